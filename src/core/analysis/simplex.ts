@@ -1,0 +1,66 @@
+/** Maximise c·x subject to A x ≤ b, x ≥ 0 with b ≥ 0: a dense tableau with Bland's rule, over any ordered field. */
+import { divide, type Fraction, multiply, ONE, sign, subtract, ZERO } from "../numbers/fraction";
+
+export interface Field<T> {
+  readonly zero: T;
+  readonly one: T;
+  sub(a: T, b: T): T;
+  mul(a: T, b: T): T;
+  div(a: T, b: T): T;
+  /** Sign of a, where the field's own idea of "as good as zero" is 0. */
+  sign(a: T): number;
+}
+
+export const EXACT: Field<Fraction> = { zero: ZERO, one: ONE, sub: subtract, mul: multiply, div: divide, sign };
+export const FLOAT: Field<number> = { zero: 0, one: 1, sub: (a, b) => a - b, mul: (a, b) => a * b, div: (a, b) => a / b, sign: (a) => (a > 1e-11 ? 1 : a < -1e-11 ? -1 : 0) };
+
+export interface Optimum<T> {
+  readonly value: T;
+  readonly x: T[];
+  /** One price per row: how much a unit more of its right side would add. */
+  readonly duals: T[];
+}
+
+/**
+ * Bland's rule never cycles, also where many right sides are 0, as they are here.
+ * @returns null when the optimum is unbounded or (floats only) the pivots run past `most`
+ */
+export function maximise<T>(f: Field<T>, a: readonly (readonly T[])[], b: readonly T[], c: readonly T[], most = 20_000): Optimum<T> | null {
+  const m = a.length;
+  const n = c.length;
+  const width = n + m + 1;
+  const table = a.map((row, r) => [...row, ...Array.from({ length: m }, (_, k) => (k === r ? f.one : f.zero)), b[r]]);
+  const goal: T[] = [...c, ...Array.from({ length: m + 1 }, () => f.zero)];
+  const basis = Array.from({ length: m }, (_, r) => n + r);
+  for (let pivots = 0; ; pivots++) {
+    if (pivots > most) return null;
+    let enter = -1;
+    for (let k = 0; k < width - 1 && enter < 0; k++) if (f.sign(goal[k]) > 0) enter = k;
+    if (enter < 0) break;
+    let leave = -1;
+    let ratio = f.zero;
+    for (let r = 0; r < m; r++) {
+      if (f.sign(table[r][enter]) <= 0) continue;
+      const t = f.div(table[r][width - 1], table[r][enter]);
+      const order = leave < 0 ? -1 : f.sign(f.sub(t, ratio));
+      if (order < 0 || (order === 0 && basis[r] < basis[leave])) {
+        leave = r;
+        ratio = t;
+      }
+    }
+    if (leave < 0) return null;
+    const row = table[leave];
+    const pivot = row[enter];
+    for (let k = 0; k < width; k++) if (row[k] !== f.zero) row[k] = f.div(row[k], pivot);
+    for (const other of [...table, goal]) {
+      const factor = other[enter];
+      if (other === row || f.sign(factor) === 0) continue;
+      for (let k = 0; k < width; k++) if (row[k] !== f.zero) other[k] = f.sub(other[k], f.mul(factor, row[k]));
+      other[enter] = f.zero;
+    }
+    basis[leave] = enter;
+  }
+  const x = Array.from({ length: n }, () => f.zero);
+  basis.forEach((k, r) => { if (k < n) x[k] = table[r][width - 1]; });
+  return { value: f.sub(f.zero, goal[width - 1]), x, duals: goal.slice(n, n + m).map((d) => f.sub(f.zero, d)) };
+}

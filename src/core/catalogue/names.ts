@@ -1,0 +1,75 @@
+/** Names and keys: folding, keys from names, ids, nearest names. */
+import type { Id } from "./records";
+
+/** The form in which two names count as the same: no case, no spaces, no Unicode variants, one kind of apostrophe. */
+export const fold = (name: string): string =>
+  name
+    .normalize("NFKC")
+    .toLowerCase()
+    .replace(/[’‘`´]/g, "'")
+    .replace(/[\s_]+/g, "");
+
+/** "River eel (large)" → "river_eel_large". Letters beyond a-z lose their marks; a name with none gives "record". */
+export function keyFrom(name: string): string {
+  const plain = name
+    .normalize("NFKD")
+    .replace(/[\u0300-\u036f'’]/g, "")
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, "_")
+    .replace(/^_+|_+$/g, "")
+    .slice(0, 80);
+  return plain || "record";
+}
+
+/** `key`, or `key_2`, `key_3` … : the first that is not taken. */
+export function freeKey(key: string, taken: (key: string) => boolean): string {
+  if (!taken(key)) return key;
+  for (let n = 2; ; n++) if (!taken(`${key}_${n}`)) return `${key}_${n}`;
+}
+
+const LETTERS = "0123456789abcdefghijklmnopqrstuvwxyz";
+/** A new id: 12 characters, 62 bits of chance. */
+export function newId(): Id {
+  const bytes = crypto.getRandomValues(new Uint8Array(24));
+  let id = "";
+  for (const byte of bytes) if (byte < 252 && id.length < 12) id += LETTERS[byte % 36];
+  return id.length === 12 ? (id as Id) : newId();
+}
+
+/** Edits needed to turn a into b (insert, delete, replace, swap of neighbours), given up above `most`. */
+export function distance(a: string, b: string, most: number): number {
+  if (Math.abs(a.length - b.length) > most) return most + 1;
+  let before: number[] = [];
+  let row = Array.from({ length: b.length + 1 }, (_, j) => j);
+  for (let i = 1; i <= a.length; i++) {
+    const next = [i];
+    let least = i;
+    for (let j = 1; j <= b.length; j++) {
+      let d = Math.min(row[j] + 1, next[j - 1] + 1, row[j - 1] + (a[i - 1] === b[j - 1] ? 0 : 1));
+      if (i > 1 && j > 1 && a[i - 1] === b[j - 2] && a[i - 2] === b[j - 1]) d = Math.min(d, before[j - 2] + 1);
+      next.push(d);
+      least = Math.min(least, d);
+    }
+    if (least > most) return most + 1;
+    before = row;
+    row = next;
+  }
+  return row[b.length];
+}
+
+/** Up to `most` names closest to the one typed: those within a third of its length, or that it begins. */
+export function nearest(typed: string, names: Iterable<string>, most = 3): string[] {
+  const wanted = fold(typed);
+  const limit = Math.max(1, Math.floor(wanted.length / 3));
+  const ranked: { name: string; d: number }[] = [];
+  for (const name of names) {
+    const folded = fold(name);
+    const starts = wanted.length > 2 && (folded.startsWith(wanted) || wanted.startsWith(folded));
+    const d = starts ? Math.min(limit, 1) : distance(wanted, folded, limit);
+    if (d <= limit) ranked.push({ name, d });
+  }
+  return ranked
+    .sort((a, b) => a.d - b.d || a.name.localeCompare(b.name))
+    .slice(0, most)
+    .map((r) => r.name);
+}

@@ -1,0 +1,67 @@
+/** Chunks of a recipe line with their positions. A chunk is what stands between spaces; quotes hold spaces together. */
+
+export type TokenKind = "word" | "number" | "range" | "percent" | "arrow" | "plus" | "colon" | "quoted";
+
+export interface Token {
+  readonly kind: TokenKind;
+  /** As typed; without its quotes and escapes for a quoted name. */
+  readonly text: string;
+  /** Positions in the line, half open, counted in UTF-16 units. */
+  readonly from: number;
+  readonly to: number;
+}
+
+export interface Span {
+  readonly from: number;
+  readonly to: number;
+}
+
+const NUMBER = /^\d+(\.\d+)?(e[+-]?\d+)?$/i;
+const RANGE = /^\d+(\.\d+)?(e[+-]?\d+)?\.\.\d+(\.\d+)?(e[+-]?\d+)?$/i;
+const PERCENT = /^\d+(\.\d+)?(e[+-]?\d+)?%$/i;
+
+export const KEYWORDS: ReadonlySet<string> = new Set(["at", "using", "in", "fee", "lasting"]);
+export const isKeyword = (token: Token): boolean => token.kind === "word" && KEYWORDS.has(token.text.toLowerCase());
+
+/** A quote without its end is returned as a fault beside the tokens; nothing is dropped. */
+export function lex(line: string): { tokens: Token[]; open: Span | null } {
+  const tokens: Token[] = [];
+  let open: Span | null = null;
+  let at = 0;
+  const push = (kind: TokenKind, text: string, from: number, to: number) => tokens.push({ kind, text, from, to });
+  while (at < line.length) {
+    const from = at;
+    if (/\s/.test(line[at])) at++;
+    else if (line[at] === '"') {
+      let text = "";
+      for (at++; at < line.length && line[at] !== '"'; at++) text += line[at] === "\\" && at + 1 < line.length ? line[++at] : line[at];
+      if (at >= line.length) open = { from, to: at };
+      else at++;
+      push("quoted", text, from, at);
+    } else if (line.startsWith("->", at) || line[at] === "→") {
+      at += line[at] === "→" ? 1 : 2;
+      push("arrow", "->", from, at);
+    } else {
+      while (at < line.length && !/[\s"→]/.test(line[at]) && !line.startsWith("->", at)) at++;
+      chunk(line.slice(from, at), from, push, tokens);
+    }
+  }
+  return { tokens, open };
+}
+
+function chunk(text: string, from: number, push: (kind: TokenKind, text: string, from: number, to: number) => void, tokens: Token[]): void {
+  const to = from + text.length;
+  const last = tokens[tokens.length - 1];
+  if (text === "%" && last?.kind === "number") {
+    tokens.pop();
+    push("percent", `${last.text}%`, last.from, to);
+  } else if (text === "+") push("plus", text, from, to);
+  else if (text === ":") push("colon", text, from, to);
+  else if (NUMBER.test(text)) push("number", text, from, to);
+  else if (RANGE.test(text)) push("range", text, from, to);
+  else if (PERCENT.test(text)) push("percent", text, from, to);
+  else if (text.endsWith(":")) {
+    chunk(text.slice(0, -1), from, push, tokens);
+    push("colon", ":", to - 1, to);
+  } else push("word", text, from, to);
+}

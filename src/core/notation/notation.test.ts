@@ -1,0 +1,163 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { emptyCatalogue } from "../catalogue/catalogue";
+import type { Edit } from "../catalogue/changes";
+import { newId } from "../catalogue/names";
+import { blank, type Item, line, type Recipe } from "../catalogue/records";
+import { kitchen, must, newItem, pantry, recipe, shells } from "../testing/kitchen";
+import { formatRecipe } from "./format";
+import { parseLine } from "./parser";
+import { addRecipes, completeAt, readLines, recipeFrom, rewriteRecipe, wordsOf, Writing } from "./write";
+
+const names = ["River eel", "Coarse salt", "Smoked eel", "Eel skin", "Smokehouse", "Gutting knife", "Eel", "Jar at sea", "3-ply rope", "Oilskin coat"];
+const stocked = must(emptyCatalogue(pantry()), [
+  { op: "add", kind: "currency", record: shells },
+  ...names.map((name): Edit => ({ op: "add", kind: "item", record: newItem(name) })),
+]);
+const read = (text: string) => parseLine(text, wordsOf(stocked));
+const brief = (text: string) => read(text).entries.map((e) => `${e.role} ${e.min}..${e.max} ${e.name}${e.chance === 1 ? "" : ` ${e.chance}`}${e.uses ? ` /${e.uses}` : ""}`);
+
+describe("reading a recipe line", () => {
+  it("reads quantities, chances, station, tool with wear, time and fee", () => {
+    const line = "2 River eel + 1 Coarse salt -> 2 Smoked eel + 1 Eel skin 40% at Smokehouse using Gutting knife lasting 50 in 90s fee 2 shells";
+    expect(brief(line)).toEqual(["ingredient 2..2 River eel", "ingredient 1..1 Coarse salt", "output 2..2 Smoked eel", "output 1..1 Eel skin 0.4", "station 1..1 Smokehouse", "tool 1..1 Gutting knife /50"]);
+    expect(read(line)).toMatchObject({ ok: true, kind: "craft", ticks: 1800, fee: 2, feeCurrency: shells.id, label: null });
+  });
+
+  it("reads salvage with a range, and the recipe's own name before a colon", () => {
+    expect(read("Unpick coat: salvage Oilskin coat -> 1..3 Eel skin")).toMatchObject({ ok: true, kind: "salvage", label: "Unpick coat" });
+    expect(brief("salvage Oilskin coat -> 1..3 Eel skin")).toEqual(["ingredient 1..1 Oilskin coat", "output 1..3 Eel skin"]);
+  });
+
+  it("matches names without regard to case and spacing, longest first, keys too", () => {
+    expect(brief("2 RIVER   eel + coarsesalt -> 1 smoked_eel")).toEqual(["ingredient 2..2 River eel", "ingredient 1..1 Coarse salt", "output 1..1 Smoked eel"]);
+    expect(brief("1 Jar at sea -> 1 Eel at Smokehouse")).toEqual(["ingredient 1..1 Jar at sea", "output 1..1 Eel", "station 1..1 Smokehouse"]);
+    expect(brief("3-ply rope -> 2 3-ply rope")).toEqual(["ingredient 1..1 3-ply rope", "output 2..2 3-ply rope"]);
+  });
+
+  it("turns an unknown name into a stub with a remark that offers the nearest names", () => {
+    const parsed = read("2 River eel -> 1 Smokd eel");
+    expect(parsed.ok).toBe(true);
+    expect(parsed.entries[1]).toMatchObject({ item: null, name: "Smokd eel" });
+    expect(parsed.remarks[0]).toMatchObject({ level: "warning", from: 17, to: 26, offers: ["Smoked eel"] });
+  });
+
+  it.each([
+    ["", "Expected an ingredient", 0],
+    ["2 River eel", "Expected ->", 11],
+    ["2 River eel -> ", "Expected what it makes", 14],
+    ["2 River eel + -> 1 Eel", "Expected an ingredient", 14],
+    ["1,5 River eel -> 1 Eel", "is no quantity", 0],
+    ["2x River eel -> 1 Eel", "is no quantity", 0],
+    ["River eel -> 1 Eel in soon", "Expected a time", 22],
+    ["River eel -> 1 Eel in 90s in 30s", "given twice", 26],
+    ["River eel -> 1 Eel fee 2 pearls", "is not a currency", 25],
+    ["River eel -> 1 Eel -> 1 Eel skin", "A second ->", 19],
+    ["River eel -> 1 Eel at Smokehouse 40%", "has no chance", 33],
+    ["River eel -> 1 Eel using Gutting knife lasting long", "how many runs", 47],
+    ['River eel -> 1 "Eel', "no end", 15],
+    ["any #fish x3 -> 1 Eel", "not part of this notation yet", 0],
+    ["River eel -> 1 Eel 40% 20%", "found “20%”", 23],
+    ["salvage nothing -> 1 Eel", "Salvage needs the item", 24],
+  ])("refuses %j with its place", (text, says, from) => {
+    const parsed = read(text);
+    expect(parsed.ok).toBe(false);
+    const error = parsed.remarks.find((r) => r.level === "error" && r.says.includes(says));
+    expect(error, JSON.stringify(parsed.remarks)).toBeDefined();
+    expect(error?.from).toBe(from);
+  });
+
+  it("ignores nothing: every chunk is in an entry, a clause or a remark", () => {
+    const chunk = fc.constantFrom("2", "River", "eel", "Eel", "+", "->", "at", "using", "in", "fee", "90s", "40%", "1..3", "shells", "Coarse salt", ":", '"Eel"', "lasting", "7", "nonsense", "salvage");
+    fc.assert(
+      fc.property(fc.array(chunk, { maxLength: 14 }), (chunks) => {
+        const parsed = read(chunks.join(" "));
+        if (!parsed.ok) return;
+        const said = JSON.stringify(parsed) + parsed.entries.map((e) => e.name).join(" ");
+        for (const c of chunks.filter((c) => c === "nonsense")) expect(said).toContain(c);
+        // What was accepted writes back to a line that means the same.
+        const writing = new Writing(stocked);
+        const written = recipeFrom(parsed, writing);
+        const next = must(stocked, writing.stubs.map((record): Edit => ({ op: "add", kind: "item", record })));
+        const again = parseLine(formatRecipe(next, written), wordsOf(next));
+        expect(again.ok).toBe(true);
+        expect(recipeFrom(again, new Writing(next)).lines).toEqual(regroup(written).lines);
+      }),
+      { numRuns: 400 },
+    );
+  });
+});
+
+const regroup = (r: Recipe): Recipe => ({ ...r, lines: ["ingredient", "output", "station", "tool"].flatMap((role) => r.lines.filter((l) => l.role === role)) });
+
+describe("the canonical line", () => {
+  it("quotes where a plain name would be read otherwise, and uses the key where two names are the same", () => {
+    const odd = ["in", "Salt", "Salt at Sea", "50% off", 'The "best" jar', "+1 hook", "salvage kit", "Tar:", "Twin", "twin"];
+    const catalogue = must(stocked, odd.map((name, i): Edit => ({ op: "add", kind: "item", record: newItem(name, { key: `odd_${i}` }) })));
+    for (const item of catalogue.item.values()) {
+      const written = blank("recipe", { id: newId(), key: "r", name: "Plain", lines: [line("ingredient", item.id, 2), line("output", item.id, 1), line("station", item.id)] });
+      const text = formatRecipe(catalogue, written);
+      const parsed = parseLine(text, wordsOf(catalogue));
+      expect(parsed.remarks, text).toEqual([]);
+      expect(parsed.entries.map((e) => e.item)).toEqual([item.id, item.id, item.id]);
+    }
+  });
+
+  const amount = fc.oneof(fc.nat(99), fc.double({ min: 0, max: 1e6, noNaN: true }), fc.constantFrom(0.1, 1.5, 1e-7));
+  const record = fc
+    .record({
+      kind: fc.constantFrom("craft" as const, "salvage" as const),
+      name: fc.constantFrom("Smoke eel", "Odd: one", 'With "quotes"', "salvage", "in the way"),
+      ticks: fc.nat(100_000),
+      fee: fc.constantFrom(0, 2, 0.25),
+      rows: fc.array(fc.tuple(fc.constantFrom("ingredient" as const, "output" as const, "tool" as const, "station" as const), fc.nat(names.length - 1), amount, amount, fc.double({ min: 0, max: 1, noNaN: true }), fc.option(fc.integer({ min: 1, max: 500 }))), { maxLength: 8 }),
+    })
+    .map(({ kind, name, ticks, fee, rows }): Recipe => {
+      const items: Item[] = [...stocked.item.values()];
+      const lines = rows.map(([role, i, a, b, chance, uses]) =>
+        role === "station" ? line(role, items[i].id) : line(role, items[i].id, Math.min(a, b), Math.max(a, b), role === "tool" ? 1 : Number(chance.toFixed(4)), role === "tool" ? uses : null),
+      );
+      const whole = kind === "salvage" ? [line("ingredient", items[0].id), ...lines] : lines;
+      return regroup(blank("recipe", { id: newId(), key: "r", name, kind, ticks, fee, feeCurrency: fee ? shells.id : null, lines: whole, status: "ready" }));
+    });
+
+  it("is read back as the same recipe, and written again as the same line", () => {
+    fc.assert(
+      fc.property(record, (original) => {
+        const text = formatRecipe(stocked, original);
+        const parsed = parseLine(text, wordsOf(stocked));
+        expect(parsed.remarks.filter((r) => r.level === "error"), text).toEqual([]);
+        const back = recipeFrom(parsed, new Writing(stocked));
+        expect({ ...back, id: original.id, key: original.key }).toEqual(original);
+        expect(formatRecipe(stocked, back)).toBe(text);
+      }),
+      { numRuns: 500 },
+    );
+  });
+});
+
+describe("writing lines", () => {
+  it("makes one stub for a name that is new in several lines, and free keys for everything", () => {
+    const parsed = readLines("1 Eel -> 1 Net float\n\n// a comment\n1 Net float -> 2 Eel\n1 Eel skin -> 1 Eel", wordsOf(stocked)).map((l) => l.parsed);
+    const next = must(stocked, addRecipes(stocked, parsed));
+    expect(next.item.size).toBe(stocked.item.size + 1);
+    expect([...next.recipe.values()].map((r) => r.key)).toEqual(["net_float", "eel", "eel_2"]);
+    expect([...next.item.values()].at(-1)).toMatchObject({ name: "Net float", status: "stub" });
+  });
+
+  it("rewrites a recipe with one edit per field that differs", () => {
+    const catalogue = kitchen("gather River eel\nSmoke: 2 River eel -> 1 Smoked eel in 90s");
+    const before = recipe(catalogue, "Smoke");
+    const edits = rewriteRecipe(catalogue, before, parseLine("Smoke: 2 River eel -> 1 Smoked eel in 60s", wordsOf(catalogue)));
+    expect(edits).toEqual([{ op: "set", kind: "recipe", id: before.id, field: "ticks", from: 1800, to: 1200 }]);
+  });
+
+  it("completes the name at the cursor, also in the middle of a line", () => {
+    const offers = (text: string) => completeAt(text, text.length, names)?.names;
+    expect(offers("2 Riv")).toEqual(["River eel"]);
+    expect(offers("2 River eel + 1 coa")).toEqual(["Coarse salt", "Oilskin coat"]);
+    expect(offers("2 River eel -> 1 Eel at smo")).toEqual(["Smoked eel", "Smokehouse"]);
+    expect(offers("2 River eel")).toBeUndefined();
+    expect(completeAt("1 Sm -> 1 Eel", 4, names)).toMatchObject({ from: 2, to: 4 });
+  });
+});

@@ -1,0 +1,344 @@
+/** Reads a recipe line. Always returns everything it could make out, with a remark for whatever it could not. */
+import { nearest } from "../catalogue/names";
+import type { Id, Role } from "../catalogue/records";
+import { MOST } from "../catalogue/records";
+import { parseTicks } from "../numbers/ticks";
+import type { NameBook } from "./book";
+import { isKeyword, lex, type Span, type Token } from "./lexer";
+
+export interface Remark extends Span {
+  /** An error keeps the line from being written; a warning and a note do not. */
+  readonly level: "error" | "warning" | "note";
+  readonly says: string;
+  /** Names or texts that would fit in place of the span. */
+  readonly offers: readonly string[];
+}
+
+export interface Entry {
+  readonly role: Role;
+  /** As typed, or the record's own name where it was found. */
+  readonly name: string;
+  /** null: not in the pantry; writing the line makes it a stub. */
+  readonly item: Id | null;
+  readonly min: number;
+  readonly max: number;
+  readonly chance: number;
+  readonly uses: number | null;
+  readonly span: Span;
+}
+
+export interface ParsedLine {
+  readonly kind: "craft" | "salvage";
+  readonly label: string | null;
+  readonly entries: readonly Entry[];
+  readonly ticks: number;
+  readonly fee: number;
+  readonly feeCurrency: Id | null;
+  readonly remarks: readonly Remark[];
+  /** True when no remark is an error. */
+  readonly ok: boolean;
+}
+
+export interface Words {
+  readonly items: NameBook;
+  readonly currencies: NameBook;
+  readonly ticksPerSecond: number;
+}
+
+/** Never throws; a line that can't be written has a remark of level "error" with its position. */
+export const parseLine = (text: string, words: Words): ParsedLine => new Reader(text, words).line();
+
+class Reader {
+  private readonly tokens: Token[];
+  private readonly remarks: Remark[] = [];
+  private readonly entries: Entry[] = [];
+  private at = 0;
+
+  constructor(
+    private readonly text: string,
+    private readonly words: Words,
+  ) {
+    const { tokens, open } = lex(text);
+    this.tokens = tokens;
+    if (open) this.remark("error", open, 'This quote has no end. Close it with ".', []);
+  }
+
+  line(): ParsedLine {
+    const label = this.label();
+    const kind = this.kind();
+    this.side("ingredient", kind === "salvage" ? "what is salvaged" : "an ingredient");
+    if (this.peek()?.kind === "arrow") {
+      this.at++;
+      this.side("output", "what it makes");
+    } else this.remark("error", this.here(), "Expected -> and what comes out.", ["->"]);
+    const clauses = this.clauses();
+    if (kind === "salvage" && !this.entries.some((e) => e.role === "ingredient") && !this.failed())
+      this.remark("error", this.here(), "Salvage needs the item it takes apart.", []);
+    const remarks = this.remarks.sort((a, b) => a.from - b.from);
+    return { kind, label, entries: this.entries, ...clauses, remarks, ok: !this.failed() };
+  }
+
+  private label(): string | null {
+    const arrow = this.tokens.findIndex((t) => t.kind === "arrow");
+    const colon = this.tokens.findIndex((t) => t.kind === "colon");
+    if (colon < 0 || (arrow >= 0 && colon > arrow)) return null;
+    const parts = this.tokens.slice(0, colon);
+    this.at = colon + 1;
+    if (parts.length === 0) {
+      this.remark("error", this.tokens[colon], "Expected the recipe's name before the colon.", []);
+      return null;
+    }
+    if (parts.length === 1 && parts[0].kind === "quoted") return parts[0].text;
+    return this.text.slice(parts[0].from, parts[parts.length - 1].to).replace(/\s+/g, " ");
+  }
+
+  private kind(): "craft" | "salvage" {
+    const token = this.peek();
+    const word = token?.kind === "word" ? token.text.toLowerCase() : "";
+    if (word !== "salvage" && word !== "craft") return "craft";
+    this.at++;
+    return word;
+  }
+
+  /** Entries joined by "+", up to an arrow, a keyword or the end. */
+  private side(role: Role, wanted: string): void {
+    const token = this.peek();
+    const after = this.tokens[this.at + 1];
+    if (token?.kind === "word" && token.text.toLowerCase() === "nothing" && (!after || after.kind === "arrow" || isKeyword(after))) {
+      this.at++;
+      return;
+    }
+    for (;;) {
+      this.entry(role, wanted);
+      if (this.peek()?.kind !== "plus") break;
+      this.at++;
+    }
+    this.skipTo(role === "ingredient" ? "Expected + or ->" : "Expected +, at, using, in or fee");
+  }
+
+  private entry(role: Role, wanted: string): void {
+    const start = this.peek();
+    if (!start || start.kind === "plus" || start.kind === "arrow" || start.kind === "colon") {
+      this.remark("error", this.here(), `Expected ${wanted}.`, []);
+      return;
+    }
+    const [min, max] = this.quantity();
+    const name = this.name(wanted);
+    if (!name) return;
+    let chance = 1;
+    let uses: number | null = null;
+    const next = this.peek();
+    if (next?.kind === "percent") {
+      this.at++;
+      chance = Number(`${next.text.slice(0, -1)}e-2`);
+      if (next.text.toLowerCase().includes("e")) chance = Number(next.text.slice(0, -1)) / 100;
+      if (role === "tool" || role === "station") this.remark("error", next, `A ${role} is there or not: it has no chance. Remove it.`, [""]);
+      else if (chance > 1 || chance === 0) this.remark("warning", next, `A chance is above 0% and at most 100%; ${next.text} will be reported by the checks.`, []);
+    }
+    if (this.word("lasting")) uses = this.uses(role);
+    this.entries.push({ role, name: name.name, item: name.id, min, max, chance, uses, span: { from: start.from, to: this.tokens[this.at - 1].to } });
+  }
+
+  private quantity(): [number, number] {
+    const token = this.peek();
+    if (token?.kind !== "number" && token?.kind !== "range") return [1, 1];
+    const after = this.tokens[this.at + 1];
+    if (!after || after.kind === "plus" || after.kind === "arrow") return [1, 1];
+    const known = this.longestKnown();
+    if (known && known.count > 1 && token.kind === "number" && !this.knownFrom(this.at + 1)) return [1, 1];
+    this.at++;
+    const [min, max = min] = token.text.split("..").filter(Boolean).length === 2 ? token.text.split("..").map(Number) : [Number(token.text)];
+    if (max > MOST || min > MOST) this.remark("error", token, `At most ${MOST} fit.`, []);
+    if (min > max) this.remark("warning", token, `The range runs backwards; the checks will report it. Write ${max}..${min}.`, [`${max}..${min}`]);
+    else if (max === 0) this.remark("warning", token, "A quantity of 0 does nothing; the checks will report it.", ["1"]);
+    return [min, max];
+  }
+
+  private uses(role: Role): number | null {
+    const token = this.peek();
+    const value = Number(token?.text);
+    if (token?.kind !== "number" || !Number.isInteger(value) || value < 1) {
+      this.remark("error", token ?? this.here(), "Expected how many runs the tool lasts: a whole number, such as lasting 50.", ["50"]);
+      if (token && token.kind === "word" && !isKeyword(token)) this.at++;
+      return null;
+    }
+    this.at++;
+    const unit = this.peek()?.text.toLowerCase();
+    if (unit === "uses" || unit === "runs") this.at++;
+    if (role === "tool") return value;
+    this.remark("error", token, "Only a tool (after using) wears out.", []);
+    return null;
+  }
+
+  private knownFrom(at: number): boolean {
+    const keep = this.at;
+    this.at = at;
+    const known = this.longestKnown();
+    this.at = keep;
+    return known !== null;
+  }
+
+  /** The longest run of chunks from here that is the name of an item. */
+  private longestKnown(): { count: number; id: Id; name: string } | null {
+    let typed = "";
+    let best: { count: number; id: Id; name: string } | null = null;
+    for (let n = 0; n < this.words.items.longest; n++) {
+      const token = this.tokens[this.at + n];
+      if (!token || token.kind === "arrow" || token.kind === "quoted") break;
+      typed = n === 0 ? token.text : this.text.slice(this.tokens[this.at].from, token.to);
+      const found = this.words.items.find(typed);
+      if (found.found === "one") best = { count: n + 1, id: found.id, name: found.name };
+    }
+    return best;
+  }
+
+  private name(wanted: string): { name: string; id: Id | null } | null {
+    const first = this.peek();
+    if (first?.kind === "quoted") {
+      this.at++;
+      if (!first.text.trim()) {
+        this.remark("error", first, "Nothing between the quotes. Expected a name.", []);
+        return null;
+      }
+      return this.resolve(first.text.trim().replace(/\s+/g, " "), first);
+    }
+    const known = this.longestKnown();
+    let natural = 0;
+    for (let token = this.tokens[this.at]; token && (token.kind === "word" || token.kind === "number") && !isKeyword(token); ) token = this.tokens[this.at + ++natural];
+    if (known && known.count >= natural) {
+      this.at += known.count;
+      return known;
+    }
+    if (!first || natural === 0) {
+      this.remark("error", first ?? this.here(), `Expected ${wanted}.`, []);
+      return null;
+    }
+    const span = { from: first.from, to: this.tokens[this.at + natural - 1].to };
+    const typed = this.text.slice(span.from, span.to).replace(/\s+/g, " ");
+    this.at += natural;
+    if (/^any\s+#|^[#{}|]/i.test(typed) || /^draws?\s*\{/i.test(typed)) {
+      this.remark("error", span, "Lines name one item each: “any #tag” and weighted draws are not part of this notation yet.", []);
+      return null;
+    }
+    if (/^[-+.]?\d/.test(first.text)) {
+      const number = /^(\d+)x$|^x?(\d+)$/i.exec(first.text);
+      const offer = number ? [number[1] ?? number[2]] : /^\d+,\d+$/.test(first.text) ? [first.text.replace(",", ".")] : [];
+      this.remark("error", first, `“${first.text}” is no quantity. Write a number such as 2, 1.5 or 1..3, or put a name that begins so in quotes.`, offer);
+      return null;
+    }
+    return this.resolve(typed, span);
+  }
+
+  private resolve(typed: string, span: Span): { name: string; id: Id | null } {
+    const found = this.words.items.find(typed);
+    if (found.found === "one") return { name: found.name, id: found.id };
+    if (found.found === "several") {
+      this.remark("error", span, `“${typed}” is the name of ${found.keys.length} items. Write the key of the one you mean: ${found.keys.join(" or ")}.`, found.keys);
+      return { name: typed, id: null };
+    }
+    const offers = nearest(typed, this.words.items.names());
+    if (typed.length > 120) this.remark("error", span, `A name of ${typed.length} characters; at most 120 fit.`, []);
+    else if (offers.length) this.remark("warning", span, `“${typed}” is not in the pantry and becomes a stub. Did you mean ${offers.join(" or ")}?`, offers);
+    else this.remark("note", span, `“${typed}” is not in the pantry yet and becomes a stub.`, []);
+    return { name: typed, id: null };
+  }
+
+  private clauses(): { ticks: number; fee: number; feeCurrency: Id | null } {
+    let ticks: number | null = null;
+    let fee: { amount: number; currency: Id | null } | null = null;
+    for (let token = this.peek(); token; token = this.peek()) {
+      if (this.word("at")) this.members("station");
+      else if (this.word("using")) this.members("tool");
+      else if (this.word("in")) {
+        if (ticks !== null) this.remark("error", token, "The time is given twice. Keep one.", []);
+        ticks = this.duration() ?? ticks;
+      } else if (this.word("fee")) {
+        if (fee) this.remark("error", token, "The fee is given twice. Keep one.", []);
+        fee = this.fee() ?? fee;
+      } else if (token.kind === "arrow") {
+        this.remark("error", token, "A second ->. A line has one; write a line for each recipe.", []);
+        this.at++;
+        this.skipTo(null);
+      } else if (this.word("lasting")) this.remark("error", token, "Only a tool can be “lasting”: write it right behind the tool's name.", []);
+      else this.skipTo("Expected at, using, in or fee");
+    }
+    return { ticks: ticks ?? 0, fee: fee?.amount ?? 0, feeCurrency: fee?.currency ?? null };
+  }
+
+  private members(role: "tool" | "station"): void {
+    for (;;) {
+      this.entry(role, role === "tool" ? "a tool" : "a station");
+      if (this.peek()?.kind !== "plus") return;
+      this.at++;
+    }
+  }
+
+  private duration(): number | null {
+    const first = this.peek();
+    let count = 0;
+    let best: { count: number; ticks: number } | null = null;
+    for (let token = first; token && count < 3 && (token.kind === "word" || token.kind === "number") && (count === 0 || !isKeyword(token)); token = this.tokens[this.at + count]) {
+      count++;
+      const ticks = parseTicks(this.text.slice((first as Token).from, token.to), this.words.ticksPerSecond);
+      if (ticks !== null) best = { count, ticks };
+    }
+    if (best) {
+      this.at += best.count;
+      return best.ticks;
+    }
+    this.remark("error", first ?? this.here(), `Expected a time such as 90s, 1m30s or 1800t, in whole ticks (${this.words.ticksPerSecond} a second).`, ["90s"]);
+    if (first && !isKeyword(first) && first.kind !== "arrow") this.at++;
+    return null;
+  }
+
+  private fee(): { amount: number; currency: Id | null } | null {
+    const token = this.peek();
+    if (token?.kind !== "number") {
+      this.remark("error", token ?? this.here(), "Expected an amount and a currency, such as fee 2 shells.", []);
+      return null;
+    }
+    this.at++;
+    const first = this.peek();
+    let end = this.at;
+    let typed = "";
+    if (first?.kind === "quoted") {
+      typed = first.text;
+      end++;
+    } else {
+      while (this.tokens[end] && this.tokens[end].kind === "word" && !isKeyword(this.tokens[end])) end++;
+      typed = end > this.at ? this.text.slice(this.tokens[this.at].from, this.tokens[end - 1].to) : "";
+    }
+    const span = end > this.at ? { from: this.tokens[this.at].from, to: this.tokens[end - 1].to } : this.here();
+    this.at = end;
+    const found = this.words.currencies.find(typed);
+    const singular = found.found === "one" || !typed.endsWith("s") ? found : this.words.currencies.find(typed.slice(0, -1));
+    const plural = singular.found === "one" ? singular : this.words.currencies.find(`${typed}s`);
+    if (plural.found === "one") return { amount: Number(token.text), currency: plural.id };
+    const names = [...this.words.currencies.names()];
+    this.remark("error", span, typed ? `“${typed}” is not a currency of this pantry. There ${names.length ? `are: ${names.join(", ")}` : "are none yet"}.` : `Expected a currency: ${names.join(", ") || "there are none yet"}.`, nearest(typed, names).concat(names).slice(0, 3));
+    return null;
+  }
+
+  /** Reports what stands before the next sign of order, so that nothing typed is ignored. */
+  private skipTo(says: string | null): void {
+    const start = this.at;
+    while (this.at < this.tokens.length && this.tokens[this.at].kind !== "arrow" && !isKeyword(this.tokens[this.at])) this.at++;
+    if (this.at === start || says === null) return;
+    const span = { from: this.tokens[start].from, to: this.tokens[this.at - 1].to };
+    this.remark("error", span, `${says}, found “${this.text.slice(span.from, span.to)}”.`, []);
+  }
+
+  private word(keyword: string): boolean {
+    const token = this.peek();
+    if (token?.kind !== "word" || token.text.toLowerCase() !== keyword) return false;
+    this.at++;
+    return true;
+  }
+
+  private failed = (): boolean => this.remarks.some((r) => r.level === "error");
+  private peek = (): Token | undefined => this.tokens[this.at];
+  private here = (): Span => this.peek() ?? { from: this.text.trimEnd().length, to: this.text.trimEnd().length };
+  private remark(level: Remark["level"], { from, to }: Span, says: string, offers: readonly string[]): void {
+    this.remarks.push({ level, from, to, says, offers });
+  }
+}
