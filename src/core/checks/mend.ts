@@ -1,0 +1,78 @@
+/** Edits that several checks offer as a way to mend. */
+import { gains } from "../analysis/gain";
+import { obtainable } from "../analysis/obtainable";
+import type { Catalogue } from "../catalogue/catalogue";
+import { type Edit, setField, type Value } from "../catalogue/changes";
+import { newId } from "../catalogue/names";
+import { blank, type Id, type Line, line as makeLine, type Recipe, type Source } from "../catalogue/records";
+import { Keys } from "../notation/write";
+import { compile } from "../network/network";
+import { sayPercent, sayQuantity } from "../numbers/format";
+import type { Fix } from "./check";
+
+export const setLines = (catalogue: Catalogue, kind: "recipe" | "source", id: Id, lines: readonly Line[]): Edit =>
+  setField(catalogue, kind, id, "lines", lines as unknown as Value);
+
+/** A gathering source of one item, 30 seconds a run, for the designer to adjust. */
+export function newSource(catalogue: Catalogue, item: Id): Source {
+  const name = `Gather ${catalogue.item.get(item)?.name ?? "item"}`;
+  return blank("source", { id: newId(), key: new Keys(catalogue).next("source", name), name, lines: [makeLine("output", item)], ticks: 30 * catalogue.pantry.ticksPerSecond });
+}
+
+/** Every recipe and source that names one item names the other instead. */
+export function replaceEverywhere(catalogue: Catalogue, from: Id, to: Id): Edit[] {
+  const swap = (lines: readonly Line[]) => lines.map((l) => (l.item === from ? { ...l, item: to } : l));
+  const edits: Edit[] = [];
+  for (const kind of ["recipe", "source"] as const)
+    for (const record of catalogue[kind].values()) if (record.lines.some((l) => l.item === from)) edits.push(setLines(catalogue, kind, record.id, swap(record.lines)));
+  return edits;
+}
+
+/** A changed line, in words: "Render skins: give 5 Coarse salt instead of 6". */
+function lowered(catalogue: Catalogue, recipe: Recipe, at: number, after: Line): Fix {
+  const before = recipe.lines[at];
+  const item = catalogue.item.get(before.item)?.name ?? "";
+  const says =
+    before.chance !== after.chance
+      ? `${recipe.name}: ${sayQuantity(before.max)} ${item} at ${sayPercent(after.chance)} instead of ${sayPercent(before.chance)}`
+      : `${recipe.name}: give ${sayQuantity(after.max)} ${item} instead of ${before.min === before.max ? "" : `${before.min} to `}${sayQuantity(before.max)}`;
+  return { says, do: "edit", edits: [setLines(catalogue, "recipe", recipe.id, recipe.lines.map((l, k) => (k === at ? after : l)))] };
+}
+
+/**
+ * Ways to close a gaining loop by giving less, gentlest first, each tried on the loop's own recipes before it is offered:
+ * the largest whole quantity, or chance in steps of 5%, with which they no longer gain.
+ */
+export function closeLoop(catalogue: Catalogue, recipes: readonly Recipe[]): Fix[] {
+  const options: { fix: Fix; loss: number }[] = [];
+  for (const recipe of recipes)
+    recipe.lines.forEach((line, at) => {
+      if (line.role !== "output" || line.chance <= 0) return;
+      const closes = (after: Line) => !stillGains(catalogue, recipes.map((r) => (r === recipe ? { ...r, lines: r.lines.map((l, k) => (k === at ? after : l)) } : r)));
+      const whole = largest(Math.ceil(line.max) - 1, (n) => closes({ ...line, min: Math.min(line.min, n), max: n }));
+      const chance = largest(Math.ceil(Math.min(1, line.chance) * 20) - 1, (n) => closes({ ...line, chance: n / 20 }));
+      if (whole > 0) options.push({ fix: lowered(catalogue, recipe, at, { ...line, min: Math.min(line.min, whole), max: whole }), loss: 1 - whole / line.max });
+      if (chance > 0) options.push({ fix: lowered(catalogue, recipe, at, { ...line, chance: chance / 20 }), loss: 1 - chance / 20 / line.chance + 0.01 });
+    });
+  return options
+    .sort((a, b) => a.loss - b.loss)
+    .slice(0, 3)
+    .map((o) => o.fix);
+}
+
+/** The largest n in 1..most that satisfies a test which holds for all smaller n too; 0: none. */
+function largest(most: number, test: (n: number) => boolean): number {
+  let [low, high] = [0, most];
+  while (low < high) {
+    const middle = Math.ceil((low + high) / 2);
+    if (test(middle)) low = middle;
+    else high = middle - 1;
+  }
+  return low;
+}
+
+function stillGains(catalogue: Catalogue, recipes: readonly Recipe[]): boolean {
+  const items = new Map(recipes.flatMap((r) => r.lines.flatMap((l) => { const i = catalogue.item.get(l.item); return i ? [[l.item, i] as const] : []; })));
+  const network = compile({ ...catalogue, item: items, recipe: new Map(recipes.map((r) => [r.id, r])), source: new Map() });
+  return gains(network, obtainable(network)).gains.length > 0;
+}

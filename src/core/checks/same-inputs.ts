@@ -1,0 +1,37 @@
+import type { Line, Recipe } from "../catalogue/records";
+import { formatRecipe } from "../notation/format";
+import { list } from "../numbers/format";
+import { type Check, recipeRef } from "./check";
+
+const signature = (recipe: Recipe, outputs: boolean): string =>
+  recipe.lines
+    .filter((l) => (l.role === "output") === outputs)
+    .map((l: Line) => `${l.role} ${l.item} ${l.min} ${l.max} ${l.chance}`)
+    .sort()
+    .join("|");
+
+/** Two recipes that ask for exactly the same things in the same place and give different results. */
+export const sameInputs: Check = {
+  id: "same-inputs",
+  title: "Same inputs, different results",
+  severity: "warning",
+  *find({ catalogue }) {
+    const groups = new Map<string, Recipe[]>();
+    for (const recipe of catalogue.recipe.values()) {
+      if (recipe.status === "retired" || !recipe.lines.some((l) => l.role === "ingredient")) continue;
+      const key = `${recipe.kind}:${signature(recipe, false)}`;
+      groups.set(key, [...(groups.get(key) ?? []), recipe]);
+    }
+    for (const group of groups.values()) {
+      if (group.length < 2 || new Set(group.map((r) => signature(r, true))).size < 2) continue;
+      const [first] = group;
+      const inputs = list(first.lines.filter((l) => l.role === "ingredient").map((l) => `${l.min === l.max ? l.min : `${l.min}..${l.max}`} ${catalogue.item.get(l.item)?.name}`));
+      yield {
+        about: group.map(recipeRef),
+        says: `${inputs} ${group.length === 2 ? "makes two different things" : `makes ${group.length} different things`}: ${list(group.map((r) => r.name))}. The game can't tell which is meant.`,
+        evidence: { type: "lines", recipes: group.map((r) => ({ recipe: recipeRef(r), line: formatRecipe(catalogue, r) })) },
+        fixes: group.slice(0, 3).map((r) => ({ says: `Open ${r.name} and give it an input of its own`, do: "open", kind: "recipe", id: r.id })),
+      };
+    }
+  },
+};

@@ -1,0 +1,34 @@
+import { nearest } from "../catalogue/names";
+import { count, list } from "../numbers/format";
+import { type Check, recipeRef, ref, usersOf } from "./check";
+import { replaceEverywhere } from "./mend";
+
+/** A name that was written in a recipe or source and that nobody has defined yet. */
+export const stubInUse: Check = {
+  id: "stub-in-use",
+  title: "Name not defined yet",
+  severity: "error",
+  *find({ catalogue }) {
+    for (const item of catalogue.item.values()) {
+      if (item.status !== "stub") continue;
+      const recipes = usersOf(catalogue, item.id, ["ingredient", "tool", "station", "output"]);
+      const sources = [...catalogue.source.values()].filter((s) => s.lines.some((l) => l.item === item.id));
+      if (!recipes.length && !sources.length) continue;
+      const places = [...(recipes.length ? [count(recipes.length, "recipe")] : []), ...(sources.length ? [count(sources.length, "source")] : [])];
+      const others = [...catalogue.item.values()].filter((i) => i.status !== "stub");
+      yield {
+        about: [ref(catalogue, "item", item.id), ...recipes.map(recipeRef), ...sources.map((s) => ref(catalogue, "source", s.id))],
+        says: `${item.name} is used by ${list(places)} but is only a stub: nobody has said what it is.`,
+        evidence: { type: "names", names: [item.name] },
+        fixes: [
+          { says: `Define ${item.name}`, do: "open", kind: "item", id: item.id },
+          ...nearest(item.name, others.map((i) => i.name), 2).flatMap((name) => {
+            const meant = others.find((i) => i.name === name);
+            if (!meant) return [];
+            return [{ says: `It was meant to be ${name}: replace it everywhere`, do: "edit" as const, edits: [...replaceEverywhere(catalogue, item.id, meant.id), { op: "remove" as const, kind: "item" as const, record: item }] }];
+          }),
+        ],
+      };
+    }
+  },
+};

@@ -1,0 +1,51 @@
+import type { Loop } from "../analysis/loops";
+import { formatRecipe } from "../notation/format";
+import { list } from "../numbers/format";
+import { type Check, type Found, itemRef, recipeRef, type Scene } from "./check";
+import { setLines } from "./mend";
+
+/** Items that need each other, with no way in from outside. */
+export const stuckLoop: Check = {
+  id: "stuck-loop",
+  title: "Loop with no way in",
+  severity: "error",
+  *find(scene) {
+    for (const loop of scene.readings.loops) if (loop.verdict === "stuck" && !loop.byTool) yield found(scene, loop);
+  },
+};
+
+/** A tool or station whose own making needs it. */
+export const needsItself: Check = {
+  id: "needs-itself",
+  title: "Tool or station that needs itself",
+  severity: "error",
+  *find(scene) {
+    for (const loop of scene.readings.loops) if (loop.verdict === "stuck" && loop.byTool) yield found(scene, loop);
+  },
+};
+
+function found(scene: Scene, loop: Loop): Found {
+  const { catalogue, readings } = scene;
+  const items = loop.items.map((i) => itemRef(scene, i));
+  const recipes = loop.processes.flatMap((p) => {
+    const process = readings.network.processes[p];
+    return process.of === "recipe" ? [process.record] : [];
+  });
+  const own = new Set(items.map((i) => i.id));
+  const names = list(items.map((i) => i.name));
+  const tools = recipes.flatMap((recipe) => recipe.lines.filter((l) => (l.role === "tool" || l.role === "station") && own.has(l.item)).map((l) => ({ recipe, line: l })));
+  return {
+    about: [...items, ...recipes.map(recipeRef)],
+    says: items.length === 1 ? `${names} can only be made with ${names} itself, so nobody can make the first one.` : `${names} can only be made from each other, so nobody can make the first of them.`,
+    evidence: { type: "circle", items, recipes: recipes.map((r) => ({ recipe: recipeRef(r), line: formatRecipe(catalogue, r) })) },
+    fixes: [
+      ...tools.slice(0, 2).map(({ recipe, line }) => ({
+        says: `${recipe.name}: no longer needs ${catalogue.item.get(line.item)?.name} as a ${line.role}`,
+        do: "edit" as const,
+        edits: [setLines(catalogue, "recipe", recipe.id, recipe.lines.filter((l) => l !== line))],
+      })),
+      ...items.slice(0, 2).map((i) => ({ says: `Give ${i.name} a source`, do: "source" as const, item: i.id })),
+      ...recipes.slice(0, 1).map((r) => ({ says: `Open ${r.name}`, do: "open" as const, kind: "recipe" as const, id: r.id })),
+    ],
+  };
+}
