@@ -1,0 +1,335 @@
+/** Reads a bundle into edits. Every fault is reported with its place; with one fault or more nothing is written. */
+import { type Catalogue, keyIndex, recordAt } from "../catalogue/catalogue";
+import { apply, difference, type Edit, setField, type Value } from "../catalogue/changes";
+import { fold, keyFrom, nearest, newId } from "../catalogue/names";
+import { type AnyRecord, blank, type Field, FIELDS, type Id, type Item, type Kind, kindWord, type Line, NEW_PANTRY, type Pantry, PANTRY_FIELDS, type Recipe, type Role } from "../catalogue/records";
+import { NameBook } from "../notation/book";
+import { givenName } from "../notation/format";
+import { parseLine } from "../notation/parser";
+import { parseTicks } from "../numbers/ticks";
+import { BUNDLE_FORMAT, BUNDLE_VERSION, type Json, LISTS, resting, SECTIONS, type Section } from "./bundle";
+
+export interface Problem {
+  /** Where in the file: "recipes[3].outputs[0].item", "line 12, column 4". */
+  readonly place: string;
+  readonly says: string;
+}
+
+export interface Plan {
+  readonly problems: readonly Problem[];
+  /** Remarks that do not stop the import, such as names that become stubs. */
+  readonly notes: readonly Problem[];
+  readonly edits: readonly Edit[];
+  readonly added: number;
+  readonly changed: number;
+  readonly removed: number;
+  readonly same: number;
+}
+
+type Row = { [name: string]: Json };
+const isRow = (value: unknown): value is Row => typeof value === "object" && value !== null && !Array.isArray(value);
+
+/** The JSON of a bundle, or where it stops being JSON. */
+export function parseBundle(text: string): { bundle: Row } | { problems: Problem[] } {
+  let value: unknown;
+  try {
+    value = JSON.parse(text.replace(/^\uFEFF/, ""));
+  } catch (error) {
+    const message = (error as Error).message;
+    const at = Number(/position (\d+)/.exec(message)?.[1] ?? (/end of/i.test(message) ? text.length : Number.NaN));
+    const before = text.slice(0, Number.isNaN(at) ? 0 : at).split("\n");
+    const place = Number.isNaN(at) ? "file" : `line ${before.length}, column ${before[before.length - 1].length + 1}`;
+    return { problems: [{ place, says: `This is not JSON: ${message.replace(/ in JSON at position.*| \(line.*/s, "")}.` }] };
+  }
+  if (!isRow(value)) return { problems: [{ place: "file", says: `A bundle is one JSON object with "format": "${BUNDLE_FORMAT}".` }] };
+  if (value.format !== BUNDLE_FORMAT) return { problems: [{ place: "format", says: `Expected "${BUNDLE_FORMAT}", found ${JSON.stringify(value.format ?? null)}.` }] };
+  if (value.version !== BUNDLE_VERSION) return { problems: [{ place: "version", says: `This program reads version ${BUNDLE_VERSION}, found ${JSON.stringify(value.version ?? null)}.` }] };
+  return { bundle: value };
+}
+
+/** Settings of the bundle's pantry, resting values where it says nothing. */
+export function bundlePantry(bundle: Row): Omit<Pantry, "id"> {
+  const given = isRow(bundle.pantry) ? bundle.pantry : {};
+  const name = typeof given.name === "string" && given.name ? given.name : typeof given.key === "string" ? given.key : "Pantry";
+  const key = typeof given.key === "string" && given.key ? given.key : keyFrom(name);
+  return { ...NEW_PANTRY, ...(given as unknown as Partial<Pantry>), key, name };
+}
+
+/**
+ * The edits that bring a catalogue to what the bundle says. Records are matched by key; records the bundle does not name
+ * stay, unless `replace` is set. Names that exist nowhere become stubs.
+ */
+export function planImport(catalogue: Catalogue, text: string, replace = false): Plan {
+  const parsed = parseBundle(text);
+  if ("problems" in parsed) return { problems: parsed.problems, notes: [], edits: [], added: 0, changed: 0, removed: 0, same: 0 };
+  return new Import(catalogue, parsed.bundle, replace).plan();
+}
+
+class Import {
+  private readonly problems: Problem[] = [];
+  private readonly notes: Problem[] = [];
+  private readonly ids = new Map<Kind, Map<string, { id: Id; name: string; key: string }>>();
+  private readonly stubs = new Map<string, Item>();
+  private readonly ticksPerSecond: number;
+  private book: NameBook | null = null;
+  private currencies: NameBook | null = null;
+
+  constructor(
+    private readonly catalogue: Catalogue,
+    private readonly bundle: Row,
+    private readonly replace: boolean,
+  ) {
+    const given = isRow(bundle.pantry) ? bundle.pantry.ticksPerSecond : undefined;
+    this.ticksPerSecond = typeof given === "number" && given >= 1 ? given : catalogue.pantry.ticksPerSecond;
+  }
+
+  plan(): Plan {
+    const known = new Set(["format", "version", "pantry", "$schema", ...Object.keys(SECTIONS)]);
+    for (const name of Object.keys(this.bundle)) if (!known.has(name)) this.unknown("", name, [...known]);
+    const rows = Object.fromEntries(Object.keys(SECTIONS).map((section) => [section, this.rows(section as Section)])) as Record<Section, { row: Row; place: string }[]>;
+    const records: { kind: Kind; record: AnyRecord; place: string }[] = [];
+    for (const [section, kind] of Object.entries(SECTIONS) as [Section, Kind][]) if (kind !== "recipe") this.name(kind, rows[section]);
+    const itemsOf = this.ids.get("item") ?? new Map();
+    this.book = new NameBook([...this.catalogue.item.values()].filter((i) => !itemsOf.has(fold(i.key))).concat([...itemsOf.values()] as never));
+    const money = this.ids.get("currency") ?? new Map();
+    this.currencies = new NameBook([...this.catalogue.currency.values()].filter((c) => !money.has(fold(c.key))).concat([...money.values()] as never));
+    for (const [section, kind] of Object.entries(SECTIONS) as [Section, Kind][])
+      if (kind !== "recipe") for (const { row, place } of rows[section]) this.keep(records, kind, this.record(kind, row, place), place);
+    const lines = rows.recipes.map(({ row, place }) => ({ row, place, line: "line" in row ? this.line(row, place) : null }));
+    this.name("recipe", lines.map(({ row, place, line }) => ({ row: line ? { ...row, name: row.name ?? line.name } : row, place })));
+    for (const { row, place, line } of lines) this.keep(records, "recipe", this.record("recipe", row, place, line ?? undefined), place);
+    return this.edits(records);
+  }
+
+  private keep(records: { kind: Kind; record: AnyRecord; place: string }[], kind: Kind, record: AnyRecord | null, place: string) {
+    if (record) records.push({ kind, record, place });
+  }
+
+  private rows(section: Section): { row: Row; place: string }[] {
+    const list = this.bundle[section] ?? [];
+    if (!Array.isArray(list)) {
+      this.problem(section, "Expected a list.");
+      return [];
+    }
+    return list.flatMap((entry, i) => {
+      const place = `${section}[${i}]`;
+      if (section === "recipes" && typeof entry === "string") return [{ row: { line: entry } as Row, place }];
+      if (isRow(entry)) return [{ row: entry, place }];
+      this.problem(place, "Expected an object.");
+      return [];
+    });
+  }
+
+  /** Gives every row its key, name and id before anything refers to it. */
+  private name(kind: Kind, rows: { row: Row; place: string }[]): void {
+    const index = keyIndex(this.catalogue, kind);
+    const ids = new Map<string, { id: Id; name: string; key: string }>();
+    for (const { row, place } of rows) {
+      const given = typeof row.key === "string" ? row.key : undefined;
+      const name = typeof row.name === "string" ? row.name : given ? sentence(given) : "";
+      if (!name) {
+        this.problem(place, `A ${kindWord(kind)} needs a "key" or a "name".`);
+        continue;
+      }
+      let key = given ?? keyFrom(name);
+      if (given === undefined) for (let n = 2; ids.has(fold(key)); n++) key = `${keyFrom(name)}_${n}`;
+      else if (ids.has(fold(key))) {
+        this.problem(`${place}.key`, `The key “${key}” stands here twice. Keys are unique within a kind, ignoring case and “_”.`);
+        continue;
+      }
+      Object.assign(row, { key, name });
+      ids.set(fold(key), { id: index.get(fold(key)) ?? newId(), name, key });
+    }
+    this.ids.set(kind, ids);
+  }
+
+  private line(row: Row, place: string): { lines: Line[]; kind: Recipe["kind"]; name: string; ticks: number; fee: number; feeCurrency: Id | null } | null {
+    if (typeof row.line !== "string") {
+      this.problem(`${place}.line`, "Expected a recipe line in quotes.");
+      return null;
+    }
+    const parsed = parseLine(row.line, { items: this.book as NameBook, currencies: this.currencies as NameBook, ticksPerSecond: this.ticksPerSecond });
+    for (const remark of parsed.remarks) {
+      const found = { place: `${place}${row.line ? ".line" : ""}, column ${remark.from + 1}`, says: remark.says };
+      if (remark.level === "error") this.problems.push(found);
+      else this.notes.push(found);
+    }
+    if (!parsed.ok) return null;
+    const lines = parsed.entries.map((e): Line => ({ role: e.role, item: e.item ?? this.stub(e.name, keyFrom(e.name)), min: e.min, max: e.max, chance: e.chance, uses: e.uses }));
+    const name = parsed.label ?? givenName(parsed.kind, (role) => parsed.entries.find((e) => e.role === role)?.name);
+    return { lines, kind: parsed.kind, name, ticks: parsed.ticks, fee: parsed.fee, feeCurrency: parsed.feeCurrency };
+  }
+
+  private stub(name: string, key: string): Id {
+    const there = this.stubs.get(fold(name));
+    if (there) return there.id;
+    const taken = (k: string) => keyIndex(this.catalogue, "item").has(fold(k)) || this.ids.get("item")?.has(fold(k)) || [...this.stubs.values()].some((s) => s.key === k);
+    let free = key;
+    for (let n = 2; taken(free); n++) free = `${key}_${n}`;
+    const item = blank("item", { id: newId(), key: free, name: name.slice(0, 120), status: "stub" });
+    this.stubs.set(fold(name), item);
+    return item.id;
+  }
+
+  private record(kind: Kind, row: Row, place: string, fromLine?: object): AnyRecord | null {
+    const known = this.ids.get(kind)?.get(fold(String(row.key)));
+    if (!known || known.key !== row.key) return null;
+    if ("line" in row && !fromLine) return null;
+    const out: Record<string, unknown> = { ...resting(kind), id: known.id, key: known.key, name: row.name, ...(fromLine ?? {}) };
+    const fields = FIELDS[kind] as Record<string, Field>;
+    const names = bundleFields(kind);
+    for (const [name, value] of Object.entries(row)) {
+      if (!names.has(name)) {
+        this.unknown(place, name, [...names]);
+        continue;
+      }
+      if (fromLine && ["kind", "time", "fee", ...Object.values(LISTS)].includes(name)) this.problem(`${place}.${name}`, `The line says this already. Give "${name}" or the line, not both.`);
+      const field = fields[name];
+      if (name === "line" || name === "gives" || Object.values(LISTS).includes(name)) continue;
+      if (name === "time") out.ticks = this.time(value, `${place}.time`);
+      else if (name === "fee" || name === "price") Object.assign(out, this.money(name, value, `${place}.${name}`));
+      else if (field.as === "ref") out[name] = value === null ? null : this.reference(field.to, value, `${place}.${name}`);
+      else if (field.as === "refs") out[name] = Array.isArray(value) ? value.map((v, i) => this.reference(field.to, v, `${place}.${name}[${i}]`)) : this.problem(`${place}.${name}`, "Expected a list of keys.");
+      else if (field.as === "stats") out[name] = this.stats(value, `${place}.${name}`);
+      else out[name] = value;
+    }
+    if (fromLine) out.name = row.name ?? (fromLine as { name: string }).name;
+    else if (kind === "recipe" || kind === "source") out.lines = this.lists(kind, row, place);
+    return out as unknown as AnyRecord;
+  }
+
+  private lists(kind: Kind, row: Row, place: string): Line[] {
+    const roles: [string, Role][] = kind === "source" ? [["gives", "output"]] : (Object.entries(LISTS).map(([role, list]) => [list, role]) as [string, Role][]);
+    const order: Role[] = ["ingredient", "output", "station", "tool"];
+    roles.sort((a, b) => order.indexOf(a[1]) - order.indexOf(b[1]));
+    return roles.flatMap(([list, role]) => {
+      const rows = row[list] ?? [];
+      if (!Array.isArray(rows)) {
+        this.problem(`${place}.${list}`, "Expected a list.");
+        return [];
+      }
+      return rows.map((entry, i) => this.entry(role, typeof entry === "string" ? { item: entry } : entry, `${place}.${list}[${i}]`)).filter((l) => l !== null);
+    });
+  }
+
+  private entry(role: Role, entry: Json, place: string): Line | null {
+    if (!isRow(entry)) {
+      this.problem(place, 'Expected an object such as { "item": "river_eel", "quantity": 2 }.');
+      return null;
+    }
+    const allowed = ["item", "quantity", "chance", ...(role === "tool" ? ["uses"] : [])];
+    for (const name of Object.keys(entry)) if (!allowed.includes(name)) this.unknown(place, name, allowed);
+    const { quantity = 1, chance = 1, uses = null } = entry;
+    const range = Array.isArray(quantity) ? quantity : [quantity, quantity];
+    if (range.length !== 2 || range.some((q) => typeof q !== "number")) this.problem(`${place}.quantity`, "Expected a number, or a range of two such as [1, 3].");
+    if (typeof chance !== "number") this.problem(`${place}.chance`, "Expected a probability between 0 and 1, such as 0.4.");
+    return { role, item: this.reference("item", entry.item, `${place}.item`) as Id, min: range[0] as number, max: range[1] as number, chance: chance as number, uses: uses as number | null };
+  }
+
+  private reference(kind: Kind, value: Json | undefined, place: string): Id | null {
+    if (typeof value !== "string" || !value) {
+      this.problem(place, `Expected the key of ${kindWord(kind) === "item" ? "an item" : `a ${kindWord(kind)}`}.`);
+      return null;
+    }
+    const here = this.ids.get(kind)?.get(fold(value));
+    const there = keyIndex(this.catalogue, kind).get(fold(value));
+    if (here) return here.id;
+    if (there) return there;
+    if (kind === "item") {
+      const found = this.book?.find(value);
+      if (found?.found === "one") return found.id;
+      const name = sentence(value);
+      if (!this.stubs.has(fold(name))) this.notes.push({ place, says: `There is no item “${value}”; it becomes a stub.` });
+      return this.stub(name, keyFrom(value));
+    }
+    const keys = [...(this.ids.get(kind)?.values() ?? [])].map((k) => k.key).concat([...keyIndex(this.catalogue, kind).keys()]);
+    const offers = nearest(value, keys);
+    this.problem(place, `There is no ${kindWord(kind)} “${value}”.${offers.length ? ` Did you mean ${offers.join(" or ")}?` : ` Add it to "${sectionOf(kind)}".`}`);
+    return null;
+  }
+
+  private stats(value: Json, place: string): Record<string, unknown> {
+    if (!isRow(value)) {
+      this.problem(place, 'Expected an object such as { "vigour": 42 }.');
+      return {};
+    }
+    return Object.fromEntries(Object.entries(value).map(([key, amount]) => [this.reference("stat", key, `${place}.${key}`) ?? key, amount]));
+  }
+
+  private time(value: Json, place: string): number {
+    const ticks = typeof value === "number" || typeof value === "string" ? parseTicks(String(value), this.ticksPerSecond) : null;
+    if (ticks === null) this.problem(place, `Expected a time such as "90s", "1m30s", "1800t" or a number of seconds, in whole ticks (${this.ticksPerSecond} a second).`);
+    return ticks ?? 0;
+  }
+
+  private money(name: "fee" | "price", value: Json, place: string): object {
+    const currency = name === "fee" ? "feeCurrency" : "currency";
+    if (typeof value === "number") return { [name]: value, [currency]: null };
+    if (!isRow(value) || typeof value.amount !== "number") {
+      this.problem(place, 'Expected a number of value units, or { "amount": 2, "currency": "shells" }.');
+      return {};
+    }
+    for (const field of Object.keys(value)) if (field !== "amount" && field !== "currency") this.unknown(place, field, ["amount", "currency"]);
+    return { [name]: value.amount, [currency]: value.currency === undefined || value.currency === null ? null : this.reference("currency", value.currency, `${place}.currency`) };
+  }
+
+  private edits(records: { kind: Kind; record: AnyRecord; place: string }[]): Plan {
+    const stubs = [...this.stubs.values()].map((record) => ({ kind: "item" as Kind, record: record as AnyRecord, place: "" }));
+    const edits: Edit[] = [];
+    const tally = { added: 0, changed: 0, removed: 0, same: 0 };
+    const named = new Set<Id>();
+    for (const { kind, record } of [...stubs, ...records]) {
+      named.add(record.id);
+      const before = recordAt(this.catalogue, kind, record.id);
+      if (!before) {
+        edits.push({ op: "add", kind, record });
+        tally.added++;
+        continue;
+      }
+      const changes = difference(kind, before as never, record as never);
+      edits.push(...changes);
+      tally[changes.length ? "changed" : "same"]++;
+    }
+    const settings = isRow(this.bundle.pantry) ? this.bundle.pantry : {};
+    for (const [name, value] of Object.entries(settings)) {
+      if (!(name in PANTRY_FIELDS)) this.unknown("pantry", name, Object.keys(PANTRY_FIELDS));
+      else if (name !== "key" && this.catalogue.pantry[name as keyof typeof PANTRY_FIELDS] !== value) edits.push(setField(this.catalogue, "pantry", this.catalogue.pantry.id, name, value as Value));
+    }
+    if (this.replace)
+      for (const kind of Object.values(SECTIONS).reverse())
+        for (const record of (this.catalogue[kind] as ReadonlyMap<Id, AnyRecord>).values())
+          if (!named.has(record.id)) {
+            edits.push({ op: "remove", kind, record });
+            tally.removed++;
+          }
+    if (!this.problems.length) {
+      const outcome = apply(this.catalogue, edits);
+      const places = new Map(records.map((r) => [r.record.id, r.place]));
+      if (!outcome.ok) for (const f of outcome.faults) this.problem(`${places.get(f.id) ?? f.kind}.${f.field}`, f.says);
+    }
+    return { problems: this.problems, notes: this.notes, edits: this.problems.length ? [] : edits, ...tally };
+  }
+
+  private unknown(place: string, name: string, allowed: readonly string[]): void {
+    const offers = nearest(name, allowed);
+    this.problem(place ? `${place}.${name}` : name, `Unknown field.${offers.length ? ` Did you mean ${offers.join(" or ")}?` : ` Known here: ${allowed.join(", ")}.`}`);
+  }
+  private problem(place: string, says: string): void {
+    this.problems.push({ place, says });
+  }
+}
+
+const sentence = (key: string): string => {
+  const words = key.replace(/_/g, " ").trim();
+  return words.charAt(0).toUpperCase() + words.slice(1);
+};
+const sectionOf = (kind: Kind): string => (Object.entries(SECTIONS).find(([, k]) => k === kind) as [string, Kind])[0];
+
+/** Names of the fields that a record of this kind may have in a bundle. */
+export function bundleFields(kind: Kind): Set<string> {
+  const names = new Set(Object.keys(FIELDS[kind]));
+  if (kind === "recipe") for (const name of ["line", "time", ...Object.values(LISTS)]) names.add(name);
+  if (kind === "source") for (const name of ["gives", "time"]) names.add(name);
+  for (const name of ["lines", "ticks", "feeCurrency", ...(kind === "source" ? ["currency"] : [])]) names.delete(name);
+  return names;
+}
