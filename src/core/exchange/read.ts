@@ -96,7 +96,8 @@ class Import {
     for (const [section, kind] of Object.entries(SECTIONS) as [Section, Kind][])
       if (kind !== "recipe") for (const { row, place } of rows[section]) this.keep(records, kind, this.record(kind, row, place), place);
     const lines = rows.recipes.map(({ row, place }) => ({ row, place, line: "line" in row ? this.line(row, place) : null }));
-    this.name("recipe", lines.map(({ row, place, line }) => ({ row: line ? { ...row, name: row.name ?? line.name } : row, place })));
+    for (const { row, line } of lines) if (line) row.name ??= line.name;
+    this.name("recipe", lines);
     for (const { row, place, line } of lines) this.keep(records, "recipe", this.record("recipe", row, place, line ?? undefined), place);
     return this.edits(records);
   }
@@ -173,8 +174,10 @@ class Import {
 
   private record(kind: Kind, row: Row, place: string, fromLine?: object): AnyRecord | null {
     const known = this.ids.get(kind)?.get(fold(String(row.key)));
-    if (!known || known.key !== row.key) return null;
-    if ("line" in row && !fromLine) return null;
+    if (!known || known.key !== row.key || ("line" in row && !fromLine)) {
+      if (!this.problems.some((p) => p.place.startsWith(place))) throw new Error(`${place} was left out without a reason.`);
+      return null;
+    }
     const out: Record<string, unknown> = { ...resting(kind), id: known.id, key: known.key, name: row.name, ...(fromLine ?? {}) };
     const fields = FIELDS[kind] as Record<string, Field>;
     const names = bundleFields(kind);
