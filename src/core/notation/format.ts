@@ -3,6 +3,7 @@ import type { Catalogue } from "../catalogue/catalogue";
 import { fromNumber, multiply, toNumber } from "../numbers/fraction";
 import type { Line, Recipe, Role } from "../catalogue/records";
 import { formatTicks } from "../numbers/ticks";
+import type { ParsedLine } from "./parser";
 import { currencyBook, isPlain, itemBook, type NameBook, quote } from "./book";
 
 /** The name a recipe has when nobody gives it one: its first output, or "Salvage" and its first ingredient. */
@@ -48,4 +49,27 @@ function entries(book: NameBook, lines: readonly Line[], role: Role): string {
       return `${counted}${book.written(l.item)}${chance}${wear}`;
     })
     .join(" + ");
+}
+
+/** Writes what was read back as a line, names that are not in the pantry included. For a form beside the line. */
+export function formatParsed(catalogue: Catalogue, parsed: ParsedLine): string {
+  const items = itemBook(catalogue);
+  const side = (role: Role) =>
+    parsed.entries
+      .filter((e) => e.role === role)
+      .map((e) => {
+        const name = e.item ? items.written(e.item) : isPlain(e.name) ? e.name : quote(e.name);
+        const quantity = e.min === e.max ? String(e.min) : `${e.min}..${e.max}`;
+        const counted = (role === "station" || role === "tool") && quantity === "1" ? "" : `${quantity} `;
+        return `${counted}${name}${e.chance === 1 ? "" : ` ${toNumber(multiply(fromNumber(e.chance), fromNumber(100)))}%`}${e.uses === null ? "" : ` lasting ${e.uses}`}`;
+      })
+      .join(" + ");
+  const [stations, tools] = [side("station"), side("tool")];
+  const parts = [parsed.kind === "salvage" ? "salvage" : "", side("ingredient") || "nothing", "->", side("output") || "nothing"];
+  if (stations) parts.push("at", stations);
+  if (tools) parts.push("using", tools);
+  if (parsed.ticks) parts.push("in", formatTicks(parsed.ticks, catalogue.pantry.ticksPerSecond));
+  if (parsed.fee && parsed.feeCurrency) parts.push("fee", String(parsed.fee), currencyBook(catalogue).written(parsed.feeCurrency));
+  const label = parsed.label === null ? "" : `${isPlainLabel(parsed.label) ? parsed.label : quote(parsed.label)}: `;
+  return label + parts.filter(Boolean).join(" ");
 }

@@ -1,0 +1,5 @@
+import { ChecksView } from "@/ui/checks/view";
+
+export default function Page() {
+  return <ChecksView />;
+}

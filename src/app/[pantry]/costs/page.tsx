@@ -1,0 +1,5 @@
+import { CostsView } from "@/ui/costs/view";
+
+export default function Page() {
+  return <CostsView />;
+}

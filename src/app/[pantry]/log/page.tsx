@@ -1,0 +1,5 @@
+import { LogView } from "@/ui/log/view";
+
+export default function Page() {
+  return <LogView />;
+}

@@ -1,0 +1,5 @@
+import { RecipesView } from "@/ui/recipes/view";
+
+export default function Page() {
+  return <RecipesView />;
+}

@@ -1,0 +1,5 @@
+import { SetupView } from "@/ui/setup/view";
+
+export default function Page() {
+  return <SetupView />;
+}

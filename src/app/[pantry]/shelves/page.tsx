@@ -1,0 +1,5 @@
+import { ShelvesView } from "@/ui/shelves/view";
+
+export default function Page() {
+  return <ShelvesView />;
+}

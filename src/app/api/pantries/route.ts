@@ -1,0 +1,13 @@
+import { newPantry } from "@/server/pantry";
+import { json } from "@/server/problem";
+import { PantryBody } from "@/server/requests";
+import { bodyOf, route } from "@/server/route";
+
+export const dynamic = "force-dynamic";
+
+export const GET = route(async ({ host }) => json(await host.pantries()));
+
+export const POST = route(async ({ request, host }) => {
+  const read = await bodyOf(request, PantryBody);
+  return "refusal" in read ? read.refusal : newPantry(host, read.body.name);
+});

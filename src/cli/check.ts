@@ -1,0 +1,49 @@
+/** salty check: every finding of every check. */
+import { readingsOf } from "../core/analysis/readings";
+import { checkTitle, findingsOf } from "../core/checks";
+import type { Evidence, Finding, Ref } from "../core/checks/check";
+import { count } from "../core/numbers/format";
+import { oneOf } from "./failure";
+import { readCatalogue } from "./input";
+
+const short = ({ kind, key }: Ref) => ({ kind, key });
+
+/** Evidence with keys in place of ids. */
+function printed(evidence: Evidence): unknown {
+  switch (evidence.type) {
+    case "loop":
+      return { type: "loop", runs: evidence.runs.map((r) => ({ recipe: r.recipe.key, times: Number(r.times), line: r.line })), net: evidence.net.map((n) => ({ item: n.item.key, amount: n.amount, value: n.value })), certain: evidence.certain, live: evidence.live, seconds: evidence.seconds };
+    case "circle":
+      return { type: "circle", items: evidence.items.map((i) => i.key), recipes: evidence.recipes.map((r) => ({ recipe: r.recipe.key, line: r.line })) };
+    case "cause":
+      return { type: "cause", leaves: evidence.leaves.map((i) => i.key), path: evidence.path.map((i) => i.key) };
+    case "lines":
+      return { type: "lines", recipes: evidence.recipes.map((r) => ({ recipe: r.recipe.key, line: r.line })) };
+    default:
+      return evidence;
+  }
+}
+
+export const asJson = (findings: readonly Finding[]) => ({ findings: findings.map((f) => ({ rule: f.rule, severity: f.severity, about: f.about.map(short), says: f.says, evidence: printed(f.evidence) })) });
+
+function asText(findings: readonly Finding[]): string {
+  if (!findings.length) return "Nothing found.\n";
+  let text = "";
+  let rule = "";
+  for (const f of findings) {
+    if (f.rule !== rule) text += `${text ? "\n" : ""}${f.severity.toUpperCase()} ${checkTitle((rule = f.rule))} (${f.rule})\n`;
+    text += `  ${f.says}\n`;
+    if (f.evidence.type === "loop") for (const r of f.evidence.runs) text += `    ${r.times} × ${r.line}\n`;
+  }
+  const errors = findings.filter((f) => f.severity === "error").length;
+  return `${text}\n${count(errors, "error")}, ${count(findings.length - errors, "warning")}.\n`;
+}
+
+export async function checkCommand([file]: string[], options: Record<string, string | boolean | undefined>): Promise<number> {
+  const format = oneOf("format", options.format, ["text", "json"], "text");
+  const level = oneOf("fail-on", options["fail-on"], ["error", "warning"], "error");
+  const catalogue = await readCatalogue(file);
+  const findings = findingsOf(catalogue, readingsOf(catalogue));
+  process.stdout.write(format === "json" ? `${JSON.stringify(asJson(findings), null, 2)}\n` : asText(findings));
+  return findings.some((f) => level === "warning" || f.severity === "error") ? 1 : 0;
+}

@@ -1,0 +1,111 @@
+/** salty import, export and setup: the commands that speak to the database. */
+import { existsSync, readFileSync, writeFileSync } from "node:fs";
+import { join } from "node:path";
+import demo from "../demo/brackwater-reach.json";
+import type { Catalogue } from "../core/catalogue/catalogue";
+import { newId } from "../core/catalogue/names";
+import { NEW_PANTRY } from "../core/catalogue/records";
+import { exportBundle } from "../core/exchange/bundle";
+import { bundlePantry, parseBundle, planImport } from "../core/exchange/read";
+import { count } from "../core/numbers/format";
+import { commit, createPantry } from "../store/commit";
+import { listPantries, loadCatalogue, type PantryHead } from "../store/load";
+import { connect, migrate, type Orm } from "../store/orm";
+import { BadUse, Unreadable } from "./failure";
+import { readText, refused } from "./input";
+
+/** DATABASE_URL, or the database that npm start runs in this folder. */
+function databaseUrl(): string {
+  if (process.env.DATABASE_URL) return process.env.DATABASE_URL;
+  const file = join(process.env.SALTY_DATA ?? join(process.cwd(), ".data"), "database.json");
+  if (existsSync(file)) return (JSON.parse(readFileSync(file, "utf8")) as { url: string }).url;
+  throw new Unreadable("There is no database yet. Run npm start in the project's folder first, or set DATABASE_URL.");
+}
+
+export async function withDatabase<T>(work: (orm: Orm, heads: PantryHead[]) => Promise<T>): Promise<T> {
+  const orm = await connect(databaseUrl());
+  try {
+    await migrate(orm).catch((error: Error) => {
+      throw new Unreadable(`The database does not answer: ${error.message}. Is it running? npm start starts it.`);
+    });
+    return await work(orm, await listPantries(orm.em.fork() as never));
+  } finally {
+    await orm.close(true);
+  }
+}
+
+type Options = Record<string, string | boolean | undefined>;
+
+export async function importCommand([file]: string[], options: Options): Promise<number> {
+  if (!file) throw new BadUse("A bundle file is needed.");
+  return withDatabase((orm, heads) => importText(orm, heads, file, readText(file), options));
+}
+
+async function importText(orm: Orm, heads: readonly PantryHead[], file: string, text: string, options: Options): Promise<number> {
+  const parsed = parseBundle(text);
+  if ("problems" in parsed) throw refused(file, parsed.problems);
+  const settings = bundlePantry(parsed.bundle);
+  const key = typeof options.pantry === "string" ? options.pantry : settings.key;
+  let head = heads.find((p) => p.key === key);
+  const id = head?.id ?? newId();
+  const em = () => orm.em.fork() as never;
+  const read = async (): Promise<Catalogue> => (await loadCatalogue(em(), id)) ?? ({ ...emptyOf(id, key, settings.name) } as Catalogue);
+  const before = await read();
+  const plan = planImport(before, text, options.replace === true);
+  for (const note of plan.notes) process.stderr.write(`${file}: ${note.place}: ${note.says}\n`);
+  if (plan.problems.length) throw refused(file, plan.problems);
+  const what = `${count(plan.added, "record")} new, ${plan.changed} changed, ${plan.same} the same${options.replace ? `, ${plan.removed} removed` : ""}`;
+  if (options.dry) {
+    process.stdout.write(`${key}: ${what}. Nothing was written (--dry).\n`);
+    return 0;
+  }
+  if (!head) {
+    await createPantry(em(), { id, ...NEW_PANTRY, key, name: settings.name });
+    head = { id, key, name: settings.name, revision: 0 };
+  }
+  const outcome = await commit(orm, id, { author: process.env.USER ?? "salty", note: `Imported ${file.split("/").pop()}`, edits: plan.edits }, async (_, revision) => {
+    const now = await read();
+    if (now.revision !== revision) throw new Unreadable("Somebody changed the pantry in the meantime. Run the import once more.");
+    return now;
+  });
+  if (!outcome.ok) throw new Unreadable([...outcome.faults, ...outcome.conflicts].map((f) => `${file}: ${f.says}`).join("\n"));
+  process.stdout.write(`${key}: ${what}. Revision ${outcome.revision}.\n`);
+  return 0;
+}
+
+const emptyOf = (id: string, key: string, name: string) => ({
+  revision: 0,
+  pantry: { id, key, name, ...NEW_PANTRY },
+  ...Object.fromEntries(["currency", "rarity", "stat", "tag", "type", "item", "recipe", "source"].map((kind) => [kind, new Map()])),
+});
+
+export async function exportCommand([file]: string[], options: Options): Promise<number> {
+  if (!file) throw new BadUse("A file to write is needed, or - for standard output.");
+  return withDatabase(async (orm, heads) => {
+    const key = options.pantry ?? (heads.length === 1 ? heads[0].key : undefined);
+    if (!key) throw new BadUse(`Say which pantry: --pantry ${heads.map((p) => p.key).join(" or ") || "KEY"}.`);
+    const head = heads.find((p) => p.key === key);
+    const catalogue = head && (await loadCatalogue(orm.em.fork() as never, head.id));
+    if (!catalogue) throw new Unreadable(`There is no pantry “${String(key)}”. There are: ${heads.map((p) => p.key).join(", ")}.`);
+    const text = exportBundle(catalogue);
+    if (file === "-") process.stdout.write(text);
+    else {
+      try {
+        writeFileSync(file, text);
+      } catch (error) {
+        throw new Unreadable(`${file}: can't be written: ${(error as Error).message}`);
+      }
+      process.stdout.write(`${head.key} at revision ${head.revision} written to ${file}.\n`);
+    }
+    return 0;
+  });
+}
+
+/** What npm start runs: tables, and the demo where there is no pantry at all. */
+export async function setupCommand(): Promise<number> {
+  return withDatabase(async (orm, heads) => {
+    if (heads.length) return 0;
+    process.stdout.write("· stocking the demo pantry: ");
+    return importText(orm, heads, "brackwater-reach.json", JSON.stringify(demo), {});
+  });
+}

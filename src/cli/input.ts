@@ -1,0 +1,43 @@
+/** Where a catalogue comes from: a bundle file, standard input, or a pantry of the database. */
+import { readFileSync } from "node:fs";
+import { type Catalogue, emptyCatalogue } from "../core/catalogue/catalogue";
+import { apply } from "../core/catalogue/changes";
+import { newId } from "../core/catalogue/names";
+import { bundlePantry, parseBundle, planImport, type Problem } from "../core/exchange/read";
+import { BadUse, Unreadable } from "./failure";
+
+export function readText(file: string): string {
+  try {
+    return readFileSync(file === "-" ? 0 : file, "utf8");
+  } catch (error) {
+    throw new Unreadable(`${file}: can't be read: ${(error as Error).message}`);
+  }
+}
+
+export const refused = (file: string, problems: readonly Problem[]): Unreadable => new Unreadable(problems.map((p) => `${file}: ${p.place}: ${p.says}`).join("\n"));
+
+/** The catalogue of a bundle, as if imported into an empty pantry. */
+export function catalogueOf(file: string, text: string): Catalogue {
+  const parsed = parseBundle(text);
+  if ("problems" in parsed) throw refused(file, parsed.problems);
+  const empty = emptyCatalogue({ id: newId(), ...bundlePantry(parsed.bundle) });
+  const plan = planImport(empty, text);
+  if (plan.problems.length) throw refused(file, plan.problems);
+  const outcome = apply(empty, plan.edits);
+  if (!outcome.ok) throw refused(file, outcome.faults.map((f) => ({ place: `${f.kind} ${f.key}.${f.field}`, says: f.says })));
+  return outcome.catalogue;
+}
+
+export async function readCatalogue(file: string | undefined): Promise<Catalogue> {
+  if (!file) throw new BadUse("A bundle file is needed.");
+  if (!file.startsWith("db:")) return catalogueOf(file, readText(file));
+  const { withDatabase } = await import("./database");
+  const { loadCatalogue } = await import("../store/load");
+  return withDatabase(async (orm, heads) => {
+    const head = heads.find((p) => p.key === file.slice(3));
+    if (!head) throw new Unreadable(`${file}: there is no such pantry. There ${heads.length ? `are: ${heads.map((p) => p.key).join(", ")}` : "is none yet"}.`);
+    const catalogue = await loadCatalogue(orm.em.fork() as never, head.id);
+    if (!catalogue) throw new Unreadable(`${file}: it was removed just now.`);
+    return catalogue;
+  });
+}

@@ -1,0 +1,63 @@
+/** The salty command: check, cost, import, export, setup. Exit codes: 0 fine, 1 findings at or above the level, 2 bad use or input. */
+import { parseArgs } from "node:util";
+import { BadUse, Unreadable } from "./failure";
+import { checkCommand } from "./check";
+import { costCommand } from "./cost";
+import { exportCommand, importCommand, setupCommand } from "./database";
+
+const HELP = `salty – checks and costs of a pantry
+
+  salty check FILE [--format text|json] [--fail-on error|warning]
+  salty cost FILE ITEM[=QUANTITY] [--format text|json]
+  salty import FILE [--pantry KEY] [--dry] [--replace]
+  salty export FILE [--pantry KEY]
+
+FILE is a bundle (docs/bundle.md); "-" reads standard input or writes standard output.
+In place of FILE, check and cost take db:KEY for a pantry of the running database.
+The database is the one that npm start runs, or the one DATABASE_URL names.
+
+Exit codes: 0 fine, 1 findings at or above --fail-on (default: error), 2 bad use or unreadable input.
+`;
+
+const commands: Record<string, (args: string[], options: Record<string, string | boolean | undefined>) => Promise<number>> = {
+  check: checkCommand,
+  cost: costCommand,
+  import: importCommand,
+  export: exportCommand,
+  setup: setupCommand,
+};
+
+async function main(): Promise<number> {
+  let parsed: ReturnType<typeof parse>;
+  try {
+    parsed = parse();
+  } catch (error) {
+    throw new BadUse((error as Error).message);
+  }
+  const [name, ...args] = parsed.positionals;
+  if (parsed.values.help || name === "help") {
+    process.stdout.write(HELP);
+    return 0;
+  }
+  const command = commands[name ?? ""];
+  if (!command) throw new BadUse(name ? `There is no command “${name}”.` : "A command is needed.");
+  return command(args, parsed.values);
+}
+
+const parse = () =>
+  parseArgs({
+    allowPositionals: true,
+    options: { format: { type: "string" }, "fail-on": { type: "string" }, pantry: { type: "string" }, dry: { type: "boolean" }, replace: { type: "boolean" }, help: { type: "boolean", short: "h" } },
+  });
+
+main().then(
+  (code) => {
+    process.exitCode = code;
+  },
+  (error: unknown) => {
+    process.exitCode = 2;
+    if (error instanceof BadUse) process.stderr.write(`salty: ${error.message}\n\n${HELP}`);
+    else if (error instanceof Unreadable) process.stderr.write(`salty: ${error.message}\n`);
+    else process.stderr.write(`salty: ${(error as Error).message ?? error}\n`);
+  },
+);

@@ -1,0 +1,10 @@
+/** Who is acting. Today a name chosen in the interface; accounts and roles will answer here. */
+
+export interface Actor {
+  readonly name: string;
+}
+
+export function actingFrom(headers: Headers): Actor {
+  const given = decodeURIComponent(headers.get("x-salty-author") ?? "").trim().slice(0, 80);
+  return { name: given || "Somebody" };
+}

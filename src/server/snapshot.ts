@@ -1,0 +1,25 @@
+/** A pantry as a view opens it: all records and readings of one revision, packed once per revision. */
+import { promisify } from "node:util";
+import { gzip } from "node:zlib";
+import { type AnyRecord, KINDS } from "../core/catalogue/records";
+import type { Engine, State } from "./host";
+
+const pack = promisify(gzip);
+const packed = new WeakMap<State, Promise<Buffer>>();
+
+const text = ({ catalogue, board }: State): string => {
+  const shelves = Object.fromEntries(KINDS.map((kind) => [kind, [...(catalogue[kind] as ReadonlyMap<string, AnyRecord>).values()]]));
+  return JSON.stringify({ revision: catalogue.revision, pantry: catalogue.pantry, shelves, board });
+};
+
+export async function snapshot(engine: Engine, accepts: string): Promise<Response> {
+  const { state } = engine;
+  const headers = { "content-type": "application/json", "cache-control": "no-store", vary: "accept-encoding" };
+  if (!accepts.includes("gzip")) return new Response(text(state), { headers });
+  let body = packed.get(state);
+  if (!body) {
+    body = pack(text(state), { level: 3 }) as Promise<Buffer>;
+    packed.set(state, body);
+  }
+  return new Response(new Uint8Array(await body), { headers: { ...headers, "content-encoding": "gzip" } });
+}

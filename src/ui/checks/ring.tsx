@@ -1,0 +1,66 @@
+"use client";
+/** A loop drawn as a ring: its recipes in order with their whole multiplicities, the net of one round in the middle. */
+import type { Evidence } from "@/core/checks/check";
+import { sayQuantity } from "@/core/numbers/format";
+import { saySeconds } from "@/core/numbers/ticks";
+
+type Loop = Extract<Evidence, { type: "loop" }>;
+
+const WIDTH = 640;
+const CARD = { w: 216, h: 66 };
+
+export function Ring({ loop, onOpen }: { loop: Loop; onOpen: (recipe: Loop["runs"][number]["recipe"]) => void }) {
+  const n = loop.runs.length;
+  const height = n === 1 ? 190 : n <= 3 ? 300 : 380;
+  const [cx, cy] = [WIDTH / 2, height / 2];
+  const [rx, ry] = [WIDTH / 2 - CARD.w / 2 - 6, height / 2 - CARD.h / 2 - 6];
+  const at = (turn: number) => ({ x: cx + rx * Math.cos(turn), y: cy + ry * Math.sin(turn) });
+  const start = n === 2 ? Math.PI : -Math.PI / 2;
+  const turns = loop.runs.map((_, i) => start + (i * 2 * Math.PI) / n);
+  const gap = n === 1 ? 0.5 : n === 2 ? 0.62 : n === 3 ? 0.5 : 0.32;
+  return (
+    <figure aria-label={`Loop: ${loop.runs.map((r) => `${r.recipe.name} ${r.times} times`).join(", then ")}`} className="relative mx-auto" style={{ width: WIDTH, height }}>
+      <svg aria-hidden width={WIDTH} height={height} className="absolute inset-0">
+        <defs>
+          <marker id="tip" viewBox="0 0 10 10" refX="6" refY="5" markerWidth="4.5" markerHeight="4.5" orient="auto">
+            <path d="M0 0 10 5 0 10z" fill="#2c6e8f" />
+          </marker>
+        </defs>
+        <ellipse cx={cx} cy={cy} rx={rx} ry={ry} fill="none" stroke="var(--line)" strokeWidth="10" />
+        {turns.map((turn) => {
+          const [from, to] = [at(turn + gap), at(turn + (2 * Math.PI) / n - gap * (n === 1 ? 1 : 1.05))];
+          const large = (2 * Math.PI) / n - 2 * gap > Math.PI ? 1 : 0;
+          return <path key={turn} d={`M${from.x} ${from.y} A${rx} ${ry} 0 ${large} 1 ${to.x} ${to.y}`} fill="none" stroke="#2c6e8f" strokeWidth="4.5" markerEnd="url(#tip)" />;
+        })}
+      </svg>
+      <div className="absolute text-center" style={{ left: cx - 100, width: 200, top: n === 1 ? height - 76 : cy - 36 }}>
+        <p className="text-second">net of one round</p>
+        {loop.net.slice(0, 3).map((net) => (
+          <p key={net.item.id} className="title text-[19px] leading-6 text-beet">
+            +{net.amount.includes("/") ? sayQuantity(net.value) : net.amount} {net.item.name}
+            {net.amount.includes("/") && <span className="block text-[12px] font-normal text-second">exactly {net.amount}</span>}
+          </p>
+        ))}
+        {loop.seconds > 0 && <p className="text-second">in {saySeconds(loop.seconds)}</p>}
+      </div>
+      {loop.runs.map((run, i) => {
+        const p = at(turns[i]);
+        return (
+          <button
+            key={run.recipe.id}
+            type="button"
+            onClick={() => onOpen(run.recipe)}
+            className="absolute overflow-hidden rounded-sm border-2 border-ink bg-salt px-2.5 py-1 text-left hover:border-kelp"
+            style={{ width: CARD.w, height: CARD.h, left: p.x - CARD.w / 2, top: p.y - CARD.h / 2 }}
+          >
+            <span className="flex justify-between gap-2">
+              <span className="title truncate">{run.recipe.name}</span>
+              <span className="ink-worked shrink-0">{run.times === "1" ? "once" : `${run.times} times`}</span>
+            </span>
+            <span className="line-clamp-2 text-[12px] leading-4 text-second">{run.line.replace(/^[^:]*: /, "")}</span>
+          </button>
+        );
+      })}
+    </figure>
+  );
+}

@@ -1,0 +1,120 @@
+"use client";
+/** Costs: every item in value and in time, its price, margin, steps and base materials; the selected one taken apart. */
+import dynamic from "next/dynamic";
+import { useMemo, useState } from "react";
+import { byKey, held } from "@/core/catalogue/catalogue";
+import { fold } from "@/core/catalogue/names";
+import type { Item } from "@/core/catalogue/records";
+import { count } from "@/core/numbers/format";
+import { usePlaces } from "../frame/navigate";
+import { ViewHead } from "../frame/view-head";
+import { readEntries } from "../grid/entries";
+import { type Column, Grid } from "../grid/grid";
+import { Button, cx, Empty } from "../kit/kit";
+import { figuresOf, useFindingsAbout, useLive, useStore } from "../pantry/provider";
+import { itemColumns } from "../shelves/columns";
+import { CostSection } from "../sheet/cost-section";
+
+const PriceChart = dynamic(() => import("./price-chart").then((m) => m.PriceChart), { ssr: false, loading: () => <p className="p-6 text-second">Drawing</p> });
+
+const SHOWN = ["name", "type", "cost", "time", "buy", "sell", "margin"];
+
+export function CostsView() {
+  const { catalogue, board, last } = useLive();
+  const store = useStore();
+  const places = usePlaces();
+  const findings = useFindingsAbout();
+  const [order, setOrder] = useState({ column: "cost", down: true });
+  const text = places.query.get("text") ?? "";
+  const only = places.query.get("only") ?? "";
+  const columns = useMemo(() => {
+    const all = itemColumns(catalogue, board, findings);
+    const chosen = SHOWN.map((id) => all.find((c) => c.id === id) as Column<Item>);
+    const worked = (id: "steps" | "bases", title: string): Column<Item> => ({
+      id,
+      title,
+      width: 64,
+      numeric: true,
+      worked: true,
+      text: (i) => String(figuresOf(board, i.id)[id]),
+      sort: (i) => (figuresOf(board, i.id).value === null ? -1 : figuresOf(board, i.id)[id]),
+      cell: (i) => <span className="ink-worked">{figuresOf(board, i.id).value === null ? "" : figuresOf(board, i.id)[id]}</span>,
+    });
+    return [...chosen, worked("steps", "Steps"), worked("bases", "Bases")];
+  }, [catalogue, board, findings]);
+  const rows = useMemo(() => {
+    const wanted = fold(text);
+    const list = [...catalogue.item.values()].filter((i) => {
+      const cost = figuresOf(board, i.id).value;
+      const price = held(catalogue, i, "sell").value;
+      if (wanted && !fold(i.name).includes(wanted)) return false;
+      if (only === "made") return figuresOf(board, i.id).steps > 0;
+      if (only === "loss") return cost !== null && price !== null && price > 0 && price < cost;
+      if (only === "unpriced") return !price;
+      return true;
+    });
+    const column = columns.find((c) => c.id === order.column) ?? columns[0];
+    const value = (i: Item) => {
+      const v = column.sort(i);
+      return v === Number.POSITIVE_INFINITY ? -1 : v;
+    };
+    const sign = order.down ? -1 : 1;
+    return list.sort((a, b) => (value(a) < value(b) ? -sign : value(a) > value(b) ? sign : a.name < b.name ? -1 : 1));
+  }, [catalogue, board, columns, order, text, only]);
+  const key = places.query.get("of");
+  const selected = key ? byKey(catalogue, "item", key) : rows[0];
+  const choices = [
+    ["", "All"],
+    ["made", "Made"],
+    ["loss", "Sold below cost"],
+    ["unpriced", "Without price"],
+  ] as const;
+  return (
+    <>
+      <ViewHead title="Costs" />
+      <div className="flex min-h-10 items-center gap-1.5 border-b border-line bg-shade px-3.5 py-1.5">
+        <input type="search" aria-label="Search costs" placeholder="Search items" className="field w-44!" value={text} onChange={(e) => places.ask({ text: e.target.value || null }, true)} />
+        {choices.map(([id, label]) => (
+          <Button key={label} aria-pressed={only === id} className={cx(only === id && "border-ink!")} onClick={() => places.ask({ only: id || null }, true)}>
+            {label}
+          </Button>
+        ))}
+        <span className="ml-auto text-second">{count(rows.length, "item")}, costs in value units</span>
+      </div>
+      <div className="flex min-h-0 flex-1">
+        <Grid<Item>
+          label="Costs"
+          rows={rows}
+          columns={columns}
+          keyOf={(i) => i.id}
+          activeKey={selected?.id ?? null}
+          onActive={(i) => places.ask({ of: i.key }, true)}
+          onOpen={(i) => places.openItem(i.id)}
+          onWrite={async (entries) => {
+            const read = readEntries(catalogue, entries.map((e) => ({ kind: "item", id: e.row.id, field: e.column, text: e.text })));
+            if ("says" in read) return read.says;
+            const answer = await store.submit(read.edits);
+            return answer.ok ? null : answer.says;
+          }}
+          moved={last?.items as ReadonlySet<string> | undefined}
+          order={order}
+          onOrder={setOrder}
+          empty={<Empty title="No item fits">{catalogue.item.size ? "Choose another filter." : "Add items and recipes first; their costs are worked out here by themselves."}</Empty>}
+        />
+        {selected && !places.query.get("item") && (
+          // biome-ignore lint/a11y/noNoninteractiveTabindex: a scrolling region must be reachable by keyboard
+          <section tabIndex={0} aria-label={`Cost of ${selected.name}`} className="w-[400px] shrink-0 overflow-auto border-l border-line bg-salt px-4 pb-6">
+            <h2 className="pt-3 text-[17px]">
+              <button type="button" className="hover:underline" onClick={() => places.openItem(selected.id)}>
+                {selected.name}
+              </button>
+            </h2>
+            <CostSection id={selected.id} wide />
+            <h3 className="head pt-5 pb-1">Sell price against cost</h3>
+            <PriceChart chosen={selected.id} onPick={(id) => places.ask({ of: catalogue.item.get(id)?.key ?? null }, true)} />
+          </section>
+        )}
+      </div>
+    </>
+  );
+}

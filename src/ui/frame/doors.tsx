@@ -1,0 +1,53 @@
+"use client";
+/** Which pantry to open, or a new one. */
+import Link from "next/link";
+import { type FormEvent, useState } from "react";
+import { Button } from "../kit/kit";
+
+interface Head {
+  readonly key: string;
+  readonly name: string;
+  readonly revision: number;
+}
+
+export function Doors({ pantries }: { pantries: readonly Head[] }) {
+  const [name, setName] = useState("");
+  const [refused, setRefused] = useState("");
+  const make = async (e: FormEvent) => {
+    e.preventDefault();
+    const answer = await fetch("/api/pantries", { method: "POST", headers: { "content-type": "application/json" }, body: JSON.stringify({ name: name.trim() }) }).catch(() => null);
+    const body = (await answer?.json().catch(() => null)) as { key?: string; detail?: string } | null;
+    if (answer?.ok && body?.key) window.location.assign(`/${body.key}/shelves`);
+    else setRefused(body?.detail ?? "The server does not answer. Try again in a moment.");
+  };
+  return (
+    <main className="mx-auto flex h-full max-w-xl flex-col justify-center gap-5 p-6">
+      <div>
+        <h1 className="text-2xl">Salty Pantry</h1>
+        <p className="text-second">Every pantry is an item database of its own, shared by everybody who opens it.</p>
+      </div>
+      <ul className="divide-y divide-hair rounded-sm border border-line bg-salt">
+        {pantries.map((p) => (
+          <li key={p.key}>
+            <Link href={`/${p.key}/shelves`} className="flex items-center justify-between px-4 py-3 hover:bg-shade">
+              <span className="font-semibold">{p.name}</span>
+              <span className="text-second">revision {p.revision}</span>
+            </Link>
+          </li>
+        ))}
+        {pantries.length === 0 && <li className="px-4 py-6 text-second">No pantry yet. Give the first one a name below, or import a bundle with “npx salty import FILE”.</li>}
+      </ul>
+      <form onSubmit={make} className="flex gap-2">
+        <input className="field" aria-label="Name of the new pantry" placeholder="Name of a new pantry" value={name} onChange={(e) => setName(e.target.value)} maxLength={120} />
+        <Button look="solid" type="submit" disabled={!name.trim()}>
+          New pantry
+        </Button>
+      </form>
+      {refused && (
+        <p role="alert" className="text-beet">
+          {refused}
+        </p>
+      )}
+    </main>
+  );
+}

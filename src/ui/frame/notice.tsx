@@ -1,0 +1,42 @@
+"use client";
+/** A refusal or a conflict, with both values and the ways out. Stays until it is answered. */
+import { sayValue } from "@/core/catalogue/telling";
+import { fieldWord } from "@/core/catalogue/changes";
+import { Button } from "../kit/kit";
+import { useStore, useView } from "../pantry/provider";
+
+export function NoticeCard() {
+  const store = useStore();
+  const { notice, state } = useView();
+  if (!notice) return null;
+  return (
+    <div role="alertdialog" aria-labelledby="notice-title" aria-describedby="notice-text" className="fixed right-4 bottom-14 z-40 w-[420px] rounded-sm border border-beet bg-salt p-4 shadow-xl">
+      <h2 id="notice-title" className="text-[14px] text-beet">
+        {notice.title}
+      </h2>
+      <p id="notice-text" className="mt-1">
+        {notice.says}
+      </p>
+      {state &&
+        notice.conflicts
+          .filter((c) => c.field !== "record")
+          .map((c) => (
+            <dl key={c.id + c.field} className="mt-2 grid grid-cols-[70px_1fr] gap-x-2 border-t border-hair pt-2">
+              <dt className="head col-span-2">
+                {c.name}: {fieldWord(state.catalogue, c.field)}
+              </dt>
+              <dt className="text-second">theirs</dt>
+              <dd className="font-semibold">{sayValue(state.catalogue, c.kind, c.field, c.theirs)}</dd>
+              <dt className="text-second">yours</dt>
+              <dd className="font-semibold">{sayValue(state.catalogue, c.kind, c.field, c.yours)}</dd>
+            </dl>
+          ))}
+      <div className="mt-3 flex gap-2">
+        <Button look="solid" onClick={store.dismiss} autoFocus>
+          {notice.insist ? "Keep theirs" : "Understood"}
+        </Button>
+        {notice.insist && <Button onClick={notice.insist}>Write mine over it</Button>}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,144 @@
+"use client";
+/** The frame around every view: places on the left, the item sheet on the right, the tideline along the bottom. */
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { Archive, BookOpenText, Coins, History, ListChecks, SlidersHorizontal } from "lucide-react";
+import Link from "next/link";
+import { type ReactNode, Suspense, useEffect, useState } from "react";
+import { byKey } from "@/core/catalogue/catalogue";
+import { group } from "@/core/numbers/format";
+import { cx, Empty } from "../kit/kit";
+import { PantryProvider, useStore, useView } from "../pantry/provider";
+import { ItemSheet } from "../sheet/item-sheet";
+import { CommandField } from "./command";
+import { usePlaces, type ViewName } from "./navigate";
+import { NoticeCard } from "./notice";
+import { Tideline } from "./tideline";
+
+const PLACES: readonly { view: ViewName; label: string; icon: typeof Archive }[] = [
+  { view: "setup", label: "Setup", icon: SlidersHorizontal },
+  { view: "shelves", label: "Shelves", icon: Archive },
+  { view: "recipes", label: "Recipes", icon: BookOpenText },
+  { view: "checks", label: "Checks", icon: ListChecks },
+  { view: "costs", label: "Costs", icon: Coins },
+  { view: "log", label: "Log", icon: History },
+];
+
+export function Shell({ pantry, children }: { pantry: string; children: ReactNode }) {
+  const [client] = useState(() => new QueryClient({ defaultOptions: { queries: { retry: 2, refetchOnWindowFocus: false } } }));
+  return (
+    <QueryClientProvider client={client}>
+      <PantryProvider pantry={pantry}>
+        <Suspense>
+          <Frame>{children}</Frame>
+        </Suspense>
+      </PantryProvider>
+    </QueryClientProvider>
+  );
+}
+
+function Frame({ children }: { children: ReactNode }) {
+  const view = useView();
+  const places = usePlaces();
+  const [finding, setFinding] = useState(false);
+  useGlobalKeys(() => setFinding(true));
+  const wanted = places.query.get("item");
+  const item = view.state && wanted ? byKey(view.state.catalogue, "item", wanted) : undefined;
+  useEffect(() => {
+    if (view.state) document.title = `${view.state.catalogue.pantry.name} – Salty Pantry`;
+  }, [view.state]);
+  return (
+    <div className="grid h-screen grid-cols-[150px_minmax(0,1fr)] grid-rows-[minmax(0,1fr)_auto]">
+      <Rail />
+      <div className="flex min-w-0">
+        <main className="flex min-w-0 flex-1 flex-col">
+          {view.state ? children : view.link === "missing" ? <Missing /> : <Empty title="Opening the pantry">All records and readings are on their way.</Empty>}
+        </main>
+        {item && <ItemSheet key={item.id} item={item} onClose={() => places.ask({ item: null })} />}
+      </div>
+      <Tideline />
+      <NoticeCard />
+      {finding && view.state && <CommandField onClose={() => setFinding(false)} />}
+    </div>
+  );
+}
+
+function Missing() {
+  return (
+    <Empty title="No such pantry">
+      There is no pantry under this address. <Link className="underline" href="/?all">See those there are.</Link>
+    </Empty>
+  );
+}
+
+function Rail() {
+  const { state, link } = useView();
+  const places = usePlaces();
+  const counts: Partial<Record<ViewName, number>> = state ? { shelves: state.catalogue.item.size, recipes: state.catalogue.recipe.size } : {};
+  const faults = state?.board.findings.filter((f) => f.severity === "error").length ?? 0;
+  return (
+    <nav aria-label="Places" className="row-span-2 flex flex-col bg-deep text-foam">
+      <Link href="/?all" className="block px-3.5 pt-3.5 pb-4 hover:text-brass" title="All pantries">
+        <span className="title block text-[15px] text-white">Salty Pantry</span>
+        <span className="block truncate text-[12px]">{state?.catalogue.pantry.name ?? places.pantry}</span>
+      </Link>
+      {PLACES.map(({ view, label, icon: Mark }) => {
+        const here = places.view === view;
+        return (
+          <Link key={view} href={`/${places.pantry}/${view}`} aria-current={here ? "page" : undefined} className={cx("flex h-8 items-center gap-2.5 border-l-3 px-3", here ? "border-brass bg-deeper font-bold text-white" : "border-transparent hover:bg-deeper")}>
+            <Mark size={16} aria-hidden />
+            <span className="flex-1">{label}</span>
+            {counts[view] !== undefined && <span className="text-[12px] text-foam">{group(String(counts[view]))}</span>}
+            {view === "checks" && faults > 0 && <span className="min-w-5 rounded-full bg-[#c2185b] px-1.5 text-center text-[12px] font-bold text-white">{faults}</span>}
+          </Link>
+        );
+      })}
+      <div className="mt-auto px-3.5 py-3 text-[12px] text-foam">
+        <ThemeSwitch />
+        <p>Revision {state ? group(String(state.catalogue.revision)) : "–"}</p>
+        <p aria-live="polite" className={cx(link === "away" && "font-bold text-brass")}>
+          {link === "live" ? "live with everybody" : link === "away" ? "link lost, retrying" : "opening"}
+        </p>
+      </div>
+    </nav>
+  );
+}
+
+function ThemeSwitch() {
+  const flip = () => {
+    const night = document.documentElement.dataset.theme !== "night";
+    if (night) document.documentElement.dataset.theme = "night";
+    else delete document.documentElement.dataset.theme;
+    try {
+      localStorage.setItem("salty-theme", night ? "night" : "day");
+    } catch {
+      // without storage the choice lasts as long as the window
+    }
+  };
+  return (
+    <button type="button" onClick={flip} className="mb-2 block underline decoration-dotted underline-offset-3 hover:text-brass">
+      Day or night tide
+    </button>
+  );
+}
+
+function useGlobalKeys(find: () => void): void {
+  const store = useStore();
+  useEffect(() => {
+    const press = (e: KeyboardEvent) => {
+      if (!(e.ctrlKey || e.metaKey)) return;
+      const typing = e.target instanceof HTMLElement && (e.target.isContentEditable || /^(input|textarea|select)$/i.test(e.target.tagName));
+      if (e.key.toLowerCase() === "k") {
+        e.preventDefault();
+        find();
+      } else if (e.key.toLowerCase() === "z" && !typing) {
+        e.preventDefault();
+        void (e.shiftKey ? store.redo() : store.undo());
+      } else if (e.key.toLowerCase() === "y" && !typing) {
+        e.preventDefault();
+        void store.redo();
+      }
+    };
+    window.addEventListener("keydown", press);
+    return () => window.removeEventListener("keydown", press);
+  }, [find, store]);
+}

@@ -1,0 +1,134 @@
+"use client";
+/** The tideline: where the pantry stands and what the last change moved, with undo beside it. Opens into the list. */
+import { ChevronDown, ChevronUp, Redo2, Undo2 } from "lucide-react";
+import { useState } from "react";
+import { type Moved } from "@/core/analysis/board";
+import { nameOf } from "@/core/catalogue/catalogue";
+import type { Id } from "@/core/catalogue/records";
+import { count, sayMove } from "@/core/numbers/format";
+import { checkTitle } from "@/core/checks";
+import { Button, cx, Dot, sayWhen } from "../kit/kit";
+import { useStore, useView } from "../pantry/provider";
+import { usePlaces } from "./navigate";
+
+const INF = Number.POSITIVE_INFINITY;
+
+/** What a change moved, in a few words. */
+export function sayMoved(moved: Moved, nameFor: (id: Id) => string): string[] {
+  const parts: string[] = [];
+  if (moved.gainsOpened) parts.push(`${count(moved.gainsOpened, "loop")} opened`);
+  if (moved.gainsClosed) parts.push(`${count(moved.gainsClosed, "loop")} closed`);
+  if (moved.lost) parts.push(`${count(moved.lost, "item")} out of reach`);
+  if (moved.regained) parts.push(`${count(moved.regained, "item")} within reach again`);
+  if (moved.costs) {
+    const l = moved.largest;
+    parts.push(`${count(moved.costs, "cost")} moved${l && l.from !== null && l.to !== null ? `, largest ${nameFor(l.id)} ${sayMove(l.from ?? INF, l.to ?? INF)}` : ""}`);
+  } else if (moved.times) parts.push(`${count(moved.times, "time")} moved`);
+  if (moved.opened) parts.push(`${count(moved.opened, "new finding")}`);
+  if (moved.closed) parts.push(`${count(moved.closed, "finding")} gone`);
+  return parts.length ? parts : ["nothing else moved"];
+}
+
+export function Tideline() {
+  const store = useStore();
+  const { state, canUndo, canRedo, busy } = useView();
+  const places = usePlaces();
+  const [open, setOpen] = useState(false);
+  if (!state) return <footer className="h-9 border-t-2 border-ink bg-salt" />;
+  const { board, catalogue, last } = state;
+  const faults = board.findings.filter((f) => f.severity === "error").length;
+  const looks = board.findings.length - faults;
+  const gains = board.findings.filter((f) => f.rule === "gaining-loop").length;
+  const away = board.findings.filter((f) => f.rule === "unobtainable").length;
+  const figure = (n: number, text: string, rule: string, mark?: "error" | "warning") => (
+    <button type="button" onClick={() => places.go("checks", rule ? { rule } : {})} className="flex h-full items-center gap-1.5 border-r border-hair px-3 whitespace-nowrap hover:bg-shade">
+      {mark && <Dot severity={mark} />}
+      <b>{n}</b> <span className={cx(!mark && n > 0 && "text-ink")}>{text}</span>
+    </button>
+  );
+  return (
+    <footer aria-label="Tideline" className="relative border-t-2 border-ink bg-salt">
+      {open && <Consequences onClose={() => setOpen(false)} />}
+      <div className="flex h-9 items-stretch">
+        {figure(faults, faults === 1 ? "fault" : "faults", "", "error")}
+        {figure(looks, "to look at", "", "warning")}
+        {figure(gains, gains === 1 ? "loop gains" : "loops gain", "gaining-loop")}
+        {figure(away, "out of reach", "unobtainable")}
+        <button type="button" aria-expanded={open} aria-label="What the last change moved" onClick={() => setOpen(!open)} className="flex min-w-0 flex-1 items-center gap-3 bg-kelp-wash px-3 text-left">
+          {last ? (
+            <span key={last.change.revision} data-testid="last-move" className="moved flex min-w-0 gap-3">
+              <b className="truncate">{last.change.undoes ? `Took back: ${last.change.note}` : last.says}</b>
+              <span className="shrink-0 text-second">{sayMoved(last.moved, (id) => nameOf(catalogue, "item", id)).slice(0, 3).join(", ")}</span>
+            </span>
+          ) : (
+            <span className="text-second">Change something and its consequences show here.</span>
+          )}
+          <span className="ml-auto">{open ? <ChevronDown size={15} aria-hidden /> : <ChevronUp size={15} aria-hidden />}</span>
+        </button>
+        <div className="flex items-center gap-1 px-2">
+          {busy > 0 && <span className="px-1 text-second">saving</span>}
+          <Button onClick={() => void store.undo()} disabled={!canUndo} title="Undo your last change (Ctrl Z)">
+            <Undo2 size={14} aria-hidden /> Undo
+          </Button>
+          <Button look="quiet" onClick={() => void store.redo()} disabled={!canRedo} aria-label="Redo" title="Redo (Ctrl Shift Z)">
+            <Redo2 size={14} aria-hidden />
+          </Button>
+        </div>
+      </div>
+    </footer>
+  );
+}
+
+function Consequences({ onClose }: { onClose: () => void }) {
+  const { state } = useView();
+  const places = usePlaces();
+  if (!state) return null;
+  const { last, catalogue, board } = state;
+  const moved = last ? [...last.items].filter((id) => catalogue.item.has(id)) : [];
+  return (
+    <section aria-label="What moved" className="absolute right-0 bottom-full left-0 grid max-h-80 grid-cols-2 gap-6 overflow-auto border-t-2 border-ink bg-salt p-4 shadow-[0_-8px_24px_#0002]">
+      <div>
+        <h2 className="pb-1 text-[14px]">{last ? last.says : "Nothing changed yet in this window"}</h2>
+        {last && (
+          <p className="text-second">
+            {last.change.author}, {sayWhen(last.change.at)}: {sayMoved(last.moved, (id) => nameOf(catalogue, "item", id)).join(", ")}.
+          </p>
+        )}
+        <ul className="mt-2 grid grid-cols-2 gap-x-4">
+          {moved.slice(0, 24).map((id) => (
+            <li key={id} className="flex justify-between gap-2 border-b border-hair py-0.5">
+              <button type="button" className="truncate hover:underline" onClick={() => places.openItem(id)}>
+                {nameOf(catalogue, "item", id)}
+              </button>
+              <span className="ink-worked">{board.figures[id]?.value?.toFixed(2) ?? "—"}</span>
+            </li>
+          ))}
+        </ul>
+        {moved.length > 24 && <p className="pt-1 text-second">and {moved.length - 24} more</p>}
+      </div>
+      <div>
+        <h2 className="pb-1 text-[14px]">Findings</h2>
+        {board.findings.length === 0 && <p className="text-second">Nothing found. Every item can be had and nothing goes round for free.</p>}
+        <ul>
+          {board.findings.slice(0, 12).map((f) => (
+            <li key={f.fingerprint}>
+              <button
+                type="button"
+                className="flex w-full items-center gap-2 py-0.5 text-left hover:underline"
+                onClick={() => {
+                  onClose();
+                  places.go("checks", { finding: f.fingerprint });
+                }}
+              >
+                <Dot severity={f.severity} />
+                <span className="truncate">
+                  <b>{checkTitle(f.rule)}:</b> {f.says}
+                </span>
+              </button>
+            </li>
+          ))}
+        </ul>
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,60 @@
+"use client";
+/** The head of a view: its title, its actions, the command field and who is here. */
+import { Search } from "lucide-react";
+import { type ReactNode, useEffect, useState } from "react";
+import { Popover } from "radix-ui";
+import { Button } from "../kit/kit";
+import { useKept, useStore } from "../pantry/provider";
+
+export function ViewHead({ title, children }: { title: string; children?: ReactNode }) {
+  const open = () => window.dispatchEvent(new KeyboardEvent("keydown", { key: "k", ctrlKey: true }));
+  return (
+    <header className="flex h-11 shrink-0 items-center gap-2 border-b border-line bg-salt px-3.5">
+      <h1 className="mr-1.5 text-[18px]">{title}</h1>
+      {children}
+      <button type="button" onClick={open} className="ml-auto flex h-7 min-w-0 max-w-80 flex-1 items-center gap-2 rounded-sm border border-line bg-fog px-2.5 text-second hover:border-third">
+        <Search size={14} aria-hidden className="shrink-0" />
+        <span className="truncate">Find a record or a command</span>
+        <kbd className="ml-auto hidden text-[12px] whitespace-nowrap xl:inline">Ctrl K</kbd>
+      </button>
+      <Author />
+    </header>
+  );
+}
+
+/** Today everybody says who they are; the name stands beside each change. */
+function Author() {
+  const store = useStore();
+  const [name, setName] = useKept("salty-author", "");
+  const [typed, setTyped] = useState<string | null>(null);
+  useEffect(() => {
+    store.author = name;
+  }, [store, name]);
+  const initials = name.split(/\s+/).filter(Boolean).map((w) => w[0]).slice(0, 2).join("").toUpperCase() || "?";
+  return (
+    <Popover.Root onOpenChange={(open) => setTyped(open ? name : null)} open={typed !== null}>
+      <Popover.Trigger aria-label={name ? `You are ${name}` : "Say who you are"} className="grid size-7 shrink-0 place-items-center rounded-full bg-deep text-[12px] font-bold text-white">
+        {initials}
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content align="end" sideOffset={6} className="z-50 w-64 rounded-sm border border-line bg-salt p-3 shadow-lg">
+          <form
+            onSubmit={(e) => {
+              e.preventDefault();
+              setName((typed ?? "").trim().slice(0, 80));
+              setTyped(null);
+            }}
+          >
+            <label className="head block pb-1" htmlFor="author">
+              Your name, as the log shows it
+            </label>
+            <input id="author" className="field" value={typed ?? ""} onChange={(e) => setTyped(e.target.value)} placeholder="Somebody" />
+            <Button look="solid" type="submit" className="mt-2">
+              Keep
+            </Button>
+          </form>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}

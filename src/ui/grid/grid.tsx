@@ -1,0 +1,322 @@
+"use client";
+/**
+ * A spreadsheet-like grid after the ARIA grid pattern: arrows, Tab and Enter move, typing replaces, F2 edits, Shift
+ * extends a range, Ctrl+C and Ctrl+V speak to spreadsheets, Ctrl+D fills down, Delete clears. Only visible rows exist.
+ */
+import { useVirtualizer } from "@tanstack/react-virtual";
+import { type ClipboardEvent, type KeyboardEvent, type ReactNode, useCallback, useEffect, useId, useMemo, useRef, useState } from "react";
+import { cx } from "../kit/kit";
+import { CellEditor } from "./cell-editor";
+
+export interface Column<R> {
+  readonly id: string;
+  readonly title: string;
+  readonly width: number;
+  readonly numeric?: boolean;
+  /** Worked out by the program: shown so in the head. */
+  readonly worked?: boolean;
+  readonly cell: (row: R) => ReactNode;
+  /** The cell as text, for copying, editing and screen readers. */
+  readonly text: (row: R) => string;
+  readonly sort: (row: R) => number | string;
+  /** Present when the cell can be edited; the names that complete what is typed, where it takes names. */
+  readonly edit?: { readonly names?: (row: R) => readonly string[]; readonly may?: (row: R) => boolean };
+}
+
+export interface Entry<R> {
+  readonly row: R;
+  readonly column: string;
+  readonly text: string;
+}
+
+interface Spot {
+  readonly row: number;
+  readonly column: number;
+}
+
+interface Props<R> {
+  readonly label: string;
+  readonly rows: readonly R[];
+  readonly columns: readonly Column<R>[];
+  readonly keyOf: (row: R) => string;
+  readonly activeKey?: string | null;
+  readonly onActive?: (row: R) => void;
+  readonly onOpen?: (row: R) => void;
+  /** Writes what was typed; resolves to a sentence when it was refused. */
+  readonly onWrite?: (entries: readonly Entry<R>[]) => Promise<string | null>;
+  readonly moved?: ReadonlySet<string>;
+  readonly order: { readonly column: string; readonly down: boolean };
+  readonly onOrder: (order: { column: string; down: boolean }) => void;
+  readonly empty: ReactNode;
+}
+
+const ROW = 28;
+
+export function Grid<R>({ label, rows, columns, keyOf, activeKey, onActive, onOpen, onWrite, moved, order, onOrder, empty }: Props<R>) {
+  const prefix = useId();
+  const scroller = useRef<HTMLDivElement>(null);
+  const [spot, setSpot] = useState<Spot>({ row: 0, column: 0 });
+  const [anchor, setAnchor] = useState<Spot | null>(null);
+  const [editing, setEditing] = useState<{ text: string; keep: boolean } | null>(null);
+  const [refusal, setRefusal] = useState<string | null>(null);
+  const [pending, setPending] = useState<ReadonlyMap<string, string>>(new Map());
+  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => scroller.current, estimateSize: () => ROW, overscan: 12, scrollPaddingStart: 30 });
+  const template = columns.map((c) => `${c.width}px`).join(" ");
+  const width = columns.reduce((t, c) => t + c.width, 0);
+  const lefts = useMemo(() => columns.map((_, i) => columns.slice(0, i).reduce((t, c) => t + c.width, 0)), [columns]);
+  const at: Spot = { row: Math.min(spot.row, Math.max(0, rows.length - 1)), column: Math.min(spot.column, columns.length - 1) };
+  const column = columns[at.column];
+  const row = rows[at.row] as R | undefined;
+
+  // A selection from outside (an address, another view) brings its row into sight.
+  const wasActive = useRef<string | null | undefined>(undefined);
+  useEffect(() => {
+    if (activeKey === wasActive.current) return;
+    wasActive.current = activeKey;
+    const index = activeKey ? rows.findIndex((r) => keyOf(r) === activeKey) : -1;
+    if (index >= 0 && index !== at.row) {
+      setSpot((s) => ({ ...s, row: index }));
+      virtual.scrollToIndex(index);
+    }
+  }, [activeKey, rows, keyOf, virtual, at.row]);
+
+  const move = useCallback(
+    (to: Spot, extend = false) => {
+      const next = { row: Math.max(0, Math.min(rows.length - 1, to.row)), column: Math.max(0, Math.min(columns.length - 1, to.column)) };
+      setAnchor(extend ? (anchor ?? at) : null);
+      setSpot(next);
+      setRefusal(null);
+      virtual.scrollToIndex(next.row);
+      const box = scroller.current;
+      if (box && next.column > 0) {
+        const [left, right] = [lefts[next.column], lefts[next.column] + columns[next.column].width];
+        if (left - columns[0].width < box.scrollLeft) box.scrollLeft = left - columns[0].width;
+        else if (right > box.scrollLeft + box.clientWidth) box.scrollLeft = right - box.clientWidth;
+      }
+      const target = rows[next.row];
+      if (target !== undefined && next.row !== at.row && !extend) onActive?.(target);
+    },
+    [rows, columns, anchor, at, lefts, onActive, virtual],
+  );
+
+  const editable = (r: R | undefined, c: Column<R>): boolean => r !== undefined && !!onWrite && !!c.edit && (c.edit.may?.(r) ?? true);
+  const range = () => {
+    const other = anchor ?? at;
+    return { top: Math.min(at.row, other.row), bottom: Math.max(at.row, other.row), left: Math.min(at.column, other.column), right: Math.max(at.column, other.column) };
+  };
+  const inRange = (r: number, c: number): boolean => {
+    if (!anchor) return false;
+    const box = range();
+    return r >= box.top && r <= box.bottom && c >= box.left && c <= box.right;
+  };
+
+  const write = async (entries: readonly Entry<R>[]) => {
+    const wanted = entries.filter((e) => editable(e.row, columns.find((c) => c.id === e.column) as Column<R>));
+    if (!wanted.length || !onWrite) return;
+    setPending(new Map(wanted.map((e) => [`${keyOf(e.row)} ${e.column}`, e.text])));
+    const says = await onWrite(wanted);
+    setPending(new Map());
+    setRefusal(says);
+  };
+
+  const finish = (text: string, next: Spot | null) => {
+    setEditing(null);
+    scroller.current?.focus({ preventScroll: true });
+    if (row !== undefined && text !== column.text(row)) void write([{ row, column: column.id, text }]);
+    if (next) move(next);
+  };
+
+  const press = (e: KeyboardEvent<HTMLDivElement>) => {
+    if (editing || e.target !== e.currentTarget) return;
+    const command = e.ctrlKey || e.metaKey;
+    const page = Math.max(1, Math.floor((scroller.current?.clientHeight ?? 300) / ROW) - 2);
+    const go: Record<string, Spot> = {
+      ArrowDown: { row: at.row + (command ? rows.length : 1), column: at.column },
+      ArrowUp: { row: command ? 0 : at.row - 1, column: at.column },
+      ArrowRight: { row: at.row, column: command ? columns.length : at.column + 1 },
+      ArrowLeft: { row: at.row, column: command ? 0 : at.column - 1 },
+      PageDown: { row: at.row + page, column: at.column },
+      PageUp: { row: at.row - page, column: at.column },
+      Home: { row: command ? 0 : at.row, column: 0 },
+      End: { row: command ? rows.length : at.row, column: columns.length },
+    };
+    if (go[e.key]) {
+      e.preventDefault();
+      move(go[e.key], e.shiftKey);
+    } else if (e.key === "Tab" && !command) {
+      const next = at.column + (e.shiftKey ? -1 : 1);
+      if (next < 0 || next >= columns.length) return;
+      e.preventDefault();
+      move({ row: at.row, column: next });
+    } else if (e.key === "Enter" || e.key === "F2") {
+      e.preventDefault();
+      if (editable(row, column) && row !== undefined) setEditing({ text: column.text(row), keep: true });
+      else if (row !== undefined) onOpen?.(row);
+    } else if (e.key === " " && row !== undefined) {
+      e.preventDefault();
+      onOpen?.(row);
+    } else if (e.key === "Escape") {
+      setAnchor(null);
+      setRefusal(null);
+    } else if ((e.key === "Delete" || e.key === "Backspace") && onWrite) {
+      e.preventDefault();
+      void write(cells().map(([r, c]) => ({ row: rows[r], column: columns[c].id, text: "" })));
+    } else if (command && e.key.toLowerCase() === "d" && onWrite) {
+      e.preventDefault();
+      const box = range();
+      void write(cells().filter(([r]) => r > box.top).map(([r, c]) => ({ row: rows[r], column: columns[c].id, text: columns[c].text(rows[box.top]) })));
+    } else if (command && e.key.toLowerCase() === "a") {
+      e.preventDefault();
+      setAnchor({ row: 0, column: 0 });
+      setSpot({ row: rows.length - 1, column: columns.length - 1 });
+    } else if (!command && !e.altKey && e.key.length === 1 && editable(row, column)) {
+      e.preventDefault();
+      setEditing({ text: e.key, keep: false });
+    }
+  };
+
+  const cells = (): [number, number][] => {
+    const box = range();
+    const list: [number, number][] = [];
+    for (let r = box.top; r <= box.bottom; r++) for (let c = box.left; c <= box.right; c++) list.push([r, c]);
+    return list;
+  };
+
+  const copy = (e: ClipboardEvent) => {
+    if (editing) return;
+    const box = range();
+    const text = rows
+      .slice(box.top, box.bottom + 1)
+      .map((r) => columns.slice(box.left, box.right + 1).map((c) => c.text(r).replace(/[\t\n]/g, " ")).join("\t"))
+      .join("\n");
+    e.clipboardData.setData("text/plain", text);
+    e.preventDefault();
+  };
+
+  const paste = (e: ClipboardEvent) => {
+    if (editing || !onWrite) return;
+    e.preventDefault();
+    const lines = e.clipboardData.getData("text/plain").replace(/\r\n?/g, "\n").replace(/\n$/, "").split("\n").map((l) => l.split("\t"));
+    const single = lines.length === 1 && lines[0].length === 1;
+    const entries = single
+      ? cells().map(([r, c]) => ({ row: rows[r], column: columns[c].id, text: lines[0][0].trim() }))
+      : lines.flatMap((line, i) => line.flatMap((text, j) => (rows[range().top + i] !== undefined && columns[range().left + j] ? [{ row: rows[range().top + i], column: columns[range().left + j].id, text: text.trim() }] : [])));
+    const fixed = entries.filter((x) => !columns.find((c) => c.id === x.column)?.edit).length;
+    void write(entries).then(() => {
+      if (fixed && !single) setRefusal(`${fixed} pasted cells belong to columns that are worked out or fixed; they were left as they are.`);
+    });
+  };
+
+  return (
+    <div className="relative flex min-h-0 flex-1 flex-col bg-fog">
+      {/* biome-ignore lint/a11y/useSemanticElements: a virtualised grid can't be a table */}
+      <div
+        ref={scroller}
+        role="grid"
+        tabIndex={0}
+        aria-label={label}
+        aria-rowcount={rows.length + 1}
+        aria-colcount={columns.length}
+        aria-multiselectable
+        aria-activedescendant={rows.length ? `${prefix}-${at.row}-${at.column}` : undefined}
+        onKeyDown={press}
+        onCopy={copy}
+        onPaste={paste}
+        className="group min-h-0 flex-1 overflow-auto outline-none"
+      >
+        <div role="row" aria-rowindex={1} className="sticky top-0 z-20 grid border-b border-line bg-salt" style={{ gridTemplateColumns: template, width, minWidth: "100%" }}>
+          {columns.map((c, i) => (
+            <div key={c.id} role="columnheader" aria-colindex={i + 1} aria-sort={order.column === c.id ? (order.down ? "descending" : "ascending") : "none"} className={cx("bg-salt", i === 0 && "sticky left-0 z-10")}>
+              <button
+                type="button"
+                tabIndex={-1}
+                onClick={() => onOrder({ column: c.id, down: order.column === c.id ? !order.down : false })}
+                className={cx("head flex h-7 w-full items-center gap-1 overflow-hidden px-2 whitespace-nowrap hover:text-ink", c.numeric && "justify-end", c.worked && "text-kelp!")}
+                title={`Sort by ${c.title}`}
+              >
+                <span className="truncate">{c.title}</span>
+                {order.column === c.id && <span aria-hidden>{order.down ? "↓" : "↑"}</span>}
+              </button>
+            </div>
+          ))}
+        </div>
+        {rows.length === 0 && empty}
+        <div role="presentation" style={{ height: virtual.getTotalSize(), width, minWidth: "100%", position: "relative" }}>
+          {virtual.getVirtualItems().map((v) => {
+            const r = rows[v.index];
+            const key = keyOf(r);
+            const active = key === activeKey;
+            return (
+              <div
+                key={key}
+                role="row"
+                aria-rowindex={v.index + 2}
+                aria-selected={active}
+                className={cx("absolute left-0 grid w-full border-b border-hair", active ? "bg-pick" : "bg-salt")}
+                style={{ gridTemplateColumns: template, height: ROW, transform: `translateY(${v.start}px)` }}
+              >
+                {columns.map((c, i) => {
+                  const here = v.index === at.row && i === at.column;
+                  const wait = pending.get(`${key} ${c.id}`);
+                  return (
+                    // biome-ignore lint/a11y/useKeyWithClickEvents: the grid handles keys for all its cells
+                    <div
+                      key={c.id}
+                      id={`${prefix}-${v.index}-${i}`}
+                      role="gridcell"
+                      aria-colindex={i + 1}
+                      aria-readonly={!c.edit}
+                      aria-selected={here || inRange(v.index, i)}
+                      tabIndex={-1}
+                      onMouseDown={(e) => {
+                        if (editing && here) return;
+                        e.preventDefault();
+                        scroller.current?.focus({ preventScroll: true });
+                        move({ row: v.index, column: i }, e.shiftKey);
+                        if (v.index === at.row && !e.shiftKey) onActive?.(r);
+                      }}
+                      onDoubleClick={() => (editable(r, c) ? setEditing({ text: c.text(r), keep: true }) : onOpen?.(r))}
+                      className={cx(
+                        "relative flex items-center overflow-hidden px-2 whitespace-nowrap",
+                        c.numeric && "justify-end",
+                        i === 0 && cx("sticky left-0 z-10", active ? "bg-pick" : "bg-salt"),
+                        inRange(v.index, i) && "bg-[#1f7a8c22]!",
+                        here && "group-focus:outline-2 group-focus:-outline-offset-2 group-focus:outline-ink",
+                        here && editing && "overflow-visible! z-30",
+                        c.worked && moved?.has(key) && "moved",
+                      )}
+                    >
+                      {here && editing ? (
+                        <CellEditor
+                          label={`${c.title}, row ${v.index + 1}`}
+                          start={editing.text}
+                          keep={editing.keep}
+                          numeric={!!c.numeric}
+                          names={c.edit?.names?.(r)}
+                          onCancel={() => {
+                            setEditing(null);
+                            scroller.current?.focus({ preventScroll: true });
+                          }}
+                          onDone={(text, way) => finish(text, way === "down" ? { row: at.row + 1, column: at.column } : way === "up" ? { row: at.row - 1, column: at.column } : way === "right" ? { row: at.row, column: at.column + 1 } : way === "left" ? { row: at.row, column: at.column - 1 } : null)}
+                        />
+                      ) : wait !== undefined ? (
+                        <span className="text-third">{wait}</span>
+                      ) : (
+                        c.cell(r)
+                      )}
+                    </div>
+                  );
+                })}
+              </div>
+            );
+          })}
+        </div>
+      </div>
+      {refusal && (
+        <p role="alert" className="border-t border-beet bg-beet-wash px-3 py-1.5 text-beet">
+          {refusal}
+        </p>
+      )}
+    </div>
+  );
+}

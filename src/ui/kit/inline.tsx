@@ -1,0 +1,80 @@
+"use client";
+/** A value that is edited where it stands, with its ink: written here, inherited, or nowhere. */
+import { RotateCcw } from "lucide-react";
+import { useRef, useState } from "react";
+import type { Held } from "@/core/catalogue/catalogue";
+import { cx } from "./kit";
+import { NameInput } from "./name-input";
+
+interface Props {
+  readonly label: string;
+  readonly held: Held<unknown>;
+  readonly show: string;
+  readonly text: string;
+  readonly names?: readonly string[];
+  readonly long?: boolean;
+  readonly numeric?: boolean;
+  readonly onWrite: (text: string) => Promise<string | null>;
+  /** Puts an overridden value back to what it inherits. */
+  readonly onPutBack?: () => void;
+}
+
+export function Inline({ label, held, show, text, names, long, numeric, onWrite, onPutBack }: Props) {
+  const [editing, setEditing] = useState(false);
+  const [says, setSays] = useState<string | null>(null);
+  const left = useRef(false);
+  const done = async (typed: string) => {
+    if (left.current) return;
+    left.current = true;
+    setEditing(false);
+    setSays(typed === text ? null : await onWrite(typed));
+  };
+  const begin = () => {
+    left.current = false;
+    setEditing(true);
+  };
+  if (editing && names) return <NameInput label={label} value={text} names={names} onDone={(t) => void done(t)} />;
+  if (editing && long)
+    return <textarea aria-label={label} autoFocus className="field min-h-20" defaultValue={text} onBlur={(e) => void done(e.target.value.trim())} onKeyDown={(e) => e.key === "Escape" && setEditing(false)} />;
+  if (editing)
+    return (
+      <input
+        aria-label={label}
+        autoFocus
+        className={cx("field", numeric && "text-right")}
+        defaultValue={text}
+        onFocus={(e) => e.target.select()}
+        onBlur={(e) => void done(e.target.value.trim())}
+        onKeyDown={(e) => {
+          if (e.key === "Enter") e.currentTarget.blur();
+          if (e.key === "Escape") {
+            left.current = true;
+            setEditing(false);
+          }
+        }}
+      />
+    );
+  return (
+    <span className={cx("flex min-w-0 items-center gap-1", numeric && "justify-end")}>
+      {held.from === "own" && onPutBack && (
+        <button type="button" onClick={onPutBack} aria-label={`${label}: put back the inherited value`} title="Put back the inherited value" className="text-third hover:text-ink">
+          <RotateCcw size={12} aria-hidden />
+        </button>
+      )}
+      <button
+        type="button"
+        onClick={begin}
+        aria-label={`${label}: ${show || "nothing"}${held.from === "inherited" ? `, inherited from ${held.type?.name ?? "its type"}` : ""}. Edit`}
+        title={held.from === "inherited" ? `inherited from ${held.type?.name}` : undefined}
+        className={cx("min-w-6 rounded-sm px-1 hover:bg-pick", long ? "text-left" : "truncate", numeric && "text-right", held.from === "inherited" ? "ink-inherited" : held.from === "none" ? "text-third" : "ink-own")}
+      >
+        {show || "–"}
+      </button>
+      {says && (
+        <span role="alert" className="text-beet">
+          {says}
+        </span>
+      )}
+    </span>
+  );
+}

@@ -1,0 +1,91 @@
+"use client";
+/** Small parts used everywhere: buttons, icons, grains, jar labels, empty places. */
+import type { ButtonHTMLAttributes, ReactNode } from "react";
+import { held } from "@/core/catalogue/catalogue";
+import type { Id, Item } from "@/core/catalogue/records";
+import { useCatalogue } from "../pantry/provider";
+
+export const cx = (...names: (string | false | null | undefined)[]): string => names.filter(Boolean).join(" ");
+
+type ButtonProps = ButtonHTMLAttributes<HTMLButtonElement> & { look?: "solid" | "plain" | "quiet" };
+export function Button({ look = "plain", className, type = "button", ...rest }: ButtonProps) {
+  const looks = {
+    solid: "bg-solid text-on-solid border-solid hover:opacity-90",
+    plain: "bg-salt text-ink border-line hover:border-third",
+    quiet: "bg-transparent text-second border-transparent hover:text-ink hover:bg-shade",
+  };
+  return <button type={type} className={cx("inline-flex h-7 shrink-0 items-center gap-1.5 rounded-sm border px-2.5 font-semibold whitespace-nowrap disabled:opacity-45", looks[look], className)} {...rest} />;
+}
+
+/** An item icon in the current text colour. */
+export function Icon({ name, size = 18 }: { name: string | null; size?: number }) {
+  if (!name) return <span aria-hidden className="inline-block shrink-0 rounded-sm border border-dashed border-line" style={{ width: size, height: size }} />;
+  const url = `url(/api/icons/${encodeURIComponent(name)}.svg)`;
+  return <span aria-hidden className="inline-block shrink-0 bg-current" style={{ width: size, height: size, maskImage: url, maskSize: "contain", maskRepeat: "no-repeat", WebkitMaskImage: url, WebkitMaskSize: "contain" }} />;
+}
+
+/** Rarity as one to five grains of salt: the count tells the rank. */
+export function Grains({ rarity }: { rarity: Id | null }) {
+  const record = useCatalogue().rarity.get(rarity ?? ("" as Id));
+  if (!record) return <span className="text-third">–</span>;
+  return (
+    <span role="img" aria-label={`${record.name}, ${record.rank} of 5`} title={record.name} className="inline-flex items-center gap-[2px]">
+      {[1, 2, 3, 4, 5].map((n) => (
+        <span key={n} className="inline-block size-[7px] rotate-45 border" style={{ background: n <= record.rank ? record.colour : "transparent", borderColor: n <= record.rank ? record.colour : "var(--line)" }} />
+      ))}
+    </span>
+  );
+}
+
+export function useTypeColour(): (item: Item) => string {
+  const catalogue = useCatalogue();
+  return (item) => (item.type && catalogue.type.get(item.type)?.colour) || "var(--third)";
+}
+
+/** The same small label for an item everywhere: lid in the colour of its type, icon, name. */
+export function Jar({ id, amount, onOpen }: { id: Id; amount?: string; onOpen?: (id: Id) => void }) {
+  const catalogue = useCatalogue();
+  const colour = useTypeColour();
+  const item = catalogue.item.get(id);
+  if (!item) return <span className="text-third">(gone)</span>;
+  const inside = (
+    <>
+      {amount && <span className="font-semibold">{amount}</span>}
+      <span style={{ color: colour(item) }} className="inline-flex">
+        <Icon name={held(catalogue, item, "icon").value} size={15} />
+      </span>
+      <span className={cx("truncate", item.status === "stub" && "text-beet italic")}>{item.name}</span>
+    </>
+  );
+  const look = "inline-flex h-6 max-w-60 items-center gap-1.5 rounded-sm border border-t-2 border-line bg-salt px-1.5";
+  if (!onOpen) return <span className={look} style={{ borderTopColor: colour(item) }}>{inside}</span>;
+  return (
+    <button type="button" className={cx(look, "hover:border-third")} style={{ borderTopColor: colour(item) }} onClick={() => onOpen(id)}>
+      {inside}
+    </button>
+  );
+}
+
+export function Empty({ title, children, action }: { title: string; children?: ReactNode; action?: ReactNode }) {
+  return (
+    <div className="mx-auto flex max-w-md flex-col items-center gap-2 px-6 py-14 text-center">
+      <h2 className="text-base">{title}</h2>
+      <p className="text-second">{children}</p>
+      {action}
+    </div>
+  );
+}
+
+export function Dot({ severity }: { severity: "error" | "warning" }) {
+  return <span aria-hidden className={cx("inline-block size-2 shrink-0", severity === "error" ? "rounded-full bg-beet" : "rotate-45 bg-copper")} />;
+}
+
+/** "just now", "4 min ago", "14:02", "12 Nov". */
+export function sayWhen(iso: string): string {
+  const then = new Date(iso);
+  const minutes = Math.floor((Date.now() - then.getTime()) / 60_000);
+  if (minutes < 1) return "just now";
+  if (minutes < 60) return `${minutes} min ago`;
+  const today = new Date().toDateString() === then.toDateString();
+  return today ? then.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" }) : then.toLocaleDateString("en-GB", { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" });
+}

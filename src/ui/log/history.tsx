@@ -1,0 +1,39 @@
+"use client";
+/** Who changed one record, newest first. */
+import { useQuery } from "@tanstack/react-query";
+import type { Id } from "@/core/catalogue/records";
+import { tellChange } from "@/core/catalogue/telling";
+import { sayWhen } from "../kit/kit";
+import { useLive, useStore } from "../pantry/provider";
+import type { Change } from "../pantry/store";
+
+export function HistoryOf({ id }: { id: Id }) {
+  const store = useStore();
+  const { catalogue } = useLive();
+  const touched = catalogue.item.get(id) ?? catalogue.recipe.get(id);
+  const { data } = useQuery({
+    queryKey: ["history", store.key, id, touched],
+    queryFn: async () => (await (await fetch(`${store.path}/changes?of=${id}&most=12`)).json()) as Change[],
+    placeholderData: (before) => before,
+  });
+  return (
+    <section aria-label="History">
+      <h3 className="head pt-5 pb-1">Who changed it</h3>
+      {data?.length === 0 && <p className="text-second">Nobody yet.</p>}
+      <ul>
+        {data?.map((c) => (
+          <li key={c.revision} className="grid grid-cols-[42px_1fr] gap-2 border-b border-hair py-1">
+            <span className="text-right text-third">{c.revision}</span>
+            <span>
+              {c.undoes ? `Took back ${c.undoes}` : c.edits.length > 4 && c.note ? c.note : tellChange(catalogue, c.edits)}
+              <span className="text-second">
+                {" "}
+                · {c.author}, {sayWhen(c.at)}
+              </span>
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

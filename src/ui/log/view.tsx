@@ -1,0 +1,125 @@
+"use client";
+/** The log: every change, by whom and when, what it moved, and the way back. */
+import { keepPreviousData, useInfiniteQuery } from "@tanstack/react-query";
+import { Fragment, useEffect, useState } from "react";
+import { nameOf } from "@/core/catalogue/catalogue";
+import { type Edit, fieldWord } from "@/core/catalogue/changes";
+import { kindWord } from "@/core/catalogue/records";
+import { sayValue, tellChange } from "@/core/catalogue/telling";
+import { count } from "@/core/numbers/format";
+import { sayMoved } from "../frame/tideline";
+import { ViewHead } from "../frame/view-head";
+import { Button, cx, Empty, sayWhen } from "../kit/kit";
+import { useLive, useStore } from "../pantry/provider";
+import type { Change } from "../pantry/store";
+
+const PAGE = 60;
+
+export function LogView() {
+  const { catalogue } = useLive();
+  const store = useStore();
+  const [open, setOpen] = useState<number | null>(null);
+  const { data, fetchNextPage, hasNextPage, isFetchingNextPage, refetch } = useInfiniteQuery({
+    queryKey: ["log", store.key],
+    initialPageParam: 0,
+    placeholderData: keepPreviousData,
+    queryFn: async ({ pageParam }) => (await (await fetch(`${store.path}/changes?most=${PAGE}${pageParam ? `&before=${pageParam}` : ""}`)).json()) as Change[],
+    getNextPageParam: (page) => (page.length === PAGE ? page[page.length - 1].revision : undefined),
+  });
+  useEffect(() => {
+    if (catalogue.revision) void refetch();
+  }, [catalogue.revision, refetch]);
+  const changes = data?.pages.flat() ?? [];
+  const takenBack = new Set(changes.flatMap((c) => (c.undoes ? [c.undoes] : [])));
+  return (
+    <>
+      <ViewHead title="Log" />
+      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: a scrolling region must be reachable by keyboard */}
+      <div tabIndex={0} role="region" aria-label="Changes" className="min-h-0 flex-1 overflow-auto bg-salt">
+        {data && changes.length === 0 && <Empty title="Nothing happened yet">Every change will stand here with its author, its time and what it moved. Each can be taken back.</Empty>}
+        {changes.length > 0 && (
+          <table className="w-full">
+            <thead className="sticky top-0 z-10 bg-shade">
+              <tr className="text-left">
+                <th className="head w-16 px-3.5 py-1.5 text-right">Rev.</th>
+                <th className="head w-32 px-2">When</th>
+                <th className="head w-28 px-2">Who</th>
+                <th className="head px-2">What</th>
+                <th className="head w-[34%] px-2">What it moved</th>
+                <th className="head w-24 px-2">
+                  <span className="sr-only">Way back</span>
+                </th>
+              </tr>
+            </thead>
+            <tbody>
+              {changes.map((c) => (
+                <Fragment key={c.revision}>
+                  <tr className={cx("border-b border-hair align-top", open === c.revision && "bg-pick")}>
+                    <td className="px-3.5 py-1.5 text-right text-second">{c.revision}</td>
+                    <td className="px-2 py-1.5 whitespace-nowrap text-second" title={c.at}>
+                      {sayWhen(c.at)}
+                    </td>
+                    <td className="max-w-28 truncate px-2 py-1.5">{c.author}</td>
+                    <td className="px-2 py-1.5">
+                      <button type="button" aria-expanded={open === c.revision} className="text-left hover:underline" onClick={() => setOpen(open === c.revision ? null : c.revision)}>
+                        <span className={cx("font-semibold", takenBack.has(c.revision) && "text-third line-through")}>{c.undoes ? `Took back ${c.undoes}: ${c.note}` : c.edits.length > 4 && c.note ? c.note : tellChange(catalogue, c.edits)}</span>
+                        {c.edits.length > 2 && <span className="block text-second">{tellChange(catalogue, c.edits)}</span>}
+                      </button>
+                    </td>
+                    <td className="px-2 py-1.5 text-second">{c.moved ? sayMoved(c.moved, (id) => nameOf(catalogue, "item", id)).join(", ") : "…"}</td>
+                    <td className="px-2 py-1">
+                      {takenBack.has(c.revision) ? (
+                        <span className="text-third">taken back</span>
+                      ) : (
+                        <Button onClick={() => void store.undoRevision(c.revision)} aria-label={`Undo revision ${c.revision}`}>
+                          Undo
+                        </Button>
+                      )}
+                    </td>
+                  </tr>
+                  {open === c.revision && (
+                    <tr className="border-b border-line bg-shade">
+                      <td />
+                      <td colSpan={5} className="px-2 py-2">
+                        <ul className="max-h-64 overflow-auto">
+                          {c.edits.slice(0, 200).map((e, i) => (
+                            // biome-ignore lint/suspicious/noArrayIndexKey: the edits of a change never move
+                            <EditLine key={i} edit={e} />
+                          ))}
+                        </ul>
+                        {c.edits.length > 200 && <p className="text-second">and {count(c.edits.length - 200, "more edit", "more edits")}</p>}
+                      </td>
+                    </tr>
+                  )}
+                </Fragment>
+              ))}
+            </tbody>
+          </table>
+        )}
+        {hasNextPage && (
+          <div className="p-3 text-center">
+            <Button disabled={isFetchingNextPage} onClick={() => void fetchNextPage()}>
+              Older changes
+            </Button>
+          </div>
+        )}
+      </div>
+    </>
+  );
+}
+
+function EditLine({ edit }: { edit: Edit }) {
+  const { catalogue } = useLive();
+  if (edit.op !== "set")
+    return (
+      <li className="py-0.5">
+        {edit.op === "add" ? "added" : "removed"} {kindWord(edit.kind)} <b>{edit.record.name}</b> <span className="text-second">({edit.record.key})</span>
+      </li>
+    );
+  const name = edit.kind === "pantry" ? catalogue.pantry.name : nameOf(catalogue, edit.kind, edit.id);
+  return (
+    <li className="py-0.5">
+      <b>{name}</b>, {fieldWord(catalogue, edit.field)}: <span className="text-second line-through">{sayValue(catalogue, edit.kind, edit.field, edit.from)}</span> → {sayValue(catalogue, edit.kind, edit.field, edit.to)}
+    </li>
+  );
+}

@@ -1,0 +1,243 @@
+/** One pantry as this window sees it: a catalogue and a board of the same revision, followed live. */
+import { type Board, follow, type Moved, type Ripple } from "@/core/analysis/board";
+import type { Catalogue } from "@/core/catalogue/catalogue";
+import { apply, type Conflict, type Edit } from "@/core/catalogue/changes";
+import type { AnyRecord, Id, Kind, Pantry } from "@/core/catalogue/records";
+import { KINDS } from "@/core/catalogue/records";
+import { tellChange } from "@/core/catalogue/telling";
+
+export interface Change {
+  readonly revision: number;
+  readonly author: string;
+  readonly at: string;
+  readonly note: string;
+  readonly undoes: number | null;
+  readonly edits: readonly Edit[];
+  readonly moved: Moved | null;
+}
+
+export interface LastMove {
+  readonly change: Change;
+  readonly says: string;
+  readonly moved: Moved;
+  /** Items whose figures moved. */
+  readonly items: ReadonlySet<Id>;
+}
+
+export interface Live {
+  readonly catalogue: Catalogue;
+  readonly board: Board;
+  readonly last: LastMove | null;
+}
+
+/** Something the person must know: a refusal or a conflict. */
+export interface Notice {
+  readonly title: string;
+  readonly says: string;
+  readonly conflicts: readonly Conflict[];
+  /** Writes the refused edits over the newer values. */
+  readonly insist?: () => void;
+}
+
+export interface View {
+  readonly state: Live | null;
+  readonly link: "opening" | "live" | "away" | "missing";
+  readonly notice: Notice | null;
+  readonly busy: number;
+  readonly canUndo: boolean;
+  readonly canRedo: boolean;
+}
+
+export type Answer = { readonly ok: true; readonly revision: number } | { readonly ok: false; readonly says: string };
+interface Problem {
+  title?: string;
+  detail?: string;
+  conflicts?: Conflict[];
+}
+
+export class PantryStore {
+  private view: View = { state: null, link: "opening", notice: null, busy: 0, canUndo: false, canRedo: false };
+  private readonly listeners = new Set<() => void>();
+  private events: EventSource | null = null;
+  private loading: Promise<void> | null = null;
+  private readonly waiting: { revision: number; done: () => void }[] = [];
+  private readonly undoable: number[] = [];
+  private readonly redoable: number[] = [];
+  author = "";
+
+  constructor(readonly key: string) {}
+
+  get path(): string {
+    return `/api/pantries/${encodeURIComponent(this.key)}`;
+  }
+  subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  };
+  snapshot = (): View => this.view;
+  private set(part: Partial<View>): void {
+    this.view = { ...this.view, ...part, canUndo: this.undoable.length > 0, canRedo: this.redoable.length > 0 };
+    for (const listener of this.listeners) listener();
+  }
+
+  /** Opens the pantry and follows it. Returns what closes it. */
+  open(): () => void {
+    void this.load();
+    this.listen();
+    return () => {
+      this.events?.close();
+      this.events = null;
+    };
+  }
+
+  private listen(): void {
+    const events = new EventSource(`${this.path}/events`);
+    this.events = events;
+    const compare = (message: MessageEvent<string>) => {
+      const { revision } = JSON.parse(message.data) as { revision: number };
+      if (this.view.state) this.set({ link: "live" });
+      if (this.view.state && this.view.state.catalogue.revision !== revision) void this.load();
+    };
+    events.addEventListener("hello", compare);
+    events.addEventListener("beat", compare);
+    events.addEventListener("change", (message: MessageEvent<string>) => this.take(JSON.parse(message.data) as { change: Change; ripple: Ripple }));
+    events.onerror = () => {
+      if (this.view.state) this.set({ link: "away" });
+      if (events.readyState === EventSource.CLOSED && this.events === events) setTimeout(() => this.events === events && this.listen(), 1000);
+    };
+  }
+
+  private take({ change, ripple }: { change: Change; ripple: Ripple }): void {
+    const { state } = this.view;
+    if (!state || change.revision <= state.catalogue.revision) return;
+    const outcome = apply(state.catalogue, change.edits);
+    if (!outcome.ok || outcome.catalogue.revision !== change.revision || ripple.from !== state.board.revision) {
+      void this.load();
+      return;
+    }
+    const last = { change, says: tellChange(outcome.catalogue, change.edits), moved: ripple.moved, items: new Set(ripple.figures.map(([id]) => id)) };
+    this.set({ state: { catalogue: outcome.catalogue, board: follow(state.board, ripple), last }, link: "live" });
+    this.settle();
+  }
+
+  private settle(): void {
+    const revision = this.view.state?.catalogue.revision ?? -1;
+    for (const wait of this.waiting.splice(0)) {
+      if (wait.revision <= revision) wait.done();
+      else this.waiting.push(wait);
+    }
+  }
+
+  load(): Promise<void> {
+    this.loading ??= this.fetchAll().finally(() => {
+      this.loading = null;
+    });
+    return this.loading;
+  }
+
+  private async fetchAll(): Promise<void> {
+    const answer = await fetch(this.path, { cache: "no-store" }).catch(() => null);
+    if (answer?.status === 404) return this.set({ link: "missing" });
+    if (!answer?.ok) {
+      this.set({ link: this.view.state ? "away" : "opening" });
+      setTimeout(() => void this.load(), 1000);
+      return;
+    }
+    const body = (await answer.json()) as { revision: number; pantry: Pantry; shelves: { [K in Kind]: AnyRecord[] }; board: Board };
+    const shelves = Object.fromEntries(KINDS.map((kind) => [kind, new Map(body.shelves[kind].map((r) => [r.id, r]))]));
+    const catalogue = { revision: body.revision, pantry: body.pantry, ...shelves } as unknown as Catalogue;
+    this.set({ state: { catalogue, board: body.board, last: this.view.state?.last ?? null }, link: "live" });
+    this.settle();
+  }
+
+  private until(revision: number): Promise<void> {
+    if ((this.view.state?.catalogue.revision ?? -1) >= revision) return Promise.resolve();
+    return new Promise((done) => {
+      this.waiting.push({ revision, done });
+      setTimeout(() => {
+        if ((this.view.state?.catalogue.revision ?? -1) < revision) void this.load();
+      }, 1500);
+    });
+  }
+
+  private post(path: string, body?: unknown): Promise<Response | null> {
+    const headers = { "content-type": "application/json", "x-salty-author": encodeURIComponent(this.author) };
+    return fetch(this.path + path, { method: "POST", headers, body: body === undefined ? undefined : JSON.stringify(body) }).catch(() => null);
+  }
+
+  /** Sends a change and waits until every reading has followed. A refusal is also shown as a notice. */
+  async submit(edits: readonly Edit[], note = ""): Promise<Answer> {
+    if (!edits.length) return { ok: true, revision: this.view.state?.catalogue.revision ?? 0 };
+    const answer = await this.run(() => this.post("/changes", { edits, note }), (conflicts) => this.insist(edits, conflicts, note));
+    if (answer.ok) {
+      this.redoable.length = 0;
+      this.undoable.push(answer.revision);
+      this.set({});
+    }
+    return answer;
+  }
+
+  private insist(edits: readonly Edit[], conflicts: readonly Conflict[], note: string): () => void {
+    const newer = edits.map((e) => {
+      const hit = e.op === "set" ? conflicts.find((c) => c.id === e.id && c.field === e.field) : undefined;
+      return hit && e.op === "set" ? { ...e, from: hit.theirs } : e;
+    });
+    return () => {
+      this.dismiss();
+      void this.submit(newer, note);
+    };
+  }
+
+  private async run(send: () => Promise<Response | null>, insist?: (conflicts: readonly Conflict[]) => () => void): Promise<Answer> {
+    this.set({ busy: this.view.busy + 1 });
+    try {
+      const response = await send();
+      if (!response) return this.refuse({ title: "The server does not answer", detail: "Nothing was written. What you typed is still here; try again when the link is back." });
+      const body = (await response.json().catch(() => ({}))) as Problem & { revision?: number };
+      if (!response.ok) return this.refuse(body, insist);
+      const revision = body.revision ?? 0;
+      await this.until(revision);
+      return { ok: true, revision };
+    } finally {
+      this.set({ busy: this.view.busy - 1 });
+    }
+  }
+
+  private refuse(problem: Problem, insist?: (conflicts: readonly Conflict[]) => () => void): Answer {
+    const conflicts = problem.conflicts ?? [];
+    const notice = { title: problem.title ?? "Refused", says: problem.detail ?? "", conflicts, insist: conflicts.some((c) => c.field !== "record") && insist ? insist(conflicts) : undefined };
+    this.set({ notice });
+    return { ok: false, says: notice.says };
+  }
+
+  /** Takes a change back by a new one. */
+  async undoRevision(revision: number): Promise<Answer> {
+    const answer = await this.run(() => this.post(`/changes/${revision}/undo`));
+    if (answer.ok) {
+      const at = this.undoable.indexOf(revision);
+      if (at >= 0) this.undoable.splice(at, 1);
+      this.redoable.push(answer.revision);
+      this.set({});
+    }
+    return answer;
+  }
+
+  /** The latest change of this window that is not taken back yet. */
+  async undo(): Promise<void> {
+    const revision = this.undoable[this.undoable.length - 1];
+    if (revision !== undefined) await this.undoRevision(revision);
+  }
+
+  async redo(): Promise<void> {
+    const revision = this.redoable.pop();
+    if (revision === undefined) return;
+    const answer = await this.run(() => this.post(`/changes/${revision}/undo`));
+    if (answer.ok) this.undoable.push(answer.revision);
+    this.set({});
+  }
+
+  tell(title: string, says: string): void {
+    this.set({ notice: { title, says, conflicts: [] } });
+  }
+  dismiss = (): void => this.set({ notice: null });
+}

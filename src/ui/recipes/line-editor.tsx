@@ -1,0 +1,185 @@
+"use client";
+/** One line, one recipe: read while it is typed, with completion, a drawing of what was understood, and every remark. */
+import { type KeyboardEvent, useEffect, useId, useMemo, useRef, useState } from "react";
+import { type Entry, type ParsedLine, parseLine, type Remark } from "@/core/notation/parser";
+import { completeAt, wordsOf } from "@/core/notation/write";
+import { sayPercent, sayQuantity } from "@/core/numbers/format";
+import { formatTicks } from "@/core/numbers/ticks";
+import { cx, Jar } from "../kit/kit";
+import { useCatalogue } from "../pantry/provider";
+
+interface Props {
+  readonly label: string;
+  readonly text: string;
+  readonly onText: (text: string) => void;
+  readonly onEnter?: () => void;
+  readonly onEscape?: () => void;
+  readonly autoFocus?: boolean;
+}
+
+export function useParsed(text: string): ParsedLine {
+  const catalogue = useCatalogue();
+  return useMemo(() => parseLine(text, wordsOf(catalogue)), [text, catalogue]);
+}
+
+export function LineEditor({ label, text, onText, onEnter, onEscape, autoFocus }: Props) {
+  const catalogue = useCatalogue();
+  const parsed = useParsed(text);
+  const input = useRef<HTMLTextAreaElement>(null);
+  const [cursor, setCursor] = useState<number | null>(null);
+  const [picked, setPicked] = useState(0);
+  const listId = useId();
+  const names = useMemo(() => [...catalogue.item.values()].filter((i) => i.status !== "retired").map((i) => i.name), [catalogue.item]);
+  const offer = cursor === null ? null : completeAt(text, cursor, names);
+  useEffect(() => {
+    if (autoFocus) input.current?.focus();
+  }, [autoFocus]);
+
+  const replace = (from: number, to: number, by: string) => {
+    const next = `${text.slice(0, from)}${by}${text.slice(to)}`;
+    onText(next);
+    const at = from + by.length;
+    requestAnimationFrame(() => {
+      input.current?.focus();
+      input.current?.setSelectionRange(at, at);
+    });
+    setCursor(null);
+  };
+  const take = (name: string) => offer && replace(offer.from, offer.to, `${name} `);
+
+  const press = (e: KeyboardEvent) => {
+    if (offer && (e.key === "ArrowDown" || e.key === "ArrowUp")) {
+      e.preventDefault();
+      setPicked((picked + (e.key === "ArrowDown" ? 1 : -1) + offer.names.length) % offer.names.length);
+    } else if (offer && e.key === "Tab" && !e.shiftKey) {
+      e.preventDefault();
+      take(offer.names[Math.min(picked, offer.names.length - 1)]);
+    } else if (e.key === "Enter") {
+      e.preventDefault();
+      if (offer && picked > 0) take(offer.names[picked]);
+      else onEnter?.();
+    } else if (e.key === "Escape") {
+      e.preventDefault();
+      if (offer) setCursor(null);
+      else onEscape?.();
+    }
+  };
+
+  return (
+    <div className="relative">
+      <textarea
+        ref={input}
+        aria-label={label}
+        role="combobox"
+        aria-expanded={!!offer}
+        aria-controls={listId}
+        aria-autocomplete="list"
+        rows={Math.max(1, Math.ceil(text.length / 78))}
+        spellCheck={false}
+        value={text}
+        onChange={(e) => {
+          onText(e.target.value.replace(/\n/g, " "));
+          setCursor(e.target.selectionStart);
+          setPicked(0);
+        }}
+        onKeyDown={press}
+        onBlur={() => setCursor(null)}
+        placeholder="2 River eel + 1 Coarse salt -> 2 Smoked eel at Smokehouse in 90s"
+        className="field resize-none py-1.5! font-medium"
+      />
+      {offer && (
+        <ul id={listId} role="listbox" aria-label="Names" className="absolute z-30 mt-0.5 w-72 rounded-sm border border-line bg-salt py-1 shadow-lg">
+          {offer.names.map((name, i) => (
+            <li
+              key={name}
+              role="option"
+              aria-selected={i === picked}
+              onMouseDown={(e) => {
+                e.preventDefault();
+                take(name);
+              }}
+              className={cx("flex justify-between px-2 py-1", i === picked && "bg-pick")}
+            >
+              {name}
+              {i === picked && <kbd className="text-[12px] text-second">Tab</kbd>}
+            </li>
+          ))}
+        </ul>
+      )}
+      {text.trim() !== "" && (
+        <div className="mt-2">
+          <Drawn parsed={parsed} />
+          <Remarks parsed={parsed} text={text} onOffer={(r, by) => replace(r.from, r.to, by)} />
+        </div>
+      )}
+    </div>
+  );
+}
+
+/** What was understood, as jars. */
+export function Drawn({ parsed }: { parsed: Pick<ParsedLine, "entries" | "ticks" | "fee" | "feeCurrency" | "kind"> }) {
+  const catalogue = useCatalogue();
+  const of = (role: Entry["role"]) => parsed.entries.filter((e) => e.role === role);
+  const side = (role: Entry["role"]) =>
+    of(role).map((e, i) => (
+      <span key={`${e.name}${i}`} className="inline-flex items-center gap-1">
+        {i > 0 && <span className="text-third">+</span>}
+        <JarOrName entry={e} />
+        {e.chance !== 1 && <span className="text-second">{sayPercent(e.chance)}</span>}
+        {e.uses !== null && <span className="text-second">lasts {e.uses}</span>}
+      </span>
+    ));
+  const extras = [
+    parsed.ticks ? `in ${formatTicks(parsed.ticks, catalogue.pantry.ticksPerSecond)} (${parsed.ticks} ticks)` : "",
+    parsed.fee ? `fee ${parsed.fee} ${(parsed.feeCurrency && catalogue.currency.get(parsed.feeCurrency)?.name) ?? ""}` : "",
+  ].filter(Boolean);
+  return (
+    <div className="rounded-sm border-l-3 border-kelp bg-shade px-2.5 py-2">
+      <div className="flex flex-wrap items-center gap-1.5">
+        {parsed.kind === "salvage" && <span className="font-semibold">salvage</span>}
+        {of("ingredient").length ? side("ingredient") : <span className="text-second">nothing</span>}
+        <span className="font-bold">→</span>
+        {of("output").length ? side("output") : <span className="text-second">nothing</span>}
+      </div>
+      {(of("station").length > 0 || of("tool").length > 0 || extras.length > 0) && (
+        <div className="mt-1.5 flex flex-wrap items-center gap-1.5 text-second">
+          {of("station").length > 0 && <>at {side("station")}</>}
+          {of("tool").length > 0 && <>using {side("tool")}</>}
+          {extras.join(", ")}
+        </div>
+      )}
+    </div>
+  );
+}
+
+function JarOrName({ entry }: { entry: Entry }) {
+  const amount = entry.role === "station" || (entry.role === "tool" && entry.max === 1) ? undefined : entry.min === entry.max ? sayQuantity(entry.min) : `${sayQuantity(entry.min)}–${sayQuantity(entry.max)}`;
+  if (entry.item) return <Jar id={entry.item} amount={amount} />;
+  return (
+    <span className="inline-flex h-6 items-center gap-1.5 rounded-sm border border-t-2 border-dashed border-beet bg-beet-wash px-1.5 text-beet italic">
+      {amount && <span className="font-semibold not-italic">{amount}</span>}
+      {entry.name} <span className="text-[12px] not-italic">new stub</span>
+    </span>
+  );
+}
+
+export function Remarks({ parsed, text, onOffer }: { parsed: ParsedLine; text: string; onOffer?: (remark: Remark, by: string) => void }) {
+  if (!parsed.remarks.length) return null;
+  const tone = { error: "text-beet", warning: "text-copper", note: "text-second" };
+  return (
+    <ul aria-live="polite" className="mt-1.5 space-y-1">
+      {parsed.remarks.map((r) => (
+        <li key={`${r.from}${r.says}`} className={cx("flex flex-wrap items-center gap-1.5", tone[r.level])}>
+          <span className="font-semibold">{r.to > r.from ? `at ${r.from + 1}, “${text.slice(r.from, Math.min(r.to, r.from + 24))}”:` : `at ${r.from + 1}:`}</span>
+          <span>{r.says}</span>
+          {onOffer &&
+            r.offers.filter(Boolean).map((by) => (
+              <button key={by} type="button" onClick={() => onOffer(r, by)} className="rounded-sm border border-line bg-salt px-1.5 text-ink hover:border-third">
+                {by}
+              </button>
+            ))}
+        </li>
+      ))}
+    </ul>
+  );
+}

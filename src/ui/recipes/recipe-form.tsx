@@ -1,0 +1,157 @@
+"use client";
+/** The same record as the line above it, as a form: each field writes back into the line. */
+import { Plus, X } from "lucide-react";
+import { type Id, type Role, ROLES } from "@/core/catalogue/records";
+import { itemBook } from "@/core/notation/book";
+import { formatParsed } from "@/core/notation/format";
+import type { Entry, ParsedLine } from "@/core/notation/parser";
+import { formatTicks, parseTicks } from "@/core/numbers/ticks";
+import { readNumber } from "../grid/entries";
+import { Button } from "../kit/kit";
+import { NameInput } from "../kit/name-input";
+import { useCatalogue } from "../pantry/provider";
+
+export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (text: string) => void }) {
+  const catalogue = useCatalogue();
+  if (!parsed.ok) return <p className="text-second">The form follows as soon as the line can be read.</p>;
+  const write = (part: Partial<ParsedLine>) => onText(formatParsed(catalogue, { ...parsed, ...part }));
+  const put = (at: number, part: Partial<Entry>) => write({ entries: parsed.entries.map((e, i) => (i === at ? { ...e, ...part } : e)) });
+  const names = [...catalogue.item.values()].map((i) => i.name);
+  const rest = { span: { from: 0, to: 0 }, min: 1, max: 1, chance: 1, uses: null };
+  return (
+    <div className="space-y-3">
+      <div className="grid grid-cols-[1fr_110px_110px_150px] gap-2">
+        <Labelled label="Name">
+          <Text value={parsed.label ?? ""} placeholder="named after its result" onDone={(t) => write({ label: t || null })} />
+        </Labelled>
+        <Labelled label="Kind">
+          <select className="field" value={parsed.kind} onChange={(e) => write({ kind: e.target.value as ParsedLine["kind"] })}>
+            <option>craft</option>
+            <option>salvage</option>
+          </select>
+        </Labelled>
+        <Labelled label="Time">
+          <Text
+            value={parsed.ticks ? formatTicks(parsed.ticks, catalogue.pantry.ticksPerSecond) : ""}
+            placeholder="90s"
+            onDone={(t) => {
+              const ticks = t === "" ? 0 : parseTicks(t, catalogue.pantry.ticksPerSecond);
+              if (ticks !== null) write({ ticks });
+            }}
+          />
+        </Labelled>
+        <Labelled label="Fee">
+          <span className="flex gap-1">
+            <Text
+              value={parsed.fee ? String(parsed.fee) : ""}
+              placeholder="0"
+              onDone={(t) => {
+                const fee = t === "" ? 0 : readNumber(t);
+                const currency = parsed.feeCurrency ?? ([...catalogue.currency.keys()][0] as Id | undefined) ?? null;
+                if (fee !== null && fee >= 0) write({ fee, feeCurrency: fee > 0 ? currency : null });
+              }}
+            />
+            <select aria-label="Fee currency" className="field" value={parsed.feeCurrency ?? ""} onChange={(e) => write({ feeCurrency: (e.target.value || null) as Id | null })}>
+              {[...catalogue.currency.values()].map((c) => (
+                <option key={c.id} value={c.id}>
+                  {c.name}
+                </option>
+              ))}
+            </select>
+          </span>
+        </Labelled>
+      </div>
+      <table className="w-full">
+        <thead>
+          <tr className="text-left">
+            {["Role", "Item", "From", "To", "Chance %", "Lasts", ""].map((h) => (
+              <th key={h} className="head pb-1 pr-2">
+                {h}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {parsed.entries.map((e, i) => (
+            <tr key={`${i}${e.role}${e.name}`}>
+              <td className="w-28 pr-2 pb-1">
+                <select aria-label="Role" className="field" value={e.role} onChange={(x) => put(i, { role: x.target.value as Role, ...(x.target.value === "tool" ? {} : { uses: null }), ...(x.target.value === "station" || x.target.value === "tool" ? { chance: 1 } : {}) })}>
+                  {ROLES.map((r) => (
+                    <option key={r}>{r}</option>
+                  ))}
+                </select>
+              </td>
+              <td className="pr-2 pb-1">
+                <NameInput
+                  label="Item"
+                  value={e.name}
+                  names={names}
+                  onDone={(name) => {
+                    if (!name) return;
+                    const found = itemBook(catalogue).find(name);
+                    put(i, { name, item: found.found === "one" ? found.id : null });
+                  }}
+                />
+              </td>
+              <td className="w-20 pr-2 pb-1">
+                <Num label="From" value={e.min} onDone={(min) => put(i, { min, max: e.min === e.max ? min : e.max })} />
+              </td>
+              <td className="w-20 pr-2 pb-1">
+                <Num label="To" value={e.max} onDone={(max) => put(i, { max })} />
+              </td>
+              <td className="w-20 pr-2 pb-1">{e.role === "ingredient" || e.role === "output" ? <Num label="Chance in percent" value={Number((e.chance * 100).toFixed(6))} onDone={(c) => put(i, { chance: Number((c / 100).toFixed(8)) })} /> : null}</td>
+              <td className="w-20 pr-2 pb-1">{e.role === "tool" ? <Num label="Runs it lasts" value={e.uses} onDone={(uses) => put(i, { uses: Math.max(1, Math.round(uses)) })} onClear={() => put(i, { uses: null })} /> : null}</td>
+              <td className="w-8 pb-1">
+                <Button look="quiet" aria-label={`Remove ${e.name}`} className="px-1!" onClick={() => write({ entries: parsed.entries.filter((_, k) => k !== i) })}>
+                  <X size={14} aria-hidden />
+                </Button>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <div className="flex flex-wrap gap-1.5">
+        {ROLES.map((role) => (
+          <AddLine key={role} role={role} names={names} onAdd={(name) => {
+            const found = itemBook(catalogue).find(name);
+            write({ entries: [...parsed.entries, { ...rest, role, name: found.found === "one" ? found.name : name, item: found.found === "one" ? found.id : null }] });
+          }} />
+        ))}
+      </div>
+    </div>
+  );
+}
+
+function AddLine({ role, names, onAdd }: { role: Role; names: readonly string[]; onAdd: (name: string) => void }) {
+  return (
+    <span className="flex w-40 items-center gap-1">
+      <Plus size={13} aria-hidden className="shrink-0 text-third" />
+      <NameInput key={names.length} label={`Add ${role}`} placeholder={`add ${role}`} value="" names={names} onDone={(name) => name && onAdd(name)} clearAfter />
+    </span>
+  );
+}
+
+function Labelled({ label, children }: { label: string; children: React.ReactNode }) {
+  return (
+    // biome-ignore lint/a11y/noLabelWithoutControl: the control is the child
+    <label className="block">
+      <span className="head block pb-0.5">{label}</span>
+      {children}
+    </label>
+  );
+}
+
+function Text({ value, placeholder, onDone }: { value: string; placeholder?: string; onDone: (text: string) => void }) {
+  return <input key={value} className="field" defaultValue={value} placeholder={placeholder} onBlur={(e) => e.target.value.trim() !== value && onDone(e.target.value.trim())} onKeyDown={(e) => e.key === "Enter" && e.currentTarget.blur()} />;
+}
+
+function Num({ label, value, onDone, onClear }: { label: string; value: number | null; onDone: (n: number) => void; onClear?: () => void }) {
+  const done = (text: string) => {
+    if (text.trim() === "") onClear?.();
+    else {
+      const n = readNumber(text);
+      if (n !== null && n >= 0 && n !== value) onDone(n);
+    }
+  };
+  return <input key={String(value)} aria-label={label} inputMode="decimal" className="field text-right" defaultValue={value ?? ""} placeholder={value === null ? "for ever" : undefined} onBlur={(e) => done(e.target.value)} onKeyDown={(e) => e.key === "Enter" && e.currentTarget.blur()} />;
+}

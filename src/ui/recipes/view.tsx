@@ -1,0 +1,234 @@
+"use client";
+/** The recipe book: grouped by station or by result, searchable, with a line editor for new ones. */
+import { useVirtualizer } from "@tanstack/react-virtual";
+import { ClipboardPaste, Plus, Trash2 } from "lucide-react";
+import { useEffect, useMemo, useRef, useState } from "react";
+import { byKey, nameOf } from "@/core/catalogue/catalogue";
+import { setField } from "@/core/catalogue/changes";
+import { fold } from "@/core/catalogue/names";
+import { type Recipe, STATUSES } from "@/core/catalogue/records";
+import { formatRecipe } from "@/core/notation/format";
+import { count, sayCost } from "@/core/numbers/format";
+import { usePlaces } from "../frame/navigate";
+import { ViewHead } from "../frame/view-head";
+import { Button, cx, Dot, Empty } from "../kit/kit";
+import { figuresOf, useLive, useStore } from "../pantry/provider";
+import { HistoryOf } from "../log/history";
+import { PasteLines } from "./paste";
+import { RecipeEditor } from "./recipe-editor";
+
+type Entry = { readonly head: string; readonly n: number } | { readonly recipe: Recipe };
+
+export function RecipesView() {
+  const { catalogue } = useLive();
+  const places = usePlaces();
+  const [writing, setWriting] = useState(false);
+  const [pasting, setPasting] = useState(false);
+  const asked = places.query.get("new") ?? places.query.get("paste");
+  useEffect(() => {
+    if (!asked) return;
+    if (places.query.get("new")) setWriting(true);
+    else setPasting(true);
+    places.ask({ new: null, paste: null }, true);
+    // biome-ignore lint/correctness/useExhaustiveDependencies: once per request
+  }, [asked]);
+  const key = places.query.get("recipe");
+  const selected = key ? byKey(catalogue, "recipe", key) : undefined;
+  return (
+    <>
+      <ViewHead title="Recipes">
+        <Button look="solid" onClick={() => setWriting(true)}>
+          <Plus size={14} aria-hidden /> New recipe
+        </Button>
+        <Button onClick={() => setPasting(true)}>
+          <ClipboardPaste size={14} aria-hidden /> Paste lines
+        </Button>
+      </ViewHead>
+      {writing && (
+        <section aria-label="New recipe" className="border-b border-line bg-salt px-3.5 py-3">
+          <RecipeEditor onDone={() => setWriting(false)} onWritten={(written) => places.ask({ recipe: written })} />
+        </section>
+      )}
+      <div className="flex min-h-0 flex-1">
+        <Book selected={selected?.id ?? null} onWrite={() => setWriting(true)} />
+        {selected && !places.query.get("item") && <RecipePanel key={selected.id} recipe={selected} />}
+      </div>
+      {pasting && <PasteLines onClose={() => setPasting(false)} />}
+    </>
+  );
+}
+
+function Book({ selected, onWrite }: { selected: string | null; onWrite: () => void }) {
+  const { catalogue, board } = useLive();
+  const places = usePlaces();
+  const query = places.query.toString();
+  const box = useRef<HTMLDivElement>(null);
+  const entries = useMemo(() => {
+    const q = new URLSearchParams(query);
+    const text = fold(q.get("text") ?? "");
+    const by = q.get("by") ?? "station";
+    const lines = [...catalogue.recipe.values()]
+      .filter((r) => (!q.get("kind") || r.kind === q.get("kind")) && (!text || fold(r.name).includes(text) || r.lines.some((l) => fold(nameOf(catalogue, "item", l.item)).includes(text))))
+      .map((recipe) => {
+        const line = by === "station" ? recipe.lines.find((l) => l.role === "station") : recipe.kind === "salvage" ? recipe.lines.find((l) => l.role === "ingredient") : recipe.lines.find((l) => l.role === "output");
+        const head = line ? nameOf(catalogue, "item", line.item) : by === "station" ? "By hand" : "Without result";
+        return { recipe, head: by === "station" && recipe.kind === "salvage" && !line ? "Salvage, by hand" : by === "result" ? (catalogue.type.get(catalogue.item.get(line?.item ?? ("" as never))?.type ?? ("" as never))?.name ?? "Other") : head };
+      })
+      .sort((a, b) => a.head.localeCompare(b.head) || a.recipe.name.localeCompare(b.recipe.name));
+    const list: Entry[] = [];
+    let head = "";
+    for (const line of lines) {
+      if (line.head !== head) list.push({ head: (head = line.head), n: lines.filter((l) => l.head === line.head).length });
+      list.push({ recipe: line.recipe });
+    }
+    return list;
+  }, [catalogue, query]);
+  const troubled = useMemo(() => new Map(board.findings.flatMap((f) => f.about.filter((r) => r.kind === "recipe").map((r) => [r.id, f.severity] as const))), [board.findings]);
+  const virtual = useVirtualizer({ count: entries.length, getScrollElement: () => box.current, estimateSize: (i) => ("head" in entries[i] ? 34 : 46), overscan: 10 });
+  const recipes = entries.filter((e): e is { recipe: Recipe } => "recipe" in e);
+
+  const step = (by: number) => {
+    const at = recipes.findIndex((e) => e.recipe.id === selected);
+    const next = recipes[Math.max(0, Math.min(recipes.length - 1, at + by))];
+    if (!next) return;
+    places.ask({ recipe: next.recipe.key, item: null }, true);
+    virtual.scrollToIndex(entries.indexOf(next));
+  };
+  const by = places.query.get("by") ?? "station";
+  const kind = places.query.get("kind") ?? "";
+  return (
+    <section aria-label="Recipe book" className="flex min-w-0 flex-1 flex-col">
+      <div className="flex min-h-10 flex-wrap items-center gap-1.5 border-b border-line bg-shade px-3.5 py-1.5">
+        <input type="search" aria-label="Search the book" placeholder="Search name or ingredient" className="field w-52!" value={places.query.get("text") ?? ""} onChange={(e) => places.ask({ text: e.target.value || null }, true)} />
+        {(["station", "result"] as const).map((b) => (
+          <Button key={b} aria-pressed={by === b} className={cx(by === b && "border-ink!")} onClick={() => places.ask({ by: b }, true)}>
+            By {b}
+          </Button>
+        ))}
+        <select aria-label="Kind" className="field w-auto!" value={kind} onChange={(e) => places.ask({ kind: e.target.value || null }, true)}>
+          <option value="">Every kind</option>
+          <option value="craft">craft</option>
+          <option value="salvage">salvage</option>
+        </select>
+        <span className="ml-auto text-second">{count(recipes.length, "recipe")}</span>
+      </div>
+      <div
+        ref={box}
+        role="listbox"
+        aria-label="Recipes"
+        tabIndex={0}
+        aria-activedescendant={selected ? `recipe-${selected}` : undefined}
+        className="min-h-0 flex-1 overflow-auto bg-salt"
+        onKeyDown={(e) => {
+          if (e.key === "ArrowDown") step(1);
+          else if (e.key === "ArrowUp") step(-1);
+          else return;
+          e.preventDefault();
+        }}
+      >
+        {entries.length === 0 && (
+          <Empty title={catalogue.recipe.size ? "No recipe fits" : "The book is empty"} action={<Button look="solid" onClick={onWrite}>Write a recipe</Button>}>
+            {catalogue.recipe.size ? "Try another word, or clear the search." : "Recipes belong here. Write one as a line: 2 River eel + 1 Coarse salt -> 2 Smoked eel."}
+          </Empty>
+        )}
+        <div role="presentation" style={{ height: virtual.getTotalSize(), position: "relative" }}>
+          {virtual.getVirtualItems().map((v) => {
+            const entry = entries[v.index];
+            const style = { transform: `translateY(${v.start}px)`, height: v.size };
+            if ("head" in entry)
+              return (
+                <div key={`head ${entry.head}`} role="presentation" className="absolute left-0 flex w-full items-end gap-2 border-b border-line bg-fog px-3.5 pb-1" style={style}>
+                  <span className="head text-ink!">{entry.head}</span>
+                  <span className="text-[12px] text-second">{entry.n}</span>
+                </div>
+              );
+            const { recipe } = entry;
+            const output = recipe.lines.find((l) => l.role === "output");
+            const cost = recipe.kind === "craft" && output ? figuresOf(board, output.item).value : null;
+            const severity = troubled.get(recipe.id);
+            return (
+              <div
+                key={recipe.id}
+                id={`recipe-${recipe.id}`}
+                role="option"
+                aria-selected={recipe.id === selected}
+                tabIndex={-1}
+                onClick={() => places.ask({ recipe: recipe.key, item: null }, true)}
+                onKeyDown={() => undefined}
+                className={cx("absolute left-0 flex w-full flex-col justify-center border-b border-hair px-3.5", recipe.id === selected ? "bg-pick" : "hover:bg-shade")}
+                style={style}
+              >
+                <span className="flex items-center gap-2">
+                  <span className={cx("truncate font-semibold", recipe.status === "retired" && "text-third line-through")}>{recipe.name}</span>
+                  {severity && <Dot severity={severity} />}
+                  {cost !== null && output && <span className="ink-worked ml-auto">{sayCost(cost)}</span>}
+                </span>
+                <span className="truncate text-second">{formatRecipe(catalogue, { ...recipe, name: "" }).replace(/^"": /, "")}</span>
+              </div>
+            );
+          })}
+        </div>
+      </div>
+    </section>
+  );
+}
+
+function RecipePanel({ recipe }: { recipe: Recipe }) {
+  const { board, catalogue } = useLive();
+  const store = useStore();
+  const places = usePlaces();
+  const findings = board.findings.filter((f) => f.about.some((r) => r.id === recipe.id));
+  const remove = async () => {
+    const answer = await store.submit([{ op: "remove", kind: "recipe", record: recipe }]);
+    if (answer.ok) places.ask({ recipe: null }, true);
+  };
+  return (
+    <section aria-label={`Recipe ${recipe.name}`} className="w-[620px] shrink-0 overflow-auto border-l border-line bg-salt p-4">
+      <div className="flex items-center gap-2 pb-3">
+        <h2 className="flex-1 truncate text-[17px]">{recipe.name}</h2>
+        <select aria-label="Status" className="field w-auto!" value={recipe.status} onChange={(e) => void store.submit([setField(catalogue, "recipe", recipe.id, "status", e.target.value)])}>
+          {STATUSES.filter((s) => s !== "stub").map((s) => (
+            <option key={s}>{s}</option>
+          ))}
+        </select>
+        <Button look="quiet" onClick={() => void remove()} aria-label="Remove this recipe" title="Remove (undo brings it back)">
+          <Trash2 size={14} aria-hidden />
+        </Button>
+      </div>
+      <RecipeEditor recipe={recipe} form />
+      <h3 className="head pt-5 pb-1">What comes of it</h3>
+      <ul>
+        {recipe.lines
+          .filter((l) => l.role === "output" || l.role === "ingredient")
+          .map((l, i) => (
+            <li key={`${l.item}${i}`} className="flex justify-between border-b border-hair py-1">
+              <button type="button" className="hover:underline" onClick={() => places.openItem(l.item)}>
+                {nameOf(catalogue, "item", l.item)}
+              </button>
+              <span className="text-second">
+                {l.role === "output" ? "made for" : "costs"} <span className="ink-worked">{sayCost(figuresOf(board, l.item).value ?? Number.POSITIVE_INFINITY)}</span> each
+              </span>
+            </li>
+          ))}
+      </ul>
+      {findings.length > 0 && (
+        <>
+          <h3 className="head pt-5 pb-1">What is wrong</h3>
+          <ul>
+            {findings.map((f) => (
+              <li key={f.fingerprint}>
+                <button type="button" className="flex items-start gap-2 py-0.5 text-left hover:underline" onClick={() => places.go("checks", { finding: f.fingerprint })}>
+                  <span className="mt-1.5">
+                    <Dot severity={f.severity} />
+                  </span>
+                  {f.says}
+                </button>
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+      <HistoryOf id={recipe.id} />
+    </section>
+  );
+}

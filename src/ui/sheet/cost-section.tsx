@@ -1,0 +1,136 @@
+"use client";
+/** What one costs, in value and in time, as a ribbon and as a list that adds up. */
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { nameOf, recordAt } from "@/core/catalogue/catalogue";
+import type { Id } from "@/core/catalogue/records";
+import { sayCost, sayQuantity } from "@/core/numbers/format";
+import { saySeconds } from "@/core/numbers/ticks";
+import { usePlaces } from "../frame/navigate";
+import { cx } from "../kit/kit";
+import { useLive, useStore } from "../pantry/provider";
+
+interface By {
+  readonly kind: "recipe" | "source";
+  readonly id: Id;
+}
+interface Side {
+  readonly cost: number;
+  readonly by: By;
+  readonly circular: boolean;
+  readonly base: readonly { item: Id; by: By; quantity: number; cost: number }[];
+  readonly work: readonly { by: By; runs: number; cost: number }[];
+}
+export interface ItemCosts {
+  readonly revision: number;
+  readonly value: Side | null;
+  readonly time: Side | null;
+  readonly salvages: readonly { recipe: Id; cost: number | null; back: number; unpriced: Id[] }[];
+}
+
+export function useItemCosts(id: Id) {
+  const store = useStore();
+  const { catalogue } = useLive();
+  return useQuery({
+    queryKey: ["costs", store.key, id, catalogue.revision],
+    placeholderData: keepPreviousData,
+    queryFn: async () => {
+      const answer = await fetch(`${store.path}/items/${id}/costs`);
+      if (!answer.ok) throw new Error("no costs");
+      return (await answer.json()) as ItemCosts;
+    },
+  });
+}
+
+const INKS = ["#2c6e8f", "#0a6650", "#7a5c2e", "#5a6231", "#7d3324", "#6b4c86", "#45595f", "#315f86"];
+
+interface Part {
+  readonly name: string;
+  readonly note: string;
+  readonly cost: number;
+  readonly open: () => void;
+}
+
+export function CostSection({ id, wide = false }: { id: Id; wide?: boolean }) {
+  const { catalogue } = useLive();
+  const places = usePlaces();
+  const { data, isError } = useItemCosts(id);
+  const [measure, setMeasure] = useState<"value" | "time">("value");
+  const side = data?.[measure];
+  const say = (n: number) => (measure === "value" ? sayCost(n) : saySeconds(n));
+  const parts: Part[] = side
+    ? [
+        ...side.base.map((b) => ({ name: nameOf(catalogue, "item", b.item), note: `${sayQuantity(b.quantity)} from ${recordAt(catalogue, "source", b.by.id)?.name ?? ""}`, cost: b.cost, open: () => places.openItem(b.item) })),
+        ...side.work.filter((w) => w.cost > 0).map((w) => ({ name: recordAt(catalogue, "recipe", w.by.id)?.name ?? "", note: `${sayQuantity(w.runs)} runs: ${measure === "value" ? "time and fees" : "time"}`, cost: w.cost, open: () => places.open("recipe", w.by.id) })),
+      ].sort((a, b) => b.cost - a.cost)
+    : [];
+  const total = side?.cost ?? 0;
+  return (
+    <section aria-label="What one costs" className="pt-3.5">
+      <div className="flex min-h-7 items-center justify-between">
+        <h3 className="head">What one costs</h3>
+        <span className="flex gap-1" role="group" aria-label="Measure">
+          {(["value", "time"] as const).map((m) => (
+            <button key={m} type="button" aria-pressed={measure === m} onClick={() => setMeasure(m)} className={cx("rounded-sm px-1.5", measure === m ? "bg-kelp-wash font-semibold text-kelp" : "text-second hover:text-ink")}>
+              {m === "value" ? sayCost(data?.value?.cost ?? Number.POSITIVE_INFINITY) : data?.time ? saySeconds(data.time.cost) : "—"}
+              <span className="sr-only"> {m}</span>
+            </button>
+          ))}
+        </span>
+      </div>
+      {isError && <p className="text-beet">The costs could not be fetched. They follow with the next change.</p>}
+      {data && !side && <p className="text-second">It can't be had, so it has no cost. “What is wrong” tells why.</p>}
+      {side && (
+        <>
+          {total > 0 && (
+            <div aria-hidden className="flex h-5 overflow-hidden rounded-sm">
+              {parts.map((p, i) => (
+                <span key={p.name + p.note} title={`${p.name} ${say(p.cost)}`} className="h-full truncate px-1 text-[11px] leading-5 font-semibold text-white" style={{ width: `${(p.cost / total) * 100}%`, background: INKS[i % INKS.length] }}>
+                  {p.cost / total > 0.16 ? p.name : ""}
+                </span>
+              ))}
+            </div>
+          )}
+          <table className="mt-1.5 w-full">
+            <tbody>
+              {parts.slice(0, wide ? 40 : 8).map((p, i) => (
+                <tr key={p.name + p.note} className="border-b border-hair">
+                  <td className="w-4">
+                    <span aria-hidden className="block size-2" style={{ background: INKS[i % INKS.length] }} />
+                  </td>
+                  <td className="max-w-40 truncate py-0.5">
+                    <button type="button" className="hover:underline" onClick={p.open}>
+                      {p.name}
+                    </button>
+                    <span className="pl-1.5 text-second">{p.note}</span>
+                  </td>
+                  <td className="ink-worked py-0.5 text-right whitespace-nowrap">{say(p.cost)}</td>
+                </tr>
+              ))}
+              {parts.length > (wide ? 40 : 8) && (
+                <tr className="border-b border-hair">
+                  <td />
+                  <td className="py-0.5 text-second">{parts.length - (wide ? 40 : 8)} smaller parts</td>
+                  <td className="ink-worked py-0.5 text-right">{say(parts.slice(wide ? 40 : 8).reduce((t, p) => t + p.cost, 0))}</td>
+                </tr>
+              )}
+              <tr>
+                <td />
+                <td className="py-0.5 font-semibold">in all</td>
+                <td className="ink-worked py-0.5 text-right">{say(total)}</td>
+              </tr>
+            </tbody>
+          </table>
+          {side.circular && <p className="text-copper">The cheapest way goes round through the item itself: it gets cheaper with every round. See the loops in Checks.</p>}
+        </>
+      )}
+      {data?.salvages.map((s) => (
+        <p key={s.recipe} className="pt-1 text-second">
+          {recordAt(catalogue, "recipe", s.recipe)?.name} gives back <span className="ink-worked">{sayCost(s.back)}</span>
+          {s.cost !== null && s.cost > 0 && <>, {Math.round((s.back / s.cost) * 100)}% of {sayCost(s.cost)}</>}
+          {s.unpriced.length > 0 && <>; {s.unpriced.map((i) => nameOf(catalogue, "item", i)).join(", ")} only comes from salvage and counts nothing</>}.
+        </p>
+      ))}
+    </section>
+  );
+}

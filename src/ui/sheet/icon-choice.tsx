@@ -1,0 +1,49 @@
+"use client";
+/** The icon of an item, and the choice of another. */
+import { Popover } from "radix-ui";
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { held } from "@/core/catalogue/catalogue";
+import type { Item } from "@/core/catalogue/records";
+import { Icon } from "../kit/kit";
+import { useLive } from "../pantry/provider";
+import { useWrite } from "./item-sheet";
+
+export function IconChoice({ item, colour }: { item: Item; colour: string }) {
+  const { catalogue } = useLive();
+  const write = useWrite();
+  const [open, setOpen] = useState(false);
+  const [text, setText] = useState("");
+  const query = text || item.name.split(" ").at(-1) || "fish";
+  const { data } = useQuery({ queryKey: ["icons", query], enabled: open, queryFn: async () => (await (await fetch(`/api/icons?q=${encodeURIComponent(query)}`)).json()) as string[] });
+  const icon = held(catalogue, item, "icon");
+  const pick = (name: string) => {
+    setOpen(false);
+    void write("item", item.id, "icon", name);
+  };
+  return (
+    <Popover.Root open={open} onOpenChange={setOpen}>
+      <Popover.Trigger aria-label={`Icon: ${icon.value ?? "none"}. Choose another`} className="grid size-14 shrink-0 place-items-center rounded-sm border border-line bg-shade hover:border-third" style={{ color: colour }}>
+        <Icon name={icon.value} size={38} />
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content align="start" sideOffset={4} className="z-50 w-72 rounded-sm border border-line bg-salt p-3 shadow-lg">
+          <input className="field" aria-label="Search icons" placeholder={`such as ${query}`} value={text} onChange={(e) => setText(e.target.value)} />
+          <div className="mt-2 grid max-h-56 grid-cols-6 gap-1 overflow-auto">
+            {data?.map((name) => (
+              <button key={name} type="button" aria-label={name} title={name} onClick={() => pick(name)} className="grid size-10 place-items-center rounded-sm hover:bg-pick">
+                <Icon name={name} size={26} />
+              </button>
+            ))}
+          </div>
+          {data?.length === 0 && <p className="text-second">No icon is called “{query}”. Try a plainer word, such as fish, rope or jar.</p>}
+          {item.icon && (
+            <button type="button" className="mt-2 underline" onClick={() => pick("")}>
+              Use the icon of its type
+            </button>
+          )}
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}

@@ -1,0 +1,302 @@
+"use client";
+/** One item, one sheet, always in the same order: what it is, how it is made, what it makes, where it is found, what it is worth, what is wrong, who changed it. */
+import { Trash2, X } from "lucide-react";
+import { type ReactNode, useRef, useState } from "react";
+import { held, heldStat, type InheritedField, recipesWith } from "@/core/catalogue/catalogue";
+import { setField } from "@/core/catalogue/changes";
+import { type Id, type Item, type Kind, type Recipe, STATUSES } from "@/core/catalogue/records";
+import { newSource } from "@/core/checks/mend";
+import { itemBook } from "@/core/notation/book";
+import { count, sayCost, sayQuantity } from "@/core/numbers/format";
+import { formatTicks } from "@/core/numbers/ticks";
+import { usePlaces } from "../frame/navigate";
+import { readEntry } from "../grid/entries";
+import { Inline } from "../kit/inline";
+import { Button, cx, Dot, Grains, Jar } from "../kit/kit";
+import { HistoryOf } from "../log/history";
+import { useLive, useStore } from "../pantry/provider";
+import { Drawn } from "../recipes/line-editor";
+import { RecipeEditor } from "../recipes/recipe-editor";
+import { marginOf, sayMargin } from "../shelves/columns";
+import { CostSection } from "./cost-section";
+import { IconChoice } from "./icon-choice";
+
+export function useWrite(): (kind: Kind, id: Id, field: string, text: string) => Promise<string | null> {
+  const { catalogue } = useLive();
+  const store = useStore();
+  return async (kind, id, field, text) => {
+    const read = readEntry(catalogue, kind, id, field, text);
+    if ("says" in read) return read.says;
+    const answer = await store.submit(read.edits);
+    return answer.ok ? null : answer.says;
+  };
+}
+
+export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }) {
+  const { catalogue, board } = useLive();
+  const store = useStore();
+  const write = useWrite();
+  const [adding, setAdding] = useState<"craft" | "salvage" | null>(null);
+  const get = useRef<HTMLDivElement>(null);
+  const use = useRef<HTMLDivElement>(null);
+  const type = item.type ? catalogue.type.get(item.type) : undefined;
+  const findings = board.findings.filter((f) => f.about.some((r) => r.id === item.id));
+  const made = recipesWith(catalogue, item.id, ["output"]);
+  const used = recipesWith(catalogue, item.id, ["ingredient", "tool", "station"]);
+  const salvages = used.filter((r) => r.kind === "salvage" && r.lines.some((l) => l.item === item.id && l.role === "ingredient"));
+  const uses = used.filter((r) => !salvages.includes(r));
+  const sources = [...catalogue.source.values()].filter((s) => s.lines.some((l) => l.item === item.id));
+  const name = itemBook(catalogue).written(item.id);
+  const margin = marginOf(catalogue, board, item);
+  const own = (value: unknown) => ({ value, from: value === null || value === "" ? ("none" as const) : ("own" as const) });
+  const remove = async () => {
+    const answer = await store.submit([{ op: "remove", kind: "item", record: item }]);
+    if (answer.ok) onClose();
+  };
+  const field = (id: InheritedField, label: string, say: (v: number) => string = sayQuantity) => {
+    const value = held(catalogue, item, id);
+    const below = item.type !== null && value.from === "own" && held(catalogue, { ...item, [id]: null }, id).from === "inherited";
+    return (
+      <Row label={label}>
+        <Inline label={label} held={value} numeric show={value.value === null ? "" : say(value.value as number)} text={String(value.value ?? "")} onWrite={(t) => write("item", item.id, id, t)} onPutBack={below ? () => void write("item", item.id, id, "") : undefined} />
+      </Row>
+    );
+  };
+  return (
+    <aside aria-label={`Item ${item.name}`} className="flex w-[404px] shrink-0 flex-col overflow-hidden border-t-4 border-l border-l-line bg-salt" style={{ borderTopColor: type?.colour ?? "var(--line)" }}>
+      <header className="flex gap-3 border-b border-line px-4 py-3">
+        <IconChoice item={item} colour={type?.colour ?? "var(--third)"} />
+        <div className="min-w-0 flex-1">
+          <h2 className="-ml-1 text-[19px] leading-6">
+            <Inline label="Name" held={own(item.name)} show={item.name} text={item.name} onWrite={(t) => write("item", item.id, "name", t)} />
+          </h2>
+          <div className="mt-0.5 flex items-center gap-2 text-second">
+            <Grains rarity={item.rarity} />
+            <span className={cx(item.status === "stub" && "font-bold text-beet")}>{item.status}</span>
+            <span className="truncate">{item.key}</span>
+          </div>
+        </div>
+        <div className="flex flex-col items-end gap-1">
+          <Button look="quiet" className="px-1!" onClick={onClose} aria-label="Close the sheet" title="Close">
+            <X size={16} aria-hidden />
+          </Button>
+          <Button look="quiet" className="px-1!" onClick={() => void remove()} aria-label={`Remove ${item.name}`} title="Remove (undo brings it back)">
+            <Trash2 size={14} aria-hidden />
+          </Button>
+        </div>
+      </header>
+      <nav aria-label="In this sheet" className="flex gap-1 border-b border-hair bg-shade px-3 py-1">
+        <Button look="quiet" onClick={() => get.current?.scrollIntoView({ block: "start" })}>
+          How to get it
+        </Button>
+        <Button look="quiet" onClick={() => use.current?.scrollIntoView({ block: "start" })}>
+          What it is for
+        </Button>
+      </nav>
+      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: a scrolling region must be reachable by keyboard */}
+      <div tabIndex={0} role="region" aria-label="Sheet" className="min-h-0 flex-1 overflow-auto px-4 pb-6">
+        {findings.length > 0 && <FindingLines findings={findings} />}
+        <Section title="What it is">
+          <div className="grid grid-cols-2 gap-x-5">
+            <Row label="Type">
+              <Inline label="Type" held={own(item.type)} show={type?.name ?? ""} text={type?.name ?? ""} names={namesOf(catalogue.type)} onWrite={(t) => write("item", item.id, "type", t)} />
+            </Row>
+            <Row label="Rarity">
+              <Inline label="Rarity" held={own(item.rarity)} show={(item.rarity && catalogue.rarity.get(item.rarity)?.name) || ""} text={(item.rarity && catalogue.rarity.get(item.rarity)?.name) || ""} names={namesOf(catalogue.rarity)} onWrite={(t) => write("item", item.id, "rarity", t)} />
+            </Row>
+            <Row label="Status">
+              <select aria-label="Status" className="rounded-sm bg-transparent px-1 text-right hover:bg-pick" value={item.status} onChange={(e) => void store.submit([setField(catalogue, "item", item.id, "status", e.target.value)])}>
+                {STATUSES.map((s) => (
+                  <option key={s}>{s}</option>
+                ))}
+              </select>
+            </Row>
+            {field("level", "Level")}
+            {field("stack", "Stack limit")}
+            {field("mass", "Mass, kg")}
+            {field("buy", "Buy price", sayCost)}
+            {field("sell", "Sell price", sayCost)}
+          </div>
+          <Row label="Tags">
+            <Inline label="Tags" held={own(item.tags.length ? "x" : "")} show={item.tags.map((t) => catalogue.tag.get(t)?.name).join(", ")} text={item.tags.map((t) => catalogue.tag.get(t)?.name).join(", ")} onWrite={(t) => write("item", item.id, "tags", t)} />
+          </Row>
+          <div className="pt-1">
+            <Inline label="Description" held={own(item.description)} show={item.description || "No description yet"} text={item.description} long onWrite={(t) => write("item", item.id, "description", t)} />
+          </div>
+        </Section>
+        <Section title="Stats">
+          {catalogue.stat.size === 0 && <p className="text-second">No stats in this pantry yet. Setup is where they are made.</p>}
+          <div className="grid grid-cols-2 gap-x-5">
+            {[...catalogue.stat.values()].map((stat) => {
+              const value = heldStat(catalogue, item, stat.id);
+              const { [stat.id]: _, ...others } = item.stats;
+              const below = value.from === "own" && heldStat(catalogue, { ...item, stats: others }, stat.id).from === "inherited";
+              return (
+                <Row key={stat.id} label={stat.unit ? `${stat.name}, ${stat.unit}` : stat.name}>
+                  <Inline label={stat.name} held={value} numeric show={value.value === null ? "" : sayQuantity(value.value)} text={String(value.value ?? "")} onWrite={(t) => write("item", item.id, `stats.${stat.id}`, t)} onPutBack={below ? () => void write("item", item.id, `stats.${stat.id}`, "") : undefined} />
+                </Row>
+              );
+            })}
+          </div>
+        </Section>
+        <CostSection id={item.id} />
+        {margin !== null && (
+          <p className="pt-1 text-second">
+            Sells at <span className={cx("font-semibold", margin < 0 ? "text-beet" : "text-kelp")}>{sayMargin(margin)}</span> over its cost.
+          </p>
+        )}
+        <div ref={get} />
+        <Section title="Made by" aside={made.length > 1 ? count(made.length, "way") : undefined} action={<Button look="quiet" onClick={() => setAdding("craft")}>Add recipe</Button>}>
+          {adding === "craft" && <RecipeEditor start={` -> 1 ${name}`} onDone={() => setAdding(null)} />}
+          {made.length === 0 && !adding && <p className="text-second">No recipe makes it.</p>}
+          <div className="space-y-2">
+            {made.map((r) => (
+              <RecipeCard key={r.id} recipe={r} best={board.figures[item.id]?.by === r.id && made.length + sources.length > 1} />
+            ))}
+          </div>
+        </Section>
+        <Section
+          title="Found at"
+          action={
+            <Button look="quiet" onClick={() => void store.submit([{ op: "add", kind: "source", record: newSource(catalogue, item.id) }])}>
+              Add source
+            </Button>
+          }
+        >
+          {sources.length === 0 && <p className="text-second">Nowhere: no place gives it and no shop sells it.</p>}
+          {sources.map((s) => (
+            <SourceRow key={s.id} id={s.id} best={board.figures[item.id]?.by === s.id} />
+          ))}
+        </Section>
+        <div ref={use} />
+        <Section title="Used in">
+          {uses.length === 0 && <p className="text-second">No recipe uses it.</p>}
+          <RecipeJars recipes={uses} />
+        </Section>
+        <Section title="Salvaged to" action={<Button look="quiet" onClick={() => setAdding("salvage")}>Add salvage</Button>}>
+          {adding === "salvage" && <RecipeEditor start={`salvage ${name} -> `} onDone={() => setAdding(null)} />}
+          {salvages.length === 0 && adding !== "salvage" && <p className="text-second">Nothing: it can't be taken apart.</p>}
+          <div className="space-y-2">
+            {salvages.map((r) => (
+              <RecipeCard key={r.id} recipe={r} best={false} />
+            ))}
+          </div>
+        </Section>
+        <Section title="Note to colleagues">
+          <Inline label="Note" held={own(item.note)} show={item.note || "No note"} text={item.note} long onWrite={(t) => write("item", item.id, "note", t)} />
+        </Section>
+        <HistoryOf id={item.id} />
+      </div>
+    </aside>
+  );
+}
+
+const namesOf = (records: ReadonlyMap<Id, { name: string }>): string[] => [...records.values()].map((r) => r.name);
+
+export function Section({ title, aside, action, children }: { title: string; aside?: ReactNode; action?: ReactNode; children: ReactNode }) {
+  return (
+    <section aria-label={title} className="pt-3.5">
+      <div className="flex min-h-7 items-center justify-between">
+        <h3 className="head">{title}</h3>
+        {aside && <span className="text-[12px] font-semibold text-kelp">{aside}</span>}
+        {action}
+      </div>
+      {children}
+    </section>
+  );
+}
+
+function Row({ label, children }: { label: string; children: ReactNode }) {
+  return (
+    <div className="flex min-h-7 items-center justify-between gap-2 border-b border-dotted border-line">
+      <span className="shrink-0 text-second">{label}</span>
+      <span className="min-w-0 text-right">{children}</span>
+    </div>
+  );
+}
+
+function FindingLines({ findings }: { findings: readonly { fingerprint: string; severity: "error" | "warning"; says: string }[] }) {
+  const places = usePlaces();
+  return (
+    <ul aria-label="Findings" className="mt-3 rounded-sm bg-beet-wash px-2.5 py-1.5">
+      {findings.map((f) => (
+        <li key={f.fingerprint}>
+          <button type="button" className="flex items-start gap-2 py-0.5 text-left hover:underline" onClick={() => places.go("checks", { finding: f.fingerprint })}>
+            <span className="mt-1.5">
+              <Dot severity={f.severity} />
+            </span>
+            {f.says}
+          </button>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function RecipeCard({ recipe, best }: { recipe: Recipe; best: boolean }) {
+  const { catalogue } = useLive();
+  const places = usePlaces();
+  const entries = recipe.lines.map((l) => ({ ...l, name: catalogue.item.get(l.item)?.name ?? "", span: { from: 0, to: 0 } }));
+  return (
+    <div>
+      <div className="flex items-center justify-between">
+        <button type="button" className={cx("font-semibold hover:underline", recipe.status === "retired" && "text-third line-through")} onClick={() => places.open("recipe", recipe.id)}>
+          {recipe.name}
+        </button>
+        {best && <span className="text-[12px] font-semibold text-kelp">cheapest</span>}
+      </div>
+      <Drawn parsed={{ entries, ticks: recipe.ticks, fee: recipe.fee, feeCurrency: recipe.feeCurrency, kind: recipe.kind }} />
+    </div>
+  );
+}
+
+function RecipeJars({ recipes }: { recipes: readonly Recipe[] }) {
+  const places = usePlaces();
+  return (
+    <ul className="flex flex-wrap gap-1.5">
+      {recipes.slice(0, 40).map((r) => {
+        const output = r.lines.find((l) => l.role === "output");
+        return (
+          <li key={r.id}>{output ? <Jar id={output.item} onOpen={() => places.open("recipe", r.id)} /> : <Button onClick={() => places.open("recipe", r.id)}>{r.name}</Button>}</li>
+        );
+      })}
+      {recipes.length > 40 && <li className="text-second">and {recipes.length - 40} more</li>}
+    </ul>
+  );
+}
+
+function SourceRow({ id, best }: { id: Id; best: boolean }) {
+  const { catalogue } = useLive();
+  const places = usePlaces();
+  const write = useWrite();
+  const source = catalogue.source.get(id);
+  if (!source) return null;
+  const gives = source.lines.map((l) => `${l.min === l.max ? sayQuantity(l.min) : `${sayQuantity(l.min)}–${sayQuantity(l.max)}`} ${catalogue.item.get(l.item)?.name}${l.chance === 1 ? "" : ` ${sayQuantity(l.chance * 100)}%`}`).join(", ");
+  const time = formatTicks(source.ticks, catalogue.pantry.ticksPerSecond);
+  return (
+    <div className="border-b border-hair py-1">
+      <div className="flex items-center justify-between">
+        <button type="button" className="font-semibold hover:underline" onClick={() => places.open("source", id)}>
+          {source.name}
+        </button>
+        {best && <span className="text-[12px] font-semibold text-kelp">cheapest</span>}
+      </div>
+      <div className="flex items-center gap-1 text-second">
+        <span className="flex-1 truncate" title={gives}>
+          {source.kind === "shop" ? "sells" : "gives"} {gives}
+        </span>
+        {source.kind === "shop" ? (
+          <>
+            <Inline label="Price" held={{ value: source.price, from: "own" }} numeric show={sayCost(source.price)} text={String(source.price)} onWrite={(t) => write("source", id, "price", t)} />
+            {(source.currency && catalogue.currency.get(source.currency)?.name) || "value"}
+          </>
+        ) : (
+          <>
+            in <Inline label="Time of one run" held={{ value: source.ticks, from: "own" }} numeric show={time} text={time} onWrite={(t) => write("source", id, "ticks", t)} />
+          </>
+        )}
+      </div>
+    </div>
+  );
+}
+

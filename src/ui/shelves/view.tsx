@@ -1,0 +1,177 @@
+"use client";
+/** The shelves: every item in a grid, filtered by type, rarity, tag, status and text. */
+import { Plus, X } from "lucide-react";
+import { Popover } from "radix-ui";
+import { useEffect, useMemo, useState } from "react";
+import { byKey, lineage } from "@/core/catalogue/catalogue";
+import { fold, newId } from "@/core/catalogue/names";
+import { blank, type Id, type Item, type Kind, STATUSES } from "@/core/catalogue/records";
+import { Keys } from "@/core/notation/write";
+import { count } from "@/core/numbers/format";
+import { usePlaces } from "../frame/navigate";
+import { ViewHead } from "../frame/view-head";
+import { readEntries } from "../grid/entries";
+import { Grid } from "../grid/grid";
+import { Button, cx, Empty } from "../kit/kit";
+import { useFindingsAbout, useKept, useLive, useStore } from "../pantry/provider";
+import { itemColumns } from "./columns";
+
+const HIDDEN_AT_FIRST = ["status", "tags", "mass", "time", "buy"];
+
+export function ShelvesView() {
+  const { catalogue, board, last } = useLive();
+  const store = useStore();
+  const places = usePlaces();
+  const findings = useFindingsAbout();
+  const [order, setOrder] = useState({ column: "name", down: false });
+  const [shown, setShown] = useKept<string[] | null>("salty-columns", null);
+  const query = places.query.toString();
+  const all = useMemo(() => itemColumns(catalogue, board, findings), [catalogue, board, findings]);
+  const firstStats = useMemo(() => [...catalogue.stat.keys()].slice(0, 2).map((id) => `stats.${id}`), [catalogue.stat]);
+  const visible = useMemo(() => all.filter((c) => c.id === "name" || (shown ? shown.includes(c.id) : !HIDDEN_AT_FIRST.includes(c.id) && (!c.id.startsWith("stats.") || firstStats.includes(c.id)))), [all, shown, firstStats]);
+
+  const rows = useMemo(() => {
+    const q = new URLSearchParams(query);
+    const type = q.get("type") ? byKey(catalogue, "type", q.get("type") ?? "")?.id : undefined;
+    const rarity = q.get("rarity") ? byKey(catalogue, "rarity", q.get("rarity") ?? "")?.id : undefined;
+    const tag = q.get("tag") ? byKey(catalogue, "tag", q.get("tag") ?? "")?.id : undefined;
+    const text = fold(q.get("text") ?? "");
+    const list = [...catalogue.item.values()].filter(
+      (i) =>
+        (!q.get("type") || lineage(catalogue, i.type).some((t) => t.id === type)) &&
+        (!q.get("rarity") || i.rarity === rarity) &&
+        (!q.get("tag") || (tag !== undefined && i.tags.includes(tag))) &&
+        (!q.get("status") || i.status === q.get("status")) &&
+        (!q.get("found") || findings.has(i.id)) &&
+        (!text || fold(i.name).includes(text) || fold(i.key).includes(text) || fold(i.description).includes(text)),
+    );
+    const column = all.find((c) => c.id === order.column) ?? all[0];
+    const values = new Map(list.map((i) => [i.id, column.sort(i)]));
+    const sign = order.down ? -1 : 1;
+    return list.sort((a, b) => {
+      const [x, y] = [values.get(a.id) ?? "", values.get(b.id) ?? ""];
+      return x < y ? -sign : x > y ? sign : a.name < b.name ? -1 : 1;
+    });
+  }, [catalogue, all, order, query, findings]);
+
+  const make = async () => {
+    const item = blank("item", { id: newId(), key: new Keys(catalogue).next("item", "New item"), name: "New item" });
+    const answer = await store.submit([{ op: "add", kind: "item", record: item }]);
+    if (answer.ok) places.ask({ item: item.key, new: null, type: null, rarity: null, tag: null, status: null, text: null, found: null });
+  };
+  // The command field asks for a new item by address.
+  const asked = places.query.get("new") === "1";
+  useEffect(() => {
+    if (!asked) return;
+    places.ask({ new: null }, true);
+    void make();
+    // biome-ignore lint/correctness/useExhaustiveDependencies: once per request
+  }, [asked]);
+
+  const filtered = ["type", "rarity", "tag", "status", "text", "found"].some((n) => places.query.get(n));
+  const selected = places.query.get("item");
+  return (
+    <>
+      <ViewHead title="Shelves">
+        <Button look="solid" onClick={() => void make()}>
+          <Plus size={14} aria-hidden /> New item
+        </Button>
+      </ViewHead>
+      <div className="flex min-h-10 flex-wrap items-center gap-1.5 border-b border-line bg-shade px-3.5 py-1.5">
+        <input
+          type="search"
+          aria-label="Search the shelves"
+          placeholder="Search name, key, text"
+          className="field w-44!"
+          value={places.query.get("text") ?? ""}
+          onChange={(e) => places.ask({ text: e.target.value || null }, true)}
+        />
+        <Filter kind="type" label="Type" />
+        <Filter kind="rarity" label="Rarity" />
+        <Filter kind="tag" label="Tag" />
+        <select aria-label="Status" className="field w-auto!" value={places.query.get("status") ?? ""} onChange={(e) => places.ask({ status: e.target.value || null }, true)}>
+          <option value="">Status</option>
+          {STATUSES.map((s) => (
+            <option key={s}>{s}</option>
+          ))}
+        </select>
+        <Button aria-pressed={!!places.query.get("found")} className={cx(places.query.get("found") && "border-ink!")} onClick={() => places.ask({ found: places.query.get("found") ? null : "1" }, true)}>
+          With findings
+        </Button>
+        {filtered && (
+          <Button look="quiet" onClick={() => places.ask({ type: null, rarity: null, tag: null, status: null, text: null, found: null }, true)}>
+            <X size={14} aria-hidden /> Clear
+          </Button>
+        )}
+        <span className="ml-auto text-second">{filtered ? `${rows.length} of ${count(catalogue.item.size, "item")}` : count(rows.length, "item")}</span>
+        <ColumnChoice all={all.map((c) => ({ id: c.id, title: c.title }))} shown={visible.map((c) => c.id)} onChange={setShown} />
+      </div>
+      <Grid<Item>
+        label="Items"
+        rows={rows}
+        columns={visible}
+        keyOf={(i) => i.id}
+        activeKey={selected ? (byKey(catalogue, "item", selected)?.id ?? null) : null}
+        onActive={(i) => places.ask({ item: i.key }, true)}
+        onOpen={(i) => places.ask({ item: i.key })}
+        onWrite={async (entries) => {
+          const read = readEntries(catalogue, entries.map((e) => ({ kind: "item", id: e.row.id, field: e.column, text: e.text })));
+          if ("says" in read) return read.says;
+          const answer = await store.submit(read.edits);
+          return answer.ok ? null : answer.says;
+        }}
+        moved={last?.items as ReadonlySet<string> | undefined}
+        order={order}
+        onOrder={setOrder}
+        empty={
+          filtered ? (
+            <Empty title="Nothing on these shelves" action={<Button onClick={() => places.ask({ type: null, rarity: null, tag: null, status: null, text: null, found: null }, true)}>Show all items</Button>}>
+              No item fits all of these filters.
+            </Empty>
+          ) : (
+            <Empty title="The shelves are empty" action={<Button look="solid" onClick={() => void make()}>Add the first item</Button>}>
+              Items belong here: what players find, make, use and sell. Recipes you write make stubs for names that are new.
+            </Empty>
+          )
+        }
+      />
+    </>
+  );
+}
+
+function Filter({ kind, label }: { kind: Extract<Kind, "type" | "rarity" | "tag">; label: string }) {
+  const { catalogue } = useLive();
+  const places = usePlaces();
+  const records = [...(catalogue[kind] as ReadonlyMap<Id, { id: Id; key: string; name: string }>).values()].sort((a, b) => a.name.localeCompare(b.name));
+  if (!records.length) return null;
+  return (
+    <select aria-label={label} className="field w-auto! max-w-32" value={places.query.get(kind) ?? ""} onChange={(e) => places.ask({ [kind]: e.target.value || null }, true)}>
+      <option value="">{label}</option>
+      {records.map((r) => (
+        <option key={r.id} value={r.key}>
+          {r.name}
+        </option>
+      ))}
+    </select>
+  );
+}
+
+function ColumnChoice({ all, shown, onChange }: { all: readonly { id: string; title: string }[]; shown: readonly string[]; onChange: (shown: string[]) => void }) {
+  return (
+    <Popover.Root>
+      <Popover.Trigger asChild>
+        <Button>Columns</Button>
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content align="end" sideOffset={4} className="z-40 grid max-h-96 w-72 grid-cols-2 gap-x-3 overflow-auto rounded-sm border border-line bg-salt p-3 shadow-lg">
+          {all.slice(1).map((c) => (
+            <label key={c.id} className="flex items-center gap-2 py-0.5">
+              <input type="checkbox" checked={shown.includes(c.id)} onChange={(e) => onChange(e.target.checked ? [...shown, c.id] : shown.filter((s) => s !== c.id))} />
+              {c.title}
+            </label>
+          ))}
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
