@@ -12,14 +12,18 @@ const text = ({ catalogue, board }: State): string => {
   return JSON.stringify({ revision: catalogue.revision, pantry: catalogue.pantry, shelves, board });
 };
 
+/**
+ * As JSON, or as the same JSON in a gzip file where the caller accepts application/gzip. (The framework drops
+ * content-encoding from handlers' answers and compresses none of them itself.)
+ */
 export async function snapshot(engine: Engine, accepts: string): Promise<Response> {
   const { state } = engine;
-  const headers = { "content-type": "application/json", "cache-control": "no-store", vary: "accept-encoding" };
-  if (!accepts.includes("gzip")) return new Response(text(state), { headers });
+  const headers = { "cache-control": "no-store", vary: "accept" };
+  if (!accepts.includes("application/gzip")) return new Response(text(state), { headers: { ...headers, "content-type": "application/json" } });
   let body = packed.get(state);
   if (!body) {
     body = pack(text(state), { level: 3 }) as Promise<Buffer>;
     packed.set(state, body);
   }
-  return new Response(new Uint8Array(await body), { headers: { ...headers, "content-encoding": "gzip" } });
+  return new Response(new Uint8Array(await body), { headers: { ...headers, "content-type": "application/gzip" } });
 }

@@ -29,7 +29,8 @@ export function keyIndex(catalogue: Catalogue, kind: Kind): ReadonlyMap<string, 
   let index = keyIndexes.get(records);
   if (!index) {
     index = new Map();
-    for (const record of records.values()) index.set(fold(record.key), record.id);
+    // The first holder of a key keeps it, so that a second one is found out.
+    for (const record of records.values()) if (!index.has(fold(record.key))) index.set(fold(record.key), record.id);
     keyIndexes.set(records, index);
   }
   return index;

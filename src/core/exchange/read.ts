@@ -192,7 +192,7 @@ class Import {
       if (name === "time") out.ticks = this.time(value, `${place}.time`);
       else if (name === "fee" || name === "price") Object.assign(out, this.money(name, value, `${place}.${name}`));
       else if (field.as === "ref") out[name] = value === null ? null : this.reference(field.to, value, `${place}.${name}`);
-      else if (field.as === "refs") out[name] = Array.isArray(value) ? value.map((v, i) => this.reference(field.to, v, `${place}.${name}[${i}]`)) : this.problem(`${place}.${name}`, "Expected a list of keys.");
+      else if (field.as === "refs") out[name] = this.references(kind, known.id, name, field.to, value, `${place}.${name}`);
       else if (field.as === "stats") out[name] = this.stats(value, `${place}.${name}`);
       else out[name] = value;
     }
@@ -249,6 +249,17 @@ class Import {
     const offers = nearest(value, keys);
     this.problem(place, `There is no ${kindWord(kind)} “${value}”.${offers.length ? ` Did you mean ${offers.join(" or ")}?` : ` Add it to "${sectionOf(kind)}".`}`);
     return null;
+  }
+
+  /** A set of records: where the pantry holds the same set already, it keeps its order. */
+  private references(kind: Kind, id: Id, name: string, to: Kind, value: Json, place: string): (Id | null)[] {
+    if (!Array.isArray(value)) {
+      this.problem(place, "Expected a list of keys.");
+      return [];
+    }
+    const ids = value.map((v, i) => this.reference(to, v, `${place}[${i}]`));
+    const before = (recordAt(this.catalogue, kind, id) as unknown as Record<string, Id[]> | undefined)?.[name];
+    return before && before.length === ids.length && before.every((b) => ids.includes(b)) ? before : ids;
   }
 
   private stats(value: Json, place: string): Record<string, unknown> {

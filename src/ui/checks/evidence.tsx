@@ -18,7 +18,7 @@ export function EvidenceView({ evidence }: { evidence: Evidence }) {
             {evidence.certain ? "It gains even in the worst draw of every chance and range." : "It gains in expectation: a single round may lose, many rounds will not."}
             {evidence.live ? " A player can start it." : " Nobody can start it yet, because some of it is out of reach."}
           </p>
-          <Lines lines={evidence.runs.map((r) => ({ recipe: r.recipe, line: r.line, times: r.times }))} />
+          {evidence.runs.some((r) => r.line.length > 70) && <Lines lines={evidence.runs.map((r) => ({ recipe: r.recipe, line: r.line, times: r.times }))} />}
         </>
       );
     case "circle":

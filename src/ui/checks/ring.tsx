@@ -11,7 +11,7 @@ const CARD = { w: 216, h: 66 };
 
 export function Ring({ loop, onOpen }: { loop: Loop; onOpen: (recipe: Loop["runs"][number]["recipe"]) => void }) {
   const n = loop.runs.length;
-  const height = n === 1 ? 190 : n <= 3 ? 300 : 380;
+  const height = n === 1 ? 190 : n === 2 ? 210 : n === 3 ? 300 : 380;
   const [cx, cy] = [WIDTH / 2, height / 2];
   const [rx, ry] = [WIDTH / 2 - CARD.w / 2 - 6, height / 2 - CARD.h / 2 - 6];
   const at = (turn: number) => ({ x: cx + rx * Math.cos(turn), y: cy + ry * Math.sin(turn) });

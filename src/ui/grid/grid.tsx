@@ -60,7 +60,7 @@ export function Grid<R>({ label, rows, columns, keyOf, activeKey, onActive, onOp
   const [editing, setEditing] = useState<{ text: string; keep: boolean } | null>(null);
   const [refusal, setRefusal] = useState<string | null>(null);
   const [pending, setPending] = useState<ReadonlyMap<string, string>>(new Map());
-  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => scroller.current, estimateSize: () => ROW, overscan: 12, scrollPaddingStart: 30 });
+  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => scroller.current, estimateSize: () => ROW, overscan: 12, scrollPaddingEnd: 44 });
   const template = columns.map((c) => `${c.width}px`).join(" ");
   const width = columns.reduce((t, c) => t + c.width, 0);
   const lefts = useMemo(() => columns.map((_, i) => columns.slice(0, i).reduce((t, c) => t + c.width, 0)), [columns]);
@@ -76,7 +76,7 @@ export function Grid<R>({ label, rows, columns, keyOf, activeKey, onActive, onOp
     const index = activeKey ? rows.findIndex((r) => keyOf(r) === activeKey) : -1;
     if (index >= 0 && index !== at.row) {
       setSpot((s) => ({ ...s, row: index }));
-      virtual.scrollToIndex(index);
+      virtual.scrollToIndex(index, { align: "center" });
     }
   }, [activeKey, rows, keyOf, virtual, at.row]);
 
@@ -208,7 +208,7 @@ export function Grid<R>({ label, rows, columns, keyOf, activeKey, onActive, onOp
   };
 
   return (
-    <div className="relative flex min-h-0 flex-1 flex-col bg-fog">
+    <div className="relative flex min-h-0 min-w-0 flex-1 flex-col bg-fog">
       {/* biome-ignore lint/a11y/useSemanticElements: a virtualised grid can't be a table */}
       <div
         ref={scroller}

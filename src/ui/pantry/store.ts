@@ -136,14 +136,15 @@ export class PantryStore {
   }
 
   private async fetchAll(): Promise<void> {
-    const answer = await fetch(this.path, { cache: "no-store" }).catch(() => null);
+    const answer = await fetch(this.path, { cache: "no-store", headers: { accept: "application/gzip" } }).catch(() => null);
     if (answer?.status === 404) return this.set({ link: "missing" });
-    if (!answer?.ok) {
+    const plain = answer?.ok && answer.body ? await new Response(answer.body.pipeThrough(new DecompressionStream("gzip"))).json().catch(() => null) : null;
+    if (!plain) {
       this.set({ link: this.view.state ? "away" : "opening" });
       setTimeout(() => void this.load(), 1000);
       return;
     }
-    const body = (await answer.json()) as { revision: number; pantry: Pantry; shelves: { [K in Kind]: AnyRecord[] }; board: Board };
+    const body = plain as { revision: number; pantry: Pantry; shelves: { [K in Kind]: AnyRecord[] }; board: Board };
     const shelves = Object.fromEntries(KINDS.map((kind) => [kind, new Map(body.shelves[kind].map((r) => [r.id, r]))]));
     const catalogue = { revision: body.revision, pantry: body.pantry, ...shelves } as unknown as Catalogue;
     this.set({ state: { catalogue, board: body.board, last: this.view.state?.last ?? null }, link: "live" });

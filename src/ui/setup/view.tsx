@@ -27,7 +27,7 @@ const TABS: readonly { kind: Exclude<Kind, "item" | "recipe">; label: string; he
   { kind: "source", label: "Sources", help: "Where things enter the world: gathering with its time, shops with their price." },
 ];
 
-const WIDTHS: Record<string, number> = { name: 190, key: 170, lines: 330, note: 200, parent: 120, colour: 96, ticks: 80, icon: 130, unit: 70, form: 80, better: 80, kind: 90, currency: 100, symbol: 70, worth: 80, rank: 80 };
+const WIDTHS: Record<string, number> = { name: 184, key: 160, lines: 310, note: 120, parent: 120, colour: 96, ticks: 80, icon: 130, unit: 70, form: 80, better: 80, kind: 90, currency: 100, symbol: 70, worth: 80, rank: 80 };
 const TITLES: Record<string, string> = { lines: "Gives", ticks: "Time", parent: "Parent type", better: "Better when", mass: "Mass kg" };
 
 export function SetupView() {

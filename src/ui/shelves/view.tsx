@@ -3,7 +3,7 @@
 import { Plus, X } from "lucide-react";
 import { Popover } from "radix-ui";
 import { useEffect, useMemo, useState } from "react";
-import { byKey, lineage } from "@/core/catalogue/catalogue";
+import { byKey, type Catalogue, lineage } from "@/core/catalogue/catalogue";
 import { fold, newId } from "@/core/catalogue/names";
 import { blank, type Id, type Item, type Kind, STATUSES } from "@/core/catalogue/records";
 import { Keys } from "@/core/notation/write";
@@ -27,7 +27,7 @@ export function ShelvesView() {
   const [shown, setShown] = useKept<string[] | null>("salty-columns", null);
   const query = places.query.toString();
   const all = useMemo(() => itemColumns(catalogue, board, findings), [catalogue, board, findings]);
-  const firstStats = useMemo(() => [...catalogue.stat.keys()].slice(0, 2).map((id) => `stats.${id}`), [catalogue.stat]);
+  const firstStats = useMemo(() => mostUsedStats(catalogue).slice(0, 2).map((id) => `stats.${id}`), [catalogue]);
   const visible = useMemo(() => all.filter((c) => c.id === "name" || (shown ? shown.includes(c.id) : !HIDDEN_AT_FIRST.includes(c.id) && (!c.id.startsWith("stats.") || firstStats.includes(c.id)))), [all, shown, firstStats]);
 
   const rows = useMemo(() => {
@@ -81,29 +81,29 @@ export function ShelvesView() {
         <input
           type="search"
           aria-label="Search the shelves"
-          placeholder="Search name, key, text"
-          className="field w-44!"
+          placeholder="Search"
+          className="field w-28!"
           value={places.query.get("text") ?? ""}
           onChange={(e) => places.ask({ text: e.target.value || null }, true)}
         />
         <Filter kind="type" label="Type" />
         <Filter kind="rarity" label="Rarity" />
         <Filter kind="tag" label="Tag" />
-        <select aria-label="Status" className="field w-auto!" value={places.query.get("status") ?? ""} onChange={(e) => places.ask({ status: e.target.value || null }, true)}>
+        <select aria-label="Status" className="field w-[78px]! px-1!" value={places.query.get("status") ?? ""} onChange={(e) => places.ask({ status: e.target.value || null }, true)}>
           <option value="">Status</option>
           {STATUSES.map((s) => (
             <option key={s}>{s}</option>
           ))}
         </select>
         <Button aria-pressed={!!places.query.get("found")} className={cx(places.query.get("found") && "border-ink!")} onClick={() => places.ask({ found: places.query.get("found") ? null : "1" }, true)}>
-          With findings
+          Findings
         </Button>
         {filtered && (
           <Button look="quiet" onClick={() => places.ask({ type: null, rarity: null, tag: null, status: null, text: null, found: null }, true)}>
             <X size={14} aria-hidden /> Clear
           </Button>
         )}
-        <span className="ml-auto text-second">{filtered ? `${rows.length} of ${count(catalogue.item.size, "item")}` : count(rows.length, "item")}</span>
+        <span className="ml-auto text-second">{filtered ? `${rows.length} of ${catalogue.item.size}` : count(rows.length, "item")}</span>
         <ColumnChoice all={all.map((c) => ({ id: c.id, title: c.title }))} shown={visible.map((c) => c.id)} onChange={setShown} />
       </div>
       <Grid<Item>
@@ -139,13 +139,20 @@ export function ShelvesView() {
   );
 }
 
+/** Stats by how many items say them, so that the first columns are the ones with something in them. */
+function mostUsedStats(catalogue: Catalogue): Id[] {
+  const uses = new Map([...catalogue.stat.keys()].map((id) => [id, 0]));
+  for (const item of catalogue.item.values()) for (const id of Object.keys(item.stats) as Id[]) uses.set(id, (uses.get(id) ?? 0) + 1);
+  return [...uses].sort((a, b) => b[1] - a[1]).map(([id]) => id);
+}
+
 function Filter({ kind, label }: { kind: Extract<Kind, "type" | "rarity" | "tag">; label: string }) {
   const { catalogue } = useLive();
   const places = usePlaces();
   const records = [...(catalogue[kind] as ReadonlyMap<Id, { id: Id; key: string; name: string }>).values()].sort((a, b) => a.name.localeCompare(b.name));
   if (!records.length) return null;
   return (
-    <select aria-label={label} className="field w-auto! max-w-32" value={places.query.get(kind) ?? ""} onChange={(e) => places.ask({ [kind]: e.target.value || null }, true)}>
+    <select aria-label={label} className="field w-[78px]! px-1!" value={places.query.get(kind) ?? ""} onChange={(e) => places.ask({ [kind]: e.target.value || null }, true)}>
       <option value="">{label}</option>
       {records.map((r) => (
         <option key={r.id} value={r.key}>

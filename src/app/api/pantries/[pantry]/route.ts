@@ -3,4 +3,4 @@ import { snapshot } from "@/server/snapshot";
 
 export const dynamic = "force-dynamic";
 
-export const GET = pantryRoute(({ engine, request }) => snapshot(engine, request.headers.get("accept-encoding") ?? ""));
+export const GET = pantryRoute(({ engine, request }) => snapshot(engine, request.headers.get("accept") ?? ""));

@@ -1,0 +1,93 @@
+import { readFileSync } from "node:fs";
+import Ajv from "ajv/dist/2020";
+import { describe, expect, it } from "vitest";
+import demo from "../../demo/brackwater-reach.json";
+import { emptyCatalogue } from "../catalogue/catalogue";
+import { item, kitchen, must, newItem, pantry, recipe } from "../testing/kitchen";
+import { exportBundle } from "./bundle";
+import { planImport } from "./read";
+
+const empty = () => emptyCatalogue(pantry());
+const bundle = (part: object) => JSON.stringify({ format: "salty-pantry-bundle", version: 1, ...part });
+const taken = (text: string) => {
+  const plan = planImport(empty(), text);
+  expect(plan.problems).toEqual([]);
+  return must(empty(), plan.edits);
+};
+const problems = (text: string) => planImport(empty(), text).problems.map((p) => `${p.place}: ${p.says}`);
+
+describe("the bundle", () => {
+  it("is the same to the byte after export, import and export", () => {
+    const first = exportBundle(taken(JSON.stringify(demo)));
+    expect(exportBundle(taken(first))).toBe(first);
+    const kitchenware = exportBundle(kitchen("gather 1..3 Kelp + 1 Shell 20% in 30s\nbuy Crock for 5\nsalvage Crock -> 1 Clay 50% using Hammer lasting 9 at Bench in 7t fee 0.1 shells"));
+    expect(exportBundle(taken(kitchenware))).toBe(kitchenware);
+  });
+
+  it("changes nothing when it is imported twice", () => {
+    const once = taken(JSON.stringify(demo));
+    const again = planImport(once, exportBundle(once));
+    expect(again).toMatchObject({ edits: [], added: 0, changed: 0, problems: [] });
+  });
+
+  it("fits its JSON Schema, as do the demo and every shorthand", () => {
+    const validate = new Ajv({ strict: true, strictRequired: false, allErrors: true, allowUnionTypes: true }).compile(JSON.parse(readFileSync("docs/bundle.schema.json", "utf8")) as object);
+    const shorthand = { format: "salty-pantry-bundle", version: 1, items: [{ name: "Eel" }], recipes: ["2 Eel -> 1 Pie", { line: "salvage Pie -> 1 Eel", key: "unpie" }, { key: "r", ingredients: ["eel"], outputs: [{ item: "pie", quantity: [1, 2], chance: 0.5 }], fee: 2, time: 30 }], sources: [{ name: "Weir", gives: ["eel"], time: "30s" }] };
+    for (const value of [demo, JSON.parse(exportBundle(taken(JSON.stringify(demo)))), shorthand]) expect(validate(value), JSON.stringify(validate.errors?.slice(0, 3))).toBe(true);
+    expect(validate({ format: "salty-pantry-bundle", version: 1, items: [{ key: "a", rarty: "x" }] })).toBe(false);
+    taken(JSON.stringify(shorthand));
+  });
+
+  it("takes a recipe structured or as a line, and makes stubs of names that exist nowhere", () => {
+    const c = taken(bundle({ items: [{ key: "river_eel" }], recipes: [{ key: "smoke", line: "Smoke eel: 2 River eel -> 2 Smoked eel in 90s" }, "salvage Smoked eel -> 1 Eel skin", { key: "bait", ingredients: [{ item: "river_eel", quantity: 0.5 }], outputs: [{ item: "cut_bait", quantity: [1, 3], chance: 0.25 }], tools: [{ item: "knife", uses: 9 }] }] }));
+    expect(recipe(c, "Smoke eel")).toMatchObject({ key: "smoke", ticks: 1800, status: "ready" });
+    expect(recipe(c, "Bait").lines).toMatchObject([{ role: "ingredient", min: 0.5 }, { role: "output", min: 1, max: 3, chance: 0.25 }, { role: "tool", uses: 9 }]);
+    expect(item(c, "River eel").status).toBe("ready");
+    expect(["Smoked eel", "Eel skin", "Cut bait", "Knife"].map((n) => item(c, n).status)).toEqual(["stub", "stub", "stub", "stub"]);
+  });
+
+  it("says line and column where it is no JSON", () => {
+    expect(problems('{\n "format": "salty-pantry-bundle",\n oops }')[0]).toMatch(/^line 3, column 2: This is not JSON/);
+    expect(problems("[1]")[0]).toContain("one JSON object");
+    expect(problems("{}")[0]).toContain("format: Expected");
+    expect(problems('{"format":"salty-pantry-bundle","version":7}')[0]).toContain("version: This program reads version 1");
+  });
+
+  it("reports every fault with its place, and plans nothing then", () => {
+    const text = bundle({
+      itmes: [],
+      items: [{ key: "eel", rarty: "x" }, { key: "EEL" }, { key: "crock", type: "vesel", stack: 0 }, 7],
+      types: [{ key: "vessel", name: "Vessel" }],
+      recipes: [{ key: "a", line: "2 Eel -> " }, { key: "b", outputs: [{ item: "eel", quantity: "two" }], tme: 3 }, { key: "c", line: "1 Eel -> 1 Pie", time: 3 }],
+    });
+    const plan = planImport(empty(), text);
+    expect(plan.edits).toEqual([]);
+    expect(problems(text)).toEqual([
+      "itmes: Unknown field. Did you mean items?",
+      "items[3]: Expected an object.",
+      "items[1].key: The key “EEL” stands here twice. Keys are unique within a kind, ignoring case and “_”.",
+      "items[0].rarty: Unknown field. Did you mean rarity?",
+      "items[2].type: There is no type “vesel”. Did you mean vessel?",
+      "recipes[0].line, column 9: Expected what it makes.",
+      "recipes[1].tme: Unknown field. Did you mean time?",
+      "recipes[1].outputs[0].quantity: Expected a number, or a range of two such as [1, 3].",
+      "recipes[2].time: The line says this already. Give \"time\" or the line, not both.",
+    ]);
+    expect(problems(bundle({ items: [{ key: "crock", stack: 0 }] }))).toEqual(["items[0].stack: 0 is outside 1 to 1000000."]);
+  });
+
+  it("merges by key, and removes what it does not name only when asked", () => {
+    const c = taken(bundle({ items: [{ key: "eel", sell: 2 }, { key: "cork" }] }));
+    const text = bundle({ items: [{ key: "eel", sell: 3 }, { key: "tar" }] });
+    expect(planImport(c, text)).toMatchObject({ added: 1, changed: 1, removed: 0 });
+    const replaced = planImport(c, text, true);
+    expect(replaced).toMatchObject({ added: 1, changed: 1, removed: 1 });
+    expect([...must(c, replaced.edits).item.values()].map((i) => i.key).sort()).toEqual(["eel", "tar"]);
+  });
+
+  it("sorts records by key whatever the order they were made in", () => {
+    const [a, b] = [newItem("Anchor"), newItem("Bell")];
+    const both = [[a, b], [b, a]].map((list) => exportBundle(must(emptyCatalogue({ ...pantry(), id: a.id }), list.map((record) => ({ op: "add" as const, kind: "item" as const, record })))));
+    expect(both[0]).toBe(both[1]);
+  });
+});

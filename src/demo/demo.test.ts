@@ -1,0 +1,64 @@
+import { readFileSync } from "node:fs";
+import { describe, expect, it } from "vitest";
+import { readingsOf } from "../core/analysis/readings";
+import { CHECKS, findingsOf } from "../core/checks";
+import { emptyCatalogue } from "../core/catalogue/catalogue";
+import { planImport } from "../core/exchange/read";
+import { must, pantry } from "../core/testing/kitchen";
+import demo from "./brackwater-reach.json";
+import { generate } from "./generate";
+
+const open = (bundle: object) => {
+  const empty = emptyCatalogue(pantry());
+  const plan = planImport(empty, JSON.stringify(bundle));
+  expect(plan.problems).toEqual([]);
+  return must(empty, plan.edits);
+};
+
+describe("Brackwater Reach", () => {
+  const catalogue = open(demo);
+  const readings = readingsOf(catalogue);
+  const findings = findingsOf(catalogue, readings);
+
+  it("is as large as a designer would believe", () => {
+    const recipes = [...catalogue.recipe.values()];
+    expect(catalogue.item.size).toBeGreaterThanOrEqual(60);
+    expect(recipes.filter((r) => r.kind === "craft").length).toBeGreaterThanOrEqual(50);
+    expect(recipes.filter((r) => r.kind === "salvage").length).toBeGreaterThanOrEqual(15);
+    expect(catalogue.source.size).toBeGreaterThanOrEqual(20);
+    for (const item of catalogue.item.values()) if (item.status === "ready") expect(item.description, item.name).not.toBe("");
+  });
+
+  it("holds one planted fault for every check, and nothing else", () => {
+    const counts = Object.fromEntries(CHECKS.map((c) => [c.id, findings.filter((f) => f.rule === c.id).length]));
+    expect(counts).toEqual({ "gaining-loop": 1, "stub-in-use": 1, "missing-input": 1, "stuck-loop": 1, "needs-itself": 1, "out-of-range": 1, unobtainable: 10, "price-below-cost": 1, "salvage-over-cost": 1, "same-inputs": 1, "near-names": 1 });
+    const readme = readFileSync("src/demo/README.md", "utf8");
+    for (const c of CHECKS) expect(readme).toContain(`\`${c.id}\``);
+  });
+
+  it("has one gaining loop: five yarn woven, seven unravelled", () => {
+    const [loop] = findings.filter((f) => f.rule === "gaining-loop");
+    expect(loop.evidence).toMatchObject({ type: "loop", certain: true, live: true, net: [{ item: { key: "hemp_yarn" }, amount: "2" }] });
+    expect(loop.about.filter((r) => r.kind === "recipe").map((r) => r.key).sort()).toEqual(["unravel_sailcloth", "weave_sailcloth"]);
+  });
+});
+
+describe("large pantries", () => {
+  it("are the same for the same seed", () => {
+    expect(JSON.stringify(generate({ items: 300, seed: 4 }))).toBe(JSON.stringify(generate({ items: 300, seed: 4 })));
+    expect(JSON.stringify(generate({ items: 300, seed: 5 }))).not.toBe(JSON.stringify(generate({ items: 300, seed: 4 })));
+  });
+
+  it("have no gaining loop but the planted ones, and all of those are found", () => {
+    const clean = readingsOf(open(generate({ items: 3000, seed: 1 })));
+    expect(clean.gain.gains).toEqual([]);
+    expect(clean.gain.complete).toBe(true);
+    const planted = open(generate({ items: 3000, seed: 2, loops: 5 }));
+    const seeds = [...planted.recipe.values()].filter((r) => r.key.startsWith("planted_")).map((r) => r.key);
+    expect(seeds.length).toBeGreaterThan(2);
+    const { gain, network } = readingsOf(planted);
+    const found = new Set(gain.gains.flatMap((g) => g.runs.map((r) => network.processes[r.process].record.key)));
+    expect(seeds.filter((key) => !found.has(key))).toEqual([]);
+    for (const g of gain.gains) expect(g.runs.some((r) => network.processes[r.process].record.key.startsWith("planted_"))).toBe(true);
+  });
+});
