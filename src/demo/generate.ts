@@ -36,7 +36,7 @@ export function generate({ items: n, seed, loops = 0 }: Size): { [name: string]:
   const sources: Json[] = [];
   for (let i = 0; i < n; i++) {
     const level = 1 + Math.floor((i / n) * 60);
-    items.push({ key: key(i), name: `${pick(ADJECTIVES)} ${pick(NOUNS)} ${i}`, type: pick(TYPES).toLowerCase().replace(/\W/g, "_"), rarity: `grain_${1 + Math.min(4, Math.floor(random() * random() * 6))}`, level, sell: Number((1 + random() * level * 4).toFixed(2)), stats: { vigour: between(0, 99), grip: between(0, 60) }, description: "Made for size." });
+    items.push({ key: key(i), name: `${pick(ADJECTIVES)} ${pick(NOUNS)} ${i}`, type: pick(TYPES).toLowerCase().replace(/\W/g, "_"), rarity: `grain_${1 + Math.min(4, Math.floor(random() * random() * 6))}`, level, ...(i % 10 === 0 ? { sell: Number((1 + random() * level * 4).toFixed(2)) } : {}), stats: { vigour: between(0, 99), grip: between(0, 60) }, description: "Made for size." });
     if (i < base) {
       sources.push({ key: `gather_${i}`, name: `Gather ${i}`, gives: [{ item: key(i), quantity: [1, between(1, 4)] }], time: between(10, 90) });
       continue;

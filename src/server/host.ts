@@ -56,7 +56,7 @@ class Engine {
         return;
       }
       const before = this.state.board;
-      this.state = stateOf(outcome.catalogue);
+      this.state = stateOf(outcome.catalogue, this.state.readings);
       const ripple = rippleOf(before, this.state.board);
       if (!change.moved) await keepMoved(em, this.pantry, change.revision, ripple.moved);
       const event = { change: { ...change, moved: ripple.moved }, ripple };
@@ -83,8 +83,8 @@ class Engine {
   }
 }
 
-const stateOf = (catalogue: Catalogue): State => {
-  const readings = readingsOf(catalogue);
+const stateOf = (catalogue: Catalogue, before?: Readings): State => {
+  const readings = readingsOf(catalogue, before);
   return { catalogue, readings, board: boardOf(catalogue, readings) };
 };
 

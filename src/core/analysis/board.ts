@@ -1,5 +1,6 @@
 /** What the views show of the readings, as plain data, and what moved between two revisions of it. */
 import type { Catalogue } from "../catalogue/catalogue";
+import { same } from "../catalogue/changes";
 import type { Id } from "../catalogue/records";
 import { CHECKS, findingsOf } from "../checks";
 import type { Finding } from "../checks/check";
@@ -99,7 +100,7 @@ export function rippleOf(before: Board, after: Board): Ripple {
   for (const id of Object.keys(before.figures) as Id[]) if (!(id in after.figures)) figures.push([id, null]);
   const then = new Map(before.findings.map((f) => [f.fingerprint, f]));
   const now = new Map(after.findings.map((f) => [f.fingerprint, f]));
-  const put = after.findings.filter((f) => !then.has(f.fingerprint) || JSON.stringify(then.get(f.fingerprint)) !== JSON.stringify(f));
+  const put = after.findings.filter((f) => !same(then.get(f.fingerprint), f));
   const opened = put.filter((f) => !then.has(f.fingerprint));
   const dropped = before.findings.filter((f) => !now.has(f.fingerprint));
   const gaining = (list: readonly Finding[]) => list.filter((f) => f.rule === "gaining-loop").length;

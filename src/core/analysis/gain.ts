@@ -45,17 +45,12 @@ const MOST_SOLVES = 120;
  * 4. Look again without one of its processes, for every process, until nothing gains.
  */
 export function gains(network: Network, reach: Obtainable): GainReport {
-  const { alive, columns } = candidates(network);
-  const found: Gain[] = [];
+  const { alive, free } = candidates(network);
+  const found: Gain[] = free.map((p) => proof(network, reach, [columnOf(network, p)], [1n]));
   const even: number[][] = [];
   let complete = true;
-  for (const p of columns.keys()) {
-    if (alive[p] || !isFree(columns.get(p) as Column)) continue;
-    found.push(proof(network, reach, [columns.get(p) as Column], [1n]));
-  }
   for (const circle of circles(network, alive)) {
-    const members = circle.processes.map((p) => columns.get(p) as Column);
-    const search = new Search(members, circle.items.length);
+    const search = new Search(network, circle.processes);
     const result = search.all();
     if (!result.complete) complete = false;
     for (const support of result.supports) found.push(proof(network, reach, support, multiplicities(support)));
@@ -65,22 +60,26 @@ export function gains(network: Network, reach: Obtainable): GainReport {
   return { gains: found.sort((a, b) => a.runs.length - b.runs.length || size(a) - size(b)), even, complete };
 }
 
-/** No entry below zero: gains by itself. */
-const isFree = (column: Column): boolean => column.net.size > 0 && [...column.net.values()].every((q) => q.n > 0n);
+const columnOf = (network: Network, process: number): Column => ({
+  process,
+  net: new Map([...netYield(network.processes[process])].map(([id, q]) => [network.index.get(id) as number, q])),
+});
 
-/** Recipes that use something up, with exact nets; those that could go round are alive. */
-function candidates(network: Network): { alive: Uint8Array; columns: Map<number, Column> } {
-  const alive = new Uint8Array(network.processes.length);
-  const columns = new Map<number, Column>();
-  network.processes.forEach((process, p) => {
-    if (process.of === "source" || !network.consumes[p] || network.money[p] > 0) return;
-    const net = new Map([...netYield(process)].map(([id, q]) => [network.index.get(id) as number, q]));
-    const column = { process: p, net };
-    columns.set(p, column);
-    if (!isFree(column) && [...net.values()].some((q) => q.n > 0n)) alive[p] = 1;
-  });
+/**
+ * Recipes that could go round (alive), and those that gain by themselves: they take something in and are left with no net
+ * use. An entry is missing from the network's rows only where it is exactly zero, so this asks no fractions.
+ */
+function candidates(network: Network): { alive: Uint8Array; free: number[] } {
+  const { uses, makes, processes } = network;
+  const alive = new Uint8Array(processes.length);
+  const free: number[] = [];
+  for (let p = 0; p < alive.length; p++) {
+    if (processes[p].of === "source" || !network.consumes[p] || network.money[p] > 0 || makes.ptr[p] === makes.ptr[p + 1]) continue;
+    if (uses.ptr[p] === uses.ptr[p + 1]) free.push(p);
+    else alive[p] = 1;
+  }
   prune(network, alive);
-  return { alive, columns };
+  return { alive, free };
 }
 
 /** Takes out recipes that use an item no recipe left makes, until nothing changes. */
@@ -130,63 +129,77 @@ function circles(network: Network, alive: Uint8Array): { items: number[]; proces
   }
 }
 
+/**
+ * Prices under which as few columns as possible gain: where the outputs are worth more than the inputs, the most valuable
+ * output is lowered to what the inputs pay for; a column lowered more than 8 times is left as it is.
+ */
+function potentials(columns: readonly (readonly { row: number; q: number }[])[], rows: number): Float64Array {
+  const price = new Float64Array(rows).fill(1);
+  if (rows < 3) return price;
+  const users: number[][] = Array.from({ length: rows }, () => []);
+  columns.forEach((entries, c) => {
+    for (const { row, q } of entries) if (q < 0) users[row].push(c);
+  });
+  const lowered = new Uint8Array(columns.length);
+  const queue = columns.map((_, c) => c);
+  for (let at = 0; at < queue.length; at++) {
+    const c = queue[at];
+    let [worth, best, bestWorth, bestQ] = [0, -1, 0, 0];
+    for (const { row, q } of columns[c]) {
+      worth += q * price[row];
+      if (q * price[row] > bestWorth) [best, bestWorth, bestQ] = [row, q * price[row], q];
+    }
+    if (worth <= 1e-12 * bestWorth || best < 0 || lowered[c] >= 8) continue;
+    lowered[c]++;
+    price[best] = Math.max((bestWorth - worth) / bestQ, price[best] / 1000, 1e-9);
+    for (const u of users[best]) if (lowered[u] < 8) queue.push(u);
+    // Lowering an output may leave the column itself short of its goal.
+    queue.push(c);
+  }
+  return price;
+}
+
 /** The search for gaining supports among the columns of one circle. */
 class Search {
   private solves = 0;
-  private readonly prices: Float64Array;
   private readonly rowOf = new Map<number, number>();
   /** Nets in floating point, rows scaled by price, columns by what they take in. */
   private readonly scaled: { row: number; q: number }[][];
+  private readonly exact = new Map<number, Column>();
 
   constructor(
-    private readonly columns: readonly Column[],
-    items: number,
+    private readonly network: Network,
+    private readonly columns: readonly number[],
   ) {
-    for (const { net } of columns) for (const item of net.keys()) if (!this.rowOf.has(item)) this.rowOf.set(item, this.rowOf.size);
-    this.prices = this.potentials(items);
-    this.scaled = columns.map(({ net }) => {
-      const entries = [...net].map(([item, q]) => ({ row: this.rowOf.get(item) as number, q: toNumber(q) }));
-      const size = entries.reduce((t, e) => t + Math.max(0, -e.q) * this.prices[e.row], 0) || 1;
-      return entries.map(({ row, q }) => ({ row, q: (q * this.prices[row]) / size }));
+    const { uses, makes } = network;
+    const row = (item: number) => {
+      let at = this.rowOf.get(item);
+      if (at === undefined) {
+        at = this.rowOf.size;
+        this.rowOf.set(item, at);
+      }
+      return at;
+    };
+    const plain = columns.map((p) => {
+      const entries: { row: number; q: number }[] = [];
+      for (let k = uses.ptr[p]; k < uses.ptr[p + 1]; k++) entries.push({ row: row(uses.to[k]), q: -uses.qty[k] });
+      for (let k = makes.ptr[p]; k < makes.ptr[p + 1]; k++) entries.push({ row: row(makes.to[k]), q: makes.qty[k] });
+      return entries;
+    });
+    const prices = potentials(plain, this.rowOf.size);
+    this.scaled = plain.map((entries) => {
+      const size = entries.reduce((t, e) => t + Math.max(0, -e.q) * prices[e.row], 0) || 1;
+      return entries.map((e) => ({ row: e.row, q: (e.q * prices[e.row]) / size }));
     });
   }
 
-  /**
-   * Prices under which as few columns as possible gain: where the outputs are worth more than the inputs, the most valuable
-   * output is lowered to what the inputs pay for; a column lowered more than 8 times is left as it is.
-   */
-  private potentials(items: number): Float64Array {
-    const price = new Float64Array(this.rowOf.size).fill(1);
-    const users = new Map<number, number[]>();
-    this.columns.forEach(({ net }, c) => {
-      for (const [item, q] of net) {
-        const row = this.rowOf.get(item) as number;
-        if (q.n < 0n) users.set(row, [...(users.get(row) ?? []), c]);
-      }
-    });
-    if (items < 3) return price;
-    const lowered = new Uint8Array(this.columns.length);
-    const queue = this.columns.map((_, c) => c);
-    for (let at = 0; at < queue.length; at++) {
-      const c = queue[at];
-      let worth = 0;
-      let best = -1;
-      let bestWorth = 0;
-      let bestQ = 0;
-      for (const [item, f] of this.columns[c].net) {
-        const row = this.rowOf.get(item) as number;
-        const q = toNumber(f);
-        worth += q * price[row];
-        if (q > 0 && q * price[row] > bestWorth) [best, bestWorth, bestQ] = [row, q * price[row], q];
-      }
-      if (worth <= 1e-12 * bestWorth || best < 0 || lowered[c] >= 8) continue;
-      lowered[c]++;
-      price[best] = Math.max((bestWorth - worth) / bestQ, price[best] / 1000, 1e-9);
-      queue.push(...(users.get(best) ?? []).filter((u) => lowered[u] < 8));
-      // Lowering an output may leave the column itself short of its goal.
-      queue.push(c);
+  private column(c: number): Column {
+    let column = this.exact.get(c);
+    if (!column) {
+      column = columnOf(this.network, this.columns[c]);
+      this.exact.set(c, column);
     }
-    return price;
+    return column;
   }
 
   all(): { supports: Column[][]; complete: boolean } {
@@ -222,15 +235,15 @@ class Search {
 
   /** One minimal gaining support that avoids the banned processes, or null: none. */
   private one(banned: ReadonlySet<number>): Column[] | null {
-    const open = this.columns.map((_, c) => c).filter((c) => !banned.has(this.columns[c].process));
+    const open = this.columns.map((_, c) => c).filter((c) => !banned.has(this.columns[c]));
     let chosen = open.length > SMALL ? open.filter((c) => this.reduced(c, null) > 1e-9) : open;
     for (let round = 0; round < 200 && chosen.length; round++) {
       this.solves++;
       const { value, x, rowDuals } = this.programme(chosen, (c) => Math.max(-1, this.reduced(c, null)));
       if (value > 1e-9) {
-        const shrunk = shrink(chosen.filter((_, k) => x[k] > 1e-9).map((c) => this.columns[c]));
+        const shrunk = shrink(chosen.filter((_, k) => x[k] > 1e-9).map((c) => this.column(c)));
         if (shrunk) return shrunk;
-        if (chosen.length <= 40) return shrink(chosen.map((c) => this.columns[c]));
+        if (chosen.length <= 40) return shrink(chosen.map((c) => this.column(c)));
       }
       if (chosen.length === open.length || value > 1e-9) return null;
       const inside = new Set(chosen);
@@ -250,7 +263,7 @@ class Search {
   comesRound(): boolean {
     if (this.columns.length > SMALL) return false;
     const { x } = this.programme(this.columns.map((_, c) => c), () => 1);
-    const support = this.columns.filter((_, c) => x[c] > 1e-9);
+    const support = this.columns.map((_, c) => c).filter((c) => x[c] > 1e-9).map((c) => this.column(c));
     return support.length > 0 && support.length <= 40 && exactly(support, () => fraction(1n)) !== null;
   }
 

@@ -22,8 +22,21 @@ export interface Readings {
   readonly bases: Int32Array;
 }
 
-/** Everything that can be computed from a catalogue, from scratch. */
-export function readingsOf(catalogue: Catalogue): Readings {
+/** True where nothing changed that the network is made of: recipes, sources, money, the clock, and which items there are. */
+const sameNetwork = (a: Catalogue, b: Catalogue): boolean =>
+  a.recipe === b.recipe &&
+  a.source === b.source &&
+  a.currency === b.currency &&
+  a.pantry.ticksPerSecond === b.pantry.ticksPerSecond &&
+  a.pantry.labourPerHour === b.pantry.labourPerHour &&
+  (a.item === b.item || (a.item.size === b.item.size && [...a.item.keys()].every((id) => b.item.has(id))));
+
+/**
+ * Everything that can be computed from a catalogue.
+ * @param before  readings of an earlier revision: taken over as they are where the network is the same
+ */
+export function readingsOf(catalogue: Catalogue, before?: Readings): Readings {
+  if (before && sameNetwork(before.network.catalogue, catalogue)) return { ...before, revision: catalogue.revision, network: { ...before.network, catalogue } };
   const network = compile(catalogue);
   const reach = obtainable(network);
   const gain = gains(network, reach);

@@ -20,7 +20,9 @@ export const nearNames: Check = {
       for (const record of catalogue[kind].values()) {
         if ("status" in record && record.status === "retired") continue;
         const folded = fold(record.name);
-        groups.set(folded, [...(groups.get(folded) ?? []), record]);
+        const group = groups.get(folded);
+        if (group) group.push(record);
+        else groups.set(folded, [record]);
       }
       for (const group of groups.values()) {
         if (group.length < 2) continue;

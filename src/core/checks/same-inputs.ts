@@ -16,11 +16,25 @@ export const sameInputs: Check = {
   title: "Same inputs, different results",
   severity: "warning",
   *find({ catalogue }) {
-    const groups = new Map<string, Recipe[]>();
+    // First by the items alone, which is cheap; amounts, tools and places are compared where those agree.
+    const alike = new Map<string, Recipe[]>();
     for (const recipe of catalogue.recipe.values()) {
-      if (recipe.status === "retired" || !recipe.lines.some((l) => l.role === "ingredient")) continue;
-      const key = `${recipe.kind}:${signature(recipe, false)}`;
-      groups.set(key, [...(groups.get(key) ?? []), recipe]);
+      if (recipe.status === "retired") continue;
+      const items: string[] = [recipe.kind];
+      for (const l of recipe.lines) if (l.role === "ingredient") items.push(l.item);
+      if (items.length === 1) continue;
+      const key = (items.length > 2 ? items.sort() : items).join();
+      const group = alike.get(key);
+      if (group) group.push(recipe);
+      else alike.set(key, [recipe]);
+    }
+    const groups = new Map<string, Recipe[]>();
+    for (const list of alike.values()) {
+      if (list.length < 2) continue;
+      for (const recipe of list) {
+        const key = `${recipe.kind}:${signature(recipe, false)}`;
+        groups.set(key, [...(groups.get(key) ?? []), recipe]);
+      }
     }
     for (const group of groups.values()) {
       if (group.length < 2 || new Set(group.map((r) => signature(r, true))).size < 2) continue;

@@ -33,6 +33,7 @@ export const ONE: Fraction = { n: 1n, d: 1n };
  */
 export function fromNumber(value: number): Fraction {
   if (!Number.isFinite(value)) throw new RangeError(`${value} is not a finite number.`);
+  if (Number.isSafeInteger(value)) return { n: BigInt(value), d: 1n };
   const [mantissa, exponent = "0"] = String(value).split("e");
   const [whole, part = ""] = mantissa.split(".");
   const scale = Number(exponent) - part.length;
@@ -54,8 +55,9 @@ export const compare = (a: Fraction, b: Fraction): -1 | 0 | 1 => sign(subtract(a
 
 /** The nearest number. Large terms are scaled down first so that neither overflows. */
 export function toNumber(a: Fraction): number {
+  const [n, d] = [Number(a.n), Number(a.d)];
+  if (Number.isFinite(n) && Number.isFinite(d)) return n / d;
   const excess = Math.max(a.n.toString(2).length, a.d.toString(2).length) - 1000;
-  if (excess <= 0) return Number(a.n) / Number(a.d);
   const shift = BigInt(excess);
   return Number(a.n >> shift) / Number(a.d >> shift);
 }
