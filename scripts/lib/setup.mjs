@@ -56,7 +56,7 @@ export async function ensureCli() {
   const hash = hashOf("src/core", "src/store", "src/cli", "src/demo", "scripts/lib/setup.mjs", "package-lock.json");
   if (fresh(stamp, hash) && existsSync(join(root, "dist/salty.mjs"))) return;
   const { build } = await import("esbuild");
-  await build({ absWorkingDir: root, entryPoints: ["src/cli/salty.ts"], bundle: true, platform: "node", format: "esm", target: "node20", packages: "external", outfile: "dist/salty.mjs", logLevel: "warning" });
+  await build({ absWorkingDir: root, entryPoints: ["src/cli/salty.ts"], bundle: true, platform: "node", format: "esm", target: "node20", packages: "external", splitting: true, outdir: "dist", outExtension: { ".js": ".mjs" }, logLevel: "warning" });
   mark(stamp, hash);
 }
 

@@ -1,6 +1,5 @@
 /** salty import, export and setup: the commands that speak to the database. */
-import { existsSync, readFileSync, writeFileSync } from "node:fs";
-import { join } from "node:path";
+import { writeFileSync } from "node:fs";
 import demo from "../demo/brackwater-reach.json";
 import type { Catalogue } from "../core/catalogue/catalogue";
 import { newId } from "../core/catalogue/names";
@@ -9,30 +8,11 @@ import { exportBundle } from "../core/exchange/bundle";
 import { bundlePantry, parseBundle, planImport } from "../core/exchange/read";
 import { count } from "../core/numbers/format";
 import { commit, createPantry } from "../store/commit";
-import { listPantries, loadCatalogue, type PantryHead } from "../store/load";
-import { connect, migrate, type Orm } from "../store/orm";
+import { loadCatalogue, type PantryHead } from "../store/load";
+import type { Orm } from "../store/orm";
+import { withDatabase } from "./connection";
 import { BadUse, Unreadable } from "./failure";
 import { readText, refused } from "./input";
-
-/** DATABASE_URL, or the database that npm start runs in this folder. */
-function databaseUrl(): string {
-  if (process.env.DATABASE_URL) return process.env.DATABASE_URL;
-  const file = join(process.env.SALTY_DATA ?? join(process.cwd(), ".data"), "database.json");
-  if (existsSync(file)) return (JSON.parse(readFileSync(file, "utf8")) as { url: string }).url;
-  throw new Unreadable("There is no database yet. Run npm start in the project's folder first, or set DATABASE_URL.");
-}
-
-export async function withDatabase<T>(work: (orm: Orm, heads: PantryHead[]) => Promise<T>): Promise<T> {
-  const orm = await connect(databaseUrl());
-  try {
-    await migrate(orm).catch((error: Error) => {
-      throw new Unreadable(`The database does not answer: ${error.message}. Is it running? npm start starts it.`);
-    });
-    return await work(orm, await listPantries(orm.em.fork() as never));
-  } finally {
-    await orm.close(true);
-  }
-}
 
 type Options = Record<string, string | boolean | undefined>;
 

@@ -31,7 +31,7 @@ export function catalogueOf(file: string, text: string): Catalogue {
 export async function readCatalogue(file: string | undefined): Promise<Catalogue> {
   if (!file) throw new BadUse("A bundle file is needed.");
   if (!file.startsWith("db:")) return catalogueOf(file, readText(file));
-  const { withDatabase } = await import("./database");
+  const { withDatabase } = await import("./connection");
   const { loadCatalogue } = await import("../store/load");
   return withDatabase(async (orm, heads) => {
     const head = heads.find((p) => p.key === file.slice(3));

@@ -1,9 +1,6 @@
 /** The salty command: check, cost, import, export, setup. Exit codes: 0 fine, 1 findings at or above the level, 2 bad use or input. */
 import { parseArgs } from "node:util";
 import { BadUse, Unreadable } from "./failure";
-import { checkCommand } from "./check";
-import { costCommand } from "./cost";
-import { exportCommand, importCommand, setupCommand } from "./database";
 
 const HELP = `salty – checks and costs of a pantry
 
@@ -11,6 +8,7 @@ const HELP = `salty – checks and costs of a pantry
   salty cost FILE ITEM[=QUANTITY] [--format text|json]
   salty import FILE [--pantry KEY] [--dry] [--replace]
   salty export FILE [--pantry KEY]
+  salty generate FILE [--items N] [--seed N] [--loops N]
 
 FILE is a bundle (docs/bundle.md); "-" reads standard input or writes standard output.
 In place of FILE, check and cost take db:KEY for a pantry of the running database.
@@ -19,12 +17,16 @@ The database is the one that npm start runs, or the one DATABASE_URL names.
 Exit codes: 0 fine, 1 findings at or above --fail-on (default: error), 2 bad use or unreadable input.
 `;
 
-const commands: Record<string, (args: string[], options: Record<string, string | boolean | undefined>) => Promise<number>> = {
-  check: checkCommand,
-  cost: costCommand,
-  import: importCommand,
-  export: exportCommand,
-  setup: setupCommand,
+type Run = (args: string[], options: Record<string, string | boolean | undefined>) => Promise<number>;
+
+/** Loaded when they are called: a check needs no database driver. */
+const commands: Record<string, () => Promise<Run>> = {
+  check: async () => (await import("./check")).checkCommand,
+  cost: async () => (await import("./cost")).costCommand,
+  import: async () => (await import("./database")).importCommand,
+  export: async () => (await import("./database")).exportCommand,
+  generate: async () => (await import("./generate")).generateCommand,
+  setup: async () => (await import("./database")).setupCommand,
 };
 
 async function main(): Promise<number> {
@@ -41,13 +43,13 @@ async function main(): Promise<number> {
   }
   const command = commands[name ?? ""];
   if (!command) throw new BadUse(name ? `There is no command “${name}”.` : "A command is needed.");
-  return command(args, parsed.values);
+  return (await command())(args, parsed.values);
 }
 
 const parse = () =>
   parseArgs({
     allowPositionals: true,
-    options: { format: { type: "string" }, "fail-on": { type: "string" }, pantry: { type: "string" }, dry: { type: "boolean" }, replace: { type: "boolean" }, help: { type: "boolean", short: "h" } },
+    options: { format: { type: "string" }, "fail-on": { type: "string" }, pantry: { type: "string" }, items: { type: "string" }, seed: { type: "string" }, loops: { type: "string" }, dry: { type: "boolean" }, replace: { type: "boolean" }, help: { type: "boolean", short: "h" } },
   });
 
 main().then(

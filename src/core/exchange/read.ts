@@ -1,4 +1,5 @@
 /** Reads a bundle into edits. Every fault is reported with its place; with one fault or more nothing is written. */
+import { type ParseError, parse as parseTolerantly, printParseErrorCode } from "jsonc-parser";
 import { type Catalogue, keyIndex, recordAt } from "../catalogue/catalogue";
 import { apply, difference, type Edit, setField, type Value } from "../catalogue/changes";
 import { fold, keyFrom, nearest, newId } from "../catalogue/names";
@@ -35,11 +36,13 @@ export function parseBundle(text: string): { bundle: Row } | { problems: Problem
   try {
     value = JSON.parse(text.replace(/^\uFEFF/, ""));
   } catch (error) {
-    const message = (error as Error).message;
-    const at = Number(/position (\d+)/.exec(message)?.[1] ?? (/end of/i.test(message) ? text.length : Number.NaN));
-    const before = text.slice(0, Number.isNaN(at) ? 0 : at).split("\n");
-    const place = Number.isNaN(at) ? "file" : `line ${before.length}, column ${before[before.length - 1].length + 1}`;
-    return { problems: [{ place, says: `This is not JSON: ${message.replace(/ in JSON at position.*| \(line.*/s, "")}.` }] };
+    // The engine's own message has no position for short texts: a tolerant parser finds the place.
+    const errors: ParseError[] = [];
+    parseTolerantly(text, errors, { disallowComments: true });
+    const before = text.slice(0, errors[0]?.offset ?? text.length).split("\n");
+    const place = `line ${before.length}, column ${before[before.length - 1].length + 1}`;
+    const reason = errors[0] ? printParseErrorCode(errors[0].error).replace(/([a-z])([A-Z])/g, "$1 $2").toLowerCase() : (error as Error).message;
+    return { problems: [{ place, says: `This is not JSON (${reason}).` }] };
   }
   if (!isRow(value)) return { problems: [{ place: "file", says: `A bundle is one JSON object with "format": "${BUNDLE_FORMAT}".` }] };
   if (value.format !== BUNDLE_FORMAT) return { problems: [{ place: "format", says: `Expected "${BUNDLE_FORMAT}", found ${JSON.stringify(value.format ?? null)}.` }] };

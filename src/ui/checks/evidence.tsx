@@ -77,7 +77,6 @@ export function EvidenceView({ evidence }: { evidence: Evidence }) {
       return (
         <p className="flex flex-wrap gap-2">
           {evidence.names.map((name, i) => (
-            // biome-ignore lint/suspicious/noArrayIndexKey: names may be equal, that is the finding
             <code key={i} className="rounded-sm border border-line bg-salt px-2 py-0.5 font-sans whitespace-pre">
               {name}
             </code>

@@ -25,7 +25,7 @@ export function ChecksView() {
   const chosen = loopAt >= 0 ? undefined : (findings.find((f) => f.fingerprint === wanted) ?? findings[0]);
   const gone = wanted && loopAt < 0 && !board.findings.some((f) => f.fingerprint === wanted);
   const step = (by: number) => {
-    const at = findings.findIndex((f) => f === chosen);
+    const at = chosen ? findings.indexOf(chosen) : -1;
     const next = findings[Math.max(0, Math.min(findings.length - 1, at + by))];
     if (next) places.ask({ finding: next.fingerprint, loop: null }, true);
     document.getElementById(`finding-${next?.fingerprint}`)?.scrollIntoView({ block: "nearest" });
@@ -69,7 +69,6 @@ export function ChecksView() {
           {findings.length === 0 && <Empty title="Nothing found">Every check passed: what is needed can be had, nothing gives itself back with a gain, every price holds.</Empty>}
           <Loops at={loopAt} />
         </div>
-        {/* biome-ignore lint/a11y/noNoninteractiveTabindex: a scrolling region must be reachable by keyboard */}
         <section tabIndex={0} aria-label="The finding" className="min-w-0 flex-1 overflow-auto bg-fog p-5">
           {gone && <p className="mb-3 rounded-sm bg-kelp-wash px-3 py-2 font-semibold text-kelp">The finding this address names is gone: it was mended.</p>}
           {chosen && <Detail key={chosen.fingerprint} finding={chosen} />}

@@ -102,7 +102,6 @@ export function CostsView() {
           empty={<Empty title="No item fits">{catalogue.item.size ? "Choose another filter." : "Add items and recipes first; their costs are worked out here by themselves."}</Empty>}
         />
         {selected && !places.query.get("item") && (
-          // biome-ignore lint/a11y/noNoninteractiveTabindex: a scrolling region must be reachable by keyboard
           <section tabIndex={0} aria-label={`Cost of ${selected.name}`} className="w-[400px] shrink-0 overflow-auto border-l border-line bg-salt px-4 pb-6">
             <h2 className="pt-3 text-[17px]">
               <button type="button" className="hover:underline" onClick={() => places.openItem(selected.id)}>

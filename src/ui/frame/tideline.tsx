@@ -2,7 +2,7 @@
 /** The tideline: where the pantry stands and what the last change moved, with undo beside it. Opens into the list. */
 import { ChevronDown, ChevronUp, Redo2, Undo2 } from "lucide-react";
 import { useState } from "react";
-import { type Moved } from "@/core/analysis/board";
+import type { Moved } from "@/core/analysis/board";
 import { nameOf } from "@/core/catalogue/catalogue";
 import type { Id } from "@/core/catalogue/records";
 import { count, sayMove } from "@/core/numbers/format";

@@ -4,7 +4,7 @@
  * extends a range, Ctrl+C and Ctrl+V speak to spreadsheets, Ctrl+D fills down, Delete clears. Only visible rows exist.
  */
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { type ClipboardEvent, type KeyboardEvent, type ReactNode, useCallback, useEffect, useId, useMemo, useRef, useState } from "react";
+import { type ClipboardEvent, type KeyboardEvent, type ReactNode, useEffect, useId, useMemo, useRef, useState } from "react";
 import { cx } from "../kit/kit";
 import { CellEditor } from "./cell-editor";
 
@@ -80,8 +80,7 @@ export function Grid<R>({ label, rows, columns, keyOf, activeKey, onActive, onOp
     }
   }, [activeKey, rows, keyOf, virtual, at.row]);
 
-  const move = useCallback(
-    (to: Spot, extend = false) => {
+  const move = (to: Spot, extend = false) => {
       const next = { row: Math.max(0, Math.min(rows.length - 1, to.row)), column: Math.max(0, Math.min(columns.length - 1, to.column)) };
       setAnchor(extend ? (anchor ?? at) : null);
       setSpot(next);
@@ -95,9 +94,7 @@ export function Grid<R>({ label, rows, columns, keyOf, activeKey, onActive, onOp
       }
       const target = rows[next.row];
       if (target !== undefined && next.row !== at.row && !extend) onActive?.(target);
-    },
-    [rows, columns, anchor, at, lefts, onActive, virtual],
-  );
+  };
 
   const editable = (r: R | undefined, c: Column<R>): boolean => r !== undefined && !!onWrite && !!c.edit && (c.edit.may?.(r) ?? true);
   const range = () => {
@@ -209,7 +206,6 @@ export function Grid<R>({ label, rows, columns, keyOf, activeKey, onActive, onOp
 
   return (
     <div className="relative flex min-h-0 min-w-0 flex-1 flex-col bg-fog">
-      {/* biome-ignore lint/a11y/useSemanticElements: a virtualised grid can't be a table */}
       <div
         ref={scroller}
         role="grid"
@@ -259,7 +255,6 @@ export function Grid<R>({ label, rows, columns, keyOf, activeKey, onActive, onOp
                   const here = v.index === at.row && i === at.column;
                   const wait = pending.get(`${key} ${c.id}`);
                   return (
-                    // biome-ignore lint/a11y/useKeyWithClickEvents: the grid handles keys for all its cells
                     <div
                       key={c.id}
                       id={`${prefix}-${v.index}-${i}`}

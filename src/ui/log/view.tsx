@@ -34,7 +34,6 @@ export function LogView() {
   return (
     <>
       <ViewHead title="Log" />
-      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: a scrolling region must be reachable by keyboard */}
       <div tabIndex={0} role="region" aria-label="Changes" className="min-h-0 flex-1 overflow-auto bg-salt">
         {data && changes.length === 0 && <Empty title="Nothing happened yet">Every change will stand here with its author, its time and what it moved. Each can be taken back.</Empty>}
         {changes.length > 0 && (
@@ -83,7 +82,6 @@ export function LogView() {
                       <td colSpan={5} className="px-2 py-2">
                         <ul className="max-h-64 overflow-auto">
                           {c.edits.slice(0, 200).map((e, i) => (
-                            // biome-ignore lint/suspicious/noArrayIndexKey: the edits of a change never move
                             <EditLine key={i} edit={e} />
                           ))}
                         </ul>

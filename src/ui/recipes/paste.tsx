@@ -31,7 +31,7 @@ export function PasteLines({ onClose }: { onClose: () => void }) {
         <Dialog.Content aria-describedby="paste-help" className="fixed top-[6vh] left-1/2 z-50 flex max-h-[86vh] w-[920px] -translate-x-1/2 flex-col gap-3 rounded-sm border border-line bg-salt p-5 shadow-2xl">
           <Dialog.Title className="title text-[16px]">Paste recipe lines</Dialog.Title>
           <p id="paste-help" className="text-second">
-            One recipe a line. Every line gets its verdict here; nothing is written until you say so. Lines that begin with // are left out.
+            One recipe a line. Every line gets its verdict here; nothing is written until you say so. Lines that begin with {"//"} are left out.
           </p>
           <textarea aria-label="Recipe lines" className="field min-h-36 font-medium" value={text} onChange={(e) => setText(e.target.value)} placeholder={"Lay rope: 3 Hemp yarn -> 1 Rope at Ropewalk in 40s\nsalvage Rope -> 2 Oakum"} />
           <ol aria-label="Verdicts" className="min-h-0 flex-1 divide-y divide-hair overflow-auto rounded-sm border border-line">

@@ -25,12 +25,12 @@ export function RecipesView() {
   const [writing, setWriting] = useState(false);
   const [pasting, setPasting] = useState(false);
   const asked = places.query.get("new") ?? places.query.get("paste");
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once per request
   useEffect(() => {
     if (!asked) return;
     if (places.query.get("new")) setWriting(true);
     else setPasting(true);
     places.ask({ new: null, paste: null }, true);
-    // biome-ignore lint/correctness/useExhaustiveDependencies: once per request
   }, [asked]);
   const key = places.query.get("recipe");
   const selected = key ? byKey(catalogue, "recipe", key) : undefined;

@@ -110,7 +110,7 @@ function Shelf({ kind, help }: { kind: Exclude<Kind, "item" | "recipe">; help: s
 function columnsOf(kind: Exclude<Kind, "item" | "recipe">, catalogue: ReturnType<typeof useLive>["catalogue"]): Column<AnyRecord>[] {
   const fields = Object.entries(FIELDS[kind]).filter(([name]) => name !== "stats") as [string, Field][];
   fields.sort(([a], [b]) => Number(a === "key") - Number(b === "key") || 0);
-  const columns = fields.map(([name, field]) => fieldColumn(kind, name, field, catalogue));
+  const columns = fields.map(([name, field]) => fieldColumn(name, field, catalogue));
   if (kind === "type")
     for (const stat of catalogue.stat.values())
       columns.push({
@@ -126,7 +126,7 @@ function columnsOf(kind: Exclude<Kind, "item" | "recipe">, catalogue: ReturnType
   return columns;
 }
 
-function fieldColumn(kind: Kind, name: string, field: Field, catalogue: ReturnType<typeof useLive>["catalogue"]): Column<AnyRecord> {
+function fieldColumn(name: string, field: Field, catalogue: ReturnType<typeof useLive>["catalogue"]): Column<AnyRecord> {
   const value = (r: AnyRecord) => (r as unknown as Record<string, unknown>)[name];
   const text = (r: AnyRecord): string => {
     const v = value(r);
@@ -172,7 +172,6 @@ function PantryPanel() {
   const { catalogue } = useLive();
   const store = useStore();
   return (
-    // biome-ignore lint/a11y/noNoninteractiveTabindex: a scrolling region must be reachable by keyboard
     <div tabIndex={0} role="region" aria-label="Pantry settings" className="grid min-h-0 flex-1 grid-cols-[minmax(0,520px)_minmax(0,1fr)] gap-8 overflow-auto bg-salt p-5">
       <section aria-label="Settings">
         <h2 className="pb-2 text-[15px]">Settings</h2>

@@ -7,7 +7,7 @@ import { held } from "@/core/catalogue/catalogue";
 import type { Item } from "@/core/catalogue/records";
 import { Icon } from "../kit/kit";
 import { useLive } from "../pantry/provider";
-import { useWrite } from "./item-sheet";
+import { useWrite } from "../pantry/use-write";
 
 export function IconChoice({ item, colour }: { item: Item; colour: string }) {
   const { catalogue } = useLive();

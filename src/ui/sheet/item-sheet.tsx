@@ -4,33 +4,22 @@ import { Trash2, X } from "lucide-react";
 import { type ReactNode, useRef, useState } from "react";
 import { held, heldStat, type InheritedField, recipesWith } from "@/core/catalogue/catalogue";
 import { setField } from "@/core/catalogue/changes";
-import { type Id, type Item, type Kind, type Recipe, STATUSES } from "@/core/catalogue/records";
+import { type Id, type Item, type Recipe, STATUSES } from "@/core/catalogue/records";
 import { newSource } from "@/core/checks/mend";
 import { itemBook } from "@/core/notation/book";
 import { count, sayCost, sayQuantity } from "@/core/numbers/format";
 import { formatTicks } from "@/core/numbers/ticks";
 import { usePlaces } from "../frame/navigate";
-import { readEntry } from "../grid/entries";
 import { Inline } from "../kit/inline";
 import { Button, cx, Dot, Grains, Jar } from "../kit/kit";
 import { HistoryOf } from "../log/history";
 import { useLive, useStore } from "../pantry/provider";
+import { useWrite } from "../pantry/use-write";
 import { Drawn } from "../recipes/line-editor";
 import { RecipeEditor } from "../recipes/recipe-editor";
 import { marginOf, sayMargin } from "../shelves/columns";
 import { CostSection } from "./cost-section";
 import { IconChoice } from "./icon-choice";
-
-export function useWrite(): (kind: Kind, id: Id, field: string, text: string) => Promise<string | null> {
-  const { catalogue } = useLive();
-  const store = useStore();
-  return async (kind, id, field, text) => {
-    const read = readEntry(catalogue, kind, id, field, text);
-    if ("says" in read) return read.says;
-    const answer = await store.submit(read.edits);
-    return answer.ok ? null : answer.says;
-  };
-}
 
 export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }) {
   const { catalogue, board } = useLive();
@@ -93,7 +82,6 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
           What it is for
         </Button>
       </nav>
-      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: a scrolling region must be reachable by keyboard */}
       <div tabIndex={0} role="region" aria-label="Sheet" className="min-h-0 flex-1 overflow-auto px-4 pb-6">
         {findings.length > 0 && <FindingLines findings={findings} />}
         <Section title="What it is">

@@ -61,11 +61,11 @@ export function ShelvesView() {
   };
   // The command field asks for a new item by address.
   const asked = places.query.get("new") === "1";
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once per request
   useEffect(() => {
     if (!asked) return;
     places.ask({ new: null }, true);
     void make();
-    // biome-ignore lint/correctness/useExhaustiveDependencies: once per request
   }, [asked]);
 
   const filtered = ["type", "rarity", "tag", "status", "text", "found"].some((n) => places.query.get(n));

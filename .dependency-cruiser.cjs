@@ -1,0 +1,17 @@
+/** Arrows go down only; see docs/architecture.md. */
+const deny = (name, from, to) => ({ name, severity: "error", from: { path: from, pathNot: "\\.test\\.tsx?$" }, to: { path: to } });
+
+module.exports = {
+  forbidden: [
+    { name: "no-circles", severity: "error", from: {}, to: { circular: true, viaOnly: { dependencyTypesNot: ["type-only"] } } },
+    deny("core-knows-nobody", "^src/core", "^src/(store|server|app|ui|cli|demo)"),
+    deny("core-runs-anywhere", "^src/core", "^(node:|fs$|path$|crypto$)|node_modules/(react|next|pg|@mikro-orm)"),
+    deny("store-knows-core-only", "^src/store", "^src/(server|app|ui|cli|demo)"),
+    deny("cli-knows-core-and-store", "^src/cli", "^src/(server|app|ui)"),
+    deny("server-knows-store-and-core", "^src/server", "^src/(app|ui|cli|demo)"),
+    deny("ui-knows-core-only", "^src/ui", "^src/(store|server|app|cli|demo)"),
+    deny("demo-knows-core-only", "^src/demo", "^src/(store|server|app|ui|cli)"),
+    { name: "tests-stay-out", severity: "error", from: { path: "^src", pathNot: "\\.test\\.tsx?$|/testing/" }, to: { path: "/testing/" } },
+  ],
+  options: { tsPreCompilationDeps: true, tsConfig: { fileName: "tsconfig.json" }, doNotFollow: { path: "node_modules" }, enhancedResolveOptions: { exportsFields: ["exports"], conditionNames: ["import", "require", "node", "default", "types"] } },
+};

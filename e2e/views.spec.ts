@@ -1,0 +1,140 @@
+/** Every view: nothing the accessibility check finds, in both themes, nothing cut off at the reference sizes. */
+import AxeBuilder from "@axe-core/playwright";
+import { expect, type Page, test } from "@playwright/test";
+import { freePort, freshDatabase, Program } from "./program";
+
+let program: Program;
+test.beforeAll(async () => {
+  program = new Program(await freePort(), { DATABASE_URL: await freshDatabase("salty_views") });
+  await program.start();
+});
+test.afterAll(async () => {
+  await program.end();
+});
+
+const VIEWS = ["/shelves", "/shelves?item=smoked_eel", "/shelves?text=nosuchitem", "/recipes?recipe=smoke_eel", "/recipes?new=1", "/recipes?paste=1", "/checks", "/checks?rule=unobtainable", "/checks?loop=0", "/costs", "/log", "/setup?kind=type", "/setup?kind=source", "/setup?kind=pantry"];
+
+const show = async (page: Page, path: string) => {
+  await page.goto(`${program.base}/brackwater_reach${path}`);
+  await expect(page.getByRole("contentinfo", { name: "Tideline" })).toContainText("faults");
+  await page.waitForLoadState("networkidle", { timeout: 1500 }).catch(() => undefined);
+};
+
+for (const theme of ["day", "night"])
+  test(`the accessibility check finds nothing in any view, by ${theme}`, async ({ page }) => {
+    await page.addInitScript((t) => localStorage.setItem("salty-theme", t), theme);
+    for (const path of VIEWS) {
+      await show(page, path);
+      const { violations } = await new AxeBuilder({ page }).withTags(["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"]).disableRules(["region"]).analyze();
+      expect(violations.map((v) => `${path}: ${v.id}: ${v.nodes.map((n) => `${n.target.join(" ")} ${n.any[0]?.message ?? ""}`).slice(0, 3).join(" | ")}`)).toEqual([]);
+    }
+  });
+
+for (const [width, height] of [[1280, 800], [1920, 1080], [1024, 768]])
+  test(`no view scrolls as a whole at ${width}x${height}`, async ({ page }) => {
+    await page.setViewportSize({ width, height });
+    for (const path of VIEWS) {
+      await show(page, path);
+      const over = await page.evaluate(() => ({ x: document.documentElement.scrollWidth - window.innerWidth, y: document.documentElement.scrollHeight - window.innerHeight, main: Math.round((document.querySelector("main")?.getBoundingClientRect().right ?? 0) - window.innerWidth) }));
+      expect({ path, ...over, main: Math.max(0, over.main) }).toEqual({ path, x: 0, y: 0, main: 0 });
+    }
+  });
+
+test("the command field finds records, views and actions by keyboard alone", async ({ page }) => {
+  await show(page, "/shelves");
+  await page.keyboard.press("Control+k");
+  await page.keyboard.type("smoke e");
+  await expect(page.getByRole("option", { name: /Smoke eel/ }).first()).toBeVisible();
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("region", { name: "Recipe Smoke eel" })).toBeVisible();
+  await page.keyboard.press("Control+k");
+  await page.keyboard.type("go to log");
+  await page.keyboard.press("Enter");
+  await expect(page).toHaveURL(/\/log$/);
+});
+
+test("the grid moves, selects, fills, copies and pastes as a spreadsheet does", async ({ page, context }) => {
+  await context.grantPermissions(["clipboard-read", "clipboard-write"]);
+  await show(page, "/shelves?type=tool");
+  const grid = page.getByRole("grid", { name: "Items" });
+  const cell = (row: number, column: number) => grid.locator(`[role=row][aria-rowindex="${row}"] [role=gridcell][aria-colindex="${column}"]`);
+  await grid.focus();
+  await page.keyboard.press("Control+Home");
+  for (let i = 0; i < 3; i++) await page.keyboard.press("ArrowRight");
+  await page.keyboard.type("11");
+  await page.keyboard.press("Enter");
+  await expect(cell(2, 4)).toHaveText("11");
+  await page.keyboard.press("ArrowUp");
+  await page.keyboard.press("Shift+ArrowDown");
+  await page.keyboard.press("Shift+ArrowDown");
+  await page.keyboard.press("Control+d");
+  await expect(cell(4, 4)).toHaveText("11");
+  await page.keyboard.press("Control+c");
+  expect(await page.evaluate(() => navigator.clipboard.readText())).toBe("11\n11\n11");
+  await page.evaluate(() => navigator.clipboard.writeText("21\t1\n22\t2"));
+  await page.keyboard.press("Escape");
+  await page.keyboard.press("Control+Home");
+  for (let i = 0; i < 3; i++) await page.keyboard.press("ArrowRight");
+  await page.keyboard.press("Control+v");
+  await expect(cell(3, 4)).toHaveText("22");
+  await expect(cell(3, 5)).toHaveText("2");
+  // A stack limit of its own is put back to the inherited one.
+  await page.keyboard.press("ArrowRight");
+  await page.keyboard.press("ArrowDown");
+  await page.keyboard.press("Delete");
+  await expect(cell(3, 5).locator(".ink-inherited")).toHaveText("1");
+  // What can't be read is refused with a reason, and nothing is written.
+  await page.keyboard.type("many");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("alert").filter({ hasText: "“many” is not a number" })).toBeVisible();
+  // A name completes.
+  await page.keyboard.press("Control+Home");
+  await page.keyboard.press("ArrowRight");
+  await page.keyboard.type("boat");
+  await page.keyboard.press("Enter");
+  await expect(page.getByTestId("last-move")).toContainText("Tool → Boat part");
+  await page.keyboard.press("Control+z");
+  await expect(page.getByTestId("last-move")).toContainText("Took back");
+});
+
+test("many pasted lines get a verdict each before anything is written", async ({ page }) => {
+  await show(page, "/recipes?paste=1");
+  await page.getByRole("textbox", { name: "Recipe lines" }).fill("Twist cord: 2 Hemp yarn -> 1 Cord in 10s\n3 Rope -> \nsalvage Cord -> 1 Hemp yarn");
+  const verdicts = page.getByRole("list", { name: "Verdicts" });
+  await expect(verdicts).toContainText("Expected what it makes");
+  await page.getByRole("button", { name: "Write 2 recipes and 1 stub" }).click();
+  await expect(page.getByText("2 recipes written.")).toBeVisible();
+  await expect(page.getByRole("textbox", { name: "Recipe lines" })).toHaveValue("3 Rope -> ");
+});
+
+test("the form and the line are two views of one recipe", async ({ page }) => {
+  await show(page, "/recipes?recipe=lay_rope");
+  const line = page.getByRole("combobox", { name: "Line of Lay rope" });
+  await page.getByRole("textbox", { name: "From" }).first().fill("4");
+  await page.keyboard.press("Enter");
+  await expect(line).toHaveValue("Lay rope: 4 Hemp yarn -> 1 Rope at Ropewalk in 40s");
+  await page.getByRole("button", { name: "Save" }).click();
+  await expect(page.getByTestId("last-move")).toContainText("Lay rope: Hemp yarn 3 → 4");
+});
+
+test("a ready-made fix mends a finding and can be undone", async ({ page }) => {
+  await show(page, "/checks?rule=gaining-loop");
+  await page.getByRole("button", { name: "Apply: Unravel sailcloth: give 5 Hemp yarn instead of 7" }).click();
+  await expect(page.getByTestId("last-move")).toContainText("1 loop closed");
+  await expect(page.getByText("Nothing found")).toBeVisible();
+  await page.getByRole("contentinfo", { name: "Tideline" }).getByRole("button", { name: "Undo" }).click();
+  await expect(page.getByRole("figure", { name: /Weave sailcloth/ })).toBeVisible();
+});
+
+test("an empty pantry says in every view what belongs there", async ({ page }) => {
+  await page.goto(`${program.base}/?all`);
+  await page.getByRole("textbox", { name: "Name of the new pantry" }).fill("Fresh start");
+  await page.getByRole("button", { name: "New pantry" }).click();
+  await expect(page.getByText("The shelves are empty")).toBeVisible();
+  for (const [view, says] of [["recipes", "The book is empty"], ["checks", "Nothing found"], ["costs", "No item fits"], ["log", "Nothing happened yet"], ["setup", "No types yet"]]) {
+    await page.goto(`${program.base}/fresh_start/${view}`);
+    await expect(page.getByText(says)).toBeVisible();
+  }
+  await page.goto(`${program.base}/nowhere/shelves`);
+  await expect(page.getByText("No such pantry")).toBeVisible();
+});

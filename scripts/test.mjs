@@ -1,0 +1,77 @@
+#!/usr/bin/env node
+/** npm test: checks, unit and database tests, then the journeys in a real browser on the production build. */
+import { spawnSync } from "node:child_process";
+import { existsSync, mkdirSync, readFileSync, rmSync } from "node:fs";
+import { join } from "node:path";
+import { debianPackage, startCluster } from "./lib/postgres.mjs";
+import { Missing, run, say } from "./lib/say.mjs";
+import { checkNode, ensureBuild, ensureCli, ensureDependencies, root } from "./lib/setup.mjs";
+
+const results = join(root, "test-results");
+const totals = { passed: 0, failed: 0, skipped: 0 };
+
+run(async () => {
+  checkNode();
+  ensureDependencies();
+  const { checkAll } = await import("./check.mjs");
+  checkAll();
+  const chromium = ensureChromium();
+  await ensureCli();
+  let cluster = null;
+  let url = process.env.DATABASE_URL;
+  if (!url) {
+    cluster = await startCluster("postgres-test");
+    url = cluster.url("postgres");
+    say("test database started");
+  }
+  const stop = () => cluster?.started && cluster.stop();
+  for (const signal of ["SIGINT", "SIGTERM"])
+    process.on(signal, () => {
+      stop();
+      process.exit(1);
+    });
+  try {
+    rmSync(results, { recursive: true, force: true });
+    mkdirSync(results, { recursive: true });
+    const env = { ...process.env, TEST_DATABASE_URL: url, CHROMIUM: chromium, DATABASE_URL: "", FORCE_COLOR: "0" };
+    say("unit and database tests");
+    runner("vitest", ["run", "--reporter=default", "--reporter=json", `--outputFile.json=${join(results, "unit.json")}`], env);
+    count("unit.json", (r) => ({ passed: r.numPassedTests, failed: r.numFailedTests + (r.testResults ?? []).filter((f) => f.status === "failed" && !f.assertionResults.length).length, skipped: r.numPendingTests + r.numTodoTests }));
+    ensureBuild();
+    say("journeys in the browser");
+    runner("playwright", ["test"], env);
+    count("e2e.json", ({ stats }) => ({ passed: stats.expected, failed: stats.unexpected + stats.flaky, skipped: stats.skipped }));
+  } finally {
+    stop();
+  }
+  console.log(`${totals.passed} passed, ${totals.failed} failed${totals.skipped ? `, ${totals.skipped} skipped` : ""}`);
+  process.exit(totals.failed || !totals.passed ? 1 : 0);
+});
+
+function ensureChromium() {
+  const places = [process.env.CHROMIUM, "/usr/bin/chromium", "/usr/bin/chromium-browser", "/usr/bin/google-chrome"].filter(Boolean);
+  const found = places.find((p) => existsSync(p));
+  if (found) return found;
+  debianPackage("chromium", "The journeys need Chromium.");
+  if (!existsSync("/usr/bin/chromium")) throw new Missing("Chromium was installed but is not at /usr/bin/chromium. Set CHROMIUM to its path.");
+  return "/usr/bin/chromium";
+}
+
+/** A runner that dies without its report counts as one failure. */
+function runner(name, args, env) {
+  const { status } = spawnSync(join(root, "node_modules/.bin", name), args, { cwd: root, stdio: ["ignore", "inherit", "inherit"], env });
+  if (status !== 0) say(`${name} ended with ${status}`);
+  runner.status = status;
+}
+
+function count(file, read) {
+  const path = join(results, file);
+  if (!existsSync(path)) {
+    totals.failed++;
+    return;
+  }
+  const { passed, failed, skipped } = read(JSON.parse(readFileSync(path, "utf8")));
+  totals.passed += passed;
+  totals.failed += failed || (runner.status !== 0 ? 1 : 0);
+  totals.skipped += skipped;
+}

@@ -1,0 +1,127 @@
+import { spawnSync } from "node:child_process";
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { freshDatabase } from "../store/testing/database";
+
+let dir = "";
+let database: Awaited<ReturnType<typeof freshDatabase>>;
+beforeAll(async () => {
+  dir = mkdtempSync(join(tmpdir(), "salty-"));
+  database = await freshDatabase();
+});
+afterAll(async () => {
+  rmSync(dir, { recursive: true, force: true });
+  await database.drop();
+});
+
+const salty = (...args: string[]) => {
+  const { status, stdout, stderr } = spawnSync(process.execPath, ["bin/salty.mjs", ...args], { encoding: "utf8", env: { ...process.env, DATABASE_URL: database.url } });
+  return { status, stdout, stderr };
+};
+const file = (name: string, content: unknown): string => {
+  const path = join(dir, name);
+  writeFileSync(path, typeof content === "string" ? content : JSON.stringify(content));
+  return path;
+};
+const bundle = (part: object) => ({ format: "salty-pantry-bundle", version: 1, ...part });
+const gaining = bundle({
+  sources: [{ key: "weir", gives: ["river_eel"], time: 20 }, { key: "stall", kind: "shop", gives: ["salt"], price: 2 }],
+  items: [{ key: "river_eel" }, { key: "salt" }, { key: "smoked_eel" }, { key: "eel_skin" }, { key: "brine" }],
+  recipes: [
+    { key: "smoke", line: "2 River eel + 1 Salt -> 2 Smoked eel in 90s" },
+    { key: "unsmoke", line: "salvage Smoked eel -> 1 Brine + 1 Eel skin 80%" },
+    { key: "render", line: "4 Eel skin + 5 Brine -> 5 River eel + 3 Salt" },
+  ],
+});
+const clean = bundle({ items: [{ key: "eel" }], sources: [{ key: "weir", gives: [{ item: "eel", quantity: [1, 3] }], time: 20 }], recipes: [{ key: "pie", line: "2 Eel -> 1 Eel pie in 30s" }, { key: "define", line: "1 Eel pie -> 1 Crumb" }] });
+
+describe("salty check", () => {
+  it("prints a gaining loop with whole multiplicities and the exact net", () => {
+    const { status, stdout } = salty("check", file("gaining.json", gaining), "--format", "json");
+    expect(status).toBe(1);
+    const { findings } = JSON.parse(stdout) as { findings: { rule: string; severity: string; about: object[]; evidence: Record<string, unknown> }[] };
+    const [loop] = findings.filter((f) => f.rule === "gaining-loop");
+    expect(loop.evidence).toMatchObject({ type: "loop", runs: [{ recipe: "smoke", times: 5 }, { recipe: "unsmoke", times: 10 }, { recipe: "render", times: 2 }], net: [{ item: "salt", amount: "1" }], certain: false, live: true });
+    expect(loop.about).toContainEqual({ kind: "recipe", key: "smoke" });
+  });
+
+  it("ends with 0, 1 or 2 as the level asks", () => {
+    const noted = file("stub.json", clean);
+    expect(salty("check", noted).status).toBe(1);
+    const fine = file("fine.json", { ...clean, items: [{ key: "eel" }, { key: "eel_pie" }, { key: "crumb" }] });
+    expect(salty("check", fine)).toMatchObject({ status: 0, stdout: "Nothing found.\n" });
+    const warned = file("warned.json", { ...clean, items: [{ key: "eel" }, { key: "eel_pie" }, { key: "crumb" }, { key: "other", name: "E EL" }], sources: [...(clean as { sources?: object[] }).sources ?? [], { key: "w2", gives: ["other"] }] });
+    expect(salty("check", warned).status).toBe(0);
+    expect(salty("check", warned, "--fail-on", "warning").status).toBe(1);
+  });
+
+  it("says file, place and reason of what it can't read", () => {
+    expect(salty("check", join(dir, "nowhere.json"))).toMatchObject({ status: 2 });
+    const broken = salty("check", file("broken.json", '{\n"format": oops}'));
+    expect(broken.status).toBe(2);
+    expect(broken.stderr).toMatch(/broken\.json: line 2, column 11: This is not JSON/);
+    const wrong = salty("check", file("wrong.json", bundle({ items: [{ key: "a", type: "nope" }], recipes: [{ line: "1 A ->" }] })));
+    expect(wrong.stderr).toContain("wrong.json: items[0].type: There is no type “nope”.");
+    expect(wrong.stderr).toContain("wrong.json: recipes[0].line, column 7: Expected what it makes.");
+    expect(salty("check", file("c.json", clean), "--format", "xml")).toMatchObject({ status: 2 });
+    expect(salty("frobnicate")).toMatchObject({ status: 2 });
+    expect(salty()).toMatchObject({ status: 2 });
+    expect(salty("--help")).toMatchObject({ status: 0 });
+  });
+});
+
+describe("salty cost", () => {
+  it("prints value, time, the chosen process and a breakdown that adds up, for the quantity asked", () => {
+    const path = file("cost.json", bundle({ sources: [{ key: "stall", kind: "shop", gives: ["log"], price: 4 }, { key: "weir", gives: [{ item: "nail", quantity: 4 }], time: 8 }], recipes: [{ key: "saw", line: "1 Log -> 4 Plank in 10s" }, { key: "box", line: "6 Plank + 8 Nail -> 1 Box fee 3 sh" }], currencies: [{ key: "sh" }] }));
+    const { status, stdout } = salty("cost", path, "box=10", "--format", "json");
+    expect(status).toBe(0);
+    const cost = JSON.parse(stdout) as { value: number; time: number; quantity: number; process: object; breakdown: { base: { item: string; quantity: number; cost: number }[]; work: { cost: number }[] } };
+    expect(cost).toMatchObject({ item: "box", quantity: 10, value: 90, time: 310, process: { kind: "recipe", key: "box" } });
+    expect(cost.breakdown.base).toContainEqual(expect.objectContaining({ item: "log", quantity: 15, cost: 60 }));
+    expect([...cost.breakdown.base, ...cost.breakdown.work].reduce((t, p) => t + p.cost, 0)).toBeCloseTo(90, 9);
+  });
+
+  it("offers the nearest name, and says when an item can't be had", () => {
+    const path = file("near.json", clean);
+    expect(salty("cost", path, "ele")).toMatchObject({ status: 2 });
+    expect(salty("cost", path, "eel pei").stderr).toContain("Did you mean");
+    expect(salty("cost", path, "eel=-1").status).toBe(2);
+    expect(salty("cost", path).status).toBe(2);
+    const out = file("out.json", bundle({ items: [{ key: "lens" }] }));
+    expect(salty("cost", out, "lens")).toMatchObject({ status: 0, stdout: "Lens can't be had.\n" });
+    expect(JSON.parse(salty("cost", out, "lens", "--format", "json").stdout)).toMatchObject({ value: null, time: null, process: null });
+  });
+});
+
+describe("salty import and export", () => {
+  it("give back the same bytes, keep every record, and check the database's pantry", () => {
+    const path = file("demo.json", readFileSync("src/demo/brackwater-reach.json", "utf8"));
+    expect(salty("import", path, "--dry").stdout).toContain("Nothing was written");
+    expect(salty("import", path)).toMatchObject({ status: 0 });
+    const first = join(dir, "first.json");
+    expect(salty("export", first)).toMatchObject({ status: 0 });
+    expect(salty("import", first).stdout).toContain("0 records new, 0 changed");
+    expect(salty("import", first, "--pantry", "copy").stdout).toContain("Revision 1");
+    const second = salty("export", "-", "--pantry", "copy").stdout;
+    expect(second.replace('"key": "copy"', '"key": "brackwater_reach"')).toBe(readFileSync(first, "utf8"));
+    expect(salty("check", "db:brackwater_reach").status).toBe(1);
+    expect(salty("check", "db:nowhere")).toMatchObject({ status: 2 });
+    expect(salty("export", join(dir, "x.json"))).toMatchObject({ status: 2 });
+  });
+
+  it("write nothing from a bundle with faults", () => {
+    const before = salty("export", "-", "--pantry", "brackwater_reach").stdout;
+    const bad = salty("import", file("bad.json", bundle({ pantry: { key: "brackwater_reach" }, items: [{ key: "cork", sell: 9 }, { key: "tar", sell: "much" }] })));
+    expect(bad.status).toBe(2);
+    expect(bad.stderr).toContain("items[1].sell: “much” is not a number.");
+    expect(salty("export", "-", "--pantry", "brackwater_reach").stdout).toBe(before);
+  });
+
+  it("generate large pantries from a seed", () => {
+    const out = join(dir, "large.json");
+    expect(salty("generate", out, "--items", "200", "--seed", "7")).toMatchObject({ status: 0 });
+    expect((JSON.parse(readFileSync(out, "utf8")) as { items: unknown[] }).items).toHaveLength(200);
+  });
+});

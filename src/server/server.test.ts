@@ -1,0 +1,163 @@
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
+import * as health from "../app/api/health/route";
+import * as icons from "../app/api/icons/[name]/route";
+import * as list from "../app/api/icons/route";
+import * as bundles from "../app/api/pantries/[pantry]/bundle/route";
+import * as undos from "../app/api/pantries/[pantry]/changes/[revision]/undo/route";
+import * as changes from "../app/api/pantries/[pantry]/changes/route";
+import * as events from "../app/api/pantries/[pantry]/events/route";
+import * as costs from "../app/api/pantries/[pantry]/items/[item]/costs/route";
+import * as snapshots from "../app/api/pantries/[pantry]/route";
+import * as pantries from "../app/api/pantries/route";
+import type { Board } from "../core/analysis/board";
+import { follow } from "../core/analysis/board";
+import type { Edit } from "../core/catalogue/changes";
+import { newId } from "../core/catalogue/names";
+import { blank, type Item } from "../core/catalogue/records";
+import { exportBundle } from "../core/exchange/bundle";
+import { kitchen } from "../core/testing/kitchen";
+import { freshDatabase } from "../store/testing/database";
+import { type Host, host, type LiveEvent } from "./host";
+
+let database: Awaited<ReturnType<typeof freshDatabase>>;
+let one: Host;
+let pantry = "";
+
+beforeAll(async () => {
+  database = await freshDatabase();
+  process.env.DATABASE_URL = database.url;
+  one = await host();
+});
+afterAll(async () => {
+  await one.close();
+  await database.drop();
+});
+
+type Answer = { status: number; body: Record<string, unknown> & { detail?: string } };
+const call = async (handler: (r: Request, c: { params: Promise<Record<string, string>> }) => Promise<Response>, options: { method?: string; body?: unknown; params?: Record<string, string>; query?: string; author?: string } = {}): Promise<Answer> => {
+  const body = typeof options.body === "string" ? options.body : options.body === undefined ? undefined : JSON.stringify(options.body);
+  const request = new Request(`http://test/${options.query ? `?${options.query}` : ""}`, { method: options.method ?? (body === undefined ? "GET" : "POST"), body, headers: { "x-salty-author": encodeURIComponent(options.author ?? "Ida") } });
+  const response = await handler(request, { params: Promise.resolve({ pantry, ...options.params }) });
+  const text = await response.text();
+  return { status: response.status, body: text ? JSON.parse(text) : {} };
+};
+const add = (item: Item) => call(changes.POST, { body: { edits: [{ op: "add", kind: "item", record: item }] } });
+const fresh = (name: string): Item => blank("item", { id: newId(), key: `k_${newId()}`, name, status: "ready" });
+const snapshot = async () => (await call(snapshots.GET)).body as unknown as { revision: number; board: Board; shelves: { item: Item[] } };
+
+beforeEach(async () => {
+  const made = await call(pantries.POST, { body: { name: `Pantry ${newId()}` } });
+  expect(made.status).toBe(201);
+  pantry = made.body.key as string;
+  const filled = await call(bundles.POST, { body: exportBundle(kitchen("gather River eel in 20s\nbuy Salt for 1\nSmoke: 2 River eel + 1 Salt -> 1 Smoked eel in 30s")).replace(/ "pantry": \{[^}]*\},/, "") });
+  expect(filled).toMatchObject({ status: 200, body: { added: 7 } });
+});
+
+describe("the server", () => {
+  it("is healthy once the database answers", async () => {
+    const { status, body } = await call(health.GET);
+    expect(status).toBe(200);
+    expect(body).toMatchObject({ state: "ready", database: "up" });
+  });
+
+  it("says what is wrong with a request's shape, with the place", async () => {
+    expect(await call(changes.POST, { body: "nonsense" })).toMatchObject({ status: 400, body: { title: "Not JSON" } });
+    expect(await call(changes.POST, { body: { edits: [] } })).toMatchObject({ status: 422 });
+    const answer = await call(changes.POST, { body: { edits: [{ op: "explode", kind: "item" }], extra: 1 } });
+    expect(answer.status).toBe(422);
+    const places = (answer.body.complaints as { place: string }[]).map((c) => c.place);
+    expect(places).toContain("edits[0].op");
+    expect(places).toContain("extra");
+    expect(await call(changes.POST, { body: { edits: [] }, params: { pantry: "nowhere" } })).toMatchObject({ status: 404, body: { title: "No such pantry" } });
+  });
+
+  it("commits a change and has followed it when it answers", async () => {
+    const before = await snapshot();
+    const item = fresh("Cork");
+    expect(await add(item)).toMatchObject({ status: 200, body: { revision: before.revision + 1 } });
+    const after = await snapshot();
+    expect(after.revision).toBe(before.revision + 1);
+    expect(after.board.revision).toBe(after.revision);
+    expect(after.board.figures[item.id].value).toBeNull();
+  });
+
+  it("answers 409 with both values when somebody was quicker, 422 when the rules refuse", async () => {
+    const item = fresh("Cork");
+    await add(item);
+    const set = (from: unknown, to: unknown) => call(changes.POST, { body: { edits: [{ op: "set", kind: "item", id: item.id, field: "level", from, to }] } });
+    expect((await set(null, 3)).status).toBe(200);
+    expect(await set(null, 4)).toMatchObject({ status: 409, body: { conflicts: [{ yours: 4, theirs: 3, field: "level" }] } });
+    expect(await set(3, 99_999)).toMatchObject({ status: 422, body: { faults: [{ field: "level" }] } });
+  });
+
+  it("undoes any change of the log, also an undo, and refuses where later edits stand in the way", async () => {
+    const item = fresh("Cork");
+    const added = (await add(item)).body.revision as number;
+    const undone = await call(undos.POST, { method: "POST", params: { revision: String(added) } });
+    expect(undone.status).toBe(200);
+    expect((await snapshot()).shelves.item.some((i) => i.id === item.id)).toBe(false);
+    const again = await call(undos.POST, { method: "POST", params: { revision: String(undone.body.revision) } });
+    expect(again.status).toBe(200);
+    expect((await snapshot()).shelves.item.some((i) => i.id === item.id)).toBe(true);
+    await call(changes.POST, { body: { edits: [{ op: "set", kind: "item", id: item.id, field: "level", from: null, to: 3 }] } });
+    expect(await call(undos.POST, { method: "POST", params: { revision: String(added) } })).toMatchObject({ status: 409 });
+    expect(await call(undos.POST, { method: "POST", params: { revision: "9999" } })).toMatchObject({ status: 404 });
+    const log = (await call(changes.GET, { query: "most=3" })).body as unknown as { undoes: number | null; moved: object | null; author: string }[];
+    expect(log[1]).toMatchObject({ undoes: undone.body.revision, author: "Ida" });
+    expect(log.every((c) => c.moved)).toBe(true);
+  });
+
+  it("tells every open view of a commit, with a ripple that leads to the server's own board", async () => {
+    const before = await snapshot();
+    const controller = new AbortController();
+    const response = await events.GET(new Request("http://test/", { signal: controller.signal }), { params: Promise.resolve({ pantry }) });
+    const reader = (response.body as ReadableStream<Uint8Array>).getReader();
+    await add(fresh("Cork"));
+    let text = "";
+    while (!text.includes("event: change")) text += new TextDecoder().decode((await reader.read()).value);
+    controller.abort();
+    const data = /event: change\ndata: (.*)\n/.exec(text)?.[1] ?? "";
+    const event = JSON.parse(data) as LiveEvent;
+    expect(follow(before.board, event.ripple)).toEqual((await snapshot()).board);
+  });
+
+  it("follows what another process commits to the same database", async () => {
+    const { Host: Other } = await import("./host");
+    const other = await Other.open(database.url);
+    const engine = await other.engine(pantry);
+    const edit: Edit = { op: "add", kind: "item", record: fresh("Cork from afar") };
+    await engine?.submit({ author: "Tom", note: "", edits: [edit] });
+    const ours = await one.engine(pantry);
+    for (let i = 0; i < 40 && !ours?.state.catalogue.item.has(edit.record.id); i++) await new Promise((r) => setTimeout(r, 50));
+    expect(ours?.state.catalogue.item.has(edit.record.id)).toBe(true);
+    // And a commit here on top of it does not lose it.
+    expect((await add(fresh("Tar"))).status).toBe(200);
+    await other.close();
+  });
+
+  it("takes an item's cost apart in both measures", async () => {
+    const eel = (await snapshot()).shelves.item.find((i) => i.name === "Smoked eel");
+    const { body } = await call(costs.GET, { params: { item: eel?.id ?? "" } });
+    expect(body).toMatchObject({ value: { cost: 1, by: { kind: "recipe" } }, time: { cost: 70 } });
+    expect((await call(costs.GET, { params: { item: "nosuchitem00" } })).status).toBe(404);
+  });
+
+  it("shows what an import would change, writes it whole, and refuses one with faults whole", async () => {
+    const before = await snapshot();
+    const text = JSON.stringify({ format: "salty-pantry-bundle", version: 1, items: [{ key: "cork" }], recipes: ["2 Cork -> 1 Net float"] });
+    expect(await call(bundles.POST, { body: text, query: "dry=1" })).toMatchObject({ status: 200, body: { dry: true, added: 3, notes: [{ place: "recipes[0].line, column 13" }] } });
+    expect((await snapshot()).revision).toBe(before.revision);
+    expect(await call(bundles.POST, { body: text })).toMatchObject({ status: 200, body: { dry: false, revision: before.revision + 1 } });
+    const bad = await call(bundles.POST, { body: text.replace('"cork"', '"Not a key"') });
+    expect(bad).toMatchObject({ status: 422, body: { problems: [{ place: "items[0].key" }] } });
+    expect((await snapshot()).revision).toBe(before.revision + 1);
+  });
+
+  it("refuses a second pantry of the same name, and serves icons it knows", async () => {
+    await call(pantries.POST, { body: { name: "Twice" } });
+    expect((await call(pantries.POST, { body: { name: "Twice" } })).status).toBe(409);
+    expect((await icons.GET(new Request("http://test"), { params: Promise.resolve({ name: "eel.svg" }) })).headers.get("content-type")).toBe("image/svg+xml");
+    expect((await icons.GET(new Request("http://test"), { params: Promise.resolve({ name: "no-such.svg" }) })).status).toBe(404);
+    expect(await (await list.GET(new Request("http://test/?q=rope coil"))).json()).toContain("rope-coil");
+  });
+});
