@@ -3,8 +3,9 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { Archive, BookOpenText, Coins, History, ListChecks, SlidersHorizontal } from "lucide-react";
 import Link from "next/link";
-import { type ReactNode, Suspense, useEffect, useState } from "react";
+import { type ReactNode, Suspense, useEffect, useRef, useState } from "react";
 import { byKey } from "@/core/catalogue/catalogue";
+import type { Id, Item } from "@/core/catalogue/records";
 import { group } from "@/core/numbers/format";
 import { cx, Empty } from "../kit/kit";
 import { PantryProvider, useStore, useView } from "../pantry/provider";
@@ -42,7 +43,7 @@ function Frame({ children }: { children: ReactNode }) {
   const [finding, setFinding] = useState(false);
   useGlobalKeys(() => setFinding(true));
   const wanted = places.query.get("item");
-  const item = view.state && wanted ? byKey(view.state.catalogue, "item", wanted) : undefined;
+  const item = useWantedItem(wanted);
   useEffect(() => {
     if (view.state) document.title = `${view.state.catalogue.pantry.name} – Salty Pantry`;
   }, [view.state]);
@@ -60,6 +61,21 @@ function Frame({ children }: { children: ReactNode }) {
       {finding && view.state && <CommandField onClose={() => setFinding(false)} />}
     </div>
   );
+}
+
+/** The item the address names. When its key changes while the sheet is open, the address follows. */
+function useWantedItem(wanted: string | null): Item | undefined {
+  const { state } = useView();
+  const { ask } = usePlaces();
+  const open = useRef<{ key: string; id: Id } | null>(null);
+  const named = state && wanted ? byKey(state.catalogue, "item", wanted) : undefined;
+  const renamed = !named && state && wanted && open.current?.key === wanted ? state.catalogue.item.get(open.current.id) : undefined;
+  const item = named ?? renamed;
+  useEffect(() => {
+    open.current = item ? { key: item.key, id: item.id } : null;
+    if (item && item.key !== wanted) ask({ item: item.key }, true);
+  }, [item, wanted, ask]);
+  return item;
 }
 
 function Missing() {

@@ -56,12 +56,12 @@ export function Tideline() {
         {figure(away, "out of reach", "unobtainable")}
         <button type="button" aria-expanded={open} aria-label="What the last change moved" onClick={() => setOpen(!open)} className="flex min-w-0 flex-1 items-center gap-3 bg-kelp-wash px-3 text-left">
           {last ? (
-            <span key={last.change.revision} data-testid="last-move" className="moved flex min-w-0 gap-3">
+            <span key={last.change.revision} data-testid="last-move" className="moved flex min-w-0 gap-3 whitespace-nowrap">
               <b className="truncate">{last.change.undoes ? `Took back: ${last.change.note}` : last.says}</b>
-              <span className="shrink-0 text-second">{sayMoved(last.moved, (id) => nameOf(catalogue, "item", id)).slice(0, 3).join(", ")}</span>
+              <span className="truncate text-second">{sayMoved(last.moved, (id) => nameOf(catalogue, "item", id)).slice(0, 3).join(", ")}</span>
             </span>
           ) : (
-            <span className="text-second">Change something and its consequences show here.</span>
+            <span className="truncate text-second">Change something and its consequences show here.</span>
           )}
           <span className="ml-auto">{open ? <ChevronDown size={15} aria-hidden /> : <ChevronUp size={15} aria-hidden />}</span>
         </button>

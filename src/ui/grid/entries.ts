@@ -64,9 +64,18 @@ export function readEntry(catalogue: Catalogue, kind: Kind | "pantry", id: Id, f
     case "colour":
       return /^#?[0-9a-f]{6}$/i.test(typed) ? to(typed.startsWith("#") ? typed.toLowerCase() : `#${typed.toLowerCase()}`) : { says: `“${typed}” is not a colour. Write six hex digits, such as #2c6e8f.` };
     default:
-      if (typed === "" && field === "name") return { says: "A name can't be empty." };
+      if (field === "name" && kind !== "pantry") return rename(catalogue, kind, id, typed);
       return to(field === "icon" && typed === "" ? null : typed);
   }
+}
+
+/** A new name; a key that was only a placeholder follows it. */
+function rename(catalogue: Catalogue, kind: Kind, id: Id, name: string): Read {
+  if (name === "") return { says: "A name can't be empty." };
+  const key = recordAt(catalogue, kind, id)?.key ?? "";
+  const edits = [setField(catalogue, kind, id, "name", name)];
+  if (new RegExp(`^new_${kind}(_\\d+)?$`).test(key)) edits.push(setField(catalogue, kind, id, "key", new Keys(catalogue).next(kind, name)));
+  return { edits };
 }
 
 const fieldOf = (kind: Kind | "pantry", field: string): Field | undefined => {

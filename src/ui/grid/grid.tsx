@@ -70,9 +70,20 @@ export function Grid<R>({ label, rows, columns, keyOf, activeKey, onActive, onOp
 
   // A selection from outside (an address, another view) brings its row into sight.
   const wasActive = useRef<string | null | undefined>(undefined);
+  // What we told ourselves comes back a moment later through the address; by then the cursor may be further on.
+  const told = useRef<string[]>([]);
+  const activate = (r: R) => {
+    told.current.push(keyOf(r));
+    onActive?.(r);
+  };
   useEffect(() => {
     if (activeKey === wasActive.current) return;
     wasActive.current = activeKey;
+    const echo = activeKey ? told.current.indexOf(activeKey) : -1;
+    if (echo >= 0) {
+      told.current.splice(0, echo + 1);
+      return;
+    }
     const index = activeKey ? rows.findIndex((r) => keyOf(r) === activeKey) : -1;
     if (index >= 0 && index !== at.row) {
       setSpot((s) => ({ ...s, row: index }));
@@ -93,7 +104,7 @@ export function Grid<R>({ label, rows, columns, keyOf, activeKey, onActive, onOp
         else if (right > box.scrollLeft + box.clientWidth) box.scrollLeft = right - box.clientWidth;
       }
       const target = rows[next.row];
-      if (target !== undefined && next.row !== at.row && !extend) onActive?.(target);
+      if (target !== undefined && next.row !== at.row && !extend) activate(target);
   };
 
   const editable = (r: R | undefined, c: Column<R>): boolean => r !== undefined && !!onWrite && !!c.edit && (c.edit.may?.(r) ?? true);
@@ -268,7 +279,7 @@ export function Grid<R>({ label, rows, columns, keyOf, activeKey, onActive, onOp
                         e.preventDefault();
                         scroller.current?.focus({ preventScroll: true });
                         move({ row: v.index, column: i }, e.shiftKey);
-                        if (v.index === at.row && !e.shiftKey) onActive?.(r);
+                        if (v.index === at.row && !e.shiftKey) activate(r);
                       }}
                       onDoubleClick={() => (editable(r, c) ? setEditing({ text: c.text(r), keep: true }) : onOpen?.(r))}
                       className={cx(

@@ -22,7 +22,7 @@ export function useStore(): PantryStore {
 
 export function useView(): View {
   const store = useStore();
-  return useSyncExternalStore(store.subscribe, store.snapshot, store.snapshot);
+  return useSyncExternalStore(store.subscribe, store.snapshot, () => store.first);
 }
 
 export function useLive(): Live {

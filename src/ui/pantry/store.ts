@@ -56,7 +56,9 @@ interface Problem {
 }
 
 export class PantryStore {
-  private view: View = { state: null, link: "opening", notice: null, busy: 0, canUndo: false, canRedo: false };
+  /** Before anything is loaded; what the server renders, and what the first render in the browser must equal. */
+  readonly first: View = { state: null, link: "opening", notice: null, busy: 0, canUndo: false, canRedo: false };
+  private view: View = this.first;
   private readonly listeners = new Set<() => void>();
   private events: EventSource | null = null;
   private loading: Promise<void> | null = null;

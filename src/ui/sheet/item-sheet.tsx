@@ -62,7 +62,7 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
           <div className="mt-0.5 flex items-center gap-2 text-second">
             <Grains rarity={item.rarity} />
             <span className={cx(item.status === "stub" && "font-bold text-beet")}>{item.status}</span>
-            <span className="truncate">{item.key}</span>
+            <Inline label="Key" held={own(item.key)} show={item.key} text={item.key} onWrite={(t) => write("item", item.id, "key", t)} />
           </div>
         </div>
         <div className="flex flex-col items-end gap-1">
