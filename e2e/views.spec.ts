@@ -17,17 +17,19 @@ const VIEWS = ["/shelves", "/shelves?item=smoked_eel", "/shelves?text=nosuchitem
 const show = async (page: Page, path: string) => {
   await page.goto(`${program.base}/brackwater_reach${path}`);
   await expect(page.locator("footer")).toContainText("faults");
-  await page.waitForLoadState("networkidle", { timeout: 1500 }).catch(() => undefined);
+  await page.waitForTimeout(250);
 };
 
 for (const theme of ["day", "night"])
   test(`the accessibility check finds nothing in any view, by ${theme}`, async ({ page }) => {
+    const found: string[] = [];
     await page.addInitScript((t) => localStorage.setItem("salty-theme", t), theme);
     for (const path of VIEWS) {
       await show(page, path);
       const { violations } = await new AxeBuilder({ page }).withTags(["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"]).disableRules(["region"]).analyze();
-      expect(violations.map((v) => `${path}: ${v.id}: ${v.nodes.map((n) => `${n.target.join(" ")} ${n.any[0]?.message ?? ""}`).slice(0, 3).join(" | ")}`)).toEqual([]);
+      found.push(...violations.map((v) => `${path}: ${v.id}: ${v.nodes.map((n) => `${n.target.join(" ")} ${n.any[0]?.message ?? ""}`).slice(0, 3).join(" | ")}`));
     }
+    expect(found).toEqual([]);
   });
 
 for (const [width, height] of [[1280, 800], [1920, 1080], [1024, 768]])
@@ -109,7 +111,7 @@ test("many pasted lines get a verdict each before anything is written", async ({
 
 test("the form and the line are two views of one recipe", async ({ page }) => {
   await show(page, "/recipes?recipe=lay_rope");
-  const line = page.getByRole("combobox", { name: "Line of Lay rope" });
+  const line = page.getByRole("textbox", { name: "Line of Lay rope" });
   await page.getByRole("textbox", { name: "From" }).first().fill("4");
   await page.keyboard.press("Enter");
   await expect(line).toHaveValue("Lay rope: 4 Hemp yarn -> 1 Rope at Ropewalk in 40s");

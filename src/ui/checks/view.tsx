@@ -32,42 +32,41 @@ export function ChecksView() {
   };
   return (
     <>
-      <ViewHead title="Checks">
-        {rule && (
-          <Button onClick={() => places.ask({ rule: null }, true)}>
-            Only {checkTitle(rule).toLowerCase()}: show all
-          </Button>
-        )}
-      </ViewHead>
+      <ViewHead title="Checks">{rule && <Button onClick={() => places.ask({ rule: null }, true)}>Only {checkTitle(rule).toLowerCase()}: show all</Button>}</ViewHead>
       <div className="flex min-h-0 flex-1">
-        <div
-          role="listbox"
-          aria-label="Findings"
-          tabIndex={0}
-          aria-activedescendant={chosen ? `finding-${chosen.fingerprint}` : undefined}
-          onKeyDown={(e) => {
-            if (e.key === "ArrowDown") step(1);
-            else if (e.key === "ArrowUp") step(-1);
-            else return;
-            e.preventDefault();
-          }}
-          className="w-[372px] shrink-0 overflow-auto border-r border-line bg-salt pb-4"
-        >
-          {(["error", "warning"] as const).map((severity) => {
-            const list = findings.filter((f) => f.severity === severity);
-            return list.length ? (
-              <div key={severity} role="group" aria-label={severity === "error" ? "Faults" : "To look at"}>
-                <h2 className="head px-3.5 pt-3 pb-1">
-                  {severity === "error" ? "Faults" : "To look at"} <span className="font-normal">{list.length}</span>
-                </h2>
-                {list.map((f) => (
-                  <FindingRow key={f.fingerprint} finding={f} chosen={f === chosen} />
-                ))}
-              </div>
-            ) : null;
-          })}
+        <div className="flex w-[372px] shrink-0 flex-col overflow-auto border-r border-line bg-salt">
           {findings.length === 0 && <Empty title="Nothing found">Every check passed: what is needed can be had, nothing gives itself back with a gain, every price holds.</Empty>}
-          <Loops at={loopAt} />
+          {(findings.length > 0 || board.loops.length > 0) && (
+            <div
+              role="listbox"
+              aria-label="Findings"
+              tabIndex={0}
+              aria-activedescendant={chosen ? `finding-${chosen.fingerprint}` : undefined}
+              onKeyDown={(e) => {
+                if (e.key === "ArrowDown") step(1);
+                else if (e.key === "ArrowUp") step(-1);
+                else return;
+                e.preventDefault();
+              }}
+              className="pb-4"
+            >
+              {(["error", "warning"] as const).map((severity) => {
+                const list = findings.filter((f) => f.severity === severity);
+                return list.length ? (
+                  <div key={severity} role="group" aria-label={severity === "error" ? "Faults" : "To look at"}>
+                    <div aria-hidden className="head px-3.5 pt-3 pb-1">
+                      {severity === "error" ? "Faults" : "To look at"} <span className="font-normal">{list.length}</span>
+                    </div>
+                    {list.map((f) => (
+                      <FindingRow key={f.fingerprint} finding={f} chosen={f === chosen} />
+                    ))}
+                  </div>
+                ) : null;
+              })}
+              <Loops at={loopAt} />
+            </div>
+          )}
+          {!board.complete && <p className="px-3.5 pt-2 pb-4 text-copper">There may be more gaining loops than those listed: the search stopped at its limit. Mend these first.</p>}
         </div>
         <section tabIndex={0} aria-label="The finding" className="min-w-0 flex-1 overflow-auto bg-fog p-5">
           {gone && <p className="mb-3 rounded-sm bg-kelp-wash px-3 py-2 font-semibold text-kelp">The finding this address names is gone: it was mended.</p>}
@@ -159,24 +158,21 @@ function Loops({ at }: { at: number }) {
   if (!board.loops.length || places.query.get("rule")) return null;
   return (
     <div role="group" aria-label="Where things go round">
-      <h2 className="head px-3.5 pt-4 pb-1">
+      <div aria-hidden className="head px-3.5 pt-4 pb-1">
         Where things go round <span className="font-normal">{board.loops.length}</span>
-      </h2>
+      </div>
       {board.loops.slice(0, 60).map((l, i) => (
-        <div
-          key={`${l.verdict}${l.items[0]}`}
-          role="option"
-          aria-selected={i === at}
-          tabIndex={-1}
-          onClick={() => places.ask({ loop: String(i), finding: null }, true)}
-          onKeyDown={() => undefined}
-          className={cx("flex justify-between gap-2 border-b border-hair px-3.5 py-1", i === at ? "bg-pick" : "hover:bg-shade")}
-        >
-          <span className="truncate">{l.items.slice(0, 3).map((id) => nameOf(catalogue, "item", id)).join(", ")}{l.items.length > 3 ? ` and ${l.items.length - 3} more` : ""}</span>
+        <div key={`${l.verdict}${l.items[0]}`} role="option" aria-selected={i === at} tabIndex={-1} onClick={() => places.ask({ loop: String(i), finding: null }, true)} onKeyDown={() => undefined} className={cx("flex justify-between gap-2 border-b border-hair px-3.5 py-1", i === at ? "bg-pick" : "hover:bg-shade")}>
+          <span className="truncate">
+            {l.items
+              .slice(0, 3)
+              .map((id) => nameOf(catalogue, "item", id))
+              .join(", ")}
+            {l.items.length > 3 ? ` and ${l.items.length - 3} more` : ""}
+          </span>
           <span className={cx("shrink-0", l.verdict === "gaining" || l.verdict === "stuck" ? "font-semibold text-beet" : "text-second")}>{VERDICTS[l.verdict]}</span>
         </div>
       ))}
-      {!board.complete && <p className="px-3.5 pt-2 text-copper">There may be more gaining loops than those listed: the search stopped at its limit. Mend these first.</p>}
     </div>
   );
 }

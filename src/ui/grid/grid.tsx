@@ -229,7 +229,7 @@ export function Grid<R>({ label, rows, columns, keyOf, activeKey, onActive, onOp
         onKeyDown={press}
         onCopy={copy}
         onPaste={paste}
-        className="group min-h-0 flex-1 overflow-auto outline-none"
+        className={cx("group min-h-0 overflow-auto outline-none", rows.length > 0 && "flex-1")}
       >
         <div role="row" aria-rowindex={1} className="sticky top-0 z-20 grid border-b border-line bg-salt" style={{ gridTemplateColumns: template, width, minWidth: "100%" }}>
           {columns.map((c, i) => (
@@ -247,7 +247,6 @@ export function Grid<R>({ label, rows, columns, keyOf, activeKey, onActive, onOp
             </div>
           ))}
         </div>
-        {rows.length === 0 && empty}
         <div role="presentation" style={{ height: virtual.getTotalSize(), width, minWidth: "100%", position: "relative" }}>
           {virtual.getVirtualItems().map((v) => {
             const r = rows[v.index];
@@ -318,6 +317,7 @@ export function Grid<R>({ label, rows, columns, keyOf, activeKey, onActive, onOp
           })}
         </div>
       </div>
+      {rows.length === 0 && <div className="flex-1 overflow-auto">{empty}</div>}
       {refusal && (
         <p role="alert" className="border-t border-beet bg-beet-wash px-3 py-1.5 text-beet">
           {refusal}

@@ -70,10 +70,9 @@ export function LineEditor({ label, text, onText, onEnter, onEscape, autoFocus }
       <textarea
         ref={input}
         aria-label={label}
-        role="combobox"
-        aria-expanded={!!offer}
-        aria-controls={listId}
         aria-autocomplete="list"
+        aria-controls={offer ? listId : undefined}
+        aria-activedescendant={offer ? `${listId}-${picked}` : undefined}
         rows={Math.max(1, Math.ceil(text.length / 78))}
         spellCheck={false}
         value={text}
@@ -92,6 +91,7 @@ export function LineEditor({ label, text, onText, onEnter, onEscape, autoFocus }
           {offer.names.map((name, i) => (
             <li
               key={name}
+              id={`${listId}-${i}`}
               role="option"
               aria-selected={i === picked}
               onMouseDown={(e) => {

@@ -64,11 +64,14 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
       <table className="w-full">
         <thead>
           <tr className="text-left">
-            {["Role", "Item", "From", "To", "Chance %", "Lasts", ""].map((h) => (
+            {["Role", "Item", "From", "To", "Chance %", "Lasts"].map((h) => (
               <th key={h} className="head pb-1 pr-2">
                 {h}
               </th>
             ))}
+            <th>
+              <span className="sr-only">Remove</span>
+            </th>
           </tr>
         </thead>
         <tbody>

@@ -85,11 +85,20 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
   }, [catalogue, query]);
   const troubled = useMemo(() => new Map(board.findings.flatMap((f) => f.about.filter((r) => r.kind === "recipe").map((r) => [r.id, f.severity] as const))), [board.findings]);
   const virtual = useVirtualizer({ count: entries.length, getScrollElement: () => box.current, estimateSize: (i) => ("head" in entries[i] ? 34 : 46), overscan: 10 });
+  const at = entries.findIndex((e) => "recipe" in e && e.recipe.id === selected);
+  const inSight = virtual.getVirtualItems().some((v) => v.index === at);
+  // A recipe that an address names is brought into sight once.
+  const brought = useRef<string | null>(null);
+  useEffect(() => {
+    if (!selected || brought.current === selected) return;
+    brought.current = selected;
+    if (at >= 0) virtual.scrollToIndex(at, { align: "auto" });
+  }, [selected, at, virtual]);
   const recipes = entries.filter((e): e is { recipe: Recipe } => "recipe" in e);
 
   const step = (by: number) => {
-    const at = recipes.findIndex((e) => e.recipe.id === selected);
-    const next = recipes[Math.max(0, Math.min(recipes.length - 1, at + by))];
+    const here = recipes.findIndex((e) => e.recipe.id === selected);
+    const next = recipes[Math.max(0, Math.min(recipes.length - 1, here + by))];
     if (!next) return;
     places.ask({ recipe: next.recipe.key, item: null }, true);
     virtual.scrollToIndex(entries.indexOf(next));
@@ -114,10 +123,10 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
       </div>
       <div
         ref={box}
-        role="listbox"
-        aria-label="Recipes"
+        role={entries.length ? "listbox" : undefined}
+        aria-label={entries.length ? "Recipes" : undefined}
         tabIndex={0}
-        aria-activedescendant={selected ? `recipe-${selected}` : undefined}
+        aria-activedescendant={selected && inSight ? `recipe-${selected}` : undefined}
         className="min-h-0 flex-1 overflow-auto bg-salt"
         onKeyDown={(e) => {
           if (e.key === "ArrowDown") step(1);
