@@ -1,7 +1,8 @@
 /** Runs once when the server starts. */
 export async function register(): Promise<void> {
   if (process.env.NEXT_RUNTIME === "nodejs") {
-    const { watchForTheEnd } = await import("./server/ending");
+    const { watchForTheEnd, warmUp } = await import("./server/lifetime");
     watchForTheEnd();
+    warmUp();
   }
 }

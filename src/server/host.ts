@@ -114,6 +114,11 @@ export class Host {
     return new Host(orm, url);
   }
 
+  /** Reads every pantry ahead, so that the first person to open one does not wait for it. */
+  async warm(): Promise<void> {
+    for (const { key } of await this.pantries()) await this.engine(key);
+  }
+
   get em(): EntityManager {
     return this.orm.em.fork() as EntityManager;
   }

@@ -30,7 +30,11 @@ export function keyIndex(catalogue: Catalogue, kind: Kind): ReadonlyMap<string, 
   if (!index) {
     index = new Map();
     // The first holder of a key keeps it, so that a second one is found out.
-    for (const record of records.values()) if (!index.has(fold(record.key))) index.set(fold(record.key), record.id);
+    for (const record of records.values()) {
+      // A well-formed key is plain ASCII: taking out the "_" folds it.
+      const key = record.key.replaceAll("_", "");
+      if (!index.has(key)) index.set(key, record.id);
+    }
     keyIndexes.set(records, index);
   }
   return index;

@@ -9,6 +9,17 @@ export const fold = (name: string): string =>
     .replace(/[’‘`´]/g, "'")
     .replace(/[\s_]+/g, "");
 
+const folds = new WeakMap<object, string>();
+/** The folded name of a record. Records never change in place, so each is folded once. */
+export function foldedName(record: { readonly name: string }): string {
+  let text = folds.get(record);
+  if (text === undefined) {
+    text = fold(record.name);
+    folds.set(record, text);
+  }
+  return text;
+}
+
 /** "River eel (large)" → "river_eel_large". Letters beyond a-z lose their marks; a name with none gives "record". */
 export function keyFrom(name: string): string {
   const plain = name

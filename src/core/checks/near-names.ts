@@ -1,6 +1,6 @@
 import { referrers } from "../catalogue/catalogue";
 import { setField } from "../catalogue/changes";
-import { fold } from "../catalogue/names";
+import { foldedName } from "../catalogue/names";
 import type { AnyRecord, Kind } from "../catalogue/records";
 import { kindWord } from "../catalogue/records";
 import { count, list } from "../numbers/format";
@@ -19,10 +19,9 @@ export const nearNames: Check = {
       const groups = new Map<string, AnyRecord[]>();
       for (const record of catalogue[kind].values()) {
         if ("status" in record && record.status === "retired") continue;
-        const folded = fold(record.name);
-        const group = groups.get(folded);
+        const group = groups.get(foldedName(record));
         if (group) group.push(record);
-        else groups.set(folded, [record]);
+        else groups.set(foldedName(record), [record]);
       }
       for (const group of groups.values()) {
         if (group.length < 2) continue;

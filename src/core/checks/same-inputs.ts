@@ -10,6 +10,18 @@ const signature = (recipe: Recipe, outputs: boolean): string =>
     .sort()
     .join("|");
 
+/** Kind and input items of a recipe. Recipes never change in place, so it is worked out once for each. */
+const inputItems = (recipe: Recipe): string => {
+  let key = keys.get(recipe);
+  if (key === undefined) {
+    const items = recipe.lines.filter((l) => l.role === "ingredient").map((l) => l.item);
+    key = items.length ? `${recipe.kind},${items.sort().join()}` : "";
+    keys.set(recipe, key);
+  }
+  return key;
+};
+const keys = new WeakMap<Recipe, string>();
+
 /** Two recipes that ask for exactly the same things in the same place and give different results. */
 export const sameInputs: Check = {
   id: "same-inputs",
@@ -20,10 +32,8 @@ export const sameInputs: Check = {
     const alike = new Map<string, Recipe[]>();
     for (const recipe of catalogue.recipe.values()) {
       if (recipe.status === "retired") continue;
-      const items: string[] = [recipe.kind];
-      for (const l of recipe.lines) if (l.role === "ingredient") items.push(l.item);
-      if (items.length === 1) continue;
-      const key = (items.length > 2 ? items.sort() : items).join();
+      const key = inputItems(recipe);
+      if (!key) continue;
       const group = alike.get(key);
       if (group) group.push(recipe);
       else alike.set(key, [recipe]);

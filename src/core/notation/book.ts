@@ -1,6 +1,6 @@
 /** The names a recipe line may use: items and currencies, found without regard to case and spacing. */
 import type { Catalogue } from "../catalogue/catalogue";
-import { fold } from "../catalogue/names";
+import { fold, foldedName } from "../catalogue/names";
 import type { Id } from "../catalogue/records";
 import { KEYWORDS, lex } from "./lexer";
 
@@ -11,6 +11,9 @@ interface Entry {
 }
 
 export type Found = { readonly found: "one"; readonly id: Id; readonly name: string } | { readonly found: "none" } | { readonly found: "several"; readonly keys: string[] };
+
+/** How a record's name is built; worked out once for each. */
+const shapes = new WeakMap<object, { chunks: number; plain: boolean }>();
 
 /** Names of one kind of record. */
 export class NameBook {
@@ -23,17 +26,21 @@ export class NameBook {
   readonly longest: number = 1;
 
   constructor(records: Iterable<Entry>) {
-    for (const { id, key, name } of records) {
-      const entry = { id, key, name };
+    for (const entry of records) {
+      const { id, key, name } = entry;
       this.byId.set(id, entry);
       this.byKey.set(key, entry);
-      const folded = fold(name);
+      const folded = foldedName(entry);
       const same = this.byFold.get(folded);
       if (same) same.push(entry);
       else this.byFold.set(folded, [entry]);
-      const chunks = name.trim().split(/\s+/).length;
-      if (chunks > this.longest) this.longest = chunks;
-      if (!isPlain(name)) this.awkward.push(folded);
+      let shape = shapes.get(entry);
+      if (!shape) {
+        shape = { chunks: name.trim().split(/\s+/).length, plain: isPlain(name) };
+        shapes.set(entry, shape);
+      }
+      if (shape.chunks > this.longest) this.longest = shape.chunks;
+      if (!shape.plain) this.awkward.push(folded);
     }
   }
 
