@@ -56,7 +56,7 @@ class Engine {
         return;
       }
       const before = this.state.board;
-      this.state = stateOf(outcome.catalogue, this.state.readings);
+      this.state = stateOf(outcome.catalogue, this.state);
       const ripple = rippleOf(before, this.state.board);
       if (!change.moved) await keepMoved(em, this.pantry, change.revision, ripple.moved);
       const event = { change: { ...change, moved: ripple.moved }, ripple };
@@ -83,9 +83,9 @@ class Engine {
   }
 }
 
-const stateOf = (catalogue: Catalogue, before?: Readings): State => {
-  const readings = readingsOf(catalogue, before);
-  return { catalogue, readings, board: boardOf(catalogue, readings) };
+const stateOf = (catalogue: Catalogue, before?: State): State => {
+  const readings = readingsOf(catalogue, before?.readings);
+  return { catalogue, readings, board: boardOf(catalogue, readings, before) };
 };
 
 export class Host {

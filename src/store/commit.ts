@@ -5,7 +5,7 @@ import type { Catalogue } from "../core/catalogue/catalogue";
 import { recordAt } from "../core/catalogue/catalogue";
 import { apply, type Edit, type Outcome } from "../core/catalogue/changes";
 import { type AnyRecord, type Id, type Item, type ItemType, type Kind, KINDS, type Line, type Pantry, type Recipe, type Source } from "../core/catalogue/records";
-import { ChangeRow, CurrencyRow, ItemRow, ItemStatRow, ItemTagRow, PantryRow, RarityRow, RecipeLineRow, RecipeRow, SourceLineRow, SourceRow, StatRow, TagRow, TypeRow, TypeStatRow } from "./entities";
+import { ChangeRow, ChangeTouchRow, CurrencyRow, ItemRow, ItemStatRow, ItemTagRow, PantryRow, RarityRow, RecipeLineRow, RecipeRow, SourceLineRow, SourceRow, StatRow, TagRow, TypeRow, TypeStatRow } from "./entities";
 import { query } from "./load";
 import type { Orm } from "./orm";
 
@@ -40,7 +40,9 @@ export function commit(orm: Orm, pantry: Id, submission: Submission, catalogueAt
     if (!outcome.edits.length) return { ok: true, revision: catalogue.revision, edits: [] };
     const next = outcome.catalogue;
     await write(em, next, outcome.edits);
-    await em.insert(ChangeRow as never, { pantry, revision: next.revision, author: submission.author, at: new Date(), note: submission.note, undoes: submission.undoes ?? null, edits: outcome.edits, moved: null } as never);
+    await em.insert(ChangeRow as never, { pantry, revision: next.revision, author: submission.author, at: new Date(), note: submission.note, undoes: submission.undoes ?? null, edits: outcome.edits, size: outcome.edits.length, moved: null } as never);
+    const touched = [...new Set(outcome.edits.map((e) => (e.op === "set" ? e.id : e.record.id)))];
+    for (let at = 0; at < touched.length; at += 2000) await em.insertMany(ChangeTouchRow as never, touched.slice(at, at + 2000).map((record) => ({ pantry, revision: next.revision, record })) as never);
     await query(em, "update pantry set revision = ? where id = ? returning revision", [next.revision, pantry]);
     await query(em, "select pg_notify(?, ?)", [CHANNEL, JSON.stringify({ pantry, revision: next.revision })]);
     return { ok: true, revision: next.revision, edits: outcome.edits };

@@ -124,9 +124,19 @@ export const ChangeRow = defineEntity({
     /** The revision this change takes back. */
     undoes: p.integer().nullable(),
     edits: p.json(),
+    /** Number of edits. */
+    size: p.integer(),
     /** What it moved, kept for the log; can be computed again from the edits. */
     moved: p.json().nullable(),
   },
 });
 
-export const ENTITIES = [PantryRow, CurrencyRow, RarityRow, StatRow, TagRow, TypeRow, TypeStatRow, ItemRow, ItemTagRow, ItemStatRow, RecipeRow, RecipeLineRow, SourceRow, SourceLineRow, ChangeRow];
+/** Which records a change touched, for a record's history. */
+export const ChangeTouchRow = defineEntity({
+  name: "ChangeTouchRow",
+  tableName: "change_touch",
+  indexes: [{ properties: ["pantry", "record"] as never, name: "change_touch_record_index" }],
+  properties: { pantry: () => p.manyToOne(PantryRow).primary().deleteRule("cascade"), revision: p.integer().primary(), record: p.string().length(12).primary() },
+});
+
+export const ENTITIES = [PantryRow, CurrencyRow, RarityRow, StatRow, TagRow, TypeRow, TypeStatRow, ItemRow, ItemTagRow, ItemStatRow, RecipeRow, RecipeLineRow, SourceRow, SourceLineRow, ChangeRow, ChangeTouchRow];

@@ -101,7 +101,9 @@ export interface LoggedChange {
   readonly at: string;
   readonly note: string;
   readonly undoes: number | null;
+  /** Empty in lists when there are more than `SHOWN` of them; `changeAt` has them all. */
   readonly edits: readonly Edit[];
+  readonly size: number;
   readonly moved: Moved | null;
 }
 
@@ -112,6 +114,7 @@ const logged = (r: Row): LoggedChange => ({
   note: r.note as string,
   undoes: r.undoes as number | null,
   edits: r.edits as unknown as Edit[],
+  size: r.size as number,
   moved: r.moved as unknown as Moved | null,
 });
 
@@ -119,9 +122,13 @@ const logged = (r: Row): LoggedChange => ({
 export const changesAfter = async (em: EntityManager, pantry: Id, revision: number): Promise<LoggedChange[]> =>
   (await query(em, 'select * from "change" where pantry_id = ? and revision > ? order by revision', [pantry, revision])).map(logged);
 
+/** An import of thousands of records is listed without its edits. */
+const SHOWN = 200;
+const LISTED = `c.revision, c.author, c.at, c.note, c.undoes, c.size, c.moved, case when c.size <= ${SHOWN} then c.edits else '[]'::jsonb end as edits`;
+
 /** A page of the log, newest first, below a revision. */
 export const changesBefore = async (em: EntityManager, pantry: Id, before: number, most: number): Promise<LoggedChange[]> =>
-  (await query(em, 'select * from "change" where pantry_id = ? and revision < ? order by revision desc limit ?', [pantry, before, most])).map(logged);
+  (await query(em, `select ${LISTED} from "change" c where pantry_id = ? and revision < ? order by revision desc limit ?`, [pantry, before, most])).map(logged);
 
 export async function changeAt(em: EntityManager, pantry: Id, revision: number): Promise<LoggedChange | null> {
   const [row] = await query(em, 'select * from "change" where pantry_id = ? and revision = ?', [pantry, revision]);
@@ -133,9 +140,8 @@ export const changesOf = async (em: EntityManager, pantry: Id, record: Id, most:
   (
     await query(
       em,
-      `select * from "change" c where pantry_id = ? and exists (
-         select 1 from jsonb_array_elements(c.edits) e where e->>'id' = ? or e->'record'->>'id' = ?
-       ) order by revision desc limit ?`,
-      [pantry, record, record, most],
+      `select ${LISTED} from "change" c join change_touch t on t.pantry_id = c.pantry_id and t.revision = c.revision
+       where t.pantry_id = ? and t.record = ? order by c.revision desc limit ?`,
+      [pantry, record, most],
     )
   ).map(logged);

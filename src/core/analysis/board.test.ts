@@ -37,7 +37,10 @@ it("keeps the readings of an edit that does not touch the network, and gives the
   const priced = must(base, [setField(base, "item", item(base, "Eel pie").id, "sell", 1), setField(base, "pantry", base.pantry.id, "priceFloor", 2)]);
   const kept = readingsOf(priced, before);
   expect(kept.value).toBe(before.value);
-  expect(boardOf(priced, kept)).toEqual(boardOf(priced));
+  const earlier = { board: boardOf(base, before), readings: before };
+  const after = boardOf(priced, kept, earlier);
+  expect(after).toEqual(boardOf(priced));
+  expect(follow(earlier.board, rippleOf(earlier.board, after))).toEqual(after);
   const slower = must(base, [setField(base, "recipe", recipe(base, "Smoke").id, "ticks", 40)]);
   expect(readingsOf(slower, before).value).not.toBe(before.value);
   expect(boardOf(slower, readingsOf(slower, before))).toEqual(boardOf(slower));

@@ -66,10 +66,12 @@ const inOrder = (findings: Finding[]): Finding[] =>
 
 const finite = (x: number): number | null => (Number.isFinite(x) ? x : null);
 
-export function boardOf(catalogue: Catalogue, readings: Readings = readingsOf(catalogue)): Board {
+/** @param before  an earlier state: its figures are taken over where the readings were */
+export function boardOf(catalogue: Catalogue, readings: Readings = readingsOf(catalogue), before?: { readonly board: Board; readonly readings: Readings }): Board {
   const { network, value, time, steps, bases } = readings;
-  const figures: Record<string, Figures> = {};
-  network.items.forEach((id, i) => {
+  const kept = before && before.readings.value === value;
+  const figures: Record<string, Figures> = kept ? (before.board.figures as Record<string, Figures>) : {};
+  if (!kept) network.items.forEach((id, i) => {
     figures[id] = { value: finite(value.cost[i]), time: finite(time.cost[i]), by: value.by[i] < 0 ? null : network.processes[value.by[i]].record.id, steps: steps[i], bases: bases[i] };
   });
   const loops = readings.loops.map((l) => ({ verdict: l.verdict, items: l.items.map((i) => network.items[i]), recipes: l.processes.map((p) => network.processes[p].record.id) }));
@@ -84,10 +86,12 @@ export function rippleOf(before: Board, after: Board): Ripple {
   const figures: [Id, Figures | null][] = [];
   let [costs, times, lost, regained, most] = [0, 0, 0, 0, -1];
   let largest: Moved["largest"] = null;
-  for (const [id, now] of Object.entries(after.figures) as [Id, Figures][]) {
+  const moving = before.figures !== after.figures;
+  for (const id in moving ? after.figures : {}) {
+    const now = after.figures[id];
     const then = before.figures[id];
     if (then && sameFigures(then, now)) continue;
-    figures.push([id, now]);
+    figures.push([id as Id, now]);
     if (!then) continue;
     if (changed(then.time, now.time)) times++;
     if (!changed(then.value, now.value)) continue;
@@ -95,9 +99,9 @@ export function rippleOf(before: Board, after: Board): Ripple {
     if (now.value === null) lost++;
     if (then.value === null) regained++;
     const size = now.value === null || then.value === null ? 1e6 : Math.abs(Math.log((now.value + 1e-9) / (then.value + 1e-9)));
-    if (size > most) [most, largest] = [size, { id, from: then.value, to: now.value }];
+    if (size > most) [most, largest] = [size, { id: id as Id, from: then.value, to: now.value }];
   }
-  for (const id of Object.keys(before.figures) as Id[]) if (!(id in after.figures)) figures.push([id, null]);
+  for (const id in moving ? before.figures : {}) if (!(id in after.figures)) figures.push([id as Id, null]);
   const then = new Map(before.findings.map((f) => [f.fingerprint, f]));
   const now = new Map(after.findings.map((f) => [f.fingerprint, f]));
   const put = after.findings.filter((f) => !same(then.get(f.fingerprint), f));
@@ -111,7 +115,7 @@ export function rippleOf(before: Board, after: Board): Ripple {
 /** The next board. @throws RangeError when the ripple starts from another revision */
 export function follow(board: Board, ripple: Ripple): Board {
   if (board.revision !== ripple.from) throw new RangeError(`The board is at revision ${board.revision}, the ripple starts at ${ripple.from}.`);
-  const figures = { ...board.figures };
+  const figures = ripple.figures.length ? { ...board.figures } : (board.figures as Record<string, Figures>);
   for (const [id, now] of ripple.figures) {
     if (now) figures[id] = now;
     else delete figures[id];

@@ -7,7 +7,9 @@ const UP = [
   `create table "currency" ("id" varchar(12) not null, "pantry_id" varchar(12) not null, "key" varchar(90) not null, "name" varchar(120) not null, "symbol" varchar(12) not null, "worth" double precision not null, constraint "currency_pkey" primary key ("id"))`,
   `create index "currency_pantry_id_index" on "currency" ("pantry_id")`,
   `alter table "currency" add constraint "currency_key_unique" unique ("pantry_id", "key") deferrable initially deferred`,
-  `create table "change" ("pantry_id" varchar(12) not null, "revision" int not null, "author" varchar(80) not null, "at" timestamptz(3) not null, "note" text not null, "undoes" int null, "edits" jsonb not null, "moved" jsonb null, constraint "change_pkey" primary key ("pantry_id", "revision"))`,
+  `create table "change_touch" ("pantry_id" varchar(12) not null, "revision" int not null, "record" varchar(12) not null, constraint "change_touch_pkey" primary key ("pantry_id", "revision", "record"))`,
+  `create index "change_touch_record_index" on "change_touch" ("pantry_id", "record")`,
+  `create table "change" ("pantry_id" varchar(12) not null, "revision" int not null, "author" varchar(80) not null, "at" timestamptz(3) not null, "note" text not null, "undoes" int null, "edits" jsonb not null, "size" int not null, "moved" jsonb null, constraint "change_pkey" primary key ("pantry_id", "revision"))`,
   `create table "rarity" ("id" varchar(12) not null, "pantry_id" varchar(12) not null, "key" varchar(90) not null, "name" varchar(120) not null, "rank" int not null, "colour" varchar(7) not null, constraint "rarity_pkey" primary key ("id"))`,
   `create index "rarity_pantry_id_index" on "rarity" ("pantry_id")`,
   `alter table "rarity" add constraint "rarity_key_unique" unique ("pantry_id", "key") deferrable initially deferred`,
@@ -37,6 +39,7 @@ const UP = [
   `create table "item_stat" ("item_id" varchar(12) not null, "stat_id" varchar(12) not null, "value" double precision not null, constraint "item_stat_pkey" primary key ("item_id", "stat_id"))`,
   `create table "item_type_stat" ("type_id" varchar(12) not null, "stat_id" varchar(12) not null, "value" double precision not null, constraint "item_type_stat_pkey" primary key ("type_id", "stat_id"))`,
   `alter table "currency" add constraint "currency_pantry_id_foreign" foreign key ("pantry_id") references "pantry" ("id") on update cascade on delete cascade`,
+  `alter table "change_touch" add constraint "change_touch_pantry_id_foreign" foreign key ("pantry_id") references "pantry" ("id") on update cascade on delete cascade`,
   `alter table "change" add constraint "change_pantry_id_foreign" foreign key ("pantry_id") references "pantry" ("id") on update cascade on delete cascade`,
   `alter table "rarity" add constraint "rarity_pantry_id_foreign" foreign key ("pantry_id") references "pantry" ("id") on update cascade on delete cascade`,
   `alter table "recipe" add constraint "recipe_pantry_id_foreign" foreign key ("pantry_id") references "pantry" ("id") on update cascade on delete cascade`,
@@ -67,8 +70,6 @@ export class FirstTables extends Migration {
     for (const sql of UP) this.addSql(sql);
   }
   override async down(): Promise<void> {
-    this.addSql(
-      "drop table if exists change, source_line, recipe_line, source, recipe, item_stat, item_tag, item, item_type_stat, item_type, tag, stat, rarity, currency, pantry cascade",
-    );
+    this.addSql("drop table if exists change_touch, change, source_line, recipe_line, source, recipe, item_stat, item_tag, item, item_type_stat, item_type, tag, stat, rarity, currency, pantry cascade");
   }
 }

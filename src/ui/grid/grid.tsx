@@ -4,7 +4,7 @@
  * extends a range, Ctrl+C and Ctrl+V speak to spreadsheets, Ctrl+D fills down, Delete clears. Only visible rows exist.
  */
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { type ClipboardEvent, type KeyboardEvent, type ReactNode, useEffect, useId, useMemo, useRef, useState } from "react";
+import { type ClipboardEvent, type KeyboardEvent, memo, type ReactNode, useCallback, useEffect, useId, useMemo, useRef, useState } from "react";
 import { cx } from "../kit/kit";
 import { CellEditor } from "./cell-editor";
 
@@ -72,9 +72,15 @@ export function Grid<R>({ label, rows, columns, keyOf, activeKey, onActive, onOp
   const wasActive = useRef<string | null | undefined>(undefined);
   // What we told ourselves comes back a moment later through the address; by then the cursor may be further on.
   const told = useRef<string[]>([]);
-  const activate = (r: R) => {
-    told.current.push(keyOf(r));
-    onActive?.(r);
+  const soon = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
+  useEffect(() => () => clearTimeout(soon.current), []);
+  /** Tells which row the cursor is on: at once after a click, after a moment of rest when keys move it. */
+  const activate = (r: R, rest = 0) => {
+    clearTimeout(soon.current);
+    soon.current = setTimeout(() => {
+      told.current.push(keyOf(r));
+      onActive?.(r);
+    }, rest);
   };
   useEffect(() => {
     if (activeKey === wasActive.current) return;
@@ -104,18 +110,13 @@ export function Grid<R>({ label, rows, columns, keyOf, activeKey, onActive, onOp
         else if (right > box.scrollLeft + box.clientWidth) box.scrollLeft = right - box.clientWidth;
       }
       const target = rows[next.row];
-      if (target !== undefined && next.row !== at.row && !extend) activate(target);
+      if (target !== undefined && next.row !== at.row && !extend) activate(target, 140);
   };
 
   const editable = (r: R | undefined, c: Column<R>): boolean => r !== undefined && !!onWrite && !!c.edit && (c.edit.may?.(r) ?? true);
   const range = () => {
     const other = anchor ?? at;
     return { top: Math.min(at.row, other.row), bottom: Math.max(at.row, other.row), left: Math.min(at.column, other.column), right: Math.max(at.column, other.column) };
-  };
-  const inRange = (r: number, c: number): boolean => {
-    if (!anchor) return false;
-    const box = range();
-    return r >= box.top && r <= box.bottom && c >= box.left && c <= box.right;
   };
 
   const write = async (entries: readonly Entry<R>[]) => {
@@ -215,6 +216,19 @@ export function Grid<R>({ label, rows, columns, keyOf, activeKey, onActive, onOp
     });
   };
 
+  // Rows are kept as they are while the cursor moves over others, so their handlers must stay the same functions.
+  const latest = useRef({ pressCell: (_: number, __: number, ___: boolean) => {}, openCell: (_: number, __: number) => {} });
+  latest.current = {
+    pressCell: (r, c, extend) => {
+      scroller.current?.focus({ preventScroll: true });
+      move({ row: r, column: c }, extend);
+      if (!extend) activate(rows[r]);
+    },
+    openCell: (r, c) => (editable(rows[r], columns[c]) ? setEditing({ text: columns[c].text(rows[r]), keep: true }) : onOpen?.(rows[r])),
+  };
+  const pressed = useCallback((r: number, c: number, extend: boolean) => latest.current.pressCell(r, c, extend), []);
+  const opened = useCallback((r: number, c: number) => latest.current.openCell(r, c), []);
+
   return (
     <div className="relative flex min-h-0 min-w-0 flex-1 flex-col bg-fog">
       <div
@@ -227,6 +241,8 @@ export function Grid<R>({ label, rows, columns, keyOf, activeKey, onActive, onOp
         aria-multiselectable
         aria-activedescendant={rows.length ? `${prefix}-${at.row}-${at.column}` : undefined}
         onKeyDown={press}
+        // Leaving for elsewhere must not be overtaken by a selection that was still resting.
+        onBlur={() => clearTimeout(soon.current)}
         onCopy={copy}
         onPaste={paste}
         className={cx("group min-h-0 overflow-auto outline-none", rows.length > 0 && "flex-1")}
@@ -251,68 +267,43 @@ export function Grid<R>({ label, rows, columns, keyOf, activeKey, onActive, onOp
           {virtual.getVirtualItems().map((v) => {
             const r = rows[v.index];
             const key = keyOf(r);
-            const active = key === activeKey;
+            const box = anchor ? range() : null;
+            const inBox = box && v.index >= box.top && v.index <= box.bottom ? box : null;
+            const cursor = v.index === at.row ? at.column : -1;
             return (
-              <div
+              <GridRow
                 key={key}
-                role="row"
-                aria-rowindex={v.index + 2}
-                aria-selected={active}
-                className={cx("absolute left-0 grid w-full border-b border-hair", active ? "bg-pick" : "bg-salt")}
-                style={{ gridTemplateColumns: template, height: ROW, transform: `translateY(${v.start}px)` }}
-              >
-                {columns.map((c, i) => {
-                  const here = v.index === at.row && i === at.column;
-                  const wait = pending.get(`${key} ${c.id}`);
-                  return (
-                    <div
-                      key={c.id}
-                      id={`${prefix}-${v.index}-${i}`}
-                      role="gridcell"
-                      aria-colindex={i + 1}
-                      aria-readonly={!c.edit}
-                      aria-selected={here || inRange(v.index, i)}
-                      tabIndex={-1}
-                      onMouseDown={(e) => {
-                        if (editing && here) return;
-                        e.preventDefault();
+                id={`${prefix}-${v.index}`}
+                index={v.index}
+                start={v.start}
+                row={r}
+                columns={columns as readonly Column<unknown>[]}
+                template={template}
+                active={key === activeKey}
+                moved={!!moved?.has(key)}
+                cursor={cursor}
+                from={inBox ? inBox.left : -1}
+                to={inBox ? inBox.right : -1}
+                waiting={pending.size ? columns.map((c) => pending.get(`${key} ${c.id}`) ?? "").join("\t") : ""}
+                press={pressed}
+                open={opened}
+                editor={
+                  cursor >= 0 && editing ? (
+                    <CellEditor
+                      label={`${column.title}, row ${v.index + 1}`}
+                      start={editing.text}
+                      keep={editing.keep}
+                      numeric={!!column.numeric}
+                      names={column.edit?.names?.(r)}
+                      onCancel={() => {
+                        setEditing(null);
                         scroller.current?.focus({ preventScroll: true });
-                        move({ row: v.index, column: i }, e.shiftKey);
-                        if (v.index === at.row && !e.shiftKey) activate(r);
                       }}
-                      onDoubleClick={() => (editable(r, c) ? setEditing({ text: c.text(r), keep: true }) : onOpen?.(r))}
-                      className={cx(
-                        "relative flex items-center overflow-hidden px-2 whitespace-nowrap",
-                        c.numeric && "justify-end",
-                        i === 0 && cx("sticky left-0 z-10", active ? "bg-pick" : "bg-salt"),
-                        inRange(v.index, i) && "bg-[#1f7a8c22]!",
-                        here && "group-focus:outline-2 group-focus:-outline-offset-2 group-focus:outline-ink",
-                        here && editing && "overflow-visible! z-30",
-                        c.worked && moved?.has(key) && "moved",
-                      )}
-                    >
-                      {here && editing ? (
-                        <CellEditor
-                          label={`${c.title}, row ${v.index + 1}`}
-                          start={editing.text}
-                          keep={editing.keep}
-                          numeric={!!c.numeric}
-                          names={c.edit?.names?.(r)}
-                          onCancel={() => {
-                            setEditing(null);
-                            scroller.current?.focus({ preventScroll: true });
-                          }}
-                          onDone={(text, way) => finish(text, way === "down" ? { row: at.row + 1, column: at.column } : way === "up" ? { row: at.row - 1, column: at.column } : way === "right" ? { row: at.row, column: at.column + 1 } : way === "left" ? { row: at.row, column: at.column - 1 } : null)}
-                        />
-                      ) : wait !== undefined ? (
-                        <span className="text-third">{wait}</span>
-                      ) : (
-                        c.cell(r)
-                      )}
-                    </div>
-                  );
-                })}
-              </div>
+                      onDone={(text, way) => finish(text, way === "down" ? { row: at.row + 1, column: at.column } : way === "up" ? { row: at.row - 1, column: at.column } : way === "right" ? { row: at.row, column: at.column + 1 } : way === "left" ? { row: at.row, column: at.column - 1 } : null)}
+                    />
+                  ) : null
+                }
+              />
             );
           })}
         </div>
@@ -326,3 +317,64 @@ export function Grid<R>({ label, rows, columns, keyOf, activeKey, onActive, onOp
     </div>
   );
 }
+
+interface RowProps {
+  readonly id: string;
+  readonly index: number;
+  readonly start: number;
+  readonly row: unknown;
+  readonly columns: readonly Column<unknown>[];
+  readonly template: string;
+  readonly active: boolean;
+  readonly moved: boolean;
+  /** Column the cursor is on, −1: not in this row. */
+  readonly cursor: number;
+  /** Selected columns, −1: none. */
+  readonly from: number;
+  readonly to: number;
+  /** Texts that are being written, one per column. */
+  readonly waiting: string;
+  readonly editor: ReactNode;
+  readonly press: (row: number, column: number, extend: boolean) => void;
+  readonly open: (row: number, column: number) => void;
+}
+
+const GridRow = memo(function GridRow({ id, index, start, row, columns, template, active, moved, cursor, from, to, waiting, editor, press, open }: RowProps) {
+  const waits = waiting ? waiting.split("\t") : null;
+  return (
+    <div role="row" aria-rowindex={index + 2} aria-selected={active} className={cx("absolute left-0 grid w-full border-b border-hair", active ? "bg-pick" : "bg-salt", editor !== null && "z-10")} style={{ gridTemplateColumns: template, height: ROW, transform: `translateY(${start}px)` }}>
+      {columns.map((c, i) => {
+        const here = i === cursor;
+        const picked = i >= from && i <= to;
+        return (
+          <div
+            key={c.id}
+            id={`${id}-${i}`}
+            role="gridcell"
+            aria-colindex={i + 1}
+            aria-readonly={!c.edit}
+            aria-selected={here || picked}
+            tabIndex={-1}
+            onMouseDown={(e) => {
+              if (editor && here) return;
+              e.preventDefault();
+              press(index, i, e.shiftKey);
+            }}
+            onDoubleClick={() => open(index, i)}
+            className={cx(
+              "relative flex items-center overflow-hidden px-2 whitespace-nowrap",
+              c.numeric && "justify-end",
+              i === 0 && cx("sticky left-0 z-10", active ? "bg-pick" : "bg-salt"),
+              picked && "bg-[#1f7a8c22]!",
+              here && "group-focus:outline-2 group-focus:-outline-offset-2 group-focus:outline-ink",
+              here && editor !== null && "z-30 overflow-visible!",
+              c.worked && moved && "moved",
+            )}
+          >
+            {here && editor ? editor : waits?.[i] ? <span className="text-third">{waits[i]}</span> : c.cell(row)}
+          </div>
+        );
+      })}
+    </div>
+  );
+});

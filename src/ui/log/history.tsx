@@ -25,7 +25,7 @@ export function HistoryOf({ id }: { id: Id }) {
           <li key={c.revision} className="grid grid-cols-[42px_1fr] gap-2 border-b border-hair py-1">
             <span className="text-right text-third">{c.revision}</span>
             <span>
-              {c.undoes ? `Took back ${c.undoes}` : c.edits.length > 4 && c.note ? c.note : tellChange(catalogue, c.edits)}
+              {c.undoes ? `Took back ${c.undoes}` : c.size > 4 && c.note ? c.note : tellChange(catalogue, c.edits)}
               <span className="text-second">
                 {" "}
                 · {c.author}, {sayWhen(c.at)}

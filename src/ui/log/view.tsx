@@ -1,6 +1,6 @@
 "use client";
 /** The log: every change, by whom and when, what it moved, and the way back. */
-import { keepPreviousData, useInfiniteQuery } from "@tanstack/react-query";
+import { keepPreviousData, useInfiniteQuery, useQuery } from "@tanstack/react-query";
 import { Fragment, useEffect, useState } from "react";
 import { nameOf } from "@/core/catalogue/catalogue";
 import { type Edit, fieldWord } from "@/core/catalogue/changes";
@@ -61,8 +61,8 @@ export function LogView() {
                     <td className="max-w-28 truncate px-2 py-1.5">{c.author}</td>
                     <td className="px-2 py-1.5">
                       <button type="button" aria-expanded={open === c.revision} className="text-left hover:underline" onClick={() => setOpen(open === c.revision ? null : c.revision)}>
-                        <span className={cx("font-semibold", takenBack.has(c.revision) && "text-third line-through")}>{c.undoes ? `Took back ${c.undoes}: ${c.note}` : c.edits.length > 4 && c.note ? c.note : tellChange(catalogue, c.edits)}</span>
-                        {c.edits.length > 2 && <span className="block text-second">{tellChange(catalogue, c.edits)}</span>}
+                        <span className={cx("font-semibold", takenBack.has(c.revision) && "text-third line-through")}>{c.undoes ? `Took back ${c.undoes}: ${c.note}` : c.size > 4 && c.note ? c.note : tellChange(catalogue, c.edits)}</span>
+                        {c.size > 2 && <span className="block text-second">{c.edits.length ? tellChange(catalogue, c.edits) : count(c.size, "edit")}</span>}
                       </button>
                     </td>
                     <td className="px-2 py-1.5 text-second">{c.moved ? sayMoved(c.moved, (id) => nameOf(catalogue, "item", id)).join(", ") : "…"}</td>
@@ -80,12 +80,7 @@ export function LogView() {
                     <tr className="border-b border-line bg-shade">
                       <td />
                       <td colSpan={5} className="px-2 py-2">
-                        <ul className="max-h-64 overflow-auto">
-                          {c.edits.slice(0, 200).map((e, i) => (
-                            <EditLine key={i} edit={e} />
-                          ))}
-                        </ul>
-                        {c.edits.length > 200 && <p className="text-second">and {count(c.edits.length - 200, "more edit", "more edits")}</p>}
+                        <EditList change={c} />
                       </td>
                     </tr>
                   )}
@@ -102,6 +97,27 @@ export function LogView() {
           </div>
         )}
       </div>
+    </>
+  );
+}
+
+/** The edits of a change; those of a large one are fetched when it is opened. */
+function EditList({ change }: { change: Change }) {
+  const store = useStore();
+  const { data } = useQuery({
+    queryKey: ["change", store.key, change.revision],
+    enabled: change.edits.length < change.size,
+    queryFn: async () => (await (await fetch(`${store.path}/changes?revision=${change.revision}`)).json()) as Change,
+  });
+  const edits = change.edits.length < change.size ? (data?.edits ?? []) : change.edits;
+  return (
+    <>
+      <ul className="max-h-64 overflow-auto">
+        {edits.slice(0, 200).map((e, i) => (
+          <EditLine key={i} edit={e} />
+        ))}
+      </ul>
+      {change.size > 200 && <p className="text-second">and {count(change.size - 200, "more edit", "more edits")}</p>}
     </>
   );
 }

@@ -12,7 +12,9 @@ export interface Change {
   readonly at: string;
   readonly note: string;
   readonly undoes: number | null;
+  /** Empty in lists when there are very many. */
   readonly edits: readonly Edit[];
+  readonly size: number;
   readonly moved: Moved | null;
 }
 

@@ -61,7 +61,7 @@ export function RecipesView() {
 function Book({ selected, onWrite }: { selected: string | null; onWrite: () => void }) {
   const { catalogue, board } = useLive();
   const places = usePlaces();
-  const query = places.query.toString();
+  const query = new URLSearchParams(["text", "by", "kind"].flatMap((n) => (places.query.get(n) ? [[n, places.query.get(n) as string]] : []))).toString();
   const box = useRef<HTMLDivElement>(null);
   const entries = useMemo(() => {
     const q = new URLSearchParams(query);
@@ -77,8 +77,10 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
       .sort((a, b) => a.head.localeCompare(b.head) || a.recipe.name.localeCompare(b.recipe.name));
     const list: Entry[] = [];
     let head = "";
+    const sizes = new Map<string, number>();
+    for (const line of lines) sizes.set(line.head, (sizes.get(line.head) ?? 0) + 1);
     for (const line of lines) {
-      if (line.head !== head) list.push({ head: (head = line.head), n: lines.filter((l) => l.head === line.head).length });
+      if (line.head !== head) list.push({ head: (head = line.head), n: sizes.get(line.head) ?? 0 });
       list.push({ recipe: line.recipe });
     }
     return list;

@@ -16,6 +16,7 @@ import { Button, cx, Empty } from "../kit/kit";
 import { useFindingsAbout, useKept, useLive, useStore } from "../pantry/provider";
 import { itemColumns } from "./columns";
 
+const FILTERS = ["type", "rarity", "tag", "status", "text", "found"];
 const HIDDEN_AT_FIRST = ["status", "tags", "mass", "time", "buy"];
 
 export function ShelvesView() {
@@ -25,7 +26,8 @@ export function ShelvesView() {
   const findings = useFindingsAbout();
   const [order, setOrder] = useState({ column: "name", down: false });
   const [shown, setShown] = useKept<string[] | null>("salty-columns", null);
-  const query = places.query.toString();
+  // What is selected is in the address too, but does not change which rows there are.
+  const query = new URLSearchParams(FILTERS.flatMap((n) => (places.query.get(n) ? [[n, places.query.get(n) as string]] : []))).toString();
   const all = useMemo(() => itemColumns(catalogue, board, findings), [catalogue, board, findings]);
   const firstStats = useMemo(() => mostUsedStats(catalogue).slice(0, 2).map((id) => `stats.${id}`), [catalogue]);
   const visible = useMemo(() => all.filter((c) => c.id === "name" || (shown ? shown.includes(c.id) : !HIDDEN_AT_FIRST.includes(c.id) && (!c.id.startsWith("stats.") || firstStats.includes(c.id)))), [all, shown, firstStats]);
@@ -68,7 +70,7 @@ export function ShelvesView() {
     void make();
   }, [asked]);
 
-  const filtered = ["type", "rarity", "tag", "status", "text", "found"].some((n) => places.query.get(n));
+  const filtered = FILTERS.some((n) => places.query.get(n));
   const selected = places.query.get("item");
   return (
     <>
