@@ -17,7 +17,7 @@ import { CostSection } from "../sheet/cost-section";
 
 const PriceChart = dynamic(() => import("./price-chart").then((m) => m.PriceChart), { ssr: false, loading: () => <p className="p-6 text-second">Drawing</p> });
 
-const SHOWN = ["name", "type", "cost", "time", "buy", "sell", "margin"];
+const SHOWN = ["name", "cost", "time", "buy", "sell", "margin"];
 
 export function CostsView() {
   const { catalogue, board, last } = useLive();

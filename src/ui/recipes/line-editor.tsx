@@ -73,7 +73,7 @@ export function LineEditor({ label, text, onText, onEnter, onEscape, autoFocus }
         aria-autocomplete="list"
         aria-controls={offer ? listId : undefined}
         aria-activedescendant={offer ? `${listId}-${picked}` : undefined}
-        rows={Math.max(1, Math.ceil(text.length / 78))}
+        rows={1}
         spellCheck={false}
         value={text}
         onChange={(e) => {
@@ -84,7 +84,7 @@ export function LineEditor({ label, text, onText, onEnter, onEscape, autoFocus }
         onKeyDown={press}
         onBlur={() => setCursor(null)}
         placeholder="2 River eel + 1 Coarse salt -> 2 Smoked eel at Smokehouse in 90s"
-        className="field resize-none py-1.5! font-medium"
+        className="field field-sizing-content resize-none py-1.5! font-medium"
       />
       {offer && (
         <ul id={listId} role="listbox" aria-label="Names" className="absolute z-30 mt-0.5 w-72 rounded-sm border border-line bg-salt py-1 shadow-lg">

@@ -27,7 +27,7 @@ const TABS: readonly { kind: Exclude<Kind, "item" | "recipe">; label: string; he
   { kind: "source", label: "Sources", help: "Where things enter the world: gathering with its time, shops with their price." },
 ];
 
-const WIDTHS: Record<string, number> = { name: 184, key: 160, lines: 310, note: 120, parent: 120, colour: 96, ticks: 80, icon: 130, unit: 70, form: 80, better: 80, kind: 90, currency: 100, symbol: 70, worth: 80, rank: 80 };
+const WIDTHS: Record<string, number> = { name: 184, key: 160, lines: 310, note: 120, level: 54, stack: 54, mass: 66, buy: 58, sell: 58, parent: 110, colour: 96, ticks: 80, icon: 130, unit: 70, form: 80, better: 80, kind: 90, currency: 100, symbol: 70, worth: 80, rank: 80 };
 const TITLES: Record<string, string> = { lines: "Gives", ticks: "Time", parent: "Parent type", better: "Better when", mass: "Mass kg" };
 
 export function SetupView() {
@@ -109,8 +109,7 @@ function Shelf({ kind, help }: { kind: Exclude<Kind, "item" | "recipe">; help: s
 
 function columnsOf(kind: Exclude<Kind, "item" | "recipe">, catalogue: ReturnType<typeof useLive>["catalogue"]): Column<AnyRecord>[] {
   const fields = Object.entries(FIELDS[kind]).filter(([name]) => name !== "stats") as [string, Field][];
-  fields.sort(([a], [b]) => Number(a === "key") - Number(b === "key") || 0);
-  const columns = fields.map(([name, field]) => fieldColumn(name, field, catalogue));
+  const columns = fields.filter(([name]) => name !== "key").map(([name, field]) => fieldColumn(name, field, catalogue));
   if (kind === "type")
     for (const stat of catalogue.stat.values())
       columns.push({
@@ -123,6 +122,7 @@ function columnsOf(kind: Exclude<Kind, "item" | "recipe">, catalogue: ReturnType
         sort: (r) => (r as { stats?: Record<string, number> }).stats?.[stat.id] ?? Number.NEGATIVE_INFINITY,
         cell: (r) => (r as { stats?: Record<string, number> }).stats?.[stat.id] ?? <span className="text-third">–</span>,
       });
+  columns.push(fieldColumn("key", FIELDS[kind].key, catalogue));
   return columns;
 }
 

@@ -61,7 +61,7 @@ export function CostSection({ id, wide = false }: { id: Id; wide?: boolean }) {
   const parts: Part[] = side
     ? [
         ...side.base.map((b) => ({ name: nameOf(catalogue, "item", b.item), note: `${sayQuantity(b.quantity)} from ${recordAt(catalogue, "source", b.by.id)?.name ?? ""}`, cost: b.cost, open: () => places.openItem(b.item) })),
-        ...side.work.filter((w) => w.cost > 0).map((w) => ({ name: recordAt(catalogue, "recipe", w.by.id)?.name ?? "", note: `${sayQuantity(w.runs)} runs: ${measure === "value" ? "time and fees" : "time"}`, cost: w.cost, open: () => places.open("recipe", w.by.id) })),
+        ...side.work.filter((w) => w.cost > 0).map((w) => ({ name: recordAt(catalogue, "recipe", w.by.id)?.name ?? "", note: `${sayQuantity(w.runs)} ${w.runs === 1 ? "run" : "runs"}: ${measure === "value" ? "time and fees" : "time"}`, cost: w.cost, open: () => places.open("recipe", w.by.id) })),
       ].sort((a, b) => b.cost - a.cost)
     : [];
   const total = side?.cost ?? 0;
@@ -93,7 +93,7 @@ export function CostSection({ id, wide = false }: { id: Id; wide?: boolean }) {
           )}
           <table className="mt-1.5 w-full">
             <tbody>
-              {parts.slice(0, wide ? 40 : 8).map((p, i) => (
+              {parts.slice(0, wide ? 12 : 8).map((p, i) => (
                 <tr key={p.name + p.note} className="border-b border-hair">
                   <td className="w-4">
                     <span aria-hidden className="block size-2" style={{ background: INKS[i % INKS.length] }} />
@@ -107,11 +107,11 @@ export function CostSection({ id, wide = false }: { id: Id; wide?: boolean }) {
                   <td className="ink-worked py-0.5 text-right whitespace-nowrap">{say(p.cost)}</td>
                 </tr>
               ))}
-              {parts.length > (wide ? 40 : 8) && (
+              {parts.length > (wide ? 12 : 8) && (
                 <tr className="border-b border-hair">
                   <td />
-                  <td className="py-0.5 text-second">{parts.length - (wide ? 40 : 8)} smaller parts</td>
-                  <td className="ink-worked py-0.5 text-right">{say(parts.slice(wide ? 40 : 8).reduce((t, p) => t + p.cost, 0))}</td>
+                  <td className="py-0.5 text-second">{parts.length - (wide ? 12 : 8)} smaller parts</td>
+                  <td className="ink-worked py-0.5 text-right">{say(parts.slice(wide ? 12 : 8).reduce((t, p) => t + p.cost, 0))}</td>
                 </tr>
               )}
               <tr>
