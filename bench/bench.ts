@@ -45,12 +45,13 @@ function time(work: () => unknown, runs = 9): Timing {
 
 const report: Record<string, unknown>[] = [];
 for (const items of SIZES)
-  for (const planted of [0, 5]) {
+  for (const wanted of [0, 5]) {
     const empty = emptyCatalogue({ id: newId(), key: "bench", name: "Bench", ...NEW_PANTRY });
-    const plan = planImport(empty, JSON.stringify(generate({ items, seed: 1, loops: planted })));
+    const plan = planImport(empty, JSON.stringify(generate({ items, seed: 1, loops: wanted })));
     const outcome = apply(empty, plan.edits);
     if (!outcome.ok) throw new Error("the generated pantry was refused");
     const { catalogue } = outcome;
+    const planted = [...catalogue.recipe.values()].filter((r) => r.key.startsWith("planted_")).length;
     const network = compile(catalogue);
     const readings = readingsOf(catalogue);
     const state = { board: boardOf(catalogue, readings), readings };
