@@ -43,7 +43,9 @@ export async function checkCommand([file]: string[], options: Record<string, str
   const format = oneOf("format", options.format, ["text", "json"], "text");
   const level = oneOf("fail-on", options["fail-on"], ["error", "warning"], "error");
   const catalogue = await readCatalogue(file);
-  const findings = findingsOf(catalogue, readingsOf(catalogue));
+  const readings = readingsOf(catalogue);
+  const findings = findingsOf(catalogue, readings);
+  if (!readings.gain.complete) process.stderr.write("salty: there may be more gaining loops than those listed: the search stopped at its limit. Mend these first and check again.\n");
   process.stdout.write(format === "json" ? `${JSON.stringify(asJson(findings), null, 2)}\n` : asText(findings));
   return findings.some((f) => level === "warning" || f.severity === "error") ? 1 : 0;
 }

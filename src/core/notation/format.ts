@@ -31,7 +31,7 @@ export function formatRecipe(catalogue: Catalogue, recipe: Recipe): string {
   if (stations) parts.push("at", stations);
   if (tools) parts.push("using", tools);
   if (recipe.ticks) parts.push("in", formatTicks(recipe.ticks, catalogue.pantry.ticksPerSecond));
-  if (recipe.fee && recipe.feeCurrency) parts.push("fee", String(recipe.fee), currencyBook(catalogue).written(recipe.feeCurrency));
+  if (recipe.fee) parts.push("fee", String(recipe.fee), recipe.feeCurrency ? currencyBook(catalogue).written(recipe.feeCurrency) : "");
   const label = recipe.name === defaultName(catalogue, recipe) ? "" : `${isPlainLabel(recipe.name) ? recipe.name : quote(recipe.name)}: `;
   return label + parts.filter(Boolean).join(" ");
 }
@@ -69,7 +69,7 @@ export function formatParsed(catalogue: Catalogue, parsed: ParsedLine): string {
   if (stations) parts.push("at", stations);
   if (tools) parts.push("using", tools);
   if (parsed.ticks) parts.push("in", formatTicks(parsed.ticks, catalogue.pantry.ticksPerSecond));
-  if (parsed.fee && parsed.feeCurrency) parts.push("fee", String(parsed.fee), currencyBook(catalogue).written(parsed.feeCurrency));
+  if (parsed.fee) parts.push("fee", String(parsed.fee), parsed.feeCurrency ? currencyBook(catalogue).written(parsed.feeCurrency) : "");
   const label = parsed.label === null ? "" : `${isPlainLabel(parsed.label) ? parsed.label : quote(parsed.label)}: `;
   return label + parts.filter(Boolean).join(" ");
 }

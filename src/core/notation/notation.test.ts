@@ -118,7 +118,7 @@ describe("the canonical line", () => {
         role === "station" ? line(role, items[i].id) : line(role, items[i].id, Math.min(a, b), Math.max(a, b), role === "tool" ? 1 : Number(chance.toFixed(4)), role === "tool" ? uses : null),
       );
       const whole = kind === "salvage" ? [line("ingredient", items[0].id), ...lines] : lines;
-      return regroup(blank("recipe", { id: newId(), key: "r", name, kind, ticks, fee, feeCurrency: fee ? shells.id : null, lines: whole, status: "ready" }));
+      return regroup(blank("recipe", { id: newId(), key: "r", name, kind, ticks, fee, feeCurrency: fee === 2 ? shells.id : null, lines: whole, status: "ready" }));
     });
 
   it("is read back as the same recipe, and written again as the same line", () => {

@@ -310,12 +310,13 @@ class Reader {
     }
     const span = end > this.at ? { from: this.tokens[this.at].from, to: this.tokens[end - 1].to } : this.here();
     this.at = end;
+    if (!typed) return { amount: Number(token.text), currency: null };
     const found = this.words.currencies.find(typed);
     const singular = found.found === "one" || !typed.endsWith("s") ? found : this.words.currencies.find(typed.slice(0, -1));
     const plural = singular.found === "one" ? singular : this.words.currencies.find(`${typed}s`);
     if (plural.found === "one") return { amount: Number(token.text), currency: plural.id };
     const names = [...this.words.currencies.names()];
-    this.remark("error", span, typed ? `“${typed}” is not a currency of this pantry. There ${names.length ? `are: ${names.join(", ")}` : "are none yet"}.` : `Expected a currency: ${names.join(", ") || "there are none yet"}.`, nearest(typed, names).concat(names).slice(0, 3));
+    this.remark("error", span, `“${typed}” is not a currency of this pantry. There ${names.length ? `are: ${names.join(", ")}` : "are none yet"}. Without a currency a fee counts in value units.`, nearest(typed, names).concat(names).slice(0, 3));
     return null;
   }
 

@@ -65,7 +65,7 @@ export function LogView() {
                         {c.size > 2 && <span className="block text-second">{c.edits.length ? tellChange(catalogue, c.edits) : count(c.size, "edit")}</span>}
                       </button>
                     </td>
-                    <td className="px-2 py-1.5 text-second">{c.moved ? sayMoved(c.moved, (id) => nameOf(catalogue, "item", id)).join(", ") : "…"}</td>
+                    <td className="px-2 py-1.5 text-second">{c.moved ? sayMoved(c.moved, (id) => nameOf(catalogue, "item", id)).join(", ") : "–"}</td>
                     <td className="px-2 py-1">
                       {takenBack.has(c.revision) ? (
                         <span className="text-third">taken back</span>

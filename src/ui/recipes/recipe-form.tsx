@@ -52,6 +52,7 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
               }}
             />
             <select aria-label="Fee currency" className="field" value={parsed.feeCurrency ?? ""} onChange={(e) => write({ feeCurrency: (e.target.value || null) as Id | null })}>
+              <option value="">value units</option>
               {[...catalogue.currency.values()].map((c) => (
                 <option key={c.id} value={c.id}>
                   {c.name}
