@@ -30,7 +30,7 @@ const inheritable = () => ({
   buy: p.double().nullable(),
   sell: p.double().nullable(),
 });
-const uniqueKey = (table: string) => [{ properties: ["pantry", "key"] as never, name: `${table}_key_unique`, deferMode: "deferred" as const }];
+const uniqueKey = (table: string) => [{ name: `${table}_key_unique`, properties: ["pantry", "key"] as never, deferMode: "deferred" as const }];
 const later = "deferred" as const;
 
 export const CurrencyRow = defineEntity({ name: "CurrencyRow", tableName: "currency", uniques: uniqueKey("currency"), properties: { ...base(), symbol: p.string().length(12), worth: p.double() } });

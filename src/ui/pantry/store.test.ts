@@ -1,0 +1,203 @@
+import { gzipSync } from "node:zlib";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { boardOf, rippleOf } from "@/core/analysis/board";
+import type { Catalogue } from "@/core/catalogue/catalogue";
+import { type Edit, setField } from "@/core/catalogue/changes";
+import { KINDS } from "@/core/catalogue/records";
+import { item, kitchen, must } from "@/core/testing/kitchen";
+import { PantryStore } from "./store";
+
+/** A server of one pantry inside the test: the same answers, the same events. */
+class Server {
+  catalogue: Catalogue = kitchen("gather Eel in 20s\nbuy Salt for 1\nSmoke: 2 Eel + 4 Salt -> 1 Smoked eel");
+  loads = 0;
+  requests: { path: string; body: { edits?: Edit[] }; author: string | null }[] = [];
+  answer: (path: string, body: { edits?: Edit[] }) => Response = () => new Response("{}", { status: 500 });
+  stream: FakeEvents | null = null;
+
+  fetch = async (path: string, init: RequestInit = {}): Promise<Response> => {
+    if (init.method !== "POST") {
+      this.loads++;
+      const shelves = Object.fromEntries(KINDS.map((k) => [k, [...(this.catalogue[k] as ReadonlyMap<string, object>).values()]]));
+      const text = JSON.stringify({ revision: this.catalogue.revision, pantry: this.catalogue.pantry, shelves, board: boardOf(this.catalogue) });
+      return new Response(new Uint8Array(gzipSync(text)));
+    }
+    const body = init.body ? (JSON.parse(init.body as string) as { edits?: Edit[] }) : {};
+    this.requests.push({ path, body, author: new Headers(init.headers).get("x-salty-author") });
+    return this.answer(path, body);
+  };
+
+  /** Commits and tells everybody, as the real one does. */
+  commit(edits: readonly Edit[], undoes: number | null = null): number {
+    const before = boardOf(this.catalogue);
+    this.catalogue = must(this.catalogue, edits);
+    const after = boardOf(this.catalogue);
+    const ripple = rippleOf(before, after);
+    const { revision } = this.catalogue;
+    this.stream?.send("change", { change: { revision, author: "Ida", at: new Date().toISOString(), note: "", undoes, edits, size: edits.length, moved: ripple.moved }, ripple });
+    return revision;
+  }
+}
+
+class FakeEvents {
+  static CLOSED = 2;
+  readyState = 1;
+  onerror: (() => void) | null = null;
+  private readonly listeners = new Map<string, (m: { data: string }) => void>();
+  constructor() {
+    server.stream = this;
+  }
+  addEventListener(name: string, listener: (m: { data: string }) => void): void {
+    this.listeners.set(name, listener);
+  }
+  send(name: string, data: unknown): void {
+    this.listeners.get(name)?.({ data: JSON.stringify(data) });
+  }
+  close(): void {
+    this.readyState = 2;
+  }
+}
+
+let server: Server;
+let store: PantryStore;
+let close: () => void;
+const json = (body: unknown, status = 200) => new Response(JSON.stringify(body), { status });
+const until = async (test: () => boolean) => {
+  for (let i = 0; i < 200 && !test(); i++) await new Promise((r) => setTimeout(r, 5));
+  expect(test()).toBe(true);
+};
+const level = (to: number, from: number | null = null): Edit => ({ op: "set", kind: "item", id: item(server.catalogue, "Eel").id, field: "level", from, to });
+const shown = () => item(store.snapshot().state?.catalogue as Catalogue, "Eel").level;
+
+beforeEach(async () => {
+  server = new Server();
+  vi.stubGlobal("fetch", server.fetch);
+  vi.stubGlobal("EventSource", FakeEvents);
+  store = new PantryStore("test");
+  store.author = "Ida Märsch";
+  close = store.open();
+  await until(() => store.snapshot().state !== null);
+});
+afterEach(() => {
+  close();
+  vi.unstubAllGlobals();
+});
+
+describe("a window's pantry", () => {
+  it("starts with nothing, the same on the server and in the browser", () => {
+    expect(new PantryStore("x").first).toMatchObject({ state: null, link: "opening", notice: null });
+  });
+
+  it("follows a change of somebody else without loading anew", () => {
+    const loads = server.loads;
+    server.commit([level(3)]);
+    expect(shown()).toBe(3);
+    expect(store.snapshot().state?.last?.says).toBe("Level of Eel nothing → 3");
+    expect(server.loads).toBe(loads);
+  });
+
+  it("keeps catalogue and board at one revision whatever arrives", () => {
+    for (const to of [1, 2, 3]) {
+      server.commit([level(to, to === 1 ? null : to - 1)]);
+      const { state } = store.snapshot();
+      expect(state?.board.revision).toBe(state?.catalogue.revision);
+      expect(state?.board).toEqual(boardOf(server.catalogue));
+    }
+  });
+
+  it("loads anew when it missed a revision, and ignores what it has already", async () => {
+    const stream = server.stream;
+    server.stream = null;
+    server.commit([level(3)]);
+    server.stream = stream;
+    const loads = server.loads;
+    server.commit([level(4, 3)]);
+    await until(() => shown() === 4);
+    expect(server.loads).toBe(loads + 1);
+    stream?.send("beat", { revision: server.catalogue.revision });
+    expect(server.loads).toBe(loads + 1);
+  });
+
+  it("finds out by a beat that it fell behind", async () => {
+    const stream = server.stream;
+    server.stream = null;
+    server.commit([level(9)]);
+    stream?.send("beat", { revision: server.catalogue.revision });
+    await until(() => shown() === 9);
+  });
+
+  it("says when the link is lost, and when it is back", () => {
+    server.stream?.onerror?.();
+    expect(store.snapshot().link).toBe("away");
+    server.stream?.send("hello", { revision: server.catalogue.revision });
+    expect(store.snapshot().link).toBe("live");
+  });
+
+  it("sends edits with the author's name and answers once the readings followed", async () => {
+    server.answer = (_, { edits }) => json({ revision: server.commit(edits ?? []) });
+    const answer = await store.submit([level(5)]);
+    expect(answer).toEqual({ ok: true, revision: server.catalogue.revision });
+    expect(shown()).toBe(5);
+    expect(decodeURIComponent(server.requests[0].author ?? "")).toBe("Ida Märsch");
+    expect(store.snapshot()).toMatchObject({ busy: 0, canUndo: true, canRedo: false });
+  });
+
+  it("does not trouble the server with nothing", async () => {
+    expect((await store.submit([])).ok).toBe(true);
+    expect(server.requests).toEqual([]);
+  });
+
+  it("undoes its own last change, and takes the undo back again", async () => {
+    server.answer = (path, { edits }) => {
+      const undone = /changes\/(\d+)\/undo/.exec(path)?.[1];
+      if (!undone) return json({ revision: server.commit(edits ?? []) });
+      const now = item(server.catalogue, "Eel").level;
+      return json({ revision: server.commit([now === 5 ? { ...level(5), from: 5, to: null } as Edit : level(5)], Number(undone)) });
+    };
+    const first = await store.submit([level(5)]);
+    await store.undo();
+    expect(server.requests[1].path).toBe(`/api/pantries/test/changes/${first.ok ? first.revision : ""}/undo`);
+    expect(shown()).toBeNull();
+    expect(store.snapshot()).toMatchObject({ canUndo: false, canRedo: true });
+    await store.redo();
+    expect(shown()).toBe(5);
+    expect(store.snapshot()).toMatchObject({ canUndo: true, canRedo: false });
+  });
+
+  it("shows a refusal with its reason and keeps everything as it was", async () => {
+    server.answer = () => json({ title: "This can't be written", detail: "99999 is outside 0 to 1000." }, 422);
+    expect(await store.submit([level(99_999)])).toEqual({ ok: false, says: "99999 is outside 0 to 1000." });
+    expect(store.snapshot().notice).toMatchObject({ title: "This can't be written" });
+    expect(shown()).toBeNull();
+    store.dismiss();
+    expect(store.snapshot().notice).toBeNull();
+  });
+
+  it("offers to write over a conflict, against the newer value", async () => {
+    server.commit([level(7)]);
+    const conflict = { kind: "item", id: level(9).op === "set" ? item(server.catalogue, "Eel").id : "", name: "Eel", field: "level", base: null, yours: 9, theirs: 7, says: "Somebody else changed level of Eel." };
+    server.answer = (_, { edits }) => {
+      const [edit] = edits ?? [];
+      return edit.op === "set" && edit.from === 7 ? json({ revision: server.commit(edits ?? []) }) : json({ title: "Somebody else was quicker", detail: conflict.says, conflicts: [conflict] }, 409);
+    };
+    expect((await store.submit([level(9)])).ok).toBe(false);
+    const { notice } = store.snapshot();
+    expect(notice?.conflicts[0]).toMatchObject({ yours: 9, theirs: 7 });
+    notice?.insist?.();
+    await until(() => shown() === 9);
+    expect(store.snapshot().notice).toBeNull();
+  });
+
+  it("says that nothing was written when the server is away", async () => {
+    vi.stubGlobal("fetch", () => Promise.reject(new TypeError("failed")));
+    const answer = await store.submit([level(5)]);
+    expect(answer.ok).toBe(false);
+    expect(store.snapshot().notice?.says).toContain("Nothing was written");
+    expect(store.snapshot().busy).toBe(0);
+  });
+
+  it("uses the core's own edits, so that a set carries what it replaces", () => {
+    const now = store.snapshot().state?.catalogue as Catalogue;
+    expect(setField(now, "item", item(now, "Eel").id, "level", 2)).toEqual(level(2));
+  });
+});
