@@ -1,0 +1,110 @@
+/** Setting a pantry up: types that are inherited, sources, settings, the bundle, and the way back for each. */
+import { expect, type Page, test } from "@playwright/test";
+import { freePort, freshDatabase, Program } from "./program";
+
+let program: Program;
+test.beforeAll(async () => {
+  program = new Program(await freePort(), { DATABASE_URL: await freshDatabase("salty_setup") });
+  await program.start();
+});
+test.afterAll(async () => {
+  await program.end();
+});
+
+const show = async (page: Page, path: string) => {
+  await page.goto(`${program.base}/brackwater_reach${path}`);
+  await expect(page.locator("footer")).toContainText("faults");
+};
+const lastMove = (page: Page) => page.getByTestId("last-move");
+const cell = (page: Page, grid: string, row: string, column: number) =>
+  page.getByRole("grid", { name: grid }).locator("[role=row]", { hasText: row }).locator(`[role=gridcell][aria-colindex="${column}"]`).first();
+
+test("what a type says, its items inherit, until they say otherwise and are put back", async ({ page }) => {
+  await show(page, "/setup?kind=type");
+  const stack = cell(page, "Types", "Kept fare", 6);
+  await expect(page.getByRole("columnheader", { name: /Stack/ })).toHaveAttribute("aria-colindex", "6");
+  await stack.click();
+  await page.keyboard.type("12");
+  await page.keyboard.press("Enter");
+  await expect(lastMove(page)).toContainText("Stack limit of Kept fare nothing → 12");
+  await show(page, "/shelves?item=smoked_eel");
+  const sheet = page.getByRole("complementary", { name: "Item Smoked eel" });
+  await expect(sheet.getByRole("button", { name: "Stack limit: 12, inherited from Kept fare. Edit" })).toBeVisible();
+  await sheet.getByRole("button", { name: /^Stack limit: 12/ }).click();
+  await sheet.getByRole("textbox", { name: "Stack limit" }).fill("5");
+  await page.keyboard.press("Enter");
+  await expect(sheet.getByRole("button", { name: "Stack limit: 5. Edit" })).toBeVisible();
+  await sheet.getByRole("button", { name: "Stack limit: put back the inherited value" }).click();
+  await expect(sheet.getByRole("button", { name: /^Stack limit: 12, inherited/ })).toBeVisible();
+});
+
+test("a source is written as a line, and what it costs follows", async ({ page }) => {
+  await show(page, "/setup?kind=source&record=kelp_bar");
+  await cell(page, "Sources", "Kelp bar", 3).dblclick();
+  await page.keyboard.press("Control+a");
+  await page.keyboard.type("8 Kelp + 1 Sea glass 5%");
+  await page.keyboard.press("Enter");
+  await expect(lastMove(page)).toContainText("Sea glass added");
+  await expect(lastMove(page)).toContainText("cost");
+  await cell(page, "Sources", "Kelp bar", 4).click();
+  await page.keyboard.type("soon");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("alert").filter({ hasText: "“soon” is no time" })).toBeVisible();
+});
+
+test("a record in use can't be removed, and the reason names its users", async ({ page }) => {
+  await show(page, "/setup?kind=rarity&record=sound");
+  await page.getByRole("button", { name: "Remove Sound" }).click();
+  await expect(page.getByRole("alertdialog")).toContainText("Sound is still used by");
+  await page.getByRole("button", { name: "Understood" }).click();
+  await page.getByRole("button", { name: "New rarity" }).click();
+  await expect(lastMove(page)).toContainText("New rarity added");
+  await page.getByRole("button", { name: "Remove New rarity" }).click();
+  await expect(lastMove(page)).toContainText("New rarity removed");
+});
+
+test("the worth of an hour moves every gathered cost, and undo from the log moves them back", async ({ page }) => {
+  await show(page, "/setup?kind=pantry");
+  await page.getByRole("button", { name: /^Worth of an hour of play: 60/ }).click();
+  await page.getByRole("textbox", { name: "Worth of an hour of play" }).fill("120");
+  await page.keyboard.press("Enter");
+  await expect(lastMove(page)).toContainText("costs moved");
+  await page.getByRole("link", { name: "Log" }).click();
+  const row = page.getByRole("row", { name: /Worth of an hour of Brackwater Reach 60 → 120/ });
+  await row.getByRole("button", { name: /^Undo revision/ }).click();
+  await expect(page.getByRole("row", { name: /taken back/ }).first()).toContainText("60 → 120");
+  await expect(lastMove(page)).toContainText("Took back");
+});
+
+test("a bundle shows what it would change before it is written, and says where it is wrong", async ({ page }) => {
+  await show(page, "/setup?kind=pantry");
+  const bundle = { format: "salty-pantry-bundle", version: 1, items: [{ key: "net_float", sell: 9 }, { key: "bait_tin", name: "Bait tin" }] };
+  const pick = (name: string, text: string) => page.getByLabel("Bundle file").setInputFiles({ name, mimeType: "application/json", buffer: Buffer.from(text) });
+  await pick("wrong.json", JSON.stringify({ ...bundle, items: [{ key: "bait_tin", stack: "many" }] }));
+  await expect(page.getByRole("alert")).toContainText("items[0].stack: “many” is not a number.");
+  await pick("right.json", JSON.stringify(bundle));
+  await expect(page.getByText("1 record new, 1 changed, 0 removed")).toBeVisible();
+  await page.getByRole("button", { name: "Write it" }).click();
+  await expect(page.getByText("right.json was imported")).toBeVisible();
+  await expect(lastMove(page)).toContainText("Bait tin added");
+});
+
+test("the author's name stands in the log", async ({ page }) => {
+  await show(page, "/shelves?item=rope");
+  await page.getByRole("button", { name: "Say who you are" }).click();
+  await page.getByRole("textbox", { name: "Your name, as the log shows it" }).fill("Tomas Örn");
+  await page.getByRole("button", { name: "Keep" }).click();
+  const sheet = page.getByRole("complementary", { name: "Item Rope" });
+  await sheet.getByRole("button", { name: /^Level: 3/ }).click();
+  await sheet.getByRole("textbox", { name: "Level" }).fill("4");
+  await page.keyboard.press("Enter");
+  await expect(sheet.getByRole("region", { name: "History" })).toContainText("Tomas Örn");
+});
+
+test("an icon is found by a plain word and given to an item", async ({ page }) => {
+  await show(page, "/shelves?item=lead_sinker");
+  await page.getByRole("button", { name: /^Icon: fishing-lure/ }).click();
+  await page.getByRole("textbox", { name: "Search icons" }).fill("anchor");
+  await page.getByRole("button", { name: "anchor", exact: true }).click();
+  await expect(page.getByRole("button", { name: /^Icon: anchor/ })).toBeVisible();
+});
