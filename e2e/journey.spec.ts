@@ -70,7 +70,7 @@ test("the whole journey", async ({ page, context }) => {
     const sheet = page.getByRole("complementary", { name: "Item Ash handle" });
     await sheet.getByLabel("Status").selectOption("ready");
     await sheet.getByRole("button", { name: "Add source" }).click();
-    await expect(sheet.getByText("Gather Ash handle")).toBeVisible();
+    await expect(sheet.getByRole("region", { name: "Found at" })).toContainText("Gather Ash handle");
     await page.goto(`${program.base}/brackwater_reach/shelves?item=heron_feather`);
     const feather = page.getByRole("complementary", { name: "Item Heron feather" });
     await feather.getByRole("button", { name: "Add source" }).click();

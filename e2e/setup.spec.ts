@@ -81,7 +81,7 @@ test("a bundle shows what it would change before it is written, and says where i
   const bundle = { format: "salty-pantry-bundle", version: 1, items: [{ key: "net_float", sell: 9 }, { key: "bait_tin", name: "Bait tin" }] };
   const pick = (name: string, text: string) => page.getByLabel("Bundle file").setInputFiles({ name, mimeType: "application/json", buffer: Buffer.from(text) });
   await pick("wrong.json", JSON.stringify({ ...bundle, items: [{ key: "bait_tin", stack: "many" }] }));
-  await expect(page.getByRole("alert")).toContainText("items[0].stack: “many” is not a number.");
+  await expect(page.getByRole("region", { name: "Bundle" }).getByRole("alert")).toContainText("items[0].stack: “many” is not a number.");
   await pick("right.json", JSON.stringify(bundle));
   await expect(page.getByText("1 record new, 1 changed, 0 removed")).toBeVisible();
   await page.getByRole("button", { name: "Write it" }).click();
@@ -93,7 +93,7 @@ test("the author's name stands in the log", async ({ page }) => {
   await show(page, "/shelves?item=rope");
   await page.getByRole("button", { name: "Say who you are" }).click();
   await page.getByRole("textbox", { name: "Your name, as the log shows it" }).fill("Tomas Örn");
-  await page.getByRole("button", { name: "Keep" }).click();
+  await page.getByRole("button", { name: "Keep", exact: true }).click();
   const sheet = page.getByRole("complementary", { name: "Item Rope" });
   await sheet.getByRole("button", { name: /^Level: 3/ }).click();
   await sheet.getByRole("textbox", { name: "Level" }).fill("4");
