@@ -85,6 +85,15 @@ describe("the bundle", () => {
     expect([...must(c, replaced.edits).item.values()].map((i) => i.key).sort()).toEqual(["eel", "tar"]);
   });
 
+  it("sets only the fields it names of a record that is there, and all of them when it replaces", () => {
+    const c = taken(bundle({ items: [{ key: "eel", name: "River eel", sell: 2, level: 3 }], recipes: [{ key: "pie", name: "Bake pie", line: "2 River eel -> 1 Pie in 90s" }] }));
+    const text = bundle({ items: [{ key: "eel", sell: 3 }], recipes: [{ key: "pie", time: "60s" }] });
+    const merged = planImport(c, text);
+    expect(merged.edits.map((e) => (e.op === "set" ? [e.field, e.to] : e.op))).toEqual([["sell", 3], ["ticks", 1200]]);
+    const replaced = planImport(c, bundle({ items: [{ key: "eel", sell: 3 }, { key: "pie" }], recipes: [{ key: "pie", line: "1 eel -> 1 pie" }] }), true);
+    expect(item(must(c, replaced.edits), "River eel")).toMatchObject({ sell: 3, level: null });
+  });
+
   it("sorts records by key whatever the order they were made in", () => {
     const [a, b] = [newItem("Anchor"), newItem("Bell")];
     const both = [[a, b], [b, a]].map((list) => exportBundle(must(emptyCatalogue({ ...pantry(), id: a.id }), list.map((record) => ({ op: "add" as const, kind: "item" as const, record })))));

@@ -59,8 +59,8 @@ export function bundlePantry(bundle: Row): Omit<Pantry, "id"> {
 }
 
 /**
- * The edits that bring a catalogue to what the bundle says. Records are matched by key; records the bundle does not name
- * stay, unless `replace` is set. Names that exist nowhere become stubs.
+ * The edits that bring a catalogue to what the bundle says. Records are matched by key. Records and fields the bundle does
+ * not name stay as they are; with `replace` the pantry becomes exactly what the bundle says. Names that exist nowhere become stubs.
  */
 export function planImport(catalogue: Catalogue, text: string, replace = false): Plan {
   const parsed = parseBundle(text);
@@ -130,7 +130,8 @@ class Import {
     const ids = new Map<string, { id: Id; name: string; key: string }>();
     for (const { row, place } of rows) {
       const given = typeof row.key === "string" ? row.key : undefined;
-      const name = typeof row.name === "string" ? row.name : given ? sentence(given) : "";
+      const there = given ? recordAt(this.catalogue, kind, index.get(fold(given)) ?? ("" as Id)) : undefined;
+      const name = typeof row.name === "string" ? row.name : (there?.name ?? (given ? sentence(given) : ""));
       if (!name) {
         this.problem(place, `A ${kindWord(kind)} needs a "key" or a "name".`);
         continue;
@@ -181,7 +182,9 @@ class Import {
       if (!this.problems.some((p) => p.place.startsWith(place))) throw new Error(`${place} was left out without a reason.`);
       return null;
     }
-    const out: Record<string, unknown> = { ...resting(kind), id: known.id, key: known.key, name: row.name, ...(fromLine ?? {}) };
+    // A record that is there already keeps what the bundle does not say, unless the bundle is to replace everything.
+    const before = this.replace ? undefined : recordAt(this.catalogue, kind, known.id);
+    const out: Record<string, unknown> = { ...(before ?? resting(kind)), id: known.id, key: known.key, name: row.name, ...(fromLine ?? {}) };
     const fields = FIELDS[kind] as Record<string, Field>;
     const names = bundleFields(kind);
     for (const [name, value] of Object.entries(row)) {
@@ -200,7 +203,7 @@ class Import {
       else out[name] = value;
     }
     if (fromLine) out.name = row.name ?? (fromLine as { name: string }).name;
-    else if (kind === "recipe" || kind === "source") out.lines = this.lists(kind, row, place);
+    else if ((kind === "recipe" || kind === "source") && (!before || [...Object.values(LISTS), "gives"].some((list) => list in row))) out.lines = this.lists(kind, row, place);
     return out as unknown as AnyRecord;
   }
 
