@@ -15,6 +15,8 @@ test.beforeAll(async () => {
 test.afterAll(async () => {
   await program.end();
   rmSync(data, { recursive: true, force: true });
+  const elsewhere = /making a database cluster in (\/var\/lib\/salty-pantry-[0-9a-f]+)\//.exec(program.said)?.[1];
+  if (elsewhere) rmSync(elsewhere, { recursive: true, force: true });
 });
 
 interface Snapshot {

@@ -24,7 +24,7 @@ export function faultsOf(catalogue: Catalogue, kind: Kind, record: AnyRecord): F
     for (const { at, says } of problems(catalogue, field, values[name])) fault(at ? `${name}.${at}` : name, says);
   }
   for (const name of Object.keys(values)) {
-    if (name !== "id" && !(name in FIELDS[kind])) fault(name, `A ${kindWord(kind)} has no field “${name}”. Its fields: ${Object.keys(FIELDS[kind]).join(", ")}.`);
+    if (name !== "id" && !(name in FIELDS[kind])) fault(name, `${kind === "item" ? "An" : "A"} ${kindWord(kind)} has no field “${name}”. Its fields: ${Object.keys(FIELDS[kind]).join(", ")}.`);
   }
   if (faults.length) return faults;
   const other = keyIndex(catalogue, kind).get(fold(record.key));

@@ -67,7 +67,8 @@ describe("the other direction", () => {
     const rows = fc.array(fc.uniqueArray(fc.nat(6), { maxLength: 5 }), { maxLength: 8 });
     fc.assert(
       fc.property(rows, (lists) => {
-        const ptr = Int32Array.from(lists.reduce<number[]>((p, l) => [...p, p[p.length - 1] + l.length], [0]));
+        const ptr = new Int32Array(lists.length + 1);
+        lists.forEach((l, i) => { ptr[i + 1] = ptr[i] + l.length; });
         const relation: Rows = { ptr, to: Int32Array.from(lists.flat()), qty: Float64Array.from(lists.flat(), (c, k) => c + k / 100) };
         const turned = transpose(relation, 7);
         for (let c = 0; c < 7; c++)

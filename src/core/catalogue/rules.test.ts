@@ -1,0 +1,114 @@
+import { describe, expect, it } from "vitest";
+import { item, kitchen, line, must, newItem } from "../testing/kitchen";
+import { byKey, lineage, recipesWith, referrers } from "./catalogue";
+import type { Edit } from "./changes";
+import { newId } from "./names";
+import { blank, FIELDS, type Id, type Item, type ItemType, KINDS, kindWord, type Rarity, type Recipe, type Stat } from "./records";
+import { faultsOf, pantryFaults } from "./rules";
+
+const base = kitchen("gather River eel in 80s\nbuy Salt for 1\nSmoke: 2 River eel + 1 Salt -> 2 Smoked eel at Shed using Knife in 90s\nsalvage Smoked eel -> 1 River eel");
+const eel = item(base, "River eel");
+const id = () => newId();
+const faults = (kind: (typeof KINDS)[number], record: object) => faultsOf(base, kind, record as never).map((f) => `${f.field}: ${f.says}`);
+const with_ = (part: Partial<Item>) => faults("item", { ...eel, ...part });
+
+describe("a record may be written", () => {
+  it("as it stands, whatever its kind", () => {
+    for (const kind of KINDS) for (const record of base[kind].values()) expect(faultsOf(base, kind, record)).toEqual([]);
+    for (const kind of KINDS) expect(faults(kind, blank(kind, { id: id(), key: "fresh_one", name: "Fresh one" } as never))).toEqual([]);
+  });
+
+  it.each<[string, Partial<Item>, string]>([
+    ["an empty name", { name: "" }, "name: A name is needed: at least one letter."],
+    ["a name with a space at its end", { name: "Eel " }, "name: Spaces at the beginning or end. Remove them."],
+    ["a name too long", { name: "e".repeat(121) }, "name: 121 characters; at most 120 fit."],
+    ["a key in capitals", { key: "River_Eel" }, "key: “River_Eel” is not a key. Use lower-case letters, digits and single “_” between them, such as coarse_salt."],
+    ["a key of another", { key: "salt" }, "key: The key “salt” belongs to another item already. Choose one that is free, such as salt_2."],
+    ["a level between two", { level: 1.5 }, "level: 1.5 is not a whole number."],
+    ["no number at all", { sell: Number.NaN }, "sell: “NaN” is not a number."],
+    ["an endless number", { buy: Number.POSITIVE_INFINITY }, "buy: “Infinity” is not a number."],
+    ["a negative price", { sell: -1 }, "sell: -1 is outside 0 to 1000000000."],
+    ["text for a number", { mass: "heavy" as never }, "mass: “heavy” is not a number."],
+    ["a status of another kind", { status: "done" as never }, "status: “done” is none of stub, draft, ready, retired."],
+    ["a type that is not there", { type: "nosuchtype00" as Id }, "type: There is no type “nosuchtype00” in this pantry."],
+    ["a tag that is not there", { tags: ["nosuchtag000" as Id] }, "tags: There is no tag “nosuchtag000” in this pantry."],
+    ["a stat that is not there", { stats: { nosuchstat00: 3 } }, "stats.nosuchstat00: There is no stat “nosuchstat00” in this pantry."],
+    ["stats that are no object", { stats: [] as never }, "stats: Expected stats with numbers."],
+    ["an id that is none", { id: "eel" as Id }, "id: An id is 12 characters of 0-9 and a-z."],
+  ])("but not with %s", (_, part, says) => {
+    expect(with_(part)).toEqual([says]);
+  });
+
+  it("but not with a field nobody knows", () => {
+    expect(with_({ rarty: 1 } as never)[0]).toContain("rarty: An item has no field “rarty”. Its fields: key, name, type");
+  });
+
+  it("but not with the same tag twice", () => {
+    const tag = blank("tag", { id: id(), key: "fish", name: "fish" });
+    const tagged = must(base, [{ op: "add", kind: "tag", record: tag }]);
+    expect(faultsOf(tagged, "item", { ...eel, tags: [tag.id, tag.id] })[0].says).toBe("The same entry stands here twice.");
+  });
+
+  it.each([
+    ["a colour with opacity", "rarity", { colour: "#11223300" }, "is not an opaque colour"],
+    ["a colour by name", "rarity", { colour: "red" }, "is not an opaque colour"],
+    ["six grains", "rarity", { rank: 6 }, "6 is outside 1 to 5"],
+    ["a stat that is better sideways", "stat", { better: "sideways" }, "none of higher, lower, neither"],
+    ["a worthless currency", "currency", { worth: 0 }, "outside 0.000001"],
+    ["half a tick", "recipe", { ticks: 0.5 }, "not a whole number"],
+    ["a source with ingredients", "source", { lines: [line("ingredient", eel.id)] }, "“ingredient” is none of output"],
+    ["a line of no item", "recipe", { lines: [line("output", "nosuchitem00" as Id)] }, "There is no item"],
+    ["wear on an ingredient", "recipe", { lines: [line("ingredient", eel.id, 1, 1, 1, 9)] }, "Only a tool has a number of uses"],
+    ["wear of nothing", "recipe", { lines: [line("tool", eel.id, 1, 1, 1, 0)] }, "0 is outside 1"],
+    ["more lines than fit", "recipe", { lines: Array.from({ length: 201 }, () => line("output", eel.id)) }, "201 lines; at most 200 fit"],
+    ["lines that are no list", "recipe", { lines: {} }, "Expected a list of lines"],
+  ] as const)("but not with %s", (_, kind, part, says) => {
+    const record = { ...blank(kind, { id: id(), key: "x", name: "X" } as never), ...part } as Rarity | Stat | Recipe;
+    expect(faults(kind, record).join()).toContain(says);
+  });
+
+  it("though a chance above 1 or a backward range may: the checks report those", () => {
+    expect(faults("recipe", blank("recipe", { id: id(), key: "x", name: "X", lines: [line("output", eel.id, 3, 1, 1.5)] }))).toEqual([]);
+  });
+
+  it("and a pantry's settings are held to their ranges", () => {
+    expect(pantryFaults(base, base.pantry)).toEqual([]);
+    expect(pantryFaults(base, { ...base.pantry, ticksPerSecond: 0, labourPerHour: -1 }).map((f) => f.field)).toEqual(["ticksPerSecond", "labourPerHour"]);
+  });
+
+  it("names every kind in one and many", () => {
+    expect(KINDS.map((k) => kindWord(k, true))).toEqual(["currencies", "rarities", "stats", "tags", "types", "items", "recipes", "sources"]);
+    expect(Object.keys(FIELDS)).toEqual([...KINDS]);
+  });
+});
+
+describe("who refers to whom", () => {
+  it("is found for every kind of reference", () => {
+    const stat = blank("stat", { id: id(), key: "vigour", name: "Vigour" });
+    const rarity = blank("rarity", { id: id(), key: "sound", name: "Sound" });
+    const tag = blank("tag", { id: id(), key: "fish", name: "fish" });
+    const parent = blank("type", { id: id(), key: "goods", name: "Goods" });
+    const type = blank("type", { id: id(), key: "fare", name: "Fare", parent: parent.id, stats: { [stat.id]: 1 } });
+    const pie = newItem("Pie", { type: type.id, rarity: rarity.id, tags: [tag.id], stats: { [stat.id]: 2 } });
+    const edits: Edit[] = [[stat, "stat"], [rarity, "rarity"], [tag, "tag"], [parent, "type"], [type, "type"], [pie, "item"]].map(([record, kind]) => ({ op: "add", kind, record }) as Edit);
+    const c = must(base, edits);
+    const users = (kind: (typeof KINDS)[number], of: Id) => [...referrers(c, kind, of)].map((u) => `${u.record.name}.${u.field}`).sort();
+    expect(users("stat", stat.id)).toEqual(["Fare.stats", "Pie.stats"]);
+    expect(users("rarity", rarity.id)).toEqual(["Pie.rarity"]);
+    expect(users("tag", tag.id)).toEqual(["Pie.tags"]);
+    expect(users("type", parent.id)).toEqual(["Fare.parent"]);
+    expect(users("type", type.id)).toEqual(["Pie.type"]);
+    expect(users("item", eel.id)).toEqual(["River eel.lines", "Salvage Smoked eel.lines", "Smoke.lines"]);
+    expect(users("currency", [...c.currency.keys()][0])).toEqual(["Salt.price"]);
+    expect(users("recipe", [...c.recipe.keys()][0])).toEqual([]);
+    expect(lineage(c, type.id).map((t: ItemType) => t.name)).toEqual(["Fare", "Goods"]);
+    expect(lineage(c, null)).toEqual([]);
+  });
+
+  it("is found by role, and records by key without regard to form", () => {
+    expect(recipesWith(base, eel.id, ["ingredient"]).map((r) => r.name)).toEqual(["Smoke"]);
+    expect(recipesWith(base, eel.id, ["output"]).map((r) => r.name)).toEqual(["Salvage Smoked eel"]);
+    expect(byKey(base, "item", "RIVER eel")?.id).toBe(eel.id);
+    expect(byKey(base, "item", "nobody")).toBeUndefined();
+  });
+});
