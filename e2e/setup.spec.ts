@@ -86,7 +86,7 @@ test("a bundle shows what it would change before it is written, and says where i
   await expect(page.getByText("1 record new, 1 changed, 0 removed")).toBeVisible();
   await page.getByRole("button", { name: "Write it" }).click();
   await expect(page.getByText("right.json was imported")).toBeVisible();
-  await expect(lastMove(page)).toContainText("Bait tin added; sell price of Net float 3 → 9");
+  await expect(lastMove(page)).toContainText("Sell price of Net float 3 → 9; Bait tin added");
 });
 
 test("the author's name stands in the log", async ({ page }) => {
