@@ -8,10 +8,10 @@ import type { Item } from "@/core/catalogue/records";
 import { count } from "@/core/numbers/format";
 import { usePlaces } from "../frame/navigate";
 import { ViewHead } from "../frame/view-head";
-import { readEntries } from "../grid/entries";
 import { type Column, Grid } from "../grid/grid";
 import { Button, cx, Empty } from "../kit/kit";
-import { figuresOf, useFindingsAbout, useLive, useStore } from "../pantry/provider";
+import { figuresOf, useFindingsAbout, useLive } from "../pantry/provider";
+import { useWriteCells } from "../pantry/use-write";
 import { itemColumns } from "../shelves/columns";
 import { CostSection } from "../sheet/cost-section";
 
@@ -20,8 +20,8 @@ const PriceChart = dynamic(() => import("./price-chart").then((m) => m.PriceChar
 const SHOWN = ["name", "cost", "time", "buy", "sell", "margin"];
 
 export function CostsView() {
+  const writeCells = useWriteCells("item");
   const { catalogue, board, last } = useLive();
-  const store = useStore();
   const places = usePlaces();
   const findings = useFindingsAbout();
   const [order, setOrder] = useState({ column: "cost", down: true });
@@ -90,12 +90,7 @@ export function CostsView() {
           activeKey={selected?.id ?? null}
           onActive={(i) => places.ask({ of: i.key }, true)}
           onOpen={(i) => places.openItem(i.id)}
-          onWrite={async (entries) => {
-            const read = readEntries(catalogue, entries.map((e) => ({ kind: "item", id: e.row.id, field: e.column, text: e.text })));
-            if ("says" in read) return read.says;
-            const answer = await store.submit(read.edits);
-            return answer.ok ? null : answer.says;
-          }}
+          onWrite={writeCells}
           moved={last?.items as ReadonlySet<string> | undefined}
           order={order}
           onOrder={setOrder}

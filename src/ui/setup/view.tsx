@@ -11,11 +11,12 @@ import { count, sayQuantity } from "@/core/numbers/format";
 import { formatTicks } from "@/core/numbers/ticks";
 import { usePlaces } from "../frame/navigate";
 import { ViewHead } from "../frame/view-head";
-import { readEntries, readEntry } from "../grid/entries";
+import { readEntry } from "../grid/entries";
 import { type Column, Grid } from "../grid/grid";
 import { Inline } from "../kit/inline";
 import { Button, cx, Empty, Icon } from "../kit/kit";
 import { useLive, useStore } from "../pantry/provider";
+import { useWriteCells } from "../pantry/use-write";
 import { BundlePanel } from "./bundle-panel";
 
 const TABS: readonly { kind: Exclude<Kind, "item" | "recipe">; label: string; help: string }[] = [
@@ -51,6 +52,7 @@ export function SetupView() {
 }
 
 function Shelf({ kind, help }: { kind: Exclude<Kind, "item" | "recipe">; help: string }) {
+  const writeCells = useWriteCells(kind);
   const { catalogue } = useLive();
   const store = useStore();
   const places = usePlaces();
@@ -89,12 +91,7 @@ function Shelf({ kind, help }: { kind: Exclude<Kind, "item" | "recipe">; help: s
         keyOf={(r) => r.id}
         activeKey={active?.id ?? null}
         onActive={(r) => places.ask({ record: r.key }, true)}
-        onWrite={async (entries) => {
-          const read = readEntries(catalogue, entries.map((e) => ({ kind, id: e.row.id, field: e.column, text: e.text })));
-          if ("says" in read) return read.says;
-          const answer = await store.submit(read.edits);
-          return answer.ok ? null : answer.says;
-        }}
+        onWrite={writeCells}
         order={order}
         onOrder={setOrder}
         empty={

@@ -10,16 +10,17 @@ import { Keys } from "@/core/notation/write";
 import { count } from "@/core/numbers/format";
 import { usePlaces } from "../frame/navigate";
 import { ViewHead } from "../frame/view-head";
-import { readEntries } from "../grid/entries";
 import { Grid } from "../grid/grid";
 import { Button, cx, Empty } from "../kit/kit";
 import { useFindingsAbout, useKept, useLive, useStore } from "../pantry/provider";
+import { useWriteCells } from "../pantry/use-write";
 import { itemColumns } from "./columns";
 
 const FILTERS = ["type", "rarity", "tag", "status", "text", "found"];
 const HIDDEN_AT_FIRST = ["status", "tags", "mass", "time", "buy"];
 
 export function ShelvesView() {
+  const writeCells = useWriteCells("item");
   const { catalogue, board, last } = useLive();
   const store = useStore();
   const places = usePlaces();
@@ -116,12 +117,7 @@ export function ShelvesView() {
         activeKey={selected ? (byKey(catalogue, "item", selected)?.id ?? null) : null}
         onActive={(i) => places.ask({ item: i.key }, true)}
         onOpen={(i) => places.ask({ item: i.key })}
-        onWrite={async (entries) => {
-          const read = readEntries(catalogue, entries.map((e) => ({ kind: "item", id: e.row.id, field: e.column, text: e.text })));
-          if ("says" in read) return read.says;
-          const answer = await store.submit(read.edits);
-          return answer.ok ? null : answer.says;
-        }}
+        onWrite={writeCells}
         moved={last?.items as ReadonlySet<string> | undefined}
         order={order}
         onOrder={setOrder}
