@@ -4,8 +4,8 @@ export default defineConfig({
   testDir: "e2e",
   workers: 1,
   fullyParallel: false,
-  timeout: 120_000,
-  expect: { timeout: 8_000 },
+  timeout: 240_000,
+  expect: { timeout: 20_000 },
   reporter: [["list"], ["json", { outputFile: "test-results/e2e.json" }]],
   use: {
     viewport: { width: 1280, height: 800 },

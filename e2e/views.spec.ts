@@ -57,6 +57,11 @@ test("the command field finds records, views and actions by keyboard alone", asy
 
 test("the grid moves, selects, fills, copies and pastes as a spreadsheet does", async ({ page, context }) => {
   await context.grantPermissions(["clipboard-read", "clipboard-write"]);
+  // A slow server must not change what the keys do.
+  await page.route("**/changes", async (route) => {
+    await new Promise((done) => setTimeout(done, 600));
+    await route.continue();
+  });
   await show(page, "/shelves?type=tool");
   const grid = page.getByRole("grid", { name: "Items" });
   const cell = (row: number, column: number) => grid.locator(`[role=row][aria-rowindex="${row}"] [role=gridcell][aria-colindex="${column}"]`);

@@ -122,16 +122,23 @@ export function Grid<R>({ label, rows, columns, keyOf, activeKey, onActive, onOp
   const write = async (entries: readonly Entry<R>[]) => {
     const wanted = entries.filter((e) => editable(e.row, columns.find((c) => c.id === e.column) as Column<R>));
     if (!wanted.length || !onWrite) return;
-    setPending(new Map(wanted.map((e) => [`${keyOf(e.row)} ${e.column}`, e.text])));
+    const mine = wanted.map((e) => [`${keyOf(e.row)} ${e.column}`, e.text] as const);
+    setPending((all) => new Map([...all, ...mine]));
     const says = await onWrite(wanted);
-    setPending(new Map());
+    setPending((all) => {
+      const rest = new Map(all);
+      for (const [key, text] of mine) if (rest.get(key) === text) rest.delete(key);
+      return rest;
+    });
     setRefusal(says);
   };
+  /** What a cell says, counting what was typed and is still on its way. */
+  const textOf = (r: R, c: Column<R>): string => pending.get(`${keyOf(r)} ${c.id}`) ?? c.text(r);
 
   const finish = (text: string, next: Spot | null) => {
     setEditing(null);
     scroller.current?.focus({ preventScroll: true });
-    if (row !== undefined && text !== column.text(row)) void write([{ row, column: column.id, text }]);
+    if (row !== undefined && text !== textOf(row, column)) void write([{ row, column: column.id, text }]);
     if (next) move(next);
   };
 
@@ -159,7 +166,7 @@ export function Grid<R>({ label, rows, columns, keyOf, activeKey, onActive, onOp
       move({ row: at.row, column: next });
     } else if (e.key === "Enter" || e.key === "F2") {
       e.preventDefault();
-      if (editable(row, column) && row !== undefined) setEditing({ text: column.text(row), keep: true });
+      if (editable(row, column) && row !== undefined) setEditing({ text: textOf(row, column), keep: true });
       else if (row !== undefined) onOpen?.(row);
     } else if (e.key === " " && row !== undefined) {
       e.preventDefault();
@@ -173,7 +180,7 @@ export function Grid<R>({ label, rows, columns, keyOf, activeKey, onActive, onOp
     } else if (command && e.key.toLowerCase() === "d" && onWrite) {
       e.preventDefault();
       const box = range();
-      void write(cells().filter(([r]) => r > box.top).map(([r, c]) => ({ row: rows[r], column: columns[c].id, text: columns[c].text(rows[box.top]) })));
+      void write(cells().filter(([r]) => r > box.top).map(([r, c]) => ({ row: rows[r], column: columns[c].id, text: textOf(rows[box.top], columns[c]) })));
     } else if (command && e.key.toLowerCase() === "a") {
       e.preventDefault();
       setAnchor({ row: 0, column: 0 });
@@ -196,7 +203,7 @@ export function Grid<R>({ label, rows, columns, keyOf, activeKey, onActive, onOp
     const box = range();
     const text = rows
       .slice(box.top, box.bottom + 1)
-      .map((r) => columns.slice(box.left, box.right + 1).map((c) => c.text(r).replace(/[\t\n]/g, " ")).join("\t"))
+      .map((r) => columns.slice(box.left, box.right + 1).map((c) => textOf(r, c).replace(/[\t\n]/g, " ")).join("\t"))
       .join("\n");
     e.clipboardData.setData("text/plain", text);
     e.preventDefault();
@@ -224,7 +231,7 @@ export function Grid<R>({ label, rows, columns, keyOf, activeKey, onActive, onOp
       move({ row: r, column: c }, extend);
       if (!extend) activate(rows[r]);
     },
-    openCell: (r, c) => (editable(rows[r], columns[c]) ? setEditing({ text: columns[c].text(rows[r]), keep: true }) : onOpen?.(rows[r])),
+    openCell: (r, c) => (editable(rows[r], columns[c]) ? setEditing({ text: textOf(rows[r], columns[c]), keep: true }) : onOpen?.(rows[r])),
   };
   const pressed = useCallback((r: number, c: number, extend: boolean) => latest.current.pressCell(r, c, extend), []);
   const opened = useCallback((r: number, c: number) => latest.current.openCell(r, c), []);

@@ -164,6 +164,21 @@ describe("a window's pantry", () => {
     expect(store.snapshot()).toMatchObject({ canUndo: true, canRedo: false });
   });
 
+  it("reads what was typed when its turn comes: two quick writes and an undo are no conflict with oneself", async () => {
+    const seen: Edit[] = [];
+    server.answer = (path, { edits }) => {
+      if (path.endsWith("/undo")) return json({ revision: server.commit([level(5, 6)]) });
+      seen.push(...(edits ?? []));
+      return json({ revision: server.commit(edits ?? []) });
+    };
+    const typed = (to: number) => (now: Catalogue) => ({ edits: [setField(now, "item", item(now, "Eel").id, "level", to)] });
+    const answers = [store.write(typed(5)), store.write(typed(6)), store.undo(), store.write(() => ({ says: "“many” is not a number." }))];
+    expect(await Promise.all(answers)).toMatchObject([{ ok: true }, { ok: true }, undefined, { ok: false, says: "“many” is not a number." }]);
+    expect(seen).toEqual([level(5), level(6, 5)]);
+    expect(server.requests[2].path).toContain(`/changes/${server.catalogue.revision - 1}/undo`);
+    expect(shown()).toBe(5);
+  });
+
   it("shows a refusal with its reason and keeps everything as it was", async () => {
     server.answer = () => json({ title: "This can't be written", detail: "99999 is outside 0 to 1000." }, 422);
     expect(await store.submit([level(99_999)])).toEqual({ ok: false, says: "99999 is outside 0 to 1000." });

@@ -67,6 +67,7 @@ export class PantryStore {
   private readonly waiting: { revision: number; done: () => void }[] = [];
   private readonly undoable: number[] = [];
   private readonly redoable: number[] = [];
+  private turn: Promise<unknown> = Promise.resolve();
   author = "";
 
   constructor(readonly key: string) {}
@@ -170,8 +171,28 @@ export class PantryStore {
     return fetch(this.path + path, { method: "POST", headers, body: body === undefined ? undefined : JSON.stringify(body) }).catch(() => null);
   }
 
+  /** One after the other: what is sent later is read against what was sent before, however slow the server is. */
+  private inTurn<T>(act: () => Promise<T>): Promise<T> {
+    const next = this.turn.then(act);
+    this.turn = next.catch(() => undefined);
+    return next;
+  }
+
   /** Sends a change and waits until every reading has followed. A refusal is also shown as a notice. */
-  async submit(edits: readonly Edit[], note = ""): Promise<Answer> {
+  submit(edits: readonly Edit[], note = ""): Promise<Answer> {
+    return this.inTurn(() => this.send(edits, note));
+  }
+
+  /** Like `submit`, for what was typed: it is read when its turn has come. */
+  write(read: (catalogue: Catalogue) => { readonly edits: readonly Edit[] } | { readonly says: string }): Promise<Answer> {
+    return this.inTurn(async () => {
+      if (!this.view.state) return { ok: false, says: "The pantry is not loaded yet." };
+      const result = read(this.view.state.catalogue);
+      return "says" in result ? { ok: false, says: result.says } : this.send(result.edits, "");
+    });
+  }
+
+  private async send(edits: readonly Edit[], note: string): Promise<Answer> {
     if (!edits.length) return { ok: true, revision: this.view.state?.catalogue.revision ?? 0 };
     const answer = await this.run(() => this.post("/changes", { edits, note }), (conflicts) => this.insist(edits, conflicts, note));
     if (answer.ok) {
@@ -216,7 +237,11 @@ export class PantryStore {
   }
 
   /** Takes a change back by a new one. */
-  async undoRevision(revision: number): Promise<Answer> {
+  undoRevision(revision: number): Promise<Answer> {
+    return this.inTurn(() => this.takeBack(revision));
+  }
+
+  private async takeBack(revision: number): Promise<Answer> {
     const answer = await this.run(() => this.post(`/changes/${revision}/undo`));
     if (answer.ok) {
       const at = this.undoable.indexOf(revision);
@@ -228,17 +253,21 @@ export class PantryStore {
   }
 
   /** The latest change of this window that is not taken back yet. */
-  async undo(): Promise<void> {
-    const revision = this.undoable[this.undoable.length - 1];
-    if (revision !== undefined) await this.undoRevision(revision);
+  undo(): Promise<void> {
+    return this.inTurn(async () => {
+      const revision = this.undoable[this.undoable.length - 1];
+      if (revision !== undefined) await this.takeBack(revision);
+    });
   }
 
-  async redo(): Promise<void> {
-    const revision = this.redoable.pop();
-    if (revision === undefined) return;
-    const answer = await this.run(() => this.post(`/changes/${revision}/undo`));
-    if (answer.ok) this.undoable.push(answer.revision);
-    this.set({});
+  redo(): Promise<void> {
+    return this.inTurn(async () => {
+      const revision = this.redoable.pop();
+      if (revision === undefined) return;
+      const answer = await this.run(() => this.post(`/changes/${revision}/undo`));
+      if (answer.ok) this.undoable.push(answer.revision);
+      this.set({});
+    });
   }
 
   tell(title: string, says: string): void {
