@@ -10,6 +10,7 @@ module.exports = {
     deny("cli-knows-core-and-store", "^src/cli", "^src/(server|app|ui)"),
     deny("server-knows-store-and-core", "^src/server", "^src/(app|ui|cli|demo)"),
     deny("ui-knows-core-only", "^src/ui", "^src/(store|server|app|cli|demo)"),
+    deny("app-knows-server-and-ui", "^src/app", "^src/(core|store|cli|demo)"),
     deny("demo-knows-core-only", "^src/demo", "^src/(store|server|app|ui|cli)"),
     { name: "tests-stay-out", severity: "error", from: { path: "^src", pathNot: "\\.test\\.tsx?$|/testing/" }, to: { path: "/testing/" } },
   ],

@@ -1,6 +1,6 @@
 /** A designer's first hour, on the production build: from an open demo to a mended loop, across a restart. */
 import { expect, type Page, test } from "@playwright/test";
-import { freePort, freshDatabase, Program } from "./program";
+import { Program } from "./program";
 
 let program: Program;
 const errors: string[] = [];
@@ -15,8 +15,7 @@ const tideline = (page: Page) => page.getByRole("contentinfo", { name: "Tideline
 const lastMove = (page: Page) => page.getByTestId("last-move");
 
 test.beforeAll(async () => {
-  program = new Program(await freePort(), { DATABASE_URL: await freshDatabase("salty_journey") });
-  await program.start();
+  program = await Program.on("salty_journey");
 });
 test.afterAll(async () => {
   await program.end();

@@ -34,6 +34,13 @@ export class Program {
     private readonly env: Record<string, string>,
   ) {}
 
+  /** A program that serves the demo from a new database of that name. */
+  static async on(database: string): Promise<Program> {
+    const program = new Program(await freePort(), { DATABASE_URL: await freshDatabase(database) });
+    await program.start();
+    return program;
+  }
+
   get base(): string {
     return `http://127.0.0.1:${this.port}`;
   }

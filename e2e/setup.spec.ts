@@ -1,15 +1,12 @@
 /** Setting a pantry up: types that are inherited, sources, settings, the bundle, and the way back for each. */
 import { expect, type Page, test } from "@playwright/test";
-import { freePort, freshDatabase, Program } from "./program";
+import { Program } from "./program";
 
 let program: Program;
 test.beforeAll(async () => {
-  program = new Program(await freePort(), { DATABASE_URL: await freshDatabase("salty_setup") });
-  await program.start();
+  program = await Program.on("salty_setup");
 });
-test.afterAll(async () => {
-  await program.end();
-});
+test.afterAll(() => program.end());
 
 const show = async (page: Page, path: string) => {
   await page.goto(`${program.base}/brackwater_reach${path}`);

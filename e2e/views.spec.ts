@@ -1,16 +1,13 @@
 /** Every view: nothing the accessibility check finds, in both themes, nothing cut off at the reference sizes. */
 import AxeBuilder from "@axe-core/playwright";
 import { expect, type Page, test } from "@playwright/test";
-import { freePort, freshDatabase, Program } from "./program";
+import { Program } from "./program";
 
 let program: Program;
 test.beforeAll(async () => {
-  program = new Program(await freePort(), { DATABASE_URL: await freshDatabase("salty_views") });
-  await program.start();
+  program = await Program.on("salty_views");
 });
-test.afterAll(async () => {
-  await program.end();
-});
+test.afterAll(() => program.end());
 
 const VIEWS = ["/shelves", "/shelves?item=smoked_eel", "/shelves?text=nosuchitem", "/recipes?recipe=smoke_eel", "/recipes?new=1", "/recipes?paste=1", "/checks", "/checks?rule=unobtainable", "/checks?loop=0", "/costs", "/log", "/setup?kind=type", "/setup?kind=source", "/setup?kind=pantry"];
 

@@ -1,7 +1,9 @@
 /** salty cost: the least cost of an item in value and in time, with what it consists of. */
-import { breakdown } from "../core/analysis/breakdown";
-import { type Readings, readingsOf } from "../core/analysis/readings";
+import { type CostSide, itemCosts } from "../core/analysis/item-costs";
+import { readingsOf } from "../core/analysis/readings";
+import { type Catalogue, nameOf, recordAt } from "../core/catalogue/catalogue";
 import { nearest } from "../core/catalogue/names";
+import type { Id, Kind } from "../core/catalogue/records";
 import { formatRecipe } from "../core/notation/format";
 import { itemBook } from "../core/notation/book";
 import { sayCost, sayQuantity } from "../core/numbers/format";
@@ -9,30 +11,21 @@ import { saySeconds } from "../core/numbers/ticks";
 import { BadUse, oneOf, Unreadable } from "./failure";
 import { readCatalogue } from "./input";
 
-interface Side {
-  /** Cost of the asked quantity; null: it can't be had. */
-  readonly cost: number | null;
-  readonly process: { kind: "recipe" | "source"; key: string; name: string; line?: string } | null;
-  readonly breakdown: { base: { item: string; quantity: number; cost: number; source: string }[]; work: { recipe: string; runs: number; cost: number }[] } | null;
-  /** True where the cheapest way goes through the item itself. */
-  readonly circular: boolean;
-}
-
-function side(r: Readings, measure: "value" | "time", item: number, quantity: number): Side {
-  const { network } = r;
-  const least = r[measure];
-  const parts = breakdown(network, r.own[measure], least, item);
-  if (!parts) return { cost: null, process: null, breakdown: null, circular: false };
-  const { of, record } = network.processes[least.by[item]];
-  const key = (i: number) => network.catalogue.item.get(network.items[i])?.key ?? "";
+/** A side of the costs for a quantity, with keys in place of ids. */
+function printed(catalogue: Catalogue, side: CostSide | null, quantity: number) {
+  if (!side) return { cost: null, process: null, breakdown: null, circular: false };
+  const keyOf = (kind: Kind, id: Id) => recordAt(catalogue, kind, id)?.key ?? "";
+  const { kind, id } = side.by;
+  const recipe = catalogue.recipe.get(id);
   return {
-    cost: least.cost[item] * quantity,
-    process: { kind: of, key: record.key, name: record.name, ...(of === "recipe" ? { line: formatRecipe(network.catalogue, record) } : {}) },
+    /** Cost of the asked quantity; null: it can't be had. */
+    cost: side.cost * quantity,
+    process: { kind, key: keyOf(kind, id), name: nameOf(catalogue, kind, id), ...(recipe ? { line: formatRecipe(catalogue, recipe) } : {}) },
     breakdown: {
-      base: parts.base.map((b) => ({ item: key(b.item), quantity: b.quantity * quantity, cost: b.cost * quantity, source: network.processes[b.process].record.key })),
-      work: parts.work.map((w) => ({ recipe: network.processes[w.process].record.key, runs: w.runs * quantity, cost: w.cost * quantity })),
+      base: side.base.map((b) => ({ item: keyOf("item", b.item), quantity: b.quantity * quantity, cost: b.cost * quantity, source: keyOf(b.by.kind, b.by.id) })),
+      work: side.work.map((w) => ({ recipe: keyOf(w.by.kind, w.by.id), runs: w.runs * quantity, cost: w.cost * quantity })),
     },
-    circular: least.circular.has(item),
+    circular: side.circular,
   };
 }
 
@@ -49,10 +42,9 @@ export async function costCommand([file, wanted]: string[], options: Record<stri
     const offers = nearest(name, [...catalogue.item.values()].flatMap((i) => [i.key, i.name]));
     throw new Unreadable(`${file}: there is no item “${name}”.${offers.length ? ` Did you mean ${offers.join(" or ")}?` : ""}`);
   }
-  const r = readingsOf(catalogue);
-  const index = r.network.index.get(found.id) as number;
+  const costs = itemCosts(readingsOf(catalogue), found.id);
   const item = catalogue.item.get(found.id);
-  const [value, time] = [side(r, "value", index, quantity), side(r, "time", index, quantity)];
+  const [value, time] = [printed(catalogue, costs?.value ?? null, quantity), printed(catalogue, costs?.time ?? null, quantity)];
   if (format === "json") {
     process.stdout.write(`${JSON.stringify({ item: item?.key, quantity, value: value.cost, time: time.cost, process: value.process, breakdown: value.breakdown, circular: value.circular, byTime: { process: time.process, breakdown: time.breakdown, circular: time.circular } }, null, 2)}\n`);
     return 0;

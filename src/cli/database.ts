@@ -1,7 +1,7 @@
 /** salty import, export and setup: the commands that speak to the database. */
 import { writeFileSync } from "node:fs";
 import demo from "../demo/brackwater-reach.json";
-import type { Catalogue } from "../core/catalogue/catalogue";
+import { type Catalogue, emptyCatalogue } from "../core/catalogue/catalogue";
 import { newId } from "../core/catalogue/names";
 import { NEW_PANTRY } from "../core/catalogue/records";
 import { exportBundle } from "../core/exchange/bundle";
@@ -29,7 +29,7 @@ async function importText(orm: Orm, heads: readonly PantryHead[], file: string, 
   let head = heads.find((p) => p.key === key);
   const id = head?.id ?? newId();
   const em = () => orm.em.fork() as never;
-  const read = async (): Promise<Catalogue> => (await loadCatalogue(em(), id)) ?? ({ ...emptyOf(id, key, settings.name) } as Catalogue);
+  const read = async (): Promise<Catalogue> => (await loadCatalogue(em(), id)) ?? emptyCatalogue({ id, key, name: settings.name, ...NEW_PANTRY });
   const before = await read();
   const plan = planImport(before, text, options.replace === true);
   for (const note of plan.notes) process.stderr.write(`${file}: ${note.place}: ${note.says}\n`);
@@ -52,12 +52,6 @@ async function importText(orm: Orm, heads: readonly PantryHead[], file: string, 
   process.stdout.write(`${key}: ${what}. Revision ${outcome.revision}.\n`);
   return 0;
 }
-
-const emptyOf = (id: string, key: string, name: string) => ({
-  revision: 0,
-  pantry: { id, key, name, ...NEW_PANTRY },
-  ...Object.fromEntries(["currency", "rarity", "stat", "tag", "type", "item", "recipe", "source"].map((kind) => [kind, new Map()])),
-});
 
 export async function exportCommand([file]: string[], options: Options): Promise<number> {
   if (!file) throw new BadUse("A file to write is needed, or - for standard output.");

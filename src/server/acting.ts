@@ -5,6 +5,15 @@ export interface Actor {
 }
 
 export function actingFrom(headers: Headers): Actor {
-  const given = decodeURIComponent(headers.get("x-salty-author") ?? "").trim().slice(0, 80);
+  const given = decoded(headers.get("x-salty-author") ?? "").trim().slice(0, 80);
   return { name: given || "Somebody" };
+}
+
+/** A name that was not encoded is taken as it came. */
+function decoded(text: string): string {
+  try {
+    return decodeURIComponent(text);
+  } catch {
+    return text;
+  }
 }

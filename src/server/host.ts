@@ -1,20 +1,14 @@
 /** The engines: one per open pantry, fed by committed changes only. The one place with state in the process. */
 import type { EntityManager } from "@mikro-orm/postgresql";
-import { type Board, boardOf, type Ripple, rippleOf } from "../core/analysis/board";
+import { type Board, boardOf, type LiveEvent, rippleOf } from "../core/analysis/board";
 import { type Readings, readingsOf } from "../core/analysis/readings";
 import type { Catalogue } from "../core/catalogue/catalogue";
 import { apply } from "../core/catalogue/changes";
 import type { Id } from "../core/catalogue/records";
 import { type Committed, commit, keepMoved, type Submission } from "../store/commit";
 import { listen } from "../store/listen";
-import { changesAfter, listPantries, loadCatalogue, type LoggedChange, type PantryHead } from "../store/load";
+import { changesAfter, listPantries, loadCatalogue, type PantryHead } from "../store/load";
 import { connect, migrate, type Orm } from "../store/orm";
-
-/** What every open view is told about one committed change. */
-export interface LiveEvent {
-  readonly change: LoggedChange;
-  readonly ripple: Ripple;
-}
 
 /** A catalogue with its readings: always of the same revision. */
 export interface State {

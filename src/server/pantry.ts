@@ -1,13 +1,14 @@
 /** Use cases on one pantry: change, undo, costs of an item, import, export, new pantry. */
-import { breakdown } from "../core/analysis/breakdown";
-import { salvageReturns } from "../core/analysis/salvage";
+import type { LoggedChange } from "../core/analysis/board";
+import { itemCosts } from "../core/analysis/item-costs";
 import { type Edit, invert } from "../core/catalogue/changes";
 import { keyFrom, newId } from "../core/catalogue/names";
 import { type Id, NEW_PANTRY } from "../core/catalogue/records";
 import { tellChange } from "../core/catalogue/telling";
-import { bundlePantry, parseBundle, type Plan, planImport } from "../core/exchange/read";
-import { changeAt } from "../store/load";
+import { exportBundle } from "../core/exchange/bundle";
+import { type Plan, planImport } from "../core/exchange/read";
 import { createPantry } from "../store/commit";
+import { changeAt, changesBefore, changesOf } from "../store/load";
 import type { Actor } from "./acting";
 import type { Engine, Host } from "./host";
 import { json, problem } from "./problem";
@@ -24,35 +25,49 @@ export async function change(engine: Engine, actor: Actor, edits: readonly Edit[
   return problem(422, "This can't be written", outcome.faults.map((f) => f.says).join(" "), { faults: outcome.faults });
 }
 
+/** One change with all its edits, or the refusal that says it is not there. */
+async function changeOr404(engine: Engine, host: Host, revision: number): Promise<LoggedChange | Response> {
+  const found = Number.isInteger(revision) && revision > 0 && revision < NEWEST ? await changeAt(host.em, engine.pantry, revision) : null;
+  return found ?? problem(404, "No such change", `There is no revision ${revision} in the log.`);
+}
+const NEWEST = 2 ** 31 - 1;
+
+export interface LogQuery {
+  /** One change with all its edits. */
+  readonly revision?: number;
+  /** The history of one record. */
+  readonly of?: string;
+  /** Only changes below this revision. */
+  readonly before?: number;
+  readonly most?: number;
+}
+
+/** The log, newest first; see LogQuery. */
+export async function log(engine: Engine, host: Host, { revision, of, before, most }: LogQuery): Promise<Response> {
+  if (revision !== undefined) {
+    const found = await changeOr404(engine, host, revision);
+    return found instanceof Response ? found : json(found);
+  }
+  const limit = Math.min(200, Math.max(1, Math.floor(most ?? 50) || 50));
+  if (of) return json(await changesOf(host.em, engine.pantry, of as Id, limit));
+  return json(await changesBefore(host.em, engine.pantry, Math.min(NEWEST, Math.max(0, Math.floor(before ?? NEWEST) || NEWEST)), limit));
+}
+
+/** The whole pantry as a bundle file. */
+export function bundleOf({ state: { catalogue } }: Engine): Response {
+  return new Response(exportBundle(catalogue), { headers: { "content-type": "application/json", "content-disposition": `attachment; filename="${catalogue.pantry.key}.json"` } });
+}
+
 export async function undo(engine: Engine, host: Host, actor: Actor, revision: number): Promise<Response> {
-  const logged = await changeAt(host.em, engine.pantry, revision);
-  if (!logged) return problem(404, "No such change", `There is no revision ${revision} in the log.`);
+  const logged = await changeOr404(engine, host, revision);
+  if (logged instanceof Response) return logged;
   return change(engine, actor, invert(logged.edits), tellChange(engine.state.catalogue, logged.edits).slice(0, 300), revision);
 }
 
-/** Cost of one unit in both measures, with what it consists of, and what salvaging it gives back. */
-export function itemCosts(engine: Engine, id: Id): Response {
-  const { readings, catalogue } = engine.state;
-  const { network } = readings;
-  const item = network.index.get(id);
-  if (item === undefined) return problem(404, "No such item", "It may have been removed in the meantime.");
-  const of = (process: number) => ({ kind: network.processes[process].of, id: network.processes[process].record.id });
-  const measure = (name: "value" | "time") => {
-    const least = readings[name];
-    const parts = breakdown(network, readings.own[name], least, item);
-    if (!parts) return null;
-    return {
-      cost: least.cost[item],
-      by: of(least.by[item]),
-      circular: least.circular.has(item),
-      base: parts.base.map((b) => ({ item: network.items[b.item], by: of(b.process), quantity: b.quantity, cost: b.cost })),
-      work: parts.work.map((w) => ({ by: of(w.process), runs: w.runs, cost: w.cost })),
-    };
-  };
-  const salvages = salvageReturns(network, readings.own.value)
-    .filter(({ process }) => network.processes[process].record.lines.some((l) => l.role === "ingredient" && l.item === id))
-    .map(({ process, cost, back, unpriced }) => ({ recipe: network.processes[process].record.id, cost: Number.isFinite(cost) ? cost : null, back, unpriced: unpriced.map((i) => network.items[i]) }));
-  return json({ revision: catalogue.revision, value: measure("value"), time: measure("time"), salvages });
+/** What one of an item costs and what it gives back; see ItemCosts. */
+export function costsOf({ state: { catalogue, readings } }: Engine, id: string): Response {
+  const costs = itemCosts(readings, id as Id);
+  return costs ? json({ revision: catalogue.revision, ...costs }) : problem(404, "No such item", "It may have been removed in the meantime.");
 }
 
 const summary = (plan: Plan) => ({ added: plan.added, changed: plan.changed, removed: plan.removed, same: plan.same, notes: plan.notes, edits: plan.edits.length });
@@ -74,14 +89,4 @@ export async function newPantry(host: Host, name: string): Promise<Response> {
   if (taken.has(key)) return problem(409, "This name is taken", `There is a pantry with the key “${key}” already. Choose another name.`);
   await createPantry(host.em, { id: newId(), key, name: name.trim(), ...NEW_PANTRY });
   return json({ key, name }, 201);
-}
-
-/** The pantry a bundle belongs to, made when it does not exist yet. */
-export async function pantryFor(host: Host, text: string, wanted?: string): Promise<{ key: string } | { problems: { place: string; says: string }[] }> {
-  const parsed = parseBundle(text);
-  if ("problems" in parsed) return parsed;
-  const settings = bundlePantry(parsed.bundle);
-  const key = wanted ?? settings.key;
-  if (!(await host.pantries()).some((p) => p.key === key)) await createPantry(host.em, { id: newId(), ...NEW_PANTRY, key, name: settings.name });
-  return { key };
 }

@@ -2,6 +2,7 @@
 import "reflect-metadata";
 import { plainToInstance, Type } from "class-transformer";
 import { Allow, ArrayMaxSize, ArrayMinSize, IsArray, IsIn, IsObject, IsOptional, IsString, Length, Matches, MaxLength, ValidateIf, ValidateNested, validateSync, type ValidationError } from "class-validator";
+import type { Edit } from "../core/catalogue/changes";
 import { KINDS } from "../core/catalogue/records";
 
 export class EditBody {
@@ -36,6 +37,11 @@ export class ChangeBody {
   @IsString()
   @MaxLength(500)
   note?: string;
+
+  /** Their shape is right; what they mean is for the core's rules to judge. */
+  asEdits(): Edit[] {
+    return this.edits as unknown as Edit[];
+  }
 }
 
 export class PantryBody {

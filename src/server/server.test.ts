@@ -9,15 +9,14 @@ import * as events from "../app/api/pantries/[pantry]/events/route";
 import * as costs from "../app/api/pantries/[pantry]/items/[item]/costs/route";
 import * as snapshots from "../app/api/pantries/[pantry]/route";
 import * as pantries from "../app/api/pantries/route";
-import type { Board } from "../core/analysis/board";
-import { follow } from "../core/analysis/board";
+import { type Board, follow, type LiveEvent } from "../core/analysis/board";
 import type { Edit } from "../core/catalogue/changes";
 import { newId } from "../core/catalogue/names";
 import { blank, type Item } from "../core/catalogue/records";
 import { exportBundle } from "../core/exchange/bundle";
 import { kitchen } from "../core/testing/kitchen";
 import { freshDatabase } from "../store/testing/database";
-import { type Host, host, type LiveEvent } from "./host";
+import { type Host, host } from "./host";
 
 let database: Awaited<ReturnType<typeof freshDatabase>>;
 let one: Host;

@@ -1,8 +1,8 @@
 /** Reads a whole catalogue as plain rows. */
 import type { EntityManager } from "@mikro-orm/postgresql";
 import type { Catalogue } from "../core/catalogue/catalogue";
+import type { LoggedChange, Moved } from "../core/analysis/board";
 import type { Edit } from "../core/catalogue/changes";
-import type { Moved } from "../core/analysis/board";
 import type { AnyRecord, Id, Line, Pantry } from "../core/catalogue/records";
 
 type Row = Record<string, never> & { [column: string]: unknown };
@@ -93,19 +93,6 @@ function group<T>(rows: Row[], key: string, entry: (r: Row) => T): Map<string, T
 
 const statsBy = (rows: Row[], key: string): Map<string, Record<string, number>> =>
   new Map([...group(rows, key, (r) => [r.stat_id as string, r.value as number] as const)].map(([id, list]) => [id, Object.fromEntries(list)]));
-
-export interface LoggedChange {
-  readonly revision: number;
-  readonly author: string;
-  /** ISO 8601. */
-  readonly at: string;
-  readonly note: string;
-  readonly undoes: number | null;
-  /** Empty in lists when there are more than `SHOWN` of them; `changeAt` has them all. */
-  readonly edits: readonly Edit[];
-  readonly size: number;
-  readonly moved: Moved | null;
-}
 
 const logged = (r: Row): LoggedChange => ({
   revision: r.revision as number,

@@ -1,6 +1,6 @@
 /** What the views show of the readings, as plain data, and what moved between two revisions of it. */
 import type { Catalogue } from "../catalogue/catalogue";
-import { same } from "../catalogue/changes";
+import { type Edit, same } from "../catalogue/changes";
 import type { Id } from "../catalogue/records";
 import { CHECKS, findingsOf } from "../checks";
 import type { Finding } from "../checks/check";
@@ -56,6 +56,29 @@ export interface Ripple {
   readonly loops: readonly LoopRow[];
   readonly complete: boolean;
   readonly moved: Moved;
+}
+
+/** A committed change as the log keeps it. */
+export interface LoggedChange {
+  readonly revision: number;
+  readonly author: string;
+  /** ISO 8601. */
+  readonly at: string;
+  readonly note: string;
+  /** The revision it takes back. */
+  readonly undoes: number | null;
+  /** Empty in lists when there are very many. */
+  readonly edits: readonly Edit[];
+  /** Number of edits. */
+  readonly size: number;
+  /** null: not followed. */
+  readonly moved: Moved | null;
+}
+
+/** What every open view is told about one committed change. */
+export interface LiveEvent {
+  readonly change: LoggedChange;
+  readonly ripple: Ripple;
 }
 
 const rank = new Map(CHECKS.map((c, i) => [c.id, i]));

@@ -1,6 +1,6 @@
 /** What a check is, and what it finds. A new check is one file beside this one and one line in index.ts. */
 import type { Readings } from "../analysis/readings";
-import { type Catalogue, recordAt } from "../catalogue/catalogue";
+import { type Catalogue, recipesWith, recordAt } from "../catalogue/catalogue";
 import type { Edit } from "../catalogue/changes";
 import type { Id, Kind, Line, Recipe } from "../catalogue/records";
 
@@ -71,6 +71,6 @@ export const itemRef = ({ catalogue, readings }: Scene, index: number): Ref => r
 
 /** Recipes in use (not retired) with the item in one of the roles. */
 export const usersOf = (catalogue: Catalogue, item: Id, roles: readonly Line["role"][]): Recipe[] =>
-  [...catalogue.recipe.values()].filter((r) => r.status !== "retired" && r.lines.some((l) => l.item === item && roles.includes(l.role)));
+  recipesWith(catalogue, item, roles).filter((r) => r.status !== "retired");
 
 export const recipeRef = (recipe: Recipe): Ref => ({ kind: "recipe", id: recipe.id, key: recipe.key, name: recipe.name });

@@ -14,6 +14,9 @@ export function sayQuantity(value: number): string {
   return Math.abs(value) >= 10_000 ? group(text) : text;
 }
 
+/** "2" or "1–3". */
+export const sayRange = (min: number, max: number): string => (min === max ? sayQuantity(min) : `${sayQuantity(min)}–${sayQuantity(max)}`);
+
 /** A chance as a percentage, exact to four decimals. */
 export const sayPercent = (chance: number): string => `${Number((chance * 100).toFixed(4))}%`;
 

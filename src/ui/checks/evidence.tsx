@@ -4,23 +4,31 @@ import type { Evidence, Ref } from "@/core/checks/check";
 import { sayCost, sayPercent, sayQuantity } from "@/core/numbers/format";
 import { usePlaces } from "../frame/navigate";
 import { Jar } from "../kit/kit";
-import { Ring } from "./ring";
+import { MOST_ON_A_RING, Net, Ring } from "./ring";
 
 export function EvidenceView({ evidence }: { evidence: Evidence }) {
   const places = usePlaces();
   const open = (r: Ref) => places.open(r.kind, r.id);
   switch (evidence.type) {
-    case "loop":
+    case "loop": {
+      const ring = evidence.runs.length <= MOST_ON_A_RING;
       return (
         <>
-          <Ring loop={evidence} onOpen={open} />
+          {ring ? (
+            <Ring loop={evidence} onOpen={open} />
+          ) : (
+            <div className="text-center">
+              <Net loop={evidence} />
+            </div>
+          )}
           <p className="mt-2 text-second">
             {evidence.certain ? "It gains even in the worst draw of every chance and range." : "It gains in expectation: a single round may lose, many rounds will not."}
             {evidence.live ? " A player can start it." : " Nobody can start it yet, because some of it is out of reach."}
           </p>
-          {evidence.runs.some((r) => r.line.length > 70) && <Lines lines={evidence.runs.map((r) => ({ recipe: r.recipe, line: r.line, times: r.times }))} />}
+          {(!ring || evidence.runs.some((r) => r.line.length > 70)) && <Lines lines={evidence.runs.map((r) => ({ recipe: r.recipe, line: r.line, times: r.times }))} />}
         </>
       );
+    }
     case "circle":
       return (
         <>

@@ -6,21 +6,23 @@ import { saySeconds } from "@/core/numbers/ticks";
 
 type Loop = Extract<Evidence, { type: "loop" }>;
 
-const WIDTH = 640;
 const CARD = { w: 216, h: 66 };
+/** More cards than these would cover each other; a longer loop is a list. */
+export const MOST_ON_A_RING = 6;
 
 export function Ring({ loop, onOpen }: { loop: Loop; onOpen: (recipe: Loop["runs"][number]["recipe"]) => void }) {
   const n = loop.runs.length;
-  const height = n === 1 ? 190 : n === 2 ? 210 : n === 3 ? 300 : 380;
-  const [cx, cy] = [WIDTH / 2, height / 2];
-  const [rx, ry] = [WIDTH / 2 - CARD.w / 2 - 6, height / 2 - CARD.h / 2 - 6];
+  const width = n < 5 ? 640 : 700;
+  const height = n === 1 ? 190 : n === 2 ? 210 : n === 3 ? 300 : n < 5 ? 380 : 440;
+  const [cx, cy] = [width / 2, height / 2];
+  const [rx, ry] = [width / 2 - CARD.w / 2 - 6, height / 2 - CARD.h / 2 - 6];
   const at = (turn: number) => ({ x: cx + rx * Math.cos(turn), y: cy + ry * Math.sin(turn) });
   const start = n === 2 ? Math.PI : -Math.PI / 2;
   const turns = loop.runs.map((_, i) => start + (i * 2 * Math.PI) / n);
-  const gap = n === 1 ? 0.5 : n === 2 ? 0.62 : n === 3 ? 0.5 : 0.32;
+  const gap = n === 1 ? 0.5 : n === 2 ? 0.62 : n === 3 ? 0.5 : n < 5 ? 0.32 : 0.28;
   return (
-    <figure aria-label={`Loop: ${loop.runs.map((r) => `${r.recipe.name} ${r.times} times`).join(", then ")}`} className="relative mx-auto" style={{ width: WIDTH, height }}>
-      <svg aria-hidden width={WIDTH} height={height} className="absolute inset-0">
+    <figure aria-label={`Loop: ${loop.runs.map((r) => `${r.recipe.name} ${r.times} times`).join(", then ")}`} className="relative mx-auto" style={{ width, height }}>
+      <svg aria-hidden width={width} height={height} className="absolute inset-0">
         <defs>
           <marker id="tip" viewBox="0 0 10 10" refX="6" refY="5" markerWidth="4.5" markerHeight="4.5" orient="auto">
             <path d="M0 0 10 5 0 10z" fill="#2c6e8f" />
@@ -34,14 +36,7 @@ export function Ring({ loop, onOpen }: { loop: Loop; onOpen: (recipe: Loop["runs
         })}
       </svg>
       <div className="absolute text-center" style={{ left: cx - 100, width: 200, top: n === 1 ? height - 76 : cy - 36 }}>
-        <p className="text-second">net of one round</p>
-        {loop.net.slice(0, 3).map((net) => (
-          <p key={net.item.id} className="title text-[19px] leading-6 text-beet">
-            +{net.amount.includes("/") ? sayQuantity(net.value) : net.amount} {net.item.name}
-            {net.amount.includes("/") && <span className="block text-[12px] font-normal text-second">exactly {net.amount}</span>}
-          </p>
-        ))}
-        {loop.seconds > 0 && <p className="text-second">in {saySeconds(loop.seconds)}</p>}
+        <Net loop={loop} />
       </div>
       {loop.runs.map((run, i) => {
         const p = at(turns[i]);
@@ -62,5 +57,21 @@ export function Ring({ loop, onOpen }: { loop: Loop; onOpen: (recipe: Loop["runs
         );
       })}
     </figure>
+  );
+}
+
+/** What one round leaves, and how long it takes. */
+export function Net({ loop }: { loop: Loop }) {
+  return (
+    <>
+      <p className="text-second">net of one round</p>
+      {loop.net.slice(0, 3).map((net) => (
+        <p key={net.item.id} className="title text-[19px] leading-6 text-beet">
+          +{net.amount.includes("/") ? sayQuantity(net.value) : net.amount} {net.item.name}
+          {net.amount.includes("/") && <span className="block text-[12px] font-normal text-second">exactly {net.amount}</span>}
+        </p>
+      ))}
+      {loop.seconds > 0 && <p className="text-second">in {saySeconds(loop.seconds)}</p>}
+    </>
   );
 }

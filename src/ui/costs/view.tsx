@@ -8,7 +8,8 @@ import type { Item } from "@/core/catalogue/records";
 import { count } from "@/core/numbers/format";
 import { usePlaces } from "../frame/navigate";
 import { ViewHead } from "../frame/view-head";
-import { type Column, Grid } from "../grid/grid";
+import { type Column, ordered } from "../grid/columns";
+import { Grid } from "../grid/grid";
 import { Button, cx, Empty } from "../kit/kit";
 import { figuresOf, useFindingsAbout, useLive } from "../pantry/provider";
 import { useWriteCells } from "../pantry/use-write";
@@ -37,7 +38,7 @@ export function CostsView() {
       numeric: true,
       worked: true,
       text: (i) => String(figuresOf(board, i.id)[id]),
-      sort: (i) => (figuresOf(board, i.id).value === null ? -1 : figuresOf(board, i.id)[id]),
+      sort: (i) => (figuresOf(board, i.id).value === null ? null : figuresOf(board, i.id)[id]),
       cell: (i) => <span className="ink-worked">{figuresOf(board, i.id).value === null ? "" : figuresOf(board, i.id)[id]}</span>,
     });
     return [...chosen, worked("steps", "Steps"), worked("bases", "Bases")];
@@ -53,13 +54,7 @@ export function CostsView() {
       if (only === "unpriced") return !price;
       return true;
     });
-    const column = columns.find((c) => c.id === order.column) ?? columns[0];
-    const value = (i: Item) => {
-      const v = column.sort(i);
-      return v === Number.POSITIVE_INFINITY ? -1 : v;
-    };
-    const sign = order.down ? -1 : 1;
-    return list.sort((a, b) => (value(a) < value(b) ? -sign : value(a) > value(b) ? sign : a.name < b.name ? -1 : 1));
+    return ordered(list, columns, order);
   }, [catalogue, board, columns, order, text, only]);
   const key = places.query.get("of");
   const selected = key ? byKey(catalogue, "item", key) : rows[0];

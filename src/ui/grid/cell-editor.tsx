@@ -1,8 +1,8 @@
 "use client";
 /** The input inside a grid cell. Names complete as they are typed. */
 import { type KeyboardEvent, useEffect, useId, useRef, useState } from "react";
-import { fold } from "@/core/catalogue/names";
 import { cx } from "../kit/kit";
+import { fitting, NameList } from "../kit/name-list";
 
 interface Props {
   readonly label: string;
@@ -15,13 +15,6 @@ interface Props {
   readonly onCancel: () => void;
 }
 
-export const fitting = (typed: string, names: readonly string[], most = 8): string[] => {
-  const wanted = fold(typed);
-  if (!wanted) return names.slice(0, most);
-  const starts = names.filter((n) => fold(n).startsWith(wanted));
-  return [...starts, ...names.filter((n) => !fold(n).startsWith(wanted) && fold(n).includes(wanted))].slice(0, most);
-};
-
 export function CellEditor({ label, start, keep, numeric, names, onDone, onCancel }: Props) {
   const [text, setText] = useState(start);
   const [touched, setTouched] = useState(!keep);
@@ -33,7 +26,7 @@ export function CellEditor({ label, start, keep, numeric, names, onDone, onCance
     input.current?.focus();
     if (keep) input.current?.select();
   }, [keep]);
-  const offers = names ? (touched ? fitting(text, names) : [...names].slice(0, 8)) : [];
+  const offers = names ? fitting(touched ? text : "", names) : [];
   const done = (way: Parameters<Props["onDone"]>[1]) => {
     if (ended.current) return;
     ended.current = true;
@@ -75,26 +68,18 @@ export function CellEditor({ label, start, keep, numeric, names, onDone, onCance
         onBlur={() => done("stay")}
         className={cx("absolute inset-0 z-10 h-full w-full border-2 border-ink bg-salt px-1.5 outline-none", numeric && "text-right")}
       />
-      {names && offers.length > 0 && (
-        <ul id={listId} role="listbox" aria-label={`${label}: names`} className="absolute top-full left-0 z-40 min-w-full rounded-sm border border-line bg-salt py-1 shadow-lg">
-          {offers.map((name, i) => (
-            <li
-              key={name}
-              id={`${listId}-${i}`}
-              role="option"
-              aria-selected={i === picked}
-              onMouseDown={(e) => {
-                e.preventDefault();
-                e.stopPropagation();
-                ended.current = true;
-                onDone(name, "stay");
-              }}
-              className={cx("px-2 py-1 text-left", touched && i === picked && "bg-pick")}
-            >
-              {name}
-            </li>
-          ))}
-        </ul>
+      {names && (
+        <NameList
+          id={listId}
+          label={`${label}: names`}
+          names={offers}
+          picked={touched ? picked : -1}
+          className="top-full"
+          onTake={(name) => {
+            ended.current = true;
+            onDone(name, "stay");
+          }}
+        />
       )}
     </>
   );

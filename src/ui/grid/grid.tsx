@@ -4,24 +4,11 @@
  * extends a range, Ctrl+C and Ctrl+V speak to spreadsheets, Ctrl+D fills down, Delete clears. Only visible rows exist.
  */
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { type ClipboardEvent, type KeyboardEvent, memo, type ReactNode, useCallback, useEffect, useId, useMemo, useRef, useState } from "react";
+import { type ClipboardEvent, type KeyboardEvent, type ReactNode, useCallback, useEffect, useId, useMemo, useRef, useState } from "react";
 import { cx } from "../kit/kit";
 import { CellEditor } from "./cell-editor";
-
-export interface Column<R> {
-  readonly id: string;
-  readonly title: string;
-  readonly width: number;
-  readonly numeric?: boolean;
-  /** Worked out by the program: shown so in the head. */
-  readonly worked?: boolean;
-  readonly cell: (row: R) => ReactNode;
-  /** The cell as text, for copying, editing and screen readers. */
-  readonly text: (row: R) => string;
-  readonly sort: (row: R) => number | string;
-  /** Present when the cell can be edited; the names that complete what is typed, where it takes names. */
-  readonly edit?: { readonly names?: (row: R) => readonly string[]; readonly may?: (row: R) => boolean };
-}
+import type { Column, Order } from "./columns";
+import { GridRow, ROW_HEIGHT } from "./row";
 
 export interface Entry<R> {
   readonly row: R;
@@ -45,12 +32,10 @@ interface Props<R> {
   /** Writes what was typed; resolves to a sentence when it was refused. */
   readonly onWrite?: (entries: readonly Entry<R>[]) => Promise<string | null>;
   readonly moved?: ReadonlySet<string>;
-  readonly order: { readonly column: string; readonly down: boolean };
-  readonly onOrder: (order: { column: string; down: boolean }) => void;
+  readonly order: Order;
+  readonly onOrder: (order: Order) => void;
   readonly empty: ReactNode;
 }
-
-const ROW = 28;
 
 export function Grid<R>({ label, rows, columns, keyOf, activeKey, onActive, onOpen, onWrite, moved, order, onOrder, empty }: Props<R>) {
   const prefix = useId();
@@ -60,7 +45,7 @@ export function Grid<R>({ label, rows, columns, keyOf, activeKey, onActive, onOp
   const [editing, setEditing] = useState<{ text: string; keep: boolean } | null>(null);
   const [refusal, setRefusal] = useState<string | null>(null);
   const [pending, setPending] = useState<ReadonlyMap<string, string>>(new Map());
-  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => scroller.current, estimateSize: () => ROW, overscan: 12, scrollPaddingEnd: 44 });
+  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => scroller.current, estimateSize: () => ROW_HEIGHT, overscan: 12, scrollPaddingEnd: 44 });
   const template = columns.map((c) => `${c.width}px`).join(" ");
   const width = columns.reduce((t, c) => t + c.width, 0);
   const lefts = useMemo(() => columns.map((_, i) => columns.slice(0, i).reduce((t, c) => t + c.width, 0)), [columns]);
@@ -145,7 +130,7 @@ export function Grid<R>({ label, rows, columns, keyOf, activeKey, onActive, onOp
   const press = (e: KeyboardEvent<HTMLDivElement>) => {
     if (editing || e.target !== e.currentTarget) return;
     const command = e.ctrlKey || e.metaKey;
-    const page = Math.max(1, Math.floor((scroller.current?.clientHeight ?? 300) / ROW) - 2);
+    const page = Math.max(1, Math.floor((scroller.current?.clientHeight ?? 300) / ROW_HEIGHT) - 2);
     const go: Record<string, Spot> = {
       ArrowDown: { row: at.row + (command ? rows.length : 1), column: at.column },
       ArrowUp: { row: command ? 0 : at.row - 1, column: at.column },
@@ -324,64 +309,3 @@ export function Grid<R>({ label, rows, columns, keyOf, activeKey, onActive, onOp
     </div>
   );
 }
-
-interface RowProps {
-  readonly id: string;
-  readonly index: number;
-  readonly start: number;
-  readonly row: unknown;
-  readonly columns: readonly Column<unknown>[];
-  readonly template: string;
-  readonly active: boolean;
-  readonly moved: boolean;
-  /** Column the cursor is on, −1: not in this row. */
-  readonly cursor: number;
-  /** Selected columns, −1: none. */
-  readonly from: number;
-  readonly to: number;
-  /** Texts that are being written, one per column. */
-  readonly waiting: string;
-  readonly editor: ReactNode;
-  readonly press: (row: number, column: number, extend: boolean) => void;
-  readonly open: (row: number, column: number) => void;
-}
-
-const GridRow = memo(function GridRow({ id, index, start, row, columns, template, active, moved, cursor, from, to, waiting, editor, press, open }: RowProps) {
-  const waits = waiting ? waiting.split("\t") : null;
-  return (
-    <div role="row" aria-rowindex={index + 2} aria-selected={active} className={cx("absolute left-0 grid w-full border-b border-hair", active ? "bg-pick" : "bg-salt", editor !== null && "z-10")} style={{ gridTemplateColumns: template, height: ROW, transform: `translateY(${start}px)` }}>
-      {columns.map((c, i) => {
-        const here = i === cursor;
-        const picked = i >= from && i <= to;
-        return (
-          <div
-            key={c.id}
-            id={`${id}-${i}`}
-            role="gridcell"
-            aria-colindex={i + 1}
-            aria-readonly={!c.edit}
-            aria-selected={here || picked}
-            tabIndex={-1}
-            onMouseDown={(e) => {
-              if (editor && here) return;
-              e.preventDefault();
-              press(index, i, e.shiftKey);
-            }}
-            onDoubleClick={() => open(index, i)}
-            className={cx(
-              "relative flex items-center overflow-hidden px-2 whitespace-nowrap",
-              c.numeric && "justify-end",
-              i === 0 && cx("sticky left-0 z-10", active ? "bg-pick" : "bg-salt"),
-              picked && "bg-[#1f7a8c22]!",
-              here && "group-focus:outline-2 group-focus:-outline-offset-2 group-focus:outline-ink",
-              here && editor !== null && "z-30 overflow-visible!",
-              c.worked && moved && "moved",
-            )}
-          >
-            {here && editor ? editor : waits?.[i] ? <span className="text-third">{waits[i]}</span> : c.cell(row)}
-          </div>
-        );
-      })}
-    </div>
-  );
-});

@@ -1,8 +1,7 @@
 "use client";
 /** An input that takes a record's name, with completion. */
 import { useId, useState } from "react";
-import { fitting } from "../grid/cell-editor";
-import { cx } from "./kit";
+import { fitting, NameList } from "./name-list";
 
 interface Props {
   readonly label: string;
@@ -29,6 +28,7 @@ export function NameInput({ label, value, names, onDone, placeholder, clearAfter
         aria-label={label}
         aria-expanded={offers.length > 0}
         aria-controls={listId}
+        aria-activedescendant={offers.length ? `${listId}-${picked}` : undefined}
         className="field"
         placeholder={placeholder}
         value={typed ?? value}
@@ -49,24 +49,7 @@ export function NameInput({ label, value, names, onDone, placeholder, clearAfter
           e.preventDefault();
         }}
       />
-      {offers.length > 0 && (
-        <ul id={listId} role="listbox" aria-label={`${label}: names`} className="absolute top-full left-0 z-40 mt-0.5 min-w-full rounded-sm border border-line bg-salt py-1 shadow-lg">
-          {offers.map((name, i) => (
-            <li
-              key={name}
-              role="option"
-              aria-selected={i === picked}
-              onMouseDown={(e) => {
-                e.preventDefault();
-                done(name);
-              }}
-              className={cx("px-2 py-1 whitespace-nowrap", i === picked && "bg-pick")}
-            >
-              {name}
-            </li>
-          ))}
-        </ul>
-      )}
+      <NameList id={listId} label={`${label}: names`} names={offers} picked={picked} onTake={done} className="top-full" />
     </span>
   );
 }

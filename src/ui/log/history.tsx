@@ -1,11 +1,11 @@
 "use client";
 /** Who changed one record, newest first. */
 import { useQuery } from "@tanstack/react-query";
+import type { LoggedChange } from "@/core/analysis/board";
 import type { Id } from "@/core/catalogue/records";
 import { tellChange } from "@/core/catalogue/telling";
 import { sayWhen } from "../kit/kit";
 import { useLive, useStore } from "../pantry/provider";
-import type { Change } from "../pantry/store";
 
 export function HistoryOf({ id }: { id: Id }) {
   const store = useStore();
@@ -13,7 +13,7 @@ export function HistoryOf({ id }: { id: Id }) {
   const touched = catalogue.item.get(id) ?? catalogue.recipe.get(id);
   const { data } = useQuery({
     queryKey: ["history", store.key, id, touched],
-    queryFn: async () => (await (await fetch(`${store.path}/changes?of=${id}&most=12`)).json()) as Change[],
+    queryFn: async () => (await (await fetch(`${store.path}/changes?of=${id}&most=12`)).json()) as LoggedChange[],
     placeholderData: (before) => before,
   });
   return (

@@ -2,6 +2,7 @@
 /** The log: every change, by whom and when, what it moved, and the way back. */
 import { keepPreviousData, useInfiniteQuery, useQuery } from "@tanstack/react-query";
 import { Fragment, useEffect, useState } from "react";
+import type { LoggedChange } from "@/core/analysis/board";
 import { nameOf } from "@/core/catalogue/catalogue";
 import { type Edit, fieldWord } from "@/core/catalogue/changes";
 import { kindWord } from "@/core/catalogue/records";
@@ -11,7 +12,6 @@ import { sayMoved } from "../frame/tideline";
 import { ViewHead } from "../frame/view-head";
 import { Button, cx, Empty, sayWhen } from "../kit/kit";
 import { useLive, useStore } from "../pantry/provider";
-import type { Change } from "../pantry/store";
 
 const PAGE = 60;
 
@@ -23,7 +23,7 @@ export function LogView() {
     queryKey: ["log", store.key],
     initialPageParam: 0,
     placeholderData: keepPreviousData,
-    queryFn: async ({ pageParam }) => (await (await fetch(`${store.path}/changes?most=${PAGE}${pageParam ? `&before=${pageParam}` : ""}`)).json()) as Change[],
+    queryFn: async ({ pageParam }) => (await (await fetch(`${store.path}/changes?most=${PAGE}${pageParam ? `&before=${pageParam}` : ""}`)).json()) as LoggedChange[],
     getNextPageParam: (page) => (page.length === PAGE ? page[page.length - 1].revision : undefined),
   });
   useEffect(() => {
@@ -102,12 +102,12 @@ export function LogView() {
 }
 
 /** The edits of a change; those of a large one are fetched when it is opened. */
-function EditList({ change }: { change: Change }) {
+function EditList({ change }: { change: LoggedChange }) {
   const store = useStore();
   const { data } = useQuery({
     queryKey: ["change", store.key, change.revision],
     enabled: change.edits.length < change.size,
-    queryFn: async () => (await (await fetch(`${store.path}/changes?revision=${change.revision}`)).json()) as Change,
+    queryFn: async () => (await (await fetch(`${store.path}/changes?revision=${change.revision}`)).json()) as LoggedChange,
   });
   const edits = change.edits.length < change.size ? (data?.edits ?? []) : change.edits;
   return (

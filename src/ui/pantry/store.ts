@@ -1,25 +1,13 @@
 /** One pantry as this window sees it: a catalogue and a board of the same revision, followed live. */
-import { type Board, follow, type Moved, type Ripple } from "@/core/analysis/board";
+import { type Board, follow, type LiveEvent, type LoggedChange, type Moved } from "@/core/analysis/board";
 import type { Catalogue } from "@/core/catalogue/catalogue";
 import { apply, type Conflict, type Edit } from "@/core/catalogue/changes";
 import type { AnyRecord, Id, Kind, Pantry } from "@/core/catalogue/records";
 import { KINDS } from "@/core/catalogue/records";
 import { tellChange } from "@/core/catalogue/telling";
 
-export interface Change {
-  readonly revision: number;
-  readonly author: string;
-  readonly at: string;
-  readonly note: string;
-  readonly undoes: number | null;
-  /** Empty in lists when there are very many. */
-  readonly edits: readonly Edit[];
-  readonly size: number;
-  readonly moved: Moved | null;
-}
-
 export interface LastMove {
-  readonly change: Change;
+  readonly change: LoggedChange;
   readonly says: string;
   readonly moved: Moved;
   /** Items whose figures moved. */
@@ -105,14 +93,14 @@ export class PantryStore {
     };
     events.addEventListener("hello", compare);
     events.addEventListener("beat", compare);
-    events.addEventListener("change", (message: MessageEvent<string>) => this.take(JSON.parse(message.data) as { change: Change; ripple: Ripple }));
+    events.addEventListener("change", (message: MessageEvent<string>) => this.take(JSON.parse(message.data) as LiveEvent));
     events.onerror = () => {
       if (this.view.state) this.set({ link: "away" });
       if (events.readyState === EventSource.CLOSED && this.events === events) setTimeout(() => this.events === events && this.listen(), 1000);
     };
   }
 
-  private take({ change, ripple }: { change: Change; ripple: Ripple }): void {
+  private take({ change, ripple }: LiveEvent): void {
     const { state } = this.view;
     if (!state || change.revision <= state.catalogue.revision) return;
     const outcome = apply(state.catalogue, change.edits);

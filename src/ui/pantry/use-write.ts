@@ -2,12 +2,12 @@
 /** Writes what was typed, one write after the other; resolves to a sentence when it was refused. */
 import { useCallback } from "react";
 import type { Id, Kind } from "@/core/catalogue/records";
-import { readEntries, readEntry } from "../grid/entries";
+import { readEntries, readEntry } from "@/core/notation/entry";
 import type { Entry } from "../grid/grid";
 import { useStore } from "./provider";
 
-/** One field of one record. */
-export function useWrite(): (kind: Kind, id: Id, field: string, text: string) => Promise<string | null> {
+/** One field of one record or of the pantry itself. */
+export function useWrite(): (kind: Kind | "pantry", id: Id, field: string, text: string) => Promise<string | null> {
   const store = useStore();
   return useCallback(async (kind, id, field, text) => {
     const answer = await store.write((catalogue) => readEntry(catalogue, kind, id, field, text));

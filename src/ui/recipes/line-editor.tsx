@@ -3,9 +3,10 @@
 import { type KeyboardEvent, useEffect, useId, useMemo, useRef, useState } from "react";
 import { type Entry, type ParsedLine, parseLine, type Remark } from "@/core/notation/parser";
 import { completeAt, wordsOf } from "@/core/notation/write";
-import { sayPercent, sayQuantity } from "@/core/numbers/format";
+import { sayPercent, sayRange } from "@/core/numbers/format";
 import { formatTicks } from "@/core/numbers/ticks";
 import { cx, Jar } from "../kit/kit";
+import { NameList } from "../kit/name-list";
 import { useCatalogue } from "../pantry/provider";
 
 interface Props {
@@ -45,7 +46,9 @@ export function LineEditor({ label, text, onText, onEnter, onEscape, autoFocus }
     });
     setCursor(null);
   };
-  const take = (name: string) => offer && replace(offer.from, offer.to, `${name} `);
+  const take = (name: string) => {
+    if (offer) replace(offer.from, offer.to, `${name} `);
+  };
 
   const press = (e: KeyboardEvent) => {
     if (offer && (e.key === "ArrowDown" || e.key === "ArrowUp")) {
@@ -86,26 +89,7 @@ export function LineEditor({ label, text, onText, onEnter, onEscape, autoFocus }
         placeholder="2 River eel + 1 Coarse salt -> 2 Smoked eel at Smokehouse in 90s"
         className="field field-sizing-content resize-none py-1.5! font-medium"
       />
-      {offer && (
-        <ul id={listId} role="listbox" aria-label="Names" className="absolute z-30 mt-0.5 w-72 rounded-sm border border-line bg-salt py-1 shadow-lg">
-          {offer.names.map((name, i) => (
-            <li
-              key={name}
-              id={`${listId}-${i}`}
-              role="option"
-              aria-selected={i === picked}
-              onMouseDown={(e) => {
-                e.preventDefault();
-                take(name);
-              }}
-              className={cx("flex justify-between px-2 py-1", i === picked && "bg-pick")}
-            >
-              {name}
-              {i === picked && <kbd className="text-[12px] text-second">Tab</kbd>}
-            </li>
-          ))}
-        </ul>
-      )}
+      {offer && <NameList id={listId} label="Names" names={offer.names} picked={picked} onTake={take} hint="Tab" className="w-72" />}
       {text.trim() !== "" && (
         <div className="mt-2">
           <Drawn parsed={parsed} />
@@ -153,7 +137,7 @@ export function Drawn({ parsed }: { parsed: Pick<ParsedLine, "entries" | "ticks"
 }
 
 function JarOrName({ entry }: { entry: Entry }) {
-  const amount = entry.role === "station" || (entry.role === "tool" && entry.max === 1) ? undefined : entry.min === entry.max ? sayQuantity(entry.min) : `${sayQuantity(entry.min)}–${sayQuantity(entry.max)}`;
+  const amount = entry.role === "station" || (entry.role === "tool" && entry.max === 1) ? undefined : sayRange(entry.min, entry.max);
   if (entry.item) return <Jar id={entry.item} amount={amount} />;
   return (
     <span className="inline-flex h-6 items-center gap-1.5 rounded-sm border border-t-2 border-dashed border-beet bg-beet-wash px-1.5 text-beet italic">

@@ -3,10 +3,10 @@
 import { Plus, X } from "lucide-react";
 import { type Id, type Role, ROLES } from "@/core/catalogue/records";
 import { itemBook } from "@/core/notation/book";
+import { readNumber } from "@/core/notation/entry";
 import { formatParsed } from "@/core/notation/format";
 import type { Entry, ParsedLine } from "@/core/notation/parser";
 import { formatTicks, parseTicks } from "@/core/numbers/ticks";
-import { readNumber } from "../grid/entries";
 import { Button } from "../kit/kit";
 import { NameInput } from "../kit/name-input";
 import { useCatalogue } from "../pantry/provider";

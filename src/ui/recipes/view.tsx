@@ -9,6 +9,7 @@ import { fold } from "@/core/catalogue/names";
 import { type Recipe, STATUSES } from "@/core/catalogue/records";
 import { formatRecipe } from "@/core/notation/format";
 import { count, sayCost } from "@/core/numbers/format";
+import { FindingLines } from "../checks/finding-lines";
 import { usePlaces } from "../frame/navigate";
 import { ViewHead } from "../frame/view-head";
 import { Button, cx, Dot, Empty } from "../kit/kit";
@@ -225,18 +226,7 @@ function RecipePanel({ recipe }: { recipe: Recipe }) {
       {findings.length > 0 && (
         <>
           <h3 className="head pt-5 pb-1">What is wrong</h3>
-          <ul>
-            {findings.map((f) => (
-              <li key={f.fingerprint}>
-                <button type="button" className="flex items-start gap-2 py-0.5 text-left hover:underline" onClick={() => places.go("checks", { finding: f.fingerprint })}>
-                  <span className="mt-1.5">
-                    <Dot severity={f.severity} />
-                  </span>
-                  {f.says}
-                </button>
-              </li>
-            ))}
-          </ul>
+          <FindingLines findings={findings} />
         </>
       )}
       <HistoryOf id={recipe.id} />

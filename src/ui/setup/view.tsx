@@ -2,7 +2,7 @@
 /** Setup: the records everything else refers to, each kind as a grid, and the settings of the pantry. */
 import { Plus, Trash2 } from "lucide-react";
 import { type ReactNode, useMemo, useState } from "react";
-import { byKey, keyIndex, nameOf } from "@/core/catalogue/catalogue";
+import { byKey, type Catalogue, keyIndex, nameOf } from "@/core/catalogue/catalogue";
 import { newId } from "@/core/catalogue/names";
 import { type AnyRecord, blank, type Field, FIELDS, type Id, type Kind, kindWord, type Line, type Pantry } from "@/core/catalogue/records";
 import { formatRecipe } from "@/core/notation/format";
@@ -11,12 +11,12 @@ import { count, sayQuantity } from "@/core/numbers/format";
 import { formatTicks } from "@/core/numbers/ticks";
 import { usePlaces } from "../frame/navigate";
 import { ViewHead } from "../frame/view-head";
-import { readEntry } from "../grid/entries";
-import { type Column, Grid } from "../grid/grid";
+import { Grid } from "../grid/grid";
+import { type Column, ordered } from "../grid/columns";
 import { Inline } from "../kit/inline";
 import { Button, cx, Empty, Icon } from "../kit/kit";
 import { useLive, useStore } from "../pantry/provider";
-import { useWriteCells } from "../pantry/use-write";
+import { useWrite, useWriteCells } from "../pantry/use-write";
 import { BundlePanel } from "./bundle-panel";
 
 const TABS: readonly { kind: Exclude<Kind, "item" | "recipe">; label: string; help: string }[] = [
@@ -58,11 +58,7 @@ function Shelf({ kind, help }: { kind: Exclude<Kind, "item" | "recipe">; help: s
   const places = usePlaces();
   const [order, setOrder] = useState({ column: kind === "rarity" ? "rank" : "name", down: false });
   const columns = useMemo(() => columnsOf(kind, catalogue), [kind, catalogue]);
-  const rows = useMemo(() => {
-    const column = columns.find((c) => c.id === order.column) ?? columns[0];
-    const sign = order.down ? -1 : 1;
-    return [...(catalogue[kind] as ReadonlyMap<Id, AnyRecord>).values()].sort((a, b) => (column.sort(a) < column.sort(b) ? -sign : column.sort(a) > column.sort(b) ? sign : 0));
-  }, [catalogue, kind, columns, order]);
+  const rows = useMemo(() => ordered([...(catalogue[kind] as ReadonlyMap<Id, AnyRecord>).values()], columns, order), [catalogue, kind, columns, order]);
   const active = byKey(catalogue, kind, places.query.get("record") ?? "");
   const make = async () => {
     const name = `New ${kindWord(kind)}`;
@@ -104,7 +100,7 @@ function Shelf({ kind, help }: { kind: Exclude<Kind, "item" | "recipe">; help: s
   );
 }
 
-function columnsOf(kind: Exclude<Kind, "item" | "recipe">, catalogue: ReturnType<typeof useLive>["catalogue"]): Column<AnyRecord>[] {
+function columnsOf(kind: Exclude<Kind, "item" | "recipe">, catalogue: Catalogue): Column<AnyRecord>[] {
   const fields = Object.entries(FIELDS[kind]).filter(([name]) => name !== "stats") as [string, Field][];
   const columns = fields.filter(([name]) => name !== "key").map(([name, field]) => fieldColumn(name, field, catalogue));
   if (kind === "type")
@@ -116,14 +112,14 @@ function columnsOf(kind: Exclude<Kind, "item" | "recipe">, catalogue: ReturnType
         numeric: true,
         edit: {},
         text: (r) => String((r as { stats?: Record<string, number> }).stats?.[stat.id] ?? ""),
-        sort: (r) => (r as { stats?: Record<string, number> }).stats?.[stat.id] ?? Number.NEGATIVE_INFINITY,
+        sort: (r) => (r as { stats?: Record<string, number> }).stats?.[stat.id] ?? null,
         cell: (r) => (r as { stats?: Record<string, number> }).stats?.[stat.id] ?? <span className="text-third">–</span>,
       });
   columns.push(fieldColumn("key", FIELDS[kind].key, catalogue));
   return columns;
 }
 
-function fieldColumn(name: string, field: Field, catalogue: ReturnType<typeof useLive>["catalogue"]): Column<AnyRecord> {
+function fieldColumn(name: string, field: Field, catalogue: Catalogue): Column<AnyRecord> {
   const value = (r: AnyRecord) => (r as unknown as Record<string, unknown>)[name];
   const text = (r: AnyRecord): string => {
     const v = value(r);
@@ -154,7 +150,7 @@ function fieldColumn(name: string, field: Field, catalogue: ReturnType<typeof us
     return <span className={cx("truncate", name === "name" && "font-semibold", name === "key" && "text-second")} title={shown.length > 30 ? shown : undefined}>{numeric && name !== "ticks" ? sayQuantity(value(r) as number) : shown}</span>;
   };
   const title = TITLES[name] ?? name.charAt(0).toUpperCase() + name.slice(1);
-  return { id: name, title, width: WIDTHS[name] ?? 76, numeric, edit: { names }, text, cell, sort: (r) => (numeric ? Number(value(r) ?? Number.NEGATIVE_INFINITY) : text(r).toLowerCase()) };
+  return { id: name, title, width: WIDTHS[name] ?? 76, numeric, edit: { names }, text, cell, sort: (r) => (numeric ? ((value(r) as number | null) ?? null) : text(r).toLowerCase()) };
 }
 
 const SETTINGS: readonly { field: keyof Pantry; label: string; help: string }[] = [
@@ -167,7 +163,7 @@ const SETTINGS: readonly { field: keyof Pantry; label: string; help: string }[] 
 
 function PantryPanel() {
   const { catalogue } = useLive();
-  const store = useStore();
+  const write = useWrite();
   return (
     <div tabIndex={0} role="region" aria-label="Pantry settings" className="grid min-h-0 flex-1 grid-cols-[minmax(0,520px)_minmax(0,1fr)] gap-8 overflow-auto bg-salt p-5">
       <section aria-label="Settings">
@@ -182,12 +178,7 @@ function PantryPanel() {
                 numeric={field !== "name"}
                 show={String(catalogue.pantry[field])}
                 text={String(catalogue.pantry[field])}
-                onWrite={async (t) => {
-                  const read = readEntry(catalogue, "pantry", catalogue.pantry.id, field, t);
-                  if ("says" in read) return read.says;
-                  const answer = await store.submit(read.edits);
-                  return answer.ok ? null : answer.says;
-                }}
+                onWrite={(t) => write("pantry", catalogue.pantry.id, field, t)}
               />
             </div>
             {help && <p className="text-second">{help}</p>}

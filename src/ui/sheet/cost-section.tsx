@@ -2,6 +2,7 @@
 /** What one costs, in value and in time, as a ribbon and as a list that adds up. */
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
+import type { ItemCosts } from "@/core/analysis/item-costs";
 import { nameOf, recordAt } from "@/core/catalogue/catalogue";
 import type { Id } from "@/core/catalogue/records";
 import { sayCost, sayQuantity } from "@/core/numbers/format";
@@ -9,24 +10,6 @@ import { saySeconds } from "@/core/numbers/ticks";
 import { usePlaces } from "../frame/navigate";
 import { cx } from "../kit/kit";
 import { useLive, useStore } from "../pantry/provider";
-
-interface By {
-  readonly kind: "recipe" | "source";
-  readonly id: Id;
-}
-interface Side {
-  readonly cost: number;
-  readonly by: By;
-  readonly circular: boolean;
-  readonly base: readonly { item: Id; by: By; quantity: number; cost: number }[];
-  readonly work: readonly { by: By; runs: number; cost: number }[];
-}
-export interface ItemCosts {
-  readonly revision: number;
-  readonly value: Side | null;
-  readonly time: Side | null;
-  readonly salvages: readonly { recipe: Id; cost: number | null; back: number; unpriced: Id[] }[];
-}
 
 export function useItemCosts(id: Id) {
   const store = useStore();

@@ -2,16 +2,17 @@
 /** One item, one sheet, always in the same order: what it is, how it is made, what it makes, where it is found, what it is worth, what is wrong, who changed it. */
 import { Trash2, X } from "lucide-react";
 import { type ReactNode, useRef, useState } from "react";
-import { held, heldStat, type InheritedField, recipesWith } from "@/core/catalogue/catalogue";
+import { held, heldStat, type InheritedField, nameOf, recipesWith } from "@/core/catalogue/catalogue";
 import { setField } from "@/core/catalogue/changes";
 import { type Id, type Item, type Recipe, STATUSES } from "@/core/catalogue/records";
 import { newSource } from "@/core/checks/mend";
 import { itemBook } from "@/core/notation/book";
-import { count, sayCost, sayQuantity } from "@/core/numbers/format";
+import { count, sayCost, sayPercent, sayQuantity, sayRange } from "@/core/numbers/format";
 import { formatTicks } from "@/core/numbers/ticks";
+import { FindingLines } from "../checks/finding-lines";
 import { usePlaces } from "../frame/navigate";
 import { Inline } from "../kit/inline";
-import { Button, cx, Dot, Grains, Jar } from "../kit/kit";
+import { Button, cx, Grains, Jar } from "../kit/kit";
 import { HistoryOf } from "../log/history";
 import { useLive, useStore } from "../pantry/provider";
 import { useWrite } from "../pantry/use-write";
@@ -83,7 +84,7 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
         </Button>
       </nav>
       <div tabIndex={0} role="region" aria-label="Sheet" className="min-h-0 flex-1 overflow-auto px-4 pb-6">
-        {findings.length > 0 && <FindingLines findings={findings} />}
+        {findings.length > 0 && <FindingLines findings={findings} className="mt-3 rounded-sm bg-beet-wash px-2.5 py-1.5" />}
         <Section title="What it is">
           <div className="grid grid-cols-2 gap-x-5">
             <Row label="Type">
@@ -203,24 +204,6 @@ function Row({ label, children }: { label: string; children: ReactNode }) {
   );
 }
 
-function FindingLines({ findings }: { findings: readonly { fingerprint: string; severity: "error" | "warning"; says: string }[] }) {
-  const places = usePlaces();
-  return (
-    <ul aria-label="Findings" className="mt-3 rounded-sm bg-beet-wash px-2.5 py-1.5">
-      {findings.map((f) => (
-        <li key={f.fingerprint}>
-          <button type="button" className="flex items-start gap-2 py-0.5 text-left hover:underline" onClick={() => places.go("checks", { finding: f.fingerprint })}>
-            <span className="mt-1.5">
-              <Dot severity={f.severity} />
-            </span>
-            {f.says}
-          </button>
-        </li>
-      ))}
-    </ul>
-  );
-}
-
 function RecipeCard({ recipe, best }: { recipe: Recipe; best: boolean }) {
   const { catalogue } = useLive();
   const places = usePlaces();
@@ -259,7 +242,7 @@ function SourceRow({ id, best }: { id: Id; best: boolean }) {
   const write = useWrite();
   const source = catalogue.source.get(id);
   if (!source) return null;
-  const gives = source.lines.map((l) => `${l.min === l.max ? sayQuantity(l.min) : `${sayQuantity(l.min)}–${sayQuantity(l.max)}`} ${catalogue.item.get(l.item)?.name}${l.chance === 1 ? "" : ` ${sayQuantity(l.chance * 100)}%`}`).join(", ");
+  const gives = source.lines.map((l) => `${sayRange(l.min, l.max)} ${nameOf(catalogue, "item", l.item)}${l.chance === 1 ? "" : ` ${sayPercent(l.chance)}`}`).join(", ");
   const time = formatTicks(source.ticks, catalogue.pantry.ticksPerSecond);
   return (
     <div className="border-b border-hair py-1">

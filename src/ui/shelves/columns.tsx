@@ -5,7 +5,7 @@ import { type Id, type Item, STATUSES } from "@/core/catalogue/records";
 import type { Board } from "@/core/analysis/board";
 import { sayCost, sayQuantity } from "@/core/numbers/format";
 import { saySeconds } from "@/core/numbers/ticks";
-import type { Column } from "../grid/grid";
+import type { Column } from "../grid/columns";
 import { cx, Grains, Icon } from "../kit/kit";
 import { figuresOf } from "../pantry/provider";
 
@@ -28,7 +28,7 @@ export function itemColumns(catalogue: Catalogue, board: Board, findings: Readon
     numeric: true,
     edit: {},
     text: (i) => String(held(catalogue, i, field).value ?? ""),
-    sort: (i) => Number(held(catalogue, i, field).value ?? Number.NEGATIVE_INFINITY),
+    sort: (i) => held(catalogue, i, field).value as number | null,
     cell: (i) => {
       const { value, from, type } = held(catalogue, i, field);
       if (value === null) return none;
@@ -60,8 +60,8 @@ export function itemColumns(catalogue: Catalogue, board: Board, findings: Readon
         </span>
       ),
     },
-    { id: "type", title: "Type", width: 92, edit: { names: () => names("type") }, text: (i) => name("type", i.type), sort: (i) => name("type", i.type), cell: (i) => (i.type ? <span className="truncate">{name("type", i.type)}</span> : none) },
-    { id: "rarity", title: "Rarity", width: 70, edit: { names: () => names("rarity") }, text: (i) => name("rarity", i.rarity), sort: (i) => (i.rarity && catalogue.rarity.get(i.rarity)?.rank) || 0, cell: (i) => <Grains rarity={i.rarity} /> },
+    { id: "type", title: "Type", width: 92, edit: { names: () => names("type") }, text: (i) => name("type", i.type), sort: (i) => name("type", i.type) || null, cell: (i) => (i.type ? <span className="truncate">{name("type", i.type)}</span> : none) },
+    { id: "rarity", title: "Rarity", width: 70, edit: { names: () => names("rarity") }, text: (i) => name("rarity", i.rarity), sort: (i) => (i.rarity && catalogue.rarity.get(i.rarity)?.rank) || null, cell: (i) => <Grains rarity={i.rarity} /> },
     { id: "status", title: "Status", width: 70, edit: { names: () => STATUSES }, text: (i) => i.status, sort: (i) => i.status, cell: (i) => <span className={i.status === "stub" ? "text-beet" : i.status === "draft" ? "text-copper" : "text-second"}>{i.status}</span> },
     {
       id: "tags",
@@ -69,7 +69,7 @@ export function itemColumns(catalogue: Catalogue, board: Board, findings: Readon
       width: 130,
       edit: {},
       text: (i) => i.tags.map((t) => catalogue.tag.get(t)?.name ?? "").join(", "),
-      sort: (i) => i.tags.map((t) => catalogue.tag.get(t)?.name ?? "").join(", "),
+      sort: (i) => i.tags.map((t) => catalogue.tag.get(t)?.name ?? "").join(", ") || null,
       cell: (i) => (i.tags.length ? <span className="truncate text-second">{i.tags.map((t) => catalogue.tag.get(t)?.name ?? "").join(", ")}</span> : none),
     },
     open("level", "Level", 52),
@@ -83,15 +83,15 @@ export function itemColumns(catalogue: Catalogue, board: Board, findings: Readon
         numeric: true,
         edit: {},
         text: (i) => String(heldStat(catalogue, i, stat.id).value ?? ""),
-        sort: (i) => heldStat(catalogue, i, stat.id).value ?? Number.NEGATIVE_INFINITY,
+        sort: (i) => heldStat(catalogue, i, stat.id).value,
         cell: (i) => {
           const { value, from, type } = heldStat(catalogue, i, stat.id);
           return value === null ? none : <span className={from === "inherited" ? "ink-inherited" : "ink-own"} title={type ? `inherited from ${type.name}` : undefined}>{sayQuantity(value)}</span>;
         },
       }),
     ),
-    { id: "cost", title: "Cost", width: 70, numeric: true, worked: true, text: (i) => String(figuresOf(board, i.id).value?.toFixed(4) ?? ""), sort: (i) => figuresOf(board, i.id).value ?? Number.POSITIVE_INFINITY, cell: (i) => <span className="ink-worked">{sayCost(figuresOf(board, i.id).value ?? Number.POSITIVE_INFINITY)}</span> },
-    { id: "time", title: "Time", width: 92, numeric: true, worked: true, text: (i) => String(figuresOf(board, i.id).time?.toFixed(1) ?? ""), sort: (i) => figuresOf(board, i.id).time ?? Number.POSITIVE_INFINITY, cell: (i) => <span className="ink-worked">{figuresOf(board, i.id).time === null ? "—" : saySeconds(figuresOf(board, i.id).time ?? 0)}</span> },
+    { id: "cost", title: "Cost", width: 70, numeric: true, worked: true, text: (i) => String(figuresOf(board, i.id).value?.toFixed(4) ?? ""), sort: (i) => figuresOf(board, i.id).value, cell: (i) => <span className="ink-worked">{sayCost(figuresOf(board, i.id).value ?? Number.POSITIVE_INFINITY)}</span> },
+    { id: "time", title: "Time", width: 92, numeric: true, worked: true, text: (i) => String(figuresOf(board, i.id).time?.toFixed(1) ?? ""), sort: (i) => figuresOf(board, i.id).time, cell: (i) => <span className="ink-worked">{figuresOf(board, i.id).time === null ? "—" : saySeconds(figuresOf(board, i.id).time ?? 0)}</span> },
     open("buy", "Buy", 62, sayCost),
     open("sell", "Sell", 62, sayCost),
     {
@@ -101,7 +101,7 @@ export function itemColumns(catalogue: Catalogue, board: Board, findings: Readon
       numeric: true,
       worked: true,
       text: (i) => sayMargin(marginOf(catalogue, board, i)),
-      sort: (i) => marginOf(catalogue, board, i) ?? Number.NEGATIVE_INFINITY,
+      sort: (i) => marginOf(catalogue, board, i),
       cell: (i) => {
         const margin = marginOf(catalogue, board, i);
         return <span className={margin !== null && margin < 0 ? "font-semibold text-beet" : "ink-worked"}>{sayMargin(margin)}</span>;

@@ -10,6 +10,7 @@ import { Keys } from "@/core/notation/write";
 import { count } from "@/core/numbers/format";
 import { usePlaces } from "../frame/navigate";
 import { ViewHead } from "../frame/view-head";
+import { ordered } from "../grid/columns";
 import { Grid } from "../grid/grid";
 import { Button, cx, Empty } from "../kit/kit";
 import { useFindingsAbout, useKept, useLive, useStore } from "../pantry/provider";
@@ -17,6 +18,8 @@ import { useWriteCells } from "../pantry/use-write";
 import { itemColumns } from "./columns";
 
 const FILTERS = ["type", "rarity", "tag", "status", "text", "found"];
+/** What takes every filter out of the address. */
+const ALL_SHOWN = Object.fromEntries(FILTERS.map((f) => [f, null]));
 const HIDDEN_AT_FIRST = ["status", "tags", "mass", "time", "buy"];
 
 export function ShelvesView() {
@@ -48,19 +51,13 @@ export function ShelvesView() {
         (!q.get("found") || findings.has(i.id)) &&
         (!text || fold(i.name).includes(text) || fold(i.key).includes(text) || fold(i.description).includes(text)),
     );
-    const column = all.find((c) => c.id === order.column) ?? all[0];
-    const values = new Map(list.map((i) => [i.id, column.sort(i)]));
-    const sign = order.down ? -1 : 1;
-    return list.sort((a, b) => {
-      const [x, y] = [values.get(a.id) ?? "", values.get(b.id) ?? ""];
-      return x < y ? -sign : x > y ? sign : a.name < b.name ? -1 : 1;
-    });
+    return ordered(list, all, order);
   }, [catalogue, all, order, query, findings]);
 
   const make = async () => {
     const item = blank("item", { id: newId(), key: new Keys(catalogue).next("item", "New item"), name: "New item" });
     const answer = await store.submit([{ op: "add", kind: "item", record: item }]);
-    if (answer.ok) places.ask({ item: item.key, new: null, type: null, rarity: null, tag: null, status: null, text: null, found: null });
+    if (answer.ok) places.ask({ ...ALL_SHOWN, item: item.key, new: null });
   };
   // The command field asks for a new item by address.
   const asked = places.query.get("new") === "1";
@@ -102,7 +99,7 @@ export function ShelvesView() {
           Findings
         </Button>
         {filtered && (
-          <Button look="quiet" onClick={() => places.ask({ type: null, rarity: null, tag: null, status: null, text: null, found: null }, true)}>
+          <Button look="quiet" onClick={() => places.ask(ALL_SHOWN, true)}>
             <X size={14} aria-hidden /> Clear
           </Button>
         )}
@@ -123,7 +120,7 @@ export function ShelvesView() {
         onOrder={setOrder}
         empty={
           filtered ? (
-            <Empty title="Nothing on these shelves" action={<Button onClick={() => places.ask({ type: null, rarity: null, tag: null, status: null, text: null, found: null }, true)}>Show all items</Button>}>
+            <Empty title="Nothing on these shelves" action={<Button onClick={() => places.ask(ALL_SHOWN, true)}>Show all items</Button>}>
               No item fits all of these filters.
             </Empty>
           ) : (

@@ -1,15 +1,11 @@
-import { exportBundle } from "@/core/exchange/bundle";
-import { importBundle } from "@/server/pantry";
+import { bundleOf, importBundle } from "@/server/pantry";
 import { problem } from "@/server/problem";
 import { pantryRoute } from "@/server/route";
 
 export const dynamic = "force-dynamic";
 const MOST_BYTES = 64 * 1024 * 1024;
 
-export const GET = pantryRoute(async ({ engine }) => {
-  const { catalogue } = engine.state;
-  return new Response(exportBundle(catalogue), { headers: { "content-type": "application/json", "content-disposition": `attachment; filename="${catalogue.pantry.key}.json"` } });
-});
+export const GET = pantryRoute(async ({ engine }) => bundleOf(engine));
 
 /** The body is the bundle. ?dry=1 only says what would change, ?replace=1 removes what the bundle does not name. */
 export const POST = pantryRoute(async ({ request, engine, actor }) => {

@@ -1,9 +1,9 @@
 import { describe, expect, it } from "vitest";
-import type { Catalogue } from "@/core/catalogue/catalogue";
-import { newId } from "@/core/catalogue/names";
-import { blank } from "@/core/catalogue/records";
-import { item, kitchen, must } from "@/core/testing/kitchen";
-import { readEntries, readEntry, readNumber } from "./entries";
+import type { Catalogue } from "../catalogue/catalogue";
+import { newId } from "../catalogue/names";
+import { blank } from "../catalogue/records";
+import { item, kitchen, must } from "../testing/kitchen";
+import { readEntries, readEntry, readNumber } from "./entry";
 
 const base = must(kitchen("gather River eel in 80s\nbuy Salt for 1"), [
   { op: "add", kind: "type", record: blank("type", { id: newId(), key: "kept_fare", name: "Kept fare" }) },

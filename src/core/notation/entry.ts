@@ -1,12 +1,11 @@
 /** From what was typed into a cell to an edit, or to a sentence that says why not. */
-import type { Catalogue } from "@/core/catalogue/catalogue";
-import { recordAt, recordsOf } from "@/core/catalogue/catalogue";
-import { type Edit, setField, type Value } from "@/core/catalogue/changes";
-import { fold, nearest, newId } from "@/core/catalogue/names";
-import { type AnyRecord, blank, type Field, FIELDS, type Id, type Kind, kindWord, PANTRY_FIELDS } from "@/core/catalogue/records";
-import { parseLine } from "@/core/notation/parser";
-import { Keys, wordsOf, Writing } from "@/core/notation/write";
-import { parseTicks } from "@/core/numbers/ticks";
+import { type Catalogue, recordAt, recordsOf } from "../catalogue/catalogue";
+import { type Edit, setField, type Value } from "../catalogue/changes";
+import { fold, nearest, newId } from "../catalogue/names";
+import { type AnyRecord, blank, type Field, FIELDS, type Id, type Kind, kindWord, PANTRY_FIELDS } from "../catalogue/records";
+import { parseLine } from "./parser";
+import { Keys, wordsOf, Writing } from "./write";
+import { parseTicks } from "../numbers/ticks";
 
 export type Read = { readonly edits: readonly Edit[] } | { readonly says: string };
 

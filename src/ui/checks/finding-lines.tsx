@@ -1,0 +1,23 @@
+"use client";
+/** Findings about one record, a line each, that lead to Checks. */
+import type { Finding } from "@/core/checks/check";
+import { usePlaces } from "../frame/navigate";
+import { Dot } from "../kit/kit";
+
+export function FindingLines({ findings, className }: { findings: readonly Finding[]; className?: string }) {
+  const places = usePlaces();
+  return (
+    <ul aria-label="Findings" className={className}>
+      {findings.map((f) => (
+        <li key={f.fingerprint}>
+          <button type="button" className="flex items-start gap-2 py-0.5 text-left hover:underline" onClick={() => places.go("checks", { finding: f.fingerprint })}>
+            <span className="mt-1.5">
+              <Dot severity={f.severity} />
+            </span>
+            {f.says}
+          </button>
+        </li>
+      ))}
+    </ul>
+  );
+}

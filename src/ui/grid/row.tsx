@@ -1,0 +1,68 @@
+"use client";
+/** One row of a grid. Kept as it is while the cursor moves over others. */
+import { memo, type ReactNode } from "react";
+import { cx } from "../kit/kit";
+import type { Column } from "./columns";
+
+export const ROW_HEIGHT = 28;
+
+interface RowProps {
+  readonly id: string;
+  readonly index: number;
+  readonly start: number;
+  readonly row: unknown;
+  readonly columns: readonly Column<unknown>[];
+  readonly template: string;
+  readonly active: boolean;
+  readonly moved: boolean;
+  /** Column the cursor is on, −1: not in this row. */
+  readonly cursor: number;
+  /** Selected columns, −1: none. */
+  readonly from: number;
+  readonly to: number;
+  /** Texts that are being written, one per column. */
+  readonly waiting: string;
+  readonly editor: ReactNode;
+  readonly press: (row: number, column: number, extend: boolean) => void;
+  readonly open: (row: number, column: number) => void;
+}
+
+export const GridRow = memo(function GridRow({ id, index, start, row, columns, template, active, moved, cursor, from, to, waiting, editor, press, open }: RowProps) {
+  const waits = waiting ? waiting.split("\t") : null;
+  return (
+    <div role="row" aria-rowindex={index + 2} aria-selected={active} className={cx("absolute left-0 grid w-full border-b border-hair", active ? "bg-pick" : "bg-salt", editor !== null && "z-10")} style={{ gridTemplateColumns: template, height: ROW_HEIGHT, transform: `translateY(${start}px)` }}>
+      {columns.map((c, i) => {
+        const here = i === cursor;
+        const picked = i >= from && i <= to;
+        return (
+          <div
+            key={c.id}
+            id={`${id}-${i}`}
+            role="gridcell"
+            aria-colindex={i + 1}
+            aria-readonly={!c.edit}
+            aria-selected={here || picked}
+            tabIndex={-1}
+            onMouseDown={(e) => {
+              if (editor && here) return;
+              e.preventDefault();
+              press(index, i, e.shiftKey);
+            }}
+            onDoubleClick={() => open(index, i)}
+            className={cx(
+              "relative flex items-center overflow-hidden px-2 whitespace-nowrap",
+              c.numeric && "justify-end",
+              i === 0 && cx("sticky left-0 z-10", active ? "bg-pick" : "bg-salt"),
+              picked && "bg-[#1f7a8c22]!",
+              here && "group-focus:outline-2 group-focus:-outline-offset-2 group-focus:outline-ink",
+              here && editor !== null && "z-30 overflow-visible!",
+              c.worked && moved && "moved",
+            )}
+          >
+            {here && editor ? editor : waits?.[i] ? <span className="text-third">{waits[i]}</span> : c.cell(row)}
+          </div>
+        );
+      })}
+    </div>
+  );
+});
