@@ -2,9 +2,10 @@
 import type { Id } from "../catalogue/records";
 import { rounds } from "../network/components";
 import { netYield, type Network } from "../network/network";
-import { add, type Fraction, fraction, fromNumber, multiply, negate, sign, subtract, toNumber, wholeMultiples, ZERO } from "../numbers/fraction";
+import { add, type Fraction, fraction, fromNumber, multiply, sign, subtract, toNumber, wholeMultiples, ZERO } from "../numbers/fraction";
+import { leastCost } from "./cost";
+import { type Column, exactly, rowsOf, searchCircle, totalNet } from "./loop-search";
 import type { Obtainable } from "./obtainable";
-import { EXACT, FLOAT, maximise } from "./simplex";
 
 export interface Gain {
   /** Whole numbers of runs, the smallest that were found; drop any process and it stops gaining. */
@@ -21,17 +22,11 @@ export interface Gain {
 
 export interface GainReport {
   readonly gains: readonly Gain[];
-  /** Processes of the groups in which something comes round without loss and without gain. */
+  /** Processes that together come round without loss and without gain, one such group a circle where nothing gains. */
   readonly even: readonly (readonly number[])[];
   /** False where the search stopped at its limits: there may be more loops than those reported. */
   readonly complete: boolean;
 }
-
-type Column = { readonly process: number; readonly net: ReadonlyMap<number, Fraction> };
-
-const SMALL = 150;
-const MOST_LOOPS = 40;
-const MOST_SOLVES = 120;
 
 /**
  * A gaining loop is x ≥ 0 over recipes with S x ≥ 0 and S x ≠ 0, S the exact expected net yields (Farkas: either that, or
@@ -39,25 +34,30 @@ const MOST_SOLVES = 120;
  *
  * 1. Drop recipes that use something no remaining recipe makes, and those that only lead from one circle into another:
  *    if there is a gain at all, there is one inside a single circle.
- * 2. Look for a support: a linear programme over the circle's recipes in floating point; large circles start from those
- *    recipes that no prices can make lossy, and price further ones in (column generation).
- * 3. Shrink the support in exact fractions until no process can be dropped, find small whole multiplicities, verify.
- * 4. Look again without one of its processes, for every process, until nothing gains.
+ * 2. In every circle look for minimal supports, or for prices that prove there is none (loop-search.ts).
+ * 3. Find small whole multiplicities, verify them in exact fractions.
  */
 export function gains(network: Network, reach: Obtainable): GainReport {
   const { alive, free } = candidates(network);
   const found: Gain[] = free.map((p) => proof(network, reach, [columnOf(network, p)], [1n]));
   const even: number[][] = [];
   let complete = true;
-  for (const circle of circles(network, alive)) {
-    const search = new Search(network, circle.processes);
-    const result = search.all();
+  const closed = circles(network, alive);
+  const worth = closed.length ? roughWorth(network) : null;
+  for (const circle of closed) {
+    const result = searchCircle({ ...network, column: (p) => columnOf(network, p) }, circle.processes, (item) => worth?.[item] ?? 1);
     if (!result.complete) complete = false;
-    for (const support of result.supports) found.push(proof(network, reach, support, multiplicities(support)));
-    if (!result.supports.length && search.comesRound()) even.push(circle.processes);
+    for (const support of result.gaining) found.push(proof(network, reach, support, multiplicities(support)));
+    if (result.even) even.push(result.even.map((c) => c.process));
   }
   const size = (g: Gain) => g.runs.reduce((t, r) => t + Number(r.times), 0);
   return { gains: found.sort((a, b) => a.runs.length - b.runs.length || size(a) - size(b)), even, complete };
+}
+
+/** Least costs with a little for every run and second, so that nothing is free; 1 for what can't be had. */
+function roughWorth(network: Network): Float64Array {
+  const { cost } = leastCost(network, network.money.map((money, p) => money + 0.01 * network.seconds[p] + 0.001));
+  return cost.map((c) => (Number.isFinite(c) && c > 0 ? Math.min(Math.max(c, 1e-100), 1e200) : 1));
 }
 
 const columnOf = (network: Network, process: number): Column => ({
@@ -127,216 +127,6 @@ function circles(network: Network, alive: Uint8Array): { items: number[]; proces
     if (!changed) return closed.filter((c) => c.processes.length > 0);
     prune(network, alive);
   }
-}
-
-/**
- * Prices under which as few columns as possible gain: where the outputs are worth more than the inputs, the most valuable
- * output is lowered to what the inputs pay for; a column lowered more than 8 times is left as it is.
- */
-function potentials(columns: readonly (readonly { row: number; q: number }[])[], rows: number): Float64Array {
-  const price = new Float64Array(rows).fill(1);
-  if (rows < 3) return price;
-  const users: number[][] = Array.from({ length: rows }, () => []);
-  columns.forEach((entries, c) => {
-    for (const { row, q } of entries) if (q < 0) users[row].push(c);
-  });
-  const lowered = new Uint8Array(columns.length);
-  const queue = columns.map((_, c) => c);
-  for (let at = 0; at < queue.length; at++) {
-    const c = queue[at];
-    let [worth, best, bestWorth, bestQ] = [0, -1, 0, 0];
-    for (const { row, q } of columns[c]) {
-      worth += q * price[row];
-      if (q * price[row] > bestWorth) [best, bestWorth, bestQ] = [row, q * price[row], q];
-    }
-    if (worth <= 1e-12 * bestWorth || best < 0 || lowered[c] >= 8) continue;
-    lowered[c]++;
-    price[best] = Math.max((bestWorth - worth) / bestQ, price[best] / 1000, 1e-9);
-    for (const u of users[best]) if (lowered[u] < 8) queue.push(u);
-    // Lowering an output may leave the column itself short of its goal.
-    queue.push(c);
-  }
-  return price;
-}
-
-/** The search for gaining supports among the columns of one circle. */
-class Search {
-  private solves = 0;
-  private readonly rowOf = new Map<number, number>();
-  /** Nets in floating point, rows scaled by price, columns by what they take in. */
-  private readonly scaled: { row: number; q: number }[][];
-  private readonly exact = new Map<number, Column>();
-
-  constructor(
-    private readonly network: Network,
-    private readonly columns: readonly number[],
-  ) {
-    const { uses, makes } = network;
-    const row = (item: number) => {
-      let at = this.rowOf.get(item);
-      if (at === undefined) {
-        at = this.rowOf.size;
-        this.rowOf.set(item, at);
-      }
-      return at;
-    };
-    const plain = columns.map((p) => {
-      const entries: { row: number; q: number }[] = [];
-      for (let k = uses.ptr[p]; k < uses.ptr[p + 1]; k++) entries.push({ row: row(uses.to[k]), q: -uses.qty[k] });
-      for (let k = makes.ptr[p]; k < makes.ptr[p + 1]; k++) entries.push({ row: row(makes.to[k]), q: makes.qty[k] });
-      return entries;
-    });
-    const prices = potentials(plain, this.rowOf.size);
-    this.scaled = plain.map((entries) => {
-      const size = entries.reduce((t, e) => t + Math.max(0, -e.q) * prices[e.row], 0) || 1;
-      return entries.map((e) => ({ row: e.row, q: (e.q * prices[e.row]) / size }));
-    });
-  }
-
-  private column(c: number): Column {
-    let column = this.exact.get(c);
-    if (!column) {
-      column = columnOf(this.network, this.columns[c]);
-      this.exact.set(c, column);
-    }
-    return column;
-  }
-
-  all(): { supports: Column[][]; complete: boolean } {
-    const supports: Column[][] = [];
-    const seen = new Set<string>();
-    const large = this.columns.length > SMALL;
-    const open: number[][] = [[]];
-    let complete = true;
-    for (let at = 0; at < open.length; at++) {
-      if (supports.length >= MOST_LOOPS || this.solves >= MOST_SOLVES) {
-        complete = false;
-        break;
-      }
-      const banned = new Set(open[at]);
-      let support = supports.find((s) => s.every((c) => !banned.has(c.process)));
-      if (!support) {
-        const fresh = this.one(banned);
-        if (!fresh) continue;
-        support = fresh;
-        supports.push(fresh);
-      }
-      for (const process of large ? [lastOf(support)] : support.map((c) => c.process)) {
-        const next = [...banned, process].sort((a, b) => a - b);
-        const key = next.join();
-        if (!seen.has(key)) {
-          seen.add(key);
-          open.push(next);
-        }
-      }
-    }
-    return { supports, complete };
-  }
-
-  /** One minimal gaining support that avoids the banned processes, or null: none. */
-  private one(banned: ReadonlySet<number>): Column[] | null {
-    const open = this.columns.map((_, c) => c).filter((c) => !banned.has(this.columns[c]));
-    let chosen = open.length > SMALL ? open.filter((c) => this.reduced(c, null) > 1e-9) : open;
-    for (let round = 0; round < 200 && chosen.length; round++) {
-      this.solves++;
-      const { value, x, rowDuals } = this.programme(chosen, (c) => Math.max(-1, this.reduced(c, null)));
-      if (value > 1e-9) {
-        const shrunk = shrink(chosen.filter((_, k) => x[k] > 1e-9).map((c) => this.column(c)));
-        if (shrunk) return shrunk;
-        if (chosen.length <= 40) return shrink(chosen.map((c) => this.column(c)));
-      }
-      if (chosen.length === open.length || value > 1e-9) return null;
-      const inside = new Set(chosen);
-      const priced = open
-        .filter((c) => !inside.has(c))
-        .map((c) => ({ c, gain: this.reduced(c, rowDuals) }))
-        .filter((p) => p.gain > 1e-9)
-        .sort((a, b) => b.gain - a.gain)
-        .slice(0, 40);
-      if (!priced.length) return null;
-      chosen = [...chosen, ...priced.map((p) => p.c)];
-    }
-    return null;
-  }
-
-  /** True when something can go round without loss (only asked where nothing gains). */
-  comesRound(): boolean {
-    if (this.columns.length > SMALL) return false;
-    const { x } = this.programme(this.columns.map((_, c) => c), () => 1);
-    const support = this.columns.map((_, c) => c).filter((c) => x[c] > 1e-9).map((c) => this.column(c));
-    return support.length > 0 && support.length <= 40 && exactly(support, () => fraction(1n)) !== null;
-  }
-
-  /** Worth of a column's net at the search's prices plus the given duals. */
-  private reduced(c: number, duals: readonly number[] | null): number {
-    let worth = 0;
-    for (const { row, q } of this.scaled[c]) worth += q * (1 + (duals?.[row] ?? 0));
-    return worth;
-  }
-
-  private programme(chosen: readonly number[], goal: (c: number) => number): { value: number; x: number[]; rowDuals: number[] } {
-    const rows = new Map<number, number[]>();
-    chosen.forEach((c, k) => {
-      for (const { row, q } of this.scaled[c]) {
-        let line = rows.get(row);
-        if (!line) {
-          line = new Array<number>(chosen.length).fill(0);
-          rows.set(row, line);
-        }
-        line[k] = -q;
-      }
-    });
-    const kept = [...rows].filter(([, line]) => line.some((v) => v > 0));
-    const a = [...kept.map(([, line]) => line), chosen.map(() => 1)];
-    const best = maximise(FLOAT, a, [...kept.map(() => 0), 1], chosen.map(goal));
-    const rowDuals = new Array<number>(this.rowOf.size).fill(0);
-    if (best) kept.forEach(([row], r) => { rowDuals[row] = best.duals[r]; });
-    return best ? { value: best.value, x: best.x, rowDuals } : { value: 0, x: chosen.map(() => 0), rowDuals };
-  }
-}
-
-const lastOf = (support: readonly Column[]): number => support.reduce((best, c) => Math.max(best, c.process), -1);
-
-/** Rows of the exact system over a support: item → coefficients. */
-function rowsOf(support: readonly Column[]): Map<number, Fraction[]> {
-  const rows = new Map<number, Fraction[]>();
-  support.forEach(({ net }, k) => {
-    for (const [item, q] of net) {
-      let row = rows.get(item);
-      if (!row) {
-        row = support.map(() => ZERO);
-        rows.set(item, row);
-      }
-      row[k] = q;
-    }
-  });
-  return rows;
-}
-
-/** A vertex of { x ≥ 0, Sx ≥ 0, sum x ≤ 1 } that maximises the goal, exactly; null when the maximum is 0. */
-function exactly(support: readonly Column[], goal: (k: number, rows: ReadonlyMap<number, Fraction[]>) => Fraction): Fraction[] | null {
-  const rows = rowsOf(support);
-  const a = [...rows.values()].map((row) => row.map(negate));
-  const best = maximise(EXACT, [...a, support.map(() => fraction(1n))], [...a.map(() => ZERO), fraction(1n)], support.map((_, k) => goal(k, rows)));
-  return best && sign(best.value) > 0 ? best.x : null;
-}
-
-const totalNet = (k: number, rows: ReadonlyMap<number, Fraction[]>): Fraction => [...rows.values()].reduce((t, row) => add(t, row[k]), ZERO);
-
-/** The smallest part of a support that still gains, by dropping one process after the other; null: it never gained. */
-function shrink(support: readonly Column[]): Column[] | null {
-  let x = exactly(support, totalNet);
-  if (!x) return null;
-  let kept = support.filter((_, k) => sign((x as Fraction[])[k]) > 0);
-  for (let k = kept.length - 1; k >= 0; k--) {
-    const fewer = kept.filter((_, j) => j !== k);
-    x = fewer.length ? exactly(fewer, totalNet) : null;
-    if (!x) continue;
-    const chosen = x;
-    kept = fewer.filter((_, j) => sign(chosen[j]) > 0);
-    k = kept.length;
-  }
-  return kept;
 }
 
 /** Whole numbers of runs for a minimal support: tried from small sums upwards, else a vertex of the exact programme. */

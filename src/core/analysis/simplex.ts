@@ -1,4 +1,4 @@
-/** Maximise c·x subject to A x ≤ b, x ≥ 0 with b ≥ 0: a dense tableau with Bland's rule, over any ordered field. */
+/** Maximise c·x subject to A x ≤ b, x ≥ 0 with b ≥ 0: a dense tableau over any ordered field. */
 import { divide, type Fraction, multiply, ONE, sign, subtract, ZERO } from "../numbers/fraction";
 
 export interface Field<T> {
@@ -22,10 +22,10 @@ export interface Optimum<T> {
 }
 
 /**
- * Bland's rule never cycles, also where many right sides are 0, as they are here.
- * @returns null when the optimum is unbounded or (floats only) the pivots run past `most`
+ * Bland's rule never cycles, also where many right sides are 0, as they are here. Exact in fractions; meant for few columns.
+ * @returns null when the optimum is unbounded or the pivots run past `limit`
  */
-export function maximise<T>(f: Field<T>, a: readonly (readonly T[])[], b: readonly T[], c: readonly T[], most = 20_000): Optimum<T> | null {
+export function maximise<T>(f: Field<T>, a: readonly (readonly T[])[], b: readonly T[], c: readonly T[], limit = 20_000): Optimum<T> | null {
   const m = a.length;
   const n = c.length;
   const width = n + m + 1;
@@ -33,7 +33,7 @@ export function maximise<T>(f: Field<T>, a: readonly (readonly T[])[], b: readon
   const goal: T[] = [...c, ...Array.from({ length: m + 1 }, () => f.zero)];
   const basis = Array.from({ length: m }, (_, r) => n + r);
   for (let pivots = 0; ; pivots++) {
-    if (pivots > most) return null;
+    if (pivots > limit) return null;
     let enter = -1;
     for (let k = 0; k < width - 1 && enter < 0; k++) if (f.sign(goal[k]) > 0) enter = k;
     if (enter < 0) break;
@@ -63,4 +63,59 @@ export function maximise<T>(f: Field<T>, a: readonly (readonly T[])[], b: readon
   const x = Array.from({ length: n }, () => f.zero);
   basis.forEach((k, r) => { if (k < n) x[k] = table[r][width - 1]; });
   return { value: f.sub(f.zero, goal[width - 1]), x, duals: goal.slice(n, n + m).map((d) => f.sub(f.zero, d)) };
+}
+
+export interface Guess {
+  readonly x: number[];
+  readonly duals: number[];
+  /** Variables of the final basis: below n those asked for, from n on the slack of a row, the last row's included. */
+  readonly basis: number[];
+  /** Dual of the last row. */
+  readonly last: number;
+}
+
+/**
+ * The same in floats, for systems A x ≤ 0 with one last row Σ x ≤ 1, whose zeros make nearly every pivot degenerate: right
+ * sides are lifted by amounts too small to matter, all different, and among pivots nearly as good the largest is taken
+ * (Harris 1973). An answer is a guess to be verified. @returns null when it does not settle
+ */
+export function approximate(a: readonly (readonly number[])[], c: readonly number[]): Guess | null {
+  const n = c.length;
+  const m = a.length + 1;
+  const width = n + m + 1;
+  const table = Array.from({ length: m }, (_, r) => {
+    const row = new Float64Array(width);
+    for (let k = 0; k < n; k++) row[k] = r < a.length ? a[r][k] : 1;
+    row[n + r] = 1;
+    row[width - 1] = r < a.length ? 1e-8 * (1 + ((r * 0.6180339887498949) % 1)) : 1;
+    return row;
+  });
+  const goal = new Float64Array(width);
+  goal.set(c);
+  const basis = Array.from({ length: m }, (_, r) => n + r);
+  for (let pivots = 0; pivots < 20 * (n + m); pivots++) {
+    let enter = -1;
+    for (let k = 0, most = 1e-9; k < width - 1; k++) if (goal[k] > most) [enter, most] = [k, goal[k]];
+    if (enter < 0) {
+      const x = new Array<number>(n).fill(0);
+      basis.forEach((k, r) => { if (k < n) x[k] = table[r][width - 1]; });
+      return { x, duals: Array.from({ length: m - 1 }, (_, r) => Math.max(0, -goal[n + r])), basis, last: Math.max(0, -goal[n + m - 1]) };
+    }
+    let least = Number.POSITIVE_INFINITY;
+    for (const row of table) if (row[enter] > 1e-9) least = Math.min(least, (Math.max(0, row[width - 1]) + 1e-11) / row[enter]);
+    let leave = -1;
+    for (let r = 0; r < m; r++) if (table[r][enter] > 1e-9 && Math.max(0, table[r][width - 1]) / table[r][enter] <= least && (leave < 0 || table[r][enter] > table[leave][enter])) leave = r;
+    if (leave < 0) return null;
+    const row = table[leave];
+    const pivot = row[enter];
+    for (let k = 0; k < width; k++) row[k] /= pivot;
+    for (const other of [...table, goal]) {
+      const factor = other[enter];
+      if (other === row || factor === 0) continue;
+      for (let k = 0; k < width; k++) other[k] -= factor * row[k];
+      other[enter] = 0;
+    }
+    basis[leave] = enter;
+  }
+  return null;
 }

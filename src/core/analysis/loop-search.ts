@@ -1,0 +1,539 @@
+/** The search for gaining loops among the recipes of one circle: exact answers, floats only where they save work. */
+import { add, divide, type Fraction, fraction, multiply, negate, ONE, sign, subtract, toNumber, ZERO } from "../numbers/fraction";
+import { type Rows, transpose } from "../network/network";
+import { approximate, EXACT, maximise } from "./simplex";
+
+/** A process with its exact net yield per item. */
+export interface Column {
+  readonly process: number;
+  readonly net: ReadonlyMap<number, Fraction>;
+}
+
+/** What the search asks of a network; columns are its processes. */
+export interface Nets {
+  readonly uses: Rows;
+  readonly makes: Rows;
+  column(process: number): Column;
+}
+
+export interface Found {
+  /** Supports that gain, each minimal: without any of its processes the others don't gain. */
+  readonly gaining: readonly (readonly Column[])[];
+  /** Where nothing gains: a support that comes round without loss; null: going round always loses. */
+  readonly even: readonly Column[] | null;
+  /** False where the search stopped at its limits. */
+  readonly complete: boolean;
+}
+
+const MOST_LOOPS = 40;
+const MOST_PARTS = 120;
+const MOST_PROGRAMMES = 400;
+const MOST_ROUNDS = 80;
+/** Columns that a programme in fractions may have. */
+const MOST_EXACT = 16;
+/** Columns added to a programme at a time. */
+const BATCH = 20;
+/** Share of its inputs' worth that every column must lose under the prices, so that rounding can't hide a gain. */
+const MARGIN = 2 ** -16;
+/** A sum whose terms cancel to less than this share of them is worked out in fractions. */
+const DOUBT = 1e-9;
+
+/**
+ * Every gaining support contains a seed: a column that no prices could make lossy. As long as anything gains, one of its
+ * seeds is taken, all supports through it are looked for by leaving out, in turn, each process of one that was found
+ * (Reiter 1987), and the seed is put aside. So loops that share nothing do not multiply the work.
+ *
+ * Limits: 40 loops, 120 processes in them, 400 programmes a circle.
+ * @param processes  those of the circle
+ * @param worth      about what an item is worth: where the prices start
+ */
+export function searchCircle(nets: Nets, processes: readonly number[], worth: (item: number) => number): Found {
+  const circle = new Circle(nets, processes, worth);
+  const gaining: Column[][] = [];
+  const open = new Uint8Array(processes.length).fill(1);
+  const known = new Set<string>();
+  let complete = true;
+  let parts = 0;
+  for (;;) {
+    const search = new Search(circle, open);
+    const some = search.any();
+    if (some === "unsure") complete = false;
+    if (some === null || some === "unsure") break;
+    const seed = search.seeds.find((c) => some.includes(c)) as number;
+    const branches: number[][] = [[]];
+    const tried = new Set<string>();
+    for (let at = 0; at < branches.length; at++) {
+      if (gaining.length >= MOST_LOOPS || parts >= MOST_PARTS || circle.programmes >= MOST_PROGRAMMES) return { gaining, even: null, complete: false };
+      const left = open.slice();
+      for (const c of branches[at]) left[c] = 0;
+      const narrowed = at ? new Search(circle, left) : search;
+      const hint = at ? narrowed.any() : some;
+      const support = hint && narrowed.through(seed, hint === "unsure" ? [] : hint);
+      if (support === "unsure") complete = false;
+      if (!support || support === "unsure") continue;
+      const loop = shrink(support.map((c) => circle.column(c)), totalNet)?.map((column) => support.find((c) => circle.column(c) === column) as number);
+      if (loop) {
+        const key = [...loop].sort((a, b) => a - b).join();
+        if (!known.has(key)) {
+          gaining.push(loop.map((c) => circle.column(c)));
+          parts += loop.length;
+        }
+        known.add(key);
+      }
+      for (const c of loop ?? support) {
+        if (c === seed) continue;
+        const next = [...branches[at], c].sort((a, b) => a - b);
+        if (tried.has(next.join())) continue;
+        tried.add(next.join());
+        branches.push(next);
+      }
+    }
+    open[seed] = 0;
+  }
+  const round = gaining.length ? null : new Search(circle, open).round();
+  return { gaining, even: round === "unsure" || round === null ? null : round.map((c) => circle.column(c)), complete };
+}
+
+type Goal = (c: number) => Fraction;
+/** Columns of a support; null: there is none, proved; "unsure": neither could be shown within the limits. */
+type Answer = number[] | null | "unsure";
+
+/** The columns of a circle over its rows, as compressed rows, shared by all searches in it. */
+class Circle {
+  programmes = 0;
+  /** Entries of column c stand at ptr[c] .. ptr[c + 1]. */
+  readonly ptr: Int32Array;
+  readonly row: Int32Array;
+  readonly near: Float64Array;
+  /** Per row the columns that take from it, and those that add to it. */
+  readonly users: Rows;
+  readonly makers: Rows;
+  /** Where the prices of the rows start. */
+  readonly start: Float64Array;
+  /** Columns from those that make cheap things to those that make dear ones. */
+  readonly order: Int32Array;
+  private readonly items: readonly number[];
+  private readonly columns = new Map<number, Column>();
+  private readonly exact = new Map<number, ReadonlyMap<number, Fraction>>();
+
+  constructor(
+    private readonly nets: Nets,
+    private readonly processes: readonly number[],
+    worth: (item: number) => number,
+  ) {
+    const { uses, makes } = nets;
+    const rowOf = new Map<number, number>();
+    const [row, near]: [number[], number[]] = [[], []];
+    const put = ({ ptr, to, qty }: Rows, p: number, side: 1 | -1) => {
+      for (let k = ptr[p]; k < ptr[p + 1]; k++) {
+        const at = rowOf.get(to[k]) ?? rowOf.size;
+        rowOf.set(to[k], at);
+        row.push(at);
+        near.push(side * qty[k]);
+      }
+    };
+    this.ptr = new Int32Array(processes.length + 1);
+    processes.forEach((p, c) => {
+      put(uses, p, -1);
+      put(makes, p, 1);
+      this.ptr[c + 1] = row.length;
+    });
+    this.row = Int32Array.from(row);
+    this.near = Float64Array.from(near);
+    this.items = [...rowOf.keys()];
+    this.start = Float64Array.from(this.items, worth);
+    this.users = this.perRow(-1);
+    this.makers = this.perRow(1);
+    const dearest = new Float64Array(processes.length);
+    for (let c = 0; c < dearest.length; c++) for (let k = this.ptr[c]; k < this.ptr[c + 1]; k++) if (near[k] > 0) dearest[c] = Math.max(dearest[c], this.start[row[k]]);
+    this.order = Int32Array.from(processes.keys()).sort((a, b) => dearest[a] - dearest[b]);
+  }
+
+  /** The columns of every row on one side. */
+  private perRow(side: 1 | -1): Rows {
+    const ptr = new Int32Array(this.ptr.length);
+    const to = new Int32Array(this.row.length);
+    let n = 0;
+    for (let c = 0; c + 1 < ptr.length; c++) {
+      for (let k = this.ptr[c]; k < this.ptr[c + 1]; k++) if (side * this.near[k] > 0) to[n++] = this.row[k];
+      ptr[c + 1] = n;
+    }
+    return transpose({ ptr, to: to.subarray(0, n), qty: new Float64Array(n) }, this.start.length);
+  }
+
+  column(c: number): Column {
+    let column = this.columns.get(c);
+    if (!column) {
+      column = this.nets.column(this.processes[c]);
+      this.columns.set(c, column);
+    }
+    return column;
+  }
+  /** The exact net of a column per row. */
+  net(c: number): ReadonlyMap<number, Fraction> {
+    let net = this.exact.get(c);
+    if (!net) {
+      const of = this.column(c).net;
+      net = new Map([...this.row.subarray(this.ptr[c], this.ptr[c + 1])].map((row) => [row, of.get(this.items[row]) ?? ZERO]));
+      this.exact.set(c, net);
+    }
+    return net;
+  }
+}
+
+/** One search over the open columns of a circle. */
+class Search {
+  /** Columns that gain under the prices, or nearly; the prices prove that every support contains one. */
+  readonly seeds: number[] = [];
+  private readonly price: Float64Array;
+  /** Worth of what a column takes in. */
+  private readonly size: Float64Array;
+  private readonly exactPrice = new Map<number, Fraction>();
+  private readonly worths = new Map<number, Fraction>();
+
+  constructor(
+    private readonly circle: Circle,
+    private readonly open: Uint8Array,
+  ) {
+    this.price = potentials(circle, open);
+    const { ptr, row, near } = circle;
+    this.size = new Float64Array(open.length);
+    for (let c = 0; c < open.length; c++) {
+      let net = 0;
+      for (let k = ptr[c]; k < ptr[c + 1]; k++) {
+        const worth = near[k] * this.price[row[k]];
+        net += worth;
+        if (worth < 0) this.size[c] -= worth;
+      }
+      if (open[c] && net > (-MARGIN / 2) * this.size[c]) this.seeds.push(c);
+    }
+  }
+
+  private worth(c: number): Fraction {
+    let worth = this.worths.get(c);
+    if (!worth) {
+      worth = sum([...this.circle.net(c)].map(([row, q]) => multiply(q, this.priceOf(row))));
+      this.worths.set(c, worth);
+    }
+    return worth;
+  }
+
+  private priceOf(row: number): Fraction {
+    const price = this.exactPrice.get(row) ?? dyadic(this.price[row]);
+    this.exactPrice.set(row, price);
+    return price;
+  }
+
+  /** A support that gains, or null: nothing does. */
+  any(): Answer {
+    return this.best(this.seeds, (c) => this.worth(c), 1);
+  }
+  /** A support that comes round without loss, or null. */
+  round(): Answer {
+    // The prices take at least half the margin from every other column, so a quarter more leaves those below zero.
+    return this.best(this.seeds, (c) => add(this.worth(c), dyadic((MARGIN / 4) * this.size[c])), 1);
+  }
+  /** A support with the given column that loses nothing, and of which nothing can be left out; null: there is none. */
+  through(seed: number, hint: readonly number[]): Answer {
+    const support = this.best([seed, ...hint], (c) => (c === seed ? ONE : ZERO), 0);
+    if (!support || support === "unsure") return support;
+    const kept = shrink(support.map((c) => this.column(c)), (k) => (support[k] === seed ? ONE : ZERO), this.column(seed));
+    return kept?.map((column) => column.process) ?? null;
+  }
+  /** With rows for items and the column's own number for its process. */
+  private column(c: number): Column {
+    return { process: c, net: this.circle.net(c) };
+  }
+
+  /**
+   * Maximises the goal over x ≥ 0 with Sx ≥ 0 and sum x ≤ 1 by column generation: few columns at a time, whose duals price
+   * the others. Floats choose the basis; what is claimed is proved: a support by the exact vertex, that there is none by
+   * prices under which every column loses more than rounding could hide, or by the basis's exact duals.
+   * @param priced  1 where the goal is the worth (or nearly), so that columns that are no seeds count below zero by themselves; else 0
+   */
+  private best(start: readonly number[], goal: Goal, priced: 0 | 1): Answer {
+    const active = [...new Set(start)];
+    if (!active.length) return null;
+    for (let round = 0; round < MOST_ROUNDS; round++) {
+      this.circle.programmes++;
+      const { table, rows } = this.rowsOver(active);
+      const guess = approximate(table.map((row) => row.map((v) => -v)), active.map((c) => toNumber(goal(c)) / this.size[c] + (priced * MARGIN) / 4));
+      if (!guess) return "unsure";
+      if (guess.last > 1e-7) {
+        const x = this.vertex(active, rows, guess.basis);
+        const support = active.filter((_, k) => x && sign(x[k]) > 0);
+        if (x && sign(sum(active.map((c, k) => (sign(x[k]) > 0 ? multiply(x[k], goal(c)) : ZERO)))) > 0) return support;
+        const slow = this.slowly(active.filter((_, k) => guess.x[k] > 1e-9), goal);
+        if (slow) return slow;
+      }
+      const dual = new Float64Array(this.price.length);
+      rows.forEach((row, r) => { dual[row] = guess.duals[r] * this.price[row]; });
+      let added = this.better(active, dual, goal, priced, () => false);
+      if (!added.length) {
+        if (guess.last <= 1e-7 && priced === 1 && this.allLose(dual)) return null;
+        const exact = this.duals(active, rows, guess.basis, goal);
+        if (!exact) return "unsure";
+        const gains = (c: number) => sign([...this.circle.net(c)].reduce((t, [row, q]) => add(t, multiply(q, exact.get(row) ?? ZERO)), goal(c))) > 0;
+        if (active.some(gains)) return "unsure";
+        added = this.better(active, Float64Array.from(this.price, (_, row) => toNumber(exact.get(row) ?? ZERO)), goal, priced, gains);
+        if (!added.length) return null;
+      }
+      active.push(...added);
+    }
+    return "unsure";
+  }
+
+  /** The exact vertex of a basis over some columns, where it is one: nothing negative, nothing lost. */
+  private vertex(active: readonly number[], rows: readonly number[], basis: readonly number[]): Fraction[] | null {
+    const x = vertex(active.length, [...rows, null], basis, (k, row) => this.entry(active[k], row));
+    if (!x || x.some((v) => sign(v) < 0)) return null;
+    const net = new Map<number, Fraction>();
+    active.forEach((c, k) => {
+      if (sign(x[k]) > 0) for (const [row, q] of this.circle.net(c)) net.set(row, add(net.get(row) ?? ZERO, multiply(q, x[k])));
+    });
+    return [...net.values()].every((v) => sign(v) >= 0) ? x : null;
+  }
+
+  /** Exact duals of a basis per row, or null where they prove nothing. */
+  private duals(active: readonly number[], rows: readonly number[], basis: readonly number[], goal: Goal): Map<number, Fraction> | null {
+    const { inside, tight } = split(active.length, [...rows, null], basis);
+    const solved = solveExactly(inside.map((k) => [...tight.map((row) => (row === null ? ONE : negate(this.entry(active[k], row)))), goal(active[k])]));
+    if (!solved) return null;
+    const dual = new Map<number, Fraction>();
+    for (const [k, row] of tight.entries()) {
+      if (sign(solved[k]) < 0 || (row === null && sign(solved[k]) !== 0)) return null;
+      if (row !== null) dual.set(row, solved[k]);
+    }
+    return dual;
+  }
+
+  /** What a column adds to a row; null stands for the row that limits the sum. */
+  private entry(c: number, row: number | null): Fraction {
+    return row === null ? ONE : (this.circle.net(c).get(row) ?? ZERO);
+  }
+
+  /** The exact programme over the columns that floats judged to gain. */
+  private slowly(columns: readonly number[], goal: Goal): number[] | null {
+    const x = exactly(columns.map((c) => this.column(c)), (k) => goal(columns[k]));
+    return x && columns.filter((_, k) => sign(x[k]) > 0);
+  }
+
+  /**
+   * Open columns that add to a row with a dual: only those can be worth more than the prices alone say, and of all others
+   * that are no seeds the prices prove that they lose.
+   */
+  private *touched(dual: Float64Array): Generator<number> {
+    const { makers } = this.circle;
+    const seen = new Set<number>();
+    for (let row = 0; row < dual.length; row++) {
+      if (!(dual[row] > 0)) continue;
+      for (let k = makers.ptr[row]; k < makers.ptr[row + 1]; k++) {
+        const c = makers.to[k];
+        if (!this.open[c] || seen.has(c)) continue;
+        seen.add(c);
+        yield c;
+      }
+    }
+  }
+
+  /** True where every open column loses so much under prices and duals that rounding can't matter. */
+  private allLose(dual: Float64Array): boolean {
+    for (const list of [this.seeds, this.touched(dual)])
+      for (const c of list) {
+        const { sum: worth, terms } = this.value(c, dual, 1);
+        if (worth >= -DOUBT * terms) return false;
+      }
+    return true;
+  }
+
+  /** Worth of a column's net under the duals (and the prices), and of its entries regardless of sign. */
+  private value(c: number, dual: Float64Array, priced: 0 | 1): { sum: number; terms: number } {
+    const { ptr, row, near } = this.circle;
+    let worth = 0;
+    let terms = 0;
+    for (let k = ptr[c]; k < ptr[c + 1]; k++) {
+      const term = near[k] * (priced * this.price[row[k]] + dual[row[k]]);
+      worth += term;
+      terms += Math.abs(term);
+    }
+    return { sum: worth, terms };
+  }
+
+  /** The columns that would add most to the goal, a batch of them at most. Where floats are in doubt, `decides` is asked. */
+  private better(active: readonly number[], dual: Float64Array, goal: Goal, priced: 0 | 1, decides: (c: number) => boolean): number[] {
+    const inside = new Set(active);
+    const found: { c: number; gain: number }[] = [];
+    for (const c of this.touched(dual)) {
+      if (inside.has(c)) continue;
+      const { sum: worth, terms } = this.value(c, dual, priced);
+      // What a goal may add to the worth: the quarter of the margin that rounds are given.
+      const more = priced ? (MARGIN / 4) * this.size[c] : 0;
+      const own = priced ? 0 : toNumber(goal(c));
+      if (worth + own + more < -DOUBT * terms) continue;
+      if (worth + own > DOUBT * terms + more || decides(c)) found.push({ c, gain: (worth + own) / this.size[c] });
+    }
+    return found.sort((a, b) => b.gain - a.gain).slice(0, BATCH).map((f) => f.c);
+  }
+
+  /** The rows in which some column takes something, as a dense table, scaled by the prices and the columns' sizes. */
+  private rowsOver(columns: readonly number[]): { table: number[][]; rows: number[] } {
+    const { ptr, row, near } = this.circle;
+    const taken = new Set<number>();
+    for (const c of columns) for (let k = ptr[c]; k < ptr[c + 1]; k++) if (near[k] < 0) taken.add(row[k]);
+    const rows = [...taken];
+    const place = new Map(rows.map((at, r) => [at, r]));
+    const table = rows.map(() => new Array<number>(columns.length).fill(0));
+    columns.forEach((c, at) => {
+      for (let k = ptr[c]; k < ptr[c + 1]; k++) {
+        const r = place.get(row[k]);
+        if (r !== undefined) table[r][at] = (near[k] * this.price[row[k]]) / this.size[c];
+      }
+    });
+    return { table, rows };
+  }
+}
+
+/**
+ * Prices under which as few columns as possible gain: where the outputs are worth more than the inputs (less a margin), the
+ * most valuable output is lowered to that; a column lowered more than 8 times is left as it is,
+ * and no price falls below a thousandth of its start: prices that collapse make programmes nobody can solve.
+ */
+function potentials({ ptr, row, near, users, start, order }: Circle, open: Uint8Array): Float64Array {
+  const price = start.slice();
+  const lowered = new Uint8Array(open.length);
+  const queue: number[] = Array.from(order);
+  for (let at = 0; at < queue.length; at++) {
+    const c = queue[at];
+    if (!open[c] || lowered[c] >= 8) continue;
+    let inputs = 0;
+    let outputs = 0;
+    let best = -1;
+    let bestWorth = 0;
+    let bestQ = 0;
+    for (let k = ptr[c]; k < ptr[c + 1]; k++) {
+      const worth = near[k] * price[row[k]];
+      if (worth < 0) inputs -= worth;
+      else outputs += worth;
+      if (worth > bestWorth) {
+        best = row[k];
+        bestWorth = worth;
+        bestQ = near[k];
+      }
+    }
+    if (outputs <= inputs * (1 - MARGIN) || best < 0) continue;
+    lowered[c]++;
+    const wanted = (bestWorth - (outputs - inputs * (1 - 2 * MARGIN))) / bestQ;
+    price[best] = Math.max(wanted, start[best] / 1000);
+    for (let k = users.ptr[best]; k < users.ptr[best + 1]; k++) if (lowered[users.to[k]] < 8) queue.push(users.to[k]);
+    // Lowering one output may not have been enough.
+    queue.push(c);
+  }
+  return price;
+}
+
+/** A positive number as the fraction it is in binary. */
+function dyadic(value: number): Fraction {
+  const exponent = Math.max(-1000, Math.floor(Math.log2(value)) - 52);
+  const digits = BigInt(Math.round(value / 2 ** exponent));
+  return exponent >= 0 ? fraction(digits << BigInt(exponent)) : fraction(digits, 1n << BigInt(-exponent));
+}
+
+/** Rows of the exact system over a support: item → coefficients. */
+export function rowsOf(support: readonly Column[]): Map<number, Fraction[]> {
+  const rows = new Map<number, Fraction[]>();
+  support.forEach(({ net }, k) => {
+    for (const [item, q] of net) {
+      let row = rows.get(item);
+      if (!row) {
+        row = support.map(() => ZERO);
+        rows.set(item, row);
+      }
+      row[k] = q;
+    }
+  });
+  return rows;
+}
+
+type SupportGoal = (k: number, rows: ReadonlyMap<number, Fraction[]>) => Fraction;
+
+/**
+ * A point of { x ≥ 0, Sx ≥ 0, sum x ≤ 1 } where the goal is above zero, exactly; null when there is none. Above 16 columns
+ * the basis is one that floats choose, and a "none" is theirs.
+ */
+export function exactly(support: readonly Column[], goal: SupportGoal): Fraction[] | null {
+  const rows = rowsOf(support);
+  const table = [...rows.values()];
+  const goals = support.map((_, k) => goal(k, rows));
+  if (support.length <= MOST_EXACT) {
+    const best = maximise(EXACT, [...table.map((row) => row.map(negate)), support.map(() => ONE)], [...table.map(() => ZERO), ONE], goals);
+    return best && sign(best.value) > 0 ? best.x : null;
+  }
+  const near = table.map((row) => row.map((v) => -toNumber(v)));
+  for (const row of near) {
+    const most = Math.max(...row.map(Math.abs));
+    for (let k = 0; k < row.length; k++) row[k] /= most;
+  }
+  const guess = approximate(near, goals.map(toNumber));
+  if (!guess || guess.last <= 1e-9) return null;
+  const x = vertex(support.length, [...table, null], guess.basis, (k, row) => (row === null ? ONE : row[k]));
+  if (!x || x.some((v) => sign(v) < 0) || table.some((row) => sign(sum(row.map((v, k) => multiply(v, x[k])))) < 0)) return null;
+  return sign(sum(goals.map((g, k) => multiply(g, x[k])))) > 0 ? x : null;
+}
+
+const sum = (terms: readonly Fraction[]): Fraction => terms.reduce(add, ZERO);
+
+/** The exact solution that a basis stands for: the last row sums to 1, every other row without slack to 0. */
+function vertex<R>(n: number, rows: readonly R[], basis: readonly number[], entry: (k: number, row: R) => Fraction): Fraction[] | null {
+  const { inside, tight } = split(n, rows, basis);
+  const solved = solveExactly(tight.map((row) => [...inside.map((k) => entry(k, row)), row === rows[rows.length - 1] ? ONE : ZERO]));
+  if (!solved) return null;
+  const x = new Array<Fraction>(n).fill(ZERO);
+  inside.forEach((k, i) => { x[k] = solved[i]; });
+  return x;
+}
+
+/** The columns in a basis, and the rows whose slack is not. */
+function split<R>(n: number, rows: readonly R[], basis: readonly number[]): { inside: number[]; tight: R[] } {
+  const loose = new Set(basis);
+  return { inside: Array.from({ length: n }, (_, k) => k).filter((k) => loose.has(k)), tight: rows.filter((_, r) => !loose.has(n + r)) };
+}
+
+/** What a unit of column k leaves over all items: above zero over a support that loses nothing, it gains. */
+export const totalNet: SupportGoal = (k, rows) => [...rows.values()].reduce((t, row) => add(t, row[k]), ZERO);
+
+/** The smallest part of a support that still reaches above zero, by leaving out one process after the other; null: it never did. */
+function shrink(support: readonly Column[], goal: SupportGoal, must?: Column): Column[] | null {
+  const index = new Map(support.map((c, k) => [c.process, k]));
+  const reach = (part: readonly Column[]): Fraction[] | null => (part.length ? exactly(part, (k, rows) => goal(must ? (index.get(part[k].process) as number) : k, rows)) : null);
+  let x = reach(support);
+  if (!x) return null;
+  let kept = support.filter((_, k) => sign((x as Fraction[])[k]) > 0);
+  for (let k = kept.length - 1; k >= 0; k--) {
+    if (kept[k].process === must?.process) continue;
+    x = reach(kept.filter((_, j) => j !== k));
+    if (!x) continue;
+    const [chosen, fewer] = [x, kept.filter((_, j) => j !== k)];
+    kept = fewer.filter((_, j) => sign(chosen[j]) > 0);
+    k = kept.length;
+  }
+  return kept;
+}
+
+/** Solves a system given as rows with the right side last; null where it has no single solution. */
+function solveExactly(rows: Fraction[][]): Fraction[] | null {
+  const n = rows.length;
+  if (rows.some((row) => row.length !== n + 1)) return null;
+  const left = rows.map((row) => [...row]);
+  for (let c = 0; c < n; c++) {
+    const r = left.findIndex((row, k) => k >= c && sign(row[c]) !== 0);
+    if (r < 0) return null;
+    [left[c], left[r]] = [left[r], left[c]];
+    const pivot = left[c];
+    for (let k = 0; k < n; k++) {
+      if (k === c || sign(left[k][c]) === 0) continue;
+      const factor = divide(left[k][c], pivot[c]);
+      for (let j = c; j <= n; j++) if (sign(pivot[j]) !== 0) left[k][j] = subtract(left[k][j], multiply(factor, pivot[j]));
+    }
+  }
+  return left.map((row, c) => divide(row[n], row[c]));
+}
