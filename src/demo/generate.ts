@@ -1,17 +1,6 @@
 /** A seeded generator of large pantries with the demo's vocabulary: tiers of materials, alternatives, salvage. */
+import { seeded } from "../core/numbers/seeded";
 import { BUNDLE_FORMAT, BUNDLE_VERSION, type Json } from "../core/exchange/bundle";
-
-/** A small generator of even numbers in 0..1 (mulberry32). */
-export function seeded(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let t = state;
-    t = Math.imul(t ^ (t >>> 15), t | 1);
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
 
 const ADJECTIVES = ["Grey", "Salted", "Tarred", "Smoked", "Long", "Blue", "Flat", "Stout", "Drowned", "Old", "Bitter", "Pale", "Knotted", "Split", "Coarse", "Fine"];
 const NOUNS = ["eel", "rope", "plank", "crock", "float", "kelp", "net", "cleat", "lamp", "keg", "hide", "brine", "cork", "sail", "hook", "shell", "peat", "pie", "pot", "bell"];

@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
+import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from "vitest";
 import * as health from "../app/api/health/route";
 import * as icons from "../app/api/icons/[name]/route";
 import * as list from "../app/api/icons/route";
@@ -158,5 +158,82 @@ describe("the server", () => {
     expect((await icons.GET(new Request("http://test"), { params: Promise.resolve({ name: "eel.svg" }) })).headers.get("content-type")).toBe("image/svg+xml");
     expect((await icons.GET(new Request("http://test"), { params: Promise.resolve({ name: "no-such.svg" }) })).status).toBe(404);
     expect(await (await list.GET(new Request("http://test/?q=rope coil"))).json()).toContain("rope-coil");
+  });
+
+  it("keeps the log within bounds, whatever is asked", async () => {
+    for (const name of ["Cork", "Tar", "Peat"]) await add(fresh(name));
+    const log = async (query: string) => (await call(changes.GET, { query })).body as unknown as { revision: number }[];
+    const newest = (await snapshot()).revision;
+    expect((await log("most=2")).map((c) => c.revision)).toEqual([newest, newest - 1]);
+    expect((await log(`before=${newest - 1}&most=1`)).map((c) => c.revision)).toEqual([newest - 2]);
+    for (const odd of ["most=0", "most=-3", "most=many", "before=-1", "before=never"]) expect((await call(changes.GET, { query: odd })).status).toBe(200);
+    expect((await call(changes.GET, { query: `revision=${newest}` })).body).toMatchObject({ revision: newest, size: 1 });
+    for (const odd of ["revision=0", "revision=9999", "revision=1.5", "revision=x", "revision=99999999999"]) expect(await call(changes.GET, { query: odd })).toMatchObject({ status: 404, body: { title: "No such change" } });
+    for (const odd of ["x", "-1", "1.5", "99999999999"]) expect((await call(undos.POST, { method: "POST", params: { revision: odd } })).status).toBe(404);
+  });
+
+  it("tells one record's history, newest first", async () => {
+    const item = fresh("Cork");
+    await add(item);
+    await call(changes.POST, { body: { edits: [{ op: "set", kind: "item", id: item.id, field: "level", from: null, to: 3 }] }, author: "Tom" });
+    await add(fresh("Tar"));
+    const history = (await call(changes.GET, { query: `of=${item.id}` })).body as unknown as { author: string; edits: Edit[] }[];
+    expect(history.map((c) => [c.author, c.edits[0].op])).toEqual([["Tom", "set"], ["Ida", "add"]]);
+  });
+
+  it("takes an author's name as it comes, encoded or not, and says Somebody for none", async () => {
+    const by = async (name: string) => {
+      const request = new Request("http://test/", { method: "POST", body: JSON.stringify({ edits: [{ op: "add", kind: "item", record: fresh("Cork") }] }), headers: { "x-salty-author": name } });
+      expect((await changes.POST(request, { params: Promise.resolve({ pantry }) })).status).toBe(200);
+      return ((await call(changes.GET, { query: "most=1" })).body as unknown as { author: string }[])[0].author;
+    };
+    expect(await by(encodeURIComponent("Ida Märsch"))).toBe("Ida Märsch");
+    expect(await by("100% Ida")).toBe("100% Ida");
+    expect(await by(" ")).toBe("Somebody");
+  });
+
+  it("packs a snapshot that says the same", async () => {
+    const { gunzipSync } = await import("node:zlib");
+    const plain = await snapshot();
+    for (let again = 0; again < 2; again++) {
+      const response = await snapshots.GET(new Request("http://test/", { headers: { accept: "application/gzip" } }), { params: Promise.resolve({ pantry }) });
+      expect(response.headers.get("content-type")).toBe("application/gzip");
+      expect(JSON.parse(gunzipSync(Buffer.from(await response.arrayBuffer())).toString())).toEqual(plain);
+    }
+  });
+
+  it("exports a file under the pantry's name that imports again without a change", async () => {
+    const response = await bundles.GET(new Request("http://test/"), { params: Promise.resolve({ pantry }) });
+    expect(response.headers.get("content-disposition")).toBe(`attachment; filename="${pantry}.json"`);
+    expect(await call(bundles.POST, { body: await response.text() })).toMatchObject({ status: 200, body: { added: 0, changed: 0, dry: true } });
+  });
+
+  it("says what to do when the database is away, and what failed when something else did", async () => {
+    const { route } = await import("./route");
+    const quiet = vi.spyOn(console, "error").mockImplementation(() => undefined);
+    const failing = (message: string) => route(() => Promise.reject(new Error(message)))(new Request("http://test/"), { params: Promise.resolve({}) });
+    const away = await failing("connect ECONNREFUSED 127.0.0.1:5432");
+    expect([away.status, await away.json()]).toMatchObject([503, { title: "The database is away" }]);
+    const broken = await failing("a cog came loose");
+    expect([broken.status, await broken.json()]).toMatchObject([500, { detail: "Nothing was written. a cog came loose" }]);
+    expect(broken.headers.get("content-type")).toBe("application/problem+json");
+    quiet.mockRestore();
+  });
+
+  it("comes back to the stored truth when its own copy went astray", async () => {
+    const engine = await one.engine(pantry);
+    if (!engine) throw new Error("no engine");
+    // A copy that lost an item: the next change of that item does not fit it any more.
+    const item = fresh("Cork");
+    await add(item);
+    const lost = new Map(engine.state.catalogue.item);
+    lost.delete(item.id);
+    engine.state = { ...engine.state, catalogue: { ...engine.state.catalogue, item: lost } };
+    const other = await (await import("./host")).Host.open(database.url);
+    await (await other.engine(pantry))?.submit({ author: "Tom", note: "", edits: [{ op: "set", kind: "item", id: item.id, field: "level", from: null, to: 5 }] });
+    await engine.advance();
+    expect(engine.state.catalogue.item.get(item.id)?.level).toBe(5);
+    expect(engine.state.board.revision).toBe(engine.state.catalogue.revision);
+    await other.close();
   });
 });

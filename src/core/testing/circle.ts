@@ -1,5 +1,5 @@
 /** Seeded pantries in which every recipe gives back nearly what it takes: the border between losing and gaining. */
-import { seeded } from "../../demo/generate";
+import { seeded } from "../numbers/seeded";
 
 export interface Border {
   readonly seed: number;

@@ -2,32 +2,12 @@
 /** The tideline: where the pantry stands and what the last change moved, with undo beside it. Opens into the list. */
 import { ChevronDown, ChevronUp, Redo2, Undo2 } from "lucide-react";
 import { useState } from "react";
-import type { Moved } from "@/core/analysis/board";
+import { sayMoved } from "@/core/analysis/say-moved";
 import { nameOf } from "@/core/catalogue/catalogue";
-import type { Id } from "@/core/catalogue/records";
-import { count, sayMove } from "@/core/numbers/format";
 import { checkTitle } from "@/core/checks";
 import { Button, cx, Dot, sayWhen } from "../kit/kit";
 import { useStore, useView } from "../pantry/provider";
 import { usePlaces } from "./navigate";
-
-const INF = Number.POSITIVE_INFINITY;
-
-/** What a change moved, in a few words. */
-export function sayMoved(moved: Moved, nameFor: (id: Id) => string): string[] {
-  const parts: string[] = [];
-  if (moved.gainsOpened) parts.push(`${count(moved.gainsOpened, "loop")} opened`);
-  if (moved.gainsClosed) parts.push(`${count(moved.gainsClosed, "loop")} closed`);
-  if (moved.lost) parts.push(`${count(moved.lost, "item")} out of reach`);
-  if (moved.regained) parts.push(`${count(moved.regained, "item")} within reach again`);
-  if (moved.costs) {
-    const l = moved.largest;
-    parts.push(`${count(moved.costs, "cost")} moved${l && l.from !== null && l.to !== null ? `, largest ${nameFor(l.id)} ${sayMove(l.from ?? INF, l.to ?? INF)}` : ""}`);
-  } else if (moved.times) parts.push(`${count(moved.times, "time")} moved`);
-  if (moved.opened) parts.push(`${count(moved.opened, "new finding")}`);
-  if (moved.closed) parts.push(`${count(moved.closed, "finding")} gone`);
-  return parts.length ? parts : ["nothing else moved"];
-}
 
 export function Tideline() {
   const store = useStore();

@@ -3,12 +3,12 @@
 import { keepPreviousData, useInfiniteQuery, useQuery } from "@tanstack/react-query";
 import { Fragment, useEffect, useState } from "react";
 import type { LoggedChange } from "@/core/analysis/board";
+import { sayMoved } from "@/core/analysis/say-moved";
 import { nameOf } from "@/core/catalogue/catalogue";
 import { type Edit, fieldWord } from "@/core/catalogue/changes";
 import { kindWord } from "@/core/catalogue/records";
 import { sayValue, tellChange } from "@/core/catalogue/telling";
 import { count } from "@/core/numbers/format";
-import { sayMoved } from "../frame/tideline";
 import { ViewHead } from "../frame/view-head";
 import { Button, cx, Empty, sayWhen } from "../kit/kit";
 import { useLive, useStore } from "../pantry/provider";

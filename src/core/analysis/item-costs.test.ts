@@ -1,0 +1,37 @@
+import { describe, expect, it } from "vitest";
+import type { Id } from "../catalogue/records";
+import { item, kitchen } from "../testing/kitchen";
+import { itemCosts } from "./item-costs";
+import { readingsOf } from "./readings";
+
+const pantry = kitchen("gather 2 River eel in 20s\nbuy Salt for 3\nSmoke: 2 River eel + 1 Salt -> 1 Smoked eel in 30s fee 1 shells\nUnsmoke: salvage Smoked eel -> 1 Salt + 1 Eel skin 50%\n1 Ship's glass -> 1 Lens", { labourPerHour: 360 });
+const readings = readingsOf(pantry);
+const of = (name: string) => itemCosts(readings, item(pantry, name).id);
+const id = (name: string) => item(pantry, name).id;
+
+describe("what one item costs", () => {
+  it("is told in both measures, with parts that add up", () => {
+    // Two eels are one run of 20 s, 2 in value at 0.1 a second; salt 3; smoking 30 s and a shell, 4.
+    const costs = of("Smoked eel");
+    expect(costs?.value?.cost).toBeCloseTo(9, 12);
+    expect(costs?.time?.cost).toBeCloseTo(50, 12);
+    for (const side of [costs?.value, costs?.time]) expect([...(side?.base ?? []), ...(side?.work ?? [])].reduce((t, p) => t + p.cost, 0)).toBeCloseTo(side?.cost ?? Number.NaN, 12);
+    expect(costs?.value?.base.map((b) => [b.item, b.quantity])).toEqual([[id("Salt"), 1], [id("River eel"), 2]]);
+    expect(costs?.value?.work).toMatchObject([{ runs: 1, cost: 4 }]);
+    expect(costs?.value?.by.kind).toBe("recipe");
+    expect(costs?.value?.base.map((b) => b.by.kind)).toEqual(["source", "source"]);
+  });
+
+  it("names what salvage gives back, and what has no price of its own", () => {
+    const [salvage] = of("Smoked eel")?.salvages ?? [];
+    expect(salvage).toMatchObject({ cost: 9, back: 3, unpriced: [id("Eel skin")] });
+    expect(of("Salt")?.salvages).toEqual([]);
+  });
+
+  it("is nothing for what can't be had, and no answer for what isn't there", () => {
+    expect(of("Lens")).toMatchObject({ value: null, time: null });
+    expect(itemCosts(readings, "nosuchitem00" as Id)).toBeNull();
+  });
+
+  it("can be sent as it is", () => expect(JSON.parse(JSON.stringify(of("Smoked eel")))).toEqual(of("Smoked eel")));
+});

@@ -1,0 +1,43 @@
+import { describe, expect, it } from "vitest";
+import { setField } from "../catalogue/changes";
+import type { Id } from "../catalogue/records";
+import { item, kitchen, must, recipe } from "../testing/kitchen";
+import { boardOf, type Moved, rippleOf } from "./board";
+import { sayMoved } from "./say-moved";
+
+const still: Moved = { costs: 0, largest: null, times: 0, lost: 0, regained: 0, opened: 0, closed: 0, gainsOpened: 0, gainsClosed: 0 };
+const name = () => "Salt";
+const say = (part: Partial<Moved>) => sayMoved({ ...still, ...part }, name).join(", ");
+
+describe("what a change moved, in words", () => {
+  it("says so when nothing else did", () => expect(say({})).toBe("nothing else moved"));
+
+  it("counts in the singular and the plural", () => {
+    expect(say({ gainsOpened: 1, lost: 1 })).toBe("1 loop opened, 1 item out of reach");
+    expect(say({ gainsClosed: 2, regained: 3 })).toBe("2 loops closed, 3 items within reach again");
+    expect(say({ opened: 1, closed: 2 })).toBe("1 new finding, 2 findings gone");
+  });
+
+  it("names the cost that moved most, with its direction", () => {
+    expect(say({ costs: 4, largest: { id: "x" as Id, from: 2, to: 3 } })).toBe("4 costs moved, largest Salt +50%");
+    expect(say({ costs: 1, largest: { id: "x" as Id, from: 4, to: 3.9 } })).toBe("1 cost moved, largest Salt −2.5%");
+    expect(say({ costs: 1, largest: { id: "x" as Id, from: 4, to: null } })).toBe("1 cost moved");
+  });
+
+  it("speaks of times only where no cost moved", () => {
+    expect(say({ times: 2 })).toBe("2 times moved");
+    expect(say({ times: 2, costs: 1 })).toBe("1 cost moved");
+  });
+
+  it("fits what a real change did", () => {
+    const before = kitchen("buy Salt for 2\nbuy Eel for 3\nSmoke: 2 Eel + 1 Salt -> 1 Smoked eel\nDry: 1 Smoked eel -> 1 Dried eel");
+    const source = [...before.source.values()].find((s) => s.lines[0].item === item(before, "Salt").id);
+    const dearer = must(before, [setField(before, "source", source?.id as Id, "price", 4)]);
+    const nameOf = (id: Id) => dearer.item.get(id)?.name ?? "";
+    expect(sayMoved(rippleOf(boardOf(before), boardOf(dearer)).moved, nameOf)).toEqual(["3 costs moved, largest Salt +100%"]);
+    const gone = must(before, [setField(before, "recipe", recipe(before, "Smoke").id, "status", "retired")]);
+    const told = sayMoved(rippleOf(boardOf(before), boardOf(gone)).moved, nameOf);
+    expect(told[0]).toBe("2 items out of reach");
+    expect(told.at(-1)).toMatch(/new findings?$/);
+  });
+});

@@ -1,0 +1,22 @@
+/** What a change moved, in words: for the tideline and the log. */
+import type { Id } from "../catalogue/records";
+import { count, sayMove } from "../numbers/format";
+import type { Moved } from "./board";
+
+const INF = Number.POSITIVE_INFINITY;
+
+/** In a few phrases, the weightiest first. */
+export function sayMoved(moved: Moved, nameFor: (id: Id) => string): string[] {
+  const parts: string[] = [];
+  if (moved.gainsOpened) parts.push(`${count(moved.gainsOpened, "loop")} opened`);
+  if (moved.gainsClosed) parts.push(`${count(moved.gainsClosed, "loop")} closed`);
+  if (moved.lost) parts.push(`${count(moved.lost, "item")} out of reach`);
+  if (moved.regained) parts.push(`${count(moved.regained, "item")} within reach again`);
+  if (moved.costs) {
+    const l = moved.largest;
+    parts.push(`${count(moved.costs, "cost")} moved${l && l.from !== null && l.to !== null ? `, largest ${nameFor(l.id)} ${sayMove(l.from ?? INF, l.to ?? INF)}` : ""}`);
+  } else if (moved.times) parts.push(`${count(moved.times, "time")} moved`);
+  if (moved.opened) parts.push(`${count(moved.opened, "new finding")}`);
+  if (moved.closed) parts.push(`${count(moved.closed, "finding")} gone`);
+  return parts.length ? parts : ["nothing else moved"];
+}
