@@ -4,7 +4,7 @@ import { fromNumber, multiply, toNumber } from "../numbers/fraction";
 import type { Line, Recipe, Role } from "../catalogue/records";
 import { formatTicks } from "../numbers/ticks";
 import type { ParsedLine } from "./parser";
-import { currencyBook, isPlain, itemBook, type NameBook, quote } from "./book";
+import { currencyBook, isPlain, itemBook, quote } from "./book";
 
 /** The name a recipe has when nobody gives it one: its first output, or "Salvage" and its first ingredient. */
 export function givenName(kind: Recipe["kind"], nameOf: (role: Role) => string | undefined): string {
@@ -25,51 +25,37 @@ export function defaultName(catalogue: Catalogue, recipe: Pick<Recipe, "kind" | 
  */
 export function formatRecipe(catalogue: Catalogue, recipe: Recipe): string {
   const items = itemBook(catalogue);
-  const side = (role: Role) => entries(items, recipe.lines, role);
-  const parts = [recipe.kind === "salvage" ? "salvage" : "", side("ingredient") || "nothing", "->", side("output") || "nothing"];
-  const [stations, tools] = [side("station"), side("tool")];
-  if (stations) parts.push("at", stations);
-  if (tools) parts.push("using", tools);
-  if (recipe.ticks) parts.push("in", formatTicks(recipe.ticks, catalogue.pantry.ticksPerSecond));
-  if (recipe.fee) parts.push("fee", String(recipe.fee), recipe.feeCurrency ? currencyBook(catalogue).written(recipe.feeCurrency) : "");
-  const label = recipe.name === defaultName(catalogue, recipe) ? "" : `${isPlainLabel(recipe.name) ? recipe.name : quote(recipe.name)}: `;
-  return label + parts.filter(Boolean).join(" ");
-}
-
-const isPlainLabel = (name: string): boolean => isPlain(name) || /^[\p{L}][\p{L}\p{N}' -]*$/u.test(name);
-
-function entries(book: NameBook, lines: readonly Line[], role: Role): string {
-  return lines
-    .filter((l) => l.role === role)
-    .map((l) => {
-      const quantity = l.min === l.max ? String(l.min) : `${l.min}..${l.max}`;
-      const counted = role === "station" || role === "tool" ? (l.min === 1 && l.max === 1 ? "" : `${quantity} `) : `${quantity} `;
-      const chance = l.chance === 1 ? "" : ` ${toNumber(multiply(fromNumber(l.chance), fromNumber(100)))}%`;
-      const wear = l.uses === null ? "" : ` lasting ${l.uses}`;
-      return `${counted}${book.written(l.item)}${chance}${wear}`;
-    })
-    .join(" + ");
+  return written(catalogue, recipe, recipe.name === defaultName(catalogue, recipe) ? null : recipe.name, recipe.lines, (l) => items.written(l.item));
 }
 
 /** Writes what was read back as a line, names that are not in the pantry included. For a form beside the line. */
 export function formatParsed(catalogue: Catalogue, parsed: ParsedLine): string {
   const items = itemBook(catalogue);
+  return written(catalogue, parsed, parsed.label, parsed.entries, (e) => (e.item ? items.written(e.item) : isPlain(e.name) ? e.name : quote(e.name)));
+}
+
+type Part = Pick<Line, "role" | "min" | "max" | "chance" | "uses">;
+
+/** The one order and spelling of a line. */
+function written<P extends Part>(catalogue: Catalogue, whole: Pick<Recipe, "kind" | "ticks" | "fee" | "feeCurrency">, label: string | null, lines: readonly P[], nameOf: (part: P) => string): string {
   const side = (role: Role) =>
-    parsed.entries
-      .filter((e) => e.role === role)
-      .map((e) => {
-        const name = e.item ? items.written(e.item) : isPlain(e.name) ? e.name : quote(e.name);
-        const quantity = e.min === e.max ? String(e.min) : `${e.min}..${e.max}`;
+    lines
+      .filter((l) => l.role === role)
+      .map((l) => {
+        const quantity = l.min === l.max ? String(l.min) : `${l.min}..${l.max}`;
         const counted = (role === "station" || role === "tool") && quantity === "1" ? "" : `${quantity} `;
-        return `${counted}${name}${e.chance === 1 ? "" : ` ${toNumber(multiply(fromNumber(e.chance), fromNumber(100)))}%`}${e.uses === null ? "" : ` lasting ${e.uses}`}`;
+        const chance = l.chance === 1 ? "" : ` ${toNumber(multiply(fromNumber(l.chance), fromNumber(100)))}%`;
+        return `${counted}${nameOf(l)}${chance}${l.uses === null ? "" : ` lasting ${l.uses}`}`;
       })
       .join(" + ");
   const [stations, tools] = [side("station"), side("tool")];
-  const parts = [parsed.kind === "salvage" ? "salvage" : "", side("ingredient") || "nothing", "->", side("output") || "nothing"];
+  const parts = [whole.kind === "salvage" ? "salvage" : "", side("ingredient") || "nothing", "->", side("output") || "nothing"];
   if (stations) parts.push("at", stations);
   if (tools) parts.push("using", tools);
-  if (parsed.ticks) parts.push("in", formatTicks(parsed.ticks, catalogue.pantry.ticksPerSecond));
-  if (parsed.fee) parts.push("fee", String(parsed.fee), parsed.feeCurrency ? currencyBook(catalogue).written(parsed.feeCurrency) : "");
-  const label = parsed.label === null ? "" : `${isPlainLabel(parsed.label) ? parsed.label : quote(parsed.label)}: `;
-  return label + parts.filter(Boolean).join(" ");
+  if (whole.ticks) parts.push("in", formatTicks(whole.ticks, catalogue.pantry.ticksPerSecond));
+  if (whole.fee) parts.push("fee", String(whole.fee), whole.feeCurrency ? currencyBook(catalogue).written(whole.feeCurrency) : "");
+  const name = label === null ? "" : `${isPlainLabel(label) ? label : quote(label)}: `;
+  return name + parts.filter(Boolean).join(" ");
 }
+
+const isPlainLabel = (name: string): boolean => isPlain(name) || /^[\p{L}][\p{L}\p{N}' -]*$/u.test(name);

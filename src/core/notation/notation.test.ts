@@ -5,7 +5,7 @@ import type { Edit } from "../catalogue/changes";
 import { newId } from "../catalogue/names";
 import { blank, type Item, line, type Recipe } from "../catalogue/records";
 import { kitchen, must, newItem, pantry, recipe, shells } from "../testing/kitchen";
-import { formatRecipe } from "./format";
+import { formatParsed, formatRecipe } from "./format";
 import { parseLine } from "./parser";
 import { addRecipes, completeAt, readLines, recipeFrom, rewriteRecipe, wordsOf, Writing } from "./write";
 
@@ -159,5 +159,19 @@ describe("writing lines", () => {
     expect(offers("2 River eel -> 1 Eel at smo")).toEqual(["Smoked eel", "Smokehouse"]);
     expect(offers("2 River eel")).toBeUndefined();
     expect(completeAt("1 Sm -> 1 Eel", 4, names)).toMatchObject({ from: 2, to: 4 });
+  });
+
+  it("writes back what was read, names that are new included, so that a form and a line can be two views of one text", () => {
+    for (const line of [
+      "2 River eel + 1 Coarse salt -> 2 Smoked eel + 1 Eel skin 40% at Smokehouse using Gutting knife lasting 50 in 90s fee 2 shells",
+      "Unpick coat: salvage 1 Oilskin coat -> 1..3 Eel skin",
+      "nothing -> 1 Brand new thing",
+      "1 Tarred line + 3 \"2 by 4\" -> 1 \"Kelp at dawn\" at Smokehouse + Cellar using 2 Gutting knife",
+      "\"At: last\": 1 Eel -> nothing fee 0.5",
+    ]) {
+      expect(formatParsed(stocked, read(line))).toBe(line);
+      expect(formatParsed(stocked, read(formatParsed(stocked, read(line))))).toBe(line);
+    }
+    expect(formatParsed(stocked, read("2 river eel->smoked_eel in 90"))).toBe("2 River eel -> 1 Smoked eel in 90s");
   });
 });
