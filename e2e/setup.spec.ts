@@ -6,7 +6,7 @@ let program: Program;
 test.beforeAll(async () => {
   program = await Program.on("salty_setup");
 });
-test.afterAll(() => program.end());
+test.afterAll(() => program?.end());
 
 const show = async (page: Page, path: string) => {
   await page.goto(`${program.base}/brackwater_reach${path}`);

@@ -7,7 +7,7 @@ let program: Program;
 test.beforeAll(async () => {
   program = await Program.on("salty_views");
 });
-test.afterAll(() => program.end());
+test.afterAll(() => program?.end());
 
 const VIEWS = ["/shelves", "/shelves?item=smoked_eel", "/shelves?text=nosuchitem", "/recipes?recipe=smoke_eel", "/recipes?new=1", "/recipes?paste=1", "/checks", "/checks?rule=unobtainable", "/checks?loop=0", "/costs", "/log", "/setup?kind=type", "/setup?kind=source", "/setup?kind=pantry"];
 

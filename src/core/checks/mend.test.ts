@@ -39,6 +39,16 @@ describe("closing a loop", () => {
   });
 });
 
+describe("closing a loop that hands something back", () => {
+  it("leaves what is only handed back alone, where another way closes it", () => {
+    const c = kitchen("gather X\ngather Rope\nThere: 2 X + 1 Rope -> 2 Y + 1 Rope\nBack: 2 Y -> 3 X");
+    const fixes = closeLoop(c, [...c.recipe.values()]);
+    expect(says(fixes).slice(0, 2).sort()).toEqual(["Back: give 2 X instead of 3", "There: 2 Y at 65% instead of 100%"]);
+    expect(says(fixes).slice(0, 2).join()).not.toContain("Rope");
+    for (const fix of fixes) expect(gains(apply(c, fix))).toBe(0);
+  });
+});
+
 describe("ready-made edits", () => {
   const c = kitchen("gather Eel skin\nbuy Eelskin for 1\nStitch: 3 Eelskin -> 1 Glove using Eelskin\nTan: 1 Eel skin -> 1 Leather");
 

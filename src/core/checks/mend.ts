@@ -48,11 +48,13 @@ export function closeLoop(catalogue: Catalogue, recipes: readonly Recipe[]): Fix
   for (const recipe of recipes)
     recipe.lines.forEach((line, at) => {
       if (line.role !== "output" || line.chance <= 0) return;
+      // What a recipe only hands back should go on coming back whole, where another way closes the loop.
+      const returned = recipe.lines.some((l) => l.role === "ingredient" && l.item === line.item) ? 1 : 0;
       const closes = (after: Line) => !stillGains(catalogue, recipes.map((r) => (r === recipe ? { ...r, lines: r.lines.map((l, k) => (k === at ? after : l)) } : r)));
       const whole = largest(Math.ceil(line.max) - 1, (n) => closes({ ...line, min: Math.min(line.min, n), max: n }));
       const chance = largest(Math.ceil(Math.min(1, line.chance) * 20) - 1, (n) => closes({ ...line, chance: n / 20 }));
-      if (whole > 0) options.push({ fix: lowered(catalogue, recipe, at, { ...line, min: Math.min(line.min, whole), max: whole }), loss: 1 - whole / line.max });
-      if (chance > 0) options.push({ fix: lowered(catalogue, recipe, at, { ...line, chance: chance / 20 }), loss: 1 - chance / 20 / line.chance + 0.01 });
+      if (whole > 0) options.push({ fix: lowered(catalogue, recipe, at, { ...line, min: Math.min(line.min, whole), max: whole }), loss: returned + 1 - whole / line.max });
+      if (chance > 0) options.push({ fix: lowered(catalogue, recipe, at, { ...line, chance: chance / 20 }), loss: returned + 1 - chance / 20 / line.chance + 0.01 });
     });
   return options
     .sort((a, b) => a.loss - b.loss)

@@ -20,7 +20,7 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
   const rest = { span: { from: 0, to: 0 }, min: 1, max: 1, chance: 1, uses: null };
   return (
     <div className="space-y-3">
-      <div className="grid grid-cols-[1fr_110px_110px_150px] gap-2">
+      <div className="grid grid-cols-[1fr_96px_84px_196px] gap-2">
         <Labelled label="Name">
           <Text value={parsed.label ?? ""} placeholder="named after its result" onDone={(t) => write({ label: t || null })} />
         </Labelled>
@@ -51,7 +51,7 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
                 if (fee !== null && fee >= 0) write({ fee, feeCurrency: fee > 0 ? currency : null });
               }}
             />
-            <select aria-label="Fee currency" className="field" value={parsed.feeCurrency ?? ""} onChange={(e) => write({ feeCurrency: (e.target.value || null) as Id | null })}>
+            <select aria-label="Fee currency" className="field w-28! shrink-0 px-1!" value={parsed.feeCurrency ?? ""} onChange={(e) => write({ feeCurrency: (e.target.value || null) as Id | null })}>
               <option value="">value units</option>
               {[...catalogue.currency.values()].map((c) => (
                 <option key={c.id} value={c.id}>

@@ -127,6 +127,7 @@ function fieldColumn(name: string, field: Field, catalogue: Catalogue): Column<A
     if (field.as === "ref") return nameOf(catalogue, field.to, v as Id);
     if (field.as === "lines") return formatRecipe(catalogue, { kind: "craft", name: "x", lines: v as Line[], ticks: 0, fee: 0, feeCurrency: null } as never).replace(/^x: nothing -> /, "").replace(/^nothing$/, "");
     if (name === "ticks") return (v as number) === 0 ? "" : formatTicks(v as number, catalogue.pantry.ticksPerSecond);
+    if (name === "price" && v === 0) return "";
     return String(v);
   };
   const names = field.as === "choice" ? () => field.of : field.as === "ref" ? () => [...(catalogue[field.to] as ReadonlyMap<Id, { name: string }>).values()].map((r) => r.name) : undefined;

@@ -30,15 +30,17 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
   const get = useRef<HTMLDivElement>(null);
   const use = useRef<HTMLDivElement>(null);
   const type = item.type ? catalogue.type.get(item.type) : undefined;
-  const findings = board.findings.filter((f) => f.about.some((r) => r.id === item.id));
   const made = recipesWith(catalogue, item.id, ["output"]);
   const used = recipesWith(catalogue, item.id, ["ingredient", "tool", "station"]);
   const salvages = used.filter((r) => r.kind === "salvage" && r.lines.some((l) => l.item === item.id && l.role === "ingredient"));
   const uses = used.filter((r) => !salvages.includes(r));
   const sources = [...catalogue.source.values()].filter((s) => s.lines.some((l) => l.item === item.id));
+  // What is wrong with the item, and with the ways to make it and to take it apart.
+  const own = new Set<Id>([item.id, ...made.map((r) => r.id), ...salvages.map((r) => r.id)]);
+  const findings = board.findings.filter((f) => f.about.some((r) => own.has(r.id)));
   const name = itemBook(catalogue).written(item.id);
   const margin = marginOf(catalogue, board, item);
-  const own = (value: unknown) => ({ value, from: value === null || value === "" ? ("none" as const) : ("own" as const) });
+  const plain = (value: unknown) => ({ value, from: value === null || value === "" ? ("none" as const) : ("own" as const) });
   const remove = async () => {
     const answer = await store.submit([{ op: "remove", kind: "item", record: item }]);
     if (answer.ok) onClose();
@@ -58,12 +60,12 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
         <IconChoice item={item} colour={type?.colour ?? "var(--third)"} />
         <div className="min-w-0 flex-1">
           <h2 className="-ml-1 text-[19px] leading-6">
-            <Inline label="Name" held={own(item.name)} show={item.name} text={item.name} onWrite={(t) => write("item", item.id, "name", t)} />
+            <Inline label="Name" held={plain(item.name)} show={item.name} text={item.name} onWrite={(t) => write("item", item.id, "name", t)} />
           </h2>
           <div className="mt-0.5 flex items-center gap-2 text-second">
             <Grains rarity={item.rarity} />
             <span className={cx(item.status === "stub" && "font-bold text-beet")}>{item.status}</span>
-            <Inline label="Key" held={own(item.key)} show={item.key} text={item.key} onWrite={(t) => write("item", item.id, "key", t)} />
+            <Inline label="Key" held={plain(item.key)} show={item.key} text={item.key} onWrite={(t) => write("item", item.id, "key", t)} />
           </div>
         </div>
         <div className="flex flex-col items-end gap-1">
@@ -88,10 +90,10 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
         <Section title="What it is">
           <div className="grid grid-cols-2 gap-x-5">
             <Row label="Type">
-              <Inline label="Type" held={own(item.type)} show={type?.name ?? ""} text={type?.name ?? ""} names={namesOf(catalogue.type)} onWrite={(t) => write("item", item.id, "type", t)} />
+              <Inline label="Type" held={plain(item.type)} show={type?.name ?? ""} text={type?.name ?? ""} names={namesOf(catalogue.type)} onWrite={(t) => write("item", item.id, "type", t)} />
             </Row>
             <Row label="Rarity">
-              <Inline label="Rarity" held={own(item.rarity)} show={(item.rarity && catalogue.rarity.get(item.rarity)?.name) || ""} text={(item.rarity && catalogue.rarity.get(item.rarity)?.name) || ""} names={namesOf(catalogue.rarity)} onWrite={(t) => write("item", item.id, "rarity", t)} />
+              <Inline label="Rarity" held={plain(item.rarity)} show={(item.rarity && catalogue.rarity.get(item.rarity)?.name) || ""} text={(item.rarity && catalogue.rarity.get(item.rarity)?.name) || ""} names={namesOf(catalogue.rarity)} onWrite={(t) => write("item", item.id, "rarity", t)} />
             </Row>
             <Row label="Status">
               <select aria-label="Status" className="rounded-sm bg-transparent px-1 text-right hover:bg-pick" value={item.status} onChange={(e) => void store.submit([setField(catalogue, "item", item.id, "status", e.target.value)])}>
@@ -107,10 +109,10 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
             {field("sell", "Sell price", sayCost)}
           </div>
           <Row label="Tags">
-            <Inline label="Tags" held={own(item.tags.length ? "x" : "")} show={item.tags.map((t) => catalogue.tag.get(t)?.name).join(", ")} text={item.tags.map((t) => catalogue.tag.get(t)?.name).join(", ")} onWrite={(t) => write("item", item.id, "tags", t)} />
+            <Inline label="Tags" held={plain(item.tags.length ? "x" : "")} show={item.tags.map((t) => catalogue.tag.get(t)?.name).join(", ")} text={item.tags.map((t) => catalogue.tag.get(t)?.name).join(", ")} onWrite={(t) => write("item", item.id, "tags", t)} />
           </Row>
           <div className="pt-1">
-            <Inline label="Description" held={own(item.description)} show={item.description || "No description yet"} text={item.description} long onWrite={(t) => write("item", item.id, "description", t)} />
+            <Inline label="Description" held={plain(item.description)} show={item.description || "No description yet"} text={item.description} long onWrite={(t) => write("item", item.id, "description", t)} />
           </div>
         </Section>
         <Section title="Stats">
@@ -172,7 +174,7 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
           </div>
         </Section>
         <Section title="Note to colleagues">
-          <Inline label="Note" held={own(item.note)} show={item.note || "No note"} text={item.note} long onWrite={(t) => write("item", item.id, "note", t)} />
+          <Inline label="Note" held={plain(item.note)} show={item.note || "No note"} text={item.note} long onWrite={(t) => write("item", item.id, "note", t)} />
         </Section>
         <HistoryOf id={item.id} />
       </div>

@@ -1,0 +1,115 @@
+/** The item sheet and the costs: a designer's ten minutes with one item, by mouse and by keyboard. */
+import { expect, type Page, test } from "@playwright/test";
+import { Program } from "./program";
+
+let program: Program;
+test.beforeAll(async () => {
+  program = await Program.on("salty_sheet");
+});
+test.afterAll(() => program?.end());
+
+const show = async (page: Page, path: string) => {
+  await page.goto(`${program.base}/brackwater_reach${path}`);
+  await expect(page.locator("footer")).toContainText("faults");
+};
+const moved = (page: Page) => page.getByTestId("last-move");
+
+test("an item gets a recipe, a salvage and a source from its sheet, and its cost follows each", async ({ page }) => {
+  await show(page, "/shelves?new=1");
+  const sheet = page.getByRole("complementary", { name: "Item New item" });
+  await sheet.getByRole("button", { name: /^Name: New item/ }).click();
+  await sheet.getByRole("textbox", { name: "Name" }).fill("Kelp lamp");
+  await page.keyboard.press("Enter");
+  const lamp = page.getByRole("complementary", { name: "Item Kelp lamp" });
+  await expect(lamp.getByText("No recipe makes it.")).toBeVisible();
+  await expect(page).toHaveURL(/item=kelp_lamp/);
+  // A recipe: the line is begun, the name completes with Tab, Enter writes.
+  await lamp.getByRole("button", { name: "Add recipe" }).click();
+  const line = lamp.getByRole("textbox", { name: "New recipe line" });
+  await line.fill("2 Kelp + 1 Glass floa");
+  await page.keyboard.press("Tab");
+  await expect(line).toHaveValue("2 Kelp + 1 Glass float ");
+  await line.fill("2 Kelp + 1 Glass float -> 1 Kelp lamp in 30s");
+  await page.keyboard.press("Enter");
+  await expect(moved(page)).toContainText("Kelp lamp added");
+  await expect(lamp.getByRole("region", { name: "Made by" }).getByText("Kelp lamp").first()).toBeVisible();
+  const cost = lamp.getByRole("region", { name: "What one costs" });
+  await expect(cost.getByText("in all")).toBeVisible();
+  await expect(cost).toContainText("Blow float");
+  // The same in time.
+  await cost.getByRole("button", { name: / time$/ }).click();
+  await expect(cost.locator("tr").last()).toContainText(/\d+ (s|min)/);
+  // Salvage that gives back too much opens a loop; the sheet says so.
+  await lamp.getByRole("button", { name: "Add salvage" }).click();
+  await lamp.getByRole("textbox", { name: "New recipe line" }).fill("salvage Kelp lamp -> 3 Glass float + 2 Kelp");
+  await page.keyboard.press("Enter");
+  await expect(moved(page)).toContainText("1 loop opened");
+  await expect(lamp.getByRole("list", { name: "Findings" })).toContainText("2 recipes together give 2 Glass float");
+  await page.getByRole("button", { name: "Undo", exact: true }).click();
+  await expect(moved(page)).toContainText("1 loop closed");
+  // A source of its own is cheaper, and can be made dearer where it stands.
+  await lamp.getByRole("button", { name: "Add source" }).click();
+  const found = lamp.getByRole("region", { name: "Found at" });
+  await expect(found.getByText("Gather Kelp lamp")).toBeVisible();
+  await found.getByRole("button", { name: /^Time of one run/ }).click();
+  await found.getByRole("textbox", { name: "Time of one run" }).fill("2h");
+  await page.keyboard.press("Enter");
+  await expect(found.getByText("2h")).toBeVisible();
+  // What can't be a time is refused where it was typed.
+  await found.getByRole("button", { name: /^Time of one run/ }).click();
+  await found.getByRole("textbox", { name: "Time of one run" }).fill("soon");
+  await page.keyboard.press("Enter");
+  await expect(found.getByRole("alert")).toContainText("“soon” is no time");
+  // Removing it is refused while recipes use it, with their names.
+  await lamp.getByRole("button", { name: "Remove Kelp lamp" }).click();
+  await expect(page.getByRole("alertdialog")).toContainText("Kelp lamp");
+  await page.getByRole("button", { name: "Understood" }).click();
+  await lamp.getByRole("button", { name: "Close the sheet" }).click();
+  await expect(lamp).toBeHidden();
+});
+
+test("costs are filtered, ordered by keyboard-reachable heads, and taken apart", async ({ page }) => {
+  await show(page, "/costs");
+  const grid = page.getByRole("grid", { name: "Costs" });
+  const first = grid.locator('[role=row][aria-rowindex="2"] [role=gridcell]').first();
+  await expect(page.getByRole("region", { name: /^Cost of / })).toBeVisible();
+  const dearest = await first.textContent();
+  await grid.getByRole("button", { name: "Cost", exact: true }).click();
+  await expect(first).not.toHaveText(dearest ?? "");
+  // What can't be had has no cost and stands last, up or down.
+  for (let turn = 0; turn < 2; turn++) {
+    await grid.focus();
+    await page.keyboard.press("Control+End");
+    await expect(grid.locator("[role=row]").last().locator("[role=gridcell]").nth(1)).toHaveText("—");
+    await grid.getByRole("button", { name: "Cost", exact: true }).click();
+  }
+  await page.getByRole("button", { name: "Sold below cost" }).click();
+  await expect(page.getByText("2 items, costs in value units")).toBeVisible();
+  await page.getByRole("searchbox", { name: "Search costs" }).fill("zzz");
+  await expect(page.getByText("No item fits")).toBeVisible();
+  await page.getByRole("searchbox", { name: "Search costs" }).fill("");
+  // A price is edited in the grid; the margin beside it follows.
+  await grid.focus();
+  await page.keyboard.press("Control+Home");
+  for (let i = 0; i < 4; i++) await page.keyboard.press("ArrowRight");
+  await page.keyboard.type("400");
+  await page.keyboard.press("Enter");
+  await expect(page.getByText("1 item, costs in value units")).toBeVisible();
+});
+
+test("the log pages back, opens a change with its edits, and a record tells its own history", async ({ page }) => {
+  await show(page, "/shelves?item=river_eel");
+  const sheet = page.getByRole("complementary", { name: "Item River eel" });
+  for (const level of ["3", "4"]) {
+    await sheet.getByRole("button", { name: /^Level: / }).click();
+    await sheet.getByRole("textbox", { name: "Level" }).fill(level);
+    await page.keyboard.press("Enter");
+    await expect(moved(page)).toContainText(`→ ${level}`);
+  }
+  await expect(sheet.getByRole("region", { name: "History" })).toContainText("Level of River eel 3 → 4");
+  await show(page, "/log");
+  await page.getByRole("button", { name: "Level of River eel 3 → 4" }).click();
+  await expect(page.getByRole("row").filter({ hasText: "River eel, level: 3 → 4" })).toBeVisible();
+  await page.getByRole("button", { name: /^Imported brackwater-reach/ }).click();
+  await expect(page.getByText(/^and \d+ more edits$/)).toBeVisible();
+});
