@@ -111,7 +111,7 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
   return (
     <section aria-label="Recipe book" className="flex min-w-0 flex-1 flex-col">
       <div className="flex min-h-10 flex-wrap items-center gap-1.5 border-b border-line bg-shade px-3.5 py-1.5">
-        <input type="search" aria-label="Search the book" placeholder="Search recipes" className="field w-44!" value={places.query.get("text") ?? ""} onChange={(e) => places.ask({ text: e.target.value || null }, true)} />
+        <input type="search" aria-label="Search the book" placeholder="Search recipes" className="field w-30!" value={places.query.get("text") ?? ""} onChange={(e) => places.ask({ text: e.target.value || null }, true)} />
         {(["station", "result"] as const).map((b) => (
           <Button key={b} aria-pressed={by === b} className={cx(by === b && "border-ink!")} onClick={() => places.ask({ by: b }, true)}>
             By {b}
