@@ -32,7 +32,7 @@ async function importText(orm: Orm, heads: readonly PantryHead[], file: string, 
   const read = async (): Promise<Catalogue> => (await loadCatalogue(em(), id)) ?? emptyCatalogue({ id, key, name: settings.name, ...NEW_PANTRY });
   const before = await read();
   const plan = planImport(before, text, options.replace === true);
-  for (const note of plan.notes) process.stderr.write(`${file}: ${note.place}: ${note.says}\n`);
+  if (!options.quiet) for (const note of plan.notes) process.stderr.write(`${file}: ${note.place}: ${note.says}\n`);
   if (plan.problems.length) throw refused(file, plan.problems);
   const what = `${count(plan.added, "record")} new, ${plan.changed} changed, ${plan.same} the same${options.replace ? `, ${plan.removed} removed` : ""}`;
   if (options.dry) {
@@ -79,7 +79,7 @@ export async function exportCommand([file]: string[], options: Options): Promise
 export async function setupCommand(): Promise<number> {
   return withDatabase(async (orm, heads) => {
     if (heads.length) return 0;
-    process.stdout.write("· stocking the demo pantry: ");
-    return importText(orm, heads, "brackwater-reach.json", JSON.stringify(demo), {});
+    process.stdout.write("· stocking the demo pantry (its faults are planted, see src/demo/README.md): ");
+    return importText(orm, heads, "brackwater-reach.json", JSON.stringify(demo), { quiet: true });
   });
 }
