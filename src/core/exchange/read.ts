@@ -325,9 +325,17 @@ class Import {
     if (!this.problems.length) {
       const outcome = apply(this.catalogue, edits);
       const places = new Map(records.map((r) => [r.record.id, r.place]));
-      if (!outcome.ok) for (const f of outcome.faults) this.problem(`${places.get(f.id) ?? f.kind}.${f.field}`, f.says);
+      if (!outcome.ok) for (const f of outcome.faults) this.problem(`${places.get(f.id) ?? f.kind}.${this.nameInBundle(f.kind, f.field)}`, f.says);
     }
     return { problems: this.problems, notes: this.notes, edits: this.problems.length ? [] : edits, ...tally };
+  }
+
+  /** A record's field as bundles name it. */
+  private nameInBundle(kind: Kind | "pantry", field: string): string {
+    const stat = field.startsWith("stats.") ? (field.slice(6) as Id) : null;
+    if (stat) return `stats.${[...(this.ids.get("stat")?.values() ?? [])].find((s) => s.id === stat)?.key ?? this.catalogue.stat.get(stat)?.key ?? stat}`;
+    const names: Record<string, string> = { ticks: "time", feeCurrency: "fee", ...(kind === "source" ? { currency: "price", lines: "gives" } : {}) };
+    return names[field] ?? field;
   }
 
   private unknown(place: string, name: string, allowed: readonly string[]): void {
