@@ -184,10 +184,8 @@ class Circle {
 /** One search over the open columns of a circle. */
 class Search {
   /** Columns that gain under the prices, or nearly; the prices prove that every support contains one. */
-  readonly seeds: number[] = [];
+  readonly seeds: readonly number[];
   private readonly price: Float64Array;
-  /** Worth of what a column takes in. */
-  private readonly size: Float64Array;
   private readonly exactPrice = new Map<number, Fraction>();
   private readonly worths = new Map<number, Fraction>();
 
@@ -195,18 +193,18 @@ class Search {
     private readonly circle: Circle,
     private readonly open: Uint8Array,
   ) {
-    this.price = potentials(circle, open);
-    const { ptr, row, near } = circle;
-    this.size = new Float64Array(open.length);
-    for (let c = 0; c < open.length; c++) {
-      let net = 0;
-      for (let k = ptr[c]; k < ptr[c + 1]; k++) {
-        const worth = near[k] * this.price[row[k]];
-        net += worth;
-        if (worth < 0) this.size[c] -= worth;
-      }
-      if (open[c] && net > (-MARGIN / 2) * this.size[c]) this.seeds.push(c);
-    }
+    const { price, unsettled } = potentials(circle, open);
+    this.price = price;
+    const nothing = new Float64Array(price.length);
+    this.seeds = unsettled.filter((c) => this.value(c, nothing, 1).sum > (-MARGIN / 2) * this.size(c));
+  }
+
+  /** Worth of what a column takes in. */
+  private size(c: number): number {
+    const { ptr, row, near } = this.circle;
+    let size = 0;
+    for (let k = ptr[c]; k < ptr[c + 1]; k++) if (near[k] < 0) size -= near[k] * this.price[row[k]];
+    return size;
   }
 
   private worth(c: number): Fraction {
@@ -231,7 +229,7 @@ class Search {
   /** A support that comes round without loss, or null. */
   round(): Answer {
     // The prices take at least half the margin from every other column, so a quarter more leaves those below zero.
-    return this.best(this.seeds, (c) => add(this.worth(c), dyadic((MARGIN / 4) * this.size[c])), 1);
+    return this.best(this.seeds, (c) => add(this.worth(c), dyadic((MARGIN / 4) * this.size(c))), 1);
   }
   /** A support with the given column that loses nothing, and of which nothing can be left out; null: there is none. */
   through(seed: number, hint: readonly number[]): Answer {
@@ -257,7 +255,7 @@ class Search {
     for (let round = 0; round < MOST_ROUNDS; round++) {
       this.circle.programmes++;
       const { table, rows } = this.rowsOver(active);
-      const guess = approximate(table.map((row) => row.map((v) => -v)), active.map((c) => toNumber(goal(c)) / this.size[c] + (priced * MARGIN) / 4));
+      const guess = approximate(table.map((row) => row.map((v) => -v)), active.map((c) => toNumber(goal(c)) / this.size(c) + (priced * MARGIN) / 4));
       if (!guess) return "unsure";
       if (guess.last > 1e-7) {
         const x = this.vertex(active, rows, guess.basis);
@@ -367,10 +365,10 @@ class Search {
       if (inside.has(c)) continue;
       const { sum: worth, terms } = this.value(c, dual, priced);
       // What a goal may add to the worth: the quarter of the margin that rounds are given.
-      const more = priced ? (MARGIN / 4) * this.size[c] : 0;
+      const more = priced ? (MARGIN / 4) * this.size(c) : 0;
       const own = priced ? 0 : toNumber(goal(c));
       if (worth + own + more < -DOUBT * terms) continue;
-      if (worth + own > DOUBT * terms + more || decides(c)) found.push({ c, gain: (worth + own) / this.size[c] });
+      if (worth + own > DOUBT * terms + more || decides(c)) found.push({ c, gain: (worth + own) / this.size(c) });
     }
     return found.sort((a, b) => b.gain - a.gain).slice(0, BATCH).map((f) => f.c);
   }
@@ -386,7 +384,7 @@ class Search {
     columns.forEach((c, at) => {
       for (let k = ptr[c]; k < ptr[c + 1]; k++) {
         const r = place.get(row[k]);
-        if (r !== undefined) table[r][at] = (near[k] * this.price[row[k]]) / this.size[c];
+        if (r !== undefined) table[r][at] = (near[k] * this.price[row[k]]) / this.size(c);
       }
     });
     return { table, rows };
@@ -398,7 +396,7 @@ class Search {
  * most valuable output is lowered to that; a column lowered more than 8 times is left as it is,
  * and no price falls below a thousandth of its start: prices that collapse make programmes nobody can solve.
  */
-function potentials({ ptr, row, near, users, start, order }: Circle, open: Uint8Array): Float64Array {
+function potentials({ ptr, row, near, users, start, order }: Circle, open: Uint8Array): { price: Float64Array; unsettled: number[] } {
   const price = start.slice();
   const lowered = new Uint8Array(open.length);
   const queue: number[] = Array.from(order);
@@ -424,11 +422,14 @@ function potentials({ ptr, row, near, users, start, order }: Circle, open: Uint8
     lowered[c]++;
     const wanted = (bestWorth - (outputs - inputs * (1 - 2 * MARGIN))) / bestQ;
     price[best] = Math.max(wanted, start[best] / 1000);
+    // Whoever is not looked at again loses enough as it is: its inputs stay, and its outputs can only get cheaper.
     for (let k = users.ptr[best]; k < users.ptr[best + 1]; k++) if (lowered[users.to[k]] < 8) queue.push(users.to[k]);
     // Lowering one output may not have been enough.
     queue.push(c);
   }
-  return price;
+  const unsettled: number[] = [];
+  for (let c = 0; c < open.length; c++) if (open[c] && lowered[c] >= 8) unsettled.push(c);
+  return { price, unsettled };
 }
 
 /** A positive number as the fraction it is in binary. */
