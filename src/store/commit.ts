@@ -99,7 +99,7 @@ async function putAll(em: EntityManager, pantry: Id, kind: Kind, records: readon
       await em.nativeDelete(table as never, { [owner]: { $in: ids } } as never);
       for (let c = 0; c < list.length; c += 1000) await em.insertMany(table as never, list.slice(c, c + 1000) as never);
     };
-    const lines = (owner: string) => (batch as unknown as (Recipe | Source)[]).flatMap((r) => r.lines.map((l: Line, position) => ({ [owner]: r.id, position, ...l })));
+    const lines = (owner: string) => (batch as unknown as (Recipe | Source)[]).flatMap((r) => r.lines.map(({ draw, ...l }: Line, position) => ({ [owner]: r.id, position, ...l, draw: draw?.group ?? null, times: draw?.times ?? null, weight: draw?.weight ?? null, drawOf: draw?.of ?? null })));
     const stats = (owner: string) => (batch as unknown as (Item | ItemType)[]).flatMap((r) => Object.entries(r.stats).map(([stat, value]) => ({ [owner]: r.id, stat, value })));
     if (kind === "recipe") await children(RecipeLineRow, "recipe", lines("recipe"));
     if (kind === "source") await children(SourceLineRow, "source", lines("source"));

@@ -99,6 +99,8 @@ export const RecipeRow = defineEntity({
     ticks: p.bigint("number"),
     fee: p.double(),
     feeCurrency: () => p.manyToOne(CurrencyRow).nullable().deleteRule("no action").deferMode(later),
+    level: p.integer().nullable(),
+    taughtBy: () => p.manyToOne(ItemRow).nullable().deleteRule("no action").deferMode(later),
     status: p.string().length(10),
     note: p.text(),
   },
@@ -109,7 +111,7 @@ export const SourceRow = defineEntity({
   uniques: uniqueKey("source"),
   properties: { ...base(), kind: p.string().length(10), ticks: p.bigint("number"), price: p.double(), currency: () => p.manyToOne(CurrencyRow).nullable().deleteRule("no action").deferMode(later), note: p.text() },
 });
-const line = () => ({ position: p.integer().primary(), role: p.string().length(10), item: () => p.manyToOne(ItemRow).deferMode(later).index(), min: p.double(), max: p.double(), chance: p.double(), uses: p.integer().nullable() });
+const line = () => ({ position: p.integer().primary(), role: p.string().length(10), item: () => p.manyToOne(ItemRow).deferMode(later).index(), min: p.double(), max: p.double(), chance: p.double(), uses: p.integer().nullable(), draw: p.integer().nullable(), times: p.integer().nullable(), weight: p.double().nullable(), drawOf: p.double().nullable() });
 export const RecipeLineRow = defineEntity({ name: "RecipeLineRow", tableName: "recipe_line", properties: { recipe: () => p.manyToOne(RecipeRow).primary().deleteRule("cascade").deferMode(later), ...line() } });
 export const SourceLineRow = defineEntity({ name: "SourceLineRow", tableName: "source_line", properties: { source: () => p.manyToOne(SourceRow).primary().deleteRule("cascade").deferMode(later), ...line() } });
 export const ChangeRow = defineEntity({

@@ -74,12 +74,12 @@ async function readCatalogue(em: EntityManager, pantry: Id): Promise<Catalogue |
       status: r.status,
       note: r.note,
     })),
-    recipe: shelf(recipes, (r) => ({ kind: r.kind, lines: recipeLines.get(r.id as string) ?? [], ticks: Number(r.ticks), fee: r.fee, feeCurrency: r.fee_currency_id, status: r.status, note: r.note })),
+    recipe: shelf(recipes, (r) => ({ kind: r.kind, lines: recipeLines.get(r.id as string) ?? [], ticks: Number(r.ticks), fee: r.fee, feeCurrency: r.fee_currency_id, level: r.level, taughtBy: r.taught_by_id, status: r.status, note: r.note })),
     source: shelf(sources, (r) => ({ kind: r.kind, lines: sourceLines.get(r.id as string) ?? [], ticks: Number(r.ticks), price: r.price, currency: r.currency_id, note: r.note })),
   } as unknown as Catalogue;
 }
 
-const lineOf = (r: Row): Line => ({ role: r.role as Line["role"], item: r.item_id as Id, min: r.min as number, max: r.max as number, chance: r.chance as number, uses: r.uses as number | null });
+const lineOf = (r: Row): Line => ({ role: r.role as Line["role"], item: r.item_id as Id, min: r.min as number, max: r.max as number, chance: r.chance as number, uses: r.uses as number | null, ...(r.draw === null ? {} : { draw: { group: r.draw as number, times: r.times as number, weight: r.weight as number, of: r.draw_of as number } }) });
 
 function group<T>(rows: Row[], key: string, entry: (r: Row) => T): Map<string, T[]> {
   const groups = new Map<string, T[]>();

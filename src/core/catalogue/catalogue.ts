@@ -90,7 +90,7 @@ export function* referrers(catalogue: Catalogue, kind: Kind, id: Id): Generator<
       return field ? [{ kind: k as Kind, record: record as AnyRecord, field }] : [];
     });
   if (kind === "item") {
-    yield* at("recipe", (r: Recipe) => uses(r.lines) && "lines");
+    yield* at("recipe", (r: Recipe) => (uses(r.lines) ? "lines" : r.taughtBy === id && "taughtBy"));
     yield* at("source", (s: Source) => uses(s.lines) && "lines");
   } else if (kind === "type") {
     yield* at("type", (t: ItemType) => t.parent === id && "parent");

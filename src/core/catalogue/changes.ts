@@ -1,7 +1,7 @@
 /** Changes: the only way one catalogue becomes another. Every edit carries what it replaces, hence its inverse. */
 import { type Catalogue, nameOf, recordAt, referrers } from "./catalogue";
 import { type Fault, faultsOf, pantryFaults } from "./rules";
-import { type AnyRecord, FIELDS, type Id, type Kind, kindWord, PANTRY_FIELDS, type RecordOf } from "./records";
+import { type AnyRecord, complete, FIELDS, type Id, type Kind, kindWord, PANTRY_FIELDS, type RecordOf } from "./records";
 
 /** JSON values that fields hold. */
 export type Value = string | number | boolean | null | readonly Value[] | { readonly [name: string]: Value };
@@ -114,7 +114,8 @@ export function apply(catalogue: Catalogue, edits: readonly Edit[]): Outcome {
   const conflict = (edit: Edit, id: Id, name: string, field: string, base: Value, yours: Value, theirs: Value, says: string) =>
     conflicts.push({ kind: edit.kind, id, name, field, base, yours, theirs, says });
 
-  for (const edit of edits) {
+  for (const given of edits) {
+    const edit = given.op === "set" ? given : { ...given, record: complete(given.kind, given.record as never) as AnyRecord };
     if (edit.op === "add") {
       const there = shelf(edit.kind).get(edit.record.id);
       if (there) {
@@ -176,6 +177,6 @@ export function apply(catalogue: Catalogue, edits: readonly Edit[]): Outcome {
 
 /** A field's name in sentences: "vigour" for a stat, "stack limit" for stack. */
 export function fieldWord(catalogue: Catalogue, field: string): string {
-  const words: Record<string, string> = { stack: "stack limit", buy: "buy price", sell: "sell price", ticks: "time", feeCurrency: "fee currency", ticksPerSecond: "ticks per second", labourPerHour: "worth of an hour", priceFloor: "price floor", salvageCeiling: "salvage ceiling" };
+  const words: Record<string, string> = { stack: "stack limit", buy: "buy price", sell: "sell price", ticks: "time", feeCurrency: "fee currency", taughtBy: "teaching item", ticksPerSecond: "ticks per second", labourPerHour: "worth of an hour", priceFloor: "price floor", salvageCeiling: "salvage ceiling" };
   return field.startsWith("stats.") ? nameOf(catalogue, "stat", field.slice(6) as Id) : (words[field] ?? field);
 }

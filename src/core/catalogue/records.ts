@@ -63,6 +63,16 @@ export interface Item extends Named, Inheritable {
   readonly status: Status;
   readonly note: string;
 }
+/** One of several weighted alternatives, of which each draw gives one. The lines of a draw share its number, times and `of`. */
+export interface Draw {
+  /** Which draw of the recipe or source, from 1. */
+  readonly group: number;
+  /** How often is drawn. */
+  readonly times: number;
+  readonly weight: number;
+  /** All weights together; what the lines' own do not make up is the weight of nothing. */
+  readonly of: number;
+}
 /** One entry of a recipe or source. Quantities are per run; a fixed quantity has min = max. */
 export interface Line {
   readonly role: Role;
@@ -73,6 +83,8 @@ export interface Line {
   readonly chance: number;
   /** Runs a tool lasts; null for a tool that never wears out and for every other role. */
   readonly uses: number | null;
+  /** Absent: it comes (or is taken) by itself. */
+  readonly draw?: Draw;
 }
 export interface Recipe extends Named {
   readonly kind: "craft" | "salvage";
@@ -80,6 +92,10 @@ export interface Recipe extends Named {
   readonly ticks: number;
   readonly fee: number;
   readonly feeCurrency: Id | null;
+  /** Level a character needs; null: none. */
+  readonly level: number | null;
+  /** Item that teaches it, which must be had once and is kept; null: known from the start. */
+  readonly taughtBy: Id | null;
   readonly status: Status;
   readonly note: string;
 }
@@ -131,6 +147,8 @@ export type Field =
   | { readonly as: "lines"; readonly roles: readonly Role[] };
 
 export const MOST = 1e9;
+/** Weights of a draw go up to a million in steps of a millionth, so that their sum is exact. */
+export const isWeight = (w: unknown): w is number => typeof w === "number" && w >= 0 && w <= 1e6 && Number(w.toFixed(6)) === w;
 const named = { key: { as: "key" }, name: { as: "text", max: 120, required: true } } as const;
 const inheritable = {
   level: { as: "number", min: 0, max: 1000, whole: true, optional: true },
@@ -177,6 +195,8 @@ export const FIELDS: { readonly [K in Kind]: Fields<RecordOf[K]> } = {
     ticks,
     fee: money,
     feeCurrency: { as: "ref", to: "currency", optional: true },
+    level: { as: "number", min: 0, max: 1000, whole: true, optional: true },
+    taughtBy: { as: "ref", to: "item", optional: true },
     status,
     note,
   },
@@ -207,7 +227,7 @@ const BLANK: { readonly [K in Kind]: Omit<RecordOf[K], "id" | "key" | "name"> } 
     tag: {},
     type: { parent: null, colour: "#2c6e8f", ...open },
     item: { type: null, rarity: null, tags: [], ...open, description: "", status: "draft", note: "" },
-    recipe: { kind: "craft", lines: [], ticks: 0, fee: 0, feeCurrency: null, status: "draft", note: "" },
+    recipe: { kind: "craft", lines: [], ticks: 0, fee: 0, feeCurrency: null, level: null, taughtBy: null, status: "draft", note: "" },
     source: { kind: "gathering", lines: [], ticks: 0, price: 0, currency: null, note: "" },
   } as const;
 })();
@@ -216,6 +236,10 @@ const BLANK: { readonly [K in Kind]: Omit<RecordOf[K], "id" | "key" | "name"> } 
 export function blank<K extends Kind>(kind: K, given: Named & Partial<RecordOf[K]>): RecordOf[K] {
   return { ...BLANK[kind], ...given } as unknown as RecordOf[K];
 }
+
+/** Fills in what a record from an older log does not say yet. */
+export const complete = <K extends Kind>(kind: K, record: RecordOf[K]): RecordOf[K] =>
+  Object.keys(BLANK[kind]).every((field) => field in record) ? record : ({ ...BLANK[kind], ...record } as RecordOf[K]);
 
 export const NEW_PANTRY: Omit<Pantry, "id" | "key" | "name"> = {
   ticksPerSecond: 20,

@@ -1,7 +1,8 @@
 /** What a record must satisfy to be written at all. What is merely suspicious is a check's business, not a rule's. */
 import { type Catalogue, keyIndex, lineage, recordAt } from "./catalogue";
+import { add, compare, type Fraction, fromNumber, ZERO } from "../numbers/fraction";
 import { fold } from "./names";
-import { type AnyRecord, type Field, FIELDS, type Id, type Kind, kindWord, type Line, MOST, PANTRY_FIELDS, type Pantry } from "./records";
+import { type AnyRecord, type Draw, type Field, FIELDS, type Id, isWeight, type Kind, kindWord, type Line, MOST, PANTRY_FIELDS, type Pantry } from "./records";
 
 /** A refusal: where, why, and what would work. */
 export interface Fault {
@@ -79,7 +80,7 @@ function problems(catalogue: Catalogue, field: Field, value: unknown): Problem[]
     case "lines":
       if (!Array.isArray(value)) return [{ says: "Expected a list of lines." }];
       if (value.length > 200) return [{ says: `${value.length} lines; at most 200 fit.` }];
-      return value.flatMap((l, i) => lineProblems(catalogue, field.roles, l).map((says) => ({ at: String(i + 1), says })));
+      return [...value.flatMap((l, i) => lineProblems(catalogue, field.roles, l).map((says) => ({ at: String(i + 1), says }))), ...drawProblems(value)];
   }
 }
 
@@ -88,7 +89,29 @@ function lineProblems(catalogue: Catalogue, roles: readonly string[], line: Line
   if (!roles.includes(line.role)) return [`“${String(line.role)}” is none of ${roles.join(", ")}.`];
   const says = [...refProblem(catalogue, "item", line.item), ...numberProblem(line.min, 0, MOST), ...numberProblem(line.max, 0, MOST), ...numberProblem(line.chance, 0, 100)];
   if (line.uses !== null) says.push(...(line.role === "tool" ? numberProblem(line.uses, 1, MOST, true) : [{ says: "Only a tool has a number of uses." }]));
+  if (line.draw !== undefined) says.push(...oneDrawProblems(line));
   return says.map((p) => p.says);
+}
+
+const WEIGHT = "A weight is a number from 0 to 1000000 with at most six decimal places.";
+function oneDrawProblems({ role, chance, draw }: Line): Problem[] {
+  if (typeof draw !== "object" || draw === null) return [{ says: "Expected a draw." }];
+  if (role !== "output" || chance !== 1) return [{ says: "Only what comes out can be drawn, and its weight stands for its chance." }];
+  return [...numberProblem(draw.group, 1, 200, true), ...numberProblem(draw.times, 1, 1000, true), ...(isWeight(draw.weight) ? [] : [{ says: WEIGHT }]), ...(draw.of > 0 ? numberProblem(draw.of, 0, MOST) : [{ says: "A draw needs a weight above 0." }])];
+}
+
+/** The lines of a draw agree on how often it is made and on its whole weight. */
+function drawProblems(lines: readonly Line[]): Problem[] {
+  const found: Problem[] = [];
+  const whole = new Map<number, { draw: Draw; weight: Fraction }>();
+  for (const [at, { draw }] of lines.entries()) {
+    if (!draw || !Number.isFinite(draw.weight)) continue;
+    const first = whole.get(draw.group);
+    if (first && (first.draw.times !== draw.times || first.draw.of !== draw.of)) found.push({ at: String(at + 1), says: "The lines of one draw differ in how often it is made or in its whole weight." });
+    whole.set(draw.group, { draw, weight: add(first?.weight ?? ZERO, fromNumber(draw.weight)) });
+  }
+  for (const { draw, weight } of whole.values()) if (Number.isFinite(draw.of) && compare(weight, fromNumber(draw.of)) > 0) found.push({ says: `The weights of a draw sum to more than ${draw.of}.` });
+  return found;
 }
 
 const refProblem = (catalogue: Catalogue, kind: Kind, id: unknown): Problem[] =>

@@ -19,7 +19,7 @@ export function sayValue(catalogue: Catalogue, kind: Kind | "pantry", field: str
 }
 
 const sayLines = (catalogue: Catalogue, lines: readonly Line[]): string =>
-  formatRecipe(catalogue, { kind: "craft", name: "", lines, ticks: 0, fee: 0, feeCurrency: null } as unknown as Recipe).replace(/^"": /, "");
+  formatRecipe(catalogue, { kind: "craft", name: "", lines, ticks: 0, fee: 0, feeCurrency: null, level: null, taughtBy: null } as unknown as Recipe).replace(/^"": /, "");
 
 /** The one line that changed between two lists, where it is only one: "5 → 6 Coarse salt". */
 function sayLineMove(catalogue: Catalogue, before: readonly Line[], after: readonly Line[]): string | null {

@@ -100,3 +100,32 @@ describe("the bundle", () => {
     expect(both[0]).toBe(both[1]);
   });
 });
+
+describe("draws and unlocks", () => {
+  it("come out of a bundle as they went in, and say the same as the line", () => {
+    const c = taken(bundle({
+      items: ["crate", "rope", "cleat", "chart"].map((key) => ({ key })),
+      recipes: [
+        { key: "a", kind: "salvage", ingredients: ["crate"], draws: [{ times: 3, entries: [{ weight: 5, item: "rope", quantity: 2 }, { item: "cleat" }], nothing: 0.5 }], level: 4, taughtBy: "chart" },
+        { key: "b", line: "B: salvage 1 Crate -> 3 draws { 5: 2 Rope | 1: 1 Cleat | 0.5: nothing } level 4 taught by Chart" },
+      ],
+      sources: [{ key: "wreck", gives: ["crate"], draws: [{ entries: ["chart"], nothing: 9 }] }],
+    }));
+    const [a, b] = [...c.recipe.values()];
+    expect(a.lines).toEqual(b.lines);
+    expect(a.lines[1].draw).toEqual({ group: 1, times: 3, weight: 5, of: 6.5 });
+    expect([a.level, a.taughtBy]).toEqual([b.level, b.taughtBy]);
+    const text = exportBundle(c);
+    expect(exportBundle(taken(text))).toBe(text);
+    expect(JSON.parse(text).sources[0].draws).toEqual([{ entries: [{ weight: 1, item: "chart" }], nothing: 9 }]);
+  });
+
+  it("are refused with their place", () => {
+    expect(problems(bundle({ items: [{ key: "rope" }], sources: [{ key: "s", draws: [{ times: 0.5, entries: [{ weight: -1, item: "rope" }], noting: 2 }, { entries: [] }] }] }))).toEqual([
+      "sources[0].draws[0].noting: Unknown field. Did you mean nothing?",
+      "sources[0].draws[0].entries[0].weight: Expected a weight: a number from 0 to 1000000 with at most six decimal places.",
+      'sources[0].draws[1]: Expected an object such as { "times": 3, "entries": [{ "weight": 5, "item": "rope" }], "nothing": 1 }.',
+    ]);
+    expect(problems(bundle({ items: [{ key: "rope" }], sources: [{ key: "s", draws: [{ times: 0.5, entries: ["rope"] }] }] }))).toEqual(["sources[0].lines.1: 0.5 is not a whole number."]);
+  });
+});

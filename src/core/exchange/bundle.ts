@@ -1,6 +1,7 @@
 /** The bundle: one JSON file that holds a whole pantry, references by key. Format: docs/bundle.md. */
 import type { Catalogue } from "../catalogue/catalogue";
-import { type AnyRecord, blank, type Field, FIELDS, type Id, type Kind, type Line, NEW_PANTRY, PANTRY_FIELDS, type Role } from "../catalogue/records";
+import { fromNumber, subtract, toNumber } from "../numbers/fraction";
+import { type AnyRecord, blank, type Draw, type Field, FIELDS, type Id, type Kind, type Line, NEW_PANTRY, PANTRY_FIELDS, type Role } from "../catalogue/records";
 import { formatTicks } from "../numbers/ticks";
 
 export const BUNDLE_FORMAT = "salty-pantry-bundle";
@@ -64,17 +65,26 @@ export function exportBundle(catalogue: Catalogue): string {
 
   function lists(kind: Kind, lines: readonly Line[]): { [name: string]: Json } {
     const out: { [name: string]: Json } = {};
+    const entry = (l: Line) => {
+      const row: { [name: string]: Json } = { item: keyOf("item", l.item) };
+      if (l.min !== l.max) row.quantity = [l.min, l.max];
+      else if (l.min !== 1) row.quantity = l.min;
+      if (l.chance !== 1) row.chance = l.chance;
+      if (l.uses !== null) row.uses = l.uses;
+      return row;
+    };
     for (const role of ROLE_ORDER) {
-      const rows = lines.filter((l) => l.role === role).map((l) => {
-        const row: { [name: string]: Json } = { item: keyOf("item", l.item) };
-        if (l.min !== l.max) row.quantity = [l.min, l.max];
-        else if (l.min !== 1) row.quantity = l.min;
-        if (l.chance !== 1) row.chance = l.chance;
-        if (l.uses !== null) row.uses = l.uses;
-        return row;
-      });
+      const rows = lines.filter((l) => l.role === role && !l.draw).map(entry);
       if (rows.length) out[kind === "source" ? "gives" : LISTS[role]] = rows;
     }
+    const draws = new Map<number, Line[]>();
+    for (const l of lines) if (l.draw) draws.set(l.draw.group, [...(draws.get(l.draw.group) ?? []), l]);
+    if (draws.size)
+      out.draws = [...draws.values()].map((group) => {
+        const { times, of } = group[0].draw as Draw;
+        const nothing = toNumber(group.reduce((rest, l) => subtract(rest, fromNumber(l.draw?.weight ?? 0)), fromNumber(of)));
+        return { ...(times === 1 ? {} : { times }), entries: group.map((l) => ({ weight: l.draw?.weight ?? 0, ...entry(l) })), ...(nothing > 0 ? { nothing } : {}) };
+      });
     return out;
   }
 }

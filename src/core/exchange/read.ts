@@ -3,10 +3,12 @@ import { type ParseError, parse as parseTolerantly, printParseErrorCode } from "
 import { type Catalogue, keyIndex, recordAt } from "../catalogue/catalogue";
 import { apply, difference, type Edit, setField, type Value } from "../catalogue/changes";
 import { fold, keyFrom, nearest, newId } from "../catalogue/names";
-import { type AnyRecord, blank, type Field, FIELDS, type Id, type Item, type Kind, kindWord, type Line, NEW_PANTRY, type Pantry, PANTRY_FIELDS, type Recipe, type Role } from "../catalogue/records";
+import { type AnyRecord, blank, type Field, FIELDS, type Id, isWeight, type Item, type Kind, kindWord, type Line, NEW_PANTRY, type Pantry, PANTRY_FIELDS, type Recipe, type Role } from "../catalogue/records";
 import { NameBook } from "../notation/book";
 import { givenName } from "../notation/format";
 import { parseLine } from "../notation/parser";
+import { lineFrom } from "../notation/write";
+import { add, fromNumber, toNumber } from "../numbers/fraction";
 import { parseTicks } from "../numbers/ticks";
 import { BUNDLE_FORMAT, BUNDLE_VERSION, type Json, LISTS, resting, SECTIONS, type Section } from "./bundle";
 
@@ -148,7 +150,7 @@ class Import {
     this.ids.set(kind, ids);
   }
 
-  private line(row: Row, place: string): { lines: Line[]; kind: Recipe["kind"]; name: string; ticks: number; fee: number; feeCurrency: Id | null } | null {
+  private line(row: Row, place: string): { lines: Line[]; kind: Recipe["kind"]; name: string; ticks: number; fee: number; feeCurrency: Id | null; level: number | null; taughtBy: Id | null } | null {
     if (typeof row.line !== "string") {
       this.problem(`${place}.line`, "Expected a recipe line in quotes.");
       return null;
@@ -160,9 +162,11 @@ class Import {
       else this.notes.push(found);
     }
     if (!parsed.ok) return null;
-    const lines = parsed.entries.map((e): Line => ({ role: e.role, item: e.item ?? this.stub(e.name, keyFrom(e.name)), min: e.min, max: e.max, chance: e.chance, uses: e.uses }));
+    const stub = (unknown: string) => this.stub(unknown, keyFrom(unknown));
+    const lines = parsed.entries.map((e) => lineFrom(e, stub));
+    const taughtBy = parsed.taughtBy && (parsed.taughtBy.item ?? stub(parsed.taughtBy.name));
     const name = parsed.label ?? givenName(parsed.kind, (role) => parsed.entries.find((e) => e.role === role)?.name);
-    return { lines, kind: parsed.kind, name, ticks: parsed.ticks, fee: parsed.fee, feeCurrency: parsed.feeCurrency };
+    return { lines, kind: parsed.kind, name, ticks: parsed.ticks, fee: parsed.fee, feeCurrency: parsed.feeCurrency, level: parsed.level, taughtBy };
   }
 
   private stub(name: string, key: string): Id {
@@ -192,9 +196,9 @@ class Import {
         this.unknown(place, name, [...names]);
         continue;
       }
-      if (fromLine && ["kind", "time", "fee", ...Object.values(LISTS)].includes(name)) this.problem(`${place}.${name}`, `The line says this already. Give "${name}" or the line, not both.`);
+      if (fromLine && ["kind", "time", "fee", "level", "taughtBy", "draws", ...Object.values(LISTS)].includes(name)) this.problem(`${place}.${name}`, `The line says this already. Give "${name}" or the line, not both.`);
       const field = fields[name];
-      if (name === "line" || name === "gives" || Object.values(LISTS).includes(name)) continue;
+      if (name === "line" || name === "gives" || name === "draws" || Object.values(LISTS).includes(name)) continue;
       if (name === "time") out.ticks = this.time(value, `${place}.time`);
       else if (name === "fee" || name === "price") Object.assign(out, this.money(name, value, `${place}.${name}`));
       else if (field.as === "ref") out[name] = value === null ? null : this.reference(field.to, value, `${place}.${name}`);
@@ -203,7 +207,7 @@ class Import {
       else out[name] = value;
     }
     if (fromLine) out.name = row.name ?? (fromLine as { name: string }).name;
-    else if ((kind === "recipe" || kind === "source") && (!before || [...Object.values(LISTS), "gives"].some((list) => list in row))) out.lines = this.lists(kind, row, place);
+    else if ((kind === "recipe" || kind === "source") && (!before || [...Object.values(LISTS), "gives", "draws"].some((list) => list in row))) out.lines = this.lists(kind, row, place);
     return out as unknown as AnyRecord;
   }
 
@@ -211,13 +215,40 @@ class Import {
     const roles: [string, Role][] = kind === "source" ? [["gives", "output"]] : (Object.entries(LISTS).map(([role, list]) => [list, role]) as [string, Role][]);
     const order: Role[] = ["ingredient", "output", "station", "tool"];
     roles.sort((a, b) => order.indexOf(a[1]) - order.indexOf(b[1]));
-    return roles.flatMap(([list, role]) => {
+    const drawn = this.draws(row.draws ?? [], `${place}.draws`);
+    const lines = roles.flatMap(([list, role]) => {
       const rows = row[list] ?? [];
       if (!Array.isArray(rows)) {
         this.problem(`${place}.${list}`, "Expected a list.");
         return [];
       }
       return rows.map((entry, i) => this.entry(role, typeof entry === "string" ? { item: entry } : entry, `${place}.${list}[${i}]`)).filter((l) => l !== null);
+    });
+    return [...lines, ...drawn];
+  }
+
+  private draws(given: Json, place: string): Line[] {
+    if (!Array.isArray(given)) {
+      this.problem(place, "Expected a list of draws.");
+      return [];
+    }
+    return given.flatMap((draw, g) => {
+      const at = `${place}[${g}]`;
+      if (!isRow(draw) || !Array.isArray(draw.entries) || !draw.entries.length) {
+        this.problem(at, 'Expected an object such as { "times": 3, "entries": [{ "weight": 5, "item": "rope" }], "nothing": 1 }.');
+        return [];
+      }
+      const allowed = ["times", "entries", "nothing"];
+      for (const name of Object.keys(draw)) if (!allowed.includes(name)) this.unknown(at, name, allowed);
+      const { times = 1, nothing = 0 } = draw;
+      const weighed = draw.entries.map((entry, i) => {
+        const { weight = 1, ...rest } = isRow(entry) ? entry : { item: entry };
+        if (!isWeight(weight)) this.problem(`${at}.entries[${i}].weight`, "Expected a weight: a number from 0 to 1000000 with at most six decimal places.");
+        return { weight: isWeight(weight) ? weight : 0, line: this.entry("output", rest, `${at}.entries[${i}]`) };
+      });
+      if (!isWeight(nothing)) this.problem(`${at}.nothing`, "Expected the weight of drawing nothing: a number from 0 to 1000000 with at most six decimal places.");
+      const of = toNumber(weighed.reduce((t, e) => add(t, fromNumber(e.weight)), fromNumber(isWeight(nothing) ? nothing : 0)));
+      return weighed.flatMap(({ weight, line }) => (line ? [{ ...line, draw: { group: g + 1, times: times as number, weight, of } }] : []));
     });
   }
 
@@ -356,8 +387,8 @@ const sectionOf = (kind: Kind): string => (Object.entries(SECTIONS).find(([, k])
 /** Names of the fields that a record of this kind may have in a bundle. */
 export function bundleFields(kind: Kind): Set<string> {
   const names = new Set(Object.keys(FIELDS[kind]));
-  if (kind === "recipe") for (const name of ["line", "time", ...Object.values(LISTS)]) names.add(name);
-  if (kind === "source") for (const name of ["gives", "time"]) names.add(name);
+  if (kind === "recipe") for (const name of ["line", "time", "draws", ...Object.values(LISTS)]) names.add(name);
+  if (kind === "source") for (const name of ["gives", "time", "draws"]) names.add(name);
   for (const name of ["lines", "ticks", "feeCurrency", ...(kind === "source" ? ["currency"] : [])]) names.delete(name);
   return names;
 }

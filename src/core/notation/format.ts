@@ -1,7 +1,7 @@
 /** Writes a recipe as its one canonical line. */
 import type { Catalogue } from "../catalogue/catalogue";
-import { fromNumber, multiply, toNumber } from "../numbers/fraction";
-import type { Line, Recipe, Role } from "../catalogue/records";
+import { fromNumber, multiply, subtract, toNumber } from "../numbers/fraction";
+import type { Draw, Id, Line, Recipe, Role } from "../catalogue/records";
 import { formatTicks } from "../numbers/ticks";
 import type { ParsedLine } from "./parser";
 import { currencyBook, isPlain, itemBook, quote } from "./book";
@@ -25,35 +25,48 @@ export function defaultName(catalogue: Catalogue, recipe: Pick<Recipe, "kind" | 
  */
 export function formatRecipe(catalogue: Catalogue, recipe: Recipe): string {
   const items = itemBook(catalogue);
-  return written(catalogue, recipe, recipe.name === defaultName(catalogue, recipe) ? null : recipe.name, recipe.lines, (l) => items.written(l.item));
+  return written(catalogue, { ...recipe, teacher: recipe.taughtBy && items.written(recipe.taughtBy) }, recipe.name === defaultName(catalogue, recipe) ? null : recipe.name, recipe.lines, (l) => items.written(l.item));
 }
 
 /** Writes what was read back as a line, names that are not in the pantry included. For a form beside the line. */
 export function formatParsed(catalogue: Catalogue, parsed: ParsedLine): string {
   const items = itemBook(catalogue);
-  return written(catalogue, parsed, parsed.label, parsed.entries, (e) => (e.item ? items.written(e.item) : isPlain(e.name) ? e.name : quote(e.name)));
+  const name = (e: { item: Id | null; name: string }) => (e.item ? items.written(e.item) : isPlain(e.name) ? e.name : quote(e.name));
+  return written(catalogue, { ...parsed, teacher: parsed.taughtBy && name(parsed.taughtBy) }, parsed.label, parsed.entries, name);
 }
 
-type Part = Pick<Line, "role" | "min" | "max" | "chance" | "uses">;
+type Part = Pick<Line, "role" | "min" | "max" | "chance" | "uses" | "draw">;
+type Whole = Pick<Recipe, "kind" | "ticks" | "fee" | "feeCurrency" | "level"> & { readonly teacher: string | null };
 
 /** The one order and spelling of a line. */
-function written<P extends Part>(catalogue: Catalogue, whole: Pick<Recipe, "kind" | "ticks" | "fee" | "feeCurrency">, label: string | null, lines: readonly P[], nameOf: (part: P) => string): string {
-  const side = (role: Role) =>
-    lines
-      .filter((l) => l.role === role)
-      .map((l) => {
-        const quantity = l.min === l.max ? String(l.min) : `${l.min}..${l.max}`;
-        const counted = (role === "station" || role === "tool") && quantity === "1" ? "" : `${quantity} `;
-        const chance = l.chance === 1 ? "" : ` ${toNumber(multiply(fromNumber(l.chance), fromNumber(100)))}%`;
-        return `${counted}${nameOf(l)}${chance}${l.uses === null ? "" : ` lasting ${l.uses}`}`;
-      })
+function written<P extends Part>(catalogue: Catalogue, whole: Whole, label: string | null, lines: readonly P[], nameOf: (part: P) => string): string {
+  const entry = (l: P): string => {
+    const quantity = l.min === l.max ? String(l.min) : `${l.min}..${l.max}`;
+    const counted = (l.role === "station" || l.role === "tool") && quantity === "1" ? "" : `${quantity} `;
+    const chance = l.chance === 1 ? "" : ` ${toNumber(multiply(fromNumber(l.chance), fromNumber(100)))}%`;
+    return `${counted}${nameOf(l)}${chance}${l.uses === null ? "" : ` lasting ${l.uses}`}`;
+  };
+  /** A draw stands where its first line does. */
+  const side = (role: Role) => {
+    const of = lines.filter((l) => l.role === role);
+    return of
+      .filter((l, at) => !l.draw || of.findIndex((o) => o.draw?.group === l.draw?.group) === at)
+      .map((l) => (l.draw ? drawn(l.draw, of.filter((o) => o.draw?.group === l.draw?.group)) : entry(l)))
       .join(" + ");
+  };
+  const drawn = ({ times, of }: Draw, group: readonly P[]): string => {
+    const nothing = toNumber(group.reduce((rest, l) => subtract(rest, fromNumber(l.draw?.weight ?? 0)), fromNumber(of)));
+    const parts = group.map((l) => `${l.draw?.weight}: ${entry(l)}`).concat(nothing > 0 ? [`${nothing}: nothing`] : []);
+    return `${times} ${times === 1 ? "draw" : "draws"} { ${parts.join(" | ")} }`;
+  };
   const [stations, tools] = [side("station"), side("tool")];
   const parts = [whole.kind === "salvage" ? "salvage" : "", side("ingredient") || "nothing", "->", side("output") || "nothing"];
   if (stations) parts.push("at", stations);
   if (tools) parts.push("using", tools);
   if (whole.ticks) parts.push("in", formatTicks(whole.ticks, catalogue.pantry.ticksPerSecond));
   if (whole.fee) parts.push("fee", String(whole.fee), whole.feeCurrency ? currencyBook(catalogue).written(whole.feeCurrency) : "");
+  if (whole.level !== null) parts.push("level", String(whole.level));
+  if (whole.teacher) parts.push("taught by", whole.teacher);
   const name = label === null ? "" : `${isPlainLabel(label) ? label : quote(label)}: `;
   return name + parts.filter(Boolean).join(" ");
 }

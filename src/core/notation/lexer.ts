@@ -1,6 +1,6 @@
 /** Chunks of a recipe line with their positions. A chunk is what stands between spaces; quotes hold spaces together. */
 
-export type TokenKind = "word" | "number" | "range" | "percent" | "arrow" | "plus" | "colon" | "quoted";
+export type TokenKind = "word" | "number" | "range" | "percent" | "arrow" | "plus" | "colon" | "quoted" | "open" | "close" | "bar";
 
 export interface Token {
   readonly kind: TokenKind;
@@ -20,7 +20,9 @@ const NUMBER = /^\d+(\.\d+)?(e[+-]?\d+)?$/i;
 const RANGE = /^\d+(\.\d+)?(e[+-]?\d+)?\.\.\d+(\.\d+)?(e[+-]?\d+)?$/i;
 const PERCENT = /^\d+(\.\d+)?(e[+-]?\d+)?%$/i;
 
-export const KEYWORDS: ReadonlySet<string> = new Set(["at", "using", "in", "fee", "lasting"]);
+const BRACKETS: Readonly<Record<string, TokenKind>> = { "{": "open", "}": "close", "|": "bar" };
+
+export const KEYWORDS: ReadonlySet<string> = new Set(["at", "using", "in", "fee", "lasting", "level", "taught"]);
 export const isKeyword = (token: Token): boolean => token.kind === "word" && KEYWORDS.has(token.text.toLowerCase());
 
 /** A quote without its end is returned as a fault beside the tokens; nothing is dropped. */
@@ -41,8 +43,14 @@ export function lex(line: string): { tokens: Token[]; open: Span | null } {
     } else if (line.startsWith("->", at) || line[at] === "→") {
       at += line[at] === "→" ? 1 : 2;
       push("arrow", "->", from, at);
-    } else {
-      while (at < line.length && !/[\s"→]/.test(line[at]) && !line.startsWith("->", at)) at++;
+    } else if (line[at] in BRACKETS) push(BRACKETS[line[at]], line[at], from, ++at);
+    else {
+      const inside = tokens.findLast((t) => t.kind === "open" || t.kind === "close")?.kind === "open";
+      while (at < line.length && !/[\s"→{}|]/.test(line[at]) && !line.startsWith("->", at)) {
+        at++;
+        // Within a draw, a weight may stand right before its entry: "5:2 Rope".
+        if (inside && line[at - 1] === ":" && NUMBER.test(line.slice(from, at - 1))) break;
+      }
       chunk(line.slice(from, at), from, push, tokens);
     }
   }

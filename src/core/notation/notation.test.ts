@@ -1,9 +1,10 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { add, fromNumber, toNumber } from "../numbers/fraction";
 import { emptyCatalogue } from "../catalogue/catalogue";
 import type { Edit } from "../catalogue/changes";
 import { newId } from "../catalogue/names";
-import { blank, type Item, line, type Recipe } from "../catalogue/records";
+import { blank, isWeight, type Item, line, type Recipe } from "../catalogue/records";
 import { kitchen, must, newItem, pantry, recipe, shells } from "../testing/kitchen";
 import { formatParsed, formatRecipe } from "./format";
 import { parseLine } from "./parser";
@@ -59,6 +60,16 @@ describe("reading a recipe line", () => {
     ["any #fish x3 -> 1 Eel", "not part of this notation yet", 0],
     ["River eel -> 1 Eel 40% 20%", "found “20%”", 23],
     ["salvage nothing -> 1 Eel", "Salvage needs the item", 24],
+    ["Eel -> 2 draws { 2 River eel }", "Expected a weight and a colon", 17],
+    ["Eel -> 2 draws { 1: River eel", "Expected | and the next", 29],
+    ["Eel -> 1.5 draws { 1: River eel }", "a whole number from 1 to 1000", 7],
+    ["Eel -> draw { 0: River eel }", "a weight above 0", 7],
+    ["Eel -> draw { 1: nothing }", "at least one thing", 7],
+    ["Eel -> draw { 1: River eel 40% }", "a weight and no chance", 17],
+    ["draw { 1: River eel } -> Eel", "Only what comes out", 0],
+    ["Eel -> River eel level high", "Expected a level", 23],
+    ["Eel -> River eel taught Coarse salt", "Expected by and the item", 24],
+    ["Eel -> River eel level 2 level 3", "given twice", 25],
   ])("refuses %j with its place", (text, says, from) => {
     const parsed = read(text);
     expect(parsed.ok).toBe(false);
@@ -68,9 +79,9 @@ describe("reading a recipe line", () => {
   });
 
   it("ignores nothing: every chunk is in an entry, a clause or a remark", () => {
-    const chunk = fc.constantFrom("2", "River", "eel", "Eel", "+", "->", "at", "using", "in", "fee", "90s", "40%", "1..3", "shells", "Coarse salt", ":", '"Eel"', "lasting", "7", "nonsense", "salvage");
+    const chunk = fc.constantFrom("2", "River", "eel", "Eel", "+", "->", "at", "using", "in", "fee", "90s", "40%", "1..3", "shells", "Coarse salt", ":", '"Eel"', "lasting", "7", "nonsense", "salvage", "draws", "{", "|", "}", "5:", "nothing", "level", "taught", "by");
     fc.assert(
-      fc.property(fc.array(chunk, { maxLength: 14 }), (chunks) => {
+      fc.property(fc.array(chunk, { maxLength: 18 }), (chunks) => {
         const parsed = read(chunks.join(" "));
         if (!parsed.ok) return;
         const said = JSON.stringify(parsed) + parsed.entries.map((e) => e.name).join(" ");
@@ -81,7 +92,7 @@ describe("reading a recipe line", () => {
         const next = must(stocked, writing.stubs.map((record): Edit => ({ op: "add", kind: "item", record })));
         const again = parseLine(formatRecipe(next, written), wordsOf(next));
         expect(again.ok).toBe(true);
-        expect(recipeFrom(again, new Writing(next)).lines).toEqual(regroup(written).lines);
+        expect(recipeFrom(again, new Writing(next))).toMatchObject({ ...regroup(written), id: expect.anything(), key: expect.anything() });
       }),
       { numRuns: 400 },
     );
@@ -111,14 +122,21 @@ describe("the canonical line", () => {
       ticks: fc.nat(100_000),
       fee: fc.constantFrom(0, 2, 0.25),
       rows: fc.array(fc.tuple(fc.constantFrom("ingredient" as const, "output" as const, "tool" as const, "station" as const), fc.nat(names.length - 1), amount, amount, fc.double({ min: 0, max: 1, noNaN: true }), fc.option(fc.integer({ min: 1, max: 500 }))), { maxLength: 8 }),
+      level: fc.option(fc.nat(60)),
+      teacher: fc.option(fc.nat(names.length - 1)),
+      draws: fc.array(fc.record({ times: fc.integer({ min: 1, max: 9 }), nothing: fc.nat(2_000_000_000).map((n) => n / 1e6).filter(isWeight), entries: fc.array(fc.tuple(fc.nat(names.length - 1), amount, amount, fc.oneof(fc.integer({ min: 1, max: 9 }), fc.constantFrom(0.1, 0.25))), { minLength: 1, maxLength: 4 }) }), { maxLength: 2 }),
     })
-    .map(({ kind, name, ticks, fee, rows }): Recipe => {
+    .map(({ kind, name, ticks, fee, rows, level, teacher, draws }): Recipe => {
       const items: Item[] = [...stocked.item.values()];
       const lines = rows.map(([role, i, a, b, chance, uses]) =>
         role === "station" ? line(role, items[i].id) : line(role, items[i].id, Math.min(a, b), Math.max(a, b), role === "tool" ? 1 : Number(chance.toFixed(4)), role === "tool" ? uses : null),
       );
+      for (const [g, { times, nothing, entries }] of draws.entries()) {
+        const of = toNumber(entries.reduce((t, [, , , w]) => add(t, fromNumber(w)), fromNumber(nothing)));
+        for (const [i, a, b, weight] of entries) lines.push({ ...line("output", items[i].id, Math.min(a, b), Math.max(a, b)), draw: { group: g + 1, times, weight, of } });
+      }
       const whole = kind === "salvage" ? [line("ingredient", items[0].id), ...lines] : lines;
-      return regroup(blank("recipe", { id: newId(), key: "r", name, kind, ticks, fee, feeCurrency: fee === 2 ? shells.id : null, lines: whole, status: "ready" }));
+      return regroup(blank("recipe", { id: newId(), key: "r", name, kind, ticks, fee, feeCurrency: fee === 2 ? shells.id : null, level, taughtBy: teacher === null ? null : items[teacher].id, lines: whole, status: "ready" }));
     });
 
   it("is read back as the same recipe, and written again as the same line", () => {
@@ -168,10 +186,13 @@ describe("writing lines", () => {
       "nothing -> 1 Brand new thing",
       "1 Tarred line + 3 \"2 by 4\" -> 1 \"Kelp at dawn\" at Smokehouse + Cellar using 2 Gutting knife",
       "\"At: last\": 1 Eel -> nothing fee 0.5",
+      "salvage 1 Wreck crate -> 3 draws { 5: 2 Smoked eel | 3: 1 Brass cleat | 0.5: 1..2 Eel | 1: nothing } + 1 Eel skin using Gutting knife",
+      "1 Eel -> 1 draw { 1: 1 Eel skin } level 12 taught by Old chart",
     ]) {
       expect(formatParsed(stocked, read(line))).toBe(line);
       expect(formatParsed(stocked, read(formatParsed(stocked, read(line))))).toBe(line);
     }
     expect(formatParsed(stocked, read("2 river eel->smoked_eel in 90"))).toBe("2 River eel -> 1 Smoked eel in 90s");
+    expect(formatParsed(stocked, read("eel->2 draws{5:2 Eel skin|0.5: nothing|1:nothing}"))).toBe("1 Eel -> 2 draws { 5: 2 Eel skin | 1.5: nothing }");
   });
 });

@@ -1,7 +1,8 @@
 /** Reads a recipe line. Always returns everything it could make out, with a remark for whatever it could not. */
 import { nearest } from "../catalogue/names";
-import type { Id, Role } from "../catalogue/records";
-import { MOST } from "../catalogue/records";
+import type { Draw, Id, Role } from "../catalogue/records";
+import { isWeight, MOST } from "../catalogue/records";
+import { add, fromNumber, sign, toNumber, ZERO } from "../numbers/fraction";
 import { parseTicks } from "../numbers/ticks";
 import type { NameBook } from "./book";
 import { isKeyword, lex, type Span, type Token } from "./lexer";
@@ -24,6 +25,7 @@ export interface Entry {
   readonly max: number;
   readonly chance: number;
   readonly uses: number | null;
+  readonly draw?: Draw;
   readonly span: Span;
 }
 
@@ -34,6 +36,8 @@ export interface ParsedLine {
   readonly ticks: number;
   readonly fee: number;
   readonly feeCurrency: Id | null;
+  readonly level: number | null;
+  readonly taughtBy: { readonly name: string; readonly item: Id | null } | null;
   readonly remarks: readonly Remark[];
   /** True when no remark is an error. */
   readonly ok: boolean;
@@ -48,11 +52,14 @@ export interface Words {
 /** Never throws; a line that can't be written has a remark of level "error" with its position. */
 export const parseLine = (text: string, words: Words): ParsedLine => new Reader(text, words).line();
 
+const ENDS: ReadonlySet<Token["kind"]> = new Set(["plus", "arrow", "bar", "close"]);
+
 class Reader {
   private readonly tokens: Token[];
   private readonly remarks: Remark[] = [];
   private readonly entries: Entry[] = [];
   private at = 0;
+  private draws = 0;
 
   constructor(
     private readonly text: string,
@@ -80,8 +87,8 @@ class Reader {
 
   private label(): string | null {
     const arrow = this.tokens.findIndex((t) => t.kind === "arrow");
-    const colon = this.tokens.findIndex((t) => t.kind === "colon");
-    if (colon < 0 || (arrow >= 0 && colon > arrow)) return null;
+    const colon = this.tokens.findIndex((t) => t.kind === "colon" || t.kind === "open");
+    if (colon < 0 || this.tokens[colon].kind === "open" || (arrow >= 0 && colon > arrow)) return null;
     const parts = this.tokens.slice(0, colon);
     this.at = colon + 1;
     if (parts.length === 0) {
@@ -109,16 +116,69 @@ class Reader {
       return;
     }
     for (;;) {
-      this.entry(role, wanted);
+      if (!this.drawn(role)) this.entry(role, wanted);
       if (this.peek()?.kind !== "plus") break;
       this.at++;
     }
-    this.skipTo(role === "ingredient" ? "Expected + or ->" : "Expected +, at, using, in or fee");
+    this.skipTo(role === "ingredient" ? "Expected + or ->" : "Expected +, at, using, in, fee, level or taught by");
+  }
+
+  /** `3 draws { 5: 2 Rope | 1: nothing }`; false where none begins here. */
+  private drawn(role: Role): boolean {
+    const counted = this.peek()?.kind === "number";
+    const word = this.tokens[this.at + (counted ? 1 : 0)];
+    if (word?.kind !== "word" || !/^draws?$/i.test(word.text) || this.tokens[this.at + (counted ? 2 : 1)]?.kind !== "open") return false;
+    const start = this.peek() as Token;
+    const times = counted ? Number(start.text) : 1;
+    if (!Number.isInteger(times) || times < 1 || times > 1000) this.remark("error", start, "Expected how often is drawn: a whole number from 1 to 1000.", ["1"]);
+    this.at += counted ? 3 : 2;
+    const group = ++this.draws;
+    const first = this.entries.length;
+    let of = ZERO;
+    for (;;) {
+      const weight = this.weight();
+      of = add(of, fromNumber(weight));
+      const token = this.peek();
+      const after = this.tokens[this.at + 1];
+      if (token?.kind === "word" && token.text.toLowerCase() === "nothing" && (!after || after.kind === "bar" || after.kind === "close")) this.at++;
+      else {
+        const before = this.entries.length;
+        this.entry(role, "what may be drawn, or nothing");
+        const entry = this.entries[before];
+        if (entry && entry.chance !== 1) this.remark("error", entry.span, "What is drawn has a weight and no chance. Change the weight.", []);
+        if (entry) this.entries[before] = { ...entry, draw: { group, times, weight, of: 0 } };
+      }
+      if (this.peek()?.kind !== "bar") break;
+      this.at++;
+    }
+    if (this.peek()?.kind === "close") this.at++;
+    else this.remark("error", this.here(), "Expected | and the next alternative, or } to end the draw.", ["}"]);
+    const span = { from: start.from, to: this.tokens[this.at - 1].to };
+    if (role !== "output") this.remark("error", span, "Only what comes out can be drawn.", []);
+    if (sign(of) <= 0) this.remark("error", span, "A draw needs a weight above 0.", []);
+    if (this.entries.length === first && !this.failed()) this.remark("error", span, "A draw needs at least one thing to draw.", []);
+    for (let k = first; k < this.entries.length; k++) {
+      const { draw } = this.entries[k];
+      if (draw) this.entries[k] = { ...this.entries[k], draw: { ...draw, of: toNumber(of) } };
+    }
+    return true;
+  }
+
+  private weight(): number {
+    const token = this.peek();
+    if (token?.kind === "number" && this.tokens[this.at + 1]?.kind === "colon") {
+      this.at += 2;
+      if (isWeight(Number(token.text))) return Number(token.text);
+      this.remark("error", token, "A weight goes up to 1000000 and has at most six decimal places.", []);
+      return 0;
+    }
+    this.remark("error", token ?? this.here(), "Expected a weight and a colon, such as 5:", ["1:"]);
+    return 0;
   }
 
   private entry(role: Role, wanted: string): void {
     const start = this.peek();
-    if (!start || start.kind === "plus" || start.kind === "arrow" || start.kind === "colon") {
+    if (!start || start.kind === "plus" || ENDS.has(start.kind) || start.kind === "colon") {
       this.remark("error", this.here(), `Expected ${wanted}.`, []);
       return;
     }
@@ -143,7 +203,7 @@ class Reader {
     const token = this.peek();
     if (token?.kind !== "number" && token?.kind !== "range") return [1, 1];
     const after = this.tokens[this.at + 1];
-    if (!after || after.kind === "plus" || after.kind === "arrow") return [1, 1];
+    if (!after || ENDS.has(after.kind)) return [1, 1];
     const known = this.longestKnown();
     if (known && known.count > 1 && token.kind === "number" && !this.knownFrom(this.at + 1)) return [1, 1];
     this.at++;
@@ -184,7 +244,7 @@ class Reader {
     let best: { count: number; id: Id; name: string } | null = null;
     for (let n = 0; n < this.words.items.longest; n++) {
       const token = this.tokens[this.at + n];
-      if (!token || token.kind === "arrow" || token.kind === "quoted") break;
+      if (!token || token.kind === "arrow" || token.kind === "quoted" || token.kind === "bar" || token.kind === "close") break;
       typed = n === 0 ? token.text : this.text.slice(this.tokens[this.at].from, token.to);
       const found = this.words.items.find(typed);
       if (found.found === "one") best = { count: n + 1, id: found.id, name: found.name };
@@ -216,8 +276,8 @@ class Reader {
     const span = { from: first.from, to: this.tokens[this.at + natural - 1].to };
     const typed = this.text.slice(span.from, span.to).replace(/\s+/g, " ");
     this.at += natural;
-    if (/^any\s+#|^[#{}|]/i.test(typed) || /^draws?\s*\{/i.test(typed)) {
-      this.remark("error", span, "Lines name one item each: “any #tag” and weighted draws are not part of this notation yet.", []);
+    if (/^any\s+#|^#/i.test(typed)) {
+      this.remark("error", span, "Lines name one item each: “any #tag” is not part of this notation yet.", []);
       return null;
     }
     if (/^[-+.]?\d/.test(first.text)) {
@@ -243,7 +303,9 @@ class Reader {
     return { name: typed, id: null };
   }
 
-  private clauses(): { ticks: number; fee: number; feeCurrency: Id | null } {
+  private clauses(): Pick<ParsedLine, "ticks" | "fee" | "feeCurrency" | "level" | "taughtBy"> {
+    let level: number | null = null;
+    let taughtBy: ParsedLine["taughtBy"] = null;
     let ticks: number | null = null;
     let fee: { amount: number; currency: Id | null } | null = null;
     for (let token = this.peek(); token; token = this.peek()) {
@@ -255,14 +317,34 @@ class Reader {
       } else if (this.word("fee")) {
         if (fee) this.remark("error", token, "The fee is given twice. Keep one.", []);
         fee = this.fee() ?? fee;
+      } else if (this.word("level")) {
+        if (level !== null) this.remark("error", token, "The level is given twice. Keep one.", []);
+        level = this.level() ?? level;
+      } else if (this.word("taught")) {
+        if (taughtBy) this.remark("error", token, "What teaches it is given twice. Keep one.", []);
+        if (!this.word("by")) this.remark("error", this.here(), "Expected by and the item that teaches it.", ["by"]);
+        const found = this.name("the item that teaches it");
+        if (found) taughtBy = { name: found.name, item: found.id };
       } else if (token.kind === "arrow") {
         this.remark("error", token, "A second ->. A line has one; write a line for each recipe.", []);
         this.at++;
         this.skipTo(null);
       } else if (this.word("lasting")) this.remark("error", token, "Only a tool can be “lasting”: write it right behind the tool's name.", []);
-      else this.skipTo("Expected at, using, in or fee");
+      else this.skipTo("Expected at, using, in, fee, level or taught by");
     }
-    return { ticks: ticks ?? 0, fee: fee?.amount ?? 0, feeCurrency: fee?.currency ?? null };
+    return { ticks: ticks ?? 0, fee: fee?.amount ?? 0, feeCurrency: fee?.currency ?? null, level, taughtBy };
+  }
+
+  private level(): number | null {
+    const token = this.peek();
+    const value = Number(token?.text);
+    if (token?.kind !== "number" || !Number.isInteger(value) || value > 1000) {
+      this.remark("error", token ?? this.here(), "Expected a level: a whole number up to 1000, such as level 12.", ["12"]);
+      if (token?.kind === "number") this.at++;
+      return null;
+    }
+    this.at++;
+    return value;
   }
 
   private members(role: "tool" | "station"): void {

@@ -5,7 +5,7 @@ import { fold, freeKey, keyFrom, newId } from "../catalogue/names";
 import { blank, type Id, type Item, type Line, type Recipe } from "../catalogue/records";
 import { currencyBook, itemBook } from "./book";
 import { givenName } from "./format";
-import { type ParsedLine, parseLine, type Words } from "./parser";
+import { type Entry, type ParsedLine, parseLine, type Words } from "./parser";
 
 export const wordsOf = (catalogue: Catalogue): Words => ({
   items: itemBook(catalogue),
@@ -42,9 +42,16 @@ export class Writing {
     return item.id;
   }
   lines(parsed: ParsedLine): Line[] {
-    return parsed.entries.map((e) => ({ role: e.role, item: e.item ?? this.stub(e.name), min: e.min, max: e.max, chance: e.chance, uses: e.uses }));
+    return parsed.entries.map((e) => lineFrom(e, this.stub.bind(this)));
+  }
+  /** The item that teaches what the line makes. */
+  teacher(parsed: ParsedLine): Id | null {
+    return parsed.taughtBy && (parsed.taughtBy.item ?? this.stub(parsed.taughtBy.name));
   }
 }
+
+/** @param stub  gives the id for a name that is not in the pantry */
+export const lineFrom = (e: Entry, stub: (name: string) => Id): Line => ({ role: e.role, item: e.item ?? stub(e.name), min: e.min, max: e.max, chance: e.chance, uses: e.uses, ...(e.draw ? { draw: e.draw } : {}) });
 
 const named = (parsed: ParsedLine): string => parsed.label ?? givenName(parsed.kind, (role) => parsed.entries.find((e) => e.role === role)?.name);
 
@@ -67,6 +74,8 @@ export function recipeFrom(parsed: ParsedLine, writing: Writing): Recipe {
     ticks: parsed.ticks,
     fee: parsed.fee,
     feeCurrency: parsed.feeCurrency,
+    level: parsed.level,
+    taughtBy: writing.teacher(parsed),
     status: "ready",
   });
 }
@@ -75,7 +84,7 @@ export function recipeFrom(parsed: ParsedLine, writing: Writing): Recipe {
 export function rewriteRecipe(catalogue: Catalogue, recipe: Recipe, parsed: ParsedLine): Edit[] {
   if (!parsed.ok) throw new RangeError("A line with errors can't be written.");
   const writing = new Writing(catalogue);
-  const after: Recipe = { ...recipe, name: named(parsed), kind: parsed.kind, lines: writing.lines(parsed), ticks: parsed.ticks, fee: parsed.fee, feeCurrency: parsed.feeCurrency };
+  const after: Recipe = { ...recipe, name: named(parsed), kind: parsed.kind, lines: writing.lines(parsed), ticks: parsed.ticks, fee: parsed.fee, feeCurrency: parsed.feeCurrency, level: parsed.level, taughtBy: writing.teacher(parsed) };
   return [...writing.stubs.map((record): Edit => ({ op: "add", kind: "item", record })), ...difference("recipe", recipe, after)];
 }
 
@@ -92,7 +101,7 @@ export function readLines(text: string, words: Words): { number: number; text: s
 export function completeAt(text: string, cursor: number, names: Iterable<string>, most = 8): { from: number; to: number; names: string[] } | null {
   const before = text.slice(0, cursor);
   let typed = before;
-  for (const sign of before.matchAll(/->|→|\+\s|:\s|(?:^|\s)(?:at|using|salvage|craft)\s/gi)) typed = before.slice(sign.index + sign[0].length);
+  for (const sign of before.matchAll(/->|→|\+\s|:\s|(?:^|\s)(?:at|using|salvage|craft|taught\s+by)\s|[{|]\s*[\d.]+:\s/gi)) typed = before.slice(sign.index + sign[0].length);
   typed = typed.trimStart().replace(/^\d+(?:\.\d+)?(?:\.\.\d+(?:\.\d+)?)?\s+/, "");
   if (!typed.trim() || typed.includes('"') || /\d%\s*$/.test(typed)) return null;
   const wanted = fold(typed);

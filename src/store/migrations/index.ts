@@ -1,4 +1,8 @@
 /** Every migration in order, with an explicit name: file and class names do not survive bundling. */
 import { FirstTables } from "./0001-first-tables";
+import { DrawsAndUnlocks } from "./0002-draws-and-unlocks";
 
-export const MIGRATIONS = [{ name: "0001-first-tables", class: FirstTables }];
+export const MIGRATIONS = [
+  { name: "0001-first-tables", class: FirstTables },
+  { name: "0002-draws-and-unlocks", class: DrawsAndUnlocks },
+];

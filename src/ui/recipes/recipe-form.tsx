@@ -1,11 +1,13 @@
 "use client";
 /** The same record as the line above it, as a form: each field writes back into the line. */
 import { Plus, X } from "lucide-react";
-import { type Id, type Role, ROLES } from "@/core/catalogue/records";
+import { type Id, isWeight, type Role, ROLES } from "@/core/catalogue/records";
 import { itemBook } from "@/core/notation/book";
 import { readNumber } from "@/core/notation/entry";
 import { formatParsed } from "@/core/notation/format";
 import type { Entry, ParsedLine } from "@/core/notation/parser";
+import { count, sayQuantity } from "@/core/numbers/format";
+import { add, fromNumber, subtract, toNumber } from "@/core/numbers/fraction";
 import { formatTicks, parseTicks } from "@/core/numbers/ticks";
 import { Button } from "../kit/kit";
 import { NameInput } from "../kit/name-input";
@@ -20,7 +22,7 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
   const rest = { span: { from: 0, to: 0 }, min: 1, max: 1, chance: 1, uses: null };
   return (
     <div className="space-y-3">
-      <div className="grid grid-cols-[1fr_96px_84px_196px] gap-2">
+      <div className="grid grid-cols-[1fr_96px_84px_196px_64px_1fr] gap-2">
         <Labelled label="Name">
           <Text value={parsed.label ?? ""} placeholder="named after its result" onDone={(t) => write({ label: t || null })} />
         </Labelled>
@@ -61,11 +63,24 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
             </select>
           </span>
         </Labelled>
+        <Labelled label="Level">
+          <Text value={parsed.level === null ? "" : String(parsed.level)} placeholder="any" onDone={(t) => {
+            const level = t === "" ? null : readNumber(t);
+            if (level === null || (Number.isInteger(level) && level >= 0 && level <= 1000)) write({ level });
+          }} />
+        </Labelled>
+        <div>
+          <span className="head block pb-0.5">Taught by</span>
+          <NameInput label="Taught by" placeholder="known from the start" value={parsed.taughtBy?.name ?? ""} names={names} onDone={(name) => {
+            const found = itemBook(catalogue).find(name);
+            write({ taughtBy: name ? { name: found.found === "one" ? found.name : name, item: found.found === "one" ? found.id : null } : null });
+          }} />
+        </div>
       </div>
       <table className="w-full">
         <thead>
           <tr className="text-left">
-            {["Role", "Item", "From", "To", "Chance %", "Lasts"].map((h) => (
+            {["Role", "Item", "From", "To", "Chance % or weight", "Lasts"].map((h) => (
               <th key={h} className="head pb-1 pr-2">
                 {h}
               </th>
@@ -79,7 +94,7 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
           {parsed.entries.map((e, i) => (
             <tr key={`${i}${e.role}${e.name}`}>
               <td className="w-28 pr-2 pb-1">
-                <select aria-label="Role" className="field" value={e.role} onChange={(x) => put(i, { role: x.target.value as Role, ...(x.target.value === "tool" ? {} : { uses: null }), ...(x.target.value === "station" || x.target.value === "tool" ? { chance: 1 } : {}) })}>
+                <select aria-label="Role" className="field" value={e.role} onChange={(x) => put(i, { role: x.target.value as Role, ...(x.target.value === "tool" ? {} : { uses: null }), ...(x.target.value === "output" ? {} : { draw: undefined }), ...(x.target.value === "station" || x.target.value === "tool" ? { chance: 1 } : {}) })}>
                   {ROLES.map((r) => (
                     <option key={r}>{r}</option>
                   ))}
@@ -103,10 +118,10 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
               <td className="w-20 pr-2 pb-1">
                 <Num label="To" value={e.max} onDone={(max) => put(i, { max })} />
               </td>
-              <td className="w-20 pr-2 pb-1">{e.role === "ingredient" || e.role === "output" ? <Num label="Chance in percent" value={Number((e.chance * 100).toFixed(6))} onDone={(c) => put(i, { chance: Number((c / 100).toFixed(8)) })} /> : null}</td>
+              <td className="w-20 pr-2 pb-1">{e.draw ? <Weight entry={e} onDone={(weight) => isWeight(weight) && write({ entries: weigh(parsed.entries, i, weight) })} /> : e.role === "ingredient" || e.role === "output" ? <Num label="Chance in percent" value={Number((e.chance * 100).toFixed(6))} onDone={(c) => put(i, { chance: Number((c / 100).toFixed(8)) })} /> : null}</td>
               <td className="w-20 pr-2 pb-1">{e.role === "tool" ? <Num label="Runs it lasts" value={e.uses} onDone={(uses) => put(i, { uses: Math.max(1, Math.round(uses)) })} onClear={() => put(i, { uses: null })} /> : null}</td>
               <td className="w-8 pb-1">
-                <Button look="quiet" aria-label={`Remove ${e.name}`} className="px-1!" onClick={() => write({ entries: parsed.entries.filter((_, k) => k !== i) })}>
+                <Button look="quiet" aria-label={`Remove ${e.name}`} className="px-1!" onClick={() => write({ entries: weigh(parsed.entries, i, 0).filter((_, k) => k !== i) })}>
                   <X size={14} aria-hidden />
                 </Button>
               </td>
@@ -124,6 +139,28 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
       </div>
     </div>
   );
+}
+
+/** A weight in its draw: "5 of 10, 3 draws". */
+function Weight({ entry, onDone }: { entry: Entry; onDone: (weight: number) => void }) {
+  if (!entry.draw) return null;
+  const { weight, of, times } = entry.draw;
+  return (
+    <span className="flex items-center gap-1">
+      <Num label="Weight" value={weight} onDone={onDone} />
+      <span className="text-third whitespace-nowrap text-xs">
+        of {sayQuantity(of)}, {count(times, "draw")}
+      </span>
+    </span>
+  );
+}
+
+/** The entries with another weight for one of them; the weight of nothing stays. */
+function weigh(entries: readonly Entry[], at: number, weight: number): Entry[] {
+  const drawn = entries[at].draw;
+  if (!drawn) return [...entries];
+  const of = toNumber(add(subtract(fromNumber(drawn.of), fromNumber(drawn.weight)), fromNumber(weight)));
+  return entries.map((e, i) => (e.draw?.group === drawn.group ? { ...e, draw: { ...e.draw, of, weight: i === at ? weight : e.draw.weight } } : e));
 }
 
 function AddLine({ role, names, onAdd }: { role: Role; names: readonly string[]; onAdd: (name: string) => void }) {
