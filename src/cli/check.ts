@@ -12,7 +12,7 @@ const short = ({ kind, key }: Ref) => ({ kind, key });
 function printed(evidence: Evidence): unknown {
   switch (evidence.type) {
     case "loop":
-      return { type: "loop", runs: evidence.runs.map((r) => ({ recipe: r.recipe.key, times: Number(r.times), line: r.line })), net: evidence.net.map((n) => ({ item: n.item.key, amount: n.amount, value: n.value })), certain: evidence.certain, live: evidence.live, seconds: evidence.seconds };
+      return { type: "loop", runs: evidence.runs.map((r) => ({ [r.of.kind]: r.of.key, times: Number(r.times), line: r.line })), net: evidence.net.map((n) => ({ [n.of.kind]: n.of.key, amount: n.amount, value: n.value })), certain: evidence.chance === 1, chance: evidence.chance, live: evidence.live, seconds: evidence.seconds };
     case "circle":
       return { type: "circle", items: evidence.items.map((i) => i.key), recipes: evidence.recipes.map((r) => ({ recipe: r.recipe.key, line: r.line })) };
     case "cause":

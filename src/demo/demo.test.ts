@@ -4,7 +4,9 @@ import { readingsOf } from "../core/analysis/readings";
 import { CHECKS, findingsOf } from "../core/checks";
 import { emptyCatalogue } from "../core/catalogue/catalogue";
 import { planImport } from "../core/exchange/read";
+import { processAt } from "../core/network/compile";
 import { must, pantry } from "../core/testing/kitchen";
+import { processesOf } from "../core/testing/told";
 import demo from "./brackwater-reach.json";
 import { generate } from "./generate";
 
@@ -31,14 +33,14 @@ describe("Brackwater Reach", () => {
 
   it("holds one planted fault for every check, and nothing else", () => {
     const counts = Object.fromEntries(CHECKS.map((c) => [c.id, findings.filter((f) => f.rule === c.id).length]));
-    expect(counts).toEqual({ "gaining-loop": 1, "stub-in-use": 1, "missing-input": 1, "stuck-loop": 1, "needs-itself": 1, "out-of-range": 1, unobtainable: 10, "price-below-cost": 1, "salvage-over-cost": 1, "same-inputs": 1, "near-names": 1 });
+    expect(counts).toEqual({ "gaining-loop": 1, "stub-in-use": 1, "missing-input": 1, "stuck-loop": 1, "needs-itself": 1, "out-of-range": 1, unobtainable: 10, "price-below-cost": 1, "salvage-over-cost": 1, "gated-above": 1, "same-inputs": 1, "near-names": 1 });
     const readme = readFileSync("src/demo/README.md", "utf8");
     for (const c of CHECKS) expect(readme).toContain(`\`${c.id}\``);
   });
 
   it("has one gaining loop: five yarn woven, seven unravelled", () => {
     const [loop] = findings.filter((f) => f.rule === "gaining-loop");
-    expect(loop.evidence).toMatchObject({ type: "loop", certain: true, live: true, net: [{ item: { key: "hemp_yarn" }, amount: "2" }] });
+    expect(loop.evidence).toMatchObject({ type: "loop", chance: 1, live: true, net: [{ of: { key: "hemp_yarn" }, amount: "2" }] });
     expect(loop.about.filter((r) => r.kind === "recipe").map((r) => r.key).sort()).toEqual(["unravel_sailcloth", "weave_sailcloth"]);
   });
 });
@@ -56,9 +58,9 @@ describe("large pantries", () => {
     const planted = open(generate({ items: 3000, seed: 2, loops: 5 }));
     const seeds = [...planted.recipe.values()].filter((r) => r.key.startsWith("planted_")).map((r) => r.key);
     expect(seeds.length).toBeGreaterThan(2);
-    const { gain, network } = readingsOf(planted);
-    const found = new Set(gain.gains.flatMap((g) => g.runs.map((r) => network.processes[r.process].record.key)));
+    const { gain, compiled } = readingsOf(planted);
+    const found = new Set(gain.gains.flatMap((g) => processesOf(g).map((p) => processAt(compiled, p).record.key)));
     expect(seeds.filter((key) => !found.has(key))).toEqual([]);
-    for (const g of gain.gains) expect(g.runs.some((r) => network.processes[r.process].record.key.startsWith("planted_"))).toBe(true);
+    for (const g of gain.gains) expect(processesOf(g).some((p) => processAt(compiled, p).record.key.startsWith("planted_"))).toBe(true);
   });
 });

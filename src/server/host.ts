@@ -1,6 +1,7 @@
 /** The engines: one per open pantry, fed by committed changes only. The one place with state in the process. */
 import type { EntityManager } from "@mikro-orm/postgresql";
-import { type Board, boardOf, type LiveEvent, rippleOf } from "../core/analysis/board";
+import { type Board, type LiveEvent, rippleOf } from "../core/analysis/board";
+import { boardOf } from "../core/analysis/engine";
 import { type Readings, readingsOf } from "../core/analysis/readings";
 import type { Catalogue } from "../core/catalogue/catalogue";
 import { apply } from "../core/catalogue/changes";
@@ -50,7 +51,7 @@ class Engine {
         return;
       }
       const before = this.state.board;
-      this.state = stateOf(outcome.catalogue, this.state);
+      this.state = stateOf(outcome.catalogue);
       const ripple = rippleOf(before, this.state.board);
       if (!change.moved) await keepMoved(em, this.pantry, change.revision, ripple.moved);
       const event = { change: { ...change, moved: ripple.moved }, ripple };
@@ -77,9 +78,9 @@ class Engine {
   }
 }
 
-const stateOf = (catalogue: Catalogue, before?: State): State => {
-  const readings = readingsOf(catalogue, before?.readings);
-  return { catalogue, readings, board: boardOf(catalogue, readings, before) };
+const stateOf = (catalogue: Catalogue): State => {
+  const readings = readingsOf(catalogue);
+  return { catalogue, readings, board: boardOf(catalogue) };
 };
 
 export class Host {

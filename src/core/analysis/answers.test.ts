@@ -2,15 +2,13 @@
 import { describe, expect, it } from "vitest";
 import { findingsOf } from "../checks";
 import { show } from "../numbers/fraction";
-import { item, kitchen } from "../testing/kitchen";
-import { breakdown } from "./breakdown";
-import { type Readings, readingsOf } from "./readings";
-import { salvageReturns } from "./salvage";
+import { SALVAGE } from "../network/network";
+import { processAt } from "../network/compile";
+import { at, nameAt, partsOf, read } from "../testing/told";
+import type { Readings } from "./readings";
+import { salvageReturn } from "./salvage";
 
-const read = (text: string, settings = {}): Readings => readingsOf(kitchen(text, settings));
-const index = (r: Readings, name: string) => r.network.index.get(item(r.network.catalogue, name).id) as number;
-const nameAt = (r: Readings, i: number) => [...r.network.catalogue.item.values()][i].name;
-const rules = (r: Readings) => findingsOf(r.network.catalogue, r).map((f) => f.rule);
+const rules = (r: Readings) => findingsOf(r.catalogue, r).map((f) => f.rule);
 
 describe("costs on paper", () => {
   const cases: [string, string, string, number, number][] = [
@@ -34,39 +32,39 @@ describe("costs on paper", () => {
   ];
   it.each(cases)("%s", (_, text, name, value, seconds) => {
     const r = read(text);
-    expect(r.value.cost[index(r, name)]).toBeCloseTo(value, 9);
-    expect(r.time.cost[index(r, name)]).toBeCloseTo(seconds, 9);
-    const parts = breakdown(r.network, r.own.value, r.value, index(r, name));
+    expect(r.value.cost[at(r, name)]).toBeCloseTo(value, 9);
+    expect(r.time.cost[at(r, name)]).toBeCloseTo(seconds, 9);
+    const parts = partsOf(r, "value", name);
     expect([...(parts?.base ?? []), ...(parts?.work ?? [])].reduce((t, p) => t + p.cost, 0)).toBeCloseTo(value, 9);
   });
 
   it("chooses differently in value and in time", () => {
     const r = read("gather Eel in 100s\nbuy Eel for 5\n1 Eel -> 1 Pie in 10s");
-    expect(r.value.cost[index(r, "Pie")]).toBe(0);
-    expect(r.time.cost[index(r, "Pie")]).toBe(10);
-    expect([r.value, r.time].map((least) => r.network.processes[least.by[index(r, "Eel")]].record.kind)).toEqual(["gathering", "shop"]);
+    expect(r.value.cost[at(r, "Pie")]).toBe(0);
+    expect(r.time.cost[at(r, "Pie")]).toBe(10);
+    expect((["value", "time"] as const).map((measure) => processAt(r.compiled, r.by(measure, at(r, "Eel"))).record.kind)).toEqual(["gathering", "shop"]);
   });
 
   it("counts in ticks whatever the pantry's clock", () => {
     for (const ticksPerSecond of [1, 20, 60]) {
       const r = read("gather Eel in 30s\n1 Eel -> 1 Pie in 15s", { ticksPerSecond });
-      expect(r.time.cost[index(r, "Pie")]).toBeCloseTo(45);
+      expect(r.time.cost[at(r, "Pie")]).toBeCloseTo(45);
     }
   });
 
   it("names steps and base materials", () => {
     const r = read("buy A for 1\nbuy B for 1\n1 A -> 1 C\n1 C + 1 B -> 1 D\n1 D + 1 A -> 1 E");
-    expect(r.steps[index(r, "E")]).toBe(3);
-    expect(r.bases[index(r, "E")]).toBe(2);
-    expect(r.steps[index(r, "A")]).toBe(0);
-    expect(r.bases[index(r, "A")]).toBe(1);
+    expect(r.steps(at(r, "E"))).toBe(3);
+    expect(partsOf(r, "value", "E")?.base).toHaveLength(2);
+    expect(r.steps(at(r, "A"))).toBe(0);
+    expect(partsOf(r, "value", "A")?.base).toHaveLength(1);
   });
 });
 
 describe("loops on paper", () => {
   const gain = (text: string) => {
     const r = read(text);
-    return r.gain.gains.map((g) => ({ runs: g.runs.map((x) => Number(x.times)), net: g.net.map((n) => `${show(n.amount)} ${nameAt(r, n.item)}`), certain: g.certain, live: g.live }));
+    return r.gain.gains.map((g) => ({ runs: g.runs.map((x) => Number(x.times)), net: g.net.map((n) => `${show(n.amount)} ${n.thing.of === "item" ? nameAt(r, n.thing.item) : "money"}`), certain: g.luck().chance === 1, live: g.live }));
   };
 
   it.each([
@@ -111,22 +109,24 @@ describe("loops on paper", () => {
   });
 });
 
+const returns = (r: Readings) => r.compiled.processes.flatMap((_, p) => (r.network.flags[p] & SALVAGE ? [salvageReturn(r, p)] : []));
+
 describe("salvage on paper", () => {
   it("prices both sides as if there were no salvage", () => {
     const r = read("buy Rope for 4\nbuy Iron for 6\nMake: 2 Rope + 1 Iron -> 1 Hook\nsalvage Hook -> 1 Rope + 1 Iron 50% + 1 Rust");
-    const [back] = salvageReturns(r.network, r.own.value);
+    const [back] = returns(r);
     expect(back).toMatchObject({ cost: 14, back: 7 });
     expect(back.unpriced.map((i) => nameAt(r, i))).toEqual(["Rust"]);
   });
 
   it("counts the fee on the side of what goes in", () => {
     const r = read("buy Hook for 10\nbuy Iron for 6\nsalvage Hook -> 1 Iron fee 2 shells");
-    expect(salvageReturns(r.network, r.own.value)[0]).toMatchObject({ cost: 12, back: 6 });
+    expect(returns(r)[0]).toMatchObject({ cost: 12, back: 6 });
   });
 
   it("says nothing of pantries without salvage", () => {
     const r = read("buy Hook for 10");
-    expect(salvageReturns(r.network, r.own.value)).toEqual([]);
+    expect(returns(r)).toEqual([]);
   });
 });
 

@@ -1,8 +1,8 @@
 import { expect, it } from "vitest";
 import { setField } from "../catalogue/changes";
-import { item, kitchen, must, recipe } from "../testing/kitchen";
-import { boardOf, follow, rippleOf } from "./board";
-import { readingsOf } from "./readings";
+import { kitchen, must, recipe } from "../testing/kitchen";
+import { follow, rippleOf } from "./board";
+import { boardOf } from "./engine";
 
 const base = kitchen("gather Eel in 20s\nbuy Salt for 1\nSmoke: 2 Eel + 4 Salt -> 1 Smoked eel\nPie: 1 Smoked eel + 1 Salt -> 1 Eel pie\nPick: salvage Smoked eel -> 1 Eel");
 
@@ -32,16 +32,3 @@ it("refuses to follow from another revision", () => {
   expect(() => follow({ ...board, revision: 99 }, rippleOf(board, board))).toThrow(RangeError);
 });
 
-it("keeps the readings of an edit that does not touch the network, and gives the same board as from scratch", () => {
-  const before = readingsOf(base);
-  const priced = must(base, [setField(base, "item", item(base, "Eel pie").id, "sell", 1), setField(base, "pantry", base.pantry.id, "priceFloor", 2)]);
-  const kept = readingsOf(priced, before);
-  expect(kept.value).toBe(before.value);
-  const earlier = { board: boardOf(base, before), readings: before };
-  const after = boardOf(priced, kept, earlier);
-  expect(after).toEqual(boardOf(priced));
-  expect(follow(earlier.board, rippleOf(earlier.board, after))).toEqual(after);
-  const slower = must(base, [setField(base, "recipe", recipe(base, "Smoke").id, "ticks", 40)]);
-  expect(readingsOf(slower, before).value).not.toBe(before.value);
-  expect(boardOf(slower, readingsOf(slower, before))).toEqual(boardOf(slower));
-});

@@ -1,11 +1,9 @@
 /** What the views show of the readings, as plain data, and what moved between two revisions of it. */
-import type { Catalogue } from "../catalogue/catalogue";
 import { type Edit, same } from "../catalogue/changes";
 import type { Id } from "../catalogue/records";
-import { CHECKS, findingsOf } from "../checks";
+import { inOrder } from "../checks";
 import type { Finding } from "../checks/check";
 import type { Verdict } from "./loops";
-import { type Readings, readingsOf } from "./readings";
 
 export interface Figures {
   /** Least cost in value units and in seconds; null: can't be had. */
@@ -13,10 +11,10 @@ export interface Figures {
   readonly time: number | null;
   /** Recipe or source of the cheapest way in value; null: none. */
   readonly by: Id | null;
-  /** Longest chain of recipes behind it. */
-  readonly steps: number;
-  /** Distinct base materials behind it. */
-  readonly bases: number;
+  /** Longest chain of recipes behind it; null: can't be had, or the cheapest way goes round in a circle. */
+  readonly steps: number | null;
+  /** Lowest level at which it can be had; null: can't be had. */
+  readonly level: number | null;
 }
 
 export interface LoopRow {
@@ -81,58 +79,46 @@ export interface LiveEvent {
   readonly ripple: Ripple;
 }
 
-const rank = new Map(CHECKS.map((c, i) => [c.id, i]));
-const inOrder = (findings: Finding[]): Finding[] =>
-  findings.sort(
-    (a, b) => Number(a.severity !== "error") - Number(b.severity !== "error") || (rank.get(a.rule) ?? 0) - (rank.get(b.rule) ?? 0) || (a.says < b.says ? -1 : a.says > b.says ? 1 : a.fingerprint < b.fingerprint ? -1 : 1),
-  );
-
-const finite = (x: number): number | null => (Number.isFinite(x) ? x : null);
-
-/** @param before  an earlier state: its figures are taken over where the readings were */
-export function boardOf(catalogue: Catalogue, readings: Readings = readingsOf(catalogue), before?: { readonly board: Board; readonly readings: Readings }): Board {
-  const { network, value, time, steps, bases } = readings;
-  const kept = before && before.readings.value === value;
-  const figures: Record<string, Figures> = kept ? (before.board.figures as Record<string, Figures>) : {};
-  if (!kept) network.items.forEach((id, i) => {
-    figures[id] = { value: finite(value.cost[i]), time: finite(time.cost[i]), by: value.by[i] < 0 ? null : network.processes[value.by[i]].record.id, steps: steps[i], bases: bases[i] };
-  });
-  const loops = readings.loops.map((l) => ({ verdict: l.verdict, items: l.items.map((i) => network.items[i]), recipes: l.processes.map((p) => network.processes[p].record.id) }));
-  return { revision: catalogue.revision, figures, findings: inOrder(findingsOf(catalogue, readings)), loops, complete: readings.gain.complete };
-}
-
 const changed = (a: number | null, b: number | null): boolean => a !== b && !(a !== null && b !== null && Math.abs(a - b) <= 1e-9 * Math.max(1, Math.abs(a), Math.abs(b)));
-const sameFigures = (a: Figures, b: Figures): boolean => a.value === b.value && a.time === b.time && a.by === b.by && a.steps === b.steps && a.bases === b.bases;
+export const sameFigures = (a: Figures, b: Figures): boolean => a.value === b.value && a.time === b.time && a.by === b.by && a.steps === b.steps && a.level === b.level;
 
-/** What moved, so that `follow(before, ripple(before, after))` is `after`. */
-export function rippleOf(before: Board, after: Board): Ripple {
-  const figures: [Id, Figures | null][] = [];
+/**
+ * Sums up what moved.
+ * @param figures  items with what their figures were and are; null: the item was not or is no longer there
+ * @param opened   findings that are new
+ * @param closed   rules of findings that are gone
+ */
+export function summed(figures: Iterable<readonly [Id, Figures | null, Figures | null]>, opened: readonly Finding[], closed: readonly string[]): Moved {
   let [costs, times, lost, regained, most] = [0, 0, 0, 0, -1];
   let largest: Moved["largest"] = null;
-  const moving = before.figures !== after.figures;
-  for (const id in moving ? after.figures : {}) {
-    const now = after.figures[id];
-    const then = before.figures[id];
-    if (then && sameFigures(then, now)) continue;
-    figures.push([id as Id, now]);
-    if (!then) continue;
+  for (const [id, then, now] of figures) {
+    if (!then || !now) continue;
     if (changed(then.time, now.time)) times++;
     if (!changed(then.value, now.value)) continue;
     costs++;
     if (now.value === null) lost++;
     if (then.value === null) regained++;
     const size = now.value === null || then.value === null ? 1e6 : Math.abs(Math.log((now.value + 1e-9) / (then.value + 1e-9)));
-    if (size > most) [most, largest] = [size, { id: id as Id, from: then.value, to: now.value }];
+    if (size > most || (size === most && largest && id < largest.id)) [most, largest] = [size, { id, from: then.value, to: now.value }];
   }
-  for (const id in moving ? before.figures : {}) if (!(id in after.figures)) figures.push([id as Id, null]);
+  const gaining = (rules: readonly string[]) => rules.filter((rule) => rule === "gaining-loop").length;
+  return { costs, largest, times, lost, regained, opened: opened.length, closed: closed.length, gainsOpened: gaining(opened.map((f) => f.rule)), gainsClosed: gaining(closed) };
+}
+
+/** The rule of a finding by its fingerprint. */
+export const ruleOf = (fingerprint: string): string => fingerprint.slice(0, fingerprint.indexOf(":"));
+
+/** What moved between two whole boards, so that `follow(before, ripple(before, after))` is `after`. */
+export function rippleOf(before: Board, after: Board): Ripple {
+  const figures: [Id, Figures | null, Figures | null][] = [];
+  for (const id in after.figures) if (!before.figures[id] || !sameFigures(before.figures[id], after.figures[id])) figures.push([id as Id, before.figures[id] ?? null, after.figures[id]]);
+  for (const id in before.figures) if (!(id in after.figures)) figures.push([id as Id, before.figures[id], null]);
   const then = new Map(before.findings.map((f) => [f.fingerprint, f]));
   const now = new Map(after.findings.map((f) => [f.fingerprint, f]));
   const put = after.findings.filter((f) => !same(then.get(f.fingerprint), f));
-  const opened = put.filter((f) => !then.has(f.fingerprint));
-  const dropped = before.findings.filter((f) => !now.has(f.fingerprint));
-  const gaining = (list: readonly Finding[]) => list.filter((f) => f.rule === "gaining-loop").length;
-  const moved: Moved = { costs, largest, times, lost, regained, opened: opened.length, closed: dropped.length, gainsOpened: gaining(opened), gainsClosed: gaining(dropped) };
-  return { from: before.revision, to: after.revision, figures, put, drop: dropped.map((f) => f.fingerprint), loops: after.loops, complete: after.complete, moved };
+  const drop = before.findings.flatMap((f) => (now.has(f.fingerprint) ? [] : [f.fingerprint]));
+  const moved = summed(figures, put.filter((f) => !then.has(f.fingerprint)), drop.map(ruleOf));
+  return { from: before.revision, to: after.revision, figures: figures.map(([id, , is]) => [id, is]), put, drop, loops: after.loops, complete: after.complete, moved };
 }
 
 /** The next board. @throws RangeError when the ripple starts from another revision */

@@ -1,275 +1,298 @@
-/** Least cost of one unit of every item, in value and in time. */
-import type { Network } from "../network/network";
-
-export interface LeastCost {
-  /** Per item; Infinity: can't be had. */
-  readonly cost: Float64Array;
-  /** Per item the process that achieves it; −1: none. */
-  readonly by: Int32Array;
-  /** Items whose cheapest way leads through themselves (a circle that improves at every round). */
-  readonly circular: ReadonlySet<number>;
-}
+/** Least cost of one unit of every item over all ways to get it, kept up to date as the network changes. */
+import { ALIVE, type Network, SALVAGE } from "../network/network";
+import { policyOrder, solve } from "./policy";
+import type { Reach } from "./reach";
 
 export type Measure = "value" | "time";
 
-/** What one run costs by itself: money plus the worth of its time, or its seconds. */
-export function ownCost(network: Network, measure: Measure): Float64Array {
-  if (measure === "time") return network.seconds;
-  const perSecond = network.catalogue.pantry.labourPerHour / 3600;
-  return network.money.map((money, p) => money + network.seconds[p] * perSecond);
+export interface CostRules {
+  /** What a run costs by itself: this times its money, plus the next times its seconds. */
+  readonly perMoney: number;
+  readonly perSecond: number;
+  /** Processes with any of these flags don't count. */
+  readonly without?: number;
+  /** Only processes that fire count; absent: all. */
+  readonly reach?: Reach;
+  /** Plain least costs, where side outputs are credited at them. */
+  readonly credit?: LeastCost;
+  /** Share of a run's cost that its output bears; below 1 for prices that must leave a margin. */
+  readonly share?: number;
+  /** Cost to begin with; Infinity where it is absent. */
+  readonly start?: (item: number) => number;
+  /** Takes a process out as soon as a circle through it gets cheaper at every round, instead of solving the circle. */
+  readonly quarantine?: Set<number>;
 }
 
-const REOPEN = 40;
-/** Relative improvement below which a cost counts as the same. */
-const EPS = 1e-12;
+/** Improvements of one item before its circle is solved as a system. */
+const ROUNDS = 48;
+/** Improvements before a circle is looked for that is to be taken out. */
+const FEW_ROUNDS = 8;
+/** Improvements after which an item's cost is left as it is. */
+const MOST_ROUNDS = 40_000;
+/** Costs below this count as nothing, so that what halves at every round comes to an end. */
+const NOTHING = 2 ** -500;
+/** More than the rounding of any sum a row can hold, in parts of the sum. */
+const ROUNDING = 2 ** -44;
 
 /**
- * Label-correcting on a heap: a process that yields several units makes its output cheaper than its inputs, so an item may
- * settle more than once (Knuth 1977 needs superior functions; these are not). Every output bears the whole cost of the run:
- * cost(item) = min over processes of (own + sum of quantity × cost) / expected yield.
+ * cost(item) = min over processes of (own + Σ quantity × cost) / expected yield: every output bears the whole cost of a run.
+ * The greatest fixed point of that operator in floating point, reached from above by label-correcting (a process that yields
+ * several units makes its output cheaper than its inputs, so no order settles an item for good; Knuth 1977 needs functions
+ * that these are not). Sums run in the order of the rows, so the result is the same to the bit in whatever order it was
+ * reached: after a change it equals the one from scratch.
  *
- * Circles that get cheaper at every round converge only in the limit; items re-opened more than 40 times are handed to
- * policy iteration (Howard 1960), which solves the chosen circle as a linear system.
- *
- * @param own  cost of one run of every process by itself
+ * A circle that gets cheaper at every round converges only in the limit. Where an item has improved 48 times, the circle of
+ * its chosen processes is solved as a linear system, each number rounded up by more than rounding could take off: a cost that
+ * the fixed point can't exceed, from which the descent goes on.
  */
-export function leastCost(network: Network, own: Float64Array): LeastCost {
-  const { needs, uses, makes, neededBy, usedBy } = network;
-  const n = network.items.length;
-  const cost = new Float64Array(n).fill(Number.POSITIVE_INFINITY);
-  const by = new Int32Array(n).fill(-1);
-  const pops = new Uint16Array(n);
-  const missing = new Int32Array(network.processes.length);
-  const heap = new Heap(cost);
-  let capped = false;
+export class LeastCost {
+  /** Per item; Infinity: can't be had. */
+  cost: Float64Array;
+  /** Per item the process that achieves it; −1: none. */
+  via: Int32Array;
+  /** False where a circle came so near to even that it was left before it settled. */
+  settled = true;
+  private readonly without: number;
+  private improved: Uint16Array;
+  private queued: Uint8Array;
+  private queue: number[] = [];
+  private doubtful: number[] = [];
+  private readonly was = new Map<number, number>();
+  private tracking = false;
 
-  const relax = (p: number) => {
-    let t = own[p];
-    for (let k = uses.ptr[p]; k < uses.ptr[p + 1]; k++) t += uses.qty[k] * cost[uses.to[k]];
-    for (let k = makes.ptr[p]; k < makes.ptr[p + 1]; k++) {
-      const c = t / makes.qty[k];
-      const item = makes.to[k];
-      if (!(c < cost[item] * (1 - EPS)) && !(c < Number.POSITIVE_INFINITY && cost[item] === Number.POSITIVE_INFINITY)) continue;
-      cost[item] = c;
-      by[item] = p;
-      if (pops[item] <= REOPEN) heap.push(item);
-      else capped = true;
+  constructor(
+    readonly network: Network,
+    readonly rules: CostRules,
+  ) {
+    const { items, processes } = network;
+    this.without = rules.without ?? 0;
+    this.cost = new Float64Array(items).fill(Number.POSITIVE_INFINITY);
+    if (rules.start) for (let i = 0; i < items; i++) this.cost[i] = rules.start(i);
+    this.via = new Int32Array(items).fill(-1);
+    this.improved = new Uint16Array(items);
+    this.queued = new Uint8Array(processes).fill(1);
+    for (let p = 0; p < processes; p++) {
+      this.queued[p] = 0;
+      this.relax(p);
     }
-  };
-  for (let p = 0; p < missing.length; p++) {
-    missing[p] = needs.ptr[p + 1] - needs.ptr[p];
-    if (missing[p] === 0) relax(p);
+    this.run();
+    this.improved.fill(0);
+    this.tracking = true;
   }
-  for (let item = heap.pop(); item >= 0; item = heap.pop()) {
-    if (pops[item]++ === 0) {
-      for (let k = neededBy.ptr[item]; k < neededBy.ptr[item + 1]; k++) if (--missing[neededBy.to[k]] === 0) relax(neededBy.to[k]);
-    } else for (let k = usedBy.ptr[item]; k < usedBy.ptr[item + 1]; k++) if (missing[usedBy.to[k]] === 0) relax(usedBy.to[k]);
-  }
-  const circular = capped ? iteratePolicy(network, own, cost, by, missing) : new Set<number>();
-  return { cost, by, circular };
-}
 
-/** Evaluates the chosen processes exactly, takes every better one, until none is. Changes `cost` and `by`. */
-function iteratePolicy(network: Network, own: Float64Array, cost: Float64Array, by: Int32Array, missing: Int32Array): Set<number> {
-  const { uses, makes } = network;
-  const circular = new Set<number>();
-  for (let round = 0; round < 200; round++) {
-    circular.clear();
-    for (const group of policyOrder(network, by)) {
-      if (group.length > 1 || dependsOnItself(network, by, group[0])) {
-        for (const i of group) circular.add(i);
-        solveGroup(network, own, cost, by, group);
-      } else {
-        const [i] = group;
-        const p = by[i];
-        if (p >= 0) cost[i] = runCost(network, own, cost, p) / yieldOf(network, p, i);
-      }
-    }
-    let better = false;
-    for (let p = 0; p < missing.length; p++) {
-      if (missing[p] > 0) continue;
-      const t = runCost(network, own, cost, p);
-      for (let k = makes.ptr[p]; k < makes.ptr[p + 1]; k++) {
-        const item = makes.to[k];
-        if (by[item] !== p && t / makes.qty[k] < cost[item] * (1 - 1e-10) - 1e-300) {
-          by[item] = p;
-          better = true;
-        }
-      }
-    }
-    if (!better) break;
+  /** What a run costs by itself. */
+  own(p: number): number {
+    return this.network.money[p] * this.rules.perMoney + this.network.seconds[p] * this.rules.perSecond;
   }
-  return circular;
+  counts(p: number): boolean {
+    const flags = this.network.flags[p];
+    return (flags & ALIVE) !== 0 && (flags & this.without) === 0 && !this.rules.quarantine?.has(p) && (this.rules.reach === undefined || this.rules.reach.missing[p] === 0);
+  }
 
-  function runCost(net: Network, base: Float64Array, c: Float64Array, p: number): number {
-    let t = base[p];
-    for (let k = net.uses.ptr[p]; k < net.uses.ptr[p + 1]; k++) t += uses.qty[k] * c[uses.to[k]];
+  /** What a run costs with everything it uses up. */
+  runCost(p: number): number {
+    const { start, end, to, qty } = this.network.ins;
+    const { cost } = this;
+    let t = this.own(p);
+    for (let k = start[p], e = end[p]; k < e; k++) {
+      const q = (qty as Float64Array)[k];
+      if (q !== 0) t += q * cost[to[k]];
+    }
     return t;
   }
-}
 
-/** Expected units of an item from one run. */
-export function yieldOf(network: Network, p: number, item: number): number {
-  const { ptr, to, qty } = network.makes;
-  for (let k = ptr[p]; k < ptr[p + 1]; k++) if (to[k] === item) return qty[k];
-  return 0;
-}
-
-const dependsOnItself = (network: Network, by: Int32Array, item: number): boolean => {
-  const p = by[item];
-  if (p < 0) return false;
-  const { ptr, to } = network.uses;
-  for (let k = ptr[p]; k < ptr[p + 1]; k++) if (to[k] === item) return true;
-  return false;
-};
-
-/** Items grouped so that whatever an item's chosen process uses comes before it; circles form one group. */
-export function policyOrder(network: Network, by: Int32Array, from?: readonly number[]): number[][] {
-  const { ptr, to } = network.uses;
-  const n = network.items.length;
-  const order = new Int32Array(n).fill(-1);
-  const low = new Int32Array(n);
-  const next = new Int32Array(n);
-  const done = new Uint8Array(n);
-  const groups: number[][] = [];
-  const path: number[] = [];
-  const open: number[] = [];
-  let clock = 0;
-  const roots = from ?? Array.from({ length: n }, (_, i) => i);
-  for (const root of roots) {
-    if (order[root] >= 0) continue;
-    path.push(root);
-    while (path.length) {
-      const v = path[path.length - 1];
-      const p = by[v];
-      if (order[v] < 0) {
-        order[v] = low[v] = clock++;
-        next[v] = p < 0 ? 0 : ptr[p];
-        open.push(v);
-      }
-      let deeper = false;
-      const end = p < 0 ? 0 : ptr[p + 1];
-      while (next[v] < end) {
-        const w = to[next[v]];
-        if (order[w] < 0) {
-          path.push(w);
-          deeper = true;
-          break;
-        }
-        if (!done[w] && low[w] < low[v]) low[v] = low[w];
-        next[v]++;
-      }
-      if (deeper) continue;
-      path.pop();
-      if (low[v] === order[v]) {
-        const group: number[] = [];
-        for (let w = open.pop() as number; ; w = open.pop() as number) {
-          done[w] = 1;
-          group.push(w);
-          if (w === v) break;
-        }
-        groups.push(group);
+  /** What an output of a process costs by it: k is its place in the rows of outputs, t the cost of a run. */
+  bears(p: number, k: number, t: number): number {
+    const { start, end, to, qty: amounts } = this.network.outs;
+    const qty = amounts as Float64Array;
+    const { credit, share } = this.rules;
+    let c = t / qty[k];
+    if (share !== undefined) c *= share;
+    if (credit && end[p] - start[p] > 1) {
+      const plain = credit.cost;
+      let worth = 0;
+      for (let m = start[p]; m < end[p]; m++) worth += qty[m] * plain[to[m]];
+      if (worth > 0 && worth < Number.POSITIVE_INFINITY) {
+        const own = qty[k] * plain[to[k]];
+        c = Math.min(c, Math.max((t - (worth - own)) / qty[k], (t * (own / worth)) / qty[k]));
       }
     }
+    return c < NOTHING ? 0 : c;
   }
-  return groups;
-}
 
-function solveGroup(network: Network, own: Float64Array, cost: Float64Array, by: Int32Array, group: readonly number[]): void {
-  const place = new Map(group.map((item, r) => [item, r]));
-  const rows = group.map((item, r) => {
-    const row = new Float64Array(group.length + 1);
-    const p = by[item];
-    const per = yieldOf(network, p, item);
-    row[r] += 1;
-    row[group.length] = own[p] / per;
-    for (let k = network.uses.ptr[p]; k < network.uses.ptr[p + 1]; k++) {
-      const q = network.uses.qty[k] / per;
-      const c = place.get(network.uses.to[k]);
-      if (c === undefined) row[group.length] += q * cost[network.uses.to[k]];
-      else row[c] -= q;
+  private relax(p: number): void {
+    const { network, cost, via } = this;
+    if (!this.counts(p)) return;
+    const t = this.runCost(p);
+    if (!(t < Number.POSITIVE_INFINITY)) return;
+    const { start, end, to } = network.outs;
+    for (let k = start[p], e = end[p]; k < e; k++) {
+      const item = to[k];
+      const c = this.bears(p, k, t);
+      if (!(c < cost[item])) continue;
+      if (this.tracking && !this.was.has(item)) this.was.set(item, cost[item]);
+      cost[item] = c;
+      via[item] = p;
+      const times = ++this.improved[item];
+      if (this.rules.quarantine) {
+        if (times % FEW_ROUNDS === 0) this.breakCircle(item, this.rules.quarantine);
+      } else if (times % ROUNDS === 0 && times < MOST_ROUNDS) this.solveCircle(item);
+      if (times >= MOST_ROUNDS) {
+        this.settled = false;
+        this.improved[item] = MOST_ROUNDS;
+      } else this.wake(item);
     }
-    return row;
-  });
-  const x = solve(rows);
-  if (x) group.forEach((item, r) => { cost[item] = Math.max(0, x[r]); });
-}
+  }
 
-/** Solves a square linear system given as rows with the right side last (Gauss with partial pivoting); null: singular. */
-export function solve(rows: Float64Array[]): Float64Array | null {
-  const n = rows.length;
-  for (let c = 0; c < n; c++) {
-    let best = c;
-    for (let r = c + 1; r < n; r++) if (Math.abs(rows[r][c]) > Math.abs(rows[best][c])) best = r;
-    if (Math.abs(rows[best][c]) < 1e-14) return null;
-    [rows[c], rows[best]] = [rows[best], rows[c]];
-    const pivot = rows[c];
-    for (let r = c + 1; r < n; r++) {
-      const f = rows[r][c] / pivot[c];
-      if (f !== 0) for (let k = c; k <= n; k++) rows[r][k] -= f * pivot[k];
-    }
+  /** Puts everything that uses an item up for another look. */
+  private wake(item: number): void {
+    const { start, end, to } = this.network.users;
+    for (let k = start[item], e = end[item]; k < e; k++) this.push(to[k]);
   }
-  const x = new Float64Array(n);
-  for (let r = n - 1; r >= 0; r--) {
-    let t = rows[r][n];
-    for (let k = r + 1; k < n; k++) t -= rows[r][k] * x[k];
-    x[r] = t / rows[r][r];
+  private push(p: number): void {
+    if (this.queued[p]) return;
+    this.queued[p] = 1;
+    this.queue.push(p);
   }
-  return x;
-}
 
-/** A binary heap of items by their current cost; pushing an item again moves it up. */
-class Heap {
-  private readonly items: number[] = [];
-  private readonly place: Int32Array;
-  constructor(private readonly key: Float64Array) {
-    this.place = new Int32Array(key.length).fill(-1);
-  }
-  push(item: number): void {
-    if (this.place[item] < 0) {
-      this.place[item] = this.items.length;
-      this.items.push(item);
+  private run(): void {
+    while (this.queue.length) {
+      const round = this.queue;
+      this.queue = [];
+      for (const p of round) {
+        this.queued[p] = 0;
+        this.relax(p);
+      }
     }
-    this.up(this.place[item]);
   }
-  /** The cheapest item, −1 when empty. */
-  pop(): number {
-    const { items, place } = this;
-    if (!items.length) return -1;
-    const top = items[0];
-    const last = items.pop() as number;
-    place[top] = -1;
-    if (items.length) {
-      items[0] = last;
-      place[last] = 0;
-      this.down(0);
-    }
-    return top;
+
+  /** Lowers the items of an item's circle to a bound from above, if it leads through itself and each round costs less. */
+  private solveCircle(item: number): void {
+    const { network, via, cost } = this;
+    const group = policyOrder(network, (i) => via[i], [item]).find((g) => g.includes(item)) as number[];
+    if (group.length === 1 && !this.usesItself(item)) return;
+    const place = new Map(group.map((i, r) => [i, r]));
+    const n = group.length;
+    const rows = group.map((i, r) => {
+      const row = new Float64Array(n + 2);
+      const p = via[i];
+      const k = this.entryOf(p, i);
+      // The cost by this process is a share of the run's cost, or that less the worth of its side outputs: at most the first.
+      const per = ((this.rules.share ?? 1) / (network.outs.qty as Float64Array)[k]) * (1 + ROUNDING);
+      row[r] = 1;
+      row[n] = this.own(p) * per;
+      row[n + 1] = 1;
+      const { start, end, to, qty } = network.ins;
+      for (let m = start[p]; m < end[p]; m++) {
+        const q = (qty as Float64Array)[m];
+        if (q === 0) continue;
+        const c = place.get(to[m]);
+        if (c === undefined) row[n] += q * per * cost[to[m]];
+        else row[c] -= q * per;
+      }
+      row[n] *= 1 + ROUNDING;
+      return row;
+    });
+    // A second right side of ones: where its solution is above zero, going round loses weight and the first one is a bound.
+    const solved = solve(rows, 2);
+    if (!solved || solved[1].some((y) => !(y > 0)) || solved[0].some((x) => !(x >= 0))) return;
+    // What elimination may have lost grows with the inverse.
+    const doubt = 2 ** -40 + Math.max(...solved[1]) * n * 2 ** -48;
+    if (doubt > 2 ** -10) return;
+    group.forEach((i, r) => {
+      const bound = solved[0][r] * (1 + doubt);
+      const c = bound < NOTHING ? 0 : bound;
+      if (!(c < cost[i])) return;
+      if (this.tracking && !this.was.has(i)) this.was.set(i, cost[i]);
+      cost[i] = c;
+      this.wake(i);
+    });
   }
-  private up(at: number): void {
-    const { items, place, key } = this;
-    const item = items[at];
-    while (at > 0) {
-      const parent = (at - 1) >> 1;
-      if (key[items[parent]] <= key[item]) break;
-      items[at] = items[parent];
-      place[items[at]] = at;
-      at = parent;
-    }
-    items[at] = item;
-    place[item] = at;
+
+  /** Puts a process of the item's circle aside, if it leads through itself: a salvage where there is one. */
+  private breakCircle(item: number, aside: Set<number>): void {
+    const { via, network } = this;
+    const group = policyOrder(network, (i) => via[i], [item]).find((g) => g.includes(item)) as number[];
+    if (group.length === 1 && !this.usesItself(item)) return;
+    const ps = group.map((i) => via[i]);
+    aside.add(ps.find((p) => network.flags[p] & SALVAGE) ?? via[item]);
   }
-  private down(at: number): void {
-    const { items, place, key } = this;
-    const item = items[at];
-    for (let child = 2 * at + 1; child < items.length; child = 2 * at + 1) {
-      if (child + 1 < items.length && key[items[child + 1]] < key[items[child]]) child++;
-      if (key[items[child]] >= key[item]) break;
-      items[at] = items[child];
-      place[items[at]] = at;
-      at = child;
+
+  private entryOf(p: number, item: number): number {
+    const { start, end, to } = this.network.outs;
+    for (let k = start[p]; k < end[p]; k++) if (to[k] === item) return k;
+    return -1;
+  }
+
+  private usesItself(item: number): boolean {
+    const { start, end, to, qty } = this.network.ins;
+    const p = this.via[item];
+    for (let k = start[p]; k < end[p]; k++) if (to[k] === item && (qty as Float64Array)[k] > 0) return true;
+    return false;
+  }
+
+  /** Before processes change (their rows, their own cost, or whether they count): what they gave is in doubt. */
+  loosen(ps: Iterable<number>): void {
+    const { start, end, to } = this.network.outs;
+    for (const p of ps) {
+      if (p >= this.queued.length) continue;
+      for (let k = start[p]; k < end[p]; k++) if (this.via[to[k]] === p) this.doubtful.push(to[k]);
     }
-    items[at] = item;
-    place[item] = at;
+  }
+
+  /**
+   * After they changed. @param ps  processes that changed or that count now
+   * @returns items whose cost moved, with what it was
+   */
+  settle(ps: Iterable<number>): Map<number, number> {
+    this.widen();
+    const { cost, via } = this;
+    const { users, outs, makers, ins } = this.network;
+    const qty = ins.qty as Float64Array;
+    // What rests on what is in doubt is in doubt: forget its cost, then find it again from what is left.
+    const open = this.doubtful;
+    this.doubtful = [];
+    const forgotten: number[] = [];
+    for (let i = open.pop(); i !== undefined; i = open.pop()) {
+      if (via[i] < 0) continue;
+      if (!this.was.has(i)) this.was.set(i, cost[i]);
+      cost[i] = this.rules.start ? this.rules.start(i) : Number.POSITIVE_INFINITY;
+      via[i] = -1;
+      forgotten.push(i);
+      for (let k = users.start[i]; k < users.end[i]; k++) {
+        const p = users.to[k];
+        if (this.usesUp(p, i, qty)) for (let m = outs.start[p]; m < outs.end[p]; m++) if (via[outs.to[m]] === p) open.push(outs.to[m]);
+      }
+    }
+    for (const i of forgotten) for (let k = makers.start[i]; k < makers.end[i]; k++) this.push(makers.to[k]);
+    for (const p of ps) this.push(p);
+    this.run();
+    const moved = new Map<number, number>();
+    for (const [i, before] of this.was) {
+      this.improved[i] = 0;
+      if (cost[i] !== before) moved.set(i, before);
+    }
+    this.was.clear();
+    return moved;
+  }
+
+  private usesUp(p: number, item: number, qty: Float64Array): boolean {
+    const { start, end, to } = this.network.ins;
+    for (let k = start[p]; k < end[p]; k++) if (to[k] === item) return qty[k] > 0;
+    return false;
+  }
+
+  private widen(): void {
+    const { items, processes } = this.network;
+    if (this.cost.length < items) {
+      const size = Math.ceil(items * 1.25);
+      const cost = new Float64Array(size).fill(Number.POSITIVE_INFINITY);
+      const via = new Int32Array(size).fill(-1);
+      if (this.rules.start) for (let i = this.cost.length; i < size; i++) cost[i] = this.rules.start(i);
+      cost.set(this.cost);
+      via.set(this.via);
+      [this.cost, this.via, this.improved] = [cost, via, new Uint16Array(size)];
+    }
+    if (this.queued.length < processes) this.queued = new Uint8Array(Math.ceil(processes * 1.25));
   }
 }

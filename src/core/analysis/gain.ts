@@ -1,92 +1,214 @@
-/** Gaining loops: recipes that, run in some whole numbers, leave more than before and less of nothing. */
-import type { Id } from "../catalogue/records";
+/** Gaining loops: processes that, run in some whole numbers, leave more than before and less of nothing. */
+import { type Compiled, currencyAt, processAt } from "../network/compile";
 import { rounds } from "../network/components";
-import { netYield, type Network } from "../network/network";
-import { add, type Fraction, fraction, fromNumber, multiply, sign, subtract, toNumber, wholeMultiples, ZERO } from "../numbers/fraction";
-import { leastCost } from "./cost";
-import { type Column, exactly, rowsOf, searchCircle, totalNet } from "./loop-search";
-import type { Obtainable } from "./obtainable";
+import { netYield } from "../network/expected";
+import { ALIVE, GAINS, type Network, NetworkBuilder, type ProcessOf } from "../network/network";
+import { add, type Fraction, fraction, fromNumber, multiply, negate, sign, toNumber, wholeMultiples, ZERO } from "../numbers/fraction";
+import { chanceOfGain } from "./chances";
+import { circleGains, type Column, exactly, rowsOf, searchCircle, totalNet } from "./loop-search";
+import { Prices } from "./prices";
+import type { Reach } from "./reach";
 
-export interface Gain {
-  /** Whole numbers of runs, the smallest that were found; drop any process and it stops gaining. */
-  readonly runs: readonly { readonly process: number; readonly times: bigint }[];
-  /** Exact expected net of one round; every entry is above zero, all other items come out even. */
-  readonly net: readonly { readonly item: number; readonly amount: Fraction }[];
-  /** True when it gains even in the worst draw of every chance and range. */
-  readonly certain: boolean;
-  /** True when every process in it can be reached in a new world. */
-  readonly live: boolean;
+/** What is run: a process, or the sale of an item. */
+export type Step = { readonly run: "process"; readonly process: number } | { readonly run: "sale"; readonly item: number };
+/** What is left over: an item, or money of a currency. */
+export type Thing = { readonly of: "item"; readonly item: number } | { readonly of: "currency"; readonly currency: number };
+
+export interface Round {
+  /** Whole numbers of runs, the smallest that were found; drop any step and it stops coming round. */
+  readonly runs: readonly { readonly step: Step; readonly times: bigint }[];
   /** Expected seconds of one round. */
   readonly seconds: number;
+  /** True when every process in it can be reached in a new world. */
+  readonly live: boolean;
+}
+export interface Gain extends Round {
+  /** Exact expected net of one round; every entry is above zero, all other items come out even. */
+  readonly net: readonly { readonly thing: Thing; readonly amount: Fraction }[];
+  /** Chance that a single round gains something and loses nothing (1: even in the worst draw), and whether it is exact. */
+  readonly luck: () => { readonly chance: number; readonly exact: boolean };
 }
 
 export interface GainReport {
   readonly gains: readonly Gain[];
-  /** Processes that together come round without loss and without gain, one such group a circle where nothing gains. */
-  readonly even: readonly (readonly number[])[];
+  /** Minimal rounds that give back exactly what they take, in expectation. */
+  readonly even: readonly Round[];
   /** False where the search stopped at its limits: there may be more loops than those reported. */
   readonly complete: boolean;
+  /** Columns that linear programmes were given, of all that take part. */
+  readonly columns: number;
 }
 
+const NONE: GainReport = { gains: [], even: [], complete: true, columns: 0 };
+
 /**
- * A gaining loop is x ≥ 0 over recipes with S x ≥ 0 and S x ≠ 0, S the exact expected net yields (Farkas: either that, or
- * prices p > 0 with pᵀS ≤ 0 certify that there is none). Recipes with a fee can't take part: nothing makes money back here.
+ * A gaining loop is x ≥ 0 over processes with S x ≥ 0 and S x ≠ 0, S the exact expected net yields of items and currencies;
+ * what takes nothing is a source and no column, a sale is one.
  *
- * 1. Drop recipes that use something no remaining recipe makes, and those that only lead from one circle into another:
- *    if there is a gain at all, there is one inside a single circle.
- * 2. In every circle look for minimal supports, or for prices that prove there is none (loop-search.ts).
+ * 1. Prices under which every process loses prove that there is none (prices.ts), with no programme at all.
+ * 2. Where they can't: drop what uses something no process left makes, and what only leads from one circle into another. In
+ *    every circle with a seed look for all minimal supports (loop-search.ts).
  * 3. Find small whole multiplicities, verify them in exact fractions.
  */
-export function gains(network: Network, reach: Obtainable): GainReport {
-  const { alive, free } = candidates(network);
-  const found: Gain[] = free.map((p) => proof(network, reach, [columnOf(network, p)], [1n]));
-  const even: number[][] = [];
+export function gains(compiled: Compiled, reach: Reach, prices = new Prices(compiled, reach)): GainReport {
+  const { network } = compiled;
+  const alone: number[] = [];
+  for (let p = 0; p < network.processes; p++) if ((network.flags[p] & (ALIVE | GAINS)) === (ALIVE | GAINS)) alone.push(p);
+  if (!alone.length && prices.clean) return NONE;
+  const stepOf = (p: number): Step => ({ run: "process", process: p });
+  const found = alone.map((p) => proof(compiled, reach, [{ process: p, net: netOfProcess(compiled, p) }], [1n], () => stepOf(p)));
+  const even: Round[] = [];
   let complete = true;
-  const closed = circles(network, alive);
-  const worth = closed.length ? roughWorth(network) : null;
-  for (const circle of closed) {
-    const result = searchCircle({ ...network, column: (p) => columnOf(network, p) }, circle.processes, (item) => worth?.[item] ?? 1);
-    if (!result.complete) complete = false;
-    for (const support of result.gaining) found.push(proof(network, reach, support, multiplicities(support)));
-    if (result.even) even.push(result.even.map((c) => c.process));
+  let columns = 0;
+  if (!prices.clean) {
+    const trade = new Trade(compiled, prices);
+    for (const circle of trade.circles()) {
+      const result = searchCircle(trade, circle, (row) => trade.worth(row));
+      columns += result.columns;
+      if (!result.complete) complete = false;
+      const step = (column: Column) => trade.steps[column.process];
+      for (const support of result.gaining) {
+        const ordered = trade.inRecordOrder(support);
+        found.push(proof(compiled, reach, ordered, multiplicities(ordered, gainsWith), step));
+      }
+      for (const support of result.even) {
+        const ordered = trade.inRecordOrder(support);
+        even.push(round(compiled, reach, ordered, wholeMultiples(exactly(ordered, () => fraction(1n)) as Fraction[]), step));
+      }
+    }
   }
-  const size = (g: Gain) => g.runs.reduce((t, r) => t + Number(r.times), 0);
-  return { gains: found.sort((a, b) => a.runs.length - b.runs.length || size(a) - size(b)), even, complete };
+  const size = (r: Round) => r.runs.reduce((t, { times }) => t + times, 0n);
+  const name = (r: Round) => r.runs.map(({ step }) => stepKey(compiled, step)).sort().join();
+  const bySize = (a: Round, b: Round) => a.runs.length - b.runs.length || Number(size(a) - size(b)) || (name(a) < name(b) ? -1 : 1);
+  return { gains: found.sort(bySize), even: even.sort(bySize), complete, columns };
 }
 
-/** Least costs with a little for every run and second, so that nothing is free; 1 for what can't be had. */
-function roughWorth(network: Network): Float64Array {
-  const { cost } = leastCost(network, network.money.map((money, p) => money + 0.01 * network.seconds[p] + 0.001));
-  return cost.map((c) => (Number.isFinite(c) && c > 0 ? Math.min(Math.max(c, 1e-100), 1e200) : 1));
+/** Whether anything gains at all, without looking for what does; true also where that could not be ruled out. */
+export function gainsAtAll(compiled: Compiled, reach: Reach): boolean {
+  const { network } = compiled;
+  for (let p = 0; p < network.processes; p++) if ((network.flags[p] & (ALIVE | GAINS)) === (ALIVE | GAINS)) return true;
+  const prices = new Prices(compiled, reach);
+  if (prices.clean) return false;
+  const trade = new Trade(compiled, prices);
+  return trade.circles().some((circle) => circleGains(trade, circle, (row) => trade.worth(row)));
 }
 
-const columnOf = (network: Network, process: number): Column => ({
-  process,
-  net: new Map([...netYield(network.processes[process])].map(([id, q]) => [network.index.get(id) as number, q])),
-});
+/** A name of a step that does not depend on numbers. */
+export const stepKey = (compiled: Compiled, step: Step): string => (step.run === "process" ? processAt(compiled, step.process).record.id : `sale of ${compiled.items[step.item]}`);
 
-/**
- * Recipes that could go round (alive), and those that gain by themselves: they take something in and are left with no net
- * use. An entry is missing from the network's rows only where it is exactly zero, so this asks no fractions.
- */
-function candidates(network: Network): { alive: Uint8Array; free: number[] } {
-  const { uses, makes, processes } = network;
-  const alive = new Uint8Array(processes.length);
-  const free: number[] = [];
-  for (let p = 0; p < alive.length; p++) {
-    if (processes[p].of === "source" || !network.consumes[p] || network.money[p] > 0 || makes.ptr[p] === makes.ptr[p + 1]) continue;
-    if (uses.ptr[p] === uses.ptr[p + 1]) free.push(p);
-    else alive[p] = 1;
+/** Rows are items, then currencies. */
+const rowOfCurrency = (compiled: Compiled, currency: number): number => compiled.network.items + currency;
+const thingAt = ({ network }: Compiled, row: number): Thing => (row < network.items ? { of: "item", item: row } : { of: "currency", currency: row - network.items });
+
+function netOfProcess(compiled: Compiled, p: number): Map<number, Fraction> {
+  const { of, record } = processAt(compiled, p);
+  const net = new Map([...netYield(record.lines)].map(([id, q]) => [compiled.index.get(id) as number, q]));
+  const [amount, currency] = of === "recipe" ? [record.fee, record.feeCurrency] : [record.price, record.currency];
+  if (amount > 0) net.set(rowOfCurrency(compiled, currencyAt(compiled, currency)), negate(fromNumber(amount)));
+  return net;
+}
+
+/** The processes and sales that could be part of a loop, as a network of their own with currencies as items. */
+class Trade {
+  readonly network: Network;
+  readonly steps: Step[] = [];
+  private readonly columns = new Map<number, Column>();
+  private readonly seeds: Uint8Array;
+
+  constructor(
+    private readonly compiled: Compiled,
+    private readonly prices: Prices,
+  ) {
+    const { network, sells } = compiled;
+    const { ins, outs, money } = network;
+    const builder = new NetworkBuilder(network.items + compiled.currencies.length);
+    const of = (step: Step, takes: [number, number][], gives: [number, number][]) => {
+      this.steps.push(step);
+      const row = (list: [number, number][]) => ({ to: list.map((e) => e[0]), qty: list.map((e) => e[1]) });
+      const process: ProcessOf = { ins: row(takes), outs: row(gives), money: 0, seconds: 0, level: 0, flags: 0 };
+      builder.add(process);
+    };
+    const entries = ({ start, end, to, qty }: typeof ins, p: number): [number, number][] => {
+      const list: [number, number][] = [];
+      for (let k = start[p]; k < end[p]; k++) if ((qty as Float64Array)[k] > 0) list.push([to[k], (qty as Float64Array)[k]]);
+      return list;
+    };
+    for (let p = 0; p < network.processes; p++) {
+      if (!prices.takesPart(p) || outs.start[p] === outs.end[p]) continue;
+      const takes = entries(ins, p);
+      if (money[p] > 0) {
+        const { of: kind, record } = processAt(compiled, p);
+        takes.push([rowOfCurrency(compiled, currencyAt(compiled, kind === "recipe" ? record.feeCurrency : record.currency)), kind === "recipe" ? record.fee : record.price]);
+      }
+      of({ run: "process", process: p }, takes, entries(outs, p));
+    }
+    if (prices.trades) for (let i = 0; i < network.items; i++) if (sells[i] > 0) of({ run: "sale", item: i }, [[i, 1]], [[rowOfCurrency(compiled, 0), sells[i]]]);
+    this.network = builder.build();
+    this.seeds = Uint8Array.from(this.steps, (step) => Number(step.run === "process" ? prices.seeds.has(step.process) : prices.sold.has(step.item)));
   }
-  prune(network, alive);
-  return { alive, free };
+
+  column(c: number): Column {
+    let column = this.columns.get(c);
+    if (!column) {
+      const step = this.steps[c];
+      const net =
+        step.run === "process"
+          ? netOfProcess(this.compiled, step.process)
+          : new Map([[step.item, fraction(-1n)], [rowOfCurrency(this.compiled, 0), fromNumber(this.compiled.sells[step.item])]]);
+      column = { process: c, net };
+      this.columns.set(c, column);
+    }
+    return column;
+  }
+
+  worth(row: number): number {
+    return row < this.compiled.network.items ? this.prices.price[row] : (this.compiled.catalogue.currency.get(this.compiled.currencies[row - this.compiled.network.items] as never)?.worth ?? 1);
+  }
+
+  /** Purchases first, then crafts, salvages and sales, each by key: the same order whatever the numbers of the processes are. */
+  inRecordOrder(support: readonly Column[]): Column[] {
+    const key = (c: Column) => {
+      const step = this.steps[c.process];
+      if (step.run === "sale") return `3${this.compiled.items[step.item]}`;
+      const { of, record } = processAt(this.compiled, step.process);
+      return `${of === "source" ? 0 : record.kind === "salvage" ? 2 : 1}${record.key}`;
+    };
+    return [...support].sort((a, b) => (key(a) < key(b) ? -1 : 1));
+  }
+
+  /** Columns of each circle that takes everything from within and holds a seed. */
+  circles(): number[][] {
+    const { network, seeds } = this;
+    const alive = new Uint8Array(network.processes).fill(1);
+    for (;;) {
+      prune(network, alive);
+      const groups = rounds(network, { links: "uses", alive });
+      const group = new Int32Array(network.items).fill(-1);
+      groups.forEach(({ items }, g) => { for (const i of items) group[i] = g; });
+      const inside = new Uint8Array(alive.length);
+      const closed = groups.map(({ processes }, g) =>
+        processes.filter((p) => {
+          for (let k = network.ins.start[p]; k < network.ins.end[p]; k++) if (group[network.ins.to[k]] !== g) return false;
+          inside[p] = 1;
+          return true;
+        }),
+      );
+      let changed = false;
+      for (let p = 0; p < alive.length; p++)
+        if (alive[p] && !inside[p]) {
+          alive[p] = 0;
+          changed = true;
+        }
+      if (!changed) return closed.filter((ps) => ps.some((p) => seeds[p]));
+    }
+  }
 }
 
-/** Takes out recipes that use an item no recipe left makes, until nothing changes. */
+/** Takes out processes that use an item no process left makes, until nothing changes. */
 function prune(network: Network, alive: Uint8Array): void {
-  const { uses, makes, usedBy } = network;
-  const makers = new Int32Array(network.items.length);
-  for (let p = 0; p < alive.length; p++) if (alive[p]) for (let k = makes.ptr[p]; k < makes.ptr[p + 1]; k++) makers[makes.to[k]]++;
+  const { ins, outs, users } = network;
+  const makers = new Int32Array(network.items);
+  for (let p = 0; p < alive.length; p++) if (alive[p]) for (let k = outs.start[p]; k < outs.end[p]; k++) makers[outs.to[k]]++;
   const dead: number[] = [];
   const kill = (p: number) => {
     alive[p] = 0;
@@ -94,43 +216,22 @@ function prune(network: Network, alive: Uint8Array): void {
   };
   for (let p = 0; p < alive.length; p++) {
     if (!alive[p]) continue;
-    for (let k = uses.ptr[p]; k < uses.ptr[p + 1]; k++)
-      if (makers[uses.to[k]] === 0) {
+    for (let k = ins.start[p]; k < ins.end[p]; k++)
+      if (makers[ins.to[k]] === 0) {
         kill(p);
         break;
       }
   }
   for (let p = dead.pop(); p !== undefined; p = dead.pop())
-    for (let k = makes.ptr[p]; k < makes.ptr[p + 1]; k++) {
-      const item = makes.to[k];
+    for (let k = outs.start[p]; k < outs.end[p]; k++) {
+      const item = outs.to[k];
       if (--makers[item] > 0) continue;
-      for (let u = usedBy.ptr[item]; u < usedBy.ptr[item + 1]; u++) if (alive[usedBy.to[u]]) kill(usedBy.to[u]);
+      for (let u = users.start[item]; u < users.end[item]; u++) if (alive[users.to[u]]) kill(users.to[u]);
     }
 }
 
-/** Circles whose recipes take everything from within. Changes `alive`. */
-function circles(network: Network, alive: Uint8Array): { items: number[]; processes: number[] }[] {
-  for (;;) {
-    const groups = rounds(network, network.usedBy, alive);
-    const inside = new Uint8Array(alive.length);
-    const closed = groups.map(({ items, processes }) => {
-      const own = new Set(items);
-      const kept = processes.filter((p) => {
-        for (let k = network.uses.ptr[p]; k < network.uses.ptr[p + 1]; k++) if (!own.has(network.uses.to[k])) return false;
-        return true;
-      });
-      for (const p of kept) inside[p] = 1;
-      return { items, processes: kept };
-    });
-    let changed = false;
-    for (let p = 0; p < alive.length; p++) if (alive[p] && !inside[p]) { alive[p] = 0; changed = true; }
-    if (!changed) return closed.filter((c) => c.processes.length > 0);
-    prune(network, alive);
-  }
-}
-
 /** Whole numbers of runs for a minimal support: tried from small sums upwards, else a vertex of the exact programme. */
-function multiplicities(support: readonly Column[]): bigint[] {
+function multiplicities(support: readonly Column[], holds: (support: readonly Column[], times: readonly bigint[]) => boolean): bigint[] {
   const rows = [...rowsOf(support).values()].map((row) => row.map(toNumber));
   const k = support.length;
   let tries = 0;
@@ -141,7 +242,7 @@ function multiplicities(support: readonly Column[]): bigint[] {
       if (at === k - 1) {
         parts[at] = left;
         const near = rows.every((row) => row.reduce((t, q, j) => t + q * parts[j], 0) > -1e-9);
-        return near && gainsWith(support, parts.map(BigInt)) ? [...parts] : null;
+        return near && holds(support, parts.map(BigInt)) ? [...parts] : null;
       }
       for (let n = 1; n <= left - (k - 1 - at); n++) {
         parts[at] = n;
@@ -159,7 +260,7 @@ function multiplicities(support: readonly Column[]): bigint[] {
 function netOf(support: readonly Column[], times: readonly bigint[]): Map<number, Fraction> {
   const net = new Map<number, Fraction>();
   support.forEach((column, k) => {
-    for (const [item, q] of column.net) net.set(item, add(net.get(item) ?? ZERO, multiply(q, fraction(times[k]))));
+    for (const [row, q] of column.net) net.set(row, add(net.get(row) ?? ZERO, multiply(q, fraction(times[k]))));
   });
   return net;
 }
@@ -169,13 +270,12 @@ const gainsWith = (support: readonly Column[], times: readonly bigint[]): boolea
   return signs.every((s) => s >= 0) && signs.some((s) => s > 0);
 };
 
-/** The processes in the order in which a player would run them: each uses what the one before it makes, where that can be. */
+/** The steps in the order in which a player would run them: each uses what the one before it makes, where that can be. */
 function inOrder(support: readonly Column[]): number[] {
   const rest = new Set(support.map((_, k) => k));
   const order: number[] = [];
-  const follows = (k: number, after: Column) => [...support[k].net].some(([item, q]) => q.n < 0n && (after.net.get(item)?.n ?? 0n) > 0n);
-  const first = support.reduce((best, c, k) => (c.process < support[best].process ? k : best), 0);
-  for (let k: number | undefined = first; k !== undefined; ) {
+  const follows = (k: number, after: Column) => [...support[k].net].some(([row, q]) => q.n < 0n && (after.net.get(row)?.n ?? 0n) > 0n);
+  for (let k: number | undefined = 0; k !== undefined && rest.size; ) {
     order.push(k);
     rest.delete(k);
     const here: Column = support[k];
@@ -184,33 +284,35 @@ function inOrder(support: readonly Column[]): number[] {
   return order;
 }
 
-/** @throws Error when the exact sum does not bear the claim out: a fault of this file, never of the data */
-function proof(network: Network, reach: Obtainable, support: readonly Column[], times: readonly bigint[]): Gain {
-  if (!gainsWith(support, times)) throw new Error("A gaining loop failed its proof.");
-  const net = [...netOf(support, times)].filter(([, q]) => sign(q) > 0).map(([item, amount]) => ({ item, amount }));
-  const seconds = support.reduce((t, { process }, k) => t + network.seconds[process] * Number(times[k]), 0);
+function round(compiled: Compiled, reach: Reach, support: readonly Column[], times: readonly bigint[], stepOf: (column: Column) => Step): Round {
+  const steps = support.map(stepOf);
   return {
-    runs: inOrder(support).map((k) => ({ process: support[k].process, times: times[k] })),
-    net,
-    certain: worstCase(network, support, times),
-    live: support.every(({ process }) => reach.processes[process]),
-    seconds,
+    runs: inOrder(support).map((k) => ({ step: steps[k], times: times[k] })),
+    seconds: steps.reduce((t, step, k) => t + (step.run === "process" ? compiled.network.seconds[step.process] * Number(times[k]) : 0), 0),
+    live: steps.every((step) => (step.run === "process" ? reach.fires(step.process) : reach.items[step.item] === 1)),
   };
 }
 
-/** Does it gain when every range and chance falls out against the player? */
-function worstCase(network: Network, support: readonly Column[], times: readonly bigint[]): boolean {
-  const net = new Map<Id, Fraction>();
-  support.forEach(({ process }, k) => {
-    for (const line of network.processes[process].record.lines) {
-      if (line.role === "station" || (line.role === "tool" && line.uses === null)) continue;
-      const runs = fraction(times[k]);
-      let amount = line.role === "output" ? (line.chance >= 1 ? fromNumber(Math.min(line.min, line.max)) : ZERO) : line.chance > 0 ? fromNumber(Math.max(line.min, line.max)) : ZERO;
-      if (line.uses !== null) amount = multiply(amount, fraction(1n, BigInt(line.uses)));
-      const delta = multiply(amount, runs);
-      net.set(line.item, line.role === "output" ? add(net.get(line.item) ?? ZERO, delta) : subtract(net.get(line.item) ?? ZERO, delta));
-    }
+/** @throws Error when the exact sum does not bear the claim out: a fault of this file, never of the data */
+function proof(compiled: Compiled, reach: Reach, support: readonly Column[], times: readonly bigint[], stepOf: (column: Column) => Step): Gain {
+  if (!gainsWith(support, times)) throw new Error("A gaining loop failed its proof.");
+  const net = [...netOf(support, times)].filter(([, q]) => sign(q) > 0).map(([row, amount]) => ({ thing: thingAt(compiled, row), amount }));
+  const lines = support.flatMap((column, k) => {
+    const step = stepOf(column);
+    return step.run === "process" ? [{ lines: processAt(compiled, step.process).record.lines, times: times[k] }] : [];
   });
-  const signs = [...net.values()].map(sign);
-  return signs.every((s) => s >= 0) && signs.some((s) => s > 0);
+  // Sales and fees take and give fixed amounts; only what they leave of each thing matters beside the draws.
+  const fixed = new Map<number, Fraction>();
+  support.forEach((column, k) => {
+    const step = stepOf(column);
+    for (const [row, q] of column.net) if (step.run === "sale" || row >= compiled.network.items) fixed.set(row, add(fixed.get(row) ?? ZERO, multiply(q, fraction(times[k]))));
+  });
+  const besides = [...fixed].map(([row, amount]) => [row < compiled.network.items ? (compiled.items[row] as string) : `currency ${row}`, amount] as const);
+  let known: ReturnType<typeof chanceOfGain> | null = null;
+  const luck = () => {
+    known ??= chanceOfGain(lines, besides);
+    return known;
+  };
+  return { ...round(compiled, reach, support, times, stepOf), net, luck };
 }
+

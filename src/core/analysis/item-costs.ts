@@ -1,9 +1,11 @@
 /** What one unit of an item costs in both measures, what that consists of, and what salvaging it gives back; as plain data. */
 import type { Id } from "../catalogue/records";
+import { processAt } from "../network/compile";
+import { SALVAGE } from "../network/network";
 import { breakdown } from "./breakdown";
 import type { Measure } from "./cost";
-import type { Readings } from "./readings";
-import { salvageReturns } from "./salvage";
+import { LEVEL, type Readings } from "./readings";
+import { salvageReturn } from "./salvage";
 
 /** A recipe or source, named as records are. */
 export interface By {
@@ -14,6 +16,8 @@ export interface By {
 export interface CostSide {
   /** Value units, or seconds of play. */
   readonly cost: number;
+  /** With side outputs credited at their own least cost. */
+  readonly credited: number;
   readonly by: By;
   /** True where the cheapest way goes round through the item itself. */
   readonly circular: boolean;
@@ -30,23 +34,38 @@ export interface ItemCosts {
 
 /** @returns null where there is no such item */
 export function itemCosts(readings: Readings, id: Id): ItemCosts | null {
-  const { network } = readings;
-  const item = network.index.get(id);
+  const { compiled, network } = readings;
+  const item = compiled.index.get(id);
   if (item === undefined) return null;
-  const by = (process: number): By => ({ kind: network.processes[process].of, id: network.processes[process].record.id });
+  const idOf = (i: number) => compiled.items[i] as Id;
+  const by = (process: number): By => {
+    const { of, record } = processAt(compiled, process);
+    return { kind: of, id: record.id };
+  };
   const side = (measure: Measure): CostSide | null => {
     const least = readings[measure];
-    const parts = breakdown(network, readings.own[measure], least, item);
+    const parts = breakdown(least, (i) => readings.chosen(measure, i), item);
     return parts && {
       cost: least.cost[item],
-      by: by(least.by[item]),
-      circular: least.circular.has(item),
-      base: parts.base.map((b) => ({ item: network.items[b.item], by: by(b.process), quantity: b.quantity, cost: b.cost })),
+      credited: readings.credited(measure).cost[item],
+      by: by(readings.by(measure, item)),
+      circular: parts.circular,
+      base: parts.base.map((b) => ({ item: idOf(b.item), by: by(b.process), quantity: b.quantity, cost: b.cost })),
       work: parts.work.map((w) => ({ by: by(w.process), runs: w.runs, cost: w.cost })),
     };
   };
-  const salvages = salvageReturns(network, readings.own.value)
-    .filter(({ process }) => network.processes[process].record.lines.some((l) => l.role === "ingredient" && l.item === id))
-    .map(({ process, cost, back, unpriced }) => ({ recipe: by(process).id, cost: Number.isFinite(cost) ? cost : null, back, unpriced: unpriced.map((i) => network.items[i]) }));
+  const salvages: ItemCosts["salvages"][number][] = [];
+  for (let k = network.users.start[item]; k < network.users.end[item]; k++) {
+    const p = network.users.to[k];
+    if (!(network.flags[p] & SALVAGE) || !processAt(compiled, p).record.lines.some((l) => l.role === "ingredient" && l.item === id)) continue;
+    const { cost, back, unpriced } = salvageReturn(readings, p);
+    salvages.push({ recipe: by(p).id, cost: Number.isFinite(cost) ? cost : null, back, unpriced: unpriced.map(idOf) });
+  }
+  salvages.sort((a, b) => (a.recipe < b.recipe ? -1 : 1));
   return { value: side("value"), time: side("time"), salvages };
+}
+
+/** The lowest level at which an item can be had; null: it can't. */
+export function levelOf(readings: Readings, item: number): number | null {
+  return readings.reach.items[item] ? Math.floor(readings.levels.value[item] / LEVEL) : null;
 }

@@ -1,16 +1,20 @@
 import { describe, expect, it } from "vitest";
-import { netYield, type Network } from "../network/network";
+import type { Compiled } from "../network/compile";
+import { processAt } from "../network/compile";
+import { netYield } from "../network/expected";
+import { ALIVE, FREE } from "../network/network";
 import { add, type Fraction, fraction, fromNumber, multiply, negate, sign, ZERO } from "../numbers/fraction";
 import { nearTies } from "../testing/circle";
 import { kitchen } from "../testing/kitchen";
+import { processesOf } from "../testing/told";
 import { readingsOf } from "./readings";
 import { EXACT, maximise } from "./simplex";
 
 /** Exact nets of the given processes, by item. */
-function nets(network: Network, processes: readonly number[]): Fraction[][] {
+function nets(network: Compiled, processes: readonly number[]): Fraction[][] {
   const rows = new Map<string, Fraction[]>();
   processes.forEach((p, k) => {
-    for (const [id, q] of netYield(network.processes[p])) {
+    for (const [id, q] of netYield(processAt(network, p).record.lines)) {
       const row = rows.get(id) ?? processes.map(() => ZERO);
       row[k] = q;
       rows.set(id, row);
@@ -21,26 +25,26 @@ function nets(network: Network, processes: readonly number[]): Fraction[][] {
 const total = (rows: readonly Fraction[][], k: number) => rows.reduce((t, row) => add(t, row[k]), ZERO);
 
 /** Whether some of the processes gain together: one exact programme over all of them. */
-function gainsExactly(network: Network, processes: readonly number[]): boolean {
+function gainsExactly(network: Compiled, processes: readonly number[]): boolean {
   if (!processes.length) return false;
   const rows = nets(network, processes);
   const one = fraction(1n);
   const best = maximise(EXACT, [...rows.map((row) => row.map(negate)), processes.map(() => one)], [...rows.map(() => ZERO), one], processes.map((_, k) => total(rows, k)));
   return best !== null && sign(best.value) > 0;
 }
-const goers = (network: Network) => network.processes.flatMap((p, i) => (p.of === "recipe" && network.consumes[i] ? [i] : []));
+const goers = ({ network }: Compiled) => Array.from({ length: network.processes }, (_, p) => p).filter((p) => (network.flags[p] & (ALIVE | FREE)) === ALIVE);
 
 describe("the search for gaining loops", () => {
   it("agrees with one exact programme over all recipes, right at the border between losing and gaining", () => {
     const seen = { gain: 0, none: 0 };
     for (let seed = 1; seed <= 400; seed++) {
-      const { network, gain } = readingsOf(kitchen(nearTies({ seed, items: 3 + (seed % 8), recipes: 3 + (seed % 11), gaining: 0.06 })));
+      const { compiled: network, gain } = readingsOf(kitchen(nearTies({ seed, items: 3 + (seed % 8), recipes: 3 + (seed % 11), gaining: 0.06 })));
       const truth = gainsExactly(network, goers(network));
       seen[truth ? "gain" : "none"]++;
       expect({ seed, gains: gain.gains.length > 0, complete: gain.complete }).toEqual({ seed, gains: truth, complete: true });
       for (const { runs } of gain.gains) {
         // Each is minimal: without any one of its recipes, the others don't gain.
-        for (const left of runs) expect(gainsExactly(network, runs.filter((r) => r !== left).map((r) => r.process))).toBe(false);
+        for (const left of runs) expect(gainsExactly(network, processesOf({ runs: runs.filter((r) => r !== left) } as never))).toBe(false);
       }
     }
     expect(seen.gain).toBeGreaterThan(20);
@@ -50,7 +54,7 @@ describe("the search for gaining loops", () => {
   it("finds every minimal loop of small networks, none twice", () => {
     let several = 0;
     for (let seed = 1; seed <= 120; seed++) {
-      const { network, gain } = readingsOf(kitchen(nearTies({ seed: 1000 + seed, items: 3, recipes: 6, gaining: 0.3 })));
+      const { compiled: network, gain } = readingsOf(kitchen(nearTies({ seed: 1000 + seed, items: 3, recipes: 6, gaining: 0.3 })));
       const all = goers(network);
       const gaining = new Set<string>();
       // Smaller sets first, so that a set is minimal where none of its parts was found.
@@ -58,7 +62,7 @@ describe("the search for gaining loops", () => {
       const minimal: number[][] = [];
       for (const set of sets) if (!minimal.some((m) => m.every((p) => set.includes(p))) && gainsExactly(network, set)) minimal.push(set);
       for (const m of minimal) gaining.add([...m].sort((a, b) => a - b).join());
-      expect(gain.gains.map(({ runs }) => runs.map((r) => r.process).sort((a, b) => a - b).join()).sort()).toEqual([...gaining].sort());
+      expect(gain.gains.map(({ runs }) => processesOf({ runs } as never).sort((a, b) => a - b).join()).sort()).toEqual([...gaining].sort());
       if (minimal.length > 1) several++;
     }
     expect(several).toBeGreaterThan(10);
@@ -74,9 +78,9 @@ describe("the search for gaining loops", () => {
   it("finds a gain that only many recipes of a large circle give together, and proves its runs", () => {
     let found = 0;
     for (const seed of [11, 13]) {
-      const { network, gain } = readingsOf(kitchen(nearTies({ seed, items: 24, recipes: 155, gaining: 0.004 })));
+      const { compiled: network, gain } = readingsOf(kitchen(nearTies({ seed, items: 24, recipes: 155, gaining: 0.004 })));
       for (const { runs, net } of gain.gains) {
-        const rows = nets(network, runs.map((r) => r.process));
+        const rows = nets(network, processesOf({ runs } as never));
         const sums = rows.map((row) => row.reduce((t, q, k) => add(t, multiply(q, fraction(runs[k].times))), ZERO)).filter((q) => sign(q) !== 0);
         expect(sums.every((q) => sign(q) > 0)).toBe(true);
         expect(sums.length).toBe(net.length);

@@ -1,6 +1,6 @@
 /** The search for gaining loops among the recipes of one circle: exact answers, floats only where they save work. */
 import { add, divide, type Fraction, fraction, multiply, negate, ONE, sign, subtract, toNumber, ZERO } from "../numbers/fraction";
-import { type Rows, transpose } from "../network/network";
+import type { Lists, Network } from "../network/network";
 import { approximate, EXACT, maximise } from "./simplex";
 
 /** A process with its exact net yield per item. */
@@ -11,16 +11,34 @@ export interface Column {
 
 /** What the search asks of a network; columns are its processes. */
 export interface Nets {
-  readonly uses: Rows;
-  readonly makes: Rows;
+  readonly network: Network;
   column(process: number): Column;
+}
+
+/** Compressed rows: entries of row r stand at ptr[r] .. ptr[r + 1]. */
+interface Rows {
+  readonly ptr: Int32Array;
+  readonly to: Int32Array;
+}
+
+/** The same relation seen from the other side; within a row, entries keep their order. */
+function transpose({ ptr, to }: Rows, columns: number): Rows {
+  const back = new Int32Array(columns + 1);
+  for (const c of to) back[c + 1]++;
+  for (let c = 0; c < columns; c++) back[c + 1] += back[c];
+  const fill = back.slice(0, columns);
+  const from = new Int32Array(to.length);
+  for (let r = 0; r + 1 < ptr.length; r++) for (let k = ptr[r]; k < ptr[r + 1]; k++) from[fill[to[k]]++] = r;
+  return { ptr: back, to: from };
 }
 
 export interface Found {
   /** Supports that gain, each minimal: without any of its processes the others don't gain. */
   readonly gaining: readonly (readonly Column[])[];
-  /** Where nothing gains: a support that comes round without loss; null: going round always loses. */
-  readonly even: readonly Column[] | null;
+  /** Minimal supports that come round with exactly what they took. */
+  readonly even: readonly (readonly Column[])[];
+  /** Columns that programmes were given. */
+  readonly columns: number;
   /** False where the search stopped at its limits. */
   readonly complete: boolean;
 }
@@ -39,43 +57,65 @@ const MARGIN = 2 ** -16;
 const DOUBT = 1e-9;
 
 /**
- * Every gaining support contains a seed: a column that no prices could make lossy. As long as anything gains, one of its
- * seeds is taken, all supports through it are looked for by leaving out, in turn, each process of one that was found
- * (Reiter 1987), and the seed is put aside. So loops that share nothing do not multiply the work.
+ * Every support that loses nothing contains a seed: a column that no prices could make lossy. As long as there is one, one of
+ * its seeds is taken, all minimal supports through it are looked for by leaving out, in turn, each process of one that was
+ * found (Reiter 1987), and the seed is put aside. So loops that share nothing do not multiply the work. First those that
+ * gain, then, with what gains put aside, those that come out even.
  *
- * Limits: 40 loops, 120 processes in them, 400 programmes a circle.
+ * Limits: 40 loops of a kind, 120 processes in them, 400 programmes a circle.
  * @param processes  those of the circle
  * @param worth      about what an item is worth: where the prices start
  */
 export function searchCircle(nets: Nets, processes: readonly number[], worth: (item: number) => number): Found {
   const circle = new Circle(nets, processes, worth);
-  const gaining: Column[][] = [];
-  const open = new Uint8Array(processes.length).fill(1);
+  const gaining = searchFor(circle, (search) => search.any(), true);
+  if (!gaining.complete) return { gaining: gaining.found, even: [], columns: circle.given.size, complete: false };
+  const around = searchFor(circle, (search) => search.round(), false);
+  // What comes round is minimal but for gaining loops within it: those were found already, with what lies around them.
+  const gains = gaining.found.map((loop) => new Set(loop.map((c) => c.process)));
+  const even = around.found.filter((loop) => {
+    const own = new Set(loop.map((c) => c.process));
+    return !gains.some((g) => [...g].every((p) => own.has(p)));
+  });
+  return { gaining: gaining.found, even, columns: circle.given.size, complete: around.complete };
+}
+
+/** Whether anything in the circle gains; true also where that could not be ruled out. */
+export function circleGains(nets: Nets, processes: readonly number[], worth: (item: number) => number): boolean {
+  return new Search(new Circle(nets, processes, worth), new Uint8Array(processes.length).fill(1)).any() !== null;
+}
+
+function searchFor(circle: Circle, ask: (search: Search) => Answer, gains: boolean): { found: Column[][]; complete: boolean } {
+  const open = new Uint8Array(circle.size).fill(1);
+  const found: Column[][] = [];
   const known = new Set<string>();
   let complete = true;
   let parts = 0;
+  circle.programmes = 0;
   for (;;) {
     const search = new Search(circle, open);
-    const some = search.any();
+    const some = ask(search);
     if (some === "unsure") complete = false;
-    if (some === null || some === "unsure") break;
+    if (some === null || some === "unsure") return { found, complete };
     const seed = search.seeds.find((c) => some.includes(c)) as number;
     const branches: number[][] = [[]];
     const tried = new Set<string>();
     for (let at = 0; at < branches.length; at++) {
-      if (gaining.length >= MOST_LOOPS || parts >= MOST_PARTS || circle.programmes >= MOST_PROGRAMMES) return { gaining, even: null, complete: false };
+      if (found.length >= MOST_LOOPS || parts >= MOST_PARTS || circle.programmes >= MOST_PROGRAMMES) return { found, complete: false };
       const left = open.slice();
       for (const c of branches[at]) left[c] = 0;
       const narrowed = at ? new Search(circle, left) : search;
-      const hint = at ? narrowed.any() : some;
+      const hint = at ? ask(narrowed) : some;
       const support = hint && narrowed.through(seed, hint === "unsure" ? [] : hint);
       if (support === "unsure") complete = false;
       if (!support || support === "unsure") continue;
-      const loop = shrink(support.map((c) => circle.column(c)), totalNet)?.map((column) => support.find((c) => circle.column(c) === column) as number);
+      const loop = gains
+        ? shrink(support.map((c) => circle.column(c)), totalNet)?.map((column) => support.find((c) => circle.column(c) === column) as number)
+        : support;
       if (loop) {
         const key = [...loop].sort((a, b) => a - b).join();
         if (!known.has(key)) {
-          gaining.push(loop.map((c) => circle.column(c)));
+          found.push(loop.map((c) => circle.column(c)));
           parts += loop.length;
         }
         known.add(key);
@@ -90,8 +130,6 @@ export function searchCircle(nets: Nets, processes: readonly number[], worth: (i
     }
     open[seed] = 0;
   }
-  const round = gaining.length ? null : new Search(circle, open).round();
-  return { gaining, even: round === "unsure" || round === null ? null : round.map((c) => circle.column(c)), complete };
 }
 
 type Goal = (c: number) => Fraction;
@@ -101,6 +139,8 @@ type Answer = number[] | null | "unsure";
 /** The columns of a circle over its rows, as compressed rows, shared by all searches in it. */
 class Circle {
   programmes = 0;
+  /** Columns that some programme was given. */
+  readonly given = new Set<number>();
   /** Entries of column c stand at ptr[c] .. ptr[c + 1]. */
   readonly ptr: Int32Array;
   readonly row: Int32Array;
@@ -121,21 +161,23 @@ class Circle {
     private readonly processes: readonly number[],
     worth: (item: number) => number,
   ) {
-    const { uses, makes } = nets;
+    const { ins, outs } = nets.network;
     const rowOf = new Map<number, number>();
     const [row, near]: [number[], number[]] = [[], []];
-    const put = ({ ptr, to, qty }: Rows, p: number, side: 1 | -1) => {
-      for (let k = ptr[p]; k < ptr[p + 1]; k++) {
+    const put = ({ start, end, to, qty }: Lists, p: number, side: 1 | -1) => {
+      for (let k = start[p]; k < end[p]; k++) {
+        const amount = (qty as Float64Array)[k];
+        if (amount === 0) continue;
         const at = rowOf.get(to[k]) ?? rowOf.size;
         rowOf.set(to[k], at);
         row.push(at);
-        near.push(side * qty[k]);
+        near.push(side * amount);
       }
     };
     this.ptr = new Int32Array(processes.length + 1);
     processes.forEach((p, c) => {
-      put(uses, p, -1);
-      put(makes, p, 1);
+      put(ins, p, -1);
+      put(outs, p, 1);
       this.ptr[c + 1] = row.length;
     });
     this.row = Int32Array.from(row);
@@ -158,7 +200,11 @@ class Circle {
       for (let k = this.ptr[c]; k < this.ptr[c + 1]; k++) if (side * this.near[k] > 0) to[n++] = this.row[k];
       ptr[c + 1] = n;
     }
-    return transpose({ ptr, to: to.subarray(0, n), qty: new Float64Array(n) }, this.start.length);
+    return transpose({ ptr, to: to.subarray(0, n) }, this.start.length);
+  }
+
+  get size(): number {
+    return this.processes.length;
   }
 
   column(c: number): Column {
@@ -254,8 +300,12 @@ class Search {
     if (!active.length) return null;
     for (let round = 0; round < MOST_ROUNDS; round++) {
       this.circle.programmes++;
+      for (const c of active) this.circle.given.add(c);
       const { table, rows } = this.rowsOver(active);
-      const guess = approximate(table.map((row) => row.map((v) => -v)), active.map((c) => toNumber(goal(c)) / this.size(c) + (priced * MARGIN) / 4));
+      // Goals in a unit of their own, so that what is dear does not make them vanish.
+      const goals = active.map((c) => toNumber(goal(c)) / this.size(c) + (priced * MARGIN) / 4);
+      const unit = priced ? 1 : Math.max(...goals);
+      const guess = approximate(table.map((row) => row.map((v) => -v)), goals.map((g) => g / unit));
       if (!guess) return "unsure";
       if (guess.last > 1e-7) {
         const x = this.vertex(active, rows, guess.basis);
@@ -265,14 +315,15 @@ class Search {
         if (slow) return slow;
       }
       const dual = new Float64Array(this.price.length);
-      rows.forEach((row, r) => { dual[row] = guess.duals[r] * this.price[row]; });
+      rows.forEach((row, r) => { dual[row] = guess.duals[r] * unit * this.price[row]; });
       let added = this.better(active, dual, goal, priced, () => false);
       if (!added.length) {
         if (guess.last <= 1e-7 && priced === 1 && this.allLose(dual)) return null;
-        const exact = this.duals(active, rows, guess.basis, goal);
+        const found = this.duals(active, rows, guess.basis, goal);
+        const right = found && !active.some((c) => this.gainsUnder(c, found, goal));
+        const exact = right ? found : this.dualsSlowly(active, rows, goal);
         if (!exact) return "unsure";
-        const gains = (c: number) => sign([...this.circle.net(c)].reduce((t, [row, q]) => add(t, multiply(q, exact.get(row) ?? ZERO)), goal(c))) > 0;
-        if (active.some(gains)) return "unsure";
+        const gains = (c: number) => this.gainsUnder(c, exact, goal);
         added = this.better(active, Float64Array.from(this.price, (_, row) => toNumber(exact.get(row) ?? ZERO)), goal, priced, gains);
         if (!added.length) return null;
       }
@@ -303,6 +354,18 @@ class Search {
       if (row !== null) dual.set(row, solved[k]);
     }
     return dual;
+  }
+
+  /** The same from the exact programme over few columns; null where there are too many, or where something gains. */
+  private dualsSlowly(active: readonly number[], rows: readonly number[], goal: Goal): Map<number, Fraction> | null {
+    if (active.length > MOST_EXACT) return null;
+    const best = maximise(EXACT, [...rows.map((row) => active.map((c) => negate(this.entry(c, row)))), active.map(() => ONE)], [...rows.map(() => ZERO), ONE], active.map(goal));
+    return best && sign(best.value) === 0 ? new Map(rows.map((row, r) => [row, best.duals[r]])) : null;
+  }
+
+  /** Whether a column's net is worth more than nothing under exact duals and the goal. */
+  private gainsUnder(c: number, dual: ReadonlyMap<number, Fraction>, goal: Goal): boolean {
+    return sign([...this.circle.net(c)].reduce((t, [row, q]) => add(t, multiply(q, dual.get(row) ?? ZERO)), goal(c))) > 0;
   }
 
   /** What a column adds to a row; null stands for the row that limits the sum. */

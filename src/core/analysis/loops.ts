@@ -1,88 +1,133 @@
-/** Where the network goes in circles, and what going round does. */
+/** Where recipes go in circles, and what going round does. */
+import { type Compiled, processAt } from "../network/compile";
 import { rounds } from "../network/components";
-import type { Network, Rows } from "../network/network";
-import type { Gain, GainReport } from "./gain";
-import { type Obtainable, obtainable } from "./obtainable";
+import type { Gain, GainReport, Step } from "./gain";
+import type { Reach } from "./reach";
 
 export type Verdict = "stuck" | "gaining" | "even" | "lossy";
 
 export interface Loop {
   readonly items: readonly number[];
-  readonly processes: readonly number[];
+  readonly steps: readonly Step[];
   readonly verdict: Verdict;
-  /** Proofs, for a gaining loop. */
-  readonly gains: readonly Gain[];
+  /** The proof, for a gaining loop. */
+  readonly gain: Gain | null;
   /** For a stuck loop: true when a tool or station closes the circle rather than ingredients alone. */
   readonly byTool: boolean;
 }
 
-/** Every circle of ingredients with its verdict, and every stuck one. Stuck loops come first, lossy ones last. */
-export function loops(network: Network, reach: Obtainable, report: GainReport): Loop[] {
-  const stuck = stuckLoops(network, reach);
-  const taken = new Set(stuck.flatMap((l) => l.items));
-  const left = new Set(report.gains);
-  const rest = rounds(network, network.usedBy)
-    .filter(({ items }) => !items.some((i) => taken.has(i)))
-    .map(({ items, processes }): Loop => {
-      const inside = new Set(processes);
-      const gains = [...left].filter((g) => g.runs.some((r) => inside.has(r.process)));
-      for (const g of gains) left.delete(g);
-      const even = report.even.some((group) => group.some((p) => inside.has(p)));
-      return { items, processes, verdict: gains.length ? "gaining" : even ? "even" : "lossy", gains, byTool: false };
-    });
-  const alone = [...left].map((gain): Loop => ({ items: gain.net.map((n) => n.item), processes: gain.runs.map((r) => r.process), verdict: "gaining", gains: [gain], byTool: false }));
-  const rank: Record<Verdict, number> = { stuck: 0, gaining: 1, even: 2, lossy: 3 };
-  return [...stuck, ...alone, ...rest].sort((a, b) => rank[a.verdict] - rank[b.verdict]);
+/** Every stuck circle, every loop that gains or comes out even. */
+export function loops(compiled: Compiled, reach: Reach, report: GainReport): Loop[] {
+  const itemsOf = (runs: readonly { readonly step: Step }[]) => {
+    const { ins, outs } = compiled.network;
+    const [taken, given] = [new Set<number>(), new Set<number>()];
+    for (const { step } of runs) {
+      if (step.run === "sale") taken.add(step.item);
+      else {
+        for (let k = ins.start[step.process]; k < ins.end[step.process]; k++) if ((ins.qty as Float64Array)[k] > 0) taken.add(ins.to[k]);
+        for (let k = outs.start[step.process]; k < outs.end[step.process]; k++) given.add(outs.to[k]);
+      }
+    }
+    const round = [...given].filter((i) => taken.has(i));
+    return (round.length ? round : [...given]).sort((a, b) => ((compiled.items[a] as string) < (compiled.items[b] as string) ? -1 : 1));
+  };
+  const round = (verdict: Verdict, gain: Gain | null, runs: readonly { readonly step: Step }[]): Loop => ({ items: itemsOf(runs), steps: runs.map((r) => r.step), verdict, gain, byTool: false });
+  const closed = stuckLoops(compiled, reach);
+  const stuck = new Set(closed.flatMap((l) => l.items));
+  const told = [...closed, ...report.gains.map((g) => round("gaining", g, g.runs)), ...report.even.map((e) => round("even", null, e.runs))].filter((l) => l.verdict !== "even" || !l.items.every((i) => stuck.has(i)));
+  return [...told, ...lossyCircles(compiled, told)];
+}
+
+/** Larger circles tell a designer nothing: salvage ties most of a pantry together. */
+const MOST_ITEMS = 40;
+/** In larger networks circles that lose are not looked for. */
+const MOST_PROCESSES = 30_000;
+
+/** Circles of ingredients in which nothing gains, comes out even or is stuck, smallest first. Linear. */
+function lossyCircles(compiled: Compiled, told: readonly Loop[]): Loop[] {
+  const { network, items } = compiled;
+  if (network.processes > MOST_PROCESSES) return [];
+  const taken = new Set(told.flatMap((l) => l.items));
+  const byId = (a: number, b: number) => ((items[a] as string) < (items[b] as string) ? -1 : 1);
+  return rounds(network, { links: "uses" })
+    .filter((r) => r.items.length <= MOST_ITEMS && !r.items.some((i) => taken.has(i)))
+    .map((r): Loop => ({ items: r.items.sort(byId), steps: inRecordOrder(compiled, r.processes).map((process): Step => ({ run: "process", process })), verdict: "lossy", gain: null, byTool: false }))
+    .sort((a, b) => a.items.length - b.items.length || byId(a.items[0], b.items[0]));
 }
 
 /**
  * Circles with no way in: items that stay out of reach even if everything outside their circle could be had. The circle is
- * drawn through ingredients, tools and stations.
+ * drawn through ingredients, tools and stations. In proportion to what is out of reach, but for one pass over the items.
  */
-function stuckLoops(network: Network, reach: Obtainable): Loop[] {
-  const { makes, needs } = network;
-  const relevant = new Uint8Array(network.processes.length);
-  for (let p = 0; p < relevant.length; p++) {
-    if (reach.processes[p]) continue;
-    for (let k = makes.ptr[p]; k < makes.ptr[p + 1]; k++) if (!reach.items[makes.to[k]]) relevant[p] = 1;
+function stuckLoops(compiled: Compiled, reach: Reach): Loop[] {
+  const { network } = compiled;
+  const { outs, makers, ins } = network;
+  const alive = new Uint8Array(network.processes);
+  const inside = new Uint8Array(network.items);
+  let any = false;
+  for (let i = 0; i < network.items; i++) {
+    if (reach.items[i] || makers.start[i] === makers.end[i]) continue;
+    inside[i] = 1;
+    for (let k = makers.start[i]; k < makers.end[i]; k++) {
+      alive[makers.to[k]] = 1;
+      any = true;
+    }
   }
-  if (!relevant.includes(1)) return [];
-  return rounds(network, outOfReach(network, reach), relevant).flatMap(({ items, processes }) => {
-    const given = new Uint8Array(network.items.length).fill(1);
-    for (const i of items) given[i] = 0;
-    const with_ = obtainable(network, given);
-    const closed = items.filter((i) => !with_.items[i]);
+  if (!any) return [];
+  const key = (i: number) => compiled.catalogue.item.get(compiled.items[i] as never)?.key ?? "";
+  const found = rounds(network, { links: "needs", alive, inside }).flatMap(({ items, processes }) => {
+    const closed = leftOut(items, processes);
     if (!closed.length) return [];
     const own = new Set(closed);
-    const makers = processes.filter((p) => rowHas(makes, p, own) && rowHas(needs, p, own));
-    return [{ items: closed, processes: makers, verdict: "stuck" as const, gains: [], byTool: closesByTool(network, makers, own) }];
+    const has = ({ start, end, to }: typeof outs, p: number) => {
+      for (let k = start[p]; k < end[p]; k++) if (own.has(to[k])) return true;
+      return false;
+    };
+    const around = processes.filter((p) => has(outs, p) && has(ins, p));
+    const byKey = inRecordOrder(compiled, around);
+    const ordered = closed.sort((a, b) => (key(a) < key(b) ? -1 : 1));
+    return [{ items: ordered, steps: byKey.map((process): Step => ({ run: "process", process })), verdict: "stuck" as const, gain: null, byTool: closesByTool(compiled, byKey, own) }];
   });
-}
+  return found.sort((a, b) => a.items.length - b.items.length || (key(a.items[0]) < key(b.items[0]) ? -1 : 1));
 
-/** neededBy, but only for items that can't be had. */
-function outOfReach(network: Network, reach: Obtainable): Rows {
-  const { ptr, to, qty } = network.neededBy;
-  const kept: number[] = [];
-  const start = new Int32Array(ptr.length);
-  for (let i = 0; i + 1 < ptr.length; i++) {
-    if (!reach.items[i]) for (let k = ptr[i]; k < ptr[i + 1]; k++) kept.push(k);
-    start[i + 1] = kept.length;
+  /** Items of the circle that can't be had even with everything outside of it. */
+  function leftOut(items: readonly number[], processes: readonly number[]): number[] {
+    const waiting = new Set(items);
+    const missing = new Map<number, number>();
+    const come: number[] = [];
+    const fire = (p: number) => {
+      for (let k = outs.start[p]; k < outs.end[p]; k++) if (waiting.delete(outs.to[k])) come.push(outs.to[k]);
+    };
+    // Everything that makes one of them, also from outside: whatever needs none of them fires at once.
+    const near = new Set(processes);
+    for (const i of items) for (let k = makers.start[i]; k < makers.end[i]; k++) near.add(makers.to[k]);
+    for (const p of near) {
+      let n = 0;
+      for (let k = ins.start[p]; k < ins.end[p]; k++) if (waiting.has(ins.to[k])) n++;
+      missing.set(p, n);
+    }
+    for (const [p, n] of missing) if (n === 0) fire(p);
+    // What fired at once may have been counted as missing by others: they are told here.
+    for (const i of come)
+      for (let k = network.users.start[i]; k < network.users.end[i]; k++) {
+        const p = network.users.to[k];
+        const n = missing.get(p);
+        if (n === undefined || n === 0) continue;
+        missing.set(p, n - 1);
+        if (n === 1) fire(p);
+      }
+    return [...waiting];
   }
-  return { ptr: start, to: Int32Array.from(kept, (k) => to[k]), qty: Float64Array.from(kept, (k) => qty[k]) };
 }
 
-const rowHas = ({ ptr, to }: Rows, row: number, own: ReadonlySet<number>): boolean => {
-  for (let k = ptr[row]; k < ptr[row + 1]; k++) if (own.has(to[k])) return true;
-  return false;
-};
+const inRecordOrder = (compiled: Compiled, ps: readonly number[]): number[] => [...ps].sort((a, b) => (processAt(compiled, a).record.id < processAt(compiled, b).record.id ? -1 : 1));
 
 /** Without its tools and stations the circle would be open. */
-function closesByTool(network: Network, makers: readonly number[], own: ReadonlySet<number>): boolean {
-  const given = new Uint8Array(network.items.length).fill(1);
-  for (const i of own) given[i] = 0;
+function closesByTool(compiled: Compiled, makers: readonly number[], own: ReadonlySet<number>): boolean {
+  const at = (id: string) => compiled.index.get(id as never) as number;
   for (const p of makers) {
-    const ingredients = network.processes[p].record.lines.filter((l) => l.role === "ingredient").map((l) => network.index.get(l.item) as number);
-    if (!ingredients.some((i) => own.has(i))) return true;
+    const ingredients = processAt(compiled, p).record.lines.filter((l) => l.role === "ingredient");
+    if (!ingredients.some((l) => own.has(at(l.item)))) return true;
   }
-  return makers.some((p) => network.processes[p].record.lines.some((l) => (l.role === "tool" || l.role === "station") && own.has(network.index.get(l.item) as number)));
+  return makers.some((p) => processAt(compiled, p).record.lines.some((l) => (l.role === "tool" || l.role === "station") && own.has(at(l.item))));
 }

@@ -1,6 +1,5 @@
 /** What taking an item apart gives back, against what the item cost. */
-import type { Network } from "../network/network";
-import { leastCost } from "./cost";
+import type { Readings } from "./readings";
 
 export interface SalvageReturn {
   readonly process: number;
@@ -13,24 +12,19 @@ export interface SalvageReturn {
 }
 
 /**
- * Expected return of every salvage recipe. Everything is priced as if there were no salvage, so that a return is never
- * measured by itself. One least-cost run.
+ * Expected return of a salvage recipe. Everything is priced as if there were no salvage, so that a return is never measured
+ * by itself.
  */
-export function salvageReturns(network: Network, own: Float64Array): SalvageReturn[] {
-  const isSalvage = network.processes.map((p) => p.of === "recipe" && p.record.kind === "salvage");
-  if (!isSalvage.includes(true)) return [];
-  const { cost } = leastCost(network, own.map((c, p) => (isSalvage[p] ? Number.POSITIVE_INFINITY : c)));
-  const { uses, makes } = network;
-  return isSalvage.flatMap((salvage, process) => {
-    if (!salvage) return [];
-    let taken = network.money[process];
-    for (let k = uses.ptr[process]; k < uses.ptr[process + 1]; k++) taken += uses.qty[k] * cost[uses.to[k]];
-    let back = 0;
-    const unpriced: number[] = [];
-    for (let k = makes.ptr[process]; k < makes.ptr[process + 1]; k++) {
-      if (Number.isFinite(cost[makes.to[k]])) back += makes.qty[k] * cost[makes.to[k]];
-      else unpriced.push(makes.to[k]);
-    }
-    return [{ process, cost: taken, back, unpriced }];
-  });
+export function salvageReturn({ network, bare }: Readings, process: number): SalvageReturn {
+  const { ins, outs } = network;
+  const { cost } = bare;
+  let taken = network.money[process];
+  for (let k = ins.start[process]; k < ins.end[process]; k++) if ((ins.qty as Float64Array)[k] > 0) taken += (ins.qty as Float64Array)[k] * cost[ins.to[k]];
+  let back = 0;
+  const unpriced: number[] = [];
+  for (let k = outs.start[process]; k < outs.end[process]; k++) {
+    if (Number.isFinite(cost[outs.to[k]])) back += (outs.qty as Float64Array)[k] * cost[outs.to[k]];
+    else unpriced.push(outs.to[k]);
+  }
+  return { process, cost: taken, back, unpriced };
 }

@@ -2,7 +2,8 @@ import { describe, expect, it } from "vitest";
 import { setField } from "../catalogue/changes";
 import type { Id } from "../catalogue/records";
 import { item, kitchen, must, recipe } from "../testing/kitchen";
-import { boardOf, type Moved, rippleOf } from "./board";
+import { type Moved, rippleOf } from "./board";
+import { boardOf } from "./engine";
 import { sayMoved } from "./say-moved";
 
 const still: Moved = { costs: 0, largest: null, times: 0, lost: 0, regained: 0, opened: 0, closed: 0, gainsOpened: 0, gainsClosed: 0 };

@@ -1,8 +1,8 @@
 /** What a check is, and what it finds. A new check is one file beside this one and one line in index.ts. */
-import type { Readings } from "../analysis/readings";
-import { type Catalogue, recipesWith, recordAt } from "../catalogue/catalogue";
+import type { Readings, Shift } from "../analysis/readings";
+import { type Catalogue, recordAt } from "../catalogue/catalogue";
 import type { Edit } from "../catalogue/changes";
-import type { Id, Kind, Line, Recipe } from "../catalogue/records";
+import type { AnyRecord, Id, Kind, Recipe, RecordOf, Source } from "../catalogue/records";
 
 export type Severity = "error" | "warning";
 
@@ -16,7 +16,7 @@ export interface Ref {
 
 /** What the views can draw and the command line prints. */
 export type Evidence =
-  | { readonly type: "loop"; readonly runs: readonly { readonly recipe: Ref; readonly times: string; readonly line: string }[]; readonly net: readonly { readonly item: Ref; readonly amount: string; readonly value: number }[]; readonly certain: boolean; readonly live: boolean; readonly seconds: number }
+  | { readonly type: "loop"; readonly runs: readonly { readonly of: Ref; readonly times: string; readonly line: string }[]; readonly net: readonly { readonly of: Ref; readonly amount: string; readonly value: number }[]; readonly chance: number; readonly exact: boolean; readonly live: boolean; readonly seconds: number }
   | { readonly type: "circle"; readonly items: readonly Ref[]; readonly recipes: readonly { readonly recipe: Ref; readonly line: string }[] }
   | { readonly type: "cause"; readonly leaves: readonly Ref[]; readonly path: readonly Ref[] }
   | { readonly type: "amounts"; readonly unit: string; readonly rows: readonly { readonly label: string; readonly value: number }[] }
@@ -55,22 +55,70 @@ export interface Scene {
   readonly readings: Readings;
 }
 
-export interface Check {
+interface Named {
   readonly id: string;
   readonly title: string;
   readonly severity: Severity;
+  /** True where what it says holds recipe lines: how an item is written there depends on the names of all others. */
+  readonly writesLines?: true;
+}
+
+/** Looks at one record at a time, by what the readings say about it and its nearest neighbours. */
+export interface RecordCheck<K extends Kind = Kind> extends Named {
+  readonly per: readonly K[];
+  at(scene: Scene, record: RecordOf[K], kind: K): Iterable<Found>;
+  /** More records to look at after a change than those that were touched or whose readings moved. */
+  also?(scene: Scene, shift: Shift): Iterable<Id>;
+}
+/** Looks at all records of a kind that have something in common. */
+export interface GroupCheck extends Named {
+  readonly groups: readonly Kind[];
+  /** What must be the same; null: the record counts for nothing. */
+  common(record: AnyRecord, kind: Kind): string | null;
+  among(scene: Scene, records: readonly AnyRecord[], kind: Kind): Iterable<Found>;
+}
+/** Looks at the whole. */
+export interface WholeCheck extends Named {
+  /** Whether a change can have moved what it finds. */
+  concerns(shift: Shift): boolean;
   find(scene: Scene): Iterable<Found>;
 }
+export type Check = RecordCheck | GroupCheck | WholeCheck;
+
+/** Keeps the kinds of a check and what it looks at together. */
+export const perRecord = <K extends Kind>(check: RecordCheck<K>): RecordCheck => check as unknown as RecordCheck;
 
 export function ref(catalogue: Catalogue, kind: Kind, id: Id): Ref {
   const record = recordAt(catalogue, kind, id);
   return { kind, id, key: record?.key ?? id, name: record?.name ?? `(gone: ${id})` };
 }
 
-export const itemRef = ({ catalogue, readings }: Scene, index: number): Ref => ref(catalogue, "item", readings.network.items[index]);
+export const itemRef = ({ catalogue, readings }: Scene, index: number): Ref => ref(catalogue, "item", readings.compiled.items[index] as Id);
 
-/** Recipes in use (not retired) with the item in one of the roles. */
-export const usersOf = (catalogue: Catalogue, item: Id, roles: readonly Line["role"][]): Recipe[] =>
-  recipesWith(catalogue, item, roles).filter((r) => r.status !== "retired");
+/** Recipes in use (not retired) that need, use or make an item, in order of key. */
+export function recipesAround({ readings: { compiled } }: Scene, item: Id, side: "users" | "makers"): Recipe[] {
+  const i = compiled.index.get(item);
+  if (i === undefined) return [];
+  const { start, end, to } = compiled.network[side];
+  const found: Recipe[] = [];
+  for (let k = start[i]; k < end[i]; k++) {
+    const process = compiled.processes[to[k]];
+    if (process?.of === "recipe") found.push(process.record);
+  }
+  return found.sort((a, b) => (a.key < b.key ? -1 : 1));
+}
+
+/** Sources that give an item, in order of key. */
+export function sourcesOf({ readings: { compiled } }: Scene, item: Id): Source[] {
+  const i = compiled.index.get(item);
+  if (i === undefined) return [];
+  const { start, end, to } = compiled.network.makers;
+  const found: Source[] = [];
+  for (let k = start[i]; k < end[i]; k++) {
+    const process = compiled.processes[to[k]];
+    if (process?.of === "source") found.push(process.record);
+  }
+  return found.sort((a, b) => (a.key < b.key ? -1 : 1));
+}
 
 export const recipeRef = (recipe: Recipe): Ref => ({ kind: "recipe", id: recipe.id, key: recipe.key, name: recipe.name });

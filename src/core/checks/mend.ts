@@ -1,12 +1,12 @@
 /** Edits that several checks offer as a way to mend. */
-import { gains } from "../analysis/gain";
-import { obtainable } from "../analysis/obtainable";
+import { gainsAtAll } from "../analysis/gain";
+import { Reach } from "../analysis/reach";
 import type { Catalogue } from "../catalogue/catalogue";
 import { type Edit, setField, type Value } from "../catalogue/changes";
 import { newId } from "../catalogue/names";
 import { blank, type Id, type Line, line as makeLine, type Recipe, type Source } from "../catalogue/records";
 import { Keys } from "../notation/write";
-import { compile } from "../network/network";
+import { compile } from "../network/compile";
 import { sayPercent, sayQuantity } from "../numbers/format";
 import type { Fix } from "./check";
 
@@ -47,7 +47,7 @@ export function closeLoop(catalogue: Catalogue, recipes: readonly Recipe[]): Fix
   const options: { fix: Fix; loss: number }[] = [];
   for (const recipe of recipes)
     recipe.lines.forEach((line, at) => {
-      if (line.role !== "output" || line.chance <= 0) return;
+      if (line.role !== "output" || line.chance <= 0 || line.draw) return;
       // What a recipe only hands back should go on coming back whole, where another way closes the loop.
       const returned = recipe.lines.some((l) => l.role === "ingredient" && l.item === line.item) ? 1 : 0;
       const closes = (after: Line) => !stillGains(catalogue, recipes.map((r) => (r === recipe ? { ...r, lines: r.lines.map((l, k) => (k === at ? after : l)) } : r)));
@@ -75,6 +75,12 @@ function largest(most: number, test: (n: number) => boolean): number {
 
 function stillGains(catalogue: Catalogue, recipes: readonly Recipe[]): boolean {
   const items = new Map(recipes.flatMap((r) => r.lines.flatMap((l) => { const i = catalogue.item.get(l.item); return i ? [[l.item, i] as const] : []; })));
-  const network = compile({ ...catalogue, item: items, recipe: new Map(recipes.map((r) => [r.id, r])), source: new Map() });
-  return gains(network, obtainable(network)).gains.length > 0;
+  // Prices are left out: what a sale brings is another matter.
+  for (const [id, item] of items) items.set(id, { ...item, sell: 0 });
+  for (const { taughtBy } of recipes) {
+    const teacher = taughtBy && catalogue.item.get(taughtBy);
+    if (teacher) items.set(taughtBy, teacher);
+  }
+  const compiled = compile({ ...catalogue, item: items, recipe: new Map(recipes.map((r) => [r.id, r])), source: new Map() });
+  return gainsAtAll(compiled, new Reach(compiled.network));
 }

@@ -4,27 +4,19 @@ import { foldedName } from "../catalogue/names";
 import type { AnyRecord, Kind } from "../catalogue/records";
 import { kindWord } from "../catalogue/records";
 import { count, list } from "../numbers/format";
-import { type Check, type Fix, ref } from "./check";
+import { type Fix, type GroupCheck, ref } from "./check";
 import { replaceEverywhere } from "./mend";
 
 const KINDS: readonly Kind[] = ["item", "type", "stat", "rarity", "tag", "currency"];
 
 /** Records of one kind whose names differ only in case, spaces or Unicode form. Retired items don't count. */
-export const nearNames: Check = {
+export const nearNames: GroupCheck = {
   id: "near-names",
   title: "Nearly the same name",
   severity: "warning",
-  *find({ catalogue }) {
-    for (const kind of KINDS) {
-      const groups = new Map<string, AnyRecord[]>();
-      for (const record of catalogue[kind].values()) {
-        if ("status" in record && record.status === "retired") continue;
-        const group = groups.get(foldedName(record));
-        if (group) group.push(record);
-        else groups.set(foldedName(record), [record]);
-      }
-      for (const group of groups.values()) {
-        if (group.length < 2) continue;
+  groups: KINDS,
+  common: (record) => ("status" in record && record.status === "retired" ? null : foldedName(record)),
+  *among({ catalogue }, group, kind) {
         const names = group.map((r) => r.name);
         const alike = new Set(names).size === 1;
         const uses = kind === "item" ? group.map((r) => [...referrers(catalogue, kind, r.id)].length) : [];
@@ -42,7 +34,5 @@ export const nearNames: Check = {
           const edits = others.flatMap((r) => [...replaceEverywhere(catalogue, r.id, keep.id), setField(catalogue, "item", r.id, "status", "retired")]);
           return [{ says: `Use ${keep.name} (${keep.key}) everywhere and retire the other${others.length > 1 ? "s" : ""}`, do: "edit", edits }];
         }
-      }
-    }
   },
 };

@@ -1,6 +1,6 @@
 import type { Line } from "../catalogue/records";
 import { sayPercent } from "../numbers/format";
-import { type Check, ref } from "./check";
+import { perRecord, ref } from "./check";
 import { setLines } from "./mend";
 
 /** What is wrong with a line's numbers, and the nearest line that is right. */
@@ -13,14 +13,13 @@ function fault(line: Line): { says: string; mended: Line } | null {
 }
 
 /** A chance outside 0..1, a backward range or a quantity of nothing, in a recipe or a source. */
-export const outOfRange: Check = {
+export const outOfRange = perRecord<"recipe" | "source">({
   id: "out-of-range",
   title: "Chance or quantity out of range",
   severity: "error",
-  *find({ catalogue }) {
-    for (const kind of ["recipe", "source"] as const)
-      for (const record of catalogue[kind].values()) {
-        if ("status" in record && record.status === "retired") continue;
+  per: ["recipe", "source"],
+  *at({ catalogue }, record, kind) {
+        if ("status" in record && record.status === "retired") return;
         for (const [at, line] of record.lines.entries()) {
           const wrong = fault(line);
           if (!wrong) continue;
@@ -35,6 +34,5 @@ export const outOfRange: Check = {
             ],
           };
         }
-      }
   },
-};
+});

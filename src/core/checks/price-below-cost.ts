@@ -1,21 +1,24 @@
 import { held } from "../catalogue/catalogue";
 import { setField } from "../catalogue/changes";
 import { sayCost } from "../numbers/format";
-import { type Check, ref } from "./check";
+import { SOURCE } from "../network/network";
+import { perRecord, ref } from "./check";
 
 /** An item that is made by recipe and sells for less than what goes into it. A sell price of 0 means it is not for sale. */
-export const priceBelowCost: Check = {
+export const priceBelowCost = perRecord<"item">({
   id: "price-below-cost",
   title: "Sold below cost",
   severity: "warning",
-  *find({ catalogue, readings: { network, value } }) {
+  per: ["item"],
+  *at({ catalogue, readings }, item) {
+    const { compiled, network, value } = readings;
     const floor = catalogue.pantry.priceFloor;
-    for (let i = 0; i < network.items.length; i++) {
-      const item = catalogue.item.get(network.items[i]);
-      if (!item || item.status === "retired" || value.by[i] < 0 || network.processes[value.by[i]].of === "source") continue;
+    const i = compiled.index.get(item.id) as number;
+    const by = readings.by("value", i);
+    if (item.status === "retired" || by < 0 || network.flags[by] & SOURCE) return;
       const price = held(catalogue, item, "sell").value;
       const cost = value.cost[i];
-      if (!price || price >= cost * floor - 1e-9) continue;
+      if (!price || price >= cost * floor - 1e-9) return;
       const fair = Math.ceil(cost * floor * 100 - 1e-6) / 100;
       yield {
         about: [ref(catalogue, "item", item.id)],
@@ -26,6 +29,5 @@ export const priceBelowCost: Check = {
           { says: `Open ${item.name}`, do: "open", kind: "item", id: item.id },
         ],
       };
-    }
   },
-};
+});

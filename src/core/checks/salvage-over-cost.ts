@@ -1,21 +1,23 @@
-import { salvageReturns } from "../analysis/salvage";
+import { salvageReturn } from "../analysis/salvage";
 import { formatRecipe } from "../notation/format";
 import { list, sayCost, sayPercent } from "../numbers/format";
-import { type Check, type Fix, itemRef, recipeRef } from "./check";
+import { SALVAGE } from "../network/network";
+import { type Fix, perRecord, recipeRef, ref } from "./check";
 import { setLines } from "./mend";
 
 /** Taking an item apart gives more than making it costs. */
-export const salvageOverCost: Check = {
+export const salvageOverCost = perRecord<"recipe">({
   id: "salvage-over-cost",
   title: "Salvage worth more than the item",
   severity: "warning",
-  *find(scene) {
-    const { catalogue, readings } = scene;
-    const { network, own } = readings;
+  writesLines: true,
+  per: ["recipe"],
+  *at({ catalogue, readings }, record) {
     const ceiling = catalogue.pantry.salvageCeiling;
-    for (const { process, cost, back } of salvageReturns(network, own.value)) {
-      const { of, record } = network.processes[process];
-      if (of !== "recipe" || !Number.isFinite(cost) || back <= cost * ceiling * (1 + 1e-9)) continue;
+    const process = readings.compiled.processIndex.recipe.get(record.id);
+    if (process === undefined || !(readings.network.flags[process] & SALVAGE)) return;
+    const { cost, back } = salvageReturn(readings, process);
+    if (!Number.isFinite(cost) || back <= cost * ceiling * (1 + 1e-9)) return;
       const taken = record.lines.filter((l) => l.role === "ingredient").map((l) => catalogue.item.get(l.item)?.name ?? "");
       const share = cost > 0 ? `, ${sayPercent(Math.round((back / cost) * 100) / 100)} of it` : "";
       const chance = Math.floor(((cost * ceiling) / back) * 20) / 20;
@@ -27,13 +29,12 @@ export const salvageOverCost: Check = {
               edits: [setLines(catalogue, "recipe", record.id, record.lines.map((l) => (l.role === "output" ? { ...l, chance: Number((l.chance * chance).toFixed(4)) } : l)))],
             }]
           : [];
-      const items = record.lines.filter((l) => l.role === "ingredient").map((l) => itemRef(scene, network.index.get(l.item) as number));
+      const items = record.lines.filter((l) => l.role === "ingredient").map((l) => ref(catalogue, "item", l.item));
       yield {
         about: [...items, recipeRef(record)],
         says: `Salvaging ${list(taken)} gives back ${sayCost(back)} on average; ${taken.length === 1 ? "it" : "they"} cost ${sayCost(cost)}${share}.`,
         evidence: { type: "amounts", unit: "value", rows: [{ label: "costs", value: cost }, { label: "gives back", value: back }] },
         fixes: [...lower, { says: `Open ${record.name}: ${formatRecipe(catalogue, record)}`, do: "open", kind: "recipe", id: record.id }],
       };
-    }
   },
-};
+});

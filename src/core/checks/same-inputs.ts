@@ -1,50 +1,33 @@
 import type { Line, Recipe } from "../catalogue/records";
 import { formatRecipe } from "../notation/format";
 import { list } from "../numbers/format";
-import { type Check, recipeRef } from "./check";
+import { type GroupCheck, recipeRef } from "./check";
 
 const signature = (recipe: Recipe, outputs: boolean): string =>
   recipe.lines
     .filter((l) => (l.role === "output") === outputs)
-    .map((l: Line) => `${l.role} ${l.item} ${l.min} ${l.max} ${l.chance}`)
+    .map((l: Line) => `${l.role} ${l.item} ${l.min} ${l.max} ${l.chance}${l.draw ? ` ${l.draw.times} ${l.draw.weight}/${l.draw.of}` : ""}`)
     .sort()
     .join("|");
 
-/** Kind and input items of a recipe. Recipes never change in place, so it is worked out once for each. */
-const inputItems = (recipe: Recipe): string => {
-  let key = keys.get(recipe);
-  if (key === undefined) {
-    const items = recipe.lines.filter((l) => l.role === "ingredient").map((l) => l.item);
-    key = items.length ? `${recipe.kind},${items.sort().join()}` : "";
-    keys.set(recipe, key);
-  }
-  return key;
-};
-const keys = new WeakMap<Recipe, string>();
-
 /** Two recipes that ask for exactly the same things in the same place and give different results. */
-export const sameInputs: Check = {
+export const sameInputs: GroupCheck = {
   id: "same-inputs",
   title: "Same inputs, different results",
   severity: "warning",
-  *find({ catalogue }) {
-    // First by the items alone, which is cheap; amounts, tools and places are compared where those agree.
-    const alike = new Map<string, Recipe[]>();
-    for (const recipe of catalogue.recipe.values()) {
-      if (recipe.status === "retired") continue;
-      const key = inputItems(recipe);
-      if (!key) continue;
-      const group = alike.get(key);
-      if (group) group.push(recipe);
-      else alike.set(key, [recipe]);
-    }
+  writesLines: true,
+  groups: ["recipe"],
+  // First by the items alone, which is cheap; amounts, tools and places are compared where those agree.
+  common: (record) => {
+    const recipe = record as Recipe;
+    const items = recipe.status === "retired" ? [] : recipe.lines.filter((l) => l.role === "ingredient").map((l) => l.item);
+    return items.length ? `${recipe.kind},${items.sort().join()}` : null;
+  },
+  *among({ catalogue }, alike) {
     const groups = new Map<string, Recipe[]>();
-    for (const list of alike.values()) {
-      if (list.length < 2) continue;
-      for (const recipe of list) {
-        const key = `${recipe.kind}:${signature(recipe, false)}`;
-        groups.set(key, [...(groups.get(key) ?? []), recipe]);
-      }
+    for (const recipe of alike as readonly Recipe[]) {
+      const key = `${recipe.kind}:${signature(recipe, false)}`;
+      groups.set(key, [...(groups.get(key) ?? []), recipe]);
     }
     for (const group of groups.values()) {
       if (group.length < 2 || new Set(group.map((r) => signature(r, true))).size < 2) continue;

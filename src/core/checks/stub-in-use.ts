@@ -1,19 +1,22 @@
 import { nearest } from "../catalogue/names";
 import { count, list } from "../numbers/format";
-import { type Check, recipeRef, ref, usersOf } from "./check";
+import { perRecord, recipeRef, recipesAround, ref, sourcesOf } from "./check";
 import { replaceEverywhere } from "./mend";
 
 /** A name that was written in a recipe or source and that nobody has defined yet. */
-export const stubInUse: Check = {
+export const stubInUse = perRecord<"item">({
   id: "stub-in-use",
   title: "Name not defined yet",
   severity: "error",
-  *find({ catalogue }) {
-    for (const item of catalogue.item.values()) {
-      if (item.status !== "stub") continue;
-      const recipes = usersOf(catalogue, item.id, ["ingredient", "tool", "station", "output"]);
-      const sources = [...catalogue.source.values()].filter((s) => s.lines.some((l) => l.item === item.id));
-      if (!recipes.length && !sources.length) continue;
+  per: ["item"],
+  // A stub's nearest names may be anybody's.
+  also: ({ catalogue }, shift) => (shift.renamed ? [...catalogue.item.values()].flatMap((i) => (i.status === "stub" ? [i.id] : [])) : []),
+  *at(scene, item) {
+      const { catalogue } = scene;
+      if (item.status !== "stub") return;
+      const recipes = [...new Set([...recipesAround(scene, item.id, "users"), ...recipesAround(scene, item.id, "makers")])];
+      const sources = sourcesOf(scene, item.id);
+      if (!recipes.length && !sources.length) return;
       const places = [...(recipes.length ? [count(recipes.length, "recipe")] : []), ...(sources.length ? [count(sources.length, "source")] : [])];
       const others = [...catalogue.item.values()].filter((i) => i.status !== "stub");
       yield {
@@ -29,6 +32,5 @@ export const stubInUse: Check = {
           }),
         ],
       };
-    }
   },
-};
+});

@@ -1,24 +1,29 @@
 import type { Loop } from "../analysis/loops";
 import { formatRecipe } from "../notation/format";
 import { list } from "../numbers/format";
-import { type Check, type Found, itemRef, recipeRef, type Scene } from "./check";
+import { processAt } from "../network/compile";
+import { type Found, itemRef, recipeRef, type Scene, type WholeCheck } from "./check";
 import { setLines } from "./mend";
 
 /** Items that need each other, with no way in from outside. */
-export const stuckLoop: Check = {
+export const stuckLoop: WholeCheck = {
   id: "stuck-loop",
   title: "Loop with no way in",
   severity: "error",
+  writesLines: true,
+  concerns: (shift) => shift.causes || shift.gain,
   *find(scene) {
     for (const loop of scene.readings.loops) if (loop.verdict === "stuck" && !loop.byTool) yield found(scene, loop);
   },
 };
 
 /** A tool or station whose own making needs it. */
-export const needsItself: Check = {
+export const needsItself: WholeCheck = {
   id: "needs-itself",
   title: "Tool or station that needs itself",
   severity: "error",
+  writesLines: true,
+  concerns: (shift) => shift.causes || shift.gain,
   *find(scene) {
     for (const loop of scene.readings.loops) if (loop.verdict === "stuck" && loop.byTool) yield found(scene, loop);
   },
@@ -27,9 +32,9 @@ export const needsItself: Check = {
 function found(scene: Scene, loop: Loop): Found {
   const { catalogue, readings } = scene;
   const items = loop.items.map((i) => itemRef(scene, i));
-  const recipes = loop.processes.flatMap((p) => {
-    const process = readings.network.processes[p];
-    return process.of === "recipe" ? [process.record] : [];
+  const recipes = loop.steps.flatMap((step) => {
+    const process = step.run === "process" ? processAt(readings.compiled, step.process) : null;
+    return process?.of === "recipe" ? [process.record] : [];
   });
   const own = new Set(items.map((i) => i.id));
   const names = list(items.map((i) => i.name));

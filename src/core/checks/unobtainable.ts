@@ -1,26 +1,27 @@
 import { list } from "../numbers/format";
-import { type Check, itemRef, type Ref } from "./check";
+import { itemRef, perRecord, type Ref, ref } from "./check";
 
 /** An item that no player can ever have, with the nearest cause. */
-export const unobtainable: Check = {
+export const unobtainable = perRecord<"item">({
   id: "unobtainable",
   title: "Item out of reach",
   severity: "error",
-  *find(scene) {
-    const { catalogue, readings } = scene;
-    const { network, reach, causes } = readings;
-    for (let i = 0; i < network.items.length; i++) {
-      const item = catalogue.item.get(network.items[i]);
-      if (reach.items[i] || !item || item.status === "retired") continue;
+  per: ["item"],
+  also: ({ readings }, shift) => (shift.causes || shift.gain ? [...readings.causes.keys()].flatMap((i) => readings.compiled.items[i] ?? []) : []),
+  *at(scene, item) {
+      const { catalogue, readings } = scene;
+      const { compiled, network, reach, causes } = readings;
+      const i = compiled.index.get(item.id) as number;
+      if (reach.items[i] || item.status === "retired") return;
       const cause = causes.get(i);
       const leaves = (cause?.leaves ?? [i]).map((leaf) => itemRef(scene, leaf));
       const self = leaves.length === 1 && leaves[0].id === item.id;
-      const made = network.madeBy.ptr[i] < network.madeBy.ptr[i + 1];
+      const made = network.makers.start[i] < network.makers.end[i];
       const says = self
         ? made
           ? `${item.name} can't be had: every way to make it needs the item itself or something made from it.`
           : `${item.name} can't be had: nothing makes, gathers or sells it.`
-        : `${item.name} can't be had: it waits for ${list(leaves.map((l) => l.name))}.`;
+        : `${item.name} can't be had: ${repair(leaves.map((l) => l.id))}.`;
       yield {
         about: [itemRef(scene, i)],
         says,
@@ -30,6 +31,14 @@ export const unobtainable: Check = {
           { says: `Open ${item.name}`, do: "open", kind: "item", id: item.id },
         ],
       };
+
+    /** What would bring it within reach: "give Ship's glass a source, or make Wreck crate obtainable". */
+    function repair(leaves: readonly string[]): string {
+      const names = leaves.map((id) => catalogue.item.get(id as never)?.name ?? "");
+      const step = compiled.processes[causes.get(i)?.by ?? -1];
+      const near = step ? pathTo(i, causes.get(i)?.by ?? -1)[1] : undefined;
+      const give = `give ${list(names)} ${names.length === 1 ? "a source" : "sources"}`;
+      return near && !leaves.includes(near.id) ? `${give}, or make ${near.name} obtainable` : give;
     }
 
     /** The chain of out-of-reach items from the item down to its first cause. */
@@ -38,7 +47,7 @@ export const unobtainable: Check = {
       const seen = new Set([start]);
       for (let p = process; p >= 0 && path.length < 12; ) {
         let next = -1;
-        for (let k = network.needs.ptr[p]; k < network.needs.ptr[p + 1]; k++) if (!reach.items[network.needs.to[k]] && !seen.has(network.needs.to[k])) next = network.needs.to[k];
+        for (let k = network.ins.start[p]; k < network.ins.end[p] && next < 0; k++) if (!reach.items[network.ins.to[k]] && !seen.has(network.ins.to[k])) next = network.ins.to[k];
         if (next < 0) break;
         seen.add(next);
         path.push(itemRef(scene, next));
@@ -47,4 +56,4 @@ export const unobtainable: Check = {
       return path;
     }
   },
-};
+});

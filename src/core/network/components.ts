@@ -1,74 +1,104 @@
 /** Strongly connected components of items and processes, without recursion (Tarjan 1972). */
-import type { Network, Rows } from "./network";
+import type { Network } from "./network";
+
+export interface Graph {
+  /** What counts as a link into a process: everything it needs, or only what it uses up. */
+  readonly links: "needs" | "uses";
+  /** Limits the graph to some processes. */
+  readonly alive?: Uint8Array;
+  /** Limits it to some items. */
+  readonly inside?: Uint8Array;
+}
 
 /**
- * Components of the bipartite graph item → process → item.
- * Nodes 0 .. items−1 are items, then processes. `into` are an item's outgoing links (usedBy, or neededBy for
- * requirements too). `alive` limits the graph to some processes.
- * @returns for every node the number of its component; nodes of dead processes get components of their own
+ * Components of the bipartite graph item → process → item. Nodes 0 .. items−1 are items, then processes.
+ * @returns for every node the number of its component; nodes outside the graph get components of their own
  * Linear in the number of lines.
  */
-export function components(network: Network, into: Rows, alive?: Uint8Array): { of: Int32Array; count: number } {
-  const n = network.items.length;
-  const nodes = n + network.processes.length;
+export function components(network: Network, { links, alive, inside }: Graph): { of: Int32Array; count: number } {
+  const n = network.items;
+  const nodes = n + network.processes;
+  const { start: userStart, end: userEnd, to: userTo } = network.users;
+  const { start: outStart, end: outEnd, to: outTo } = network.outs;
+  const { start: inStart, end: inEnd, to: inTo } = network.ins;
+  const inQty = network.ins.qty as Float64Array;
+  /** 0: not seen yet; otherwise the time it was seen at, while it is open; −1: it has its component. */
   const low = new Int32Array(nodes);
-  const order = new Int32Array(nodes).fill(-1);
-  const of = new Int32Array(nodes).fill(-1);
+  const of = new Int32Array(nodes);
   const next = new Int32Array(nodes);
-  const path: number[] = [];
-  const open: number[] = [];
-  let clock = 0;
-  let count = 0;
-  const degreeStart = (v: number) => (v < n ? into.ptr[v] : network.makes.ptr[v - n]);
-  const degreeEnd = (v: number) => (v < n ? into.ptr[v + 1] : alive && !alive[v - n] ? network.makes.ptr[v - n] : network.makes.ptr[v - n + 1]);
-  const target = (v: number, k: number) => (v < n ? into.to[k] + n : network.makes.to[k]);
+  const path = new Int32Array(nodes);
+  const open = new Int32Array(nodes);
+  const seen = new Int32Array(nodes);
+  let [depth, opened, clock, count] = [0, 0, 0, 0];
+  const used = links === "uses";
 
   for (let root = 0; root < nodes; root++) {
-    if (order[root] >= 0) continue;
-    path.push(root);
-    while (path.length) {
-      const v = path[path.length - 1];
-      if (order[v] < 0) {
-        order[v] = low[v] = clock++;
-        next[v] = degreeStart(v);
-        open.push(v);
-      }
+    if (seen[root] !== 0) continue;
+    path[depth++] = root;
+    while (depth > 0) {
+      const v = path[depth - 1];
+      const isItem = v < n;
+      const p = v - n;
+      let k: number;
+      if (seen[v] === 0) {
+        seen[v] = low[v] = ++clock;
+        open[opened++] = v;
+        k = isItem ? userStart[v] : outStart[p];
+      } else k = next[v];
+      const stop = isItem ? (inside && !inside[v] ? 0 : userEnd[v]) : alive && !alive[p] ? 0 : outEnd[p];
+      let least = low[v];
       let deeper = false;
-      while (next[v] < degreeEnd(v)) {
-        const w = target(v, next[v]);
-        if (w >= n && alive && !alive[w - n]) {
-          next[v]++;
-          continue;
+      for (; k < stop; k++) {
+        let w: number;
+        if (isItem) {
+          const q = userTo[k];
+          if (alive && !alive[q]) continue;
+          if (used && !usesUp(q, v)) continue;
+          w = q + n;
+        } else {
+          w = outTo[k];
+          if (inside && !inside[w]) continue;
         }
-        if (order[w] < 0) {
-          path.push(w);
+        if (seen[w] === 0) {
+          path[depth++] = w;
           deeper = true;
           break;
         }
-        if (of[w] < 0 && low[w] < low[v]) low[v] = low[w];
-        next[v]++;
+        if (seen[w] > 0 && low[w] < least) least = low[w];
       }
+      low[v] = least;
+      next[v] = k;
       if (deeper) continue;
-      path.pop();
-      if (low[v] === order[v]) {
-        for (let w = open.pop() as number; ; w = open.pop() as number) {
-          of[w] = count;
-          if (w === v) break;
-        }
-        count++;
+      depth--;
+      if (least !== seen[v]) continue;
+      for (let w = open[--opened]; ; w = open[--opened]) {
+        of[w] = count;
+        seen[w] = -1;
+        if (w === v) break;
       }
+      count++;
     }
   }
   return { of, count };
+
+  function usesUp(p: number, item: number): boolean {
+    for (let k = inStart[p]; k < inEnd[p]; k++) if (inTo[k] === item) return inQty[k] > 0;
+    return false;
+  }
+}
+
+export interface Round {
+  readonly items: number[];
+  readonly processes: number[];
 }
 
 /** Components that hold at least one process and one item: the places where something goes round. */
-export function rounds(network: Network, into: Rows, alive?: Uint8Array): { items: number[]; processes: number[] }[] {
-  const { of, count } = components(network, into, alive);
-  const n = network.items.length;
+export function rounds(network: Network, graph: Graph): Round[] {
+  const { of, count } = components(network, graph);
+  const n = network.items;
   const size = new Int32Array(count);
   for (const c of of) size[c]++;
-  const groups = new Map<number, { items: number[]; processes: number[] }>();
+  const groups = new Map<number, Round>();
   for (let v = 0; v < of.length; v++) {
     if (size[of[v]] < 2) continue;
     let group = groups.get(of[v]);

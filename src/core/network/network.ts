@@ -1,144 +1,308 @@
-/** The recipe network: items and processes (recipes and sources) as flat typed arrays. */
-import type { Catalogue } from "../catalogue/catalogue";
-import type { Id, Line, Recipe, Source } from "../catalogue/records";
-import { add, divide, type Fraction, fraction, fromNumber, multiply, negate, sign, toNumber, ZERO } from "../numbers/fraction";
+/** The recipe network as flat typed arrays: items, processes, and what goes in and out of each. Rows can be rewritten. */
 
-export type Process = { readonly of: "recipe"; readonly record: Recipe } | { readonly of: "source"; readonly record: Source };
+/** Flags of a process. */
+export const ALIVE = 1;
+export const SOURCE = 2;
+export const SALVAGE = 4;
+/** A run takes neither things nor money: what it gives comes from outside. */
+export const FREE = 8;
+/** A run takes something, is left with no net use and gives something: it gains by itself. */
+export const GAINS = 16;
 
-/** Compressed rows: entries of row r stand at ptr[r] .. ptr[r + 1]. */
-export interface Rows {
-  readonly ptr: Int32Array;
-  readonly to: Int32Array;
-  /** Same length as `to`; absent where only the link counts. */
-  readonly qty: Float64Array;
+/** What stands in a row while it is written: items, and expected amounts of one run. */
+export interface RowOf {
+  readonly to: readonly number[];
+  /** Amounts; 0 in a row of inputs for what must be at hand but is not used up on balance. */
+  readonly qty: readonly number[];
 }
-
-export interface Network {
-  readonly catalogue: Catalogue;
-  readonly items: readonly Id[];
-  readonly index: ReadonlyMap<Id, number>;
-  readonly processes: readonly Process[];
-  /** Process → items it uses up on balance in one run, expected amounts. What comes back is netted out. */
-  readonly uses: Rows;
-  /** Process → items it yields on balance in one run, expected amounts. */
-  readonly makes: Rows;
-  /** Process → items that must be at hand: everything that goes in, tools and stations. */
-  readonly needs: Rows;
-  /** The three relations seen from the item. */
-  readonly usedBy: Rows;
-  readonly madeBy: Rows;
-  readonly neededBy: Rows;
+export interface ProcessOf {
+  readonly ins: RowOf;
+  readonly outs: RowOf;
   /** Fees and prices of one run [value units], without the worth of time. */
-  readonly money: Float64Array;
+  readonly money: number;
   /** Time of one run [seconds of play]. */
-  readonly seconds: Float64Array;
-  /** 1 where a run uses something up, even if it comes back: such a process can be part of a gaining loop. */
-  readonly consumes: Uint8Array;
+  readonly seconds: number;
+  /** Level a character needs. */
+  readonly level: number;
+  readonly flags: number;
 }
 
-const within = (chance: number): number => Math.min(1, Math.max(0, chance));
+/**
+ * Lists of numbers, one for each row, in one array: row r stands at start[r] .. end[r]. A row that outgrows its place moves
+ * to the end; when more than half of the array is waste it is packed again.
+ */
+export class Lists {
+  start: Int32Array;
+  end: Int32Array;
+  to: Int32Array;
+  /** Absent where only the link counts. */
+  qty: Float64Array | null;
+  private used: number;
+  private waste = 0;
+  /** Room of rows that have more than they fill. */
+  private readonly room = new Map<number, number>();
 
-/** Expected amount of a line in one run, as a plain number. A tool counts by its wear, a station not at all. */
-export function expected(line: Line): number {
-  if (line.role === "station") return 0;
-  const amount = ((line.min + line.max) / 2) * within(line.chance);
-  return line.role === "tool" ? (line.uses === null ? 0 : amount / line.uses) : amount;
-}
-
-/** The same, exactly as typed. */
-export function expectedExactly(line: Line): Fraction {
-  if (line.role === "station" || (line.role === "tool" && line.uses === null)) return ZERO;
-  const amount = divide(multiply(add(fromNumber(line.min), fromNumber(line.max)), fromNumber(within(line.chance))), fraction(2n));
-  return line.uses === null ? amount : divide(amount, fraction(BigInt(line.uses)));
-}
-
-/** Exact net yield of one run for every item that does not come out even: negative is used up. */
-export function netYield(process: Process): Map<Id, Fraction> {
-  const net = new Map<Id, Fraction>();
-  for (const line of process.record.lines) {
-    const amount = expectedExactly(line);
-    net.set(line.item, add(net.get(line.item) ?? ZERO, line.role === "output" ? amount : negate(amount)));
+  /** @param ptr  row r stands at ptr[r] .. ptr[r + 1] */
+  constructor(ptr: Int32Array, to: Int32Array, qty: Float64Array | null) {
+    this.start = ptr.slice(0, -1);
+    this.end = ptr.slice(1);
+    this.to = to;
+    this.qty = qty;
+    this.used = to.length;
   }
-  for (const [item, amount] of net) if (sign(amount) === 0) net.delete(item);
-  return net;
-}
 
-/** Compiles a catalogue. Retired recipes are left out. Linear in the number of lines. */
-export function compile(catalogue: Catalogue): Network {
-  const items = [...catalogue.item.keys()];
-  const index = new Map(items.map((id, i) => [id, i]));
-  const processes: Process[] = [];
-  for (const record of catalogue.source.values()) processes.push({ of: "source", record });
-  for (const record of catalogue.recipe.values()) if (record.status !== "retired") processes.push({ of: "recipe", record });
+  get bytes(): number {
+    return this.start.byteLength + this.end.byteLength + this.to.byteLength + (this.qty?.byteLength ?? 0);
+  }
 
-  const uses = new Growing();
-  const makes = new Growing();
-  const needs = new Growing();
-  const money = new Float64Array(processes.length);
-  const seconds = new Float64Array(processes.length);
-  const consumes = new Uint8Array(processes.length);
-  const worth = (currency: Id | null) => (currency === null ? 1 : (catalogue.currency.get(currency)?.worth ?? 1));
+  /** Makes room for rows up to a number; new ones are empty. */
+  grow(rows: number): void {
+    if (rows <= this.start.length) return;
+    this.start = widened(this.start, rows);
+    this.end = widened(this.end, rows);
+  }
 
-  processes.forEach((process, p) => {
-    const { record } = process;
-    const recipe = process.of === "recipe" ? process.record : null;
-    money[p] = recipe ? recipe.fee * worth(recipe.feeCurrency) : (record as Source).price * worth((record as Source).currency);
-    seconds[p] = record.ticks / catalogue.pantry.ticksPerSecond;
-    const seen = new Set<Id>();
-    let repeated = false;
-    for (const line of record.lines) {
-      if (seen.has(line.item)) repeated = true;
-      seen.add(line.item);
-      if (line.role !== "output" && expected(line) > 0) consumes[p] = 1;
+  set(row: number, to: readonly number[], qty?: readonly number[]): void {
+    const at = this.place(row, to.length);
+    this.to.set(to, at);
+    if (this.qty && qty) this.qty.set(qty, at);
+    this.end[row] = at + to.length;
+  }
+
+  /** Adds one number to a row. */
+  push(row: number, value: number): void {
+    const length = this.end[row] - this.start[row];
+    const room = this.room.get(row) ?? length;
+    if (length + 1 > room) {
+      const [from, until] = [this.start[row], this.end[row]];
+      const at = this.place(row, length + 1 + (length >> 1));
+      this.to.copyWithin(at, from, until);
+      this.qty?.copyWithin(at, from, until);
+      this.end[row] = at + length;
     }
-    if (repeated) for (const [id, amount] of netYield(process)) (sign(amount) < 0 ? uses : makes).push(index.get(id) as number, Math.abs(toNumber(amount)));
-    else
-      for (const line of record.lines) {
-        const amount = expected(line);
-        if (amount > 0) (line.role === "output" ? makes : uses).push(index.get(line.item) as number, amount);
-      }
-    seen.clear();
-    for (const line of record.lines) {
-      if (line.role === "output" || seen.has(line.item) || (line.role === "ingredient" && line.max === 0)) continue;
-      seen.add(line.item);
-      needs.push(index.get(line.item) as number, 1);
+    this.to[this.end[row]++] = value;
+  }
+
+  /** Takes one number out of a row; the last one takes its place. */
+  drop(row: number, value: number): void {
+    const at = this.to.subarray(this.start[row], this.end[row]).indexOf(value);
+    if (at < 0) return;
+    const length = this.end[row] - this.start[row];
+    if (!this.room.has(row)) this.room.set(row, length);
+    this.to[this.start[row] + at] = this.to[--this.end[row]];
+  }
+
+  /** Where the row starts, with room for so many. What stood there is left to be copied or overwritten. */
+  private place(row: number, length: number): number {
+    const room = this.room.get(row) ?? this.end[row] - this.start[row];
+    if (length <= room) {
+      this.room.set(row, room);
+      return this.start[row];
     }
-    uses.close();
-    makes.close();
-    needs.close();
-  });
-  const rows = [uses, makes, needs].map((g) => g.rows());
-  const [usedBy, madeBy, neededBy] = rows.map((r) => transpose(r, items.length));
-  return { catalogue, items, index, processes, uses: rows[0], makes: rows[1], needs: rows[2], usedBy, madeBy, neededBy, money, seconds, consumes };
+    this.waste += room;
+    if (this.used + length > this.to.length) this.widen(length);
+    const at = this.used;
+    this.used += length;
+    this.room.set(row, length);
+    this.start[row] = at;
+    this.end[row] = at;
+    return at;
+  }
+
+  private widen(more: number): void {
+    const size = Math.ceil((this.used + more) * 1.25) + 16;
+    this.to = widened(this.to, size);
+    if (this.qty) this.qty = widened(this.qty, size);
+  }
+
+  /** True where packing again pays. */
+  get wasteful(): boolean {
+    return this.waste > 1024 && this.waste * 2 > this.used;
+  }
 }
 
-class Growing {
-  private readonly ptr = [0];
-  private readonly to: number[] = [];
-  private readonly qty: number[] = [];
-  push(to: number, qty: number): void {
-    this.to.push(to);
-    this.qty.push(qty);
+const widened = <T extends Int32Array | Float64Array | Uint8Array | Int16Array>(array: T, size: number): T => {
+  const wider = new (array.constructor as new (n: number) => T)(Math.max(size, Math.ceil(array.length * 1.25)));
+  wider.set(array as never);
+  return wider;
+};
+
+export class Network {
+  items: number;
+  processes: number;
+  /** Process → what must be at hand, with the amount that is used up on balance (0: kept). */
+  readonly ins: Lists;
+  /** Process → what it yields on balance. */
+  readonly outs: Lists;
+  /** Item → processes that need it at hand. */
+  readonly users: Lists;
+  /** Item → processes that yield it. */
+  readonly makers: Lists;
+  money: Float64Array;
+  seconds: Float64Array;
+  level: Int16Array;
+  flags: Uint8Array;
+
+  constructor(items: number, ins: Lists, outs: Lists, of: { money: Float64Array; seconds: Float64Array; level: Int16Array; flags: Uint8Array }) {
+    this.items = items;
+    this.processes = of.money.length;
+    this.ins = ins;
+    this.outs = outs;
+    this.users = turned(ins, items);
+    this.makers = turned(outs, items);
+    this.money = of.money;
+    this.seconds = of.seconds;
+    this.level = of.level;
+    this.flags = of.flags;
   }
-  close(): void {
-    this.ptr.push(this.to.length);
+
+  /** Bytes of all arrays. */
+  get bytes(): number {
+    return this.ins.bytes + this.outs.bytes + this.users.bytes + this.makers.bytes + this.money.byteLength + this.seconds.byteLength + this.level.byteLength + this.flags.byteLength;
   }
-  rows = (): Rows => ({ ptr: Int32Array.from(this.ptr), to: Int32Array.from(this.to), qty: Float64Array.from(this.qty) });
+  get wasteful(): boolean {
+    return [this.ins, this.outs, this.users, this.makers].some((lists) => lists.wasteful);
+  }
+
+  /** A new item's number. */
+  addItem(): number {
+    const item = this.items++;
+    this.users.grow(this.items);
+    this.makers.grow(this.items);
+    return item;
+  }
+  /** A new process's number; it is dead until `rewrite`. */
+  addProcess(): number {
+    const p = this.processes++;
+    this.ins.grow(this.processes);
+    this.outs.grow(this.processes);
+    if (this.money.length < this.processes) {
+      this.money = widened(this.money, this.processes);
+      this.seconds = widened(this.seconds, this.processes);
+      this.level = widened(this.level, this.processes);
+      this.flags = widened(this.flags, this.processes);
+    }
+    return p;
+  }
+
+  /** Writes a process anew; null takes it out. In proportion to its lines and those of its items. */
+  rewrite(p: number, of: ProcessOf | null): void {
+    const { ins, outs, users, makers } = this;
+    for (let k = ins.start[p]; k < ins.end[p]; k++) users.drop(ins.to[k], p);
+    for (let k = outs.start[p]; k < outs.end[p]; k++) makers.drop(outs.to[k], p);
+    ins.set(p, of?.ins.to ?? [], of?.ins.qty ?? []);
+    outs.set(p, of?.outs.to ?? [], of?.outs.qty ?? []);
+    for (const i of of?.ins.to ?? []) users.push(i, p);
+    for (const i of of?.outs.to ?? []) makers.push(i, p);
+    this.money[p] = of?.money ?? 0;
+    this.seconds[p] = of?.seconds ?? 0;
+    this.level[p] = of?.level ?? 0;
+    this.flags[p] = of ? of.flags | ALIVE : 0;
+  }
+
+  /** Expected units of an item from one run. */
+  yieldOf(p: number, item: number): number {
+    const { start, end, to, qty } = this.outs;
+    for (let k = start[p]; k < end[p]; k++) if (to[k] === item) return (qty as Float64Array)[k];
+    return 0;
+  }
 }
 
-/** The same relation seen from the other side; within a row, entries keep their order. */
-export function transpose(rows: Rows, columns: number): Rows {
+/** The same relation seen from the other side, links only. */
+function turned(rows: Lists, columns: number): Lists {
+  const { start, end, to } = rows;
   const ptr = new Int32Array(columns + 1);
-  for (const c of rows.to) ptr[c + 1]++;
+  for (let r = 0; r < start.length; r++) for (let k = start[r]; k < end[r]; k++) ptr[to[k] + 1]++;
   for (let c = 0; c < columns; c++) ptr[c + 1] += ptr[c];
   const fill = ptr.slice(0, columns);
-  const to = new Int32Array(rows.to.length);
-  const qty = new Float64Array(rows.to.length);
-  for (let r = 0; r + 1 < rows.ptr.length; r++)
-    for (let k = rows.ptr[r]; k < rows.ptr[r + 1]; k++) {
-      const at = fill[rows.to[k]]++;
-      to[at] = r;
-      qty[at] = rows.qty[k];
+  const back = new Int32Array(ptr[columns]);
+  for (let r = 0; r < start.length; r++) for (let k = start[r]; k < end[r]; k++) back[fill[to[k]]++] = r;
+  return new Lists(ptr, back, null);
+}
+
+/** Collects processes one after the other, then builds the network. */
+export class NetworkBuilder {
+  private readonly insPtr: Growing<Int32Array>;
+  private readonly outsPtr: Growing<Int32Array>;
+  private readonly insTo = new Growing(Int32Array);
+  private readonly insQty = new Growing(Float64Array);
+  private readonly outsTo = new Growing(Int32Array);
+  private readonly outsQty = new Growing(Float64Array);
+  private readonly money = new Growing(Float64Array);
+  private readonly seconds = new Growing(Float64Array);
+  private readonly level = new Growing(Int16Array);
+  private readonly flags = new Growing(Uint8Array);
+  constructor(private readonly items: number) {
+    this.insPtr = new Growing(Int32Array);
+    this.outsPtr = new Growing(Int32Array);
+    this.insPtr.push(0);
+    this.outsPtr.push(0);
+  }
+  add({ ins, outs, money, seconds, level, flags }: ProcessOf): void {
+    for (let k = 0; k < ins.to.length; k++) {
+      this.insTo.push(ins.to[k]);
+      this.insQty.push(ins.qty[k]);
     }
-  return { ptr, to, qty };
+    for (let k = 0; k < outs.to.length; k++) {
+      this.outsTo.push(outs.to[k]);
+      this.outsQty.push(outs.qty[k]);
+    }
+    this.insPtr.push(this.insTo.length);
+    this.outsPtr.push(this.outsTo.length);
+    this.money.push(money);
+    this.seconds.push(seconds);
+    this.level.push(level);
+    this.flags.push(flags | ALIVE);
+  }
+  build(): Network {
+    const ins = new Lists(this.insPtr.done(), this.insTo.done(), this.insQty.done());
+    const outs = new Lists(this.outsPtr.done(), this.outsTo.done(), this.outsQty.done());
+    return new Network(this.items, ins, outs, { money: this.money.done(), seconds: this.seconds.done(), level: this.level.done(), flags: this.flags.done() });
+  }
+}
+
+class Growing<T extends Int32Array | Float64Array | Int16Array | Uint8Array> {
+  length = 0;
+  private array: T;
+  constructor(private readonly kind: new (n: number) => T) {
+    this.array = new kind(64);
+  }
+  push(value: number): void {
+    if (this.length === this.array.length) {
+      const wider = new this.kind(this.length * 2);
+      wider.set(this.array as never);
+      this.array = wider;
+    }
+    this.array[this.length++] = value;
+  }
+  done = (): T => this.array.slice(0, this.length) as T;
+}
+
+/**
+ * The same network with items and processes numbered in another order, so that what is used together stands together.
+ * @param items      old numbers in their new order
+ * @param processes  likewise
+ */
+export function renumbered(network: Network, items: Int32Array, processes: Int32Array): Network {
+  const place = new Int32Array(network.items);
+  items.forEach((old, now) => { place[old] = now; });
+  const rows = (lists: Lists): Lists => {
+    const ptr = new Int32Array(processes.length + 1);
+    processes.forEach((p, r) => { ptr[r + 1] = ptr[r] + lists.end[p] - lists.start[p]; });
+    const to = new Int32Array(ptr[processes.length]);
+    const qty = new Float64Array(to.length);
+    let at = 0;
+    for (const p of processes)
+      for (let k = lists.start[p]; k < lists.end[p]; k++) {
+        to[at] = place[lists.to[k]];
+        qty[at++] = (lists.qty as Float64Array)[k];
+      }
+    return new Lists(ptr, to, qty);
+  };
+  const picked = <T extends Float64Array | Int16Array | Uint8Array>(array: T): T => {
+    const out = new (array.constructor as new (n: number) => T)(processes.length);
+    processes.forEach((p, r) => { out[r] = array[p]; });
+    return out;
+  };
+  return new Network(network.items, rows(network.ins), rows(network.outs), { money: picked(network.money), seconds: picked(network.seconds), level: picked(network.level), flags: picked(network.flags) });
 }

@@ -22,10 +22,10 @@ export function EvidenceView({ evidence }: { evidence: Evidence }) {
             </div>
           )}
           <p className="mt-2 text-second">
-            {evidence.certain ? "It gains even in the worst draw of every chance and range." : "It gains in expectation: a single round may lose, many rounds will not."}
+            {evidence.chance === 1 ? "It gains even in the worst draw of every chance and range." : `It gains in expectation: a single round gains with a chance of ${evidence.exact ? "" : "about "}${sayPercent(Number(evidence.chance.toFixed(4)))}, many rounds surely do.`}
             {evidence.live ? " A player can start it." : " Nobody can start it yet, because some of it is out of reach."}
           </p>
-          {(!ring || evidence.runs.some((r) => r.line.length > 70)) && <Lines lines={evidence.runs.map((r) => ({ recipe: r.recipe, line: r.line, times: r.times }))} />}
+          {(!ring || evidence.runs.some((r) => r.line.length > 70)) && <Lines lines={evidence.runs.map((r) => ({ recipe: r.of, line: r.line, times: r.times }))} />}
         </>
       );
     }

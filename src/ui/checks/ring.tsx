@@ -10,7 +10,7 @@ const CARD = { w: 216, h: 66 };
 /** More cards than these would cover each other; a longer loop is a list. */
 export const MOST_ON_A_RING = 6;
 
-export function Ring({ loop, onOpen }: { loop: Loop; onOpen: (recipe: Loop["runs"][number]["recipe"]) => void }) {
+export function Ring({ loop, onOpen }: { loop: Loop; onOpen: (of: Loop["runs"][number]["of"]) => void }) {
   const n = loop.runs.length;
   const width = n < 5 ? 640 : 700;
   const height = n === 1 ? 190 : n === 2 ? 210 : n === 3 ? 300 : n < 5 ? 380 : 440;
@@ -21,7 +21,7 @@ export function Ring({ loop, onOpen }: { loop: Loop; onOpen: (recipe: Loop["runs
   const turns = loop.runs.map((_, i) => start + (i * 2 * Math.PI) / n);
   const gap = n === 1 ? 0.5 : n === 2 ? 0.62 : n === 3 ? 0.5 : n < 5 ? 0.32 : 0.28;
   return (
-    <figure aria-label={`Loop: ${loop.runs.map((r) => `${r.recipe.name} ${r.times} times`).join(", then ")}`} className="relative mx-auto" style={{ width, height }}>
+    <figure aria-label={`Loop: ${loop.runs.map((r) => `${r.of.name} ${r.times} times`).join(", then ")}`} className="relative mx-auto" style={{ width, height }}>
       <svg aria-hidden width={width} height={height} className="absolute inset-0">
         <defs>
           <marker id="tip" viewBox="0 0 10 10" refX="6" refY="5" markerWidth="4.5" markerHeight="4.5" orient="auto">
@@ -42,14 +42,14 @@ export function Ring({ loop, onOpen }: { loop: Loop; onOpen: (recipe: Loop["runs
         const p = at(turns[i]);
         return (
           <button
-            key={run.recipe.id}
+            key={run.of.kind + run.of.id}
             type="button"
-            onClick={() => onOpen(run.recipe)}
+            onClick={() => onOpen(run.of)}
             className="absolute overflow-hidden rounded-sm border-2 border-ink bg-salt px-2.5 py-1 text-left hover:border-kelp"
             style={{ width: CARD.w, height: CARD.h, left: p.x - CARD.w / 2, top: p.y - CARD.h / 2 }}
           >
             <span className="flex justify-between gap-2">
-              <span className="title truncate">{run.recipe.name}</span>
+              <span className="title truncate">{run.of.kind === "item" ? `Sell ${run.of.name}` : run.of.kind === "source" ? `Buy from ${run.of.name}` : run.of.name}</span>
               <span className="ink-worked shrink-0">{run.times === "1" ? "once" : `${run.times} times`}</span>
             </span>
             <span className="line-clamp-2 text-[12px] leading-4 text-second">{run.line.replace(/^[^:]*: /, "")}</span>
@@ -66,8 +66,8 @@ export function Net({ loop }: { loop: Loop }) {
     <>
       <p className="text-second">net of one round</p>
       {loop.net.slice(0, 3).map((net) => (
-        <p key={net.item.id} className="title text-[19px] leading-6 text-beet">
-          +{net.amount.includes("/") ? sayQuantity(net.value) : net.amount} {net.item.name}
+        <p key={net.of.id} className="title text-[19px] leading-6 text-beet">
+          +{net.amount.includes("/") ? sayQuantity(net.value) : net.amount} {net.of.name}
           {net.amount.includes("/") && <span className="block text-[12px] font-normal text-second">exactly {net.amount}</span>}
         </p>
       ))}

@@ -31,17 +31,17 @@ export function CostsView() {
   const columns = useMemo(() => {
     const all = itemColumns(catalogue, board, findings);
     const chosen = SHOWN.map((id) => all.find((c) => c.id === id) as Column<Item>);
-    const worked = (id: "steps" | "bases", title: string): Column<Item> => ({
+    const worked = (id: "steps" | "level", title: string): Column<Item> => ({
       id,
       title,
-      width: 64,
+      width: id === "level" ? 92 : 64,
       numeric: true,
       worked: true,
-      text: (i) => String(figuresOf(board, i.id)[id]),
-      sort: (i) => (figuresOf(board, i.id).value === null ? null : figuresOf(board, i.id)[id]),
+      text: (i) => String(figuresOf(board, i.id)[id] ?? ""),
+      sort: (i) => (figuresOf(board, i.id).value === null ? null : figuresOf(board, i.id)[id] ?? ""),
       cell: (i) => <span className="ink-worked">{figuresOf(board, i.id).value === null ? "" : figuresOf(board, i.id)[id]}</span>,
     });
-    return [...chosen, worked("steps", "Steps"), worked("bases", "Bases")];
+    return [...chosen, worked("steps", "Steps"), worked("level", "From level")];
   }, [catalogue, board, findings]);
   const rows = useMemo(() => {
     const wanted = fold(text);
@@ -49,7 +49,7 @@ export function CostsView() {
       const cost = figuresOf(board, i.id).value;
       const price = held(catalogue, i, "sell").value;
       if (wanted && !fold(i.name).includes(wanted)) return false;
-      if (only === "made") return figuresOf(board, i.id).steps > 0;
+      if (only === "made") return figuresOf(board, i.id).steps !== 0;
       if (only === "loss") return cost !== null && price !== null && price > 0 && price < cost;
       if (only === "unpriced") return !price;
       return true;

@@ -33,7 +33,7 @@ export function useLive(): Live {
 export const useCatalogue = (): Catalogue => useLive().catalogue;
 export const useBoard = (): Board => useLive().board;
 
-const NOTHING: Figures = { value: null, time: null, by: null, steps: 0, bases: 0 };
+const NOTHING: Figures = { value: null, time: null, by: null, steps: null, level: null };
 export const figuresOf = (board: Board, id: Id): Figures => board.figures[id] ?? NOTHING;
 
 /** Findings per record, for marks beside names. */

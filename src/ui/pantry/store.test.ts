@@ -1,6 +1,7 @@
 import { gzipSync } from "node:zlib";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import { boardOf, rippleOf } from "@/core/analysis/board";
+import { rippleOf } from "@/core/analysis/board";
+import { boardOf } from "@/core/analysis/engine";
 import type { Catalogue } from "@/core/catalogue/catalogue";
 import { type Edit, setField } from "@/core/catalogue/changes";
 import { KINDS } from "@/core/catalogue/records";

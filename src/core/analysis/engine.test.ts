@@ -1,0 +1,87 @@
+import { describe, expect, it } from "vitest";
+import { invert } from "../catalogue/changes";
+import { processAt } from "../network/compile";
+import { seeded } from "../numbers/seeded";
+import { randomEdits, randomPantry } from "../testing/random";
+import { follow } from "./board";
+import { boardOf, Engine } from "./engine";
+import { type GainReport, stepKey } from "./gain";
+import type { LeastCost } from "./cost";
+import { Readings } from "./readings";
+
+/** Every reading in terms of records, so that two engines with other numbers can be compared to the bit. */
+function written(r: Readings) {
+  const { compiled } = r;
+  const perItem = (f: (i: number) => unknown) => Object.fromEntries(compiled.items.flatMap((id, i) => (id === null ? [] : [[id, f(i)]])).sort());
+  const rounds = (report: GainReport) => ({
+    complete: report.complete,
+    gains: report.complete ? report.gains.map((g) => [g.runs.map((x) => `${x.times} ${stepKey(compiled, x.step)}`), g.live, g.net.map((n) => `${n.amount.n}/${n.amount.d} ${n.thing.of === "item" ? compiled.items[n.thing.item] : n.thing.currency}`).sort()]) : [],
+    even: report.complete ? report.even.map((g) => g.runs.map((x) => `${x.times} ${stepKey(compiled, x.step)}`)) : [],
+  });
+  const cost = (least: LeastCost) => perItem((i) => least.cost[i]);
+  return {
+    value: cost(r.value),
+    time: cost(r.time),
+    bare: cost(r.bare),
+    by: perItem((i) => (r.by("value", i) < 0 ? null : processAt(compiled, r.by("value", i)).record.id)),
+    steps: perItem((i) => r.steps(i)),
+    reach: perItem((i) => r.reach.items[i]),
+    level: perItem((i) => r.levels.value[i]),
+    fires: Object.fromEntries(compiled.processes.flatMap((p, i) => (p ? [[p.record.id, r.reach.fires(i)]] : [])).sort()),
+    gain: rounds(r.gain),
+  };
+}
+
+describe("following changes", () => {
+  it.each([
+    ["tiny pantries", 1, 40, 4, 12],
+    ["small pantries", 101, 12, 9, 12],
+    ["middling pantries", 201, 2, 40, 8],
+  ])("holds to the bit what is found from scratch: %s", (_, seed, pantries, items, changes) => {
+    for (let n = 0; n < pantries; n++) {
+      const random = seeded(seed + n);
+      const engine = new Engine(randomPantry(random, items));
+      let board = engine.board();
+      for (let k = 0; k < changes; k++) {
+        const edits = randomEdits(random, engine.catalogue);
+        const { ripple } = engine.change(edits);
+        const where = `pantry ${seed + n}, change ${k}: ${JSON.stringify(edits.map((e) => (e.op === "set" ? `${e.kind}.${e.field}` : `${e.op} ${e.kind}`)))}`;
+        const scratch = new Engine(engine.catalogue);
+        expect(written(engine.readings), where).toEqual(written(scratch.readings));
+        board = follow(board, ripple as NonNullable<typeof ripple>);
+        if (!board.complete) continue;
+        expect(board, where).toEqual(scratch.board());
+        expect(engine.board(), where).toEqual(scratch.board());
+      }
+    }
+  });
+
+  it("comes back to the same readings when everything is undone, one change after the other", () => {
+    const random = seeded(77);
+    const first = randomPantry(random, 30);
+    const engine = new Engine(first);
+    const before = written(engine.readings);
+    const log = Array.from({ length: 20 }, () => {
+      const edits = randomEdits(random, engine.catalogue);
+      const { outcome } = engine.change(edits);
+      return outcome.ok ? outcome.edits : [];
+    });
+    for (const edits of log.reverse()) expect(engine.change(invert(edits)).outcome.ok).toBe(true);
+    expect(written(engine.readings)).toEqual(before);
+    expect({ ...engine.board(), revision: 0 }).toEqual({ ...boardOf(engine.catalogue), revision: 0 });
+  });
+
+  it("tells what edits would move without making them", () => {
+    const random = seeded(5);
+    const engine = new Engine(randomPantry(random, 25));
+    for (let k = 0; k < 20; k++) {
+      const before = engine.board();
+      const edits = randomEdits(random, engine.catalogue);
+      const { ripple } = engine.whatIf(edits);
+      expect(engine.board()).toEqual(before);
+      const made = new Engine(engine.catalogue).change(edits).ripple;
+      expect({ ...ripple, put: [], figures: [] }).toEqual({ ...made, put: [], figures: [] });
+      expect(new Map(ripple?.figures)).toEqual(new Map(made?.figures));
+    }
+  });
+});

@@ -1,0 +1,181 @@
+/** Prices under which no process gains: the certificate that a pantry has no gaining loop, and where it does not hold. */
+import type { Compiled } from "../network/compile";
+import { ALIVE, FREE, GAINS } from "../network/network";
+import { LeastCost } from "./cost";
+import type { Reach } from "./reach";
+
+/** Share of its inputs' worth that every process must lose under the prices, so that rounding can't hide a gain. */
+export const MARGIN = 2 ** -16;
+/** How often the dearest output of a process is lowered before it is left as it is. */
+const LOWERINGS = 8;
+/** Processes that are gone through when a circle of prices is looked for. */
+const TRACED = 100;
+
+/**
+ * Prices p > 0 with pᵀS ≤ 0 prove that no combination of processes gains (Farkas), S the net yields with money as a row of
+ * its own whose price is 1 a value unit. They start as least costs with a margin, where what comes from outside has a price
+ * that nothing sold can reach. Where the outputs of a process are worth more than its inputs less the margin, its most
+ * valuable output is lowered to that; a process lowered 8 times is a seed: one that no prices could make lossy. Every
+ * gaining combination contains a seed or the sale of an item that is listed in `sold`.
+ */
+export class Prices {
+  /** Per item, above zero. */
+  price: Float64Array;
+  /** Processes that gain under the prices, or come so near that only fractions can tell. */
+  readonly seeds = new Set<number>();
+  /** Items that sell for more than their price, or so near to it. */
+  readonly sold = new Set<number>();
+  private start: Float64Array;
+  private readonly above: number;
+  /** False where no process takes money: then no loop leads through a sale. */
+  readonly trades: boolean;
+
+  constructor(
+    private readonly compiled: Compiled,
+    reach: Reach,
+  ) {
+    const { network, sells } = compiled;
+    const { flags, money, seconds, outs } = network;
+    const qty = outs.qty as Float64Array;
+    this.trades = money.some((m, p) => m > 0 && (flags[p] & ALIVE) !== 0) && sells.some((s) => s > 0);
+    const above = this.trades ? 64 * sells.reduce((most, s) => Math.max(most, s), 0) : 0;
+    this.above = above;
+    const start = new Float64Array(network.items).fill(Number.POSITIVE_INFINITY);
+    for (let p = 0; p < network.processes; p++) {
+      if ((flags[p] & (ALIVE | FREE)) !== (ALIVE | FREE)) continue;
+      const own = 0.01 + 0.01 * seconds[p];
+      for (let k = outs.start[p]; k < outs.end[p]; k++) start[outs.to[k]] = Math.min(start[outs.to[k]], own / qty[k] + above);
+    }
+    for (let i = 0; i < network.items; i++) if (!reach.items[i]) start[i] = Math.min(start[i], 1 + above);
+    const { cost } = new LeastCost(network, { perMoney: 1, perSecond: 0, without: FREE | GAINS, share: 1 - 2 * MARGIN, start: (i) => start[i], quarantine: this.seeds });
+    for (let i = 0; i < network.items; i++) cost[i] = Number.isFinite(cost[i]) ? Math.min(Math.max(cost[i], 1e-100), 1e200) : 1 + above;
+    this.price = cost;
+    this.start = cost.slice();
+    const open: number[] = [];
+    for (let p = 0; p < network.processes; p++) if (this.takesPart(p) && !this.seeds.has(p) && !this.loses(p)) open.push(p);
+    this.lower(open);
+    if (this.trades) for (let i = 0; i < network.items; i++) this.judgeSale(i);
+  }
+
+  /** True for processes that could be part of a loop of several. */
+  takesPart(p: number): boolean {
+    return (this.compiled.network.flags[p] & (ALIVE | FREE | GAINS)) === ALIVE;
+  }
+
+  /** One pass over every process: true where the prices prove that nothing gains. */
+  prove(): boolean {
+    for (let p = 0; p < this.compiled.network.processes; p++) if (this.takesPart(p) && !this.loses(p)) return false;
+    return this.sold.size === 0;
+  }
+
+  private loses(p: number): boolean {
+    const { ins, outs, money } = this.compiled.network;
+    const { price } = this;
+    const [inQty, outQty] = [ins.qty as Float64Array, outs.qty as Float64Array];
+    let taken = money[p];
+    for (let k = ins.start[p], e = ins.end[p]; k < e; k++) taken += inQty[k] * price[ins.to[k]];
+    let given = 0;
+    for (let k = outs.start[p], e = outs.end[p]; k < e; k++) given += outQty[k] * price[outs.to[k]];
+    return given <= taken * (1 - MARGIN);
+  }
+
+  private lower(queue: number[]): void {
+    const { ins, outs, users, money } = this.compiled.network;
+    const { price, start, seeds } = this;
+    const [inQty, outQty] = [ins.qty as Float64Array, outs.qty as Float64Array];
+    const lowered = new Map<number, number>();
+    /** The process that lowered an item last. */
+    const parent = new Map<number, number>();
+    for (let at = 0; at < queue.length; at++) {
+      const p = queue[at];
+      const times = lowered.get(p) ?? 0;
+      if (seeds.has(p) || !this.takesPart(p)) continue;
+      let taken = money[p];
+      for (let k = ins.start[p]; k < ins.end[p]; k++) taken += inQty[k] * price[ins.to[k]];
+      let [given, best, dearest] = [0, -1, 0];
+      for (let k = outs.start[p]; k < outs.end[p]; k++) {
+        const worth = outQty[k] * price[outs.to[k]];
+        given += worth;
+        if (worth > dearest) [best, dearest] = [k, worth];
+      }
+      if (given <= taken * (1 - MARGIN) || best < 0) continue;
+      if (times >= LOWERINGS || (times > 0 && this.leadsBack(p, parent))) {
+        seeds.add(p);
+        continue;
+      }
+      lowered.set(p, times + 1);
+      const item = outs.to[best];
+      parent.set(item, p);
+      const wanted = (dearest - (given - taken * (1 - 2 * MARGIN))) / outQty[best];
+      const floor = Math.max(start[item] / 1000, this.trades ? this.compiled.sells[item] * (1 + 2 * MARGIN) : 0);
+      price[item] = Math.min(price[item], Math.max(wanted, floor));
+      for (let k = users.start[item]; k < users.end[item]; k++) if (!seeds.has(users.to[k])) queue.push(users.to[k]);
+      queue.push(p);
+    }
+    for (const p of seeds) if (this.loses(p)) seeds.delete(p);
+  }
+
+  /** True where a process was made to gain by its own earlier lowering: a circle of prices. */
+  private leadsBack(p: number, parent: ReadonlyMap<number, number>): boolean {
+    const { ins } = this.compiled.network;
+    const seen = new Set([p]);
+    for (const q of seen) {
+      for (let k = ins.start[q]; k < ins.end[q]; k++) {
+        const by = (ins.qty as Float64Array)[k] > 0 ? parent.get(ins.to[k]) : undefined;
+        if (by === p) return true;
+        if (by !== undefined && seen.size < TRACED) seen.add(by);
+      }
+    }
+    return false;
+  }
+
+  private judgeSale(i: number): void {
+    if (this.compiled.sells[i] > this.price[i] * (1 - MARGIN)) this.sold.add(i);
+    else this.sold.delete(i);
+  }
+
+  /** True where nothing can gain, by these prices and in spite of rounding. */
+  get clean(): boolean {
+    return this.seeds.size === 0 && this.sold.size === 0;
+  }
+
+  /**
+   * Tries to make the prices hold after processes or sell prices changed; items that are new get a price first.
+   * @returns false where they can't be: the prices must be found from scratch
+   */
+  repair(processes: Iterable<number>, items: Iterable<number>): boolean {
+    const { network, sells } = this.compiled;
+    if (!this.clean) return false;
+    const [ps, is] = [[...processes], [...items]];
+    // A first fee or a first sell price makes money something that can go round.
+    if (!this.trades && (ps.some((p) => network.money[p] > 0) || is.some((i) => sells[i] > 0))) return false;
+    if (network.items > this.price.length) this.widen();
+    const open: number[] = [];
+    for (const p of ps) if (this.takesPart(p) && !this.loses(p)) open.push(p);
+    if (open.length) this.lower(open);
+    if (this.trades) for (const i of is) this.judgeSale(i);
+    return this.clean;
+  }
+
+  /** An item that is new is worth what its cheapest process takes, else as much as what comes from outside. */
+  private widen(): void {
+    const { network } = this.compiled;
+    const old = this.price.length;
+    const [price, start] = [new Float64Array(network.items + 64), new Float64Array(network.items + 64)];
+    price.set(this.price);
+    start.set(this.start);
+    [this.price, this.start] = [price, start];
+    const { makers, ins } = network;
+    price.fill(1 + this.above, old);
+    for (let i = old; i < network.items; i++) {
+      for (let k = makers.start[i]; k < makers.end[i]; k++) {
+        const p = makers.to[k];
+        if (!this.takesPart(p)) continue;
+        let taken = network.money[p];
+        for (let m = ins.start[p]; m < ins.end[p]; m++) taken += (ins.qty as Float64Array)[m] * price[ins.to[m]];
+        if (taken > 0) price[i] = Math.min(price[i], (taken * (1 - 2 * MARGIN)) / network.yieldOf(p, i));
+      }
+    }
+    start.set(price.subarray(old), old);
+  }
+}

@@ -1,0 +1,43 @@
+/** The lowest level at which an item can be had, and what forces it. */
+import type { Id, Item, Kind } from "../catalogue/records";
+import { processAt } from "../network/compile";
+import { LEVEL, type Readings } from "./readings";
+
+interface Named {
+  readonly kind: Kind;
+  readonly id: Id;
+  readonly key: string;
+  readonly name: string;
+}
+
+/**
+ * level(item) = max(its own level, min over processes of max(the recipe's level, level of everything it needs)): the least
+ * fixed point, by layers.ts. Of equal ways the one with the fewest steps at that level counts.
+ * @returns the record whose own level it is, and the items from the given one to it
+ */
+export function forcedBy(readings: Readings, item: number): { forced: Named; path: Named[] } {
+  const { compiled, levels, network } = readings;
+  const lowest = Math.floor(levels.value[item] / LEVEL);
+  const nameOf = (i: number): Named => {
+    const { id, key, name } = compiled.catalogue.item.get(compiled.items[i] as Id) as Item;
+    return { kind: "item", id, key, name };
+  };
+  const path = [nameOf(item)];
+  for (let at = item; ; ) {
+    if (compiled.levels[at] === lowest) return { forced: nameOf(at), path };
+    const p = levels.by[at];
+    if (p < 0) return { forced: nameOf(at), path };
+    if (network.level[p] === lowest) {
+      const { of, record } = processAt(compiled, p);
+      return { forced: { kind: of, id: record.id, key: record.key, name: record.name }, path: [...path, nameOf(at)] };
+    }
+    let next = -1;
+    for (let k = network.ins.start[p]; k < network.ins.end[p]; k++) {
+      const i = network.ins.to[k];
+      if (next < 0 || levels.value[i] > levels.value[next]) next = i;
+    }
+    if (next < 0) return { forced: nameOf(at), path };
+    at = next;
+    path.push(nameOf(at));
+  }
+}

@@ -1,0 +1,30 @@
+import { setField } from "../catalogue/changes";
+import { levelOf } from "../analysis/item-costs";
+import { forcedBy } from "../analysis/progression";
+import { perRecord, ref } from "./check";
+
+/** An item with a level at which nobody can have it yet: something it needs comes later. */
+export const gatedAbove = perRecord<"item">({
+  id: "gated-above",
+  title: "Needs something of a higher level",
+  severity: "warning",
+  per: ["item"],
+  *at(scene, item) {
+    const { catalogue, readings } = scene;
+    const i = readings.compiled.index.get(item.id) as number;
+    const own = readings.compiled.levels[i];
+    const lowest = levelOf(readings, i);
+    if (item.status === "retired" || own === 0 || lowest === null || lowest <= own) return;
+    const { forced, path } = forcedBy(readings, i);
+    const names = path.map((p) => p.name);
+    yield {
+      about: [ref(catalogue, "item", item.id), forced],
+      says: `${item.name} is of level ${own}, but can't be had before level ${lowest}: ${names.length > 2 ? `it needs ${names.slice(1, -1).join(", which needs ")}, and ` : ""}${forced.name} is of level ${lowest}.`,
+      evidence: { type: "cause", leaves: [forced], path },
+      fixes: [
+        { says: `${item.name}: level ${lowest}`, do: "edit", edits: [setField(catalogue, "item", item.id, "level", lowest)] },
+        { says: `Open ${forced.name}`, do: "open", kind: forced.kind, id: forced.id },
+      ],
+    };
+  },
+});
