@@ -50,13 +50,13 @@ export function ensureDependencies() {
   mark(stamp, hash);
 }
 
-/** The command line as one file, dist/salty.mjs. */
+/** The command line, dist/salty.mjs, and the engine's thread, dist/engine.mjs. */
 export async function ensureCli() {
   const stamp = join(root, "dist/.salty-built");
-  const hash = hashOf("src/core", "src/store", "src/cli", "src/demo", "scripts/lib/setup.mjs", "package-lock.json");
-  if (fresh(stamp, hash) && existsSync(join(root, "dist/salty.mjs"))) return;
+  const hash = hashOf("src/core", "src/store", "src/cli", "src/server", "src/demo", "scripts/lib/setup.mjs", "package-lock.json");
+  if (fresh(stamp, hash) && existsSync(join(root, "dist/salty.mjs")) && existsSync(join(root, "dist/engine.mjs"))) return;
   const { build } = await import("esbuild");
-  await build({ absWorkingDir: root, entryPoints: ["src/cli/salty.ts"], bundle: true, platform: "node", format: "esm", target: "node20", packages: "external", splitting: true, outdir: "dist", outExtension: { ".js": ".mjs" }, logLevel: "warning" });
+  await build({ absWorkingDir: root, entryPoints: { salty: "src/cli/salty.ts", engine: "src/server/engine-thread.ts" }, bundle: true, platform: "node", format: "esm", target: "node20", packages: "external", splitting: true, outdir: "dist", outExtension: { ".js": ".mjs" }, logLevel: "warning" });
   mark(stamp, hash);
 }
 

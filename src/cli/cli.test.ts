@@ -43,7 +43,7 @@ describe("salty check", () => {
     expect(status).toBe(1);
     const { findings } = JSON.parse(stdout) as { findings: { rule: string; severity: string; about: object[]; evidence: Record<string, unknown> }[] };
     const [loop] = findings.filter((f) => f.rule === "gaining-loop");
-    expect(loop.evidence).toMatchObject({ type: "loop", runs: [{ recipe: "smoke", times: 5 }, { recipe: "unsmoke", times: 10 }, { recipe: "render", times: 2 }], net: [{ item: "salt", amount: "1" }], certain: false, live: true });
+    expect(loop.evidence).toMatchObject({ type: "loop", runs: [{ recipe: "render", times: 2 }, { recipe: "smoke", times: 5 }, { recipe: "unsmoke", times: 10 }], net: [{ item: "salt", amount: "1" }], certain: false, live: true });
     expect(loop.about).toContainEqual({ kind: "recipe", key: "smoke" });
   });
 

@@ -11,47 +11,94 @@ export interface Size {
   readonly seed: number;
   /** Gaining loops to plant; each is one salvage that gives too much. */
   readonly loops?: number;
+  /** Pairs of items to plant that can only be made from each other. */
+  readonly deadlocks?: number;
 }
 
-/** A bundle with about 2.4 processes an item; without planted loops it has no gaining loop. */
-export function generate({ items: n, seed, loops = 0 }: Size): { [name: string]: Json } {
+export interface Part {
+  readonly item: number;
+  readonly quantity: number;
+}
+export interface Output {
+  readonly item: number;
+  readonly min: number;
+  readonly max: number;
+  readonly chance: number;
+}
+/** Who listens to a large pantry being made: items are numbers, from 0 up. */
+export interface Maker {
+  source(item: number, least: number, most: number, seconds: number): void;
+  recipe(kind: "craft" | "salvage", name: string, ins: readonly Part[], outs: readonly Output[], seconds: number): void;
+}
+
+/**
+ * Tiers of materials, about 2.4 processes an item, salvage for a third of the items. Without planted loops nothing gains,
+ * without planted deadlocks everything can be had.
+ * @returns how many loops and deadlocks were planted, and all items with those
+ */
+export function grow({ items: n, seed, loops = 0, deadlocks = 0 }: Size, maker: Maker): { items: number; loops: number; deadlocks: number } {
   const random = seeded(seed);
-  const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)];
   const between = (a: number, b: number) => a + Math.floor(random() * (b - a + 1));
-  const key = (i: number) => `item_${i}`;
   const base = Math.max(5, Math.floor(n * 0.15));
-  const items: Json[] = [];
-  const recipes: Json[] = [];
-  const sources: Json[] = [];
+  let planted = 0;
   for (let i = 0; i < n; i++) {
-    const level = 1 + Math.floor((i / n) * 60);
-    items.push({ key: key(i), name: `${pick(ADJECTIVES)} ${pick(NOUNS)} ${i}`, type: pick(TYPES).toLowerCase().replace(/\W/g, "_"), rarity: `grain_${1 + Math.min(4, Math.floor(random() * random() * 6))}`, level, ...(i % 10 === 0 ? { sell: Number((1 + random() * level * 4).toFixed(2)) } : {}), stats: { vigour: between(0, 99), grip: between(0, 60) }, description: "Made for size." });
     if (i < base) {
-      sources.push({ key: `gather_${i}`, name: `Gather ${i}`, gives: [{ item: key(i), quantity: [1, between(1, 4)] }], time: between(10, 90) });
+      maker.source(i, 1, between(1, 4), between(10, 90));
       continue;
     }
     // Ingredients come from lower tiers only, nearer ones more often.
     const below = () => Math.floor(i * Math.sqrt(random()) * 0.999);
-    const ways = random() < 0.35 ? 2 : 1;
-    let least: { item: number; quantity: number }[] | null = null;
+    const ways = random() < 0.5 ? 2 : 1;
+    let least: Part[] | null = null;
     for (let w = 0; w < ways; w++) {
       const parts = [...new Set(Array.from({ length: between(1, 4) }, below))].map((item) => ({ item, quantity: between(1, 4) }));
       const made = random() < 0.15 ? 2 : 1;
-      recipes.push({ key: `make_${i}_${w}`, name: `Make ${i}${w ? " otherwise" : ""}`, ingredients: parts.map((p) => ({ item: key(p.item), quantity: p.quantity })), outputs: [{ item: key(i), quantity: made }], time: between(5, 120) });
-      const one = made === 1 && ways === 1;
-      if (one) least = parts;
+      maker.recipe("craft", `Make ${i}${w ? " otherwise" : ""}`, parts, [{ item: i, min: made, max: made, chance: 1 }], between(5, 120));
+      if (made === 1 && ways === 1) least = parts;
     }
-    // Salvage gives back one whole part in half the cases, never more than went in: it always loses.
-    if (least && random() < 0.5) recipes.push({ key: `salvage_${i}`, name: `Salvage ${i}`, kind: "salvage", ingredients: [{ item: key(i) }], outputs: least.map((p) => ({ item: key(p.item), quantity: [0, p.quantity], chance: 0.8 })), time: 5 });
-    if (least && recipes.length && loops > 0 && i > n * 0.3 && random() < (loops * 4) / n) {
-      loops--;
-      recipes.push({ key: `planted_${i}`, name: `Planted ${i}`, kind: "salvage", ingredients: [{ item: key(i) }], outputs: least.map((p) => ({ item: key(p.item), quantity: p.quantity + 1 })) });
+    // Salvage gives back some of what went in, never as much: it always loses.
+    if (least && random() < 0.8) maker.recipe("salvage", `Salvage ${i}`, [{ item: i, quantity: 1 }], least.map((p) => ({ item: p.item, min: 0, max: p.quantity, chance: 0.8 })), 5);
+    if (least && planted < loops && i > n * 0.3 && random() < (loops * 6) / n) {
+      planted++;
+      maker.recipe("salvage", `Planted ${i}`, [{ item: i, quantity: 1 }], least.map((p) => ({ item: p.item, min: p.quantity + 1, max: p.quantity + 1, chance: 1 })), 5);
     }
   }
+  for (let d = 0; d < deadlocks; d++) {
+    const [a, b] = [n + 2 * d, n + 2 * d + 1];
+    maker.recipe("craft", `Stuck ${a}`, [{ item: b, quantity: 1 }, { item: Math.floor(random() * n), quantity: 1 }], [{ item: a, min: 1, max: 1, chance: 1 }], 5);
+    maker.recipe("craft", `Stuck ${b}`, [{ item: a, quantity: 1 }], [{ item: b, min: 1, max: 1, chance: 1 }], 5);
+  }
+  return { items: n + 2 * deadlocks, loops: planted, deadlocks };
+}
+
+/** The same as a bundle, with names, stats and prices. */
+export function generate(size: Size): { [name: string]: Json } {
+  const random = seeded(size.seed + 1);
+  const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)];
+  const between = (a: number, b: number) => a + Math.floor(random() * (b - a + 1));
+  const key = (i: number) => `item_${i}`;
+  const recipes: Json[] = [];
+  const sources: Json[] = [];
+  const made = grow(size, {
+    source: (i, least, most, seconds) => sources.push({ key: `gather_${i}`, name: `Gather ${i}`, gives: [{ item: key(i), quantity: [least, most] }], time: seconds }),
+    recipe: (kind, name, ins, outs, seconds) =>
+      recipes.push({
+        key: name.toLowerCase().replaceAll(" ", "_"),
+        name,
+        ...(kind === "salvage" ? { kind } : {}),
+        ingredients: ins.map((p) => ({ item: key(p.item), quantity: p.quantity })),
+        outputs: outs.map((o) => ({ item: key(o.item), quantity: o.min === o.max ? o.min : [o.min, o.max], ...(o.chance === 1 ? {} : { chance: o.chance }) })),
+        time: seconds,
+      }),
+  });
+  const items = Array.from({ length: made.items }, (_, i): Json => {
+    const level = 1 + Math.floor((i / made.items) * 60);
+    return { key: key(i), name: `${pick(ADJECTIVES)} ${pick(NOUNS)} ${i}`, type: pick(TYPES).toLowerCase().replace(/\W/g, "_"), rarity: `grain_${1 + Math.min(4, Math.floor(random() * random() * 6))}`, level, ...(i % 10 === 0 ? { sell: Number((1 + random() * level * 4).toFixed(2)) } : {}), stats: { vigour: between(0, 99), grip: between(0, 60) }, description: "Made for size." };
+  });
   return {
     format: BUNDLE_FORMAT,
     version: BUNDLE_VERSION,
-    pantry: { key: `large_${n}`, name: `Large pantry of ${n}`, labourPerHour: 60 },
+    pantry: { key: `large_${size.items}`, name: `Large pantry of ${size.items}`, labourPerHour: 60 },
     rarities: [1, 2, 3, 4, 5].map((rank) => ({ key: `grain_${rank}`, name: ["Daily", "Sound", "Prized", "Storied", "Tidewrought"][rank - 1], rank, colour: ["#7b8785", "#5c8a86", "#b9892a", "#c4582f", "#a0245e"][rank - 1] })),
     stats: [{ key: "vigour", name: "Vigour" }, { key: "grip", name: "Grip" }],
     types: TYPES.map((name, i) => ({ key: name.toLowerCase().replace(/\W/g, "_"), name, colour: ["#2c6e8f", "#6d6a55", "#9a8b5f", "#c4681c", "#2f7d6f", "#5a6231", "#6b4c86", "#a0245e"][i], stack: 20, icon: ["wave-crest", "log", "rope-coil", "camp-cooking-pot", "amphora", "swiss-army-knife", "pirate-coat", "pearl-necklace"][i] })),

@@ -1,7 +1,6 @@
 /** Use cases on one pantry: change, undo, costs of an item, import, export, new pantry. */
 import type { LoggedChange } from "../core/analysis/board";
-import { itemCosts } from "../core/analysis/item-costs";
-import { type Edit, invert } from "../core/catalogue/changes";
+import { type Edit, invert, type Outcome } from "../core/catalogue/changes";
 import { keyFrom, newId } from "../core/catalogue/names";
 import { type Id, NEW_PANTRY } from "../core/catalogue/records";
 import { tellChange } from "../core/catalogue/telling";
@@ -20,10 +19,13 @@ export async function change(engine: Engine, actor: Actor, edits: readonly Edit[
     await engine.advance();
     return json({ revision: outcome.revision, edits: outcome.edits.length });
   }
-  if (outcome.conflicts.length)
-    return problem(409, "Somebody else was quicker", outcome.conflicts.map((c) => c.says).join(" "), { conflicts: outcome.conflicts, faults: outcome.faults });
-  return problem(422, "This can't be written", outcome.faults.map((f) => f.says).join(" "), { faults: outcome.faults });
+  return refusal(outcome);
 }
+
+const refusal = ({ conflicts, faults }: Extract<Outcome, { ok: false }>): Response =>
+  conflicts.length
+    ? problem(409, "Somebody else was quicker", conflicts.map((c) => c.says).join(" "), { conflicts, faults })
+    : problem(422, "This can't be written", faults.map((f) => f.says).join(" "), { faults });
 
 /** One change with all its edits, or the refusal that says it is not there. */
 async function changeOr404(engine: Engine, host: Host, revision: number): Promise<LoggedChange | Response> {
@@ -54,32 +56,38 @@ export async function log(engine: Engine, host: Host, { revision, of, before, mo
 }
 
 /** The whole pantry as a bundle file. */
-export function bundleOf({ state: { catalogue } }: Engine): Response {
+export function bundleOf({ catalogue }: Engine): Response {
   return new Response(exportBundle(catalogue), { headers: { "content-type": "application/json", "content-disposition": `attachment; filename="${catalogue.pantry.key}.json"` } });
 }
 
 export async function undo(engine: Engine, host: Host, actor: Actor, revision: number): Promise<Response> {
   const logged = await changeOr404(engine, host, revision);
   if (logged instanceof Response) return logged;
-  return change(engine, actor, invert(logged.edits), tellChange(engine.state.catalogue, logged.edits).slice(0, 300), revision);
+  return change(engine, actor, invert(logged.edits), tellChange(engine.catalogue, logged.edits).slice(0, 300), revision);
 }
 
 /** What one of an item costs and what it gives back; see ItemCosts. */
-export function costsOf({ state: { catalogue, readings } }: Engine, id: string): Response {
-  const costs = itemCosts(readings, id as Id);
-  return costs ? json({ revision: catalogue.revision, ...costs }) : problem(404, "No such item", "It may have been removed in the meantime.");
+export async function costsOf(engine: Engine, id: string): Promise<Response> {
+  const costs = await engine.ask("costs", { item: id as Id });
+  return costs ? json(costs) : problem(404, "No such item", "It may have been removed in the meantime.");
+}
+
+/** What edits would move, without making them: 200 with the ripple, 409 conflict, 422 refused. */
+export async function whatIf(engine: Engine, edits: readonly Edit[]): Promise<Response> {
+  const answer = await engine.ask("whatIf", { edits });
+  return answer.ok ? json({ revision: answer.revision, edits: answer.edits.length, ripple: answer.ripple }) : refusal(answer);
 }
 
 const summary = (plan: Plan) => ({ added: plan.added, changed: plan.changed, removed: plan.removed, same: plan.same, notes: plan.notes, edits: plan.edits.length });
 
 /** Imports a bundle into the pantry: everything or nothing. With `dry` only says what it would do. */
 export async function importBundle(engine: Engine, actor: Actor, text: string, options: { dry: boolean; replace: boolean; name?: string }): Promise<Response> {
-  const plan = planImport(engine.state.catalogue, text, options.replace);
+  const plan = planImport(engine.catalogue, text, options.replace);
   if (plan.problems.length)
     return problem(422, "The bundle was refused and nothing was written", plan.problems.slice(0, 3).map((p) => `${p.place}: ${p.says}`).join(" "), { problems: plan.problems, notes: plan.notes });
-  if (options.dry || !plan.edits.length) return json({ ...summary(plan), revision: engine.state.catalogue.revision, dry: true });
+  if (options.dry || !plan.edits.length) return json({ ...summary(plan), revision: engine.catalogue.revision, dry: true });
   const answer = await change(engine, actor, plan.edits, `Imported ${options.name ?? "a bundle"}`);
-  return answer.ok ? json({ ...summary(plan), revision: engine.state.catalogue.revision, dry: false }) : answer;
+  return answer.ok ? json({ ...summary(plan), revision: engine.catalogue.revision, dry: false }) : answer;
 }
 
 /** A new pantry with the resting settings. */

@@ -16,6 +16,7 @@ import { blank, type Item } from "../core/catalogue/records";
 import { exportBundle } from "../core/exchange/bundle";
 import { kitchen } from "../core/testing/kitchen";
 import { freshDatabase } from "../store/testing/database";
+import * as whatIf from "../app/api/pantries/[pantry]/what-if/route";
 import { type Host, host } from "./host";
 
 let database: Awaited<ReturnType<typeof freshDatabase>>;
@@ -127,8 +128,8 @@ describe("the server", () => {
     const edit: Edit = { op: "add", kind: "item", record: fresh("Cork from afar") };
     await engine?.submit({ author: "Tom", note: "", edits: [edit] });
     const ours = await one.engine(pantry);
-    for (let i = 0; i < 40 && !ours?.state.catalogue.item.has(edit.record.id); i++) await new Promise((r) => setTimeout(r, 50));
-    expect(ours?.state.catalogue.item.has(edit.record.id)).toBe(true);
+    for (let i = 0; i < 40 && !ours?.catalogue.item.has(edit.record.id); i++) await new Promise((r) => setTimeout(r, 50));
+    expect(ours?.catalogue.item.has(edit.record.id)).toBe(true);
     // And a commit here on top of it does not lose it.
     expect((await add(fresh("Tar"))).status).toBe(200);
     await other.close();
@@ -226,14 +227,65 @@ describe("the server", () => {
     // A copy that lost an item: the next change of that item does not fit it any more.
     const item = fresh("Cork");
     await add(item);
-    const lost = new Map(engine.state.catalogue.item);
+    const lost = new Map(engine.catalogue.item);
     lost.delete(item.id);
-    engine.state = { ...engine.state, catalogue: { ...engine.state.catalogue, item: lost } };
+    engine.catalogue = { ...engine.catalogue, item: lost };
     const other = await (await import("./host")).Host.open(database.url);
     await (await other.engine(pantry))?.submit({ author: "Tom", note: "", edits: [{ op: "set", kind: "item", id: item.id, field: "level", from: null, to: 5 }] });
     await engine.advance();
-    expect(engine.state.catalogue.item.get(item.id)?.level).toBe(5);
-    expect(engine.state.board.revision).toBe(engine.state.catalogue.revision);
+    expect(engine.catalogue.item.get(item.id)?.level).toBe(5);
+    expect((await engine.state()).board.revision).toBe(engine.catalogue.revision);
     await other.close();
+  });
+
+  it("tells what edits would move without storing anything", async () => {
+    const before = await snapshot();
+    const engine = await one.engine(pantry);
+    const [recipe] = [...(engine?.catalogue.recipe.values() ?? [])];
+    const edits: Edit[] = [{ op: "set", kind: "recipe", id: recipe.id, field: "fee", from: 0, to: 7 }];
+    const { status, body } = await call(whatIf.POST, { body: { edits } });
+    expect(status).toBe(200);
+    expect(body).toMatchObject({ revision: before.revision, edits: 1, ripple: { moved: { costs: 1, largest: { from: 1, to: 8 } } } });
+    expect(await snapshot()).toEqual(before);
+    const asked = body as unknown as { ripple: LiveEvent["ripple"] };
+    expect((await call(changes.POST, { body: { edits } })).status).toBe(200);
+    expect(follow(before.board, asked.ripple)).toEqual((await snapshot()).board);
+    expect((await call(whatIf.POST, { body: { edits: [{ ...edits[0], from: 3, to: 4 }] } })).status).toBe(409);
+    expect((await call(whatIf.POST, { body: { edits: [{ ...edits[0], from: 7, to: -4 }] } })).status).toBe(422);
+    expect((await call(whatIf.POST, { body: { edits: [] } })).status).toBe(422);
+  });
+
+  it("survives a crash of the engine's thread: questions are answered, changes followed, views told to read anew", async () => {
+    const engine = await one.engine(pantry);
+    if (!engine) throw new Error("no engine");
+    const before = await snapshot();
+    let told = 0;
+    const unwatch = engine.watch(() => undefined, () => told++);
+    await expect(engine.ask("fail", {})).rejects.toThrow("thread ended");
+    expect(await snapshot()).toEqual(before);
+    expect(told).toBe(1);
+    // A crash between a commit and its following: nothing is lost.
+    void engine.ask("fail", {}).catch(() => undefined);
+    const item = fresh("Cork");
+    expect((await add(item)).status).toBe(200);
+    const after = await snapshot();
+    expect(after.revision).toBe(before.revision + 1);
+    expect(after.board.revision).toBe(after.revision);
+    expect(after.shelves.item.map((i) => i.id)).toContain(item.id);
+    unwatch();
+  });
+
+  it("closes engines that nobody uses, and opens them again on what is stored", async () => {
+    const engine = await one.engine(pantry);
+    const before = await snapshot();
+    const unwatch = engine?.watch(() => undefined, () => undefined);
+    await one.closeIdle(Date.now() + 3_600_000);
+    expect(one.open).toEqual([engine?.pantry]);
+    unwatch?.();
+    await one.closeIdle(Date.now());
+    expect(one.open).toContain(engine?.pantry);
+    await one.closeIdle(Date.now() + 3_600_000);
+    expect(one.open).toEqual([]);
+    expect(await snapshot()).toEqual(before);
   });
 });

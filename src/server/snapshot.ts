@@ -2,12 +2,14 @@
 import { promisify } from "node:util";
 import { gzip } from "node:zlib";
 import { type AnyRecord, KINDS } from "../core/catalogue/records";
-import type { Engine, State } from "./host";
+import type { Board } from "../core/analysis/board";
+import type { Catalogue } from "../core/catalogue/catalogue";
+import type { Engine } from "./host";
 
 const pack = promisify(gzip);
-const packed = new WeakMap<State, Promise<Buffer>>();
+const packed = new WeakMap<Catalogue, Promise<Buffer>>();
 
-const text = ({ catalogue, board }: State): string => {
+const text = ({ catalogue, board }: { catalogue: Catalogue; board: Board }): string => {
   const shelves = Object.fromEntries(KINDS.map((kind) => [kind, [...(catalogue[kind] as ReadonlyMap<string, AnyRecord>).values()]]));
   return JSON.stringify({ revision: catalogue.revision, pantry: catalogue.pantry, shelves, board });
 };
@@ -17,13 +19,13 @@ const text = ({ catalogue, board }: State): string => {
  * content-encoding from handlers' answers and compresses none of them itself.)
  */
 export async function snapshot(engine: Engine, accepts: string): Promise<Response> {
-  const { state } = engine;
   const headers = { "cache-control": "no-store", vary: "accept" };
-  if (!accepts.includes("application/gzip")) return new Response(text(state), { headers: { ...headers, "content-type": "application/json" } });
-  let body = packed.get(state);
+  if (!accepts.includes("application/gzip")) return new Response(text(await engine.state()), { headers: { ...headers, "content-type": "application/json" } });
+  let body = packed.get(engine.catalogue);
   if (!body) {
+    const state = await engine.state();
     body = pack(text(state), { level: 3 }) as Promise<Buffer>;
-    packed.set(state, body);
+    packed.set(state.catalogue, body);
   }
   return new Response(new Uint8Array(await body), { headers: { ...headers, "content-type": "application/gzip" } });
 }

@@ -13,8 +13,11 @@ export function liveStream(engine: Engine, host: Host, signal: AbortSignal): Res
           end();
         }
       };
-      const unwatch = engine.watch((event) => send("change", event, event.change.revision));
-      const beat = setInterval(() => send("beat", { revision: engine.state.catalogue.revision }), 15_000);
+      const unwatch = engine.watch(
+        (event) => send("change", event, event.change.revision),
+        () => send("hello", { revision: engine.catalogue.revision, anew: true }),
+      );
+      const beat = setInterval(() => send("beat", { revision: engine.catalogue.revision }), 15_000);
       const forget = host.whenClosing(() => end());
       end = () => {
         unwatch();
@@ -28,7 +31,7 @@ export function liveStream(engine: Engine, host: Host, signal: AbortSignal): Res
         end = () => {};
       };
       signal.addEventListener("abort", () => end());
-      send("hello", { revision: engine.state.catalogue.revision });
+      send("hello", { revision: engine.catalogue.revision });
     },
     cancel: () => end(),
   });

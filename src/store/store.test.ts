@@ -83,14 +83,17 @@ describe("a commit", () => {
       { op: "add", kind: "type", record: type },
       ...tags.map((record): Edit => ({ op: "add", kind: "tag", record })),
       { op: "add", kind: "stat", record: stat },
-      setField(before, "recipe", recipe.id, "lines", [...recipe.lines, line("output", item.id, 0.1, 0.3, 0.05)] as never),
+      setField(before, "recipe", recipe.id, "lines", [...recipe.lines, line("output", item.id, 0.1, 0.3, 0.05), { ...line("output", item.id, 2), draw: { group: 1, times: 3, weight: 0.5, of: 2.25 } }] as never),
+      setField(before, "recipe", recipe.id, "level", 7),
+      setField(before, "recipe", recipe.id, "taughtBy", item.id),
       setField(before, "pantry", id, "labourPerHour", 60),
     ];
     const done = await write(id, edits);
     expect(done).toMatchObject({ ok: true, revision: 2 });
     const after = await load(id);
     expect(after.item.get(item.id)).toEqual(item);
-    expect(after.recipe.get(recipe.id)?.lines).toHaveLength(recipe.lines.length + 1);
+    expect(after.recipe.get(recipe.id)?.lines).toEqual([...recipe.lines, line("output", item.id, 0.1, 0.3, 0.05), { ...line("output", item.id, 2), draw: { group: 1, times: 3, weight: 0.5, of: 2.25 } }]);
+    expect(after.recipe.get(recipe.id)).toMatchObject({ level: 7, taughtBy: item.id });
     expect(after.pantry.labourPerHour).toBe(60);
     await write(id, invert(edits));
     const back = await load(id);

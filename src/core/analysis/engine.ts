@@ -16,6 +16,8 @@ export class Engine {
   private readonly findings: Findings;
   private readonly known = new Set<string>();
   private figures = new Map<Id, Figures>();
+  /** Milliseconds that the readings took to follow the last change. */
+  took = 0;
 
   constructor(public catalogue: Catalogue) {
     this.readings = new Readings(catalogue);
@@ -36,7 +38,9 @@ export class Engine {
   /** Follows a change that was applied elsewhere already. */
   follow(next: Catalogue, edits: readonly Edit[]): Ripple {
     const from = this.revision;
+    const began = performance.now();
     const shift = this.readings.advance(next, edits);
+    this.took = performance.now() - began;
     this.catalogue = next;
     const { put, drop } = this.findings.advance(this, shift, edits);
     const opened = put.filter((f) => !this.known.has(f.fingerprint));

@@ -16,8 +16,8 @@ export interface Loop {
   readonly byTool: boolean;
 }
 
-/** Every stuck circle, every loop that gains or comes out even. */
-export function loops(compiled: Compiled, reach: Reach, report: GainReport): Loop[] {
+/** Every stuck circle, every loop that gains or comes out even, and in small pantries circles that lose. */
+export function loops(compiled: Compiled, closed: readonly Loop[], report: GainReport): Loop[] {
   const itemsOf = (runs: readonly { readonly step: Step }[]) => {
     const { ins, outs } = compiled.network;
     const [taken, given] = [new Set<number>(), new Set<number>()];
@@ -32,7 +32,6 @@ export function loops(compiled: Compiled, reach: Reach, report: GainReport): Loo
     return (round.length ? round : [...given]).sort((a, b) => ((compiled.items[a] as string) < (compiled.items[b] as string) ? -1 : 1));
   };
   const round = (verdict: Verdict, gain: Gain | null, runs: readonly { readonly step: Step }[]): Loop => ({ items: itemsOf(runs), steps: runs.map((r) => r.step), verdict, gain, byTool: false });
-  const closed = stuckLoops(compiled, reach);
   const stuck = new Set(closed.flatMap((l) => l.items));
   const told = [...closed, ...report.gains.map((g) => round("gaining", g, g.runs)), ...report.even.map((e) => round("even", null, e.runs))].filter((l) => l.verdict !== "even" || !l.items.every((i) => stuck.has(i)));
   return [...told, ...lossyCircles(compiled, told)];
@@ -41,7 +40,7 @@ export function loops(compiled: Compiled, reach: Reach, report: GainReport): Loo
 /** Larger circles tell a designer nothing: salvage ties most of a pantry together. */
 const MOST_ITEMS = 40;
 /** In larger networks circles that lose are not looked for. */
-const MOST_PROCESSES = 30_000;
+const MOST_PROCESSES = 3_000;
 
 /** Circles of ingredients in which nothing gains, comes out even or is stuck, smallest first. Linear. */
 function lossyCircles(compiled: Compiled, told: readonly Loop[]): Loop[] {
@@ -59,7 +58,7 @@ function lossyCircles(compiled: Compiled, told: readonly Loop[]): Loop[] {
  * Circles with no way in: items that stay out of reach even if everything outside their circle could be had. The circle is
  * drawn through ingredients, tools and stations. In proportion to what is out of reach, but for one pass over the items.
  */
-function stuckLoops(compiled: Compiled, reach: Reach): Loop[] {
+export function stuckLoops(compiled: Compiled, reach: Reach): Loop[] {
   const { network } = compiled;
   const { outs, makers, ins } = network;
   const alive = new Uint8Array(network.processes);

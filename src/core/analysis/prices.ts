@@ -35,9 +35,9 @@ export class Prices {
     reach: Reach,
   ) {
     const { network, sells } = compiled;
-    const { flags, money, seconds, outs } = network;
+    const { flags, seconds, outs } = network;
     const qty = outs.qty as Float64Array;
-    this.trades = money.some((m, p) => m > 0 && (flags[p] & ALIVE) !== 0) && sells.some((s) => s > 0);
+    this.trades = this.wouldTrade();
     const above = this.trades ? 64 * sells.reduce((most, s) => Math.max(most, s), 0) : 0;
     this.above = above;
     const start = new Float64Array(network.items).fill(Number.POSITIVE_INFINITY);
@@ -55,6 +55,13 @@ export class Prices {
     for (let p = 0; p < network.processes; p++) if (this.takesPart(p) && !this.seeds.has(p) && !this.loses(p)) open.push(p);
     this.lower(open);
     if (this.trades) for (let i = 0; i < network.items; i++) this.judgeSale(i);
+  }
+
+  private wouldTrade(): boolean {
+    const { network, sells } = this.compiled;
+    let takes = false;
+    for (let p = 0; p < network.processes && !takes; p++) takes = network.money[p] > 0 && (network.flags[p] & ALIVE) !== 0;
+    return takes && sells.some((s) => s > 0);
   }
 
   /** True for processes that could be part of a loop of several. */
@@ -148,7 +155,7 @@ export class Prices {
     if (!this.clean) return false;
     const [ps, is] = [[...processes], [...items]];
     // A first fee or a first sell price makes money something that can go round.
-    if (!this.trades && (ps.some((p) => network.money[p] > 0) || is.some((i) => sells[i] > 0))) return false;
+    if (!this.trades && (ps.some((p) => network.money[p] > 0) || is.some((i) => sells[i] > 0)) && this.wouldTrade()) return false;
     if (network.items > this.price.length) this.widen();
     const open: number[] = [];
     for (const p of ps) if (this.takesPart(p) && !this.loses(p)) open.push(p);

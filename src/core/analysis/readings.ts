@@ -8,7 +8,7 @@ import { type Cause, causes } from "./causes";
 import { LeastCost, type Measure } from "./cost";
 import { type GainReport, gains } from "./gain";
 import { Layers, NEVER } from "./layers";
-import { type Loop, loops } from "./loops";
+import { type Loop, loops, stuckLoops } from "./loops";
 import { Prices } from "./prices";
 import { Reach } from "./reach";
 
@@ -65,10 +65,12 @@ export class Readings {
   loops!: readonly Loop[];
   causes!: ReadonlyMap<number, Cause>;
   private prices!: Prices;
+  private stuck: readonly Loop[] = [];
   private credits: { [M in Measure]: LeastCost | null } = { value: null, time: null };
 
-  constructor(catalogue: Catalogue) {
-    this.start(catalogue);
+  /** @param of  a catalogue, or one that was compiled already */
+  constructor(of: Catalogue | Compiled) {
+    this.start("network" in of ? of : compile(of));
   }
 
   get catalogue(): Catalogue {
@@ -81,9 +83,8 @@ export class Readings {
     return this.catalogue.revision;
   }
 
-  private start(catalogue: Catalogue): void {
-    const compiled = compile(catalogue);
-    const { network } = compiled;
+  private start(compiled: Compiled): void {
+    const { network, catalogue } = compiled;
     this.compiled = compiled;
     const reach = new Reach(network);
     this.reach = reach;
@@ -123,8 +124,11 @@ export class Readings {
   }
 
   private findLoops(lost = true): void {
-    this.loops = loops(this.compiled, this.reach, this.gain);
-    if (lost) this.causes = causes(this.compiled, this.reach, this.loops.filter((l) => l.verdict === "stuck").map((l) => l.items));
+    if (lost) {
+      this.stuck = stuckLoops(this.compiled, this.reach);
+      this.causes = causes(this.compiled, this.reach, this.stuck.map((l) => l.items));
+    }
+    this.loops = loops(this.compiled, this.stuck, this.gain);
   }
 
   private forget(): void {
@@ -178,7 +182,7 @@ export class Readings {
       else if (edit.kind === "pantry" && edit.op === "set" && (edit.field === "ticksPerSecond" || edit.field === "labourPerHour")) everything = true;
     }
     if (everything || touched.recipes.size + touched.sources.size > Math.max(20, MANY * this.network.processes) || this.network.wasteful) {
-      this.start(next);
+      this.start(compile(next));
       return { ...STILL, anew: true };
     }
     const { compiled, network, reach } = this;
@@ -219,7 +223,7 @@ export class Readings {
     const gain = this.followGain(ps, real, priced, added, retold);
     const renumbered = this.causes.size > 0 && edits.some((e) => e.op === "set" && e.field === "key" && e.kind === "item");
     const causesMoved = renumbered || added.length > 0 || removed.length > 0 || shifted.items.length > 0 || (changed.size > 0 && [...linked].some((i) => !reach.items[i]));
-    if (gain || causesMoved || changed.size) this.findLoops(gain || causesMoved);
+    if (gain || causesMoved || changed.size) this.findLoops(causesMoved);
     return { anew: false, value: moved[0], time: moved[1], bare: moved[2], ways, levels: lifted, reach: shifted.items, processes: changed, linked, added, removed, gone, priced, gain, causes: causesMoved, renamed };
   }
 

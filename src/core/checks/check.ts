@@ -61,6 +61,8 @@ interface Named {
   readonly severity: Severity;
   /** True where what it says holds recipe lines: how an item is written there depends on the names of all others. */
   readonly writesLines?: true;
+  /** True where what it says follows a chain through several records: what was found is looked at again after every change of a line. */
+  readonly followsChains?: true;
 }
 
 /** Looks at one record at a time, by what the readings say about it and its nearest neighbours. */

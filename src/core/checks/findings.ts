@@ -119,7 +119,8 @@ export class Findings {
         for (const place of open) this.lookAmong(check, place);
       } else if (check.concerns(shift)) this.put(check.id, check, check.find(this.scene));
     }
-    if (shift.renamed) for (const check of this.checks) if (check.writesLines) for (const place of this.at.keys()) if (place === check.id || place.startsWith(`${check.id}|`)) places.add(place);
+    const moved = shift.processes.size > 0 || shift.priced.length > 0;
+    for (const check of this.checks) if ((shift.renamed && check.writesLines) || (moved && check.followsChains)) for (const place of this.at.keys()) if (place === check.id || place.startsWith(`${check.id}|`)) places.add(place);
     for (const place of places) if (!this.keeping?.has(place)) this.lookAtPlace(place);
   }
 

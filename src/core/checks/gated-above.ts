@@ -8,6 +8,7 @@ export const gatedAbove = perRecord<"item">({
   id: "gated-above",
   title: "Needs something of a higher level",
   severity: "warning",
+  followsChains: true,
   per: ["item"],
   *at(scene, item) {
     const { catalogue, readings } = scene;

@@ -11,7 +11,7 @@ export const stuckLoop: WholeCheck = {
   title: "Loop with no way in",
   severity: "error",
   writesLines: true,
-  concerns: (shift) => shift.causes || shift.gain,
+  concerns: (shift) => shift.causes,
   *find(scene) {
     for (const loop of scene.readings.loops) if (loop.verdict === "stuck" && !loop.byTool) yield found(scene, loop);
   },
@@ -23,7 +23,7 @@ export const needsItself: WholeCheck = {
   title: "Tool or station that needs itself",
   severity: "error",
   writesLines: true,
-  concerns: (shift) => shift.causes || shift.gain,
+  concerns: (shift) => shift.causes,
   *find(scene) {
     for (const loop of scene.readings.loops) if (loop.verdict === "stuck" && loop.byTool) yield found(scene, loop);
   },
