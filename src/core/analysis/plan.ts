@@ -1,0 +1,234 @@
+/** "Make 20 of these": whole runs of every process, what to bring and buy, in which order, and what is left over. */
+import { solve as solveProgramme } from "yalps";
+import { processAt } from "../network/compile";
+import { SOURCE } from "../network/network";
+import { atLeast, perRun, repeated, TooMany } from "./chances";
+import type { Measure } from "./cost";
+import { policyOrder } from "./policy";
+import type { Readings } from "./readings";
+
+export interface Wanted {
+  /** Item → units. */
+  readonly make: ReadonlyMap<number, number>;
+  /** What is there already, item → units. */
+  readonly stock?: ReadonlyMap<number, number>;
+  /** Chance with which each step gives enough by itself, such as 0.9; absent: chances count by their expectation. */
+  readonly confidence?: number;
+  /** What the plan should be cheap in; value if absent. */
+  readonly measure?: Measure;
+}
+
+export interface PlanStep {
+  readonly process: number;
+  readonly runs: number;
+}
+
+export interface Plan {
+  /** In an order in which each finds what it needs: sources first. */
+  readonly steps: readonly PlanStep[];
+  /** Units of each item that sources give, by the steps above. */
+  readonly shopping: ReadonlyMap<number, number>;
+  /** What must be at hand but is not used up, and is not in stock: stations, tools that last, what comes back. */
+  readonly needed: readonly number[];
+  /** Units taken out of the stock. */
+  readonly taken: ReadonlyMap<number, number>;
+  /** Units that are over in the end, in expectation; the stock that was not touched is not counted. */
+  readonly left: ReadonlyMap<number, number>;
+  /** Value units, and seconds of play; per station the seconds it is busy. */
+  readonly value: number;
+  readonly seconds: number;
+  readonly busy: ReadonlyMap<number, number>;
+  /** True where no cheaper whole numbers of runs exist: every combination was ruled out. */
+  readonly best: boolean;
+}
+
+/** Why there is no plan: an item that can't be had, or whose cheapest way goes round in a circle. */
+export type NoPlan = { readonly no: "way" | "end"; readonly item: number };
+
+/** Most processes that are put to a whole-number programme. */
+const MOST_EXACT = 60;
+const TINY = 1e-9;
+/** Seconds count so little beside value that they only decide between plans of equal value. */
+const TIE = 1e-6;
+
+/**
+ * Demand is rolled up from what is wanted to sources along the cheapest ways, consumers first; of each item the stock and
+ * what other steps leave over is used before anything is run, and runs are rounded up once for all that need the item. So it
+ * is never dearer than rounding up for each need by itself.
+ *
+ * Where chances count by expectation and few processes can take part, a whole-number programme over all of them (yalps,
+ * branch and bound) looks for something cheaper; what it finds is taken if it adds up and can be carried out in some order.
+ */
+export function planFor(readings: Readings, wanted: Wanted): Plan | NoPlan {
+  const measure = wanted.measure ?? "value";
+  for (const item of wanted.make.keys()) if (!readings.reach.items[item] && (wanted.stock?.get(item) ?? 0) < (wanted.make.get(item) as number)) return { no: "way", item };
+  const rolled = rollUp(readings, wanted, measure);
+  if ("no" in rolled) return rolled;
+  const exact = wanted.confidence === undefined ? wholeNumbers(readings, wanted, measure) : null;
+  if (!exact) return written(readings, wanted, rolled, false);
+  const cheaper = price(readings, exact, measure) < price(readings, rolled, measure) - TINY;
+  return written(readings, wanted, cheaper ? exact : rolled, true);
+}
+
+type Runs = ReadonlyMap<number, number>;
+
+const price = (readings: Readings, runs: Runs, measure: Measure): number =>
+  [...runs].reduce((t, [p, n]) => t + n * (readings[measure].own(p) + TIE * (measure === "value" ? readings.time.own(p) : readings.value.own(p))), 0);
+
+const up = (x: number): number => Math.ceil(x - TINY * Math.max(1, x));
+
+function rollUp(readings: Readings, { make, stock, confidence }: Wanted, measure: Measure): Runs | NoPlan {
+  const { network, compiled } = readings;
+  const { ins, outs } = network;
+  const [used, made] = [ins.qty as Float64Array, outs.qty as Float64Array];
+  const have = new Map(stock);
+  const demand = new Map(make);
+  const runs = new Map<number, number>();
+  const order = policyOrder(network, (i) => readings.chosen(measure, i), [...make.keys()]).reverse();
+  for (const group of order) {
+    for (const item of group) {
+      const held = have.get(item) ?? 0;
+      const short = (demand.get(item) ?? 0) - held;
+      demand.delete(item);
+      have.set(item, Math.max(0, -short));
+      if (short <= TINY) continue;
+      const p = readings.chosen(measure, item);
+      if (p < 0) return { no: "way", item };
+      if (group.length > 1) return { no: "end", item };
+      const n = runsOf(p, item, short);
+      if (n === null) return { no: "way", item };
+      runs.set(p, (runs.get(p) ?? 0) + n);
+      for (let k = outs.start[p]; k < outs.end[p]; k++) {
+        const over = n * made[k] - (outs.to[k] === item ? short : 0);
+        have.set(outs.to[k], (have.get(outs.to[k]) ?? 0) + Math.max(0, over));
+      }
+      for (let k = ins.start[p]; k < ins.end[p]; k++) if (used[k] > 0) demand.set(ins.to[k], (demand.get(ins.to[k]) ?? 0) + n * used[k]);
+    }
+  }
+  return runs;
+
+  /** The fewest runs that give enough, in expectation or with the confidence. */
+  function runsOf(p: number, item: number, short: number): number | null {
+    const expected = up(short / network.yieldOf(p, item));
+    if (confidence === undefined) return expected;
+    try {
+      const one = perRun(processAt(compiled, p).record.lines, compiled.items[item] as string);
+      const enough = (n: number) => atLeast(repeated(one, n), short) >= confidence - 1e-12;
+      let high = Math.max(1, expected);
+      while (!enough(high)) {
+        high *= 2;
+        if (high > 1e7) return null;
+      }
+      let low = 0;
+      while (low + 1 < high) {
+        const middle = Math.floor((low + high) / 2);
+        if (enough(middle)) high = middle;
+        else low = middle;
+      }
+      return high;
+    } catch (error) {
+      if (!(error instanceof TooMany)) throw error;
+      return expected;
+    }
+  }
+}
+
+/** The cheapest whole numbers of runs over everything that can take part; null where there is too much of it or no answer. */
+function wholeNumbers(readings: Readings, { make, stock }: Wanted, measure: Measure): Runs | null {
+  const { network, reach } = readings;
+  const { ins, outs, makers } = network;
+  const items = new Set(make.keys());
+  const processes = new Set<number>();
+  for (const item of items)
+    for (let k = makers.start[item]; k < makers.end[item]; k++) {
+      const p = makers.to[k];
+      if (!reach.fires(p)) continue;
+      processes.add(p);
+      if (processes.size > MOST_EXACT) return null;
+      for (let m = ins.start[p]; m < ins.end[p]; m++) if ((ins.qty as Float64Array)[m] > 0) items.add(ins.to[m]);
+    }
+  const constraints = Object.fromEntries([...items].map((i) => [`i${i}`, { min: (make.get(i) ?? 0) - (stock?.get(i) ?? 0) }]));
+  const variables = Object.fromEntries(
+    [...processes].map((p) => {
+      const row: Record<string, number> = { cost: price(readings, new Map([[p, 1]]), measure) };
+      for (let k = ins.start[p]; k < ins.end[p]; k++) if ((ins.qty as Float64Array)[k] > 0) row[`i${ins.to[k]}`] = -(ins.qty as Float64Array)[k];
+      for (let k = outs.start[p]; k < outs.end[p]; k++) if (items.has(outs.to[k])) row[`i${outs.to[k]}`] = (row[`i${outs.to[k]}`] ?? 0) + (outs.qty as Float64Array)[k];
+      return [`p${p}`, row];
+    }),
+  );
+  const answer = solveProgramme({ direction: "minimize", objective: "cost", constraints, variables, integers: true }, { timeout: 400, maxIterations: 20_000, tolerance: 0 });
+  if (answer.status !== "optimal") return null;
+  const runs = new Map(answer.variables.map(([name, n]) => [Number(name.slice(1)), Math.round(n)] as const).filter(([, n]) => n > 0));
+  return carriedOut(readings, runs, make, stock) ? runs : null;
+}
+
+/** An order in which the runs find what they use, or null. Runs of one process may be split. */
+function carriedOut(readings: Readings, runs: Runs, make: ReadonlyMap<number, number>, stock: ReadonlyMap<number, number> | undefined): PlanStep[] | null {
+  const { ins, outs } = readings.network;
+  const [used, made] = [ins.qty as Float64Array, outs.qty as Float64Array];
+  const have = new Map(stock);
+  const left = new Map(runs);
+  const steps: PlanStep[] = [];
+  for (let moved = true; moved && left.size; ) {
+    moved = false;
+    for (const [process, most] of left) {
+      let n = most;
+      for (let k = ins.start[process]; k < ins.end[process]; k++) if (used[k] > 0) n = Math.min(n, Math.floor((have.get(ins.to[k]) ?? 0) / used[k] + TINY));
+      if (n <= 0) continue;
+      for (let k = ins.start[process]; k < ins.end[process]; k++) if (used[k] > 0) have.set(ins.to[k], (have.get(ins.to[k]) ?? 0) - n * used[k]);
+      for (let k = outs.start[process]; k < outs.end[process]; k++) have.set(outs.to[k], (have.get(outs.to[k]) ?? 0) + n * made[k]);
+      steps.push({ process, runs: n });
+      if (n === most) left.delete(process);
+      else left.set(process, most - n);
+      moved = true;
+    }
+  }
+  const enough = [...make].every(([i, n]) => (have.get(i) ?? 0) >= n - TINY * Math.max(1, n));
+  return left.size || !enough ? null : steps;
+}
+
+function written(readings: Readings, wanted: Wanted, runs: Runs, best: boolean): Plan {
+  const { network, compiled } = readings;
+  const { ins, outs, flags, seconds } = network;
+  const ordered = carriedOut(readings, runs, new Map(), wanted.stock) ?? byDepth(readings, runs);
+  const balance = new Map<number, number>();
+  const shopping = new Map<number, number>();
+  const busy = new Map<number, number>();
+  const needed = new Set<number>();
+  const add = (map: Map<number, number>, item: number, n: number) => map.set(item, (map.get(item) ?? 0) + n);
+  let time = 0;
+  let value = 0;
+  for (const [p, n] of runs) {
+    value += n * readings.value.own(p);
+    time += n * seconds[p];
+    for (let k = ins.start[p]; k < ins.end[p]; k++) {
+      const q = (ins.qty as Float64Array)[k];
+      if (q > 0) add(balance, ins.to[k], -n * q);
+      else if (!(wanted.stock?.get(ins.to[k]) ?? 0)) needed.add(ins.to[k]);
+    }
+    for (let k = outs.start[p]; k < outs.end[p]; k++) {
+      add(balance, outs.to[k], n * (outs.qty as Float64Array)[k]);
+      if (flags[p] & SOURCE) add(shopping, outs.to[k], n * (outs.qty as Float64Array)[k]);
+    }
+    for (const line of processAt(compiled, p).record.lines) if (line.role === "station") add(busy, compiled.index.get(line.item) as number, n * seconds[p]);
+  }
+  for (const [item, n] of wanted.make) add(balance, item, -n);
+  const taken = new Map<number, number>();
+  const left = new Map<number, number>();
+  for (const [item, n] of balance) {
+    if (n < -TINY) taken.set(item, -n);
+    else if (n > TINY) left.set(item, n);
+  }
+  return { steps: ordered, shopping, needed: [...needed].filter((i) => !(left.get(i) ?? 0)), taken, left, value, seconds: time, busy, best };
+}
+
+/** With chances planned for, expectations need not add up at every step: then by the number of recipes behind each. */
+function byDepth(readings: Readings, runs: Runs): PlanStep[] {
+  const { outs } = readings.network;
+  const depth = (p: number) => {
+    let most = 0;
+    for (let k = outs.start[p]; k < outs.end[p]; k++) most = Math.max(most, readings.steps(outs.to[k]) ?? 0);
+    return most;
+  };
+  return [...runs].sort(([a], [b]) => depth(a) - depth(b)).map(([process, n]) => ({ process, runs: n }));
+}
