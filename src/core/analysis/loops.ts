@@ -1,6 +1,7 @@
 /** Where recipes go in circles, and what going round does. */
 import { type Compiled, processAt } from "../network/compile";
-import { rounds } from "../network/components";
+import { type Round, rounds } from "../network/components";
+import { type Network, NetworkBuilder } from "../network/network";
 import type { Gain, GainReport, Step } from "./gain";
 import type { Reach } from "./reach";
 
@@ -61,20 +62,11 @@ function lossyCircles(compiled: Compiled, told: readonly Loop[]): Loop[] {
 export function stuckLoops(compiled: Compiled, reach: Reach): Loop[] {
   const { network } = compiled;
   const { outs, makers, ins } = network;
-  const alive = new Uint8Array(network.processes);
-  const inside = new Uint8Array(network.items);
-  let any = false;
-  for (let i = 0; i < network.items; i++) {
-    if (reach.items[i] || makers.start[i] === makers.end[i]) continue;
-    inside[i] = 1;
-    for (let k = makers.start[i]; k < makers.end[i]; k++) {
-      alive[makers.to[k]] = 1;
-      any = true;
-    }
-  }
-  if (!any) return [];
+  const lost: number[] = [];
+  for (let i = 0; i < network.items; i++) if (!reach.items[i] && makers.start[i] < makers.end[i]) lost.push(i);
+  if (!lost.length) return [];
   const key = (i: number) => compiled.catalogue.item.get(compiled.items[i] as never)?.key ?? "";
-  const found = rounds(network, { links: "needs", alive, inside }).flatMap(({ items, processes }) => {
+  const found = roundsAmong(network, lost).flatMap(({ items, processes }) => {
     const closed = leftOut(items, processes);
     if (!closed.length) return [];
     const own = new Set(closed);
@@ -117,6 +109,20 @@ export function stuckLoops(compiled: Compiled, reach: Reach): Loop[] {
       }
     return [...waiting];
   }
+}
+
+/** Components of some items and the processes that make them, drawn through everything that is needed. */
+function roundsAmong(network: Network, items: readonly number[]): Round[] {
+  const { ins, outs, makers } = network;
+  const place = new Map(items.map((i, at) => [i, at]));
+  const processes = [...new Set(items.flatMap((i) => Array.from(makers.to.subarray(makers.start[i], makers.end[i]))))];
+  const builder = new NetworkBuilder(items.length);
+  const among = ({ start, end, to }: typeof ins, p: number) => {
+    const inside = Array.from(to.subarray(start[p], end[p])).flatMap((i) => place.get(i) ?? []);
+    return { to: inside, qty: inside.map(() => 1) };
+  };
+  for (const p of processes) builder.add({ ins: among(ins, p), outs: among(outs, p), money: 0, seconds: 0, level: 0, flags: 0 });
+  return rounds(builder.build(), { links: "needs" }).map((r) => ({ items: r.items.map((at) => items[at]), processes: r.processes.map((at) => processes[at]) }));
 }
 
 const inRecordOrder = (compiled: Compiled, ps: readonly number[]): number[] => [...ps].sort((a, b) => (processAt(compiled, a).record.id < processAt(compiled, b).record.id ? -1 : 1));

@@ -162,7 +162,7 @@ export function apply(catalogue: Catalogue, edits: readonly Edit[]): Outcome {
   if (next.pantry !== catalogue.pantry) faults.push(...pantryFaults(next, next.pantry));
   for (const { kind, id } of touched.values()) {
     const record = recordAt(next, kind, id);
-    if (record) faults.push(...faultsOf(next, kind, record));
+    if (record) faults.push(...faultsOf(next, kind, record, recordAt(catalogue, kind, id)));
   }
   for (const { kind, record } of removed) {
     if (recordAt(next, kind, record.id)) continue;

@@ -16,7 +16,8 @@ export interface Fault {
 
 const KEY = /^[a-z0-9]+(_[a-z0-9]+)*$/;
 
-export function faultsOf(catalogue: Catalogue, kind: Kind, record: AnyRecord): Fault[] {
+/** @param before  the record as it was, if it was: a key that stays is not looked up again */
+export function faultsOf(catalogue: Catalogue, kind: Kind, record: AnyRecord, before?: AnyRecord): Fault[] {
   const faults: Fault[] = [];
   const fault = (field: string, says: string) => faults.push({ kind, id: record.id, key: record.key, field, says });
   if (typeof record.id !== "string" || !/^[0-9a-z]{12}$/.test(record.id)) fault("id", "An id is 12 characters of 0-9 and a-z.");
@@ -28,7 +29,7 @@ export function faultsOf(catalogue: Catalogue, kind: Kind, record: AnyRecord): F
     if (name !== "id" && !(name in FIELDS[kind])) fault(name, `${kind === "item" ? "An" : "A"} ${kindWord(kind)} has no field “${name}”. Its fields: ${Object.keys(FIELDS[kind]).join(", ")}.`);
   }
   if (faults.length) return faults;
-  const other = keyIndex(catalogue, kind).get(fold(record.key));
+  const other = before?.key === record.key ? undefined : keyIndex(catalogue, kind).get(fold(record.key));
   if (other !== undefined && other !== record.id)
     fault("key", `The key “${record.key}” belongs to another ${kindWord(kind)} already. Choose one that is free, such as ${record.key}_2.`);
   if (kind === "type" && lineage(catalogue, record.id).some((t) => t.parent === record.id))

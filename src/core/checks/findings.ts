@@ -63,6 +63,8 @@ export class Findings {
     const { catalogue, readings } = this.scene;
     const { compiled } = readings;
     const dirty = new Map<Kind, Set<Id>>();
+    /** Records that were written, and items in lines that were; what merely moved says nothing else in its group. */
+    const edited = new Map<Kind, Set<Id>>();
     const soil = (kind: Kind, id: Id | null) => {
       if (id === null) return;
       const set = dirty.get(kind);
@@ -72,9 +74,15 @@ export class Findings {
     const places = new Set<Place>();
     for (const edit of edits) {
       const id = edit.op === "set" ? edit.id : edit.record.id;
-      if (edit.kind !== "pantry") soil(edit.kind, id);
+      if (edit.kind !== "pantry") {
+        soil(edit.kind, id);
+        edited.set(edit.kind, (edited.get(edit.kind) ?? new Set()).add(id));
+      }
       for (const place of this.named.get(id) ?? []) places.add(place);
-      for (const item of itemsOf(edit)) soil("item", item);
+      for (const item of itemsOf(edit)) {
+        soil("item", item);
+        edited.set("item", (edited.get("item") ?? new Set()).add(item));
+      }
     }
     for (const p of shift.processes) {
       const process = compiled.processes[p];
@@ -109,7 +117,7 @@ export class Findings {
       } else if ("groups" in check) {
         const open = new Set<Place>();
         for (const kind of check.groups)
-          for (const id of dirty.get(kind) ?? []) {
+          for (const id of edited.get(kind) ?? []) {
             const left = this.member.get(`${check.id}|${kind}|${id}`);
             if (left) open.add(left);
             const record = recordAt(catalogue, kind, id);
