@@ -95,6 +95,30 @@ describe("salty cost", () => {
   });
 });
 
+describe("salty plan", () => {
+  const path = () => file("plan.json", bundle({ sources: [{ key: "stall", kind: "shop", gives: ["log"], price: 4 }, { key: "weir", gives: [{ item: "nail", quantity: 4 }], time: 8 }, { key: "shed", gives: ["bench"] }], recipes: [{ key: "saw", line: "1 Log -> 4 Plank at Bench in 10s" }, { key: "box", line: "6 Plank + 8 Nail -> 1 Box fee 3 sh" }], currencies: [{ key: "sh" }] }));
+
+  it("prints whole runs in order, the shopping list, what is left over and how long stations are busy", () => {
+    const { status, stdout } = salty("plan", path(), "box=3", "--format", "json");
+    expect(status).toBe(0);
+    const plan = JSON.parse(stdout) as { steps: { key: string; runs: number }[] };
+    expect(plan).toMatchObject({ value: 5 * 4 + 3 * 3, seconds: 6 * 8 + 5 * 10, best: true, shopping: expect.arrayContaining([{ item: "log", quantity: 5 }, { item: "nail", quantity: 24 }]), left: [{ item: "plank", quantity: 2 }], needed: ["bench"], stations: [{ station: "bench", seconds: 50 }] });
+    expect(plan.steps.map((s) => `${s.runs} ${s.key}`)).toEqual(expect.arrayContaining(["5 stall", "6 weir", "5 saw", "3 box"]));
+    const text = salty("plan", path(), "box=3", "--stock", "plank=100,nail=24").stdout;
+    expect(text).toContain("3 Box: 9.00 in value");
+    expect(text).toContain("from the stock: 18 Plank and 24 Nail");
+  });
+
+  it("says what is wrong with what was asked", () => {
+    expect(salty("plan", path()).status).toBe(2);
+    expect(salty("plan", path(), "box", "--confidence", "2").stderr).toContain("between 0 and 1");
+    expect(salty("plan", path(), "bxo").stderr).toContain("Did you mean");
+    expect(salty("plan", path(), "box", "--stock", "plank=-1").status).toBe(2);
+    const lens = file("lens.json", bundle({ items: [{ key: "lens" }] }));
+    expect(salty("plan", lens, "lens")).toMatchObject({ status: 0, stdout: "Lens can't be had.\n" });
+  });
+});
+
 describe("salty import and export", () => {
   it("give back the same bytes, keep every record, and check the database's pantry", () => {
     const path = file("demo.json", readFileSync("src/demo/brackwater-reach.json", "utf8"));

@@ -2,14 +2,12 @@
 import { type CostSide, itemCosts } from "../core/analysis/item-costs";
 import { readingsOf } from "../core/analysis/readings";
 import { type Catalogue, nameOf, recordAt } from "../core/catalogue/catalogue";
-import { nearest } from "../core/catalogue/names";
 import type { Id, Kind } from "../core/catalogue/records";
 import { formatRecipe } from "../core/notation/format";
-import { itemBook } from "../core/notation/book";
 import { sayCost, sayQuantity } from "../core/numbers/format";
 import { saySeconds } from "../core/numbers/ticks";
-import { BadUse, oneOf, Unreadable } from "./failure";
-import { readCatalogue } from "./input";
+import { BadUse, oneOf } from "./failure";
+import { readCatalogue, wantedItem } from "./input";
 
 /** A side of the costs for a quantity, with keys in place of ids. */
 function printed(catalogue: Catalogue, side: CostSide | null, quantity: number) {
@@ -32,16 +30,9 @@ function printed(catalogue: Catalogue, side: CostSide | null, quantity: number) 
 export async function costCommand([file, wanted]: string[], options: Record<string, string | boolean | undefined>): Promise<number> {
   const format = oneOf("format", options.format, ["text", "json"], "text");
   if (!wanted) throw new BadUse("An item is needed: its key or name, with =QUANTITY for more than one.");
-  const [, name, amount] = /^(.*?)(?:=([^=]*))?$/s.exec(wanted) as RegExpExecArray;
-  const quantity = amount === undefined ? 1 : Number(amount);
-  if (!Number.isFinite(quantity) || quantity <= 0) throw new BadUse(`“${amount}” is no quantity. Write a number above 0, such as ${name}=20.`);
   const catalogue = await readCatalogue(file);
-  const found = itemBook(catalogue).find(name);
-  if (found.found === "several") throw new Unreadable(`${file}: “${name}” is the name of several items. Use a key: ${found.keys.join(" or ")}.`);
-  if (found.found === "none") {
-    const offers = nearest(name, [...catalogue.item.values()].flatMap((i) => [i.key, i.name]));
-    throw new Unreadable(`${file}: there is no item “${name}”.${offers.length ? ` Did you mean ${offers.join(" or ")}?` : ""}`);
-  }
+  const found = wantedItem(catalogue, file, wanted);
+  const { quantity } = found;
   const costs = itemCosts(readingsOf(catalogue), found.id);
   const item = catalogue.item.get(found.id);
   const [value, time] = [printed(catalogue, costs?.value ?? null, quantity), printed(catalogue, costs?.time ?? null, quantity)];

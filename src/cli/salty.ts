@@ -1,17 +1,18 @@
-/** The salty command: check, cost, import, export, setup. Exit codes: 0 fine, 1 findings at or above the level, 2 bad use or input. */
+/** The salty command: check, cost, plan, import, export, setup. Exit codes: 0 fine, 1 findings at or above the level, 2 bad use or input. */
 import { parseArgs } from "node:util";
 import { BadUse, Unreadable } from "./failure";
 
-const HELP = `salty – checks and costs of a pantry
+const HELP = `salty – checks, costs and plans of a pantry
 
   salty check FILE [--format text|json] [--fail-on error|warning]
   salty cost FILE ITEM[=QUANTITY] [--format text|json]
+  salty plan FILE ITEM[=QUANTITY] … [--stock ITEM=QUANTITY,…] [--confidence 0.9] [--measure value|time] [--format text|json]
   salty import FILE [--pantry KEY] [--dry] [--replace]
   salty export FILE [--pantry KEY]
   salty generate FILE [--items N] [--seed N] [--loops N]
 
 FILE is a bundle (docs/bundle.md); "-" reads standard input or writes standard output.
-In place of FILE, check and cost take db:KEY for a pantry of the running database.
+In place of FILE, check, cost and plan take db:KEY for a pantry of the running database.
 The database is the one that npm start runs, or the one DATABASE_URL names.
 
 Exit codes: 0 fine, 1 findings at or above --fail-on (default: error), 2 bad use or unreadable input.
@@ -23,6 +24,7 @@ type Run = (args: string[], options: Record<string, string | boolean | undefined
 const commands: Record<string, () => Promise<Run>> = {
   check: async () => (await import("./check")).checkCommand,
   cost: async () => (await import("./cost")).costCommand,
+  plan: async () => (await import("./plan")).planCommand,
   import: async () => (await import("./database")).importCommand,
   export: async () => (await import("./database")).exportCommand,
   generate: async () => (await import("./generate")).generateCommand,
@@ -49,7 +51,7 @@ async function main(): Promise<number> {
 const parse = () =>
   parseArgs({
     allowPositionals: true,
-    options: { format: { type: "string" }, "fail-on": { type: "string" }, pantry: { type: "string" }, items: { type: "string" }, seed: { type: "string" }, loops: { type: "string" }, dry: { type: "boolean" }, replace: { type: "boolean" }, help: { type: "boolean", short: "h" } },
+    options: { format: { type: "string" }, "fail-on": { type: "string" }, pantry: { type: "string" }, items: { type: "string" }, seed: { type: "string" }, loops: { type: "string" }, dry: { type: "boolean" }, replace: { type: "boolean" }, stock: { type: "string" }, confidence: { type: "string" }, measure: { type: "string" }, help: { type: "boolean", short: "h" } },
   });
 
 main().then(

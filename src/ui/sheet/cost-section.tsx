@@ -104,6 +104,11 @@ export function CostSection({ id, wide = false }: { id: Id; wide?: boolean }) {
               </tr>
             </tbody>
           </table>
+          {side.credited < side.cost * (1 - 1e-9) && (
+            <p className="pt-1 text-second">
+              With what else comes out counted in: <span className="ink-worked">{say(side.credited)}</span>
+            </p>
+          )}
           {side.circular && <p className="text-copper">The cheapest way goes round through the item itself: it gets cheaper with every round. See the loops in Checks.</p>}
         </>
       )}
