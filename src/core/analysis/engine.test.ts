@@ -7,7 +7,7 @@ import { follow } from "./board";
 import { boardOf, Engine } from "./engine";
 import { type GainReport, stepKey } from "./gain";
 import type { LeastCost } from "./cost";
-import { Readings } from "./readings";
+import type { Readings } from "./readings";
 
 /** Every reading in terms of records, so that two engines with other numbers can be compared to the bit. */
 function written(r: Readings) {

@@ -1,7 +1,7 @@
 import { referrers } from "../catalogue/catalogue";
 import { setField } from "../catalogue/changes";
 import { foldedName } from "../catalogue/names";
-import type { AnyRecord, Kind } from "../catalogue/records";
+import type { Kind } from "../catalogue/records";
 import { kindWord } from "../catalogue/records";
 import { count, list } from "../numbers/format";
 import { type Fix, type GroupCheck, ref } from "./check";

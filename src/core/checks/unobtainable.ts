@@ -1,5 +1,5 @@
 import { list } from "../numbers/format";
-import { itemRef, perRecord, type Ref, ref } from "./check";
+import { itemRef, perRecord, type Ref } from "./check";
 
 /** An item that no player can ever have, with the nearest cause. */
 export const unobtainable = perRecord<"item">({

@@ -51,7 +51,7 @@ export function compile(catalogue: Catalogue): Compiled {
   const items = Array.from(order.items, (i) => given[i]);
   const processes = Array.from(order.processes, (p) => listed[p]);
   const processIndex = { recipe: new Map<Id, number>(), source: new Map<Id, number>() };
-  processes.forEach(({ of, record }, p) => processIndex[of].set(record.id, p));
+  processes.forEach(({ of, record }, p) => { processIndex[of].set(record.id, p); });
   const compiled: Compiled = { catalogue, network, items, index: new Map(items.map((id, i) => [id, i])), processes, processIndex, levels: new Int16Array(0), sells: new Float64Array(0), currencies: currenciesOf(catalogue) };
   readItems(compiled);
   return compiled;

@@ -7,7 +7,7 @@ import { item, kitchen, must, recipe } from "../testing/kitchen";
 import { type Compiled, compile, processAt } from "./compile";
 import { components, rounds } from "./components";
 import { expected, expectedExactly, netYield } from "./expected";
-import { FREE, GAINS, Lists, type Network, NetworkBuilder, type ProcessOf, renumbered, SALVAGE } from "./network";
+import { FREE, GAINS, type Lists, type Network, NetworkBuilder, type ProcessOf, renumbered, SALVAGE } from "./network";
 
 const at = (c: Compiled, name: string) => c.index.get(item(c.catalogue, name).id) as number;
 const numberOf = (c: Compiled, name: string) => c.processIndex.recipe.get(recipe(c.catalogue, name).id) as number;

@@ -3,7 +3,7 @@
 import { type KeyboardEvent, useEffect, useId, useMemo, useRef, useState } from "react";
 import { type Entry, type ParsedLine, parseLine, type Remark } from "@/core/notation/parser";
 import { completeAt, wordsOf } from "@/core/notation/write";
-import { sayPercent, sayRange } from "@/core/numbers/format";
+import { count, sayPercent, sayRange } from "@/core/numbers/format";
 import { formatTicks } from "@/core/numbers/ticks";
 import { cx, Jar } from "../kit/kit";
 import { NameList } from "../kit/name-list";
@@ -101,20 +101,25 @@ export function LineEditor({ label, text, onText, onEnter, onEscape, autoFocus }
 }
 
 /** What was understood, as jars. */
-export function Drawn({ parsed }: { parsed: Pick<ParsedLine, "entries" | "ticks" | "fee" | "feeCurrency" | "kind"> }) {
+export function Drawn({ parsed }: { parsed: Pick<ParsedLine, "entries" | "ticks" | "fee" | "feeCurrency" | "kind" | "level" | "taughtBy"> }) {
   const catalogue = useCatalogue();
   const of = (role: Entry["role"]) => parsed.entries.filter((e) => e.role === role);
   const side = (role: Entry["role"]) =>
     of(role).map((e, i) => (
       <span key={`${e.name}${i}`} className="inline-flex items-center gap-1">
-        {i > 0 && <span className="text-third">+</span>}
+        {i > 0 && <span className="text-third">{e.draw && of(role)[i - 1].draw?.group === e.draw.group ? "or" : "+"}</span>}
+        {e.draw && of(role)[i - 1]?.draw?.group !== e.draw.group && <span className="text-second">{count(e.draw.times, "draw")} of</span>}
         <JarOrName entry={e} />
+        {e.draw && <span className="text-second">{sayPercent(Number((e.draw.weight / e.draw.of).toFixed(4)))}</span>}
+        {e.draw && of(role)[i + 1]?.draw?.group !== e.draw.group && nothingOf(of(role), e.draw.group) > 0 && <span className="text-second">or nothing {sayPercent(Number((nothingOf(of(role), e.draw.group) / e.draw.of).toFixed(4)))}</span>}
         {e.chance !== 1 && <span className="text-second">{sayPercent(e.chance)}</span>}
         {e.uses !== null && <span className="text-second">lasts {e.uses}</span>}
       </span>
     ));
   const extras = [
     parsed.ticks ? `in ${formatTicks(parsed.ticks, catalogue.pantry.ticksPerSecond)} (${parsed.ticks} ticks)` : "",
+    parsed.level === null ? "" : `level ${parsed.level}`,
+    parsed.taughtBy ? `taught by ${parsed.taughtBy.name}` : "",
     parsed.fee ? `fee ${parsed.fee} ${(parsed.feeCurrency && catalogue.currency.get(parsed.feeCurrency)?.name) ?? ""}` : "",
   ].filter(Boolean);
   return (
@@ -135,6 +140,12 @@ export function Drawn({ parsed }: { parsed: Pick<ParsedLine, "entries" | "ticks"
     </div>
   );
 }
+
+/** The weight of drawing nothing. */
+const nothingOf = (entries: readonly Entry[], group: number): number => {
+  const drawn = entries.flatMap((e) => (e.draw?.group === group ? [e.draw] : []));
+  return Number((drawn[0].of - drawn.reduce((t, d) => t + d.weight, 0)).toFixed(6));
+};
 
 function JarOrName({ entry }: { entry: Entry }) {
   const amount = entry.role === "station" || (entry.role === "tool" && entry.max === 1) ? undefined : sayRange(entry.min, entry.max);

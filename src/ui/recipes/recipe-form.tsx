@@ -22,7 +22,7 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
   const rest = { span: { from: 0, to: 0 }, min: 1, max: 1, chance: 1, uses: null };
   return (
     <div className="space-y-3">
-      <div className="grid grid-cols-[1fr_96px_84px_196px_64px_1fr] gap-2">
+      <div className="grid grid-cols-[1fr_96px_84px_196px] gap-2">
         <Labelled label="Name">
           <Text value={parsed.label ?? ""} placeholder="named after its result" onDone={(t) => write({ label: t || null })} />
         </Labelled>
@@ -63,6 +63,8 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
             </select>
           </span>
         </Labelled>
+      </div>
+      <div className="grid grid-cols-[96px_minmax(0,280px)] gap-2">
         <Labelled label="Level">
           <Text value={parsed.level === null ? "" : String(parsed.level)} placeholder="any" onDone={(t) => {
             const level = t === "" ? null : readNumber(t);
@@ -80,7 +82,7 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
       <table className="w-full">
         <thead>
           <tr className="text-left">
-            {["Role", "Item", "From", "To", "Chance % or weight", "Lasts"].map((h) => (
+            {["Role", "Item", "From", "To", "Chance %, weight", "Lasts"].map((h) => (
               <th key={h} className="head pb-1 pr-2">
                 {h}
               </th>
@@ -118,8 +120,14 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
               <td className="w-20 pr-2 pb-1">
                 <Num label="To" value={e.max} onDone={(max) => put(i, { max })} />
               </td>
-              <td className="w-20 pr-2 pb-1">{e.draw ? <Weight entry={e} onDone={(weight) => isWeight(weight) && write({ entries: weigh(parsed.entries, i, weight) })} /> : e.role === "ingredient" || e.role === "output" ? <Num label="Chance in percent" value={Number((e.chance * 100).toFixed(6))} onDone={(c) => put(i, { chance: Number((c / 100).toFixed(8)) })} /> : null}</td>
-              <td className="w-20 pr-2 pb-1">{e.role === "tool" ? <Num label="Runs it lasts" value={e.uses} onDone={(uses) => put(i, { uses: Math.max(1, Math.round(uses)) })} onClear={() => put(i, { uses: null })} /> : null}</td>
+              <td className="w-20 pr-2 pb-1">{e.draw ? <Num label="Weight" value={e.draw.weight} onDone={(weight) => isWeight(weight) && write({ entries: weigh(parsed.entries, i, weight) })} /> : e.role === "ingredient" || e.role === "output" ? <Num label="Chance in percent" value={Number((e.chance * 100).toFixed(6))} onDone={(c) => put(i, { chance: Number((c / 100).toFixed(8)) })} /> : null}</td>
+              <td className="w-20 pr-2 pb-1">{e.role === "tool" ? <Num label="Runs it lasts" value={e.uses} onDone={(uses) => put(i, { uses: Math.max(1, Math.round(uses)) })} onClear={() => put(i, { uses: null })} /> : null}
+                {e.draw && (
+                  <span className="text-[12px] whitespace-nowrap text-second">
+                    of {sayQuantity(e.draw.of)}, {count(e.draw.times, "draw")}
+                  </span>
+                )}
+              </td>
               <td className="w-8 pb-1">
                 <Button look="quiet" aria-label={`Remove ${e.name}`} className="px-1!" onClick={() => write({ entries: weigh(parsed.entries, i, 0).filter((_, k) => k !== i) })}>
                   <X size={14} aria-hidden />
@@ -138,20 +146,6 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
         ))}
       </div>
     </div>
-  );
-}
-
-/** A weight in its draw: "5 of 10, 3 draws". */
-function Weight({ entry, onDone }: { entry: Entry; onDone: (weight: number) => void }) {
-  if (!entry.draw) return null;
-  const { weight, of, times } = entry.draw;
-  return (
-    <span className="flex items-center gap-1">
-      <Num label="Weight" value={weight} onDone={onDone} />
-      <span className="text-third whitespace-nowrap text-xs">
-        of {sayQuantity(of)}, {count(times, "draw")}
-      </span>
-    </span>
   );
 }
 

@@ -218,7 +218,7 @@ function RecipeCard({ recipe, best }: { recipe: Recipe; best: boolean }) {
         </button>
         {best && <span className="text-[12px] font-semibold text-kelp">cheapest</span>}
       </div>
-      <Drawn parsed={{ entries, ticks: recipe.ticks, fee: recipe.fee, feeCurrency: recipe.feeCurrency, kind: recipe.kind }} />
+      <Drawn parsed={{ entries, ticks: recipe.ticks, fee: recipe.fee, feeCurrency: recipe.feeCurrency, kind: recipe.kind, level: recipe.level, taughtBy: recipe.taughtBy && { name: catalogue.item.get(recipe.taughtBy)?.name ?? "", item: recipe.taughtBy } }} />
     </div>
   );
 }
