@@ -5,7 +5,8 @@ import { netYield } from "../network/expected";
 import { ALIVE, GAINS, type Network, NetworkBuilder, type ProcessOf } from "../network/network";
 import { add, type Fraction, fraction, fromNumber, multiply, negate, sign, toNumber, wholeMultiples, ZERO } from "../numbers/fraction";
 import { chanceOfGain } from "./chances";
-import { circleGains, type Column, exactly, rowsOf, searchCircle, totalNet } from "./loop-search";
+import { Conversions, type Turn, turnOf } from "./conversions";
+import { circleGains, type Column, exactly, rowsOf, searchCircle, shrink, totalNet } from "./loop-search";
 import { Prices } from "./prices";
 import type { Reach } from "./reach";
 
@@ -62,20 +63,26 @@ export function gains(compiled: Compiled, reach: Reach, prices = new Prices(comp
   let columns = 0;
   if (!prices.clean) {
     const trade = new Trade(compiled, prices);
+    const step = (column: Column) => trade.steps[column.process];
+    const evenRound = (support: readonly Column[]): Round => {
+      const ordered = trade.inRecordOrder(support);
+      return round(compiled, reach, ordered, wholeMultiples(exactly(ordered, () => fraction(1n)) as Fraction[]), step);
+    };
     for (const circle of trade.circles()) {
       const result = searchCircle(trade, circle, (row) => trade.worth(row));
       columns += result.columns;
       if (!result.complete) complete = false;
-      const step = (column: Column) => trade.steps[column.process];
       for (const support of result.gaining) {
-        const ordered = trade.inRecordOrder(support);
+        const ordered = trade.inRecordOrder(trade.lifted(support));
         found.push(proof(compiled, reach, ordered, multiplicities(ordered, gainsWith), step));
       }
-      for (const support of result.even) {
-        const ordered = trade.inRecordOrder(support);
-        even.push(round(compiled, reach, ordered, wholeMultiples(exactly(ordered, () => fraction(1n)) as Fraction[]), step));
-      }
+      for (const support of result.even) even.push(evenRound(trade.lifted(support)));
     }
+    for (const support of trade.alone) {
+      const ordered = trade.inRecordOrder(trade.lifted([support]));
+      found.push(proof(compiled, reach, ordered, multiplicities(ordered, gainsWith), step));
+    }
+    for (const pair of trade.evenPairs()) even.push(evenRound(pair));
   }
   const size = (r: Round) => r.runs.reduce((t, { times }) => t + times, 0n);
   const name = (r: Round) => r.runs.map(({ step }) => stepKey(compiled, step)).sort().join();
@@ -90,7 +97,7 @@ export function gainsAtAll(compiled: Compiled, reach: Reach): boolean {
   const prices = new Prices(compiled, reach);
   if (prices.clean) return false;
   const trade = new Trade(compiled, prices);
-  return trade.circles().some((circle) => circleGains(trade, circle, (row) => trade.worth(row)));
+  return trade.alone.length > 0 || trade.circles().some((circle) => circleGains(trade, circle, (row) => trade.worth(row)));
 }
 
 /** A name of a step that does not depend on numbers. */
@@ -112,8 +119,12 @@ function netOfProcess(compiled: Compiled, p: number): Map<number, Fraction> {
 class Trade {
   readonly network: Network;
   readonly steps: Step[] = [];
+  /** Columns of more than one thing that gain by themselves once exact turns are free. */
+  readonly alone: Column[] = [];
   private readonly columns = new Map<number, Column>();
+  private readonly exact = new Map<number, Column>();
   private readonly seeds: Uint8Array;
+  private readonly turns: Conversions;
 
   constructor(
     private readonly compiled: Compiled,
@@ -122,12 +133,27 @@ class Trade {
     const { network, sells } = compiled;
     const { ins, outs, money } = network;
     const builder = new NetworkBuilder(network.items + compiled.currencies.length);
+    const merging = new Set<number>();
     const of = (step: Step, takes: [number, number][], gives: [number, number][]) => {
-      this.steps.push(step);
+      const c = this.steps.push(step) - 1;
+      if (this.turns.dropped.has(step.run === "process" ? step.process : -1)) [takes, gives] = [[], []];
+      else if (this.turns.any && [...takes, ...gives].some(([i]) => tied.has(i))) {
+        merging.add(c);
+        const net = this.turns.merged(this.netOf(c).net);
+        this.columns.set(c, { process: c, net });
+        const side = (s: 1 | -1) => [...net].filter(([, q]) => sign(q) === s).map(([i, q]): [number, number] => [i, Math.abs(toNumber(q))]);
+        [takes, gives] = [side(-1), side(1)];
+        if (!takes.length && gives.length) {
+          this.alone.push(this.netOf(c));
+          gives = [];
+        }
+      }
       const row = (list: [number, number][]) => ({ to: list.map((e) => e[0]), qty: list.map((e) => e[1]) });
       const process: ProcessOf = { ins: row(takes), outs: row(gives), money: 0, seconds: 0, level: 0, flags: 0 };
       builder.add(process);
     };
+    this.turns = new Conversions(this.pairsOf());
+    const tied = this.turns.things();
     const entries = ({ start, end, to, qty }: typeof ins, p: number): [number, number][] => {
       const list: [number, number][] = [];
       for (let k = start[p]; k < end[p]; k++) if ((qty as Float64Array)[k] > 0) list.push([to[k], (qty as Float64Array)[k]]);
@@ -144,11 +170,60 @@ class Trade {
     }
     if (prices.trades) for (let i = 0; i < network.items; i++) if (sells[i] > 0) of({ run: "sale", item: i }, [[i, 1]], [[rowOfCurrency(compiled, 0), sells[i]]]);
     this.network = builder.build();
-    this.seeds = Uint8Array.from(this.steps, (step) => Number(step.run === "process" ? prices.seeds.has(step.process) : prices.sold.has(step.item)));
+    this.seeds = Uint8Array.from(this.steps, (step, c) => Number(merging.has(c) || (step.run === "process" ? prices.seeds.has(step.process) : prices.sold.has(step.item))));
   }
 
+  /** Processes among the seeds and beside them that turn one thing into one other: only those can be seeds for being exact. */
+  private pairsOf(): Turn[] {
+    const { compiled, prices } = this;
+    const { ins, outs, users, money } = compiled.network;
+    const single = (p: number) => {
+      let n = 0;
+      for (let k = ins.start[p]; k < ins.end[p]; k++) if ((ins.qty as Float64Array)[k] > 0) n++;
+      return n === 1 && outs.end[p] - outs.start[p] === 1 && !(money[p] > 0);
+    };
+    const near = new Set<number>();
+    for (const p of prices.seeds) {
+      if (!single(p)) continue;
+      near.add(p);
+      const made = outs.to[outs.start[p]];
+      for (let k = users.start[made]; k < users.end[made]; k++) if (prices.takesPart(users.to[k]) && single(users.to[k])) near.add(users.to[k]);
+    }
+    const id = (p: number) => processAt(compiled, p).record.id;
+    return [...near].sort((a, b) => (id(a) < id(b) ? -1 : 1)).flatMap((p) => turnOf(p, netOfProcess(compiled, p)) ?? []);
+  }
+
+  /** A support with the exact turns that it needs, of which nothing can be left out. */
+  lifted(support: readonly Column[]): Column[] {
+    const own = support.map((c) => this.netOf(c.process));
+    if (!this.turns.any) return own;
+    const times = support.length === 1 ? [fraction(1n)] : (exactly(support, () => fraction(1n)) as Fraction[]);
+    const net = new Map<number, Fraction>();
+    own.forEach((column, k) => {
+      for (const [row, q] of column.net) net.set(row, add(net.get(row) ?? ZERO, multiply(q, times[k])));
+    });
+    const turns = this.turns.makeUp(net).map((t) => this.netOf(this.columnOf(t)));
+    if (!turns.length) return own;
+    const all = [...own, ...turns];
+    return shrink(all, (k) => (k < own.length ? fraction(1n) : ZERO)) ?? all;
+  }
+
+  evenPairs(): Column[][] {
+    return this.turns.pairs.map((pair) => pair.map((t) => this.netOf(this.columnOf(t))));
+  }
+
+  private columnOf(turn: Turn): number {
+    return this.steps.findIndex((s) => s.run === "process" && s.process === turn.process);
+  }
+
+  /** With things that exact turns tie together counted as one. */
   column(c: number): Column {
-    let column = this.columns.get(c);
+    return this.columns.get(c) ?? this.netOf(c);
+  }
+
+  /** As it is. */
+  private netOf(c: number): Column {
+    let column = this.exact.get(c);
     if (!column) {
       const step = this.steps[c];
       const net =
@@ -156,7 +231,7 @@ class Trade {
           ? netOfProcess(this.compiled, step.process)
           : new Map([[step.item, fraction(-1n)], [rowOfCurrency(this.compiled, 0), fromNumber(this.compiled.sells[step.item])]]);
       column = { process: c, net };
-      this.columns.set(c, column);
+      this.exact.set(c, column);
     }
     return column;
   }

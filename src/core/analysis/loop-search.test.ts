@@ -6,7 +6,8 @@ import { ALIVE, FREE } from "../network/network";
 import { add, type Fraction, fraction, fromNumber, multiply, negate, sign, ZERO } from "../numbers/fraction";
 import { nearTies } from "../testing/circle";
 import { kitchen } from "../testing/kitchen";
-import { processesOf } from "../testing/told";
+import { processesOf, told } from "../testing/told";
+import { seeded } from "../numbers/seeded";
 import { readingsOf } from "./readings";
 import { EXACT, maximise } from "./simplex";
 
@@ -66,6 +67,39 @@ describe("the search for gaining loops", () => {
       if (minimal.length > 1) several++;
     }
     expect(several).toBeGreaterThan(10);
+  });
+
+  it("sees through recipes that undo each other exactly: gains beside them, no gain where there is none, each loop minimal", () => {
+    const seen = { gain: 0, none: 0 };
+    for (let seed = 1; seed <= 250; seed++) {
+      const random = seeded(seed);
+      const between = (a: number, b: number) => a + Math.floor(random() * (b - a + 1));
+      const items = 3 + (seed % 6);
+      const rows = [nearTies({ seed: 5000 + seed, items, recipes: 2 + (seed % 7), gaining: 0.08 })];
+      for (let n = between(1, items); n > 0; n--) {
+        const [a, b] = [between(0, items - 1), between(0, items - 1)];
+        if (a !== b) rows.push(`Pack ${n}: ${between(2, 9)} I${a} -> 1 I${b}`.replace(/^(Pack \d+): (\d+) (I\d+) -> 1 (I\d+)$/, (_, name: string, q: string, x: string, y: string) => `${name}: ${q} ${x} -> 1 ${y}\nUn${name}: 1 ${y} -> ${q} ${x}`));
+      }
+      const { compiled, gain } = readingsOf(kitchen(rows.join("\n")));
+      const truth = gainsExactly(compiled, goers(compiled));
+      seen[truth ? "gain" : "none"]++;
+      expect({ seed, gains: gain.gains.length > 0, complete: gain.complete }).toEqual({ seed, gains: truth, complete: true });
+      for (const { runs } of gain.gains) for (const left of runs) expect(gainsExactly(compiled, processesOf({ runs: runs.filter((r) => r !== left) } as never)), `seed ${seed}`).toBe(false);
+      for (const { runs } of gain.even) {
+        const rows = nets(compiled, processesOf({ runs } as never));
+        expect(rows.every((row) => sign(row.reduce((t, q, k) => add(t, multiply(q, fraction(runs[k].times))), ZERO)) === 0)).toBe(true);
+      }
+    }
+    expect(seen.gain).toBeGreaterThan(20);
+    expect(seen.none).toBeGreaterThan(40);
+  });
+
+  it("finds one gain among eighty pairs that undo each other, in one circle, and names every pair as even", () => {
+    const rows = Array.from({ length: 80 }, (_, i) => `Pack ${i}: 9 M${i} -> 1 B${i}\nUnpack ${i}: 1 B${i} -> 9 M${i}${i ? `\nTurn ${i}: 3 M${i - 1} -> 1 M${i}\nBack ${i}: salvage M${i} -> 2 M${i - 1}` : ""}`);
+    const clean = readingsOf(kitchen(rows.join("\n"))).gain;
+    expect({ gains: clean.gains.length, even: clean.even.length, complete: clean.complete }).toEqual({ gains: 0, even: 80, complete: true });
+    const planted = readingsOf(kitchen([...rows, "Planted: 1 M12 + 1 B11 -> 30 M11"].join("\n")));
+    expect(told(planted)).toEqual(["1 Pack 11 + 1 Planted + 1 Turn 12 => 18 M11"]);
   });
 
   it("proves that large circles near the border lose, without giving up", () => {

@@ -566,7 +566,7 @@ function split<R>(n: number, rows: readonly R[], basis: readonly number[]): { in
 export const totalNet: SupportGoal = (k, rows) => [...rows.values()].reduce((t, row) => add(t, row[k]), ZERO);
 
 /** The smallest part of a support that still reaches above zero, by leaving out one process after the other; null: it never did. */
-function shrink(support: readonly Column[], goal: SupportGoal, must?: Column): Column[] | null {
+export function shrink(support: readonly Column[], goal: SupportGoal, must?: Column): Column[] | null {
   const index = new Map(support.map((c, k) => [c.process, k]));
   const reach = (part: readonly Column[]): Fraction[] | null => (part.length ? exactly(part, (k, rows) => goal(must ? (index.get(part[k].process) as number) : k, rows)) : null);
   let x = reach(support);
