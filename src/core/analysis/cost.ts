@@ -52,7 +52,14 @@ export class LeastCost {
   via: Int32Array;
   /** False where a circle came so near to even that it was left before it settled. */
   settled = true;
+  // The rules as fields, so that objects of different shapes do not slow the innermost loops down.
   private readonly without: number;
+  private readonly perMoney: number;
+  private readonly perSecond: number;
+  private readonly share: number;
+  private readonly credit: LeastCost | null;
+  private readonly reach: Reach | null;
+  private readonly aside: Set<number> | null;
   private improved: Uint16Array;
   private queued: Uint8Array;
   private queue: number[] = [];
@@ -66,6 +73,12 @@ export class LeastCost {
   ) {
     const { items, processes } = network;
     this.without = rules.without ?? 0;
+    this.perMoney = rules.perMoney;
+    this.perSecond = rules.perSecond;
+    this.share = rules.share ?? 1;
+    this.credit = rules.credit ?? null;
+    this.reach = rules.reach ?? null;
+    this.aside = rules.quarantine ?? null;
     this.cost = new Float64Array(items).fill(Number.POSITIVE_INFINITY);
     if (rules.start) for (let i = 0; i < items; i++) this.cost[i] = rules.start(i);
     this.via = new Int32Array(items).fill(-1);
@@ -82,11 +95,11 @@ export class LeastCost {
 
   /** What a run costs by itself. */
   own(p: number): number {
-    return this.network.money[p] * this.rules.perMoney + this.network.seconds[p] * this.rules.perSecond;
+    return this.network.money[p] * this.perMoney + this.network.seconds[p] * this.perSecond;
   }
   counts(p: number): boolean {
     const flags = this.network.flags[p];
-    return (flags & ALIVE) !== 0 && (flags & this.without) === 0 && !this.rules.quarantine?.has(p) && (this.rules.reach === undefined || this.rules.reach.missing[p] === 0);
+    return (flags & ALIVE) !== 0 && (flags & this.without) === 0 && (this.aside === null || !this.aside.has(p)) && (this.reach === null || this.reach.missing[p] === 0);
   }
 
   /** What a run costs with everything it uses up. */
@@ -105,9 +118,9 @@ export class LeastCost {
   bears(p: number, k: number, t: number): number {
     const { start, end, to, qty: amounts } = this.network.outs;
     const qty = amounts as Float64Array;
-    const { credit, share } = this.rules;
+    const { credit, share } = this;
     let c = t / qty[k];
-    if (share !== undefined) c *= share;
+    if (share !== 1) c *= share;
     if (credit && end[p] - start[p] > 1) {
       const plain = credit.cost;
       let worth = 0;
@@ -134,8 +147,8 @@ export class LeastCost {
       cost[item] = c;
       via[item] = p;
       const times = ++this.improved[item];
-      if (this.rules.quarantine) {
-        if (times % FEW_ROUNDS === 0) this.breakCircle(item, this.rules.quarantine);
+      if (this.aside) {
+        if (times % FEW_ROUNDS === 0) this.breakCircle(item, this.aside);
       } else if (times % ROUNDS === 0 && times < MOST_ROUNDS) this.solveCircle(item);
       if (times >= MOST_ROUNDS) {
         this.settled = false;
@@ -178,7 +191,7 @@ export class LeastCost {
       const p = via[i];
       const k = this.entryOf(p, i);
       // The cost by this process is a share of the run's cost, or that less the worth of its side outputs: at most the first.
-      const per = ((this.rules.share ?? 1) / (network.outs.qty as Float64Array)[k]) * (1 + ROUNDING);
+      const per = (this.share / (network.outs.qty as Float64Array)[k]) * (1 + ROUNDING);
       row[r] = 1;
       row[n] = this.own(p) * per;
       row[n + 1] = 1;
