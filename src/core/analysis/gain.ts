@@ -115,6 +115,9 @@ function netOfProcess(compiled: Compiled, p: number): Map<number, Fraction> {
   return net;
 }
 
+/** How often circles are looked for again among what is left: whatever stays in too many only makes the search longer. */
+const TURNS = 2;
+
 /** The processes and sales that could be part of a loop, as a network of their own with currencies as items. */
 class Trade {
   readonly network: Network;
@@ -255,7 +258,7 @@ class Trade {
   circles(): number[][] {
     const { network, seeds } = this;
     const alive = new Uint8Array(network.processes).fill(1);
-    for (;;) {
+    for (let turn = 1; ; turn++) {
       prune(network, alive);
       const groups = rounds(network, { links: "uses", alive });
       const group = new Int32Array(network.items).fill(-1);
@@ -274,7 +277,7 @@ class Trade {
           alive[p] = 0;
           changed = true;
         }
-      if (!changed) return closed.filter((ps) => ps.some((p) => seeds[p]));
+      if (!changed || turn === TURNS) return closed.filter((ps) => ps.some((p) => seeds[p]));
     }
   }
 }

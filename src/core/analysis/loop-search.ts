@@ -68,9 +68,10 @@ const DOUBT = 1e-9;
  */
 export function searchCircle(nets: Nets, processes: readonly number[], worth: (item: number) => number): Found {
   const circle = new Circle(nets, processes, worth);
-  const gaining = searchFor(circle, (search) => search.any(), true);
+  const whole = new Search(circle, new Uint8Array(circle.size).fill(1));
+  const gaining = searchFor(whole, (search) => search.any(), true);
   if (!gaining.complete) return { gaining: gaining.found, even: [], columns: circle.given.size, complete: false };
-  const around = searchFor(circle, (search) => search.round(), false);
+  const around = searchFor(whole, (search) => search.round(), false);
   // What comes round is minimal but for gaining loops within it: those were found already, with what lies around them.
   const gains = gaining.found.map((loop) => new Set(loop.map((c) => c.process)));
   const even = around.found.filter((loop) => {
@@ -85,15 +86,14 @@ export function circleGains(nets: Nets, processes: readonly number[], worth: (it
   return new Search(new Circle(nets, processes, worth), new Uint8Array(processes.length).fill(1)).any() !== null;
 }
 
-function searchFor(circle: Circle, ask: (search: Search) => Answer, gains: boolean): { found: Column[][]; complete: boolean } {
-  const open = new Uint8Array(circle.size).fill(1);
+function searchFor(whole: Search, ask: (search: Search) => Answer, gains: boolean): { found: Column[][]; complete: boolean } {
+  const { circle } = whole;
   const found: Column[][] = [];
   const known = new Set<string>();
   let complete = true;
   let parts = 0;
   circle.programmes = 0;
-  for (;;) {
-    const search = new Search(circle, open);
+  for (let search = whole; ; ) {
     const some = ask(search);
     if (some === "unsure") complete = false;
     if (some === null || some === "unsure") return { found, complete };
@@ -102,9 +102,7 @@ function searchFor(circle: Circle, ask: (search: Search) => Answer, gains: boole
     const tried = new Set<string>();
     for (let at = 0; at < branches.length; at++) {
       if (found.length >= MOST_LOOPS || parts >= MOST_PARTS || circle.programmes >= MOST_PROGRAMMES) return { found, complete: false };
-      const left = open.slice();
-      for (const c of branches[at]) left[c] = 0;
-      const narrowed = at ? new Search(circle, left) : search;
+      const narrowed = at ? search.without(branches[at]) : search;
       const hint = at ? ask(narrowed) : some;
       const support = hint && narrowed.through(seed, hint === "unsure" ? [] : hint);
       if (support === "unsure") complete = false;
@@ -128,7 +126,7 @@ function searchFor(circle: Circle, ask: (search: Search) => Answer, gains: boole
         branches.push(next);
       }
     }
-    open[seed] = 0;
+    search = search.without([seed]);
   }
 }
 
@@ -150,6 +148,9 @@ class Circle {
   readonly makers: Rows;
   /** Where the prices of the rows start. */
   readonly start: Float64Array;
+  /** Duals of the programme at hand: zero but for the rows that are held. */
+  readonly dual: Float64Array;
+  held: readonly number[] = [];
   /** Columns from those that make cheap things to those that make dear ones. */
   readonly order: Int32Array;
   private readonly items: readonly number[];
@@ -184,6 +185,7 @@ class Circle {
     this.near = Float64Array.from(near);
     this.items = [...rowOf.keys()];
     this.start = Float64Array.from(this.items, worth);
+    this.dual = new Float64Array(this.items.length);
     this.users = this.perRow(-1);
     this.makers = this.perRow(1);
     const dearest = new Float64Array(processes.length);
@@ -205,6 +207,13 @@ class Circle {
 
   get size(): number {
     return this.processes.length;
+  }
+
+  /** Takes the duals of another programme in place of those that are held. */
+  hold(duals: readonly (readonly [row: number, dual: number])[]): void {
+    for (const row of this.held) this.dual[row] = 0;
+    for (const [row, dual] of duals) this.dual[row] = dual;
+    this.held = duals.map(([row]) => row);
   }
 
   column(c: number): Column {
@@ -236,13 +245,22 @@ class Search {
   private readonly worths = new Map<number, Fraction>();
 
   constructor(
-    private readonly circle: Circle,
+    readonly circle: Circle,
     private readonly open: Uint8Array,
+    /** A search with more open columns, whose prices hold for fewer all the more. */
+    wider?: Search,
   ) {
-    const { price, unsettled } = potentials(circle, open);
-    this.price = price;
-    const nothing = new Float64Array(price.length);
-    this.seeds = unsettled.filter((c) => this.value(c, nothing, 1).sum > (-MARGIN / 2) * this.size(c));
+    this.price = (wider ? wider.price : circle.start).slice();
+    const unsettled = lower(circle, open, this.price, wider ? wider.seeds.filter((c) => open[c]) : circle.order);
+    circle.hold([]);
+    this.seeds = unsettled.filter((c) => this.value(c, 1).sum > (-MARGIN / 2) * this.size(c));
+  }
+
+  /** The same search with some columns put aside. */
+  without(columns: readonly number[]): Search {
+    const open = this.open.slice();
+    for (const c of columns) open[c] = 0;
+    return new Search(this.circle, open, this);
   }
 
   /** Worth of what a column takes in. */
@@ -314,17 +332,17 @@ class Search {
         const slow = this.slowly(active.filter((_, k) => guess.x[k] > 1e-9), goal);
         if (slow) return slow;
       }
-      const dual = new Float64Array(this.price.length);
-      rows.forEach((row, r) => { dual[row] = guess.duals[r] * unit * this.price[row]; });
-      let added = this.better(active, dual, goal, priced, () => false);
+      this.circle.hold(rows.map((row, r) => [row, guess.duals[r] * unit * this.price[row]]));
+      let added = this.better(active, goal, priced, () => false);
       if (!added.length) {
-        if (guess.last <= 1e-7 && priced === 1 && this.allLose(dual)) return null;
+        if (guess.last <= 1e-7 && priced === 1 && this.allLose()) return null;
         const found = this.duals(active, rows, guess.basis, goal);
         const right = found && !active.some((c) => this.gainsUnder(c, found, goal));
         const exact = right ? found : this.dualsSlowly(active, rows, goal);
         if (!exact) return "unsure";
         const gains = (c: number) => this.gainsUnder(c, exact, goal);
-        added = this.better(active, Float64Array.from(this.price, (_, row) => toNumber(exact.get(row) ?? ZERO)), goal, priced, gains);
+        this.circle.hold([...exact].map(([row, dual]) => [row, toNumber(dual)]));
+        added = this.better(active, goal, priced, gains);
         if (!added.length) return null;
       }
       active.push(...added);
@@ -383,10 +401,10 @@ class Search {
    * Open columns that add to a row with a dual: only those can be worth more than the prices alone say, and of all others
    * that are no seeds the prices prove that they lose.
    */
-  private *touched(dual: Float64Array): Generator<number> {
-    const { makers } = this.circle;
+  private *touched(): Generator<number> {
+    const { makers, held, dual } = this.circle;
     const seen = new Set<number>();
-    for (let row = 0; row < dual.length; row++) {
+    for (const row of held) {
       if (!(dual[row] > 0)) continue;
       for (let k = makers.ptr[row]; k < makers.ptr[row + 1]; k++) {
         const c = makers.to[k];
@@ -398,18 +416,18 @@ class Search {
   }
 
   /** True where every open column loses so much under prices and duals that rounding can't matter. */
-  private allLose(dual: Float64Array): boolean {
-    for (const list of [this.seeds, this.touched(dual)])
+  private allLose(): boolean {
+    for (const list of [this.seeds, this.touched()])
       for (const c of list) {
-        const { sum: worth, terms } = this.value(c, dual, 1);
+        const { sum: worth, terms } = this.value(c, 1);
         if (worth >= -DOUBT * terms) return false;
       }
     return true;
   }
 
-  /** Worth of a column's net under the duals (and the prices), and of its entries regardless of sign. */
-  private value(c: number, dual: Float64Array, priced: 0 | 1): { sum: number; terms: number } {
-    const { ptr, row, near } = this.circle;
+  /** Worth of a column's net under the duals held (and the prices), and of its entries regardless of sign. */
+  private value(c: number, priced: 0 | 1): { sum: number; terms: number } {
+    const { ptr, row, near, dual } = this.circle;
     let worth = 0;
     let terms = 0;
     for (let k = ptr[c]; k < ptr[c + 1]; k++) {
@@ -421,12 +439,12 @@ class Search {
   }
 
   /** The columns that would add most to the goal, a batch of them at most. Where floats are in doubt, `decides` is asked. */
-  private better(active: readonly number[], dual: Float64Array, goal: Goal, priced: 0 | 1, decides: (c: number) => boolean): number[] {
+  private better(active: readonly number[], goal: Goal, priced: 0 | 1, decides: (c: number) => boolean): number[] {
     const inside = new Set(active);
     const found: { c: number; gain: number }[] = [];
-    for (const c of this.touched(dual)) {
+    for (const c of this.touched()) {
       if (inside.has(c)) continue;
-      const { sum: worth, terms } = this.value(c, dual, priced);
+      const { sum: worth, terms } = this.value(c, priced);
       // What a goal may add to the worth: the quarter of the margin that rounds are given.
       const more = priced ? (MARGIN / 4) * this.size(c) : 0;
       const own = priced ? 0 : toNumber(goal(c));
@@ -455,17 +473,19 @@ class Search {
 }
 
 /**
- * Prices under which as few columns as possible gain: where the outputs are worth more than the inputs (less a margin), the
+ * Lowers prices until as few open columns as possible gain: where the outputs are worth more than the inputs (less a margin), the
  * most valuable output is lowered to that; a column lowered more than 8 times is left as it is,
  * and no price falls below a thousandth of its start: prices that collapse make programmes nobody can solve.
+ * @param first  columns that may gain; all others lose
+ * @returns columns that were left
  */
-function potentials({ ptr, row, near, users, start, order }: Circle, open: Uint8Array): { price: Float64Array; unsettled: number[] } {
-  const price = start.slice();
-  const lowered = new Uint8Array(open.length);
-  const queue: number[] = Array.from(order);
+function lower({ ptr, row, near, users, start }: Circle, open: Uint8Array, price: Float64Array, first: Iterable<number>): number[] {
+  const lowered = new Map<number, number>();
+  const times = (c: number) => lowered.get(c) ?? 0;
+  const queue: number[] = [...first];
   for (let at = 0; at < queue.length; at++) {
     const c = queue[at];
-    if (!open[c] || lowered[c] >= 8) continue;
+    if (!open[c] || times(c) >= 8) continue;
     let inputs = 0;
     let outputs = 0;
     let best = -1;
@@ -482,17 +502,15 @@ function potentials({ ptr, row, near, users, start, order }: Circle, open: Uint8
       }
     }
     if (outputs <= inputs * (1 - MARGIN) || best < 0) continue;
-    lowered[c]++;
+    lowered.set(c, times(c) + 1);
     const wanted = (bestWorth - (outputs - inputs * (1 - 2 * MARGIN))) / bestQ;
     price[best] = Math.max(wanted, start[best] / 1000);
     // Whoever is not looked at again loses enough as it is: its inputs stay, and its outputs can only get cheaper.
-    for (let k = users.ptr[best]; k < users.ptr[best + 1]; k++) if (lowered[users.to[k]] < 8) queue.push(users.to[k]);
+    for (let k = users.ptr[best]; k < users.ptr[best + 1]; k++) if (times(users.to[k]) < 8) queue.push(users.to[k]);
     // Lowering one output may not have been enough.
     queue.push(c);
   }
-  const unsettled: number[] = [];
-  for (let c = 0; c < open.length; c++) if (open[c] && lowered[c] >= 8) unsettled.push(c);
-  return { price, unsettled };
+  return [...lowered].filter(([, n]) => n >= 8).map(([c]) => c).sort((a, b) => a - b);
 }
 
 /** A positive number as the fraction it is in binary. */
