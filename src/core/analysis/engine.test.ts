@@ -29,6 +29,11 @@ function written(r: Readings) {
     level: perItem((i) => r.levels.value[i]),
     fires: Object.fromEntries(compiled.processes.flatMap((p, i) => (p ? [[p.record.id, r.reach.fires(i)]] : [])).sort()),
     gain: rounds(r.gain),
+    causes: perItem((i) => {
+      const cause = r.causes.get(i);
+      return cause && [cause.leaves.map((l) => compiled.items[l]), cause.by < 0 ? null : processAt(compiled, cause.by).record.id, cause.smallest];
+    }),
+    stuck: r.loops.filter((l) => l.verdict === "stuck").map((l) => [l.items, l.breaks].map((items) => items.map((i) => compiled.items[i]))),
   };
 }
 

@@ -3,7 +3,6 @@ import { type Compiled, processAt } from "../network/compile";
 import { type Round, rounds } from "../network/components";
 import { type Network, NetworkBuilder } from "../network/network";
 import type { Gain, GainReport, Step } from "./gain";
-import type { Reach } from "./reach";
 
 export type Verdict = "stuck" | "gaining" | "even" | "lossy";
 
@@ -15,6 +14,8 @@ export interface Loop {
   readonly gain: Gain | null;
   /** For a stuck loop: true when a tool or station closes the circle rather than ingredients alone. */
   readonly byTool: boolean;
+  /** For a stuck loop: items that would open it if they could be had, without any of which it stays shut. */
+  readonly breaks: readonly number[];
 }
 
 /** Every stuck circle, every loop that gains or comes out even, and in small pantries circles that lose. */
@@ -32,7 +33,7 @@ export function loops(compiled: Compiled, closed: readonly Loop[], report: GainR
     const round = [...given].filter((i) => taken.has(i));
     return (round.length ? round : [...given]).sort((a, b) => ((compiled.items[a] as string) < (compiled.items[b] as string) ? -1 : 1));
   };
-  const round = (verdict: Verdict, gain: Gain | null, runs: readonly { readonly step: Step }[]): Loop => ({ items: itemsOf(runs), steps: runs.map((r) => r.step), verdict, gain, byTool: false });
+  const round = (verdict: Verdict, gain: Gain | null, runs: readonly { readonly step: Step }[]): Loop => ({ items: itemsOf(runs), steps: runs.map((r) => r.step), verdict, gain, byTool: false, breaks: [] });
   const stuck = new Set(closed.flatMap((l) => l.items));
   const told = [...closed, ...report.gains.map((g) => round("gaining", g, g.runs)), ...report.even.map((e) => round("even", null, e.runs))].filter((l) => l.verdict !== "even" || !l.items.every((i) => stuck.has(i)));
   return [...told, ...lossyCircles(compiled, told)];
@@ -51,23 +52,23 @@ function lossyCircles(compiled: Compiled, told: readonly Loop[]): Loop[] {
   const byId = (a: number, b: number) => ((items[a] as string) < (items[b] as string) ? -1 : 1);
   return rounds(network, { links: "uses" })
     .filter((r) => r.items.length <= MOST_ITEMS && !r.items.some((i) => taken.has(i)))
-    .map((r): Loop => ({ items: r.items.sort(byId), steps: inRecordOrder(compiled, r.processes).map((process): Step => ({ run: "process", process })), verdict: "lossy", gain: null, byTool: false }))
+    .map((r): Loop => ({ items: r.items.sort(byId), steps: inRecordOrder(compiled, r.processes).map((process): Step => ({ run: "process", process })), verdict: "lossy", gain: null, byTool: false, breaks: [] }))
     .sort((a, b) => a.items.length - b.items.length || byId(a.items[0], b.items[0]));
 }
 
 /**
  * Circles with no way in: items that stay out of reach even if everything outside their circle could be had. The circle is
- * drawn through ingredients, tools and stations. In proportion to what is out of reach, but for one pass over the items.
+ * drawn through ingredients, tools and stations. In proportion to the items given.
+ * @param lost  items out of reach, with all that lie downstream of them there
  */
-export function stuckLoops(compiled: Compiled, reach: Reach): Loop[] {
+export function stuckLoops(compiled: Compiled, lost: readonly number[]): Loop[] {
   const { network } = compiled;
   const { outs, makers, ins } = network;
-  const lost: number[] = [];
-  for (let i = 0; i < network.items; i++) if (!reach.items[i] && makers.start[i] < makers.end[i]) lost.push(i);
-  if (!lost.length) return [];
+  const made = lost.filter((i) => makers.start[i] < makers.end[i]);
+  if (!made.length) return [];
   const key = (i: number) => compiled.catalogue.item.get(compiled.items[i] as never)?.key ?? "";
-  const found = roundsAmong(network, lost).flatMap(({ items, processes }) => {
-    const closed = leftOut(items, processes);
+  const found = roundsAmong(network, made).flatMap(({ items, processes }) => {
+    const { closed, breaks } = leftOut(items, processes);
     if (!closed.length) return [];
     const own = new Set(closed);
     const has = ({ start, end, to }: typeof outs, p: number) => {
@@ -76,18 +77,30 @@ export function stuckLoops(compiled: Compiled, reach: Reach): Loop[] {
     };
     const around = processes.filter((p) => has(outs, p) && has(ins, p));
     const byKey = inRecordOrder(compiled, around);
-    const ordered = closed.sort((a, b) => (key(a) < key(b) ? -1 : 1));
-    return [{ items: ordered, steps: byKey.map((process): Step => ({ run: "process", process })), verdict: "stuck" as const, gain: null, byTool: closesByTool(compiled, byKey, own) }];
+    return [{ items: closed, steps: byKey.map((process): Step => ({ run: "process", process })), verdict: "stuck" as const, gain: null, byTool: closesByTool(compiled, byKey, own), breaks }];
   });
   return found.sort((a, b) => a.items.length - b.items.length || (key(a.items[0]) < key(b.items[0]) ? -1 : 1));
 
-  /** Items of the circle that can't be had even with everything outside of it. */
-  function leftOut(items: readonly number[], processes: readonly number[]): number[] {
+  /** Items of the circle that can't be had even with everything outside of it, and those of them that would have to be given. */
+  function leftOut(items: readonly number[], processes: readonly number[]): { closed: number[]; breaks: number[] } {
     const waiting = new Set(items);
     const missing = new Map<number, number>();
     const come: number[] = [];
+    const have = (i: number) => {
+      if (waiting.delete(i)) come.push(i);
+    };
     const fire = (p: number) => {
-      for (let k = outs.start[p]; k < outs.end[p]; k++) if (waiting.delete(outs.to[k])) come.push(outs.to[k]);
+      for (let k = outs.start[p]; k < outs.end[p]; k++) have(outs.to[k]);
+    };
+    const goOn = () => {
+      for (let i = come.pop(); i !== undefined; i = come.pop())
+        for (let k = network.users.start[i]; k < network.users.end[i]; k++) {
+          const p = network.users.to[k];
+          const n = missing.get(p) ?? 0;
+          if (n === 0) continue;
+          missing.set(p, n - 1);
+          if (n === 1) fire(p);
+        }
     };
     // Everything that makes one of them, also from outside: whatever needs none of them fires at once.
     const near = new Set(processes);
@@ -97,17 +110,16 @@ export function stuckLoops(compiled: Compiled, reach: Reach): Loop[] {
       for (let k = ins.start[p]; k < ins.end[p]; k++) if (waiting.has(ins.to[k])) n++;
       missing.set(p, n);
     }
-    for (const [p, n] of missing) if (n === 0) fire(p);
-    // What fired at once may have been counted as missing by others: they are told here.
-    for (const i of come)
-      for (let k = network.users.start[i]; k < network.users.end[i]; k++) {
-        const p = network.users.to[k];
-        const n = missing.get(p);
-        if (n === undefined || n === 0) continue;
-        missing.set(p, n - 1);
-        if (n === 1) fire(p);
-      }
-    return [...waiting];
+    for (const p of near) if (missing.get(p) === 0) fire(p);
+    goOn();
+    const closed = [...waiting].sort((a, b) => (key(a) < key(b) ? -1 : 1));
+    const breaks = closed.filter((i) => {
+      if (!waiting.has(i)) return false;
+      have(i);
+      goOn();
+      return true;
+    });
+    return { closed, breaks };
   }
 }
 

@@ -4,11 +4,11 @@ import type { Edit } from "../catalogue/changes";
 import type { Id } from "../catalogue/records";
 import { before, type Compiled, compile, follow, readItems, type Rewrite } from "../network/compile";
 import { ALIVE, GAINS, SALVAGE, SOURCE } from "../network/network";
-import { type Cause, causes } from "./causes";
+import { type Cause, Causes } from "./causes";
 import { LeastCost, type Measure } from "./cost";
 import { type GainReport, gains } from "./gain";
 import { Layers, NEVER } from "./layers";
-import { type Loop, loops, stuckLoops } from "./loops";
+import { type Loop, loops } from "./loops";
 import { Prices } from "./prices";
 import { Reach } from "./reach";
 
@@ -38,9 +38,10 @@ export interface Shift {
   readonly gone: readonly Id[];
   /** Items whose level or sell price moved. */
   readonly priced: readonly number[];
-  /** True where loops or causes of what is out of reach were looked for again. */
+  /** True where loops were looked for again. */
   readonly gain: boolean;
-  readonly causes: boolean;
+  /** Items whose cause of being out of reach was looked for again. */
+  readonly causes: ReadonlySet<number>;
   /** True where an item was added, removed, or has another name or status. */
   readonly renamed: boolean;
 }
@@ -63,9 +64,8 @@ export class Readings {
   levels!: Layers;
   gain!: GainReport;
   loops!: readonly Loop[];
-  causes!: ReadonlyMap<number, Cause>;
+  private lost!: Causes;
   private prices!: Prices;
-  private stuck: readonly Loop[] = [];
   private credits: { [M in Measure]: LeastCost | null } = { value: null, time: null };
 
   /** @param of  a catalogue, or one that was compiled already */
@@ -78,6 +78,10 @@ export class Readings {
   }
   get network(): Compiled["network"] {
     return this.compiled.network;
+  }
+  /** Why items can't be had. */
+  get causes(): ReadonlyMap<number, Cause> {
+    return this.lost.of;
   }
   get revision(): number {
     return this.catalogue.revision;
@@ -103,7 +107,8 @@ export class Readings {
     });
     this.prices = new Prices(compiled, reach);
     this.gain = gains(compiled, reach, this.prices);
-    this.findLoops();
+    this.lost = new Causes(compiled, reach);
+    this.loops = loops(compiled, this.lost.stuck, this.gain);
     this.forget();
   }
 
@@ -121,14 +126,6 @@ export class Readings {
       least: () => 0,
       before: (p, q) => before(this.compiled, p, q),
     });
-  }
-
-  private findLoops(lost = true): void {
-    if (lost) {
-      this.stuck = stuckLoops(this.compiled, this.reach);
-      this.causes = causes(this.compiled, this.reach, this.stuck.map((l) => l.items));
-    }
-    this.loops = loops(this.compiled, this.stuck, this.gain);
   }
 
   private forget(): void {
@@ -196,6 +193,7 @@ export class Readings {
       for (const p of ps) for (const rows of [network.ins, network.outs]) for (let k = rows.start[p]; k < rows.end[p]; k++) linked.add(rows.to[k]);
     };
     link();
+    const made = this.outsOf(rewrites.map((r) => r.p));
     const costs = [this.value, this.time, this.bare];
     // A process whose lines are the same and whose own cost did not change moves nothing in that measure.
     const concerned = costs.map((least) => real.filter((r) => !this.sameLines(r) || this.ownOf(least, r) !== least.own(r.p)).map((r) => r.p));
@@ -222,9 +220,9 @@ export class Readings {
     const retold = this.gain.gains.length + this.gain.even.length > 0 && edits.some((e) => (e.op !== "set" || e.field === "key" || e.field === "lines") && (e.kind === "recipe" || e.kind === "source"));
     const gain = this.followGain(ps, real, priced, added, retold);
     const renumbered = this.causes.size > 0 && edits.some((e) => e.op === "set" && e.field === "key" && e.kind === "item");
-    const causesMoved = renumbered || added.length > 0 || removed.length > 0 || shifted.items.length > 0 || (changed.size > 0 && [...linked].some((i) => !reach.items[i]));
-    if (gain || causesMoved || changed.size) this.findLoops(causesMoved);
-    return { anew: false, value: moved[0], time: moved[1], bare: moved[2], ways, levels: lifted, reach: shifted.items, processes: changed, linked, added, removed, gone, priced, gain, causes: causesMoved, renamed };
+    const causes = renumbered ? this.lost.again() : this.lost.settle([...shifted.items, ...made, ...this.outsOf(changed), ...added, ...removed]);
+    if (gain || causes.size || changed.size) this.loops = loops(compiled, this.lost.stuck, this.gain);
+    return { anew: false, value: moved[0], time: moved[1], bare: moved[2], ways, levels: lifted, reach: shifted.items, processes: changed, linked, added, removed, gone, priced, gain, causes, renamed };
   }
 
   private sameLines({ p, of }: Rewrite): boolean {
@@ -279,7 +277,7 @@ export class Readings {
   }
 }
 
-const STILL: Shift = { anew: false, value: new Map(), time: new Map(), bare: new Map(), ways: new Set(), levels: new Set(), reach: [], processes: new Set(), linked: new Set(), added: [], removed: [], gone: [], priced: [], gain: false, causes: false, renamed: false };
+const STILL: Shift = { anew: false, value: new Map(), time: new Map(), bare: new Map(), ways: new Set(), levels: new Set(), reach: [], processes: new Set(), linked: new Set(), added: [], removed: [], gone: [], priced: [], gain: false, causes: new Set(), renamed: false };
 
 /** Everything that can be computed from a catalogue. */
 export const readingsOf = (catalogue: Catalogue): Readings => new Readings(catalogue);

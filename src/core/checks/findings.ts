@@ -1,6 +1,6 @@
 /** What the checks find in a pantry, kept up to date: after a change only what it can have moved is looked at again. */
 import type { Shift } from "../analysis/readings";
-import { recordAt, recordsOf } from "../catalogue/catalogue";
+import { type Catalogue, recordAt, recordsOf } from "../catalogue/catalogue";
 import { type Edit, same } from "../catalogue/changes";
 import type { AnyRecord, Id, Kind, Line } from "../catalogue/records";
 import { SALVAGE } from "../network/network";
@@ -13,9 +13,10 @@ export class Findings {
   private readonly at = new Map<Place, readonly Finding[]>();
   /** Record → places whose findings name it. */
   private readonly named = new Map<Id, Set<Place>>();
-  /** Group → its records, and record → its group, per check. */
-  private readonly groups = new Map<Place, Set<Id>>();
-  private readonly member = new Map<string, Place>();
+  /** Places of a check. */
+  private readonly places = new Map<string, Set<Place>>();
+  /** Per check and kind: records by a number made of what they have in common. Most have nothing in common with any other. */
+  private readonly groups = new Map<string, Map<number, Id | Set<Id>>>();
 
   constructor(
     private readonly checks: readonly Check[],
@@ -29,14 +30,26 @@ export class Findings {
   }
 
   private start(): void {
-    for (const map of [this.at, this.named, this.groups, this.member]) map.clear();
+    for (const map of [this.at, this.named, this.groups, this.places]) map.clear();
     const { catalogue } = this.scene;
     for (const check of this.checks) {
-      if ("per" in check) for (const kind of check.per) for (const record of recordsOf(catalogue, kind).values()) this.lookAt(check, kind, record);
-      else if ("groups" in check) {
-        for (const kind of check.groups) for (const record of recordsOf(catalogue, kind).values()) this.join(check, kind, record);
-        for (const place of this.groups.keys()) if (place.startsWith(`${check.id}|`)) this.lookAmong(check, place);
-      } else this.put(check.id, check, check.find(this.scene));
+      if ("per" in check) {
+        for (const kind of check.per)
+          for (const record of recordsOf(catalogue, kind).values()) {
+            const found = [...check.at(this.scene, record as never, kind)];
+            if (found.length) this.put(placeOf(check, kind, record.id), check, found);
+          }
+      } else if ("groups" in check) for (const kind of check.groups) this.group(check, kind);
+      else this.put(check.id, check, check.find(this.scene));
+    }
+  }
+
+  private group(check: GroupCheck, kind: Kind): void {
+    const { catalogue } = this.scene;
+    for (const record of recordsOf(catalogue, kind).values()) this.join(check, kind, record);
+    for (const ids of this.groupsOf(check, kind).values()) {
+      if (typeof ids === "string") continue;
+      for (const common of new Set([...ids].map((id) => check.common(recordAt(catalogue, kind, id) as AnyRecord, kind)))) this.lookAmong(check, kind, common as string);
     }
   }
 
@@ -44,12 +57,13 @@ export class Findings {
   advance(scene: Scene, shift: Shift, edits: readonly Edit[]): { put: Finding[]; drop: string[] } {
     const before = new Map<Place, readonly Finding[]>();
     this.keeping = before;
+    const earlier = this.scene.catalogue;
     this.scene = scene;
     const settings = edits.some((e) => e.kind === "pantry");
     if (shift.anew || settings) {
       for (const [place, list] of this.at) before.set(place, list);
       this.start();
-    } else this.lookAgain(shift, edits);
+    } else this.lookAgain(shift, edits, earlier);
     this.keeping = null;
     const [was, is] = [new Map<string, Finding>(), new Map<string, Finding>()];
     for (const [place, list] of before) for (const f of list) if (this.at.get(place) !== list) was.set(f.fingerprint, f);
@@ -59,7 +73,7 @@ export class Findings {
   /** While a change is followed: what stood at each place that was looked at. */
   private keeping: Map<Place, readonly Finding[]> | null = null;
 
-  private lookAgain(shift: Shift, edits: readonly Edit[]): void {
+  private lookAgain(shift: Shift, edits: readonly Edit[], earlier: Catalogue): void {
     const { catalogue, readings } = this.scene;
     const { compiled } = readings;
     const dirty = new Map<Kind, Set<Id>>();
@@ -115,64 +129,74 @@ export class Findings {
           for (const id of new Set([...(dirty.get(kind) ?? []), ...also])) this.lookAt(check, kind, recordAt(catalogue, kind, id) ?? { id });
         }
       } else if ("groups" in check) {
-        const open = new Set<Place>();
-        for (const kind of check.groups)
+        for (const kind of check.groups) {
+          const open = new Set<string | null>();
           for (const id of edited.get(kind) ?? []) {
-            const left = this.member.get(`${check.id}|${kind}|${id}`);
-            if (left) open.add(left);
-            const record = recordAt(catalogue, kind, id);
-            const joined = record ? this.join(check, kind, record) : this.leave(check, kind, id);
-            if (joined) open.add(joined);
+            const [before, now] = [recordAt(earlier, kind, id), recordAt(catalogue, kind, id)];
+            if (before) open.add(this.leave(check, kind, before));
+            if (now) open.add(this.join(check, kind, now));
           }
-        for (const place of open) this.lookAmong(check, place);
+          for (const common of open) if (common !== null) this.lookAmong(check, kind, common);
+        }
       } else if (check.concerns(shift)) this.put(check.id, check, check.find(this.scene));
     }
     const moved = shift.processes.size > 0 || shift.priced.length > 0;
-    for (const check of this.checks) if ((shift.renamed && check.writesLines) || (moved && check.followsChains)) for (const place of this.at.keys()) if (place === check.id || place.startsWith(`${check.id}|`)) places.add(place);
+    for (const check of this.checks) if ((shift.renamed && check.writesLines) || (moved && check.followsChains)) for (const place of this.places.get(check.id) ?? []) places.add(place);
     for (const place of places) if (!this.keeping?.has(place)) this.lookAtPlace(place);
   }
 
   private lookAtPlace(place: Place): void {
-    const [id, kind, record] = place.split("|");
-    const check = this.checks.find((c) => c.id === id) as Check;
-    if ("per" in check) this.lookAt(check, kind as Kind, recordAt(this.scene.catalogue, kind as Kind, record as Id) ?? { id: record as Id });
-    else if ("groups" in check) this.lookAmong(check, place);
+    const [id, kind, ...rest] = place.split("|");
+    const [check, about] = [this.checks.find((c) => c.id === id) as Check, rest.join("|")];
+    if ("per" in check) this.lookAt(check, kind as Kind, recordAt(this.scene.catalogue, kind as Kind, about as Id) ?? { id: about as Id });
+    else if ("groups" in check) this.lookAmong(check, kind as Kind, about);
     else this.put(place, check, check.find(this.scene));
   }
 
   private lookAt(check: RecordCheck, kind: Kind, record: AnyRecord | { readonly id: Id }): void {
-    this.put(`${check.id}|${kind}|${record.id}`, check, "key" in record ? check.at(this.scene, record as never, kind) : []);
+    this.put(placeOf(check, kind, record.id), check, "key" in record ? check.at(this.scene, record as never, kind) : []);
   }
 
-  private lookAmong(check: GroupCheck, place: Place): void {
-    const kind = place.split("|")[1] as Kind;
-    const ids = [...(this.groups.get(place) ?? [])];
-    const records = ids.length < 2 ? [] : (ids.flatMap((id) => recordAt(this.scene.catalogue, kind, id) ?? []) as AnyRecord[]).sort((a, b) => (a.key < b.key ? -1 : 1));
-    this.put(place, check, records.length < 2 ? [] : check.among(this.scene, records, kind));
+  private groupsOf(check: GroupCheck, kind: Kind): Map<number, Id | Set<Id>> {
+    const name = `${check.id}|${kind}`;
+    let groups = this.groups.get(name);
+    if (!groups) {
+      groups = new Map();
+      this.groups.set(name, groups);
+    }
+    return groups;
   }
 
-  private join(check: GroupCheck, kind: Kind, record: AnyRecord): Place | null {
+  private lookAmong(check: GroupCheck, kind: Kind, common: string): void {
+    const { catalogue } = this.scene;
+    const ids = this.groupsOf(check, kind).get(digest(common)) ?? [];
+    const all = typeof ids === "string" ? [] : [...ids].flatMap((id) => recordAt(catalogue, kind, id) ?? []);
+    const records = (all as AnyRecord[]).filter((r) => check.common(r, kind) === common).sort((a, b) => (a.key < b.key ? -1 : 1));
+    this.put(placeOf(check, kind, common), check, records.length < 2 ? [] : check.among(this.scene, records, kind));
+  }
+
+  /** @returns what the record has in common with those that it joined; null: it counts for nothing */
+  private join(check: GroupCheck, kind: Kind, record: AnyRecord): string | null {
     const common = check.common(record, kind);
-    const key = `${check.id}|${kind}|${record.id}`;
-    const place = common === null ? null : `${check.id}|${kind}|${common}`;
-    if (this.member.get(key) !== (place ?? undefined)) this.leave(check, kind, record.id);
-    if (place === null) return null;
-    this.member.set(key, place);
-    const group = this.groups.get(place);
-    if (group) group.add(record.id);
-    else this.groups.set(place, new Set([record.id]));
-    return place;
+    if (common === null) return null;
+    const groups = this.groupsOf(check, kind);
+    const number = digest(common);
+    const there = groups.get(number);
+    if (there === undefined) groups.set(number, record.id);
+    else if (typeof there !== "string") there.add(record.id);
+    else if (there !== record.id) groups.set(number, new Set([there, record.id]));
+    return common;
   }
 
-  private leave(check: GroupCheck, kind: Kind, id: Id): null {
-    const key = `${check.id}|${kind}|${id}`;
-    const place = this.member.get(key);
-    if (!place) return null;
-    this.member.delete(key);
-    const group = this.groups.get(place);
-    group?.delete(id);
-    if (!group?.size) this.groups.delete(place);
-    return null;
+  private leave(check: GroupCheck, kind: Kind, record: AnyRecord): string | null {
+    const common = check.common(record, kind);
+    if (common === null) return null;
+    const groups = this.groupsOf(check, kind);
+    const number = digest(common);
+    const there = groups.get(number);
+    if (there === record.id) groups.delete(number);
+    else if (there !== undefined && typeof there !== "string") there.delete(record.id);
+    return common;
   }
 
   private put(place: Place, check: Check | WholeCheck, found: Iterable<Found>): void {
@@ -188,14 +212,34 @@ export class Findings {
     if (this.keeping && !this.keeping.has(place)) this.keeping.set(place, before ?? []);
     if (!before && !list.length) return;
     if (before) for (const id of namesIn(before)) this.named.get(id)?.delete(place);
-    if (list.length) this.at.set(place, list);
-    else this.at.delete(place);
+    const places = this.places.get(check.id) ?? new Set();
+    this.places.set(check.id, places);
+    if (list.length) {
+      this.at.set(place, list);
+      places.add(place);
+    } else {
+      this.at.delete(place);
+      places.delete(place);
+    }
     for (const id of namesIn(list)) {
-      const places = this.named.get(id);
-      if (places) places.add(place);
+      const naming = this.named.get(id);
+      if (naming) naming.add(place);
       else this.named.set(id, new Set([place]));
     }
   }
+}
+
+const placeOf = (check: Check, kind: Kind, about: string): Place => `${check.id}|${kind}|${about}`;
+
+/** A number for a text; texts that share one are told apart by whoever looks (Fowler, Noll and Vo's, twice 26 bits). */
+function digest(text: string): number {
+  let [a, b] = [0x811c9dc5, 0x01000193];
+  for (let k = 0; k < text.length; k++) {
+    const c = text.charCodeAt(k);
+    a = Math.imul(a ^ c, 0x01000193);
+    b = Math.imul(b ^ c, 0x85ebca6b);
+  }
+  return (a >>> 6) * 2 ** 26 + (b >>> 6);
 }
 
 /** Items that the lines of a changed recipe or source name, before or after. */

@@ -1,4 +1,5 @@
 import type { Loop } from "../analysis/loops";
+import type { Recipe } from "../catalogue/records";
 import { formatRecipe } from "../notation/format";
 import { list } from "../numbers/format";
 import { processAt } from "../network/compile";
@@ -11,7 +12,7 @@ export const stuckLoop: WholeCheck = {
   title: "Loop with no way in",
   severity: "error",
   writesLines: true,
-  concerns: (shift) => shift.causes,
+  concerns: (shift) => shift.causes.size > 0,
   *find(scene) {
     for (const loop of scene.readings.loops) if (loop.verdict === "stuck" && !loop.byTool) yield found(scene, loop);
   },
@@ -23,19 +24,32 @@ export const needsItself: WholeCheck = {
   title: "Tool or station that needs itself",
   severity: "error",
   writesLines: true,
-  concerns: (shift) => shift.causes,
+  concerns: (shift) => shift.causes.size > 0,
   *find(scene) {
     for (const loop of scene.readings.loops) if (loop.verdict === "stuck" && loop.byTool) yield found(scene, loop);
   },
 };
 
+/** What was found about a circle, for as long as its recipes and all names and settings stay as they are. */
+const told = new WeakMap<Loop, { readonly of: readonly unknown[]; readonly found: Found }>();
+
 function found(scene: Scene, loop: Loop): Found {
   const { catalogue, readings } = scene;
-  const items = loop.items.map((i) => itemRef(scene, i));
   const recipes = loop.steps.flatMap((step) => {
     const process = step.run === "process" ? processAt(readings.compiled, step.process) : null;
     return process?.of === "recipe" ? [process.record] : [];
   });
+  const of = [catalogue.item, catalogue.currency, catalogue.pantry, ...recipes];
+  const known = told.get(loop);
+  if (known?.of.every((x, k) => x === of[k])) return known.found;
+  const found = tell(scene, loop, recipes);
+  told.set(loop, { of, found });
+  return found;
+}
+
+function tell(scene: Scene, loop: Loop, recipes: readonly Recipe[]): Found {
+  const { catalogue } = scene;
+  const items = loop.items.map((i) => itemRef(scene, i));
   const own = new Set(items.map((i) => i.id));
   const names = list(items.map((i) => i.name));
   const tools = recipes.flatMap((recipe) => recipe.lines.filter((l) => (l.role === "tool" || l.role === "station") && own.has(l.item)).map((l) => ({ recipe, line: l })));

@@ -7,7 +7,7 @@ export const unobtainable = perRecord<"item">({
   title: "Item out of reach",
   severity: "error",
   per: ["item"],
-  also: ({ readings }, shift) => (shift.causes ? [...readings.causes.keys()].flatMap((i) => readings.compiled.items[i] ?? []) : []),
+  also: ({ readings }, shift) => [...shift.causes].flatMap((i) => readings.compiled.items[i] ?? []),
   *at(scene, item) {
       const { catalogue, readings } = scene;
       const { compiled, network, reach, causes } = readings;
