@@ -95,7 +95,8 @@ export class Reach {
 
   /**
    * After they were rewritten.
-   * @returns items that are now within reach or no longer, and processes that now fire or no longer do (those given, too)
+   * @returns items that are now within reach or no longer, and processes that now fire or no longer do (those given, too);
+   * what merely came back by another way is not among them
    */
   settle(ps: readonly number[]): { items: number[]; processes: Set<number> } {
     const { network } = this;
@@ -103,8 +104,9 @@ export class Reach {
     this.widen();
     const { items, first, missing } = this;
     const was = new Map<number, number>();
-    const turned = new Set(ps);
     const rewritten = new Set(ps);
+    /** Whether others fired before. */
+    const fired = new Map<number, boolean>();
     for (const p of ps) {
       missing[p] = 0;
       for (let k = ins.start[p]; k < ins.end[p]; k++) if (!items[ins.to[k]]) missing[p]++;
@@ -120,7 +122,7 @@ export class Reach {
       for (let k = users.start[i]; k < users.end[i]; k++) {
         const p = users.to[k];
         if (missing[p]++ > 0) continue;
-        turned.add(p);
+        if (!fired.has(p)) fired.set(p, true);
         for (let m = outs.start[p]; m < outs.end[p]; m++) if (items[outs.to[m]] && first[outs.to[m]] === p) open.push(outs.to[m]);
       }
     }
@@ -142,13 +144,15 @@ export class Reach {
       for (let k = users.start[i]; k < users.end[i]; k++) {
         const p = users.to[k];
         if (--missing[p] > 0 || !(network.flags[p] & ALIVE)) continue;
-        turned.add(p);
+        if (!fired.has(p)) fired.set(p, false);
         fire(p);
       }
     }
     this.come.length = 0;
     const changed: number[] = [];
     for (const [i, before] of was) if (items[i] !== before) changed.push(i);
+    const turned = new Set(ps);
+    for (const [p, before] of fired) if (this.fires(p) !== before) turned.add(p);
     return { items: changed, processes: turned };
   }
 

@@ -58,14 +58,15 @@ export class Readings {
   bare!: LeastCost;
   /** The cheapest way in value: `by` and the number of recipes one after the other. */
   ways!: Layers;
-  /** The same in time. */
-  quickest!: Layers;
   /** Lowest level at which an item can be had, in steps of LEVEL. */
   levels!: Layers;
   gain!: GainReport;
   loops!: readonly Loop[];
   private lost!: Causes;
   private prices!: Prices;
+  /** The cheapest way in time, and items where it may be another since it was last asked for. */
+  private quick: Layers | null = null;
+  private readonly slow = new Set<number>();
   private credits: { [M in Measure]: LeastCost | null } = { value: null, time: null };
 
   /** @param of  a catalogue, or one that was compiled already */
@@ -97,7 +98,7 @@ export class Readings {
     this.time = new LeastCost(network, { perMoney: 0, perSecond: 1, reach });
     this.bare = new LeastCost(network, { perMoney: 1, perSecond, reach, without: SALVAGE });
     this.ways = this.waysOf(this.value);
-    this.quickest = this.waysOf(this.time);
+    this.quick = null;
     this.levels = new Layers(network, {
       usedOnly: false,
       counts: (p) => reach.fires(p),
@@ -126,6 +127,14 @@ export class Readings {
       least: () => 0,
       before: (p, q) => before(this.compiled, p, q),
     });
+  }
+
+  /** The same as `ways` in time. Found when it is asked for. */
+  get quickest(): Layers {
+    this.quick ??= this.waysOf(this.time);
+    if (this.slow.size) this.quick.settle(this.slow);
+    this.slow.clear();
+    return this.quick;
   }
 
   private forget(): void {
@@ -197,7 +206,8 @@ export class Readings {
     const costs = [this.value, this.time, this.bare];
     // A process whose lines are the same and whose own cost did not change moves nothing in that measure.
     const concerned = costs.map((least) => real.filter((r) => !this.sameLines(r) || this.ownOf(least, r) !== least.own(r.p)).map((r) => r.p));
-    reach.loosen(ps);
+    const relined = real.filter((r) => !this.sameLines(r)).map((r) => r.p);
+    reach.loosen(relined);
     costs.forEach((least, m) => { least.loosen(concerned[m]); });
     for (const { p, of } of real) network.rewrite(p, of);
     link();
@@ -212,9 +222,9 @@ export class Readings {
       return least.settle([...concerned[m], ...turned[m]]);
     });
     const changed = shifted.processes;
-    const ways = this.settleWays(this.ways, moved[0], changed, linked, this.value);
-    this.settleWays(this.quickest, moved[1], changed, linked, this.time);
-    const lifted = this.levels.settle(new Set([...linked, ...this.outsOf(changed), ...priced, ...added, ...removed]));
+    const ways = this.ways.settle(this.doubtfulWays(this.ways, moved[0], changed, linked, this.value));
+    if (this.quick) for (const i of this.doubtfulWays(this.quick, moved[1], changed, linked, this.time)) this.slow.add(i);
+    const lifted = this.levels.settle(new Set([...linked, ...this.turnedOuts(changed), ...priced, ...added, ...removed]));
     if (changed.size || moved[0].size) this.forget();
     // What loops say depends on more of a recipe than its expected amounts: its key, and its ranges and chances.
     const retold = this.gain.gains.length + this.gain.even.length > 0 && edits.some((e) => (e.op !== "set" || e.field === "key" || e.field === "lines") && (e.kind === "recipe" || e.kind === "source"));
@@ -249,18 +259,32 @@ export class Readings {
     return items;
   }
 
-  private settleWays(ways: Layers, moved: ReadonlyMap<number, number>, changed: ReadonlySet<number>, linked: ReadonlySet<number>, least: LeastCost): Set<number> {
+  /** Outputs of processes that fire now, and those that had come by ones that no longer do. */
+  private turnedOuts(ps: Iterable<number>): number[] {
+    const { outs } = this.network;
+    const items: number[] = [];
+    for (const p of ps) for (let k = outs.start[p]; k < outs.end[p]; k++) if (this.levels.by[outs.to[k]] === p || this.reach.fires(p)) items.push(outs.to[k]);
+    return items;
+  }
+
+  /** Items whose cheapest way may be another. */
+  private doubtfulWays(ways: Layers, moved: ReadonlyMap<number, number>, changed: ReadonlySet<number>, linked: ReadonlySet<number>, least: LeastCost): ReadonlySet<number> {
     const { users, outs } = this.network;
-    const doubtful = new Set<number>(linked);
-    for (const p of changed) for (let k = outs.start[p]; k < outs.end[p]; k++) doubtful.add(outs.to[k]);
-    for (const i of moved.keys()) {
-      doubtful.add(i);
-      for (let k = users.start[i]; k < users.end[i]; k++) {
-        const p = users.to[k];
-        if (least.counts(p)) for (let m = outs.start[p]; m < outs.end[p]; m++) doubtful.add(outs.to[m]);
+    const doubtful = new Set<number>([...linked, ...moved.keys()]);
+    const seen = new Set<number>();
+    const look = (p: number) => {
+      if (seen.has(p)) return;
+      seen.add(p);
+      const run = least.counts(p) ? least.runCost(p) : -1;
+      // An output whose cost stands may lose this way or gain it; if neither, it does not matter to it.
+      for (let m = outs.start[p]; m < outs.end[p]; m++) {
+        const o = outs.to[m];
+        if (ways.by[o] === p || (run >= 0 && least.bears(p, m, run) === least.cost[o])) doubtful.add(o);
       }
-    }
-    return ways.settle(doubtful);
+    };
+    for (const p of changed) look(p);
+    for (const i of moved.keys()) for (let k = users.start[i]; k < users.end[i]; k++) look(users.to[k]);
+    return doubtful;
   }
 
   /** @returns false where the loops can't have changed */

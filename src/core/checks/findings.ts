@@ -209,8 +209,8 @@ export class Findings {
       list.push({ rule: check.id, severity: check.severity, ...f, fingerprint: nth === 1 ? print : `${print}#${nth}` });
     }
     const before = this.at.get(place);
-    if (this.keeping && !this.keeping.has(place)) this.keeping.set(place, before ?? []);
     if (!before && !list.length) return;
+    if (this.keeping && !this.keeping.has(place)) this.keeping.set(place, before ?? []);
     if (before) for (const id of namesIn(before)) this.named.get(id)?.delete(place);
     const places = this.places.get(check.id) ?? new Set();
     this.places.set(check.id, places);
