@@ -227,9 +227,7 @@ describe("the server", () => {
     // A copy that lost an item: the next change of that item does not fit it any more.
     const item = fresh("Cork");
     await add(item);
-    const lost = new Map(engine.catalogue.item);
-    lost.delete(item.id);
-    engine.catalogue = { ...engine.catalogue, item: lost };
+    engine.catalogue = { ...engine.catalogue, item: engine.catalogue.item.with(new Map([[item.id, undefined]])) };
     const other = await (await import("./host")).Host.open(database.url);
     await (await other.engine(pantry))?.submit({ author: "Tom", note: "", edits: [{ op: "set", kind: "item", id: item.id, field: "level", from: null, to: 5 }] });
     await engine.advance();

@@ -4,6 +4,7 @@ import type { Catalogue } from "../core/catalogue/catalogue";
 import type { LoggedChange, Moved } from "../core/analysis/board";
 import type { Edit } from "../core/catalogue/changes";
 import type { AnyRecord, Id, Line, Pantry } from "../core/catalogue/records";
+import { Shelf } from "../core/catalogue/shelf";
 
 type Row = Record<string, never> & { [column: string]: unknown };
 
@@ -48,7 +49,7 @@ async function readCatalogue(em: EntityManager, pantry: Id): Promise<Catalogue |
 
   const named = (r: Row) => ({ id: r.id as unknown as Id, key: r.key as string, name: r.name as string });
   const open = (r: Row) => ({ level: r.level, icon: r.icon, stack: r.stack, mass: r.mass, buy: r.buy, sell: r.sell });
-  const shelf = (rows: Row[], record: (r: Row) => object) => new Map(rows.map((r) => [r.id as unknown as Id, { ...named(r), ...record(r) } as unknown as AnyRecord]));
+  const shelf = (rows: Row[], record: (r: Row) => object) => new Shelf(rows.map((r) => [r.id as unknown as Id, { ...named(r), ...record(r) } as unknown as AnyRecord]));
   const settings: Pantry = {
     ...named(head),
     ticksPerSecond: head.ticks_per_second as number,

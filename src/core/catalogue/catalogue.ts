@@ -2,19 +2,20 @@
 import { fold } from "./names";
 import type { AnyRecord, Id, Inheritable, Item, ItemType, Kind, Line, Pantry, RecordOf, Recipe, Source } from "./records";
 import { KINDS } from "./records";
+import { Shelf } from "./shelf";
 
 export type Catalogue = { readonly revision: number; readonly pantry: Pantry } & {
-  readonly [K in Kind]: ReadonlyMap<Id, RecordOf[K]>;
+  readonly [K in Kind]: Shelf<RecordOf[K]>;
 };
 
 export function emptyCatalogue(pantry: Pantry): Catalogue {
-  const shelves = Object.fromEntries(KINDS.map((kind) => [kind, new Map()]));
+  const shelves = Object.fromEntries(KINDS.map((kind) => [kind, new Shelf()]));
   return { revision: 0, pantry, ...shelves } as unknown as Catalogue;
 }
 
 /** The records of one kind; the type follows the kind. */
 export const recordsOf = <K extends Kind>(catalogue: Catalogue, kind: K): ReadonlyMap<Id, RecordOf[K]> =>
-  catalogue[kind] as ReadonlyMap<Id, RecordOf[K]>;
+  catalogue[kind] as unknown as ReadonlyMap<Id, RecordOf[K]>;
 
 export const recordAt = (catalogue: Catalogue, kind: Kind, id: Id): AnyRecord | undefined =>
   (catalogue[kind] as ReadonlyMap<Id, AnyRecord>).get(id);

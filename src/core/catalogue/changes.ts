@@ -1,6 +1,7 @@
 /** Changes: the only way one catalogue becomes another. Every edit carries what it replaces, hence its inverse. */
 import { type Catalogue, nameOf, recordAt, referrers } from "./catalogue";
 import { type Fault, faultsOf, pantryFaults } from "./rules";
+import type { Shelf } from "./shelf";
 import { type AnyRecord, complete, FIELDS, type Id, type Kind, kindWord, PANTRY_FIELDS, type RecordOf } from "./records";
 
 /** JSON values that fields hold. */
@@ -98,16 +99,16 @@ export function apply(catalogue: Catalogue, edits: readonly Edit[]): Outcome {
   const faults: Fault[] = [];
   const conflicts: Conflict[] = [];
   const done: Edit[] = [];
-  const copied = new Map<Kind, Map<Id, AnyRecord>>();
+  const written = new Map<Kind, Map<Id, AnyRecord | undefined>>();
   const next = { ...catalogue, revision: catalogue.revision + 1 } as { -readonly [K in keyof Catalogue]: Catalogue[K] };
-  const shelf = (kind: Kind): Map<Id, AnyRecord> => {
-    let map = copied.get(kind);
-    if (!map) {
-      map = new Map(catalogue[kind] as ReadonlyMap<Id, AnyRecord>);
-      copied.set(kind, map);
-      (next as Record<string, unknown>)[kind] = map;
-    }
-    return map;
+  const read = (kind: Kind, id: Id): AnyRecord | undefined => {
+    const changes = written.get(kind);
+    return changes?.has(id) ? changes.get(id) : recordAt(catalogue, kind, id);
+  };
+  const write = (kind: Kind, id: Id, record: AnyRecord | undefined) => {
+    const changes = written.get(kind);
+    if (changes) changes.set(id, record);
+    else written.set(kind, new Map([[id, record]]));
   };
   const touched = new Map<string, { kind: Kind; id: Id }>();
   const removed: { kind: Kind; record: AnyRecord }[] = [];
@@ -117,29 +118,29 @@ export function apply(catalogue: Catalogue, edits: readonly Edit[]): Outcome {
   for (const given of edits) {
     const edit = given.op === "set" ? given : { ...given, record: complete(given.kind, given.record as never) as AnyRecord };
     if (edit.op === "add") {
-      const there = shelf(edit.kind).get(edit.record.id);
+      const there = read(edit.kind, edit.record.id);
       if (there) {
         if (!same(there, edit.record)) faults.push({ kind: edit.kind, id: edit.record.id, key: edit.record.key, field: "id", says: `A ${kindWord(edit.kind)} with this id exists already.` });
         continue;
       }
-      shelf(edit.kind).set(edit.record.id, edit.record);
+      write(edit.kind, edit.record.id, edit.record);
       touched.set(edit.kind + edit.record.id, { kind: edit.kind, id: edit.record.id });
       done.push(edit);
     } else if (edit.op === "remove") {
-      const there = shelf(edit.kind).get(edit.record.id);
+      const there = read(edit.kind, edit.record.id);
       if (!there) continue;
       if (!same(there, edit.record)) {
         conflict(edit, there.id, there.name, "record", null, null, null, `${there.name} was changed since you last saw it, so it was not removed.`);
         continue;
       }
-      shelf(edit.kind).delete(there.id);
+      write(edit.kind, there.id, undefined);
       touched.delete(edit.kind + there.id);
       removed.push({ kind: edit.kind, record: there });
       done.push(edit);
     } else if (!isField(edit.kind, edit.field)) {
       faults.push({ kind: edit.kind, id: edit.id, key: "", field: edit.field, says: `A ${kindWord(edit.kind)} has no field “${edit.field}”.` });
     } else {
-      const there = edit.kind === "pantry" ? next.pantry : shelf(edit.kind).get(edit.id);
+      const there = edit.kind === "pantry" ? next.pantry : read(edit.kind, edit.id);
       if (!there) {
         conflict(edit, edit.id, "", edit.field, edit.from, edit.to, null, `This ${kindWord(edit.kind)} was removed by somebody else.`);
         continue;
@@ -153,12 +154,13 @@ export function apply(catalogue: Catalogue, edits: readonly Edit[]): Outcome {
       const after = withValue(there, edit.field, edit.to);
       if (edit.kind === "pantry") next.pantry = after as Catalogue["pantry"];
       else {
-        shelf(edit.kind).set(edit.id, after as AnyRecord);
+        write(edit.kind, edit.id, after as AnyRecord);
         touched.set(edit.kind + edit.id, { kind: edit.kind, id: edit.id });
       }
       done.push(edit);
     }
   }
+  for (const [kind, changes] of written) (next as Record<string, unknown>)[kind] = (catalogue[kind] as Shelf<AnyRecord>).with(changes);
   if (next.pantry !== catalogue.pantry) faults.push(...pantryFaults(next, next.pantry));
   for (const { kind, id } of touched.values()) {
     const record = recordAt(next, kind, id);

@@ -5,6 +5,7 @@ import type { Catalogue } from "../catalogue/catalogue";
 import { type Edit, setField, type Value } from "../catalogue/changes";
 import { newId } from "../catalogue/names";
 import { blank, type Id, type Line, line as makeLine, type Recipe, type Source } from "../catalogue/records";
+import { Shelf } from "../catalogue/shelf";
 import { Keys } from "../notation/write";
 import { compile } from "../network/compile";
 import { sayPercent, sayQuantity } from "../numbers/format";
@@ -81,6 +82,6 @@ function stillGains(catalogue: Catalogue, recipes: readonly Recipe[]): boolean {
     const teacher = taughtBy && catalogue.item.get(taughtBy);
     if (teacher) items.set(taughtBy, teacher);
   }
-  const compiled = compile({ ...catalogue, item: items, recipe: new Map(recipes.map((r) => [r.id, r])), source: new Map() });
+  const compiled = compile({ ...catalogue, item: new Shelf(items), recipe: new Shelf(recipes.map((r) => [r.id, r])), source: new Shelf() });
   return gainsAtAll(compiled, new Reach(compiled.network));
 }

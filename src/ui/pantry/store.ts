@@ -4,6 +4,7 @@ import type { Catalogue } from "@/core/catalogue/catalogue";
 import { apply, type Conflict, type Edit } from "@/core/catalogue/changes";
 import type { AnyRecord, Id, Kind, Pantry } from "@/core/catalogue/records";
 import { KINDS } from "@/core/catalogue/records";
+import { Shelf } from "@/core/catalogue/shelf";
 import { tellChange } from "@/core/catalogue/telling";
 
 export interface LastMove {
@@ -138,7 +139,7 @@ export class PantryStore {
       return;
     }
     const body = plain as { revision: number; pantry: Pantry; shelves: { [K in Kind]: AnyRecord[] }; board: Board };
-    const shelves = Object.fromEntries(KINDS.map((kind) => [kind, new Map(body.shelves[kind].map((r) => [r.id, r]))]));
+    const shelves = Object.fromEntries(KINDS.map((kind) => [kind, new Shelf(body.shelves[kind].map((r) => [r.id, r]))]));
     const catalogue = { revision: body.revision, pantry: body.pantry, ...shelves } as unknown as Catalogue;
     this.set({ state: { catalogue, board: body.board, last: this.view.state?.last ?? null }, link: "live" });
     this.settle();
