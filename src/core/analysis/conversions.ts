@@ -24,6 +24,8 @@ interface Link {
  */
 export class Conversions {
   private readonly links = new Map<number, Link>();
+  /** Things that others count as; kept when a tree is turned round, for they stay tied. */
+  private readonly parents = new Set<number>();
   /** Thing → the one it counts as, and how many of that one of it is. */
   private readonly roots = new Map<number, { root: number; factor: Fraction }>();
   /** Processes that are done with: the pairs that come out even. */
@@ -63,6 +65,7 @@ export class Conversions {
   private hang(thing: number, link: Link): void {
     const before = this.links.get(thing);
     this.links.set(thing, link);
+    this.parents.add(link.parent);
     if (before) this.hang(before.parent, { parent: thing, up: before.down, down: before.up });
   }
 
@@ -75,7 +78,11 @@ export class Conversions {
   }
   /** Things that count as another, or as which others count. */
   things(): Set<number> {
-    return new Set([...this.links].flatMap(([thing, link]) => [thing, link.parent]));
+    return new Set([...this.links.keys(), ...this.parents]);
+  }
+  /** Whether a thing counts as another, or another as it. */
+  counted(thing: number): boolean {
+    return this.links.has(thing) || this.parents.has(thing);
   }
   get any(): boolean {
     return this.pairs.length > 0;

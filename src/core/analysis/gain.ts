@@ -1,12 +1,11 @@
 /** Gaining loops: processes that, run in some whole numbers, leave more than before and less of nothing. */
 import { type Compiled, currencyAt, processAt } from "../network/compile";
-import { rounds } from "../network/components";
 import { netYield } from "../network/expected";
-import { ALIVE, GAINS, type Network, NetworkBuilder, type ProcessOf } from "../network/network";
+import { ALIVE, GAINS } from "../network/network";
 import { add, type Fraction, fraction, fromNumber, multiply, negate, sign, toNumber, wholeMultiples, ZERO } from "../numbers/fraction";
 import { chanceOfGain } from "./chances";
 import { Conversions, type Turn, turnOf } from "./conversions";
-import { circleGains, type Column, exactly, rowsOf, searchCircle, shrink, totalNet } from "./loop-search";
+import { anyGains, type Column, exactly, type Nets, rowsOf, searchLoops, shrink, totalNet } from "./loop-search";
 import { Prices } from "./prices";
 import type { Reach } from "./reach";
 
@@ -47,8 +46,7 @@ const NONE: GainReport = { gains: [], even: [], complete: true, columns: 0 };
  * what takes nothing is a source and no column, a sale is one.
  *
  * 1. Prices under which every process loses prove that there is none (prices.ts), with no programme at all.
- * 2. Where they can't: drop what uses something no process left makes, and what only leads from one circle into another. In
- *    every circle with a seed look for all minimal supports (loop-search.ts).
+ * 2. Where they can't: look for all minimal supports around the seeds (loop-search.ts).
  * 3. Find small whole multiplicities, verify them in exact fractions.
  */
 export function gains(compiled: Compiled, reach: Reach, prices = new Prices(compiled, reach)): GainReport {
@@ -63,25 +61,18 @@ export function gains(compiled: Compiled, reach: Reach, prices = new Prices(comp
   let columns = 0;
   if (!prices.clean) {
     const trade = new Trade(compiled, prices);
-    const step = (column: Column) => trade.steps[column.process];
+    const step = (column: Column) => trade.stepOf(column.process);
     const evenRound = (support: readonly Column[]): Round => {
       const ordered = trade.inRecordOrder(support);
       return round(compiled, reach, ordered, wholeMultiples(exactly(ordered, () => fraction(1n)) as Fraction[]), step);
     };
-    for (const circle of trade.circles()) {
-      const result = searchCircle(trade, circle, (row) => trade.worth(row));
-      columns += result.columns;
-      if (!result.complete) complete = false;
-      for (const support of result.gaining) {
-        const ordered = trade.inRecordOrder(trade.lifted(support));
-        found.push(proof(compiled, reach, ordered, multiplicities(ordered, gainsWith), step));
-      }
-      for (const support of result.even) even.push(evenRound(trade.lifted(support)));
-    }
-    for (const support of trade.alone) {
-      const ordered = trade.inRecordOrder(trade.lifted([support]));
+    const result = searchLoops(trade);
+    ({ columns, complete } = result);
+    for (const support of [...result.gaining, ...trade.alone.map((column) => [column])]) {
+      const ordered = trade.inRecordOrder(trade.lifted(support));
       found.push(proof(compiled, reach, ordered, multiplicities(ordered, gainsWith), step));
     }
+    for (const support of result.even) even.push(evenRound(trade.lifted(support)));
     for (const pair of trade.evenPairs()) even.push(evenRound(pair));
   }
   const size = (r: Round) => r.runs.reduce((t, { times }) => t + times, 0n);
@@ -97,7 +88,7 @@ export function gainsAtAll(compiled: Compiled, reach: Reach): boolean {
   const prices = new Prices(compiled, reach);
   if (prices.clean) return false;
   const trade = new Trade(compiled, prices);
-  return trade.alone.length > 0 || trade.circles().some((circle) => circleGains(trade, circle, (row) => trade.worth(row)));
+  return trade.alone.length > 0 || anyGains(trade);
 }
 
 /** A name of a step that does not depend on numbers. */
@@ -115,65 +106,82 @@ function netOfProcess(compiled: Compiled, p: number): Map<number, Fraction> {
   return net;
 }
 
-/** How often circles are looked for again among what is left: whatever stays in too many only makes the search longer. */
-const TURNS = 2;
-
-/** The processes and sales that could be part of a loop, as a network of their own with currencies as items. */
-class Trade {
-  readonly network: Network;
-  readonly steps: Step[] = [];
+/** The processes and sales that could be part of a loop: rows are items and currencies, columns processes and sales. */
+class Trade implements Nets {
+  readonly first: number[];
   /** Columns of more than one thing that gain by themselves once exact turns are free. */
   readonly alone: Column[] = [];
   private readonly columns = new Map<number, Column>();
   private readonly exact = new Map<number, Column>();
-  private readonly seeds: Uint8Array;
   private readonly turns: Conversions;
+  /** Things that count as one, by the one they count as. */
+  private readonly tied = new Map<number, number[]>();
+  /** Columns that are no longer looked at. */
+  private readonly gone: Set<number>;
 
   constructor(
     private readonly compiled: Compiled,
     private readonly prices: Prices,
   ) {
-    const { network, sells } = compiled;
-    const { ins, outs, money } = network;
-    const builder = new NetworkBuilder(network.items + compiled.currencies.length);
-    const merging = new Set<number>();
-    const of = (step: Step, takes: [number, number][], gives: [number, number][]) => {
-      const c = this.steps.push(step) - 1;
-      if (this.turns.dropped.has(step.run === "process" ? step.process : -1)) [takes, gives] = [[], []];
-      else if (this.turns.any && [...takes, ...gives].some(([i]) => tied.has(i))) {
-        merging.add(c);
-        const net = this.turns.merged(this.netOf(c).net);
-        this.columns.set(c, { process: c, net });
-        const side = (s: 1 | -1) => [...net].filter(([, q]) => sign(q) === s).map(([i, q]): [number, number] => [i, Math.abs(toNumber(q))]);
-        [takes, gives] = [side(-1), side(1)];
-        if (!takes.length && gives.length) {
-          this.alone.push(this.netOf(c));
-          gives = [];
-        }
-      }
-      const row = (list: [number, number][]) => ({ to: list.map((e) => e[0]), qty: list.map((e) => e[1]) });
-      const process: ProcessOf = { ins: row(takes), outs: row(gives), money: 0, seconds: 0, level: 0, flags: 0 };
-      builder.add(process);
-    };
     this.turns = new Conversions(this.pairsOf());
-    const tied = this.turns.things();
-    const entries = ({ start, end, to, qty }: typeof ins, p: number): [number, number][] => {
-      const list: [number, number][] = [];
-      for (let k = start[p]; k < end[p]; k++) if ((qty as Float64Array)[k] > 0) list.push([to[k], (qty as Float64Array)[k]]);
-      return list;
-    };
-    for (let p = 0; p < network.processes; p++) {
-      if (!prices.takesPart(p) || outs.start[p] === outs.end[p]) continue;
-      const takes = entries(ins, p);
-      if (money[p] > 0) {
-        const { of: kind, record } = processAt(compiled, p);
-        takes.push([rowOfCurrency(compiled, currencyAt(compiled, kind === "recipe" ? record.feeCurrency : record.currency)), kind === "recipe" ? record.fee : record.price]);
-      }
-      of({ run: "process", process: p }, takes, entries(outs, p));
+    this.gone = new Set(this.turns.dropped);
+    for (const thing of this.turns.things()) {
+      const { root } = this.turns.root(thing);
+      this.tied.set(root, [...(this.tied.get(root) ?? []), thing]);
     }
-    if (prices.trades) for (let i = 0; i < network.items; i++) if (sells[i] > 0) of({ run: "sale", item: i }, [[i, 1]], [[rowOfCurrency(compiled, 0), sells[i]]]);
-    this.network = builder.build();
-    this.seeds = Uint8Array.from(this.steps, (step, c) => Number(merging.has(c) || (step.run === "process" ? prices.seeds.has(step.process) : prices.sold.has(step.item))));
+    const merging = new Set<number>();
+    for (const root of this.tied.keys()) for (const c of [...this.makers(root), ...this.users(root)]) merging.add(c);
+    for (const c of merging) {
+      const signs = new Set([...this.column(c).net.values()].map(sign));
+      if (signs.has(-1)) continue;
+      merging.delete(c);
+      this.gone.add(c);
+      if (signs.has(1)) this.alone.push(this.netOf(c));
+    }
+    this.first = [...new Set([...merging, ...prices.seeds, ...[...prices.sold].map((i) => compiled.network.processes + i)])].filter((c) => !this.gone.has(c));
+  }
+
+  stepOf(c: number): Step {
+    const { processes } = this.compiled.network;
+    return c < processes ? { run: "process", process: c } : { run: "sale", item: c - processes };
+  }
+
+  *makers(row: number): Generator<number> {
+    const { makers, items, processes } = this.compiled.network;
+    if (row >= items) {
+      if (row === items && this.prices.trades) for (let i = 0; i < items; i++) if (this.compiled.sells[i] > 0) yield processes + i;
+      return;
+    }
+    for (const i of this.tied.get(row) ?? [row]) for (let k = makers.start[i]; k < makers.end[i]; k++) if (this.counts(makers.to[k])) yield makers.to[k];
+  }
+  /** Nobody asks who takes money: its price stays. */
+  *users(row: number): Generator<number> {
+    const { users, items, processes } = this.compiled.network;
+    if (row >= items) return;
+    for (const i of this.tied.get(row) ?? [row]) {
+      for (let k = users.start[i]; k < users.end[i]; k++) if (this.counts(users.to[k])) yield users.to[k];
+      if (this.prices.trades && this.compiled.sells[i] > 0) yield processes + i;
+    }
+  }
+  private counts(p: number): boolean {
+    return this.prices.takesPart(p) && !this.gone.has(p);
+  }
+  fixed(row: number): boolean {
+    return row >= this.compiled.network.items;
+  }
+
+  near(c: number): [number, number][] {
+    const { network } = this.compiled;
+    const { ins, outs, money } = network;
+    const touches = ({ start, end, to }: typeof ins) => {
+      for (let k = start[c]; k < end[c]; k++) if (this.turns.counted(to[k])) return true;
+      return false;
+    };
+    if (c >= network.processes || money[c] > 0 || (this.turns.any && (touches(ins) || touches(outs)))) return [...this.column(c).net].map(([row, q]) => [row, toNumber(q)]);
+    const near: [number, number][] = [];
+    for (let k = ins.start[c]; k < ins.end[c]; k++) if ((ins.qty as Float64Array)[k] > 0) near.push([ins.to[k], -(ins.qty as Float64Array)[k]]);
+    for (let k = outs.start[c]; k < outs.end[c]; k++) near.push([outs.to[k], (outs.qty as Float64Array)[k]]);
+    return near;
   }
 
   /** Processes among the seeds and beside them that turn one thing into one other: only those can be seeds for being exact. */
@@ -205,30 +213,32 @@ class Trade {
     own.forEach((column, k) => {
       for (const [row, q] of column.net) net.set(row, add(net.get(row) ?? ZERO, multiply(q, times[k])));
     });
-    const turns = this.turns.makeUp(net).map((t) => this.netOf(this.columnOf(t)));
+    const turns = this.turns.makeUp(net).map((t) => this.netOf(t.process));
     if (!turns.length) return own;
     const all = [...own, ...turns];
     return shrink(all, (k) => (k < own.length ? fraction(1n) : ZERO)) ?? all;
   }
 
   evenPairs(): Column[][] {
-    return this.turns.pairs.map((pair) => pair.map((t) => this.netOf(this.columnOf(t))));
-  }
-
-  private columnOf(turn: Turn): number {
-    return this.steps.findIndex((s) => s.run === "process" && s.process === turn.process);
+    return this.turns.pairs.map((pair) => pair.map((t) => this.netOf(t.process)));
   }
 
   /** With things that exact turns tie together counted as one. */
   column(c: number): Column {
-    return this.columns.get(c) ?? this.netOf(c);
+    if (!this.turns.any) return this.netOf(c);
+    let column = this.columns.get(c);
+    if (!column) {
+      column = { process: c, net: this.turns.merged(this.netOf(c).net) };
+      this.columns.set(c, column);
+    }
+    return column;
   }
 
   /** As it is. */
   private netOf(c: number): Column {
     let column = this.exact.get(c);
     if (!column) {
-      const step = this.steps[c];
+      const step = this.stepOf(c);
       const net =
         step.run === "process"
           ? netOfProcess(this.compiled, step.process)
@@ -246,66 +256,13 @@ class Trade {
   /** Purchases first, then crafts, salvages and sales, each by key: the same order whatever the numbers of the processes are. */
   inRecordOrder(support: readonly Column[]): Column[] {
     const key = (c: Column) => {
-      const step = this.steps[c.process];
+      const step = this.stepOf(c.process);
       if (step.run === "sale") return `3${this.compiled.items[step.item]}`;
       const { of, record } = processAt(this.compiled, step.process);
       return `${of === "source" ? 0 : record.kind === "salvage" ? 2 : 1}${record.key}`;
     };
     return [...support].sort((a, b) => (key(a) < key(b) ? -1 : 1));
   }
-
-  /** Columns of each circle that takes everything from within and holds a seed. */
-  circles(): number[][] {
-    const { network, seeds } = this;
-    const alive = new Uint8Array(network.processes).fill(1);
-    for (let turn = 1; ; turn++) {
-      prune(network, alive);
-      const groups = rounds(network, { links: "uses", alive });
-      const group = new Int32Array(network.items).fill(-1);
-      groups.forEach(({ items }, g) => { for (const i of items) group[i] = g; });
-      const inside = new Uint8Array(alive.length);
-      const closed = groups.map(({ processes }, g) =>
-        processes.filter((p) => {
-          for (let k = network.ins.start[p]; k < network.ins.end[p]; k++) if (group[network.ins.to[k]] !== g) return false;
-          inside[p] = 1;
-          return true;
-        }),
-      );
-      let changed = false;
-      for (let p = 0; p < alive.length; p++)
-        if (alive[p] && !inside[p]) {
-          alive[p] = 0;
-          changed = true;
-        }
-      if (!changed || turn === TURNS) return closed.filter((ps) => ps.some((p) => seeds[p]));
-    }
-  }
-}
-
-/** Takes out processes that use an item no process left makes, until nothing changes. */
-function prune(network: Network, alive: Uint8Array): void {
-  const { ins, outs, users } = network;
-  const makers = new Int32Array(network.items);
-  for (let p = 0; p < alive.length; p++) if (alive[p]) for (let k = outs.start[p]; k < outs.end[p]; k++) makers[outs.to[k]]++;
-  const dead: number[] = [];
-  const kill = (p: number) => {
-    alive[p] = 0;
-    dead.push(p);
-  };
-  for (let p = 0; p < alive.length; p++) {
-    if (!alive[p]) continue;
-    for (let k = ins.start[p]; k < ins.end[p]; k++)
-      if (makers[ins.to[k]] === 0) {
-        kill(p);
-        break;
-      }
-  }
-  for (let p = dead.pop(); p !== undefined; p = dead.pop())
-    for (let k = outs.start[p]; k < outs.end[p]; k++) {
-      const item = outs.to[k];
-      if (--makers[item] > 0) continue;
-      for (let u = users.start[item]; u < users.end[item]; u++) if (alive[users.to[u]]) kill(users.to[u]);
-    }
 }
 
 /** Whole numbers of runs for a minimal support: tried from small sums upwards, else a vertex of the exact programme. */

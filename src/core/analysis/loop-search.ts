@@ -1,6 +1,5 @@
-/** The search for gaining loops among the recipes of one circle: exact answers, floats only where they save work. */
+/** The search for loops that gain or come out even: exact answers, floats only where they save work. */
 import { add, divide, type Fraction, fraction, multiply, negate, ONE, sign, subtract, toNumber, ZERO } from "../numbers/fraction";
-import type { Lists, Network } from "../network/network";
 import { approximate, EXACT, maximise } from "./simplex";
 
 /** A process with its exact net yield per item. */
@@ -9,27 +8,20 @@ export interface Column {
   readonly net: ReadonlyMap<number, Fraction>;
 }
 
-/** What the search asks of a network; columns are its processes. */
+/** What the search asks of a network; columns and rows have whatever numbers it gives them. */
 export interface Nets {
-  readonly network: Network;
-  column(process: number): Column;
-}
-
-/** Compressed rows: entries of row r stand at ptr[r] .. ptr[r + 1]. */
-interface Rows {
-  readonly ptr: Int32Array;
-  readonly to: Int32Array;
-}
-
-/** The same relation seen from the other side; within a row, entries keep their order. */
-function transpose({ ptr, to }: Rows, columns: number): Rows {
-  const back = new Int32Array(columns + 1);
-  for (const c of to) back[c + 1]++;
-  for (let c = 0; c < columns; c++) back[c + 1] += back[c];
-  const fill = back.slice(0, columns);
-  const from = new Int32Array(to.length);
-  for (let r = 0; r + 1 < ptr.length; r++) for (let k = ptr[r]; k < ptr[r + 1]; k++) from[fill[to[k]]++] = r;
-  return { ptr: back, to: from };
+  /** Columns that may gain; every other one loses at least the margin under the worths, so that every loop holds one of these. */
+  readonly first: Iterable<number>;
+  column(c: number): Column;
+  /** Rows and amounts of a column as plain numbers, with the signs of the exact ones. */
+  near(c: number): readonly (readonly [row: number, amount: number])[];
+  /** Columns that may add to a row, and those that may take from it. */
+  makers(row: number): Iterable<number>;
+  users(row: number): Iterable<number>;
+  /** About what one of a row is worth: where the prices start. */
+  worth(row: number): number;
+  /** Whether that is how it stays: money. */
+  fixed(row: number): boolean;
 }
 
 export interface Found {
@@ -45,7 +37,7 @@ export interface Found {
 
 const MOST_LOOPS = 40;
 const MOST_PARTS = 120;
-const MOST_PROGRAMMES = 400;
+const MOST_PROGRAMMES = 600;
 const MOST_ROUNDS = 80;
 /** Columns that a programme in fractions may have. */
 const MOST_EXACT = 16;
@@ -53,6 +45,8 @@ const MOST_EXACT = 16;
 const BATCH = 20;
 /** Share of its inputs' worth that every column must lose under the prices, so that rounding can't hide a gain. */
 const MARGIN = 2 ** -16;
+/** How often the dearest output of a column is lowered before it is left as it is. */
+const LOWERINGS = 8;
 /** A sum whose terms cancel to less than this share of them is worked out in fractions. */
 const DOUBT = 1e-9;
 
@@ -62,15 +56,14 @@ const DOUBT = 1e-9;
  * found (Reiter 1987), and the seed is put aside. So loops that share nothing do not multiply the work. First those that
  * gain, then, with what gains put aside, those that come out even.
  *
- * Limits: 40 loops of a kind, 120 processes in them, 400 programmes a circle.
- * @param processes  those of the circle
- * @param worth      about what an item is worth: where the prices start
+ * Only what lies around the seeds is looked at: a column comes in when it could help. Limits: 40 loops of a kind, 120
+ * processes in them, 600 programmes.
  */
-export function searchCircle(nets: Nets, processes: readonly number[], worth: (item: number) => number): Found {
-  const circle = new Circle(nets, processes, worth);
-  const whole = new Search(circle, new Uint8Array(circle.size).fill(1));
+export function searchLoops(nets: Nets): Found {
+  const field = new Field(nets);
+  const whole = new Search(field);
   const gaining = searchFor(whole, (search) => search.any(), true);
-  if (!gaining.complete) return { gaining: gaining.found, even: [], columns: circle.given.size, complete: false };
+  if (!gaining.complete) return { gaining: gaining.found, even: [], columns: field.given.size, complete: false };
   const around = searchFor(whole, (search) => search.round(), false);
   // What comes round is minimal but for gaining loops within it: those were found already, with what lies around them.
   const gains = gaining.found.map((loop) => new Set(loop.map((c) => c.process)));
@@ -78,21 +71,19 @@ export function searchCircle(nets: Nets, processes: readonly number[], worth: (i
     const own = new Set(loop.map((c) => c.process));
     return !gains.some((g) => [...g].every((p) => own.has(p)));
   });
-  return { gaining: gaining.found, even, columns: circle.given.size, complete: around.complete };
+  return { gaining: gaining.found, even, columns: field.given.size, complete: around.complete };
 }
 
-/** Whether anything in the circle gains; true also where that could not be ruled out. */
-export function circleGains(nets: Nets, processes: readonly number[], worth: (item: number) => number): boolean {
-  return new Search(new Circle(nets, processes, worth), new Uint8Array(processes.length).fill(1)).any() !== null;
-}
+/** Whether anything gains; true also where that could not be ruled out. */
+export const anyGains = (nets: Nets): boolean => new Search(new Field(nets)).any() !== null;
 
 function searchFor(whole: Search, ask: (search: Search) => Answer, gains: boolean): { found: Column[][]; complete: boolean } {
-  const { circle } = whole;
+  const { field } = whole;
   const found: Column[][] = [];
   const known = new Set<string>();
   let complete = true;
   let parts = 0;
-  circle.programmes = 0;
+  field.programmes = 0;
   for (let search = whole; ; ) {
     const some = ask(search);
     if (some === "unsure") complete = false;
@@ -101,19 +92,19 @@ function searchFor(whole: Search, ask: (search: Search) => Answer, gains: boolea
     const branches: number[][] = [[]];
     const tried = new Set<string>();
     for (let at = 0; at < branches.length; at++) {
-      if (found.length >= MOST_LOOPS || parts >= MOST_PARTS || circle.programmes >= MOST_PROGRAMMES) return { found, complete: false };
+      if (found.length >= MOST_LOOPS || parts >= MOST_PARTS || field.programmes >= MOST_PROGRAMMES) return { found, complete: false };
       const narrowed = at ? search.without(branches[at]) : search;
       const hint = at ? ask(narrowed) : some;
       const support = hint && narrowed.through(seed, hint === "unsure" ? [] : hint);
       if (support === "unsure") complete = false;
       if (!support || support === "unsure") continue;
       const loop = gains
-        ? shrink(support.map((c) => circle.column(c)), totalNet)?.map((column) => support.find((c) => circle.column(c) === column) as number)
+        ? shrink(support.map((c) => field.column(c)), totalNet)?.map((column) => support.find((c) => field.column(c) === column) as number)
         : support;
       if (loop) {
         const key = [...loop].sort((a, b) => a - b).join();
         if (!known.has(key)) {
-          found.push(loop.map((c) => circle.column(c)));
+          found.push(loop.map((c) => field.column(c)));
           parts += loop.length;
         }
         known.add(key);
@@ -134,79 +125,62 @@ type Goal = (c: number) => Fraction;
 /** Columns of a support; null: there is none, proved; "unsure": neither could be shown within the limits. */
 type Answer = number[] | null | "unsure";
 
-/** The columns of a circle over its rows, as compressed rows, shared by all searches in it. */
-class Circle {
+interface Entries {
+  readonly rows: readonly number[];
+  readonly near: readonly number[];
+}
+
+/** The columns and rows that searches have come to, numbered as they come; shared by all of them. */
+class Field {
   programmes = 0;
   /** Columns that some programme was given. */
   readonly given = new Set<number>();
-  /** Entries of column c stand at ptr[c] .. ptr[c + 1]. */
-  readonly ptr: Int32Array;
-  readonly row: Int32Array;
-  readonly near: Float64Array;
-  /** Per row the columns that take from it, and those that add to it. */
-  readonly users: Rows;
-  readonly makers: Rows;
-  /** Where the prices of the rows start. */
-  readonly start: Float64Array;
-  /** Duals of the programme at hand: zero but for the rows that are held. */
-  readonly dual: Float64Array;
+  /** Per row where its price starts, and the dual of the programme at hand: zero but for the rows that are held. */
+  readonly start: number[] = [];
+  readonly dual: number[] = [];
   held: readonly number[] = [];
-  /** Columns from those that make cheap things to those that make dear ones. */
-  readonly order: Int32Array;
-  private readonly items: readonly number[];
-  private readonly columns = new Map<number, Column>();
+  private readonly names: number[] = [];
+  private readonly index = new Map<number, number>();
+  private readonly loaded = new Map<number, Entries>();
+  private readonly sides = { makers: [] as (readonly number[])[], users: [] as (readonly number[])[] };
   private readonly exact = new Map<number, ReadonlyMap<number, Fraction>>();
 
-  constructor(
-    private readonly nets: Nets,
-    private readonly processes: readonly number[],
-    worth: (item: number) => number,
-  ) {
-    const { ins, outs } = nets.network;
-    const rowOf = new Map<number, number>();
-    const [row, near]: [number[], number[]] = [[], []];
-    const put = ({ start, end, to, qty }: Lists, p: number, side: 1 | -1) => {
-      for (let k = start[p]; k < end[p]; k++) {
-        const amount = (qty as Float64Array)[k];
-        if (amount === 0) continue;
-        const at = rowOf.get(to[k]) ?? rowOf.size;
-        rowOf.set(to[k], at);
-        row.push(at);
-        near.push(side * amount);
-      }
-    };
-    this.ptr = new Int32Array(processes.length + 1);
-    processes.forEach((p, c) => {
-      put(ins, p, -1);
-      put(outs, p, 1);
-      this.ptr[c + 1] = row.length;
-    });
-    this.row = Int32Array.from(row);
-    this.near = Float64Array.from(near);
-    this.items = [...rowOf.keys()];
-    this.start = Float64Array.from(this.items, worth);
-    this.dual = new Float64Array(this.items.length);
-    this.users = this.perRow(-1);
-    this.makers = this.perRow(1);
-    const dearest = new Float64Array(processes.length);
-    for (let c = 0; c < dearest.length; c++) for (let k = this.ptr[c]; k < this.ptr[c + 1]; k++) if (near[k] > 0) dearest[c] = Math.max(dearest[c], this.start[row[k]]);
-    this.order = Int32Array.from(processes.keys()).sort((a, b) => dearest[a] - dearest[b]);
-  }
+  constructor(readonly nets: Nets) {}
 
-  /** The columns of every row on one side. */
-  private perRow(side: 1 | -1): Rows {
-    const ptr = new Int32Array(this.ptr.length);
-    const to = new Int32Array(this.row.length);
-    let n = 0;
-    for (let c = 0; c + 1 < ptr.length; c++) {
-      for (let k = this.ptr[c]; k < this.ptr[c + 1]; k++) if (side * this.near[k] > 0) to[n++] = this.row[k];
-      ptr[c + 1] = n;
+  private row(name: number): number {
+    let row = this.index.get(name);
+    if (row === undefined) {
+      row = this.names.push(name) - 1;
+      this.index.set(name, row);
+      this.start.push(this.nets.worth(name));
+      this.dual.push(0);
     }
-    return transpose({ ptr, to: to.subarray(0, n) }, this.start.length);
+    return row;
   }
 
-  get size(): number {
-    return this.processes.length;
+  entries(c: number): Entries {
+    let entries = this.loaded.get(c);
+    if (!entries) {
+      const near = this.nets.near(c);
+      entries = { rows: near.map(([name]) => this.row(name)), near: near.map(([, amount]) => amount) };
+      this.loaded.set(c, entries);
+    }
+    return entries;
+  }
+
+  /** The columns that add to a row, or take from it. */
+  side(side: "makers" | "users", row: number): readonly number[] {
+    const known = this.sides[side];
+    known[row] ??= [...this.nets[side](this.names[row])].filter((c) => {
+      const { rows, near } = this.entries(c);
+      const k = rows.indexOf(row);
+      return k >= 0 && (side === "makers" ? near[k] > 0 : near[k] < 0);
+    });
+    return known[row];
+  }
+
+  fixed(row: number): boolean {
+    return this.nets.fixed(this.names[row]);
   }
 
   /** Takes the duals of another programme in place of those that are held. */
@@ -217,71 +191,109 @@ class Circle {
   }
 
   column(c: number): Column {
-    let column = this.columns.get(c);
-    if (!column) {
-      column = this.nets.column(this.processes[c]);
-      this.columns.set(c, column);
-    }
-    return column;
+    return this.nets.column(c);
   }
   /** The exact net of a column per row. */
   net(c: number): ReadonlyMap<number, Fraction> {
     let net = this.exact.get(c);
     if (!net) {
       const of = this.column(c).net;
-      net = new Map([...this.row.subarray(this.ptr[c], this.ptr[c + 1])].map((row) => [row, of.get(this.items[row]) ?? ZERO]));
+      net = new Map(this.entries(c).rows.map((row) => [row, of.get(this.names[row]) ?? ZERO]));
       this.exact.set(c, net);
     }
     return net;
   }
 }
 
-/** One search over the open columns of a circle. */
+/** One search over the columns that are not put aside. */
 class Search {
   /** Columns that gain under the prices, or nearly; the prices prove that every support contains one. */
   readonly seeds: readonly number[];
-  private readonly price: Float64Array;
+  /** Per row, as far as it was lowered. */
+  private readonly lowered: number[];
   private readonly exactPrice = new Map<number, Fraction>();
   private readonly worths = new Map<number, Fraction>();
 
   constructor(
-    readonly circle: Circle,
-    private readonly open: Uint8Array,
-    /** A search with more open columns, whose prices hold for fewer all the more. */
+    readonly field: Field,
+    private readonly aside: ReadonlySet<number> = new Set(),
+    /** A search with more columns, whose prices hold for fewer all the more. */
     wider?: Search,
   ) {
-    this.price = (wider ? wider.price : circle.start).slice();
-    const unsettled = lower(circle, open, this.price, wider ? wider.seeds.filter((c) => open[c]) : circle.order);
-    circle.hold([]);
+    this.lowered = wider ? wider.lowered.slice() : [];
+    const unsettled = this.lower(wider ? wider.seeds : [...new Set(field.nets.first)]);
+    field.hold([]);
     this.seeds = unsettled.filter((c) => this.value(c, 1).sum > (-MARGIN / 2) * this.size(c));
   }
 
-  /** The same search with some columns put aside. */
+  /** The same search with some more columns put aside. */
   without(columns: readonly number[]): Search {
-    const open = this.open.slice();
-    for (const c of columns) open[c] = 0;
-    return new Search(this.circle, open, this);
+    return new Search(this.field, new Set([...this.aside, ...columns]), this);
+  }
+
+  private price(row: number): number {
+    return this.lowered[row] ?? this.field.start[row];
+  }
+
+  /**
+   * Lowers prices until as few columns as possible gain: where the outputs are worth more than the inputs (less a margin),
+   * the most valuable output is lowered to that; a column lowered more than 8 times is left as it is, and no price falls below
+   * a thousandth of its start: prices that collapse make programmes nobody can solve.
+   * @param first  columns that may gain; all others lose
+   * @returns columns that were left
+   */
+  private lower(first: readonly number[]): number[] {
+    const { field, aside, lowered } = this;
+    const times = new Map<number, number>();
+    const left: number[] = [];
+    const queue = [...first];
+    for (let at = 0; at < queue.length; at++) {
+      const c = queue[at];
+      const before = times.get(c) ?? 0;
+      if (before >= LOWERINGS || aside.has(c)) continue;
+      const { rows, near } = field.entries(c);
+      let [inputs, outputs, best, bestWorth] = [0, 0, -1, 0];
+      for (let k = 0; k < rows.length; k++) {
+        const worth = near[k] * this.price(rows[k]);
+        if (worth < 0) inputs -= worth;
+        else outputs += worth;
+        if (worth > bestWorth) [best, bestWorth] = [k, worth];
+      }
+      if (outputs <= inputs * (1 - MARGIN) || best < 0) continue;
+      const row = rows[best];
+      const settled = !field.fixed(row);
+      times.set(c, settled ? before + 1 : LOWERINGS);
+      if (!settled || before + 1 === LOWERINGS) left.push(c);
+      if (!settled) continue;
+      const wanted = (bestWorth - (outputs - inputs * (1 - 2 * MARGIN))) / near[best];
+      lowered[row] = Math.max(wanted, field.start[row] / 1000);
+      // Whoever is not looked at again loses enough as it is: its inputs stay, and its outputs can only get cheaper.
+      for (const user of field.side("users", row)) if ((times.get(user) ?? 0) < LOWERINGS) queue.push(user);
+      // Lowering one output may not have been enough.
+      queue.push(c);
+    }
+    return left.sort((a, b) => a - b);
   }
 
   /** Worth of what a column takes in. */
   private size(c: number): number {
-    const { ptr, row, near } = this.circle;
+    const { rows, near } = this.field.entries(c);
     let size = 0;
-    for (let k = ptr[c]; k < ptr[c + 1]; k++) if (near[k] < 0) size -= near[k] * this.price[row[k]];
+    for (let k = 0; k < rows.length; k++) if (near[k] < 0) size -= near[k] * this.price(rows[k]);
     return size;
   }
 
   private worth(c: number): Fraction {
     let worth = this.worths.get(c);
     if (!worth) {
-      worth = sum([...this.circle.net(c)].map(([row, q]) => multiply(q, this.priceOf(row))));
+      worth = sum([...this.field.net(c)].map(([row, q]) => multiply(q, this.priceOf(row))));
       this.worths.set(c, worth);
     }
     return worth;
   }
 
   private priceOf(row: number): Fraction {
-    const price = this.exactPrice.get(row) ?? dyadic(this.price[row]);
+    const price = this.exactPrice.get(row) ?? dyadic(this.price(row));
     this.exactPrice.set(row, price);
     return price;
   }
@@ -304,7 +316,7 @@ class Search {
   }
   /** With rows for items and the column's own number for its process. */
   private column(c: number): Column {
-    return { process: c, net: this.circle.net(c) };
+    return { process: c, net: this.field.net(c) };
   }
 
   /**
@@ -317,8 +329,8 @@ class Search {
     const active = [...new Set(start)];
     if (!active.length) return null;
     for (let round = 0; round < MOST_ROUNDS; round++) {
-      this.circle.programmes++;
-      for (const c of active) this.circle.given.add(c);
+      this.field.programmes++;
+      for (const c of active) this.field.given.add(c);
       const { table, rows } = this.rowsOver(active);
       // Goals in a unit of their own, so that what is dear does not make them vanish.
       const goals = active.map((c) => toNumber(goal(c)) / this.size(c) + (priced * MARGIN) / 4);
@@ -332,7 +344,7 @@ class Search {
         const slow = this.slowly(active.filter((_, k) => guess.x[k] > 1e-9), goal);
         if (slow) return slow;
       }
-      this.circle.hold(rows.map((row, r) => [row, guess.duals[r] * unit * this.price[row]]));
+      this.field.hold(rows.map((row, r) => [row, guess.duals[r] * unit * this.price(row)]));
       let added = this.better(active, goal, priced, () => false);
       if (!added.length) {
         if (guess.last <= 1e-7 && priced === 1 && this.allLose()) return null;
@@ -341,7 +353,7 @@ class Search {
         const exact = right ? found : this.dualsSlowly(active, rows, goal);
         if (!exact) return "unsure";
         const gains = (c: number) => this.gainsUnder(c, exact, goal);
-        this.circle.hold([...exact].map(([row, dual]) => [row, toNumber(dual)]));
+        this.field.hold([...exact].map(([row, dual]) => [row, toNumber(dual)]));
         added = this.better(active, goal, priced, gains);
         if (!added.length) return null;
       }
@@ -356,7 +368,7 @@ class Search {
     if (!x || x.some((v) => sign(v) < 0)) return null;
     const net = new Map<number, Fraction>();
     active.forEach((c, k) => {
-      if (sign(x[k]) > 0) for (const [row, q] of this.circle.net(c)) net.set(row, add(net.get(row) ?? ZERO, multiply(q, x[k])));
+      if (sign(x[k]) > 0) for (const [row, q] of this.field.net(c)) net.set(row, add(net.get(row) ?? ZERO, multiply(q, x[k])));
     });
     return [...net.values()].every((v) => sign(v) >= 0) ? x : null;
   }
@@ -383,12 +395,12 @@ class Search {
 
   /** Whether a column's net is worth more than nothing under exact duals and the goal. */
   private gainsUnder(c: number, dual: ReadonlyMap<number, Fraction>, goal: Goal): boolean {
-    return sign([...this.circle.net(c)].reduce((t, [row, q]) => add(t, multiply(q, dual.get(row) ?? ZERO)), goal(c))) > 0;
+    return sign([...this.field.net(c)].reduce((t, [row, q]) => add(t, multiply(q, dual.get(row) ?? ZERO)), goal(c))) > 0;
   }
 
   /** What a column adds to a row; null stands for the row that limits the sum. */
   private entry(c: number, row: number | null): Fraction {
-    return row === null ? ONE : (this.circle.net(c).get(row) ?? ZERO);
+    return row === null ? ONE : (this.field.net(c).get(row) ?? ZERO);
   }
 
   /** The exact programme over the columns that floats judged to gain. */
@@ -398,24 +410,23 @@ class Search {
   }
 
   /**
-   * Open columns that add to a row with a dual: only those can be worth more than the prices alone say, and of all others
+   * Columns that add to a row with a dual: only those can be worth more than the prices alone say, and of all others
    * that are no seeds the prices prove that they lose.
    */
   private *touched(): Generator<number> {
-    const { makers, held, dual } = this.circle;
+    const { held, dual } = this.field;
     const seen = new Set<number>();
     for (const row of held) {
       if (!(dual[row] > 0)) continue;
-      for (let k = makers.ptr[row]; k < makers.ptr[row + 1]; k++) {
-        const c = makers.to[k];
-        if (!this.open[c] || seen.has(c)) continue;
+      for (const c of this.field.side("makers", row)) {
+        if (this.aside.has(c) || seen.has(c)) continue;
         seen.add(c);
         yield c;
       }
     }
   }
 
-  /** True where every open column loses so much under prices and duals that rounding can't matter. */
+  /** True where every column loses so much under prices and duals that rounding can't matter. */
   private allLose(): boolean {
     for (const list of [this.seeds, this.touched()])
       for (const c of list) {
@@ -427,11 +438,12 @@ class Search {
 
   /** Worth of a column's net under the duals held (and the prices), and of its entries regardless of sign. */
   private value(c: number, priced: 0 | 1): { sum: number; terms: number } {
-    const { ptr, row, near, dual } = this.circle;
+    const { rows, near } = this.field.entries(c);
+    const { dual } = this.field;
     let worth = 0;
     let terms = 0;
-    for (let k = ptr[c]; k < ptr[c + 1]; k++) {
-      const term = near[k] * (priced * this.price[row[k]] + dual[row[k]]);
+    for (let k = 0; k < rows.length; k++) {
+      const term = near[k] * (priced * this.price(rows[k]) + dual[rows[k]]);
       worth += term;
       terms += Math.abs(term);
     }
@@ -456,61 +468,25 @@ class Search {
 
   /** The rows in which some column takes something, as a dense table, scaled by the prices and the columns' sizes. */
   private rowsOver(columns: readonly number[]): { table: number[][]; rows: number[] } {
-    const { ptr, row, near } = this.circle;
+    const { field } = this;
     const taken = new Set<number>();
-    for (const c of columns) for (let k = ptr[c]; k < ptr[c + 1]; k++) if (near[k] < 0) taken.add(row[k]);
+    for (const c of columns) {
+      const { rows, near } = field.entries(c);
+      for (let k = 0; k < rows.length; k++) if (near[k] < 0) taken.add(rows[k]);
+    }
     const rows = [...taken];
     const place = new Map(rows.map((at, r) => [at, r]));
     const table = rows.map(() => new Array<number>(columns.length).fill(0));
     columns.forEach((c, at) => {
-      for (let k = ptr[c]; k < ptr[c + 1]; k++) {
-        const r = place.get(row[k]);
-        if (r !== undefined) table[r][at] = (near[k] * this.price[row[k]]) / this.size(c);
+      const { rows: of, near } = field.entries(c);
+      const size = this.size(c);
+      for (let k = 0; k < of.length; k++) {
+        const r = place.get(of[k]);
+        if (r !== undefined) table[r][at] = (near[k] * this.price(of[k])) / size;
       }
     });
     return { table, rows };
   }
-}
-
-/**
- * Lowers prices until as few open columns as possible gain: where the outputs are worth more than the inputs (less a margin), the
- * most valuable output is lowered to that; a column lowered more than 8 times is left as it is,
- * and no price falls below a thousandth of its start: prices that collapse make programmes nobody can solve.
- * @param first  columns that may gain; all others lose
- * @returns columns that were left
- */
-function lower({ ptr, row, near, users, start }: Circle, open: Uint8Array, price: Float64Array, first: Iterable<number>): number[] {
-  const lowered = new Map<number, number>();
-  const times = (c: number) => lowered.get(c) ?? 0;
-  const queue: number[] = [...first];
-  for (let at = 0; at < queue.length; at++) {
-    const c = queue[at];
-    if (!open[c] || times(c) >= 8) continue;
-    let inputs = 0;
-    let outputs = 0;
-    let best = -1;
-    let bestWorth = 0;
-    let bestQ = 0;
-    for (let k = ptr[c]; k < ptr[c + 1]; k++) {
-      const worth = near[k] * price[row[k]];
-      if (worth < 0) inputs -= worth;
-      else outputs += worth;
-      if (worth > bestWorth) {
-        best = row[k];
-        bestWorth = worth;
-        bestQ = near[k];
-      }
-    }
-    if (outputs <= inputs * (1 - MARGIN) || best < 0) continue;
-    lowered.set(c, times(c) + 1);
-    const wanted = (bestWorth - (outputs - inputs * (1 - 2 * MARGIN))) / bestQ;
-    price[best] = Math.max(wanted, start[best] / 1000);
-    // Whoever is not looked at again loses enough as it is: its inputs stay, and its outputs can only get cheaper.
-    for (let k = users.ptr[best]; k < users.ptr[best + 1]; k++) if (times(users.to[k]) < 8) queue.push(users.to[k]);
-    // Lowering one output may not have been enough.
-    queue.push(c);
-  }
-  return [...lowered].filter(([, n]) => n >= 8).map(([c]) => c).sort((a, b) => a - b);
 }
 
 /** A positive number as the fraction it is in binary. */
