@@ -47,6 +47,8 @@ const BATCH = 20;
 const MARGIN = 2 ** -16;
 /** How often the dearest output of a column is lowered before it is left as it is. */
 const LOWERINGS = 8;
+/** Columns that are gone through when a price is lowered and what follows from it. */
+const FAR = 400;
 /** A sum whose terms cancel to less than this share of them is worked out in fractions. */
 const DOUBT = 1e-9;
 
@@ -237,20 +239,42 @@ class Search {
 
   /**
    * Lowers prices until as few columns as possible gain: where the outputs are worth more than the inputs (less a margin),
-   * the most valuable output is lowered to that; a column lowered more than 8 times is left as it is, and no price falls below
-   * a thousandth of its start: prices that collapse make programmes nobody can solve.
+   * the most valuable output is lowered to that, then wherever that went in. A column lowered more than 8 times is left as it
+   * is, and no price falls below a thousandth of its start: prices that collapse make programmes nobody can solve. Where it
+   * would go far, it is not begun at all.
    * @param first  columns that may gain; all others lose
    * @returns columns that were left
    */
   private lower(first: readonly number[]): number[] {
-    const { field, aside, lowered } = this;
     const times = new Map<number, number>();
+    const left = new Set<number>();
+    for (const c of first) {
+      if (this.aside.has(c) || left.has(c)) continue;
+      const [was, tries] = [new Map<number, number>(), new Map<number, number>()];
+      const more = this.cascade(c, (d) => tries.get(d) ?? times.get(d) ?? 0, tries, was);
+      if (more) {
+        for (const d of more) left.add(d);
+        for (const [d, n] of tries) times.set(d, n);
+      } else {
+        // Everything is put back as it was.
+        for (const [row, price] of was) this.lowered[row] = price;
+        times.set(c, LOWERINGS);
+        left.add(c);
+      }
+    }
+    return [...left].sort((a, b) => a - b);
+  }
+
+  /** @returns columns that were left; null: it goes too far */
+  private cascade(first: number, times: (c: number) => number, tries: Map<number, number>, was: Map<number, number>): number[] | null {
+    const { field, aside, lowered } = this;
     const left: number[] = [];
-    const queue = [...first];
+    const queue = [first];
     for (let at = 0; at < queue.length; at++) {
       const c = queue[at];
-      const before = times.get(c) ?? 0;
+      const before = times(c);
       if (before >= LOWERINGS || aside.has(c)) continue;
+      if (at > FAR) return null;
       const { rows, near } = field.entries(c);
       let [inputs, outputs, best, bestWorth] = [0, 0, -1, 0];
       for (let k = 0; k < rows.length; k++) {
@@ -262,17 +286,18 @@ class Search {
       if (outputs <= inputs * (1 - MARGIN) || best < 0) continue;
       const row = rows[best];
       const settled = !field.fixed(row);
-      times.set(c, settled ? before + 1 : LOWERINGS);
+      tries.set(c, settled ? before + 1 : LOWERINGS);
       if (!settled || before + 1 === LOWERINGS) left.push(c);
       if (!settled) continue;
+      if (!was.has(row)) was.set(row, this.price(row));
       const wanted = (bestWorth - (outputs - inputs * (1 - 2 * MARGIN))) / near[best];
       lowered[row] = Math.max(wanted, field.start[row] / 1000);
       // Whoever is not looked at again loses enough as it is: its inputs stay, and its outputs can only get cheaper.
-      for (const user of field.side("users", row)) if ((times.get(user) ?? 0) < LOWERINGS) queue.push(user);
+      for (const user of field.side("users", row)) if (times(user) < LOWERINGS) queue.push(user);
       // Lowering one output may not have been enough.
       queue.push(c);
     }
-    return left.sort((a, b) => a - b);
+    return left;
   }
 
   /** Worth of what a column takes in. */
