@@ -27,6 +27,8 @@ export interface Gain extends Round {
   readonly net: readonly { readonly thing: Thing; readonly amount: Fraction }[];
   /** Chance that a single round gains something and loses nothing (1: even in the worst draw), and whether it is exact. */
   readonly luck: () => { readonly chance: number; readonly exact: boolean };
+  /** The records it was found from, and the prices of what it sells: as long as they are the same, so is this. */
+  readonly of: readonly unknown[];
 }
 
 export interface GainReport {
@@ -48,14 +50,23 @@ const NONE: GainReport = { gains: [], even: [], complete: true, columns: 0 };
  * 1. Prices under which every process loses prove that there is none (prices.ts), with no programme at all.
  * 2. Where they can't: look for all minimal supports around the seeds (loop-search.ts).
  * 3. Find small whole multiplicities, verify them in exact fractions.
+ * @param known  what was found before some records changed: loops of others are taken over
  */
-export function gains(compiled: Compiled, reach: Reach, prices = new Prices(compiled, reach)): GainReport {
+export function gains(compiled: Compiled, reach: Reach, prices = new Prices(compiled, reach), known: GainReport = NONE): GainReport {
   const { network } = compiled;
   const alone: number[] = [];
   for (let p = 0; p < network.processes; p++) if ((network.flags[p] & (ALIVE | GAINS)) === (ALIVE | GAINS)) alone.push(p);
   if (!alone.length && prices.clean) return NONE;
-  const stepOf = (p: number): Step => ({ run: "process", process: p });
-  const found = alone.map((p) => proof(compiled, reach, [{ process: p, net: netOfProcess(compiled, p) }], [1n], () => stepOf(p)));
+  const numbers = (steps: readonly Step[]) => steps.map((step) => (step.run === "process" ? step.process : -1 - step.item)).sort((a, b) => a - b).join();
+  const before = new Map(known.gains.map((g) => [numbers(g.runs.map((r) => r.step)), g]));
+  const proved = (support: readonly Column[], stepOf: (column: Column) => Step): Gain => {
+    const steps = support.map(stepOf);
+    const of = steps.map((step) => (step.run === "process" ? processAt(compiled, step.process).record : compiled.sells[step.item]));
+    const there = before.get(numbers(steps));
+    if (there?.live === isLive(reach, steps) && there.of.every((x, k) => x === of[k])) return there;
+    return proof(compiled, reach, support, support.length === 1 ? [1n] : multiplicities(support, gainsWith), stepOf, of);
+  };
+  const found = alone.map((p) => proved([{ process: p, net: netOfProcess(compiled, p) }], (): Step => ({ run: "process", process: p })));
   const even: Round[] = [];
   let complete = true;
   let columns = 0;
@@ -69,8 +80,7 @@ export function gains(compiled: Compiled, reach: Reach, prices = new Prices(comp
     const result = searchLoops(trade);
     ({ columns, complete } = result);
     for (const support of [...result.gaining, ...trade.alone.map((column) => [column])]) {
-      const ordered = trade.inRecordOrder(trade.lifted(support));
-      found.push(proof(compiled, reach, ordered, multiplicities(ordered, gainsWith), step));
+      found.push(proved(trade.inRecordOrder(trade.lifted(support)), step));
     }
     for (const support of result.even) even.push(evenRound(trade.lifted(support)));
     for (const pair of trade.evenPairs()) even.push(evenRound(pair));
@@ -319,17 +329,19 @@ function inOrder(support: readonly Column[]): number[] {
   return order;
 }
 
+const isLive = (reach: Reach, steps: readonly Step[]): boolean => steps.every((step) => (step.run === "process" ? reach.fires(step.process) : reach.items[step.item] === 1));
+
 function round(compiled: Compiled, reach: Reach, support: readonly Column[], times: readonly bigint[], stepOf: (column: Column) => Step): Round {
   const steps = support.map(stepOf);
   return {
     runs: inOrder(support).map((k) => ({ step: steps[k], times: times[k] })),
     seconds: steps.reduce((t, step, k) => t + (step.run === "process" ? compiled.network.seconds[step.process] * Number(times[k]) : 0), 0),
-    live: steps.every((step) => (step.run === "process" ? reach.fires(step.process) : reach.items[step.item] === 1)),
+    live: isLive(reach, steps),
   };
 }
 
 /** @throws Error when the exact sum does not bear the claim out: a fault of this file, never of the data */
-function proof(compiled: Compiled, reach: Reach, support: readonly Column[], times: readonly bigint[], stepOf: (column: Column) => Step): Gain {
+function proof(compiled: Compiled, reach: Reach, support: readonly Column[], times: readonly bigint[], stepOf: (column: Column) => Step, of: readonly unknown[]): Gain {
   if (!gainsWith(support, times)) throw new Error("A gaining loop failed its proof.");
   const net = [...netOf(support, times)].filter(([, q]) => sign(q) > 0).map(([row, amount]) => ({ thing: thingAt(compiled, row), amount }));
   const lines = support.flatMap((column, k) => {
@@ -348,6 +360,6 @@ function proof(compiled: Compiled, reach: Reach, support: readonly Column[], tim
     known ??= chanceOfGain(lines, besides);
     return known;
   };
-  return { ...round(compiled, reach, support, times, stepOf), net, luck };
+  return { ...round(compiled, reach, support, times, stepOf), net, luck, of };
 }
 

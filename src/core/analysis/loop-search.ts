@@ -48,7 +48,7 @@ const MARGIN = 2 ** -16;
 /** How often the dearest output of a column is lowered before it is left as it is. */
 const LOWERINGS = 8;
 /** Columns that are gone through when a price is lowered and what follows from it. */
-const FAR = 400;
+const FAR = 60;
 /** A sum whose terms cancel to less than this share of them is worked out in fractions. */
 const DOUBT = 1e-9;
 
@@ -317,6 +317,13 @@ class Search {
     return worth;
   }
 
+  private worthNear(c: number): number {
+    const { rows, near } = this.field.entries(c);
+    let worth = 0;
+    for (let k = 0; k < rows.length; k++) worth += near[k] * this.price(rows[k]);
+    return worth;
+  }
+
   private priceOf(row: number): Fraction {
     const price = this.exactPrice.get(row) ?? dyadic(this.price(row));
     this.exactPrice.set(row, price);
@@ -358,7 +365,7 @@ class Search {
       for (const c of active) this.field.given.add(c);
       const { table, rows } = this.rowsOver(active);
       // Goals in a unit of their own, so that what is dear does not make them vanish.
-      const goals = active.map((c) => toNumber(goal(c)) / this.size(c) + (priced * MARGIN) / 4);
+      const goals = active.map((c) => (priced ? this.worthNear(c) : toNumber(goal(c))) / this.size(c) + (priced * MARGIN) / 4);
       const unit = priced ? 1 : Math.max(...goals);
       const guess = approximate(table.map((row) => row.map((v) => -v)), goals.map((g) => g / unit));
       if (!guess) return "unsure";

@@ -8,6 +8,8 @@ import type { Reach } from "./reach";
 export const MARGIN = 2 ** -16;
 /** How often the dearest output of a process is lowered before it is left as it is. */
 const LOWERINGS = 8;
+/** Seeds that a repaired set of prices may have beyond twice those it began with. */
+const MORE = 8;
 /** Processes that are gone through when a circle of prices is looked for. */
 const TRACED = 100;
 
@@ -26,6 +28,8 @@ export class Prices {
   /** Items that sell for more than their price, or so near to it. */
   readonly sold = new Set<number>();
   private start: Float64Array;
+  /** Seeds past which a repair no longer pays. */
+  private readonly most: number;
   private readonly above: number;
   /** False where no process takes money: then no loop leads through a sale. */
   readonly trades: boolean;
@@ -55,6 +59,7 @@ export class Prices {
     for (let p = 0; p < network.processes; p++) if (this.takesPart(p) && !this.seeds.has(p) && !this.loses(p)) open.push(p);
     this.lower(open);
     if (this.trades) for (let i = 0; i < network.items; i++) this.judgeSale(i);
+    this.most = MORE + 2 * (this.seeds.size + this.sold.size);
   }
 
   private wouldTrade(): boolean {
@@ -147,21 +152,22 @@ export class Prices {
   }
 
   /**
-   * Tries to make the prices hold after processes or sell prices changed; items that are new get a price first.
-   * @returns false where they can't be: the prices must be found from scratch
+   * Makes the prices hold after processes or sell prices changed; items that are new get a price first. Prices only fall, so
+   * that in time more seems to gain than does: past twice as many seeds as at first they are better found from scratch.
+   * @returns false where they must be
    */
   repair(processes: Iterable<number>, items: Iterable<number>): boolean {
     const { network, sells } = this.compiled;
-    if (!this.clean) return false;
     const [ps, is] = [[...processes], [...items]];
     // A first fee or a first sell price makes money something that can go round.
     if (!this.trades && (ps.some((p) => network.money[p] > 0) || is.some((i) => sells[i] > 0)) && this.wouldTrade()) return false;
     if (network.items > this.price.length) this.widen();
+    for (const p of ps) this.seeds.delete(p);
     const open: number[] = [];
     for (const p of ps) if (this.takesPart(p) && !this.loses(p)) open.push(p);
     if (open.length) this.lower(open);
     if (this.trades) for (const i of is) this.judgeSale(i);
-    return this.clean;
+    return this.seeds.size + this.sold.size <= this.most;
   }
 
   /** An item that is new is worth what its cheapest process takes, else as much as what comes from outside. */

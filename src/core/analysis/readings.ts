@@ -293,10 +293,16 @@ export class Readings {
     if (!ps.length && !priced.length && !added.length && !retold) return false;
     const before = this.gain;
     const quiet = before.gains.length === 0 && before.even.length === 0 && before.complete;
-    const gainsAlone = real.some((r) => ((r.of?.flags ?? 0) & GAINS) !== 0);
-    if (quiet && !gainsAlone && this.prices.repair(ps, priced)) return false;
-    this.prices = new Prices(compiled, reach);
-    this.gain = gains(compiled, reach, this.prices);
+    const alone = real.some((r) => ((r.of?.flags ?? 0) & GAINS) !== 0);
+    const held = this.prices.repair(ps, priced);
+    if (held && quiet && !alone && this.prices.clean) return false;
+    // Repaired prices may find more seeds than there are: where that leads to a loop, or past the limits, better ones decide.
+    const good = held && before.complete && !(quiet && !this.prices.clean);
+    if (good) this.gain = gains(compiled, reach, this.prices, before);
+    if (!good || !this.gain.complete) {
+      this.prices = new Prices(compiled, reach);
+      this.gain = gains(compiled, reach, this.prices, before);
+    }
     return true;
   }
 }

@@ -124,3 +124,20 @@ export function sourcesOf({ readings: { compiled } }: Scene, item: Id): Source[]
 }
 
 export const recipeRef = (recipe: Recipe): Ref => ({ kind: "recipe", id: recipe.id, key: recipe.key, name: recipe.name });
+
+/**
+ * What a check found about something, for as long as that, the records it is made of, and all names and settings stay as they
+ * are: an object that is taken over from one revision to the next need not be told again.
+ */
+export class Told {
+  private readonly by = new WeakMap<object, { readonly of: readonly unknown[]; readonly found: Found }>();
+
+  about(what: object, { catalogue }: Scene, records: readonly unknown[], tell: () => Found): Found {
+    const of = [catalogue.item, catalogue.currency, catalogue.pantry, ...records];
+    const known = this.by.get(what);
+    if (known && known.of.length === of.length && known.of.every((x, k) => x === of[k])) return known.found;
+    const found = tell();
+    this.by.set(what, { of, found });
+    return found;
+  }
+}

@@ -1,11 +1,11 @@
 import { processAt } from "../network/compile";
-import type { Step, Thing } from "../analysis/gain";
+import type { Gain, Step, Thing } from "../analysis/gain";
 import { setField } from "../catalogue/changes";
 import type { Id, Recipe } from "../catalogue/records";
 import { formatRecipe } from "../notation/format";
 import { count, list, sayCost, sayPercent, sayQuantity } from "../numbers/format";
 import { show, toNumber } from "../numbers/fraction";
-import { type Fix, itemRef, recipeRef, type Ref, ref, type Scene, type WholeCheck } from "./check";
+import { type Fix, type Found, itemRef, recipeRef, type Ref, ref, type Scene, Told, type WholeCheck } from "./check";
 import { closeLoop } from "./mend";
 
 /** How many loops get tailored ways to close them; the others can still be retired. */
@@ -19,47 +19,52 @@ export const gainingLoop: WholeCheck = {
   writesLines: true,
   concerns: (shift) => shift.gain,
   *find(scene) {
-    const { catalogue, readings } = scene;
-    const { compiled } = readings;
     let tailored = 0;
-    for (const gain of readings.gain.gains) {
-      const { chance, exact } = gain.luck();
-      const steps = gain.runs.map(({ step, times }) => ({ ...stepOf(scene, step), times }));
-      const net = gain.net.map(({ thing, amount }) => ({ of: thingRef(scene, thing), amount: show(amount), value: toNumber(amount) }));
-      const surplus = list(net.map((n) => `${n.amount.includes("/") ? sayQuantity(n.value) : n.amount} ${n.of.name}`));
-      const recipes = steps.flatMap((s) => s.recipe ?? []);
-      const retire = recipes.map((recipe): Fix => ({ says: `Retire ${recipe.name}`, do: "edit", edits: [setField(catalogue, "recipe", recipe.id, "status", "retired")] }));
-      const trades = steps.length > recipes.length;
-      const close = !trades && tailored++ < TAILORED ? closeLoop(catalogue, recipes) : [];
-      const sold = steps.flatMap((s) => (s.sells === undefined ? [] : [s]));
-      const often = chance === 1 ? "every" : "on average every";
-      const luck = chance === 1 ? "" : ` A single round gains with a chance of ${exact ? "" : "about "}${sayPercent(Number(chance.toFixed(4)))}.`;
-      yield {
-        about: [...steps.map((s) => s.of), ...net.map((n) => n.of)],
-        says: `${trades ? count(steps.length, "step") : count(steps.length, "recipe")} ${steps.length === 1 ? "gives" : "together give"} ${surplus} from nothing ${often} round: ${list(steps.map((s) => `${s.does} ${s.times === 1n ? "once" : `${s.times} times`}`), 8)}.${luck}${gain.live ? "" : " Nobody can start it yet: some of it is out of reach."}`,
-        evidence: { type: "loop", runs: steps.map(({ of, times, line }) => ({ of, times: String(times), line })), net, chance, exact, live: gain.live, seconds: gain.seconds },
-        fixes: [
-          ...close,
-          ...sold.slice(0, 2).map((s): Fix => ({ says: `Open ${s.of.name} and lower its sell price`, do: "open", kind: "item", id: s.of.id })),
-          ...retire.slice(-1),
-          ...steps.slice(0, 1).map((s): Fix => ({ says: `Open ${s.of.name}`, do: "open", kind: s.of.kind, id: s.of.id })),
-        ],
-      };
-    }
-
-    function stepOf({ catalogue: c }: Scene, step: Step): { of: Ref; does: string; line: string; recipe?: Recipe; sells?: number } {
-      if (step.run === "sale") {
-        const of = itemRef(scene, step.item);
-        const sells = compiled.sells[step.item];
-        return { of, does: `sell ${of.name}`, line: `sell 1 ${of.name} for ${sayCost(sells)}`, sells };
-      }
-      const { of, record } = processAt(compiled, step.process);
-      if (of === "recipe") return { of: recipeRef(record), does: record.name, line: formatRecipe(c, record), recipe: record };
-      const line = `buy ${list(record.lines.map((l) => `${sayQuantity(l.max)} ${c.item.get(l.item)?.name ?? ""}`))} for ${sayCost(record.price)}`;
-      return { of: ref(c, "source", record.id), does: `buy from ${record.name}`, line };
+    for (const gain of scene.readings.gain.gains) {
+      const trades = gain.runs.some(({ step }) => step.run === "sale" || processAt(scene.readings.compiled, step.process).of === "source");
+      const close = !trades && tailored++ < TAILORED;
+      yield told.about(gain, scene, [...gain.of, close], () => tell(scene, gain, trades, close));
     }
   },
 };
+
+const told = new Told();
+
+function tell(scene: Scene, gain: Gain, trades: boolean, tailored: boolean): Found {
+  const { catalogue, readings } = scene;
+  const { compiled } = readings;
+  const { chance, exact } = gain.luck();
+  const steps = gain.runs.map(({ step, times }) => ({ ...stepOf(scene, step), times }));
+  const net = gain.net.map(({ thing, amount }) => ({ of: thingRef(scene, thing), amount: show(amount), value: toNumber(amount) }));
+  const surplus = list(net.map((n) => `${n.amount.includes("/") ? sayQuantity(n.value) : n.amount} ${n.of.name}`));
+  const recipes = steps.flatMap((s) => s.recipe ?? []);
+  const retire = recipes.map((recipe): Fix => ({ says: `Retire ${recipe.name}`, do: "edit", edits: [setField(catalogue, "recipe", recipe.id, "status", "retired")] }));
+  const close = tailored ? closeLoop(catalogue, recipes) : [];
+  const sold = steps.flatMap((s) => (s.sells === undefined ? [] : [s]));
+  const often = chance === 1 ? "every" : "on average every";
+  const luck = chance === 1 ? "" : ` A single round gains with a chance of ${exact ? "" : "about "}${sayPercent(Number(chance.toFixed(4)))}.`;
+  return {
+    about: [...steps.map((s) => s.of), ...net.map((n) => n.of)],
+    says: `${trades ? count(steps.length, "step") : count(steps.length, "recipe")} ${steps.length === 1 ? "gives" : "together give"} ${surplus} from nothing ${often} round: ${list(
+      steps.map((s) => `${s.does} ${s.times === 1n ? "once" : `${s.times} times`}`),
+      8,
+    )}.${luck}${gain.live ? "" : " Nobody can start it yet: some of it is out of reach."}`,
+    evidence: { type: "loop", runs: steps.map(({ of, times, line }) => ({ of, times: String(times), line })), net, chance, exact, live: gain.live, seconds: gain.seconds },
+    fixes: [...close, ...sold.slice(0, 2).map((s): Fix => ({ says: `Open ${s.of.name} and lower its sell price`, do: "open", kind: "item", id: s.of.id })), ...retire.slice(-1), ...steps.slice(0, 1).map((s): Fix => ({ says: `Open ${s.of.name}`, do: "open", kind: s.of.kind, id: s.of.id }))],
+  };
+
+  function stepOf({ catalogue: c }: Scene, step: Step): { of: Ref; does: string; line: string; recipe?: Recipe; sells?: number } {
+    if (step.run === "sale") {
+      const of = itemRef(scene, step.item);
+      const sells = compiled.sells[step.item];
+      return { of, does: `sell ${of.name}`, line: `sell 1 ${of.name} for ${sayCost(sells)}`, sells };
+    }
+    const { of, record } = processAt(compiled, step.process);
+    if (of === "recipe") return { of: recipeRef(record), does: record.name, line: formatRecipe(c, record), recipe: record };
+    const line = `buy ${list(record.lines.map((l) => `${sayQuantity(l.max)} ${c.item.get(l.item)?.name ?? ""}`))} for ${sayCost(record.price)}`;
+    return { of: ref(c, "source", record.id), does: `buy from ${record.name}`, line };
+  }
+}
 
 function thingRef(scene: Scene, thing: Thing): Ref {
   if (thing.of === "item") return itemRef(scene, thing.item);

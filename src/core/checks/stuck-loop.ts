@@ -3,7 +3,7 @@ import type { Recipe } from "../catalogue/records";
 import { formatRecipe } from "../notation/format";
 import { list } from "../numbers/format";
 import { processAt } from "../network/compile";
-import { type Found, itemRef, recipeRef, type Scene, type WholeCheck } from "./check";
+import { type Found, itemRef, recipeRef, type Scene, Told, type WholeCheck } from "./check";
 import { setLines } from "./mend";
 
 /** Items that need each other, with no way in from outside. */
@@ -30,21 +30,14 @@ export const needsItself: WholeCheck = {
   },
 };
 
-/** What was found about a circle, for as long as its recipes and all names and settings stay as they are. */
-const told = new WeakMap<Loop, { readonly of: readonly unknown[]; readonly found: Found }>();
+const told = new Told();
 
 function found(scene: Scene, loop: Loop): Found {
-  const { catalogue, readings } = scene;
   const recipes = loop.steps.flatMap((step) => {
-    const process = step.run === "process" ? processAt(readings.compiled, step.process) : null;
+    const process = step.run === "process" ? processAt(scene.readings.compiled, step.process) : null;
     return process?.of === "recipe" ? [process.record] : [];
   });
-  const of = [catalogue.item, catalogue.currency, catalogue.pantry, ...recipes];
-  const known = told.get(loop);
-  if (known?.of.every((x, k) => x === of[k])) return known.found;
-  const found = tell(scene, loop, recipes);
-  told.set(loop, { of, found });
-  return found;
+  return told.about(loop, scene, recipes, () => tell(scene, loop, recipes));
 }
 
 function tell(scene: Scene, loop: Loop, recipes: readonly Recipe[]): Found {
