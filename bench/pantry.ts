@@ -39,16 +39,30 @@ export function largeNetwork(size: Size): Large {
   const order = new Reach(plain).order();
   const network = renumbered(plain, order.items, order.processes);
   const place = new Map<number, number>();
-  order.processes.forEach((old, now) => { if (seeds.has(old)) place.set(old, now); });
+  order.processes.forEach((old, now) => {
+    if (seeds.has(old)) place.set(old, now);
+  });
   const itemId = (i: number) => `i${i.toString(36).padStart(11, "0")}` as Id;
   const record = (q: number): Process => {
     const entries = (lists: typeof network.ins, role: "ingredient" | "output") => Array.from({ length: lists.end[q] - lists.start[q] }, (_, k) => line(role, itemId(lists.to[lists.start[q] + k]), (lists.qty as Float64Array)[lists.start[q] + k]));
     const named = { id: `p${q.toString(36).padStart(11, "0")}` as Id, key: `p${q}`, name: `P${q}` };
-    return network.flags[q] & SOURCE ? { of: "source", record: blank("source", { ...named, lines: entries(network.outs, "output") }) } : { of: "recipe", record: blank("recipe", { ...named, kind: network.flags[q] & SALVAGE ? "salvage" : "craft", lines: [...entries(network.ins, "ingredient"), ...entries(network.outs, "output")] }) };
+    return network.flags[q] & SOURCE
+      ? { of: "source", record: blank("source", { ...named, lines: entries(network.outs, "output") }) }
+      : { of: "recipe", record: blank("recipe", { ...named, kind: network.flags[q] & SALVAGE ? "salvage" : "craft", lines: [...entries(network.ins, "ingredient"), ...entries(network.outs, "output")] }) };
   };
   const lazily = <T>(length: number, get: (k: number) => T) => new Proxy([] as T[], { get: (_, name) => (name === "length" ? length : typeof name === "string" && /^\d+$/.test(name) ? get(Number(name)) : undefined) });
   const numbered = { get: (id: Id) => Number.parseInt(id.slice(1), 36) } as unknown as Map<Id, number>;
   const catalogue = { ...emptyCatalogue({ id: "bench0000000" as Id, key: "bench", name: "Bench", ...NEW_PANTRY, labourPerHour: 60 }), item: { get: (id: Id) => ({ id, key: id, name: id }) } } as never;
-  const compiled: Compiled = { catalogue, network, items: lazily(network.items, itemId) as never, index: numbered, processes: lazily(network.processes, record) as never, levels: new Int16Array(network.items), sells: new Float64Array(network.items), currencies: [null], processIndex: { recipe: numbered, source: numbered } };
+  const compiled: Compiled = {
+    catalogue,
+    network,
+    items: lazily(network.items, itemId) as never,
+    index: numbered,
+    processes: lazily(network.processes, record) as never,
+    levels: new Int16Array(network.items),
+    sells: new Float64Array(network.items),
+    currencies: [null],
+    processIndex: { recipe: numbered, source: numbered },
+  };
   return { compiled, planted: made.loops, deadlocks: made.deadlocks, lines, seeds: new Set(place.values()) };
 }

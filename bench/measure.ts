@@ -1,0 +1,63 @@
+/** Times as medians with their spread, and how they are said. */
+import { setFlagsFromString } from "node:v8";
+import { runInNewContext } from "node:vm";
+import type { Lists, Network } from "../src/core/network/network";
+
+export interface Timing {
+  readonly median: number;
+  readonly low: number;
+  readonly high: number;
+  readonly p95: number;
+}
+
+export const summary = (times: number[]): Timing => {
+  times.sort((a, b) => a - b);
+  return { median: times[times.length >> 1], low: times[0], high: times[times.length - 1], p95: times[Math.floor(times.length * 0.95)] };
+};
+
+let sink = 0;
+/** Milliseconds of a call: of several after a warm-up. */
+export function time(work: () => unknown, runs: number): Timing {
+  const times: number[] = [];
+  for (let i = 0; i < runs + 1; i++) {
+    const began = performance.now();
+    sink += work() ? 1 : 0;
+    if (i >= 1) times.push(performance.now() - began);
+  }
+  return summary(times);
+}
+
+/** One sequential pass over the rows, both directions. */
+export const floor = ({ ins, outs, users, makers }: Network): number => amounts(ins) + amounts(outs) + links(users) + links(makers);
+
+function amounts({ start, end, to, qty }: Lists): number {
+  const q = qty as Float64Array;
+  let sum = 0;
+  for (let r = 0; r < start.length; r++) for (let k = start[r], e = end[r]; k < e; k++) sum += q[k] * to[k];
+  return sum;
+}
+function links({ start, end, to }: Lists): number {
+  let sum = 0;
+  for (let r = 0; r < start.length; r++) for (let k = start[r], e = end[r]; k < e; k++) sum += to[k];
+  return sum;
+}
+
+/** Bytes of heap that something holds. */
+export function heldBy<T>(make: () => T): { readonly of: T; readonly bytes: number } {
+  setFlagsFromString("--expose-gc");
+  const collect = runInNewContext("gc") as () => void;
+  collect();
+  const before = process.memoryUsage().heapUsed;
+  const of = make();
+  collect();
+  return { of, bytes: process.memoryUsage().heapUsed - before };
+}
+
+export const say = (text: string): void => console.log(text);
+/** A share as people say it: 1/1,200. */
+export const part = (x: number): string => `1/${Math.round(1 / x).toLocaleString("en")}`;
+export const multiples = (rows: readonly (readonly [string, Timing])[], unit: number): { [name: string]: { median: number; low: number; high: number } } => Object.fromEntries(rows.map(([name, t]) => [name, { median: t.median / unit, low: t.low / unit, high: t.high / unit }]));
+export function table(rows: readonly (readonly [string, Timing])[], unit: number): void {
+  say(`  ${"".padEnd(44)}${"× one pass".padStart(12)}${"low".padStart(9)}${"high".padStart(9)}`);
+  for (const [name, t] of rows) say(`  ${name.padEnd(44)}${[t.median, t.low, t.high].map((ms, k) => (ms / unit).toFixed(2).padStart(k ? 9 : 12)).join("")}`);
+}
