@@ -5,7 +5,7 @@ import { apply } from "../core/catalogue/changes";
 import { nearest, newId } from "../core/catalogue/names";
 import type { Id } from "../core/catalogue/records";
 import { bundlePantry, parseBundle, planImport, type Problem } from "../core/exchange/read";
-import { itemBook } from "../core/notation/book";
+import { itemBook, type NameBook } from "../core/notation/book";
 import { BadUse, Unreadable } from "./failure";
 
 export function readText(file: string): string {
@@ -45,15 +45,24 @@ export async function readCatalogue(file: string | undefined): Promise<Catalogue
 }
 
 /** "smoked_eel=20": an item by key or name, and how many of it. */
-export function wantedItem(catalogue: Catalogue, file: string, wanted: string): { id: Id; name: string; quantity: number } {
+export const wantedItem = (catalogue: Catalogue, file: string, wanted: string): Wanted => wantedOne("item", itemBook(catalogue), file, wanted);
+
+export interface Wanted {
+  readonly id: Id;
+  readonly name: string;
+  readonly quantity: number;
+}
+
+/** The same of any kind whose names are in a book. */
+export function wantedOne(kind: string, book: NameBook, file: string, wanted: string): Wanted {
   const [, name, amount] = /^(.*?)(?:=([^=]*))?$/s.exec(wanted) as RegExpExecArray;
   const quantity = amount === undefined ? 1 : Number(amount);
   if (!Number.isFinite(quantity) || quantity <= 0) throw new BadUse(`“${amount}” is no quantity. Write a number above 0, such as ${name}=20.`);
-  const found = itemBook(catalogue).find(name);
-  if (found.found === "several") throw new Unreadable(`${file}: “${name}” is the name of several items. Use a key: ${found.keys.join(" or ")}.`);
+  const found = book.find(name);
+  if (found.found === "several") throw new Unreadable(`${file}: “${name}” is the name of several ${kind}s. Use a key: ${found.keys.join(" or ")}.`);
   if (found.found === "none") {
-    const offers = nearest(name, [...catalogue.item.values()].flatMap((i) => [i.key, i.name]));
-    throw new Unreadable(`${file}: there is no item “${name}”.${offers.length ? ` Did you mean ${offers.join(" or ")}?` : ""}`);
+    const offers = nearest(name, [...book.names(), ...book.keys()]);
+    throw new Unreadable(`${file}: there is no ${kind} “${name}”.${offers.length ? ` Did you mean ${offers.join(" or ")}?` : ""}`);
   }
   return { id: found.id, name: found.name, quantity };
 }

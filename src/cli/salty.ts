@@ -1,4 +1,4 @@
-/** The salty command: check, cost, plan, import, export, setup. Exit codes: 0 fine, 1 findings at or above the level, 2 bad use or input. */
+/** The salty command: check, cost, plan, draws, import, export, setup. Exit codes: 0 fine, 1 findings at or above the level, 2 bad use or input. */
 import { parseArgs } from "node:util";
 import { BadUse, Unreadable } from "./failure";
 
@@ -7,12 +7,13 @@ const HELP = `salty – checks, costs and plans of a pantry
   salty check FILE [--format text|json] [--fail-on error|warning]
   salty cost FILE ITEM[=QUANTITY] [--format text|json]
   salty plan FILE ITEM[=QUANTITY] … [--stock ITEM=QUANTITY,…] [--confidence 0.9] [--measure value|time] [--format text|json]
+  salty draws FILE RECIPE[=RUNS] [--of ITEM[=QUANTITY]] [--confidence 0.9] [--format text|json]
   salty import FILE [--pantry KEY] [--dry] [--replace]
   salty export FILE [--pantry KEY]
   salty generate FILE [--items N] [--seed N] [--loops N]
 
 FILE is a bundle (docs/bundle.md); "-" reads standard input or writes standard output.
-In place of FILE, check, cost and plan take db:KEY for a pantry of the running database.
+In place of FILE, check, cost, plan and draws take db:KEY for a pantry of the running database.
 The database is the one that npm start runs, or the one DATABASE_URL names.
 
 Exit codes: 0 fine, 1 findings at or above --fail-on (default: error), 2 bad use or unreadable input.
@@ -25,6 +26,7 @@ const commands: Record<string, () => Promise<Run>> = {
   check: async () => (await import("./check")).checkCommand,
   cost: async () => (await import("./cost")).costCommand,
   plan: async () => (await import("./plan")).planCommand,
+  draws: async () => (await import("./draws")).drawsCommand,
   import: async () => (await import("./database")).importCommand,
   export: async () => (await import("./database")).exportCommand,
   generate: async () => (await import("./generate")).generateCommand,
@@ -51,7 +53,7 @@ async function main(): Promise<number> {
 const parse = () =>
   parseArgs({
     allowPositionals: true,
-    options: { format: { type: "string" }, "fail-on": { type: "string" }, pantry: { type: "string" }, items: { type: "string" }, seed: { type: "string" }, loops: { type: "string" }, dry: { type: "boolean" }, replace: { type: "boolean" }, stock: { type: "string" }, confidence: { type: "string" }, measure: { type: "string" }, help: { type: "boolean", short: "h" } },
+    options: { format: { type: "string" }, "fail-on": { type: "string" }, pantry: { type: "string" }, items: { type: "string" }, seed: { type: "string" }, loops: { type: "string" }, dry: { type: "boolean" }, replace: { type: "boolean" }, stock: { type: "string" }, confidence: { type: "string" }, measure: { type: "string" }, of: { type: "string" }, help: { type: "boolean", short: "h" } },
   });
 
 main().then(

@@ -2,7 +2,7 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import { chanceOfNone, perRun, repeated, runsFor } from "../core/analysis/chances";
-import { levelOf } from "../core/analysis/item-costs";
+import { levelOf } from "../core/analysis/progression";
 import { planFor } from "../core/analysis/plan";
 import { forcedBy } from "../core/analysis/progression";
 import { readingsOf } from "../core/analysis/readings";

@@ -1,5 +1,5 @@
 /** Exact distributions of what lines give: ranges, independent chances and weighted draws, over any number of runs. */
-import type { Line } from "../catalogue/records";
+import { inDraws, type Line } from "../catalogue/records";
 import { add, type Fraction, fraction, fromNumber, multiply, negate, sign, subtract, toNumber, wholeMultiples, ZERO } from "../numbers/fraction";
 import { seeded } from "../numbers/seeded";
 
@@ -49,19 +49,14 @@ const within = (chance: number): number => Math.min(1, Math.max(0, chance));
 
 /** What the lines of one run do, as independent events. Wear is spread evenly: a tool that lasts 50 runs loses 1/50 in each. */
 function* events(lines: readonly Line[]): Generator<Event> {
-  const drawn = new Map<number, Line[]>();
-  for (const line of lines) {
-    if (line.role === "station" || (line.role === "tool" && line.uses === null)) continue;
-    if (line.draw) {
-      drawn.set(line.draw.group, [...(drawn.get(line.draw.group) ?? []), line]);
+  for (const group of inDraws(lines.filter((l) => l.role !== "station" && (l.role !== "tool" || l.uses !== null)))) {
+    const [{ draw }] = group;
+    if (!draw) {
+      yield { outcomes: outcomesOf(group[0], within(group[0].chance)) };
       continue;
     }
-    yield { outcomes: outcomesOf(line, within(line.chance)) };
-  }
-  for (const group of drawn.values()) {
-    const { times, of } = group[0].draw as NonNullable<Line["draw"]>;
-    const outcomes = group.flatMap((line) => outcomesOf(line, (line.draw?.weight ?? 0) / of));
-    for (let n = 0; n < times; n++) yield { outcomes };
+    const outcomes = group.flatMap((line) => outcomesOf(line, (line.draw?.weight ?? 0) / draw.of));
+    for (let n = 0; n < draw.times; n++) yield { outcomes };
   }
 }
 
@@ -148,14 +143,18 @@ export const chanceOfNone = (d: Distribution): number => d.p[-d.from] ?? 0;
  */
 export function runsFor(lines: readonly Line[], item: string, amount: number, confidence: number, most = 1_000_000): number | null {
   const one = perRun(lines, item);
+  return one.from < 0 ? null : fewestRuns(one, amount, confidence, { most });
+}
+
+/** The same from a distribution of one run that takes nothing, or less than it gives. @param about  where the search starts */
+export function fewestRuns(one: Distribution, amount: number, confidence: number, { most = 1_000_000, about = 1 } = {}): number | null {
   if (amount <= 0) return 0;
-  if (!(expectedOf(one) > 0) || one.from < 0) return null;
+  if (!(expectedOf(one) > 0)) return null;
   const enough = (n: number) => atLeast(repeated(one, n), amount) >= confidence - 1e-12;
-  let high = 1;
-  while (high < most && !enough(high)) high *= 2;
-  if (high > most) high = most;
-  if (!enough(high)) return null;
-  let low = Math.floor(high / 2);
+  let high = Math.max(1, Math.min(about, most));
+  while (high < most && !enough(high)) high = Math.min(most, 2 * high);
+  if (high === most && !enough(high)) return null;
+  let low = 0;
   while (low + 1 < high) {
     const middle = Math.floor((low + high) / 2);
     if (enough(middle)) high = middle;

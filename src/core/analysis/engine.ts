@@ -6,7 +6,7 @@ import { CHECKS, inOrder } from "../checks";
 import { Findings } from "../checks/findings";
 import { processAt } from "../network/compile";
 import { type Board, type Figures, type LoopRow, type Ripple, ruleOf, sameFigures, summed } from "./board";
-import { levelOf } from "./item-costs";
+import { levelOf } from "./progression";
 import { Readings, type Shift } from "./readings";
 
 const finite = (x: number): number | null => (Number.isFinite(x) ? x : null);

@@ -4,7 +4,7 @@ import { processAt } from "../network/compile";
 import { SALVAGE } from "../network/network";
 import { breakdown } from "./breakdown";
 import type { Measure } from "./cost";
-import { LEVEL, type Readings } from "./readings";
+import type { Readings } from "./readings";
 import { salvageReturn } from "./salvage";
 
 /** A recipe or source, named as records are. */
@@ -63,9 +63,4 @@ export function itemCosts(readings: Readings, id: Id): ItemCosts | null {
   }
   salvages.sort((a, b) => (a.recipe < b.recipe ? -1 : 1));
   return { value: side("value"), time: side("time"), salvages };
-}
-
-/** The lowest level at which an item can be had; null: it can't. */
-export function levelOf(readings: Readings, item: number): number | null {
-  return readings.reach.items[item] ? Math.floor(readings.levels.value[item] / LEVEL) : null;
 }

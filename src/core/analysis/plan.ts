@@ -2,7 +2,7 @@
 import { solve as solveProgramme } from "yalps";
 import { processAt } from "../network/compile";
 import { SOURCE } from "../network/network";
-import { atLeast, perRun, repeated, TooMany } from "./chances";
+import { fewestRuns, perRun, TooMany } from "./chances";
 import type { Measure } from "./cost";
 import { policyOrder } from "./policy";
 import type { Readings } from "./readings";
@@ -112,20 +112,7 @@ function rollUp(readings: Readings, { make, stock, confidence }: Wanted, measure
     const expected = up(short / network.yieldOf(p, item));
     if (confidence === undefined) return expected;
     try {
-      const one = perRun(processAt(compiled, p).record.lines, compiled.items[item] as string);
-      const enough = (n: number) => atLeast(repeated(one, n), short) >= confidence - 1e-12;
-      let high = Math.max(1, expected);
-      while (!enough(high)) {
-        high *= 2;
-        if (high > 1e7) return null;
-      }
-      let low = 0;
-      while (low + 1 < high) {
-        const middle = Math.floor((low + high) / 2);
-        if (enough(middle)) high = middle;
-        else low = middle;
-      }
-      return high;
+      return fewestRuns(perRun(processAt(compiled, p).record.lines, compiled.items[item] as string), short, confidence, { most: 1e7, about: expected });
     } catch (error) {
       if (!(error instanceof TooMany)) throw error;
       return expected;

@@ -41,3 +41,8 @@ export function forcedBy(readings: Readings, item: number): { forced: Named; pat
     path.push(nameOf(at));
   }
 }
+
+/** The lowest level at which an item can be had; null: it can't. */
+export function levelOf(readings: Readings, item: number): number | null {
+  return readings.reach.items[item] ? Math.floor(readings.levels.value[item] / LEVEL) : null;
+}

@@ -1,5 +1,7 @@
 /** The records of a pantry and their fields: one table that validation, store, exchange and views all read. */
 
+import { fromNumber, subtract, toNumber } from "../numbers/fraction";
+
 declare const idBrand: unique symbol;
 /** Immutable name of a record, twelve characters of 0-9a-z. Never shown to people. */
 export type Id = string & { readonly [idBrand]: true };
@@ -147,6 +149,25 @@ export type Field =
   | { readonly as: "lines"; readonly roles: readonly Role[] };
 
 export const MOST = 1e9;
+/** Lines with those of one draw together, where the first of them stands; every other line by itself. */
+export function inDraws<L extends { readonly draw?: Draw }>(lines: readonly L[]): L[][] {
+  const groups = new Map<number, L[]>();
+  const all: L[][] = [];
+  for (const line of lines) {
+    const there = line.draw && groups.get(line.draw.group);
+    if (there) there.push(line);
+    else {
+      const group = [line];
+      all.push(group);
+      if (line.draw) groups.set(line.draw.group, group);
+    }
+  }
+  return all;
+}
+
+/** Weight of the entries of a draw that give nothing: what the written ones leave of the whole. */
+export const weightOfNothing = (group: readonly { readonly draw?: Draw }[]): number => toNumber(group.reduce((rest, l) => subtract(rest, fromNumber(l.draw?.weight ?? 0)), fromNumber(group[0].draw?.of ?? 0)));
+
 /** Weights of a draw go up to a million in steps of a millionth, so that their sum is exact. */
 export const isWeight = (w: unknown): w is number => typeof w === "number" && w >= 0 && w <= 1e6 && Number(w.toFixed(6)) === w;
 const named = { key: { as: "key" }, name: { as: "text", max: 120, required: true } } as const;

@@ -49,7 +49,7 @@ describe("shelves", () => {
 
   it("gives every value with its id", () => {
     const told: string[] = [];
-    new Shelf([[id(1), "a"], [id(2), "b"]]).forEach((value, key) => told.push(`${key}${value}`));
+    new Shelf([[id(1), "a"], [id(2), "b"]]).forEach((value, key) => { told.push(`${key}${value}`); });
     expect(told).toEqual(["r1a", "r2b"]);
   });
 });

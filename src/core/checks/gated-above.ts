@@ -1,6 +1,5 @@
 import { setField } from "../catalogue/changes";
-import { levelOf } from "../analysis/item-costs";
-import { forcedBy } from "../analysis/progression";
+import { forcedBy, levelOf } from "../analysis/progression";
 import { perRecord, ref } from "./check";
 
 /** An item with a level at which nobody can have it yet: something it needs comes later. */

@@ -1,7 +1,6 @@
 /** The bundle: one JSON file that holds a whole pantry, references by key. Format: docs/bundle.md. */
 import type { Catalogue } from "../catalogue/catalogue";
-import { fromNumber, subtract, toNumber } from "../numbers/fraction";
-import { type AnyRecord, blank, type Draw, type Field, FIELDS, type Id, type Kind, type Line, NEW_PANTRY, PANTRY_FIELDS, type Role } from "../catalogue/records";
+import { type AnyRecord, blank, type Draw, type Field, FIELDS, type Id, inDraws, type Kind, type Line, NEW_PANTRY, PANTRY_FIELDS, type Role, weightOfNothing } from "../catalogue/records";
 import { formatTicks } from "../numbers/ticks";
 
 export const BUNDLE_FORMAT = "salty-pantry-bundle";
@@ -77,12 +76,11 @@ export function exportBundle(catalogue: Catalogue): string {
       const rows = lines.filter((l) => l.role === role && !l.draw).map(entry);
       if (rows.length) out[kind === "source" ? "gives" : LISTS[role]] = rows;
     }
-    const draws = new Map<number, Line[]>();
-    for (const l of lines) if (l.draw) draws.set(l.draw.group, [...(draws.get(l.draw.group) ?? []), l]);
-    if (draws.size)
-      out.draws = [...draws.values()].map((group) => {
-        const { times, of } = group[0].draw as Draw;
-        const nothing = toNumber(group.reduce((rest, l) => subtract(rest, fromNumber(l.draw?.weight ?? 0)), fromNumber(of)));
+    const draws = inDraws(lines.filter((l) => l.draw));
+    if (draws.length)
+      out.draws = draws.map((group) => {
+        const { times } = group[0].draw as Draw;
+        const nothing = weightOfNothing(group);
         return { ...(times === 1 ? {} : { times }), entries: group.map((l) => ({ weight: l.draw?.weight ?? 0, ...entry(l) })), ...(nothing > 0 ? { nothing } : {}) };
       });
     return out;

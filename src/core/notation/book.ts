@@ -44,6 +44,9 @@ export class NameBook {
     }
   }
 
+  keys(): Iterable<string> {
+    return this.byKey.keys();
+  }
   *names(): Generator<string> {
     for (const entry of this.byId.values()) yield entry.name;
   }
@@ -86,7 +89,7 @@ export function isPlain(name: string): boolean {
 export const LEADING: ReadonlySet<string> = new Set(["salvage", "craft", "nothing", "any"]);
 
 const books = new WeakMap<object, NameBook>();
-const bookOf = (records: ReadonlyMap<Id, Entry>): NameBook => {
+export const bookOf = (records: ReadonlyMap<Id, Entry>): NameBook => {
   let book = books.get(records);
   if (!book) {
     book = new NameBook(records.values());

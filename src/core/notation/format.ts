@@ -1,7 +1,7 @@
 /** Writes a recipe as its one canonical line. */
 import type { Catalogue } from "../catalogue/catalogue";
-import { fromNumber, multiply, subtract, toNumber } from "../numbers/fraction";
-import type { Draw, Id, Line, Recipe, Role } from "../catalogue/records";
+import { fromNumber, multiply, toNumber } from "../numbers/fraction";
+import { type Draw, type Id, inDraws, type Line, type Recipe, type Role, weightOfNothing } from "../catalogue/records";
 import { formatTicks } from "../numbers/ticks";
 import type { ParsedLine } from "./parser";
 import { currencyBook, isPlain, itemBook, quote } from "./book";
@@ -48,14 +48,12 @@ function written<P extends Part>(catalogue: Catalogue, whole: Whole, label: stri
   };
   /** A draw stands where its first line does. */
   const side = (role: Role) => {
-    const of = lines.filter((l) => l.role === role);
-    return of
-      .filter((l, at) => !l.draw || of.findIndex((o) => o.draw?.group === l.draw?.group) === at)
-      .map((l) => (l.draw ? drawn(l.draw, of.filter((o) => o.draw?.group === l.draw?.group)) : entry(l)))
+    return inDraws(lines.filter((l) => l.role === role))
+      .map((group) => (group[0].draw ? drawn(group[0].draw, group) : entry(group[0])))
       .join(" + ");
   };
-  const drawn = ({ times, of }: Draw, group: readonly P[]): string => {
-    const nothing = toNumber(group.reduce((rest, l) => subtract(rest, fromNumber(l.draw?.weight ?? 0)), fromNumber(of)));
+  const drawn = ({ times }: Draw, group: readonly P[]): string => {
+    const nothing = weightOfNothing(group);
     const parts = group.map((l) => `${l.draw?.weight}: ${entry(l)}`).concat(nothing > 0 ? [`${nothing}: nothing`] : []);
     return `${times} ${times === 1 ? "draw" : "draws"} { ${parts.join(" | ")} }`;
   };

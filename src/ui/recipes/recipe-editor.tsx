@@ -6,6 +6,7 @@ import { formatRecipe } from "@/core/notation/format";
 import { addRecipes, rewriteRecipe } from "@/core/notation/write";
 import { Button } from "../kit/kit";
 import { useCatalogue, useStore } from "../pantry/provider";
+import { Chances } from "./chances";
 import { LineEditor, useParsed } from "./line-editor";
 import { RecipeForm } from "./recipe-form";
 
@@ -78,6 +79,7 @@ export function RecipeEditor({ recipe, start = "", form = false, onDone, onWritt
         {stored !== base.stored && dirty && <span className="text-copper">Somebody changed this recipe meanwhile.</span>}
       </div>
       {form && <RecipeForm parsed={parsed} onText={setText} />}
+      {form && parsed.ok && <Chances parsed={parsed} />}
     </div>
   );
 }

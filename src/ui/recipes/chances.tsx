@@ -1,0 +1,69 @@
+"use client";
+/** What a number of runs gives of each thing that comes by chance; follows the line while it is typed. */
+import { useDeferredValue, useMemo, useState } from "react";
+import { byChance, outcomes, runsUntil } from "@/core/analysis/outcomes";
+import { nameOf } from "@/core/catalogue/catalogue";
+import type { Id } from "@/core/catalogue/records";
+import type { ParsedLine } from "@/core/notation/parser";
+import { lineFrom } from "@/core/notation/write";
+import { sayPercent, sayQuantity } from "@/core/numbers/format";
+import { useCatalogue } from "../pantry/provider";
+
+const MOST_RUNS = 10_000;
+const SURE = [0.5, 0.9, 0.99];
+
+export function Chances({ parsed }: { parsed: ParsedLine }) {
+  const catalogue = useCatalogue();
+  const [typed, setTyped] = useState("1");
+  const runs = Number(typed);
+  const right = Number.isInteger(runs) && runs >= 1 && runs <= MOST_RUNS;
+  const entries = useDeferredValue(parsed.entries);
+  // A name that is not in the pantry yet stands for itself.
+  const lines = useMemo(() => entries.map((e) => lineFrom(e, (name) => name as Id)), [entries]);
+  const found = useMemo(() => (right ? outcomes(lines, runs) : []), [lines, runs, right]);
+  const until = useMemo(() => new Map((found ?? []).map((o) => [o.item, SURE.map((c) => runsUntil(lines, o.item, 1, c))])), [lines, found]);
+  if (!lines.some(byChance)) return null;
+  return (
+    <section aria-label="What comes by chance">
+      <div className="flex items-center gap-2 pb-1">
+        <h3 className="head">What comes by chance</h3>
+        <label className="flex items-center gap-1.5 text-second">
+          in
+          <input className="field num w-18!" inputMode="numeric" aria-label="Runs" aria-invalid={!right} value={typed} onChange={(e) => setTyped(e.target.value.trim())} />
+          {runs === 1 ? "run" : "runs"}
+        </label>
+        {!right && <span className="text-beet">A whole number from 1 to {MOST_RUNS.toLocaleString("en")}.</span>}
+      </div>
+      {found === null ? (
+        <p className="text-second">There are more different amounts than can be told apart. Ask for fewer runs.</p>
+      ) : (
+        right && (
+          <table className="w-full">
+            <thead>
+              <tr>
+                <th className="head pb-0.5 pr-2 text-left">Item</th>
+                {["On average", "None", "1 in 10 gets at most", "Half at most", "9 in 10 at most", "Runs to be 50, 90, 99% sure of 1"].map((h) => (
+                  <th key={h} className="head pb-0.5 pl-3 text-right">
+                    {h}
+                  </th>
+                ))}
+              </tr>
+            </thead>
+            <tbody>
+              {found.map((o) => (
+                <tr key={o.item}>
+                  <td className="truncate pr-2">{catalogue.item.has(o.item) ? nameOf(catalogue, "item", o.item) : o.item}</td>
+                  {[sayQuantity(o.expected), o.none > 0 && o.none < 1e-6 ? "almost never" : sayPercent(o.none), sayQuantity(o.low), sayQuantity(o.middle), sayQuantity(o.high), (until.get(o.item) ?? []).map((n) => (n === null ? "over 100,000" : sayQuantity(n))).join(", ")].map((text, k) => (
+                    <td key={k} className="num pl-3 text-right whitespace-nowrap">
+                      {text}
+                    </td>
+                  ))}
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        )
+      )}
+    </section>
+  );
+}
