@@ -2,6 +2,7 @@
 import { parentPort } from "node:worker_threads";
 import { Engine } from "../core/analysis/engine";
 import { itemCosts } from "../core/analysis/item-costs";
+import { unpacked } from "../core/catalogue/catalogue";
 import type { Answer, Question } from "./thread";
 
 const port = parentPort;
@@ -12,7 +13,7 @@ let engine: Engine | null = null;
 /** What a question is answered with; see Questions. */
 function answer(question: Question): unknown {
   if (question.ask === "open") {
-    engine = new Engine(question.catalogue);
+    engine = new Engine(unpacked(question.catalogue));
     return engine.revision;
   }
   if (!engine) throw new Error("No pantry is open in this thread.");

@@ -1,18 +1,14 @@
 /** A pantry as a view opens it: all records and readings of one revision, packed once per revision. */
 import { promisify } from "node:util";
 import { gzip } from "node:zlib";
-import { type AnyRecord, KINDS } from "../core/catalogue/records";
 import type { Board } from "../core/analysis/board";
-import type { Catalogue } from "../core/catalogue/catalogue";
+import { type Catalogue, packed } from "../core/catalogue/catalogue";
 import type { Engine } from "./host";
 
 const pack = promisify(gzip);
-const packed = new WeakMap<Catalogue, Promise<Buffer>>();
+const zipped = new WeakMap<Catalogue, Promise<Buffer>>();
 
-const text = ({ catalogue, board }: { catalogue: Catalogue; board: Board }): string => {
-  const shelves = Object.fromEntries(KINDS.map((kind) => [kind, [...(catalogue[kind] as ReadonlyMap<string, AnyRecord>).values()]]));
-  return JSON.stringify({ revision: catalogue.revision, pantry: catalogue.pantry, shelves, board });
-};
+const text = ({ catalogue, board }: { catalogue: Catalogue; board: Board }): string => JSON.stringify({ ...packed(catalogue), board });
 
 /**
  * As JSON, or as the same JSON in a gzip file where the caller accepts application/gzip. (The framework drops
@@ -21,11 +17,11 @@ const text = ({ catalogue, board }: { catalogue: Catalogue; board: Board }): str
 export async function snapshot(engine: Engine, accepts: string): Promise<Response> {
   const headers = { "cache-control": "no-store", vary: "accept" };
   if (!accepts.includes("application/gzip")) return new Response(text(await engine.state()), { headers: { ...headers, "content-type": "application/json" } });
-  let body = packed.get(engine.catalogue);
+  let body = zipped.get(engine.catalogue);
   if (!body) {
     const state = await engine.state();
     body = pack(text(state), { level: 3 }) as Promise<Buffer>;
-    packed.set(state.catalogue, body);
+    zipped.set(state.catalogue, body);
   }
   return new Response(new Uint8Array(await body), { headers: { ...headers, "content-type": "application/gzip" } });
 }

@@ -3,7 +3,7 @@ import { join } from "node:path";
 import { Worker } from "node:worker_threads";
 import type { Board, Ripple } from "../core/analysis/board";
 import type { ItemCosts } from "../core/analysis/item-costs";
-import type { Catalogue } from "../core/catalogue/catalogue";
+import { type Catalogue, type Packed, packed } from "../core/catalogue/catalogue";
 import type { Edit, Outcome } from "../core/catalogue/changes";
 import type { Id } from "../core/catalogue/records";
 
@@ -11,7 +11,7 @@ export type WhatIf = { readonly ok: true; readonly revision: number; readonly ed
 
 /** What may be asked, and what comes back. */
 export interface Questions {
-  open: { question: { readonly catalogue: Catalogue }; answer: number };
+  open: { question: { readonly catalogue: Packed }; answer: number };
   follow: { question: { readonly edits: readonly Edit[]; readonly revision: number }; answer: Ripple };
   board: { question: object; answer: Board };
   costs: { question: { readonly item: Id }; answer: (ItemCosts & { readonly revision: number }) | null };
@@ -57,7 +57,7 @@ export class Thread {
   /** A thread with the engine of a catalogue. */
   static async open(catalogue: Catalogue): Promise<Thread> {
     const thread = new Thread();
-    await thread.ask("open", { catalogue });
+    await thread.ask("open", { catalogue: packed(catalogue) });
     return thread;
   }
 

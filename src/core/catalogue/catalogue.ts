@@ -13,6 +13,20 @@ export function emptyCatalogue(pantry: Pantry): Catalogue {
   return { revision: 0, pantry, ...shelves } as unknown as Catalogue;
 }
 
+/** A catalogue as plain data, to be sent to another thread or window. */
+export interface Packed {
+  readonly revision: number;
+  readonly pantry: Pantry;
+  readonly shelves: { readonly [K in Kind]: readonly RecordOf[K][] };
+}
+export const packed = (catalogue: Catalogue): Packed => ({
+  revision: catalogue.revision,
+  pantry: catalogue.pantry,
+  shelves: Object.fromEntries(KINDS.map((kind) => [kind, [...recordsOf(catalogue, kind).values()]])) as unknown as Packed["shelves"],
+});
+export const unpacked = ({ revision, pantry, shelves }: Packed): Catalogue =>
+  ({ revision, pantry, ...Object.fromEntries(KINDS.map((kind) => [kind, new Shelf((shelves[kind] as readonly AnyRecord[]).map((r) => [r.id, r]))])) }) as unknown as Catalogue;
+
 /** The records of one kind; the type follows the kind. */
 export const recordsOf = <K extends Kind>(catalogue: Catalogue, kind: K): ReadonlyMap<Id, RecordOf[K]> =>
   catalogue[kind] as unknown as ReadonlyMap<Id, RecordOf[K]>;

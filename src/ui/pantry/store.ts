@@ -1,10 +1,9 @@
 /** One pantry as this window sees it: a catalogue and a board of the same revision, followed live. */
 import { type Board, follow, type LiveEvent, type LoggedChange, type Moved } from "@/core/analysis/board";
-import type { Catalogue } from "@/core/catalogue/catalogue";
+import { type Catalogue, type Packed, unpacked } from "@/core/catalogue/catalogue";
 import { apply, type Conflict, type Edit } from "@/core/catalogue/changes";
 import type { AnyRecord, Id, Kind, Pantry } from "@/core/catalogue/records";
 import { KINDS } from "@/core/catalogue/records";
-import { Shelf } from "@/core/catalogue/shelf";
 import { tellChange } from "@/core/catalogue/telling";
 
 export interface LastMove {
@@ -138,9 +137,8 @@ export class PantryStore {
       setTimeout(() => void this.load(), 1000);
       return;
     }
-    const body = plain as { revision: number; pantry: Pantry; shelves: { [K in Kind]: AnyRecord[] }; board: Board };
-    const shelves = Object.fromEntries(KINDS.map((kind) => [kind, new Shelf(body.shelves[kind].map((r) => [r.id, r]))]));
-    const catalogue = { revision: body.revision, pantry: body.pantry, ...shelves } as unknown as Catalogue;
+    const body = plain as Packed & { board: Board };
+    const catalogue = unpacked(body);
     this.set({ state: { catalogue, board: body.board, last: this.view.state?.last ?? null }, link: "live" });
     this.settle();
   }
