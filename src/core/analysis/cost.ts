@@ -31,6 +31,8 @@ const FEW_ROUNDS = 8;
 const MOST_ROUNDS = 40_000;
 /** Costs below this count as nothing, so that what halves at every round comes to an end. */
 const NOTHING = 2 ** -500;
+/** Share of an output's plain cost that credit leaves. */
+const LEFT = 0.1;
 /** More than the rounding of any sum a row can hold, in parts of the sum. */
 const ROUNDING = 2 ** -44;
 
@@ -116,21 +118,31 @@ export class LeastCost {
 
   /** What an output of a process costs by it: k is its place in the rows of outputs, t the cost of a run. */
   bears(p: number, k: number, t: number): number {
+    const { start, end, qty } = this.network.outs;
+    let c = t / (qty as Float64Array)[k];
+    if (this.share !== 1) c *= this.share;
+    if (this.credit) c = end[p] - start[p] > 1 ? this.credited(p, k, t, this.credit) : Math.max(c, LEFT * this.credit.cost[this.network.outs.to[k]]);
+    return c < NOTHING ? 0 : c;
+  }
+
+  /**
+   * The same with side outputs credited: one that comes cheaper another way takes its plain least cost off the run; those
+   * that this run is the cheapest way to share what remains with the output, by worth. Credit takes off nine tenths of an
+   * output's plain cost at most: so nothing becomes free by it, nor by going round in a circle of credit.
+   */
+  private credited(p: number, k: number, t: number, { cost: plain }: LeastCost): number {
     const { start, end, to, qty: amounts } = this.network.outs;
     const qty = amounts as Float64Array;
-    const { credit, share } = this;
-    let c = t / qty[k];
-    if (share !== 1) c *= share;
-    if (credit && end[p] - start[p] > 1) {
-      const plain = credit.cost;
-      let worth = 0;
-      for (let m = start[p]; m < end[p]; m++) worth += qty[m] * plain[to[m]];
-      if (worth > 0 && worth < Number.POSITIVE_INFINITY) {
-        const own = qty[k] * plain[to[k]];
-        c = Math.min(c, Math.max((t - (worth - own)) / qty[k], (t * (own / worth)) / qty[k]));
-      }
+    const whole = (this.credit as LeastCost).runCost(p);
+    const own = qty[k] * plain[to[k]];
+    let [left, worth] = [t, own];
+    for (let m = start[p]; m < end[p]; m++) {
+      if (m === k) continue;
+      if (plain[to[m]] === whole / qty[m]) worth += qty[m] * plain[to[m]];
+      else left -= qty[m] * plain[to[m]];
     }
-    return c < NOTHING ? 0 : c;
+    const part = worth > 0 ? (left * (own / worth)) / qty[k] : left / qty[k];
+    return Math.min(t / qty[k], Math.max(part, LEFT * plain[to[k]]));
   }
 
   private relax(p: number): void {

@@ -2,8 +2,7 @@
 import { type Board, follow, type LiveEvent, type LoggedChange, type Moved } from "@/core/analysis/board";
 import { type Catalogue, type Packed, unpacked } from "@/core/catalogue/catalogue";
 import { apply, type Conflict, type Edit } from "@/core/catalogue/changes";
-import type { AnyRecord, Id, Kind, Pantry } from "@/core/catalogue/records";
-import { KINDS } from "@/core/catalogue/records";
+import type { Id } from "@/core/catalogue/records";
 import { tellChange } from "@/core/catalogue/telling";
 
 export interface LastMove {

@@ -39,10 +39,11 @@ export function Chances({ parsed }: { parsed: ParsedLine }) {
       ) : (
         right && (
           <table className="w-full">
+            <caption className="caption-bottom pt-1 text-left text-[12px] text-second">One player in ten gets no more than low, half no more than middle, nine in ten no more than high. At the end: runs after which one has come.</caption>
             <thead>
               <tr>
                 <th className="head pb-0.5 pr-2 text-left">Item</th>
-                {["On average", "None", "1 in 10 gets at most", "Half at most", "9 in 10 at most", "Runs to be 50, 90, 99% sure of 1"].map((h) => (
+                {["On average", "None", "Low", "Middle", "High", "50, 90, 99% sure of 1"].map((h) => (
                   <th key={h} className="head pb-0.5 pl-3 text-right">
                     {h}
                   </th>

@@ -82,7 +82,7 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
       <table className="w-full">
         <thead>
           <tr className="text-left">
-            {["Role", "Item", "From", "To", "Chance %, weight", "Lasts"].map((h) => (
+            {["Role", "Item", "From", "To", parsed.entries.some((e) => e.draw) ? "%, weight" : "Chance %", "Lasts"].map((h) => (
               <th key={h} className="head pb-1 pr-2">
                 {h}
               </th>
@@ -159,7 +159,7 @@ function weigh(entries: readonly Entry[], at: number, weight: number): Entry[] {
 
 function AddLine({ role, names, onAdd }: { role: Role; names: readonly string[]; onAdd: (name: string) => void }) {
   return (
-    <span className="flex w-40 items-center gap-1">
+    <span className="flex w-[141px] items-center gap-1">
       <Plus size={13} aria-hidden className="shrink-0 text-third" />
       <NameInput key={names.length} label={`Add ${role}`} placeholder={`add ${role}`} value="" names={names} onDone={(name) => name && onAdd(name)} clearAfter />
     </span>
