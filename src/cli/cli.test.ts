@@ -119,6 +119,34 @@ describe("salty plan", () => {
   });
 });
 
+describe("salty draws", () => {
+  const path = () => file("draws.json", bundle({ items: [{ key: "crate" }, { key: "plank" }, { key: "nail" }, { key: "float" }], recipes: [{ key: "break", line: "Break: salvage Crate -> 2 Plank + 1 Nail 50% + 2 draws { 1: 1 Float | 9: nothing }" }, { key: "boil", line: "Boil: 2 Plank -> 1 Nail" }], sources: [{ key: "weir", gives: [{ item: "crate", quantity: [1, 3] }] }] }));
+
+  it("tells what runs give of each thing that comes by chance, and how many runs it takes", () => {
+    const { status, stdout } = salty("draws", path(), "break=4", "--format", "json");
+    expect(status).toBe(0);
+    const told = JSON.parse(stdout) as { runs: number; outcomes: { item: string; expected: number; none: number; runs: object[] }[] };
+    expect(told.runs).toBe(4);
+    expect(told.outcomes.map((o) => o.item)).toEqual(["nail", "float"]);
+    expect(told.outcomes[0]).toMatchObject({ expected: 2, none: 0.0625, runs: [{ confidence: 0.5, runs: 1 }, { confidence: 0.9, runs: 4 }, { confidence: 0.99, runs: 7 }] });
+    expect(told.outcomes[1].none).toBeCloseTo(0.9 ** 8, 12);
+    const text = salty("draws", path(), "Break=4", "--of", "float=2", "--confidence", "0.95").stdout;
+    expect(text).toContain("Float: 0.8 on average");
+    expect(text).toContain("at least 2: 18.6895%");
+    expect(text).not.toContain("Nail");
+    expect(salty("draws", path(), "weir").stdout).toContain("Crate: 2 on average");
+    expect(salty("draws", path(), "boil").stdout).toContain("nothing comes by chance");
+  });
+
+  it("says what is wrong with what was asked", () => {
+    expect(salty("draws", path()).status).toBe(2);
+    expect(salty("draws", path(), "braek").stderr).toContain("Did you mean");
+    expect(salty("draws", path(), "break=1.5").stderr).toContain("no number of runs");
+    expect(salty("draws", path(), "break", "--of", "crate").stderr).toContain("does not give Crate");
+    expect(salty("draws", path(), "break", "--confidence", "1").stderr).toContain("between 0 and 1");
+  });
+});
+
 describe("salty import and export", () => {
   it("give back the same bytes, keep every record, and check the database's pantry", () => {
     const path = file("demo.json", readFileSync("src/demo/brackwater-reach.json", "utf8"));

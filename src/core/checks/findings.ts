@@ -21,6 +21,8 @@ export class Findings {
   constructor(
     private readonly checks: readonly Check[],
     private scene: Scene,
+    /** A number for a text; texts that share one are told apart by what they say. */
+    private readonly digest: (text: string) => number = digestOf,
   ) {
     this.start();
   }
@@ -169,7 +171,7 @@ export class Findings {
 
   private lookAmong(check: GroupCheck, kind: Kind, common: string): void {
     const { catalogue } = this.scene;
-    const ids = this.groupsOf(check, kind).get(digest(common)) ?? [];
+    const ids = this.groupsOf(check, kind).get(this.digest(common)) ?? [];
     const all = typeof ids === "string" ? [] : [...ids].flatMap((id) => recordAt(catalogue, kind, id) ?? []);
     const records = (all as AnyRecord[]).filter((r) => check.common(r, kind) === common).sort((a, b) => (a.key < b.key ? -1 : 1));
     this.put(placeOf(check, kind, common), check, records.length < 2 ? [] : check.among(this.scene, records, kind));
@@ -180,7 +182,7 @@ export class Findings {
     const common = check.common(record, kind);
     if (common === null) return null;
     const groups = this.groupsOf(check, kind);
-    const number = digest(common);
+    const number = this.digest(common);
     const there = groups.get(number);
     if (there === undefined) groups.set(number, record.id);
     else if (typeof there !== "string") there.add(record.id);
@@ -192,7 +194,7 @@ export class Findings {
     const common = check.common(record, kind);
     if (common === null) return null;
     const groups = this.groupsOf(check, kind);
-    const number = digest(common);
+    const number = this.digest(common);
     const there = groups.get(number);
     if (there === record.id) groups.delete(number);
     else if (there !== undefined && typeof there !== "string") there.delete(record.id);
@@ -231,8 +233,8 @@ export class Findings {
 
 const placeOf = (check: Check, kind: Kind, about: string): Place => `${check.id}|${kind}|${about}`;
 
-/** A number for a text; texts that share one are told apart by whoever looks (Fowler, Noll and Vo's, twice 26 bits). */
-function digest(text: string): number {
+/** Fowler, Noll and Vo's hash, twice, 26 bits of each. */
+function digestOf(text: string): number {
   let [a, b] = [0x811c9dc5, 0x01000193];
   for (let k = 0; k < text.length; k++) {
     const c = text.charCodeAt(k);

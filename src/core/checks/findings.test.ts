@@ -1,0 +1,85 @@
+import { describe, expect, it } from "vitest";
+import { Engine } from "../analysis/engine";
+import { type Edit, setField } from "../catalogue/changes";
+import type { AnyRecord, Id } from "../catalogue/records";
+import { item, kitchen, newItem, recipe } from "../testing/kitchen";
+import type { Finding, Scene } from "./check";
+import { Findings } from "./findings";
+import { nearNames } from "./near-names";
+import { CHECKS } from "./index";
+
+const says = (engine: Engine, rule: string) => engine.board().findings.flatMap((f) => (f.rule === rule ? [f.says] : []));
+const add = (record: AnyRecord): Edit => ({ op: "add", kind: "item", record });
+
+describe("findings that are followed", () => {
+  it("come and go with the groups that records join and leave", () => {
+    const engine = new Engine(kitchen("gather Grey eel\ngather Salt"));
+    expect(says(engine, "near-names")).toEqual([]);
+    const [second, third] = [newItem("grey  eel", { key: "eel_2" }), newItem("GREY EEL", { key: "eel_3" })];
+    const first = engine.change([add(second)]).ripple;
+    expect(first?.put.filter((f) => f.rule === "near-names")).toHaveLength(1);
+    // A third one is another finding about the same name, in place of the first.
+    const next = engine.change([add(third)]).ripple;
+    expect(next?.drop).toHaveLength(1);
+    expect(says(engine, "near-names")).toEqual([expect.stringContaining("3 items")]);
+    engine.change([setField(engine.catalogue, "item", third.id, "name", "Brown eel")]);
+    expect(says(engine, "near-names")).toEqual([expect.stringContaining("2 items")]);
+    engine.change([{ op: "remove", kind: "item", record: engine.catalogue.item.get(second.id) as AnyRecord }]);
+    expect(says(engine, "near-names")).toEqual([]);
+  });
+
+  it("move with a recipe from one group to another", () => {
+    const engine = new Engine(kitchen("gather A\ngather B\nOne: 2 A -> 1 X\nTwo: 2 A -> 1 Y\nThree: 2 B -> 1 Z"));
+    expect(says(engine, "same-inputs")).toEqual([expect.stringContaining("One and Two")]);
+    const two = recipe(engine.catalogue, "Two");
+    engine.change([setField(engine.catalogue, "recipe", two.id, "lines", recipe(engine.catalogue, "Three").lines.map((l) => (l.role === "output" ? { ...l, item: item(engine.catalogue, "Y").id } : l)) as never)]);
+    expect(says(engine, "same-inputs")).toEqual([expect.stringMatching(/Th?ree and T|Two and Three/)]);
+    engine.change([setField(engine.catalogue, "recipe", two.id, "status", "retired")]);
+    expect(says(engine, "same-inputs")).toEqual([]);
+  });
+
+  it("are told apart where their common ground merely has the same number", () => {
+    const catalogue = kitchen("gather Salt");
+    const all = { ...catalogue, item: catalogue.item.with(new Map(["salt", "Tar", "tar", "Cork"].map((name, n) => [`x${n}` as Id, newItem(name, { id: `x${n}` as Id, key: `x${n}` })]))) };
+    const scene = { catalogue: all, readings: new Engine(all).readings } as Scene;
+    const found = [...new Findings([nearNames], scene, () => 1).all()];
+    expect(found.map((f: Finding) => f.about.map((r) => r.name))).toEqual([["Salt", "salt"].sort(), ["Tar", "tar"]].map((names) => expect.arrayContaining(names)));
+    expect(found).toHaveLength(2);
+  });
+
+  it("keep their fingerprint while only the numbers in the sentence move, and say so as put, not as new", () => {
+    const engine = new Engine(kitchen("buy Salt for 4\nPickle: 2 Salt -> 1 Pickled eel"));
+    const eel = item(engine.catalogue, "Pickled eel");
+    const opened = engine.change([setField(engine.catalogue, "item", eel.id, "sell", 5)]).ripple;
+    const [finding] = opened?.put ?? [];
+    expect(opened?.moved.opened).toBeDefined();
+    const cheaper = engine.change([setField(engine.catalogue, "item", eel.id, "sell", 3)]).ripple;
+    expect(cheaper?.put.map((f) => f.fingerprint)).toEqual([finding.fingerprint]);
+    expect(cheaper?.put[0].says).not.toBe(finding.says);
+    expect(cheaper?.drop).toEqual([]);
+    const mended = engine.change([setField(engine.catalogue, "item", eel.id, "sell", 9)]).ripple;
+    expect(mended?.drop).toEqual([finding.fingerprint]);
+  });
+
+  it("write recipe lines anew when a name in them moves, wherever it stands", () => {
+    const engine = new Engine(kitchen("gather A\nOne: 2 A -> 1 X\nTwo: 2 A -> 1 Y"));
+    const lines = () => engine.board().findings.flatMap((f) => (f.evidence.type === "lines" ? f.evidence.recipes.map((r) => r.line) : []));
+    expect(lines()).toEqual(["One: 2 A -> 1 X", "Two: 2 A -> 1 Y"]);
+    engine.change([setField(engine.catalogue, "item", item(engine.catalogue, "X").id, "name", "Salt eel")]);
+    expect(lines()).toEqual(["One: 2 A -> 1 Salt eel", "Two: 2 A -> 1 Y"]);
+    // Another item of that name: it can only be written by its key now.
+    engine.change([add(newItem("salt eel", { key: "other" }))]);
+    expect(lines()[0]).toContain("Salt eel");
+    expect(engine.board().findings).toEqual(new Engine(engine.catalogue).board().findings);
+  });
+
+  it("hold one check as well as all of them", () => {
+    const catalogue = kitchen("1 Ghost -> 1 Lens\nbuy Rope for 2\nTie: 2 Rope -> 1 Net\nsalvage Net -> 3 Rope");
+    const { readings } = new Engine(catalogue);
+    const all = [...new Findings(CHECKS, { catalogue, readings }).all()].map((f) => f.fingerprint).sort();
+    const each = CHECKS.flatMap((check) => [...new Findings([check], { catalogue, readings }).all()].map((f) => f.fingerprint)).sort();
+    expect(each).toEqual(all);
+    expect(new Set(all).size).toBe(all.length);
+    expect(all.length).toBeGreaterThan(3);
+  });
+});
