@@ -41,6 +41,10 @@ function tell(scene: Scene, gain: Gain, trades: boolean, tailored: boolean): Fou
   const retire = recipes.map((recipe): Fix => ({ says: `Retire ${recipe.name}`, do: "edit", edits: [setField(catalogue, "recipe", recipe.id, "status", "retired")] }));
   const close = tailored ? closeLoop(catalogue, recipes) : [];
   const sold = steps.flatMap((s) => (s.sells === undefined ? [] : [s]));
+  // Where all that is left over is money from one sale, a lower price takes just that away.
+  const [first] = gain.net;
+  const fair = sold.length === 1 && net.length === 1 && first.thing.of === "currency" && first.thing.currency === 0 ? Math.floor(((sold[0].sells ?? 0) - net[0].value / Number(sold[0].times)) * 100 + 1e-6) / 100 : 0;
+  const price: Fix[] = fair > 0 ? [{ says: `Sell ${sold[0].of.name} for ${sayCost(fair)} instead of ${sayCost(sold[0].sells ?? 0)}`, do: "edit", edits: [setField(catalogue, "item", sold[0].of.id, "sell", fair)] }] : [];
   const often = chance === 1 ? "every" : "on average every";
   const luck = chance === 1 ? "" : ` A single round gains with a chance of ${exact ? "" : "about "}${sayPercent(Number(chance.toFixed(4)))}.`;
   return {
@@ -50,7 +54,7 @@ function tell(scene: Scene, gain: Gain, trades: boolean, tailored: boolean): Fou
       8,
     )}.${luck}${gain.live ? "" : " Nobody can start it yet: some of it is out of reach."}`,
     evidence: { type: "loop", runs: steps.map(({ of, times, line }) => ({ of, times: String(times), line })), net, chance, exact, live: gain.live, seconds: gain.seconds },
-    fixes: [...close, ...sold.slice(0, 2).map((s): Fix => ({ says: `Open ${s.of.name} and lower its sell price`, do: "open", kind: "item", id: s.of.id })), ...retire.slice(-1), ...steps.slice(0, 1).map((s): Fix => ({ says: `Open ${s.of.name}`, do: "open", kind: s.of.kind, id: s.of.id }))],
+    fixes: [...close, ...price, ...sold.slice(0, 2).map((s): Fix => ({ says: `Open ${s.of.name} and lower its sell price`, do: "open", kind: "item", id: s.of.id })), ...retire.slice(-1), ...steps.slice(0, 1).map((s): Fix => ({ says: `Open ${s.of.name}`, do: "open", kind: s.of.kind, id: s.of.id }))],
   };
 
   function stepOf({ catalogue: c }: Scene, step: Step): { of: Ref; does: string; line: string; recipe?: Recipe; sells?: number } {

@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
+import { Engine } from "../analysis/engine";
 import { readingsOf } from "../analysis/readings";
 import type { Catalogue } from "../catalogue/catalogue";
-import { invert } from "../catalogue/changes";
+import { invert, setField } from "../catalogue/changes";
 import { formatRecipe } from "../notation/format";
 import { item, kitchen, must, recipe } from "../testing/kitchen";
 import type { Fix } from "./check";
@@ -46,6 +47,17 @@ describe("closing a loop that hands something back", () => {
     expect(says(fixes).slice(0, 2).sort()).toEqual(["Back: give 2 X instead of 3", "There: 2 Y at 65% instead of 100%"]);
     expect(says(fixes).slice(0, 2).join()).not.toContain("Rope");
     for (const fix of fixes) expect(gains(apply(c, fix))).toBe(0);
+  });
+});
+
+describe("closing a loop through money", () => {
+  it("lowers the one sell price to what comes out even", () => {
+    const c = kitchen("buy Salt for 2\nPickle: 3 Salt -> 1 Brine pot");
+    const dear = must(c, [setField(c, "item", item(c, "Brine pot").id, "sell", 7.5)]);
+    const [loop] = new Engine(dear).board().findings;
+    expect(says(loop.fixes)).toEqual(["Sell Brine pot for 6.00 instead of 7.50", "Open Brine pot and lower its sell price", "Retire Pickle", "Open Salt"]);
+    expect(gains(apply(dear, loop.fixes[0]))).toBe(0);
+    expect(readingsOf(apply(dear, loop.fixes[0])).gain.even).toHaveLength(1);
   });
 });
 
