@@ -24,7 +24,7 @@ export function Chances({ parsed }: { parsed: ParsedLine }) {
   const until = useMemo(() => new Map((found ?? []).map((o) => [o.item, SURE.map((c) => runsUntil(lines, o.item, 1, c))])), [lines, found]);
   if (!lines.some(byChance)) return null;
   return (
-    <section aria-label="What comes by chance">
+    <section aria-label="What comes by chance" className="pt-1">
       <div className="flex items-center gap-2 pb-1">
         <h3 className="head">What comes by chance</h3>
         <label className="flex items-center gap-1.5 text-second">
