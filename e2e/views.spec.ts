@@ -9,7 +9,7 @@ test.beforeAll(async () => {
 });
 test.afterAll(() => program?.end());
 
-const VIEWS = ["/shelves", "/shelves?item=smoked_eel", "/shelves?text=nosuchitem", "/recipes?recipe=smoke_eel", "/recipes?new=1", "/recipes?paste=1", "/checks", "/checks?rule=unobtainable", "/checks?loop=0", "/costs", "/log", "/setup?kind=type", "/setup?kind=source", "/setup?kind=pantry"];
+const VIEWS = ["/shelves", "/shelves?item=smoked_eel", "/shelves?text=nosuchitem", "/recipes?recipe=smoke_eel", "/recipes?recipe=break_crate", "/recipes?new=1", "/recipes?paste=1", "/checks", "/checks?rule=unobtainable", "/checks?loop=0", "/costs", "/log", "/setup?kind=type", "/setup?kind=source", "/setup?kind=pantry"];
 
 const show = async (page: Page, path: string) => {
   await page.goto(`${program.base}/brackwater_reach${path}`);
@@ -119,6 +119,28 @@ test("the form and the line are two views of one recipe", async ({ page }) => {
   await expect(line).toHaveValue("Lay rope: 4 Hemp yarn -> 1 Rope at Ropewalk in 40s");
   await page.getByRole("button", { name: "Save" }).click();
   await expect(page.getByTestId("last-move")).toContainText("Lay rope: Hemp yarn 3 → 4");
+});
+
+test("what comes by chance stands under a recipe and follows the line while it is typed", async ({ page }) => {
+  await show(page, "/recipes?recipe=break_crate");
+  const chances = page.getByRole("region", { name: "What comes by chance" });
+  const row = (name: string) => chances.getByRole("row", { name: new RegExp(`^${name}`) });
+  await expect(row("Glass float")).toContainText("95.0625%");
+  await expect(row("Glass float")).toContainText("14, 46, 91");
+  await chances.getByLabel("Runs", { exact: true }).fill("20");
+  await expect(row("Alder plank")).toContainText("30");
+  await expect(row("Glass float")).toContainText("36.3232%");
+  await chances.getByLabel("Runs", { exact: true }).fill("0");
+  await expect(chances).toContainText("A whole number from 1 to 10,000.");
+  await chances.getByLabel("Runs", { exact: true }).fill("1");
+  const line = page.getByRole("textbox", { name: "Line of Break crate" });
+  await line.fill("Break crate: salvage 1 Wreck crate -> 1 Alder plank + 1 Rope 25%");
+  await expect(row("Rope")).toContainText("75%");
+  await expect(row("Glass float")).toHaveCount(0);
+  await line.fill("Break crate: salvage 1 Wreck crate -> 1 Alder plank");
+  await expect(chances).toHaveCount(0);
+  await page.getByRole("button", { name: "Put back" }).click();
+  await expect(row("Glass float")).toContainText("95.0625%");
 });
 
 test("a ready-made fix mends a finding and can be undone", async ({ page }) => {
