@@ -149,6 +149,9 @@ export type Field =
   | { readonly as: "lines"; readonly roles: readonly Role[] };
 
 export const MOST = 1e9;
+/** Least quantity or chance above nothing. */
+export const LEAST = 1e-9;
+
 /** Lines with those of one draw together, where the first of them stands; every other line by itself. */
 export function inDraws<L extends { readonly draw?: Draw }>(lines: readonly L[]): L[][] {
   const groups = new Map<number, L[]>();

@@ -60,6 +60,11 @@ describe("a record may be written", () => {
     ["a line of no item", "recipe", { lines: [line("output", "nosuchitem00" as Id)] }, "There is no item"],
     ["wear on an ingredient", "recipe", { lines: [line("ingredient", eel.id, 1, 1, 1, 9)] }, "Only a tool has a number of uses"],
     ["wear of nothing", "recipe", { lines: [line("tool", eel.id, 1, 1, 1, 0)] }, "0 is outside 1"],
+    ["an amount too small to count with", "recipe", { lines: [line("output", eel.id, 1e-300)] }, "1e-300 is too small to be counted with. Write 0, or at least 0.000000001."],
+    ["a chance too small to count with", "recipe", { lines: [line("output", eel.id, 1, 1, 1e-12)] }, "1e-12 is too small"],
+    ["a negative amount", "recipe", { lines: [line("ingredient", eel.id, -1)] }, "-1 is outside 0"],
+    ["an endless amount", "recipe", { lines: [line("ingredient", eel.id, Number.POSITIVE_INFINITY)] }, "is not a number"],
+    ["no number as a chance", "recipe", { lines: [line("output", eel.id, 1, 1, Number.NaN)] }, "“NaN” is not a number"],
     ["more lines than fit", "recipe", { lines: Array.from({ length: 201 }, () => line("output", eel.id)) }, "201 lines; at most 200 fit"],
     ["lines that are no list", "recipe", { lines: {} }, "Expected a list of lines"],
   ] as const)("but not with %s", (_, kind, part, says) => {

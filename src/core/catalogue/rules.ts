@@ -2,7 +2,7 @@
 import { type Catalogue, keyIndex, lineage, recordAt } from "./catalogue";
 import { add, compare, type Fraction, fromNumber, ZERO } from "../numbers/fraction";
 import { fold } from "./names";
-import { type AnyRecord, type Draw, type Field, FIELDS, type Id, isWeight, type Kind, kindWord, type Line, MOST, PANTRY_FIELDS, type Pantry } from "./records";
+import { type AnyRecord, type Draw, type Field, FIELDS, type Id, isWeight, type Kind, kindWord, type Line, LEAST, MOST, PANTRY_FIELDS, type Pantry } from "./records";
 
 /** A refusal: where, why, and what would work. */
 export interface Fault {
@@ -88,11 +88,15 @@ function problems(catalogue: Catalogue, field: Field, value: unknown): Problem[]
 function lineProblems(catalogue: Catalogue, roles: readonly string[], line: Line): string[] {
   if (typeof line !== "object" || line === null) return ["Expected a line."];
   if (!roles.includes(line.role)) return [`“${String(line.role)}” is none of ${roles.join(", ")}.`];
-  const says = [...refProblem(catalogue, "item", line.item), ...numberProblem(line.min, 0, MOST), ...numberProblem(line.max, 0, MOST), ...numberProblem(line.chance, 0, 100)];
+  const says = [...refProblem(catalogue, "item", line.item), ...[line.min, line.max].flatMap((n) => amountProblem(n, MOST)), ...amountProblem(line.chance, 100)];
   if (line.uses !== null) says.push(...(line.role === "tool" ? numberProblem(line.uses, 1, MOST, true) : [{ says: "Only a tool has a number of uses." }]));
   if (line.draw !== undefined) says.push(...oneDrawProblems(line));
   return says.map((p) => p.says);
 }
+
+/** Amounts so small that what they are divided by leaves all numbers are refused. */
+const amountProblem = (value: unknown, max: number): Problem[] =>
+  typeof value === "number" && value > 0 && value < LEAST ? [{ says: `${value} is too small to be counted with. Write 0, or at least ${LEAST.toFixed(9)}.` }] : numberProblem(value, 0, max);
 
 const WEIGHT = "A weight is a number from 0 to 1000000 with at most six decimal places.";
 function oneDrawProblems({ role, chance, draw }: Line): Problem[] {

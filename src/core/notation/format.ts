@@ -1,6 +1,6 @@
 /** Writes a recipe as its one canonical line. */
 import type { Catalogue } from "../catalogue/catalogue";
-import { fromNumber, multiply, toNumber } from "../numbers/fraction";
+import { toPercent } from "../numbers/fraction";
 import { type Draw, type Id, inDraws, type Line, type Recipe, type Role, weightOfNothing } from "../catalogue/records";
 import { formatTicks } from "../numbers/ticks";
 import type { ParsedLine } from "./parser";
@@ -43,7 +43,7 @@ function written<P extends Part>(catalogue: Catalogue, whole: Whole, label: stri
   const entry = (l: P): string => {
     const quantity = l.min === l.max ? String(l.min) : `${l.min}..${l.max}`;
     const counted = (l.role === "station" || l.role === "tool") && quantity === "1" ? "" : `${quantity} `;
-    const chance = l.chance === 1 ? "" : ` ${toNumber(multiply(fromNumber(l.chance), fromNumber(100)))}%`;
+    const chance = l.chance === 1 ? "" : ` ${toPercent(l.chance)}%`;
     return `${counted}${nameOf(l)}${chance}${l.uses === null ? "" : ` lasting ${l.uses}`}`;
   };
   /** A draw stands where its first line does. */

@@ -2,7 +2,7 @@
 import { nearest } from "../catalogue/names";
 import type { Draw, Id, Role } from "../catalogue/records";
 import { isWeight, MOST } from "../catalogue/records";
-import { add, fromNumber, sign, toNumber, ZERO } from "../numbers/fraction";
+import { add, fromNumber, fromPercent, sign, toNumber, ZERO } from "../numbers/fraction";
 import { parseTicks } from "../numbers/ticks";
 import type { NameBook } from "./book";
 import { isKeyword, lex, type Span, type Token } from "./lexer";
@@ -190,8 +190,8 @@ class Reader {
     const next = this.peek();
     if (next?.kind === "percent") {
       this.at++;
-      chance = Number(`${next.text.slice(0, -1)}e-2`);
-      if (next.text.toLowerCase().includes("e")) chance = Number(next.text.slice(0, -1)) / 100;
+      const percent = Number(next.text.slice(0, -1));
+      chance = Number.isFinite(percent) ? fromPercent(percent) : percent;
       if (role === "tool" || role === "station") this.remark("error", next, `A ${role} is there or not: it has no chance. Remove it.`, [""]);
       else if (chance > 1 || chance === 0) this.remark("warning", next, `A chance is above 0% and at most 100%; ${next.text} will be reported by the checks.`, []);
     }

@@ -62,6 +62,11 @@ export function toNumber(a: Fraction): number {
   return Number(a.n >> shift) / Number(a.d >> shift);
 }
 
+/** A chance in percent and back, exactly as typed: 0.07% is 0.0007. */
+export const toPercent = (chance: number): number => toNumber(multiply(fromNumber(chance), HUNDRED));
+export const fromPercent = (percent: number): number => toNumber(divide(fromNumber(percent), HUNDRED));
+const HUNDRED: Fraction = { n: 100n, d: 1n };
+
 /** "3", "1/3" or "−2/5": exact, for evidence and tests. */
 export const show = (a: Fraction): string => (a.d === 1n ? String(a.n) : `${a.n}/${a.d}`);
 

@@ -7,7 +7,7 @@ import { readNumber } from "@/core/notation/entry";
 import { formatParsed } from "@/core/notation/format";
 import type { Entry, ParsedLine } from "@/core/notation/parser";
 import { count, sayQuantity } from "@/core/numbers/format";
-import { add, fromNumber, subtract, toNumber } from "@/core/numbers/fraction";
+import { add, fromNumber, fromPercent, subtract, toNumber, toPercent } from "@/core/numbers/fraction";
 import { formatTicks, parseTicks } from "@/core/numbers/ticks";
 import { Button } from "../kit/kit";
 import { NameInput } from "../kit/name-input";
@@ -120,7 +120,7 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
               <td className="w-20 pr-2 pb-1">
                 <Num label="To" value={e.max} onDone={(max) => put(i, { max })} />
               </td>
-              <td className="w-20 pr-2 pb-1">{e.draw ? <Num label="Weight" value={e.draw.weight} onDone={(weight) => isWeight(weight) && write({ entries: weigh(parsed.entries, i, weight) })} /> : e.role === "ingredient" || e.role === "output" ? <Num label="Chance in percent" value={Number((e.chance * 100).toFixed(6))} onDone={(c) => put(i, { chance: Number((c / 100).toFixed(8)) })} /> : null}</td>
+              <td className="w-20 pr-2 pb-1">{e.draw ? <Num label="Weight" value={e.draw.weight} onDone={(weight) => isWeight(weight) && write({ entries: weigh(parsed.entries, i, weight) })} /> : e.role === "ingredient" || e.role === "output" ? <Num label="Chance in percent" value={toPercent(e.chance)} onDone={(c) => put(i, { chance: fromPercent(c) })} /> : null}</td>
               <td className="w-20 pr-2 pb-1">{e.role === "tool" ? <Num label="Runs it lasts" value={e.uses} onDone={(uses) => put(i, { uses: Math.max(1, Math.round(uses)) })} onClear={() => put(i, { uses: null })} /> : null}
                 {e.draw && (
                   <span className="text-[12px] whitespace-nowrap text-second">
