@@ -1,7 +1,12 @@
 import { describe, expect, it } from "vitest";
+import { emptyCatalogue } from "../catalogue/catalogue";
+import type { Edit } from "../catalogue/changes";
+import { planImport } from "../exchange/read";
 import { seeded } from "../numbers/seeded";
+import { must, pantry } from "../testing/kitchen";
 import { randomPantry } from "../testing/random";
 import { at, label, nameAt, read } from "../testing/told";
+import { generate } from "../../demo/generate";
 import { Reach } from "./reach";
 import { type Readings, readingsOf } from "./readings";
 
@@ -57,6 +62,32 @@ describe("the nearest repair", () => {
   it("counts what teaches a recipe, its tools and its stations", () => {
     const r = read("gather Eel\nSmoke: 1 Eel -> 1 Smoked eel at Smokehouse using Hook taught by Old book");
     expect(cause(r, "Smoked eel")?.leaves.sort()).toEqual(["Hook", "Old book", "Smokehouse"]);
+  });
+
+  it("is followed past where less is tried for each item, and back, as it is found from scratch", () => {
+    const empty = emptyCatalogue(pantry());
+    let catalogue = must(empty, planImport(empty, JSON.stringify(generate({ items: 900, seed: 4 }))).edits);
+    const r = readingsOf(catalogue);
+    const told = (of: Readings) => [...of.causes].map(([i, c]) => JSON.stringify([of.compiled.items[i], c.leaves.map((l) => of.compiled.items[l]), c.by < 0 ? null : of.compiled.processes[c.by]?.record.id, c.smallest])).sort().join("\n");
+    const follow = (edits: readonly Edit[]) => {
+      catalogue = must(catalogue, edits);
+      r.advance(catalogue, edits);
+    };
+    const sources = [...catalogue.source.values()].slice(0, 130);
+    const seen: number[] = [];
+    for (let k = 0; k < sources.length; k += 20) {
+      follow(sources.slice(k, k + 20).map((record) => ({ op: "remove", kind: "source", record })));
+      seen.push(r.causes.size);
+      expect(told(r) === told(readingsOf(catalogue)), `${seen.length} steps on`).toBe(true);
+    }
+    for (let k = 0; k < sources.length; k += 20) {
+      follow(sources.slice(k, k + 20).map((record) => ({ op: "add", kind: "source", record })));
+      seen.push(r.causes.size);
+      expect(told(r) === told(readingsOf(catalogue)), `${seen.length} steps on`).toBe(true);
+    }
+    expect(Math.max(...seen)).toBeGreaterThan(600);
+    expect(seen[0]).toBeLessThan(300);
+    expect(seen.at(-1)).toBe(0);
   });
 
   it("unblocks what it says it does, and is no larger than an exhaustive search of the leaves where it says so", () => {

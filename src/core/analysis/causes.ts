@@ -13,10 +13,13 @@ export interface Cause {
   readonly smallest: boolean;
 }
 
-/** Rows that are gone through per item when a smaller set is looked for: in small pantries, and in those with much out of reach. */
-const STEPS = 20_000;
-const FEW_STEPS = 2_000;
-const MUCH = 2_000;
+/** Links that are gone through per item when a smaller set is looked for, by how many items are out of reach. */
+const STEPS = [
+  { upTo: 1_000, steps: 20_000 },
+  { upTo: 5_000, steps: 3_000 },
+  { upTo: 30_000, steps: 1_000 },
+  { upTo: Number.POSITIVE_INFINITY, steps: 300 },
+] as const;
 /** How much more a derivation weighs for each recipe in it, so that of equal sets the shorter way counts and none goes round. */
 const STEP = 1 + 2 ** -20;
 
@@ -41,13 +44,18 @@ export class Causes {
   /** Leaves at the end of the lightest way. */
   private readonly bound = new Map<number, readonly number[]>();
   private readonly breaks = new Set<number>();
-  private much = false;
+  private steps: number = STEPS[0].steps;
 
   constructor(
     private readonly compiled: Compiled,
     private readonly reach: Reach,
   ) {
     this.settle(this.all());
+  }
+
+  /** Few items that would open all circles with no way in. */
+  get opening(): number[] {
+    return this.stuck.flatMap((l) => l.opening);
   }
 
   private *all(): Generator<number> {
@@ -95,9 +103,9 @@ export class Causes {
     this.stuck = [...this.stuck.filter((l) => !gone(l)), ...circles].sort((a, b) => a.items.length - b.items.length || this.byKey(a.items[0], b.items[0]));
     const order = this.weigh(new Set(lost));
     // How far a smaller set is looked for depends on how much is out of reach: then for all alike.
-    const much = this.weight.size > MUCH;
-    const everyone = much !== this.much;
-    this.much = much;
+    const { steps } = STEPS.find((s) => this.weight.size <= s.upTo) as (typeof STEPS)[number];
+    const everyone = steps !== this.steps;
+    this.steps = steps;
     for (const i of order) this.bound.set(i, this.leavesOf(i));
     const again = everyone ? [...this.weight.keys()] : order;
     for (const i of again) {
@@ -172,13 +180,14 @@ export class Causes {
 
   private smaller(item: number, bound: readonly number[]): { leaves: readonly number[]; smallest: boolean } {
     if (bound.length <= 1) return { leaves: bound, smallest: true };
-    let steps = this.much ? FEW_STEPS : STEPS;
+    let { steps } = this;
     const { users, outs, makers, ins } = this.compiled.network;
     const { missing } = this.reach;
     const behind = new Set([item]);
     for (const at of behind) {
       for (let k = makers.start[at]; k < makers.end[at]; k++) {
         const p = makers.to[k];
+        steps -= ins.end[p] - ins.start[p];
         for (let m = ins.start[p]; m < ins.end[p]; m++) if (this.lost(ins.to[m])) behind.add(ins.to[m]);
       }
       if (--steps < 0) return { leaves: bound, smallest: false };
@@ -205,7 +214,8 @@ export class Causes {
       const left = new Map<number, number>();
       for (const at of have) {
         if (at === item) return true;
-        if (--steps < 0) return false;
+        steps -= 1 + users.end[at] - users.start[at];
+        if (steps < 0) return false;
         for (let k = users.start[at]; k < users.end[at]; k++) {
           const p = users.to[k];
           const n = (left.get(p) ?? missing[p]) - 1;

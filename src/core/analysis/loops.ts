@@ -14,8 +14,10 @@ export interface Loop {
   readonly gain: Gain | null;
   /** For a stuck loop: true when a tool or station closes the circle rather than ingredients alone. */
   readonly byTool: boolean;
-  /** For a stuck loop: items that would open it if they could be had, without any of which it stays shut. */
+  /** For a stuck loop: its first item by key, and those that having it would not open: if all can be had, it is open. */
   readonly breaks: readonly number[];
+  /** Few of those that together open all of it. */
+  readonly opening: readonly number[];
 }
 
 /** Every stuck circle, every loop that gains or comes out even, and in small pantries circles that lose. */
@@ -33,7 +35,7 @@ export function loops(compiled: Compiled, closed: readonly Loop[], report: GainR
     const round = [...given].filter((i) => taken.has(i));
     return (round.length ? round : [...given]).sort((a, b) => ((compiled.items[a] as string) < (compiled.items[b] as string) ? -1 : 1));
   };
-  const round = (verdict: Verdict, gain: Gain | null, runs: readonly { readonly step: Step }[]): Loop => ({ items: itemsOf(runs), steps: runs.map((r) => r.step), verdict, gain, byTool: false, breaks: [] });
+  const round = (verdict: Verdict, gain: Gain | null, runs: readonly { readonly step: Step }[]): Loop => ({ items: itemsOf(runs), steps: runs.map((r) => r.step), verdict, gain, byTool: false, breaks: [], opening: [] });
   const stuck = new Set(closed.flatMap((l) => l.items));
   const told = [...closed, ...report.gains.map((g) => round("gaining", g, g.runs)), ...report.even.map((e) => round("even", null, e.runs))].filter((l) => l.verdict !== "even" || !l.items.every((i) => stuck.has(i)));
   return [...told, ...lossyCircles(compiled, told)];
@@ -52,7 +54,7 @@ function lossyCircles(compiled: Compiled, told: readonly Loop[]): Loop[] {
   const byId = (a: number, b: number) => ((items[a] as string) < (items[b] as string) ? -1 : 1);
   return rounds(network, { links: "uses" })
     .filter((r) => r.items.length <= MOST_ITEMS && !r.items.some((i) => taken.has(i)))
-    .map((r): Loop => ({ items: r.items.sort(byId), steps: inRecordOrder(compiled, r.processes).map((process): Step => ({ run: "process", process })), verdict: "lossy", gain: null, byTool: false, breaks: [] }))
+    .map((r): Loop => ({ items: r.items.sort(byId), steps: inRecordOrder(compiled, r.processes).map((process): Step => ({ run: "process", process })), verdict: "lossy", gain: null, byTool: false, breaks: [], opening: [] }))
     .sort((a, b) => a.items.length - b.items.length || byId(a.items[0], b.items[0]));
 }
 
@@ -68,7 +70,7 @@ export function stuckLoops(compiled: Compiled, lost: readonly number[]): Loop[] 
   if (!made.length) return [];
   const key = (i: number) => compiled.catalogue.item.get(compiled.items[i] as never)?.key ?? "";
   const found = roundsAmong(network, made).flatMap(({ items, processes }) => {
-    const { closed, breaks } = leftOut(items, processes);
+    const { closed, breaks, opening } = leftOut(items, processes);
     if (!closed.length) return [];
     const own = new Set(closed);
     const has = ({ start, end, to }: typeof outs, p: number) => {
@@ -77,12 +79,12 @@ export function stuckLoops(compiled: Compiled, lost: readonly number[]): Loop[] 
     };
     const around = processes.filter((p) => has(outs, p) && has(ins, p));
     const byKey = inRecordOrder(compiled, around);
-    return [{ items: closed, steps: byKey.map((process): Step => ({ run: "process", process })), verdict: "stuck" as const, gain: null, byTool: closesByTool(compiled, byKey, own), breaks }];
+    return [{ items: closed, steps: byKey.map((process): Step => ({ run: "process", process })), verdict: "stuck" as const, gain: null, byTool: closesByTool(compiled, byKey, own), breaks, opening }];
   });
   return found.sort((a, b) => a.items.length - b.items.length || (key(a.items[0]) < key(b.items[0]) ? -1 : 1));
 
-  /** Items of the circle that can't be had even with everything outside of it, and those of them that would have to be given. */
-  function leftOut(items: readonly number[], processes: readonly number[]): { closed: number[]; breaks: number[] } {
+  /** Items of the circle that can't be had even with everything outside of it, and those of them that stand as causes: the first, and what that does not open; then few of these that open all. */
+  function leftOut(items: readonly number[], processes: readonly number[]): { closed: number[]; breaks: number[]; opening: number[] } {
     const waiting = new Set(items);
     const missing = new Map<number, number>();
     const come: number[] = [];
@@ -113,13 +115,17 @@ export function stuckLoops(compiled: Compiled, lost: readonly number[]): Loop[] 
     for (const p of near) if (missing.get(p) === 0) fire(p);
     goOn();
     const closed = [...waiting].sort((a, b) => (key(a) < key(b) ? -1 : 1));
-    const breaks = closed.filter((i) => {
-      if (!waiting.has(i)) return false;
+    // What the first does not open by itself stands for itself: one item after the other would make long lists of what to give.
+    if (closed.length) have(closed[0]);
+    goOn();
+    const breaks = closed.filter((i, k) => k === 0 || waiting.has(i));
+    const opening = breaks.filter((i, k) => {
+      if (k > 0 && !waiting.has(i)) return false;
       have(i);
       goOn();
       return true;
     });
-    return { closed, breaks };
+    return { closed, breaks, opening };
   }
 }
 

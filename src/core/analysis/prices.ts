@@ -37,6 +37,8 @@ export class Prices {
   constructor(
     private readonly compiled: Compiled,
     reach: Reach,
+    /** Items that would open the circles with no way in. */
+    opening: Iterable<number> = [],
   ) {
     const { network, sells } = compiled;
     const { flags, seconds, outs } = network;
@@ -50,7 +52,10 @@ export class Prices {
       const own = 0.01 + 0.01 * seconds[p];
       for (let k = outs.start[p]; k < outs.end[p]; k++) start[outs.to[k]] = Math.min(start[outs.to[k]], own / qty[k] + above);
     }
-    for (let i = 0; i < network.items; i++) if (!reach.items[i]) start[i] = Math.min(start[i], 1 + above);
+    // Where nothing leads in, prices begin at what would have to be given: what nothing makes, and what opens a closed circle.
+    for (let i = 0; i < network.items; i++) if (!reach.items[i] && network.makers.start[i] === network.makers.end[i]) start[i] = Math.min(start[i], 1 + above);
+    // The latter are dear, so that what they are made of and salvaged into fits below them.
+    for (const i of opening) start[i] = Math.min(start[i], 1e6 * (1 + above));
     const { cost } = new LeastCost(network, { perMoney: 1, perSecond: 0, without: FREE | GAINS, share: 1 - 2 * MARGIN, start: (i) => start[i], quarantine: this.seeds });
     for (let i = 0; i < network.items; i++) cost[i] = Number.isFinite(cost[i]) ? Math.min(Math.max(cost[i], 1e-100), 1e200) : 1 + above;
     this.price = cost;

@@ -106,9 +106,9 @@ export class Readings {
       least: (item) => this.compiled.levels[item] * LEVEL,
       before: (p, q) => before(this.compiled, p, q),
     });
-    this.prices = new Prices(compiled, reach);
-    this.gain = gains(compiled, reach, this.prices);
     this.lost = new Causes(compiled, reach);
+    this.prices = new Prices(compiled, reach, this.lost.opening);
+    this.gain = gains(compiled, reach, this.prices);
     this.loops = loops(compiled, this.lost.stuck, this.gain);
     this.forget();
   }
@@ -228,9 +228,9 @@ export class Readings {
     if (changed.size || moved[0].size) this.forget();
     // What loops say depends on more of a recipe than its expected amounts: its key, and its ranges and chances.
     const retold = this.gain.gains.length + this.gain.even.length > 0 && edits.some((e) => (e.op !== "set" || e.field === "key" || e.field === "lines") && (e.kind === "recipe" || e.kind === "source"));
-    const gain = this.followGain(ps, real, priced, added, retold);
     const renumbered = this.causes.size > 0 && edits.some((e) => e.op === "set" && e.field === "key" && e.kind === "item");
     const causes = renumbered ? this.lost.again() : this.lost.settle([...shifted.items, ...made, ...this.outsOf(changed), ...added, ...removed]);
+    const gain = this.followGain(ps, real, priced, added, retold);
     if (gain || causes.size || changed.size) this.loops = loops(compiled, this.lost.stuck, this.gain);
     return { anew: false, value: moved[0], time: moved[1], bare: moved[2], ways, levels: lifted, reach: shifted.items, processes: changed, linked, added, removed, gone, priced, gain, causes, renamed };
   }
@@ -300,7 +300,7 @@ export class Readings {
     const good = held && before.complete && !(quiet && !this.prices.clean);
     if (good) this.gain = gains(compiled, reach, this.prices, before);
     if (!good || !this.gain.complete) {
-      this.prices = new Prices(compiled, reach);
+      this.prices = new Prices(compiled, reach, this.lost.opening);
       this.gain = gains(compiled, reach, this.prices, before);
     }
     return true;
