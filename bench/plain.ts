@@ -9,24 +9,34 @@ interface Process {
   readonly ins: Row[];
   readonly outs: Row[];
   readonly own: number;
+  readonly money: number;
+  readonly seconds: number;
+  readonly level: number;
+  readonly flags: number;
 }
 export interface Plain {
   readonly processes: Process[];
+  /** Both directions, as in the arrays. */
   readonly users: Map<string, Process[]>;
+  readonly makers: Map<string, Process[]>;
   readonly items: string[];
 }
 
 export function plainOf(network: Network): Plain {
   const rows = ({ start, end, to, qty }: Network["ins"], p: number): Row[] => Array.from({ length: end[p] - start[p] }, (_, k) => ({ item: `item ${to[start[p] + k]}`, quantity: (qty as Float64Array)[start[p] + k] }));
-  const processes = Array.from({ length: network.processes }, (_, p) => ({ ins: rows(network.ins, p), outs: rows(network.outs, p), own: network.seconds[p] / 60 }));
-  const users = new Map<string, Process[]>();
-  for (const process of processes)
-    for (const { item } of process.ins) {
-      const list = users.get(item);
-      if (list) list.push(process);
-      else users.set(item, [process]);
-    }
-  return { processes, users, items: Array.from({ length: network.items }, (_, i) => `item ${i}`) };
+  const { seconds, money, level, flags } = network;
+  const processes = Array.from({ length: network.processes }, (_, p): Process => ({ ins: rows(network.ins, p), outs: rows(network.outs, p), own: seconds[p] / 60, money: money[p], seconds: seconds[p], level: level[p], flags: flags[p] }));
+  const by = (side: "ins" | "outs") => {
+    const map = new Map<string, Process[]>();
+    for (const process of processes)
+      for (const { item } of process[side]) {
+        const list = map.get(item);
+        if (list) list.push(process);
+        else map.set(item, [process]);
+      }
+    return map;
+  };
+  return { processes, users: by("ins"), makers: by("outs"), items: Array.from({ length: network.items }, (_, i) => `item ${i}`) };
 }
 
 /** Obtainable items and their least costs, label-correcting. */
