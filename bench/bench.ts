@@ -10,7 +10,7 @@ import { Readings } from "../src/core/analysis/readings";
 import { components } from "../src/core/network/components";
 import { graphTimes, solverTimes } from "./beside";
 import { type EditTimes, editTimes } from "./edits";
-import { floor, heldBy, multiples, part, say, table, type Timing, time } from "./measure";
+import { collect, floor, heldBy, multiples, part, say, table, type Timing, time } from "./measure";
 import { largeNetwork } from "./pantry";
 import { plainCost, plainOf } from "./plain";
 
@@ -37,7 +37,9 @@ async function main(): Promise<void> {
   const report: { [name: string]: unknown }[] = [];
   const grown: { items: number; full: number }[] = [];
   for (const items of sizes) {
+    collect();
     const { one, entry, full, parts } = readings(items);
+    collect();
     grown.push({ items, full });
     Object.assign(entry, { planted: planted(items, one) });
     say(`  the process holds ${(process.memoryUsage().rss / 1e6).toFixed(0)} MB`);

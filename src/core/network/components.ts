@@ -52,9 +52,9 @@ export function components(network: Network, { links, alive, inside }: Graph): {
         let w: number;
         if (isItem) {
           const q = userTo[k];
-          if (alive && !alive[q]) continue;
-          if (used && !usesUp(q, v)) continue;
           w = q + n;
+          // Links that could change nothing are not looked at more closely.
+          if (seen[w] < 0 || (seen[w] > 0 && low[w] >= least) || (alive && !alive[q]) || (used && !usesUp(q, v))) continue;
         } else {
           w = outTo[k];
           if (inside && !inside[w]) continue;
