@@ -1,7 +1,9 @@
 /** salty check: every finding of every check. */
 import { readingsOf } from "../core/analysis/readings";
+import type { Catalogue } from "../core/catalogue/catalogue";
 import { checkTitle, findingsOf } from "../core/checks";
 import type { Evidence, Finding, Ref } from "../core/checks/check";
+import { written } from "../core/checks/written";
 import { count } from "../core/numbers/format";
 import { oneOf } from "./failure";
 import { readCatalogue } from "./input";
@@ -9,31 +11,32 @@ import { readCatalogue } from "./input";
 const short = ({ kind, key }: Ref) => ({ kind, key });
 
 /** Evidence with keys in place of ids. */
-function printed(evidence: Evidence): unknown {
+function printed(catalogue: Catalogue, evidence: Evidence): unknown {
+  const lines = (recipes: readonly Ref[]) => recipes.map((r) => ({ recipe: r.key, line: written(catalogue, r) }));
   switch (evidence.type) {
     case "loop":
-      return { type: "loop", runs: evidence.runs.map((r) => ({ [r.of.kind]: r.of.key, times: Number(r.times), line: r.line })), net: evidence.net.map((n) => ({ [n.of.kind]: n.of.key, amount: n.amount, value: n.value })), certain: evidence.chance === 1, chance: evidence.chance, live: evidence.live, seconds: evidence.seconds };
+      return { type: "loop", runs: evidence.runs.map((r) => ({ [r.of.kind]: r.of.key, times: Number(r.times), line: written(catalogue, r.of) })), net: evidence.net.map((n) => ({ [n.of.kind]: n.of.key, amount: n.amount, value: n.value })), certain: evidence.chance === 1, chance: evidence.chance, live: evidence.live, seconds: evidence.seconds };
     case "circle":
-      return { type: "circle", items: evidence.items.map((i) => i.key), recipes: evidence.recipes.map((r) => ({ recipe: r.recipe.key, line: r.line })) };
+      return { type: "circle", items: evidence.items.map((i) => i.key), recipes: lines(evidence.recipes) };
     case "cause":
       return { type: "cause", leaves: evidence.leaves.map((i) => i.key), path: evidence.path.map((i) => i.key) };
     case "lines":
-      return { type: "lines", recipes: evidence.recipes.map((r) => ({ recipe: r.recipe.key, line: r.line })) };
+      return { type: "lines", inputs: evidence.inputs.map((i) => i.key), recipes: lines(evidence.recipes) };
     default:
       return evidence;
   }
 }
 
-export const asJson = (findings: readonly Finding[]) => ({ findings: findings.map((f) => ({ rule: f.rule, severity: f.severity, about: f.about.map(short), says: f.says, evidence: printed(f.evidence) })) });
+export const asJson = (catalogue: Catalogue, findings: readonly Finding[]) => ({ findings: findings.map((f) => ({ rule: f.rule, severity: f.severity, about: f.about.map(short), says: f.says, evidence: printed(catalogue, f.evidence) })) });
 
-function asText(findings: readonly Finding[]): string {
+function asText(catalogue: Catalogue, findings: readonly Finding[]): string {
   if (!findings.length) return "Nothing found.\n";
   let text = "";
   let rule = "";
   for (const f of findings) {
     if (f.rule !== rule) text += `${text ? "\n" : ""}${f.severity.toUpperCase()} ${checkTitle((rule = f.rule))} (${f.rule})\n`;
     text += `  ${f.says}\n`;
-    if (f.evidence.type === "loop") for (const r of f.evidence.runs) text += `    ${r.times} × ${r.line}\n`;
+    if (f.evidence.type === "loop") for (const r of f.evidence.runs) text += `    ${r.times} × ${written(catalogue, r.of)}\n`;
   }
   const errors = findings.filter((f) => f.severity === "error").length;
   return `${text}\n${count(errors, "error")}, ${count(findings.length - errors, "warning")}.\n`;
@@ -46,6 +49,6 @@ export async function checkCommand([file]: string[], options: Record<string, str
   const readings = readingsOf(catalogue);
   const findings = findingsOf(catalogue, readings);
   if (!readings.gain.complete) process.stderr.write("salty: there may be more gaining loops than those listed: the search stopped at its limit. Mend these first and check again.\n");
-  process.stdout.write(format === "json" ? `${JSON.stringify(asJson(findings), null, 2)}\n` : asText(findings));
+  process.stdout.write(format === "json" ? `${JSON.stringify(asJson(catalogue, findings), null, 2)}\n` : asText(catalogue, findings));
   return findings.some((f) => level === "warning" || f.severity === "error") ? 1 : 0;
 }

@@ -14,19 +14,21 @@ export interface Ref {
   readonly name: string;
 }
 
-/** What the views can draw and the command line prints. */
+/** What the views can draw and the command line prints. Records are named only; their lines are written where they are shown (written.ts). */
 export type Evidence =
-  | { readonly type: "loop"; readonly runs: readonly { readonly of: Ref; readonly times: string; readonly line: string }[]; readonly net: readonly { readonly of: Ref; readonly amount: string; readonly value: number }[]; readonly chance: number; readonly exact: boolean; readonly live: boolean; readonly seconds: number }
-  | { readonly type: "circle"; readonly items: readonly Ref[]; readonly recipes: readonly { readonly recipe: Ref; readonly line: string }[] }
+  | { readonly type: "loop"; readonly runs: readonly { readonly of: Ref; readonly times: string }[]; readonly net: readonly { readonly of: Ref; readonly amount: string; readonly value: number }[]; readonly chance: number; readonly exact: boolean; readonly live: boolean; readonly seconds: number }
+  | { readonly type: "circle"; readonly items: readonly Ref[]; readonly recipes: readonly Ref[] }
   | { readonly type: "cause"; readonly leaves: readonly Ref[]; readonly path: readonly Ref[] }
   | { readonly type: "amounts"; readonly unit: string; readonly rows: readonly { readonly label: string; readonly value: number }[] }
-  | { readonly type: "lines"; readonly recipes: readonly { readonly recipe: Ref; readonly line: string }[] }
+  | { readonly type: "lines"; readonly inputs: readonly Ref[]; readonly recipes: readonly Ref[] }
   | { readonly type: "names"; readonly names: readonly string[] };
 
 /** A ready-made way to mend: edits, a new source to fill in, or a place that needs a hand. */
 export type Fix = { readonly says: string } & (
   | { readonly do: "edit"; readonly edits: readonly Edit[] }
   | { readonly do: "source"; readonly item: Id }
+  /** One item stands wherever others stood, and those retire. */
+  | { readonly do: "merge"; readonly keep: Id; readonly others: readonly Id[] }
   | { readonly do: "open"; readonly kind: Kind; readonly id: Id }
 );
 
@@ -59,8 +61,6 @@ interface Named {
   readonly id: string;
   readonly title: string;
   readonly severity: Severity;
-  /** True where what it says holds recipe lines: how an item is written there depends on the names of all others. */
-  readonly writesLines?: true;
   /** True where what it says follows a chain through several records: what was found is looked at again after every change of a line. */
   readonly followsChains?: true;
 }

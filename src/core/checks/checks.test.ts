@@ -4,7 +4,7 @@ import type { Catalogue } from "../catalogue/catalogue";
 import { setField } from "../catalogue/changes";
 import { item, kitchen, line, must, newItem, recipe } from "../testing/kitchen";
 import { CHECKS, findingsOf } from "./index";
-import { newSource } from "./mend";
+import { editsOf } from "./mend";
 
 const find = (catalogue: Catalogue, rule: string) => findingsOf(catalogue, readingsOf(catalogue)).filter((f) => f.rule === rule);
 const says = (catalogue: Catalogue, rule: string) => find(catalogue, rule).map((f) => f.says);
@@ -14,8 +14,7 @@ function mended(catalogue: Catalogue, rule: string, n = 0): string[] {
   const [finding] = find(catalogue, rule);
   const fix = finding.fixes[n];
   if (fix.do === "open") throw new Error(`fix ${n} of ${rule} only opens a record`);
-  const edits = fix.do === "edit" ? fix.edits : [{ op: "add" as const, kind: "source" as const, record: newSource(catalogue, fix.item) }];
-  return says(must(catalogue, edits), rule);
+  return says(must(catalogue, editsOf(catalogue, fix)), rule);
 }
 
 const clean = "gather Eel in 20s\nbuy Salt for 1\n2 Eel + 1 Salt -> 1 Smoked eel in 30s\nsalvage Smoked eel -> 1 Eel 40%";

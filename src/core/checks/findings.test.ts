@@ -1,12 +1,14 @@
 import { describe, expect, it } from "vitest";
 import { Engine } from "../analysis/engine";
 import { type Edit, setField } from "../catalogue/changes";
+import type { Catalogue } from "../catalogue/catalogue";
 import type { AnyRecord, Id } from "../catalogue/records";
-import { item, kitchen, newItem, recipe } from "../testing/kitchen";
+import { item, kitchen, must, newItem, recipe } from "../testing/kitchen";
 import type { Finding, Scene } from "./check";
 import { Findings } from "./findings";
 import { nearNames } from "./near-names";
 import { CHECKS } from "./index";
+import { written } from "./written";
 
 const says = (engine: Engine, rule: string) => engine.board().findings.flatMap((f) => (f.rule === rule ? [f.says] : []));
 const add = (record: AnyRecord): Edit => ({ op: "add", kind: "item", record });
@@ -61,16 +63,34 @@ describe("findings that are followed", () => {
     expect(mended?.drop).toEqual([finding.fingerprint]);
   });
 
-  it("write recipe lines anew when a name in them moves, wherever it stands", () => {
-    const engine = new Engine(kitchen("gather A\nOne: 2 A -> 1 X\nTwo: 2 A -> 1 Y"));
-    const lines = () => engine.board().findings.flatMap((f) => (f.evidence.type === "lines" ? f.evidence.recipes.map((r) => r.line) : []));
-    expect(lines()).toEqual(["One: 2 A -> 1 X", "Two: 2 A -> 1 Y"]);
-    engine.change([setField(engine.catalogue, "item", item(engine.catalogue, "X").id, "name", "Salt eel")]);
-    expect(lines()).toEqual(["One: 2 A -> 1 Salt eel", "Two: 2 A -> 1 Y"]);
+  it("say other names when those move, of what they are about and of what they only mention", () => {
+    const engine = new Engine(kitchen("gather Eel\nOne: 2 Eel -> 1 Pie\nTwo: 2 Eel -> 1 Broth\nLoop: 1 Rope -> 2 Rope + 1 Oakum"));
+    const says = () => engine.board().findings.flatMap((f) => [f.says, ...f.fixes.map((x) => x.says)]).join("\n");
+    expect(says()).toContain("2 Eel makes two different things");
+    expect(says()).toContain("1 Oakum");
+    for (const [from, to] of [["Eel", "Grey eel"], ["Oakum", "Old rope"], ["Pie", "Eel pie"]]) {
+      engine.change([setField(engine.catalogue, "item", item(engine.catalogue, from).id, "name", to)]);
+      expect(engine.board().findings).toEqual(new Engine(engine.catalogue).board().findings);
+    }
+    expect(says()).toContain("2 Grey eel makes two different things");
+    expect(says()).toContain("1 Old rope");
+  });
+
+  it("name records only; their lines are written by the names of the moment", () => {
+    const catalogue = kitchen("gather A\nOne: 2 A -> 1 X\nTwo: 2 A -> 1 Y");
+    const lines = (c: Catalogue) => new Engine(c).board().findings.flatMap((f) => (f.evidence.type === "lines" ? f.evidence.recipes.map((r) => written(c, r)) : []));
+    expect(lines(catalogue)).toEqual(["One: 2 A -> 1 X", "Two: 2 A -> 1 Y"]);
     // Another item of that name: it can only be written by its key now.
-    engine.change([add(newItem("salt eel", { key: "other" }))]);
-    expect(lines()[0]).toContain("Salt eel");
-    expect(engine.board().findings).toEqual(new Engine(engine.catalogue).board().findings);
+    expect(lines(must(catalogue, [add(newItem("x", { key: "other" }))]))[0]).toBe("One: 2 A -> 1 X");
+    expect(lines(must(catalogue, [add(newItem("X", { key: "other" }))]))[0]).toBe("One: 2 A -> 1 x");
+  });
+
+  it("say what a purchase and a sale are for", () => {
+    const catalogue = kitchen("buy Salt for 1.5\nPot: 2 Salt -> 1 Brine");
+    const priced = must(catalogue, [setField(catalogue, "item", item(catalogue, "Brine").id, "sell", 7.5)]);
+    const loop = new Engine(priced).board().findings.find((f) => f.rule === "gaining-loop")?.evidence;
+    expect(loop?.type === "loop" && loop.runs.map((r) => written(priced, r.of)).sort()).toEqual(["Pot: 2 Salt -> 1 Brine", "buy 1 Salt for 1.50", "sell 1 Brine for 7.50"]);
+    expect(written(priced, { kind: "tag", id: "000000000000" as Id, key: "gone", name: "gone" })).toBe("gone");
   });
 
   it("hold one check as well as all of them", () => {

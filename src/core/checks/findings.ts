@@ -143,7 +143,7 @@ export class Findings {
       } else if (check.concerns(shift)) this.put(check.id, check, check.find(this.scene));
     }
     const moved = shift.processes.size > 0 || shift.priced.length > 0;
-    for (const check of this.checks) if ((shift.renamed && check.writesLines) || (moved && check.followsChains)) for (const place of this.places.get(check.id) ?? []) places.add(place);
+    if (moved) for (const check of this.checks) if (check.followsChains) for (const place of this.places.get(check.id) ?? []) places.add(place);
     for (const place of places) if (!this.keeping?.has(place)) this.lookAtPlace(place);
   }
 

@@ -2,11 +2,10 @@ import { processAt } from "../network/compile";
 import type { Gain, Step, Thing } from "../analysis/gain";
 import { setField } from "../catalogue/changes";
 import type { Id, Recipe } from "../catalogue/records";
-import { formatRecipe } from "../notation/format";
-import { count, list, sayCost, sayPercent, sayQuantity } from "../numbers/format";
+import { count, list, sayPercent, sayQuantity } from "../numbers/format";
 import { show, toNumber } from "../numbers/fraction";
 import { type Fix, type Found, itemRef, recipeRef, type Ref, ref, type Scene, Told, type WholeCheck } from "./check";
-import { closeLoop } from "./mend";
+import { closeLoop, sellForLess } from "./mend";
 
 /** How many loops get tailored ways to close them; the others can still be retired. */
 const TAILORED = 6;
@@ -16,8 +15,8 @@ export const gainingLoop: WholeCheck = {
   id: "gaining-loop",
   title: "Gaining loop",
   severity: "error",
-  writesLines: true,
-  concerns: (shift) => shift.gain,
+  // Ways to close a loop name more items than its evidence does.
+  concerns: (shift) => shift.gain || shift.renamed,
   *find(scene) {
     let tailored = 0;
     for (const gain of scene.readings.gain.gains) {
@@ -34,17 +33,16 @@ function tell(scene: Scene, gain: Gain, trades: boolean, tailored: boolean): Fou
   const { catalogue, readings } = scene;
   const { compiled } = readings;
   const { chance, exact } = gain.luck();
-  const steps = gain.runs.map(({ step, times }) => ({ ...stepOf(scene, step), times }));
+  const steps = gain.runs.map(({ step, times }) => ({ ...stepOf(step), times }));
   const net = gain.net.map(({ thing, amount }) => ({ of: thingRef(scene, thing), amount: show(amount), value: toNumber(amount) }));
   const surplus = list(net.map((n) => `${n.amount.includes("/") ? sayQuantity(n.value) : n.amount} ${n.of.name}`));
   const recipes = steps.flatMap((s) => s.recipe ?? []);
   const retire = recipes.map((recipe): Fix => ({ says: `Retire ${recipe.name}`, do: "edit", edits: [setField(catalogue, "recipe", recipe.id, "status", "retired")] }));
   const close = tailored ? closeLoop(catalogue, recipes) : [];
-  const sold = steps.flatMap((s) => (s.sells === undefined ? [] : [s]));
+  const sold = steps.flatMap(({ of, times, sells }) => (sells === undefined ? [] : [{ of, times: Number(times), sells }]));
   // Where all that is left over is money from one sale, a lower price takes just that away.
-  const [first] = gain.net;
-  const fair = sold.length === 1 && net.length === 1 && first.thing.of === "currency" && first.thing.currency === 0 ? Math.floor(((sold[0].sells ?? 0) - net[0].value / Number(sold[0].times)) * 100 + 1e-6) / 100 : 0;
-  const price: Fix[] = fair > 0 ? [{ says: `Sell ${sold[0].of.name} for ${sayCost(fair)} instead of ${sayCost(sold[0].sells ?? 0)}`, do: "edit", edits: [setField(catalogue, "item", sold[0].of.id, "sell", fair)] }] : [];
+  const money = net.length === 1 && gain.net[0].thing.of === "currency" && gain.net[0].thing.currency === 0;
+  const price = money && sold.length === 1 ? sellForLess(catalogue, sold[0], net[0].value) : [];
   const often = chance === 1 ? "every" : "on average every";
   const luck = chance === 1 ? "" : ` A single round gains with a chance of ${exact ? "" : "about "}${sayPercent(Number(chance.toFixed(4)))}.`;
   return {
@@ -53,20 +51,18 @@ function tell(scene: Scene, gain: Gain, trades: boolean, tailored: boolean): Fou
       steps.map((s) => `${s.does} ${s.times === 1n ? "once" : `${s.times} times`}`),
       8,
     )}.${luck}${gain.live ? "" : " Nobody can start it yet: some of it is out of reach."}`,
-    evidence: { type: "loop", runs: steps.map(({ of, times, line }) => ({ of, times: String(times), line })), net, chance, exact, live: gain.live, seconds: gain.seconds },
+    evidence: { type: "loop", runs: steps.map(({ of, times }) => ({ of, times: String(times) })), net, chance, exact, live: gain.live, seconds: gain.seconds },
     fixes: [...close, ...price, ...sold.slice(0, 2).map((s): Fix => ({ says: `Open ${s.of.name} and lower its sell price`, do: "open", kind: "item", id: s.of.id })), ...retire.slice(-1), ...steps.slice(0, 1).map((s): Fix => ({ says: `Open ${s.of.name}`, do: "open", kind: s.of.kind, id: s.of.id }))],
   };
 
-  function stepOf({ catalogue: c }: Scene, step: Step): { of: Ref; does: string; line: string; recipe?: Recipe; sells?: number } {
+  function stepOf(step: Step): { of: Ref; does: string; recipe?: Recipe; sells?: number } {
     if (step.run === "sale") {
       const of = itemRef(scene, step.item);
-      const sells = compiled.sells[step.item];
-      return { of, does: `sell ${of.name}`, line: `sell 1 ${of.name} for ${sayCost(sells)}`, sells };
+      return { of, does: `sell ${of.name}`, sells: compiled.sells[step.item] };
     }
     const { of, record } = processAt(compiled, step.process);
-    if (of === "recipe") return { of: recipeRef(record), does: record.name, line: formatRecipe(c, record), recipe: record };
-    const line = `buy ${list(record.lines.map((l) => `${sayQuantity(l.max)} ${c.item.get(l.item)?.name ?? ""}`))} for ${sayCost(record.price)}`;
-    return { of: ref(c, "source", record.id), does: `buy from ${record.name}`, line };
+    if (of === "recipe") return { of: recipeRef(record), does: record.name, recipe: record };
+    return { of: ref(catalogue, "source", record.id), does: `buy from ${record.name}` };
   }
 }
 

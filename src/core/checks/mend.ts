@@ -8,8 +8,8 @@ import { blank, type Id, type Line, line as makeLine, type Recipe, type Source }
 import { Shelf } from "../catalogue/shelf";
 import { Keys } from "../notation/write";
 import { compile } from "../network/compile";
-import { sayPercent, sayQuantity } from "../numbers/format";
-import type { Fix } from "./check";
+import { sayCost, sayPercent, sayQuantity } from "../numbers/format";
+import type { Fix, Ref } from "./check";
 
 export const setLines = (catalogue: Catalogue, kind: "recipe" | "source", id: Id, lines: readonly Line[]): Edit =>
   setField(catalogue, kind, id, "lines", lines as unknown as Value);
@@ -18,6 +18,14 @@ export const setLines = (catalogue: Catalogue, kind: "recipe" | "source", id: Id
 export function newSource(catalogue: Catalogue, item: Id): Source {
   const name = `Gather ${catalogue.item.get(item)?.name ?? "item"}`;
   return blank("source", { id: newId(), key: new Keys(catalogue).next("source", name), name, lines: [makeLine("output", item)], ticks: 30 * catalogue.pantry.ticksPerSecond });
+}
+
+/** The edits of a ready-made way to mend; none where it only opens something. */
+export function editsOf(catalogue: Catalogue, fix: Fix): readonly Edit[] {
+  if (fix.do === "edit") return fix.edits;
+  if (fix.do === "source") return [{ op: "add", kind: "source", record: newSource(catalogue, fix.item) }];
+  if (fix.do === "merge") return fix.others.flatMap((id) => [...replaceEverywhere(catalogue, id, fix.keep), setField(catalogue, "item", id, "status", "retired")]);
+  return [];
 }
 
 /** Every recipe and source that names one item names the other instead. */
@@ -61,6 +69,12 @@ export function closeLoop(catalogue: Catalogue, recipes: readonly Recipe[]): Fix
     .sort((a, b) => a.loss - b.loss)
     .slice(0, 3)
     .map((o) => o.fix);
+}
+
+/** A sell price, in steps of a hundredth, at which a loop that leaves so many value units a round leaves none. */
+export function sellForLess(catalogue: Catalogue, { of, times, sells }: { readonly of: Ref; readonly times: number; readonly sells: number }, left: number): Fix[] {
+  const fair = Math.floor((sells - left / times) * 100 + 1e-6) / 100;
+  return fair > 0 ? [{ says: `Sell ${of.name} for ${sayCost(fair)} instead of ${sayCost(sells)}`, do: "edit", edits: [setField(catalogue, "item", of.id, "sell", fair)] }] : [];
 }
 
 /** The largest n in 1..most that satisfies a test which holds for all smaller n too; 0: none. */

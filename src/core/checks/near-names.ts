@@ -1,11 +1,15 @@
-import { referrers } from "../catalogue/catalogue";
-import { setField } from "../catalogue/changes";
 import { foldedName } from "../catalogue/names";
-import type { Kind } from "../catalogue/records";
+import type { Id, Kind } from "../catalogue/records";
 import { kindWord } from "../catalogue/records";
 import { count, list } from "../numbers/format";
 import { type Fix, type GroupCheck, ref } from "./check";
-import { replaceEverywhere } from "./mend";
+import type { Readings } from "../analysis/readings";
+
+/** How many recipes and sources name an item. */
+function usesOf({ compiled: { index }, network: { users, makers } }: Readings, id: Id): number {
+  const i = index.get(id) as number;
+  return [users, makers].reduce((n, { start, end }) => n + end[i] - start[i], 0);
+}
 
 const KINDS: readonly Kind[] = ["item", "type", "stat", "rarity", "tag", "currency"];
 
@@ -16,23 +20,22 @@ export const nearNames: GroupCheck = {
   severity: "warning",
   groups: KINDS,
   common: (record) => ("status" in record && record.status === "retired" ? null : foldedName(record)),
-  *among({ catalogue }, group, kind) {
+  *among({ catalogue, readings }, group, kind) {
         const names = group.map((r) => r.name);
         const alike = new Set(names).size === 1;
-        const uses = kind === "item" ? group.map((r) => [...referrers(catalogue, kind, r.id)].length) : [];
         yield {
           about: group.map((r) => ref(catalogue, kind, r.id)),
           says: alike ? `${count(group.length, kindWord(kind), kindWord(kind, true))} are called ${names[0]}.` : `${list(names)} differ only in case or spacing; they are ${group.length} ${kindWord(kind, true)}.`,
           evidence: { type: "names", names },
-          fixes: [...(kind === "item" ? merges() : []), ...group.slice(0, 3).map((r): Fix => ({ says: `Rename ${r.name} (${r.key})`, do: "open", kind, id: r.id }))],
+          fixes: [...(kind === "item" ? [merge()] : []), ...group.slice(0, 3).map((r): Fix => ({ says: `Rename ${r.name} (${r.key})`, do: "open", kind, id: r.id }))],
         };
 
         /** Keep the item that is used most; the others give way to it and retire. */
-        function merges(): Fix[] {
+        function merge(): Fix {
+          const uses = group.map((r) => usesOf(readings, r.id));
           const keep = group[uses.indexOf(Math.max(...uses))];
           const others = group.filter((r) => r !== keep);
-          const edits = others.flatMap((r) => [...replaceEverywhere(catalogue, r.id, keep.id), setField(catalogue, "item", r.id, "status", "retired")]);
-          return [{ says: `Use ${keep.name} (${keep.key}) everywhere and retire the other${others.length > 1 ? "s" : ""}`, do: "edit", edits }];
+          return { says: `Use ${keep.name} (${keep.key}) everywhere and retire the other${others.length > 1 ? "s" : ""}`, do: "merge", keep: keep.id, others: others.map((r) => r.id) };
         }
   },
 };

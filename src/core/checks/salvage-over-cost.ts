@@ -1,5 +1,4 @@
 import { salvageReturn } from "../analysis/salvage";
-import { formatRecipe } from "../notation/format";
 import { list, sayCost, sayPercent } from "../numbers/format";
 import { SALVAGE } from "../network/network";
 import { type Fix, perRecord, recipeRef, ref } from "./check";
@@ -10,7 +9,6 @@ export const salvageOverCost = perRecord<"recipe">({
   id: "salvage-over-cost",
   title: "Salvage worth more than the item",
   severity: "warning",
-  writesLines: true,
   per: ["recipe"],
   *at({ catalogue, readings }, record) {
     const ceiling = catalogue.pantry.salvageCeiling;
@@ -34,7 +32,7 @@ export const salvageOverCost = perRecord<"recipe">({
         about: [...items, recipeRef(record)],
         says: `Salvaging ${list(taken)} gives back ${sayCost(back)} on average; ${taken.length === 1 ? "it" : "they"} cost ${sayCost(cost)}${share}.`,
         evidence: { type: "amounts", unit: "value", rows: [{ label: "costs", value: cost }, { label: "gives back", value: back }] },
-        fixes: [...lower, { says: `Open ${record.name}: ${formatRecipe(catalogue, record)}`, do: "open", kind: "recipe", id: record.id }],
+        fixes: [...lower, { says: `Open ${record.name}`, do: "open", kind: "recipe", id: record.id }],
       };
   },
 });

@@ -1,7 +1,6 @@
 import type { Line, Recipe } from "../catalogue/records";
-import { formatRecipe } from "../notation/format";
 import { list } from "../numbers/format";
-import { type GroupCheck, recipeRef } from "./check";
+import { type GroupCheck, recipeRef, ref } from "./check";
 
 const signature = (recipe: Recipe, outputs: boolean): string =>
   recipe.lines
@@ -15,7 +14,6 @@ export const sameInputs: GroupCheck = {
   id: "same-inputs",
   title: "Same inputs, different results",
   severity: "warning",
-  writesLines: true,
   groups: ["recipe"],
   // First by the items alone, which is cheap; amounts, tools and places are compared where those agree.
   common: (record) => {
@@ -32,11 +30,11 @@ export const sameInputs: GroupCheck = {
     for (const group of groups.values()) {
       if (group.length < 2 || new Set(group.map((r) => signature(r, true))).size < 2) continue;
       const [first] = group;
-      const inputs = list(first.lines.filter((l) => l.role === "ingredient").map((l) => `${l.min === l.max ? l.min : `${l.min}..${l.max}`} ${catalogue.item.get(l.item)?.name}`));
+      const inputs = first.lines.filter((l) => l.role === "ingredient").map((l) => ({ of: ref(catalogue, "item", l.item), amount: l.min === l.max ? l.min : `${l.min}..${l.max}` }));
       yield {
         about: group.map(recipeRef),
-        says: `${inputs} ${group.length === 2 ? "makes two different things" : `makes ${group.length} different things`}: ${list(group.map((r) => r.name))}. The game can't tell which is meant.`,
-        evidence: { type: "lines", recipes: group.map((r) => ({ recipe: recipeRef(r), line: formatRecipe(catalogue, r) })) },
+        says: `${list(inputs.map((i) => `${i.amount} ${i.of.name}`))} ${group.length === 2 ? "makes two different things" : `makes ${group.length} different things`}: ${list(group.map((r) => r.name))}. The game can't tell which is meant.`,
+        evidence: { type: "lines", inputs: inputs.map((i) => i.of), recipes: group.map(recipeRef) },
         fixes: group.slice(0, 3).map((r) => ({ says: `Open ${r.name} and give it an input of its own`, do: "open", kind: "recipe", id: r.id })),
       };
     }

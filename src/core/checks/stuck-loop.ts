@@ -1,6 +1,5 @@
 import type { Loop } from "../analysis/loops";
 import type { Recipe } from "../catalogue/records";
-import { formatRecipe } from "../notation/format";
 import { list } from "../numbers/format";
 import { processAt } from "../network/compile";
 import { type Found, itemRef, recipeRef, type Scene, Told, type WholeCheck } from "./check";
@@ -11,7 +10,6 @@ export const stuckLoop: WholeCheck = {
   id: "stuck-loop",
   title: "Loop with no way in",
   severity: "error",
-  writesLines: true,
   concerns: (shift) => shift.causes.size > 0,
   *find(scene) {
     for (const loop of scene.readings.loops) if (loop.verdict === "stuck" && !loop.byTool) yield found(scene, loop);
@@ -23,7 +21,6 @@ export const needsItself: WholeCheck = {
   id: "needs-itself",
   title: "Tool or station that needs itself",
   severity: "error",
-  writesLines: true,
   concerns: (shift) => shift.causes.size > 0,
   *find(scene) {
     for (const loop of scene.readings.loops) if (loop.verdict === "stuck" && loop.byTool) yield found(scene, loop);
@@ -49,7 +46,7 @@ function tell(scene: Scene, loop: Loop, recipes: readonly Recipe[]): Found {
   return {
     about: [...items, ...recipes.map(recipeRef)],
     says: items.length === 1 ? `${names} can only be made with ${names} itself, so nobody can make the first one.` : `${names} can only be made from each other, so nobody can make the first of them.`,
-    evidence: { type: "circle", items, recipes: recipes.map((r) => ({ recipe: recipeRef(r), line: formatRecipe(catalogue, r) })) },
+    evidence: { type: "circle", items, recipes: recipes.map(recipeRef) },
     fixes: [
       ...tools.slice(0, 2).map(({ recipe, line }) => ({
         says: `${recipe.name}: no longer needs ${catalogue.item.get(line.item)?.name} as a ${line.role}`,

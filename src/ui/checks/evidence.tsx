@@ -2,20 +2,25 @@
 /** The evidence of a finding, drawn. */
 import type { Evidence, Ref } from "@/core/checks/check";
 import { sayCost, sayPercent, sayQuantity } from "@/core/numbers/format";
+import { written } from "@/core/checks/written";
 import { usePlaces } from "../frame/navigate";
+import { useLive } from "../pantry/provider";
 import { Jar } from "../kit/kit";
 import { MOST_ON_A_RING, Net, Ring } from "./ring";
 
 export function EvidenceView({ evidence }: { evidence: Evidence }) {
   const places = usePlaces();
+  const { catalogue } = useLive();
+  const lines = (recipes: readonly Ref[]) => recipes.map((of) => ({ of, line: written(catalogue, of) }));
   const open = (r: Ref) => places.open(r.kind, r.id);
   switch (evidence.type) {
     case "loop": {
       const ring = evidence.runs.length <= MOST_ON_A_RING;
+      const runs = evidence.runs.map(({ of, times }) => ({ of, times, line: written(catalogue, of) }));
       return (
         <>
           {ring ? (
-            <Ring loop={evidence} onOpen={open} />
+            <Ring loop={evidence} runs={runs} onOpen={open} />
           ) : (
             <div className="text-center">
               <Net loop={evidence} />
@@ -25,7 +30,7 @@ export function EvidenceView({ evidence }: { evidence: Evidence }) {
             {evidence.chance === 1 ? "It gains even in the worst draw of every chance and range." : `It gains in expectation: a single round gains with a chance of ${evidence.exact ? "" : "about "}${sayPercent(Number(evidence.chance.toFixed(4)))}, many rounds surely do.`}
             {evidence.live ? " A player can start it." : " Nobody can start it yet, because some of it is out of reach."}
           </p>
-          {(!ring || evidence.runs.some((r) => r.line.length > 70)) && <Lines lines={evidence.runs.map((r) => ({ recipe: r.of, line: r.line, times: r.times }))} />}
+          {(!ring || runs.some((r) => r.line.length > 70)) && <Lines lines={runs} />}
         </>
       );
     }
@@ -40,7 +45,7 @@ export function EvidenceView({ evidence }: { evidence: Evidence }) {
             ))}
             {evidence.items[0] && <Jar id={evidence.items[0].id} />}
           </p>
-          <Lines lines={evidence.recipes} />
+          <Lines lines={lines(evidence.recipes)} />
         </>
       );
     case "cause":
@@ -80,7 +85,7 @@ export function EvidenceView({ evidence }: { evidence: Evidence }) {
       );
     }
     case "lines":
-      return <Lines lines={evidence.recipes} />;
+      return <Lines lines={lines(evidence.recipes)} />;
     case "names":
       return (
         <p className="flex flex-wrap gap-2">
@@ -94,14 +99,14 @@ export function EvidenceView({ evidence }: { evidence: Evidence }) {
   }
 }
 
-function Lines({ lines }: { lines: readonly { recipe: Ref; line: string; times?: string }[] }) {
+function Lines({ lines }: { lines: readonly { of: Ref; line: string; times?: string }[] }) {
   const places = usePlaces();
   return (
     <ul className="mt-3 divide-y divide-hair rounded-sm border border-line bg-salt">
       {lines.map((l) => (
-        <li key={l.recipe.id} className="flex gap-3 px-3 py-1.5">
+        <li key={l.of.id} className="flex gap-3 px-3 py-1.5">
           {l.times && <span className="ink-worked w-10 shrink-0 text-right">{l.times} ×</span>}
-          <button type="button" className="text-left hover:underline" onClick={() => places.open(l.recipe.kind, l.recipe.id)}>
+          <button type="button" className="text-left hover:underline" onClick={() => places.open(l.of.kind, l.of.id)}>
             {l.line}
           </button>
         </li>

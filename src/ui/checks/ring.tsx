@@ -10,7 +10,7 @@ const CARD = { w: 216, h: 66 };
 /** More cards than these would cover each other; a longer loop is a list. */
 export const MOST_ON_A_RING = 6;
 
-export function Ring({ loop, onOpen }: { loop: Loop; onOpen: (of: Loop["runs"][number]["of"]) => void }) {
+export function Ring({ loop, runs, onOpen }: { loop: Loop; runs: readonly (Loop["runs"][number] & { readonly line: string })[]; onOpen: (of: Loop["runs"][number]["of"]) => void }) {
   const n = loop.runs.length;
   const width = n < 5 ? 640 : 700;
   const height = n === 1 ? 190 : n === 2 ? 210 : n === 3 ? 300 : n < 5 ? 380 : 440;
@@ -38,7 +38,7 @@ export function Ring({ loop, onOpen }: { loop: Loop; onOpen: (of: Loop["runs"][n
       <div className="absolute text-center" style={{ left: cx - 100, width: 200, top: n === 1 ? height - 76 : cy - 36 }}>
         <Net loop={loop} />
       </div>
-      {loop.runs.map((run, i) => {
+      {runs.map((run, i) => {
         const p = at(turns[i]);
         return (
           <button

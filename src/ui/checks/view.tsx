@@ -5,7 +5,7 @@ import type { Verdict } from "@/core/analysis/loops";
 import { nameOf } from "@/core/catalogue/catalogue";
 import { checkTitle } from "@/core/checks";
 import type { Finding, Fix } from "@/core/checks/check";
-import { newSource } from "@/core/checks/mend";
+import { editsOf } from "@/core/checks/mend";
 import { count } from "@/core/numbers/format";
 import { usePlaces } from "../frame/navigate";
 import { ViewHead } from "../frame/view-head";
@@ -136,8 +136,7 @@ function FixRow({ fix }: { fix: Fix }) {
   const places = usePlaces();
   const apply = async () => {
     if (fix.do === "open") places.open(fix.kind, fix.id);
-    else if (fix.do === "edit") await store.submit(fix.edits, fix.says);
-    else await store.submit([{ op: "add", kind: "source", record: newSource(catalogue, fix.item) }], fix.says);
+    else await store.submit(editsOf(catalogue, fix), fix.says);
   };
   return (
     <li className="flex items-center gap-3 rounded-sm border border-line bg-salt px-3 py-2">
@@ -145,7 +144,7 @@ function FixRow({ fix }: { fix: Fix }) {
         <span className="font-semibold">{fix.says}</span>
         <span className="block text-second">{fix.do === "open" ? "needs a hand" : fix.do === "source" ? "a gathering place, 30 s a run, to be adjusted" : "ready to apply, can be undone"}</span>
       </span>
-      <Button look={fix.do === "edit" ? "solid" : "plain"} aria-label={`${fix.do === "open" ? "Open" : "Apply"}: ${fix.says}`} onClick={() => void apply()}>
+      <Button look={fix.do === "edit" || fix.do === "merge" ? "solid" : "plain"} aria-label={`${fix.do === "open" ? "Open" : "Apply"}: ${fix.says}`} onClick={() => void apply()}>
         {fix.do === "open" ? "Open" : "Apply"}
       </Button>
     </li>
