@@ -21,14 +21,14 @@ export async function planCommand([file, ...wanted]: string[], options: Record<s
     const amounts = new Map<number, number>();
     for (const text of texts) {
       const { id, quantity } = wantedItem(catalogue, file, text);
-      const i = compiled.index.get(id) as number;
+      const i = compiled.numberOf(id) as number;
       amounts.set(i, (amounts.get(i) ?? 0) + quantity);
     }
     return amounts;
   };
   const make = numbered(wanted);
   const stock = numbered(typeof options.stock === "string" ? options.stock.split(",").map((t) => t.trim()).filter(Boolean) : []);
-  const itemAt = (i: number) => catalogue.item.get(compiled.items[i] as never);
+  const itemAt = (i: number) => catalogue.item.get(compiled.idOf(i) as never);
   const plan = planFor(readings, { make, stock, confidence, measure });
   if ("no" in plan) {
     const name = itemAt(plan.item)?.name ?? "";

@@ -16,7 +16,7 @@ const empty = emptyCatalogue(pantry());
 const catalogue = must(empty, planImport(empty, JSON.stringify(demo)).edits);
 const r = readingsOf(catalogue);
 const page = readFileSync("docs/mathematics.md", "utf8");
-const at = (key: string) => r.compiled.index.get(byKey(catalogue, "item", key)?.id as never) as number;
+const at = (key: string) => r.compiled.numberOf(byKey(catalogue, "item", key)?.id as never) as number;
 
 describe("the examples of docs/mathematics.md", () => {
   it("salt costs 1.0926 and 65.56 seconds", () => {

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { processAt } from "../network/compile";
 import { toNumber } from "../numbers/fraction";
-import { at, label, nameAt, partsOf, processesOf, read, told, toldEven } from "../testing/told";
+import { at, itemsIn, label, nameAt, partsOf, processesIn, processesOf, read, told, toldEven } from "../testing/told";
 import { NEVER } from "./layers";
 import type { Readings } from "./readings";
 
@@ -125,10 +125,10 @@ describe("obtainable", () => {
         const had = new Set<string>();
         for (let before = -1; before < had.size; ) {
           before = had.size;
-          for (const { record } of r.compiled.processes.flatMap((p) => p ?? []))
+          for (const { record } of processesIn(r).map((p) => processAt(r.compiled, p)))
             if (record.lines.every((l) => l.role === "output" || had.has(l.item))) for (const l of record.lines) if (l.role === "output") had.add(l.item);
         }
-        r.compiled.items.forEach((id, i) => { expect(r.reach.items[i] === 1).toBe(had.has(id as string)); });
+        for (const i of itemsIn(r)) expect(r.reach.items[i] === 1).toBe(had.has(r.compiled.idOf(i) as string));
         for (let i = 0; i < r.reach.items.length; i++) expect(Number.isFinite(r.value.cost[i])).toBe(r.reach.items[i] === 1);
       }),
       { numRuns: 300 },
@@ -263,7 +263,7 @@ function bruteGain(r: Readings, processes: number[], times: number[]): boolean {
 }
 
 function bruteSearch(r: Readings, most: number): number[] | null {
-  const recipes = r.compiled.processes.flatMap((p, i) => (p?.of === "recipe" && p.record.fee === 0 ? [i] : []));
+  const recipes = processesIn(r).filter((p) => { const { of, record } = processAt(r.compiled, p); return of === "recipe" && record.fee === 0; });
   const times = recipes.map(() => 0);
   const go = (at: number): number[] | null => {
     if (at === recipes.length) return bruteGain(r, recipes, times) ? [...times] : null;

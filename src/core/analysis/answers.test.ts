@@ -4,7 +4,7 @@ import { findingsOf } from "../checks";
 import { show } from "../numbers/fraction";
 import { SALVAGE } from "../network/network";
 import { processAt } from "../network/compile";
-import { at, nameAt, partsOf, read } from "../testing/told";
+import { at, nameAt, partsOf, processesIn, read } from "../testing/told";
 import type { Readings } from "./readings";
 import { salvageReturn } from "./salvage";
 
@@ -109,7 +109,7 @@ describe("loops on paper", () => {
   });
 });
 
-const returns = (r: Readings) => r.compiled.processes.flatMap((_, p) => (r.network.flags[p] & SALVAGE ? [salvageReturn(r, p)] : []));
+const returns = (r: Readings) => processesIn(r).filter((p) => r.network.flags[p] & SALVAGE).map((p) => salvageReturn(r, p));
 
 describe("salvage on paper", () => {
   it("prices both sides as if there were no salvage", () => {

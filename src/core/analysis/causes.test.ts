@@ -5,7 +5,7 @@ import { planImport } from "../exchange/read";
 import { seeded } from "../numbers/seeded";
 import { must, pantry } from "../testing/kitchen";
 import { randomPantry } from "../testing/random";
-import { at, label, nameAt, read } from "../testing/told";
+import { at, itemsIn, label, nameAt, read } from "../testing/told";
 import { generate } from "../../demo/generate";
 import { Reach } from "./reach";
 import { type Readings, readingsOf } from "./readings";
@@ -68,7 +68,7 @@ describe("the nearest repair", () => {
     const empty = emptyCatalogue(pantry());
     let catalogue = must(empty, planImport(empty, JSON.stringify(generate({ items: 900, seed: 4 }))).edits);
     const r = readingsOf(catalogue);
-    const told = (of: Readings) => [...of.causes].map(([i, c]) => JSON.stringify([of.compiled.items[i], c.leaves.map((l) => of.compiled.items[l]), c.by < 0 ? null : of.compiled.processes[c.by]?.record.id, c.smallest])).sort().join("\n");
+    const told = (of: Readings) => [...of.causes].map(([i, c]) => JSON.stringify([of.compiled.idOf(i), c.leaves.map((l) => of.compiled.idOf(l)), c.by < 0 ? null : of.compiled.process(c.by)?.record.id, c.smallest])).sort().join("\n");
     const follow = (edits: readonly Edit[]) => {
       catalogue = must(catalogue, edits);
       r.advance(catalogue, edits);
@@ -99,7 +99,7 @@ describe("the nearest repair", () => {
       const sources = [...catalogue.source.keys()].filter(() => random() < 0.8);
       const r = readingsOf({ ...catalogue, source: catalogue.source.with(new Map(sources.map((id) => [id, undefined]))) });
       const breaks = r.loops.flatMap((l) => (l.verdict === "stuck" ? l.breaks : []));
-      const lost = r.compiled.items.flatMap((_, i) => (r.reach.items[i] ? [] : [i]));
+      const lost = itemsIn(r).filter((i) => !r.reach.items[i]);
       const leaves = lost.filter((i) => r.network.makers.start[i] === r.network.makers.end[i] || breaks.includes(i));
       for (const i of lost) {
         const found = r.causes.get(i);

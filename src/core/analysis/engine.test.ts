@@ -1,21 +1,21 @@
 import { describe, expect, it } from "vitest";
 import { invert } from "../catalogue/changes";
-import { processAt } from "../network/compile";
 import { seeded } from "../numbers/seeded";
 import { randomEdits, randomPantry } from "../testing/random";
 import { follow } from "./board";
 import { boardOf, Engine } from "./engine";
 import { type GainReport, stepKey } from "./gain";
 import type { LeastCost } from "./cost";
+import { itemsIn, processesIn } from "../testing/told";
 import type { Readings } from "./readings";
 
 /** Every reading in terms of records, so that two engines with other numbers can be compared to the bit. */
 function written(r: Readings) {
   const { compiled } = r;
-  const perItem = (f: (i: number) => unknown) => Object.fromEntries(compiled.items.flatMap((id, i) => (id === null ? [] : [[id, f(i)]])).sort());
+  const perItem = (f: (i: number) => unknown) => Object.fromEntries(itemsIn(r).map((i) => [compiled.idOf(i), f(i)]).sort());
   const rounds = (report: GainReport) => ({
     complete: report.complete,
-    gains: report.complete ? report.gains.map((g) => [g.runs.map((x) => `${x.times} ${stepKey(compiled, x.step)}`), g.live, g.net.map((n) => `${n.amount.n}/${n.amount.d} ${n.thing.of === "item" ? compiled.items[n.thing.item] : n.thing.currency}`).sort()]) : [],
+    gains: report.complete ? report.gains.map((g) => [g.runs.map((x) => `${x.times} ${stepKey(compiled, x.step)}`), g.live, g.net.map((n) => `${n.amount.n}/${n.amount.d} ${n.thing.of === "item" ? compiled.idOf(n.thing.item) : n.thing.currency}`).sort()]) : [],
     even: report.complete ? report.even.map((g) => g.runs.map((x) => `${x.times} ${stepKey(compiled, x.step)}`)) : [],
   });
   const cost = (least: LeastCost) => perItem((i) => least.cost[i]);
@@ -23,17 +23,17 @@ function written(r: Readings) {
     value: cost(r.value),
     time: cost(r.time),
     bare: cost(r.bare),
-    by: perItem((i) => (r.by("value", i) < 0 ? null : processAt(compiled, r.by("value", i)).record.id)),
+    by: perItem((i) => (r.by("value", i) < 0 ? null : compiled.processId(r.by("value", i)))),
     steps: perItem((i) => r.steps(i)),
     reach: perItem((i) => r.reach.items[i]),
     level: perItem((i) => r.levels.value[i]),
-    fires: Object.fromEntries(compiled.processes.flatMap((p, i) => (p ? [[p.record.id, r.reach.fires(i)]] : [])).sort()),
+    fires: Object.fromEntries(processesIn(r).map((p) => [compiled.processId(p), r.reach.fires(p)]).sort()),
     gain: rounds(r.gain),
     causes: perItem((i) => {
       const cause = r.causes.get(i);
-      return cause && [cause.leaves.map((l) => compiled.items[l]), cause.by < 0 ? null : processAt(compiled, cause.by).record.id, cause.smallest];
+      return cause && [cause.leaves.map((l) => compiled.idOf(l)), cause.by < 0 ? null : compiled.processId(cause.by), cause.smallest];
     }),
-    stuck: r.loops.filter((l) => l.verdict === "stuck").map((l) => [l.items, l.breaks].map((items) => items.map((i) => compiled.items[i]))),
+    stuck: r.loops.filter((l) => l.verdict === "stuck").map((l) => [l.items, l.breaks].map((items) => items.map((i) => compiled.idOf(i)))),
   };
 }
 

@@ -4,18 +4,15 @@ import { apply, type Edit, invert, type Outcome } from "../catalogue/changes";
 import type { Id } from "../catalogue/records";
 import { CHECKS, inOrder } from "../checks";
 import { Findings } from "../checks/findings";
-import { processAt } from "../network/compile";
-import { type Board, type Figures, type LoopRow, type Ripple, ruleOf, sameFigures, summed } from "./board";
-import { levelOf } from "./progression";
+import { type Board, type LoopRow, type Ripple, ruleOf, summed } from "./board";
+import { FigureTable, type MovedFigures } from "./figures";
 import { Readings, type Shift } from "./readings";
-
-const finite = (x: number): number | null => (Number.isFinite(x) ? x : null);
 
 export class Engine {
   readonly readings: Readings;
   private readonly findings: Findings;
   private readonly known = new Set<string>();
-  private figures = new Map<Id, Figures>();
+  private figures: FigureTable;
   /** Milliseconds that the readings took to follow the last change. */
   took = 0;
 
@@ -23,7 +20,7 @@ export class Engine {
     this.readings = new Readings(catalogue);
     this.findings = new Findings(CHECKS, this);
     for (const f of this.findings.all()) this.known.add(f.fingerprint);
-    this.figures = this.allFigures();
+    this.figures = new FigureTable(this.readings);
   }
 
   get revision(): number {
@@ -32,7 +29,7 @@ export class Engine {
 
   /** Everything the views show, of one revision. */
   board(): Board {
-    return { revision: this.revision, figures: Object.fromEntries(this.figures), findings: inOrder([...this.findings.all()]), loops: this.loops(), complete: this.readings.gain.complete };
+    return { revision: this.revision, figures: Object.fromEntries(this.figures.all()), findings: inOrder([...this.findings.all()]), loops: this.loops(), complete: this.readings.gain.complete };
   }
 
   /** Follows a change that was applied elsewhere already. */
@@ -69,52 +66,16 @@ export class Engine {
     const { compiled, loops } = this.readings;
     return loops.map((l) => ({
       verdict: l.verdict,
-      items: l.items.map((i) => compiled.items[i] as Id),
-      recipes: l.steps.flatMap((step) => (step.run === "process" ? [processAt(compiled, step.process).record.id] : [])),
+      items: l.items.map((i) => compiled.idOf(i) as Id),
+      recipes: l.steps.flatMap((step) => (step.run === "process" ? [compiled.processId(step.process)] : [])),
     }));
   }
 
-  private figuresOf(i: number): Figures {
-    const { readings } = this;
-    const by = readings.by("value", i);
-    return { value: finite(readings.value.cost[i]), time: finite(readings.time.cost[i]), by: by < 0 ? null : processAt(readings.compiled, by).record.id, steps: readings.steps(i), level: levelOf(readings, i) };
-  }
-
-  private allFigures(): Map<Id, Figures> {
-    const all = new Map<Id, Figures>();
-    this.readings.compiled.items.forEach((id, i) => { if (id !== null) all.set(id, this.figuresOf(i)); });
-    return all;
-  }
-
-  private moveFigures(shift: Shift): [Id, Figures | null, Figures | null][] {
-    const moved: [Id, Figures | null, Figures | null][] = [];
-    const { compiled } = this.readings;
-    if (shift.anew) {
-      const before = this.figures;
-      this.figures = this.allFigures();
-      for (const [id, now] of this.figures) {
-        const then = before.get(id) ?? null;
-        if (!then || !sameFigures(then, now)) moved.push([id, then, now]);
-      }
-      for (const [id, then] of before) if (!this.figures.has(id)) moved.push([id, then, null]);
-      return moved;
-    }
-    const open = new Set<number>([...shift.value.keys(), ...shift.time.keys(), ...shift.ways, ...shift.levels, ...shift.reach, ...shift.added]);
-    for (const i of open) {
-      const id = compiled.items[i];
-      if (id === null) continue;
-      const now = this.figuresOf(i);
-      const then = this.figures.get(id) ?? null;
-      if (then && sameFigures(then, now)) continue;
-      this.figures.set(id, now);
-      moved.push([id, then, now]);
-    }
-    for (const id of shift.gone) {
-      const then = this.figures.get(id);
-      if (then) moved.push([id, then, null]);
-      this.figures.delete(id);
-    }
-    return moved;
+  private moveFigures(shift: Shift): readonly MovedFigures[] {
+    if (!shift.anew) return this.figures.follow(this.readings, shift);
+    const before = this.figures;
+    this.figures = new FigureTable(this.readings);
+    return [...this.figures.since(before)];
   }
 }
 

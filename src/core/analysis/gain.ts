@@ -102,7 +102,7 @@ export function gainsAtAll(compiled: Compiled, reach: Reach): boolean {
 }
 
 /** A name of a step that does not depend on numbers. */
-export const stepKey = (compiled: Compiled, step: Step): string => (step.run === "process" ? processAt(compiled, step.process).record.id : `sale of ${compiled.items[step.item]}`);
+export const stepKey = (compiled: Compiled, step: Step): string => (step.run === "process" ? compiled.processId(step.process) : `sale of ${compiled.idOf(step.item)}`);
 
 /** Rows are items, then currencies. */
 const rowOfCurrency = (compiled: Compiled, currency: number): number => compiled.network.items + currency;
@@ -110,7 +110,7 @@ const thingAt = ({ network }: Compiled, row: number): Thing => (row < network.it
 
 function netOfProcess(compiled: Compiled, p: number): Map<number, Fraction> {
   const { of, record } = processAt(compiled, p);
-  const net = new Map([...netYield(record.lines)].map(([id, q]) => [compiled.index.get(id) as number, q]));
+  const net = new Map([...netYield(record.lines)].map(([id, q]) => [compiled.numberOf(id) as number, q]));
   const [amount, currency] = of === "recipe" ? [record.fee, record.feeCurrency] : [record.price, record.currency];
   if (amount > 0) net.set(rowOfCurrency(compiled, currencyAt(compiled, currency)), negate(fromNumber(amount)));
   return net;
@@ -210,7 +210,7 @@ class Trade implements Nets {
       const made = outs.to[outs.start[p]];
       for (let k = users.start[made]; k < users.end[made]; k++) if (prices.takesPart(users.to[k]) && single(users.to[k])) near.add(users.to[k]);
     }
-    const id = (p: number) => processAt(compiled, p).record.id;
+    const id = (p: number) => compiled.processId(p);
     return [...near].sort((a, b) => (id(a) < id(b) ? -1 : 1)).flatMap((p) => turnOf(p, netOfProcess(compiled, p)) ?? []);
   }
 
@@ -267,7 +267,7 @@ class Trade implements Nets {
   inRecordOrder(support: readonly Column[]): Column[] {
     const key = (c: Column) => {
       const step = this.stepOf(c.process);
-      if (step.run === "sale") return `3${this.compiled.items[step.item]}`;
+      if (step.run === "sale") return `3${this.compiled.idOf(step.item)}`;
       const { of, record } = processAt(this.compiled, step.process);
       return `${of === "source" ? 0 : record.kind === "salvage" ? 2 : 1}${record.key}`;
     };
@@ -354,7 +354,7 @@ function proof(compiled: Compiled, reach: Reach, support: readonly Column[], tim
     const step = stepOf(column);
     for (const [row, q] of column.net) if (step.run === "sale" || row >= compiled.network.items) fixed.set(row, add(fixed.get(row) ?? ZERO, multiply(q, fraction(times[k]))));
   });
-  const besides = [...fixed].map(([row, amount]) => [row < compiled.network.items ? (compiled.items[row] as string) : `currency ${row}`, amount] as const);
+  const besides = [...fixed].map(([row, amount]) => [row < compiled.network.items ? (compiled.idOf(row) as string) : `currency ${row}`, amount] as const);
   let known: ReturnType<typeof chanceOfGain> | null = null;
   const luck = () => {
     known ??= chanceOfGain(lines, besides);

@@ -35,9 +35,9 @@ export interface ItemCosts {
 /** @returns null where there is no such item */
 export function itemCosts(readings: Readings, id: Id): ItemCosts | null {
   const { compiled, network } = readings;
-  const item = compiled.index.get(id);
+  const item = compiled.numberOf(id);
   if (item === undefined) return null;
-  const idOf = (i: number) => compiled.items[i] as Id;
+  const idOf = (i: number) => compiled.idOf(i) as Id;
   const by = (process: number): By => {
     const { of, record } = processAt(compiled, process);
     return { kind: of, id: record.id };

@@ -33,7 +33,7 @@ export function loops(compiled: Compiled, closed: readonly Loop[], report: GainR
       }
     }
     const round = [...given].filter((i) => taken.has(i));
-    return (round.length ? round : [...given]).sort((a, b) => ((compiled.items[a] as string) < (compiled.items[b] as string) ? -1 : 1));
+    return (round.length ? round : [...given]).sort((a, b) => ((compiled.idOf(a) as string) < (compiled.idOf(b) as string) ? -1 : 1));
   };
   const round = (verdict: Verdict, gain: Gain | null, runs: readonly { readonly step: Step }[]): Loop => ({ items: itemsOf(runs), steps: runs.map((r) => r.step), verdict, gain, byTool: false, breaks: [], opening: [] });
   const stuck = new Set(closed.flatMap((l) => l.items));
@@ -48,10 +48,10 @@ const MOST_PROCESSES = 3_000;
 
 /** Circles of ingredients in which nothing gains, comes out even or is stuck, smallest first. Linear. */
 function lossyCircles(compiled: Compiled, told: readonly Loop[]): Loop[] {
-  const { network, items } = compiled;
+  const { network } = compiled;
   if (network.processes > MOST_PROCESSES) return [];
   const taken = new Set(told.flatMap((l) => l.items));
-  const byId = (a: number, b: number) => ((items[a] as string) < (items[b] as string) ? -1 : 1);
+  const byId = (a: number, b: number) => ((compiled.idOf(a) as string) < (compiled.idOf(b) as string) ? -1 : 1);
   return rounds(network, { links: "uses" })
     .filter((r) => r.items.length <= MOST_ITEMS && !r.items.some((i) => taken.has(i)))
     .map((r): Loop => ({ items: r.items.sort(byId), steps: inRecordOrder(compiled, r.processes).map((process): Step => ({ run: "process", process })), verdict: "lossy", gain: null, byTool: false, breaks: [], opening: [] }))
@@ -68,7 +68,7 @@ export function stuckLoops(compiled: Compiled, lost: readonly number[]): Loop[] 
   const { outs, makers, ins } = network;
   const made = lost.filter((i) => makers.start[i] < makers.end[i]);
   if (!made.length) return [];
-  const key = (i: number) => compiled.catalogue.item.get(compiled.items[i] as never)?.key ?? "";
+  const key = (i: number) => compiled.catalogue.item.get(compiled.idOf(i) as never)?.key ?? "";
   const found = roundsAmong(network, made).flatMap(({ items, processes }) => {
     const { closed, breaks, opening } = leftOut(items, processes);
     if (!closed.length) return [];
@@ -143,11 +143,11 @@ function roundsAmong(network: Network, items: readonly number[]): Round[] {
   return rounds(builder.build(), { links: "needs" }).map((r) => ({ items: r.items.map((at) => items[at]), processes: r.processes.map((at) => processes[at]) }));
 }
 
-const inRecordOrder = (compiled: Compiled, ps: readonly number[]): number[] => [...ps].sort((a, b) => (processAt(compiled, a).record.id < processAt(compiled, b).record.id ? -1 : 1));
+const inRecordOrder = (compiled: Compiled, ps: readonly number[]): number[] => [...ps].sort((a, b) => compiled.compare(a, b));
 
 /** Without its tools and stations the circle would be open. */
 function closesByTool(compiled: Compiled, makers: readonly number[], own: ReadonlySet<number>): boolean {
-  const at = (id: string) => compiled.index.get(id as never) as number;
+  const at = (id: string) => compiled.numberOf(id as never) as number;
   for (const p of makers) {
     const ingredients = processAt(compiled, p).record.lines.filter((l) => l.role === "ingredient");
     if (!ingredients.some((l) => own.has(at(l.item)))) return true;

@@ -112,7 +112,7 @@ function rollUp(readings: Readings, { make, stock, confidence }: Wanted, measure
     const expected = up(short / network.yieldOf(p, item));
     if (confidence === undefined) return expected;
     try {
-      return fewestRuns(perRun(processAt(compiled, p).record.lines, compiled.items[item] as string), short, confidence, { most: 1e7, about: expected });
+      return fewestRuns(perRun(processAt(compiled, p).record.lines, compiled.idOf(item) as string), short, confidence, { most: 1e7, about: expected });
     } catch (error) {
       if (!(error instanceof TooMany)) throw error;
       return expected;
@@ -197,7 +197,7 @@ function written(readings: Readings, wanted: Wanted, runs: Runs, best: boolean):
       add(balance, outs.to[k], n * (outs.qty as Float64Array)[k]);
       if (flags[p] & SOURCE) add(shopping, outs.to[k], n * (outs.qty as Float64Array)[k]);
     }
-    for (const line of processAt(compiled, p).record.lines) if (line.role === "station") add(busy, compiled.index.get(line.item) as number, n * seconds[p]);
+    for (const line of processAt(compiled, p).record.lines) if (line.role === "station") add(busy, compiled.numberOf(line.item) as number, n * seconds[p]);
   }
   for (const [item, n] of wanted.make) add(balance, item, -n);
   const taken = new Map<number, number>();

@@ -63,7 +63,7 @@ describe("the lowest level", () => {
         expect(levelOf(r, i)).toBe(Number.isFinite(lowest[i]) ? lowest[i] : null);
         if (!Number.isFinite(lowest[i]) || lowest[i] === 0) continue;
         const { forced } = forcedBy(r, i);
-        const record = forced.kind === "item" ? r.compiled.levels[r.compiled.index.get(forced.id) as number] : forced.kind === "recipe" ? r.catalogue.recipe.get(forced.id)?.level : null;
+        const record = forced.kind === "item" ? r.compiled.levels[r.compiled.numberOf(forced.id) as number] : forced.kind === "recipe" ? r.catalogue.recipe.get(forced.id)?.level : null;
         expect(record).toBe(lowest[i]);
       }
     }

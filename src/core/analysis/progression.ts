@@ -19,7 +19,7 @@ export function forcedBy(readings: Readings, item: number): { forced: Named; pat
   const { compiled, levels, network } = readings;
   const lowest = Math.floor(levels.value[item] / LEVEL);
   const nameOf = (i: number): Named => {
-    const { id, key, name } = compiled.catalogue.item.get(compiled.items[i] as Id) as Item;
+    const { id, key, name } = compiled.catalogue.item.get(compiled.idOf(i) as Id) as Item;
     return { kind: "item", id, key, name };
   };
   const path = [nameOf(item)];

@@ -192,9 +192,9 @@ export class Readings {
       return { ...STILL, anew: true };
     }
     const { compiled, network, reach } = this;
-    const gone = [...touched.items].filter((id) => compiled.index.has(id) && !next.item.has(id));
+    const gone = [...touched.items].filter((id) => compiled.numberOf(id) !== undefined && !next.item.has(id));
     const { rewrites, added, removed } = follow(compiled, next, touched);
-    const priced = readItems(compiled, types ? undefined : [...touched.items].flatMap((id) => compiled.index.get(id) ?? []).concat(removed));
+    const priced = readItems(compiled, types ? undefined : [...touched.items].flatMap((id) => compiled.numberOf(id) ?? []).concat(removed));
     const real = rewrites.filter((r) => !this.sameProcess(r));
     const ps = real.map((r) => r.p);
     const linked = new Set<number>();

@@ -95,16 +95,16 @@ export function ref(catalogue: Catalogue, kind: Kind, id: Id): Ref {
   return { kind, id, key: record?.key ?? id, name: record?.name ?? `(gone: ${id})` };
 }
 
-export const itemRef = ({ catalogue, readings }: Scene, index: number): Ref => ref(catalogue, "item", readings.compiled.items[index] as Id);
+export const itemRef = ({ catalogue, readings }: Scene, index: number): Ref => ref(catalogue, "item", readings.compiled.idOf(index) as Id);
 
 /** Recipes in use (not retired) that need, use or make an item, in order of key. */
 export function recipesAround({ readings: { compiled } }: Scene, item: Id, side: "users" | "makers"): Recipe[] {
-  const i = compiled.index.get(item);
+  const i = compiled.numberOf(item);
   if (i === undefined) return [];
   const { start, end, to } = compiled.network[side];
   const found: Recipe[] = [];
   for (let k = start[i]; k < end[i]; k++) {
-    const process = compiled.processes[to[k]];
+    const process = compiled.process(to[k]);
     if (process?.of === "recipe") found.push(process.record);
   }
   return found.sort((a, b) => (a.key < b.key ? -1 : 1));
@@ -112,12 +112,12 @@ export function recipesAround({ readings: { compiled } }: Scene, item: Id, side:
 
 /** Sources that give an item, in order of key. */
 export function sourcesOf({ readings: { compiled } }: Scene, item: Id): Source[] {
-  const i = compiled.index.get(item);
+  const i = compiled.numberOf(item);
   if (i === undefined) return [];
   const { start, end, to } = compiled.network.makers;
   const found: Source[] = [];
   for (let k = start[i]; k < end[i]; k++) {
-    const process = compiled.processes[to[k]];
+    const process = compiled.process(to[k]);
     if (process?.of === "source") found.push(process.record);
   }
   return found.sort((a, b) => (a.key < b.key ? -1 : 1));

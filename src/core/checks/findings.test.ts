@@ -42,7 +42,7 @@ describe("findings that are followed", () => {
 
   it("are told apart where their common ground merely has the same number", () => {
     const catalogue = kitchen("gather Salt");
-    const all = { ...catalogue, item: catalogue.item.with(new Map(["salt", "Tar", "tar", "Cork"].map((name, n) => [`x${n}` as Id, newItem(name, { id: `x${n}` as Id, key: `x${n}` })]))) };
+    const all = { ...catalogue, item: catalogue.item.with(new Map(["salt", "Tar", "tar", "Cork"].map((name, n) => [`twelve00000${n}` as Id, newItem(name, { id: `twelve00000${n}` as Id, key: `x${n}` })]))) };
     const scene = { catalogue: all, readings: new Engine(all).readings } as Scene;
     const found = [...new Findings([nearNames], scene, () => 1).all()];
     expect(found.map((f: Finding) => f.about.map((r) => r.name))).toEqual([["Salt", "salt"].sort(), ["Tar", "tar"]].map((names) => expect.arrayContaining(names)));

@@ -4,6 +4,7 @@ import { type Catalogue, recordAt, recordsOf } from "../catalogue/catalogue";
 import { type Edit, same } from "../catalogue/changes";
 import type { AnyRecord, Id, Kind, Line } from "../catalogue/records";
 import { SALVAGE } from "../network/network";
+import { Groups } from "./groups";
 import type { Check, Finding, Found, GroupCheck, RecordCheck, Scene, WholeCheck } from "./check";
 
 /** Findings that belong together: of one record, one group or one whole check. */
@@ -12,16 +13,16 @@ type Place = string;
 export class Findings {
   private readonly at = new Map<Place, readonly Finding[]>();
   /** Record → places whose findings name it. */
-  private readonly named = new Map<Id, Set<Place>>();
+  private readonly named = new Map<Id, Place[]>();
   /** Places of a check. */
   private readonly places = new Map<string, Set<Place>>();
-  /** Per check and kind: records by a number made of what they have in common. Most have nothing in common with any other. */
-  private readonly groups = new Map<string, Map<number, Id | Set<Id>>>();
+  /** Per check and kind: records by a number made of what they have in common. */
+  private readonly groups = new Map<string, Groups>();
 
   constructor(
     private readonly checks: readonly Check[],
     private scene: Scene,
-    /** A number for a text; texts that share one are told apart by what they say. */
+    /** A number of 32 bits for a text; texts that share one are told apart by what they say. */
     private readonly digest: (text: string) => number = digestOf,
   ) {
     this.start();
@@ -49,10 +50,8 @@ export class Findings {
   private group(check: GroupCheck, kind: Kind): void {
     const { catalogue } = this.scene;
     for (const record of recordsOf(catalogue, kind).values()) this.join(check, kind, record);
-    for (const ids of this.groupsOf(check, kind).values()) {
-      if (typeof ids === "string") continue;
-      for (const common of new Set([...ids].map((id) => check.common(recordAt(catalogue, kind, id) as AnyRecord, kind)))) this.lookAmong(check, kind, common as string);
-    }
+    for (const ids of this.groupsOf(check, kind).several())
+      for (const common of new Set(ids.map((id) => check.common(recordAt(catalogue, kind, id) as AnyRecord, kind)))) this.lookAmong(check, kind, common as string);
   }
 
   /** @returns findings that are new or say something else now, and fingerprints of those that are gone */
@@ -101,27 +100,27 @@ export class Findings {
       }
     }
     for (const p of shift.processes) {
-      const process = compiled.processes[p];
-      if (process) soil(process.of, process.record.id);
+      const process = compiled.behind(p);
+      if (process) soil(process.of, process.id);
     }
-    for (const list of [shift.value.keys(), shift.bare.keys(), shift.ways, shift.levels, shift.reach, shift.linked, shift.priced]) for (const i of list) soil("item", compiled.items[i]);
+    for (const list of [shift.value.keys(), shift.bare.keys(), shift.ways, shift.levels, shift.reach, shift.linked, shift.priced]) for (const i of list) soil("item", compiled.idOf(i));
     const { users, makers, flags } = compiled.network;
     // What a salvage takes and gives moved.
     for (const i of shift.bare.keys())
       for (const { start, end, to } of [users, makers])
         for (let k = start[i]; k < end[i]; k++) {
-          const process = flags[to[k]] & SALVAGE ? compiled.processes[to[k]] : null;
-          if (process) soil(process.of, process.record.id);
+          const process = flags[to[k]] & SALVAGE ? compiled.behind(to[k]) : null;
+          if (process) soil(process.of, process.id);
         }
     // Lines name items: a new name or status is read in every line around it.
     for (const id of dirty.get("item") ?? []) {
       if (!edits.some((e) => e.op === "set" && e.kind === "item" && e.id === id)) continue;
-      const i = compiled.index.get(id);
+      const i = compiled.numberOf(id);
       if (i === undefined) continue;
       for (const { start, end, to } of [users, makers])
         for (let k = start[i]; k < end[i]; k++) {
-          const process = compiled.processes[to[k]];
-          if (process) soil(process.of, process.record.id);
+          const process = compiled.behind(to[k]);
+          if (process) soil(process.of, process.id);
         }
     }
     for (const check of this.checks) {
@@ -159,21 +158,17 @@ export class Findings {
     this.put(placeOf(check, kind, record.id), check, "key" in record ? check.at(this.scene, record as never, kind) : []);
   }
 
-  private groupsOf(check: GroupCheck, kind: Kind): Map<number, Id | Set<Id>> {
+  private groupsOf(check: GroupCheck, kind: Kind): Groups {
     const name = `${check.id}|${kind}`;
-    let groups = this.groups.get(name);
-    if (!groups) {
-      groups = new Map();
-      this.groups.set(name, groups);
-    }
+    const groups = this.groups.get(name) ?? new Groups();
+    this.groups.set(name, groups);
     return groups;
   }
 
   private lookAmong(check: GroupCheck, kind: Kind, common: string): void {
     const { catalogue } = this.scene;
-    const ids = this.groupsOf(check, kind).get(this.digest(common)) ?? [];
-    const all = typeof ids === "string" ? [] : [...ids].flatMap((id) => recordAt(catalogue, kind, id) ?? []);
-    const records = (all as AnyRecord[]).filter((r) => check.common(r, kind) === common).sort((a, b) => (a.key < b.key ? -1 : 1));
+    const all = this.groupsOf(check, kind).of(this.digest(common)).flatMap((id) => recordAt(catalogue, kind, id) ?? []);
+    const records = all.filter((r) => check.common(r, kind) === common).sort((a, b) => (a.key < b.key ? -1 : 1));
     this.put(placeOf(check, kind, common), check, records.length < 2 ? [] : check.among(this.scene, records, kind));
   }
 
@@ -181,23 +176,14 @@ export class Findings {
   private join(check: GroupCheck, kind: Kind, record: AnyRecord): string | null {
     const common = check.common(record, kind);
     if (common === null) return null;
-    const groups = this.groupsOf(check, kind);
-    const number = this.digest(common);
-    const there = groups.get(number);
-    if (there === undefined) groups.set(number, record.id);
-    else if (typeof there !== "string") there.add(record.id);
-    else if (there !== record.id) groups.set(number, new Set([there, record.id]));
+    this.groupsOf(check, kind).join(this.digest(common), record.id);
     return common;
   }
 
   private leave(check: GroupCheck, kind: Kind, record: AnyRecord): string | null {
     const common = check.common(record, kind);
     if (common === null) return null;
-    const groups = this.groupsOf(check, kind);
-    const number = this.digest(common);
-    const there = groups.get(number);
-    if (there === record.id) groups.delete(number);
-    else if (there !== undefined && typeof there !== "string") there.delete(record.id);
+    this.groupsOf(check, kind).leave(this.digest(common), record.id);
     return common;
   }
 
@@ -213,7 +199,7 @@ export class Findings {
     const before = this.at.get(place);
     if (!before && !list.length) return;
     if (this.keeping && !this.keeping.has(place)) this.keeping.set(place, before ?? []);
-    if (before) for (const id of namesIn(before)) this.named.get(id)?.delete(place);
+    if (before) for (const id of namesIn(before)) this.unname(id, place);
     const places = this.places.get(check.id) ?? new Set();
     this.places.set(check.id, places);
     if (list.length) {
@@ -225,23 +211,25 @@ export class Findings {
     }
     for (const id of namesIn(list)) {
       const naming = this.named.get(id);
-      if (naming) naming.add(place);
-      else this.named.set(id, new Set([place]));
+      if (!naming) this.named.set(id, [place]);
+      else if (!naming.includes(place)) naming.push(place);
     }
+  }
+
+  private unname(id: Id, place: Place): void {
+    const left = (this.named.get(id) ?? []).filter((p) => p !== place);
+    if (left.length) this.named.set(id, left);
+    else this.named.delete(id);
   }
 }
 
 const placeOf = (check: Check, kind: Kind, about: string): Place => `${check.id}|${kind}|${about}`;
 
-/** Fowler, Noll and Vo's hash, twice, 26 bits of each. */
+/** Fowler, Noll and Vo's hash of 32 bits. */
 function digestOf(text: string): number {
-  let [a, b] = [0x811c9dc5, 0x01000193];
-  for (let k = 0; k < text.length; k++) {
-    const c = text.charCodeAt(k);
-    a = Math.imul(a ^ c, 0x01000193);
-    b = Math.imul(b ^ c, 0x85ebca6b);
-  }
-  return (a >>> 6) * 2 ** 26 + (b >>> 6);
+  let n = 0x811c9dc5;
+  for (let k = 0; k < text.length; k++) n = Math.imul(n ^ text.charCodeAt(k), 0x01000193);
+  return n >>> 0;
 }
 
 /** Items that the lines of a changed recipe or source name, before or after. */

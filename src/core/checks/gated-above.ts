@@ -11,7 +11,7 @@ export const gatedAbove = perRecord<"item">({
   per: ["item"],
   *at(scene, item) {
     const { catalogue, readings } = scene;
-    const i = readings.compiled.index.get(item.id) as number;
+    const i = readings.compiled.numberOf(item.id) as number;
     const own = readings.compiled.levels[i];
     const lowest = levelOf(readings, i);
     if (item.status === "retired" || own === 0 || lowest === null || lowest <= own) return;

@@ -9,8 +9,8 @@ export const missingInput = perRecord<"item">({
   per: ["item"],
   *at(scene, item) {
     const { catalogue, readings } = scene;
-    const { network, index } = readings.compiled;
-    const i = index.get(item.id) as number;
+    const { compiled, network } = readings;
+    const i = compiled.numberOf(item.id) as number;
     if (network.makers.start[i] < network.makers.end[i] || network.users.start[i] === network.users.end[i] || item.status === "stub") return;
     const users = recipesAround(scene, item.id, "users");
     yield {

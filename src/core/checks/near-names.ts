@@ -6,8 +6,8 @@ import { type Fix, type GroupCheck, ref } from "./check";
 import type { Readings } from "../analysis/readings";
 
 /** How many recipes and sources name an item. */
-function usesOf({ compiled: { index }, network: { users, makers } }: Readings, id: Id): number {
-  const i = index.get(id) as number;
+function usesOf({ compiled, network: { users, makers } }: Readings, id: Id): number {
+  const i = compiled.numberOf(id) as number;
   return [users, makers].reduce((n, { start, end }) => n + end[i] - start[i], 0);
 }
 

@@ -13,7 +13,7 @@ export const priceBelowCost = perRecord<"item">({
   *at({ catalogue, readings }, item) {
     const { compiled, network, value } = readings;
     const floor = catalogue.pantry.priceFloor;
-    const i = compiled.index.get(item.id) as number;
+    const i = compiled.numberOf(item.id) as number;
     const by = readings.by("value", i);
     if (item.status === "retired" || by < 0 || network.flags[by] & SOURCE) return;
       const price = held(catalogue, item, "sell").value;

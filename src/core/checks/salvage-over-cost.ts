@@ -12,7 +12,7 @@ export const salvageOverCost = perRecord<"recipe">({
   per: ["recipe"],
   *at({ catalogue, readings }, record) {
     const ceiling = catalogue.pantry.salvageCeiling;
-    const process = readings.compiled.processIndex.recipe.get(record.id);
+    const process = readings.compiled.processOf("recipe", record.id);
     if (process === undefined || !(readings.network.flags[process] & SALVAGE)) return;
     const { cost, back } = salvageReturn(readings, process);
     if (!Number.isFinite(cost) || back <= cost * ceiling * (1 + 1e-9)) return;

@@ -7,11 +7,11 @@ export const unobtainable = perRecord<"item">({
   title: "Item out of reach",
   severity: "error",
   per: ["item"],
-  also: ({ readings }, shift) => [...shift.causes].flatMap((i) => readings.compiled.items[i] ?? []),
+  also: ({ readings }, shift) => [...shift.causes].flatMap((i) => readings.compiled.idOf(i) ?? []),
   *at(scene, item) {
       const { catalogue, readings } = scene;
       const { compiled, network, reach, causes } = readings;
-      const i = compiled.index.get(item.id) as number;
+      const i = compiled.numberOf(item.id) as number;
       if (reach.items[i] || item.status === "retired") return;
       const cause = causes.get(i);
       const leaves = (cause?.leaves ?? [i]).map((leaf) => itemRef(scene, leaf));
@@ -35,7 +35,7 @@ export const unobtainable = perRecord<"item">({
     /** What would bring it within reach: "give Ship's glass a source, or make Wreck crate obtainable". */
     function repair(leaves: readonly string[]): string {
       const names = leaves.map((id) => catalogue.item.get(id as never)?.name ?? "");
-      const step = compiled.processes[causes.get(i)?.by ?? -1];
+      const step = compiled.process(causes.get(i)?.by ?? -1);
       const near = step ? pathTo(i, causes.get(i)?.by ?? -1)[1] : undefined;
       const give = `give ${list(names)} ${names.length === 1 ? "a source" : "sources"}`;
       return near && !leaves.includes(near.id) ? `${give}, or make ${near.name} obtainable` : give;

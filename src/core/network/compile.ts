@@ -1,60 +1,124 @@
 /** From a catalogue to its recipe network, and from a changed catalogue to the processes that must be written anew. */
 import { type Catalogue, held } from "../catalogue/catalogue";
+import { IdTable } from "../catalogue/ids";
 import type { Id, Recipe, Source } from "../catalogue/records";
+import { wider } from "../numbers/arrays";
 import { sign, toNumber } from "../numbers/fraction";
 import { expected, netYield, type Process } from "./expected";
-import { FREE, GAINS, type Network, NetworkBuilder, type ProcessOf, renumbered, SALVAGE, SOURCE } from "./network";
+import { ALIVE, FREE, GAINS, type Network, NetworkBuilder, type ProcessOf, renumbered, SALVAGE, SOURCE } from "./network";
 import { Reach } from "../analysis/reach";
 
+/** What ids of processes are told apart by: a recipe and a source may have the same. */
+const GROUPS = { recipe: 0, source: 1 } as const;
+
 /** A network whose items and processes are records. Numbers stay with their records while it is open. */
-export interface Compiled {
-  catalogue: Catalogue;
-  readonly network: Network;
-  /** Per number the item; null: taken out. */
-  readonly items: (Id | null)[];
-  readonly index: Map<Id, number>;
-  /** Per number the recipe or source; null: taken out or retired. */
-  readonly processes: (Process | null)[];
+export class Compiled {
   /** Per item its own level, and what a player gets for one (0: it can't be sold). */
-  levels: Int16Array;
-  sells: Float64Array;
+  levels = new Int16Array(0);
+  sells = new Float64Array(0);
   /** Currencies by their number; the first is the one that value units stand for. */
-  currencies: readonly (Id | null)[];
-  readonly processIndex: { readonly recipe: Map<Id, number>; readonly source: Map<Id, number> };
+  readonly currencies: readonly (Id | null)[];
+  /** Items that were taken out. */
+  private readonly gone = new Set<number>();
+
+  /**
+   * @param items      ids of the network's items, by their numbers
+   * @param processes  ids of its recipes and sources, likewise
+   */
+  constructor(
+    public catalogue: Catalogue,
+    readonly network: Network,
+    private readonly items: IdTable,
+    private readonly processes: IdTable,
+  ) {
+    this.currencies = currenciesOf(catalogue);
+  }
+
+  /** null: taken out. */
+  idOf(item: number): Id | null {
+    return this.gone.has(item) ? null : this.items.idOf(item);
+  }
+  numberOf(id: Id): number | undefined {
+    const item = this.items.get(id);
+    return item === undefined || this.gone.has(item) ? undefined : item;
+  }
+  /** The recipe or source behind a process; null: taken out or retired. */
+  process(p: number): Process | null {
+    const there = this.behind(p);
+    const record = there && this.catalogue[there.of].get(there.id);
+    return record ? ({ of: there.of, record } as Process) : null;
+  }
+  /** Kind and id of that record, which are quicker to come by. */
+  behind(p: number): { readonly of: Process["of"]; readonly id: Id } | null {
+    if (p < 0 || p >= this.processes.size || !(this.network.flags[p] & ALIVE)) return null;
+    return { of: this.processes.groupOf(p) === GROUPS.source ? "source" : "recipe", id: this.processes.idOf(p) };
+  }
+  processId(p: number): Id {
+    return this.processes.idOf(p);
+  }
+  processOf(of: Process["of"], id: Id): number | undefined {
+    return this.processes.get(id, GROUPS[of]);
+  }
+  /** Below 0 where the record of one process comes before that of the other in the order of ids. */
+  compare(p: number, q: number): number {
+    return this.processes.compare(p, q);
+  }
+
+  /** Gives an item a number, or its former one back. */
+  addItem(id: Id): number {
+    const i = this.items.add(id);
+    if (i >= this.network.items) this.network.addItem();
+    this.gone.delete(i);
+    return i;
+  }
+  dropItem(item: number): void {
+    this.gone.add(item);
+  }
+  addProcess(of: Process["of"], id: Id): number {
+    const p = this.processes.add(id, GROUPS[of]);
+    if (p >= this.network.processes) this.network.addProcess();
+    return p;
+  }
 }
 
 /** The recipe or source behind a process that is in use. */
 export function processAt(compiled: Compiled, p: number): Process {
-  const process = compiled.processes[p];
+  const process = compiled.process(p);
   if (!process) throw new RangeError(`Process ${p} is not in use.`);
   return process;
 }
 
 /** Which of two processes counts where both do equally well: a matter of their records, not of their numbers. */
-export const before = (compiled: Compiled, p: number, q: number): boolean => processAt(compiled, p).record.id < processAt(compiled, q).record.id;
+export const before = (compiled: Compiled, p: number, q: number): boolean => compiled.compare(p, q) < 0;
 
 /**
  * Compiles a catalogue. Retired recipes are left out. Numbers follow the order in which things come within reach, so that
  * what is used together stands together. Linear in the number of lines.
  */
 export function compile(catalogue: Catalogue): Compiled {
-  const given = [...catalogue.item.keys()];
-  const place = new Map(given.map((id, i) => [id, i]));
-  const listed: Process[] = [];
-  for (const record of catalogue.source.values()) listed.push({ of: "source", record });
-  for (const record of catalogue.recipe.values()) if (record.status !== "retired") listed.push({ of: "recipe", record });
-  const builder = new NetworkBuilder(given.length);
-  for (const process of listed) builder.add(describe(catalogue, place, process));
+  const given = new IdTable(catalogue.item.size);
+  for (const id of catalogue.item.keys()) given.add(id);
+  const listed = new IdTable(catalogue.recipe.size + catalogue.source.size);
+  const builder = new NetworkBuilder(given.size);
+  const numberOf = (id: Id) => given.get(id) as number;
+  const add = (process: Process) => {
+    listed.add(process.record.id, GROUPS[process.of]);
+    builder.add(describe(catalogue, numberOf, process));
+  };
+  for (const record of catalogue.source.values()) add({ of: "source", record });
+  for (const record of catalogue.recipe.values()) if (record.status !== "retired") add({ of: "recipe", record });
   const plain = builder.build();
   const order = new Reach(plain).order();
-  const network = renumbered(plain, order.items, order.processes);
-  const items = Array.from(order.items, (i) => given[i]);
-  const processes = Array.from(order.processes, (p) => listed[p]);
-  const processIndex = { recipe: new Map<Id, number>(), source: new Map<Id, number>() };
-  processes.forEach(({ of, record }, p) => { processIndex[of].set(record.id, p); });
-  const compiled: Compiled = { catalogue, network, items, index: new Map(items.map((id, i) => [id, i])), processes, processIndex, levels: new Int16Array(0), sells: new Float64Array(0), currencies: currenciesOf(catalogue) };
+  const compiled = new Compiled(catalogue, renumbered(plain, order.items, order.processes), reordered(given, order.items), reordered(listed, order.processes));
   readItems(compiled);
   return compiled;
+}
+
+/** The same ids numbered in another order. */
+function reordered(ids: IdTable, order: Int32Array): IdTable {
+  const table = new IdTable(ids.size);
+  for (const n of order) table.add(ids.idOf(n), ids.groupOf(n));
+  return table;
 }
 
 /** The currency that is worth one value unit stands for the unit itself; null where there is none. */
@@ -69,17 +133,14 @@ export const currencyAt = (compiled: Compiled, currency: Id | null): number => M
 
 /** Reads levels and sell prices anew. @returns items that have others than before */
 export function readItems(compiled: Compiled, only?: Iterable<number>): number[] {
-  const { catalogue, items, network } = compiled;
+  const { catalogue, network } = compiled;
   if (compiled.levels.length < network.items) {
     const size = Math.ceil(network.items * 1.25);
-    const [levels, sells] = [new Int16Array(size), new Float64Array(size)];
-    levels.set(compiled.levels);
-    sells.set(compiled.sells);
-    [compiled.levels, compiled.sells] = [levels, sells];
+    [compiled.levels, compiled.sells] = [wider(compiled.levels, size), wider(compiled.sells, size)];
   }
   const changed: number[] = [];
-  for (const i of only ?? items.keys()) {
-    const id = items[i];
+  for (const i of only ?? upTo(network.items)) {
+    const id = compiled.idOf(i);
     const item = id === null ? undefined : catalogue.item.get(id);
     const level = item ? (held(catalogue, item, "level").value ?? 0) : 0;
     const sell = item && item.status !== "retired" ? (held(catalogue, item, "sell").value ?? 0) : 0;
@@ -91,13 +152,16 @@ export function readItems(compiled: Compiled, only?: Iterable<number>): number[]
   return changed;
 }
 
+function* upTo(n: number): Generator<number> {
+  for (let i = 0; i < n; i++) yield i;
+}
+
 /** What a recipe or source is to the network. What comes back in the same run is netted out. */
-export function describe(catalogue: Catalogue, index: ReadonlyMap<Id, number>, process: Process): ProcessOf {
+export function describe(catalogue: Catalogue, numberOf: (id: Id) => number, process: Process): ProcessOf {
   const { record } = process;
   const recipe = process.of === "recipe" ? process.record : null;
   const ins: [number, number][] = [];
   const outs: [number, number][] = [];
-  const at = (id: Id) => index.get(id) as number;
   const seen = new Set<Id>();
   let repeated = false;
   let consumes = false;
@@ -106,16 +170,16 @@ export function describe(catalogue: Catalogue, index: ReadonlyMap<Id, number>, p
     seen.add(line.item);
     if (line.role !== "output" && expected(line) > 0) consumes = true;
   }
-  if (repeated) for (const [id, amount] of netYield(record.lines)) (sign(amount) < 0 ? ins : outs).push([at(id), Math.abs(toNumber(amount))]);
+  if (repeated) for (const [id, amount] of netYield(record.lines)) (sign(amount) < 0 ? ins : outs).push([numberOf(id), Math.abs(toNumber(amount))]);
   else
     for (const line of record.lines) {
       const amount = expected(line);
-      if (amount > 0) (line.role === "output" ? outs : ins).push([at(line.item), amount]);
+      if (amount > 0) (line.role === "output" ? outs : ins).push([numberOf(line.item), amount]);
     }
   const uses = ins.length;
   const inside = new Set(ins.map(([i]) => i));
   const need = (id: Id) => {
-    const i = at(id);
+    const i = numberOf(id);
     if (inside.has(i)) return;
     inside.add(i);
     ins.push([i, 0]);
@@ -152,34 +216,23 @@ export interface Touched {
  * is only widened. Works out the processes by the new catalogue.
  */
 export function follow(compiled: Compiled, next: Catalogue, touched: Touched): { rewrites: Rewrite[]; added: number[]; removed: number[] } {
-  const { network, items, index, processes, processIndex } = compiled;
   compiled.catalogue = next;
   const [added, removed]: [number[], number[]] = [[], []];
   for (const id of touched.items) {
-    const there = index.get(id);
-    if (next.item.has(id) && there === undefined) {
-      const i = network.addItem();
-      items[i] = id;
-      index.set(id, i);
-      added.push(i);
-    } else if (!next.item.has(id) && there !== undefined) {
-      items[there] = null;
-      index.delete(id);
+    const there = compiled.numberOf(id);
+    if (next.item.has(id) && there === undefined) added.push(compiled.addItem(id));
+    else if (!next.item.has(id) && there !== undefined) {
+      compiled.dropItem(there);
       removed.push(there);
     }
   }
   const rewrites: Rewrite[] = [];
+  const numberOf = (id: Id) => compiled.numberOf(id) as number;
   const one = (of: "recipe" | "source", id: Id) => {
     const record: Recipe | Source | undefined = next[of].get(id);
     const used = record && !("status" in record && record.status === "retired") ? ({ of, record } as Process) : null;
-    let p = processIndex[of].get(id);
-    if (p === undefined) {
-      if (!used) return;
-      p = network.addProcess();
-      processIndex[of].set(id, p);
-    }
-    processes[p] = used;
-    rewrites.push({ p, of: used && describe(next, index, used) });
+    if (!used && compiled.processOf(of, id) === undefined) return;
+    rewrites.push({ p: compiled.addProcess(of, id), of: used && describe(next, numberOf, used) });
   };
   for (const id of touched.recipes) one("recipe", id);
   for (const id of touched.sources) one("source", id);

@@ -1,4 +1,5 @@
 /** The recipe network as flat typed arrays: items, processes, and what goes in and out of each. Rows can be rewritten. */
+import { wider } from "../numbers/arrays";
 
 /** Flags of a process. */
 export const ALIVE = 1;
@@ -121,11 +122,8 @@ export class Lists {
   }
 }
 
-const widened = <T extends Int32Array | Float64Array | Uint8Array | Int16Array>(array: T, size: number): T => {
-  const wider = new (array.constructor as new (n: number) => T)(Math.max(size, Math.ceil(array.length * 1.25)));
-  wider.set(array as never);
-  return wider;
-};
+/** Room for a number of rows, and some more. */
+const widened = <T extends Int32Array | Float64Array | Uint8Array | Int16Array>(array: T, size: number): T => wider(array, Math.max(size, Math.ceil(array.length * 1.25)));
 
 export class Network {
   items: number;
@@ -264,14 +262,12 @@ export class NetworkBuilder {
 class Growing<T extends Int32Array | Float64Array | Int16Array | Uint8Array> {
   length = 0;
   private array: T;
-  constructor(private readonly kind: new (n: number) => T) {
+  constructor(kind: new (n: number) => T) {
     this.array = new kind(64);
   }
   push(value: number): void {
     if (this.length === this.array.length) {
-      const wider = new this.kind(this.length * 2);
-      wider.set(this.array as never);
-      this.array = wider;
+      this.array = wider(this.array, this.length * 2);
     }
     this.array[this.length++] = value;
   }

@@ -9,9 +9,12 @@ import { show } from "../numbers/fraction";
 import { item, kitchen } from "./kitchen";
 
 export const read = (text: string, settings: Partial<Pantry> = {}): Readings => readingsOf(kitchen(text, settings));
-export const at = (r: Readings, name: string): number => r.compiled.index.get(item(r.catalogue, name).id) as number;
-export const nameAt = (r: Readings, i: number): string => r.catalogue.item.get(r.compiled.items[i] as never)?.name ?? "gone";
+export const at = (r: Readings, name: string): number => r.compiled.numberOf(item(r.catalogue, name).id) as number;
+export const nameAt = (r: Readings, i: number): string => r.catalogue.item.get(r.compiled.idOf(i) as never)?.name ?? "gone";
 export const label = (r: Readings, p: number): string => processAt(r.compiled, p).record.name;
+/** Numbers of all processes in use, and of all items. */
+export const processesIn = ({ compiled }: Readings): number[] => Array.from({ length: compiled.network.processes }, (_, p) => p).filter((p) => compiled.process(p));
+export const itemsIn = ({ compiled }: Readings): number[] => Array.from({ length: compiled.network.items }, (_, i) => i).filter((i) => compiled.idOf(i) !== null);
 export const partsOf = (r: Readings, measure: Measure, name: string) => breakdown(r[measure], (i) => r.chosen(measure, i), at(r, name));
 export const processesOf = (round: Round): number[] => round.runs.flatMap(({ step }) => (step.run === "process" ? [step.process] : []));
 

@@ -1,0 +1,41 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { newId } from "../catalogue/names";
+import type { Id } from "../catalogue/records";
+import { Groups } from "./groups";
+
+describe("groups by number", () => {
+  it("hold what a map of sets holds, through joining and leaving in any order, however many share a place", () => {
+    const ids = Array.from({ length: 40 }, newId);
+    // Few numbers, some of which begin their search at the same place.
+    const step = fc.record({ number: fc.constantFrom(0, 1, 2, 16, 32, 48, 2 ** 31, 2 ** 32 - 1), id: fc.constantFrom(...ids), joins: fc.boolean() });
+    let several = 0;
+    fc.assert(
+      fc.property(fc.array(step, { maxLength: 120 }), (steps) => {
+        const [groups, plain] = [new Groups(), new Map<number, Set<Id>>()];
+        for (const { number, id, joins } of steps) {
+          const set = plain.get(number) ?? new Set();
+          plain.set(number, set);
+          if (joins) {
+            groups.join(number, id);
+            set.add(id);
+          } else {
+            groups.leave(number, id);
+            set.delete(id);
+          }
+        }
+        for (const [number, set] of plain) expect(groups.of(number).sort()).toEqual([...set].sort());
+        const large = [...plain.values()].filter((set) => set.size > 1).map((set) => [...set].sort().join());
+        expect([...groups.several()].map((group) => group.sort().join()).sort()).toEqual(large.sort());
+        several += large.length;
+      }),
+      { numRuns: 300 },
+    );
+    expect(several).toBeGreaterThan(100);
+  });
+
+  it("find nobody under a number that nobody has", () => {
+    expect(new Groups().of(7)).toEqual([]);
+    expect([...new Groups().several()]).toEqual([]);
+  });
+});
