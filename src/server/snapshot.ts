@@ -8,7 +8,7 @@ import type { Engine } from "./host";
 const pack = promisify(gzip);
 const zipped = new WeakMap<Catalogue, Promise<Buffer>>();
 
-const text = ({ catalogue, board }: { catalogue: Catalogue; board: Board }): string => JSON.stringify({ ...packed(catalogue), board });
+const text = ({ catalogue, board }: { catalogue: Catalogue; board: Board }): string => JSON.stringify({ ...packed(catalogue, { bytes: false }), board });
 
 /**
  * As JSON, or as the same JSON in a gzip file where the caller accepts application/gzip. (The framework drops

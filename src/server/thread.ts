@@ -57,7 +57,7 @@ export class Thread {
   /** A thread with the engine of a catalogue. */
   static async open(catalogue: Catalogue): Promise<Thread> {
     const thread = new Thread();
-    await thread.ask("open", { catalogue: packed(catalogue) });
+    await thread.ask("open", { catalogue: packed(catalogue, { bytes: true }) });
     return thread;
   }
 

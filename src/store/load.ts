@@ -3,7 +3,7 @@ import type { EntityManager } from "@mikro-orm/postgresql";
 import type { Catalogue } from "../core/catalogue/catalogue";
 import type { LoggedChange, Moved } from "../core/analysis/board";
 import type { Edit } from "../core/catalogue/changes";
-import type { AnyRecord, Id, Line, Pantry } from "../core/catalogue/records";
+import type { AnyRecord, Id, Kind, Line, Pantry } from "../core/catalogue/records";
 import { Shelf } from "../core/catalogue/shelf";
 
 type Row = Record<string, never> & { [column: string]: unknown };
@@ -49,7 +49,7 @@ async function readCatalogue(em: EntityManager, pantry: Id): Promise<Catalogue |
 
   const named = (r: Row) => ({ id: r.id as unknown as Id, key: r.key as string, name: r.name as string });
   const open = (r: Row) => ({ level: r.level, icon: r.icon, stack: r.stack, mass: r.mass, buy: r.buy, sell: r.sell });
-  const shelf = (rows: Row[], record: (r: Row) => object) => new Shelf(rows.map((r) => [r.id as unknown as Id, { ...named(r), ...record(r) } as unknown as AnyRecord]));
+  const shelf = (kind: Kind, rows: Row[], record: (r: Row) => object) => Shelf.of(kind, rows.map((r) => ({ ...named(r), ...record(r) }) as unknown as AnyRecord));
   const settings: Pantry = {
     ...named(head),
     ticksPerSecond: head.ticks_per_second as number,
@@ -60,12 +60,12 @@ async function readCatalogue(em: EntityManager, pantry: Id): Promise<Catalogue |
   return {
     revision: head.revision as number,
     pantry: settings,
-    currency: shelf(currencies, (r) => ({ symbol: r.symbol, worth: r.worth })),
-    rarity: shelf(rarities, (r) => ({ rank: r.rank, colour: r.colour })),
-    stat: shelf(stats, (r) => ({ unit: r.unit, form: r.form, better: r.better, min: r.min, max: r.max })),
-    tag: shelf(tags, () => ({})),
-    type: shelf(types, (r) => ({ parent: r.parent_id, colour: r.colour, ...open(r), stats: typeStats.get(r.id as string) ?? {} })),
-    item: shelf(items, (r) => ({
+    currency: shelf("currency", currencies, (r) => ({ symbol: r.symbol, worth: r.worth })),
+    rarity: shelf("rarity", rarities, (r) => ({ rank: r.rank, colour: r.colour })),
+    stat: shelf("stat", stats, (r) => ({ unit: r.unit, form: r.form, better: r.better, min: r.min, max: r.max })),
+    tag: shelf("tag", tags, () => ({})),
+    type: shelf("type", types, (r) => ({ parent: r.parent_id, colour: r.colour, ...open(r), stats: typeStats.get(r.id as string) ?? {} })),
+    item: shelf("item", items, (r) => ({
       type: r.type_id,
       rarity: r.rarity_id,
       tags: itemTags.get(r.id as string) ?? [],
@@ -75,8 +75,8 @@ async function readCatalogue(em: EntityManager, pantry: Id): Promise<Catalogue |
       status: r.status,
       note: r.note,
     })),
-    recipe: shelf(recipes, (r) => ({ kind: r.kind, lines: recipeLines.get(r.id as string) ?? [], ticks: Number(r.ticks), fee: r.fee, feeCurrency: r.fee_currency_id, level: r.level, taughtBy: r.taught_by_id, status: r.status, note: r.note })),
-    source: shelf(sources, (r) => ({ kind: r.kind, lines: sourceLines.get(r.id as string) ?? [], ticks: Number(r.ticks), price: r.price, currency: r.currency_id, note: r.note })),
+    recipe: shelf("recipe", recipes, (r) => ({ kind: r.kind, lines: recipeLines.get(r.id as string) ?? [], ticks: Number(r.ticks), fee: r.fee, feeCurrency: r.fee_currency_id, level: r.level, taughtBy: r.taught_by_id, status: r.status, note: r.note })),
+    source: shelf("source", sources, (r) => ({ kind: r.kind, lines: sourceLines.get(r.id as string) ?? [], ticks: Number(r.ticks), price: r.price, currency: r.currency_id, note: r.note })),
   } as unknown as Catalogue;
 }
 

@@ -1,5 +1,8 @@
 import { describe, expect, it } from "vitest";
+import type { Catalogue } from "../catalogue/catalogue";
 import { invert } from "../catalogue/changes";
+import { type AnyRecord, KINDS } from "../catalogue/records";
+import { Shelf } from "../catalogue/shelf";
 import { seeded } from "../numbers/seeded";
 import { randomEdits, randomPantry } from "../testing/random";
 import { follow } from "./board";
@@ -8,6 +11,9 @@ import { type GainReport, stepKey } from "./gain";
 import type { LeastCost } from "./cost";
 import { itemsIn, processesIn } from "../testing/told";
 import type { Readings } from "./readings";
+
+/** The same catalogue with its records as bytes. */
+const dense = (catalogue: Catalogue): Catalogue => ({ ...catalogue, ...Object.fromEntries(KINDS.map((kind) => [kind, Shelf.of(kind, [...(catalogue[kind] as Shelf<AnyRecord>).values()], 0)])) });
 
 /** Every reading in terms of records, so that two engines with other numbers can be compared to the bit. */
 function written(r: Readings) {
@@ -57,6 +63,23 @@ describe("following changes", () => {
         if (!board.complete) continue;
         expect(board, where).toEqual(scratch.board());
         expect(engine.board(), where).toEqual(scratch.board());
+      }
+    }
+  });
+
+  it("is the same where records are bytes as where they are objects, change after change", () => {
+    for (let n = 0; n < 6; n++) {
+      const random = seeded(300 + n);
+      const first = randomPantry(random, 12);
+      const [objects, bytes] = [new Engine(first), new Engine(dense(first))];
+      expect(bytes.catalogue.item.dense).not.toBeNull();
+      for (let k = 0; k < 8; k++) {
+        const edits = randomEdits(random, objects.catalogue);
+        const [told, again] = [objects.change(edits), bytes.change(edits)];
+        expect(again.outcome.ok).toBe(told.outcome.ok);
+        expect(bytes.board()).toEqual(objects.board());
+        expect(written(bytes.readings)).toEqual(written(objects.readings));
+        expect({ ...again.ripple, put: [], figures: [] }).toEqual({ ...told.ripple, put: [], figures: [] });
       }
     }
   });

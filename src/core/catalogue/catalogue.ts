@@ -1,4 +1,5 @@
 /** A catalogue: all records of a pantry at one revision. Never changed in place; a change makes the next one. */
+import { type DenseParts, DenseRecords } from "./dense";
 import { fold } from "./names";
 import type { AnyRecord, Id, Inheritable, Item, ItemType, Kind, Line, Pantry, RecordOf, Recipe, Source } from "./records";
 import { KINDS } from "./records";
@@ -17,15 +18,26 @@ export function emptyCatalogue(pantry: Pantry): Catalogue {
 export interface Packed {
   readonly revision: number;
   readonly pantry: Pantry;
-  readonly shelves: { readonly [K in Kind]: readonly RecordOf[K][] };
+  readonly shelves: { readonly [K in Kind]: readonly RecordOf[K][] | DenseParts };
 }
-export const packed = (catalogue: Catalogue): Packed => ({
+/** @param bytes  whether records that are bytes stay so; what is written as text must not be */
+export const packed = (catalogue: Catalogue, { bytes }: { readonly bytes: boolean }): Packed => ({
   revision: catalogue.revision,
   pantry: catalogue.pantry,
-  shelves: Object.fromEntries(KINDS.map((kind) => [kind, [...recordsOf(catalogue, kind).values()]])) as unknown as Packed["shelves"],
+  shelves: Object.fromEntries(
+    KINDS.map((kind) => {
+      const shelf = catalogue[kind] as Shelf<AnyRecord>;
+      return [kind, (bytes && shelf.dense?.parts()) || [...shelf.values()]];
+    }),
+  ) as unknown as Packed["shelves"],
 });
-export const unpacked = ({ revision, pantry, shelves }: Packed): Catalogue =>
-  ({ revision, pantry, ...Object.fromEntries(KINDS.map((kind) => [kind, new Shelf((shelves[kind] as readonly AnyRecord[]).map((r) => [r.id, r]))])) }) as unknown as Catalogue;
+export const unpacked = ({ revision, pantry, shelves }: Packed): Catalogue => {
+  const shelf = (kind: Kind): Shelf<AnyRecord> => {
+    const given = shelves[kind] as readonly AnyRecord[] | DenseParts;
+    return "pages" in given ? new Shelf<AnyRecord>(DenseRecords.of(given)) : Shelf.of(kind, given);
+  };
+  return { revision, pantry, ...Object.fromEntries(KINDS.map((kind) => [kind, shelf(kind)])) } as unknown as Catalogue;
+};
 
 /** The records of one kind; the type follows the kind. */
 export const recordsOf = <K extends Kind>(catalogue: Catalogue, kind: K): ReadonlyMap<Id, RecordOf[K]> =>

@@ -2,6 +2,14 @@
 import { wider } from "../numbers/arrays";
 import type { Id } from "./records";
 
+export interface IdTableParts {
+  readonly high: Uint32Array;
+  readonly low: Uint32Array;
+  readonly group: Uint8Array;
+  readonly slots: Int32Array;
+  readonly size: number;
+}
+
 /** A table fuller than this takes long to look things up in. */
 const FULL = 0.8;
 
@@ -74,6 +82,29 @@ export class IdTable {
   /** Below 0 where the id of the one number comes first in the order of texts. */
   compare(a: number, b: number): number {
     return this.high[a] - this.high[b] || this.low[a] - this.low[b];
+  }
+
+  /** The same ids numbered in another order: place k is taken by the one that had number order[k]. */
+  reordered(order: Int32Array): IdTable {
+    const table = new IdTable(0);
+    [table.high, table.low, table.group] = [new Uint32Array(order.length), new Uint32Array(order.length), new Uint8Array(order.length)];
+    order.forEach((n, k) => {
+      table.high[k] = this.high[n];
+      table.low[k] = this.low[n];
+      table.group[k] = this.group[n];
+    });
+    table.size = order.length;
+    table.widen(order.length);
+    return table;
+  }
+
+  /** For another thread. */
+  parts(): IdTableParts {
+    const { high, low, group, slots, size } = this;
+    return { high, low, group, slots, size };
+  }
+  static of(parts: IdTableParts): IdTable {
+    return Object.assign(new IdTable(0), parts);
   }
 
   /** The slot in which the id stands, or the free one in which it would. */

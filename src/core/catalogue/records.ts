@@ -256,6 +256,9 @@ const BLANK: { readonly [K in Kind]: Omit<RecordOf[K], "id" | "key" | "name"> } 
   } as const;
 })();
 
+/** Every field of a kind at its resting value, but key and name. */
+export const atRest = (kind: Kind): object => BLANK[kind];
+
 /** A record with every field at its resting value; `given` overrides. */
 export function blank<K extends Kind>(kind: K, given: Named & Partial<RecordOf[K]>): RecordOf[K] {
   return { ...BLANK[kind], ...given } as unknown as RecordOf[K];

@@ -1,21 +1,30 @@
 import { describe, expect, it } from "vitest";
 import { seeded } from "../numbers/seeded";
-import type { Id } from "./records";
+import { DenseRecords } from "./dense";
+import { blank, type Id, type Tag } from "./records";
 import { Shelf } from "./shelf";
 
-const id = (n: number) => `r${n}` as Id;
-const plain = <V>(shelf: Shelf<V>) => new Map([...shelf].sort());
+const id = (n: number) => `r${String(n).padStart(11, "0")}` as Id;
+const tag = (n: number, said = n): Tag => blank("tag", { id: id(n), key: `r${n}`, name: `said ${said}` });
+const plain = <V>(shelf: Shelf<V>) => new Map([...shelf].sort((a, b) => (a[0] < b[0] ? -1 : 1)));
+const shelves = {
+  objects: (tags: readonly Tag[]) => new Shelf(tags.map((t) => [t.id, t] as const)),
+  bytes: (tags: readonly Tag[]) => new Shelf<Tag>(new DenseRecords("tag", tags)),
+};
 
-describe("shelves", () => {
+describe.each(Object.entries(shelves))("shelves of %s", (_, shelfOf) => {
   it("are what plain maps copied at every change would be, whichever version is read or written on", () => {
     const random = seeded(11);
-    const versions: [Shelf<number>, Map<Id, number>][] = [[new Shelf([[id(0), 0]]), new Map([[id(0), 0]])]];
+    const versions: [Shelf<Tag>, Map<Id, Tag>][] = [[shelfOf([tag(0)]), new Map([[id(0), tag(0)]])]];
     for (let n = 0; n < 600; n++) {
       // Mostly the newest, now and then any.
       const from = random() < 0.7 ? versions.length - 1 : Math.floor(random() * versions.length);
       const [shelf, map] = versions[from];
-      const changes = new Map<Id, number | undefined>();
-      for (let k = Math.floor(random() * 4); k > 0; k--) changes.set(id(Math.floor(random() * 30)), random() < 0.3 ? undefined : n);
+      const changes = new Map<Id, Tag | undefined>();
+      for (let k = Math.floor(random() * 4); k > 0; k--) {
+        const of = Math.floor(random() * 30);
+        changes.set(id(of), random() < 0.3 ? undefined : tag(of, n));
+      }
       const next = new Map(map);
       for (const [key, value] of changes) {
         if (value === undefined) next.delete(key);
@@ -24,32 +33,41 @@ describe("shelves", () => {
       versions.push([shelf.with(changes), next]);
       const [old, truth] = versions[Math.floor(random() * versions.length)];
       const asked = id(Math.floor(random() * 30));
-      expect(old.get(asked)).toBe(truth.get(asked));
+      expect(old.get(asked)).toEqual(truth.get(asked));
       expect(old.has(asked)).toBe(truth.has(asked));
       if (random() < 0.3) {
-        expect(plain(old)).toEqual(new Map([...truth].sort()));
+        expect(plain(old)).toEqual(new Map([...truth].sort((a, b) => (a[0] < b[0] ? -1 : 1))));
         expect(old.size).toBe(truth.size);
       }
     }
-    for (const [shelf, map] of versions) expect(plain(shelf)).toEqual(new Map([...map].sort()));
+    for (const [shelf, map] of versions) expect(plain(shelf)).toEqual(new Map([...map].sort((a, b) => (a[0] < b[0] ? -1 : 1))));
   });
 
-  it("keeps what is gone through as it was, whatever is written meanwhile", () => {
-    let shelf = new Shelf([[id(1), 1], [id(2), 2]]);
+  it("keep what is gone through as it was, whatever is written meanwhile", () => {
+    let shelf = shelfOf([tag(1), tag(2)]);
     const first = shelf;
-    const seen: number[] = [];
-    for (const value of first.values()) {
-      seen.push(value);
-      shelf = shelf.with(new Map([[id(10 + value), 10 + value], [id(2), undefined]]));
+    const seen: string[] = [];
+    for (const { name } of first.values()) {
+      seen.push(name);
+      shelf = shelf.with(new Map([[id(10 + seen.length), tag(10 + seen.length)], [id(2), undefined]]));
     }
-    expect(seen).toEqual([1, 2]);
+    expect(seen).toEqual(["said 1", "said 2"]);
     expect([...first.keys()]).toEqual([id(1), id(2)]);
     expect([...shelf.keys()].sort()).toEqual([id(1), id(11), id(12)]);
   });
 
-  it("gives every value with its id", () => {
+  it("give every value with its id", () => {
     const told: string[] = [];
-    new Shelf([[id(1), "a"], [id(2), "b"]]).forEach((value, key) => { told.push(`${key}${value}`); });
-    expect(told).toEqual(["r1a", "r2b"]);
+    shelfOf([tag(1), tag(2)]).forEach((value, key) => { told.push(`${key} ${value.name}`); });
+    expect(told).toEqual([`${id(1)} said 1`, `${id(2)} said 2`]);
+  });
+});
+
+describe("what a shelf holds", () => {
+  it("is bytes only where there are very many", () => {
+    const tags = [tag(1), tag(2), tag(3)];
+    expect(Shelf.of("tag", tags).dense).toBeNull();
+    expect(Shelf.of("tag", tags, 3).dense).not.toBeNull();
+    expect([...Shelf.of("tag", tags, 3).values()]).toEqual([...Shelf.of("tag", tags).values()]);
   });
 });

@@ -109,16 +109,9 @@ export function compile(catalogue: Catalogue): Compiled {
   for (const record of catalogue.recipe.values()) if (record.status !== "retired") add({ of: "recipe", record });
   const plain = builder.build();
   const order = new Reach(plain).order();
-  const compiled = new Compiled(catalogue, renumbered(plain, order.items, order.processes), reordered(given, order.items), reordered(listed, order.processes));
+  const compiled = new Compiled(catalogue, renumbered(plain, order.items, order.processes), given.reordered(order.items), listed.reordered(order.processes));
   readItems(compiled);
   return compiled;
-}
-
-/** The same ids numbered in another order. */
-function reordered(ids: IdTable, order: Int32Array): IdTable {
-  const table = new IdTable(ids.size);
-  for (const n of order) table.add(ids.idOf(n), ids.groupOf(n));
-  return table;
 }
 
 /** The currency that is worth one value unit stands for the unit itself; null where there is none. */
