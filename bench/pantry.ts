@@ -1,68 +1,69 @@
-/** Large pantries for measuring: as a catalogue, or straight as a network where records would not fit into memory. */
-import type { Compiled } from "../src/core/network/compile";
-import type { Process } from "../src/core/network/expected";
-import { FREE, NetworkBuilder, renumbered, SALVAGE, SOURCE } from "../src/core/network/network";
-import { Reach } from "../src/core/analysis/reach";
-import { emptyCatalogue } from "../src/core/catalogue/catalogue";
-import { blank, type Id, line, NEW_PANTRY } from "../src/core/catalogue/records";
-import { grow, type Output, type Part, type Size } from "../src/demo/generate";
+/** Large pantries for measuring, made record by record, so that they never stand in memory as text. */
+import { type Catalogue, emptyCatalogue } from "../src/core/catalogue/catalogue";
+import { DenseRecords } from "../src/core/catalogue/dense";
+import { idFrom } from "../src/core/catalogue/ids";
+import { keyFrom } from "../src/core/catalogue/names";
+import { type AnyRecord, blank, type Id, type ItemType, type Kind, line, NEW_PANTRY, type Rarity, type Stat } from "../src/core/catalogue/records";
+import { Shelf } from "../src/core/catalogue/shelf";
+import { type Compiled, compile } from "../src/core/network/compile";
+import { seeded } from "../src/core/numbers/seeded";
+import { describeItem, grow, TYPES, type Size } from "../src/demo/generate";
 
 export interface Large {
-  readonly compiled: Compiled;
+  readonly catalogue: Catalogue;
   readonly planted: number;
   readonly deadlocks: number;
   readonly lines: number;
-  /** Numbers of the processes that were planted. */
-  readonly seeds: ReadonlySet<number>;
+  /** Ids of the recipes that were planted. */
+  readonly seeds: ReadonlySet<Id>;
 }
 
-/** Built from arrays alone. A process's record is made up again from its rows when somebody asks for it. */
-export function largeNetwork(size: Size): Large {
-  const builder = new NetworkBuilder(size.items + 2 * (size.deadlocks ?? 0));
-  const seeds = new Set<number>();
-  let [p, lines] = [0, 0];
-  const row = (list: readonly { item: number }[], amount: (k: number) => number) => ({ to: list.map((e) => e.item), qty: list.map((_, k) => amount(k)) });
-  const made = grow(size, {
+/** Above this many items records are bytes from the start. */
+const OBJECTS = 100_000;
+
+/** An id that looks like chance, and is another for every number of a kind. */
+const idOf = (kind: Kind, n: number): Id => idFrom(Math.imul(n + 1, 0x9e3779b1) >>> 1, (n * 1_327_217_885 + kind.length * 7) % 36 ** 6);
+
+export function largeCatalogue(size: Size): Large {
+  const made = { item: new DenseRecords("item"), recipe: new DenseRecords("recipe"), source: new DenseRecords("source") };
+  const seeds = new Set<Id>();
+  let lines = 0;
+  const itemId = (n: number) => idOf("item", n);
+  const grown = grow(size, {
     source: (item, least, most, seconds) => {
-      builder.add({ ins: { to: [], qty: [] }, outs: { to: [item], qty: [(least + most) / 2] }, money: 0, seconds, level: 0, flags: SOURCE | FREE });
-      p++;
+      const id = idOf("source", made.source.size);
       lines++;
+      made.source.add(blank("source", { id, key: `gather_${item}`, name: `Gather ${item}`, lines: [line("output", itemId(item), least, most)], ticks: seconds * NEW_PANTRY.ticksPerSecond }));
     },
-    recipe: (kind, name, ins: readonly Part[], outs: readonly Output[], seconds) => {
-      builder.add({ ins: row(ins, (k) => ins[k].quantity), outs: row(outs, (k) => ((outs[k].min + outs[k].max) / 2) * outs[k].chance), money: 0, seconds, level: 0, flags: kind === "salvage" ? SALVAGE : 0 });
-      if (name.startsWith("Planted")) seeds.add(p);
-      p++;
+    recipe: (kind, name, ins, outs, seconds) => {
+      const id = idOf("recipe", made.recipe.size);
+      if (name.startsWith("Planted")) seeds.add(id);
       lines += ins.length + outs.length;
+      const entries = [...ins.map((p) => line("ingredient", itemId(p.item), p.quantity)), ...outs.map((o) => line("output", itemId(o.item), o.min, o.max, o.chance))];
+      made.recipe.add(blank("recipe", { id, key: keyFrom(name), name, kind, lines: entries, ticks: seconds * NEW_PANTRY.ticksPerSecond, status: "ready" }));
     },
   });
-  const plain = builder.build();
-  const order = new Reach(plain).order();
-  const network = renumbered(plain, order.items, order.processes);
-  const place = new Map<number, number>();
-  order.processes.forEach((old, now) => {
-    if (seeds.has(old)) place.set(old, now);
-  });
-  const itemId = (i: number) => `i${i.toString(36).padStart(11, "0")}` as Id;
-  const record = (q: number): Process => {
-    const entries = (lists: typeof network.ins, role: "ingredient" | "output") => Array.from({ length: lists.end[q] - lists.start[q] }, (_, k) => line(role, itemId(lists.to[lists.start[q] + k]), (lists.qty as Float64Array)[lists.start[q] + k]));
-    const named = { id: `p${q.toString(36).padStart(11, "0")}` as Id, key: `p${q}`, name: `P${q}` };
-    return network.flags[q] & SOURCE
-      ? { of: "source", record: blank("source", { ...named, lines: entries(network.outs, "output") }) }
-      : { of: "recipe", record: blank("recipe", { ...named, kind: network.flags[q] & SALVAGE ? "salvage" : "craft", lines: [...entries(network.ins, "ingredient"), ...entries(network.outs, "output")] }) };
+  const random = seeded(size.seed + 1);
+  const types = TYPES.map((name, n): ItemType => blank("type", { id: idOf("type", n), key: keyFrom(name), name, stack: 20 }));
+  const rarities = [1, 2, 3, 4, 5].map((rank): Rarity => blank("rarity", { id: idOf("rarity", rank), key: `grain_${rank}`, name: `Grain ${rank}`, rank }));
+  const stats = ["vigour", "grip"].map((key, n): Stat => blank("stat", { id: idOf("stat", n), key, name: key }));
+  const byKey = new Map<string, Id>([...types, ...rarities, ...stats].map((r) => [r.key, r.id]));
+  for (let n = 0; n < grown.items; n++) {
+    const said = describeItem(random, n, grown.items);
+    const refs = { type: byKey.get(said.type) as Id, rarity: byKey.get(said.rarity) as Id, stats: Object.fromEntries(Object.entries(said.stats).map(([stat, value]) => [byKey.get(stat) as Id, value])) };
+    made.item.add(blank("item", { ...said, ...refs, id: itemId(n), key: `item_${n}`, description: "Made for size.", status: "ready" }));
+  }
+  const shelf = (kind: "item" | "recipe" | "source") => {
+    const records = made[kind];
+    return size.items > OBJECTS ? new Shelf<AnyRecord>(records) : new Shelf<AnyRecord>(new Shelf<AnyRecord>(records).entries());
   };
-  const lazily = <T>(length: number, get: (k: number) => T) => new Proxy([] as T[], { get: (_, name) => (name === "length" ? length : typeof name === "string" && /^\d+$/.test(name) ? get(Number(name)) : undefined) });
-  const numbered = { get: (id: Id) => Number.parseInt(id.slice(1), 36) } as unknown as Map<Id, number>;
-  const catalogue = { ...emptyCatalogue({ id: "bench0000000" as Id, key: "bench", name: "Bench", ...NEW_PANTRY, labourPerHour: 60 }), item: { get: (id: Id) => ({ id, key: id, name: id }) } } as never;
-  const compiled: Compiled = {
-    catalogue,
-    network,
-    items: lazily(network.items, itemId) as never,
-    index: numbered,
-    processes: lazily(network.processes, record) as never,
-    levels: new Int16Array(network.items),
-    sells: new Float64Array(network.items),
-    currencies: [null],
-    processIndex: { recipe: numbered, source: numbered },
-  };
-  return { compiled, planted: made.loops, deadlocks: made.deadlocks, lines, seeds: new Set(place.values()) };
+  const empty = emptyCatalogue({ id: "bench0000000" as Id, key: "bench", name: "Bench", ...NEW_PANTRY, labourPerHour: 60 });
+  const catalogue = { ...empty, type: Shelf.of("type", types), rarity: Shelf.of("rarity", rarities), stat: Shelf.of("stat", stats), item: shelf("item"), recipe: shelf("recipe"), source: shelf("source") } as Catalogue;
+  return { catalogue, planted: grown.loops, deadlocks: grown.deadlocks, lines, seeds };
 }
+
+/** The same, compiled. */
+export const largeNetwork = (size: Size): Large & { readonly compiled: Compiled } => {
+  const large = largeCatalogue(size);
+  return { ...large, compiled: compile(large.catalogue) };
+};

@@ -1,10 +1,16 @@
 /** A seeded generator of large pantries with the demo's vocabulary: tiers of materials, alternatives, salvage. */
+import { keyFrom } from "../core/catalogue/names";
 import { seeded } from "../core/numbers/seeded";
 import { BUNDLE_FORMAT, BUNDLE_VERSION, type Json } from "../core/exchange/bundle";
 
 const ADJECTIVES = ["Grey", "Salted", "Tarred", "Smoked", "Long", "Blue", "Flat", "Stout", "Drowned", "Old", "Bitter", "Pale", "Knotted", "Split", "Coarse", "Fine"];
 const NOUNS = ["eel", "rope", "plank", "crock", "float", "kelp", "net", "cleat", "lamp", "keg", "hide", "brine", "cork", "sail", "hook", "shell", "peat", "pie", "pot", "bell"];
-const TYPES = ["Sea-won", "Bankside", "Cordage", "Fare", "Vessel", "Tool", "Gear", "Curio"];
+const COLOURS = ["#2c6e8f", "#6d6a55", "#9a8b5f", "#c4681c", "#2f7d6f", "#5a6231", "#6b4c86", "#a0245e"];
+const ICONS = ["wave-crest", "log", "rope-coil", "camp-cooking-pot", "amphora", "swiss-army-knife", "pirate-coat", "pearl-necklace"];
+const RARITIES = ["Daily", "Sound", "Prized", "Storied", "Tidewrought"];
+const STATS = ["vigour", "grip"];
+const MADE = "Made for size.";
+export const TYPES = ["Sea-won", "Bankside", "Cordage", "Fare", "Vessel", "Tool", "Gear", "Curio"];
 
 export interface Size {
   readonly items: number;
@@ -71,11 +77,24 @@ export function grow({ items: n, seed, loops = 0, deadlocks = 0 }: Size, maker: 
   return { items: n + 2 * deadlocks, loops: planted, deadlocks };
 }
 
+/** What a large pantry says of its i-th item out of n; type and rarity by their keys. */
+export function describeItem(random: () => number, i: number, n: number): { name: string; type: string; rarity: string; level: number; sell: number | null; stats: { [stat: string]: number } } {
+  const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)];
+  const between = (a: number, b: number) => a + Math.floor(random() * (b - a + 1));
+  const level = 1 + Math.floor((i / n) * 60);
+  return {
+    name: `${pick(ADJECTIVES)} ${pick(NOUNS)} ${i}`,
+    type: keyFrom(pick(TYPES)),
+    rarity: `grain_${1 + Math.min(4, Math.floor(random() * random() * 6))}`,
+    level,
+    sell: i % 10 === 0 ? Number((1 + random() * level * 4).toFixed(2)) : null,
+    stats: Object.fromEntries(STATS.map((stat, k) => [stat, between(0, k ? 60 : 99)])),
+  };
+}
+
 /** The same as a bundle, with names, stats and prices. */
 export function generate(size: Size): { [name: string]: Json } {
   const random = seeded(size.seed + 1);
-  const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)];
-  const between = (a: number, b: number) => a + Math.floor(random() * (b - a + 1));
   const key = (i: number) => `item_${i}`;
   const recipes: Json[] = [];
   const sources: Json[] = [];
@@ -92,16 +111,16 @@ export function generate(size: Size): { [name: string]: Json } {
       }),
   });
   const items = Array.from({ length: made.items }, (_, i): Json => {
-    const level = 1 + Math.floor((i / made.items) * 60);
-    return { key: key(i), name: `${pick(ADJECTIVES)} ${pick(NOUNS)} ${i}`, type: pick(TYPES).toLowerCase().replace(/\W/g, "_"), rarity: `grain_${1 + Math.min(4, Math.floor(random() * random() * 6))}`, level, ...(i % 10 === 0 ? { sell: Number((1 + random() * level * 4).toFixed(2)) } : {}), stats: { vigour: between(0, 99), grip: between(0, 60) }, description: "Made for size." };
+    const { sell, ...said } = describeItem(random, i, made.items);
+    return { key: key(i), ...said, ...(sell === null ? {} : { sell }), description: MADE };
   });
   return {
     format: BUNDLE_FORMAT,
     version: BUNDLE_VERSION,
     pantry: { key: `large_${size.items}`, name: `Large pantry of ${size.items}`, labourPerHour: 60 },
-    rarities: [1, 2, 3, 4, 5].map((rank) => ({ key: `grain_${rank}`, name: ["Daily", "Sound", "Prized", "Storied", "Tidewrought"][rank - 1], rank, colour: ["#7b8785", "#5c8a86", "#b9892a", "#c4582f", "#a0245e"][rank - 1] })),
-    stats: [{ key: "vigour", name: "Vigour" }, { key: "grip", name: "Grip" }],
-    types: TYPES.map((name, i) => ({ key: name.toLowerCase().replace(/\W/g, "_"), name, colour: ["#2c6e8f", "#6d6a55", "#9a8b5f", "#c4681c", "#2f7d6f", "#5a6231", "#6b4c86", "#a0245e"][i], stack: 20, icon: ["wave-crest", "log", "rope-coil", "camp-cooking-pot", "amphora", "swiss-army-knife", "pirate-coat", "pearl-necklace"][i] })),
+    rarities: RARITIES.map((name, k) => ({ key: `grain_${k + 1}`, name, rank: k + 1, colour: COLOURS[k] })),
+    stats: STATS.map((key) => ({ key, name: key })),
+    types: TYPES.map((name, k) => ({ key: keyFrom(name), name, colour: COLOURS[k], stack: 20, icon: ICONS[k] })),
     items,
     recipes,
     sources,

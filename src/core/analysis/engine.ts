@@ -11,7 +11,6 @@ import { Readings, type Shift } from "./readings";
 export class Engine {
   readonly readings: Readings;
   private readonly findings: Findings;
-  private readonly known = new Set<string>();
   private figures: FigureTable;
   /** Milliseconds that the readings took to follow the last change. */
   took = 0;
@@ -19,7 +18,6 @@ export class Engine {
   constructor(public catalogue: Catalogue) {
     this.readings = new Readings(catalogue);
     this.findings = new Findings(CHECKS, this);
-    for (const f of this.findings.all()) this.known.add(f.fingerprint);
     this.figures = new FigureTable(this.readings);
   }
 
@@ -39,10 +37,7 @@ export class Engine {
     const shift = this.readings.advance(next, edits);
     this.took = performance.now() - began;
     this.catalogue = next;
-    const { put, drop } = this.findings.advance(this, shift, edits);
-    const opened = put.filter((f) => !this.known.has(f.fingerprint));
-    for (const f of opened) this.known.add(f.fingerprint);
-    for (const fingerprint of drop) this.known.delete(fingerprint);
+    const { put, opened, drop } = this.findings.advance(this, shift, edits);
     const figures = this.moveFigures(shift);
     const moved = summed(figures, opened, drop.map(ruleOf));
     return { from, to: next.revision, figures: figures.map(([id, , now]) => [id, now]), put, drop, loops: this.loops(), complete: this.readings.gain.complete, moved };

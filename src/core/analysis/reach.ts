@@ -16,10 +16,14 @@ export class Reach {
   private doubtful: number[] = [];
   private readonly come: number[] = [];
 
-  /** @param given  items taken as obtainable from the start (1), for "what if we had …" */
+  /**
+   * @param given  items taken as obtainable from the start (1), for "what if we had …"
+   * @param counting  whether to keep the order in which things come within reach
+   */
   constructor(
     private readonly network: Network,
     given?: Uint8Array,
+    counting = false,
   ) {
     const { ins, users, flags } = network;
     this.items = new Uint8Array(network.items);
@@ -60,15 +64,16 @@ export class Reach {
         }
       }
     }
-    this.ordered = { items: queue.subarray(0, tail), processes: order.subarray(0, fired) };
+    if (counting) this.ordered = { items: queue.subarray(0, tail), processes: order.subarray(0, fired) };
   }
-  private ordered: { items: Int32Array; processes: Int32Array } | null;
+  private readonly ordered: { readonly items: Int32Array; readonly processes: Int32Array } | null = null;
 
   /** True when everything the process needs can be had. */
   fires = (p: number): boolean => this.missing[p] === 0 && (this.network.flags[p] & ALIVE) !== 0;
 
-  /** Items and processes in the order in which they came within reach, the others last. Only right after the first run. */
+  /** Items and processes in the order in which they came within reach, the others last; where it was counted, and before any change. */
   order(): { items: Int32Array; processes: Int32Array } {
+    if (!this.ordered) throw new Error("The order was not counted.");
     const { network } = this;
     const whole = (some: Int32Array, n: number) => {
       const all = new Int32Array(n);
@@ -79,8 +84,7 @@ export class Reach {
       for (let x = 0; x < n; x++) if (!seen[x]) all[at++] = x;
       return all;
     };
-    const { items, processes } = this.ordered as { items: Int32Array; processes: Int32Array };
-    this.ordered = null;
+    const { items, processes } = this.ordered;
     return { items: whole(items, network.items), processes: whole(processes, network.processes) };
   }
 

@@ -1,8 +1,8 @@
 /** Records of one kind as bytes rather than objects: about a tenth of the memory, for pantries of hundreds of thousands. */
-import { decode, encode } from "@msgpack/msgpack";
+import { Decoder, Encoder } from "@msgpack/msgpack";
 import { wider } from "../numbers/arrays";
-import { IdTable, type IdTableParts } from "./ids";
-import { type AnyRecord, atRest, type Draw, FIELDS, type Id, type Kind, type Line, ROLES } from "./records";
+import { half, idFrom, IdTable, type IdTableParts } from "./ids";
+import { type AnyRecord, atRest, type Field, FIELDS, type Id, type Kind, type Line, ROLES } from "./records";
 
 /** Bytes are kept in pages of this size, so that making room copies nothing. */
 const PAGE = 2 ** 24;
@@ -11,22 +11,59 @@ const LOOSE = 50_000;
 /** So many that were asked for one by one are kept at hand. */
 const RECENT = 4_096;
 
-/** What a line is as a list: what stands at rest at its end is left out. */
-type PackedLine = readonly [role: number, item: Id, min: number, max?: number, chance?: number, uses?: number | null, draw?: Draw];
+/** What a line says beyond its role, item and least amount; added to the role's number. */
+const [MAX, CHANCE, USES, DRAW] = [4, 8, 16, 32];
 
-const packLine = ({ role, item, min, max, chance, uses, draw }: Line): PackedLine => {
-  const at = ROLES.indexOf(role);
-  if (draw) return [at, item, min, max, chance, uses, draw];
-  if (uses !== null) return [at, item, min, max, chance, uses];
-  if (chance !== 1) return [at, item, min, max, chance];
-  return max === min ? [at, item, min] : [at, item, min, max];
+/** Lines one after the other as numbers: role and what more is said, the item's two halves, amounts. */
+function packLines(lines: readonly Line[]): number[] {
+  const all: number[] = [];
+  for (const { role, item, min, max, chance, uses, draw } of lines) {
+    all.push(ROLES.indexOf(role) + (max === min ? 0 : MAX) + (chance === 1 ? 0 : CHANCE) + (uses === null ? 0 : USES) + (draw ? DRAW : 0), half(item, 0), half(item, 6), min);
+    if (max !== min) all.push(max);
+    if (chance !== 1) all.push(chance);
+    if (uses !== null) all.push(uses);
+    if (draw) all.push(draw.group, draw.times, draw.weight, draw.of);
+  }
+  return all;
+}
+function unpackLines(all: readonly number[]): Line[] {
+  const lines: Line[] = [];
+  for (let k = 0; k < all.length; ) {
+    const [says, item, min] = [all[k], idFrom(all[k + 1], all[k + 2]), all[k + 3]];
+    k += 4;
+    const max = says & MAX ? all[k++] : min;
+    const chance = says & CHANCE ? all[k++] : 1;
+    const uses = says & USES ? all[k++] : null;
+    const line = { role: ROLES[says & 3], item, min, max, chance, uses };
+    if (!(says & DRAW)) lines.push(line);
+    else {
+      lines.push({ ...line, draw: { group: all[k], times: all[k + 1], weight: all[k + 2], of: all[k + 3] } });
+      k += 4;
+    }
+  }
+  return lines;
+}
+
+/** How a field's value becomes numbers and texts, and back. */
+const FORMS: { readonly [As in Field["as"]]?: { readonly pack: (value: never, of: Field) => unknown; readonly unpack: (packed: never, of: Field) => unknown } } = {
+  choice: { pack: (value: string, of) => (of as { of: readonly string[] }).of.indexOf(value), unpack: (n: number, of) => (of as { of: readonly string[] }).of[n] },
+  ref: { pack: (id: Id) => [half(id, 0), half(id, 6)], unpack: ([high, low]: [number, number]) => idFrom(high, low) },
+  refs: { pack: (ids: readonly Id[]) => ids.flatMap((id) => [half(id, 0), half(id, 6)]), unpack: (all: readonly number[]) => Array.from({ length: all.length / 2 }, (_, k) => idFrom(all[2 * k], all[2 * k + 1])) },
+  stats: {
+    pack: (stats: { readonly [id: string]: number }) => Object.entries(stats).flatMap(([id, value]) => [half(id, 0), half(id, 6), value]),
+    unpack: (all: readonly number[]) => {
+      const stats: { [id: string]: number } = {};
+      for (let k = 0; k < all.length; k += 3) stats[idFrom(all[k], all[k + 1])] = all[k + 2];
+      return stats;
+    },
+  },
+  lines: { pack: packLines, unpack: unpackLines },
 };
-const unpackLine = ([role, item, min, max = min, chance = 1, uses = null, draw]: PackedLine): Line => ({ role: ROLES[role], item, min, max, chance, uses, ...(draw ? { draw } : {}) });
 
 interface Shape {
   readonly field: string;
-  readonly choices: readonly string[] | null;
-  readonly lines: boolean;
+  readonly of: Field;
+  readonly form: (typeof FORMS)["ref"] | null;
   readonly rest: unknown;
 }
 const shapes = new Map<Kind, readonly Shape[]>();
@@ -34,7 +71,7 @@ function shapeOf(kind: Kind): readonly Shape[] {
   let shape = shapes.get(kind);
   if (!shape) {
     const rest = atRest(kind) as { readonly [field: string]: unknown };
-    shape = Object.entries(FIELDS[kind]).map(([field, of]) => ({ field, choices: of.as === "choice" ? of.of : null, lines: of.as === "lines", rest: rest[field] }));
+    shape = Object.entries(FIELDS[kind] as { readonly [field: string]: Field }).map(([field, of]) => ({ field, of, form: FORMS[of.as] ?? null, rest: rest[field] }));
     shapes.set(kind, shape);
   }
   return shape;
@@ -42,31 +79,31 @@ function shapeOf(kind: Kind): readonly Shape[] {
 
 const resting = (value: unknown, rest: unknown): boolean => value === rest || (typeof value === "object" && value !== null && typeof rest === "object" && rest !== null && Object.keys(value).length === 0);
 
-/** A record as bytes: which fields say something, then what they say. Its id is not among them. */
+const [encoder, decoder] = [new Encoder(), new Decoder()];
+
+/** A record as bytes, good until the next one: which fields say something, then what they say. Its id is not among them. */
 export function packRecord(kind: Kind, record: AnyRecord): Uint8Array {
   let said = 0;
   const values: unknown[] = [0];
-  shapeOf(kind).forEach(({ field, choices, lines, rest }, k) => {
+  shapeOf(kind).forEach(({ field, of, form, rest }, k) => {
     const value = (record as unknown as { readonly [field: string]: unknown })[field];
     if (resting(value, rest)) return;
     said |= 1 << k;
-    values.push(choices ? choices.indexOf(value as string) : lines ? (value as Line[]).map(packLine) : value);
+    values.push(form ? form.pack(value as never, of) : value);
   });
   values[0] = said;
-  return encode(values);
+  return encoder.encodeSharedRef(values);
 }
 
 export function unpackRecord(kind: Kind, id: Id, bytes: Uint8Array): AnyRecord {
-  const values = decode(bytes) as [number, ...unknown[]];
+  const values = decoder.decode(bytes) as [number, ...unknown[]];
   const record: { [field: string]: unknown } = { id };
-  let next = 1;
-  shapeOf(kind).forEach(({ field, choices, lines, rest }, k) => {
-    if (!(values[0] & (1 << k))) record[field] = rest;
-    else {
-      const value = values[next++];
-      record[field] = choices ? choices[value as number] : lines ? (value as PackedLine[]).map(unpackLine) : value;
-    }
-  });
+  const shape = shapeOf(kind);
+  for (let k = 0, next = 1; k < shape.length; k++) {
+    const { field, of, form, rest } = shape[k];
+    const packed = values[0] & (1 << k) ? values[next++] : undefined;
+    record[field] = packed === undefined ? rest : form ? form.unpack(packed as never, of) : packed;
+  }
   return record as unknown as AnyRecord;
 }
 
@@ -74,7 +111,7 @@ export function unpackRecord(kind: Kind, id: Id, bytes: Uint8Array): AnyRecord {
 export interface DenseParts {
   readonly kind: Kind;
   readonly ids: IdTableParts;
-  readonly starts: Float64Array;
+  readonly starts: Uint32Array;
   readonly sizes: Uint32Array;
   readonly pages: readonly Uint8Array[];
   readonly used: number;
@@ -85,7 +122,7 @@ export interface DenseParts {
 /** A map from ids to records. What it gives out is made from bytes each time, but for what was lately written or asked for. */
 export class DenseRecords<V extends AnyRecord = AnyRecord> {
   private ids = new IdTable();
-  private starts = new Float64Array(0);
+  private starts = new Uint32Array(0);
   private sizes = new Uint32Array(0);
   private pages: Uint8Array[] = [];
   /** Bytes in use, those left over at the ends of pages included. */
@@ -98,11 +135,16 @@ export class DenseRecords<V extends AnyRecord = AnyRecord> {
     private readonly kind: Kind,
     records: Iterable<V> = [],
   ) {
-    for (const record of records) {
-      const n = this.ids.add(record.id);
-      this.loose.delete(n);
-      this.keep(n, record);
-    }
+    for (const record of records) this.add(record);
+  }
+
+  /** Makes bytes of a record at once. */
+  add(record: V): void {
+    const n = this.ids.add(record.id);
+    this.gone.delete(n);
+    this.recent.delete(n);
+    this.loose.delete(n);
+    this.keep(n, record);
   }
 
   get size(): number {
@@ -182,6 +224,7 @@ export class DenseRecords<V extends AnyRecord = AnyRecord> {
   /** Makes bytes of a record. Those of what stood there before are left behind. */
   private keep(n: number, record: V): void {
     const bytes = packRecord(this.kind, record);
+    if (this.used + PAGE > 2 ** 32) throw new RangeError(`There is no room for more records of this kind than ${this.size}.`);
     if (bytes.length > PAGE) throw new RangeError(`${record.key} is larger than ${PAGE} bytes.`);
     const left = this.pages.length * PAGE - this.used;
     if (bytes.length > left) {

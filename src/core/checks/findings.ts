@@ -1,21 +1,31 @@
 /** What the checks find in a pantry, kept up to date: after a change only what it can have moved is looked at again. */
 import type { Shift } from "../analysis/readings";
 import { type Catalogue, recordAt, recordsOf } from "../catalogue/catalogue";
-import { type Edit, same } from "../catalogue/changes";
-import type { AnyRecord, Id, Kind, Line } from "../catalogue/records";
+import type { Edit } from "../catalogue/changes";
+import { type AnyRecord, type Id, type Kind, KINDS, type Line } from "../catalogue/records";
 import { SALVAGE } from "../network/network";
 import { Groups } from "./groups";
-import type { Check, Finding, Found, GroupCheck, RecordCheck, Scene, WholeCheck } from "./check";
+import type { Check, Finding, Found, GroupCheck, Scene } from "./check";
 
 /** Findings that belong together: of one record, one group or one whole check. */
 type Place = string;
 
+/** What is kept of the findings of a place: enough to know them again. They are told anew when they are asked for. */
+interface Known {
+  readonly prints: readonly string[];
+  /** A number for everything that each of them says. */
+  readonly digests: readonly number[];
+  /** Records that they name. */
+  readonly names: readonly Id[];
+}
+const NOTHING: Known = { prints: [], digests: [], names: [] };
+
 export class Findings {
-  private readonly at = new Map<Place, readonly Finding[]>();
+  private readonly at = new Map<Place, Known>();
   /** Record → places whose findings name it. */
   private readonly named = new Map<Id, Place[]>();
-  /** Places of a check. */
-  private readonly places = new Map<string, Set<Place>>();
+  /** Places of each check that follows chains. */
+  private readonly chains = new Map<string, Set<Place>>();
   /** Per check and kind: records by a number made of what they have in common. */
   private readonly groups = new Map<string, Groups>();
 
@@ -23,56 +33,56 @@ export class Findings {
     private readonly checks: readonly Check[],
     private scene: Scene,
     /** A number of 32 bits for a text; texts that share one are told apart by what they say. */
-    private readonly digest: (text: string) => number = digestOf,
+    private readonly digest: (text: string) => number = (text) => digestOf(text),
   ) {
     this.start();
   }
 
   *all(): Generator<Finding> {
-    for (const list of this.at.values()) yield* list;
+    for (const place of this.at.keys()) yield* this.tell(...this.partsOf(place));
   }
 
   private start(): void {
-    for (const map of [this.at, this.named, this.groups, this.places]) map.clear();
+    for (const map of [this.at, this.named, this.groups, this.chains]) map.clear();
     const { catalogue } = this.scene;
-    for (const check of this.checks) {
-      if ("per" in check) {
-        for (const kind of check.per)
-          for (const record of recordsOf(catalogue, kind).values()) {
+    // Each record once for all checks: where records are bytes, coming by them is most of the work.
+    for (const kind of KINDS) {
+      const alone = this.checks.flatMap((c) => ("per" in c && c.per.includes(kind) ? [c] : []));
+      const groups = this.checks.flatMap((c) => ("groups" in c && c.groups.includes(kind) ? [c] : []));
+      if (alone.length + groups.length)
+        for (const record of recordsOf(catalogue, kind).values()) {
+          for (const check of alone) {
             const found = [...check.at(this.scene, record as never, kind)];
-            if (found.length) this.put(placeOf(check, kind, record.id), check, found);
+            if (found.length) this.put(placeOf(check, kind, record.id), check, marked(check, found));
           }
-      } else if ("groups" in check) for (const kind of check.groups) this.group(check, kind);
-      else this.put(check.id, check, check.find(this.scene));
+          for (const check of groups) this.join(check, kind, record);
+        }
+      for (const check of groups)
+        for (const ids of this.groupsOf(check, kind).several())
+          for (const common of new Set(ids.map((id) => check.common(recordAt(catalogue, kind, id) as AnyRecord, kind)))) this.look(check, kind, common as string);
     }
+    for (const check of this.checks) if ("find" in check) this.look(check);
   }
 
-  private group(check: GroupCheck, kind: Kind): void {
-    const { catalogue } = this.scene;
-    for (const record of recordsOf(catalogue, kind).values()) this.join(check, kind, record);
-    for (const ids of this.groupsOf(check, kind).several())
-      for (const common of new Set(ids.map((id) => check.common(recordAt(catalogue, kind, id) as AnyRecord, kind)))) this.lookAmong(check, kind, common as string);
-  }
-
-  /** @returns findings that are new or say something else now, and fingerprints of those that are gone */
-  advance(scene: Scene, shift: Shift, edits: readonly Edit[]): { put: Finding[]; drop: string[] } {
-    const before = new Map<Place, readonly Finding[]>();
-    this.keeping = before;
+  /** @returns findings that are new or say something else now, those among them that are new, and fingerprints of what is gone */
+  advance(scene: Scene, shift: Shift, edits: readonly Edit[]): { put: Finding[]; opened: Finding[]; drop: string[] } {
+    const [before, now] = [new Map<Place, Known>(), new Map<Place, readonly Finding[]>()];
+    this.following = { before, now };
     const earlier = this.scene.catalogue;
     this.scene = scene;
-    const settings = edits.some((e) => e.kind === "pantry");
-    if (shift.anew || settings) {
-      for (const [place, list] of this.at) before.set(place, list);
+    if (shift.anew || edits.some((e) => e.kind === "pantry")) {
+      for (const [place, known] of this.at) before.set(place, known);
       this.start();
     } else this.lookAgain(shift, edits, earlier);
-    this.keeping = null;
-    const [was, is] = [new Map<string, Finding>(), new Map<string, Finding>()];
-    for (const [place, list] of before) for (const f of list) if (this.at.get(place) !== list) was.set(f.fingerprint, f);
-    for (const place of new Set([...before.keys(), ...(shift.anew || settings ? this.at.keys() : [])])) for (const f of this.at.get(place) ?? []) if (before.get(place) !== this.at.get(place)) is.set(f.fingerprint, f);
-    return { put: [...is.values()].filter((f) => !same(was.get(f.fingerprint), f)), drop: [...was.keys()].filter((f) => !is.has(f)) };
+    this.following = null;
+    const [was, is] = [new Map<string, number>(), new Map<string, Finding>()];
+    for (const { prints, digests } of before.values()) for (const [k, print] of prints.entries()) was.set(print, digests[k]);
+    for (const list of now.values()) for (const f of list) is.set(f.fingerprint, f);
+    const put = [...is.values()].filter((f) => was.get(f.fingerprint) !== digestOfAll(f));
+    return { put, opened: put.filter((f) => !was.has(f.fingerprint)), drop: [...was.keys()].filter((print) => !is.has(print)) };
   }
-  /** While a change is followed: what stood at each place that was looked at. */
-  private keeping: Map<Place, readonly Finding[]> | null = null;
+  /** While a change is followed: what stood at each place that was looked at, and what is found there now. */
+  private following: { readonly before: Map<Place, Known>; readonly now: Map<Place, readonly Finding[]> } | null = null;
 
   private lookAgain(shift: Shift, edits: readonly Edit[], earlier: Catalogue): void {
     const { catalogue, readings } = this.scene;
@@ -127,7 +137,7 @@ export class Findings {
       if ("per" in check) {
         for (const kind of check.per) {
           const also = check.also ? [...check.also(this.scene, shift)] : [];
-          for (const id of new Set([...(dirty.get(kind) ?? []), ...also])) this.lookAt(check, kind, recordAt(catalogue, kind, id) ?? { id });
+          for (const id of new Set([...(dirty.get(kind) ?? []), ...also])) this.look(check, kind, id);
         }
       } else if ("groups" in check) {
         for (const kind of check.groups) {
@@ -137,25 +147,38 @@ export class Findings {
             if (before) open.add(this.leave(check, kind, before));
             if (now) open.add(this.join(check, kind, now));
           }
-          for (const common of open) if (common !== null) this.lookAmong(check, kind, common);
+          for (const common of open) if (common !== null) this.look(check, kind, common);
         }
-      } else if (check.concerns(shift)) this.put(check.id, check, check.find(this.scene));
+      } else if (check.concerns(shift)) this.look(check);
     }
     const moved = shift.processes.size > 0 || shift.priced.length > 0;
-    if (moved) for (const check of this.checks) if (check.followsChains) for (const place of this.places.get(check.id) ?? []) places.add(place);
-    for (const place of places) if (!this.keeping?.has(place)) this.lookAtPlace(place);
+    if (moved) for (const chained of this.chains.values()) for (const place of chained) places.add(place);
+    for (const place of places) if (!this.following?.now.has(place)) this.look(...this.partsOf(place));
   }
 
-  private lookAtPlace(place: Place): void {
+  private partsOf(place: Place): [check: Check, kind: Kind, about: string] {
     const [id, kind, ...rest] = place.split("|");
-    const [check, about] = [this.checks.find((c) => c.id === id) as Check, rest.join("|")];
-    if ("per" in check) this.lookAt(check, kind as Kind, recordAt(this.scene.catalogue, kind as Kind, about as Id) ?? { id: about as Id });
-    else if ("groups" in check) this.lookAmong(check, kind as Kind, about);
-    else this.put(place, check, check.find(this.scene));
+    return [this.checks.find((c) => c.id === id) as Check, kind as Kind, rest.join("|")];
   }
 
-  private lookAt(check: RecordCheck, kind: Kind, record: AnyRecord | { readonly id: Id }): void {
-    this.put(placeOf(check, kind, record.id), check, "key" in record ? check.at(this.scene, record as never, kind) : []);
+  /** What a check finds about a record, about a group by what it has in common, or at all. */
+  private tell(check: Check, kind: Kind, about: string): Finding[] {
+    const { scene } = this;
+    if ("find" in check) return marked(check, check.find(scene));
+    if ("per" in check) {
+      const record = recordAt(scene.catalogue, kind, about as Id);
+      return record ? marked(check, check.at(scene, record as never, kind)) : [];
+    }
+    const records = this.groupsOf(check, kind)
+      .of(this.digest(about))
+      .flatMap((id) => recordAt(scene.catalogue, kind, id) ?? [])
+      .filter((r) => check.common(r, kind) === about)
+      .sort((a, b) => (a.key < b.key ? -1 : 1));
+    return records.length < 2 ? [] : marked(check, check.among(scene, records, kind));
+  }
+
+  private look(check: Check, kind?: Kind, about = ""): void {
+    this.put(kind ? placeOf(check, kind, about) : check.id, check, this.tell(check, kind as Kind, about));
   }
 
   private groupsOf(check: GroupCheck, kind: Kind): Groups {
@@ -163,13 +186,6 @@ export class Findings {
     const groups = this.groups.get(name) ?? new Groups();
     this.groups.set(name, groups);
     return groups;
-  }
-
-  private lookAmong(check: GroupCheck, kind: Kind, common: string): void {
-    const { catalogue } = this.scene;
-    const all = this.groupsOf(check, kind).of(this.digest(common)).flatMap((id) => recordAt(catalogue, kind, id) ?? []);
-    const records = all.filter((r) => check.common(r, kind) === common).sort((a, b) => (a.key < b.key ? -1 : 1));
-    this.put(placeOf(check, kind, common), check, records.length < 2 ? [] : check.among(this.scene, records, kind));
   }
 
   /** @returns what the record has in common with those that it joined; null: it counts for nothing */
@@ -187,32 +203,27 @@ export class Findings {
     return common;
   }
 
-  private put(place: Place, check: Check | WholeCheck, found: Iterable<Found>): void {
-    const list: Finding[] = [];
-    const prints = new Map<string, number>();
-    for (const f of found) {
-      const print = `${check.id}:${f.about.map((r) => r.id).sort().join(",")}`;
-      const nth = (prints.get(print) ?? 0) + 1;
-      prints.set(print, nth);
-      list.push({ rule: check.id, severity: check.severity, ...f, fingerprint: nth === 1 ? print : `${print}#${nth}` });
+  private put(place: Place, check: Check, list: readonly Finding[]): void {
+    const before = this.at.get(place) ?? NOTHING;
+    if (before === NOTHING && !list.length) return;
+    if (this.following) {
+      if (!this.following.before.has(place)) this.following.before.set(place, before);
+      this.following.now.set(place, list);
     }
-    const before = this.at.get(place);
-    if (!before && !list.length) return;
-    if (this.keeping && !this.keeping.has(place)) this.keeping.set(place, before ?? []);
-    if (before) for (const id of namesIn(before)) this.unname(id, place);
-    const places = this.places.get(check.id) ?? new Set();
-    this.places.set(check.id, places);
-    if (list.length) {
-      this.at.set(place, list);
-      places.add(place);
-    } else {
-      this.at.delete(place);
-      places.delete(place);
+    for (const id of before.names) this.unname(id, place);
+    const names = namesIn(list);
+    if (list.length) this.at.set(place, { prints: list.map((f) => f.fingerprint), digests: list.map(digestOfAll), names });
+    else this.at.delete(place);
+    if (check.followsChains) {
+      const places = this.chains.get(check.id) ?? new Set();
+      this.chains.set(check.id, places);
+      if (list.length) places.add(place);
+      else places.delete(place);
     }
-    for (const id of namesIn(list)) {
+    for (const id of names) {
       const naming = this.named.get(id);
       if (!naming) this.named.set(id, [place]);
-      else if (!naming.includes(place)) naming.push(place);
+      else naming.push(place);
     }
   }
 
@@ -225,9 +236,28 @@ export class Findings {
 
 const placeOf = (check: Check, kind: Kind, about: string): Place => `${check.id}|${kind}|${about}`;
 
+/** Each with its check, and with a fingerprint of its own. */
+function marked(check: Check, found: Iterable<Found>): Finding[] {
+  const list: Finding[] = [];
+  const prints = new Map<string, number>();
+  for (const f of found) {
+    const print = `${check.id}:${f.about.map((r) => r.id).sort().join(",")}`;
+    const nth = (prints.get(print) ?? 0) + 1;
+    prints.set(print, nth);
+    list.push({ rule: check.id, severity: check.severity, ...f, fingerprint: nth === 1 ? print : `${print}#${nth}` });
+  }
+  return list;
+}
+
+/** A number of 53 bits for everything that a finding says. */
+function digestOfAll(finding: Finding): number {
+  const text = JSON.stringify(finding);
+  return digestOf(text) * 2 ** 21 + (digestOf(text, 0x01000193) >>> 11);
+}
+
 /** Fowler, Noll and Vo's hash of 32 bits. */
-function digestOf(text: string): number {
-  let n = 0x811c9dc5;
+function digestOf(text: string, start = 0x811c9dc5): number {
+  let n = start;
   for (let k = 0; k < text.length; k++) n = Math.imul(n ^ text.charCodeAt(k), 0x01000193);
   return n >>> 0;
 }
@@ -240,7 +270,7 @@ function itemsOf(edit: Edit): Id[] {
 }
 
 /** Ids of all records that findings name: in what they are about and in their evidence. */
-function namesIn(findings: readonly Finding[]): Set<Id> {
+function namesIn(findings: readonly Finding[]): Id[] {
   const ids = new Set<Id>();
   const walk = (value: unknown): void => {
     if (typeof value !== "object" || value === null) return;
@@ -255,6 +285,6 @@ function namesIn(findings: readonly Finding[]): Set<Id> {
     walk(f.about);
     walk(f.evidence);
   }
-  return ids;
+  return [...ids];
 }
 

@@ -108,7 +108,7 @@ export function compile(catalogue: Catalogue): Compiled {
   for (const record of catalogue.source.values()) add({ of: "source", record });
   for (const record of catalogue.recipe.values()) if (record.status !== "retired") add({ of: "recipe", record });
   const plain = builder.build();
-  const order = new Reach(plain).order();
+  const order = new Reach(plain, undefined, true).order();
   const compiled = new Compiled(catalogue, renumbered(plain, order.items, order.processes), given.reordered(order.items), listed.reordered(order.processes));
   readItems(compiled);
   return compiled;
