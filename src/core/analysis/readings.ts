@@ -3,7 +3,7 @@ import type { Catalogue } from "../catalogue/catalogue";
 import type { Edit } from "../catalogue/changes";
 import type { Id } from "../catalogue/records";
 import { before, type Compiled, compile, follow, readItems, type Rewrite } from "../network/compile";
-import { ALIVE, GAINS, SALVAGE, SOURCE } from "../network/network";
+import { ALIVE, flagsOf, GAINS, SALVAGE, SOURCE } from "../network/network";
 import { type Cause, Causes } from "./causes";
 import { LeastCost, type Measure } from "./cost";
 import { type GainReport, gains } from "./gain";
@@ -238,7 +238,7 @@ export class Readings {
   private sameLines({ p, of }: Rewrite): boolean {
     const { network } = this;
     if (!of) return false;
-    if (p >= network.flags.length || network.flags[p] !== (of.flags | ALIVE)) return false;
+    if (p >= network.flags.length || network.flags[p] !== flagsOf(of)) return false;
     const alike = ({ start, end, to, qty }: typeof network.ins, row: { to: readonly number[]; qty: readonly number[] }) =>
       end[p] - start[p] === row.to.length && row.to.every((i, k) => to[start[p] + k] === i && (qty as Float64Array)[start[p] + k] === row.qty[k]);
     return alike(network.ins, of.ins) && alike(network.outs, of.outs);

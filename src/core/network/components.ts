@@ -1,5 +1,5 @@
-/** Strongly connected components of items and processes, without recursion (Tarjan 1972). */
-import type { Network } from "./network";
+/** Strongly connected components of items and processes, without recursion (Tarjan 1972, in the memory of Pearce 2016). */
+import { KEEPS, type Network } from "./network";
 
 export interface Graph {
   /** What counts as a link into a process: everything it needs, or only what it uses up. */
@@ -22,64 +22,78 @@ export function components(network: Network, { links, alive, inside }: Graph): {
   const { start: outStart, end: outEnd, to: outTo } = network.outs;
   const { start: inStart, end: inEnd, to: inTo } = network.ins;
   const inQty = network.ins.qty as Float64Array;
-  /** 0: not seen yet; otherwise the time it was seen at, while it is open; −1: it has its component. */
-  const low = new Int32Array(nodes);
-  const of = new Int32Array(nodes);
-  const next = new Int32Array(nodes);
-  const path = new Int32Array(nodes);
-  const open = new Int32Array(nodes);
-  const seen = new Int32Array(nodes);
-  let [depth, opened, clock, count] = [0, 0, 0, 0];
+  const { flags } = network;
   const used = links === "uses";
+  /**
+   * 0: not seen yet. While a node is open, the least index of an open node that is reached from it; indices count from 1 and
+   * are given out again. Then its component, counted down from the number of nodes, which is above all indices in use.
+   */
+  const low = new Int32Array(nodes);
+  /** The way down to where the search stands: nodes, where to go on in their rows, and the indices they began with. */
+  const [path, next, born] = [new Int32Array(nodes), new Int32Array(nodes), new Int32Array(nodes)];
+  /** Nodes that are left but still open. */
+  const open = new Int32Array(nodes);
+  let [depth, opened, index, component] = [0, 0, 1, nodes];
 
   for (let root = 0; root < nodes; root++) {
-    if (seen[root] !== 0) continue;
-    path[depth++] = root;
+    if (low[root] !== 0) continue;
+    enter(root);
     while (depth > 0) {
-      const v = path[depth - 1];
-      const isItem = v < n;
-      const p = v - n;
-      let k: number;
-      if (seen[v] === 0) {
-        seen[v] = low[v] = ++clock;
-        open[opened++] = v;
-        k = isItem ? userStart[v] : outStart[p];
-      } else k = next[v];
-      const stop = isItem ? (inside && !inside[v] ? 0 : userEnd[v]) : alive && !alive[p] ? 0 : outEnd[p];
+      const d = depth - 1;
+      const v = path[d];
       let least = low[v];
-      let deeper = false;
-      for (; k < stop; k++) {
-        let w: number;
-        if (isItem) {
+      let k = next[d];
+      let found = -1;
+      if (v < n) {
+        for (const stop = inside && !inside[v] ? 0 : userEnd[v]; k < stop; k++) {
           const q = userTo[k];
-          w = q + n;
+          const there = low[q + n];
           // Links that could change nothing are not looked at more closely.
-          if (seen[w] < 0 || (seen[w] > 0 && low[w] >= least) || (alive && !alive[q]) || (used && !usesUp(q, v))) continue;
-        } else {
-          w = outTo[k];
-          if (inside && !inside[w]) continue;
+          if ((there !== 0 && there >= least) || (alive && !alive[q]) || (used && flags[q] & KEEPS && !usesUp(q, v))) continue;
+          if (there === 0) {
+            found = q + n;
+            break;
+          }
+          least = there;
         }
-        if (seen[w] === 0) {
-          path[depth++] = w;
-          deeper = true;
-          break;
+      } else {
+        const p = v - n;
+        for (const stop = alive && !alive[p] ? 0 : outEnd[p]; k < stop; k++) {
+          const w = outTo[k];
+          const there = low[w];
+          if ((there !== 0 && there >= least) || (inside && !inside[w])) continue;
+          if (there === 0) {
+            found = w;
+            break;
+          }
+          least = there;
         }
-        if (seen[w] > 0 && low[w] < least) least = low[w];
       }
       low[v] = least;
-      next[v] = k;
-      if (deeper) continue;
-      depth--;
-      if (least !== seen[v]) continue;
-      for (let w = open[--opened]; ; w = open[--opened]) {
-        of[w] = count;
-        seen[w] = -1;
-        if (w === v) break;
+      if (found >= 0) {
+        next[d] = k;
+        enter(found);
+        continue;
       }
-      count++;
+      depth--;
+      if (least !== born[d]) {
+        open[opened++] = v;
+        continue;
+      }
+      index--;
+      for (; opened > 0 && low[open[opened - 1]] >= least; index--) low[open[--opened]] = component;
+      low[v] = component--;
     }
   }
-  return { of, count };
+  for (let v = 0; v < nodes; v++) low[v] = nodes - low[v];
+  return { of: low, count: nodes - component };
+
+  function enter(v: number): void {
+    path[depth] = v;
+    next[depth] = v < n ? userStart[v] : outStart[v - n];
+    born[depth++] = index;
+    low[v] = index++;
+  }
 
   function usesUp(p: number, item: number): boolean {
     for (let k = inStart[p]; k < inEnd[p]; k++) if (inTo[k] === item) return inQty[k] > 0;

@@ -100,8 +100,8 @@ describe("rewriting", () => {
         const shuffled = (n: number) => Int32Array.from(Array.from({ length: n }, (_, i) => [noise.next().value as number, i]).sort((a, b) => a[0] - b[0] || a[1] - b[1]).map((e) => e[1]));
         const n = built(6, first);
         const [items, processes] = [shuffled(6), shuffled(first.length)];
-        const other = renumbered(n, items, processes);
-        const [a, b] = [content(n), content(other)];
+        const a = content(n);
+        const b = content(renumbered(n, items, processes));
         processes.forEach((old, now) => { expect(b.outs[now].map((e) => [items[Number(e.split(",")[0])], e.split(",")[1]].join()).sort()).toEqual(a.outs[old]); });
         items.forEach((old, now) => { expect(b.users[now].length).toBe(a.users[old].length); });
       }),
@@ -137,18 +137,30 @@ describe("components", () => {
     expect(components(builder.build(), { links: "uses" }).count).toBe(1);
   });
 
-  it("agree with following every path on small random nets", () => {
+  it("agree with following every path on small random nets, whatever is only needed, dead or outside", () => {
+    const kept = fc.tuple(small, fc.array(fc.boolean(), { minLength: 3, maxLength: 3 })).map(([p, zero]): ProcessOf => ({ ...p, ins: { to: p.ins.to, qty: p.ins.qty.map((q, k) => (zero[k] ? 0 : q)) } }));
+    const mask = (n: number) => fc.array(fc.nat(4), { minLength: n, maxLength: n }).map((list) => Uint8Array.from(list, (x) => (x ? 1 : 0)));
     fc.assert(
-      fc.property(fc.array(small, { minLength: 1, maxLength: 8 }), (processes) => {
+      fc.property(fc.array(kept, { minLength: 1, maxLength: 8 }), fc.constantFrom<"uses" | "needs">("uses", "needs"), mask(8), mask(6), (processes, links, alive, inside) => {
         const n = built(6, processes);
-        const { of } = components(n, { links: "uses" });
+        const { of, count } = components(n, { links, alive, inside });
+        const after = (node: number): number[] => {
+          if (node >= 6) return alive[node - 6] ? processes[node - 6].outs.to.filter((o) => inside[o]) : [];
+          if (!inside[node]) return [];
+          return processes.flatMap(({ ins }, p) => (alive[p] && ins.to.some((i, k) => i === node && (links === "needs" || ins.qty[k] > 0)) ? [6 + p] : []));
+        };
         const reach = (from: number) => {
           const seen = new Set([from]);
-          for (const i of seen) for (const p of processes) if (p.ins.to.includes(i)) for (const o of p.outs.to) seen.add(o);
+          for (const node of seen) for (const next of after(node)) seen.add(next);
           return seen;
         };
-        for (let i = 0; i < 6; i++) for (let j = 0; j < 6; j++) expect(of[i] === of[j]).toBe(reach(i).has(j) && reach(j).has(i));
+        const nodes = Array.from({ length: 6 + processes.length }, (_, v) => v);
+        const from = nodes.map(reach);
+        for (const a of nodes) for (const b of nodes) expect(of[a] === of[b]).toBe(from[a].has(b) && from[b].has(a));
+        expect(new Set(of).size).toBe(count);
+        expect(Math.min(...of)).toBe(0);
       }),
+      { numRuns: 1000 },
     );
   });
 });

@@ -7,6 +7,8 @@ export const SOURCE = 2;
 export const SALVAGE = 4;
 /** A run takes neither things nor money: what it gives comes from outside. */
 export const FREE = 8;
+/** Some of what must be at hand is not used up. Follows from the rows. */
+export const KEEPS = 32;
 /** A run takes something, is left with no net use and gives something: it gains by itself. */
 export const GAINS = 16;
 
@@ -27,6 +29,9 @@ export interface ProcessOf {
   readonly level: number;
   readonly flags: number;
 }
+
+/** Flags of a process in use: those given and those that follow. */
+export const flagsOf = ({ ins, flags }: Pick<ProcessOf, "ins" | "flags">): number => flags | ALIVE | (ins.qty.includes(0) ? KEEPS : 0);
 
 /**
  * Lists of numbers, one for each row, in one array: row r stands at start[r] .. end[r]. A row that outgrows its place moves
@@ -50,6 +55,12 @@ export class Lists {
     this.to = to;
     this.qty = qty;
     this.used = to.length;
+  }
+
+  /** Lets go of all rows. */
+  release(): void {
+    this.start = this.end = this.to = new Int32Array(0);
+    this.qty = null;
   }
 
   get bytes(): number {
@@ -134,8 +145,7 @@ export class Network {
   readonly outs: Lists;
   /** Item → processes that need it at hand. */
   readonly users: Lists;
-  /** Item → processes that yield it. */
-  readonly makers: Lists;
+  private turnedOuts: Lists | null = null;
   money: Float64Array;
   seconds: Float64Array;
   level: Int16Array;
@@ -147,11 +157,16 @@ export class Network {
     this.ins = ins;
     this.outs = outs;
     this.users = turned(ins, items);
-    this.makers = turned(outs, items);
     this.money = of.money;
     this.seconds = of.seconds;
     this.level = of.level;
     this.flags = of.flags;
+  }
+
+  /** Item → processes that yield it. */
+  get makers(): Lists {
+    this.turnedOuts ??= turned(this.outs, this.items);
+    return this.turnedOuts;
   }
 
   /** Bytes of all arrays. */
@@ -195,7 +210,7 @@ export class Network {
     this.money[p] = of?.money ?? 0;
     this.seconds[p] = of?.seconds ?? 0;
     this.level[p] = of?.level ?? 0;
-    this.flags[p] = of ? of.flags | ALIVE : 0;
+    this.flags[p] = of ? flagsOf(of) : 0;
   }
 
   /** Expected units of an item from one run. */
@@ -250,7 +265,7 @@ export class NetworkBuilder {
     this.money.push(money);
     this.seconds.push(seconds);
     this.level.push(level);
-    this.flags.push(flags | ALIVE);
+    this.flags.push(flagsOf({ ins, flags }));
   }
   build(): Network {
     const ins = new Lists(this.insPtr.done(), this.insTo.done(), this.insQty.done());
@@ -259,23 +274,38 @@ export class NetworkBuilder {
   }
 }
 
+/** Numbers that come one after the other, in pieces, so that making room copies nothing. */
 class Growing<T extends Int32Array | Float64Array | Int16Array | Uint8Array> {
   length = 0;
-  private array: T;
-  constructor(kind: new (n: number) => T) {
-    this.array = new kind(64);
+  private pieces: T[] = [];
+  private last: T;
+  private filled = 0;
+  constructor(private readonly kind: new (n: number) => T) {
+    this.last = new kind(PIECE);
   }
   push(value: number): void {
-    if (this.length === this.array.length) {
-      this.array = wider(this.array, this.length * 2);
+    if (this.filled === PIECE) {
+      this.pieces.push(this.last);
+      this.last = new this.kind(PIECE);
+      this.filled = 0;
     }
-    this.array[this.length++] = value;
+    this.last[this.filled++] = value;
+    this.length++;
   }
-  done = (): T => this.array.slice(0, this.length) as T;
+  /** All of them; nothing is left here. */
+  done(): T {
+    const all = new this.kind(this.length);
+    this.pieces.forEach((piece, k) => { all.set(piece as never, k * PIECE); });
+    all.set(this.last.subarray(0, this.filled) as never, this.pieces.length * PIECE);
+    this.pieces = [];
+    return all;
+  }
 }
+const PIECE = 2 ** 14;
 
 /**
- * The same network with items and processes numbered in another order, so that what is used together stands together.
+ * The same network with items and processes numbered in another order, so that what is used together stands together. The old
+ * one is taken apart on the way, so that the two never stand in memory side by side.
  * @param items      old numbers in their new order
  * @param processes  likewise
  */
@@ -293,8 +323,10 @@ export function renumbered(network: Network, items: Int32Array, processes: Int32
         to[at] = place[lists.to[k]];
         qty[at++] = (lists.qty as Float64Array)[k];
       }
+    lists.release();
     return new Lists(ptr, to, qty);
   };
+  network.users.release();
   const picked = <T extends Float64Array | Int16Array | Uint8Array>(array: T): T => {
     const out = new (array.constructor as new (n: number) => T)(processes.length);
     processes.forEach((p, r) => { out[r] = array[p]; });
