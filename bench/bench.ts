@@ -1,6 +1,6 @@
 /** Measures the engine as ratios in one run: every reading as a multiple of one plain pass over the same arrays. */
 import { mkdirSync, writeFileSync } from "node:fs";
-import { isMainThread, parentPort, Worker, workerData } from "node:worker_threads";
+import { isMainThread, parentPort, workerData } from "node:worker_threads";
 import { LeastCost } from "../src/core/analysis/cost";
 import { gains } from "../src/core/analysis/gain";
 import { Layers } from "../src/core/analysis/layers";
@@ -8,57 +8,62 @@ import { Prices } from "../src/core/analysis/prices";
 import { Reach } from "../src/core/analysis/reach";
 import { Readings } from "../src/core/analysis/readings";
 import { components } from "../src/core/network/components";
+import type { Network } from "../src/core/network/network";
+import { inProcess, inThread, type Job } from "./apart";
 import { graphTimes, solverTimes } from "./beside";
 import { type EditTimes, editTimes } from "./edits";
-import { collect, floor, heldBy, multiples, part, say, table, type Timing, time } from "./measure";
+import { type Full, fullAnalysis } from "./full";
+import { floor, heldBy, multiples, part, say, table, type Timing, time } from "./measure";
 import { largeNetwork } from "./pantry";
 import { plainCost, plainOf } from "./plain";
 
-/** Larger pantries are measured as networks only: their records would need more memory than the engine itself. */
-const MOST_RECORDS = 100_000;
+/** Up to this size others are measured beside ours, and single edits. */
+const MOST_BESIDE = 100_000;
 
-interface Job {
-  readonly job: "edits" | "graph";
-  readonly items: number;
-}
-/** Measured in a thread of its own, so that what the others hold does not weigh on it. */
-const apart = <T>(job: Job): Promise<T> =>
-  new Promise((done, failed) => {
-    const worker = new Worker(new URL(import.meta.url), { workerData: job, resourceLimits: { stackSizeMb: 800, maxOldGenerationSizeMb: 6000 } });
-    worker.once("message", done);
-    worker.once("error", failed);
-  });
-
-if (isMainThread) await main();
-else parentPort?.postMessage((workerData as Job).job === "edits" ? editTimes((workerData as Job).items) : graphTimes((workerData as Job).items));
+const file = import.meta.url;
+const asked: Job | undefined = isMainThread ? process.argv[2] && JSON.parse(process.argv[2]) : workerData;
+if (!asked) await main();
+else if (!isMainThread) parentPort?.postMessage(graphTimes(asked.items));
+else process.send?.(asked.job === "full" ? fullAnalysis(asked.items) : asked.job === "edits" ? editTimes(asked.items) : readings(asked.items));
 
 async function main(): Promise<void> {
   const sizes = (process.env.SIZES ?? "1000,10000,100000,1000000").split(",").map(Number);
   const report: { [name: string]: unknown }[] = [];
-  const grown: { items: number; full: number }[] = [];
+  const grown: { items: number; readings: number; full: number }[] = [];
   for (const items of sizes) {
-    collect();
-    const { one, entry, full, parts } = readings(items);
-    collect();
-    grown.push({ items, full });
-    Object.assign(entry, { planted: planted(items, one) });
-    say(`  the process holds ${(process.memoryUsage().rss / 1e6).toFixed(0)} MB`);
-    Object.assign(entry, { rssMB: process.memoryUsage().rss / 1e6 });
-    if (items <= MOST_RECORDS) Object.assign(entry, await beside(items, parts), { edits: await edits(items) });
+    const { entry, allMs, one } = await inProcess<Measured>(file, { job: "readings", items });
+    const full = await inProcess<Full>(file, { job: "full", items });
+    const mb = (bytes: number) => `${(bytes / 1e6).toFixed(0)} MB`;
+    say(`  the full analysis with all checks: ${(full.fullMs / one).toFixed(0)} × one pass, ${full.findings} findings, ${full.deadlocksFound} of ${full.deadlocks} deadlocks and ${full.gains} gaining loops among them; the process held ${mb(full.peakBytes)} at most and ${mb(full.heldBytes)} in the end, records included`);
+    Object.assign(entry, { full: { ...full, ratio: full.fullMs / one } });
+    grown.push({ items, readings: allMs, full: full.fullMs });
+    if (items <= MOST_BESIDE) {
+      const graph = await inThread<ReturnType<typeof graphTimes>>(file, { job: "graph", items });
+      say(`  components by a graph library: ${(graph.library / graph.ours).toFixed(1)} times as long`);
+      Object.assign(entry, { libraryOverComponents: graph.library / graph.ours, edits: await edits(items) });
+    }
     report.push(entry);
   }
   const [small, large] = [grown.find((g) => g.items === 10_000), grown.at(-1)];
-  const exponent = small && large && large !== small ? Math.log(large.full / small.full) / Math.log(large.items / small.items) : null;
-  if (exponent !== null) say(`\ngrowth exponent of all readings from 10000 to ${large?.items} items: ${exponent.toFixed(2)}`);
+  const growth = (of: "readings" | "full") => (small && large && large !== small ? Math.log(large[of] / small[of]) / Math.log(large.items / small.items) : null);
+  const exponents = { readings: growth("readings"), full: growth("full") };
+  if (exponents.full !== null) say(`\ngrowth exponent from 10000 to ${large?.items} items: ${exponents.readings?.toFixed(2)} of all readings, ${exponents.full.toFixed(2)} of the full analysis with all checks`);
   const programmes = await solverTimes();
   say(`\nthe gain question of 400 items as one programme: a solver in TypeScript takes ${programmes.pureOverOurs.toFixed(1)} times as long as ours, a compiled one ${programmes.compiledOverOurs.toFixed(1)} times; neither proves in fractions nor names every loop`);
   mkdirSync("bench/results", { recursive: true });
-  writeFileSync("bench/results/latest.json", `${JSON.stringify({ node: process.version, exponent, report, programmes }, null, 1)}\n`);
+  writeFileSync("bench/results/latest.json", `${JSON.stringify({ node: process.version, exponents, report, programmes }, null, 1)}\n`);
   say("\nWritten to bench/results/latest.json");
 }
 
+interface Measured {
+  readonly entry: { [name: string]: unknown };
+  /** Milliseconds of all readings, and of one pass. */
+  readonly allMs: number;
+  readonly one: number;
+}
+
 /** Every reading of a clean pantry, as multiples of one pass. */
-function readings(items: number): { one: number; entry: { [name: string]: unknown }; full: number; parts: { flat: number; bytes: number } } {
+function readings(items: number): Measured {
   const runs = items > 300_000 ? 3 : items > 30_000 ? 5 : 9;
   const clean = largeNetwork({ items, seed: 1, deadlocks: Math.ceil(items / 1000) });
   const { compiled } = clean;
@@ -85,8 +90,17 @@ function readings(items: number): { one: number; entry: { [name: string]: unknow
   table(rows, one);
   say(`  gain analysis of the clean pantry: ${gainOverCost.toFixed(2)} times its cost run; ${stuck} of ${clean.deadlocks} deadlocks found`);
   const entry = { items, processes: network.processes, lines: clean.lines, bytesPerItem: network.bytes / items, bytesPerLine: network.bytes / clean.lines, floorMs: one, ratios: multiples(rows, one), gainOverCost, deadlocks: clean.deadlocks, stuckFound: stuck };
-  const flat = items <= MOST_RECORDS ? time(() => new LeastCost(network, { perMoney: 1, perSecond: 1 / 60, reach: new Reach(network) }), runs).median : 0;
-  return { one, entry, full: full.median, parts: { flat, bytes: network.bytes } };
+  return { one, allMs: full.median, entry: { ...entry, planted: planted(items, one), ...(items <= MOST_BESIDE ? plain(network, runs) : {}) } };
+}
+
+/** Reach and cost on plain objects and Maps. */
+function plain(network: Network, runs: number): { [name: string]: number } {
+  const flat = time(() => new LeastCost(network, { perMoney: 1, perSecond: 1 / 60, reach: new Reach(network) }), runs).median;
+  const held = heldBy(() => plainOf(network));
+  const slow = time(() => plainCost(held.of).size, 3).median;
+  const found = { plainOverFlat: slow / flat, plainBytesOverArrays: held.bytes / network.bytes };
+  say(`  reach and cost on plain objects and Maps: ${found.plainOverFlat.toFixed(1)} times as long, in ${found.plainBytesOverArrays.toFixed(1)} times the memory`);
+  return found;
 }
 
 /** Loops that were planted: found or missed, and whether others were invented. */
@@ -97,25 +111,15 @@ function planted(items: number, one: number): { [name: string]: unknown } {
   const told = gains(large.compiled, reach);
   const processes = (g: (typeof told.gains)[number]) => g.runs.flatMap(({ step }) => (step.run === "process" ? [step.process] : []));
   const inLoops = new Set(told.gains.flatMap(processes));
-  const missed = [...large.seeds].filter((p) => !inLoops.has(p)).length;
-  const invented = told.gains.filter((g) => !processes(g).some((p) => large.seeds.has(p))).length;
+  const seeds = new Set([...large.seeds].map((id) => large.compiled.processOf("recipe", id) as number));
+  const missed = [...seeds].filter((p) => !inLoops.has(p)).length;
+  const invented = told.gains.filter((g) => !processes(g).some((p) => seeds.has(p))).length;
   say(`  ${large.planted} planted loops: ${large.planted - missed} found, ${invented} invented, ${told.complete ? "that there are no more is proved" : "search stopped"}; ${told.columns} columns of ${large.compiled.network.processes} processes; ${(took.median / one).toFixed(1)} × one pass`);
   return { loops: large.planted, missed, invented, columns: told.columns, complete: told.complete, ratio: took.median / one };
 }
 
-/** Reach and cost on plain objects and Maps, and components by a graph library. */
-async function beside(items: number, { flat, bytes }: { flat: number; bytes: number }): Promise<{ [name: string]: number }> {
-  const { network } = largeNetwork({ items, seed: 1, deadlocks: Math.ceil(items / 1000) }).compiled;
-  const plain = heldBy(() => plainOf(network));
-  const slow = time(() => plainCost(plain.of).size, 3).median;
-  const graph = await apart<ReturnType<typeof graphTimes>>({ job: "graph", items });
-  const found = { plainOverFlat: slow / flat, plainBytesOverArrays: plain.bytes / bytes, libraryOverComponents: graph.library / graph.ours };
-  say(`  reach and cost on plain objects and Maps: ${found.plainOverFlat.toFixed(1)} times as long, in ${found.plainBytesOverArrays.toFixed(1)} times the memory; components by a graph library: ${found.libraryOverComponents.toFixed(1)} times as long`);
-  return found;
-}
-
 async function edits(items: number): Promise<EditTimes> {
-  const times = await apart<EditTimes>({ job: "edits", items });
+  const times = await inProcess<EditTimes>(file, { job: "edits", items });
   say(`  one edit, as a part of the full analysis with all checks (${times.fullMs.toFixed(0)} ms, of which readings ${times.readingsMs.toFixed(0)} ms):`);
   for (const [name, t] of Object.entries(times.kinds)) say(`    ${name.padEnd(40)} readings ${part(t.readings).padStart(9)} (p95 ${part(t.readingsP95)}), with the ripple of all checks ${part(t.ripple).padStart(8)} (p95 ${part(t.rippleP95)}); writing it into the catalogue ${t.writingMs.toFixed(2)} ms`);
   return times;

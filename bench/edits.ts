@@ -1,14 +1,11 @@
 /** Single edits followed by an engine, as parts of the full analysis of the same pantry. */
 import { Engine } from "../src/core/analysis/engine";
 import { Readings } from "../src/core/analysis/readings";
-import { type Catalogue, emptyCatalogue } from "../src/core/catalogue/catalogue";
+import type { Catalogue } from "../src/core/catalogue/catalogue";
 import { apply, type Edit, invert, setField, type Value } from "../src/core/catalogue/changes";
-import { newId } from "../src/core/catalogue/names";
-import { NEW_PANTRY } from "../src/core/catalogue/records";
-import { planImport } from "../src/core/exchange/read";
 import { seeded } from "../src/core/numbers/seeded";
-import { generate } from "../src/demo/generate";
 import { summary, time } from "./measure";
+import { largeCatalogue } from "./pantry";
 
 const EDITS = 60;
 
@@ -20,12 +17,7 @@ export interface EditTimes {
   readonly kinds: { readonly [name: string]: { readings: number; readingsP95: number; ripple: number; rippleP95: number; readingsOfReadings: number; writingMs: number } };
 }
 
-function opened(items: number, loops: number): Catalogue {
-  const empty = emptyCatalogue({ id: newId(), key: "bench", name: "Bench", ...NEW_PANTRY });
-  const outcome = apply(empty, planImport(empty, JSON.stringify(generate({ items, seed: 1, loops }))).edits);
-  if (!outcome.ok) throw new Error("the generated pantry was refused");
-  return outcome.catalogue;
-}
+const opened = (items: number, loops: number): Catalogue => largeCatalogue({ items, seed: 1, loops }).catalogue;
 
 /** Every edit is taken back before the next, so that each is one in the same pantry. */
 export function editTimes(items: number): EditTimes {
