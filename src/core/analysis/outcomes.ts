@@ -31,40 +31,35 @@ export function quantile({ step, from, p }: Distribution, share: number): number
   return (from + k) * toNumber(step);
 }
 
+/** null where there are more different amounts than can be kept apart. */
+function unlessTooMany<T>(work: () => T): T | null {
+  try {
+    return work();
+  } catch (error) {
+    if (error instanceof TooMany) return null;
+    throw error;
+  }
+}
+const given = (lines: readonly Part[]): Line[] => lines.filter((l) => l.role === "output") as Line[];
+
 /**
  * Each thing that comes by chance, over n independent runs; only outputs count, not what the run takes.
  * @returns null where there are more different amounts than can be kept apart
  */
 export function outcomes(lines: readonly Part[], n: number): Outcome<Line["item"]>[] | null {
-  const given = lines.filter((l) => l.role === "output") as Line[];
-  const items = [...new Set(given.filter(byChance).map((l) => l.item))];
-  try {
-    return items.map((item) => {
-      const d = repeated(perRun(given, item), n);
+  const outs = given(lines);
+  const items = [...new Set(outs.filter(byChance).map((l) => l.item))];
+  return unlessTooMany(() =>
+    items.map((item) => {
+      const d = repeated(perRun(outs, item), n);
       return { item, expected: expectedOf(d), none: chanceOfNone(d), low: quantile(d, 0.1), middle: quantile(d, 0.5), high: quantile(d, 0.9) };
-    });
-  } catch (error) {
-    if (error instanceof TooMany) return null;
-    throw error;
-  }
+    }),
+  );
 }
 
-/** The fewest runs for at least an amount of something with a confidence; null: no number of runs up to 100,000 does. */
-export function runsUntil(lines: readonly Part[], item: string, amount: number, confidence: number): number | null {
-  try {
-    return fewestRuns(perRun(lines.filter((l) => l.role === "output") as Line[], item), amount, confidence, { most: 100_000 });
-  } catch (error) {
-    if (error instanceof TooMany) return null;
-    throw error;
-  }
-}
+/** The fewest runs for at least an amount of something with a confidence; null: no number of runs up to 100,000 does, or there are too many different amounts. */
+export const runsUntil = (lines: readonly Part[], item: string, amount: number, confidence: number): number | null =>
+  unlessTooMany(() => fewestRuns(perRun(given(lines), item), amount, confidence, { most: 100_000 }));
 
 /** Chance of at least an amount after n runs; null where there are too many different amounts. */
-export function chanceOf(lines: readonly Part[], item: string, amount: number, n: number): number | null {
-  try {
-    return atLeast(repeated(perRun(lines.filter((l) => l.role === "output") as Line[], item), n), amount);
-  } catch (error) {
-    if (error instanceof TooMany) return null;
-    throw error;
-  }
-}
+export const chanceOf = (lines: readonly Part[], item: string, amount: number, n: number): number | null => unlessTooMany(() => atLeast(repeated(perRun(given(lines), item), n), amount));
