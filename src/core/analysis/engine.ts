@@ -17,7 +17,7 @@ export class Engine {
 
   constructor(public catalogue: Catalogue) {
     this.readings = new Readings(catalogue);
-    this.findings = new Findings(CHECKS, this);
+    this.findings = new Findings(CHECKS, { catalogue, readings: this.readings });
     this.figures = new FigureTable(this.readings);
   }
 
@@ -37,7 +37,7 @@ export class Engine {
     const shift = this.readings.advance(next, edits);
     this.took = performance.now() - began;
     this.catalogue = next;
-    const { put, opened, drop } = this.findings.advance(this, shift, edits);
+    const { put, opened, drop } = this.findings.advance({ catalogue: next, readings: this.readings }, shift, edits);
     const figures = this.moveFigures(shift);
     const moved = summed(figures, opened, drop.map(ruleOf));
     return { from, to: next.revision, figures: figures.map(([id, , now]) => [id, now]), put, drop, loops: this.loops(), complete: this.readings.gain.complete, moved };

@@ -17,7 +17,8 @@ export class Groups {
     if (this.high[at] !== FREE) return;
     if (this.size + 1 > this.number.length * FULL) {
       this.widen();
-      return this.join(number, id);
+      this.join(number, id);
+      return;
     }
     this.size++;
     this.put(at, number >>> 0, half(id, 0), half(id, 6));

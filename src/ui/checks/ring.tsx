@@ -40,16 +40,18 @@ export function Ring({ loop, runs, onOpen }: { loop: Loop; runs: readonly (Loop[
       </div>
       {runs.map((run, i) => {
         const p = at(turns[i]);
+        const does = run.of.kind === "item" ? `Sell ${run.of.name}` : run.of.kind === "source" ? `Buy from ${run.of.name}` : run.of.name;
         return (
           <button
             key={run.of.kind + run.of.id}
             type="button"
             onClick={() => onOpen(run.of)}
+            title={`${does}: ${run.line.replace(/^[^:]*: /, "")}`}
             className="absolute overflow-hidden rounded-sm border-2 border-ink bg-salt px-2.5 py-1 text-left hover:border-kelp"
             style={{ width: CARD.w, height: CARD.h, left: p.x - CARD.w / 2, top: p.y - CARD.h / 2 }}
           >
             <span className="flex justify-between gap-2">
-              <span className="title truncate">{run.of.kind === "item" ? `Sell ${run.of.name}` : run.of.kind === "source" ? `Buy from ${run.of.name}` : run.of.name}</span>
+              <span className="title truncate">{does}</span>
               <span className="ink-worked shrink-0">{run.times === "1" ? "once" : `${run.times} times`}</span>
             </span>
             <span className="line-clamp-2 text-[12px] leading-4 text-second">{run.line.replace(/^[^:]*: /, "")}</span>
