@@ -10,14 +10,21 @@ import * as costs from "../app/api/pantries/[pantry]/items/[item]/costs/route";
 import * as snapshots from "../app/api/pantries/[pantry]/route";
 import * as pantries from "../app/api/pantries/route";
 import { type Board, follow, type LiveEvent } from "../core/analysis/board";
+import { Engine as Core } from "../core/analysis/engine";
+import { itemCosts } from "../core/analysis/item-costs";
+import type { Catalogue } from "../core/catalogue/catalogue";
 import type { Edit } from "../core/catalogue/changes";
 import { newId } from "../core/catalogue/names";
-import { blank, type Item } from "../core/catalogue/records";
+import { type AnyRecord, blank, type Item, KINDS } from "../core/catalogue/records";
+import { Shelf } from "../core/catalogue/shelf";
+import { seeded } from "../core/numbers/seeded";
+import { randomEdits, randomPantry } from "../core/testing/random";
 import { exportBundle } from "../core/exchange/bundle";
 import { kitchen } from "../core/testing/kitchen";
 import { freshDatabase } from "../store/testing/database";
 import * as whatIf from "../app/api/pantries/[pantry]/what-if/route";
 import { type Host, host } from "./host";
+import { Thread } from "./thread";
 
 let database: Awaited<ReturnType<typeof freshDatabase>>;
 let one: Host;
@@ -271,6 +278,26 @@ describe("the server", () => {
     expect(after.board.revision).toBe(after.revision);
     expect(after.shelves.item.map((i) => i.id)).toContain(item.id);
     unwatch();
+  });
+
+  it("answers the same of a pantry whose records are bytes, in a thread of its own, change after change", async () => {
+    const random = seeded(9);
+    const first = randomPantry(random, 15);
+    const bytes = { ...first, ...Object.fromEntries(KINDS.map((kind) => [kind, Shelf.of(kind, [...(first[kind] as Shelf<AnyRecord>).values()], 0)])) } as Catalogue;
+    const [thread, here] = [await Thread.open(bytes), new Core(first)];
+    try {
+      expect(await thread.ask("board", {})).toEqual(here.board());
+      for (let k = 0; k < 5; k++) {
+        const { outcome } = here.change(randomEdits(random, here.catalogue));
+        if (!outcome.ok) throw new Error("a random change was refused");
+        await thread.ask("follow", { edits: outcome.edits, revision: outcome.catalogue.revision });
+        expect(await thread.ask("board", {})).toEqual(here.board());
+      }
+      const [item] = here.catalogue.item.keys();
+      expect(await thread.ask("costs", { item })).toMatchObject(JSON.parse(JSON.stringify(itemCosts(here.readings, item))));
+    } finally {
+      await thread.end();
+    }
   });
 
   it("closes engines that nobody uses, and opens them again on what is stored", async () => {

@@ -260,7 +260,10 @@ class Trade implements Nets {
   }
 
   worth(row: number): number {
-    return row < this.compiled.network.items ? this.prices.price[row] : (this.compiled.catalogue.currency.get(this.compiled.currencies[row - this.compiled.network.items] as never)?.worth ?? 1);
+    const { network, catalogue, currencies } = this.compiled;
+    if (row < network.items) return this.prices.price[row];
+    const id = currencies[row - network.items];
+    return (id === null ? null : catalogue.currency.get(id)?.worth) ?? 1;
   }
 
   /** Purchases first, then crafts, salvages and sales, each by key: the same order whatever the numbers of the processes are. */

@@ -42,6 +42,7 @@ describe("numbered ids", () => {
       expect(() => table.add(wrong)).toThrow(/is no id/);
       expect(table.get(wrong)).toBeUndefined();
     }
+    expect(table.get(null)).toBeUndefined();
     expect(() => table.idOf(0)).toThrow("There is no id of number 0; there are 0.");
   });
 

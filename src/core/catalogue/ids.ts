@@ -41,10 +41,11 @@ export class IdTable {
     return this.high.byteLength + this.low.byteLength + this.group.byteLength + this.slots.byteLength;
   }
 
-  /** @returns the id's number; undefined where it has none */
-  get(id: string, group = 0): number | undefined {
+  /** @returns the id's number; undefined where it has none, and for what is no id */
+  get(id: string | null, group = 0): number | undefined {
+    if (id?.length !== 12) return undefined;
     const [high, low] = [half(id, 0), half(id, 6)];
-    if (!(high >= 0 && low >= 0) || id.length !== 12) return undefined;
+    if (!(high >= 0 && low >= 0)) return undefined;
     const there = this.slots[this.slot(high, low, group)];
     return there === 0 ? undefined : there - 1;
   }

@@ -27,8 +27,8 @@ export type Evidence =
 export type Fix = { readonly says: string } & (
   | { readonly do: "edit"; readonly edits: readonly Edit[] }
   | { readonly do: "source"; readonly item: Id }
-  /** One item stands wherever others stood, and those retire. */
-  | { readonly do: "merge"; readonly keep: Id; readonly others: readonly Id[] }
+  /** One item stands wherever others stood, and those retire or are taken out. */
+  | { readonly do: "merge"; readonly keep: Id; readonly others: readonly Id[]; readonly after: "retire" | "remove" }
   | { readonly do: "open"; readonly kind: Kind; readonly id: Id }
 );
 

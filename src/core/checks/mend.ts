@@ -24,8 +24,12 @@ export function newSource(catalogue: Catalogue, item: Id): Source {
 export function editsOf(catalogue: Catalogue, fix: Fix): readonly Edit[] {
   if (fix.do === "edit") return fix.edits;
   if (fix.do === "source") return [{ op: "add", kind: "source", record: newSource(catalogue, fix.item) }];
-  if (fix.do === "merge") return fix.others.flatMap((id) => [...replaceEverywhere(catalogue, id, fix.keep), setField(catalogue, "item", id, "status", "retired")]);
-  return [];
+  if (fix.do !== "merge") return [];
+  const given = fix.others.flatMap((id) => catalogue.item.get(id) ?? []);
+  return given.flatMap((record) => [
+    ...replaceEverywhere(catalogue, record.id, fix.keep),
+    fix.after === "remove" ? { op: "remove" as const, kind: "item" as const, record } : setField(catalogue, "item", record.id, "status", "retired"),
+  ]);
 }
 
 /** Every recipe and source that names one item names the other instead. */

@@ -35,7 +35,7 @@ export const nearNames: GroupCheck = {
           const uses = group.map((r) => usesOf(readings, r.id));
           const keep = group[uses.indexOf(Math.max(...uses))];
           const others = group.filter((r) => r !== keep);
-          return { says: `Use ${keep.name} (${keep.key}) everywhere and retire the other${others.length > 1 ? "s" : ""}`, do: "merge", keep: keep.id, others: others.map((r) => r.id) };
+          return { says: `Use ${keep.name} (${keep.key}) everywhere and retire the other${others.length > 1 ? "s" : ""}`, do: "merge", keep: keep.id, others: others.map((r) => r.id), after: "retire" };
         }
   },
 };

@@ -1,7 +1,6 @@
 import { nearest } from "../catalogue/names";
 import { count, list } from "../numbers/format";
 import { perRecord, recipeRef, recipesAround, ref, sourcesOf } from "./check";
-import { replaceEverywhere } from "./mend";
 
 /** A name that was written in a recipe or source and that nobody has defined yet. */
 export const stubInUse = perRecord<"item">({
@@ -26,9 +25,9 @@ export const stubInUse = perRecord<"item">({
         fixes: [
           { says: `Define ${item.name}`, do: "open", kind: "item", id: item.id },
           ...nearest(item.name, others.map((i) => i.name), 2).flatMap((name) => {
-            const meant = others.find((i) => i.name === name);
+            const [meant] = others.filter((i) => i.name === name).sort((a, b) => (a.key < b.key ? -1 : 1));
             if (!meant) return [];
-            return [{ says: `It was meant to be ${name}: replace it everywhere`, do: "edit" as const, edits: [...replaceEverywhere(catalogue, item.id, meant.id), { op: "remove" as const, kind: "item" as const, record: item }] }];
+            return [{ says: `It was meant to be ${name}: replace it everywhere`, do: "merge" as const, keep: meant.id, others: [item.id], after: "remove" as const }];
           }),
         ],
       };
