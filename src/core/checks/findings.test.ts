@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { follow } from "../analysis/board";
 import { Engine } from "../analysis/engine";
 import { type Edit, setField } from "../catalogue/changes";
 import type { Catalogue } from "../catalogue/catalogue";
@@ -66,13 +67,13 @@ describe("findings that are followed", () => {
   it("say other names when those move, of what they are about and of what they only mention", () => {
     const engine = new Engine(kitchen("gather Eel\nOne: 2 Eel -> 1 Pie\nTwo: 2 Eel -> 1 Broth\nLoop: 1 Rope -> 2 Rope + 1 Oakum"));
     const says = () => engine.board().findings.flatMap((f) => [f.says, ...f.fixes.map((x) => x.says)]).join("\n");
-    expect(says()).toContain("2 Eel makes two different things");
+    expect(says()).toContain("2 Eel make two different things");
     expect(says()).toContain("1 Oakum");
     for (const [from, to] of [["Eel", "Grey eel"], ["Oakum", "Old rope"], ["Pie", "Eel pie"]]) {
       engine.change([setField(engine.catalogue, "item", item(engine.catalogue, from).id, "name", to)]);
       expect(engine.board().findings).toEqual(new Engine(engine.catalogue).board().findings);
     }
-    expect(says()).toContain("2 Grey eel makes two different things");
+    expect(says()).toContain("2 Grey eel make two different things");
     expect(says()).toContain("1 Old rope");
   });
 
@@ -83,6 +84,22 @@ describe("findings that are followed", () => {
     // Another item of that name: it can only be written by its key now.
     expect(lines(must(catalogue, [add(newItem("x", { key: "other" }))]))[0]).toBe("One: 2 A -> 1 X");
     expect(lines(must(catalogue, [add(newItem("X", { key: "other" }))]))[0]).toBe("One: 2 A -> 1 x");
+  });
+
+  it("keep the name that is used most, as uses come, teach and retire", () => {
+    const engine = new Engine(kitchen("gather Salt eel\ngather Flour\nPie: 1 Salt eel -> 1 Pie\nOne: 1 Flour -> 1 Bread\nTwo: 2 Flour -> 1 Cake\nThree: 3 Flour -> 1 Bun"));
+    const other = newItem("Salteel", { key: "other" });
+    let { ripple } = engine.change([add(other)]);
+    let board = engine.board();
+    const three = (field: string, to: string) => ["One", "Two", "Three"].map((name) => setField(engine.catalogue, "recipe", recipe(engine.catalogue, name).id, field, to));
+    const keeps = () => board.findings.flatMap((f) => f.fixes.flatMap((x) => (x.do === "merge" ? [engine.catalogue.item.get(x.keep)?.name] : [])));
+    expect(keeps()).toEqual(["Salt eel"]);
+    for (const [field, to, kept] of [["taughtBy", other.id, "Salteel"], ["status", "retired", "Salt eel"], ["status", "ready", "Salteel"]]) {
+      ({ ripple } = engine.change(three(field, to)));
+      board = follow(board, ripple as NonNullable<typeof ripple>);
+      expect(keeps()).toEqual([kept]);
+      expect(board).toEqual(new Engine(engine.catalogue).board());
+    }
   });
 
   it("say what a purchase and a sale are for", () => {

@@ -2,7 +2,7 @@
 import type { Shift } from "../analysis/readings";
 import { type Catalogue, recordAt, recordsOf } from "../catalogue/catalogue";
 import type { Edit } from "../catalogue/changes";
-import { type AnyRecord, type Id, type Kind, KINDS, type Line } from "../catalogue/records";
+import { type AnyRecord, type Id, type Kind, KINDS } from "../catalogue/records";
 import { SALVAGE } from "../network/network";
 import { Groups } from "./groups";
 import type { Check, Finding, Found, GroupCheck, Scene } from "./check";
@@ -88,7 +88,7 @@ export class Findings {
     const { catalogue, readings } = this.scene;
     const { compiled } = readings;
     const dirty = new Map<Kind, Set<Id>>();
-    /** Records that were written, and items in lines that were; what merely moved says nothing else in its group. */
+    /** Records that were written, and items that written recipes use; what merely moved says nothing else in its group. */
     const edited = new Map<Kind, Set<Id>>();
     const soil = (kind: Kind, id: Id | null) => {
       if (id === null) return;
@@ -104,10 +104,10 @@ export class Findings {
         edited.set(edit.kind, (edited.get(edit.kind) ?? new Set()).add(id));
       }
       for (const place of this.named.get(id) ?? []) places.add(place);
-      for (const item of itemsOf(edit)) {
-        soil("item", item);
-        edited.set("item", (edited.get("item") ?? new Set()).add(item));
-      }
+    }
+    for (const i of shift.linked) {
+      const item = compiled.idOf(i);
+      if (item !== null) edited.set("item", (edited.get("item") ?? new Set()).add(item));
     }
     for (const p of shift.processes) {
       const process = compiled.behind(p);
@@ -260,13 +260,6 @@ function digestOf(text: string, start = 0x811c9dc5): number {
   let n = start;
   for (let k = 0; k < text.length; k++) n = Math.imul(n ^ text.charCodeAt(k), 0x01000193);
   return n >>> 0;
-}
-
-/** Items that the lines of a changed recipe or source name, before or after. */
-function itemsOf(edit: Edit): Id[] {
-  const lines = (value: unknown) => (Array.isArray(value) ? (value as Line[]).map((l) => l.item) : []);
-  if (edit.op !== "set") return "lines" in edit.record ? lines(edit.record.lines) : [];
-  return edit.field === "lines" ? [...lines(edit.from), ...lines(edit.to)] : [];
 }
 
 /** Ids of all records that findings name: in what they are about and in their evidence. */

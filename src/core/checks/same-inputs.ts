@@ -33,7 +33,7 @@ export const sameInputs: GroupCheck = {
       const inputs = first.lines.filter((l) => l.role === "ingredient").map((l) => ({ of: ref(catalogue, "item", l.item), amount: l.min === l.max ? l.min : `${l.min}..${l.max}` }));
       yield {
         about: group.map(recipeRef),
-        says: `${list(inputs.map((i) => `${i.amount} ${i.of.name}`))} ${group.length === 2 ? "makes two different things" : `makes ${group.length} different things`}: ${list(group.map((r) => r.name))}. The game can't tell which is meant.`,
+        says: `${list(inputs.map((i) => `${i.amount} ${i.of.name}`))} ${group.length === 2 ? "make two different things" : `make ${group.length} different things`}: ${list(group.map((r) => r.name))}. The game can't tell which is meant.`,
         evidence: { type: "lines", inputs: inputs.map((i) => i.of), recipes: group.map(recipeRef) },
         fixes: group.slice(0, 3).map((r) => ({ says: `Open ${r.name} and give it an input of its own`, do: "open", kind: "recipe", id: r.id })),
       };
