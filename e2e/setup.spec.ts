@@ -37,6 +37,7 @@ test("what a type says, its items inherit, until they say otherwise and are put 
 
 test("a source is written as a line, and what it costs follows", async ({ page }) => {
   await show(page, "/setup?kind=source&record=kelp_bar");
+  await expect(cell(page, "Sources", "Kelp bar", 3)).toHaveText("3..5 Kelp + 2 Shell grit 60%");
   await cell(page, "Sources", "Kelp bar", 3).dblclick();
   await page.keyboard.press("Control+a");
   await page.keyboard.type("8 Kelp + 1 Sea glass 5%");

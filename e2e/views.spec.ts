@@ -29,6 +29,15 @@ for (const theme of ["day", "night"])
     expect(found).toEqual([]);
   });
 
+test("no view says what is no word of ours: a value that is missing, or an object instead of its name", async ({ page }) => {
+  for (const path of VIEWS) {
+    await show(page, path);
+    const said = `${await page.locator("body").innerText()} ${(await page.locator("input").evaluateAll((all) => all.map((i) => (i as HTMLInputElement).value))).join(" ")}`;
+    expect(said.length, path).toBeGreaterThan(100);
+    expect({ path, said: /.{0,40}(undefined|NaN|\[object|Infinity|\(gone).{0,20}/.exec(said)?.[0] ?? null }).toEqual({ path, said: null });
+  }
+});
+
 for (const [width, height] of [[1280, 800], [1920, 1080], [1024, 768]])
   test(`no view scrolls as a whole at ${width}x${height}`, async ({ page }) => {
     await page.setViewportSize({ width, height });

@@ -1,10 +1,10 @@
 /** Changes in words: one short sentence for the tideline and the log. */
-import { formatRecipe } from "../notation/format";
+import { formatLines } from "../notation/format";
 import { count, sayPercent, sayQuantity } from "../numbers/format";
 import { formatTicks } from "../numbers/ticks";
 import { type Catalogue, nameOf, recordAt } from "./catalogue";
 import { type Edit, fieldWord, type Value } from "./changes";
-import { FIELDS, type Id, type Kind, kindWord, type Line, PANTRY_FIELDS, type Recipe } from "./records";
+import { FIELDS, type Id, type Kind, kindWord, type Line, PANTRY_FIELDS } from "./records";
 
 /** One value of a field as people read it. */
 export function sayValue(catalogue: Catalogue, kind: Kind | "pantry", field: string, value: Value): string {
@@ -13,13 +13,10 @@ export function sayValue(catalogue: Catalogue, kind: Kind | "pantry", field: str
   if (field === "ticks") return formatTicks(value as number, catalogue.pantry.ticksPerSecond);
   if (about?.as === "ref") return nameOf(catalogue, about.to, value as Id);
   if (about?.as === "refs") return (value as Id[]).map((id) => nameOf(catalogue, about.to, id)).join(", ") || "nothing";
-  if (about?.as === "lines") return sayLines(catalogue, value as unknown as Line[]);
+  if (about?.as === "lines") return formatLines(catalogue, value as unknown as Line[]);
   if (typeof value === "number") return sayQuantity(value);
   return String(value);
 }
-
-const sayLines = (catalogue: Catalogue, lines: readonly Line[]): string =>
-  formatRecipe(catalogue, { kind: "craft", name: "", lines, ticks: 0, fee: 0, feeCurrency: null, level: null, taughtBy: null } as unknown as Recipe).replace(/^"": /, "");
 
 /** The one line that changed between two lists, where it is only one: "5 → 6 Coarse salt". */
 function sayLineMove(catalogue: Catalogue, before: readonly Line[], after: readonly Line[]): string | null {

@@ -23,10 +23,24 @@ export function defaultName(catalogue: Catalogue, recipe: Pick<Recipe, "kind" | 
  * `parseLine(formatRecipe(x))` gives x back, and formatting what was parsed changes nothing more.
  * The recipe's own name stands first, before a colon, unless it is the default name.
  */
-export function formatRecipe(catalogue: Catalogue, recipe: Recipe): string {
+export const formatRecipe = (catalogue: Catalogue, recipe: Recipe): string => labelled(catalogue, recipe, recipe.name === defaultName(catalogue, recipe) ? null : recipe.name);
+
+/** The same without a name before it. */
+export const formatUnnamed = (catalogue: Catalogue, recipe: Recipe): string => labelled(catalogue, recipe, null);
+
+function labelled(catalogue: Catalogue, recipe: Recipe, label: string | null): string {
   const items = itemBook(catalogue);
-  return written(catalogue, { ...recipe, teacher: recipe.taughtBy && items.written(recipe.taughtBy) }, recipe.name === defaultName(catalogue, recipe) ? null : recipe.name, recipe.lines, (l) => items.written(l.item));
+  return written(catalogue, { ...recipe, teacher: recipe.taughtBy && items.written(recipe.taughtBy) }, label, recipe.lines, (l) => items.written(l.item));
 }
+
+/** Lines alone, as a recipe of nothing but them. */
+export function formatLines(catalogue: Catalogue, lines: readonly Line[]): string {
+  const items = itemBook(catalogue);
+  return written(catalogue, { kind: "craft", ticks: 0, fee: 0, feeCurrency: null, level: null, teacher: null }, null, lines, (l) => items.written(l.item));
+}
+
+/** What a source gives, without the arrow; empty where it gives nothing. */
+export const formatGiven = (catalogue: Catalogue, lines: readonly Line[]): string => (lines.length ? formatLines(catalogue, lines).replace(/^nothing -> /, "") : "");
 
 /** Writes what was read back as a line, names that are not in the pantry included. For a form beside the line. */
 export function formatParsed(catalogue: Catalogue, parsed: ParsedLine): string {

@@ -6,7 +6,7 @@ import type { Edit } from "../catalogue/changes";
 import { newId } from "../catalogue/names";
 import { blank, isWeight, type Item, line, type Recipe } from "../catalogue/records";
 import { kitchen, must, newItem, pantry, recipe, shells } from "../testing/kitchen";
-import { formatParsed, formatRecipe } from "./format";
+import { formatGiven, formatLines, formatParsed, formatRecipe, formatUnnamed } from "./format";
 import { parseLine } from "./parser";
 import { addRecipes, completeAt, readLines, recipeFrom, rewriteRecipe, wordsOf, Writing } from "./write";
 
@@ -194,5 +194,15 @@ describe("writing lines", () => {
     }
     expect(formatParsed(stocked, read("2 river eel->smoked_eel in 90"))).toBe("2 River eel -> 1 Smoked eel in 90s");
     expect(formatParsed(stocked, read("eel->2 draws{5:2 Eel skin|0.5: nothing|1:nothing}"))).toBe("1 Eel -> 2 draws { 5: 2 Eel skin | 1.5: nothing }");
+  });
+
+  it("is written without its name, and lines by themselves", () => {
+    const c = kitchen("gather 2..3 Eel\nSmoke: 2 Eel + 1 Salt -> 1 Smoked eel in 30s level 4");
+    const smoke = recipe(c, "Smoke");
+    const [source] = [...c.source.values()];
+    expect(formatUnnamed(c, smoke)).toBe("2 Eel + 1 Salt -> 1 Smoked eel in 30s level 4");
+    expect(formatLines(c, smoke.lines)).toBe("2 Eel + 1 Salt -> 1 Smoked eel");
+    expect(formatGiven(c, source.lines)).toBe("2..3 Eel");
+    expect(formatGiven(c, [])).toBe("");
   });
 });

@@ -40,7 +40,8 @@ export function Ring({ loop, runs, onOpen }: { loop: Loop; runs: readonly (Loop[
       </div>
       {runs.map((run, i) => {
         const p = at(turns[i]);
-        const does = run.of.kind === "item" ? `Sell ${run.of.name}` : run.of.kind === "source" ? `Buy from ${run.of.name}` : run.of.name;
+        // The line below says what is bought; a name needs the room.
+        const does = run.of.kind === "item" ? `Sell ${run.of.name}` : run.of.name;
         return (
           <button
             key={run.of.kind + run.of.id}

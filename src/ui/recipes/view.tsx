@@ -7,7 +7,7 @@ import { byKey, nameOf } from "@/core/catalogue/catalogue";
 import { setField } from "@/core/catalogue/changes";
 import { fold } from "@/core/catalogue/names";
 import { type Recipe, STATUSES } from "@/core/catalogue/records";
-import { formatRecipe } from "@/core/notation/format";
+import { formatUnnamed } from "@/core/notation/format";
 import { count, sayCost } from "@/core/numbers/format";
 import { FindingLines } from "../checks/finding-lines";
 import { usePlaces } from "../frame/navigate";
@@ -175,7 +175,7 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
                   {severity && <Dot severity={severity} />}
                   {cost !== null && output && <span className="ink-worked ml-auto">{sayCost(cost)}</span>}
                 </span>
-                <span className="truncate text-second">{formatRecipe(catalogue, { ...recipe, name: "" }).replace(/^"": /, "")}</span>
+                <span className="truncate text-second">{formatUnnamed(catalogue, recipe)}</span>
               </div>
             );
           })}

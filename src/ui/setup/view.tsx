@@ -5,7 +5,7 @@ import { type ReactNode, useMemo, useState } from "react";
 import { byKey, type Catalogue, keyIndex, nameOf } from "@/core/catalogue/catalogue";
 import { newId } from "@/core/catalogue/names";
 import { type AnyRecord, blank, type Field, FIELDS, type Id, type Kind, kindWord, type Line, type Pantry } from "@/core/catalogue/records";
-import { formatRecipe } from "@/core/notation/format";
+import { formatGiven } from "@/core/notation/format";
 import { Keys } from "@/core/notation/write";
 import { count, sayQuantity } from "@/core/numbers/format";
 import { formatTicks } from "@/core/numbers/ticks";
@@ -28,7 +28,7 @@ const TABS: readonly { kind: Exclude<Kind, "item" | "recipe">; label: string; he
   { kind: "source", label: "Sources", help: "Where things enter the world: gathering with its time, shops with their price." },
 ];
 
-const WIDTHS: Record<string, number> = { name: 184, key: 160, lines: 310, note: 120, level: 54, stack: 54, mass: 66, buy: 58, sell: 58, parent: 110, colour: 96, ticks: 80, icon: 130, unit: 70, form: 80, better: 80, kind: 90, currency: 100, symbol: 70, worth: 80, rank: 80 };
+const WIDTHS: Record<string, number> = { name: 184, key: 160, lines: 310, note: 120, level: 54, stack: 54, mass: 66, buy: 58, sell: 58, parent: 110, colour: 96, ticks: 80, icon: 156, unit: 70, form: 80, better: 80, kind: 90, currency: 100, symbol: 70, worth: 80, rank: 80 };
 const TITLES: Record<string, string> = { lines: "Gives", ticks: "Time", parent: "Parent type", better: "Better when", mass: "Mass kg" };
 
 export function SetupView() {
@@ -125,7 +125,7 @@ function fieldColumn(name: string, field: Field, catalogue: Catalogue): Column<A
     const v = value(r);
     if (v === null || v === undefined) return "";
     if (field.as === "ref") return nameOf(catalogue, field.to, v as Id);
-    if (field.as === "lines") return formatRecipe(catalogue, { kind: "craft", name: "x", lines: v as Line[], ticks: 0, fee: 0, feeCurrency: null } as never).replace(/^x: nothing -> /, "").replace(/^nothing$/, "");
+    if (field.as === "lines") return formatGiven(catalogue, v as Line[]);
     if (name === "ticks") return (v as number) === 0 ? "" : formatTicks(v as number, catalogue.pantry.ticksPerSecond);
     if (name === "price" && v === 0) return "";
     return String(v);
