@@ -1,4 +1,4 @@
-/** Records of one kind as bytes rather than objects: about a tenth of the memory, for pantries of hundreds of thousands. */
+/** Records of one kind as bytes rather than objects: about a seventh of the memory, for pantries of hundreds of thousands. */
 import { Decoder, Encoder } from "@msgpack/msgpack";
 import { wider } from "../numbers/arrays";
 import { half, idFrom, IdTable, type IdTableParts } from "./ids";
