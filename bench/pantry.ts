@@ -40,11 +40,11 @@ export function largeCatalogue(size: Size): Large {
       if (name.startsWith("Planted")) seeds.add(id);
       lines += ins.length + outs.length;
       const entries = [...ins.map((p) => line("ingredient", itemId(p.item), p.quantity)), ...outs.map((o) => line("output", itemId(o.item), o.min, o.max, o.chance))];
-      made.recipe.add(blank("recipe", { id, key: keyFrom(name), name, kind, lines: entries, ticks: seconds * NEW_PANTRY.ticksPerSecond, status: "ready" }));
+      made.recipe.add(blank("recipe", { id, key: keyFrom(name, "recipe"), name, kind, lines: entries, ticks: seconds * NEW_PANTRY.ticksPerSecond, status: "ready" }));
     },
   });
   const random = seeded(size.seed + 1);
-  const types = TYPES.map((name, n): ItemType => blank("type", { id: idOf("type", n), key: keyFrom(name), name, stack: 20 }));
+  const types = TYPES.map((name, n): ItemType => blank("type", { id: idOf("type", n), key: keyFrom(name, "type"), name, stack: 20 }));
   const rarities = [1, 2, 3, 4, 5].map((rank): Rarity => blank("rarity", { id: idOf("rarity", rank), key: `grain_${rank}`, name: `Grain ${rank}`, rank }));
   const stats = ["vigour", "grip"].map((key, n): Stat => blank("stat", { id: idOf("stat", n), key, name: key }));
   const byKey = new Map<string, Id>([...types, ...rarities, ...stats].map((r) => [r.key, r.id]));

@@ -1,7 +1,7 @@
 /** Starts and ends the program as a user would, against a database of its own or a cluster of its own. */
 import { type ChildProcess, spawn } from "node:child_process";
 import { createServer } from "node:net";
-import { Client } from "pg";
+import { freshDatabase } from "../src/store/testing/database";
 
 export const freePort = (): Promise<number> =>
   new Promise((done) => {
@@ -11,19 +11,6 @@ export const freePort = (): Promise<number> =>
       server.close(() => done(port));
     });
   });
-
-export async function freshDatabase(name: string): Promise<string> {
-  const server = process.env.TEST_DATABASE_URL;
-  if (!server) throw new Error("TEST_DATABASE_URL is not set. Run the tests with npm test.");
-  const client = new Client({ connectionString: server });
-  await client.connect();
-  await client.query(`drop database if exists ${name} with (force)`);
-  await client.query(`create database ${name}`);
-  await client.end();
-  const url = new URL(server);
-  url.pathname = `/${name}`;
-  return url.href;
-}
 
 export class Program {
   private child: ChildProcess | null = null;
@@ -36,7 +23,7 @@ export class Program {
 
   /** A program that serves the demo from a new database of that name. */
   static async on(database: string): Promise<Program> {
-    const program = new Program(await freePort(), { DATABASE_URL: await freshDatabase(database) });
+    const program = new Program(await freePort(), { DATABASE_URL: (await freshDatabase(database)).url });
     await program.start();
     return program;
   }

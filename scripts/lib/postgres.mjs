@@ -7,7 +7,9 @@ import { delimiter, join } from "node:path";
 import { Missing, say } from "./say.mjs";
 import { dataDir, root } from "./setup.mjs";
 
+/** The cluster's superuser, which only these scripts use, and the role of the program: it owns its database and nothing else. */
 const USER = "salty";
+const PROGRAM = "salty_program";
 const isRoot = () => process.getuid?.() === 0;
 
 function binaries() {
@@ -160,15 +162,53 @@ export async function startCluster(name = "postgres") {
   }
 }
 
-/** Makes a database unless it is there. */
+/**
+ * A database that belongs to the program's own role, made unless it is there. The role is no superuser and reaches neither
+ * files nor programs of the server; a cluster of before, whose tables belong to the superuser, is mended.
+ * @returns {Promise<string>} its address, with the program's role
+ */
 export async function ensureDatabase(cluster, name) {
   const { Client } = await import("pg").then((m) => m.default ?? m);
-  const client = new Client({ connectionString: cluster.url("postgres") });
-  await client.connect();
-  const { rowCount } = await client.query("select 1 from pg_database where datname = $1", [name]);
-  if (!rowCount) await client.query(`create database "${name}"`);
-  await client.end();
-  return cluster.url(name);
+  const secret = programSecret(cluster.dir);
+  const on = async (database, work) => {
+    const client = new Client({ connectionString: cluster.url(database) });
+    await client.connect();
+    try {
+      return await work(client);
+    } finally {
+      await client.end();
+    }
+  };
+  const [role, base] = [`"${PROGRAM}"`, `"${name}"`];
+  await on("postgres", async (admin) => {
+    const may = "login nosuperuser nocreatedb nocreaterole noreplication nobypassrls";
+    const { rowCount: known } = await admin.query("select 1 from pg_roles where rolname = $1", [PROGRAM]);
+    // Statements that make roles take no parameters: the secret is made of hex digits.
+    await admin.query(`${known ? "alter" : "create"} role ${role} ${may} password '${secret}'`);
+    const { rowCount: there } = await admin.query("select 1 from pg_database where datname = $1", [name]);
+    if (!there) await admin.query(`create database ${base} owner ${role}`);
+    await admin.query(`alter database ${base} owner to ${role}`);
+    for (const database of [base, "postgres", "template1"]) await admin.query(`revoke all on database ${database} from public`);
+  });
+  await on(name, async (admin) => {
+    await admin.query(`grant usage, create on schema public to ${role}`);
+    const { rows } = await admin.query("select c.relname as name from pg_class c join pg_namespace n on n.oid = c.relnamespace where n.nspname = 'public' and c.relkind in ('r', 'p', 'S', 'v') and pg_get_userbyid(c.relowner) <> $1 and not exists (select 1 from pg_depend d where d.objid = c.oid and d.deptype in ('a', 'i') and c.relkind = 'S')", [PROGRAM]);
+    if (rows.length) say("the tables are handed to a role of the program's own");
+    for (const { name: table } of rows) await admin.query(`alter table public."${table.replaceAll('"', '""')}" owner to ${role}`);
+  });
+  const url = new URL(cluster.url(name));
+  url.username = PROGRAM;
+  url.password = secret;
+  return url.href;
+}
+
+/** The program's password, beside the cluster's. */
+function programSecret(dir) {
+  const file = `${dir}.program-password`;
+  if (!existsSync(file)) writeFileSync(file, `${randomBytes(18).toString("hex")}\n`, { mode: 0o600 });
+  const secret = readFileSync(file, "utf8").trim();
+  if (!/^[0-9a-f]{36}$/.test(secret)) throw new Missing(`${file} does not hold what was written into it. Remove it and start again.`);
+  return secret;
 }
 
 export { alive, root };

@@ -1,4 +1,5 @@
 import type { Metadata } from "next";
+import { headers } from "next/headers";
 import type { ReactNode } from "react";
 import "./globals.css";
 
@@ -6,12 +7,14 @@ export const metadata: Metadata = { title: "Salty Pantry", description: "A share
 
 const theme = `try{if(localStorage.getItem("salty-theme")==="night")document.documentElement.dataset.theme="night"}catch{}`;
 
-export default function Layout({ children }: { children: ReactNode }) {
+/** Every page is made anew for each request: its scripts carry the nonce of that answer (proxy.ts). */
+export default async function Layout({ children }: { children: ReactNode }) {
+  const nonce = (await headers()).get("x-nonce") ?? undefined;
   return (
     <html lang="en" suppressHydrationWarning>
       <head>
         {/* biome-ignore lint/security/noDangerouslySetInnerHtml: sets the theme before the first paint */}
-        <script dangerouslySetInnerHTML={{ __html: theme }} />
+        <script nonce={nonce} suppressHydrationWarning dangerouslySetInnerHTML={{ __html: theme }} />
       </head>
       <body>{children}</body>
     </html>

@@ -4,12 +4,16 @@ import demo from "../demo/brackwater-reach.json";
 import { type Catalogue, emptyCatalogue } from "../core/catalogue/catalogue";
 import { newId } from "../core/catalogue/names";
 import { NEW_PANTRY } from "../core/catalogue/records";
+import { isKey } from "../core/catalogue/rules";
+import { cut } from "../core/catalogue/text";
 import { exportBundle } from "../core/exchange/bundle";
 import { bundlePantry, parseBundle, planImport } from "../core/exchange/read";
 import { count } from "../core/numbers/format";
-import { commit, createPantry } from "../store/commit";
+import { commit } from "../store/commit";
+import { prepare } from "../store/prepare";
 import { loadCatalogue, type PantryHead } from "../store/load";
 import type { Orm } from "../store/orm";
+import { query } from "../store/sql";
 import { withDatabase } from "./connection";
 import { BadUse, Unreadable } from "./failure";
 import { readText, refused } from "./input";
@@ -24,12 +28,14 @@ export async function importCommand([file]: string[], options: Options): Promise
 async function importText(orm: Orm, heads: readonly PantryHead[], file: string, text: string, options: Options): Promise<number> {
   const parsed = parseBundle(text);
   if ("problems" in parsed) throw refused(file, parsed.problems);
-  const settings = bundlePantry(parsed.bundle);
+  const { settings, problems } = bundlePantry(parsed.bundle);
+  if (problems.length) throw refused(file, problems);
   const key = typeof options.pantry === "string" ? options.pantry : settings.key;
-  let head = heads.find((p) => p.key === key);
+  if (!isKey(key)) throw new BadUse(`“${key}” is no key of a pantry. Use lower-case letters, digits and single “_” between them.`);
+  const head = heads.find((p) => p.key === key);
   const id = head?.id ?? newId();
-  const em = () => orm.em.fork() as never;
-  const read = async (): Promise<Catalogue> => (await loadCatalogue(em(), id)) ?? emptyCatalogue({ id, key, name: settings.name, ...NEW_PANTRY });
+  const fresh = { ...NEW_PANTRY, id, key, name: settings.name };
+  const read = async (): Promise<Catalogue> => (head && (await loadCatalogue(orm.em.fork() as never, id))) || emptyCatalogue(fresh);
   const before = await read();
   const plan = planImport(before, text, options.replace === true);
   if (!options.quiet) for (const note of plan.notes) process.stderr.write(`${file}: ${note.place}: ${note.says}\n`);
@@ -39,15 +45,18 @@ async function importText(orm: Orm, heads: readonly PantryHead[], file: string, 
     process.stdout.write(`${key}: ${what}. Nothing was written (--dry).\n`);
     return 0;
   }
-  if (!head) {
-    await createPantry(em(), { id, ...NEW_PANTRY, key, name: settings.name });
-    head = { id, key, name: settings.name, revision: 0 };
-  }
-  const outcome = await commit(orm, id, { author: process.env.USER ?? "salty", note: `Imported ${file.split("/").pop()}`, edits: plan.edits }, async (_, revision) => {
-    const now = await read();
-    if (now.revision !== revision) throw new Unreadable("Somebody changed the pantry in the meantime. Run the import once more.");
-    return now;
-  });
+  // A new pantry is made in the same transaction: an import that fails leaves none behind.
+  const outcome = await commit(
+    orm,
+    id,
+    { author: cut(process.env.USER ?? "salty", 80), note: cut(`Imported ${file.split("/").pop()}`, 300) },
+    async (_, revision) => {
+      if (before.revision !== revision) throw new Unreadable("Somebody changed the pantry in the meantime. Run the import once more.");
+      const result = prepare(before, plan.edits);
+      return "refused" in result ? result.refused : result.prepared;
+    },
+    head ? undefined : fresh,
+  );
   if (!outcome.ok) throw new Unreadable([...outcome.faults, ...outcome.conflicts].map((f) => `${file}: ${f.says}`).join("\n"));
   process.stdout.write(`${key}: ${what}. Revision ${outcome.revision}.\n`);
   return 0;
@@ -78,6 +87,8 @@ export async function exportCommand([file]: string[], options: Options): Promise
 /** What npm start runs: tables, and the demo where there is no pantry at all. */
 export async function setupCommand(): Promise<number> {
   return withDatabase(async (orm, heads) => {
+    const [role] = await query(orm.em.fork() as never, "select rolsuper as super from pg_roles where rolname = current_user");
+    if (role?.super) process.stdout.write("· the database is used with a superuser's role: better give the program a role that owns its database and nothing else\n");
     if (heads.length) return 0;
     process.stdout.write("· stocking the demo pantry (its faults are planted, see src/demo/README.md): ");
     return importText(orm, heads, "brackwater-reach.json", JSON.stringify(demo), { quiet: true });

@@ -21,7 +21,6 @@ export async function drawsCommand([file, wanted, ...more]: string[], options: R
   if (confidence !== null && !(confidence > 0 && confidence < 1)) throw new BadUse(`“${String(options.confidence)}” is no confidence. Write a chance between 0 and 1, such as 0.9.`);
   if (ask && !lines.some((l) => l.role === "output" && l.item === ask.id)) throw new BadUse(`${name} does not give ${ask.name}.`);
   const found = outcomes(lines, runs);
-  if (!found) throw new BadUse(`${name} gives more different amounts than can be told apart. Ask for fewer runs.`);
   const wantedRuns = (item: Id, amount: number) => (confidence === null ? CONFIDENCES : [confidence]).map((c) => ({ confidence: c, runs: runsUntil(lines, item, amount, c) }));
   const rows = found
     .filter((o) => !ask || o.item === ask.id)
@@ -36,9 +35,9 @@ export async function drawsCommand([file, wanted, ...more]: string[], options: R
   let text = `${name}, ${count(runs, "run")}:\n`;
   if (!rows.length) text += "  nothing comes by chance: every run gives the same\n";
   for (const o of rows) {
-    text += `  ${o.name}: ${sayQuantity(o.expected)} on average, none with ${sayPercent(o.none)}; one player in ten gets ${sayQuantity(o.low)} or fewer, half ${sayQuantity(o.middle)} or fewer, nine in ten ${sayQuantity(o.high)} or fewer\n`;
+    text += `  ${o.name}: ${o.about ? "about " : ""}${sayQuantity(o.expected)} on average, none with ${sayPercent(o.none)}; one player in ten gets ${sayQuantity(o.low)} or fewer, half ${sayQuantity(o.middle)} or fewer, nine in ten ${sayQuantity(o.high)} or fewer\n`;
     if (o.amount !== 1) text += `    at least ${sayQuantity(o.amount)}: ${sayPercent(o.chance ?? 0)}\n`;
-    text += `    to be sure of ${sayQuantity(o.amount)}: ${list(o.runs.map((r) => `${sayPercent(r.confidence)} after ${r.runs === null ? "more than 100,000 runs" : count(r.runs, "run")}`))}\n`;
+    text += `    to be sure of ${sayQuantity(o.amount)}: ${list(o.runs.map((r) => `${sayPercent(r.confidence)} after ${r.runs === "unknown" ? "so many runs that they can't be told" : r.runs === null ? "more than 100,000 runs" : count(r.runs, "run")}`))}\n`;
   }
   process.stdout.write(text);
   return 0;

@@ -22,7 +22,9 @@ export const refused = (file: string, problems: readonly Problem[]): Unreadable 
 export function catalogueOf(file: string, text: string): Catalogue {
   const parsed = parseBundle(text);
   if ("problems" in parsed) throw refused(file, parsed.problems);
-  const empty = emptyCatalogue({ id: newId(), ...bundlePantry(parsed.bundle) });
+  const { settings, problems } = bundlePantry(parsed.bundle);
+  if (problems.length) throw refused(file, problems);
+  const empty = emptyCatalogue({ id: newId(), ...settings });
   const plan = planImport(empty, text);
   if (plan.problems.length) throw refused(file, plan.problems);
   const outcome = apply(empty, plan.edits);

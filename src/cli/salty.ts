@@ -1,5 +1,7 @@
 /** The salty command: check, cost, plan, draws, import, export, setup. Exit codes: 0 fine, 1 findings at or above the level, 2 bad use or input. */
 import { parseArgs } from "node:util";
+import anyAscii from "any-ascii";
+import { transliterateBy } from "../core/catalogue/names";
 import { BadUse, Unreadable } from "./failure";
 
 const HELP = `salty – checks, costs and plans of a pantry
@@ -22,7 +24,7 @@ Exit codes: 0 fine, 1 findings at or above --fail-on (default: error), 2 bad use
 type Run = (args: string[], options: Record<string, string | boolean | undefined>) => Promise<number>;
 
 /** Loaded when they are called: a check needs no database driver. */
-const commands: Record<string, () => Promise<Run>> = {
+const commands: ReadonlyMap<string, () => Promise<Run>> = new Map(Object.entries({
   check: async () => (await import("./check")).checkCommand,
   cost: async () => (await import("./cost")).costCommand,
   plan: async () => (await import("./plan")).planCommand,
@@ -31,7 +33,9 @@ const commands: Record<string, () => Promise<Run>> = {
   export: async () => (await import("./database")).exportCommand,
   generate: async () => (await import("./generate")).generateCommand,
   setup: async () => (await import("./database")).setupCommand,
-};
+}));
+
+transliterateBy(anyAscii);
 
 async function main(): Promise<number> {
   let parsed: ReturnType<typeof parse>;
@@ -45,7 +49,7 @@ async function main(): Promise<number> {
     process.stdout.write(HELP);
     return 0;
   }
-  const command = commands[name ?? ""];
+  const command = commands.get(name ?? "");
   if (!command) throw new BadUse(name ? `There is no command “${name}”.` : "A command is needed.");
   return (await command())(args, parsed.values);
 }

@@ -84,7 +84,7 @@ export function describeItem(random: () => number, i: number, n: number): { name
   const level = 1 + Math.floor((i / n) * 60);
   return {
     name: `${pick(ADJECTIVES)} ${pick(NOUNS)} ${i}`,
-    type: keyFrom(pick(TYPES)),
+    type: keyFrom(pick(TYPES), "type"),
     rarity: `grain_${1 + Math.min(4, Math.floor(random() * random() * 6))}`,
     level,
     sell: i % 10 === 0 ? Number((1 + random() * level * 4).toFixed(2)) : null,
@@ -120,7 +120,7 @@ export function generate(size: Size): { [name: string]: Json } {
     pantry: { key: `large_${size.items}`, name: `Large pantry of ${size.items}`, labourPerHour: 60 },
     rarities: RARITIES.map((name, k) => ({ key: `grain_${k + 1}`, name, rank: k + 1, colour: COLOURS[k] })),
     stats: STATS.map((key) => ({ key, name: key })),
-    types: TYPES.map((name, k) => ({ key: keyFrom(name), name, colour: COLOURS[k], stack: 20, icon: ICONS[k] })),
+    types: TYPES.map((name, k) => ({ key: keyFrom(name, "type"), name, colour: COLOURS[k], stack: 20, icon: ICONS[k] })),
     items,
     recipes,
     sources,

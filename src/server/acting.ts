@@ -1,12 +1,20 @@
 /** Who is acting. Today a name chosen in the interface; accounts and roles will answer here. */
+import { cut, textProblem } from "../core/catalogue/text";
 
 export interface Actor {
   readonly name: string;
 }
 
-export function actingFrom(headers: Headers): Actor {
-  const given = decoded(headers.get("x-salty-author") ?? "").trim().slice(0, 80);
-  return { name: given || "Somebody" };
+const MOST = 80;
+/** Longer headers are no names. */
+const LONGEST = 2_000;
+
+/** The name in the header, encoded or as it came, shortened; or what is wrong with it. */
+export function actingFrom(headers: Headers): Actor | { readonly says: string } {
+  const given = decoded(cut(headers.get("x-salty-author") ?? "", LONGEST)).trim();
+  const name = cut(given, MOST).trim();
+  const says = textProblem(name, { max: MOST, name: true });
+  return name && says ? { says: `The author's name can't be taken. ${says}` } : { name: name || "Somebody" };
 }
 
 /** A name that was not encoded is taken as it came. */

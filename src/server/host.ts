@@ -1,202 +1,320 @@
-/** The engines: one per open pantry, in a thread of its own, fed by committed changes only. */
+/** The engines of this process: one per pantry in use, each in a thread of its own as long as there is room; fed by committed changes only. */
 import type { EntityManager } from "@mikro-orm/postgresql";
-import type { Board, LiveEvent } from "../core/analysis/board";
-import type { Catalogue } from "../core/catalogue/catalogue";
-import { apply } from "../core/catalogue/changes";
-import type { Id } from "../core/catalogue/records";
-import { type Committed, commit, keepMoved, type Submission } from "../store/commit";
+import anyAscii from "any-ascii";
+import { transliterateBy } from "../core/catalogue/names";
+import type { Id, Pantry } from "../core/catalogue/records";
+import { type Committed, commit, createPantry, deletePantry, keepMoved, PantryGone, type Submission } from "../store/commit";
 import { listen } from "../store/listen";
-import { changesAfter, listPantries, loadCatalogue, type PantryHead } from "../store/load";
+import { changesAfter, type LoggedText, listPantries, loadTexts, type PantryHead, pantryByKey } from "../store/load";
 import { connect, migrate, type Orm } from "../store/orm";
-import { type Questions, Thread, ThreadLost } from "./thread";
+import { type Lodger, Pool } from "./pool";
+import type { Followed, Intent, Questions, Readied } from "./questions";
+import { Ration } from "./ration";
+import { GivenUp, type Patience, Thread, ThreadLost, TooBusy } from "./thread";
+
+transliterateBy(anyAscii);
 
 /** An engine that nobody asked anything for so long is closed; it opens again when somebody does. */
 const IDLE = 30 * 60_000;
+/** Changes of one pantry that may wait for each other. */
+const MOST_WAITING = 200;
+/** Bytes of all bodies that are being read. */
+const BODIES = 256 * 2 ** 20;
 
-class Engine {
-  private readonly watchers = new Set<{ changed: (event: LiveEvent) => void; astray: () => void }>();
+/** What every open view is told: a change with its ripple as JSON, that it must read anew, or that the pantry is gone. */
+export type Told = { readonly tell: "change"; readonly revision: number; readonly json: string } | { readonly tell: "anew"; readonly revision: number } | { readonly tell: "gone" };
+
+/** A bundle that can't be read, with what is wrong with it. */
+export type Unread = Extract<Readied, { problems: unknown }>;
+export type Submitted = { readonly committed: Committed; readonly plan?: Extract<Readied, { answer: unknown }>["plan"] } | Unread;
+
+export class Engine implements Lodger {
+  private readonly watchers = new Set<(told: Told) => void>();
+  private thread: Thread | null = null;
+  private opening: Promise<Thread> | null = null;
   private last: Promise<unknown> = Promise.resolve();
-  /** When it was last used [ms since 1970]. */
+  private waiting = 0;
+  private asking = 0;
+  /** What the thread's readings are readings of, and what views were last told. */
+  revision: number;
   used = Date.now();
+  gone = false;
+  private zipped: { revision: number; body: Uint8Array } | null = null;
 
-  private constructor(
+  constructor(
     private readonly orm: Orm,
+    private readonly pool: Pool,
     readonly pantry: Id,
-    /** What the thread's readings are readings of. */
-    public catalogue: Catalogue,
-    private thread: Thread,
-  ) {}
-
-  static async open(orm: Orm, pantry: Id): Promise<Engine | null> {
-    const catalogue = await loadCatalogue(orm.em.fork() as EntityManager, pantry);
-    return catalogue && new Engine(orm, pantry, catalogue, await Thread.open(catalogue));
+    revision: number,
+  ) {
+    this.revision = revision;
   }
 
-  /** @param astray  called where changes were missed: what is shown must be read anew */
-  watch(changed: (event: LiveEvent) => void, astray: () => void): () => void {
-    const watcher = { changed, astray };
-    this.watchers.add(watcher);
-    return () => this.watchers.delete(watcher);
+  get lodged(): boolean {
+    return this.thread !== null && !this.thread.lost;
+  }
+  get working(): boolean {
+    return this.waiting > 0 || this.asking > 0;
   }
   get watched(): boolean {
     return this.watchers.size > 0;
   }
+  watch(watcher: (told: Told) => void): () => void {
+    this.watchers.add(watcher);
+    return () => this.watchers.delete(watcher);
+  }
+  private tell(told: Told): void {
+    for (const watcher of this.watchers) watcher(told);
+  }
 
-  /** Asks the thread; where it is gone, a new one is opened on the stored pantry and asked once more. */
-  async ask<Q extends keyof Questions>(ask: Q, question: Questions[Q]["question"]): Promise<Questions[Q]["answer"]> {
+  async park(): Promise<void> {
+    const { thread } = this;
+    this.thread = null;
+    this.zipped = null;
+    await thread?.end();
+  }
+  /** Ends it for good: nobody finds the pantry any more. */
+  async end(): Promise<void> {
+    this.gone = true;
+    this.tell({ tell: "gone" });
+    this.pool.leave(this);
+    await this.park();
+  }
+
+  /** The thread, opened on what is stored where there is none. */
+  private async opened(): Promise<Thread> {
+    if (this.thread && !this.thread.lost) return this.thread;
+    this.opening ??= this.pool.lodge(this, () => this.open()).finally(() => {
+      this.opening = null;
+    });
+    return this.opening;
+  }
+
+  private async open(): Promise<Thread> {
+    const texts = this.gone ? null : await loadTexts(this.orm.em.fork() as EntityManager, this.pantry);
+    if (!texts) throw new PantryGone("There is no such pantry any more.");
+    const lost = this.thread;
+    this.thread = await Thread.open(texts);
+    this.zipped = null;
+    // Whoever watches was not told what happened in between.
+    const missed = lost !== null || texts.revision !== this.revision;
+    this.revision = texts.revision;
+    if (missed) this.tell({ tell: "anew", revision: this.revision });
+    return this.thread;
+  }
+
+  /** Asks the thread; where it is gone before it was begun or crashes, a new one is opened on the stored pantry and asked once more. */
+  async ask<Q extends keyof Questions>(ask: Q, question: Questions[Q]["question"], patience: Patience = {}): Promise<Questions[Q]["answer"]> {
     this.used = Date.now();
+    this.asking++;
     try {
-      return await this.thread.ask(ask, question);
-    } catch (error) {
-      if (!(error instanceof ThreadLost) || ask === "fail") throw error;
-      await this.inTurn(() => (this.thread.lost ? this.restart() : Promise.resolve()));
-      return this.thread.ask(ask, question);
+      const thread = await this.opened();
+      try {
+        return await thread.ask(ask, question, patience);
+      } catch (error) {
+        if (!(error instanceof ThreadLost) || ask === "fail" || ask === "settle" || this.gone) throw error;
+        return await (await this.opened()).ask(ask, question, patience);
+      }
+    } finally {
+      this.asking--;
+      this.pool.freed();
     }
   }
 
-  /** The board and the catalogue it is of. */
-  async state(): Promise<{ catalogue: Catalogue; board: Board }> {
-    for (let tries = 0; tries < 20; tries++) {
-      const board = await this.ask("board", {});
-      // Answers come in order, so the two differ only where a change came in between.
-      if (board.revision === this.catalogue.revision) return { catalogue: this.catalogue, board };
-      await this.last.catch(() => undefined);
-    }
-    throw new Error("The pantry changes faster than it can be read. Try again in a moment.");
+  /** All records and readings as JSON, zipped where asked for; made once per revision then. */
+  async snapshot(zip: boolean): Promise<Uint8Array> {
+    if (!zip) return (await this.ask("snapshot", { zip })).body;
+    if (this.zipped?.revision === this.revision && this.lodged) return this.zipped.body;
+    this.zipped = await this.ask("snapshot", { zip });
+    return this.zipped.body;
   }
 
-  /** Reads the changes that are not in yet and follows them. One at a time. */
-  advance(): Promise<void> {
-    return this.inTurn(() => this.follow());
-  }
-
-  private inTurn(work: () => Promise<void>): Promise<void> {
-    const next = this.last.then(work);
+  /** One after the other, and never more at once than can be done soon. */
+  private inTurn<T>(work: () => Promise<T>): Promise<T> {
+    if (this.waiting >= MOST_WAITING) return Promise.reject(new TooBusy("More people write into this pantry than it can take. Try again in a moment."));
+    this.waiting++;
+    const next = this.last.then(work).finally(() => {
+      this.waiting--;
+      this.pool.freed();
+    });
     this.last = next.catch(() => undefined);
     return next;
   }
 
-  private async follow(): Promise<void> {
-    const em = this.orm.em.fork() as EntityManager;
-    if (this.thread.lost) return this.restart();
-    for (const change of await changesAfter(em, this.pantry, this.catalogue.revision)) {
-      const outcome = apply(this.catalogue, change.edits);
-      // The stored records are the truth; a change that does not fit them means this copy went astray.
-      if (!outcome.ok || outcome.catalogue.revision !== change.revision) return this.restart();
-      const ripple = await this.thread.ask("follow", { edits: change.edits, revision: change.revision }).catch(() => null);
-      if (!ripple) return this.restart();
-      this.catalogue = outcome.catalogue;
-      if (!change.moved) await keepMoved(em, this.pantry, change.revision, ripple.moved);
-      const event = { change: { ...change, moved: ripple.moved }, ripple };
-      for (const { changed } of this.watchers) changed(event);
+  /** Reads the changes of other processes that are not in yet. */
+  advance(revision = Number.POSITIVE_INFINITY): Promise<void> {
+    if (revision <= this.revision) return Promise.resolve();
+    return this.inTurn(async () => {
+      if (revision <= this.revision) return;
+      if (!this.lodged && !this.opening) {
+        // Nobody asks for readings now: views read anew, which opens it.
+        if (Number.isFinite(revision)) {
+          this.revision = revision;
+          this.tell({ tell: "anew", revision });
+        }
+        return;
+      }
+      await this.bring(this.orm.em.fork() as EntityManager);
+    });
+  }
+
+  /** Follows what is committed beyond what the thread has. */
+  private async bring(em: EntityManager): Promise<void> {
+    await this.opened();
+    for (const change of await changesAfter(em, this.pantry, this.revision)) {
+      try {
+        await this.took(change, await this.ask("follow", { edits: change.edits, revision: change.revision }));
+      } catch (error) {
+        if (error instanceof PantryGone) throw error;
+        // The stored records are the truth; a change that does not fit them means this copy went astray.
+        return this.restart();
+      }
     }
+  }
+
+  private async took(change: LoggedText, { ripple, moved }: Followed): Promise<void> {
+    this.revision = change.revision;
+    const { edits, ...head } = change;
+    const json = `{"change":${JSON.stringify(head).slice(0, -1)},"moved":${moved},"edits":${edits}},"ripple":${ripple}}`;
+    this.tell({ tell: "change", revision: change.revision, json });
+    if (change.moved === null) await keepMoved(this.orm.em.fork() as EntityManager, this.pantry, change.revision, moved).catch(() => undefined);
   }
 
   /** A new thread on what is stored. */
   private async restart(): Promise<void> {
-    const fresh = await loadCatalogue(this.orm.em.fork() as EntityManager, this.pantry);
-    if (!fresh) throw new Error(`Pantry ${this.pantry} is gone.`);
-    const thread = await Thread.open(fresh);
-    const before = this.thread;
-    this.thread = thread;
-    this.catalogue = fresh;
-    await before.end();
-    for (const { astray } of this.watchers) astray();
+    await this.thread?.end();
+    await this.opened();
   }
 
-  submit(submission: Submission): Promise<Committed> {
+  /**
+   * Makes a change of what is intended, commits it and follows it. Once it is committed it counts, whatever becomes of the
+   * following: views that were not told read anew.
+   */
+  submit(submission: Submission, intent: Intent, patience: Patience = {}): Promise<Submitted> {
     this.used = Date.now();
-    return commit(this.orm, this.pantry, submission, (em, revision) => this.catalogueAt(em, revision));
+    return this.inTurn(async () => {
+      let readied: Readied | null = null;
+      const preparing = async (em: EntityManager, revision: number) => {
+        await this.opened();
+        if (this.revision < revision) await this.bring(em);
+        if (this.revision !== revision) await this.restart();
+        if (this.revision !== revision) throw new Error("The pantry can't be read at the revision it is at.");
+        readied = await this.ask("prepare", { intent }, patience);
+        if (patience.signal?.aborted) throw new GivenUp("Nobody waits for this any more; nothing was written.");
+        return "answer" in readied ? readied.answer : { ok: false as const, faults: [], conflicts: [] };
+      };
+      const committed = await commit(this.orm, this.pantry, submission, preparing);
+      const { change } = committed.ok ? committed : { change: undefined };
+      if (change) await this.settle(change);
+      const result = readied as Readied | null;
+      if (result && "problems" in result) return result;
+      return { committed, plan: result?.plan };
+    });
   }
 
-  private async catalogueAt(em: EntityManager, revision: number): Promise<Catalogue> {
-    let { catalogue } = this;
-    if (catalogue.revision === revision) return catalogue;
-    for (const change of await changesAfter(em, this.pantry, catalogue.revision)) {
-      const outcome = apply(catalogue, change.edits);
-      if (!outcome.ok) break;
-      catalogue = outcome.catalogue;
+  private async settle(change: LoggedText): Promise<void> {
+    try {
+      await this.took(change, await this.ask("settle", { revision: change.revision }));
+    } catch (error) {
+      console.error(error);
+      await this.restart().catch((failed: Error) => console.error(failed.message));
     }
-    if (catalogue.revision === revision) return catalogue;
-    const fresh = await loadCatalogue(this.orm.em.fork() as EntityManager, this.pantry);
-    if (!fresh || fresh.revision !== revision) throw new Error(`Pantry ${this.pantry} can't be read at revision ${revision}.`);
-    return fresh;
   }
 
-  end(): Promise<void> {
-    return this.thread.end();
+  /** What a bundle would do, without doing it. */
+  async plan(bundle: Uint8Array, replace: boolean, patience: Patience): Promise<Readied> {
+    return this.inTurn(() => this.ask("prepare", { intent: { do: "import", bundle, replace } }, patience));
   }
 }
 
 export class Host {
-  private readonly engines = new Map<Id, Promise<Engine | null>>();
+  private readonly engines = new Map<Id, Engine>();
   private readonly closers = new Set<() => void>();
-  private readonly deaf: () => Promise<void>;
+  private readonly stopListening: () => Promise<void>;
   private readonly sweep: NodeJS.Timeout;
   private listening = false;
+  readonly pool: Pool;
+  readonly bodies = new Ration(BODIES);
 
   private constructor(
     readonly orm: Orm,
     url: string,
+    threads: number,
   ) {
+    this.pool = new Pool(threads);
     this.sweep = setInterval(() => void this.closeIdle(), 60_000);
     this.sweep.unref();
-    this.deaf = listen(
+    this.stopListening = listen(
       url,
-      ({ pantry }) => void this.catchUp(pantry as Id),
+      ({ pantry, revision }) => void this.heard(pantry as Id, revision),
       () => {
         this.listening = true;
-        for (const pantry of this.engines.keys()) void this.catchUp(pantry);
+        for (const engine of this.engines.values()) void engine.advance().catch(() => undefined);
       },
     );
   }
 
-  static async open(url: string): Promise<Host> {
+  static async open(url: string, threads = Number(process.env.SALTY_ENGINES) || 12): Promise<Host> {
     const orm = await connect(url);
     await migrate(orm);
-    return new Host(orm, url);
+    return new Host(orm, url, Math.max(1, Math.floor(threads)));
   }
 
-  /** Reads every pantry ahead, so that the first person to open one does not wait for it. */
+  /** Reads the first pantries ahead, so that the first person to open one does not wait for it. */
   async warm(): Promise<void> {
-    for (const { key } of await this.pantries()) await this.engine(key);
+    for (const { key } of (await this.pantries()).slice(0, 2)) await (await this.engine(key))?.snapshot(true);
   }
 
   get em(): EntityManager {
     return this.orm.em.fork() as EntityManager;
   }
-
   pantries = (): Promise<PantryHead[]> => listPantries(this.em);
 
   /** The engine of a pantry by its key; null when there is none. */
   async engine(key: string): Promise<Engine | null> {
-    const head = (await this.pantries()).find((p) => p.key === key);
+    const head = await pantryByKey(this.em, key);
     if (!head) return null;
     let engine = this.engines.get(head.id);
     if (!engine) {
-      engine = Engine.open(this.orm, head.id);
-      engine.catch(() => this.engines.delete(head.id));
+      engine = new Engine(this.orm, this.pool, head.id, head.revision);
       this.engines.set(head.id, engine);
     }
-    const ready = await engine;
     // Notices may be late or, for a moment, lost: the head says whether something is missing.
-    if (ready && ready.catalogue.revision < head.revision) await ready.advance();
-    if (ready) ready.used = Date.now();
-    return ready;
+    await engine.advance(head.revision);
+    engine.used = Date.now();
+    return engine;
   }
 
-  private async catchUp(pantry: Id): Promise<void> {
-    const engine = await this.engines.get(pantry)?.catch(() => null);
-    await engine?.advance().catch(() => undefined);
+  private async heard(pantry: Id, revision: number): Promise<void> {
+    const engine = this.engines.get(pantry);
+    if (!engine) return;
+    if (revision >= 0) await engine.advance(revision).catch(() => undefined);
+    else await this.forget(pantry);
   }
 
-  /** Closes engines that nobody watches and nobody asked anything for a while. */
+  private async forget(pantry: Id): Promise<void> {
+    const engine = this.engines.get(pantry);
+    this.engines.delete(pantry);
+    await engine?.end();
+  }
+
+  /** @returns false where its key is taken */
+  makePantry = (pantry: Pantry): Promise<boolean> => createPantry(this.em, pantry);
+
+  /** Deletes a pantry and everything in it. @returns false where somebody else did already */
+  async deletePantry(pantry: Id): Promise<boolean> {
+    const deleted = await deletePantry(this.orm, pantry);
+    await this.forget(pantry);
+    return deleted;
+  }
+
+  /** Forgets engines that nobody watches and nobody asked anything for a while. */
   async closeIdle(now = Date.now()): Promise<void> {
-    for (const [pantry, opening] of this.engines) {
-      const engine = await opening.catch(() => null);
-      if (!engine || engine.watched || now - engine.used < IDLE) continue;
+    for (const [pantry, engine] of this.engines) {
+      if (engine.watched || engine.working || now - engine.used < IDLE) continue;
       this.engines.delete(pantry);
-      await engine.end();
+      this.pool.leave(engine);
+      await engine.park();
     }
   }
   /** Pantries whose engines are open. */
@@ -209,7 +327,9 @@ export class Host {
     this.closers.add(close);
     return () => this.closers.delete(close);
   }
-
+  get streams(): number {
+    return this.closers.size;
+  }
   closeStreams(): void {
     for (const close of this.closers) close();
   }
@@ -221,16 +341,13 @@ export class Host {
   async close(): Promise<void> {
     this.closeStreams();
     clearInterval(this.sweep);
-    for (const opening of this.engines.values()) await (await opening.catch(() => null))?.end();
-    await this.deaf();
+    for (const engine of this.engines.values()) await engine.park();
+    await this.stopListening();
     await this.orm.close(true);
   }
 }
 
-export type { Engine };
-
 const shared = globalThis as unknown as { saltyHost?: Promise<Host> };
-
 /** The host of this process, opened at first use. */
 export function host(): Promise<Host> {
   if (!shared.saltyHost) {
@@ -242,6 +359,5 @@ export function host(): Promise<Host> {
   }
   return shared.saltyHost;
 }
-
 /** The host if it was opened; never opens one. */
 export const openHost = (): Promise<Host> | undefined => shared.saltyHost;

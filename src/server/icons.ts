@@ -2,20 +2,25 @@
 import { readFile } from "node:fs/promises";
 import { join } from "node:path";
 
-let loaded: Promise<Record<string, { body: string }>> | undefined;
+let loaded: Promise<ReadonlyMap<string, string>> | undefined;
+/** Bodies by name, in a map: a name from outside is looked up in nothing that has names of its own. */
 const icons = () => {
-  loaded ??= readFile(join(/* turbopackIgnore: true */ process.cwd(), "node_modules/@iconify-json/game-icons/icons.json"), "utf8").then((text) => (JSON.parse(text) as { icons: Record<string, { body: string }> }).icons);
+  loaded ??= readFile(join(/* turbopackIgnore: true */ process.cwd(), "node_modules/@iconify-json/game-icons/icons.json"), "utf8").then((text) => {
+    const all = (JSON.parse(text) as { icons: Record<string, { body: string }> }).icons;
+    return new Map(Object.entries(all).map(([name, { body }]) => [name, body]));
+  });
   return loaded;
 };
 
 export async function icon(name: string): Promise<string | null> {
-  const found = (await icons())[name];
-  return found ? `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 512 512">${found.body}</svg>` : null;
+  const body = (await icons()).get(name);
+  return body === undefined ? null : `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 512 512">${body}</svg>`;
 }
 
+/** @param query  words; more than a hundred characters of them are not looked for */
 export async function findIcons(query: string, most = 60): Promise<string[]> {
-  const words = query.toLowerCase().split(/[\s-]+/).filter(Boolean);
-  return Object.keys(await icons())
+  const words = query.slice(0, 100).toLowerCase().split(/[\s-]+/).filter(Boolean);
+  return [...(await icons()).keys()]
     .filter((name) => words.every((w) => name.includes(w)))
     .sort((a, b) => a.length - b.length)
     .slice(0, most);

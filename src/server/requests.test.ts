@@ -1,10 +1,10 @@
 import { describe, expect, it } from "vitest";
 import { actingFrom } from "./acting";
 import { problem } from "./problem";
-import { ChangeBody, checked, PantryBody } from "./requests";
+import { checked, checkedChange, PantryBody } from "./requests";
 
 const places = (value: unknown) => {
-  const result = checked(ChangeBody, value);
+  const result = checkedChange(value);
   return result.ok ? [] : result.complaints.map((c) => c.place);
 };
 const set = { op: "set", kind: "item", id: "abcdefghijkl", field: "level", from: null, to: 3 };
@@ -20,7 +20,7 @@ describe("what comes in", () => {
     ["a list", [], ["body"]],
     ["nothing", null, ["body"]],
     ["no edits", {}, ["edits"]],
-    ["an unknown operation", { edits: [{ ...set, op: "merge" }] }, ["edits[0].op", "edits[0].record"]],
+    ["an unknown operation", { edits: [{ ...set, op: "merge" }] }, ["edits[0].op"]],
     ["an unknown kind", { edits: [set, { ...set, kind: "spell" }] }, ["edits[1].kind"]],
     ["an id that is none", { edits: [{ ...set, id: "../../etc" }] }, ["edits[0].id"]],
     ["no field", { edits: [{ ...set, field: undefined }] }, ["edits[0].field"]],
@@ -39,7 +39,9 @@ describe("what comes in", () => {
 
 describe("who is acting", () => {
   it("is the name in the header, decoded and shortened, or somebody", () => {
-    const actor = (name?: string) => actingFrom(new Headers(name === undefined ? {} : { "x-salty-author": name })).name;
+    const read = (name?: string) => actingFrom(new Headers(name === undefined ? {} : { "x-salty-author": name }));
+    const actor = (name?: string) => (read(name) as { name: string }).name;
+    for (const odd of ["%00", "I%0Ada", "%E2%80%AEadI", "%ED%A0%80".replace("%ED%A0%80", "a%E2%80%8Bb")]) expect(read(odd)).toMatchObject({ says: expect.stringContaining("author's name") });
     expect(actor(encodeURIComponent("Tomas Örn"))).toBe("Tomas Örn");
     expect(actor()).toBe("Somebody");
     expect(actor("%20")).toBe("Somebody");

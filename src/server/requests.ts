@@ -1,70 +1,62 @@
-/** What may come in over HTTP. Shape is checked here by class-validator; meaning by the core's rules. */
+/** What may come in over HTTP. The envelope is checked here by class-validator; edits and records by the core's shape and rules. */
 import "reflect-metadata";
-import { plainToInstance, Type } from "class-transformer";
-import { Allow, ArrayMaxSize, ArrayMinSize, IsArray, IsIn, IsObject, IsOptional, IsString, Length, Matches, MaxLength, ValidateIf, ValidateNested, validateSync, type ValidationError } from "class-validator";
+import { Allow, IsDefined, IsOptional, IsString, Length, MaxLength, validateSync, type ValidationError } from "class-validator";
 import type { Edit } from "../core/catalogue/changes";
-import { KINDS } from "../core/catalogue/records";
+import { isPlain } from "../core/catalogue/rules";
+import { shapedEdits } from "../core/catalogue/shape";
+import { shown, textProblem } from "../core/catalogue/text";
 
-export class EditBody {
-  @IsIn(["add", "remove", "set"])
-  op!: string;
-  @IsIn([...KINDS, "pantry"])
-  kind!: string;
-  @ValidateIf((e: EditBody) => e.op !== "set")
-  @IsObject()
-  record?: object;
-  @ValidateIf((e: EditBody) => e.op === "set")
-  @Matches(/^[0-9a-z]{12}$/, { message: "id must be 12 characters of 0-9 and a-z" })
-  id?: string;
-  @ValidateIf((e: EditBody) => e.op === "set")
-  @IsString()
-  @Length(1, 60)
-  field?: string;
-  @Allow()
-  from?: unknown;
-  @Allow()
-  to?: unknown;
-}
+/** Names of what a body holds; anything else in it is refused. */
+type Shape<T> = { new (): T; readonly names: readonly string[] };
 
 export class ChangeBody {
-  @IsArray()
-  @ArrayMinSize(1)
-  @ArrayMaxSize(50_000)
-  @ValidateNested({ each: true })
-  @Type(() => EditBody)
-  edits!: EditBody[];
+  static readonly names = ["edits", "note"];
+  @IsDefined()
+  @Allow()
+  edits!: unknown;
   @IsOptional()
   @IsString()
   @MaxLength(500)
   note?: string;
-
-  /** Their shape is right; what they mean is for the core's rules to judge. */
-  asEdits(): Edit[] {
-    return this.edits as unknown as Edit[];
-  }
 }
 
 export class PantryBody {
+  static readonly names = ["name"];
   @IsString()
   @Length(1, 120)
   name!: string;
 }
+
+/** The name of the pantry, typed once more. */
+export class DeleteBody extends PantryBody {}
 
 export interface Complaint {
   readonly place: string;
   readonly says: string;
 }
 
-const flatten = (errors: readonly ValidationError[], path = ""): Complaint[] =>
-  errors.flatMap((e) => {
-    const place = /^\d+$/.test(e.property) ? `${path}[${e.property}]` : path ? `${path}.${e.property}` : e.property;
-    return [...Object.values(e.constraints ?? {}).map((says) => ({ place, says })), ...flatten(e.children ?? [], place)];
+const told = (errors: readonly ValidationError[]): Complaint[] => errors.flatMap((e) => Object.values(e.constraints ?? {}).map((says) => ({ place: e.property, says })));
+const texts = (body: object): Complaint[] =>
+  Object.entries(body).flatMap(([place, value]) => {
+    const says = typeof value === "string" ? textProblem(value, { max: 500, lines: true }) : null;
+    return says ? [{ place, says }] : [];
   });
 
-/** The body as an instance, or everything that is wrong with it. */
-export function checked<T extends object>(shape: new () => T, value: unknown): { ok: true; body: T } | { ok: false; complaints: Complaint[] } {
-  if (typeof value !== "object" || value === null || Array.isArray(value)) return { ok: false, complaints: [{ place: "body", says: "Expected a JSON object." }] };
-  const body = plainToInstance(shape, value);
-  const errors = validateSync(body, { whitelist: true, forbidNonWhitelisted: true, forbidUnknownValues: true });
-  return errors.length ? { ok: false, complaints: flatten(errors) } : { ok: true, body };
+/** The body as an instance, or everything that is wrong with it. Only own members of known names are read. */
+export function checked<T extends object>(shape: Shape<T>, value: unknown): { ok: true; body: T } | { ok: false; complaints: Complaint[] } {
+  if (!isPlain(value)) return { ok: false, complaints: [{ place: "body", says: `Expected a JSON object, not ${shown(value)}.` }] };
+  const unknown = Object.keys(value).flatMap((name) => (shape.names.includes(name) ? [] : [{ place: shown(name).slice(1, -1), says: `Unknown. Known here: ${shape.names.join(", ")}.` }]));
+  const body = new shape();
+  for (const name of shape.names) if (Object.hasOwn(value, name)) (body as Record<string, unknown>)[name] = value[name];
+  const complaints = [...unknown.slice(0, 20), ...told(validateSync(body, { forbidUnknownValues: true })), ...texts(body)];
+  return complaints.length ? { ok: false, complaints } : { ok: true, body };
+}
+
+/** A change's edits and note, or what is wrong with them. */
+export function checkedChange(value: unknown): { ok: true; edits: readonly Edit[]; note: string } | { ok: false; complaints: readonly Complaint[] } {
+  const read = checked(ChangeBody, value);
+  const shaped = shapedEdits(isPlain(value) && Object.hasOwn(value, "edits") ? value.edits : undefined);
+  if (read.ok && "edits" in shaped) return { ok: true, edits: shaped.edits, note: read.body.note ?? "" };
+  const [outside, inside] = [read.ok ? [] : read.complaints, "edits" in shaped ? [] : shaped.misshapen];
+  return { ok: false, complaints: isPlain(value) ? [...outside.filter((c) => c.place !== "edits"), ...inside] : outside };
 }

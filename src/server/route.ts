@@ -1,8 +1,13 @@
-/** What every handler does: find the pantry, read the body, turn failures into problem details. */
+/** What every handler does: look who comes, find the pantry, read the body, turn failures into problem details. */
+import type { Edit } from "../core/catalogue/changes";
+import { PantryGone } from "../store/commit";
 import { type Actor, actingFrom } from "./acting";
+import { type BodyLimits, CHANGE, readBody, SMALL } from "./body";
+import { refusedAtDoor, sealed } from "./door";
 import { type Engine, type Host, host } from "./host";
 import { problem } from "./problem";
-import { checked } from "./requests";
+import { type Complaint, checked, checkedChange } from "./requests";
+import { EngineFailed, GivenUp, ThreadLost, TooBusy, TookTooLong } from "./thread";
 
 export interface Call {
   readonly request: Request;
@@ -10,38 +15,78 @@ export interface Call {
   readonly host: Host;
   readonly actor: Actor;
 }
-type Context = { params: Promise<Record<string, string>> };
+type Context = { params: Promise<object> };
+type Handler = (request: Request, context: Context) => Promise<Response>;
 
+const READING = ["GET", "HEAD"];
+
+/** @param guarded  true for what must not be opened from another page although it only reads */
 export const route =
-  (handle: (call: Call) => Promise<Response>) =>
-  async (request: Request, context: Context): Promise<Response> => {
+  (handle: (call: Call) => Promise<Response> | Response, { guarded = false } = {}): Handler =>
+  async (request, context) => {
+    const writes = !READING.includes(request.method);
+    const refused = refusedAtDoor(request, { writes: writes || guarded });
+    if (refused) return sealed(refused);
     try {
-      return await handle({ request, params: await context.params, host: await host(), actor: actingFrom(request.headers) });
+      const actor = actingFrom(request.headers);
+      if ("says" in actor) return sealed(problem(400, "Who is this?", actor.says));
+      return sealed(await handle({ request, params: (await context.params) as Record<string, string>, host: await host(), actor }));
     } catch (error) {
-      const says = (error as Error).message;
-      const away = /ECONNREFUSED|terminating connection|Connection terminated|does not answer|server closed|57P0/.test(`${says} ${(error as { code?: string }).code ?? ""}`);
-      console.error(error);
-      return away
-        ? problem(503, "The database is away", "Nothing was written. It is tried again as soon as the database answers; try once more in a moment.")
-        : problem(500, "The program failed", `Nothing was written. ${says}`);
+      return sealed(failure(error as Error & { code?: string }, writes));
     }
   };
 
-export const pantryRoute = (handle: (call: Call & { engine: Engine }) => Promise<Response>) =>
-  route(async (call) => {
-    const engine = await call.host.engine(call.params.pantry);
-    return engine ? handle({ ...call, engine }) : problem(404, "No such pantry", `There is no pantry “${call.params.pantry}”. GET /api/pantries lists those there are.`);
-  });
+const AWAY = /ECONNREFUSED|ECONNRESET|terminating connection|Connection terminated|does not answer|server closed|57P0|08\w{3}/;
 
-/** Reads a JSON body of the given shape, or answers with everything that is wrong with it. */
-export async function bodyOf<T extends object>(request: Request, shape: new () => T): Promise<{ body: T } | { refusal: Response }> {
-  let value: unknown;
+/** What is told of a failure. Whether a change was written is only said where it is known. */
+function failure(error: Error & { code?: string }, writes: boolean): Response {
+  if (error instanceof GivenUp) return problem(499, "Nobody waits for this", "Nothing was written.");
+  if (error instanceof TooBusy) return problem(503, "Too much at once", error.message, {}, { "retry-after": "2" });
+  if (error instanceof PantryGone) return problem(404, "No such pantry", error.message);
+  if (error instanceof TookTooLong) return problem(503, "This took too long", `${error.message} Nothing was written.`);
+  console.error(error);
+  if (error instanceof ThreadLost || error instanceof EngineFailed) return problem(503, "The engine failed", "Nothing was written. Try once more; if it happens again, the program's log says more.");
+  if (AWAY.test(`${error.message} ${error.code ?? ""}`)) return problem(503, "The database is away", `It is tried again as soon as the database answers.${writes ? " Look at the log before you send this again: it may have been written." : ""}`);
+  return problem(500, "The program failed", writes ? "Look at the log before you send this again. The program's own log says more." : "The program's own log says more.");
+}
+
+export const pantryRoute = (handle: (call: Call & { engine: Engine }) => Promise<Response> | Response, options?: { guarded?: boolean }) =>
+  route(async (call) => {
+    const key = call.params.pantry;
+    const engine = /^[a-z0-9_]{1,90}$/.test(key) ? await call.host.engine(key) : null;
+    return engine ? handle({ ...call, engine }) : problem(404, "No such pantry", "There is no pantry with this key. GET /api/pantries lists those there are.");
+  }, options);
+
+type Read<T> = { body: T } | { refusal: Response };
+
+/** Reads a JSON body within limits, or answers why it can't be read. */
+async function jsonOf({ request, host }: Call, limits: BodyLimits): Promise<Read<unknown>> {
+  const read = await readBody(request, limits, host.bodies);
+  if ("refusal" in read) return read;
   try {
-    value = await request.json();
+    return { body: JSON.parse(new TextDecoder("utf-8", { fatal: true }).decode(read.bytes)) };
   } catch (error) {
-    return { refusal: problem(400, "Not JSON", `The body could not be read as JSON: ${(error as Error).message}`) };
+    return { refusal: problem(400, "Not JSON", `The body could not be read as JSON: ${(error as Error).message.slice(0, 200)}`) };
+  } finally {
+    read.done();
   }
-  const result = checked(shape, value);
-  if (result.ok) return { body: result.body };
-  return { refusal: problem(422, "The request does not have the expected shape", result.complaints.slice(0, 3).map((c) => `${c.place}: ${c.says}`).join("; "), { complaints: result.complaints }) };
+}
+
+const misshapen = (complaints: readonly Complaint[]): Response =>
+  problem(422, "The request does not have the expected shape", complaints.slice(0, 3).map((c) => `${c.place}: ${c.says}`).join("; "), { complaints });
+
+/** Reads a small JSON body of the given shape, or answers with everything that is wrong with it. */
+export async function bodyOf<T extends object>(call: Call, shape: { new (): T; readonly names: readonly string[] }): Promise<Read<T>> {
+  const read = await jsonOf(call, SMALL);
+  if ("refusal" in read) return read;
+  const result = checked(shape, read.body);
+  return result.ok ? { body: result.body } : { refusal: misshapen(result.complaints) };
+}
+
+/** Reads a change, or answers with what is wrong with it. */
+export async function changeOf(call: Call): Promise<Read<{ readonly edits: readonly Edit[]; readonly note: string }>> {
+  const read = await jsonOf(call, CHANGE);
+  if ("refusal" in read) return read;
+  const result = checkedChange(read.body);
+  return result.ok ? { body: result } : { refusal: misshapen(result.complaints) };
 }

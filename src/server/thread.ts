@@ -1,77 +1,113 @@
-/** The other end of an engine's thread: questions go in, answers come out, in order. */
+/** The other end of an engine's thread: questions wait here and go in one by one, so that one nobody waits for any more is never begun. */
 import { join } from "node:path";
 import { Worker } from "node:worker_threads";
-import type { Board, Ripple } from "../core/analysis/board";
-import type { ItemCosts } from "../core/analysis/item-costs";
-import { type Catalogue, type Packed, packed } from "../core/catalogue/catalogue";
-import type { Edit, Outcome } from "../core/catalogue/changes";
-import type { Id } from "../core/catalogue/records";
-
-export type WhatIf = { readonly ok: true; readonly revision: number; readonly edits: readonly Edit[]; readonly ripple: Ripple } | Extract<Outcome, { ok: false }>;
-
-/** What may be asked, and what comes back. */
-export interface Questions {
-  open: { question: { readonly catalogue: Packed }; answer: number };
-  follow: { question: { readonly edits: readonly Edit[]; readonly revision: number }; answer: Ripple };
-  board: { question: object; answer: Board };
-  costs: { question: { readonly item: Id }; answer: (ItemCosts & { readonly revision: number }) | null };
-  whatIf: { question: { readonly edits: readonly Edit[] }; answer: WhatIf };
-  /** Ends the thread at once, as a crash would; for tests. */
-  fail: { question: object; answer: never };
-}
-export type Question = { [Q in keyof Questions]: { readonly ask: Q } & Questions[Q]["question"] }[keyof Questions];
-export type Answer = { readonly id: number; readonly value: unknown } | { readonly id: number; readonly failed: string };
+import type { PantryTexts } from "../store/load";
+import type { Answer, Question, Questions } from "./questions";
 
 /** Thrown to whoever waits for a thread that is gone. */
 export class ThreadLost extends Error {}
 /** Thrown where the engine itself refuses. */
 export class EngineFailed extends Error {}
+/** Thrown where an answer takes longer than it may; the thread is ended then. */
+export class TookTooLong extends Error {}
+/** Thrown to whoever gave up waiting. */
+export class GivenUp extends Error {}
+/** Thrown where more wait already than can be answered soon. */
+export class TooBusy extends Error {}
+
+export interface Patience {
+  /** Milliseconds from when it is begun. */
+  readonly limit?: number;
+  readonly signal?: AbortSignal;
+}
+
+interface Waiting {
+  readonly question: Question;
+  readonly limit: number;
+  readonly done: (value: never) => void;
+  readonly fail: (error: Error) => void;
+}
+
+const MOST_WAITING = 500;
+const LIMIT = 60_000;
+/** So much a thread may hold before it is ended in the others' stead [MB]. */
+const MEMORY = 4_096;
 
 const file = (): string => join(/* turbopackIgnore: true */ process.cwd(), "dist/engine.mjs");
 
 export class Thread {
   private readonly worker: Worker;
-  private readonly waiting = new Map<number, { done: (value: never) => void; fail: (error: Error) => void }>();
-  private next = 0;
+  private readonly queue: Waiting[] = [];
+  private current: Waiting | null = null;
+  private timer: NodeJS.Timeout | null = null;
   /** True from the moment the thread is gone. */
   lost = false;
 
   private constructor() {
-    this.worker = new Worker(file());
+    this.worker = new Worker(file(), { resourceLimits: { maxOldGenerationSizeMb: MEMORY } });
     this.worker.unref();
     this.worker.on("message", (said: Answer) => {
-      const wait = this.waiting.get(said.id);
-      this.waiting.delete(said.id);
-      if ("failed" in said) wait?.fail(new EngineFailed(said.failed));
-      else wait?.done(said.value as never);
+      const { current } = this;
+      this.next();
+      if ("failed" in said) current?.fail(new EngineFailed(said.failed));
+      else current?.done(said.value as never);
     });
-    const gone = (why: string) => {
-      this.lost = true;
-      for (const { fail } of this.waiting.values()) fail(new ThreadLost(`The engine's thread ended: ${why}`));
-      this.waiting.clear();
-    };
-    this.worker.on("error", (error) => gone(error.message));
-    this.worker.on("exit", (code) => gone(`code ${code}`));
+    this.worker.on("error", (error) => this.gone(new ThreadLost(`The engine's thread ended: ${error.message}`)));
+    this.worker.on("exit", (code) => this.gone(new ThreadLost(`The engine's thread ended: code ${code}`)));
   }
 
-  /** A thread with the engine of a catalogue. */
-  static async open(catalogue: Catalogue): Promise<Thread> {
+  /** A thread with the engine of a pantry. */
+  static async open(texts: PantryTexts): Promise<Thread> {
     const thread = new Thread();
-    await thread.ask("open", { catalogue: packed(catalogue, { bytes: true }) });
+    await thread.ask("open", { texts }, { limit: 10 * LIMIT });
     return thread;
   }
 
-  ask<Q extends keyof Questions>(ask: Q, question: Questions[Q]["question"]): Promise<Questions[Q]["answer"]> {
+  get busy(): boolean {
+    return this.current !== null || this.queue.length > 0;
+  }
+
+  ask<Q extends keyof Questions>(ask: Q, question: Questions[Q]["question"], { limit = LIMIT, signal }: Patience = {}): Promise<Questions[Q]["answer"]> {
     if (this.lost) return Promise.reject(new ThreadLost("The engine's thread is gone."));
+    if (this.queue.length >= MOST_WAITING) return Promise.reject(new TooBusy("More is asked of this pantry than can be answered soon. Try again in a moment."));
+    if (signal?.aborted) return Promise.reject(new GivenUp("Nobody waits for this any more."));
     return new Promise((done, fail) => {
-      const id = this.next++;
-      this.waiting.set(id, { done: done as never, fail });
-      this.worker.postMessage({ id, question: { ask, ...question } });
+      const waiting: Waiting = { question: { ask, ...question } as Question, limit, done: done as never, fail };
+      this.queue.push(waiting);
+      signal?.addEventListener("abort", () => {
+        const at = this.queue.indexOf(waiting);
+        if (at >= 0) this.queue.splice(at, 1);
+        fail(new GivenUp("Nobody waits for this any more."));
+      });
+      if (!this.current) this.next();
     });
   }
 
-  async end(): Promise<void> {
+  private next(): void {
+    if (this.timer) clearTimeout(this.timer);
+    this.timer = null;
+    this.current = this.queue.shift() ?? null;
+    if (!this.current) return;
+    const { limit, question } = this.current;
+    this.timer = setTimeout(() => {
+      this.gone(new TookTooLong(`This took longer than ${Math.round(limit / 1000)} s and was ended.`));
+      void this.worker.terminate();
+    }, limit);
+    this.timer.unref();
+    this.worker.postMessage(question);
+  }
+
+  private gone(why: Error): void {
+    if (this.timer) clearTimeout(this.timer);
     this.lost = true;
+    this.current?.fail(why);
+    this.current = null;
+    // What was not begun can be asked of another thread.
+    for (const { fail } of this.queue.splice(0)) fail(new ThreadLost("The engine's thread is gone."));
+  }
+
+  async end(): Promise<void> {
+    this.gone(new ThreadLost("The engine's thread was ended."));
     await this.worker.terminate();
   }
 }

@@ -1,112 +1,105 @@
 /** Writes a change: all of it or none, in one transaction with its revision and its notice to everybody. */
 import type { EntityManager } from "@mikro-orm/postgresql";
-import type { Moved } from "../core/analysis/board";
-import type { Catalogue } from "../core/catalogue/catalogue";
-import { recordAt } from "../core/catalogue/catalogue";
-import { apply, type Edit, type Outcome } from "../core/catalogue/changes";
-import { type AnyRecord, type Id, type Item, type ItemType, type Kind, KINDS, type Line, type Pantry, type Recipe, type Source } from "../core/catalogue/records";
-import { ChangeRow, ChangeTouchRow, CurrencyRow, ItemRow, ItemStatRow, ItemTagRow, PantryRow, RarityRow, RecipeLineRow, RecipeRow, SourceLineRow, SourceRow, StatRow, TagRow, TypeRow, TypeStatRow } from "./entities";
-import { query } from "./load";
+import type { Id, Pantry } from "../core/catalogue/records";
+import { PANTRY_FIELDS } from "../core/catalogue/records";
+import type { LoggedText } from "./load";
 import type { Orm } from "./orm";
+import type { Prepared, Refused, Write } from "./prepare";
+import { deleteRows, insertRows, query, upsertRows } from "./sql";
+import { TABLES } from "./tables";
 
 export const CHANNEL = "salty_change";
 
 export interface Submission {
   readonly author: string;
   readonly note: string;
-  readonly edits: readonly Edit[];
   readonly undoes?: number;
 }
 
-export type Committed = { readonly ok: true; readonly revision: number; readonly edits: readonly Edit[] } | Extract<Outcome, { ok: false }>;
+/** `change` is absent where there was nothing to write. */
+export type Committed = { readonly ok: true; readonly revision: number; readonly change?: LoggedText } | Refused;
 
-/** Makes a pantry without records. @throws when its key is taken */
-export async function createPantry(em: EntityManager, pantry: Pantry): Promise<void> {
-  await em.insert(PantryRow as never, { ...pantry, revision: 0 } as never);
+/** Thrown where the pantry was deleted in the meantime. */
+export class PantryGone extends Error {}
+
+/** Makes the change ready for the pantry at exactly this revision, reading through the transaction where it must. */
+export type Preparing = (em: EntityManager, revision: number) => Promise<Prepared | Refused>;
+
+/** Makes a pantry without records. @returns false where its key is taken */
+export async function createPantry(em: EntityManager, { id, key, name, ticksPerSecond, labourPerHour, priceFloor, salvageCeiling }: Pantry): Promise<boolean> {
+  const made = await query(
+    em,
+    'insert into "pantry" ("id", "key", "name", "ticks_per_second", "labour_per_hour", "price_floor", "salvage_ceiling", "revision") values (?, ?, ?, ?, ?, ?, ?, 0) on conflict ("key") do nothing returning "id"',
+    [id, key, name, ticksPerSecond, labourPerHour, priceFloor, salvageCeiling],
+  );
+  return made.length > 0;
 }
+
+/** Takes a pantry out with everything in it, its log too, and tells everybody. @returns false where it is not there */
+export const deletePantry = (orm: Orm, pantry: Id): Promise<boolean> =>
+  orm.em.fork().transactional(async (tx) => {
+    const em = tx as EntityManager;
+    const gone = await query(em, 'delete from "pantry" where "id" = ? returning "id"', [pantry]);
+    if (gone.length) await notify(em, pantry, -1);
+    return gone.length > 0;
+  });
+
+const notify = (em: EntityManager, pantry: Id, revision: number): Promise<unknown> => query(em, "select pg_notify(?, ?)", [CHANNEL, JSON.stringify({ pantry, revision })]);
 
 /**
- * Locks the pantry, brings the catalogue to the locked revision, applies the edits and writes what they touched.
- * @param catalogueAt  gives the catalogue at exactly this revision, reading through the transaction
+ * Locks the pantry, has the change made ready for the revision it is at, and writes it.
+ * @param make  a pantry to make first, in the same transaction
+ * @throws PantryGone where there is no such pantry
  */
-export function commit(orm: Orm, pantry: Id, submission: Submission, catalogueAt: (em: EntityManager, revision: number) => Promise<Catalogue>): Promise<Committed> {
-  return orm.em.fork().transactional(async (tx) => {
-    const em = tx as EntityManager;
-    const [head] = await query(em, "select revision from pantry where id = ? for update", [pantry]);
-    if (!head) throw new Error(`There is no pantry ${pantry}.`);
-    const catalogue = await catalogueAt(em, head.revision as unknown as number);
-    const outcome = apply(catalogue, submission.edits);
-    if (!outcome.ok) return outcome;
-    if (!outcome.edits.length) return { ok: true, revision: catalogue.revision, edits: [] };
-    const next = outcome.catalogue;
-    await write(em, next, outcome.edits);
-    await em.insert(ChangeRow as never, { pantry, revision: next.revision, author: submission.author, at: new Date(), note: submission.note, undoes: submission.undoes ?? null, edits: outcome.edits, size: outcome.edits.length, moved: null } as never);
-    const touched = [...new Set(outcome.edits.map((e) => (e.op === "set" ? e.id : e.record.id)))];
-    for (let at = 0; at < touched.length; at += 2000) await em.insertMany(ChangeTouchRow as never, touched.slice(at, at + 2000).map((record) => ({ pantry, revision: next.revision, record })) as never);
-    await query(em, "update pantry set revision = ? where id = ? returning revision", [next.revision, pantry]);
-    await query(em, "select pg_notify(?, ?)", [CHANNEL, JSON.stringify({ pantry, revision: next.revision })]);
-    return { ok: true, revision: next.revision, edits: outcome.edits };
-  });
-}
-
-/** Keeps what a change moved beside it, for the log. */
-export const keepMoved = (em: EntityManager, pantry: Id, revision: number, moved: Moved): Promise<unknown> =>
-  query(em, 'update "change" set moved = ?::jsonb where pantry_id = ? and revision = ? returning revision', [JSON.stringify(moved), pantry, revision]);
-
-const TABLES: { readonly [K in Kind]: unknown } = { currency: CurrencyRow, rarity: RarityRow, stat: StatRow, tag: TagRow, type: TypeRow, item: ItemRow, recipe: RecipeRow, source: SourceRow };
-
-async function write(em: EntityManager, next: Catalogue, edits: readonly Edit[]): Promise<void> {
-  const put = new Map<Kind, Map<Id, AnyRecord>>();
-  const gone = new Map<Kind, Set<Id>>();
-  let settings = false;
-  for (const edit of edits) {
-    if (edit.op === "set" && edit.kind === "pantry") {
-      settings = true;
-      continue;
-    }
-    const kind = edit.kind as Kind;
-    const id = edit.op === "set" ? edit.id : edit.record.id;
-    const record = recordAt(next, kind, id);
-    if (record) put.set(kind, (put.get(kind) ?? new Map()).set(id, record));
-    else gone.set(kind, (gone.get(kind) ?? new Set()).add(id));
-  }
-  if (settings) {
-    const { id, ...values } = next.pantry;
-    await em.nativeUpdate(PantryRow as never, { id } as never, values as never);
-  }
-  for (const kind of [...KINDS].reverse()) {
-    const ids = gone.get(kind);
-    if (ids) await em.nativeDelete(TABLES[kind] as never, { id: { $in: [...ids] } } as never);
-  }
-  for (const kind of KINDS) {
-    const records = put.get(kind);
-    if (records) await putAll(em, next.pantry.id, kind, [...records.values()]);
-  }
-}
-
-/** Inserts or replaces records with what hangs on them, in batches. */
-async function putAll(em: EntityManager, pantry: Id, kind: Kind, records: readonly AnyRecord[]): Promise<void> {
-  for (let at = 0; at < records.length; at += 500) {
-    const batch = records.slice(at, at + 500);
-    const ids = batch.map((r) => r.id);
-    const rows = batch.map((record) => {
-      const { tags: _, stats: __, lines: ___, ...columns } = record as unknown as Record<string, unknown>;
-      return { ...columns, pantry };
+export async function commit(orm: Orm, pantry: Id, { author, note, undoes }: Submission, preparing: Preparing, make?: Pantry): Promise<Committed> {
+  try {
+    return await orm.em.fork().transactional(async (tx) => {
+      const em = tx as EntityManager;
+      if (make && !(await createPantry(em, make))) throw new Error(`The key “${make.key}” was taken just now. Try again.`);
+      const [head] = await query(em, 'select "revision" from "pantry" where "id" = ? for update', [pantry]);
+      if (!head) throw new PantryGone("The pantry was deleted in the meantime.");
+      const before = head.revision as number;
+      const prepared = await preparing(em, before);
+      if (!prepared.ok || !prepared.size) return prepared.ok ? { ok: true as const, revision: before } : prepared;
+      for (const write of prepared.writes) await carryOut(em, pantry, write);
+      const { edits, size } = prepared;
+      const change = { revision: before + 1, author, at: new Date().toISOString(), note: prepared.note ?? note, undoes: undoes ?? null, size, edits, moved: null };
+      const { revision } = change;
+      await query(em, 'insert into "change" ("pantry_id", "revision", "author", "at", "note", "undoes", "edits", "size") values (?, ?, ?, ?, ?, ?, ?::jsonb, ?)', [pantry, revision, author, change.at, change.note, change.undoes, edits, size]);
+      await query(em, 'insert into "change_touch" ("pantry_id", "revision", "record") select ?, ?, jsonb_array_elements_text(?::jsonb)', [pantry, revision, prepared.touched]);
+      await query(em, 'update "pantry" set "revision" = ? where "id" = ?', [revision, pantry]);
+      await notify(em, pantry, revision);
+      return { ok: true as const, revision, change };
     });
-    await em.upsertMany(TABLES[kind] as never, rows as never);
-    em.clear();
-    const children = async (table: unknown, owner: string, list: object[]) => {
-      await em.nativeDelete(table as never, { [owner]: { $in: ids } } as never);
-      for (let c = 0; c < list.length; c += 1000) await em.insertMany(table as never, list.slice(c, c + 1000) as never);
-    };
-    const lines = (owner: string) => (batch as unknown as (Recipe | Source)[]).flatMap((r) => r.lines.map(({ draw, ...l }: Line, position) => ({ [owner]: r.id, position, ...l, draw: draw?.group ?? null, times: draw?.times ?? null, weight: draw?.weight ?? null, drawOf: draw?.of ?? null })));
-    const stats = (owner: string) => (batch as unknown as (Item | ItemType)[]).flatMap((r) => Object.entries(r.stats).map(([stat, value]) => ({ [owner]: r.id, stat, value })));
-    if (kind === "recipe") await children(RecipeLineRow, "recipe", lines("recipe"));
-    if (kind === "source") await children(SourceLineRow, "source", lines("source"));
-    if (kind === "type") await children(TypeStatRow, "type", stats("type"));
-    if (kind === "item") {
-      await children(ItemStatRow, "item", stats("item"));
-      await children(ItemTagRow, "item", (batch as Item[]).flatMap((i) => i.tags.map((tag, position) => ({ item: i.id, tag, position }))));
-    }
+  } catch (error) {
+    if (!takenKey(error)) throw error;
+    return { ok: false, conflicts: [], faults: [{ kind: "pantry", id: pantry, key: "", field: "key", says: "Another pantry has this key already. Choose one that is free." }] };
   }
 }
+
+/** Keys of records are held apart by the rules; only those of pantries meet first in the database. */
+const takenKey = (error: unknown): boolean => (error as { code?: string }).code === "23505" && (error as { constraint?: string }).constraint === "pantry_key_unique";
+
+const SETTINGS = Object.keys(PANTRY_FIELDS).map((field) => field.replace(/[A-Z]/g, (c) => `_${c.toLowerCase()}`));
+const SET = `update "pantry" set ${SETTINGS.map((name) => `"${name}" = ?`).join(", ")} where "id" = ?`;
+
+async function carryOut(em: EntityManager, pantry: Id, write: Write): Promise<void> {
+  if (write.do === "settings") {
+    await query(em, SET, [...(JSON.parse(write.values) as unknown[]), pantry]);
+    return;
+  }
+  const table = TABLES[write.kind];
+  if (write.do === "remove") {
+    await query(em, deleteRows(table.name, "id"), [pantry, write.ids]);
+    return;
+  }
+  await query(em, upsertRows(table), [pantry, write.rows]);
+  for (const [k, part] of table.parts.entries()) {
+    if (write.kept !== "[]") await query(em, deleteRows(part.name, part.owner), [pantry, write.kept]);
+    if (write.parts[k] !== "[]") await query(em, insertRows(part), [pantry, write.parts[k]]);
+  }
+}
+
+/** Keeps what a change moved beside it, for the log. @param moved  JSON */
+export const keepMoved = (em: EntityManager, pantry: Id, revision: number, moved: string): Promise<unknown> =>
+  query(em, 'update "change" set "moved" = ?::jsonb where "pantry_id" = ? and "revision" = ?', [moved, pantry, revision]);

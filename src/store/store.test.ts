@@ -10,8 +10,10 @@ import demo from "../demo/brackwater-reach.json";
 import { kitchen, newItem, pantry as testPantry } from "../core/testing/kitchen";
 import { commit, createPantry } from "./commit";
 import { listen } from "./listen";
-import { changeAt, changesAfter, changesBefore, changesOf, listPantries, loadCatalogue, query } from "./load";
+import { changeAt, changesAfter, changesBefore, changesOf, listPantries, loadCatalogue } from "./load";
 import { connect, migrate, type Orm } from "./orm";
+import { prepare } from "./prepare";
+import { query } from "./sql";
 import { freshDatabase } from "./testing/database";
 
 let orm: Orm;
@@ -41,7 +43,11 @@ const load = async (id: Id): Promise<Catalogue> => {
   if (!catalogue) throw new Error("gone");
   return catalogue;
 };
-const write = (id: Id, edits: readonly Edit[], author = "Ida") => commit(orm, id, { author, note: "", edits }, () => load(id));
+const write = (id: Id, edits: readonly Edit[], author = "Ida") =>
+  commit(orm, id, { author, note: "" }, async () => {
+    const result = prepare(await load(id), edits);
+    return "refused" in result ? result.refused : result.prepared;
+  });
 const records = (c: Catalogue) => Object.fromEntries(KINDS.map((k) => [k, Object.fromEntries(c[k] as ReadonlyMap<Id, object>)]));
 
 describe("the tables", () => {
@@ -52,7 +58,7 @@ describe("the tables", () => {
   it("refuse a dangling reference by themselves", async () => {
     const id = await stock(kitchen("gather Eel"));
     const [source] = await query(em(), "select id from source where pantry_id = ?", [id]);
-    await expect(query(em(), "insert into source_line (source_id, position, role, item_id, min, max, chance) values (?, 9, 'output', 'nosuchitem00', 1, 1, 1)", [source.id])).rejects.toThrow(/foreign key/);
+    await expect(query(em(), "insert into source_line (pantry_id, source_id, position, role, item_id, min, max, chance) values (?, ?, 9, 'output', 'nosuchitem00', 1, 1, 1)", [id, source.id])).rejects.toThrow(/foreign key/);
   });
 });
 
@@ -165,7 +171,7 @@ describe("the log", () => {
     const log = await changesBefore(em(), id, 2 ** 31 - 1, 2);
     expect(log.map((l) => [l.revision, l.author])).toEqual([[3, "Tom"], [2, "Ida"]]);
     expect((await changesOf(em(), id, a.id, 10)).map((l) => l.revision)).toEqual([2, 1]);
-    expect((await changeAt(em(), id, 2))?.edits).toEqual([setField(c, "item", a.id, "level", 2)]);
+    expect(JSON.parse((await changeAt(em(), id, 2))?.edits ?? "")).toEqual([setField(c, "item", a.id, "level", 2)]);
     expect(await changeAt(em(), id, 99)).toBeNull();
     expect((await listPantries(em())).find((p) => p.id === id)?.revision).toBe(3);
   });

@@ -1,7 +1,7 @@
 /** Exact distributions of what lines give: ranges, independent chances and weighted draws, over any number of runs. */
 import { inDraws, type Line } from "../catalogue/records";
 import { add, type Fraction, fraction, fromNumber, multiply, negate, sign, subtract, toNumber, wholeMultiples, ZERO } from "../numbers/fraction";
-import { seeded } from "../numbers/seeded";
+import { Steps, TooMany } from "../numbers/steps";
 
 /** Probabilities of the amounts from·step, (from + 1)·step, … */
 export interface Distribution {
@@ -16,21 +16,33 @@ export interface Distribution {
 const MOST = 1 << 16;
 /** What is cut off at either end of a distribution of many runs, in all. */
 const CUT = 1e-18;
-/** Most outcomes of a round that are gone through one by one, and most draws of a round that are played through. */
-const MOST_OUTCOMES = 20_000;
-const MOST_DRAWS = 400;
-const SAMPLED_DRAWS = 400_000;
+/** Most products of probabilities of one question: some tenths of a second. */
+const WORK = 2e8;
+export const work = (steps = WORK): Steps => new Steps(steps);
 
-/** Thrown where there are more different amounts than can be kept apart. */
-export class TooMany extends RangeError {}
+/** Equally likely amounts low, low + step, … */
+export interface Amounts {
+  readonly low: Fraction;
+  readonly step: Fraction;
+  /** How many; more than can be counted exactly where it is large. */
+  readonly count: number;
+}
 
 /** The equally likely amounts of a range: in steps of its last decimal place, whole numbers for whole ends. */
-export function amountsOf(min: number, max: number): Fraction[] {
+export function rangeOf(min: number, max: number): Amounts {
   const [low, high] = [fromNumber(Math.min(min, max)), fromNumber(Math.max(min, max))];
   const step = fraction(1n, 10n ** BigInt(Math.max(decimals(low), decimals(high))));
-  const count = toNumber(subtract(high, low)) / toNumber(step);
-  if (count > MOST) throw new TooMany(`A range of ${min} to ${max} has more than ${MOST} steps.`);
-  return Array.from({ length: Math.round(count) + 1 }, (_, k) => add(low, multiply(step, fraction(BigInt(k)))));
+  return { low, step, count: Math.round(toNumber(subtract(high, low)) / toNumber(step)) + 1 };
+}
+
+/** The same one by one. @throws TooMany where they are too many to be kept apart */
+export function amountsOf(min: number, max: number): Fraction[] {
+  return spread(rangeOf(min, max));
+}
+
+function spread({ low, step, count }: Amounts): Fraction[] {
+  if (count > MOST + 1) throw new TooMany(`A range has more than ${MOST} steps.`);
+  return Array.from({ length: count }, (_, k) => add(low, multiply(step, fraction(BigInt(k)))));
 }
 
 /** The fewest decimal places that write a number that was typed. */
@@ -40,59 +52,77 @@ function decimals(f: Fraction): number {
   return n;
 }
 
-/** One thing that may happen in a run, independently of the others: outcomes with what they do to each item. */
-interface Event {
-  readonly outcomes: readonly { readonly p: number; readonly item: string; readonly amount: Fraction }[];
+/** One of the things of which one happens: with a chance some amounts of an item, each as likely as the others. */
+export interface Alternative extends Amounts {
+  readonly p: number;
+  readonly item: string;
+}
+/** What happens so many times in a run, each time by itself. What the alternatives leave of 1 is the chance of nothing. */
+export interface Happening {
+  readonly alternatives: readonly Alternative[];
+  readonly times: number;
 }
 
 const within = (chance: number): number => Math.min(1, Math.max(0, chance));
 
-/** What the lines of one run do, as independent events. Wear is spread evenly: a tool that lasts 50 runs loses 1/50 in each. */
-function* events(lines: readonly Line[]): Generator<Event> {
-  for (const group of inDraws(lines.filter((l) => l.role !== "station" && (l.role !== "tool" || l.uses !== null)))) {
+/** What the lines of one run do, independently of each other. Wear is spread evenly: a tool that lasts 50 runs loses 1/50 in each. */
+export function happenings(lines: readonly Line[]): Happening[] {
+  return inDraws(lines.filter((l) => l.role !== "station" && (l.role !== "tool" || l.uses !== null))).map((group) => {
     const [{ draw }] = group;
-    if (!draw) {
-      yield { outcomes: outcomesOf(group[0], within(group[0].chance)) };
-      continue;
-    }
-    const outcomes = group.flatMap((line) => outcomesOf(line, (line.draw?.weight ?? 0) / draw.of));
-    for (let n = 0; n < draw.times; n++) yield { outcomes };
-  }
-}
-
-function outcomesOf(line: Line, chance: number): { p: number; item: string; amount: Fraction }[] {
-  if (chance === 0) return [];
-  const amounts = amountsOf(line.min, line.max);
-  return amounts.map((amount) => {
-    const worn = line.uses === null ? amount : multiply(amount, fraction(1n, BigInt(line.uses)));
-    return { p: chance / amounts.length, item: line.item, amount: line.role === "output" ? worn : negate(worn) };
+    if (!draw) return { alternatives: alternativeOf(group[0], within(group[0].chance)), times: 1 };
+    return { alternatives: group.flatMap((line) => alternativeOf(line, (line.draw?.weight ?? 0) / draw.of)), times: draw.times };
   });
 }
 
-/** The distribution of what one run does to an item: above zero it gives, below it takes. */
-export function perRun(lines: readonly Line[], item: string): Distribution {
-  const parts = [...events(lines)].map(({ outcomes }) => outcomes.filter((o) => o.item === item)).filter((o) => o.length > 0);
-  const steps = [fraction(1n), ...parts.flat().map((o) => o.amount).filter((a) => a.n !== 0n)];
-  const whole = wholeMultiples(steps);
-  const step = multiply(steps[0], fraction(1n, whole[0]));
+function alternativeOf(line: Line, p: number): Alternative[] {
+  if (p === 0) return [];
+  const { low, step, count } = rangeOf(line.min, line.max);
+  const share = line.uses === null ? fraction(1n) : fraction(1n, BigInt(line.uses));
+  const signed = (f: Fraction) => (line.role === "output" ? multiply(f, share) : negate(multiply(f, share)));
+  return [{ p, item: line.item, low: signed(low), step: signed(step), count }];
+}
+
+/** Chance of nothing, 0 where only rounding is left of it. */
+export function chanceOfNothing(alternatives: readonly { readonly p: number }[]): number {
+  const rest = 1 - alternatives.reduce((t, o) => t + o.p, 0);
+  return rest > 1e-15 ? rest : 0;
+}
+
+/**
+ * The distribution of what one run does to an item: above zero it gives, below it takes.
+ * @throws TooMany where the amounts are too many to be kept apart, or take too many steps
+ */
+export function perRun(lines: readonly Line[], item: string, steps = work()): Distribution {
+  const parts = happenings(lines).flatMap(({ alternatives, times }) => {
+    const own = alternatives.filter((o) => o.item === item);
+    return own.length ? [{ own, times }] : [];
+  });
+  const lattice = [fraction(1n), ...parts.flatMap(({ own }) => own.flatMap((o) => (o.count > 1 ? [o.low, o.step] : [o.low]))).filter((a) => a.n !== 0n)];
+  const step = multiply(lattice[0], fraction(1n, wholeMultiples(lattice)[0]));
   let sum: Distribution = { step, from: 0, p: Float64Array.of(1) };
-  for (const outcomes of parts) {
-    const places = outcomes.map((o) => ({ at: toNumber(multiply(o.amount, fraction(step.d, step.n))), p: o.p }));
-    const rest = 1 - outcomes.reduce((t, o) => t + o.p, 0);
-    if (rest > 1e-15) places.push({ at: 0, p: rest });
-    const [low, high] = [Math.min(...places.map((o) => o.at)), Math.max(...places.map((o) => o.at))];
-    if (high - low > MOST) throw new TooMany(`More than ${MOST} different amounts.`);
+  for (const { own, times } of parts) {
+    const places = own.flatMap((o) => {
+      steps.take(o.count);
+      return spread(o).map((amount) => ({ at: toNumber(multiply(amount, fraction(step.d, step.n))), p: o.p / o.count }));
+    });
+    const rest = chanceOfNothing(own);
+    if (rest > 0) places.push({ at: 0, p: rest });
+    const low = places.reduce((least, o) => Math.min(least, o.at), Number.POSITIVE_INFINITY);
+    const high = places.reduce((most, o) => Math.max(most, o.at), Number.NEGATIVE_INFINITY);
+    if (!(high - low <= MOST)) throw new TooMany(`More than ${MOST} different amounts.`);
     const p = new Float64Array(high - low + 1);
     for (const o of places) p[o.at - low] += o.p;
-    sum = convolved(sum, { step, from: low, p });
+    sum = convolved(sum, repeated({ step, from: low, p }, times, steps), steps);
   }
   return sum;
 }
 
 /** The distribution of a sum of two independent amounts: the product of their generating functions. */
-export function convolved(a: Distribution, b: Distribution): Distribution {
-  const p = new Float64Array(a.p.length + b.p.length - 1);
-  if (p.length > MOST) throw new TooMany(`More than ${MOST} different amounts.`);
+export function convolved(a: Distribution, b: Distribution, steps = work()): Distribution {
+  const length = a.p.length + b.p.length - 1;
+  if (length > MOST) throw new TooMany(`More than ${MOST} different amounts.`);
+  steps.take(a.p.length * b.p.length);
+  const p = new Float64Array(length);
   const [short, long] = a.p.length < b.p.length ? [a.p, b.p] : [b.p, a.p];
   for (let i = 0; i < short.length; i++) {
     const s = short[i];
@@ -102,12 +132,12 @@ export function convolved(a: Distribution, b: Distribution): Distribution {
 }
 
 /** The distribution over n independent runs, by repeated squaring. Ends that together weigh less than 1e-18 are cut off. */
-export function repeated(one: Distribution, n: number): Distribution {
+export function repeated(one: Distribution, n: number, steps = work()): Distribution {
   let sum: Distribution = { step: one.step, from: 0, p: Float64Array.of(1) };
   let power = one;
   for (let left = n; left > 0; left = Math.floor(left / 2)) {
-    if (left % 2 === 1) sum = trimmed(convolved(sum, power));
-    if (left > 1) power = trimmed(convolved(power, power));
+    if (left % 2 === 1) sum = trimmed(convolved(sum, power, steps));
+    if (left > 1) power = trimmed(convolved(power, power, steps));
   }
   return sum;
 }
@@ -147,10 +177,10 @@ export function runsFor(lines: readonly Line[], item: string, amount: number, co
 }
 
 /** The same from a distribution of one run that takes nothing, or less than it gives. @param about  where the search starts */
-export function fewestRuns(one: Distribution, amount: number, confidence: number, { most = 1_000_000, about = 1 } = {}): number | null {
+export function fewestRuns(one: Distribution, amount: number, confidence: number, { most = 1_000_000, about = 1, steps = work() } = {}): number | null {
   if (amount <= 0) return 0;
   if (!(expectedOf(one) > 0)) return null;
-  const enough = (n: number) => atLeast(repeated(one, n), amount) >= confidence - 1e-12;
+  const enough = (n: number) => atLeast(repeated(one, n, steps), amount) >= confidence - 1e-12;
   let high = Math.max(1, Math.min(about, most));
   while (high < most && !enough(high)) high = Math.min(most, 2 * high);
   if (high === most && !enough(high)) return null;
@@ -162,108 +192,3 @@ export function fewestRuns(one: Distribution, amount: number, confidence: number
   }
   return high;
 }
-
-/**
- * Chance that one round of several recipes, each run some times, loses nothing and gains something.
- * @param parts  lines of each recipe and how often it runs
- * @param fixed  what is taken and given besides, whatever happens
- * @returns exact where all outcomes can be gone through; else estimated from seeded rounds, or, where a round has thousands
- * of draws, from means and variances as if every sum were normal
- */
-export function chanceOfGain(parts: readonly { readonly lines: readonly Line[]; readonly times: bigint }[], fixed: readonly (readonly [string, Fraction])[]): { chance: number; exact: boolean } {
-  const base = new Map<string, Fraction>(fixed);
-  const open: { event: Event; times: number }[] = [];
-  const put = (item: string, amount: Fraction) => base.set(item, add(base.get(item) ?? ZERO, amount));
-  for (const { lines, times } of parts)
-    for (const event of events(lines)) {
-      const { outcomes } = event;
-      const rest = 1 - outcomes.reduce((t, o) => t + o.p, 0);
-      if (outcomes.length === 1 && rest < 1e-15) put(outcomes[0].item, multiply(outcomes[0].amount, fraction(times)));
-      else if (outcomes.length) open.push({ event, times: Number(times) });
-    }
-  const items = [...new Set(open.flatMap(({ event }) => event.outcomes.map((o) => o.item)))];
-  const certainLoss = [...base].some(([item, amount]) => sign(amount) < 0 && !items.includes(item));
-  if (certainLoss) return { chance: 0, exact: true };
-  const certainGain = [...base].some(([item, amount]) => sign(amount) > 0 && !items.includes(item));
-  const place = new Map(items.map((item, k) => [item, k]));
-  // Steps in which every amount of an item is a whole number.
-  const unit = items.map((item) => {
-    const all = [base.get(item) ?? ZERO, ...open.flatMap(({ event }) => event.outcomes.filter((o) => o.item === item).map((o) => o.amount))].filter((a) => a.n !== 0n);
-    return all.length ? all.reduce((d, a) => (d * a.d) / gcd(d, a.d), 1n) : 1n;
-  });
-  const steps = (item: string, amount: Fraction) => Number((amount.n * unit[place.get(item) as number]) / amount.d);
-  const startAt = items.map((item) => steps(item, base.get(item) ?? ZERO));
-  const moves = open.map(({ event, times }) => {
-    const list = event.outcomes.map((o) => ({ p: o.p, at: place.get(o.item) as number, by: steps(o.item, o.amount) }));
-    const rest = 1 - list.reduce((t, o) => t + o.p, 0);
-    return { list: rest > 1e-15 ? [...list, { p: rest, at: 0, by: 0 }] : list, times };
-  });
-  const good = (amounts: readonly number[]) => amounts.every((a) => a >= 0) && (certainGain || amounts.some((a) => a > 0));
-  const draws = moves.reduce((t, m) => t + m.times, 0);
-  if (draws > MOST_DRAWS) return { chance: asIfNormal(), exact: false };
-  let gone = 0;
-  let states = new Map<string, { amounts: number[]; p: number }>([[startAt.join(), { amounts: startAt, p: 1 }]]);
-  for (const { list, times } of moves)
-    for (let n = 0; n < times; n++) {
-      const next = new Map<string, { amounts: number[]; p: number }>();
-      for (const { amounts, p } of states.values())
-        for (const o of list) {
-          const moved = [...amounts];
-          moved[o.at] += o.by;
-          const key = moved.join();
-          const there = next.get(key);
-          if (there) there.p += p * o.p;
-          else next.set(key, { amounts: moved, p: p * o.p });
-        }
-      states = next;
-      gone += states.size * list.length;
-      if (gone > MOST_OUTCOMES) return { chance: sampled(), exact: false };
-    }
-  let chance = 0;
-  for (const { amounts, p } of states.values()) if (good(amounts)) chance += p;
-  return { chance: chance > 1 - 1e-12 ? 1 : chance, exact: true };
-
-  function sampled(): number {
-    const random = seeded(1);
-    const rounds = Math.floor(SAMPLED_DRAWS / Math.max(4, draws));
-    let hits = 0;
-    for (let r = 0; r < rounds; r++) {
-      const amounts = [...startAt];
-      for (const { list, times } of moves)
-        for (let n = 0; n < times; n++) {
-          let left = random();
-          for (const o of list) {
-            left -= o.p;
-            if (left < 0) {
-              amounts[o.at] += o.by;
-              break;
-            }
-          }
-        }
-      if (good(amounts)) hits++;
-    }
-    return hits / rounds;
-  }
-
-  function asIfNormal(): number {
-    const mean = [...startAt];
-    const variance = items.map(() => 0);
-    for (const { list, times } of moves)
-      for (const at of new Set(list.map((o) => o.at))) {
-        const own = list.filter((o) => o.at === at);
-        const m = own.reduce((t, o) => t + o.p * o.by, 0);
-        mean[at] += times * m;
-        variance[at] += times * (own.reduce((t, o) => t + o.p * o.by * o.by, 0) - m * m);
-      }
-    return mean.reduce((chance, m, k) => chance * (variance[k] > 0 ? normal(m / Math.sqrt(variance[k])) : m >= 0 ? 1 : 0), 1);
-  }
-}
-
-/** Chance that a standard normal variable is below z (Abramowitz and Stegun 26.2.17, good to seven places). */
-function normal(z: number): number {
-  const t = 1 / (1 + 0.2316419 * Math.abs(z));
-  const tail = (Math.exp((-z * z) / 2) / Math.sqrt(2 * Math.PI)) * t * (0.31938153 + t * (-0.356563782 + t * (1.781477937 + t * (-1.821255978 + t * 1.330274429))));
-  return z > 0 ? 1 - tail : tail;
-}
-
-const gcd = (a: bigint, b: bigint): bigint => (b === 0n ? a : gcd(b, a % b));

@@ -3,9 +3,9 @@ import { type Compiled, currencyAt, processAt } from "../network/compile";
 import { netYield } from "../network/expected";
 import { ALIVE, GAINS } from "../network/network";
 import { add, type Fraction, fraction, fromNumber, multiply, negate, sign, toNumber, wholeMultiples, ZERO } from "../numbers/fraction";
-import { chanceOfGain } from "./chances";
 import { Conversions, type Turn, turnOf } from "./conversions";
 import { anyGains, type Column, exactly, type Nets, rowsOf, searchLoops, shrink, totalNet } from "./loop-search";
+import { chanceOfGain, type Luck } from "./luck";
 import { Prices } from "./prices";
 import type { Reach } from "./reach";
 
@@ -26,7 +26,7 @@ export interface Gain extends Round {
   /** Exact expected net of one round; every entry is above zero, all other items come out even. */
   readonly net: readonly { readonly thing: Thing; readonly amount: Fraction }[];
   /** Chance that a single round gains something and loses nothing (1: even in the worst draw), and whether it is exact. */
-  readonly luck: () => { readonly chance: number; readonly exact: boolean };
+  readonly luck: () => Luck;
   /** The records it was found from, and the prices of what it sells: as long as they are the same, so is this. */
   readonly of: readonly unknown[];
 }
@@ -39,6 +39,8 @@ export interface GainReport {
   readonly complete: boolean;
   /** Columns that linear programmes were given, of all that take part. */
   readonly columns: number;
+  /** Why the search failed, where it did. */
+  readonly failed?: string;
 }
 
 const NONE: GainReport = { gains: [], even: [], complete: true, columns: 0 };
@@ -358,7 +360,7 @@ function proof(compiled: Compiled, reach: Reach, support: readonly Column[], tim
     for (const [row, q] of column.net) if (step.run === "sale" || row >= compiled.network.items) fixed.set(row, add(fixed.get(row) ?? ZERO, multiply(q, fraction(times[k]))));
   });
   const besides = [...fixed].map(([row, amount]) => [row < compiled.network.items ? (compiled.idOf(row) as string) : `currency ${row}`, amount] as const);
-  let known: ReturnType<typeof chanceOfGain> | null = null;
+  let known: Luck | null = null;
   const luck = () => {
     known ??= chanceOfGain(lines, besides);
     return known;

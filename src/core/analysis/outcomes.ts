@@ -1,7 +1,9 @@
 /** What runs of a recipe or source give of each thing that comes by chance: how often none, how much, and how many runs for one. */
 import type { Line } from "../catalogue/records";
 import { toNumber } from "../numbers/fraction";
-import { atLeast, chanceOfNone, type Distribution, expectedOf, fewestRuns, perRun, repeated, TooMany } from "./chances";
+import { type Steps, TooMany } from "../numbers/steps";
+import { atLeast, chanceOfNone, chanceOfNothing, type Distribution, expectedOf, fewestRuns, happenings, perRun, repeated, work } from "./chances";
+import { moments } from "./luck";
 
 export interface Outcome<I extends string = string> {
   readonly item: I;
@@ -13,6 +15,8 @@ export interface Outcome<I extends string = string> {
   readonly low: number;
   readonly middle: number;
   readonly high: number;
+  /** True where there are more different amounts than can be told apart: low, middle and high are about so much. */
+  readonly about: boolean;
 }
 
 type Part = Pick<Line, "role" | "item" | "min" | "max" | "chance" | "uses" | "draw">;
@@ -31,35 +35,65 @@ export function quantile({ step, from, p }: Distribution, share: number): number
   return (from + k) * toNumber(step);
 }
 
-/** null where there are more different amounts than can be kept apart. */
-function unlessTooMany<T>(work: () => T): T | null {
+/** What is returned otherwise where it takes too many steps. */
+function unlessTooMany<T, O>(work: () => T, otherwise: () => O): T | O {
   try {
     return work();
   } catch (error) {
-    if (error instanceof TooMany) return null;
+    if (error instanceof TooMany) return otherwise();
     throw error;
   }
 }
 const given = (lines: readonly Part[]): Line[] => lines.filter((l) => l.role === "output") as Line[];
 
-/**
- * Each thing that comes by chance, over n independent runs; only outputs count, not what the run takes.
- * @returns null where there are more different amounts than can be kept apart
- */
-export function outcomes(lines: readonly Part[], n: number): Outcome<Line["item"]>[] | null {
+/** Each thing that comes by chance, over n independent runs; only outputs count, not what the run takes. */
+export function outcomes(lines: readonly Part[], n: number, steps: Steps = work()): Outcome<Line["item"]>[] {
   const outs = given(lines);
   const items = [...new Set(outs.filter(byChance).map((l) => l.item))];
-  return unlessTooMany(() =>
-    items.map((item) => {
-      const d = repeated(perRun(outs, item), n);
-      return { item, expected: expectedOf(d), none: chanceOfNone(d), low: quantile(d, 0.1), middle: quantile(d, 0.5), high: quantile(d, 0.9) };
-    }),
+  return items.map((item) =>
+    unlessTooMany(
+      () => {
+        const d = repeated(perRun(outs, item, steps), n, steps);
+        return { item, expected: expectedOf(d), none: chanceOfNone(d), low: quantile(d, 0.1), middle: quantile(d, 0.5), high: quantile(d, 0.9), about: false };
+      },
+      () => estimated(outs, item, n),
+    ),
   );
 }
 
-/** The fewest runs for at least an amount of something with a confidence; null: no number of runs up to 100,000 does, or there are too many different amounts. */
-export const runsUntil = (lines: readonly Part[], item: string, amount: number, confidence: number): number | null =>
-  unlessTooMany(() => fewestRuns(perRun(given(lines), item), amount, confidence, { most: 100_000 }));
+/** Standard deviations from the mean below which a tenth of a normal variable lies. */
+const TENTH = 1.2815515655446004;
+
+/** From mean and variance, as if the sum were normal; never beyond what can come at all. The chance of none is exact. */
+function estimated<I extends string>(lines: readonly Line[], item: I, n: number): Outcome<I> {
+  let [mean, variance, none, most] = [0, 0, 1, 0];
+  for (const { alternatives, times } of happenings(lines)) {
+    const own = alternatives.filter((o) => o.item === item);
+    const each = own.map((o) => ({ p: o.p, ...moments(o) }));
+    const first = each.reduce((t, m) => t + m.p * m.first, 0);
+    mean += times * first;
+    variance += times * Math.max(0, each.reduce((t, m) => t + m.p * m.second, 0) - first * first);
+    most += times * own.reduce((top, o) => Math.max(top, toNumber(o.low) + toNumber(o.step) * (o.count - 1)), 0);
+    const zero = own.reduce((t, o) => t + (o.low.n === 0n ? o.p / o.count : 0), 0);
+    none *= (chanceOfNothing(own) + zero) ** times;
+  }
+  const at = (z: number) => Math.round(Math.min(n * most, Math.max(0, n * mean + z * Math.sqrt(n * variance))));
+  return { item, expected: n * mean, none: none ** n, low: at(-TENTH), middle: at(0), high: at(TENTH), about: true };
+}
+
+/** The fewest runs for at least an amount of something with a confidence; null: no number of runs up to 100,000 does; "unknown": too many amounts to tell. */
+export const runsUntil = (lines: readonly Part[], item: string, amount: number, confidence: number, steps: Steps = work()): number | null | "unknown" =>
+  unlessTooMany(
+    () => fewestRuns(perRun(given(lines), item, steps), amount, confidence, { most: 100_000, steps }),
+    () => "unknown" as const,
+  );
 
 /** Chance of at least an amount after n runs; null where there are too many different amounts. */
-export const chanceOf = (lines: readonly Part[], item: string, amount: number, n: number): number | null => unlessTooMany(() => atLeast(repeated(perRun(given(lines), item), n), amount));
+export const chanceOf = (lines: readonly Part[], item: string, amount: number, n: number): number | null =>
+  unlessTooMany(
+    () => {
+      const steps = work();
+      return atLeast(repeated(perRun(given(lines), item, steps), n, steps), amount);
+    },
+    () => null,
+  );

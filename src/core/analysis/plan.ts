@@ -2,7 +2,8 @@
 import { solve as solveProgramme } from "yalps";
 import { processAt } from "../network/compile";
 import { SOURCE } from "../network/network";
-import { fewestRuns, perRun, TooMany } from "./chances";
+import { TooMany } from "../numbers/steps";
+import { fewestRuns, perRun } from "./chances";
 import type { Measure } from "./cost";
 import { policyOrder } from "./policy";
 import type { Readings } from "./readings";

@@ -49,6 +49,15 @@ export interface Shift {
 /** Above this share of all processes written anew, starting over is quicker. */
 const MANY = 0.05;
 
+/** Where the search fails it is as if it had stopped at its limits, and the failure is told: a pantry opens in any case. */
+function soughtGains(...of: Parameters<typeof gains>): GainReport {
+  try {
+    return gains(...of);
+  } catch (error) {
+    return { gains: [], even: [], complete: false, columns: 0, failed: (error as Error).message };
+  }
+}
+
 export class Readings {
   compiled!: Compiled;
   reach!: Reach;
@@ -108,7 +117,7 @@ export class Readings {
     });
     this.lost = new Causes(compiled, reach);
     this.prices = new Prices(compiled, reach, this.lost.opening);
-    this.gain = gains(compiled, reach, this.prices);
+    this.gain = soughtGains(compiled, reach, this.prices);
     this.loops = loops(compiled, this.lost.stuck, this.gain);
     this.forget();
   }
@@ -298,10 +307,10 @@ export class Readings {
     if (held && quiet && !alone && this.prices.clean) return false;
     // Repaired prices may find more seeds than there are: where that leads to a loop, or past the limits, better ones decide.
     const good = held && before.complete && !(quiet && !this.prices.clean);
-    if (good) this.gain = gains(compiled, reach, this.prices, before);
+    if (good) this.gain = soughtGains(compiled, reach, this.prices, before);
     if (!good || !this.gain.complete) {
       this.prices = new Prices(compiled, reach, this.lost.opening);
-      this.gain = gains(compiled, reach, this.prices, before);
+      this.gain = soughtGains(compiled, reach, this.prices, before);
     }
     return true;
   }

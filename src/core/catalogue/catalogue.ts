@@ -1,8 +1,8 @@
 /** A catalogue: all records of a pantry at one revision. Never changed in place; a change makes the next one. */
 import { type DenseParts, DenseRecords } from "./dense";
 import { fold } from "./names";
-import type { AnyRecord, Id, Inheritable, Item, ItemType, Kind, Line, Pantry, RecordOf, Recipe, Source } from "./records";
-import { KINDS } from "./records";
+import type { AnyRecord, Field, Id, Inheritable, Item, ItemType, Kind, Line, Pantry, Recipe, RecordOf } from "./records";
+import { FIELDS, KINDS } from "./records";
 import { Shelf } from "./shelf";
 
 export type Catalogue = { readonly revision: number; readonly pantry: Pantry } & {
@@ -49,6 +49,9 @@ export const recordAt = (catalogue: Catalogue, kind: Kind, id: Id): AnyRecord | 
 /** The name of a record, or a placeholder that can't be mistaken for one. */
 export const nameOf = (catalogue: Catalogue, kind: Kind, id: Id): string => recordAt(catalogue, kind, id)?.name ?? `(gone: ${id})`;
 
+/** A well-formed key is plain ASCII: taking out the "_" folds it. */
+export const foldKey = (key: string): string => key.replaceAll("_", "");
+
 const keyIndexes = new WeakMap<object, Map<string, Id>>();
 /** Folded key → id, built once per set of records. */
 export function keyIndex(catalogue: Catalogue, kind: Kind): ReadonlyMap<string, Id> {
@@ -58,13 +61,25 @@ export function keyIndex(catalogue: Catalogue, kind: Kind): ReadonlyMap<string, 
     index = new Map();
     // The first holder of a key keeps it, so that a second one is found out.
     for (const record of records.values()) {
-      // A well-formed key is plain ASCII: taking out the "_" folds it.
-      const key = record.key.replaceAll("_", "");
+      const key = foldKey(record.key);
       if (!index.has(key)) index.set(key, record.id);
     }
     keyIndexes.set(records, index);
   }
   return index;
+}
+
+/** Hands the index of keys on to the version after it, where there is one: the version before builds its own if it is asked again. */
+export function carryKeys(before: Catalogue, next: Catalogue, kind: Kind, changes: ReadonlyMap<Id, AnyRecord | undefined>): void {
+  const index = keyIndexes.get(before[kind]);
+  if (!index || before[kind] === next[kind]) return;
+  keyIndexes.delete(before[kind]);
+  for (const id of changes.keys()) {
+    const was = recordAt(before, kind, id);
+    if (was && index.get(foldKey(was.key)) === id) index.delete(foldKey(was.key));
+  }
+  for (const [id, record] of changes) if (record) index.set(foldKey(record.key), id);
+  keyIndexes.set(next[kind], index);
 }
 
 export const byKey = <K extends Kind>(catalogue: Catalogue, kind: K, key: string): RecordOf[K] | undefined => {
@@ -74,12 +89,34 @@ export const byKey = <K extends Kind>(catalogue: Catalogue, kind: K, key: string
 
 /** The type and its ancestors, nearest first. Stops at a loop, which the rules refuse anyway. */
 export function lineage(catalogue: Catalogue, type: Id | null): ItemType[] {
-  const path: ItemType[] = [];
-  for (let at = type === null ? undefined : catalogue.type.get(type); at && !path.includes(at); ) {
-    path.push(at);
+  const path = new Set<ItemType>();
+  for (let at = type === null ? undefined : catalogue.type.get(type); at && !path.has(at); ) {
+    path.add(at);
     at = at.parent === null ? undefined : catalogue.type.get(at.parent);
   }
-  return path;
+  return [...path];
+}
+
+/** So many types that stand wrong are enough to say so. */
+const MOST_FOUND = 1_000;
+
+/** Types that lie on or under a circle of parents, and those of which a branch has more types than `most` one below the other. One pass. */
+export function tooDeep(catalogue: Catalogue, most: number): Map<Id, "circle" | "deep"> {
+  const depth = new Map<Id, number>();
+  const found = new Map<Id, "circle" | "deep">();
+  for (const type of catalogue.type.values()) {
+    const path = new Set<ItemType>();
+    let at: ItemType | undefined = type;
+    for (; at && !depth.has(at.id) && !path.has(at); at = at.parent === null ? undefined : catalogue.type.get(at.parent)) path.add(at);
+    const circle = at !== undefined && path.has(at);
+    let above = circle ? Number.POSITIVE_INFINITY : at ? (depth.get(at.id) as number) : 0;
+    for (const each of [...path].reverse()) depth.set(each.id, ++above);
+    if (above <= most || found.size > MOST_FOUND) continue;
+    const why = above === Number.POSITIVE_INFINITY ? "circle" : "deep";
+    // Whatever stands above a type that is too deep makes it so.
+    for (const { id } of why === "circle" ? path : lineage(catalogue, type.id)) if (!found.has(id)) found.set(id, why);
+  }
+  return found;
 }
 
 export type InheritedField = Exclude<keyof Inheritable, "stats">;
@@ -108,30 +145,42 @@ export function heldStat(catalogue: Catalogue, item: Item, stat: Id): Held<numbe
   return { value: null, from: "none" };
 }
 
-/** Every record that refers to the given one, with the field. One pass over the pantry. */
-export function* referrers(catalogue: Catalogue, kind: Kind, id: Id): Generator<{ kind: Kind; record: AnyRecord; field: string }> {
-  const uses = (lines: readonly Line[]) => lines.some((l) => l.item === id);
-  const at = <K extends Kind>(k: K, test: (record: RecordOf[K]) => string | false) =>
-    [...recordsOf(catalogue, k).values()].flatMap((record) => {
-      const field = test(record);
-      return field ? [{ kind: k as Kind, record: record as AnyRecord, field }] : [];
-    });
-  if (kind === "item") {
-    yield* at("recipe", (r: Recipe) => (uses(r.lines) ? "lines" : r.taughtBy === id && "taughtBy"));
-    yield* at("source", (s: Source) => uses(s.lines) && "lines");
-  } else if (kind === "type") {
-    yield* at("type", (t: ItemType) => t.parent === id && "parent");
-    yield* at("item", (i: Item) => i.type === id && "type");
-  } else if (kind === "stat") {
-    yield* at("type", (t: ItemType) => id in t.stats && "stats");
-    yield* at("item", (i: Item) => id in i.stats && "stats");
-  } else if (kind === "rarity") yield* at("item", (i: Item) => i.rarity === id && "rarity");
-  else if (kind === "tag") yield* at("item", (i: Item) => i.tags.includes(id) && "tags");
-  else if (kind === "currency") {
-    yield* at("recipe", (r: Recipe) => r.feeCurrency === id && "fee");
-    yield* at("source", (s: Source) => s.currency === id && "price");
-  }
+/** How messages name the field that holds a currency: as what it is the currency of. */
+const MONEY_FIELDS: Partial<Record<string, string>> = { feeCurrency: "fee", currency: "price" };
+
+/** Kinds with a field that may refer to a kind, and those fields. */
+const referring = (kind: Kind): { of: Kind; fields: [string, Field][] }[] =>
+  KINDS.flatMap((of) => {
+    const fields = (Object.entries(FIELDS[of]) as [string, Field][]).filter(([, f]) => ("to" in f && f.to === kind) || (f.as === "stats" && kind === "stat") || (f.as === "lines" && kind === "item"));
+    return fields.length ? [{ of, fields }] : [];
+  });
+
+function* idsIn(field: Field, value: unknown): Generator<Id> {
+  if (field.as === "ref") {
+    if (value !== null) yield value as Id;
+  } else if (field.as === "refs") yield* value as readonly Id[];
+  else if (field.as === "stats") yield* Object.keys(value as object) as Id[];
+  else if (field.as === "lines") for (const { item } of value as readonly Line[]) yield item;
 }
+
+/** Every record that refers to one of the given records of a kind, once for each it refers to, with the first such field. One pass over the pantry. */
+export function* referrersTo(catalogue: Catalogue, kind: Kind, wanted: { readonly size: number; has(id: Id): boolean }): Generator<{ id: Id; kind: Kind; record: AnyRecord; field: string }> {
+  if (!wanted.size) return;
+  for (const { of, fields } of referring(kind))
+    for (const record of (catalogue[of] as ReadonlyMap<Id, AnyRecord>).values()) {
+      let found: Map<Id, string> | null = null;
+      for (const [name, field] of fields)
+        for (const id of idsIn(field, (record as unknown as Record<string, unknown>)[name])) {
+          if (!wanted.has(id) || found?.has(id)) continue;
+          found ??= new Map();
+          found.set(id, MONEY_FIELDS[name] ?? name);
+        }
+      if (found) for (const [id, field] of found) yield { id, kind: of, record, field };
+    }
+}
+
+/** Every record that refers to the given one, with the field. */
+export const referrers = (catalogue: Catalogue, kind: Kind, id: Id): Iterable<{ kind: Kind; record: AnyRecord; field: string }> => referrersTo(catalogue, kind, new Set([id]));
 
 /** Recipes in which an item stands in one of the given roles. */
 export const recipesWith = (catalogue: Catalogue, item: Id, roles: readonly Line["role"][]): Recipe[] =>

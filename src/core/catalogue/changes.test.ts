@@ -1,9 +1,10 @@
+import anyAscii from "any-ascii";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { item, kitchen, line, must, newItem, recipe, shells } from "../testing/kitchen";
 import { type Catalogue, held, heldStat } from "./catalogue";
 import { apply, difference, type Edit, invert, same, setField } from "./changes";
-import { fold, freeKey, keyFrom, nearest, newId } from "./names";
+import { fold, KeyAllocator, keyFrom, nearest, newId, transliterateBy } from "./names";
 import { blank, type Id, KINDS } from "./records";
 import { tellChange } from "./telling";
 
@@ -120,9 +121,15 @@ describe("names", () => {
     expect(fold("ﬁne salt")).toBe("finesalt");
   });
   it("make keys, and free ones", () => {
-    expect(keyFrom("Crème de l'Anguille (large)")).toBe("creme_de_languille_large");
-    expect(keyFrom("塩")).toBe("record");
-    expect(freeKey("salt", (k) => k === "salt" || k === "salt_2")).toBe("salt_3");
+    expect(keyFrom("Crème de l'Anguille (large)", "item")).toBe("creme_de_languille_large");
+    expect(keyFrom("塩", "item")).toBe("item");
+    expect(keyFrom("🦀", "item")).toBe("item");
+    expect(keyFrom(`${"a".repeat(79)} b`, "item")).toBe("a".repeat(79));
+    transliterateBy(anyAscii);
+    expect(keyFrom("Соль", "item")).toBe("sol");
+    expect(keyFrom("海盐", "item")).toBe("haiyan");
+    const keys = new KeyAllocator((folded) => folded === "salt" || folded === "salt2");
+    expect([keys.next("salt"), keys.next("salt"), keys.next("tar")]).toEqual(["salt_3", "salt_4", "tar"]);
   });
   it("offer what was probably meant", () => {
     expect(nearest("cosre salt", ["Coarse salt", "Cork", "Clay"])).toEqual(["Coarse salt"]);

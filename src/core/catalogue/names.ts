@@ -1,13 +1,13 @@
 /** Names and keys: folding, keys from names, ids, nearest names. */
 import type { Id } from "./records";
 
-/** The form in which two names count as the same: no case, no spaces, no Unicode variants, one kind of apostrophe. */
+/** The form in which two names count as the same: no case, no spaces, no Unicode variants, one kind of apostrophe, no joiners. */
 export const fold = (name: string): string =>
   name
     .normalize("NFKC")
     .toLowerCase()
     .replace(/[’‘`´]/g, "'")
-    .replace(/[\s_]+/g, "");
+    .replace(/[\s_\u200c\u200d\ufe0e\ufe0f]+/g, "");
 
 const folds = new WeakMap<object, string>();
 /** The folded name of a record. Records never change in place, so each is folded once. */
@@ -20,22 +20,53 @@ export function foldedName(record: { readonly name: string }): string {
   return text;
 }
 
-/** "River eel (large)" → "river_eel_large". Letters beyond a-z lose their marks; a name with none gives "record". */
-export function keyFrom(name: string): string {
-  const plain = name
-    .normalize("NFKD")
-    .replace(/[\u0300-\u036f'’]/g, "")
-    .toLowerCase()
-    .replace(/[^a-z0-9]+/g, "_")
-    .replace(/^_+|_+$/g, "")
-    .slice(0, 80);
-  return plain || "record";
+/**
+ * Writes a text of any script in Latin letters. Set once where a program starts (its tables are too large to be loaded with
+ * every page); until then names without Latin letters are numbered.
+ */
+const script: { latin: (text: string) => string } = { latin: (text) => text };
+export const transliterateBy = (latin: (text: string) => string): void => {
+  script.latin = latin;
+};
+
+/** "River eel (large)" → "river_eel_large". Letters lose their marks, other scripts are transliterated; a name that leaves nothing gives the second. */
+export function keyFrom(name: string, otherwise: string): string {
+  const plain = name.normalize("NFKD").replace(/[\u0300-\u036f'’]/g, "");
+  // biome-ignore lint/suspicious/noControlCharactersInRegex: all of ASCII
+  const latin = /[^\u0000-\u007f]/.test(plain) ? script.latin(plain) : plain;
+  return (
+    latin
+      .replace(/'/g, "")
+      .toLowerCase()
+      .replace(/[^a-z0-9]+/g, "_")
+      .replace(/^_+/, "")
+      .slice(0, 80)
+      .replace(/_+$/, "") || otherwise
+  );
 }
 
-/** `key`, or `key_2`, `key_3` … : the first that is not taken. */
-export function freeKey(key: string, taken: (key: string) => boolean): string {
-  if (!taken(key)) return key;
-  for (let n = 2; ; n++) if (!taken(`${key}_${n}`)) return `${key}_${n}`;
+/** Hands out keys: the one asked for, or with the first number behind it that is free. Each number is tried once. */
+export class KeyAllocator {
+  private readonly taken = new Set<string>();
+  private readonly tried = new Map<string, number>();
+  /** @param held  whether a folded key belongs to somebody already */
+  constructor(private readonly held: (folded: string) => boolean) {}
+
+  /** A key that nobody may be given any more. */
+  take(key: string): void {
+    this.taken.add(fold(key));
+  }
+  free(key: string): boolean {
+    return !this.taken.has(fold(key)) && !this.held(fold(key));
+  }
+  next(key: string): string {
+    let n = this.tried.get(key) ?? 1;
+    let free = key;
+    while (!this.free((free = n === 1 ? key : `${key}_${n}`))) n++;
+    this.tried.set(key, n + 1);
+    this.take(free);
+    return free;
+  }
 }
 
 const LETTERS = "0123456789abcdefghijklmnopqrstuvwxyz";
@@ -68,8 +99,12 @@ export function distance(a: string, b: string, most: number): number {
   return row[b.length];
 }
 
+/** What is longer than any name has no name near it. */
+const LONGEST = 120;
+
 /** Up to `most` names closest to the one typed: those within a third of its length, or that it begins. */
 export function nearest(typed: string, names: Iterable<string>, most = 3): string[] {
+  if (typed.length > LONGEST) return [];
   const wanted = fold(typed);
   const limit = Math.max(1, Math.floor(wanted.length / 3));
   const ranked: { name: string; d: number }[] = [];

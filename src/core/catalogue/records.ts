@@ -138,7 +138,7 @@ export interface Pantry {
 
 /** How a field is written, checked and shown. */
 export type Field =
-  | { readonly as: "text"; readonly max: number; readonly required?: true }
+  | { readonly as: "text"; readonly max: number; readonly required?: true; readonly optional?: true; readonly lines?: true }
   | { readonly as: "key" }
   | { readonly as: "colour" }
   | { readonly as: "number"; readonly min: number; readonly max: number; readonly whole?: true; readonly optional?: true }
@@ -149,6 +149,18 @@ export type Field =
   | { readonly as: "lines"; readonly roles: readonly Role[] };
 
 export const MOST = 1e9;
+/** Most of what a player waits for, in ticks. */
+export const MOST_TICKS = 1e12;
+/** Most of a chance: 100 is 10000%. */
+export const MOST_CHANCE = 100;
+/** Most lines of one recipe or source, most entries of one list, and most types from one down to its last heir. */
+export const MOST_LINES = 200;
+export const MOST_LISTED = 200;
+export const MOST_DEPTH = 32;
+/** Most runs of one draw. */
+export const MOST_TIMES = 1000;
+/** Most edits of one change that comes over the network; a bundle may hold more. */
+export const MOST_EDITS = 50_000;
 /** Least quantity or chance above nothing. */
 export const LEAST = 1e-9;
 
@@ -176,7 +188,7 @@ export const isWeight = (w: unknown): w is number => typeof w === "number" && w 
 const named = { key: { as: "key" }, name: { as: "text", max: 120, required: true } } as const;
 const inheritable = {
   level: { as: "number", min: 0, max: 1000, whole: true, optional: true },
-  icon: { as: "text", max: 80 },
+  icon: { as: "text", max: 80, optional: true },
   stack: { as: "number", min: 1, max: 1e6, whole: true, optional: true },
   mass: { as: "number", min: 0, max: MOST, optional: true },
   buy: { as: "number", min: 0, max: MOST, optional: true },
@@ -184,8 +196,8 @@ const inheritable = {
   stats: { as: "stats" },
 } as const;
 const money = { as: "number", min: 0, max: MOST } as const;
-const ticks = { as: "number", min: 0, max: 1e12, whole: true } as const;
-const note = { as: "text", max: 2000 } as const;
+const ticks = { as: "number", min: 0, max: MOST_TICKS, whole: true } as const;
+const note = { as: "text", max: 2000, lines: true } as const;
 const status = { as: "choice", of: STATUSES } as const;
 
 type Fields<R> = { readonly [F in Exclude<keyof R, "id">]: Field };
@@ -208,7 +220,7 @@ export const FIELDS: { readonly [K in Kind]: Fields<RecordOf[K]> } = {
     rarity: { as: "ref", to: "rarity", optional: true },
     tags: { as: "refs", to: "tag" },
     ...inheritable,
-    description: { as: "text", max: 4000 },
+    description: { as: "text", max: 4000, lines: true },
     status,
     note,
   },

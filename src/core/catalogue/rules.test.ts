@@ -23,7 +23,6 @@ describe("a record may be written", () => {
     ["a name with a space at its end", { name: "Eel " }, "name: Spaces at the beginning or end. Remove them."],
     ["a name too long", { name: "e".repeat(121) }, "name: 121 characters; at most 120 fit."],
     ["a key in capitals", { key: "River_Eel" }, "key: “River_Eel” is not a key. Use lower-case letters, digits and single “_” between them, such as coarse_salt."],
-    ["a key of another", { key: "salt" }, "key: The key “salt” belongs to another item already. Choose one that is free, such as salt_2."],
     ["a level between two", { level: 1.5 }, "level: 1.5 is not a whole number."],
     ["no number at all", { sell: Number.NaN }, "sell: “NaN” is not a number."],
     ["an endless number", { buy: Number.POSITIVE_INFINITY }, "buy: “Infinity” is not a number."],

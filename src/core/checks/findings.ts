@@ -5,7 +5,7 @@ import type { Edit } from "../catalogue/changes";
 import { type AnyRecord, type Id, type Kind, KINDS } from "../catalogue/records";
 import { SALVAGE } from "../network/network";
 import { Groups } from "./groups";
-import type { Check, Finding, Found, GroupCheck, Scene } from "./check";
+import { type Check, type Finding, type Found, type GroupCheck, ref, type Scene, type Severity } from "./check";
 
 /** Findings that belong together: of one record, one group or one whole check. */
 type Place = string;
@@ -52,8 +52,8 @@ export class Findings {
       if (alone.length + groups.length)
         for (const record of recordsOf(catalogue, kind).values()) {
           for (const check of alone) {
-            const found = [...check.at(this.scene, record as never, kind)];
-            if (found.length) this.put(placeOf(check, kind, record.id), check, marked(check, found));
+            const found = marked(check, () => check.at(this.scene, record as never, kind), this.scene, kind, [record]);
+            if (found.length) this.put(placeOf(check, kind, record.id), check, found);
           }
           for (const check of groups) this.join(check, kind, record);
         }
@@ -164,17 +164,17 @@ export class Findings {
   /** What a check finds about a record, about a group by what it has in common, or at all. */
   private tell(check: Check, kind: Kind, about: string): Finding[] {
     const { scene } = this;
-    if ("find" in check) return marked(check, check.find(scene));
+    if ("find" in check) return marked(check, () => check.find(scene), scene, kind, []);
     if ("per" in check) {
       const record = recordAt(scene.catalogue, kind, about as Id);
-      return record ? marked(check, check.at(scene, record as never, kind)) : [];
+      return record ? marked(check, () => check.at(scene, record as never, kind), scene, kind, [record]) : [];
     }
     const records = this.groupsOf(check, kind)
       .of(this.digest(about))
       .flatMap((id) => recordAt(scene.catalogue, kind, id) ?? [])
       .filter((r) => check.common(r, kind) === about)
       .sort((a, b) => (a.key < b.key ? -1 : 1));
-    return records.length < 2 ? [] : marked(check, check.among(scene, records, kind));
+    return records.length < 2 ? [] : marked(check, () => check.among(scene, records, kind), scene, kind, records);
   }
 
   private look(check: Check, kind?: Kind, about = ""): void {
@@ -236,15 +236,25 @@ export class Findings {
 
 const placeOf = (check: Check, kind: Kind, about: string): Place => `${check.id}|${kind}|${about}`;
 
-/** Each with its check, and with a fingerprint of its own. */
-function marked(check: Check, found: Iterable<Found>): Finding[] {
+/**
+ * Each with its check, and with a fingerprint of its own. A check that can't be worked out is a finding itself: whatever
+ * could be stored can be opened.
+ * @param about  the records that are looked at
+ */
+function marked(check: Check, look: () => Iterable<Found>, { catalogue }: Scene, kind: Kind, about: readonly AnyRecord[]): Finding[] {
   const list: Finding[] = [];
   const prints = new Map<string, number>();
-  for (const f of found) {
+  const put = (f: Found, severity: Severity) => {
     const print = `${check.id}:${f.about.map((r) => r.id).sort().join(",")}`;
     const nth = (prints.get(print) ?? 0) + 1;
     prints.set(print, nth);
-    list.push({ rule: check.id, severity: check.severity, ...f, fingerprint: nth === 1 ? print : `${print}#${nth}` });
+    list.push({ rule: check.id, severity, ...f, fingerprint: nth === 1 ? print : `${print}#${nth}` });
+  };
+  try {
+    for (const f of look()) put(f, check.severity);
+  } catch (error) {
+    const named = about.slice(0, 3).map((r) => ref(catalogue, kind, r.id));
+    put({ about: named, says: `“${check.title}” could not be worked out${named.length ? ` for ${named.map((r) => r.name).join(", ")}` : ""}: ${(error as Error).message}`, evidence: { type: "names", names: [] }, fixes: named.map((r) => ({ says: `Open ${r.name}`, do: "open", kind, id: r.id })) }, "warning");
   }
   return list;
 }

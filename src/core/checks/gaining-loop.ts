@@ -18,6 +18,8 @@ export const gainingLoop: WholeCheck = {
   // Ways to close a loop name more items than its evidence does.
   concerns: (shift) => shift.gain || shift.renamed,
   *find(scene) {
+    const { failed } = scene.readings.gain;
+    if (failed !== undefined) throw new Error(failed);
     let tailored = 0;
     for (const gain of scene.readings.gain.gains) {
       const trades = gain.runs.some(({ step }) => step.run === "sale" || processAt(scene.readings.compiled, step.process).of === "source");

@@ -4,6 +4,8 @@ import type { Id } from "../catalogue/records";
 
 /** A table fuller than this takes long to look things up in. */
 const FULL = 0.8;
+/** More records of one number than this are a set of their own: going through them at every look-up would take long. */
+const MANY = 64;
 
 /** Records by a number of 32 bits, 12 bytes a place. Open addressing with linear probing (Knuth 1998, 6.4). */
 export class Groups {
@@ -11,10 +13,25 @@ export class Groups {
   private high = new Uint32Array(16).fill(FREE);
   private low = new Uint32Array(16);
   private size = 0;
+  private readonly large = new Map<number, Set<Id>>();
 
   join(number: number, id: Id): void {
+    const large = this.large.get(number >>> 0);
+    if (large) {
+      large.add(id);
+      return;
+    }
     const at = this.find(number, id);
     if (this.high[at] !== FREE) return;
+    const same = at - placeOf(number >>> 0, this.number.length - 1);
+    if (same > MANY || same < 0) {
+      const ids = this.of(number);
+      if (ids.length >= MANY) {
+        for (const each of ids) this.leave(number, each);
+        this.large.set(number >>> 0, new Set([...ids, id]));
+        return;
+      }
+    }
     if (this.size + 1 > this.number.length * FULL) {
       this.widen();
       this.join(number, id);
@@ -25,6 +42,12 @@ export class Groups {
   }
 
   leave(number: number, id: Id): void {
+    const large = this.large.get(number >>> 0);
+    if (large) {
+      large.delete(id);
+      if (!large.size) this.large.delete(number >>> 0);
+      return;
+    }
     let gap = this.find(number, id);
     if (this.high[gap] === FREE) return;
     this.size--;
@@ -40,6 +63,8 @@ export class Groups {
   }
 
   of(number: number): Id[] {
+    const large = this.large.get(number >>> 0);
+    if (large) return [...large];
     const ids: Id[] = [];
     for (const at of this.places(number >>> 0)) ids.push(idFrom(this.high[at], this.low[at]));
     return ids;
@@ -47,6 +72,7 @@ export class Groups {
 
   /** Every group of more than one. */
   *several(): Generator<Id[]> {
+    for (const ids of this.large.values()) if (ids.size > 1) yield [...ids];
     for (let at = 0; at < this.number.length; at++) {
       if (this.high[at] === FREE) continue;
       const [first, second] = this.places(this.number[at]);

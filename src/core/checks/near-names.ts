@@ -33,7 +33,7 @@ export const nearNames: GroupCheck = {
         /** Keep the item that is used most; the others give way to it and retire. */
         function merge(): Fix {
           const uses = group.map((r) => usesOf(readings, r.id));
-          const keep = group[uses.indexOf(Math.max(...uses))];
+          const keep = group[uses.reduce((best, n, k) => (n > uses[best] ? k : best), 0)];
           const others = group.filter((r) => r !== keep);
           return { says: `Use ${keep.name} (${keep.key}) everywhere and retire the other${others.length > 1 ? "s" : ""}`, do: "merge", keep: keep.id, others: others.map((r) => r.id), after: "retire" };
         }

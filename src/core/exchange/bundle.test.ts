@@ -10,9 +10,10 @@ import { planImport } from "./read";
 const empty = () => emptyCatalogue(pantry());
 const bundle = (part: object) => JSON.stringify({ format: "salty-pantry-bundle", version: 1, ...part });
 const taken = (text: string) => {
-  const plan = planImport(empty(), text);
+  const into = empty();
+  const plan = planImport(into, text);
   expect(plan.problems).toEqual([]);
-  return must(empty(), plan.edits);
+  return must(into, plan.edits);
 };
 const problems = (text: string) => planImport(empty(), text).problems.map((p) => `${p.place}: ${p.says}`);
 

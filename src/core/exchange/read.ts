@@ -1,13 +1,15 @@
 /** Reads a bundle into edits. Every fault is reported with its place; with one fault or more nothing is written. */
 import { type ParseError, parse as parseTolerantly, printParseErrorCode } from "jsonc-parser";
-import { type Catalogue, keyIndex, recordAt } from "../catalogue/catalogue";
-import { apply, difference, type Edit, setField, type Value } from "../catalogue/changes";
-import { fold, keyFrom, nearest, newId } from "../catalogue/names";
+import { type Catalogue, emptyCatalogue, keyIndex, recordAt } from "../catalogue/catalogue";
+import { apply, difference, type Edit, fieldWord, setField, type Value } from "../catalogue/changes";
+import { fold, KeyAllocator, keyFrom, nearest, newId } from "../catalogue/names";
 import { type AnyRecord, blank, type Field, FIELDS, type Id, isWeight, type Item, type Kind, kindWord, type Line, NEW_PANTRY, type Pantry, PANTRY_FIELDS, type Recipe, type Role } from "../catalogue/records";
+import { isPlain, pantryFaults } from "../catalogue/rules";
+import { cut, shown } from "../catalogue/text";
 import { NameBook } from "../notation/book";
 import { givenName } from "../notation/format";
-import { parseLine } from "../notation/parser";
-import { lineFrom } from "../notation/write";
+import { parseLine, type Words } from "../notation/parser";
+import { lineFrom, words } from "../notation/write";
 import { add, fromNumber, toNumber } from "../numbers/fraction";
 import { parseTicks } from "../numbers/ticks";
 import { BUNDLE_FORMAT, BUNDLE_VERSION, type Json, LISTS, resting, SECTIONS, type Section } from "./bundle";
@@ -27,10 +29,19 @@ export interface Plan {
   readonly changed: number;
   readonly removed: number;
   readonly same: number;
+  /** Settings of the pantry that would change. */
+  readonly settings: number;
 }
 
 type Row = { [name: string]: Json };
-const isRow = (value: unknown): value is Row => typeof value === "object" && value !== null && !Array.isArray(value);
+const isRow = (value: unknown): value is Row => isPlain(value);
+
+/** Most problems, and most notes, that are told of one bundle. */
+const TOLD = 500;
+/** Larger texts are not gone through a second time to find the place where they stop being JSON. */
+const SEARCHED = 2_000_000;
+/** After so many problems near names are no longer looked for. */
+const OFFERED = 20;
 
 /** The JSON of a bundle, or where it stops being JSON. */
 export function parseBundle(text: string): { bundle: Row } | { problems: Problem[] } {
@@ -38,26 +49,41 @@ export function parseBundle(text: string): { bundle: Row } | { problems: Problem
   try {
     value = JSON.parse(text.replace(/^\uFEFF/, ""));
   } catch (error) {
-    // The engine's own message has no position for short texts: a tolerant parser finds the place.
-    const errors: ParseError[] = [];
-    parseTolerantly(text, errors, { disallowComments: true });
-    const before = text.slice(0, errors[0]?.offset ?? text.length).split("\n");
-    const place = `line ${before.length}, column ${before[before.length - 1].length + 1}`;
-    const reason = errors[0] ? printParseErrorCode(errors[0].error).replace(/([a-z])([A-Z])/g, "$1 $2").toLowerCase() : (error as Error).message;
-    return { problems: [{ place, says: `This is not JSON (${reason}).` }] };
+    return { problems: [notJson(text, error as Error)] };
   }
   if (!isRow(value)) return { problems: [{ place: "file", says: `A bundle is one JSON object with "format": "${BUNDLE_FORMAT}".` }] };
-  if (value.format !== BUNDLE_FORMAT) return { problems: [{ place: "format", says: `Expected "${BUNDLE_FORMAT}", found ${JSON.stringify(value.format ?? null)}.` }] };
-  if (value.version !== BUNDLE_VERSION) return { problems: [{ place: "version", says: `This program reads version ${BUNDLE_VERSION}, found ${JSON.stringify(value.version ?? null)}.` }] };
+  if (value.format !== BUNDLE_FORMAT) return { problems: [{ place: "format", says: `Expected "${BUNDLE_FORMAT}", found ${shown(value.format)}.` }] };
+  if (value.version !== BUNDLE_VERSION) return { problems: [{ place: "version", says: `This program reads version ${BUNDLE_VERSION}, found ${shown(value.version)}.` }] };
   return { bundle: value };
 }
 
-/** Settings of the bundle's pantry, resting values where it says nothing. */
-export function bundlePantry(bundle: Row): Omit<Pantry, "id"> {
+/** The engine's own message has no position for short texts: a tolerant parser finds the place. */
+function notJson(text: string, { message }: Error): Problem {
+  const errors: ParseError[] = [];
+  try {
+    if (text.length < SEARCHED) parseTolerantly(text, errors, { disallowComments: true });
+  } catch {
+    // Nested so deep that the tolerant parser gives up: the place stays unknown.
+  }
+  const said = Number(/at position (\d+)/.exec(message)?.[1] ?? Number.NaN);
+  const offset = errors[0]?.offset ?? (Number.isFinite(said) ? said : text.length);
+  const before = text.slice(0, offset);
+  const lines = before.split("\n").length;
+  const place = `line ${lines}, column ${offset - before.lastIndexOf("\n")}`;
+  const reason = errors[0] ? printParseErrorCode(errors[0].error).replace(/([a-z])([A-Z])/g, "$1 $2").toLowerCase() : cut(message, 200);
+  return { place, says: `This is not JSON (${reason}).` };
+}
+
+/** Settings of a new pantry for a bundle, resting values where it says nothing; what can't be one is told with its place. */
+export function bundlePantry(bundle: Row): { readonly settings: Omit<Pantry, "id">; readonly problems: readonly Problem[] } {
   const given = isRow(bundle.pantry) ? bundle.pantry : {};
-  const name = typeof given.name === "string" && given.name ? given.name : typeof given.key === "string" ? given.key : "Pantry";
-  const key = typeof given.key === "string" && given.key ? given.key : keyFrom(name);
-  return { ...NEW_PANTRY, ...(given as unknown as Partial<Pantry>), key, name };
+  const known = Object.fromEntries(Object.entries(given).filter(([name]) => Object.hasOwn(PANTRY_FIELDS, name))) as Partial<Pantry>;
+  const name = known.name ?? (typeof known.key === "string" ? sentence(known.key) : "Pantry");
+  const settings = { ...NEW_PANTRY, ...known, key: known.key ?? keyFrom(typeof name === "string" ? name : "", "pantry"), name };
+  const whole = { id: newId(), ...settings };
+  const problems = pantryFaults(emptyCatalogue(whole), whole).map((f) => ({ place: `pantry.${f.field}`, says: f.says }));
+  if (bundle.pantry !== undefined && !isRow(bundle.pantry)) problems.push({ place: "pantry", says: `Expected an object with the pantry's settings, not ${shown(bundle.pantry)}.` });
+  return { settings, problems };
 }
 
 /**
@@ -66,7 +92,7 @@ export function bundlePantry(bundle: Row): Omit<Pantry, "id"> {
  */
 export function planImport(catalogue: Catalogue, text: string, replace = false): Plan {
   const parsed = parseBundle(text);
-  if ("problems" in parsed) return { problems: parsed.problems, notes: [], edits: [], added: 0, changed: 0, removed: 0, same: 0 };
+  if ("problems" in parsed) return { problems: parsed.problems, notes: [], edits: [], added: 0, changed: 0, removed: 0, same: 0, settings: 0 };
   return new Import(catalogue, parsed.bundle, replace).plan();
 }
 
@@ -75,9 +101,9 @@ class Import {
   private readonly notes: Problem[] = [];
   private readonly ids = new Map<Kind, Map<string, { id: Id; name: string; key: string }>>();
   private readonly stubs = new Map<string, Item>();
+  private readonly stubKeys = new KeyAllocator((folded) => keyIndex(this.catalogue, "item").has(folded) || (this.ids.get("item")?.has(folded) ?? false));
   private readonly ticksPerSecond: number;
-  private book: NameBook | null = null;
-  private currencies: NameBook | null = null;
+  private words: Words | null = null;
 
   constructor(
     private readonly catalogue: Catalogue,
@@ -85,7 +111,7 @@ class Import {
     private readonly replace: boolean,
   ) {
     const given = isRow(bundle.pantry) ? bundle.pantry.ticksPerSecond : undefined;
-    this.ticksPerSecond = typeof given === "number" && given >= 1 ? given : catalogue.pantry.ticksPerSecond;
+    this.ticksPerSecond = typeof given === "number" && Number.isInteger(given) && given >= 1 && given <= 1000 ? given : catalogue.pantry.ticksPerSecond;
   }
 
   plan(): Plan {
@@ -95,12 +121,13 @@ class Import {
     const records: { kind: Kind; record: AnyRecord; place: string }[] = [];
     for (const [section, kind] of Object.entries(SECTIONS) as [Section, Kind][]) if (kind !== "recipe") this.name(kind, rows[section]);
     const itemsOf = this.ids.get("item") ?? new Map();
-    this.book = new NameBook([...this.catalogue.item.values()].filter((i) => !itemsOf.has(fold(i.key))).concat([...itemsOf.values()] as never));
+    const items = new NameBook([...this.catalogue.item.values()].filter((i) => !itemsOf.has(fold(i.key))).concat([...itemsOf.values()] as never));
     const money = this.ids.get("currency") ?? new Map();
-    this.currencies = new NameBook([...this.catalogue.currency.values()].filter((c) => !money.has(fold(c.key))).concat([...money.values()] as never));
+    const currencies = new NameBook([...this.catalogue.currency.values()].filter((c) => !money.has(fold(c.key))).concat([...money.values()] as never));
+    this.words = words(items, currencies, this.ticksPerSecond);
     for (const [section, kind] of Object.entries(SECTIONS) as [Section, Kind][])
       if (kind !== "recipe") for (const { row, place } of rows[section]) this.keep(records, kind, this.record(kind, row, place), place);
-    const lines = rows.recipes.map(({ row, place }) => ({ row, place, line: "line" in row ? this.line(row, place) : null }));
+    const lines = rows.recipes.map(({ row, place }) => ({ row, place, line: Object.hasOwn(row, "line") ? this.line(row, place) : null }));
     for (const { row, line } of lines) if (line) row.name ??= line.name;
     this.name("recipe", lines);
     for (const { row, place, line } of lines) this.keep(records, "recipe", this.record("recipe", row, place, line ?? undefined), place);
@@ -130,24 +157,45 @@ class Import {
   private name(kind: Kind, rows: { row: Row; place: string }[]): void {
     const index = keyIndex(this.catalogue, kind);
     const ids = new Map<string, { id: Id; name: string; key: string }>();
-    for (const { row, place } of rows) {
-      const given = typeof row.key === "string" ? row.key : undefined;
-      const there = given ? recordAt(this.catalogue, kind, index.get(fold(given)) ?? ("" as Id)) : undefined;
-      const name = typeof row.name === "string" ? row.name : (there?.name ?? (given ? sentence(given) : ""));
-      if (!name) {
-        this.problem(place, `A ${kindWord(kind)} needs a "key" or a "name".`);
-        continue;
-      }
-      let key = given ?? keyFrom(name);
-      if (given === undefined) for (let n = 2; ids.has(fold(key)); n++) key = `${keyFrom(name)}_${n}`;
-      else if (ids.has(fold(key))) {
-        this.problem(`${place}.key`, `The key “${key}” stands here twice. Keys are unique within a kind, ignoring case and “_”.`);
-        continue;
-      }
+    const keep = (row: Row, key: string, name: string) => {
       Object.assign(row, { key, name });
       ids.set(fold(key), { id: index.get(fold(key)) ?? newId(), name, key });
+    };
+    const keyless: { row: Row; name: string }[] = [];
+    for (const { row, place } of rows) {
+      const texts = ["key", "name"].filter((field) => Object.hasOwn(row, field) && typeof row[field] !== "string");
+      for (const field of texts) this.problem(`${place}.${field}`, `Expected text, not ${shown(row[field])}.`);
+      if (texts.length) continue;
+      const given = row.key as string | undefined;
+      const there = given ? recordAt(this.catalogue, kind, index.get(fold(given)) ?? ("" as Id)) : undefined;
+      const name = (row.name as string | undefined) ?? there?.name ?? (given ? sentence(given) : "");
+      if (!name) this.problem(place, `A ${kindWord(kind)} needs a "key" or a "name".`);
+      else if (given === undefined) keyless.push({ row, name });
+      else if (ids.has(fold(given))) this.problem(`${place}.key`, `The key ${shown(given)} stands here twice. Keys are unique within a kind, ignoring case and “_”.`);
+      else keep(row, given, name);
     }
+    if (keyless.length) this.nameKeyless(kind, keyless, ids, keep);
     this.ids.set(kind, ids);
+  }
+
+  /** Rows without a key are the pantry's record of the same name whose key is made of it; where there is none, they get a key that is free. */
+  private nameKeyless(kind: Kind, rows: readonly { row: Row; name: string }[], ids: ReadonlyMap<string, unknown>, keep: (row: Row, key: string, name: string) => void): void {
+    const index = keyIndex(this.catalogue, kind);
+    const byName = new Map<string, string[]>();
+    for (const { name, key } of (this.catalogue[kind] as ReadonlyMap<Id, AnyRecord>).values()) {
+      const made = keyFrom(name, kind);
+      if (key !== made && !(key.startsWith(`${made}_`) && /^\d+$/.test(key.slice(made.length + 1)))) continue;
+      const same = byName.get(fold(name));
+      if (same) same.push(key);
+      else byName.set(fold(name), [key]);
+    }
+    for (const keys of byName.values()) keys.sort((a, b) => b.length - a.length || (a < b ? 1 : -1));
+    const free = new KeyAllocator((folded) => ids.has(folded) || index.has(folded));
+    for (const { row, name } of rows) {
+      let key = byName.get(fold(name))?.pop();
+      while (key !== undefined && ids.has(fold(key))) key = byName.get(fold(name))?.pop();
+      keep(row, key ?? free.next(keyFrom(name, kind)), name);
+    }
   }
 
   private line(row: Row, place: string): { lines: Line[]; kind: Recipe["kind"]; name: string; ticks: number; fee: number; feeCurrency: Id | null; level: number | null; taughtBy: Id | null } | null {
@@ -155,14 +203,14 @@ class Import {
       this.problem(`${place}.line`, "Expected a recipe line in quotes.");
       return null;
     }
-    const parsed = parseLine(row.line, { items: this.book as NameBook, currencies: this.currencies as NameBook, ticksPerSecond: this.ticksPerSecond });
+    const parsed = parseLine(row.line, this.words as Words);
     for (const remark of parsed.remarks) {
       const found = { place: `${place}${row.line ? ".line" : ""}, column ${remark.from + 1}`, says: remark.says };
-      if (remark.level === "error") this.problems.push(found);
-      else this.notes.push(found);
+      if (remark.level === "error") this.problem(found.place, found.says);
+      else this.note(found.place, found.says);
     }
     if (!parsed.ok) return null;
-    const stub = (unknown: string) => this.stub(unknown, keyFrom(unknown));
+    const stub = (unknown: string) => this.stub(unknown, keyFrom(unknown, "item"));
     const lines = parsed.entries.map((e) => lineFrom(e, stub));
     const taughtBy = parsed.taughtBy && (parsed.taughtBy.item ?? stub(parsed.taughtBy.name));
     const name = parsed.label ?? givenName(parsed.kind, (role) => parsed.entries.find((e) => e.role === role)?.name);
@@ -172,18 +220,15 @@ class Import {
   private stub(name: string, key: string): Id {
     const there = this.stubs.get(fold(name));
     if (there) return there.id;
-    const taken = (k: string) => keyIndex(this.catalogue, "item").has(fold(k)) || this.ids.get("item")?.has(fold(k)) || [...this.stubs.values()].some((s) => s.key === k);
-    let free = key;
-    for (let n = 2; taken(free); n++) free = `${key}_${n}`;
-    const item = blank("item", { id: newId(), key: free, name: name.slice(0, 120), status: "stub" });
+    const item = blank("item", { id: newId(), key: this.stubKeys.next(key), name: cut(name, 120).trim(), status: "stub" });
     this.stubs.set(fold(name), item);
     return item.id;
   }
 
   private record(kind: Kind, row: Row, place: string, fromLine?: object): AnyRecord | null {
     const known = this.ids.get(kind)?.get(fold(String(row.key)));
-    if (!known || known.key !== row.key || ("line" in row && !fromLine)) {
-      if (!this.problems.some((p) => p.place.startsWith(place))) throw new Error(`${place} was left out without a reason.`);
+    if (!known || known.key !== row.key || (Object.hasOwn(row, "line") && !fromLine)) {
+      if (!this.failed) this.problem(place, "This can't be read.");
       return null;
     }
     // A record that is there already keeps what the bundle does not say, unless the bundle is to replace everything.
@@ -207,7 +252,7 @@ class Import {
       else out[name] = value;
     }
     if (fromLine) out.name = row.name ?? (fromLine as { name: string }).name;
-    else if ((kind === "recipe" || kind === "source") && (!before || [...Object.values(LISTS), "gives", "draws"].some((list) => list in row))) out.lines = this.lists(kind, row, place);
+    else if ((kind === "recipe" || kind === "source") && (!before || [...Object.values(LISTS), "gives", "draws"].some((list) => Object.hasOwn(row, list)))) out.lines = this.lists(kind, row, place);
     return out as unknown as AnyRecord;
   }
 
@@ -276,15 +321,14 @@ class Import {
     if (here) return here.id;
     if (there) return there;
     if (kind === "item") {
-      const found = this.book?.find(value);
+      const found = this.words?.items.find(value);
       if (found?.found === "one") return found.id;
       const name = sentence(value);
-      if (!this.stubs.has(fold(name))) this.notes.push({ place, says: `There is no item “${value}”; it becomes a stub.` });
-      return this.stub(name, keyFrom(value));
+      if (!this.stubs.has(fold(name))) this.note(place, `There is no item ${shown(value)}; it becomes a stub.`);
+      return this.stub(name, keyFrom(value, "item"));
     }
-    const keys = [...(this.ids.get(kind)?.values() ?? [])].map((k) => k.key).concat([...keyIndex(this.catalogue, kind).keys()]);
-    const offers = nearest(value, keys);
-    this.problem(place, `There is no ${kindWord(kind)} “${value}”.${offers.length ? ` Did you mean ${offers.join(" or ")}?` : ` Add it to "${sectionOf(kind)}".`}`);
+    const offers = this.problems.length > OFFERED ? [] : nearest(value, [...(this.ids.get(kind)?.values() ?? [])].map((k) => k.key).concat([...keyIndex(this.catalogue, kind).keys()]));
+    this.problem(place, `There is no ${kindWord(kind)} ${shown(value)}.${offers.length ? ` Did you mean ${offers.join(" or ")}?` : ` Add it to "${sectionOf(kind)}".`}`);
     return null;
   }
 
@@ -304,7 +348,13 @@ class Import {
       this.problem(place, 'Expected an object such as { "vigour": 42 }.');
       return {};
     }
-    return Object.fromEntries(Object.entries(value).map(([key, amount]) => [this.reference("stat", key, `${place}.${key}`) ?? key, amount]));
+    const stats = new Map<string, unknown>();
+    for (const [key, amount] of Object.entries(value)) {
+      const stat = this.reference("stat", key, `${place}.${cut(key, 60)}`);
+      if (stat && stats.has(stat)) this.problem(`${place}.${cut(key, 60)}`, "This stat stands here twice.");
+      if (stat) stats.set(stat, amount);
+    }
+    return Object.fromEntries(stats);
   }
 
   private time(value: Json, place: string): number {
@@ -341,11 +391,8 @@ class Import {
       edits.push(...changes);
       tally[changes.length ? "changed" : "same"]++;
     }
-    const settings = isRow(this.bundle.pantry) ? this.bundle.pantry : {};
-    for (const [name, value] of Object.entries(settings)) {
-      if (!(name in PANTRY_FIELDS)) this.unknown("pantry", name, Object.keys(PANTRY_FIELDS));
-      else if (name !== "key" && this.catalogue.pantry[name as keyof typeof PANTRY_FIELDS] !== value) edits.push(setField(this.catalogue, "pantry", this.catalogue.pantry.id, name, value as Value));
-    }
+    const settings = this.settings();
+    edits.push(...settings);
     if (this.replace)
       for (const kind of Object.values(SECTIONS).reverse())
         for (const record of (this.catalogue[kind] as ReadonlyMap<Id, AnyRecord>).values())
@@ -358,23 +405,50 @@ class Import {
       const places = new Map(records.map((r) => [r.record.id, r.place]));
       if (!outcome.ok) for (const f of outcome.faults) this.problem(`${places.get(f.id) ?? f.kind}.${this.nameInBundle(f.kind, f.field)}`, f.says);
     }
-    return { problems: this.problems, notes: this.notes, edits: this.problems.length ? [] : edits, ...tally };
+    return { problems: this.problems, notes: this.notes, edits: this.failed ? [] : edits, ...tally, settings: settings.length };
+  }
+
+  /** What the bundle sets of the pantry itself; each is told, for it is easily overlooked among thousands of records. */
+  private settings(): Edit[] {
+    const { pantry } = this.catalogue;
+    for (const { place, says } of bundlePantry(this.bundle).problems) this.problem(place, says);
+    return Object.entries(isRow(this.bundle.pantry) ? this.bundle.pantry : {}).flatMap(([name, value]): Edit[] => {
+      if (!Object.hasOwn(PANTRY_FIELDS, name)) this.unknown("pantry", name, Object.keys(PANTRY_FIELDS));
+      else if (pantry[name as keyof typeof PANTRY_FIELDS] === value) return [];
+      else if (name === "key") this.note("pantry.key", `The bundle is of the pantry with the key ${shown(value)}; this one keeps its own, “${pantry.key}”.`);
+      else {
+        this.note(`pantry.${name}`, `${name === "name" ? "The pantry's name" : `The setting “${fieldWord(this.catalogue, name)}”`} changes from ${shown(pantry[name as keyof typeof PANTRY_FIELDS])} to ${shown(value)}.`);
+        return [setField(this.catalogue, "pantry", pantry.id, name, value as Value)];
+      }
+      return [];
+    });
   }
 
   /** A record's field as bundles name it. */
   private nameInBundle(kind: Kind | "pantry", field: string): string {
     const stat = field.startsWith("stats.") ? (field.slice(6) as Id) : null;
     if (stat) return `stats.${[...(this.ids.get("stat")?.values() ?? [])].find((s) => s.id === stat)?.key ?? this.catalogue.stat.get(stat)?.key ?? stat}`;
-    const names: Record<string, string> = { ticks: "time", feeCurrency: "fee", ...(kind === "source" ? { currency: "price", lines: "gives" } : {}) };
-    return names[field] ?? field;
+    const names = new Map([["ticks", "time"], ["feeCurrency", "fee"], ...(kind === "source" ? ([["currency", "price"], ["lines", "gives"]] as const) : [])]);
+    return names.get(field) ?? field;
   }
 
   private unknown(place: string, name: string, allowed: readonly string[]): void {
     const offers = nearest(name, allowed);
-    this.problem(place ? `${place}.${name}` : name, `Unknown field.${offers.length ? ` Did you mean ${offers.join(" or ")}?` : ` Known here: ${allowed.join(", ")}.`}`);
+    const at = cut(name, 60);
+    this.problem(place ? `${place}.${at}` : at, `Unknown field.${offers.length ? ` Did you mean ${offers.join(" or ")}?` : ` Known here: ${allowed.join(", ")}.`}`);
   }
   private problem(place: string, says: string): void {
-    this.problems.push({ place, says });
+    if (this.problems.length < TOLD) this.problems.push({ place, says });
+    else if (!this.more) this.problems.push({ place: "file", says: "There is more than is told here. Mend this first." });
+    if (this.problems.length > TOLD) this.more = true;
+  }
+  private note(place: string, says: string): void {
+    if (this.notes.length < TOLD) this.notes.push({ place, says });
+    else if (this.notes.length === TOLD) this.notes.push({ place: "file", says: "There are more notes than are told here." });
+  }
+  private more = false;
+  private get failed(): boolean {
+    return this.problems.length > 0;
   }
 }
 

@@ -44,6 +44,9 @@ export class NameBook {
     }
   }
 
+  get size(): number {
+    return this.byId.size;
+  }
   keys(): Iterable<string> {
     return this.byKey.keys();
   }

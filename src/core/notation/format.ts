@@ -2,13 +2,14 @@
 import type { Catalogue } from "../catalogue/catalogue";
 import { toPercent } from "../numbers/fraction";
 import { type Draw, type Id, inDraws, type Line, type Recipe, type Role, weightOfNothing } from "../catalogue/records";
+import { cut } from "../catalogue/text";
 import { formatTicks } from "../numbers/ticks";
 import type { ParsedLine } from "./parser";
 import { currencyBook, isPlain, itemBook, quote } from "./book";
 
 /** The name a recipe has when nobody gives it one: its first output, or "Salvage" and its first ingredient. */
 export function givenName(kind: Recipe["kind"], nameOf: (role: Role) => string | undefined): string {
-  if (kind === "salvage") return `Salvage ${nameOf("ingredient") ?? "nothing"}`.slice(0, 120);
+  if (kind === "salvage") return cut(`Salvage ${nameOf("ingredient") ?? "nothing"}`, 120).trimEnd();
   return nameOf("output") ?? "Nothing";
 }
 
@@ -76,7 +77,7 @@ function written<P extends Part>(catalogue: Catalogue, whole: Whole, label: stri
   if (stations) parts.push("at", stations);
   if (tools) parts.push("using", tools);
   if (whole.ticks) parts.push("in", formatTicks(whole.ticks, catalogue.pantry.ticksPerSecond));
-  if (whole.fee) parts.push("fee", String(whole.fee), whole.feeCurrency ? currencyBook(catalogue).written(whole.feeCurrency) : "");
+  if (whole.fee || whole.feeCurrency) parts.push("fee", String(whole.fee), whole.feeCurrency ? currencyBook(catalogue).written(whole.feeCurrency) : "");
   if (whole.level !== null) parts.push("level", String(whole.level));
   if (whole.teacher) parts.push("taught by", whole.teacher);
   const name = label === null ? "" : `${isPlainLabel(label) ? label : quote(label)}: `;

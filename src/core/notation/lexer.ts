@@ -20,15 +20,20 @@ const NUMBER = /^\d+(\.\d+)?(e[+-]?\d+)?$/i;
 const RANGE = /^\d+(\.\d+)?(e[+-]?\d+)?\.\.\d+(\.\d+)?(e[+-]?\d+)?$/i;
 const PERCENT = /^\d+(\.\d+)?(e[+-]?\d+)?%$/i;
 
-const BRACKETS: Readonly<Record<string, TokenKind>> = { "{": "open", "}": "close", "|": "bar" };
+const BRACKETS: ReadonlyMap<string, TokenKind> = new Map([
+  ["{", "open"],
+  ["}", "close"],
+  ["|", "bar"],
+]);
 
 export const KEYWORDS: ReadonlySet<string> = new Set(["at", "using", "in", "fee", "lasting", "level", "taught"]);
 export const isKeyword = (token: Token): boolean => token.kind === "word" && KEYWORDS.has(token.text.toLowerCase());
 
-/** A quote without its end is returned as a fault beside the tokens; nothing is dropped. */
+/** A quote without its end is returned as a fault beside the tokens; nothing is dropped. Linear in the length of the line. */
 export function lex(line: string): { tokens: Token[]; open: Span | null } {
   const tokens: Token[] = [];
   let open: Span | null = null;
+  let inside = false;
   let at = 0;
   const push = (kind: TokenKind, text: string, from: number, to: number) => tokens.push({ kind, text, from, to });
   while (at < line.length) {
@@ -43,13 +48,18 @@ export function lex(line: string): { tokens: Token[]; open: Span | null } {
     } else if (line.startsWith("->", at) || line[at] === "→") {
       at += line[at] === "→" ? 1 : 2;
       push("arrow", "->", from, at);
-    } else if (line[at] in BRACKETS) push(BRACKETS[line[at]], line[at], from, ++at);
-    else {
-      const inside = tokens.findLast((t) => t.kind === "open" || t.kind === "close")?.kind === "open";
+    } else if (BRACKETS.has(line[at])) {
+      const kind = BRACKETS.get(line[at]) as TokenKind;
+      if (kind !== "bar") inside = kind === "open";
+      push(kind, line[at], from, ++at);
+    } else {
+      let colon = false;
       while (at < line.length && !/[\s"→{}|]/.test(line[at]) && !line.startsWith("->", at)) {
         at++;
+        if (line[at - 1] !== ":" || colon) continue;
+        colon = true;
         // Within a draw, a weight may stand right before its entry: "5:2 Rope".
-        if (inside && line[at - 1] === ":" && NUMBER.test(line.slice(from, at - 1))) break;
+        if (inside && NUMBER.test(line.slice(from, at - 1))) break;
       }
       chunk(line.slice(from, at), from, push, tokens);
     }
@@ -58,18 +68,22 @@ export function lex(line: string): { tokens: Token[]; open: Span | null } {
 }
 
 function chunk(text: string, from: number, push: (kind: TokenKind, text: string, from: number, to: number) => void, tokens: Token[]): void {
-  const to = from + text.length;
+  let to = from + text.length;
   const last = tokens[tokens.length - 1];
   if (text === "%" && last?.kind === "number") {
     tokens.pop();
     push("percent", `${last.text}%`, last.from, to);
-  } else if (text === "+") push("plus", text, from, to);
-  else if (text === ":") push("colon", text, from, to);
-  else if (NUMBER.test(text)) push("number", text, from, to);
-  else if (RANGE.test(text)) push("range", text, from, to);
-  else if (PERCENT.test(text)) push("percent", text, from, to);
-  else if (text.endsWith(":")) {
-    chunk(text.slice(0, -1), from, push, tokens);
-    push("colon", ":", to - 1, to);
-  } else push("word", text, from, to);
+    return;
+  }
+  let end = text.length;
+  while (text[end - 1] === ":") end--;
+  const colons = text.length - end;
+  to -= colons;
+  const head = text.slice(0, end);
+  if (head === "+") push("plus", head, from, to);
+  else if (NUMBER.test(head)) push("number", head, from, to);
+  else if (RANGE.test(head)) push("range", head, from, to);
+  else if (PERCENT.test(head)) push("percent", head, from, to);
+  else if (head) push("word", head, from, to);
+  for (let k = 0; k < colons; k++) push("colon", ":", to + k, to + k + 1);
 }

@@ -1,9 +1,11 @@
 /** Reads a recipe line. Always returns everything it could make out, with a remark for whatever it could not. */
-import { nearest } from "../catalogue/names";
 import type { Draw, Id, Role } from "../catalogue/records";
-import { isWeight, MOST } from "../catalogue/records";
-import { add, fromNumber, fromPercent, sign, toNumber, ZERO } from "../numbers/fraction";
+import { isWeight, LEAST, MOST, MOST_CHANCE, MOST_LINES, MOST_TIMES } from "../catalogue/records";
+import { shown, textProblem } from "../catalogue/text";
+import { exactNumber } from "../numbers/decimal";
+import { add, compare, fromNumber, fromPercent, sign, toNumber, ZERO } from "../numbers/fraction";
 import { parseTicks } from "../numbers/ticks";
+import { nearest } from "../catalogue/names";
 import type { NameBook } from "./book";
 import { isKeyword, lex, type Span, type Token } from "./lexer";
 
@@ -47,11 +49,20 @@ export interface Words {
   readonly items: NameBook;
   readonly currencies: NameBook;
   readonly ticksPerSecond: number;
+  /** Names of items near one that was typed; none once they have cost as much as they are worth. */
+  readonly near: (typed: string) => readonly string[];
 }
 
-/** Never throws; a line that can't be written has a remark of level "error" with its position. */
+/** Longer lines are not read: 200 entries with the longest names take less. */
+export const LONGEST_LINE = 100_000;
+/** After so many remarks the rest of a line gets one of its own. */
+const MOST_REMARKS = 100;
+
+/** Never throws; a line that can't be written has a remark of level "error" with its position. What it accepts, the rules accept. */
 export const parseLine = (text: string, words: Words): ParsedLine => new Reader(text, words).line();
 
+/** A name with a good many spaces in it. */
+const LONGEST_NAME = 400;
 const ENDS: ReadonlySet<Token["kind"]> = new Set(["plus", "arrow", "bar", "close"]);
 
 class Reader {
@@ -60,13 +71,15 @@ class Reader {
   private readonly entries: Entry[] = [];
   private at = 0;
   private draws = 0;
+  private errors = 0;
 
   constructor(
     private readonly text: string,
     private readonly words: Words,
   ) {
-    const { tokens, open } = lex(text);
+    const { tokens, open } = text.length > LONGEST_LINE ? { tokens: [], open: null } : lex(text);
     this.tokens = tokens;
+    if (text.length > LONGEST_LINE) this.remark("error", { from: 0, to: text.length }, `A line of ${text.length} characters; at most ${LONGEST_LINE} are read. Split it into several recipes.`, []);
     if (open) this.remark("error", open, 'This quote has no end. Close it with ".', []);
   }
 
@@ -81,6 +94,7 @@ class Reader {
     const clauses = this.clauses();
     if (kind === "salvage" && !this.entries.some((e) => e.role === "ingredient") && !this.failed())
       this.remark("error", this.here(), "Salvage needs the item it takes apart.", []);
+    if (this.entries.length > MOST_LINES) this.remark("error", this.entries[MOST_LINES].span, `${this.entries.length} entries; at most ${MOST_LINES} fit in a recipe.`, []);
     const remarks = this.remarks.sort((a, b) => a.from - b.from);
     return { kind, label, entries: this.entries, ...clauses, remarks, ok: !this.failed() };
   }
@@ -95,8 +109,15 @@ class Reader {
       this.remark("error", this.tokens[colon], "Expected the recipe's name before the colon.", []);
       return null;
     }
-    if (parts.length === 1 && parts[0].kind === "quoted") return parts[0].text;
-    return this.text.slice(parts[0].from, parts[parts.length - 1].to).replace(/\s+/g, " ");
+    const span = { from: parts[0].from, to: parts[parts.length - 1].to };
+    const quoted = parts.length === 1 && parts[0].kind === "quoted";
+    const label = quoted ? parts[0].text.trim() : this.text.slice(span.from, span.to).replace(/\s+/g, " ");
+    const says = label ? textProblem(label, { max: 120, name: true }) : "A name is needed before the colon.";
+    if (says) this.remark("error", span, says, []);
+    // An entry before a colon is more likely a slip than a name.
+    else if (!quoted && (parts[0].kind !== "word" || parts.some((t) => t.kind !== "word" && t.kind !== "number")))
+      this.remark("error", span, "Before the colon stands the recipe's name. If this is one, put it in quotes; if not, take the colon out.", [`"${label.replace(/["\\]/g, "\\$&")}"`]);
+    return label;
   }
 
   private kind(): "craft" | "salvage" {
@@ -130,18 +151,21 @@ class Reader {
     if (word?.kind !== "word" || !/^draws?$/i.test(word.text) || this.tokens[this.at + (counted ? 2 : 1)]?.kind !== "open") return false;
     const start = this.peek() as Token;
     const times = counted ? Number(start.text) : 1;
-    if (!Number.isInteger(times) || times < 1 || times > 1000) this.remark("error", start, "Expected how often is drawn: a whole number from 1 to 1000.", ["1"]);
+    if (!Number.isInteger(times) || times < 1 || times > MOST_TIMES) this.remark("error", start, "Expected how often is drawn: a whole number from 1 to 1000.", ["1"]);
     this.at += counted ? 3 : 2;
     const group = ++this.draws;
     const first = this.entries.length;
     let of = ZERO;
+    let nothing = ZERO;
     for (;;) {
       const weight = this.weight();
       of = add(of, fromNumber(weight));
       const token = this.peek();
       const after = this.tokens[this.at + 1];
-      if (token?.kind === "word" && token.text.toLowerCase() === "nothing" && (!after || after.kind === "bar" || after.kind === "close")) this.at++;
-      else {
+      if (token?.kind === "word" && token.text.toLowerCase() === "nothing" && (!after || after.kind === "bar" || after.kind === "close")) {
+        this.at++;
+        nothing = add(nothing, fromNumber(weight));
+      } else {
         const before = this.entries.length;
         this.entry(role, "what may be drawn, or nothing");
         const entry = this.entries[before];
@@ -155,6 +179,7 @@ class Reader {
     else this.remark("error", this.here(), "Expected | and the next alternative, or } to end the draw.", ["}"]);
     const span = { from: start.from, to: this.tokens[this.at - 1].to };
     if (role !== "output") this.remark("error", span, "Only what comes out can be drawn.", []);
+    if (compare(nothing, fromNumber(1e6)) > 0) this.remark("error", span, "All weights of nothing together go up to 1000000.", []);
     if (sign(of) <= 0) this.remark("error", span, "A draw needs a weight above 0.", []);
     if (this.entries.length === first && !this.failed()) this.remark("error", span, "A draw needs at least one thing to draw.", []);
     for (let k = first; k < this.entries.length; k++) {
@@ -168,7 +193,8 @@ class Reader {
     const token = this.peek();
     if (token?.kind === "number" && this.tokens[this.at + 1]?.kind === "colon") {
       this.at += 2;
-      if (isWeight(Number(token.text))) return Number(token.text);
+      const weight = exactNumber(token.text);
+      if (isWeight(weight)) return weight;
       this.remark("error", token, "A weight goes up to 1000000 and has at most six decimal places.", []);
       return 0;
     }
@@ -190,8 +216,10 @@ class Reader {
     const next = this.peek();
     if (next?.kind === "percent") {
       this.at++;
-      const percent = Number(next.text.slice(0, -1));
-      chance = Number.isFinite(percent) ? fromPercent(percent) : percent;
+      const percent = exactNumber(next.text.slice(0, -1));
+      if (percent === null || percent > MOST_CHANCE * 100) this.remark("error", next, `A chance goes up to 100%, such as 40%; more than ${MOST_CHANCE * 100}% or more digits than a number holds can't be written.`, ["100%"]);
+      else chance = fromPercent(percent);
+      if (chance > 0 && chance < LEAST) this.remark("error", next, "This chance is too small to be counted with.", []);
       if (role === "tool" || role === "station") this.remark("error", next, `A ${role} is there or not: it has no chance. Remove it.`, [""]);
       else if (chance > 1 || chance === 0) this.remark("warning", next, `A chance is above 0% and at most 100%; ${next.text} will be reported by the checks.`, []);
     }
@@ -207,8 +235,12 @@ class Reader {
     const known = this.longestKnown();
     if (known && known.count > 1 && token.kind === "number" && !this.knownFrom(this.at + 1)) return [1, 1];
     this.at++;
-    const [min, max = min] = token.text.split("..").filter(Boolean).length === 2 ? token.text.split("..").map(Number) : [Number(token.text)];
-    if (max > MOST || min > MOST) this.remark("error", token, `At most ${MOST} fit.`, []);
+    const [min, max = min] = (token.kind === "range" ? token.text.split("..") : [token.text]).map(exactNumber);
+    if (min === null || max === null || min > MOST || max > MOST) {
+      this.remark("error", token, `A quantity goes up to ${MOST} and has no more digits than a number holds.`, []);
+      return [1, 1];
+    }
+    if ([min, max].some((n) => n > 0 && n < LEAST)) this.remark("error", token, `This is too small to be counted with. Write 0, or at least ${LEAST.toFixed(9)}.`, []);
     if (min > max) this.remark("warning", token, `The range runs backwards; the checks will report it. Write ${max}..${min}.`, [`${max}..${min}`]);
     else if (max === 0) this.remark("warning", token, "A quantity of 0 does nothing; the checks will report it.", ["1"]);
     return [min, max];
@@ -217,14 +249,13 @@ class Reader {
   private uses(role: Role): number | null {
     const token = this.peek();
     const value = Number(token?.text);
-    if (token?.kind !== "number" || !Number.isInteger(value) || value < 1) {
+    if (token?.kind !== "number" || !Number.isInteger(value) || value < 1 || value > MOST) {
       this.remark("error", token ?? this.here(), "Expected how many runs the tool lasts: a whole number, such as lasting 50.", ["50"]);
-      if (token && token.kind === "word" && !isKeyword(token)) this.at++;
+      if (token && (token.kind === "word" || token.kind === "number") && !isKeyword(token)) this.at++;
       return null;
     }
     this.at++;
-    const unit = this.peek()?.text.toLowerCase();
-    if (unit === "uses" || unit === "runs") this.at++;
+    if (!this.word("uses")) this.word("runs");
     if (role === "tool") return value;
     this.remark("error", token, "Only a tool (after using) wears out.", []);
     return null;
@@ -246,6 +277,7 @@ class Reader {
       const token = this.tokens[this.at + n];
       if (!token || token.kind === "arrow" || token.kind === "quoted" || token.kind === "bar" || token.kind === "close") break;
       typed = n === 0 ? token.text : this.text.slice(this.tokens[this.at].from, token.to);
+      if (typed.length > LONGEST_NAME) break;
       const found = this.words.items.find(typed);
       if (found.found === "one") best = { count: n + 1, id: found.id, name: found.name };
     }
@@ -296,9 +328,13 @@ class Reader {
       this.remark("error", span, `“${typed}” is the name of ${found.keys.length} items. Write the key of the one you mean: ${found.keys.join(" or ")}.`, found.keys);
       return { name: typed, id: null };
     }
-    const offers = nearest(typed, this.words.items.names());
-    if (typed.length > 120) this.remark("error", span, `A name of ${typed.length} characters; at most 120 fit.`, []);
-    else if (offers.length) this.remark("warning", span, `“${typed}” is not in the pantry and becomes a stub. Did you mean ${offers.join(" or ")}?`, offers);
+    const says = textProblem(typed, { max: 120, name: true });
+    if (says) {
+      this.remark("error", span, says, []);
+      return { name: typed, id: null };
+    }
+    const offers = this.words.near(typed);
+    if (offers.length) this.remark("warning", span, `“${typed}” is not in the pantry and becomes a stub. Did you mean ${offers.join(" or ")}?`, offers);
     else this.remark("note", span, `“${typed}” is not in the pantry yet and becomes a stub.`, []);
     return { name: typed, id: null };
   }
@@ -314,6 +350,7 @@ class Reader {
       else if (this.word("in")) {
         if (ticks !== null) this.remark("error", token, "The time is given twice. Keep one.", []);
         ticks = this.duration() ?? ticks;
+        if (ticks === 0) this.remark("note", token, "A time of 0 is no time; the line says nothing of it then.", []);
       } else if (this.word("fee")) {
         if (fee) this.remark("error", token, "The fee is given twice. Keep one.", []);
         fee = this.fee() ?? fee;
@@ -392,13 +429,20 @@ class Reader {
     }
     const span = end > this.at ? { from: this.tokens[this.at].from, to: this.tokens[end - 1].to } : this.here();
     this.at = end;
-    if (!typed) return { amount: Number(token.text), currency: null };
+    const amount = exactNumber(token.text);
+    if (amount === null || amount > MOST) {
+      this.remark("error", token, `A fee goes up to ${MOST} and has no more digits than a number holds.`, []);
+      return null;
+    }
+    if (!typed && amount === 0) this.remark("note", token, "A fee of 0 is no fee; the line says nothing of it then.", []);
+    if (!typed) return { amount, currency: null };
     const found = this.words.currencies.find(typed);
-    const singular = found.found === "one" || !typed.endsWith("s") ? found : this.words.currencies.find(typed.slice(0, -1));
+    // "2 shell" and "1 shells" for each other, but not "shellss" for either.
+    const singular = found.found === "one" || !/[^s]s$/i.test(typed) ? found : this.words.currencies.find(typed.slice(0, -1));
     const plural = singular.found === "one" ? singular : this.words.currencies.find(`${typed}s`);
-    if (plural.found === "one") return { amount: Number(token.text), currency: plural.id };
-    const names = [...this.words.currencies.names()];
-    this.remark("error", span, `“${typed}” is not a currency of this pantry. There ${names.length ? `are: ${names.join(", ")}` : "are none yet"}. Without a currency a fee counts in value units.`, nearest(typed, names).concat(names).slice(0, 3));
+    if (plural.found === "one") return { amount, currency: plural.id };
+    const names = [...this.words.currencies.names()].slice(0, 8);
+    this.remark("error", span, `${shown(typed)} is not a currency of this pantry. There ${names.length ? `are: ${names.join(", ")}` : "are none yet"}. Without a currency a fee counts in value units.`, nearest(typed, names).concat(names).slice(0, 3));
     return null;
   }
 
@@ -408,7 +452,7 @@ class Reader {
     while (this.at < this.tokens.length && this.tokens[this.at].kind !== "arrow" && !isKeyword(this.tokens[this.at])) this.at++;
     if (this.at === start || says === null) return;
     const span = { from: this.tokens[start].from, to: this.tokens[this.at - 1].to };
-    this.remark("error", span, `${says}, found “${this.text.slice(span.from, span.to)}”.`, []);
+    this.remark("error", span, `${says}, found ${shown(this.text.slice(span.from, span.to))}.`, []);
   }
 
   private word(keyword: string): boolean {
@@ -418,10 +462,12 @@ class Reader {
     return true;
   }
 
-  private failed = (): boolean => this.remarks.some((r) => r.level === "error");
+  private failed = (): boolean => this.errors > 0;
   private peek = (): Token | undefined => this.tokens[this.at];
   private here = (): Span => this.peek() ?? { from: this.text.trimEnd().length, to: this.text.trimEnd().length };
   private remark(level: Remark["level"], { from, to }: Span, says: string, offers: readonly string[]): void {
-    this.remarks.push({ level, from, to, says, offers });
+    if (level === "error") this.errors++;
+    if (this.remarks.length < MOST_REMARKS) this.remarks.push({ level, from, to, says, offers });
+    else if (this.remarks.length === MOST_REMARKS) this.remarks.push({ level: "error", from, to: this.text.length, says: "More is wrong from here on. Mend what stands before it first.", offers: [] });
   }
 }

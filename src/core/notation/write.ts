@@ -1,27 +1,40 @@
 /** From a line that was read to the edits that write it: stubs for new names, then the recipe or what differs in it. */
 import { type Catalogue, keyIndex } from "../catalogue/catalogue";
 import { difference, type Edit } from "../catalogue/changes";
-import { fold, freeKey, keyFrom, newId } from "../catalogue/names";
-import { blank, type Id, type Item, type Line, type Recipe } from "../catalogue/records";
-import { currencyBook, itemBook } from "./book";
+import { fold, KeyAllocator, keyFrom, nearest, newId } from "../catalogue/names";
+import { blank, type Id, type Item, type Kind, type Line, type Recipe } from "../catalogue/records";
+import { cut } from "../catalogue/text";
+import { currencyBook, itemBook, type NameBook } from "./book";
 import { givenName } from "./format";
 import { type Entry, type ParsedLine, parseLine, type Words } from "./parser";
 
-export const wordsOf = (catalogue: Catalogue): Words => ({
-  items: itemBook(catalogue),
-  currencies: currencyBook(catalogue),
-  ticksPerSecond: catalogue.pantry.ticksPerSecond,
-});
+/** So many names are compared with what was typed before near ones are no longer looked for. */
+const PATIENCE = 300_000;
+
+export function words(items: NameBook, currencies: NameBook, ticksPerSecond: number): Words {
+  let left = PATIENCE;
+  const near = (typed: string): readonly string[] => {
+    if (left <= 0) return [];
+    left -= items.size;
+    return nearest(typed, items.names());
+  };
+  return { items, currencies, ticksPerSecond, near };
+}
+
+export const wordsOf = (catalogue: Catalogue): Words => words(itemBook(catalogue), currencyBook(catalogue), catalogue.pantry.ticksPerSecond);
 
 /** Hands out keys that are free in the catalogue and among those handed out before. */
 export class Keys {
-  private readonly taken = new Set<string>();
+  private readonly of = new Map<Kind, KeyAllocator>();
   constructor(private readonly catalogue: Catalogue) {}
-  next(kind: "item" | "recipe" | "source" | "type" | "tag" | "stat" | "rarity" | "currency", name: string): string {
-    const index = keyIndex(this.catalogue, kind);
-    const key = freeKey(keyFrom(name), (k) => index.has(fold(k)) || this.taken.has(kind + fold(k)));
-    this.taken.add(kind + fold(key));
-    return key;
+  next(kind: Kind, name: string): string {
+    let keys = this.of.get(kind);
+    if (!keys) {
+      const index = keyIndex(this.catalogue, kind);
+      keys = new KeyAllocator((folded) => index.has(folded));
+      this.of.set(kind, keys);
+    }
+    return keys.next(keyFrom(name, kind));
   }
 }
 

@@ -1,25 +1,43 @@
 /** Durations: the game's clock counts in ticks, people write seconds. Stored in ticks, shown as both. */
 
-const PARTS = /^(?:(\d+(?:\.\d+)?)h)?(?:(\d+(?:\.\d+)?)m)?(?:(\d+(?:\.\d+)?)s)?$/;
+import { decimal } from "./decimal";
+import { add, type Fraction, fraction, multiply, toNumber, ZERO } from "./fraction";
+
+const NUMBER = "(\\d+(?:\\.\\d+)?(?:e[+-]?\\d+)?)";
+const PARTS = new RegExp(`^(?:${NUMBER}\\s*h)?\\s*(?:${NUMBER}\\s*m)?\\s*(?:${NUMBER}\\s*s)?$`, "i");
+const TICKS = /^(\d+)\s*t$/i;
+const SECONDS = new RegExp(`^${NUMBER}$`, "i");
+const LONGEST = 80;
+const MOST = 1e12;
 
 /**
- * Reads "90s", "1m30s", "2h", "5400t" or a bare number of seconds.
- * @returns whole ticks, or null when the text is no duration or not a whole number of ticks
+ * Reads "90s", "1m30s", "1m 30s", "2h", "5400t" or a bare number of seconds. Two numbers without units are none.
+ * @returns whole ticks, or null when the text is no duration or not exactly a whole number of ticks
  */
 export function parseTicks(text: string, ticksPerSecond: number): number | null {
-  const t = text.trim().toLowerCase().replace(/\s+/g, "");
-  if (/^\d+t$/.test(t)) return within(Number(t.slice(0, -1)));
-  if (/^\d+(\.\d+)?$/.test(t)) return within(Number(t) * ticksPerSecond);
-  const match = PARTS.exec(t);
-  if (!match || t === "") return null;
-  const [h, m, s] = match.slice(1).map((part) => Number(part ?? 0));
-  return within((h * 3600 + m * 60 + s) * ticksPerSecond);
+  const t = text.trim();
+  if (t === "" || t.length > LONGEST) return null;
+  const ticks = TICKS.exec(t);
+  if (ticks) return whole(decimal(ticks[1]), 1);
+  const seconds = SECONDS.exec(t);
+  if (seconds) return whole(decimal(seconds[1]), ticksPerSecond);
+  const parts = PARTS.exec(t)?.slice(1);
+  if (!parts) return null;
+  let sum = ZERO;
+  for (const [k, part] of parts.entries()) {
+    if (part === undefined) continue;
+    const value = decimal(part);
+    if (!value) return null;
+    sum = add(sum, multiply(value, fraction([3600n, 60n, 1n][k])));
+  }
+  return whole(sum, ticksPerSecond);
 }
 
-const within = (ticks: number): number | null => {
-  const whole = Math.round(ticks);
-  return Math.abs(ticks - whole) < 1e-6 && whole <= 1e12 ? whole : null;
-};
+function whole(value: Fraction | null, times: number): number | null {
+  if (!value) return null;
+  const ticks = multiply(value, fraction(BigInt(times)));
+  return ticks.d === 1n && ticks.n <= BigInt(MOST) ? toNumber(ticks) : null;
+}
 
 /** The shortest text that parseTicks reads back as the same ticks: "90s" stays "1m30s", odd ticks stay "7t". */
 export function formatTicks(ticks: number, ticksPerSecond: number): string {

@@ -49,5 +49,5 @@ export function recipe(catalogue: Catalogue, name: string): Recipe {
 }
 
 /** A bare item, for tests that build records by hand. */
-export const newItem = (name: string, given: Partial<Item> = {}): Item => blank("item", { id: newId(), key: keyFrom(name), name, status: "ready", ...given });
+export const newItem = (name: string, given: Partial<Item> = {}): Item => blank("item", { id: newId(), key: keyFrom(name, "item"), name, status: "ready", ...given });
 export { line };

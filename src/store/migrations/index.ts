@@ -1,8 +1,10 @@
 /** Every migration in order, with an explicit name: file and class names do not survive bundling. */
 import { FirstTables } from "./0001-first-tables";
 import { DrawsAndUnlocks } from "./0002-draws-and-unlocks";
+import { RecordsByPantry } from "./0003-records-by-pantry";
 
 export const MIGRATIONS = [
   { name: "0001-first-tables", class: FirstTables },
   { name: "0002-draws-and-unlocks", class: DrawsAndUnlocks },
+  { name: "0003-records-by-pantry", class: RecordsByPantry },
 ];

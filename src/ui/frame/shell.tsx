@@ -14,6 +14,7 @@ import { CommandField } from "./command";
 import { usePlaces, type ViewName } from "./navigate";
 import { NoticeCard } from "./notice";
 import { Tideline } from "./tideline";
+import { useTransliteration } from "./transliteration";
 
 const PLACES: readonly { view: ViewName; label: string; icon: typeof Archive }[] = [
   { view: "setup", label: "Setup", icon: SlidersHorizontal },
@@ -42,6 +43,7 @@ function Frame({ children }: { children: ReactNode }) {
   const places = usePlaces();
   const [finding, setFinding] = useState(false);
   useGlobalKeys(() => setFinding(true));
+  useTransliteration();
   const wanted = places.query.get("item");
   const item = useWantedItem(wanted);
   useEffect(() => {

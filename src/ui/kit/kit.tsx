@@ -20,7 +20,7 @@ export function Button({ look = "plain", className, type = "button", ...rest }: 
 /** An item icon in the current text colour. */
 export function Icon({ name, size = 18 }: { name: string | null; size?: number }) {
   if (!name) return <span aria-hidden className="inline-block shrink-0 rounded-sm border border-dashed border-line" style={{ width: size, height: size }} />;
-  const url = `url(/api/icons/${encodeURIComponent(name)}.svg)`;
+  const url = `url("/api/icons/${encodeURIComponent(name)}.svg")`;
   return <span aria-hidden className="inline-block shrink-0 bg-current" style={{ width: size, height: size, maskImage: url, maskSize: "contain", maskRepeat: "no-repeat", WebkitMaskImage: url, WebkitMaskSize: "contain" }} />;
 }
 

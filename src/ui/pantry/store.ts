@@ -44,6 +44,9 @@ interface Problem {
   conflicts?: Conflict[];
 }
 
+/** Half a character can't be sent. */
+const wellFormed = (text: string): string => text.replace(/\p{Surrogate}/gu, "");
+
 export class PantryStore {
   /** Before anything is loaded; what the server renders, and what the first render in the browser must equal. */
   readonly first: View = { state: null, link: "opening", notice: null, busy: 0, canUndo: false, canRedo: false };
@@ -92,6 +95,11 @@ export class PantryStore {
     };
     events.addEventListener("hello", compare);
     events.addEventListener("beat", compare);
+    events.addEventListener("gone", () => {
+      this.events?.close();
+      this.events = null;
+      this.set({ state: null, link: "missing" });
+    });
     events.addEventListener("change", (message: MessageEvent<string>) => this.take(JSON.parse(message.data) as LiveEvent));
     events.onerror = () => {
       if (this.view.state) this.set({ link: "away" });
@@ -153,7 +161,7 @@ export class PantryStore {
   }
 
   private post(path: string, body?: unknown): Promise<Response | null> {
-    const headers = { "content-type": "application/json", "x-salty-author": encodeURIComponent(this.author) };
+    const headers = { "content-type": "application/json", "x-salty-author": encodeURIComponent(wellFormed(this.author)) };
     return fetch(this.path + path, { method: "POST", headers, body: body === undefined ? undefined : JSON.stringify(body) }).catch(() => null);
   }
 
@@ -254,6 +262,15 @@ export class PantryStore {
       if (answer.ok) this.undoable.push(answer.revision);
       this.set({});
     });
+  }
+
+  /** Deletes the pantry for good; the name is what somebody typed to confirm. */
+  async deletePantry(name: string): Promise<Answer> {
+    const headers = { "content-type": "application/json", "x-salty-author": encodeURIComponent(wellFormed(this.author)) };
+    const answer = await fetch(this.path, { method: "DELETE", headers, body: JSON.stringify({ name }) }).catch(() => null);
+    if (answer?.ok) return { ok: true, revision: 0 };
+    const problem = (await answer?.json().catch(() => null)) as Problem | null;
+    return { ok: false, says: problem?.detail ?? "The server does not answer. Nothing was deleted." };
   }
 
   tell(title: string, says: string): void {

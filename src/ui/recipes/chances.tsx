@@ -1,6 +1,7 @@
 "use client";
 /** What a number of runs gives of each thing that comes by chance; follows the line while it is typed. */
 import { useDeferredValue, useMemo, useState } from "react";
+import { work } from "@/core/analysis/chances";
 import { byChance, outcomes, runsUntil } from "@/core/analysis/outcomes";
 import { nameOf } from "@/core/catalogue/catalogue";
 import type { Id } from "@/core/catalogue/records";
@@ -11,6 +12,9 @@ import { useCatalogue } from "../pantry/provider";
 
 const MOST_RUNS = 10_000;
 const SURE = [0.5, 0.9, 0.99];
+/** The table follows every key press: a few hundredths of a second for all of it. */
+const STEPS = 2e7;
+const sayRuns = (n: number | null | "unknown"): string => (n === "unknown" ? "not told" : n === null ? "over 100,000" : sayQuantity(n));
 
 export function Chances({ parsed }: { parsed: ParsedLine }) {
   const catalogue = useCatalogue();
@@ -20,8 +24,11 @@ export function Chances({ parsed }: { parsed: ParsedLine }) {
   const entries = useDeferredValue(parsed.entries);
   // A name that is not in the pantry yet stands for itself.
   const lines = useMemo(() => entries.map((e) => lineFrom(e, (name) => name as Id)), [entries]);
-  const found = useMemo(() => (right ? outcomes(lines, runs) : []), [lines, runs, right]);
-  const until = useMemo(() => new Map((found ?? []).map((o) => [o.item, SURE.map((c) => runsUntil(lines, o.item, 1, c))])), [lines, found]);
+  const found = useMemo(() => (right ? outcomes(lines, runs, work(STEPS)) : []), [lines, runs, right]);
+  const until = useMemo(() => {
+    const steps = work(STEPS);
+    return new Map(found.map((o) => [o.item, SURE.map((c) => runsUntil(lines, o.item, 1, c, steps))]));
+  }, [lines, found]);
   if (!lines.some(byChance)) return null;
   return (
     <section aria-label="What comes by chance" className="pt-1">
@@ -34,36 +41,34 @@ export function Chances({ parsed }: { parsed: ParsedLine }) {
         </label>
         {!right && <span className="text-beet">A whole number from 1 to {MOST_RUNS.toLocaleString("en")}.</span>}
       </div>
-      {found === null ? (
-        <p className="text-second">There are more different amounts than can be told apart. Ask for fewer runs.</p>
-      ) : (
-        right && (
-          <table className="w-full">
-            <caption className="caption-bottom pt-1 text-left text-[12px] text-second">One player in ten gets no more than low, half no more than middle, nine in ten no more than high. At the end: runs after which one has come.</caption>
-            <thead>
-              <tr>
-                <th className="head pb-0.5 pr-2 text-left">Item</th>
-                {["On average", "None", "Low", "Middle", "High", "50, 90, 99% sure of 1"].map((h) => (
-                  <th key={h} className="head pb-0.5 pl-3 text-right">
-                    {h}
-                  </th>
+      {right && (
+        <table className="w-full">
+          <caption className="caption-bottom pt-1 text-left text-[12px] text-second">
+            One player in ten gets no more than low, half no more than middle, nine in ten no more than high. At the end: runs after which one has come.{found.some((o) => o.about) && " About so much (≈) where there are too many different amounts to go through."}
+          </caption>
+          <thead>
+            <tr>
+              <th className="head pb-0.5 pr-2 text-left">Item</th>
+              {["On average", "None", "Low", "Middle", "High", "50, 90, 99% sure of 1"].map((h) => (
+                <th key={h} className="head pb-0.5 pl-3 text-right">
+                  {h}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {found.map((o) => (
+              <tr key={o.item}>
+                <td className="truncate pr-2">{catalogue.item.has(o.item) ? nameOf(catalogue, "item", o.item) : o.item}</td>
+                {[sayQuantity(o.expected), o.none > 0 && o.none < 1e-6 ? "almost never" : sayPercent(o.none), ...[o.low, o.middle, o.high].map((n) => `${o.about ? "≈ " : ""}${sayQuantity(n)}`), (until.get(o.item) ?? []).map(sayRuns).join(", ")].map((text, k) => (
+                  <td key={k} className="num pl-3 text-right whitespace-nowrap">
+                    {text}
+                  </td>
                 ))}
               </tr>
-            </thead>
-            <tbody>
-              {found.map((o) => (
-                <tr key={o.item}>
-                  <td className="truncate pr-2">{catalogue.item.has(o.item) ? nameOf(catalogue, "item", o.item) : o.item}</td>
-                  {[sayQuantity(o.expected), o.none > 0 && o.none < 1e-6 ? "almost never" : sayPercent(o.none), sayQuantity(o.low), sayQuantity(o.middle), sayQuantity(o.high), (until.get(o.item) ?? []).map((n) => (n === null ? "over 100,000" : sayQuantity(n))).join(", ")].map((text, k) => (
-                    <td key={k} className="num pl-3 text-right whitespace-nowrap">
-                      {text}
-                    </td>
-                  ))}
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        )
+            ))}
+          </tbody>
+        </table>
       )}
     </section>
   );

@@ -11,6 +11,7 @@ interface Preview {
   readonly changed: number;
   readonly removed: number;
   readonly same: number;
+  readonly settings: number;
   readonly notes: readonly { place: string; says: string }[];
 }
 interface Refusal {
@@ -29,7 +30,7 @@ export function BundlePanel() {
   const [done, setDone] = useState("");
 
   const send = async (text: string, name: string, dry: boolean, all: boolean) => {
-    const answer = await fetch(`${store.path}/bundle?${dry ? "dry=1&" : ""}${all ? "replace=1&" : ""}name=${encodeURIComponent(name)}`, { method: "POST", body: text, headers: { "x-salty-author": encodeURIComponent(store.author) } }).catch(() => null);
+    const answer = await fetch(`${store.path}/bundle?${dry ? "dry=1&" : ""}${all ? "replace=1&" : ""}name=${encodeURIComponent(name)}`, { method: "POST", body: text, headers: { "content-type": "application/json", "x-salty-author": encodeURIComponent(store.author) } }).catch(() => null);
     const body = (await answer?.json().catch(() => null)) as (Preview & Refusal) | null;
     if (!answer?.ok || !body) {
       setRefusal(body ?? { title: "The server does not answer. Nothing was written." });
@@ -86,7 +87,7 @@ export function BundlePanel() {
       {preview && file && (
         <div className="rounded-sm border border-kelp bg-kelp-wash p-3">
           <p>
-            <b>{file.name}</b>: {count(preview.added, "record")} new, {preview.changed} changed, {preview.removed} removed, {preview.same} the same.
+            <b>{file.name}</b>: {count(preview.added, "record")} new, {preview.changed} changed, {preview.removed} removed, {preview.same} the same{preview.settings > 0 && `, ${count(preview.settings, "setting")} of the pantry changed`}.
           </p>
           <ul className="max-h-40 overflow-auto">
             {preview.notes.map((n) => (
@@ -96,7 +97,7 @@ export function BundlePanel() {
             ))}
           </ul>
           <div className="flex gap-2 pt-2">
-            <Button look="solid" disabled={preview.added + preview.changed + preview.removed === 0} onClick={() => void send(file.text, file.name, false, replace)}>
+            <Button look="solid" disabled={preview.added + preview.changed + preview.removed + preview.settings === 0} onClick={() => void send(file.text, file.name, false, replace)}>
               Write it
             </Button>
             <Button onClick={() => setPreview(null)}>Cancel</Button>

@@ -18,6 +18,7 @@ import { Button, cx, Empty, Icon } from "../kit/kit";
 import { useLive, useStore } from "../pantry/provider";
 import { useWrite, useWriteCells } from "../pantry/use-write";
 import { BundlePanel } from "./bundle-panel";
+import { DeletePanel } from "./delete-panel";
 
 const TABS: readonly { kind: Exclude<Kind, "item" | "recipe">; label: string; help: string }[] = [
   { kind: "type", label: "Types", help: "What sorts of item there are. What a type says, its items inherit until they say otherwise." },
@@ -186,7 +187,10 @@ function PantryPanel() {
           </div>
         ))}
       </section>
-      <BundlePanel />
+      <div>
+        <BundlePanel />
+        <DeletePanel />
+      </div>
     </div>
   );
 }

@@ -1,14 +1,10 @@
-import { host } from "@/server/host";
 import { json, problem } from "@/server/problem";
+import { route } from "@/server/route";
 
 export const dynamic = "force-dynamic";
 
 /** 200 once the database answers, the tables are there and changes are heard. */
-export async function GET(): Promise<Response> {
-  try {
-    const pantries = await (await host()).pantries();
-    return json({ state: "ready", database: "up", pantries: pantries.map(({ key, revision }) => ({ key, revision })), revision: Math.max(0, ...pantries.map((p) => p.revision)) });
-  } catch (error) {
-    return problem(503, "Not ready", (error as Error).message, { database: "away" });
-  }
-}
+export const GET = route(async ({ host }) => {
+  const pantries = await host.pantries();
+  return host.ready ? json({ state: "ready", database: "up", pantries: pantries.map(({ key, revision }) => ({ key, revision })), revision: Math.max(0, ...pantries.map((p) => p.revision)) }) : problem(503, "Not ready", "The database is not listened to yet.", { database: "away" });
+});

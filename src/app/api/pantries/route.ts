@@ -7,7 +7,7 @@ export const dynamic = "force-dynamic";
 
 export const GET = route(async ({ host }) => json(await host.pantries()));
 
-export const POST = route(async ({ request, host }) => {
-  const read = await bodyOf(request, PantryBody);
-  return "refusal" in read ? read.refusal : newPantry(host, read.body.name);
+export const POST = route(async (call) => {
+  const read = await bodyOf(call, PantryBody);
+  return "refusal" in read ? read.refusal : newPantry(call.host, read.body.name);
 });

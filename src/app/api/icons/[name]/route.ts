@@ -1,8 +1,10 @@
 import { icon } from "@/server/icons";
+import { problem } from "@/server/problem";
+import { route } from "@/server/route";
 
 /** One item icon as SVG: /api/icons/eel.svg */
-export async function GET(_: Request, context: { params: Promise<{ name: string }> }): Promise<Response> {
-  const body = await icon((await context.params).name.replace(/\.svg$/, ""));
-  if (!body) return new Response("No such icon", { status: 404 });
+export const GET = route(async ({ params }) => {
+  const body = await icon(params.name.replace(/\.svg$/, ""));
+  if (body === null) return problem(404, "No such icon", "GET /api/icons?q=WORD lists those there are.");
   return new Response(body, { headers: { "content-type": "image/svg+xml", "cache-control": "public, max-age=31536000, immutable" } });
-}
+});

@@ -1,6 +1,5 @@
 import { change, log } from "@/server/pantry";
-import { ChangeBody } from "@/server/requests";
-import { bodyOf, pantryRoute } from "@/server/route";
+import { changeOf, pantryRoute } from "@/server/route";
 
 export const dynamic = "force-dynamic";
 
@@ -11,7 +10,7 @@ export const GET = pantryRoute(({ request, host, engine }) => {
   return log(engine, host, { revision: number("revision"), of: query.get("of") ?? undefined, before: number("before"), most: number("most") });
 });
 
-export const POST = pantryRoute(async ({ request, engine, actor }) => {
-  const read = await bodyOf(request, ChangeBody);
-  return "refusal" in read ? read.refusal : change(engine, actor, read.body.asEdits(), read.body.note);
+export const POST = pantryRoute(async (call) => {
+  const read = await changeOf(call);
+  return "refusal" in read ? read.refusal : change(call.engine, call.actor, { do: "edit", edits: read.body.edits }, { note: read.body.note });
 });

@@ -1,0 +1,57 @@
+/** Edits as they come from outside: their shape is checked here, before anything reads them; what they mean is for the rules. */
+import type { Edit } from "./changes";
+import { KINDS, MOST_EDITS } from "./records";
+import { isId, isPlain } from "./rules";
+import { shown } from "./text";
+
+/** Where something has another shape than it should, and what would work. */
+export interface Misshapen {
+  readonly place: string;
+  readonly says: string;
+}
+
+/** Most places that are told. */
+const TOLD = 20;
+/** How deep the values of an edit go: lines hold a line, that holds a draw. */
+const DEEP = 4;
+const NAMES = { add: ["op", "kind", "record"], remove: ["op", "kind", "record"], set: ["op", "kind", "id", "field", "from", "to"] } as const;
+
+/** @param value  anything; no more of it is read than the shape of edits allows */
+export function shapedEdits(value: unknown): { readonly edits: readonly Edit[] } | { readonly misshapen: readonly Misshapen[] } {
+  const misshapen: Misshapen[] = [];
+  const wrong = (place: string, says: string) => misshapen.push({ place, says });
+  if (!Array.isArray(value)) wrong("edits", `Expected a list of edits, not ${shown(value)}.`);
+  else if (!value.length) wrong("edits", "Expected at least one edit.");
+  else if (value.length > MOST_EDITS) wrong("edits", `${value.length} edits; at most ${MOST_EDITS} fit in one change. Import a bundle for more.`);
+  else
+    for (let k = 0; k < value.length && misshapen.length < TOLD; k++) {
+      const place = `edits[${k}]`;
+      shapedEdit(value[k], (at, says) => wrong(at ? `${place}.${at}` : place, says));
+    }
+  return misshapen.length ? { misshapen: misshapen.slice(0, TOLD) } : { edits: value as readonly Edit[] };
+}
+
+function shapedEdit(edit: unknown, wrong: (at: string, says: string) => void): void {
+  if (!isPlain(edit)) return wrong("", `Expected an edit, not ${shown(edit)}.`);
+  const { op, kind } = edit;
+  if (op !== "add" && op !== "remove" && op !== "set") return wrong("op", `${shown(op)} is none of add, remove, set.`);
+  const kinds: readonly unknown[] = op === "set" ? [...KINDS, "pantry"] : KINDS;
+  if (!kinds.includes(kind)) wrong("kind", `${shown(kind)} is none of ${kinds.join(", ")}.`);
+  const names: readonly string[] = NAMES[op];
+  for (const name of Object.keys(edit)) if (!names.includes(name)) wrong(shown(name).slice(1, -1), `This edit has no field of this name. Its fields: ${names.join(", ")}.`);
+  for (const name of names) if (!Object.hasOwn(edit, name)) wrong(name, "This field is missing.");
+  if (op === "set") {
+    if (!isId(edit.id)) wrong("id", "An id is 12 characters of 0-9 and a-z.");
+    if (typeof edit.field !== "string" || edit.field.length > 60) wrong("field", "Expected the name of a field.");
+    for (const name of ["from", "to"]) if (!shallow(edit[name], DEEP)) wrong(name, "This goes deeper than any field does.");
+  } else if (!isPlain(edit.record)) wrong("record", `Expected a record, not ${shown(edit.record)}.`);
+  else if (!isId(edit.record.id)) wrong("record.id", "An id is 12 characters of 0-9 and a-z.");
+  else if (!shallow(edit.record, DEEP + 1)) wrong("record", "This goes deeper than any record does.");
+}
+
+/** Whether a value's lists and objects go no deeper than so many, one within the other. */
+function shallow(value: unknown, most: number): boolean {
+  if (typeof value !== "object" || value === null) return true;
+  if (most === 0) return false;
+  return (Array.isArray(value) ? value : Object.values(value)).every((each) => shallow(each, most - 1));
+}

@@ -1,0 +1,58 @@
+/** How many threads there may be: who needs one more makes room by ending the one that was used least recently. */
+import { TooBusy } from "./thread";
+
+export interface Lodger {
+  /** When it was last used [ms since 1970]. */
+  readonly used: number;
+  readonly lodged: boolean;
+  /** It can't be ended right now. */
+  readonly working: boolean;
+  /** Ends its thread; it opens again when somebody asks. */
+  park(): Promise<void>;
+}
+
+const WAIT = 30_000;
+
+export class Pool {
+  private readonly lodgers = new Set<Lodger>();
+  private readonly waiting: (() => void)[] = [];
+  /** Threads that are being opened. */
+  private coming = 0;
+
+  constructor(readonly most: number) {}
+
+  get size(): number {
+    return [...this.lodgers].filter((l) => l.lodged).length;
+  }
+
+  /** Room for one thread, which `work` opens. @throws TooBusy where none becomes free in half a minute */
+  async lodge<T>(lodger: Lodger, work: () => Promise<T>): Promise<T> {
+    this.lodgers.add(lodger);
+    const end = Date.now() + WAIT;
+    while (this.size + this.coming >= this.most) {
+      const free = [...this.lodgers].filter((l) => l.lodged && !l.working).sort((a, b) => a.used - b.used)[0];
+      if (free) await free.park();
+      else if (Date.now() > end) throw new TooBusy("More pantries are in use than there are engines for. Try again in a moment.");
+      else await new Promise<void>((done) => {
+        this.waiting.push(done);
+        setTimeout(done, 250).unref();
+      });
+    }
+    this.coming++;
+    try {
+      return await work();
+    } finally {
+      this.coming--;
+      this.freed();
+    }
+  }
+
+  /** Somebody has nothing to do any more. */
+  freed(): void {
+    this.waiting.shift()?.();
+  }
+  leave(lodger: Lodger): void {
+    this.lodgers.delete(lodger);
+    this.freed();
+  }
+}

@@ -1,0 +1,66 @@
+"use client";
+/** The end of a pantry: a bundle of it is offered first, and its name typed to confirm. */
+import { Download, Trash2 } from "lucide-react";
+import { type FormEvent, useState } from "react";
+import { count } from "@/core/numbers/format";
+import { Button } from "../kit/kit";
+import { useLive, useStore } from "../pantry/provider";
+
+export function DeletePanel() {
+  const store = useStore();
+  const { catalogue } = useLive();
+  const [open, setOpen] = useState(false);
+  const [typed, setTyped] = useState("");
+  const [refused, setRefused] = useState("");
+  const [busy, setBusy] = useState(false);
+  const { name } = catalogue.pantry;
+  const right = typed.trim() === name.trim();
+  const end = async (e: FormEvent) => {
+    e.preventDefault();
+    if (!right || busy) return;
+    setBusy(true);
+    const answer = await store.deletePantry(typed);
+    setBusy(false);
+    if (answer.ok) window.location.assign("/?all");
+    else setRefused(answer.says);
+  };
+  return (
+    <section aria-label="Delete this pantry" className="mt-8">
+      <h2 className="pb-2 text-[15px]">Delete this pantry</h2>
+      <p className="max-w-prose text-second">Takes it away from everybody, its records and its log, for good. This is the one thing that can't be undone: a bundle brings the records back, but not the log.</p>
+      {!open ? (
+        <div className="py-3">
+          <Button onClick={() => setOpen(true)}>
+            <Trash2 size={14} aria-hidden /> Delete {name} …
+          </Button>
+        </div>
+      ) : (
+        <form onSubmit={end} className="mt-3 max-w-prose rounded-sm border border-beet bg-beet-wash p-3">
+          <p>
+            {count(catalogue.item.size, "item")}, {count(catalogue.recipe.size, "recipe")} and {count(catalogue.revision, "change")} go with it. Take a bundle out first:
+          </p>
+          <div className="py-2">
+            <Button onClick={() => window.location.assign(`${store.path}/bundle`)}>
+              <Download size={14} aria-hidden /> Export {name}
+            </Button>
+          </div>
+          <label className="block pb-1" htmlFor="delete-name">
+            Then type its name, <b>{name}</b>, to confirm:
+          </label>
+          <input id="delete-name" className="field" autoComplete="off" autoFocus value={typed} onChange={(e) => setTyped(e.target.value)} onKeyDown={(e) => e.key === "Escape" && setOpen(false)} />
+          {refused && (
+            <p role="alert" className="pt-1 text-beet">
+              {refused}
+            </p>
+          )}
+          <div className="flex gap-2 pt-3">
+            <Button type="submit" look="solid" disabled={!right || busy} className="bg-beet! border-beet!">
+              <Trash2 size={14} aria-hidden /> Delete it for good
+            </Button>
+            <Button onClick={() => setOpen(false)}>Keep it</Button>
+          </div>
+        </form>
+      )}
+    </section>
+  );
+}
