@@ -80,8 +80,8 @@ async function choosePort() {
 }
 
 function serve(url, port) {
-  const args = [join(root, "node_modules/next/dist/bin/next"), dev ? "dev" : "start", "-p", String(port), "-H", host];
-  const env = { ...process.env, DATABASE_URL: url, SALTY_PARENT: String(process.pid), NEXT_TELEMETRY_DISABLED: "1", NODE_ENV: dev ? "development" : "production" };
+  const args = dev ? [join(root, "node_modules/next/dist/bin/next"), "dev", "-p", String(port), "-H", host] : [join(root, "scripts/serve.mjs")];
+  const env = { ...process.env, PORT: String(port), HOST: host, DATABASE_URL: url, SALTY_PARENT: String(process.pid), NEXT_TELEMETRY_DISABLED: "1", NODE_ENV: dev ? "development" : "production" };
   server = spawn(process.execPath, args, { cwd: root, stdio: ["ignore", dev ? "inherit" : "ignore", "inherit"], env });
   server.on("exit", (code, signal) => {
     if (ending) return;

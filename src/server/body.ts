@@ -53,11 +53,13 @@ export async function readBody(request: Request, limits: BodyLimits, ration: Rat
   if (!/^application\/json\s*(;\s*charset=("?)utf-8\2\s*)?$/i.test(request.headers.get("content-type") ?? "")) return { refusal: problem(415, "Only JSON is taken here", "Send the body with the header Content-Type: application/json.") };
   if (!request.body) return { refusal: problem(400, "Not JSON", "The body is empty. Expected JSON.") };
   const declared = Number(request.headers.get("content-length") ?? 0);
+  // What says beforehand that it is too large is not waited for.
   const large = () => tooLarge(`At most ${mega(limits.bytes)} are taken here.`);
+  if (declared > limits.bytes) return { refusal: large() };
   const reader = request.body.getReader();
   const chunks: Uint8Array[] = [];
   const gauge = new Gauge();
-  let [held, refusal]: [number, Response | null] = [0, declared > limits.bytes ? large() : null];
+  let [held, refusal]: [number, Response | null] = [0, null];
   const giveBack = () => {
     ration.giveBack(held);
     held = 0;

@@ -85,7 +85,7 @@ const SET = `update "pantry" set ${SETTINGS.map((name) => `"${name}" = ?`).join(
 
 async function carryOut(em: EntityManager, pantry: Id, write: Write): Promise<void> {
   if (write.do === "settings") {
-    await query(em, SET, [...(JSON.parse(write.values) as unknown[]), pantry]);
+    await query(em, SET, [...(JSON.parse(write.values) as (string | number)[]), pantry]);
     return;
   }
   const table = TABLES[write.kind];

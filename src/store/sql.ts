@@ -1,9 +1,18 @@
 /** Plain SQL through the manager, and the statements that tables.ts gives. Values are parameters, always. */
-import type { EntityManager } from "@mikro-orm/postgresql";
+import type { EntityManager, Knex } from "@mikro-orm/postgresql";
 import type { KindTable, Row, Table } from "./tables";
 
-/** Runs plain SQL, inside the manager's transaction where it has one. @param sql  literal, or made of the program's own names only */
-export const query = (em: EntityManager, sql: string, params: readonly unknown[] = []): Promise<Row[]> => em.getConnection().execute(sql, [...params], "all", em.getTransactionContext());
+/**
+ * Runs plain SQL, inside the manager's transaction where it has one. (The manager's own “execute” writes values into the text of
+ * the statement; here they are sent beside it.)
+ * @param sql     literal, or made of the program's own names only; `?` stands for a value
+ * @param params  values: texts, numbers, null
+ */
+export async function query(em: EntityManager, sql: string, params: readonly (string | number | null)[] = []): Promise<Row[]> {
+  const on = em.getTransactionContext<Knex.Transaction>() ?? em.getKnex();
+  const { rows } = (await on.raw(sql, [...params] as never)) as { rows: Row[] };
+  return rows;
+}
 
 const quoted = (names: readonly string[]): string => names.map((name) => `"${name}"`).join(", ");
 

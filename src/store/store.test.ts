@@ -58,7 +58,7 @@ describe("the tables", () => {
   it("refuse a dangling reference by themselves", async () => {
     const id = await stock(kitchen("gather Eel"));
     const [source] = await query(em(), "select id from source where pantry_id = ?", [id]);
-    await expect(query(em(), "insert into source_line (pantry_id, source_id, position, role, item_id, min, max, chance) values (?, ?, 9, 'output', 'nosuchitem00', 1, 1, 1)", [id, source.id])).rejects.toThrow(/foreign key/);
+    await expect(query(em(), "insert into source_line (pantry_id, source_id, position, role, item_id, min, max, chance) values (?, ?, 9, 'output', 'nosuchitem00', 1, 1, 1)", [id, source.id as string])).rejects.toThrow(/foreign key/);
   });
 });
 

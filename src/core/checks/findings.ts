@@ -123,8 +123,7 @@ export class Findings {
           if (process) soil(process.of, process.id);
         }
     // Lines name items: a new name or status is read in every line around it.
-    for (const id of dirty.get("item") ?? []) {
-      if (!edits.some((e) => e.op === "set" && e.kind === "item" && e.id === id)) continue;
+    for (const id of new Set(edits.flatMap((e) => (e.op === "set" && e.kind === "item" ? [e.id] : [])))) {
       const i = compiled.numberOf(id);
       if (i === undefined) continue;
       for (const { start, end, to } of [users, makers])
