@@ -39,7 +39,7 @@ async function edit(id: string, from: number | null, stop: () => boolean): Promi
   while (!stop()) {
     const next: number = (level ?? 0) + 1;
     const body = JSON.stringify({ edits: [{ op: "set", kind: "item", id, field: "level", from: level, to: next }] });
-    const answer = await fetch(`${api()}/changes`, { method: "POST", body }).catch(() => null);
+    const answer = await fetch(`${api()}/changes`, { method: "POST", body, headers: { "content-type": "application/json" } }).catch(() => null);
     if (!answer?.ok) break;
     level = next;
   }

@@ -3,7 +3,7 @@ import { type ParseError, parse as parseTolerantly, printParseErrorCode } from "
 import { type Catalogue, emptyCatalogue, keyIndex, recordAt } from "../catalogue/catalogue";
 import { apply, difference, type Edit, fieldWord, setField, type Value } from "../catalogue/changes";
 import { fold, KeyAllocator, keyFrom, nearest, newId } from "../catalogue/names";
-import { type AnyRecord, blank, type Field, FIELDS, type Id, isWeight, type Item, type Kind, kindWord, type Line, NEW_PANTRY, type Pantry, PANTRY_FIELDS, type Recipe, type Role } from "../catalogue/records";
+import { type AnyRecord, blank, type Field, FIELDS, type Id, isWeight, type Item, type Kind, kindWord, type Line, NEW_PANTRY, type Pantry, PANTRY_FIELDS, type Recipe, type Role, type Source } from "../catalogue/records";
 import { isPlain, pantryFaults } from "../catalogue/rules";
 import { cut, shown } from "../catalogue/text";
 import { NameBook } from "../notation/book";
@@ -226,7 +226,7 @@ class Import {
   }
 
   private record(kind: Kind, row: Row, place: string, fromLine?: object): AnyRecord | null {
-    const known = this.ids.get(kind)?.get(fold(String(row.key)));
+    const known = typeof row.key === "string" ? this.ids.get(kind)?.get(fold(row.key)) : undefined;
     if (!known || known.key !== row.key || (Object.hasOwn(row, "line") && !fromLine)) {
       if (!this.failed) this.problem(place, "This can't be read.");
       return null;
@@ -252,7 +252,7 @@ class Import {
       else out[name] = value;
     }
     if (fromLine) out.name = row.name ?? (fromLine as { name: string }).name;
-    else if ((kind === "recipe" || kind === "source") && (!before || [...Object.values(LISTS), "gives", "draws"].some((list) => Object.hasOwn(row, list)))) out.lines = this.lists(kind, row, place);
+    else if ((kind === "recipe" || kind === "source") && (!before || [...Object.values(LISTS), "gives", "draws"].some((list) => Object.hasOwn(row, list)))) out.lines = inOrderOf((recordAt(this.catalogue, kind, known.id) as Recipe | Source | undefined)?.lines, this.lists(kind, row, place));
     return out as unknown as AnyRecord;
   }
 
@@ -451,6 +451,20 @@ class Import {
     return this.problems.length > 0;
   }
 }
+
+/** Lines by role and draw, each group of them in its order; draws are numbered as they come. */
+function byList(lines: readonly Line[]): string {
+  const draws = new Map<number, number>();
+  const lists = new Map<string, unknown[]>();
+  for (const { draw, ...line } of lines) {
+    if (draw && !draws.has(draw.group)) draws.set(draw.group, draws.size + 1);
+    const list = draw ? `draw ${draws.get(draw.group)}` : line.role;
+    lists.set(list, [...(lists.get(list) ?? []), [line.item, line.min, line.max, line.chance, line.uses, draw?.times, draw?.weight, draw?.of]]);
+  }
+  return JSON.stringify([...lists].sort(([a], [b]) => (a < b ? -1 : 1)));
+}
+/** A bundle lists lines by role: where the pantry holds the same lists already, it keeps the order in which they stand. */
+const inOrderOf = (before: readonly Line[] | undefined, lines: Line[]): readonly Line[] => (before?.length === lines.length && byList(before) === byList(lines) ? before : lines);
 
 const sentence = (key: string): string => {
   const words = key.replace(/_/g, " ").trim();

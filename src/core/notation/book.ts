@@ -86,7 +86,7 @@ export const quote = (text: string): string => `"${text.replace(/["\\]/g, "\\$&"
 export function isPlain(name: string): boolean {
   const { tokens, open } = lex(name);
   if (open || tokens.length === 0 || name !== name.trim() || /\s\s|[\t\n]/.test(name)) return false;
-  if (/^[-+.]?\d/.test(name) || /^#|[{}|]/.test(name) || LEADING.has(tokens[0].text.toLowerCase())) return false;
+  if (/^[-+.]?\d/.test(name) || /^[#%]|[{}|]/.test(name) || LEADING.has(tokens[0].text.toLowerCase())) return false;
   return tokens.every((t) => (t.kind === "word" && !KEYWORDS.has(t.text.toLowerCase())) || t.kind === "number");
 }
 export const LEADING: ReadonlySet<string> = new Set(["salvage", "craft", "nothing", "any"]);

@@ -350,7 +350,7 @@ class Reader {
       else if (this.word("in")) {
         if (ticks !== null) this.remark("error", token, "The time is given twice. Keep one.", []);
         ticks = this.duration() ?? ticks;
-        if (ticks === 0) this.remark("note", token, "A time of 0 is no time; the line says nothing of it then.", []);
+        if (ticks === 0) this.remark("note", { from: token.from, to: this.tokens[this.at - 1].to }, "A time of 0 is no time; the line says nothing of it then.", []);
       } else if (this.word("fee")) {
         if (fee) this.remark("error", token, "The fee is given twice. Keep one.", []);
         fee = this.fee() ?? fee;
@@ -411,6 +411,7 @@ class Reader {
   }
 
   private fee(): { amount: number; currency: Id | null } | null {
+    const { from } = this.tokens[this.at - 1];
     const token = this.peek();
     if (token?.kind !== "number") {
       this.remark("error", token ?? this.here(), "Expected an amount and a currency, such as fee 2 shells.", []);
@@ -434,7 +435,7 @@ class Reader {
       this.remark("error", token, `A fee goes up to ${MOST} and has no more digits than a number holds.`, []);
       return null;
     }
-    if (!typed && amount === 0) this.remark("note", token, "A fee of 0 is no fee; the line says nothing of it then.", []);
+    if (!typed && amount === 0) this.remark("note", { from, to: token.to }, "A fee of 0 is no fee; the line says nothing of it then.", []);
     if (!typed) return { amount, currency: null };
     const found = this.words.currencies.find(typed);
     // "2 shell" and "1 shells" for each other, but not "shellss" for either.
