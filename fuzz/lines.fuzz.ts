@@ -111,7 +111,7 @@ describe("recipe lines", () => {
     const again = parseLine(canonical, wordsOf(next));
     expect(again.remarks.filter((r) => r.level !== "warning"), `“${text}” is written as “${canonical}”`).toEqual([]);
     const { id: _, key: __, ...what } = recipeFrom(again, new Writing(next)) as Recipe;
-    expect(what).toEqual({ ...what, kind: recipe.kind, ticks: recipe.ticks, fee: recipe.fee, feeCurrency: recipe.feeCurrency, level: recipe.level, taughtBy: recipe.taughtBy, name: recipe.name });
+    expect(what, `“${text}” is written as “${canonical}”`).toEqual({ ...what, kind: recipe.kind, ticks: recipe.ticks, fee: recipe.fee, feeCurrency: recipe.feeCurrency, level: recipe.level, taughtBy: recipe.taughtBy, name: recipe.name });
     expect(new Set(what.lines.map((l) => JSON.stringify({ ...l, draw: undefined })))).toEqual(new Set(recipe.lines.map((l) => JSON.stringify({ ...l, draw: undefined }))));
     expect(formatRecipe(next, { ...recipe, ...what })).toBe(canonical);
     // Weights of nothing are added up, so what was typed of them stands there as their sum.

@@ -273,13 +273,16 @@ class Reader {
   private longestKnown(): { count: number; id: Id; name: string } | null {
     let typed = "";
     let best: { count: number; id: Id; name: string } | null = null;
+    let signs = false;
     for (let n = 0; n < this.words.items.longest; n++) {
       const token = this.tokens[this.at + n];
       if (!token || token.kind === "arrow" || token.kind === "quoted" || token.kind === "bar" || token.kind === "close") break;
       typed = n === 0 ? token.text : this.text.slice(this.tokens[this.at].from, token.to);
       if (typed.length > LONGEST_NAME) break;
+      // Signs of order belong to a name only where it is written just so: "Eel 40%" is no "Eel40%".
+      if (token.kind !== "word" && token.kind !== "number") signs = true;
       const found = this.words.items.find(typed);
-      if (found.found === "one") best = { count: n + 1, id: found.id, name: found.name };
+      if (found.found === "one" && (!signs || found.name.toLowerCase() === typed.replace(/\s+/g, " ").toLowerCase())) best = { count: n + 1, id: found.id, name: found.name };
     }
     return best;
   }
