@@ -320,4 +320,100 @@ describe("the server", () => {
     expect(one.open).toEqual([]);
     expect(await snapshot()).toEqual(before);
   });
+
+  it("deletes a pantry once its name is typed, tells whoever has it open, and is done with it", async () => {
+    const controller = new AbortController();
+    const response = await events.GET(new Request("http://localhost/", { signal: controller.signal }), { params: Promise.resolve({ pantry }) });
+    const { name } = (await snapshot() as unknown as { pantry: { name: string } }).pantry;
+    const end = (typed: unknown) => call(snapshots.DELETE, { method: "DELETE", body: { name: typed } });
+    expect(await end("another")).toMatchObject({ status: 422, body: { title: "Nothing was deleted" } });
+    expect((await end(7)).status).toBe(422);
+    expect((await snapshot()).revision).toBe(1);
+    expect(await end(name)).toMatchObject({ status: 200, body: { deleted: pantry } });
+    expect(await new Response(response.body).text()).toContain("event: gone");
+    expect((await call(snapshots.GET)).status).toBe(404);
+    expect((await add(fresh("Cork"))).status).toBe(404);
+    expect((await end(name)).status).toBe(404);
+    expect((await call(pantries.POST, { body: { name } })).status).toBe(201);
+  });
+
+  it("makes keys of pantries from names in any script, and one pantry of several asked for at once", async () => {
+    const make = (name: unknown) => call(pantries.POST, { body: { name } });
+    expect(await make("Бухта")).toMatchObject({ status: 201, body: { key: "bukhta" } });
+    for (const key of ["pantry", "pantry_2", "pantry_3"]) expect(await make("…")).toMatchObject({ status: 201, body: { key } });
+    for (const odd of ["   ", "\u0000", "\u200b", "", 5, null, { toString: 1 }, "x".repeat(121)]) expect((await make(odd)).status).toBe(422);
+    const twins = await Promise.all([1, 2, 3].map(() => make("Twins of the tide")));
+    expect(twins.map((t) => t.status).sort()).toEqual([201, 409, 409]);
+  });
+
+  it("opens no stream for a HEAD, bounds what waits in one, and sends a large change as a call to read anew", async () => {
+    const before = one.streams;
+    expect((await events.HEAD(new Request("http://localhost/", { method: "HEAD" }), { params: Promise.resolve({ pantry }) })).status).toBe(200);
+    expect(one.streams).toBe(before);
+    const stream = await events.GET(new Request("http://localhost/"), { params: Promise.resolve({ pantry }) });
+    expect(one.streams).toBe(before + 1);
+    const many = Array.from({ length: 3_000 }, (_, k) => ({ op: "add", kind: "item", record: fresh(`Cork ${k}`) }));
+    expect((await call(changes.POST, { body: { edits: many } })).status).toBe(200);
+    // Nobody reads: what waits stays small, and past a megabyte the stream is ended.
+    const engine = await one.engine(pantry);
+    if (!engine) throw new Error("no engine");
+    const tell = (engine as unknown as { tell: (told: object) => void }).tell.bind(engine);
+    for (let k = 0; k < 4; k++) tell({ tell: "change", revision: 3, json: `"${"x".repeat(400_000)}"` });
+    expect(one.streams).toBe(before);
+    const text = await new Response(stream.body).text();
+    expect(text).toContain('"anew":true');
+    expect(text.length).toBeLessThan(2_000_000);
+  });
+
+  it("says what became of a change: one that is committed counts, whatever becomes of following it", async () => {
+    const engine = await one.engine(pantry);
+    if (!engine) throw new Error("no engine");
+    const quiet = vi.spyOn(console, "error").mockImplementation(() => undefined);
+    const { revision } = await snapshot();
+    const ask = engine.ask.bind(engine);
+    const broken = vi.spyOn(engine, "ask").mockImplementation(((name: never, ...rest: never[]) => ((name as string) === "settle" ? Promise.reject(new Error("it broke")) : (ask as (...a: unknown[]) => unknown)(name, ...rest))) as never);
+    const item = fresh("Cork");
+    expect(await add(item)).toMatchObject({ status: 200, body: { revision: revision + 1 } });
+    broken.mockRestore();
+    quiet.mockRestore();
+    const after = await snapshot();
+    expect([after.revision, after.board.revision]).toEqual([revision + 1, revision + 1]);
+    expect(after.shelves.item.map((i) => i.id)).toContain(item.id);
+  });
+
+  it("never begins what nobody waits for any more, and ends what takes too long", async () => {
+    const engine = await one.engine(pantry);
+    if (!engine) throw new Error("no engine");
+    await snapshot();
+    const busy = engine.ask("fail", { busy: 300 });
+    const gone = new AbortController();
+    const waiting = engine.ask("whatIf", { edits: [] }, { signal: gone.signal });
+    gone.abort();
+    await expect(waiting).rejects.toThrow("Nobody waits");
+    await busy;
+    await expect(engine.ask("fail", { busy: 5_000 }, { limit: 100 })).rejects.toThrow("took longer");
+    expect((await snapshot()).board.revision).toBe(1);
+  });
+
+  it("keeps few threads for many pantries, and answers for all of them", async () => {
+    const few = await (await import("./host")).Host.open(database.url, 2);
+    const keys = (await few.pantries()).slice(0, 6).map((p) => p.key);
+    for (let round = 0; round < 2; round++)
+      for (const key of keys) {
+        const engine = await few.engine(key);
+        expect(JSON.parse(new TextDecoder().decode(await engine?.snapshot(false)))).toMatchObject({ pantry: { key } });
+        expect(few.pool.size).toBeLessThanOrEqual(2);
+      }
+    expect(few.open.length).toBe(6);
+    const all = await Promise.all(keys.map(async (key) => (await (await few.engine(key))?.snapshot(true))?.length));
+    expect(all.every((n) => (n ?? 0) > 0)).toBe(true);
+    await few.close();
+  });
+
+  it("refuses what comes from other pages or under other names, on every kind of route", async () => {
+    const from = async (headers: Record<string, string>) => (await call(changes.POST, { body: { edits: [] }, headers })).status;
+    expect([await from({ origin: "http://evil.example" }), await from({ "sec-fetch-site": "same-site" }), await from({ host: "evil.example" }), await from({ "content-type": "text/plain" }), await from({})]).toEqual([403, 403, 421, 415, 422]);
+    const read = async (headers: Record<string, string>) => (await call(snapshots.GET, { headers })).status;
+    expect([await read({ host: "evil.example" }), await read({ "sec-fetch-site": "cross-site" }), await read({ "x-salty-author": "%00" })]).toEqual([421, 403, 400]);
+  });
 });

@@ -22,6 +22,13 @@ export type Committed = { readonly ok: true; readonly revision: number; readonly
 /** Thrown where the pantry was deleted in the meantime. */
 export class PantryGone extends Error {}
 
+/** Thrown within the transaction, so that a pantry made for a change that is refused is not left behind. */
+class TakenBack extends Error {
+  constructor(readonly refused: Refused) {
+    super("refused");
+  }
+}
+
 /** Makes the change ready for the pantry at exactly this revision, reading through the transaction where it must. */
 export type Preparing = (em: EntityManager, revision: number) => Promise<Prepared | Refused>;
 
@@ -60,6 +67,7 @@ export async function commit(orm: Orm, pantry: Id, { author, note, undoes }: Sub
       if (!head) throw new PantryGone("The pantry was deleted in the meantime.");
       const before = head.revision as number;
       const prepared = await preparing(em, before);
+      if (!prepared.ok && make) throw new TakenBack(prepared);
       if (!prepared.ok || !prepared.size) return prepared.ok ? { ok: true as const, revision: before } : prepared;
       for (const write of prepared.writes) await carryOut(em, pantry, write);
       const { edits, size } = prepared;
@@ -72,6 +80,7 @@ export async function commit(orm: Orm, pantry: Id, { author, note, undoes }: Sub
       return { ok: true as const, revision, change };
     });
   } catch (error) {
+    if (error instanceof TakenBack) return error.refused;
     if (!takenKey(error)) throw error;
     return { ok: false, conflicts: [], faults: [{ kind: "pantry", id: pantry, key: "", field: "key", says: "Another pantry has this key already. Choose one that is free." }] };
   }

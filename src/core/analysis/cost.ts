@@ -29,6 +29,12 @@ const ROUNDS = 48;
 const FEW_ROUNDS = 8;
 /** Improvements after which an item's cost is left as it is. */
 const MOST_ROUNDS = 40_000;
+/** Steps of elimination, and items of circles gone through, per change. */
+const MOST_SOLVING = 1e9;
+const MOST_WALKED = 2e6;
+/** So often every line may be looked at, or so many lines in a small network, before costs are taken as they are. */
+const MOST_PASSES = 300;
+const LEAST_WORK = 2e8;
 /** Costs below this count as nothing, so that what halves at every round comes to an end. */
 const NOTHING = 2 ** -500;
 /** Share of an output's plain cost that credit leaves. */
@@ -68,6 +74,10 @@ export class LeastCost {
   private doubtful: number[] = [];
   private readonly was = new Map<number, number>();
   private tracking = false;
+  /** Steps that circles took since the last change: what is solved at once, and what is gone through to find where to break them. */
+  private solving = 0;
+  private walked = 0;
+  private broken = new Set<number>();
 
   constructor(
     readonly network: Network,
@@ -181,12 +191,18 @@ export class LeastCost {
   }
 
   private run(): void {
+    this.solving = this.walked = 0;
+    const { start, end, to } = this.network.ins;
+    let left = Math.max(LEAST_WORK, MOST_PASSES * to.length);
     while (this.queue.length) {
       const round = this.queue;
       this.queue = [];
       for (const p of round) {
         this.queued[p] = 0;
-        this.relax(p);
+        // Costs that are not settled by then are bounds from above, and flagged.
+        if (left < 0) this.settled = false;
+        else this.relax(p);
+        left -= end[p] - start[p];
       }
     }
   }
@@ -194,8 +210,14 @@ export class LeastCost {
   /** Lowers the items of an item's circle to a bound from above, if it leads through itself and each round costs less. */
   private solveCircle(item: number): void {
     const { network, via, cost } = this;
-    const group = policyOrder(network, (i) => via[i], [item]).find((g) => g.includes(item)) as number[];
+    // What is too large to be solved goes on round by round, and is flagged where that does not settle.
+    if (this.solving > MOST_SOLVING) return;
+    const order = policyOrder(network, (i) => via[i], [item]);
+    const group = order.find((g) => g.includes(item)) as number[];
+    this.solving += 100 * order.reduce((n, g) => n + g.length, 0);
     if (group.length === 1 && !this.usesItself(item)) return;
+    this.solving += group.length ** 3;
+    if (this.solving > MOST_SOLVING) return;
     const place = new Map(group.map((i, r) => [i, r]));
     const n = group.length;
     const rows = group.map((i, r) => {
@@ -237,8 +259,17 @@ export class LeastCost {
   /** Puts a process of the item's circle aside, if it leads through itself: a salvage where there is one. */
   private breakCircle(item: number, aside: Set<number>): void {
     const { via, network } = this;
-    const group = policyOrder(network, (i) => via[i], [item]).find((g) => g.includes(item)) as number[];
+    // The others of a circle that was broken just now come by at the same time: they get another few rounds first.
+    if (this.broken.delete(item)) return;
+    if (this.walked > MOST_WALKED) {
+      aside.add(via[item]);
+      return;
+    }
+    const order = policyOrder(network, (i) => via[i], [item]);
+    const group = order.find((g) => g.includes(item)) as number[];
+    this.walked += order.reduce((n, g) => n + g.length, 0);
     if (group.length === 1 && !this.usesItself(item)) return;
+    this.broken = new Set(group);
     const ps = group.map((i) => via[i]);
     aside.add(ps.find((p) => network.flags[p] & SALVAGE) ?? via[item]);
   }

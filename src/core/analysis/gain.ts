@@ -5,6 +5,7 @@ import { ALIVE, GAINS } from "../network/network";
 import { add, type Fraction, fraction, fromNumber, multiply, negate, sign, toNumber, wholeMultiples, ZERO } from "../numbers/fraction";
 import { Conversions, type Turn, turnOf } from "./conversions";
 import { anyGains, type Column, exactly, type Nets, rowsOf, searchLoops, shrink, totalNet } from "./loop-search";
+import { Steps, TooMany } from "../numbers/steps";
 import { chanceOfGain, type Luck } from "./luck";
 import { Prices } from "./prices";
 import type { Reach } from "./reach";
@@ -43,6 +44,9 @@ export interface GainReport {
   readonly failed?: string;
 }
 
+/** Steps in which all loops that were found are proved. */
+const PROOF_STEPS = 2e8;
+
 const NONE: GainReport = { gains: [], even: [], complete: true, columns: 0 };
 
 /**
@@ -61,15 +65,25 @@ export function gains(compiled: Compiled, reach: Reach, prices = new Prices(comp
   if (!alone.length && prices.clean) return NONE;
   const numbers = (steps: readonly Step[]) => steps.map((step) => (step.run === "process" ? step.process : -1 - step.item)).sort((a, b) => a - b).join();
   const before = new Map(known.gains.map((g) => [numbers(g.runs.map((r) => r.step)), g]));
+  // What was found is proved within limits of its own; what can't be is left out, and said to be incomplete.
+  const limit = new Steps(PROOF_STEPS);
   const proved = (support: readonly Column[], stepOf: (column: Column) => Step): Gain => {
     const steps = support.map(stepOf);
     const of = steps.map((step) => (step.run === "process" ? processAt(compiled, step.process).record : compiled.sells[step.item]));
     const there = before.get(numbers(steps));
     if (there?.live === isLive(reach, steps) && there.of.every((x, k) => x === of[k])) return there;
-    return proof(compiled, reach, support, support.length === 1 ? [1n] : multiplicities(support, gainsWith), stepOf, of);
+    return proof(compiled, reach, support, support.length === 1 ? [1n] : multiplicities(support, gainsWith, limit), stepOf, of);
   };
   const found = alone.map((p) => proved([{ process: p, net: netOfProcess(compiled, p) }], (): Step => ({ run: "process", process: p })));
   const even: Round[] = [];
+  const unlessTooMany = <T>(work: () => T, keep: (found: T) => void): void => {
+    try {
+      keep(work());
+    } catch (error) {
+      if (!(error instanceof TooMany)) throw error;
+      complete = false;
+    }
+  };
   let complete = true;
   let columns = 0;
   if (!prices.clean) {
@@ -77,15 +91,13 @@ export function gains(compiled: Compiled, reach: Reach, prices = new Prices(comp
     const step = (column: Column) => trade.stepOf(column.process);
     const evenRound = (support: readonly Column[]): Round => {
       const ordered = trade.inRecordOrder(support);
-      return round(compiled, reach, ordered, wholeMultiples(exactly(ordered, () => fraction(1n)) as Fraction[]), step);
+      return round(compiled, reach, ordered, wholeMultiples(exactly(ordered, () => fraction(1n), limit) as Fraction[]), step);
     };
     const result = searchLoops(trade);
     ({ columns, complete } = result);
-    for (const support of [...result.gaining, ...trade.alone.map((column) => [column])]) {
-      found.push(proved(trade.inRecordOrder(trade.lifted(support)), step));
-    }
-    for (const support of result.even) even.push(evenRound(trade.lifted(support)));
-    for (const pair of trade.evenPairs()) even.push(evenRound(pair));
+    for (const support of [...result.gaining, ...trade.alone.map((column) => [column])]) unlessTooMany(() => proved(trade.inRecordOrder(trade.lifted(support, limit)), step), (gain) => found.push(gain));
+    for (const support of result.even) unlessTooMany(() => evenRound(trade.lifted(support, limit)), (loop) => even.push(loop));
+    for (const pair of trade.evenPairs()) unlessTooMany(() => evenRound(pair), (loop) => even.push(loop));
   }
   const size = (r: Round) => r.runs.reduce((t, { times }) => t + times, 0n);
   const name = (r: Round) => r.runs.map(({ step }) => stepKey(compiled, step)).sort().join();
@@ -217,10 +229,10 @@ class Trade implements Nets {
   }
 
   /** A support with the exact turns that it needs, of which nothing can be left out. */
-  lifted(support: readonly Column[]): Column[] {
+  lifted(support: readonly Column[], steps: Steps): Column[] {
     const own = support.map((c) => this.netOf(c.process));
     if (!this.turns.any) return own;
-    const times = support.length === 1 ? [fraction(1n)] : (exactly(support, () => fraction(1n)) as Fraction[]);
+    const times = support.length === 1 ? [fraction(1n)] : (exactly(support, () => fraction(1n), steps) as Fraction[]);
     const net = new Map<number, Fraction>();
     own.forEach((column, k) => {
       for (const [row, q] of column.net) net.set(row, add(net.get(row) ?? ZERO, multiply(q, times[k])));
@@ -228,7 +240,7 @@ class Trade implements Nets {
     const turns = this.turns.makeUp(net).map((t) => this.netOf(t.process));
     if (!turns.length) return own;
     const all = [...own, ...turns];
-    return shrink(all, (k) => (k < own.length ? fraction(1n) : ZERO)) ?? all;
+    return shrink(all, (k) => (k < own.length ? fraction(1n) : ZERO), { steps }) ?? all;
   }
 
   evenPairs(): Column[][] {
@@ -281,7 +293,7 @@ class Trade implements Nets {
 }
 
 /** Whole numbers of runs for a minimal support: tried from small sums upwards, else a vertex of the exact programme. */
-function multiplicities(support: readonly Column[], holds: (support: readonly Column[], times: readonly bigint[]) => boolean): bigint[] {
+function multiplicities(support: readonly Column[], holds: (support: readonly Column[], times: readonly bigint[]) => boolean, steps: Steps): bigint[] {
   const rows = [...rowsOf(support).values()].map((row) => row.map(toNumber));
   const k = support.length;
   let tries = 0;
@@ -304,7 +316,7 @@ function multiplicities(support: readonly Column[], holds: (support: readonly Co
     const hit = place(0, total);
     if (hit) return hit.map(BigInt);
   }
-  return wholeMultiples(exactly(support, totalNet) as Fraction[]);
+  return wholeMultiples(exactly(support, totalNet, steps) as Fraction[]);
 }
 
 function netOf(support: readonly Column[], times: readonly bigint[]): Map<number, Fraction> {

@@ -1,5 +1,6 @@
 /** The search for loops that gain or come out even: exact answers, floats only where they save work. */
-import { add, divide, type Fraction, fraction, multiply, negate, ONE, sign, subtract, toNumber, ZERO } from "../numbers/fraction";
+import { add, divide, effort, type Fraction, fraction, multiply, negate, ONE, sign, subtract, toNumber, ZERO } from "../numbers/fraction";
+import { Steps, TooMany } from "../numbers/steps";
 import { approximate, EXACT, maximise } from "./simplex";
 
 /** A process with its exact net yield per item. */
@@ -39,6 +40,10 @@ const MOST_LOOPS = 40;
 const MOST_PARTS = 120;
 const MOST_PROGRAMMES = 600;
 const MOST_ROUNDS = 80;
+/** Steps of elimination that one search may take in all: some tenths of a second. */
+const MOST_STEPS = 2e8;
+/** The same of one that only asks whether there is any: it is asked many times over. */
+const FEW_STEPS = 2e7;
 /** Columns that a programme in fractions may have. */
 const MOST_EXACT = 16;
 /** Columns added to a programme at a time. */
@@ -59,7 +64,7 @@ const DOUBT = 1e-9;
  * gain, then, with what gains put aside, those that come out even.
  *
  * Only what lies around the seeds is looked at: a column comes in when it could help. Limits: 40 loops of a kind, 120
- * processes in them, 600 programmes.
+ * processes in them, 600 programmes, 2e8 steps of elimination.
  */
 export function searchLoops(nets: Nets): Found {
   const field = new Field(nets);
@@ -77,11 +82,29 @@ export function searchLoops(nets: Nets): Found {
 }
 
 /** Whether anything gains; true also where that could not be ruled out. */
-export const anyGains = (nets: Nets): boolean => new Search(new Field(nets)).any() !== null;
+export function anyGains(nets: Nets): boolean {
+  try {
+    return new Search(new Field(nets, FEW_STEPS)).any() !== null;
+  } catch (error) {
+    if (error instanceof TooMany) return true;
+    throw error;
+  }
+}
 
 function searchFor(whole: Search, ask: (search: Search) => Answer, gains: boolean): { found: Column[][]; complete: boolean } {
-  const { field } = whole;
   const found: Column[][] = [];
+  try {
+    return { found, complete: searchInto(found, whole, ask, gains) };
+  } catch (error) {
+    // What was found until then stands.
+    if (error instanceof TooMany) return { found, complete: false };
+    throw error;
+  }
+}
+
+/** @returns whether it was gone through to the end */
+function searchInto(found: Column[][], whole: Search, ask: (search: Search) => Answer, gains: boolean): boolean {
+  const { field } = whole;
   const known = new Set<string>();
   let complete = true;
   let parts = 0;
@@ -89,19 +112,19 @@ function searchFor(whole: Search, ask: (search: Search) => Answer, gains: boolea
   for (let search = whole; ; ) {
     const some = ask(search);
     if (some === "unsure") complete = false;
-    if (some === null || some === "unsure") return { found, complete };
+    if (some === null || some === "unsure") return complete;
     const seed = search.seeds.find((c) => some.includes(c)) as number;
     const branches: number[][] = [[]];
     const tried = new Set<string>();
     for (let at = 0; at < branches.length; at++) {
-      if (found.length >= MOST_LOOPS || parts >= MOST_PARTS || field.programmes >= MOST_PROGRAMMES) return { found, complete: false };
+      if (found.length >= MOST_LOOPS || parts >= MOST_PARTS || field.programmes >= MOST_PROGRAMMES) return false;
       const narrowed = at ? search.without(branches[at]) : search;
       const hint = at ? ask(narrowed) : some;
       const support = hint && narrowed.through(seed, hint === "unsure" ? [] : hint);
       if (support === "unsure") complete = false;
       if (!support || support === "unsure") continue;
       const loop = gains
-        ? shrink(support.map((c) => field.column(c)), totalNet)?.map((column) => support.find((c) => field.column(c) === column) as number)
+        ? shrink(support.map((c) => field.column(c)), totalNet, { steps: field.steps })?.map((column) => support.find((c) => field.column(c) === column) as number)
         : support;
       if (loop) {
         const key = [...loop].sort((a, b) => a - b).join();
@@ -135,6 +158,7 @@ interface Entries {
 /** The columns and rows that searches have come to, numbered as they come; shared by all of them. */
 class Field {
   programmes = 0;
+  readonly steps: Steps;
   /** Columns that some programme was given. */
   readonly given = new Set<number>();
   /** Per row where its price starts, and the dual of the programme at hand: zero but for the rows that are held. */
@@ -147,7 +171,12 @@ class Field {
   private readonly sides = { makers: [] as (readonly number[])[], users: [] as (readonly number[])[] };
   private readonly exact = new Map<number, ReadonlyMap<number, Fraction>>();
 
-  constructor(readonly nets: Nets) {}
+  constructor(
+    readonly nets: Nets,
+    steps = MOST_STEPS,
+  ) {
+    this.steps = new Steps(steps);
+  }
 
   private row(name: number): number {
     let row = this.index.get(name);
@@ -343,7 +372,7 @@ class Search {
   through(seed: number, hint: readonly number[]): Answer {
     const support = this.best([seed, ...hint], (c) => (c === seed ? ONE : ZERO), 0);
     if (!support || support === "unsure") return support;
-    const kept = shrink(support.map((c) => this.column(c)), (k) => (support[k] === seed ? ONE : ZERO), this.column(seed));
+    const kept = shrink(support.map((c) => this.column(c)), (k) => (support[k] === seed ? ONE : ZERO), { must: this.column(seed), steps: this.field.steps });
     return kept?.map((column) => column.process) ?? null;
   }
   /** With rows for items and the column's own number for its process. */
@@ -367,7 +396,7 @@ class Search {
       // Goals in a unit of their own, so that what is dear does not make them vanish.
       const goals = active.map((c) => (priced ? this.worthNear(c) : toNumber(goal(c))) / this.size(c) + (priced * MARGIN) / 4);
       const unit = priced ? 1 : Math.max(...goals);
-      const guess = approximate(table.map((row) => row.map((v) => -v)), goals.map((g) => g / unit));
+      const guess = approximate(table.map((row) => row.map((v) => -v)), goals.map((g) => g / unit), this.field.steps);
       if (!guess) return "unsure";
       if (guess.last > 1e-7) {
         const x = this.vertex(active, rows, guess.basis);
@@ -396,7 +425,7 @@ class Search {
 
   /** The exact vertex of a basis over some columns, where it is one: nothing negative, nothing lost. */
   private vertex(active: readonly number[], rows: readonly number[], basis: readonly number[]): Fraction[] | null {
-    const x = vertex(active.length, [...rows, null], basis, (k, row) => this.entry(active[k], row));
+    const x = vertex(active.length, [...rows, null], basis, (k, row) => this.entry(active[k], row), this.field.steps);
     if (!x || x.some((v) => sign(v) < 0)) return null;
     const net = new Map<number, Fraction>();
     active.forEach((c, k) => {
@@ -408,7 +437,7 @@ class Search {
   /** Exact duals of a basis per row, or null where they prove nothing. */
   private duals(active: readonly number[], rows: readonly number[], basis: readonly number[], goal: Goal): Map<number, Fraction> | null {
     const { inside, tight } = split(active.length, [...rows, null], basis);
-    const solved = solveExactly(inside.map((k) => [...tight.map((row) => (row === null ? ONE : negate(this.entry(active[k], row)))), goal(active[k])]));
+    const solved = solveExactly(inside.map((k) => [...tight.map((row) => (row === null ? ONE : negate(this.entry(active[k], row)))), goal(active[k])]), this.field.steps);
     if (!solved) return null;
     const dual = new Map<number, Fraction>();
     for (const [k, row] of tight.entries()) {
@@ -421,7 +450,7 @@ class Search {
   /** The same from the exact programme over few columns; null where there are too many, or where something gains. */
   private dualsSlowly(active: readonly number[], rows: readonly number[], goal: Goal): Map<number, Fraction> | null {
     if (active.length > MOST_EXACT) return null;
-    const best = maximise(EXACT, [...rows.map((row) => active.map((c) => negate(this.entry(c, row)))), active.map(() => ONE)], [...rows.map(() => ZERO), ONE], active.map(goal));
+    const best = maximise(EXACT, [...rows.map((row) => active.map((c) => negate(this.entry(c, row)))), active.map(() => ONE)], [...rows.map(() => ZERO), ONE], active.map(goal), { steps: this.field.steps });
     return best && sign(best.value) === 0 ? new Map(rows.map((row, r) => [row, best.duals[r]])) : null;
   }
 
@@ -437,7 +466,7 @@ class Search {
 
   /** The exact programme over the columns that floats judged to gain. */
   private slowly(columns: readonly number[], goal: Goal): number[] | null {
-    const x = exactly(columns.map((c) => this.column(c)), (k) => goal(columns[k]));
+    const x = exactly(columns.map((c) => this.column(c)), (k) => goal(columns[k]), this.field.steps);
     return x && columns.filter((_, k) => sign(x[k]) > 0);
   }
 
@@ -550,12 +579,12 @@ type SupportGoal = (k: number, rows: ReadonlyMap<number, Fraction[]>) => Fractio
  * A point of { x ≥ 0, Sx ≥ 0, sum x ≤ 1 } where the goal is above zero, exactly; null when there is none. Above 16 columns
  * the basis is one that floats choose, and a "none" is theirs.
  */
-export function exactly(support: readonly Column[], goal: SupportGoal): Fraction[] | null {
+export function exactly(support: readonly Column[], goal: SupportGoal, steps?: Steps): Fraction[] | null {
   const rows = rowsOf(support);
   const table = [...rows.values()];
   const goals = support.map((_, k) => goal(k, rows));
   if (support.length <= MOST_EXACT) {
-    const best = maximise(EXACT, [...table.map((row) => row.map(negate)), support.map(() => ONE)], [...table.map(() => ZERO), ONE], goals);
+    const best = maximise(EXACT, [...table.map((row) => row.map(negate)), support.map(() => ONE)], [...table.map(() => ZERO), ONE], goals, { steps });
     return best && sign(best.value) > 0 ? best.x : null;
   }
   const near = table.map((row) => row.map((v) => -toNumber(v)));
@@ -563,9 +592,9 @@ export function exactly(support: readonly Column[], goal: SupportGoal): Fraction
     const most = Math.max(...row.map(Math.abs));
     for (let k = 0; k < row.length; k++) row[k] /= most;
   }
-  const guess = approximate(near, goals.map(toNumber));
+  const guess = approximate(near, goals.map(toNumber), steps);
   if (!guess || guess.last <= 1e-9) return null;
-  const x = vertex(support.length, [...table, null], guess.basis, (k, row) => (row === null ? ONE : row[k]));
+  const x = vertex(support.length, [...table, null], guess.basis, (k, row) => (row === null ? ONE : row[k]), steps);
   if (!x || x.some((v) => sign(v) < 0) || table.some((row) => sign(sum(row.map((v, k) => multiply(v, x[k])))) < 0)) return null;
   return sign(sum(goals.map((g, k) => multiply(g, x[k])))) > 0 ? x : null;
 }
@@ -573,9 +602,9 @@ export function exactly(support: readonly Column[], goal: SupportGoal): Fraction
 const sum = (terms: readonly Fraction[]): Fraction => terms.reduce(add, ZERO);
 
 /** The exact solution that a basis stands for: the last row sums to 1, every other row without slack to 0. */
-function vertex<R>(n: number, rows: readonly R[], basis: readonly number[], entry: (k: number, row: R) => Fraction): Fraction[] | null {
+function vertex<R>(n: number, rows: readonly R[], basis: readonly number[], entry: (k: number, row: R) => Fraction, steps?: Steps): Fraction[] | null {
   const { inside, tight } = split(n, rows, basis);
-  const solved = solveExactly(tight.map((row) => [...inside.map((k) => entry(k, row)), row === rows[rows.length - 1] ? ONE : ZERO]));
+  const solved = solveExactly(tight.map((row) => [...inside.map((k) => entry(k, row)), row === rows[rows.length - 1] ? ONE : ZERO]), steps);
   if (!solved) return null;
   const x = new Array<Fraction>(n).fill(ZERO);
   inside.forEach((k, i) => { x[k] = solved[i]; });
@@ -592,9 +621,9 @@ function split<R>(n: number, rows: readonly R[], basis: readonly number[]): { in
 export const totalNet: SupportGoal = (k, rows) => [...rows.values()].reduce((t, row) => add(t, row[k]), ZERO);
 
 /** The smallest part of a support that still reaches above zero, by leaving out one process after the other; null: it never did. */
-export function shrink(support: readonly Column[], goal: SupportGoal, must?: Column): Column[] | null {
+export function shrink(support: readonly Column[], goal: SupportGoal, { must, steps }: { readonly must?: Column; readonly steps?: Steps } = {}): Column[] | null {
   const index = new Map(support.map((c, k) => [c.process, k]));
-  const reach = (part: readonly Column[]): Fraction[] | null => (part.length ? exactly(part, (k, rows) => goal(must ? (index.get(part[k].process) as number) : k, rows)) : null);
+  const reach = (part: readonly Column[]): Fraction[] | null => (part.length ? exactly(part, (k, rows) => goal(must ? (index.get(part[k].process) as number) : k, rows), steps) : null);
   let x = reach(support);
   if (!x) return null;
   let kept = support.filter((_, k) => sign((x as Fraction[])[k]) > 0);
@@ -610,7 +639,7 @@ export function shrink(support: readonly Column[], goal: SupportGoal, must?: Col
 }
 
 /** Solves a system given as rows with the right side last; null where it has no single solution. */
-function solveExactly(rows: Fraction[][]): Fraction[] | null {
+function solveExactly(rows: Fraction[][], steps?: Steps): Fraction[] | null {
   const n = rows.length;
   if (rows.some((row) => row.length !== n + 1)) return null;
   const left = rows.map((row) => [...row]);
@@ -619,8 +648,11 @@ function solveExactly(rows: Fraction[][]): Fraction[] | null {
     if (r < 0) return null;
     [left[c], left[r]] = [left[r], left[c]];
     const pivot = left[c];
+    const each = steps ? effort(pivot[c]) : 0;
+    const filled = pivot.reduce((n, v) => (sign(v) === 0 ? n : n + 1), 0);
     for (let k = 0; k < n; k++) {
       if (k === c || sign(left[k][c]) === 0) continue;
+      steps?.take(each * filled);
       const factor = divide(left[k][c], pivot[c]);
       for (let j = c; j <= n; j++) if (sign(pivot[j]) !== 0) left[k][j] = subtract(left[k][j], multiply(factor, pivot[j]));
     }

@@ -1,5 +1,6 @@
 /** Maximise c·x subject to A x ≤ b, x ≥ 0 with b ≥ 0: a dense tableau over any ordered field. */
-import { divide, type Fraction, multiply, ONE, sign, subtract, ZERO } from "../numbers/fraction";
+import { divide, effort, type Fraction, multiply, ONE, sign, subtract, ZERO } from "../numbers/fraction";
+import type { Steps } from "../numbers/steps";
 
 export interface Field<T> {
   readonly zero: T;
@@ -7,12 +8,14 @@ export interface Field<T> {
   sub(a: T, b: T): T;
   mul(a: T, b: T): T;
   div(a: T, b: T): T;
+  /** Steps that one operation with it counts as. */
+  effort(a: T): number;
   /** Sign of a, where the field's own idea of "as good as zero" is 0. */
   sign(a: T): number;
 }
 
-export const EXACT: Field<Fraction> = { zero: ZERO, one: ONE, sub: subtract, mul: multiply, div: divide, sign };
-export const FLOAT: Field<number> = { zero: 0, one: 1, sub: (a, b) => a - b, mul: (a, b) => a * b, div: (a, b) => a / b, sign: (a) => (a > 1e-11 ? 1 : a < -1e-11 ? -1 : 0) };
+export const EXACT: Field<Fraction> = { effort, zero: ZERO, one: ONE, sub: subtract, mul: multiply, div: divide, sign };
+export const FLOAT: Field<number> = { effort: () => 1, zero: 0, one: 1, sub: (a, b) => a - b, mul: (a, b) => a * b, div: (a, b) => a / b, sign: (a) => (a > 1e-11 ? 1 : a < -1e-11 ? -1 : 0) };
 
 export interface Optimum<T> {
   readonly value: T;
@@ -25,7 +28,7 @@ export interface Optimum<T> {
  * Bland's rule never cycles, also where many right sides are 0, as they are here. Exact in fractions; meant for few columns.
  * @returns null when the optimum is unbounded or the pivots run past `limit`
  */
-export function maximise<T>(f: Field<T>, a: readonly (readonly T[])[], b: readonly T[], c: readonly T[], limit = 20_000): Optimum<T> | null {
+export function maximise<T>(f: Field<T>, a: readonly (readonly T[])[], b: readonly T[], c: readonly T[], { limit = 20_000, steps }: { readonly limit?: number; readonly steps?: Steps } = {}): Optimum<T> | null {
   const m = a.length;
   const n = c.length;
   const width = n + m + 1;
@@ -51,10 +54,12 @@ export function maximise<T>(f: Field<T>, a: readonly (readonly T[])[], b: readon
     if (leave < 0) return null;
     const row = table[leave];
     const pivot = row[enter];
+    const each = steps ? f.effort(pivot) * row.reduce((n, v) => (v === f.zero ? n : n + 1), 0) : 0;
     for (let k = 0; k < width; k++) if (row[k] !== f.zero) row[k] = f.div(row[k], pivot);
     for (const other of [...table, goal]) {
       const factor = other[enter];
       if (other === row || f.sign(factor) === 0) continue;
+      steps?.take(each);
       for (let k = 0; k < width; k++) if (row[k] !== f.zero) other[k] = f.sub(other[k], f.mul(factor, row[k]));
       other[enter] = f.zero;
     }
@@ -79,7 +84,7 @@ export interface Guess {
  * sides are lifted by amounts too small to matter, all different, and among pivots nearly as good the largest is taken
  * (Harris 1973). An answer is a guess to be verified. @returns null when it does not settle
  */
-export function approximate(a: readonly (readonly number[])[], c: readonly number[]): Guess | null {
+export function approximate(a: readonly (readonly number[])[], c: readonly number[], steps?: Steps): Guess | null {
   const n = c.length;
   const m = a.length + 1;
   const width = n + m + 1;
@@ -108,10 +113,12 @@ export function approximate(a: readonly (readonly number[])[], c: readonly numbe
     if (leave < 0) return null;
     const row = table[leave];
     const pivot = row[enter];
+    steps?.take(m + width);
     for (let k = 0; k < width; k++) row[k] /= pivot;
     for (const other of [...table, goal]) {
       const factor = other[enter];
       if (other === row || factor === 0) continue;
+      steps?.take(width);
       for (let k = 0; k < width; k++) other[k] -= factor * row[k];
       other[enter] = 0;
     }

@@ -18,12 +18,14 @@ interface Known {
   /** Records that they name. */
   readonly names: readonly Id[];
 }
+/** Places that name a record beyond these are a set: looking one of very many up in a list would take long. */
+const MANY = 32;
 const NOTHING: Known = { prints: [], digests: [], names: [] };
 
 export class Findings {
   private readonly at = new Map<Place, Known>();
   /** Record → places whose findings name it. */
-  private readonly named = new Map<Id, Place[]>();
+  private readonly named = new Map<Id, Place[] | Set<Place>>();
   /** Places of each check that follows chains. */
   private readonly chains = new Map<string, Set<Place>>();
   /** Per check and kind: records by a number made of what they have in common. */
@@ -222,12 +224,20 @@ export class Findings {
     for (const id of names) {
       const naming = this.named.get(id);
       if (!naming) this.named.set(id, [place]);
-      else naming.push(place);
+      else if (naming instanceof Set) naming.add(place);
+      else if (naming.length < MANY) naming.push(place);
+      else this.named.set(id, new Set([...naming, place]));
     }
   }
 
   private unname(id: Id, place: Place): void {
-    const left = (this.named.get(id) ?? []).filter((p) => p !== place);
+    const naming = this.named.get(id) ?? [];
+    if (naming instanceof Set) {
+      naming.delete(place);
+      if (!naming.size) this.named.delete(id);
+      return;
+    }
+    const left = naming.filter((p) => p !== place);
     if (left.length) this.named.set(id, left);
     else this.named.delete(id);
   }

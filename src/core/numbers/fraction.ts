@@ -70,6 +70,12 @@ const HUNDRED: Fraction = { n: 100n, d: 1n };
 /** "3", "1/3" or "−2/5": exact, for evidence and tests. */
 export const show = (a: Fraction): string => (a.d === 1n ? String(a.n) : `${a.n}/${a.d}`);
 
+/** About how many steps in floats a step with such a fraction takes: products of long numbers take longer. */
+export function effort({ n, d }: Fraction): number {
+  const words = (n.toString(16).length + d.toString(16).length) / 16;
+  return 1_000 * words + 50 * words * words;
+}
+
 /** The smallest whole numbers in the same proportion. An all-zero list stays as it is. */
 export function wholeMultiples(list: readonly Fraction[]): bigint[] {
   const common = list.reduce((lcm, f) => (lcm / gcd(lcm, f.d)) * f.d, 1n);
