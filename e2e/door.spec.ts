@@ -40,7 +40,7 @@ test("every kind of answer is sealed, and says nothing of what is inside", async
 test("other names, other pages and odd addresses are refused everywhere", async () => {
   for (const path of ["/", "/brackwater_reach/setup", "/_next/static/x.js", "/api/health", "/api/pantries"]) expect((await raw("GET", path, { host: "evil.example" })).status, path).toBe(421);
   const json = { "content-type": "application/json" };
-  for (const headers of [{ origin: "http://evil.example" }, { origin: "null" }, { "sec-fetch-site": "cross-site" }]) {
+  for (const headers of [{ origin: "http://evil.example" }, { origin: "null" }, { "sec-fetch-site": "cross-site" }] as Record<string, string>[]) {
     expect((await raw("POST", "/api/pantries", { ...json, ...headers }, '{"name":"Mine"}')).status).toBe(403);
     expect((await raw("GET", "/api/pantries/brackwater_reach/events", headers)).status).toBe(403);
   }

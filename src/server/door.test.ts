@@ -27,7 +27,7 @@ describe("the door", () => {
 
   it("opens to HOST, to SALTY_HOSTS, and to this machine's addresses where it is served to all", () => {
     expect([...ownNames({})]).toEqual(["localhost", "127.0.0.1", "[::1]"]);
-    expect(ownNames({ HOST: "10.1.2.3", SALTY_HOSTS: "Pantry.example, other.example:8080,, ${x}" })).toEqual(new Set(["localhost", "127.0.0.1", "[::1]", "10.1.2.3", "pantry.example", "other.example"]));
+    expect(ownNames({ HOST: "10.1.2.3", SALTY_HOSTS: "Pantry.example, other.example:8080,, {x}" })).toEqual(new Set(["localhost", "127.0.0.1", "[::1]", "10.1.2.3", "pantry.example", "other.example"]));
     expect(ownNames({ HOST: "::1" })).toContain("[::1]");
     expect(ownNames({ HOST: "0.0.0.0" }).size).toBeGreaterThan(3);
     expect([nameOf("A.b:80"), nameOf("[::1]"), nameOf("a:b"), nameOf(""), nameOf("a/b")]).toEqual(["a.b", "[::1]", null, null, null]);

@@ -3,7 +3,7 @@ import type { Line } from "../catalogue/records";
 import { seeded } from "../numbers/seeded";
 import { item, kitchen, recipe } from "../testing/kitchen";
 import { toNumber } from "../numbers/fraction";
-import { amountsOf, atLeast, chanceOfNone, type Distribution, expectedOf, perRun, repeated, runsFor, work } from "./chances";
+import { amountsOf, atLeast, chanceOfNone, type Distribution, expectedOf, perRun, repeated, runsFor } from "./chances";
 import { chanceOfGain } from "./luck";
 import { TooMany } from "../numbers/steps";
 import { read } from "../testing/told";

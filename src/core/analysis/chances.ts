@@ -1,6 +1,6 @@
 /** Exact distributions of what lines give: ranges, independent chances and weighted draws, over any number of runs. */
 import { inDraws, type Line } from "../catalogue/records";
-import { add, type Fraction, fraction, fromNumber, multiply, negate, sign, subtract, toNumber, wholeMultiples, ZERO } from "../numbers/fraction";
+import { add, type Fraction, fraction, fromNumber, multiply, negate, subtract, toNumber, wholeMultiples, } from "../numbers/fraction";
 import { Steps, TooMany } from "../numbers/steps";
 
 /** Probabilities of the amounts from·step, (from + 1)·step, … */

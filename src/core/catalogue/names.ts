@@ -7,7 +7,7 @@ export const fold = (name: string): string =>
     .normalize("NFKC")
     .toLowerCase()
     .replace(/[’‘`´]/g, "'")
-    .replace(/[\s_\u200c\u200d\ufe0e\ufe0f]+/g, "");
+    .replace(/(?:[\s_]|\u200c|\u200d|\ufe0e|\ufe0f)+/g, "");
 
 const folds = new WeakMap<object, string>();
 /** The folded name of a record. Records never change in place, so each is folded once. */

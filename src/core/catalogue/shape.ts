@@ -32,9 +32,14 @@ export function shapedEdits(value: unknown): { readonly edits: readonly Edit[] }
 }
 
 function shapedEdit(edit: unknown, wrong: (at: string, says: string) => void): void {
-  if (!isPlain(edit)) return wrong("", `Expected an edit, not ${shown(edit)}.`);
-  const { op, kind } = edit;
-  if (op !== "add" && op !== "remove" && op !== "set") return wrong("op", `${shown(op)} is none of add, remove, set.`);
+  const op = isPlain(edit) ? edit.op : undefined;
+  if (!isPlain(edit)) wrong("", `Expected an edit, not ${shown(edit)}.`);
+  else if (op !== "add" && op !== "remove" && op !== "set") wrong("op", `${shown(op)} is none of add, remove, set.`);
+  else shapedAs(op, edit, wrong);
+}
+
+function shapedAs(op: keyof typeof NAMES, edit: { readonly [name: string]: unknown }, wrong: (at: string, says: string) => void): void {
+  const { kind } = edit;
   const kinds: readonly unknown[] = op === "set" ? [...KINDS, "pantry"] : KINDS;
   if (!kinds.includes(kind)) wrong("kind", `${shown(kind)} is none of ${kinds.join(", ")}.`);
   const names: readonly string[] = NAMES[op];

@@ -10,7 +10,7 @@ const BREAK = /[\t\n\r\u2028\u2029]/u;
  * Characters without a shape of their own (Unicode's default ignorables, formats, blanks that are not spaces). Joiners and
  * variation selectors count where they change the character before them: in scripts that join, and in emoji.
  */
-const JOINED = /(?<=[^\s\p{Default_Ignorable_Code_Point}\p{Cf}])[\u200c\u200d\ufe0e\ufe0f]/gu;
+const JOINED = /(?<=[^\s\p{Default_Ignorable_Code_Point}\p{Cf}])(?:\u200c|\u200d|\ufe0e|\ufe0f)/gu;
 const INVISIBLE = /[\p{Default_Ignorable_Code_Point}\p{Cf}\u2800]/u;
 const VISIBLE = /[\p{L}\p{N}\p{P}\p{S}]/u;
 

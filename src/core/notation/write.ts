@@ -3,7 +3,6 @@ import { type Catalogue, keyIndex } from "../catalogue/catalogue";
 import { difference, type Edit } from "../catalogue/changes";
 import { fold, KeyAllocator, keyFrom, nearest, newId } from "../catalogue/names";
 import { blank, type Id, type Item, type Kind, type Line, type Recipe } from "../catalogue/records";
-import { cut } from "../catalogue/text";
 import { currencyBook, itemBook, type NameBook } from "./book";
 import { givenName } from "./format";
 import { type Entry, type ParsedLine, parseLine, type Words } from "./parser";
