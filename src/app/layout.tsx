@@ -5,7 +5,8 @@ import "./globals.css";
 
 export const metadata: Metadata = { title: "Salty Pantry", description: "A shared item database with a recipe graph that is checked at every edit." };
 
-const theme = `try{if(localStorage.getItem("salty-theme")==="night")document.documentElement.dataset.theme="night"}catch{}`;
+// Libraries that put a style into the page look for its nonce under this name.
+const theme = `window.__webpack_nonce__=document.currentScript.nonce;try{if(localStorage.getItem("salty-theme")==="night")document.documentElement.dataset.theme="night"}catch{}`;
 
 /** Every page is made anew for each request: its scripts carry the nonce of that answer (proxy.ts). */
 export default async function Layout({ children }: { children: ReactNode }) {
