@@ -446,7 +446,7 @@ class Reader {
     const plural = singular.found === "one" ? singular : this.words.currencies.find(`${typed}s`);
     if (plural.found === "one") return { amount, currency: plural.id };
     const names = [...this.words.currencies.names()].slice(0, 8);
-    this.remark("error", span, `${shown(typed)} is not a currency of this pantry. There ${names.length ? `are: ${names.join(", ")}` : "are none yet"}. Without a currency a fee counts in value units.`, nearest(typed, names).concat(names).slice(0, 3));
+    this.remark("error", span, `${shown(typed)} is not a currency of this pantry. There ${names.length ? `are: ${names.join(", ")}` : "are none yet"}. Without a currency a fee counts in value units.`, [...new Set(nearest(typed, names).concat(names))].slice(0, 3));
     return null;
   }
 

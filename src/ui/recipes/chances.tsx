@@ -15,6 +15,8 @@ const SURE = [0.5, 0.9, 0.99];
 /** The table follows every key press: a few hundredths of a second for all of it. */
 const STEPS = 2e7;
 const sayRuns = (n: number | null | "unknown"): string => (n === "unknown" ? "not told" : n === null ? "over 100,000" : sayQuantity(n));
+/** What is the same for all is said once. */
+const sayAllRuns = (list: readonly (number | null | "unknown")[]): string => [...new Set(list.map(sayRuns))].length === 1 && list[0] === "unknown" ? "not told" : list.map(sayRuns).join(", ");
 
 export function Chances({ parsed }: { parsed: ParsedLine }) {
   const catalogue = useCatalogue();
@@ -60,7 +62,7 @@ export function Chances({ parsed }: { parsed: ParsedLine }) {
             {found.map((o) => (
               <tr key={o.item}>
                 <td className="truncate pr-2">{catalogue.item.has(o.item) ? nameOf(catalogue, "item", o.item) : o.item}</td>
-                {[sayQuantity(o.expected), o.none > 0 && o.none < 1e-6 ? "almost never" : sayPercent(o.none), ...[o.low, o.middle, o.high].map((n) => `${o.about ? "≈ " : ""}${sayQuantity(n)}`), (until.get(o.item) ?? []).map(sayRuns).join(", ")].map((text, k) => (
+                {[sayQuantity(o.expected), o.none > 0 && o.none < 1e-6 ? "almost never" : sayPercent(o.none), ...[o.low, o.middle, o.high].map((n) => `${o.about ? "≈ " : ""}${sayQuantity(n)}`), sayAllRuns(until.get(o.item) ?? [])].map((text, k) => (
                   <td key={k} className="num pl-3 text-right whitespace-nowrap">
                     {text}
                   </td>
