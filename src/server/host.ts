@@ -163,7 +163,7 @@ export class Engine implements Lodger {
     await this.opened();
     for (const change of await changesAfter(em, this.pantry, this.revision)) {
       try {
-        await this.took(change, await this.ask("follow", { edits: change.edits, revision: change.revision }));
+        await this.took(change, await this.ask("follow", { edits: change.edits, revision: change.revision }), em);
       } catch (error) {
         if (error instanceof PantryGone) throw error;
         // The stored records are the truth; a change that does not fit them means this copy went astray.
@@ -172,12 +172,12 @@ export class Engine implements Lodger {
     }
   }
 
-  private async took(change: LoggedText, { ripple, moved }: Followed): Promise<void> {
+  private async took(change: LoggedText, { ripple, moved }: Followed, em: EntityManager): Promise<void> {
     this.revision = change.revision;
     const { edits, ...head } = change;
     const json = `{"change":${JSON.stringify(head).slice(0, -1)},"moved":${moved},"edits":${edits}},"ripple":${ripple}}`;
     this.tell({ tell: "change", revision: change.revision, json });
-    if (change.moved === null) await keepMoved(this.orm.em.fork() as EntityManager, this.pantry, change.revision, moved).catch(() => undefined);
+    if (change.moved === null) await keepMoved(em, this.pantry, change.revision, moved).catch(() => undefined);
   }
 
   /** A new thread on what is stored. */
@@ -194,6 +194,8 @@ export class Engine implements Lodger {
     this.used = Date.now();
     return this.inTurn(async () => {
       let readied: Readied | null = null;
+      // Opened before the transaction begins: within it, no second connection is waited for.
+      await this.opened();
       const preparing = async (em: EntityManager, revision: number) => {
         await this.opened();
         if (this.revision < revision) await this.bring(em);
@@ -214,7 +216,7 @@ export class Engine implements Lodger {
 
   private async settle(change: LoggedText): Promise<void> {
     try {
-      await this.took(change, await this.ask("settle", { revision: change.revision }));
+      await this.took(change, await this.ask("settle", { revision: change.revision }), this.orm.em.fork() as EntityManager);
     } catch (error) {
       console.error(error);
       await this.restart().catch((failed: Error) => console.error(failed.message));

@@ -407,6 +407,14 @@ describe("the server", () => {
     expect(few.open.length).toBe(6);
     const all = await Promise.all(keys.map(async (key) => (await (await few.engine(key))?.snapshot(true))?.length));
     expect(all.every((n) => (n ?? 0) > 0)).toBe(true);
+    // More write at once than there are threads and connections: each gets its turn.
+    const written = await Promise.all(
+      Array.from({ length: 30 }, async (_, k) => {
+        const engine = await few.engine(keys[k % keys.length]);
+        return engine?.submit({ author: "Ida", note: "" }, { do: "edit", edits: [{ op: "add", kind: "item", record: fresh(`Float ${k}`) }] });
+      }),
+    );
+    expect(written.every((w) => w && "committed" in w && w.committed.ok)).toBe(true);
     await few.close();
   });
 

@@ -12,7 +12,7 @@ export async function connect(url: string): Promise<Orm> {
     return await MikroORM.init({
       entities: ENTITIES as never,
       clientUrl: url,
-      pool: { min: 0, max: 8 },
+      pool: { min: 0, max: 16 },
       forceUtcTimezone: true,
       extensions: [Migrator],
       migrations: { migrationsList: MIGRATIONS, tableName: "migration", transactional: true, snapshot: false, silent: true },
