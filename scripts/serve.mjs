@@ -36,7 +36,12 @@ const handle = app.getRequestHandler();
 const server = createServer({ headersTimeout: 20_000, requestTimeout: 180_000, keepAliveTimeout: 5_000, maxHeaderSize: 16_384 }, (request, response) => {
   const refused = refusal(request);
   if (refused) refuse(response, refused);
-  else void handle(request, response);
+  else
+    handle(request, response).catch((error) => {
+      console.error(error);
+      if (response.headersSent) response.destroy();
+      else refuse(response, [500, "The program failed"]);
+    });
 });
 server.maxConnections = 2_000;
 server.on("clientError", (_, socket) => socket.writable && socket.end("HTTP/1.1 400 Bad Request\r\nconnection: close\r\n\r\n"));
