@@ -4,7 +4,13 @@ const config: NextConfig = {
   reactStrictMode: true,
   poweredByHeader: false,
   devIndicators: false,
-  serverExternalPackages: ["@mikro-orm/core", "@mikro-orm/postgresql", "@mikro-orm/migrations", "@mikro-orm/knex", "pg"],
+  serverExternalPackages: [
+    "@mikro-orm/core",
+    "@mikro-orm/postgresql",
+    "@mikro-orm/migrations",
+    "@mikro-orm/knex",
+    "pg",
+  ],
   outputFileTracingExcludes: { "*": [".data/**"] },
 };
 

@@ -6,9 +6,34 @@ const alias = { "@": fileURLToPath(new URL("./src", import.meta.url)) };
 export default defineConfig({
   test: {
     projects: [
-      { resolve: { alias }, test: { name: "core", include: ["src/core/**/*.test.ts", "src/demo/**/*.test.ts", "src/ui/**/*.test.ts"], testTimeout: 60_000 } },
-      { resolve: { alias }, test: { name: "store", include: ["src/store/**/*.test.ts", "src/server/**/*.test.ts", "src/cli/**/*.test.ts"], testTimeout: 60_000, hookTimeout: 60_000, fileParallelism: false } },
-      { resolve: { alias }, test: { name: "fuzz", include: ["fuzz/**/*.fuzz.ts"], testTimeout: 120_000, hookTimeout: 60_000, fileParallelism: false } },
+      {
+        resolve: { alias },
+        test: {
+          name: "core",
+          include: ["src/core/**/*.test.ts", "src/demo/**/*.test.ts", "src/ui/**/*.test.ts"],
+          testTimeout: 60_000,
+        },
+      },
+      {
+        resolve: { alias },
+        test: {
+          name: "store",
+          include: ["src/store/**/*.test.ts", "src/server/**/*.test.ts", "src/cli/**/*.test.ts"],
+          testTimeout: 60_000,
+          hookTimeout: 60_000,
+          fileParallelism: false,
+        },
+      },
+      {
+        resolve: { alias },
+        test: {
+          name: "fuzz",
+          include: ["fuzz/**/*.fuzz.ts"],
+          testTimeout: 120_000,
+          hookTimeout: 60_000,
+          fileParallelism: false,
+        },
+      },
     ],
   },
 });

@@ -8,23 +8,37 @@ export interface Job {
   readonly items: number;
 }
 
-/** Largest heap of objects in the full analysis [MB]; arrays come on top. So that garbage is cleared away rather than heaped up. */
+/**
+ * Largest heap of objects in the full analysis [MB]; arrays come on top. So that garbage is cleared away rather than
+ * heaped up.
+ */
 const HEAP = 512;
 
 /** In another process; what it says goes to the same screen. */
 export const inProcess = <T>(file: string, job: Job): Promise<T> =>
   new Promise((done, failed) => {
-    const child = fork(fileURLToPath(file), [JSON.stringify(job)], { execArgv: [`--max-old-space-size=${job.job === "full" ? HEAP : 6000}`] });
+    const child = fork(fileURLToPath(file), [JSON.stringify(job)], {
+      execArgv: [`--max-old-space-size=${job.job === "full" ? HEAP : 6000}`],
+    });
     let said: T | undefined;
-    child.once("message", (result) => { said = result as T; });
+    child.once("message", (result) => {
+      said = result as T;
+    });
     child.once("error", failed);
-    child.once("exit", (code) => (said === undefined ? failed(new Error(`${job.job} of ${job.items} items ended with code ${code} and said nothing`)) : done(said)));
+    child.once("exit", (code) =>
+      said === undefined
+        ? failed(new Error(`${job.job} of ${job.items} items ended with code ${code} and said nothing`))
+        : done(said),
+    );
   });
 
 /** In another thread, for what recurses and needs a large stack. */
 export const inThread = <T>(file: string, job: Job): Promise<T> =>
   new Promise((done, failed) => {
-    const worker = new Worker(new URL(file), { workerData: job, resourceLimits: { stackSizeMb: 800, maxOldGenerationSizeMb: 6000 } });
+    const worker = new Worker(new URL(file), {
+      workerData: job,
+      resourceLimits: { stackSizeMb: 800, maxOldGenerationSizeMb: 6000 },
+    });
     worker.once("message", done);
     worker.once("error", failed);
   });

@@ -14,7 +14,16 @@ export interface EditTimes {
   readonly readingsMs: number;
   readonly fullMs: number;
   /** Shares of the full analysis, and milliseconds. */
-  readonly kinds: { readonly [name: string]: { readings: number; readingsP95: number; ripple: number; rippleP95: number; readingsOfReadings: number; writingMs: number } };
+  readonly kinds: {
+    readonly [name: string]: {
+      readings: number;
+      readingsP95: number;
+      ripple: number;
+      rippleP95: number;
+      readingsOfReadings: number;
+      writingMs: number;
+    };
+  };
 }
 
 const opened = (items: number, loops: number): Catalogue => largeCatalogue({ items, seed: 1, loops }).catalogue;
@@ -25,21 +34,40 @@ export function editTimes(items: number): EditTimes {
   const runs = items > 30_000 ? 2 : 3;
   const readingsMs = time(() => new Readings(catalogue).revision + 1, runs).median;
   const fullMs = time(() => new Engine(catalogue).revision + 1, runs).median;
-  const kinds: EditTimes["kinds"] = { ...measured(catalogue, readingsMs, fullMs, ["price", "quantity", "source removed", "recipe deleted", "sell price"]), ...rename(measured(opened(items, 5), readingsMs, fullMs, ["quantity"]), "with five gaining loops open") };
+  const kinds: EditTimes["kinds"] = {
+    ...measured(catalogue, readingsMs, fullMs, ["price", "quantity", "source removed", "recipe deleted", "sell price"]),
+    ...rename(measured(opened(items, 5), readingsMs, fullMs, ["quantity"]), "with five gaining loops open"),
+  };
   return { readingsMs, fullMs, kinds };
 }
-const rename = (kinds: EditTimes["kinds"], more: string) => Object.fromEntries(Object.entries(kinds).map(([name, of]) => [`${name}, ${more}`, of]));
+const rename = (kinds: EditTimes["kinds"], more: string) =>
+  Object.fromEntries(Object.entries(kinds).map(([name, of]) => [`${name}, ${more}`, of]));
 
-function measured(catalogue: Catalogue, readingsMs: number, fullMs: number, names: readonly string[]): EditTimes["kinds"] {
+function measured(
+  catalogue: Catalogue,
+  readingsMs: number,
+  fullMs: number,
+  names: readonly string[],
+): EditTimes["kinds"] {
   const random = seeded(3);
   const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)];
   const engine = new Engine(catalogue);
-  const [sources, recipes, items] = [[...catalogue.source.values()], [...catalogue.recipe.values()], [...catalogue.item.keys()]];
+  const [sources, recipes, items] = [
+    [...catalogue.source.values()],
+    [...catalogue.recipe.values()],
+    [...catalogue.item.keys()],
+  ];
   const edits: { readonly [name: string]: () => Edit } = {
     price: () => setField(engine.catalogue, "source", pick(sources).id, "ticks", Math.floor(random() * 4000)),
     quantity: () => {
       const r = pick(recipes);
-      return setField(engine.catalogue, "recipe", r.id, "lines", r.lines.map((l, k) => (k === 0 ? { ...l, min: l.min + 1, max: l.max + 1 } : l)) as unknown as Value);
+      return setField(
+        engine.catalogue,
+        "recipe",
+        r.id,
+        "lines",
+        r.lines.map((l, k) => (k === 0 ? { ...l, min: l.min + 1, max: l.max + 1 } : l)) as unknown as Value,
+      );
     },
     "source removed": () => ({ op: "remove", kind: "source", record: pick(sources) }),
     "recipe deleted": () => ({ op: "remove", kind: "recipe", record: pick(recipes) }),
@@ -62,7 +90,17 @@ function measured(catalogue: Catalogue, readingsMs: number, fullMs: number, name
         engine.change(invert(outcome.edits));
       }
       const [r, all] = [summary(readings), summary(ripples)];
-      return [name, { readings: r.median / fullMs, readingsP95: r.p95 / fullMs, ripple: all.median / fullMs, rippleP95: all.p95 / fullMs, readingsOfReadings: r.median / readingsMs, writingMs: summary(written).median }];
+      return [
+        name,
+        {
+          readings: r.median / fullMs,
+          readingsP95: r.p95 / fullMs,
+          ripple: all.median / fullMs,
+          rippleP95: all.p95 / fullMs,
+          readingsOfReadings: r.median / readingsMs,
+          writingMs: summary(written).median,
+        },
+      ];
     }),
   );
 }

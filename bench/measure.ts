@@ -12,7 +12,12 @@ export interface Timing {
 
 export const summary = (times: number[]): Timing => {
   times.sort((a, b) => a - b);
-  return { median: times[times.length >> 1], low: times[0], high: times[times.length - 1], p95: times[Math.floor(times.length * 0.95)] };
+  return {
+    median: times[times.length >> 1],
+    low: times[0],
+    high: times[times.length - 1],
+    p95: times[Math.floor(times.length * 0.95)],
+  };
 };
 
 /** What was worked out last, kept so that no work can be left out. */
@@ -29,7 +34,8 @@ export function time(work: () => unknown, runs: number): Timing {
 }
 
 /** One sequential pass over the rows, both directions. */
-export const floor = ({ ins, outs, users, makers }: Network): number => amounts(ins) + amounts(outs) + links(users) + links(makers);
+export const floor = ({ ins, outs, users, makers }: Network): number =>
+  amounts(ins) + amounts(outs) + links(users) + links(makers);
 
 function amounts({ start, end, to, qty }: Lists): number {
   const q = qty as Float64Array;
@@ -61,8 +67,17 @@ export function heldBy<T>(make: () => T): { readonly of: T; readonly bytes: numb
 export const say = (text: string): void => console.log(text);
 /** A share as people say it: 1/1,200. */
 export const part = (x: number): string => `1/${Math.round(1 / x).toLocaleString("en")}`;
-export const multiples = (rows: readonly (readonly [string, Timing])[], unit: number): { [name: string]: { median: number; low: number; high: number } } => Object.fromEntries(rows.map(([name, t]) => [name, { median: t.median / unit, low: t.low / unit, high: t.high / unit }]));
+export const multiples = (
+  rows: readonly (readonly [string, Timing])[],
+  unit: number,
+): { [name: string]: { median: number; low: number; high: number } } =>
+  Object.fromEntries(
+    rows.map(([name, t]) => [name, { median: t.median / unit, low: t.low / unit, high: t.high / unit }]),
+  );
 export function table(rows: readonly (readonly [string, Timing])[], unit: number): void {
   say(`  ${"".padEnd(44)}${"× one pass".padStart(12)}${"low".padStart(9)}${"high".padStart(9)}`);
-  for (const [name, t] of rows) say(`  ${name.padEnd(44)}${[t.median, t.low, t.high].map((ms, k) => (ms / unit).toFixed(2).padStart(k ? 9 : 12)).join("")}`);
+  for (const [name, t] of rows)
+    say(
+      `  ${name.padEnd(44)}${[t.median, t.low, t.high].map((ms, k) => (ms / unit).toFixed(2).padStart(k ? 9 : 12)).join("")}`,
+    );
 }

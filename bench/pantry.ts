@@ -3,7 +3,17 @@ import { type Catalogue, emptyCatalogue } from "../src/core/catalogue/catalogue"
 import { DenseRecords } from "../src/core/catalogue/dense";
 import { idFrom } from "../src/core/catalogue/ids";
 import { keyFrom } from "../src/core/catalogue/names";
-import { type AnyRecord, blank, type Id, type ItemType, type Kind, line, NEW_PANTRY, type Rarity, type Stat } from "../src/core/catalogue/records";
+import {
+  type AnyRecord,
+  blank,
+  type Id,
+  type ItemType,
+  type Kind,
+  line,
+  NEW_PANTRY,
+  type Rarity,
+  type Stat,
+} from "../src/core/catalogue/records";
 import { Shelf } from "../src/core/catalogue/shelf";
 import { type Compiled, compile } from "../src/core/network/compile";
 import { seeded } from "../src/core/numbers/seeded";
@@ -22,10 +32,15 @@ export interface Large {
 const OBJECTS = 100_000;
 
 /** An id that looks like chance, and is another for every number of a kind. */
-const idOf = (kind: Kind, n: number): Id => idFrom(Math.imul(n + 1, 0x9e3779b1) >>> 1, (n * 1_327_217_885 + kind.length * 7) % 36 ** 6);
+const idOf = (kind: Kind, n: number): Id =>
+  idFrom(Math.imul(n + 1, 0x9e3779b1) >>> 1, (n * 1_327_217_885 + kind.length * 7) % 36 ** 6);
 
 export function largeCatalogue(size: Size): Large {
-  const made = { item: new DenseRecords("item"), recipe: new DenseRecords("recipe"), source: new DenseRecords("source") };
+  const made = {
+    item: new DenseRecords("item"),
+    recipe: new DenseRecords("recipe"),
+    source: new DenseRecords("source"),
+  };
   const seeds = new Set<Id>();
   let lines = 0;
   const itemId = (n: number) => idOf("item", n);
@@ -33,32 +48,86 @@ export function largeCatalogue(size: Size): Large {
     source: (item, least, most, seconds) => {
       const id = idOf("source", made.source.size);
       lines++;
-      made.source.add(blank("source", { id, key: `gather_${item}`, name: `Gather ${item}`, lines: [line("output", itemId(item), least, most)], ticks: seconds * NEW_PANTRY.ticksPerSecond }));
+      made.source.add(
+        blank("source", {
+          id,
+          key: `gather_${item}`,
+          name: `Gather ${item}`,
+          lines: [line("output", itemId(item), least, most)],
+          ticks: seconds * NEW_PANTRY.ticksPerSecond,
+        }),
+      );
     },
     recipe: (kind, name, ins, outs, seconds) => {
       const id = idOf("recipe", made.recipe.size);
       if (name.startsWith("Planted")) seeds.add(id);
       lines += ins.length + outs.length;
-      const entries = [...ins.map((p) => line("ingredient", itemId(p.item), p.quantity)), ...outs.map((o) => line("output", itemId(o.item), o.min, o.max, o.chance))];
-      made.recipe.add(blank("recipe", { id, key: keyFrom(name, "recipe"), name, kind, lines: entries, ticks: seconds * NEW_PANTRY.ticksPerSecond, status: "ready" }));
+      const entries = [
+        ...ins.map((p) => line("ingredient", itemId(p.item), p.quantity)),
+        ...outs.map((o) => line("output", itemId(o.item), o.min, o.max, o.chance)),
+      ];
+      made.recipe.add(
+        blank("recipe", {
+          id,
+          key: keyFrom(name, "recipe"),
+          name,
+          kind,
+          lines: entries,
+          ticks: seconds * NEW_PANTRY.ticksPerSecond,
+          status: "ready",
+        }),
+      );
     },
   });
   const random = seeded(size.seed + 1);
-  const types = TYPES.map((name, n): ItemType => blank("type", { id: idOf("type", n), key: keyFrom(name, "type"), name, stack: 20 }));
-  const rarities = [1, 2, 3, 4, 5].map((rank): Rarity => blank("rarity", { id: idOf("rarity", rank), key: `grain_${rank}`, name: `Grain ${rank}`, rank }));
+  const types = TYPES.map(
+    (name, n): ItemType => blank("type", { id: idOf("type", n), key: keyFrom(name, "type"), name, stack: 20 }),
+  );
+  const rarities = [1, 2, 3, 4, 5].map(
+    (rank): Rarity => blank("rarity", { id: idOf("rarity", rank), key: `grain_${rank}`, name: `Grain ${rank}`, rank }),
+  );
   const stats = ["vigour", "grip"].map((key, n): Stat => blank("stat", { id: idOf("stat", n), key, name: key }));
   const byKey = new Map<string, Id>([...types, ...rarities, ...stats].map((r) => [r.key, r.id]));
   for (let n = 0; n < grown.items; n++) {
     const said = describeItem(random, n, grown.items);
-    const refs = { type: byKey.get(said.type) as Id, rarity: byKey.get(said.rarity) as Id, stats: Object.fromEntries(Object.entries(said.stats).map(([stat, value]) => [byKey.get(stat) as Id, value])) };
-    made.item.add(blank("item", { ...said, ...refs, id: itemId(n), key: `item_${n}`, description: "Made for size.", status: "ready" }));
+    const refs = {
+      type: byKey.get(said.type) as Id,
+      rarity: byKey.get(said.rarity) as Id,
+      stats: Object.fromEntries(Object.entries(said.stats).map(([stat, value]) => [byKey.get(stat) as Id, value])),
+    };
+    made.item.add(
+      blank("item", {
+        ...said,
+        ...refs,
+        id: itemId(n),
+        key: `item_${n}`,
+        description: "Made for size.",
+        status: "ready",
+      }),
+    );
   }
   const shelf = (kind: "item" | "recipe" | "source") => {
     const records = made[kind];
-    return size.items > OBJECTS ? new Shelf<AnyRecord>(records) : new Shelf<AnyRecord>(new Shelf<AnyRecord>(records).entries());
+    return size.items > OBJECTS
+      ? new Shelf<AnyRecord>(records)
+      : new Shelf<AnyRecord>(new Shelf<AnyRecord>(records).entries());
   };
-  const empty = emptyCatalogue({ id: "bench0000000" as Id, key: "bench", name: "Bench", ...NEW_PANTRY, labourPerHour: 60 });
-  const catalogue = { ...empty, type: Shelf.of("type", types), rarity: Shelf.of("rarity", rarities), stat: Shelf.of("stat", stats), item: shelf("item"), recipe: shelf("recipe"), source: shelf("source") } as Catalogue;
+  const empty = emptyCatalogue({
+    id: "bench0000000" as Id,
+    key: "bench",
+    name: "Bench",
+    ...NEW_PANTRY,
+    labourPerHour: 60,
+  });
+  const catalogue = {
+    ...empty,
+    type: Shelf.of("type", types),
+    rarity: Shelf.of("rarity", rarities),
+    stat: Shelf.of("stat", stats),
+    item: shelf("item"),
+    recipe: shelf("recipe"),
+    source: shelf("source"),
+  } as Catalogue;
   return { catalogue, planted: grown.loops, deadlocks: grown.deadlocks, lines, seeds };
 }
 

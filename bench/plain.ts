@@ -1,4 +1,7 @@
-/** The same questions asked of plain objects and Maps, as one would write them first: what the flat arrays are held against. */
+/**
+ * The same questions asked of plain objects and Maps, as one would write them first: what the flat arrays are held
+ * against.
+ */
 import type { Network } from "../src/core/network/network";
 
 interface Row {
@@ -23,9 +26,24 @@ export interface Plain {
 }
 
 export function plainOf(network: Network): Plain {
-  const rows = ({ start, end, to, qty }: Network["ins"], p: number): Row[] => Array.from({ length: end[p] - start[p] }, (_, k) => ({ item: `item ${to[start[p] + k]}`, quantity: (qty as Float64Array)[start[p] + k] }));
+  const rows = ({ start, end, to, qty }: Network["ins"], p: number): Row[] =>
+    Array.from({ length: end[p] - start[p] }, (_, k) => ({
+      item: `item ${to[start[p] + k]}`,
+      quantity: (qty as Float64Array)[start[p] + k],
+    }));
   const { seconds, money, level, flags } = network;
-  const processes = Array.from({ length: network.processes }, (_, p): Process => ({ ins: rows(network.ins, p), outs: rows(network.outs, p), own: seconds[p] / 60, money: money[p], seconds: seconds[p], level: level[p], flags: flags[p] }));
+  const processes = Array.from(
+    { length: network.processes },
+    (_, p): Process => ({
+      ins: rows(network.ins, p),
+      outs: rows(network.outs, p),
+      own: seconds[p] / 60,
+      money: money[p],
+      seconds: seconds[p],
+      level: level[p],
+      flags: flags[p],
+    }),
+  );
   const by = (side: "ins" | "outs") => {
     const map = new Map<string, Process[]>();
     for (const process of processes)
@@ -36,7 +54,12 @@ export function plainOf(network: Network): Plain {
       }
     return map;
   };
-  return { processes, users: by("ins"), makers: by("outs"), items: Array.from({ length: network.items }, (_, i) => `item ${i}`) };
+  return {
+    processes,
+    users: by("ins"),
+    makers: by("outs"),
+    items: Array.from({ length: network.items }, (_, i) => `item ${i}`),
+  };
 }
 
 /** Obtainable items and their least costs, label-correcting. */

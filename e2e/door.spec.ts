@@ -9,13 +9,29 @@ test.beforeAll(async () => {
 });
 test.afterAll(() => program.end());
 
-const raw = (method: string, path: string, headers: Record<string, string> = {}, body = ""): Promise<{ status: number; headers: Record<string, unknown>; text: string }> =>
+const raw = (
+  method: string,
+  path: string,
+  headers: Record<string, string> = {},
+  body = "",
+): Promise<{ status: number; headers: Record<string, unknown>; text: string }> =>
   new Promise((done, fail) => {
-    const sent = ask({ host: "127.0.0.1", port: program.port, method, path, headers: { host: `localhost:${program.port}`, ...headers } }, (response) => {
-      let text = "";
-      response.on("data", (part) => { text += part; });
-      response.on("end", () => done({ status: response.statusCode ?? 0, headers: response.headers, text }));
-    });
+    const sent = ask(
+      {
+        host: "127.0.0.1",
+        port: program.port,
+        method,
+        path,
+        headers: { host: `localhost:${program.port}`, ...headers },
+      },
+      (response) => {
+        let text = "";
+        response.on("data", (part) => {
+          text += part;
+        });
+        response.on("end", () => done({ status: response.statusCode ?? 0, headers: response.headers, text }));
+      },
+    );
     sent.on("error", fail);
     sent.end(body);
   });
@@ -24,44 +40,103 @@ test("every kind of answer is sealed, and says nothing of what is inside", async
   const page = await raw("GET", "/brackwater_reach/shelves");
   const script = /src="(\/_next\/static\/[^"]+\.js)/.exec(page.text)?.[1] ?? "";
   expect(script).not.toBe("");
-  const paths = ["/", "/brackwater_reach/shelves", "/no/such/page/anywhere", script, "/icon.svg", "/api/health", "/api/pantries/brackwater_reach", "/api/pantries/nowhere", "/api/nothing", "/api/icons/eel.svg", "/api/pantries/brackwater_reach/bundle"];
+  const paths = [
+    "/",
+    "/brackwater_reach/shelves",
+    "/no/such/page/anywhere",
+    script,
+    "/icon.svg",
+    "/api/health",
+    "/api/pantries/brackwater_reach",
+    "/api/pantries/nowhere",
+    "/api/nothing",
+    "/api/icons/eel.svg",
+    "/api/pantries/brackwater_reach/bundle",
+  ];
   for (const path of paths) {
     const { headers } = await raw("GET", path);
     const names = Object.fromEntries(Object.entries(headers).map(([k, v]) => [k, String(v)]));
     expect(names["content-security-policy"], path).toContain("frame-ancestors 'none'");
     expect(names["content-security-policy"], path).not.toMatch(/script-src[^;]*unsafe/);
-    expect([names["x-content-type-options"], names["referrer-policy"], names["cross-origin-resource-policy"], names["x-powered-by"]], path).toEqual(["nosniff", "same-origin", "same-origin", undefined]);
+    expect(
+      [
+        names["x-content-type-options"],
+        names["referrer-policy"],
+        names["cross-origin-resource-policy"],
+        names["x-powered-by"],
+      ],
+      path,
+    ).toEqual(["nosniff", "same-origin", "same-origin", undefined]);
     expect(names["permissions-policy"], path).toContain("camera=()");
   }
-  const nonces = await Promise.all([1, 2].map(async () => /nonce-([^']+)/.exec(String((await raw("GET", "/")).headers["content-security-policy"]))?.[1]));
+  const nonces = await Promise.all(
+    [1, 2].map(
+      async () => /nonce-([^']+)/.exec(String((await raw("GET", "/")).headers["content-security-policy"]))?.[1],
+    ),
+  );
   expect(nonces[0]).not.toBe(nonces[1]);
 });
 
 test("other names, other pages and odd addresses are refused everywhere", async () => {
-  for (const path of ["/", "/brackwater_reach/setup", "/_next/static/x.js", "/api/health", "/api/pantries"]) expect((await raw("GET", path, { host: "evil.example" })).status, path).toBe(421);
+  for (const path of ["/", "/brackwater_reach/setup", "/_next/static/x.js", "/api/health", "/api/pantries"])
+    expect((await raw("GET", path, { host: "evil.example" })).status, path).toBe(421);
   const json = { "content-type": "application/json" };
-  for (const headers of [{ origin: "http://evil.example" }, { origin: "null" }, { "sec-fetch-site": "cross-site" }] as Record<string, string>[]) {
+  for (const headers of [
+    { origin: "http://evil.example" },
+    { origin: "null" },
+    { "sec-fetch-site": "cross-site" },
+  ] as Record<string, string>[]) {
     expect((await raw("POST", "/api/pantries", { ...json, ...headers }, '{"name":"Mine"}')).status).toBe(403);
     expect((await raw("GET", "/api/pantries/brackwater_reach/events", headers)).status).toBe(403);
   }
   expect((await raw("POST", "/api/pantries", { "content-type": "text/plain" }, '{"name":"Mine"}')).status).toBe(415);
-  for (const [method, path, status] of [["GET", "/api/pantries/%ff", 400], ["GET", "/%c0%ae", 400], ["GET", `/${"a".repeat(9_000)}`, 414], ["TRACE", "/", 405], ["PUT", "/api/health", 405], ["GET", "/api/pantries/..%2f..%2fetc", 404], ["HEAD", "/api/pantries/brackwater_reach/events", 200]] as const) expect((await raw(method, path)).status, path).toBe(status);
+  for (const [method, path, status] of [
+    ["GET", "/api/pantries/%ff", 400],
+    ["GET", "/%c0%ae", 400],
+    ["GET", `/${"a".repeat(9_000)}`, 414],
+    ["TRACE", "/", 405],
+    ["PUT", "/api/health", 405],
+    ["GET", "/api/pantries/..%2f..%2fetc", 404],
+    ["HEAD", "/api/pantries/brackwater_reach/events", 200],
+  ] as const)
+    expect((await raw(method, path)).status, path).toBe(status);
 });
 
 test("a body that is too large is not waited for, and others are served meanwhile", async () => {
   const huge = `{"edits":[${"{},".repeat(1_000_000)}{}]}`;
-  const [refused, ...others] = await Promise.all([raw("POST", "/api/pantries/brackwater_reach/changes", { "content-type": "application/json", "content-length": String(huge.length) }, huge), ...Array.from({ length: 5 }, () => raw("GET", "/api/health"))]);
+  const [refused, ...others] = await Promise.all([
+    raw(
+      "POST",
+      "/api/pantries/brackwater_reach/changes",
+      { "content-type": "application/json", "content-length": String(huge.length) },
+      huge,
+    ),
+    ...Array.from({ length: 5 }, () => raw("GET", "/api/health")),
+  ]);
   expect(refused.status).toBe(422);
   expect(refused.text.length).toBeLessThan(1_000);
   expect(others.map((o) => o.status)).toEqual([200, 200, 200, 200, 200]);
-  expect((await raw("POST", "/api/pantries", { "content-type": "application/json", "content-length": "300000000" }, "x")).status).toBe(413);
+  expect(
+    (await raw("POST", "/api/pantries", { "content-type": "application/json", "content-length": "300000000" }, "x"))
+      .status,
+  ).toBe(413);
 });
 
 test("pages run under their policy: no script, style or picture is stopped in any view", async ({ page }) => {
   const stopped: string[] = [];
-  page.on("console", (m) => { if (m.type() === "error" || /Content Security Policy|Refused/.test(m.text())) stopped.push(m.text()); });
+  page.on("console", (m) => {
+    if (m.type() === "error" || /Content Security Policy|Refused/.test(m.text())) stopped.push(m.text());
+  });
   page.on("pageerror", (e) => stopped.push(e.message));
-  for (const view of ["shelves?item=rope", "recipes", "checks", "costs", "log", "setup?kind=pantry", "setup?kind=type"]) {
+  for (const view of [
+    "shelves?item=rope",
+    "recipes",
+    "checks",
+    "costs",
+    "log",
+    "setup?kind=pantry",
+    "setup?kind=type",
+  ]) {
     await page.goto(`${program.base}/brackwater_reach/${view}`);
     await expect(page.getByText("live with everybody")).toBeVisible();
     await page.waitForTimeout(300);
@@ -75,14 +150,20 @@ test("pages run under their policy: no script, style or picture is stopped in an
 test("a line that says far too much is answered in place, and the page lives on", async ({ page }) => {
   await page.goto(`${program.base}/brackwater_reach/recipes?recipe=break_crate`);
   const line = page.getByRole("textbox", { name: "Line of Break crate" });
-  for (const [text, says] of [["3 Coarse salt 1e400% -> 1 Brine", "A chance goes up to"], [":".repeat(20_000), "Expected the recipe's name"], ["1 Peat -> 1000 draws { 1: 1..60000 Coarse salt | 3: 1..60 Brine | 1: nothing }", "≈"]] as const) {
+  for (const [text, says] of [
+    ["3 Coarse salt 1e400% -> 1 Brine", "A chance goes up to"],
+    [":".repeat(20_000), "Expected the recipe's name"],
+    ["1 Peat -> 1000 draws { 1: 1..60000 Coarse salt | 3: 1..60 Brine | 1: nothing }", "≈"],
+  ] as const) {
     await line.fill(text);
     await expect(page.getByText(says, { exact: false }).first()).toBeVisible();
   }
 });
 
 test("a pantry is deleted once its name is typed, and whoever has it open is told", async ({ page, context }) => {
-  expect((await raw("POST", "/api/pantries", { "content-type": "application/json" }, '{"name":"Low tide"}')).status).toBe(201);
+  expect(
+    (await raw("POST", "/api/pantries", { "content-type": "application/json" }, '{"name":"Low tide"}')).status,
+  ).toBe(201);
   const other = await context.newPage();
   await other.goto(`${program.base}/low_tide/shelves`);
   await expect(other.getByText("live with everybody")).toBeVisible();

@@ -6,11 +6,15 @@ let program: Program;
 const errors: string[] = [];
 const open = async (page: Page, path: string) => {
   page.on("pageerror", (e) => errors.push(e.message));
-  page.on("console", (m) => m.type() === "error" && !/net::ERR|Failed to load resource/.test(m.text()) && errors.push(m.text()));
+  page.on(
+    "console",
+    (m) => m.type() === "error" && !/net::ERR|Failed to load resource/.test(m.text()) && errors.push(m.text()),
+  );
   await page.goto(`${program.base}/brackwater_reach${path}`);
   await expect(page.getByRole("contentinfo", { name: "Tideline" })).toContainText("faults");
 };
-const revision = async () => ((await (await fetch(`${program.base}/api/health`)).json()) as { revision: number }).revision;
+const revision = async () =>
+  ((await (await fetch(`${program.base}/api/health`)).json()) as { revision: number }).revision;
 const tideline = (page: Page) => page.getByRole("contentinfo", { name: "Tideline" });
 const lastMove = (page: Page) => page.getByTestId("last-move");
 
@@ -91,7 +95,9 @@ test("the whole journey", async ({ page, context }) => {
     await expect(lastMove(page)).toContainText("1 loop opened");
     test.info().annotations.push({ type: "enter to tideline, ms", description: String(Date.now() - began) });
     await expect(tideline(second)).toContainText("2 loops gain", { timeout: 1000 });
-    await tideline(page).getByRole("button", { name: /loops gain/ }).click();
+    await tideline(page)
+      .getByRole("button", { name: /loops gain/ })
+      .click();
     await page.getByRole("option", { name: /1 Heron feather from nothing/ }).click();
     const finding = page.getByRole("region", { name: "The finding" });
     await expect(finding.getByRole("figure", { name: /Bind duster 1 times/ })).toContainText("+1 Heron feather");
@@ -129,7 +135,10 @@ test("the whole journey", async ({ page, context }) => {
     await expect(sheet).toBeVisible();
     await page.goto(`${program.base}/brackwater_reach/shelves?item=net_float`);
     const level = async (on: Page, from: number, to: string) => {
-      await on.getByRole("complementary", { name: "Item Net float" }).getByRole("button", { name: `Level: ${from}. Edit` }).click();
+      await on
+        .getByRole("complementary", { name: "Item Net float" })
+        .getByRole("button", { name: `Level: ${from}. Edit` })
+        .click();
       await on.getByRole("textbox", { name: "Level" }).fill(to);
       await on.keyboard.press("Enter");
     };

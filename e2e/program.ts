@@ -33,9 +33,15 @@ export class Program {
   }
 
   async start(): Promise<void> {
-    const child = spawn(process.execPath, ["scripts/start.mjs"], { env: { ...process.env, ...this.env, PORT: String(this.port) }, stdio: ["ignore", "pipe", "pipe"] });
+    const child = spawn(process.execPath, ["scripts/start.mjs"], {
+      env: { ...process.env, ...this.env, PORT: String(this.port) },
+      stdio: ["ignore", "pipe", "pipe"],
+    });
     this.child = child;
-    for (const stream of [child.stdout, child.stderr]) stream?.on("data", (text: Buffer) => { this.log += text; });
+    for (const stream of [child.stdout, child.stderr])
+      stream?.on("data", (text: Buffer) => {
+        this.log += text;
+      });
     await this.until(async () => (await fetch(`${this.base}/api/health`)).ok, 90_000);
   }
 

@@ -14,7 +14,11 @@ const show = async (page: Page, path: string) => {
 };
 const lastMove = (page: Page) => page.getByTestId("last-move");
 const cell = (page: Page, grid: string, row: string, column: number) =>
-  page.getByRole("grid", { name: grid }).locator("[role=row]", { hasText: row }).locator(`[role=gridcell][aria-colindex="${column}"]`).first();
+  page
+    .getByRole("grid", { name: grid })
+    .locator("[role=row]", { hasText: row })
+    .locator(`[role=gridcell][aria-colindex="${column}"]`)
+    .first();
 
 test("what a type says, its items inherit, until they say otherwise and are put back", async ({ page }) => {
   await show(page, "/setup?kind=type");
@@ -76,10 +80,20 @@ test("the worth of an hour moves every gathered cost, and undo from the log move
 
 test("a bundle shows what it would change before it is written, and says where it is wrong", async ({ page }) => {
   await show(page, "/setup?kind=pantry");
-  const bundle = { format: "salty-pantry-bundle", version: 1, items: [{ key: "net_float", sell: 9 }, { key: "bait_tin", name: "Bait tin" }] };
-  const pick = (name: string, text: string) => page.getByLabel("Bundle file").setInputFiles({ name, mimeType: "application/json", buffer: Buffer.from(text) });
+  const bundle = {
+    format: "salty-pantry-bundle",
+    version: 1,
+    items: [
+      { key: "net_float", sell: 9 },
+      { key: "bait_tin", name: "Bait tin" },
+    ],
+  };
+  const pick = (name: string, text: string) =>
+    page.getByLabel("Bundle file").setInputFiles({ name, mimeType: "application/json", buffer: Buffer.from(text) });
   await pick("wrong.json", JSON.stringify({ ...bundle, items: [{ key: "bait_tin", stack: "many" }] }));
-  await expect(page.getByRole("region", { name: "Bundle" }).getByRole("alert")).toContainText("items[0].stack: “many” is not a number.");
+  await expect(page.getByRole("region", { name: "Bundle" }).getByRole("alert")).toContainText(
+    "items[0].stack: “many” is not a number.",
+  );
   await pick("right.json", JSON.stringify(bundle));
   await expect(page.getByText("1 record new, 1 changed, 0 removed")).toBeVisible();
   await page.getByRole("button", { name: "Write it" }).click();

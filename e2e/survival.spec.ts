@@ -1,4 +1,6 @@
-/** The program with a database cluster of its own: killed outright in the middle of edits, nothing acknowledged is lost. */
+/**
+ * The program with a database cluster of its own: killed outright in the middle of edits, nothing acknowledged is lost.
+ */
 import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -30,7 +32,9 @@ const snapshot = async () => (await (await fetch(api())).json()) as Snapshot;
 function postmaster(): number {
   const said = /making a database cluster in (\S+)/.exec(program.said)?.[1];
   const dir = said ?? join(data, readdirSync(data).find((n) => n === "postgres") ?? "postgres");
-  return existsSync(join(dir, "postmaster.pid")) ? Number(readFileSync(join(dir, "postmaster.pid"), "utf8").split("\n")[0]) : 0;
+  return existsSync(join(dir, "postmaster.pid"))
+    ? Number(readFileSync(join(dir, "postmaster.pid"), "utf8").split("\n")[0])
+    : 0;
 }
 
 /** Counts an item's level upwards, one change after the other, until `stop`; returns the last level acknowledged. */
@@ -39,7 +43,11 @@ async function edit(id: string, from: number | null, stop: () => boolean): Promi
   while (!stop()) {
     const next: number = (level ?? 0) + 1;
     const body = JSON.stringify({ edits: [{ op: "set", kind: "item", id, field: "level", from: level, to: next }] });
-    const answer = await fetch(`${api()}/changes`, { method: "POST", body, headers: { "content-type": "application/json" } }).catch(() => null);
+    const answer = await fetch(`${api()}/changes`, {
+      method: "POST",
+      body,
+      headers: { "content-type": "application/json" },
+    }).catch(() => null);
     if (!answer?.ok) break;
     level = next;
   }

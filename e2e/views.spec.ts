@@ -9,7 +9,23 @@ test.beforeAll(async () => {
 });
 test.afterAll(() => program?.end());
 
-const VIEWS = ["/shelves", "/shelves?item=smoked_eel", "/shelves?text=nosuchitem", "/recipes?recipe=smoke_eel", "/recipes?recipe=break_crate", "/recipes?new=1", "/recipes?paste=1", "/checks", "/checks?rule=unobtainable", "/checks?loop=0", "/costs", "/log", "/setup?kind=type", "/setup?kind=source", "/setup?kind=pantry"];
+const VIEWS = [
+  "/shelves",
+  "/shelves?item=smoked_eel",
+  "/shelves?text=nosuchitem",
+  "/recipes?recipe=smoke_eel",
+  "/recipes?recipe=break_crate",
+  "/recipes?new=1",
+  "/recipes?paste=1",
+  "/checks",
+  "/checks?rule=unobtainable",
+  "/checks?loop=0",
+  "/costs",
+  "/log",
+  "/setup?kind=type",
+  "/setup?kind=source",
+  "/setup?kind=pantry",
+];
 
 const show = async (page: Page, path: string) => {
   await page.goto(`${program.base}/brackwater_reach${path}`);
@@ -23,27 +39,51 @@ for (const theme of ["day", "night"])
     await page.addInitScript((t) => localStorage.setItem("salty-theme", t), theme);
     for (const path of VIEWS) {
       await show(page, path);
-      const { violations } = await new AxeBuilder({ page }).withTags(["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"]).disableRules(["region"]).analyze();
-      found.push(...violations.map((v) => `${path}: ${v.id}: ${v.nodes.map((n) => `${n.target.join(" ")} ${n.any[0]?.message ?? ""}`).slice(0, 3).join(" | ")}`));
+      const { violations } = await new AxeBuilder({ page })
+        .withTags(["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"])
+        .disableRules(["region"])
+        .analyze();
+      found.push(
+        ...violations.map(
+          (v) =>
+            `${path}: ${v.id}: ${v.nodes
+              .map((n) => `${n.target.join(" ")} ${n.any[0]?.message ?? ""}`)
+              .slice(0, 3)
+              .join(" | ")}`,
+        ),
+      );
     }
     expect(found).toEqual([]);
   });
 
-test("no view says what is no word of ours: a value that is missing, or an object instead of its name", async ({ page }) => {
+test("no view says what is no word of ours: a value that is missing, or an object instead of its name", async ({
+  page,
+}) => {
   for (const path of VIEWS) {
     await show(page, path);
     const said = `${await page.locator("body").innerText()} ${(await page.locator("input").evaluateAll((all) => all.map((i) => (i as HTMLInputElement).value))).join(" ")}`;
     expect(said.length, path).toBeGreaterThan(100);
-    expect({ path, said: /.{0,40}(undefined|NaN|\[object|Infinity|\(gone).{0,20}/.exec(said)?.[0] ?? null }).toEqual({ path, said: null });
+    expect({ path, said: /.{0,40}(undefined|NaN|\[object|Infinity|\(gone).{0,20}/.exec(said)?.[0] ?? null }).toEqual({
+      path,
+      said: null,
+    });
   }
 });
 
-for (const [width, height] of [[1280, 800], [1920, 1080], [1024, 768]])
+for (const [width, height] of [
+  [1280, 800],
+  [1920, 1080],
+  [1024, 768],
+])
   test(`no view scrolls as a whole at ${width}x${height}`, async ({ page }) => {
     await page.setViewportSize({ width, height });
     for (const path of VIEWS) {
       await show(page, path);
-      const over = await page.evaluate(() => ({ x: document.documentElement.scrollWidth - window.innerWidth, y: document.documentElement.scrollHeight - window.innerHeight, main: Math.round((document.querySelector("main")?.getBoundingClientRect().right ?? 0) - window.innerWidth) }));
+      const over = await page.evaluate(() => ({
+        x: document.documentElement.scrollWidth - window.innerWidth,
+        y: document.documentElement.scrollHeight - window.innerHeight,
+        main: Math.round((document.querySelector("main")?.getBoundingClientRect().right ?? 0) - window.innerWidth),
+      }));
       expect({ path, ...over, main: Math.max(0, over.main) }).toEqual({ path, x: 0, y: 0, main: 0 });
     }
   });
@@ -70,7 +110,8 @@ test("the grid moves, selects, fills, copies and pastes as a spreadsheet does", 
   });
   await show(page, "/shelves?type=tool");
   const grid = page.getByRole("grid", { name: "Items" });
-  const cell = (row: number, column: number) => grid.locator(`[role=row][aria-rowindex="${row}"] [role=gridcell][aria-colindex="${column}"]`);
+  const cell = (row: number, column: number) =>
+    grid.locator(`[role=row][aria-rowindex="${row}"] [role=gridcell][aria-colindex="${column}"]`);
   await grid.focus();
   await page.keyboard.press("Control+Home");
   for (let i = 0; i < 3; i++) await page.keyboard.press("ArrowRight");
@@ -112,7 +153,9 @@ test("the grid moves, selects, fills, copies and pastes as a spreadsheet does", 
 
 test("many pasted lines get a verdict each before anything is written", async ({ page }) => {
   await show(page, "/recipes?paste=1");
-  await page.getByRole("textbox", { name: "Recipe lines" }).fill("Twist cord: 2 Hemp yarn -> 1 Cord in 10s\n3 Rope -> \nsalvage Cord -> 1 Hemp yarn");
+  await page
+    .getByRole("textbox", { name: "Recipe lines" })
+    .fill("Twist cord: 2 Hemp yarn -> 1 Cord in 10s\n3 Rope -> \nsalvage Cord -> 1 Hemp yarn");
   const verdicts = page.getByRole("list", { name: "Verdicts" });
   await expect(verdicts).toContainText("Expected what it makes");
   await page.getByRole("button", { name: "Write 2 recipes and 1 stub" }).click();
@@ -166,7 +209,13 @@ test("an empty pantry says in every view what belongs there", async ({ page }) =
   await page.getByRole("textbox", { name: "Name of the new pantry" }).fill("Fresh start");
   await page.getByRole("button", { name: "New pantry" }).click();
   await expect(page.getByText("The shelves are empty")).toBeVisible();
-  for (const [view, says] of [["recipes", "The book is empty"], ["checks", "Nothing found"], ["costs", "No item fits"], ["log", "Nothing happened yet"], ["setup", "No types yet"]]) {
+  for (const [view, says] of [
+    ["recipes", "The book is empty"],
+    ["checks", "Nothing found"],
+    ["costs", "No item fits"],
+    ["log", "Nothing happened yet"],
+    ["setup", "No types yet"],
+  ]) {
     await page.goto(`${program.base}/fresh_start/${view}`);
     await expect(page.getByText(says)).toBeVisible();
   }

@@ -1,4 +1,7 @@
-/** Bodies, queries and headers of every route: refused or answered, never failed at, and no refusal tells what is inside. */
+/**
+ * Bodies, queries and headers of every route: refused or answered, never failed at, and no refusal tells what is
+ * inside.
+ */
 import { afterAll, beforeAll, describe, expect } from "vitest";
 import * as health from "../src/app/api/health/route";
 import * as icon from "../src/app/api/icons/[name]/route";
@@ -25,7 +28,14 @@ beforeAll(async () => {
   database = await freshDatabase();
   process.env.DATABASE_URL = database.url;
   one = await host();
-  await pantries.POST(new Request("http://localhost/", { method: "POST", body: '{"name":"Galley"}', headers: { "content-type": "application/json" } }), { params: Promise.resolve({}) });
+  await pantries.POST(
+    new Request("http://localhost/", {
+      method: "POST",
+      body: '{"name":"Galley"}',
+      headers: { "content-type": "application/json" },
+    }),
+    { params: Promise.resolve({}) },
+  );
 });
 afterAll(async () => {
   await one.close();
@@ -34,10 +44,28 @@ afterAll(async () => {
 
 const stock = kitchen("gather Eel\nbuy Salt for 1\nSmoke: 2 Eel + 1 Salt -> 1 Smoked eel");
 const [eel] = [...stock.item.values()];
-const BODIES: readonly Json[] = [{ edits: [{ op: "set", kind: "item", id: eel.id, field: "level", from: null, to: 3 }], note: "tuned" }, { edits: [{ op: "add", kind: "item", record: eel as never }] }, { name: "Ropewalk" }, JSON.parse(exportBundle(stock)) as Json];
+const BODIES: readonly Json[] = [
+  { edits: [{ op: "set", kind: "item", id: eel.id, field: "level", from: null, to: 3 }], note: "tuned" },
+  { edits: [{ op: "add", kind: "item", record: eel as never }] },
+  { name: "Ropewalk" },
+  JSON.parse(exportBundle(stock)) as Json,
+];
 const ROUTES: readonly (readonly [method: string, handler: Handler])[] = [
-  ["GET", health.GET], ["GET", icons.GET], ["GET", icon.GET], ["GET", pantries.GET], ["POST", pantries.POST], ["GET", snapshots.GET], ["DELETE", snapshots.DELETE], ["GET", bundles.GET], ["POST", bundles.POST],
-  ["GET", changes.GET], ["POST", changes.POST], ["POST", undos.POST], ["GET", costs.GET], ["POST", whatIf.POST], ["HEAD", events.HEAD],
+  ["GET", health.GET],
+  ["GET", icons.GET],
+  ["GET", icon.GET],
+  ["GET", pantries.GET],
+  ["POST", pantries.POST],
+  ["GET", snapshots.GET],
+  ["DELETE", snapshots.DELETE],
+  ["GET", bundles.GET],
+  ["POST", bundles.POST],
+  ["GET", changes.GET],
+  ["POST", changes.POST],
+  ["POST", undos.POST],
+  ["GET", costs.GET],
+  ["POST", whatIf.POST],
+  ["HEAD", events.HEAD],
 ];
 const QUERIES = ["dry", "replace", "name", "of", "before", "most", "revision", "q", "constructor", "__proto__"];
 
@@ -63,12 +91,31 @@ function bytes(random: Random): string {
 describe("every route", () => {
   fuzz("answers whatever it is sent", async (random) => {
     const [method, handler] = pick(random, ROUTES);
-    const query = new URLSearchParams(Array.from({ length: below(random, 3) }, () => [pick(random, QUERIES), random() < 0.5 ? String(below(random, 9)) : word(random)] as [string, string]));
-    const headers: Record<string, string> = random() < 0.9 ? { "content-type": "application/json" } : { "content-type": pick(random, ["text/plain", "application/json; charset=utf-16", "multipart/form-data"]) };
-    if (random() < 0.2) headers["x-salty-author"] = encodeURIComponent(word(random).replace(/\p{Surrogate}/gu, "")).slice(0, 900);
-    if (random() < 0.1) headers.origin = pick(random, ["http://localhost", "null", "http://evil.example", "http://localhost:1", "x"]);
-    const request = new Request(`http://localhost/?${query}`, { method, headers, ...(method === "GET" || method === "HEAD" ? {} : { body: bytes(random) }) });
-    const params = { pantry: random() < 0.8 ? "galley" : word(random), name: word(random), item: pick(random, [eel.id, word(random)]), revision: pick(random, ["1", "0", "-1", "1e9", word(random)]) };
+    const query = new URLSearchParams(
+      Array.from(
+        { length: below(random, 3) },
+        () => [pick(random, QUERIES), random() < 0.5 ? String(below(random, 9)) : word(random)] as [string, string],
+      ),
+    );
+    const headers: Record<string, string> =
+      random() < 0.9
+        ? { "content-type": "application/json" }
+        : { "content-type": pick(random, ["text/plain", "application/json; charset=utf-16", "multipart/form-data"]) };
+    if (random() < 0.2)
+      headers["x-salty-author"] = encodeURIComponent(word(random).replace(/\p{Surrogate}/gu, "")).slice(0, 900);
+    if (random() < 0.1)
+      headers.origin = pick(random, ["http://localhost", "null", "http://evil.example", "http://localhost:1", "x"]);
+    const request = new Request(`http://localhost/?${query}`, {
+      method,
+      headers,
+      ...(method === "GET" || method === "HEAD" ? {} : { body: bytes(random) }),
+    });
+    const params = {
+      pantry: random() < 0.8 ? "galley" : word(random),
+      name: word(random),
+      item: pick(random, [eel.id, word(random)]),
+      revision: pick(random, ["1", "0", "-1", "1e9", word(random)]),
+    };
     const response = await handler(request, { params: Promise.resolve(params) });
     const text = await response.text();
     expect(response.status, `${method} ${text.slice(0, 300)}`).toBeLessThan(500);
@@ -78,6 +125,14 @@ describe("every route", () => {
       expect(text).not.toMatch(/insert into|select .* from "|node_modules|\.ts:\d|at \w+ \(|\/src\//i);
     }
     expect(response.headers.get("x-content-type-options")).toBe("nosniff");
-    if ((await one.pantries()).length === 0) await pantries.POST(new Request("http://localhost/", { method: "POST", body: '{"name":"Galley"}', headers: { "content-type": "application/json" } }), { params: Promise.resolve({}) });
+    if ((await one.pantries()).length === 0)
+      await pantries.POST(
+        new Request("http://localhost/", {
+          method: "POST",
+          body: '{"name":"Galley"}',
+          headers: { "content-type": "application/json" },
+        }),
+        { params: Promise.resolve({}) },
+      );
   });
 });

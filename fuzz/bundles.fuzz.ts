@@ -1,4 +1,7 @@
-/** Bundles with something wrong in them: refused with places, or taken as the rules take them; whatever is taken can be opened and comes out again. */
+/**
+ * Bundles with something wrong in them: refused with places, or taken as the rules take them; whatever is taken can be
+ * opened and comes out again.
+ */
 import { describe, expect } from "vitest";
 import { boardOf } from "../src/core/analysis/engine";
 import { emptyCatalogue } from "../src/core/catalogue/catalogue";
@@ -10,9 +13,31 @@ import { kitchen, pantry } from "../src/core/testing/kitchen";
 import { type Json, mutated } from "./hostile";
 import { fuzz, pick } from "./rounds";
 
-const there = kitchen("gather 1..3 Kelp + 1 Shell 20% in 30s\nbuy Crock for 5\nsalvage Crock -> 1 Clay 50% using Hammer lasting 9 at Bench in 7t fee 0.1 shells\nBreak: 1 Crate -> 2 draws { 3: 1 Rope | 1: nothing }");
+const there = kitchen(
+  "gather 1..3 Kelp + 1 Shell 20% in 30s\nbuy Crock for 5\nsalvage Crock -> 1 Clay 50% using Hammer lasting 9 at Bench in 7t fee 0.1 shells\nBreak: 1 Crate -> 2 draws { 3: 1 Rope | 1: nothing }",
+);
 const whole = JSON.parse(exportBundle(there)) as Json;
-const short: Json = { format: "salty-pantry-bundle", version: 1, pantry: { name: "Brackwater" }, currencies: [{ name: "shells" }], types: [{ key: "fare" }], stats: [{ key: "vigour" }], items: [{ name: "Eel", type: "fare", stats: { vigour: 3 } }], recipes: ["2 Eel -> 1 Pie in 5s", { line: "salvage Pie -> 1 Eel" }, { key: "r", ingredients: ["eel"], outputs: [{ item: "pie", quantity: [1, 2], chance: 0.5 }], fee: { amount: 2, currency: "shells" }, time: 30 }], sources: [{ name: "Weir", gives: ["eel"], time: "30s" }] };
+const short: Json = {
+  format: "salty-pantry-bundle",
+  version: 1,
+  pantry: { name: "Brackwater" },
+  currencies: [{ name: "shells" }],
+  types: [{ key: "fare" }],
+  stats: [{ key: "vigour" }],
+  items: [{ name: "Eel", type: "fare", stats: { vigour: 3 } }],
+  recipes: [
+    "2 Eel -> 1 Pie in 5s",
+    { line: "salvage Pie -> 1 Eel" },
+    {
+      key: "r",
+      ingredients: ["eel"],
+      outputs: [{ item: "pie", quantity: [1, 2], chance: 0.5 }],
+      fee: { amount: 2, currency: "shells" },
+      time: 30,
+    },
+  ],
+  sources: [{ name: "Weir", gives: ["eel"], time: "30s" }],
+};
 
 describe("bundles", () => {
   fuzz("are refused with places or taken whole", (random) => {
@@ -20,13 +45,20 @@ describe("bundles", () => {
     const text = JSON.stringify(json);
     const into = pick(random, [emptyCatalogue(pantry()), there]);
     const plan = planImport(into, text, random() < 0.3);
-    for (const { place, says } of [...plan.problems, ...plan.notes]) expect([typeof place, typeof says, place.length < 400, says.length < 2000]).toEqual(["string", "string", true, true]);
+    for (const { place, says } of [...plan.problems, ...plan.notes])
+      expect([typeof place, typeof says, place.length < 400, says.length < 2000]).toEqual([
+        "string",
+        "string",
+        true,
+        true,
+      ]);
     if (plan.problems.length) {
       expect(plan.edits).toEqual([]);
       return;
     }
     const outcome = apply(into, plan.edits);
-    if (!outcome.ok) throw new Error(`A plan without problems was refused: ${outcome.faults.map((f) => f.says).join(" ")}`);
+    if (!outcome.ok)
+      throw new Error(`A plan without problems was refused: ${outcome.faults.map((f) => f.says).join(" ")}`);
     const bundle = json as { [name: string]: Json };
     const { settings, problems } = bundlePantry(bundle);
     expect(problems).toEqual([]);

@@ -1,4 +1,7 @@
-/** Edits in several pantries at once, over the handlers: nothing fails, engine and database agree, every pantry opens, other pantries stay as they are. */
+/**
+ * Edits in several pantries at once, over the handlers: nothing fails, engine and database agree, every pantry opens,
+ * other pantries stay as they are.
+ */
 import { afterAll, beforeAll, describe, expect } from "vitest";
 import * as bundles from "../src/app/api/pantries/[pantry]/bundle/route";
 import * as undos from "../src/app/api/pantries/[pantry]/changes/[revision]/undo/route";
@@ -23,8 +26,21 @@ let one: Host;
 const keys: string[] = [];
 
 type Handler = (r: Request, c: { params: Promise<object> }) => Promise<Response>;
-async function call(handler: Handler, pantry: string, body: unknown, { query = "", params = {} as object, method = "POST" } = {}): Promise<{ status: number; text: string }> {
-  const request = new Request(`http://localhost/${query}`, { method, ...(method === "GET" ? {} : { body: typeof body === "string" ? body : JSON.stringify(body), headers: { "content-type": "application/json" } }) });
+async function call(
+  handler: Handler,
+  pantry: string,
+  body: unknown,
+  { query = "", params = {} as object, method = "POST" } = {},
+): Promise<{ status: number; text: string }> {
+  const request = new Request(`http://localhost/${query}`, {
+    method,
+    ...(method === "GET"
+      ? {}
+      : {
+          body: typeof body === "string" ? body : JSON.stringify(body),
+          headers: { "content-type": "application/json" },
+        }),
+  });
   const response = await handler(request, { params: Promise.resolve({ pantry, ...params }) });
   return { status: response.status, text: await response.text() };
 }
@@ -35,7 +51,9 @@ beforeAll(async () => {
   one = await host();
   for (const name of ["Smokehouse", "Ropewalk", "Galley"]) {
     const key = (JSON.parse((await call(pantries.POST, "", { name })).text) as { key: string }).key;
-    const stock = kitchen("gather 1..3 Kelp + 1 Shell 20% in 30s\nbuy Crock for 5\nsalvage Crock -> 1 Clay 50% using Hammer lasting 9 at Bench in 7t fee 0.1 shells\nBreak: 1 Crate -> 2 draws { 3: 1 Rope | 1: nothing }\nTwist: 1 Clay -> 1..3 Rope\nPress: 1 Rope -> 1 Clay");
+    const stock = kitchen(
+      "gather 1..3 Kelp + 1 Shell 20% in 30s\nbuy Crock for 5\nsalvage Crock -> 1 Clay 50% using Hammer lasting 9 at Bench in 7t fee 0.1 shells\nBreak: 1 Crate -> 2 draws { 3: 1 Rope | 1: nothing }\nTwist: 1 Clay -> 1..3 Rope\nPress: 1 Rope -> 1 Clay",
+    );
     const text = exportBundle(stock).replace(/ "pantry": \{[^}]*\},/, "");
     expect((await call(bundles.POST, key, text)).status).toBe(200);
     keys.push(key);
@@ -53,8 +71,24 @@ async function stored(key: string): Promise<Catalogue> {
   return catalogue;
 }
 /** Whatever the order of records and members. */
-const sorted = (value: unknown): unknown => (Array.isArray(value) ? value.map(sorted) : typeof value === "object" && value ? Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1)).map(([k, v]) => [k, sorted(v)])) : value);
-const texts = (c: Catalogue): string => JSON.stringify([c.revision, c.pantry, ...KINDS.map((kind) => sorted(Object.fromEntries(c[kind] as ReadonlyMap<Id, AnyRecord>)))].map(sorted));
+const sorted = (value: unknown): unknown =>
+  Array.isArray(value)
+    ? value.map(sorted)
+    : typeof value === "object" && value
+      ? Object.fromEntries(
+          Object.entries(value)
+            .sort(([a], [b]) => (a < b ? -1 : 1))
+            .map(([k, v]) => [k, sorted(v)]),
+        )
+      : value;
+const texts = (c: Catalogue): string =>
+  JSON.stringify(
+    [
+      c.revision,
+      c.pantry,
+      ...KINDS.map((kind) => sorted(Object.fromEntries(c[kind] as ReadonlyMap<Id, AnyRecord>))),
+    ].map(sorted),
+  );
 
 /** An edit as somebody sends who knows the API well and means no good. */
 function evil(random: Random, own: Catalogue, other: Catalogue): Json {
@@ -62,19 +96,44 @@ function evil(random: Random, own: Catalogue, other: Catalogue): Json {
   const records = [...(own[kind] as ReadonlyMap<Id, AnyRecord>).values()];
   const foreign = [...(other[kind] as ReadonlyMap<Id, AnyRecord>).values()];
   const record = records.length ? pick(random, records) : ({ id: newId() } as AnyRecord);
-  const field = pick(random, [...Object.keys(FIELDS[kind]), "constructor", "__proto__", "stats.constructor", "id", "pantry"]);
+  const field = pick(random, [
+    ...Object.keys(FIELDS[kind]),
+    "constructor",
+    "__proto__",
+    "stats.constructor",
+    "id",
+    "pantry",
+  ]);
   const from = Object.hasOwn(record, field) ? (record as unknown as Record<string, Json>)[field] : null;
   switch (below(random, 7)) {
     case 0:
       return { op: "add", kind, record: mutated(random, { ...record, id: newId(), key: `n_${newId()}` } as never) };
     case 1:
-      return { op: "add", kind, record: (foreign.length ? { ...pick(random, foreign), key: `s_${newId()}` } : record) as never };
+      return {
+        op: "add",
+        kind,
+        record: (foreign.length ? { ...pick(random, foreign), key: `s_${newId()}` } : record) as never,
+      };
     case 2:
-      return { op: "set", kind, id: foreign.length ? pick(random, foreign).id : record.id, field: "name", from: hostile(random), to: "Stolen" };
+      return {
+        op: "set",
+        kind,
+        id: foreign.length ? pick(random, foreign).id : record.id,
+        field: "name",
+        from: hostile(random),
+        to: "Stolen",
+      };
     case 3:
       return { op: "remove", kind, record: record as never };
     case 4:
-      return { op: "set", kind: "pantry", id: pick(random, [own.pantry.id, other.pantry.id]), field: pick(random, ["name", "key", "ticksPerSecond", "labourPerHour", "revision", "constructor"]), from: own.pantry.name, to: hostile(random) };
+      return {
+        op: "set",
+        kind: "pantry",
+        id: pick(random, [own.pantry.id, other.pantry.id]),
+        field: pick(random, ["name", "key", "ticksPerSecond", "labourPerHour", "revision", "constructor"]),
+        from: own.pantry.name,
+        to: hostile(random),
+      };
     case 5:
       return { op: "set", kind, id: record.id, field, from, to: mutated(random, from ?? 1) };
     default:
@@ -87,17 +146,30 @@ const ANSWERS = [200, 400, 404, 409, 413, 422];
 describe("edits in several pantries", () => {
   fuzz("leave engine and database the same, and other pantries alone", async (random, seed) => {
     const key = pick(random, keys);
-    const otherKey = pick(random, keys.filter((k) => k !== key));
+    const otherKey = pick(
+      random,
+      keys.filter((k) => k !== key),
+    );
     const [own, other] = [await stored(key), await stored(otherKey)];
     const bodies = Array.from({ length: 1 + below(random, 3) }, () => {
-      if (random() < 0.25) return { edits: randomEdits(random, own.recipe.size && own.source.size && own.item.size ? own : randomPantry(random, 4)) };
-      return { edits: Array.from({ length: 1 + below(random, 3) }, () => evil(random, own, other)), note: pick(random, ["tuned", "", "\u0000", 3 as never]) };
+      if (random() < 0.25)
+        return {
+          edits: randomEdits(
+            random,
+            own.recipe.size && own.source.size && own.item.size ? own : randomPantry(random, 4),
+          ),
+        };
+      return {
+        edits: Array.from({ length: 1 + below(random, 3) }, () => evil(random, own, other)),
+        note: pick(random, ["tuned", "", "\u0000", 3 as never]),
+      };
     });
     const asked = await Promise.all(
       bodies.map((body) => {
         const sort = random();
         if (sort < 0.1) return call(whatIf.POST, key, body);
-        if (sort < 0.2) return call(undos.POST, key, "{}", { params: { revision: String(below(random, own.revision + 3)) } });
+        if (sort < 0.2)
+          return call(undos.POST, key, "{}", { params: { revision: String(below(random, own.revision + 3)) } });
         return call(changes.POST, key, body);
       }),
     );
@@ -109,7 +181,9 @@ describe("edits in several pantries", () => {
     const shown = await call(snapshots.GET, now.pantry.key, undefined, { method: "GET" });
     expect(shown.status, shown.text.slice(0, 300)).toBe(200);
     if (now.pantry.key !== key) keys[keys.indexOf(key)] = now.pantry.key;
-    expect(texts(unpacked(JSON.parse(shown.text) as Packed)), `seed ${seed}`).toBe(texts(unpacked(JSON.parse(JSON.stringify(packed(now, { bytes: false }))) as Packed)));
+    expect(texts(unpacked(JSON.parse(shown.text) as Packed)), `seed ${seed}`).toBe(
+      texts(unpacked(JSON.parse(JSON.stringify(packed(now, { bytes: false }))) as Packed)),
+    );
     expect(texts(await stored(otherKey))).toBe(texts(other));
   });
 });

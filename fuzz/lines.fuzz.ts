@@ -1,4 +1,7 @@
-/** Recipe lines, right ones and mangled ones: read without a crash, accepted only as the rules accept, and nothing that was typed is lost. */
+/**
+ * Recipe lines, right ones and mangled ones: read without a crash, accepted only as the rules accept, and nothing that
+ * was typed is lost.
+ */
 import { describe, expect } from "vitest";
 import { emptyCatalogue } from "../src/core/catalogue/catalogue";
 import { apply, type Edit } from "../src/core/catalogue/changes";
@@ -10,25 +13,128 @@ import { recipeFrom, wordsOf, Writing } from "../src/core/notation/write";
 import { must, newItem, pantry, shells } from "../src/core/testing/kitchen";
 import { below, fuzz, pick, type Random } from "./rounds";
 
-const NAMES = ["River eel", "Coarse salt", "Smoked eel", "Eel skin", "Smokehouse", "Gutting knife", "Eel", "Jar at sea", "3-ply rope", "Oilskin coat", "Salt in jars", "Tar: black", "nothing", "50% brine"];
-const stocked = must(emptyCatalogue(pantry()), [{ op: "add", kind: "currency", record: shells }, ...NAMES.map((name, i): Edit => ({ op: "add", kind: "item", record: newItem(name, { key: `k_${i}` }) }))]);
+const NAMES = [
+  "River eel",
+  "Coarse salt",
+  "Smoked eel",
+  "Eel skin",
+  "Smokehouse",
+  "Gutting knife",
+  "Eel",
+  "Jar at sea",
+  "3-ply rope",
+  "Oilskin coat",
+  "Salt in jars",
+  "Tar: black",
+  "nothing",
+  "50% brine",
+];
+const stocked = must(emptyCatalogue(pantry()), [
+  { op: "add", kind: "currency", record: shells },
+  ...NAMES.map((name, i): Edit => ({ op: "add", kind: "item", record: newItem(name, { key: `k_${i}` }) })),
+]);
 
-const NUMBERS = ["1", "2", "5", "0", "0.5", "1e3", "1000000", "0.1", "30", "1e400", "1e-400", "0.10000000000000000000001", "00", "1000000001"];
-const ODD = ["+", "->", "→", ":", "::::", "{", "}", "|", '"', '\\"', "%", "40%", "1e400%", "10001%", "0%", "1..3", "3..1", "1..1e9", "at", "using", "in", "fee", "lasting", "level", "taught", "by", "uses", '"uses"', "draws", "nothing", "salvage", "craft", "shells", "shell", "shellss", "pearls", "90s", "1m", "5m", "1800t", "0.00000001", "0s", "\u0000", "\ud800", "\u200b", "😀", "#fish", "any", ",", "Vigour", "x".repeat(130)];
+const NUMBERS = [
+  "1",
+  "2",
+  "5",
+  "0",
+  "0.5",
+  "1e3",
+  "1000000",
+  "0.1",
+  "30",
+  "1e400",
+  "1e-400",
+  "0.10000000000000000000001",
+  "00",
+  "1000000001",
+];
+const ODD = [
+  "+",
+  "->",
+  "→",
+  ":",
+  "::::",
+  "{",
+  "}",
+  "|",
+  '"',
+  '\\"',
+  "%",
+  "40%",
+  "1e400%",
+  "10001%",
+  "0%",
+  "1..3",
+  "3..1",
+  "1..1e9",
+  "at",
+  "using",
+  "in",
+  "fee",
+  "lasting",
+  "level",
+  "taught",
+  "by",
+  "uses",
+  '"uses"',
+  "draws",
+  "nothing",
+  "salvage",
+  "craft",
+  "shells",
+  "shell",
+  "shellss",
+  "pearls",
+  "90s",
+  "1m",
+  "5m",
+  "1800t",
+  "0.00000001",
+  "0s",
+  "\u0000",
+  "\ud800",
+  "\u200b",
+  "😀",
+  "#fish",
+  "any",
+  ",",
+  "Vigour",
+  "x".repeat(130),
+];
 
-const name = (random: Random) => pick(random, ["River eel", "Coarse salt", "Smoked eel", "Eel skin", "Eel", '"Jar at sea"', "Oilskin coat", "New thing", '"3-ply rope"']);
+const name = (random: Random) =>
+  pick(random, [
+    "River eel",
+    "Coarse salt",
+    "Smoked eel",
+    "Eel skin",
+    "Eel",
+    '"Jar at sea"',
+    "Oilskin coat",
+    "New thing",
+    '"3-ply rope"',
+  ]);
 const quantity = (random: Random) => pick(random, ["", "1 ", "2 ", "0.5 ", "1..3 ", "17 "]);
 
 function side(random: Random, out: boolean): string {
   return Array.from({ length: 1 + below(random, 3) }, () => {
-    if (out && random() < 0.15) return `${pick(random, ["", "2 ", "7 "])}draws { ${pick(random, ["5", "0.25", "3"])}: ${quantity(random)}${name(random)} | ${pick(random, ["1", "2.5"])}: ${pick(random, ["nothing", "Eel"])} }`;
+    if (out && random() < 0.15)
+      return `${pick(random, ["", "2 ", "7 "])}draws { ${pick(random, ["5", "0.25", "3"])}: ${quantity(random)}${name(random)} | ${pick(random, ["1", "2.5"])}: ${pick(random, ["nothing", "Eel"])} }`;
     return `${quantity(random)}${name(random)}${random() < 0.2 ? pick(random, [" 40%", " 12.5%", " 100%"]) : ""}`;
   }).join(" + ");
 }
 
 /** A line as a designer writes it. */
 function line(random: Random): string {
-  const parts = [random() < 0.2 ? pick(random, ["Smoke eel: ", '"Odd: one": ', "Batch 2: "]) : "", pick(random, ["", "", "craft ", "salvage "]), side(random, false), " -> ", side(random, true)];
+  const parts = [
+    random() < 0.2 ? pick(random, ["Smoke eel: ", '"Odd: one": ', "Batch 2: "]) : "",
+    pick(random, ["", "", "craft ", "salvage "]),
+    side(random, false),
+    " -> ",
+    side(random, true),
+  ];
   if (random() < 0.3) parts.push(` at Smokehouse`);
   if (random() < 0.3) parts.push(` using Gutting knife${pick(random, ["", " lasting 50", " lasting 9 uses"])}`);
   if (random() < 0.4) parts.push(` in ${pick(random, ["90s", "1m30s", "1m 30s", "7t", "2h", "45", "0.5 s"])}`);
@@ -64,7 +170,8 @@ function mangled(random: Random, text: string): string {
 }
 
 const LEADING = new Set(["craft", "uses", "runs", "draws", "shells", "using", "at"]);
-const TIME = /\bin\s+((?:\d+(?:\.\d+)?\s*h\s*)?(?:\d+(?:\.\d+)?\s*m\s*)?(?:\d+(?:\.\d+)?\s*s)?|\d+\s*t|\d+(?:\.\d+)?(?:e[+-]?\d+)?)(?![\p{L}\p{N}.])/iu;
+const TIME =
+  /\bin\s+((?:\d+(?:\.\d+)?\s*h\s*)?(?:\d+(?:\.\d+)?\s*m\s*)?(?:\d+(?:\.\d+)?\s*s)?|\d+\s*t|\d+(?:\.\d+)?(?:e[+-]?\d+)?)(?![\p{L}\p{N}.])/iu;
 
 /** A time by itself, read by other means than the program's. */
 function ticksIn(time: string): number {
@@ -73,8 +180,16 @@ function ticksIn(time: string): number {
   return Math.round((/[hms]/i.test(time) ? of("h") * 3600 + of("m") * 60 + of("s") : Number(time)) * 20);
 }
 
-/** Numbers and words of a line that neither its canonical form nor a remark accounts for; the time is held against the ticks that were read. */
-function unaccounted(text: string, remarks: readonly { from: number; to: number }[], ticks: number, canonical: string): string[] {
+/**
+ * Numbers and words of a line that neither its canonical form nor a remark accounts for; the time is held against the
+ * ticks that were read.
+ */
+function unaccounted(
+  text: string,
+  remarks: readonly { from: number; to: number }[],
+  ticks: number,
+  canonical: string,
+): string[] {
   const open = text.split("");
   for (const { from, to } of remarks) for (let k = from; k < to; k++) open[k] = " ";
   const typed = open.join("").replace(TIME, (clause, time: string) => (ticksIn(time.trim()) === ticks ? " " : clause));
@@ -99,31 +214,57 @@ describe("recipe lines", () => {
     const right = line(random);
     const text = random() < 0.25 ? right : mangled(random, right);
     const parsed = parseLine(text, wordsOf(stocked));
-    for (const { from, to } of parsed.remarks) expect(from >= 0 && from <= to && to <= text.length, JSON.stringify(parsed.remarks)).toBe(true);
+    for (const { from, to } of parsed.remarks)
+      expect(from >= 0 && from <= to && to <= text.length, JSON.stringify(parsed.remarks)).toBe(true);
     expect(parsed.ok).toBe(!parsed.remarks.some((r) => r.level === "error"));
     if (!parsed.ok) return;
     const writing = new Writing(stocked);
     const recipe = recipeFrom(parsed, writing);
-    const outcome = apply(stocked, [...writing.stubs.map((record): Edit => ({ op: "add", kind: "item", record })), { op: "add", kind: "recipe", record: recipe }]);
-    if (!outcome.ok) throw new Error(`“${text}” was accepted as a line and refused by the rules: ${outcome.faults.map((f) => f.says).join(" ")}`);
+    const outcome = apply(stocked, [
+      ...writing.stubs.map((record): Edit => ({ op: "add", kind: "item", record })),
+      { op: "add", kind: "recipe", record: recipe },
+    ]);
+    if (!outcome.ok)
+      throw new Error(
+        `“${text}” was accepted as a line and refused by the rules: ${outcome.faults.map((f) => f.says).join(" ")}`,
+      );
     const next = outcome.catalogue;
     const canonical = formatRecipe(next, recipe);
     const again = parseLine(canonical, wordsOf(next));
-    expect(again.remarks.filter((r) => r.level !== "warning"), `“${text}” is written as “${canonical}”`).toEqual([]);
+    expect(
+      again.remarks.filter((r) => r.level !== "warning"),
+      `“${text}” is written as “${canonical}”`,
+    ).toEqual([]);
     const { id: _, key: __, ...what } = recipeFrom(again, new Writing(next)) as Recipe;
-    expect(what, `“${text}” is written as “${canonical}”`).toEqual({ ...what, kind: recipe.kind, ticks: recipe.ticks, fee: recipe.fee, feeCurrency: recipe.feeCurrency, level: recipe.level, taughtBy: recipe.taughtBy, name: recipe.name });
-    expect(new Set(what.lines.map((l) => JSON.stringify({ ...l, draw: undefined })))).toEqual(new Set(recipe.lines.map((l) => JSON.stringify({ ...l, draw: undefined }))));
+    expect(what, `“${text}” is written as “${canonical}”`).toEqual({
+      ...what,
+      kind: recipe.kind,
+      ticks: recipe.ticks,
+      fee: recipe.fee,
+      feeCurrency: recipe.feeCurrency,
+      level: recipe.level,
+      taughtBy: recipe.taughtBy,
+      name: recipe.name,
+    });
+    expect(new Set(what.lines.map((l) => JSON.stringify({ ...l, draw: undefined })))).toEqual(
+      new Set(recipe.lines.map((l) => JSON.stringify({ ...l, draw: undefined }))),
+    );
     expect(formatRecipe(next, { ...recipe, ...what })).toBe(canonical);
     // Weights of nothing are added up, so what was typed of them stands there as their sum.
     if ((text.match(/nothing/gi) ?? []).length > 1) return;
     const timeless = formatRecipe(next, { ...recipe, ticks: 0, name: parsed.label ?? recipe.name });
     const left = unaccounted(text, parsed.remarks, parsed.ticks, `${parsed.label ?? ""} ${timeless}`);
-    if (left.length) throw new Error(`“${text}” is read as “${canonical}”, without a remark on ${left.join(" ")}. Remarks: ${JSON.stringify(parsed.remarks)}`);
+    if (left.length)
+      throw new Error(
+        `“${text}” is read as “${canonical}”, without a remark on ${left.join(" ")}. Remarks: ${JSON.stringify(parsed.remarks)}`,
+      );
   });
 
   fuzz("of any characters end in an answer", (random) => {
     const alphabet = ' \t"{}|:+->→%.0159eatuising\u0000\ud83d\ude00'.split("");
-    const text = Array.from({ length: below(random, 400) }, () => (random() < 0.1 ? pick(random, ODD) : pick(random, alphabet))).join("");
+    const text = Array.from({ length: below(random, 400) }, () =>
+      random() < 0.1 ? pick(random, ODD) : pick(random, alphabet),
+    ).join("");
     const parsed = parseLine(text, wordsOf(stocked));
     for (const { from, to } of parsed.remarks) expect(from >= 0 && from <= to && to <= text.length).toBe(true);
   });

@@ -1,4 +1,7 @@
-/** Rounds of a fuzzer: seeded, bounded by time, and what fails names its seed. FUZZ_SECONDS and FUZZ_SEED choose; npm run fuzz sets them. */
+/**
+ * Rounds of a fuzzer: seeded, bounded by time, and what fails names its seed. FUZZ_SECONDS and FUZZ_SEED choose; npm
+ * run fuzz sets them.
+ */
 import { it } from "vitest";
 import { seeded } from "../src/core/numbers/seeded";
 
@@ -16,7 +19,9 @@ export function fuzz(name: string, round: (random: Random, seed: number) => void
         try {
           await round(seeded(seed), seed);
         } catch (error) {
-          throw new Error(`FUZZ_SEED=${seed} npm run fuzz -- -t "${name}"\n${(error as Error).message}`, { cause: error });
+          throw new Error(`FUZZ_SEED=${seed} npm run fuzz -- -t "${name}"\n${(error as Error).message}`, {
+            cause: error,
+          });
         }
       }
       console.log(`${name}: ${rounds} rounds from seed ${FIRST}`);

@@ -9,6 +9,16 @@ run(async () => {
   ensureDependencies();
   const { build } = await import("esbuild");
   const outfile = join(root, "dist/bench.mjs");
-  await build({ absWorkingDir: root, entryPoints: ["bench/bench.ts"], bundle: true, platform: "node", format: "esm", target: "node20", packages: "external", outfile, logLevel: "warning" });
+  await build({
+    absWorkingDir: root,
+    entryPoints: ["bench/bench.ts"],
+    bundle: true,
+    platform: "node",
+    format: "esm",
+    target: "node20",
+    packages: "external",
+    outfile,
+    logLevel: "warning",
+  });
   process.exit(command(process.execPath, [outfile]));
 });

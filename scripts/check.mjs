@@ -10,6 +10,7 @@ const bin = (name) => join(root, "node_modules/.bin", name);
 export function checkAll() {
   const steps = [
     ["types", [bin("tsc"), "--noEmit", "-p", "."]],
+    ["format", [bin("biome"), "format", "."]],
     ["lint", [bin("biome"), "lint", "--error-on-warnings", "."]],
   ];
   for (const [name, [file, ...args]] of steps) {
@@ -17,12 +18,18 @@ export function checkAll() {
     if (command(file, args) !== 0) throw new Missing(`The ${name} check failed; its own message is above.`);
   }
   say("import rules");
-  const { stdout, status } = spawnSync(bin("depcruise"), ["src", "--output-type", "json"], { cwd: root, encoding: "utf8", maxBuffer: 1 << 28 });
+  const { stdout, status } = spawnSync(bin("depcruise"), ["src", "--output-type", "json"], {
+    cwd: root,
+    encoding: "utf8",
+    maxBuffer: 1 << 28,
+  });
   const { summary } = JSON.parse(stdout);
   // A cruiser that can't read TypeScript finds nothing and says so with exit code 0.
-  if (summary.totalCruised < 100) throw new Missing(`The import check read only ${summary.totalCruised} modules: it did not read the code.`);
+  if (summary.totalCruised < 100)
+    throw new Missing(`The import check read only ${summary.totalCruised} modules: it did not read the code.`);
   for (const v of summary.violations) console.error(`  ${v.rule.name}: ${v.from} → ${v.to}`);
-  if (status !== 0 || summary.violations.length) throw new Missing(`${summary.violations.length} imports go the wrong way (docs/architecture.md).`);
+  if (status !== 0 || summary.violations.length)
+    throw new Missing(`${summary.violations.length} imports go the wrong way (docs/architecture.md).`);
   say(`${summary.totalCruised} modules, every import goes down`);
 }
 

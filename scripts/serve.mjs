@@ -26,25 +26,37 @@ function refusal({ method, url, headers }) {
 
 function refuse(response, [status, title]) {
   const body = JSON.stringify({ type: "about:blank", title, status, detail: title });
-  response.writeHead(status, { "content-type": "application/problem+json", "cache-control": "no-store", "x-content-type-options": "nosniff", "content-security-policy": "default-src 'none'; frame-ancestors 'none'", connection: "close" });
+  response.writeHead(status, {
+    "content-type": "application/problem+json",
+    "cache-control": "no-store",
+    "x-content-type-options": "nosniff",
+    "content-security-policy": "default-src 'none'; frame-ancestors 'none'",
+    connection: "close",
+  });
   response.end(body);
 }
 
 const app = next({ dev: false, dir: root, hostname, port });
 await app.prepare();
 const handle = app.getRequestHandler();
-const server = createServer({ headersTimeout: 20_000, requestTimeout: 180_000, keepAliveTimeout: 5_000, maxHeaderSize: 16_384 }, (request, response) => {
-  const refused = refusal(request);
-  if (refused) refuse(response, refused);
-  else
-    handle(request, response).catch((error) => {
-      console.error(error);
-      if (response.headersSent) response.destroy();
-      else refuse(response, [500, "The program failed"]);
-    });
-});
+const server = createServer(
+  { headersTimeout: 20_000, requestTimeout: 180_000, keepAliveTimeout: 5_000, maxHeaderSize: 16_384 },
+  (request, response) => {
+    const refused = refusal(request);
+    if (refused) refuse(response, refused);
+    else
+      handle(request, response).catch((error) => {
+        console.error(error);
+        if (response.headersSent) response.destroy();
+        else refuse(response, [500, "The program failed"]);
+      });
+  },
+);
 server.maxConnections = 2_000;
-server.on("clientError", (_, socket) => socket.writable && socket.end("HTTP/1.1 400 Bad Request\r\nconnection: close\r\n\r\n"));
+server.on(
+  "clientError",
+  (_, socket) => socket.writable && socket.end("HTTP/1.1 400 Bad Request\r\nconnection: close\r\n\r\n"),
+);
 server.listen(port, hostname);
 for (const signal of ["SIGTERM", "SIGINT"])
   process.on(signal, () => {

@@ -36,7 +36,9 @@ run(async () => {
   const port = await choosePort();
   serve(url, port);
   await ready(port);
-  console.log(`\n  Salty Pantry is served at http://${host === "0.0.0.0" ? "localhost" : host}:${port}\n  Ctrl+C ends it.\n`);
+  console.log(
+    `\n  Salty Pantry is served at http://${host === "0.0.0.0" ? "localhost" : host}:${port}\n  Ctrl+C ends it.\n`,
+  );
   watch = setInterval(() => {
     try {
       if (cluster && !ending && cluster.revive()) say("the database had gone and was started again");
@@ -48,8 +50,14 @@ run(async () => {
 
 function cli(args, url) {
   return new Promise((done, fail) => {
-    const child = spawn(process.execPath, [join(root, "dist/salty.mjs"), ...args], { cwd: root, stdio: "inherit", env: { ...process.env, DATABASE_URL: url } });
-    child.on("exit", (code) => (code === 0 ? done() : fail(new Missing("The database could not be set up; the reason is above."))));
+    const child = spawn(process.execPath, [join(root, "dist/salty.mjs"), ...args], {
+      cwd: root,
+      stdio: "inherit",
+      env: { ...process.env, DATABASE_URL: url },
+    });
+    child.on("exit", (code) =>
+      code === 0 ? done() : fail(new Missing("The database could not be set up; the reason is above.")),
+    );
   });
 }
 
@@ -62,7 +70,10 @@ const taken = (port) =>
     socket.on("error", () => done(false));
   });
 
-/** PORT as asked for, or the first free one from 3000 on. A server that a killed program left behind ends by itself in a second. */
+/**
+ * PORT as asked for, or the first free one from 3000 on. A server that a killed program left behind ends by itself in a
+ * second.
+ */
 async function choosePort() {
   const wanted = Number(process.env.PORT || 3000);
   for (let tries = 0; tries < 12; tries++) {
@@ -70,7 +81,10 @@ async function choosePort() {
     if (tries >= 3 && !process.env.PORT) break;
     await new Promise((r) => setTimeout(r, 250));
   }
-  if (process.env.PORT) throw new Missing(`Port ${wanted} is in use by another program. End that one, or choose another: PORT=3100 npm start`);
+  if (process.env.PORT)
+    throw new Missing(
+      `Port ${wanted} is in use by another program. End that one, or choose another: PORT=3100 npm start`,
+    );
   for (let port = wanted + 1; port < wanted + 50; port++)
     if (!(await taken(port))) {
       say(`port ${wanted} is in use, taking ${port}`);
@@ -80,8 +94,18 @@ async function choosePort() {
 }
 
 function serve(url, port) {
-  const args = dev ? [join(root, "node_modules/next/dist/bin/next"), "dev", "-p", String(port), "-H", host] : [join(root, "scripts/serve.mjs")];
-  const env = { ...process.env, PORT: String(port), HOST: host, DATABASE_URL: url, SALTY_PARENT: String(process.pid), NEXT_TELEMETRY_DISABLED: "1", NODE_ENV: dev ? "development" : "production" };
+  const args = dev
+    ? [join(root, "node_modules/next/dist/bin/next"), "dev", "-p", String(port), "-H", host]
+    : [join(root, "scripts/serve.mjs")];
+  const env = {
+    ...process.env,
+    PORT: String(port),
+    HOST: host,
+    DATABASE_URL: url,
+    SALTY_PARENT: String(process.pid),
+    NEXT_TELEMETRY_DISABLED: "1",
+    NODE_ENV: dev ? "development" : "production",
+  };
   server = spawn(process.execPath, args, { cwd: root, stdio: ["ignore", dev ? "inherit" : "ignore", "inherit"], env });
   server.on("exit", (code, signal) => {
     if (ending) return;
@@ -93,7 +117,10 @@ function serve(url, port) {
 async function ready(port) {
   const until = Date.now() + 90_000;
   while (Date.now() < until && !ending) {
-    const ok = await fetch(`http://${host === "0.0.0.0" ? "127.0.0.1" : host}:${port}/api/health`).then((r) => r.ok, () => false);
+    const ok = await fetch(`http://${host === "0.0.0.0" ? "127.0.0.1" : host}:${port}/api/health`).then(
+      (r) => r.ok,
+      () => false,
+    );
     if (ok) return;
     await new Promise((r) => setTimeout(r, 100));
   }

@@ -35,12 +35,26 @@ run(async () => {
     mkdirSync(results, { recursive: true });
     const env = { ...process.env, TEST_DATABASE_URL: url, CHROMIUM: chromium, DATABASE_URL: "", FORCE_COLOR: "0" };
     say("unit and database tests");
-    runner("vitest", ["run", "--reporter=default", "--reporter=json", `--outputFile.json=${join(results, "unit.json")}`], env);
-    count("unit.json", (r) => ({ passed: r.numPassedTests, failed: r.numFailedTests + (r.testResults ?? []).filter((f) => f.status === "failed" && !f.assertionResults.length).length, skipped: r.numPendingTests + r.numTodoTests }));
+    runner(
+      "vitest",
+      ["run", "--reporter=default", "--reporter=json", `--outputFile.json=${join(results, "unit.json")}`],
+      env,
+    );
+    count("unit.json", (r) => ({
+      passed: r.numPassedTests,
+      failed:
+        r.numFailedTests +
+        (r.testResults ?? []).filter((f) => f.status === "failed" && !f.assertionResults.length).length,
+      skipped: r.numPendingTests + r.numTodoTests,
+    }));
     ensureBuild();
     say("journeys in the browser");
     runner("playwright", ["test"], env);
-    count("e2e.json", ({ stats }) => ({ passed: stats.expected, failed: stats.unexpected + stats.flaky, skipped: stats.skipped }));
+    count("e2e.json", ({ stats }) => ({
+      passed: stats.expected,
+      failed: stats.unexpected + stats.flaky,
+      skipped: stats.skipped,
+    }));
   } finally {
     stop();
   }
@@ -49,17 +63,27 @@ run(async () => {
 });
 
 function ensureChromium() {
-  const places = [process.env.CHROMIUM, "/usr/bin/chromium", "/usr/bin/chromium-browser", "/usr/bin/google-chrome"].filter(Boolean);
+  const places = [
+    process.env.CHROMIUM,
+    "/usr/bin/chromium",
+    "/usr/bin/chromium-browser",
+    "/usr/bin/google-chrome",
+  ].filter(Boolean);
   const found = places.find((p) => existsSync(p));
   if (found) return found;
   debianPackage("chromium", "The journeys need Chromium.");
-  if (!existsSync("/usr/bin/chromium")) throw new Missing("Chromium was installed but is not at /usr/bin/chromium. Set CHROMIUM to its path.");
+  if (!existsSync("/usr/bin/chromium"))
+    throw new Missing("Chromium was installed but is not at /usr/bin/chromium. Set CHROMIUM to its path.");
   return "/usr/bin/chromium";
 }
 
 /** A runner that dies without its report counts as one failure. */
 function runner(name, args, env) {
-  const { status } = spawnSync(join(root, "node_modules/.bin", name), args, { cwd: root, stdio: ["ignore", "inherit", "inherit"], env });
+  const { status } = spawnSync(join(root, "node_modules/.bin", name), args, {
+    cwd: root,
+    stdio: ["ignore", "inherit", "inherit"],
+    env,
+  });
   if (status !== 0) say(`${name} ended with ${status}`);
   runner.status = status;
 }

@@ -1,8 +1,14 @@
-/** In front of every page and file: answers to our own names only, and says what a page may load and do. The API has its own door (server/route.ts). */
+/**
+ * In front of every page and file: answers to our own names only, and says what a page may load and do. The API has its
+ * own door (server/route.ts).
+ */
 import { type NextRequest, NextResponse } from "next/server";
 import { refusedAtDoor, SEALS, sealed } from "./server/door";
 
-/** Scripts and styles run only with the nonce of this one answer or from our own files; nothing is loaded from elsewhere. */
+/**
+ * Scripts and styles run only with the nonce of this one answer or from our own files; nothing is loaded from
+ * elsewhere.
+ */
 function policy(nonce: string): string {
   const dev = process.env.NODE_ENV === "development";
   return [
@@ -24,7 +30,10 @@ function policy(nonce: string): string {
 
 export function proxy(request: NextRequest): Response {
   // People follow links to pages from anywhere; what a page may fetch is the API's business.
-  const refused = refusedAtDoor(new Request(request.nextUrl, { headers: { host: request.headers.get("host") ?? "" } }), { writes: false });
+  const refused = refusedAtDoor(
+    new Request(request.nextUrl, { headers: { host: request.headers.get("host") ?? "" } }),
+    { writes: false },
+  );
   if (refused) return sealed(refused);
   const nonce = btoa(crypto.randomUUID());
   const headers = new Headers(request.headers);

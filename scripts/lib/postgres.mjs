@@ -7,28 +7,45 @@ import { delimiter, join } from "node:path";
 import { Missing, say } from "./say.mjs";
 import { dataDir, root } from "./setup.mjs";
 
-/** The cluster's superuser, which only these scripts use, and the role of the program: it owns its database and nothing else. */
+/**
+ * The cluster's superuser, which only these scripts use, and the role of the program: it owns its database and nothing
+ * else.
+ */
 const USER = "salty";
 const PROGRAM = "salty_program";
 const isRoot = () => process.getuid?.() === 0;
 
 function binaries() {
-  const debian = existsSync("/usr/lib/postgresql") ? readdirSync("/usr/lib/postgresql").sort((a, b) => Number(b) - Number(a)).map((v) => `/usr/lib/postgresql/${v}/bin`) : [];
+  const debian = existsSync("/usr/lib/postgresql")
+    ? readdirSync("/usr/lib/postgresql")
+        .sort((a, b) => Number(b) - Number(a))
+        .map((v) => `/usr/lib/postgresql/${v}/bin`)
+    : [];
   const places = [...debian, ...(process.env.PATH ?? "").split(delimiter)];
-  return places.find((dir) => existsSync(join(dir, "initdb")) && existsSync(join(dir, "pg_ctl")) && existsSync(join(dir, "postgres")));
+  return places.find(
+    (dir) => existsSync(join(dir, "initdb")) && existsSync(join(dir, "pg_ctl")) && existsSync(join(dir, "postgres")),
+  );
 }
 
 /** Installs a Debian package where that is possible; tells what to run where it is not. */
 export function debianPackage(name, why) {
   const order = `apt-get install -y ${name}`;
-  if (!existsSync("/usr/bin/apt-get")) throw new Missing(`${why} Install it with this system's package manager, or set DATABASE_URL to a PostgreSQL server.`);
+  if (!existsSync("/usr/bin/apt-get"))
+    throw new Missing(
+      `${why} Install it with this system's package manager, or set DATABASE_URL to a PostgreSQL server.`,
+    );
   if (!isRoot()) throw new Missing(`${why} Run: sudo apt-get update && sudo ${order}`);
   say(`installing Debian's package ${name}`);
   const env = { ...process.env, DEBIAN_FRONTEND: "noninteractive" };
   const options = { stdio: ["ignore", "ignore", "inherit"], env };
-  if (spawnSync("apt-get", ["install", "-y", "--no-install-recommends", name], { ...options, stdio: "ignore" }).status === 0) return;
+  if (
+    spawnSync("apt-get", ["install", "-y", "--no-install-recommends", name], { ...options, stdio: "ignore" }).status ===
+    0
+  )
+    return;
   spawnSync("apt-get", ["update"], options);
-  if (spawnSync("apt-get", ["install", "-y", "--no-install-recommends", name], options).status !== 0) throw new Missing(`${why} “${order}” failed; its own message is above.`);
+  if (spawnSync("apt-get", ["install", "-y", "--no-install-recommends", name], options).status !== 0)
+    throw new Missing(`${why} “${order}” failed; its own message is above.`);
 }
 
 function serverBinaries() {
@@ -43,8 +60,17 @@ function serverBinaries() {
 /** As whom the server runs: ourselves, or the user postgres when we are root (PostgreSQL refuses to run as root). */
 function runner() {
   if (!isRoot()) return {};
-  const line = readFileSync("/etc/passwd", "utf8").split("\n").find((l) => l.startsWith("postgres:")) ?? readFileSync("/etc/passwd", "utf8").split("\n").find((l) => l.startsWith("nobody:"));
-  if (!line) throw new Missing("There is no user postgres to run the database as. Run as an ordinary user, or set DATABASE_URL.");
+  const line =
+    readFileSync("/etc/passwd", "utf8")
+      .split("\n")
+      .find((l) => l.startsWith("postgres:")) ??
+    readFileSync("/etc/passwd", "utf8")
+      .split("\n")
+      .find((l) => l.startsWith("nobody:"));
+  if (!line)
+    throw new Missing(
+      "There is no user postgres to run the database as. Run as an ordinary user, or set DATABASE_URL.",
+    );
   const [, , uid, gid] = line.split(":").map(Number);
   return { uid, gid };
 }
@@ -85,7 +111,8 @@ const alive = (pid) => {
 /**
  * A running cluster. An earlier program that was killed may have left its server running (then it is taken over) or
  * a stale lock behind (then it is removed).
- * @returns {Promise<{ url: (database: string) => string, started: boolean, stop: () => void, revive: () => boolean, pid: () => number, dir: string }>}
+ * @returns {Promise<{ url: (database: string) => string, started: boolean, stop: () => void, revive: () => boolean,
+ *   pid: () => number, dir: string }>}
  */
 export async function startCluster(name = "postgres") {
   const bin = serverBinaries();
@@ -121,7 +148,23 @@ export async function startCluster(name = "postgres") {
     mkdirSync(dir, { recursive: true, mode: 0o700 });
     writeFileSync(secretFile, `${randomBytes(18).toString("hex")}\n`, { mode: 0o600 });
     if (who.uid !== undefined) for (const path of [dir, secretFile]) chownSync(path, who.uid, who.gid);
-    const made = spawnSync(join(bin, "initdb"), ["-D", dir, "-U", USER, "-A", "scram-sha-256", `--pwfile=${secretFile}`, "-E", "UTF8", "--locale=C", "--no-instructions"], options);
+    const made = spawnSync(
+      join(bin, "initdb"),
+      [
+        "-D",
+        dir,
+        "-U",
+        USER,
+        "-A",
+        "scram-sha-256",
+        `--pwfile=${secretFile}`,
+        "-E",
+        "UTF8",
+        "--locale=C",
+        "--no-instructions",
+      ],
+      options,
+    );
     if (made.status !== 0) {
       rmSync(dir, { recursive: true, force: true });
       throw new Missing(`initdb failed: ${made.stderr || made.error?.message}`);
@@ -151,19 +194,31 @@ export async function startCluster(name = "postgres") {
       rmSync(lock, { force: true });
     }
     const settings = `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c max_connections=60`;
-    const begun = spawnSync(join(bin, "pg_ctl"), ["start", "-w", "-t", "60", "-D", dir, "-l", join(dir, "server.log"), "-o", settings], { ...options, stdio: "ignore" });
+    const begun = spawnSync(
+      join(bin, "pg_ctl"),
+      ["start", "-w", "-t", "60", "-D", dir, "-l", join(dir, "server.log"), "-o", settings],
+      { ...options, stdio: "ignore" },
+    );
     if (begun.status !== 0) throw new Missing(`The database server did not start. Its log: ${join(dir, "server.log")}`);
   }
 
   function stop() {
     if (!running()) return;
-    const ended = spawnSync(join(bin, "pg_ctl"), ["stop", "-D", dir, "-m", "fast", "-t", "2"], { ...options, stdio: "ignore" });
-    if (ended.status !== 0) spawnSync(join(bin, "pg_ctl"), ["stop", "-D", dir, "-m", "immediate", "-t", "2"], { ...options, stdio: "ignore" });
+    const ended = spawnSync(join(bin, "pg_ctl"), ["stop", "-D", dir, "-m", "fast", "-t", "2"], {
+      ...options,
+      stdio: "ignore",
+    });
+    if (ended.status !== 0)
+      spawnSync(join(bin, "pg_ctl"), ["stop", "-D", dir, "-m", "immediate", "-t", "2"], {
+        ...options,
+        stdio: "ignore",
+      });
   }
 }
 
 /**
- * A database that belongs to the program's own role, made unless it is there. The role is no superuser and reaches neither
+ * A database that belongs to the program's own role, made unless it is there. The role is no superuser and reaches
+ * neither
  * files nor programs of the server; a cluster of before, whose tables belong to the superuser, is mended.
  * @returns {Promise<string>} its address, with the program's role
  */
@@ -188,13 +243,18 @@ export async function ensureDatabase(cluster, name) {
     const { rowCount: there } = await admin.query("select 1 from pg_database where datname = $1", [name]);
     if (!there) await admin.query(`create database ${base} owner ${role}`);
     await admin.query(`alter database ${base} owner to ${role}`);
-    for (const database of [base, "postgres", "template1"]) await admin.query(`revoke all on database ${database} from public`);
+    for (const database of [base, "postgres", "template1"])
+      await admin.query(`revoke all on database ${database} from public`);
   });
   await on(name, async (admin) => {
     await admin.query(`grant usage, create on schema public to ${role}`);
-    const { rows } = await admin.query("select c.relname as name from pg_class c join pg_namespace n on n.oid = c.relnamespace where n.nspname = 'public' and c.relkind in ('r', 'p', 'S', 'v') and pg_get_userbyid(c.relowner) <> $1 and not exists (select 1 from pg_depend d where d.objid = c.oid and d.deptype in ('a', 'i') and c.relkind = 'S')", [PROGRAM]);
+    const { rows } = await admin.query(
+      "select c.relname as name from pg_class c join pg_namespace n on n.oid = c.relnamespace where n.nspname = 'public' and c.relkind in ('r', 'p', 'S', 'v') and pg_get_userbyid(c.relowner) <> $1 and not exists (select 1 from pg_depend d where d.objid = c.oid and d.deptype in ('a', 'i') and c.relkind = 'S')",
+      [PROGRAM],
+    );
     if (rows.length) say("the tables are handed to a role of the program's own");
-    for (const { name: table } of rows) await admin.query(`alter table public."${table.replaceAll('"', '""')}" owner to ${role}`);
+    for (const { name: table } of rows)
+      await admin.query(`alter table public."${table.replaceAll('"', '""')}" owner to ${role}`);
   });
   const url = new URL(cluster.url(name));
   url.username = PROGRAM;
@@ -207,7 +267,8 @@ function programSecret(dir) {
   const file = `${dir}.program-password`;
   if (!existsSync(file)) writeFileSync(file, `${randomBytes(18).toString("hex")}\n`, { mode: 0o600 });
   const secret = readFileSync(file, "utf8").trim();
-  if (!/^[0-9a-f]{36}$/.test(secret)) throw new Missing(`${file} does not hold what was written into it. Remove it and start again.`);
+  if (!/^[0-9a-f]{36}$/.test(secret))
+    throw new Missing(`${file} does not hold what was written into it. Remove it and start again.`);
   return secret;
 }
 

@@ -11,19 +11,23 @@ export const dataDir = () => (process.env.SALTY_DATA ? resolve(process.env.SALTY
 
 export function checkNode() {
   const [major, minor] = process.versions.node.split(".").map(Number);
-  if (major < 20 || (major === 20 && minor < 19)) throw new Missing(`Node ${process.versions.node} is too old: 20.19 or newer is needed.`);
+  if (major < 20 || (major === 20 && minor < 19))
+    throw new Missing(`Node ${process.versions.node} is too old: 20.19 or newer is needed.`);
 }
 
 function* files(path) {
   if (!existsSync(path)) return;
   if (statSync(path).isFile()) yield path;
-  else for (const name of readdirSync(path).sort()) if (!name.startsWith("_") && !/\.test\.tsx?$/.test(name)) yield* files(join(path, name));
+  else
+    for (const name of readdirSync(path).sort())
+      if (!name.startsWith("_") && !/\.test\.tsx?$/.test(name)) yield* files(join(path, name));
 }
 
 /** One hash over the contents of files and folders. */
 export function hashOf(...paths) {
   const hash = createHash("sha256");
-  for (const path of paths) for (const file of files(join(root, path))) hash.update(file.slice(root.length)).update(readFileSync(file));
+  for (const path of paths)
+    for (const file of files(join(root, path))) hash.update(file.slice(root.length)).update(readFileSync(file));
   return hash.digest("hex");
 }
 
@@ -45,7 +49,9 @@ export function ensureDependencies() {
   if (fresh(stamp, hash)) return;
   say("installing dependencies (npm ci)");
   const npm = process.env.npm_execpath;
-  const status = npm ? command(process.execPath, [npm, "ci", "--no-audit", "--no-fund"]) : command("npm", ["ci", "--no-audit", "--no-fund"]);
+  const status = npm
+    ? command(process.execPath, [npm, "ci", "--no-audit", "--no-fund"])
+    : command("npm", ["ci", "--no-audit", "--no-fund"]);
   if (status !== 0) throw new Missing("npm ci failed. It needs the npm registry; its own message is above.");
   mark(stamp, hash);
 }
@@ -53,10 +59,31 @@ export function ensureDependencies() {
 /** The command line, dist/salty.mjs, and the engine's thread, dist/engine.mjs. */
 export async function ensureCli() {
   const stamp = join(root, "dist/.salty-built");
-  const hash = hashOf("src/core", "src/store", "src/cli", "src/server", "src/demo", "scripts/lib/setup.mjs", "package-lock.json");
-  if (fresh(stamp, hash) && existsSync(join(root, "dist/salty.mjs")) && existsSync(join(root, "dist/engine.mjs"))) return;
+  const hash = hashOf(
+    "src/core",
+    "src/store",
+    "src/cli",
+    "src/server",
+    "src/demo",
+    "scripts/lib/setup.mjs",
+    "package-lock.json",
+  );
+  if (fresh(stamp, hash) && existsSync(join(root, "dist/salty.mjs")) && existsSync(join(root, "dist/engine.mjs")))
+    return;
   const { build } = await import("esbuild");
-  await build({ absWorkingDir: root, entryPoints: { salty: "src/cli/salty.ts", engine: "src/server/engine-thread.ts" }, bundle: true, platform: "node", format: "esm", target: "node20", packages: "external", splitting: true, outdir: "dist", outExtension: { ".js": ".mjs" }, logLevel: "warning" });
+  await build({
+    absWorkingDir: root,
+    entryPoints: { salty: "src/cli/salty.ts", engine: "src/server/engine-thread.ts" },
+    bundle: true,
+    platform: "node",
+    format: "esm",
+    target: "node20",
+    packages: "external",
+    splitting: true,
+    outdir: "dist",
+    outExtension: { ".js": ".mjs" },
+    logLevel: "warning",
+  });
   mark(stamp, hash);
 }
 
@@ -66,7 +93,9 @@ export function ensureBuild() {
   const hash = hashOf("src", "next.config.ts", "postcss.config.mjs", "tsconfig.json", "package-lock.json");
   if (fresh(stamp, hash)) return;
   say("building the application (next build, about a minute)");
-  const status = command(process.execPath, [join(root, "node_modules/next/dist/bin/next"), "build"], { env: { ...process.env, NEXT_TELEMETRY_DISABLED: "1", NODE_ENV: "production" } });
+  const status = command(process.execPath, [join(root, "node_modules/next/dist/bin/next"), "build"], {
+    env: { ...process.env, NEXT_TELEMETRY_DISABLED: "1", NODE_ENV: "production" },
+  });
   if (status !== 0) throw new Missing("The build failed; its own message is above.");
   mark(stamp, hash);
 }

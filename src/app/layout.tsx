@@ -3,7 +3,10 @@ import { headers } from "next/headers";
 import type { ReactNode } from "react";
 import "./globals.css";
 
-export const metadata: Metadata = { title: "Salty Pantry", description: "A shared item database with a recipe graph that is checked at every edit." };
+export const metadata: Metadata = {
+  title: "Salty Pantry",
+  description: "A shared item database with a recipe graph that is checked at every edit.",
+};
 
 // Libraries that put a style into the page look for its nonce under this name.
 const theme = `window.__webpack_nonce__=document.currentScript.nonce;try{if(localStorage.getItem("salty-theme")==="night")document.documentElement.dataset.theme="night"}catch{}`;

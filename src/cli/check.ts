@@ -15,7 +15,19 @@ function printed(catalogue: Catalogue, evidence: Evidence): unknown {
   const lines = (recipes: readonly Ref[]) => recipes.map((r) => ({ recipe: r.key, line: written(catalogue, r) }));
   switch (evidence.type) {
     case "loop":
-      return { type: "loop", runs: evidence.runs.map((r) => ({ [r.of.kind]: r.of.key, times: Number(r.times), line: written(catalogue, r.of) })), net: evidence.net.map((n) => ({ [n.of.kind]: n.of.key, amount: n.amount, value: n.value })), certain: evidence.chance === 1, chance: evidence.chance, live: evidence.live, seconds: evidence.seconds };
+      return {
+        type: "loop",
+        runs: evidence.runs.map((r) => ({
+          [r.of.kind]: r.of.key,
+          times: Number(r.times),
+          line: written(catalogue, r.of),
+        })),
+        net: evidence.net.map((n) => ({ [n.of.kind]: n.of.key, amount: n.amount, value: n.value })),
+        certain: evidence.chance === 1,
+        chance: evidence.chance,
+        live: evidence.live,
+        seconds: evidence.seconds,
+      };
     case "circle":
       return { type: "circle", items: evidence.items.map((i) => i.key), recipes: lines(evidence.recipes) };
     case "cause":
@@ -27,28 +39,46 @@ function printed(catalogue: Catalogue, evidence: Evidence): unknown {
   }
 }
 
-export const asJson = (catalogue: Catalogue, findings: readonly Finding[]) => ({ findings: findings.map((f) => ({ rule: f.rule, severity: f.severity, about: f.about.map(short), says: f.says, evidence: printed(catalogue, f.evidence) })) });
+export const asJson = (catalogue: Catalogue, findings: readonly Finding[]) => ({
+  findings: findings.map((f) => ({
+    rule: f.rule,
+    severity: f.severity,
+    about: f.about.map(short),
+    says: f.says,
+    evidence: printed(catalogue, f.evidence),
+  })),
+});
 
 function asText(catalogue: Catalogue, findings: readonly Finding[]): string {
   if (!findings.length) return "Nothing found.\n";
   let text = "";
   let rule = "";
   for (const f of findings) {
-    if (f.rule !== rule) text += `${text ? "\n" : ""}${f.severity.toUpperCase()} ${checkTitle((rule = f.rule))} (${f.rule})\n`;
+    if (f.rule !== rule)
+      text += `${text ? "\n" : ""}${f.severity.toUpperCase()} ${checkTitle((rule = f.rule))} (${f.rule})\n`;
     text += `  ${f.says}\n`;
-    if (f.evidence.type === "loop") for (const r of f.evidence.runs) text += `    ${r.times} × ${written(catalogue, r.of)}\n`;
+    if (f.evidence.type === "loop")
+      for (const r of f.evidence.runs) text += `    ${r.times} × ${written(catalogue, r.of)}\n`;
   }
   const errors = findings.filter((f) => f.severity === "error").length;
   return `${text}\n${count(errors, "error")}, ${count(findings.length - errors, "warning")}.\n`;
 }
 
-export async function checkCommand([file]: string[], options: Record<string, string | boolean | undefined>): Promise<number> {
+export async function checkCommand(
+  [file]: string[],
+  options: Record<string, string | boolean | undefined>,
+): Promise<number> {
   const format = oneOf("format", options.format, ["text", "json"], "text");
   const level = oneOf("fail-on", options["fail-on"], ["error", "warning"], "error");
   const catalogue = await readCatalogue(file);
   const readings = readingsOf(catalogue);
   const findings = findingsOf(catalogue, readings);
-  if (!readings.gain.complete) process.stderr.write("salty: there may be more gaining loops than those listed: the search stopped at its limit. Mend these first and check again.\n");
-  process.stdout.write(format === "json" ? `${JSON.stringify(asJson(catalogue, findings), null, 2)}\n` : asText(catalogue, findings));
+  if (!readings.gain.complete)
+    process.stderr.write(
+      "salty: there may be more gaining loops than those listed: the search stopped at its limit. Mend these first and check again.\n",
+    );
+  process.stdout.write(
+    format === "json" ? `${JSON.stringify(asJson(catalogue, findings), null, 2)}\n` : asText(catalogue, findings),
+  );
   return findings.some((f) => level === "warning" || f.severity === "error") ? 1 : 0;
 }

@@ -17,7 +17,10 @@ afterAll(async () => {
 });
 
 const salty = (...args: string[]) => {
-  const { status, stdout, stderr } = spawnSync(process.execPath, ["bin/salty.mjs", ...args], { encoding: "utf8", env: { ...process.env, DATABASE_URL: database.url } });
+  const { status, stdout, stderr } = spawnSync(process.execPath, ["bin/salty.mjs", ...args], {
+    encoding: "utf8",
+    env: { ...process.env, DATABASE_URL: database.url },
+  });
   return { status, stdout, stderr };
 };
 const file = (name: string, content: unknown): string => {
@@ -27,7 +30,10 @@ const file = (name: string, content: unknown): string => {
 };
 const bundle = (part: object) => ({ format: "salty-pantry-bundle", version: 1, ...part });
 const gaining = bundle({
-  sources: [{ key: "weir", gives: ["river_eel"], time: 20 }, { key: "stall", kind: "shop", gives: ["salt"], price: 2 }],
+  sources: [
+    { key: "weir", gives: ["river_eel"], time: 20 },
+    { key: "stall", kind: "shop", gives: ["salt"], price: 2 },
+  ],
   items: [{ key: "river_eel" }, { key: "salt" }, { key: "smoked_eel" }, { key: "eel_skin" }, { key: "brine" }],
   recipes: [
     { key: "smoke", line: "2 River eel + 1 Salt -> 2 Smoked eel in 90s" },
@@ -35,15 +41,34 @@ const gaining = bundle({
     { key: "render", line: "4 Eel skin + 5 Brine -> 5 River eel + 3 Salt" },
   ],
 });
-const clean = bundle({ items: [{ key: "eel" }], sources: [{ key: "weir", gives: [{ item: "eel", quantity: [1, 3] }], time: 20 }], recipes: [{ key: "pie", line: "2 Eel -> 1 Eel pie in 30s" }, { key: "define", line: "1 Eel pie -> 1 Crumb" }] });
+const clean = bundle({
+  items: [{ key: "eel" }],
+  sources: [{ key: "weir", gives: [{ item: "eel", quantity: [1, 3] }], time: 20 }],
+  recipes: [
+    { key: "pie", line: "2 Eel -> 1 Eel pie in 30s" },
+    { key: "define", line: "1 Eel pie -> 1 Crumb" },
+  ],
+});
 
 describe("salty check", () => {
   it("prints a gaining loop with whole multiplicities and the exact net", () => {
     const { status, stdout } = salty("check", file("gaining.json", gaining), "--format", "json");
     expect(status).toBe(1);
-    const { findings } = JSON.parse(stdout) as { findings: { rule: string; severity: string; about: object[]; evidence: Record<string, unknown> }[] };
+    const { findings } = JSON.parse(stdout) as {
+      findings: { rule: string; severity: string; about: object[]; evidence: Record<string, unknown> }[];
+    };
     const [loop] = findings.filter((f) => f.rule === "gaining-loop");
-    expect(loop.evidence).toMatchObject({ type: "loop", runs: [{ recipe: "render", times: 2 }, { recipe: "smoke", times: 5 }, { recipe: "unsmoke", times: 10 }], net: [{ item: "salt", amount: "1" }], certain: false, live: true });
+    expect(loop.evidence).toMatchObject({
+      type: "loop",
+      runs: [
+        { recipe: "render", times: 2 },
+        { recipe: "smoke", times: 5 },
+        { recipe: "unsmoke", times: 10 },
+      ],
+      net: [{ item: "salt", amount: "1" }],
+      certain: false,
+      live: true,
+    });
     expect(loop.about).toContainEqual({ kind: "recipe", key: "smoke" });
   });
 
@@ -52,7 +77,11 @@ describe("salty check", () => {
     expect(salty("check", noted).status).toBe(1);
     const fine = file("fine.json", { ...clean, items: [{ key: "eel" }, { key: "eel_pie" }, { key: "crumb" }] });
     expect(salty("check", fine)).toMatchObject({ status: 0, stdout: "Nothing found.\n" });
-    const warned = file("warned.json", { ...clean, items: [{ key: "eel" }, { key: "eel_pie" }, { key: "crumb" }, { key: "other", name: "E EL" }], sources: [...(clean as { sources?: object[] }).sources ?? [], { key: "w2", gives: ["other"] }] });
+    const warned = file("warned.json", {
+      ...clean,
+      items: [{ key: "eel" }, { key: "eel_pie" }, { key: "crumb" }, { key: "other", name: "E EL" }],
+      sources: [...((clean as { sources?: object[] }).sources ?? []), { key: "w2", gives: ["other"] }],
+    });
     expect(salty("check", warned).status).toBe(0);
     expect(salty("check", warned, "--fail-on", "warning").status).toBe(1);
   });
@@ -62,7 +91,10 @@ describe("salty check", () => {
     const broken = salty("check", file("broken.json", '{\n"format": oops}'));
     expect(broken.status).toBe(2);
     expect(broken.stderr).toMatch(/broken\.json: line 2, column 11: This is not JSON/);
-    const wrong = salty("check", file("wrong.json", bundle({ items: [{ key: "a", type: "nope" }], recipes: [{ line: "1 A ->" }] })));
+    const wrong = salty(
+      "check",
+      file("wrong.json", bundle({ items: [{ key: "a", type: "nope" }], recipes: [{ line: "1 A ->" }] })),
+    );
     expect(wrong.stderr).toContain("wrong.json: items[0].type: There is no type “nope”.");
     expect(wrong.stderr).toContain("wrong.json: recipes[0].line, column 7: Expected what it makes.");
     expect(salty("check", file("c.json", clean), "--format", "xml")).toMatchObject({ status: 2 });
@@ -74,11 +106,36 @@ describe("salty check", () => {
 
 describe("salty cost", () => {
   it("prints value, time, the chosen process and a breakdown that adds up, for the quantity asked", () => {
-    const path = file("cost.json", bundle({ sources: [{ key: "stall", kind: "shop", gives: ["log"], price: 4 }, { key: "weir", gives: [{ item: "nail", quantity: 4 }], time: 8 }], recipes: [{ key: "saw", line: "1 Log -> 4 Plank in 10s" }, { key: "box", line: "6 Plank + 8 Nail -> 1 Box fee 3 sh" }], currencies: [{ key: "sh" }] }));
+    const path = file(
+      "cost.json",
+      bundle({
+        sources: [
+          { key: "stall", kind: "shop", gives: ["log"], price: 4 },
+          { key: "weir", gives: [{ item: "nail", quantity: 4 }], time: 8 },
+        ],
+        recipes: [
+          { key: "saw", line: "1 Log -> 4 Plank in 10s" },
+          { key: "box", line: "6 Plank + 8 Nail -> 1 Box fee 3 sh" },
+        ],
+        currencies: [{ key: "sh" }],
+      }),
+    );
     const { status, stdout } = salty("cost", path, "box=10", "--format", "json");
     expect(status).toBe(0);
-    const cost = JSON.parse(stdout) as { value: number; time: number; quantity: number; process: object; breakdown: { base: { item: string; quantity: number; cost: number }[]; work: { cost: number }[] } };
-    expect(cost).toMatchObject({ item: "box", quantity: 10, value: 90, time: 310, process: { kind: "recipe", key: "box" } });
+    const cost = JSON.parse(stdout) as {
+      value: number;
+      time: number;
+      quantity: number;
+      process: object;
+      breakdown: { base: { item: string; quantity: number; cost: number }[]; work: { cost: number }[] };
+    };
+    expect(cost).toMatchObject({
+      item: "box",
+      quantity: 10,
+      value: 90,
+      time: 310,
+      process: { kind: "recipe", key: "box" },
+    });
     expect(cost.breakdown.base).toContainEqual(expect.objectContaining({ item: "log", quantity: 15, cost: 60 }));
     expect([...cost.breakdown.base, ...cost.breakdown.work].reduce((t, p) => t + p.cost, 0)).toBeCloseTo(90, 9);
   });
@@ -91,19 +148,51 @@ describe("salty cost", () => {
     expect(salty("cost", path).status).toBe(2);
     const out = file("out.json", bundle({ items: [{ key: "lens" }] }));
     expect(salty("cost", out, "lens")).toMatchObject({ status: 0, stdout: "Lens can't be had.\n" });
-    expect(JSON.parse(salty("cost", out, "lens", "--format", "json").stdout)).toMatchObject({ value: null, time: null, process: null });
+    expect(JSON.parse(salty("cost", out, "lens", "--format", "json").stdout)).toMatchObject({
+      value: null,
+      time: null,
+      process: null,
+    });
   });
 });
 
 describe("salty plan", () => {
-  const path = () => file("plan.json", bundle({ sources: [{ key: "stall", kind: "shop", gives: ["log"], price: 4 }, { key: "weir", gives: [{ item: "nail", quantity: 4 }], time: 8 }, { key: "shed", gives: ["bench"] }], recipes: [{ key: "saw", line: "1 Log -> 4 Plank at Bench in 10s" }, { key: "box", line: "6 Plank + 8 Nail -> 1 Box fee 3 sh" }], currencies: [{ key: "sh" }] }));
+  const path = () =>
+    file(
+      "plan.json",
+      bundle({
+        sources: [
+          { key: "stall", kind: "shop", gives: ["log"], price: 4 },
+          { key: "weir", gives: [{ item: "nail", quantity: 4 }], time: 8 },
+          { key: "shed", gives: ["bench"] },
+        ],
+        recipes: [
+          { key: "saw", line: "1 Log -> 4 Plank at Bench in 10s" },
+          { key: "box", line: "6 Plank + 8 Nail -> 1 Box fee 3 sh" },
+        ],
+        currencies: [{ key: "sh" }],
+      }),
+    );
 
   it("prints whole runs in order, the shopping list, what is left over and how long stations are busy", () => {
     const { status, stdout } = salty("plan", path(), "box=3", "--format", "json");
     expect(status).toBe(0);
     const plan = JSON.parse(stdout) as { steps: { key: string; runs: number }[] };
-    expect(plan).toMatchObject({ value: 5 * 4 + 3 * 3, seconds: 6 * 8 + 5 * 10, best: true, shopping: expect.arrayContaining([{ item: "log", quantity: 5 }, { item: "nail", quantity: 24 }]), left: [{ item: "plank", quantity: 2 }], needed: ["bench"], stations: [{ station: "bench", seconds: 50 }] });
-    expect(plan.steps.map((s) => `${s.runs} ${s.key}`)).toEqual(expect.arrayContaining(["5 stall", "6 weir", "5 saw", "3 box"]));
+    expect(plan).toMatchObject({
+      value: 5 * 4 + 3 * 3,
+      seconds: 6 * 8 + 5 * 10,
+      best: true,
+      shopping: expect.arrayContaining([
+        { item: "log", quantity: 5 },
+        { item: "nail", quantity: 24 },
+      ]),
+      left: [{ item: "plank", quantity: 2 }],
+      needed: ["bench"],
+      stations: [{ station: "bench", seconds: 50 }],
+    });
+    expect(plan.steps.map((s) => `${s.runs} ${s.key}`)).toEqual(
+      expect.arrayContaining(["5 stall", "6 weir", "5 saw", "3 box"]),
+    );
     const text = salty("plan", path(), "box=3", "--stock", "plank=100,nail=24").stdout;
     expect(text).toContain("3 Box: 9.00 in value");
     expect(text).toContain("from the stock: 18 Plank and 24 Nail");
@@ -120,15 +209,37 @@ describe("salty plan", () => {
 });
 
 describe("salty draws", () => {
-  const path = () => file("draws.json", bundle({ items: [{ key: "crate" }, { key: "plank" }, { key: "nail" }, { key: "float" }], recipes: [{ key: "break", line: "Break: salvage Crate -> 2 Plank + 1 Nail 50% + 2 draws { 1: 1 Float | 9: nothing }" }, { key: "boil", line: "Boil: 2 Plank -> 1 Nail" }], sources: [{ key: "weir", gives: [{ item: "crate", quantity: [1, 3] }] }] }));
+  const path = () =>
+    file(
+      "draws.json",
+      bundle({
+        items: [{ key: "crate" }, { key: "plank" }, { key: "nail" }, { key: "float" }],
+        recipes: [
+          { key: "break", line: "Break: salvage Crate -> 2 Plank + 1 Nail 50% + 2 draws { 1: 1 Float | 9: nothing }" },
+          { key: "boil", line: "Boil: 2 Plank -> 1 Nail" },
+        ],
+        sources: [{ key: "weir", gives: [{ item: "crate", quantity: [1, 3] }] }],
+      }),
+    );
 
   it("tells what runs give of each thing that comes by chance, and how many runs it takes", () => {
     const { status, stdout } = salty("draws", path(), "break=4", "--format", "json");
     expect(status).toBe(0);
-    const told = JSON.parse(stdout) as { runs: number; outcomes: { item: string; expected: number; none: number; runs: object[] }[] };
+    const told = JSON.parse(stdout) as {
+      runs: number;
+      outcomes: { item: string; expected: number; none: number; runs: object[] }[];
+    };
     expect(told.runs).toBe(4);
     expect(told.outcomes.map((o) => o.item)).toEqual(["nail", "float"]);
-    expect(told.outcomes[0]).toMatchObject({ expected: 2, none: 0.0625, runs: [{ confidence: 0.5, runs: 1 }, { confidence: 0.9, runs: 4 }, { confidence: 0.99, runs: 7 }] });
+    expect(told.outcomes[0]).toMatchObject({
+      expected: 2,
+      none: 0.0625,
+      runs: [
+        { confidence: 0.5, runs: 1 },
+        { confidence: 0.9, runs: 4 },
+        { confidence: 0.99, runs: 7 },
+      ],
+    });
     expect(told.outcomes[1].none).toBeCloseTo(0.9 ** 8, 12);
     const text = salty("draws", path(), "Break=4", "--of", "float=2", "--confidence", "0.95").stdout;
     expect(text).toContain("Float: 0.8 on average");
@@ -165,7 +276,19 @@ describe("salty import and export", () => {
 
   it("write nothing from a bundle with faults", () => {
     const before = salty("export", "-", "--pantry", "brackwater_reach").stdout;
-    const bad = salty("import", file("bad.json", bundle({ pantry: { key: "brackwater_reach" }, items: [{ key: "cork", sell: 9 }, { key: "tar", sell: "much" }] })));
+    const bad = salty(
+      "import",
+      file(
+        "bad.json",
+        bundle({
+          pantry: { key: "brackwater_reach" },
+          items: [
+            { key: "cork", sell: 9 },
+            { key: "tar", sell: "much" },
+          ],
+        }),
+      ),
+    );
     expect(bad.status).toBe(2);
     expect(bad.stderr).toContain("items[1].sell: “much” is not a number.");
     expect(salty("export", "-", "--pantry", "brackwater_reach").stdout).toBe(before);

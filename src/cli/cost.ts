@@ -18,16 +18,33 @@ function printed(catalogue: Catalogue, side: CostSide | null, quantity: number) 
   return {
     /** Cost of the asked quantity; null: it can't be had. */
     cost: side.cost * quantity,
-    process: { kind, key: keyOf(kind, id), name: nameOf(catalogue, kind, id), ...(recipe ? { line: formatRecipe(catalogue, recipe) } : {}) },
+    process: {
+      kind,
+      key: keyOf(kind, id),
+      name: nameOf(catalogue, kind, id),
+      ...(recipe ? { line: formatRecipe(catalogue, recipe) } : {}),
+    },
     breakdown: {
-      base: side.base.map((b) => ({ item: keyOf("item", b.item), quantity: b.quantity * quantity, cost: b.cost * quantity, source: keyOf(b.by.kind, b.by.id) })),
-      work: side.work.map((w) => ({ recipe: keyOf(w.by.kind, w.by.id), runs: w.runs * quantity, cost: w.cost * quantity })),
+      base: side.base.map((b) => ({
+        item: keyOf("item", b.item),
+        quantity: b.quantity * quantity,
+        cost: b.cost * quantity,
+        source: keyOf(b.by.kind, b.by.id),
+      })),
+      work: side.work.map((w) => ({
+        recipe: keyOf(w.by.kind, w.by.id),
+        runs: w.runs * quantity,
+        cost: w.cost * quantity,
+      })),
     },
     circular: side.circular,
   };
 }
 
-export async function costCommand([file, wanted]: string[], options: Record<string, string | boolean | undefined>): Promise<number> {
+export async function costCommand(
+  [file, wanted]: string[],
+  options: Record<string, string | boolean | undefined>,
+): Promise<number> {
   const format = oneOf("format", options.format, ["text", "json"], "text");
   if (!wanted) throw new BadUse("An item is needed: its key or name, with =QUANTITY for more than one.");
   const catalogue = await readCatalogue(file);
@@ -35,9 +52,14 @@ export async function costCommand([file, wanted]: string[], options: Record<stri
   const { quantity } = found;
   const costs = itemCosts(readingsOf(catalogue), found.id);
   const item = catalogue.item.get(found.id);
-  const [value, time] = [printed(catalogue, costs?.value ?? null, quantity), printed(catalogue, costs?.time ?? null, quantity)];
+  const [value, time] = [
+    printed(catalogue, costs?.value ?? null, quantity),
+    printed(catalogue, costs?.time ?? null, quantity),
+  ];
   if (format === "json") {
-    process.stdout.write(`${JSON.stringify({ item: item?.key, quantity, value: value.cost, time: time.cost, process: value.process, breakdown: value.breakdown, circular: value.circular, byTime: { process: time.process, breakdown: time.breakdown, circular: time.circular } }, null, 2)}\n`);
+    process.stdout.write(
+      `${JSON.stringify({ item: item?.key, quantity, value: value.cost, time: time.cost, process: value.process, breakdown: value.breakdown, circular: value.circular, byTime: { process: time.process, breakdown: time.breakdown, circular: time.circular } }, null, 2)}\n`,
+    );
     return 0;
   }
   if (value.cost === null) {
@@ -45,8 +67,10 @@ export async function costCommand([file, wanted]: string[], options: Record<stri
     return 0;
   }
   let text = `${sayQuantity(quantity)} ${found.name}: ${sayCost(value.cost)} in value, ${saySeconds(time.cost ?? Number.POSITIVE_INFINITY)} at the fastest\n  by ${value.process?.line ?? value.process?.name}\n`;
-  for (const b of value.breakdown?.base ?? []) text += `  ${sayCost(b.cost).padStart(10)}  ${sayQuantity(b.quantity)} ${b.item} (${b.source})\n`;
-  for (const w of value.breakdown?.work.filter((row) => row.cost > 0) ?? []) text += `  ${sayCost(w.cost).padStart(10)}  ${sayQuantity(w.runs)} runs of ${w.recipe}: time and fees\n`;
+  for (const b of value.breakdown?.base ?? [])
+    text += `  ${sayCost(b.cost).padStart(10)}  ${sayQuantity(b.quantity)} ${b.item} (${b.source})\n`;
+  for (const w of value.breakdown?.work.filter((row) => row.cost > 0) ?? [])
+    text += `  ${sayCost(w.cost).padStart(10)}  ${sayQuantity(w.runs)} runs of ${w.recipe}: time and fees\n`;
   process.stdout.write(text);
   return 0;
 }

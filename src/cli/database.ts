@@ -25,17 +25,25 @@ export async function importCommand([file]: string[], options: Options): Promise
   return withDatabase((orm, heads) => importText(orm, heads, file, readText(file), options));
 }
 
-async function importText(orm: Orm, heads: readonly PantryHead[], file: string, text: string, options: Options): Promise<number> {
+async function importText(
+  orm: Orm,
+  heads: readonly PantryHead[],
+  file: string,
+  text: string,
+  options: Options,
+): Promise<number> {
   const parsed = parseBundle(text);
   if ("problems" in parsed) throw refused(file, parsed.problems);
   const { settings, problems } = bundlePantry(parsed.bundle);
   if (problems.length) throw refused(file, problems);
   const key = typeof options.pantry === "string" ? options.pantry : settings.key;
-  if (!isKey(key)) throw new BadUse(`“${key}” is no key of a pantry. Use lower-case letters, digits and single “_” between them.`);
+  if (!isKey(key))
+    throw new BadUse(`“${key}” is no key of a pantry. Use lower-case letters, digits and single “_” between them.`);
   const head = heads.find((p) => p.key === key);
   const id = head?.id ?? newId();
   const fresh = { ...NEW_PANTRY, id, key, name: settings.name };
-  const read = async (): Promise<Catalogue> => (head && (await loadCatalogue(orm.em.fork() as never, id))) || emptyCatalogue(fresh);
+  const read = async (): Promise<Catalogue> =>
+    (head && (await loadCatalogue(orm.em.fork() as never, id))) || emptyCatalogue(fresh);
   const before = await read();
   const plan = planImport(before, text, options.replace === true);
   if (!options.quiet) for (const note of plan.notes) process.stderr.write(`${file}: ${note.place}: ${note.says}\n`);
@@ -51,13 +59,15 @@ async function importText(orm: Orm, heads: readonly PantryHead[], file: string, 
     id,
     { author: cut(process.env.USER ?? "salty", 80), note: cut(`Imported ${file.split("/").pop()}`, 300) },
     async (_, revision) => {
-      if (before.revision !== revision) throw new Unreadable("Somebody changed the pantry in the meantime. Run the import once more.");
+      if (before.revision !== revision)
+        throw new Unreadable("Somebody changed the pantry in the meantime. Run the import once more.");
       const result = prepare(before, plan.edits);
       return "refused" in result ? result.refused : result.prepared;
     },
     head ? undefined : fresh,
   );
-  if (!outcome.ok) throw new Unreadable([...outcome.faults, ...outcome.conflicts].map((f) => `${file}: ${f.says}`).join("\n"));
+  if (!outcome.ok)
+    throw new Unreadable([...outcome.faults, ...outcome.conflicts].map((f) => `${file}: ${f.says}`).join("\n"));
   process.stdout.write(`${key}: ${what}. Revision ${outcome.revision}.\n`);
   return 0;
 }
@@ -69,7 +79,8 @@ export async function exportCommand([file]: string[], options: Options): Promise
     if (!key) throw new BadUse(`Say which pantry: --pantry ${heads.map((p) => p.key).join(" or ") || "KEY"}.`);
     const head = heads.find((p) => p.key === key);
     const catalogue = head && (await loadCatalogue(orm.em.fork() as never, head.id));
-    if (!catalogue) throw new Unreadable(`There is no pantry “${String(key)}”. There are: ${heads.map((p) => p.key).join(", ")}.`);
+    if (!catalogue)
+      throw new Unreadable(`There is no pantry “${String(key)}”. There are: ${heads.map((p) => p.key).join(", ")}.`);
     const text = exportBundle(catalogue);
     if (file === "-") process.stdout.write(text);
     else {
@@ -87,8 +98,14 @@ export async function exportCommand([file]: string[], options: Options): Promise
 /** What npm start runs: tables, and the demo where there is no pantry at all. */
 export async function setupCommand(): Promise<number> {
   return withDatabase(async (orm, heads) => {
-    const [role] = await query(orm.em.fork() as never, "select rolsuper as super from pg_roles where rolname = current_user");
-    if (role?.super) process.stdout.write("· the database is used with a superuser's role: better give the program a role that owns its database and nothing else\n");
+    const [role] = await query(
+      orm.em.fork() as never,
+      "select rolsuper as super from pg_roles where rolname = current_user",
+    );
+    if (role?.super)
+      process.stdout.write(
+        "· the database is used with a superuser's role: better give the program a role that owns its database and nothing else\n",
+      );
     if (heads.length) return 0;
     process.stdout.write("· stocking the demo pantry (its faults are planted, see src/demo/README.md): ");
     return importText(orm, heads, "brackwater-reach.json", JSON.stringify(demo), { quiet: true });

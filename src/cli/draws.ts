@@ -8,25 +8,47 @@ import { readCatalogue, wantedOne } from "./input";
 
 const CONFIDENCES = [0.5, 0.9, 0.99];
 
-export async function drawsCommand([file, wanted, ...more]: string[], options: Record<string, string | boolean | undefined>): Promise<number> {
+export async function drawsCommand(
+  [file, wanted, ...more]: string[],
+  options: Record<string, string | boolean | undefined>,
+): Promise<number> {
   const format = oneOf("format", options.format, ["text", "json"], "text");
-  if (!wanted || more.length) throw new BadUse("One recipe or source is needed: its key or name, with =RUNS for more than one run.");
+  if (!wanted || more.length)
+    throw new BadUse("One recipe or source is needed: its key or name, with =RUNS for more than one run.");
   const catalogue = await readCatalogue(file);
   const all = [...catalogue.recipe.values(), ...catalogue.source.values()];
-  const { id, name, quantity: runs } = wantedOne("recipe or source", bookOf(new Map(all.map((r) => [r.id, r]))), file, wanted);
-  if (!Number.isInteger(runs) || runs > 1_000_000) throw new BadUse(`“${runs}” is no number of runs. Write a whole number from 1 to 1000000.`);
+  const {
+    id,
+    name,
+    quantity: runs,
+  } = wantedOne("recipe or source", bookOf(new Map(all.map((r) => [r.id, r]))), file, wanted);
+  if (!Number.isInteger(runs) || runs > 1_000_000)
+    throw new BadUse(`“${runs}” is no number of runs. Write a whole number from 1 to 1000000.`);
   const { lines } = all.find((r) => r.id === id) as (typeof all)[number];
   const ask = typeof options.of === "string" ? wantedOne("item", itemBook(catalogue), file, options.of) : null;
   const confidence = options.confidence === undefined ? null : Number(options.confidence);
-  if (confidence !== null && !(confidence > 0 && confidence < 1)) throw new BadUse(`“${String(options.confidence)}” is no confidence. Write a chance between 0 and 1, such as 0.9.`);
-  if (ask && !lines.some((l) => l.role === "output" && l.item === ask.id)) throw new BadUse(`${name} does not give ${ask.name}.`);
+  if (confidence !== null && !(confidence > 0 && confidence < 1))
+    throw new BadUse(`“${String(options.confidence)}” is no confidence. Write a chance between 0 and 1, such as 0.9.`);
+  if (ask && !lines.some((l) => l.role === "output" && l.item === ask.id))
+    throw new BadUse(`${name} does not give ${ask.name}.`);
   const found = outcomes(lines, runs);
-  const wantedRuns = (item: Id, amount: number) => (confidence === null ? CONFIDENCES : [confidence]).map((c) => ({ confidence: c, runs: runsUntil(lines, item, amount, c) }));
+  const wantedRuns = (item: Id, amount: number) =>
+    (confidence === null ? CONFIDENCES : [confidence]).map((c) => ({
+      confidence: c,
+      runs: runsUntil(lines, item, amount, c),
+    }));
   const rows = found
     .filter((o) => !ask || o.item === ask.id)
     .map((o) => {
       const amount = ask?.quantity ?? 1;
-      return { ...o, item: catalogue.item.get(o.item)?.key ?? o.item, name: catalogue.item.get(o.item)?.name ?? "", amount, chance: chanceOf(lines, o.item, amount, runs), runs: wantedRuns(o.item, amount) };
+      return {
+        ...o,
+        item: catalogue.item.get(o.item)?.key ?? o.item,
+        name: catalogue.item.get(o.item)?.name ?? "",
+        amount,
+        chance: chanceOf(lines, o.item, amount, runs),
+        runs: wantedRuns(o.item, amount),
+      };
     });
   if (format === "json") {
     process.stdout.write(`${JSON.stringify({ of: name, runs, outcomes: rows }, null, 2)}\n`);

@@ -16,7 +16,8 @@ export function readText(file: string): string {
   }
 }
 
-export const refused = (file: string, problems: readonly Problem[]): Unreadable => new Unreadable(problems.map((p) => `${file}: ${p.place}: ${p.says}`).join("\n"));
+export const refused = (file: string, problems: readonly Problem[]): Unreadable =>
+  new Unreadable(problems.map((p) => `${file}: ${p.place}: ${p.says}`).join("\n"));
 
 /** The catalogue of a bundle, as if imported into an empty pantry. */
 export function catalogueOf(file: string, text: string): Catalogue {
@@ -28,7 +29,11 @@ export function catalogueOf(file: string, text: string): Catalogue {
   const plan = planImport(empty, text);
   if (plan.problems.length) throw refused(file, plan.problems);
   const outcome = apply(empty, plan.edits);
-  if (!outcome.ok) throw refused(file, outcome.faults.map((f) => ({ place: `${f.kind} ${f.key}.${f.field}`, says: f.says })));
+  if (!outcome.ok)
+    throw refused(
+      file,
+      outcome.faults.map((f) => ({ place: `${f.kind} ${f.key}.${f.field}`, says: f.says })),
+    );
   return outcome.catalogue;
 }
 
@@ -39,7 +44,10 @@ export async function readCatalogue(file: string | undefined): Promise<Catalogue
   const { loadCatalogue } = await import("../store/load");
   return withDatabase(async (orm, heads) => {
     const head = heads.find((p) => p.key === file.slice(3));
-    if (!head) throw new Unreadable(`${file}: there is no such pantry. There ${heads.length ? `are: ${heads.map((p) => p.key).join(", ")}` : "is none yet"}.`);
+    if (!head)
+      throw new Unreadable(
+        `${file}: there is no such pantry. There ${heads.length ? `are: ${heads.map((p) => p.key).join(", ")}` : "is none yet"}.`,
+      );
     const catalogue = await loadCatalogue(orm.em.fork() as never, head.id);
     if (!catalogue) throw new Unreadable(`${file}: it was removed just now.`);
     return catalogue;
@@ -47,7 +55,8 @@ export async function readCatalogue(file: string | undefined): Promise<Catalogue
 }
 
 /** "smoked_eel=20": an item by key or name, and how many of it. */
-export const wantedItem = (catalogue: Catalogue, file: string, wanted: string): Wanted => wantedOne("item", itemBook(catalogue), file, wanted);
+export const wantedItem = (catalogue: Catalogue, file: string, wanted: string): Wanted =>
+  wantedOne("item", itemBook(catalogue), file, wanted);
 
 export interface Wanted {
   readonly id: Id;
@@ -59,12 +68,16 @@ export interface Wanted {
 export function wantedOne(kind: string, book: NameBook, file: string, wanted: string): Wanted {
   const [, name, amount] = /^(.*?)(?:=([^=]*))?$/s.exec(wanted) as RegExpExecArray;
   const quantity = amount === undefined ? 1 : Number(amount);
-  if (!Number.isFinite(quantity) || quantity <= 0) throw new BadUse(`“${amount}” is no quantity. Write a number above 0, such as ${name}=20.`);
+  if (!Number.isFinite(quantity) || quantity <= 0)
+    throw new BadUse(`“${amount}” is no quantity. Write a number above 0, such as ${name}=20.`);
   const found = book.find(name);
-  if (found.found === "several") throw new Unreadable(`${file}: “${name}” is the name of several ${kind}s. Use a key: ${found.keys.join(" or ")}.`);
+  if (found.found === "several")
+    throw new Unreadable(`${file}: “${name}” is the name of several ${kind}s. Use a key: ${found.keys.join(" or ")}.`);
   if (found.found === "none") {
     const offers = nearest(name, [...book.names(), ...book.keys()]);
-    throw new Unreadable(`${file}: there is no ${kind} “${name}”.${offers.length ? ` Did you mean ${offers.join(" or ")}?` : ""}`);
+    throw new Unreadable(
+      `${file}: there is no ${kind} “${name}”.${offers.length ? ` Did you mean ${offers.join(" or ")}?` : ""}`,
+    );
   }
   return { id: found.id, name: found.name, quantity };
 }

@@ -8,12 +8,17 @@ import { processAt } from "../core/network/compile";
 import { BadUse, oneOf } from "./failure";
 import { readCatalogue, wantedItem } from "./input";
 
-export async function planCommand([file, ...wanted]: string[], options: Record<string, string | boolean | undefined>): Promise<number> {
+export async function planCommand(
+  [file, ...wanted]: string[],
+  options: Record<string, string | boolean | undefined>,
+): Promise<number> {
   const format = oneOf("format", options.format, ["text", "json"], "text");
   const measure = oneOf("measure", options.measure, ["value", "time"], "value");
-  if (!wanted.length) throw new BadUse("At least one item is needed: its key or name, with =QUANTITY for more than one.");
+  if (!wanted.length)
+    throw new BadUse("At least one item is needed: its key or name, with =QUANTITY for more than one.");
   const confidence = options.confidence === undefined ? undefined : Number(options.confidence);
-  if (confidence !== undefined && !(confidence > 0 && confidence < 1)) throw new BadUse(`“${String(options.confidence)}” is no confidence. Write a chance between 0 and 1, such as 0.9.`);
+  if (confidence !== undefined && !(confidence > 0 && confidence < 1))
+    throw new BadUse(`“${String(options.confidence)}” is no confidence. Write a chance between 0 and 1, such as 0.9.`);
   const catalogue = await readCatalogue(file);
   const readings = readingsOf(catalogue);
   const { compiled } = readings;
@@ -27,31 +32,58 @@ export async function planCommand([file, ...wanted]: string[], options: Record<s
     return amounts;
   };
   const make = numbered(wanted);
-  const stock = numbered(typeof options.stock === "string" ? options.stock.split(",").map((t) => t.trim()).filter(Boolean) : []);
+  const stock = numbered(
+    typeof options.stock === "string"
+      ? options.stock
+          .split(",")
+          .map((t) => t.trim())
+          .filter(Boolean)
+      : [],
+  );
   const itemAt = (i: number) => catalogue.item.get(compiled.idOf(i) as never);
   const plan = planFor(readings, { make, stock, confidence, measure });
   if ("no" in plan) {
     const name = itemAt(plan.item)?.name ?? "";
-    const says = plan.no === "way" ? `${name} can't be had.` : `${name} has no plan: its cheapest way goes round in a circle that gets cheaper at every round. See salty check.`;
+    const says =
+      plan.no === "way"
+        ? `${name} can't be had.`
+        : `${name} has no plan: its cheapest way goes round in a circle that gets cheaper at every round. See salty check.`;
     process.stdout.write(format === "json" ? `${JSON.stringify({ plan: null, says })}\n` : `${says}\n`);
     return 0;
   }
-  const keyed = (map: ReadonlyMap<number, number>) => [...map].map(([i, quantity]) => ({ item: itemAt(i)?.key ?? "", quantity }));
+  const keyed = (map: ReadonlyMap<number, number>) =>
+    [...map].map(([i, quantity]) => ({ item: itemAt(i)?.key ?? "", quantity }));
   const steps = plan.steps.map(({ process: p, runs }) => {
     const { of, record } = processAt(compiled, p);
-    return { kind: of, key: record.key, name: record.name, runs, ...(of === "recipe" ? { line: formatRecipe(catalogue, record) } : {}) };
+    return {
+      kind: of,
+      key: record.key,
+      name: record.name,
+      runs,
+      ...(of === "recipe" ? { line: formatRecipe(catalogue, record) } : {}),
+    };
   });
   if (format === "json") {
     const stations = [...plan.busy].map(([i, seconds]) => ({ station: itemAt(i)?.key ?? "", seconds }));
-    process.stdout.write(`${JSON.stringify({ make: keyed(make), value: plan.value, seconds: plan.seconds, best: plan.best, steps, shopping: keyed(plan.shopping), needed: plan.needed.map((i) => itemAt(i)?.key), taken: keyed(plan.taken), left: keyed(plan.left), stations }, null, 2)}\n`);
+    process.stdout.write(
+      `${JSON.stringify({ make: keyed(make), value: plan.value, seconds: plan.seconds, best: plan.best, steps, shopping: keyed(plan.shopping), needed: plan.needed.map((i) => itemAt(i)?.key), taken: keyed(plan.taken), left: keyed(plan.left), stations }, null, 2)}\n`,
+    );
     return 0;
   }
-  const named = (map: ReadonlyMap<number, number>) => list([...map].map(([i, n]) => `${sayQuantity(n)} ${itemAt(i)?.name ?? ""}`), 99);
+  const named = (map: ReadonlyMap<number, number>) =>
+    list(
+      [...map].map(([i, n]) => `${sayQuantity(n)} ${itemAt(i)?.name ?? ""}`),
+      99,
+    );
   let text = `${named(make)}: ${sayCost(plan.value)} in value, ${saySeconds(plan.seconds)}${confidence === undefined ? ", by expectation" : `, each step enough with a chance of ${sayPercent(confidence)}`}${plan.best ? ", and no cheaper whole numbers of runs exist" : ""}\n`;
   for (const s of steps) text += `  ${String(s.runs).padStart(6)} × ${s.line ?? s.name}\n`;
   if (plan.taken.size) text += `from the stock: ${named(plan.taken)}\n`;
   if (plan.shopping.size) text += `gathered and bought: ${named(plan.shopping)}\n`;
-  if (plan.needed.length) text += `needed and kept: ${list(plan.needed.map((i) => itemAt(i)?.name ?? ""), 99)}\n`;
+  if (plan.needed.length)
+    text += `needed and kept: ${list(
+      plan.needed.map((i) => itemAt(i)?.name ?? ""),
+      99,
+    )}\n`;
   if (plan.left.size) text += `left over: ${named(plan.left)}\n`;
   for (const [i, seconds] of plan.busy) text += `  ${itemAt(i)?.name} is busy for ${saySeconds(seconds)}\n`;
   process.stdout.write(text);

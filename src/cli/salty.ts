@@ -1,4 +1,7 @@
-/** The salty command: check, cost, plan, draws, import, export, setup. Exit codes: 0 fine, 1 findings at or above the level, 2 bad use or input. */
+/**
+ * The salty command: check, cost, plan, draws, import, export, setup. Exit codes: 0 fine, 1 findings at or above the
+ * level, 2 bad use or input.
+ */
 import { parseArgs } from "node:util";
 import anyAscii from "any-ascii";
 import { transliterateBy } from "../core/catalogue/names";
@@ -24,16 +27,18 @@ Exit codes: 0 fine, 1 findings at or above --fail-on (default: error), 2 bad use
 type Run = (args: string[], options: Record<string, string | boolean | undefined>) => Promise<number>;
 
 /** Loaded when they are called: a check needs no database driver. */
-const commands: ReadonlyMap<string, () => Promise<Run>> = new Map(Object.entries({
-  check: async () => (await import("./check")).checkCommand,
-  cost: async () => (await import("./cost")).costCommand,
-  plan: async () => (await import("./plan")).planCommand,
-  draws: async () => (await import("./draws")).drawsCommand,
-  import: async () => (await import("./database")).importCommand,
-  export: async () => (await import("./database")).exportCommand,
-  generate: async () => (await import("./generate")).generateCommand,
-  setup: async () => (await import("./database")).setupCommand,
-}));
+const commands: ReadonlyMap<string, () => Promise<Run>> = new Map(
+  Object.entries({
+    check: async () => (await import("./check")).checkCommand,
+    cost: async () => (await import("./cost")).costCommand,
+    plan: async () => (await import("./plan")).planCommand,
+    draws: async () => (await import("./draws")).drawsCommand,
+    import: async () => (await import("./database")).importCommand,
+    export: async () => (await import("./database")).exportCommand,
+    generate: async () => (await import("./generate")).generateCommand,
+    setup: async () => (await import("./database")).setupCommand,
+  }),
+);
 
 transliterateBy(anyAscii);
 
@@ -57,7 +62,21 @@ async function main(): Promise<number> {
 const parse = () =>
   parseArgs({
     allowPositionals: true,
-    options: { format: { type: "string" }, "fail-on": { type: "string" }, pantry: { type: "string" }, items: { type: "string" }, seed: { type: "string" }, loops: { type: "string" }, dry: { type: "boolean" }, replace: { type: "boolean" }, stock: { type: "string" }, confidence: { type: "string" }, measure: { type: "string" }, of: { type: "string" }, help: { type: "boolean", short: "h" } },
+    options: {
+      format: { type: "string" },
+      "fail-on": { type: "string" },
+      pantry: { type: "string" },
+      items: { type: "string" },
+      seed: { type: "string" },
+      loops: { type: "string" },
+      dry: { type: "boolean" },
+      replace: { type: "boolean" },
+      stock: { type: "string" },
+      confidence: { type: "string" },
+      measure: { type: "string" },
+      of: { type: "string" },
+      help: { type: "boolean", short: "h" },
+    },
   });
 
 main().then(

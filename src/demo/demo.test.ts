@@ -28,27 +28,53 @@ describe("Brackwater Reach", () => {
     expect(recipes.filter((r) => r.kind === "craft").length).toBeGreaterThanOrEqual(50);
     expect(recipes.filter((r) => r.kind === "salvage").length).toBeGreaterThanOrEqual(15);
     expect(catalogue.source.size).toBeGreaterThanOrEqual(20);
-    for (const item of catalogue.item.values()) if (item.status === "ready") expect(item.description, item.name).not.toBe("");
+    for (const item of catalogue.item.values())
+      if (item.status === "ready") expect(item.description, item.name).not.toBe("");
   });
 
   it("holds one planted fault for every check, and nothing else", () => {
     const counts = Object.fromEntries(CHECKS.map((c) => [c.id, findings.filter((f) => f.rule === c.id).length]));
-    expect(counts).toEqual({ "gaining-loop": 1, "stub-in-use": 1, "missing-input": 1, "stuck-loop": 1, "needs-itself": 1, "out-of-range": 1, unobtainable: 10, "price-below-cost": 1, "salvage-over-cost": 1, "gated-above": 1, "same-inputs": 1, "near-names": 1 });
+    expect(counts).toEqual({
+      "gaining-loop": 1,
+      "stub-in-use": 1,
+      "missing-input": 1,
+      "stuck-loop": 1,
+      "needs-itself": 1,
+      "out-of-range": 1,
+      unobtainable: 10,
+      "price-below-cost": 1,
+      "salvage-over-cost": 1,
+      "gated-above": 1,
+      "same-inputs": 1,
+      "near-names": 1,
+    });
     const readme = readFileSync("src/demo/README.md", "utf8");
     for (const c of CHECKS) expect(readme).toContain(`\`${c.id}\``);
   });
 
   it("has one gaining loop: five yarn woven, seven unravelled", () => {
     const [loop] = findings.filter((f) => f.rule === "gaining-loop");
-    expect(loop.evidence).toMatchObject({ type: "loop", chance: 1, live: true, net: [{ of: { key: "hemp_yarn" }, amount: "2" }] });
-    expect(loop.about.filter((r) => r.kind === "recipe").map((r) => r.key).sort()).toEqual(["unravel_sailcloth", "weave_sailcloth"]);
+    expect(loop.evidence).toMatchObject({
+      type: "loop",
+      chance: 1,
+      live: true,
+      net: [{ of: { key: "hemp_yarn" }, amount: "2" }],
+    });
+    expect(
+      loop.about
+        .filter((r) => r.kind === "recipe")
+        .map((r) => r.key)
+        .sort(),
+    ).toEqual(["unravel_sailcloth", "weave_sailcloth"]);
   });
 });
 
 describe("large pantries", () => {
   it("are the same for the same seed", () => {
     expect(JSON.stringify(generate({ items: 300, seed: 4 }))).toBe(JSON.stringify(generate({ items: 300, seed: 4 })));
-    expect(JSON.stringify(generate({ items: 300, seed: 5 }))).not.toBe(JSON.stringify(generate({ items: 300, seed: 4 })));
+    expect(JSON.stringify(generate({ items: 300, seed: 5 }))).not.toBe(
+      JSON.stringify(generate({ items: 300, seed: 4 })),
+    );
   });
 
   it("have no gaining loop but the planted ones, and all of those are found", () => {
@@ -61,6 +87,7 @@ describe("large pantries", () => {
     const { gain, compiled } = readingsOf(planted);
     const found = new Set(gain.gains.flatMap((g) => processesOf(g).map((p) => processAt(compiled, p).record.key)));
     expect(seeds.filter((key) => !found.has(key))).toEqual([]);
-    for (const g of gain.gains) expect(processesOf(g).some((p) => processAt(compiled, p).record.key.startsWith("planted_"))).toBe(true);
+    for (const g of gain.gains)
+      expect(processesOf(g).some((p) => processAt(compiled, p).record.key.startsWith("planted_"))).toBe(true);
   });
 });

@@ -25,7 +25,12 @@ describe("the examples of docs/mathematics.md", () => {
     expect(r.value.cost[at("coarse_salt")]).toBeCloseTo((2.5 + 0.5 + 50 / 60 / 3) / 3, 12);
     expect(r.time.cost[at("coarse_salt")]).toBeCloseTo((150 + 30 + 50 / 3) / 3, 12);
     for (const said of ["0.0833", "0.2778", "**1.0926**", "**65.56 s**"]) expect(page).toContain(said);
-    expect([r.value.cost[at("brine")].toFixed(4), r.value.cost[at("peat_brick")].toFixed(4), r.value.cost[at("coarse_salt")].toFixed(4), r.time.cost[at("coarse_salt")].toFixed(2)]).toEqual(["0.0833", "0.2778", "1.0926", "65.56"]);
+    expect([
+      r.value.cost[at("brine")].toFixed(4),
+      r.value.cost[at("peat_brick")].toFixed(4),
+      r.value.cost[at("coarse_salt")].toFixed(4),
+      r.time.cost[at("coarse_salt")].toFixed(2),
+    ]).toEqual(["0.0833", "0.2778", "1.0926", "65.56"]);
   });
 
   it("one loop gains: weave once, unravel once, two yarn more", () => {

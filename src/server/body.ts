@@ -1,4 +1,7 @@
-/** Bodies, bounded while they are read: bytes, how many values there are in them and how deep they go, before anything makes objects of them. */
+/**
+ * Bodies, bounded while they are read: bytes, how many values there are in them and how deep they go, before anything
+ * makes objects of them.
+ */
 import { problem } from "./problem";
 import type { Ration } from "./ration";
 
@@ -42,15 +45,23 @@ export class Gauge {
   }
 }
 
-const tooLarge = (says: string) => problem(413, "Too large", `${says} The command line takes larger bundles.`, {}, { connection: "close" });
+const tooLarge = (says: string) =>
+  problem(413, "Too large", `${says} The command line takes larger bundles.`, {}, { connection: "close" });
 const mega = (bytes: number): string => (bytes >= 2 ** 20 ? `${bytes / 2 ** 20} MB` : `${bytes / 1024} kB`);
 
 /**
  * The bytes of a JSON body, or the refusal.
  * @param ration  what all bodies together may hold; given back by the caller of `done`
  */
-export async function readBody(request: Request, limits: BodyLimits, ration: Ration): Promise<{ bytes: Uint8Array; done: () => void } | { refusal: Response }> {
-  if (!/^application\/json\s*(;\s*charset=("?)utf-8\2\s*)?$/i.test(request.headers.get("content-type") ?? "")) return { refusal: problem(415, "Only JSON is taken here", "Send the body with the header Content-Type: application/json.") };
+export async function readBody(
+  request: Request,
+  limits: BodyLimits,
+  ration: Ration,
+): Promise<{ bytes: Uint8Array; done: () => void } | { refusal: Response }> {
+  if (!/^application\/json\s*(;\s*charset=("?)utf-8\2\s*)?$/i.test(request.headers.get("content-type") ?? ""))
+    return {
+      refusal: problem(415, "Only JSON is taken here", "Send the body with the header Content-Type: application/json."),
+    };
   if (!request.body) return { refusal: problem(400, "Not JSON", "The body is empty. Expected JSON.") };
   const declared = Number(request.headers.get("content-length") ?? 0);
   // What says beforehand that it is too large is not waited for.
@@ -77,13 +88,27 @@ export async function readBody(request: Request, limits: BodyLimits, ration: Rat
         continue;
       }
       if (held + value.length > limits.bytes) refusal = large();
-      else if (!ration.take(value.length)) refusal = problem(503, "Too much is being sent at once", "Try again in a moment.", {}, { "retry-after": "2", connection: "close" });
+      else if (!ration.take(value.length))
+        refusal = problem(
+          503,
+          "Too much is being sent at once",
+          "Try again in a moment.",
+          {},
+          { "retry-after": "2", connection: "close" },
+        );
       else {
         held += value.length;
         gauge.add(value);
         chunks.push(value);
         if (gauge.values > limits.values) refusal = tooLarge(`More than ${limits.values} values are in it.`);
-        else if (gauge.deepest > limits.depth) refusal = problem(400, "Nested too deep", `Lists and objects go at most ${limits.depth} deep here.`, {}, { connection: "close" });
+        else if (gauge.deepest > limits.depth)
+          refusal = problem(
+            400,
+            "Nested too deep",
+            `Lists and objects go at most ${limits.depth} deep here.`,
+            {},
+            { connection: "close" },
+          );
       }
       if (refusal) {
         chunks.length = 0;

@@ -4,44 +4,89 @@ import { nameOf, ownNames, refusedAtDoor, sealed } from "./door";
 import { Pool } from "./pool";
 import { Ration } from "./ration";
 
-const asked = (headers: Record<string, string>, writes = true) => refusedAtDoor({ headers: new Headers({ host: "localhost:3000", ...headers }), url: "http://localhost:3000/" } as Request, { writes })?.status ?? 200;
+const asked = (headers: Record<string, string>, writes = true) =>
+  refusedAtDoor(
+    { headers: new Headers({ host: "localhost:3000", ...headers }), url: "http://localhost:3000/" } as Request,
+    { writes },
+  )?.status ?? 200;
 
 describe("the door", () => {
   it.each([
     ["a program without headers", {}, 200, 200],
     ["our own page", { origin: "http://localhost:3000", "sec-fetch-site": "same-origin" }, 200, 200],
-    ["a page behind a proxy that keeps the name", { host: "127.0.0.1:3000", origin: "https://127.0.0.1:3000" }, 200, 200],
+    [
+      "a page behind a proxy that keeps the name",
+      { host: "127.0.0.1:3000", origin: "https://127.0.0.1:3000" },
+      200,
+      200,
+    ],
     ["a foreign page", { origin: "http://evil.example", "sec-fetch-site": "cross-site" }, 403, 403],
-    ["a page of this machine at another port", { origin: "http://localhost:5000", "sec-fetch-site": "same-site" }, 403, 403],
+    [
+      "a page of this machine at another port",
+      { origin: "http://localhost:5000", "sec-fetch-site": "same-site" },
+      403,
+      403,
+    ],
     ["a page without an origin", { origin: "null" }, 403, 403],
-    ["a foreign picture", { "sec-fetch-site": "cross-site", "sec-fetch-mode": "no-cors", "sec-fetch-dest": "image" }, 403, 403],
-    ["a link that a person followed", { "sec-fetch-site": "cross-site", "sec-fetch-mode": "navigate", "sec-fetch-dest": "document" }, 403, 200],
+    [
+      "a foreign picture",
+      { "sec-fetch-site": "cross-site", "sec-fetch-mode": "no-cors", "sec-fetch-dest": "image" },
+      403,
+      403,
+    ],
+    [
+      "a link that a person followed",
+      { "sec-fetch-site": "cross-site", "sec-fetch-mode": "navigate", "sec-fetch-dest": "document" },
+      403,
+      200,
+    ],
     ["an address of our own", { "sec-fetch-site": "none" }, 200, 200],
     ["a name that leads here", { host: "evil.example" }, 421, 421],
     ["a name that only begins like ours", { host: "localhost.evil.example:3000" }, 421, 421],
     ["a name that is none", { host: "a b" }, 421, 421],
     ["our own address as a number", { host: "[::1]:3000" }, 200, 200],
   ])("to %s", (_, headers, writing, reading) => {
-    expect([asked(headers as Record<string, string>), asked(headers as Record<string, string>, false)]).toEqual([writing, reading]);
+    expect([asked(headers as Record<string, string>), asked(headers as Record<string, string>, false)]).toEqual([
+      writing,
+      reading,
+    ]);
   });
 
   it("opens to HOST, to SALTY_HOSTS, and to this machine's addresses where it is served to all", () => {
     expect([...ownNames({})]).toEqual(["localhost", "127.0.0.1", "[::1]"]);
-    expect(ownNames({ HOST: "10.1.2.3", SALTY_HOSTS: "Pantry.example, other.example:8080,, {x}" })).toEqual(new Set(["localhost", "127.0.0.1", "[::1]", "10.1.2.3", "pantry.example", "other.example"]));
+    expect(ownNames({ HOST: "10.1.2.3", SALTY_HOSTS: "Pantry.example, other.example:8080,, {x}" })).toEqual(
+      new Set(["localhost", "127.0.0.1", "[::1]", "10.1.2.3", "pantry.example", "other.example"]),
+    );
     expect(ownNames({ HOST: "::1" })).toContain("[::1]");
     expect(ownNames({ HOST: "0.0.0.0" }).size).toBeGreaterThan(3);
-    expect([nameOf("A.b:80"), nameOf("[::1]"), nameOf("a:b"), nameOf(""), nameOf("a/b")]).toEqual(["a.b", "[::1]", null, null, null]);
+    expect([nameOf("A.b:80"), nameOf("[::1]"), nameOf("a:b"), nameOf(""), nameOf("a/b")]).toEqual([
+      "a.b",
+      "[::1]",
+      null,
+      null,
+      null,
+    ]);
   });
 
   it("seals every answer", () => {
     const { headers } = sealed(new Response("{}"));
     expect(headers.get("content-security-policy")).toContain("default-src 'none'");
-    expect([headers.get("x-content-type-options"), headers.get("cache-control"), headers.get("cross-origin-resource-policy")]).toEqual(["nosniff", "no-store", "same-origin"]);
+    expect([
+      headers.get("x-content-type-options"),
+      headers.get("cache-control"),
+      headers.get("cross-origin-resource-policy"),
+    ]).toEqual(["nosniff", "no-store", "same-origin"]);
   });
 });
 
 describe("a body", () => {
-  const body = (text: string | ReadableStream<Uint8Array>, headers: Record<string, string> = {}) => new Request("http://localhost/", { method: "POST", body: text, headers: { "content-type": "application/json", ...headers }, duplex: "half" } as never);
+  const body = (text: string | ReadableStream<Uint8Array>, headers: Record<string, string> = {}) =>
+    new Request("http://localhost/", {
+      method: "POST",
+      body: text,
+      headers: { "content-type": "application/json", ...headers },
+      duplex: "half",
+    } as never);
   const status = async (request: Request, limits = SMALL, ration = new Ration(1e9)) => {
     const read = await readBody(request, limits, ration);
     if ("refusal" in read) return read.refusal.status;
@@ -53,8 +98,19 @@ describe("a body", () => {
   it("is JSON, said to be JSON, and there", async () => {
     expect(await status(body("{}"))).toBe(200);
     expect(await status(body("{}", { "content-type": "application/json; charset=UTF-8" }))).toBe(200);
-    for (const type of ["text/plain", "application/x-www-form-urlencoded", "application/json; charset=utf-16", "multipart/form-data; boundary=x", "application/jsonx"]) expect(await status(body("{}", { "content-type": type }))).toBe(415);
-    expect(await status(new Request("http://localhost/", { method: "POST", headers: { "content-type": "application/json" } }))).toBe(400);
+    for (const type of [
+      "text/plain",
+      "application/x-www-form-urlencoded",
+      "application/json; charset=utf-16",
+      "multipart/form-data; boundary=x",
+      "application/jsonx",
+    ])
+      expect(await status(body("{}", { "content-type": type }))).toBe(415);
+    expect(
+      await status(
+        new Request("http://localhost/", { method: "POST", headers: { "content-type": "application/json" } }),
+      ),
+    ).toBe(400);
   });
 
   it("is bounded in bytes, values and depth while it is read, and an endless one is not waited for", async () => {
@@ -64,7 +120,12 @@ describe("a body", () => {
     expect(await status(body(`["${"[{,".repeat(200)}\\"[["]`))).toBe(200);
     expect(await status(body("{}", { "content-length": String(1e9) }))).toBe(413);
     let pulled = 0;
-    const endless = new ReadableStream<Uint8Array>({ pull: (c) => { pulled++; c.enqueue(new Uint8Array(65_536).fill(44)); } });
+    const endless = new ReadableStream<Uint8Array>({
+      pull: (c) => {
+        pulled++;
+        c.enqueue(new Uint8Array(65_536).fill(44));
+      },
+    });
     expect(await status(body(endless), BUNDLE)).toBe(413);
     expect(pulled).toBeLessThan(300);
   });
@@ -77,7 +138,12 @@ describe("a body", () => {
   });
 
   it("that breaks off is refused", async () => {
-    const broken = new ReadableStream<Uint8Array>({ start: (c) => { c.enqueue(new Uint8Array([123])); c.error(new Error("gone")); } });
+    const broken = new ReadableStream<Uint8Array>({
+      start: (c) => {
+        c.enqueue(new Uint8Array([123]));
+        c.error(new Error("gone"));
+      },
+    });
     const ration = new Ration(100);
     expect(await status(body(broken), SMALL, ration)).toBe(400);
     expect(ration.left).toBe(100);
@@ -96,10 +162,20 @@ describe("a body", () => {
 
 describe("a pool of threads", () => {
   const lodger = (used: number) => {
-    const l = { used, lodged: false, working: false, park: async () => { l.lodged = false; } };
+    const l = {
+      used,
+      lodged: false,
+      working: false,
+      park: async () => {
+        l.lodged = false;
+      },
+    };
     return l;
   };
-  const open = (pool: Pool, l: ReturnType<typeof lodger>) => pool.lodge(l, async () => { l.lodged = true; });
+  const open = (pool: Pool, l: ReturnType<typeof lodger>) =>
+    pool.lodge(l, async () => {
+      l.lodged = true;
+    });
 
   it("ends the one used least recently to make room, and never one at work", async () => {
     const pool = new Pool(2);

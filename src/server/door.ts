@@ -5,12 +5,27 @@ import { problem } from "./problem";
 const LOOPBACK = ["localhost", "127.0.0.1", "[::1]"];
 const ANY = ["0.0.0.0", "::", "[::]"];
 
-/** Names under which this program may be asked: loopback, HOST, and those that SALTY_HOSTS lists. A browser led here by a name of somebody else's is refused (DNS rebinding). */
+/**
+ * Names under which this program may be asked: loopback, HOST, and those that SALTY_HOSTS lists. A browser led here by
+ * a name of somebody else's is refused (DNS rebinding).
+ */
 export function ownNames(env: Partial<Record<string, string>> = process.env): ReadonlySet<string> {
   const host = (env.HOST ?? "").trim().toLowerCase();
-  const listed = (env.SALTY_HOSTS ?? "").split(",").map((name) => nameOf(name.trim())).filter((name): name is string => name !== null);
+  const listed = (env.SALTY_HOSTS ?? "")
+    .split(",")
+    .map((name) => nameOf(name.trim()))
+    .filter((name): name is string => name !== null);
   // Served on every address, it goes by this machine's own addresses and name: those nobody else can give to a page.
-  const own = ANY.includes(host) ? [hostname().toLowerCase(), ...Object.values(networkInterfaces()).flatMap((list) => (list ?? []).map((i) => (i.family === "IPv6" ? `[${i.address}]` : i.address)))] : host ? [host.includes(":") && !host.startsWith("[") ? `[${host}]` : host] : [];
+  const own = ANY.includes(host)
+    ? [
+        hostname().toLowerCase(),
+        ...Object.values(networkInterfaces()).flatMap((list) =>
+          (list ?? []).map((i) => (i.family === "IPv6" ? `[${i.address}]` : i.address)),
+        ),
+      ]
+    : host
+      ? [host.includes(":") && !host.startsWith("[") ? `[${host}]` : host]
+      : [];
   return new Set([...LOOPBACK, ...own, ...listed]);
 }
 
@@ -25,14 +40,31 @@ export function refusedAtDoor(request: Request, { writes }: { readonly writes: b
   const { headers } = request;
   const host = headers.get("host") ?? new URL(request.url).host;
   const name = nameOf(host);
-  if (!name || !ownNames().has(name)) return problem(421, "This is another name than this program's", `It answers to localhost, to HOST and to the names that SALTY_HOSTS lists, such as SALTY_HOSTS=pantry.example.`);
+  if (!name || !ownNames().has(name))
+    return problem(
+      421,
+      "This is another name than this program's",
+      `It answers to localhost, to HOST and to the names that SALTY_HOSTS lists, such as SALTY_HOSTS=pantry.example.`,
+    );
   const origin = headers.get("origin");
   const site = headers.get("sec-fetch-site");
-  const foreign = (origin !== null && hostOf(origin) !== host.toLowerCase()) || (site !== null && site !== "same-origin" && site !== "none");
+  const foreign =
+    (origin !== null && hostOf(origin) !== host.toLowerCase()) ||
+    (site !== null && site !== "same-origin" && site !== "none");
   if (!foreign) return null;
   // A person may follow a link to a file from anywhere; a page may not fetch it.
-  if (!writes && origin === null && headers.get("sec-fetch-mode") === "navigate" && headers.get("sec-fetch-dest") === "document") return null;
-  return problem(403, "This came from another page", "Only pages of this program may ask here. Programs leave the headers Origin and Sec-Fetch-Site out.");
+  if (
+    !writes &&
+    origin === null &&
+    headers.get("sec-fetch-mode") === "navigate" &&
+    headers.get("sec-fetch-dest") === "document"
+  )
+    return null;
+  return problem(
+    403,
+    "This came from another page",
+    "Only pages of this program may ask here. Programs leave the headers Origin and Sec-Fetch-Site out.",
+  );
 }
 
 function hostOf(origin: string): string | null {

@@ -36,19 +36,23 @@ function answer(question: Question): unknown {
   switch (question.ask) {
     case "follow": {
       const { outcome, ripple } = engine.change(JSON.parse(question.edits) as Edit[]);
-      if (!outcome.ok || !ripple || engine.revision !== question.revision) throw new Error("The change does not fit this copy.");
+      if (!outcome.ok || !ripple || engine.revision !== question.revision)
+        throw new Error("The change does not fit this copy.");
       return followed(ripple);
     }
     case "prepare":
       return readied(engine.catalogue, question.intent);
     case "settle": {
-      if (ready?.next.revision !== question.revision) throw new Error("Another change was made ready than was committed.");
+      if (ready?.next.revision !== question.revision)
+        throw new Error("Another change was made ready than was committed.");
       const ripple = engine.follow(ready.next, ready.edits);
       ready = null;
       return followed(ripple);
     }
     case "snapshot": {
-      const text = encoder.encode(JSON.stringify({ ...packed(engine.catalogue, { bytes: false }), board: engine.board() }));
+      const text = encoder.encode(
+        JSON.stringify({ ...packed(engine.catalogue, { bytes: false }), board: engine.board() }),
+      );
       return { revision: engine.revision, body: question.zip ? new Uint8Array(gzipSync(text, { level: 3 })) : text };
     }
     case "bundle":
@@ -60,12 +64,17 @@ function answer(question: Question): unknown {
     case "whatIf": {
       const { revision } = engine;
       const { outcome, ripple } = engine.whatIf(question.edits);
-      return outcome.ok ? { ok: true, json: JSON.stringify({ revision, edits: outcome.edits.length, ripple }) } : outcome;
+      return outcome.ok
+        ? { ok: true, json: JSON.stringify({ revision, edits: outcome.edits.length, ripple }) }
+        : outcome;
     }
   }
 }
 
-const followed = (ripple: Ripple): Followed => ({ ripple: JSON.stringify(ripple), moved: JSON.stringify(ripple.moved) });
+const followed = (ripple: Ripple): Followed => ({
+  ripple: JSON.stringify(ripple),
+  moved: JSON.stringify(ripple.moved),
+});
 
 function readied(catalogue: Catalogue, intent: Intent): Readied {
   ready = null;
@@ -80,12 +89,18 @@ function readied(catalogue: Catalogue, intent: Intent): Readied {
   try {
     text = new TextDecoder("utf-8", { fatal: true }).decode(intent.bundle);
   } catch {
-    return { problems: [{ place: "file", says: "This is not UTF-8. Save the file as UTF-8 and import it again." }], notes: [] };
+    return {
+      problems: [{ place: "file", says: "This is not UTF-8. Save the file as UTF-8 and import it again." }],
+      notes: [],
+    };
   }
   const plan = planImport(catalogue, text, intent.replace);
   if (plan.problems.length) return { problems: plan.problems, notes: plan.notes };
   const { added, changed, removed, same, settings, notes } = plan;
-  return { answer: made(catalogue, plan.edits), plan: { added, changed, removed, same, settings, notes, edits: plan.edits.length } };
+  return {
+    answer: made(catalogue, plan.edits),
+    plan: { added, changed, removed, same, settings, notes, edits: plan.edits.length },
+  };
 }
 
 function made(catalogue: Catalogue, edits: readonly Edit[]) {

@@ -1,9 +1,20 @@
-/** The engines of this process: one per pantry in use, each in a thread of its own as long as there is room; fed by committed changes only. */
+/**
+ * The engines of this process: one per pantry in use, each in a thread of its own as long as there is room; fed by
+ * committed changes only.
+ */
 import type { EntityManager } from "@mikro-orm/postgresql";
 import anyAscii from "any-ascii";
 import { transliterateBy } from "../core/catalogue/names";
 import type { Id, Pantry } from "../core/catalogue/records";
-import { type Committed, commit, createPantry, deletePantry, keepMoved, PantryGone, type Submission } from "../store/commit";
+import {
+  type Committed,
+  commit,
+  createPantry,
+  deletePantry,
+  keepMoved,
+  PantryGone,
+  type Submission,
+} from "../store/commit";
 import { listen } from "../store/listen";
 import { changesAfter, type LoggedText, listPantries, loadTexts, type PantryHead, pantryByKey } from "../store/load";
 import { connect, migrate, type Orm } from "../store/orm";
@@ -21,12 +32,19 @@ const MOST_WAITING = 200;
 /** Bytes of all bodies that are being read. */
 const BODIES = 256 * 2 ** 20;
 
-/** What every open view is told: a change with its ripple as JSON, that it must read anew, or that the pantry is gone. */
-export type Told = { readonly tell: "change"; readonly revision: number; readonly json: string } | { readonly tell: "anew"; readonly revision: number } | { readonly tell: "gone" };
+/**
+ * What every open view is told: a change with its ripple as JSON, that it must read anew, or that the pantry is gone.
+ */
+export type Told =
+  | { readonly tell: "change"; readonly revision: number; readonly json: string }
+  | { readonly tell: "anew"; readonly revision: number }
+  | { readonly tell: "gone" };
 
 /** A bundle that can't be read, with what is wrong with it. */
 export type Unread = Extract<Readied, { problems: unknown }>;
-export type Submitted = { readonly committed: Committed; readonly plan?: Extract<Readied, { answer: unknown }>["plan"] } | Unread;
+export type Submitted =
+  | { readonly committed: Committed; readonly plan?: Extract<Readied, { answer: unknown }>["plan"] }
+  | Unread;
 
 export class Engine implements Lodger {
   private readonly watchers = new Set<(told: Told) => void>();
@@ -84,9 +102,11 @@ export class Engine implements Lodger {
   /** The thread, opened on what is stored where there is none. */
   private async opened(): Promise<Thread> {
     if (this.thread && !this.thread.lost) return this.thread;
-    this.opening ??= this.pool.lodge(this, () => this.open()).finally(() => {
-      this.opening = null;
-    });
+    this.opening ??= this.pool
+      .lodge(this, () => this.open())
+      .finally(() => {
+        this.opening = null;
+      });
     return this.opening;
   }
 
@@ -103,8 +123,15 @@ export class Engine implements Lodger {
     return this.thread;
   }
 
-  /** Asks the thread; where it is gone before it was begun or crashes, a new one is opened on the stored pantry and asked once more. */
-  async ask<Q extends keyof Questions>(ask: Q, question: Questions[Q]["question"], patience: Patience = {}): Promise<Questions[Q]["answer"]> {
+  /**
+   * Asks the thread; where it is gone before it was begun or crashes, a new one is opened on the stored pantry and
+   * asked once more.
+   */
+  async ask<Q extends keyof Questions>(
+    ask: Q,
+    question: Questions[Q]["question"],
+    patience: Patience = {},
+  ): Promise<Questions[Q]["answer"]> {
     this.used = Date.now();
     this.asking++;
     try {
@@ -131,7 +158,8 @@ export class Engine implements Lodger {
 
   /** One after the other, and never more at once than can be done soon. */
   private inTurn<T>(work: () => Promise<T>): Promise<T> {
-    if (this.waiting >= MOST_WAITING) return Promise.reject(new TooBusy("More people write into this pantry than it can take. Try again in a moment."));
+    if (this.waiting >= MOST_WAITING)
+      return Promise.reject(new TooBusy("More people write into this pantry than it can take. Try again in a moment."));
     this.waiting++;
     const next = this.last.then(work).finally(() => {
       this.waiting--;
@@ -187,7 +215,8 @@ export class Engine implements Lodger {
   }
 
   /**
-   * Makes a change of what is intended, commits it and follows it. Once it is committed it counts, whatever becomes of the
+   * Makes a change of what is intended, commits it and follows it. Once it is committed it counts, whatever becomes of
+   * the
    * following: views that were not told read anew.
    */
   submit(submission: Submission, intent: Intent, patience: Patience = {}): Promise<Submitted> {
@@ -216,7 +245,11 @@ export class Engine implements Lodger {
 
   private async settle(change: LoggedText): Promise<void> {
     try {
-      await this.took(change, await this.ask("settle", { revision: change.revision }), this.orm.em.fork() as EntityManager);
+      await this.took(
+        change,
+        await this.ask("settle", { revision: change.revision }),
+        this.orm.em.fork() as EntityManager,
+      );
     } catch (error) {
       console.error(error);
       await this.restart().catch((failed: Error) => console.error(failed.message));
@@ -354,7 +387,9 @@ const shared = globalThis as unknown as { saltyHost?: Promise<Host> };
 export function host(): Promise<Host> {
   if (!shared.saltyHost) {
     const url = process.env.DATABASE_URL;
-    shared.saltyHost = url ? Host.open(url) : Promise.reject(new Error("DATABASE_URL is not set. Start with npm start, which sets it."));
+    shared.saltyHost = url
+      ? Host.open(url)
+      : Promise.reject(new Error("DATABASE_URL is not set. Start with npm start, which sets it."));
     shared.saltyHost.catch(() => {
       shared.saltyHost = undefined;
     });

@@ -5,7 +5,10 @@ import { join } from "node:path";
 let loaded: Promise<ReadonlyMap<string, string>> | undefined;
 /** Bodies by name, in a map: a name from outside is looked up in nothing that has names of its own. */
 const icons = () => {
-  loaded ??= readFile(join(/* turbopackIgnore: true */ process.cwd(), "node_modules/@iconify-json/game-icons/icons.json"), "utf8").then((text) => {
+  loaded ??= readFile(
+    join(/* turbopackIgnore: true */ process.cwd(), "node_modules/@iconify-json/game-icons/icons.json"),
+    "utf8",
+  ).then((text) => {
     const all = (JSON.parse(text) as { icons: Record<string, { body: string }> }).icons;
     return new Map(Object.entries(all).map(([name, { body }]) => [name, body]));
   });
@@ -19,7 +22,11 @@ export async function icon(name: string): Promise<string | null> {
 
 /** @param query  words; more than a hundred characters of them are not looked for */
 export async function findIcons(query: string, most = 60): Promise<string[]> {
-  const words = query.slice(0, 100).toLowerCase().split(/[\s-]+/).filter(Boolean);
+  const words = query
+    .slice(0, 100)
+    .toLowerCase()
+    .split(/[\s-]+/)
+    .filter(Boolean);
   return [...(await icons()).keys()]
     .filter((name) => words.every((w) => name.includes(w)))
     .sort((a, b) => a.length - b.length)

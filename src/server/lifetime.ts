@@ -1,8 +1,14 @@
-/** Beginning and end of the server process. Ends what would keep it alive: event streams on a signal, and itself when its starter is gone. */
+/**
+ * Beginning and end of the server process. Ends what would keep it alive: event streams on a signal, and itself when
+ * its starter is gone.
+ */
 import { host, openHost } from "./host";
 
 /** Opens the database and reads the pantries while the first page is still on its way. */
-export const warmUp = (): void => void host().then((h) => h.warm()).catch(() => undefined);
+export const warmUp = (): void =>
+  void host()
+    .then((h) => h.warm())
+    .catch(() => undefined);
 
 export function watchForTheEnd(): void {
   for (const signal of ["SIGTERM", "SIGINT"] as const)

@@ -32,11 +32,13 @@ export class Pool {
     while (this.size + this.coming >= this.most) {
       const free = [...this.lodgers].filter((l) => l.lodged && !l.working).sort((a, b) => a.used - b.used)[0];
       if (free) await free.park();
-      else if (Date.now() > end) throw new TooBusy("More pantries are in use than there are engines for. Try again in a moment.");
-      else await new Promise<void>((done) => {
-        this.waiting.push(done);
-        setTimeout(done, 250).unref();
-      });
+      else if (Date.now() > end)
+        throw new TooBusy("More pantries are in use than there are engines for. Try again in a moment.");
+      else
+        await new Promise<void>((done) => {
+          this.waiting.push(done);
+          setTimeout(done, 250).unref();
+        });
     }
     this.coming++;
     try {

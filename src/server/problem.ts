@@ -1,4 +1,7 @@
-/** Refusals over HTTP: RFC 9457 problem details with where, why and what would work. Never SQL, stacks or paths: those are for the program's own log. */
+/**
+ * Refusals over HTTP: RFC 9457 problem details with where, why and what would work. Never SQL, stacks or paths: those
+ * are for the program's own log.
+ */
 
 export interface ProblemBody {
   readonly title: string;
@@ -7,8 +10,21 @@ export interface ProblemBody {
   readonly [more: string]: unknown;
 }
 
-export const problem = (status: number, title: string, detail: string, more: object = {}, headers: Readonly<Record<string, string>> = {}): Response =>
-  new Response(JSON.stringify({ type: "about:blank", title, status, detail, ...more } satisfies ProblemBody), { status, headers: { ...headers, "content-type": "application/problem+json", "cache-control": "no-store" } });
+export const problem = (
+  status: number,
+  title: string,
+  detail: string,
+  more: object = {},
+  headers: Readonly<Record<string, string>> = {},
+): Response =>
+  new Response(JSON.stringify({ type: "about:blank", title, status, detail, ...more } satisfies ProblemBody), {
+    status,
+    headers: { ...headers, "content-type": "application/problem+json", "cache-control": "no-store" },
+  });
 
-export const jsonText = (text: string | Uint8Array, status = 200): Response => new Response(text as BodyInit, { status, headers: { "content-type": "application/json", "cache-control": "no-store" } });
+export const jsonText = (text: string | Uint8Array, status = 200): Response =>
+  new Response(text as BodyInit, {
+    status,
+    headers: { "content-type": "application/json", "cache-control": "no-store" },
+  });
 export const json = (body: unknown, status = 200): Response => jsonText(JSON.stringify(body), status);

@@ -1,4 +1,7 @@
-/** What may be asked of an engine's thread, and what comes back. Large answers are JSON already: nobody but their reader takes them apart. */
+/**
+ * What may be asked of an engine's thread, and what comes back. Large answers are JSON already: nobody but their reader
+ * takes them apart.
+ */
 import type { ItemCosts } from "../core/analysis/item-costs";
 import type { Edit, Outcome } from "../core/catalogue/changes";
 import type { Id } from "../core/catalogue/records";
@@ -22,7 +25,9 @@ export interface PlanSummary {
   readonly notes: readonly Problem[];
 }
 /** What an intent comes to; of a bundle also what it would do, or why it can't be read. */
-export type Readied = { readonly answer: Prepared | Refused; readonly plan?: PlanSummary } | { readonly problems: readonly Problem[]; readonly notes: readonly Problem[] };
+export type Readied =
+  | { readonly answer: Prepared | Refused; readonly plan?: PlanSummary }
+  | { readonly problems: readonly Problem[]; readonly notes: readonly Problem[] };
 
 export interface Followed {
   /** JSON of a Ripple. */
@@ -43,7 +48,10 @@ export interface Questions {
   snapshot: { question: { readonly zip: boolean }; answer: { readonly revision: number; readonly body: Uint8Array } };
   bundle: { question: object; answer: { readonly text: Uint8Array; readonly key: string } };
   costs: { question: { readonly item: Id }; answer: (ItemCosts & { readonly revision: number }) | null };
-  whatIf: { question: { readonly edits: readonly Edit[] }; answer: { readonly ok: true; readonly json: string } | Extract<Outcome, { ok: false }> };
+  whatIf: {
+    question: { readonly edits: readonly Edit[] };
+    answer: { readonly ok: true; readonly json: string } | Extract<Outcome, { ok: false }>;
+  };
   /** Ends the thread at once, as a crash would, or keeps it busy for so many milliseconds; for tests. */
   fail: { question: { readonly busy?: number }; answer: null };
 }

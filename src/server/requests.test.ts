@@ -41,7 +41,8 @@ describe("who is acting", () => {
   it("is the name in the header, decoded and shortened, or somebody", () => {
     const read = (name?: string) => actingFrom(new Headers(name === undefined ? {} : { "x-salty-author": name }));
     const actor = (name?: string) => (read(name) as { name: string }).name;
-    for (const odd of ["%00", "I%0Ada", "%E2%80%AEadI", "%ED%A0%80".replace("%ED%A0%80", "a%E2%80%8Bb")]) expect(read(odd)).toMatchObject({ says: expect.stringContaining("author's name") });
+    for (const odd of ["%00", "I%0Ada", "%E2%80%AEadI", "%ED%A0%80".replace("%ED%A0%80", "a%E2%80%8Bb")])
+      expect(read(odd)).toMatchObject({ says: expect.stringContaining("author's name") });
     expect(actor(encodeURIComponent("Tomas Örn"))).toBe("Tomas Örn");
     expect(actor()).toBe("Somebody");
     expect(actor("%20")).toBe("Somebody");
@@ -54,6 +55,12 @@ describe("a refusal", () => {
     const response = problem(409, "Somebody else was quicker", "Look again.", { conflicts: [] });
     expect(response.status).toBe(409);
     expect(response.headers.get("content-type")).toBe("application/problem+json");
-    expect(await response.json()).toEqual({ type: "about:blank", title: "Somebody else was quicker", status: 409, detail: "Look again.", conflicts: [] });
+    expect(await response.json()).toEqual({
+      type: "about:blank",
+      title: "Somebody else was quicker",
+      status: 409,
+      detail: "Look again.",
+      conflicts: [],
+    });
   });
 });

@@ -1,6 +1,18 @@
-/** What may come in over HTTP. The envelope is checked here by class-validator; edits and records by the core's shape and rules. */
+/**
+ * What may come in over HTTP. The envelope is checked here by class-validator; edits and records by the core's shape
+ * and rules.
+ */
 import "reflect-metadata";
-import { Allow, IsDefined, IsOptional, IsString, Length, MaxLength, validateSync, type ValidationError } from "class-validator";
+import {
+  Allow,
+  IsDefined,
+  IsOptional,
+  IsString,
+  Length,
+  MaxLength,
+  validateSync,
+  type ValidationError,
+} from "class-validator";
 import type { Edit } from "../core/catalogue/changes";
 import { isPlain } from "../core/catalogue/rules";
 import { shapedEdits } from "../core/catalogue/shape";
@@ -35,7 +47,8 @@ export interface Complaint {
   readonly says: string;
 }
 
-const told = (errors: readonly ValidationError[]): Complaint[] => errors.flatMap((e) => Object.values(e.constraints ?? {}).map((says) => ({ place: e.property, says })));
+const told = (errors: readonly ValidationError[]): Complaint[] =>
+  errors.flatMap((e) => Object.values(e.constraints ?? {}).map((says) => ({ place: e.property, says })));
 const texts = (body: object): Complaint[] =>
   Object.entries(body).flatMap(([place, value]) => {
     const says = typeof value === "string" ? textProblem(value, { max: 500, lines: true }) : null;
@@ -43,20 +56,37 @@ const texts = (body: object): Complaint[] =>
   });
 
 /** The body as an instance, or everything that is wrong with it. Only own members of known names are read. */
-export function checked<T extends object>(shape: Shape<T>, value: unknown): { ok: true; body: T } | { ok: false; complaints: Complaint[] } {
-  if (!isPlain(value)) return { ok: false, complaints: [{ place: "body", says: `Expected a JSON object, not ${shown(value)}.` }] };
-  const unknown = Object.keys(value).flatMap((name) => (shape.names.includes(name) ? [] : [{ place: shown(name).slice(1, -1), says: `Unknown. Known here: ${shape.names.join(", ")}.` }]));
+export function checked<T extends object>(
+  shape: Shape<T>,
+  value: unknown,
+): { ok: true; body: T } | { ok: false; complaints: Complaint[] } {
+  if (!isPlain(value))
+    return { ok: false, complaints: [{ place: "body", says: `Expected a JSON object, not ${shown(value)}.` }] };
+  const unknown = Object.keys(value).flatMap((name) =>
+    shape.names.includes(name)
+      ? []
+      : [{ place: shown(name).slice(1, -1), says: `Unknown. Known here: ${shape.names.join(", ")}.` }],
+  );
   const body = new shape();
   for (const name of shape.names) if (Object.hasOwn(value, name)) (body as Record<string, unknown>)[name] = value[name];
-  const complaints = [...unknown.slice(0, 20), ...told(validateSync(body, { forbidUnknownValues: true })), ...texts(body)];
+  const complaints = [
+    ...unknown.slice(0, 20),
+    ...told(validateSync(body, { forbidUnknownValues: true })),
+    ...texts(body),
+  ];
   return complaints.length ? { ok: false, complaints } : { ok: true, body };
 }
 
 /** A change's edits and note, or what is wrong with them. */
-export function checkedChange(value: unknown): { ok: true; edits: readonly Edit[]; note: string } | { ok: false; complaints: readonly Complaint[] } {
+export function checkedChange(
+  value: unknown,
+): { ok: true; edits: readonly Edit[]; note: string } | { ok: false; complaints: readonly Complaint[] } {
   const read = checked(ChangeBody, value);
   const shaped = shapedEdits(isPlain(value) && Object.hasOwn(value, "edits") ? value.edits : undefined);
   if (read.ok && "edits" in shaped) return { ok: true, edits: shaped.edits, note: read.body.note ?? "" };
   const [outside, inside] = [read.ok ? [] : read.complaints, "edits" in shaped ? [] : shaped.misshapen];
-  return { ok: false, complaints: isPlain(value) ? [...outside.filter((c) => c.place !== "edits"), ...inside] : outside };
+  return {
+    ok: false,
+    complaints: isPlain(value) ? [...outside.filter((c) => c.place !== "edits"), ...inside] : outside,
+  };
 }

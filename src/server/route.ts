@@ -30,13 +30,16 @@ export const route =
     try {
       const actor = actingFrom(request.headers);
       if ("says" in actor) return sealed(problem(400, "Who is this?", actor.says));
-      return sealed(await handle({ request, params: (await context.params) as Record<string, string>, host: await host(), actor }));
+      return sealed(
+        await handle({ request, params: (await context.params) as Record<string, string>, host: await host(), actor }),
+      );
     } catch (error) {
       return sealed(failure(error as Error & { code?: string }, writes));
     }
   };
 
-const AWAY = /ECONNREFUSED|ECONNRESET|terminating connection|Connection terminated|does not answer|server closed|57P0|08\w{3}/;
+const AWAY =
+  /ECONNREFUSED|ECONNRESET|terminating connection|Connection terminated|does not answer|server closed|57P0|08\w{3}/;
 
 /** What is told of a failure. Whether a change was written is only said where it is known. */
 function failure(error: Error & { code?: string }, writes: boolean): Response {
@@ -45,16 +48,37 @@ function failure(error: Error & { code?: string }, writes: boolean): Response {
   if (error instanceof PantryGone) return problem(404, "No such pantry", error.message);
   if (error instanceof TookTooLong) return problem(503, "This took too long", `${error.message} Nothing was written.`);
   console.error(error);
-  if (error instanceof ThreadLost || error instanceof EngineFailed) return problem(503, "The engine failed", "Nothing was written. Try once more; if it happens again, the program's log says more.");
-  if (AWAY.test(`${error.message} ${error.code ?? ""}`)) return problem(503, "The database is away", `It is tried again as soon as the database answers.${writes ? " Look at the log before you send this again: it may have been written." : ""}`);
-  return problem(500, "The program failed", writes ? "Look at the log before you send this again. The program's own log says more." : "The program's own log says more.");
+  if (error instanceof ThreadLost || error instanceof EngineFailed)
+    return problem(
+      503,
+      "The engine failed",
+      "Nothing was written. Try once more; if it happens again, the program's log says more.",
+    );
+  if (AWAY.test(`${error.message} ${error.code ?? ""}`))
+    return problem(
+      503,
+      "The database is away",
+      `It is tried again as soon as the database answers.${writes ? " Look at the log before you send this again: it may have been written." : ""}`,
+    );
+  return problem(
+    500,
+    "The program failed",
+    writes
+      ? "Look at the log before you send this again. The program's own log says more."
+      : "The program's own log says more.",
+  );
 }
 
-export const pantryRoute = (handle: (call: Call & { engine: Engine }) => Promise<Response> | Response, options?: { guarded?: boolean }) =>
+export const pantryRoute = (
+  handle: (call: Call & { engine: Engine }) => Promise<Response> | Response,
+  options?: { guarded?: boolean },
+) =>
   route(async (call) => {
     const key = call.params.pantry;
     const engine = /^[a-z0-9_]{1,90}$/.test(key) ? await call.host.engine(key) : null;
-    return engine ? handle({ ...call, engine }) : problem(404, "No such pantry", "There is no pantry with this key. GET /api/pantries lists those there are.");
+    return engine
+      ? handle({ ...call, engine })
+      : problem(404, "No such pantry", "There is no pantry with this key. GET /api/pantries lists those there are.");
   }, options);
 
 type Read<T> = { body: T } | { refusal: Response };
@@ -66,17 +90,34 @@ async function jsonOf({ request, host }: Call, limits: BodyLimits): Promise<Read
   try {
     return { body: JSON.parse(new TextDecoder("utf-8", { fatal: true }).decode(read.bytes)) };
   } catch (error) {
-    return { refusal: problem(400, "Not JSON", `The body could not be read as JSON: ${(error as Error).message.slice(0, 200)}`) };
+    return {
+      refusal: problem(
+        400,
+        "Not JSON",
+        `The body could not be read as JSON: ${(error as Error).message.slice(0, 200)}`,
+      ),
+    };
   } finally {
     read.done();
   }
 }
 
 const misshapen = (complaints: readonly Complaint[]): Response =>
-  problem(422, "The request does not have the expected shape", complaints.slice(0, 3).map((c) => `${c.place}: ${c.says}`).join("; "), { complaints });
+  problem(
+    422,
+    "The request does not have the expected shape",
+    complaints
+      .slice(0, 3)
+      .map((c) => `${c.place}: ${c.says}`)
+      .join("; "),
+    { complaints },
+  );
 
 /** Reads a small JSON body of the given shape, or answers with everything that is wrong with it. */
-export async function bodyOf<T extends object>(call: Call, shape: { new (): T; readonly names: readonly string[] }): Promise<Read<T>> {
+export async function bodyOf<T extends object>(
+  call: Call,
+  shape: { new (): T; readonly names: readonly string[] },
+): Promise<Read<T>> {
   const read = await jsonOf(call, SMALL);
   if ("refusal" in read) return read;
   const result = checked(shape, read.body);

@@ -41,22 +41,54 @@ afterAll(async () => {
 });
 
 type Answer = { status: number; body: Record<string, unknown> & { detail?: string } };
-const call = async (handler: (r: Request, c: { params: Promise<Record<string, string>> }) => Promise<Response>, options: { method?: string; body?: unknown; params?: Record<string, string>; query?: string; author?: string; headers?: Record<string, string> } = {}): Promise<Answer> => {
-  const body = typeof options.body === "string" ? options.body : options.body === undefined ? undefined : JSON.stringify(options.body);
-  const request = new Request(`http://localhost/${options.query ? `?${options.query}` : ""}`, { method: options.method ?? (body === undefined ? "GET" : "POST"), body, headers: { "x-salty-author": encodeURIComponent(options.author ?? "Ida"), ...(body === undefined ? {} : { "content-type": "application/json" }), ...options.headers } });
+const call = async (
+  handler: (r: Request, c: { params: Promise<Record<string, string>> }) => Promise<Response>,
+  options: {
+    method?: string;
+    body?: unknown;
+    params?: Record<string, string>;
+    query?: string;
+    author?: string;
+    headers?: Record<string, string>;
+  } = {},
+): Promise<Answer> => {
+  const body =
+    typeof options.body === "string"
+      ? options.body
+      : options.body === undefined
+        ? undefined
+        : JSON.stringify(options.body);
+  const request = new Request(`http://localhost/${options.query ? `?${options.query}` : ""}`, {
+    method: options.method ?? (body === undefined ? "GET" : "POST"),
+    body,
+    headers: {
+      "x-salty-author": encodeURIComponent(options.author ?? "Ida"),
+      ...(body === undefined ? {} : { "content-type": "application/json" }),
+      ...options.headers,
+    },
+  });
   const response = await handler(request, { params: Promise.resolve({ pantry, ...options.params }) });
   const text = await response.text();
   return { status: response.status, body: text ? JSON.parse(text) : {} };
 };
 const add = (item: Item) => call(changes.POST, { body: { edits: [{ op: "add", kind: "item", record: item }] } });
 const fresh = (name: string): Item => blank("item", { id: newId(), key: `k_${newId()}`, name, status: "ready" });
-const snapshot = async () => (await call(snapshots.GET)).body as unknown as { revision: number; board: Board; shelves: { item: Item[]; recipe: Recipe[] } };
+const snapshot = async () =>
+  (await call(snapshots.GET)).body as unknown as {
+    revision: number;
+    board: Board;
+    shelves: { item: Item[]; recipe: Recipe[] };
+  };
 
 beforeEach(async () => {
   const made = await call(pantries.POST, { body: { name: `Pantry ${newId()}` } });
   expect(made.status).toBe(201);
   pantry = made.body.key as string;
-  const filled = await call(bundles.POST, { body: exportBundle(kitchen("gather River eel in 20s\nbuy Salt for 1\nSmoke: 2 River eel + 1 Salt -> 1 Smoked eel in 30s")).replace(/ "pantry": \{[^}]*\},/, "") });
+  const filled = await call(bundles.POST, {
+    body: exportBundle(
+      kitchen("gather River eel in 20s\nbuy Salt for 1\nSmoke: 2 River eel + 1 Salt -> 1 Smoked eel in 30s"),
+    ).replace(/ "pantry": \{[^}]*\},/, ""),
+  });
   expect(filled).toMatchObject({ status: 200, body: { added: 7 } });
 });
 
@@ -75,7 +107,10 @@ describe("the server", () => {
     const places = (answer.body.complaints as { place: string }[]).map((c) => c.place);
     expect(places).toContain("edits[0].op");
     expect(places).toContain("extra");
-    expect(await call(changes.POST, { body: { edits: [] }, params: { pantry: "nowhere" } })).toMatchObject({ status: 404, body: { title: "No such pantry" } });
+    expect(await call(changes.POST, { body: { edits: [] }, params: { pantry: "nowhere" } })).toMatchObject({
+      status: 404,
+      body: { title: "No such pantry" },
+    });
   });
 
   it("commits a change and has followed it when it answers", async () => {
@@ -91,9 +126,13 @@ describe("the server", () => {
   it("answers 409 with both values when somebody was quicker, 422 when the rules refuse", async () => {
     const item = fresh("Cork");
     await add(item);
-    const set = (from: unknown, to: unknown) => call(changes.POST, { body: { edits: [{ op: "set", kind: "item", id: item.id, field: "level", from, to }] } });
+    const set = (from: unknown, to: unknown) =>
+      call(changes.POST, { body: { edits: [{ op: "set", kind: "item", id: item.id, field: "level", from, to }] } });
     expect((await set(null, 3)).status).toBe(200);
-    expect(await set(null, 4)).toMatchObject({ status: 409, body: { conflicts: [{ yours: 4, theirs: 3, field: "level" }] } });
+    expect(await set(null, 4)).toMatchObject({
+      status: 409,
+      body: { conflicts: [{ yours: 4, theirs: 3, field: "level" }] },
+    });
     expect(await set(3, 99_999)).toMatchObject({ status: 422, body: { faults: [{ field: "level" }] } });
   });
 
@@ -106,10 +145,18 @@ describe("the server", () => {
     const again = await call(undos.POST, { method: "POST", params: { revision: String(undone.body.revision) } });
     expect(again.status).toBe(200);
     expect((await snapshot()).shelves.item.some((i) => i.id === item.id)).toBe(true);
-    await call(changes.POST, { body: { edits: [{ op: "set", kind: "item", id: item.id, field: "level", from: null, to: 3 }] } });
-    expect(await call(undos.POST, { method: "POST", params: { revision: String(added) } })).toMatchObject({ status: 409 });
+    await call(changes.POST, {
+      body: { edits: [{ op: "set", kind: "item", id: item.id, field: "level", from: null, to: 3 }] },
+    });
+    expect(await call(undos.POST, { method: "POST", params: { revision: String(added) } })).toMatchObject({
+      status: 409,
+    });
     expect(await call(undos.POST, { method: "POST", params: { revision: "9999" } })).toMatchObject({ status: 404 });
-    const log = (await call(changes.GET, { query: "most=3" })).body as unknown as { undoes: number | null; moved: object | null; author: string }[];
+    const log = (await call(changes.GET, { query: "most=3" })).body as unknown as {
+      undoes: number | null;
+      moved: object | null;
+      author: string;
+    }[];
     expect(log[1]).toMatchObject({ undoes: undone.body.revision, author: "Ida" });
     expect(log.every((c) => c.moved)).toBe(true);
   });
@@ -117,7 +164,9 @@ describe("the server", () => {
   it("tells every open view of a commit, with a ripple that leads to the server's own board", async () => {
     const before = await snapshot();
     const controller = new AbortController();
-    const response = await events.GET(new Request("http://localhost/", { signal: controller.signal }), { params: Promise.resolve({ pantry }) });
+    const response = await events.GET(new Request("http://localhost/", { signal: controller.signal }), {
+      params: Promise.resolve({ pantry }),
+    });
     const reader = (response.body as ReadableStream<Uint8Array>).getReader();
     await add(fresh("Cork"));
     let text = "";
@@ -151,10 +200,21 @@ describe("the server", () => {
 
   it("shows what an import would change, writes it whole, and refuses one with faults whole", async () => {
     const before = await snapshot();
-    const text = JSON.stringify({ format: "salty-pantry-bundle", version: 1, items: [{ key: "cork" }], recipes: ["2 Cork -> 1 Net float"] });
-    expect(await call(bundles.POST, { body: text, query: "dry=1" })).toMatchObject({ status: 200, body: { dry: true, added: 3, notes: [{ place: "recipes[0].line, column 13" }] } });
+    const text = JSON.stringify({
+      format: "salty-pantry-bundle",
+      version: 1,
+      items: [{ key: "cork" }],
+      recipes: ["2 Cork -> 1 Net float"],
+    });
+    expect(await call(bundles.POST, { body: text, query: "dry=1" })).toMatchObject({
+      status: 200,
+      body: { dry: true, added: 3, notes: [{ place: "recipes[0].line, column 13" }] },
+    });
     expect((await snapshot()).revision).toBe(before.revision);
-    expect(await call(bundles.POST, { body: text })).toMatchObject({ status: 200, body: { dry: false, revision: before.revision + 1 } });
+    expect(await call(bundles.POST, { body: text })).toMatchObject({
+      status: 200,
+      body: { dry: false, revision: before.revision + 1 },
+    });
     const bad = await call(bundles.POST, { body: text.replace('"cork"', '"Not a key"') });
     expect(bad).toMatchObject({ status: 422, body: { problems: [{ place: "items[0].key" }] } });
     expect((await snapshot()).revision).toBe(before.revision + 1);
@@ -163,9 +223,18 @@ describe("the server", () => {
   it("refuses a second pantry of the same name, and serves icons it knows", async () => {
     await call(pantries.POST, { body: { name: "Twice" } });
     expect((await call(pantries.POST, { body: { name: "Twice" } })).status).toBe(409);
-    expect((await icons.GET(new Request("http://localhost/"), { params: Promise.resolve({ name: "eel.svg" }) })).headers.get("content-type")).toBe("image/svg+xml");
-    for (const none of ["no-such.svg", "constructor", "toString", "__proto__"]) expect((await icons.GET(new Request("http://localhost/"), { params: Promise.resolve({ name: none }) })).status).toBe(404);
-    expect(await (await list.GET(new Request("http://localhost/?q=rope coil"), { params: Promise.resolve({}) })).json()).toContain("rope-coil");
+    expect(
+      (await icons.GET(new Request("http://localhost/"), { params: Promise.resolve({ name: "eel.svg" }) })).headers.get(
+        "content-type",
+      ),
+    ).toBe("image/svg+xml");
+    for (const none of ["no-such.svg", "constructor", "toString", "__proto__"])
+      expect(
+        (await icons.GET(new Request("http://localhost/"), { params: Promise.resolve({ name: none }) })).status,
+      ).toBe(404);
+    expect(
+      await (await list.GET(new Request("http://localhost/?q=rope coil"), { params: Promise.resolve({}) })).json(),
+    ).toContain("rope-coil");
   });
 
   it("keeps the log within bounds, whatever is asked", async () => {
@@ -174,24 +243,43 @@ describe("the server", () => {
     const newest = (await snapshot()).revision;
     expect((await log("most=2")).map((c) => c.revision)).toEqual([newest, newest - 1]);
     expect((await log(`before=${newest - 1}&most=1`)).map((c) => c.revision)).toEqual([newest - 2]);
-    for (const odd of ["most=0", "most=-3", "most=many", "before=-1", "before=never"]) expect((await call(changes.GET, { query: odd })).status).toBe(200);
-    expect((await call(changes.GET, { query: `revision=${newest}` })).body).toMatchObject({ revision: newest, size: 1 });
-    for (const odd of ["revision=0", "revision=9999", "revision=1.5", "revision=x", "revision=99999999999"]) expect(await call(changes.GET, { query: odd })).toMatchObject({ status: 404, body: { title: "No such change" } });
-    for (const odd of ["x", "-1", "1.5", "99999999999"]) expect((await call(undos.POST, { method: "POST", params: { revision: odd } })).status).toBe(404);
+    for (const odd of ["most=0", "most=-3", "most=many", "before=-1", "before=never"])
+      expect((await call(changes.GET, { query: odd })).status).toBe(200);
+    expect((await call(changes.GET, { query: `revision=${newest}` })).body).toMatchObject({
+      revision: newest,
+      size: 1,
+    });
+    for (const odd of ["revision=0", "revision=9999", "revision=1.5", "revision=x", "revision=99999999999"])
+      expect(await call(changes.GET, { query: odd })).toMatchObject({ status: 404, body: { title: "No such change" } });
+    for (const odd of ["x", "-1", "1.5", "99999999999"])
+      expect((await call(undos.POST, { method: "POST", params: { revision: odd } })).status).toBe(404);
   });
 
   it("tells one record's history, newest first", async () => {
     const item = fresh("Cork");
     await add(item);
-    await call(changes.POST, { body: { edits: [{ op: "set", kind: "item", id: item.id, field: "level", from: null, to: 3 }] }, author: "Tom" });
+    await call(changes.POST, {
+      body: { edits: [{ op: "set", kind: "item", id: item.id, field: "level", from: null, to: 3 }] },
+      author: "Tom",
+    });
     await add(fresh("Tar"));
-    const history = (await call(changes.GET, { query: `of=${item.id}` })).body as unknown as { author: string; edits: Edit[] }[];
-    expect(history.map((c) => [c.author, c.edits[0].op])).toEqual([["Tom", "set"], ["Ida", "add"]]);
+    const history = (await call(changes.GET, { query: `of=${item.id}` })).body as unknown as {
+      author: string;
+      edits: Edit[];
+    }[];
+    expect(history.map((c) => [c.author, c.edits[0].op])).toEqual([
+      ["Tom", "set"],
+      ["Ida", "add"],
+    ]);
   });
 
   it("takes an author's name as it comes, encoded or not, and says Somebody for none", async () => {
     const by = async (name: string) => {
-      const request = new Request("http://localhost/", { method: "POST", body: JSON.stringify({ edits: [{ op: "add", kind: "item", record: fresh("Cork") }] }), headers: { "x-salty-author": name, "content-type": "application/json" } });
+      const request = new Request("http://localhost/", {
+        method: "POST",
+        body: JSON.stringify({ edits: [{ op: "add", kind: "item", record: fresh("Cork") }] }),
+        headers: { "x-salty-author": name, "content-type": "application/json" },
+      });
       expect((await changes.POST(request, { params: Promise.resolve({ pantry }) })).status).toBe(200);
       return ((await call(changes.GET, { query: "most=1" })).body as unknown as { author: string }[])[0].author;
     };
@@ -204,7 +292,10 @@ describe("the server", () => {
     const { gunzipSync } = await import("node:zlib");
     const plain = await snapshot();
     for (let again = 0; again < 2; again++) {
-      const response = await snapshots.GET(new Request("http://localhost/", { headers: { accept: "application/gzip" } }), { params: Promise.resolve({ pantry }) });
+      const response = await snapshots.GET(
+        new Request("http://localhost/", { headers: { accept: "application/gzip" } }),
+        { params: Promise.resolve({ pantry }) },
+      );
       expect(response.headers.get("content-type")).toBe("application/gzip");
       expect(JSON.parse(gunzipSync(Buffer.from(await response.arrayBuffer())).toString())).toEqual(plain);
     }
@@ -213,13 +304,19 @@ describe("the server", () => {
   it("exports a file under the pantry's name that imports again without a change", async () => {
     const response = await bundles.GET(new Request("http://localhost/"), { params: Promise.resolve({ pantry }) });
     expect(response.headers.get("content-disposition")).toBe(`attachment; filename="${pantry}.json"`);
-    expect(await call(bundles.POST, { body: await response.text() })).toMatchObject({ status: 200, body: { added: 0, changed: 0, dry: true } });
+    expect(await call(bundles.POST, { body: await response.text() })).toMatchObject({
+      status: 200,
+      body: { added: 0, changed: 0, dry: true },
+    });
   });
 
   it("says what to do when the database is away, and what failed when something else did", async () => {
     const { route } = await import("./route");
     const quiet = vi.spyOn(console, "error").mockImplementation(() => undefined);
-    const failing = (message: string) => route(() => Promise.reject(new Error(message)))(new Request("http://localhost/"), { params: Promise.resolve({}) });
+    const failing = (message: string) =>
+      route(() => Promise.reject(new Error(message)))(new Request("http://localhost/"), {
+        params: Promise.resolve({}),
+      });
     const away = await failing("connect ECONNREFUSED 127.0.0.1:5432");
     expect([away.status, await away.json()]).toMatchObject([503, { title: "The database is away" }]);
     const broken = await failing("a cog came loose");
@@ -237,11 +334,15 @@ describe("the server", () => {
     const item = fresh("Cork");
     await add(item);
     let anew = 0;
-    const unwatch = engine.watch(({ tell }) => { if (tell === "anew") anew++; });
+    const unwatch = engine.watch(({ tell }) => {
+      if (tell === "anew") anew++;
+    });
     await query(one.em, "update item set level = 4 where id = ?", [item.id]);
     const other = await (await import("./host")).Host.open(database.url);
     const edit: Edit = { op: "set", kind: "item", id: item.id, field: "level", from: 4, to: 5 };
-    expect(await (await other.engine(pantry))?.submit({ author: "Tom", note: "" }, { do: "edit", edits: [edit] })).toMatchObject({ committed: { ok: true } });
+    expect(
+      await (await other.engine(pantry))?.submit({ author: "Tom", note: "" }, { do: "edit", edits: [edit] }),
+    ).toMatchObject({ committed: { ok: true } });
     await engine.advance();
     expect((await snapshot()).shelves.item.find((i) => i.id === item.id)?.level).toBe(5);
     expect((await snapshot()).board.revision).toBe(engine.revision);
@@ -256,7 +357,11 @@ describe("the server", () => {
     const edits: Edit[] = [{ op: "set", kind: "recipe", id: recipe.id, field: "fee", from: 0, to: 7 }];
     const { status, body } = await call(whatIf.POST, { body: { edits } });
     expect(status).toBe(200);
-    expect(body).toMatchObject({ revision: before.revision, edits: 1, ripple: { moved: { costs: 1, largest: { from: 1, to: 8 } } } });
+    expect(body).toMatchObject({
+      revision: before.revision,
+      edits: 1,
+      ripple: { moved: { costs: 1, largest: { from: 1, to: 8 } } },
+    });
     expect(await snapshot()).toEqual(before);
     const asked = body as unknown as { ripple: LiveEvent["ripple"] };
     expect((await call(changes.POST, { body: { edits } })).status).toBe(200);
@@ -271,7 +376,9 @@ describe("the server", () => {
     if (!engine) throw new Error("no engine");
     const before = await snapshot();
     let told = 0;
-    const unwatch = engine.watch(({ tell }) => { if (tell === "anew") told++; });
+    const unwatch = engine.watch(({ tell }) => {
+      if (tell === "anew") told++;
+    });
     await expect(engine.ask("fail", {})).rejects.toThrow("thread ended");
     expect(await snapshot()).toEqual(before);
     expect(told).toBe(1);
@@ -290,18 +397,25 @@ describe("the server", () => {
     const random = seeded(9);
     const first = randomPantry(random, 15);
     const [thread, here] = [await Thread.open(textsOf(first)), new Core(first)];
-    const board = async () => (JSON.parse(new TextDecoder().decode((await thread.ask("snapshot", { zip: false })).body)) as { board: Board }).board;
+    const board = async () =>
+      (JSON.parse(new TextDecoder().decode((await thread.ask("snapshot", { zip: false })).body)) as { board: Board })
+        .board;
     try {
       expect(await board()).toEqual(JSON.parse(JSON.stringify(here.board())));
       for (let k = 0; k < 5; k++) {
         const { outcome, ripple } = here.change(randomEdits(random, here.catalogue));
         if (!outcome.ok) throw new Error("a random change was refused");
-        const followed = await thread.ask("follow", { edits: JSON.stringify(outcome.edits), revision: outcome.catalogue.revision });
+        const followed = await thread.ask("follow", {
+          edits: JSON.stringify(outcome.edits),
+          revision: outcome.catalogue.revision,
+        });
         expect(followed).toEqual({ ripple: JSON.stringify(ripple), moved: JSON.stringify(ripple?.moved) });
         expect(await board()).toEqual(JSON.parse(JSON.stringify(here.board())));
       }
       const [item] = here.catalogue.item.keys();
-      expect(await thread.ask("costs", { item })).toMatchObject(JSON.parse(JSON.stringify(itemCosts(here.readings, item))));
+      expect(await thread.ask("costs", { item })).toMatchObject(
+        JSON.parse(JSON.stringify(itemCosts(here.readings, item))),
+      );
     } finally {
       await thread.end();
     }
@@ -323,8 +437,10 @@ describe("the server", () => {
 
   it("deletes a pantry once its name is typed, tells whoever has it open, and is done with it", async () => {
     const controller = new AbortController();
-    const response = await events.GET(new Request("http://localhost/", { signal: controller.signal }), { params: Promise.resolve({ pantry }) });
-    const { name } = (await snapshot() as unknown as { pantry: { name: string } }).pantry;
+    const response = await events.GET(new Request("http://localhost/", { signal: controller.signal }), {
+      params: Promise.resolve({ pantry }),
+    });
+    const { name } = ((await snapshot()) as unknown as { pantry: { name: string } }).pantry;
     const end = (typed: unknown) => call(snapshots.DELETE, { method: "DELETE", body: { name: typed } });
     expect(await end("another")).toMatchObject({ status: 422, body: { title: "Nothing was deleted" } });
     expect((await end(7)).status).toBe(422);
@@ -340,15 +456,20 @@ describe("the server", () => {
   it("makes keys of pantries from names in any script, and one pantry of several asked for at once", async () => {
     const make = (name: unknown) => call(pantries.POST, { body: { name } });
     expect(await make("Бухта")).toMatchObject({ status: 201, body: { key: "bukhta" } });
-    for (const key of ["pantry", "pantry_2", "pantry_3"]) expect(await make("…")).toMatchObject({ status: 201, body: { key } });
-    for (const odd of ["   ", "\u0000", "\u200b", "", 5, null, { toString: 1 }, "x".repeat(121)]) expect((await make(odd)).status).toBe(422);
+    for (const key of ["pantry", "pantry_2", "pantry_3"])
+      expect(await make("…")).toMatchObject({ status: 201, body: { key } });
+    for (const odd of ["   ", "\u0000", "\u200b", "", 5, null, { toString: 1 }, "x".repeat(121)])
+      expect((await make(odd)).status).toBe(422);
     const twins = await Promise.all([1, 2, 3].map(() => make("Twins of the tide")));
     expect(twins.map((t) => t.status).sort()).toEqual([201, 409, 409]);
   });
 
   it("opens no stream for a HEAD, bounds what waits in one, and sends a large change as a call to read anew", async () => {
     const before = one.streams;
-    expect((await events.HEAD(new Request("http://localhost/", { method: "HEAD" }), { params: Promise.resolve({ pantry }) })).status).toBe(200);
+    expect(
+      (await events.HEAD(new Request("http://localhost/", { method: "HEAD" }), { params: Promise.resolve({ pantry }) }))
+        .status,
+    ).toBe(200);
     expect(one.streams).toBe(before);
     const stream = await events.GET(new Request("http://localhost/"), { params: Promise.resolve({ pantry }) });
     expect(one.streams).toBe(before + 1);
@@ -371,7 +492,12 @@ describe("the server", () => {
     const quiet = vi.spyOn(console, "error").mockImplementation(() => undefined);
     const { revision } = await snapshot();
     const ask = engine.ask.bind(engine);
-    const broken = vi.spyOn(engine, "ask").mockImplementation(((name: never, ...rest: never[]) => ((name as string) === "settle" ? Promise.reject(new Error("it broke")) : (ask as (...a: unknown[]) => unknown)(name, ...rest))) as never);
+    const broken = vi
+      .spyOn(engine, "ask")
+      .mockImplementation(((name: never, ...rest: never[]) =>
+        (name as string) === "settle"
+          ? Promise.reject(new Error("it broke"))
+          : (ask as (...a: unknown[]) => unknown)(name, ...rest)) as never);
     const item = fresh("Cork");
     expect(await add(item)).toMatchObject({ status: 200, body: { revision: revision + 1 } });
     broken.mockRestore();
@@ -411,7 +537,10 @@ describe("the server", () => {
     const written = await Promise.all(
       Array.from({ length: 30 }, async (_, k) => {
         const engine = await few.engine(keys[k % keys.length]);
-        return engine?.submit({ author: "Ida", note: "" }, { do: "edit", edits: [{ op: "add", kind: "item", record: fresh(`Float ${k}`) }] });
+        return engine?.submit(
+          { author: "Ida", note: "" },
+          { do: "edit", edits: [{ op: "add", kind: "item", record: fresh(`Float ${k}`) }] },
+        );
       }),
     );
     expect(written.every((w) => w && "committed" in w && w.committed.ok)).toBe(true);
@@ -419,9 +548,20 @@ describe("the server", () => {
   });
 
   it("refuses what comes from other pages or under other names, on every kind of route", async () => {
-    const from = async (headers: Record<string, string>) => (await call(changes.POST, { body: { edits: [] }, headers })).status;
-    expect([await from({ origin: "http://evil.example" }), await from({ "sec-fetch-site": "same-site" }), await from({ host: "evil.example" }), await from({ "content-type": "text/plain" }), await from({})]).toEqual([403, 403, 421, 415, 422]);
+    const from = async (headers: Record<string, string>) =>
+      (await call(changes.POST, { body: { edits: [] }, headers })).status;
+    expect([
+      await from({ origin: "http://evil.example" }),
+      await from({ "sec-fetch-site": "same-site" }),
+      await from({ host: "evil.example" }),
+      await from({ "content-type": "text/plain" }),
+      await from({}),
+    ]).toEqual([403, 403, 421, 415, 422]);
     const read = async (headers: Record<string, string>) => (await call(snapshots.GET, { headers })).status;
-    expect([await read({ host: "evil.example" }), await read({ "sec-fetch-site": "cross-site" }), await read({ "x-salty-author": "%00" })]).toEqual([421, 403, 400]);
+    expect([
+      await read({ host: "evil.example" }),
+      await read({ "sec-fetch-site": "cross-site" }),
+      await read({ "x-salty-author": "%00" }),
+    ]).toEqual([421, 403, 400]);
   });
 });

@@ -4,7 +4,10 @@ import { problem } from "./problem";
 
 /** Streams of one process. */
 const MOST = 1_000;
-/** Bytes that may wait in a stream whose reader does not read; then it is ended, and the view reads anew when it comes back. */
+/**
+ * Bytes that may wait in a stream whose reader does not read; then it is ended, and the view reads anew when it comes
+ * back.
+ */
 const WAITING = 2 ** 20;
 /** A larger change is not sent: reading anew is quicker than following it. */
 const LARGEST = 512 * 1024;
@@ -16,18 +19,32 @@ function bytesOf(told: Told): Uint8Array {
   let bytes = encoded.get(told);
   if (!bytes) {
     if (told.tell === "gone") bytes = message("gone", "{}");
-    else if (told.tell === "anew" || told.json.length > LARGEST) bytes = message("hello", JSON.stringify({ revision: told.revision, anew: true }));
+    else if (told.tell === "anew" || told.json.length > LARGEST)
+      bytes = message("hello", JSON.stringify({ revision: told.revision, anew: true }));
     else bytes = message("change", told.json, told.revision);
     encoded.set(told, bytes);
   }
   return bytes;
 }
-const message = (event: string, data: string, id?: number): Uint8Array => encoder.encode(`${id === undefined ? "" : `id: ${id}\n`}event: ${event}\ndata: ${data}\n\n`);
+const message = (event: string, data: string, id?: number): Uint8Array =>
+  encoder.encode(`${id === undefined ? "" : `id: ${id}\n`}event: ${event}\ndata: ${data}\n\n`);
 
-export const STREAM_HEADERS = { "content-type": "text/event-stream", "cache-control": "no-store, no-transform", connection: "keep-alive", "x-accel-buffering": "no" };
+export const STREAM_HEADERS = {
+  "content-type": "text/event-stream",
+  "cache-control": "no-store, no-transform",
+  connection: "keep-alive",
+  "x-accel-buffering": "no",
+};
 
 export function liveStream(engine: Engine, host: Host, signal: AbortSignal): Response {
-  if (host.streams >= MOST) return problem(503, "Too many windows are open", "Close some, or try again in a moment.", {}, { "retry-after": "30" });
+  if (host.streams >= MOST)
+    return problem(
+      503,
+      "Too many windows are open",
+      "Close some, or try again in a moment.",
+      {},
+      { "retry-after": "30" },
+    );
   let end = () => {};
   const body = new ReadableStream<Uint8Array>(
     {

@@ -1,4 +1,7 @@
-/** The other end of an engine's thread: questions wait here and go in one by one, so that one nobody waits for any more is never begun. */
+/**
+ * The other end of an engine's thread: questions wait here and go in one by one, so that one nobody waits for any more
+ * is never begun.
+ */
 import { join } from "node:path";
 import { Worker } from "node:worker_threads";
 import type { PantryTexts } from "../store/load";
@@ -67,9 +70,16 @@ export class Thread {
     return this.current !== null || this.queue.length > 0;
   }
 
-  ask<Q extends keyof Questions>(ask: Q, question: Questions[Q]["question"], { limit = LIMIT, signal }: Patience = {}): Promise<Questions[Q]["answer"]> {
+  ask<Q extends keyof Questions>(
+    ask: Q,
+    question: Questions[Q]["question"],
+    { limit = LIMIT, signal }: Patience = {},
+  ): Promise<Questions[Q]["answer"]> {
     if (this.lost) return Promise.reject(new ThreadLost("The engine's thread is gone."));
-    if (this.queue.length >= MOST_WAITING) return Promise.reject(new TooBusy("More is asked of this pantry than can be answered soon. Try again in a moment."));
+    if (this.queue.length >= MOST_WAITING)
+      return Promise.reject(
+        new TooBusy("More is asked of this pantry than can be answered soon. Try again in a moment."),
+      );
     if (signal?.aborted) return Promise.reject(new GivenUp("Nobody waits for this any more."));
     return new Promise((done, fail) => {
       const waiting: Waiting = { question: { ask, ...question } as Question, limit, done: done as never, fail };

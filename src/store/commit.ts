@@ -33,7 +33,10 @@ class TakenBack extends Error {
 export type Preparing = (em: EntityManager, revision: number) => Promise<Prepared | Refused>;
 
 /** Makes a pantry without records. @returns false where its key is taken */
-export async function createPantry(em: EntityManager, { id, key, name, ticksPerSecond, labourPerHour, priceFloor, salvageCeiling }: Pantry): Promise<boolean> {
+export async function createPantry(
+  em: EntityManager,
+  { id, key, name, ticksPerSecond, labourPerHour, priceFloor, salvageCeiling }: Pantry,
+): Promise<boolean> {
   const made = await query(
     em,
     'insert into "pantry" ("id", "key", "name", "ticks_per_second", "labour_per_hour", "price_floor", "salvage_ceiling", "revision") values (?, ?, ?, ?, ?, ?, ?, 0) on conflict ("key") do nothing returning "id"',
@@ -51,18 +54,26 @@ export const deletePantry = (orm: Orm, pantry: Id): Promise<boolean> =>
     return gone.length > 0;
   });
 
-const notify = (em: EntityManager, pantry: Id, revision: number): Promise<unknown> => query(em, "select pg_notify(?, ?)", [CHANNEL, JSON.stringify({ pantry, revision })]);
+const notify = (em: EntityManager, pantry: Id, revision: number): Promise<unknown> =>
+  query(em, "select pg_notify(?, ?)", [CHANNEL, JSON.stringify({ pantry, revision })]);
 
 /**
  * Locks the pantry, has the change made ready for the revision it is at, and writes it.
  * @param make  a pantry to make first, in the same transaction
  * @throws PantryGone where there is no such pantry
  */
-export async function commit(orm: Orm, pantry: Id, { author, note, undoes }: Submission, preparing: Preparing, make?: Pantry): Promise<Committed> {
+export async function commit(
+  orm: Orm,
+  pantry: Id,
+  { author, note, undoes }: Submission,
+  preparing: Preparing,
+  make?: Pantry,
+): Promise<Committed> {
   try {
     return await orm.em.fork().transactional(async (tx) => {
       const em = tx as EntityManager;
-      if (make && !(await createPantry(em, make))) throw new Error(`The key “${make.key}” was taken just now. Try again.`);
+      if (make && !(await createPantry(em, make)))
+        throw new Error(`The key “${make.key}” was taken just now. Try again.`);
       const [head] = await query(em, 'select "revision" from "pantry" where "id" = ? for update', [pantry]);
       if (!head) throw new PantryGone("The pantry was deleted in the meantime.");
       const before = head.revision as number;
@@ -71,10 +82,27 @@ export async function commit(orm: Orm, pantry: Id, { author, note, undoes }: Sub
       if (!prepared.ok || !prepared.size) return prepared.ok ? { ok: true as const, revision: before } : prepared;
       for (const write of prepared.writes) await carryOut(em, pantry, write);
       const { edits, size } = prepared;
-      const change = { revision: before + 1, author, at: new Date().toISOString(), note: prepared.note ?? note, undoes: undoes ?? null, size, edits, moved: null };
+      const change = {
+        revision: before + 1,
+        author,
+        at: new Date().toISOString(),
+        note: prepared.note ?? note,
+        undoes: undoes ?? null,
+        size,
+        edits,
+        moved: null,
+      };
       const { revision } = change;
-      await query(em, 'insert into "change" ("pantry_id", "revision", "author", "at", "note", "undoes", "edits", "size") values (?, ?, ?, ?, ?, ?, ?::jsonb, ?)', [pantry, revision, author, change.at, change.note, change.undoes, edits, size]);
-      await query(em, 'insert into "change_touch" ("pantry_id", "revision", "record") select ?, ?, jsonb_array_elements_text(?::jsonb)', [pantry, revision, prepared.touched]);
+      await query(
+        em,
+        'insert into "change" ("pantry_id", "revision", "author", "at", "note", "undoes", "edits", "size") values (?, ?, ?, ?, ?, ?, ?::jsonb, ?)',
+        [pantry, revision, author, change.at, change.note, change.undoes, edits, size],
+      );
+      await query(
+        em,
+        'insert into "change_touch" ("pantry_id", "revision", "record") select ?, ?, jsonb_array_elements_text(?::jsonb)',
+        [pantry, revision, prepared.touched],
+      );
       await query(em, 'update "pantry" set "revision" = ? where "id" = ?', [revision, pantry]);
       await notify(em, pantry, revision);
       return { ok: true as const, revision, change };
@@ -82,12 +110,26 @@ export async function commit(orm: Orm, pantry: Id, { author, note, undoes }: Sub
   } catch (error) {
     if (error instanceof TakenBack) return error.refused;
     if (!takenKey(error)) throw error;
-    return { ok: false, conflicts: [], faults: [{ kind: "pantry", id: pantry, key: "", field: "key", says: "Another pantry has this key already. Choose one that is free." }] };
+    return {
+      ok: false,
+      conflicts: [],
+      faults: [
+        {
+          kind: "pantry",
+          id: pantry,
+          key: "",
+          field: "key",
+          says: "Another pantry has this key already. Choose one that is free.",
+        },
+      ],
+    };
   }
 }
 
 /** Keys of records are held apart by the rules; only those of pantries meet first in the database. */
-const takenKey = (error: unknown): boolean => (error as { code?: string }).code === "23505" && (error as { constraint?: string }).constraint === "pantry_key_unique";
+const takenKey = (error: unknown): boolean =>
+  (error as { code?: string }).code === "23505" &&
+  (error as { constraint?: string }).constraint === "pantry_key_unique";
 
 const SETTINGS = Object.keys(PANTRY_FIELDS).map((field) => field.replace(/[A-Z]/g, (c) => `_${c.toLowerCase()}`));
 const SET = `update "pantry" set ${SETTINGS.map((name) => `"${name}" = ?`).join(", ")} where "id" = ?`;
@@ -111,4 +153,8 @@ async function carryOut(em: EntityManager, pantry: Id, write: Write): Promise<vo
 
 /** Keeps what a change moved beside it, for the log. @param moved  JSON */
 export const keepMoved = (em: EntityManager, pantry: Id, revision: number, moved: string): Promise<unknown> =>
-  query(em, 'update "change" set "moved" = ?::jsonb where "pantry_id" = ? and "revision" = ?', [moved, pantry, revision]);
+  query(em, 'update "change" set "moved" = ?::jsonb where "pantry_id" = ? and "revision" = ?', [
+    moved,
+    pantry,
+    revision,
+  ]);

@@ -19,7 +19,8 @@ export const PantryRow = defineEntity({
 const later = "deferred" as const;
 
 /**
- * A record is known by its pantry and its id, and refers to others by both: the database itself refuses a reference from one
+ * A record is known by its pantry and its id, and refers to others by both: the database itself refuses a reference
+ * from one
  * pantry into another, and no statement can reach another pantry's row by its id alone.
  */
 const owner = () => p.manyToOne(PantryRow).primary().deleteRule("cascade");
@@ -40,18 +41,38 @@ const inheritable = () => ({
   buy: p.double().nullable(),
   sell: p.double().nullable(),
 });
-const uniqueKey = (table: string) => [{ name: `${table}_key_unique`, properties: ["pantry", "key"] as never, deferMode: "deferred" as const }];
+const uniqueKey = (table: string) => [
+  { name: `${table}_key_unique`, properties: ["pantry", "key"] as never, deferMode: "deferred" as const },
+];
 
 /** Taking a record out asks who refers to it: without these each answer would read the whole table. */
-const sought = (table: string, ...columns: readonly (readonly [property: string, column: string])[]) => columns.map(([property, column]) => ({ name: `${table}_${column}_index`, properties: [property] as never }));
+const sought = (table: string, ...columns: readonly (readonly [property: string, column: string])[]) =>
+  columns.map(([property, column]) => ({ name: `${table}_${column}_index`, properties: [property] as never }));
 
-export const CurrencyRow = defineEntity({ name: "CurrencyRow", tableName: "currency", uniques: uniqueKey("currency"), properties: { ...base(), symbol: p.string().length(12), worth: p.double() } });
-export const RarityRow = defineEntity({ name: "RarityRow", tableName: "rarity", uniques: uniqueKey("rarity"), properties: { ...base(), rank: p.integer(), colour: p.string().length(7) } });
+export const CurrencyRow = defineEntity({
+  name: "CurrencyRow",
+  tableName: "currency",
+  uniques: uniqueKey("currency"),
+  properties: { ...base(), symbol: p.string().length(12), worth: p.double() },
+});
+export const RarityRow = defineEntity({
+  name: "RarityRow",
+  tableName: "rarity",
+  uniques: uniqueKey("rarity"),
+  properties: { ...base(), rank: p.integer(), colour: p.string().length(7) },
+});
 export const StatRow = defineEntity({
   name: "StatRow",
   tableName: "stat",
   uniques: uniqueKey("stat"),
-  properties: { ...base(), unit: p.string().length(20), form: p.string().length(10), better: p.string().length(10), min: p.double().nullable(), max: p.double().nullable() },
+  properties: {
+    ...base(),
+    unit: p.string().length(20),
+    form: p.string().length(10),
+    better: p.string().length(10),
+    min: p.double().nullable(),
+    max: p.double().nullable(),
+  },
 });
 export const TagRow = defineEntity({ name: "TagRow", tableName: "tag", uniques: uniqueKey("tag"), properties: base() });
 export const TypeRow = defineEntity({
@@ -61,23 +82,53 @@ export const TypeRow = defineEntity({
   indexes: sought("item_type", ["parent", "parent_id"]),
   properties: {
     ...base(),
-    parent: () => p.manyToOne(TypeRow).nullable().joinColumns(...within("parent_id")).ownColumns("parent_id").foreignKeyName(named("item_type", "parent_id")).deleteRule("no action").deferMode(later),
+    parent: () =>
+      p
+        .manyToOne(TypeRow)
+        .nullable()
+        .joinColumns(...within("parent_id"))
+        .ownColumns("parent_id")
+        .foreignKeyName(named("item_type", "parent_id"))
+        .deleteRule("no action")
+        .deferMode(later),
     colour: p.string().length(7),
     ...inheritable(),
   },
 });
 /** What belongs to a record and goes with it. */
-const part = <E>(of: () => E, table: string, column: string) => () =>
-  p.manyToOne(of() as never).primary().joinColumns(...within(column)).ownColumns(column).foreignKeyName(named(table, column)).updateRule("cascade").deleteRule("cascade").deferMode(later);
+const part =
+  <E>(of: () => E, table: string, column: string) =>
+  () =>
+    p
+      .manyToOne(of() as never)
+      .primary()
+      .joinColumns(...within(column))
+      .ownColumns(column)
+      .foreignKeyName(named(table, column))
+      .updateRule("cascade")
+      .deleteRule("cascade")
+      .deferMode(later);
 /** Another record of the pantry that must be there. */
 const other = <E>(of: () => E, table: string, column: string) =>
-  p.manyToOne(of() as never).joinColumns(...within(column)).ownColumns(column).foreignKeyName(named(table, column)).updateRule("cascade").deleteRule("no action").deferMode(later);
+  p
+    .manyToOne(of() as never)
+    .joinColumns(...within(column))
+    .ownColumns(column)
+    .foreignKeyName(named(table, column))
+    .updateRule("cascade")
+    .deleteRule("no action")
+    .deferMode(later);
 
 export const TypeStatRow = defineEntity({
   name: "TypeStatRow",
   tableName: "item_type_stat",
   indexes: sought("item_type_stat", ["stat", "stat_id"]),
-  properties: { pantry: owner, type: part(() => TypeRow, "item_type_stat", "type_id"), stat: () => other(() => StatRow, "item_type_stat", "stat_id").primary(), value: p.double() },
+  properties: {
+    pantry: owner,
+    type: part(() => TypeRow, "item_type_stat", "type_id"),
+    stat: () => other(() => StatRow, "item_type_stat", "stat_id").primary(),
+    value: p.double(),
+  },
 });
 export const ItemRow = defineEntity({
   name: "ItemRow",
@@ -98,13 +149,23 @@ export const ItemTagRow = defineEntity({
   name: "ItemTagRow",
   tableName: "item_tag",
   indexes: sought("item_tag", ["tag", "tag_id"]),
-  properties: { pantry: owner, item: part(() => ItemRow, "item_tag", "item_id"), tag: () => other(() => TagRow, "item_tag", "tag_id").primary(), position: p.integer() },
+  properties: {
+    pantry: owner,
+    item: part(() => ItemRow, "item_tag", "item_id"),
+    tag: () => other(() => TagRow, "item_tag", "tag_id").primary(),
+    position: p.integer(),
+  },
 });
 export const ItemStatRow = defineEntity({
   name: "ItemStatRow",
   tableName: "item_stat",
   indexes: sought("item_stat", ["stat", "stat_id"]),
-  properties: { pantry: owner, item: part(() => ItemRow, "item_stat", "item_id"), stat: () => other(() => StatRow, "item_stat", "stat_id").primary(), value: p.double() },
+  properties: {
+    pantry: owner,
+    item: part(() => ItemRow, "item_stat", "item_id"),
+    stat: () => other(() => StatRow, "item_stat", "stat_id").primary(),
+    value: p.double(),
+  },
 });
 export const RecipeRow = defineEntity({
   name: "RecipeRow",
@@ -128,7 +189,14 @@ export const SourceRow = defineEntity({
   tableName: "source",
   uniques: uniqueKey("source"),
   indexes: sought("source", ["currency", "currency_id"]),
-  properties: { ...base(), kind: p.string().length(10), ticks: p.bigint("number"), price: p.double(), currency: () => other(() => CurrencyRow, "source", "currency_id").nullable(), note: p.text() },
+  properties: {
+    ...base(),
+    kind: p.string().length(10),
+    ticks: p.bigint("number"),
+    price: p.double(),
+    currency: () => other(() => CurrencyRow, "source", "currency_id").nullable(),
+    note: p.text(),
+  },
 });
 const line = (table: string) => ({
   position: p.integer().primary(),
@@ -143,8 +211,18 @@ const line = (table: string) => ({
   weight: p.double().nullable(),
   drawOf: p.double().nullable(),
 });
-export const RecipeLineRow = defineEntity({ name: "RecipeLineRow", tableName: "recipe_line", indexes: sought("recipe_line", ["item", "item_id"]), properties: { pantry: owner, recipe: part(() => RecipeRow, "recipe_line", "recipe_id"), ...line("recipe_line") } });
-export const SourceLineRow = defineEntity({ name: "SourceLineRow", tableName: "source_line", indexes: sought("source_line", ["item", "item_id"]), properties: { pantry: owner, source: part(() => SourceRow, "source_line", "source_id"), ...line("source_line") } });
+export const RecipeLineRow = defineEntity({
+  name: "RecipeLineRow",
+  tableName: "recipe_line",
+  indexes: sought("recipe_line", ["item", "item_id"]),
+  properties: { pantry: owner, recipe: part(() => RecipeRow, "recipe_line", "recipe_id"), ...line("recipe_line") },
+});
+export const SourceLineRow = defineEntity({
+  name: "SourceLineRow",
+  tableName: "source_line",
+  indexes: sought("source_line", ["item", "item_id"]),
+  properties: { pantry: owner, source: part(() => SourceRow, "source_line", "source_id"), ...line("source_line") },
+});
 export const ChangeRow = defineEntity({
   name: "ChangeRow",
   tableName: "change",
@@ -169,7 +247,28 @@ export const ChangeTouchRow = defineEntity({
   name: "ChangeTouchRow",
   tableName: "change_touch",
   indexes: [{ properties: ["pantry", "record"] as never, name: "change_touch_record_index" }],
-  properties: { pantry: () => p.manyToOne(PantryRow).primary().deleteRule("cascade"), revision: p.integer().primary(), record: p.string().length(12).primary() },
+  properties: {
+    pantry: () => p.manyToOne(PantryRow).primary().deleteRule("cascade"),
+    revision: p.integer().primary(),
+    record: p.string().length(12).primary(),
+  },
 });
 
-export const ENTITIES = [PantryRow, CurrencyRow, RarityRow, StatRow, TagRow, TypeRow, TypeStatRow, ItemRow, ItemTagRow, ItemStatRow, RecipeRow, RecipeLineRow, SourceRow, SourceLineRow, ChangeRow, ChangeTouchRow];
+export const ENTITIES = [
+  PantryRow,
+  CurrencyRow,
+  RarityRow,
+  StatRow,
+  TagRow,
+  TypeRow,
+  TypeStatRow,
+  ItemRow,
+  ItemTagRow,
+  ItemStatRow,
+  RecipeRow,
+  RecipeLineRow,
+  SourceRow,
+  SourceLineRow,
+  ChangeRow,
+  ChangeTouchRow,
+];

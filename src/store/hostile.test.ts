@@ -1,4 +1,7 @@
-/** What the database itself refuses, whatever the program does; what an older database becomes; and that no statement is made of what is written. */
+/**
+ * What the database itself refuses, whatever the program does; what an older database becomes; and that no statement is
+ * made of what is written.
+ */
 import { readdirSync, readFileSync, statSync } from "node:fs";
 import { join } from "node:path";
 import type { EntityManager } from "@mikro-orm/postgresql";
@@ -35,12 +38,19 @@ async function pantry(): Promise<Id> {
   expect(await createPantry(em(), made)).toBe(true);
   return made.id;
 }
-const load = async (id: Id): Promise<Catalogue> => (await loadCatalogue(em(), id)) ?? emptyCatalogue({ ...settings(), id });
+const load = async (id: Id): Promise<Catalogue> =>
+  (await loadCatalogue(em(), id)) ?? emptyCatalogue({ ...settings(), id });
 const write = (id: Id, edits: readonly Edit[], make?: Pantry) =>
-  commit(orm, id, { author: "Ida", note: "" }, async () => {
-    const result = prepare(await load(id), edits);
-    return "refused" in result ? result.refused : result.prepared;
-  }, make);
+  commit(
+    orm,
+    id,
+    { author: "Ida", note: "" },
+    async () => {
+      const result = prepare(await load(id), edits);
+      return "refused" in result ? result.refused : result.prepared;
+    },
+    make,
+  );
 
 describe("two pantries", () => {
   it("may have records of the same id, and neither reaches the other's", async () => {
@@ -59,21 +69,43 @@ describe("two pantries", () => {
     const [item, recipe] = [newItem("Cork"), blank("recipe", { id: newId(), key: "r", name: "R" })];
     await write(here, [{ op: "add", kind: "item", record: item }]);
     await write(there, [{ op: "add", kind: "recipe", record: recipe }]);
-    const into = "insert into recipe_line (pantry_id, recipe_id, position, role, item_id, min, max, chance) values (?, ?, 0, 'output', ?, 1, 1, 1)";
-    for (const owner of [here, there]) await expect(query(em(), into, [owner, recipe.id, item.id])).rejects.toThrow(/foreign key/);
-    await expect(query(em(), "update recipe set taught_by_id = ? where id = ?", [item.id, recipe.id])).rejects.toThrow(/foreign key/);
+    const into =
+      "insert into recipe_line (pantry_id, recipe_id, position, role, item_id, min, max, chance) values (?, ?, 0, 'output', ?, 1, 1, 1)";
+    for (const owner of [here, there])
+      await expect(query(em(), into, [owner, recipe.id, item.id])).rejects.toThrow(/foreign key/);
+    await expect(query(em(), "update recipe set taught_by_id = ? where id = ?", [item.id, recipe.id])).rejects.toThrow(
+      /foreign key/,
+    );
   });
 
   it("are deleted one at a time, whole and with their log", async () => {
     const [here, there] = [await pantry(), await pantry()];
     const item = newItem("Cork");
-    for (const id of [here, there]) await write(id, [{ op: "add", kind: "item", record: item }, { op: "add", kind: "recipe", record: blank("recipe", { id: newId(), key: "r", name: "R", taughtBy: item.id, lines: [line("output", item.id)] }) }]);
+    for (const id of [here, there])
+      await write(id, [
+        { op: "add", kind: "item", record: item },
+        {
+          op: "add",
+          kind: "recipe",
+          record: blank("recipe", {
+            id: newId(),
+            key: "r",
+            name: "R",
+            taughtBy: item.id,
+            lines: [line("output", item.id)],
+          }),
+        },
+      ]);
     expect(await deletePantry(orm, here)).toBe(true);
     expect(await deletePantry(orm, here)).toBe(false);
     expect(await loadCatalogue(em(), here)).toBeNull();
-    const tables = await query(em(), "select table_name as name from information_schema.columns where column_name = 'pantry_id' and table_schema = 'public'");
+    const tables = await query(
+      em(),
+      "select table_name as name from information_schema.columns where column_name = 'pantry_id' and table_schema = 'public'",
+    );
     expect(tables.length).toBe(15);
-    for (const { name } of tables) expect(await query(em(), `select 1 from "${name}" where pantry_id = ?`, [here])).toEqual([]);
+    for (const { name } of tables)
+      expect(await query(em(), `select 1 from "${name}" where pantry_id = ?`, [here])).toEqual([]);
     expect((await load(there)).recipe.size).toBe(1);
     await expect(write(here, [{ op: "add", kind: "item", record: item }])).rejects.toThrow(PantryGone);
   });
@@ -84,23 +116,47 @@ describe("two pantries", () => {
     expect(await createPantry(em(), { ...first, id: newId() })).toBe(false);
     const other = await pantry();
     const before = (await load(other)).pantry.key;
-    expect(await write(other, [{ op: "set", kind: "pantry", id: other, field: "key", from: before, to: first.key }])).toMatchObject({ ok: false, faults: [{ field: "key" }] });
+    expect(
+      await write(other, [{ op: "set", kind: "pantry", id: other, field: "key", from: before, to: first.key }]),
+    ).toMatchObject({ ok: false, faults: [{ field: "key" }] });
     const fresh = settings();
-    expect(await write(fresh.id, [{ op: "add", kind: "item", record: { ...newItem("Cork"), level: -1 } }], fresh)).toMatchObject({ ok: false });
-    await expect(commit(orm, fresh.id, { author: "Ida", note: "" }, () => Promise.reject(new Error("it broke")), fresh)).rejects.toThrow("it broke");
+    expect(
+      await write(fresh.id, [{ op: "add", kind: "item", record: { ...newItem("Cork"), level: -1 } }], fresh),
+    ).toMatchObject({ ok: false });
+    await expect(
+      commit(orm, fresh.id, { author: "Ida", note: "" }, () => Promise.reject(new Error("it broke")), fresh),
+    ).rejects.toThrow("it broke");
     expect((await listPantries(em())).some((p) => p.id === fresh.id)).toBe(false);
-    expect(await write(fresh.id, [{ op: "add", kind: "item", record: newItem("Cork") }], fresh)).toMatchObject({ ok: true, revision: 1 });
+    expect(await write(fresh.id, [{ op: "add", kind: "item", record: newItem("Cork") }], fresh)).toMatchObject({
+      ok: true,
+      revision: 1,
+    });
   });
 });
 
 describe("every value that the rules take", () => {
   it("comes back as it was written", async () => {
     const id = await pantry();
-    const [a, b] = [newItem("O'Hare; drop table item; --", { description: "? ?? $1 :x \\ \"q\"\n\tline 😀", mass: 1e-9, buy: 999_999_999.123, sell: 0.30000000000000004, note: "{}[]%" }), newItem("海盐 👩‍🍳")];
-    await write(id, [{ op: "add", kind: "item", record: a }, { op: "add", kind: "item", record: b }]);
+    const [a, b] = [
+      newItem("O'Hare; drop table item; --", {
+        description: '? ?? $1 :x \\ "q"\n\tline 😀',
+        mass: 1e-9,
+        buy: 999_999_999.123,
+        sell: 0.30000000000000004,
+        note: "{}[]%",
+      }),
+      newItem("海盐 👩‍🍳"),
+    ];
+    await write(id, [
+      { op: "add", kind: "item", record: a },
+      { op: "add", kind: "item", record: b },
+    ]);
     const loaded = await load(id);
     expect([loaded.item.get(a.id), loaded.item.get(b.id)]).toEqual([a, b]);
-    expect(JSON.parse((await changesAfter(em(), id, 0))[0].edits)).toEqual([{ op: "add", kind: "item", record: a }, { op: "add", kind: "item", record: b }]);
+    expect(JSON.parse((await changesAfter(em(), id, 0))[0].edits)).toEqual([
+      { op: "add", kind: "item", record: a },
+      { op: "add", kind: "item", record: b },
+    ]);
   });
 });
 
@@ -111,20 +167,52 @@ describe("a database of before", () => {
     const on = () => then.em.fork() as EntityManager;
     const run = (sql: string, params: (string | number)[] = []) => query(on(), sql, params);
     await then.getMigrator().up({ to: "0002-draws-and-unlocks" });
-    for (const [id, key] of [["pantry000001", "reach"], ["pantry000002", "../../etc"]]) await run("insert into pantry (id, key, name, ticks_per_second, labour_per_hour, price_floor, salvage_ceiling, revision) values (?, ?, 'Reach', 20, 0, 1, 1, 3)", [id, key]);
-    for (const [pantryId, id, key] of [["pantry000001", "item00000001", "eel"], ["pantry000002", "item00000002", "salt"]]) await run("insert into item (id, pantry_id, key, name, description, status, note) values (?, ?, ?, 'Named', '', 'ready', '')", [id, pantryId, key]);
+    for (const [id, key] of [
+      ["pantry000001", "reach"],
+      ["pantry000002", "../../etc"],
+    ])
+      await run(
+        "insert into pantry (id, key, name, ticks_per_second, labour_per_hour, price_floor, salvage_ceiling, revision) values (?, ?, 'Reach', 20, 0, 1, 1, 3)",
+        [id, key],
+      );
+    for (const [pantryId, id, key] of [
+      ["pantry000001", "item00000001", "eel"],
+      ["pantry000002", "item00000002", "salt"],
+    ])
+      await run(
+        "insert into item (id, pantry_id, key, name, description, status, note) values (?, ?, ?, 'Named', '', 'ready', '')",
+        [id, pantryId, key],
+      );
     await run("insert into tag (id, pantry_id, key, name) values ('tag000000001', 'pantry000001', 'fish', 'fish')");
     await run("insert into item_tag (item_id, tag_id, position) values ('item00000001', 'tag000000001', 0)");
-    await run("insert into recipe (id, pantry_id, key, name, kind, ticks, fee, status, note) values ('recipe000001', 'pantry000001', 'r', 'R', 'craft', 90, 0, 'ready', '')");
-    for (const [position, item] of [[0, "item00000001"], [1, "item00000002"]] as const) await run("insert into recipe_line (recipe_id, position, role, item_id, min, max, chance) values ('recipe000001', ?, 'output', ?, 1, 2, 0.5)", [position, item]);
-    await run(`insert into change (pantry_id, revision, author, at, note, edits, size) values ('pantry000001', 3, 'Ida', now(), '', '[]', 0)`);
+    await run(
+      "insert into recipe (id, pantry_id, key, name, kind, ticks, fee, status, note) values ('recipe000001', 'pantry000001', 'r', 'R', 'craft', 90, 0, 'ready', '')",
+    );
+    for (const [position, item] of [
+      [0, "item00000001"],
+      [1, "item00000002"],
+    ] as const)
+      await run(
+        "insert into recipe_line (recipe_id, position, role, item_id, min, max, chance) values ('recipe000001', ?, 'output', ?, 1, 2, 0.5)",
+        [position, item],
+      );
+    await run(
+      `insert into change (pantry_id, revision, author, at, note, edits, size) values ('pantry000001', 3, 'Ida', now(), '', '[]', 0)`,
+    );
     await migrate(then);
     expect((await then.schema.getUpdateSchemaSQL({ wrap: false })).trim()).toBe("");
     const one = (await loadCatalogue(on(), "pantry000001" as Id)) as Catalogue;
     expect(one.revision).toBe(3);
     expect(one.item.get("item00000001" as Id)).toMatchObject({ key: "eel", tags: ["tag000000001"] });
-    expect(one.item.get("item00000002" as Id)).toMatchObject({ name: "Named", status: "stub", key: "salt_item00000002" });
-    expect([...one.recipe.values()][0].lines.map((l) => [l.item, l.max, l.chance])).toEqual([["item00000001", 2, 0.5], ["item00000002", 2, 0.5]]);
+    expect(one.item.get("item00000002" as Id)).toMatchObject({
+      name: "Named",
+      status: "stub",
+      key: "salt_item00000002",
+    });
+    expect([...one.recipe.values()][0].lines.map((l) => [l.item, l.max, l.chance])).toEqual([
+      ["item00000001", 2, 0.5],
+      ["item00000002", 2, 0.5],
+    ]);
     const two = (await loadCatalogue(on(), "pantry000002" as Id)) as Catalogue;
     expect([...two.item.values()].map((i) => i.key)).toEqual(["salt"]);
     expect(two.pantry.key).toBe("pantry_pantry000002");
@@ -134,9 +222,18 @@ describe("a database of before", () => {
 });
 
 describe("statements", () => {
-  const sources = (dir: string): string[] => readdirSync(dir).flatMap((name) => { const path = join(dir, name); return statSync(path).isDirectory() ? sources(path) : /\.tsx?$/.test(name) && !/\.test\./.test(name) && !path.includes("/testing/") ? [path] : []; });
+  const sources = (dir: string): string[] =>
+    readdirSync(dir).flatMap((name) => {
+      const path = join(dir, name);
+      return statSync(path).isDirectory()
+        ? sources(path)
+        : /\.tsx?$/.test(name) && !/\.test\./.test(name) && !path.includes("/testing/")
+          ? [path]
+          : [];
+    });
   /** Names that templates of SQL may put in: the program's own, none of which holds what somebody wrote. */
-  const OWN = /^(HEAD|LISTED|CHANNEL|CREATED|names|values|others\.join\(", "\)|name|table|id|c\.name|c\.type|k|quoted\(.*\)|insertRows\(table\)|SETTINGS\.map\(.*\)\.join\(", "\)|column|rest|of|astray)$/;
+  const OWN =
+    /^(HEAD|LISTED|CHANNEL|CREATED|names|values|others\.join\(", "\)|name|table|id|c\.name|c\.type|k|quoted\(.*\)|insertRows\(table\)|SETTINGS\.map\(.*\)\.join\(", "\)|column|rest|of|astray)$/;
   const SQL = /\b(select\s|insert into|update "|delete from|alter table|create (table|index)|listen )/i;
 
   it("are literal, or made of the program's own names: everything else travels beside them", () => {
@@ -147,9 +244,15 @@ describe("statements", () => {
       const visit = (node: ts.Node): void => {
         if (ts.isTemplateExpression(node) && SQL.test(node.getText())) {
           seen++;
-          for (const { expression } of node.templateSpans) if (!OWN.test(expression.getText())) odd.push(`${file}: ${expression.getText()}`);
+          for (const { expression } of node.templateSpans)
+            if (!OWN.test(expression.getText())) odd.push(`${file}: ${expression.getText()}`);
         }
-        if (ts.isBinaryExpression(node) && node.operatorToken.kind === ts.SyntaxKind.PlusToken && [node.left, node.right].some((side) => ts.isStringLiteral(side) && SQL.test(side.text))) odd.push(`${file}: ${node.getText()}`);
+        if (
+          ts.isBinaryExpression(node) &&
+          node.operatorToken.kind === ts.SyntaxKind.PlusToken &&
+          [node.left, node.right].some((side) => ts.isStringLiteral(side) && SQL.test(side.text))
+        )
+          odd.push(`${file}: ${node.getText()}`);
         // MikroORM's own execute writes values into the text.
         if (ts.isPropertyAccessExpression(node) && node.name.text === "execute") odd.push(`${file}: ${node.getText()}`);
         ts.forEachChild(node, visit);
@@ -163,8 +266,19 @@ describe("statements", () => {
 
 describe("the program's role", () => {
   it("owns its database and nothing else", async () => {
-    const [role] = await query(em(), "select rolsuper, rolcreatedb, rolcreaterole, rolreplication, rolbypassrls, pg_has_role(current_user, 'pg_read_server_files', 'member') as files, pg_has_role(current_user, 'pg_execute_server_program', 'member') as programs from pg_roles where rolname = current_user");
-    expect(role).toEqual({ rolsuper: false, rolcreatedb: false, rolcreaterole: false, rolreplication: false, rolbypassrls: false, files: false, programs: false });
+    const [role] = await query(
+      em(),
+      "select rolsuper, rolcreatedb, rolcreaterole, rolreplication, rolbypassrls, pg_has_role(current_user, 'pg_read_server_files', 'member') as files, pg_has_role(current_user, 'pg_execute_server_program', 'member') as programs from pg_roles where rolname = current_user",
+    );
+    expect(role).toEqual({
+      rolsuper: false,
+      rolcreatedb: false,
+      rolcreaterole: false,
+      rolreplication: false,
+      rolbypassrls: false,
+      files: false,
+      programs: false,
+    });
     await expect(query(em(), "copy pantry to program 'cat'")).rejects.toThrow(/permission denied|must be/);
     await expect(query(em(), "select pg_read_file('/etc/passwd')")).rejects.toThrow(/permission denied/);
     await expect(query(em(), "create role other")).rejects.toThrow(/permission denied/);

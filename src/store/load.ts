@@ -16,7 +16,10 @@ export interface PantryHead {
 }
 
 export async function listPantries(em: EntityManager): Promise<PantryHead[]> {
-  return (await query(em, 'select "id", "key", "name", "revision" from "pantry" order by "name", "key"')) as unknown as PantryHead[];
+  return (await query(
+    em,
+    'select "id", "key", "name", "revision" from "pantry" order by "name", "key"',
+  )) as unknown as PantryHead[];
 }
 
 export async function pantryByKey(em: EntityManager, key: string): Promise<PantryHead | null> {
@@ -33,7 +36,10 @@ export interface PantryTexts {
 
 /** null when there is no such pantry. Repeatable read: all tables at one moment. */
 export function loadTexts(em: EntityManager, pantry: Id): Promise<PantryTexts | null> {
-  return em.transactional((tx) => readTexts(tx as EntityManager, pantry), { isolationLevel: "repeatable read" as never, readOnly: true });
+  return em.transactional((tx) => readTexts(tx as EntityManager, pantry), {
+    isolationLevel: "repeatable read" as never,
+    readOnly: true,
+  });
 }
 
 async function readTexts(em: EntityManager, pantry: Id): Promise<PantryTexts | null> {
@@ -48,17 +54,37 @@ async function readTexts(em: EntityManager, pantry: Id): Promise<PantryTexts | n
     for (const part of table.parts) parts.push(await text(selectRows(part, [part.owner, part.order])));
     kinds[kind] = { rows, parts };
   }
-  const settings = { id: head.id, key: head.key, name: head.name, ticksPerSecond: head.ticks_per_second, labourPerHour: head.labour_per_hour, priceFloor: head.price_floor, salvageCeiling: head.salvage_ceiling };
-  return { revision: head.revision as number, pantry: settings as unknown as Pantry, kinds: kinds as PantryTexts["kinds"] };
+  const settings = {
+    id: head.id,
+    key: head.key,
+    name: head.name,
+    ticksPerSecond: head.ticks_per_second,
+    labourPerHour: head.labour_per_hour,
+    priceFloor: head.price_floor,
+    salvageCeiling: head.salvage_ceiling,
+  };
+  return {
+    revision: head.revision as number,
+    pantry: settings as unknown as Pantry,
+    kinds: kinds as PantryTexts["kinds"],
+  };
 }
 
-const rowsFrom = (text: string, columns: readonly Column[]): Row[] => (JSON.parse(text) as unknown[][]).map((values) => Object.fromEntries(columns.map((c, k) => [c.name, values[k]])));
+const rowsFrom = (text: string, columns: readonly Column[]): Row[] =>
+  (JSON.parse(text) as unknown[][]).map((values) => Object.fromEntries(columns.map((c, k) => [c.name, values[k]])));
 
 export function catalogueFrom({ revision, pantry, kinds }: PantryTexts): Catalogue {
   const shelf = (kind: Kind) => {
     const table = TABLES[kind];
     const { rows, parts } = kinds[kind];
-    return Shelf.of(kind, recordsFrom(table, rowsFrom(rows, table.columns), table.parts.map((part, k) => rowsFrom(parts[k], part.columns))));
+    return Shelf.of(
+      kind,
+      recordsFrom(
+        table,
+        rowsFrom(rows, table.columns),
+        table.parts.map((part, k) => rowsFrom(parts[k], part.columns)),
+      ),
+    );
   };
   return { revision, pantry, ...Object.fromEntries(KINDS.map((kind) => [kind, shelf(kind)])) } as unknown as Catalogue;
 }
@@ -70,19 +96,43 @@ export async function loadCatalogue(em: EntityManager, pantry: Id): Promise<Cata
 }
 
 /** A change of the log whose edits, and what they moved, are JSON still. */
-export type LoggedText = Omit<LoggedChange, "edits" | "moved"> & { readonly edits: string; readonly moved: string | null };
+export type LoggedText = Omit<LoggedChange, "edits" | "moved"> & {
+  readonly edits: string;
+  readonly moved: string | null;
+};
 
 const HEAD = 'c."revision", c."author", c."at", c."note", c."undoes", c."size"';
-const head = (r: Row) => ({ revision: r.revision as number, author: r.author as string, at: new Date(r.at as string).toISOString(), note: r.note as string, undoes: r.undoes as number | null, size: r.size as number });
+const head = (r: Row) => ({
+  revision: r.revision as number,
+  author: r.author as string,
+  at: new Date(r.at as string).toISOString(),
+  note: r.note as string,
+  undoes: r.undoes as number | null,
+  size: r.size as number,
+});
 const loggedText = (r: Row): LoggedText => ({ ...head(r), edits: r.edits as string, moved: r.moved as string | null });
-const logged = (r: Row): LoggedChange => ({ ...head(r), edits: r.edits as unknown as Edit[], moved: r.moved as unknown as Moved | null });
+const logged = (r: Row): LoggedChange => ({
+  ...head(r),
+  edits: r.edits as unknown as Edit[],
+  moved: r.moved as unknown as Moved | null,
+});
 
 /** Changes after a revision, oldest first. */
 export const changesAfter = async (em: EntityManager, pantry: Id, revision: number): Promise<LoggedText[]> =>
-  (await query(em, `select ${HEAD}, c."edits"::text as edits, c."moved"::text as moved from "change" c where c."pantry_id" = ? and c."revision" > ? order by c."revision"`, [pantry, revision])).map(loggedText);
+  (
+    await query(
+      em,
+      `select ${HEAD}, c."edits"::text as edits, c."moved"::text as moved from "change" c where c."pantry_id" = ? and c."revision" > ? order by c."revision"`,
+      [pantry, revision],
+    )
+  ).map(loggedText);
 
 export async function changeAt(em: EntityManager, pantry: Id, revision: number): Promise<LoggedText | null> {
-  const [row] = await query(em, `select ${HEAD}, c."edits"::text as edits, c."moved"::text as moved from "change" c where c."pantry_id" = ? and c."revision" = ?`, [pantry, revision]);
+  const [row] = await query(
+    em,
+    `select ${HEAD}, c."edits"::text as edits, c."moved"::text as moved from "change" c where c."pantry_id" = ? and c."revision" = ?`,
+    [pantry, revision],
+  );
   return row ? loggedText(row) : null;
 }
 
@@ -90,8 +140,19 @@ export async function changeAt(em: EntityManager, pantry: Id, revision: number):
 const LISTED = `${HEAD}, c."moved", case when c."size" <= 200 and pg_column_size(c."edits") <= 16000 then c."edits" else '[]'::jsonb end as edits`;
 
 /** A page of the log, newest first, below a revision. */
-export const changesBefore = async (em: EntityManager, pantry: Id, before: number, most: number): Promise<LoggedChange[]> =>
-  (await query(em, `select ${LISTED} from "change" c where c."pantry_id" = ? and c."revision" < ? order by c."revision" desc limit ?`, [pantry, before, most])).map(logged);
+export const changesBefore = async (
+  em: EntityManager,
+  pantry: Id,
+  before: number,
+  most: number,
+): Promise<LoggedChange[]> =>
+  (
+    await query(
+      em,
+      `select ${LISTED} from "change" c where c."pantry_id" = ? and c."revision" < ? order by c."revision" desc limit ?`,
+      [pantry, before, most],
+    )
+  ).map(logged);
 
 /** Changes that touched a record, newest first. */
 export const changesOf = async (em: EntityManager, pantry: Id, record: Id, most: number): Promise<LoggedChange[]> =>

@@ -15,12 +15,20 @@ export async function connect(url: string): Promise<Orm> {
       pool: { min: 0, max: 16 },
       forceUtcTimezone: true,
       extensions: [Migrator],
-      migrations: { migrationsList: MIGRATIONS, tableName: "migration", transactional: true, snapshot: false, silent: true },
+      migrations: {
+        migrationsList: MIGRATIONS,
+        tableName: "migration",
+        transactional: true,
+        snapshot: false,
+        silent: true,
+      },
       discovery: { warnWhenNoEntities: false },
       debug: false,
     });
   } catch (error) {
-    throw new Error(`The database does not answer at ${hideSecret(url)}: ${(error as Error).message}. Is it running? "npm start" starts one; DATABASE_URL points at another.`);
+    throw new Error(
+      `The database does not answer at ${hideSecret(url)}: ${(error as Error).message}. Is it running? "npm start" starts one; DATABASE_URL points at another.`,
+    );
   }
 }
 

@@ -1,4 +1,7 @@
-/** A change made ready to be written: what it does to the tables, as texts that can cross threads and go to the database as they are. */
+/**
+ * A change made ready to be written: what it does to the tables, as texts that can cross threads and go to the database
+ * as they are.
+ */
 import { type Catalogue, recordAt } from "../core/catalogue/catalogue";
 import { apply, type Edit, type Outcome } from "../core/catalogue/changes";
 import { type AnyRecord, type Id, type Kind, KINDS, PANTRY_FIELDS } from "../core/catalogue/records";
@@ -9,7 +12,13 @@ export type Write =
   | { readonly do: "settings"; readonly values: string }
   | { readonly do: "remove"; readonly kind: Kind; readonly ids: string }
   /** Rows of records, and of each of their parts; `kept` are those that stood there before. */
-  | { readonly do: "put"; readonly kind: Kind; readonly rows: string; readonly parts: readonly string[]; readonly kept: string };
+  | {
+      readonly do: "put";
+      readonly kind: Kind;
+      readonly rows: string;
+      readonly parts: readonly string[];
+      readonly kept: string;
+    };
 
 export interface Prepared {
   readonly ok: true;
@@ -28,12 +37,25 @@ export type Refused = Extract<Outcome, { ok: false }>;
 const BATCH = 1_000;
 
 /** @returns what is to be written, and the catalogue as it will be then; or the refusal */
-export function prepare(catalogue: Catalogue, edits: readonly Edit[]): { prepared: Prepared; next: Catalogue; done: readonly Edit[] } | { refused: Refused } {
+export function prepare(
+  catalogue: Catalogue,
+  edits: readonly Edit[],
+): { prepared: Prepared; next: Catalogue; done: readonly Edit[] } | { refused: Refused } {
   const outcome = apply(catalogue, edits);
   if (!outcome.ok) return { refused: outcome };
   const { catalogue: next, edits: done } = outcome;
   const touched = [...new Set(done.map((e) => (e.op === "set" ? e.id : e.record.id)))];
-  return { next, done, prepared: { ok: true, size: done.length, edits: JSON.stringify(done), touched: JSON.stringify(touched), writes: [...writesOf(catalogue, next, done)] } };
+  return {
+    next,
+    done,
+    prepared: {
+      ok: true,
+      size: done.length,
+      edits: JSON.stringify(done),
+      touched: JSON.stringify(touched),
+      writes: [...writesOf(catalogue, next, done)],
+    },
+  };
 }
 
 function* writesOf(before: Catalogue, next: Catalogue, edits: readonly Edit[]): Generator<Write> {
@@ -46,7 +68,13 @@ function* writesOf(before: Catalogue, next: Catalogue, edits: readonly Edit[]): 
     if (record) put.set(edit.kind, (put.get(edit.kind) ?? new Map()).set(id, record));
     else gone.set(edit.kind, (gone.get(edit.kind) ?? new Set()).add(id));
   }
-  if (next.pantry !== before.pantry) yield { do: "settings", values: JSON.stringify(Object.keys(PANTRY_FIELDS).map((field) => next.pantry[field as keyof typeof PANTRY_FIELDS])) };
+  if (next.pantry !== before.pantry)
+    yield {
+      do: "settings",
+      values: JSON.stringify(
+        Object.keys(PANTRY_FIELDS).map((field) => next.pantry[field as keyof typeof PANTRY_FIELDS]),
+      ),
+    };
   for (const kind of [...KINDS].reverse()) {
     const ids = gone.get(kind);
     if (ids) yield { do: "remove", kind, ids: JSON.stringify([...ids]) };
@@ -59,7 +87,17 @@ function* writesOf(before: Catalogue, next: Catalogue, edits: readonly Edit[]): 
 
 function putOf(before: Catalogue, kind: Kind, records: readonly AnyRecord[]): Write {
   const table = TABLES[kind];
-  const parts = table.parts.map(({ field, rows }) => JSON.stringify(records.flatMap((r) => rows((r as unknown as Record<string, never>)[field]).map((row) => [r.id, ...row]))));
+  const parts = table.parts.map(({ field, rows }) =>
+    JSON.stringify(
+      records.flatMap((r) => rows((r as unknown as Record<string, never>)[field]).map((row) => [r.id, ...row])),
+    ),
+  );
   const kept = records.flatMap(({ id }) => (recordAt(before, kind, id) ? [id] : []));
-  return { do: "put", kind, rows: JSON.stringify(records.map((r) => rowOf(table, r))), parts, kept: JSON.stringify(kept) };
+  return {
+    do: "put",
+    kind,
+    rows: JSON.stringify(records.map((r) => rowOf(table, r))),
+    parts,
+    kept: JSON.stringify(kept),
+  };
 }

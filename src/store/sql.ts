@@ -3,12 +3,17 @@ import type { EntityManager, Knex } from "@mikro-orm/postgresql";
 import type { KindTable, Row, Table } from "./tables";
 
 /**
- * Runs plain SQL, inside the manager's transaction where it has one. (The manager's own “execute” writes values into the text of
+ * Runs plain SQL, inside the manager's transaction where it has one. (The manager's own “execute” writes values into
+ * the text of
  * the statement; here they are sent beside it.)
  * @param sql     literal, or made of the program's own names only; `?` stands for a value
  * @param params  values: texts, numbers, null
  */
-export async function query(em: EntityManager, sql: string, params: readonly (string | number | null)[] = []): Promise<Row[]> {
+export async function query(
+  em: EntityManager,
+  sql: string,
+  params: readonly (string | number | null)[] = [],
+): Promise<Row[]> {
   const on = em.getTransactionContext<Knex.Transaction>() ?? em.getKnex();
   const { rows } = (await on.raw(sql, [...params] as never)) as { rows: Row[] };
   return rows;
@@ -30,7 +35,8 @@ export const upsertRows = (table: KindTable): string => {
 };
 
 /** Takes out the rows of a JSON list of ids: parameters are the pantry and the list. */
-export const deleteRows = (table: string, id: string): string => `delete from "${table}" where "pantry_id" = ? and "${id}" in (select jsonb_array_elements_text(?::jsonb))`;
+export const deleteRows = (table: string, id: string): string =>
+  `delete from "${table}" where "pantry_id" = ? and "${id}" in (select jsonb_array_elements_text(?::jsonb))`;
 
 /** All rows of a pantry as one JSON list of lists, as text: the parameter is the pantry. */
 export const selectRows = ({ name, columns }: Table, order: readonly string[]): string =>

@@ -48,7 +48,8 @@ const write = (id: Id, edits: readonly Edit[], author = "Ida") =>
     const result = prepare(await load(id), edits);
     return "refused" in result ? result.refused : result.prepared;
   });
-const records = (c: Catalogue) => Object.fromEntries(KINDS.map((k) => [k, Object.fromEntries(c[k] as ReadonlyMap<Id, object>)]));
+const records = (c: Catalogue) =>
+  Object.fromEntries(KINDS.map((k) => [k, Object.fromEntries(c[k] as ReadonlyMap<Id, object>)]));
 
 describe("the tables", () => {
   it("are exactly what the entities say after migrating", async () => {
@@ -58,7 +59,13 @@ describe("the tables", () => {
   it("refuse a dangling reference by themselves", async () => {
     const id = await stock(kitchen("gather Eel"));
     const [source] = await query(em(), "select id from source where pantry_id = ?", [id]);
-    await expect(query(em(), "insert into source_line (pantry_id, source_id, position, role, item_id, min, max, chance) values (?, ?, 9, 'output', 'nosuchitem00', 1, 1, 1)", [id, source.id as string])).rejects.toThrow(/foreign key/);
+    await expect(
+      query(
+        em(),
+        "insert into source_line (pantry_id, source_id, position, role, item_id, min, max, chance) values (?, ?, 9, 'output', 'nosuchitem00', 1, 1, 1)",
+        [id, source.id as string],
+      ),
+    ).rejects.toThrow(/foreign key/);
   });
 });
 
@@ -77,19 +84,32 @@ describe("a commit", () => {
   });
 
   it("follows sets, adds and removes of every kind, and their inverse", async () => {
-    const id = await stock(kitchen("gather 2 Eel in 80s\nbuy Salt for 1\nSmoke: 2 Eel + 1 Salt -> 2 Smoked eel using Knife lasting 9 at Shed in 90s fee 2 shells"));
+    const id = await stock(
+      kitchen(
+        "gather 2 Eel in 80s\nbuy Salt for 1\nSmoke: 2 Eel + 1 Salt -> 2 Smoked eel using Knife lasting 9 at Shed in 90s fee 2 shells",
+      ),
+    );
     const before = await load(id);
     const stat = blank("stat", { id: newId(), key: "vigour", name: "Vigour", min: 0 });
     const tags = [1, 2].map((n) => blank("tag", { id: newId(), key: `tag_${n}`, name: `Tag ${n}` }));
     const type = blank("type", { id: newId(), key: "fare", name: "Fare", stack: 10, stats: { [stat.id]: 2.5 } });
-    const item = newItem("Eel pie", { type: type.id, tags: [tags[1].id, tags[0].id], stats: { [stat.id]: 75 }, mass: 0.9 });
+    const item = newItem("Eel pie", {
+      type: type.id,
+      tags: [tags[1].id, tags[0].id],
+      stats: { [stat.id]: 75 },
+      mass: 0.9,
+    });
     const [recipe] = [...before.recipe.values()];
     const edits: Edit[] = [
       { op: "add", kind: "item", record: item },
       { op: "add", kind: "type", record: type },
       ...tags.map((record): Edit => ({ op: "add", kind: "tag", record })),
       { op: "add", kind: "stat", record: stat },
-      setField(before, "recipe", recipe.id, "lines", [...recipe.lines, line("output", item.id, 0.1, 0.3, 0.05), { ...line("output", item.id, 2), draw: { group: 1, times: 3, weight: 0.5, of: 2.25 } }] as never),
+      setField(before, "recipe", recipe.id, "lines", [
+        ...recipe.lines,
+        line("output", item.id, 0.1, 0.3, 0.05),
+        { ...line("output", item.id, 2), draw: { group: 1, times: 3, weight: 0.5, of: 2.25 } },
+      ] as never),
       setField(before, "recipe", recipe.id, "level", 7),
       setField(before, "recipe", recipe.id, "taughtBy", item.id),
       setField(before, "pantry", id, "labourPerHour", 60),
@@ -98,7 +118,11 @@ describe("a commit", () => {
     expect(done).toMatchObject({ ok: true, revision: 2 });
     const after = await load(id);
     expect(after.item.get(item.id)).toEqual(item);
-    expect(after.recipe.get(recipe.id)?.lines).toEqual([...recipe.lines, line("output", item.id, 0.1, 0.3, 0.05), { ...line("output", item.id, 2), draw: { group: 1, times: 3, weight: 0.5, of: 2.25 } }]);
+    expect(after.recipe.get(recipe.id)?.lines).toEqual([
+      ...recipe.lines,
+      line("output", item.id, 0.1, 0.3, 0.05),
+      { ...line("output", item.id, 2), draw: { group: 1, times: 3, weight: 0.5, of: 2.25 } },
+    ]);
     expect(after.recipe.get(recipe.id)).toMatchObject({ level: 7, taughtBy: item.id });
     expect(after.pantry.labourPerHour).toBe(60);
     await write(id, invert(edits));
@@ -111,7 +135,10 @@ describe("a commit", () => {
     const id = await stock(kitchen("gather Eel\ngather Salt"));
     const before = await load(id);
     const [a, b] = [...before.item.values()];
-    const done = await write(id, [setField(before, "item", a.id, "level", 3), setField(before, "item", b.id, "stack", -1)]);
+    const done = await write(id, [
+      setField(before, "item", a.id, "level", 3),
+      setField(before, "item", b.id, "stack", -1),
+    ]);
     expect(done).toMatchObject({ ok: false, faults: [{ field: "stack" }] });
     const after = await load(id);
     expect(after.revision).toBe(before.revision);
@@ -123,7 +150,9 @@ describe("a commit", () => {
     const id = await stock(kitchen("gather Eel"));
     const before = await load(id);
     const [eel] = [...before.item.values()];
-    const outcomes = await Promise.all([1, 2, 3, 4, 5].map((level) => write(id, [setField(before, "item", eel.id, "level", level)], `Hand ${level}`)));
+    const outcomes = await Promise.all(
+      [1, 2, 3, 4, 5].map((level) => write(id, [setField(before, "item", eel.id, "level", level)], `Hand ${level}`)),
+    );
     const won = outcomes.filter((o) => o.ok);
     expect(won).toHaveLength(1);
     const after = await load(id);
@@ -137,7 +166,9 @@ describe("a commit", () => {
     const before = await load(id);
     const [eel] = [...before.item.values()];
     const fields = { level: 2, stack: 9, mass: 0.7, buy: 3, sell: 2 };
-    const outcomes = await Promise.all(Object.entries(fields).map(([field, to]) => write(id, [setField(before, "item", eel.id, field, to)])));
+    const outcomes = await Promise.all(
+      Object.entries(fields).map(([field, to]) => write(id, [setField(before, "item", eel.id, field, to)])),
+    );
     expect(outcomes.map((o) => o.ok && o.revision).sort()).toEqual([2, 3, 4, 5, 6]);
     expect((await load(id)).item.get(eel.id)).toMatchObject(fields);
   });
@@ -145,9 +176,17 @@ describe("a commit", () => {
   it("rolls everything back when the database fails half-way", async () => {
     const id = await stock(kitchen("gather Eel"));
     const before = await load(id);
-    await query(em(), `create function refuse() returns trigger as $$ begin raise exception 'disk full'; end $$ language plpgsql`);
-    await query(em(), `create trigger refuse before insert on "change" for each row when (new.author = 'Unlucky') execute function refuse()`);
-    await expect(write(id, [{ op: "add", kind: "item", record: newItem("Cork") }], "Unlucky")).rejects.toThrow(/disk full/);
+    await query(
+      em(),
+      `create function refuse() returns trigger as $$ begin raise exception 'disk full'; end $$ language plpgsql`,
+    );
+    await query(
+      em(),
+      `create trigger refuse before insert on "change" for each row when (new.author = 'Unlucky') execute function refuse()`,
+    );
+    await expect(write(id, [{ op: "add", kind: "item", record: newItem("Cork") }], "Unlucky")).rejects.toThrow(
+      /disk full/,
+    );
     expect(records(await load(id))).toEqual(records(before));
     expect((await load(id)).revision).toBe(before.revision);
   });
@@ -155,7 +194,10 @@ describe("a commit", () => {
   it("takes thousands of records in one change", async () => {
     const settings: Pantry = { ...testPantry(), key: `p_${newId()}` };
     await createPantry(em(), settings);
-    const edits = Array.from({ length: 2500 }, (_, i): Edit => ({ op: "add", kind: "item", record: newItem(`Cork ${i}`) }));
+    const edits = Array.from(
+      { length: 2500 },
+      (_, i): Edit => ({ op: "add", kind: "item", record: newItem(`Cork ${i}`) }),
+    );
     expect(await write(settings.id, edits)).toMatchObject({ ok: true, revision: 1 });
     expect((await load(settings.id)).item.size).toBe(2500);
   });
@@ -169,7 +211,10 @@ describe("the log", () => {
     await write(id, [setField(c, "item", a.id, "level", 2)], "Ida");
     await write(id, [setField(c, "item", b.id, "level", 3)], "Tom");
     const log = await changesBefore(em(), id, 2 ** 31 - 1, 2);
-    expect(log.map((l) => [l.revision, l.author])).toEqual([[3, "Tom"], [2, "Ida"]]);
+    expect(log.map((l) => [l.revision, l.author])).toEqual([
+      [3, "Tom"],
+      [2, "Ida"],
+    ]);
     expect((await changesOf(em(), id, a.id, 10)).map((l) => l.revision)).toEqual([2, 1]);
     expect(JSON.parse((await changeAt(em(), id, 2))?.edits ?? "")).toEqual([setField(c, "item", a.id, "level", 2)]);
     expect(await changeAt(em(), id, 99)).toBeNull();
@@ -182,7 +227,11 @@ describe("listening", () => {
     const id = await stock(kitchen("gather Eel"));
     const heard: number[] = [];
     let backs = 0;
-    const deaf = listen(database.url, (n) => n.pantry === id && heard.push(n.revision), () => backs++);
+    const deaf = listen(
+      database.url,
+      (n) => n.pantry === id && heard.push(n.revision),
+      () => backs++,
+    );
     const until = async (test: () => boolean) => {
       for (let i = 0; i < 100 && !test(); i++) await new Promise((r) => setTimeout(r, 50));
       expect(test()).toBe(true);
@@ -192,7 +241,10 @@ describe("listening", () => {
     const [eel] = [...c.item.values()];
     await write(id, [setField(c, "item", eel.id, "level", 2)]);
     await until(() => heard.includes(2));
-    await query(em(), "select pg_terminate_backend(pid) from pg_stat_activity where query ilike 'listen%' and datname = current_database()");
+    await query(
+      em(),
+      "select pg_terminate_backend(pid) from pg_stat_activity where query ilike 'listen%' and datname = current_database()",
+    );
     await until(() => backs === 2);
     await write(id, [setField(await load(id), "item", eel.id, "level", 4)]);
     await until(() => heard.includes(3));

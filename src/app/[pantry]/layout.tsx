@@ -1,7 +1,13 @@
 import type { ReactNode } from "react";
 import { Shell } from "@/ui/frame/shell";
 
-export default async function Layout({ children, params }: { children: ReactNode; params: Promise<{ pantry: string }> }) {
+export default async function Layout({
+  children,
+  params,
+}: {
+  children: ReactNode;
+  params: Promise<{ pantry: string }>;
+}) {
   const { pantry } = await params;
   return (
     <Shell key={pantry} pantry={pantry}>

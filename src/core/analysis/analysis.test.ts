@@ -11,7 +11,9 @@ const time = (r: Readings, name: string) => r.time.cost[at(r, name)];
 
 describe("least cost", () => {
   it("takes the cheaper of two recipes, and counts what a batch yields", () => {
-    const r = read("buy Log for 4\nbuy Plank for 1.5\nSaw: 1 Log -> 4 Plank\nBox: 6 Plank -> 1 Crate\nRaft: 3 Log -> 1 Crate");
+    const r = read(
+      "buy Log for 4\nbuy Plank for 1.5\nSaw: 1 Log -> 4 Plank\nBox: 6 Plank -> 1 Crate\nRaft: 3 Log -> 1 Crate",
+    );
     expect(value(r, "Plank")).toBe(1);
     expect(value(r, "Crate")).toBe(6);
   });
@@ -30,12 +32,16 @@ describe("least cost", () => {
   });
 
   it("credits a returned crock, so fish paste costs its fish and labour only", () => {
-    const r = read("buy Fish for 2\nbuy Stone crock for 30\n3 Fish + 1 Stone crock -> 1 Fish paste + 1 Stone crock fee 1 shells");
+    const r = read(
+      "buy Fish for 2\nbuy Stone crock for 30\n3 Fish + 1 Stone crock -> 1 Fish paste + 1 Stone crock fee 1 shells",
+    );
     expect(value(r, "Fish paste")).toBe(7);
   });
 
   it("charges a tool by its wear and a lasting tool not at all", () => {
-    const r = read("buy Eel for 2\nbuy Knife for 50\nbuy Board for 99\nGut: 1 Eel -> 1 Fillet using Knife lasting 25 + Board");
+    const r = read(
+      "buy Eel for 2\nbuy Knife for 50\nbuy Board for 99\nGut: 1 Eel -> 1 Fillet using Knife lasting 25 + Board",
+    );
     expect(value(r, "Fillet")).toBe(4);
   });
 
@@ -80,10 +86,18 @@ describe("least cost", () => {
 
 describe("breakdown", () => {
   it("counts every base material, fee and hour", () => {
-    const r = read("buy Log for 4\nbuy Nail for 0.5\nSaw: 1 Log -> 4 Plank\nBox: 6 Plank + 8 Nail -> 1 Crate fee 2 shells");
+    const r = read(
+      "buy Log for 4\nbuy Nail for 0.5\nSaw: 1 Log -> 4 Plank\nBox: 6 Plank + 8 Nail -> 1 Crate fee 2 shells",
+    );
     const b = partsOf(r, "value", "Crate");
-    expect(b?.base.map((x) => [nameAt(r, x.item), x.quantity, x.cost])).toEqual([["Log", 1.5, 6], ["Nail", 8, 4]]);
-    expect(b?.work.map((x) => [label(r, x.process), x.runs, x.cost])).toEqual([["Box", 1, 2], ["Saw", 1.5, 0]]);
+    expect(b?.base.map((x) => [nameAt(r, x.item), x.quantity, x.cost])).toEqual([
+      ["Log", 1.5, 6],
+      ["Nail", 8, 4],
+    ]);
+    expect(b?.work.map((x) => [label(r, x.process), x.runs, x.cost])).toEqual([
+      ["Box", 1, 2],
+      ["Saw", 1.5, 0],
+    ]);
     expect(r.steps(at(r, "Crate"))).toBe(2);
   });
 
@@ -91,7 +105,10 @@ describe("breakdown", () => {
     fc.assert(
       fc.property(randomPantry(6, 9), (text) => {
         const r = read(text);
-        for (const [measure, least] of [["value", r.value], ["time", r.time]] as const)
+        for (const [measure, least] of [
+          ["value", r.value],
+          ["time", r.time],
+        ] as const)
           for (let i = 0; i < least.cost.length; i++) {
             const b = partsOf(r, measure, nameAt(r, i));
             if (!b) expect(least.cost[i]).toBe(Number.POSITIVE_INFINITY);
@@ -108,13 +125,17 @@ describe("breakdown", () => {
 
 describe("obtainable", () => {
   it("needs ingredients, tools and stations alike", () => {
-    const r = read("gather Eel\n1 Eel -> 1 Smoked eel at Smokehouse\n1 Eel -> 1 Fillet using Knife\n1 Eel -> 1 Eel broth");
+    const r = read(
+      "gather Eel\n1 Eel -> 1 Smoked eel at Smokehouse\n1 Eel -> 1 Fillet using Knife\n1 Eel -> 1 Eel broth",
+    );
     expect(["Smoked eel", "Fillet", "Eel broth"].map((n) => r.reach.items[at(r, n)])).toEqual([0, 0, 1]);
     expect(r.causes.get(at(r, "Smoked eel"))?.leaves.map((i) => nameAt(r, i))).toEqual(["Smokehouse"]);
   });
 
   it("names the fewest causes among the alternatives", () => {
-    const r = read("gather Eel\n1 Amber + 1 Pearl -> 1 Charm\n1 Coral + 1 Eel -> 1 Charm\n1 Charm -> 1 Chain of charms");
+    const r = read(
+      "gather Eel\n1 Amber + 1 Pearl -> 1 Charm\n1 Coral + 1 Eel -> 1 Charm\n1 Charm -> 1 Chain of charms",
+    );
     expect(r.causes.get(at(r, "Chain of charms"))?.leaves.map((i) => nameAt(r, i))).toEqual(["Coral"]);
   });
 
@@ -126,10 +147,12 @@ describe("obtainable", () => {
         for (let before = -1; before < had.size; ) {
           before = had.size;
           for (const { record } of processesIn(r).map((p) => processAt(r.compiled, p)))
-            if (record.lines.every((l) => l.role === "output" || had.has(l.item))) for (const l of record.lines) if (l.role === "output") had.add(l.item);
+            if (record.lines.every((l) => l.role === "output" || had.has(l.item)))
+              for (const l of record.lines) if (l.role === "output") had.add(l.item);
         }
         for (const i of itemsIn(r)) expect(r.reach.items[i] === 1).toBe(had.has(r.compiled.idOf(i) as string));
-        for (let i = 0; i < r.reach.items.length; i++) expect(Number.isFinite(r.value.cost[i])).toBe(r.reach.items[i] === 1);
+        for (let i = 0; i < r.reach.items.length; i++)
+          expect(Number.isFinite(r.value.cost[i])).toBe(r.reach.items[i] === 1);
       }),
       { numRuns: 300 },
     );
@@ -138,7 +161,9 @@ describe("obtainable", () => {
 
 describe("loops", () => {
   it("proves a gain that only several recipes give together, in whole runs", () => {
-    const r = read("gather River eel\nbuy Salt for 1\nSmoke: 2 River eel + 1 Salt -> 2 Smoked eel\nUnsmoke: salvage Smoked eel -> 1 Brine + 1 Eel skin 80%\nRender: 4 Eel skin + 5 Brine -> 5 River eel + 3 Salt");
+    const r = read(
+      "gather River eel\nbuy Salt for 1\nSmoke: 2 River eel + 1 Salt -> 2 Smoked eel\nUnsmoke: salvage Smoked eel -> 1 Brine + 1 Eel skin 80%\nRender: 4 Eel skin + 5 Brine -> 5 River eel + 3 Salt",
+    );
     expect(told(r)).toEqual(["2 Render + 5 Smoke + 10 Unsmoke => 1 Salt"]);
     expect(r.gain.gains[0]).toMatchObject({ live: true });
     expect(r.gain.gains[0].luck().chance).toBeGreaterThan(0.3);
@@ -146,7 +171,9 @@ describe("loops", () => {
   });
 
   it("calls a loop that gives back exactly everything even, not gaining", () => {
-    const r = read("gather Rope\nSplit: 1 Rope -> 3 Yarn\nLay: 3 Yarn -> 1 Rope\nA: 1 Rope -> 1 Net 10%\nB: salvage Net -> 10 Rope");
+    const r = read(
+      "gather Rope\nSplit: 1 Rope -> 3 Yarn\nLay: 3 Yarn -> 1 Rope\nA: 1 Rope -> 1 Net 10%\nB: salvage Net -> 10 Rope",
+    );
     expect(told(r)).toEqual([]);
     expect(r.loops.map((l) => l.verdict)).toEqual(["even", "even"]);
     expect(toldEven(r).sort()).toEqual(["1 Lay + 1 Split", "10 A + 1 B"]);
@@ -186,7 +213,9 @@ describe("loops", () => {
   });
 
   it("tells a stuck loop from items that only wait for something missing", () => {
-    const r = read("1 Adze -> 1 Boatshed\n1 Boatshed -> 1 Adze\n1 Ship's glass -> 1 Lens\n1 Lens -> 1 Spyglass\nsalvage Spyglass -> 1 Lens 50%");
+    const r = read(
+      "1 Adze -> 1 Boatshed\n1 Boatshed -> 1 Adze\n1 Ship's glass -> 1 Lens\n1 Lens -> 1 Spyglass\nsalvage Spyglass -> 1 Lens 50%",
+    );
     const stuck = r.loops.filter((l) => l.verdict === "stuck");
     expect(stuck.map((l) => l.items.map((i) => nameAt(r, i)).sort())).toEqual([["Adze", "Boatshed"]]);
     expect(stuck[0].byTool).toBe(false);
@@ -195,7 +224,9 @@ describe("loops", () => {
 
   it("sees a station that is built at itself", () => {
     const r = read("gather Timber\n4 Timber -> 1 Boatshed at Boatshed");
-    expect(r.loops.filter((l) => l.verdict === "stuck" && l.byTool).map((l) => l.items.map((i) => nameAt(r, i)))).toEqual([["Boatshed"]]);
+    expect(
+      r.loops.filter((l) => l.verdict === "stuck" && l.byTool).map((l) => l.items.map((i) => nameAt(r, i))),
+    ).toEqual([["Boatshed"]]);
   });
 
   it("agrees with brute force over small whole runs on small random pantries", () => {
@@ -204,7 +235,13 @@ describe("loops", () => {
         const r = read(text);
         for (const g of r.gain.gains) {
           expect(g.net.every((n) => n.amount.n > 0n)).toBe(true);
-          expect(bruteGain(r, processesOf(g), g.runs.map((x) => Number(x.times)))).toBe(true);
+          expect(
+            bruteGain(
+              r,
+              processesOf(g),
+              g.runs.map((x) => Number(x.times)),
+            ),
+          ).toBe(true);
         }
         if (!r.gain.gains.length) expect(bruteSearch(r, 5)).toBeNull();
       }),
@@ -226,12 +263,25 @@ function randomPantry(items: number, recipes: number): fc.Arbitrary<string> {
   const name = fc.nat(items - 1).map((i) => `Item${i}`);
   const quantity = fc.constantFrom("1", "2", "3", "1..2", "0.5");
   const entry = fc.tuple(quantity, name).map((t) => t.join(" "));
-  const output = fc.tuple(quantity, name, fc.constantFrom("", "", "", " 50%", " 10%")).map(([q, n, c]) => `${q} ${n}${c}`);
+  const output = fc
+    .tuple(quantity, name, fc.constantFrom("", "", "", " 50%", " 10%"))
+    .map(([q, n, c]) => `${q} ${n}${c}`);
   const recipe = fc
-    .tuple(fc.array(entry, { minLength: 1, maxLength: 3 }), fc.array(output, { minLength: 1, maxLength: 2 }), fc.option(name), fc.nat(20), fc.constantFrom("", "", " fee 1 shells"))
-    .map(([ins, outs, tool, s, fee]) => `${ins.join(" + ")} -> ${outs.join(" + ")}${tool ? ` using ${tool}` : ""} in ${s}s${fee}`);
+    .tuple(
+      fc.array(entry, { minLength: 1, maxLength: 3 }),
+      fc.array(output, { minLength: 1, maxLength: 2 }),
+      fc.option(name),
+      fc.nat(20),
+      fc.constantFrom("", "", " fee 1 shells"),
+    )
+    .map(
+      ([ins, outs, tool, s, fee]) =>
+        `${ins.join(" + ")} -> ${outs.join(" + ")}${tool ? ` using ${tool}` : ""} in ${s}s${fee}`,
+    );
   const source = fc.tuple(name, fc.integer({ min: 1, max: 9 })).map(([n, price]) => `buy ${n} for ${price}`);
-  return fc.tuple(fc.array(source, { maxLength: 3 }), fc.array(recipe, { maxLength: recipes })).map(([s, r]) => [...s, ...r].join("\n"));
+  return fc
+    .tuple(fc.array(source, { maxLength: 3 }), fc.array(recipe, { maxLength: recipes }))
+    .map(([s, r]) => [...s, ...r].join("\n"));
 }
 
 /** Bellman's sweep over all processes until nothing moves. */
@@ -242,7 +292,8 @@ function valueIteration(r: Readings): Float64Array {
   for (let sweep = 0; sweep < 3000; sweep++)
     for (let p = 0; p < processes; p++) {
       let t = r.value.own(p);
-      for (let k = ins.start[p]; k < ins.end[p]; k++) if (!Number.isFinite(cost[ins.to[k]])) t = Number.POSITIVE_INFINITY;
+      for (let k = ins.start[p]; k < ins.end[p]; k++)
+        if (!Number.isFinite(cost[ins.to[k]])) t = Number.POSITIVE_INFINITY;
       for (let k = ins.start[p]; k < ins.end[p] && Number.isFinite(t); k++) t += used[k] * cost[ins.to[k]];
       for (let k = outs.start[p]; k < outs.end[p]; k++) cost[outs.to[k]] = Math.min(cost[outs.to[k]], t / made[k]);
     }
@@ -263,7 +314,10 @@ function bruteGain(r: Readings, processes: number[], times: number[]): boolean {
 }
 
 function bruteSearch(r: Readings, most: number): number[] | null {
-  const recipes = processesIn(r).filter((p) => { const { of, record } = processAt(r.compiled, p); return of === "recipe" && record.fee === 0; });
+  const recipes = processesIn(r).filter((p) => {
+    const { of, record } = processAt(r.compiled, p);
+    return of === "recipe" && record.fee === 0;
+  });
   const times = recipes.map(() => 0);
   const go = (at: number): number[] | null => {
     if (at === recipes.length) return bruteGain(r, recipes, times) ? [...times] : null;

@@ -20,14 +20,56 @@ describe("costs on paper", () => {
     ["a range of inputs", "buy Rope for 2\n1..3 Rope -> 1 Net", "Net", 4, 0],
     ["an ingredient with a chance", "buy Net for 10\nbuy Eel for 1\n1 Eel + 1 Net 10% -> 1 Trap", "Trap", 2, 0],
     ["an ingredient named twice", "buy Salt for 2\n1 Salt + 2 Salt -> 1 Lick", "Lick", 6, 0],
-    ["a fee in another recipe", "buy Eel for 2\n1 Eel -> 1 Fillet fee 3 shells\n2 Fillet -> 1 Pie fee 1 shells", "Pie", 11, 0],
-    ["gathering and two stations' time", "gather 2 Kelp in 30s\n4 Kelp -> 1 Ash in 20s\n2 Ash -> 1 Lye in 10s", "Lye", 0, 170],
-    ["a tool made by recipe, worn by tenths", "buy Iron for 30\n1 Iron -> 1 Knife\nbuy Eel for 1\n1 Eel -> 1 Fillet using Knife lasting 10", "Fillet", 4, 0],
-    ["two tools at once, one for ever", "buy Board for 50\nbuy Knife for 20\nbuy Eel for 1\n1 Eel -> 1 Fillet using Knife lasting 10 + Board", "Fillet", 3, 0],
-    ["three knives at once", "buy Knife for 20\nbuy Eel for 1\n1 Eel -> 1 Fillet using 3 Knife lasting 10", "Fillet", 7, 0],
-    ["a crock that mostly comes back", "buy Fish for 2\nbuy Crock for 30\n3 Fish + 1 Crock -> 1 Paste + 1 Crock 90%", "Paste", 9, 0],
+    [
+      "a fee in another recipe",
+      "buy Eel for 2\n1 Eel -> 1 Fillet fee 3 shells\n2 Fillet -> 1 Pie fee 1 shells",
+      "Pie",
+      11,
+      0,
+    ],
+    [
+      "gathering and two stations' time",
+      "gather 2 Kelp in 30s\n4 Kelp -> 1 Ash in 20s\n2 Ash -> 1 Lye in 10s",
+      "Lye",
+      0,
+      170,
+    ],
+    [
+      "a tool made by recipe, worn by tenths",
+      "buy Iron for 30\n1 Iron -> 1 Knife\nbuy Eel for 1\n1 Eel -> 1 Fillet using Knife lasting 10",
+      "Fillet",
+      4,
+      0,
+    ],
+    [
+      "two tools at once, one for ever",
+      "buy Board for 50\nbuy Knife for 20\nbuy Eel for 1\n1 Eel -> 1 Fillet using Knife lasting 10 + Board",
+      "Fillet",
+      3,
+      0,
+    ],
+    [
+      "three knives at once",
+      "buy Knife for 20\nbuy Eel for 1\n1 Eel -> 1 Fillet using 3 Knife lasting 10",
+      "Fillet",
+      7,
+      0,
+    ],
+    [
+      "a crock that mostly comes back",
+      "buy Fish for 2\nbuy Crock for 30\n3 Fish + 1 Crock -> 1 Paste + 1 Crock 90%",
+      "Paste",
+      9,
+      0,
+    ],
     ["a circle with a dear way in", "buy A for 100\nbuy C for 1\n1 A + 1 C -> 1 B\n1 B -> 1 A\n2 C -> 1 B", "A", 2, 0],
-    ["a longer way round that is cheaper", "buy Ore for 10\n1 Ore -> 1 Bar\n1 Ore -> 4 Dust\n3 Dust -> 1 Bar", "Bar", 7.5, 0],
+    [
+      "a longer way round that is cheaper",
+      "buy Ore for 10\n1 Ore -> 1 Bar\n1 Ore -> 4 Dust\n3 Dust -> 1 Bar",
+      "Bar",
+      7.5,
+      0,
+    ],
     ["something free", "buy Free for 0\n3 Free -> 1 Thing", "Thing", 0, 0],
   ];
   it.each(cases)("%s", (_, text, name, value, seconds) => {
@@ -42,7 +84,9 @@ describe("costs on paper", () => {
     const r = read("gather Eel in 100s\nbuy Eel for 5\n1 Eel -> 1 Pie in 10s");
     expect(r.value.cost[at(r, "Pie")]).toBe(0);
     expect(r.time.cost[at(r, "Pie")]).toBe(10);
-    expect((["value", "time"] as const).map((measure) => processAt(r.compiled, r.by(measure, at(r, "Eel"))).record.kind)).toEqual(["gathering", "shop"]);
+    expect(
+      (["value", "time"] as const).map((measure) => processAt(r.compiled, r.by(measure, at(r, "Eel"))).record.kind),
+    ).toEqual(["gathering", "shop"]);
   });
 
   it("counts in ticks whatever the pantry's clock", () => {
@@ -64,7 +108,12 @@ describe("costs on paper", () => {
 describe("loops on paper", () => {
   const gain = (text: string) => {
     const r = read(text);
-    return r.gain.gains.map((g) => ({ runs: g.runs.map((x) => Number(x.times)), net: g.net.map((n) => `${show(n.amount)} ${n.thing.of === "item" ? nameAt(r, n.thing.item) : "money"}`), certain: g.luck().chance === 1, live: g.live }));
+    return r.gain.gains.map((g) => ({
+      runs: g.runs.map((x) => Number(x.times)),
+      net: g.net.map((n) => `${show(n.amount)} ${n.thing.of === "item" ? nameAt(r, n.thing.item) : "money"}`),
+      certain: g.luck().chance === 1,
+      live: g.live,
+    }));
   };
 
   it.each([
@@ -84,13 +133,37 @@ describe("loops on paper", () => {
 
   it.each([
     ["one too many", "gather Rope\nTie: 2 Rope -> 1 Net\nCut: salvage Net -> 3 Rope", [1, 1], ["1 Rope"], true],
-    ["a chance that averages above even", "gather Rope\nTie: 2 Rope -> 1 Net\nCut: salvage Net -> 4 Rope 60%", [1, 1], ["2/5 Rope"], false],
-    ["a range that averages above even", "gather Rope\nTie: 2 Rope -> 1 Net\nCut: salvage Net -> 2..3 Rope", [1, 1], ["1/2 Rope"], false],
+    [
+      "a chance that averages above even",
+      "gather Rope\nTie: 2 Rope -> 1 Net\nCut: salvage Net -> 4 Rope 60%",
+      [1, 1],
+      ["2/5 Rope"],
+      false,
+    ],
+    [
+      "a range that averages above even",
+      "gather Rope\nTie: 2 Rope -> 1 Net\nCut: salvage Net -> 2..3 Rope",
+      [1, 1],
+      ["1/2 Rope"],
+      false,
+    ],
     ["a hair above even", "gather X\nA: 3 X -> 1 Y\nB: 1 Y -> 3.000001 X", [1, 1], ["1/1000000 X"], true],
     ["only after several runs", "gather X\nA: 5 X -> 2 Y\nB: 3 Y -> 8 X", [3, 2], ["1 X"], true],
     ["through three recipes", "gather X\nA: 2 X -> 1 Y\nB: 2 Y -> 3 Z\nC: 1 Z -> 1.5 X", [2, 1, 3], ["1/2 X"], true],
-    ["a by-product that is pure profit", "gather X\nA: 1 X -> 1 Y + 1 Shell 10%\nB: 1 Y -> 1 X", [1, 1], ["1/10 Shell"], false],
-    ["tool wear that is made good", "gather X\nbuy T for 9\nA: 1 X -> 1 Y using T lasting 10\nB: 1 Y -> 1 X + 1 T 20%", [1, 1], ["1/10 T"], false],
+    [
+      "a by-product that is pure profit",
+      "gather X\nA: 1 X -> 1 Y + 1 Shell 10%\nB: 1 Y -> 1 X",
+      [1, 1],
+      ["1/10 Shell"],
+      false,
+    ],
+    [
+      "tool wear that is made good",
+      "gather X\nbuy T for 9\nA: 1 X -> 1 Y using T lasting 10\nB: 1 Y -> 1 X + 1 T 20%",
+      [1, 1],
+      ["1/10 T"],
+      false,
+    ],
   ] as const)("a gain: %s", (_, text, runs, net, certain) => {
     expect(gain(text)).toEqual([{ runs: [...runs], net: [...net], certain, live: true }]);
   });
@@ -109,11 +182,16 @@ describe("loops on paper", () => {
   });
 });
 
-const returns = (r: Readings) => processesIn(r).filter((p) => r.network.flags[p] & SALVAGE).map((p) => salvageReturn(r, p));
+const returns = (r: Readings) =>
+  processesIn(r)
+    .filter((p) => r.network.flags[p] & SALVAGE)
+    .map((p) => salvageReturn(r, p));
 
 describe("salvage on paper", () => {
   it("prices both sides as if there were no salvage", () => {
-    const r = read("buy Rope for 4\nbuy Iron for 6\nMake: 2 Rope + 1 Iron -> 1 Hook\nsalvage Hook -> 1 Rope + 1 Iron 50% + 1 Rust");
+    const r = read(
+      "buy Rope for 4\nbuy Iron for 6\nMake: 2 Rope + 1 Iron -> 1 Hook\nsalvage Hook -> 1 Rope + 1 Iron 50% + 1 Rust",
+    );
     const [back] = returns(r);
     expect(back).toMatchObject({ cost: 14, back: 7 });
     expect(back.unpriced.map((i) => nameAt(r, i))).toEqual(["Rust"]);
@@ -133,10 +211,22 @@ describe("salvage on paper", () => {
 describe("reach on paper", () => {
   const out = (text: string) => {
     const r = read(text);
-    return [...r.causes].map(([i, c]) => `${nameAt(r, i)} ← ${c.leaves.map((l) => nameAt(r, l)).sort().join("+")}`).sort();
+    return [...r.causes]
+      .map(
+        ([i, c]) =>
+          `${nameAt(r, i)} ← ${c.leaves
+            .map((l) => nameAt(r, l))
+            .sort()
+            .join("+")}`,
+      )
+      .sort();
   };
   it.each([
-    ["a missing ingredient two steps down", "gather A\n1 A + 1 Ghost -> 1 B\n1 B -> 1 C", ["B ← Ghost", "C ← Ghost", "Ghost ← Ghost"]],
+    [
+      "a missing ingredient two steps down",
+      "gather A\n1 A + 1 Ghost -> 1 B\n1 B -> 1 C",
+      ["B ← Ghost", "C ← Ghost", "Ghost ← Ghost"],
+    ],
     ["the way with fewer causes", "1 G1 + 1 G2 -> 1 B\n1 G3 -> 1 B", ["B ← G3", "G1 ← G1", "G2 ← G2", "G3 ← G3"]],
     ["two causes at once", "1 G1 + 1 G2 -> 1 B", ["B ← G1+G2", "G1 ← G1", "G2 ← G2"]],
     ["a tool nobody has", "gather A\n1 A -> 1 B using Ghost", ["B ← Ghost", "Ghost ← Ghost"]],

@@ -4,10 +4,20 @@ import { kitchen, must, recipe } from "../testing/kitchen";
 import { follow, rippleOf } from "./board";
 import { boardOf } from "./engine";
 
-const base = kitchen("gather Eel in 20s\nbuy Salt for 1\nSmoke: 2 Eel + 4 Salt -> 1 Smoked eel\nPie: 1 Smoked eel + 1 Salt -> 1 Eel pie\nPick: salvage Smoked eel -> 1 Eel");
+const base = kitchen(
+  "gather Eel in 20s\nbuy Salt for 1\nSmoke: 2 Eel + 4 Salt -> 1 Smoked eel\nPie: 1 Smoked eel + 1 Salt -> 1 Eel pie\nPick: salvage Smoked eel -> 1 Eel",
+);
 
 it("tells what one edit moved, and follows it to the same board", () => {
-  const dearer = must(base, [setField(base, "recipe", recipe(base, "Smoke").id, "lines", recipe(base, "Smoke").lines.map((l) => (l.min === 4 ? { ...l, min: 8, max: 8 } : l)) as never)]);
+  const dearer = must(base, [
+    setField(
+      base,
+      "recipe",
+      recipe(base, "Smoke").id,
+      "lines",
+      recipe(base, "Smoke").lines.map((l) => (l.min === 4 ? { ...l, min: 8, max: 8 } : l)) as never,
+    ),
+  ]);
   const [before, after] = [boardOf(base), boardOf(dearer)];
   const ripple = rippleOf(before, after);
   expect(ripple.moved).toMatchObject({ costs: 2, lost: 0, opened: 0, closed: 0, times: 0 });
@@ -17,7 +27,15 @@ it("tells what one edit moved, and follows it to the same board", () => {
 });
 
 it("counts loops that opened and items that were lost", () => {
-  const gaining = must(base, [setField(base, "recipe", recipe(base, "Pick").id, "lines", recipe(base, "Pick").lines.map((l) => (l.role === "output" ? { ...l, min: 3, max: 3 } : l)) as never)]);
+  const gaining = must(base, [
+    setField(
+      base,
+      "recipe",
+      recipe(base, "Pick").id,
+      "lines",
+      recipe(base, "Pick").lines.map((l) => (l.role === "output" ? { ...l, min: 3, max: 3 } : l)) as never,
+    ),
+  ]);
   const ripple = rippleOf(boardOf(base), boardOf(gaining));
   // Four salts still go in: eels multiply, but something is lost, so it is no gaining loop.
   expect(ripple.moved.gainsOpened).toBe(0);
@@ -31,4 +49,3 @@ it("refuses to follow from another revision", () => {
   const board = boardOf(base);
   expect(() => follow({ ...board, revision: 99 }, rippleOf(board, board))).toThrow(RangeError);
 });
-

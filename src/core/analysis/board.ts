@@ -79,8 +79,10 @@ export interface LiveEvent {
   readonly ripple: Ripple;
 }
 
-const changed = (a: number | null, b: number | null): boolean => a !== b && !(a !== null && b !== null && Math.abs(a - b) <= 1e-9 * Math.max(1, Math.abs(a), Math.abs(b)));
-export const sameFigures = (a: Figures, b: Figures): boolean => a.value === b.value && a.time === b.time && a.by === b.by && a.steps === b.steps && a.level === b.level;
+const changed = (a: number | null, b: number | null): boolean =>
+  a !== b && !(a !== null && b !== null && Math.abs(a - b) <= 1e-9 * Math.max(1, Math.abs(a), Math.abs(b)));
+export const sameFigures = (a: Figures, b: Figures): boolean =>
+  a.value === b.value && a.time === b.time && a.by === b.by && a.steps === b.steps && a.level === b.level;
 
 /**
  * Sums up what moved.
@@ -88,7 +90,11 @@ export const sameFigures = (a: Figures, b: Figures): boolean => a.value === b.va
  * @param opened   findings that are new
  * @param closed   rules of findings that are gone
  */
-export function summed(figures: Iterable<readonly [Id, Figures | null, Figures | null]>, opened: readonly Finding[], closed: readonly string[]): Moved {
+export function summed(
+  figures: Iterable<readonly [Id, Figures | null, Figures | null]>,
+  opened: readonly Finding[],
+  closed: readonly string[],
+): Moved {
   let [costs, times, lost, regained, most] = [0, 0, 0, 0, -1];
   let largest: Moved["largest"] = null;
   for (const [id, then, now] of figures) {
@@ -98,11 +104,23 @@ export function summed(figures: Iterable<readonly [Id, Figures | null, Figures |
     costs++;
     if (now.value === null) lost++;
     if (then.value === null) regained++;
-    const size = now.value === null || then.value === null ? 1e6 : Math.abs(Math.log((now.value + 1e-9) / (then.value + 1e-9)));
-    if (size > most || (size === most && largest && id < largest.id)) [most, largest] = [size, { id, from: then.value, to: now.value }];
+    const size =
+      now.value === null || then.value === null ? 1e6 : Math.abs(Math.log((now.value + 1e-9) / (then.value + 1e-9)));
+    if (size > most || (size === most && largest && id < largest.id))
+      [most, largest] = [size, { id, from: then.value, to: now.value }];
   }
   const gaining = (rules: readonly string[]) => rules.filter((rule) => rule === "gaining-loop").length;
-  return { costs, largest, times, lost, regained, opened: opened.length, closed: closed.length, gainsOpened: gaining(opened.map((f) => f.rule)), gainsClosed: gaining(closed) };
+  return {
+    costs,
+    largest,
+    times,
+    lost,
+    regained,
+    opened: opened.length,
+    closed: closed.length,
+    gainsOpened: gaining(opened.map((f) => f.rule)),
+    gainsClosed: gaining(closed),
+  };
 }
 
 /** The rule of a finding by its fingerprint. */
@@ -111,19 +129,35 @@ export const ruleOf = (fingerprint: string): string => fingerprint.slice(0, fing
 /** What moved between two whole boards, so that `follow(before, ripple(before, after))` is `after`. */
 export function rippleOf(before: Board, after: Board): Ripple {
   const figures: [Id, Figures | null, Figures | null][] = [];
-  for (const id in after.figures) if (!before.figures[id] || !sameFigures(before.figures[id], after.figures[id])) figures.push([id as Id, before.figures[id] ?? null, after.figures[id]]);
+  for (const id in after.figures)
+    if (!before.figures[id] || !sameFigures(before.figures[id], after.figures[id]))
+      figures.push([id as Id, before.figures[id] ?? null, after.figures[id]]);
   for (const id in before.figures) if (!(id in after.figures)) figures.push([id as Id, before.figures[id], null]);
   const then = new Map(before.findings.map((f) => [f.fingerprint, f]));
   const now = new Map(after.findings.map((f) => [f.fingerprint, f]));
   const put = after.findings.filter((f) => !same(then.get(f.fingerprint), f));
   const drop = before.findings.flatMap((f) => (now.has(f.fingerprint) ? [] : [f.fingerprint]));
-  const moved = summed(figures, put.filter((f) => !then.has(f.fingerprint)), drop.map(ruleOf));
-  return { from: before.revision, to: after.revision, figures: figures.map(([id, , is]) => [id, is]), put, drop, loops: after.loops, complete: after.complete, moved };
+  const moved = summed(
+    figures,
+    put.filter((f) => !then.has(f.fingerprint)),
+    drop.map(ruleOf),
+  );
+  return {
+    from: before.revision,
+    to: after.revision,
+    figures: figures.map(([id, , is]) => [id, is]),
+    put,
+    drop,
+    loops: after.loops,
+    complete: after.complete,
+    moved,
+  };
 }
 
 /** The next board. @throws RangeError when the ripple starts from another revision */
 export function follow(board: Board, ripple: Ripple): Board {
-  if (board.revision !== ripple.from) throw new RangeError(`The board is at revision ${board.revision}, the ripple starts at ${ripple.from}.`);
+  if (board.revision !== ripple.from)
+    throw new RangeError(`The board is at revision ${board.revision}, the ripple starts at ${ripple.from}.`);
   const figures = ripple.figures.length ? { ...board.figures } : (board.figures as Record<string, Figures>);
   for (const [id, now] of ripple.figures) {
     if (now) figures[id] = now;
@@ -132,5 +166,11 @@ export function follow(board: Board, ripple: Ripple): Board {
   const findings = new Map(board.findings.map((f) => [f.fingerprint, f]));
   for (const fingerprint of ripple.drop) findings.delete(fingerprint);
   for (const f of ripple.put) findings.set(f.fingerprint, f);
-  return { revision: ripple.to, figures, findings: inOrder([...findings.values()]), loops: ripple.loops, complete: ripple.complete };
+  return {
+    revision: ripple.to,
+    figures,
+    findings: inOrder([...findings.values()]),
+    loops: ripple.loops,
+    complete: ripple.complete,
+  };
 }

@@ -5,7 +5,12 @@ import { policyOrder, solve } from "./policy";
 
 export interface Breakdown {
   /** Units of each item whose cheapest way is a source, with what they contribute to the cost. */
-  readonly base: readonly { readonly item: number; readonly process: number; readonly quantity: number; readonly cost: number }[];
+  readonly base: readonly {
+    readonly item: number;
+    readonly process: number;
+    readonly quantity: number;
+    readonly cost: number;
+  }[];
   /** Runs of each recipe and what the runs themselves add: fees and the worth of time (or the time). */
   readonly work: readonly { readonly process: number; readonly runs: number; readonly cost: number }[];
   /** Where the cheapest way goes round through the item itself. */
@@ -13,7 +18,8 @@ export interface Breakdown {
 }
 
 /**
- * Demand is followed from the item through the chosen processes; a circle is solved as a linear system. The parts add up to
+ * Demand is followed from the item through the chosen processes; a circle is solved as a linear system. The parts add
+ * up to
  * the item's least cost (but for the rounding of the sum).
  * @param by  the process chosen for each item
  * @returns null for an item that can't be had
@@ -34,7 +40,8 @@ export function breakdown(least: LeastCost, by: (item: number) => number, item: 
     for (const i of group) {
       const p = by(i);
       const runs = (demand.get(i) ?? 0) / network.yieldOf(p, i);
-      for (let k = ins.start[p]; k < ins.end[p]; k++) if (qty[k] > 0 && !own.has(ins.to[k])) demand.set(ins.to[k], (demand.get(ins.to[k]) ?? 0) + runs * qty[k]);
+      for (let k = ins.start[p]; k < ins.end[p]; k++)
+        if (qty[k] > 0 && !own.has(ins.to[k])) demand.set(ins.to[k], (demand.get(ins.to[k]) ?? 0) + runs * qty[k]);
     }
   }
   const base: { item: number; process: number; quantity: number; cost: number }[] = [];

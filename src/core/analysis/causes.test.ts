@@ -12,7 +12,13 @@ import { type Readings, readingsOf } from "./readings";
 
 const cause = (r: Readings, name: string) => {
   const found = r.causes.get(at(r, name));
-  return found && { leaves: found.leaves.map((i) => nameAt(r, i)), by: found.by < 0 ? null : label(r, found.by), smallest: found.smallest };
+  return (
+    found && {
+      leaves: found.leaves.map((i) => nameAt(r, i)),
+      by: found.by < 0 ? null : label(r, found.by),
+      smallest: found.smallest,
+    }
+  );
 };
 const given = (r: Readings, items: readonly number[]): Uint8Array => {
   const some = new Uint8Array(r.network.items);
@@ -23,7 +29,8 @@ const given = (r: Readings, items: readonly number[]): Uint8Array => {
 /** All sets of a size. */
 function* sets<T>(list: readonly T[], size: number, from = 0): Generator<T[]> {
   if (size === 0) yield [];
-  else for (let k = from; k < list.length; k++) for (const rest of sets(list, size - 1, k + 1)) yield [list[k], ...rest];
+  else
+    for (let k = from; k < list.length; k++) for (const rest of sets(list, size - 1, k + 1)) yield [list[k], ...rest];
 }
 
 describe("the nearest repair", () => {
@@ -34,7 +41,10 @@ describe("the nearest repair", () => {
 
   it("does not go round where salvage gives back what was made of it", () => {
     // Both ways to Cloth count one leaf; the one through Sail would rest on itself.
-    for (const names of [["Aa", "Zz"], ["Zz", "Aa"]]) {
+    for (const names of [
+      ["Aa", "Zz"],
+      ["Zz", "Aa"],
+    ]) {
       const r = read(`${names[0]}: 1 Hemp -> 1 Cloth\nSew: 1 Cloth -> 1 Sail\n${names[1]}: salvage Sail -> 1 Cloth`);
       for (const item of ["Cloth", "Sail", "Hemp"]) expect(cause(r, item)?.leaves).toEqual(["Hemp"]);
     }
@@ -47,7 +57,9 @@ describe("the nearest repair", () => {
 
   it("finds a single leaf that counting as a sum misses", () => {
     // By sums Two costs 2 (A and B), One costs 3 (C, three times over): but C alone would do.
-    const r = read("Two: 1 A + 1 B -> 1 Prize\nX: 1 C -> 1 X\nY: 1 C -> 1 Y\nZ: 1 C -> 1 Z\nOne: 1 X + 1 Y + 1 Z -> 1 Prize");
+    const r = read(
+      "Two: 1 A + 1 B -> 1 Prize\nX: 1 C -> 1 X\nY: 1 C -> 1 Y\nZ: 1 C -> 1 Z\nOne: 1 X + 1 Y + 1 Z -> 1 Prize",
+    );
     expect(cause(r, "Prize")).toMatchObject({ leaves: ["C"], smallest: true });
   });
 
@@ -68,7 +80,18 @@ describe("the nearest repair", () => {
     const empty = emptyCatalogue(pantry());
     let catalogue = must(empty, planImport(empty, JSON.stringify(generate({ items: 900, seed: 4 }))).edits);
     const r = readingsOf(catalogue);
-    const told = (of: Readings) => [...of.causes].map(([i, c]) => JSON.stringify([of.compiled.idOf(i), c.leaves.map((l) => of.compiled.idOf(l)), c.by < 0 ? null : of.compiled.process(c.by)?.record.id, c.smallest])).sort().join("\n");
+    const told = (of: Readings) =>
+      [...of.causes]
+        .map(([i, c]) =>
+          JSON.stringify([
+            of.compiled.idOf(i),
+            c.leaves.map((l) => of.compiled.idOf(l)),
+            c.by < 0 ? null : of.compiled.process(c.by)?.record.id,
+            c.smallest,
+          ]),
+        )
+        .sort()
+        .join("\n");
     const follow = (edits: readonly Edit[]) => {
       catalogue = must(catalogue, edits);
       r.advance(catalogue, edits);
@@ -97,7 +120,10 @@ describe("the nearest repair", () => {
       const catalogue = randomPantry(random, 5 + (seed % 8));
       // Most of what comes from outside is taken away.
       const sources = [...catalogue.source.keys()].filter(() => random() < 0.8);
-      const r = readingsOf({ ...catalogue, source: catalogue.source.with(new Map(sources.map((id) => [id, undefined]))) });
+      const r = readingsOf({
+        ...catalogue,
+        source: catalogue.source.with(new Map(sources.map((id) => [id, undefined]))),
+      });
       const breaks = r.loops.flatMap((l) => (l.verdict === "stuck" ? l.breaks : []));
       const lost = itemsIn(r).filter((i) => !r.reach.items[i]);
       const leaves = lost.filter((i) => r.network.makers.start[i] === r.network.makers.end[i] || breaks.includes(i));

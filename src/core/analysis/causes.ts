@@ -20,17 +20,25 @@ const STEPS = [
   { upTo: 30_000, steps: 1_000 },
   { upTo: Number.POSITIVE_INFINITY, steps: 300 },
 ] as const;
-/** How much more a derivation weighs for each recipe in it, so that of equal sets the shorter way counts and none goes round. */
+/**
+ * How much more a derivation weighs for each recipe in it, so that of equal sets the shorter way counts and none goes
+ * round.
+ */
 const STEP = 1 + 2 ** -20;
 
 /**
- * For each item out of reach a small set of leaf causes whose repair would unblock it. A leaf is an item that nothing makes,
+ * For each item out of reach a small set of leaf causes whose repair would unblock it. A leaf is an item that nothing
+ * makes,
  * or an item of a closed circle, which then counts as the place to break it.
  *
- * First a bound: process by process with the fewest causes counted as a sum (Knuth 1977), where a cause shared by two inputs
- * counts twice; from what that finds, whatever can be left out is. A set of one is the optimum; for larger ones every single
- * leaf behind the item is tried, and every pair where three or more were needed, as far as a budget goes. Where all smaller
- * sizes were tried without success (sets of two and three) the set is the optimum; otherwise it is a bound: the question is
+ * First a bound: process by process with the fewest causes counted as a sum (Knuth 1977), where a cause shared by two
+ * inputs
+ * counts twice; from what that finds, whatever can be left out is. A set of one is the optimum; for larger ones every
+ * single
+ * leaf behind the item is tried, and every pair where three or more were needed, as far as a budget goes. Where all
+ * smaller
+ * sizes were tried without success (sets of two and three) the set is the optimum; otherwise it is a bound: the
+ * question is
  * NP-hard (a hitting set).
  *
  * In proportion to the part of the network that is out of reach; after a change, to what lies downstream of it there.
@@ -100,7 +108,9 @@ export class Causes {
     const circles = stuckLoops(this.compiled, lost);
     for (const { breaks } of circles) for (const i of breaks) this.breaks.add(i);
     const gone = (l: Loop) => l.items.some((i) => near.has(i));
-    this.stuck = [...this.stuck.filter((l) => !gone(l)), ...circles].sort((a, b) => a.items.length - b.items.length || this.byKey(a.items[0], b.items[0]));
+    this.stuck = [...this.stuck.filter((l) => !gone(l)), ...circles].sort(
+      (a, b) => a.items.length - b.items.length || this.byKey(a.items[0], b.items[0]),
+    );
     const order = this.weigh(new Set(lost));
     // How far a smaller set is looked for depends on how much is out of reach: then for all alike.
     const { steps } = STEPS.find((s) => this.weight.size <= s.upTo) as (typeof STEPS)[number];
@@ -109,7 +119,10 @@ export class Causes {
     for (const i of order) this.bound.set(i, this.leavesOf(i));
     const again = everyone ? [...this.weight.keys()] : order;
     for (const i of again) {
-      this.of.set(i, { ...this.smaller(i, [...(this.bound.get(i) as readonly number[])].sort(this.byKey)), by: this.by.get(i) ?? -1 });
+      this.of.set(i, {
+        ...this.smaller(i, [...(this.bound.get(i) as readonly number[])].sort(this.byKey)),
+        by: this.by.get(i) ?? -1,
+      });
       near.add(i);
     }
     return near;
@@ -135,7 +148,8 @@ export class Causes {
     };
     const fire = (p: number) => {
       let sum = 0;
-      for (let k = ins.start[p]; k < ins.end[p]; k++) if (!reach.items[ins.to[k]]) sum += weight.get(ins.to[k]) ?? Number.POSITIVE_INFINITY;
+      for (let k = ins.start[p]; k < ins.end[p]; k++)
+        if (!reach.items[ins.to[k]]) sum += weight.get(ins.to[k]) ?? Number.POSITIVE_INFINITY;
       if (sum < Number.MAX_VALUE / 2) for (let m = outs.start[p]; m < outs.end[p]; m++) put(outs.to[m], sum * STEP, p);
     };
     for (const i of lost) {
@@ -161,11 +175,12 @@ export class Causes {
       }
     }
     // Sums beyond all numbers: such an item stands for itself.
-    for (const i of lost) if (!settled.has(i)) {
-      weight.set(i, Number.MAX_VALUE);
-      by.set(i, -1);
-      settled.add(i);
-    }
+    for (const i of lost)
+      if (!settled.has(i)) {
+        weight.set(i, Number.MAX_VALUE);
+        by.set(i, -1);
+        settled.add(i);
+      }
     return [...settled];
   }
 
@@ -174,7 +189,8 @@ export class Causes {
     const p = this.by.get(i) as number;
     if (p < 0) return [i];
     const below: (readonly number[])[] = [];
-    for (let k = ins.start[p]; k < ins.end[p]; k++) if (!this.reach.items[ins.to[k]]) below.push(this.bound.get(ins.to[k]) as readonly number[]);
+    for (let k = ins.start[p]; k < ins.end[p]; k++)
+      if (!this.reach.items[ins.to[k]]) below.push(this.bound.get(ins.to[k]) as readonly number[]);
     return below.length === 1 ? below[0] : [...new Set(below.flat())];
   }
 
@@ -198,7 +214,9 @@ export class Causes {
       if (unblocks(fewer)) leaves = fewer;
     }
     if (leaves.length <= 1) return { leaves, smallest: true };
-    const others = [...behind].filter((i) => i !== item && ((this.by.get(i) as number) < 0 || this.breaks.has(i))).sort(this.byKey);
+    const others = [...behind]
+      .filter((i) => i !== item && ((this.by.get(i) as number) < 0 || this.breaks.has(i)))
+      .sort(this.byKey);
     for (const leaf of others) if (unblocks([leaf])) return { leaves: [leaf], smallest: true };
     if (leaves.length === 2 || steps < 0) return { leaves, smallest: steps >= 0 };
     for (const [n, a] of others.entries())
@@ -220,7 +238,8 @@ export class Causes {
           const p = users.to[k];
           const n = (left.get(p) ?? missing[p]) - 1;
           left.set(p, n);
-          if (n === 0) for (let m = outs.start[p]; m < outs.end[p]; m++) if (behind.has(outs.to[m])) have.add(outs.to[m]);
+          if (n === 0)
+            for (let m = outs.start[p]; m < outs.end[p]; m++) if (behind.has(outs.to[m])) have.add(outs.to[m]);
         }
       }
       return false;

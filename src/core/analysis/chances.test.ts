@@ -16,7 +16,12 @@ const of = (text: string, name: string, runs = 1): Distribution => {
   const { lines, id } = linesOf(text);
   return repeated(perRun(lines, id(name)), runs);
 };
-const told = (d: Distribution) => Object.fromEntries([...d.p].flatMap((p, k) => (p > 1e-15 ? [[Number(((d.from + k) * toNumber(d.step)).toFixed(9)), Number(p.toFixed(12))]] : [])));
+const told = (d: Distribution) =>
+  Object.fromEntries(
+    [...d.p].flatMap((p, k) =>
+      p > 1e-15 ? [[Number(((d.from + k) * toNumber(d.step)).toFixed(9)), Number(p.toFixed(12))]] : [],
+    ),
+  );
 
 describe("what one run gives", () => {
   it.each([
@@ -95,7 +100,11 @@ describe("how many runs", () => {
     expect(runsFor(lines, id("Rope"), 1, 0.9)).toBe(22);
     expect(runsFor(lines, id("Rope"), 1, 0.99)).toBe(44);
     expect(runsFor(lines, id("Rope"), 0, 0.99)).toBe(0);
-    for (const [k, confidence] of [[3, 0.9], [7, 0.5], [2, 0.999]] as const) {
+    for (const [k, confidence] of [
+      [3, 0.9],
+      [7, 0.5],
+      [2, 0.999],
+    ] as const) {
       const n = runsFor(lines, id("Rope"), k, confidence) as number;
       const one = perRun(lines, id("Rope"));
       expect(atLeast(repeated(one, n), k)).toBeGreaterThanOrEqual(confidence);

@@ -1,6 +1,16 @@
 /** Exact distributions of what lines give: ranges, independent chances and weighted draws, over any number of runs. */
 import { inDraws, type Line } from "../catalogue/records";
-import { add, type Fraction, fraction, fromNumber, multiply, negate, subtract, toNumber, wholeMultiples, } from "../numbers/fraction";
+import {
+  add,
+  type Fraction,
+  fraction,
+  fromNumber,
+  multiply,
+  negate,
+  subtract,
+  toNumber,
+  wholeMultiples,
+} from "../numbers/fraction";
 import { Steps, TooMany } from "../numbers/steps";
 
 /** Probabilities of the amounts from·step, (from + 1)·step, … */
@@ -57,7 +67,9 @@ export interface Alternative extends Amounts {
   readonly p: number;
   readonly item: string;
 }
-/** What happens so many times in a run, each time by itself. What the alternatives leave of 1 is the chance of nothing. */
+/**
+ * What happens so many times in a run, each time by itself. What the alternatives leave of 1 is the chance of nothing.
+ */
 export interface Happening {
   readonly alternatives: readonly Alternative[];
   readonly times: number;
@@ -65,12 +77,18 @@ export interface Happening {
 
 const within = (chance: number): number => Math.min(1, Math.max(0, chance));
 
-/** What the lines of one run do, independently of each other. Wear is spread evenly: a tool that lasts 50 runs loses 1/50 in each. */
+/**
+ * What the lines of one run do, independently of each other. Wear is spread evenly: a tool that lasts 50 runs loses
+ * 1/50 in each.
+ */
 export function happenings(lines: readonly Line[]): Happening[] {
   return inDraws(lines.filter((l) => l.role !== "station" && (l.role !== "tool" || l.uses !== null))).map((group) => {
     const [{ draw }] = group;
     if (!draw) return { alternatives: alternativeOf(group[0], within(group[0].chance)), times: 1 };
-    return { alternatives: group.flatMap((line) => alternativeOf(line, (line.draw?.weight ?? 0) / draw.of)), times: draw.times };
+    return {
+      alternatives: group.flatMap((line) => alternativeOf(line, (line.draw?.weight ?? 0) / draw.of)),
+      times: draw.times,
+    };
   });
 }
 
@@ -97,13 +115,21 @@ export function perRun(lines: readonly Line[], item: string, steps = work()): Di
     const own = alternatives.filter((o) => o.item === item);
     return own.length ? [{ own, times }] : [];
   });
-  const lattice = [fraction(1n), ...parts.flatMap(({ own }) => own.flatMap((o) => (o.count > 1 ? [o.low, o.step] : [o.low]))).filter((a) => a.n !== 0n)];
+  const lattice = [
+    fraction(1n),
+    ...parts
+      .flatMap(({ own }) => own.flatMap((o) => (o.count > 1 ? [o.low, o.step] : [o.low])))
+      .filter((a) => a.n !== 0n),
+  ];
   const step = multiply(lattice[0], fraction(1n, wholeMultiples(lattice)[0]));
   let sum: Distribution = { step, from: 0, p: Float64Array.of(1) };
   for (const { own, times } of parts) {
     const places = own.flatMap((o) => {
       steps.take(o.count);
-      return spread(o).map((amount) => ({ at: toNumber(multiply(amount, fraction(step.d, step.n))), p: o.p / o.count }));
+      return spread(o).map((amount) => ({
+        at: toNumber(multiply(amount, fraction(step.d, step.n))),
+        p: o.p / o.count,
+      }));
     });
     const rest = chanceOfNothing(own);
     if (rest > 0) places.push({ at: 0, p: rest });
@@ -131,7 +157,9 @@ export function convolved(a: Distribution, b: Distribution, steps = work()): Dis
   return { step: a.step, from: a.from + b.from, p };
 }
 
-/** The distribution over n independent runs, by repeated squaring. Ends that together weigh less than 1e-18 are cut off. */
+/**
+ * The distribution over n independent runs, by repeated squaring. Ends that together weigh less than 1e-18 are cut off.
+ */
 export function repeated(one: Distribution, n: number, steps = work()): Distribution {
   let sum: Distribution = { step: one.step, from: 0, p: Float64Array.of(1) };
   let power = one;
@@ -161,7 +189,8 @@ export function atLeast(d: Distribution, amount: number): number {
   return less < more ? 1 - less : more;
 }
 
-export const expectedOf = (d: Distribution): number => d.p.reduce((t, p, k) => t + p * (d.from + k), 0) * toNumber(d.step);
+export const expectedOf = (d: Distribution): number =>
+  d.p.reduce((t, p, k) => t + p * (d.from + k), 0) * toNumber(d.step);
 
 /** Chance of exactly nothing. */
 export const chanceOfNone = (d: Distribution): number => d.p[-d.from] ?? 0;
@@ -171,13 +200,27 @@ export const chanceOfNone = (d: Distribution): number => d.p[-d.from] ?? 0;
  * @param confidence  below 1, such as 0.9
  * @returns null where no number of runs up to `most` does
  */
-export function runsFor(lines: readonly Line[], item: string, amount: number, confidence: number, most = 1_000_000): number | null {
+export function runsFor(
+  lines: readonly Line[],
+  item: string,
+  amount: number,
+  confidence: number,
+  most = 1_000_000,
+): number | null {
   const one = perRun(lines, item);
   return one.from < 0 ? null : fewestRuns(one, amount, confidence, { most });
 }
 
-/** The same from a distribution of one run that takes nothing, or less than it gives. @param about  where the search starts */
-export function fewestRuns(one: Distribution, amount: number, confidence: number, { most = 1_000_000, about = 1, steps = work() } = {}): number | null {
+/**
+ * The same from a distribution of one run that takes nothing, or less than it gives. @param about  where the search
+ * starts
+ */
+export function fewestRuns(
+  one: Distribution,
+  amount: number,
+  confidence: number,
+  { most = 1_000_000, about = 1, steps = work() } = {},
+): number | null {
   if (amount <= 0) return 0;
   if (!(expectedOf(one) > 0)) return null;
   const enough = (n: number) => atLeast(repeated(one, n, steps), amount) >= confidence - 1e-12;

@@ -18,9 +18,12 @@ interface Link {
 }
 
 /**
- * Pairs of turns that lose nothing either way tie things together: a block is nine bars, a bar nine nuggets. Hundreds of such
- * pairs would each be a loop that comes out even, and hide what gains; so each set of things tied together is one thing, of
- * which each is a fixed multiple (a spanning tree of pairs; further pairs must agree with it, else they are left as they are).
+ * Pairs of turns that lose nothing either way tie things together: a block is nine bars, a bar nine nuggets. Hundreds
+ * of such
+ * pairs would each be a loop that comes out even, and hide what gains; so each set of things tied together is one
+ * thing, of
+ * which each is a fixed multiple (a spanning tree of pairs; further pairs must agree with it, else they are left as
+ * they are).
  */
 export class Conversions {
   private readonly links = new Map<number, Link>();
@@ -40,7 +43,11 @@ export class Conversions {
     }
     for (const turn of turns) {
       if (turn.from > turn.to || this.dropped.has(turn.process)) continue;
-      const back = (byEnds.get(`${turn.to}>${turn.from}`) ?? []).find((b) => !this.dropped.has(b.process) && sign(subtract(multiply(turn.gives, b.gives), multiply(turn.takes, b.takes))) === 0);
+      const back = (byEnds.get(`${turn.to}>${turn.from}`) ?? []).find(
+        (b) =>
+          !this.dropped.has(b.process) &&
+          sign(subtract(multiply(turn.gives, b.gives), multiply(turn.takes, b.takes))) === 0,
+      );
       if (back) this.tie(turn, back);
     }
   }
@@ -53,10 +60,12 @@ export class Conversions {
     if (a.root === b.root) {
       if (sign(subtract(b.factor, multiply(worth, a.factor))) !== 0) return;
     } else {
-      // Everything tied to `to` is tied to the root of `from`, by the way of this pair: its tree is turned round to hang here.
+      // Everything tied to `to` is tied to the root of `from`, by the way of this pair: its tree is turned round to
+      // hang here.
       this.hang(turn.to, { parent: turn.from, up: back, down: turn });
       const scale = divide(multiply(worth, a.factor), b.factor);
-      for (const [thing, at] of this.roots) if (at.root === b.root) this.roots.set(thing, { root: a.root, factor: multiply(at.factor, scale) });
+      for (const [thing, at] of this.roots)
+        if (at.root === b.root) this.roots.set(thing, { root: a.root, factor: multiply(at.factor, scale) });
     }
     this.pairs.push([turn, back]);
     this.dropped.add(turn.process).add(back.process);
@@ -116,7 +125,10 @@ export class Conversions {
       if (!link || sign(amount) === 0) continue;
       const turn = sign(amount) > 0 ? link.up : link.down;
       turns.push(turn);
-      const parents = sign(amount) > 0 ? multiply(amount, divide(turn.gives, turn.takes)) : multiply(amount, divide(turn.takes, turn.gives));
+      const parents =
+        sign(amount) > 0
+          ? multiply(amount, divide(turn.gives, turn.takes))
+          : multiply(amount, divide(turn.takes, turn.gives));
       left.set(link.parent, add(left.get(link.parent) ?? ZERO, parents));
       if (this.links.has(link.parent) && !seen.has(link.parent)) {
         seen.add(link.parent);
@@ -134,6 +146,7 @@ export function turnOf(process: number, net: ReadonlyMap<number, Fraction>): Tur
   if (net.size !== 2) return null;
   const [[a, x], [b, y]] = [...net];
   if (sign(x) * sign(y) >= 0) return null;
-  return sign(x) < 0 ? { process, from: a, to: b, takes: negate(x), gives: y } : { process, from: b, to: a, takes: negate(y), gives: x };
+  return sign(x) < 0
+    ? { process, from: a, to: b, takes: negate(x), gives: y }
+    : { process, from: b, to: a, takes: negate(y), gives: x };
 }
-

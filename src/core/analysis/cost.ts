@@ -43,14 +43,19 @@ const LEFT = 0.1;
 const ROUNDING = 2 ** -44;
 
 /**
- * cost(item) = min over processes of (own + Σ quantity × cost) / expected yield: every output bears the whole cost of a run.
- * The greatest fixed point of that operator in floating point, reached from above by label-correcting (a process that yields
- * several units makes its output cheaper than its inputs, so no order settles an item for good; Knuth 1977 needs functions
+ * cost(item) = min over processes of (own + Σ quantity × cost) / expected yield: every output bears the whole cost of a
+ * run.
+ * The greatest fixed point of that operator in floating point, reached from above by label-correcting (a process that
+ * yields
+ * several units makes its output cheaper than its inputs, so no order settles an item for good; Knuth 1977 needs
+ * functions
  * that these are not). Sums run in the order of the rows, so the result is the same to the bit in whatever order it was
  * reached: after a change it equals the one from scratch.
  *
- * A circle that gets cheaper at every round converges only in the limit. Where an item has improved 48 times, the circle of
- * its chosen processes is solved as a linear system, each number rounded up by more than rounding could take off: a cost that
+ * A circle that gets cheaper at every round converges only in the limit. Where an item has improved 48 times, the
+ * circle of
+ * its chosen processes is solved as a linear system, each number rounded up by more than rounding could take off: a
+ * cost that
  * the fixed point can't exceed, from which the descent goes on.
  */
 export class LeastCost {
@@ -74,7 +79,10 @@ export class LeastCost {
   private doubtful: number[] = [];
   private readonly was = new Map<number, number>();
   private tracking = false;
-  /** Steps that circles took since the last change: what is solved at once, and what is gone through to find where to break them. */
+  /**
+   * Steps that circles took since the last change: what is solved at once, and what is gone through to find where to
+   * break them.
+   */
   private solving = 0;
   private walked = 0;
   private broken = new Set<number>();
@@ -111,7 +119,12 @@ export class LeastCost {
   }
   counts(p: number): boolean {
     const flags = this.network.flags[p];
-    return (flags & ALIVE) !== 0 && (flags & this.without) === 0 && (this.aside === null || !this.aside.has(p)) && (this.reach === null || this.reach.missing[p] === 0);
+    return (
+      (flags & ALIVE) !== 0 &&
+      (flags & this.without) === 0 &&
+      (this.aside === null || !this.aside.has(p)) &&
+      (this.reach === null || this.reach.missing[p] === 0)
+    );
   }
 
   /** What a run costs with everything it uses up. */
@@ -131,13 +144,19 @@ export class LeastCost {
     const { start, end, qty } = this.network.outs;
     let c = t / (qty as Float64Array)[k];
     if (this.share !== 1) c *= this.share;
-    if (this.credit) c = end[p] - start[p] > 1 ? this.credited(p, k, t, this.credit) : Math.max(c, LEFT * this.credit.cost[this.network.outs.to[k]]);
+    if (this.credit)
+      c =
+        end[p] - start[p] > 1
+          ? this.credited(p, k, t, this.credit)
+          : Math.max(c, LEFT * this.credit.cost[this.network.outs.to[k]]);
     return c < NOTHING ? 0 : c;
   }
 
   /**
-   * The same with side outputs credited: one that comes cheaper another way takes its plain least cost off the run; those
-   * that this run is the cheapest way to share what remains with the output, by worth. Credit takes off nine tenths of an
+   * The same with side outputs credited: one that comes cheaper another way takes its plain least cost off the run;
+   * those
+   * that this run is the cheapest way to share what remains with the output, by worth. Credit takes off nine tenths of
+   * an
    * output's plain cost at most: so nothing becomes free by it, nor by going round in a circle of credit.
    */
   private credited(p: number, k: number, t: number, { cost: plain }: LeastCost): number {
@@ -207,7 +226,9 @@ export class LeastCost {
     }
   }
 
-  /** Lowers the items of an item's circle to a bound from above, if it leads through itself and each round costs less. */
+  /**
+   * Lowers the items of an item's circle to a bound from above, if it leads through itself and each round costs less.
+   */
   private solveCircle(item: number): void {
     const { network, via, cost } = this;
     // What is too large to be solved goes on round by round, and is flagged where that does not settle.
@@ -224,7 +245,8 @@ export class LeastCost {
       const row = new Float64Array(n + 2);
       const p = via[i];
       const k = this.entryOf(p, i);
-      // The cost by this process is a share of the run's cost, or that less the worth of its side outputs: at most the first.
+      // The cost by this process is a share of the run's cost, or that less the worth of its side outputs: at most the
+      // first.
       const per = (this.share / (network.outs.qty as Float64Array)[k]) * (1 + ROUNDING);
       row[r] = 1;
       row[n] = this.own(p) * per;
@@ -240,7 +262,8 @@ export class LeastCost {
       row[n] *= 1 + ROUNDING;
       return row;
     });
-    // A second right side of ones: where its solution is above zero, going round loses weight and the first one is a bound.
+    // A second right side of ones: where its solution is above zero, going round loses weight and the first one is a
+    // bound.
     const solved = solve(rows, 2);
     if (!solved || solved[1].some((y) => !(y > 0)) || solved[0].some((x) => !(x >= 0))) return;
     // What elimination may have lost grows with the inverse.
@@ -317,7 +340,8 @@ export class LeastCost {
       forgotten.push(i);
       for (let k = users.start[i]; k < users.end[i]; k++) {
         const p = users.to[k];
-        if (this.usesUp(p, i, qty)) for (let m = outs.start[p]; m < outs.end[p]; m++) if (via[outs.to[m]] === p) open.push(outs.to[m]);
+        if (this.usesUp(p, i, qty))
+          for (let m = outs.start[p]; m < outs.end[p]; m++) if (via[outs.to[m]] === p) open.push(outs.to[m]);
       }
     }
     for (const i of forgotten) for (let k = makers.start[i]; k < makers.end[i]; k++) this.push(makers.to[k]);

@@ -18,7 +18,9 @@ describe("costs with side outputs credited", () => {
   });
 
   it("take off several others, each at its own least cost, with what it yields", () => {
-    const r = read("buy Crate for 40\nbuy Nail for 1\nbuy Plank for 4\nBreak: 1 Crate -> 2..4 Plank + 6 Nail 50% + 1 Lock");
+    const r = read(
+      "buy Crate for 40\nbuy Nail for 1\nbuy Plank for 4\nBreak: 1 Crate -> 2..4 Plank + 6 Nail 50% + 1 Lock",
+    );
     expect(plain(r, "Lock")).toBe(40);
     expect(credited(r, "Lock")).toBe(40 - 3 * 4 - 3);
   });
@@ -29,7 +31,9 @@ describe("costs with side outputs credited", () => {
   });
 
   it("do not go to nothing in a circle whose by-product is worth more than a round takes", () => {
-    const r = read("buy Salt for 10\nbuy Scum for 4\nDissolve: 1 Salt -> 1 Brine + 1 Scum\nBoil: 1 Brine -> 1 Salt fee 1 shells");
+    const r = read(
+      "buy Salt for 10\nbuy Scum for 4\nDissolve: 1 Salt -> 1 Brine + 1 Scum\nBoil: 1 Brine -> 1 Salt fee 1 shells",
+    );
     expect(credited(r, "Brine")).toBeGreaterThanOrEqual(0.1 * plain(r, "Brine"));
     expect(credited(r, "Salt")).toBeGreaterThanOrEqual(0.1 * plain(r, "Salt"));
   });
@@ -47,7 +51,9 @@ describe("costs with side outputs credited", () => {
   });
 
   it("cost nothing only where the run costs nothing", () => {
-    const r = read("gather Reed\nbuy Oil for 5\nPress: 1 Oil -> 3 Lamp oil + 9 Sludge\nWeave: 1 Reed -> 1 Mat + 1 Straw");
+    const r = read(
+      "gather Reed\nbuy Oil for 5\nPress: 1 Oil -> 3 Lamp oil + 9 Sludge\nWeave: 1 Reed -> 1 Mat + 1 Straw",
+    );
     for (const name of ["Lamp oil", "Sludge", "Oil"]) expect(credited(r, name)).toBeGreaterThan(0);
     for (const name of ["Mat", "Straw", "Reed"]) expect(credited(r, name)).toBe(0);
   });

@@ -13,15 +13,36 @@ import { itemsIn, processesIn } from "../testing/told";
 import type { Readings } from "./readings";
 
 /** The same catalogue with its records as bytes. */
-const dense = (catalogue: Catalogue): Catalogue => ({ ...catalogue, ...Object.fromEntries(KINDS.map((kind) => [kind, Shelf.of(kind, [...(catalogue[kind] as Shelf<AnyRecord>).values()], 0)])) });
+const dense = (catalogue: Catalogue): Catalogue => ({
+  ...catalogue,
+  ...Object.fromEntries(
+    KINDS.map((kind) => [kind, Shelf.of(kind, [...(catalogue[kind] as Shelf<AnyRecord>).values()], 0)]),
+  ),
+});
 
 /** Every reading in terms of records, so that two engines with other numbers can be compared to the bit. */
 function written(r: Readings) {
   const { compiled } = r;
-  const perItem = (f: (i: number) => unknown) => Object.fromEntries(itemsIn(r).map((i) => [compiled.idOf(i), f(i)]).sort());
+  const perItem = (f: (i: number) => unknown) =>
+    Object.fromEntries(
+      itemsIn(r)
+        .map((i) => [compiled.idOf(i), f(i)])
+        .sort(),
+    );
   const rounds = (report: GainReport) => ({
     complete: report.complete,
-    gains: report.complete ? report.gains.map((g) => [g.runs.map((x) => `${x.times} ${stepKey(compiled, x.step)}`), g.live, g.net.map((n) => `${n.amount.n}/${n.amount.d} ${n.thing.of === "item" ? compiled.idOf(n.thing.item) : n.thing.currency}`).sort()]) : [],
+    gains: report.complete
+      ? report.gains.map((g) => [
+          g.runs.map((x) => `${x.times} ${stepKey(compiled, x.step)}`),
+          g.live,
+          g.net
+            .map(
+              (n) =>
+                `${n.amount.n}/${n.amount.d} ${n.thing.of === "item" ? compiled.idOf(n.thing.item) : n.thing.currency}`,
+            )
+            .sort(),
+        ])
+      : [],
     even: report.complete ? report.even.map((g) => g.runs.map((x) => `${x.times} ${stepKey(compiled, x.step)}`)) : [],
   });
   const cost = (least: LeastCost) => perItem((i) => least.cost[i]);
@@ -33,13 +54,25 @@ function written(r: Readings) {
     steps: perItem((i) => r.steps(i)),
     reach: perItem((i) => r.reach.items[i]),
     level: perItem((i) => r.levels.value[i]),
-    fires: Object.fromEntries(processesIn(r).map((p) => [compiled.processId(p), r.reach.fires(p)]).sort()),
+    fires: Object.fromEntries(
+      processesIn(r)
+        .map((p) => [compiled.processId(p), r.reach.fires(p)])
+        .sort(),
+    ),
     gain: rounds(r.gain),
     causes: perItem((i) => {
       const cause = r.causes.get(i);
-      return cause && [cause.leaves.map((l) => compiled.idOf(l)), cause.by < 0 ? null : compiled.processId(cause.by), cause.smallest];
+      return (
+        cause && [
+          cause.leaves.map((l) => compiled.idOf(l)),
+          cause.by < 0 ? null : compiled.processId(cause.by),
+          cause.smallest,
+        ]
+      );
     }),
-    stuck: r.loops.filter((l) => l.verdict === "stuck").map((l) => [l.items, l.breaks].map((items) => items.map((i) => compiled.idOf(i)))),
+    stuck: r.loops
+      .filter((l) => l.verdict === "stuck")
+      .map((l) => [l.items, l.breaks].map((items) => items.map((i) => compiled.idOf(i)))),
   };
 }
 

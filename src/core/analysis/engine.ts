@@ -27,7 +27,13 @@ export class Engine {
 
   /** Everything the views show, of one revision. */
   board(): Board {
-    return { revision: this.revision, figures: Object.fromEntries(this.figures.all()), findings: inOrder([...this.findings.all()]), loops: this.loops(), complete: this.readings.gain.complete };
+    return {
+      revision: this.revision,
+      figures: Object.fromEntries(this.figures.all()),
+      findings: inOrder([...this.findings.all()]),
+      loops: this.loops(),
+      complete: this.readings.gain.complete,
+    };
   }
 
   /** Follows a change that was applied elsewhere already. */
@@ -40,7 +46,16 @@ export class Engine {
     const { put, opened, drop } = this.findings.advance({ catalogue: next, readings: this.readings }, shift, edits);
     const figures = this.moveFigures(shift);
     const moved = summed(figures, opened, drop.map(ruleOf));
-    return { from, to: next.revision, figures: figures.map(([id, , now]) => [id, now]), put, drop, loops: this.loops(), complete: this.readings.gain.complete, moved };
+    return {
+      from,
+      to: next.revision,
+      figures: figures.map(([id, , now]) => [id, now]),
+      put,
+      drop,
+      loops: this.loops(),
+      complete: this.readings.gain.complete,
+      moved,
+    };
   }
 
   /** Applies edits and follows them; nothing moves where they are refused. */

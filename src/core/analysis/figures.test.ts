@@ -9,9 +9,17 @@ import { Readings, readingsOf } from "./readings";
 
 describe("figures in flat arrays", () => {
   it("say what an item costs, by what, over how many recipes and from which level", () => {
-    const r = read("gather Eel in 30s\nSmoke: 2 Eel -> 1 Smoked eel in 60s level 4\n1 Ghost -> 1 Lens", { labourPerHour: 3600 });
+    const r = read("gather Eel in 30s\nSmoke: 2 Eel -> 1 Smoked eel in 60s level 4\n1 Ghost -> 1 Lens", {
+      labourPerHour: 3600,
+    });
     const table = new FigureTable(r);
-    expect(table.at(at(r, "Smoked eel"))).toEqual({ value: 120, time: 120, by: recipe(r.catalogue, "Smoke").id, steps: 1, level: 4 });
+    expect(table.at(at(r, "Smoked eel"))).toEqual({
+      value: 120,
+      time: 120,
+      by: recipe(r.catalogue, "Smoke").id,
+      steps: 1,
+      level: 4,
+    });
     expect(table.at(at(r, "Lens"))).toEqual({ value: null, time: null, by: null, steps: null, level: null });
     expect(table.at(r.network.items)).toBeNull();
     expect([...table.all()]).toHaveLength(4);
@@ -22,7 +30,11 @@ describe("figures in flat arrays", () => {
     const table = new FigureTable(r);
     const kelp = newItem("Kelp");
     const told: (readonly [string, boolean, boolean])[][] = [];
-    for (const edit of [{ op: "add", kind: "item", record: kelp }, { op: "remove", kind: "item", record: kelp }, { op: "add", kind: "item", record: kelp }] as Edit[]) {
+    for (const edit of [
+      { op: "add", kind: "item", record: kelp },
+      { op: "remove", kind: "item", record: kelp },
+      { op: "add", kind: "item", record: kelp },
+    ] as Edit[]) {
       const next = must(r.catalogue, [edit]);
       told.push(table.follow(r, r.advance(next, [edit])).map(([id, then, now]) => [id, then !== null, now !== null]));
     }

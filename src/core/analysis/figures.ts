@@ -32,7 +32,13 @@ export class FigureTable {
   /** Figures of an item by its number; null: there is no such item. */
   at(i: number): Figures | null {
     if (!(i < this.value.length) || Number.isNaN(this.value[i])) return null;
-    return { value: finite(this.value[i]), time: finite(this.time[i]), by: this.by[i] < 0 ? null : this.compiled.processId(this.by[i]), steps: natural(this.steps[i]), level: natural(this.level[i]) };
+    return {
+      value: finite(this.value[i]),
+      time: finite(this.time[i]),
+      by: this.by[i] < 0 ? null : this.compiled.processId(this.by[i]),
+      steps: natural(this.steps[i]),
+      level: natural(this.level[i]),
+    };
   }
 
   *all(): Generator<[Id, Figures]> {
@@ -46,7 +52,14 @@ export class FigureTable {
   follow(readings: Readings, shift: Shift): MovedFigures[] {
     this.grow();
     const moved: MovedFigures[] = [];
-    const open = new Set<number>([...shift.value.keys(), ...shift.time.keys(), ...shift.ways, ...shift.levels, ...shift.reach, ...shift.added]);
+    const open = new Set<number>([
+      ...shift.value.keys(),
+      ...shift.time.keys(),
+      ...shift.ways,
+      ...shift.levels,
+      ...shift.reach,
+      ...shift.added,
+    ]);
     for (const i of open) {
       const id = this.compiled.idOf(i);
       if (id === null) continue;

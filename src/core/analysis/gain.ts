@@ -2,7 +2,18 @@
 import { type Compiled, currencyAt, processAt } from "../network/compile";
 import { netYield } from "../network/expected";
 import { ALIVE, GAINS } from "../network/network";
-import { add, type Fraction, fraction, fromNumber, multiply, negate, sign, toNumber, wholeMultiples, ZERO } from "../numbers/fraction";
+import {
+  add,
+  type Fraction,
+  fraction,
+  fromNumber,
+  multiply,
+  negate,
+  sign,
+  toNumber,
+  wholeMultiples,
+  ZERO,
+} from "../numbers/fraction";
 import { Conversions, type Turn, turnOf } from "./conversions";
 import { anyGains, type Column, exactly, type Nets, rowsOf, searchLoops, shrink, totalNet } from "./loop-search";
 import { Steps, TooMany } from "../numbers/steps";
@@ -11,9 +22,13 @@ import { Prices } from "./prices";
 import type { Reach } from "./reach";
 
 /** What is run: a process, or the sale of an item. */
-export type Step = { readonly run: "process"; readonly process: number } | { readonly run: "sale"; readonly item: number };
+export type Step =
+  | { readonly run: "process"; readonly process: number }
+  | { readonly run: "sale"; readonly item: number };
 /** What is left over: an item, or money of a currency. */
-export type Thing = { readonly of: "item"; readonly item: number } | { readonly of: "currency"; readonly currency: number };
+export type Thing =
+  | { readonly of: "item"; readonly item: number }
+  | { readonly of: "currency"; readonly currency: number };
 
 export interface Round {
   /** Whole numbers of runs, the smallest that were found; drop any step and it stops coming round. */
@@ -26,7 +41,9 @@ export interface Round {
 export interface Gain extends Round {
   /** Exact expected net of one round; every entry is above zero, all other items come out even. */
   readonly net: readonly { readonly thing: Thing; readonly amount: Fraction }[];
-  /** Chance that a single round gains something and loses nothing (1: even in the worst draw), and whether it is exact. */
+  /**
+   * Chance that a single round gains something and loses nothing (1: even in the worst draw), and whether it is exact.
+   */
   readonly luck: () => Luck;
   /** The records it was found from, and the prices of what it sells: as long as they are the same, so is this. */
   readonly of: readonly unknown[];
@@ -50,7 +67,8 @@ const PROOF_STEPS = 2e8;
 const NONE: GainReport = { gains: [], even: [], complete: true, columns: 0 };
 
 /**
- * A gaining loop is x ≥ 0 over processes with S x ≥ 0 and S x ≠ 0, S the exact expected net yields of items and currencies;
+ * A gaining loop is x ≥ 0 over processes with S x ≥ 0 and S x ≠ 0, S the exact expected net yields of items and
+ * currencies;
  * what takes nothing is a source and no column, a sale is one.
  *
  * 1. Prices under which every process loses prove that there is none (prices.ts), with no programme at all.
@@ -58,23 +76,44 @@ const NONE: GainReport = { gains: [], even: [], complete: true, columns: 0 };
  * 3. Find small whole multiplicities, verify them in exact fractions.
  * @param known  what was found before some records changed: loops of others are taken over
  */
-export function gains(compiled: Compiled, reach: Reach, prices = new Prices(compiled, reach), known: GainReport = NONE): GainReport {
+export function gains(
+  compiled: Compiled,
+  reach: Reach,
+  prices = new Prices(compiled, reach),
+  known: GainReport = NONE,
+): GainReport {
   const { network } = compiled;
   const alone: number[] = [];
-  for (let p = 0; p < network.processes; p++) if ((network.flags[p] & (ALIVE | GAINS)) === (ALIVE | GAINS)) alone.push(p);
+  for (let p = 0; p < network.processes; p++)
+    if ((network.flags[p] & (ALIVE | GAINS)) === (ALIVE | GAINS)) alone.push(p);
   if (!alone.length && prices.clean) return NONE;
-  const numbers = (steps: readonly Step[]) => steps.map((step) => (step.run === "process" ? step.process : -1 - step.item)).sort((a, b) => a - b).join();
+  const numbers = (steps: readonly Step[]) =>
+    steps
+      .map((step) => (step.run === "process" ? step.process : -1 - step.item))
+      .sort((a, b) => a - b)
+      .join();
   const before = new Map(known.gains.map((g) => [numbers(g.runs.map((r) => r.step)), g]));
   // What was found is proved within limits of its own; what can't be is left out, and said to be incomplete.
   const limit = new Steps(PROOF_STEPS);
   const proved = (support: readonly Column[], stepOf: (column: Column) => Step): Gain => {
     const steps = support.map(stepOf);
-    const of = steps.map((step) => (step.run === "process" ? processAt(compiled, step.process).record : compiled.sells[step.item]));
+    const of = steps.map((step) =>
+      step.run === "process" ? processAt(compiled, step.process).record : compiled.sells[step.item],
+    );
     const there = before.get(numbers(steps));
     if (there?.live === isLive(reach, steps) && there.of.every((x, k) => x === of[k])) return there;
-    return proof(compiled, reach, support, support.length === 1 ? [1n] : multiplicities(support, gainsWith, limit), stepOf, of);
+    return proof(
+      compiled,
+      reach,
+      support,
+      support.length === 1 ? [1n] : multiplicities(support, gainsWith, limit),
+      stepOf,
+      of,
+    );
   };
-  const found = alone.map((p) => proved([{ process: p, net: netOfProcess(compiled, p) }], (): Step => ({ run: "process", process: p })));
+  const found = alone.map((p) =>
+    proved([{ process: p, net: netOfProcess(compiled, p) }], (): Step => ({ run: "process", process: p })),
+  );
   const even: Round[] = [];
   const unlessTooMany = <T>(work: () => T, keep: (found: T) => void): void => {
     try {
@@ -91,17 +130,40 @@ export function gains(compiled: Compiled, reach: Reach, prices = new Prices(comp
     const step = (column: Column) => trade.stepOf(column.process);
     const evenRound = (support: readonly Column[]): Round => {
       const ordered = trade.inRecordOrder(support);
-      return round(compiled, reach, ordered, wholeMultiples(exactly(ordered, () => fraction(1n), limit) as Fraction[]), step);
+      return round(
+        compiled,
+        reach,
+        ordered,
+        wholeMultiples(exactly(ordered, () => fraction(1n), limit) as Fraction[]),
+        step,
+      );
     };
     const result = searchLoops(trade);
     ({ columns, complete } = result);
-    for (const support of [...result.gaining, ...trade.alone.map((column) => [column])]) unlessTooMany(() => proved(trade.inRecordOrder(trade.lifted(support, limit)), step), (gain) => found.push(gain));
-    for (const support of result.even) unlessTooMany(() => evenRound(trade.lifted(support, limit)), (loop) => even.push(loop));
-    for (const pair of trade.evenPairs()) unlessTooMany(() => evenRound(pair), (loop) => even.push(loop));
+    for (const support of [...result.gaining, ...trade.alone.map((column) => [column])])
+      unlessTooMany(
+        () => proved(trade.inRecordOrder(trade.lifted(support, limit)), step),
+        (gain) => found.push(gain),
+      );
+    for (const support of result.even)
+      unlessTooMany(
+        () => evenRound(trade.lifted(support, limit)),
+        (loop) => even.push(loop),
+      );
+    for (const pair of trade.evenPairs())
+      unlessTooMany(
+        () => evenRound(pair),
+        (loop) => even.push(loop),
+      );
   }
   const size = (r: Round) => r.runs.reduce((t, { times }) => t + times, 0n);
-  const name = (r: Round) => r.runs.map(({ step }) => stepKey(compiled, step)).sort().join();
-  const bySize = (a: Round, b: Round) => a.runs.length - b.runs.length || Number(size(a) - size(b)) || (name(a) < name(b) ? -1 : 1);
+  const name = (r: Round) =>
+    r.runs
+      .map(({ step }) => stepKey(compiled, step))
+      .sort()
+      .join();
+  const bySize = (a: Round, b: Round) =>
+    a.runs.length - b.runs.length || Number(size(a) - size(b)) || (name(a) < name(b) ? -1 : 1);
   return { gains: found.sort(bySize), even: even.sort(bySize), complete, columns };
 }
 
@@ -116,11 +178,13 @@ export function gainsAtAll(compiled: Compiled, reach: Reach): boolean {
 }
 
 /** A name of a step that does not depend on numbers. */
-export const stepKey = (compiled: Compiled, step: Step): string => (step.run === "process" ? compiled.processId(step.process) : `sale of ${compiled.idOf(step.item)}`);
+export const stepKey = (compiled: Compiled, step: Step): string =>
+  step.run === "process" ? compiled.processId(step.process) : `sale of ${compiled.idOf(step.item)}`;
 
 /** Rows are items, then currencies. */
 const rowOfCurrency = (compiled: Compiled, currency: number): number => compiled.network.items + currency;
-const thingAt = ({ network }: Compiled, row: number): Thing => (row < network.items ? { of: "item", item: row } : { of: "currency", currency: row - network.items });
+const thingAt = ({ network }: Compiled, row: number): Thing =>
+  row < network.items ? { of: "item", item: row } : { of: "currency", currency: row - network.items };
 
 function netOfProcess(compiled: Compiled, p: number): Map<number, Fraction> {
   const { of, record } = processAt(compiled, p);
@@ -162,7 +226,9 @@ class Trade implements Nets {
       this.gone.add(c);
       if (signs.has(1)) this.alone.push(this.netOf(c));
     }
-    this.first = [...new Set([...merging, ...prices.seeds, ...[...prices.sold].map((i) => compiled.network.processes + i)])].filter((c) => !this.gone.has(c));
+    this.first = [
+      ...new Set([...merging, ...prices.seeds, ...[...prices.sold].map((i) => compiled.network.processes + i)]),
+    ].filter((c) => !this.gone.has(c));
   }
 
   stepOf(c: number): Step {
@@ -173,10 +239,12 @@ class Trade implements Nets {
   *makers(row: number): Generator<number> {
     const { makers, items, processes } = this.compiled.network;
     if (row >= items) {
-      if (row === items && this.prices.trades) for (let i = 0; i < items; i++) if (this.compiled.sells[i] > 0) yield processes + i;
+      if (row === items && this.prices.trades)
+        for (let i = 0; i < items; i++) if (this.compiled.sells[i] > 0) yield processes + i;
       return;
     }
-    for (const i of this.tied.get(row) ?? [row]) for (let k = makers.start[i]; k < makers.end[i]; k++) if (this.counts(makers.to[k])) yield makers.to[k];
+    for (const i of this.tied.get(row) ?? [row])
+      for (let k = makers.start[i]; k < makers.end[i]; k++) if (this.counts(makers.to[k])) yield makers.to[k];
   }
   /** Nobody asks who takes money: its price stays. */
   *users(row: number): Generator<number> {
@@ -201,14 +269,19 @@ class Trade implements Nets {
       for (let k = start[c]; k < end[c]; k++) if (this.turns.counted(to[k])) return true;
       return false;
     };
-    if (c >= network.processes || money[c] > 0 || (this.turns.any && (touches(ins) || touches(outs)))) return [...this.column(c).net].map(([row, q]) => [row, toNumber(q)]);
+    if (c >= network.processes || money[c] > 0 || (this.turns.any && (touches(ins) || touches(outs))))
+      return [...this.column(c).net].map(([row, q]) => [row, toNumber(q)]);
     const near: [number, number][] = [];
-    for (let k = ins.start[c]; k < ins.end[c]; k++) if ((ins.qty as Float64Array)[k] > 0) near.push([ins.to[k], -(ins.qty as Float64Array)[k]]);
+    for (let k = ins.start[c]; k < ins.end[c]; k++)
+      if ((ins.qty as Float64Array)[k] > 0) near.push([ins.to[k], -(ins.qty as Float64Array)[k]]);
     for (let k = outs.start[c]; k < outs.end[c]; k++) near.push([outs.to[k], (outs.qty as Float64Array)[k]]);
     return near;
   }
 
-  /** Processes among the seeds and beside them that turn one thing into one other: only those can be seeds for being exact. */
+  /**
+   * Processes among the seeds and beside them that turn one thing into one other: only those can be seeds for being
+   * exact.
+   */
   private pairsOf(): Turn[] {
     const { compiled, prices } = this;
     const { ins, outs, users, money } = compiled.network;
@@ -222,10 +295,13 @@ class Trade implements Nets {
       if (!single(p)) continue;
       near.add(p);
       const made = outs.to[outs.start[p]];
-      for (let k = users.start[made]; k < users.end[made]; k++) if (prices.takesPart(users.to[k]) && single(users.to[k])) near.add(users.to[k]);
+      for (let k = users.start[made]; k < users.end[made]; k++)
+        if (prices.takesPart(users.to[k]) && single(users.to[k])) near.add(users.to[k]);
     }
     const id = (p: number) => compiled.processId(p);
-    return [...near].sort((a, b) => (id(a) < id(b) ? -1 : 1)).flatMap((p) => turnOf(p, netOfProcess(compiled, p)) ?? []);
+    return [...near]
+      .sort((a, b) => (id(a) < id(b) ? -1 : 1))
+      .flatMap((p) => turnOf(p, netOfProcess(compiled, p)) ?? []);
   }
 
   /** A support with the exact turns that it needs, of which nothing can be left out. */
@@ -266,7 +342,10 @@ class Trade implements Nets {
       const net =
         step.run === "process"
           ? netOfProcess(this.compiled, step.process)
-          : new Map([[step.item, fraction(-1n)], [rowOfCurrency(this.compiled, 0), fromNumber(this.compiled.sells[step.item])]]);
+          : new Map([
+              [step.item, fraction(-1n)],
+              [rowOfCurrency(this.compiled, 0), fromNumber(this.compiled.sells[step.item])],
+            ]);
       column = { process: c, net };
       this.exact.set(c, column);
     }
@@ -280,7 +359,10 @@ class Trade implements Nets {
     return (id === null ? null : catalogue.currency.get(id)?.worth) ?? 1;
   }
 
-  /** Purchases first, then crafts, salvages and sales, each by key: the same order whatever the numbers of the processes are. */
+  /**
+   * Purchases first, then crafts, salvages and sales, each by key: the same order whatever the numbers of the processes
+   * are.
+   */
   inRecordOrder(support: readonly Column[]): Column[] {
     const key = (c: Column) => {
       const step = this.stepOf(c.process);
@@ -293,7 +375,11 @@ class Trade implements Nets {
 }
 
 /** Whole numbers of runs for a minimal support: tried from small sums upwards, else a vertex of the exact programme. */
-function multiplicities(support: readonly Column[], holds: (support: readonly Column[], times: readonly bigint[]) => boolean, steps: Steps): bigint[] {
+function multiplicities(
+  support: readonly Column[],
+  holds: (support: readonly Column[], times: readonly bigint[]) => boolean,
+  steps: Steps,
+): bigint[] {
   const rows = [...rowsOf(support).values()].map((row) => row.map(toNumber));
   const k = support.length;
   let tries = 0;
@@ -332,11 +418,14 @@ const gainsWith = (support: readonly Column[], times: readonly bigint[]): boolea
   return signs.every((s) => s >= 0) && signs.some((s) => s > 0);
 };
 
-/** The steps in the order in which a player would run them: each uses what the one before it makes, where that can be. */
+/**
+ * The steps in the order in which a player would run them: each uses what the one before it makes, where that can be.
+ */
 function inOrder(support: readonly Column[]): number[] {
   const rest = new Set(support.map((_, k) => k));
   const order: number[] = [];
-  const follows = (k: number, after: Column) => [...support[k].net].some(([row, q]) => q.n < 0n && (after.net.get(row)?.n ?? 0n) > 0n);
+  const follows = (k: number, after: Column) =>
+    [...support[k].net].some(([row, q]) => q.n < 0n && (after.net.get(row)?.n ?? 0n) > 0n);
   for (let k: number | undefined = 0; k !== undefined && rest.size; ) {
     order.push(k);
     rest.delete(k);
@@ -346,21 +435,40 @@ function inOrder(support: readonly Column[]): number[] {
   return order;
 }
 
-const isLive = (reach: Reach, steps: readonly Step[]): boolean => steps.every((step) => (step.run === "process" ? reach.fires(step.process) : reach.items[step.item] === 1));
+const isLive = (reach: Reach, steps: readonly Step[]): boolean =>
+  steps.every((step) => (step.run === "process" ? reach.fires(step.process) : reach.items[step.item] === 1));
 
-function round(compiled: Compiled, reach: Reach, support: readonly Column[], times: readonly bigint[], stepOf: (column: Column) => Step): Round {
+function round(
+  compiled: Compiled,
+  reach: Reach,
+  support: readonly Column[],
+  times: readonly bigint[],
+  stepOf: (column: Column) => Step,
+): Round {
   const steps = support.map(stepOf);
   return {
     runs: inOrder(support).map((k) => ({ step: steps[k], times: times[k] })),
-    seconds: steps.reduce((t, step, k) => t + (step.run === "process" ? compiled.network.seconds[step.process] * Number(times[k]) : 0), 0),
+    seconds: steps.reduce(
+      (t, step, k) => t + (step.run === "process" ? compiled.network.seconds[step.process] * Number(times[k]) : 0),
+      0,
+    ),
     live: isLive(reach, steps),
   };
 }
 
 /** @throws Error when the exact sum does not bear the claim out: a fault of this file, never of the data */
-function proof(compiled: Compiled, reach: Reach, support: readonly Column[], times: readonly bigint[], stepOf: (column: Column) => Step, of: readonly unknown[]): Gain {
+function proof(
+  compiled: Compiled,
+  reach: Reach,
+  support: readonly Column[],
+  times: readonly bigint[],
+  stepOf: (column: Column) => Step,
+  of: readonly unknown[],
+): Gain {
   if (!gainsWith(support, times)) throw new Error("A gaining loop failed its proof.");
-  const net = [...netOf(support, times)].filter(([, q]) => sign(q) > 0).map(([row, amount]) => ({ thing: thingAt(compiled, row), amount }));
+  const net = [...netOf(support, times)]
+    .filter(([, q]) => sign(q) > 0)
+    .map(([row, amount]) => ({ thing: thingAt(compiled, row), amount }));
   const lines = support.flatMap((column, k) => {
     const step = stepOf(column);
     return step.run === "process" ? [{ lines: processAt(compiled, step.process).record.lines, times: times[k] }] : [];
@@ -369,9 +477,14 @@ function proof(compiled: Compiled, reach: Reach, support: readonly Column[], tim
   const fixed = new Map<number, Fraction>();
   support.forEach((column, k) => {
     const step = stepOf(column);
-    for (const [row, q] of column.net) if (step.run === "sale" || row >= compiled.network.items) fixed.set(row, add(fixed.get(row) ?? ZERO, multiply(q, fraction(times[k]))));
+    for (const [row, q] of column.net)
+      if (step.run === "sale" || row >= compiled.network.items)
+        fixed.set(row, add(fixed.get(row) ?? ZERO, multiply(q, fraction(times[k]))));
   });
-  const besides = [...fixed].map(([row, amount]) => [row < compiled.network.items ? (compiled.idOf(row) as string) : `currency ${row}`, amount] as const);
+  const besides = [...fixed].map(
+    ([row, amount]) =>
+      [row < compiled.network.items ? (compiled.idOf(row) as string) : `currency ${row}`, amount] as const,
+  );
   let known: Luck | null = null;
   const luck = () => {
     known ??= chanceOfGain(lines, besides);
@@ -379,4 +492,3 @@ function proof(compiled: Compiled, reach: Reach, support: readonly Column[], tim
   };
   return { ...round(compiled, reach, support, times, stepOf), net, luck, of };
 }
-

@@ -4,7 +4,10 @@ import { item, kitchen } from "../testing/kitchen";
 import { itemCosts } from "./item-costs";
 import { readingsOf } from "./readings";
 
-const pantry = kitchen("gather 2 River eel in 20s\nbuy Salt for 3\nSmoke: 2 River eel + 1 Salt -> 1 Smoked eel in 30s fee 1 shells\nUnsmoke: salvage Smoked eel -> 1 Salt + 1 Eel skin 50%\n1 Ship's glass -> 1 Lens", { labourPerHour: 360 });
+const pantry = kitchen(
+  "gather 2 River eel in 20s\nbuy Salt for 3\nSmoke: 2 River eel + 1 Salt -> 1 Smoked eel in 30s fee 1 shells\nUnsmoke: salvage Smoked eel -> 1 Salt + 1 Eel skin 50%\n1 Ship's glass -> 1 Lens",
+  { labourPerHour: 360 },
+);
 const readings = readingsOf(pantry);
 const of = (name: string) => itemCosts(readings, item(pantry, name).id);
 const id = (name: string) => item(pantry, name).id;
@@ -15,8 +18,15 @@ describe("what one item costs", () => {
     const costs = of("Smoked eel");
     expect(costs?.value?.cost).toBeCloseTo(9, 12);
     expect(costs?.time?.cost).toBeCloseTo(50, 12);
-    for (const side of [costs?.value, costs?.time]) expect([...(side?.base ?? []), ...(side?.work ?? [])].reduce((t, p) => t + p.cost, 0)).toBeCloseTo(side?.cost ?? Number.NaN, 12);
-    expect(costs?.value?.base.map((b) => [b.item, b.quantity])).toEqual([[id("Salt"), 1], [id("River eel"), 2]]);
+    for (const side of [costs?.value, costs?.time])
+      expect([...(side?.base ?? []), ...(side?.work ?? [])].reduce((t, p) => t + p.cost, 0)).toBeCloseTo(
+        side?.cost ?? Number.NaN,
+        12,
+      );
+    expect(costs?.value?.base.map((b) => [b.item, b.quantity])).toEqual([
+      [id("Salt"), 1],
+      [id("River eel"), 2],
+    ]);
     expect(costs?.value?.work).toMatchObject([{ runs: 1, cost: 4 }]);
     expect(costs?.value?.by.kind).toBe("recipe");
     expect(costs?.value?.base.map((b) => b.by.kind)).toEqual(["source", "source"]);

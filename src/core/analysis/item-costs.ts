@@ -1,4 +1,7 @@
-/** What one unit of an item costs in both measures, what that consists of, and what salvaging it gives back; as plain data. */
+/**
+ * What one unit of an item costs in both measures, what that consists of, and what salvaging it gives back; as plain
+ * data.
+ */
 import type { Id } from "../catalogue/records";
 import { processAt } from "../network/compile";
 import { SALVAGE } from "../network/network";
@@ -29,7 +32,12 @@ export interface ItemCosts {
   /** null: it can't be had. */
   readonly value: CostSide | null;
   readonly time: CostSide | null;
-  readonly salvages: readonly { readonly recipe: Id; readonly cost: number | null; readonly back: number; readonly unpriced: readonly Id[] }[];
+  readonly salvages: readonly {
+    readonly recipe: Id;
+    readonly cost: number | null;
+    readonly back: number;
+    readonly unpriced: readonly Id[];
+  }[];
 }
 
 /** @returns null where there is no such item */
@@ -45,19 +53,25 @@ export function itemCosts(readings: Readings, id: Id): ItemCosts | null {
   const side = (measure: Measure): CostSide | null => {
     const least = readings[measure];
     const parts = breakdown(least, (i) => readings.chosen(measure, i), item);
-    return parts && {
-      cost: least.cost[item],
-      credited: readings.credited(measure).cost[item],
-      by: by(readings.by(measure, item)),
-      circular: parts.circular,
-      base: parts.base.map((b) => ({ item: idOf(b.item), by: by(b.process), quantity: b.quantity, cost: b.cost })),
-      work: parts.work.map((w) => ({ by: by(w.process), runs: w.runs, cost: w.cost })),
-    };
+    return (
+      parts && {
+        cost: least.cost[item],
+        credited: readings.credited(measure).cost[item],
+        by: by(readings.by(measure, item)),
+        circular: parts.circular,
+        base: parts.base.map((b) => ({ item: idOf(b.item), by: by(b.process), quantity: b.quantity, cost: b.cost })),
+        work: parts.work.map((w) => ({ by: by(w.process), runs: w.runs, cost: w.cost })),
+      }
+    );
   };
   const salvages: ItemCosts["salvages"][number][] = [];
   for (let k = network.users.start[item]; k < network.users.end[item]; k++) {
     const p = network.users.to[k];
-    if (!(network.flags[p] & SALVAGE) || !processAt(compiled, p).record.lines.some((l) => l.role === "ingredient" && l.item === id)) continue;
+    if (
+      !(network.flags[p] & SALVAGE) ||
+      !processAt(compiled, p).record.lines.some((l) => l.role === "ingredient" && l.item === id)
+    )
+      continue;
     const { cost, back, unpriced } = salvageReturn(readings, p);
     salvages.push({ recipe: by(p).id, cost: Number.isFinite(cost) ? cost : null, back, unpriced: unpriced.map(idOf) });
   }

@@ -9,7 +9,14 @@ const between = (random: Random, a: number, b: number) => a + Math.floor(random(
 function processOf(random: Random, items: number): ProcessOf {
   const some = (n: number) => [...new Set(Array.from({ length: n }, () => between(random, 0, items - 1)))];
   const [ins, outs] = [some(between(random, 0, 3)), some(between(random, 1, 2))];
-  return { ins: { to: ins, qty: ins.map(() => (random() < 0.7 ? 1 : 0)) }, outs: { to: outs, qty: outs.map(() => 1) }, money: 0, seconds: 0, level: between(random, 0, 4), flags: ALIVE };
+  return {
+    ins: { to: ins, qty: ins.map(() => (random() < 0.7 ? 1 : 0)) },
+    outs: { to: outs, qty: outs.map(() => 1) },
+    money: 0,
+    seconds: 0,
+    level: between(random, 0, 4),
+    flags: ALIVE,
+  };
 }
 const networkOf = (random: Random, items: number, processes: number): Network => {
   const builder = new NetworkBuilder(items);
@@ -31,7 +38,8 @@ function slowly(network: Network, rules: LayerRules): { value: number[]; by: num
   const value = new Array<number>(items).fill(NEVER);
   const given = (p: number) => {
     let most = 0;
-    for (let k = ins.start[p]; k < ins.end[p]; k++) if (!rules.usedOnly || (ins.qty as Float64Array)[k] > 0) most = Math.max(most, value[ins.to[k]]);
+    for (let k = ins.start[p]; k < ins.end[p]; k++)
+      if (!rules.usedOnly || (ins.qty as Float64Array)[k] > 0) most = Math.max(most, value[ins.to[k]]);
     return most === NEVER ? NEVER : rules.gives(p, most);
   };
   for (let moved = true; moved; ) {
@@ -46,25 +54,35 @@ function slowly(network: Network, rules: LayerRules): { value: number[]; by: num
       }
   }
   const by = value.map((v, item) => {
-    const ways = Array.from({ length: processes }, (_, p) => p).filter((p) => rules.counts(p, item) && network.yieldOf(p, item) > 0);
-    const best = v === NEVER ? ways : ways.filter((p) => given(p) !== NEVER && Math.max(given(p), rules.least(item)) === v);
+    const ways = Array.from({ length: processes }, (_, p) => p).filter(
+      (p) => rules.counts(p, item) && network.yieldOf(p, item) > 0,
+    );
+    const best =
+      v === NEVER ? ways : ways.filter((p) => given(p) !== NEVER && Math.max(given(p), rules.least(item)) === v);
     return best[0] ?? -1;
   });
   return { value, by };
 }
 
 describe("layers", () => {
-  it.each([[false], [true]])("are the least numbers that sweeping finds, with the same process for each (used only: %s)", (usedOnly) => {
-    for (let seed = 1; seed <= 150; seed++) {
-      const random = seeded(seed);
-      const network = networkOf(random, 8, 14);
-      const rules = rulesOf(network, usedOnly, Array.from({ length: 8 }, () => between(random, 0, 6)));
-      const truth = slowly(network, rules);
-      const layers = new Layers(network, rules);
-      expect({ seed, value: [...layers.value] }).toEqual({ seed, value: truth.value });
-      expect({ seed, by: [...layers.by] }).toEqual({ seed, by: truth.by });
-    }
-  });
+  it.each([[false], [true]])(
+    "are the least numbers that sweeping finds, with the same process for each (used only: %s)",
+    (usedOnly) => {
+      for (let seed = 1; seed <= 150; seed++) {
+        const random = seeded(seed);
+        const network = networkOf(random, 8, 14);
+        const rules = rulesOf(
+          network,
+          usedOnly,
+          Array.from({ length: 8 }, () => between(random, 0, 6)),
+        );
+        const truth = slowly(network, rules);
+        const layers = new Layers(network, rules);
+        expect({ seed, value: [...layers.value] }).toEqual({ seed, value: truth.value });
+        expect({ seed, by: [...layers.by] }).toEqual({ seed, by: truth.by });
+      }
+    },
+  );
 
   it("follow rewritten processes and items with other numbers of their own, and name what moved", () => {
     for (let seed = 1; seed <= 60; seed++) {
@@ -77,7 +95,9 @@ describe("layers", () => {
         const before = { value: [...layers.value], by: [...layers.by] };
         const doubtful = new Set<number>();
         const p = between(random, 0, 14);
-        const outs = () => { for (let k = network.outs.start[p]; k < network.outs.end[p]; k++) doubtful.add(network.outs.to[k]); };
+        const outs = () => {
+          for (let k = network.outs.start[p]; k < network.outs.end[p]; k++) doubtful.add(network.outs.to[k]);
+        };
         outs();
         network.rewrite(p, random() < 0.3 ? null : processOf(random, 9));
         outs();
@@ -86,8 +106,14 @@ describe("layers", () => {
         doubtful.add(item);
         const moved = layers.settle(doubtful);
         const truth = slowly(network, rules);
-        expect({ seed, n, value: [...layers.value.subarray(0, 9)], by: [...layers.by.subarray(0, 9)] }).toEqual({ seed, n, ...truth });
-        const other = own.flatMap((_, i) => (before.value[i] !== truth.value[i] || before.by[i] !== truth.by[i] ? [i] : []));
+        expect({ seed, n, value: [...layers.value.subarray(0, 9)], by: [...layers.by.subarray(0, 9)] }).toEqual({
+          seed,
+          n,
+          ...truth,
+        });
+        const other = own.flatMap((_, i) =>
+          before.value[i] !== truth.value[i] || before.by[i] !== truth.by[i] ? [i] : [],
+        );
         expect([...moved].sort()).toEqual(other.sort());
       }
     }

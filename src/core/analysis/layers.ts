@@ -18,7 +18,8 @@ export interface LayerRules {
 }
 
 /**
- * The functions grow along every derivation, so items settle in the order of their numbers (Knuth 1977). After a change only
+ * The functions grow along every derivation, so items settle in the order of their numbers (Knuth 1977). After a change
+ * only
  * items whose number differs, and those that need them, are looked at again (Ramalingam and Reps 1996).
  */
 export class Layers {
@@ -144,7 +145,8 @@ export class Layers {
       if (!rules.counts(p, item)) continue;
       if (any < 0 || rules.before(p, any)) any = p;
       let most = 0;
-      for (let m = ins.start[p]; m < ins.end[p]; m++) if ((!rules.usedOnly || qty[m] > 0) && value[ins.to[m]] > most) most = value[ins.to[m]];
+      for (let m = ins.start[p]; m < ins.end[p]; m++)
+        if ((!rules.usedOnly || qty[m] > 0) && value[ins.to[m]] > most) most = value[ins.to[m]];
       if (most === NEVER) continue;
       const v = Math.max(rules.gives(p, most), rules.least(item));
       if (v < best || (v === best && rules.before(p, by))) [best, by] = [v, p];

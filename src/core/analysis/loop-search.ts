@@ -1,5 +1,18 @@
 /** The search for loops that gain or come out even: exact answers, floats only where they save work. */
-import { add, divide, effort, type Fraction, fraction, multiply, negate, ONE, sign, subtract, toNumber, ZERO } from "../numbers/fraction";
+import {
+  add,
+  divide,
+  effort,
+  type Fraction,
+  fraction,
+  multiply,
+  negate,
+  ONE,
+  sign,
+  subtract,
+  toNumber,
+  ZERO,
+} from "../numbers/fraction";
 import { Steps, TooMany } from "../numbers/steps";
 import { approximate, EXACT, maximise } from "./simplex";
 
@@ -11,7 +24,10 @@ export interface Column {
 
 /** What the search asks of a network; columns and rows have whatever numbers it gives them. */
 export interface Nets {
-  /** Columns that may gain; every other one loses at least the margin under the worths, so that every loop holds one of these. */
+  /**
+   * Columns that may gain; every other one loses at least the margin under the worths, so that every loop holds one of
+   * these.
+   */
   readonly first: Iterable<number>;
   column(c: number): Column;
   /** Rows and amounts of a column as plain numbers, with the signs of the exact ones. */
@@ -58,9 +74,12 @@ const FAR = 60;
 const DOUBT = 1e-9;
 
 /**
- * Every support that loses nothing contains a seed: a column that no prices could make lossy. As long as there is one, one of
- * its seeds is taken, all minimal supports through it are looked for by leaving out, in turn, each process of one that was
- * found (Reiter 1987), and the seed is put aside. So loops that share nothing do not multiply the work. First those that
+ * Every support that loses nothing contains a seed: a column that no prices could make lossy. As long as there is one,
+ * one of
+ * its seeds is taken, all minimal supports through it are looked for by leaving out, in turn, each process of one that
+ * was
+ * found (Reiter 1987), and the seed is put aside. So loops that share nothing do not multiply the work. First those
+ * that
  * gain, then, with what gains put aside, those that come out even.
  *
  * Only what lies around the seeds is looked at: a column comes in when it could help. Limits: 40 loops of a kind, 120
@@ -91,7 +110,11 @@ export function anyGains(nets: Nets): boolean {
   }
 }
 
-function searchFor(whole: Search, ask: (search: Search) => Answer, gains: boolean): { found: Column[][]; complete: boolean } {
+function searchFor(
+  whole: Search,
+  ask: (search: Search) => Answer,
+  gains: boolean,
+): { found: Column[][]; complete: boolean } {
   const found: Column[][] = [];
   try {
     return { found, complete: searchInto(found, whole, ask, gains) };
@@ -124,7 +147,11 @@ function searchInto(found: Column[][], whole: Search, ask: (search: Search) => A
       if (support === "unsure") complete = false;
       if (!support || support === "unsure") continue;
       const loop = gains
-        ? shrink(support.map((c) => field.column(c)), totalNet, { steps: field.steps })?.map((column) => support.find((c) => field.column(c) === column) as number)
+        ? shrink(
+            support.map((c) => field.column(c)),
+            totalNet,
+            { steps: field.steps },
+          )?.map((column) => support.find((c) => field.column(c) === column) as number)
         : support;
       if (loop) {
         const key = [...loop].sort((a, b) => a - b).join();
@@ -267,9 +294,12 @@ class Search {
   }
 
   /**
-   * Lowers prices until as few columns as possible gain: where the outputs are worth more than the inputs (less a margin),
-   * the most valuable output is lowered to that, then wherever that went in. A column lowered more than 8 times is left as it
-   * is, and no price falls below a thousandth of its start: prices that collapse make programmes nobody can solve. Where it
+   * Lowers prices until as few columns as possible gain: where the outputs are worth more than the inputs (less a
+   * margin),
+   * the most valuable output is lowered to that, then wherever that went in. A column lowered more than 8 times is left
+   * as it
+   * is, and no price falls below a thousandth of its start: prices that collapse make programmes nobody can solve.
+   * Where it
    * would go far, it is not begun at all.
    * @param first  columns that may gain; all others lose
    * @returns columns that were left
@@ -295,7 +325,12 @@ class Search {
   }
 
   /** @returns columns that were left; null: it goes too far */
-  private cascade(first: number, times: (c: number) => number, tries: Map<number, number>, was: Map<number, number>): number[] | null {
+  private cascade(
+    first: number,
+    times: (c: number) => number,
+    tries: Map<number, number>,
+    was: Map<number, number>,
+  ): number[] | null {
     const { field, aside, lowered } = this;
     const left: number[] = [];
     const queue = [first];
@@ -372,7 +407,11 @@ class Search {
   through(seed: number, hint: readonly number[]): Answer {
     const support = this.best([seed, ...hint], (c) => (c === seed ? ONE : ZERO), 0);
     if (!support || support === "unsure") return support;
-    const kept = shrink(support.map((c) => this.column(c)), (k) => (support[k] === seed ? ONE : ZERO), { must: this.column(seed), steps: this.field.steps });
+    const kept = shrink(
+      support.map((c) => this.column(c)),
+      (k) => (support[k] === seed ? ONE : ZERO),
+      { must: this.column(seed), steps: this.field.steps },
+    );
     return kept?.map((column) => column.process) ?? null;
   }
   /** With rows for items and the column's own number for its process. */
@@ -381,10 +420,13 @@ class Search {
   }
 
   /**
-   * Maximises the goal over x ≥ 0 with Sx ≥ 0 and sum x ≤ 1 by column generation: few columns at a time, whose duals price
-   * the others. Floats choose the basis; what is claimed is proved: a support by the exact vertex, that there is none by
+   * Maximises the goal over x ≥ 0 with Sx ≥ 0 and sum x ≤ 1 by column generation: few columns at a time, whose duals
+   * price
+   * the others. Floats choose the basis; what is claimed is proved: a support by the exact vertex, that there is none
+   * by
    * prices under which every column loses more than rounding could hide, or by the basis's exact duals.
-   * @param priced  1 where the goal is the worth (or nearly), so that columns that are no seeds count below zero by themselves; else 0
+   * @param priced  1 where the goal is the worth (or nearly), so that columns that are no seeds count below zero by
+   *   themselves; else 0
    */
   private best(start: readonly number[], goal: Goal, priced: 0 | 1): Answer {
     const active = [...new Set(start)];
@@ -394,15 +436,24 @@ class Search {
       for (const c of active) this.field.given.add(c);
       const { table, rows } = this.rowsOver(active);
       // Goals in a unit of their own, so that what is dear does not make them vanish.
-      const goals = active.map((c) => (priced ? this.worthNear(c) : toNumber(goal(c))) / this.size(c) + (priced * MARGIN) / 4);
+      const goals = active.map(
+        (c) => (priced ? this.worthNear(c) : toNumber(goal(c))) / this.size(c) + (priced * MARGIN) / 4,
+      );
       const unit = priced ? 1 : Math.max(...goals);
-      const guess = approximate(table.map((row) => row.map((v) => -v)), goals.map((g) => g / unit), this.field.steps);
+      const guess = approximate(
+        table.map((row) => row.map((v) => -v)),
+        goals.map((g) => g / unit),
+        this.field.steps,
+      );
       if (!guess) return "unsure";
       if (guess.last > 1e-7) {
         const x = this.vertex(active, rows, guess.basis);
         const support = active.filter((_, k) => x && sign(x[k]) > 0);
         if (x && sign(sum(active.map((c, k) => (sign(x[k]) > 0 ? multiply(x[k], goal(c)) : ZERO)))) > 0) return support;
-        const slow = this.slowly(active.filter((_, k) => guess.x[k] > 1e-9), goal);
+        const slow = this.slowly(
+          active.filter((_, k) => guess.x[k] > 1e-9),
+          goal,
+        );
         if (slow) return slow;
       }
       this.field.hold(rows.map((row, r) => [row, guess.duals[r] * unit * this.price(row)]));
@@ -429,15 +480,27 @@ class Search {
     if (!x || x.some((v) => sign(v) < 0)) return null;
     const net = new Map<number, Fraction>();
     active.forEach((c, k) => {
-      if (sign(x[k]) > 0) for (const [row, q] of this.field.net(c)) net.set(row, add(net.get(row) ?? ZERO, multiply(q, x[k])));
+      if (sign(x[k]) > 0)
+        for (const [row, q] of this.field.net(c)) net.set(row, add(net.get(row) ?? ZERO, multiply(q, x[k])));
     });
     return [...net.values()].every((v) => sign(v) >= 0) ? x : null;
   }
 
   /** Exact duals of a basis per row, or null where they prove nothing. */
-  private duals(active: readonly number[], rows: readonly number[], basis: readonly number[], goal: Goal): Map<number, Fraction> | null {
+  private duals(
+    active: readonly number[],
+    rows: readonly number[],
+    basis: readonly number[],
+    goal: Goal,
+  ): Map<number, Fraction> | null {
     const { inside, tight } = split(active.length, [...rows, null], basis);
-    const solved = solveExactly(inside.map((k) => [...tight.map((row) => (row === null ? ONE : negate(this.entry(active[k], row)))), goal(active[k])]), this.field.steps);
+    const solved = solveExactly(
+      inside.map((k) => [
+        ...tight.map((row) => (row === null ? ONE : negate(this.entry(active[k], row)))),
+        goal(active[k]),
+      ]),
+      this.field.steps,
+    );
     if (!solved) return null;
     const dual = new Map<number, Fraction>();
     for (const [k, row] of tight.entries()) {
@@ -450,13 +513,21 @@ class Search {
   /** The same from the exact programme over few columns; null where there are too many, or where something gains. */
   private dualsSlowly(active: readonly number[], rows: readonly number[], goal: Goal): Map<number, Fraction> | null {
     if (active.length > MOST_EXACT) return null;
-    const best = maximise(EXACT, [...rows.map((row) => active.map((c) => negate(this.entry(c, row)))), active.map(() => ONE)], [...rows.map(() => ZERO), ONE], active.map(goal), { steps: this.field.steps });
+    const best = maximise(
+      EXACT,
+      [...rows.map((row) => active.map((c) => negate(this.entry(c, row)))), active.map(() => ONE)],
+      [...rows.map(() => ZERO), ONE],
+      active.map(goal),
+      { steps: this.field.steps },
+    );
     return best && sign(best.value) === 0 ? new Map(rows.map((row, r) => [row, best.duals[r]])) : null;
   }
 
   /** Whether a column's net is worth more than nothing under exact duals and the goal. */
   private gainsUnder(c: number, dual: ReadonlyMap<number, Fraction>, goal: Goal): boolean {
-    return sign([...this.field.net(c)].reduce((t, [row, q]) => add(t, multiply(q, dual.get(row) ?? ZERO)), goal(c))) > 0;
+    return (
+      sign([...this.field.net(c)].reduce((t, [row, q]) => add(t, multiply(q, dual.get(row) ?? ZERO)), goal(c))) > 0
+    );
   }
 
   /** What a column adds to a row; null stands for the row that limits the sum. */
@@ -466,7 +537,11 @@ class Search {
 
   /** The exact programme over the columns that floats judged to gain. */
   private slowly(columns: readonly number[], goal: Goal): number[] | null {
-    const x = exactly(columns.map((c) => this.column(c)), (k) => goal(columns[k]), this.field.steps);
+    const x = exactly(
+      columns.map((c) => this.column(c)),
+      (k) => goal(columns[k]),
+      this.field.steps,
+    );
     return x && columns.filter((_, k) => sign(x[k]) > 0);
   }
 
@@ -511,7 +586,10 @@ class Search {
     return { sum: worth, terms };
   }
 
-  /** The columns that would add most to the goal, a batch of them at most. Where floats are in doubt, `decides` is asked. */
+  /**
+   * The columns that would add most to the goal, a batch of them at most. Where floats are in doubt, `decides` is
+   * asked.
+   */
   private better(active: readonly number[], goal: Goal, priced: 0 | 1, decides: (c: number) => boolean): number[] {
     const inside = new Set(active);
     const found: { c: number; gain: number }[] = [];
@@ -524,7 +602,10 @@ class Search {
       if (worth + own + more < -DOUBT * terms) continue;
       if (worth + own > DOUBT * terms + more || decides(c)) found.push({ c, gain: (worth + own) / this.size(c) });
     }
-    return found.sort((a, b) => b.gain - a.gain).slice(0, BATCH).map((f) => f.c);
+    return found
+      .sort((a, b) => b.gain - a.gain)
+      .slice(0, BATCH)
+      .map((f) => f.c);
   }
 
   /** The rows in which some column takes something, as a dense table, scaled by the prices and the columns' sizes. */
@@ -576,7 +657,8 @@ export function rowsOf(support: readonly Column[]): Map<number, Fraction[]> {
 type SupportGoal = (k: number, rows: ReadonlyMap<number, Fraction[]>) => Fraction;
 
 /**
- * A point of { x ≥ 0, Sx ≥ 0, sum x ≤ 1 } where the goal is above zero, exactly; null when there is none. Above 16 columns
+ * A point of { x ≥ 0, Sx ≥ 0, sum x ≤ 1 } where the goal is above zero, exactly; null when there is none. Above 16
+ * columns
  * the basis is one that floats choose, and a "none" is theirs.
  */
 export function exactly(support: readonly Column[], goal: SupportGoal, steps?: Steps): Fraction[] | null {
@@ -584,7 +666,13 @@ export function exactly(support: readonly Column[], goal: SupportGoal, steps?: S
   const table = [...rows.values()];
   const goals = support.map((_, k) => goal(k, rows));
   if (support.length <= MOST_EXACT) {
-    const best = maximise(EXACT, [...table.map((row) => row.map(negate)), support.map(() => ONE)], [...table.map(() => ZERO), ONE], goals, { steps });
+    const best = maximise(
+      EXACT,
+      [...table.map((row) => row.map(negate)), support.map(() => ONE)],
+      [...table.map(() => ZERO), ONE],
+      goals,
+      { steps },
+    );
     return best && sign(best.value) > 0 ? best.x : null;
   }
   const near = table.map((row) => row.map((v) => -toNumber(v)));
@@ -595,35 +683,60 @@ export function exactly(support: readonly Column[], goal: SupportGoal, steps?: S
   const guess = approximate(near, goals.map(toNumber), steps);
   if (!guess || guess.last <= 1e-9) return null;
   const x = vertex(support.length, [...table, null], guess.basis, (k, row) => (row === null ? ONE : row[k]), steps);
-  if (!x || x.some((v) => sign(v) < 0) || table.some((row) => sign(sum(row.map((v, k) => multiply(v, x[k])))) < 0)) return null;
+  if (!x || x.some((v) => sign(v) < 0) || table.some((row) => sign(sum(row.map((v, k) => multiply(v, x[k])))) < 0))
+    return null;
   return sign(sum(goals.map((g, k) => multiply(g, x[k])))) > 0 ? x : null;
 }
 
 const sum = (terms: readonly Fraction[]): Fraction => terms.reduce(add, ZERO);
 
 /** The exact solution that a basis stands for: the last row sums to 1, every other row without slack to 0. */
-function vertex<R>(n: number, rows: readonly R[], basis: readonly number[], entry: (k: number, row: R) => Fraction, steps?: Steps): Fraction[] | null {
+function vertex<R>(
+  n: number,
+  rows: readonly R[],
+  basis: readonly number[],
+  entry: (k: number, row: R) => Fraction,
+  steps?: Steps,
+): Fraction[] | null {
   const { inside, tight } = split(n, rows, basis);
-  const solved = solveExactly(tight.map((row) => [...inside.map((k) => entry(k, row)), row === rows[rows.length - 1] ? ONE : ZERO]), steps);
+  const solved = solveExactly(
+    tight.map((row) => [...inside.map((k) => entry(k, row)), row === rows[rows.length - 1] ? ONE : ZERO]),
+    steps,
+  );
   if (!solved) return null;
   const x = new Array<Fraction>(n).fill(ZERO);
-  inside.forEach((k, i) => { x[k] = solved[i]; });
+  inside.forEach((k, i) => {
+    x[k] = solved[i];
+  });
   return x;
 }
 
 /** The columns in a basis, and the rows whose slack is not. */
 function split<R>(n: number, rows: readonly R[], basis: readonly number[]): { inside: number[]; tight: R[] } {
   const loose = new Set(basis);
-  return { inside: Array.from({ length: n }, (_, k) => k).filter((k) => loose.has(k)), tight: rows.filter((_, r) => !loose.has(n + r)) };
+  return {
+    inside: Array.from({ length: n }, (_, k) => k).filter((k) => loose.has(k)),
+    tight: rows.filter((_, r) => !loose.has(n + r)),
+  };
 }
 
 /** What a unit of column k leaves over all items: above zero over a support that loses nothing, it gains. */
 export const totalNet: SupportGoal = (k, rows) => [...rows.values()].reduce((t, row) => add(t, row[k]), ZERO);
 
-/** The smallest part of a support that still reaches above zero, by leaving out one process after the other; null: it never did. */
-export function shrink(support: readonly Column[], goal: SupportGoal, { must, steps }: { readonly must?: Column; readonly steps?: Steps } = {}): Column[] | null {
+/**
+ * The smallest part of a support that still reaches above zero, by leaving out one process after the other; null: it
+ * never did.
+ */
+export function shrink(
+  support: readonly Column[],
+  goal: SupportGoal,
+  { must, steps }: { readonly must?: Column; readonly steps?: Steps } = {},
+): Column[] | null {
   const index = new Map(support.map((c, k) => [c.process, k]));
-  const reach = (part: readonly Column[]): Fraction[] | null => (part.length ? exactly(part, (k, rows) => goal(must ? (index.get(part[k].process) as number) : k, rows), steps) : null);
+  const reach = (part: readonly Column[]): Fraction[] | null =>
+    part.length
+      ? exactly(part, (k, rows) => goal(must ? (index.get(part[k].process) as number) : k, rows), steps)
+      : null;
   let x = reach(support);
   if (!x) return null;
   let kept = support.filter((_, k) => sign((x as Fraction[])[k]) > 0);
@@ -654,7 +767,8 @@ function solveExactly(rows: Fraction[][], steps?: Steps): Fraction[] | null {
       if (k === c || sign(left[k][c]) === 0) continue;
       steps?.take(each * filled);
       const factor = divide(left[k][c], pivot[c]);
-      for (let j = c; j <= n; j++) if (sign(pivot[j]) !== 0) left[k][j] = subtract(left[k][j], multiply(factor, pivot[j]));
+      for (let j = c; j <= n; j++)
+        if (sign(pivot[j]) !== 0) left[k][j] = subtract(left[k][j], multiply(factor, pivot[j]));
     }
   }
   return left.map((row, c) => divide(row[n], row[c]));

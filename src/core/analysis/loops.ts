@@ -14,7 +14,9 @@ export interface Loop {
   readonly gain: Gain | null;
   /** For a stuck loop: true when a tool or station closes the circle rather than ingredients alone. */
   readonly byTool: boolean;
-  /** For a stuck loop: its first item by key, and those that having it would not open: if all can be had, it is open. */
+  /**
+   * For a stuck loop: its first item by key, and those that having it would not open: if all can be had, it is open.
+   */
   readonly breaks: readonly number[];
   /** Few of those that together open all of it. */
   readonly opening: readonly number[];
@@ -28,16 +30,31 @@ export function loops(compiled: Compiled, closed: readonly Loop[], report: GainR
     for (const { step } of runs) {
       if (step.run === "sale") taken.add(step.item);
       else {
-        for (let k = ins.start[step.process]; k < ins.end[step.process]; k++) if ((ins.qty as Float64Array)[k] > 0) taken.add(ins.to[k]);
+        for (let k = ins.start[step.process]; k < ins.end[step.process]; k++)
+          if ((ins.qty as Float64Array)[k] > 0) taken.add(ins.to[k]);
         for (let k = outs.start[step.process]; k < outs.end[step.process]; k++) given.add(outs.to[k]);
       }
     }
     const round = [...given].filter((i) => taken.has(i));
-    return (round.length ? round : [...given]).sort((a, b) => ((compiled.idOf(a) as string) < (compiled.idOf(b) as string) ? -1 : 1));
+    return (round.length ? round : [...given]).sort((a, b) =>
+      (compiled.idOf(a) as string) < (compiled.idOf(b) as string) ? -1 : 1,
+    );
   };
-  const round = (verdict: Verdict, gain: Gain | null, runs: readonly { readonly step: Step }[]): Loop => ({ items: itemsOf(runs), steps: runs.map((r) => r.step), verdict, gain, byTool: false, breaks: [], opening: [] });
+  const round = (verdict: Verdict, gain: Gain | null, runs: readonly { readonly step: Step }[]): Loop => ({
+    items: itemsOf(runs),
+    steps: runs.map((r) => r.step),
+    verdict,
+    gain,
+    byTool: false,
+    breaks: [],
+    opening: [],
+  });
   const stuck = new Set(closed.flatMap((l) => l.items));
-  const told = [...closed, ...report.gains.map((g) => round("gaining", g, g.runs)), ...report.even.map((e) => round("even", null, e.runs))].filter((l) => l.verdict !== "even" || !l.items.every((i) => stuck.has(i)));
+  const told = [
+    ...closed,
+    ...report.gains.map((g) => round("gaining", g, g.runs)),
+    ...report.even.map((e) => round("even", null, e.runs)),
+  ].filter((l) => l.verdict !== "even" || !l.items.every((i) => stuck.has(i)));
   return [...told, ...lossyCircles(compiled, told)];
 }
 
@@ -54,12 +71,23 @@ function lossyCircles(compiled: Compiled, told: readonly Loop[]): Loop[] {
   const byId = (a: number, b: number) => ((compiled.idOf(a) as string) < (compiled.idOf(b) as string) ? -1 : 1);
   return rounds(network, { links: "uses" })
     .filter((r) => r.items.length <= MOST_ITEMS && !r.items.some((i) => taken.has(i)))
-    .map((r): Loop => ({ items: r.items.sort(byId), steps: inRecordOrder(compiled, r.processes).map((process): Step => ({ run: "process", process })), verdict: "lossy", gain: null, byTool: false, breaks: [], opening: [] }))
+    .map(
+      (r): Loop => ({
+        items: r.items.sort(byId),
+        steps: inRecordOrder(compiled, r.processes).map((process): Step => ({ run: "process", process })),
+        verdict: "lossy",
+        gain: null,
+        byTool: false,
+        breaks: [],
+        opening: [],
+      }),
+    )
     .sort((a, b) => a.items.length - b.items.length || byId(a.items[0], b.items[0]));
 }
 
 /**
- * Circles with no way in: items that stay out of reach even if everything outside their circle could be had. The circle is
+ * Circles with no way in: items that stay out of reach even if everything outside their circle could be had. The circle
+ * is
  * drawn through ingredients, tools and stations. In proportion to the items given.
  * @param lost  items out of reach, with all that lie downstream of them there
  */
@@ -79,12 +107,28 @@ export function stuckLoops(compiled: Compiled, lost: readonly number[]): Loop[] 
     };
     const around = processes.filter((p) => has(outs, p) && has(ins, p));
     const byKey = inRecordOrder(compiled, around);
-    return [{ items: closed, steps: byKey.map((process): Step => ({ run: "process", process })), verdict: "stuck" as const, gain: null, byTool: closesByTool(compiled, byKey, own), breaks, opening }];
+    return [
+      {
+        items: closed,
+        steps: byKey.map((process): Step => ({ run: "process", process })),
+        verdict: "stuck" as const,
+        gain: null,
+        byTool: closesByTool(compiled, byKey, own),
+        breaks,
+        opening,
+      },
+    ];
   });
   return found.sort((a, b) => a.items.length - b.items.length || (key(a.items[0]) < key(b.items[0]) ? -1 : 1));
 
-  /** Items of the circle that can't be had even with everything outside of it, and those of them that stand as causes: the first, and what that does not open; then few of these that open all. */
-  function leftOut(items: readonly number[], processes: readonly number[]): { closed: number[]; breaks: number[]; opening: number[] } {
+  /**
+   * Items of the circle that can't be had even with everything outside of it, and those of them that stand as causes:
+   * the first, and what that does not open; then few of these that open all.
+   */
+  function leftOut(
+    items: readonly number[],
+    processes: readonly number[],
+  ): { closed: number[]; breaks: number[]; opening: number[] } {
     const waiting = new Set(items);
     const missing = new Map<number, number>();
     const come: number[] = [];
@@ -115,7 +159,8 @@ export function stuckLoops(compiled: Compiled, lost: readonly number[]): Loop[] 
     for (const p of near) if (missing.get(p) === 0) fire(p);
     goOn();
     const closed = [...waiting].sort((a, b) => (key(a) < key(b) ? -1 : 1));
-    // What the first does not open by itself stands for itself: one item after the other would make long lists of what to give.
+    // What the first does not open by itself stands for itself: one item after the other would make long lists of what
+    // to give.
     if (closed.length) have(closed[0]);
     goOn();
     const breaks = closed.filter((i, k) => k === 0 || waiting.has(i));
@@ -139,11 +184,16 @@ function roundsAmong(network: Network, items: readonly number[]): Round[] {
     const inside = Array.from(to.subarray(start[p], end[p])).flatMap((i) => place.get(i) ?? []);
     return { to: inside, qty: inside.map(() => 1) };
   };
-  for (const p of processes) builder.add({ ins: among(ins, p), outs: among(outs, p), money: 0, seconds: 0, level: 0, flags: 0 });
-  return rounds(builder.build(), { links: "needs" }).map((r) => ({ items: r.items.map((at) => items[at]), processes: r.processes.map((at) => processes[at]) }));
+  for (const p of processes)
+    builder.add({ ins: among(ins, p), outs: among(outs, p), money: 0, seconds: 0, level: 0, flags: 0 });
+  return rounds(builder.build(), { links: "needs" }).map((r) => ({
+    items: r.items.map((at) => items[at]),
+    processes: r.processes.map((at) => processes[at]),
+  }));
 }
 
-const inRecordOrder = (compiled: Compiled, ps: readonly number[]): number[] => [...ps].sort((a, b) => compiled.compare(a, b));
+const inRecordOrder = (compiled: Compiled, ps: readonly number[]): number[] =>
+  [...ps].sort((a, b) => compiled.compare(a, b));
 
 /** Without its tools and stations the circle would be open. */
 function closesByTool(compiled: Compiled, makers: readonly number[], own: ReadonlySet<number>): boolean {
@@ -152,5 +202,7 @@ function closesByTool(compiled: Compiled, makers: readonly number[], own: Readon
     const ingredients = processAt(compiled, p).record.lines.filter((l) => l.role === "ingredient");
     if (!ingredients.some((l) => own.has(at(l.item)))) return true;
   }
-  return makers.some((p) => processAt(compiled, p).record.lines.some((l) => (l.role === "tool" || l.role === "station") && own.has(at(l.item))));
+  return makers.some((p) =>
+    processAt(compiled, p).record.lines.some((l) => (l.role === "tool" || l.role === "station") && own.has(at(l.item))),
+  );
 }

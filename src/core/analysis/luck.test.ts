@@ -21,7 +21,10 @@ describe("a pantry opens whatever its loops draw", () => {
     ["a range to a thousand millions in hundredths", "gather A\nX: 1 A -> 0.01..1000000000 B\nY: 1 B -> 1 A"],
     ["two wide ranges", "gather A\nX: 1 A -> 1..65000 B\nY: 1 B -> 1..65000 A"],
     ["four wide outputs", "gather A\nX: 1 A -> 1..1000 B + 1..1000 C + 1..1000 D + 1..1000 A"],
-    ["twenty times a thousand draws", `gather A0\n${Array.from({ length: 20 }, (_, k) => `R${k}: 1 A${k} -> 1000 draws { 1: 1..9 A${(k + 1) % 20} | 1: nothing }`).join("\n")}`],
+    [
+      "twenty times a thousand draws",
+      `gather A0\n${Array.from({ length: 20 }, (_, k) => `R${k}: 1 A${k} -> 1000 draws { 1: 1..9 A${(k + 1) % 20} | 1: nothing }`).join("\n")}`,
+    ],
   ])("%s", (_, text) => {
     const board = open(text);
     const [loop] = board.findings.filter((f) => f.rule === "gaining-loop");
@@ -43,7 +46,9 @@ describe("a pantry opens whatever its loops draw", () => {
 
 describe("work is bounded by steps", () => {
   it("ends a table of chances with what is about right", () => {
-    const { lines } = [...kitchen("R: 1 A -> 10 draws { 1: 1..6 Salt | 3: 1..6 Brine | 1: nothing }").recipe.values()][0];
+    const { lines } = [
+      ...kitchen("R: 1 A -> 10 draws { 1: 1..6 Salt | 3: 1..6 Brine | 1: nothing }").recipe.values(),
+    ][0];
     expect(outcomes(lines, 10, work(1_000)).map((o) => o.about)).toEqual([true, true]);
     expect(outcomes(lines, 10, work(1e7)).map((o) => o.about)).toEqual([false, false]);
     expect(runsUntil(lines, lines[1].item, 1, 0.9, work(1_000))).toBe("unknown");
@@ -51,8 +56,28 @@ describe("work is bounded by steps", () => {
 
   it("ends a search for loops as incomplete, never as clean", () => {
     const row = (net: [number, number][]) => new Map(net.map(([r, q]) => [r, fromNumber(q)]));
-    const nets = [row([[0, -1], [1, 2]]), row([[1, -1], [0, 1]])];
-    const found = searchLoops({ first: [0, 1], column: (c) => { if (c === 1) throw new TooMany("enough"); return { process: c, net: nets[c] }; }, near: (c) => [...nets[c]].map(([r, q]) => [r, Number(q.n)]), makers: (r) => [1 - r], users: (r) => [r], worth: () => 1, fixed: () => false });
+    const nets = [
+      row([
+        [0, -1],
+        [1, 2],
+      ]),
+      row([
+        [1, -1],
+        [0, 1],
+      ]),
+    ];
+    const found = searchLoops({
+      first: [0, 1],
+      column: (c) => {
+        if (c === 1) throw new TooMany("enough");
+        return { process: c, net: nets[c] };
+      },
+      near: (c) => [...nets[c]].map(([r, q]) => [r, Number(q.n)]),
+      makers: (r) => [1 - r],
+      users: (r) => [r],
+      worth: () => 1,
+      fixed: () => false,
+    });
     expect(found.complete).toBe(false);
     const steps = new Steps(2);
     steps.take(2);
@@ -64,9 +89,24 @@ describe("work is bounded by steps", () => {
 describe("a check that can't be worked out", () => {
   it("is a finding, and the others stand", () => {
     const catalogue = kitchen("gather Eel\nSmoke: 1 Eel -> 1 Smoked eel");
-    const broken: Check = { id: "broken", title: "Broken", severity: "error", per: ["recipe"], at: () => { throw new Error("a cog came loose"); } } as never;
+    const broken: Check = {
+      id: "broken",
+      title: "Broken",
+      severity: "error",
+      per: ["recipe"],
+      at: () => {
+        throw new Error("a cog came loose");
+      },
+    } as never;
     const found = [...new Findings([broken, ...CHECKS], { catalogue, readings: new Readings(catalogue) }).all()];
-    expect(found[0]).toMatchObject({ rule: "broken", severity: "warning", says: "“Broken” could not be worked out for Smoke: a cog came loose", about: [{ kind: "recipe" }] });
-    expect(found.length).toBe([...new Findings(CHECKS, { catalogue, readings: new Readings(catalogue) }).all()].length + 1);
+    expect(found[0]).toMatchObject({
+      rule: "broken",
+      severity: "warning",
+      says: "“Broken” could not be worked out for Smoke: a cog came loose",
+      about: [{ kind: "recipe" }],
+    });
+    expect(found.length).toBe(
+      [...new Findings(CHECKS, { catalogue, readings: new Readings(catalogue) }).all()].length + 1,
+    );
   });
 });

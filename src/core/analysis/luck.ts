@@ -24,17 +24,27 @@ interface Move {
 }
 /** The same in whole steps of each item, at the item's place. */
 interface Stepped {
-  readonly list: readonly { readonly p: number; readonly at: number; readonly low: number; readonly by: number; readonly count: number }[];
+  readonly list: readonly {
+    readonly p: number;
+    readonly at: number;
+    readonly low: number;
+    readonly by: number;
+    readonly count: number;
+  }[];
   readonly times: number;
 }
 
 /**
  * @param parts  lines of each recipe and how often it runs
  * @param fixed  what is taken and given besides, whatever happens
- * @returns exact where all outcomes can be gone through; else estimated from seeded rounds, or, where a round has thousands
+ * @returns exact where all outcomes can be gone through; else estimated from seeded rounds, or, where a round has
+ *   thousands
  * of draws, from means and variances as if every sum were normal. Never more than some tenths of a second.
  */
-export function chanceOfGain(parts: readonly { readonly lines: readonly Line[]; readonly times: bigint }[], fixed: readonly (readonly [string, Fraction])[]): Luck {
+export function chanceOfGain(
+  parts: readonly { readonly lines: readonly Line[]; readonly times: bigint }[],
+  fixed: readonly (readonly [string, Fraction])[],
+): Luck {
   const base = new Map<string, Fraction>(fixed);
   const moves: Move[] = [];
   const put = (item: string, amount: Fraction) => base.set(item, add(base.get(item) ?? ZERO, amount));
@@ -42,7 +52,8 @@ export function chanceOfGain(parts: readonly { readonly lines: readonly Line[]; 
     for (const { alternatives, times: each } of happenings(lines)) {
       const nothing = chanceOfNothing(alternatives);
       const [only] = alternatives;
-      if (alternatives.length === 1 && only.count === 1 && nothing === 0) put(only.item, multiply(only.low, fraction(times * BigInt(each))));
+      if (alternatives.length === 1 && only.count === 1 && nothing === 0)
+        put(only.item, multiply(only.low, fraction(times * BigInt(each))));
       else if (alternatives.length) moves.push({ alternatives, nothing, times: Number(times) * each });
     }
   const items = [...new Set(moves.flatMap(({ alternatives }) => alternatives.map((o) => o.item)))];
@@ -54,11 +65,22 @@ export function chanceOfGain(parts: readonly { readonly lines: readonly Line[]; 
   const draws = moves.reduce((t, m) => t + m.times, 0);
   const stepped = draws <= MOST_DRAWS ? inSteps(items, start, moves) : null;
   if (!stepped) return { chance: asIfNormal(items, start, moves), exact: false };
-  return goneThrough(stepped.start, stepped.moves, good) ?? { chance: played(stepped.start, stepped.moves, good), exact: false };
+  return (
+    goneThrough(stepped.start, stepped.moves, good) ?? {
+      chance: played(stepped.start, stepped.moves, good),
+      exact: false,
+    }
+  );
 }
 
-/** Everything in steps in which every amount of an item is a whole number; null where those are too large to be counted. */
-function inSteps(items: readonly string[], start: readonly Fraction[], moves: readonly Move[]): { start: number[]; moves: Stepped[] } | null {
+/**
+ * Everything in steps in which every amount of an item is a whole number; null where those are too large to be counted.
+ */
+function inSteps(
+  items: readonly string[],
+  start: readonly Fraction[],
+  moves: readonly Move[],
+): { start: number[]; moves: Stepped[] } | null {
   const place = new Map(items.map((item, k) => [item, k]));
   const units = start.map((f) => f.d);
   for (const { alternatives } of moves)
@@ -86,7 +108,11 @@ function inSteps(items: readonly string[], start: readonly Fraction[], moves: re
 }
 
 /** Every outcome, one by one; null where they are too many. */
-function goneThrough(start: readonly number[], moves: readonly Stepped[], good: (amounts: readonly number[]) => boolean): Luck | null {
+function goneThrough(
+  start: readonly number[],
+  moves: readonly Stepped[],
+  good: (amounts: readonly number[]) => boolean,
+): Luck | null {
   let gone = 0;
   let states = new Map<string, { amounts: readonly number[]; p: number }>([[start.join(), { amounts: start, p: 1 }]]);
   for (const { list, times } of moves) {
@@ -115,7 +141,11 @@ function goneThrough(start: readonly number[], moves: readonly Stepped[], good: 
 }
 
 /** The share of seeded rounds that gain. */
-function played(start: readonly number[], moves: readonly Stepped[], good: (amounts: readonly number[]) => boolean): number {
+function played(
+  start: readonly number[],
+  moves: readonly Stepped[],
+  good: (amounts: readonly number[]) => boolean,
+): number {
   const random = seeded(1);
   const cost = moves.reduce((t, m) => t + m.times * (1 + m.list.length / 4), start.length);
   const rounds = Math.max(50, Math.floor(SAMPLED / Math.max(4, cost)));
@@ -155,12 +185,18 @@ function asIfNormal(items: readonly string[], start: readonly Fraction[], moves:
       variance[at] += times * Math.max(0, second - first * first);
     }
   }
-  const chance = mean.reduce((t, m, k) => t * (variance[k] > 0 ? normal(m / Math.sqrt(variance[k])) : m >= 0 ? 1 : 0), 1);
+  const chance = mean.reduce(
+    (t, m, k) => t * (variance[k] > 0 ? normal(m / Math.sqrt(variance[k])) : m >= 0 ? 1 : 0),
+    1,
+  );
   return Number.isFinite(chance) ? chance : 0;
 }
 
 /** Expectation of equally likely amounts and of their squares. */
-export function moments({ low, step, count }: Pick<Alternative, "low" | "step" | "count">): { first: number; second: number } {
+export function moments({ low, step, count }: Pick<Alternative, "low" | "step" | "count">): {
+  first: number;
+  second: number;
+} {
   const [a, b, n] = [toNumber(low), toNumber(step), count - 1];
   return { first: a + (b * n) / 2, second: a * a + a * b * n + (b * b * n * (2 * n + 1)) / 6 };
 }
@@ -168,7 +204,10 @@ export function moments({ low, step, count }: Pick<Alternative, "low" | "step" |
 /** Chance that a standard normal variable is below z (Abramowitz and Stegun 26.2.17, good to seven places). */
 function normal(z: number): number {
   const t = 1 / (1 + 0.2316419 * Math.abs(z));
-  const tail = (Math.exp((-z * z) / 2) / Math.sqrt(2 * Math.PI)) * t * (0.31938153 + t * (-0.356563782 + t * (1.781477937 + t * (-1.821255978 + t * 1.330274429))));
+  const tail =
+    (Math.exp((-z * z) / 2) / Math.sqrt(2 * Math.PI)) *
+    t *
+    (0.31938153 + t * (-0.356563782 + t * (1.781477937 + t * (-1.821255978 + t * 1.330274429))));
   return z > 0 ? 1 - tail : tail;
 }
 

@@ -4,7 +4,9 @@ import { kitchen, recipe } from "../testing/kitchen";
 import { expectedOf, perRun, repeated, work } from "./chances";
 import { byChance, chanceOf, outcomes, quantile, runsUntil } from "./outcomes";
 
-const CRATE = kitchen("Break: 1 Crate -> 1..3 Plank + 1 Nail 50% + 2 draws { 5: 2 Rope | 1: 1 Float | 4: nothing } + 1 Lid");
+const CRATE = kitchen(
+  "Break: 1 Crate -> 1..3 Plank + 1 Nail 50% + 2 draws { 5: 2 Rope | 1: 1 Float | 4: nothing } + 1 Lid",
+);
 const { lines } = recipe(CRATE, "Break");
 const of = (name: string) => [...CRATE.item.values()].find((i) => i.name === name)?.id as string;
 
@@ -45,7 +47,11 @@ describe("what comes by chance", () => {
     });
     const rope = (outcomes(lines, runs) ?? []).find((o) => o.item === of("Rope"));
     const share = (most: number) => ropes.filter((r) => r <= most).length / players;
-    for (const [at, amount] of [[0.1, rope?.low], [0.5, rope?.middle], [0.9, rope?.high]] as [number, number][]) {
+    for (const [at, amount] of [
+      [0.1, rope?.low],
+      [0.5, rope?.middle],
+      [0.9, rope?.high],
+    ] as [number, number][]) {
       expect(share(amount)).toBeGreaterThan(at - 0.012);
       expect(share(amount - 2)).toBeLessThan(at + 0.012);
     }
@@ -74,7 +80,10 @@ describe("what comes by chance", () => {
   });
 
   it("ends soon however many draws of however many amounts are asked for", () => {
-    const wide = recipe(kitchen("Sift: 1 Silt -> 1000 draws { 1: 1..60 Salt | 3: 1..60 Brine | 1: nothing } + 1..60000 Salt"), "Sift");
+    const wide = recipe(
+      kitchen("Sift: 1 Silt -> 1000 draws { 1: 1..60 Salt | 3: 1..60 Brine | 1: nothing } + 1..60000 Salt"),
+      "Sift",
+    );
     const began = performance.now();
     const found = outcomes(wide.lines, 10_000, work(2e7));
     expect(found.map((o) => o.about)).toEqual([true, true]);

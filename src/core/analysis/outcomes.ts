@@ -1,8 +1,22 @@
-/** What runs of a recipe or source give of each thing that comes by chance: how often none, how much, and how many runs for one. */
+/**
+ * What runs of a recipe or source give of each thing that comes by chance: how often none, how much, and how many runs
+ * for one.
+ */
 import type { Line } from "../catalogue/records";
 import { toNumber } from "../numbers/fraction";
 import { type Steps, TooMany } from "../numbers/steps";
-import { atLeast, chanceOfNone, chanceOfNothing, type Distribution, expectedOf, fewestRuns, happenings, perRun, repeated, work } from "./chances";
+import {
+  atLeast,
+  chanceOfNone,
+  chanceOfNothing,
+  type Distribution,
+  expectedOf,
+  fewestRuns,
+  happenings,
+  perRun,
+  repeated,
+  work,
+} from "./chances";
 import { moments } from "./luck";
 
 export interface Outcome<I extends string = string> {
@@ -22,7 +36,8 @@ export interface Outcome<I extends string = string> {
 type Part = Pick<Line, "role" | "item" | "min" | "max" | "chance" | "uses" | "draw">;
 
 /** Whether an output comes in other amounts from run to run. */
-export const byChance = (line: Part): boolean => line.role === "output" && (line.min !== line.max || line.chance < 1 || line.draw !== undefined);
+export const byChance = (line: Part): boolean =>
+  line.role === "output" && (line.min !== line.max || line.chance < 1 || line.draw !== undefined);
 
 /** The least amount that at least a share of all cases stay at or below. */
 export function quantile({ step, from, p }: Distribution, share: number): number {
@@ -54,7 +69,15 @@ export function outcomes(lines: readonly Part[], n: number, steps: Steps = work(
     unlessTooMany(
       () => {
         const d = repeated(perRun(outs, item, steps), n, steps);
-        return { item, expected: expectedOf(d), none: chanceOfNone(d), low: quantile(d, 0.1), middle: quantile(d, 0.5), high: quantile(d, 0.9), about: false };
+        return {
+          item,
+          expected: expectedOf(d),
+          none: chanceOfNone(d),
+          low: quantile(d, 0.1),
+          middle: quantile(d, 0.5),
+          high: quantile(d, 0.9),
+          about: false,
+        };
       },
       () => estimated(outs, item, n),
     ),
@@ -64,7 +87,9 @@ export function outcomes(lines: readonly Part[], n: number, steps: Steps = work(
 /** Standard deviations from the mean below which a tenth of a normal variable lies. */
 const TENTH = 1.2815515655446004;
 
-/** From mean and variance, as if the sum were normal; never beyond what can come at all. The chance of none is exact. */
+/**
+ * From mean and variance, as if the sum were normal; never beyond what can come at all. The chance of none is exact.
+ */
 function estimated<I extends string>(lines: readonly Line[], item: I, n: number): Outcome<I> {
   let [mean, variance, none, most] = [0, 0, 1, 0];
   for (const { alternatives, times } of happenings(lines)) {
@@ -81,8 +106,17 @@ function estimated<I extends string>(lines: readonly Line[], item: I, n: number)
   return { item, expected: n * mean, none: none ** n, low: at(-TENTH), middle: at(0), high: at(TENTH), about: true };
 }
 
-/** The fewest runs for at least an amount of something with a confidence; null: no number of runs up to 100,000 does; "unknown": too many amounts to tell. */
-export const runsUntil = (lines: readonly Part[], item: string, amount: number, confidence: number, steps: Steps = work()): number | null | "unknown" =>
+/**
+ * The fewest runs for at least an amount of something with a confidence; null: no number of runs up to 100,000 does;
+ * "unknown": too many amounts to tell.
+ */
+export const runsUntil = (
+  lines: readonly Part[],
+  item: string,
+  amount: number,
+  confidence: number,
+  steps: Steps = work(),
+): number | null | "unknown" =>
   unlessTooMany(
     () => fewestRuns(perRun(given(lines), item, steps), amount, confidence, { most: 100_000, steps }),
     () => "unknown" as const,

@@ -5,17 +5,29 @@ import { type Plan, planFor } from "./plan";
 import type { Readings } from "./readings";
 
 type Amounts = Record<string, number>;
-const numbered = (r: Readings, amounts: Amounts) => new Map(Object.entries(amounts).map(([name, n]) => [at(r, name), n]));
-function plan(r: Readings, make: Amounts, options: { stock?: Amounts; confidence?: number; measure?: "value" | "time" } = {}): Plan {
-  const found = planFor(r, { make: numbered(r, make), stock: numbered(r, options.stock ?? {}), confidence: options.confidence, measure: options.measure });
+const numbered = (r: Readings, amounts: Amounts) =>
+  new Map(Object.entries(amounts).map(([name, n]) => [at(r, name), n]));
+function plan(
+  r: Readings,
+  make: Amounts,
+  options: { stock?: Amounts; confidence?: number; measure?: "value" | "time" } = {},
+): Plan {
+  const found = planFor(r, {
+    make: numbered(r, make),
+    stock: numbered(r, options.stock ?? {}),
+    confidence: options.confidence,
+    measure: options.measure,
+  });
   if ("no" in found) throw new Error(`no ${found.no}: ${nameAt(r, found.item)}`);
   return found;
 }
-const named = (r: Readings, map: ReadonlyMap<number, number>) => Object.fromEntries([...map].map(([i, n]) => [nameAt(r, i), Number(n.toFixed(9))]));
+const named = (r: Readings, map: ReadonlyMap<number, number>) =>
+  Object.fromEntries([...map].map(([i, n]) => [nameAt(r, i), Number(n.toFixed(9))]));
 const steps = (r: Readings, p: Plan) => p.steps.map((s) => `${s.runs} ${label(r, s.process)}`);
 
 describe("a plan", () => {
-  const text = "Fell: nothing -> 1 Bark in 1s\nbuy Log for 4\nbuy Nail for 0.5\nSaw: 1 Log -> 4 Plank in 10s at Bench\ngather Bench\nBox: 6 Plank + 8 Nail -> 1 Crate in 30s at Bench fee 2 shells";
+  const text =
+    "Fell: nothing -> 1 Bark in 1s\nbuy Log for 4\nbuy Nail for 0.5\nSaw: 1 Log -> 4 Plank in 10s at Bench\ngather Bench\nBox: 6 Plank + 8 Nail -> 1 Crate in 30s at Bench fee 2 shells";
 
   it("runs whole numbers, shares what is left over, and lists what to buy", () => {
     const r = read(text);
@@ -57,7 +69,9 @@ describe("a plan", () => {
   });
 
   it("wears out whole tools, and plans in time as well as in value", () => {
-    const r = read("buy Knife for 9\nbuy Eel for 1\nGut: 1 Eel -> 1 Fillet using Knife lasting 4 in 5s\ngather Fillet in 60s");
+    const r = read(
+      "buy Knife for 9\nbuy Eel for 1\nGut: 1 Eel -> 1 Fillet using Knife lasting 4 in 5s\ngather Fillet in 60s",
+    );
     const p = plan(r, { Fillet: 5 }, { measure: "time" });
     expect(named(r, p.shopping)).toEqual({ Knife: 2, Eel: 5 });
     expect(named(r, p.left)).toEqual({ Knife: 0.75 });
@@ -65,10 +79,14 @@ describe("a plan", () => {
   });
 
   it("says why there is none: no way, or a way without an end", () => {
-    const r = read("1 Ghost -> 1 Lens\nbuy Salt for 1000\nbuy Sack for 2\nA: 1 Salt + 1 Sack -> 1 Brine\nB: 1 Brine -> 1.2 Salt");
+    const r = read(
+      "1 Ghost -> 1 Lens\nbuy Salt for 1000\nbuy Sack for 2\nA: 1 Salt + 1 Sack -> 1 Brine\nB: 1 Brine -> 1.2 Salt",
+    );
     expect(planFor(r, { make: new Map([[at(r, "Lens"), 1]]) })).toEqual({ no: "way", item: at(r, "Lens") });
     expect(planFor(r, { make: new Map([[at(r, "Brine"), 1]]) })).toMatchObject({ no: "end" });
-    expect(planFor(r, { make: new Map([[at(r, "Lens"), 1]]), stock: new Map([[at(r, "Lens"), 2]]) })).toMatchObject({ steps: [] });
+    expect(planFor(r, { make: new Map([[at(r, "Lens"), 1]]), stock: new Map([[at(r, "Lens"), 2]]) })).toMatchObject({
+      steps: [],
+    });
   });
 
   it("is the optimum of an exhaustive search, and never dearer than rounding up for each need, on small random pantries", () => {
@@ -78,16 +96,20 @@ describe("a plan", () => {
       const between = (a: number, b: number) => a + Math.floor(random() * (b - a + 1));
       const rows = ["buy A for 3", "buy B for 2"];
       const below: Record<string, string[]> = { C: ["A", "B"], D: ["A", "B", "C"] };
-      for (const made of ["C", "D"]) for (let w = between(1, 2); w > 0; w--) {
-        const part = below[made][Math.floor(random() * below[made].length)];
-        rows.push(`${made}${w}: ${between(1, 3)} ${part} -> ${between(1, 4)} ${made}${random() < 0.3 ? " + 1 B" : ""} fee ${between(0, 4)} shells`);
-      }
+      for (const made of ["C", "D"])
+        for (let w = between(1, 2); w > 0; w--) {
+          const part = below[made][Math.floor(random() * below[made].length)];
+          rows.push(
+            `${made}${w}: ${between(1, 3)} ${part} -> ${between(1, 4)} ${made}${random() < 0.3 ? " + 1 B" : ""} fee ${between(0, 4)} shells`,
+          );
+        }
       const r = read(rows.join("\n"));
       const want = { C: between(0, 3), D: between(1, 4) };
       const p = plan(r, want);
       const best = exhaustive(r, numbered(r, want));
       if (p.best) shown++;
-      // Where the cheapest numbers would need something before it is made, the plan is another and does not claim to be best.
+      // Where the cheapest numbers would need something before it is made, the plan is another and does not claim to be
+      // best.
       if (p.best) expect({ seed, value: Number(p.value.toFixed(6)) }).toEqual({ seed, value: Number(best.toFixed(6)) });
       else expect(p.value).toBeGreaterThanOrEqual(best - 1e-9);
       const naive = [...numbered(r, want)].reduce((t, [i, n]) => t + roundedUp(r, i, n), 0);
@@ -113,7 +135,9 @@ function roundedUp(r: Readings, item: number, units: number): number {
 /** All numbers of runs of the recipes up to a bound; what is bought follows from them. */
 function exhaustive(r: Readings, want: ReadonlyMap<number, number>): number {
   const { network } = r;
-  const recipes = Array.from({ length: network.processes }, (_, p) => p).filter((p) => network.ins.start[p] < network.ins.end[p]);
+  const recipes = Array.from({ length: network.processes }, (_, p) => p).filter(
+    (p) => network.ins.start[p] < network.ins.end[p],
+  );
   const sources = Array.from({ length: network.processes }, (_, p) => p).filter((p) => !recipes.includes(p));
   let best = Number.POSITIVE_INFINITY;
   const times = recipes.map(() => 0);
@@ -126,7 +150,12 @@ function exhaustive(r: Readings, want: ReadonlyMap<number, number>): number {
     }
     const net = new Map([...want].map(([i, n]) => [i, -n]));
     recipes.forEach((p, j) => {
-      for (const [side, lists] of [[-1, network.ins], [1, network.outs]] as const) for (let m = lists.start[p]; m < lists.end[p]; m++) net.set(lists.to[m], (net.get(lists.to[m]) ?? 0) + side * times[j] * (lists.qty as Float64Array)[m]);
+      for (const [side, lists] of [
+        [-1, network.ins],
+        [1, network.outs],
+      ] as const)
+        for (let m = lists.start[p]; m < lists.end[p]; m++)
+          net.set(lists.to[m], (net.get(lists.to[m]) ?? 0) + side * times[j] * (lists.qty as Float64Array)[m]);
     });
     let whole = cost;
     for (const [i, n] of net) {

@@ -53,16 +53,21 @@ const TINY = 1e-9;
 const TIE = 1e-6;
 
 /**
- * Demand is rolled up from what is wanted to sources along the cheapest ways, consumers first; of each item the stock and
- * what other steps leave over is used before anything is run, and runs are rounded up once for all that need the item. So it
+ * Demand is rolled up from what is wanted to sources along the cheapest ways, consumers first; of each item the stock
+ * and
+ * what other steps leave over is used before anything is run, and runs are rounded up once for all that need the item.
+ * So it
  * is never dearer than rounding up for each need by itself.
  *
  * Where chances count by expectation and few processes can take part, a whole-number programme over all of them (yalps,
- * branch and bound) looks for something cheaper; what it finds is taken if it adds up and can be carried out in some order.
+ * branch and bound) looks for something cheaper; what it finds is taken if it adds up and can be carried out in some
+ * order.
  */
 export function planFor(readings: Readings, wanted: Wanted): Plan | NoPlan {
   const measure = wanted.measure ?? "value";
-  for (const item of wanted.make.keys()) if (!readings.reach.items[item] && (wanted.stock?.get(item) ?? 0) < (wanted.make.get(item) as number)) return { no: "way", item };
+  for (const item of wanted.make.keys())
+    if (!readings.reach.items[item] && (wanted.stock?.get(item) ?? 0) < (wanted.make.get(item) as number))
+      return { no: "way", item };
   const rolled = rollUp(readings, wanted, measure);
   if ("no" in rolled) return rolled;
   const exact = wanted.confidence === undefined ? wholeNumbers(readings, wanted, measure) : null;
@@ -74,7 +79,11 @@ export function planFor(readings: Readings, wanted: Wanted): Plan | NoPlan {
 type Runs = ReadonlyMap<number, number>;
 
 const price = (readings: Readings, runs: Runs, measure: Measure): number =>
-  [...runs].reduce((t, [p, n]) => t + n * (readings[measure].own(p) + TIE * (measure === "value" ? readings.time.own(p) : readings.value.own(p))), 0);
+  [...runs].reduce(
+    (t, [p, n]) =>
+      t + n * (readings[measure].own(p) + TIE * (measure === "value" ? readings.time.own(p) : readings.value.own(p))),
+    0,
+  );
 
 const up = (x: number): number => Math.ceil(x - TINY * Math.max(1, x));
 
@@ -103,7 +112,8 @@ function rollUp(readings: Readings, { make, stock, confidence }: Wanted, measure
         const over = n * made[k] - (outs.to[k] === item ? short : 0);
         have.set(outs.to[k], (have.get(outs.to[k]) ?? 0) + Math.max(0, over));
       }
-      for (let k = ins.start[p]; k < ins.end[p]; k++) if (used[k] > 0) demand.set(ins.to[k], (demand.get(ins.to[k]) ?? 0) + n * used[k]);
+      for (let k = ins.start[p]; k < ins.end[p]; k++)
+        if (used[k] > 0) demand.set(ins.to[k], (demand.get(ins.to[k]) ?? 0) + n * used[k]);
     }
   }
   return runs;
@@ -113,7 +123,10 @@ function rollUp(readings: Readings, { make, stock, confidence }: Wanted, measure
     const expected = up(short / network.yieldOf(p, item));
     if (confidence === undefined) return expected;
     try {
-      return fewestRuns(perRun(processAt(compiled, p).record.lines, compiled.idOf(item) as string), short, confidence, { most: 1e7, about: expected });
+      return fewestRuns(perRun(processAt(compiled, p).record.lines, compiled.idOf(item) as string), short, confidence, {
+        most: 1e7,
+        about: expected,
+      });
     } catch (error) {
       if (!(error instanceof TooMany)) throw error;
       return expected;
@@ -121,7 +134,10 @@ function rollUp(readings: Readings, { make, stock, confidence }: Wanted, measure
   }
 }
 
-/** The cheapest whole numbers of runs over everything that can take part; null where there is too much of it or no answer. */
+/**
+ * The cheapest whole numbers of runs over everything that can take part; null where there is too much of it or no
+ * answer.
+ */
 function wholeNumbers(readings: Readings, { make, stock }: Wanted, measure: Measure): Runs | null {
   const { network, reach } = readings;
   const { ins, outs, makers } = network;
@@ -135,23 +151,37 @@ function wholeNumbers(readings: Readings, { make, stock }: Wanted, measure: Meas
       if (processes.size > MOST_EXACT) return null;
       for (let m = ins.start[p]; m < ins.end[p]; m++) if ((ins.qty as Float64Array)[m] > 0) items.add(ins.to[m]);
     }
-  const constraints = Object.fromEntries([...items].map((i) => [`i${i}`, { min: (make.get(i) ?? 0) - (stock?.get(i) ?? 0) }]));
+  const constraints = Object.fromEntries(
+    [...items].map((i) => [`i${i}`, { min: (make.get(i) ?? 0) - (stock?.get(i) ?? 0) }]),
+  );
   const variables = Object.fromEntries(
     [...processes].map((p) => {
       const row: Record<string, number> = { cost: price(readings, new Map([[p, 1]]), measure) };
-      for (let k = ins.start[p]; k < ins.end[p]; k++) if ((ins.qty as Float64Array)[k] > 0) row[`i${ins.to[k]}`] = -(ins.qty as Float64Array)[k];
-      for (let k = outs.start[p]; k < outs.end[p]; k++) if (items.has(outs.to[k])) row[`i${outs.to[k]}`] = (row[`i${outs.to[k]}`] ?? 0) + (outs.qty as Float64Array)[k];
+      for (let k = ins.start[p]; k < ins.end[p]; k++)
+        if ((ins.qty as Float64Array)[k] > 0) row[`i${ins.to[k]}`] = -(ins.qty as Float64Array)[k];
+      for (let k = outs.start[p]; k < outs.end[p]; k++)
+        if (items.has(outs.to[k])) row[`i${outs.to[k]}`] = (row[`i${outs.to[k]}`] ?? 0) + (outs.qty as Float64Array)[k];
       return [`p${p}`, row];
     }),
   );
-  const answer = solveProgramme({ direction: "minimize", objective: "cost", constraints, variables, integers: true }, { timeout: 400, maxIterations: 20_000, tolerance: 0 });
+  const answer = solveProgramme(
+    { direction: "minimize", objective: "cost", constraints, variables, integers: true },
+    { timeout: 400, maxIterations: 20_000, tolerance: 0 },
+  );
   if (answer.status !== "optimal") return null;
-  const runs = new Map(answer.variables.map(([name, n]) => [Number(name.slice(1)), Math.round(n)] as const).filter(([, n]) => n > 0));
+  const runs = new Map(
+    answer.variables.map(([name, n]) => [Number(name.slice(1)), Math.round(n)] as const).filter(([, n]) => n > 0),
+  );
   return carriedOut(readings, runs, make, stock) ? runs : null;
 }
 
 /** An order in which the runs find what they use, or null. Runs of one process may be split. */
-function carriedOut(readings: Readings, runs: Runs, make: ReadonlyMap<number, number>, stock: ReadonlyMap<number, number> | undefined): PlanStep[] | null {
+function carriedOut(
+  readings: Readings,
+  runs: Runs,
+  make: ReadonlyMap<number, number>,
+  stock: ReadonlyMap<number, number> | undefined,
+): PlanStep[] | null {
   const { ins, outs } = readings.network;
   const [used, made] = [ins.qty as Float64Array, outs.qty as Float64Array];
   const have = new Map(stock);
@@ -161,10 +191,13 @@ function carriedOut(readings: Readings, runs: Runs, make: ReadonlyMap<number, nu
     moved = false;
     for (const [process, most] of left) {
       let n = most;
-      for (let k = ins.start[process]; k < ins.end[process]; k++) if (used[k] > 0) n = Math.min(n, Math.floor((have.get(ins.to[k]) ?? 0) / used[k] + TINY));
+      for (let k = ins.start[process]; k < ins.end[process]; k++)
+        if (used[k] > 0) n = Math.min(n, Math.floor((have.get(ins.to[k]) ?? 0) / used[k] + TINY));
       if (n <= 0) continue;
-      for (let k = ins.start[process]; k < ins.end[process]; k++) if (used[k] > 0) have.set(ins.to[k], (have.get(ins.to[k]) ?? 0) - n * used[k]);
-      for (let k = outs.start[process]; k < outs.end[process]; k++) have.set(outs.to[k], (have.get(outs.to[k]) ?? 0) + n * made[k]);
+      for (let k = ins.start[process]; k < ins.end[process]; k++)
+        if (used[k] > 0) have.set(ins.to[k], (have.get(ins.to[k]) ?? 0) - n * used[k]);
+      for (let k = outs.start[process]; k < outs.end[process]; k++)
+        have.set(outs.to[k], (have.get(outs.to[k]) ?? 0) + n * made[k]);
       steps.push({ process, runs: n });
       if (n === most) left.delete(process);
       else left.set(process, most - n);
@@ -198,7 +231,8 @@ function written(readings: Readings, wanted: Wanted, runs: Runs, best: boolean):
       add(balance, outs.to[k], n * (outs.qty as Float64Array)[k]);
       if (flags[p] & SOURCE) add(shopping, outs.to[k], n * (outs.qty as Float64Array)[k]);
     }
-    for (const line of processAt(compiled, p).record.lines) if (line.role === "station") add(busy, compiled.numberOf(line.item) as number, n * seconds[p]);
+    for (const line of processAt(compiled, p).record.lines)
+      if (line.role === "station") add(busy, compiled.numberOf(line.item) as number, n * seconds[p]);
   }
   for (const [item, n] of wanted.make) add(balance, item, -n);
   const taken = new Map<number, number>();
@@ -207,7 +241,17 @@ function written(readings: Readings, wanted: Wanted, runs: Runs, best: boolean):
     if (n < -TINY) taken.set(item, -n);
     else if (n > TINY) left.set(item, n);
   }
-  return { steps: ordered, shopping, needed: [...needed].filter((i) => !(left.get(i) ?? 0)), taken, left, value, seconds: time, busy, best };
+  return {
+    steps: ordered,
+    shopping,
+    needed: [...needed].filter((i) => !(left.get(i) ?? 0)),
+    taken,
+    left,
+    value,
+    seconds: time,
+    busy,
+    best,
+  };
 }
 
 /** With chances planned for, expectations need not add up at every step: then by the number of recipes behind each. */

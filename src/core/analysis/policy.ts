@@ -1,7 +1,10 @@
 /** One chosen process per item: the order in which what it uses comes first, and the circles in it. */
 import type { Network } from "../network/network";
 
-/** Items grouped so that whatever an item's chosen process uses up comes before it; circles form one group (Tarjan 1972). */
+/**
+ * Items grouped so that whatever an item's chosen process uses up comes before it; circles form one group (Tarjan
+ * 1972).
+ */
 export function policyOrder(network: Network, by: (item: number) => number, from: readonly number[]): number[][] {
   const { start, end, to } = network.ins;
   const qty = network.ins.qty as Float64Array;

@@ -16,7 +16,8 @@ function balance(r: Readings, { price }: Prices, p: number): { left: number; tak
   for (let k = outs.start[p]; k < outs.end[p]; k++) given += (outs.qty as Float64Array)[k] * price[outs.to[k]];
   return { left: given - taken, taken };
 }
-const partakers = (r: Readings, prices: Prices) => Array.from({ length: r.network.processes }, (_, p) => p).filter((p) => prices.takesPart(p));
+const partakers = (r: Readings, prices: Prices) =>
+  Array.from({ length: r.network.processes }, (_, p) => p).filter((p) => prices.takesPart(p));
 /** Every process that is no seed loses at least the margin, and every sale that is not listed. */
 function holds(r: Readings, prices: Prices): void {
   for (const p of partakers(r, prices)) {
@@ -31,7 +32,9 @@ function holds(r: Readings, prices: Prices): void {
 
 describe("prices", () => {
   it("prove a chain with salvage clean, in one pass", () => {
-    const r = read("gather Hemp in 10s\nYarn: 2 Hemp -> 1 Yarn\nRope: 3 Yarn -> 1 Rope\nPick: salvage Rope -> 2 Yarn\nUnspin: salvage Yarn -> 1 Hemp 90%");
+    const r = read(
+      "gather Hemp in 10s\nYarn: 2 Hemp -> 1 Yarn\nRope: 3 Yarn -> 1 Rope\nPick: salvage Rope -> 2 Yarn\nUnspin: salvage Yarn -> 1 Hemp 90%",
+    );
     const prices = pricesOf(r);
     expect(prices.clean).toBe(true);
     expect(prices.prove()).toBe(true);
@@ -50,7 +53,12 @@ describe("prices", () => {
 
   it("let nothing that only comes from outside be sold at a gain", () => {
     const r = read("gather Eel in 1s\nbuy Salt for 2\nCure: 1 Eel + 1 Salt -> 1 Cured eel");
-    const items = new Map([...r.catalogue.item].map(([id, item]) => [id, { ...item, sell: item.name === "Eel" ? 1000 : item.name === "Salt" ? 1 : null }]));
+    const items = new Map(
+      [...r.catalogue.item].map(([id, item]) => [
+        id,
+        { ...item, sell: item.name === "Eel" ? 1000 : item.name === "Salt" ? 1 : null },
+      ]),
+    );
     const sold = readingsOf({ ...r.catalogue, item: r.catalogue.item.with(items) });
     expect(pricesOf(sold).clean).toBe(true);
   });

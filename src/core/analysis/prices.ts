@@ -1,4 +1,6 @@
-/** Prices under which no process gains: the certificate that a pantry has no gaining loop, and where it does not hold. */
+/**
+ * Prices under which no process gains: the certificate that a pantry has no gaining loop, and where it does not hold.
+ */
 import type { Compiled } from "../network/compile";
 import { ALIVE, FREE, GAINS } from "../network/network";
 import { LeastCost } from "./cost";
@@ -14,8 +16,10 @@ const MORE = 8;
 const TRACED = 100;
 
 /**
- * Prices p > 0 with pᵀS ≤ 0 prove that no combination of processes gains (Farkas), S the net yields with money as a row of
- * its own whose price is 1 a value unit. They start as least costs with a margin, where what comes from outside has a price
+ * Prices p > 0 with pᵀS ≤ 0 prove that no combination of processes gains (Farkas), S the net yields with money as a row
+ * of
+ * its own whose price is 1 a value unit. They start as least costs with a margin, where what comes from outside has a
+ * price
  * that nothing sold can reach. Where the outputs of a process are worth more than its inputs less the margin, its most
  * valuable output is lowered to that; a process lowered 8 times is a seed: one that no prices could make lossy. Every
  * gaining combination contains a seed or the sale of an item that is listed in `sold`.
@@ -50,18 +54,31 @@ export class Prices {
     for (let p = 0; p < network.processes; p++) {
       if ((flags[p] & (ALIVE | FREE)) !== (ALIVE | FREE)) continue;
       const own = 0.01 + 0.01 * seconds[p];
-      for (let k = outs.start[p]; k < outs.end[p]; k++) start[outs.to[k]] = Math.min(start[outs.to[k]], own / qty[k] + above);
+      for (let k = outs.start[p]; k < outs.end[p]; k++)
+        start[outs.to[k]] = Math.min(start[outs.to[k]], own / qty[k] + above);
     }
-    // Where nothing leads in, prices begin at what would have to be given: what nothing makes, and what opens a closed circle.
-    for (let i = 0; i < network.items; i++) if (!reach.items[i] && network.makers.start[i] === network.makers.end[i]) start[i] = Math.min(start[i], 1 + above);
+    // Where nothing leads in, prices begin at what would have to be given: what nothing makes, and what opens a closed
+    // circle.
+    for (let i = 0; i < network.items; i++)
+      if (!reach.items[i] && network.makers.start[i] === network.makers.end[i])
+        start[i] = Math.min(start[i], 1 + above);
     // The latter are dear, so that what they are made of and salvaged into fits below them.
     for (const i of opening) start[i] = Math.min(start[i], 1e6 * (1 + above));
-    const { cost } = new LeastCost(network, { perMoney: 1, perSecond: 0, without: FREE | GAINS, share: 1 - 2 * MARGIN, start: (i) => start[i], quarantine: this.seeds });
-    for (let i = 0; i < network.items; i++) cost[i] = Number.isFinite(cost[i]) ? Math.min(Math.max(cost[i], 1e-100), 1e200) : 1 + above;
+    const { cost } = new LeastCost(network, {
+      perMoney: 1,
+      perSecond: 0,
+      without: FREE | GAINS,
+      share: 1 - 2 * MARGIN,
+      start: (i) => start[i],
+      quarantine: this.seeds,
+    });
+    for (let i = 0; i < network.items; i++)
+      cost[i] = Number.isFinite(cost[i]) ? Math.min(Math.max(cost[i], 1e-100), 1e200) : 1 + above;
     this.price = cost;
     this.start = cost.slice();
     const open: number[] = [];
-    for (let p = 0; p < network.processes; p++) if (this.takesPart(p) && !this.seeds.has(p) && !this.loses(p)) open.push(p);
+    for (let p = 0; p < network.processes; p++)
+      if (this.takesPart(p) && !this.seeds.has(p) && !this.loses(p)) open.push(p);
     this.lower(open);
     if (this.trades) for (let i = 0; i < network.items; i++) this.judgeSale(i);
     this.most = MORE + 2 * (this.seeds.size + this.sold.size);
@@ -70,7 +87,8 @@ export class Prices {
   private wouldTrade(): boolean {
     const { network, sells } = this.compiled;
     let takes = false;
-    for (let p = 0; p < network.processes && !takes; p++) takes = network.money[p] > 0 && (network.flags[p] & ALIVE) !== 0;
+    for (let p = 0; p < network.processes && !takes; p++)
+      takes = network.money[p] > 0 && (network.flags[p] & ALIVE) !== 0;
     return takes && sells.some((s) => s > 0);
   }
 
@@ -157,7 +175,8 @@ export class Prices {
   }
 
   /**
-   * Makes the prices hold after processes or sell prices changed; items that are new get a price first. Prices only fall, so
+   * Makes the prices hold after processes or sell prices changed; items that are new get a price first. Prices only
+   * fall, so
    * that in time more seems to gain than does: past twice as many seeds as at first they are better found from scratch.
    * @returns false where they must be
    */
@@ -165,7 +184,8 @@ export class Prices {
     const { network, sells } = this.compiled;
     const [ps, is] = [[...processes], [...items]];
     // A first fee or a first sell price makes money something that can go round.
-    if (!this.trades && (ps.some((p) => network.money[p] > 0) || is.some((i) => sells[i] > 0)) && this.wouldTrade()) return false;
+    if (!this.trades && (ps.some((p) => network.money[p] > 0) || is.some((i) => sells[i] > 0)) && this.wouldTrade())
+      return false;
     if (network.items > this.price.length) this.widen();
     for (const p of ps) this.seeds.delete(p);
     const open: number[] = [];

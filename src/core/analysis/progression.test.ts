@@ -9,20 +9,33 @@ import { type Readings, readingsOf } from "./readings";
 /** A pantry in which items have levels of their own. */
 function levelled(text: string, levels: { readonly [name: string]: number }): Readings {
   const catalogue = kitchen(text);
-  return readingsOf({ ...catalogue, item: catalogue.item.with(new Map(Object.entries(levels).map(([name, level]) => [item(catalogue, name).id, { ...item(catalogue, name), level }]))) });
+  return readingsOf({
+    ...catalogue,
+    item: catalogue.item.with(
+      new Map(
+        Object.entries(levels).map(([name, level]) => [item(catalogue, name).id, { ...item(catalogue, name), level }]),
+      ),
+    ),
+  });
 }
 const level = (r: Readings, name: string) => levelOf(r, at(r, name));
 
 describe("the lowest level", () => {
   it("is the greatest of everything on the lowest way", () => {
-    const r = levelled("gather Eel\ngather Hook\nSmoke: 1 Eel -> 1 Smoked eel at Smokehouse level 3\nRaise: 2 Hook -> 1 Smokehouse\nBarter: 9 Hook -> 1 Smoked eel", { Smokehouse: 6, Hook: 2 });
+    const r = levelled(
+      "gather Eel\ngather Hook\nSmoke: 1 Eel -> 1 Smoked eel at Smokehouse level 3\nRaise: 2 Hook -> 1 Smokehouse\nBarter: 9 Hook -> 1 Smoked eel",
+      { Smokehouse: 6, Hook: 2 },
+    );
     expect([level(r, "Smokehouse"), level(r, "Hook"), level(r, "Eel")]).toEqual([6, 2, 0]);
     // By barter it comes at level 2, though the smokehouse would take 6.
     expect(level(r, "Smoked eel")).toBe(2);
   });
 
   it("names what forces it, with the way there", () => {
-    const r = levelled("gather Eel\ngather Hook\nSmoke: 1 Eel -> 1 Smoked eel at Smokehouse\nRaise: 2 Hook -> 1 Smokehouse\nPie: 1 Smoked eel -> 1 Eel pie", { Hook: 4, "Eel pie": 1 });
+    const r = levelled(
+      "gather Eel\ngather Hook\nSmoke: 1 Eel -> 1 Smoked eel at Smokehouse\nRaise: 2 Hook -> 1 Smokehouse\nPie: 1 Smoked eel -> 1 Eel pie",
+      { Hook: 4, "Eel pie": 1 },
+    );
     const { forced, path } = forcedBy(r, at(r, "Eel pie"));
     expect(forced).toMatchObject({ kind: "item", name: "Hook" });
     expect(path.map((p) => p.name)).toEqual(["Eel pie", "Smoked eel", "Smokehouse", "Hook"]);
@@ -35,7 +48,10 @@ describe("the lowest level", () => {
   });
 
   it("counts what teaches the recipe, and is nothing for what can't be had", () => {
-    const r = levelled("gather Eel\ngather Old book\nSmoke: 1 Eel -> 1 Smoked eel taught by Old book\n1 Ghost -> 1 Lens", { "Old book": 5 });
+    const r = levelled(
+      "gather Eel\ngather Old book\nSmoke: 1 Eel -> 1 Smoked eel taught by Old book\n1 Ghost -> 1 Lens",
+      { "Old book": 5 },
+    );
     expect(level(r, "Smoked eel")).toBe(5);
     expect(level(r, "Lens")).toBeNull();
   });
@@ -63,7 +79,12 @@ describe("the lowest level", () => {
         expect(levelOf(r, i)).toBe(Number.isFinite(lowest[i]) ? lowest[i] : null);
         if (!Number.isFinite(lowest[i]) || lowest[i] === 0) continue;
         const { forced } = forcedBy(r, i);
-        const record = forced.kind === "item" ? r.compiled.levels[r.compiled.numberOf(forced.id) as number] : forced.kind === "recipe" ? r.catalogue.recipe.get(forced.id)?.level : null;
+        const record =
+          forced.kind === "item"
+            ? r.compiled.levels[r.compiled.numberOf(forced.id) as number]
+            : forced.kind === "recipe"
+              ? r.catalogue.recipe.get(forced.id)?.level
+              : null;
         expect(record).toBe(lowest[i]);
       }
     }

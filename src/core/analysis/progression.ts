@@ -11,7 +11,8 @@ interface Named {
 }
 
 /**
- * level(item) = max(its own level, min over processes of max(the recipe's level, level of everything it needs)): the least
+ * level(item) = max(its own level, min over processes of max(the recipe's level, level of everything it needs)): the
+ * least
  * fixed point, by layers.ts. Of equal ways the one with the fewest steps at that level counts.
  * @returns the record whose own level it is, and the items from the given one to it
  */

@@ -2,8 +2,10 @@
 import { ALIVE, type Network } from "../network/network";
 
 /**
- * Least fixed point by forward chaining with a counter per process (Dowling and Gallier 1984): ingredients, tools, stations
- * and teaching items alike must be at hand. Linear in the number of lines; a change costs what depends on it (delete what
+ * Least fixed point by forward chaining with a counter per process (Dowling and Gallier 1984): ingredients, tools,
+ * stations
+ * and teaching items alike must be at hand. Linear in the number of lines; a change costs what depends on it (delete
+ * what
  * rested on it, derive again: Gupta, Mumick and Subrahmanian 1993).
  */
 export class Reach {
@@ -34,7 +36,12 @@ export class Reach {
     const queue = new Int32Array(network.items);
     const order = new Int32Array(network.processes);
     let [head, tail, fired] = [0, 0, 0];
-    if (given) for (let i = 0; i < given.length; i++) if (given[i]) { items[i] = 1; queue[tail++] = i; }
+    if (given)
+      for (let i = 0; i < given.length; i++)
+        if (given[i]) {
+          items[i] = 1;
+          queue[tail++] = i;
+        }
     const { start, end } = ins;
     const { start: userStart, end: userEnd, to: userTo } = users;
     for (let p = 0; p < missing.length; p++) {
@@ -71,7 +78,10 @@ export class Reach {
   /** True when everything the process needs can be had. */
   fires = (p: number): boolean => this.missing[p] === 0 && (this.network.flags[p] & ALIVE) !== 0;
 
-  /** Items and processes in the order in which they came within reach, the others last; where it was counted, and before any change. */
+  /**
+   * Items and processes in the order in which they came within reach, the others last; where it was counted, and before
+   * any change.
+   */
   order(): { items: Int32Array; processes: Int32Array } {
     if (!this.ordered) throw new Error("The order was not counted.");
     const { network } = this;
@@ -93,13 +103,15 @@ export class Reach {
     const { outs } = this.network;
     for (const p of ps) {
       if (p >= this.missing.length) continue;
-      for (let k = outs.start[p]; k < outs.end[p]; k++) if (this.first[outs.to[k]] === p) this.doubtful.push(outs.to[k]);
+      for (let k = outs.start[p]; k < outs.end[p]; k++)
+        if (this.first[outs.to[k]] === p) this.doubtful.push(outs.to[k]);
     }
   }
 
   /**
    * After they were rewritten.
-   * @returns items that are now within reach or no longer, and processes that now fire or no longer do (those given, too);
+   * @returns items that are now within reach or no longer, and processes that now fire or no longer do (those given,
+   *   too);
    * what merely came back by another way is not among them
    */
   settle(ps: readonly number[]): { items: number[]; processes: Set<number> } {
@@ -127,7 +139,8 @@ export class Reach {
         const p = users.to[k];
         if (missing[p]++ > 0) continue;
         if (!fired.has(p)) fired.set(p, true);
-        for (let m = outs.start[p]; m < outs.end[p]; m++) if (items[outs.to[m]] && first[outs.to[m]] === p) open.push(outs.to[m]);
+        for (let m = outs.start[p]; m < outs.end[p]; m++)
+          if (items[outs.to[m]] && first[outs.to[m]] === p) open.push(outs.to[m]);
       }
     }
     // Derive again from what still fires, then forwards.

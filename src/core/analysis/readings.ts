@@ -49,7 +49,9 @@ export interface Shift {
 /** Above this share of all processes written anew, starting over is quicker. */
 const MANY = 0.05;
 
-/** Where the search fails it is as if it had stopped at its limits, and the failure is told: a pantry opens in any case. */
+/**
+ * Where the search fails it is as if it had stopped at its limits, and the failure is told: a pantry opens in any case.
+ */
 function soughtGains(...of: Parameters<typeof gains>): GainReport {
   try {
     return gains(...of);
@@ -129,7 +131,8 @@ export class Readings {
       usedOnly: true,
       counts: (p, item) => {
         if (!least.counts(p)) return false;
-        for (let k = outs.start[p]; k < outs.end[p]; k++) if (outs.to[k] === item) return least.bears(p, k, least.runCost(p)) === least.cost[item];
+        for (let k = outs.start[p]; k < outs.end[p]; k++)
+          if (outs.to[k] === item) return least.bears(p, k, least.runCost(p)) === least.cost[item];
         return false;
       },
       gives: (p, most) => (network.flags[p] & SOURCE ? 0 : most + 1),
@@ -150,7 +153,9 @@ export class Readings {
     this.credits.value = this.credits.time = null;
   }
 
-  /** Least cost with side outputs credited at their own plain least cost; see LeastCost. Computed when it is asked for. */
+  /**
+   * Least cost with side outputs credited at their own plain least cost; see LeastCost. Computed when it is asked for.
+   */
   credited(measure: Measure): LeastCost {
     const plain = this[measure];
     const found = this.credits[measure] ?? new LeastCost(this.network, { ...plain.rules, credit: plain });
@@ -163,14 +168,17 @@ export class Readings {
     return (measure === "value" ? this.ways : this.quickest).by[item];
   }
 
-  /** The same, but where the cheapest way goes round in a circle, the process by which the circle is entered or kept up. */
+  /**
+   * The same, but where the cheapest way goes round in a circle, the process by which the circle is entered or kept up.
+   */
   chosen(measure: Measure, item: number): number {
     const ways = measure === "value" ? this.ways : this.quickest;
     return ways.value[item] === NEVER ? this[measure].via[item] : ways.by[item];
   }
 
   /**
-   * Number of recipes one after the other behind an item; sources count 0. null: it can't be had, or its cheapest way goes
+   * Number of recipes one after the other behind an item; sources count 0. null: it can't be had, or its cheapest way
+   * goes
    * round in a circle that gets cheaper at every round, so that it has no end.
    */
   steps(item: number): number | null {
@@ -178,7 +186,8 @@ export class Readings {
   }
 
   /**
-   * Follows a change. In proportion to what moves; where much is written anew, or something that everything depends on, all
+   * Follows a change. In proportion to what moves; where much is written anew, or something that everything depends on,
+   * all
    * is computed again. What it holds afterwards is what a new `Readings` of the catalogue would hold.
    */
   advance(next: Catalogue, edits: readonly Edit[]): Shift {
@@ -194,30 +203,48 @@ export class Readings {
       else if (edit.kind === "source") touched.sources.add(id);
       else if (edit.kind === "type") types = true;
       else if (edit.kind === "currency") everything = true;
-      else if (edit.kind === "pantry" && edit.op === "set" && (edit.field === "ticksPerSecond" || edit.field === "labourPerHour")) everything = true;
+      else if (
+        edit.kind === "pantry" &&
+        edit.op === "set" &&
+        (edit.field === "ticksPerSecond" || edit.field === "labourPerHour")
+      )
+        everything = true;
     }
-    if (everything || touched.recipes.size + touched.sources.size > Math.max(20, MANY * this.network.processes) || this.network.wasteful) {
+    if (
+      everything ||
+      touched.recipes.size + touched.sources.size > Math.max(20, MANY * this.network.processes) ||
+      this.network.wasteful
+    ) {
       this.start(compile(next));
       return { ...STILL, anew: true };
     }
     const { compiled, network, reach } = this;
     const gone = [...touched.items].filter((id) => compiled.numberOf(id) !== undefined && !next.item.has(id));
     const { rewrites, added, removed } = follow(compiled, next, touched);
-    const priced = readItems(compiled, types ? undefined : [...touched.items].flatMap((id) => compiled.numberOf(id) ?? []).concat(removed));
+    const priced = readItems(
+      compiled,
+      types ? undefined : [...touched.items].flatMap((id) => compiled.numberOf(id) ?? []).concat(removed),
+    );
     const real = rewrites.filter((r) => !this.sameProcess(r));
     const ps = real.map((r) => r.p);
     const linked = new Set<number>();
     const link = () => {
-      for (const p of ps) for (const rows of [network.ins, network.outs]) for (let k = rows.start[p]; k < rows.end[p]; k++) linked.add(rows.to[k]);
+      for (const p of ps)
+        for (const rows of [network.ins, network.outs])
+          for (let k = rows.start[p]; k < rows.end[p]; k++) linked.add(rows.to[k]);
     };
     link();
     const made = this.outsOf(rewrites.map((r) => r.p));
     const costs = [this.value, this.time, this.bare];
     // A process whose lines are the same and whose own cost did not change moves nothing in that measure.
-    const concerned = costs.map((least) => real.filter((r) => !this.sameLines(r) || this.ownOf(least, r) !== least.own(r.p)).map((r) => r.p));
+    const concerned = costs.map((least) =>
+      real.filter((r) => !this.sameLines(r) || this.ownOf(least, r) !== least.own(r.p)).map((r) => r.p),
+    );
     const relined = real.filter((r) => !this.sameLines(r)).map((r) => r.p);
     reach.loosen(relined);
-    costs.forEach((least, m) => { least.loosen(concerned[m]); });
+    costs.forEach((least, m) => {
+      least.loosen(concerned[m]);
+    });
     for (const { p, of } of real) network.rewrite(p, of);
     link();
     const shifted = reach.settle(ps);
@@ -232,30 +259,67 @@ export class Readings {
     });
     const changed = shifted.processes;
     const ways = this.ways.settle(this.doubtfulWays(this.ways, moved[0], changed, linked, this.value));
-    if (this.quick) for (const i of this.doubtfulWays(this.quick, moved[1], changed, linked, this.time)) this.slow.add(i);
-    const lifted = this.levels.settle(new Set([...linked, ...this.turnedOuts(changed), ...priced, ...added, ...removed]));
+    if (this.quick)
+      for (const i of this.doubtfulWays(this.quick, moved[1], changed, linked, this.time)) this.slow.add(i);
+    const lifted = this.levels.settle(
+      new Set([...linked, ...this.turnedOuts(changed), ...priced, ...added, ...removed]),
+    );
     if (changed.size || moved[0].size) this.forget();
     // What loops say depends on more of a recipe than its expected amounts: its key, and its ranges and chances.
-    const retold = this.gain.gains.length + this.gain.even.length > 0 && edits.some((e) => (e.op !== "set" || e.field === "key" || e.field === "lines") && (e.kind === "recipe" || e.kind === "source"));
-    const renumbered = this.causes.size > 0 && edits.some((e) => e.op === "set" && e.field === "key" && e.kind === "item");
-    const causes = renumbered ? this.lost.again() : this.lost.settle([...shifted.items, ...made, ...this.outsOf(changed), ...added, ...removed]);
+    const retold =
+      this.gain.gains.length + this.gain.even.length > 0 &&
+      edits.some(
+        (e) =>
+          (e.op !== "set" || e.field === "key" || e.field === "lines") && (e.kind === "recipe" || e.kind === "source"),
+      );
+    const renumbered =
+      this.causes.size > 0 && edits.some((e) => e.op === "set" && e.field === "key" && e.kind === "item");
+    const causes = renumbered
+      ? this.lost.again()
+      : this.lost.settle([...shifted.items, ...made, ...this.outsOf(changed), ...added, ...removed]);
     const gain = this.followGain(ps, real, priced, added, retold);
     if (gain || causes.size || changed.size) this.loops = loops(compiled, this.lost.stuck, this.gain);
-    return { anew: false, value: moved[0], time: moved[1], bare: moved[2], ways, levels: lifted, reach: shifted.items, processes: changed, linked, added, removed, gone, priced, gain, causes, renamed };
+    return {
+      anew: false,
+      value: moved[0],
+      time: moved[1],
+      bare: moved[2],
+      ways,
+      levels: lifted,
+      reach: shifted.items,
+      processes: changed,
+      linked,
+      added,
+      removed,
+      gone,
+      priced,
+      gain,
+      causes,
+      renamed,
+    };
   }
 
   private sameLines({ p, of }: Rewrite): boolean {
     const { network } = this;
     if (!of) return false;
     if (p >= network.flags.length || network.flags[p] !== flagsOf(of)) return false;
-    const alike = ({ start, end, to, qty }: typeof network.ins, row: { to: readonly number[]; qty: readonly number[] }) =>
-      end[p] - start[p] === row.to.length && row.to.every((i, k) => to[start[p] + k] === i && (qty as Float64Array)[start[p] + k] === row.qty[k]);
+    const alike = (
+      { start, end, to, qty }: typeof network.ins,
+      row: { to: readonly number[]; qty: readonly number[] },
+    ) =>
+      end[p] - start[p] === row.to.length &&
+      row.to.every((i, k) => to[start[p] + k] === i && (qty as Float64Array)[start[p] + k] === row.qty[k]);
     return alike(network.ins, of.ins) && alike(network.outs, of.outs);
   }
   private sameProcess(r: Rewrite): boolean {
     const { network } = this;
     if (!r.of) return (network.flags[r.p] & ALIVE) === 0;
-    return this.sameLines(r) && network.money[r.p] === r.of.money && network.seconds[r.p] === r.of.seconds && network.level[r.p] === r.of.level;
+    return (
+      this.sameLines(r) &&
+      network.money[r.p] === r.of.money &&
+      network.seconds[r.p] === r.of.seconds &&
+      network.level[r.p] === r.of.level
+    );
   }
   private ownOf(least: LeastCost, { of }: Rewrite): number {
     return of ? of.money * least.rules.perMoney + of.seconds * least.rules.perSecond : -1;
@@ -272,12 +336,20 @@ export class Readings {
   private turnedOuts(ps: Iterable<number>): number[] {
     const { outs } = this.network;
     const items: number[] = [];
-    for (const p of ps) for (let k = outs.start[p]; k < outs.end[p]; k++) if (this.levels.by[outs.to[k]] === p || this.reach.fires(p)) items.push(outs.to[k]);
+    for (const p of ps)
+      for (let k = outs.start[p]; k < outs.end[p]; k++)
+        if (this.levels.by[outs.to[k]] === p || this.reach.fires(p)) items.push(outs.to[k]);
     return items;
   }
 
   /** Items whose cheapest way may be another. */
-  private doubtfulWays(ways: Layers, moved: ReadonlyMap<number, number>, changed: ReadonlySet<number>, linked: ReadonlySet<number>, least: LeastCost): ReadonlySet<number> {
+  private doubtfulWays(
+    ways: Layers,
+    moved: ReadonlyMap<number, number>,
+    changed: ReadonlySet<number>,
+    linked: ReadonlySet<number>,
+    least: LeastCost,
+  ): ReadonlySet<number> {
     const { users, outs } = this.network;
     const doubtful = new Set<number>([...linked, ...moved.keys()]);
     const seen = new Set<number>();
@@ -297,7 +369,13 @@ export class Readings {
   }
 
   /** @returns false where the loops can't have changed */
-  private followGain(ps: readonly number[], real: readonly Rewrite[], priced: readonly number[], added: readonly number[], retold: boolean): boolean {
+  private followGain(
+    ps: readonly number[],
+    real: readonly Rewrite[],
+    priced: readonly number[],
+    added: readonly number[],
+    retold: boolean,
+  ): boolean {
     const { compiled, reach } = this;
     if (!ps.length && !priced.length && !added.length && !retold) return false;
     const before = this.gain;
@@ -305,7 +383,8 @@ export class Readings {
     const alone = real.some((r) => ((r.of?.flags ?? 0) & GAINS) !== 0);
     const held = this.prices.repair(ps, priced);
     if (held && quiet && !alone && this.prices.clean) return false;
-    // Repaired prices may find more seeds than there are: where that leads to a loop, or past the limits, better ones decide.
+    // Repaired prices may find more seeds than there are: where that leads to a loop, or past the limits, better ones
+    // decide.
     const good = held && before.complete && !(quiet && !this.prices.clean);
     if (good) this.gain = soughtGains(compiled, reach, this.prices, before);
     if (!good || !this.gain.complete) {
@@ -316,7 +395,24 @@ export class Readings {
   }
 }
 
-const STILL: Shift = { anew: false, value: new Map(), time: new Map(), bare: new Map(), ways: new Set(), levels: new Set(), reach: [], processes: new Set(), linked: new Set(), added: [], removed: [], gone: [], priced: [], gain: false, causes: new Set(), renamed: false };
+const STILL: Shift = {
+  anew: false,
+  value: new Map(),
+  time: new Map(),
+  bare: new Map(),
+  ways: new Set(),
+  levels: new Set(),
+  reach: [],
+  processes: new Set(),
+  linked: new Set(),
+  added: [],
+  removed: [],
+  gone: [],
+  priced: [],
+  gain: false,
+  causes: new Set(),
+  renamed: false,
+};
 
 /** Everything that can be computed from a catalogue. */
 export const readingsOf = (catalogue: Catalogue): Readings => new Readings(catalogue);

@@ -12,14 +12,16 @@ export interface SalvageReturn {
 }
 
 /**
- * Expected return of a salvage recipe. Everything is priced as if there were no salvage, so that a return is never measured
+ * Expected return of a salvage recipe. Everything is priced as if there were no salvage, so that a return is never
+ * measured
  * by itself.
  */
 export function salvageReturn({ network, bare }: Readings, process: number): SalvageReturn {
   const { ins, outs } = network;
   const { cost } = bare;
   let taken = network.money[process];
-  for (let k = ins.start[process]; k < ins.end[process]; k++) if ((ins.qty as Float64Array)[k] > 0) taken += (ins.qty as Float64Array)[k] * cost[ins.to[k]];
+  for (let k = ins.start[process]; k < ins.end[process]; k++)
+    if ((ins.qty as Float64Array)[k] > 0) taken += (ins.qty as Float64Array)[k] * cost[ins.to[k]];
   let back = 0;
   const unpriced: number[] = [];
   for (let k = outs.start[process]; k < outs.end[process]; k++) {

@@ -6,7 +6,17 @@ import { type Moved, rippleOf } from "./board";
 import { boardOf } from "./engine";
 import { sayMoved } from "./say-moved";
 
-const still: Moved = { costs: 0, largest: null, times: 0, lost: 0, regained: 0, opened: 0, closed: 0, gainsOpened: 0, gainsClosed: 0 };
+const still: Moved = {
+  costs: 0,
+  largest: null,
+  times: 0,
+  lost: 0,
+  regained: 0,
+  opened: 0,
+  closed: 0,
+  gainsOpened: 0,
+  gainsClosed: 0,
+};
 const name = () => "Salt";
 const say = (part: Partial<Moved>) => sayMoved({ ...still, ...part }, name).join(", ");
 
@@ -31,11 +41,15 @@ describe("what a change moved, in words", () => {
   });
 
   it("fits what a real change did", () => {
-    const before = kitchen("buy Salt for 2\nbuy Eel for 3\nSmoke: 2 Eel + 1 Salt -> 1 Smoked eel\nDry: 1 Smoked eel -> 1 Dried eel");
+    const before = kitchen(
+      "buy Salt for 2\nbuy Eel for 3\nSmoke: 2 Eel + 1 Salt -> 1 Smoked eel\nDry: 1 Smoked eel -> 1 Dried eel",
+    );
     const source = [...before.source.values()].find((s) => s.lines[0].item === item(before, "Salt").id);
     const dearer = must(before, [setField(before, "source", source?.id as Id, "price", 4)]);
     const nameOf = (id: Id) => dearer.item.get(id)?.name ?? "";
-    expect(sayMoved(rippleOf(boardOf(before), boardOf(dearer)).moved, nameOf)).toEqual(["3 costs moved, largest Salt +100%"]);
+    expect(sayMoved(rippleOf(boardOf(before), boardOf(dearer)).moved, nameOf)).toEqual([
+      "3 costs moved, largest Salt +100%",
+    ]);
     const gone = must(before, [setField(before, "recipe", recipe(before, "Smoke").id, "status", "retired")]);
     const told = sayMoved(rippleOf(boardOf(before), boardOf(gone)).moved, nameOf);
     expect(told[0]).toBe("2 items out of reach");

@@ -14,7 +14,9 @@ export function sayMoved(moved: Moved, nameFor: (id: Id) => string): string[] {
   if (moved.regained) parts.push(`${count(moved.regained, "item")} within reach again`);
   if (moved.costs) {
     const l = moved.largest;
-    parts.push(`${count(moved.costs, "cost")} moved${l && l.from !== null && l.to !== null ? `, largest ${nameFor(l.id)} ${sayMove(l.from ?? INF, l.to ?? INF)}` : ""}`);
+    parts.push(
+      `${count(moved.costs, "cost")} moved${l && l.from !== null && l.to !== null ? `, largest ${nameFor(l.id)} ${sayMove(l.from ?? INF, l.to ?? INF)}` : ""}`,
+    );
   } else if (moved.times) parts.push(`${count(moved.times, "time")} moved`);
   if (moved.opened) parts.push(`${count(moved.opened, "new finding")}`);
   if (moved.closed) parts.push(`${count(moved.closed, "finding")} gone`);

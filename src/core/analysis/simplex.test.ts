@@ -21,7 +21,15 @@ describe("the tableau", () => {
   });
 
   it("gives exact fractions where the answer is one", () => {
-    const best = maximise(EXACT, exact([[3, 1], [1, 3]]), [1, 1].map((n) => fromNumber(n)), [1, 1].map((n) => fromNumber(n)));
+    const best = maximise(
+      EXACT,
+      exact([
+        [3, 1],
+        [1, 3],
+      ]),
+      [1, 1].map((n) => fromNumber(n)),
+      [1, 1].map((n) => fromNumber(n)),
+    );
     expect(best?.value).toEqual(fraction(1n, 2n));
     expect(best?.x).toEqual([fraction(1n, 4n), fraction(1n, 4n)]);
   });
@@ -38,7 +46,12 @@ describe("the tableau", () => {
       [0.5, -90, -0.02, 3],
       [0, 0, 1, 0],
     ];
-    const best = maximise(EXACT, exact(a), [0, 0, 1].map((n) => fromNumber(n)), [0.75, -150, 0.02, -6].map((n) => fromNumber(n)));
+    const best = maximise(
+      EXACT,
+      exact(a),
+      [0, 0, 1].map((n) => fromNumber(n)),
+      [0.75, -150, 0.02, -6].map((n) => fromNumber(n)),
+    );
     expect(toNumber(best?.value as Fraction)).toBeCloseTo(0.05);
   });
 
@@ -63,7 +76,8 @@ describe("the tableau", () => {
         const priced = best.duals.reduce((t, y, r) => t + toNumber(y) * right[r], 0);
         expect(priced).toBeCloseTo(toNumber(best.value), 7);
         for (const y of best.duals) expect(compare(y, fraction(0n))).toBeGreaterThanOrEqual(0);
-        for (let k = 0; k < c.length; k++) expect(best.duals.reduce((t, y, r) => t + toNumber(y) * rows[r][k], 0)).toBeGreaterThanOrEqual(c[k] - 1e-9);
+        for (let k = 0; k < c.length; k++)
+          expect(best.duals.reduce((t, y, r) => t + toNumber(y) * rows[r][k], 0)).toBeGreaterThanOrEqual(c[k] - 1e-9);
       }),
       { numRuns: 300 },
     );

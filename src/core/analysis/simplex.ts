@@ -15,7 +15,15 @@ export interface Field<T> {
 }
 
 export const EXACT: Field<Fraction> = { effort, zero: ZERO, one: ONE, sub: subtract, mul: multiply, div: divide, sign };
-export const FLOAT: Field<number> = { effort: () => 1, zero: 0, one: 1, sub: (a, b) => a - b, mul: (a, b) => a * b, div: (a, b) => a / b, sign: (a) => (a > 1e-11 ? 1 : a < -1e-11 ? -1 : 0) };
+export const FLOAT: Field<number> = {
+  effort: () => 1,
+  zero: 0,
+  one: 1,
+  sub: (a, b) => a - b,
+  mul: (a, b) => a * b,
+  div: (a, b) => a / b,
+  sign: (a) => (a > 1e-11 ? 1 : a < -1e-11 ? -1 : 0),
+};
 
 export interface Optimum<T> {
   readonly value: T;
@@ -25,10 +33,17 @@ export interface Optimum<T> {
 }
 
 /**
- * Bland's rule never cycles, also where many right sides are 0, as they are here. Exact in fractions; meant for few columns.
+ * Bland's rule never cycles, also where many right sides are 0, as they are here. Exact in fractions; meant for few
+ * columns.
  * @returns null when the optimum is unbounded or the pivots run past `limit`
  */
-export function maximise<T>(f: Field<T>, a: readonly (readonly T[])[], b: readonly T[], c: readonly T[], { limit = 20_000, steps }: { readonly limit?: number; readonly steps?: Steps } = {}): Optimum<T> | null {
+export function maximise<T>(
+  f: Field<T>,
+  a: readonly (readonly T[])[],
+  b: readonly T[],
+  c: readonly T[],
+  { limit = 20_000, steps }: { readonly limit?: number; readonly steps?: Steps } = {},
+): Optimum<T> | null {
   const m = a.length;
   const n = c.length;
   const width = n + m + 1;
@@ -66,7 +81,9 @@ export function maximise<T>(f: Field<T>, a: readonly (readonly T[])[], b: readon
     basis[leave] = enter;
   }
   const x = Array.from({ length: n }, () => f.zero);
-  basis.forEach((k, r) => { if (k < n) x[k] = table[r][width - 1]; });
+  basis.forEach((k, r) => {
+    if (k < n) x[k] = table[r][width - 1];
+  });
   return { value: f.sub(f.zero, goal[width - 1]), x, duals: goal.slice(n, n + m).map((d) => f.sub(f.zero, d)) };
 }
 
@@ -80,7 +97,8 @@ export interface Guess {
 }
 
 /**
- * The same in floats, for systems A x ≤ 0 with one last row Σ x ≤ 1, whose zeros make nearly every pivot degenerate: right
+ * The same in floats, for systems A x ≤ 0 with one last row Σ x ≤ 1, whose zeros make nearly every pivot degenerate:
+ * right
  * sides are lifted by amounts too small to matter, all different, and among pivots nearly as good the largest is taken
  * (Harris 1973). An answer is a guess to be verified. @returns null when it does not settle
  */
@@ -103,13 +121,27 @@ export function approximate(a: readonly (readonly number[])[], c: readonly numbe
     for (let k = 0, most = 1e-9; k < width - 1; k++) if (goal[k] > most) [enter, most] = [k, goal[k]];
     if (enter < 0) {
       const x = new Array<number>(n).fill(0);
-      basis.forEach((k, r) => { if (k < n) x[k] = table[r][width - 1]; });
-      return { x, duals: Array.from({ length: m - 1 }, (_, r) => Math.max(0, -goal[n + r])), basis, last: Math.max(0, -goal[n + m - 1]) };
+      basis.forEach((k, r) => {
+        if (k < n) x[k] = table[r][width - 1];
+      });
+      return {
+        x,
+        duals: Array.from({ length: m - 1 }, (_, r) => Math.max(0, -goal[n + r])),
+        basis,
+        last: Math.max(0, -goal[n + m - 1]),
+      };
     }
     let least = Number.POSITIVE_INFINITY;
-    for (const row of table) if (row[enter] > 1e-9) least = Math.min(least, (Math.max(0, row[width - 1]) + 1e-11) / row[enter]);
+    for (const row of table)
+      if (row[enter] > 1e-9) least = Math.min(least, (Math.max(0, row[width - 1]) + 1e-11) / row[enter]);
     let leave = -1;
-    for (let r = 0; r < m; r++) if (table[r][enter] > 1e-9 && Math.max(0, table[r][width - 1]) / table[r][enter] <= least && (leave < 0 || table[r][enter] > table[leave][enter])) leave = r;
+    for (let r = 0; r < m; r++)
+      if (
+        table[r][enter] > 1e-9 &&
+        Math.max(0, table[r][width - 1]) / table[r][enter] <= least &&
+        (leave < 0 || table[r][enter] > table[leave][enter])
+      )
+        leave = r;
     if (leave < 0) return null;
     const row = table[leave];
     const pivot = row[enter];

@@ -1,7 +1,19 @@
 /** A catalogue: all records of a pantry at one revision. Never changed in place; a change makes the next one. */
 import { type DenseParts, DenseRecords } from "./dense";
 import { fold } from "./names";
-import type { AnyRecord, Field, Id, Inheritable, Item, ItemType, Kind, Line, Pantry, Recipe, RecordOf } from "./records";
+import type {
+  AnyRecord,
+  Field,
+  Id,
+  Inheritable,
+  Item,
+  ItemType,
+  Kind,
+  Line,
+  Pantry,
+  Recipe,
+  RecordOf,
+} from "./records";
 import { FIELDS, KINDS } from "./records";
 import { Shelf } from "./shelf";
 
@@ -47,7 +59,8 @@ export const recordAt = (catalogue: Catalogue, kind: Kind, id: Id): AnyRecord | 
   (catalogue[kind] as ReadonlyMap<Id, AnyRecord>).get(id);
 
 /** The name of a record, or a placeholder that can't be mistaken for one. */
-export const nameOf = (catalogue: Catalogue, kind: Kind, id: Id): string => recordAt(catalogue, kind, id)?.name ?? `(gone: ${id})`;
+export const nameOf = (catalogue: Catalogue, kind: Kind, id: Id): string =>
+  recordAt(catalogue, kind, id)?.name ?? `(gone: ${id})`;
 
 /** A well-formed key is plain ASCII: taking out the "_" folds it. */
 export const foldKey = (key: string): string => key.replaceAll("_", "");
@@ -69,8 +82,16 @@ export function keyIndex(catalogue: Catalogue, kind: Kind): ReadonlyMap<string, 
   return index;
 }
 
-/** Hands the index of keys on to the version after it, where there is one: the version before builds its own if it is asked again. */
-export function carryKeys(before: Catalogue, next: Catalogue, kind: Kind, changes: ReadonlyMap<Id, AnyRecord | undefined>): void {
+/**
+ * Hands the index of keys on to the version after it, where there is one: the version before builds its own if it is
+ * asked again.
+ */
+export function carryKeys(
+  before: Catalogue,
+  next: Catalogue,
+  kind: Kind,
+  changes: ReadonlyMap<Id, AnyRecord | undefined>,
+): void {
   const index = keyIndexes.get(before[kind]);
   if (!index || before[kind] === next[kind]) return;
   keyIndexes.delete(before[kind]);
@@ -100,14 +121,22 @@ export function lineage(catalogue: Catalogue, type: Id | null): ItemType[] {
 /** So many types that stand wrong are enough to say so. */
 const MOST_FOUND = 1_000;
 
-/** Types that lie on or under a circle of parents, and those of which a branch has more types than `most` one below the other. One pass. */
+/**
+ * Types that lie on or under a circle of parents, and those of which a branch has more types than `most` one below the
+ * other. One pass.
+ */
 export function tooDeep(catalogue: Catalogue, most: number): Map<Id, "circle" | "deep"> {
   const depth = new Map<Id, number>();
   const found = new Map<Id, "circle" | "deep">();
   for (const type of catalogue.type.values()) {
     const path = new Set<ItemType>();
     let at: ItemType | undefined = type;
-    for (; at && !depth.has(at.id) && !path.has(at); at = at.parent === null ? undefined : catalogue.type.get(at.parent)) path.add(at);
+    for (
+      ;
+      at && !depth.has(at.id) && !path.has(at);
+      at = at.parent === null ? undefined : catalogue.type.get(at.parent)
+    )
+      path.add(at);
     const circle = at !== undefined && path.has(at);
     let above = circle ? Number.POSITIVE_INFINITY : at ? (depth.get(at.id) as number) : 0;
     for (const each of [...path].reverse()) depth.set(each.id, ++above);
@@ -151,7 +180,10 @@ const MONEY_FIELDS: Partial<Record<string, string>> = { feeCurrency: "fee", curr
 /** Kinds with a field that may refer to a kind, and those fields. */
 const referring = (kind: Kind): { of: Kind; fields: [string, Field][] }[] =>
   KINDS.flatMap((of) => {
-    const fields = (Object.entries(FIELDS[of]) as [string, Field][]).filter(([, f]) => ("to" in f && f.to === kind) || (f.as === "stats" && kind === "stat") || (f.as === "lines" && kind === "item"));
+    const fields = (Object.entries(FIELDS[of]) as [string, Field][]).filter(
+      ([, f]) =>
+        ("to" in f && f.to === kind) || (f.as === "stats" && kind === "stat") || (f.as === "lines" && kind === "item"),
+    );
     return fields.length ? [{ of, fields }] : [];
   });
 
@@ -163,8 +195,15 @@ function* idsIn(field: Field, value: unknown): Generator<Id> {
   else if (field.as === "lines") for (const { item } of value as readonly Line[]) yield item;
 }
 
-/** Every record that refers to one of the given records of a kind, once for each it refers to, with the first such field. One pass over the pantry. */
-export function* referrersTo(catalogue: Catalogue, kind: Kind, wanted: { readonly size: number; has(id: Id): boolean }): Generator<{ id: Id; kind: Kind; record: AnyRecord; field: string }> {
+/**
+ * Every record that refers to one of the given records of a kind, once for each it refers to, with the first such
+ * field. One pass over the pantry.
+ */
+export function* referrersTo(
+  catalogue: Catalogue,
+  kind: Kind,
+  wanted: { readonly size: number; has(id: Id): boolean },
+): Generator<{ id: Id; kind: Kind; record: AnyRecord; field: string }> {
   if (!wanted.size) return;
   for (const { of, fields } of referring(kind))
     for (const record of (catalogue[of] as ReadonlyMap<Id, AnyRecord>).values()) {
@@ -180,7 +219,11 @@ export function* referrersTo(catalogue: Catalogue, kind: Kind, wanted: { readonl
 }
 
 /** Every record that refers to the given one, with the field. */
-export const referrers = (catalogue: Catalogue, kind: Kind, id: Id): Iterable<{ kind: Kind; record: AnyRecord; field: string }> => referrersTo(catalogue, kind, new Set([id]));
+export const referrers = (
+  catalogue: Catalogue,
+  kind: Kind,
+  id: Id,
+): Iterable<{ kind: Kind; record: AnyRecord; field: string }> => referrersTo(catalogue, kind, new Set([id]));
 
 /** Recipes in which an item stands in one of the given roles. */
 export const recipesWith = (catalogue: Catalogue, item: Id, roles: readonly Line["role"][]): Recipe[] =>

@@ -9,7 +9,8 @@ import { blank, type Id, KINDS } from "./records";
 import { tellChange } from "./telling";
 
 const base = kitchen("gather 2 River eel in 80s\nbuy Salt for 1\nSmoke: 2 River eel + 1 Salt -> 2 Smoked eel in 90s");
-const records = (c: Catalogue) => Object.fromEntries(KINDS.map((k) => [k, Object.fromEntries(c[k] as ReadonlyMap<Id, object>)]));
+const records = (c: Catalogue) =>
+  Object.fromEntries(KINDS.map((k) => [k, Object.fromEntries(c[k] as ReadonlyMap<Id, object>)]));
 const refused = (c: Catalogue, edits: readonly Edit[]) => {
   const outcome = apply(c, edits);
   if (outcome.ok) throw new Error("was not refused");
@@ -22,9 +23,33 @@ describe("a change", () => {
     const start = must(base, [{ op: "add", kind: "stat", record: stat }]);
     const items = [...start.item.values()];
     const edit = fc.oneof(
-      fc.tuple(fc.nat(items.length - 1), fc.constantFrom("name", "description", "note"), fc.string({ minLength: 1, maxLength: 8 }).map((s) => `x${s}x`)).map(([i, field, to]): ((c: Catalogue) => Edit) => (c) => setField(c, "item", items[i].id, field, to)),
-      fc.tuple(fc.nat(items.length - 1), fc.constantFrom("level", "stack", "sell"), fc.option(fc.integer({ min: 1, max: 99 }))).map(([i, field, to]): ((c: Catalogue) => Edit) => (c) => setField(c, "item", items[i].id, field, to)),
-      fc.tuple(fc.nat(items.length - 1), fc.option(fc.integer())).map(([i, to]): ((c: Catalogue) => Edit) => (c) => setField(c, "item", items[i].id, `stats.${stat.id}`, to)),
+      fc
+        .tuple(
+          fc.nat(items.length - 1),
+          fc.constantFrom("name", "description", "note"),
+          fc.string({ minLength: 1, maxLength: 8 }).map((s) => `x${s}x`),
+        )
+        .map(
+          ([i, field, to]): ((c: Catalogue) => Edit) =>
+            (c) =>
+              setField(c, "item", items[i].id, field, to),
+        ),
+      fc
+        .tuple(
+          fc.nat(items.length - 1),
+          fc.constantFrom("level", "stack", "sell"),
+          fc.option(fc.integer({ min: 1, max: 99 })),
+        )
+        .map(
+          ([i, field, to]): ((c: Catalogue) => Edit) =>
+            (c) =>
+              setField(c, "item", items[i].id, field, to),
+        ),
+      fc.tuple(fc.nat(items.length - 1), fc.option(fc.integer())).map(
+        ([i, to]): ((c: Catalogue) => Edit) =>
+          (c) =>
+            setField(c, "item", items[i].id, `stats.${stat.id}`, to),
+      ),
       fc.constant((): Edit => ({ op: "add", kind: "item", record: newItem("Kelp", { key: `kelp_${newId()}` }) })),
     );
     fc.assert(
@@ -65,22 +90,44 @@ describe("a change", () => {
   });
 
   it("writes all or nothing", () => {
-    const outcome = refused(base, [setField(base, "item", item(base, "Salt").id, "level", 3), setField(base, "item", item(base, "River eel").id, "stack", 0)]);
+    const outcome = refused(base, [
+      setField(base, "item", item(base, "Salt").id, "level", 3),
+      setField(base, "item", item(base, "River eel").id, "stack", 0),
+    ]);
     expect(outcome.faults).toMatchObject([{ field: "stack", says: "0 is outside 1 to 1000000." }]);
   });
 
   it("refuses references to nothing, keys that are taken, and fields that do not exist", () => {
     const salt = item(base, "Salt");
-    expect(refused(base, [setField(base, "item", salt.id, "type", "nowherenower")]).faults[0].says).toContain("There is no type");
-    expect(refused(base, [{ op: "add", kind: "item", record: newItem("Salt", { key: "SALT".toLowerCase() }) }]).faults[0].says).toContain("belongs to another item");
+    expect(refused(base, [setField(base, "item", salt.id, "type", "nowherenower")]).faults[0].says).toContain(
+      "There is no type",
+    );
+    expect(
+      refused(base, [{ op: "add", kind: "item", record: newItem("Salt", { key: "SALT".toLowerCase() }) }]).faults[0]
+        .says,
+    ).toContain("belongs to another item");
     expect(refused(base, [setField(base, "item", salt.id, "wieght", 1)]).faults[0].says).toContain("no field “wieght”");
     expect(refused(base, [setField(base, "item", salt.id, "name", "  ")]).faults[0].field).toBe("name");
-    expect(refused(base, [setField(base, "recipe", recipe(base, "Smoke").id, "lines", [{ ...line("ingredient", salt.id), min: -1 }] as never)]).faults[0].says).toContain("outside 0");
-    expect(refused(base, [setField(base, "recipe", recipe(base, "Smoke").id, "lines", [{ ...line("ingredient", salt.id), max: Number.NaN }] as never)]).faults[0].says).toContain("not a number");
+    expect(
+      refused(base, [
+        setField(base, "recipe", recipe(base, "Smoke").id, "lines", [
+          { ...line("ingredient", salt.id), min: -1 },
+        ] as never),
+      ]).faults[0].says,
+    ).toContain("outside 0");
+    expect(
+      refused(base, [
+        setField(base, "recipe", recipe(base, "Smoke").id, "lines", [
+          { ...line("ingredient", salt.id), max: Number.NaN },
+        ] as never),
+      ]).faults[0].says,
+    ).toContain("not a number");
   });
 
   it("keeps a record that others refer to", () => {
-    expect(refused(base, [{ op: "remove", kind: "item", record: item(base, "Salt") }]).faults[0].says).toContain("still used by 2 records");
+    expect(refused(base, [{ op: "remove", kind: "item", record: item(base, "Salt") }]).faults[0].says).toContain(
+      "still used by 2 records",
+    );
     expect(refused(base, [{ op: "remove", kind: "currency", record: shells }]).faults[0].says).toContain("still used");
   });
 
@@ -88,13 +135,18 @@ describe("a change", () => {
     const extra = newItem("Cork");
     const there = must(base, [{ op: "add", kind: "item", record: extra }]);
     const changed = must(there, [setField(there, "item", extra.id, "level", 2)]);
-    expect(refused(changed, [{ op: "remove", kind: "item", record: extra }]).conflicts[0].says).toContain("was changed since");
+    expect(refused(changed, [{ op: "remove", kind: "item", record: extra }]).conflicts[0].says).toContain(
+      "was changed since",
+    );
   });
 
   it("refuses a type that would be its own ancestor", () => {
     const a = blank("type", { id: newId(), key: "a", name: "A" });
     const b = blank("type", { id: newId(), key: "b", name: "B", parent: a.id });
-    const tree = must(base, [{ op: "add", kind: "type", record: a }, { op: "add", kind: "type", record: b }]);
+    const tree = must(base, [
+      { op: "add", kind: "type", record: a },
+      { op: "add", kind: "type", record: b },
+    ]);
     expect(refused(tree, [setField(tree, "type", a.id, "parent", b.id)]).faults[0].says).toContain("its own ancestor");
   });
 });
@@ -103,10 +155,20 @@ describe("inheritance", () => {
   it("climbs the tree of types, and shows where a value comes from", () => {
     const stat = blank("stat", { id: newId(), key: "keeps", name: "Keeps" });
     const fare = blank("type", { id: newId(), key: "fare", name: "Fare", stack: 10, stats: { [stat.id]: 1 } });
-    const kept = blank("type", { id: newId(), key: "kept", name: "Kept fare", parent: fare.id, stats: { [stat.id]: 30 } });
+    const kept = blank("type", {
+      id: newId(),
+      key: "kept",
+      name: "Kept fare",
+      parent: fare.id,
+      stats: { [stat.id]: 30 },
+    });
     const eel = newItem("Smoked eel", { type: kept.id });
     const own = newItem("Eel pie", { type: kept.id, stack: 1, stats: { [stat.id]: 2 } });
-    const c = must(base, [{ op: "add", kind: "stat", record: stat }, ...[fare, kept].map((record): Edit => ({ op: "add", kind: "type", record })), ...[eel, own].map((record): Edit => ({ op: "add", kind: "item", record: { ...record, key: `${record.key}_x` } }))]);
+    const c = must(base, [
+      { op: "add", kind: "stat", record: stat },
+      ...[fare, kept].map((record): Edit => ({ op: "add", kind: "type", record })),
+      ...[eel, own].map((record): Edit => ({ op: "add", kind: "item", record: { ...record, key: `${record.key}_x` } })),
+    ]);
     expect(held(c, eel, "stack")).toMatchObject({ value: 10, from: "inherited", type: fare });
     expect(heldStat(c, eel, stat.id)).toMatchObject({ value: 30, from: "inherited", type: kept });
     expect(held(c, own, "stack")).toEqual({ value: 1, from: "own" });
@@ -141,9 +203,15 @@ describe("telling", () => {
   it("says a change in one sentence", () => {
     const smoke = recipe(base, "Smoke");
     const lines = smoke.lines.map((l) => (l.role === "output" ? { ...l, min: 3, max: 3 } : l));
-    expect(tellChange(base, [setField(base, "recipe", smoke.id, "lines", lines as never)])).toBe("Smoke: Smoked eel 2 → 3");
-    expect(tellChange(base, [setField(base, "item", item(base, "Salt").id, "sell", 2.5)])).toBe("Sell price of Salt nothing → 2.5");
-    expect(tellChange(base, difference("recipe", smoke, { ...smoke, ticks: 1200, status: "draft", note: "slow" }))).toBe("3 edits in recipes");
+    expect(tellChange(base, [setField(base, "recipe", smoke.id, "lines", lines as never)])).toBe(
+      "Smoke: Smoked eel 2 → 3",
+    );
+    expect(tellChange(base, [setField(base, "item", item(base, "Salt").id, "sell", 2.5)])).toBe(
+      "Sell price of Salt nothing → 2.5",
+    );
+    expect(
+      tellChange(base, difference("recipe", smoke, { ...smoke, ticks: 1200, status: "draft", note: "slow" })),
+    ).toBe("3 edits in recipes");
   });
   it("compares values whatever the order of their keys", () => {
     expect(same({ a: 1, b: [1, { c: 2 }] }, { b: [1, { c: 2 }], a: 1 })).toBe(true);

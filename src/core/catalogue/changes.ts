@@ -1,6 +1,17 @@
 /** Changes: the only way one catalogue becomes another. Every edit carries what it replaces, hence its inverse. */
 import { type Catalogue, carryKeys, foldKey, keyIndex, nameOf, recordAt, referrersTo, tooDeep } from "./catalogue";
-import { type AnyRecord, complete, FIELDS, type Id, type ItemType, type Kind, kindWord, MOST_DEPTH, type Pantry, type RecordOf } from "./records";
+import {
+  type AnyRecord,
+  complete,
+  FIELDS,
+  type Id,
+  type ItemType,
+  type Kind,
+  kindWord,
+  MOST_DEPTH,
+  type Pantry,
+  type RecordOf,
+} from "./records";
 import { type Fault, faultsOf, fieldNamed, isId, pantryFaults } from "./rules";
 import type { Shelf } from "./shelf";
 import { cut, shown } from "./text";
@@ -12,7 +23,14 @@ export type Edit =
   | { readonly op: "add"; readonly kind: Kind; readonly record: AnyRecord }
   | { readonly op: "remove"; readonly kind: Kind; readonly record: AnyRecord }
   /** `field` is a field's name, or "stats.<stat id>" for one stat; null clears a stat. */
-  | { readonly op: "set"; readonly kind: Kind | "pantry"; readonly id: Id; readonly field: string; readonly from: Value; readonly to: Value };
+  | {
+      readonly op: "set";
+      readonly kind: Kind | "pantry";
+      readonly id: Id;
+      readonly field: string;
+      readonly from: Value;
+      readonly to: Value;
+    };
 
 /** Somebody else was quicker: both values, so that a person can decide. */
 export interface Conflict {
@@ -36,7 +54,9 @@ export function same(a: unknown, b: unknown): boolean {
   if (typeof a !== "object" || typeof b !== "object" || !a || !b || Array.isArray(a) !== Array.isArray(b)) return false;
   const keys = Object.keys(a);
   if (keys.length !== Object.keys(b).length) return false;
-  return keys.every((k) => Object.hasOwn(b, k) && same((a as Record<string, unknown>)[k], (b as Record<string, unknown>)[k]));
+  return keys.every(
+    (k) => Object.hasOwn(b, k) && same((a as Record<string, unknown>)[k], (b as Record<string, unknown>)[k]),
+  );
 }
 
 /** The edits that take a change back, in the order in which they must be applied. */
@@ -51,7 +71,9 @@ export const invert = (edits: readonly Edit[]): Edit[] =>
 
 /** The value an edit path points at; null where nothing is said. */
 export function valueAt(record: object, field: string): Value {
-  const [of, name] = field.startsWith("stats.") ? [(record as { stats?: object }).stats ?? {}, field.slice(6)] : [record, field];
+  const [of, name] = field.startsWith("stats.")
+    ? [(record as { stats?: object }).stats ?? {}, field.slice(6)]
+    : [record, field];
   return Object.hasOwn(of, name) ? ((of as Record<string, Value>)[name] ?? null) : null;
 }
 
@@ -87,7 +109,9 @@ export function difference<K extends Kind>(kind: K, before: RecordOf[K], after: 
 }
 
 const isField = (kind: Kind | "pantry", field: string): boolean =>
-  field.startsWith("stats.") ? fieldNamed(kind, "stats") !== undefined && isId(field.slice(6)) : field !== "stats" && fieldNamed(kind, field) !== undefined;
+  field.startsWith("stats.")
+    ? fieldNamed(kind, "stats") !== undefined && isId(field.slice(6))
+    : field !== "stats" && fieldNamed(kind, field) !== undefined;
 
 /** Most faults and conflicts of one change that are told. */
 const TOLD = 200;
@@ -119,7 +143,8 @@ class Draft {
 
   take(given: Edit): void {
     if (given.op === "set") this.set(given);
-    else if (given.op === "add") this.add({ ...given, record: complete(given.kind, given.record as never) as AnyRecord });
+    else if (given.op === "add")
+      this.add({ ...given, record: complete(given.kind, given.record as never) as AnyRecord });
     else this.remove({ ...given, record: complete(given.kind, given.record as never) as AnyRecord });
   }
 
@@ -127,7 +152,14 @@ class Draft {
     const { kind, record } = edit;
     const there = this.read(kind, record.id);
     if (!there) this.write(edit, kind, record.id, record);
-    else if (!same(there, record)) this.faults.push({ kind, id: record.id, key: cut(String(record.key), 90), field: "id", says: `A ${kindWord(kind)} with this id exists already.` });
+    else if (!same(there, record))
+      this.faults.push({
+        kind,
+        id: record.id,
+        key: cut(String(record.key), 90),
+        field: "id",
+        says: `A ${kindWord(kind)} with this id exists already.`,
+      });
   }
 
   private remove(edit: Extract<Edit, { op: "remove" }>): void {
@@ -135,7 +167,16 @@ class Draft {
     const there = this.read(kind, record.id);
     if (!there) return;
     if (!same(there, record)) {
-      this.conflict(edit, there.id, there.name, "record", null, null, null, `${there.name} was changed since you last saw it, so it was not removed.`);
+      this.conflict(
+        edit,
+        there.id,
+        there.name,
+        "record",
+        null,
+        null,
+        null,
+        `${there.name} was changed since you last saw it, so it was not removed.`,
+      );
       return;
     }
     this.write(edit, kind, there.id, undefined);
@@ -147,17 +188,40 @@ class Draft {
   private set(edit: Extract<Edit, { op: "set" }>): void {
     const { kind, id, field, from, to } = edit;
     if (!isField(kind, field)) {
-      this.faults.push({ kind, id, key: "", field: cut(field, 60), says: `A ${kindWord(kind)} has no field ${shown(field)}.` });
+      this.faults.push({
+        kind,
+        id,
+        key: "",
+        field: cut(field, 60),
+        says: `A ${kindWord(kind)} has no field ${shown(field)}.`,
+      });
       return;
     }
     const there = kind === "pantry" ? (id === this.pantry.id ? this.pantry : undefined) : this.read(kind, id);
-    if (!there && kind === "pantry") this.faults.push({ kind, id, key: "", field: "id", says: "These are the settings of another pantry. Read this pantry anew." });
-    else if (!there) this.conflict(edit, id, "", field, from, to, null, `This ${kindWord(kind)} was removed by somebody else.`);
+    if (!there && kind === "pantry")
+      this.faults.push({
+        kind,
+        id,
+        key: "",
+        field: "id",
+        says: "These are the settings of another pantry. Read this pantry anew.",
+      });
+    else if (!there)
+      this.conflict(edit, id, "", field, from, to, null, `This ${kindWord(kind)} was removed by somebody else.`);
     else {
       const value = valueAt(there, field);
       if (same(value, to)) return;
       if (!same(value, from)) {
-        this.conflict(edit, id, there.name, field, from, to, value, `Somebody else changed ${fieldWord(this.before, field)} of ${there.name} in the meantime.`);
+        this.conflict(
+          edit,
+          id,
+          there.name,
+          field,
+          from,
+          to,
+          value,
+          `Somebody else changed ${fieldWord(this.before, field)} of ${there.name} in the meantime.`,
+        );
         return;
       }
       const after = withValue(there, field, to);
@@ -169,7 +233,16 @@ class Draft {
     }
   }
 
-  private conflict(edit: Edit, id: Id, name: string, field: string, base: Value, yours: Value, theirs: Value, says: string): void {
+  private conflict(
+    edit: Edit,
+    id: Id,
+    name: string,
+    field: string,
+    base: Value,
+    yours: Value,
+    theirs: Value,
+    says: string,
+  ): void {
     this.conflicts.push({ kind: edit.kind, id, name, field, base, yours, theirs, says });
   }
 
@@ -179,8 +252,10 @@ class Draft {
 }
 
 /**
- * Applies edits in order, all or none. Edits to fields that nobody touched since `from` was read merge silently; an edit
- * whose value stands there already is dropped; any other mismatch is a conflict. Values and records may come from outside as
+ * Applies edits in order, all or none. Edits to fields that nobody touched since `from` was read merge silently; an
+ * edit
+ * whose value stands there already is dropped; any other mismatch is a conflict. Values and records may come from
+ * outside as
  * they are: everything that was written is held to the rules. (What stands around them, see shape.ts.)
  * @returns the next catalogue (revision + 1) and the edits that had an effect
  */
@@ -191,15 +266,23 @@ export function apply(catalogue: Catalogue, edits: readonly Edit[]): Outcome {
     draft.take(edit);
     if (draft.told > TOLD) break;
   }
-  const next = { ...catalogue, revision: catalogue.revision + 1, pantry: draft.pantry } as { -readonly [K in keyof Catalogue]: Catalogue[K] };
-  for (const [kind, changes] of written) (next as Record<string, unknown>)[kind] = (catalogue[kind] as Shelf<AnyRecord>).with(changes);
+  const next = { ...catalogue, revision: catalogue.revision + 1, pantry: draft.pantry } as {
+    -readonly [K in keyof Catalogue]: Catalogue[K];
+  };
+  for (const [kind, changes] of written)
+    (next as Record<string, unknown>)[kind] = (catalogue[kind] as Shelf<AnyRecord>).with(changes);
   if (next.pantry !== catalogue.pantry) faults.push(...pantryFaults(next, next.pantry, catalogue.pantry));
   for (const [kind, changes] of written)
     for (const [id, record] of changes) {
       if (record && draft.told <= TOLD) faults.push(...faultsOf(next, kind, record, recordAt(catalogue, kind, id)));
     }
   // What is looked up by key, by parent or by reference is only looked up once every value has its shape.
-  if (!draft.told) faults.push(...takenKeys(catalogue, next, written), ...(written.has("type") ? parentFaults(next, written.get("type") ?? new Map()) : []), ...stillUsed(next, removed));
+  if (!draft.told)
+    faults.push(
+      ...takenKeys(catalogue, next, written),
+      ...(written.has("type") ? parentFaults(next, written.get("type") ?? new Map()) : []),
+      ...stillUsed(next, removed),
+    );
   if (draft.told) return { ok: false, faults: faults.slice(0, TOLD), conflicts: conflicts.slice(0, TOLD) };
   for (const [kind, changes] of written) carryKeys(catalogue, next, kind, changes);
   return { ok: true, catalogue: next, edits: done };
@@ -218,7 +301,13 @@ function takenKeys(before: Catalogue, next: Catalogue, written: ReadonlyMap<Kind
       const holder = keyIndex(before, kind).get(folded);
       const there = holder === undefined || holder === id ? undefined : recordAt(next, kind, holder);
       if ((there && foldKey(there.key) === folded) || here.has(folded))
-        faults.push({ kind, id, key: record.key, field: "key", says: `The key “${record.key}” belongs to another ${kindWord(kind)} already. Choose one that is free, such as ${record.key}_2.` });
+        faults.push({
+          kind,
+          id,
+          key: record.key,
+          field: "key",
+          says: `The key “${record.key}” belongs to another ${kindWord(kind)} already. Choose one that is free, such as ${record.key}_2.`,
+        });
       here.set(folded, id);
     }
   }
@@ -227,13 +316,18 @@ function takenKeys(before: Catalogue, next: Catalogue, written: ReadonlyMap<Kind
 
 /** Types that would be their own ancestors, or stand too deep. */
 function parentFaults(next: Catalogue, written: Written): Fault[] {
-  const moved = [...written.values()].filter((r): r is ItemType => r !== undefined && (r as ItemType).parent !== null) as ItemType[];
+  const moved = [...written.values()].filter(
+    (r): r is ItemType => r !== undefined && (r as ItemType).parent !== null,
+  ) as ItemType[];
   if (!moved.length) return [];
   const deep = tooDeep(next, MOST_DEPTH);
   return moved.flatMap((type): Fault[] => {
     const why = deep.get(type.id);
     if (!why) return [];
-    const says = why === "circle" ? "This would make the type its own ancestor. Choose a type outside its own branch." : `A branch of types is at most ${MOST_DEPTH} types deep. Choose a type nearer to its root.`;
+    const says =
+      why === "circle"
+        ? "This would make the type its own ancestor. Choose a type outside its own branch."
+        : `A branch of types is at most ${MOST_DEPTH} types deep. Choose a type nearer to its root.`;
     return [{ kind: "type", id: type.id, key: type.key, field: "parent", says }];
   });
 }
@@ -251,8 +345,17 @@ function stillUsed(next: Catalogue, removed: ReadonlyMap<Kind, ReadonlyMap<Id, A
     }
     for (const [id, names] of users) {
       const { key, name } = gone.get(id) as AnyRecord;
-      const who = names.length === 1 ? names[0] : `${names.length} records (${names.slice(0, 3).join(", ")}${names.length > 3 ? ", …" : ""})`;
-      faults.push({ kind, id, key, field: "id", says: `${name} is still used by ${who}. Take it out there first, or retire it.` });
+      const who =
+        names.length === 1
+          ? names[0]
+          : `${names.length} records (${names.slice(0, 3).join(", ")}${names.length > 3 ? ", …" : ""})`;
+      faults.push({
+        kind,
+        id,
+        key,
+        field: "id",
+        says: `${name} is still used by ${who}. Take it out there first, or retire it.`,
+      });
     }
   }
   return faults;
@@ -260,7 +363,18 @@ function stillUsed(next: Catalogue, removed: ReadonlyMap<Kind, ReadonlyMap<Id, A
 
 /** A field's name in sentences: "vigour" for a stat, "stack limit" for stack. */
 export function fieldWord(catalogue: Catalogue, field: string): string {
-  const words: Record<string, string> = { stack: "stack limit", buy: "buy price", sell: "sell price", ticks: "time", feeCurrency: "fee currency", taughtBy: "teaching item", ticksPerSecond: "ticks per second", labourPerHour: "worth of an hour", priceFloor: "price floor", salvageCeiling: "salvage ceiling" };
+  const words: Record<string, string> = {
+    stack: "stack limit",
+    buy: "buy price",
+    sell: "sell price",
+    ticks: "time",
+    feeCurrency: "fee currency",
+    taughtBy: "teaching item",
+    ticksPerSecond: "ticks per second",
+    labourPerHour: "worth of an hour",
+    priceFloor: "price floor",
+    salvageCeiling: "salvage ceiling",
+  };
   if (field.startsWith("stats.")) return nameOf(catalogue, "stat", field.slice(6) as Id);
   return Object.hasOwn(words, field) ? words[field] : field;
 }

@@ -15,7 +15,9 @@ const demoCatalogue = () => {
   const empty = emptyCatalogue(pantry());
   return must(empty, planImport(empty, JSON.stringify(demo)).edits);
 };
-const records = (catalogue: Catalogue, kind: (typeof KINDS)[number]) => [...(catalogue[kind] as Shelf<AnyRecord>).values()];
+const records = (catalogue: Catalogue, kind: (typeof KINDS)[number]) => [
+  ...(catalogue[kind] as Shelf<AnyRecord>).values(),
+];
 
 describe("records as bytes", () => {
   it("come back as they were: every record of the demo and of random pantries", () => {
@@ -31,7 +33,17 @@ describe("records as bytes", () => {
   });
 
   it("come back with numbers to the last bit, marks and signs, and what stands at rest", () => {
-    const item: Item = { ...named(1, "Ålesund’s “salt” 🐟"), mass: 0.1 + 0.2, sell: 1e9, buy: 1e-9, level: 0, stats: { [id(2)]: -3.75, [id(3)]: 0 }, tags: [id(4), id(5)], note: "x".repeat(2000), status: "retired" };
+    const item: Item = {
+      ...named(1, "Ålesund’s “salt” 🐟"),
+      mass: 0.1 + 0.2,
+      sell: 1e9,
+      buy: 1e-9,
+      level: 0,
+      stats: { [id(2)]: -3.75, [id(3)]: 0 },
+      tags: [id(4), id(5)],
+      note: "x".repeat(2000),
+      status: "retired",
+    };
     expect(unpackRecord("item", item.id, packRecord("item", item))).toEqual(item);
     const draw = { group: 1, times: 3, weight: 0.25, of: 1 };
     const recipe = blank("recipe", {
@@ -41,7 +53,15 @@ describe("records as bytes", () => {
       kind: "salvage",
       ticks: 1e12,
       taughtBy: id(1),
-      lines: [line("ingredient", id(1)), line("tool", id(2), 1, 1, 1, 40), line("station", id(3)), line("output", id(4), 1, 3), line("output", id(4), 2, 2, 0.05), line("output", id(5), 0, 0, 0), { ...line("output", id(6)), draw }],
+      lines: [
+        line("ingredient", id(1)),
+        line("tool", id(2), 1, 1, 1, 40),
+        line("station", id(3)),
+        line("output", id(4), 1, 3),
+        line("output", id(4), 2, 2, 0.05),
+        line("output", id(5), 0, 0, 0),
+        { ...line("output", id(6)), draw },
+      ],
     });
     const back = unpackRecord("recipe", recipe.id, packRecord("recipe", recipe));
     expect(back).toEqual(recipe);
@@ -56,7 +76,13 @@ describe("records as bytes", () => {
 describe("a dense set of records", () => {
   it("is what a map is, through writing, taking out and putting back, beyond what is kept as objects", () => {
     const random = seeded(8);
-    const [dense, plain] = [new DenseRecords<Item>("item", [named(0), named(1)]), new Map([[id(0), named(0)], [id(1), named(1)]])];
+    const [dense, plain] = [
+      new DenseRecords<Item>("item", [named(0), named(1)]),
+      new Map([
+        [id(0), named(0)],
+        [id(1), named(1)],
+      ]),
+    ];
     for (let n = 0; n < 120_000; n++) {
       const at = Math.floor(random() * 70_000);
       if (random() < 0.2) {
@@ -89,12 +115,22 @@ describe("a dense set of records", () => {
   });
 
   it("goes to another thread as it is, and is written on there without touching this one", () => {
-    const shelf = Shelf.of("item", [named(0), named(1), named(2)], 0).with(new Map([[id(1), undefined], [id(2), named(2, "Elver")]]));
+    const shelf = Shelf.of("item", [named(0), named(1), named(2)], 0).with(
+      new Map([
+        [id(1), undefined],
+        [id(2), named(2, "Elver")],
+      ]),
+    );
     const empty = demoCatalogue();
     const catalogue = { ...empty, item: shelf } as Catalogue;
     const there = unpacked(structuredClone(packed(catalogue, { bytes: true })));
     expect(there.item.dense).not.toBeNull();
-    const written = there.item.with(new Map([[id(0), undefined], [id(3), named(3)]]));
+    const written = there.item.with(
+      new Map([
+        [id(0), undefined],
+        [id(3), named(3)],
+      ]),
+    );
     expect([...written.keys()]).toEqual([id(2), id(3)]);
     expect([...shelf.values()].map((r) => r.name)).toEqual(["Eel 0", "Elver"]);
     expect(packed(catalogue, { bytes: false }).shelves.item).toEqual([...shelf.values()]);

@@ -1,4 +1,7 @@
-/** Records of one kind as bytes rather than objects: about a seventh of the memory, for pantries of hundreds of thousands. */
+/**
+ * Records of one kind as bytes rather than objects: about a seventh of the memory, for pantries of hundreds of
+ * thousands.
+ */
 import { Decoder, Encoder } from "@msgpack/msgpack";
 import { wider } from "../numbers/arrays";
 import { half, idFrom, IdTable, type IdTableParts } from "./ids";
@@ -18,7 +21,16 @@ const [MAX, CHANCE, USES, DRAW] = [4, 8, 16, 32];
 function packLines(lines: readonly Line[]): number[] {
   const all: number[] = [];
   for (const { role, item, min, max, chance, uses, draw } of lines) {
-    all.push(ROLES.indexOf(role) + (max === min ? 0 : MAX) + (chance === 1 ? 0 : CHANCE) + (uses === null ? 0 : USES) + (draw ? DRAW : 0), half(item, 0), half(item, 6), min);
+    all.push(
+      ROLES.indexOf(role) +
+        (max === min ? 0 : MAX) +
+        (chance === 1 ? 0 : CHANCE) +
+        (uses === null ? 0 : USES) +
+        (draw ? DRAW : 0),
+      half(item, 0),
+      half(item, 6),
+      min,
+    );
     if (max !== min) all.push(max);
     if (chance !== 1) all.push(chance);
     if (uses !== null) all.push(uses);
@@ -45,12 +57,25 @@ function unpackLines(all: readonly number[]): Line[] {
 }
 
 /** How a field's value becomes numbers and texts, and back. */
-const FORMS: { readonly [As in Field["as"]]?: { readonly pack: (value: never, of: Field) => unknown; readonly unpack: (packed: never, of: Field) => unknown } } = {
-  choice: { pack: (value: string, of) => (of as { of: readonly string[] }).of.indexOf(value), unpack: (n: number, of) => (of as { of: readonly string[] }).of[n] },
+const FORMS: {
+  readonly [As in Field["as"]]?: {
+    readonly pack: (value: never, of: Field) => unknown;
+    readonly unpack: (packed: never, of: Field) => unknown;
+  };
+} = {
+  choice: {
+    pack: (value: string, of) => (of as { of: readonly string[] }).of.indexOf(value),
+    unpack: (n: number, of) => (of as { of: readonly string[] }).of[n],
+  },
   ref: { pack: (id: Id) => [half(id, 0), half(id, 6)], unpack: ([high, low]: [number, number]) => idFrom(high, low) },
-  refs: { pack: (ids: readonly Id[]) => ids.flatMap((id) => [half(id, 0), half(id, 6)]), unpack: (all: readonly number[]) => Array.from({ length: all.length / 2 }, (_, k) => idFrom(all[2 * k], all[2 * k + 1])) },
+  refs: {
+    pack: (ids: readonly Id[]) => ids.flatMap((id) => [half(id, 0), half(id, 6)]),
+    unpack: (all: readonly number[]) =>
+      Array.from({ length: all.length / 2 }, (_, k) => idFrom(all[2 * k], all[2 * k + 1])),
+  },
   stats: {
-    pack: (stats: { readonly [id: string]: number }) => Object.entries(stats).flatMap(([id, value]) => [half(id, 0), half(id, 6), value]),
+    pack: (stats: { readonly [id: string]: number }) =>
+      Object.entries(stats).flatMap(([id, value]) => [half(id, 0), half(id, 6), value]),
     unpack: (all: readonly number[]) => {
       const stats: { [id: string]: number } = {};
       for (let k = 0; k < all.length; k += 3) stats[idFrom(all[k], all[k + 1])] = all[k + 2];
@@ -71,17 +96,30 @@ function shapeOf(kind: Kind): readonly Shape[] {
   let shape = shapes.get(kind);
   if (!shape) {
     const rest = atRest(kind) as { readonly [field: string]: unknown };
-    shape = Object.entries(FIELDS[kind] as { readonly [field: string]: Field }).map(([field, of]) => ({ field, of, form: FORMS[of.as] ?? null, rest: rest[field] }));
+    shape = Object.entries(FIELDS[kind] as { readonly [field: string]: Field }).map(([field, of]) => ({
+      field,
+      of,
+      form: FORMS[of.as] ?? null,
+      rest: rest[field],
+    }));
     shapes.set(kind, shape);
   }
   return shape;
 }
 
-const resting = (value: unknown, rest: unknown): boolean => value === rest || (typeof value === "object" && value !== null && typeof rest === "object" && rest !== null && Object.keys(value).length === 0);
+const resting = (value: unknown, rest: unknown): boolean =>
+  value === rest ||
+  (typeof value === "object" &&
+    value !== null &&
+    typeof rest === "object" &&
+    rest !== null &&
+    Object.keys(value).length === 0);
 
 const [encoder, decoder] = [new Encoder(), new Decoder()];
 
-/** A record as bytes, good until the next one: which fields say something, then what they say. Its id is not among them. */
+/**
+ * A record as bytes, good until the next one: which fields say something, then what they say. Its id is not among them.
+ */
 export function packRecord(kind: Kind, record: AnyRecord): Uint8Array {
   let said = 0;
   const values: unknown[] = [0];
@@ -119,7 +157,10 @@ export interface DenseParts {
   readonly gone: ReadonlySet<number>;
 }
 
-/** A map from ids to records. What it gives out is made from bytes each time, but for what was lately written or asked for. */
+/**
+ * A map from ids to records. What it gives out is made from bytes each time, but for what was lately written or asked
+ * for.
+ */
 export class DenseRecords<V extends AnyRecord = AnyRecord> {
   private ids = new IdTable();
   private starts = new Uint32Array(0);
@@ -152,7 +193,12 @@ export class DenseRecords<V extends AnyRecord = AnyRecord> {
   }
   /** Bytes of all arrays and pages. */
   get bytes(): number {
-    return this.ids.bytes + this.starts.byteLength + this.sizes.byteLength + this.pages.reduce((sum, page) => sum + page.byteLength, 0);
+    return (
+      this.ids.bytes +
+      this.starts.byteLength +
+      this.sizes.byteLength +
+      this.pages.reduce((sum, page) => sum + page.byteLength, 0)
+    );
   }
 
   get(id: Id): V | undefined {
@@ -210,7 +256,12 @@ export class DenseRecords<V extends AnyRecord = AnyRecord> {
   static of<V extends AnyRecord>({ kind, ids, starts, sizes, pages, used, loose, gone }: DenseParts): DenseRecords<V> {
     const records = new DenseRecords<V>(kind);
     records.ids = IdTable.of(ids);
-    [records.starts, records.sizes, records.pages, records.used] = [starts as typeof records.starts, sizes as typeof records.sizes, [...pages], used];
+    [records.starts, records.sizes, records.pages, records.used] = [
+      starts as typeof records.starts,
+      sizes as typeof records.sizes,
+      [...pages],
+      used,
+    ];
     [records.loose, records.gone] = [new Map(loose) as Map<number, V>, new Set(gone)];
     return records;
   }
@@ -224,7 +275,8 @@ export class DenseRecords<V extends AnyRecord = AnyRecord> {
   /** Makes bytes of a record. Those of what stood there before are left behind. */
   private keep(n: number, record: V): void {
     const bytes = packRecord(this.kind, record);
-    if (this.used + PAGE > 2 ** 32) throw new RangeError(`There is no room for more records of this kind than ${this.size}.`);
+    if (this.used + PAGE > 2 ** 32)
+      throw new RangeError(`There is no room for more records of this kind than ${this.size}.`);
     if (bytes.length > PAGE) throw new RangeError(`${record.key} is larger than ${PAGE} bytes.`);
     const left = this.pages.length * PAGE - this.used;
     if (bytes.length > left) {

@@ -11,18 +11,29 @@ const base = kitchen("gather River eel in 80s\nbuy Salt for 1\nSmoke: 2 River ee
 const [eel, salt, smoke] = [item(base, "River eel"), item(base, "Salt"), recipe(base, "Smoke")];
 const says = (...edits: object[]): string => {
   const outcome = apply(base, edits as Edit[]);
-  return outcome.ok ? "taken" : [...outcome.faults, ...outcome.conflicts].map((f) => `${f.field}: ${f.says}`).join(" | ");
+  return outcome.ok
+    ? "taken"
+    : [...outcome.faults, ...outcome.conflicts].map((f) => `${f.field}: ${f.says}`).join(" | ");
 };
-const withLine = (part: object) => says(setField(base, "recipe", smoke.id, "lines", [{ ...line("output", eel.id), ...part }] as never));
+const withLine = (part: object) =>
+  says(setField(base, "recipe", smoke.id, "lines", [{ ...line("output", eel.id), ...part }] as never));
 
 describe("a line from outside", () => {
   it.each([
-    ['a key that is a statement', { 'recipe: ") values (1); --': 1 }, "A line has no field"],
+    ["a key that is a statement", { 'recipe: ") values (1); --': 1 }, "A line has no field"],
     ["a key of the table", { recipe: "another00000" }, "A line has no field “recipe”"],
     ["its place", { position: 3 }, "A line has no field “position”"],
-    ["a draw with more in it", { draw: { group: 1, times: 1, weight: 1, of: 1, bonus: 1 } }, "A draw has no field “bonus”"],
+    [
+      "a draw with more in it",
+      { draw: { group: 1, times: 1, weight: 1, of: 1, bonus: 1 } },
+      "A draw has no field “bonus”",
+    ],
     ["a draw of next to nothing", { draw: { group: 1, times: 1, weight: 0, of: 1e-300 } }, "sum to a number above 0"],
-    ["a draw mostly of nothing", { draw: { group: 1, times: 1, weight: 1, of: 2_000_000 } }, "more than a weight can be"],
+    [
+      "a draw mostly of nothing",
+      { draw: { group: 1, times: 1, weight: 1, of: 2_000_000 } },
+      "more than a weight can be",
+    ],
     ["a draw that is undefined", { draw: undefined }, "Expected a draw"],
     ["minus nothing", { min: -0 }, "Write 0."],
   ])("may not have %s", (_, part, expected) => {
@@ -35,7 +46,18 @@ describe("a line from outside", () => {
 });
 
 describe("a field named by the language", () => {
-  it.each(["constructor", "toString", "__proto__", "valueOf", "hasOwnProperty", "stats.constructor", "stats.__proto__", "stats.", "id", "stats"])("%s is none", (field) => {
+  it.each([
+    "constructor",
+    "toString",
+    "__proto__",
+    "valueOf",
+    "hasOwnProperty",
+    "stats.constructor",
+    "stats.__proto__",
+    "stats.",
+    "id",
+    "stats",
+  ])("%s is none", (field) => {
     expect(says({ op: "set", kind: "item", id: eel.id, field, from: null, to: 3 })).toContain("has no field");
     expect(valueAt(eel, field === "id" || field === "stats" ? "x" : field)).toBeNull();
   });
@@ -48,8 +70,16 @@ describe("a record from outside", () => {
   });
 
   it("may not lack its name, nor hold what nobody can print", () => {
-    expect(says({ op: "add", kind: "item", record: { id: newId(), key: "cork" } })).toBe("name: This field is missing.");
-    expect(says({ op: "add", kind: "rarity", record: { id: newId(), key: "sound", name: "Sound", colour: { toString: 1 } } })).toContain("an object is not an opaque colour");
+    expect(says({ op: "add", kind: "item", record: { id: newId(), key: "cork" } })).toBe(
+      "name: This field is missing.",
+    );
+    expect(
+      says({
+        op: "add",
+        kind: "rarity",
+        record: { id: newId(), key: "sound", name: "Sound", colour: { toString: 1 } },
+      }),
+    ).toContain("an object is not an opaque colour");
   });
 
   it("keeps what was stored before a rule came, and is held to it where it is written", () => {
@@ -63,22 +93,33 @@ describe("a record from outside", () => {
     const taken = "belongs to another item already";
     expect(says(setField(base, "item", eel.id, "key", salt.key))).toContain(taken);
     expect(says(setField(base, "item", salt.id, "key", eel.key))).toContain(taken);
-    expect(says({ op: "add", kind: "item", record: newItem("Cork") }, { op: "add", kind: "item", record: newItem("Cork") })).toContain(taken);
-    expect(says(setField(base, "item", eel.id, "key", "x_1"), setField(base, "item", salt.id, "key", "x1"))).toContain(taken);
+    expect(
+      says({ op: "add", kind: "item", record: newItem("Cork") }, { op: "add", kind: "item", record: newItem("Cork") }),
+    ).toContain(taken);
+    expect(says(setField(base, "item", eel.id, "key", "x_1"), setField(base, "item", salt.id, "key", "x1"))).toContain(
+      taken,
+    );
   });
 
   it("may take a key that is given up in the same change, and is found by it then", () => {
-    const swapped = must(base, [setField(base, "item", eel.id, "key", salt.key), setField(base, "item", salt.id, "key", eel.key)]);
+    const swapped = must(base, [
+      setField(base, "item", eel.id, "key", salt.key),
+      setField(base, "item", salt.id, "key", eel.key),
+    ]);
     expect([byKey(swapped, "item", salt.key)?.id, byKey(swapped, "item", eel.key)?.id]).toEqual([eel.id, salt.id]);
     expect(byKey(base, "item", salt.key)?.id).toBe(salt.id);
     const freed = must(base, [setField(base, "item", eel.id, "key", "free")]);
-    expect(must(freed, [{ op: "add", kind: "item", record: newItem("New", { key: eel.key }) }]).item.size).toBe(base.item.size + 1);
+    expect(must(freed, [{ op: "add", kind: "item", record: newItem("New", { key: eel.key }) }]).item.size).toBe(
+      base.item.size + 1,
+    );
   });
 });
 
 describe("the settings of a pantry", () => {
   it("are those of this pantry only", () => {
-    expect(says({ op: "set", kind: "pantry", id: newId(), field: "name", from: base.pantry.name, to: "Mine" })).toContain("another pantry");
+    expect(
+      says({ op: "set", kind: "pantry", id: newId(), field: "name", from: base.pantry.name, to: "Mine" }),
+    ).toContain("another pantry");
     expect(says(setField(base, "pantry", base.pantry.id, "key", "../../etc"))).toContain("is not a key");
     expect(says(setField(base, "pantry", base.pantry.id, "name", "   "))).toContain("at least one letter");
   });
@@ -87,16 +128,22 @@ describe("the settings of a pantry", () => {
 describe("types", () => {
   const types = (parents: readonly (number | null)[]) => {
     const ids = parents.map(() => newId());
-    return parents.map((p, k) => blank("type", { id: ids[k], key: `t_${k}`, name: `T ${k}`, parent: p === null ? null : ids[p] }));
+    return parents.map((p, k) =>
+      blank("type", { id: ids[k], key: `t_${k}`, name: `T ${k}`, parent: p === null ? null : ids[p] }),
+    );
   };
-  const add = (list: readonly ReturnType<typeof types>[number][]): Edit[] => list.map((record) => ({ op: "add", kind: "type", record }));
+  const add = (list: readonly ReturnType<typeof types>[number][]): Edit[] =>
+    list.map((record) => ({ op: "add", kind: "type", record }));
 
   it("go a bounded way down, also when a branch moves", () => {
     const chain = types(Array.from({ length: MOST_DEPTH + 1 }, (_, k) => (k ? k - 1 : null)));
     expect(says(...add(chain))).toContain(`at most ${MOST_DEPTH} types deep`);
     const two = must(base, add([...types(Array.from({ length: 20 }, (_, k) => (k ? k - 1 : null)))]));
     const [first] = [...two.type.values()];
-    const more = types(Array.from({ length: 20 }, (_, k) => (k ? k - 1 : null))).map((t) => ({ ...t, key: `u_${t.key}` }));
+    const more = types(Array.from({ length: 20 }, (_, k) => (k ? k - 1 : null))).map((t) => ({
+      ...t,
+      key: `u_${t.key}`,
+    }));
     const both = must(two, add(more));
     const outcome = apply(both, [setField(both, "type", first.id, "parent", more[19].id)]);
     expect(outcome.ok ? "" : outcome.faults[0].says).toContain("types deep");
@@ -112,13 +159,37 @@ describe("types", () => {
 describe("removing very many records", () => {
   it("asks once who refers to them", () => {
     const items = Array.from({ length: 2_000 }, (_, k) => newItem(`Cork ${k}`));
-    const full = must(base, items.map((record): Edit => ({ op: "add", kind: "item", record })));
-    const used = blank("recipe", { id: newId(), key: "r", name: "R", lines: [line("output", items[7].id), line("ingredient", items[9].id)] });
+    const full = must(
+      base,
+      items.map((record): Edit => ({ op: "add", kind: "item", record })),
+    );
+    const used = blank("recipe", {
+      id: newId(),
+      key: "r",
+      name: "R",
+      lines: [line("output", items[7].id), line("ingredient", items[9].id)],
+    });
     const next = must(full, [{ op: "add", kind: "recipe", record: used }]);
-    expect([...referrersTo(next, "item", new Map(items.map((i) => [i.id, i])))].map((r) => [r.id, r.record.name, r.field])).toEqual([[items[7].id, "R", "lines"], [items[9].id, "R", "lines"]]);
-    const outcome = apply(next, items.map((record): Edit => ({ op: "remove", kind: "item", record })));
-    expect(outcome.ok ? [] : outcome.faults.map((f) => f.says)).toEqual(["Cork 7 is still used by R. Take it out there first, or retire it.", "Cork 9 is still used by R. Take it out there first, or retire it."]);
-    expect(must(next, [{ op: "remove", kind: "recipe", record: used }, ...items.map((record): Edit => ({ op: "remove", kind: "item", record }))]).item.size).toBe(base.item.size);
+    expect(
+      [...referrersTo(next, "item", new Map(items.map((i) => [i.id, i])))].map((r) => [r.id, r.record.name, r.field]),
+    ).toEqual([
+      [items[7].id, "R", "lines"],
+      [items[9].id, "R", "lines"],
+    ]);
+    const outcome = apply(
+      next,
+      items.map((record): Edit => ({ op: "remove", kind: "item", record })),
+    );
+    expect(outcome.ok ? [] : outcome.faults.map((f) => f.says)).toEqual([
+      "Cork 7 is still used by R. Take it out there first, or retire it.",
+      "Cork 9 is still used by R. Take it out there first, or retire it.",
+    ]);
+    expect(
+      must(next, [
+        { op: "remove", kind: "recipe", record: used },
+        ...items.map((record): Edit => ({ op: "remove", kind: "item", record })),
+      ]).item.size,
+    ).toBe(base.item.size);
   });
 });
 
@@ -136,11 +207,27 @@ describe("the shape of edits", () => {
     ["null", [null], ["edits[0]"]],
     ["a pantry to add", [{ op: "add", kind: "pantry", record: { id: "abcdefghijkl" } }], ["edits[0].kind"]],
     ["a record without an id", [{ op: "add", kind: "tag", record: {} }], ["edits[0].record.id"]],
-    ["an id of twelve entries", [{ op: "add", kind: "tag", record: { id: [..."abcdefghijkl"] } }], ["edits[0].record.id"]],
+    [
+      "an id of twelve entries",
+      [{ op: "add", kind: "tag", record: { id: [..."abcdefghijkl"] } }],
+      ["edits[0].record.id"],
+    ],
     ["a line beside an item", [{ ...set, line: 1 }], ["edits[0].line"]],
-    ["own __proto__", [JSON.parse('{"op":"set","kind":"item","id":"abcdefghijkl","field":"level","from":1,"to":2,"__proto__":{"a":1}}')], ["edits[0].__proto__"]],
+    [
+      "own __proto__",
+      [
+        JSON.parse(
+          '{"op":"set","kind":"item","id":"abcdefghijkl","field":"level","from":1,"to":2,"__proto__":{"a":1}}',
+        ),
+      ],
+      ["edits[0].__proto__"],
+    ],
     ["no value", [{ op: "set", kind: "item", id: "abcdefghijkl", field: "level", from: 1 }], ["edits[0].to"]],
-    ["a value ten thousand deep", [{ ...set, to: JSON.parse(`${"[".repeat(10_000)}${"]".repeat(10_000)}`) }], ["edits[0].to"]],
+    [
+      "a value ten thousand deep",
+      [{ ...set, to: JSON.parse(`${"[".repeat(10_000)}${"]".repeat(10_000)}`) }],
+      ["edits[0].to"],
+    ],
     ["more than fit", Array.from({ length: 50_001 }, () => ({})), ["edits"]],
   ])("is refused for %s", (_, value, expected) => {
     expect(places(value)).toEqual(expected);
@@ -154,7 +241,17 @@ describe("the shape of edits", () => {
 
 describe("a change with very much wrong in it", () => {
   it("tells a bounded part of it", () => {
-    const outcome = apply(base, Array.from({ length: 5_000 }, (_, k): Edit => ({ op: "add", kind: "item", record: { ...newItem(`Cork ${k}`), name: 3, level: "x" } as never })));
+    const outcome = apply(
+      base,
+      Array.from(
+        { length: 5_000 },
+        (_, k): Edit => ({
+          op: "add",
+          kind: "item",
+          record: { ...newItem(`Cork ${k}`), name: 3, level: "x" } as never,
+        }),
+      ),
+    );
     if (outcome.ok) throw new Error("taken");
     expect(outcome.faults.length).toBe(200);
     expect(newId() as Id).toHaveLength(12);

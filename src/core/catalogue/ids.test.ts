@@ -5,7 +5,9 @@ import { IdTable } from "./ids";
 import type { Id } from "./records";
 
 const DIGITS = "0123456789abcdefghijklmnopqrstuvwxyz";
-const anyId = fc.array(fc.constantFrom(...DIGITS), { minLength: 12, maxLength: 12 }).map((letters) => letters.join("") as Id);
+const anyId = fc
+  .array(fc.constantFrom(...DIGITS), { minLength: 12, maxLength: 12 })
+  .map((letters) => letters.join("") as Id);
 
 describe("numbered ids", () => {
   it("are what went in, in their order, each once in each group", () => {
@@ -23,7 +25,9 @@ describe("numbered ids", () => {
           expect([table.idOf(n), table.groupOf(n)]).toEqual([key.slice(0, 12), Number(key.slice(12))]);
         }
         const numbers = [...plain.values()];
-        expect(numbers.sort((a, b) => table.compare(a, b)).map((n) => table.idOf(n))).toEqual([...plain.keys()].map((k) => k.slice(0, 12)).sort());
+        expect(numbers.sort((a, b) => table.compare(a, b)).map((n) => table.idOf(n))).toEqual(
+          [...plain.keys()].map((k) => k.slice(0, 12)).sort(),
+        );
       }),
       { numRuns: 200 },
     );
@@ -31,7 +35,8 @@ describe("numbered ids", () => {
 
   it("reach to the ends of the digits", () => {
     const table = new IdTable(0);
-    for (const id of ["000000000000", "zzzzzzzzzzzz", "000000zzzzzz", "zzzzzz000000"]) expect(table.idOf(table.add(id))).toBe(id);
+    for (const id of ["000000000000", "zzzzzzzzzzzz", "000000zzzzzz", "zzzzzz000000"])
+      expect(table.idOf(table.add(id))).toBe(id);
     expect(table.get("000000000001")).toBeUndefined();
     expect(table.get("000000000000", 1)).toBeUndefined();
   });
@@ -49,7 +54,8 @@ describe("numbered ids", () => {
   it("take less than forty bytes each, however many there are", () => {
     const random = seeded(1);
     const table = new IdTable();
-    for (let n = 0; n < 50_000; n++) table.add(Array.from({ length: 12 }, () => DIGITS[Math.floor(random() * 36)]).join(""));
+    for (let n = 0; n < 50_000; n++)
+      table.add(Array.from({ length: 12 }, () => DIGITS[Math.floor(random() * 36)]).join(""));
     expect(table.size).toBe(50_000);
     expect(table.bytes / table.size).toBeLessThan(40);
   });

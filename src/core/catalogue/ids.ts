@@ -14,8 +14,10 @@ export interface IdTableParts {
 const FULL = 0.85;
 
 /**
- * Numbers ids in the order in which they come, from 0 up; a number stays with its id for good. The same id may be numbered
- * once in each of several groups. An id's twelve characters are two numbers of six digits to the base of 36, and found by
+ * Numbers ids in the order in which they come, from 0 up; a number stays with its id for good. The same id may be
+ * numbered
+ * once in each of several groups. An id's twelve characters are two numbers of six digits to the base of 36, and found
+ * by
  * open addressing (Knuth 1998, 6.4).
  */
 export class IdTable {
@@ -53,7 +55,8 @@ export class IdTable {
   /** Numbers an id that has no number yet. @returns its number */
   add(id: string, group = 0): number {
     const [high, low] = [half(id, 0), half(id, 6)];
-    if (!(high >= 0 && low >= 0) || id.length !== 12) throw new RangeError(`“${id}” is no id: an id is 12 characters of 0-9 and a-z.`);
+    if (!(high >= 0 && low >= 0) || id.length !== 12)
+      throw new RangeError(`“${id}” is no id: an id is 12 characters of 0-9 and a-z.`);
     let slot = this.slot(high, low, group);
     if (this.slots[slot] !== 0) return this.slots[slot] - 1;
     if (this.size + 1 > this.slots.length * FULL) {
@@ -88,7 +91,11 @@ export class IdTable {
   /** The same ids numbered in another order: place k is taken by the one that had number order[k]. */
   reordered(order: Int32Array): IdTable {
     const table = new IdTable(0);
-    [table.high, table.low, table.group] = [new Uint32Array(order.length), new Uint32Array(order.length), new Uint8Array(order.length)];
+    [table.high, table.low, table.group] = [
+      new Uint32Array(order.length),
+      new Uint32Array(order.length),
+      new Uint8Array(order.length),
+    ];
     order.forEach((n, k) => {
       table.high[k] = this.high[n];
       table.low[k] = this.low[n];
@@ -141,7 +148,21 @@ export function half(id: string, from: number): number {
   }
   return n;
 }
-export const idFrom = (high: number, low: number): Id => String.fromCharCode(digit(high, 60_466_176), digit(high, 1_679_616), digit(high, 46_656), digit(high, 1_296), digit(high, 36), digit(high, 1), digit(low, 60_466_176), digit(low, 1_679_616), digit(low, 46_656), digit(low, 1_296), digit(low, 36), digit(low, 1)) as Id;
+export const idFrom = (high: number, low: number): Id =>
+  String.fromCharCode(
+    digit(high, 60_466_176),
+    digit(high, 1_679_616),
+    digit(high, 46_656),
+    digit(high, 1_296),
+    digit(high, 36),
+    digit(high, 1),
+    digit(low, 60_466_176),
+    digit(low, 1_679_616),
+    digit(low, 46_656),
+    digit(low, 1_296),
+    digit(low, 36),
+    digit(low, 1),
+  ) as Id;
 /** The character of the digit that stands for so many. */
 function digit(n: number, worth: number): number {
   const d = Math.floor(n / worth) % 36;

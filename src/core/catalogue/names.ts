@@ -1,7 +1,10 @@
 /** Names and keys: folding, keys from names, ids, nearest names. */
 import type { Id } from "./records";
 
-/** The form in which two names count as the same: no case, no spaces, no Unicode variants, one kind of apostrophe, no joiners. */
+/**
+ * The form in which two names count as the same: no case, no spaces, no Unicode variants, one kind of apostrophe, no
+ * joiners.
+ */
 export const fold = (name: string): string =>
   name
     .normalize("NFKC")
@@ -21,7 +24,8 @@ export function foldedName(record: { readonly name: string }): string {
 }
 
 /**
- * Writes a text of any script in Latin letters. Set once where a program starts (its tables are too large to be loaded with
+ * Writes a text of any script in Latin letters. Set once where a program starts (its tables are too large to be loaded
+ * with
  * every page); until then names without Latin letters are numbered.
  */
 const script: { latin: (text: string) => string } = { latin: (text) => text };
@@ -29,7 +33,10 @@ export const transliterateBy = (latin: (text: string) => string): void => {
   script.latin = latin;
 };
 
-/** "River eel (large)" → "river_eel_large". Letters lose their marks, other scripts are transliterated; a name that leaves nothing gives the second. */
+/**
+ * "River eel (large)" → "river_eel_large". Letters lose their marks, other scripts are transliterated; a name that
+ * leaves nothing gives the second.
+ */
 export function keyFrom(name: string, otherwise: string): string {
   const plain = name.normalize("NFKD").replace(/[\u0300-\u036f'’]/g, "");
   // biome-ignore lint/suspicious/noControlCharactersInRegex: all of ASCII

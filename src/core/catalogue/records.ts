@@ -65,7 +65,10 @@ export interface Item extends Named, Inheritable {
   readonly status: Status;
   readonly note: string;
 }
-/** One of several weighted alternatives, of which each draw gives one. The lines of a draw share its number, times and `of`. */
+/**
+ * One of several weighted alternatives, of which each draw gives one. The lines of a draw share its number, times and
+ * `of`.
+ */
 export interface Draw {
   /** Which draw of the recipe or source, from 1. */
   readonly group: number;
@@ -138,10 +141,22 @@ export interface Pantry {
 
 /** How a field is written, checked and shown. */
 export type Field =
-  | { readonly as: "text"; readonly max: number; readonly required?: true; readonly optional?: true; readonly lines?: true }
+  | {
+      readonly as: "text";
+      readonly max: number;
+      readonly required?: true;
+      readonly optional?: true;
+      readonly lines?: true;
+    }
   | { readonly as: "key" }
   | { readonly as: "colour" }
-  | { readonly as: "number"; readonly min: number; readonly max: number; readonly whole?: true; readonly optional?: true }
+  | {
+      readonly as: "number";
+      readonly min: number;
+      readonly max: number;
+      readonly whole?: true;
+      readonly optional?: true;
+    }
   | { readonly as: "choice"; readonly of: readonly string[] }
   | { readonly as: "ref"; readonly to: Kind; readonly optional?: true }
   | { readonly as: "refs"; readonly to: Kind }
@@ -181,10 +196,14 @@ export function inDraws<L extends { readonly draw?: Draw }>(lines: readonly L[])
 }
 
 /** Weight of the entries of a draw that give nothing: what the written ones leave of the whole. */
-export const weightOfNothing = (group: readonly { readonly draw?: Draw }[]): number => toNumber(group.reduce((rest, l) => subtract(rest, fromNumber(l.draw?.weight ?? 0)), fromNumber(group[0].draw?.of ?? 0)));
+export const weightOfNothing = (group: readonly { readonly draw?: Draw }[]): number =>
+  toNumber(
+    group.reduce((rest, l) => subtract(rest, fromNumber(l.draw?.weight ?? 0)), fromNumber(group[0].draw?.of ?? 0)),
+  );
 
 /** Weights of a draw go up to a million in steps of a millionth, so that their sum is exact. */
-export const isWeight = (w: unknown): w is number => typeof w === "number" && w >= 0 && w <= 1e6 && Number(w.toFixed(6)) === w;
+export const isWeight = (w: unknown): w is number =>
+  typeof w === "number" && w >= 0 && w <= 1e6 && Number(w.toFixed(6)) === w;
 const named = { key: { as: "key" }, name: { as: "text", max: 120, required: true } } as const;
 const inheritable = {
   level: { as: "number", min: 0, max: 1000, whole: true, optional: true },
@@ -263,7 +282,17 @@ const BLANK: { readonly [K in Kind]: Omit<RecordOf[K], "id" | "key" | "name"> } 
     tag: {},
     type: { parent: null, colour: "#2c6e8f", ...open },
     item: { type: null, rarity: null, tags: [], ...open, description: "", status: "draft", note: "" },
-    recipe: { kind: "craft", lines: [], ticks: 0, fee: 0, feeCurrency: null, level: null, taughtBy: null, status: "draft", note: "" },
+    recipe: {
+      kind: "craft",
+      lines: [],
+      ticks: 0,
+      fee: 0,
+      feeCurrency: null,
+      level: null,
+      taughtBy: null,
+      status: "draft",
+      note: "",
+    },
     source: { kind: "gathering", lines: [], ticks: 0, price: 0, currency: null, note: "" },
   } as const;
 })();
@@ -289,7 +318,11 @@ export const NEW_PANTRY: Omit<Pantry, "id" | "key" | "name"> = {
 
 /** The word for a kind in sentences. */
 export const kindWord = (kind: Kind | "pantry", many = false): string => {
-  const plural: Partial<Record<Kind | "pantry", string>> = { currency: "currencies", rarity: "rarities", pantry: "pantries" };
+  const plural: Partial<Record<Kind | "pantry", string>> = {
+    currency: "currencies",
+    rarity: "rarities",
+    pantry: "pantries",
+  };
   return many ? (plural[kind] ?? `${kind}s`) : kind;
 };
 

@@ -3,35 +3,67 @@ import { item, kitchen, line, must, newItem } from "../testing/kitchen";
 import { byKey, lineage, recipesWith, referrers } from "./catalogue";
 import type { Edit } from "./changes";
 import { newId } from "./names";
-import { blank, FIELDS, type Id, type Item, type ItemType, KINDS, kindWord, type Rarity, type Recipe, type Stat } from "./records";
+import {
+  blank,
+  FIELDS,
+  type Id,
+  type Item,
+  type ItemType,
+  KINDS,
+  kindWord,
+  type Rarity,
+  type Recipe,
+  type Stat,
+} from "./records";
 import { faultsOf, pantryFaults } from "./rules";
 
-const base = kitchen("gather River eel in 80s\nbuy Salt for 1\nSmoke: 2 River eel + 1 Salt -> 2 Smoked eel at Shed using Knife in 90s\nsalvage Smoked eel -> 1 River eel");
+const base = kitchen(
+  "gather River eel in 80s\nbuy Salt for 1\nSmoke: 2 River eel + 1 Salt -> 2 Smoked eel at Shed using Knife in 90s\nsalvage Smoked eel -> 1 River eel",
+);
 const eel = item(base, "River eel");
 const id = () => newId();
-const faults = (kind: (typeof KINDS)[number], record: object) => faultsOf(base, kind, record as never).map((f) => `${f.field}: ${f.says}`);
+const faults = (kind: (typeof KINDS)[number], record: object) =>
+  faultsOf(base, kind, record as never).map((f) => `${f.field}: ${f.says}`);
 const with_ = (part: Partial<Item>) => faults("item", { ...eel, ...part });
 
 describe("a record may be written", () => {
   it("as it stands, whatever its kind", () => {
-    for (const kind of KINDS) for (const record of base[kind].values()) expect(faultsOf(base, kind, record)).toEqual([]);
-    for (const kind of KINDS) expect(faults(kind, blank(kind, { id: id(), key: "fresh_one", name: "Fresh one" } as never))).toEqual([]);
+    for (const kind of KINDS)
+      for (const record of base[kind].values()) expect(faultsOf(base, kind, record)).toEqual([]);
+    for (const kind of KINDS)
+      expect(faults(kind, blank(kind, { id: id(), key: "fresh_one", name: "Fresh one" } as never))).toEqual([]);
   });
 
   it.each<[string, Partial<Item>, string]>([
     ["an empty name", { name: "" }, "name: A name is needed: at least one letter."],
     ["a name with a space at its end", { name: "Eel " }, "name: Spaces at the beginning or end. Remove them."],
     ["a name too long", { name: "e".repeat(121) }, "name: 121 characters; at most 120 fit."],
-    ["a key in capitals", { key: "River_Eel" }, "key: “River_Eel” is not a key. Use lower-case letters, digits and single “_” between them, such as coarse_salt."],
+    [
+      "a key in capitals",
+      { key: "River_Eel" },
+      "key: “River_Eel” is not a key. Use lower-case letters, digits and single “_” between them, such as coarse_salt.",
+    ],
     ["a level between two", { level: 1.5 }, "level: 1.5 is not a whole number."],
     ["no number at all", { sell: Number.NaN }, "sell: “NaN” is not a number."],
     ["an endless number", { buy: Number.POSITIVE_INFINITY }, "buy: “Infinity” is not a number."],
     ["a negative price", { sell: -1 }, "sell: -1 is outside 0 to 1000000000."],
     ["text for a number", { mass: "heavy" as never }, "mass: “heavy” is not a number."],
     ["a status of another kind", { status: "done" as never }, "status: “done” is none of stub, draft, ready, retired."],
-    ["a type that is not there", { type: "nosuchtype00" as Id }, "type: There is no type “nosuchtype00” in this pantry."],
-    ["a tag that is not there", { tags: ["nosuchtag000" as Id] }, "tags: There is no tag “nosuchtag000” in this pantry."],
-    ["a stat that is not there", { stats: { nosuchstat00: 3 } }, "stats.nosuchstat00: There is no stat “nosuchstat00” in this pantry."],
+    [
+      "a type that is not there",
+      { type: "nosuchtype00" as Id },
+      "type: There is no type “nosuchtype00” in this pantry.",
+    ],
+    [
+      "a tag that is not there",
+      { tags: ["nosuchtag000" as Id] },
+      "tags: There is no tag “nosuchtag000” in this pantry.",
+    ],
+    [
+      "a stat that is not there",
+      { stats: { nosuchstat00: 3 } },
+      "stats.nosuchstat00: There is no stat “nosuchstat00” in this pantry.",
+    ],
     ["stats that are no object", { stats: [] as never }, "stats: Expected stats with numbers."],
     ["an id that is none", { id: "eel" as Id }, "id: An id is 12 characters of 0-9 and a-z."],
   ])("but not with %s", (_, part, says) => {
@@ -39,13 +71,17 @@ describe("a record may be written", () => {
   });
 
   it("but not with a field nobody knows", () => {
-    expect(with_({ rarty: 1 } as never)[0]).toContain("rarty: An item has no field “rarty”. Its fields: key, name, type");
+    expect(with_({ rarty: 1 } as never)[0]).toContain(
+      "rarty: An item has no field “rarty”. Its fields: key, name, type",
+    );
   });
 
   it("but not with the same tag twice", () => {
     const tag = blank("tag", { id: id(), key: "fish", name: "fish" });
     const tagged = must(base, [{ op: "add", kind: "tag", record: tag }]);
-    expect(faultsOf(tagged, "item", { ...eel, tags: [tag.id, tag.id] })[0].says).toBe("The same entry stands here twice.");
+    expect(faultsOf(tagged, "item", { ...eel, tags: [tag.id, tag.id] })[0].says).toBe(
+      "The same entry stands here twice.",
+    );
   });
 
   it.each([
@@ -57,14 +93,39 @@ describe("a record may be written", () => {
     ["half a tick", "recipe", { ticks: 0.5 }, "not a whole number"],
     ["a source with ingredients", "source", { lines: [line("ingredient", eel.id)] }, "“ingredient” is none of output"],
     ["a line of no item", "recipe", { lines: [line("output", "nosuchitem00" as Id)] }, "There is no item"],
-    ["wear on an ingredient", "recipe", { lines: [line("ingredient", eel.id, 1, 1, 1, 9)] }, "Only a tool has a number of uses"],
+    [
+      "wear on an ingredient",
+      "recipe",
+      { lines: [line("ingredient", eel.id, 1, 1, 1, 9)] },
+      "Only a tool has a number of uses",
+    ],
     ["wear of nothing", "recipe", { lines: [line("tool", eel.id, 1, 1, 1, 0)] }, "0 is outside 1"],
-    ["an amount too small to count with", "recipe", { lines: [line("output", eel.id, 1e-300)] }, "1e-300 is too small to be counted with. Write 0, or at least 0.000000001."],
-    ["a chance too small to count with", "recipe", { lines: [line("output", eel.id, 1, 1, 1e-12)] }, "1e-12 is too small"],
+    [
+      "an amount too small to count with",
+      "recipe",
+      { lines: [line("output", eel.id, 1e-300)] },
+      "1e-300 is too small to be counted with. Write 0, or at least 0.000000001.",
+    ],
+    [
+      "a chance too small to count with",
+      "recipe",
+      { lines: [line("output", eel.id, 1, 1, 1e-12)] },
+      "1e-12 is too small",
+    ],
     ["a negative amount", "recipe", { lines: [line("ingredient", eel.id, -1)] }, "-1 is outside 0"],
-    ["an endless amount", "recipe", { lines: [line("ingredient", eel.id, Number.POSITIVE_INFINITY)] }, "is not a number"],
+    [
+      "an endless amount",
+      "recipe",
+      { lines: [line("ingredient", eel.id, Number.POSITIVE_INFINITY)] },
+      "is not a number",
+    ],
     ["no number as a chance", "recipe", { lines: [line("output", eel.id, 1, 1, Number.NaN)] }, "“NaN” is not a number"],
-    ["more lines than fit", "recipe", { lines: Array.from({ length: 201 }, () => line("output", eel.id)) }, "201 lines; at most 200 fit"],
+    [
+      "more lines than fit",
+      "recipe",
+      { lines: Array.from({ length: 201 }, () => line("output", eel.id)) },
+      "201 lines; at most 200 fit",
+    ],
     ["lines that are no list", "recipe", { lines: {} }, "Expected a list of lines"],
   ] as const)("but not with %s", (_, kind, part, says) => {
     const record = { ...blank(kind, { id: id(), key: "x", name: "X" } as never), ...part } as Rarity | Stat | Recipe;
@@ -72,16 +133,30 @@ describe("a record may be written", () => {
   });
 
   it("though a chance above 1 or a backward range may: the checks report those", () => {
-    expect(faults("recipe", blank("recipe", { id: id(), key: "x", name: "X", lines: [line("output", eel.id, 3, 1, 1.5)] }))).toEqual([]);
+    expect(
+      faults("recipe", blank("recipe", { id: id(), key: "x", name: "X", lines: [line("output", eel.id, 3, 1, 1.5)] })),
+    ).toEqual([]);
   });
 
   it("and a pantry's settings are held to their ranges", () => {
     expect(pantryFaults(base, base.pantry)).toEqual([]);
-    expect(pantryFaults(base, { ...base.pantry, ticksPerSecond: 0, labourPerHour: -1 }).map((f) => f.field)).toEqual(["ticksPerSecond", "labourPerHour"]);
+    expect(pantryFaults(base, { ...base.pantry, ticksPerSecond: 0, labourPerHour: -1 }).map((f) => f.field)).toEqual([
+      "ticksPerSecond",
+      "labourPerHour",
+    ]);
   });
 
   it("names every kind in one and many", () => {
-    expect(KINDS.map((k) => kindWord(k, true))).toEqual(["currencies", "rarities", "stats", "tags", "types", "items", "recipes", "sources"]);
+    expect(KINDS.map((k) => kindWord(k, true))).toEqual([
+      "currencies",
+      "rarities",
+      "stats",
+      "tags",
+      "types",
+      "items",
+      "recipes",
+      "sources",
+    ]);
     expect(Object.keys(FIELDS)).toEqual([...KINDS]);
   });
 });
@@ -94,9 +169,17 @@ describe("who refers to whom", () => {
     const parent = blank("type", { id: id(), key: "goods", name: "Goods" });
     const type = blank("type", { id: id(), key: "fare", name: "Fare", parent: parent.id, stats: { [stat.id]: 1 } });
     const pie = newItem("Pie", { type: type.id, rarity: rarity.id, tags: [tag.id], stats: { [stat.id]: 2 } });
-    const edits: Edit[] = [[stat, "stat"], [rarity, "rarity"], [tag, "tag"], [parent, "type"], [type, "type"], [pie, "item"]].map(([record, kind]) => ({ op: "add", kind, record }) as Edit);
+    const edits: Edit[] = [
+      [stat, "stat"],
+      [rarity, "rarity"],
+      [tag, "tag"],
+      [parent, "type"],
+      [type, "type"],
+      [pie, "item"],
+    ].map(([record, kind]) => ({ op: "add", kind, record }) as Edit);
     const c = must(base, edits);
-    const users = (kind: (typeof KINDS)[number], of: Id) => [...referrers(c, kind, of)].map((u) => `${u.record.name}.${u.field}`).sort();
+    const users = (kind: (typeof KINDS)[number], of: Id) =>
+      [...referrers(c, kind, of)].map((u) => `${u.record.name}.${u.field}`).sort();
     expect(users("stat", stat.id)).toEqual(["Fare.stats", "Pie.stats"]);
     expect(users("rarity", rarity.id)).toEqual(["Pie.rarity"]);
     expect(users("tag", tag.id)).toEqual(["Pie.tags"]);

@@ -1,4 +1,7 @@
-/** Edits as they come from outside: their shape is checked here, before anything reads them; what they mean is for the rules. */
+/**
+ * Edits as they come from outside: their shape is checked here, before anything reads them; what they mean is for the
+ * rules.
+ */
 import type { Edit } from "./changes";
 import { KINDS, MOST_EDITS } from "./records";
 import { isId, isPlain } from "./rules";
@@ -14,15 +17,22 @@ export interface Misshapen {
 const TOLD = 20;
 /** How deep the values of an edit go: lines hold a line, that holds a draw. */
 const DEEP = 4;
-const NAMES = { add: ["op", "kind", "record"], remove: ["op", "kind", "record"], set: ["op", "kind", "id", "field", "from", "to"] } as const;
+const NAMES = {
+  add: ["op", "kind", "record"],
+  remove: ["op", "kind", "record"],
+  set: ["op", "kind", "id", "field", "from", "to"],
+} as const;
 
 /** @param value  anything; no more of it is read than the shape of edits allows */
-export function shapedEdits(value: unknown): { readonly edits: readonly Edit[] } | { readonly misshapen: readonly Misshapen[] } {
+export function shapedEdits(
+  value: unknown,
+): { readonly edits: readonly Edit[] } | { readonly misshapen: readonly Misshapen[] } {
   const misshapen: Misshapen[] = [];
   const wrong = (place: string, says: string) => misshapen.push({ place, says });
   if (!Array.isArray(value)) wrong("edits", `Expected a list of edits, not ${shown(value)}.`);
   else if (!value.length) wrong("edits", "Expected at least one edit.");
-  else if (value.length > MOST_EDITS) wrong("edits", `${value.length} edits; at most ${MOST_EDITS} fit in one change. Import a bundle for more.`);
+  else if (value.length > MOST_EDITS)
+    wrong("edits", `${value.length} edits; at most ${MOST_EDITS} fit in one change. Import a bundle for more.`);
   else
     for (let k = 0; k < value.length && misshapen.length < TOLD; k++) {
       const place = `edits[${k}]`;
@@ -38,17 +48,24 @@ function shapedEdit(edit: unknown, wrong: (at: string, says: string) => void): v
   else shapedAs(op, edit, wrong);
 }
 
-function shapedAs(op: keyof typeof NAMES, edit: { readonly [name: string]: unknown }, wrong: (at: string, says: string) => void): void {
+function shapedAs(
+  op: keyof typeof NAMES,
+  edit: { readonly [name: string]: unknown },
+  wrong: (at: string, says: string) => void,
+): void {
   const { kind } = edit;
   const kinds: readonly unknown[] = op === "set" ? [...KINDS, "pantry"] : KINDS;
   if (!kinds.includes(kind)) wrong("kind", `${shown(kind)} is none of ${kinds.join(", ")}.`);
   const names: readonly string[] = NAMES[op];
-  for (const name of Object.keys(edit)) if (!names.includes(name)) wrong(shown(name).slice(1, -1), `This edit has no field of this name. Its fields: ${names.join(", ")}.`);
+  for (const name of Object.keys(edit))
+    if (!names.includes(name))
+      wrong(shown(name).slice(1, -1), `This edit has no field of this name. Its fields: ${names.join(", ")}.`);
   for (const name of names) if (!Object.hasOwn(edit, name)) wrong(name, "This field is missing.");
   if (op === "set") {
     if (!isId(edit.id)) wrong("id", "An id is 12 characters of 0-9 and a-z.");
     if (typeof edit.field !== "string" || edit.field.length > 60) wrong("field", "Expected the name of a field.");
-    for (const name of ["from", "to"]) if (!shallow(edit[name], DEEP)) wrong(name, "This goes deeper than any field does.");
+    for (const name of ["from", "to"])
+      if (!shallow(edit[name], DEEP)) wrong(name, "This goes deeper than any field does.");
   } else if (!isPlain(edit.record)) wrong("record", `Expected a record, not ${shown(edit.record)}.`);
   else if (!isId(edit.record.id)) wrong("record.id", "An id is 12 characters of 0-9 and a-z.");
   else if (!shallow(edit.record, DEEP + 1)) wrong("record", "This goes deeper than any record does.");

@@ -40,7 +40,8 @@ describe.each(Object.entries(shelves))("shelves of %s", (_, shelfOf) => {
         expect(old.size).toBe(truth.size);
       }
     }
-    for (const [shelf, map] of versions) expect(plain(shelf)).toEqual(new Map([...map].sort((a, b) => (a[0] < b[0] ? -1 : 1))));
+    for (const [shelf, map] of versions)
+      expect(plain(shelf)).toEqual(new Map([...map].sort((a, b) => (a[0] < b[0] ? -1 : 1))));
   });
 
   it("keep what is gone through as it was, whatever is written meanwhile", () => {
@@ -49,7 +50,12 @@ describe.each(Object.entries(shelves))("shelves of %s", (_, shelfOf) => {
     const seen: string[] = [];
     for (const { name } of first.values()) {
       seen.push(name);
-      shelf = shelf.with(new Map([[id(10 + seen.length), tag(10 + seen.length)], [id(2), undefined]]));
+      shelf = shelf.with(
+        new Map([
+          [id(10 + seen.length), tag(10 + seen.length)],
+          [id(2), undefined],
+        ]),
+      );
     }
     expect(seen).toEqual(["said 1", "said 2"]);
     expect([...first.keys()]).toEqual([id(1), id(2)]);
@@ -58,7 +64,9 @@ describe.each(Object.entries(shelves))("shelves of %s", (_, shelfOf) => {
 
   it("give every value with its id", () => {
     const told: string[] = [];
-    shelfOf([tag(1), tag(2)]).forEach((value, key) => { told.push(`${key} ${value.name}`); });
+    shelfOf([tag(1), tag(2)]).forEach((value, key) => {
+      told.push(`${key} ${value.name}`);
+    });
     expect(told).toEqual([`${id(1)} said 1`, `${id(2)} said 2`]);
   });
 });

@@ -11,8 +11,10 @@ type Held<V> = Map<Id, V> | (V extends AnyRecord ? DenseRecords<V> : never);
 const FAR = 64;
 
 /**
- * The newest version holds a map; an older one holds only what differs from the version after it (shallow binding, Baker
- * 1978). So writing costs what is written, reading the newest costs what a map costs, and whoever goes through an old version
+ * The newest version holds a map; an older one holds only what differs from the version after it (shallow binding,
+ * Baker
+ * 1978). So writing costs what is written, reading the newest costs what a map costs, and whoever goes through an old
+ * version
  * or writes on from it makes it the one that holds the map again. What is gone through is a snapshot.
  *
  * The order is that of coming in; a record that was taken out and put back comes last, or where it was.
@@ -29,7 +31,9 @@ export class Shelf<V> implements ReadonlyMap<Id, V> {
 
   /** Records of a kind, as bytes where there are very many. */
   static of<V extends AnyRecord>(kind: Kind, records: readonly V[], dense = DENSE): Shelf<V> {
-    return new Shelf<V>(records.length < dense ? records.map((r) => [r.id, r] as const) : new DenseRecords(kind, records));
+    return new Shelf<V>(
+      records.length < dense ? records.map((r) => [r.id, r] as const) : new DenseRecords(kind, records),
+    );
   }
 
   /** The records where they are bytes; null where they are objects. */
@@ -97,16 +101,25 @@ export class Shelf<V> implements ReadonlyMap<Id, V> {
   }
 
   keys(): MapIterator<Id> {
-    return this.#through((map) => map.keys(), (dense, place) => dense.idAt(place));
+    return this.#through(
+      (map) => map.keys(),
+      (dense, place) => dense.idAt(place),
+    );
   }
   values(): MapIterator<V> {
-    return this.#through((map) => map.values(), (dense, place) => dense.at(place) as V | undefined);
+    return this.#through(
+      (map) => map.values(),
+      (dense, place) => dense.at(place) as V | undefined,
+    );
   }
   entries(): MapIterator<[Id, V]> {
-    return this.#through((map) => map.entries(), (dense, place) => {
-      const record = dense.at(place);
-      return record && [record.id, record as V];
-    });
+    return this.#through(
+      (map) => map.entries(),
+      (dense, place) => {
+        const record = dense.at(place);
+        return record && [record.id, record as V];
+      },
+    );
   }
   [Symbol.iterator](): MapIterator<[Id, V]> {
     return this.entries();
@@ -115,9 +128,14 @@ export class Shelf<V> implements ReadonlyMap<Id, V> {
     for (const [id, value] of this) each(value, id, this);
   }
 
-  #through<T>(all: (map: Map<Id, V>) => Iterable<T>, at: (dense: DenseRecords, place: number) => T | undefined): MapIterator<T> {
+  #through<T>(
+    all: (map: Map<Id, V>) => Iterable<T>,
+    at: (dense: DenseRecords, place: number) => T | undefined,
+  ): MapIterator<T> {
     const held = this.#held();
-    return held instanceof DenseRecords ? (this.#places(held.places, at) as Iterator<T> as MapIterator<T>) : [...all(held)][Symbol.iterator]();
+    return held instanceof DenseRecords
+      ? (this.#places(held.places, at) as Iterator<T> as MapIterator<T>)
+      : [...all(held)][Symbol.iterator]();
   }
   /** One after the other, each in this version even where a newer one was made in between. */
   *#places<T>(places: number, at: (dense: DenseRecords, place: number) => T | undefined): Generator<T, undefined> {

@@ -5,16 +5,20 @@ import { newId } from "./names";
 import { blank, type Line } from "./records";
 import { sayValue, tellChange } from "./telling";
 
-const base = must(kitchen("gather River eel in 80s\nbuy Salt for 1\nSmoke: 2 River eel + 1 Salt -> 1 Smoked eel 50% in 90s"), [
-  { op: "add", kind: "type", record: blank("type", { id: newId(), key: "fare", name: "Fare" }) },
-  { op: "add", kind: "tag", record: blank("tag", { id: newId(), key: "fish", name: "fish" }) },
-]);
+const base = must(
+  kitchen("gather River eel in 80s\nbuy Salt for 1\nSmoke: 2 River eel + 1 Salt -> 1 Smoked eel 50% in 90s"),
+  [
+    { op: "add", kind: "type", record: blank("type", { id: newId(), key: "fare", name: "Fare" }) },
+    { op: "add", kind: "tag", record: blank("tag", { id: newId(), key: "fish", name: "fish" }) },
+  ],
+);
 const eel = item(base, "River eel");
 const smoke = recipe(base, "Smoke");
 const [fare] = base.type.values();
 const [fish] = base.tag.values();
 const set = (field: string, to: Value): Edit => setField(base, "item", eel.id, field, to);
-const lines = (change: (line: Line, at: number) => Line): Edit => setField(base, "recipe", smoke.id, "lines", smoke.lines.map(change) as unknown as Value);
+const lines = (change: (line: Line, at: number) => Line): Edit =>
+  setField(base, "recipe", smoke.id, "lines", smoke.lines.map(change) as unknown as Value);
 const tell = (...edits: Edit[]) => tellChange(base, edits);
 
 describe("a change in words", () => {
@@ -26,27 +30,41 @@ describe("a change in words", () => {
     expect(tell(setField(base, "pantry", base.pantry.id, "labourPerHour", 60))).toMatch(/of Test 0 → 60$/);
   });
 
-  it("tells a renaming as one", () => expect(tell(set("name", "Silver eel"))).toBe("River eel is now called Silver eel"));
+  it("tells a renaming as one", () =>
+    expect(tell(set("name", "Silver eel"))).toBe("River eel is now called Silver eel"));
 
-  it("leaves long values out", () => expect(tell(set("description", "Slippery. ".repeat(20)))).toBe("Description of River eel changed"));
+  it("leaves long values out", () =>
+    expect(tell(set("description", "Slippery. ".repeat(20)))).toBe("Description of River eel changed"));
 
   it("tells the one line of a recipe that moved", () => {
     expect(tell(lines((l, i) => (i === 0 ? { ...l, min: 3, max: 4 } : l)))).toBe("Smoke: River eel 2 → 3..4");
     expect(tell(lines((l) => (l.role === "output" ? { ...l, chance: 0.25 } : l)))).toBe("Smoke: Smoked eel 50% → 25%");
     expect(tell(lines((l) => ({ ...l, min: 9, max: 9 })))).toBe("Smoke: other ingredients or results");
-    expect(tell(lines((l, i) => (i === 0 ? { ...l, item: item(base, "Salt").id } : l)))).toBe("Smoke: other ingredients or results");
+    expect(tell(lines((l, i) => (i === 0 ? { ...l, item: item(base, "Salt").id } : l)))).toBe(
+      "Smoke: other ingredients or results",
+    );
   });
 
   it("tells additions and removals by name, and many edits by number", () => {
     const cork = newItem("Cork");
     expect(tell({ op: "add", kind: "item", record: cork })).toBe("Cork added");
-    expect(tell({ op: "remove", kind: "item", record: cork }, set("level", 1))).toBe("Cork removed; level of River eel nothing → 1");
-    expect(tell({ op: "add", kind: "item", record: cork }, { op: "add", kind: "item", record: newItem("Tar") }, set("level", 1))).toBe("2 items added, 1 edit in items");
+    expect(tell({ op: "remove", kind: "item", record: cork }, set("level", 1))).toBe(
+      "Cork removed; level of River eel nothing → 1",
+    );
+    expect(
+      tell(
+        { op: "add", kind: "item", record: cork },
+        { op: "add", kind: "item", record: newItem("Tar") },
+        set("level", 1),
+      ),
+    ).toBe("2 items added, 1 edit in items");
     expect(tell()).toBe("nothing changed");
   });
 
   it("says a recipe's lines as a line, and nothing as nothing", () => {
-    expect(sayValue(base, "recipe", "lines", smoke.lines as unknown as Value)).toBe("2 River eel + 1 Salt -> 1 Smoked eel 50%");
+    expect(sayValue(base, "recipe", "lines", smoke.lines as unknown as Value)).toBe(
+      "2 River eel + 1 Salt -> 1 Smoked eel 50%",
+    );
     expect(sayValue(base, "item", "tags", [])).toBe("nothing");
     expect(sayValue(base, "item", "note", "")).toBe("nothing");
   });

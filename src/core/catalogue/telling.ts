@@ -9,7 +9,10 @@ import { FIELDS, type Id, type Kind, kindWord, type Line, PANTRY_FIELDS } from "
 /** One value of a field as people read it. */
 export function sayValue(catalogue: Catalogue, kind: Kind | "pantry", field: string, value: Value): string {
   if (value === null || value === "") return "nothing";
-  const about = kind === "pantry" ? PANTRY_FIELDS[field as keyof typeof PANTRY_FIELDS] : (FIELDS[kind] as Record<string, (typeof FIELDS)["item"]["name"]>)[field];
+  const about =
+    kind === "pantry"
+      ? PANTRY_FIELDS[field as keyof typeof PANTRY_FIELDS]
+      : (FIELDS[kind] as Record<string, (typeof FIELDS)["item"]["name"]>)[field];
   if (field === "ticks") return formatTicks(value as number, catalogue.pantry.ticksPerSecond);
   if (about?.as === "ref") return nameOf(catalogue, about.to, value as Id);
   if (about?.as === "refs") return (value as Id[]).map((id) => nameOf(catalogue, about.to, id)).join(", ") || "nothing";
@@ -21,18 +24,26 @@ export function sayValue(catalogue: Catalogue, kind: Kind | "pantry", field: str
 /** The one line that changed between two lists, where it is only one: "5 → 6 Coarse salt". */
 function sayLineMove(catalogue: Catalogue, before: readonly Line[], after: readonly Line[]): string | null {
   if (before.length !== after.length) return null;
-  const moved = after.flatMap((line, i) => (JSON.stringify(line) === JSON.stringify(before[i]) ? [] : [[before[i], line] as const]));
+  const moved = after.flatMap((line, i) =>
+    JSON.stringify(line) === JSON.stringify(before[i]) ? [] : [[before[i], line] as const],
+  );
   if (moved.length !== 1) return null;
   const [[was, is]] = moved;
   if (was.item !== is.item || was.role !== is.role) return null;
   const amount = (l: Line) => (l.min === l.max ? sayQuantity(l.min) : `${sayQuantity(l.min)}..${sayQuantity(l.max)}`);
-  const what = was.chance !== is.chance ? `${sayPercent(was.chance)} → ${sayPercent(is.chance)}` : `${amount(was)} → ${amount(is)}`;
+  const what =
+    was.chance !== is.chance
+      ? `${sayPercent(was.chance)} → ${sayPercent(is.chance)}`
+      : `${amount(was)} → ${amount(is)}`;
   return `${nameOf(catalogue, "item", is.item)} ${what}`;
 }
 
 function sayEdit(catalogue: Catalogue, edit: Edit): string {
   if (edit.op !== "set") return `${edit.record.name} ${edit.op === "add" ? "added" : "removed"}`;
-  const name = edit.kind === "pantry" ? catalogue.pantry.name : (recordAt(catalogue, edit.kind, edit.id)?.name ?? "a removed record");
+  const name =
+    edit.kind === "pantry"
+      ? catalogue.pantry.name
+      : (recordAt(catalogue, edit.kind, edit.id)?.name ?? "a removed record");
   if (edit.field === "lines") {
     const move = sayLineMove(catalogue, edit.from as unknown as Line[], edit.to as unknown as Line[]);
     return move ? `${name}: ${move}` : `${name}: other ingredients or results`;
@@ -58,6 +69,10 @@ function summary(edits: readonly Edit[]): string {
   }
   const verb: Record<string, string> = { add: "added", remove: "removed", set: "edits in" };
   return [...groups.values()]
-    .map(({ n, op, kind }) => (op === "set" ? `${count(n, "edit")} in ${kindWord(kind, true)}` : `${count(n, kindWord(kind), kindWord(kind, true))} ${verb[op]}`))
+    .map(({ n, op, kind }) =>
+      op === "set"
+        ? `${count(n, "edit")} in ${kindWord(kind, true)}`
+        : `${count(n, kindWord(kind), kindWord(kind, true))} ${verb[op]}`,
+    )
     .join(", ");
 }

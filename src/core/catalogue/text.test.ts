@@ -4,7 +4,20 @@ import { cut, shown, textProblem } from "./text";
 const name = (text: unknown) => textProblem(text, { max: 120, name: true });
 
 describe("a name", () => {
-  it.each(["River eel", "海盐", "Ὀψάριον", "नमक", "می‌خواهم", "👩‍🍳 stew", "❤️ locket", "Crème", "3-ply rope", "O’Hare's hook", "50% brine", ""])("may be %j", (text) => {
+  it.each([
+    "River eel",
+    "海盐",
+    "Ὀψάριον",
+    "नमक",
+    "می‌خواهم",
+    "👩‍🍳 stew",
+    "❤️ locket",
+    "Crème",
+    "3-ply rope",
+    "O’Hare's hook",
+    "50% brine",
+    "",
+  ])("may be %j", (text) => {
     expect(name(text)).toBeNull();
   });
 
@@ -49,6 +62,13 @@ describe("cutting and showing", () => {
   });
 
   it("shows anything without asking it", () => {
-    expect([shown({ toString: 1 }), shown([1]), shown(undefined), shown(null), shown(1.5), shown("x".repeat(99))]).toEqual(["an object", "a list", "nothing", "“null”", "“1.5”", `“${"x".repeat(60)}…”`]);
+    expect([
+      shown({ toString: 1 }),
+      shown([1]),
+      shown(undefined),
+      shown(null),
+      shown(1.5),
+      shown("x".repeat(99)),
+    ]).toEqual(["an object", "a list", "nothing", "“null”", "“1.5”", `“${"x".repeat(60)}…”`]);
   });
 });

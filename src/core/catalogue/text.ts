@@ -1,4 +1,6 @@
-/** What may stand in a text: well-formed Unicode without control characters, and in names nothing that can't be seen. */
+/**
+ * What may stand in a text: well-formed Unicode without control characters, and in names nothing that can't be seen.
+ */
 
 /** Half of a pair that stands for no character by itself. */
 const LONE = /\p{Surrogate}/u;
@@ -7,7 +9,8 @@ const LONE = /\p{Surrogate}/u;
 const CONTROL = /[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f-\u009f\ufdd0-\ufdef\p{Noncharacter_Code_Point}]/u;
 const BREAK = /[\t\n\r\u2028\u2029]/u;
 /**
- * Characters without a shape of their own (Unicode's default ignorables, formats, blanks that are not spaces). Joiners and
+ * Characters without a shape of their own (Unicode's default ignorables, formats, blanks that are not spaces). Joiners
+ * and
  * variation selectors count where they change the character before them: in scripts that join, and in emoji.
  */
 const JOINED = /(?<=[^\s\p{Default_Ignorable_Code_Point}\p{Cf}])(?:\u200c|\u200d|\ufe0e|\ufe0f)/gu;

@@ -14,12 +14,27 @@ export interface Ref {
   readonly name: string;
 }
 
-/** What the views can draw and the command line prints. Records are named only; their lines are written where they are shown (written.ts). */
+/**
+ * What the views can draw and the command line prints. Records are named only; their lines are written where they are
+ * shown (written.ts).
+ */
 export type Evidence =
-  | { readonly type: "loop"; readonly runs: readonly { readonly of: Ref; readonly times: string }[]; readonly net: readonly { readonly of: Ref; readonly amount: string; readonly value: number }[]; readonly chance: number; readonly exact: boolean; readonly live: boolean; readonly seconds: number }
+  | {
+      readonly type: "loop";
+      readonly runs: readonly { readonly of: Ref; readonly times: string }[];
+      readonly net: readonly { readonly of: Ref; readonly amount: string; readonly value: number }[];
+      readonly chance: number;
+      readonly exact: boolean;
+      readonly live: boolean;
+      readonly seconds: number;
+    }
   | { readonly type: "circle"; readonly items: readonly Ref[]; readonly recipes: readonly Ref[] }
   | { readonly type: "cause"; readonly leaves: readonly Ref[]; readonly path: readonly Ref[] }
-  | { readonly type: "amounts"; readonly unit: string; readonly rows: readonly { readonly label: string; readonly value: number }[] }
+  | {
+      readonly type: "amounts";
+      readonly unit: string;
+      readonly rows: readonly { readonly label: string; readonly value: number }[];
+    }
   | { readonly type: "lines"; readonly inputs: readonly Ref[]; readonly recipes: readonly Ref[] }
   | { readonly type: "names"; readonly names: readonly string[] };
 
@@ -61,7 +76,10 @@ interface Named {
   readonly id: string;
   readonly title: string;
   readonly severity: Severity;
-  /** True where what it says follows a chain through several records: what was found is looked at again after every change of a line. */
+  /**
+   * True where what it says follows a chain through several records: what was found is looked at again after every
+   * change of a line.
+   */
   readonly followsChains?: true;
 }
 
@@ -95,7 +113,8 @@ export function ref(catalogue: Catalogue, kind: Kind, id: Id): Ref {
   return { kind, id, key: record?.key ?? id, name: record?.name ?? `(gone: ${id})` };
 }
 
-export const itemRef = ({ catalogue, readings }: Scene, index: number): Ref => ref(catalogue, "item", readings.compiled.idOf(index) as Id);
+export const itemRef = ({ catalogue, readings }: Scene, index: number): Ref =>
+  ref(catalogue, "item", readings.compiled.idOf(index) as Id);
 
 /** Recipes in use (not retired) that need, use or make an item, in order of key. */
 export function recipesAround({ readings: { compiled } }: Scene, item: Id, side: "users" | "makers"): Recipe[] {
@@ -123,10 +142,16 @@ export function sourcesOf({ readings: { compiled } }: Scene, item: Id): Source[]
   return found.sort((a, b) => (a.key < b.key ? -1 : 1));
 }
 
-export const recipeRef = (recipe: Recipe): Ref => ({ kind: "recipe", id: recipe.id, key: recipe.key, name: recipe.name });
+export const recipeRef = (recipe: Recipe): Ref => ({
+  kind: "recipe",
+  id: recipe.id,
+  key: recipe.key,
+  name: recipe.name,
+});
 
 /**
- * What a check found about something, for as long as that, the records it is made of, and all names and settings stay as they
+ * What a check found about something, for as long as that, the records it is made of, and all names and settings stay
+ * as they
  * are: an object that is taken over from one revision to the next need not be told again.
  */
 export class Told {

@@ -6,7 +6,8 @@ import { item, kitchen, line, must, newItem, recipe } from "../testing/kitchen";
 import { CHECKS, findingsOf } from "./index";
 import { editsOf } from "./mend";
 
-const find = (catalogue: Catalogue, rule: string) => findingsOf(catalogue, readingsOf(catalogue)).filter((f) => f.rule === rule);
+const find = (catalogue: Catalogue, rule: string) =>
+  findingsOf(catalogue, readingsOf(catalogue)).filter((f) => f.rule === rule);
 const says = (catalogue: Catalogue, rule: string) => find(catalogue, rule).map((f) => f.says);
 
 /** Applies the n-th ready-made fix of the only finding of a rule and returns what the rule still says. */
@@ -17,7 +18,8 @@ function mended(catalogue: Catalogue, rule: string, n = 0): string[] {
   return says(must(catalogue, editsOf(catalogue, fix)), rule);
 }
 
-const clean = "gather Eel in 20s\nbuy Salt for 1\n2 Eel + 1 Salt -> 1 Smoked eel in 30s\nsalvage Smoked eel -> 1 Eel 40%";
+const clean =
+  "gather Eel in 20s\nbuy Salt for 1\n2 Eel + 1 Salt -> 1 Smoked eel in 30s\nsalvage Smoked eel -> 1 Eel 40%";
 
 describe("checks", () => {
   it("find nothing in a clean pantry", () => {
@@ -27,7 +29,9 @@ describe("checks", () => {
 
   it("have ids of their own and say at least one way to mend for every finding", () => {
     expect(new Set(CHECKS.map((c) => c.id)).size).toBe(CHECKS.length);
-    const messy = kitchen(`${clean}\n1 Ghost -> 1 Eel pie\nX: 1 Loop a -> 2 Loop b\nY: 1 Loop b -> 1 Loop a\n1 Eel -> 1 Shed at Shed\n1 Eel -> 1 eelpie 150%`);
+    const messy = kitchen(
+      `${clean}\n1 Ghost -> 1 Eel pie\nX: 1 Loop a -> 2 Loop b\nY: 1 Loop b -> 1 Loop a\n1 Eel -> 1 Shed at Shed\n1 Eel -> 1 eelpie 150%`,
+    );
     const findings = findingsOf(messy, readingsOf(messy));
     expect(findings.length).toBeGreaterThan(7);
     for (const f of findings) expect(f.fixes.length, f.says).toBeGreaterThan(0);
@@ -37,15 +41,25 @@ describe("checks", () => {
   it("report a stub that is used, until somebody defines it, and offer the name that was meant", () => {
     const catalogue = kitchen(clean);
     const stub = newItem("Smokd eel", { status: "stub" });
-    const broken = must(catalogue, [{ op: "add", kind: "item", record: stub }, setField(catalogue, "recipe", recipe(catalogue, "Salvage smoked eel").id, "lines", [line("ingredient", stub.id), line("output", item(catalogue, "Eel").id, 1, 1, 0.4)] as never)]);
-    expect(says(broken, "stub-in-use")).toEqual(["Smokd eel is used by 1 recipe but is only a stub: nobody has said what it is."]);
+    const broken = must(catalogue, [
+      { op: "add", kind: "item", record: stub },
+      setField(catalogue, "recipe", recipe(catalogue, "Salvage smoked eel").id, "lines", [
+        line("ingredient", stub.id),
+        line("output", item(catalogue, "Eel").id, 1, 1, 0.4),
+      ] as never),
+    ]);
+    expect(says(broken, "stub-in-use")).toEqual([
+      "Smokd eel is used by 1 recipe but is only a stub: nobody has said what it is.",
+    ]);
     expect(mended(broken, "stub-in-use", 1)).toEqual([]);
     expect(says(must(broken, [setField(broken, "item", stub.id, "status", "draft")]), "stub-in-use")).toEqual([]);
   });
 
   it("report an input that nothing provides, and what that puts out of reach", () => {
     const catalogue = kitchen(`${clean}\n1 Ship's glass -> 1 Lens\n2 Lens -> 1 Spyglass`);
-    expect(says(catalogue, "missing-input")).toEqual(["Ship's glass is needed by 1 recipe and nothing makes, gathers or sells it."]);
+    expect(says(catalogue, "missing-input")).toEqual([
+      "Ship's glass is needed by 1 recipe and nothing makes, gathers or sells it.",
+    ]);
     expect(says(catalogue, "unobtainable")).toEqual([
       "Lens can't be had: give Ship's glass a source.",
       "Ship's glass can't be had: nothing makes, gathers or sells it.",
@@ -56,11 +70,15 @@ describe("checks", () => {
 
   it("report a loop with no way in, and a station that needs itself, each once", () => {
     const stuck = kitchen("1 Adze -> 1 Boat\n1 Boat -> 1 Adze");
-    expect(says(stuck, "stuck-loop")).toEqual(["Adze and Boat can only be made from each other, so nobody can make the first of them."]);
+    expect(says(stuck, "stuck-loop")).toEqual([
+      "Adze and Boat can only be made from each other, so nobody can make the first of them.",
+    ]);
     expect(says(stuck, "needs-itself")).toEqual([]);
     expect(mended(stuck, "stuck-loop")).toEqual([]);
     const self = kitchen("gather Timber\n4 Timber -> 1 Boatshed at Boatshed");
-    expect(says(self, "needs-itself")).toEqual(["Boatshed can only be made with Boatshed itself, so nobody can make the first one."]);
+    expect(says(self, "needs-itself")).toEqual([
+      "Boatshed can only be made with Boatshed itself, so nobody can make the first one.",
+    ]);
     expect(says(self, "stuck-loop")).toEqual([]);
     expect(mended(self, "needs-itself")).toEqual([]);
   });
@@ -68,7 +86,9 @@ describe("checks", () => {
   it("prove a gaining loop, and offer a mildest change that closes it", () => {
     const catalogue = kitchen("gather Eel\nSmoke: 2 Eel -> 1 Smoked eel\nPick apart: salvage Smoked eel -> 3 Eel");
     const [finding] = find(catalogue, "gaining-loop");
-    expect(finding.says).toBe("2 recipes together give 1 Eel from nothing every round: Smoke once and Pick apart once.");
+    expect(finding.says).toBe(
+      "2 recipes together give 1 Eel from nothing every round: Smoke once and Pick apart once.",
+    );
     expect(finding.evidence).toMatchObject({ type: "loop", chance: 1, live: true, net: [{ amount: "1" }] });
     expect(finding.fixes[0].says).toBe("Pick apart: give 2 Eel instead of 3");
     for (const n of [0, 1, 2]) expect(mended(catalogue, "gaining-loop", n)).toEqual([]);
@@ -79,12 +99,19 @@ describe("checks", () => {
     const priced = must(catalogue, [setField(catalogue, "item", item(catalogue, "Salt lick").id, "sell", 5)]);
     expect(says(priced, "price-below-cost")).toEqual(["Salt lick sells for 5.00 but costs 6.00 to make."]);
     expect(mended(priced, "price-below-cost")).toEqual([]);
-    expect(says(must(catalogue, [setField(catalogue, "item", item(catalogue, "Salt lick").id, "sell", 6)]), "price-below-cost")).toEqual([]);
+    expect(
+      says(
+        must(catalogue, [setField(catalogue, "item", item(catalogue, "Salt lick").id, "sell", 6)]),
+        "price-below-cost",
+      ),
+    ).toEqual([]);
   });
 
   it("report salvage worth more than the item, priced without salvage", () => {
     const catalogue = kitchen("buy Rope for 4\nbuy Crate for 10\nsalvage Crate -> 3 Rope");
-    expect(says(catalogue, "salvage-over-cost")).toEqual(["Salvaging Crate gives back 12.00 on average; it cost 10.00, 120% of it."]);
+    expect(says(catalogue, "salvage-over-cost")).toEqual([
+      "Salvaging Crate gives back 12.00 on average; it cost 10.00, 120% of it.",
+    ]);
     expect(mended(catalogue, "salvage-over-cost")).toEqual([]);
     expect(says(kitchen("buy Crate for 10\nsalvage Crate -> 3 Rope + 1 Brass"), "salvage-over-cost")).toEqual([]);
     expect(says(kitchen("buy Rope for 5\nbuy Crate for 10\nsalvage Crate -> 2 Rope"), "salvage-over-cost")).toEqual([]);
@@ -92,14 +119,24 @@ describe("checks", () => {
 
   it("report the same inputs for different results, unless station, tool or amounts tell them apart", () => {
     const base = "gather Rope\ngather Tar\n2 Rope + 1 Tar -> 1 Fender";
-    expect(says(kitchen(`${base}\n1 Tar + 2 Rope -> 1 Mop`), "same-inputs")).toEqual(["2 Rope and 1 Tar make two different things: Fender and Mop. The game can't tell which is meant."]);
-    for (const other of ["2 Rope + 1 Tar -> 1 Mop at Ropewalk", "2 Rope + 1 Tar -> 1 Mop using Knife", "3 Rope + 1 Tar -> 1 Mop", "2 Rope + 1 Tar -> 1 Fender"]) expect(says(kitchen(`${base}\n${other}`), "same-inputs")).toEqual([]);
+    expect(says(kitchen(`${base}\n1 Tar + 2 Rope -> 1 Mop`), "same-inputs")).toEqual([
+      "2 Rope and 1 Tar make two different things: Fender and Mop. The game can't tell which is meant.",
+    ]);
+    for (const other of [
+      "2 Rope + 1 Tar -> 1 Mop at Ropewalk",
+      "2 Rope + 1 Tar -> 1 Mop using Knife",
+      "3 Rope + 1 Tar -> 1 Mop",
+      "2 Rope + 1 Tar -> 1 Fender",
+    ])
+      expect(says(kitchen(`${base}\n${other}`), "same-inputs")).toEqual([]);
   });
 
   it("report names that differ only in case or spacing, and merge them", () => {
     const catalogue = kitchen("gather Eel skin");
     const twin = must(catalogue, [{ op: "add", kind: "item", record: newItem("Eelskin", { key: "eelskin_2" }) }]);
-    expect(says(twin, "near-names")).toEqual(["Eel skin and Eelskin differ only in case or spacing; they are 2 items."]);
+    expect(says(twin, "near-names")).toEqual([
+      "Eel skin and Eelskin differ only in case or spacing; they are 2 items.",
+    ]);
     expect(mended(twin, "near-names")).toEqual([]);
   });
 
@@ -116,6 +153,11 @@ describe("checks", () => {
 
   it("leave retired recipes alone", () => {
     const catalogue = kitchen("gather Eel\nSmoke: 2 Eel -> 1 Smoked eel\nPick apart: salvage Smoked eel -> 3 Eel");
-    expect(says(must(catalogue, [setField(catalogue, "recipe", recipe(catalogue, "Pick apart").id, "status", "retired")]), "gaining-loop")).toEqual([]);
+    expect(
+      says(
+        must(catalogue, [setField(catalogue, "recipe", recipe(catalogue, "Pick apart").id, "status", "retired")]),
+        "gaining-loop",
+      ),
+    ).toEqual([]);
   });
 });

@@ -11,7 +11,8 @@ import { nearNames } from "./near-names";
 import { CHECKS } from "./index";
 import { written } from "./written";
 
-const says = (engine: Engine, rule: string) => engine.board().findings.flatMap((f) => (f.rule === rule ? [f.says] : []));
+const says = (engine: Engine, rule: string) =>
+  engine.board().findings.flatMap((f) => (f.rule === rule ? [f.says] : []));
 const add = (record: AnyRecord): Edit => ({ op: "add", kind: "item", record });
 
 describe("findings that are followed", () => {
@@ -35,7 +36,17 @@ describe("findings that are followed", () => {
     const engine = new Engine(kitchen("gather A\ngather B\nOne: 2 A -> 1 X\nTwo: 2 A -> 1 Y\nThree: 2 B -> 1 Z"));
     expect(says(engine, "same-inputs")).toEqual([expect.stringContaining("One and Two")]);
     const two = recipe(engine.catalogue, "Two");
-    engine.change([setField(engine.catalogue, "recipe", two.id, "lines", recipe(engine.catalogue, "Three").lines.map((l) => (l.role === "output" ? { ...l, item: item(engine.catalogue, "Y").id } : l)) as never)]);
+    engine.change([
+      setField(
+        engine.catalogue,
+        "recipe",
+        two.id,
+        "lines",
+        recipe(engine.catalogue, "Three").lines.map((l) =>
+          l.role === "output" ? { ...l, item: item(engine.catalogue, "Y").id } : l,
+        ) as never,
+      ),
+    ]);
     expect(says(engine, "same-inputs")).toEqual([expect.stringMatching(/Th?ree and T|Two and Three/)]);
     engine.change([setField(engine.catalogue, "recipe", two.id, "status", "retired")]);
     expect(says(engine, "same-inputs")).toEqual([]);
@@ -43,10 +54,22 @@ describe("findings that are followed", () => {
 
   it("are told apart where their common ground merely has the same number", () => {
     const catalogue = kitchen("gather Salt");
-    const all = { ...catalogue, item: catalogue.item.with(new Map(["salt", "Tar", "tar", "Cork"].map((name, n) => [`twelve00000${n}` as Id, newItem(name, { id: `twelve00000${n}` as Id, key: `x${n}` })]))) };
+    const all = {
+      ...catalogue,
+      item: catalogue.item.with(
+        new Map(
+          ["salt", "Tar", "tar", "Cork"].map((name, n) => [
+            `twelve00000${n}` as Id,
+            newItem(name, { id: `twelve00000${n}` as Id, key: `x${n}` }),
+          ]),
+        ),
+      ),
+    };
     const scene = { catalogue: all, readings: new Engine(all).readings } as Scene;
     const found = [...new Findings([nearNames], scene, () => 1).all()];
-    expect(found.map((f: Finding) => f.about.map((r) => r.name))).toEqual([["Salt", "salt"].sort(), ["Tar", "tar"]].map((names) => expect.arrayContaining(names)));
+    expect(found.map((f: Finding) => f.about.map((r) => r.name))).toEqual(
+      [["Salt", "salt"].sort(), ["Tar", "tar"]].map((names) => expect.arrayContaining(names)),
+    );
     expect(found).toHaveLength(2);
   });
 
@@ -65,11 +88,21 @@ describe("findings that are followed", () => {
   });
 
   it("say other names when those move, of what they are about and of what they only mention", () => {
-    const engine = new Engine(kitchen("gather Eel\nOne: 2 Eel -> 1 Pie\nTwo: 2 Eel -> 1 Broth\nLoop: 1 Rope -> 2 Rope + 1 Oakum"));
-    const says = () => engine.board().findings.flatMap((f) => [f.says, ...f.fixes.map((x) => x.says)]).join("\n");
+    const engine = new Engine(
+      kitchen("gather Eel\nOne: 2 Eel -> 1 Pie\nTwo: 2 Eel -> 1 Broth\nLoop: 1 Rope -> 2 Rope + 1 Oakum"),
+    );
+    const says = () =>
+      engine
+        .board()
+        .findings.flatMap((f) => [f.says, ...f.fixes.map((x) => x.says)])
+        .join("\n");
     expect(says()).toContain("2 Eel make two different things");
     expect(says()).toContain("1 Oakum");
-    for (const [from, to] of [["Eel", "Grey eel"], ["Oakum", "Old rope"], ["Pie", "Eel pie"]]) {
+    for (const [from, to] of [
+      ["Eel", "Grey eel"],
+      ["Oakum", "Old rope"],
+      ["Pie", "Eel pie"],
+    ]) {
       engine.change([setField(engine.catalogue, "item", item(engine.catalogue, from).id, "name", to)]);
       expect(engine.board().findings).toEqual(new Engine(engine.catalogue).board().findings);
     }
@@ -79,7 +112,10 @@ describe("findings that are followed", () => {
 
   it("name records only; their lines are written by the names of the moment", () => {
     const catalogue = kitchen("gather A\nOne: 2 A -> 1 X\nTwo: 2 A -> 1 Y");
-    const lines = (c: Catalogue) => new Engine(c).board().findings.flatMap((f) => (f.evidence.type === "lines" ? f.evidence.recipes.map((r) => written(c, r)) : []));
+    const lines = (c: Catalogue) =>
+      new Engine(c)
+        .board()
+        .findings.flatMap((f) => (f.evidence.type === "lines" ? f.evidence.recipes.map((r) => written(c, r)) : []));
     expect(lines(catalogue)).toEqual(["One: 2 A -> 1 X", "Two: 2 A -> 1 Y"]);
     // Another item of that name: it can only be written by its key now.
     expect(lines(must(catalogue, [add(newItem("x", { key: "other" }))]))[0]).toBe("One: 2 A -> 1 X");
@@ -87,14 +123,28 @@ describe("findings that are followed", () => {
   });
 
   it("keep the name that is used most, as uses come, teach and retire", () => {
-    const engine = new Engine(kitchen("gather Salt eel\ngather Flour\nPie: 1 Salt eel -> 1 Pie\nOne: 1 Flour -> 1 Bread\nTwo: 2 Flour -> 1 Cake\nThree: 3 Flour -> 1 Bun"));
+    const engine = new Engine(
+      kitchen(
+        "gather Salt eel\ngather Flour\nPie: 1 Salt eel -> 1 Pie\nOne: 1 Flour -> 1 Bread\nTwo: 2 Flour -> 1 Cake\nThree: 3 Flour -> 1 Bun",
+      ),
+    );
     const other = newItem("Salteel", { key: "other" });
     let { ripple } = engine.change([add(other)]);
     let board = engine.board();
-    const three = (field: string, to: string) => ["One", "Two", "Three"].map((name) => setField(engine.catalogue, "recipe", recipe(engine.catalogue, name).id, field, to));
-    const keeps = () => board.findings.flatMap((f) => f.fixes.flatMap((x) => (x.do === "merge" ? [engine.catalogue.item.get(x.keep)?.name] : [])));
+    const three = (field: string, to: string) =>
+      ["One", "Two", "Three"].map((name) =>
+        setField(engine.catalogue, "recipe", recipe(engine.catalogue, name).id, field, to),
+      );
+    const keeps = () =>
+      board.findings.flatMap((f) =>
+        f.fixes.flatMap((x) => (x.do === "merge" ? [engine.catalogue.item.get(x.keep)?.name] : [])),
+      );
     expect(keeps()).toEqual(["Salt eel"]);
-    for (const [field, to, kept] of [["taughtBy", other.id, "Salteel"], ["status", "retired", "Salt eel"], ["status", "ready", "Salteel"]]) {
+    for (const [field, to, kept] of [
+      ["taughtBy", other.id, "Salteel"],
+      ["status", "retired", "Salt eel"],
+      ["status", "ready", "Salteel"],
+    ]) {
       ({ ripple } = engine.change(three(field, to)));
       board = follow(board, ripple as NonNullable<typeof ripple>);
       expect(keeps()).toEqual([kept]);
@@ -106,7 +156,11 @@ describe("findings that are followed", () => {
     const catalogue = kitchen("buy Salt for 1.5\nPot: 2 Salt -> 1 Brine");
     const priced = must(catalogue, [setField(catalogue, "item", item(catalogue, "Brine").id, "sell", 7.5)]);
     const loop = new Engine(priced).board().findings.find((f) => f.rule === "gaining-loop")?.evidence;
-    expect(loop?.type === "loop" && loop.runs.map((r) => written(priced, r.of)).sort()).toEqual(["Pot: 2 Salt -> 1 Brine", "buy 1 Salt for 1.50", "sell 1 Brine for 7.50"]);
+    expect(loop?.type === "loop" && loop.runs.map((r) => written(priced, r.of)).sort()).toEqual([
+      "Pot: 2 Salt -> 1 Brine",
+      "buy 1 Salt for 1.50",
+      "sell 1 Brine for 7.50",
+    ]);
     expect(written(priced, { kind: "tag", id: "000000000000" as Id, key: "gone", name: "gone" })).toBe("gone");
   });
 
@@ -114,7 +168,9 @@ describe("findings that are followed", () => {
     const catalogue = kitchen("1 Ghost -> 1 Lens\nbuy Rope for 2\nTie: 2 Rope -> 1 Net\nsalvage Net -> 3 Rope");
     const { readings } = new Engine(catalogue);
     const all = [...new Findings(CHECKS, { catalogue, readings }).all()].map((f) => f.fingerprint).sort();
-    const each = CHECKS.flatMap((check) => [...new Findings([check], { catalogue, readings }).all()].map((f) => f.fingerprint)).sort();
+    const each = CHECKS.flatMap((check) =>
+      [...new Findings([check], { catalogue, readings }).all()].map((f) => f.fingerprint),
+    ).sort();
     expect(each).toEqual(all);
     expect(new Set(all).size).toBe(all.length);
     expect(all.length).toBeGreaterThan(3);

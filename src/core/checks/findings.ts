@@ -61,12 +61,16 @@ export class Findings {
         }
       for (const check of groups)
         for (const ids of this.groupsOf(check, kind).several())
-          for (const common of new Set(ids.map((id) => check.common(recordAt(catalogue, kind, id) as AnyRecord, kind)))) this.look(check, kind, common as string);
+          for (const common of new Set(ids.map((id) => check.common(recordAt(catalogue, kind, id) as AnyRecord, kind))))
+            this.look(check, kind, common as string);
     }
     for (const check of this.checks) if ("find" in check) this.look(check);
   }
 
-  /** @returns findings that are new or say something else now, those among them that are new, and fingerprints of what is gone */
+  /**
+   * @returns findings that are new or say something else now, those among them that are new, and fingerprints of what
+   * is gone
+   */
   advance(scene: Scene, shift: Shift, edits: readonly Edit[]): { put: Finding[]; opened: Finding[]; drop: string[] } {
     const [before, now] = [new Map<Place, Known>(), new Map<Place, readonly Finding[]>()];
     this.following = { before, now };
@@ -78,10 +82,15 @@ export class Findings {
     } else this.lookAgain(shift, edits, earlier);
     this.following = null;
     const [was, is] = [new Map<string, number>(), new Map<string, Finding>()];
-    for (const { prints, digests } of before.values()) for (const [k, print] of prints.entries()) was.set(print, digests[k]);
+    for (const { prints, digests } of before.values())
+      for (const [k, print] of prints.entries()) was.set(print, digests[k]);
     for (const list of now.values()) for (const f of list) is.set(f.fingerprint, f);
     const put = [...is.values()].filter((f) => was.get(f.fingerprint) !== digestOfAll(f));
-    return { put, opened: put.filter((f) => !was.has(f.fingerprint)), drop: [...was.keys()].filter((print) => !is.has(print)) };
+    return {
+      put,
+      opened: put.filter((f) => !was.has(f.fingerprint)),
+      drop: [...was.keys()].filter((print) => !is.has(print)),
+    };
   }
   /** While a change is followed: what stood at each place that was looked at, and what is found there now. */
   private following: { readonly before: Map<Place, Known>; readonly now: Map<Place, readonly Finding[]> } | null = null;
@@ -90,7 +99,9 @@ export class Findings {
     const { catalogue, readings } = this.scene;
     const { compiled } = readings;
     const dirty = new Map<Kind, Set<Id>>();
-    /** Records that were written, and items that written recipes use; what merely moved says nothing else in its group. */
+    /**
+     * Records that were written, and items that written recipes use; what merely moved says nothing else in its group.
+     */
     const edited = new Map<Kind, Set<Id>>();
     const soil = (kind: Kind, id: Id | null) => {
       if (id === null) return;
@@ -115,7 +126,16 @@ export class Findings {
       const process = compiled.behind(p);
       if (process) soil(process.of, process.id);
     }
-    for (const list of [shift.value.keys(), shift.bare.keys(), shift.ways, shift.levels, shift.reach, shift.linked, shift.priced]) for (const i of list) soil("item", compiled.idOf(i));
+    for (const list of [
+      shift.value.keys(),
+      shift.bare.keys(),
+      shift.ways,
+      shift.levels,
+      shift.reach,
+      shift.linked,
+      shift.priced,
+    ])
+      for (const i of list) soil("item", compiled.idOf(i));
     const { users, makers, flags } = compiled.network;
     // What a salvage takes and gives moved.
     for (const i of shift.bare.keys())
@@ -213,7 +233,8 @@ export class Findings {
     }
     for (const id of before.names) this.unname(id, place);
     const names = namesIn(list);
-    if (list.length) this.at.set(place, { prints: list.map((f) => f.fingerprint), digests: list.map(digestOfAll), names });
+    if (list.length)
+      this.at.set(place, { prints: list.map((f) => f.fingerprint), digests: list.map(digestOfAll), names });
     else this.at.delete(place);
     if (check.followsChains) {
       const places = this.chains.get(check.id) ?? new Set();
@@ -246,15 +267,25 @@ export class Findings {
 const placeOf = (check: Check, kind: Kind, about: string): Place => `${check.id}|${kind}|${about}`;
 
 /**
- * Each with its check, and with a fingerprint of its own. A check that can't be worked out is a finding itself: whatever
+ * Each with its check, and with a fingerprint of its own. A check that can't be worked out is a finding itself:
+ * whatever
  * could be stored can be opened.
  * @param about  the records that are looked at
  */
-function marked(check: Check, look: () => Iterable<Found>, { catalogue }: Scene, kind: Kind, about: readonly AnyRecord[]): Finding[] {
+function marked(
+  check: Check,
+  look: () => Iterable<Found>,
+  { catalogue }: Scene,
+  kind: Kind,
+  about: readonly AnyRecord[],
+): Finding[] {
   const list: Finding[] = [];
   const prints = new Map<string, number>();
   const put = (f: Found, severity: Severity) => {
-    const print = `${check.id}:${f.about.map((r) => r.id).sort().join(",")}`;
+    const print = `${check.id}:${f.about
+      .map((r) => r.id)
+      .sort()
+      .join(",")}`;
     const nth = (prints.get(print) ?? 0) + 1;
     prints.set(print, nth);
     list.push({ rule: check.id, severity, ...f, fingerprint: nth === 1 ? print : `${print}#${nth}` });
@@ -263,7 +294,15 @@ function marked(check: Check, look: () => Iterable<Found>, { catalogue }: Scene,
     for (const f of look()) put(f, check.severity);
   } catch (error) {
     const named = about.slice(0, 3).map((r) => ref(catalogue, kind, r.id));
-    put({ about: named, says: `“${check.title}” could not be worked out${named.length ? ` for ${named.map((r) => r.name).join(", ")}` : ""}: ${(error as Error).message}`, evidence: { type: "names", names: [] }, fixes: named.map((r) => ({ says: `Open ${r.name}`, do: "open", kind, id: r.id })) }, "warning");
+    put(
+      {
+        about: named,
+        says: `“${check.title}” could not be worked out${named.length ? ` for ${named.map((r) => r.name).join(", ")}` : ""}: ${(error as Error).message}`,
+        evidence: { type: "names", names: [] },
+        fixes: named.map((r) => ({ says: `Open ${r.name}`, do: "open", kind, id: r.id })),
+      },
+      "warning",
+    );
   }
   return list;
 }
@@ -299,4 +338,3 @@ function namesIn(findings: readonly Finding[]): Id[] {
   }
   return [...ids];
 }
-

@@ -22,7 +22,9 @@ export const gainingLoop: WholeCheck = {
     if (failed !== undefined) throw new Error(failed);
     let tailored = 0;
     for (const gain of scene.readings.gain.gains) {
-      const trades = gain.runs.some(({ step }) => step.run === "sale" || processAt(scene.readings.compiled, step.process).of === "source");
+      const trades = gain.runs.some(
+        ({ step }) => step.run === "sale" || processAt(scene.readings.compiled, step.process).of === "source",
+      );
       const close = !trades && tailored++ < TAILORED;
       yield told.about(gain, scene, [...gain.of, close], () => tell(scene, gain, trades, close));
     }
@@ -36,25 +38,58 @@ function tell(scene: Scene, gain: Gain, trades: boolean, tailored: boolean): Fou
   const { compiled } = readings;
   const { chance, exact } = gain.luck();
   const steps = gain.runs.map(({ step, times }) => ({ ...stepOf(step), times }));
-  const net = gain.net.map(({ thing, amount }) => ({ of: thingRef(scene, thing), amount: show(amount), value: toNumber(amount) }));
+  const net = gain.net.map(({ thing, amount }) => ({
+    of: thingRef(scene, thing),
+    amount: show(amount),
+    value: toNumber(amount),
+  }));
   const surplus = list(net.map((n) => `${n.amount.includes("/") ? sayQuantity(n.value) : n.amount} ${n.of.name}`));
   const recipes = steps.flatMap((s) => s.recipe ?? []);
-  const retire = recipes.map((recipe): Fix => ({ says: `Retire ${recipe.name}`, do: "edit", edits: [setField(catalogue, "recipe", recipe.id, "status", "retired")] }));
+  const retire = recipes.map(
+    (recipe): Fix => ({
+      says: `Retire ${recipe.name}`,
+      do: "edit",
+      edits: [setField(catalogue, "recipe", recipe.id, "status", "retired")],
+    }),
+  );
   const close = tailored ? closeLoop(catalogue, recipes) : [];
-  const sold = steps.flatMap(({ of, times, sells }) => (sells === undefined ? [] : [{ of, times: Number(times), sells }]));
+  const sold = steps.flatMap(({ of, times, sells }) =>
+    sells === undefined ? [] : [{ of, times: Number(times), sells }],
+  );
   // Where all that is left over is money from one sale, a lower price takes just that away.
   const money = net.length === 1 && gain.net[0].thing.of === "currency" && gain.net[0].thing.currency === 0;
   const price = money && sold.length === 1 ? sellForLess(catalogue, sold[0], net[0].value) : [];
   const often = chance === 1 ? "every" : "on average every";
-  const luck = chance === 1 ? "" : ` A single round gains with a chance of ${exact ? "" : "about "}${sayPercent(Number(chance.toFixed(4)))}.`;
+  const luck =
+    chance === 1
+      ? ""
+      : ` A single round gains with a chance of ${exact ? "" : "about "}${sayPercent(Number(chance.toFixed(4)))}.`;
   return {
     about: [...steps.map((s) => s.of), ...net.map((n) => n.of)],
     says: `${trades ? count(steps.length, "step") : count(steps.length, "recipe")} ${steps.length === 1 ? "gives" : "together give"} ${surplus} from nothing ${often} round: ${list(
       steps.map((s) => `${s.does} ${s.times === 1n ? "once" : `${s.times} times`}`),
       8,
     )}.${luck}${gain.live ? "" : " Nobody can start it yet: some of it is out of reach."}`,
-    evidence: { type: "loop", runs: steps.map(({ of, times }) => ({ of, times: String(times) })), net, chance, exact, live: gain.live, seconds: gain.seconds },
-    fixes: [...close, ...price, ...sold.slice(0, 2).map((s): Fix => ({ says: `Open ${s.of.name} and lower its sell price`, do: "open", kind: "item", id: s.of.id })), ...retire.slice(-1), ...steps.slice(0, 1).map((s): Fix => ({ says: `Open ${s.of.name}`, do: "open", kind: s.of.kind, id: s.of.id }))],
+    evidence: {
+      type: "loop",
+      runs: steps.map(({ of, times }) => ({ of, times: String(times) })),
+      net,
+      chance,
+      exact,
+      live: gain.live,
+      seconds: gain.seconds,
+    },
+    fixes: [
+      ...close,
+      ...price,
+      ...sold
+        .slice(0, 2)
+        .map(
+          (s): Fix => ({ says: `Open ${s.of.name} and lower its sell price`, do: "open", kind: "item", id: s.of.id }),
+        ),
+      ...retire.slice(-1),
+      ...steps.slice(0, 1).map((s): Fix => ({ says: `Open ${s.of.name}`, do: "open", kind: s.of.kind, id: s.of.id })),
+    ],
   };
 
   function stepOf(step: Step): { of: Ref; does: string; recipe?: Recipe; sells?: number } {
@@ -71,5 +106,7 @@ function tell(scene: Scene, gain: Gain, trades: boolean, tailored: boolean): Fou
 function thingRef(scene: Scene, thing: Thing): Ref {
   if (thing.of === "item") return itemRef(scene, thing.item);
   const id = scene.readings.compiled.currencies[thing.currency];
-  return id === null ? { kind: "currency", id: "" as Id, key: "value", name: "value units" } : ref(scene.catalogue, "currency", id);
+  return id === null
+    ? { kind: "currency", id: "" as Id, key: "value", name: "value units" }
+    : ref(scene.catalogue, "currency", id);
 }

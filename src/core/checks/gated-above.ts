@@ -22,7 +22,11 @@ export const gatedAbove = perRecord<"item">({
       says: `${item.name} is of level ${own}, but can't be had before level ${lowest}: ${names.length > 2 ? `it needs ${names.slice(1, -1).join(", which needs ")}, and ` : ""}${forced.name} is of level ${lowest}.`,
       evidence: { type: "cause", leaves: [forced], path },
       fixes: [
-        { says: `${item.name}: level ${lowest}`, do: "edit", edits: [setField(catalogue, "item", item.id, "level", lowest)] },
+        {
+          says: `${item.name}: level ${lowest}`,
+          do: "edit",
+          edits: [setField(catalogue, "item", item.id, "level", lowest)],
+        },
         { says: `Open ${forced.name}`, do: "open", kind: forced.kind, id: forced.id },
       ],
     };

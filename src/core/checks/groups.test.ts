@@ -8,7 +8,11 @@ describe("groups by number", () => {
   it("hold what a map of sets holds, through joining and leaving in any order, however many share a place", () => {
     const ids = Array.from({ length: 40 }, newId);
     // Few numbers, some of which begin their search at the same place.
-    const step = fc.record({ number: fc.constantFrom(0, 1, 2, 16, 32, 48, 2 ** 31, 2 ** 32 - 1), id: fc.constantFrom(...ids), joins: fc.nat(2).map((n) => n > 0) });
+    const step = fc.record({
+      number: fc.constantFrom(0, 1, 2, 16, 32, 48, 2 ** 31, 2 ** 32 - 1),
+      id: fc.constantFrom(...ids),
+      joins: fc.nat(2).map((n) => n > 0),
+    });
     let several = 0;
     fc.assert(
       fc.property(fc.array(step, { minLength: 20, maxLength: 120, size: "max" }), (steps) => {

@@ -82,14 +82,20 @@ export class Groups {
 
   private *places(number: number): Generator<number> {
     const mask = this.number.length - 1;
-    for (let at = placeOf(number, mask); this.high[at] !== FREE; at = (at + 1) & mask) if (this.number[at] === number) yield at;
+    for (let at = placeOf(number, mask); this.high[at] !== FREE; at = (at + 1) & mask)
+      if (this.number[at] === number) yield at;
   }
 
   /** Where the record stands, or the free place at which its search ends. */
   private find(number: number, id: Id): number {
     const [high, low] = [half(id, 0), half(id, 6)];
     const mask = this.number.length - 1;
-    for (let at = placeOf(number >>> 0, mask); ; at = (at + 1) & mask) if (this.high[at] === FREE || (this.number[at] === number >>> 0 && this.high[at] === high && this.low[at] === low)) return at;
+    for (let at = placeOf(number >>> 0, mask); ; at = (at + 1) & mask)
+      if (
+        this.high[at] === FREE ||
+        (this.number[at] === number >>> 0 && this.high[at] === high && this.low[at] === low)
+      )
+        return at;
   }
 
   private put(at: number, number: number, high: number, low: number): void {
@@ -101,7 +107,11 @@ export class Groups {
   private widen(): void {
     const { number, high, low } = this;
     const room = number.length * 2;
-    [this.number, this.high, this.low] = [new Uint32Array(room), new Uint32Array(room).fill(FREE), new Uint32Array(room)];
+    [this.number, this.high, this.low] = [
+      new Uint32Array(room),
+      new Uint32Array(room).fill(FREE),
+      new Uint32Array(room),
+    ];
     for (let k = 0; k < number.length; k++) {
       if (high[k] === FREE) continue;
       let at = placeOf(number[k], room - 1);

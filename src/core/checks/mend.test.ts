@@ -44,7 +44,10 @@ describe("closing a loop that hands something back", () => {
   it("leaves what is only handed back alone, where another way closes it", () => {
     const c = kitchen("gather X\ngather Rope\nThere: 2 X + 1 Rope -> 2 Y + 1 Rope\nBack: 2 Y -> 3 X");
     const fixes = closeLoop(c, [...c.recipe.values()]);
-    expect(says(fixes).slice(0, 2).sort()).toEqual(["Back: give 2 X instead of 3", "There: 2 Y at 65% instead of 100%"]);
+    expect(says(fixes).slice(0, 2).sort()).toEqual([
+      "Back: give 2 X instead of 3",
+      "There: 2 Y at 65% instead of 100%",
+    ]);
     expect(says(fixes).slice(0, 2).join()).not.toContain("Rope");
     for (const fix of fixes) expect(gains(apply(c, fix))).toBe(0);
   });
@@ -55,14 +58,21 @@ describe("closing a loop through money", () => {
     const c = kitchen("buy Salt for 2\nPickle: 3 Salt -> 1 Brine pot");
     const dear = must(c, [setField(c, "item", item(c, "Brine pot").id, "sell", 7.5)]);
     const [loop] = new Engine(dear).board().findings;
-    expect(says(loop.fixes)).toEqual(["Sell Brine pot for 6.00 instead of 7.50", "Open Brine pot and lower its sell price", "Retire Pickle", "Open Salt"]);
+    expect(says(loop.fixes)).toEqual([
+      "Sell Brine pot for 6.00 instead of 7.50",
+      "Open Brine pot and lower its sell price",
+      "Retire Pickle",
+      "Open Salt",
+    ]);
     expect(gains(apply(dear, loop.fixes[0]))).toBe(0);
     expect(readingsOf(apply(dear, loop.fixes[0])).gain.even).toHaveLength(1);
   });
 });
 
 describe("ready-made edits", () => {
-  const c = kitchen("gather Eel skin\nbuy Eelskin for 1\nStitch: 3 Eelskin -> 1 Glove using Eelskin\nTan: 1 Eel skin -> 1 Leather");
+  const c = kitchen(
+    "gather Eel skin\nbuy Eelskin for 1\nStitch: 3 Eelskin -> 1 Glove using Eelskin\nTan: 1 Eel skin -> 1 Leather",
+  );
 
   it("replace one item by another everywhere, and nowhere else", () => {
     const next = must(c, replaceEverywhere(c, item(c, "Eelskin").id, item(c, "Eel skin").id));
@@ -81,6 +91,13 @@ describe("ready-made edits", () => {
 
   it("set lines with what they replace", () => {
     const tan = recipe(c, "Tan");
-    expect(setLines(c, "recipe", tan.id, [])).toEqual({ op: "set", kind: "recipe", id: tan.id, field: "lines", from: tan.lines, to: [] });
+    expect(setLines(c, "recipe", tan.id, [])).toEqual({
+      op: "set",
+      kind: "recipe",
+      id: tan.id,
+      field: "lines",
+      from: tan.lines,
+      to: [],
+    });
   });
 });

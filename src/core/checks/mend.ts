@@ -17,7 +17,13 @@ export const setLines = (catalogue: Catalogue, kind: "recipe" | "source", id: Id
 /** A gathering source of one item, 30 seconds a run, for the designer to adjust. */
 export function newSource(catalogue: Catalogue, item: Id): Source {
   const name = `Gather ${catalogue.item.get(item)?.name ?? "item"}`;
-  return blank("source", { id: newId(), key: new Keys(catalogue).next("source", name), name, lines: [makeLine("output", item)], ticks: 30 * catalogue.pantry.ticksPerSecond });
+  return blank("source", {
+    id: newId(),
+    key: new Keys(catalogue).next("source", name),
+    name,
+    lines: [makeLine("output", item)],
+    ticks: 30 * catalogue.pantry.ticksPerSecond,
+  });
 }
 
 /** The edits of a ready-made way to mend; none where it only opens something. */
@@ -28,7 +34,9 @@ export function editsOf(catalogue: Catalogue, fix: Fix): readonly Edit[] {
   const given = fix.others.flatMap((id) => catalogue.item.get(id) ?? []);
   return given.flatMap((record) => [
     ...replaceEverywhere(catalogue, record.id, fix.keep),
-    fix.after === "remove" ? { op: "remove" as const, kind: "item" as const, record } : setField(catalogue, "item", record.id, "status", "retired"),
+    fix.after === "remove"
+      ? { op: "remove" as const, kind: "item" as const, record }
+      : setField(catalogue, "item", record.id, "status", "retired"),
   ]);
 }
 
@@ -37,7 +45,9 @@ export function replaceEverywhere(catalogue: Catalogue, from: Id, to: Id): Edit[
   const swap = (lines: readonly Line[]) => lines.map((l) => (l.item === from ? { ...l, item: to } : l));
   const edits: Edit[] = [];
   for (const kind of ["recipe", "source"] as const)
-    for (const record of catalogue[kind].values()) if (record.lines.some((l) => l.item === from)) edits.push(setLines(catalogue, kind, record.id, swap(record.lines)));
+    for (const record of catalogue[kind].values())
+      if (record.lines.some((l) => l.item === from))
+        edits.push(setLines(catalogue, kind, record.id, swap(record.lines)));
   return edits;
 }
 
@@ -49,11 +59,23 @@ function lowered(catalogue: Catalogue, recipe: Recipe, at: number, after: Line):
     before.chance !== after.chance
       ? `${recipe.name}: ${sayQuantity(before.max)} ${item} at ${sayPercent(after.chance)} instead of ${sayPercent(before.chance)}`
       : `${recipe.name}: give ${sayQuantity(after.max)} ${item} instead of ${before.min === before.max ? "" : `${before.min} to `}${sayQuantity(before.max)}`;
-  return { says, do: "edit", edits: [setLines(catalogue, "recipe", recipe.id, recipe.lines.map((l, k) => (k === at ? after : l)))] };
+  return {
+    says,
+    do: "edit",
+    edits: [
+      setLines(
+        catalogue,
+        "recipe",
+        recipe.id,
+        recipe.lines.map((l, k) => (k === at ? after : l)),
+      ),
+    ],
+  };
 }
 
 /**
- * Ways to close a gaining loop by giving less, gentlest first, each tried on the loop's own recipes before it is offered:
+ * Ways to close a gaining loop by giving less, gentlest first, each tried on the loop's own recipes before it is
+ * offered:
  * the largest whole quantity, or chance in steps of 5%, with which they no longer gain.
  */
 export function closeLoop(catalogue: Catalogue, recipes: readonly Recipe[]): Fix[] {
@@ -63,11 +85,23 @@ export function closeLoop(catalogue: Catalogue, recipes: readonly Recipe[]): Fix
       if (line.role !== "output" || line.chance <= 0 || line.draw) return;
       // What a recipe only hands back should go on coming back whole, where another way closes the loop.
       const returned = recipe.lines.some((l) => l.role === "ingredient" && l.item === line.item) ? 1 : 0;
-      const closes = (after: Line) => !stillGains(catalogue, recipes.map((r) => (r === recipe ? { ...r, lines: r.lines.map((l, k) => (k === at ? after : l)) } : r)));
+      const closes = (after: Line) =>
+        !stillGains(
+          catalogue,
+          recipes.map((r) => (r === recipe ? { ...r, lines: r.lines.map((l, k) => (k === at ? after : l)) } : r)),
+        );
       const whole = largest(Math.ceil(line.max) - 1, (n) => closes({ ...line, min: Math.min(line.min, n), max: n }));
       const chance = largest(Math.ceil(Math.min(1, line.chance) * 20) - 1, (n) => closes({ ...line, chance: n / 20 }));
-      if (whole > 0) options.push({ fix: lowered(catalogue, recipe, at, { ...line, min: Math.min(line.min, whole), max: whole }), loss: returned + 1 - whole / line.max });
-      if (chance > 0) options.push({ fix: lowered(catalogue, recipe, at, { ...line, chance: chance / 20 }), loss: returned + 1 - chance / 20 / line.chance + 0.01 });
+      if (whole > 0)
+        options.push({
+          fix: lowered(catalogue, recipe, at, { ...line, min: Math.min(line.min, whole), max: whole }),
+          loss: returned + 1 - whole / line.max,
+        });
+      if (chance > 0)
+        options.push({
+          fix: lowered(catalogue, recipe, at, { ...line, chance: chance / 20 }),
+          loss: returned + 1 - chance / 20 / line.chance + 0.01,
+        });
     });
   return options
     .sort((a, b) => a.loss - b.loss)
@@ -76,9 +110,21 @@ export function closeLoop(catalogue: Catalogue, recipes: readonly Recipe[]): Fix
 }
 
 /** A sell price, in steps of a hundredth, at which a loop that leaves so many value units a round leaves none. */
-export function sellForLess(catalogue: Catalogue, { of, times, sells }: { readonly of: Ref; readonly times: number; readonly sells: number }, left: number): Fix[] {
+export function sellForLess(
+  catalogue: Catalogue,
+  { of, times, sells }: { readonly of: Ref; readonly times: number; readonly sells: number },
+  left: number,
+): Fix[] {
   const fair = Math.floor((sells - left / times) * 100 + 1e-6) / 100;
-  return fair > 0 ? [{ says: `Sell ${of.name} for ${sayCost(fair)} instead of ${sayCost(sells)}`, do: "edit", edits: [setField(catalogue, "item", of.id, "sell", fair)] }] : [];
+  return fair > 0
+    ? [
+        {
+          says: `Sell ${of.name} for ${sayCost(fair)} instead of ${sayCost(sells)}`,
+          do: "edit",
+          edits: [setField(catalogue, "item", of.id, "sell", fair)],
+        },
+      ]
+    : [];
 }
 
 /** The largest n in 1..most that satisfies a test which holds for all smaller n too; 0: none. */
@@ -93,13 +139,25 @@ function largest(most: number, test: (n: number) => boolean): number {
 }
 
 function stillGains(catalogue: Catalogue, recipes: readonly Recipe[]): boolean {
-  const items = new Map(recipes.flatMap((r) => r.lines.flatMap((l) => { const i = catalogue.item.get(l.item); return i ? [[l.item, i] as const] : []; })));
+  const items = new Map(
+    recipes.flatMap((r) =>
+      r.lines.flatMap((l) => {
+        const i = catalogue.item.get(l.item);
+        return i ? [[l.item, i] as const] : [];
+      }),
+    ),
+  );
   // Prices are left out: what a sale brings is another matter.
   for (const [id, item] of items) items.set(id, { ...item, sell: 0 });
   for (const { taughtBy } of recipes) {
     const teacher = taughtBy && catalogue.item.get(taughtBy);
     if (teacher) items.set(taughtBy, teacher);
   }
-  const compiled = compile({ ...catalogue, item: new Shelf(items), recipe: new Shelf(recipes.map((r) => [r.id, r])), source: new Shelf() });
+  const compiled = compile({
+    ...catalogue,
+    item: new Shelf(items),
+    recipe: new Shelf(recipes.map((r) => [r.id, r])),
+    source: new Shelf(),
+  });
   return gainsAtAll(compiled, new Reach(compiled.network));
 }

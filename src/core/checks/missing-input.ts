@@ -11,16 +11,21 @@ export const missingInput = perRecord<"item">({
     const { catalogue, readings } = scene;
     const { compiled, network } = readings;
     const i = compiled.numberOf(item.id) as number;
-    if (network.makers.start[i] < network.makers.end[i] || network.users.start[i] === network.users.end[i] || item.status === "stub") return;
+    if (
+      network.makers.start[i] < network.makers.end[i] ||
+      network.users.start[i] === network.users.end[i] ||
+      item.status === "stub"
+    )
+      return;
     const users = recipesAround(scene, item.id, "users");
     yield {
-        about: [ref(catalogue, "item", item.id), ...users.map(recipeRef)],
-        says: `${item.name} is needed by ${count(users.length, "recipe")} and nothing makes, gathers or sells it.`,
-        evidence: { type: "cause", leaves: [ref(catalogue, "item", item.id)], path: [] },
-        fixes: [
-          { says: `Let ${item.name} be gathered: add a source`, do: "source", item: item.id },
-          { says: `Open ${item.name} and write a recipe for it`, do: "open", kind: "item", id: item.id },
-        ],
+      about: [ref(catalogue, "item", item.id), ...users.map(recipeRef)],
+      says: `${item.name} is needed by ${count(users.length, "recipe")} and nothing makes, gathers or sells it.`,
+      evidence: { type: "cause", leaves: [ref(catalogue, "item", item.id)], path: [] },
+      fixes: [
+        { says: `Let ${item.name} be gathered: add a source`, do: "source", item: item.id },
+        { says: `Open ${item.name} and write a recipe for it`, do: "open", kind: "item", id: item.id },
+      ],
     };
   },
 });

@@ -21,21 +21,32 @@ export const nearNames: GroupCheck = {
   groups: KINDS,
   common: (record) => ("status" in record && record.status === "retired" ? null : foldedName(record)),
   *among({ catalogue, readings }, group, kind) {
-        const names = group.map((r) => r.name);
-        const alike = new Set(names).size === 1;
-        yield {
-          about: group.map((r) => ref(catalogue, kind, r.id)),
-          says: alike ? `${count(group.length, kindWord(kind), kindWord(kind, true))} are called ${names[0]}.` : `${list(names)} differ only in case or spacing; they are ${group.length} ${kindWord(kind, true)}.`,
-          evidence: { type: "names", names },
-          fixes: [...(kind === "item" ? [merge()] : []), ...group.slice(0, 3).map((r): Fix => ({ says: `Rename ${r.name} (${r.key})`, do: "open", kind, id: r.id }))],
-        };
+    const names = group.map((r) => r.name);
+    const alike = new Set(names).size === 1;
+    yield {
+      about: group.map((r) => ref(catalogue, kind, r.id)),
+      says: alike
+        ? `${count(group.length, kindWord(kind), kindWord(kind, true))} are called ${names[0]}.`
+        : `${list(names)} differ only in case or spacing; they are ${group.length} ${kindWord(kind, true)}.`,
+      evidence: { type: "names", names },
+      fixes: [
+        ...(kind === "item" ? [merge()] : []),
+        ...group.slice(0, 3).map((r): Fix => ({ says: `Rename ${r.name} (${r.key})`, do: "open", kind, id: r.id })),
+      ],
+    };
 
-        /** Keep the item that is used most; the others give way to it and retire. */
-        function merge(): Fix {
-          const uses = group.map((r) => usesOf(readings, r.id));
-          const keep = group[uses.reduce((best, n, k) => (n > uses[best] ? k : best), 0)];
-          const others = group.filter((r) => r !== keep);
-          return { says: `Use ${keep.name} (${keep.key}) everywhere and retire the other${others.length > 1 ? "s" : ""}`, do: "merge", keep: keep.id, others: others.map((r) => r.id), after: "retire" };
-        }
+    /** Keep the item that is used most; the others give way to it and retire. */
+    function merge(): Fix {
+      const uses = group.map((r) => usesOf(readings, r.id));
+      const keep = group[uses.reduce((best, n, k) => (n > uses[best] ? k : best), 0)];
+      const others = group.filter((r) => r !== keep);
+      return {
+        says: `Use ${keep.name} (${keep.key}) everywhere and retire the other${others.length > 1 ? "s" : ""}`,
+        do: "merge",
+        keep: keep.id,
+        others: others.map((r) => r.id),
+        after: "retire",
+      };
+    }
   },
 };

@@ -5,9 +5,14 @@ import { setLines } from "./mend";
 
 /** What is wrong with a line's numbers, and the nearest line that is right. */
 function fault(line: Line): { says: string; mended: Line } | null {
-  if (line.chance > 1) return { says: `a chance of ${sayPercent(line.chance)}; a chance is at most 100%`, mended: { ...line, chance: 1 } };
+  if (line.chance > 1)
+    return { says: `a chance of ${sayPercent(line.chance)}; a chance is at most 100%`, mended: { ...line, chance: 1 } };
   if (line.chance <= 0) return { says: "a chance of 0%, so it never comes", mended: { ...line, chance: 1 } };
-  if (line.min > line.max) return { says: `a range of ${line.min} to ${line.max} that runs backwards`, mended: { ...line, min: line.max, max: line.min } };
+  if (line.min > line.max)
+    return {
+      says: `a range of ${line.min} to ${line.max} that runs backwards`,
+      mended: { ...line, min: line.max, max: line.min },
+    };
   if (line.max === 0) return { says: "a quantity of 0", mended: { ...line, min: 1, max: 1 } };
   return null;
 }
@@ -19,20 +24,39 @@ export const outOfRange = perRecord<"recipe" | "source">({
   severity: "error",
   per: ["recipe", "source"],
   *at({ catalogue }, record, kind) {
-        if ("status" in record && record.status === "retired") return;
-        for (const [at, line] of record.lines.entries()) {
-          const wrong = fault(line);
-          if (!wrong) continue;
-          const name = catalogue.item.get(line.item)?.name ?? "";
-          yield {
-            about: [ref(catalogue, kind, record.id), ref(catalogue, "item", line.item)],
-            says: `${record.name} has ${name} with ${wrong.says}.`,
-            evidence: { type: "amounts", unit: "", rows: [{ label: "at least", value: line.min }, { label: "at most", value: line.max }, { label: "chance", value: line.chance }] },
-            fixes: [
-              { says: `${name}: ${line.chance === wrong.mended.chance ? `${wrong.mended.min} to ${wrong.mended.max}` : sayPercent(wrong.mended.chance)}`, do: "edit", edits: [setLines(catalogue, kind, record.id, record.lines.map((l, k) => (k === at ? wrong.mended : l)))] },
-              { says: `Open ${record.name}`, do: "open", kind, id: record.id },
+    if ("status" in record && record.status === "retired") return;
+    for (const [at, line] of record.lines.entries()) {
+      const wrong = fault(line);
+      if (!wrong) continue;
+      const name = catalogue.item.get(line.item)?.name ?? "";
+      yield {
+        about: [ref(catalogue, kind, record.id), ref(catalogue, "item", line.item)],
+        says: `${record.name} has ${name} with ${wrong.says}.`,
+        evidence: {
+          type: "amounts",
+          unit: "",
+          rows: [
+            { label: "at least", value: line.min },
+            { label: "at most", value: line.max },
+            { label: "chance", value: line.chance },
+          ],
+        },
+        fixes: [
+          {
+            says: `${name}: ${line.chance === wrong.mended.chance ? `${wrong.mended.min} to ${wrong.mended.max}` : sayPercent(wrong.mended.chance)}`,
+            do: "edit",
+            edits: [
+              setLines(
+                catalogue,
+                kind,
+                record.id,
+                record.lines.map((l, k) => (k === at ? wrong.mended : l)),
+              ),
             ],
-          };
-        }
+          },
+          { says: `Open ${record.name}`, do: "open", kind, id: record.id },
+        ],
+      };
+    }
   },
 });

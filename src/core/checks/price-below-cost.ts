@@ -4,7 +4,9 @@ import { sayCost } from "../numbers/format";
 import { SOURCE } from "../network/network";
 import { perRecord, ref } from "./check";
 
-/** An item that is made by recipe and sells for less than what goes into it. A sell price of 0 means it is not for sale. */
+/**
+ * An item that is made by recipe and sells for less than what goes into it. A sell price of 0 means it is not for sale.
+ */
 export const priceBelowCost = perRecord<"item">({
   id: "price-below-cost",
   title: "Sold below cost",
@@ -16,18 +18,29 @@ export const priceBelowCost = perRecord<"item">({
     const i = compiled.numberOf(item.id) as number;
     const by = readings.by("value", i);
     if (item.status === "retired" || by < 0 || network.flags[by] & SOURCE) return;
-      const price = held(catalogue, item, "sell").value;
-      const cost = value.cost[i];
-      if (!price || price >= cost * floor - 1e-9) return;
-      const fair = Math.ceil(cost * floor * 100 - 1e-6) / 100;
-      yield {
-        about: [ref(catalogue, "item", item.id)],
-        says: `${item.name} sells for ${sayCost(price)} but costs ${sayCost(cost)} to make${floor === 1 ? "" : ` (floor: ${sayCost(cost * floor)})`}.`,
-        evidence: { type: "amounts", unit: "value", rows: [{ label: "sells for", value: price }, { label: "costs", value: cost }] },
-        fixes: [
-          { says: `Sell ${item.name} for ${sayCost(fair)}`, do: "edit", edits: [setField(catalogue, "item", item.id, "sell", fair)] },
-          { says: `Open ${item.name}`, do: "open", kind: "item", id: item.id },
+    const price = held(catalogue, item, "sell").value;
+    const cost = value.cost[i];
+    if (!price || price >= cost * floor - 1e-9) return;
+    const fair = Math.ceil(cost * floor * 100 - 1e-6) / 100;
+    yield {
+      about: [ref(catalogue, "item", item.id)],
+      says: `${item.name} sells for ${sayCost(price)} but costs ${sayCost(cost)} to make${floor === 1 ? "" : ` (floor: ${sayCost(cost * floor)})`}.`,
+      evidence: {
+        type: "amounts",
+        unit: "value",
+        rows: [
+          { label: "sells for", value: price },
+          { label: "costs", value: cost },
         ],
-      };
+      },
+      fixes: [
+        {
+          says: `Sell ${item.name} for ${sayCost(fair)}`,
+          do: "edit",
+          edits: [setField(catalogue, "item", item.id, "sell", fair)],
+        },
+        { says: `Open ${item.name}`, do: "open", kind: "item", id: item.id },
+      ],
+    };
   },
 });

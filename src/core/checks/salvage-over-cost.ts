@@ -16,23 +16,43 @@ export const salvageOverCost = perRecord<"recipe">({
     if (process === undefined || !(readings.network.flags[process] & SALVAGE)) return;
     const { cost, back } = salvageReturn(readings, process);
     if (!Number.isFinite(cost) || back <= cost * ceiling * (1 + 1e-9)) return;
-      const taken = record.lines.filter((l) => l.role === "ingredient").map((l) => catalogue.item.get(l.item)?.name ?? "");
-      const share = cost > 0 ? `, ${sayPercent(Math.round((back / cost) * 100) / 100)} of it` : "";
-      const chance = Math.floor(((cost * ceiling) / back) * 20) / 20;
-      const lower: Fix[] =
-        chance > 0
-          ? [{
+    const taken = record.lines
+      .filter((l) => l.role === "ingredient")
+      .map((l) => catalogue.item.get(l.item)?.name ?? "");
+    const share = cost > 0 ? `, ${sayPercent(Math.round((back / cost) * 100) / 100)} of it` : "";
+    const chance = Math.floor(((cost * ceiling) / back) * 20) / 20;
+    const lower: Fix[] =
+      chance > 0
+        ? [
+            {
               says: `${record.name}: give everything at ${sayPercent(chance)} of today's chance`,
               do: "edit",
-              edits: [setLines(catalogue, "recipe", record.id, record.lines.map((l) => (l.role === "output" ? { ...l, chance: Number((l.chance * chance).toFixed(4)) } : l)))],
-            }]
-          : [];
-      const items = record.lines.filter((l) => l.role === "ingredient").map((l) => ref(catalogue, "item", l.item));
-      yield {
-        about: [...items, recipeRef(record)],
-        says: `Salvaging ${list(taken)} gives back ${sayCost(back)} on average; ${taken.length === 1 ? "it" : "they"} cost ${sayCost(cost)}${share}.`,
-        evidence: { type: "amounts", unit: "value", rows: [{ label: "costs", value: cost }, { label: "gives back", value: back }] },
-        fixes: [...lower, { says: `Open ${record.name}`, do: "open", kind: "recipe", id: record.id }],
-      };
+              edits: [
+                setLines(
+                  catalogue,
+                  "recipe",
+                  record.id,
+                  record.lines.map((l) =>
+                    l.role === "output" ? { ...l, chance: Number((l.chance * chance).toFixed(4)) } : l,
+                  ),
+                ),
+              ],
+            },
+          ]
+        : [];
+    const items = record.lines.filter((l) => l.role === "ingredient").map((l) => ref(catalogue, "item", l.item));
+    yield {
+      about: [...items, recipeRef(record)],
+      says: `Salvaging ${list(taken)} gives back ${sayCost(back)} on average; ${taken.length === 1 ? "it" : "they"} cost ${sayCost(cost)}${share}.`,
+      evidence: {
+        type: "amounts",
+        unit: "value",
+        rows: [
+          { label: "costs", value: cost },
+          { label: "gives back", value: back },
+        ],
+      },
+      fixes: [...lower, { says: `Open ${record.name}`, do: "open", kind: "recipe", id: record.id }],
+    };
   },
 });

@@ -5,7 +5,10 @@ import { type GroupCheck, recipeRef, ref } from "./check";
 const signature = (recipe: Recipe, outputs: boolean): string =>
   recipe.lines
     .filter((l) => (l.role === "output") === outputs)
-    .map((l: Line) => `${l.role} ${l.item} ${l.min} ${l.max} ${l.chance}${l.draw ? ` ${l.draw.times} ${l.draw.weight}/${l.draw.of}` : ""}`)
+    .map(
+      (l: Line) =>
+        `${l.role} ${l.item} ${l.min} ${l.max} ${l.chance}${l.draw ? ` ${l.draw.times} ${l.draw.weight}/${l.draw.of}` : ""}`,
+    )
     .sort()
     .join("|");
 
@@ -18,7 +21,8 @@ export const sameInputs: GroupCheck = {
   // First by the items alone, which is cheap; amounts, tools and places are compared where those agree.
   common: (record) => {
     const recipe = record as Recipe;
-    const items = recipe.status === "retired" ? [] : recipe.lines.filter((l) => l.role === "ingredient").map((l) => l.item);
+    const items =
+      recipe.status === "retired" ? [] : recipe.lines.filter((l) => l.role === "ingredient").map((l) => l.item);
     return items.length ? `${recipe.kind},${items.sort().join()}` : null;
   },
   *among({ catalogue }, alike) {
@@ -30,12 +34,19 @@ export const sameInputs: GroupCheck = {
     for (const group of groups.values()) {
       if (group.length < 2 || new Set(group.map((r) => signature(r, true))).size < 2) continue;
       const [first] = group;
-      const inputs = first.lines.filter((l) => l.role === "ingredient").map((l) => ({ of: ref(catalogue, "item", l.item), amount: l.min === l.max ? l.min : `${l.min}..${l.max}` }));
+      const inputs = first.lines
+        .filter((l) => l.role === "ingredient")
+        .map((l) => ({ of: ref(catalogue, "item", l.item), amount: l.min === l.max ? l.min : `${l.min}..${l.max}` }));
       yield {
         about: group.map(recipeRef),
         says: `${list(inputs.map((i) => `${i.amount} ${i.of.name}`))} ${group.length === 2 ? "make two different things" : `make ${group.length} different things`}: ${list(group.map((r) => r.name))}. The game can't tell which is meant.`,
         evidence: { type: "lines", inputs: inputs.map((i) => i.of), recipes: group.map(recipeRef) },
-        fixes: group.slice(0, 3).map((r) => ({ says: `Open ${r.name} and give it an input of its own`, do: "open", kind: "recipe", id: r.id })),
+        fixes: group.slice(0, 3).map((r) => ({
+          says: `Open ${r.name} and give it an input of its own`,
+          do: "open",
+          kind: "recipe",
+          id: r.id,
+        })),
       };
     }
   },

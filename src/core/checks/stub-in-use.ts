@@ -9,27 +9,49 @@ export const stubInUse = perRecord<"item">({
   severity: "error",
   per: ["item"],
   // A stub's nearest names may be anybody's.
-  also: ({ catalogue }, shift) => (shift.renamed ? [...catalogue.item.values()].flatMap((i) => (i.status === "stub" ? [i.id] : [])) : []),
+  also: ({ catalogue }, shift) =>
+    shift.renamed ? [...catalogue.item.values()].flatMap((i) => (i.status === "stub" ? [i.id] : [])) : [],
   *at(scene, item) {
-      const { catalogue } = scene;
-      if (item.status !== "stub") return;
-      const recipes = [...new Set([...recipesAround(scene, item.id, "users"), ...recipesAround(scene, item.id, "makers")])];
-      const sources = sourcesOf(scene, item.id);
-      if (!recipes.length && !sources.length) return;
-      const places = [...(recipes.length ? [count(recipes.length, "recipe")] : []), ...(sources.length ? [count(sources.length, "source")] : [])];
-      const others = [...catalogue.item.values()].filter((i) => i.status !== "stub");
-      yield {
-        about: [ref(catalogue, "item", item.id), ...recipes.map(recipeRef), ...sources.map((s) => ref(catalogue, "source", s.id))],
-        says: `${item.name} is used by ${list(places)} but is only a stub: nobody has said what it is.`,
-        evidence: { type: "names", names: [item.name] },
-        fixes: [
-          { says: `Define ${item.name}`, do: "open", kind: "item", id: item.id },
-          ...nearest(item.name, others.map((i) => i.name), 2).flatMap((name) => {
-            const [meant] = others.filter((i) => i.name === name).sort((a, b) => (a.key < b.key ? -1 : 1));
-            if (!meant) return [];
-            return [{ says: `It was meant to be ${name}: replace it everywhere`, do: "merge" as const, keep: meant.id, others: [item.id], after: "remove" as const }];
-          }),
-        ],
-      };
+    const { catalogue } = scene;
+    if (item.status !== "stub") return;
+    const recipes = [
+      ...new Set([...recipesAround(scene, item.id, "users"), ...recipesAround(scene, item.id, "makers")]),
+    ];
+    const sources = sourcesOf(scene, item.id);
+    if (!recipes.length && !sources.length) return;
+    const places = [
+      ...(recipes.length ? [count(recipes.length, "recipe")] : []),
+      ...(sources.length ? [count(sources.length, "source")] : []),
+    ];
+    const others = [...catalogue.item.values()].filter((i) => i.status !== "stub");
+    yield {
+      about: [
+        ref(catalogue, "item", item.id),
+        ...recipes.map(recipeRef),
+        ...sources.map((s) => ref(catalogue, "source", s.id)),
+      ],
+      says: `${item.name} is used by ${list(places)} but is only a stub: nobody has said what it is.`,
+      evidence: { type: "names", names: [item.name] },
+      fixes: [
+        { says: `Define ${item.name}`, do: "open", kind: "item", id: item.id },
+        ...nearest(
+          item.name,
+          others.map((i) => i.name),
+          2,
+        ).flatMap((name) => {
+          const [meant] = others.filter((i) => i.name === name).sort((a, b) => (a.key < b.key ? -1 : 1));
+          if (!meant) return [];
+          return [
+            {
+              says: `It was meant to be ${name}: replace it everywhere`,
+              do: "merge" as const,
+              keep: meant.id,
+              others: [item.id],
+              after: "remove" as const,
+            },
+          ];
+        }),
+      ],
+    };
   },
 });

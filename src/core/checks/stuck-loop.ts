@@ -42,19 +42,35 @@ function tell(scene: Scene, loop: Loop, recipes: readonly Recipe[]): Found {
   const items = loop.items.map((i) => itemRef(scene, i));
   const own = new Set(items.map((i) => i.id));
   const names = list(items.map((i) => i.name));
-  const tools = recipes.flatMap((recipe) => recipe.lines.filter((l) => (l.role === "tool" || l.role === "station") && own.has(l.item)).map((l) => ({ recipe, line: l })));
+  const tools = recipes.flatMap((recipe) =>
+    recipe.lines
+      .filter((l) => (l.role === "tool" || l.role === "station") && own.has(l.item))
+      .map((l) => ({ recipe, line: l })),
+  );
   return {
     about: [...items, ...recipes.map(recipeRef)],
-    says: items.length === 1 ? `${names} can only be made with ${names} itself, so nobody can make the first one.` : `${names} can only be made from each other, so nobody can make the first of them.`,
+    says:
+      items.length === 1
+        ? `${names} can only be made with ${names} itself, so nobody can make the first one.`
+        : `${names} can only be made from each other, so nobody can make the first of them.`,
     evidence: { type: "circle", items, recipes: recipes.map(recipeRef) },
     fixes: [
       ...tools.slice(0, 2).map(({ recipe, line }) => ({
         says: `${recipe.name}: no longer needs ${catalogue.item.get(line.item)?.name} as a ${line.role}`,
         do: "edit" as const,
-        edits: [setLines(catalogue, "recipe", recipe.id, recipe.lines.filter((l) => l !== line))],
+        edits: [
+          setLines(
+            catalogue,
+            "recipe",
+            recipe.id,
+            recipe.lines.filter((l) => l !== line),
+          ),
+        ],
       })),
       ...items.slice(0, 2).map((i) => ({ says: `Give ${i.name} a source`, do: "source" as const, item: i.id })),
-      ...recipes.slice(0, 1).map((r) => ({ says: `Open ${r.name}`, do: "open" as const, kind: "recipe" as const, id: r.id })),
+      ...recipes
+        .slice(0, 1)
+        .map((r) => ({ says: `Open ${r.name}`, do: "open" as const, kind: "recipe" as const, id: r.id })),
     ],
   };
 }

@@ -9,28 +9,28 @@ export const unobtainable = perRecord<"item">({
   per: ["item"],
   also: ({ readings }, shift) => [...shift.causes].flatMap((i) => readings.compiled.idOf(i) ?? []),
   *at(scene, item) {
-      const { catalogue, readings } = scene;
-      const { compiled, network, reach, causes } = readings;
-      const i = compiled.numberOf(item.id) as number;
-      if (reach.items[i] || item.status === "retired") return;
-      const cause = causes.get(i);
-      const leaves = (cause?.leaves ?? [i]).map((leaf) => itemRef(scene, leaf));
-      const self = leaves.length === 1 && leaves[0].id === item.id;
-      const made = network.makers.start[i] < network.makers.end[i];
-      const says = self
-        ? made
-          ? `${item.name} can't be had: every way to make it needs the item itself or something made from it.`
-          : `${item.name} can't be had: nothing makes, gathers or sells it.`
-        : `${item.name} can't be had: ${repair(leaves.map((l) => l.id))}.`;
-      yield {
-        about: [itemRef(scene, i)],
-        says,
-        evidence: { type: "cause", leaves, path: self ? [] : pathTo(i, cause?.by ?? -1) },
-        fixes: [
-          ...leaves.slice(0, 3).map((l) => ({ says: `Give ${l.name} a source`, do: "source" as const, item: l.id })),
-          { says: `Open ${item.name}`, do: "open", kind: "item", id: item.id },
-        ],
-      };
+    const { catalogue, readings } = scene;
+    const { compiled, network, reach, causes } = readings;
+    const i = compiled.numberOf(item.id) as number;
+    if (reach.items[i] || item.status === "retired") return;
+    const cause = causes.get(i);
+    const leaves = (cause?.leaves ?? [i]).map((leaf) => itemRef(scene, leaf));
+    const self = leaves.length === 1 && leaves[0].id === item.id;
+    const made = network.makers.start[i] < network.makers.end[i];
+    const says = self
+      ? made
+        ? `${item.name} can't be had: every way to make it needs the item itself or something made from it.`
+        : `${item.name} can't be had: nothing makes, gathers or sells it.`
+      : `${item.name} can't be had: ${repair(leaves.map((l) => l.id))}.`;
+    yield {
+      about: [itemRef(scene, i)],
+      says,
+      evidence: { type: "cause", leaves, path: self ? [] : pathTo(i, cause?.by ?? -1) },
+      fixes: [
+        ...leaves.slice(0, 3).map((l) => ({ says: `Give ${l.name} a source`, do: "source" as const, item: l.id })),
+        { says: `Open ${item.name}`, do: "open", kind: "item", id: item.id },
+      ],
+    };
 
     /** What would bring it within reach: "give Ship's glass a source, or make Wreck crate obtainable". */
     function repair(leaves: readonly string[]): string {
@@ -47,7 +47,8 @@ export const unobtainable = perRecord<"item">({
       const seen = new Set([start]);
       for (let p = process; p >= 0 && path.length < 12; ) {
         let next = -1;
-        for (let k = network.ins.start[p]; k < network.ins.end[p] && next < 0; k++) if (!reach.items[network.ins.to[k]] && !seen.has(network.ins.to[k])) next = network.ins.to[k];
+        for (let k = network.ins.start[p]; k < network.ins.end[p] && next < 0; k++)
+          if (!reach.items[network.ins.to[k]] && !seen.has(network.ins.to[k])) next = network.ins.to[k];
         if (next < 0) break;
         seen.add(next);
         path.push(itemRef(scene, next));

@@ -9,7 +9,8 @@ export function written(catalogue: Catalogue, { kind, id, name }: Ref): string {
   const recipe = kind === "recipe" && catalogue.recipe.get(id);
   if (recipe) return formatRecipe(catalogue, recipe);
   const source = kind === "source" && catalogue.source.get(id);
-  if (source) return `buy ${list(source.lines.map((l) => `${sayQuantity(l.max)} ${catalogue.item.get(l.item)?.name ?? ""}`))} for ${sayCost(source.price)}`;
+  if (source)
+    return `buy ${list(source.lines.map((l) => `${sayQuantity(l.max)} ${catalogue.item.get(l.item)?.name ?? ""}`))} for ${sayCost(source.price)}`;
   const item = kind === "item" && catalogue.item.get(id);
   return item ? `sell 1 ${name} for ${sayCost(held(catalogue, item, "sell").value ?? 0)}` : name;
 }

@@ -1,29 +1,64 @@
 /** The bundle: one JSON file that holds a whole pantry, references by key. Format: docs/bundle.md. */
 import type { Catalogue } from "../catalogue/catalogue";
-import { type AnyRecord, blank, type Draw, type Field, FIELDS, type Id, inDraws, type Kind, type Line, NEW_PANTRY, PANTRY_FIELDS, type Role, weightOfNothing } from "../catalogue/records";
+import {
+  type AnyRecord,
+  blank,
+  type Draw,
+  type Field,
+  FIELDS,
+  type Id,
+  inDraws,
+  type Kind,
+  type Line,
+  NEW_PANTRY,
+  PANTRY_FIELDS,
+  type Role,
+  weightOfNothing,
+} from "../catalogue/records";
 import { formatTicks } from "../numbers/ticks";
 
 export const BUNDLE_FORMAT = "salty-pantry-bundle";
 export const BUNDLE_VERSION = 1;
 
 /** Name of each kind's list in a bundle, in the order in which the lists stand. */
-export const SECTIONS = { currencies: "currency", rarities: "rarity", stats: "stat", tags: "tag", types: "type", items: "item", recipes: "recipe", sources: "source" } as const satisfies Record<string, Kind>;
+export const SECTIONS = {
+  currencies: "currency",
+  rarities: "rarity",
+  stats: "stat",
+  tags: "tag",
+  types: "type",
+  items: "item",
+  recipes: "recipe",
+  sources: "source",
+} as const satisfies Record<string, Kind>;
 export type Section = keyof typeof SECTIONS;
 
 /** Name of each role's list in a recipe. A source has only `gives`. */
-export const LISTS: Readonly<Record<Role, string>> = { ingredient: "ingredients", output: "outputs", station: "stations", tool: "tools" };
+export const LISTS: Readonly<Record<Role, string>> = {
+  ingredient: "ingredients",
+  output: "outputs",
+  station: "stations",
+  tool: "tools",
+};
 const ROLE_ORDER: readonly Role[] = ["ingredient", "output", "station", "tool"];
 
 export type Json = string | number | boolean | null | Json[] | { [name: string]: Json };
 
-/** What a field is when a bundle does not say. The same as a new record's, but for status: what is in a bundle is ready. */
+/**
+ * What a field is when a bundle does not say. The same as a new record's, but for status: what is in a bundle is ready.
+ */
 export const resting = (kind: Kind): Record<string, unknown> => {
-  const record = { ...(blank(kind, { id: "" as Id, key: "", name: "" } as never) as unknown as Record<string, unknown>) };
+  const record = {
+    ...(blank(kind, { id: "" as Id, key: "", name: "" } as never) as unknown as Record<string, unknown>),
+  };
   if ("status" in record) record.status = "ready";
   return record;
 };
 
-/** The bundle of a catalogue: records sorted by key, resting values left out. Byte for byte the same for the same catalogue. */
+/**
+ * The bundle of a catalogue: records sorted by key, resting values left out. Byte for byte the same for the same
+ * catalogue.
+ */
 export function exportBundle(catalogue: Catalogue): string {
   const keyOf = (kind: Kind, id: Id): string => (catalogue[kind] as ReadonlyMap<Id, AnyRecord>).get(id)?.key ?? id;
   const pantry: Record<string, Json> = {};
@@ -33,7 +68,9 @@ export function exportBundle(catalogue: Catalogue): string {
   }
   const bundle: Record<string, Json> = { format: BUNDLE_FORMAT, version: BUNDLE_VERSION, pantry };
   for (const [section, kind] of Object.entries(SECTIONS)) {
-    const records = [...(catalogue[kind] as ReadonlyMap<Id, AnyRecord>).values()].sort((a, b) => (a.key < b.key ? -1 : 1));
+    const records = [...(catalogue[kind] as ReadonlyMap<Id, AnyRecord>).values()].sort((a, b) =>
+      a.key < b.key ? -1 : 1,
+    );
     bundle[section] = records.map((record) => written(kind, record));
   }
   return `${JSON.stringify(bundle, null, 1)}\n`;
@@ -48,14 +85,17 @@ export function exportBundle(catalogue: Catalogue): string {
         if (value) out.time = formatTicks(value as number, catalogue.pantry.ticksPerSecond);
       } else if (name === "fee" || name === "price") {
         const currency = (record as unknown as Record<string, Id | null>)[name === "fee" ? "feeCurrency" : "currency"];
-        if (value || currency) out[name] = { amount: value as number, ...(currency ? { currency: keyOf("currency", currency) } : {}) };
+        if (value || currency)
+          out[name] = { amount: value as number, ...(currency ? { currency: keyOf("currency", currency) } : {}) };
       } else if (name === "feeCurrency" || (kind === "source" && name === "currency")) continue;
       else if (field.as === "ref") {
         if (value) out[name] = keyOf(field.to, value as Id);
       } else if (field.as === "refs") {
         if ((value as Id[]).length) out[name] = (value as Id[]).map((id) => keyOf(field.to, id)).sort();
       } else if (field.as === "stats") {
-        const stats = Object.entries(value as Record<string, number>).map(([id, v]) => [keyOf("stat", id as Id), v] as const);
+        const stats = Object.entries(value as Record<string, number>).map(
+          ([id, v]) => [keyOf("stat", id as Id), v] as const,
+        );
         if (stats.length) out.stats = Object.fromEntries(stats.sort(([a], [b]) => (a < b ? -1 : 1)));
       } else if (name === "key" || name === "name" || value !== rest[name]) out[name] = value as Json;
     }
@@ -81,7 +121,11 @@ export function exportBundle(catalogue: Catalogue): string {
       out.draws = draws.map((group) => {
         const { times } = group[0].draw as Draw;
         const nothing = weightOfNothing(group);
-        return { ...(times === 1 ? {} : { times }), entries: group.map((l) => ({ weight: l.draw?.weight ?? 0, ...entry(l) })), ...(nothing > 0 ? { nothing } : {}) };
+        return {
+          ...(times === 1 ? {} : { times }),
+          entries: group.map((l) => ({ weight: l.draw?.weight ?? 0, ...entry(l) })),
+          ...(nothing > 0 ? { nothing } : {}),
+        };
       });
     return out;
   }

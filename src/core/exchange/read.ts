@@ -3,7 +3,24 @@ import { type ParseError, parse as parseTolerantly, printParseErrorCode } from "
 import { type Catalogue, emptyCatalogue, keyIndex, recordAt } from "../catalogue/catalogue";
 import { apply, difference, type Edit, fieldWord, setField, type Value } from "../catalogue/changes";
 import { fold, KeyAllocator, keyFrom, nearest, newId } from "../catalogue/names";
-import { type AnyRecord, blank, type Field, FIELDS, type Id, isWeight, type Item, type Kind, kindWord, type Line, NEW_PANTRY, type Pantry, PANTRY_FIELDS, type Recipe, type Role, type Source } from "../catalogue/records";
+import {
+  type AnyRecord,
+  blank,
+  type Field,
+  FIELDS,
+  type Id,
+  isWeight,
+  type Item,
+  type Kind,
+  kindWord,
+  type Line,
+  NEW_PANTRY,
+  type Pantry,
+  PANTRY_FIELDS,
+  type Recipe,
+  type Role,
+  type Source,
+} from "../catalogue/records";
 import { isPlain, pantryFaults } from "../catalogue/rules";
 import { cut, shown } from "../catalogue/text";
 import { NameBook } from "../notation/book";
@@ -51,9 +68,16 @@ export function parseBundle(text: string): { bundle: Row } | { problems: Problem
   } catch (error) {
     return { problems: [notJson(text, error as Error)] };
   }
-  if (!isRow(value)) return { problems: [{ place: "file", says: `A bundle is one JSON object with "format": "${BUNDLE_FORMAT}".` }] };
-  if (value.format !== BUNDLE_FORMAT) return { problems: [{ place: "format", says: `Expected "${BUNDLE_FORMAT}", found ${shown(value.format)}.` }] };
-  if (value.version !== BUNDLE_VERSION) return { problems: [{ place: "version", says: `This program reads version ${BUNDLE_VERSION}, found ${shown(value.version)}.` }] };
+  if (!isRow(value))
+    return { problems: [{ place: "file", says: `A bundle is one JSON object with "format": "${BUNDLE_FORMAT}".` }] };
+  if (value.format !== BUNDLE_FORMAT)
+    return { problems: [{ place: "format", says: `Expected "${BUNDLE_FORMAT}", found ${shown(value.format)}.` }] };
+  if (value.version !== BUNDLE_VERSION)
+    return {
+      problems: [
+        { place: "version", says: `This program reads version ${BUNDLE_VERSION}, found ${shown(value.version)}.` },
+      ],
+    };
   return { bundle: value };
 }
 
@@ -70,29 +94,56 @@ function notJson(text: string, { message }: Error): Problem {
   const before = text.slice(0, offset);
   const lines = before.split("\n").length;
   const place = `line ${lines}, column ${offset - before.lastIndexOf("\n")}`;
-  const reason = errors[0] ? printParseErrorCode(errors[0].error).replace(/([a-z])([A-Z])/g, "$1 $2").toLowerCase() : cut(message, 200);
+  const reason = errors[0]
+    ? printParseErrorCode(errors[0].error)
+        .replace(/([a-z])([A-Z])/g, "$1 $2")
+        .toLowerCase()
+    : cut(message, 200);
   return { place, says: `This is not JSON (${reason}).` };
 }
 
-/** Settings of a new pantry for a bundle, resting values where it says nothing; what can't be one is told with its place. */
-export function bundlePantry(bundle: Row): { readonly settings: Omit<Pantry, "id">; readonly problems: readonly Problem[] } {
+/**
+ * Settings of a new pantry for a bundle, resting values where it says nothing; what can't be one is told with its
+ * place.
+ */
+export function bundlePantry(bundle: Row): {
+  readonly settings: Omit<Pantry, "id">;
+  readonly problems: readonly Problem[];
+} {
   const given = isRow(bundle.pantry) ? bundle.pantry : {};
-  const known = Object.fromEntries(Object.entries(given).filter(([name]) => Object.hasOwn(PANTRY_FIELDS, name))) as Partial<Pantry>;
+  const known = Object.fromEntries(
+    Object.entries(given).filter(([name]) => Object.hasOwn(PANTRY_FIELDS, name)),
+  ) as Partial<Pantry>;
   const name = known.name ?? (typeof known.key === "string" ? sentence(known.key) : "Pantry");
-  const settings = { ...NEW_PANTRY, ...known, key: known.key ?? keyFrom(typeof name === "string" ? name : "", "pantry"), name };
+  const settings = {
+    ...NEW_PANTRY,
+    ...known,
+    key: known.key ?? keyFrom(typeof name === "string" ? name : "", "pantry"),
+    name,
+  };
   const whole = { id: newId(), ...settings };
-  const problems = pantryFaults(emptyCatalogue(whole), whole).map((f) => ({ place: `pantry.${f.field}`, says: f.says }));
-  if (bundle.pantry !== undefined && !isRow(bundle.pantry)) problems.push({ place: "pantry", says: `Expected an object with the pantry's settings, not ${shown(bundle.pantry)}.` });
+  const problems = pantryFaults(emptyCatalogue(whole), whole).map((f) => ({
+    place: `pantry.${f.field}`,
+    says: f.says,
+  }));
+  if (bundle.pantry !== undefined && !isRow(bundle.pantry))
+    problems.push({
+      place: "pantry",
+      says: `Expected an object with the pantry's settings, not ${shown(bundle.pantry)}.`,
+    });
   return { settings, problems };
 }
 
 /**
- * The edits that bring a catalogue to what the bundle says. Records are matched by key. Records and fields the bundle does
- * not name stay as they are; with `replace` the pantry becomes exactly what the bundle says. Names that exist nowhere become stubs.
+ * The edits that bring a catalogue to what the bundle says. Records are matched by key. Records and fields the bundle
+ * does
+ * not name stay as they are; with `replace` the pantry becomes exactly what the bundle says. Names that exist nowhere
+ * become stubs.
  */
 export function planImport(catalogue: Catalogue, text: string, replace = false): Plan {
   const parsed = parseBundle(text);
-  if ("problems" in parsed) return { problems: parsed.problems, notes: [], edits: [], added: 0, changed: 0, removed: 0, same: 0, settings: 0 };
+  if ("problems" in parsed)
+    return { problems: parsed.problems, notes: [], edits: [], added: 0, changed: 0, removed: 0, same: 0, settings: 0 };
   return new Import(catalogue, parsed.bundle, replace).plan();
 }
 
@@ -101,7 +152,9 @@ class Import {
   private readonly notes: Problem[] = [];
   private readonly ids = new Map<Kind, Map<string, { id: Id; name: string; key: string }>>();
   private readonly stubs = new Map<string, Item>();
-  private readonly stubKeys = new KeyAllocator((folded) => keyIndex(this.catalogue, "item").has(folded) || (this.ids.get("item")?.has(folded) ?? false));
+  private readonly stubKeys = new KeyAllocator(
+    (folded) => keyIndex(this.catalogue, "item").has(folded) || (this.ids.get("item")?.has(folded) ?? false),
+  );
   private readonly ticksPerSecond: number;
   private words: Words | null = null;
 
@@ -111,30 +164,51 @@ class Import {
     private readonly replace: boolean,
   ) {
     const given = isRow(bundle.pantry) ? bundle.pantry.ticksPerSecond : undefined;
-    this.ticksPerSecond = typeof given === "number" && Number.isInteger(given) && given >= 1 && given <= 1000 ? given : catalogue.pantry.ticksPerSecond;
+    this.ticksPerSecond =
+      typeof given === "number" && Number.isInteger(given) && given >= 1 && given <= 1000
+        ? given
+        : catalogue.pantry.ticksPerSecond;
   }
 
   plan(): Plan {
     const known = new Set(["format", "version", "pantry", "$schema", ...Object.keys(SECTIONS)]);
     for (const name of Object.keys(this.bundle)) if (!known.has(name)) this.unknown("", name, [...known]);
-    const rows = Object.fromEntries(Object.keys(SECTIONS).map((section) => [section, this.rows(section as Section)])) as Record<Section, { row: Row; place: string }[]>;
+    const rows = Object.fromEntries(
+      Object.keys(SECTIONS).map((section) => [section, this.rows(section as Section)]),
+    ) as Record<Section, { row: Row; place: string }[]>;
     const records: { kind: Kind; record: AnyRecord; place: string }[] = [];
-    for (const [section, kind] of Object.entries(SECTIONS) as [Section, Kind][]) if (kind !== "recipe") this.name(kind, rows[section]);
+    for (const [section, kind] of Object.entries(SECTIONS) as [Section, Kind][])
+      if (kind !== "recipe") this.name(kind, rows[section]);
     const itemsOf = this.ids.get("item") ?? new Map();
-    const items = new NameBook([...this.catalogue.item.values()].filter((i) => !itemsOf.has(fold(i.key))).concat([...itemsOf.values()] as never));
+    const items = new NameBook(
+      [...this.catalogue.item.values()].filter((i) => !itemsOf.has(fold(i.key))).concat([...itemsOf.values()] as never),
+    );
     const money = this.ids.get("currency") ?? new Map();
-    const currencies = new NameBook([...this.catalogue.currency.values()].filter((c) => !money.has(fold(c.key))).concat([...money.values()] as never));
+    const currencies = new NameBook(
+      [...this.catalogue.currency.values()].filter((c) => !money.has(fold(c.key))).concat([...money.values()] as never),
+    );
     this.words = words(items, currencies, this.ticksPerSecond);
     for (const [section, kind] of Object.entries(SECTIONS) as [Section, Kind][])
-      if (kind !== "recipe") for (const { row, place } of rows[section]) this.keep(records, kind, this.record(kind, row, place), place);
-    const lines = rows.recipes.map(({ row, place }) => ({ row, place, line: Object.hasOwn(row, "line") ? this.line(row, place) : null }));
+      if (kind !== "recipe")
+        for (const { row, place } of rows[section]) this.keep(records, kind, this.record(kind, row, place), place);
+    const lines = rows.recipes.map(({ row, place }) => ({
+      row,
+      place,
+      line: Object.hasOwn(row, "line") ? this.line(row, place) : null,
+    }));
     for (const { row, line } of lines) if (line) row.name ??= line.name;
     this.name("recipe", lines);
-    for (const { row, place, line } of lines) this.keep(records, "recipe", this.record("recipe", row, place, line ?? undefined), place);
+    for (const { row, place, line } of lines)
+      this.keep(records, "recipe", this.record("recipe", row, place, line ?? undefined), place);
     return this.edits(records);
   }
 
-  private keep(records: { kind: Kind; record: AnyRecord; place: string }[], kind: Kind, record: AnyRecord | null, place: string) {
+  private keep(
+    records: { kind: Kind; record: AnyRecord; place: string }[],
+    kind: Kind,
+    record: AnyRecord | null,
+    place: string,
+  ) {
     if (record) records.push({ kind, record, place });
   }
 
@@ -171,15 +245,27 @@ class Import {
       const name = (row.name as string | undefined) ?? there?.name ?? (given ? sentence(given) : "");
       if (!name) this.problem(place, `A ${kindWord(kind)} needs a "key" or a "name".`);
       else if (given === undefined) keyless.push({ row, name });
-      else if (ids.has(fold(given))) this.problem(`${place}.key`, `The key ${shown(given)} stands here twice. Keys are unique within a kind, ignoring case and “_”.`);
+      else if (ids.has(fold(given)))
+        this.problem(
+          `${place}.key`,
+          `The key ${shown(given)} stands here twice. Keys are unique within a kind, ignoring case and “_”.`,
+        );
       else keep(row, given, name);
     }
     if (keyless.length) this.nameKeyless(kind, keyless, ids, keep);
     this.ids.set(kind, ids);
   }
 
-  /** Rows without a key are the pantry's record of the same name whose key is made of it; where there is none, they get a key that is free. */
-  private nameKeyless(kind: Kind, rows: readonly { row: Row; name: string }[], ids: ReadonlyMap<string, unknown>, keep: (row: Row, key: string, name: string) => void): void {
+  /**
+   * Rows without a key are the pantry's record of the same name whose key is made of it; where there is none, they get
+   * a key that is free.
+   */
+  private nameKeyless(
+    kind: Kind,
+    rows: readonly { row: Row; name: string }[],
+    ids: ReadonlyMap<string, unknown>,
+    keep: (row: Row, key: string, name: string) => void,
+  ): void {
     const index = keyIndex(this.catalogue, kind);
     const byName = new Map<string, string[]>();
     for (const { name, key } of (this.catalogue[kind] as ReadonlyMap<Id, AnyRecord>).values()) {
@@ -198,7 +284,19 @@ class Import {
     }
   }
 
-  private line(row: Row, place: string): { lines: Line[]; kind: Recipe["kind"]; name: string; ticks: number; fee: number; feeCurrency: Id | null; level: number | null; taughtBy: Id | null } | null {
+  private line(
+    row: Row,
+    place: string,
+  ): {
+    lines: Line[];
+    kind: Recipe["kind"];
+    name: string;
+    ticks: number;
+    fee: number;
+    feeCurrency: Id | null;
+    level: number | null;
+    taughtBy: Id | null;
+  } | null {
     if (typeof row.line !== "string") {
       this.problem(`${place}.line`, "Expected a recipe line in quotes.");
       return null;
@@ -214,13 +312,27 @@ class Import {
     const lines = parsed.entries.map((e) => lineFrom(e, stub));
     const taughtBy = parsed.taughtBy && (parsed.taughtBy.item ?? stub(parsed.taughtBy.name));
     const name = parsed.label ?? givenName(parsed.kind, (role) => parsed.entries.find((e) => e.role === role)?.name);
-    return { lines, kind: parsed.kind, name, ticks: parsed.ticks, fee: parsed.fee, feeCurrency: parsed.feeCurrency, level: parsed.level, taughtBy };
+    return {
+      lines,
+      kind: parsed.kind,
+      name,
+      ticks: parsed.ticks,
+      fee: parsed.fee,
+      feeCurrency: parsed.feeCurrency,
+      level: parsed.level,
+      taughtBy,
+    };
   }
 
   private stub(name: string, key: string): Id {
     const there = this.stubs.get(fold(name));
     if (there) return there.id;
-    const item = blank("item", { id: newId(), key: this.stubKeys.next(key), name: cut(name, 120).trim(), status: "stub" });
+    const item = blank("item", {
+      id: newId(),
+      key: this.stubKeys.next(key),
+      name: cut(name, 120).trim(),
+      status: "stub",
+    });
     this.stubs.set(fold(name), item);
     return item.id;
   }
@@ -233,7 +345,13 @@ class Import {
     }
     // A record that is there already keeps what the bundle does not say, unless the bundle is to replace everything.
     const before = this.replace ? undefined : recordAt(this.catalogue, kind, known.id);
-    const out: Record<string, unknown> = { ...(before ?? resting(kind)), id: known.id, key: known.key, name: row.name, ...(fromLine ?? {}) };
+    const out: Record<string, unknown> = {
+      ...(before ?? resting(kind)),
+      id: known.id,
+      key: known.key,
+      name: row.name,
+      ...(fromLine ?? {}),
+    };
     const fields = FIELDS[kind] as Record<string, Field>;
     const names = bundleFields(kind);
     for (const [name, value] of Object.entries(row)) {
@@ -241,23 +359,36 @@ class Import {
         this.unknown(place, name, [...names]);
         continue;
       }
-      if (fromLine && ["kind", "time", "fee", "level", "taughtBy", "draws", ...Object.values(LISTS)].includes(name)) this.problem(`${place}.${name}`, `The line says this already. Give "${name}" or the line, not both.`);
+      if (fromLine && ["kind", "time", "fee", "level", "taughtBy", "draws", ...Object.values(LISTS)].includes(name))
+        this.problem(`${place}.${name}`, `The line says this already. Give "${name}" or the line, not both.`);
       const field = fields[name];
       if (name === "line" || name === "gives" || name === "draws" || Object.values(LISTS).includes(name)) continue;
       if (name === "time") out.ticks = this.time(value, `${place}.time`);
       else if (name === "fee" || name === "price") Object.assign(out, this.money(name, value, `${place}.${name}`));
-      else if (field.as === "ref") out[name] = value === null ? null : this.reference(field.to, value, `${place}.${name}`);
-      else if (field.as === "refs") out[name] = this.references(kind, known.id, name, field.to, value, `${place}.${name}`);
+      else if (field.as === "ref")
+        out[name] = value === null ? null : this.reference(field.to, value, `${place}.${name}`);
+      else if (field.as === "refs")
+        out[name] = this.references(kind, known.id, name, field.to, value, `${place}.${name}`);
       else if (field.as === "stats") out[name] = this.stats(value, `${place}.${name}`);
       else out[name] = value;
     }
     if (fromLine) out.name = row.name ?? (fromLine as { name: string }).name;
-    else if ((kind === "recipe" || kind === "source") && (!before || [...Object.values(LISTS), "gives", "draws"].some((list) => Object.hasOwn(row, list)))) out.lines = inOrderOf((recordAt(this.catalogue, kind, known.id) as Recipe | Source | undefined)?.lines, this.lists(kind, row, place));
+    else if (
+      (kind === "recipe" || kind === "source") &&
+      (!before || [...Object.values(LISTS), "gives", "draws"].some((list) => Object.hasOwn(row, list)))
+    )
+      out.lines = inOrderOf(
+        (recordAt(this.catalogue, kind, known.id) as Recipe | Source | undefined)?.lines,
+        this.lists(kind, row, place),
+      );
     return out as unknown as AnyRecord;
   }
 
   private lists(kind: Kind, row: Row, place: string): Line[] {
-    const roles: [string, Role][] = kind === "source" ? [["gives", "output"]] : (Object.entries(LISTS).map(([role, list]) => [list, role]) as [string, Role][]);
+    const roles: [string, Role][] =
+      kind === "source"
+        ? [["gives", "output"]]
+        : (Object.entries(LISTS).map(([role, list]) => [list, role]) as [string, Role][]);
     const order: Role[] = ["ingredient", "output", "station", "tool"];
     roles.sort((a, b) => order.indexOf(a[1]) - order.indexOf(b[1]));
     const drawn = this.draws(row.draws ?? [], `${place}.draws`);
@@ -267,7 +398,11 @@ class Import {
         this.problem(`${place}.${list}`, "Expected a list.");
         return [];
       }
-      return rows.map((entry, i) => this.entry(role, typeof entry === "string" ? { item: entry } : entry, `${place}.${list}[${i}]`)).filter((l) => l !== null);
+      return rows
+        .map((entry, i) =>
+          this.entry(role, typeof entry === "string" ? { item: entry } : entry, `${place}.${list}[${i}]`),
+        )
+        .filter((l) => l !== null);
     });
     return [...lines, ...drawn];
   }
@@ -280,7 +415,10 @@ class Import {
     return given.flatMap((draw, g) => {
       const at = `${place}[${g}]`;
       if (!isRow(draw) || !Array.isArray(draw.entries) || !draw.entries.length) {
-        this.problem(at, 'Expected an object such as { "times": 3, "entries": [{ "weight": 5, "item": "rope" }], "nothing": 1 }.');
+        this.problem(
+          at,
+          'Expected an object such as { "times": 3, "entries": [{ "weight": 5, "item": "rope" }], "nothing": 1 }.',
+        );
         return [];
       }
       const allowed = ["times", "entries", "nothing"];
@@ -288,12 +426,24 @@ class Import {
       const { times = 1, nothing = 0 } = draw;
       const weighed = draw.entries.map((entry, i) => {
         const { weight = 1, ...rest } = isRow(entry) ? entry : { item: entry };
-        if (!isWeight(weight)) this.problem(`${at}.entries[${i}].weight`, "Expected a weight: a number from 0 to 1000000 with at most six decimal places.");
+        if (!isWeight(weight))
+          this.problem(
+            `${at}.entries[${i}].weight`,
+            "Expected a weight: a number from 0 to 1000000 with at most six decimal places.",
+          );
         return { weight: isWeight(weight) ? weight : 0, line: this.entry("output", rest, `${at}.entries[${i}]`) };
       });
-      if (!isWeight(nothing)) this.problem(`${at}.nothing`, "Expected the weight of drawing nothing: a number from 0 to 1000000 with at most six decimal places.");
-      const of = toNumber(weighed.reduce((t, e) => add(t, fromNumber(e.weight)), fromNumber(isWeight(nothing) ? nothing : 0)));
-      return weighed.flatMap(({ weight, line }) => (line ? [{ ...line, draw: { group: g + 1, times: times as number, weight, of } }] : []));
+      if (!isWeight(nothing))
+        this.problem(
+          `${at}.nothing`,
+          "Expected the weight of drawing nothing: a number from 0 to 1000000 with at most six decimal places.",
+        );
+      const of = toNumber(
+        weighed.reduce((t, e) => add(t, fromNumber(e.weight)), fromNumber(isWeight(nothing) ? nothing : 0)),
+      );
+      return weighed.flatMap(({ weight, line }) =>
+        line ? [{ ...line, draw: { group: g + 1, times: times as number, weight, of } }] : [],
+      );
     });
   }
 
@@ -306,9 +456,18 @@ class Import {
     for (const name of Object.keys(entry)) if (!allowed.includes(name)) this.unknown(place, name, allowed);
     const { quantity = 1, chance = 1, uses = null } = entry;
     const range = Array.isArray(quantity) ? quantity : [quantity, quantity];
-    if (range.length !== 2 || range.some((q) => typeof q !== "number")) this.problem(`${place}.quantity`, "Expected a number, or a range of two such as [1, 3].");
-    if (typeof chance !== "number") this.problem(`${place}.chance`, "Expected a probability between 0 and 1, such as 0.4.");
-    return { role, item: this.reference("item", entry.item, `${place}.item`) as Id, min: range[0] as number, max: range[1] as number, chance: chance as number, uses: uses as number | null };
+    if (range.length !== 2 || range.some((q) => typeof q !== "number"))
+      this.problem(`${place}.quantity`, "Expected a number, or a range of two such as [1, 3].");
+    if (typeof chance !== "number")
+      this.problem(`${place}.chance`, "Expected a probability between 0 and 1, such as 0.4.");
+    return {
+      role,
+      item: this.reference("item", entry.item, `${place}.item`) as Id,
+      min: range[0] as number,
+      max: range[1] as number,
+      chance: chance as number,
+      uses: uses as number | null,
+    };
   }
 
   private reference(kind: Kind, value: Json | undefined, place: string): Id | null {
@@ -327,8 +486,19 @@ class Import {
       if (!this.stubs.has(fold(name))) this.note(place, `There is no item ${shown(value)}; it becomes a stub.`);
       return this.stub(name, keyFrom(value, "item"));
     }
-    const offers = this.problems.length > OFFERED ? [] : nearest(value, [...(this.ids.get(kind)?.values() ?? [])].map((k) => k.key).concat([...keyIndex(this.catalogue, kind).keys()]));
-    this.problem(place, `There is no ${kindWord(kind)} ${shown(value)}.${offers.length ? ` Did you mean ${offers.join(" or ")}?` : ` Add it to "${sectionOf(kind)}".`}`);
+    const offers =
+      this.problems.length > OFFERED
+        ? []
+        : nearest(
+            value,
+            [...(this.ids.get(kind)?.values() ?? [])]
+              .map((k) => k.key)
+              .concat([...keyIndex(this.catalogue, kind).keys()]),
+          );
+    this.problem(
+      place,
+      `There is no ${kindWord(kind)} ${shown(value)}.${offers.length ? ` Did you mean ${offers.join(" or ")}?` : ` Add it to "${sectionOf(kind)}".`}`,
+    );
     return null;
   }
 
@@ -358,8 +528,13 @@ class Import {
   }
 
   private time(value: Json, place: string): number {
-    const ticks = typeof value === "number" || typeof value === "string" ? parseTicks(String(value), this.ticksPerSecond) : null;
-    if (ticks === null) this.problem(place, `Expected a time such as "90s", "1m30s", "1800t" or a number of seconds, in whole ticks (${this.ticksPerSecond} a second).`);
+    const ticks =
+      typeof value === "number" || typeof value === "string" ? parseTicks(String(value), this.ticksPerSecond) : null;
+    if (ticks === null)
+      this.problem(
+        place,
+        `Expected a time such as "90s", "1m30s", "1800t" or a number of seconds, in whole ticks (${this.ticksPerSecond} a second).`,
+      );
     return ticks ?? 0;
   }
 
@@ -370,12 +545,23 @@ class Import {
       this.problem(place, 'Expected a number of value units, or { "amount": 2, "currency": "shells" }.');
       return {};
     }
-    for (const field of Object.keys(value)) if (field !== "amount" && field !== "currency") this.unknown(place, field, ["amount", "currency"]);
-    return { [name]: value.amount, [currency]: value.currency === undefined || value.currency === null ? null : this.reference("currency", value.currency, `${place}.currency`) };
+    for (const field of Object.keys(value))
+      if (field !== "amount" && field !== "currency") this.unknown(place, field, ["amount", "currency"]);
+    return {
+      [name]: value.amount,
+      [currency]:
+        value.currency === undefined || value.currency === null
+          ? null
+          : this.reference("currency", value.currency, `${place}.currency`),
+    };
   }
 
   private edits(records: { kind: Kind; record: AnyRecord; place: string }[]): Plan {
-    const stubs = [...this.stubs.values()].map((record) => ({ kind: "item" as Kind, record: record as AnyRecord, place: "" }));
+    const stubs = [...this.stubs.values()].map((record) => ({
+      kind: "item" as Kind,
+      record: record as AnyRecord,
+      place: "",
+    }));
     const edits: Edit[] = [];
     const tally = { added: 0, changed: 0, removed: 0, same: 0 };
     const named = new Set<Id>();
@@ -403,21 +589,38 @@ class Import {
     if (!this.problems.length) {
       const outcome = apply(this.catalogue, edits);
       const places = new Map(records.map((r) => [r.record.id, r.place]));
-      if (!outcome.ok) for (const f of outcome.faults) this.problem(`${places.get(f.id) ?? f.kind}.${this.nameInBundle(f.kind, f.field)}`, f.says);
+      if (!outcome.ok)
+        for (const f of outcome.faults)
+          this.problem(`${places.get(f.id) ?? f.kind}.${this.nameInBundle(f.kind, f.field)}`, f.says);
     }
-    return { problems: this.problems, notes: this.notes, edits: this.failed ? [] : edits, ...tally, settings: settings.length };
+    return {
+      problems: this.problems,
+      notes: this.notes,
+      edits: this.failed ? [] : edits,
+      ...tally,
+      settings: settings.length,
+    };
   }
 
-  /** What the bundle sets of the pantry itself; each is told, for it is easily overlooked among thousands of records. */
+  /**
+   * What the bundle sets of the pantry itself; each is told, for it is easily overlooked among thousands of records.
+   */
   private settings(): Edit[] {
     const { pantry } = this.catalogue;
     for (const { place, says } of bundlePantry(this.bundle).problems) this.problem(place, says);
     return Object.entries(isRow(this.bundle.pantry) ? this.bundle.pantry : {}).flatMap(([name, value]): Edit[] => {
       if (!Object.hasOwn(PANTRY_FIELDS, name)) this.unknown("pantry", name, Object.keys(PANTRY_FIELDS));
       else if (pantry[name as keyof typeof PANTRY_FIELDS] === value) return [];
-      else if (name === "key") this.note("pantry.key", `The bundle is of the pantry with the key ${shown(value)}; this one keeps its own, “${pantry.key}”.`);
+      else if (name === "key")
+        this.note(
+          "pantry.key",
+          `The bundle is of the pantry with the key ${shown(value)}; this one keeps its own, “${pantry.key}”.`,
+        );
       else {
-        this.note(`pantry.${name}`, `${name === "name" ? "The pantry's name" : `The setting “${fieldWord(this.catalogue, name)}”`} changes from ${shown(pantry[name as keyof typeof PANTRY_FIELDS])} to ${shown(value)}.`);
+        this.note(
+          `pantry.${name}`,
+          `${name === "name" ? "The pantry's name" : `The setting “${fieldWord(this.catalogue, name)}”`} changes from ${shown(pantry[name as keyof typeof PANTRY_FIELDS])} to ${shown(value)}.`,
+        );
         return [setField(this.catalogue, "pantry", pantry.id, name, value as Value)];
       }
       return [];
@@ -427,24 +630,39 @@ class Import {
   /** A record's field as bundles name it. */
   private nameInBundle(kind: Kind | "pantry", field: string): string {
     const stat = field.startsWith("stats.") ? (field.slice(6) as Id) : null;
-    if (stat) return `stats.${[...(this.ids.get("stat")?.values() ?? [])].find((s) => s.id === stat)?.key ?? this.catalogue.stat.get(stat)?.key ?? stat}`;
-    const names = new Map([["ticks", "time"], ["feeCurrency", "fee"], ...(kind === "source" ? ([["currency", "price"], ["lines", "gives"]] as const) : [])]);
+    if (stat)
+      return `stats.${[...(this.ids.get("stat")?.values() ?? [])].find((s) => s.id === stat)?.key ?? this.catalogue.stat.get(stat)?.key ?? stat}`;
+    const names = new Map([
+      ["ticks", "time"],
+      ["feeCurrency", "fee"],
+      ...(kind === "source"
+        ? ([
+            ["currency", "price"],
+            ["lines", "gives"],
+          ] as const)
+        : []),
+    ]);
     return names.get(field) ?? field;
   }
 
   private unknown(place: string, name: string, allowed: readonly string[]): void {
     const offers = nearest(name, allowed);
     const at = cut(name, 60);
-    this.problem(place ? `${place}.${at}` : at, `Unknown field.${offers.length ? ` Did you mean ${offers.join(" or ")}?` : ` Known here: ${allowed.join(", ")}.`}`);
+    this.problem(
+      place ? `${place}.${at}` : at,
+      `Unknown field.${offers.length ? ` Did you mean ${offers.join(" or ")}?` : ` Known here: ${allowed.join(", ")}.`}`,
+    );
   }
   private problem(place: string, says: string): void {
     if (this.problems.length < TOLD) this.problems.push({ place, says });
-    else if (!this.more) this.problems.push({ place: "file", says: "There is more than is told here. Mend this first." });
+    else if (!this.more)
+      this.problems.push({ place: "file", says: "There is more than is told here. Mend this first." });
     if (this.problems.length > TOLD) this.more = true;
   }
   private note(place: string, says: string): void {
     if (this.notes.length < TOLD) this.notes.push({ place, says });
-    else if (this.notes.length === TOLD) this.notes.push({ place: "file", says: "There are more notes than are told here." });
+    else if (this.notes.length === TOLD)
+      this.notes.push({ place: "file", says: "There are more notes than are told here." });
   }
   private more = false;
   private get failed(): boolean {
@@ -459,12 +677,18 @@ function byList(lines: readonly Line[]): string {
   for (const { draw, ...line } of lines) {
     if (draw && !draws.has(draw.group)) draws.set(draw.group, draws.size + 1);
     const list = draw ? `draw ${draws.get(draw.group)}` : line.role;
-    lists.set(list, [...(lists.get(list) ?? []), [line.item, line.min, line.max, line.chance, line.uses, draw?.times, draw?.weight, draw?.of]]);
+    lists.set(list, [
+      ...(lists.get(list) ?? []),
+      [line.item, line.min, line.max, line.chance, line.uses, draw?.times, draw?.weight, draw?.of],
+    ]);
   }
   return JSON.stringify([...lists].sort(([a], [b]) => (a < b ? -1 : 1)));
 }
-/** A bundle lists lines by role: where the pantry holds the same lists already, it keeps the order in which they stand. */
-const inOrderOf = (before: readonly Line[] | undefined, lines: Line[]): readonly Line[] => (before?.length === lines.length && byList(before) === byList(lines) ? before : lines);
+/**
+ * A bundle lists lines by role: where the pantry holds the same lists already, it keeps the order in which they stand.
+ */
+const inOrderOf = (before: readonly Line[] | undefined, lines: Line[]): readonly Line[] =>
+  before?.length === lines.length && byList(before) === byList(lines) ? before : lines;
 
 const sentence = (key: string): string => {
   const words = key.replace(/_/g, " ").trim();

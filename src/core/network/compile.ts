@@ -5,7 +5,17 @@ import type { Id, Recipe, Source } from "../catalogue/records";
 import { wider } from "../numbers/arrays";
 import { sign, toNumber } from "../numbers/fraction";
 import { expected, netYield, type Process } from "./expected";
-import { ALIVE, FREE, GAINS, type Network, NetworkBuilder, type ProcessOf, renumbered, SALVAGE, SOURCE } from "./network";
+import {
+  ALIVE,
+  FREE,
+  GAINS,
+  type Network,
+  NetworkBuilder,
+  type ProcessOf,
+  renumbered,
+  SALVAGE,
+  SOURCE,
+} from "./network";
 import { Reach } from "../analysis/reach";
 
 /** What ids of processes are told apart by: a recipe and a source may have the same. */
@@ -92,7 +102,8 @@ export function processAt(compiled: Compiled, p: number): Process {
 export const before = (compiled: Compiled, p: number, q: number): boolean => compiled.compare(p, q) < 0;
 
 /**
- * Compiles a catalogue. Retired recipes are left out. Numbers follow the order in which things come within reach, so that
+ * Compiles a catalogue. Retired recipes are left out. Numbers follow the order in which things come within reach, so
+ * that
  * what is used together stands together. Linear in the number of lines.
  */
 export function compile(catalogue: Catalogue): Compiled {
@@ -109,7 +120,12 @@ export function compile(catalogue: Catalogue): Compiled {
   for (const record of catalogue.recipe.values()) if (record.status !== "retired") add({ of: "recipe", record });
   const plain = builder.build();
   const order = new Reach(plain, undefined, true).order();
-  const compiled = new Compiled(catalogue, renumbered(plain, order.items, order.processes), given.reordered(order.items), listed.reordered(order.processes));
+  const compiled = new Compiled(
+    catalogue,
+    renumbered(plain, order.items, order.processes),
+    given.reordered(order.items),
+    listed.reordered(order.processes),
+  );
   readItems(compiled);
   return compiled;
 }
@@ -122,7 +138,8 @@ function currenciesOf({ currency }: Catalogue): (Id | null)[] {
 }
 
 /** Number of a currency; null and what does not exist count as value units. */
-export const currencyAt = (compiled: Compiled, currency: Id | null): number => Math.max(0, currency === null ? 0 : compiled.currencies.indexOf(currency));
+export const currencyAt = (compiled: Compiled, currency: Id | null): number =>
+  Math.max(0, currency === null ? 0 : compiled.currencies.indexOf(currency));
 
 /** Reads levels and sell prices anew. @returns items that have others than before */
 export function readItems(compiled: Compiled, only?: Iterable<number>): number[] {
@@ -163,7 +180,9 @@ export function describe(catalogue: Catalogue, numberOf: (id: Id) => number, pro
     seen.add(line.item);
     if (line.role !== "output" && expected(line) > 0) consumes = true;
   }
-  if (repeated) for (const [id, amount] of netYield(record.lines)) (sign(amount) < 0 ? ins : outs).push([numberOf(id), Math.abs(toNumber(amount))]);
+  if (repeated)
+    for (const [id, amount] of netYield(record.lines))
+      (sign(amount) < 0 ? ins : outs).push([numberOf(id), Math.abs(toNumber(amount))]);
   else
     for (const line of record.lines) {
       const amount = expected(line);
@@ -177,17 +196,23 @@ export function describe(catalogue: Catalogue, numberOf: (id: Id) => number, pro
     inside.add(i);
     ins.push([i, 0]);
   };
-  for (const line of record.lines) if (line.role !== "output" && !(line.role === "ingredient" && line.max === 0)) need(line.item);
+  for (const line of record.lines)
+    if (line.role !== "output" && !(line.role === "ingredient" && line.max === 0)) need(line.item);
   if (recipe?.taughtBy) need(recipe.taughtBy);
   const worth = (currency: Id | null) => (currency === null ? 1 : (catalogue.currency.get(currency)?.worth ?? 1));
-  const money = recipe ? recipe.fee * worth(recipe.feeCurrency) : (record as Source).price * worth((record as Source).currency);
+  const money = recipe
+    ? recipe.fee * worth(recipe.feeCurrency)
+    : (record as Source).price * worth((record as Source).currency);
   return {
     ins: { to: ins.map((e) => e[0]), qty: ins.map((e) => e[1]) },
     outs: { to: outs.map((e) => e[0]), qty: outs.map((e) => e[1]) },
     money,
     seconds: record.ticks / catalogue.pantry.ticksPerSecond,
     level: recipe?.level ?? 0,
-    flags: (recipe ? 0 : SOURCE) | (recipe?.kind === "salvage" ? SALVAGE : 0) | (money > 0 ? 0 : !consumes ? FREE : uses === 0 && outs.length > 0 ? GAINS : 0),
+    flags:
+      (recipe ? 0 : SOURCE) |
+      (recipe?.kind === "salvage" ? SALVAGE : 0) |
+      (money > 0 ? 0 : !consumes ? FREE : uses === 0 && outs.length > 0 ? GAINS : 0),
   };
 }
 
@@ -205,10 +230,15 @@ export interface Touched {
 }
 
 /**
- * Gives new records their numbers, takes removed ones out, and tells which processes are to be written anew; `network` itself
+ * Gives new records their numbers, takes removed ones out, and tells which processes are to be written anew; `network`
+ * itself
  * is only widened. Works out the processes by the new catalogue.
  */
-export function follow(compiled: Compiled, next: Catalogue, touched: Touched): { rewrites: Rewrite[]; added: number[]; removed: number[] } {
+export function follow(
+  compiled: Compiled,
+  next: Catalogue,
+  touched: Touched,
+): { rewrites: Rewrite[]; added: number[]; removed: number[] } {
   compiled.catalogue = next;
   const [added, removed]: [number[], number[]] = [[], []];
   for (const id of touched.items) {

@@ -1,4 +1,6 @@
-/** Strongly connected components of items and processes, without recursion (Tarjan 1972, in the memory of Pearce 2016). */
+/**
+ * Strongly connected components of items and processes, without recursion (Tarjan 1972, in the memory of Pearce 2016).
+ */
 import { KEEPS, type Network } from "./network";
 
 export interface Graph {
@@ -25,7 +27,8 @@ export function components(network: Network, { links, alive, inside }: Graph): {
   const { flags } = network;
   const used = links === "uses";
   /**
-   * 0: not seen yet. While a node is open, the least index of an open node that is reached from it; indices count from 1 and
+   * 0: not seen yet. While a node is open, the least index of an open node that is reached from it; indices count from
+   * 1 and
    * are given out again. Then its component, counted down from the number of nodes, which is above all indices in use.
    */
   const low = new Int32Array(nodes);
@@ -49,7 +52,8 @@ export function components(network: Network, { links, alive, inside }: Graph): {
           const q = userTo[k];
           const there = low[q + n];
           // Links that could change nothing are not looked at more closely.
-          if ((there !== 0 && there >= least) || (alive && !alive[q]) || (used && flags[q] & KEEPS && !usesUp(q, v))) continue;
+          if ((there !== 0 && there >= least) || (alive && !alive[q]) || (used && flags[q] & KEEPS && !usesUp(q, v)))
+            continue;
           if (there === 0) {
             found = q + n;
             break;

@@ -2,22 +2,35 @@
 import type { Id, Line, Recipe, Source } from "../catalogue/records";
 import { add, divide, type Fraction, fraction, fromNumber, multiply, negate, sign, ZERO } from "../numbers/fraction";
 
-export type Process = { readonly of: "recipe"; readonly record: Recipe } | { readonly of: "source"; readonly record: Source };
+export type Process =
+  | { readonly of: "recipe"; readonly record: Recipe }
+  | { readonly of: "source"; readonly record: Source };
 
 const within = (chance: number): number => Math.min(1, Math.max(0, chance));
 
 /** Expected amount of a line in one run, as a plain number. A tool counts by its wear, a station not at all. */
 export function expected(line: Line): number {
   if (line.role === "station") return 0;
-  const amount = ((line.min + line.max) / 2) * within(line.chance) * (line.draw ? (line.draw.times * line.draw.weight) / line.draw.of : 1);
+  const amount =
+    ((line.min + line.max) / 2) *
+    within(line.chance) *
+    (line.draw ? (line.draw.times * line.draw.weight) / line.draw.of : 1);
   return line.role === "tool" ? (line.uses === null ? 0 : amount / line.uses) : amount;
 }
 
 /** The same, exactly as typed. */
 export function expectedExactly(line: Line): Fraction {
   if (line.role === "station" || (line.role === "tool" && line.uses === null)) return ZERO;
-  const middle = divide(multiply(add(fromNumber(line.min), fromNumber(line.max)), fromNumber(within(line.chance))), fraction(2n));
-  const amount = line.draw ? multiply(middle, divide(multiply(fromNumber(line.draw.times), fromNumber(line.draw.weight)), fromNumber(line.draw.of))) : middle;
+  const middle = divide(
+    multiply(add(fromNumber(line.min), fromNumber(line.max)), fromNumber(within(line.chance))),
+    fraction(2n),
+  );
+  const amount = line.draw
+    ? multiply(
+        middle,
+        divide(multiply(fromNumber(line.draw.times), fromNumber(line.draw.weight)), fromNumber(line.draw.of)),
+      )
+    : middle;
   return line.uses === null ? amount : divide(amount, fraction(BigInt(line.uses)));
 }
 

@@ -1,4 +1,6 @@
-/** The recipe network as flat typed arrays: items, processes, and what goes in and out of each. Rows can be rewritten. */
+/**
+ * The recipe network as flat typed arrays: items, processes, and what goes in and out of each. Rows can be rewritten.
+ */
 import { wider } from "../numbers/arrays";
 
 /** Flags of a process. */
@@ -31,10 +33,12 @@ export interface ProcessOf {
 }
 
 /** Flags of a process in use: those given and those that follow. */
-export const flagsOf = ({ ins, flags }: Pick<ProcessOf, "ins" | "flags">): number => flags | ALIVE | (ins.qty.includes(0) ? KEEPS : 0);
+export const flagsOf = ({ ins, flags }: Pick<ProcessOf, "ins" | "flags">): number =>
+  flags | ALIVE | (ins.qty.includes(0) ? KEEPS : 0);
 
 /**
- * Lists of numbers, one for each row, in one array: row r stands at start[r] .. end[r]. A row that outgrows its place moves
+ * Lists of numbers, one for each row, in one array: row r stands at start[r] .. end[r]. A row that outgrows its place
+ * moves
  * to the end; when more than half of the array is waste it is packed again.
  */
 export class Lists {
@@ -134,7 +138,8 @@ export class Lists {
 }
 
 /** Room for a number of rows, and some more. */
-const widened = <T extends Int32Array | Float64Array | Uint8Array | Int16Array>(array: T, size: number): T => wider(array, Math.max(size, Math.ceil(array.length * 1.25)));
+const widened = <T extends Int32Array | Float64Array | Uint8Array | Int16Array>(array: T, size: number): T =>
+  wider(array, Math.max(size, Math.ceil(array.length * 1.25)));
 
 export class Network {
   items: number;
@@ -151,7 +156,12 @@ export class Network {
   level: Int16Array;
   flags: Uint8Array;
 
-  constructor(items: number, ins: Lists, outs: Lists, of: { money: Float64Array; seconds: Float64Array; level: Int16Array; flags: Uint8Array }) {
+  constructor(
+    items: number,
+    ins: Lists,
+    outs: Lists,
+    of: { money: Float64Array; seconds: Float64Array; level: Int16Array; flags: Uint8Array },
+  ) {
     this.items = items;
     this.processes = of.money.length;
     this.ins = ins;
@@ -171,7 +181,16 @@ export class Network {
 
   /** Bytes of all arrays. */
   get bytes(): number {
-    return this.ins.bytes + this.outs.bytes + this.users.bytes + this.makers.bytes + this.money.byteLength + this.seconds.byteLength + this.level.byteLength + this.flags.byteLength;
+    return (
+      this.ins.bytes +
+      this.outs.bytes +
+      this.users.bytes +
+      this.makers.bytes +
+      this.money.byteLength +
+      this.seconds.byteLength +
+      this.level.byteLength +
+      this.flags.byteLength
+    );
   }
   get wasteful(): boolean {
     return [this.ins, this.outs, this.users, this.makers].some((lists) => lists.wasteful);
@@ -270,7 +289,12 @@ export class NetworkBuilder {
   build(): Network {
     const ins = new Lists(this.insPtr.done(), this.insTo.done(), this.insQty.done());
     const outs = new Lists(this.outsPtr.done(), this.outsTo.done(), this.outsQty.done());
-    return new Network(this.items, ins, outs, { money: this.money.done(), seconds: this.seconds.done(), level: this.level.done(), flags: this.flags.done() });
+    return new Network(this.items, ins, outs, {
+      money: this.money.done(),
+      seconds: this.seconds.done(),
+      level: this.level.done(),
+      flags: this.flags.done(),
+    });
   }
 }
 
@@ -295,7 +319,9 @@ class Growing<T extends Int32Array | Float64Array | Int16Array | Uint8Array> {
   /** All of them; nothing is left here. */
   done(): T {
     const all = new this.kind(this.length);
-    this.pieces.forEach((piece, k) => { all.set(piece as never, k * PIECE); });
+    this.pieces.forEach((piece, k) => {
+      all.set(piece as never, k * PIECE);
+    });
     all.set(this.last.subarray(0, this.filled) as never, this.pieces.length * PIECE);
     this.pieces = [];
     return all;
@@ -304,17 +330,22 @@ class Growing<T extends Int32Array | Float64Array | Int16Array | Uint8Array> {
 const PIECE = 2 ** 14;
 
 /**
- * The same network with items and processes numbered in another order, so that what is used together stands together. The old
+ * The same network with items and processes numbered in another order, so that what is used together stands together.
+ * The old
  * one is taken apart on the way, so that the two never stand in memory side by side.
  * @param items      old numbers in their new order
  * @param processes  likewise
  */
 export function renumbered(network: Network, items: Int32Array, processes: Int32Array): Network {
   const place = new Int32Array(network.items);
-  items.forEach((old, now) => { place[old] = now; });
+  items.forEach((old, now) => {
+    place[old] = now;
+  });
   const rows = (lists: Lists): Lists => {
     const ptr = new Int32Array(processes.length + 1);
-    processes.forEach((p, r) => { ptr[r + 1] = ptr[r] + lists.end[p] - lists.start[p]; });
+    processes.forEach((p, r) => {
+      ptr[r + 1] = ptr[r] + lists.end[p] - lists.start[p];
+    });
     const to = new Int32Array(ptr[processes.length]);
     const qty = new Float64Array(to.length);
     let at = 0;
@@ -329,8 +360,15 @@ export function renumbered(network: Network, items: Int32Array, processes: Int32
   network.users.release();
   const picked = <T extends Float64Array | Int16Array | Uint8Array>(array: T): T => {
     const out = new (array.constructor as new (n: number) => T)(processes.length);
-    processes.forEach((p, r) => { out[r] = array[p]; });
+    processes.forEach((p, r) => {
+      out[r] = array[p];
+    });
     return out;
   };
-  return new Network(network.items, rows(network.ins), rows(network.outs), { money: picked(network.money), seconds: picked(network.seconds), level: picked(network.level), flags: picked(network.flags) });
+  return new Network(network.items, rows(network.ins), rows(network.outs), {
+    money: picked(network.money),
+    seconds: picked(network.seconds),
+    level: picked(network.level),
+    flags: picked(network.flags),
+  });
 }

@@ -10,7 +10,10 @@ interface Entry {
   readonly name: string;
 }
 
-export type Found = { readonly found: "one"; readonly id: Id; readonly name: string } | { readonly found: "none" } | { readonly found: "several"; readonly keys: string[] };
+export type Found =
+  | { readonly found: "one"; readonly id: Id; readonly name: string }
+  | { readonly found: "none" }
+  | { readonly found: "several"; readonly keys: string[] };
 
 /** How a record's name is built; worked out once for each. */
 const shapes = new WeakMap<object, { chunks: number; plain: boolean }>();
@@ -68,7 +71,9 @@ export class NameBook {
     return { found: "none" };
   }
 
-  /** How a record's name is written in a line so that it is read back as the same record: plain, quoted, or as its key. */
+  /**
+   * How a record's name is written in a line so that it is read back as the same record: plain, quoted, or as its key.
+   */
   written(id: Id): string {
     const entry = this.byId.get(id);
     if (!entry) return quote(String(id));

@@ -14,7 +14,18 @@ const write = (field: string, text: string, c: Catalogue = base) => readEntry(c,
 const first = (read: ReturnType<typeof write>) => ("edits" in read ? read.edits[0] : read.says);
 
 describe("what is typed into a cell", () => {
-  it.each([["2.5", 2.5], ["2,5", 2.5], ["1 200", 1200], ["1,200.5", 1200.5], ["40%", 40], ["−3", -3], [".5", 0.5], ["two", null], ["1.2.3", null], ["", null]])("reads %j as %s", (text, value) => {
+  it.each([
+    ["2.5", 2.5],
+    ["2,5", 2.5],
+    ["1 200", 1200],
+    ["1,200.5", 1200.5],
+    ["40%", 40],
+    ["−3", -3],
+    [".5", 0.5],
+    ["two", null],
+    ["1.2.3", null],
+    ["", null],
+  ])("reads %j as %s", (text, value) => {
     expect(readNumber(text)).toBe(value);
   });
 
@@ -27,8 +38,12 @@ describe("what is typed into a cell", () => {
 
   it("is refused with a reason and the nearest name", () => {
     expect(write("sell", "much")).toMatchObject({ says: expect.stringContaining("not a number") });
-    expect(write("type", "kept fair")).toMatchObject({ says: "There is no type called “kept fair”. Did you mean Kept fare?" });
-    expect(write("status", "gone")).toMatchObject({ says: expect.stringContaining("none of stub, draft, ready, retired") });
+    expect(write("type", "kept fair")).toMatchObject({
+      says: "There is no type called “kept fair”. Did you mean Kept fare?",
+    });
+    expect(write("status", "gone")).toMatchObject({
+      says: expect.stringContaining("none of stub, draft, ready, retired"),
+    });
     expect(write("name", " ")).toMatchObject({ says: "A name can't be empty." });
   });
 
@@ -36,27 +51,47 @@ describe("what is typed into a cell", () => {
     const read = write("tags", "fish, #cold; fish");
     if (!("edits" in read)) throw new Error(read.says);
     expect(read.edits.map((e) => e.op)).toEqual(["add", "add", "add", "set"]);
-    const after = must(base, [read.edits[0], read.edits[1], { ...read.edits[3], to: [read.edits[0], read.edits[1]].map((e) => (e.op === "add" ? e.record.id : "")) } as never]);
+    const after = must(base, [
+      read.edits[0],
+      read.edits[1],
+      { ...read.edits[3], to: [read.edits[0], read.edits[1]].map((e) => (e.op === "add" ? e.record.id : "")) } as never,
+    ]);
     expect(after.item.get(eel.id)?.tags).toHaveLength(2);
   });
 
   it("reads times in ticks, and what a source gives as a line", () => {
     const [source] = [...base.source.values()];
     expect(first(readEntry(base, "source", source.id, "ticks", "1m30s"))).toMatchObject({ to: 1800 });
-    expect(readEntry(base, "source", source.id, "ticks", "soon")).toMatchObject({ says: expect.stringContaining("no time") });
-    expect(first(readEntry(base, "source", source.id, "lines", "2..3 River eel + 1 Salt 10%"))).toMatchObject({ to: [{ min: 2, max: 3 }, { chance: 0.1 }] });
-    expect(readEntry(base, "source", source.id, "lines", "2 River eel at Weir")).toMatchObject({ says: expect.stringContaining("Only what the source gives") });
+    expect(readEntry(base, "source", source.id, "ticks", "soon")).toMatchObject({
+      says: expect.stringContaining("no time"),
+    });
+    expect(first(readEntry(base, "source", source.id, "lines", "2..3 River eel + 1 Salt 10%"))).toMatchObject({
+      to: [{ min: 2, max: 3 }, { chance: 0.1 }],
+    });
+    expect(readEntry(base, "source", source.id, "lines", "2 River eel at Weir")).toMatchObject({
+      says: expect.stringContaining("Only what the source gives"),
+    });
   });
 
   it("lets a placeholder key follow the name, and leaves a real key alone", () => {
     const made = item(base, "New item");
     const read = readEntry(base, "item", made.id, "name", "Heron feather");
-    expect("edits" in read && read.edits.map((e) => (e.op === "set" ? [e.field, e.to] : []))).toEqual([["name", "Heron feather"], ["key", "heron_feather"]]);
-    expect("edits" in write("name", "Old eel") && (write("name", "Old eel") as { edits: unknown[] }).edits).toHaveLength(1);
+    expect("edits" in read && read.edits.map((e) => (e.op === "set" ? [e.field, e.to] : []))).toEqual([
+      ["name", "Heron feather"],
+      ["key", "heron_feather"],
+    ]);
+    expect(
+      "edits" in write("name", "Old eel") && (write("name", "Old eel") as { edits: unknown[] }).edits,
+    ).toHaveLength(1);
   });
 
   it("refuses a whole paste for one bad cell, and says which", () => {
     const salt = item(base, "Salt");
-    expect(readEntries(base, [{ kind: "item", id: eel.id, field: "sell", text: "1" }, { kind: "item", id: salt.id, field: "sell", text: "x" }])).toMatchObject({ says: expect.stringMatching(/^Salt: .* Nothing was written\.$/) });
+    expect(
+      readEntries(base, [
+        { kind: "item", id: eel.id, field: "sell", text: "1" },
+        { kind: "item", id: salt.id, field: "sell", text: "x" },
+      ]),
+    ).toMatchObject({ says: expect.stringMatching(/^Salt: .* Nothing was written\.$/) });
   });
 });

@@ -24,37 +24,64 @@ export function defaultName(catalogue: Catalogue, recipe: Pick<Recipe, "kind" | 
  * `parseLine(formatRecipe(x))` gives x back, and formatting what was parsed changes nothing more.
  * The recipe's own name stands first, before a colon, unless it is the default name.
  */
-export const formatRecipe = (catalogue: Catalogue, recipe: Recipe): string => labelled(catalogue, recipe, recipe.name === defaultName(catalogue, recipe) ? null : recipe.name);
+export const formatRecipe = (catalogue: Catalogue, recipe: Recipe): string =>
+  labelled(catalogue, recipe, recipe.name === defaultName(catalogue, recipe) ? null : recipe.name);
 
 /** The same without a name before it. */
 export const formatUnnamed = (catalogue: Catalogue, recipe: Recipe): string => labelled(catalogue, recipe, null);
 
 function labelled(catalogue: Catalogue, recipe: Recipe, label: string | null): string {
   const items = itemBook(catalogue);
-  return written(catalogue, { ...recipe, teacher: recipe.taughtBy && items.written(recipe.taughtBy) }, label, recipe.lines, (l) => items.written(l.item));
+  return written(
+    catalogue,
+    { ...recipe, teacher: recipe.taughtBy && items.written(recipe.taughtBy) },
+    label,
+    recipe.lines,
+    (l) => items.written(l.item),
+  );
 }
 
 /** Lines alone, as a recipe of nothing but them. */
 export function formatLines(catalogue: Catalogue, lines: readonly Line[]): string {
   const items = itemBook(catalogue);
-  return written(catalogue, { kind: "craft", ticks: 0, fee: 0, feeCurrency: null, level: null, teacher: null }, null, lines, (l) => items.written(l.item));
+  return written(
+    catalogue,
+    { kind: "craft", ticks: 0, fee: 0, feeCurrency: null, level: null, teacher: null },
+    null,
+    lines,
+    (l) => items.written(l.item),
+  );
 }
 
 /** What a source gives, without the arrow; empty where it gives nothing. */
-export const formatGiven = (catalogue: Catalogue, lines: readonly Line[]): string => (lines.length ? formatLines(catalogue, lines).replace(/^nothing -> /, "") : "");
+export const formatGiven = (catalogue: Catalogue, lines: readonly Line[]): string =>
+  lines.length ? formatLines(catalogue, lines).replace(/^nothing -> /, "") : "";
 
 /** Writes what was read back as a line, names that are not in the pantry included. For a form beside the line. */
 export function formatParsed(catalogue: Catalogue, parsed: ParsedLine): string {
   const items = itemBook(catalogue);
-  const name = (e: { item: Id | null; name: string }) => (e.item ? items.written(e.item) : isPlain(e.name) ? e.name : quote(e.name));
-  return written(catalogue, { ...parsed, teacher: parsed.taughtBy && name(parsed.taughtBy) }, parsed.label, parsed.entries, name);
+  const name = (e: { item: Id | null; name: string }) =>
+    e.item ? items.written(e.item) : isPlain(e.name) ? e.name : quote(e.name);
+  return written(
+    catalogue,
+    { ...parsed, teacher: parsed.taughtBy && name(parsed.taughtBy) },
+    parsed.label,
+    parsed.entries,
+    name,
+  );
 }
 
 type Part = Pick<Line, "role" | "min" | "max" | "chance" | "uses" | "draw">;
 type Whole = Pick<Recipe, "kind" | "ticks" | "fee" | "feeCurrency" | "level"> & { readonly teacher: string | null };
 
 /** The one order and spelling of a line. */
-function written<P extends Part>(catalogue: Catalogue, whole: Whole, label: string | null, lines: readonly P[], nameOf: (part: P) => string): string {
+function written<P extends Part>(
+  catalogue: Catalogue,
+  whole: Whole,
+  label: string | null,
+  lines: readonly P[],
+  nameOf: (part: P) => string,
+): string {
   const entry = (l: P): string => {
     const quantity = l.min === l.max ? String(l.min) : `${l.min}..${l.max}`;
     const counted = (l.role === "station" || l.role === "tool") && quantity === "1" ? "" : `${quantity} `;
@@ -73,11 +100,17 @@ function written<P extends Part>(catalogue: Catalogue, whole: Whole, label: stri
     return `${times} ${times === 1 ? "draw" : "draws"} { ${parts.join(" | ")} }`;
   };
   const [stations, tools] = [side("station"), side("tool")];
-  const parts = [whole.kind === "salvage" ? "salvage" : "", side("ingredient") || "nothing", "->", side("output") || "nothing"];
+  const parts = [
+    whole.kind === "salvage" ? "salvage" : "",
+    side("ingredient") || "nothing",
+    "->",
+    side("output") || "nothing",
+  ];
   if (stations) parts.push("at", stations);
   if (tools) parts.push("using", tools);
   if (whole.ticks) parts.push("in", formatTicks(whole.ticks, catalogue.pantry.ticksPerSecond));
-  if (whole.fee || whole.feeCurrency) parts.push("fee", String(whole.fee), whole.feeCurrency ? currencyBook(catalogue).written(whole.feeCurrency) : "");
+  if (whole.fee || whole.feeCurrency)
+    parts.push("fee", String(whole.fee), whole.feeCurrency ? currencyBook(catalogue).written(whole.feeCurrency) : "");
   if (whole.level !== null) parts.push("level", String(whole.level));
   if (whole.teacher) parts.push("taught by", whole.teacher);
   const name = label === null ? "" : `${isPlainLabel(label) ? label : quote(label)}: `;

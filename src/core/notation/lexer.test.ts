@@ -7,11 +7,30 @@ const kinds = (line: string) => lex(line).tokens.map((t) => `${t.kind} ${t.text}
 
 describe("chunks", () => {
   it("are told apart by what they look like", () => {
-    expect(kinds("2 River eel + 1..3 Salt 40% -> 1.5 Pie in 90s")).toEqual(["number 2", "word River", "word eel", "plus +", "range 1..3", "word Salt", "percent 40%", "arrow ->", "number 1.5", "word Pie", "word in", "word 90s"]);
+    expect(kinds("2 River eel + 1..3 Salt 40% -> 1.5 Pie in 90s")).toEqual([
+      "number 2",
+      "word River",
+      "word eel",
+      "plus +",
+      "range 1..3",
+      "word Salt",
+      "percent 40%",
+      "arrow ->",
+      "number 1.5",
+      "word Pie",
+      "word in",
+      "word 90s",
+    ]);
   });
 
   it("hold together what quotes hold, with escapes", () => {
-    expect(kinds('1 "Jar at sea" -> 1 "The \\"best\\" \\\\ jar"')).toEqual(["number 1", "quoted Jar at sea", "arrow ->", "number 1", 'quoted The "best" \\ jar']);
+    expect(kinds('1 "Jar at sea" -> 1 "The \\"best\\" \\\\ jar"')).toEqual([
+      "number 1",
+      "quoted Jar at sea",
+      "arrow ->",
+      "number 1",
+      'quoted The "best" \\ jar',
+    ]);
     expect(lex('1 "Jar').open).toEqual({ from: 2, to: 6 });
   });
 
@@ -36,7 +55,9 @@ describe("chunks", () => {
 });
 
 describe("the book of names", () => {
-  const records = ["Eel", "eel", "Coarse salt", "Coarsesalt", "Net float"].map((name, i) => newItem(name, { key: `k_${i}` }));
+  const records = ["Eel", "eel", "Coarse salt", "Coarsesalt", "Net float"].map((name, i) =>
+    newItem(name, { key: `k_${i}` }),
+  );
   const book = new NameBook(records);
   const found = (typed: string) => {
     const f = book.find(typed);
@@ -55,10 +76,24 @@ describe("the book of names", () => {
   });
 
   it("writes each name so that it is found again", () => {
-    records.forEach((r, i) => { expect(found(book.written(r.id))).toBe(i); });
+    records.forEach((r, i) => {
+      expect(found(book.written(r.id))).toBe(i);
+    });
   });
 
-  it.each([["Coarse salt", true], ["Rope No 5", true], ["3-ply rope", false], ["Jar at sea", false], ["50% off", false], ["Tar:", false], ["salvage kit", false], ["a + b", false], ["", false], ["two  spaces", false], ["Ship's glass", true]])("%j is plain: %s", (name, plain) => {
+  it.each([
+    ["Coarse salt", true],
+    ["Rope No 5", true],
+    ["3-ply rope", false],
+    ["Jar at sea", false],
+    ["50% off", false],
+    ["Tar:", false],
+    ["salvage kit", false],
+    ["a + b", false],
+    ["", false],
+    ["two  spaces", false],
+    ["Ship's glass", true],
+  ])("%j is plain: %s", (name, plain) => {
     expect(isPlain(name)).toBe(plain);
   });
 

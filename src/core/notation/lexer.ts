@@ -1,6 +1,17 @@
 /** Chunks of a recipe line with their positions. A chunk is what stands between spaces; quotes hold spaces together. */
 
-export type TokenKind = "word" | "number" | "range" | "percent" | "arrow" | "plus" | "colon" | "quoted" | "open" | "close" | "bar";
+export type TokenKind =
+  | "word"
+  | "number"
+  | "range"
+  | "percent"
+  | "arrow"
+  | "plus"
+  | "colon"
+  | "quoted"
+  | "open"
+  | "close"
+  | "bar";
 
 export interface Token {
   readonly kind: TokenKind;
@@ -29,7 +40,10 @@ const BRACKETS: ReadonlyMap<string, TokenKind> = new Map([
 export const KEYWORDS: ReadonlySet<string> = new Set(["at", "using", "in", "fee", "lasting", "level", "taught"]);
 export const isKeyword = (token: Token): boolean => token.kind === "word" && KEYWORDS.has(token.text.toLowerCase());
 
-/** A quote without its end is returned as a fault beside the tokens; nothing is dropped. Linear in the length of the line. */
+/**
+ * A quote without its end is returned as a fault beside the tokens; nothing is dropped. Linear in the length of the
+ * line.
+ */
 export function lex(line: string): { tokens: Token[]; open: Span | null } {
   const tokens: Token[] = [];
   let open: Span | null = null;
@@ -41,7 +55,8 @@ export function lex(line: string): { tokens: Token[]; open: Span | null } {
     if (/\s/.test(line[at])) at++;
     else if (line[at] === '"') {
       let text = "";
-      for (at++; at < line.length && line[at] !== '"'; at++) text += line[at] === "\\" && at + 1 < line.length ? line[++at] : line[at];
+      for (at++; at < line.length && line[at] !== '"'; at++)
+        text += line[at] === "\\" && at + 1 < line.length ? line[++at] : line[at];
       if (at >= line.length) open = { from, to: at };
       else at++;
       push("quoted", text, from, at);
@@ -67,7 +82,12 @@ export function lex(line: string): { tokens: Token[]; open: Span | null } {
   return { tokens, open };
 }
 
-function chunk(text: string, from: number, push: (kind: TokenKind, text: string, from: number, to: number) => void, tokens: Token[]): void {
+function chunk(
+  text: string,
+  from: number,
+  push: (kind: TokenKind, text: string, from: number, to: number) => void,
+  tokens: Token[],
+): void {
   let to = from + text.length;
   const last = tokens[tokens.length - 1];
   if (text === "%" && last?.kind === "number") {

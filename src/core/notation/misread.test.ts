@@ -9,15 +9,24 @@ import { LONGEST_LINE, parseLine } from "./parser";
 import { recipeFrom, wordsOf, Writing } from "./write";
 
 const names = ["River eel", "Coarse salt", "Rope", "Oakum", "Eel40%"];
-const stocked = must(emptyCatalogue(pantry()), [{ op: "add", kind: "currency", record: shells }, ...names.map((name, i): Edit => ({ op: "add", kind: "item", record: newItem(name, { key: `k_${i}` }) }))]);
+const stocked = must(emptyCatalogue(pantry()), [
+  { op: "add", kind: "currency", record: shells },
+  ...names.map((name, i): Edit => ({ op: "add", kind: "item", record: newItem(name, { key: `k_${i}` }) })),
+]);
 const read = (text: string) => parseLine(text, wordsOf(stocked));
-const errors = (text: string) => read(text).remarks.filter((r) => r.level === "error").map((r) => [text.slice(r.from, r.to), r.says]);
+const errors = (text: string) =>
+  read(text)
+    .remarks.filter((r) => r.level === "error")
+    .map((r) => [text.slice(r.from, r.to), r.says]);
 const canonical = (text: string) => {
   const parsed = read(text);
   expect(parsed.remarks.filter((r) => r.level === "error")).toEqual([]);
   const writing = new Writing(stocked);
   const recipe = recipeFrom(parsed, writing);
-  const outcome = apply(stocked, [...writing.stubs.map((record): Edit => ({ op: "add", kind: "item", record })), { op: "add", kind: "recipe", record: recipe }]);
+  const outcome = apply(stocked, [
+    ...writing.stubs.map((record): Edit => ({ op: "add", kind: "item", record })),
+    { op: "add", kind: "recipe", record: recipe },
+  ]);
   if (!outcome.ok) throw new Error(outcome.faults[0].says);
   return formatRecipe(outcome.catalogue, recipe);
 };
@@ -29,13 +38,21 @@ describe("a line is refused where it says", () => {
     ["Rope -> Oakum in 2 5m", "5m", "found “5m”"],
     ["Rope -> Oakum in 0.00000001", "0.00000001", "whole ticks"],
     ["Rope -> Oakum in 1e13", "1e13", "Expected a time"],
-    ["2 River eel + 1 Coarse salt: 1 Rope -> 1 Oakum", "2 River eel + 1 Coarse salt", "Before the colon stands the recipe's name"],
+    [
+      "2 River eel + 1 Coarse salt: 1 Rope -> 1 Oakum",
+      "2 River eel + 1 Coarse salt",
+      "Before the colon stands the recipe's name",
+    ],
     ["2 Rope: 1 Rope -> 1 Oakum", "2 Rope", "Before the colon"],
     ["Rope -> Oakum fee 2 shellss", "shellss", "is not a currency"],
     ["Rope -> Oakum fee 1e999", "1e999", "A fee goes up to"],
     ['Rope -> Oakum using River eel lasting 5 "uses"', "uses", "Expected"],
     ["Rope -> Oakum using River eel lasting 1e12", "1e12", "how many runs"],
-    ["Rope -> 2 draws { 1000000: nothing | 1: Rope | 1: nothing }", "2 draws { 1000000: nothing | 1: Rope | 1: nothing }", "All weights of nothing"],
+    [
+      "Rope -> 2 draws { 1000000: nothing | 1: Rope | 1: nothing }",
+      "2 draws { 1000000: nothing | 1: Rope | 1: nothing }",
+      "All weights of nothing",
+    ],
     ["Rope -> Oakum 10001%", "10001%", "more than 10000%"],
     ["3 Rope 1e400% -> Oakum", "1e400%", "A chance goes up to"],
     ["1e400 Rope -> Oakum", "1e400", "A quantity goes up to"],
@@ -47,12 +64,16 @@ describe("a line is refused where it says", () => {
     ['"\u0000": Rope -> Oakum', '"\u0000"', "control character"],
     [`${"x".repeat(121)}: Rope -> Oakum`, "x".repeat(121), "at most 120"],
   ])("%j", (text, at, says) => {
-    const found = errors(text).find(([span, why]) => why.includes(says) && span.replaceAll('"', "").includes(at.replaceAll('"', "")));
+    const found = errors(text).find(
+      ([span, why]) => why.includes(says) && span.replaceAll('"', "").includes(at.replaceAll('"', "")),
+    );
     expect(found, JSON.stringify(errors(text))).toBeDefined();
   });
 
   it("refuses more entries than a recipe holds, and more characters than are read", () => {
-    expect(errors(`${Array.from({ length: 201 }, () => "Rope").join(" + ")} -> Oakum`)[0][1]).toContain("202 entries; at most 200");
+    expect(errors(`${Array.from({ length: 201 }, () => "Rope").join(" + ")} -> Oakum`)[0][1]).toContain(
+      "202 entries; at most 200",
+    );
     expect(errors("x".repeat(LONGEST_LINE + 1))[0][1]).toContain(`at most ${LONGEST_LINE}`);
   });
 
@@ -88,13 +109,31 @@ describe("a line keeps what it says", () => {
   });
 
   it("says of a time and a fee of nothing that they are none", () => {
-    expect(read("Rope -> Oakum in 0s fee 0").remarks.map((r) => r.says)).toEqual(["A time of 0 is no time; the line says nothing of it then.", "A fee of 0 is no fee; the line says nothing of it then."]);
+    expect(read("Rope -> Oakum in 0s fee 0").remarks.map((r) => r.says)).toEqual([
+      "A time of 0 is no time; the line says nothing of it then.",
+      "A fee of 0 is no fee; the line says nothing of it then.",
+    ]);
   });
 });
 
 describe("a decimal", () => {
   it("is read to its last digit or not at all", () => {
-    expect(["0.1", "1e3", "0.30000000000000004", "007", "1e-7"].map(exactNumber)).toEqual([0.1, 1000, 0.30000000000000004, 7, 1e-7]);
-    expect(["1e400", "1e-400", "0.1000000000000000000001", "9".repeat(41), "x", "", "-1", "1e9999999", "0x10", "Infinity"].map(exactNumber)).toEqual(Array.from({ length: 10 }, () => null));
+    expect(["0.1", "1e3", "0.30000000000000004", "007", "1e-7"].map(exactNumber)).toEqual([
+      0.1, 1000, 0.30000000000000004, 7, 1e-7,
+    ]);
+    expect(
+      [
+        "1e400",
+        "1e-400",
+        "0.1000000000000000000001",
+        "9".repeat(41),
+        "x",
+        "",
+        "-1",
+        "1e9999999",
+        "0x10",
+        "Infinity",
+      ].map(exactNumber),
+    ).toEqual(Array.from({ length: 10 }, () => null));
   });
 });

@@ -10,29 +10,74 @@ import { formatGiven, formatLines, formatParsed, formatRecipe, formatUnnamed } f
 import { parseLine } from "./parser";
 import { addRecipes, completeAt, readLines, recipeFrom, rewriteRecipe, wordsOf, Writing } from "./write";
 
-const names = ["River eel", "Coarse salt", "Smoked eel", "Eel skin", "Smokehouse", "Gutting knife", "Eel", "Jar at sea", "3-ply rope", "Oilskin coat"];
+const names = [
+  "River eel",
+  "Coarse salt",
+  "Smoked eel",
+  "Eel skin",
+  "Smokehouse",
+  "Gutting knife",
+  "Eel",
+  "Jar at sea",
+  "3-ply rope",
+  "Oilskin coat",
+];
 const stocked = must(emptyCatalogue(pantry()), [
   { op: "add", kind: "currency", record: shells },
   ...names.map((name): Edit => ({ op: "add", kind: "item", record: newItem(name) })),
 ]);
 const read = (text: string) => parseLine(text, wordsOf(stocked));
-const brief = (text: string) => read(text).entries.map((e) => `${e.role} ${e.min}..${e.max} ${e.name}${e.chance === 1 ? "" : ` ${e.chance}`}${e.uses ? ` /${e.uses}` : ""}`);
+const brief = (text: string) =>
+  read(text).entries.map(
+    (e) =>
+      `${e.role} ${e.min}..${e.max} ${e.name}${e.chance === 1 ? "" : ` ${e.chance}`}${e.uses ? ` /${e.uses}` : ""}`,
+  );
 
 describe("reading a recipe line", () => {
   it("reads quantities, chances, station, tool with wear, time and fee", () => {
-    const line = "2 River eel + 1 Coarse salt -> 2 Smoked eel + 1 Eel skin 40% at Smokehouse using Gutting knife lasting 50 in 90s fee 2 shells";
-    expect(brief(line)).toEqual(["ingredient 2..2 River eel", "ingredient 1..1 Coarse salt", "output 2..2 Smoked eel", "output 1..1 Eel skin 0.4", "station 1..1 Smokehouse", "tool 1..1 Gutting knife /50"]);
-    expect(read(line)).toMatchObject({ ok: true, kind: "craft", ticks: 1800, fee: 2, feeCurrency: shells.id, label: null });
+    const line =
+      "2 River eel + 1 Coarse salt -> 2 Smoked eel + 1 Eel skin 40% at Smokehouse using Gutting knife lasting 50 in 90s fee 2 shells";
+    expect(brief(line)).toEqual([
+      "ingredient 2..2 River eel",
+      "ingredient 1..1 Coarse salt",
+      "output 2..2 Smoked eel",
+      "output 1..1 Eel skin 0.4",
+      "station 1..1 Smokehouse",
+      "tool 1..1 Gutting knife /50",
+    ]);
+    expect(read(line)).toMatchObject({
+      ok: true,
+      kind: "craft",
+      ticks: 1800,
+      fee: 2,
+      feeCurrency: shells.id,
+      label: null,
+    });
   });
 
   it("reads salvage with a range, and the recipe's own name before a colon", () => {
-    expect(read("Unpick coat: salvage Oilskin coat -> 1..3 Eel skin")).toMatchObject({ ok: true, kind: "salvage", label: "Unpick coat" });
-    expect(brief("salvage Oilskin coat -> 1..3 Eel skin")).toEqual(["ingredient 1..1 Oilskin coat", "output 1..3 Eel skin"]);
+    expect(read("Unpick coat: salvage Oilskin coat -> 1..3 Eel skin")).toMatchObject({
+      ok: true,
+      kind: "salvage",
+      label: "Unpick coat",
+    });
+    expect(brief("salvage Oilskin coat -> 1..3 Eel skin")).toEqual([
+      "ingredient 1..1 Oilskin coat",
+      "output 1..3 Eel skin",
+    ]);
   });
 
   it("matches names without regard to case and spacing, longest first, keys too", () => {
-    expect(brief("2 RIVER   eel + coarsesalt -> 1 smoked_eel")).toEqual(["ingredient 2..2 River eel", "ingredient 1..1 Coarse salt", "output 1..1 Smoked eel"]);
-    expect(brief("1 Jar at sea -> 1 Eel at Smokehouse")).toEqual(["ingredient 1..1 Jar at sea", "output 1..1 Eel", "station 1..1 Smokehouse"]);
+    expect(brief("2 RIVER   eel + coarsesalt -> 1 smoked_eel")).toEqual([
+      "ingredient 2..2 River eel",
+      "ingredient 1..1 Coarse salt",
+      "output 1..1 Smoked eel",
+    ]);
+    expect(brief("1 Jar at sea -> 1 Eel at Smokehouse")).toEqual([
+      "ingredient 1..1 Jar at sea",
+      "output 1..1 Eel",
+      "station 1..1 Smokehouse",
+    ]);
     expect(brief("3-ply rope -> 2 3-ply rope")).toEqual(["ingredient 1..1 3-ply rope", "output 2..2 3-ply rope"]);
   });
 
@@ -79,7 +124,38 @@ describe("reading a recipe line", () => {
   });
 
   it("ignores nothing: every chunk is in an entry, a clause or a remark", () => {
-    const chunk = fc.constantFrom("2", "River", "eel", "Eel", "+", "->", "at", "using", "in", "fee", "90s", "40%", "1..3", "shells", "Coarse salt", ":", '"Eel"', "lasting", "7", "nonsense", "salvage", "draws", "{", "|", "}", "5:", "nothing", "level", "taught", "by");
+    const chunk = fc.constantFrom(
+      "2",
+      "River",
+      "eel",
+      "Eel",
+      "+",
+      "->",
+      "at",
+      "using",
+      "in",
+      "fee",
+      "90s",
+      "40%",
+      "1..3",
+      "shells",
+      "Coarse salt",
+      ":",
+      '"Eel"',
+      "lasting",
+      "7",
+      "nonsense",
+      "salvage",
+      "draws",
+      "{",
+      "|",
+      "}",
+      "5:",
+      "nothing",
+      "level",
+      "taught",
+      "by",
+    );
     fc.assert(
       fc.property(fc.array(chunk, { maxLength: 18 }), (chunks) => {
         const parsed = read(chunks.join(" "));
@@ -89,24 +165,53 @@ describe("reading a recipe line", () => {
         // What was accepted writes back to a line that means the same.
         const writing = new Writing(stocked);
         const written = recipeFrom(parsed, writing);
-        const next = must(stocked, writing.stubs.map((record): Edit => ({ op: "add", kind: "item", record })));
+        const next = must(
+          stocked,
+          writing.stubs.map((record): Edit => ({ op: "add", kind: "item", record })),
+        );
         const again = parseLine(formatRecipe(next, written), wordsOf(next));
         expect(again.ok).toBe(true);
-        expect(recipeFrom(again, new Writing(next))).toMatchObject({ ...regroup(written), id: expect.anything(), key: expect.anything() });
+        expect(recipeFrom(again, new Writing(next))).toMatchObject({
+          ...regroup(written),
+          id: expect.anything(),
+          key: expect.anything(),
+        });
       }),
       { numRuns: 400 },
     );
   });
 });
 
-const regroup = (r: Recipe): Recipe => ({ ...r, lines: ["ingredient", "output", "station", "tool"].flatMap((role) => r.lines.filter((l) => l.role === role)) });
+const regroup = (r: Recipe): Recipe => ({
+  ...r,
+  lines: ["ingredient", "output", "station", "tool"].flatMap((role) => r.lines.filter((l) => l.role === role)),
+});
 
 describe("the canonical line", () => {
   it("quotes where a plain name would be read otherwise, and uses the key where two names are the same", () => {
-    const odd = ["in", "Salt", "Salt at Sea", "50% off", 'The "best" jar', "+1 hook", "salvage kit", "Tar:", "Twin", "twin"];
-    const catalogue = must(stocked, odd.map((name, i): Edit => ({ op: "add", kind: "item", record: newItem(name, { key: `odd_${i}` }) })));
+    const odd = [
+      "in",
+      "Salt",
+      "Salt at Sea",
+      "50% off",
+      'The "best" jar',
+      "+1 hook",
+      "salvage kit",
+      "Tar:",
+      "Twin",
+      "twin",
+    ];
+    const catalogue = must(
+      stocked,
+      odd.map((name, i): Edit => ({ op: "add", kind: "item", record: newItem(name, { key: `odd_${i}` }) })),
+    );
     for (const item of catalogue.item.values()) {
-      const written = blank("recipe", { id: newId(), key: "r", name: "Plain", lines: [line("ingredient", item.id, 2), line("output", item.id, 1), line("station", item.id)] });
+      const written = blank("recipe", {
+        id: newId(),
+        key: "r",
+        name: "Plain",
+        lines: [line("ingredient", item.id, 2), line("output", item.id, 1), line("station", item.id)],
+      });
       const text = formatRecipe(catalogue, written);
       const parsed = parseLine(text, wordsOf(catalogue));
       expect(parsed.remarks, text).toEqual([]);
@@ -121,22 +226,77 @@ describe("the canonical line", () => {
       name: fc.constantFrom("Smoke eel", "Odd: one", 'With "quotes"', "salvage", "in the way"),
       ticks: fc.nat(100_000),
       fee: fc.constantFrom(0, 2, 0.25),
-      rows: fc.array(fc.tuple(fc.constantFrom("ingredient" as const, "output" as const, "tool" as const, "station" as const), fc.nat(names.length - 1), amount, amount, fc.double({ min: 0, max: 1, noNaN: true }), fc.option(fc.integer({ min: 1, max: 500 }))), { maxLength: 8 }),
+      rows: fc.array(
+        fc.tuple(
+          fc.constantFrom("ingredient" as const, "output" as const, "tool" as const, "station" as const),
+          fc.nat(names.length - 1),
+          amount,
+          amount,
+          fc.double({ min: 0, max: 1, noNaN: true }),
+          fc.option(fc.integer({ min: 1, max: 500 })),
+        ),
+        { maxLength: 8 },
+      ),
       level: fc.option(fc.nat(60)),
       teacher: fc.option(fc.nat(names.length - 1)),
-      draws: fc.array(fc.record({ times: fc.integer({ min: 1, max: 9 }), nothing: fc.nat(2_000_000_000).map((n) => n / 1e6).filter(isWeight), entries: fc.array(fc.tuple(fc.nat(names.length - 1), amount, amount, fc.oneof(fc.integer({ min: 1, max: 9 }), fc.constantFrom(0.1, 0.25))), { minLength: 1, maxLength: 4 }) }), { maxLength: 2 }),
+      draws: fc.array(
+        fc.record({
+          times: fc.integer({ min: 1, max: 9 }),
+          nothing: fc
+            .nat(2_000_000_000)
+            .map((n) => n / 1e6)
+            .filter(isWeight),
+          entries: fc.array(
+            fc.tuple(
+              fc.nat(names.length - 1),
+              amount,
+              amount,
+              fc.oneof(fc.integer({ min: 1, max: 9 }), fc.constantFrom(0.1, 0.25)),
+            ),
+            { minLength: 1, maxLength: 4 },
+          ),
+        }),
+        { maxLength: 2 },
+      ),
     })
     .map(({ kind, name, ticks, fee, rows, level, teacher, draws }): Recipe => {
       const items: Item[] = [...stocked.item.values()];
       const lines = rows.map(([role, i, a, b, chance, uses]) =>
-        role === "station" ? line(role, items[i].id) : line(role, items[i].id, Math.min(a, b), Math.max(a, b), role === "tool" ? 1 : Number(chance.toFixed(4)), role === "tool" ? uses : null),
+        role === "station"
+          ? line(role, items[i].id)
+          : line(
+              role,
+              items[i].id,
+              Math.min(a, b),
+              Math.max(a, b),
+              role === "tool" ? 1 : Number(chance.toFixed(4)),
+              role === "tool" ? uses : null,
+            ),
       );
       for (const [g, { times, nothing, entries }] of draws.entries()) {
         const of = toNumber(entries.reduce((t, [, , , w]) => add(t, fromNumber(w)), fromNumber(nothing)));
-        for (const [i, a, b, weight] of entries) lines.push({ ...line("output", items[i].id, Math.min(a, b), Math.max(a, b)), draw: { group: g + 1, times, weight, of } });
+        for (const [i, a, b, weight] of entries)
+          lines.push({
+            ...line("output", items[i].id, Math.min(a, b), Math.max(a, b)),
+            draw: { group: g + 1, times, weight, of },
+          });
       }
       const whole = kind === "salvage" ? [line("ingredient", items[0].id), ...lines] : lines;
-      return regroup(blank("recipe", { id: newId(), key: "r", name, kind, ticks, fee, feeCurrency: fee === 2 ? shells.id : null, level, taughtBy: teacher === null ? null : items[teacher].id, lines: whole, status: "ready" }));
+      return regroup(
+        blank("recipe", {
+          id: newId(),
+          key: "r",
+          name,
+          kind,
+          ticks,
+          fee,
+          feeCurrency: fee === 2 ? shells.id : null,
+          level,
+          taughtBy: teacher === null ? null : items[teacher].id,
+          lines: whole,
+          status: "ready",
+        }),
+      );
     });
 
   it("is read back as the same recipe, and written again as the same line", () => {
@@ -144,7 +304,10 @@ describe("the canonical line", () => {
       fc.property(record, (original) => {
         const text = formatRecipe(stocked, original);
         const parsed = parseLine(text, wordsOf(stocked));
-        expect(parsed.remarks.filter((r) => r.level === "error"), text).toEqual([]);
+        expect(
+          parsed.remarks.filter((r) => r.level === "error"),
+          text,
+        ).toEqual([]);
         const back = recipeFrom(parsed, new Writing(stocked));
         expect({ ...back, id: original.id, key: original.key }).toEqual(original);
         expect(formatRecipe(stocked, back)).toBe(text);
@@ -156,7 +319,10 @@ describe("the canonical line", () => {
 
 describe("writing lines", () => {
   it("makes one stub for a name that is new in several lines, and free keys for everything", () => {
-    const parsed = readLines("1 Eel -> 1 Net float\n\n// a comment\n1 Net float -> 2 Eel\n1 Eel skin -> 1 Eel", wordsOf(stocked)).map((l) => l.parsed);
+    const parsed = readLines(
+      "1 Eel -> 1 Net float\n\n// a comment\n1 Net float -> 2 Eel\n1 Eel skin -> 1 Eel",
+      wordsOf(stocked),
+    ).map((l) => l.parsed);
     const next = must(stocked, addRecipes(stocked, parsed));
     expect(next.item.size).toBe(stocked.item.size + 1);
     expect([...next.recipe.values()].map((r) => r.key)).toEqual(["net_float", "eel", "eel_2"]);
@@ -166,7 +332,11 @@ describe("writing lines", () => {
   it("rewrites a recipe with one edit per field that differs", () => {
     const catalogue = kitchen("gather River eel\nSmoke: 2 River eel -> 1 Smoked eel in 90s");
     const before = recipe(catalogue, "Smoke");
-    const edits = rewriteRecipe(catalogue, before, parseLine("Smoke: 2 River eel -> 1 Smoked eel in 60s", wordsOf(catalogue)));
+    const edits = rewriteRecipe(
+      catalogue,
+      before,
+      parseLine("Smoke: 2 River eel -> 1 Smoked eel in 60s", wordsOf(catalogue)),
+    );
     expect(edits).toEqual([{ op: "set", kind: "recipe", id: before.id, field: "ticks", from: 1800, to: 1200 }]);
   });
 
@@ -184,8 +354,8 @@ describe("writing lines", () => {
       "2 River eel + 1 Coarse salt -> 2 Smoked eel + 1 Eel skin 40% at Smokehouse using Gutting knife lasting 50 in 90s fee 2 shells",
       "Unpick coat: salvage 1 Oilskin coat -> 1..3 Eel skin",
       "nothing -> 1 Brand new thing",
-      "1 Tarred line + 3 \"2 by 4\" -> 1 \"Kelp at dawn\" at Smokehouse + Cellar using 2 Gutting knife",
-      "\"At: last\": 1 Eel -> nothing fee 0.5",
+      '1 Tarred line + 3 "2 by 4" -> 1 "Kelp at dawn" at Smokehouse + Cellar using 2 Gutting knife',
+      '"At: last": 1 Eel -> nothing fee 0.5',
       "salvage 1 Wreck crate -> 3 draws { 5: 2 Smoked eel | 3: 1 Brass cleat | 0.5: 1..2 Eel | 1: nothing } + 1 Eel skin using Gutting knife",
       "1 Eel -> 1 draw { 1: 1 Eel skin } level 12 taught by Old chart",
     ]) {
@@ -193,7 +363,9 @@ describe("writing lines", () => {
       expect(formatParsed(stocked, read(formatParsed(stocked, read(line))))).toBe(line);
     }
     expect(formatParsed(stocked, read("2 river eel->smoked_eel in 90"))).toBe("2 River eel -> 1 Smoked eel in 90s");
-    expect(formatParsed(stocked, read("eel->2 draws{5:2 Eel skin|0.5: nothing|1:nothing}"))).toBe("1 Eel -> 2 draws { 5: 2 Eel skin | 1.5: nothing }");
+    expect(formatParsed(stocked, read("eel->2 draws{5:2 Eel skin|0.5: nothing|1:nothing}"))).toBe(
+      "1 Eel -> 2 draws { 5: 2 Eel skin | 1.5: nothing }",
+    );
   });
 
   it("is written without its name, and lines by themselves", () => {

@@ -58,7 +58,10 @@ export const LONGEST_LINE = 100_000;
 /** After so many remarks the rest of a line gets one of its own. */
 const MOST_REMARKS = 100;
 
-/** Never throws; a line that can't be written has a remark of level "error" with its position. What it accepts, the rules accept. */
+/**
+ * Never throws; a line that can't be written has a remark of level "error" with its position. What it accepts, the
+ * rules accept.
+ */
 export const parseLine = (text: string, words: Words): ParsedLine => new Reader(text, words).line();
 
 /** A name with a good many spaces in it. */
@@ -79,7 +82,13 @@ class Reader {
   ) {
     const { tokens, open } = text.length > LONGEST_LINE ? { tokens: [], open: null } : lex(text);
     this.tokens = tokens;
-    if (text.length > LONGEST_LINE) this.remark("error", { from: 0, to: text.length }, `A line of ${text.length} characters; at most ${LONGEST_LINE} are read. Split it into several recipes.`, []);
+    if (text.length > LONGEST_LINE)
+      this.remark(
+        "error",
+        { from: 0, to: text.length },
+        `A line of ${text.length} characters; at most ${LONGEST_LINE} are read. Split it into several recipes.`,
+        [],
+      );
     if (open) this.remark("error", open, 'This quote has no end. Close it with ".', []);
   }
 
@@ -94,7 +103,13 @@ class Reader {
     const clauses = this.clauses();
     if (kind === "salvage" && !this.entries.some((e) => e.role === "ingredient") && !this.failed())
       this.remark("error", this.here(), "Salvage needs the item it takes apart.", []);
-    if (this.entries.length > MOST_LINES) this.remark("error", this.entries[MOST_LINES].span, `${this.entries.length} entries; at most ${MOST_LINES} fit in a recipe.`, []);
+    if (this.entries.length > MOST_LINES)
+      this.remark(
+        "error",
+        this.entries[MOST_LINES].span,
+        `${this.entries.length} entries; at most ${MOST_LINES} fit in a recipe.`,
+        [],
+      );
     const remarks = this.remarks.sort((a, b) => a.from - b.from);
     return { kind, label, entries: this.entries, ...clauses, remarks, ok: !this.failed() };
   }
@@ -116,7 +131,12 @@ class Reader {
     if (says) this.remark("error", span, says, []);
     // An entry before a colon is more likely a slip than a name.
     else if (!quoted && (parts[0].kind !== "word" || parts.some((t) => t.kind !== "word" && t.kind !== "number")))
-      this.remark("error", span, "Before the colon stands the recipe's name. If this is one, put it in quotes; if not, take the colon out.", [`"${label.replace(/["\\]/g, "\\$&")}"`]);
+      this.remark(
+        "error",
+        span,
+        "Before the colon stands the recipe's name. If this is one, put it in quotes; if not, take the colon out.",
+        [`"${label.replace(/["\\]/g, "\\$&")}"`],
+      );
     return label;
   }
 
@@ -132,7 +152,11 @@ class Reader {
   private side(role: Role, wanted: string): void {
     const token = this.peek();
     const after = this.tokens[this.at + 1];
-    if (token?.kind === "word" && token.text.toLowerCase() === "nothing" && (!after || after.kind === "arrow" || isKeyword(after))) {
+    if (
+      token?.kind === "word" &&
+      token.text.toLowerCase() === "nothing" &&
+      (!after || after.kind === "arrow" || isKeyword(after))
+    ) {
       this.at++;
       return;
     }
@@ -148,10 +172,16 @@ class Reader {
   private drawn(role: Role): boolean {
     const counted = this.peek()?.kind === "number";
     const word = this.tokens[this.at + (counted ? 1 : 0)];
-    if (word?.kind !== "word" || !/^draws?$/i.test(word.text) || this.tokens[this.at + (counted ? 2 : 1)]?.kind !== "open") return false;
+    if (
+      word?.kind !== "word" ||
+      !/^draws?$/i.test(word.text) ||
+      this.tokens[this.at + (counted ? 2 : 1)]?.kind !== "open"
+    )
+      return false;
     const start = this.peek() as Token;
     const times = counted ? Number(start.text) : 1;
-    if (!Number.isInteger(times) || times < 1 || times > MOST_TIMES) this.remark("error", start, "Expected how often is drawn: a whole number from 1 to 1000.", ["1"]);
+    if (!Number.isInteger(times) || times < 1 || times > MOST_TIMES)
+      this.remark("error", start, "Expected how often is drawn: a whole number from 1 to 1000.", ["1"]);
     this.at += counted ? 3 : 2;
     const group = ++this.draws;
     const first = this.entries.length;
@@ -162,14 +192,19 @@ class Reader {
       of = add(of, fromNumber(weight));
       const token = this.peek();
       const after = this.tokens[this.at + 1];
-      if (token?.kind === "word" && token.text.toLowerCase() === "nothing" && (!after || after.kind === "bar" || after.kind === "close")) {
+      if (
+        token?.kind === "word" &&
+        token.text.toLowerCase() === "nothing" &&
+        (!after || after.kind === "bar" || after.kind === "close")
+      ) {
         this.at++;
         nothing = add(nothing, fromNumber(weight));
       } else {
         const before = this.entries.length;
         this.entry(role, "what may be drawn, or nothing");
         const entry = this.entries[before];
-        if (entry && entry.chance !== 1) this.remark("error", entry.span, "What is drawn has a weight and no chance. Change the weight.", []);
+        if (entry && entry.chance !== 1)
+          this.remark("error", entry.span, "What is drawn has a weight and no chance. Change the weight.", []);
         if (entry) this.entries[before] = { ...entry, draw: { group, times, weight, of: 0 } };
       }
       if (this.peek()?.kind !== "bar") break;
@@ -179,9 +214,11 @@ class Reader {
     else this.remark("error", this.here(), "Expected | and the next alternative, or } to end the draw.", ["}"]);
     const span = { from: start.from, to: this.tokens[this.at - 1].to };
     if (role !== "output") this.remark("error", span, "Only what comes out can be drawn.", []);
-    if (compare(nothing, fromNumber(1e6)) > 0) this.remark("error", span, "All weights of nothing together go up to 1000000.", []);
+    if (compare(nothing, fromNumber(1e6)) > 0)
+      this.remark("error", span, "All weights of nothing together go up to 1000000.", []);
     if (sign(of) <= 0) this.remark("error", span, "A draw needs a weight above 0.", []);
-    if (this.entries.length === first && !this.failed()) this.remark("error", span, "A draw needs at least one thing to draw.", []);
+    if (this.entries.length === first && !this.failed())
+      this.remark("error", span, "A draw needs at least one thing to draw.", []);
     for (let k = first; k < this.entries.length; k++) {
       const { draw } = this.entries[k];
       if (draw) this.entries[k] = { ...this.entries[k], draw: { ...draw, of: toNumber(of) } };
@@ -217,14 +254,36 @@ class Reader {
     if (next?.kind === "percent") {
       this.at++;
       const percent = exactNumber(next.text.slice(0, -1));
-      if (percent === null || percent > MOST_CHANCE * 100) this.remark("error", next, `A chance goes up to 100%, such as 40%; more than ${MOST_CHANCE * 100}% or more digits than a number holds can't be written.`, ["100%"]);
+      if (percent === null || percent > MOST_CHANCE * 100)
+        this.remark(
+          "error",
+          next,
+          `A chance goes up to 100%, such as 40%; more than ${MOST_CHANCE * 100}% or more digits than a number holds can't be written.`,
+          ["100%"],
+        );
       else chance = fromPercent(percent);
       if (chance > 0 && chance < LEAST) this.remark("error", next, "This chance is too small to be counted with.", []);
-      if (role === "tool" || role === "station") this.remark("error", next, `A ${role} is there or not: it has no chance. Remove it.`, [""]);
-      else if (chance > 1 || chance === 0) this.remark("warning", next, `A chance is above 0% and at most 100%; ${next.text} will be reported by the checks.`, []);
+      if (role === "tool" || role === "station")
+        this.remark("error", next, `A ${role} is there or not: it has no chance. Remove it.`, [""]);
+      else if (chance > 1 || chance === 0)
+        this.remark(
+          "warning",
+          next,
+          `A chance is above 0% and at most 100%; ${next.text} will be reported by the checks.`,
+          [],
+        );
     }
     if (this.word("lasting")) uses = this.uses(role);
-    this.entries.push({ role, name: name.name, item: name.id, min, max, chance, uses, span: { from: start.from, to: this.tokens[this.at - 1].to } });
+    this.entries.push({
+      role,
+      name: name.name,
+      item: name.id,
+      min,
+      max,
+      chance,
+      uses,
+      span: { from: start.from, to: this.tokens[this.at - 1].to },
+    });
   }
 
   private quantity(): [number, number] {
@@ -240,9 +299,19 @@ class Reader {
       this.remark("error", token, `A quantity goes up to ${MOST} and has no more digits than a number holds.`, []);
       return [1, 1];
     }
-    if ([min, max].some((n) => n > 0 && n < LEAST)) this.remark("error", token, `This is too small to be counted with. Write 0, or at least ${LEAST.toFixed(9)}.`, []);
-    if (min > max) this.remark("warning", token, `The range runs backwards; the checks will report it. Write ${max}..${min}.`, [`${max}..${min}`]);
-    else if (max === 0) this.remark("warning", token, "A quantity of 0 does nothing; the checks will report it.", ["1"]);
+    if ([min, max].some((n) => n > 0 && n < LEAST))
+      this.remark(
+        "error",
+        token,
+        `This is too small to be counted with. Write 0, or at least ${LEAST.toFixed(9)}.`,
+        [],
+      );
+    if (min > max)
+      this.remark("warning", token, `The range runs backwards; the checks will report it. Write ${max}..${min}.`, [
+        `${max}..${min}`,
+      ]);
+    else if (max === 0)
+      this.remark("warning", token, "A quantity of 0 does nothing; the checks will report it.", ["1"]);
     return [min, max];
   }
 
@@ -250,7 +319,12 @@ class Reader {
     const token = this.peek();
     const value = Number(token?.text);
     if (token?.kind !== "number" || !Number.isInteger(value) || value < 1 || value > MOST) {
-      this.remark("error", token ?? this.here(), "Expected how many runs the tool lasts: a whole number, such as lasting 50.", ["50"]);
+      this.remark(
+        "error",
+        token ?? this.here(),
+        "Expected how many runs the tool lasts: a whole number, such as lasting 50.",
+        ["50"],
+      );
       if (token && (token.kind === "word" || token.kind === "number") && !isKeyword(token)) this.at++;
       return null;
     }
@@ -276,13 +350,15 @@ class Reader {
     let signs = false;
     for (let n = 0; n < this.words.items.longest; n++) {
       const token = this.tokens[this.at + n];
-      if (!token || token.kind === "arrow" || token.kind === "quoted" || token.kind === "bar" || token.kind === "close") break;
+      if (!token || token.kind === "arrow" || token.kind === "quoted" || token.kind === "bar" || token.kind === "close")
+        break;
       typed = n === 0 ? token.text : this.text.slice(this.tokens[this.at].from, token.to);
       if (typed.length > LONGEST_NAME) break;
       // Signs of order belong to a name only where it is written just so: "Eel 40%" is no "Eel40%".
       if (token.kind !== "word" && token.kind !== "number") signs = true;
       const found = this.words.items.find(typed);
-      if (found.found === "one" && (!signs || found.name.toLowerCase() === typed.replace(/\s+/g, " ").toLowerCase())) best = { count: n + 1, id: found.id, name: found.name };
+      if (found.found === "one" && (!signs || found.name.toLowerCase() === typed.replace(/\s+/g, " ").toLowerCase()))
+        best = { count: n + 1, id: found.id, name: found.name };
     }
     return best;
   }
@@ -299,7 +375,11 @@ class Reader {
     }
     const known = this.longestKnown();
     let natural = 0;
-    for (let token = this.tokens[this.at]; token && (token.kind === "word" || token.kind === "number") && !isKeyword(token); ) token = this.tokens[this.at + ++natural];
+    for (
+      let token = this.tokens[this.at];
+      token && (token.kind === "word" || token.kind === "number") && !isKeyword(token);
+    )
+      token = this.tokens[this.at + ++natural];
     if (known && known.count >= natural) {
       this.at += known.count;
       return known;
@@ -317,8 +397,17 @@ class Reader {
     }
     if (/^[-+.]?\d/.test(first.text)) {
       const number = /^(\d+)x$|^x?(\d+)$/i.exec(first.text);
-      const offer = number ? [number[1] ?? number[2]] : /^\d+,\d+$/.test(first.text) ? [first.text.replace(",", ".")] : [];
-      this.remark("error", first, `“${first.text}” is no quantity. Write a number such as 2, 1.5 or 1..3, or put a name that begins so in quotes.`, offer);
+      const offer = number
+        ? [number[1] ?? number[2]]
+        : /^\d+,\d+$/.test(first.text)
+          ? [first.text.replace(",", ".")]
+          : [];
+      this.remark(
+        "error",
+        first,
+        `“${first.text}” is no quantity. Write a number such as 2, 1.5 or 1..3, or put a name that begins so in quotes.`,
+        offer,
+      );
       return null;
     }
     return this.resolve(typed, span);
@@ -328,7 +417,12 @@ class Reader {
     const found = this.words.items.find(typed);
     if (found.found === "one") return { name: found.name, id: found.id };
     if (found.found === "several") {
-      this.remark("error", span, `“${typed}” is the name of ${found.keys.length} items. Write the key of the one you mean: ${found.keys.join(" or ")}.`, found.keys);
+      this.remark(
+        "error",
+        span,
+        `“${typed}” is the name of ${found.keys.length} items. Write the key of the one you mean: ${found.keys.join(" or ")}.`,
+        found.keys,
+      );
       return { name: typed, id: null };
     }
     const says = textProblem(typed, { max: 120, name: true });
@@ -337,7 +431,13 @@ class Reader {
       return { name: typed, id: null };
     }
     const offers = this.words.near(typed);
-    if (offers.length) this.remark("warning", span, `“${typed}” is not in the pantry and becomes a stub. Did you mean ${offers.join(" or ")}?`, offers);
+    if (offers.length)
+      this.remark(
+        "warning",
+        span,
+        `“${typed}” is not in the pantry and becomes a stub. Did you mean ${offers.join(" or ")}?`,
+        offers,
+      );
     else this.remark("note", span, `“${typed}” is not in the pantry yet and becomes a stub.`, []);
     return { name: typed, id: null };
   }
@@ -353,7 +453,13 @@ class Reader {
       else if (this.word("in")) {
         if (ticks !== null) this.remark("error", token, "The time is given twice. Keep one.", []);
         ticks = this.duration() ?? ticks;
-        if (ticks === 0) this.remark("note", { from: token.from, to: this.tokens[this.at - 1].to }, "A time of 0 is no time; the line says nothing of it then.", []);
+        if (ticks === 0)
+          this.remark(
+            "note",
+            { from: token.from, to: this.tokens[this.at - 1].to },
+            "A time of 0 is no time; the line says nothing of it then.",
+            [],
+          );
       } else if (this.word("fee")) {
         if (fee) this.remark("error", token, "The fee is given twice. Keep one.", []);
         fee = this.fee() ?? fee;
@@ -369,7 +475,8 @@ class Reader {
         this.remark("error", token, "A second ->. A line has one; write a line for each recipe.", []);
         this.at++;
         this.skipTo(null);
-      } else if (this.word("lasting")) this.remark("error", token, "Only a tool can be “lasting”: write it right behind the tool's name.", []);
+      } else if (this.word("lasting"))
+        this.remark("error", token, "Only a tool can be “lasting”: write it right behind the tool's name.", []);
       else this.skipTo("Expected at, using, in, fee, level or taught by");
     }
     return { ticks: ticks ?? 0, fee: fee?.amount ?? 0, feeCurrency: fee?.currency ?? null, level, taughtBy };
@@ -379,7 +486,9 @@ class Reader {
     const token = this.peek();
     const value = Number(token?.text);
     if (token?.kind !== "number" || !Number.isInteger(value) || value > 1000) {
-      this.remark("error", token ?? this.here(), "Expected a level: a whole number up to 1000, such as level 12.", ["12"]);
+      this.remark("error", token ?? this.here(), "Expected a level: a whole number up to 1000, such as level 12.", [
+        "12",
+      ]);
       if (token?.kind === "number") this.at++;
       return null;
     }
@@ -399,7 +508,11 @@ class Reader {
     const first = this.peek();
     let count = 0;
     let best: { count: number; ticks: number } | null = null;
-    for (let token = first; token && count < 3 && (token.kind === "word" || token.kind === "number") && (count === 0 || !isKeyword(token)); token = this.tokens[this.at + count]) {
+    for (
+      let token = first;
+      token && count < 3 && (token.kind === "word" || token.kind === "number") && (count === 0 || !isKeyword(token));
+      token = this.tokens[this.at + count]
+    ) {
       count++;
       const ticks = parseTicks(this.text.slice((first as Token).from, token.to), this.words.ticksPerSecond);
       if (ticks !== null) best = { count, ticks };
@@ -408,7 +521,12 @@ class Reader {
       this.at += best.count;
       return best.ticks;
     }
-    this.remark("error", first ?? this.here(), `Expected a time such as 90s, 1m30s or 1800t, in whole ticks (${this.words.ticksPerSecond} a second).`, ["90s"]);
+    this.remark(
+      "error",
+      first ?? this.here(),
+      `Expected a time such as 90s, 1m30s or 1800t, in whole ticks (${this.words.ticksPerSecond} a second).`,
+      ["90s"],
+    );
     if (first && !isKeyword(first) && first.kind !== "arrow") this.at++;
     return null;
   }
@@ -438,22 +556,30 @@ class Reader {
       this.remark("error", token, `A fee goes up to ${MOST} and has no more digits than a number holds.`, []);
       return null;
     }
-    if (!typed && amount === 0) this.remark("note", { from, to: token.to }, "A fee of 0 is no fee; the line says nothing of it then.", []);
+    if (!typed && amount === 0)
+      this.remark("note", { from, to: token.to }, "A fee of 0 is no fee; the line says nothing of it then.", []);
     if (!typed) return { amount, currency: null };
     const found = this.words.currencies.find(typed);
     // "2 shell" and "1 shells" for each other, but not "shellss" for either.
-    const singular = found.found === "one" || !/[^s]s$/i.test(typed) ? found : this.words.currencies.find(typed.slice(0, -1));
+    const singular =
+      found.found === "one" || !/[^s]s$/i.test(typed) ? found : this.words.currencies.find(typed.slice(0, -1));
     const plural = singular.found === "one" ? singular : this.words.currencies.find(`${typed}s`);
     if (plural.found === "one") return { amount, currency: plural.id };
     const names = [...this.words.currencies.names()].slice(0, 8);
-    this.remark("error", span, `${shown(typed)} is not a currency of this pantry. There ${names.length ? `are: ${names.join(", ")}` : "are none yet"}. Without a currency a fee counts in value units.`, [...new Set(nearest(typed, names).concat(names))].slice(0, 3));
+    this.remark(
+      "error",
+      span,
+      `${shown(typed)} is not a currency of this pantry. There ${names.length ? `are: ${names.join(", ")}` : "are none yet"}. Without a currency a fee counts in value units.`,
+      [...new Set(nearest(typed, names).concat(names))].slice(0, 3),
+    );
     return null;
   }
 
   /** Reports what stands before the next sign of order, so that nothing typed is ignored. */
   private skipTo(says: string | null): void {
     const start = this.at;
-    while (this.at < this.tokens.length && this.tokens[this.at].kind !== "arrow" && !isKeyword(this.tokens[this.at])) this.at++;
+    while (this.at < this.tokens.length && this.tokens[this.at].kind !== "arrow" && !isKeyword(this.tokens[this.at]))
+      this.at++;
     if (this.at === start || says === null) return;
     const span = { from: this.tokens[start].from, to: this.tokens[this.at - 1].to };
     this.remark("error", span, `${says}, found ${shown(this.text.slice(span.from, span.to))}.`, []);
@@ -472,6 +598,13 @@ class Reader {
   private remark(level: Remark["level"], { from, to }: Span, says: string, offers: readonly string[]): void {
     if (level === "error") this.errors++;
     if (this.remarks.length < MOST_REMARKS) this.remarks.push({ level, from, to, says, offers });
-    else if (this.remarks.length === MOST_REMARKS) this.remarks.push({ level: "error", from, to: this.text.length, says: "More is wrong from here on. Mend what stands before it first.", offers: [] });
+    else if (this.remarks.length === MOST_REMARKS)
+      this.remarks.push({
+        level: "error",
+        from,
+        to: this.text.length,
+        says: "More is wrong from here on. Mend what stands before it first.",
+        offers: [],
+      });
   }
 }

@@ -20,7 +20,8 @@ export function words(items: NameBook, currencies: NameBook, ticksPerSecond: num
   return { items, currencies, ticksPerSecond, near };
 }
 
-export const wordsOf = (catalogue: Catalogue): Words => words(itemBook(catalogue), currencyBook(catalogue), catalogue.pantry.ticksPerSecond);
+export const wordsOf = (catalogue: Catalogue): Words =>
+  words(itemBook(catalogue), currencyBook(catalogue), catalogue.pantry.ticksPerSecond);
 
 /** Hands out keys that are free in the catalogue and among those handed out before. */
 export class Keys {
@@ -63,15 +64,27 @@ export class Writing {
 }
 
 /** @param stub  gives the id for a name that is not in the pantry */
-export const lineFrom = (e: Entry, stub: (name: string) => Id): Line => ({ role: e.role, item: e.item ?? stub(e.name), min: e.min, max: e.max, chance: e.chance, uses: e.uses, ...(e.draw ? { draw: e.draw } : {}) });
+export const lineFrom = (e: Entry, stub: (name: string) => Id): Line => ({
+  role: e.role,
+  item: e.item ?? stub(e.name),
+  min: e.min,
+  max: e.max,
+  chance: e.chance,
+  uses: e.uses,
+  ...(e.draw ? { draw: e.draw } : {}),
+});
 
-const named = (parsed: ParsedLine): string => parsed.label ?? givenName(parsed.kind, (role) => parsed.entries.find((e) => e.role === role)?.name);
+const named = (parsed: ParsedLine): string =>
+  parsed.label ?? givenName(parsed.kind, (role) => parsed.entries.find((e) => e.role === role)?.name);
 
 /** Edits that add one new recipe (and its stubs) for every line. @throws RangeError for a line with an error */
 export function addRecipes(catalogue: Catalogue, lines: readonly ParsedLine[]): Edit[] {
   const writing = new Writing(catalogue);
   const recipes = lines.map((parsed) => recipeFrom(parsed, writing));
-  return [...writing.stubs.map((record): Edit => ({ op: "add", kind: "item", record })), ...recipes.map((record): Edit => ({ op: "add", kind: "recipe", record }))];
+  return [
+    ...writing.stubs.map((record): Edit => ({ op: "add", kind: "item", record })),
+    ...recipes.map((record): Edit => ({ op: "add", kind: "recipe", record })),
+  ];
 }
 
 export function recipeFrom(parsed: ParsedLine, writing: Writing): Recipe {
@@ -96,8 +109,21 @@ export function recipeFrom(parsed: ParsedLine, writing: Writing): Recipe {
 export function rewriteRecipe(catalogue: Catalogue, recipe: Recipe, parsed: ParsedLine): Edit[] {
   if (!parsed.ok) throw new RangeError("A line with errors can't be written.");
   const writing = new Writing(catalogue);
-  const after: Recipe = { ...recipe, name: named(parsed), kind: parsed.kind, lines: writing.lines(parsed), ticks: parsed.ticks, fee: parsed.fee, feeCurrency: parsed.feeCurrency, level: parsed.level, taughtBy: writing.teacher(parsed) };
-  return [...writing.stubs.map((record): Edit => ({ op: "add", kind: "item", record })), ...difference("recipe", recipe, after)];
+  const after: Recipe = {
+    ...recipe,
+    name: named(parsed),
+    kind: parsed.kind,
+    lines: writing.lines(parsed),
+    ticks: parsed.ticks,
+    fee: parsed.fee,
+    feeCurrency: parsed.feeCurrency,
+    level: parsed.level,
+    taughtBy: writing.teacher(parsed),
+  };
+  return [
+    ...writing.stubs.map((record): Edit => ({ op: "add", kind: "item", record })),
+    ...difference("recipe", recipe, after),
+  ];
 }
 
 /** One verdict for every line that is not blank and no comment (#); positions count from the line's own start. */
@@ -110,17 +136,37 @@ export function readLines(text: string, words: Words): { number: number; text: s
 }
 
 /** What fits at the cursor: the span of the name being typed and the names that continue or contain it. */
-export function completeAt(text: string, cursor: number, names: Iterable<string>, most = 8): { from: number; to: number; names: string[] } | null {
+export function completeAt(
+  text: string,
+  cursor: number,
+  names: Iterable<string>,
+  most = 8,
+): { from: number; to: number; names: string[] } | null {
   const before = text.slice(0, cursor);
   let typed = before;
-  for (const sign of before.matchAll(/->|→|\+\s|:\s|(?:^|\s)(?:at|using|salvage|craft|taught\s+by)\s|[{|]\s*[\d.]+:\s/gi)) typed = before.slice(sign.index + sign[0].length);
+  for (const sign of before.matchAll(
+    /->|→|\+\s|:\s|(?:^|\s)(?:at|using|salvage|craft|taught\s+by)\s|[{|]\s*[\d.]+:\s/gi,
+  ))
+    typed = before.slice(sign.index + sign[0].length);
   typed = typed.trimStart().replace(/^\d+(?:\.\d+)?(?:\.\.\d+(?:\.\d+)?)?\s+/, "");
   if (!typed.trim() || typed.includes('"') || /\d%\s*$/.test(typed)) return null;
   const wanted = fold(typed);
   const fits: { name: string; rank: number }[] = [];
   for (const name of names) {
     const folded = fold(name);
-    const rank = folded === wanted ? -1 : folded.startsWith(wanted) ? 0 : name.toLowerCase().split(/\s+/).some((w) => fold(w).startsWith(wanted)) ? 1 : folded.includes(wanted) ? 2 : 3;
+    const rank =
+      folded === wanted
+        ? -1
+        : folded.startsWith(wanted)
+          ? 0
+          : name
+                .toLowerCase()
+                .split(/\s+/)
+                .some((w) => fold(w).startsWith(wanted))
+            ? 1
+            : folded.includes(wanted)
+              ? 2
+              : 3;
     if (rank === -1) return null;
     if (rank < 3) fits.push({ name, rank });
   }

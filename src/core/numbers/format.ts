@@ -15,7 +15,8 @@ export function sayQuantity(value: number): string {
 }
 
 /** "2" or "1–3". */
-export const sayRange = (min: number, max: number): string => (min === max ? sayQuantity(min) : `${sayQuantity(min)}–${sayQuantity(max)}`);
+export const sayRange = (min: number, max: number): string =>
+  min === max ? sayQuantity(min) : `${sayQuantity(min)}–${sayQuantity(max)}`;
 
 /** A chance as a percentage, exact to four decimals. */
 export const sayPercent = (chance: number): string => `${Number((chance * 100).toFixed(4))}%`;
@@ -31,7 +32,8 @@ export function sayMove(from: number, to: number): string {
 }
 
 /** "1 recipe", "3 recipes". */
-export const count = (n: number, noun: string, plural = `${noun}s`): string => `${group(String(n))} ${n === 1 ? noun : plural}`;
+export const count = (n: number, noun: string, plural = `${noun}s`): string =>
+  `${group(String(n))} ${n === 1 ? noun : plural}`;
 
 /** "a, b and c". */
 export function list(parts: readonly string[], most = 4): string {
@@ -40,4 +42,5 @@ export function list(parts: readonly string[], most = 4): string {
 }
 
 /** Thin spaces between thousands. */
-export const group = (digits: string): string => digits.replace(/^(-?)(\d+)/, (_, s: string, d: string) => s + d.replace(/\B(?=(\d{3})+$)/g, " "));
+export const group = (digits: string): string =>
+  digits.replace(/^(-?)(\d+)/, (_, s: string, d: string) => s + d.replace(/\B(?=(\d{3})+$)/g, " "));

@@ -1,6 +1,19 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { add, compare, divide, fraction, fromNumber, fromPercent, multiply, show, subtract, toNumber, toPercent, wholeMultiples } from "./fraction";
+import {
+  add,
+  compare,
+  divide,
+  fraction,
+  fromNumber,
+  fromPercent,
+  multiply,
+  show,
+  subtract,
+  toNumber,
+  toPercent,
+  wholeMultiples,
+} from "./fraction";
 
 describe("fractions", () => {
   it("keeps the decimal that was typed: 0.1 + 0.2 is 0.3", () => {
@@ -31,7 +44,14 @@ describe("fractions", () => {
   });
 
   it("turns percents into chances and back as they were typed", () => {
-    for (const [percent, chance] of [[7, 0.07], [0.07, 0.0007], [33.3, 0.333], [1e-7, 1e-9], [29, 0.29], [110, 1.1]]) {
+    for (const [percent, chance] of [
+      [7, 0.07],
+      [0.07, 0.0007],
+      [33.3, 0.333],
+      [1e-7, 1e-9],
+      [29, 0.29],
+      [110, 1.1],
+    ]) {
       expect(fromPercent(percent)).toBe(chance);
       expect(toPercent(chance)).toBe(percent);
     }

@@ -22,7 +22,10 @@ it("pops entries from the least key to the greatest, whatever came in between", 
   }
   while (truth.length) {
     const entry = heap.pop();
-    truth.splice(truth.findIndex((t) => t.entry === entry), 1);
+    truth.splice(
+      truth.findIndex((t) => t.entry === entry),
+      1,
+    );
   }
   expect(heap.pop()).toBe(-1);
 });

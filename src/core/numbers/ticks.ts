@@ -62,5 +62,6 @@ export function saySeconds(seconds: number): string {
   return join(Math.floor(minutes / 60), "h", minutes % 60, "min");
 }
 
-const join = (a: number, unit: string, b: number, smaller: string) => (b ? `${a} ${unit} ${b} ${smaller}` : `${a} ${unit}`);
+const join = (a: number, unit: string, b: number, smaller: string) =>
+  b ? `${a} ${unit} ${b} ${smaller}` : `${a} ${unit}`;
 const trim = (value: number, digits: number) => String(Number(value.toFixed(digits)));

@@ -16,11 +16,22 @@ export function nearTies({ seed, items, recipes, gaining }: Border): string {
   const worth = Array.from({ length: items }, () => 1 + Math.floor(random() * 20));
   const entry = (chances: readonly number[]) => {
     const item = Math.floor(random() * items);
-    const [min, max] = pick([[1, 1], [2, 2], [3, 3], [1, 2], [0.5, 0.5], [4, 4], [1, 3], [0.1, 0.1], [0.3, 0.3]]);
+    const [min, max] = pick([
+      [1, 1],
+      [2, 2],
+      [3, 3],
+      [1, 2],
+      [0.5, 0.5],
+      [4, 4],
+      [1, 3],
+      [0.1, 0.1],
+      [0.3, 0.3],
+    ]);
     const chance = pick(chances);
     return { item, min, max, chance, value: ((min + max) / 2) * worth[item] * chance };
   };
-  const say = (e: { item: number; chance: number }, quantity: string) => `${quantity} I${e.item}${e.chance < 1 ? ` ${e.chance * 100}%` : ""}`;
+  const say = (e: { item: number; chance: number }, quantity: string) =>
+    `${quantity} I${e.item}${e.chance < 1 ? ` ${e.chance * 100}%` : ""}`;
   const lines = ["gather I0 in 5s"];
   for (let k = 0; k < recipes; k++) {
     const ins = Array.from({ length: 1 + Math.floor(random() * 3) }, () => entry([1]));
@@ -29,8 +40,11 @@ export function nearTies({ seed, items, recipes, gaining }: Border): string {
     const total = (list: readonly { value: number }[]) => list.reduce((t, e) => t + e.value, 0);
     const scale = (total(ins) * kept) / total(outs);
     const given = outs.map((e) => say(e, String(Number((((e.min + e.max) / 2) * scale).toPrecision(4)))));
-    const tool = random() < 0.1 ? ` using I${Math.floor(random() * items)} lasting ${1 + Math.floor(random() * 9)}` : "";
-    lines.push(`R${k}: ${ins.map((e) => say(e, e.min === e.max ? String(e.min) : `${e.min}..${e.max}`)).join(" + ")} -> ${given.join(" + ")}${tool}`);
+    const tool =
+      random() < 0.1 ? ` using I${Math.floor(random() * items)} lasting ${1 + Math.floor(random() * 9)}` : "";
+    lines.push(
+      `R${k}: ${ins.map((e) => say(e, e.min === e.max ? String(e.min) : `${e.min}..${e.max}`)).join(" + ")} -> ${given.join(" + ")}${tool}`,
+    );
   }
   return lines.join("\n");
 }

@@ -2,11 +2,27 @@
 import { type Catalogue, emptyCatalogue } from "../catalogue/catalogue";
 import { apply, type Edit } from "../catalogue/changes";
 import { fold, keyFrom, newId } from "../catalogue/names";
-import { blank, type Currency, type Id, type Item, line, NEW_PANTRY, type Pantry, type Recipe, type Source } from "../catalogue/records";
+import {
+  blank,
+  type Currency,
+  type Id,
+  type Item,
+  line,
+  NEW_PANTRY,
+  type Pantry,
+  type Recipe,
+  type Source,
+} from "../catalogue/records";
 import { parseLine } from "../notation/parser";
 import { recipeFrom, wordsOf, Writing } from "../notation/write";
 
-export const pantry = (settings: Partial<Pantry> = {}): Pantry => ({ id: newId(), key: "test", name: "Test", ...NEW_PANTRY, ...settings });
+export const pantry = (settings: Partial<Pantry> = {}): Pantry => ({
+  id: newId(),
+  key: "test",
+  name: "Test",
+  ...NEW_PANTRY,
+  ...settings,
+});
 
 export const must = (catalogue: Catalogue, edits: readonly Edit[]): Catalogue => {
   const outcome = apply(catalogue, edits);
@@ -14,11 +30,21 @@ export const must = (catalogue: Catalogue, edits: readonly Edit[]): Catalogue =>
   return outcome.catalogue;
 };
 
-export const shells: Currency = blank("currency", { id: "shells000000" as Id, key: "shells", name: "shells", symbol: "sh", worth: 1 });
+export const shells: Currency = blank("currency", {
+  id: "shells000000" as Id,
+  key: "shells",
+  name: "shells",
+  symbol: "sh",
+  worth: 1,
+});
 
 export function kitchen(text: string, settings: Partial<Pantry> = {}): Catalogue {
   let catalogue = must(emptyCatalogue(pantry(settings)), [{ op: "add", kind: "currency", record: shells }]);
-  for (const row of text.split("\n").map((t) => t.trim()).filter(Boolean)) catalogue = must(catalogue, read(catalogue, row));
+  for (const row of text
+    .split("\n")
+    .map((t) => t.trim())
+    .filter(Boolean))
+    catalogue = must(catalogue, read(catalogue, row));
   return catalogue;
 }
 
@@ -26,13 +52,25 @@ function read(catalogue: Catalogue, row: string): Edit[] {
   const writing = new Writing(catalogue);
   const buy = /^buy (.+) for ([\d.]+)$/.exec(row);
   const gather = /^gather (.+)$/.exec(row);
-  const parsed = parseLine(buy ? `nothing -> 1 ${buy[1]}` : gather ? `nothing -> ${gather[1]}` : row, wordsOf(catalogue));
+  const parsed = parseLine(
+    buy ? `nothing -> 1 ${buy[1]}` : gather ? `nothing -> ${gather[1]}` : row,
+    wordsOf(catalogue),
+  );
   if (!parsed.ok) throw new Error(`${row}: ${parsed.remarks.map((r) => r.says).join(" ")}`);
   const recipe = recipeFrom(parsed, writing);
   const items = writing.stubs.map((stub): Edit => ({ op: "add", kind: "item", record: { ...stub, status: "ready" } }));
   if (!buy && !gather) return [...items, { op: "add", kind: "recipe", record: recipe }];
-  const base = { id: newId(), key: writing.keys.next("source", recipe.name), name: recipe.name, lines: recipe.lines, ticks: recipe.ticks };
-  const source: Source = blank("source", buy ? { ...base, kind: "shop", price: Number(buy[2]), currency: shells.id } : { ...base, kind: "gathering" });
+  const base = {
+    id: newId(),
+    key: writing.keys.next("source", recipe.name),
+    name: recipe.name,
+    lines: recipe.lines,
+    ticks: recipe.ticks,
+  };
+  const source: Source = blank(
+    "source",
+    buy ? { ...base, kind: "shop", price: Number(buy[2]), currency: shells.id } : { ...base, kind: "gathering" },
+  );
   return [...items, { op: "add", kind: "source", record: source }];
 }
 
@@ -49,5 +87,6 @@ export function recipe(catalogue: Catalogue, name: string): Recipe {
 }
 
 /** A bare item, for tests that build records by hand. */
-export const newItem = (name: string, given: Partial<Item> = {}): Item => blank("item", { id: newId(), key: keyFrom(name, "item"), name, status: "ready", ...given });
+export const newItem = (name: string, given: Partial<Item> = {}): Item =>
+  blank("item", { id: newId(), key: keyFrom(name, "item"), name, status: "ready", ...given });
 export { line };

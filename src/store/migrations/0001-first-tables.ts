@@ -70,6 +70,8 @@ export class FirstTables extends Migration {
     for (const sql of UP) this.addSql(sql);
   }
   override async down(): Promise<void> {
-    this.addSql("drop table if exists change_touch, change, source_line, recipe_line, source, recipe, item_stat, item_tag, item, item_type_stat, item_type, tag, stat, rarity, currency, pantry cascade");
+    this.addSql(
+      "drop table if exists change_touch, change, source_line, recipe_line, source, recipe, item_stat, item_tag, item, item_type_stat, item_type, tag, stat, rarity, currency, pantry cascade",
+    );
   }
 }

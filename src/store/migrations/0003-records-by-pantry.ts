@@ -1,4 +1,6 @@
-/** A record is known by its pantry and its id together, and refers within its pantry only. Written once, never edited. */
+/**
+ * A record is known by its pantry and its id together, and refers within its pantry only. Written once, never edited.
+ */
 import { Migration } from "@mikro-orm/migrations";
 
 const KINDS = ["currency", "rarity", "stat", "tag", "item_type", "item", "recipe", "source"];
@@ -27,21 +29,28 @@ const REFERENCES = [
 
 export class RecordsByPantry extends Migration {
   override async up(): Promise<void> {
-    for (const [table, column] of REFERENCES) this.addSql(`alter table "${table}" drop constraint "${table}_${column}_foreign"`);
-    for (const [table, , column] of PARTS) this.addSql(`alter table "${table}" drop constraint "${table}_${column}_foreign"`);
+    for (const [table, column] of REFERENCES)
+      this.addSql(`alter table "${table}" drop constraint "${table}_${column}_foreign"`);
+    for (const [table, , column] of PARTS)
+      this.addSql(`alter table "${table}" drop constraint "${table}_${column}_foreign"`);
     for (const [table, of, column, rest] of PARTS) {
       this.addSql(`alter table "${table}" add column "pantry_id" varchar(12) null`);
       this.addSql(`update "${table}" c set "pantry_id" = o."pantry_id" from "${of}" o where o."id" = c."${column}"`);
-      this.addSql(`alter table "${table}" alter column "pantry_id" set not null, drop constraint "${table}_pkey", add constraint "${table}_pkey" primary key ("pantry_id", "${column}", "${rest}")`);
+      this.addSql(
+        `alter table "${table}" alter column "pantry_id" set not null, drop constraint "${table}_pkey", add constraint "${table}_pkey" primary key ("pantry_id", "${column}", "${rest}")`,
+      );
     }
     for (const table of KINDS) {
       this.addSql(`drop index "${table}_pantry_id_index"`);
-      this.addSql(`alter table "${table}" drop constraint "${table}_pkey", add constraint "${table}_pkey" primary key ("pantry_id", "id")`);
+      this.addSql(
+        `alter table "${table}" drop constraint "${table}_pkey", add constraint "${table}_pkey" primary key ("pantry_id", "id")`,
+      );
     }
     for (const table of ["recipe_line", "source_line"]) this.addSql(`drop index "${table}_item_id_index"`);
     for (const [table, column, of, then] of REFERENCES) {
       const astray = `not exists (select 1 from "${of}" o where o."pantry_id" = c."pantry_id" and o."id" = c."${column}")`;
-      if (then === "empty") this.addSql(`update "${table}" c set "${column}" = null where c."${column}" is not null and ${astray}`);
+      if (then === "empty")
+        this.addSql(`update "${table}" c set "${column}" = null where c."${column}" is not null and ${astray}`);
       else if (then === "leave out") this.addSql(`delete from "${table}" c where ${astray}`);
       else
         this.addSql(
@@ -53,11 +62,17 @@ export class RecordsByPantry extends Migration {
     this.addSql("set constraints all immediate");
     for (const [table, column, of] of REFERENCES) {
       this.addSql(`create index "${table}_${column}_index" on "${table}" ("pantry_id", "${column}")`);
-      this.addSql(`alter table "${table}" add constraint "${table}_${column}_foreign" foreign key ("pantry_id", "${column}") references "${of}" ("pantry_id", "id") on update cascade on delete no action deferrable initially deferred`);
+      this.addSql(
+        `alter table "${table}" add constraint "${table}_${column}_foreign" foreign key ("pantry_id", "${column}") references "${of}" ("pantry_id", "id") on update cascade on delete no action deferrable initially deferred`,
+      );
     }
     for (const [table, of, column] of PARTS) {
-      this.addSql(`alter table "${table}" add constraint "${table}_pantry_id_foreign" foreign key ("pantry_id") references "pantry" ("id") on update cascade on delete cascade`);
-      this.addSql(`alter table "${table}" add constraint "${table}_${column}_foreign" foreign key ("pantry_id", "${column}") references "${of}" ("pantry_id", "id") on update cascade on delete cascade deferrable initially deferred`);
+      this.addSql(
+        `alter table "${table}" add constraint "${table}_pantry_id_foreign" foreign key ("pantry_id") references "pantry" ("id") on update cascade on delete cascade`,
+      );
+      this.addSql(
+        `alter table "${table}" add constraint "${table}_${column}_foreign" foreign key ("pantry_id", "${column}") references "${of}" ("pantry_id", "id") on update cascade on delete cascade deferrable initially deferred`,
+      );
     }
   }
   /** Ids that stand in several pantries have no place in the tables before. */

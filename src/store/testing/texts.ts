@@ -11,7 +11,11 @@ export const textsOf = (catalogue: Catalogue): PantryTexts => ({
     KINDS.map((kind) => {
       const table = TABLES[kind];
       const records = [...(catalogue[kind] as ReadonlyMap<Id, AnyRecord>).values()];
-      const parts = table.parts.map(({ field, rows }) => JSON.stringify(records.flatMap((r) => rows((r as unknown as Record<string, never>)[field]).map((row) => [r.id, ...row]))));
+      const parts = table.parts.map(({ field, rows }) =>
+        JSON.stringify(
+          records.flatMap((r) => rows((r as unknown as Record<string, never>)[field]).map((row) => [r.id, ...row])),
+        ),
+      );
       return [kind, { rows: JSON.stringify(records.map((r) => rowOf(table, r))), parts }];
     }),
   ) as unknown as PantryTexts["kinds"],

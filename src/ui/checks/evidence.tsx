@@ -27,8 +27,12 @@ export function EvidenceView({ evidence }: { evidence: Evidence }) {
             </div>
           )}
           <p className="mt-2 text-second">
-            {evidence.chance === 1 ? "It gains even in the worst draw of every chance and range." : `It gains in expectation: a single round gains with a chance of ${evidence.exact ? "" : "about "}${sayPercent(Number(evidence.chance.toFixed(4)))}, many rounds surely do.`}
-            {evidence.live ? " A player can start it." : " Nobody can start it yet, because some of it is out of reach."}
+            {evidence.chance === 1
+              ? "It gains even in the worst draw of every chance and range."
+              : `It gains in expectation: a single round gains with a chance of ${evidence.exact ? "" : "about "}${sayPercent(Number(evidence.chance.toFixed(4)))}, many rounds surely do.`}
+            {evidence.live
+              ? " A player can start it."
+              : " Nobody can start it yet, because some of it is out of reach."}
           </p>
           {(!ring || runs.some((r) => r.line.length > 70)) && <Lines lines={runs} />}
         </>
@@ -74,9 +78,21 @@ export function EvidenceView({ evidence }: { evidence: Evidence }) {
             {evidence.rows.map((r) => (
               <tr key={r.label}>
                 <td className="py-0.5 pr-3 text-second">{r.label}</td>
-                <td className="w-24 py-0.5 pr-3 text-right font-semibold">{r.label === "chance" ? sayPercent(r.value) : evidence.unit === "value" ? sayCost(r.value) : sayQuantity(r.value)}</td>
+                <td className="w-24 py-0.5 pr-3 text-right font-semibold">
+                  {r.label === "chance"
+                    ? sayPercent(r.value)
+                    : evidence.unit === "value"
+                      ? sayCost(r.value)
+                      : sayQuantity(r.value)}
+                </td>
                 <td className="w-60">
-                  {evidence.unit === "value" && <span aria-hidden className="block h-2.5 bg-kelp" style={{ width: `${(Math.abs(r.value) / most) * 100}%` }} />}
+                  {evidence.unit === "value" && (
+                    <span
+                      aria-hidden
+                      className="block h-2.5 bg-kelp"
+                      style={{ width: `${(Math.abs(r.value) / most) * 100}%` }}
+                    />
+                  )}
                 </td>
               </tr>
             ))}

@@ -10,7 +10,11 @@ export function FindingLines({ findings, className }: { findings: readonly Findi
     <ul aria-label="Findings" className={className}>
       {findings.map((f) => (
         <li key={f.fingerprint}>
-          <button type="button" className="flex items-start gap-2 py-0.5 text-left hover:underline" onClick={() => places.go("checks", { finding: f.fingerprint })}>
+          <button
+            type="button"
+            className="flex items-start gap-2 py-0.5 text-left hover:underline"
+            onClick={() => places.go("checks", { finding: f.fingerprint })}
+          >
             <span className="mt-1.5">
               <Dot severity={f.severity} />
             </span>

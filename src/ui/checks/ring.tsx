@@ -10,7 +10,15 @@ const CARD = { w: 216, h: 66 };
 /** More cards than these would cover each other; a longer loop is a list. */
 export const MOST_ON_A_RING = 6;
 
-export function Ring({ loop, runs, onOpen }: { loop: Loop; runs: readonly (Loop["runs"][number] & { readonly line: string })[]; onOpen: (of: Loop["runs"][number]["of"]) => void }) {
+export function Ring({
+  loop,
+  runs,
+  onOpen,
+}: {
+  loop: Loop;
+  runs: readonly (Loop["runs"][number] & { readonly line: string })[];
+  onOpen: (of: Loop["runs"][number]["of"]) => void;
+}) {
   const n = loop.runs.length;
   const width = n < 5 ? 640 : 700;
   const height = n === 1 ? 190 : n === 2 ? 210 : n === 3 ? 300 : n < 5 ? 380 : 440;
@@ -21,7 +29,11 @@ export function Ring({ loop, runs, onOpen }: { loop: Loop; runs: readonly (Loop[
   const turns = loop.runs.map((_, i) => start + (i * 2 * Math.PI) / n);
   const gap = n === 1 ? 0.5 : n === 2 ? 0.62 : n === 3 ? 0.5 : n < 5 ? 0.32 : 0.28;
   return (
-    <figure aria-label={`Loop: ${loop.runs.map((r) => `${r.of.name} ${r.times} times`).join(", then ")}`} className="relative mx-auto" style={{ width, height }}>
+    <figure
+      aria-label={`Loop: ${loop.runs.map((r) => `${r.of.name} ${r.times} times`).join(", then ")}`}
+      className="relative mx-auto"
+      style={{ width, height }}
+    >
       <svg aria-hidden width={width} height={height} className="absolute inset-0">
         <defs>
           <marker id="tip" viewBox="0 0 10 10" refX="6" refY="5" markerWidth="4.5" markerHeight="4.5" orient="auto">
@@ -32,10 +44,22 @@ export function Ring({ loop, runs, onOpen }: { loop: Loop; runs: readonly (Loop[
         {turns.map((turn) => {
           const [from, to] = [at(turn + gap), at(turn + (2 * Math.PI) / n - gap * (n === 1 ? 1 : 1.05))];
           const large = (2 * Math.PI) / n - 2 * gap > Math.PI ? 1 : 0;
-          return <path key={turn} d={`M${from.x} ${from.y} A${rx} ${ry} 0 ${large} 1 ${to.x} ${to.y}`} fill="none" stroke="#2c6e8f" strokeWidth="4.5" markerEnd="url(#tip)" />;
+          return (
+            <path
+              key={turn}
+              d={`M${from.x} ${from.y} A${rx} ${ry} 0 ${large} 1 ${to.x} ${to.y}`}
+              fill="none"
+              stroke="#2c6e8f"
+              strokeWidth="4.5"
+              markerEnd="url(#tip)"
+            />
+          );
         })}
       </svg>
-      <div className="absolute text-center" style={{ left: cx - 100, width: 200, top: n === 1 ? height - 76 : cy - 36 }}>
+      <div
+        className="absolute text-center"
+        style={{ left: cx - 100, width: 200, top: n === 1 ? height - 76 : cy - 36 }}
+      >
         <Net loop={loop} />
       </div>
       {runs.map((run, i) => {
@@ -71,7 +95,9 @@ export function Net({ loop }: { loop: Loop }) {
       {loop.net.slice(0, 3).map((net) => (
         <p key={net.of.id} className="title text-[19px] leading-6 text-beet">
           +{net.amount.includes("/") ? sayQuantity(net.value) : net.amount} {net.of.name}
-          {net.amount.includes("/") && <span className="block text-[12px] font-normal text-second">exactly {net.amount}</span>}
+          {net.amount.includes("/") && (
+            <span className="block text-[12px] font-normal text-second">exactly {net.amount}</span>
+          )}
         </p>
       ))}
       {loop.seconds > 0 && <p className="text-second">in {saySeconds(loop.seconds)}</p>}

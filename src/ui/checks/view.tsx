@@ -32,10 +32,20 @@ export function ChecksView() {
   };
   return (
     <>
-      <ViewHead title="Checks">{rule && <Button onClick={() => places.ask({ rule: null }, true)}>Only {checkTitle(rule).toLowerCase()}: show all</Button>}</ViewHead>
+      <ViewHead title="Checks">
+        {rule && (
+          <Button onClick={() => places.ask({ rule: null }, true)}>
+            Only {checkTitle(rule).toLowerCase()}: show all
+          </Button>
+        )}
+      </ViewHead>
       <div className="flex min-h-0 flex-1">
         <div className="flex w-[372px] shrink-0 flex-col overflow-auto border-r border-line bg-salt">
-          {findings.length === 0 && <Empty title="Nothing found">Every check passed: what is needed can be had, nothing gives itself back with a gain, every price holds.</Empty>}
+          {findings.length === 0 && (
+            <Empty title="Nothing found">
+              Every check passed: what is needed can be had, nothing gives itself back with a gain, every price holds.
+            </Empty>
+          )}
           {(findings.length > 0 || board.loops.length > 0) && (
             <div
               role="listbox"
@@ -55,7 +65,8 @@ export function ChecksView() {
                 return list.length ? (
                   <div key={severity} role="group" aria-label={severity === "error" ? "Faults" : "To look at"}>
                     <div aria-hidden className="head px-3.5 pt-3 pb-1">
-                      {severity === "error" ? "Faults" : "To look at"} <span className="font-normal">{list.length}</span>
+                      {severity === "error" ? "Faults" : "To look at"}{" "}
+                      <span className="font-normal">{list.length}</span>
                     </div>
                     {list.map((f) => (
                       <FindingRow key={f.fingerprint} finding={f} chosen={f === chosen} />
@@ -66,10 +77,18 @@ export function ChecksView() {
               <Loops at={loopAt} />
             </div>
           )}
-          {!board.complete && <p className="px-3.5 pt-2 pb-4 text-copper">There may be more gaining loops than those listed: the search stopped at its limit. Mend these first.</p>}
+          {!board.complete && (
+            <p className="px-3.5 pt-2 pb-4 text-copper">
+              There may be more gaining loops than those listed: the search stopped at its limit. Mend these first.
+            </p>
+          )}
         </div>
         <section tabIndex={0} aria-label="The finding" className="min-w-0 flex-1 overflow-auto bg-fog p-5">
-          {gone && <p className="mb-3 rounded-sm bg-kelp-wash px-3 py-2 font-semibold text-kelp">The finding this address names is gone: it was mended.</p>}
+          {gone && (
+            <p className="mb-3 rounded-sm bg-kelp-wash px-3 py-2 font-semibold text-kelp">
+              The finding this address names is gone: it was mended.
+            </p>
+          )}
           {chosen && <Detail key={chosen.fingerprint} finding={chosen} />}
           {loopAt >= 0 && <LoopDetail at={loopAt} />}
         </section>
@@ -88,7 +107,10 @@ function FindingRow({ finding, chosen }: { finding: Finding; chosen: boolean }) 
       tabIndex={-1}
       onClick={() => places.ask({ finding: finding.fingerprint, loop: null }, true)}
       onKeyDown={() => undefined}
-      className={cx("flex gap-2.5 border-b border-hair border-l-3 px-3 py-1.5", chosen ? "border-l-ink bg-pick" : "border-l-transparent hover:bg-shade")}
+      className={cx(
+        "flex gap-2.5 border-b border-hair border-l-3 px-3 py-1.5",
+        chosen ? "border-l-ink bg-pick" : "border-l-transparent hover:bg-shade",
+      )}
     >
       <span className="mt-1.5">
         <Dot severity={finding.severity} />
@@ -142,9 +164,19 @@ function FixRow({ fix }: { fix: Fix }) {
     <li className="flex items-center gap-3 rounded-sm border border-line bg-salt px-3 py-2">
       <span className="min-w-0 flex-1">
         <span className="font-semibold">{fix.says}</span>
-        <span className="block text-second">{fix.do === "open" ? "needs a hand" : fix.do === "source" ? "a gathering place, 30 s a run, to be adjusted" : "ready to apply, can be undone"}</span>
+        <span className="block text-second">
+          {fix.do === "open"
+            ? "needs a hand"
+            : fix.do === "source"
+              ? "a gathering place, 30 s a run, to be adjusted"
+              : "ready to apply, can be undone"}
+        </span>
       </span>
-      <Button look={fix.do === "edit" || fix.do === "merge" ? "solid" : "plain"} aria-label={`${fix.do === "open" ? "Open" : "Apply"}: ${fix.says}`} onClick={() => void apply()}>
+      <Button
+        look={fix.do === "edit" || fix.do === "merge" ? "solid" : "plain"}
+        aria-label={`${fix.do === "open" ? "Open" : "Apply"}: ${fix.says}`}
+        onClick={() => void apply()}
+      >
         {fix.do === "open" ? "Open" : "Apply"}
       </Button>
     </li>
@@ -161,7 +193,18 @@ function Loops({ at }: { at: number }) {
         Where things go round <span className="font-normal">{board.loops.length}</span>
       </div>
       {board.loops.slice(0, 60).map((l, i) => (
-        <div key={`${l.verdict}${l.items[0]}`} role="option" aria-selected={i === at} tabIndex={-1} onClick={() => places.ask({ loop: String(i), finding: null }, true)} onKeyDown={() => undefined} className={cx("flex justify-between gap-2 border-b border-hair px-3.5 py-1", i === at ? "bg-pick" : "hover:bg-shade")}>
+        <div
+          key={`${l.verdict}${l.items[0]}`}
+          role="option"
+          aria-selected={i === at}
+          tabIndex={-1}
+          onClick={() => places.ask({ loop: String(i), finding: null }, true)}
+          onKeyDown={() => undefined}
+          className={cx(
+            "flex justify-between gap-2 border-b border-hair px-3.5 py-1",
+            i === at ? "bg-pick" : "hover:bg-shade",
+          )}
+        >
           <span className="truncate">
             {l.items
               .slice(0, 3)
@@ -169,7 +212,14 @@ function Loops({ at }: { at: number }) {
               .join(", ")}
             {l.items.length > 3 ? ` and ${l.items.length - 3} more` : ""}
           </span>
-          <span className={cx("shrink-0", l.verdict === "gaining" || l.verdict === "stuck" ? "font-semibold text-beet" : "text-second")}>{VERDICTS[l.verdict]}</span>
+          <span
+            className={cx(
+              "shrink-0",
+              l.verdict === "gaining" || l.verdict === "stuck" ? "font-semibold text-beet" : "text-second",
+            )}
+          >
+            {VERDICTS[l.verdict]}
+          </span>
         </div>
       ))}
     </div>
@@ -199,7 +249,11 @@ function LoopDetail({ at }: { at: number }) {
       <h3 className="head pt-4 pb-1">Recipes in it</h3>
       <p className="flex flex-wrap gap-1.5">
         {loop.recipes.slice(0, 80).map((id) => (
-          <Button key={id} className="h-6!" onClick={() => places.open(catalogue.recipe.has(id) ? "recipe" : "source", id)}>
+          <Button
+            key={id}
+            className="h-6!"
+            onClick={() => places.open(catalogue.recipe.has(id) ? "recipe" : "source", id)}
+          >
             {nameOf(catalogue, catalogue.recipe.has(id) ? "recipe" : "source", id)}
           </Button>
         ))}

@@ -1,6 +1,17 @@
 "use client";
-/** Every priced item as a point: cost across, sell price up, on logarithmic scales; below the line it sells at a loss. */
-import { CartesianGrid, ReferenceLine, ResponsiveContainer, Scatter, ScatterChart, Tooltip, XAxis, YAxis } from "recharts";
+/**
+ * Every priced item as a point: cost across, sell price up, on logarithmic scales; below the line it sells at a loss.
+ */
+import {
+  CartesianGrid,
+  ReferenceLine,
+  ResponsiveContainer,
+  Scatter,
+  ScatterChart,
+  Tooltip,
+  XAxis,
+  YAxis,
+} from "recharts";
 import { held } from "@/core/catalogue/catalogue";
 import type { Id } from "@/core/catalogue/records";
 import { sayCost } from "@/core/numbers/format";
@@ -20,20 +31,45 @@ export function PriceChart({ chosen, onPick }: { chosen: Id; onPick: (id: Id) =>
     const price = held(catalogue, i, "sell").value;
     return cost && price ? [{ id: i.id, name: i.name, cost, price }] : [];
   });
-  if (points.length < 2) return <p className="text-second">Two or more items with a cost and a sell price make a picture here.</p>;
+  if (points.length < 2)
+    return <p className="text-second">Two or more items with a cost and a sell price make a picture here.</p>;
   const values = points.flatMap((p) => [p.cost, p.price]);
-  const [low, high] = [10 ** Math.floor(Math.log10(Math.min(...values))), 10 ** Math.ceil(Math.log10(Math.max(...values)))];
+  const [low, high] = [
+    10 ** Math.floor(Math.log10(Math.min(...values))),
+    10 ** Math.ceil(Math.log10(Math.max(...values))),
+  ];
   const ticks: number[] = [];
   for (let t = low; t <= high * 1.001; t *= 10) ticks.push(Number(t.toPrecision(1)));
-  const axis = { type: "number" as const, scale: "log" as const, domain: [low, high] as [number, number], ticks, allowDataOverflow: true, tick: { fontSize: 11, fill: "var(--second)" }, stroke: "var(--line)", tickFormatter: (v: number) => String(v) };
+  const axis = {
+    type: "number" as const,
+    scale: "log" as const,
+    domain: [low, high] as [number, number],
+    ticks,
+    allowDataOverflow: true,
+    tick: { fontSize: 11, fill: "var(--second)" },
+    stroke: "var(--line)",
+    tickFormatter: (v: number) => String(v),
+  };
   return (
     <figure aria-label={`Sell price against cost of ${points.length} items`} className="h-64">
       <ResponsiveContainer>
         <ScatterChart margin={{ top: 6, right: 8, bottom: 14, left: -14 }} accessibilityLayer={false}>
           <CartesianGrid stroke="var(--hair)" />
-          <XAxis dataKey="cost" name="cost" {...axis} label={{ value: "cost", position: "insideBottom", offset: -8, fontSize: 11, fill: "var(--second)" }} />
+          <XAxis
+            dataKey="cost"
+            name="cost"
+            {...axis}
+            label={{ value: "cost", position: "insideBottom", offset: -8, fontSize: 11, fill: "var(--second)" }}
+          />
           <YAxis dataKey="price" name="price" {...axis} />
-          <ReferenceLine segment={[{ x: low, y: low }, { x: high, y: high }]} stroke="var(--beet)" strokeDasharray="4 3" />
+          <ReferenceLine
+            segment={[
+              { x: low, y: low },
+              { x: high, y: high },
+            ]}
+            stroke="var(--beet)"
+            strokeDasharray="4 3"
+          />
           <Tooltip
             isAnimationActive={false}
             content={({ payload }) => {
@@ -54,7 +90,17 @@ export function PriceChart({ chosen, onPick }: { chosen: Id; onPick: (id: Id) =>
             shape={(p: unknown) => {
               const { cx, cy, payload } = p as { cx: number; cy: number; payload: Point };
               const own = payload.id === chosen;
-              return <circle cx={cx} cy={cy} r={own ? 6 : 3} fill={payload.price < payload.cost ? "var(--beet)" : "var(--kelp)"} fillOpacity={own ? 1 : 0.55} stroke={own ? "var(--ink)" : "none"} strokeWidth={2} />;
+              return (
+                <circle
+                  cx={cx}
+                  cy={cy}
+                  r={own ? 6 : 3}
+                  fill={payload.price < payload.cost ? "var(--beet)" : "var(--kelp)"}
+                  fillOpacity={own ? 1 : 0.55}
+                  stroke={own ? "var(--ink)" : "none"}
+                  strokeWidth={2}
+                />
+              );
             }}
           />
         </ScatterChart>

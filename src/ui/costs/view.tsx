@@ -1,5 +1,7 @@
 "use client";
-/** Costs: every item in value and in time, its price, margin, steps and base materials; the selected one taken apart. */
+/**
+ * Costs: every item in value and in time, its price, margin, steps and base materials; the selected one taken apart.
+ */
 import dynamic from "next/dynamic";
 import { useMemo, useState } from "react";
 import { byKey, held } from "@/core/catalogue/catalogue";
@@ -16,7 +18,10 @@ import { useWriteCells } from "../pantry/use-write";
 import { itemColumns } from "../shelves/columns";
 import { CostSection } from "../sheet/cost-section";
 
-const PriceChart = dynamic(() => import("./price-chart").then((m) => m.PriceChart), { ssr: false, loading: () => <p className="p-6 text-second">Drawing</p> });
+const PriceChart = dynamic(() => import("./price-chart").then((m) => m.PriceChart), {
+  ssr: false,
+  loading: () => <p className="p-6 text-second">Drawing</p>,
+});
 
 const SHOWN = ["name", "cost", "time", "buy", "sell", "margin"];
 
@@ -38,8 +43,10 @@ export function CostsView() {
       numeric: true,
       worked: true,
       text: (i) => String(figuresOf(board, i.id)[id] ?? ""),
-      sort: (i) => (figuresOf(board, i.id).value === null ? null : figuresOf(board, i.id)[id] ?? ""),
-      cell: (i) => <span className="ink-worked">{figuresOf(board, i.id).value === null ? "" : figuresOf(board, i.id)[id]}</span>,
+      sort: (i) => (figuresOf(board, i.id).value === null ? null : (figuresOf(board, i.id)[id] ?? "")),
+      cell: (i) => (
+        <span className="ink-worked">{figuresOf(board, i.id).value === null ? "" : figuresOf(board, i.id)[id]}</span>
+      ),
     });
     return [...chosen, worked("steps", "Steps"), worked("level", "From level")];
   }, [catalogue, board, findings]);
@@ -68,9 +75,21 @@ export function CostsView() {
     <>
       <ViewHead title="Costs" />
       <div className="flex min-h-10 items-center gap-1.5 border-b border-line bg-shade px-3.5 py-1.5">
-        <input type="search" aria-label="Search costs" placeholder="Search items" className="field w-44!" value={text} onChange={(e) => places.ask({ text: e.target.value || null }, true)} />
+        <input
+          type="search"
+          aria-label="Search costs"
+          placeholder="Search items"
+          className="field w-44!"
+          value={text}
+          onChange={(e) => places.ask({ text: e.target.value || null }, true)}
+        />
         {choices.map(([id, label]) => (
-          <Button key={label} aria-pressed={only === id} className={cx(only === id && "border-ink!")} onClick={() => places.ask({ only: id || null }, true)}>
+          <Button
+            key={label}
+            aria-pressed={only === id}
+            className={cx(only === id && "border-ink!")}
+            onClick={() => places.ask({ only: id || null }, true)}
+          >
             {label}
           </Button>
         ))}
@@ -89,10 +108,20 @@ export function CostsView() {
           moved={last?.items as ReadonlySet<string> | undefined}
           order={order}
           onOrder={setOrder}
-          empty={<Empty title="No item fits">{catalogue.item.size ? "Choose another filter." : "Add items and recipes first; their costs are worked out here by themselves."}</Empty>}
+          empty={
+            <Empty title="No item fits">
+              {catalogue.item.size
+                ? "Choose another filter."
+                : "Add items and recipes first; their costs are worked out here by themselves."}
+            </Empty>
+          }
         />
         {selected && !places.query.get("item") && (
-          <section tabIndex={0} aria-label={`Cost of ${selected.name}`} className="w-[400px] shrink-0 overflow-auto border-l border-line bg-salt px-4 pb-6">
+          <section
+            tabIndex={0}
+            aria-label={`Cost of ${selected.name}`}
+            className="w-[400px] shrink-0 overflow-auto border-l border-line bg-salt px-4 pb-6"
+          >
             <h2 className="pt-3 text-[17px]">
               <button type="button" className="hover:underline" onClick={() => places.openItem(selected.id)}>
                 {selected.name}
@@ -100,7 +129,10 @@ export function CostsView() {
             </h2>
             <CostSection id={selected.id} wide />
             <h3 className="head pt-5 pb-1">Sell price against cost</h3>
-            <PriceChart chosen={selected.id} onPick={(id) => places.ask({ of: catalogue.item.get(id)?.key ?? null }, true)} />
+            <PriceChart
+              chosen={selected.id}
+              onPick={(id) => places.ask({ of: catalogue.item.get(id)?.key ?? null }, true)}
+            />
           </section>
         )}
       </div>

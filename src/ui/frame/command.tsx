@@ -25,14 +25,26 @@ export function CommandField({ onClose }: { onClose: () => void }) {
     const wanted = fold(text);
     const rank = (name: string) => {
       const folded = fold(name);
-      return folded === wanted ? 0 : folded.startsWith(wanted) ? 1 : name.toLowerCase().split(/\s+/).some((w) => fold(w).startsWith(wanted)) ? 2 : folded.includes(wanted) ? 3 : 9;
+      return folded === wanted
+        ? 0
+        : folded.startsWith(wanted)
+          ? 1
+          : name
+                .toLowerCase()
+                .split(/\s+/)
+                .some((w) => fold(w).startsWith(wanted))
+            ? 2
+            : folded.includes(wanted)
+              ? 3
+              : 9;
     };
     const found: Hit[] = [];
     const add = (id: string, label: string, what: string, run: () => void, weight = 0) => {
       const r = rank(label);
       if (r < 9) found.push({ id, label, what, rank: r + weight, run });
     };
-    for (const view of VIEWS) add(`view ${view}`, `Go to ${view.charAt(0).toUpperCase()}${view.slice(1)}`, "view", () => places.go(view), 0.5);
+    for (const view of VIEWS)
+      add(`view ${view}`, `Go to ${view.charAt(0).toUpperCase()}${view.slice(1)}`, "view", () => places.go(view), 0.5);
     add("new item", "New item", "action", () => places.go("shelves", { new: "1" }), 0.4);
     add("new recipe", "New recipe", "action", () => places.go("recipes", { new: "1" }), 0.4);
     add("paste recipes", "Paste recipe lines", "action", () => places.go("recipes", { paste: "1" }), 0.4);
@@ -41,17 +53,31 @@ export function CommandField({ onClose }: { onClose: () => void }) {
     if (wanted)
       for (const kind of KINDS)
         for (const record of (catalogue[kind] as ReadonlyMap<Id, { id: Id; name: string; key: string }>).values())
-          add(record.id, record.name, kindWord(kind as Kind), () => places.open(kind, record.id), kind === "item" ? 0 : 0.2);
+          add(
+            record.id,
+            record.name,
+            kindWord(kind as Kind),
+            () => places.open(kind, record.id),
+            kind === "item" ? 0 : 0.2,
+          );
     return found.sort((a, b) => a.rank - b.rank || a.label.length - b.label.length).slice(0, 14);
   }, [text, catalogue, places, store]);
   return (
     <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-[#0d303855]" />
-        <Dialog.Content aria-describedby={undefined} className="fixed top-[12vh] left-1/2 z-50 w-[560px] -translate-x-1/2 overflow-hidden rounded-sm border border-line bg-salt shadow-2xl">
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed top-[12vh] left-1/2 z-50 w-[560px] -translate-x-1/2 overflow-hidden rounded-sm border border-line bg-salt shadow-2xl"
+        >
           <Dialog.Title className="sr-only">Find a record or a command</Dialog.Title>
           <Command shouldFilter={false} label="Find a record or a command">
-            <Command.Input value={text} onValueChange={setText} placeholder="Name of a record, a view or an action" className="w-full border-b border-line bg-salt px-4 py-3 text-[15px] outline-none" />
+            <Command.Input
+              value={text}
+              onValueChange={setText}
+              placeholder="Name of a record, a view or an action"
+              className="w-full border-b border-line bg-salt px-4 py-3 text-[15px] outline-none"
+            />
             <Command.List className="max-h-[46vh] overflow-auto p-1.5">
               <Command.Empty className="px-3 py-4 text-second">Nothing here is called “{text}”.</Command.Empty>
               {hits.map((hit) => (

@@ -15,7 +15,11 @@ export function Doors({ pantries }: { pantries: readonly Head[] }) {
   const [refused, setRefused] = useState("");
   const make = async (e: FormEvent) => {
     e.preventDefault();
-    const answer = await fetch("/api/pantries", { method: "POST", headers: { "content-type": "application/json" }, body: JSON.stringify({ name: name.trim() }) }).catch(() => null);
+    const answer = await fetch("/api/pantries", {
+      method: "POST",
+      headers: { "content-type": "application/json" },
+      body: JSON.stringify({ name: name.trim() }),
+    }).catch(() => null);
     const body = (await answer?.json().catch(() => null)) as { key?: string; detail?: string } | null;
     if (answer?.ok && body?.key) window.location.assign(`/${body.key}/shelves`);
     else setRefused(body?.detail ?? "The server does not answer. Try again in a moment.");
@@ -35,10 +39,21 @@ export function Doors({ pantries }: { pantries: readonly Head[] }) {
             </Link>
           </li>
         ))}
-        {pantries.length === 0 && <li className="px-4 py-6 text-second">No pantry yet. Give the first one a name below, or import a bundle with “npx salty import FILE”.</li>}
+        {pantries.length === 0 && (
+          <li className="px-4 py-6 text-second">
+            No pantry yet. Give the first one a name below, or import a bundle with “npx salty import FILE”.
+          </li>
+        )}
       </ul>
       <form onSubmit={make} className="flex gap-2">
-        <input className="field" aria-label="Name of the new pantry" placeholder="Name of a new pantry" value={name} onChange={(e) => setName(e.target.value)} maxLength={120} />
+        <input
+          className="field"
+          aria-label="Name of the new pantry"
+          placeholder="Name of a new pantry"
+          value={name}
+          onChange={(e) => setName(e.target.value)}
+          maxLength={120}
+        />
         <Button look="solid" type="submit" disabled={!name.trim()}>
           New pantry
         </Button>

@@ -1,5 +1,8 @@
 "use client";
-/** Addresses: the view is the path, what is selected is in the query, so that a link brings a colleague to the same place. */
+/**
+ * Addresses: the view is the path, what is selected is in the query, so that a link brings a colleague to the same
+ * place.
+ */
 import { useParams, usePathname, useRouter, useSearchParams } from "next/navigation";
 import { useCallback } from "react";
 import { recordAt } from "@/core/catalogue/catalogue";
@@ -30,21 +33,22 @@ export function usePlaces(): Places {
   const query = new URLSearchParams(search.toString());
   const view = (path.split("/")[2] ?? "shelves") as ViewName;
 
-  const ask = useCallback(
-    (changes: Record<string, string | null>, replace = false) => {
-      const next = new URLSearchParams(window.location.search);
-      for (const [name, value] of Object.entries(changes)) {
-        if (value === null) next.delete(name);
-        else next.set(name, value);
-      }
-      const text = next.toString();
-      const url = `${window.location.pathname}${text ? `?${text}` : ""}`;
-      if (replace) window.history.replaceState(null, "", url);
-      else window.history.pushState(null, "", url);
-    },
-    [],
+  const ask = useCallback((changes: Record<string, string | null>, replace = false) => {
+    const next = new URLSearchParams(window.location.search);
+    for (const [name, value] of Object.entries(changes)) {
+      if (value === null) next.delete(name);
+      else next.set(name, value);
+    }
+    const text = next.toString();
+    const url = `${window.location.pathname}${text ? `?${text}` : ""}`;
+    if (replace) window.history.replaceState(null, "", url);
+    else window.history.pushState(null, "", url);
+  }, []);
+  const go = useCallback(
+    (to: ViewName, q: Record<string, string> = {}) =>
+      router.push(`/${pantry}/${to}${Object.keys(q).length ? `?${new URLSearchParams(q)}` : ""}`),
+    [router, pantry],
   );
-  const go = useCallback((to: ViewName, q: Record<string, string> = {}) => router.push(`/${pantry}/${to}${Object.keys(q).length ? `?${new URLSearchParams(q)}` : ""}`), [router, pantry]);
   const keyOf = (kind: Kind, id: Id) => {
     const { state } = store.snapshot();
     return (state && recordAt(state.catalogue, kind, id)?.key) ?? id;

@@ -10,7 +10,12 @@ export function NoticeCard() {
   const { notice, state } = useView();
   if (!notice) return null;
   return (
-    <div role="alertdialog" aria-labelledby="notice-title" aria-describedby="notice-text" className="fixed right-4 bottom-14 z-40 w-[420px] rounded-sm border border-beet bg-salt p-4 shadow-xl">
+    <div
+      role="alertdialog"
+      aria-labelledby="notice-title"
+      aria-describedby="notice-text"
+      className="fixed right-4 bottom-14 z-40 w-[420px] rounded-sm border border-beet bg-salt p-4 shadow-xl"
+    >
       <h2 id="notice-title" className="text-[14px] text-beet">
         {notice.title}
       </h2>

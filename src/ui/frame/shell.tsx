@@ -26,7 +26,9 @@ const PLACES: readonly { view: ViewName; label: string; icon: typeof Archive }[]
 ];
 
 export function Shell({ pantry, children }: { pantry: string; children: ReactNode }) {
-  const [client] = useState(() => new QueryClient({ defaultOptions: { queries: { retry: 2, refetchOnWindowFocus: false } } }));
+  const [client] = useState(
+    () => new QueryClient({ defaultOptions: { queries: { retry: 2, refetchOnWindowFocus: false } } }),
+  );
   return (
     <QueryClientProvider client={client}>
       <PantryProvider pantry={pantry}>
@@ -54,7 +56,13 @@ function Frame({ children }: { children: ReactNode }) {
       <Rail />
       <div className="flex min-w-0">
         <main className="flex min-w-0 flex-1 flex-col">
-          {view.state ? children : view.link === "missing" ? <Missing /> : <Empty title="Opening the pantry">All records and readings are on their way.</Empty>}
+          {view.state ? (
+            children
+          ) : view.link === "missing" ? (
+            <Missing />
+          ) : (
+            <Empty title="Opening the pantry">All records and readings are on their way.</Empty>
+          )}
         </main>
         {item && <ItemSheet key={item.id} item={item} onClose={() => places.ask({ item: null })} />}
       </div>
@@ -71,7 +79,8 @@ function useWantedItem(wanted: string | null): Item | undefined {
   const { ask } = usePlaces();
   const open = useRef<{ key: string; id: Id } | null>(null);
   const named = state && wanted ? byKey(state.catalogue, "item", wanted) : undefined;
-  const renamed = !named && state && wanted && open.current?.key === wanted ? state.catalogue.item.get(open.current.id) : undefined;
+  const renamed =
+    !named && state && wanted && open.current?.key === wanted ? state.catalogue.item.get(open.current.id) : undefined;
   const item = named ?? renamed;
   useEffect(() => {
     open.current = item ? { key: item.key, id: item.id } : null;
@@ -83,7 +92,10 @@ function useWantedItem(wanted: string | null): Item | undefined {
 function Missing() {
   return (
     <Empty title="No such pantry">
-      There is no pantry under this address. <Link className="underline" href="/?all">See those there are.</Link>
+      There is no pantry under this address.{" "}
+      <Link className="underline" href="/?all">
+        See those there are.
+      </Link>
     </Empty>
   );
 }
@@ -91,7 +103,9 @@ function Missing() {
 function Rail() {
   const { state, link } = useView();
   const places = usePlaces();
-  const counts: Partial<Record<ViewName, number>> = state ? { shelves: state.catalogue.item.size, recipes: state.catalogue.recipe.size } : {};
+  const counts: Partial<Record<ViewName, number>> = state
+    ? { shelves: state.catalogue.item.size, recipes: state.catalogue.recipe.size }
+    : {};
   const faults = state?.board.findings.filter((f) => f.severity === "error").length ?? 0;
   return (
     <nav aria-label="Places" className="row-span-2 flex flex-col bg-deep text-foam">
@@ -102,11 +116,23 @@ function Rail() {
       {PLACES.map(({ view, label, icon: Mark }) => {
         const here = places.view === view;
         return (
-          <Link key={view} href={`/${places.pantry}/${view}`} aria-current={here ? "page" : undefined} className={cx("flex h-8 items-center gap-2.5 border-l-3 px-3", here ? "border-brass bg-deeper font-bold text-white" : "border-transparent hover:bg-deeper")}>
+          <Link
+            key={view}
+            href={`/${places.pantry}/${view}`}
+            aria-current={here ? "page" : undefined}
+            className={cx(
+              "flex h-8 items-center gap-2.5 border-l-3 px-3",
+              here ? "border-brass bg-deeper font-bold text-white" : "border-transparent hover:bg-deeper",
+            )}
+          >
             <Mark size={16} aria-hidden />
             <span className="flex-1">{label}</span>
             {counts[view] !== undefined && <span className="text-[12px] text-foam">{group(String(counts[view]))}</span>}
-            {view === "checks" && faults > 0 && <span className="min-w-5 rounded-full bg-[#c2185b] px-1.5 text-center text-[12px] font-bold text-white">{faults}</span>}
+            {view === "checks" && faults > 0 && (
+              <span className="min-w-5 rounded-full bg-[#c2185b] px-1.5 text-center text-[12px] font-bold text-white">
+                {faults}
+              </span>
+            )}
           </Link>
         );
       })}
@@ -133,7 +159,11 @@ function ThemeSwitch() {
     }
   };
   return (
-    <button type="button" onClick={flip} className="mb-2 block underline decoration-dotted underline-offset-3 hover:text-brass">
+    <button
+      type="button"
+      onClick={flip}
+      className="mb-2 block underline decoration-dotted underline-offset-3 hover:text-brass"
+    >
       Day or night tide
     </button>
   );
@@ -144,7 +174,9 @@ function useGlobalKeys(find: () => void): void {
   useEffect(() => {
     const press = (e: KeyboardEvent) => {
       if (!(e.ctrlKey || e.metaKey)) return;
-      const typing = e.target instanceof HTMLElement && (e.target.isContentEditable || /^(input|textarea|select)$/i.test(e.target.tagName));
+      const typing =
+        e.target instanceof HTMLElement &&
+        (e.target.isContentEditable || /^(input|textarea|select)$/i.test(e.target.tagName));
       if (e.key.toLowerCase() === "k") {
         e.preventDefault();
         find();

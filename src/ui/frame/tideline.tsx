@@ -21,7 +21,11 @@ export function Tideline() {
   const gains = board.findings.filter((f) => f.rule === "gaining-loop").length;
   const away = board.findings.filter((f) => f.rule === "unobtainable").length;
   const figure = (n: number, text: string, rule: string, mark?: "error" | "warning") => (
-    <button type="button" onClick={() => places.go("checks", rule ? { rule } : {})} className="flex h-full items-center gap-1.5 border-r border-hair px-3 whitespace-nowrap hover:bg-shade">
+    <button
+      type="button"
+      onClick={() => places.go("checks", rule ? { rule } : {})}
+      className="flex h-full items-center gap-1.5 border-r border-hair px-3 whitespace-nowrap hover:bg-shade"
+    >
       {mark && <Dot severity={mark} />}
       <b>{n}</b> <span className={cx(!mark && n > 0 && "text-ink")}>{text}</span>
     </button>
@@ -34,23 +38,45 @@ export function Tideline() {
         {figure(looks, "to look at", "", "warning")}
         {figure(gains, gains === 1 ? "loop gains" : "loops gain", "gaining-loop")}
         {figure(away, "out of reach", "unobtainable")}
-        <button type="button" aria-expanded={open} aria-label="What the last change moved" onClick={() => setOpen(!open)} className="flex min-w-0 flex-1 items-center gap-3 bg-kelp-wash px-3 text-left">
+        <button
+          type="button"
+          aria-expanded={open}
+          aria-label="What the last change moved"
+          onClick={() => setOpen(!open)}
+          className="flex min-w-0 flex-1 items-center gap-3 bg-kelp-wash px-3 text-left"
+        >
           {last ? (
-            <span key={last.change.revision} data-testid="last-move" className="moved flex min-w-0 gap-3 whitespace-nowrap">
+            <span
+              key={last.change.revision}
+              data-testid="last-move"
+              className="moved flex min-w-0 gap-3 whitespace-nowrap"
+            >
               <b className="truncate">{last.change.undoes ? `Took back: ${last.change.note}` : last.says}</b>
-              <span className="truncate text-second">{sayMoved(last.moved, (id) => nameOf(catalogue, "item", id)).slice(0, 3).join(", ")}</span>
+              <span className="truncate text-second">
+                {sayMoved(last.moved, (id) => nameOf(catalogue, "item", id))
+                  .slice(0, 3)
+                  .join(", ")}
+              </span>
             </span>
           ) : (
             <span className="truncate text-second">Change something and its consequences show here.</span>
           )}
-          <span className="ml-auto">{open ? <ChevronDown size={15} aria-hidden /> : <ChevronUp size={15} aria-hidden />}</span>
+          <span className="ml-auto">
+            {open ? <ChevronDown size={15} aria-hidden /> : <ChevronUp size={15} aria-hidden />}
+          </span>
         </button>
         <div className="flex items-center gap-1 px-2">
           {busy > 0 && <span className="px-1 text-second">saving</span>}
           <Button onClick={() => void store.undo()} disabled={!canUndo} title="Undo your last change (Ctrl Z)">
             <Undo2 size={14} aria-hidden /> Undo
           </Button>
-          <Button look="quiet" onClick={() => void store.redo()} disabled={!canRedo} aria-label="Redo" title="Redo (Ctrl Shift Z)">
+          <Button
+            look="quiet"
+            onClick={() => void store.redo()}
+            disabled={!canRedo}
+            aria-label="Redo"
+            title="Redo (Ctrl Shift Z)"
+          >
             <Redo2 size={14} aria-hidden />
           </Button>
         </div>
@@ -66,12 +92,16 @@ function Consequences({ onClose }: { onClose: () => void }) {
   const { last, catalogue, board } = state;
   const moved = last ? [...last.items].filter((id) => catalogue.item.has(id)) : [];
   return (
-    <section aria-label="What moved" className="absolute right-0 bottom-full left-0 grid max-h-80 grid-cols-2 gap-6 overflow-auto border-t-2 border-ink bg-salt p-4 shadow-[0_-8px_24px_#0002]">
+    <section
+      aria-label="What moved"
+      className="absolute right-0 bottom-full left-0 grid max-h-80 grid-cols-2 gap-6 overflow-auto border-t-2 border-ink bg-salt p-4 shadow-[0_-8px_24px_#0002]"
+    >
       <div>
         <h2 className="pb-1 text-[14px]">{last ? last.says : "Nothing changed yet in this window"}</h2>
         {last && (
           <p className="text-second">
-            {last.change.author}, {sayWhen(last.change.at)}: {sayMoved(last.moved, (id) => nameOf(catalogue, "item", id)).join(", ")}.
+            {last.change.author}, {sayWhen(last.change.at)}:{" "}
+            {sayMoved(last.moved, (id) => nameOf(catalogue, "item", id)).join(", ")}.
           </p>
         )}
         <ul className="mt-2 grid grid-cols-2 gap-x-4">
@@ -88,7 +118,9 @@ function Consequences({ onClose }: { onClose: () => void }) {
       </div>
       <div>
         <h2 className="pb-1 text-[14px]">Findings</h2>
-        {board.findings.length === 0 && <p className="text-second">Nothing found. Every item can be had and nothing goes round for free.</p>}
+        {board.findings.length === 0 && (
+          <p className="text-second">Nothing found. Every item can be had and nothing goes round for free.</p>
+        )}
         <ul>
           {board.findings.slice(0, 12).map((f) => (
             <li key={f.fingerprint}>

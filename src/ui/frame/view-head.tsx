@@ -12,7 +12,11 @@ export function ViewHead({ title, children }: { title: string; children?: ReactN
     <header className="flex h-11 shrink-0 items-center gap-2 border-b border-line bg-salt px-3.5">
       <h1 className="mr-1.5 text-[18px]">{title}</h1>
       {children}
-      <button type="button" onClick={open} className="ml-auto flex h-7 min-w-0 max-w-80 flex-1 items-center gap-2 rounded-sm border border-line bg-fog px-2.5 text-second hover:border-third">
+      <button
+        type="button"
+        onClick={open}
+        className="ml-auto flex h-7 min-w-0 max-w-80 flex-1 items-center gap-2 rounded-sm border border-line bg-fog px-2.5 text-second hover:border-third"
+      >
         <Search size={14} aria-hidden className="shrink-0" />
         <span className="truncate">Find a record or a command</span>
         <kbd className="ml-auto hidden text-[12px] whitespace-nowrap xl:inline">Ctrl K</kbd>
@@ -30,14 +34,28 @@ function Author() {
   useEffect(() => {
     store.author = name;
   }, [store, name]);
-  const initials = name.split(/\s+/).filter(Boolean).map((w) => w[0]).slice(0, 2).join("").toUpperCase() || "?";
+  const initials =
+    name
+      .split(/\s+/)
+      .filter(Boolean)
+      .map((w) => w[0])
+      .slice(0, 2)
+      .join("")
+      .toUpperCase() || "?";
   return (
     <Popover.Root onOpenChange={(open) => setTyped(open ? name : null)} open={typed !== null}>
-      <Popover.Trigger aria-label={name ? `You are ${name}` : "Say who you are"} className="grid size-7 shrink-0 place-items-center rounded-full bg-deep text-[12px] font-bold text-white">
+      <Popover.Trigger
+        aria-label={name ? `You are ${name}` : "Say who you are"}
+        className="grid size-7 shrink-0 place-items-center rounded-full bg-deep text-[12px] font-bold text-white"
+      >
         {initials}
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content align="end" sideOffset={6} className="z-50 w-64 rounded-sm border border-line bg-salt p-3 shadow-lg">
+        <Popover.Content
+          align="end"
+          sideOffset={6}
+          className="z-50 w-64 rounded-sm border border-line bg-salt p-3 shadow-lg"
+        >
           <form
             onSubmit={(e) => {
               e.preventDefault();
@@ -48,7 +66,13 @@ function Author() {
             <label className="head block pb-1" htmlFor="author">
               Your name, as the log shows it
             </label>
-            <input id="author" className="field" value={typed ?? ""} onChange={(e) => setTyped(e.target.value)} placeholder="Somebody" />
+            <input
+              id="author"
+              className="field"
+              value={typed ?? ""}
+              onChange={(e) => setTyped(e.target.value)}
+              placeholder="Somebody"
+            />
             <Button look="solid" type="submit" className="mt-2">
               Keep
             </Button>

@@ -66,7 +66,10 @@ export function CellEditor({ label, start, keep, numeric, names, onDone, onCance
         }}
         onKeyDown={press}
         onBlur={() => done("stay")}
-        className={cx("absolute inset-0 z-10 h-full w-full border-2 border-ink bg-salt px-1.5 outline-none", numeric && "text-right")}
+        className={cx(
+          "absolute inset-0 z-10 h-full w-full border-2 border-ink bg-salt px-1.5 outline-none",
+          numeric && "text-right",
+        )}
       />
       {names && (
         <NameList

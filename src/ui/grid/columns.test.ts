@@ -5,8 +5,21 @@ interface Row {
   readonly name: string;
   readonly level: number | null;
 }
-const rows: Row[] = [{ name: "Rope", level: 3 }, { name: "Cork", level: null }, { name: "Tar", level: 10 }, { name: "Salt", level: 3 }, { name: "Anchor", level: null }];
-const column = (id: string, sort: Column<Row>["sort"]): Column<Row> => ({ id, title: id, width: 1, cell: () => null, text: () => "", sort });
+const rows: Row[] = [
+  { name: "Rope", level: 3 },
+  { name: "Cork", level: null },
+  { name: "Tar", level: 10 },
+  { name: "Salt", level: 3 },
+  { name: "Anchor", level: null },
+];
+const column = (id: string, sort: Column<Row>["sort"]): Column<Row> => ({
+  id,
+  title: id,
+  width: 1,
+  cell: () => null,
+  text: () => "",
+  sort,
+});
 const columns = [column("name", (r) => r.name), column("level", (r) => r.level)];
 const names = (order: { column: string; down: boolean }) => ordered(rows, columns, order).map((r) => r.name);
 

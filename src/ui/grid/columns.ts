@@ -22,15 +22,23 @@ export interface Order {
   readonly down: boolean;
 }
 
-/** The rows by a column (the first where there is no such one), ties by name. Rows without a value come last, up or down. */
-export function ordered<R extends { readonly name: string }>(rows: readonly R[], columns: readonly Column<R>[], { column, down }: Order): R[] {
+/**
+ * The rows by a column (the first where there is no such one), ties by name. Rows without a value come last, up or
+ * down.
+ */
+export function ordered<R extends { readonly name: string }>(
+  rows: readonly R[],
+  columns: readonly Column<R>[],
+  { column, down }: Order,
+): R[] {
   const { sort } = columns.find((c) => c.id === column) ?? columns[0];
   const sign = down ? -1 : 1;
   const compare = <T extends number | string>(a: T, b: T) => (a < b ? -1 : a > b ? 1 : 0);
   return rows
     .map((row) => ({ row, value: sort(row) }))
     .sort((a, b) => {
-      if (a.value === null || b.value === null) return Number(a.value === null) - Number(b.value === null) || compare(a.row.name, b.row.name);
+      if (a.value === null || b.value === null)
+        return Number(a.value === null) - Number(b.value === null) || compare(a.row.name, b.row.name);
       return sign * compare(a.value, b.value) || compare(a.row.name, b.row.name);
     })
     .map(({ row }) => row);

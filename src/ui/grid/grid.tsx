@@ -4,7 +4,17 @@
  * extends a range, Ctrl+C and Ctrl+V speak to spreadsheets, Ctrl+D fills down, Delete clears. Only visible rows exist.
  */
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { type ClipboardEvent, type KeyboardEvent, type ReactNode, useCallback, useEffect, useId, useMemo, useRef, useState } from "react";
+import {
+  type ClipboardEvent,
+  type KeyboardEvent,
+  type ReactNode,
+  useCallback,
+  useEffect,
+  useId,
+  useMemo,
+  useRef,
+  useState,
+} from "react";
 import { cx } from "../kit/kit";
 import { CellEditor } from "./cell-editor";
 import type { Column, Order } from "./columns";
@@ -37,7 +47,20 @@ interface Props<R> {
   readonly empty: ReactNode;
 }
 
-export function Grid<R>({ label, rows, columns, keyOf, activeKey, onActive, onOpen, onWrite, moved, order, onOrder, empty }: Props<R>) {
+export function Grid<R>({
+  label,
+  rows,
+  columns,
+  keyOf,
+  activeKey,
+  onActive,
+  onOpen,
+  onWrite,
+  moved,
+  order,
+  onOrder,
+  empty,
+}: Props<R>) {
   const prefix = useId();
   const scroller = useRef<HTMLDivElement>(null);
   const [spot, setSpot] = useState<Spot>({ row: 0, column: 0 });
@@ -45,11 +68,20 @@ export function Grid<R>({ label, rows, columns, keyOf, activeKey, onActive, onOp
   const [editing, setEditing] = useState<{ text: string; keep: boolean } | null>(null);
   const [refusal, setRefusal] = useState<string | null>(null);
   const [pending, setPending] = useState<ReadonlyMap<string, string>>(new Map());
-  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => scroller.current, estimateSize: () => ROW_HEIGHT, overscan: 12, scrollPaddingEnd: 44 });
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => ROW_HEIGHT,
+    overscan: 12,
+    scrollPaddingEnd: 44,
+  });
   const template = columns.map((c) => `${c.width}px`).join(" ");
   const width = columns.reduce((t, c) => t + c.width, 0);
   const lefts = useMemo(() => columns.map((_, i) => columns.slice(0, i).reduce((t, c) => t + c.width, 0)), [columns]);
-  const at: Spot = { row: Math.min(spot.row, Math.max(0, rows.length - 1)), column: Math.min(spot.column, columns.length - 1) };
+  const at: Spot = {
+    row: Math.min(spot.row, Math.max(0, rows.length - 1)),
+    column: Math.min(spot.column, columns.length - 1),
+  };
   const column = columns[at.column];
   const row = rows[at.row] as R | undefined;
 
@@ -83,25 +115,34 @@ export function Grid<R>({ label, rows, columns, keyOf, activeKey, onActive, onOp
   }, [activeKey, rows, keyOf, virtual, at.row]);
 
   const move = (to: Spot, extend = false) => {
-      const next = { row: Math.max(0, Math.min(rows.length - 1, to.row)), column: Math.max(0, Math.min(columns.length - 1, to.column)) };
-      setAnchor(extend ? (anchor ?? at) : null);
-      setSpot(next);
-      setRefusal(null);
-      virtual.scrollToIndex(next.row);
-      const box = scroller.current;
-      if (box && next.column > 0) {
-        const [left, right] = [lefts[next.column], lefts[next.column] + columns[next.column].width];
-        if (left - columns[0].width < box.scrollLeft) box.scrollLeft = left - columns[0].width;
-        else if (right > box.scrollLeft + box.clientWidth) box.scrollLeft = right - box.clientWidth;
-      }
-      const target = rows[next.row];
-      if (target !== undefined && next.row !== at.row && !extend) activate(target, 140);
+    const next = {
+      row: Math.max(0, Math.min(rows.length - 1, to.row)),
+      column: Math.max(0, Math.min(columns.length - 1, to.column)),
+    };
+    setAnchor(extend ? (anchor ?? at) : null);
+    setSpot(next);
+    setRefusal(null);
+    virtual.scrollToIndex(next.row);
+    const box = scroller.current;
+    if (box && next.column > 0) {
+      const [left, right] = [lefts[next.column], lefts[next.column] + columns[next.column].width];
+      if (left - columns[0].width < box.scrollLeft) box.scrollLeft = left - columns[0].width;
+      else if (right > box.scrollLeft + box.clientWidth) box.scrollLeft = right - box.clientWidth;
+    }
+    const target = rows[next.row];
+    if (target !== undefined && next.row !== at.row && !extend) activate(target, 140);
   };
 
-  const editable = (r: R | undefined, c: Column<R>): boolean => r !== undefined && !!onWrite && !!c.edit && (c.edit.may?.(r) ?? true);
+  const editable = (r: R | undefined, c: Column<R>): boolean =>
+    r !== undefined && !!onWrite && !!c.edit && (c.edit.may?.(r) ?? true);
   const range = () => {
     const other = anchor ?? at;
-    return { top: Math.min(at.row, other.row), bottom: Math.max(at.row, other.row), left: Math.min(at.column, other.column), right: Math.max(at.column, other.column) };
+    return {
+      top: Math.min(at.row, other.row),
+      bottom: Math.max(at.row, other.row),
+      left: Math.min(at.column, other.column),
+      right: Math.max(at.column, other.column),
+    };
   };
 
   const write = async (entries: readonly Entry<R>[]) => {
@@ -165,7 +206,11 @@ export function Grid<R>({ label, rows, columns, keyOf, activeKey, onActive, onOp
     } else if (command && e.key.toLowerCase() === "d" && onWrite) {
       e.preventDefault();
       const box = range();
-      void write(cells().filter(([r]) => r > box.top).map(([r, c]) => ({ row: rows[r], column: columns[c].id, text: textOf(rows[box.top], columns[c]) })));
+      void write(
+        cells()
+          .filter(([r]) => r > box.top)
+          .map(([r, c]) => ({ row: rows[r], column: columns[c].id, text: textOf(rows[box.top], columns[c]) })),
+      );
     } else if (command && e.key.toLowerCase() === "a") {
       e.preventDefault();
       setAnchor({ row: 0, column: 0 });
@@ -188,7 +233,12 @@ export function Grid<R>({ label, rows, columns, keyOf, activeKey, onActive, onOp
     const box = range();
     const text = rows
       .slice(box.top, box.bottom + 1)
-      .map((r) => columns.slice(box.left, box.right + 1).map((c) => textOf(r, c).replace(/[\t\n]/g, " ")).join("\t"))
+      .map((r) =>
+        columns
+          .slice(box.left, box.right + 1)
+          .map((c) => textOf(r, c).replace(/[\t\n]/g, " "))
+          .join("\t"),
+      )
       .join("\n");
     e.clipboardData.setData("text/plain", text);
     e.preventDefault();
@@ -197,26 +247,42 @@ export function Grid<R>({ label, rows, columns, keyOf, activeKey, onActive, onOp
   const paste = (e: ClipboardEvent) => {
     if (editing || !onWrite) return;
     e.preventDefault();
-    const lines = e.clipboardData.getData("text/plain").replace(/\r\n?/g, "\n").replace(/\n$/, "").split("\n").map((l) => l.split("\t"));
+    const lines = e.clipboardData
+      .getData("text/plain")
+      .replace(/\r\n?/g, "\n")
+      .replace(/\n$/, "")
+      .split("\n")
+      .map((l) => l.split("\t"));
     const single = lines.length === 1 && lines[0].length === 1;
     const entries = single
       ? cells().map(([r, c]) => ({ row: rows[r], column: columns[c].id, text: lines[0][0].trim() }))
-      : lines.flatMap((line, i) => line.flatMap((text, j) => (rows[range().top + i] !== undefined && columns[range().left + j] ? [{ row: rows[range().top + i], column: columns[range().left + j].id, text: text.trim() }] : [])));
+      : lines.flatMap((line, i) =>
+          line.flatMap((text, j) =>
+            rows[range().top + i] !== undefined && columns[range().left + j]
+              ? [{ row: rows[range().top + i], column: columns[range().left + j].id, text: text.trim() }]
+              : [],
+          ),
+        );
     const fixed = entries.filter((x) => !columns.find((c) => c.id === x.column)?.edit).length;
     void write(entries).then(() => {
-      if (fixed && !single) setRefusal(`${fixed} pasted cells belong to columns that are worked out or fixed; they were left as they are.`);
+      if (fixed && !single)
+        setRefusal(`${fixed} pasted cells belong to columns that are worked out or fixed; they were left as they are.`);
     });
   };
 
   // Rows are kept as they are while the cursor moves over others, so their handlers must stay the same functions.
-  const latest = useRef({ pressCell: (_: number, __: number, ___: boolean) => {}, openCell: (_: number, __: number) => {} });
+  const latest = useRef({
+    pressCell: (_: number, __: number, ___: boolean) => {},
+    openCell: (_: number, __: number) => {},
+  });
   latest.current = {
     pressCell: (r, c, extend) => {
       scroller.current?.focus({ preventScroll: true });
       move({ row: r, column: c }, extend);
       if (!extend) activate(rows[r]);
     },
-    openCell: (r, c) => (editable(rows[r], columns[c]) ? setEditing({ text: textOf(rows[r], columns[c]), keep: true }) : onOpen?.(rows[r])),
+    openCell: (r, c) =>
+      editable(rows[r], columns[c]) ? setEditing({ text: textOf(rows[r], columns[c]), keep: true }) : onOpen?.(rows[r]),
   };
   const pressed = useCallback((r: number, c: number, extend: boolean) => latest.current.pressCell(r, c, extend), []);
   const opened = useCallback((r: number, c: number) => latest.current.openCell(r, c), []);
@@ -239,14 +305,29 @@ export function Grid<R>({ label, rows, columns, keyOf, activeKey, onActive, onOp
         onPaste={paste}
         className={cx("group min-h-0 overflow-auto outline-none", rows.length > 0 && "flex-1")}
       >
-        <div role="row" aria-rowindex={1} className="sticky top-0 z-20 grid border-b border-line bg-salt" style={{ gridTemplateColumns: template, width, minWidth: "100%" }}>
+        <div
+          role="row"
+          aria-rowindex={1}
+          className="sticky top-0 z-20 grid border-b border-line bg-salt"
+          style={{ gridTemplateColumns: template, width, minWidth: "100%" }}
+        >
           {columns.map((c, i) => (
-            <div key={c.id} role="columnheader" aria-colindex={i + 1} aria-sort={order.column === c.id ? (order.down ? "descending" : "ascending") : "none"} className={cx("bg-salt", i === 0 && "sticky left-0 z-10")}>
+            <div
+              key={c.id}
+              role="columnheader"
+              aria-colindex={i + 1}
+              aria-sort={order.column === c.id ? (order.down ? "descending" : "ascending") : "none"}
+              className={cx("bg-salt", i === 0 && "sticky left-0 z-10")}
+            >
               <button
                 type="button"
                 tabIndex={-1}
                 onClick={() => onOrder({ column: c.id, down: order.column === c.id ? !order.down : false })}
-                className={cx("head flex h-7 w-full items-center gap-1 overflow-hidden px-2 whitespace-nowrap hover:text-ink", c.numeric && "justify-end", c.worked && "text-kelp!")}
+                className={cx(
+                  "head flex h-7 w-full items-center gap-1 overflow-hidden px-2 whitespace-nowrap hover:text-ink",
+                  c.numeric && "justify-end",
+                  c.worked && "text-kelp!",
+                )}
                 title={`Sort by ${c.title}`}
               >
                 <span className="truncate">{c.title}</span>
@@ -255,7 +336,10 @@ export function Grid<R>({ label, rows, columns, keyOf, activeKey, onActive, onOp
             </div>
           ))}
         </div>
-        <div role="presentation" style={{ height: virtual.getTotalSize(), width, minWidth: "100%", position: "relative" }}>
+        <div
+          role="presentation"
+          style={{ height: virtual.getTotalSize(), width, minWidth: "100%", position: "relative" }}
+        >
           {virtual.getVirtualItems().map((v) => {
             const r = rows[v.index];
             const key = keyOf(r);
@@ -291,7 +375,20 @@ export function Grid<R>({ label, rows, columns, keyOf, activeKey, onActive, onOp
                         setEditing(null);
                         scroller.current?.focus({ preventScroll: true });
                       }}
-                      onDone={(text, way) => finish(text, way === "down" ? { row: at.row + 1, column: at.column } : way === "up" ? { row: at.row - 1, column: at.column } : way === "right" ? { row: at.row, column: at.column + 1 } : way === "left" ? { row: at.row, column: at.column - 1 } : null)}
+                      onDone={(text, way) =>
+                        finish(
+                          text,
+                          way === "down"
+                            ? { row: at.row + 1, column: at.column }
+                            : way === "up"
+                              ? { row: at.row - 1, column: at.column }
+                              : way === "right"
+                                ? { row: at.row, column: at.column + 1 }
+                                : way === "left"
+                                  ? { row: at.row, column: at.column - 1 }
+                                  : null,
+                        )
+                      }
                     />
                   ) : null
                 }

@@ -27,10 +27,36 @@ interface RowProps {
   readonly open: (row: number, column: number) => void;
 }
 
-export const GridRow = memo(function GridRow({ id, index, start, row, columns, template, active, moved, cursor, from, to, waiting, editor, press, open }: RowProps) {
+export const GridRow = memo(function GridRow({
+  id,
+  index,
+  start,
+  row,
+  columns,
+  template,
+  active,
+  moved,
+  cursor,
+  from,
+  to,
+  waiting,
+  editor,
+  press,
+  open,
+}: RowProps) {
   const waits = waiting ? waiting.split("\t") : null;
   return (
-    <div role="row" aria-rowindex={index + 2} aria-selected={active} className={cx("absolute left-0 grid w-full border-b border-hair", active ? "bg-pick" : "bg-salt", editor !== null && "z-10")} style={{ gridTemplateColumns: template, height: ROW_HEIGHT, transform: `translateY(${start}px)` }}>
+    <div
+      role="row"
+      aria-rowindex={index + 2}
+      aria-selected={active}
+      className={cx(
+        "absolute left-0 grid w-full border-b border-hair",
+        active ? "bg-pick" : "bg-salt",
+        editor !== null && "z-10",
+      )}
+      style={{ gridTemplateColumns: template, height: ROW_HEIGHT, transform: `translateY(${start}px)` }}
+    >
       {columns.map((c, i) => {
         const here = i === cursor;
         const picked = i >= from && i <= to;

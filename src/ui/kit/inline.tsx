@@ -35,7 +35,16 @@ export function Inline({ label, held, show, text, names, long, numeric, onWrite,
   };
   if (editing && names) return <NameInput label={label} value={text} names={names} onDone={(t) => void done(t)} />;
   if (editing && long)
-    return <textarea aria-label={label} autoFocus className="field min-h-20" defaultValue={text} onBlur={(e) => void done(e.target.value.trim())} onKeyDown={(e) => e.key === "Escape" && setEditing(false)} />;
+    return (
+      <textarea
+        aria-label={label}
+        autoFocus
+        className="field min-h-20"
+        defaultValue={text}
+        onBlur={(e) => void done(e.target.value.trim())}
+        onKeyDown={(e) => e.key === "Escape" && setEditing(false)}
+      />
+    );
   if (editing)
     return (
       <input
@@ -57,7 +66,13 @@ export function Inline({ label, held, show, text, names, long, numeric, onWrite,
   return (
     <span className={cx("flex min-w-0 items-center gap-1", numeric && "justify-end")}>
       {held.from === "own" && onPutBack && (
-        <button type="button" onClick={onPutBack} aria-label={`${label}: put back the inherited value`} title="Put back the inherited value" className="grid size-6 shrink-0 place-items-center text-third hover:text-ink">
+        <button
+          type="button"
+          onClick={onPutBack}
+          aria-label={`${label}: put back the inherited value`}
+          title="Put back the inherited value"
+          className="grid size-6 shrink-0 place-items-center text-third hover:text-ink"
+        >
           <RotateCcw size={12} aria-hidden />
         </button>
       )}
@@ -66,7 +81,12 @@ export function Inline({ label, held, show, text, names, long, numeric, onWrite,
         onClick={begin}
         aria-label={`${label}: ${show || "nothing"}${held.from === "inherited" ? `, inherited from ${held.type?.name ?? "its type"}` : ""}. Edit`}
         title={held.from === "inherited" ? `inherited from ${held.type?.name}` : undefined}
-        className={cx("min-h-6 min-w-6 rounded-sm px-1 hover:bg-pick", long ? "text-left" : "truncate", numeric && "text-right", held.from === "inherited" ? "ink-inherited" : held.from === "none" ? "text-third" : "ink-own")}
+        className={cx(
+          "min-h-6 min-w-6 rounded-sm px-1 hover:bg-pick",
+          long ? "text-left" : "truncate",
+          numeric && "text-right",
+          held.from === "inherited" ? "ink-inherited" : held.from === "none" ? "text-third" : "ink-own",
+        )}
       >
         {show || "–"}
       </button>

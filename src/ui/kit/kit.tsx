@@ -14,14 +14,45 @@ export function Button({ look = "plain", className, type = "button", ...rest }: 
     plain: "bg-salt text-ink border-line hover:border-third",
     quiet: "bg-transparent text-second border-transparent hover:text-ink hover:bg-shade",
   };
-  return <button type={type} className={cx("inline-flex h-7 shrink-0 items-center gap-1.5 rounded-sm border px-2.5 font-semibold whitespace-nowrap disabled:opacity-45", looks[look], className)} {...rest} />;
+  return (
+    <button
+      type={type}
+      className={cx(
+        "inline-flex h-7 shrink-0 items-center gap-1.5 rounded-sm border px-2.5 font-semibold whitespace-nowrap disabled:opacity-45",
+        looks[look],
+        className,
+      )}
+      {...rest}
+    />
+  );
 }
 
 /** An item icon in the current text colour. */
 export function Icon({ name, size = 18 }: { name: string | null; size?: number }) {
-  if (!name) return <span aria-hidden className="inline-block shrink-0 rounded-sm border border-dashed border-line" style={{ width: size, height: size }} />;
+  if (!name)
+    return (
+      <span
+        aria-hidden
+        className="inline-block shrink-0 rounded-sm border border-dashed border-line"
+        style={{ width: size, height: size }}
+      />
+    );
   const url = `url("/api/icons/${encodeURIComponent(name)}.svg")`;
-  return <span aria-hidden className="inline-block shrink-0 bg-current" style={{ width: size, height: size, maskImage: url, maskSize: "contain", maskRepeat: "no-repeat", WebkitMaskImage: url, WebkitMaskSize: "contain" }} />;
+  return (
+    <span
+      aria-hidden
+      className="inline-block shrink-0 bg-current"
+      style={{
+        width: size,
+        height: size,
+        maskImage: url,
+        maskSize: "contain",
+        maskRepeat: "no-repeat",
+        WebkitMaskImage: url,
+        WebkitMaskSize: "contain",
+      }}
+    />
+  );
 }
 
 /** Rarity as one to five grains of salt: the count tells the rank. */
@@ -29,9 +60,21 @@ export function Grains({ rarity }: { rarity: Id | null }) {
   const record = useCatalogue().rarity.get(rarity ?? ("" as Id));
   if (!record) return <span className="text-third">–</span>;
   return (
-    <span role="img" aria-label={`${record.name}, ${record.rank} of 5`} title={record.name} className="inline-flex items-center gap-[2px]">
+    <span
+      role="img"
+      aria-label={`${record.name}, ${record.rank} of 5`}
+      title={record.name}
+      className="inline-flex items-center gap-[2px]"
+    >
       {[1, 2, 3, 4, 5].map((n) => (
-        <span key={n} className="inline-block size-[7px] rotate-45 border" style={{ background: n <= record.rank ? record.colour : "transparent", borderColor: n <= record.rank ? record.colour : "var(--line)" }} />
+        <span
+          key={n}
+          className="inline-block size-[7px] rotate-45 border"
+          style={{
+            background: n <= record.rank ? record.colour : "transparent",
+            borderColor: n <= record.rank ? record.colour : "var(--line)",
+          }}
+        />
       ))}
     </span>
   );
@@ -58,9 +101,19 @@ export function Jar({ id, amount, onOpen }: { id: Id; amount?: string; onOpen?: 
     </>
   );
   const look = "inline-flex h-6 max-w-60 items-center gap-1.5 rounded-sm border border-t-2 border-line bg-salt px-1.5";
-  if (!onOpen) return <span className={look} style={{ borderTopColor: colour(item) }}>{inside}</span>;
+  if (!onOpen)
+    return (
+      <span className={look} style={{ borderTopColor: colour(item) }}>
+        {inside}
+      </span>
+    );
   return (
-    <button type="button" className={cx(look, "hover:border-third")} style={{ borderTopColor: colour(item) }} onClick={() => onOpen(id)}>
+    <button
+      type="button"
+      className={cx(look, "hover:border-third")}
+      style={{ borderTopColor: colour(item) }}
+      onClick={() => onOpen(id)}
+    >
       {inside}
     </button>
   );
@@ -77,7 +130,15 @@ export function Empty({ title, children, action }: { title: string; children?: R
 }
 
 export function Dot({ severity }: { severity: "error" | "warning" }) {
-  return <span aria-hidden className={cx("inline-block size-2 shrink-0", severity === "error" ? "rounded-full bg-beet" : "rotate-45 bg-copper")} />;
+  return (
+    <span
+      aria-hidden
+      className={cx(
+        "inline-block size-2 shrink-0",
+        severity === "error" ? "rounded-full bg-beet" : "rotate-45 bg-copper",
+      )}
+    />
+  );
 }
 
 /** "just now", "4 min ago", "14:02", "12 Nov". */
@@ -87,5 +148,7 @@ export function sayWhen(iso: string): string {
   if (minutes < 1) return "just now";
   if (minutes < 60) return `${minutes} min ago`;
   const today = new Date().toDateString() === then.toDateString();
-  return today ? then.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" }) : then.toLocaleDateString("en-GB", { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" });
+  return today
+    ? then.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" })
+    : then.toLocaleDateString("en-GB", { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" });
 }

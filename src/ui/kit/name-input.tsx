@@ -49,7 +49,14 @@ export function NameInput({ label, value, names, onDone, placeholder, clearAfter
           e.preventDefault();
         }}
       />
-      <NameList id={listId} label={`${label}: names`} names={offers} picked={picked} onTake={done} className="top-full" />
+      <NameList
+        id={listId}
+        label={`${label}: names`}
+        names={offers}
+        picked={picked}
+        onTake={done}
+        className="top-full"
+      />
     </span>
   );
 }

@@ -9,7 +9,9 @@ export const fitting = (typed: string, names: readonly string[], most = 8): stri
   if (!wanted) return names.slice(0, most);
   const folded = names.map((name) => ({ name, text: fold(name) }));
   const starts = folded.filter((n) => n.text.startsWith(wanted));
-  return [...starts, ...folded.filter((n) => !n.text.startsWith(wanted) && n.text.includes(wanted))].slice(0, most).map((n) => n.name);
+  return [...starts, ...folded.filter((n) => !n.text.startsWith(wanted) && n.text.includes(wanted))]
+    .slice(0, most)
+    .map((n) => n.name);
 };
 
 interface Props {
@@ -28,7 +30,15 @@ interface Props {
 export function NameList({ id, label, names, picked, onTake, hint, className }: Props) {
   if (!names.length) return null;
   return (
-    <ul id={id} role="listbox" aria-label={label} className={cx("absolute left-0 z-40 mt-0.5 min-w-full rounded-sm border border-line bg-salt py-1 shadow-lg", className)}>
+    <ul
+      id={id}
+      role="listbox"
+      aria-label={label}
+      className={cx(
+        "absolute left-0 z-40 mt-0.5 min-w-full rounded-sm border border-line bg-salt py-1 shadow-lg",
+        className,
+      )}
+    >
       {names.map((name, i) => (
         <li
           key={name}

@@ -23,7 +23,10 @@ export function LogView() {
     queryKey: ["log", store.key],
     initialPageParam: 0,
     placeholderData: keepPreviousData,
-    queryFn: async ({ pageParam }) => (await (await fetch(`${store.path}/changes?most=${PAGE}${pageParam ? `&before=${pageParam}` : ""}`)).json()) as LoggedChange[],
+    queryFn: async ({ pageParam }) =>
+      (await (
+        await fetch(`${store.path}/changes?most=${PAGE}${pageParam ? `&before=${pageParam}` : ""}`)
+      ).json()) as LoggedChange[],
     getNextPageParam: (page) => (page.length === PAGE ? page[page.length - 1].revision : undefined),
   });
   useEffect(() => {
@@ -35,7 +38,11 @@ export function LogView() {
     <>
       <ViewHead title="Log" />
       <div tabIndex={0} role="region" aria-label="Changes" className="min-h-0 flex-1 overflow-auto bg-salt">
-        {data && changes.length === 0 && <Empty title="Nothing happened yet">Every change will stand here with its author, its time and what it moved. Each can be taken back.</Empty>}
+        {data && changes.length === 0 && (
+          <Empty title="Nothing happened yet">
+            Every change will stand here with its author, its time and what it moved. Each can be taken back.
+          </Empty>
+        )}
         {changes.length > 0 && (
           <table className="w-full">
             <thead className="sticky top-0 z-10 bg-shade">
@@ -60,17 +67,37 @@ export function LogView() {
                     </td>
                     <td className="max-w-28 truncate px-2 py-1.5">{c.author}</td>
                     <td className="px-2 py-1.5">
-                      <button type="button" aria-expanded={open === c.revision} className="text-left hover:underline" onClick={() => setOpen(open === c.revision ? null : c.revision)}>
-                        <span className={cx("font-semibold", takenBack.has(c.revision) && "text-third line-through")}>{c.undoes ? `Took back ${c.undoes}: ${c.note}` : c.size > 4 && c.note ? c.note : tellChange(catalogue, c.edits)}</span>
-                        {c.size > 2 && <span className="block text-second">{c.edits.length ? tellChange(catalogue, c.edits) : count(c.size, "edit")}</span>}
+                      <button
+                        type="button"
+                        aria-expanded={open === c.revision}
+                        className="text-left hover:underline"
+                        onClick={() => setOpen(open === c.revision ? null : c.revision)}
+                      >
+                        <span className={cx("font-semibold", takenBack.has(c.revision) && "text-third line-through")}>
+                          {c.undoes
+                            ? `Took back ${c.undoes}: ${c.note}`
+                            : c.size > 4 && c.note
+                              ? c.note
+                              : tellChange(catalogue, c.edits)}
+                        </span>
+                        {c.size > 2 && (
+                          <span className="block text-second">
+                            {c.edits.length ? tellChange(catalogue, c.edits) : count(c.size, "edit")}
+                          </span>
+                        )}
                       </button>
                     </td>
-                    <td className="px-2 py-1.5 text-second">{c.moved ? sayMoved(c.moved, (id) => nameOf(catalogue, "item", id)).join(", ") : "–"}</td>
+                    <td className="px-2 py-1.5 text-second">
+                      {c.moved ? sayMoved(c.moved, (id) => nameOf(catalogue, "item", id)).join(", ") : "–"}
+                    </td>
                     <td className="px-2 py-1">
                       {takenBack.has(c.revision) ? (
                         <span className="text-third">taken back</span>
                       ) : (
-                        <Button onClick={() => void store.undoRevision(c.revision)} aria-label={`Undo revision ${c.revision}`}>
+                        <Button
+                          onClick={() => void store.undoRevision(c.revision)}
+                          aria-label={`Undo revision ${c.revision}`}
+                        >
                           Undo
                         </Button>
                       )}
@@ -107,7 +134,8 @@ function EditList({ change }: { change: LoggedChange }) {
   const { data } = useQuery({
     queryKey: ["change", store.key, change.revision],
     enabled: change.edits.length < change.size,
-    queryFn: async () => (await (await fetch(`${store.path}/changes?revision=${change.revision}`)).json()) as LoggedChange,
+    queryFn: async () =>
+      (await (await fetch(`${store.path}/changes?revision=${change.revision}`)).json()) as LoggedChange,
   });
   const edits = change.edits.length < change.size ? (data?.edits ?? []) : change.edits;
   return (
@@ -127,13 +155,16 @@ function EditLine({ edit }: { edit: Edit }) {
   if (edit.op !== "set")
     return (
       <li className="py-0.5">
-        {edit.op === "add" ? "added" : "removed"} {kindWord(edit.kind)} <b>{edit.record.name}</b> <span className="text-second">({edit.record.key})</span>
+        {edit.op === "add" ? "added" : "removed"} {kindWord(edit.kind)} <b>{edit.record.name}</b>{" "}
+        <span className="text-second">({edit.record.key})</span>
       </li>
     );
   const name = edit.kind === "pantry" ? catalogue.pantry.name : nameOf(catalogue, edit.kind, edit.id);
   return (
     <li className="py-0.5">
-      <b>{name}</b>, {fieldWord(catalogue, edit.field)}: <span className="text-second line-through">{sayValue(catalogue, edit.kind, edit.field, edit.from)}</span> → {sayValue(catalogue, edit.kind, edit.field, edit.to)}
+      <b>{name}</b>, {fieldWord(catalogue, edit.field)}:{" "}
+      <span className="text-second line-through">{sayValue(catalogue, edit.kind, edit.field, edit.from)}</span> →{" "}
+      {sayValue(catalogue, edit.kind, edit.field, edit.to)}
     </li>
   );
 }

@@ -19,8 +19,15 @@ class Server {
   fetch = async (path: string, init: RequestInit = {}): Promise<Response> => {
     if (init.method !== "POST") {
       this.loads++;
-      const shelves = Object.fromEntries(KINDS.map((k) => [k, [...(this.catalogue[k] as ReadonlyMap<string, object>).values()]]));
-      const text = JSON.stringify({ revision: this.catalogue.revision, pantry: this.catalogue.pantry, shelves, board: boardOf(this.catalogue) });
+      const shelves = Object.fromEntries(
+        KINDS.map((k) => [k, [...(this.catalogue[k] as ReadonlyMap<string, object>).values()]]),
+      );
+      const text = JSON.stringify({
+        revision: this.catalogue.revision,
+        pantry: this.catalogue.pantry,
+        shelves,
+        board: boardOf(this.catalogue),
+      });
       return new Response(new Uint8Array(gzipSync(text)));
     }
     const body = init.body ? (JSON.parse(init.body as string) as { edits?: Edit[] }) : {};
@@ -35,7 +42,19 @@ class Server {
     const after = boardOf(this.catalogue);
     const ripple = rippleOf(before, after);
     const { revision } = this.catalogue;
-    this.stream?.send("change", { change: { revision, author: "Ida", at: new Date().toISOString(), note: "", undoes, edits, size: edits.length, moved: ripple.moved }, ripple });
+    this.stream?.send("change", {
+      change: {
+        revision,
+        author: "Ida",
+        at: new Date().toISOString(),
+        note: "",
+        undoes,
+        edits,
+        size: edits.length,
+        moved: ripple.moved,
+      },
+      ripple,
+    });
     return revision;
   }
 }
@@ -67,7 +86,14 @@ const until = async (test: () => boolean) => {
   for (let i = 0; i < 200 && !test(); i++) await new Promise((r) => setTimeout(r, 5));
   expect(test()).toBe(true);
 };
-const level = (to: number, from: number | null = null): Edit => ({ op: "set", kind: "item", id: item(server.catalogue, "Eel").id, field: "level", from, to });
+const level = (to: number, from: number | null = null): Edit => ({
+  op: "set",
+  kind: "item",
+  id: item(server.catalogue, "Eel").id,
+  field: "level",
+  from,
+  to,
+});
 const shown = () => item(store.snapshot().state?.catalogue as Catalogue, "Eel").level;
 
 beforeEach(async () => {
@@ -153,7 +179,9 @@ describe("a window's pantry", () => {
       const undone = /changes\/(\d+)\/undo/.exec(path)?.[1];
       if (!undone) return json({ revision: server.commit(edits ?? []) });
       const now = item(server.catalogue, "Eel").level;
-      return json({ revision: server.commit([now === 5 ? { ...level(5), from: 5, to: null } as Edit : level(5)], Number(undone)) });
+      return json({
+        revision: server.commit([now === 5 ? ({ ...level(5), from: 5, to: null } as Edit) : level(5)], Number(undone)),
+      });
     };
     const first = await store.submit([level(5)]);
     await store.undo();
@@ -172,9 +200,21 @@ describe("a window's pantry", () => {
       seen.push(...(edits ?? []));
       return json({ revision: server.commit(edits ?? []) });
     };
-    const typed = (to: number) => (now: Catalogue) => ({ edits: [setField(now, "item", item(now, "Eel").id, "level", to)] });
-    const answers = [store.write(typed(5)), store.write(typed(6)), store.undo(), store.write(() => ({ says: "“many” is not a number." }))];
-    expect(await Promise.all(answers)).toMatchObject([{ ok: true }, { ok: true }, undefined, { ok: false, says: "“many” is not a number." }]);
+    const typed = (to: number) => (now: Catalogue) => ({
+      edits: [setField(now, "item", item(now, "Eel").id, "level", to)],
+    });
+    const answers = [
+      store.write(typed(5)),
+      store.write(typed(6)),
+      store.undo(),
+      store.write(() => ({ says: "“many” is not a number." })),
+    ];
+    expect(await Promise.all(answers)).toMatchObject([
+      { ok: true },
+      { ok: true },
+      undefined,
+      { ok: false, says: "“many” is not a number." },
+    ]);
     expect(seen).toEqual([level(5), level(6, 5)]);
     expect(server.requests[2].path).toContain(`/changes/${server.catalogue.revision - 1}/undo`);
     expect(shown()).toBe(5);
@@ -191,10 +231,21 @@ describe("a window's pantry", () => {
 
   it("offers to write over a conflict, against the newer value", async () => {
     server.commit([level(7)]);
-    const conflict = { kind: "item", id: level(9).op === "set" ? item(server.catalogue, "Eel").id : "", name: "Eel", field: "level", base: null, yours: 9, theirs: 7, says: "Somebody else changed level of Eel." };
+    const conflict = {
+      kind: "item",
+      id: level(9).op === "set" ? item(server.catalogue, "Eel").id : "",
+      name: "Eel",
+      field: "level",
+      base: null,
+      yours: 9,
+      theirs: 7,
+      says: "Somebody else changed level of Eel.",
+    };
     server.answer = (_, { edits }) => {
       const [edit] = edits ?? [];
-      return edit.op === "set" && edit.from === 7 ? json({ revision: server.commit(edits ?? []) }) : json({ title: "Somebody else was quicker", detail: conflict.says, conflicts: [conflict] }, 409);
+      return edit.op === "set" && edit.from === 7
+        ? json({ revision: server.commit(edits ?? []) })
+        : json({ title: "Somebody else was quicker", detail: conflict.says, conflicts: [conflict] }, 409);
     };
     expect((await store.submit([level(9)])).ok).toBe(false);
     const { notice } = store.snapshot();

@@ -100,10 +100,13 @@ export class PantryStore {
       this.events = null;
       this.set({ state: null, link: "missing" });
     });
-    events.addEventListener("change", (message: MessageEvent<string>) => this.take(JSON.parse(message.data) as LiveEvent));
+    events.addEventListener("change", (message: MessageEvent<string>) =>
+      this.take(JSON.parse(message.data) as LiveEvent),
+    );
     events.onerror = () => {
       if (this.view.state) this.set({ link: "away" });
-      if (events.readyState === EventSource.CLOSED && this.events === events) setTimeout(() => this.events === events && this.listen(), 1000);
+      if (events.readyState === EventSource.CLOSED && this.events === events)
+        setTimeout(() => this.events === events && this.listen(), 1000);
     };
   }
 
@@ -115,7 +118,12 @@ export class PantryStore {
       void this.load();
       return;
     }
-    const last = { change, says: tellChange(outcome.catalogue, change.edits), moved: ripple.moved, items: new Set(ripple.figures.map(([id]) => id)) };
+    const last = {
+      change,
+      says: tellChange(outcome.catalogue, change.edits),
+      moved: ripple.moved,
+      items: new Set(ripple.figures.map(([id]) => id)),
+    };
     this.set({ state: { catalogue: outcome.catalogue, board: follow(state.board, ripple), last }, link: "live" });
     this.settle();
   }
@@ -136,9 +144,14 @@ export class PantryStore {
   }
 
   private async fetchAll(): Promise<void> {
-    const answer = await fetch(this.path, { cache: "no-store", headers: { accept: "application/gzip" } }).catch(() => null);
+    const answer = await fetch(this.path, { cache: "no-store", headers: { accept: "application/gzip" } }).catch(
+      () => null,
+    );
     if (answer?.status === 404) return this.set({ link: "missing" });
-    const plain = answer?.ok && answer.body ? await new Response(answer.body.pipeThrough(new DecompressionStream("gzip"))).json().catch(() => null) : null;
+    const plain =
+      answer?.ok && answer.body
+        ? await new Response(answer.body.pipeThrough(new DecompressionStream("gzip"))).json().catch(() => null)
+        : null;
     if (!plain) {
       this.set({ link: this.view.state ? "away" : "opening" });
       setTimeout(() => void this.load(), 1000);
@@ -161,8 +174,15 @@ export class PantryStore {
   }
 
   private post(path: string, body?: unknown): Promise<Response | null> {
-    const headers = { "content-type": "application/json", "x-salty-author": encodeURIComponent(wellFormed(this.author)) };
-    return fetch(this.path + path, { method: "POST", headers, body: body === undefined ? undefined : JSON.stringify(body) }).catch(() => null);
+    const headers = {
+      "content-type": "application/json",
+      "x-salty-author": encodeURIComponent(wellFormed(this.author)),
+    };
+    return fetch(this.path + path, {
+      method: "POST",
+      headers,
+      body: body === undefined ? undefined : JSON.stringify(body),
+    }).catch(() => null);
   }
 
   /** One after the other: what is sent later is read against what was sent before, however slow the server is. */
@@ -178,7 +198,9 @@ export class PantryStore {
   }
 
   /** Like `submit`, for what was typed: it is read when its turn has come. */
-  write(read: (catalogue: Catalogue) => { readonly edits: readonly Edit[] } | { readonly says: string }): Promise<Answer> {
+  write(
+    read: (catalogue: Catalogue) => { readonly edits: readonly Edit[] } | { readonly says: string },
+  ): Promise<Answer> {
     return this.inTurn(async () => {
       if (!this.view.state) return { ok: false, says: "The pantry is not loaded yet." };
       const result = read(this.view.state.catalogue);
@@ -188,7 +210,10 @@ export class PantryStore {
 
   private async send(edits: readonly Edit[], note: string): Promise<Answer> {
     if (!edits.length) return { ok: true, revision: this.view.state?.catalogue.revision ?? 0 };
-    const answer = await this.run(() => this.post("/changes", { edits, note }), (conflicts) => this.insist(edits, conflicts, note));
+    const answer = await this.run(
+      () => this.post("/changes", { edits, note }),
+      (conflicts) => this.insist(edits, conflicts, note),
+    );
     if (answer.ok) {
       this.redoable.length = 0;
       this.undoable.push(answer.revision);
@@ -208,11 +233,18 @@ export class PantryStore {
     };
   }
 
-  private async run(send: () => Promise<Response | null>, insist?: (conflicts: readonly Conflict[]) => () => void): Promise<Answer> {
+  private async run(
+    send: () => Promise<Response | null>,
+    insist?: (conflicts: readonly Conflict[]) => () => void,
+  ): Promise<Answer> {
     this.set({ busy: this.view.busy + 1 });
     try {
       const response = await send();
-      if (!response) return this.refuse({ title: "The server does not answer", detail: "Nothing was written. What you typed is still here; try again when the link is back." });
+      if (!response)
+        return this.refuse({
+          title: "The server does not answer",
+          detail: "Nothing was written. What you typed is still here; try again when the link is back.",
+        });
       const body = (await response.json().catch(() => ({}))) as Problem & { revision?: number };
       if (!response.ok) return this.refuse(body, insist);
       const revision = body.revision ?? 0;
@@ -225,7 +257,12 @@ export class PantryStore {
 
   private refuse(problem: Problem, insist?: (conflicts: readonly Conflict[]) => () => void): Answer {
     const conflicts = problem.conflicts ?? [];
-    const notice = { title: problem.title ?? "Refused", says: problem.detail ?? "", conflicts, insist: conflicts.some((c) => c.field !== "record") && insist ? insist(conflicts) : undefined };
+    const notice = {
+      title: problem.title ?? "Refused",
+      says: problem.detail ?? "",
+      conflicts,
+      insist: conflicts.some((c) => c.field !== "record") && insist ? insist(conflicts) : undefined,
+    };
     this.set({ notice });
     return { ok: false, says: notice.says };
   }
@@ -266,8 +303,13 @@ export class PantryStore {
 
   /** Deletes the pantry for good; the name is what somebody typed to confirm. */
   async deletePantry(name: string): Promise<Answer> {
-    const headers = { "content-type": "application/json", "x-salty-author": encodeURIComponent(wellFormed(this.author)) };
-    const answer = await fetch(this.path, { method: "DELETE", headers, body: JSON.stringify({ name }) }).catch(() => null);
+    const headers = {
+      "content-type": "application/json",
+      "x-salty-author": encodeURIComponent(wellFormed(this.author)),
+    };
+    const answer = await fetch(this.path, { method: "DELETE", headers, body: JSON.stringify({ name }) }).catch(
+      () => null,
+    );
     if (answer?.ok) return { ok: true, revision: 0 };
     const problem = (await answer?.json().catch(() => null)) as Problem | null;
     return { ok: false, says: problem?.detail ?? "The server does not answer. Nothing was deleted." };

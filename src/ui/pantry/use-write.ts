@@ -9,17 +9,28 @@ import { useStore } from "./provider";
 /** One field of one record or of the pantry itself. */
 export function useWrite(): (kind: Kind | "pantry", id: Id, field: string, text: string) => Promise<string | null> {
   const store = useStore();
-  return useCallback(async (kind, id, field, text) => {
-    const answer = await store.write((catalogue) => readEntry(catalogue, kind, id, field, text));
-    return answer.ok ? null : answer.says;
-  }, [store]);
+  return useCallback(
+    async (kind, id, field, text) => {
+      const answer = await store.write((catalogue) => readEntry(catalogue, kind, id, field, text));
+      return answer.ok ? null : answer.says;
+    },
+    [store],
+  );
 }
 
 /** The cells of a grid of one kind of record, all or none. */
 export function useWriteCells(kind: Kind): (entries: readonly Entry<{ readonly id: Id }>[]) => Promise<string | null> {
   const store = useStore();
-  return useCallback(async (entries) => {
-    const answer = await store.write((catalogue) => readEntries(catalogue, entries.map((e) => ({ kind, id: e.row.id, field: e.column, text: e.text }))));
-    return answer.ok ? null : answer.says;
-  }, [store, kind]);
+  return useCallback(
+    async (entries) => {
+      const answer = await store.write((catalogue) =>
+        readEntries(
+          catalogue,
+          entries.map((e) => ({ kind, id: e.row.id, field: e.column, text: e.text })),
+        ),
+      );
+      return answer.ok ? null : answer.says;
+    },
+    [store, kind],
+  );
 }

@@ -14,9 +14,11 @@ const MOST_RUNS = 10_000;
 const SURE = [0.5, 0.9, 0.99];
 /** The table follows every key press: a few hundredths of a second for all of it. */
 const STEPS = 2e7;
-const sayRuns = (n: number | null | "unknown"): string => (n === "unknown" ? "not told" : n === null ? "over 100,000" : sayQuantity(n));
+const sayRuns = (n: number | null | "unknown"): string =>
+  n === "unknown" ? "not told" : n === null ? "over 100,000" : sayQuantity(n);
 /** What is the same for all is said once. */
-const sayAllRuns = (list: readonly (number | null | "unknown")[]): string => [...new Set(list.map(sayRuns))].length === 1 && list[0] === "unknown" ? "not told" : list.map(sayRuns).join(", ");
+const sayAllRuns = (list: readonly (number | null | "unknown")[]): string =>
+  [...new Set(list.map(sayRuns))].length === 1 && list[0] === "unknown" ? "not told" : list.map(sayRuns).join(", ");
 
 export function Chances({ parsed }: { parsed: ParsedLine }) {
   const catalogue = useCatalogue();
@@ -38,7 +40,14 @@ export function Chances({ parsed }: { parsed: ParsedLine }) {
         <h3 className="head">What comes by chance</h3>
         <label className="flex items-center gap-1.5 text-second">
           in
-          <input className="field num w-18!" inputMode="numeric" aria-label="Runs" aria-invalid={!right} value={typed} onChange={(e) => setTyped(e.target.value.trim())} />
+          <input
+            className="field num w-18!"
+            inputMode="numeric"
+            aria-label="Runs"
+            aria-invalid={!right}
+            value={typed}
+            onChange={(e) => setTyped(e.target.value.trim())}
+          />
           {runs === 1 ? "run" : "runs"}
         </label>
         {!right && <span className="text-beet">A whole number from 1 to {MOST_RUNS.toLocaleString("en")}.</span>}
@@ -46,7 +55,10 @@ export function Chances({ parsed }: { parsed: ParsedLine }) {
       {right && (
         <table className="w-full">
           <caption className="caption-bottom pt-1 text-left text-[12px] text-second">
-            One player in ten gets no more than low, half no more than middle, nine in ten no more than high. At the end: runs after which one has come.{found.some((o) => o.about) && " About so much (≈) where there are too many different amounts to go through."}
+            One player in ten gets no more than low, half no more than middle, nine in ten no more than high. At the
+            end: runs after which one has come.
+            {found.some((o) => o.about) &&
+              " About so much (≈) where there are too many different amounts to go through."}
           </caption>
           <thead>
             <tr>
@@ -61,8 +73,15 @@ export function Chances({ parsed }: { parsed: ParsedLine }) {
           <tbody>
             {found.map((o) => (
               <tr key={o.item}>
-                <td className="truncate pr-2">{catalogue.item.has(o.item) ? nameOf(catalogue, "item", o.item) : o.item}</td>
-                {[sayQuantity(o.expected), o.none > 0 && o.none < 1e-6 ? "almost never" : sayPercent(o.none), ...[o.low, o.middle, o.high].map((n) => `${o.about ? "≈ " : ""}${sayQuantity(n)}`), sayAllRuns(until.get(o.item) ?? [])].map((text, k) => (
+                <td className="truncate pr-2">
+                  {catalogue.item.has(o.item) ? nameOf(catalogue, "item", o.item) : o.item}
+                </td>
+                {[
+                  sayQuantity(o.expected),
+                  o.none > 0 && o.none < 1e-6 ? "almost never" : sayPercent(o.none),
+                  ...[o.low, o.middle, o.high].map((n) => `${o.about ? "≈ " : ""}${sayQuantity(n)}`),
+                  sayAllRuns(until.get(o.item) ?? []),
+                ].map((text, k) => (
                   <td key={k} className="num pl-3 text-right whitespace-nowrap">
                     {text}
                   </td>

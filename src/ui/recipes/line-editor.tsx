@@ -1,5 +1,7 @@
 "use client";
-/** One line, one recipe: read while it is typed, with completion, a drawing of what was understood, and every remark. */
+/**
+ * One line, one recipe: read while it is typed, with completion, a drawing of what was understood, and every remark.
+ */
 import { type KeyboardEvent, useEffect, useId, useMemo, useRef, useState } from "react";
 import { type Entry, type ParsedLine, parseLine, type Remark } from "@/core/notation/parser";
 import { completeAt, wordsOf } from "@/core/notation/write";
@@ -30,7 +32,10 @@ export function LineEditor({ label, text, onText, onEnter, onEscape, autoFocus }
   const [cursor, setCursor] = useState<number | null>(null);
   const [picked, setPicked] = useState(0);
   const listId = useId();
-  const names = useMemo(() => [...catalogue.item.values()].filter((i) => i.status !== "retired").map((i) => i.name), [catalogue.item]);
+  const names = useMemo(
+    () => [...catalogue.item.values()].filter((i) => i.status !== "retired").map((i) => i.name),
+    [catalogue.item],
+  );
   const offer = cursor === null ? null : completeAt(text, cursor, names);
   useEffect(() => {
     if (autoFocus) input.current?.focus();
@@ -89,7 +94,17 @@ export function LineEditor({ label, text, onText, onEnter, onEscape, autoFocus }
         placeholder="2 River eel + 1 Coarse salt -> 2 Smoked eel at Smokehouse in 90s"
         className="field field-sizing-content resize-none py-1.5! font-medium"
       />
-      {offer && <NameList id={listId} label="Names" names={offer.names} picked={picked} onTake={take} hint="Tab" className="w-72" />}
+      {offer && (
+        <NameList
+          id={listId}
+          label="Names"
+          names={offer.names}
+          picked={picked}
+          onTake={take}
+          hint="Tab"
+          className="w-72"
+        />
+      )}
       {text.trim() !== "" && (
         <div className="mt-2">
           <Drawn parsed={parsed} />
@@ -101,17 +116,29 @@ export function LineEditor({ label, text, onText, onEnter, onEscape, autoFocus }
 }
 
 /** What was understood, as jars. */
-export function Drawn({ parsed }: { parsed: Pick<ParsedLine, "entries" | "ticks" | "fee" | "feeCurrency" | "kind" | "level" | "taughtBy"> }) {
+export function Drawn({
+  parsed,
+}: {
+  parsed: Pick<ParsedLine, "entries" | "ticks" | "fee" | "feeCurrency" | "kind" | "level" | "taughtBy">;
+}) {
   const catalogue = useCatalogue();
   const of = (role: Entry["role"]) => parsed.entries.filter((e) => e.role === role);
   const side = (role: Entry["role"]) =>
     of(role).map((e, i) => (
       <span key={`${e.name}${i}`} className="inline-flex items-center gap-1">
-        {i > 0 && <span className="text-third">{e.draw && of(role)[i - 1].draw?.group === e.draw.group ? "or" : "+"}</span>}
-        {e.draw && of(role)[i - 1]?.draw?.group !== e.draw.group && <span className="text-second">{count(e.draw.times, "draw")} of</span>}
+        {i > 0 && (
+          <span className="text-third">{e.draw && of(role)[i - 1].draw?.group === e.draw.group ? "or" : "+"}</span>
+        )}
+        {e.draw && of(role)[i - 1]?.draw?.group !== e.draw.group && (
+          <span className="text-second">{count(e.draw.times, "draw")} of</span>
+        )}
         <JarOrName entry={e} />
         {e.draw && <span className="text-second">{sayPercent(Number((e.draw.weight / e.draw.of).toFixed(4)))}</span>}
-        {e.draw && of(role)[i + 1]?.draw?.group !== e.draw.group && nothingOf(of(role), e.draw.group) > 0 && <span className="text-second">or nothing {sayPercent(Number((nothingOf(of(role), e.draw.group) / e.draw.of).toFixed(4)))}</span>}
+        {e.draw && of(role)[i + 1]?.draw?.group !== e.draw.group && nothingOf(of(role), e.draw.group) > 0 && (
+          <span className="text-second">
+            or nothing {sayPercent(Number((nothingOf(of(role), e.draw.group) / e.draw.of).toFixed(4)))}
+          </span>
+        )}
         {e.chance !== 1 && <span className="text-second">{sayPercent(e.chance)}</span>}
         {e.uses !== null && <span className="text-second">lasts {e.uses}</span>}
       </span>
@@ -120,7 +147,9 @@ export function Drawn({ parsed }: { parsed: Pick<ParsedLine, "entries" | "ticks"
     parsed.ticks ? `in ${formatTicks(parsed.ticks, catalogue.pantry.ticksPerSecond)} (${parsed.ticks} ticks)` : "",
     parsed.level === null ? "" : `level ${parsed.level}`,
     parsed.taughtBy ? `taught by ${parsed.taughtBy.name}` : "",
-    parsed.fee ? `fee ${parsed.fee} ${(parsed.feeCurrency && catalogue.currency.get(parsed.feeCurrency)?.name) ?? ""}` : "",
+    parsed.fee
+      ? `fee ${parsed.fee} ${(parsed.feeCurrency && catalogue.currency.get(parsed.feeCurrency)?.name) ?? ""}`
+      : "",
   ].filter(Boolean);
   return (
     <div className="rounded-sm border-l-3 border-kelp bg-shade px-2.5 py-2">
@@ -148,7 +177,8 @@ const nothingOf = (entries: readonly Entry[], group: number): number => {
 };
 
 function JarOrName({ entry }: { entry: Entry }) {
-  const amount = entry.role === "station" || (entry.role === "tool" && entry.max === 1) ? undefined : sayRange(entry.min, entry.max);
+  const amount =
+    entry.role === "station" || (entry.role === "tool" && entry.max === 1) ? undefined : sayRange(entry.min, entry.max);
   if (entry.item) return <Jar id={entry.item} amount={amount} />;
   return (
     <span className="inline-flex h-6 items-center gap-1.5 rounded-sm border border-t-2 border-dashed border-beet bg-beet-wash px-1.5 text-beet italic">
@@ -158,18 +188,35 @@ function JarOrName({ entry }: { entry: Entry }) {
   );
 }
 
-export function Remarks({ parsed, text, onOffer }: { parsed: ParsedLine; text: string; onOffer?: (remark: Remark, by: string) => void }) {
+export function Remarks({
+  parsed,
+  text,
+  onOffer,
+}: {
+  parsed: ParsedLine;
+  text: string;
+  onOffer?: (remark: Remark, by: string) => void;
+}) {
   if (!parsed.remarks.length) return null;
   const tone = { error: "text-beet", warning: "text-copper", note: "text-second" };
   return (
     <ul aria-live="polite" className="mt-1.5 space-y-1">
       {parsed.remarks.map((r) => (
         <li key={`${r.from}${r.says}`} className={cx("flex flex-wrap items-center gap-1.5", tone[r.level])}>
-          <span className="font-semibold">{r.to > r.from ? `at ${r.from + 1}, “${text.slice(r.from, Math.min(r.to, r.from + 24))}”:` : `at ${r.from + 1}:`}</span>
+          <span className="font-semibold">
+            {r.to > r.from
+              ? `at ${r.from + 1}, “${text.slice(r.from, Math.min(r.to, r.from + 24))}”:`
+              : `at ${r.from + 1}:`}
+          </span>
           <span>{r.says}</span>
           {onOffer &&
             r.offers.filter(Boolean).map((by) => (
-              <button key={by} type="button" onClick={() => onOffer(r, by)} className="rounded-sm border border-line bg-salt px-1.5 text-ink hover:border-third">
+              <button
+                key={by}
+                type="button"
+                onClick={() => onOffer(r, by)}
+                className="rounded-sm border border-line bg-salt px-1.5 text-ink hover:border-third"
+              >
                 {by}
               </button>
             ))}

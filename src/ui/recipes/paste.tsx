@@ -16,9 +16,17 @@ export function PasteLines({ onClose }: { onClose: () => void }) {
   const lines = useMemo(() => readLines(text, wordsOf(catalogue)), [text, catalogue]);
   const good = lines.filter((l) => l.parsed.ok);
   const bad = lines.filter((l) => !l.parsed.ok);
-  const stubs = new Set(good.flatMap((l) => l.parsed.entries.filter((e) => !e.item).map((e) => e.name.toLowerCase().replace(/\s+/g, ""))));
+  const stubs = new Set(
+    good.flatMap((l) => l.parsed.entries.filter((e) => !e.item).map((e) => e.name.toLowerCase().replace(/\s+/g, ""))),
+  );
   const write = async () => {
-    const answer = await store.submit(addRecipes(catalogue, good.map((l) => l.parsed)), `Pasted ${count(good.length, "recipe line")}`);
+    const answer = await store.submit(
+      addRecipes(
+        catalogue,
+        good.map((l) => l.parsed),
+      ),
+      `Pasted ${count(good.length, "recipe line")}`,
+    );
     if (!answer.ok) return;
     setWritten(`${count(good.length, "recipe")} written.`);
     if (!bad.length) onClose();
@@ -28,18 +36,38 @@ export function PasteLines({ onClose }: { onClose: () => void }) {
     <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-[#0d303855]" />
-        <Dialog.Content aria-describedby="paste-help" className="fixed top-[6vh] left-1/2 z-50 flex max-h-[86vh] w-[920px] -translate-x-1/2 flex-col gap-3 rounded-sm border border-line bg-salt p-5 shadow-2xl">
+        <Dialog.Content
+          aria-describedby="paste-help"
+          className="fixed top-[6vh] left-1/2 z-50 flex max-h-[86vh] w-[920px] -translate-x-1/2 flex-col gap-3 rounded-sm border border-line bg-salt p-5 shadow-2xl"
+        >
           <Dialog.Title className="title text-[16px]">Paste recipe lines</Dialog.Title>
           <p id="paste-help" className="text-second">
-            One recipe a line. Every line gets its verdict here; nothing is written until you say so. Lines that begin with {"//"} are left out.
+            One recipe a line. Every line gets its verdict here; nothing is written until you say so. Lines that begin
+            with {"//"} are left out.
           </p>
-          <textarea aria-label="Recipe lines" className="field min-h-36 font-medium" value={text} onChange={(e) => setText(e.target.value)} placeholder={"Lay rope: 3 Hemp yarn -> 1 Rope at Ropewalk in 40s\nsalvage Rope -> 2 Oakum"} />
-          <ol aria-label="Verdicts" className="min-h-0 flex-1 divide-y divide-hair overflow-auto rounded-sm border border-line">
+          <textarea
+            aria-label="Recipe lines"
+            className="field min-h-36 font-medium"
+            value={text}
+            onChange={(e) => setText(e.target.value)}
+            placeholder={"Lay rope: 3 Hemp yarn -> 1 Rope at Ropewalk in 40s\nsalvage Rope -> 2 Oakum"}
+          />
+          <ol
+            aria-label="Verdicts"
+            className="min-h-0 flex-1 divide-y divide-hair overflow-auto rounded-sm border border-line"
+          >
             {lines.length === 0 && <li className="px-3 py-4 text-second">Verdicts appear here, line by line.</li>}
             {lines.map((l) => (
               <li key={l.number} className="grid grid-cols-[34px_66px_1fr] gap-2 px-3 py-1.5">
                 <span className="text-right text-third">{l.number}</span>
-                <span className={cx("font-semibold", l.parsed.ok ? (l.parsed.remarks.length ? "text-copper" : "text-kelp") : "text-beet")}>{l.parsed.ok ? (l.parsed.remarks.length ? "look" : "good") : "fault"}</span>
+                <span
+                  className={cx(
+                    "font-semibold",
+                    l.parsed.ok ? (l.parsed.remarks.length ? "text-copper" : "text-kelp") : "text-beet",
+                  )}
+                >
+                  {l.parsed.ok ? (l.parsed.remarks.length ? "look" : "good") : "fault"}
+                </span>
                 <span className="min-w-0">
                   <span className="block truncate">{l.text}</span>
                   <Remarks parsed={l.parsed} text={l.text} />
@@ -53,8 +81,12 @@ export function PasteLines({ onClose }: { onClose: () => void }) {
               {stubs.size ? ` and ${count(stubs.size, "stub")}` : ""}
             </Button>
             <Button onClick={onClose}>Close</Button>
-            {bad.length > 0 && <span className="text-beet">{count(bad.length, "line has", "lines have")} faults and stay here.</span>}
-            <span aria-live="polite" className="text-kelp">{written}</span>
+            {bad.length > 0 && (
+              <span className="text-beet">{count(bad.length, "line has", "lines have")} faults and stay here.</span>
+            )}
+            <span aria-live="polite" className="text-kelp">
+              {written}
+            </span>
           </div>
         </Dialog.Content>
       </Dialog.Portal>

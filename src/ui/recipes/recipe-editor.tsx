@@ -65,9 +65,20 @@ export function RecipeEditor({ recipe, start = "", form = false, onDone, onWritt
   };
   return (
     <div className="space-y-2.5">
-      <LineEditor label={recipe ? `Line of ${recipe.name}` : "New recipe line"} text={text} onText={setText} onEnter={() => void save()} onEscape={cancel} autoFocus={!recipe} />
+      <LineEditor
+        label={recipe ? `Line of ${recipe.name}` : "New recipe line"}
+        text={text}
+        onText={setText}
+        onEnter={() => void save()}
+        onEscape={cancel}
+        autoFocus={!recipe}
+      />
       <div className="flex items-center gap-2">
-        <Button look="solid" disabled={!parsed.ok || saving || (recipe ? !dirty : !text.trim())} onClick={() => void save()}>
+        <Button
+          look="solid"
+          disabled={!parsed.ok || saving || (recipe ? !dirty : !text.trim())}
+          onClick={() => void save()}
+        >
           {recipe ? "Save" : "Write recipe"}
         </Button>
         {(dirty || onDone) && (
@@ -76,7 +87,9 @@ export function RecipeEditor({ recipe, start = "", form = false, onDone, onWritt
           </Button>
         )}
         {!parsed.ok && text.trim() !== "" && <span className="text-beet">Not written while it has faults.</span>}
-        {stored !== base.stored && dirty && <span className="text-copper">Somebody changed this recipe meanwhile.</span>}
+        {stored !== base.stored && dirty && (
+          <span className="text-copper">Somebody changed this recipe meanwhile.</span>
+        )}
       </div>
       {form && <RecipeForm parsed={parsed} onText={setText} />}
       {form && parsed.ok && <Chances parsed={parsed} />}

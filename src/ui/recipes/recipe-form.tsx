@@ -17,17 +17,26 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
   const catalogue = useCatalogue();
   if (!parsed.ok) return <p className="text-second">The form follows as soon as the line can be read.</p>;
   const write = (part: Partial<ParsedLine>) => onText(formatParsed(catalogue, { ...parsed, ...part }));
-  const put = (at: number, part: Partial<Entry>) => write({ entries: parsed.entries.map((e, i) => (i === at ? { ...e, ...part } : e)) });
+  const put = (at: number, part: Partial<Entry>) =>
+    write({ entries: parsed.entries.map((e, i) => (i === at ? { ...e, ...part } : e)) });
   const names = [...catalogue.item.values()].map((i) => i.name);
   const rest = { span: { from: 0, to: 0 }, min: 1, max: 1, chance: 1, uses: null };
   return (
     <div className="space-y-3">
       <div className="grid grid-cols-[1fr_96px_84px_196px] gap-2">
         <Labelled label="Name">
-          <Text value={parsed.label ?? ""} placeholder="named after its result" onDone={(t) => write({ label: t || null })} />
+          <Text
+            value={parsed.label ?? ""}
+            placeholder="named after its result"
+            onDone={(t) => write({ label: t || null })}
+          />
         </Labelled>
         <Labelled label="Kind">
-          <select className="field" value={parsed.kind} onChange={(e) => write({ kind: e.target.value as ParsedLine["kind"] })}>
+          <select
+            className="field"
+            value={parsed.kind}
+            onChange={(e) => write({ kind: e.target.value as ParsedLine["kind"] })}
+          >
             <option>craft</option>
             <option>salvage</option>
           </select>
@@ -53,7 +62,12 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
                 if (fee !== null && fee >= 0) write({ fee, feeCurrency: fee > 0 ? currency : null });
               }}
             />
-            <select aria-label="Fee currency" className="field w-28! shrink-0 px-1!" value={parsed.feeCurrency ?? ""} onChange={(e) => write({ feeCurrency: (e.target.value || null) as Id | null })}>
+            <select
+              aria-label="Fee currency"
+              className="field w-28! shrink-0 px-1!"
+              value={parsed.feeCurrency ?? ""}
+              onChange={(e) => write({ feeCurrency: (e.target.value || null) as Id | null })}
+            >
               <option value="">value units</option>
               {[...catalogue.currency.values()].map((c) => (
                 <option key={c.id} value={c.id}>
@@ -66,27 +80,43 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
       </div>
       <div className="grid grid-cols-[96px_minmax(0,280px)] gap-2">
         <Labelled label="Level">
-          <Text value={parsed.level === null ? "" : String(parsed.level)} placeholder="any" onDone={(t) => {
-            const level = t === "" ? null : readNumber(t);
-            if (level === null || (Number.isInteger(level) && level >= 0 && level <= 1000)) write({ level });
-          }} />
+          <Text
+            value={parsed.level === null ? "" : String(parsed.level)}
+            placeholder="any"
+            onDone={(t) => {
+              const level = t === "" ? null : readNumber(t);
+              if (level === null || (Number.isInteger(level) && level >= 0 && level <= 1000)) write({ level });
+            }}
+          />
         </Labelled>
         <div>
           <span className="head block pb-0.5">Taught by</span>
-          <NameInput label="Taught by" placeholder="known from the start" value={parsed.taughtBy?.name ?? ""} names={names} onDone={(name) => {
-            const found = itemBook(catalogue).find(name);
-            write({ taughtBy: name ? { name: found.found === "one" ? found.name : name, item: found.found === "one" ? found.id : null } : null });
-          }} />
+          <NameInput
+            label="Taught by"
+            placeholder="known from the start"
+            value={parsed.taughtBy?.name ?? ""}
+            names={names}
+            onDone={(name) => {
+              const found = itemBook(catalogue).find(name);
+              write({
+                taughtBy: name
+                  ? { name: found.found === "one" ? found.name : name, item: found.found === "one" ? found.id : null }
+                  : null,
+              });
+            }}
+          />
         </div>
       </div>
       <table className="w-full">
         <thead>
           <tr className="text-left">
-            {["Role", "Item", "From", "To", parsed.entries.some((e) => e.draw) ? "%, weight" : "Chance %", "Lasts"].map((h) => (
-              <th key={h} className="head pb-1 pr-2">
-                {h}
-              </th>
-            ))}
+            {["Role", "Item", "From", "To", parsed.entries.some((e) => e.draw) ? "%, weight" : "Chance %", "Lasts"].map(
+              (h) => (
+                <th key={h} className="head pb-1 pr-2">
+                  {h}
+                </th>
+              ),
+            )}
             <th>
               <span className="sr-only">Remove</span>
             </th>
@@ -96,7 +126,19 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
           {parsed.entries.map((e, i) => (
             <tr key={`${i}${e.role}${e.name}`}>
               <td className="w-28 pr-2 pb-1">
-                <select aria-label="Role" className="field" value={e.role} onChange={(x) => put(i, { role: x.target.value as Role, ...(x.target.value === "tool" ? {} : { uses: null }), ...(x.target.value === "output" ? {} : { draw: undefined }), ...(x.target.value === "station" || x.target.value === "tool" ? { chance: 1 } : {}) })}>
+                <select
+                  aria-label="Role"
+                  className="field"
+                  value={e.role}
+                  onChange={(x) =>
+                    put(i, {
+                      role: x.target.value as Role,
+                      ...(x.target.value === "tool" ? {} : { uses: null }),
+                      ...(x.target.value === "output" ? {} : { draw: undefined }),
+                      ...(x.target.value === "station" || x.target.value === "tool" ? { chance: 1 } : {}),
+                    })
+                  }
+                >
                   {ROLES.map((r) => (
                     <option key={r}>{r}</option>
                   ))}
@@ -120,8 +162,30 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
               <td className="w-20 pr-2 pb-1">
                 <Num label="To" value={e.max} onDone={(max) => put(i, { max })} />
               </td>
-              <td className="w-20 pr-2 pb-1">{e.draw ? <Num label="Weight" value={e.draw.weight} onDone={(weight) => isWeight(weight) && write({ entries: weigh(parsed.entries, i, weight) })} /> : e.role === "ingredient" || e.role === "output" ? <Num label="Chance in percent" value={toPercent(e.chance)} onDone={(c) => put(i, { chance: fromPercent(c) })} /> : null}</td>
-              <td className="w-20 pr-2 pb-1">{e.role === "tool" ? <Num label="Runs it lasts" value={e.uses} onDone={(uses) => put(i, { uses: Math.max(1, Math.round(uses)) })} onClear={() => put(i, { uses: null })} /> : null}
+              <td className="w-20 pr-2 pb-1">
+                {e.draw ? (
+                  <Num
+                    label="Weight"
+                    value={e.draw.weight}
+                    onDone={(weight) => isWeight(weight) && write({ entries: weigh(parsed.entries, i, weight) })}
+                  />
+                ) : e.role === "ingredient" || e.role === "output" ? (
+                  <Num
+                    label="Chance in percent"
+                    value={toPercent(e.chance)}
+                    onDone={(c) => put(i, { chance: fromPercent(c) })}
+                  />
+                ) : null}
+              </td>
+              <td className="w-20 pr-2 pb-1">
+                {e.role === "tool" ? (
+                  <Num
+                    label="Runs it lasts"
+                    value={e.uses}
+                    onDone={(uses) => put(i, { uses: Math.max(1, Math.round(uses)) })}
+                    onClear={() => put(i, { uses: null })}
+                  />
+                ) : null}
                 {e.draw && (
                   <span className="text-[12px] whitespace-nowrap text-second">
                     of {sayQuantity(e.draw.of)}, {count(e.draw.times, "draw")}
@@ -129,7 +193,12 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
                 )}
               </td>
               <td className="w-8 pb-1">
-                <Button look="quiet" aria-label={`Remove ${e.name}`} className="px-1!" onClick={() => write({ entries: weigh(parsed.entries, i, 0).filter((_, k) => k !== i) })}>
+                <Button
+                  look="quiet"
+                  aria-label={`Remove ${e.name}`}
+                  className="px-1!"
+                  onClick={() => write({ entries: weigh(parsed.entries, i, 0).filter((_, k) => k !== i) })}
+                >
                   <X size={14} aria-hidden />
                 </Button>
               </td>
@@ -139,10 +208,25 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
       </table>
       <div className="flex flex-wrap gap-1.5">
         {ROLES.map((role) => (
-          <AddLine key={role} role={role} names={names} onAdd={(name) => {
-            const found = itemBook(catalogue).find(name);
-            write({ entries: [...parsed.entries, { ...rest, role, name: found.found === "one" ? found.name : name, item: found.found === "one" ? found.id : null }] });
-          }} />
+          <AddLine
+            key={role}
+            role={role}
+            names={names}
+            onAdd={(name) => {
+              const found = itemBook(catalogue).find(name);
+              write({
+                entries: [
+                  ...parsed.entries,
+                  {
+                    ...rest,
+                    role,
+                    name: found.found === "one" ? found.name : name,
+                    item: found.found === "one" ? found.id : null,
+                  },
+                ],
+              });
+            }}
+          />
         ))}
       </div>
     </div>
@@ -154,14 +238,24 @@ function weigh(entries: readonly Entry[], at: number, weight: number): Entry[] {
   const drawn = entries[at].draw;
   if (!drawn) return [...entries];
   const of = toNumber(add(subtract(fromNumber(drawn.of), fromNumber(drawn.weight)), fromNumber(weight)));
-  return entries.map((e, i) => (e.draw?.group === drawn.group ? { ...e, draw: { ...e.draw, of, weight: i === at ? weight : e.draw.weight } } : e));
+  return entries.map((e, i) =>
+    e.draw?.group === drawn.group ? { ...e, draw: { ...e.draw, of, weight: i === at ? weight : e.draw.weight } } : e,
+  );
 }
 
 function AddLine({ role, names, onAdd }: { role: Role; names: readonly string[]; onAdd: (name: string) => void }) {
   return (
     <span className="flex w-[141px] items-center gap-1">
       <Plus size={13} aria-hidden className="shrink-0 text-third" />
-      <NameInput key={names.length} label={`Add ${role}`} placeholder={`add ${role}`} value="" names={names} onDone={(name) => name && onAdd(name)} clearAfter />
+      <NameInput
+        key={names.length}
+        label={`Add ${role}`}
+        placeholder={`add ${role}`}
+        value=""
+        names={names}
+        onDone={(name) => name && onAdd(name)}
+        clearAfter
+      />
     </span>
   );
 }
@@ -176,10 +270,29 @@ function Labelled({ label, children }: { label: string; children: React.ReactNod
 }
 
 function Text({ value, placeholder, onDone }: { value: string; placeholder?: string; onDone: (text: string) => void }) {
-  return <input key={value} className="field" defaultValue={value} placeholder={placeholder} onBlur={(e) => e.target.value.trim() !== value && onDone(e.target.value.trim())} onKeyDown={(e) => e.key === "Enter" && e.currentTarget.blur()} />;
+  return (
+    <input
+      key={value}
+      className="field"
+      defaultValue={value}
+      placeholder={placeholder}
+      onBlur={(e) => e.target.value.trim() !== value && onDone(e.target.value.trim())}
+      onKeyDown={(e) => e.key === "Enter" && e.currentTarget.blur()}
+    />
+  );
 }
 
-function Num({ label, value, onDone, onClear }: { label: string; value: number | null; onDone: (n: number) => void; onClear?: () => void }) {
+function Num({
+  label,
+  value,
+  onDone,
+  onClear,
+}: {
+  label: string;
+  value: number | null;
+  onDone: (n: number) => void;
+  onClear?: () => void;
+}) {
   const done = (text: string) => {
     if (text.trim() === "") onClear?.();
     else {
@@ -187,5 +300,16 @@ function Num({ label, value, onDone, onClear }: { label: string; value: number |
       if (n !== null && n >= 0 && n !== value) onDone(n);
     }
   };
-  return <input key={String(value)} aria-label={label} inputMode="decimal" className="field text-right" defaultValue={value ?? ""} placeholder={value === null ? "for ever" : undefined} onBlur={(e) => done(e.target.value)} onKeyDown={(e) => e.key === "Enter" && e.currentTarget.blur()} />;
+  return (
+    <input
+      key={String(value)}
+      aria-label={label}
+      inputMode="decimal"
+      className="field text-right"
+      defaultValue={value ?? ""}
+      placeholder={value === null ? "for ever" : undefined}
+      onBlur={(e) => done(e.target.value)}
+      onKeyDown={(e) => e.key === "Enter" && e.currentTarget.blur()}
+    />
+  );
 }

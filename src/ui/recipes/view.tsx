@@ -62,18 +62,40 @@ export function RecipesView() {
 function Book({ selected, onWrite }: { selected: string | null; onWrite: () => void }) {
   const { catalogue, board } = useLive();
   const places = usePlaces();
-  const query = new URLSearchParams(["text", "by", "kind"].flatMap((n) => (places.query.get(n) ? [[n, places.query.get(n) as string]] : []))).toString();
+  const query = new URLSearchParams(
+    ["text", "by", "kind"].flatMap((n) => (places.query.get(n) ? [[n, places.query.get(n) as string]] : [])),
+  ).toString();
   const box = useRef<HTMLDivElement>(null);
   const entries = useMemo(() => {
     const q = new URLSearchParams(query);
     const text = fold(q.get("text") ?? "");
     const by = q.get("by") ?? "station";
     const lines = [...catalogue.recipe.values()]
-      .filter((r) => (!q.get("kind") || r.kind === q.get("kind")) && (!text || fold(r.name).includes(text) || r.lines.some((l) => fold(nameOf(catalogue, "item", l.item)).includes(text))))
+      .filter(
+        (r) =>
+          (!q.get("kind") || r.kind === q.get("kind")) &&
+          (!text ||
+            fold(r.name).includes(text) ||
+            r.lines.some((l) => fold(nameOf(catalogue, "item", l.item)).includes(text))),
+      )
       .map((recipe) => {
-        const line = by === "station" ? recipe.lines.find((l) => l.role === "station") : recipe.kind === "salvage" ? recipe.lines.find((l) => l.role === "ingredient") : recipe.lines.find((l) => l.role === "output");
+        const line =
+          by === "station"
+            ? recipe.lines.find((l) => l.role === "station")
+            : recipe.kind === "salvage"
+              ? recipe.lines.find((l) => l.role === "ingredient")
+              : recipe.lines.find((l) => l.role === "output");
         const head = line ? nameOf(catalogue, "item", line.item) : by === "station" ? "By hand" : "Without result";
-        return { recipe, head: by === "station" && recipe.kind === "salvage" && !line ? "Salvage, by hand" : by === "result" ? (catalogue.type.get(catalogue.item.get(line?.item ?? ("" as never))?.type ?? ("" as never))?.name ?? "Other") : head };
+        return {
+          recipe,
+          head:
+            by === "station" && recipe.kind === "salvage" && !line
+              ? "Salvage, by hand"
+              : by === "result"
+                ? (catalogue.type.get(catalogue.item.get(line?.item ?? ("" as never))?.type ?? ("" as never))?.name ??
+                  "Other")
+                : head,
+        };
       })
       .sort((a, b) => a.head.localeCompare(b.head) || a.recipe.name.localeCompare(b.recipe.name));
     const list: Entry[] = [];
@@ -86,8 +108,21 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
     }
     return list;
   }, [catalogue, query]);
-  const troubled = useMemo(() => new Map(board.findings.flatMap((f) => f.about.filter((r) => r.kind === "recipe").map((r) => [r.id, f.severity] as const))), [board.findings]);
-  const virtual = useVirtualizer({ count: entries.length, getScrollElement: () => box.current, estimateSize: (i) => ("head" in entries[i] ? 34 : 46), overscan: 10 });
+  const troubled = useMemo(
+    () =>
+      new Map(
+        board.findings.flatMap((f) =>
+          f.about.filter((r) => r.kind === "recipe").map((r) => [r.id, f.severity] as const),
+        ),
+      ),
+    [board.findings],
+  );
+  const virtual = useVirtualizer({
+    count: entries.length,
+    getScrollElement: () => box.current,
+    estimateSize: (i) => ("head" in entries[i] ? 34 : 46),
+    overscan: 10,
+  });
   const at = entries.findIndex((e) => "recipe" in e && e.recipe.id === selected);
   const inSight = virtual.getVirtualItems().some((v) => v.index === at);
   // A recipe that an address names is brought into sight once.
@@ -111,13 +146,30 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
   return (
     <section aria-label="Recipe book" className="flex min-w-0 flex-1 flex-col">
       <div className="flex min-h-10 flex-wrap items-center gap-1.5 border-b border-line bg-shade px-3.5 py-1.5">
-        <input type="search" aria-label="Search the book" placeholder="Search recipes" className="field w-30!" value={places.query.get("text") ?? ""} onChange={(e) => places.ask({ text: e.target.value || null }, true)} />
+        <input
+          type="search"
+          aria-label="Search the book"
+          placeholder="Search recipes"
+          className="field w-30!"
+          value={places.query.get("text") ?? ""}
+          onChange={(e) => places.ask({ text: e.target.value || null }, true)}
+        />
         {(["station", "result"] as const).map((b) => (
-          <Button key={b} aria-pressed={by === b} className={cx(by === b && "border-ink!")} onClick={() => places.ask({ by: b }, true)}>
+          <Button
+            key={b}
+            aria-pressed={by === b}
+            className={cx(by === b && "border-ink!")}
+            onClick={() => places.ask({ by: b }, true)}
+          >
             By {b}
           </Button>
         ))}
-        <select aria-label="Kind" className="field w-auto!" value={kind} onChange={(e) => places.ask({ kind: e.target.value || null }, true)}>
+        <select
+          aria-label="Kind"
+          className="field w-auto!"
+          value={kind}
+          onChange={(e) => places.ask({ kind: e.target.value || null }, true)}
+        >
           <option value="">Every kind</option>
           <option value="craft">craft</option>
           <option value="salvage">salvage</option>
@@ -139,8 +191,17 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
         }}
       >
         {entries.length === 0 && (
-          <Empty title={catalogue.recipe.size ? "No recipe fits" : "The book is empty"} action={<Button look="solid" onClick={onWrite}>Write a recipe</Button>}>
-            {catalogue.recipe.size ? "Try another word, or clear the search." : "Recipes belong here. Write one as a line: 2 River eel + 1 Coarse salt -> 2 Smoked eel."}
+          <Empty
+            title={catalogue.recipe.size ? "No recipe fits" : "The book is empty"}
+            action={
+              <Button look="solid" onClick={onWrite}>
+                Write a recipe
+              </Button>
+            }
+          >
+            {catalogue.recipe.size
+              ? "Try another word, or clear the search."
+              : "Recipes belong here. Write one as a line: 2 River eel + 1 Coarse salt -> 2 Smoked eel."}
           </Empty>
         )}
         <div role="presentation" style={{ height: virtual.getTotalSize(), position: "relative" }}>
@@ -149,7 +210,12 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
             const style = { transform: `translateY(${v.start}px)`, height: v.size };
             if ("head" in entry)
               return (
-                <div key={`head ${entry.head}`} role="presentation" className="absolute left-0 flex w-full items-end gap-2 border-b border-line bg-fog px-3.5 pb-1" style={style}>
+                <div
+                  key={`head ${entry.head}`}
+                  role="presentation"
+                  className="absolute left-0 flex w-full items-end gap-2 border-b border-line bg-fog px-3.5 pb-1"
+                  style={style}
+                >
                   <span className="head text-ink!">{entry.head}</span>
                   <span className="text-[12px] text-second">{entry.n}</span>
                 </div>
@@ -167,11 +233,18 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
                 tabIndex={-1}
                 onClick={() => places.ask({ recipe: recipe.key, item: null }, true)}
                 onKeyDown={() => undefined}
-                className={cx("absolute left-0 flex w-full flex-col justify-center border-b border-hair px-3.5", recipe.id === selected ? "bg-pick" : "hover:bg-shade")}
+                className={cx(
+                  "absolute left-0 flex w-full flex-col justify-center border-b border-hair px-3.5",
+                  recipe.id === selected ? "bg-pick" : "hover:bg-shade",
+                )}
                 style={style}
               >
                 <span className="flex items-center gap-2">
-                  <span className={cx("truncate font-semibold", recipe.status === "retired" && "text-third line-through")}>{recipe.name}</span>
+                  <span
+                    className={cx("truncate font-semibold", recipe.status === "retired" && "text-third line-through")}
+                  >
+                    {recipe.name}
+                  </span>
                   {severity && <Dot severity={severity} />}
                   {cost !== null && output && <span className="ink-worked ml-auto">{sayCost(cost)}</span>}
                 </span>
@@ -195,15 +268,28 @@ function RecipePanel({ recipe }: { recipe: Recipe }) {
     if (answer.ok) places.ask({ recipe: null }, true);
   };
   return (
-    <section aria-label={`Recipe ${recipe.name}`} className="w-[620px] shrink-0 overflow-auto border-l border-line bg-salt p-4">
+    <section
+      aria-label={`Recipe ${recipe.name}`}
+      className="w-[620px] shrink-0 overflow-auto border-l border-line bg-salt p-4"
+    >
       <div className="flex items-center gap-2 pb-3">
         <h2 className="flex-1 truncate text-[17px]">{recipe.name}</h2>
-        <select aria-label="Status" className="field w-auto!" value={recipe.status} onChange={(e) => void store.submit([setField(catalogue, "recipe", recipe.id, "status", e.target.value)])}>
+        <select
+          aria-label="Status"
+          className="field w-auto!"
+          value={recipe.status}
+          onChange={(e) => void store.submit([setField(catalogue, "recipe", recipe.id, "status", e.target.value)])}
+        >
           {STATUSES.filter((s) => s !== "stub").map((s) => (
             <option key={s}>{s}</option>
           ))}
         </select>
-        <Button look="quiet" onClick={() => void remove()} aria-label="Remove this recipe" title="Remove (undo brings it back)">
+        <Button
+          look="quiet"
+          onClick={() => void remove()}
+          aria-label="Remove this recipe"
+          title="Remove (undo brings it back)"
+        >
           <Trash2 size={14} aria-hidden />
         </Button>
       </div>
@@ -218,7 +304,11 @@ function RecipePanel({ recipe }: { recipe: Recipe }) {
                 {nameOf(catalogue, "item", l.item)}
               </button>
               <span className="text-second">
-                {l.role === "output" ? "made for" : "costs"} <span className="ink-worked">{sayCost(figuresOf(board, l.item).value ?? Number.POSITIVE_INFINITY)}</span> each
+                {l.role === "output" ? "made for" : "costs"}{" "}
+                <span className="ink-worked">
+                  {sayCost(figuresOf(board, l.item).value ?? Number.POSITIVE_INFINITY)}
+                </span>{" "}
+                each
               </span>
             </li>
           ))}

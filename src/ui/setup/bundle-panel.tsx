@@ -30,7 +30,14 @@ export function BundlePanel() {
   const [done, setDone] = useState("");
 
   const send = async (text: string, name: string, dry: boolean, all: boolean) => {
-    const answer = await fetch(`${store.path}/bundle?${dry ? "dry=1&" : ""}${all ? "replace=1&" : ""}name=${encodeURIComponent(name)}`, { method: "POST", body: text, headers: { "content-type": "application/json", "x-salty-author": encodeURIComponent(store.author) } }).catch(() => null);
+    const answer = await fetch(
+      `${store.path}/bundle?${dry ? "dry=1&" : ""}${all ? "replace=1&" : ""}name=${encodeURIComponent(name)}`,
+      {
+        method: "POST",
+        body: text,
+        headers: { "content-type": "application/json", "x-salty-author": encodeURIComponent(store.author) },
+      },
+    ).catch(() => null);
     const body = (await answer?.json().catch(() => null)) as (Preview & Refusal) | null;
     if (!answer?.ok || !body) {
       setRefusal(body ?? { title: "The server does not answer. Nothing was written." });
@@ -48,7 +55,10 @@ export function BundlePanel() {
   return (
     <section aria-label="Bundle">
       <h2 className="pb-2 text-[15px]">Bundle</h2>
-      <p className="max-w-prose text-second">The whole pantry as one JSON file, records sorted by key: for backups, for version control and for the game. An import shows what it would change before it writes anything.</p>
+      <p className="max-w-prose text-second">
+        The whole pantry as one JSON file, records sorted by key: for backups, for version control and for the game. An
+        import shows what it would change before it writes anything.
+      </p>
       <div className="flex items-center gap-2 py-3">
         <Button onClick={() => window.location.assign(`${store.path}/bundle`)}>
           <Download size={14} aria-hidden /> Export
@@ -87,7 +97,9 @@ export function BundlePanel() {
       {preview && file && (
         <div className="rounded-sm border border-kelp bg-kelp-wash p-3">
           <p>
-            <b>{file.name}</b>: {count(preview.added, "record")} new, {preview.changed} changed, {preview.removed} removed, {preview.same} the same{preview.settings > 0 && `, ${count(preview.settings, "setting")} of the pantry changed`}.
+            <b>{file.name}</b>: {count(preview.added, "record")} new, {preview.changed} changed, {preview.removed}{" "}
+            removed, {preview.same} the same
+            {preview.settings > 0 && `, ${count(preview.settings, "setting")} of the pantry changed`}.
           </p>
           <ul className="max-h-40 overflow-auto">
             {preview.notes.map((n) => (
@@ -97,7 +109,11 @@ export function BundlePanel() {
             ))}
           </ul>
           <div className="flex gap-2 pt-2">
-            <Button look="solid" disabled={preview.added + preview.changed + preview.removed + preview.settings === 0} onClick={() => void send(file.text, file.name, false, replace)}>
+            <Button
+              look="solid"
+              disabled={preview.added + preview.changed + preview.removed + preview.settings === 0}
+              onClick={() => void send(file.text, file.name, false, replace)}
+            >
               Write it
             </Button>
             <Button onClick={() => setPreview(null)}>Cancel</Button>

@@ -27,7 +27,10 @@ export function DeletePanel() {
   return (
     <section aria-label="Delete this pantry" className="mt-8">
       <h2 className="pb-2 text-[15px]">Delete this pantry</h2>
-      <p className="max-w-prose text-second">Takes it away from everybody, its records and its log, for good. This is the one thing that can't be undone: a bundle brings the records back, but not the log.</p>
+      <p className="max-w-prose text-second">
+        Takes it away from everybody, its records and its log, for good. This is the one thing that can't be undone: a
+        bundle brings the records back, but not the log.
+      </p>
       {!open ? (
         <div className="py-3">
           <Button onClick={() => setOpen(true)}>
@@ -37,7 +40,8 @@ export function DeletePanel() {
       ) : (
         <form onSubmit={end} className="mt-3 max-w-prose rounded-sm border border-beet bg-beet-wash p-3">
           <p>
-            {count(catalogue.item.size, "item")}, {count(catalogue.recipe.size, "recipe")} and {count(catalogue.revision, "change")} go with it. Take a bundle out first:
+            {count(catalogue.item.size, "item")}, {count(catalogue.recipe.size, "recipe")} and{" "}
+            {count(catalogue.revision, "change")} go with it. Take a bundle out first:
           </p>
           <div className="py-2">
             <Button onClick={() => window.location.assign(`${store.path}/bundle`)}>
@@ -47,7 +51,15 @@ export function DeletePanel() {
           <label className="block pb-1" htmlFor="delete-name">
             Then type its name, <b>{name}</b>, to confirm:
           </label>
-          <input id="delete-name" className="field" autoComplete="off" autoFocus value={typed} onChange={(e) => setTyped(e.target.value)} onKeyDown={(e) => e.key === "Escape" && setOpen(false)} />
+          <input
+            id="delete-name"
+            className="field"
+            autoComplete="off"
+            autoFocus
+            value={typed}
+            onChange={(e) => setTyped(e.target.value)}
+            onKeyDown={(e) => e.key === "Escape" && setOpen(false)}
+          />
           {refused && (
             <p role="alert" className="pt-1 text-beet">
               {refused}

@@ -4,7 +4,17 @@ import { Plus, Trash2 } from "lucide-react";
 import { type ReactNode, useMemo, useState } from "react";
 import { byKey, type Catalogue, keyIndex, nameOf } from "@/core/catalogue/catalogue";
 import { newId } from "@/core/catalogue/names";
-import { type AnyRecord, blank, type Field, FIELDS, type Id, type Kind, kindWord, type Line, type Pantry } from "@/core/catalogue/records";
+import {
+  type AnyRecord,
+  blank,
+  type Field,
+  FIELDS,
+  type Id,
+  type Kind,
+  kindWord,
+  type Line,
+  type Pantry,
+} from "@/core/catalogue/records";
 import { formatGiven } from "@/core/notation/format";
 import { Keys } from "@/core/notation/write";
 import { count, sayQuantity } from "@/core/numbers/format";
@@ -21,16 +31,52 @@ import { BundlePanel } from "./bundle-panel";
 import { DeletePanel } from "./delete-panel";
 
 const TABS: readonly { kind: Exclude<Kind, "item" | "recipe">; label: string; help: string }[] = [
-  { kind: "type", label: "Types", help: "What sorts of item there are. What a type says, its items inherit until they say otherwise." },
+  {
+    kind: "type",
+    label: "Types",
+    help: "What sorts of item there are. What a type says, its items inherit until they say otherwise.",
+  },
   { kind: "stat", label: "Stats", help: "The numbers items are compared by, and which direction is better." },
   { kind: "rarity", label: "Rarities", help: "One to five grains of salt." },
   { kind: "tag", label: "Tags", help: "Free labels for filtering." },
   { kind: "currency", label: "Currencies", help: "What players pay with, and what one is worth in value units." },
-  { kind: "source", label: "Sources", help: "Where things enter the world: gathering with its time, shops with their price." },
+  {
+    kind: "source",
+    label: "Sources",
+    help: "Where things enter the world: gathering with its time, shops with their price.",
+  },
 ];
 
-const WIDTHS: Record<string, number> = { name: 184, key: 160, lines: 310, note: 120, level: 54, stack: 54, mass: 66, buy: 58, sell: 58, parent: 110, colour: 96, ticks: 80, icon: 156, unit: 70, form: 80, better: 80, kind: 90, currency: 100, symbol: 70, worth: 80, rank: 80 };
-const TITLES: Record<string, string> = { lines: "Gives", ticks: "Time", parent: "Parent type", better: "Better when", mass: "Mass kg" };
+const WIDTHS: Record<string, number> = {
+  name: 184,
+  key: 160,
+  lines: 310,
+  note: 120,
+  level: 54,
+  stack: 54,
+  mass: 66,
+  buy: 58,
+  sell: 58,
+  parent: 110,
+  colour: 96,
+  ticks: 80,
+  icon: 156,
+  unit: 70,
+  form: 80,
+  better: 80,
+  kind: 90,
+  currency: 100,
+  symbol: 70,
+  worth: 80,
+  rank: 80,
+};
+const TITLES: Record<string, string> = {
+  lines: "Gives",
+  ticks: "Time",
+  parent: "Parent type",
+  better: "Better when",
+  mass: "Mass kg",
+};
 
 export function SetupView() {
   const { catalogue } = useLive();
@@ -40,9 +86,22 @@ export function SetupView() {
   return (
     <>
       <ViewHead title="Setup" />
-      <div role="tablist" aria-label="Kinds of record" className="flex min-h-10 items-center gap-1 border-b border-line bg-shade px-3.5 py-1.5">
-        {[...TABS.map((t) => ({ id: t.kind as string, label: t.label, n: catalogue[t.kind].size })), { id: "pantry", label: "Pantry", n: null }].map((t) => (
-          <Button key={t.id} role="tab" aria-selected={wanted === t.id} className={cx(wanted === t.id && "border-ink!")} onClick={() => places.ask({ kind: t.id, record: null }, true)}>
+      <div
+        role="tablist"
+        aria-label="Kinds of record"
+        className="flex min-h-10 items-center gap-1 border-b border-line bg-shade px-3.5 py-1.5"
+      >
+        {[
+          ...TABS.map((t) => ({ id: t.kind as string, label: t.label, n: catalogue[t.kind].size })),
+          { id: "pantry", label: "Pantry", n: null },
+        ].map((t) => (
+          <Button
+            key={t.id}
+            role="tab"
+            aria-selected={wanted === t.id}
+            className={cx(wanted === t.id && "border-ink!")}
+            onClick={() => places.ask({ kind: t.id, record: null }, true)}
+          >
             {t.label} {t.n !== null && <span className="font-normal text-second">{t.n}</span>}
           </Button>
         ))}
@@ -59,7 +118,10 @@ function Shelf({ kind, help }: { kind: Exclude<Kind, "item" | "recipe">; help: s
   const places = usePlaces();
   const [order, setOrder] = useState({ column: kind === "rarity" ? "rank" : "name", down: false });
   const columns = useMemo(() => columnsOf(kind, catalogue), [kind, catalogue]);
-  const rows = useMemo(() => ordered([...(catalogue[kind] as ReadonlyMap<Id, AnyRecord>).values()], columns, order), [catalogue, kind, columns, order]);
+  const rows = useMemo(
+    () => ordered([...(catalogue[kind] as ReadonlyMap<Id, AnyRecord>).values()], columns, order),
+    [catalogue, kind, columns, order],
+  );
   const active = byKey(catalogue, kind, places.query.get("record") ?? "");
   const make = async () => {
     const name = `New ${kindWord(kind)}`;
@@ -79,7 +141,9 @@ function Shelf({ kind, help }: { kind: Exclude<Kind, "item" | "recipe">; help: s
           </Button>
         )}
         <p className="truncate text-second">{help}</p>
-        <span className="ml-auto shrink-0 text-second">{count(keyIndex(catalogue, kind).size, kindWord(kind), kindWord(kind, true))}</span>
+        <span className="ml-auto shrink-0 text-second">
+          {count(keyIndex(catalogue, kind).size, kindWord(kind), kindWord(kind, true))}
+        </span>
       </div>
       <Grid<AnyRecord>
         label={TABS.find((t) => t.kind === kind)?.label ?? kind}
@@ -92,7 +156,14 @@ function Shelf({ kind, help }: { kind: Exclude<Kind, "item" | "recipe">; help: s
         order={order}
         onOrder={setOrder}
         empty={
-          <Empty title={`No ${kindWord(kind, true)} yet`} action={<Button look="solid" onClick={() => void make()}>Add the first {kindWord(kind)}</Button>}>
+          <Empty
+            title={`No ${kindWord(kind, true)} yet`}
+            action={
+              <Button look="solid" onClick={() => void make()}>
+                Add the first {kindWord(kind)}
+              </Button>
+            }
+          >
             {help}
           </Empty>
         }
@@ -114,7 +185,8 @@ function columnsOf(kind: Exclude<Kind, "item" | "recipe">, catalogue: Catalogue)
         edit: {},
         text: (r) => String((r as { stats?: Record<string, number> }).stats?.[stat.id] ?? ""),
         sort: (r) => (r as { stats?: Record<string, number> }).stats?.[stat.id] ?? null,
-        cell: (r) => (r as { stats?: Record<string, number> }).stats?.[stat.id] ?? <span className="text-third">–</span>,
+        cell: (r) =>
+          (r as { stats?: Record<string, number> }).stats?.[stat.id] ?? <span className="text-third">–</span>,
       });
   columns.push(fieldColumn("key", FIELDS[kind].key, catalogue));
   return columns;
@@ -131,7 +203,12 @@ function fieldColumn(name: string, field: Field, catalogue: Catalogue): Column<A
     if (name === "price" && v === 0) return "";
     return String(v);
   };
-  const names = field.as === "choice" ? () => field.of : field.as === "ref" ? () => [...(catalogue[field.to] as ReadonlyMap<Id, { name: string }>).values()].map((r) => r.name) : undefined;
+  const names =
+    field.as === "choice"
+      ? () => field.of
+      : field.as === "ref"
+        ? () => [...(catalogue[field.to] as ReadonlyMap<Id, { name: string }>).values()].map((r) => r.name)
+        : undefined;
   const numeric = field.as === "number";
   const cell = (r: AnyRecord): ReactNode => {
     const shown = text(r);
@@ -149,25 +226,62 @@ function fieldColumn(name: string, field: Field, catalogue: Catalogue): Column<A
           <Icon name={shown} size={15} /> {shown}
         </span>
       );
-    return <span className={cx("truncate", name === "name" && "font-semibold", name === "key" && "text-second")} title={shown.length > 30 ? shown : undefined}>{numeric && name !== "ticks" ? sayQuantity(value(r) as number) : shown}</span>;
+    return (
+      <span
+        className={cx("truncate", name === "name" && "font-semibold", name === "key" && "text-second")}
+        title={shown.length > 30 ? shown : undefined}
+      >
+        {numeric && name !== "ticks" ? sayQuantity(value(r) as number) : shown}
+      </span>
+    );
   };
   const title = TITLES[name] ?? name.charAt(0).toUpperCase() + name.slice(1);
-  return { id: name, title, width: WIDTHS[name] ?? 76, numeric, edit: { names }, text, cell, sort: (r) => (numeric ? ((value(r) as number | null) ?? null) : text(r).toLowerCase()) };
+  return {
+    id: name,
+    title,
+    width: WIDTHS[name] ?? 76,
+    numeric,
+    edit: { names },
+    text,
+    cell,
+    sort: (r) => (numeric ? ((value(r) as number | null) ?? null) : text(r).toLowerCase()),
+  };
 }
 
 const SETTINGS: readonly { field: keyof Pantry; label: string; help: string }[] = [
   { field: "name", label: "Name", help: "" },
-  { field: "ticksPerSecond", label: "Ticks per second", help: "The game's clock. Every duration is stored in ticks and can be written as 90s or 1800t." },
-  { field: "labourPerHour", label: "Worth of an hour of play", help: "Value units. Time then counts in value too, so that a gathered material is not free. 0 leaves time out." },
-  { field: "priceFloor", label: "Price floor", help: "A sell price below this share of the cost is a finding. 1 is the cost itself." },
-  { field: "salvageCeiling", label: "Salvage ceiling", help: "Salvage that gives back more than this share of the item's cost is a finding." },
+  {
+    field: "ticksPerSecond",
+    label: "Ticks per second",
+    help: "The game's clock. Every duration is stored in ticks and can be written as 90s or 1800t.",
+  },
+  {
+    field: "labourPerHour",
+    label: "Worth of an hour of play",
+    help: "Value units. Time then counts in value too, so that a gathered material is not free. 0 leaves time out.",
+  },
+  {
+    field: "priceFloor",
+    label: "Price floor",
+    help: "A sell price below this share of the cost is a finding. 1 is the cost itself.",
+  },
+  {
+    field: "salvageCeiling",
+    label: "Salvage ceiling",
+    help: "Salvage that gives back more than this share of the item's cost is a finding.",
+  },
 ];
 
 function PantryPanel() {
   const { catalogue } = useLive();
   const write = useWrite();
   return (
-    <div tabIndex={0} role="region" aria-label="Pantry settings" className="grid min-h-0 flex-1 grid-cols-[minmax(0,520px)_minmax(0,1fr)] gap-8 overflow-auto bg-salt p-5">
+    <div
+      tabIndex={0}
+      role="region"
+      aria-label="Pantry settings"
+      className="grid min-h-0 flex-1 grid-cols-[minmax(0,520px)_minmax(0,1fr)] gap-8 overflow-auto bg-salt p-5"
+    >
       <section aria-label="Settings">
         <h2 className="pb-2 text-[15px]">Settings</h2>
         {SETTINGS.map(({ field, label, help }) => (

@@ -43,8 +43,20 @@ export function CostSection({ id, wide = false }: { id: Id; wide?: boolean }) {
   const say = (n: number) => (measure === "value" ? sayCost(n) : saySeconds(n));
   const parts: Part[] = side
     ? [
-        ...side.base.map((b) => ({ name: nameOf(catalogue, "item", b.item), note: `${sayQuantity(b.quantity)} from ${recordAt(catalogue, "source", b.by.id)?.name ?? ""}`, cost: b.cost, open: () => places.openItem(b.item) })),
-        ...side.work.filter((w) => w.cost > 0).map((w) => ({ name: recordAt(catalogue, "recipe", w.by.id)?.name ?? "", note: `${sayQuantity(w.runs)} ${w.runs === 1 ? "run" : "runs"}: ${measure === "value" ? "time and fees" : "time"}`, cost: w.cost, open: () => places.open("recipe", w.by.id) })),
+        ...side.base.map((b) => ({
+          name: nameOf(catalogue, "item", b.item),
+          note: `${sayQuantity(b.quantity)} from ${recordAt(catalogue, "source", b.by.id)?.name ?? ""}`,
+          cost: b.cost,
+          open: () => places.openItem(b.item),
+        })),
+        ...side.work
+          .filter((w) => w.cost > 0)
+          .map((w) => ({
+            name: recordAt(catalogue, "recipe", w.by.id)?.name ?? "",
+            note: `${sayQuantity(w.runs)} ${w.runs === 1 ? "run" : "runs"}: ${measure === "value" ? "time and fees" : "time"}`,
+            cost: w.cost,
+            open: () => places.open("recipe", w.by.id),
+          })),
       ].sort((a, b) => b.cost - a.cost)
     : [];
   const total = side?.cost ?? 0;
@@ -54,8 +66,21 @@ export function CostSection({ id, wide = false }: { id: Id; wide?: boolean }) {
         <h3 className="head">What one costs</h3>
         <span className="flex gap-1" role="group" aria-label="Measure">
           {(["value", "time"] as const).map((m) => (
-            <button key={m} type="button" aria-pressed={measure === m} onClick={() => setMeasure(m)} className={cx("rounded-sm px-1.5", measure === m ? "bg-kelp-wash font-semibold text-kelp" : "text-second hover:text-ink")}>
-              {m === "value" ? sayCost(data?.value?.cost ?? Number.POSITIVE_INFINITY) : data?.time ? saySeconds(data.time.cost) : "—"}
+            <button
+              key={m}
+              type="button"
+              aria-pressed={measure === m}
+              onClick={() => setMeasure(m)}
+              className={cx(
+                "rounded-sm px-1.5",
+                measure === m ? "bg-kelp-wash font-semibold text-kelp" : "text-second hover:text-ink",
+              )}
+            >
+              {m === "value"
+                ? sayCost(data?.value?.cost ?? Number.POSITIVE_INFINITY)
+                : data?.time
+                  ? saySeconds(data.time.cost)
+                  : "—"}
               <span className="sr-only"> {m}</span>
             </button>
           ))}
@@ -68,7 +93,12 @@ export function CostSection({ id, wide = false }: { id: Id; wide?: boolean }) {
           {total > 0 && (
             <div aria-hidden className="flex h-5 overflow-hidden rounded-sm">
               {parts.map((p, i) => (
-                <span key={p.name + p.note} title={`${p.name} ${say(p.cost)}`} className="h-full truncate px-1 text-[11px] leading-5 font-semibold text-white" style={{ width: `${(p.cost / total) * 100}%`, background: INKS[i % INKS.length] }}>
+                <span
+                  key={p.name + p.note}
+                  title={`${p.name} ${say(p.cost)}`}
+                  className="h-full truncate px-1 text-[11px] leading-5 font-semibold text-white"
+                  style={{ width: `${(p.cost / total) * 100}%`, background: INKS[i % INKS.length] }}
+                >
                   {p.cost / total > 0.16 ? p.name : ""}
                 </span>
               ))}
@@ -94,7 +124,9 @@ export function CostSection({ id, wide = false }: { id: Id; wide?: boolean }) {
                 <tr className="border-b border-hair">
                   <td />
                   <td className="py-0.5 text-second">{parts.length - (wide ? 12 : 8)} smaller parts</td>
-                  <td className="ink-worked py-0.5 text-right">{say(parts.slice(wide ? 12 : 8).reduce((t, p) => t + p.cost, 0))}</td>
+                  <td className="ink-worked py-0.5 text-right">
+                    {say(parts.slice(wide ? 12 : 8).reduce((t, p) => t + p.cost, 0))}
+                  </td>
                 </tr>
               )}
               <tr>
@@ -109,14 +141,30 @@ export function CostSection({ id, wide = false }: { id: Id; wide?: boolean }) {
               With what else comes out counted in: <span className="ink-worked">{say(side.credited)}</span>
             </p>
           )}
-          {side.circular && <p className="text-copper">The cheapest way goes round through the item itself: it gets cheaper with every round. See the loops in Checks.</p>}
+          {side.circular && (
+            <p className="text-copper">
+              The cheapest way goes round through the item itself: it gets cheaper with every round. See the loops in
+              Checks.
+            </p>
+          )}
         </>
       )}
       {data?.salvages.map((s) => (
         <p key={s.recipe} className="pt-1 text-second">
-          {recordAt(catalogue, "recipe", s.recipe)?.name} gives back <span className="ink-worked">{sayCost(s.back)}</span>
-          {s.cost !== null && s.cost > 0 && <>, {Math.round((s.back / s.cost) * 100)}% of {sayCost(s.cost)}</>}
-          {s.unpriced.length > 0 && <>; {s.unpriced.map((i) => nameOf(catalogue, "item", i)).join(", ")} only comes from salvage and counts nothing</>}.
+          {recordAt(catalogue, "recipe", s.recipe)?.name} gives back{" "}
+          <span className="ink-worked">{sayCost(s.back)}</span>
+          {s.cost !== null && s.cost > 0 && (
+            <>
+              , {Math.round((s.back / s.cost) * 100)}% of {sayCost(s.cost)}
+            </>
+          )}
+          {s.unpriced.length > 0 && (
+            <>
+              ; {s.unpriced.map((i) => nameOf(catalogue, "item", i)).join(", ")} only comes from salvage and counts
+              nothing
+            </>
+          )}
+          .
         </p>
       ))}
     </section>

@@ -15,7 +15,11 @@ export function IconChoice({ item, colour }: { item: Item; colour: string }) {
   const [open, setOpen] = useState(false);
   const [text, setText] = useState("");
   const query = text || item.name.split(" ").at(-1) || "fish";
-  const { data } = useQuery({ queryKey: ["icons", query], enabled: open, queryFn: async () => (await (await fetch(`/api/icons?q=${encodeURIComponent(query)}`)).json()) as string[] });
+  const { data } = useQuery({
+    queryKey: ["icons", query],
+    enabled: open,
+    queryFn: async () => (await (await fetch(`/api/icons?q=${encodeURIComponent(query)}`)).json()) as string[],
+  });
   const icon = held(catalogue, item, "icon");
   const pick = (name: string) => {
     setOpen(false);
@@ -23,20 +27,43 @@ export function IconChoice({ item, colour }: { item: Item; colour: string }) {
   };
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger aria-label={`Icon: ${icon.value ?? "none"}. Choose another`} className="grid size-14 shrink-0 place-items-center rounded-sm border border-line bg-shade hover:border-third" style={{ color: colour }}>
+      <Popover.Trigger
+        aria-label={`Icon: ${icon.value ?? "none"}. Choose another`}
+        className="grid size-14 shrink-0 place-items-center rounded-sm border border-line bg-shade hover:border-third"
+        style={{ color: colour }}
+      >
         <Icon name={icon.value} size={38} />
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content align="start" sideOffset={4} className="z-50 w-72 rounded-sm border border-line bg-salt p-3 shadow-lg">
-          <input className="field" aria-label="Search icons" placeholder={`such as ${query}`} value={text} onChange={(e) => setText(e.target.value)} />
+        <Popover.Content
+          align="start"
+          sideOffset={4}
+          className="z-50 w-72 rounded-sm border border-line bg-salt p-3 shadow-lg"
+        >
+          <input
+            className="field"
+            aria-label="Search icons"
+            placeholder={`such as ${query}`}
+            value={text}
+            onChange={(e) => setText(e.target.value)}
+          />
           <div className="mt-2 grid max-h-56 grid-cols-6 gap-1 overflow-auto">
             {data?.map((name) => (
-              <button key={name} type="button" aria-label={name} title={name} onClick={() => pick(name)} className="grid size-10 place-items-center rounded-sm hover:bg-pick">
+              <button
+                key={name}
+                type="button"
+                aria-label={name}
+                title={name}
+                onClick={() => pick(name)}
+                className="grid size-10 place-items-center rounded-sm hover:bg-pick"
+              >
                 <Icon name={name} size={26} />
               </button>
             ))}
           </div>
-          {data?.length === 0 && <p className="text-second">No icon is called “{query}”. Try a plainer word, such as fish, rope or jar.</p>}
+          {data?.length === 0 && (
+            <p className="text-second">No icon is called “{query}”. Try a plainer word, such as fish, rope or jar.</p>
+          )}
           {item.icon && (
             <button type="button" className="mt-2 underline" onClick={() => pick("")}>
               Use the icon of its type

@@ -1,5 +1,8 @@
 "use client";
-/** One item, one sheet, always in the same order: what it is, how it is made, what it makes, where it is found, what it is worth, what is wrong, who changed it. */
+/**
+ * One item, one sheet, always in the same order: what it is, how it is made, what it makes, where it is found, what it
+ * is worth, what is wrong, who changed it.
+ */
 import { Trash2, X } from "lucide-react";
 import { type ReactNode, useRef, useState } from "react";
 import { held, heldStat, type InheritedField, nameOf, recipesWith } from "@/core/catalogue/catalogue";
@@ -32,7 +35,9 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
   const type = item.type ? catalogue.type.get(item.type) : undefined;
   const made = recipesWith(catalogue, item.id, ["output"]);
   const used = recipesWith(catalogue, item.id, ["ingredient", "tool", "station"]);
-  const salvages = used.filter((r) => r.kind === "salvage" && r.lines.some((l) => l.item === item.id && l.role === "ingredient"));
+  const salvages = used.filter(
+    (r) => r.kind === "salvage" && r.lines.some((l) => l.item === item.id && l.role === "ingredient"),
+  );
   const uses = used.filter((r) => !salvages.includes(r));
   const sources = [...catalogue.source.values()].filter((s) => s.lines.some((l) => l.item === item.id));
   // What is wrong with the item, and with the ways to make it and to take it apart.
@@ -40,39 +45,73 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
   const findings = board.findings.filter((f) => f.about.some((r) => own.has(r.id)));
   const name = itemBook(catalogue).written(item.id);
   const margin = marginOf(catalogue, board, item);
-  const plain = (value: unknown) => ({ value, from: value === null || value === "" ? ("none" as const) : ("own" as const) });
+  const plain = (value: unknown) => ({
+    value,
+    from: value === null || value === "" ? ("none" as const) : ("own" as const),
+  });
   const remove = async () => {
     const answer = await store.submit([{ op: "remove", kind: "item", record: item }]);
     if (answer.ok) onClose();
   };
   const field = (id: InheritedField, label: string, say: (v: number) => string = sayQuantity) => {
     const value = held(catalogue, item, id);
-    const below = item.type !== null && value.from === "own" && held(catalogue, { ...item, [id]: null }, id).from === "inherited";
+    const below =
+      item.type !== null && value.from === "own" && held(catalogue, { ...item, [id]: null }, id).from === "inherited";
     return (
       <Row label={label}>
-        <Inline label={label} held={value} numeric show={value.value === null ? "" : say(value.value as number)} text={String(value.value ?? "")} onWrite={(t) => write("item", item.id, id, t)} onPutBack={below ? () => void write("item", item.id, id, "") : undefined} />
+        <Inline
+          label={label}
+          held={value}
+          numeric
+          show={value.value === null ? "" : say(value.value as number)}
+          text={String(value.value ?? "")}
+          onWrite={(t) => write("item", item.id, id, t)}
+          onPutBack={below ? () => void write("item", item.id, id, "") : undefined}
+        />
       </Row>
     );
   };
   return (
-    <aside aria-label={`Item ${item.name}`} className="flex w-[404px] shrink-0 flex-col overflow-hidden border-t-4 border-l border-l-line bg-salt" style={{ borderTopColor: type?.colour ?? "var(--line)" }}>
+    <aside
+      aria-label={`Item ${item.name}`}
+      className="flex w-[404px] shrink-0 flex-col overflow-hidden border-t-4 border-l border-l-line bg-salt"
+      style={{ borderTopColor: type?.colour ?? "var(--line)" }}
+    >
       <header className="flex gap-3 border-b border-line px-4 py-3">
         <IconChoice item={item} colour={type?.colour ?? "var(--third)"} />
         <div className="min-w-0 flex-1">
           <h2 className="-ml-1 text-[19px] leading-6">
-            <Inline label="Name" held={plain(item.name)} show={item.name} text={item.name} onWrite={(t) => write("item", item.id, "name", t)} />
+            <Inline
+              label="Name"
+              held={plain(item.name)}
+              show={item.name}
+              text={item.name}
+              onWrite={(t) => write("item", item.id, "name", t)}
+            />
           </h2>
           <div className="mt-0.5 flex items-center gap-2 text-second">
             <Grains rarity={item.rarity} />
             <span className={cx(item.status === "stub" && "font-bold text-beet")}>{item.status}</span>
-            <Inline label="Key" held={plain(item.key)} show={item.key} text={item.key} onWrite={(t) => write("item", item.id, "key", t)} />
+            <Inline
+              label="Key"
+              held={plain(item.key)}
+              show={item.key}
+              text={item.key}
+              onWrite={(t) => write("item", item.id, "key", t)}
+            />
           </div>
         </div>
         <div className="flex flex-col items-end gap-1">
           <Button look="quiet" className="px-1!" onClick={onClose} aria-label="Close the sheet" title="Close">
             <X size={16} aria-hidden />
           </Button>
-          <Button look="quiet" className="px-1!" onClick={() => void remove()} aria-label={`Remove ${item.name}`} title="Remove (undo brings it back)">
+          <Button
+            look="quiet"
+            className="px-1!"
+            onClick={() => void remove()}
+            aria-label={`Remove ${item.name}`}
+            title="Remove (undo brings it back)"
+          >
             <Trash2 size={14} aria-hidden />
           </Button>
         </div>
@@ -86,17 +125,38 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
         </Button>
       </nav>
       <div tabIndex={0} role="region" aria-label="Sheet" className="min-h-0 flex-1 overflow-auto px-4 pb-6">
-        {findings.length > 0 && <FindingLines findings={findings} className="mt-3 rounded-sm bg-beet-wash px-2.5 py-1.5" />}
+        {findings.length > 0 && (
+          <FindingLines findings={findings} className="mt-3 rounded-sm bg-beet-wash px-2.5 py-1.5" />
+        )}
         <Section title="What it is">
           <div className="grid grid-cols-2 gap-x-5">
             <Row label="Type">
-              <Inline label="Type" held={plain(item.type)} show={type?.name ?? ""} text={type?.name ?? ""} names={namesOf(catalogue.type)} onWrite={(t) => write("item", item.id, "type", t)} />
+              <Inline
+                label="Type"
+                held={plain(item.type)}
+                show={type?.name ?? ""}
+                text={type?.name ?? ""}
+                names={namesOf(catalogue.type)}
+                onWrite={(t) => write("item", item.id, "type", t)}
+              />
             </Row>
             <Row label="Rarity">
-              <Inline label="Rarity" held={plain(item.rarity)} show={(item.rarity && catalogue.rarity.get(item.rarity)?.name) || ""} text={(item.rarity && catalogue.rarity.get(item.rarity)?.name) || ""} names={namesOf(catalogue.rarity)} onWrite={(t) => write("item", item.id, "rarity", t)} />
+              <Inline
+                label="Rarity"
+                held={plain(item.rarity)}
+                show={(item.rarity && catalogue.rarity.get(item.rarity)?.name) || ""}
+                text={(item.rarity && catalogue.rarity.get(item.rarity)?.name) || ""}
+                names={namesOf(catalogue.rarity)}
+                onWrite={(t) => write("item", item.id, "rarity", t)}
+              />
             </Row>
             <Row label="Status">
-              <select aria-label="Status" className="rounded-sm bg-transparent px-1 text-right hover:bg-pick" value={item.status} onChange={(e) => void store.submit([setField(catalogue, "item", item.id, "status", e.target.value)])}>
+              <select
+                aria-label="Status"
+                className="rounded-sm bg-transparent px-1 text-right hover:bg-pick"
+                value={item.status}
+                onChange={(e) => void store.submit([setField(catalogue, "item", item.id, "status", e.target.value)])}
+              >
                 {STATUSES.map((s) => (
                   <option key={s}>{s}</option>
                 ))}
@@ -109,22 +169,46 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
             {field("sell", "Sell price", sayCost)}
           </div>
           <Row label="Tags">
-            <Inline label="Tags" held={plain(item.tags.length ? "x" : "")} show={item.tags.map((t) => catalogue.tag.get(t)?.name).join(", ")} text={item.tags.map((t) => catalogue.tag.get(t)?.name).join(", ")} onWrite={(t) => write("item", item.id, "tags", t)} />
+            <Inline
+              label="Tags"
+              held={plain(item.tags.length ? "x" : "")}
+              show={item.tags.map((t) => catalogue.tag.get(t)?.name).join(", ")}
+              text={item.tags.map((t) => catalogue.tag.get(t)?.name).join(", ")}
+              onWrite={(t) => write("item", item.id, "tags", t)}
+            />
           </Row>
           <div className="pt-1">
-            <Inline label="Description" held={plain(item.description)} show={item.description || "No description yet"} text={item.description} long onWrite={(t) => write("item", item.id, "description", t)} />
+            <Inline
+              label="Description"
+              held={plain(item.description)}
+              show={item.description || "No description yet"}
+              text={item.description}
+              long
+              onWrite={(t) => write("item", item.id, "description", t)}
+            />
           </div>
         </Section>
         <Section title="Stats">
-          {catalogue.stat.size === 0 && <p className="text-second">No stats in this pantry yet. Setup is where they are made.</p>}
+          {catalogue.stat.size === 0 && (
+            <p className="text-second">No stats in this pantry yet. Setup is where they are made.</p>
+          )}
           <div className="grid grid-cols-2 gap-x-5">
             {[...catalogue.stat.values()].map((stat) => {
               const value = heldStat(catalogue, item, stat.id);
               const { [stat.id]: _, ...others } = item.stats;
-              const below = value.from === "own" && heldStat(catalogue, { ...item, stats: others }, stat.id).from === "inherited";
+              const below =
+                value.from === "own" && heldStat(catalogue, { ...item, stats: others }, stat.id).from === "inherited";
               return (
                 <Row key={stat.id} label={stat.unit ? `${stat.name}, ${stat.unit}` : stat.name}>
-                  <Inline label={stat.name} held={value} numeric show={value.value === null ? "" : sayQuantity(value.value)} text={String(value.value ?? "")} onWrite={(t) => write("item", item.id, `stats.${stat.id}`, t)} onPutBack={below ? () => void write("item", item.id, `stats.${stat.id}`, "") : undefined} />
+                  <Inline
+                    label={stat.name}
+                    held={value}
+                    numeric
+                    show={value.value === null ? "" : sayQuantity(value.value)}
+                    text={String(value.value ?? "")}
+                    onWrite={(t) => write("item", item.id, `stats.${stat.id}`, t)}
+                    onPutBack={below ? () => void write("item", item.id, `stats.${stat.id}`, "") : undefined}
+                  />
                 </Row>
               );
             })}
@@ -133,23 +217,40 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
         <CostSection id={item.id} />
         {margin !== null && (
           <p className="pt-1 text-second">
-            Sells at <span className={cx("font-semibold", margin < 0 ? "text-beet" : "text-kelp")}>{sayMargin(margin)}</span> over its cost.
+            Sells at{" "}
+            <span className={cx("font-semibold", margin < 0 ? "text-beet" : "text-kelp")}>{sayMargin(margin)}</span>{" "}
+            over its cost.
           </p>
         )}
         <div ref={get} />
-        <Section title="Made by" aside={made.length > 1 ? count(made.length, "way") : undefined} action={<Button look="quiet" onClick={() => setAdding("craft")}>Add recipe</Button>}>
+        <Section
+          title="Made by"
+          aside={made.length > 1 ? count(made.length, "way") : undefined}
+          action={
+            <Button look="quiet" onClick={() => setAdding("craft")}>
+              Add recipe
+            </Button>
+          }
+        >
           {adding === "craft" && <RecipeEditor start={` -> 1 ${name}`} onDone={() => setAdding(null)} />}
           {made.length === 0 && !adding && <p className="text-second">No recipe makes it.</p>}
           <div className="space-y-2">
             {made.map((r) => (
-              <RecipeCard key={r.id} recipe={r} best={board.figures[item.id]?.by === r.id && made.length + sources.length > 1} />
+              <RecipeCard
+                key={r.id}
+                recipe={r}
+                best={board.figures[item.id]?.by === r.id && made.length + sources.length > 1}
+              />
             ))}
           </div>
         </Section>
         <Section
           title="Found at"
           action={
-            <Button look="quiet" onClick={() => void store.submit([{ op: "add", kind: "source", record: newSource(catalogue, item.id) }])}>
+            <Button
+              look="quiet"
+              onClick={() => void store.submit([{ op: "add", kind: "source", record: newSource(catalogue, item.id) }])}
+            >
               Add source
             </Button>
           }
@@ -164,9 +265,18 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
           {uses.length === 0 && <p className="text-second">No recipe uses it.</p>}
           <RecipeJars recipes={uses} />
         </Section>
-        <Section title="Salvaged to" action={<Button look="quiet" onClick={() => setAdding("salvage")}>Add salvage</Button>}>
+        <Section
+          title="Salvaged to"
+          action={
+            <Button look="quiet" onClick={() => setAdding("salvage")}>
+              Add salvage
+            </Button>
+          }
+        >
           {adding === "salvage" && <RecipeEditor start={`salvage ${name} -> `} onDone={() => setAdding(null)} />}
-          {salvages.length === 0 && adding !== "salvage" && <p className="text-second">Nothing: it can't be taken apart.</p>}
+          {salvages.length === 0 && adding !== "salvage" && (
+            <p className="text-second">Nothing: it can't be taken apart.</p>
+          )}
           <div className="space-y-2">
             {salvages.map((r) => (
               <RecipeCard key={r.id} recipe={r} best={false} />
@@ -174,7 +284,14 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
           </div>
         </Section>
         <Section title="Note to colleagues">
-          <Inline label="Note" held={plain(item.note)} show={item.note || "No note"} text={item.note} long onWrite={(t) => write("item", item.id, "note", t)} />
+          <Inline
+            label="Note"
+            held={plain(item.note)}
+            show={item.note || "No note"}
+            text={item.note}
+            long
+            onWrite={(t) => write("item", item.id, "note", t)}
+          />
         </Section>
         <HistoryOf id={item.id} />
       </div>
@@ -184,7 +301,17 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
 
 const namesOf = (records: ReadonlyMap<Id, { name: string }>): string[] => [...records.values()].map((r) => r.name);
 
-export function Section({ title, aside, action, children }: { title: string; aside?: ReactNode; action?: ReactNode; children: ReactNode }) {
+export function Section({
+  title,
+  aside,
+  action,
+  children,
+}: {
+  title: string;
+  aside?: ReactNode;
+  action?: ReactNode;
+  children: ReactNode;
+}) {
   return (
     <section aria-label={title} className="pt-3.5">
       <div className="flex min-h-7 items-center justify-between">
@@ -209,16 +336,34 @@ function Row({ label, children }: { label: string; children: ReactNode }) {
 function RecipeCard({ recipe, best }: { recipe: Recipe; best: boolean }) {
   const { catalogue } = useLive();
   const places = usePlaces();
-  const entries = recipe.lines.map((l) => ({ ...l, name: catalogue.item.get(l.item)?.name ?? "", span: { from: 0, to: 0 } }));
+  const entries = recipe.lines.map((l) => ({
+    ...l,
+    name: catalogue.item.get(l.item)?.name ?? "",
+    span: { from: 0, to: 0 },
+  }));
   return (
     <div>
       <div className="flex items-center justify-between">
-        <button type="button" className={cx("font-semibold hover:underline", recipe.status === "retired" && "text-third line-through")} onClick={() => places.open("recipe", recipe.id)}>
+        <button
+          type="button"
+          className={cx("font-semibold hover:underline", recipe.status === "retired" && "text-third line-through")}
+          onClick={() => places.open("recipe", recipe.id)}
+        >
           {recipe.name}
         </button>
         {best && <span className="text-[12px] font-semibold text-kelp">cheapest</span>}
       </div>
-      <Drawn parsed={{ entries, ticks: recipe.ticks, fee: recipe.fee, feeCurrency: recipe.feeCurrency, kind: recipe.kind, level: recipe.level, taughtBy: recipe.taughtBy && { name: catalogue.item.get(recipe.taughtBy)?.name ?? "", item: recipe.taughtBy } }} />
+      <Drawn
+        parsed={{
+          entries,
+          ticks: recipe.ticks,
+          fee: recipe.fee,
+          feeCurrency: recipe.feeCurrency,
+          kind: recipe.kind,
+          level: recipe.level,
+          taughtBy: recipe.taughtBy && { name: catalogue.item.get(recipe.taughtBy)?.name ?? "", item: recipe.taughtBy },
+        }}
+      />
     </div>
   );
 }
@@ -230,7 +375,13 @@ function RecipeJars({ recipes }: { recipes: readonly Recipe[] }) {
       {recipes.slice(0, 40).map((r) => {
         const output = r.lines.find((l) => l.role === "output");
         return (
-          <li key={r.id}>{output ? <Jar id={output.item} onOpen={() => places.open("recipe", r.id)} /> : <Button onClick={() => places.open("recipe", r.id)}>{r.name}</Button>}</li>
+          <li key={r.id}>
+            {output ? (
+              <Jar id={output.item} onOpen={() => places.open("recipe", r.id)} />
+            ) : (
+              <Button onClick={() => places.open("recipe", r.id)}>{r.name}</Button>
+            )}
+          </li>
         );
       })}
       {recipes.length > 40 && <li className="text-second">and {recipes.length - 40} more</li>}
@@ -244,7 +395,12 @@ function SourceRow({ id, best }: { id: Id; best: boolean }) {
   const write = useWrite();
   const source = catalogue.source.get(id);
   if (!source) return null;
-  const gives = source.lines.map((l) => `${sayRange(l.min, l.max)} ${nameOf(catalogue, "item", l.item)}${l.chance === 1 ? "" : ` ${sayPercent(l.chance)}`}`).join(", ");
+  const gives = source.lines
+    .map(
+      (l) =>
+        `${sayRange(l.min, l.max)} ${nameOf(catalogue, "item", l.item)}${l.chance === 1 ? "" : ` ${sayPercent(l.chance)}`}`,
+    )
+    .join(", ");
   const time = formatTicks(source.ticks, catalogue.pantry.ticksPerSecond);
   return (
     <div className="border-b border-hair py-1">
@@ -260,16 +416,30 @@ function SourceRow({ id, best }: { id: Id; best: boolean }) {
         </span>
         {source.kind === "shop" ? (
           <>
-            <Inline label="Price" held={{ value: source.price, from: "own" }} numeric show={sayCost(source.price)} text={String(source.price)} onWrite={(t) => write("source", id, "price", t)} />
+            <Inline
+              label="Price"
+              held={{ value: source.price, from: "own" }}
+              numeric
+              show={sayCost(source.price)}
+              text={String(source.price)}
+              onWrite={(t) => write("source", id, "price", t)}
+            />
             {(source.currency && catalogue.currency.get(source.currency)?.name) || "value"}
           </>
         ) : (
           <>
-            in <Inline label="Time of one run" held={{ value: source.ticks, from: "own" }} numeric show={time} text={time} onWrite={(t) => write("source", id, "ticks", t)} />
+            in{" "}
+            <Inline
+              label="Time of one run"
+              held={{ value: source.ticks, from: "own" }}
+              numeric
+              show={time}
+              text={time}
+              onWrite={(t) => write("source", id, "ticks", t)}
+            />
           </>
         )}
       </div>
     </div>
   );
 }
-

@@ -16,12 +16,18 @@ export function marginOf(catalogue: Catalogue, board: Board, item: Item): number
   return price === null || price === 0 || cost === null || cost === 0 ? null : price / cost - 1;
 }
 
-export const sayMargin = (margin: number | null): string => (margin === null ? "" : `${margin < 0 ? "−" : "+"}${sayQuantity(Math.abs(Math.round(margin * 100)))}%`);
+export const sayMargin = (margin: number | null): string =>
+  margin === null ? "" : `${margin < 0 ? "−" : "+"}${sayQuantity(Math.abs(Math.round(margin * 100)))}%`;
 
 const none = <span className="text-third">–</span>;
 
 export function itemColumns(catalogue: Catalogue, board: Board, findings: ReadonlyMap<Id, number>): Column<Item>[] {
-  const open = (field: InheritedField, title: string, width: number, say: (v: number) => string = sayQuantity): Column<Item> => ({
+  const open = (
+    field: InheritedField,
+    title: string,
+    width: number,
+    say: (v: number) => string = sayQuantity,
+  ): Column<Item> => ({
     id: field,
     title,
     width,
@@ -33,13 +39,17 @@ export function itemColumns(catalogue: Catalogue, board: Board, findings: Readon
       const { value, from, type } = held(catalogue, i, field);
       if (value === null) return none;
       return (
-        <span className={from === "inherited" ? "ink-inherited" : "ink-own"} title={type ? `inherited from ${type.name}` : undefined}>
+        <span
+          className={from === "inherited" ? "ink-inherited" : "ink-own"}
+          title={type ? `inherited from ${type.name}` : undefined}
+        >
           {say(value as number)}
         </span>
       );
     },
   });
-  const names = (kind: "type" | "rarity" | "tag") => [...(catalogue[kind] as ReadonlyMap<Id, { name: string }>).values()].map((r) => r.name);
+  const names = (kind: "type" | "rarity" | "tag") =>
+    [...(catalogue[kind] as ReadonlyMap<Id, { name: string }>).values()].map((r) => r.name);
   const name = (kind: "type" | "rarity", id: Id | null) => (id && catalogue[kind].get(id)?.name) || "";
   return [
     {
@@ -51,18 +61,68 @@ export function itemColumns(catalogue: Catalogue, board: Board, findings: Readon
       sort: (i) => i.name.toLowerCase(),
       cell: (i) => (
         <span className="flex min-w-0 items-center gap-2">
-          <span aria-hidden className="h-[18px] w-1 shrink-0" style={{ background: (i.type && catalogue.type.get(i.type)?.colour) || "var(--line)" }} />
-          <span className="inline-flex" style={{ color: (i.type && catalogue.type.get(i.type)?.colour) || "var(--third)" }}>
+          <span
+            aria-hidden
+            className="h-[18px] w-1 shrink-0"
+            style={{ background: (i.type && catalogue.type.get(i.type)?.colour) || "var(--line)" }}
+          />
+          <span
+            className="inline-flex"
+            style={{ color: (i.type && catalogue.type.get(i.type)?.colour) || "var(--third)" }}
+          >
             <Icon name={held(catalogue, i, "icon").value} />
           </span>
-          <span className={cx("truncate font-semibold", i.status === "stub" && "text-beet italic", i.status === "retired" && "text-third line-through")}>{i.name}</span>
-          {(findings.get(i.id) ?? 0) > 0 && <span role="img" aria-label="has findings" title="has findings" className="size-1.5 shrink-0 rounded-full bg-beet" />}
+          <span
+            className={cx(
+              "truncate font-semibold",
+              i.status === "stub" && "text-beet italic",
+              i.status === "retired" && "text-third line-through",
+            )}
+          >
+            {i.name}
+          </span>
+          {(findings.get(i.id) ?? 0) > 0 && (
+            <span
+              role="img"
+              aria-label="has findings"
+              title="has findings"
+              className="size-1.5 shrink-0 rounded-full bg-beet"
+            />
+          )}
         </span>
       ),
     },
-    { id: "type", title: "Type", width: 92, edit: { names: () => names("type") }, text: (i) => name("type", i.type), sort: (i) => name("type", i.type) || null, cell: (i) => (i.type ? <span className="truncate">{name("type", i.type)}</span> : none) },
-    { id: "rarity", title: "Rarity", width: 70, edit: { names: () => names("rarity") }, text: (i) => name("rarity", i.rarity), sort: (i) => (i.rarity && catalogue.rarity.get(i.rarity)?.rank) || null, cell: (i) => <Grains rarity={i.rarity} /> },
-    { id: "status", title: "Status", width: 70, edit: { names: () => STATUSES }, text: (i) => i.status, sort: (i) => i.status, cell: (i) => <span className={i.status === "stub" ? "text-beet" : i.status === "draft" ? "text-copper" : "text-second"}>{i.status}</span> },
+    {
+      id: "type",
+      title: "Type",
+      width: 92,
+      edit: { names: () => names("type") },
+      text: (i) => name("type", i.type),
+      sort: (i) => name("type", i.type) || null,
+      cell: (i) => (i.type ? <span className="truncate">{name("type", i.type)}</span> : none),
+    },
+    {
+      id: "rarity",
+      title: "Rarity",
+      width: 70,
+      edit: { names: () => names("rarity") },
+      text: (i) => name("rarity", i.rarity),
+      sort: (i) => (i.rarity && catalogue.rarity.get(i.rarity)?.rank) || null,
+      cell: (i) => <Grains rarity={i.rarity} />,
+    },
+    {
+      id: "status",
+      title: "Status",
+      width: 70,
+      edit: { names: () => STATUSES },
+      text: (i) => i.status,
+      sort: (i) => i.status,
+      cell: (i) => (
+        <span className={i.status === "stub" ? "text-beet" : i.status === "draft" ? "text-copper" : "text-second"}>
+          {i.status}
+        </span>
+      ),
+    },
     {
       id: "tags",
       title: "Tags",
@@ -70,7 +130,12 @@ export function itemColumns(catalogue: Catalogue, board: Board, findings: Readon
       edit: {},
       text: (i) => i.tags.map((t) => catalogue.tag.get(t)?.name ?? "").join(", "),
       sort: (i) => i.tags.map((t) => catalogue.tag.get(t)?.name ?? "").join(", ") || null,
-      cell: (i) => (i.tags.length ? <span className="truncate text-second">{i.tags.map((t) => catalogue.tag.get(t)?.name ?? "").join(", ")}</span> : none),
+      cell: (i) =>
+        i.tags.length ? (
+          <span className="truncate text-second">{i.tags.map((t) => catalogue.tag.get(t)?.name ?? "").join(", ")}</span>
+        ) : (
+          none
+        ),
     },
     open("level", "Level", 52),
     open("stack", "Stack", 54),
@@ -86,12 +151,45 @@ export function itemColumns(catalogue: Catalogue, board: Board, findings: Readon
         sort: (i) => heldStat(catalogue, i, stat.id).value,
         cell: (i) => {
           const { value, from, type } = heldStat(catalogue, i, stat.id);
-          return value === null ? none : <span className={from === "inherited" ? "ink-inherited" : "ink-own"} title={type ? `inherited from ${type.name}` : undefined}>{sayQuantity(value)}</span>;
+          return value === null ? (
+            none
+          ) : (
+            <span
+              className={from === "inherited" ? "ink-inherited" : "ink-own"}
+              title={type ? `inherited from ${type.name}` : undefined}
+            >
+              {sayQuantity(value)}
+            </span>
+          );
         },
       }),
     ),
-    { id: "cost", title: "Cost", width: 70, numeric: true, worked: true, text: (i) => String(figuresOf(board, i.id).value?.toFixed(4) ?? ""), sort: (i) => figuresOf(board, i.id).value, cell: (i) => <span className="ink-worked">{sayCost(figuresOf(board, i.id).value ?? Number.POSITIVE_INFINITY)}</span> },
-    { id: "time", title: "Time", width: 92, numeric: true, worked: true, text: (i) => String(figuresOf(board, i.id).time?.toFixed(1) ?? ""), sort: (i) => figuresOf(board, i.id).time, cell: (i) => <span className="ink-worked">{figuresOf(board, i.id).time === null ? "—" : saySeconds(figuresOf(board, i.id).time ?? 0)}</span> },
+    {
+      id: "cost",
+      title: "Cost",
+      width: 70,
+      numeric: true,
+      worked: true,
+      text: (i) => String(figuresOf(board, i.id).value?.toFixed(4) ?? ""),
+      sort: (i) => figuresOf(board, i.id).value,
+      cell: (i) => (
+        <span className="ink-worked">{sayCost(figuresOf(board, i.id).value ?? Number.POSITIVE_INFINITY)}</span>
+      ),
+    },
+    {
+      id: "time",
+      title: "Time",
+      width: 92,
+      numeric: true,
+      worked: true,
+      text: (i) => String(figuresOf(board, i.id).time?.toFixed(1) ?? ""),
+      sort: (i) => figuresOf(board, i.id).time,
+      cell: (i) => (
+        <span className="ink-worked">
+          {figuresOf(board, i.id).time === null ? "—" : saySeconds(figuresOf(board, i.id).time ?? 0)}
+        </span>
+      ),
+    },
     open("buy", "Buy", 62, sayCost),
     open("sell", "Sell", 62, sayCost),
     {
@@ -104,7 +202,11 @@ export function itemColumns(catalogue: Catalogue, board: Board, findings: Readon
       sort: (i) => marginOf(catalogue, board, i),
       cell: (i) => {
         const margin = marginOf(catalogue, board, i);
-        return <span className={margin !== null && margin < 0 ? "font-semibold text-beet" : "ink-worked"}>{sayMargin(margin)}</span>;
+        return (
+          <span className={margin !== null && margin < 0 ? "font-semibold text-beet" : "ink-worked"}>
+            {sayMargin(margin)}
+          </span>
+        );
       },
     },
   ];

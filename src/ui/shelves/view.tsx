@@ -31,10 +31,28 @@ export function ShelvesView() {
   const [order, setOrder] = useState({ column: "name", down: false });
   const [shown, setShown] = useKept<string[] | null>("salty-columns", null);
   // What is selected is in the address too, but does not change which rows there are.
-  const query = new URLSearchParams(FILTERS.flatMap((n) => (places.query.get(n) ? [[n, places.query.get(n) as string]] : []))).toString();
+  const query = new URLSearchParams(
+    FILTERS.flatMap((n) => (places.query.get(n) ? [[n, places.query.get(n) as string]] : [])),
+  ).toString();
   const all = useMemo(() => itemColumns(catalogue, board, findings), [catalogue, board, findings]);
-  const firstStats = useMemo(() => mostUsedStats(catalogue).slice(0, 2).map((id) => `stats.${id}`), [catalogue]);
-  const visible = useMemo(() => all.filter((c) => c.id === "name" || (shown ? shown.includes(c.id) : !HIDDEN_AT_FIRST.includes(c.id) && (!c.id.startsWith("stats.") || firstStats.includes(c.id)))), [all, shown, firstStats]);
+  const firstStats = useMemo(
+    () =>
+      mostUsedStats(catalogue)
+        .slice(0, 2)
+        .map((id) => `stats.${id}`),
+    [catalogue],
+  );
+  const visible = useMemo(
+    () =>
+      all.filter(
+        (c) =>
+          c.id === "name" ||
+          (shown
+            ? shown.includes(c.id)
+            : !HIDDEN_AT_FIRST.includes(c.id) && (!c.id.startsWith("stats.") || firstStats.includes(c.id))),
+      ),
+    [all, shown, firstStats],
+  );
 
   const rows = useMemo(() => {
     const q = new URLSearchParams(query);
@@ -89,13 +107,22 @@ export function ShelvesView() {
         <Filter kind="type" label="Type" />
         <Filter kind="rarity" label="Rarity" />
         <Filter kind="tag" label="Tag" />
-        <select aria-label="Status" className="field w-[78px]! px-1!" value={places.query.get("status") ?? ""} onChange={(e) => places.ask({ status: e.target.value || null }, true)}>
+        <select
+          aria-label="Status"
+          className="field w-[78px]! px-1!"
+          value={places.query.get("status") ?? ""}
+          onChange={(e) => places.ask({ status: e.target.value || null }, true)}
+        >
           <option value="">Status</option>
           {STATUSES.map((s) => (
             <option key={s}>{s}</option>
           ))}
         </select>
-        <Button aria-pressed={!!places.query.get("found")} className={cx(places.query.get("found") && "border-ink!")} onClick={() => places.ask({ found: places.query.get("found") ? null : "1" }, true)}>
+        <Button
+          aria-pressed={!!places.query.get("found")}
+          className={cx(places.query.get("found") && "border-ink!")}
+          onClick={() => places.ask({ found: places.query.get("found") ? null : "1" }, true)}
+        >
           Findings
         </Button>
         {filtered && (
@@ -103,8 +130,14 @@ export function ShelvesView() {
             <X size={14} aria-hidden /> Clear
           </Button>
         )}
-        <span className="ml-auto text-second">{filtered ? `${rows.length} of ${catalogue.item.size}` : count(rows.length, "item")}</span>
-        <ColumnChoice all={all.map((c) => ({ id: c.id, title: c.title }))} shown={visible.map((c) => c.id)} onChange={setShown} />
+        <span className="ml-auto text-second">
+          {filtered ? `${rows.length} of ${catalogue.item.size}` : count(rows.length, "item")}
+        </span>
+        <ColumnChoice
+          all={all.map((c) => ({ id: c.id, title: c.title }))}
+          shown={visible.map((c) => c.id)}
+          onChange={setShown}
+        />
       </div>
       <Grid<Item>
         label="Items"
@@ -120,12 +153,23 @@ export function ShelvesView() {
         onOrder={setOrder}
         empty={
           filtered ? (
-            <Empty title="Nothing on these shelves" action={<Button onClick={() => places.ask(ALL_SHOWN, true)}>Show all items</Button>}>
+            <Empty
+              title="Nothing on these shelves"
+              action={<Button onClick={() => places.ask(ALL_SHOWN, true)}>Show all items</Button>}
+            >
               No item fits all of these filters.
             </Empty>
           ) : (
-            <Empty title="The shelves are empty" action={<Button look="solid" onClick={() => void make()}>Add the first item</Button>}>
-              Items belong here: what players find, make, use and sell. Recipes you write make stubs for names that are new.
+            <Empty
+              title="The shelves are empty"
+              action={
+                <Button look="solid" onClick={() => void make()}>
+                  Add the first item
+                </Button>
+              }
+            >
+              Items belong here: what players find, make, use and sell. Recipes you write make stubs for names that are
+              new.
             </Empty>
           )
         }
@@ -137,17 +181,25 @@ export function ShelvesView() {
 /** Stats by how many items say them, so that the first columns are the ones with something in them. */
 function mostUsedStats(catalogue: Catalogue): Id[] {
   const uses = new Map([...catalogue.stat.keys()].map((id) => [id, 0]));
-  for (const item of catalogue.item.values()) for (const id of Object.keys(item.stats) as Id[]) uses.set(id, (uses.get(id) ?? 0) + 1);
+  for (const item of catalogue.item.values())
+    for (const id of Object.keys(item.stats) as Id[]) uses.set(id, (uses.get(id) ?? 0) + 1);
   return [...uses].sort((a, b) => b[1] - a[1]).map(([id]) => id);
 }
 
 function Filter({ kind, label }: { kind: Extract<Kind, "type" | "rarity" | "tag">; label: string }) {
   const { catalogue } = useLive();
   const places = usePlaces();
-  const records = [...(catalogue[kind] as ReadonlyMap<Id, { id: Id; key: string; name: string }>).values()].sort((a, b) => a.name.localeCompare(b.name));
+  const records = [...(catalogue[kind] as ReadonlyMap<Id, { id: Id; key: string; name: string }>).values()].sort(
+    (a, b) => a.name.localeCompare(b.name),
+  );
   if (!records.length) return null;
   return (
-    <select aria-label={label} className="field w-[78px]! px-1!" value={places.query.get(kind) ?? ""} onChange={(e) => places.ask({ [kind]: e.target.value || null }, true)}>
+    <select
+      aria-label={label}
+      className="field w-[78px]! px-1!"
+      value={places.query.get(kind) ?? ""}
+      onChange={(e) => places.ask({ [kind]: e.target.value || null }, true)}
+    >
       <option value="">{label}</option>
       {records.map((r) => (
         <option key={r.id} value={r.key}>
@@ -158,17 +210,33 @@ function Filter({ kind, label }: { kind: Extract<Kind, "type" | "rarity" | "tag"
   );
 }
 
-function ColumnChoice({ all, shown, onChange }: { all: readonly { id: string; title: string }[]; shown: readonly string[]; onChange: (shown: string[]) => void }) {
+function ColumnChoice({
+  all,
+  shown,
+  onChange,
+}: {
+  all: readonly { id: string; title: string }[];
+  shown: readonly string[];
+  onChange: (shown: string[]) => void;
+}) {
   return (
     <Popover.Root>
       <Popover.Trigger asChild>
         <Button>Columns</Button>
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content align="end" sideOffset={4} className="z-40 grid max-h-96 w-72 grid-cols-2 gap-x-3 overflow-auto rounded-sm border border-line bg-salt p-3 shadow-lg">
+        <Popover.Content
+          align="end"
+          sideOffset={4}
+          className="z-40 grid max-h-96 w-72 grid-cols-2 gap-x-3 overflow-auto rounded-sm border border-line bg-salt p-3 shadow-lg"
+        >
           {all.slice(1).map((c) => (
             <label key={c.id} className="flex items-center gap-2 py-0.5">
-              <input type="checkbox" checked={shown.includes(c.id)} onChange={(e) => onChange(e.target.checked ? [...shown, c.id] : shown.filter((s) => s !== c.id))} />
+              <input
+                type="checkbox"
+                checked={shown.includes(c.id)}
+                onChange={(e) => onChange(e.target.checked ? [...shown, c.id] : shown.filter((s) => s !== c.id))}
+              />
               {c.title}
             </label>
           ))}

@@ -6,5 +6,7 @@ import { route } from "@/server/route";
 export const GET = route(async ({ params }) => {
   const body = await icon(params.name.replace(/\.svg$/, ""));
   if (body === null) return problem(404, "No such icon", "GET /api/icons?q=WORD lists those there are.");
-  return new Response(body, { headers: { "content-type": "image/svg+xml", "cache-control": "public, max-age=31536000, immutable" } });
+  return new Response(body, {
+    headers: { "content-type": "image/svg+xml", "cache-control": "public, max-age=31536000, immutable" },
+  });
 });

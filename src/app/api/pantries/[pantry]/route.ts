@@ -10,7 +10,13 @@ export const dynamic = "force-dynamic";
  */
 export const GET = pantryRoute(async ({ engine, request }) => {
   const zip = (request.headers.get("accept") ?? "").includes("application/gzip");
-  return new Response((await engine.snapshot(zip)) as BodyInit, { headers: { "cache-control": "no-store", vary: "accept", "content-type": zip ? "application/gzip" : "application/json" } });
+  return new Response((await engine.snapshot(zip)) as BodyInit, {
+    headers: {
+      "cache-control": "no-store",
+      vary: "accept",
+      "content-type": zip ? "application/gzip" : "application/json",
+    },
+  });
 });
 
 /** Deletes the pantry with its log for good; the body says its name once more. */

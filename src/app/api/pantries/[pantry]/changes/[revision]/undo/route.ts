@@ -1,4 +1,6 @@
 import { undo } from "@/server/pantry";
 import { pantryRoute } from "@/server/route";
 
-export const POST = pantryRoute(({ engine, host, actor, params }) => undo(engine, host, actor, Number(params.revision)));
+export const POST = pantryRoute(({ engine, host, actor, params }) =>
+  undo(engine, host, actor, Number(params.revision)),
+);
