@@ -2,7 +2,8 @@
 import { Engine } from "../src/core/analysis/engine";
 import { Readings } from "../src/core/analysis/readings";
 import type { Catalogue } from "../src/core/catalogue/catalogue";
-import { apply, type Edit, invert, setField, type Value } from "../src/core/catalogue/changes";
+import { apply } from "../src/core/catalogue/apply";
+import { type Edit, invert, setField, type Value } from "../src/core/catalogue/edit";
 import { seeded } from "../src/core/numbers/seeded";
 import { summary, time } from "./measure";
 import { largeCatalogue } from "./pantry";
@@ -53,9 +54,9 @@ function measured(
   const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)];
   const engine = new Engine(catalogue);
   const [sources, recipes, items] = [
-    [...catalogue.source.values()],
-    [...catalogue.recipe.values()],
-    [...catalogue.item.keys()],
+    [...catalogue.records.source.values()],
+    [...catalogue.records.recipe.values()],
+    [...catalogue.records.item.keys()],
   ];
   const edits: { readonly [name: string]: () => Edit } = {
     price: () => setField(engine.catalogue, "source", pick(sources).id, "ticks", Math.floor(random() * 4000)),

@@ -1,20 +1,19 @@
 /** Large pantries for measuring, made record by record, so that they never stand in memory as text. */
-import { type Catalogue, emptyCatalogue } from "../src/core/catalogue/catalogue";
-import { DenseRecords } from "../src/core/catalogue/dense";
-import { idFrom } from "../src/core/catalogue/ids";
-import { keyFrom } from "../src/core/catalogue/names";
+import { type Catalogue, emptyCatalogue, type Records, withRecords } from "../src/core/catalogue/catalogue";
+import { BinaryRecords } from "../src/core/catalogue/binary-records";
+import { idFrom, type Id } from "../src/core/schema/id";
+import { keyFrom } from "../src/core/schema/names";
 import {
   type AnyRecord,
-  blank,
-  type Id,
+  withDefaults,
   type ItemType,
   type Kind,
-  line,
-  NEW_PANTRY,
+  PANTRY_DEFAULTS,
   type Rarity,
   type Stat,
-} from "../src/core/catalogue/records";
-import { Shelf } from "../src/core/catalogue/shelf";
+} from "../src/core/kinds/index";
+import { line } from "../src/core/notation/line";
+import { PersistentMap } from "../src/core/catalogue/persistent-map";
 import { type Compiled, compile } from "../src/core/network/compile";
 import { seeded } from "../src/core/numbers/seeded";
 import { describeItem, grow, TYPES, type Size } from "../src/demo/generate";
@@ -37,9 +36,9 @@ const idOf = (kind: Kind, n: number): Id =>
 
 export function largeCatalogue(size: Size): Large {
   const made = {
-    item: new DenseRecords("item"),
-    recipe: new DenseRecords("recipe"),
-    source: new DenseRecords("source"),
+    item: new BinaryRecords("item"),
+    recipe: new BinaryRecords("recipe"),
+    source: new BinaryRecords("source"),
   };
   const seeds = new Set<Id>();
   let lines = 0;
@@ -49,12 +48,12 @@ export function largeCatalogue(size: Size): Large {
       const id = idOf("source", made.source.size);
       lines++;
       made.source.add(
-        blank("source", {
+        withDefaults("source", {
           id,
           key: `gather_${item}`,
           name: `Gather ${item}`,
           lines: [line("output", itemId(item), least, most)],
-          ticks: seconds * NEW_PANTRY.ticksPerSecond,
+          ticks: seconds * PANTRY_DEFAULTS.ticksPerSecond,
         }),
       );
     },
@@ -67,13 +66,13 @@ export function largeCatalogue(size: Size): Large {
         ...outs.map((o) => line("output", itemId(o.item), o.min, o.max, o.chance)),
       ];
       made.recipe.add(
-        blank("recipe", {
+        withDefaults("recipe", {
           id,
           key: keyFrom(name, "recipe"),
           name,
           kind,
           lines: entries,
-          ticks: seconds * NEW_PANTRY.ticksPerSecond,
+          ticks: seconds * PANTRY_DEFAULTS.ticksPerSecond,
           status: "ready",
         }),
       );
@@ -81,12 +80,13 @@ export function largeCatalogue(size: Size): Large {
   });
   const random = seeded(size.seed + 1);
   const types = TYPES.map(
-    (name, n): ItemType => blank("type", { id: idOf("type", n), key: keyFrom(name, "type"), name, stack: 20 }),
+    (name, n): ItemType => withDefaults("type", { id: idOf("type", n), key: keyFrom(name, "type"), name, stack: 20 }),
   );
   const rarities = [1, 2, 3, 4, 5].map(
-    (rank): Rarity => blank("rarity", { id: idOf("rarity", rank), key: `grain_${rank}`, name: `Grain ${rank}`, rank }),
+    (rank): Rarity =>
+      withDefaults("rarity", { id: idOf("rarity", rank), key: `grain_${rank}`, name: `Grain ${rank}`, rank }),
   );
-  const stats = ["vigour", "grip"].map((key, n): Stat => blank("stat", { id: idOf("stat", n), key, name: key }));
+  const stats = ["vigour", "grip"].map((key, n): Stat => withDefaults("stat", { id: idOf("stat", n), key, name: key }));
   const byKey = new Map<string, Id>([...types, ...rarities, ...stats].map((r) => [r.key, r.id]));
   for (let n = 0; n < grown.items; n++) {
     const said = describeItem(random, n, grown.items);
@@ -96,7 +96,7 @@ export function largeCatalogue(size: Size): Large {
       stats: Object.fromEntries(Object.entries(said.stats).map(([stat, value]) => [byKey.get(stat) as Id, value])),
     };
     made.item.add(
-      blank("item", {
+      withDefaults("item", {
         ...said,
         ...refs,
         id: itemId(n),
@@ -109,25 +109,24 @@ export function largeCatalogue(size: Size): Large {
   const shelf = (kind: "item" | "recipe" | "source") => {
     const records = made[kind];
     return size.items > OBJECTS
-      ? new Shelf<AnyRecord>(records)
-      : new Shelf<AnyRecord>(new Shelf<AnyRecord>(records).entries());
+      ? new PersistentMap<AnyRecord>(records)
+      : new PersistentMap<AnyRecord>(new PersistentMap<AnyRecord>(records).entries());
   };
   const empty = emptyCatalogue({
     id: "bench0000000" as Id,
     key: "bench",
     name: "Bench",
-    ...NEW_PANTRY,
+    ...PANTRY_DEFAULTS,
     labourPerHour: 60,
   });
-  const catalogue = {
-    ...empty,
-    type: Shelf.of("type", types),
-    rarity: Shelf.of("rarity", rarities),
-    stat: Shelf.of("stat", stats),
+  const catalogue = withRecords(empty, {
+    type: PersistentMap.of("type", types),
+    rarity: PersistentMap.of("rarity", rarities),
+    stat: PersistentMap.of("stat", stats),
     item: shelf("item"),
     recipe: shelf("recipe"),
     source: shelf("source"),
-  } as Catalogue;
+  } as Partial<Records>);
   return { catalogue, planted: grown.loops, deadlocks: grown.deadlocks, lines, seeds };
 }
 

@@ -43,7 +43,7 @@ afterAll(async () => {
 });
 
 const stock = kitchen("gather Eel\nbuy Salt for 1\nSmoke: 2 Eel + 1 Salt -> 1 Smoked eel");
-const [eel] = [...stock.item.values()];
+const [eel] = [...stock.records.item.values()];
 const BODIES: readonly Json[] = [
   { edits: [{ op: "set", kind: "item", id: eel.id, field: "level", from: null, to: 3 }], note: "tuned" },
   { edits: [{ op: "add", kind: "item", record: eel as never }] },

@@ -5,8 +5,8 @@
 import { describe, expect } from "vitest";
 import { boardOf } from "../src/core/analysis/engine";
 import { emptyCatalogue } from "../src/core/catalogue/catalogue";
-import { apply } from "../src/core/catalogue/changes";
-import { newId } from "../src/core/catalogue/names";
+import { apply } from "../src/core/catalogue/apply";
+import { newId } from "../src/core/schema/id";
 import { exportBundle } from "../src/core/exchange/bundle";
 import { bundlePantry, planImport } from "../src/core/exchange/read";
 import { kitchen, pantry } from "../src/core/testing/kitchen";

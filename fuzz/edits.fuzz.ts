@@ -10,8 +10,8 @@ import * as snapshots from "../src/app/api/pantries/[pantry]/route";
 import * as whatIf from "../src/app/api/pantries/[pantry]/what-if/route";
 import * as pantries from "../src/app/api/pantries/route";
 import { type Catalogue, packed, unpacked, type Packed } from "../src/core/catalogue/catalogue";
-import { newId } from "../src/core/catalogue/names";
-import { type AnyRecord, FIELDS, type Id, KINDS } from "../src/core/catalogue/records";
+import { newId, type Id } from "../src/core/schema/id";
+import { type AnyRecord, definition, KINDS } from "../src/core/kinds/index";
 import { exportBundle } from "../src/core/exchange/bundle";
 import { kitchen } from "../src/core/testing/kitchen";
 import { randomEdits, randomPantry } from "../src/core/testing/random";
@@ -86,18 +86,18 @@ const texts = (c: Catalogue): string =>
     [
       c.revision,
       c.pantry,
-      ...KINDS.map((kind) => sorted(Object.fromEntries(c[kind] as ReadonlyMap<Id, AnyRecord>))),
+      ...KINDS.map((kind) => sorted(Object.fromEntries(c.records[kind] as ReadonlyMap<Id, AnyRecord>))),
     ].map(sorted),
   );
 
 /** An edit as somebody sends who knows the API well and means no good. */
 function evil(random: Random, own: Catalogue, other: Catalogue): Json {
   const kind = pick(random, KINDS);
-  const records = [...(own[kind] as ReadonlyMap<Id, AnyRecord>).values()];
-  const foreign = [...(other[kind] as ReadonlyMap<Id, AnyRecord>).values()];
+  const records = [...(own.records[kind] as ReadonlyMap<Id, AnyRecord>).values()];
+  const foreign = [...(other.records[kind] as ReadonlyMap<Id, AnyRecord>).values()];
   const record = records.length ? pick(random, records) : ({ id: newId() } as AnyRecord);
   const field = pick(random, [
-    ...Object.keys(FIELDS[kind]),
+    ...Object.keys(definition(kind).fields),
     "constructor",
     "__proto__",
     "stats.constructor",
@@ -156,7 +156,7 @@ describe("edits in several pantries", () => {
         return {
           edits: randomEdits(
             random,
-            own.recipe.size && own.source.size && own.item.size ? own : randomPantry(random, 4),
+            own.records.recipe.size && own.records.source.size && own.records.item.size ? own : randomPantry(random, 4),
           ),
         };
       return {

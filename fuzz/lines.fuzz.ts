@@ -2,14 +2,17 @@
  * Recipe lines, right ones and mangled ones: read without a crash, accepted only as the rules accept, and nothing that
  * was typed is lost.
  */
+import { around } from "../src/core/catalogue/surroundings";
 import { describe, expect } from "vitest";
 import { emptyCatalogue } from "../src/core/catalogue/catalogue";
-import { apply, type Edit } from "../src/core/catalogue/changes";
-import { fold } from "../src/core/catalogue/names";
-import type { Recipe } from "../src/core/catalogue/records";
+import { apply } from "../src/core/catalogue/apply";
+import type { Edit } from "../src/core/catalogue/edit";
+import { fold } from "../src/core/schema/names";
+import type { Recipe } from "../src/core/kinds/index";
 import { formatRecipe } from "../src/core/notation/format";
 import { parseLine } from "../src/core/notation/parser";
-import { recipeFrom, wordsOf, Writing } from "../src/core/notation/write";
+import { recipeFrom, wordsOf } from "../src/core/editing/recipes";
+import { NewNames } from "../src/core/editing/new-names";
 import { must, newItem, pantry, shells } from "../src/core/testing/kitchen";
 import { below, fuzz, pick, type Random } from "./rounds";
 
@@ -218,24 +221,21 @@ describe("recipe lines", () => {
       expect(from >= 0 && from <= to && to <= text.length, JSON.stringify(parsed.remarks)).toBe(true);
     expect(parsed.ok).toBe(!parsed.remarks.some((r) => r.level === "error"));
     if (!parsed.ok) return;
-    const writing = new Writing(stocked);
+    const writing = new NewNames(stocked);
     const recipe = recipeFrom(parsed, writing);
-    const outcome = apply(stocked, [
-      ...writing.stubs.map((record): Edit => ({ op: "add", kind: "item", record })),
-      { op: "add", kind: "recipe", record: recipe },
-    ]);
+    const outcome = apply(stocked, [...writing.edits, { op: "add", kind: "recipe", record: recipe }]);
     if (!outcome.ok)
       throw new Error(
         `“${text}” was accepted as a line and refused by the rules: ${outcome.faults.map((f) => f.says).join(" ")}`,
       );
     const next = outcome.catalogue;
-    const canonical = formatRecipe(next, recipe);
+    const canonical = formatRecipe(around(next), recipe);
     const again = parseLine(canonical, wordsOf(next));
     expect(
       again.remarks.filter((r) => r.level !== "warning"),
       `“${text}” is written as “${canonical}”`,
     ).toEqual([]);
-    const { id: _, key: __, ...what } = recipeFrom(again, new Writing(next)) as Recipe;
+    const { id: _, key: __, ...what } = recipeFrom(again, new NewNames(next)) as Recipe;
     expect(what, `“${text}” is written as “${canonical}”`).toEqual({
       ...what,
       kind: recipe.kind,
@@ -249,10 +249,10 @@ describe("recipe lines", () => {
     expect(new Set(what.lines.map((l) => JSON.stringify({ ...l, draw: undefined })))).toEqual(
       new Set(recipe.lines.map((l) => JSON.stringify({ ...l, draw: undefined }))),
     );
-    expect(formatRecipe(next, { ...recipe, ...what })).toBe(canonical);
+    expect(formatRecipe(around(next), { ...recipe, ...what })).toBe(canonical);
     // Weights of nothing are added up, so what was typed of them stands there as their sum.
     if ((text.match(/nothing/gi) ?? []).length > 1) return;
-    const timeless = formatRecipe(next, { ...recipe, ticks: 0, name: parsed.label ?? recipe.name });
+    const timeless = formatRecipe(around(next), { ...recipe, ticks: 0, name: parsed.label ?? recipe.name });
     const left = unaccounted(text, parsed.remarks, parsed.ticks, `${parsed.label ?? ""} ${timeless}`);
     if (left.length)
       throw new Error(

@@ -1,8 +1,10 @@
 /** salty cost: the least cost of an item in value and in time, with what it consists of. */
+import { around } from "../core/catalogue/surroundings";
 import { type CostSide, itemCosts } from "../core/analysis/item-costs";
 import { readingsOf } from "../core/analysis/readings";
 import { type Catalogue, nameOf, recordAt } from "../core/catalogue/catalogue";
-import type { Id, Kind } from "../core/catalogue/records";
+import type { Id } from "../core/schema/id";
+import type { Kind } from "../core/kinds/index";
 import { formatRecipe } from "../core/notation/format";
 import { sayCost, sayQuantity } from "../core/numbers/format";
 import { saySeconds } from "../core/numbers/ticks";
@@ -14,7 +16,7 @@ function printed(catalogue: Catalogue, side: CostSide | null, quantity: number) 
   if (!side) return { cost: null, process: null, breakdown: null, circular: false };
   const keyOf = (kind: Kind, id: Id) => recordAt(catalogue, kind, id)?.key ?? "";
   const { kind, id } = side.by;
-  const recipe = catalogue.recipe.get(id);
+  const recipe = catalogue.records.recipe.get(id);
   return {
     /** Cost of the asked quantity; null: it can't be had. */
     cost: side.cost * quantity,
@@ -22,7 +24,7 @@ function printed(catalogue: Catalogue, side: CostSide | null, quantity: number) 
       kind,
       key: keyOf(kind, id),
       name: nameOf(catalogue, kind, id),
-      ...(recipe ? { line: formatRecipe(catalogue, recipe) } : {}),
+      ...(recipe ? { line: formatRecipe(around(catalogue), recipe) } : {}),
     },
     breakdown: {
       base: side.base.map((b) => ({
@@ -51,7 +53,7 @@ export async function costCommand(
   const found = wantedItem(catalogue, file, wanted);
   const { quantity } = found;
   const costs = itemCosts(readingsOf(catalogue), found.id);
-  const item = catalogue.item.get(found.id);
+  const item = catalogue.records.item.get(found.id);
   const [value, time] = [
     printed(catalogue, costs?.value ?? null, quantity),
     printed(catalogue, costs?.time ?? null, quantity),

@@ -2,12 +2,13 @@
 import { writeFileSync } from "node:fs";
 import demo from "../demo/brackwater-reach.json";
 import { type Catalogue, emptyCatalogue } from "../core/catalogue/catalogue";
-import { newId } from "../core/catalogue/names";
-import { NEW_PANTRY } from "../core/catalogue/records";
-import { isKey } from "../core/catalogue/rules";
-import { cut } from "../core/catalogue/text";
+import { newId } from "../core/schema/id";
+import { PANTRY_DEFAULTS } from "../core/kinds/index";
+import { isKey } from "../core/schema/key";
+import { cut } from "../core/schema/characters";
 import { exportBundle } from "../core/exchange/bundle";
-import { bundlePantry, parseBundle, planImport } from "../core/exchange/read";
+import { bundlePantry, planImport } from "../core/exchange/read";
+import { parseBundle } from "../core/exchange/parse";
 import { count } from "../core/numbers/format";
 import { commit } from "../store/commit";
 import { prepare } from "../store/prepare";
@@ -41,7 +42,7 @@ async function importText(
     throw new BadUse(`“${key}” is no key of a pantry. Use lower-case letters, digits and single “_” between them.`);
   const head = heads.find((p) => p.key === key);
   const id = head?.id ?? newId();
-  const fresh = { ...NEW_PANTRY, id, key, name: settings.name };
+  const fresh = { ...PANTRY_DEFAULTS, id, key, name: settings.name };
   const read = async (): Promise<Catalogue> =>
     (head && (await loadCatalogue(orm.em.fork() as never, id))) || emptyCatalogue(fresh);
   const before = await read();

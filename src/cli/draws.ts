@@ -1,7 +1,8 @@
 /** salty draws: what runs of a recipe or source give of each thing that comes by chance. */
+import { namesOf } from "../core/catalogue/surroundings";
 import { chanceOf, outcomes, runsUntil } from "../core/analysis/outcomes";
-import type { Id } from "../core/catalogue/records";
-import { bookOf, itemBook } from "../core/notation/book";
+import type { Id } from "../core/schema/id";
+import { NameBook } from "../core/notation/book";
 import { count, list, sayPercent, sayQuantity } from "../core/numbers/format";
 import { BadUse, oneOf } from "./failure";
 import { readCatalogue, wantedOne } from "./input";
@@ -16,16 +17,12 @@ export async function drawsCommand(
   if (!wanted || more.length)
     throw new BadUse("One recipe or source is needed: its key or name, with =RUNS for more than one run.");
   const catalogue = await readCatalogue(file);
-  const all = [...catalogue.recipe.values(), ...catalogue.source.values()];
-  const {
-    id,
-    name,
-    quantity: runs,
-  } = wantedOne("recipe or source", bookOf(new Map(all.map((r) => [r.id, r]))), file, wanted);
+  const all = [...catalogue.records.recipe.values(), ...catalogue.records.source.values()];
+  const { id, name, quantity: runs } = wantedOne("recipe or source", new NameBook(all), file, wanted);
   if (!Number.isInteger(runs) || runs > 1_000_000)
     throw new BadUse(`“${runs}” is no number of runs. Write a whole number from 1 to 1000000.`);
   const { lines } = all.find((r) => r.id === id) as (typeof all)[number];
-  const ask = typeof options.of === "string" ? wantedOne("item", itemBook(catalogue), file, options.of) : null;
+  const ask = typeof options.of === "string" ? wantedOne("item", namesOf(catalogue, "item"), file, options.of) : null;
   const confidence = options.confidence === undefined ? null : Number(options.confidence);
   if (confidence !== null && !(confidence > 0 && confidence < 1))
     throw new BadUse(`“${String(options.confidence)}” is no confidence. Write a chance between 0 and 1, such as 0.9.`);
@@ -43,8 +40,8 @@ export async function drawsCommand(
       const amount = ask?.quantity ?? 1;
       return {
         ...o,
-        item: catalogue.item.get(o.item)?.key ?? o.item,
-        name: catalogue.item.get(o.item)?.name ?? "",
+        item: catalogue.records.item.get(o.item)?.key ?? o.item,
+        name: catalogue.records.item.get(o.item)?.name ?? "",
         amount,
         chance: chanceOf(lines, o.item, amount, runs),
         runs: wantedRuns(o.item, amount),

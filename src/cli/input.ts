@@ -1,11 +1,14 @@
 /** Where a catalogue comes from: a bundle file, standard input, or a pantry of the database. */
+import { namesOf } from "../core/catalogue/surroundings";
 import { readFileSync } from "node:fs";
 import { type Catalogue, emptyCatalogue } from "../core/catalogue/catalogue";
-import { apply } from "../core/catalogue/changes";
-import { nearest, newId } from "../core/catalogue/names";
-import type { Id } from "../core/catalogue/records";
-import { bundlePantry, parseBundle, planImport, type Problem } from "../core/exchange/read";
-import { itemBook, type NameBook } from "../core/notation/book";
+import { apply } from "../core/catalogue/apply";
+import { nearest } from "../core/schema/names";
+import { newId, type Id } from "../core/schema/id";
+import { bundlePantry, planImport } from "../core/exchange/read";
+import { parseBundle } from "../core/exchange/parse";
+import type { Problem } from "../core/exchange/report";
+import type { NameBook } from "../core/notation/book";
 import { BadUse, Unreadable } from "./failure";
 
 export function readText(file: string): string {
@@ -56,7 +59,7 @@ export async function readCatalogue(file: string | undefined): Promise<Catalogue
 
 /** "smoked_eel=20": an item by key or name, and how many of it. */
 export const wantedItem = (catalogue: Catalogue, file: string, wanted: string): Wanted =>
-  wantedOne("item", itemBook(catalogue), file, wanted);
+  wantedOne("item", namesOf(catalogue, "item"), file, wanted);
 
 export interface Wanted {
   readonly id: Id;

@@ -1,4 +1,5 @@
 /** salty plan: what to bring, buy and run for given quantities, in order. */
+import { around } from "../core/catalogue/surroundings";
 import { planFor } from "../core/analysis/plan";
 import { readingsOf } from "../core/analysis/readings";
 import { formatRecipe } from "../core/notation/format";
@@ -40,7 +41,7 @@ export async function planCommand(
           .filter(Boolean)
       : [],
   );
-  const itemAt = (i: number) => catalogue.item.get(compiled.idOf(i) as never);
+  const itemAt = (i: number) => catalogue.records.item.get(compiled.idOf(i) as never);
   const plan = planFor(readings, { make, stock, confidence, measure });
   if ("no" in plan) {
     const name = itemAt(plan.item)?.name ?? "";
@@ -60,7 +61,7 @@ export async function planCommand(
       key: record.key,
       name: record.name,
       runs,
-      ...(of === "recipe" ? { line: formatRecipe(catalogue, record) } : {}),
+      ...(of === "recipe" ? { line: formatRecipe(around(catalogue), record) } : {}),
     };
   });
   if (format === "json") {

@@ -4,7 +4,7 @@
  */
 import { parseArgs } from "node:util";
 import anyAscii from "any-ascii";
-import { transliterateBy } from "../core/catalogue/names";
+import { transliterateBy } from "../core/schema/names";
 import { BadUse, Unreadable } from "./failure";
 
 const HELP = `salty – checks, costs and plans of a pantry
@@ -15,6 +15,7 @@ const HELP = `salty – checks, costs and plans of a pantry
   salty draws FILE RECIPE[=RUNS] [--of ITEM[=QUANTITY]] [--confidence 0.9] [--format text|json]
   salty import FILE [--pantry KEY] [--dry] [--replace]
   salty export FILE [--pantry KEY]
+  salty schema
   salty generate FILE [--items N] [--seed N] [--loops N]
 
 FILE is a bundle (docs/bundle.md); "-" reads standard input or writes standard output.
@@ -35,6 +36,7 @@ const commands: ReadonlyMap<string, () => Promise<Run>> = new Map(
     draws: async () => (await import("./draws")).drawsCommand,
     import: async () => (await import("./database")).importCommand,
     export: async () => (await import("./database")).exportCommand,
+    schema: async () => (await import("./schema")).schemaCommand,
     generate: async () => (await import("./generate")).generateCommand,
     setup: async () => (await import("./database")).setupCommand,
   }),

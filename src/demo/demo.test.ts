@@ -23,12 +23,12 @@ describe("Brackwater Reach", () => {
   const findings = findingsOf(catalogue, readings);
 
   it("is as large as a designer would believe", () => {
-    const recipes = [...catalogue.recipe.values()];
-    expect(catalogue.item.size).toBeGreaterThanOrEqual(60);
+    const recipes = [...catalogue.records.recipe.values()];
+    expect(catalogue.records.item.size).toBeGreaterThanOrEqual(60);
     expect(recipes.filter((r) => r.kind === "craft").length).toBeGreaterThanOrEqual(50);
     expect(recipes.filter((r) => r.kind === "salvage").length).toBeGreaterThanOrEqual(15);
-    expect(catalogue.source.size).toBeGreaterThanOrEqual(20);
-    for (const item of catalogue.item.values())
+    expect(catalogue.records.source.size).toBeGreaterThanOrEqual(20);
+    for (const item of catalogue.records.item.values())
       if (item.status === "ready") expect(item.description, item.name).not.toBe("");
   });
 
@@ -82,7 +82,7 @@ describe("large pantries", () => {
     expect(clean.gain.gains).toEqual([]);
     expect(clean.gain.complete).toBe(true);
     const planted = open(generate({ items: 3000, seed: 2, loops: 5 }));
-    const seeds = [...planted.recipe.values()].filter((r) => r.key.startsWith("planted_")).map((r) => r.key);
+    const seeds = [...planted.records.recipe.values()].filter((r) => r.key.startsWith("planted_")).map((r) => r.key);
     expect(seeds.length).toBeGreaterThan(2);
     const { gain, compiled } = readingsOf(planted);
     const found = new Set(gain.gains.flatMap((g) => processesOf(g).map((p) => processAt(compiled, p).record.key)));

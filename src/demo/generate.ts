@@ -1,7 +1,8 @@
 /** A seeded generator of large pantries with the demo's vocabulary: tiers of materials, alternatives, salvage. */
-import { keyFrom } from "../core/catalogue/names";
+import { keyFrom } from "../core/schema/names";
 import { seeded } from "../core/numbers/seeded";
-import { BUNDLE_FORMAT, BUNDLE_VERSION, type Json } from "../core/exchange/bundle";
+import { BUNDLE_FORMAT, BUNDLE_VERSION } from "../core/exchange/bundle";
+import type { Json } from "../core/schema/json";
 
 const ADJECTIVES = [
   "Grey",

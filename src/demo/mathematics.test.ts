@@ -2,11 +2,11 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import { chanceOfNone, perRun, repeated, runsFor } from "../core/analysis/chances";
-import { levelOf } from "../core/analysis/progression";
+import { levelOf, forcedBy } from "../core/analysis/progression";
 import { planFor } from "../core/analysis/plan";
-import { forcedBy } from "../core/analysis/progression";
 import { readingsOf } from "../core/analysis/readings";
-import { byKey, emptyCatalogue } from "../core/catalogue/catalogue";
+import { byKey } from "../core/catalogue/keys";
+import { emptyCatalogue } from "../core/catalogue/catalogue";
 import { planImport } from "../core/exchange/read";
 import { must, pantry } from "../core/testing/kitchen";
 import { label, nameAt, told } from "../core/testing/told";

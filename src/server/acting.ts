@@ -1,5 +1,5 @@
 /** Who is acting. Today a name chosen in the interface; accounts and roles will answer here. */
-import { cut, textProblem } from "../core/catalogue/text";
+import { cut, textProblem } from "../core/schema/characters";
 
 export interface Actor {
   readonly name: string;

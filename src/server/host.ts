@@ -4,8 +4,9 @@
  */
 import type { EntityManager } from "@mikro-orm/postgresql";
 import anyAscii from "any-ascii";
-import { transliterateBy } from "../core/catalogue/names";
-import type { Id, Pantry } from "../core/catalogue/records";
+import { transliterateBy } from "../core/schema/names";
+import type { Id } from "../core/schema/id";
+import type { Pantry } from "../core/kinds/index";
 import {
   type Committed,
   commit,

@@ -1,8 +1,8 @@
 /** Use cases on one pantry: change, undo, costs of an item, import, export, new pantry, its end. */
-import { keyFrom, newId } from "../core/catalogue/names";
-import { type Id, NEW_PANTRY } from "../core/catalogue/records";
-import { isId } from "../core/catalogue/rules";
-import { cut, textProblem } from "../core/catalogue/text";
+import { keyFrom } from "../core/schema/names";
+import { newId, type Id, isId } from "../core/schema/id";
+import { PANTRY_DEFAULTS } from "../core/kinds/index";
+import { cut, textProblem } from "../core/schema/characters";
 import { changeAt, changesBefore, changesOf, type LoggedText } from "../store/load";
 import type { Refused } from "../store/prepare";
 import type { Actor } from "./acting";
@@ -187,7 +187,7 @@ export async function newPantry(host: Host, name: string): Promise<Response> {
   let key = made;
   if (made === "pantry" && name.trim().toLowerCase() !== "pantry")
     for (let n = 2; taken.has(key); n++) key = `${made}_${n}`;
-  if (taken.has(key) || !(await host.makePantry({ id: newId(), key, name: name.trim(), ...NEW_PANTRY })))
+  if (taken.has(key) || !(await host.makePantry({ id: newId(), key, name: name.trim(), ...PANTRY_DEFAULTS })))
     return problem(409, "This name is taken", `There is a pantry with the key “${key}” already. Choose another name.`);
   return json({ key, name: name.trim() }, 201);
 }

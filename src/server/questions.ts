@@ -3,9 +3,10 @@
  * takes them apart.
  */
 import type { ItemCosts } from "../core/analysis/item-costs";
-import type { Edit, Outcome } from "../core/catalogue/changes";
-import type { Id } from "../core/catalogue/records";
-import type { Problem } from "../core/exchange/read";
+import type { Edit } from "../core/catalogue/edit";
+import type { Outcome } from "../core/catalogue/apply";
+import type { Id } from "../core/schema/id";
+import type { Problem } from "../core/exchange/report";
 import type { PantryTexts } from "../store/load";
 import type { Prepared, Refused } from "../store/prepare";
 

@@ -13,10 +13,10 @@ import {
   validateSync,
   type ValidationError,
 } from "class-validator";
-import type { Edit } from "../core/catalogue/changes";
-import { isPlain } from "../core/catalogue/rules";
+import type { Edit } from "../core/catalogue/edit";
+import { isPlain } from "../core/schema/json";
 import { shapedEdits } from "../core/catalogue/shape";
-import { shown, textProblem } from "../core/catalogue/text";
+import { shown, textProblem } from "../core/schema/characters";
 
 /** Names of what a body holds; anything else in it is refused. */
 type Shape<T> = { new (): T; readonly names: readonly string[] };

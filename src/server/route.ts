@@ -1,5 +1,5 @@
 /** What every handler does: look who comes, find the pantry, read the body, turn failures into problem details. */
-import type { Edit } from "../core/catalogue/changes";
+import type { Edit } from "../core/catalogue/edit";
 import { PantryGone } from "../store/commit";
 import { type Actor, actingFrom } from "./acting";
 import { type BodyLimits, CHANGE, readBody, SMALL } from "./body";

@@ -12,9 +12,9 @@ import * as pantries from "../app/api/pantries/route";
 import { type Board, follow, type LiveEvent } from "../core/analysis/board";
 import { Engine as Core } from "../core/analysis/engine";
 import { itemCosts } from "../core/analysis/item-costs";
-import type { Edit } from "../core/catalogue/changes";
-import { newId } from "../core/catalogue/names";
-import { blank, type Item, type Recipe } from "../core/catalogue/records";
+import type { Edit } from "../core/catalogue/edit";
+import { newId } from "../core/schema/id";
+import { withDefaults, type Item, type Recipe } from "../core/kinds/index";
 import { seeded } from "../core/numbers/seeded";
 import { randomEdits, randomPantry } from "../core/testing/random";
 import { exportBundle } from "../core/exchange/bundle";
@@ -72,12 +72,12 @@ const call = async (
   return { status: response.status, body: text ? JSON.parse(text) : {} };
 };
 const add = (item: Item) => call(changes.POST, { body: { edits: [{ op: "add", kind: "item", record: item }] } });
-const fresh = (name: string): Item => blank("item", { id: newId(), key: `k_${newId()}`, name, status: "ready" });
+const fresh = (name: string): Item => withDefaults("item", { id: newId(), key: `k_${newId()}`, name, status: "ready" });
 const snapshot = async () =>
   (await call(snapshots.GET)).body as unknown as {
     revision: number;
     board: Board;
-    shelves: { item: Item[]; recipe: Recipe[] };
+    records: { item: Item[]; recipe: Recipe[] };
   };
 
 beforeEach(async () => {
@@ -141,10 +141,10 @@ describe("the server", () => {
     const added = (await add(item)).body.revision as number;
     const undone = await call(undos.POST, { method: "POST", params: { revision: String(added) } });
     expect(undone.status).toBe(200);
-    expect((await snapshot()).shelves.item.some((i) => i.id === item.id)).toBe(false);
+    expect((await snapshot()).records.item.some((i) => i.id === item.id)).toBe(false);
     const again = await call(undos.POST, { method: "POST", params: { revision: String(undone.body.revision) } });
     expect(again.status).toBe(200);
-    expect((await snapshot()).shelves.item.some((i) => i.id === item.id)).toBe(true);
+    expect((await snapshot()).records.item.some((i) => i.id === item.id)).toBe(true);
     await call(changes.POST, {
       body: { edits: [{ op: "set", kind: "item", id: item.id, field: "level", from: null, to: 3 }] },
     });
@@ -185,14 +185,14 @@ describe("the server", () => {
     await engine?.submit({ author: "Tom", note: "" }, { do: "edit", edits: [edit] });
     const ours = await one.engine(pantry);
     for (let i = 0; i < 40 && ours?.revision !== engine?.revision; i++) await new Promise((r) => setTimeout(r, 50));
-    expect((await snapshot()).shelves.item.map((i) => i.id)).toContain(edit.record.id);
+    expect((await snapshot()).records.item.map((i) => i.id)).toContain(edit.record.id);
     // And a commit here on top of it does not lose it.
     expect((await add(fresh("Tar"))).status).toBe(200);
     await other.close();
   });
 
   it("takes an item's cost apart in both measures", async () => {
-    const eel = (await snapshot()).shelves.item.find((i) => i.name === "Smoked eel");
+    const eel = (await snapshot()).records.item.find((i) => i.name === "Smoked eel");
     const { body } = await call(costs.GET, { params: { item: eel?.id ?? "" } });
     expect(body).toMatchObject({ value: { cost: 1, by: { kind: "recipe" } }, time: { cost: 70 } });
     expect((await call(costs.GET, { params: { item: "nosuchitem00" } })).status).toBe(404);
@@ -344,7 +344,7 @@ describe("the server", () => {
       await (await other.engine(pantry))?.submit({ author: "Tom", note: "" }, { do: "edit", edits: [edit] }),
     ).toMatchObject({ committed: { ok: true } });
     await engine.advance();
-    expect((await snapshot()).shelves.item.find((i) => i.id === item.id)?.level).toBe(5);
+    expect((await snapshot()).records.item.find((i) => i.id === item.id)?.level).toBe(5);
     expect((await snapshot()).board.revision).toBe(engine.revision);
     expect(anew).toBeGreaterThan(0);
     unwatch();
@@ -353,7 +353,7 @@ describe("the server", () => {
 
   it("tells what edits would move without storing anything", async () => {
     const before = await snapshot();
-    const [recipe] = before.shelves.recipe;
+    const [recipe] = before.records.recipe;
     const edits: Edit[] = [{ op: "set", kind: "recipe", id: recipe.id, field: "fee", from: 0, to: 7 }];
     const { status, body } = await call(whatIf.POST, { body: { edits } });
     expect(status).toBe(200);
@@ -389,7 +389,7 @@ describe("the server", () => {
     const after = await snapshot();
     expect(after.revision).toBe(before.revision + 1);
     expect(after.board.revision).toBe(after.revision);
-    expect(after.shelves.item.map((i) => i.id)).toContain(item.id);
+    expect(after.records.item.map((i) => i.id)).toContain(item.id);
     unwatch();
   });
 
@@ -412,7 +412,7 @@ describe("the server", () => {
         expect(followed).toEqual({ ripple: JSON.stringify(ripple), moved: JSON.stringify(ripple?.moved) });
         expect(await board()).toEqual(JSON.parse(JSON.stringify(here.board())));
       }
-      const [item] = here.catalogue.item.keys();
+      const [item] = here.catalogue.records.item.keys();
       expect(await thread.ask("costs", { item })).toMatchObject(
         JSON.parse(JSON.stringify(itemCosts(here.readings, item))),
       );
@@ -504,7 +504,7 @@ describe("the server", () => {
     quiet.mockRestore();
     const after = await snapshot();
     expect([after.revision, after.board.revision]).toEqual([revision + 1, revision + 1]);
-    expect(after.shelves.item.map((i) => i.id)).toContain(item.id);
+    expect(after.records.item.map((i) => i.id)).toContain(item.id);
   });
 
   it("never begins what nobody waits for any more, and ends what takes too long", async () => {

@@ -1,12 +1,13 @@
 /** Writes a change: all of it or none, in one transaction with its revision and its notice to everybody. */
 import type { EntityManager } from "@mikro-orm/postgresql";
-import type { Id, Pantry } from "../core/catalogue/records";
-import { PANTRY_FIELDS } from "../core/catalogue/records";
+import type { Scalar } from "../core/schema/field";
+import type { Id } from "../core/schema/id";
+import type { Pantry } from "../core/kinds/index";
 import type { LoggedText } from "./load";
 import type { Orm } from "./orm";
 import type { Prepared, Refused, Write } from "./prepare";
-import { deleteRows, insertRows, query, upsertRows } from "./sql";
-import { TABLES } from "./tables";
+import { deleteRows, insertPantry, insertRows, query, updatePantry, upsertRows } from "./sql";
+import { SETTINGS, SETTINGS_TABLE, TABLES } from "./tables";
 
 export const CHANNEL = "salty_change";
 
@@ -33,16 +34,8 @@ class TakenBack extends Error {
 export type Preparing = (em: EntityManager, revision: number) => Promise<Prepared | Refused>;
 
 /** Makes a pantry without records. @returns false where its key is taken */
-export async function createPantry(
-  em: EntityManager,
-  { id, key, name, ticksPerSecond, labourPerHour, priceFloor, salvageCeiling }: Pantry,
-): Promise<boolean> {
-  const made = await query(
-    em,
-    'insert into "pantry" ("id", "key", "name", "ticks_per_second", "labour_per_hour", "price_floor", "salvage_ceiling", "revision") values (?, ?, ?, ?, ?, ?, ?, 0) on conflict ("key") do nothing returning "id"',
-    [id, key, name, ticksPerSecond, labourPerHour, priceFloor, salvageCeiling],
-  );
-  return made.length > 0;
+export async function createPantry(em: EntityManager, pantry: Pantry): Promise<boolean> {
+  return (await query(em, insertPantry(SETTINGS_TABLE), SETTINGS.toRow(pantry).values)).length > 0;
 }
 
 /** Takes a pantry out with everything in it, its log too, and tells everybody. @returns false where it is not there */
@@ -131,12 +124,9 @@ const takenKey = (error: unknown): boolean =>
   (error as { code?: string }).code === "23505" &&
   (error as { constraint?: string }).constraint === "pantry_key_unique";
 
-const SETTINGS = Object.keys(PANTRY_FIELDS).map((field) => field.replace(/[A-Z]/g, (c) => `_${c.toLowerCase()}`));
-const SET = `update "pantry" set ${SETTINGS.map((name) => `"${name}" = ?`).join(", ")} where "id" = ?`;
-
 async function carryOut(em: EntityManager, pantry: Id, write: Write): Promise<void> {
   if (write.do === "settings") {
-    await query(em, SET, [...(JSON.parse(write.values) as (string | number)[]), pantry]);
+    await query(em, updatePantry(SETTINGS_TABLE), [...(JSON.parse(write.values) as Scalar[]), pantry]);
     return;
   }
   const table = TABLES[write.kind];

@@ -1,233 +1,141 @@
-/** Tables of a pantry. Explicit names throughout: nothing here depends on class names that a minifier may change. */
-import { defineEntity, p } from "@mikro-orm/core";
+/**
+ * Tables as the schema generator wants them. Those of records follow from the kinds; explicit names throughout: nothing here
+ * depends on class names that a minifier may change.
+ */
+import { type AnyEntity, defineEntity, type EntitySchema, p } from "@mikro-orm/core";
+import { DEFINITIONS, PANTRY } from "../core/kinds/index";
+import type { Column } from "../core/schema/field";
+import type { Kind as Definition } from "../core/schema/kind";
+import { type KindTable, type PartTable, type Table, tableOf } from "./tables";
 
+type Entity = EntitySchema<AnyEntity>;
+type Property = { primary(): Property; nullable(): Property };
+type Properties = { [name: string]: unknown };
+
+function single({ type, length, nullable }: Column): Property {
+  const make = {
+    text: () => (length ? p.string().length(length) : p.text()),
+    boolean: () => p.boolean(),
+    integer: () => p.integer(),
+    bigint: () => p.bigint("number"),
+    "double precision": () => p.double(),
+  };
+  const property = make[type]() as unknown as Property;
+  return nullable ? property.nullable() : property;
+}
+
+const settings: Properties = Object.fromEntries(PANTRY.shape.columns.map((c) => [c.name, single(c)]));
 export const PantryRow = defineEntity({
   name: "PantryRow",
   tableName: "pantry",
   properties: {
+    ...settings,
     id: p.string().length(12).primary(),
     key: p.string().length(90).unique(),
-    name: p.string().length(120),
-    ticksPerSecond: p.integer(),
-    labourPerHour: p.double(),
-    priceFloor: p.double(),
-    salvageCeiling: p.double(),
     revision: p.integer().default(0),
   },
-});
-
-const later = "deferred" as const;
+}) as unknown as Entity;
 
 /**
- * A record is known by its pantry and its id, and refers to others by both: the database itself refuses a reference
- * from one
- * pantry into another, and no statement can reach another pantry's row by its id alone.
+ * A record is known by its pantry and its id, and refers to others by both: the database itself refuses a reference from
+ * one pantry into another, and no statement can reach another pantry's row by its id alone.
  */
-const owner = () => p.manyToOne(PantryRow).primary().deleteRule("cascade");
-const base = () => ({
-  pantry: owner,
-  id: p.string().length(12).primary(),
-  key: p.string().length(90),
-  name: p.string().length(120),
-});
-/** Columns of a reference within the pantry: of the two only the second is its own. */
-const within = (column: string) => ["pantry_id", column] as const;
-const named = (table: string, column: string) => `${table}_${column}_foreign`;
-const inheritable = () => ({
-  level: p.integer().nullable(),
-  icon: p.string().length(80).nullable(),
-  stack: p.integer().nullable(),
-  mass: p.double().nullable(),
-  buy: p.double().nullable(),
-  sell: p.double().nullable(),
-});
-const uniqueKey = (table: string) => [
-  { name: `${table}_key_unique`, properties: ["pantry", "key"] as never, deferMode: "deferred" as const },
-];
-
-/** Taking a record out asks who refers to it: without these each answer would read the whole table. */
-const sought = (table: string, ...columns: readonly (readonly [property: string, column: string])[]) =>
-  columns.map(([property, column]) => ({ name: `${table}_${column}_index`, properties: [property] as never }));
-
-export const CurrencyRow = defineEntity({
-  name: "CurrencyRow",
-  tableName: "currency",
-  uniques: uniqueKey("currency"),
-  properties: { ...base(), symbol: p.string().length(12), worth: p.double() },
-});
-export const RarityRow = defineEntity({
-  name: "RarityRow",
-  tableName: "rarity",
-  uniques: uniqueKey("rarity"),
-  properties: { ...base(), rank: p.integer(), colour: p.string().length(7) },
-});
-export const StatRow = defineEntity({
-  name: "StatRow",
-  tableName: "stat",
-  uniques: uniqueKey("stat"),
-  properties: {
-    ...base(),
-    unit: p.string().length(20),
-    form: p.string().length(10),
-    better: p.string().length(10),
-    min: p.double().nullable(),
-    max: p.double().nullable(),
-  },
-});
-export const TagRow = defineEntity({ name: "TagRow", tableName: "tag", uniques: uniqueKey("tag"), properties: base() });
-export const TypeRow = defineEntity({
-  name: "TypeRow",
-  tableName: "item_type",
-  uniques: uniqueKey("item_type"),
-  indexes: sought("item_type", ["parent", "parent_id"]),
-  properties: {
-    ...base(),
-    parent: () =>
-      p
-        .manyToOne(TypeRow)
-        .nullable()
-        .joinColumns(...within("parent_id"))
-        .ownColumns("parent_id")
-        .foreignKeyName(named("item_type", "parent_id"))
-        .deleteRule("no action")
-        .deferMode(later),
-    colour: p.string().length(7),
-    ...inheritable(),
-  },
-});
-/** What belongs to a record and goes with it. */
-const part =
-  <E>(of: () => E, table: string, column: string) =>
-  () =>
-    p
-      .manyToOne(of() as never)
-      .primary()
-      .joinColumns(...within(column))
-      .ownColumns(column)
-      .foreignKeyName(named(table, column))
-      .updateRule("cascade")
-      .deleteRule("cascade")
-      .deferMode(later);
-/** Another record of the pantry that must be there. */
-const other = <E>(of: () => E, table: string, column: string) =>
+const owner = () =>
   p
-    .manyToOne(of() as never)
-    .joinColumns(...within(column))
-    .ownColumns(column)
-    .foreignKeyName(named(table, column))
+    .manyToOne(PantryRow as never)
+    .primary()
+    .deleteRule("cascade");
+const constraint = (table: string, column: string) => `${table}_${column}_foreign`;
+/** A reference within the pantry: of its columns all but the pantry's are its own. */
+const within = (of: Entity, table: string, columns: readonly string[], keys: readonly string[] = ["id"]) =>
+  p
+    .manyToOne(of as never)
+    .joinColumns("pantry_id", ...columns)
+    .referencedColumnNames("pantry_id", ...keys)
+    .ownColumns(...columns)
+    .foreignKeyName(constraint(table, columns[columns.length - 1]))
     .updateRule("cascade")
-    .deleteRule("no action")
-    .deferMode(later);
+    .deferMode("deferred" as const);
 
-export const TypeStatRow = defineEntity({
-  name: "TypeStatRow",
-  tableName: "item_type_stat",
-  indexes: sought("item_type_stat", ["stat", "stat_id"]),
-  properties: {
-    pantry: owner,
-    type: part(() => TypeRow, "item_type_stat", "type_id"),
-    stat: () => other(() => StatRow, "item_type_stat", "stat_id").primary(),
-    value: p.double(),
-  },
-});
-export const ItemRow = defineEntity({
-  name: "ItemRow",
-  tableName: "item",
-  uniques: uniqueKey("item"),
-  indexes: sought("item", ["type", "type_id"], ["rarity", "rarity_id"]),
-  properties: {
-    ...base(),
-    type: () => other(() => TypeRow, "item", "type_id").nullable(),
-    rarity: () => other(() => RarityRow, "item", "rarity_id").nullable(),
-    ...inheritable(),
-    description: p.text(),
-    status: p.string().length(10),
-    note: p.text(),
-  },
-});
-export const ItemTagRow = defineEntity({
-  name: "ItemTagRow",
-  tableName: "item_tag",
-  indexes: sought("item_tag", ["tag", "tag_id"]),
-  properties: {
-    pantry: owner,
-    item: part(() => ItemRow, "item_tag", "item_id"),
-    tag: () => other(() => TagRow, "item_tag", "tag_id").primary(),
-    position: p.integer(),
-  },
-});
-export const ItemStatRow = defineEntity({
-  name: "ItemStatRow",
-  tableName: "item_stat",
-  indexes: sought("item_stat", ["stat", "stat_id"]),
-  properties: {
-    pantry: owner,
-    item: part(() => ItemRow, "item_stat", "item_id"),
-    stat: () => other(() => StatRow, "item_stat", "stat_id").primary(),
-    value: p.double(),
-  },
-});
-export const RecipeRow = defineEntity({
-  name: "RecipeRow",
-  tableName: "recipe",
-  uniques: uniqueKey("recipe"),
-  indexes: sought("recipe", ["feeCurrency", "fee_currency_id"], ["taughtBy", "taught_by_id"]),
-  properties: {
-    ...base(),
-    kind: p.string().length(10),
-    ticks: p.bigint("number"),
-    fee: p.double(),
-    feeCurrency: () => other(() => CurrencyRow, "recipe", "fee_currency_id").nullable(),
-    level: p.integer().nullable(),
-    taughtBy: () => other(() => ItemRow, "recipe", "taught_by_id").nullable(),
-    status: p.string().length(10),
-    note: p.text(),
-  },
-});
-export const SourceRow = defineEntity({
-  name: "SourceRow",
-  tableName: "source",
-  uniques: uniqueKey("source"),
-  indexes: sought("source", ["currency", "currency_id"]),
-  properties: {
-    ...base(),
-    kind: p.string().length(10),
-    ticks: p.bigint("number"),
-    price: p.double(),
-    currency: () => other(() => CurrencyRow, "source", "currency_id").nullable(),
-    note: p.text(),
-  },
-});
-const line = (table: string) => ({
-  position: p.integer().primary(),
-  role: p.string().length(10),
-  item: () => other(() => ItemRow, table, "item_id"),
-  min: p.double(),
-  max: p.double(),
-  chance: p.double(),
-  uses: p.integer().nullable(),
-  draw: p.integer().nullable(),
-  times: p.integer().nullable(),
-  weight: p.double().nullable(),
-  drawOf: p.double().nullable(),
-});
-export const RecipeLineRow = defineEntity({
-  name: "RecipeLineRow",
-  tableName: "recipe_line",
-  indexes: sought("recipe_line", ["item", "item_id"]),
-  properties: { pantry: owner, recipe: part(() => RecipeRow, "recipe_line", "recipe_id"), ...line("recipe_line") },
-});
-export const SourceLineRow = defineEntity({
-  name: "SourceLineRow",
-  tableName: "source_line",
-  indexes: sought("source_line", ["item", "item_id"]),
-  properties: { pantry: owner, source: part(() => SourceRow, "source_line", "source_id"), ...line("source_line") },
-});
+/** The entities of some kinds, each with its parts. */
+export function entitiesOf(kinds: readonly Definition[]): Entity[] {
+  const tables = kinds.map(tableOf);
+  const entities = new Map<string, Entity>();
+  const all: readonly Table[] = tables.flatMap((t) => [t, ...t.parts]);
+  const byKind = new Map(tables.map((t) => [t.kind, t.name]));
+  /** Types of the columns that point to the table above. */
+  const typesOf = (table: PartTable) => [
+    "varchar(12)",
+    ...table.link.map((name) =>
+      table.columns.find((c) => c.name === name)?.type === "integer" ? "int" : "varchar(12)",
+    ),
+  ];
+  const keysOf = (name: string) => all.find((t) => t.name === name)?.keys;
+  const entityOf = (table: string): Entity => entities.get(table) as Entity;
+
+  const properties = ({ name, columns, keys }: Table, skip: readonly string[]): Properties => {
+    const made: Properties = {};
+    for (const column of columns) {
+      if (skip.includes(column.name)) continue;
+      const key = keys.includes(column.name);
+      const to = column.to && byKind.get(column.to);
+      const property = to
+        ? () => {
+            const link = within(entityOf(to), name, [column.name]).deleteRule("no action") as unknown as Property;
+            return key ? link.primary() : column.nullable ? link.nullable() : link;
+          }
+        : key
+          ? single(column).primary()
+          : single(column);
+      made[to ? column.name.replace(/_id$/, "") : column.name] = property;
+    }
+    return made;
+  };
+  /** Taking a record out asks who refers to it: without these each answer would read the whole table. */
+  const indexes = ({ name, columns }: Table) =>
+    columns.flatMap((c) =>
+      c.to ? [{ name: `${name}_${c.name}_index`, properties: [c.name.replace(/_id$/, "")] as never }] : [],
+    );
+  const ofKind = (table: KindTable): Entity =>
+    defineEntity({
+      name: `${table.name}_row`,
+      tableName: table.name,
+      uniques: [{ name: `${table.name}_key_unique`, properties: ["pantry", "key"] as never, deferMode: "deferred" }],
+      indexes: indexes(table),
+      properties: { pantry: owner, ...properties(table, []) } as never,
+    }) as unknown as Entity;
+  const ofPart = (table: PartTable): Entity =>
+    defineEntity({
+      name: `${table.name}_row`,
+      tableName: table.name,
+      indexes: indexes(table),
+      properties: {
+        pantry: owner,
+        above: () =>
+          within(entityOf(table.above), table.name, table.link, keysOf(table.above))
+            .columnTypes(...typesOf(table))
+            .primary()
+            .deleteRule("cascade"),
+        ...properties(table, table.link),
+      } as never,
+    }) as unknown as Entity;
+
+  for (const table of tables) {
+    entities.set(table.name, ofKind(table));
+    for (const part of table.parts) entities.set(part.name, ofPart(part));
+  }
+  return [...entities.values()];
+}
+
 export const ChangeRow = defineEntity({
   name: "ChangeRow",
   tableName: "change",
   properties: {
-    pantry: () => p.manyToOne(PantryRow).primary().deleteRule("cascade"),
+    pantry: () =>
+      p
+        .manyToOne(PantryRow as never)
+        .primary()
+        .deleteRule("cascade"),
     revision: p.integer().primary(),
     author: p.string().length(80),
     at: p.datetime(3),
@@ -248,27 +156,18 @@ export const ChangeTouchRow = defineEntity({
   tableName: "change_touch",
   indexes: [{ properties: ["pantry", "record"] as never, name: "change_touch_record_index" }],
   properties: {
-    pantry: () => p.manyToOne(PantryRow).primary().deleteRule("cascade"),
+    pantry: () =>
+      p
+        .manyToOne(PantryRow as never)
+        .primary()
+        .deleteRule("cascade"),
     revision: p.integer().primary(),
     record: p.string().length(12).primary(),
   },
 });
 
-export const ENTITIES = [
-  PantryRow,
-  CurrencyRow,
-  RarityRow,
-  StatRow,
-  TagRow,
-  TypeRow,
-  TypeStatRow,
-  ItemRow,
-  ItemTagRow,
-  ItemStatRow,
-  RecipeRow,
-  RecipeLineRow,
-  SourceRow,
-  SourceLineRow,
-  ChangeRow,
-  ChangeTouchRow,
-];
+const KIND_DEFINITIONS = Object.values(DEFINITIONS) as unknown as Definition[];
+/** All tables that follow from kinds. */
+export const ENTITY_TABLES: readonly Table[] = KIND_DEFINITIONS.map(tableOf).flatMap((t) => [t, ...t.parts]);
+export const LOG = [ChangeRow, ChangeTouchRow];
+export const ENTITIES = [PantryRow, ...entitiesOf(KIND_DEFINITIONS), ...LOG];

@@ -8,9 +8,10 @@ import type { EntityManager } from "@mikro-orm/postgresql";
 import ts from "typescript";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type Catalogue, emptyCatalogue } from "../core/catalogue/catalogue";
-import type { Edit } from "../core/catalogue/changes";
-import { newId } from "../core/catalogue/names";
-import { blank, type Id, line, type Pantry } from "../core/catalogue/records";
+import type { Edit } from "../core/catalogue/edit";
+import { newId, type Id } from "../core/schema/id";
+import { withDefaults, type Pantry } from "../core/kinds/index";
+import { line } from "../core/notation/line";
 import { newItem, pantry as testPantry } from "../core/testing/kitchen";
 import { commit, createPantry, deletePantry, PantryGone } from "./commit";
 import { changesAfter, listPantries, loadCatalogue } from "./load";
@@ -58,15 +59,15 @@ describe("two pantries", () => {
     const item = newItem("Cork");
     await write(here, [{ op: "add", kind: "item", record: item }]);
     await write(there, [{ op: "add", kind: "item", record: { ...item, name: "Tar", key: "tar" } }]);
-    expect((await load(here)).item.get(item.id)?.name).toBe("Cork");
-    expect((await load(there)).item.get(item.id)?.name).toBe("Tar");
+    expect((await load(here)).records.item.get(item.id)?.name).toBe("Cork");
+    expect((await load(there)).records.item.get(item.id)?.name).toBe("Tar");
     await write(there, [{ op: "remove", kind: "item", record: { ...item, name: "Tar", key: "tar" } }]);
-    expect((await load(here)).item.size).toBe(1);
+    expect((await load(here)).records.item.size).toBe(1);
   });
 
   it("can't refer to each other's records: the database refuses it", async () => {
     const [here, there] = [await pantry(), await pantry()];
-    const [item, recipe] = [newItem("Cork"), blank("recipe", { id: newId(), key: "r", name: "R" })];
+    const [item, recipe] = [newItem("Cork"), withDefaults("recipe", { id: newId(), key: "r", name: "R" })];
     await write(here, [{ op: "add", kind: "item", record: item }]);
     await write(there, [{ op: "add", kind: "recipe", record: recipe }]);
     const into =
@@ -87,7 +88,7 @@ describe("two pantries", () => {
         {
           op: "add",
           kind: "recipe",
-          record: blank("recipe", {
+          record: withDefaults("recipe", {
             id: newId(),
             key: "r",
             name: "R",
@@ -106,7 +107,7 @@ describe("two pantries", () => {
     expect(tables.length).toBe(15);
     for (const { name } of tables)
       expect(await query(em(), `select 1 from "${name}" where pantry_id = ?`, [here])).toEqual([]);
-    expect((await load(there)).recipe.size).toBe(1);
+    expect((await load(there)).records.recipe.size).toBe(1);
     await expect(write(here, [{ op: "add", kind: "item", record: item }])).rejects.toThrow(PantryGone);
   });
 
@@ -152,7 +153,7 @@ describe("every value that the rules take", () => {
       { op: "add", kind: "item", record: b },
     ]);
     const loaded = await load(id);
-    expect([loaded.item.get(a.id), loaded.item.get(b.id)]).toEqual([a, b]);
+    expect([loaded.records.item.get(a.id), loaded.records.item.get(b.id)]).toEqual([a, b]);
     expect(JSON.parse((await changesAfter(em(), id, 0))[0].edits)).toEqual([
       { op: "add", kind: "item", record: a },
       { op: "add", kind: "item", record: b },
@@ -203,18 +204,18 @@ describe("a database of before", () => {
     expect((await then.schema.getUpdateSchemaSQL({ wrap: false })).trim()).toBe("");
     const one = (await loadCatalogue(on(), "pantry000001" as Id)) as Catalogue;
     expect(one.revision).toBe(3);
-    expect(one.item.get("item00000001" as Id)).toMatchObject({ key: "eel", tags: ["tag000000001"] });
-    expect(one.item.get("item00000002" as Id)).toMatchObject({
+    expect(one.records.item.get("item00000001" as Id)).toMatchObject({ key: "eel", tags: ["tag000000001"] });
+    expect(one.records.item.get("item00000002" as Id)).toMatchObject({
       name: "Named",
       status: "stub",
       key: "salt_item00000002",
     });
-    expect([...one.recipe.values()][0].lines.map((l) => [l.item, l.max, l.chance])).toEqual([
+    expect([...one.records.recipe.values()][0].lines.map((l) => [l.item, l.max, l.chance])).toEqual([
       ["item00000001", 2, 0.5],
       ["item00000002", 2, 0.5],
     ]);
     const two = (await loadCatalogue(on(), "pantry000002" as Id)) as Catalogue;
-    expect([...two.item.values()].map((i) => i.key)).toEqual(["salt"]);
+    expect([...two.records.item.values()].map((i) => i.key)).toEqual(["salt"]);
     expect(two.pantry.key).toBe("pantry_pantry000002");
     await then.close(true);
     await old.drop();

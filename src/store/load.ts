@@ -1,12 +1,13 @@
 /** Reads pantries and their log. A whole catalogue comes as texts, so that a thread can make it of them. */
 import type { EntityManager } from "@mikro-orm/postgresql";
 import type { LoggedChange, Moved } from "../core/analysis/board";
-import type { Catalogue } from "../core/catalogue/catalogue";
-import type { Edit } from "../core/catalogue/changes";
-import { type Id, type Kind, KINDS, type Pantry } from "../core/catalogue/records";
-import { Shelf } from "../core/catalogue/shelf";
-import { query, selectRows } from "./sql";
-import { type Column, recordsFrom, type Row, TABLES } from "./tables";
+import { type Catalogue, catalogueOf } from "../core/catalogue/catalogue";
+import type { Edit } from "../core/catalogue/edit";
+import type { Id } from "../core/schema/id";
+import { definition, type Kind, KINDS, type Pantry } from "../core/kinds/index";
+import type { Scalar } from "../core/schema/field";
+import { query, selectPantry, selectRows } from "./sql";
+import { recordsFrom, type Row, SETTINGS, SETTINGS_TABLE, type Table, TABLES } from "./tables";
 
 export interface PantryHead {
   readonly id: Id;
@@ -43,50 +44,30 @@ export function loadTexts(em: EntityManager, pantry: Id): Promise<PantryTexts | 
 }
 
 async function readTexts(em: EntityManager, pantry: Id): Promise<PantryTexts | null> {
-  const [head] = await query(em, 'select * from "pantry" where "id" = ?', [pantry]);
+  const [head] = await query(em, selectPantry(SETTINGS_TABLE), [pantry]);
   if (!head) return null;
   const kinds: Partial<Record<Kind, { rows: string; parts: string[] }>> = {};
   for (const kind of KINDS) {
-    const table = TABLES[kind];
-    const text = async (sql: string) => (await query(em, sql, [pantry]))[0].rows as string;
-    const rows = await text(selectRows(table, ["key"]));
+    const text = async (table: Table) => (await query(em, selectRows(table), [pantry]))[0].rows as string;
+    const rows = await text(TABLES[kind]);
     const parts: string[] = [];
-    for (const part of table.parts) parts.push(await text(selectRows(part, [part.owner, part.order])));
+    for (const part of TABLES[kind].parts) parts.push(await text(part));
     kinds[kind] = { rows, parts };
   }
-  const settings = {
-    id: head.id,
-    key: head.key,
-    name: head.name,
-    ticksPerSecond: head.ticks_per_second,
-    labourPerHour: head.labour_per_hour,
-    priceFloor: head.price_floor,
-    salvageCeiling: head.salvage_ceiling,
-  };
-  return {
-    revision: head.revision as number,
-    pantry: settings as unknown as Pantry,
-    kinds: kinds as PantryTexts["kinds"],
-  };
+  const values = SETTINGS.shape.columns.map((c) => head[c.name] as Scalar);
+  const settings = SETTINGS.fromRow({ values, parts: [] });
+  return { revision: head.revision as number, pantry: settings, kinds: kinds as PantryTexts["kinds"] };
 }
 
-const rowsFrom = (text: string, columns: readonly Column[]): Row[] =>
-  (JSON.parse(text) as unknown[][]).map((values) => Object.fromEntries(columns.map((c, k) => [c.name, values[k]])));
-
 export function catalogueFrom({ revision, pantry, kinds }: PantryTexts): Catalogue {
-  const shelf = (kind: Kind) => {
-    const table = TABLES[kind];
+  return catalogueOf(revision, pantry, (kind) => {
     const { rows, parts } = kinds[kind];
-    return Shelf.of(
-      kind,
-      recordsFrom(
-        table,
-        rowsFrom(rows, table.columns),
-        table.parts.map((part, k) => rowsFrom(parts[k], part.columns)),
-      ),
+    return recordsFrom(
+      definition(kind),
+      JSON.parse(rows),
+      parts.map((part) => JSON.parse(part)),
     );
-  };
-  return { revision, pantry, ...Object.fromEntries(KINDS.map((kind) => [kind, shelf(kind)])) } as unknown as Catalogue;
+  });
 }
 
 /** The catalogue as it stands; null when there is no such pantry. */

@@ -3,9 +3,11 @@
  * as they are.
  */
 import { type Catalogue, recordAt } from "../core/catalogue/catalogue";
-import { apply, type Edit, type Outcome } from "../core/catalogue/changes";
-import { type AnyRecord, type Id, type Kind, KINDS, PANTRY_FIELDS } from "../core/catalogue/records";
-import { rowOf, TABLES } from "./tables";
+import { apply, type Outcome } from "../core/catalogue/apply";
+import type { Edit } from "../core/catalogue/edit";
+import { type AnyRecord, definition, type Kind, KINDS } from "../core/kinds/index";
+import type { Id } from "../core/schema/id";
+import { rowsOf, SETTINGS, TABLES } from "./tables";
 
 /** One statement's worth; lists are JSON. */
 export type Write =
@@ -69,12 +71,7 @@ function* writesOf(before: Catalogue, next: Catalogue, edits: readonly Edit[]): 
     else gone.set(edit.kind, (gone.get(edit.kind) ?? new Set()).add(id));
   }
   if (next.pantry !== before.pantry)
-    yield {
-      do: "settings",
-      values: JSON.stringify(
-        Object.keys(PANTRY_FIELDS).map((field) => next.pantry[field as keyof typeof PANTRY_FIELDS]),
-      ),
-    };
+    yield { do: "settings", values: JSON.stringify(SETTINGS.toRow(next.pantry).values) };
   for (const kind of [...KINDS].reverse()) {
     const ids = gone.get(kind);
     if (ids) yield { do: "remove", kind, ids: JSON.stringify([...ids]) };
@@ -86,18 +83,8 @@ function* writesOf(before: Catalogue, next: Catalogue, edits: readonly Edit[]): 
 }
 
 function putOf(before: Catalogue, kind: Kind, records: readonly AnyRecord[]): Write {
-  const table = TABLES[kind];
-  const parts = table.parts.map(({ field, rows }) =>
-    JSON.stringify(
-      records.flatMap((r) => rows((r as unknown as Record<string, never>)[field]).map((row) => [r.id, ...row])),
-    ),
-  );
+  const rows = records.map((record) => rowsOf(definition(kind), record));
+  const parts = TABLES[kind].parts.map((_, k) => JSON.stringify(rows.flatMap((r) => r.parts[k])));
   const kept = records.flatMap(({ id }) => (recordAt(before, kind, id) ? [id] : []));
-  return {
-    do: "put",
-    kind,
-    rows: JSON.stringify(records.map((r) => rowOf(table, r))),
-    parts,
-    kept: JSON.stringify(kept),
-  };
+  return { do: "put", kind, rows: JSON.stringify(rows.map((r) => r.own)), parts, kept: JSON.stringify(kept) };
 }

@@ -1,5 +1,6 @@
 /** Plain SQL through the manager, and the statements that tables.ts gives. Values are parameters, always. */
 import type { EntityManager, Knex } from "@mikro-orm/postgresql";
+import type { Scalar } from "../core/schema/field";
 import type { KindTable, Row, Table } from "./tables";
 
 /**
@@ -9,11 +10,7 @@ import type { KindTable, Row, Table } from "./tables";
  * @param sql     literal, or made of the program's own names only; `?` stands for a value
  * @param params  values: texts, numbers, null
  */
-export async function query(
-  em: EntityManager,
-  sql: string,
-  params: readonly (string | number | null)[] = [],
-): Promise<Row[]> {
+export async function query(em: EntityManager, sql: string, params: readonly Scalar[] = []): Promise<Row[]> {
   const on = em.getTransactionContext<Knex.Transaction>() ?? em.getKnex();
   const { rows } = (await on.raw(sql, [...params] as never)) as { rows: Row[] };
   return rows;
@@ -34,10 +31,26 @@ export const upsertRows = (table: KindTable): string => {
   return `${insertRows(table)} on conflict ("pantry_id", "id") do update set ${others.join(", ")}`;
 };
 
+/** Makes a pantry: parameters are its settings, in the order of their columns. Nothing happens where its key is taken. */
+export const insertPantry = ({ columns }: Table): string => {
+  const values = columns.map(() => "?").join(", ");
+  return `insert into "pantry" (${quoted(columns.map((c) => c.name))}, "revision") values (${values}, 0) on conflict ("key") do nothing returning "id"`;
+};
+
+/** Writes the settings of a pantry: parameters are the settings, and its id. */
+export const updatePantry = ({ columns }: Table): string => {
+  const values = columns.map((c) => `"${c.name}" = ?`).join(", ");
+  return `update "pantry" set ${values} where "id" = ?`;
+};
+
+/** The row of a pantry with its settings and its revision: the parameter is its id. */
+export const selectPantry = ({ columns }: Table): string =>
+  `select ${quoted(columns.map((c) => c.name))}, "revision" from "pantry" where "id" = ?`;
+
 /** Takes out the rows of a JSON list of ids: parameters are the pantry and the list. */
 export const deleteRows = (table: string, id: string): string =>
   `delete from "${table}" where "pantry_id" = ? and "${id}" in (select jsonb_array_elements_text(?::jsonb))`;
 
 /** All rows of a pantry as one JSON list of lists, as text: the parameter is the pantry. */
-export const selectRows = ({ name, columns }: Table, order: readonly string[]): string =>
+export const selectRows = ({ name, columns, order }: Table): string =>
   `select coalesce(json_agg(json_build_array(${quoted(columns.map((c) => c.name))}) order by ${quoted(order)}), '[]')::text as rows from "${name}" where "pantry_id" = ?`;

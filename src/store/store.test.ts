@@ -1,9 +1,11 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type Catalogue, emptyCatalogue } from "../core/catalogue/catalogue";
-import { apply, type Edit, invert, setField } from "../core/catalogue/changes";
-import { newId } from "../core/catalogue/names";
-import { blank, type Id, KINDS, line, type Pantry } from "../core/catalogue/records";
+import { apply } from "../core/catalogue/apply";
+import { type Edit, invert, setField } from "../core/catalogue/edit";
+import { newId, type Id } from "../core/schema/id";
+import { withDefaults, KINDS, type Pantry } from "../core/kinds/index";
+import { line } from "../core/notation/line";
 import { exportBundle } from "../core/exchange/bundle";
 import { planImport } from "../core/exchange/read";
 import demo from "../demo/brackwater-reach.json";
@@ -49,7 +51,7 @@ const write = (id: Id, edits: readonly Edit[], author = "Ida") =>
     return "refused" in result ? result.refused : result.prepared;
   });
 const records = (c: Catalogue) =>
-  Object.fromEntries(KINDS.map((k) => [k, Object.fromEntries(c[k] as ReadonlyMap<Id, object>)]));
+  Object.fromEntries(KINDS.map((k) => [k, Object.fromEntries(c.records[k] as ReadonlyMap<Id, object>)]));
 
 describe("the tables", () => {
   it("are exactly what the entities say after migrating", async () => {
@@ -90,16 +92,16 @@ describe("a commit", () => {
       ),
     );
     const before = await load(id);
-    const stat = blank("stat", { id: newId(), key: "vigour", name: "Vigour", min: 0 });
-    const tags = [1, 2].map((n) => blank("tag", { id: newId(), key: `tag_${n}`, name: `Tag ${n}` }));
-    const type = blank("type", { id: newId(), key: "fare", name: "Fare", stack: 10, stats: { [stat.id]: 2.5 } });
+    const stat = withDefaults("stat", { id: newId(), key: "vigour", name: "Vigour", min: 0 });
+    const tags = [1, 2].map((n) => withDefaults("tag", { id: newId(), key: `tag_${n}`, name: `Tag ${n}` }));
+    const type = withDefaults("type", { id: newId(), key: "fare", name: "Fare", stack: 10, stats: { [stat.id]: 2.5 } });
     const item = newItem("Eel pie", {
       type: type.id,
       tags: [tags[1].id, tags[0].id],
       stats: { [stat.id]: 75 },
       mass: 0.9,
     });
-    const [recipe] = [...before.recipe.values()];
+    const [recipe] = [...before.records.recipe.values()];
     const edits: Edit[] = [
       { op: "add", kind: "item", record: item },
       { op: "add", kind: "type", record: type },
@@ -117,13 +119,13 @@ describe("a commit", () => {
     const done = await write(id, edits);
     expect(done).toMatchObject({ ok: true, revision: 2 });
     const after = await load(id);
-    expect(after.item.get(item.id)).toEqual(item);
-    expect(after.recipe.get(recipe.id)?.lines).toEqual([
+    expect(after.records.item.get(item.id)).toEqual(item);
+    expect(after.records.recipe.get(recipe.id)?.lines).toEqual([
       ...recipe.lines,
       line("output", item.id, 0.1, 0.3, 0.05),
       { ...line("output", item.id, 2), draw: { group: 1, times: 3, weight: 0.5, of: 2.25 } },
     ]);
-    expect(after.recipe.get(recipe.id)).toMatchObject({ level: 7, taughtBy: item.id });
+    expect(after.records.recipe.get(recipe.id)).toMatchObject({ level: 7, taughtBy: item.id });
     expect(after.pantry.labourPerHour).toBe(60);
     await write(id, invert(edits));
     const back = await load(id);
@@ -134,7 +136,7 @@ describe("a commit", () => {
   it("writes nothing at all when one edit is refused", async () => {
     const id = await stock(kitchen("gather Eel\ngather Salt"));
     const before = await load(id);
-    const [a, b] = [...before.item.values()];
+    const [a, b] = [...before.records.item.values()];
     const done = await write(id, [
       setField(before, "item", a.id, "level", 3),
       setField(before, "item", b.id, "stack", -1),
@@ -149,14 +151,14 @@ describe("a commit", () => {
   it("lets exactly one of many who set the same field at the same time win, and tells the others both values", async () => {
     const id = await stock(kitchen("gather Eel"));
     const before = await load(id);
-    const [eel] = [...before.item.values()];
+    const [eel] = [...before.records.item.values()];
     const outcomes = await Promise.all(
       [1, 2, 3, 4, 5].map((level) => write(id, [setField(before, "item", eel.id, "level", level)], `Hand ${level}`)),
     );
     const won = outcomes.filter((o) => o.ok);
     expect(won).toHaveLength(1);
     const after = await load(id);
-    const level = after.item.get(eel.id)?.level;
+    const level = after.records.item.get(eel.id)?.level;
     for (const o of outcomes) if (!o.ok) expect(o.conflicts[0]).toMatchObject({ field: "level", theirs: level });
     expect(after.revision).toBe(before.revision + 1);
   });
@@ -164,13 +166,13 @@ describe("a commit", () => {
   it("lets all of many who set different fields at the same time through, one revision each", async () => {
     const id = await stock(kitchen("gather Eel"));
     const before = await load(id);
-    const [eel] = [...before.item.values()];
+    const [eel] = [...before.records.item.values()];
     const fields = { level: 2, stack: 9, mass: 0.7, buy: 3, sell: 2 };
     const outcomes = await Promise.all(
       Object.entries(fields).map(([field, to]) => write(id, [setField(before, "item", eel.id, field, to)])),
     );
     expect(outcomes.map((o) => o.ok && o.revision).sort()).toEqual([2, 3, 4, 5, 6]);
-    expect((await load(id)).item.get(eel.id)).toMatchObject(fields);
+    expect((await load(id)).records.item.get(eel.id)).toMatchObject(fields);
   });
 
   it("rolls everything back when the database fails half-way", async () => {
@@ -199,7 +201,7 @@ describe("a commit", () => {
       (_, i): Edit => ({ op: "add", kind: "item", record: newItem(`Cork ${i}`) }),
     );
     expect(await write(settings.id, edits)).toMatchObject({ ok: true, revision: 1 });
-    expect((await load(settings.id)).item.size).toBe(2500);
+    expect((await load(settings.id)).records.item.size).toBe(2500);
   });
 });
 
@@ -207,7 +209,7 @@ describe("the log", () => {
   it("keeps author, edits and order, in pages and by record", async () => {
     const id = await stock(kitchen("gather Eel\ngather Salt"));
     const c = await load(id);
-    const [a, b] = [...c.item.values()];
+    const [a, b] = [...c.records.item.values()];
     await write(id, [setField(c, "item", a.id, "level", 2)], "Ida");
     await write(id, [setField(c, "item", b.id, "level", 3)], "Tom");
     const log = await changesBefore(em(), id, 2 ** 31 - 1, 2);
@@ -238,7 +240,7 @@ describe("listening", () => {
     };
     await until(() => backs === 1);
     const c = await load(id);
-    const [eel] = [...c.item.values()];
+    const [eel] = [...c.records.item.values()];
     await write(id, [setField(c, "item", eel.id, "level", 2)]);
     await until(() => heard.includes(2));
     await query(

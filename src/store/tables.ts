@@ -1,188 +1,130 @@
 /**
- * How the records of each kind stand in tables: one row with a column for each single value, and rows of a table of its
- * own
- * for each list. Every name of a table or column in a statement comes from here, none from what is written.
+ * How records stand in tables; follows from the kinds. One row with a column for each single value, and rows of tables of
+ * its own for what a record has many of, however deep. Every name of a table or column in a statement comes from here,
+ * none from what is written.
  */
-import { type AnyRecord, type Field, FIELDS, type Id, type Kind, KINDS, type Line } from "../core/catalogue/records";
+import { type AnyRecord, definition, type Kind, KINDS, PANTRY } from "../core/kinds/index";
+import type { Column, RowTree, Scalar, TableShape } from "../core/schema/field";
+import type { Kind as Definition } from "../core/schema/kind";
 
-export type SqlType = "text" | "integer" | "bigint" | "double precision";
-export interface Column {
-  readonly name: string;
-  readonly type: SqlType;
-}
 export interface Table {
   readonly name: string;
   readonly columns: readonly Column[];
+  /** What tells its rows apart, within the pantry. */
+  readonly keys: readonly string[];
+  /** What its rows are read in order of. */
+  readonly order: readonly string[];
 }
-/** Rows that belong to a record. */
+/** Rows that belong to a record, or to a row of another such table. */
 export interface PartTable extends Table {
   /** The column with the record's id. */
   readonly owner: string;
-  readonly field: string;
-  /** Columns beside the owner's, in the order of the columns. */
-  rows(value: never): (string | number | null)[][];
-  value(rows: readonly Row[]): unknown;
-  /** What the rows of a record are read in order of. */
-  readonly order: string;
+  /** The table above: the kind's own or another part; and the columns that point there. */
+  readonly above: string;
+  readonly link: readonly string[];
 }
 export interface KindTable extends Table {
-  readonly kind: Kind;
-  /** Field, and its column. */
-  readonly fields: readonly (readonly [field: string, column: string])[];
+  readonly kind: string;
+  /** Parts, each behind the one it belongs to. */
   readonly parts: readonly PartTable[];
 }
 export interface Row {
   readonly [column: string]: unknown;
 }
 
-const snake = (name: string): string => name.replace(/[A-Z]/g, (c) => `_${c.toLowerCase()}`);
-const column = (name: string, type: SqlType): Column => ({ name, type });
+const ID: Omit<Column, "name"> = { type: "text", length: 12, nullable: false };
 
-function single(name: string, field: Field): Column | null {
-  if (field.as === "refs" || field.as === "stats" || field.as === "lines") return null;
-  if (field.as === "ref") return column(`${snake(name)}_id`, "text");
-  if (field.as === "number")
-    return column(snake(name), field.whole ? (field.max > 2 ** 31 - 1 ? "bigint" : "integer") : "double precision");
-  return column(snake(name), "text");
-}
-
-const part = (
-  table: string,
-  field: string,
-  columns: readonly Column[],
-  rows: (value: never) => (string | number | null)[][],
-  value: (rows: readonly Row[]) => unknown,
-  order: string,
-): PartTable => {
-  const owner = `${table.replace(/^item_type$/, "type")}_id`;
-  return {
-    name: `${table}_${field.replace(/s$/, "")}`,
-    field,
-    owner,
-    columns: [column(owner, "text"), ...columns],
-    rows,
-    value,
-    order,
+export function tableOf({ name: kind, shape }: Definition): KindTable {
+  const taken = (of: TableShape): boolean => of.columns.some((c) => c.name === `${kind}_id`) || of.parts.some(taken);
+  const owner = shape.parts.some(taken) ? "owner_id" : `${kind}_id`;
+  const parts: PartTable[] = [];
+  const add = (above: string, link: readonly Column[], names: readonly string[], path: string, of: TableShape) => {
+    const name = `${above}_${of.name}`;
+    parts.push({
+      name,
+      columns: [...link, ...of.columns],
+      keys: [...names, of.key],
+      order: [...names, of.order],
+      owner,
+      above,
+      link: names,
+    });
+    for (const child of of.parts) {
+      const key = `${path}${of.name}_${of.key}`;
+      const inherited: Column = { ...(of.columns.find((c) => c.name === of.key) as Column), name: key, to: undefined };
+      add(name, [...link, inherited], [...names, key], `${path}${of.name}_`, child);
+    }
   };
-};
-
-const LINE_COLUMNS = [
-  column("position", "integer"),
-  column("role", "text"),
-  column("item_id", "text"),
-  column("min", "double precision"),
-  column("max", "double precision"),
-  column("chance", "double precision"),
-  column("uses", "integer"),
-  column("draw", "integer"),
-  column("times", "integer"),
-  column("weight", "double precision"),
-  column("draw_of", "double precision"),
-];
-const lineRow = ({ role, item, min, max, chance, uses, draw }: Line, position: number) => [
-  position,
-  role,
-  item,
-  min,
-  max,
-  chance,
-  uses,
-  draw?.group ?? null,
-  draw?.times ?? null,
-  draw?.weight ?? null,
-  draw?.of ?? null,
-];
-const lineOf = (r: Row): Line =>
-  ({
-    role: r.role,
-    item: r.item_id,
-    min: r.min,
-    max: r.max,
-    chance: r.chance,
-    uses: r.uses,
-    ...(r.draw === null ? {} : { draw: { group: r.draw, times: r.times, weight: r.weight, of: r.draw_of } }),
-  }) as Line;
-
-function partsOf(table: string, [name, field]: readonly [string, Field]): PartTable[] {
-  if (field.as === "stats")
-    return [
-      part(
-        table,
-        name,
-        [column("stat_id", "text"), column("value", "double precision")],
-        (stats: Readonly<Record<string, number>>) => Object.entries(stats),
-        (rows) => Object.fromEntries(rows.map((r) => [r.stat_id, r.value])),
-        "stat_id",
-      ),
-    ];
-  if (field.as === "refs") {
-    const to = `${field.to}_id`;
-    return [
-      part(
-        table,
-        name,
-        [column(to, "text"), column("position", "integer")],
-        (ids: readonly Id[]) => ids.map((id, position) => [id, position]),
-        (rows) => rows.map((r) => r[to]),
-        "position",
-      ),
-    ];
-  }
-  return field.as === "lines"
-    ? [
-        part(
-          table,
-          name,
-          LINE_COLUMNS,
-          (lines: readonly Line[]) => lines.map(lineRow),
-          (rows) => rows.map(lineOf),
-          "position",
-        ),
-      ]
-    : [];
-}
-
-function tableOf(kind: Kind): KindTable {
-  const name = kind === "type" ? "item_type" : kind;
-  const all = Object.entries(FIELDS[kind]) as [string, Field][];
-  const singles = all.flatMap(([field, of]) => {
-    const found = single(field, of);
-    return found ? [[field, found] as const] : [];
-  });
-  return {
-    kind,
-    name,
-    columns: [column("id", "text"), ...singles.map(([, c]) => c)],
-    fields: singles.map(([field, c]) => [field, c.name] as const),
-    parts: all.flatMap((entry) => partsOf(name, entry)),
-  };
+  for (const part of shape.parts) add(shape.name, [{ ...ID, name: owner }], [owner], "", part);
+  return { kind, name: shape.name, columns: shape.columns, keys: ["id"], order: [shape.order], parts };
 }
 
 export const TABLES: { readonly [K in Kind]: KindTable } = Object.fromEntries(
-  KINDS.map((kind) => [kind, tableOf(kind)]),
+  KINDS.map((kind) => [kind, tableOf(definition(kind))]),
 ) as never;
 
-/** A record's row, columns as in its table. */
-export const rowOf = (table: KindTable, record: AnyRecord): unknown[] => {
-  const values = record as unknown as Record<string, unknown>;
-  return [record.id, ...table.fields.map(([field]) => values[field])];
-};
+/** The settings of a pantry: its row without what the store adds. */
+export const SETTINGS = PANTRY;
+export const SETTINGS_TABLE: Table = tableOf(PANTRY as unknown as Definition);
 
-/** Records from the rows of their table and of its parts. */
-export function recordsFrom(table: KindTable, rows: readonly Row[], parts: readonly (readonly Row[])[]): AnyRecord[] {
-  const by = table.parts.map(({ owner }, k) => {
-    const groups = new Map<string, Row[]>();
-    for (const row of parts[k]) {
-      const list = groups.get(row[owner] as string);
-      if (list) list.push(row);
-      else groups.set(row[owner] as string, [row]);
-    }
-    return groups;
-  });
-  return rows.map((row) => {
-    const record: Record<string, unknown> = { id: row.id };
-    for (const [field, name] of table.fields) record[field] = row[name];
-    for (const [k, { field, value }] of table.parts.entries()) record[field] = value(by[k].get(row.id as string) ?? []);
-    return record as unknown as AnyRecord;
-  });
+/** The rows of a record: its own, and those of each part table. */
+export interface RecordRows {
+  readonly own: readonly Scalar[];
+  readonly parts: readonly (readonly (readonly Scalar[])[])[];
 }
+
+/** A row with what points to it from the tables below. */
+interface Linked {
+  readonly row: RowTree;
+  readonly link: readonly Scalar[];
+}
+
+const keyAt = (shape: TableShape): number => shape.columns.findIndex((c) => c.name === shape.key);
+
+/** What a record becomes in the tables of its kind. */
+export function rowsOf(of: Definition, record: { readonly id: AnyRecord["id"] }): RecordRows {
+  const own = of.toRow(record);
+  const parts: Scalar[][][] = [];
+  const walk = (shapes: readonly TableShape[], above: readonly Linked[]) => {
+    for (const [k, shape] of shapes.entries()) {
+      const at = parts.push([]) - 1;
+      const key = keyAt(shape);
+      const below: Linked[] = [];
+      for (const { row, link } of above)
+        for (const each of row.parts[k] ?? []) {
+          parts[at].push([...link, ...each.values]);
+          if (shape.parts.length) below.push({ row: each, link: [...link, each.values[key]] });
+        }
+      walk(shape.parts, below);
+    }
+  };
+  walk(of.shape.parts, [{ row: own, link: [record.id] }]);
+  return { own: own.values, parts };
+}
+
+/** Records from the rows of their table and of its parts, columns as in the tables. */
+export function recordsFrom(
+  of: Definition,
+  rows: readonly Scalar[][],
+  parts: readonly (readonly Scalar[][])[],
+): AnyRecord[] {
+  const own = rows.map((values): RowTree => ({ values, parts: [] }));
+  let at = 0;
+  const walk = (shapes: readonly TableShape[], above: ReadonlyMap<string, RowTree>, links: number) => {
+    for (const [k, shape] of shapes.entries()) {
+      const below = new Map<string, RowTree>();
+      const key = links + keyAt(shape);
+      for (const row of above.values()) row.parts[k] = [];
+      for (const values of parts[at++]) {
+        const row: RowTree = { values: values.slice(links), parts: [] };
+        above.get(link(values, links))?.parts[k].push(row);
+        if (shape.parts.length) below.set(link([...values.slice(0, links), values[key]], links + 1), row);
+      }
+      walk(shape.parts, below, links + 1);
+    }
+  };
+  walk(of.shape.parts, new Map(own.map((row) => [row.values[0] as string, row])), 1);
+  return own.map((row) => of.fromRow(row) as unknown as AnyRecord);
+}
+const link = (values: readonly Scalar[], links: number): string =>
+  links === 1 ? (values[0] as string) : JSON.stringify(values.slice(0, links));

@@ -1,5 +1,5 @@
 import { expect, it } from "vitest";
-import { setField } from "../catalogue/changes";
+import { setField } from "../catalogue/edit";
 import { kitchen, must, recipe } from "../testing/kitchen";
 import { follow, rippleOf } from "./board";
 import { boardOf } from "./engine";
@@ -39,7 +39,7 @@ it("counts loops that opened and items that were lost", () => {
   const ripple = rippleOf(boardOf(base), boardOf(gaining));
   // Four salts still go in: eels multiply, but something is lost, so it is no gaining loop.
   expect(ripple.moved.gainsOpened).toBe(0);
-  const [source] = [...base.source.values()];
+  const [source] = [...base.records.source.values()];
   const lost = must(base, [{ op: "remove", kind: "source", record: source }]);
   expect(rippleOf(boardOf(base), boardOf(lost)).moved).toMatchObject({ lost: 3, regained: 0 });
   expect(rippleOf(boardOf(lost), boardOf(base)).moved).toMatchObject({ lost: 0, regained: 3 });

@@ -1,6 +1,7 @@
 /** What the views show of the readings, as plain data, and what moved between two revisions of it. */
-import { type Edit, same } from "../catalogue/changes";
-import type { Id } from "../catalogue/records";
+import type { Edit } from "../catalogue/edit";
+import { same } from "../schema/json";
+import type { Id } from "../schema/id";
 import { inOrder } from "../checks";
 import type { Finding } from "../checks/check";
 import type { Verdict } from "./loops";

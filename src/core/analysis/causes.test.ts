@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { emptyCatalogue } from "../catalogue/catalogue";
-import type { Edit } from "../catalogue/changes";
+import { emptyCatalogue, withRecords } from "../catalogue/catalogue";
+import type { Edit } from "../catalogue/edit";
 import { planImport } from "../exchange/read";
 import { seeded } from "../numbers/seeded";
 import { must, pantry } from "../testing/kitchen";
@@ -96,7 +96,7 @@ describe("the nearest repair", () => {
       catalogue = must(catalogue, edits);
       r.advance(catalogue, edits);
     };
-    const sources = [...catalogue.source.values()].slice(0, 130);
+    const sources = [...catalogue.records.source.values()].slice(0, 130);
     const seen: number[] = [];
     for (let k = 0; k < sources.length; k += 20) {
       follow(sources.slice(k, k + 20).map((record) => ({ op: "remove", kind: "source", record })));
@@ -119,11 +119,12 @@ describe("the nearest repair", () => {
       const random = seeded(900 + seed);
       const catalogue = randomPantry(random, 5 + (seed % 8));
       // Most of what comes from outside is taken away.
-      const sources = [...catalogue.source.keys()].filter(() => random() < 0.8);
-      const r = readingsOf({
-        ...catalogue,
-        source: catalogue.source.with(new Map(sources.map((id) => [id, undefined]))),
-      });
+      const sources = [...catalogue.records.source.keys()].filter(() => random() < 0.8);
+      const r = readingsOf(
+        withRecords(catalogue, {
+          source: catalogue.records.source.with(new Map(sources.map((id) => [id, undefined]))),
+        }),
+      );
       const breaks = r.loops.flatMap((l) => (l.verdict === "stuck" ? l.breaks : []));
       const lost = itemsIn(r).filter((i) => !r.reach.items[i]);
       const leaves = lost.filter((i) => r.network.makers.start[i] === r.network.makers.end[i] || breaks.includes(i));

@@ -73,7 +73,7 @@ export class Causes {
     return !this.reach.items[i] && this.compiled.idOf(i) !== null;
   }
   private key(i: number): string {
-    return this.compiled.catalogue.item.get(this.compiled.idOf(i) as never)?.key ?? "";
+    return this.compiled.catalogue.records.item.get(this.compiled.idOf(i) as never)?.key ?? "";
   }
   private byKey = (a: number, b: number): number => (this.key(a) < this.key(b) ? -1 : 1);
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import type { Line } from "../catalogue/records";
+import type { Line } from "../notation/line";
 import { seeded } from "../numbers/seeded";
 import { item, kitchen, recipe } from "../testing/kitchen";
 import { toNumber } from "../numbers/fraction";

@@ -1,5 +1,5 @@
 /** Exact distributions of what lines give: ranges, independent chances and weighted draws, over any number of runs. */
-import { inDraws, type Line } from "../catalogue/records";
+import { inDraws, type Line } from "../notation/line";
 import {
   add,
   type Fraction,

@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
-import type { Catalogue } from "../catalogue/catalogue";
-import { invert } from "../catalogue/changes";
-import { type AnyRecord, KINDS } from "../catalogue/records";
-import { Shelf } from "../catalogue/shelf";
+import { type Catalogue, withRecords } from "../catalogue/catalogue";
+import { invert } from "../catalogue/edit";
+import { type AnyRecord, KINDS } from "../kinds/index";
+import { PersistentMap } from "../catalogue/persistent-map";
 import { seeded } from "../numbers/seeded";
 import { randomEdits, randomPantry } from "../testing/random";
 import { follow } from "./board";
@@ -13,12 +13,16 @@ import { itemsIn, processesIn } from "../testing/told";
 import type { Readings } from "./readings";
 
 /** The same catalogue with its records as bytes. */
-const dense = (catalogue: Catalogue): Catalogue => ({
-  ...catalogue,
-  ...Object.fromEntries(
-    KINDS.map((kind) => [kind, Shelf.of(kind, [...(catalogue[kind] as Shelf<AnyRecord>).values()], 0)]),
-  ),
-});
+const dense = (catalogue: Catalogue): Catalogue =>
+  withRecords(
+    catalogue,
+    Object.fromEntries(
+      KINDS.map((kind) => [
+        kind,
+        PersistentMap.of(kind, [...(catalogue.records[kind] as PersistentMap<AnyRecord>).values()], 0),
+      ]),
+    ) as Partial<Catalogue["records"]>,
+  );
 
 /** Every reading in terms of records, so that two engines with other numbers can be compared to the bit. */
 function written(r: Readings) {
@@ -105,7 +109,7 @@ describe("following changes", () => {
       const random = seeded(300 + n);
       const first = randomPantry(random, 12);
       const [objects, bytes] = [new Engine(first), new Engine(dense(first))];
-      expect(bytes.catalogue.item.dense).not.toBeNull();
+      expect(bytes.catalogue.records.item.binary).not.toBeNull();
       for (let k = 0; k < 8; k++) {
         const edits = randomEdits(random, objects.catalogue);
         const [told, again] = [objects.change(edits), bytes.change(edits)];

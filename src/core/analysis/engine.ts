@@ -1,7 +1,8 @@
 /** An open pantry: its catalogue with all readings, findings and figures, followed from change to change. */
 import type { Catalogue } from "../catalogue/catalogue";
-import { apply, type Edit, invert, type Outcome } from "../catalogue/changes";
-import type { Id } from "../catalogue/records";
+import { apply, type Outcome } from "../catalogue/apply";
+import { type Edit, invert } from "../catalogue/edit";
+import type { Id } from "../schema/id";
 import { CHECKS, inOrder } from "../checks";
 import { Findings } from "../checks/findings";
 import { type Board, type LoopRow, type Ripple, ruleOf, summed } from "./board";

@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { apply, type Edit, setField } from "../catalogue/changes";
+import { apply } from "../catalogue/apply";
+import { type Edit, setField } from "../catalogue/edit";
 import { seeded } from "../numbers/seeded";
 import { item, kitchen, must, newItem, recipe } from "../testing/kitchen";
 import { randomEdits, randomPantry } from "../testing/random";

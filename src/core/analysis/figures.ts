@@ -1,5 +1,5 @@
 /** The figures of all items in flat arrays, as they were last told. */
-import type { Id } from "../catalogue/records";
+import type { Id } from "../schema/id";
 import type { Compiled } from "../network/compile";
 import { wider } from "../numbers/arrays";
 import { type Figures, sameFigures } from "./board";

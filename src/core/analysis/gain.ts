@@ -356,7 +356,7 @@ class Trade implements Nets {
     const { network, catalogue, currencies } = this.compiled;
     if (row < network.items) return this.prices.price[row];
     const id = currencies[row - network.items];
-    return (id === null ? null : catalogue.currency.get(id)?.worth) ?? 1;
+    return (id === null ? null : catalogue.records.currency.get(id)?.worth) ?? 1;
   }
 
   /**

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import type { Id } from "../catalogue/records";
+import type { Id } from "../schema/id";
 import { item, kitchen } from "../testing/kitchen";
 import { itemCosts } from "./item-costs";
 import { readingsOf } from "./readings";

@@ -2,7 +2,7 @@
  * What one unit of an item costs in both measures, what that consists of, and what salvaging it gives back; as plain
  * data.
  */
-import type { Id } from "../catalogue/records";
+import type { Id } from "../schema/id";
 import { processAt } from "../network/compile";
 import { SALVAGE } from "../network/network";
 import { breakdown } from "./breakdown";

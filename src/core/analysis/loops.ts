@@ -96,7 +96,7 @@ export function stuckLoops(compiled: Compiled, lost: readonly number[]): Loop[] 
   const { outs, makers, ins } = network;
   const made = lost.filter((i) => makers.start[i] < makers.end[i]);
   if (!made.length) return [];
-  const key = (i: number) => compiled.catalogue.item.get(compiled.idOf(i) as never)?.key ?? "";
+  const key = (i: number) => compiled.catalogue.records.item.get(compiled.idOf(i) as never)?.key ?? "";
   const found = roundsAmong(network, made).flatMap(({ items, processes }) => {
     const { closed, breaks, opening } = leftOut(items, processes);
     if (!closed.length) return [];

@@ -35,7 +35,7 @@ describe("a pantry opens whatever its loops draw", () => {
   });
 
   it("says about how often a round gains where it can't be told exactly", () => {
-    const { lines } = [...kitchen("R: 1 A -> 0..100000 A").recipe.values()][0];
+    const { lines } = [...kitchen("R: 1 A -> 0..100000 A").records.recipe.values()][0];
     const luck = chanceOfGain([{ lines, times: 1n }], []);
     expect(luck.exact).toBe(false);
     // Only 0 loses and 1 comes out even: one in fifty thousand.
@@ -47,7 +47,7 @@ describe("a pantry opens whatever its loops draw", () => {
 describe("work is bounded by steps", () => {
   it("ends a table of chances with what is about right", () => {
     const { lines } = [
-      ...kitchen("R: 1 A -> 10 draws { 1: 1..6 Salt | 3: 1..6 Brine | 1: nothing }").recipe.values(),
+      ...kitchen("R: 1 A -> 10 draws { 1: 1..6 Salt | 3: 1..6 Brine | 1: nothing }").records.recipe.values(),
     ][0];
     expect(outcomes(lines, 10, work(1_000)).map((o) => o.about)).toEqual([true, true]);
     expect(outcomes(lines, 10, work(1e7)).map((o) => o.about)).toEqual([false, false]);

@@ -1,5 +1,5 @@
 /** The chance that a round of several recipes loses nothing and gains something. */
-import type { Line } from "../catalogue/records";
+import type { Line } from "../notation/line";
 import { add, type Fraction, fraction, multiply, sign, toNumber, ZERO } from "../numbers/fraction";
 import { seeded } from "../numbers/seeded";
 import { type Alternative, chanceOfNothing, happenings } from "./chances";

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import type { Catalogue } from "../catalogue/catalogue";
+import { type Catalogue, withRecords } from "../catalogue/catalogue";
 import { fromNumber, multiply, sign, subtract, toNumber } from "../numbers/fraction";
 import { seeded } from "../numbers/seeded";
 import { kitchen } from "../testing/kitchen";
@@ -9,12 +9,11 @@ import { readingsOf } from "./readings";
 /** A pantry in which some items can be sold. */
 function market(text: string, sells: { readonly [name: string]: number }): Catalogue {
   const catalogue = kitchen(text);
-  return {
-    ...catalogue,
-    item: catalogue.item.with(
-      new Map([...catalogue.item].map(([id, i]) => [id, { ...i, sell: sells[i.name] ?? null }])),
+  return withRecords(catalogue, {
+    item: catalogue.records.item.with(
+      new Map([...catalogue.records.item].map(([id, i]) => [id, { ...i, sell: sells[i.name] ?? null }])),
     ),
-  };
+  });
 }
 const loops = (text: string, sells: { readonly [name: string]: number }) => told(readingsOf(market(text, sells)));
 const even = (text: string, sells: { readonly [name: string]: number }) => toldEven(readingsOf(market(text, sells)));

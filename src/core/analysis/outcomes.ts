@@ -2,7 +2,7 @@
  * What runs of a recipe or source give of each thing that comes by chance: how often none, how much, and how many runs
  * for one.
  */
-import type { Line } from "../catalogue/records";
+import type { Line } from "../notation/line";
 import { toNumber } from "../numbers/fraction";
 import { type Steps, TooMany } from "../numbers/steps";
 import {

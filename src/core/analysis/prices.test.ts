@@ -1,5 +1,6 @@
+import { withRecords } from "../catalogue/catalogue";
 import { describe, expect, it } from "vitest";
-import { apply } from "../catalogue/changes";
+import { apply } from "../catalogue/apply";
 import { seeded } from "../numbers/seeded";
 import { randomEdits, randomPantry } from "../testing/random";
 import { at, nameAt, read } from "../testing/told";
@@ -54,19 +55,19 @@ describe("prices", () => {
   it("let nothing that only comes from outside be sold at a gain", () => {
     const r = read("gather Eel in 1s\nbuy Salt for 2\nCure: 1 Eel + 1 Salt -> 1 Cured eel");
     const items = new Map(
-      [...r.catalogue.item].map(([id, item]) => [
+      [...r.catalogue.records.item].map(([id, item]) => [
         id,
         { ...item, sell: item.name === "Eel" ? 1000 : item.name === "Salt" ? 1 : null },
       ]),
     );
-    const sold = readingsOf({ ...r.catalogue, item: r.catalogue.item.with(items) });
+    const sold = readingsOf(withRecords(r.catalogue, { item: r.catalogue.records.item.with(items) }));
     expect(pricesOf(sold).clean).toBe(true);
   });
 
   it("list a sale that brings more than its purchase takes", () => {
     const r = read("buy Salt for 2");
-    const items = new Map([...r.catalogue.item].map(([id, item]) => [id, { ...item, sell: 3 }]));
-    const dear = readingsOf({ ...r.catalogue, item: r.catalogue.item.with(items) });
+    const items = new Map([...r.catalogue.records.item].map(([id, item]) => [id, { ...item, sell: 3 }]));
+    const dear = readingsOf(withRecords(r.catalogue, { item: r.catalogue.records.item.with(items) }));
     const prices = pricesOf(dear);
     expect([...prices.sold].map((i) => nameAt(dear, i))).toEqual(["Salt"]);
     expect(prices.price[at(dear, "Salt")]).toBeLessThanOrEqual(2);

@@ -1,3 +1,4 @@
+import { withRecords } from "../catalogue/catalogue";
 import { describe, expect, it } from "vitest";
 import { seeded } from "../numbers/seeded";
 import { randomPantry } from "../testing/random";
@@ -9,14 +10,18 @@ import { type Readings, readingsOf } from "./readings";
 /** A pantry in which items have levels of their own. */
 function levelled(text: string, levels: { readonly [name: string]: number }): Readings {
   const catalogue = kitchen(text);
-  return readingsOf({
-    ...catalogue,
-    item: catalogue.item.with(
-      new Map(
-        Object.entries(levels).map(([name, level]) => [item(catalogue, name).id, { ...item(catalogue, name), level }]),
+  return readingsOf(
+    withRecords(catalogue, {
+      item: catalogue.records.item.with(
+        new Map(
+          Object.entries(levels).map(([name, level]) => [
+            item(catalogue, name).id,
+            { ...item(catalogue, name), level },
+          ]),
+        ),
       ),
-    ),
-  });
+    }),
+  );
 }
 const level = (r: Readings, name: string) => levelOf(r, at(r, name));
 
@@ -83,7 +88,7 @@ describe("the lowest level", () => {
           forced.kind === "item"
             ? r.compiled.levels[r.compiled.numberOf(forced.id) as number]
             : forced.kind === "recipe"
-              ? r.catalogue.recipe.get(forced.id)?.level
+              ? r.catalogue.records.recipe.get(forced.id)?.level
               : null;
         expect(record).toBe(lowest[i]);
       }

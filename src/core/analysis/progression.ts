@@ -1,5 +1,6 @@
 /** The lowest level at which an item can be had, and what forces it. */
-import type { Id, Item, Kind } from "../catalogue/records";
+import type { Id } from "../schema/id";
+import type { Item, Kind } from "../kinds/index";
 import { processAt } from "../network/compile";
 import { LEVEL, type Readings } from "./readings";
 
@@ -20,7 +21,7 @@ export function forcedBy(readings: Readings, item: number): { forced: Named; pat
   const { compiled, levels, network } = readings;
   const lowest = Math.floor(levels.value[item] / LEVEL);
   const nameOf = (i: number): Named => {
-    const { id, key, name } = compiled.catalogue.item.get(compiled.idOf(i) as Id) as Item;
+    const { id, key, name } = compiled.catalogue.records.item.get(compiled.idOf(i) as Id) as Item;
     return { kind: "item", id, key, name };
   };
   const path = [nameOf(item)];

@@ -1,7 +1,7 @@
 /** All readings of a catalogue, kept up to date from one revision to the next. */
 import type { Catalogue } from "../catalogue/catalogue";
-import type { Edit } from "../catalogue/changes";
-import type { Id } from "../catalogue/records";
+import type { Edit } from "../catalogue/edit";
+import type { Id } from "../schema/id";
 import { before, type Compiled, compile, follow, readItems, type Rewrite } from "../network/compile";
 import { ALIVE, flagsOf, GAINS, SALVAGE, SOURCE } from "../network/network";
 import { type Cause, Causes } from "./causes";
@@ -219,7 +219,7 @@ export class Readings {
       return { ...STILL, anew: true };
     }
     const { compiled, network, reach } = this;
-    const gone = [...touched.items].filter((id) => compiled.numberOf(id) !== undefined && !next.item.has(id));
+    const gone = [...touched.items].filter((id) => compiled.numberOf(id) !== undefined && !next.records.item.has(id));
     const { rewrites, added, removed } = follow(compiled, next, touched);
     const priced = readItems(
       compiled,

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { setField } from "../catalogue/changes";
-import type { Id } from "../catalogue/records";
+import { setField } from "../catalogue/edit";
+import type { Id } from "../schema/id";
 import { item, kitchen, must, recipe } from "../testing/kitchen";
 import { type Moved, rippleOf } from "./board";
 import { boardOf } from "./engine";
@@ -44,9 +44,9 @@ describe("what a change moved, in words", () => {
     const before = kitchen(
       "buy Salt for 2\nbuy Eel for 3\nSmoke: 2 Eel + 1 Salt -> 1 Smoked eel\nDry: 1 Smoked eel -> 1 Dried eel",
     );
-    const source = [...before.source.values()].find((s) => s.lines[0].item === item(before, "Salt").id);
+    const source = [...before.records.source.values()].find((s) => s.lines[0].item === item(before, "Salt").id);
     const dearer = must(before, [setField(before, "source", source?.id as Id, "price", 4)]);
-    const nameOf = (id: Id) => dearer.item.get(id)?.name ?? "";
+    const nameOf = (id: Id) => dearer.records.item.get(id)?.name ?? "";
     expect(sayMoved(rippleOf(boardOf(before), boardOf(dearer)).moved, nameOf)).toEqual([
       "3 costs moved, largest Salt +100%",
     ]);

@@ -1,5 +1,5 @@
 /** What a change moved, in words: for the tideline and the log. */
-import type { Id } from "../catalogue/records";
+import type { Id } from "../schema/id";
 import { count, sayMove } from "../numbers/format";
 import type { Moved } from "./board";
 

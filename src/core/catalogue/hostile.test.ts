@@ -1,10 +1,14 @@
 /** What was sent to do harm, each by itself; the fuzzers look for more. */
 import { describe, expect, it } from "vitest";
 import { item, kitchen, line, must, newItem, recipe } from "../testing/kitchen";
-import { byKey, referrersTo, tooDeep } from "./catalogue";
-import { apply, type Edit, setField, valueAt } from "./changes";
-import { newId } from "./names";
-import { blank, type Id, MOST_DEPTH } from "./records";
+import { byKey } from "./keys";
+import { referrersTo } from "./references";
+import { tooDeep, type Tree, treeOf } from "./tree";
+import { apply } from "./apply";
+import { type Edit, setField, valueAt } from "./edit";
+import { newId, type Id } from "../schema/id";
+import { withDefaults } from "../kinds/index";
+import { MOST_DEPTH } from "../schema/limits";
 import { shapedEdits } from "./shape";
 
 const base = kitchen("gather River eel in 80s\nbuy Salt for 1\nSmoke: 2 River eel + 1 Salt -> 2 Smoked eel");
@@ -28,7 +32,12 @@ describe("a line from outside", () => {
       { draw: { group: 1, times: 1, weight: 1, of: 1, bonus: 1 } },
       "A draw has no field “bonus”",
     ],
-    ["a draw of next to nothing", { draw: { group: 1, times: 1, weight: 0, of: 1e-300 } }, "sum to a number above 0"],
+    [
+      "a draw of next to nothing",
+      { draw: { group: 1, times: 1, weight: 0, of: 1e-300 } },
+      "more than 6 decimal places",
+    ],
+    ["a draw of nothing at all", { draw: { group: 1, times: 1, weight: 0, of: 0 } }, "sum to a number above 0"],
     [
       "a draw mostly of nothing",
       { draw: { group: 1, times: 1, weight: 1, of: 2_000_000 } },
@@ -59,7 +68,7 @@ describe("a field named by the language", () => {
     "stats",
   ])("%s is none", (field) => {
     expect(says({ op: "set", kind: "item", id: eel.id, field, from: null, to: 3 })).toContain("has no field");
-    expect(valueAt(eel, field === "id" || field === "stats" ? "x" : field)).toBeNull();
+    expect(valueAt("item", eel, field === "id" || field === "stats" ? "x" : field)).toBeNull();
   });
 });
 
@@ -84,7 +93,7 @@ describe("a record from outside", () => {
 
   it("keeps what was stored before a rule came, and is held to it where it is written", () => {
     const old = { ...eel, name: "Pe\u200bat" };
-    const stored = { ...base, item: base.item.with(new Map([[eel.id, old]])) };
+    const stored = { ...base, item: base.records.item.with(new Map([[eel.id, old]])) };
     expect(apply(stored, [setField(stored, "item", eel.id, "level", 3)]).ok).toBe(true);
     expect(apply(stored, [setField(stored, "item", eel.id, "name", "Pe\u200bats")]).ok).toBe(false);
   });
@@ -109,8 +118,8 @@ describe("a record from outside", () => {
     expect([byKey(swapped, "item", salt.key)?.id, byKey(swapped, "item", eel.key)?.id]).toEqual([eel.id, salt.id]);
     expect(byKey(base, "item", salt.key)?.id).toBe(salt.id);
     const freed = must(base, [setField(base, "item", eel.id, "key", "free")]);
-    expect(must(freed, [{ op: "add", kind: "item", record: newItem("New", { key: eel.key }) }]).item.size).toBe(
-      base.item.size + 1,
+    expect(must(freed, [{ op: "add", kind: "item", record: newItem("New", { key: eel.key }) }]).records.item.size).toBe(
+      base.records.item.size + 1,
     );
   });
 });
@@ -129,7 +138,7 @@ describe("types", () => {
   const types = (parents: readonly (number | null)[]) => {
     const ids = parents.map(() => newId());
     return parents.map((p, k) =>
-      blank("type", { id: ids[k], key: `t_${k}`, name: `T ${k}`, parent: p === null ? null : ids[p] }),
+      withDefaults("type", { id: ids[k], key: `t_${k}`, name: `T ${k}`, parent: p === null ? null : ids[p] }),
     );
   };
   const add = (list: readonly ReturnType<typeof types>[number][]): Edit[] =>
@@ -139,7 +148,7 @@ describe("types", () => {
     const chain = types(Array.from({ length: MOST_DEPTH + 1 }, (_, k) => (k ? k - 1 : null)));
     expect(says(...add(chain))).toContain(`at most ${MOST_DEPTH} types deep`);
     const two = must(base, add([...types(Array.from({ length: 20 }, (_, k) => (k ? k - 1 : null)))]));
-    const [first] = [...two.type.values()];
+    const [first] = [...two.records.type.values()];
     const more = types(Array.from({ length: 20 }, (_, k) => (k ? k - 1 : null))).map((t) => ({
       ...t,
       key: `u_${t.key}`,
@@ -147,7 +156,7 @@ describe("types", () => {
     const both = must(two, add(more));
     const outcome = apply(both, [setField(both, "type", first.id, "parent", more[19].id)]);
     expect(outcome.ok ? "" : outcome.faults[0].says).toContain("types deep");
-    expect(tooDeep(both, MOST_DEPTH).size).toBe(0);
+    expect(tooDeep(both, "type", treeOf("type") as Tree).size).toBe(0);
   });
 
   it("are never their own ancestors, however many stand between", () => {
@@ -163,7 +172,7 @@ describe("removing very many records", () => {
       base,
       items.map((record): Edit => ({ op: "add", kind: "item", record })),
     );
-    const used = blank("recipe", {
+    const used = withDefaults("recipe", {
       id: newId(),
       key: "r",
       name: "R",
@@ -188,8 +197,8 @@ describe("removing very many records", () => {
       must(next, [
         { op: "remove", kind: "recipe", record: used },
         ...items.map((record): Edit => ({ op: "remove", kind: "item", record })),
-      ]).item.size,
-    ).toBe(base.item.size);
+      ]).records.item.size,
+    ).toBe(base.records.item.size);
   });
 });
 

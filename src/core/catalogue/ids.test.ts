@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { seeded } from "../numbers/seeded";
 import { IdTable } from "./ids";
-import type { Id } from "./records";
+import type { Id } from "../schema/id";
 
 const DIGITS = "0123456789abcdefghijklmnopqrstuvwxyz";
 const anyId = fc

@@ -1,6 +1,6 @@
 /** Ids and their numbers in flat arrays: about 16 bytes an id, where a map of texts takes eighty and more. */
 import { wider } from "../numbers/arrays";
-import type { Id } from "./records";
+import { half, type Id, idFrom } from "../schema/id";
 
 export interface IdTableParts {
   readonly high: Uint32Array;
@@ -137,34 +137,3 @@ export class IdTable {
 
 /** Stands for no id at all: more than six digits can say. */
 export const FREE = 0xffffffff;
-/** Six digits of an id from a place on, 0 or 6; NaN where there is another character. */
-export function half(id: string, from: number): number {
-  let n = 0;
-  for (let k = from; k < from + 6; k++) {
-    const c = id.charCodeAt(k);
-    if (c >= 48 && c <= 57) n = n * 36 + c - 48;
-    else if (c >= 97 && c <= 122) n = n * 36 + c - 87;
-    else return Number.NaN;
-  }
-  return n;
-}
-export const idFrom = (high: number, low: number): Id =>
-  String.fromCharCode(
-    digit(high, 60_466_176),
-    digit(high, 1_679_616),
-    digit(high, 46_656),
-    digit(high, 1_296),
-    digit(high, 36),
-    digit(high, 1),
-    digit(low, 60_466_176),
-    digit(low, 1_679_616),
-    digit(low, 46_656),
-    digit(low, 1_296),
-    digit(low, 36),
-    digit(low, 1),
-  ) as Id;
-/** The character of the digit that stands for so many. */
-function digit(n: number, worth: number): number {
-  const d = Math.floor(n / worth) % 36;
-  return d < 10 ? d + 48 : d + 87;
-}

@@ -1,12 +1,12 @@
 import { describe, expect, it } from "vitest";
 import { item, kitchen, line, must, newItem } from "../testing/kitchen";
-import { byKey, lineage, recipesWith, referrers } from "./catalogue";
-import type { Edit } from "./changes";
-import { newId } from "./names";
+import { byKey } from "./keys";
+import { lineage } from "./tree";
+import { recipesWith, referrers } from "./references";
+import type { Edit } from "./edit";
+import { newId, type Id } from "../schema/id";
 import {
-  blank,
-  FIELDS,
-  type Id,
+  withDefaults,
   type Item,
   type ItemType,
   KINDS,
@@ -14,8 +14,8 @@ import {
   type Rarity,
   type Recipe,
   type Stat,
-} from "./records";
-import { faultsOf, pantryFaults } from "./rules";
+} from "../kinds/index";
+import { faultsOf } from "./rules";
 
 const base = kitchen(
   "gather River eel in 80s\nbuy Salt for 1\nSmoke: 2 River eel + 1 Salt -> 2 Smoked eel at Shed using Knife in 90s\nsalvage Smoked eel -> 1 River eel",
@@ -29,9 +29,9 @@ const with_ = (part: Partial<Item>) => faults("item", { ...eel, ...part });
 describe("a record may be written", () => {
   it("as it stands, whatever its kind", () => {
     for (const kind of KINDS)
-      for (const record of base[kind].values()) expect(faultsOf(base, kind, record)).toEqual([]);
+      for (const record of base.records[kind].values()) expect(faultsOf(base, kind, record)).toEqual([]);
     for (const kind of KINDS)
-      expect(faults(kind, blank(kind, { id: id(), key: "fresh_one", name: "Fresh one" } as never))).toEqual([]);
+      expect(faults(kind, withDefaults(kind, { id: id(), key: "fresh_one", name: "Fresh one" } as never))).toEqual([]);
   });
 
   it.each<[string, Partial<Item>, string]>([
@@ -64,7 +64,7 @@ describe("a record may be written", () => {
       { stats: { nosuchstat00: 3 } },
       "stats.nosuchstat00: There is no stat “nosuchstat00” in this pantry.",
     ],
-    ["stats that are no object", { stats: [] as never }, "stats: Expected stats with numbers."],
+    ["stats that are no object", { stats: [] as never }, "stats: Expected an object: stats and what each has."],
     ["an id that is none", { id: "eel" as Id }, "id: An id is 12 characters of 0-9 and a-z."],
   ])("but not with %s", (_, part, says) => {
     expect(with_(part)).toEqual([says]);
@@ -77,7 +77,7 @@ describe("a record may be written", () => {
   });
 
   it("but not with the same tag twice", () => {
-    const tag = blank("tag", { id: id(), key: "fish", name: "fish" });
+    const tag = withDefaults("tag", { id: id(), key: "fish", name: "fish" });
     const tagged = must(base, [{ op: "add", kind: "tag", record: tag }]);
     expect(faultsOf(tagged, "item", { ...eel, tags: [tag.id, tag.id] })[0].says).toBe(
       "The same entry stands here twice.",
@@ -128,22 +128,27 @@ describe("a record may be written", () => {
     ],
     ["lines that are no list", "recipe", { lines: {} }, "Expected a list of lines"],
   ] as const)("but not with %s", (_, kind, part, says) => {
-    const record = { ...blank(kind, { id: id(), key: "x", name: "X" } as never), ...part } as Rarity | Stat | Recipe;
+    const record = { ...withDefaults(kind, { id: id(), key: "x", name: "X" } as never), ...part } as
+      | Rarity
+      | Stat
+      | Recipe;
     expect(faults(kind, record).join()).toContain(says);
   });
 
   it("though a chance above 1 or a backward range may: the checks report those", () => {
     expect(
-      faults("recipe", blank("recipe", { id: id(), key: "x", name: "X", lines: [line("output", eel.id, 3, 1, 1.5)] })),
+      faults(
+        "recipe",
+        withDefaults("recipe", { id: id(), key: "x", name: "X", lines: [line("output", eel.id, 3, 1, 1.5)] }),
+      ),
     ).toEqual([]);
   });
 
   it("and a pantry's settings are held to their ranges", () => {
-    expect(pantryFaults(base, base.pantry)).toEqual([]);
-    expect(pantryFaults(base, { ...base.pantry, ticksPerSecond: 0, labourPerHour: -1 }).map((f) => f.field)).toEqual([
-      "ticksPerSecond",
-      "labourPerHour",
-    ]);
+    expect(faultsOf(base, "pantry", base.pantry)).toEqual([]);
+    expect(
+      faultsOf(base, "pantry", { ...base.pantry, ticksPerSecond: 0, labourPerHour: -1 }).map((f) => f.field),
+    ).toEqual(["ticksPerSecond", "labourPerHour"]);
   });
 
   it("names every kind in one and many", () => {
@@ -157,17 +162,22 @@ describe("a record may be written", () => {
       "recipes",
       "sources",
     ]);
-    expect(Object.keys(FIELDS)).toEqual([...KINDS]);
   });
 });
 
 describe("who refers to whom", () => {
   it("is found for every kind of reference", () => {
-    const stat = blank("stat", { id: id(), key: "vigour", name: "Vigour" });
-    const rarity = blank("rarity", { id: id(), key: "sound", name: "Sound" });
-    const tag = blank("tag", { id: id(), key: "fish", name: "fish" });
-    const parent = blank("type", { id: id(), key: "goods", name: "Goods" });
-    const type = blank("type", { id: id(), key: "fare", name: "Fare", parent: parent.id, stats: { [stat.id]: 1 } });
+    const stat = withDefaults("stat", { id: id(), key: "vigour", name: "Vigour" });
+    const rarity = withDefaults("rarity", { id: id(), key: "sound", name: "Sound" });
+    const tag = withDefaults("tag", { id: id(), key: "fish", name: "fish" });
+    const parent = withDefaults("type", { id: id(), key: "goods", name: "Goods" });
+    const type = withDefaults("type", {
+      id: id(),
+      key: "fare",
+      name: "Fare",
+      parent: parent.id,
+      stats: { [stat.id]: 1 },
+    });
     const pie = newItem("Pie", { type: type.id, rarity: rarity.id, tags: [tag.id], stats: { [stat.id]: 2 } });
     const edits: Edit[] = [
       [stat, "stat"],
@@ -186,8 +196,8 @@ describe("who refers to whom", () => {
     expect(users("type", parent.id)).toEqual(["Fare.parent"]);
     expect(users("type", type.id)).toEqual(["Pie.type"]);
     expect(users("item", eel.id)).toEqual(["River eel.lines", "Salvage Smoked eel.lines", "Smoke.lines"]);
-    expect(users("currency", [...c.currency.keys()][0])).toEqual(["Salt.price"]);
-    expect(users("recipe", [...c.recipe.keys()][0])).toEqual([]);
+    expect(users("currency", [...c.records.currency.keys()][0])).toEqual(["Salt.price"]);
+    expect(users("recipe", [...c.records.recipe.keys()][0])).toEqual([]);
     expect(lineage(c, type.id).map((t: ItemType) => t.name)).toEqual(["Fare", "Goods"]);
     expect(lineage(c, null)).toEqual([]);
   });

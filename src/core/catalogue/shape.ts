@@ -2,10 +2,12 @@
  * Edits as they come from outside: their shape is checked here, before anything reads them; what they mean is for the
  * rules.
  */
-import type { Edit } from "./changes";
-import { KINDS, MOST_EDITS } from "./records";
-import { isId, isPlain } from "./rules";
-import { shown } from "./text";
+import type { Edit } from "./edit";
+import { definition, KINDS } from "../kinds/index";
+import { MOST_EDITS } from "../schema/limits";
+import { isId } from "../schema/id";
+import { isPlain } from "../schema/json";
+import { shown } from "../schema/characters";
 
 /** Where something has another shape than it should, and what would work. */
 export interface Misshapen {
@@ -15,8 +17,8 @@ export interface Misshapen {
 
 /** Most places that are told. */
 const TOLD = 20;
-/** How deep the values of an edit go: lines hold a line, that holds a draw. */
-const DEEP = 4;
+/** How deep the values of fields go, one list or object within the other. */
+const DEEP = Math.max(...([...KINDS, "pantry"] as const).map((kind) => definition(kind).members.depth - 1));
 const NAMES = {
   add: ["op", "kind", "record"],
   remove: ["op", "kind", "record"],

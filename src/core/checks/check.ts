@@ -1,8 +1,9 @@
 /** What a check is, and what it finds. A new check is one file beside this one and one line in index.ts. */
 import type { Readings, Shift } from "../analysis/readings";
 import { type Catalogue, recordAt } from "../catalogue/catalogue";
-import type { Edit } from "../catalogue/changes";
-import type { AnyRecord, Id, Kind, Recipe, RecordOf, Source } from "../catalogue/records";
+import type { Edit } from "../catalogue/edit";
+import type { AnyRecord, Kind, Recipe, RecordOf, Source } from "../kinds/index";
+import type { Id } from "../schema/id";
 
 export type Severity = "error" | "warning";
 
@@ -86,7 +87,7 @@ interface Named {
 /** Looks at one record at a time, by what the readings say about it and its nearest neighbours. */
 export interface RecordCheck<K extends Kind = Kind> extends Named {
   readonly per: readonly K[];
-  at(scene: Scene, record: RecordOf[K], kind: K): Iterable<Found>;
+  at(scene: Scene, record: RecordOf<K>, kind: K): Iterable<Found>;
   /** More records to look at after a change than those that were touched or whose readings moved. */
   also?(scene: Scene, shift: Shift): Iterable<Id>;
 }
@@ -158,7 +159,7 @@ export class Told {
   private readonly by = new WeakMap<object, { readonly of: readonly unknown[]; readonly found: Found }>();
 
   about(what: object, { catalogue }: Scene, records: readonly unknown[], tell: () => Found): Found {
-    const of = [catalogue.item, catalogue.currency, catalogue.pantry, ...records];
+    const of = [catalogue.records.item, catalogue.records.currency, catalogue.pantry, ...records];
     const known = this.by.get(what);
     if (known && known.of.length === of.length && known.of.every((x, k) => x === of[k])) return known.found;
     const found = tell();

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { readingsOf } from "../analysis/readings";
 import type { Catalogue } from "../catalogue/catalogue";
-import { setField } from "../catalogue/changes";
+import { setField } from "../catalogue/edit";
 import { item, kitchen, line, must, newItem, recipe } from "../testing/kitchen";
 import { CHECKS, findingsOf } from "./index";
 import { editsOf } from "./mend";

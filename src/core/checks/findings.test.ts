@@ -1,9 +1,10 @@
 import { describe, expect, it } from "vitest";
 import { follow } from "../analysis/board";
 import { Engine } from "../analysis/engine";
-import { type Edit, setField } from "../catalogue/changes";
-import type { Catalogue } from "../catalogue/catalogue";
-import type { AnyRecord, Id } from "../catalogue/records";
+import { type Edit, setField } from "../catalogue/edit";
+import { type Catalogue, withRecords } from "../catalogue/catalogue";
+import type { AnyRecord } from "../kinds/index";
+import type { Id } from "../schema/id";
 import { item, kitchen, must, newItem, recipe } from "../testing/kitchen";
 import type { Finding, Scene } from "./check";
 import { Findings } from "./findings";
@@ -28,7 +29,7 @@ describe("findings that are followed", () => {
     expect(says(engine, "near-names")).toEqual([expect.stringContaining("3 items")]);
     engine.change([setField(engine.catalogue, "item", third.id, "name", "Brown eel")]);
     expect(says(engine, "near-names")).toEqual([expect.stringContaining("2 items")]);
-    engine.change([{ op: "remove", kind: "item", record: engine.catalogue.item.get(second.id) as AnyRecord }]);
+    engine.change([{ op: "remove", kind: "item", record: engine.catalogue.records.item.get(second.id) as AnyRecord }]);
     expect(says(engine, "near-names")).toEqual([]);
   });
 
@@ -54,9 +55,8 @@ describe("findings that are followed", () => {
 
   it("are told apart where their common ground merely has the same number", () => {
     const catalogue = kitchen("gather Salt");
-    const all = {
-      ...catalogue,
-      item: catalogue.item.with(
+    const all = withRecords(catalogue, {
+      item: catalogue.records.item.with(
         new Map(
           ["salt", "Tar", "tar", "Cork"].map((name, n) => [
             `twelve00000${n}` as Id,
@@ -64,7 +64,7 @@ describe("findings that are followed", () => {
           ]),
         ),
       ),
-    };
+    });
     const scene = { catalogue: all, readings: new Engine(all).readings } as Scene;
     const found = [...new Findings([nearNames], scene, () => 1).all()];
     expect(found.map((f: Finding) => f.about.map((r) => r.name))).toEqual(
@@ -137,7 +137,7 @@ describe("findings that are followed", () => {
       );
     const keeps = () =>
       board.findings.flatMap((f) =>
-        f.fixes.flatMap((x) => (x.do === "merge" ? [engine.catalogue.item.get(x.keep)?.name] : [])),
+        f.fixes.flatMap((x) => (x.do === "merge" ? [engine.catalogue.records.item.get(x.keep)?.name] : [])),
       );
     expect(keeps()).toEqual(["Salt eel"]);
     for (const [field, to, kept] of [

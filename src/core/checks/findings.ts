@@ -1,8 +1,9 @@
 /** What the checks find in a pantry, kept up to date: after a change only what it can have moved is looked at again. */
 import type { Shift } from "../analysis/readings";
 import { type Catalogue, recordAt, recordsOf } from "../catalogue/catalogue";
-import type { Edit } from "../catalogue/changes";
-import { type AnyRecord, type Id, type Kind, KINDS } from "../catalogue/records";
+import type { Edit } from "../catalogue/edit";
+import { type AnyRecord, type Kind, KINDS } from "../kinds/index";
+import type { Id } from "../schema/id";
 import { SALVAGE } from "../network/network";
 import { Groups } from "./groups";
 import { type Check, type Finding, type Found, type GroupCheck, ref, type Scene, type Severity } from "./check";

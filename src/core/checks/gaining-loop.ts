@@ -1,7 +1,8 @@
 import { processAt } from "../network/compile";
 import type { Gain, Step, Thing } from "../analysis/gain";
-import { setField } from "../catalogue/changes";
-import type { Id, Recipe } from "../catalogue/records";
+import { setField } from "../catalogue/edit";
+import type { Id } from "../schema/id";
+import type { Recipe } from "../kinds/index";
 import { count, list, sayPercent, sayQuantity } from "../numbers/format";
 import { show, toNumber } from "../numbers/fraction";
 import { type Fix, type Found, itemRef, recipeRef, type Ref, ref, type Scene, Told, type WholeCheck } from "./check";

@@ -1,4 +1,4 @@
-import { setField } from "../catalogue/changes";
+import { setField } from "../catalogue/edit";
 import { forcedBy, levelOf } from "../analysis/progression";
 import { perRecord, ref } from "./check";
 

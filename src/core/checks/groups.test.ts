@@ -1,7 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { newId } from "../catalogue/names";
-import type { Id } from "../catalogue/records";
+import { newId, type Id } from "../schema/id";
 import { Groups } from "./groups";
 
 describe("groups by number", () => {

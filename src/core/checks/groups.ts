@@ -1,6 +1,6 @@
 /** Which records have the same number, in flat arrays: most have one that no other has. */
-import { FREE, half, idFrom } from "../catalogue/ids";
-import type { Id } from "../catalogue/records";
+import { FREE } from "../catalogue/ids";
+import { half, idFrom, type Id } from "../schema/id";
 
 /** A table fuller than this takes long to look things up in. */
 const FULL = 0.8;

@@ -1,8 +1,9 @@
+import { around } from "../catalogue/surroundings";
 import { describe, expect, it } from "vitest";
 import { Engine } from "../analysis/engine";
 import { readingsOf } from "../analysis/readings";
 import type { Catalogue } from "../catalogue/catalogue";
-import { invert, setField } from "../catalogue/changes";
+import { invert, setField } from "../catalogue/edit";
 import { formatRecipe } from "../notation/format";
 import { item, kitchen, must, recipe } from "../testing/kitchen";
 import type { Fix } from "./check";
@@ -15,7 +16,7 @@ const gains = (c: Catalogue) => readingsOf(c).gain.gains.length;
 describe("closing a loop", () => {
   it("lowers the quantity as little as closes it", () => {
     const c = kitchen("gather X\nMake: 4 X -> 1 A\nBreak: salvage A -> 9 X");
-    const fixes = closeLoop(c, [...c.recipe.values()]);
+    const fixes = closeLoop(c, [...c.records.recipe.values()]);
     expect(says(fixes)[0]).toBe("Break: give 4 X instead of 9");
     expect(says(fixes)).toContain("Break: 9 X at 40% instead of 100%");
     for (const fix of fixes) {
@@ -27,14 +28,14 @@ describe("closing a loop", () => {
 
   it("lowers the top of a range, and its bottom with it where it must", () => {
     const c = kitchen("gather X\nMake: 2 X -> 1 A\nBreak: salvage A -> 2..6 X");
-    const fix = closeLoop(c, [...c.recipe.values()]).find((f) => f.says.includes("give"));
+    const fix = closeLoop(c, [...c.records.recipe.values()]).find((f) => f.says.includes("give"));
     expect(fix?.says).toBe("Break: give 2 X instead of 2 to 6");
     expect(gains(apply(c, fix as Fix))).toBe(0);
   });
 
   it("tries each recipe's outputs, gentlest first", () => {
     const c = kitchen("gather X\nMake: 10 X -> 10 A\nBreak: salvage A -> 1.05 X");
-    const fixes = closeLoop(c, [...c.recipe.values()]);
+    const fixes = closeLoop(c, [...c.records.recipe.values()]);
     expect(says(fixes)[0]).toMatch(/^Break: (give 1 X instead of 1.05|1.05 X at 95%)/);
     for (const fix of fixes) expect(gains(apply(c, fix)), fix.says).toBe(0);
   });
@@ -43,7 +44,7 @@ describe("closing a loop", () => {
 describe("closing a loop that hands something back", () => {
   it("leaves what is only handed back alone, where another way closes it", () => {
     const c = kitchen("gather X\ngather Rope\nThere: 2 X + 1 Rope -> 2 Y + 1 Rope\nBack: 2 Y -> 3 X");
-    const fixes = closeLoop(c, [...c.recipe.values()]);
+    const fixes = closeLoop(c, [...c.records.recipe.values()]);
     expect(says(fixes).slice(0, 2).sort()).toEqual([
       "Back: give 2 X instead of 3",
       "There: 2 Y at 65% instead of 100%",
@@ -76,9 +77,9 @@ describe("ready-made edits", () => {
 
   it("replace one item by another everywhere, and nowhere else", () => {
     const next = must(c, replaceEverywhere(c, item(c, "Eelskin").id, item(c, "Eel skin").id));
-    expect(formatRecipe(next, recipe(next, "Stitch"))).toBe("Stitch: 3 Eel skin -> 1 Glove using Eel skin");
-    expect(next.recipe.get(recipe(c, "Tan").id)).toBe(c.recipe.get(recipe(c, "Tan").id));
-    expect([...next.source.values()].every((s) => s.lines[0].item === item(c, "Eel skin").id)).toBe(true);
+    expect(formatRecipe(around(next), recipe(next, "Stitch"))).toBe("Stitch: 3 Eel skin -> 1 Glove using Eel skin");
+    expect(next.records.recipe.get(recipe(c, "Tan").id)).toBe(c.records.recipe.get(recipe(c, "Tan").id));
+    expect([...next.records.source.values()].every((s) => s.lines[0].item === item(c, "Eel skin").id)).toBe(true);
     expect(replaceEverywhere(c, item(c, "Glove").id, item(c, "Leather").id)).toHaveLength(1);
   });
 

@@ -1,12 +1,13 @@
 /** Edits that several checks offer as a way to mend. */
 import { gainsAtAll } from "../analysis/gain";
 import { Reach } from "../analysis/reach";
-import type { Catalogue } from "../catalogue/catalogue";
-import { type Edit, setField, type Value } from "../catalogue/changes";
-import { newId } from "../catalogue/names";
-import { blank, type Id, type Line, line as makeLine, type Recipe, type Source } from "../catalogue/records";
-import { Shelf } from "../catalogue/shelf";
-import { Keys } from "../notation/write";
+import { type Catalogue, withRecords } from "../catalogue/catalogue";
+import { type Edit, setField, type Value } from "../catalogue/edit";
+import { newId, type Id } from "../schema/id";
+import { withDefaults, type Recipe, type Source } from "../kinds/index";
+import { type Line, line as makeLine } from "../notation/line";
+import { PersistentMap } from "../catalogue/persistent-map";
+import { FreeKeys } from "../editing/new-names";
 import { compile } from "../network/compile";
 import { sayCost, sayPercent, sayQuantity } from "../numbers/format";
 import type { Fix, Ref } from "./check";
@@ -16,10 +17,10 @@ export const setLines = (catalogue: Catalogue, kind: "recipe" | "source", id: Id
 
 /** A gathering source of one item, 30 seconds a run, for the designer to adjust. */
 export function newSource(catalogue: Catalogue, item: Id): Source {
-  const name = `Gather ${catalogue.item.get(item)?.name ?? "item"}`;
-  return blank("source", {
+  const name = `Gather ${catalogue.records.item.get(item)?.name ?? "item"}`;
+  return withDefaults("source", {
     id: newId(),
-    key: new Keys(catalogue).next("source", name),
+    key: new FreeKeys(catalogue).next("source", name),
     name,
     lines: [makeLine("output", item)],
     ticks: 30 * catalogue.pantry.ticksPerSecond,
@@ -31,7 +32,7 @@ export function editsOf(catalogue: Catalogue, fix: Fix): readonly Edit[] {
   if (fix.do === "edit") return fix.edits;
   if (fix.do === "source") return [{ op: "add", kind: "source", record: newSource(catalogue, fix.item) }];
   if (fix.do !== "merge") return [];
-  const given = fix.others.flatMap((id) => catalogue.item.get(id) ?? []);
+  const given = fix.others.flatMap((id) => catalogue.records.item.get(id) ?? []);
   return given.flatMap((record) => [
     ...replaceEverywhere(catalogue, record.id, fix.keep),
     fix.after === "remove"
@@ -45,7 +46,7 @@ export function replaceEverywhere(catalogue: Catalogue, from: Id, to: Id): Edit[
   const swap = (lines: readonly Line[]) => lines.map((l) => (l.item === from ? { ...l, item: to } : l));
   const edits: Edit[] = [];
   for (const kind of ["recipe", "source"] as const)
-    for (const record of catalogue[kind].values())
+    for (const record of catalogue.records[kind].values())
       if (record.lines.some((l) => l.item === from))
         edits.push(setLines(catalogue, kind, record.id, swap(record.lines)));
   return edits;
@@ -54,7 +55,7 @@ export function replaceEverywhere(catalogue: Catalogue, from: Id, to: Id): Edit[
 /** A changed line, in words: "Render skins: give 5 Coarse salt instead of 6". */
 function lowered(catalogue: Catalogue, recipe: Recipe, at: number, after: Line): Fix {
   const before = recipe.lines[at];
-  const item = catalogue.item.get(before.item)?.name ?? "";
+  const item = catalogue.records.item.get(before.item)?.name ?? "";
   const says =
     before.chance !== after.chance
       ? `${recipe.name}: ${sayQuantity(before.max)} ${item} at ${sayPercent(after.chance)} instead of ${sayPercent(before.chance)}`
@@ -142,7 +143,7 @@ function stillGains(catalogue: Catalogue, recipes: readonly Recipe[]): boolean {
   const items = new Map(
     recipes.flatMap((r) =>
       r.lines.flatMap((l) => {
-        const i = catalogue.item.get(l.item);
+        const i = catalogue.records.item.get(l.item);
         return i ? [[l.item, i] as const] : [];
       }),
     ),
@@ -150,14 +151,15 @@ function stillGains(catalogue: Catalogue, recipes: readonly Recipe[]): boolean {
   // Prices are left out: what a sale brings is another matter.
   for (const [id, item] of items) items.set(id, { ...item, sell: 0 });
   for (const { taughtBy } of recipes) {
-    const teacher = taughtBy && catalogue.item.get(taughtBy);
+    const teacher = taughtBy && catalogue.records.item.get(taughtBy);
     if (teacher) items.set(taughtBy, teacher);
   }
-  const compiled = compile({
-    ...catalogue,
-    item: new Shelf(items),
-    recipe: new Shelf(recipes.map((r) => [r.id, r])),
-    source: new Shelf(),
-  });
+  const compiled = compile(
+    withRecords(catalogue, {
+      item: new PersistentMap(items),
+      recipe: new PersistentMap(recipes.map((r) => [r.id, r])),
+      source: new PersistentMap(),
+    }),
+  );
   return gainsAtAll(compiled, new Reach(compiled.network));
 }

@@ -1,6 +1,6 @@
-import { foldedName } from "../catalogue/names";
-import type { Id, Kind } from "../catalogue/records";
-import { kindWord } from "../catalogue/records";
+import { foldedName } from "../schema/names";
+import type { Id } from "../schema/id";
+import { type Kind, kindWord } from "../kinds/index";
 import { count, list } from "../numbers/format";
 import { type Fix, type GroupCheck, ref } from "./check";
 import type { Readings } from "../analysis/readings";

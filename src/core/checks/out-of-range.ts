@@ -1,4 +1,4 @@
-import type { Line } from "../catalogue/records";
+import type { Line } from "../notation/line";
 import { sayPercent } from "../numbers/format";
 import { perRecord, ref } from "./check";
 import { setLines } from "./mend";
@@ -28,7 +28,7 @@ export const outOfRange = perRecord<"recipe" | "source">({
     for (const [at, line] of record.lines.entries()) {
       const wrong = fault(line);
       if (!wrong) continue;
-      const name = catalogue.item.get(line.item)?.name ?? "";
+      const name = catalogue.records.item.get(line.item)?.name ?? "";
       yield {
         about: [ref(catalogue, kind, record.id), ref(catalogue, "item", line.item)],
         says: `${record.name} has ${name} with ${wrong.says}.`,

@@ -1,5 +1,5 @@
-import { held } from "../catalogue/catalogue";
-import { setField } from "../catalogue/changes";
+import { held } from "../catalogue/inheritance";
+import { setField } from "../catalogue/edit";
 import { sayCost } from "../numbers/format";
 import { SOURCE } from "../network/network";
 import { perRecord, ref } from "./check";

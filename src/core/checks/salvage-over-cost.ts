@@ -18,7 +18,7 @@ export const salvageOverCost = perRecord<"recipe">({
     if (!Number.isFinite(cost) || back <= cost * ceiling * (1 + 1e-9)) return;
     const taken = record.lines
       .filter((l) => l.role === "ingredient")
-      .map((l) => catalogue.item.get(l.item)?.name ?? "");
+      .map((l) => catalogue.records.item.get(l.item)?.name ?? "");
     const share = cost > 0 ? `, ${sayPercent(Math.round((back / cost) * 100) / 100)} of it` : "";
     const chance = Math.floor(((cost * ceiling) / back) * 20) / 20;
     const lower: Fix[] =

@@ -1,4 +1,5 @@
-import type { Line, Recipe } from "../catalogue/records";
+import type { Line } from "../notation/line";
+import type { Recipe } from "../kinds/index";
 import { list } from "../numbers/format";
 import { type GroupCheck, recipeRef, ref } from "./check";
 

@@ -1,4 +1,4 @@
-import { nearest } from "../catalogue/names";
+import { nearest } from "../schema/names";
 import { count, list } from "../numbers/format";
 import { perRecord, recipeRef, recipesAround, ref, sourcesOf } from "./check";
 
@@ -10,7 +10,7 @@ export const stubInUse = perRecord<"item">({
   per: ["item"],
   // A stub's nearest names may be anybody's.
   also: ({ catalogue }, shift) =>
-    shift.renamed ? [...catalogue.item.values()].flatMap((i) => (i.status === "stub" ? [i.id] : [])) : [],
+    shift.renamed ? [...catalogue.records.item.values()].flatMap((i) => (i.status === "stub" ? [i.id] : [])) : [],
   *at(scene, item) {
     const { catalogue } = scene;
     if (item.status !== "stub") return;
@@ -23,7 +23,7 @@ export const stubInUse = perRecord<"item">({
       ...(recipes.length ? [count(recipes.length, "recipe")] : []),
       ...(sources.length ? [count(sources.length, "source")] : []),
     ];
-    const others = [...catalogue.item.values()].filter((i) => i.status !== "stub");
+    const others = [...catalogue.records.item.values()].filter((i) => i.status !== "stub");
     yield {
       about: [
         ref(catalogue, "item", item.id),

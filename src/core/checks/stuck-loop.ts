@@ -1,5 +1,5 @@
 import type { Loop } from "../analysis/loops";
-import type { Recipe } from "../catalogue/records";
+import type { Recipe } from "../kinds/index";
 import { list } from "../numbers/format";
 import { processAt } from "../network/compile";
 import { type Found, itemRef, recipeRef, type Scene, Told, type WholeCheck } from "./check";
@@ -56,7 +56,7 @@ function tell(scene: Scene, loop: Loop, recipes: readonly Recipe[]): Found {
     evidence: { type: "circle", items, recipes: recipes.map(recipeRef) },
     fixes: [
       ...tools.slice(0, 2).map(({ recipe, line }) => ({
-        says: `${recipe.name}: no longer needs ${catalogue.item.get(line.item)?.name} as a ${line.role}`,
+        says: `${recipe.name}: no longer needs ${catalogue.records.item.get(line.item)?.name} as a ${line.role}`,
         do: "edit" as const,
         edits: [
           setLines(

@@ -34,7 +34,7 @@ export const unobtainable = perRecord<"item">({
 
     /** What would bring it within reach: "give Ship's glass a source, or make Wreck crate obtainable". */
     function repair(leaves: readonly string[]): string {
-      const names = leaves.map((id) => catalogue.item.get(id as never)?.name ?? "");
+      const names = leaves.map((id) => catalogue.records.item.get(id as never)?.name ?? "");
       const step = compiled.process(causes.get(i)?.by ?? -1);
       const near = step ? pathTo(i, causes.get(i)?.by ?? -1)[1] : undefined;
       const give = `give ${list(names)} ${names.length === 1 ? "a source" : "sources"}`;

@@ -6,6 +6,7 @@ import { emptyCatalogue } from "../catalogue/catalogue";
 import { item, kitchen, must, newItem, pantry, recipe } from "../testing/kitchen";
 import { exportBundle } from "./bundle";
 import { planImport } from "./read";
+import { bundleSchema } from "./schema";
 
 const empty = () => emptyCatalogue(pantry());
 const bundle = (part: object) => JSON.stringify({ format: "salty-pantry-bundle", version: 1, ...part });
@@ -54,6 +55,10 @@ describe("the bundle", () => {
       expect(validate(value), JSON.stringify(validate.errors?.slice(0, 3))).toBe(true);
     expect(validate({ format: "salty-pantry-bundle", version: 1, items: [{ key: "a", rarty: "x" }] })).toBe(false);
     taken(JSON.stringify(shorthand));
+  });
+
+  it("has a JSON Schema that is the one in the docs: npx salty schema > docs/bundle.schema.json", () => {
+    expect(JSON.parse(readFileSync("docs/bundle.schema.json", "utf8"))).toEqual(bundleSchema());
   });
 
   it("takes a recipe structured or as a line, and makes stubs of names that exist nowhere", () => {
@@ -131,7 +136,7 @@ describe("the bundle", () => {
     expect(planImport(c, text)).toMatchObject({ added: 1, changed: 1, removed: 0 });
     const replaced = planImport(c, text, true);
     expect(replaced).toMatchObject({ added: 1, changed: 1, removed: 1 });
-    expect([...must(c, replaced.edits).item.values()].map((i) => i.key).sort()).toEqual(["eel", "tar"]);
+    expect([...must(c, replaced.edits).records.item.values()].map((i) => i.key).sort()).toEqual(["eel", "tar"]);
   });
 
   it("sets only the fields it names of a record that is there, and all of them when it replaces", () => {
@@ -194,7 +199,7 @@ describe("draws and unlocks", () => {
         sources: [{ key: "wreck", gives: ["crate"], draws: [{ entries: ["chart"], nothing: 9 }] }],
       }),
     );
-    const [a, b] = [...c.recipe.values()];
+    const [a, b] = [...c.records.recipe.values()];
     expect(a.lines).toEqual(b.lines);
     expect(a.lines[1].draw).toEqual({ group: 1, times: 3, weight: 5, of: 6.5 });
     expect([a.level, a.taughtBy]).toEqual([b.level, b.taughtBy]);
@@ -215,13 +220,13 @@ describe("draws and unlocks", () => {
       ),
     ).toEqual([
       "sources[0].draws[0].noting: Unknown field. Did you mean nothing?",
-      "sources[0].draws[0].entries[0].weight: Expected a weight: a number from 0 to 1000000 with at most six decimal places.",
+      "sources[0].draws[0].entries[0].weight: A weight is a number from 0 to 1000000 with at most six decimal places.",
       'sources[0].draws[1]: Expected an object such as { "times": 3, "entries": [{ "weight": 5, "item": "rope" }], "nothing": 1 }.',
     ]);
     expect(
       problems(
         bundle({ items: [{ key: "rope" }], sources: [{ key: "s", draws: [{ times: 0.5, entries: ["rope"] }] }] }),
       ),
-    ).toEqual(["sources[0].lines.1: 0.5 is not a whole number."]);
+    ).toEqual(["sources[0].gives.1.draw.times: 0.5 is not a whole number."]);
   });
 });

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { emptyCatalogue } from "../catalogue/catalogue";
-import { apply } from "../catalogue/changes";
+import { apply } from "../catalogue/apply";
 import { kitchen, pantry } from "../testing/kitchen";
 import { type Plan, planImport } from "./read";
 
@@ -182,7 +182,7 @@ describe("a bundle's faults, each with its place and a way out", () => {
     const outcome = apply(empty, found.edits);
     if (!outcome.ok) throw new Error("refused");
     const [pie, dry] = ["Pie", "Dry"].map((name) =>
-      [...outcome.catalogue.recipe.values()].find((r) => r.name === name),
+      [...outcome.catalogue.records.recipe.values()].find((r) => r.name === name),
     );
     expect(pie).toMatchObject({ ticks: 100 });
     expect(dry).toMatchObject({ ticks: 1800, fee: 2 });

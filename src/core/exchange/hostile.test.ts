@@ -1,10 +1,11 @@
 import anyAscii from "any-ascii";
 import { beforeAll, describe, expect, it } from "vitest";
 import { emptyCatalogue } from "../catalogue/catalogue";
-import { transliterateBy } from "../catalogue/names";
+import { transliterateBy } from "../schema/names";
 import { kitchen, must, pantry } from "../testing/kitchen";
 import { exportBundle } from "./bundle";
-import { bundlePantry, parseBundle, planImport } from "./read";
+import { bundlePantry, planImport } from "./read";
+import { parseBundle } from "./parse";
 
 const head = { format: "salty-pantry-bundle", version: 1 };
 const plan = (body: object | string, into = emptyCatalogue(pantry())) =>
@@ -77,7 +78,7 @@ describe("records without keys", () => {
       c,
       plan({ items: [{ name: "海盐" }, { name: "Соль" }, { name: "🦀" }, { name: "…" }, { name: "海盐" }] }, c).edits,
     );
-    expect([...into.item.values()].map((i) => i.key)).toEqual(["haiyan", "sol", "crab", "item", "haiyan_2"]);
+    expect([...into.records.item.values()].map((i) => i.key)).toEqual(["haiyan", "sol", "crab", "item", "haiyan_2"]);
   });
 
   it("are the pantry's records of the same name, never others whose key happens to be the same", () => {
@@ -86,7 +87,7 @@ describe("records without keys", () => {
       c,
       plan({ items: [{ name: "盐" }, { name: "言" }], recipes: ["1 盐 -> 1 言", "2 盐 -> 1 言"] }, c).edits,
     );
-    expect([...once.item.values()].map((i) => [i.name, i.key])).toEqual([
+    expect([...once.records.item.values()].map((i) => [i.name, i.key])).toEqual([
       ["盐", "yan"],
       ["言", "yan_2"],
     ]);
@@ -94,7 +95,7 @@ describe("records without keys", () => {
       plan({ items: [{ name: "言" }, { name: "盐" }], recipes: ["1 盐 -> 1 言", "2 盐 -> 1 言"] }, once),
     ).toMatchObject({ problems: [], edits: [] });
     const other = must(once, plan({ items: [{ name: "烟" }] }, once).edits);
-    expect([...other.item.values()].map((i) => i.key)).toEqual(["yan", "yan_2", "yan_3"]);
+    expect([...other.records.item.values()].map((i) => i.key)).toEqual(["yan", "yan_2", "yan_3"]);
   });
 
   it("are numbered in one go, however many share a key", () => {
@@ -134,7 +135,7 @@ describe("what an import changes of the pantry itself", () => {
 describe("a pantry's own bundle", () => {
   it("changes nothing, in whatever order its lines stand", () => {
     const c = kitchen("Smoke: 1 Eel -> 1 Smoked eel + 2 draws { 1: 1 Bone | 1: nothing } + 1 Skin at Shed using Knife");
-    const [recipe] = [...c.recipe.values()];
+    const [recipe] = [...c.records.recipe.values()];
     const shuffled = must(c, [
       {
         op: "set",

@@ -1,7 +1,9 @@
 /** From a catalogue to its recipe network, and from a changed catalogue to the processes that must be written anew. */
-import { type Catalogue, held } from "../catalogue/catalogue";
+import type { Catalogue } from "../catalogue/catalogue";
+import { held } from "../catalogue/inheritance";
 import { IdTable } from "../catalogue/ids";
-import type { Id, Recipe, Source } from "../catalogue/records";
+import type { Id } from "../schema/id";
+import type { Recipe, Source } from "../kinds/index";
 import { wider } from "../numbers/arrays";
 import { sign, toNumber } from "../numbers/fraction";
 import { expected, netYield, type Process } from "./expected";
@@ -55,7 +57,7 @@ export class Compiled {
   /** The recipe or source behind a process; null: taken out or retired. */
   process(p: number): Process | null {
     const there = this.behind(p);
-    const record = there && this.catalogue[there.of].get(there.id);
+    const record = there && this.catalogue.records[there.of].get(there.id);
     return record ? ({ of: there.of, record } as Process) : null;
   }
   /** Kind and id of that record, which are quicker to come by. */
@@ -107,17 +109,18 @@ export const before = (compiled: Compiled, p: number, q: number): boolean => com
  * what is used together stands together. Linear in the number of lines.
  */
 export function compile(catalogue: Catalogue): Compiled {
-  const given = new IdTable(catalogue.item.size);
-  for (const id of catalogue.item.keys()) given.add(id);
-  const listed = new IdTable(catalogue.recipe.size + catalogue.source.size);
+  const given = new IdTable(catalogue.records.item.size);
+  for (const id of catalogue.records.item.keys()) given.add(id);
+  const listed = new IdTable(catalogue.records.recipe.size + catalogue.records.source.size);
   const builder = new NetworkBuilder(given.size);
   const numberOf = (id: Id) => given.get(id) as number;
   const add = (process: Process) => {
     listed.add(process.record.id, GROUPS[process.of]);
     builder.add(describe(catalogue, numberOf, process));
   };
-  for (const record of catalogue.source.values()) add({ of: "source", record });
-  for (const record of catalogue.recipe.values()) if (record.status !== "retired") add({ of: "recipe", record });
+  for (const record of catalogue.records.source.values()) add({ of: "source", record });
+  for (const record of catalogue.records.recipe.values())
+    if (record.status !== "retired") add({ of: "recipe", record });
   const plain = builder.build();
   const order = new Reach(plain, undefined, true).order();
   const compiled = new Compiled(
@@ -131,7 +134,7 @@ export function compile(catalogue: Catalogue): Compiled {
 }
 
 /** The currency that is worth one value unit stands for the unit itself; null where there is none. */
-function currenciesOf({ currency }: Catalogue): (Id | null)[] {
+function currenciesOf({ records: { currency } }: Catalogue): (Id | null)[] {
   const all = [...currency.values()];
   const unit = all.find((c) => c.worth === 1);
   return [unit?.id ?? null, ...all.filter((c) => c !== unit).map((c) => c.id)];
@@ -151,7 +154,7 @@ export function readItems(compiled: Compiled, only?: Iterable<number>): number[]
   const changed: number[] = [];
   for (const i of only ?? upTo(network.items)) {
     const id = compiled.idOf(i);
-    const item = id === null ? undefined : catalogue.item.get(id);
+    const item = id === null ? undefined : catalogue.records.item.get(id);
     const level = item ? (held(catalogue, item, "level").value ?? 0) : 0;
     const sell = item && item.status !== "retired" ? (held(catalogue, item, "sell").value ?? 0) : 0;
     if (compiled.levels[i] === level && compiled.sells[i] === sell) continue;
@@ -199,7 +202,8 @@ export function describe(catalogue: Catalogue, numberOf: (id: Id) => number, pro
   for (const line of record.lines)
     if (line.role !== "output" && !(line.role === "ingredient" && line.max === 0)) need(line.item);
   if (recipe?.taughtBy) need(recipe.taughtBy);
-  const worth = (currency: Id | null) => (currency === null ? 1 : (catalogue.currency.get(currency)?.worth ?? 1));
+  const worth = (currency: Id | null) =>
+    currency === null ? 1 : (catalogue.records.currency.get(currency)?.worth ?? 1);
   const money = recipe
     ? recipe.fee * worth(recipe.feeCurrency)
     : (record as Source).price * worth((record as Source).currency);
@@ -243,8 +247,8 @@ export function follow(
   const [added, removed]: [number[], number[]] = [[], []];
   for (const id of touched.items) {
     const there = compiled.numberOf(id);
-    if (next.item.has(id) && there === undefined) added.push(compiled.addItem(id));
-    else if (!next.item.has(id) && there !== undefined) {
+    if (next.records.item.has(id) && there === undefined) added.push(compiled.addItem(id));
+    else if (!next.records.item.has(id) && there !== undefined) {
       compiled.dropItem(there);
       removed.push(there);
     }
@@ -252,7 +256,7 @@ export function follow(
   const rewrites: Rewrite[] = [];
   const numberOf = (id: Id) => compiled.numberOf(id) as number;
   const one = (of: "recipe" | "source", id: Id) => {
-    const record: Recipe | Source | undefined = next[of].get(id);
+    const record: Recipe | Source | undefined = next.records[of].get(id);
     const used = record && !("status" in record && record.status === "retired") ? ({ of, record } as Process) : null;
     if (!used && compiled.processOf(of, id) === undefined) return;
     rewrites.push({ p: compiled.addProcess(of, id), of: used && describe(next, numberOf, used) });

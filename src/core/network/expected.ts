@@ -1,5 +1,7 @@
 /** What lines come to in one run, on average: as plain numbers and exactly as typed. */
-import type { Id, Line, Recipe, Source } from "../catalogue/records";
+import type { Id } from "../schema/id";
+import type { Line } from "../notation/line";
+import type { Recipe, Source } from "../kinds/index";
 import { add, divide, type Fraction, fraction, fromNumber, multiply, negate, sign, ZERO } from "../numbers/fraction";
 
 export type Process =

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { setField } from "../catalogue/changes";
-import { line } from "../catalogue/records";
+import { setField } from "../catalogue/edit";
+import { line } from "../notation/line";
 import { show } from "../numbers/fraction";
 import { item, kitchen, must, recipe } from "../testing/kitchen";
 import { type Compiled, compile, processAt } from "./compile";
@@ -14,7 +14,7 @@ const numberOf = (c: Compiled, name: string) => c.processOf("recipe", recipe(c.c
 const row = (c: Compiled, lists: Lists, r: number) =>
   Object.fromEntries(
     Array.from({ length: lists.end[r] - lists.start[r] }, (_, k) => [
-      c.catalogue.item.get(c.idOf(lists.to[lists.start[r] + k]) as never)?.name,
+      c.catalogue.records.item.get(c.idOf(lists.to[lists.start[r] + k]) as never)?.name,
       (lists.qty as Float64Array)[lists.start[r] + k],
     ]),
   );
@@ -66,7 +66,7 @@ describe("compiling", () => {
     const base = kitchen(
       "buy Rope for 7\nLay: 1 Rope -> 1 Net fee 2 shells\nDraw: nothing -> 4 Brine at Pan\nsalvage Net -> 1 Rope",
     );
-    const [shell] = [...base.currency.values()];
+    const [shell] = [...base.records.currency.values()];
     const dear = compile(must(base, [setField(base, "currency", shell.id, "worth", 3)]));
     expect([...dear.network.money].sort((a, b) => a - b)).toEqual([0, 0, 6, 21]);
     expect(dear.network.flags[numberOf(dear, "Draw")] & FREE).toBe(FREE);

@@ -1,10 +1,10 @@
 /** The names a recipe line may use: items and currencies, found without regard to case and spacing. */
-import type { Catalogue } from "../catalogue/catalogue";
-import { fold, foldedName } from "../catalogue/names";
-import type { Id } from "../catalogue/records";
+import type { Names } from "../schema/field";
+import { fold, foldedName } from "../schema/names";
+import type { Id } from "../schema/id";
 import { KEYWORDS, lex } from "./lexer";
 
-interface Entry {
+export interface NamedRecord {
   readonly id: Id;
   readonly key: string;
   readonly name: string;
@@ -18,33 +18,54 @@ export type Found =
 /** How a record's name is built; worked out once for each. */
 const shapes = new WeakMap<object, { chunks: number; plain: boolean }>();
 
-/** Names of one kind of record. */
-export class NameBook {
-  private readonly byFold = new Map<string, Entry[]>();
-  private readonly byKey = new Map<string, Entry>();
-  private readonly byId = new Map<Id, Entry>();
-  /** Folded names that only quotes can hold together; see `written`. */
-  private readonly awkward: string[] = [];
-  /** Chunks of the longest name. */
-  readonly longest: number = 1;
+function shapeOf(entry: NamedRecord): { chunks: number; plain: boolean } {
+  let shape = shapes.get(entry);
+  if (!shape) {
+    shape = { chunks: entry.name.trim().split(/\s+/).length, plain: isPlain(entry.name) };
+    shapes.set(entry, shape);
+  }
+  return shape;
+}
 
-  constructor(records: Iterable<Entry>) {
-    for (const entry of records) {
-      const { id, key, name } = entry;
-      this.byId.set(id, entry);
-      this.byKey.set(key, entry);
-      const folded = foldedName(entry);
-      const same = this.byFold.get(folded);
-      if (same) same.push(entry);
-      else this.byFold.set(folded, [entry]);
-      let shape = shapes.get(entry);
-      if (!shape) {
-        shape = { chunks: name.trim().split(/\s+/).length, plain: isPlain(name) };
-        shapes.set(entry, shape);
-      }
-      if (shape.chunks > this.longest) this.longest = shape.chunks;
-      if (!shape.plain) this.awkward.push(folded);
-    }
+/** Names of one kind of record; those that change are put in and taken out one by one. */
+export class NameBook implements Names {
+  private readonly byFold = new Map<string, NamedRecord[]>();
+  private readonly byKey = new Map<string, NamedRecord>();
+  private readonly byId = new Map<Id, NamedRecord>();
+  /** Folded names that only quotes can hold together, and how many have each; see `written`. */
+  private readonly awkward = new Map<string, number>();
+  /** Chunks of the longest name there was. */
+  longest = 1;
+
+  constructor(records: Iterable<NamedRecord>) {
+    for (const entry of records) this.put(entry);
+  }
+
+  put(entry: NamedRecord): void {
+    this.byId.set(entry.id, entry);
+    this.byKey.set(entry.key, entry);
+    const folded = foldedName(entry);
+    const same = this.byFold.get(folded);
+    if (same) same.push(entry);
+    else this.byFold.set(folded, [entry]);
+    const { chunks, plain } = shapeOf(entry);
+    if (chunks > this.longest) this.longest = chunks;
+    if (!plain) this.awkward.set(folded, (this.awkward.get(folded) ?? 0) + 1);
+  }
+
+  take(id: Id): void {
+    const entry = this.byId.get(id);
+    if (!entry) return;
+    this.byId.delete(id);
+    if (this.byKey.get(entry.key) === entry) this.byKey.delete(entry.key);
+    const folded = foldedName(entry);
+    const rest = (this.byFold.get(folded) ?? []).filter((each) => each !== entry);
+    if (rest.length) this.byFold.set(folded, rest);
+    else this.byFold.delete(folded);
+    if (shapeOf(entry).plain) return;
+    const left = (this.awkward.get(folded) ?? 1) - 1;
+    if (left) this.awkward.set(folded, left);
+    else this.awkward.delete(folded);
   }
 
   get size(): number {
@@ -77,14 +98,31 @@ export class NameBook {
   written(id: Id): string {
     const entry = this.byId.get(id);
     if (!entry) return quote(String(id));
-    const back = this.find(entry.name);
-    const text = back.found === "one" && back.id === id ? entry.name : entry.key;
+    const text = this.text(id);
     const folded = fold(text);
-    return isPlain(text) && !this.awkward.some((name) => name.startsWith(folded)) ? text : quote(text);
+    return isPlain(text) && !this.continues(folded) ? text : quote(text);
+  }
+
+  /** Whether an awkward name begins so. */
+  private continues(folded: string): boolean {
+    for (const name of this.awkward.keys()) if (name.startsWith(folded)) return true;
+    return false;
+  }
+
+  /** Its name, or its key where another record has the name too. */
+  text(id: Id): string {
+    const entry = this.byId.get(id);
+    if (!entry) return String(id);
+    const back = this.find(entry.name);
+    return back.found === "one" && back.id === id ? entry.name : entry.key;
+  }
+
+  keyOf(id: Id): string {
+    return this.byId.get(id)?.key ?? String(id);
   }
 }
 
-const one = (entry: Entry): Found => ({ found: "one", id: entry.id, name: entry.name });
+const one = (entry: NamedRecord): Found => ({ found: "one", id: entry.id, name: entry.name });
 export const quote = (text: string): string => `"${text.replace(/["\\]/g, "\\$&")}"`;
 
 /** A name that needs no quotes: plain words, none of them a keyword, not beginning like a number. */
@@ -95,16 +133,3 @@ export function isPlain(name: string): boolean {
   return tokens.every((t) => (t.kind === "word" && !KEYWORDS.has(t.text.toLowerCase())) || t.kind === "number");
 }
 export const LEADING: ReadonlySet<string> = new Set(["salvage", "craft", "nothing", "any"]);
-
-const books = new WeakMap<object, NameBook>();
-export const bookOf = (records: ReadonlyMap<Id, Entry>): NameBook => {
-  let book = books.get(records);
-  if (!book) {
-    book = new NameBook(records.values());
-    books.set(records, book);
-  }
-  return book;
-};
-/** The names of a catalogue, built once per set of records. */
-export const itemBook = (catalogue: Catalogue): NameBook => bookOf(catalogue.item);
-export const currencyBook = (catalogue: Catalogue): NameBook => bookOf(catalogue.currency);

@@ -1,22 +1,24 @@
 /** Writes a recipe as its one canonical line. */
-import type { Catalogue } from "../catalogue/catalogue";
 import { toPercent } from "../numbers/fraction";
-import { type Draw, type Id, inDraws, type Line, type Recipe, type Role, weightOfNothing } from "../catalogue/records";
-import { cut } from "../catalogue/text";
+import { type Draw, inDraws, type Line, type RecipeParts, weightOfNothing } from "./line";
+import type { Id } from "../schema/id";
+import type { Surroundings } from "../schema/field";
+import type { Role } from "./roles";
+import { cut } from "../schema/characters";
 import { formatTicks } from "../numbers/ticks";
 import type { ParsedLine } from "./parser";
-import { currencyBook, isPlain, itemBook, quote } from "./book";
+import { isPlain, quote } from "./book";
 
 /** The name a recipe has when nobody gives it one: its first output, or "Salvage" and its first ingredient. */
-export function givenName(kind: Recipe["kind"], nameOf: (role: Role) => string | undefined): string {
+export function givenName(kind: RecipeParts["kind"], nameOf: (role: Role) => string | undefined): string {
   if (kind === "salvage") return cut(`Salvage ${nameOf("ingredient") ?? "nothing"}`, 120).trimEnd();
   return nameOf("output") ?? "Nothing";
 }
 
-export function defaultName(catalogue: Catalogue, recipe: Pick<Recipe, "kind" | "lines">): string {
+export function defaultName(around: Surroundings, recipe: Pick<RecipeParts, "kind" | "lines">): string {
   return givenName(recipe.kind, (role) => {
     const line = recipe.lines.find((l) => l.role === role);
-    return line && catalogue.item.get(line.item)?.name;
+    return line && around.has("item", line.item) ? around.nameOf("item", line.item) : undefined;
   });
 }
 
@@ -24,16 +26,16 @@ export function defaultName(catalogue: Catalogue, recipe: Pick<Recipe, "kind" | 
  * `parseLine(formatRecipe(x))` gives x back, and formatting what was parsed changes nothing more.
  * The recipe's own name stands first, before a colon, unless it is the default name.
  */
-export const formatRecipe = (catalogue: Catalogue, recipe: Recipe): string =>
-  labelled(catalogue, recipe, recipe.name === defaultName(catalogue, recipe) ? null : recipe.name);
+export const formatRecipe = (around: Surroundings, recipe: RecipeParts): string =>
+  labelled(around, recipe, recipe.name === defaultName(around, recipe) ? null : recipe.name);
 
 /** The same without a name before it. */
-export const formatUnnamed = (catalogue: Catalogue, recipe: Recipe): string => labelled(catalogue, recipe, null);
+export const formatUnnamed = (around: Surroundings, recipe: RecipeParts): string => labelled(around, recipe, null);
 
-function labelled(catalogue: Catalogue, recipe: Recipe, label: string | null): string {
-  const items = itemBook(catalogue);
+function labelled(around: Surroundings, recipe: RecipeParts, label: string | null): string {
+  const items = around.names("item");
   return written(
-    catalogue,
+    around,
     { ...recipe, teacher: recipe.taughtBy && items.written(recipe.taughtBy) },
     label,
     recipe.lines,
@@ -42,10 +44,10 @@ function labelled(catalogue: Catalogue, recipe: Recipe, label: string | null): s
 }
 
 /** Lines alone, as a recipe of nothing but them. */
-export function formatLines(catalogue: Catalogue, lines: readonly Line[]): string {
-  const items = itemBook(catalogue);
+export function formatLines(around: Surroundings, lines: readonly Line[]): string {
+  const items = around.names("item");
   return written(
-    catalogue,
+    around,
     { kind: "craft", ticks: 0, fee: 0, feeCurrency: null, level: null, teacher: null },
     null,
     lines,
@@ -54,16 +56,16 @@ export function formatLines(catalogue: Catalogue, lines: readonly Line[]): strin
 }
 
 /** What a source gives, without the arrow; empty where it gives nothing. */
-export const formatGiven = (catalogue: Catalogue, lines: readonly Line[]): string =>
-  lines.length ? formatLines(catalogue, lines).replace(/^nothing -> /, "") : "";
+export const formatGiven = (around: Surroundings, lines: readonly Line[]): string =>
+  lines.length ? formatLines(around, lines).replace(/^nothing -> /, "") : "";
 
 /** Writes what was read back as a line, names that are not in the pantry included. For a form beside the line. */
-export function formatParsed(catalogue: Catalogue, parsed: ParsedLine): string {
-  const items = itemBook(catalogue);
+export function formatParsed(around: Surroundings, parsed: ParsedLine): string {
+  const items = around.names("item");
   const name = (e: { item: Id | null; name: string }) =>
     e.item ? items.written(e.item) : isPlain(e.name) ? e.name : quote(e.name);
   return written(
-    catalogue,
+    around,
     { ...parsed, teacher: parsed.taughtBy && name(parsed.taughtBy) },
     parsed.label,
     parsed.entries,
@@ -72,11 +74,13 @@ export function formatParsed(catalogue: Catalogue, parsed: ParsedLine): string {
 }
 
 type Part = Pick<Line, "role" | "min" | "max" | "chance" | "uses" | "draw">;
-type Whole = Pick<Recipe, "kind" | "ticks" | "fee" | "feeCurrency" | "level"> & { readonly teacher: string | null };
+type Whole = Pick<RecipeParts, "kind" | "ticks" | "fee" | "feeCurrency" | "level"> & {
+  readonly teacher: string | null;
+};
 
 /** The one order and spelling of a line. */
 function written<P extends Part>(
-  catalogue: Catalogue,
+  around: Surroundings,
   whole: Whole,
   label: string | null,
   lines: readonly P[],
@@ -108,9 +112,9 @@ function written<P extends Part>(
   ];
   if (stations) parts.push("at", stations);
   if (tools) parts.push("using", tools);
-  if (whole.ticks) parts.push("in", formatTicks(whole.ticks, catalogue.pantry.ticksPerSecond));
+  if (whole.ticks) parts.push("in", formatTicks(whole.ticks, around.ticksPerSecond));
   if (whole.fee || whole.feeCurrency)
-    parts.push("fee", String(whole.fee), whole.feeCurrency ? currencyBook(catalogue).written(whole.feeCurrency) : "");
+    parts.push("fee", String(whole.fee), whole.feeCurrency ? around.names("currency").written(whole.feeCurrency) : "");
   if (whole.level !== null) parts.push("level", String(whole.level));
   if (whole.teacher) parts.push("taught by", whole.teacher);
   const name = label === null ? "" : `${isPlainLabel(label) ? label : quote(label)}: `;

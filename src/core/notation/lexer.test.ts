@@ -1,6 +1,7 @@
+import { namesOf } from "../catalogue/surroundings";
 import { describe, expect, it } from "vitest";
 import { kitchen, must, newItem } from "../testing/kitchen";
-import { isPlain, itemBook, NameBook, quote } from "./book";
+import { isPlain, NameBook, quote } from "./book";
 import { isKeyword, lex } from "./lexer";
 
 const kinds = (line: string) => lex(line).tokens.map((t) => `${t.kind} ${t.text}`);
@@ -99,8 +100,10 @@ describe("the book of names", () => {
 
   it("is built once for a set of records, and anew for the next", () => {
     const c = kitchen("gather Eel");
-    expect(itemBook(c)).toBe(itemBook({ ...c }));
-    expect(itemBook(must(c, [{ op: "add", kind: "item", record: newItem("Cork") }]))).not.toBe(itemBook(c));
+    expect(namesOf(c, "item")).toBe(namesOf({ ...c }, "item"));
+    expect(namesOf(must(c, [{ op: "add", kind: "item", record: newItem("Cork") }]), "item")).not.toBe(
+      namesOf(c, "item"),
+    );
     expect(quote('a "b" \\')).toBe('"a \\"b\\" \\\\"');
   });
 });

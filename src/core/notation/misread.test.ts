@@ -1,12 +1,15 @@
 /** Lines that were once read as something else without a word. */
+import { around } from "../catalogue/surroundings";
 import { describe, expect, it } from "vitest";
 import { emptyCatalogue } from "../catalogue/catalogue";
-import { apply, type Edit } from "../catalogue/changes";
+import { apply } from "../catalogue/apply";
+import type { Edit } from "../catalogue/edit";
 import { exactNumber } from "../numbers/decimal";
 import { must, newItem, pantry, shells } from "../testing/kitchen";
 import { formatRecipe } from "./format";
 import { LONGEST_LINE, parseLine } from "./parser";
-import { recipeFrom, wordsOf, Writing } from "./write";
+import { recipeFrom, wordsOf } from "../editing/recipes";
+import { NewNames } from "../editing/new-names";
 
 const names = ["River eel", "Coarse salt", "Rope", "Oakum", "Eel40%"];
 const stocked = must(emptyCatalogue(pantry()), [
@@ -21,14 +24,11 @@ const errors = (text: string) =>
 const canonical = (text: string) => {
   const parsed = read(text);
   expect(parsed.remarks.filter((r) => r.level === "error")).toEqual([]);
-  const writing = new Writing(stocked);
+  const writing = new NewNames(stocked);
   const recipe = recipeFrom(parsed, writing);
-  const outcome = apply(stocked, [
-    ...writing.stubs.map((record): Edit => ({ op: "add", kind: "item", record })),
-    { op: "add", kind: "recipe", record: recipe },
-  ]);
+  const outcome = apply(stocked, [...writing.edits, { op: "add", kind: "recipe", record: recipe }]);
   if (!outcome.ok) throw new Error(outcome.faults[0].says);
-  return formatRecipe(outcome.catalogue, recipe);
+  return formatRecipe(around(outcome.catalogue), recipe);
 };
 
 describe("a line is refused where it says", () => {

@@ -1,14 +1,19 @@
+import { around } from "../catalogue/surroundings";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { add, fromNumber, toNumber } from "../numbers/fraction";
 import { emptyCatalogue } from "../catalogue/catalogue";
-import type { Edit } from "../catalogue/changes";
-import { newId } from "../catalogue/names";
-import { blank, isWeight, type Item, line, type Recipe } from "../catalogue/records";
+import type { Edit } from "../catalogue/edit";
+import { newId } from "../schema/id";
+import { withDefaults, type Item, type Recipe } from "../kinds/index";
+import { isWeight, line } from "./line";
 import { kitchen, must, newItem, pantry, recipe, shells } from "../testing/kitchen";
 import { formatGiven, formatLines, formatParsed, formatRecipe, formatUnnamed } from "./format";
 import { parseLine } from "./parser";
-import { addRecipes, completeAt, readLines, recipeFrom, rewriteRecipe, wordsOf, Writing } from "./write";
+import { addRecipes, recipeFrom, rewriteRecipe, wordsOf } from "../editing/recipes";
+import { completeAt } from "./completion";
+import { readLines } from "./text";
+import { NewNames } from "../editing/new-names";
 
 const names = [
   "River eel",
@@ -163,15 +168,12 @@ describe("reading a recipe line", () => {
         const said = JSON.stringify(parsed) + parsed.entries.map((e) => e.name).join(" ");
         for (const c of chunks.filter((c) => c === "nonsense")) expect(said).toContain(c);
         // What was accepted writes back to a line that means the same.
-        const writing = new Writing(stocked);
+        const writing = new NewNames(stocked);
         const written = recipeFrom(parsed, writing);
-        const next = must(
-          stocked,
-          writing.stubs.map((record): Edit => ({ op: "add", kind: "item", record })),
-        );
-        const again = parseLine(formatRecipe(next, written), wordsOf(next));
+        const next = must(stocked, writing.edits);
+        const again = parseLine(formatRecipe(around(next), written), wordsOf(next));
         expect(again.ok).toBe(true);
-        expect(recipeFrom(again, new Writing(next))).toMatchObject({
+        expect(recipeFrom(again, new NewNames(next))).toMatchObject({
           ...regroup(written),
           id: expect.anything(),
           key: expect.anything(),
@@ -205,14 +207,14 @@ describe("the canonical line", () => {
       stocked,
       odd.map((name, i): Edit => ({ op: "add", kind: "item", record: newItem(name, { key: `odd_${i}` }) })),
     );
-    for (const item of catalogue.item.values()) {
-      const written = blank("recipe", {
+    for (const item of catalogue.records.item.values()) {
+      const written = withDefaults("recipe", {
         id: newId(),
         key: "r",
         name: "Plain",
         lines: [line("ingredient", item.id, 2), line("output", item.id, 1), line("station", item.id)],
       });
-      const text = formatRecipe(catalogue, written);
+      const text = formatRecipe(around(catalogue), written);
       const parsed = parseLine(text, wordsOf(catalogue));
       expect(parsed.remarks, text).toEqual([]);
       expect(parsed.entries.map((e) => e.item)).toEqual([item.id, item.id, item.id]);
@@ -260,7 +262,7 @@ describe("the canonical line", () => {
       ),
     })
     .map(({ kind, name, ticks, fee, rows, level, teacher, draws }): Recipe => {
-      const items: Item[] = [...stocked.item.values()];
+      const items: Item[] = [...stocked.records.item.values()];
       const lines = rows.map(([role, i, a, b, chance, uses]) =>
         role === "station"
           ? line(role, items[i].id)
@@ -283,7 +285,7 @@ describe("the canonical line", () => {
       }
       const whole = kind === "salvage" ? [line("ingredient", items[0].id), ...lines] : lines;
       return regroup(
-        blank("recipe", {
+        withDefaults("recipe", {
           id: newId(),
           key: "r",
           name,
@@ -302,15 +304,15 @@ describe("the canonical line", () => {
   it("is read back as the same recipe, and written again as the same line", () => {
     fc.assert(
       fc.property(record, (original) => {
-        const text = formatRecipe(stocked, original);
+        const text = formatRecipe(around(stocked), original);
         const parsed = parseLine(text, wordsOf(stocked));
         expect(
           parsed.remarks.filter((r) => r.level === "error"),
           text,
         ).toEqual([]);
-        const back = recipeFrom(parsed, new Writing(stocked));
+        const back = recipeFrom(parsed, new NewNames(stocked));
         expect({ ...back, id: original.id, key: original.key }).toEqual(original);
-        expect(formatRecipe(stocked, back)).toBe(text);
+        expect(formatRecipe(around(stocked), back)).toBe(text);
       }),
       { numRuns: 500 },
     );
@@ -324,9 +326,9 @@ describe("writing lines", () => {
       wordsOf(stocked),
     ).map((l) => l.parsed);
     const next = must(stocked, addRecipes(stocked, parsed));
-    expect(next.item.size).toBe(stocked.item.size + 1);
-    expect([...next.recipe.values()].map((r) => r.key)).toEqual(["net_float", "eel", "eel_2"]);
-    expect([...next.item.values()].at(-1)).toMatchObject({ name: "Net float", status: "stub" });
+    expect(next.records.item.size).toBe(stocked.records.item.size + 1);
+    expect([...next.records.recipe.values()].map((r) => r.key)).toEqual(["net_float", "eel", "eel_2"]);
+    expect([...next.records.item.values()].at(-1)).toMatchObject({ name: "Net float", status: "stub" });
   });
 
   it("rewrites a recipe with one edit per field that differs", () => {
@@ -359,11 +361,13 @@ describe("writing lines", () => {
       "salvage 1 Wreck crate -> 3 draws { 5: 2 Smoked eel | 3: 1 Brass cleat | 0.5: 1..2 Eel | 1: nothing } + 1 Eel skin using Gutting knife",
       "1 Eel -> 1 draw { 1: 1 Eel skin } level 12 taught by Old chart",
     ]) {
-      expect(formatParsed(stocked, read(line))).toBe(line);
-      expect(formatParsed(stocked, read(formatParsed(stocked, read(line))))).toBe(line);
+      expect(formatParsed(around(stocked), read(line))).toBe(line);
+      expect(formatParsed(around(stocked), read(formatParsed(around(stocked), read(line))))).toBe(line);
     }
-    expect(formatParsed(stocked, read("2 river eel->smoked_eel in 90"))).toBe("2 River eel -> 1 Smoked eel in 90s");
-    expect(formatParsed(stocked, read("eel->2 draws{5:2 Eel skin|0.5: nothing|1:nothing}"))).toBe(
+    expect(formatParsed(around(stocked), read("2 river eel->smoked_eel in 90"))).toBe(
+      "2 River eel -> 1 Smoked eel in 90s",
+    );
+    expect(formatParsed(around(stocked), read("eel->2 draws{5:2 Eel skin|0.5: nothing|1:nothing}"))).toBe(
       "1 Eel -> 2 draws { 5: 2 Eel skin | 1.5: nothing }",
     );
   });
@@ -371,10 +375,10 @@ describe("writing lines", () => {
   it("is written without its name, and lines by themselves", () => {
     const c = kitchen("gather 2..3 Eel\nSmoke: 2 Eel + 1 Salt -> 1 Smoked eel in 30s level 4");
     const smoke = recipe(c, "Smoke");
-    const [source] = [...c.source.values()];
-    expect(formatUnnamed(c, smoke)).toBe("2 Eel + 1 Salt -> 1 Smoked eel in 30s level 4");
-    expect(formatLines(c, smoke.lines)).toBe("2 Eel + 1 Salt -> 1 Smoked eel");
-    expect(formatGiven(c, source.lines)).toBe("2..3 Eel");
-    expect(formatGiven(c, [])).toBe("");
+    const [source] = [...c.records.source.values()];
+    expect(formatUnnamed(around(c), smoke)).toBe("2 Eel + 1 Salt -> 1 Smoked eel in 30s level 4");
+    expect(formatLines(around(c), smoke.lines)).toBe("2 Eel + 1 Salt -> 1 Smoked eel");
+    expect(formatGiven(around(c), source.lines)).toBe("2..3 Eel");
+    expect(formatGiven(around(c), [])).toBe("");
   });
 });

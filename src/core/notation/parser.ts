@@ -1,12 +1,14 @@
 /** Reads a recipe line. Always returns everything it could make out, with a remark for whatever it could not. */
-import type { Draw, Id, Role } from "../catalogue/records";
-import { isWeight, LEAST, MOST, MOST_CHANCE, MOST_LINES, MOST_TIMES } from "../catalogue/records";
-import { shown, textProblem } from "../catalogue/text";
+import { type Draw, isWeight } from "./line";
+import type { Id } from "../schema/id";
+import type { Role } from "./roles";
+import { LEAST, MOST, MOST_CHANCE, MOST_LINES, MOST_TIMES } from "../schema/limits";
+import { shown, textProblem } from "../schema/characters";
 import { exactNumber } from "../numbers/decimal";
 import { add, compare, fromNumber, fromPercent, sign, toNumber, ZERO } from "../numbers/fraction";
 import { parseTicks } from "../numbers/ticks";
-import { nearest } from "../catalogue/names";
-import type { NameBook } from "./book";
+import { nearest } from "../schema/names";
+import type { Names, Surroundings } from "../schema/field";
 import { isKeyword, lex, type Span, type Token } from "./lexer";
 
 export interface Remark extends Span {
@@ -46,11 +48,26 @@ export interface ParsedLine {
 }
 
 export interface Words {
-  readonly items: NameBook;
-  readonly currencies: NameBook;
+  readonly items: Names;
+  readonly currencies: Names;
   readonly ticksPerSecond: number;
   /** Names of items near one that was typed; none once they have cost as much as they are worth. */
   readonly near: (typed: string) => readonly string[];
+}
+
+/** So many names are compared with what was typed before near ones are no longer looked for. */
+const PATIENCE = 300_000;
+
+/** The words a line may use, of the records around it. */
+export function words(around: Pick<Surroundings, "names" | "ticksPerSecond">): Words {
+  const [items, currencies] = [around.names("item"), around.names("currency")];
+  let left = PATIENCE;
+  const near = (typed: string): readonly string[] => {
+    if (left <= 0) return [];
+    left -= items.size;
+    return nearest(typed, items.names());
+  };
+  return { items, currencies, ticksPerSecond: around.ticksPerSecond, near };
 }
 
 /** Longer lines are not read: 200 entries with the longest names take less. */

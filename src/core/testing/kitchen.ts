@@ -1,26 +1,28 @@
 /** Small pantries for tests, written as lines: `gather 2 Kelp in 30s`, `buy Salt for 1.5`, and recipe lines. */
 import { type Catalogue, emptyCatalogue } from "../catalogue/catalogue";
-import { apply, type Edit } from "../catalogue/changes";
-import { fold, keyFrom, newId } from "../catalogue/names";
+import { apply } from "../catalogue/apply";
+import type { Edit } from "../catalogue/edit";
+import { fold, keyFrom } from "../schema/names";
+import { newId, type Id } from "../schema/id";
 import {
-  blank,
+  withDefaults,
   type Currency,
-  type Id,
   type Item,
-  line,
-  NEW_PANTRY,
+  PANTRY_DEFAULTS,
   type Pantry,
   type Recipe,
   type Source,
-} from "../catalogue/records";
+} from "../kinds/index";
+import { line } from "../notation/line";
 import { parseLine } from "../notation/parser";
-import { recipeFrom, wordsOf, Writing } from "../notation/write";
+import { recipeFrom, wordsOf } from "../editing/recipes";
+import { NewNames } from "../editing/new-names";
 
 export const pantry = (settings: Partial<Pantry> = {}): Pantry => ({
   id: newId(),
   key: "test",
   name: "Test",
-  ...NEW_PANTRY,
+  ...PANTRY_DEFAULTS,
   ...settings,
 });
 
@@ -30,7 +32,7 @@ export const must = (catalogue: Catalogue, edits: readonly Edit[]): Catalogue =>
   return outcome.catalogue;
 };
 
-export const shells: Currency = blank("currency", {
+export const shells: Currency = withDefaults("currency", {
   id: "shells000000" as Id,
   key: "shells",
   name: "shells",
@@ -49,7 +51,7 @@ export function kitchen(text: string, settings: Partial<Pantry> = {}): Catalogue
 }
 
 function read(catalogue: Catalogue, row: string): Edit[] {
-  const writing = new Writing(catalogue);
+  const writing = new NewNames(catalogue);
   const buy = /^buy (.+) for ([\d.]+)$/.exec(row);
   const gather = /^gather (.+)$/.exec(row);
   const parsed = parseLine(
@@ -58,7 +60,9 @@ function read(catalogue: Catalogue, row: string): Edit[] {
   );
   if (!parsed.ok) throw new Error(`${row}: ${parsed.remarks.map((r) => r.says).join(" ")}`);
   const recipe = recipeFrom(parsed, writing);
-  const items = writing.stubs.map((stub): Edit => ({ op: "add", kind: "item", record: { ...stub, status: "ready" } }));
+  const items = writing.edits.map(
+    (e): Edit => (e.op === "add" ? { ...e, record: { ...e.record, status: "ready" } as Item } : e),
+  );
   if (!buy && !gather) return [...items, { op: "add", kind: "recipe", record: recipe }];
   const base = {
     id: newId(),
@@ -67,7 +71,7 @@ function read(catalogue: Catalogue, row: string): Edit[] {
     lines: recipe.lines,
     ticks: recipe.ticks,
   };
-  const source: Source = blank(
+  const source: Source = withDefaults(
     "source",
     buy ? { ...base, kind: "shop", price: Number(buy[2]), currency: shells.id } : { ...base, kind: "gathering" },
   );
@@ -75,18 +79,18 @@ function read(catalogue: Catalogue, row: string): Edit[] {
 }
 
 export function item(catalogue: Catalogue, name: string): Item {
-  const found = [...catalogue.item.values()].find((i) => fold(i.name) === fold(name));
+  const found = [...catalogue.records.item.values()].find((i) => fold(i.name) === fold(name));
   if (!found) throw new Error(`no item ${name}`);
   return found;
 }
 
 export function recipe(catalogue: Catalogue, name: string): Recipe {
-  const found = [...catalogue.recipe.values()].find((r) => fold(r.name) === fold(name));
+  const found = [...catalogue.records.recipe.values()].find((r) => fold(r.name) === fold(name));
   if (!found) throw new Error(`no recipe ${name}`);
   return found;
 }
 
 /** A bare item, for tests that build records by hand. */
 export const newItem = (name: string, given: Partial<Item> = {}): Item =>
-  blank("item", { id: newId(), key: keyFrom(name, "item"), name, status: "ready", ...given });
+  withDefaults("item", { id: newId(), key: keyFrom(name, "item"), name, status: "ready", ...given });
 export { line };

@@ -1,11 +1,13 @@
 /**
  * Random pantries and random changes to them: for tests that hold what was followed against what is found from scratch.
  */
-import type { Catalogue } from "../catalogue/catalogue";
-import { apply, type Edit, setField, type Value } from "../catalogue/changes";
-import { blank, type Draw, type Id, type Line, line, type Recipe, type Source } from "../catalogue/records";
+import { type Catalogue, emptyCatalogue } from "../catalogue/catalogue";
+import { apply } from "../catalogue/apply";
+import { type Edit, setField, type Value } from "../catalogue/edit";
+import { withDefaults, type Recipe, type Source } from "../kinds/index";
+import { type Draw, type Line, line } from "../notation/line";
+import type { Id } from "../schema/id";
 import { must, newItem, pantry, shells } from "./kitchen";
-import { emptyCatalogue } from "../catalogue/catalogue";
 
 type Random = () => number;
 const between = (random: Random, low: number, high: number): number => low + Math.floor(random() * (high - low + 1));
@@ -52,7 +54,7 @@ const named = (random: Random, kind: string) => ({
 });
 
 const recipeOf = (random: Random, items: readonly Id[]): Recipe =>
-  blank("recipe", {
+  withDefaults("recipe", {
     ...named(random, "make"),
     status: "ready",
     kind: random() < 0.25 ? "salvage" : "craft",
@@ -65,7 +67,7 @@ const recipeOf = (random: Random, items: readonly Id[]): Recipe =>
   });
 
 const sourceOf = (random: Random, items: readonly Id[]): Source =>
-  blank("source", {
+  withDefaults("source", {
     ...named(random, "gather"),
     kind: random() < 0.5 ? "gathering" : "shop",
     lines: [lineOf(random, items, "output")],
@@ -108,11 +110,11 @@ export function randomEdits(random: Random, catalogue: Catalogue): Edit[] {
 }
 
 function randomEdit(random: Random, catalogue: Catalogue): Edit {
-  const ids = [...catalogue.item.keys()];
+  const ids = [...catalogue.records.item.keys()];
   const [item, recipe, source] = [
-    pick(random, [...catalogue.item.values()]),
-    pick(random, [...catalogue.recipe.values()]),
-    pick(random, [...catalogue.source.values()]),
+    pick(random, [...catalogue.records.item.values()]),
+    pick(random, [...catalogue.records.recipe.values()]),
+    pick(random, [...catalogue.records.source.values()]),
   ];
   const set = (kind: "item" | "recipe" | "source" | "pantry" | "currency", id: Id, field: string, to: Value) =>
     setField(catalogue, kind, id, field, to);

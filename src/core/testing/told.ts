@@ -3,7 +3,7 @@ import { breakdown } from "../analysis/breakdown";
 import type { Measure } from "../analysis/cost";
 import type { Round, Thing } from "../analysis/gain";
 import { type Readings, readingsOf } from "../analysis/readings";
-import type { Pantry } from "../catalogue/records";
+import type { Pantry } from "../kinds/index";
 import { processAt } from "../network/compile";
 import { show } from "../numbers/fraction";
 import { item, kitchen } from "./kitchen";
@@ -11,7 +11,7 @@ import { item, kitchen } from "./kitchen";
 export const read = (text: string, settings: Partial<Pantry> = {}): Readings => readingsOf(kitchen(text, settings));
 export const at = (r: Readings, name: string): number => r.compiled.numberOf(item(r.catalogue, name).id) as number;
 export const nameAt = (r: Readings, i: number): string =>
-  r.catalogue.item.get(r.compiled.idOf(i) as never)?.name ?? "gone";
+  r.catalogue.records.item.get(r.compiled.idOf(i) as never)?.name ?? "gone";
 export const label = (r: Readings, p: number): string => processAt(r.compiled, p).record.name;
 /** Numbers of all processes in use, and of all items. */
 export const processesIn = ({ compiled }: Readings): number[] =>

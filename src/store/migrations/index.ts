@@ -2,9 +2,11 @@
 import { FirstTables } from "./0001-first-tables";
 import { DrawsAndUnlocks } from "./0002-draws-and-unlocks";
 import { RecordsByPantry } from "./0003-records-by-pantry";
+import { DrawColumns } from "./0004-draw-columns";
 
 export const MIGRATIONS = [
   { name: "0001-first-tables", class: FirstTables },
   { name: "0002-draws-and-unlocks", class: DrawsAndUnlocks },
   { name: "0003-records-by-pantry", class: RecordsByPantry },
+  { name: "0004-draw-columns", class: DrawColumns },
 ];

@@ -1,22 +1,17 @@
 /** A catalogue as the database would give it. */
-import type { Catalogue } from "../../core/catalogue/catalogue";
-import { type AnyRecord, type Id, KINDS } from "../../core/catalogue/records";
+import { type Catalogue, recordsOf } from "../../core/catalogue/catalogue";
+import { definition, KINDS } from "../../core/kinds/index";
 import type { PantryTexts } from "../load";
-import { rowOf, TABLES } from "../tables";
+import { rowsOf, TABLES } from "../tables";
 
 export const textsOf = (catalogue: Catalogue): PantryTexts => ({
   revision: catalogue.revision,
   pantry: catalogue.pantry,
   kinds: Object.fromEntries(
     KINDS.map((kind) => {
-      const table = TABLES[kind];
-      const records = [...(catalogue[kind] as ReadonlyMap<Id, AnyRecord>).values()];
-      const parts = table.parts.map(({ field, rows }) =>
-        JSON.stringify(
-          records.flatMap((r) => rows((r as unknown as Record<string, never>)[field]).map((row) => [r.id, ...row])),
-        ),
-      );
-      return [kind, { rows: JSON.stringify(records.map((r) => rowOf(table, r))), parts }];
+      const rows = [...recordsOf(catalogue, kind).values()].map((record) => rowsOf(definition(kind), record));
+      const parts = TABLES[kind].parts.map((_, k) => JSON.stringify(rows.flatMap((r) => r.parts[k])));
+      return [kind, { rows: JSON.stringify(rows.map((r) => r.own)), parts }];
     }),
   ) as unknown as PantryTexts["kinds"],
 });

@@ -252,9 +252,9 @@ function LoopDetail({ at }: { at: number }) {
           <Button
             key={id}
             className="h-6!"
-            onClick={() => places.open(catalogue.recipe.has(id) ? "recipe" : "source", id)}
+            onClick={() => places.open(catalogue.records.recipe.has(id) ? "recipe" : "source", id)}
           >
-            {nameOf(catalogue, catalogue.recipe.has(id) ? "recipe" : "source", id)}
+            {nameOf(catalogue, catalogue.records.recipe.has(id) ? "recipe" : "source", id)}
           </Button>
         ))}
       </p>

@@ -12,8 +12,8 @@ import {
   XAxis,
   YAxis,
 } from "recharts";
-import { held } from "@/core/catalogue/catalogue";
-import type { Id } from "@/core/catalogue/records";
+import { held } from "@/core/catalogue/inheritance";
+import type { Id } from "@/core/schema/id";
 import { sayCost } from "@/core/numbers/format";
 import { figuresOf, useLive } from "../pantry/provider";
 
@@ -26,7 +26,7 @@ interface Point {
 
 export function PriceChart({ chosen, onPick }: { chosen: Id; onPick: (id: Id) => void }) {
   const { catalogue, board } = useLive();
-  const points: Point[] = [...catalogue.item.values()].flatMap((i) => {
+  const points: Point[] = [...catalogue.records.item.values()].flatMap((i) => {
     const cost = figuresOf(board, i.id).value;
     const price = held(catalogue, i, "sell").value;
     return cost && price ? [{ id: i.id, name: i.name, cost, price }] : [];

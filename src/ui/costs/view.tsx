@@ -4,9 +4,10 @@
  */
 import dynamic from "next/dynamic";
 import { useMemo, useState } from "react";
-import { byKey, held } from "@/core/catalogue/catalogue";
-import { fold } from "@/core/catalogue/names";
-import type { Item } from "@/core/catalogue/records";
+import { byKey } from "@/core/catalogue/keys";
+import { held } from "@/core/catalogue/inheritance";
+import { fold } from "@/core/schema/names";
+import type { Item } from "@/core/kinds/index";
 import { count } from "@/core/numbers/format";
 import { usePlaces } from "../frame/navigate";
 import { ViewHead } from "../frame/view-head";
@@ -52,7 +53,7 @@ export function CostsView() {
   }, [catalogue, board, findings]);
   const rows = useMemo(() => {
     const wanted = fold(text);
-    const list = [...catalogue.item.values()].filter((i) => {
+    const list = [...catalogue.records.item.values()].filter((i) => {
       const cost = figuresOf(board, i.id).value;
       const price = held(catalogue, i, "sell").value;
       if (wanted && !fold(i.name).includes(wanted)) return false;
@@ -110,7 +111,7 @@ export function CostsView() {
           onOrder={setOrder}
           empty={
             <Empty title="No item fits">
-              {catalogue.item.size
+              {catalogue.records.item.size
                 ? "Choose another filter."
                 : "Add items and recipes first; their costs are worked out here by themselves."}
             </Empty>
@@ -131,7 +132,7 @@ export function CostsView() {
             <h3 className="head pt-5 pb-1">Sell price against cost</h3>
             <PriceChart
               chosen={selected.id}
-              onPick={(id) => places.ask({ of: catalogue.item.get(id)?.key ?? null }, true)}
+              onPick={(id) => places.ask({ of: catalogue.records.item.get(id)?.key ?? null }, true)}
             />
           </section>
         )}

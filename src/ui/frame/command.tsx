@@ -3,8 +3,9 @@
 import { Command } from "cmdk";
 import { Dialog } from "radix-ui";
 import { useMemo, useState } from "react";
-import { fold } from "@/core/catalogue/names";
-import { type Id, type Kind, KINDS, kindWord } from "@/core/catalogue/records";
+import { fold } from "@/core/schema/names";
+import type { Id } from "@/core/schema/id";
+import { type Kind, KINDS, kindWord } from "@/core/kinds/index";
 import { useCatalogue, useStore } from "../pantry/provider";
 import { usePlaces, VIEWS } from "./navigate";
 
@@ -52,7 +53,9 @@ export function CommandField({ onClose }: { onClose: () => void }) {
     add("export", "Export the pantry as a bundle", "action", () => window.location.assign(`${store.path}/bundle`), 0.4);
     if (wanted)
       for (const kind of KINDS)
-        for (const record of (catalogue[kind] as ReadonlyMap<Id, { id: Id; name: string; key: string }>).values())
+        for (const record of (
+          catalogue.records[kind] as ReadonlyMap<Id, { id: Id; name: string; key: string }>
+        ).values())
           add(
             record.id,
             record.name,

@@ -6,7 +6,8 @@
 import { useParams, usePathname, useRouter, useSearchParams } from "next/navigation";
 import { useCallback } from "react";
 import { recordAt } from "@/core/catalogue/catalogue";
-import type { Id, Kind } from "@/core/catalogue/records";
+import type { Id } from "@/core/schema/id";
+import type { Kind } from "@/core/kinds/index";
 import { useStore } from "../pantry/provider";
 
 export const VIEWS = ["setup", "shelves", "recipes", "checks", "costs", "log"] as const;

@@ -1,7 +1,7 @@
 "use client";
 /** A refusal or a conflict, with both values and the ways out. Stays until it is answered. */
-import { sayValue } from "@/core/catalogue/telling";
-import { fieldWord } from "@/core/catalogue/changes";
+import { sayValue } from "@/core/history/telling";
+import { fieldWord } from "@/core/catalogue/edit";
 import { Button } from "../kit/kit";
 import { useStore, useView } from "../pantry/provider";
 
@@ -28,7 +28,7 @@ export function NoticeCard() {
           .map((c) => (
             <dl key={c.id + c.field} className="mt-2 grid grid-cols-[70px_1fr] gap-x-2 border-t border-hair pt-2">
               <dt className="head col-span-2">
-                {c.name}: {fieldWord(state.catalogue, c.field)}
+                {c.name}: {fieldWord(state.catalogue, c.kind, c.field)}
               </dt>
               <dt className="text-second">theirs</dt>
               <dd className="font-semibold">{sayValue(state.catalogue, c.kind, c.field, c.theirs)}</dd>

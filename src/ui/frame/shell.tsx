@@ -4,8 +4,9 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { Archive, BookOpenText, Coins, History, ListChecks, SlidersHorizontal } from "lucide-react";
 import Link from "next/link";
 import { type ReactNode, Suspense, useEffect, useRef, useState } from "react";
-import { byKey } from "@/core/catalogue/catalogue";
-import type { Id, Item } from "@/core/catalogue/records";
+import { byKey } from "@/core/catalogue/keys";
+import type { Id } from "@/core/schema/id";
+import type { Item } from "@/core/kinds/index";
 import { group } from "@/core/numbers/format";
 import { cx, Empty } from "../kit/kit";
 import { PantryProvider, useStore, useView } from "../pantry/provider";
@@ -80,7 +81,9 @@ function useWantedItem(wanted: string | null): Item | undefined {
   const open = useRef<{ key: string; id: Id } | null>(null);
   const named = state && wanted ? byKey(state.catalogue, "item", wanted) : undefined;
   const renamed =
-    !named && state && wanted && open.current?.key === wanted ? state.catalogue.item.get(open.current.id) : undefined;
+    !named && state && wanted && open.current?.key === wanted
+      ? state.catalogue.records.item.get(open.current.id)
+      : undefined;
   const item = named ?? renamed;
   useEffect(() => {
     open.current = item ? { key: item.key, id: item.id } : null;
@@ -104,7 +107,7 @@ function Rail() {
   const { state, link } = useView();
   const places = usePlaces();
   const counts: Partial<Record<ViewName, number>> = state
-    ? { shelves: state.catalogue.item.size, recipes: state.catalogue.recipe.size }
+    ? { shelves: state.catalogue.records.item.size, recipes: state.catalogue.records.recipe.size }
     : {};
   const faults = state?.board.findings.filter((f) => f.severity === "error").length ?? 0;
   return (

@@ -90,7 +90,7 @@ function Consequences({ onClose }: { onClose: () => void }) {
   const places = usePlaces();
   if (!state) return null;
   const { last, catalogue, board } = state;
-  const moved = last ? [...last.items].filter((id) => catalogue.item.has(id)) : [];
+  const moved = last ? [...last.items].filter((id) => catalogue.records.item.has(id)) : [];
   return (
     <section
       aria-label="What moved"

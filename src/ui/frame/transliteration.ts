@@ -1,7 +1,7 @@
 "use client";
 /** Keys of names in other scripts: the tables for them are loaded once somebody types such a letter. */
 import { useEffect } from "react";
-import { transliterateBy } from "@/core/catalogue/names";
+import { transliterateBy } from "@/core/schema/names";
 
 const OTHER = /[^\p{Script=Latin}\p{Script=Common}\p{Script=Inherited}]/u;
 

@@ -2,7 +2,7 @@
 /** A value that is edited where it stands, with its ink: written here, inherited, or nowhere. */
 import { RotateCcw } from "lucide-react";
 import { useRef, useState } from "react";
-import type { Held } from "@/core/catalogue/catalogue";
+import type { Held } from "@/core/catalogue/inheritance";
 import { cx } from "./kit";
 import { NameInput } from "./name-input";
 

@@ -1,8 +1,9 @@
 "use client";
 /** Small parts used everywhere: buttons, icons, grains, jar labels, empty places. */
 import type { ButtonHTMLAttributes, ReactNode } from "react";
-import { held } from "@/core/catalogue/catalogue";
-import type { Id, Item } from "@/core/catalogue/records";
+import { held } from "@/core/catalogue/inheritance";
+import type { Id } from "@/core/schema/id";
+import type { Item } from "@/core/kinds/index";
 import { useCatalogue } from "../pantry/provider";
 
 export const cx = (...names: (string | false | null | undefined)[]): string => names.filter(Boolean).join(" ");
@@ -57,7 +58,7 @@ export function Icon({ name, size = 18 }: { name: string | null; size?: number }
 
 /** Rarity as one to five grains of salt: the count tells the rank. */
 export function Grains({ rarity }: { rarity: Id | null }) {
-  const record = useCatalogue().rarity.get(rarity ?? ("" as Id));
+  const record = useCatalogue().records.rarity.get(rarity ?? ("" as Id));
   if (!record) return <span className="text-third">–</span>;
   return (
     <span
@@ -82,14 +83,14 @@ export function Grains({ rarity }: { rarity: Id | null }) {
 
 export function useTypeColour(): (item: Item) => string {
   const catalogue = useCatalogue();
-  return (item) => (item.type && catalogue.type.get(item.type)?.colour) || "var(--third)";
+  return (item) => (item.type && catalogue.records.type.get(item.type)?.colour) || "var(--third)";
 }
 
 /** The same small label for an item everywhere: lid in the colour of its type, icon, name. */
 export function Jar({ id, amount, onOpen }: { id: Id; amount?: string; onOpen?: (id: Id) => void }) {
   const catalogue = useCatalogue();
   const colour = useTypeColour();
-  const item = catalogue.item.get(id);
+  const item = catalogue.records.item.get(id);
   if (!item) return <span className="text-third">(gone)</span>;
   const inside = (
     <>

@@ -1,6 +1,6 @@
 "use client";
 /** The names that complete what is being typed, and which of them fit. */
-import { fold } from "@/core/catalogue/names";
+import { fold } from "@/core/schema/names";
 import { cx } from "./kit";
 
 /** Names that begin with what was typed, then those that contain it; all of them for nothing typed. */

@@ -2,15 +2,15 @@
 /** Who changed one record, newest first. */
 import { useQuery } from "@tanstack/react-query";
 import type { LoggedChange } from "@/core/analysis/board";
-import type { Id } from "@/core/catalogue/records";
-import { tellChange } from "@/core/catalogue/telling";
+import type { Id } from "@/core/schema/id";
+import { tellChange } from "@/core/history/telling";
 import { sayWhen } from "../kit/kit";
 import { useLive, useStore } from "../pantry/provider";
 
 export function HistoryOf({ id }: { id: Id }) {
   const store = useStore();
   const { catalogue } = useLive();
-  const touched = catalogue.item.get(id) ?? catalogue.recipe.get(id);
+  const touched = catalogue.records.item.get(id) ?? catalogue.records.recipe.get(id);
   const { data } = useQuery({
     queryKey: ["history", store.key, id, touched],
     queryFn: async () => (await (await fetch(`${store.path}/changes?of=${id}&most=12`)).json()) as LoggedChange[],

@@ -5,9 +5,9 @@ import { Fragment, useEffect, useState } from "react";
 import type { LoggedChange } from "@/core/analysis/board";
 import { sayMoved } from "@/core/analysis/say-moved";
 import { nameOf } from "@/core/catalogue/catalogue";
-import { type Edit, fieldWord } from "@/core/catalogue/changes";
-import { kindWord } from "@/core/catalogue/records";
-import { sayValue, tellChange } from "@/core/catalogue/telling";
+import { type Edit, fieldWord } from "@/core/catalogue/edit";
+import { kindWord } from "@/core/kinds/index";
+import { sayValue, tellChange } from "@/core/history/telling";
 import { count } from "@/core/numbers/format";
 import { ViewHead } from "../frame/view-head";
 import { Button, cx, Empty, sayWhen } from "../kit/kit";
@@ -162,7 +162,7 @@ function EditLine({ edit }: { edit: Edit }) {
   const name = edit.kind === "pantry" ? catalogue.pantry.name : nameOf(catalogue, edit.kind, edit.id);
   return (
     <li className="py-0.5">
-      <b>{name}</b>, {fieldWord(catalogue, edit.field)}:{" "}
+      <b>{name}</b>, {fieldWord(catalogue, edit.kind, edit.field)}:{" "}
       <span className="text-second line-through">{sayValue(catalogue, edit.kind, edit.field, edit.from)}</span> →{" "}
       {sayValue(catalogue, edit.kind, edit.field, edit.to)}
     </li>

@@ -3,7 +3,7 @@
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useState, useSyncExternalStore } from "react";
 import type { Catalogue } from "@/core/catalogue/catalogue";
 import type { Board, Figures } from "@/core/analysis/board";
-import type { Id } from "@/core/catalogue/records";
+import type { Id } from "@/core/schema/id";
 import { type Live, PantryStore, type View } from "./store";
 
 const Context = createContext<PantryStore | null>(null);

@@ -3,8 +3,8 @@ import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { rippleOf } from "@/core/analysis/board";
 import { boardOf } from "@/core/analysis/engine";
 import type { Catalogue } from "@/core/catalogue/catalogue";
-import { type Edit, setField } from "@/core/catalogue/changes";
-import { KINDS } from "@/core/catalogue/records";
+import { type Edit, setField } from "@/core/catalogue/edit";
+import { KINDS } from "@/core/kinds/index";
 import { item, kitchen, must } from "@/core/testing/kitchen";
 import { PantryStore } from "./store";
 
@@ -19,13 +19,13 @@ class Server {
   fetch = async (path: string, init: RequestInit = {}): Promise<Response> => {
     if (init.method !== "POST") {
       this.loads++;
-      const shelves = Object.fromEntries(
-        KINDS.map((k) => [k, [...(this.catalogue[k] as ReadonlyMap<string, object>).values()]]),
+      const records = Object.fromEntries(
+        KINDS.map((k) => [k, [...(this.catalogue.records[k] as ReadonlyMap<string, object>).values()]]),
       );
       const text = JSON.stringify({
         revision: this.catalogue.revision,
         pantry: this.catalogue.pantry,
-        shelves,
+        records,
         board: boardOf(this.catalogue),
       });
       return new Response(new Uint8Array(gzipSync(text)));

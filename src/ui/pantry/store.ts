@@ -1,9 +1,10 @@
 /** One pantry as this window sees it: a catalogue and a board of the same revision, followed live. */
 import { type Board, follow, type LiveEvent, type LoggedChange, type Moved } from "@/core/analysis/board";
 import { type Catalogue, type Packed, unpacked } from "@/core/catalogue/catalogue";
-import { apply, type Conflict, type Edit } from "@/core/catalogue/changes";
-import type { Id } from "@/core/catalogue/records";
-import { tellChange } from "@/core/catalogue/telling";
+import { apply, type Conflict } from "@/core/catalogue/apply";
+import type { Edit } from "@/core/catalogue/edit";
+import type { Id } from "@/core/schema/id";
+import { tellChange } from "@/core/history/telling";
 
 export interface LastMove {
   readonly change: LoggedChange;

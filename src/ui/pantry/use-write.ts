@@ -1,8 +1,9 @@
 "use client";
 /** Writes what was typed, one write after the other; resolves to a sentence when it was refused. */
 import { useCallback } from "react";
-import type { Id, Kind } from "@/core/catalogue/records";
-import { readEntries, readEntry } from "@/core/notation/entry";
+import type { Id } from "@/core/schema/id";
+import type { Kind } from "@/core/kinds/index";
+import { readEntries, readEntry } from "@/core/editing/entry";
 import type { Entry } from "../grid/grid";
 import { useStore } from "./provider";
 

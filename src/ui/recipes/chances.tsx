@@ -4,9 +4,9 @@ import { useDeferredValue, useMemo, useState } from "react";
 import { work } from "@/core/analysis/chances";
 import { byChance, outcomes, runsUntil } from "@/core/analysis/outcomes";
 import { nameOf } from "@/core/catalogue/catalogue";
-import type { Id } from "@/core/catalogue/records";
+import type { Id } from "@/core/schema/id";
 import type { ParsedLine } from "@/core/notation/parser";
-import { lineFrom } from "@/core/notation/write";
+import { lineFrom } from "@/core/kinds/parsed";
 import { sayPercent, sayQuantity } from "@/core/numbers/format";
 import { useCatalogue } from "../pantry/provider";
 
@@ -74,7 +74,7 @@ export function Chances({ parsed }: { parsed: ParsedLine }) {
             {found.map((o) => (
               <tr key={o.item}>
                 <td className="truncate pr-2">
-                  {catalogue.item.has(o.item) ? nameOf(catalogue, "item", o.item) : o.item}
+                  {catalogue.records.item.has(o.item) ? nameOf(catalogue, "item", o.item) : o.item}
                 </td>
                 {[
                   sayQuantity(o.expected),

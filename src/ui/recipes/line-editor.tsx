@@ -4,7 +4,8 @@
  */
 import { type KeyboardEvent, useEffect, useId, useMemo, useRef, useState } from "react";
 import { type Entry, type ParsedLine, parseLine, type Remark } from "@/core/notation/parser";
-import { completeAt, wordsOf } from "@/core/notation/write";
+import { completeAt } from "@/core/notation/completion";
+import { wordsOf } from "@/core/editing/recipes";
 import { count, sayPercent, sayRange } from "@/core/numbers/format";
 import { formatTicks } from "@/core/numbers/ticks";
 import { cx, Jar } from "../kit/kit";
@@ -33,8 +34,8 @@ export function LineEditor({ label, text, onText, onEnter, onEscape, autoFocus }
   const [picked, setPicked] = useState(0);
   const listId = useId();
   const names = useMemo(
-    () => [...catalogue.item.values()].filter((i) => i.status !== "retired").map((i) => i.name),
-    [catalogue.item],
+    () => [...catalogue.records.item.values()].filter((i) => i.status !== "retired").map((i) => i.name),
+    [catalogue.records.item],
   );
   const offer = cursor === null ? null : completeAt(text, cursor, names);
   useEffect(() => {
@@ -148,7 +149,7 @@ export function Drawn({
     parsed.level === null ? "" : `level ${parsed.level}`,
     parsed.taughtBy ? `taught by ${parsed.taughtBy.name}` : "",
     parsed.fee
-      ? `fee ${parsed.fee} ${(parsed.feeCurrency && catalogue.currency.get(parsed.feeCurrency)?.name) ?? ""}`
+      ? `fee ${parsed.fee} ${(parsed.feeCurrency && catalogue.records.currency.get(parsed.feeCurrency)?.name) ?? ""}`
       : "",
   ].filter(Boolean);
   return (

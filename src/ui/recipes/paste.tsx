@@ -2,7 +2,8 @@
 /** Many lines at once: a verdict for each before anything is written; the good ones can go in while the others wait. */
 import { Dialog } from "radix-ui";
 import { useMemo, useState } from "react";
-import { addRecipes, readLines, wordsOf } from "@/core/notation/write";
+import { addRecipes, wordsOf } from "@/core/editing/recipes";
+import { readLines } from "@/core/notation/text";
 import { count } from "@/core/numbers/format";
 import { Button, cx } from "../kit/kit";
 import { useCatalogue, useStore } from "../pantry/provider";

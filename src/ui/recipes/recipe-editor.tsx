@@ -1,9 +1,10 @@
 "use client";
 /** Writes a new recipe or rewrites one: the line, what was understood, and the form. */
+import { around } from "@/core/catalogue/surroundings";
 import { useEffect, useState } from "react";
-import type { Recipe } from "@/core/catalogue/records";
+import type { Recipe } from "@/core/kinds/index";
 import { formatRecipe } from "@/core/notation/format";
-import { addRecipes, rewriteRecipe } from "@/core/notation/write";
+import { addRecipes, rewriteRecipe } from "@/core/editing/recipes";
 import { Button } from "../kit/kit";
 import { useCatalogue, useStore } from "../pantry/provider";
 import { Chances } from "./chances";
@@ -23,7 +24,7 @@ interface Props {
 export function RecipeEditor({ recipe, start = "", form = false, onDone, onWritten }: Props) {
   const catalogue = useCatalogue();
   const store = useStore();
-  const stored = recipe ? formatRecipe(catalogue, recipe) : start;
+  const stored = recipe ? formatRecipe(around(catalogue), recipe) : start;
   const [text, setText] = useState(stored);
   const [base, setBase] = useState({ stored, recipe });
   const [saving, setSaving] = useState(false);
@@ -51,10 +52,10 @@ export function RecipeEditor({ recipe, start = "", form = false, onDone, onWritt
       if (added?.op === "add") onWritten?.(added.record.key);
     } else {
       const now = store.snapshot().state?.catalogue;
-      const fresh = now?.recipe.get(recipe.id);
+      const fresh = now?.records.recipe.get(recipe.id);
       if (now && fresh) {
-        setBase({ stored: formatRecipe(now, fresh), recipe: fresh });
-        setText(formatRecipe(now, fresh));
+        setBase({ stored: formatRecipe(around(now), fresh), recipe: fresh });
+        setText(formatRecipe(around(now), fresh));
       }
     }
     onDone?.();

@@ -1,9 +1,11 @@
 "use client";
 /** The same record as the line above it, as a form: each field writes back into the line. */
+import { around, namesOf } from "@/core/catalogue/surroundings";
 import { Plus, X } from "lucide-react";
-import { type Id, isWeight, type Role, ROLES } from "@/core/catalogue/records";
-import { itemBook } from "@/core/notation/book";
-import { readNumber } from "@/core/notation/entry";
+import type { Id } from "@/core/schema/id";
+import { isWeight } from "@/core/notation/line";
+import { type Role, ROLES } from "@/core/notation/roles";
+import { readNumber } from "@/core/schema/number";
 import { formatParsed } from "@/core/notation/format";
 import type { Entry, ParsedLine } from "@/core/notation/parser";
 import { count, sayQuantity } from "@/core/numbers/format";
@@ -16,10 +18,10 @@ import { useCatalogue } from "../pantry/provider";
 export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (text: string) => void }) {
   const catalogue = useCatalogue();
   if (!parsed.ok) return <p className="text-second">The form follows as soon as the line can be read.</p>;
-  const write = (part: Partial<ParsedLine>) => onText(formatParsed(catalogue, { ...parsed, ...part }));
+  const write = (part: Partial<ParsedLine>) => onText(formatParsed(around(catalogue), { ...parsed, ...part }));
   const put = (at: number, part: Partial<Entry>) =>
     write({ entries: parsed.entries.map((e, i) => (i === at ? { ...e, ...part } : e)) });
-  const names = [...catalogue.item.values()].map((i) => i.name);
+  const names = [...catalogue.records.item.values()].map((i) => i.name);
   const rest = { span: { from: 0, to: 0 }, min: 1, max: 1, chance: 1, uses: null };
   return (
     <div className="space-y-3">
@@ -58,7 +60,8 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
               placeholder="0"
               onDone={(t) => {
                 const fee = t === "" ? 0 : readNumber(t);
-                const currency = parsed.feeCurrency ?? ([...catalogue.currency.keys()][0] as Id | undefined) ?? null;
+                const currency =
+                  parsed.feeCurrency ?? ([...catalogue.records.currency.keys()][0] as Id | undefined) ?? null;
                 if (fee !== null && fee >= 0) write({ fee, feeCurrency: fee > 0 ? currency : null });
               }}
             />
@@ -69,7 +72,7 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
               onChange={(e) => write({ feeCurrency: (e.target.value || null) as Id | null })}
             >
               <option value="">value units</option>
-              {[...catalogue.currency.values()].map((c) => (
+              {[...catalogue.records.currency.values()].map((c) => (
                 <option key={c.id} value={c.id}>
                   {c.name}
                 </option>
@@ -97,7 +100,7 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
             value={parsed.taughtBy?.name ?? ""}
             names={names}
             onDone={(name) => {
-              const found = itemBook(catalogue).find(name);
+              const found = namesOf(catalogue, "item").find(name);
               write({
                 taughtBy: name
                   ? { name: found.found === "one" ? found.name : name, item: found.found === "one" ? found.id : null }
@@ -151,7 +154,7 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
                   names={names}
                   onDone={(name) => {
                     if (!name) return;
-                    const found = itemBook(catalogue).find(name);
+                    const found = namesOf(catalogue, "item").find(name);
                     put(i, { name, item: found.found === "one" ? found.id : null });
                   }}
                 />
@@ -213,7 +216,7 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
             role={role}
             names={names}
             onAdd={(name) => {
-              const found = itemBook(catalogue).find(name);
+              const found = namesOf(catalogue, "item").find(name);
               write({
                 entries: [
                   ...parsed.entries,

@@ -1,12 +1,15 @@
 "use client";
 /** The recipe book: grouped by station or by result, searchable, with a line editor for new ones. */
+import { around } from "@/core/catalogue/surroundings";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { ClipboardPaste, Plus, Trash2 } from "lucide-react";
 import { useEffect, useMemo, useRef, useState } from "react";
-import { byKey, nameOf } from "@/core/catalogue/catalogue";
-import { setField } from "@/core/catalogue/changes";
-import { fold } from "@/core/catalogue/names";
-import { type Recipe, STATUSES } from "@/core/catalogue/records";
+import { byKey } from "@/core/catalogue/keys";
+import { nameOf } from "@/core/catalogue/catalogue";
+import { setField } from "@/core/catalogue/edit";
+import { fold } from "@/core/schema/names";
+import type { Recipe } from "@/core/kinds/index";
+import { STATUSES } from "@/core/kinds/shared";
 import { formatUnnamed } from "@/core/notation/format";
 import { count, sayCost } from "@/core/numbers/format";
 import { FindingLines } from "../checks/finding-lines";
@@ -70,7 +73,7 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
     const q = new URLSearchParams(query);
     const text = fold(q.get("text") ?? "");
     const by = q.get("by") ?? "station";
-    const lines = [...catalogue.recipe.values()]
+    const lines = [...catalogue.records.recipe.values()]
       .filter(
         (r) =>
           (!q.get("kind") || r.kind === q.get("kind")) &&
@@ -92,8 +95,9 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
             by === "station" && recipe.kind === "salvage" && !line
               ? "Salvage, by hand"
               : by === "result"
-                ? (catalogue.type.get(catalogue.item.get(line?.item ?? ("" as never))?.type ?? ("" as never))?.name ??
-                  "Other")
+                ? (catalogue.records.type.get(
+                    catalogue.records.item.get(line?.item ?? ("" as never))?.type ?? ("" as never),
+                  )?.name ?? "Other")
                 : head,
         };
       })
@@ -192,14 +196,14 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
       >
         {entries.length === 0 && (
           <Empty
-            title={catalogue.recipe.size ? "No recipe fits" : "The book is empty"}
+            title={catalogue.records.recipe.size ? "No recipe fits" : "The book is empty"}
             action={
               <Button look="solid" onClick={onWrite}>
                 Write a recipe
               </Button>
             }
           >
-            {catalogue.recipe.size
+            {catalogue.records.recipe.size
               ? "Try another word, or clear the search."
               : "Recipes belong here. Write one as a line: 2 River eel + 1 Coarse salt -> 2 Smoked eel."}
           </Empty>
@@ -248,7 +252,7 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
                   {severity && <Dot severity={severity} />}
                   {cost !== null && output && <span className="ink-worked ml-auto">{sayCost(cost)}</span>}
                 </span>
-                <span className="truncate text-second">{formatUnnamed(catalogue, recipe)}</span>
+                <span className="truncate text-second">{formatUnnamed(around(catalogue), recipe)}</span>
               </div>
             );
           })}

@@ -40,7 +40,7 @@ export function DeletePanel() {
       ) : (
         <form onSubmit={end} className="mt-3 max-w-prose rounded-sm border border-beet bg-beet-wash p-3">
           <p>
-            {count(catalogue.item.size, "item")}, {count(catalogue.recipe.size, "recipe")} and{" "}
+            {count(catalogue.records.item.size, "item")}, {count(catalogue.records.recipe.size, "recipe")} and{" "}
             {count(catalogue.revision, "change")} go with it. Take a bundle out first:
           </p>
           <div className="py-2">

@@ -1,88 +1,37 @@
 "use client";
-/** Setup: the records everything else refers to, each kind as a grid, and the settings of the pantry. */
 import { Plus, Trash2 } from "lucide-react";
-import { type ReactNode, useMemo, useState } from "react";
-import { byKey, type Catalogue, keyIndex, nameOf } from "@/core/catalogue/catalogue";
-import { newId } from "@/core/catalogue/names";
-import {
-  type AnyRecord,
-  blank,
-  type Field,
-  FIELDS,
-  type Id,
-  type Kind,
-  kindWord,
-  type Line,
-  type Pantry,
-} from "@/core/catalogue/records";
-import { formatGiven } from "@/core/notation/format";
-import { Keys } from "@/core/notation/write";
-import { count, sayQuantity } from "@/core/numbers/format";
-import { formatTicks } from "@/core/numbers/ticks";
+import { useMemo, useState } from "react";
+import { byKey, keyIndex } from "@/core/catalogue/keys";
+import { newId, type Id } from "@/core/schema/id";
+import { type AnyRecord, definition, type Kind, KINDS, kindWord, withDefaults } from "@/core/kinds/index";
+import { FreeKeys } from "@/core/editing/new-names";
+import { count } from "@/core/numbers/format";
 import { usePlaces } from "../frame/navigate";
 import { ViewHead } from "../frame/view-head";
 import { Grid } from "../grid/grid";
-import { type Column, ordered } from "../grid/columns";
+import { ordered } from "../grid/columns";
+import { fieldColumns, titleOf } from "../grid/field-columns";
 import { Inline } from "../kit/inline";
-import { Button, cx, Empty, Icon } from "../kit/kit";
+import { Button, cx, Empty } from "../kit/kit";
 import { useLive, useStore } from "../pantry/provider";
 import { useWrite, useWriteCells } from "../pantry/use-write";
 import { BundlePanel } from "./bundle-panel";
 import { DeletePanel } from "./delete-panel";
 
-const TABS: readonly { kind: Exclude<Kind, "item" | "recipe">; label: string; help: string }[] = [
-  {
-    kind: "type",
-    label: "Types",
-    help: "What sorts of item there are. What a type says, its items inherit until they say otherwise.",
-  },
-  { kind: "stat", label: "Stats", help: "The numbers items are compared by, and which direction is better." },
-  { kind: "rarity", label: "Rarities", help: "One to five grains of salt." },
-  { kind: "tag", label: "Tags", help: "Free labels for filtering." },
-  { kind: "currency", label: "Currencies", help: "What players pay with, and what one is worth in value units." },
-  {
-    kind: "source",
-    label: "Sources",
-    help: "Where things enter the world: gathering with its time, shops with their price.",
-  },
-];
-
-const WIDTHS: Record<string, number> = {
-  name: 184,
-  key: 160,
-  lines: 310,
-  note: 120,
-  level: 54,
-  stack: 54,
-  mass: 66,
-  buy: 58,
-  sell: 58,
-  parent: 110,
-  colour: 96,
-  ticks: 80,
-  icon: 156,
-  unit: 70,
-  form: 80,
-  better: 80,
-  kind: 90,
-  currency: 100,
-  symbol: 70,
-  worth: 80,
-  rank: 80,
-};
-const TITLES: Record<string, string> = {
-  lines: "Gives",
-  ticks: "Time",
-  parent: "Parent type",
-  better: "Better when",
-  mass: "Mass kg",
-};
+/** Kinds with a view of their own; all others are edited here. */
+const ELSEWHERE: ReadonlySet<Kind> = new Set(["item", "recipe"]);
+/** Most used first: what records are made of stands last in the order of dependence. */
+const TABS: readonly Kind[] = KINDS.filter((kind) => !ELSEWHERE.has(kind)).sort(
+  (a, b) => definition(b).members.names.length - definition(a).members.names.length,
+);
+const tabTitle = (kind: Kind): string => sentence(kindWord(kind, true));
+const sentence = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
 export function SetupView() {
   const { catalogue } = useLive();
   const places = usePlaces();
   const wanted = places.query.get("kind") ?? "type";
-  const tab = TABS.find((t) => t.kind === wanted);
+  const tab = TABS.find((kind) => kind === wanted);
   return (
     <>
       <ViewHead title="Setup" />
@@ -92,7 +41,7 @@ export function SetupView() {
         className="flex min-h-10 items-center gap-1 border-b border-line bg-shade px-3.5 py-1.5"
       >
         {[
-          ...TABS.map((t) => ({ id: t.kind as string, label: t.label, n: catalogue[t.kind].size })),
+          ...TABS.map((kind) => ({ id: kind as string, label: tabTitle(kind), n: catalogue.records[kind].size })),
           { id: "pantry", label: "Pantry", n: null },
         ].map((t) => (
           <Button
@@ -106,26 +55,27 @@ export function SetupView() {
           </Button>
         ))}
       </div>
-      {tab ? <Shelf key={tab.kind} kind={tab.kind} help={tab.help} /> : <PantryPanel />}
+      {tab ? <KindGrid key={tab} kind={tab} /> : <PantryPanel />}
     </>
   );
 }
 
-function Shelf({ kind, help }: { kind: Exclude<Kind, "item" | "recipe">; help: string }) {
+function KindGrid({ kind }: { kind: Kind }) {
+  const { help } = definition(kind);
   const writeCells = useWriteCells(kind);
   const { catalogue } = useLive();
   const store = useStore();
   const places = usePlaces();
   const [order, setOrder] = useState({ column: kind === "rarity" ? "rank" : "name", down: false });
-  const columns = useMemo(() => columnsOf(kind, catalogue), [kind, catalogue]);
+  const columns = useMemo(() => fieldColumns(kind, catalogue), [kind, catalogue]);
   const rows = useMemo(
-    () => ordered([...(catalogue[kind] as ReadonlyMap<Id, AnyRecord>).values()], columns, order),
+    () => ordered([...(catalogue.records[kind] as ReadonlyMap<Id, AnyRecord>).values()], columns, order),
     [catalogue, kind, columns, order],
   );
   const active = byKey(catalogue, kind, places.query.get("record") ?? "");
   const make = async () => {
     const name = `New ${kindWord(kind)}`;
-    const record = blank(kind, { id: newId(), key: new Keys(catalogue).next(kind, name), name });
+    const record = withDefaults(kind, { id: newId(), key: new FreeKeys(catalogue).next(kind, name), name });
     const answer = await store.submit([{ op: "add", kind, record: record as AnyRecord }]);
     if (answer.ok) places.ask({ record: record.key }, true);
   };
@@ -146,7 +96,7 @@ function Shelf({ kind, help }: { kind: Exclude<Kind, "item" | "recipe">; help: s
         </span>
       </div>
       <Grid<AnyRecord>
-        label={TABS.find((t) => t.kind === kind)?.label ?? kind}
+        label={tabTitle(kind)}
         rows={rows}
         columns={columns}
         keyOf={(r) => r.id}
@@ -172,108 +122,14 @@ function Shelf({ kind, help }: { kind: Exclude<Kind, "item" | "recipe">; help: s
   );
 }
 
-function columnsOf(kind: Exclude<Kind, "item" | "recipe">, catalogue: Catalogue): Column<AnyRecord>[] {
-  const fields = Object.entries(FIELDS[kind]).filter(([name]) => name !== "stats") as [string, Field][];
-  const columns = fields.filter(([name]) => name !== "key").map(([name, field]) => fieldColumn(name, field, catalogue));
-  if (kind === "type")
-    for (const stat of catalogue.stat.values())
-      columns.push({
-        id: `stats.${stat.id}`,
-        title: stat.name,
-        width: 70,
-        numeric: true,
-        edit: {},
-        text: (r) => String((r as { stats?: Record<string, number> }).stats?.[stat.id] ?? ""),
-        sort: (r) => (r as { stats?: Record<string, number> }).stats?.[stat.id] ?? null,
-        cell: (r) =>
-          (r as { stats?: Record<string, number> }).stats?.[stat.id] ?? <span className="text-third">–</span>,
-      });
-  columns.push(fieldColumn("key", FIELDS[kind].key, catalogue));
-  return columns;
-}
-
-function fieldColumn(name: string, field: Field, catalogue: Catalogue): Column<AnyRecord> {
-  const value = (r: AnyRecord) => (r as unknown as Record<string, unknown>)[name];
-  const text = (r: AnyRecord): string => {
-    const v = value(r);
-    if (v === null || v === undefined) return "";
-    if (field.as === "ref") return nameOf(catalogue, field.to, v as Id);
-    if (field.as === "lines") return formatGiven(catalogue, v as Line[]);
-    if (name === "ticks") return (v as number) === 0 ? "" : formatTicks(v as number, catalogue.pantry.ticksPerSecond);
-    if (name === "price" && v === 0) return "";
-    return String(v);
-  };
-  const names =
-    field.as === "choice"
-      ? () => field.of
-      : field.as === "ref"
-        ? () => [...(catalogue[field.to] as ReadonlyMap<Id, { name: string }>).values()].map((r) => r.name)
-        : undefined;
-  const numeric = field.as === "number";
-  const cell = (r: AnyRecord): ReactNode => {
-    const shown = text(r);
-    if (!shown) return <span className="text-third">–</span>;
-    if (field.as === "colour")
-      return (
-        <span className="flex items-center gap-2">
-          <span aria-hidden className="size-3.5 rounded-sm" style={{ background: shown }} />
-          {shown}
-        </span>
-      );
-    if (name === "icon")
-      return (
-        <span className="flex items-center gap-1.5 truncate">
-          <Icon name={shown} size={15} /> {shown}
-        </span>
-      );
-    return (
-      <span
-        className={cx("truncate", name === "name" && "font-semibold", name === "key" && "text-second")}
-        title={shown.length > 30 ? shown : undefined}
-      >
-        {numeric && name !== "ticks" ? sayQuantity(value(r) as number) : shown}
-      </span>
-    );
-  };
-  const title = TITLES[name] ?? name.charAt(0).toUpperCase() + name.slice(1);
-  return {
-    id: name,
-    title,
-    width: WIDTHS[name] ?? 76,
-    numeric,
-    edit: { names },
-    text,
-    cell,
-    sort: (r) => (numeric ? ((value(r) as number | null) ?? null) : text(r).toLowerCase()),
-  };
-}
-
-const SETTINGS: readonly { field: keyof Pantry; label: string; help: string }[] = [
-  { field: "name", label: "Name", help: "" },
-  {
-    field: "ticksPerSecond",
-    label: "Ticks per second",
-    help: "The game's clock. Every duration is stored in ticks and can be written as 90s or 1800t.",
-  },
-  {
-    field: "labourPerHour",
-    label: "Worth of an hour of play",
-    help: "Value units. Time then counts in value too, so that a gathered material is not free. 0 leaves time out.",
-  },
-  {
-    field: "priceFloor",
-    label: "Price floor",
-    help: "A sell price below this share of the cost is a finding. 1 is the cost itself.",
-  },
-  {
-    field: "salvageCeiling",
-    label: "Salvage ceiling",
-    help: "Salvage that gives back more than this share of the item's cost is a finding.",
-  },
-];
+/** Every setting but the key, which stays. */
+const SETTINGS = Object.entries(definition("pantry").fields)
+  .filter(([field]) => field !== "key")
+  .map(([field, of]) => ({ field, label: titleOf(field, of), help: of.options.help, numeric: of.numeric, of }));
 
 function PantryPanel() {
   const { catalogue } = useLive();
+  const pantry = catalogue.pantry as unknown as Readonly<Record<string, string | number>>;
   const write = useWrite();
   return (
     <div
@@ -284,16 +140,16 @@ function PantryPanel() {
     >
       <section aria-label="Settings">
         <h2 className="pb-2 text-[15px]">Settings</h2>
-        {SETTINGS.map(({ field, label, help }) => (
+        {SETTINGS.map(({ field, label, help, numeric }) => (
           <div key={field} className="border-b border-hair py-2">
             <div className="flex items-center justify-between gap-4">
               <span className="font-semibold">{label}</span>
               <Inline
                 label={label}
-                held={{ value: catalogue.pantry[field], from: "own" }}
-                numeric={field !== "name"}
-                show={String(catalogue.pantry[field])}
-                text={String(catalogue.pantry[field])}
+                held={{ value: pantry[field], from: "own" }}
+                numeric={numeric}
+                show={String(pantry[field])}
+                text={String(pantry[field])}
                 onWrite={(t) => write("pantry", catalogue.pantry.id, field, t)}
               />
             </div>

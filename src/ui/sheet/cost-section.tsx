@@ -4,7 +4,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { ItemCosts } from "@/core/analysis/item-costs";
 import { nameOf, recordAt } from "@/core/catalogue/catalogue";
-import type { Id } from "@/core/catalogue/records";
+import type { Id } from "@/core/schema/id";
 import { sayCost, sayQuantity } from "@/core/numbers/format";
 import { saySeconds } from "@/core/numbers/ticks";
 import { usePlaces } from "../frame/navigate";

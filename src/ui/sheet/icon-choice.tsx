@@ -3,8 +3,8 @@
 import { Popover } from "radix-ui";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { held } from "@/core/catalogue/catalogue";
-import type { Item } from "@/core/catalogue/records";
+import { held } from "@/core/catalogue/inheritance";
+import type { Item } from "@/core/kinds/index";
 import { Icon } from "../kit/kit";
 import { useLive } from "../pantry/provider";
 import { useWrite } from "../pantry/use-write";

@@ -3,13 +3,17 @@
  * One item, one sheet, always in the same order: what it is, how it is made, what it makes, where it is found, what it
  * is worth, what is wrong, who changed it.
  */
+import { namesOf } from "@/core/catalogue/surroundings";
 import { Trash2, X } from "lucide-react";
 import { type ReactNode, useRef, useState } from "react";
-import { held, heldStat, type InheritedField, nameOf, recipesWith } from "@/core/catalogue/catalogue";
-import { setField } from "@/core/catalogue/changes";
-import { type Id, type Item, type Recipe, STATUSES } from "@/core/catalogue/records";
+import { held, heldStat, type InheritedField } from "@/core/catalogue/inheritance";
+import { nameOf } from "@/core/catalogue/catalogue";
+import { recipesWith } from "@/core/catalogue/references";
+import { setField } from "@/core/catalogue/edit";
+import type { Id } from "@/core/schema/id";
+import type { Item, Recipe } from "@/core/kinds/index";
+import { STATUSES } from "@/core/kinds/shared";
 import { newSource } from "@/core/checks/mend";
-import { itemBook } from "@/core/notation/book";
 import { count, sayCost, sayPercent, sayQuantity, sayRange } from "@/core/numbers/format";
 import { formatTicks } from "@/core/numbers/ticks";
 import { FindingLines } from "../checks/finding-lines";
@@ -32,18 +36,18 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
   const [adding, setAdding] = useState<"craft" | "salvage" | null>(null);
   const get = useRef<HTMLDivElement>(null);
   const use = useRef<HTMLDivElement>(null);
-  const type = item.type ? catalogue.type.get(item.type) : undefined;
+  const type = item.type ? catalogue.records.type.get(item.type) : undefined;
   const made = recipesWith(catalogue, item.id, ["output"]);
   const used = recipesWith(catalogue, item.id, ["ingredient", "tool", "station"]);
   const salvages = used.filter(
     (r) => r.kind === "salvage" && r.lines.some((l) => l.item === item.id && l.role === "ingredient"),
   );
   const uses = used.filter((r) => !salvages.includes(r));
-  const sources = [...catalogue.source.values()].filter((s) => s.lines.some((l) => l.item === item.id));
+  const sources = [...catalogue.records.source.values()].filter((s) => s.lines.some((l) => l.item === item.id));
   // What is wrong with the item, and with the ways to make it and to take it apart.
   const own = new Set<Id>([item.id, ...made.map((r) => r.id), ...salvages.map((r) => r.id)]);
   const findings = board.findings.filter((f) => f.about.some((r) => own.has(r.id)));
-  const name = itemBook(catalogue).written(item.id);
+  const name = namesOf(catalogue, "item").written(item.id);
   const margin = marginOf(catalogue, board, item);
   const plain = (value: unknown) => ({
     value,
@@ -136,7 +140,7 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
                 held={plain(item.type)}
                 show={type?.name ?? ""}
                 text={type?.name ?? ""}
-                names={namesOf(catalogue.type)}
+                names={allNames(catalogue.records.type)}
                 onWrite={(t) => write("item", item.id, "type", t)}
               />
             </Row>
@@ -144,9 +148,9 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
               <Inline
                 label="Rarity"
                 held={plain(item.rarity)}
-                show={(item.rarity && catalogue.rarity.get(item.rarity)?.name) || ""}
-                text={(item.rarity && catalogue.rarity.get(item.rarity)?.name) || ""}
-                names={namesOf(catalogue.rarity)}
+                show={(item.rarity && catalogue.records.rarity.get(item.rarity)?.name) || ""}
+                text={(item.rarity && catalogue.records.rarity.get(item.rarity)?.name) || ""}
+                names={allNames(catalogue.records.rarity)}
                 onWrite={(t) => write("item", item.id, "rarity", t)}
               />
             </Row>
@@ -172,8 +176,8 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
             <Inline
               label="Tags"
               held={plain(item.tags.length ? "x" : "")}
-              show={item.tags.map((t) => catalogue.tag.get(t)?.name).join(", ")}
-              text={item.tags.map((t) => catalogue.tag.get(t)?.name).join(", ")}
+              show={item.tags.map((t) => catalogue.records.tag.get(t)?.name).join(", ")}
+              text={item.tags.map((t) => catalogue.records.tag.get(t)?.name).join(", ")}
               onWrite={(t) => write("item", item.id, "tags", t)}
             />
           </Row>
@@ -189,11 +193,11 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
           </div>
         </Section>
         <Section title="Stats">
-          {catalogue.stat.size === 0 && (
+          {catalogue.records.stat.size === 0 && (
             <p className="text-second">No stats in this pantry yet. Setup is where they are made.</p>
           )}
           <div className="grid grid-cols-2 gap-x-5">
-            {[...catalogue.stat.values()].map((stat) => {
+            {[...catalogue.records.stat.values()].map((stat) => {
               const value = heldStat(catalogue, item, stat.id);
               const { [stat.id]: _, ...others } = item.stats;
               const below =
@@ -299,7 +303,7 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
   );
 }
 
-const namesOf = (records: ReadonlyMap<Id, { name: string }>): string[] => [...records.values()].map((r) => r.name);
+const allNames = (records: ReadonlyMap<Id, { name: string }>): string[] => [...records.values()].map((r) => r.name);
 
 export function Section({
   title,
@@ -338,7 +342,7 @@ function RecipeCard({ recipe, best }: { recipe: Recipe; best: boolean }) {
   const places = usePlaces();
   const entries = recipe.lines.map((l) => ({
     ...l,
-    name: catalogue.item.get(l.item)?.name ?? "",
+    name: catalogue.records.item.get(l.item)?.name ?? "",
     span: { from: 0, to: 0 },
   }));
   return (
@@ -361,7 +365,10 @@ function RecipeCard({ recipe, best }: { recipe: Recipe; best: boolean }) {
           feeCurrency: recipe.feeCurrency,
           kind: recipe.kind,
           level: recipe.level,
-          taughtBy: recipe.taughtBy && { name: catalogue.item.get(recipe.taughtBy)?.name ?? "", item: recipe.taughtBy },
+          taughtBy: recipe.taughtBy && {
+            name: catalogue.records.item.get(recipe.taughtBy)?.name ?? "",
+            item: recipe.taughtBy,
+          },
         }}
       />
     </div>
@@ -393,7 +400,7 @@ function SourceRow({ id, best }: { id: Id; best: boolean }) {
   const { catalogue } = useLive();
   const places = usePlaces();
   const write = useWrite();
-  const source = catalogue.source.get(id);
+  const source = catalogue.records.source.get(id);
   if (!source) return null;
   const gives = source.lines
     .map(
@@ -424,7 +431,7 @@ function SourceRow({ id, best }: { id: Id; best: boolean }) {
               text={String(source.price)}
               onWrite={(t) => write("source", id, "price", t)}
             />
-            {(source.currency && catalogue.currency.get(source.currency)?.name) || "value"}
+            {(source.currency && catalogue.records.currency.get(source.currency)?.name) || "value"}
           </>
         ) : (
           <>

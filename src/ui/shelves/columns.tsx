@@ -1,7 +1,10 @@
 "use client";
 /** The columns of the shelves: what an item says itself, what it inherits, what is worked out. */
-import { type Catalogue, held, heldStat, type InheritedField } from "@/core/catalogue/catalogue";
-import { type Id, type Item, STATUSES } from "@/core/catalogue/records";
+import type { Catalogue } from "@/core/catalogue/catalogue";
+import { held, heldStat, type InheritedField } from "@/core/catalogue/inheritance";
+import type { Id } from "@/core/schema/id";
+import type { Item } from "@/core/kinds/index";
+import { STATUSES } from "@/core/kinds/shared";
 import type { Board } from "@/core/analysis/board";
 import { sayCost, sayQuantity } from "@/core/numbers/format";
 import { saySeconds } from "@/core/numbers/ticks";
@@ -49,8 +52,8 @@ export function itemColumns(catalogue: Catalogue, board: Board, findings: Readon
     },
   });
   const names = (kind: "type" | "rarity" | "tag") =>
-    [...(catalogue[kind] as ReadonlyMap<Id, { name: string }>).values()].map((r) => r.name);
-  const name = (kind: "type" | "rarity", id: Id | null) => (id && catalogue[kind].get(id)?.name) || "";
+    [...(catalogue.records[kind] as ReadonlyMap<Id, { name: string }>).values()].map((r) => r.name);
+  const name = (kind: "type" | "rarity", id: Id | null) => (id && catalogue.records[kind].get(id)?.name) || "";
   return [
     {
       id: "name",
@@ -64,11 +67,11 @@ export function itemColumns(catalogue: Catalogue, board: Board, findings: Readon
           <span
             aria-hidden
             className="h-[18px] w-1 shrink-0"
-            style={{ background: (i.type && catalogue.type.get(i.type)?.colour) || "var(--line)" }}
+            style={{ background: (i.type && catalogue.records.type.get(i.type)?.colour) || "var(--line)" }}
           />
           <span
             className="inline-flex"
-            style={{ color: (i.type && catalogue.type.get(i.type)?.colour) || "var(--third)" }}
+            style={{ color: (i.type && catalogue.records.type.get(i.type)?.colour) || "var(--third)" }}
           >
             <Icon name={held(catalogue, i, "icon").value} />
           </span>
@@ -107,7 +110,7 @@ export function itemColumns(catalogue: Catalogue, board: Board, findings: Readon
       width: 70,
       edit: { names: () => names("rarity") },
       text: (i) => name("rarity", i.rarity),
-      sort: (i) => (i.rarity && catalogue.rarity.get(i.rarity)?.rank) || null,
+      sort: (i) => (i.rarity && catalogue.records.rarity.get(i.rarity)?.rank) || null,
       cell: (i) => <Grains rarity={i.rarity} />,
     },
     {
@@ -128,11 +131,13 @@ export function itemColumns(catalogue: Catalogue, board: Board, findings: Readon
       title: "Tags",
       width: 130,
       edit: {},
-      text: (i) => i.tags.map((t) => catalogue.tag.get(t)?.name ?? "").join(", "),
-      sort: (i) => i.tags.map((t) => catalogue.tag.get(t)?.name ?? "").join(", ") || null,
+      text: (i) => i.tags.map((t) => catalogue.records.tag.get(t)?.name ?? "").join(", "),
+      sort: (i) => i.tags.map((t) => catalogue.records.tag.get(t)?.name ?? "").join(", ") || null,
       cell: (i) =>
         i.tags.length ? (
-          <span className="truncate text-second">{i.tags.map((t) => catalogue.tag.get(t)?.name ?? "").join(", ")}</span>
+          <span className="truncate text-second">
+            {i.tags.map((t) => catalogue.records.tag.get(t)?.name ?? "").join(", ")}
+          </span>
         ) : (
           none
         ),
@@ -140,7 +145,7 @@ export function itemColumns(catalogue: Catalogue, board: Board, findings: Readon
     open("level", "Level", 52),
     open("stack", "Stack", 54),
     open("mass", "Mass kg", 64),
-    ...[...catalogue.stat.values()].map(
+    ...[...catalogue.records.stat.values()].map(
       (stat): Column<Item> => ({
         id: `stats.${stat.id}`,
         title: stat.unit ? `${stat.name} ${stat.unit}` : stat.name,

@@ -3,10 +3,14 @@
 import { Plus, X } from "lucide-react";
 import { Popover } from "radix-ui";
 import { useEffect, useMemo, useState } from "react";
-import { byKey, type Catalogue, lineage } from "@/core/catalogue/catalogue";
-import { fold, newId } from "@/core/catalogue/names";
-import { blank, type Id, type Item, type Kind, STATUSES } from "@/core/catalogue/records";
-import { Keys } from "@/core/notation/write";
+import { byKey } from "@/core/catalogue/keys";
+import type { Catalogue } from "@/core/catalogue/catalogue";
+import { lineage } from "@/core/catalogue/tree";
+import { fold } from "@/core/schema/names";
+import { newId, type Id } from "@/core/schema/id";
+import { withDefaults, type Item, type Kind } from "@/core/kinds/index";
+import { STATUSES } from "@/core/kinds/shared";
+import { FreeKeys } from "@/core/editing/new-names";
 import { count } from "@/core/numbers/format";
 import { usePlaces } from "../frame/navigate";
 import { ViewHead } from "../frame/view-head";
@@ -60,7 +64,7 @@ export function ShelvesView() {
     const rarity = q.get("rarity") ? byKey(catalogue, "rarity", q.get("rarity") ?? "")?.id : undefined;
     const tag = q.get("tag") ? byKey(catalogue, "tag", q.get("tag") ?? "")?.id : undefined;
     const text = fold(q.get("text") ?? "");
-    const list = [...catalogue.item.values()].filter(
+    const list = [...catalogue.records.item.values()].filter(
       (i) =>
         (!q.get("type") || lineage(catalogue, i.type).some((t) => t.id === type)) &&
         (!q.get("rarity") || i.rarity === rarity) &&
@@ -73,7 +77,11 @@ export function ShelvesView() {
   }, [catalogue, all, order, query, findings]);
 
   const make = async () => {
-    const item = blank("item", { id: newId(), key: new Keys(catalogue).next("item", "New item"), name: "New item" });
+    const item = withDefaults("item", {
+      id: newId(),
+      key: new FreeKeys(catalogue).next("item", "New item"),
+      name: "New item",
+    });
     const answer = await store.submit([{ op: "add", kind: "item", record: item }]);
     if (answer.ok) places.ask({ ...ALL_SHOWN, item: item.key, new: null });
   };
@@ -131,7 +139,7 @@ export function ShelvesView() {
           </Button>
         )}
         <span className="ml-auto text-second">
-          {filtered ? `${rows.length} of ${catalogue.item.size}` : count(rows.length, "item")}
+          {filtered ? `${rows.length} of ${catalogue.records.item.size}` : count(rows.length, "item")}
         </span>
         <ColumnChoice
           all={all.map((c) => ({ id: c.id, title: c.title }))}
@@ -180,8 +188,8 @@ export function ShelvesView() {
 
 /** Stats by how many items say them, so that the first columns are the ones with something in them. */
 function mostUsedStats(catalogue: Catalogue): Id[] {
-  const uses = new Map([...catalogue.stat.keys()].map((id) => [id, 0]));
-  for (const item of catalogue.item.values())
+  const uses = new Map([...catalogue.records.stat.keys()].map((id) => [id, 0]));
+  for (const item of catalogue.records.item.values())
     for (const id of Object.keys(item.stats) as Id[]) uses.set(id, (uses.get(id) ?? 0) + 1);
   return [...uses].sort((a, b) => b[1] - a[1]).map(([id]) => id);
 }
@@ -189,9 +197,9 @@ function mostUsedStats(catalogue: Catalogue): Id[] {
 function Filter({ kind, label }: { kind: Extract<Kind, "type" | "rarity" | "tag">; label: string }) {
   const { catalogue } = useLive();
   const places = usePlaces();
-  const records = [...(catalogue[kind] as ReadonlyMap<Id, { id: Id; key: string; name: string }>).values()].sort(
-    (a, b) => a.name.localeCompare(b.name),
-  );
+  const records = [
+    ...(catalogue.records[kind] as ReadonlyMap<Id, { id: Id; key: string; name: string }>).values(),
+  ].sort((a, b) => a.name.localeCompare(b.name));
   if (!records.length) return null;
   return (
     <select

@@ -1,0 +1,186 @@
+/**
+ * Records of one kind as bytes rather than objects: about a seventh of the memory, for pantries of hundreds of
+ * thousands.
+ */
+import { Decoder, Encoder } from "@msgpack/msgpack";
+import { wider } from "../numbers/arrays";
+import { type AnyRecord, definition, type Kind } from "../kinds/index";
+import type { Id } from "../schema/id";
+import { IdTable, type IdTableParts } from "./ids";
+
+/** Bytes are kept in pages of this size, so that making room copies nothing. */
+const PAGE = 2 ** 24;
+/** So many records that were written since are kept as objects before they become bytes too. */
+const LOOSE = 50_000;
+/** So many that were asked for one by one are kept at hand. */
+const RECENT = 4_096;
+
+const [encoder, decoder] = [new Encoder(), new Decoder()];
+
+/** A record as bytes, good until the next one: which fields say something, then what they say. Its id is not among them. */
+export function packRecord(kind: Kind, record: AnyRecord): Uint8Array {
+  const values: unknown[] = [];
+  definition(kind).pack(record, values);
+  return encoder.encodeSharedRef(values);
+}
+
+export const unpackRecord = (kind: Kind, id: Id, bytes: Uint8Array): AnyRecord =>
+  definition(kind).unpack(id, { values: decoder.decode(bytes) as unknown[], at: 0 }) as unknown as AnyRecord;
+
+/** All of a set of binary records, to be sent to another thread. */
+export interface BinaryParts {
+  readonly kind: Kind;
+  readonly ids: IdTableParts;
+  readonly starts: Uint32Array;
+  readonly sizes: Uint32Array;
+  readonly pages: readonly Uint8Array[];
+  readonly used: number;
+  readonly loose: ReadonlyMap<number, AnyRecord>;
+  readonly gone: ReadonlySet<number>;
+}
+
+/**
+ * A map from ids to records. What it gives out is made from bytes each time, but for what was lately written or asked
+ * for.
+ */
+export class BinaryRecords<V extends AnyRecord = AnyRecord> {
+  private ids = new IdTable();
+  private starts = new Uint32Array(0);
+  private sizes = new Uint32Array(0);
+  private pages: Uint8Array[] = [];
+  /** Bytes in use, those left over at the ends of pages included. */
+  private used = 0;
+  private loose = new Map<number, V>();
+  private gone = new Set<number>();
+  private readonly recent = new Map<number, V>();
+
+  constructor(
+    private readonly kind: Kind,
+    records: Iterable<V> = [],
+  ) {
+    for (const record of records) this.add(record);
+  }
+
+  /** Makes bytes of a record at once. */
+  add(record: V): void {
+    const n = this.ids.add(record.id);
+    this.gone.delete(n);
+    this.recent.delete(n);
+    this.loose.delete(n);
+    this.keep(n, record);
+  }
+
+  get size(): number {
+    return this.ids.size - this.gone.size;
+  }
+  /** Bytes of all arrays and pages. */
+  get bytes(): number {
+    return (
+      this.ids.bytes +
+      this.starts.byteLength +
+      this.sizes.byteLength +
+      this.pages.reduce((sum, page) => sum + page.byteLength, 0)
+    );
+  }
+
+  get(id: Id): V | undefined {
+    const n = this.ids.get(id);
+    if (n === undefined || this.gone.has(n)) return undefined;
+    const there = this.loose.get(n) ?? this.recent.get(n);
+    if (there) return there;
+    if (this.recent.size >= RECENT) this.recent.clear();
+    const record = this.made(n);
+    this.recent.set(n, record);
+    return record;
+  }
+  has(id: Id): boolean {
+    const n = this.ids.get(id);
+    return n !== undefined && !this.gone.has(n);
+  }
+
+  set(id: Id, record: V): this {
+    const n = this.ids.add(id);
+    this.gone.delete(n);
+    this.recent.delete(n);
+    this.loose.set(n, record);
+    if (this.loose.size > LOOSE) {
+      for (const [at, each] of this.loose) this.keep(at, each);
+      this.loose.clear();
+    }
+    return this;
+  }
+  delete(id: Id): boolean {
+    const n = this.ids.get(id);
+    if (n === undefined || this.gone.has(n)) return false;
+    this.gone.add(n);
+    this.loose.delete(n);
+    this.recent.delete(n);
+    return true;
+  }
+
+  /** How many places there are, those of records that were taken out included. */
+  get places(): number {
+    return this.ids.size;
+  }
+  /** What stands at a place; undefined: it was taken out. */
+  idAt(place: number): Id | undefined {
+    return this.gone.has(place) ? undefined : this.ids.idOf(place);
+  }
+  at(place: number): V | undefined {
+    return this.gone.has(place) ? undefined : (this.loose.get(place) ?? this.recent.get(place) ?? this.made(place));
+  }
+
+  /** For another thread; shares what it holds with this one until it is copied. */
+  parts(): BinaryParts {
+    const { kind, starts, sizes, pages, used, loose, gone } = this;
+    return { kind, ids: this.ids.parts(), starts, sizes, pages, used, loose, gone };
+  }
+  static of<V extends AnyRecord>({
+    kind,
+    ids,
+    starts,
+    sizes,
+    pages,
+    used,
+    loose,
+    gone,
+  }: BinaryParts): BinaryRecords<V> {
+    const records = new BinaryRecords<V>(kind);
+    records.ids = IdTable.of(ids);
+    [records.starts, records.sizes, records.pages, records.used] = [
+      starts as typeof records.starts,
+      sizes as typeof records.sizes,
+      [...pages],
+      used,
+    ];
+    [records.loose, records.gone] = [new Map(loose) as Map<number, V>, new Set(gone)];
+    return records;
+  }
+
+  private made(n: number): V {
+    const page = Math.floor(this.starts[n] / PAGE);
+    const from = this.starts[n] - page * PAGE;
+    return unpackRecord(this.kind, this.ids.idOf(n), this.pages[page].subarray(from, from + this.sizes[n])) as V;
+  }
+
+  /** Makes bytes of a record. Those of what stood there before are left behind. */
+  private keep(n: number, record: V): void {
+    const bytes = packRecord(this.kind, record);
+    if (this.used + PAGE > 2 ** 32)
+      throw new RangeError(`There is no room for more records of this kind than ${this.size}.`);
+    if (bytes.length > PAGE) throw new RangeError(`${record.key} is larger than ${PAGE} bytes.`);
+    const left = this.pages.length * PAGE - this.used;
+    if (bytes.length > left) {
+      this.used += left;
+      this.pages.push(new Uint8Array(PAGE));
+    }
+    if (n >= this.starts.length) {
+      const room = Math.ceil(n * 1.25) + 16;
+      [this.starts, this.sizes] = [wider(this.starts, room), wider(this.sizes, room)];
+    }
+    (this.pages.at(-1) as Uint8Array).set(bytes, this.used % PAGE);
+    this.starts[n] = this.used;
+    this.sizes[n] = bytes.length;
+    this.used += bytes.length;
+  }
+}

@@ -1,0 +1,154 @@
+/** Who refers to a record, found through an index of references that is kept up to date from change to change. */
+import { wider } from "../numbers/arrays";
+import { type AnyRecord, definition, type Kind, KINDS, type Recipe } from "../kinds/index";
+import type { Role } from "../notation/roles";
+import type { Id } from "../schema/id";
+import { type Catalogue, recordsOf } from "./catalogue";
+import { IdTable } from "./ids";
+import type { Index, PersistentMap } from "./persistent-map";
+
+type Values = Readonly<Record<string, unknown>>;
+interface Wanted {
+  readonly size: number;
+  keys(): Iterable<Id>;
+}
+
+/** Ids of one kind of record → the records that refer to them. */
+class ReferenceIndex {
+  private readonly to = new IdTable();
+  private readonly from = new IdTable();
+  /** Last reference to a record, plus one, by its number; and for each reference the one before it. */
+  private last = new Int32Array(16);
+  private before = new Int32Array(16);
+  private source = new Int32Array(16);
+  private size = 0;
+  /** References that were taken back; they stay in the chains and are passed over when asked. */
+  private gone = 0;
+
+  constructor(readonly kind: Kind) {}
+
+  /** Whether so much was taken back that building it anew is better. */
+  get worn(): boolean {
+    return this.gone > 1_000 + this.size / 2;
+  }
+
+  add(record: AnyRecord, was?: AnyRecord): void {
+    const old = was ? idsOf(this.kind, was) : NONE;
+    const ids = idsOf(this.kind, record);
+    for (const id of ids) if (!old.has(id)) this.link(id, record.id);
+    for (const id of old) if (!ids.has(id)) this.gone++;
+  }
+  remove(was: AnyRecord): void {
+    this.gone += idsOf(this.kind, was).size;
+  }
+
+  private link(target: Id, source: Id): void {
+    const at = this.to.add(target);
+    if (at >= this.last.length) this.last = wider(this.last, at * 2);
+    if (this.size === this.before.length) {
+      this.before = wider(this.before, this.size * 2);
+      this.source = wider(this.source, this.size * 2);
+    }
+    this.before[this.size] = this.last[at];
+    this.source[this.size] = this.from.add(source);
+    this.last[at] = ++this.size;
+  }
+
+  /** Records that refer to the target, or once did; each once. */
+  candidates(target: Id): Set<Id> {
+    const found = new Set<Id>();
+    const at = this.to.get(target);
+    for (let k = at === undefined ? 0 : this.last[at]; k > 0; k = this.before[k - 1])
+      found.add(this.from.idOf(this.source[k - 1]));
+    return found;
+  }
+}
+const NONE: ReadonlySet<Id> = new Set();
+
+function idsOf(kind: Kind, record: AnyRecord): ReadonlySet<Id> {
+  const ids = new Set<Id>();
+  for (const [name, field] of Object.entries(definition(kind).fields))
+    for (const { id } of field.references((record as unknown as Values)[name])) ids.add(id);
+  return ids;
+}
+
+const INDEXES = new Map<Kind, Index<AnyRecord, ReferenceIndex>>(
+  KINDS.map((kind) => [
+    kind,
+    {
+      build(records) {
+        const index = new ReferenceIndex(kind);
+        for (const record of records.values()) index.add(record);
+        return index;
+      },
+      follow(index, before, changes) {
+        for (const [id, record] of changes) {
+          const was = before.get(id);
+          if (record) index.add(record, was);
+          else if (was) index.remove(was);
+        }
+        return index.worn ? null : index;
+      },
+    },
+  ]),
+);
+
+/** Kinds with a field that may refer to a kind. */
+const referring = new Map<Kind, Kind[]>();
+function kindsReferringTo(kind: Kind): readonly Kind[] {
+  let there = referring.get(kind);
+  if (!there) {
+    there = KINDS.filter((of) => Object.values(definition(of).fields).some((field) => field.targets.includes(kind)));
+    referring.set(kind, there);
+  }
+  return there;
+}
+
+export interface Referrer {
+  /** The record that is referred to. */
+  readonly id: Id;
+  readonly kind: Kind;
+  readonly record: AnyRecord;
+  /** The first field that refers to it, as people call it. */
+  readonly field: string;
+}
+
+/** Every record that refers to one of the given ids of a kind, once for each it refers to. */
+export function* referrersTo(catalogue: Catalogue, kind: Kind, wanted: Wanted): Generator<Referrer> {
+  if (!wanted.size) return;
+  for (const of of kindsReferringTo(kind)) {
+    const records = recordsOf(catalogue, of) as unknown as PersistentMap<AnyRecord>;
+    const index = records.index(INDEXES.get(of) as Index<AnyRecord, ReferenceIndex>);
+    for (const id of wanted.keys())
+      for (const from of index.candidates(id)) {
+        const record = records.get(from);
+        const field = record && fieldReferringTo(of, record, kind, id);
+        if (field) yield { id, kind: of, record, field };
+      }
+  }
+}
+
+function fieldReferringTo(of: Kind, record: AnyRecord, kind: Kind, id: Id): string | null {
+  for (const [name, field] of Object.entries(definition(of).fields)) {
+    if (!field.targets.includes(kind)) continue;
+    for (const to of field.references((record as unknown as Values)[name]))
+      if (to.id === id && to.kind === kind) return field.options.within ?? name;
+  }
+  return null;
+}
+
+/** Every record that refers to the given one, with the field. */
+export const referrers = (catalogue: Catalogue, kind: Kind, id: Id): Iterable<Referrer> =>
+  referrersTo(catalogue, kind, new Set([id]));
+
+/** Recipes in which an item stands in one of the given roles. */
+export function recipesWith(catalogue: Catalogue, item: Id, roles: readonly Role[]): Recipe[] {
+  const found: Recipe[] = [];
+  const records = catalogue.records.recipe;
+  const index = records.index(INDEXES.get("recipe") as never) as ReferenceIndex;
+  for (const id of index.candidates(item)) {
+    const recipe = records.get(id);
+    if (recipe?.lines.some((l) => l.item === item && roles.includes(l.role))) found.push(recipe);
+  }
+  return found;
+}

@@ -1,0 +1,94 @@
+import { describe, expect, it } from "vitest";
+import type { Catalogue } from "../catalogue/catalogue";
+import { newId } from "../schema/id";
+import { withDefaults } from "../kinds/index";
+import { item, kitchen, must } from "../testing/kitchen";
+import { readEntries, readEntry } from "./entry";
+import { readNumber } from "../schema/number";
+
+const base = must(kitchen("gather River eel in 80s\nbuy Salt for 1"), [
+  { op: "add", kind: "type", record: withDefaults("type", { id: newId(), key: "kept_fare", name: "Kept fare" }) },
+  { op: "add", kind: "item", record: withDefaults("item", { id: newId(), key: "new_item", name: "New item" }) },
+]);
+const eel = item(base, "River eel");
+const write = (field: string, text: string, c: Catalogue = base) => readEntry(c, "item", eel.id, field, text);
+const first = (read: ReturnType<typeof write>) => ("edits" in read ? read.edits[0] : read.says);
+
+describe("what is typed into a cell", () => {
+  it.each([
+    ["2.5", 2.5],
+    ["2,5", 2.5],
+    ["1 200", 1200],
+    ["1,200.5", 1200.5],
+    ["40%", 40],
+    ["−3", -3],
+    [".5", 0.5],
+    ["two", null],
+    ["1.2.3", null],
+    ["", null],
+  ])("reads %j as %s", (text, value) => {
+    expect(readNumber(text)).toBe(value);
+  });
+
+  it("becomes one edit, with the value it replaces", () => {
+    expect(first(write("sell", "2.5"))).toMatchObject({ op: "set", field: "sell", from: null, to: 2.5 });
+    expect(first(write("level", ""))).toMatchObject({ to: null });
+    expect(first(write("type", "KEPT fare"))).toMatchObject({ field: "type", to: [...base.records.type.keys()][0] });
+    expect(first(write("status", "dra"))).toMatchObject({ to: "draft" });
+  });
+
+  it("is refused with a reason and the nearest name", () => {
+    expect(write("sell", "much")).toMatchObject({ says: expect.stringContaining("not a number") });
+    expect(write("type", "kept fair")).toMatchObject({
+      says: "There is no type called “kept fair”. Did you mean Kept fare?",
+    });
+    expect(write("status", "gone")).toMatchObject({
+      says: expect.stringContaining("none of stub, draft, ready, retired"),
+    });
+    expect(write("name", " ")).toMatchObject({ says: "A name can't be empty." });
+  });
+
+  it("makes tags that are new, once", () => {
+    const read = write("tags", "fish, #cold; fish");
+    if (!("edits" in read)) throw new Error(read.says);
+    expect(read.edits.map((e) => e.op)).toEqual(["add", "add", "set"]);
+    const after = must(base, read.edits);
+    expect(after.records.item.get(eel.id)?.tags).toHaveLength(2);
+  });
+
+  it("reads times in ticks, and what a source gives as a line", () => {
+    const [source] = [...base.records.source.values()];
+    expect(first(readEntry(base, "source", source.id, "ticks", "1m30s"))).toMatchObject({ to: 1800 });
+    expect(readEntry(base, "source", source.id, "ticks", "soon")).toMatchObject({
+      says: expect.stringContaining("no time"),
+    });
+    expect(first(readEntry(base, "source", source.id, "lines", "2..3 River eel + 1 Salt 10%"))).toMatchObject({
+      to: [{ min: 2, max: 3 }, { chance: 0.1 }],
+    });
+    expect(readEntry(base, "source", source.id, "lines", "2 River eel at Weir")).toMatchObject({
+      says: expect.stringContaining("Only what the source gives"),
+    });
+  });
+
+  it("lets a placeholder key follow the name, and leaves a real key alone", () => {
+    const made = item(base, "New item");
+    const read = readEntry(base, "item", made.id, "name", "Heron feather");
+    expect("edits" in read && read.edits.map((e) => (e.op === "set" ? [e.field, e.to] : []))).toEqual([
+      ["name", "Heron feather"],
+      ["key", "heron_feather"],
+    ]);
+    expect(
+      "edits" in write("name", "Old eel") && (write("name", "Old eel") as { edits: unknown[] }).edits,
+    ).toHaveLength(1);
+  });
+
+  it("refuses a whole paste for one bad cell, and says which", () => {
+    const salt = item(base, "Salt");
+    expect(
+      readEntries(base, [
+        { kind: "item", id: eel.id, field: "sell", text: "1" },
+        { kind: "item", id: salt.id, field: "sell", text: "x" },
+      ]),
+    ).toMatchObject({ says: expect.stringMatching(/^Salt: .* Nothing was written\.$/) });
+  });
+});

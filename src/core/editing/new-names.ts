@@ -1,0 +1,71 @@
+/** Records that are made because somebody typed a name that is new; the same name twice is one record. */
+import type { Catalogue } from "../catalogue/catalogue";
+import type { Edit } from "../catalogue/edit";
+import { keyIndex } from "../catalogue/keys";
+import { around } from "../catalogue/surroundings";
+import { type AnyRecord, definition, isKind, type Kind, withDefaults } from "../kinds/index";
+import { cut } from "../schema/characters";
+import type { Typing } from "../schema/field";
+import { type Id, newId } from "../schema/id";
+import { LONGEST_NAME } from "../schema/limits";
+import { fold, KeyAllocator, keyFrom } from "../schema/names";
+
+/** Hands out keys that are free in the catalogue and among those handed out before. */
+export class FreeKeys {
+  private readonly of = new Map<Kind, KeyAllocator>();
+  constructor(
+    private readonly catalogue: Catalogue,
+    private readonly taken: (kind: Kind, folded: string) => boolean = () => false,
+  ) {}
+  next(kind: Kind, name: string): string {
+    let keys = this.of.get(kind);
+    if (!keys) {
+      const index = keyIndex(this.catalogue, kind);
+      keys = new KeyAllocator((folded) => index.has(folded) || this.taken(kind, folded));
+      this.of.set(kind, keys);
+    }
+    return keys.next(keyFrom(name, kind));
+  }
+}
+
+export class NewNames {
+  readonly keys: FreeKeys;
+  /** Typing around this catalogue, with what was made here. */
+  readonly typing: Typing;
+  private readonly made = new Map<string, { readonly kind: Kind; readonly record: AnyRecord }>();
+
+  /** @param taken  whether a folded key is taken although the catalogue does not have it */
+  constructor(
+    readonly catalogue: Catalogue,
+    taken?: (kind: Kind, folded: string) => boolean,
+  ) {
+    this.keys = new FreeKeys(catalogue, taken);
+    this.typing = { ...around(catalogue), make: (kind, name) => this.make(kind, name) };
+  }
+
+  has(kind: Kind, name: string): boolean {
+    return this.made.has(`${kind} ${fold(name)}`);
+  }
+
+  /**
+   * @param like  what its key is made of
+   * @returns the id of the record of this name; null where its kind is not made so
+   */
+  make(kind: string, name: string, like = name): Id | null {
+    const fromName = isKind(kind) ? definition(kind).fromName : undefined;
+    if (!isKind(kind) || !fromName) return null;
+    const folded = `${kind} ${fold(name)}`;
+    const there = this.made.get(folded);
+    if (there) return there.record.id;
+    const given = { id: newId(), key: this.keys.next(kind, like), name: cut(name, LONGEST_NAME).trim() };
+    const record = withDefaults(kind, { ...given, ...fromName } as never) as AnyRecord;
+    this.made.set(folded, { kind, record });
+    return record.id;
+  }
+  item = (name: string): Id => this.make("item", name) as Id;
+
+  /** Edits that add what was made. */
+  get edits(): Edit[] {
+    return [...this.made.values()].map(({ kind, record }): Edit => ({ op: "add", kind, record }));
+  }
+}

@@ -1,0 +1,54 @@
+/** Every kind of record, in the order of dependence: none refers to one behind it, but for itself. */
+import type { Id } from "../schema/id";
+import type { Kind as AnyKind, RecordOf as RecordOfFields } from "../schema/kind";
+import { currency } from "./currency";
+import { item } from "./item";
+import { pantry } from "./pantry";
+import { rarity } from "./rarity";
+import { recipe } from "./recipe";
+import { source } from "./source";
+import { stat } from "./stat";
+import { tag } from "./tag";
+import { type } from "./type";
+
+export const DEFINITIONS = { currency, rarity, stat, tag, type, item, recipe, source } as const;
+export type Kind = keyof typeof DEFINITIONS;
+export const KINDS = Object.keys(DEFINITIONS) as readonly Kind[];
+
+type FieldsOf<D> = D extends AnyKind<string, infer F> ? F : never;
+export type RecordOf<K extends Kind> = RecordOfFields<FieldsOf<(typeof DEFINITIONS)[K]>>;
+export type AnyRecord = { [K in Kind]: RecordOf<K> }[Kind];
+
+export type Currency = RecordOf<"currency">;
+export type Rarity = RecordOf<"rarity">;
+export type Stat = RecordOf<"stat">;
+export type Tag = RecordOf<"tag">;
+export type ItemType = RecordOf<"type">;
+export type Item = RecordOf<"item">;
+export type Recipe = RecordOf<"recipe">;
+export type Source = RecordOf<"source">;
+export type Pantry = RecordOfFields<FieldsOf<typeof pantry>>;
+
+/** What edits may name: a kind, or the settings of the pantry itself. */
+export type Subject = Kind | "pantry";
+export const PANTRY = pantry;
+export const definition = (kind: Subject): AnyKind =>
+  (kind === "pantry" ? PANTRY : DEFINITIONS[kind]) as unknown as AnyKind;
+export const isKind = (name: unknown): name is Kind => typeof name === "string" && Object.hasOwn(DEFINITIONS, name);
+
+/** The word for a kind in sentences. */
+export const kindWord = (kind: Subject, many = false): string => (many ? definition(kind).plural : kind);
+
+/** Every field of a kind as a new record has it, but key and name. */
+export const defaultsOf = (kind: Subject): object => definition(kind).defaults;
+
+type Given<K extends Kind> = { readonly id: Id; readonly key: string; readonly name: string } & Partial<RecordOf<K>>;
+/** A record that has what is given, and in every other field what a new record has. */
+export const withDefaults = <K extends Kind>(kind: K, given: Given<K>): RecordOf<K> =>
+  ({ ...defaultsOf(kind), ...given }) as unknown as RecordOf<K>;
+
+/** Fills in what a record from an older log does not say yet. */
+export const completed = <K extends Kind>(kind: K, record: RecordOf<K>): RecordOf<K> =>
+  Object.keys(defaultsOf(kind)).every((field) => field in record) ? record : withDefaults(kind, record as Given<K>);
+
+export const PANTRY_DEFAULTS = PANTRY.defaults;

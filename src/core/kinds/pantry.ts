@@ -1,0 +1,39 @@
+/** The settings of a pantry; edited by the same changes as records. */
+import { defineKind } from "../schema/kind";
+import { MOST } from "../schema/limits";
+import { number } from "../schema/number";
+
+const share = { min: 0, max: 100, initial: 1 };
+
+export const pantry = defineKind({
+  name: "pantry",
+  plural: "pantries",
+  section: "pantry",
+  fields: {
+    ticksPerSecond: number({
+      min: 1,
+      max: 1000,
+      whole: true,
+      initial: 20,
+      label: "ticks per second",
+      help: "The game's clock. Every duration is stored in ticks and can be written as 90s or 1800t.",
+    }),
+    labourPerHour: number({
+      min: 0,
+      max: MOST,
+      label: "worth of an hour",
+      title: "Worth of an hour of play",
+      help: "Value units. Time then counts in value too, so that a gathered material is not free. 0 leaves time out.",
+    }),
+    priceFloor: number({
+      ...share,
+      label: "price floor",
+      help: "A sell price below this share of the cost is a finding. 1 is the cost itself.",
+    }),
+    salvageCeiling: number({
+      ...share,
+      label: "salvage ceiling",
+      help: "Salvage that gives back more than this share of the item's cost is a finding.",
+    }),
+  },
+});

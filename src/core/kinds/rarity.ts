@@ -1,0 +1,15 @@
+/** How rare an item is: one grain of salt to five. */
+import { colour } from "../schema/colour";
+import { defineKind } from "../schema/kind";
+import { number } from "../schema/number";
+
+export const rarity = defineKind({
+  name: "rarity",
+  plural: "rarities",
+  section: "rarities",
+  help: "One to five grains of salt.",
+  fields: {
+    rank: number({ min: 1, max: 5, whole: true, width: 80, help: "1 (plain) to 5; shown as that many grains." }),
+    colour: colour("#7b8785", { width: 96 }),
+  },
+});

@@ -1,0 +1,42 @@
+/** How things become other things. */
+import { parseLine, words } from "../notation/parser";
+import { ROLES } from "../notation/roles";
+import { choice } from "../schema/choice";
+import { duration } from "../schema/duration";
+import { defineKind } from "../schema/kind";
+import { money } from "../schema/money";
+import { number } from "../schema/number";
+import { ref } from "../schema/ref";
+import { lines } from "./lines";
+import { recipeFields } from "./parsed";
+import { level, note, status } from "./shared";
+
+export const recipe = defineKind({
+  name: "recipe",
+  plural: "recipes",
+  section: "recipes",
+  help: "How things become other things.",
+  fields: {
+    kind: choice(["craft", "salvage"], { width: 90 }),
+    lines: lines(ROLES),
+    ticks: duration({ label: "time", title: "Time", bundled: "time", width: 80 }),
+    fee: money({ currency: "feeCurrency" }),
+    feeCurrency: ref("currency", { optional: true, label: "fee currency", within: "fee" }),
+    level: number({ ...level, help: "Level a character needs." }),
+    taughtBy: ref("item", {
+      optional: true,
+      label: "teaching item",
+      help: "Item that teaches it, which must be had once and is kept.",
+    }),
+    status,
+    note,
+  },
+  notation: {
+    says: ["kind", "ingredients", "outputs", "stations", "tools", "draws", "time", "fee", "level", "taughtBy"],
+    read(text, around, make) {
+      const parsed = parseLine(text, words(around));
+      const remarks = parsed.remarks.map(({ from, level: how, says }) => ({ from, error: how === "error", says }));
+      return { fields: parsed.ok ? recipeFields(parsed, make) : null, remarks };
+    },
+  },
+});

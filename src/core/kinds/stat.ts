@@ -1,0 +1,22 @@
+/** A number that items are compared by. */
+import { choice } from "../schema/choice";
+import { defineKind } from "../schema/kind";
+import { MOST } from "../schema/limits";
+import { number } from "../schema/number";
+import { text } from "../schema/text";
+
+const bound = number({ min: -MOST, max: MOST, optional: true });
+
+export const stat = defineKind({
+  name: "stat",
+  plural: "stats",
+  section: "stats",
+  help: "The numbers items are compared by, and which direction is better.",
+  fields: {
+    unit: text({ most: 20, width: 70 }),
+    form: choice(["whole", "decimal", "percent"], { width: 80 }),
+    better: choice(["higher", "lower", "neither"], { title: "Better when", width: 80 }),
+    min: bound,
+    max: bound,
+  },
+});

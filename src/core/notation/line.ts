@@ -1,0 +1,80 @@
+/** Lines of a recipe or source, and draws among them. */
+import { fromNumber, subtract, toNumber } from "../numbers/fraction";
+import type { Id } from "../schema/id";
+import { MOST_WEIGHT } from "../schema/limits";
+import type { Role } from "./roles";
+
+/**
+ * One of several weighted alternatives, of which each draw gives one. The lines of a draw share its number, times and
+ * `of`.
+ */
+export interface Draw {
+  /** Which draw of the recipe or source, from 1. */
+  readonly group: number;
+  /** How often is drawn. */
+  readonly times: number;
+  readonly weight: number;
+  /** All weights together; what the lines' own do not make up is the weight of nothing. */
+  readonly of: number;
+}
+
+/** One entry of a recipe or source. Quantities are per run; a fixed quantity has min = max. */
+export interface Line {
+  readonly role: Role;
+  readonly item: Id;
+  readonly min: number;
+  readonly max: number;
+  /** Probability, 1 for certain. */
+  readonly chance: number;
+  /** Runs a tool lasts; null for a tool that never wears out and for every other role. */
+  readonly uses: number | null;
+  /** Absent: it comes (or is taken) by itself. */
+  readonly draw?: Draw;
+}
+
+export const line = (role: Role, item: Id, min = 1, max = min, chance = 1, uses: number | null = null): Line => ({
+  role,
+  item,
+  min,
+  max,
+  chance,
+  uses,
+});
+
+/** Lines with those of one draw together, where the first of them stands; every other line by itself. */
+export function inDraws<L extends { readonly draw?: Draw }>(lines: readonly L[]): L[][] {
+  const groups = new Map<number, L[]>();
+  const all: L[][] = [];
+  for (const each of lines) {
+    const there = each.draw && groups.get(each.draw.group);
+    if (there) there.push(each);
+    else {
+      const group = [each];
+      all.push(group);
+      if (each.draw) groups.set(each.draw.group, group);
+    }
+  }
+  return all;
+}
+
+/** Weight of the entries of a draw that give nothing: what the written ones leave of the whole. */
+export const weightOfNothing = (group: readonly { readonly draw?: Draw }[]): number =>
+  toNumber(
+    group.reduce((rest, l) => subtract(rest, fromNumber(l.draw?.weight ?? 0)), fromNumber(group[0].draw?.of ?? 0)),
+  );
+
+/** Weights of a draw go up to a million in steps of a millionth, so that their sum is exact. */
+export const isWeight = (w: unknown): w is number =>
+  typeof w === "number" && w >= 0 && w <= MOST_WEIGHT && Number(w.toFixed(6)) === w;
+
+/** What a recipe line says of a recipe. */
+export interface RecipeParts {
+  readonly name: string;
+  readonly kind: "craft" | "salvage";
+  readonly lines: readonly Line[];
+  readonly ticks: number;
+  readonly fee: number;
+  readonly feeCurrency: Id | null;
+  readonly level: number | null;
+  readonly taughtBy: Id | null;
+}

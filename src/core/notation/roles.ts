@@ -1,0 +1,42 @@
+/** The roles of the recipe line. Lexer, parser, formatter, completion, bundle and form go through this table. */
+
+export interface RoleRule {
+  readonly name: string;
+  /** Its list in a recipe of a bundle. */
+  readonly list: string;
+  /** Where it stands: before the arrow, behind it, or behind a word of its own. */
+  readonly stands: "before" | "behind" | { readonly word: string };
+  /** What is expected there, in a sentence. */
+  readonly wanted: string;
+  /** A quantity of 1 is not written. */
+  readonly one?: true;
+  /** May come or be taken by chance, and (where it comes) by draws. */
+  readonly chance?: true;
+  readonly draws?: true;
+  /** Wears out: "lasting 50". */
+  readonly wears?: true;
+  /** What the form calls it. */
+  readonly title: string;
+}
+
+export const ROLE_TABLE = [
+  { name: "ingredient", list: "ingredients", stands: "before", wanted: "an ingredient", chance: true, title: "Takes" },
+  { name: "tool", list: "tools", stands: { word: "using" }, wanted: "a tool", one: true, wears: true, title: "Using" },
+  { name: "station", list: "stations", stands: { word: "at" }, wanted: "a station", one: true, title: "At" },
+  {
+    name: "output",
+    list: "outputs",
+    stands: "behind",
+    wanted: "what it makes",
+    chance: true,
+    draws: true,
+    title: "Gives",
+  },
+] as const satisfies readonly RoleRule[];
+
+export type Role = (typeof ROLE_TABLE)[number]["name"];
+export const ROLES = ROLE_TABLE.map((r) => r.name) as readonly Role[];
+const byName = new Map<string, RoleRule>(ROLE_TABLE.map((r) => [r.name, r]));
+export const roleRule = (role: Role): RoleRule => byName.get(role) as RoleRule;
+/** Roles in the order of their lists in a bundle. */
+export const LISTED: readonly RoleRule[] = [...ROLE_TABLE].sort((a, b) => (a.list < b.list ? -1 : 1));

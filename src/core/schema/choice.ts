@@ -1,0 +1,41 @@
+/** A field that holds one of a few words. */
+import { shown } from "./characters";
+import { cell, type Field, type FieldOptions, plain, snake } from "./field";
+import { fold } from "./names";
+
+interface Rules<T> extends FieldOptions {
+  readonly initial?: T;
+  /** What a bundle means that says nothing, where that is another one. */
+  readonly bundleInitial?: T;
+}
+
+export function choice<const T extends string>(of: readonly T[], rules: Rules<T> = {}): Field<T> {
+  const { initial = of[0], bundleInitial = initial, ...options } = rules;
+  const width = of.reduce((most, word) => Math.max(most, word.length), 10);
+  return {
+    ...plain,
+    type: "choice",
+    options,
+    initial,
+    bundleInitial,
+    completions: () => of,
+    check(value, to) {
+      if (!of.includes(value as T)) to.fault("", `${shown(value)} is none of ${of.join(", ")}.`);
+    },
+    toBundle: (value) => (value === bundleInitial ? undefined : value),
+    fromBundle: (value) => value,
+    schema: () => ({ enum: of, default: bundleInitial }),
+    format: (value) => value,
+    parse(typed) {
+      const wanted = fold(typed);
+      const found = of.find((o) => fold(o) === wanted) ?? of.find((o) => wanted !== "" && fold(o).startsWith(wanted));
+      return found ? { value: found } : { says: `“${typed}” is none of ${of.join(", ")}.` };
+    },
+    say: (value) => value,
+    pack: (value, to) => {
+      to.push(of.indexOf(value));
+    },
+    unpack: (from) => of[from.values[from.at++] as number],
+    stored: (name, shape) => cell({ name: snake(name), type: "text", length: width, nullable: false }, shape),
+  };
+}

@@ -1,0 +1,366 @@
+/** Values with members: one alone, one that may be absent, and lists of them. */
+import { shown } from "./characters";
+import {
+  type BundleReading,
+  type BundleWriting,
+  type Checking,
+  type Column,
+  type Cursor,
+  type Field,
+  type FieldOptions,
+  type Fields,
+  type ObjectOf,
+  plain,
+  type Reference,
+  type RowTree,
+  snake,
+  type Surroundings,
+  type TableShape,
+  type Typing,
+} from "./field";
+import { type Definitions, isPlain, type Json, type JsonObject, type JsonSchema, same } from "./json";
+import { quoted, readGroups, readMembers, within } from "./members";
+
+type Values = Readonly<Record<string, unknown>>;
+/** Most problems that are told of one value. */
+const TOLD = 20;
+/** Bits of one number that says which members differ from their initial value. */
+const BITS = 30;
+
+/** Reports members that are not known. */
+export function unknownMembers(value: object, known: readonly string[], noun: string, to: Checking): void {
+  let told = 0;
+  for (const name of Object.keys(value))
+    if (!known.includes(name) && told++ < TOLD)
+      to.fault("", `A ${noun} has no field ${shown(name)}. Its fields: ${known.join(", ")}.`);
+}
+
+/** A checking of what stands at a path below. */
+export const below = (to: Checking, path: string): Checking => ({
+  has: to.has,
+  fault: (rest, says) => to.fault(rest ? `${path}.${rest}` : path, says),
+});
+
+/** What a set of members does with an object; shared by groups, lists and unions. */
+export interface MemberSet {
+  readonly names: readonly string[];
+  readonly fields: Fields;
+  readonly depth: number;
+  readonly targets: readonly string[];
+  initial(): Values;
+  check(value: Values, to: Checking): void;
+  references(value: Values): Iterable<Reference>;
+  toBundle(value: Values, to: BundleWriting): JsonObject;
+  /** @param beside  members that belong to whoever asks */
+  fromBundle(row: Values, place: string, from: BundleReading, beside?: readonly string[]): { [name: string]: unknown };
+  schema(defs: Definitions): { properties: { [name: string]: JsonSchema }; required: string[] };
+  format(value: Values, around: Surroundings): string;
+  parse(text: string, typing: Typing): { readonly value: { [name: string]: unknown } } | { readonly says: string };
+  say(value: Values, around: Surroundings): string;
+  pack(value: Values, to: unknown[]): void;
+  unpack(from: Cursor, into?: { [name: string]: unknown }): { [name: string]: unknown };
+  stored(
+    prefix: string,
+    shape: TableShape,
+  ): { write(value: Values, row: RowTree): void; read(row: RowTree): { [name: string]: unknown } };
+}
+
+const bundled = (name: string, field: Field): string => field.options.bundled ?? name;
+const empty = (value: unknown): boolean =>
+  typeof value === "object" && value !== null && Object.keys(value).length === 0;
+/** Whether a value is the initial one, as far as that is seen without going through it. */
+const isInitial = (value: unknown, initial: unknown): boolean => value === initial || (empty(value) && empty(initial));
+
+export function memberSet(fields: Fields, noun: string): MemberSet {
+  const all = Object.entries(fields);
+  const names = all.map(([name]) => name);
+  const masks = Math.ceil(all.length / BITS);
+  const optional = new Set(all.filter(([, f]) => f.initial === undefined).map(([name]) => name));
+  return {
+    names,
+    fields,
+    depth: 1 + Math.max(0, ...all.map(([, f]) => f.depth)),
+    targets: all.flatMap(([, f]) => f.targets),
+    initial: () =>
+      Object.fromEntries(all.filter(([name]) => !optional.has(name)).map(([name, f]) => [name, f.initial])),
+    check(value, to) {
+      unknownMembers(value, names, noun, to);
+      for (const [name, field] of all) {
+        if (Object.hasOwn(value, name)) field.check(value[name], below(to, name));
+        else if (!optional.has(name)) to.fault(name, "This field is missing.");
+      }
+    },
+    *references(value) {
+      for (const [name, field] of all) if (value[name] !== undefined) yield* field.references(value[name]);
+    },
+    toBundle(value, to) {
+      const out: JsonObject = {};
+      for (const [name, field] of all) {
+        const json = value[name] === undefined ? undefined : field.toBundle(value[name], to);
+        if (json !== undefined) out[bundled(name, field)] = json;
+      }
+      return out;
+    },
+    fromBundle(row, place, from, beside = []) {
+      const known = all.map(([name, field]) => bundled(name, field));
+      for (const name of Object.keys(row))
+        if (!known.includes(name) && !beside.includes(name)) from.unknown(place, name, [...beside, ...known]);
+      const out: { [name: string]: unknown } = {};
+      for (const [name, field] of all) {
+        const called = bundled(name, field);
+        if (Object.hasOwn(row, called))
+          out[name] = field.fromBundle(row[called] as Json, `${place}.${called}`, from, undefined);
+        else if (field.needed) from.fault(`${place}.${called}`, "This is missing, and nothing can stand for it.");
+        else if (!optional.has(name)) out[name] = field.bundleInitial;
+      }
+      return out;
+    },
+    schema: (defs) => ({
+      properties: Object.fromEntries(all.map(([name, field]) => [bundled(name, field), field.schema(defs)])),
+      required: all.flatMap(([name, field]) => (field.needed ? [bundled(name, field)] : [])),
+    }),
+    format: (value, around) =>
+      all
+        .filter(([name, field]) => !same(value[name], field.initial))
+        .map(([name, field]) => {
+          const text = field.format(value[name], around);
+          return `${name}: ${field.depth > 0 && within(text) !== null ? text : quoted(text)}`;
+        })
+        .join(", "),
+    parse(text, typing) {
+      const read = readMembers(text);
+      if ("says" in read) return read;
+      const value: { [name: string]: unknown } = { ...this.initial() };
+      for (const { name, text: each } of read.members) {
+        const field = names.includes(name) ? fields[name] : undefined;
+        if (!field) return { says: `A ${noun} has no “${name}”. It has: ${names.join(", ")}.` };
+        const typed = field.parse(each, typing);
+        if ("says" in typed) return typed;
+        value[name] = typed.value;
+      }
+      return { value };
+    },
+    say: (value, around) =>
+      all
+        .filter(([name, field]) => !same(value[name], field.initial))
+        .map(([name, field]) => `${field.options.label ?? name} ${field.say(value[name], around)}`)
+        .join(", ") || "nothing",
+    pack(value, to) {
+      const at = to.length;
+      for (let k = 0; k < masks; k++) to.push(0);
+      for (let k = 0; k < all.length; k++) {
+        const [name, field] = all[k];
+        if (isInitial(value[name], field.initial)) continue;
+        const place = at + Math.floor(k / BITS);
+        to[place] = (to[place] as number) | (1 << (k % BITS));
+        field.pack(value[name], to);
+      }
+    },
+    unpack(from, into = {}) {
+      const at = from.at;
+      from.at += masks;
+      for (let k = 0; k < all.length; k++) {
+        const [name, field] = all[k];
+        const said = (from.values[at + Math.floor(k / BITS)] as number) & (1 << (k % BITS));
+        const value = said ? field.unpack(from) : field.initial;
+        if (value !== undefined) into[name] = value;
+      }
+      return into;
+    },
+    stored(prefix, shape) {
+      const columns = all.map(([name, field]) => {
+        const from = shape.columns.length;
+        const stored = field.stored(`${prefix}${name}`, shape);
+        const row: RowTree = { values: [], parts: [] };
+        stored.write(field.initial, row);
+        for (let k = from; k < shape.columns.length; k++)
+          shape.columns[k] = { initial: row.values[k], ...shape.columns[k] };
+        return [name, stored] as const;
+      });
+      return {
+        write: (value, row) => {
+          for (const [name, stored] of columns) stored.write(value[name], row);
+        },
+        read(row) {
+          const value: { [name: string]: unknown } = {};
+          for (const [name, stored] of columns) {
+            const each = stored.read(row);
+            if (each !== undefined) value[name] = each;
+          }
+          return value;
+        },
+      };
+    },
+  };
+}
+
+interface GroupOptions<F extends Fields> extends FieldOptions {
+  /** What one is called in sentences. */
+  readonly noun?: string;
+  /** What holds between members; asked only where each is right by itself. */
+  rules?(value: ObjectOf<F>, fault: (path: string, says: string) => void): void;
+}
+
+/** A value with members. */
+export function group<F extends Fields>(
+  fields: F,
+  { noun = "group", rules, ...options }: GroupOptions<F> = {},
+): Field<ObjectOf<F>> {
+  const set = memberSet(fields, noun);
+  const initial = set.initial() as ObjectOf<F>;
+  const values = (value: ObjectOf<F>) => value as unknown as Values;
+  return {
+    ...plain,
+    type: "group",
+    options,
+    initial,
+    bundleInitial: initial,
+    depth: set.depth,
+    targets: set.targets,
+    needed: Object.values(fields).some((field) => field.needed),
+    check(value, to) {
+      if (!isPlain(value)) return to.fault("", `Expected a ${noun}.`);
+      let faults = 0;
+      set.check(value, { has: to.has, fault: (path, says) => (faults++ < TOLD ? to.fault(path, says) : undefined) });
+      if (!faults) rules?.(value as unknown as ObjectOf<F>, to.fault);
+    },
+    references: (value) => set.references(values(value)),
+    toBundle: (value, to) => set.toBundle(values(value), to),
+    fromBundle(value, place, from) {
+      if (isPlain(value)) return set.fromBundle(value, place, from);
+      from.fault(place, `Expected an object with ${set.names.join(", ")}.`);
+      return initial;
+    },
+    schema: (defs) => ({ type: "object", additionalProperties: false, ...set.schema(defs) }),
+    format: (value, around) => `{${set.format(values(value), around)}}`,
+    parse(text, typing) {
+      const inner = within(text.trim());
+      const read = inner === null ? { says: `Expected { and }, found “${text}”.` } : set.parse(inner, typing);
+      return read as ReturnType<Field<ObjectOf<F>>["parse"]>;
+    },
+    say: (value, around) => set.say(values(value), around),
+    pack: (value, to) => set.pack(values(value), to),
+    unpack: (from) => set.unpack(from) as ObjectOf<F>,
+    stored: (name, shape) => set.stored(`${name}_`, shape) as never,
+  };
+}
+
+/** A value that may be absent; tells by a column of its own that can't be empty where it is there. */
+export function maybe<T>(of: Field<T>): Field<T | undefined> {
+  return {
+    ...of,
+    initial: undefined,
+    bundleInitial: undefined,
+    needed: false,
+    check: of.check,
+    references: (value) => (value === undefined ? [] : of.references(value)),
+    toBundle: (value, to) => (value === undefined ? undefined : of.toBundle(value, to)),
+    format: (value, around) => (value === undefined ? "" : of.format(value, around)),
+    parse: (text, typing) => (text === "" ? { value: undefined } : of.parse(text, typing)),
+    say: (value, around) => (value === undefined ? "nothing" : of.say(value, around)),
+    // Where it is absent nothing is packed: the members around it say so.
+    pack: (value, to) => (value === undefined ? undefined : of.pack(value, to)),
+    unpack: of.unpack as Field<T | undefined>["unpack"],
+    stored(name, shape) {
+      const from = shape.columns.length;
+      const stored = of.stored(name, shape);
+      const tells = shape.columns.findIndex((c, k) => k >= from && !c.nullable);
+      if (tells < 0) throw new Error(`“${name}” may be absent: one of its members must always be there.`);
+      const to = shape.columns.length;
+      for (let k = from; k < to; k++) shape.columns[k] = { ...shape.columns[k], nullable: true } as Column;
+      return {
+        write(value, row) {
+          if (value !== undefined) stored.write(value, row);
+          else for (let k = from; k < to; k++) row.values[k] = null;
+        },
+        read: (row) => (row.values[tells] === null ? undefined : stored.read(row)),
+      };
+    },
+  };
+}
+
+interface ListOptions<F extends Fields> extends Omit<GroupOptions<F>, "rules"> {
+  readonly most: number;
+  /** What holds of one entry, and of all together; asked only where everything is right by itself. */
+  rules?(entry: ObjectOf<F>, fault: (path: string, says: string) => void): void;
+  together?(entries: readonly ObjectOf<F>[], fault: (path: string, says: string) => void): void;
+}
+
+/** Entries with members, in an order. */
+export function list<F extends Fields>(
+  fields: F,
+  { most, noun = "entry", rules, together, ...options }: ListOptions<F>,
+): Field<readonly ObjectOf<F>[]> {
+  type T = readonly ObjectOf<F>[];
+  const entry = group(fields, { noun, rules });
+  const initial: T = [];
+  const plural = noun.replace(/y$/, "ie").concat("s");
+  return {
+    ...plain,
+    type: "list",
+    options,
+    initial,
+    bundleInitial: initial,
+    depth: 1 + entry.depth,
+    targets: entry.targets,
+    check(value, to) {
+      if (!Array.isArray(value)) return to.fault("", `Expected a list of ${plural}.`);
+      if (value.length > most) return to.fault("", `${value.length} ${plural}; at most ${most} fit.`);
+      let faults = 0;
+      const few = (path: string, says: string) => (faults++ < TOLD ? to.fault(path, says) : undefined);
+      for (const [k, each] of value.entries()) entry.check(each, below({ has: to.has, fault: few }, String(k + 1)));
+      if (!faults) together?.(value, few);
+    },
+    *references(value) {
+      for (const each of value) yield* entry.references(each);
+    },
+    toBundle: (value, to) => (value.length ? value.map((each) => entry.toBundle(each, to) as Json) : undefined),
+    fromBundle(value, place, from) {
+      if (Array.isArray(value))
+        return value.map((each, k) => entry.fromBundle(each, `${place}[${k}]`, from, undefined));
+      from.fault(place, `Expected a list of ${plural}.`);
+      return initial;
+    },
+    schema: (defs) => ({ type: "array", maxItems: most, items: entry.schema(defs) }),
+    format: (value, around) => value.map((each) => entry.format(each, around)).join("; "),
+    parse(text, typing) {
+      const read = readGroups(text);
+      if ("says" in read) return read;
+      const value: ObjectOf<F>[] = [];
+      for (const inner of read.groups) {
+        const each = entry.parse(`{${inner}}`, typing);
+        if ("says" in each) return each;
+        value.push(each.value);
+      }
+      return { value };
+    },
+    say: (value, around) => value.map((each) => entry.say(each, around)).join("; ") || "nothing",
+    pack(value, to) {
+      to.push(value.length);
+      for (const each of value) entry.pack(each, to);
+    },
+    unpack: (from) => Array.from({ length: from.values[from.at++] as number }, () => entry.unpack(from)),
+    stored(name, shape) {
+      const columns: Column[] = [{ name: "position", type: "integer", nullable: false }];
+      const table: TableShape = {
+        name: snake(name).replace(/ies$/, "y").replace(/s$/, ""),
+        columns,
+        parts: [],
+        key: "position",
+        order: "position",
+      };
+      const stored = memberSet(fields, noun).stored("", table);
+      const at = shape.parts.push(table) - 1;
+      return {
+        write(value, row) {
+          row.parts[at] = value.map((each, position) => {
+            const part: RowTree = { values: [position], parts: [] };
+            stored.write(each as unknown as Values, part);
+            return part;
+          });
+        },
+        read: (row) => row.parts[at].map((part) => stored.read(part) as unknown as ObjectOf<F>),
+      };
+    },
+  };
+}

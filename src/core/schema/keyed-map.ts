@@ -1,0 +1,129 @@
+/** A field that holds a value for each of some records: numbers by stat. */
+import { cut } from "./characters";
+import { type Column, type Field, type FieldOptions, plain, type RowTree, snake } from "./field";
+import { half, type Id, idFrom, isId } from "./id";
+import { isPlain, type Json } from "./json";
+import { MOST_LISTED } from "./limits";
+import { refProblem } from "./ref";
+import { quoted, readMembers } from "./members";
+
+export type KeyedMap<T> = { readonly [id: string]: T };
+
+/** @param of  what stands for each record; its value must be one cell */
+export function keyedMap<T>(kind: string, of: Field<T>, options: FieldOptions = {}): Field<KeyedMap<T>> {
+  const initial: KeyedMap<T> = {};
+  return {
+    ...plain,
+    type: "map",
+    options,
+    initial,
+    bundleInitial: initial,
+    depth: 1 + of.depth,
+    targets: [kind, ...of.targets],
+    check(value, to) {
+      if (!isPlain(value)) return to.fault("", `Expected an object: ${kind}s and what each has.`);
+      const ids = Object.keys(value);
+      if (ids.length > MOST_LISTED) return to.fault("", `${ids.length} ${kind}s; at most ${MOST_LISTED} fit.`);
+      for (const id of ids) {
+        const says = refProblem(to, kind, id);
+        if (says) to.fault(cut(id, 60), says);
+        of.check(value[id], { ...to, fault: (path, why) => to.fault(`${cut(id, 60)}${path && `.${path}`}`, why) });
+      }
+    },
+    *references(value) {
+      for (const id of Object.keys(value) as Id[]) {
+        yield { kind, id };
+        yield* of.references(value[id]);
+      }
+    },
+    parts: {
+      of,
+      kind,
+      isPart: isId,
+      names: Object.keys,
+      get: (value, name) => (Object.hasOwn(value, name) ? value[name] : null),
+      with(value, name, part) {
+        const { [name]: _, ...others } = value;
+        return part === null ? others : { ...value, [name]: part as T };
+      },
+    },
+    toBundle(value, to) {
+      const entries = Object.entries(value).map(
+        ([id, each]) => [to.keyOf(kind, id as Id), said(of, each, to)] as const,
+      );
+      return entries.length ? Object.fromEntries(entries.sort(([a], [b]) => (a < b ? -1 : 1))) : undefined;
+    },
+    fromBundle(value, place, from) {
+      if (!isPlain(value)) {
+        from.fault(place, `Expected an object such as { "vigour": 42 }, with keys of ${kind}s.`);
+        return {};
+      }
+      const found = new Map<string, unknown>();
+      for (const [key, each] of Object.entries(value)) {
+        const at = `${place}.${cut(key, 60)}`;
+        const id = from.reference(kind, key, at);
+        if (id && found.has(id)) from.fault(at, `This ${kind} stands here twice.`);
+        if (id) found.set(id, of.fromBundle(each as Json, at, from, undefined));
+      }
+      return Object.fromEntries(found);
+    },
+    schema: (defs) => ({ type: "object", additionalProperties: of.schema(defs), description: `By key of a ${kind}.` }),
+    format: (value, around) =>
+      Object.entries(value)
+        .map(([id, each]) => `${quoted(around.names(kind).text(id as Id))}: ${quoted(of.format(each, around))}`)
+        .join(", "),
+    parse(typed, typing) {
+      const members = readMembers(typed);
+      if ("says" in members) return members;
+      const found = new Map<string, T>();
+      for (const { name, text } of members.members) {
+        const which = typing.names(kind).find(name);
+        if (which.found !== "one") return { says: `There is no ${kind} called “${name}”.` };
+        const each = of.parse(text, typing);
+        if ("says" in each) return each;
+        found.set(which.id, each.value);
+      }
+      return { value: Object.fromEntries(found) };
+    },
+    say: (value, around) =>
+      Object.entries(value)
+        .map(([id, each]) => `${around.nameOf(kind, id as Id)} ${of.say(each, around)}`)
+        .join(", ") || "nothing",
+    pack(value, to) {
+      const ids = Object.keys(value);
+      to.push(ids.length);
+      for (const id of ids) {
+        to.push(half(id, 0), half(id, 6));
+        of.pack(value[id], to);
+      }
+    },
+    unpack(from) {
+      const value: { [id: string]: T } = {};
+      for (let left = from.values[from.at++] as number; left > 0; left--) {
+        const id = idFrom(from.values[from.at++] as number, from.values[from.at++] as number);
+        value[id] = of.unpack(from);
+      }
+      return value;
+    },
+    stored(name, shape) {
+      const columns: Column[] = [{ name: `${kind}_id`, type: "text", length: 12, nullable: false, to: kind }];
+      const table = { name: snake(name).replace(/s$/, ""), columns, parts: [], key: `${kind}_id`, order: `${kind}_id` };
+      const stored = of.stored("value", table);
+      const at = shape.parts.push(table) - 1;
+      return {
+        write(value, row) {
+          row.parts[at] = Object.keys(value).map((id) => {
+            const entry: RowTree = { values: [id], parts: [] };
+            stored.write(value[id], entry);
+            return entry;
+          });
+        },
+        read: (row) => Object.fromEntries(row.parts[at].map((entry) => [entry.values[0], stored.read(entry)])),
+      };
+    },
+  };
+}
+
+/** A value of a map is said even where it is what a record has from the beginning. */
+const said = <T>(of: Field<T>, value: T, to: Parameters<Field["toBundle"]>[1]): Json =>
+  of.toBundle(value, to) ?? (value as Json);

@@ -1,0 +1,90 @@
+/** What a kind of record is: its fields, and what is special about it. */
+import type { Cursor, Fields, Members, ObjectOf, RowTree, Surroundings, TableShape } from "./field";
+import type { Id } from "./id";
+import { type MemberSet, memberSet } from "./group";
+import { key } from "./key";
+import { LONGEST_NAME } from "./limits";
+import { membersOf } from "./record";
+import { text } from "./text";
+
+/** Fields that every record has. */
+export const named = {
+  key: key({ width: 160 }),
+  name: text({ most: LONGEST_NAME, required: true, width: 184 }),
+} as const;
+export type Named = typeof named;
+
+/** A record as one line of text, for kinds that can be written so. */
+export interface Notation {
+  /** Members of a bundle that the line stands for. */
+  readonly says: readonly string[];
+  read(line: string, around: Surroundings, make: (name: string) => Id): NotationRead;
+}
+export interface NotationRead {
+  /** Fields of the record, its name among them; null where the line can't be read. */
+  readonly fields: Readonly<Record<string, unknown>> | null;
+  readonly remarks: readonly { readonly from: number; readonly error: boolean; readonly says: string }[];
+}
+
+export interface Definition<N extends string, F extends Fields> {
+  readonly name: N;
+  readonly plural: string;
+  /** Name of its list in a bundle. */
+  readonly section: string;
+  /** Name of its table, where that is not the kind's own. */
+  readonly table?: string;
+  readonly fields: F;
+  /** What it is, in one sentence, for the screen. */
+  readonly help?: string;
+  /** A record that is made where somebody types a name that is new; absent: none is. */
+  readonly fromName?: Partial<ObjectOf<F>>;
+  readonly notation?: Notation;
+}
+
+/** A kind, and what follows from its fields. */
+export interface Kind<N extends string = string, F extends Fields = Fields> extends Definition<N, F & Named> {
+  readonly members: MemberSet;
+  /** How its fields stand in a bundle, in the order in which they are written. */
+  readonly bundle: readonly Members[];
+  /** Table of the records, with tables of what each has many of. */
+  readonly shape: TableShape;
+  toRow(record: { readonly id: Id }): RowTree;
+  fromRow(row: RowTree): RecordOf<F>;
+  pack(record: { readonly id: Id }, to: unknown[]): void;
+  unpack(id: Id, from: Cursor): RecordOf<F>;
+  /** Every field but key and name as a new record has it. */
+  readonly defaults: Omit<ObjectOf<F>, "key" | "name">;
+}
+
+export type RecordOf<F extends Fields> = { readonly id: Id } & ObjectOf<F> & ObjectOf<Named>;
+
+export function defineKind<const N extends string, const F extends Fields>(given: Definition<N, F>): Kind<N, F> {
+  const fields = { ...named, ...given.fields };
+  const members = memberSet(fields, given.name);
+  const shape: TableShape = {
+    name: given.table ?? given.name,
+    columns: [{ name: "id", type: "text", length: 12, nullable: false }],
+    parts: [],
+    key: "id",
+    order: "key",
+  };
+  const stored = members.stored("", shape);
+  const { key: _key, name: _name, ...defaults } = members.initial();
+  const kind = {
+    ...given,
+    fields,
+    members,
+    bundle: Object.entries(fields).flatMap(([name, field]) => membersOf(name, field) ?? []),
+    shape,
+    defaults,
+    toRow(record: { readonly id: Id }) {
+      const row: RowTree = { values: [record.id], parts: [] };
+      stored.write(record as never, row);
+      return row;
+    },
+    fromRow: (row: RowTree) => ({ id: row.values[0], ...stored.read(row) }) as RecordOf<F>,
+    pack: (record: { readonly id: Id }, to: unknown[]) => members.pack(record as never, to),
+    unpack: (id: Id, from: Cursor) => members.unpack(from, { id }) as RecordOf<F>,
+  };
+  return kind as unknown as Kind<N, F>;
+}

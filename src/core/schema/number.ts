@@ -1,0 +1,102 @@
+/** A field that holds a number: whole, decimal or percent. */
+import { sayPercent, sayQuantity } from "../numbers/format";
+import { shown } from "./characters";
+import { cell, type Column, type Field, type FieldOptions, plain, snake } from "./field";
+import type { JsonSchema } from "./json";
+
+export interface NumberRules extends FieldOptions {
+  readonly min: number;
+  readonly max: number;
+  readonly whole?: boolean;
+  /** A share that people write as a percentage: 0.4 is 40%. */
+  readonly percent?: boolean;
+  /** Smallest above zero. */
+  readonly least?: number;
+  /** Most decimal places. */
+  readonly places?: number;
+  readonly initial?: number;
+}
+
+/** What is wrong with a value as such a number, or null. */
+export function numberProblem(
+  value: unknown,
+  { min, max, whole, least, places }: Omit<NumberRules, "initial">,
+): string | null {
+  if (typeof value !== "number" || !Number.isFinite(value)) return `${shown(value)} is not a number.`;
+  if (least !== undefined && value > 0 && value < least)
+    return `${value} is too small to be counted with. Write 0, or at least ${least.toFixed(9)}.`;
+  if (Object.is(value, -0)) return "-0 is no number of its own. Write 0.";
+  if (whole && !Number.isInteger(value)) return `${value} is not a whole number.`;
+  if (value < min || value > max) return `${value} is outside ${min} to ${max}.`;
+  if (places !== undefined && Number(value.toFixed(places)) !== value)
+    return `${value} has more than ${places} decimal places.`;
+  return null;
+}
+
+/** "2.5", "2,5", "1 200", "40%": what people type and what spreadsheets paste. */
+export function readNumber(text: string): number | null {
+  const typed = text
+    .replace(/[\s\u2009']/g, "")
+    .replace(/−/g, "-")
+    .replace(/%$/, "");
+  const point = /^-?\d+,\d+$/.test(typed) ? typed.replace(",", ".") : typed.replace(/,(?=\d{3}(\D|$))/g, "");
+  return /^[-+]?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?$/i.test(point) ? Number(point) : null;
+}
+
+export const numberColumn = (
+  name: string,
+  { whole, max }: Pick<NumberRules, "whole" | "max">,
+  nullable: boolean,
+): Column => ({
+  name: snake(name),
+  type: whole ? (max > 2 ** 31 - 1 ? "bigint" : "integer") : "double precision",
+  nullable,
+});
+
+export const numberSchema = (
+  { min, max, whole }: NumberRules,
+  optional: boolean,
+  initial: number | null,
+): JsonSchema => {
+  const type = whole ? "integer" : "number";
+  return {
+    type: optional ? [type, "null"] : type,
+    minimum: min,
+    maximum: max,
+    ...(initial === null ? {} : { default: initial }),
+  };
+};
+
+export function number(rules: NumberRules & { readonly optional: true }): Field<number | null>;
+export function number(rules: NumberRules): Field<number>;
+export function number({ optional, ...rules }: NumberRules & { optional?: boolean }): Field<number | null> {
+  const { min, max, whole, percent, least, places, initial: start, ...options } = rules;
+  const initial = optional ? null : (start ?? Math.max(min, 0));
+  return {
+    ...plain,
+    type: "number",
+    options,
+    initial,
+    bundleInitial: initial,
+    numeric: true,
+    check(value, to) {
+      if (value === null && optional) return;
+      const says = numberProblem(value, rules);
+      if (says) to.fault("", says);
+    },
+    toBundle: (value) => (value === initial ? undefined : value),
+    fromBundle: (value) => value,
+    schema: () => numberSchema(rules, optional === true, initial),
+    format: (value) => (value === null ? "" : percent ? sayPercent(value) : String(value)),
+    parse(typed) {
+      if (typed === "")
+        return optional ? { value: null } : min <= 0 ? { value: 0 } : { says: "A number is needed here." };
+      const value = readNumber(typed);
+      if (value === null)
+        return { says: `“${typed}” is not a number. Write digits with a point for decimals, such as 2.5.` };
+      return { value: percent ? value / 100 : value };
+    },
+    say: (value) => (value === null ? "nothing" : percent ? sayPercent(value) : sayQuantity(value)),
+    stored: (name, shape) => cell(numberColumn(name, rules, optional === true), shape),
+  };
+}

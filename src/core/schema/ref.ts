@@ -1,0 +1,163 @@
+/** Fields that refer to records: one, or a set of them in an order. */
+import { shown } from "./characters";
+import {
+  cell,
+  type Checking,
+  type Field,
+  type FieldOptions,
+  plain,
+  snake,
+  type Surroundings,
+  type Typing,
+} from "./field";
+import { half, type Id, idFrom, isId } from "./id";
+import { MOST_LISTED } from "./limits";
+import { nearest } from "./names";
+
+export const refProblem = (to: Checking, kind: string, id: unknown): string | null =>
+  isId(id) && to.has(kind, id) ? null : `There is no ${kind} ${shown(id)} in this pantry.`;
+
+interface RefOptions extends FieldOptions {
+  /** The kind refers to itself and makes a tree, of which a branch has at most so many records. */
+  readonly tree?: number;
+}
+
+export function ref(to: string, options: RefOptions & { readonly optional: true }): Field<Id | null>;
+export function ref(to: string, options?: RefOptions): Field<Id>;
+export function ref(to: string, { optional, ...options }: RefOptions & { optional?: boolean } = {}): Field<Id | null> {
+  return {
+    ...plain,
+    type: "ref",
+    options,
+    initial: null,
+    bundleInitial: null,
+    needed: !optional,
+    targets: [to],
+    completions: (around) => [...around.names(to).names()],
+    check(value, into) {
+      if (value === null && optional) return;
+      const says = refProblem(into, to, value);
+      if (says) into.fault("", says);
+    },
+    *references(value) {
+      if (value !== null) yield { kind: to, id: value };
+    },
+    toBundle: (value, { keyOf }) => (value === null ? undefined : keyOf(to, value)),
+    fromBundle: (value, place, from) => (value === null && optional ? null : from.reference(to, value, place)),
+    schema: () => ({ type: optional ? ["string", "null"] : "string", description: `Key of a ${to}.` }),
+    format: (value, around) => (value === null ? "" : around.names(to).text(value)),
+    parse(typed, typing) {
+      if (typed === "") return optional ? { value: null } : { says: "A name is needed here." };
+      const found = findOrMake(to, typed, typing);
+      return typeof found === "string" ? { value: found } : found;
+    },
+    say: (value, around) => (value === null ? "nothing" : around.nameOf(to, value)),
+    pack: packId as Field<Id | null>["pack"],
+    unpack: unpackId,
+    stored: (name, shape) =>
+      cell({ name: `${snake(name)}_id`, type: "text", length: 12, nullable: optional === true, to }, shape),
+  };
+}
+
+function packId(id: Id, to: unknown[]): void {
+  to.push(half(id, 0), half(id, 6));
+}
+const unpackId: Field<Id>["unpack"] = (from) => {
+  from.at += 2;
+  return idFrom(from.values[from.at - 2] as number, from.values[from.at - 1] as number);
+};
+
+/** The record of a typed name; made where its kind is made by typing names. */
+function findOrMake(kind: string, typed: string, typing: Typing): Id | { readonly says: string } {
+  const names = typing.names(kind);
+  const found = names.find(typed);
+  if (found.found === "one") return found.id;
+  if (found.found === "several")
+    return {
+      says: `“${typed}” is the name of ${found.keys.length} records. Write the key of the one you mean: ${found.keys.join(" or ")}.`,
+    };
+  const made = typing.make(kind, typed);
+  if (made) return made;
+  const offers = nearest(typed, names.names());
+  return {
+    says: `There is no ${kind} called “${typed}”.${offers.length ? ` Did you mean ${offers.join(" or ")}?` : " Add it in Setup first."}`,
+  };
+}
+
+/** A set of records, each once; without an order of its own in a bundle. */
+export const refs = (to: string, options: FieldOptions = {}): Field<readonly Id[]> => ({
+  ...plain,
+  type: "refs",
+  options,
+  initial: NONE,
+  bundleInitial: NONE,
+  depth: 1,
+  targets: [to],
+  completions: (around) => [...around.names(to).names()],
+  check(value, into) {
+    if (!Array.isArray(value)) return into.fault("", "Expected a list.");
+    if (value.length > MOST_LISTED) return into.fault("", `${value.length} entries; at most ${MOST_LISTED} fit.`);
+    if (new Set(value).size < value.length) return into.fault("", "The same entry stands here twice.");
+    for (const id of value) {
+      const says = refProblem(into, to, id);
+      if (says) into.fault("", says);
+    }
+  },
+  *references(value) {
+    for (const id of value) yield { kind: to, id };
+  },
+  toBundle: (value, { keyOf }) => (value.length ? value.map((id) => keyOf(to, id)).sort() : undefined),
+  fromBundle(value, place, from, before) {
+    if (!Array.isArray(value)) {
+      from.fault(place, "Expected a list of keys.");
+      return [];
+    }
+    const ids = value.map((each, k) => from.reference(to, each, `${place}[${k}]`));
+    // Where the same set is there already, it keeps its order.
+    return before?.length === ids.length && before.every((id) => ids.includes(id)) ? before : ids;
+  },
+  schema: () => ({ type: "array", items: { type: "string", minLength: 1 }, description: `Keys of ${to}s.` }),
+  format: (value, around) => value.map((id) => listed(id, to, around)).join(", "),
+  parse(typed, typing) {
+    const ids = new Set<Id>();
+    for (const part of typed.split(/[,;]/)) {
+      const name = part.trim().replace(/^#/, "");
+      const found = name === "" ? null : findOrMake(to, name, typing);
+      if (typeof found === "string") ids.add(found);
+      else if (found) return found;
+    }
+    return { value: [...ids] };
+  },
+  say: (value, around) => value.map((id) => around.nameOf(to, id)).join(", ") || "nothing",
+  pack(ids, into) {
+    into.push(ids.length);
+    for (const id of ids) packId(id, into);
+  },
+  unpack: (from) => Array.from({ length: from.values[from.at++] as number }, () => unpackId(from)),
+  stored(name, shape) {
+    const at =
+      shape.parts.push({
+        name: snake(name).replace(/s$/, ""),
+        columns: [
+          { name: `${to}_id`, type: "text", length: 12, nullable: false, to },
+          { name: "position", type: "integer", nullable: false },
+        ],
+        parts: [],
+        key: `${to}_id`,
+        order: "position",
+      }) - 1;
+    return {
+      write: (ids, row) => {
+        row.parts[at] = ids.map((id, position) => ({ values: [id, position], parts: [] }));
+      },
+      read: (row) => row.parts[at].map(({ values }) => values[0] as Id),
+    };
+  },
+});
+const NONE: readonly Id[] = [];
+
+/** A name within a list: what would be read as several, or as a tag's sign, is written as its key. */
+function listed(id: Id, kind: string, around: Surroundings): string {
+  const text = around.names(kind).text(id);
+  return /[,;]|^#/.test(text) ? around.names(kind).keyOf(id) : text;
+}
