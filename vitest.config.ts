@@ -5,6 +5,7 @@ const alias = { "@": fileURLToPath(new URL("./src", import.meta.url)) };
 
 export default defineConfig({
   test: {
+    maxWorkers: 2,
     projects: [
       {
         resolve: { alias },
@@ -21,7 +22,6 @@ export default defineConfig({
           include: ["src/store/**/*.test.ts", "src/server/**/*.test.ts", "src/cli/**/*.test.ts"],
           testTimeout: 60_000,
           hookTimeout: 60_000,
-          fileParallelism: false,
         },
       },
       {
@@ -31,7 +31,6 @@ export default defineConfig({
           include: ["fuzz/**/*.fuzz.ts"],
           testTimeout: 120_000,
           hookTimeout: 60_000,
-          fileParallelism: false,
         },
       },
     ],

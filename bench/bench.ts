@@ -169,7 +169,7 @@ function planted(items: number, one: number): { [name: string]: unknown } {
   const processes = (g: (typeof told.gains)[number]) =>
     g.runs.flatMap(({ step }) => (step.run === "process" ? [step.process] : []));
   const inLoops = new Set(told.gains.flatMap(processes));
-  const seeds = new Set([...large.seeds].map((id) => large.compiled.processOf("recipe", id) as number));
+  const seeds = new Set([...large.seeds].map((id) => large.compiled.processesOf("recipe", id)[0]));
   const missed = [...seeds].filter((p) => !inLoops.has(p)).length;
   const invented = told.gains.filter((g) => !processes(g).some((p) => seeds.has(p))).length;
   say(

@@ -1,7 +1,7 @@
 /** Times as medians with their spread, and how they are said. */
 import { setFlagsFromString } from "node:v8";
 import { runInNewContext } from "node:vm";
-import type { Lists, Network } from "../src/core/network/network";
+import type { CsrRows, Network } from "../src/core/network/network";
 
 export interface Timing {
   readonly median: number;
@@ -34,16 +34,16 @@ export function time(work: () => unknown, runs: number): Timing {
 }
 
 /** One sequential pass over the rows, both directions. */
-export const floor = ({ ins, outs, users, makers }: Network): number =>
-  amounts(ins) + amounts(outs) + links(users) + links(makers);
+export const floor = ({ ins, outs, consumers, producers }: Network): number =>
+  amounts(ins) + amounts(outs) + links(consumers) + links(producers);
 
-function amounts({ start, end, to, qty }: Lists): number {
+function amounts({ start, end, to, qty }: CsrRows): number {
   const q = qty as Float64Array;
   let sum = 0;
   for (let r = 0; r < start.length; r++) for (let k = start[r], e = end[r]; k < e; k++) sum += q[k] * to[k];
   return sum;
 }
-function links({ start, end, to }: Lists): number {
+function links({ start, end, to }: CsrRows): number {
   let sum = 0;
   for (let r = 0; r < start.length; r++) for (let k = start[r], e = end[r]; k < e; k++) sum += to[k];
   return sum;

@@ -20,8 +20,8 @@ interface Process {
 export interface Plain {
   readonly processes: Process[];
   /** Both directions, as in the arrays. */
-  readonly users: Map<string, Process[]>;
-  readonly makers: Map<string, Process[]>;
+  readonly consumers: Map<string, Process[]>;
+  readonly producers: Map<string, Process[]>;
   readonly items: string[];
 }
 
@@ -56,14 +56,14 @@ export function plainOf(network: Network): Plain {
   };
   return {
     processes,
-    users: by("ins"),
-    makers: by("outs"),
+    consumers: by("ins"),
+    producers: by("outs"),
     items: Array.from({ length: network.items }, (_, i) => `item ${i}`),
   };
 }
 
 /** Obtainable items and their least costs, label-correcting. */
-export function plainCost({ processes, users }: Plain): Map<string, number> {
+export function plainCost({ processes, consumers }: Plain): Map<string, number> {
   const cost = new Map<string, number>();
   let open = new Set(processes);
   while (open.size) {
@@ -74,7 +74,7 @@ export function plainCost({ processes, users }: Plain): Map<string, number> {
       for (const { item, quantity } of process.outs) {
         if (t / quantity >= (cost.get(item) ?? Number.POSITIVE_INFINITY)) continue;
         cost.set(item, t / quantity);
-        for (const user of users.get(item) ?? []) next.add(user);
+        for (const user of consumers.get(item) ?? []) next.add(user);
       }
     }
     open = next;

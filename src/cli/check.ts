@@ -1,7 +1,8 @@
 /** salty check: every finding of every check. */
 import { readingsOf } from "../core/analysis/readings";
 import type { Catalogue } from "../core/catalogue/catalogue";
-import { checkTitle, findingsOf } from "../core/checks";
+import { ruleTitle } from "../core/checklist";
+import { findingsOf } from "../core/checks";
 import type { Evidence, Finding, Ref } from "../core/checks/check";
 import { written } from "../core/checks/written";
 import { count } from "../core/numbers/format";
@@ -55,7 +56,7 @@ function asText(catalogue: Catalogue, findings: readonly Finding[]): string {
   let rule = "";
   for (const f of findings) {
     if (f.rule !== rule)
-      text += `${text ? "\n" : ""}${f.severity.toUpperCase()} ${checkTitle((rule = f.rule))} (${f.rule})\n`;
+      text += `${text ? "\n" : ""}${f.severity.toUpperCase()} ${ruleTitle((rule = f.rule))} (${f.rule})\n`;
     text += `  ${f.says}\n`;
     if (f.evidence.type === "loop")
       for (const r of f.evidence.runs) text += `    ${r.times} × ${written(catalogue, r.of)}\n`;

@@ -5,6 +5,7 @@ import { readingsOf } from "../core/analysis/readings";
 import { formatRecipe } from "../core/notation/format";
 import { list, sayCost, sayPercent, sayQuantity } from "../core/numbers/format";
 import { saySeconds } from "../core/numbers/ticks";
+import type { Recipe } from "../core/kinds/index";
 import { processAt } from "../core/network/compile";
 import { BadUse, oneOf } from "./failure";
 import { readCatalogue, wantedItem } from "./input";
@@ -55,13 +56,13 @@ export async function planCommand(
   const keyed = (map: ReadonlyMap<number, number>) =>
     [...map].map(([i, quantity]) => ({ item: itemAt(i)?.key ?? "", quantity }));
   const steps = plan.steps.map(({ process: p, runs }) => {
-    const { of, record } = processAt(compiled, p);
+    const { kind, record } = processAt(compiled, p);
     return {
-      kind: of,
+      kind,
       key: record.key,
       name: record.name,
       runs,
-      ...(of === "recipe" ? { line: formatRecipe(around(catalogue), record) } : {}),
+      ...(kind === "recipe" ? { line: formatRecipe(around(catalogue), record as Recipe) } : {}),
     };
   });
   if (format === "json") {

@@ -146,9 +146,9 @@ describe("obtainable", () => {
         const had = new Set<string>();
         for (let before = -1; before < had.size; ) {
           before = had.size;
-          for (const { record } of processesIn(r).map((p) => processAt(r.compiled, p)))
-            if (record.lines.every((l) => l.role === "output" || had.has(l.item)))
-              for (const l of record.lines) if (l.role === "output") had.add(l.item);
+          for (const { spec } of processesIn(r).map((p) => processAt(r.compiled, p)))
+            if (spec.lines.every((l) => l.role === "output" || had.has(l.item)))
+              for (const l of spec.lines) if (l.role === "output") had.add(l.item);
         }
         for (const i of itemsIn(r)) expect(r.reach.items[i] === 1).toBe(had.has(r.compiled.idOf(i) as string));
         for (let i = 0; i < r.reach.items.length; i++)
@@ -303,7 +303,7 @@ function valueIteration(r: Readings): Float64Array {
 function bruteGain(r: Readings, processes: number[], times: number[]): boolean {
   const net = new Map<string, number>();
   processes.forEach((p, k) => {
-    for (const l of processAt(r.compiled, p).record.lines) {
+    for (const l of processAt(r.compiled, p).spec.lines) {
       const wear = l.role === "tool" ? (l.uses ? 1 / l.uses : 0) : l.role === "station" ? 0 : 1;
       const q = ((l.min + l.max) / 2) * l.chance * wear * times[k];
       net.set(l.item, (net.get(l.item) ?? 0) + (l.role === "output" ? q : -q));
@@ -315,8 +315,8 @@ function bruteGain(r: Readings, processes: number[], times: number[]): boolean {
 
 function bruteSearch(r: Readings, most: number): number[] | null {
   const recipes = processesIn(r).filter((p) => {
-    const { of, record } = processAt(r.compiled, p);
-    return of === "recipe" && record.fee === 0;
+    const { kind, spec } = processAt(r.compiled, p);
+    return kind === "recipe" && spec.price === 0;
   });
   const times = recipes.map(() => 0);
   const go = (at: number): number[] | null => {

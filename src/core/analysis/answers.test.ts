@@ -1,4 +1,5 @@
 /** Small pantries with answers worked out by hand: what a designer would check on paper. */
+import type { Source } from "../kinds/index";
 import { describe, expect, it } from "vitest";
 import { findingsOf } from "../checks";
 import { show } from "../numbers/fraction";
@@ -85,7 +86,9 @@ describe("costs on paper", () => {
     expect(r.value.cost[at(r, "Pie")]).toBe(0);
     expect(r.time.cost[at(r, "Pie")]).toBe(10);
     expect(
-      (["value", "time"] as const).map((measure) => processAt(r.compiled, r.by(measure, at(r, "Eel"))).record.kind),
+      (["value", "time"] as const).map(
+        (measure) => (processAt(r.compiled, r.by(measure, at(r, "Eel"))).record as Source).kind,
+      ),
     ).toEqual(["gathering", "shop"]);
   });
 

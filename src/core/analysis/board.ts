@@ -2,7 +2,7 @@
 import type { Edit } from "../catalogue/edit";
 import { same } from "../schema/json";
 import type { Id } from "../schema/id";
-import { inOrder } from "../checks";
+import { inOrder } from "../checklist";
 import type { Finding } from "../checks/check";
 import type { Verdict } from "./loops";
 

@@ -127,7 +127,9 @@ describe("the nearest repair", () => {
       );
       const breaks = r.loops.flatMap((l) => (l.verdict === "stuck" ? l.breaks : []));
       const lost = itemsIn(r).filter((i) => !r.reach.items[i]);
-      const leaves = lost.filter((i) => r.network.makers.start[i] === r.network.makers.end[i] || breaks.includes(i));
+      const leaves = lost.filter(
+        (i) => r.network.producers.start[i] === r.network.producers.end[i] || breaks.includes(i),
+      );
       for (const i of lost) {
         const found = r.causes.get(i);
         if (!found) throw new Error("an item out of reach without a cause");

@@ -58,7 +58,7 @@ export class Causes {
     private readonly compiled: Compiled,
     private readonly reach: Reach,
   ) {
-    this.settle(this.all());
+    this.rederive(this.all());
   }
 
   /** Few items that would open all circles with no way in. */
@@ -79,20 +79,20 @@ export class Causes {
 
   /** Looks at everything again: keys of items moved, by which leaves are ordered. */
   again(): Set<number> {
-    return this.settle([...this.all(), ...this.of.keys()]);
+    return this.rederive([...this.all(), ...this.of.keys()]);
   }
 
   /**
    * @param doubtful  items that came within reach or went out of it, and all that processes which changed make or made
    * @returns items whose cause was looked for again, or who have none any more
    */
-  settle(doubtful: Iterable<number>): Set<number> {
-    const { users, outs, items } = this.compiled.network;
+  rederive(doubtful: Iterable<number>): Set<number> {
+    const { consumers, outs, items } = this.compiled.network;
     const near = new Set<number>(doubtful);
     for (const i of near) {
       if (i >= items) continue;
-      for (let k = users.start[i]; k < users.end[i]; k++) {
-        const p = users.to[k];
+      for (let k = consumers.start[i]; k < consumers.end[i]; k++) {
+        const p = consumers.to[k];
         for (let m = outs.start[p]; m < outs.end[p]; m++) if (this.lost(outs.to[m])) near.add(outs.to[m]);
       }
     }
@@ -134,7 +134,7 @@ export class Causes {
    */
   private weigh(lost: ReadonlySet<number>): number[] {
     const { compiled, weight, by, reach } = this;
-    const { ins, outs, users, makers } = compiled.network;
+    const { ins, outs, consumers, producers } = compiled.network;
     const heap = new Heap();
     const missing = new Map<number, number>();
     const settled = new Set<number>();
@@ -153,9 +153,9 @@ export class Causes {
       if (sum < Number.MAX_VALUE / 2) for (let m = outs.start[p]; m < outs.end[p]; m++) put(outs.to[m], sum * STEP, p);
     };
     for (const i of lost) {
-      if (this.breaks.has(i) || makers.start[i] === makers.end[i]) put(i, 1, -1);
-      for (let k = makers.start[i]; k < makers.end[i]; k++) {
-        const p = makers.to[k];
+      if (this.breaks.has(i) || producers.start[i] === producers.end[i]) put(i, 1, -1);
+      for (let k = producers.start[i]; k < producers.end[i]; k++) {
+        const p = producers.to[k];
         if (missing.has(p)) continue;
         let n = 0;
         for (let m = ins.start[p]; m < ins.end[p]; m++) if (lost.has(ins.to[m])) n++;
@@ -166,8 +166,8 @@ export class Causes {
     for (let i = heap.pop(); i >= 0; i = heap.pop()) {
       if (settled.has(i)) continue;
       settled.add(i);
-      for (let k = users.start[i]; k < users.end[i]; k++) {
-        const p = users.to[k];
+      for (let k = consumers.start[i]; k < consumers.end[i]; k++) {
+        const p = consumers.to[k];
         const n = missing.get(p);
         if (n === undefined) continue;
         missing.set(p, n - 1);
@@ -197,12 +197,12 @@ export class Causes {
   private smaller(item: number, bound: readonly number[]): { leaves: readonly number[]; smallest: boolean } {
     if (bound.length <= 1) return { leaves: bound, smallest: true };
     let { steps } = this;
-    const { users, outs, makers, ins } = this.compiled.network;
+    const { consumers, outs, producers, ins } = this.compiled.network;
     const { missing } = this.reach;
     const behind = new Set([item]);
     for (const at of behind) {
-      for (let k = makers.start[at]; k < makers.end[at]; k++) {
-        const p = makers.to[k];
+      for (let k = producers.start[at]; k < producers.end[at]; k++) {
+        const p = producers.to[k];
         steps -= ins.end[p] - ins.start[p];
         for (let m = ins.start[p]; m < ins.end[p]; m++) if (this.lost(ins.to[m])) behind.add(ins.to[m]);
       }
@@ -232,10 +232,10 @@ export class Causes {
       const left = new Map<number, number>();
       for (const at of have) {
         if (at === item) return true;
-        steps -= 1 + users.end[at] - users.start[at];
+        steps -= 1 + consumers.end[at] - consumers.start[at];
         if (steps < 0) return false;
-        for (let k = users.start[at]; k < users.end[at]; k++) {
-          const p = users.to[k];
+        for (let k = consumers.start[at]; k < consumers.end[at]; k++) {
+          const p = consumers.to[k];
           const n = (left.get(p) ?? missing[p]) - 1;
           left.set(p, n);
           if (n === 0)

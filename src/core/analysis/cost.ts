@@ -200,7 +200,7 @@ export class LeastCost {
 
   /** Puts everything that uses an item up for another look. */
   private wake(item: number): void {
-    const { start, end, to } = this.network.users;
+    const { start, end, to } = this.network.consumers;
     for (let k = start[item], e = end[item]; k < e; k++) this.push(to[k]);
   }
   private push(p: number): void {
@@ -311,7 +311,7 @@ export class LeastCost {
   }
 
   /** Before processes change (their rows, their own cost, or whether they count): what they gave is in doubt. */
-  loosen(ps: Iterable<number>): void {
+  overdelete(ps: Iterable<number>): void {
     const { start, end, to } = this.network.outs;
     for (const p of ps) {
       if (p >= this.queued.length) continue;
@@ -323,10 +323,10 @@ export class LeastCost {
    * After they changed. @param ps  processes that changed or that count now
    * @returns items whose cost moved, with what it was
    */
-  settle(ps: Iterable<number>): Map<number, number> {
+  rederive(ps: Iterable<number>): Map<number, number> {
     this.widen();
     const { cost, via } = this;
-    const { users, outs, makers, ins } = this.network;
+    const { consumers, outs, producers, ins } = this.network;
     const qty = ins.qty as Float64Array;
     // What rests on what is in doubt is in doubt: forget its cost, then find it again from what is left.
     const open = this.doubtful;
@@ -338,13 +338,13 @@ export class LeastCost {
       cost[i] = this.rules.start ? this.rules.start(i) : Number.POSITIVE_INFINITY;
       via[i] = -1;
       forgotten.push(i);
-      for (let k = users.start[i]; k < users.end[i]; k++) {
-        const p = users.to[k];
+      for (let k = consumers.start[i]; k < consumers.end[i]; k++) {
+        const p = consumers.to[k];
         if (this.usesUp(p, i, qty))
           for (let m = outs.start[p]; m < outs.end[p]; m++) if (via[outs.to[m]] === p) open.push(outs.to[m]);
       }
     }
-    for (const i of forgotten) for (let k = makers.start[i]; k < makers.end[i]; k++) this.push(makers.to[k]);
+    for (const i of forgotten) for (let k = producers.start[i]; k < producers.end[i]; k++) this.push(producers.to[k]);
     for (const p of ps) this.push(p);
     this.run();
     const moved = new Map<number, number>();

@@ -3,11 +3,12 @@ import type { Catalogue } from "../catalogue/catalogue";
 import { apply, type Outcome } from "../catalogue/apply";
 import { type Edit, invert } from "../catalogue/edit";
 import type { Id } from "../schema/id";
-import { CHECKS, inOrder } from "../checks";
+import { inOrder } from "../checklist";
+import { CHECKS } from "../checks";
 import { Findings } from "../checks/findings";
 import { type Board, type LoopRow, type Ripple, ruleOf, summed } from "./board";
 import { FigureTable, type MovedFigures } from "./figures";
-import { Readings, type Shift } from "./readings";
+import { Readings, type Delta } from "./readings";
 
 export class Engine {
   readonly readings: Readings;
@@ -41,11 +42,11 @@ export class Engine {
   follow(next: Catalogue, edits: readonly Edit[]): Ripple {
     const from = this.revision;
     const began = performance.now();
-    const shift = this.readings.advance(next, edits);
+    const delta = this.readings.advance(next, edits);
     this.took = performance.now() - began;
     this.catalogue = next;
-    const { put, opened, drop } = this.findings.advance({ catalogue: next, readings: this.readings }, shift, edits);
-    const figures = this.moveFigures(shift);
+    const { put, opened, drop } = this.findings.advance({ catalogue: next, readings: this.readings }, delta, edits);
+    const figures = this.moveFigures(delta);
     const moved = summed(figures, opened, drop.map(ruleOf));
     return {
       from,
@@ -82,8 +83,8 @@ export class Engine {
     }));
   }
 
-  private moveFigures(shift: Shift): readonly MovedFigures[] {
-    if (!shift.anew) return this.figures.follow(this.readings, shift);
+  private moveFigures(delta: Delta): readonly MovedFigures[] {
+    if (!delta.anew) return this.figures.follow(this.readings, delta);
     const before = this.figures;
     this.figures = new FigureTable(this.readings);
     return [...this.figures.since(before)];

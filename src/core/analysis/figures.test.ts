@@ -61,9 +61,9 @@ describe("figures in flat arrays", () => {
       for (let k = 0; k < 8; k++) {
         const outcome = apply(readings.catalogue, randomEdits(random, readings.catalogue));
         if (!outcome.ok) continue;
-        const shift = readings.advance(outcome.catalogue, outcome.edits);
-        if (shift.anew) break;
-        table.follow(readings, shift);
+        const delta = readings.advance(outcome.catalogue, outcome.edits);
+        if (delta.anew) break;
+        table.follow(readings, delta);
         expect(new Map(table.all())).toEqual(new Map(new FigureTable(readingsOf(readings.catalogue)).all()));
       }
     }

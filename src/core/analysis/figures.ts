@@ -4,7 +4,8 @@ import type { Compiled } from "../network/compile";
 import { wider } from "../numbers/arrays";
 import { type Figures, sameFigures } from "./board";
 import { levelOf } from "./progression";
-import type { Readings, Shift } from "./readings";
+import type { Delta, Readings } from "./readings";
+import { levels, reach, time, value, ways } from "./registry";
 
 /** An item with what its figures were and are; null: it was not or is no longer there. */
 export type MovedFigures = readonly [id: Id, then: Figures | null, now: Figures | null];
@@ -49,16 +50,16 @@ export class FigureTable {
   }
 
   /** Follows a change of the readings within the same compiled network. */
-  follow(readings: Readings, shift: Shift): MovedFigures[] {
+  follow(readings: Readings, delta: Delta): MovedFigures[] {
     this.grow();
     const moved: MovedFigures[] = [];
     const open = new Set<number>([
-      ...shift.value.keys(),
-      ...shift.time.keys(),
-      ...shift.ways,
-      ...shift.levels,
-      ...shift.reach,
-      ...shift.added,
+      ...delta.of(value).keys(),
+      ...delta.of(time).keys(),
+      ...delta.of(ways),
+      ...delta.of(levels),
+      ...delta.of(reach).items,
+      ...delta.network.added,
     ]);
     for (const i of open) {
       const id = this.compiled.idOf(i);
@@ -68,10 +69,10 @@ export class FigureTable {
       const now = this.at(i);
       if (!then || !now || !sameFigures(then, now)) moved.push([id, then, now]);
     }
-    shift.removed.forEach((i, k) => {
+    delta.network.removed.forEach((i, k) => {
       const then = this.at(i);
       this.value[i] = Number.NaN;
-      if (then) moved.push([shift.gone[k], then, null]);
+      if (then) moved.push([delta.network.gone[k], then, null]);
     });
     return moved;
   }

@@ -187,12 +187,15 @@ const thingAt = ({ network }: Compiled, row: number): Thing =>
   row < network.items ? { of: "item", item: row } : { of: "currency", currency: row - network.items };
 
 function netOfProcess(compiled: Compiled, p: number): Map<number, Fraction> {
-  const { of, record } = processAt(compiled, p);
-  const net = new Map([...netYield(record.lines)].map(([id, q]) => [compiled.numberOf(id) as number, q]));
-  const [amount, currency] = of === "recipe" ? [record.fee, record.feeCurrency] : [record.price, record.currency];
-  if (amount > 0) net.set(rowOfCurrency(compiled, currencyAt(compiled, currency)), negate(fromNumber(amount)));
+  const { spec } = processAt(compiled, p);
+  const net = new Map([...netYield(spec.lines)].map(([id, q]) => [compiled.numberOf(id) as number, q]));
+  if (spec.price > 0)
+    net.set(rowOfCurrency(compiled, currencyAt(compiled, spec.currency)), negate(fromNumber(spec.price)));
   return net;
 }
+
+/** Purchases first, then crafts, then salvages. */
+const ORDER = { source: 0, craft: 1, salvage: 2 } as const;
 
 /** The processes and sales that could be part of a loop: rows are items and currencies, columns processes and sales. */
 class Trade implements Nets {
@@ -218,7 +221,8 @@ class Trade implements Nets {
       this.tied.set(root, [...(this.tied.get(root) ?? []), thing]);
     }
     const merging = new Set<number>();
-    for (const root of this.tied.keys()) for (const c of [...this.makers(root), ...this.users(root)]) merging.add(c);
+    for (const root of this.tied.keys())
+      for (const c of [...this.producers(root), ...this.consumers(root)]) merging.add(c);
     for (const c of merging) {
       const signs = new Set([...this.column(c).net.values()].map(sign));
       if (signs.has(-1)) continue;
@@ -236,22 +240,24 @@ class Trade implements Nets {
     return c < processes ? { run: "process", process: c } : { run: "sale", item: c - processes };
   }
 
-  *makers(row: number): Generator<number> {
-    const { makers, items, processes } = this.compiled.network;
+  *producers(row: number): Generator<number> {
+    const { producers, items, processes } = this.compiled.network;
     if (row >= items) {
       if (row === items && this.prices.trades)
         for (let i = 0; i < items; i++) if (this.compiled.sells[i] > 0) yield processes + i;
       return;
     }
     for (const i of this.tied.get(row) ?? [row])
-      for (let k = makers.start[i]; k < makers.end[i]; k++) if (this.counts(makers.to[k])) yield makers.to[k];
+      for (let k = producers.start[i]; k < producers.end[i]; k++)
+        if (this.counts(producers.to[k])) yield producers.to[k];
   }
   /** Nobody asks who takes money: its price stays. */
-  *users(row: number): Generator<number> {
-    const { users, items, processes } = this.compiled.network;
+  *consumers(row: number): Generator<number> {
+    const { consumers, items, processes } = this.compiled.network;
     if (row >= items) return;
     for (const i of this.tied.get(row) ?? [row]) {
-      for (let k = users.start[i]; k < users.end[i]; k++) if (this.counts(users.to[k])) yield users.to[k];
+      for (let k = consumers.start[i]; k < consumers.end[i]; k++)
+        if (this.counts(consumers.to[k])) yield consumers.to[k];
       if (this.prices.trades && this.compiled.sells[i] > 0) yield processes + i;
     }
   }
@@ -284,7 +290,7 @@ class Trade implements Nets {
    */
   private pairsOf(): Turn[] {
     const { compiled, prices } = this;
-    const { ins, outs, users, money } = compiled.network;
+    const { ins, outs, consumers, money } = compiled.network;
     const single = (p: number) => {
       let n = 0;
       for (let k = ins.start[p]; k < ins.end[p]; k++) if ((ins.qty as Float64Array)[k] > 0) n++;
@@ -295,8 +301,8 @@ class Trade implements Nets {
       if (!single(p)) continue;
       near.add(p);
       const made = outs.to[outs.start[p]];
-      for (let k = users.start[made]; k < users.end[made]; k++)
-        if (prices.takesPart(users.to[k]) && single(users.to[k])) near.add(users.to[k]);
+      for (let k = consumers.start[made]; k < consumers.end[made]; k++)
+        if (prices.takesPart(consumers.to[k]) && single(consumers.to[k])) near.add(consumers.to[k]);
     }
     const id = (p: number) => compiled.processId(p);
     return [...near]
@@ -367,8 +373,8 @@ class Trade implements Nets {
     const key = (c: Column) => {
       const step = this.stepOf(c.process);
       if (step.run === "sale") return `3${this.compiled.idOf(step.item)}`;
-      const { of, record } = processAt(this.compiled, step.process);
-      return `${of === "source" ? 0 : record.kind === "salvage" ? 2 : 1}${record.key}`;
+      const { spec, record } = processAt(this.compiled, step.process);
+      return `${ORDER[spec.sort]}${record.key}`;
     };
     return [...support].sort((a, b) => (key(a) < key(b) ? -1 : 1));
   }
@@ -471,7 +477,7 @@ function proof(
     .map(([row, amount]) => ({ thing: thingAt(compiled, row), amount }));
   const lines = support.flatMap((column, k) => {
     const step = stepOf(column);
-    return step.run === "process" ? [{ lines: processAt(compiled, step.process).record.lines, times: times[k] }] : [];
+    return step.run === "process" ? [{ lines: processAt(compiled, step.process).spec.lines, times: times[k] }] : [];
   });
   // Sales and fees take and give fixed amounts; only what they leave of each thing matters beside the draws.
   const fixed = new Map<number, Fraction>();

@@ -2,6 +2,7 @@
  * What one unit of an item costs in both measures, what that consists of, and what salvaging it gives back; as plain
  * data.
  */
+import type { Kind } from "../kinds/index";
 import type { Id } from "../schema/id";
 import { processAt } from "../network/compile";
 import { SALVAGE } from "../network/network";
@@ -10,9 +11,9 @@ import type { Measure } from "./cost";
 import type { Readings } from "./readings";
 import { salvageReturn } from "./salvage";
 
-/** A recipe or source, named as records are. */
+/** The record of a process, named as records are. */
 export interface By {
-  readonly kind: "recipe" | "source";
+  readonly kind: Kind;
   readonly id: Id;
 }
 
@@ -47,8 +48,8 @@ export function itemCosts(readings: Readings, id: Id): ItemCosts | null {
   if (item === undefined) return null;
   const idOf = (i: number) => compiled.idOf(i) as Id;
   const by = (process: number): By => {
-    const { of, record } = processAt(compiled, process);
-    return { kind: of, id: record.id };
+    const { kind, record } = processAt(compiled, process);
+    return { kind, id: record.id };
   };
   const side = (measure: Measure): CostSide | null => {
     const least = readings[measure];
@@ -65,11 +66,11 @@ export function itemCosts(readings: Readings, id: Id): ItemCosts | null {
     );
   };
   const salvages: ItemCosts["salvages"][number][] = [];
-  for (let k = network.users.start[item]; k < network.users.end[item]; k++) {
-    const p = network.users.to[k];
+  for (let k = network.consumers.start[item]; k < network.consumers.end[item]; k++) {
+    const p = network.consumers.to[k];
     if (
       !(network.flags[p] & SALVAGE) ||
-      !processAt(compiled, p).record.lines.some((l) => l.role === "ingredient" && l.item === id)
+      !processAt(compiled, p).spec.lines.some((l) => l.role === "ingredient" && l.item === id)
     )
       continue;
     const { cost, back, unpriced } = salvageReturn(readings, p);

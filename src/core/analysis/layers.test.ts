@@ -104,7 +104,7 @@ describe("layers", () => {
         const item = between(random, 0, 8);
         own[item] = between(random, 0, 6);
         doubtful.add(item);
-        const moved = layers.settle(doubtful);
+        const moved = layers.rederive(doubtful);
         const truth = slowly(network, rules);
         expect({ seed, n, value: [...layers.value.subarray(0, 9)], by: [...layers.by.subarray(0, 9)] }).toEqual({
           seed,

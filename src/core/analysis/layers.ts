@@ -32,7 +32,7 @@ export class Layers {
     private readonly network: Network,
     private readonly rules: LayerRules,
   ) {
-    const { ins, outs, users, processes } = network;
+    const { ins, outs, consumers, processes } = network;
     const qty = ins.qty as Float64Array;
     const value = new Int32Array(network.items).fill(NEVER);
     const by = new Int32Array(network.items).fill(-1);
@@ -60,8 +60,8 @@ export class Layers {
     for (let item = heap.pop(); item >= 0; item = heap.pop()) {
       if (done[item]) continue;
       done[item] = 1;
-      for (let k = users.start[item]; k < users.end[item]; k++) {
-        const p = users.to[k];
+      for (let k = consumers.start[item]; k < consumers.end[item]; k++) {
+        const p = consumers.to[k];
         if (rules.usedOnly && !this.usesUp(p, item)) continue;
         if (--missing[p] === 0) fire(p, value[item]);
       }
@@ -79,11 +79,11 @@ export class Layers {
    * @param doubtful  items one of whose processes changed, or counts now or no longer
    * @returns items whose number or process moved
    */
-  settle(doubtful: Iterable<number>): Set<number> {
+  rederive(doubtful: Iterable<number>): Set<number> {
     const { network, rules } = this;
     this.widen();
     const { value, by } = this;
-    const { users, outs, items } = network;
+    const { consumers, outs, items } = network;
     const right = new Map<number, { value: number; by: number }>();
     const heap = new Heap();
     const was = new Map<number, { value: number; by: number }>();
@@ -104,8 +104,8 @@ export class Layers {
       heap.push(Math.min(now.value, value[i]), i);
     };
     const lookBehind = (i: number) => {
-      for (let k = users.start[i]; k < users.end[i]; k++) {
-        const p = users.to[k];
+      for (let k = consumers.start[i]; k < consumers.end[i]; k++) {
+        const p = consumers.to[k];
         if (rules.usedOnly && !this.usesUp(p, i)) continue;
         for (let m = outs.start[p]; m < outs.end[p]; m++) look(outs.to[m]);
       }
@@ -134,14 +134,14 @@ export class Layers {
 
   /** What an item's processes give it as things stand. */
   private derived(item: number): { value: number; by: number } {
-    const { makers, ins } = this.network;
+    const { producers, ins } = this.network;
     const { rules, value } = this;
     const qty = ins.qty as Float64Array;
     let best = NEVER;
     let by = -1;
     let any = -1;
-    for (let k = makers.start[item]; k < makers.end[item]; k++) {
-      const p = makers.to[k];
+    for (let k = producers.start[item]; k < producers.end[item]; k++) {
+      const p = producers.to[k];
       if (!rules.counts(p, item)) continue;
       if (any < 0 || rules.before(p, any)) any = p;
       let most = 0;

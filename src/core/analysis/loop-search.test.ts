@@ -15,7 +15,7 @@ import { EXACT, maximise } from "./simplex";
 function nets(network: Compiled, processes: readonly number[]): Fraction[][] {
   const rows = new Map<string, Fraction[]>();
   processes.forEach((p, k) => {
-    for (const [id, q] of netYield(processAt(network, p).record.lines)) {
+    for (const [id, q] of netYield(processAt(network, p).spec.lines)) {
       const row = rows.get(id) ?? processes.map(() => ZERO);
       row[k] = q;
       rows.set(id, row);

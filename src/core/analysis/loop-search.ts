@@ -33,8 +33,8 @@ export interface Nets {
   /** Rows and amounts of a column as plain numbers, with the signs of the exact ones. */
   near(c: number): readonly (readonly [row: number, amount: number])[];
   /** Columns that may add to a row, and those that may take from it. */
-  makers(row: number): Iterable<number>;
-  users(row: number): Iterable<number>;
+  producers(row: number): Iterable<number>;
+  consumers(row: number): Iterable<number>;
   /** About what one of a row is worth: where the prices start. */
   worth(row: number): number;
   /** Whether that is how it stays: money. */
@@ -195,7 +195,7 @@ class Field {
   private readonly names: number[] = [];
   private readonly index = new Map<number, number>();
   private readonly loaded = new Map<number, Entries>();
-  private readonly sides = { makers: [] as (readonly number[])[], users: [] as (readonly number[])[] };
+  private readonly sides = { producers: [] as (readonly number[])[], consumers: [] as (readonly number[])[] };
   private readonly exact = new Map<number, ReadonlyMap<number, Fraction>>();
 
   constructor(
@@ -227,12 +227,12 @@ class Field {
   }
 
   /** The columns that add to a row, or take from it. */
-  side(side: "makers" | "users", row: number): readonly number[] {
+  side(side: "producers" | "consumers", row: number): readonly number[] {
     const known = this.sides[side];
     known[row] ??= [...this.nets[side](this.names[row])].filter((c) => {
       const { rows, near } = this.entries(c);
       const k = rows.indexOf(row);
-      return k >= 0 && (side === "makers" ? near[k] > 0 : near[k] < 0);
+      return k >= 0 && (side === "producers" ? near[k] > 0 : near[k] < 0);
     });
     return known[row];
   }
@@ -357,7 +357,7 @@ class Search {
       const wanted = (bestWorth - (outputs - inputs * (1 - 2 * MARGIN))) / near[best];
       lowered[row] = Math.max(wanted, field.start[row] / 1000);
       // Whoever is not looked at again loses enough as it is: its inputs stay, and its outputs can only get cheaper.
-      for (const user of field.side("users", row)) if (times(user) < LOWERINGS) queue.push(user);
+      for (const user of field.side("consumers", row)) if (times(user) < LOWERINGS) queue.push(user);
       // Lowering one output may not have been enough.
       queue.push(c);
     }
@@ -554,7 +554,7 @@ class Search {
     const seen = new Set<number>();
     for (const row of held) {
       if (!(dual[row] > 0)) continue;
-      for (const c of this.field.side("makers", row)) {
+      for (const c of this.field.side("producers", row)) {
         if (this.aside.has(c) || seen.has(c)) continue;
         seen.add(c);
         yield c;

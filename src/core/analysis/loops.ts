@@ -93,8 +93,8 @@ function lossyCircles(compiled: Compiled, told: readonly Loop[]): Loop[] {
  */
 export function stuckLoops(compiled: Compiled, lost: readonly number[]): Loop[] {
   const { network } = compiled;
-  const { outs, makers, ins } = network;
-  const made = lost.filter((i) => makers.start[i] < makers.end[i]);
+  const { outs, producers, ins } = network;
+  const made = lost.filter((i) => producers.start[i] < producers.end[i]);
   if (!made.length) return [];
   const key = (i: number) => compiled.catalogue.records.item.get(compiled.idOf(i) as never)?.key ?? "";
   const found = roundsAmong(network, made).flatMap(({ items, processes }) => {
@@ -140,8 +140,8 @@ export function stuckLoops(compiled: Compiled, lost: readonly number[]): Loop[] 
     };
     const goOn = () => {
       for (let i = come.pop(); i !== undefined; i = come.pop())
-        for (let k = network.users.start[i]; k < network.users.end[i]; k++) {
-          const p = network.users.to[k];
+        for (let k = network.consumers.start[i]; k < network.consumers.end[i]; k++) {
+          const p = network.consumers.to[k];
           const n = missing.get(p) ?? 0;
           if (n === 0) continue;
           missing.set(p, n - 1);
@@ -150,7 +150,7 @@ export function stuckLoops(compiled: Compiled, lost: readonly number[]): Loop[] 
     };
     // Everything that makes one of them, also from outside: whatever needs none of them fires at once.
     const near = new Set(processes);
-    for (const i of items) for (let k = makers.start[i]; k < makers.end[i]; k++) near.add(makers.to[k]);
+    for (const i of items) for (let k = producers.start[i]; k < producers.end[i]; k++) near.add(producers.to[k]);
     for (const p of near) {
       let n = 0;
       for (let k = ins.start[p]; k < ins.end[p]; k++) if (waiting.has(ins.to[k])) n++;
@@ -176,9 +176,11 @@ export function stuckLoops(compiled: Compiled, lost: readonly number[]): Loop[] 
 
 /** Components of some items and the processes that make them, drawn through everything that is needed. */
 function roundsAmong(network: Network, items: readonly number[]): Round[] {
-  const { ins, outs, makers } = network;
+  const { ins, outs, producers } = network;
   const place = new Map(items.map((i, at) => [i, at]));
-  const processes = [...new Set(items.flatMap((i) => Array.from(makers.to.subarray(makers.start[i], makers.end[i]))))];
+  const processes = [
+    ...new Set(items.flatMap((i) => Array.from(producers.to.subarray(producers.start[i], producers.end[i])))),
+  ];
   const builder = new NetworkBuilder(items.length);
   const among = ({ start, end, to }: typeof ins, p: number) => {
     const inside = Array.from(to.subarray(start[p], end[p])).flatMap((i) => place.get(i) ?? []);
@@ -196,13 +198,13 @@ const inRecordOrder = (compiled: Compiled, ps: readonly number[]): number[] =>
   [...ps].sort((a, b) => compiled.compare(a, b));
 
 /** Without its tools and stations the circle would be open. */
-function closesByTool(compiled: Compiled, makers: readonly number[], own: ReadonlySet<number>): boolean {
+function closesByTool(compiled: Compiled, producers: readonly number[], own: ReadonlySet<number>): boolean {
   const at = (id: string) => compiled.numberOf(id as never) as number;
-  for (const p of makers) {
-    const ingredients = processAt(compiled, p).record.lines.filter((l) => l.role === "ingredient");
+  for (const p of producers) {
+    const ingredients = processAt(compiled, p).spec.lines.filter((l) => l.role === "ingredient");
     if (!ingredients.some((l) => own.has(at(l.item)))) return true;
   }
-  return makers.some((p) =>
-    processAt(compiled, p).record.lines.some((l) => (l.role === "tool" || l.role === "station") && own.has(at(l.item))),
+  return producers.some((p) =>
+    processAt(compiled, p).spec.lines.some((l) => (l.role === "tool" || l.role === "station") && own.has(at(l.item))),
   );
 }

@@ -73,8 +73,8 @@ describe("work is bounded by steps", () => {
         return { process: c, net: nets[c] };
       },
       near: (c) => [...nets[c]].map(([r, q]) => [r, Number(q.n)]),
-      makers: (r) => [1 - r],
-      users: (r) => [r],
+      producers: (r) => [1 - r],
+      consumers: (r) => [r],
       worth: () => 1,
       fixed: () => false,
     });
@@ -102,7 +102,7 @@ describe("a check that can't be worked out", () => {
     expect(found[0]).toMatchObject({
       rule: "broken",
       severity: "warning",
-      says: "“Broken” could not be worked out for Smoke: a cog came loose",
+      says: "“broken” could not be worked out for Smoke: a cog came loose",
       about: [{ kind: "recipe" }],
     });
     expect(found.length).toBe(

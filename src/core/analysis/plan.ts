@@ -123,7 +123,7 @@ function rollUp(readings: Readings, { make, stock, confidence }: Wanted, measure
     const expected = up(short / network.yieldOf(p, item));
     if (confidence === undefined) return expected;
     try {
-      return fewestRuns(perRun(processAt(compiled, p).record.lines, compiled.idOf(item) as string), short, confidence, {
+      return fewestRuns(perRun(processAt(compiled, p).spec.lines, compiled.idOf(item) as string), short, confidence, {
         most: 1e7,
         about: expected,
       });
@@ -140,12 +140,12 @@ function rollUp(readings: Readings, { make, stock, confidence }: Wanted, measure
  */
 function wholeNumbers(readings: Readings, { make, stock }: Wanted, measure: Measure): Runs | null {
   const { network, reach } = readings;
-  const { ins, outs, makers } = network;
+  const { ins, outs, producers } = network;
   const items = new Set(make.keys());
   const processes = new Set<number>();
   for (const item of items)
-    for (let k = makers.start[item]; k < makers.end[item]; k++) {
-      const p = makers.to[k];
+    for (let k = producers.start[item]; k < producers.end[item]; k++) {
+      const p = producers.to[k];
       if (!reach.fires(p)) continue;
       processes.add(p);
       if (processes.size > MOST_EXACT) return null;
@@ -231,7 +231,7 @@ function written(readings: Readings, wanted: Wanted, runs: Runs, best: boolean):
       add(balance, outs.to[k], n * (outs.qty as Float64Array)[k]);
       if (flags[p] & SOURCE) add(shopping, outs.to[k], n * (outs.qty as Float64Array)[k]);
     }
-    for (const line of processAt(compiled, p).record.lines)
+    for (const line of processAt(compiled, p).spec.lines)
       if (line.role === "station") add(busy, compiled.numberOf(line.item) as number, n * seconds[p]);
   }
   for (const [item, n] of wanted.make) add(balance, item, -n);

@@ -1,4 +1,5 @@
 import { withRecords } from "../catalogue/catalogue";
+import { gaining } from "./registry";
 import { describe, expect, it } from "vitest";
 import { apply } from "../catalogue/apply";
 import { seeded } from "../numbers/seeded";
@@ -92,7 +93,7 @@ describe("prices", () => {
         catalogue = outcome.catalogue;
         r.advance(catalogue, outcome.edits);
         // The readings' own prices, which were followed through every change so far.
-        const { prices } = r as unknown as { prices: Prices };
+        const { prices } = r.state(gaining);
         holds(r, prices);
         repaired++;
       }

@@ -60,7 +60,7 @@ export class Prices {
     // Where nothing leads in, prices begin at what would have to be given: what nothing makes, and what opens a closed
     // circle.
     for (let i = 0; i < network.items; i++)
-      if (!reach.items[i] && network.makers.start[i] === network.makers.end[i])
+      if (!reach.items[i] && network.producers.start[i] === network.producers.end[i])
         start[i] = Math.min(start[i], 1 + above);
     // The latter are dear, so that what they are made of and salvaged into fits below them.
     for (const i of opening) start[i] = Math.min(start[i], 1e6 * (1 + above));
@@ -115,7 +115,7 @@ export class Prices {
   }
 
   private lower(queue: number[]): void {
-    const { ins, outs, users, money } = this.compiled.network;
+    const { ins, outs, consumers, money } = this.compiled.network;
     const { price, start, seeds } = this;
     const [inQty, outQty] = [ins.qty as Float64Array, outs.qty as Float64Array];
     const lowered = new Map<number, number>();
@@ -144,7 +144,8 @@ export class Prices {
       const wanted = (dearest - (given - taken * (1 - 2 * MARGIN))) / outQty[best];
       const floor = Math.max(start[item] / 1000, this.trades ? this.compiled.sells[item] * (1 + 2 * MARGIN) : 0);
       price[item] = Math.min(price[item], Math.max(wanted, floor));
-      for (let k = users.start[item]; k < users.end[item]; k++) if (!seeds.has(users.to[k])) queue.push(users.to[k]);
+      for (let k = consumers.start[item]; k < consumers.end[item]; k++)
+        if (!seeds.has(consumers.to[k])) queue.push(consumers.to[k]);
       queue.push(p);
     }
     for (const p of seeds) if (this.loses(p)) seeds.delete(p);
@@ -203,11 +204,11 @@ export class Prices {
     price.set(this.price);
     start.set(this.start);
     [this.price, this.start] = [price, start];
-    const { makers, ins } = network;
+    const { producers, ins } = network;
     price.fill(1 + this.above, old);
     for (let i = old; i < network.items; i++) {
-      for (let k = makers.start[i]; k < makers.end[i]; k++) {
-        const p = makers.to[k];
+      for (let k = producers.start[i]; k < producers.end[i]; k++) {
+        const p = producers.to[k];
         if (!this.takesPart(p)) continue;
         let taken = network.money[p];
         for (let m = ins.start[p]; m < ins.end[p]; m++) taken += (ins.qty as Float64Array)[m] * price[ins.to[m]];

@@ -2,7 +2,8 @@
 import type { Id } from "../schema/id";
 import type { Item, Kind } from "../kinds/index";
 import { processAt } from "../network/compile";
-import { LEVEL, type Readings } from "./readings";
+import type { Readings } from "./readings";
+import { LEVEL } from "./registry";
 
 interface Named {
   readonly kind: Kind;
@@ -30,8 +31,8 @@ export function forcedBy(readings: Readings, item: number): { forced: Named; pat
     const p = levels.by[at];
     if (p < 0) return { forced: nameOf(at), path };
     if (network.level[p] === lowest) {
-      const { of, record } = processAt(compiled, p);
-      return { forced: { kind: of, id: record.id, key: record.key, name: record.name }, path: [...path, nameOf(at)] };
+      const { kind, record } = processAt(compiled, p);
+      return { forced: { kind, id: record.id, key: record.key, name: record.name }, path: [...path, nameOf(at)] };
     }
     let next = -1;
     for (let k = network.ins.start[p]; k < network.ins.end[p]; k++) {

@@ -27,7 +27,7 @@ export class Reach {
     given?: Uint8Array,
     counting = false,
   ) {
-    const { ins, users, flags } = network;
+    const { ins, consumers, flags } = network;
     this.items = new Uint8Array(network.items);
     this.first = new Int32Array(network.items).fill(-1);
     this.missing = new Int32Array(network.processes);
@@ -43,7 +43,7 @@ export class Reach {
           queue[tail++] = i;
         }
     const { start, end } = ins;
-    const { start: userStart, end: userEnd, to: userTo } = users;
+    const { start: userStart, end: userEnd, to: userTo } = consumers;
     for (let p = 0; p < missing.length; p++) {
       missing[p] = end[p] - start[p];
       if (missing[p] !== 0 || !(flags[p] & ALIVE)) continue;
@@ -99,7 +99,7 @@ export class Reach {
   }
 
   /** Before processes are rewritten: what rested on them is in doubt. */
-  loosen(ps: readonly number[]): void {
+  overdelete(ps: readonly number[]): void {
     const { outs } = this.network;
     for (const p of ps) {
       if (p >= this.missing.length) continue;
@@ -114,9 +114,9 @@ export class Reach {
    *   too);
    * what merely came back by another way is not among them
    */
-  settle(ps: readonly number[]): { items: number[]; processes: Set<number> } {
+  rederive(ps: readonly number[]): { items: number[]; processes: Set<number> } {
     const { network } = this;
-    const { ins, outs, users, makers } = network;
+    const { ins, outs, consumers, producers } = network;
     this.widen();
     const { items, first, missing } = this;
     const was = new Map<number, number>();
@@ -135,8 +135,8 @@ export class Reach {
       items[i] = 0;
       first[i] = -1;
       was.set(i, 1);
-      for (let k = users.start[i]; k < users.end[i]; k++) {
-        const p = users.to[k];
+      for (let k = consumers.start[i]; k < consumers.end[i]; k++) {
+        const p = consumers.to[k];
         if (missing[p]++ > 0) continue;
         if (!fired.has(p)) fired.set(p, true);
         for (let m = outs.start[p]; m < outs.end[p]; m++)
@@ -150,16 +150,16 @@ export class Reach {
     for (const p of rewritten) if (this.fires(p)) fire(p);
     for (const i of [...was.keys()]) {
       if (items[i]) continue;
-      for (let k = makers.start[i]; k < makers.end[i]; k++)
-        if (this.fires(makers.to[k])) {
-          this.put(i, makers.to[k], was);
+      for (let k = producers.start[i]; k < producers.end[i]; k++)
+        if (this.fires(producers.to[k])) {
+          this.put(i, producers.to[k], was);
           break;
         }
     }
     for (let at = 0; at < this.come.length; at++) {
       const i = this.come[at];
-      for (let k = users.start[i]; k < users.end[i]; k++) {
-        const p = users.to[k];
+      for (let k = consumers.start[i]; k < consumers.end[i]; k++) {
+        const p = consumers.to[k];
         if (--missing[p] > 0 || !(network.flags[p] & ALIVE)) continue;
         if (!fired.has(p)) fired.set(p, false);
         fire(p);

@@ -5,7 +5,7 @@ import { half, type Id, idFrom } from "../schema/id";
 export interface IdTableParts {
   readonly high: Uint32Array;
   readonly low: Uint32Array;
-  readonly group: Uint8Array;
+  readonly group: Uint16Array;
   readonly slots: Int32Array;
   readonly size: number;
 }
@@ -23,7 +23,7 @@ const FULL = 0.85;
 export class IdTable {
   private high: Uint32Array;
   private low: Uint32Array;
-  private group: Uint8Array;
+  private group: Uint16Array;
   /** Number of the id that stands in a slot, plus one; 0: free. */
   private slots: Int32Array;
   /** How many ids there are. */
@@ -33,7 +33,7 @@ export class IdTable {
   constructor(room = 16) {
     this.high = new Uint32Array(room);
     this.low = new Uint32Array(room);
-    this.group = new Uint8Array(room);
+    this.group = new Uint16Array(room);
     this.slots = new Int32Array(16);
     this.widen(room);
   }
@@ -94,7 +94,7 @@ export class IdTable {
     [table.high, table.low, table.group] = [
       new Uint32Array(order.length),
       new Uint32Array(order.length),
-      new Uint8Array(order.length),
+      new Uint16Array(order.length),
     ];
     order.forEach((n, k) => {
       table.high[k] = this.high[n];

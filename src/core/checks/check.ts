@@ -1,11 +1,11 @@
 /** What a check is, and what it finds. A new check is one file beside this one and one line in index.ts. */
-import type { Readings, Shift } from "../analysis/readings";
+import type { Reading } from "../analysis/reading";
+import type { Delta, Readings } from "../analysis/readings";
+import type { RuleId, Severity } from "../checklist/index";
 import { type Catalogue, recordAt } from "../catalogue/catalogue";
 import type { Edit } from "../catalogue/edit";
 import type { AnyRecord, Kind, Recipe, RecordOf, Source } from "../kinds/index";
 import type { Id } from "../schema/id";
-
-export type Severity = "error" | "warning";
 
 /** A record as findings name it: enough to link to it and to say it. */
 export interface Ref {
@@ -60,9 +60,12 @@ export interface Finding {
   readonly fingerprint: string;
 }
 
-/** What a check yields; rule, severity and fingerprint follow from the check. */
+/** What a check yields; rule, severity and fingerprint follow from the check and the subject. */
 export interface Found {
-  readonly about: readonly Ref[];
+  /** What it is about: what waivers and "new since" go by. */
+  readonly subject: Ref | readonly Ref[];
+  /** Who else is named. */
+  readonly with?: readonly Ref[];
   readonly says: string;
   readonly evidence: Evidence;
   readonly fixes: readonly Fix[];
@@ -74,9 +77,10 @@ export interface Scene {
 }
 
 interface Named {
-  readonly id: string;
-  readonly title: string;
-  readonly severity: Severity;
+  /** Its entry in the checklist. */
+  readonly id: RuleId;
+  /** Readings that what it says depends on: what moved in them is looked at again. */
+  readonly reads: readonly Reading[];
   /**
    * True where what it says follows a chain through several records: what was found is looked at again after every
    * change of a line.
@@ -89,7 +93,7 @@ export interface RecordCheck<K extends Kind = Kind> extends Named {
   readonly per: readonly K[];
   at(scene: Scene, record: RecordOf<K>, kind: K): Iterable<Found>;
   /** More records to look at after a change than those that were touched or whose readings moved. */
-  also?(scene: Scene, shift: Shift): Iterable<Id>;
+  also?(scene: Scene, delta: Delta): Iterable<Id>;
 }
 /** Looks at all records of a kind that have something in common. */
 export interface GroupCheck extends Named {
@@ -98,10 +102,10 @@ export interface GroupCheck extends Named {
   common(record: AnyRecord, kind: Kind): string | null;
   among(scene: Scene, records: readonly AnyRecord[], kind: Kind): Iterable<Found>;
 }
-/** Looks at the whole. */
+/** Looks at the whole, whenever something moved in what it reads. */
 export interface WholeCheck extends Named {
-  /** Whether a change can have moved what it finds. */
-  concerns(shift: Shift): boolean;
+  /** It names more items than its evidence does: it looks again where one is renamed. */
+  readonly namesOthers?: true;
   find(scene: Scene): Iterable<Found>;
 }
 export type Check = RecordCheck | GroupCheck | WholeCheck;
@@ -118,14 +122,14 @@ export const itemRef = ({ catalogue, readings }: Scene, index: number): Ref =>
   ref(catalogue, "item", readings.compiled.idOf(index) as Id);
 
 /** Recipes in use (not retired) that need, use or make an item, in order of key. */
-export function recipesAround({ readings: { compiled } }: Scene, item: Id, side: "users" | "makers"): Recipe[] {
+export function recipesAround({ readings: { compiled } }: Scene, item: Id, side: "consumers" | "producers"): Recipe[] {
   const i = compiled.numberOf(item);
   if (i === undefined) return [];
   const { start, end, to } = compiled.network[side];
   const found: Recipe[] = [];
   for (let k = start[i]; k < end[i]; k++) {
     const process = compiled.process(to[k]);
-    if (process?.of === "recipe") found.push(process.record);
+    if (process?.kind === "recipe") found.push(process.record as Recipe);
   }
   return found.sort((a, b) => (a.key < b.key ? -1 : 1));
 }
@@ -134,11 +138,11 @@ export function recipesAround({ readings: { compiled } }: Scene, item: Id, side:
 export function sourcesOf({ readings: { compiled } }: Scene, item: Id): Source[] {
   const i = compiled.numberOf(item);
   if (i === undefined) return [];
-  const { start, end, to } = compiled.network.makers;
+  const { start, end, to } = compiled.network.producers;
   const found: Source[] = [];
   for (let k = start[i]; k < end[i]; k++) {
     const process = compiled.process(to[k]);
-    if (process?.of === "source") found.push(process.record);
+    if (process?.kind === "source") found.push(process.record as Source);
   }
   return found.sort((a, b) => (a.key < b.key ? -1 : 1));
 }

@@ -3,6 +3,10 @@ import { readingsOf } from "../analysis/readings";
 import type { Catalogue } from "../catalogue/catalogue";
 import { setField } from "../catalogue/edit";
 import { item, kitchen, line, must, newItem, recipe } from "../testing/kitchen";
+import { CHECK_SETTINGS, RULE_IDS } from "../checklist/index";
+import { addRecipes, wordsOf } from "../editing/recipes";
+import { definition } from "../kinds/index";
+import { readLines } from "../notation/text";
 import { CHECKS, findingsOf } from "./index";
 import { editsOf } from "./mend";
 
@@ -36,6 +40,29 @@ describe("checks", () => {
     expect(findings.length).toBeGreaterThan(7);
     for (const f of findings) expect(f.fixes.length, f.says).toBeGreaterThan(0);
     expect(new Set(findings.map((f) => f.fingerprint)).size).toBe(findings.length);
+  });
+
+  it("stand in the checklist, in its order, each with settings that are a pantry's", () => {
+    expect(CHECKS.map((c) => c.id)).toEqual(RULE_IDS);
+    expect(Object.keys(CHECK_SETTINGS)).toEqual(["priceFloor", "salvageCeiling"]);
+    for (const [name, field] of Object.entries(CHECK_SETTINGS)) expect(definition("pantry").fields[name]).toBe(field);
+  });
+
+  it("know a finding again by its subject, whoever else comes to be named in it", () => {
+    const one = kitchen(`${clean}\n1 Tar + 1 Eel -> 1 Tarred eel`);
+    const tar = must(one, [setField(one, "item", item(one, "Tar").id, "status", "ready")]);
+    const two = must(
+      tar,
+      addRecipes(
+        tar,
+        readLines("2 Tar -> 1 Pitch", wordsOf(tar)).map((l) => l.parsed),
+      ),
+    );
+    const [before, after] = [find(tar, "missing-input"), find(two, "missing-input")];
+    expect([before.length, after.length]).toEqual([1, 1]);
+    expect(after[0].about.length).toBe(before[0].about.length + 1);
+    expect(after[0].says).not.toBe(before[0].says);
+    expect(after[0].fingerprint).toBe(before[0].fingerprint);
   });
 
   it("report a stub that is used, until somebody defines it, and offer the name that was meant", () => {

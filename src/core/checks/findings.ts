@@ -1,12 +1,13 @@
 /** What the checks find in a pantry, kept up to date: after a change only what it can have moved is looked at again. */
-import type { Shift } from "../analysis/readings";
+import type { Delta } from "../analysis/readings";
+import { reach } from "../analysis/registry";
+import { ruleOf, ruleTitle, type Severity } from "../checklist/index";
 import { type Catalogue, recordAt, recordsOf } from "../catalogue/catalogue";
 import type { Edit } from "../catalogue/edit";
 import { type AnyRecord, type Kind, KINDS } from "../kinds/index";
 import type { Id } from "../schema/id";
-import { SALVAGE } from "../network/network";
 import { Groups } from "./groups";
-import { type Check, type Finding, type Found, type GroupCheck, ref, type Scene, type Severity } from "./check";
+import { type Check, type Finding, type Found, type GroupCheck, type Ref, ref, type Scene } from "./check";
 
 /** Findings that belong together: of one record, one group or one whole check. */
 type Place = string;
@@ -72,15 +73,15 @@ export class Findings {
    * @returns findings that are new or say something else now, those among them that are new, and fingerprints of what
    * is gone
    */
-  advance(scene: Scene, shift: Shift, edits: readonly Edit[]): { put: Finding[]; opened: Finding[]; drop: string[] } {
+  advance(scene: Scene, delta: Delta, edits: readonly Edit[]): { put: Finding[]; opened: Finding[]; drop: string[] } {
     const [before, now] = [new Map<Place, Known>(), new Map<Place, readonly Finding[]>()];
     this.following = { before, now };
     const earlier = this.scene.catalogue;
     this.scene = scene;
-    if (shift.anew || edits.some((e) => e.kind === "pantry")) {
+    if (delta.anew || edits.some((e) => e.kind === "pantry")) {
       for (const [place, known] of this.at) before.set(place, known);
       this.start();
-    } else this.lookAgain(shift, edits, earlier);
+    } else this.lookAgain(delta, edits, earlier);
     this.following = null;
     const [was, is] = [new Map<string, number>(), new Map<string, Finding>()];
     for (const { prints, digests } of before.values())
@@ -96,7 +97,7 @@ export class Findings {
   /** While a change is followed: what stood at each place that was looked at, and what is found there now. */
   private following: { readonly before: Map<Place, Known>; readonly now: Map<Place, readonly Finding[]> } | null = null;
 
-  private lookAgain(shift: Shift, edits: readonly Edit[], earlier: Catalogue): void {
+  private lookAgain(delta: Delta, edits: readonly Edit[], earlier: Catalogue): void {
     const { catalogue, readings } = this.scene;
     const { compiled } = readings;
     const dirty = new Map<Kind, Set<Id>>();
@@ -104,7 +105,7 @@ export class Findings {
      * Records that were written, and items that written recipes use; what merely moved says nothing else in its group.
      */
     const edited = new Map<Kind, Set<Id>>();
-    const soil = (kind: Kind, id: Id | null) => {
+    const markDirty = (kind: Kind, id: Id | null) => {
       if (id === null) return;
       const set = dirty.get(kind);
       if (set) set.add(id);
@@ -114,52 +115,40 @@ export class Findings {
     for (const edit of edits) {
       const id = edit.op === "set" ? edit.id : edit.record.id;
       if (edit.kind !== "pantry") {
-        soil(edit.kind, id);
+        markDirty(edit.kind, id);
         edited.set(edit.kind, (edited.get(edit.kind) ?? new Set()).add(id));
       }
       for (const place of this.named.get(id) ?? []) places.add(place);
     }
-    for (const i of shift.linked) {
+    for (const i of delta.network.linked) {
       const item = compiled.idOf(i);
       if (item !== null) edited.set("item", (edited.get("item") ?? new Set()).add(item));
     }
-    for (const p of shift.processes) {
+    for (const p of delta.of(reach).processes) {
       const process = compiled.behind(p);
-      if (process) soil(process.of, process.id);
+      if (process) markDirty(process.kind, process.id);
     }
-    for (const list of [
-      shift.value.keys(),
-      shift.bare.keys(),
-      shift.ways,
-      shift.levels,
-      shift.reach,
-      shift.linked,
-      shift.priced,
-    ])
-      for (const i of list) soil("item", compiled.idOf(i));
-    const { users, makers, flags } = compiled.network;
-    // What a salvage takes and gives moved.
-    for (const i of shift.bare.keys())
-      for (const { start, end, to } of [users, makers])
-        for (let k = start[i]; k < end[i]; k++) {
-          const process = flags[to[k]] & SALVAGE ? compiled.behind(to[k]) : null;
-          if (process) soil(process.of, process.id);
-        }
+    for (const list of [delta.network.linked, delta.network.priced, delta.of(reach).items])
+      for (const i of list) markDirty("item", compiled.idOf(i));
+    const { consumers, producers } = compiled.network;
     // Lines name items: a new name or status is read in every line around it.
     for (const id of new Set(edits.flatMap((e) => (e.op === "set" && e.kind === "item" ? [e.id] : [])))) {
       const i = compiled.numberOf(id);
       if (i === undefined) continue;
-      for (const { start, end, to } of [users, makers])
+      for (const { start, end, to } of [consumers, producers])
         for (let k = start[i]; k < end[i]; k++) {
           const process = compiled.behind(to[k]);
-          if (process) soil(process.of, process.id);
+          if (process) markDirty(process.kind, process.id);
         }
     }
     for (const check of this.checks) {
       if ("per" in check) {
+        const also = check.also ? [...check.also(this.scene, delta)] : [];
+        const moved = check.reads.flatMap((reading) => [...movedItems(delta.of(reading))]);
+        const items = moved.flatMap((i) => compiled.idOf(i) ?? []);
         for (const kind of check.per) {
-          const also = check.also ? [...check.also(this.scene, shift)] : [];
-          for (const id of new Set([...(dirty.get(kind) ?? []), ...also])) this.look(check, kind, id);
+          const read = kind === "item" ? items : [];
+          for (const id of new Set([...(dirty.get(kind) ?? []), ...also, ...read])) this.look(check, kind, id);
         }
       } else if ("groups" in check) {
         for (const kind of check.groups) {
@@ -171,9 +160,13 @@ export class Findings {
           }
           for (const common of open) if (common !== null) this.look(check, kind, common);
         }
-      } else if (check.concerns(shift)) this.look(check);
+      } else if (
+        check.reads.some((reading) => hasMoved(delta.of(reading))) ||
+        (check.namesOthers && delta.network.renamed)
+      )
+        this.look(check);
     }
-    const moved = shift.processes.size > 0 || shift.priced.length > 0;
+    const moved = delta.of(reach).processes.size > 0 || delta.network.priced.length > 0;
     if (moved) for (const chained of this.chains.values()) for (const place of chained) places.add(place);
     for (const place of places) if (!this.following?.now.has(place)) this.look(...this.partsOf(place));
   }
@@ -265,6 +258,15 @@ export class Findings {
   }
 }
 
+/** Items that a reading says have moved; nothing where it says of no item. */
+function movedItems(moved: unknown): Iterable<number> {
+  if (moved instanceof Map) return moved.keys();
+  if (moved instanceof Set || Array.isArray(moved)) return moved as Iterable<number>;
+  return typeof moved === "object" && moved !== null && "items" in moved ? movedItems(moved.items) : [];
+}
+/** Whether anything moved in a reading. */
+const hasMoved = (moved: unknown): boolean => moved === true || !movedItems(moved)[Symbol.iterator]().next().done;
+
 const placeOf = (check: Check, kind: Kind, about: string): Place => `${check.id}|${kind}|${about}`;
 
 /**
@@ -283,22 +285,30 @@ function marked(
   const list: Finding[] = [];
   const prints = new Map<string, number>();
   const put = (f: Found, severity: Severity) => {
-    const print = `${check.id}:${f.about
+    const { subject, with: others = [], ...rest } = f;
+    const subjects: readonly Ref[] = "id" in subject ? [subject] : subject;
+    const print = `${check.id}:${subjects
       .map((r) => r.id)
       .sort()
       .join(",")}`;
     const nth = (prints.get(print) ?? 0) + 1;
     prints.set(print, nth);
-    list.push({ rule: check.id, severity, ...f, fingerprint: nth === 1 ? print : `${print}#${nth}` });
+    list.push({
+      rule: check.id,
+      severity,
+      about: [...subjects, ...others],
+      ...rest,
+      fingerprint: nth === 1 ? print : `${print}#${nth}`,
+    });
   };
   try {
-    for (const f of look()) put(f, check.severity);
+    for (const f of look()) put(f, ruleOf(check.id)?.severity ?? "error");
   } catch (error) {
     const named = about.slice(0, 3).map((r) => ref(catalogue, kind, r.id));
     put(
       {
-        about: named,
-        says: `“${check.title}” could not be worked out${named.length ? ` for ${named.map((r) => r.name).join(", ")}` : ""}: ${(error as Error).message}`,
+        subject: named,
+        says: `“${ruleTitle(check.id)}” could not be worked out${named.length ? ` for ${named.map((r) => r.name).join(", ")}` : ""}: ${(error as Error).message}`,
         evidence: { type: "names", names: [] },
         fixes: named.map((r) => ({ says: `Open ${r.name}`, do: "open", kind, id: r.id })),
       },

@@ -1,3 +1,4 @@
+import { gaining } from "../analysis/registry";
 import { processAt } from "../network/compile";
 import type { Gain, Step, Thing } from "../analysis/gain";
 import { setField } from "../catalogue/edit";
@@ -14,17 +15,15 @@ const TAILORED = 6;
 /** Recipes, purchases and sales that together give back more than they take. */
 export const gainingLoop: WholeCheck = {
   id: "gaining-loop",
-  title: "Gaining loop",
-  severity: "error",
-  // Ways to close a loop name more items than its evidence does.
-  concerns: (shift) => shift.gain || shift.renamed,
+  reads: [gaining],
+  namesOthers: true,
   *find(scene) {
     const { failed } = scene.readings.gain;
     if (failed !== undefined) throw new Error(failed);
     let tailored = 0;
     for (const gain of scene.readings.gain.gains) {
       const trades = gain.runs.some(
-        ({ step }) => step.run === "sale" || processAt(scene.readings.compiled, step.process).of === "source",
+        ({ step }) => step.run === "sale" || processAt(scene.readings.compiled, step.process).spec.sort === "source",
       );
       const close = !trades && tailored++ < TAILORED;
       yield told.about(gain, scene, [...gain.of, close], () => tell(scene, gain, trades, close));
@@ -66,7 +65,8 @@ function tell(scene: Scene, gain: Gain, trades: boolean, tailored: boolean): Fou
       ? ""
       : ` A single round gains with a chance of ${exact ? "" : "about "}${sayPercent(Number(chance.toFixed(4)))}.`;
   return {
-    about: [...steps.map((s) => s.of), ...net.map((n) => n.of)],
+    subject: steps.map((s) => s.of),
+    with: net.map((n) => n.of),
     says: `${trades ? count(steps.length, "step") : count(steps.length, "recipe")} ${steps.length === 1 ? "gives" : "together give"} ${surplus} from nothing ${often} round: ${list(
       steps.map((s) => `${s.does} ${s.times === 1n ? "once" : `${s.times} times`}`),
       8,
@@ -98,9 +98,9 @@ function tell(scene: Scene, gain: Gain, trades: boolean, tailored: boolean): Fou
       const of = itemRef(scene, step.item);
       return { of, does: `sell ${of.name}`, sells: compiled.sells[step.item] };
     }
-    const { of, record } = processAt(compiled, step.process);
-    if (of === "recipe") return { of: recipeRef(record), does: record.name, recipe: record };
-    return { of: ref(catalogue, "source", record.id), does: `buy from ${record.name}` };
+    const { kind, record } = processAt(compiled, step.process);
+    if (kind === "recipe") return { of: recipeRef(record as Recipe), does: record.name, recipe: record as Recipe };
+    return { of: ref(catalogue, kind, record.id), does: `buy from ${record.name}` };
   }
 }
 

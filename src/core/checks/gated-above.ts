@@ -1,12 +1,12 @@
 import { setField } from "../catalogue/edit";
 import { forcedBy, levelOf } from "../analysis/progression";
+import { levels, reach } from "../analysis/registry";
 import { perRecord, ref } from "./check";
 
 /** An item with a level at which nobody can have it yet: something it needs comes later. */
 export const gatedAbove = perRecord<"item">({
   id: "gated-above",
-  title: "Needs something of a higher level",
-  severity: "warning",
+  reads: [levels, reach],
   followsChains: true,
   per: ["item"],
   *at(scene, item) {
@@ -18,7 +18,8 @@ export const gatedAbove = perRecord<"item">({
     const { forced, path } = forcedBy(readings, i);
     const names = path.map((p) => p.name);
     yield {
-      about: [ref(catalogue, "item", item.id), forced],
+      subject: ref(catalogue, "item", item.id),
+      with: [forced],
       says: `${item.name} is of level ${own}, but can't be had before level ${lowest}: ${names.length > 2 ? `it needs ${names.slice(1, -1).join(", which needs ")}, and ` : ""}${forced.name} is of level ${lowest}.`,
       evidence: { type: "cause", leaves: [forced], path },
       fixes: [

@@ -1,4 +1,5 @@
-/** All checks, in the order in which findings are listed. A new check is added here. */
+/** All checks. A new check is added here; what it is called stands in the checklist. */
+import { inOrder } from "../checklist/index";
 import type { Readings } from "../analysis/readings";
 import type { Catalogue } from "../catalogue/catalogue";
 import type { Check, Finding } from "./check";
@@ -29,18 +30,6 @@ export const CHECKS: readonly Check[] = [
   sameInputs,
   nearNames,
 ];
-
-export const checkTitle = (rule: string): string => CHECKS.find((c) => c.id === rule)?.title ?? rule;
-
-const rank = new Map(CHECKS.map((c, i) => [c.id, i]));
-/** Faults first, then by check, then by what they say. Sorts in place. */
-export const inOrder = (findings: Finding[]): Finding[] =>
-  findings.sort(
-    (a, b) =>
-      Number(a.severity !== "error") - Number(b.severity !== "error") ||
-      (rank.get(a.rule) ?? 0) - (rank.get(b.rule) ?? 0) ||
-      (a.says < b.says ? -1 : a.says > b.says ? 1 : a.fingerprint < b.fingerprint ? -1 : 1),
-  );
 
 /** Every finding of every check, in order. */
 export const findingsOf = (catalogue: Catalogue, readings: Readings): Finding[] =>

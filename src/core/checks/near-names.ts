@@ -6,9 +6,9 @@ import { type Fix, type GroupCheck, ref } from "./check";
 import type { Readings } from "../analysis/readings";
 
 /** How many recipes and sources name an item. */
-function usesOf({ compiled, network: { users, makers } }: Readings, id: Id): number {
+function usesOf({ compiled, network: { consumers, producers } }: Readings, id: Id): number {
   const i = compiled.numberOf(id) as number;
-  return [users, makers].reduce((n, { start, end }) => n + end[i] - start[i], 0);
+  return [consumers, producers].reduce((n, { start, end }) => n + end[i] - start[i], 0);
 }
 
 const KINDS: readonly Kind[] = ["item", "type", "stat", "rarity", "tag", "currency"];
@@ -16,15 +16,14 @@ const KINDS: readonly Kind[] = ["item", "type", "stat", "rarity", "tag", "curren
 /** Records of one kind whose names differ only in case, spaces or Unicode form. Retired items don't count. */
 export const nearNames: GroupCheck = {
   id: "near-names",
-  title: "Nearly the same name",
-  severity: "warning",
+  reads: [],
   groups: KINDS,
   common: (record) => ("status" in record && record.status === "retired" ? null : foldedName(record)),
   *among({ catalogue, readings }, group, kind) {
     const names = group.map((r) => r.name);
     const alike = new Set(names).size === 1;
     yield {
-      about: group.map((r) => ref(catalogue, kind, r.id)),
+      subject: group.map((r) => ref(catalogue, kind, r.id)),
       says: alike
         ? `${count(group.length, kindWord(kind), kindWord(kind, true))} are called ${names[0]}.`
         : `${list(names)} differ only in case or spacing; they are ${group.length} ${kindWord(kind, true)}.`,

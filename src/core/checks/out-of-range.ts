@@ -20,8 +20,7 @@ function fault(line: Line): { says: string; mended: Line } | null {
 /** A chance outside 0..1, a backward range or a quantity of nothing, in a recipe or a source. */
 export const outOfRange = perRecord<"recipe" | "source">({
   id: "out-of-range",
-  title: "Chance or quantity out of range",
-  severity: "error",
+  reads: [],
   per: ["recipe", "source"],
   *at({ catalogue }, record, kind) {
     if ("status" in record && record.status === "retired") return;
@@ -30,7 +29,7 @@ export const outOfRange = perRecord<"recipe" | "source">({
       if (!wrong) continue;
       const name = catalogue.records.item.get(line.item)?.name ?? "";
       yield {
-        about: [ref(catalogue, kind, record.id), ref(catalogue, "item", line.item)],
+        subject: [ref(catalogue, kind, record.id), ref(catalogue, "item", line.item)],
         says: `${record.name} has ${name} with ${wrong.says}.`,
         evidence: {
           type: "amounts",

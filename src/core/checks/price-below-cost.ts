@@ -1,6 +1,7 @@
 import { held } from "../catalogue/inheritance";
 import { setField } from "../catalogue/edit";
 import { sayCost } from "../numbers/format";
+import { value as leastCost, ways } from "../analysis/registry";
 import { SOURCE } from "../network/network";
 import { perRecord, ref } from "./check";
 
@@ -9,8 +10,7 @@ import { perRecord, ref } from "./check";
  */
 export const priceBelowCost = perRecord<"item">({
   id: "price-below-cost",
-  title: "Sold below cost",
-  severity: "warning",
+  reads: [leastCost, ways],
   per: ["item"],
   *at({ catalogue, readings }, item) {
     const { compiled, network, value } = readings;
@@ -23,7 +23,7 @@ export const priceBelowCost = perRecord<"item">({
     if (!price || price >= cost * floor - 1e-9) return;
     const fair = Math.ceil(cost * floor * 100 - 1e-6) / 100;
     yield {
-      about: [ref(catalogue, "item", item.id)],
+      subject: ref(catalogue, "item", item.id),
       says: `${item.name} sells for ${sayCost(price)} but costs ${sayCost(cost)} to make${floor === 1 ? "" : ` (floor: ${sayCost(cost * floor)})`}.`,
       evidence: {
         type: "amounts",

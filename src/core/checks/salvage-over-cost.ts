@@ -1,3 +1,4 @@
+import { bare } from "../analysis/registry";
 import { salvageReturn } from "../analysis/salvage";
 import { list, sayCost, sayPercent } from "../numbers/format";
 import { SALVAGE } from "../network/network";
@@ -7,12 +8,22 @@ import { setLines } from "./mend";
 /** Taking an item apart gives more than making it costs. */
 export const salvageOverCost = perRecord<"recipe">({
   id: "salvage-over-cost",
-  title: "Salvage worth more than the item",
-  severity: "warning",
+  reads: [bare],
+  // What a salvage takes and gives moved.
+  *also({ readings }, delta) {
+    const { compiled } = readings;
+    const { consumers, producers, flags } = compiled.network;
+    for (const i of delta.of(bare).keys())
+      for (const { start, end, to } of [consumers, producers])
+        for (let k = start[i]; k < end[i]; k++) {
+          const process = flags[to[k]] & SALVAGE ? compiled.behind(to[k]) : null;
+          if (process?.kind === "recipe") yield process.id;
+        }
+  },
   per: ["recipe"],
   *at({ catalogue, readings }, record) {
     const ceiling = catalogue.pantry.salvageCeiling;
-    const process = readings.compiled.processOf("recipe", record.id);
+    const process = readings.compiled.processesOf("recipe", record.id).at(0);
     if (process === undefined || !(readings.network.flags[process] & SALVAGE)) return;
     const { cost, back } = salvageReturn(readings, process);
     if (!Number.isFinite(cost) || back <= cost * ceiling * (1 + 1e-9)) return;
@@ -42,7 +53,8 @@ export const salvageOverCost = perRecord<"recipe">({
         : [];
     const items = record.lines.filter((l) => l.role === "ingredient").map((l) => ref(catalogue, "item", l.item));
     yield {
-      about: [...items, recipeRef(record)],
+      subject: recipeRef(record),
+      with: items,
       says: `Salvaging ${list(taken)} gives back ${sayCost(back)} on average; ${taken.length === 1 ? "it" : "they"} cost ${sayCost(cost)}${share}.`,
       evidence: {
         type: "amounts",

@@ -16,8 +16,7 @@ const signature = (recipe: Recipe, outputs: boolean): string =>
 /** Two recipes that ask for exactly the same things in the same place and give different results. */
 export const sameInputs: GroupCheck = {
   id: "same-inputs",
-  title: "Same inputs, different results",
-  severity: "warning",
+  reads: [],
   groups: ["recipe"],
   // First by the items alone, which is cheap; amounts, tools and places are compared where those agree.
   common: (record) => {
@@ -39,7 +38,7 @@ export const sameInputs: GroupCheck = {
         .filter((l) => l.role === "ingredient")
         .map((l) => ({ of: ref(catalogue, "item", l.item), amount: l.min === l.max ? l.min : `${l.min}..${l.max}` }));
       yield {
-        about: group.map(recipeRef),
+        subject: group.map(recipeRef),
         says: `${list(inputs.map((i) => `${i.amount} ${i.of.name}`))} ${group.length === 2 ? "make two different things" : `make ${group.length} different things`}: ${list(group.map((r) => r.name))}. The game can't tell which is meant.`,
         evidence: { type: "lines", inputs: inputs.map((i) => i.of), recipes: group.map(recipeRef) },
         fixes: group.slice(0, 3).map((r) => ({

@@ -5,17 +5,18 @@ import { perRecord, recipeRef, recipesAround, ref, sourcesOf } from "./check";
 /** A name that was written in a recipe or source and that nobody has defined yet. */
 export const stubInUse = perRecord<"item">({
   id: "stub-in-use",
-  title: "Name not defined yet",
-  severity: "error",
+  reads: [],
   per: ["item"],
   // A stub's nearest names may be anybody's.
-  also: ({ catalogue }, shift) =>
-    shift.renamed ? [...catalogue.records.item.values()].flatMap((i) => (i.status === "stub" ? [i.id] : [])) : [],
+  also: ({ catalogue }, delta) =>
+    delta.network.renamed
+      ? [...catalogue.records.item.values()].flatMap((i) => (i.status === "stub" ? [i.id] : []))
+      : [],
   *at(scene, item) {
     const { catalogue } = scene;
     if (item.status !== "stub") return;
     const recipes = [
-      ...new Set([...recipesAround(scene, item.id, "users"), ...recipesAround(scene, item.id, "makers")]),
+      ...new Set([...recipesAround(scene, item.id, "consumers"), ...recipesAround(scene, item.id, "producers")]),
     ];
     const sources = sourcesOf(scene, item.id);
     if (!recipes.length && !sources.length) return;
@@ -25,11 +26,8 @@ export const stubInUse = perRecord<"item">({
     ];
     const others = [...catalogue.records.item.values()].filter((i) => i.status !== "stub");
     yield {
-      about: [
-        ref(catalogue, "item", item.id),
-        ...recipes.map(recipeRef),
-        ...sources.map((s) => ref(catalogue, "source", s.id)),
-      ],
+      subject: ref(catalogue, "item", item.id),
+      with: [...recipes.map(recipeRef), ...sources.map((s) => ref(catalogue, "source", s.id))],
       says: `${item.name} is used by ${list(places)} but is only a stub: nobody has said what it is.`,
       evidence: { type: "names", names: [item.name] },
       fixes: [

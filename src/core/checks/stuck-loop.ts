@@ -1,4 +1,5 @@
 import type { Loop } from "../analysis/loops";
+import { causes } from "../analysis/registry";
 import type { Recipe } from "../kinds/index";
 import { list } from "../numbers/format";
 import { processAt } from "../network/compile";
@@ -8,9 +9,7 @@ import { setLines } from "./mend";
 /** Items that need each other, with no way in from outside. */
 export const stuckLoop: WholeCheck = {
   id: "stuck-loop",
-  title: "Loop with no way in",
-  severity: "error",
-  concerns: (shift) => shift.causes.size > 0,
+  reads: [causes],
   *find(scene) {
     for (const loop of scene.readings.loops) if (loop.verdict === "stuck" && !loop.byTool) yield found(scene, loop);
   },
@@ -19,9 +18,7 @@ export const stuckLoop: WholeCheck = {
 /** A tool or station whose own making needs it. */
 export const needsItself: WholeCheck = {
   id: "needs-itself",
-  title: "Tool or station that needs itself",
-  severity: "error",
-  concerns: (shift) => shift.causes.size > 0,
+  reads: [causes],
   *find(scene) {
     for (const loop of scene.readings.loops) if (loop.verdict === "stuck" && loop.byTool) yield found(scene, loop);
   },
@@ -32,7 +29,7 @@ const told = new Told();
 function found(scene: Scene, loop: Loop): Found {
   const recipes = loop.steps.flatMap((step) => {
     const process = step.run === "process" ? processAt(scene.readings.compiled, step.process) : null;
-    return process?.of === "recipe" ? [process.record] : [];
+    return process?.kind === "recipe" ? [process.record as Recipe] : [];
   });
   return told.about(loop, scene, recipes, () => tell(scene, loop, recipes));
 }
@@ -48,7 +45,8 @@ function tell(scene: Scene, loop: Loop, recipes: readonly Recipe[]): Found {
       .map((l) => ({ recipe, line: l })),
   );
   return {
-    about: [...items, ...recipes.map(recipeRef)],
+    subject: items,
+    with: recipes.map(recipeRef),
     says:
       items.length === 1
         ? `${names} can only be made with ${names} itself, so nobody can make the first one.`

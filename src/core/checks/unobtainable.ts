@@ -1,13 +1,12 @@
+import { causes as causesReading, reach } from "../analysis/registry";
 import { list } from "../numbers/format";
 import { itemRef, perRecord, type Ref } from "./check";
 
 /** An item that no player can ever have, with the nearest cause. */
 export const unobtainable = perRecord<"item">({
   id: "unobtainable",
-  title: "Item out of reach",
-  severity: "error",
+  reads: [causesReading, reach],
   per: ["item"],
-  also: ({ readings }, shift) => [...shift.causes].flatMap((i) => readings.compiled.idOf(i) ?? []),
   *at(scene, item) {
     const { catalogue, readings } = scene;
     const { compiled, network, reach, causes } = readings;
@@ -16,14 +15,14 @@ export const unobtainable = perRecord<"item">({
     const cause = causes.get(i);
     const leaves = (cause?.leaves ?? [i]).map((leaf) => itemRef(scene, leaf));
     const self = leaves.length === 1 && leaves[0].id === item.id;
-    const made = network.makers.start[i] < network.makers.end[i];
+    const made = network.producers.start[i] < network.producers.end[i];
     const says = self
       ? made
         ? `${item.name} can't be had: every way to make it needs the item itself or something made from it.`
         : `${item.name} can't be had: nothing makes, gathers or sells it.`
       : `${item.name} can't be had: ${repair(leaves.map((l) => l.id))}.`;
     yield {
-      about: [itemRef(scene, i)],
+      subject: itemRef(scene, i),
       says,
       evidence: { type: "cause", leaves, path: self ? [] : pathTo(i, cause?.by ?? -1) },
       fixes: [

@@ -1,9 +1,8 @@
 /** The settings of a pantry; edited by the same changes as records. */
+import { CHECK_SETTINGS } from "../checklist/index";
 import { defineKind } from "../schema/kind";
 import { MOST } from "../schema/limits";
 import { number } from "../schema/number";
-
-const share = { min: 0, max: 100, initial: 1 };
 
 export const pantry = defineKind({
   name: "pantry",
@@ -25,15 +24,6 @@ export const pantry = defineKind({
       title: "Worth of an hour of play",
       help: "Value units. Time then counts in value too, so that a gathered material is not free. 0 leaves time out.",
     }),
-    priceFloor: number({
-      ...share,
-      label: "price floor",
-      help: "A sell price below this share of the cost is a finding. 1 is the cost itself.",
-    }),
-    salvageCeiling: number({
-      ...share,
-      label: "salvage ceiling",
-      help: "Salvage that gives back more than this share of the item's cost is a finding.",
-    }),
+    ...CHECK_SETTINGS,
   },
 });

@@ -1,12 +1,14 @@
 /** From a catalogue to its recipe network, and from a changed catalogue to the processes that must be written anew. */
-import type { Catalogue } from "../catalogue/catalogue";
+import { type Catalogue, recordAt, recordsOf } from "../catalogue/catalogue";
 import { held } from "../catalogue/inheritance";
 import { IdTable } from "../catalogue/ids";
 import type { Id } from "../schema/id";
-import type { Recipe, Source } from "../kinds/index";
+import type { Kind } from "../kinds/index";
 import { wider } from "../numbers/arrays";
 import { sign, toNumber } from "../numbers/fraction";
-import { expected, netYield, type Process } from "./expected";
+import { CONTRIBUTORS } from "./contributors";
+import { expected, netYield } from "./expected";
+import type { Contributor, Process, ProcessSpec } from "./process";
 import {
   ALIVE,
   FREE,
@@ -20,8 +22,8 @@ import {
 } from "./network";
 import { Reach } from "../analysis/reach";
 
-/** What ids of processes are told apart by: a recipe and a source may have the same. */
-const GROUPS = { recipe: 0, source: 1 } as const;
+/** Most processes of one record. */
+const MOST_PARTS = 4_096;
 
 /** A network whose items and processes are records. Numbers stay with their records while it is open. */
 export class Compiled {
@@ -35,13 +37,14 @@ export class Compiled {
 
   /**
    * @param items      ids of the network's items, by their numbers
-   * @param processes  ids of its recipes and sources, likewise
+   * @param processes  ids of the records behind its processes, likewise
    */
   constructor(
     public catalogue: Catalogue,
     readonly network: Network,
     private readonly items: IdTable,
     private readonly processes: IdTable,
+    readonly contributors: readonly Contributor[],
   ) {
     this.currencies = currenciesOf(catalogue);
   }
@@ -54,26 +57,42 @@ export class Compiled {
     const item = this.items.get(id);
     return item === undefined || this.gone.has(item) ? undefined : item;
   }
-  /** The recipe or source behind a process; null: taken out or retired. */
+  /** A process with the record behind it; null: it is not in use. */
   process(p: number): Process | null {
     const there = this.behind(p);
-    const record = there && this.catalogue.records[there.of].get(there.id);
-    return record ? ({ of: there.of, record } as Process) : null;
+    const record = there && recordAt(this.catalogue, there.kind, there.id);
+    const spec = record && this.of(there.kind)?.processes(record as never)[there.part];
+    return spec ? { kind: there.kind, record, spec } : null;
   }
-  /** Kind and id of that record, which are quicker to come by. */
-  behind(p: number): { readonly of: Process["of"]; readonly id: Id } | null {
+  /** Kind, id and part of that record, which are quicker to come by. */
+  behind(p: number): { readonly kind: Kind; readonly id: Id; readonly part: number } | null {
     if (p < 0 || p >= this.processes.size || !(this.network.flags[p] & ALIVE)) return null;
-    return { of: this.processes.groupOf(p) === GROUPS.source ? "source" : "recipe", id: this.processes.idOf(p) };
+    const group = this.processes.groupOf(p);
+    const { kind } = this.contributors[group % this.contributors.length];
+    return { kind, id: this.processes.idOf(p), part: Math.floor(group / this.contributors.length) };
+  }
+  private of(kind: Kind): Contributor | undefined {
+    return this.contributors.find((c) => c.kind === kind);
   }
   processId(p: number): Id {
     return this.processes.idOf(p);
   }
-  processOf(of: Process["of"], id: Id): number | undefined {
-    return this.processes.get(id, GROUPS[of]);
+  /** Numbers of the processes that a record has or had, by their parts. */
+  processesOf(kind: Kind, id: Id): number[] {
+    const found: number[] = [];
+    for (let part = 0; ; part++) {
+      const p = this.processes.get(id, this.groupOf(kind, part));
+      if (p === undefined) return found;
+      found.push(p);
+    }
   }
-  /** Below 0 where the record of one process comes before that of the other in the order of ids. */
+  /** What ids of processes are told apart by: the same id may stand for records of several kinds, each with parts. */
+  groupOf(kind: Kind, part: number): number {
+    return groupOf(this.contributors, kind, part);
+  }
+  /** Below 0 where the record of one process comes before that of the other in the order of ids, or its part does. */
   compare(p: number, q: number): number {
-    return this.processes.compare(p, q);
+    return this.processes.compare(p, q) || this.processes.groupOf(p) - this.processes.groupOf(q);
   }
 
   /** Gives an item a number, or its former one back. */
@@ -86,14 +105,19 @@ export class Compiled {
   dropItem(item: number): void {
     this.gone.add(item);
   }
-  addProcess(of: Process["of"], id: Id): number {
-    const p = this.processes.add(id, GROUPS[of]);
+  addProcess(kind: Kind, id: Id, part: number): number {
+    const p = this.processes.add(id, this.groupOf(kind, part));
     if (p >= this.network.processes) this.network.addProcess();
     return p;
   }
 }
 
-/** The recipe or source behind a process that is in use. */
+function groupOf(contributors: readonly Contributor[], kind: Kind, part: number): number {
+  if (part >= MOST_PARTS) throw new RangeError(`A record has at most ${MOST_PARTS} processes.`);
+  return part * contributors.length + contributors.findIndex((c) => c.kind === kind);
+}
+
+/** A process that is in use, with its record. */
 export function processAt(compiled: Compiled, p: number): Process {
   const process = compiled.process(p);
   if (!process) throw new RangeError(`Process ${p} is not in use.`);
@@ -104,23 +128,22 @@ export function processAt(compiled: Compiled, p: number): Process {
 export const before = (compiled: Compiled, p: number, q: number): boolean => compiled.compare(p, q) < 0;
 
 /**
- * Compiles a catalogue. Retired recipes are left out. Numbers follow the order in which things come within reach, so
+ * Compiles a catalogue. Numbers follow the order in which things come within reach, so
  * that
  * what is used together stands together. Linear in the number of lines.
  */
-export function compile(catalogue: Catalogue): Compiled {
+export function compile(catalogue: Catalogue, contributors = CONTRIBUTORS): Compiled {
   const given = new IdTable(catalogue.records.item.size);
   for (const id of catalogue.records.item.keys()) given.add(id);
-  const listed = new IdTable(catalogue.records.recipe.size + catalogue.records.source.size);
+  const listed = new IdTable(contributors.reduce((sum, { kind }) => sum + catalogue.records[kind].size, 0));
   const builder = new NetworkBuilder(given.size);
   const numberOf = (id: Id) => given.get(id) as number;
-  const add = (process: Process) => {
-    listed.add(process.record.id, GROUPS[process.of]);
-    builder.add(describe(catalogue, numberOf, process));
-  };
-  for (const record of catalogue.records.source.values()) add({ of: "source", record });
-  for (const record of catalogue.records.recipe.values())
-    if (record.status !== "retired") add({ of: "recipe", record });
+  for (const { kind, processes } of contributors)
+    for (const record of recordsOf(catalogue, kind).values())
+      for (const [part, spec] of processes(record as never).entries()) {
+        listed.add(record.id, groupOf(contributors, kind, part));
+        builder.add(describe(catalogue, numberOf, spec));
+      }
   const plain = builder.build();
   const order = new Reach(plain, undefined, true).order();
   const compiled = new Compiled(
@@ -128,6 +151,7 @@ export function compile(catalogue: Catalogue): Compiled {
     renumbered(plain, order.items, order.processes),
     given.reordered(order.items),
     listed.reordered(order.processes),
+    contributors,
   );
   readItems(compiled);
   return compiled;
@@ -169,25 +193,24 @@ function* upTo(n: number): Generator<number> {
   for (let i = 0; i < n; i++) yield i;
 }
 
-/** What a recipe or source is to the network. What comes back in the same run is netted out. */
-export function describe(catalogue: Catalogue, numberOf: (id: Id) => number, process: Process): ProcessOf {
-  const { record } = process;
-  const recipe = process.of === "recipe" ? process.record : null;
+/** What a process is to the network. What comes back in the same run is netted out. */
+export function describe(catalogue: Catalogue, numberOf: (id: Id) => number, spec: ProcessSpec): ProcessOf {
+  const { lines, sort } = spec;
   const ins: [number, number][] = [];
   const outs: [number, number][] = [];
   const seen = new Set<Id>();
   let repeated = false;
   let consumes = false;
-  for (const line of record.lines) {
+  for (const line of lines) {
     if (seen.has(line.item)) repeated = true;
     seen.add(line.item);
     if (line.role !== "output" && expected(line) > 0) consumes = true;
   }
   if (repeated)
-    for (const [id, amount] of netYield(record.lines))
+    for (const [id, amount] of netYield(lines))
       (sign(amount) < 0 ? ins : outs).push([numberOf(id), Math.abs(toNumber(amount))]);
   else
-    for (const line of record.lines) {
+    for (const line of lines) {
       const amount = expected(line);
       if (amount > 0) (line.role === "output" ? outs : ins).push([numberOf(line.item), amount]);
     }
@@ -199,23 +222,20 @@ export function describe(catalogue: Catalogue, numberOf: (id: Id) => number, pro
     inside.add(i);
     ins.push([i, 0]);
   };
-  for (const line of record.lines)
+  for (const line of lines)
     if (line.role !== "output" && !(line.role === "ingredient" && line.max === 0)) need(line.item);
-  if (recipe?.taughtBy) need(recipe.taughtBy);
-  const worth = (currency: Id | null) =>
-    currency === null ? 1 : (catalogue.records.currency.get(currency)?.worth ?? 1);
-  const money = recipe
-    ? recipe.fee * worth(recipe.feeCurrency)
-    : (record as Source).price * worth((record as Source).currency);
+  for (const id of spec.needs) need(id);
+  const worth = spec.currency === null ? 1 : (catalogue.records.currency.get(spec.currency)?.worth ?? 1);
+  const money = spec.price * worth;
   return {
     ins: { to: ins.map((e) => e[0]), qty: ins.map((e) => e[1]) },
     outs: { to: outs.map((e) => e[0]), qty: outs.map((e) => e[1]) },
     money,
-    seconds: record.ticks / catalogue.pantry.ticksPerSecond,
-    level: recipe?.level ?? 0,
+    seconds: spec.ticks / catalogue.pantry.ticksPerSecond,
+    level: spec.level,
     flags:
-      (recipe ? 0 : SOURCE) |
-      (recipe?.kind === "salvage" ? SALVAGE : 0) |
+      (sort === "source" ? SOURCE : 0) |
+      (sort === "salvage" ? SALVAGE : 0) |
       (money > 0 ? 0 : !consumes ? FREE : uses === 0 && outs.length > 0 ? GAINS : 0),
   };
 }
@@ -226,17 +246,12 @@ export interface Rewrite {
   readonly of: ProcessOf | null;
 }
 
-/** Which records two catalogues differ in. */
-export interface Touched {
-  readonly items: ReadonlySet<Id>;
-  readonly recipes: ReadonlySet<Id>;
-  readonly sources: ReadonlySet<Id>;
-}
+/** Which records two catalogues differ in, by kind. */
+export type Touched = ReadonlyMap<Kind, ReadonlySet<Id>>;
 
 /**
  * Gives new records their numbers, takes removed ones out, and tells which processes are to be written anew; `network`
- * itself
- * is only widened. Works out the processes by the new catalogue.
+ * itself is only widened. Works out the processes by the new catalogue.
  */
 export function follow(
   compiled: Compiled,
@@ -245,7 +260,7 @@ export function follow(
 ): { rewrites: Rewrite[]; added: number[]; removed: number[] } {
   compiled.catalogue = next;
   const [added, removed]: [number[], number[]] = [[], []];
-  for (const id of touched.items) {
+  for (const id of touched.get("item") ?? []) {
     const there = compiled.numberOf(id);
     if (next.records.item.has(id) && there === undefined) added.push(compiled.addItem(id));
     else if (!next.records.item.has(id) && there !== undefined) {
@@ -255,13 +270,16 @@ export function follow(
   }
   const rewrites: Rewrite[] = [];
   const numberOf = (id: Id) => compiled.numberOf(id) as number;
-  const one = (of: "recipe" | "source", id: Id) => {
-    const record: Recipe | Source | undefined = next.records[of].get(id);
-    const used = record && !("status" in record && record.status === "retired") ? ({ of, record } as Process) : null;
-    if (!used && compiled.processOf(of, id) === undefined) return;
-    rewrites.push({ p: compiled.addProcess(of, id), of: used && describe(next, numberOf, used) });
-  };
-  for (const id of touched.recipes) one("recipe", id);
-  for (const id of touched.sources) one("source", id);
+  for (const { kind, processes } of compiled.contributors)
+    for (const id of touched.get(kind) ?? []) {
+      const record = recordAt(next, kind, id);
+      const specs = record ? processes(record as never) : [];
+      const known = compiled.processesOf(kind, id);
+      for (let part = 0; part < Math.max(specs.length, known.length); part++)
+        rewrites.push({
+          p: known[part] ?? compiled.addProcess(kind, id, part),
+          of: part < specs.length ? describe(next, numberOf, specs[part]) : null,
+        });
+    }
   return { rewrites, added, removed };
 }

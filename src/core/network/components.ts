@@ -20,7 +20,7 @@ export interface Graph {
 export function components(network: Network, { links, alive, inside }: Graph): { of: Int32Array; count: number } {
   const n = network.items;
   const nodes = n + network.processes;
-  const { start: userStart, end: userEnd, to: userTo } = network.users;
+  const { start: userStart, end: userEnd, to: userTo } = network.consumers;
   const { start: outStart, end: outEnd, to: outTo } = network.outs;
   const { start: inStart, end: inEnd, to: inTo } = network.ins;
   const inQty = network.ins.qty as Float64Array;

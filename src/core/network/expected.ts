@@ -1,12 +1,7 @@
 /** What lines come to in one run, on average: as plain numbers and exactly as typed. */
 import type { Id } from "../schema/id";
 import type { Line } from "../notation/line";
-import type { Recipe, Source } from "../kinds/index";
 import { add, divide, type Fraction, fraction, fromNumber, multiply, negate, sign, ZERO } from "../numbers/fraction";
-
-export type Process =
-  | { readonly of: "recipe"; readonly record: Recipe }
-  | { readonly of: "source"; readonly record: Source };
 
 const within = (chance: number): number => Math.min(1, Math.max(0, chance));
 

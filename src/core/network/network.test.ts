@@ -7,11 +7,20 @@ import { item, kitchen, must, recipe } from "../testing/kitchen";
 import { type Compiled, compile, processAt } from "./compile";
 import { components, rounds } from "./components";
 import { expected, expectedExactly, netYield } from "./expected";
-import { FREE, GAINS, type Lists, type Network, NetworkBuilder, type ProcessOf, renumbered, SALVAGE } from "./network";
+import {
+  FREE,
+  GAINS,
+  type CsrRows,
+  type Network,
+  NetworkBuilder,
+  type ProcessOf,
+  renumbered,
+  SALVAGE,
+} from "./network";
 
 const at = (c: Compiled, name: string) => c.numberOf(item(c.catalogue, name).id) as number;
-const numberOf = (c: Compiled, name: string) => c.processOf("recipe", recipe(c.catalogue, name).id) as number;
-const row = (c: Compiled, lists: Lists, r: number) =>
+const numberOf = (c: Compiled, name: string) => c.processesOf("recipe", recipe(c.catalogue, name).id)[0];
+const row = (c: Compiled, lists: CsrRows, r: number) =>
   Object.fromEntries(
     Array.from({ length: lists.end[r] - lists.start[r] }, (_, k) => [
       c.catalogue.records.item.get(c.idOf(lists.to[lists.start[r] + k]) as never)?.name,
@@ -59,7 +68,7 @@ describe("compiling", () => {
     expect(row(c, c.network.ins, even)).toEqual({ Kelp: 0 });
     expect(row(c, c.network.outs, even)).toEqual({ Ash: 1 });
     expect(c.network.flags[even] & GAINS).toBe(GAINS);
-    expect([...netYield(processAt(c, even).record.lines).values()].map(show)).toEqual(["1"]);
+    expect([...netYield(processAt(c, even).spec.lines).values()].map(show)).toEqual(["1"]);
   });
 
   it("turns money into value units, leaves retired recipes out, and knows what comes from outside", () => {
@@ -96,7 +105,7 @@ const small: fc.Arbitrary<ProcessOf> = fc
 
 /** Rows of both directions, without regard to order and place. */
 function content(n: Network) {
-  const rows = (lists: Lists, count: number) =>
+  const rows = (lists: CsrRows, count: number) =>
     Array.from({ length: count }, (_, r) =>
       [...lists.to.slice(lists.start[r], lists.end[r])]
         .map((to, k) => [to, lists.qty ? lists.qty[lists.start[r] + k] : 0].join())
@@ -105,8 +114,8 @@ function content(n: Network) {
   return {
     ins: rows(n.ins, n.processes),
     outs: rows(n.outs, n.processes),
-    users: rows(n.users, n.items),
-    makers: rows(n.makers, n.items),
+    consumers: rows(n.consumers, n.items),
+    producers: rows(n.producers, n.items),
     money: [...n.money.slice(0, n.processes)],
   };
 }
@@ -156,7 +165,7 @@ describe("rewriting", () => {
           );
         });
         items.forEach((old, now) => {
-          expect(b.users[now].length).toBe(a.users[old].length);
+          expect(b.consumers[now].length).toBe(a.consumers[old].length);
         });
       }),
     );

@@ -37,11 +37,11 @@ export const flagsOf = ({ ins, flags }: Pick<ProcessOf, "ins" | "flags">): numbe
   flags | ALIVE | (ins.qty.includes(0) ? KEEPS : 0);
 
 /**
- * Lists of numbers, one for each row, in one array: row r stands at start[r] .. end[r]. A row that outgrows its place
+ * CsrRows of numbers, one for each row, in one array: row r stands at start[r] .. end[r]. A row that outgrows its place
  * moves
  * to the end; when more than half of the array is waste it is packed again.
  */
-export class Lists {
+export class CsrRows {
   start: Int32Array;
   end: Int32Array;
   to: Int32Array;
@@ -145,12 +145,12 @@ export class Network {
   items: number;
   processes: number;
   /** Process → what must be at hand, with the amount that is used up on balance (0: kept). */
-  readonly ins: Lists;
+  readonly ins: CsrRows;
   /** Process → what it yields on balance. */
-  readonly outs: Lists;
+  readonly outs: CsrRows;
   /** Item → processes that need it at hand. */
-  readonly users: Lists;
-  private turnedOuts: Lists | null = null;
+  readonly consumers: CsrRows;
+  private turnedOuts: CsrRows | null = null;
   money: Float64Array;
   seconds: Float64Array;
   level: Int16Array;
@@ -158,15 +158,15 @@ export class Network {
 
   constructor(
     items: number,
-    ins: Lists,
-    outs: Lists,
+    ins: CsrRows,
+    outs: CsrRows,
     of: { money: Float64Array; seconds: Float64Array; level: Int16Array; flags: Uint8Array },
   ) {
     this.items = items;
     this.processes = of.money.length;
     this.ins = ins;
     this.outs = outs;
-    this.users = turned(ins, items);
+    this.consumers = turned(ins, items);
     this.money = of.money;
     this.seconds = of.seconds;
     this.level = of.level;
@@ -174,7 +174,7 @@ export class Network {
   }
 
   /** Item → processes that yield it. */
-  get makers(): Lists {
+  get producers(): CsrRows {
     this.turnedOuts ??= turned(this.outs, this.items);
     return this.turnedOuts;
   }
@@ -184,8 +184,8 @@ export class Network {
     return (
       this.ins.bytes +
       this.outs.bytes +
-      this.users.bytes +
-      this.makers.bytes +
+      this.consumers.bytes +
+      this.producers.bytes +
       this.money.byteLength +
       this.seconds.byteLength +
       this.level.byteLength +
@@ -193,14 +193,14 @@ export class Network {
     );
   }
   get wasteful(): boolean {
-    return [this.ins, this.outs, this.users, this.makers].some((lists) => lists.wasteful);
+    return [this.ins, this.outs, this.consumers, this.producers].some((lists) => lists.wasteful);
   }
 
   /** A new item's number. */
   addItem(): number {
     const item = this.items++;
-    this.users.grow(this.items);
-    this.makers.grow(this.items);
+    this.consumers.grow(this.items);
+    this.producers.grow(this.items);
     return item;
   }
   /** A new process's number; it is dead until `rewrite`. */
@@ -219,13 +219,13 @@ export class Network {
 
   /** Writes a process anew; null takes it out. In proportion to its lines and those of its items. */
   rewrite(p: number, of: ProcessOf | null): void {
-    const { ins, outs, users, makers } = this;
-    for (let k = ins.start[p]; k < ins.end[p]; k++) users.drop(ins.to[k], p);
-    for (let k = outs.start[p]; k < outs.end[p]; k++) makers.drop(outs.to[k], p);
+    const { ins, outs, consumers, producers } = this;
+    for (let k = ins.start[p]; k < ins.end[p]; k++) consumers.drop(ins.to[k], p);
+    for (let k = outs.start[p]; k < outs.end[p]; k++) producers.drop(outs.to[k], p);
     ins.set(p, of?.ins.to ?? [], of?.ins.qty ?? []);
     outs.set(p, of?.outs.to ?? [], of?.outs.qty ?? []);
-    for (const i of of?.ins.to ?? []) users.push(i, p);
-    for (const i of of?.outs.to ?? []) makers.push(i, p);
+    for (const i of of?.ins.to ?? []) consumers.push(i, p);
+    for (const i of of?.outs.to ?? []) producers.push(i, p);
     this.money[p] = of?.money ?? 0;
     this.seconds[p] = of?.seconds ?? 0;
     this.level[p] = of?.level ?? 0;
@@ -241,7 +241,7 @@ export class Network {
 }
 
 /** The same relation seen from the other side, links only. */
-function turned(rows: Lists, columns: number): Lists {
+function turned(rows: CsrRows, columns: number): CsrRows {
   const { start, end, to } = rows;
   const ptr = new Int32Array(columns + 1);
   for (let r = 0; r < start.length; r++) for (let k = start[r]; k < end[r]; k++) ptr[to[k] + 1]++;
@@ -249,7 +249,7 @@ function turned(rows: Lists, columns: number): Lists {
   const fill = ptr.slice(0, columns);
   const back = new Int32Array(ptr[columns]);
   for (let r = 0; r < start.length; r++) for (let k = start[r]; k < end[r]; k++) back[fill[to[k]]++] = r;
-  return new Lists(ptr, back, null);
+  return new CsrRows(ptr, back, null);
 }
 
 /** Collects processes one after the other, then builds the network. */
@@ -287,8 +287,8 @@ export class NetworkBuilder {
     this.flags.push(flagsOf({ ins, flags }));
   }
   build(): Network {
-    const ins = new Lists(this.insPtr.done(), this.insTo.done(), this.insQty.done());
-    const outs = new Lists(this.outsPtr.done(), this.outsTo.done(), this.outsQty.done());
+    const ins = new CsrRows(this.insPtr.done(), this.insTo.done(), this.insQty.done());
+    const outs = new CsrRows(this.outsPtr.done(), this.outsTo.done(), this.outsQty.done());
     return new Network(this.items, ins, outs, {
       money: this.money.done(),
       seconds: this.seconds.done(),
@@ -341,7 +341,7 @@ export function renumbered(network: Network, items: Int32Array, processes: Int32
   items.forEach((old, now) => {
     place[old] = now;
   });
-  const rows = (lists: Lists): Lists => {
+  const rows = (lists: CsrRows): CsrRows => {
     const ptr = new Int32Array(processes.length + 1);
     processes.forEach((p, r) => {
       ptr[r + 1] = ptr[r] + lists.end[p] - lists.start[p];
@@ -355,9 +355,9 @@ export function renumbered(network: Network, items: Int32Array, processes: Int32
         qty[at++] = (lists.qty as Float64Array)[k];
       }
     lists.release();
-    return new Lists(ptr, to, qty);
+    return new CsrRows(ptr, to, qty);
   };
-  network.users.release();
+  network.consumers.release();
   const picked = <T extends Float64Array | Int16Array | Uint8Array>(array: T): T => {
     const out = new (array.constructor as new (n: number) => T)(processes.length);
     processes.forEach((p, r) => {

@@ -58,8 +58,8 @@ export function toNumber(a: Fraction): number {
   const [n, d] = [Number(a.n), Number(a.d)];
   if (Number.isFinite(n) && Number.isFinite(d)) return n / d;
   const excess = Math.max(a.n.toString(2).length, a.d.toString(2).length) - 1000;
-  const shift = BigInt(excess);
-  return Number(a.n >> shift) / Number(a.d >> shift);
+  const delta = BigInt(excess);
+  return Number(a.n >> delta) / Number(a.d >> delta);
 }
 
 /** A chance in percent and back, exactly as typed: 0.07% is 0.0007. */

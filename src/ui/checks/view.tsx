@@ -3,7 +3,7 @@
 import { useMemo } from "react";
 import type { Verdict } from "@/core/analysis/loops";
 import { nameOf } from "@/core/catalogue/catalogue";
-import { checkTitle } from "@/core/checks";
+import { ruleTitle } from "@/core/checklist";
 import type { Finding, Fix } from "@/core/checks/check";
 import { editsOf } from "@/core/checks/mend";
 import { count } from "@/core/numbers/format";
@@ -35,7 +35,7 @@ export function ChecksView() {
       <ViewHead title="Checks">
         {rule && (
           <Button onClick={() => places.ask({ rule: null }, true)}>
-            Only {checkTitle(rule).toLowerCase()}: show all
+            Only {ruleTitle(rule).toLowerCase()}: show all
           </Button>
         )}
       </ViewHead>
@@ -116,7 +116,7 @@ function FindingRow({ finding, chosen }: { finding: Finding; chosen: boolean }) 
         <Dot severity={finding.severity} />
       </span>
       <span className="min-w-0">
-        <span className="block font-bold">{checkTitle(finding.rule)}</span>
+        <span className="block font-bold">{ruleTitle(finding.rule)}</span>
         <span className="line-clamp-2 text-second">{finding.says}</span>
       </span>
     </div>
@@ -127,7 +127,7 @@ function Detail({ finding }: { finding: Finding }) {
   const places = usePlaces();
   return (
     <>
-      <p className="head pb-1">{checkTitle(finding.rule)}</p>
+      <p className="head pb-1">{ruleTitle(finding.rule)}</p>
       <h2 className="max-w-[64ch] pb-3 text-[17px] leading-6">{finding.says}</h2>
       <EvidenceView evidence={finding.evidence} />
       <h3 className="head pt-4 pb-1">Ways to mend it</h3>

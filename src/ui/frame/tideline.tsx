@@ -4,7 +4,7 @@ import { ChevronDown, ChevronUp, Redo2, Undo2 } from "lucide-react";
 import { useState } from "react";
 import { sayMoved } from "@/core/analysis/say-moved";
 import { nameOf } from "@/core/catalogue/catalogue";
-import { checkTitle } from "@/core/checks";
+import { ruleTitle } from "@/core/checklist";
 import { Button, cx, Dot, sayWhen } from "../kit/kit";
 import { useStore, useView } from "../pantry/provider";
 import { usePlaces } from "./navigate";
@@ -134,7 +134,7 @@ function Consequences({ onClose }: { onClose: () => void }) {
               >
                 <Dot severity={f.severity} />
                 <span className="truncate">
-                  <b>{checkTitle(f.rule)}:</b> {f.says}
+                  <b>{ruleTitle(f.rule)}:</b> {f.says}
                 </span>
               </button>
             </li>

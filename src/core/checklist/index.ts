@@ -1,0 +1,82 @@
+/**
+ * What the checks are called, how much they matter and what can be set about each, in the order in which findings are
+ * listed. Known to every window, which carries neither the checks nor the engine. A new check is one entry here, one
+ * file in core/checks and its line in checks/index.ts.
+ */
+import type { Field, Fields } from "../schema/field";
+import { number } from "../schema/number";
+
+export type Severity = "error" | "warning";
+
+export interface Rule {
+  readonly title: string;
+  readonly severity: Severity;
+  /** Settings of a pantry that are this check's own. */
+  readonly settings?: Fields;
+}
+
+const error = (title: string) => ({ title, severity: "error" }) as const;
+const warning = (title: string) => ({ title, severity: "warning" }) as const;
+const share = { min: 0, max: 100, initial: 1 };
+
+export const RULES = {
+  "gaining-loop": error("Gaining loop"),
+  "stub-in-use": error("Name not defined yet"),
+  "missing-input": error("Input that nothing provides"),
+  "stuck-loop": error("Loop with no way in"),
+  "needs-itself": error("Tool or station that needs itself"),
+  "out-of-range": error("Chance or quantity out of range"),
+  unobtainable: error("Item out of reach"),
+  "price-below-cost": {
+    ...warning("Sold below cost"),
+    settings: {
+      priceFloor: number({
+        ...share,
+        label: "price floor",
+        help: "A sell price below this share of the cost is a finding. 1 is the cost itself.",
+      }),
+    },
+  },
+  "salvage-over-cost": {
+    ...warning("Salvage worth more than the item"),
+    settings: {
+      salvageCeiling: number({
+        ...share,
+        label: "salvage ceiling",
+        help: "Salvage that gives back more than this share of the item's cost is a finding.",
+      }),
+    },
+  },
+  "gated-above": warning("Needs something of a higher level"),
+  "same-inputs": warning("Same inputs, different results"),
+  "near-names": warning("Nearly the same name"),
+} as const satisfies { readonly [rule: string]: Rule };
+
+export type RuleId = keyof typeof RULES;
+export const RULE_IDS = Object.keys(RULES) as readonly RuleId[];
+const rules = new Map<string, Rule>(Object.entries(RULES));
+export const ruleOf = (rule: string): Rule | undefined => rules.get(rule);
+export const ruleTitle = (rule: string): string => rules.get(rule)?.title ?? rule;
+
+type SettingsOf<R> = R extends { readonly settings: infer S } ? S : never;
+type Merged<U> = (U extends unknown ? (of: U) => void : never) extends (of: infer I) => void ? I : never;
+/** All checks' settings, as fields of a pantry. */
+export const CHECK_SETTINGS = Object.assign({}, ...RULE_IDS.map((id) => (RULES[id] as Rule).settings)) as Merged<
+  SettingsOf<(typeof RULES)[RuleId]>
+> satisfies { readonly [name: string]: Field };
+
+const rank = new Map<string, number>(RULE_IDS.map((id, k) => [id, k]));
+interface Listed {
+  readonly rule: string;
+  readonly severity: Severity;
+  readonly says: string;
+  readonly fingerprint: string;
+}
+/** Faults first, then by check, then by what they say. Sorts in place. */
+export const inOrder = <F extends Listed>(findings: F[]): F[] =>
+  findings.sort(
+    (a, b) =>
+      Number(a.severity !== "error") - Number(b.severity !== "error") ||
+      (rank.get(a.rule) ?? -1) - (rank.get(b.rule) ?? -1) ||
+      (a.says < b.says ? -1 : a.says > b.says ? 1 : a.fingerprint < b.fingerprint ? -1 : 1),
+  );

@@ -1,0 +1,35 @@
+/** What one process is, and who contributes processes. */
+import type { AnyRecord, Kind, RecordOf } from "../kinds/index";
+import type { Line } from "../notation/line";
+import type { Id } from "../schema/id";
+
+/** A process in terms of records: what the network and the readings beside it are made of. */
+export interface ProcessSpec {
+  /** Brings things into the world, makes them of others, or takes one apart. */
+  readonly sort: "source" | "craft" | "salvage";
+  readonly lines: readonly Line[];
+  /** Items that must be at hand beside those of the lines, and are kept. */
+  readonly needs: readonly Id[];
+  /** What one run costs, in the currency; null: in value units. */
+  readonly price: number;
+  readonly currency: Id | null;
+  readonly ticks: number;
+  /** Level a character needs. */
+  readonly level: number;
+}
+
+/** A kind whose records are processes: none, one or many each. */
+export interface Contributor<K extends Kind = Kind> {
+  readonly kind: K;
+  /** In an order that stands: the n-th of a record is followed as its n-th. */
+  processes(record: RecordOf<K>): readonly ProcessSpec[];
+}
+/** Keeps the kind of a contributor and its records together. */
+export const contributor = <K extends Kind>(of: Contributor<K>): Contributor => of as unknown as Contributor;
+
+/** A process with the record that it comes from. */
+export interface Process {
+  readonly kind: Kind;
+  readonly record: AnyRecord;
+  readonly spec: ProcessSpec;
+}
