@@ -1,8 +1,33 @@
 /** Arrows go down only; see docs/architecture.md. */
 const deny = (name, from, to) => ({ name, severity: "error", from: { path: from, pathNot: "\\.test\\.tsx?$" }, to: { path: to } });
 
+/** Folders of the core from the ground up: each knows those before it only. */
+const FLOORS = [
+  "numbers",
+  "schema",
+  "notation",
+  "checklist",
+  "kinds",
+  "catalogue",
+  "editing",
+  "network",
+  "analysis",
+  "checks",
+  "history",
+  "exchange",
+  "engine",
+];
+const inside = (name) => `^src/core/${name}/`;
+const floors = FLOORS.map((name, k) => ({
+  name: `core-${name}-knows-what-is-below`,
+  severity: "error",
+  from: { path: inside(name), pathNot: "\\.test\\.tsx?$" },
+  to: { path: "^src/core/", pathNot: `^src/core/(${FLOORS.slice(0, k + 1).join("|")})/` },
+}));
+
 module.exports = {
   forbidden: [
+    ...floors,
     { name: "no-circles", severity: "error", from: {}, to: { circular: true, viaOnly: { dependencyTypesNot: ["type-only"] } } },
     deny("core-knows-nobody", "^src/core", "^src/(store|server|app|ui|cli|demo)"),
     deny("core-runs-anywhere", "^src/core", "^(node:|fs$|path$|crypto$)|node_modules/(react|next|pg|@mikro-orm)"),

@@ -5,7 +5,7 @@ import { LeastCost } from "../src/core/analysis/cost";
 import { gains } from "../src/core/analysis/gain";
 import { Layers } from "../src/core/analysis/layers";
 import { Prices } from "../src/core/analysis/prices";
-import { Reach } from "../src/core/analysis/reach";
+import { Reach } from "../src/core/network/reach";
 import { Readings } from "../src/core/analysis/readings";
 import { components } from "../src/core/network/components";
 import type { Network } from "../src/core/network/network";

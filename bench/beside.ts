@@ -5,7 +5,7 @@ import { solve } from "yalps";
 import { LeastCost } from "../src/core/analysis/cost";
 import { gains } from "../src/core/analysis/gain";
 import { Prices } from "../src/core/analysis/prices";
-import { Reach } from "../src/core/analysis/reach";
+import { Reach } from "../src/core/network/reach";
 import { components } from "../src/core/network/components";
 import { time } from "./measure";
 import { largeNetwork } from "./pantry";

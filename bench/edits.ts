@@ -1,5 +1,5 @@
 /** Single edits followed by an engine, as parts of the full analysis of the same pantry. */
-import { Engine } from "../src/core/analysis/engine";
+import { Engine } from "../src/core/engine/engine";
 import { Readings } from "../src/core/analysis/readings";
 import type { Catalogue } from "../src/core/catalogue/catalogue";
 import { apply } from "../src/core/catalogue/apply";

@@ -1,5 +1,5 @@
 /** The full analysis of a large pantry: compiled, all readings, loops with proofs, both costs and every check. */
-import { Engine } from "../src/core/analysis/engine";
+import { Engine } from "../src/core/engine/engine";
 import { collect } from "./measure";
 import { largeCatalogue } from "./pantry";
 

@@ -3,7 +3,7 @@
  * opened and comes out again.
  */
 import { describe, expect } from "vitest";
-import { boardOf } from "../src/core/analysis/engine";
+import { boardOf } from "../src/core/engine/engine";
 import { emptyCatalogue } from "../src/core/catalogue/catalogue";
 import { apply } from "../src/core/catalogue/apply";
 import { newId } from "../src/core/schema/id";

@@ -2,8 +2,8 @@
 import { parentPort } from "node:worker_threads";
 import { gzipSync } from "node:zlib";
 import anyAscii from "any-ascii";
-import type { Ripple } from "../core/analysis/board";
-import { Engine } from "../core/analysis/engine";
+import type { Ripple } from "../core/engine/board";
+import { Engine } from "../core/engine/engine";
 import { itemCosts } from "../core/analysis/item-costs";
 import { type Catalogue, packed } from "../core/catalogue/catalogue";
 import { type Edit, invert } from "../core/catalogue/edit";

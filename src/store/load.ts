@@ -1,6 +1,6 @@
 /** Reads pantries and their log. A whole catalogue comes as texts, so that a thread can make it of them. */
 import type { EntityManager } from "@mikro-orm/postgresql";
-import type { LoggedChange, Moved } from "../core/analysis/board";
+import type { LoggedChange, Moved } from "../core/history/log";
 import { type Catalogue, catalogueOf } from "../core/catalogue/catalogue";
 import type { Edit } from "../core/catalogue/edit";
 import type { Id } from "../core/schema/id";

@@ -7,7 +7,7 @@ import { must, pantry } from "../testing/kitchen";
 import { randomPantry } from "../testing/random";
 import { at, itemsIn, label, nameAt, read } from "../testing/told";
 import { generate } from "../../demo/generate";
-import { Reach } from "./reach";
+import { Reach } from "../network/reach";
 import { type Readings, readingsOf } from "./readings";
 
 const cause = (r: Readings, name: string) => {

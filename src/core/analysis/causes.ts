@@ -2,7 +2,7 @@
 import { before, type Compiled } from "../network/compile";
 import { Heap } from "../numbers/heap";
 import { type Loop, stuckLoops } from "./loops";
-import type { Reach } from "./reach";
+import type { Reach } from "../network/reach";
 
 export interface Cause {
   /** Items nothing makes, or an item of each closed circle. */

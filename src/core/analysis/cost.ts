@@ -1,7 +1,7 @@
 /** Least cost of one unit of every item over all ways to get it, kept up to date as the network changes. */
 import { ALIVE, type Network, SALVAGE } from "../network/network";
 import { policyOrder, solve } from "./policy";
-import type { Reach } from "./reach";
+import type { Reach } from "../network/reach";
 
 export type Measure = "value" | "time";
 

@@ -19,7 +19,7 @@ import { anyGains, type Column, exactly, type Nets, rowsOf, searchLoops, shrink,
 import { Steps, TooMany } from "../numbers/steps";
 import { chanceOfGain, type Luck } from "./luck";
 import { Prices } from "./prices";
-import type { Reach } from "./reach";
+import type { Reach } from "../network/reach";
 
 /** What is run: a process, or the sale of an item. */
 export type Step =

@@ -6,7 +6,7 @@ import { kitchen } from "../testing/kitchen";
 import { fromNumber } from "../numbers/fraction";
 import { Steps, TooMany } from "../numbers/steps";
 import { work } from "./chances";
-import { Engine } from "./engine";
+import { Engine } from "../engine/engine";
 import { chanceOfGain, moments } from "./luck";
 import { searchLoops } from "./loop-search";
 import { outcomes, runsUntil } from "./outcomes";

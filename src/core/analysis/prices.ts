@@ -4,7 +4,7 @@
 import type { Compiled } from "../network/compile";
 import { ALIVE, FREE, GAINS } from "../network/network";
 import { LeastCost } from "./cost";
-import type { Reach } from "./reach";
+import type { Reach } from "../network/reach";
 
 /** Share of its inputs' worth that every process must lose under the prices, so that rounding can't hide a gain. */
 export const MARGIN = 2 ** -16;

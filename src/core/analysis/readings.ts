@@ -16,7 +16,7 @@ import {
   rewrite,
   touchedBy,
 } from "./network-delta";
-import type { Reach } from "./reach";
+import type { Reach } from "../network/reach";
 import { covers, type Reading, type Start, type Step } from "./reading";
 import {
   bare,

@@ -9,7 +9,7 @@ import { Layers } from "./layers";
 import { type Loop, loops } from "./loops";
 import { outsOf, sameLines } from "./network-delta";
 import { Prices } from "./prices";
-import { Reach } from "./reach";
+import { Reach } from "../network/reach";
 import type { Reading, Start, Step } from "./reading";
 
 /** Levels are counted in these steps, so that a derivation can grow within one level. */

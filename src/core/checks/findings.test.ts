@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { follow } from "../analysis/board";
-import { Engine } from "../analysis/engine";
+import { follow } from "../engine/board";
+import { Engine } from "../engine/engine";
 import { type Edit, setField } from "../catalogue/edit";
 import { type Catalogue, withRecords } from "../catalogue/catalogue";
 import type { AnyRecord } from "../kinds/index";

@@ -1,6 +1,6 @@
 import { around } from "../catalogue/surroundings";
 import { describe, expect, it } from "vitest";
-import { Engine } from "../analysis/engine";
+import { Engine } from "../engine/engine";
 import { readingsOf } from "../analysis/readings";
 import type { Catalogue } from "../catalogue/catalogue";
 import { invert, setField } from "../catalogue/edit";

@@ -1,6 +1,6 @@
 /** Edits that several checks offer as a way to mend. */
 import { gainsAtAll } from "../analysis/gain";
-import { Reach } from "../analysis/reach";
+import { Reach } from "../network/reach";
 import { type Catalogue, withRecords } from "../catalogue/catalogue";
 import { type Edit, setField, type Value } from "../catalogue/edit";
 import { newId, type Id } from "../schema/id";

@@ -4,7 +4,7 @@ import { difference, type Edit } from "../catalogue/edit";
 import { around } from "../catalogue/surroundings";
 import { type Recipe, withDefaults } from "../kinds/index";
 import { recipeFields } from "../kinds/parsed";
-import { type ParsedLine, type Words, words } from "../notation/parser";
+import { type ParsedLine, type Words, words } from "../notation/parsed";
 import { newId } from "../schema/id";
 import { NewNames } from "./new-names";
 

@@ -6,12 +6,9 @@ import { shown } from "../schema/characters";
 import { type Id, newId } from "../schema/id";
 import type { JsonObject } from "../schema/json";
 import { fold, KeyAllocator, keyFrom } from "../schema/names";
+import type { Row } from "./format";
 import type { Report } from "./report";
 
-export interface Row {
-  readonly row: JsonObject;
-  readonly place: string;
-}
 export interface Identity {
   readonly id: Id;
   readonly name: string;

@@ -1,9 +1,11 @@
-/** The text of a bundle as JSON, or where it stops being JSON. */
+/** The bundle as a format: its text as rows, or where it stops being JSON. */
 import { type ParseError, parse as parseTolerantly, printParseErrorCode } from "jsonc-parser";
 import { cut, shown } from "../schema/characters";
 import { isPlain, type JsonObject } from "../schema/json";
-import { BUNDLE_FORMAT, BUNDLE_VERSION } from "./bundle";
-import type { Problem } from "./report";
+import { definition, type Kind } from "../kinds/index";
+import { BUNDLE_FORMAT, BUNDLE_VERSION, bundleParts, SECTIONS } from "./bundle";
+import type { Format, Row, Rows } from "./format";
+import type { Problem, Report } from "./report";
 
 export const isRow = (value: unknown): value is JsonObject => isPlain(value);
 
@@ -51,3 +53,44 @@ function notJson(text: string, { message }: Error): Problem {
     : cut(message, 200);
   return { place, says: `This is not JSON (${reason}).` };
 }
+
+/** The rows of a bundle that was read already; what it has beside them is reported. */
+export function bundleRows(bundle: JsonObject, report: Report): Rows {
+  const known = new Set(["format", "version", "pantry", "$schema", ...SECTIONS.map((s) => s.section)]);
+  for (const name of Object.keys(bundle)) if (!known.has(name)) report.unknown("", name, [...known]);
+  const { pantry } = bundle;
+  if (pantry !== undefined && !isRow(pantry))
+    report.fault("pantry", `Expected an object with the pantry's settings, not ${shown(pantry)}.`);
+  return {
+    settings: isRow(pantry) ? { row: pantry, place: "pantry" } : null,
+    records: new Map(SECTIONS.map(({ section, kind }) => [kind, rowsOf(bundle, section, kind, report)])),
+  };
+}
+
+function rowsOf(bundle: JsonObject, section: string, kind: Kind, report: Report): Row[] {
+  const list = bundle[section] ?? [];
+  if (!Array.isArray(list)) {
+    report.fault(section, "Expected a list.");
+    return [];
+  }
+  return list.flatMap((entry, i): Row[] => {
+    const place = `${section}[${i}]`;
+    if (definition(kind).notation && typeof entry === "string") return [{ row: { line: entry }, place }];
+    if (isRow(entry)) return [{ row: entry, place }];
+    report.fault(place, "Expected an object.");
+    return [];
+  });
+}
+
+export const bundleFormat: Format = {
+  name: "bundle",
+  mediaType: "application/json",
+  extension: "json",
+  read(text, report) {
+    const parsed = parseBundle(text);
+    if (!("problems" in parsed)) return bundleRows(parsed.bundle, report);
+    for (const { place, says } of parsed.problems) report.fault(place, says);
+    return null;
+  },
+  write: bundleParts,
+};

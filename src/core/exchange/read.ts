@@ -1,4 +1,4 @@
-/** Reads a bundle into edits. Every fault is reported with its place; with one fault or more nothing is written. */
+/** Reads a file into edits. Every fault is reported with its place; with one fault or more nothing is written. */
 import { apply } from "../catalogue/apply";
 import { type Catalogue, emptyCatalogue, recordAt, recordsOf } from "../catalogue/catalogue";
 import { difference, type Edit, fieldWord, setField, type Value, valueAt } from "../catalogue/edit";
@@ -24,9 +24,9 @@ import { type Id, newId } from "../schema/id";
 import type { Json, JsonObject } from "../schema/json";
 import { fold, keyFrom, nearest } from "../schema/names";
 import { bundleDefaults, bundleNames, fieldOf, fromBundle } from "../schema/record";
-import { SECTIONS } from "./bundle";
-import { type Identity, identify, type Row, sentence } from "./identities";
-import { isRow, parseBundle } from "./parse";
+import type { Format, Row, Rows } from "./format";
+import { type Identity, identify, sentence } from "./identities";
+import { bundleFormat, isRow } from "./parse";
 import { type Problem, Report } from "./report";
 
 export interface Plan {
@@ -49,33 +49,47 @@ const OFFERED = 20;
 const settingsOf = (row: JsonObject, from: BundleReading): { readonly [field: string]: unknown } =>
   fromBundle(definition("pantry"), row, "pantry", from, undefined);
 
-/** Settings of a new pantry for a bundle, defaults where it says nothing; what can't be one is told with its place. */
-export function bundlePantry(bundle: JsonObject): {
-  readonly settings: Omit<Pantry, "id">;
-  readonly problems: readonly Problem[];
-} {
-  const report = new Report();
-  const from: BundleReading = { ...report, ticksPerSecond: 20, reference: () => null };
-  const known = settingsOf(isRow(bundle.pantry) ? bundle.pantry : {}, from) as Partial<Pantry>;
+/** Settings of a new pantry for a file, defaults where it says nothing; what can't be one is reported. */
+function newPantry(given: Row | null, report: Report): Omit<Pantry, "id"> {
+  const from: BundleReading = {
+    fault: report.fault,
+    unknown: report.unknown,
+    ticksPerSecond: 20,
+    reference: () => null,
+  };
+  const known = settingsOf(given?.row ?? {}, from) as Partial<Pantry>;
   const name = known.name ?? (typeof known.key === "string" ? sentence(known.key) : "Pantry");
   const key = known.key ?? keyFrom(typeof name === "string" ? name : "", "pantry");
   const settings = { ...PANTRY_DEFAULTS, ...known, key, name };
   const whole: Pantry = { id: newId(), ...settings };
   for (const { field, says } of faultsOf(emptyCatalogue(whole), "pantry", whole)) report.fault(`pantry.${field}`, says);
-  if (bundle.pantry !== undefined && !isRow(bundle.pantry))
-    report.fault("pantry", `Expected an object with the pantry's settings, not ${shown(bundle.pantry)}.`);
+  return settings;
+}
+
+/** The same for a bundle that was read already. */
+export function bundlePantry(bundle: JsonObject): {
+  readonly settings: Omit<Pantry, "id">;
+  readonly problems: readonly Problem[];
+} {
+  const report = new Report();
+  const { pantry } = bundle;
+  if (pantry !== undefined && !isRow(pantry))
+    report.fault("pantry", `Expected an object with the pantry's settings, not ${shown(pantry)}.`);
+  const settings = newPantry(isRow(pantry) ? { row: pantry, place: "pantry" } : null, report);
   return { settings, problems: report.problems };
 }
 
 /**
- * The edits that bring a catalogue to what the bundle says. Records are matched by key. Records and fields the bundle
- * does not name stay as they are; with `replace` the pantry becomes exactly what the bundle says. Names that exist
- * nowhere become stubs.
+ * The edits that bring a catalogue to what a file says. Records are matched by key. Records and fields the file does not
+ * name stay as they are; with `replace` the pantry becomes exactly what the file says. Names that exist nowhere become
+ * stubs.
  */
-export function planImport(catalogue: Catalogue, text: string, replace = false): Plan {
-  const parsed = parseBundle(text);
-  if (!("problems" in parsed)) return new Import(catalogue, parsed.bundle, replace).plan();
-  return { problems: parsed.problems, notes: [], edits: [], added: 0, changed: 0, removed: 0, same: 0, settings: 0 };
+export function planImport(catalogue: Catalogue, text: string, replace = false, format: Format = bundleFormat): Plan {
+  const report = new Report();
+  const rows = format.read(text, report);
+  if (rows) return new Import(catalogue, rows, replace, report).plan();
+  const { problems, notes } = report;
+  return { problems, notes, edits: [], added: 0, changed: 0, removed: 0, same: 0, settings: 0 };
 }
 
 interface ReadRecord {
@@ -85,7 +99,6 @@ interface ReadRecord {
 }
 
 class Import {
-  private readonly report = new Report();
   private readonly identities = new Map<Kind, Map<string, Identity>>();
   private readonly stubs: NewNames;
   private readonly ticksPerSecond: number;
@@ -94,11 +107,12 @@ class Import {
 
   constructor(
     private readonly catalogue: Catalogue,
-    private readonly bundle: JsonObject,
+    private readonly rows: Rows,
     private readonly replace: boolean,
+    private readonly report: Report,
   ) {
     this.stubs = new NewNames(catalogue, (kind, folded) => this.identities.get(kind)?.has(folded) ?? false);
-    const given = isRow(bundle.pantry) ? bundle.pantry.ticksPerSecond : undefined;
+    const given = rows.settings?.row.ticksPerSecond;
     const clock = definition("pantry").fields.ticksPerSecond;
     let wrong = given === undefined;
     clock.check(given, { has: () => false, fault: () => (wrong = true) });
@@ -108,21 +122,18 @@ class Import {
   }
 
   plan(): Plan {
-    const known = new Set(["format", "version", "pantry", "$schema", ...SECTIONS.map((s) => s.section)]);
-    for (const name of Object.keys(this.bundle)) if (!known.has(name)) this.report.unknown("", name, [...known]);
-    const rows = new Map(KINDS.map((kind) => [kind, this.rows(kind)] as const));
     const records: ReadRecord[] = [];
     const identifyAll = (kind: Kind) => {
-      this.identities.set(kind, identify(this.catalogue, kind, rows.get(kind) ?? [], this.report));
+      this.identities.set(kind, identify(this.catalogue, kind, this.rowsOf(kind), this.report));
     };
     // Lines are read when the names of everything else are known: they name records, and give names.
     const [written, structured] = [true, false].map((has) =>
       KINDS.filter((k) => (definition(k).notation !== undefined) === has),
     );
     for (const kind of structured) identifyAll(kind);
-    for (const kind of structured) for (const row of rows.get(kind) ?? []) this.read(records, kind, row, null);
+    for (const kind of structured) for (const row of this.rowsOf(kind)) this.read(records, kind, row, null);
     for (const kind of written) {
-      const lines = (rows.get(kind) ?? []).map((row) => ({ row, line: this.line(kind, row) }));
+      const lines = this.rowsOf(kind).map((row) => ({ row, line: this.line(kind, row) }));
       for (const { row, line } of lines) if (line) row.row.name ??= line.name as string;
       identifyAll(kind);
       for (const { row, line } of lines) this.read(records, kind, row, line);
@@ -130,20 +141,8 @@ class Import {
     return this.edits(records);
   }
 
-  private rows(kind: Kind): Row[] {
-    const { section, notation } = definition(kind);
-    const list = this.bundle[section] ?? [];
-    if (!Array.isArray(list)) {
-      this.report.fault(section, "Expected a list.");
-      return [];
-    }
-    return list.flatMap((entry, i) => {
-      const place = `${section}[${i}]`;
-      if (notation && typeof entry === "string") return [{ row: { line: entry } as JsonObject, place }];
-      if (isRow(entry)) return [{ row: entry, place }];
-      this.report.fault(place, "Expected an object.");
-      return [];
-    });
+  private rowsOf(kind: Kind): readonly Row[] {
+    return this.rows.records.get(kind) ?? [];
   }
 
   /** Names of a kind as they will be: those of the bundle, and of the pantry's records that it does not name. */
@@ -274,8 +273,8 @@ class Import {
    */
   private settings(): Edit[] {
     const { pantry } = this.catalogue;
-    for (const { place, says } of bundlePantry(this.bundle).problems) this.report.fault(place, says);
-    const given = isRow(this.bundle.pantry) ? this.bundle.pantry : {};
+    newPantry(this.rows.settings, this.report);
+    const given = this.rows.settings?.row ?? {};
     const names = bundleNames(definition("pantry"));
     for (const name of Object.keys(given)) if (!names.has(name)) this.report.unknown("pantry", name, [...names]);
     const quiet: BundleReading = { ...this.from, fault: () => undefined, unknown: () => undefined };

@@ -1,7 +1,8 @@
 /** The lines of a recipe or source as a field: a list of structs that people write as a recipe line. */
 import { formatGiven, formatLines } from "../notation/format";
 import { type Draw, inDraws, isWeight, type Line, weightOfNothing } from "../notation/line";
-import { parseLine, words } from "../notation/parser";
+import { parseLine } from "../notation/parser";
+import { words } from "../notation/parsed";
 import { LISTED, type Role, roleRule } from "../notation/roles";
 import { add, compare, type Fraction, fromNumber, toNumber, ZERO } from "../numbers/fraction";
 import { choice } from "../schema/choice";

@@ -1,7 +1,7 @@
 /** From a recipe line that was read to the fields of the recipe. */
 import { givenName } from "../notation/format";
 import type { Line } from "../notation/line";
-import type { Entry, ParsedLine } from "../notation/parser";
+import type { Entry, ParsedLine } from "../notation/parsed";
 import type { Id } from "../schema/id";
 
 /** @param make  gives the id for a name that is not in the pantry */

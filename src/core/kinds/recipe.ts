@@ -1,5 +1,6 @@
 /** How things become other things. */
-import { parseLine, words } from "../notation/parser";
+import { parseLine } from "../notation/parser";
+import { words } from "../notation/parsed";
 import { ROLES } from "../notation/roles";
 import { choice } from "../schema/choice";
 import { duration } from "../schema/duration";

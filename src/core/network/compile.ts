@@ -20,7 +20,7 @@ import {
   SALVAGE,
   SOURCE,
 } from "./network";
-import { Reach } from "../analysis/reach";
+import { Reach } from "./reach";
 
 /** Most processes of one record. */
 const MOST_PARTS = 4_096;

@@ -2,7 +2,8 @@
 import type { Names } from "../schema/field";
 import { fold, foldedName } from "../schema/names";
 import type { Id } from "../schema/id";
-import { KEYWORDS, lex } from "./lexer";
+import { KEYWORDS } from "./keywords";
+import { lex } from "./lexer";
 
 export interface NamedRecord {
   readonly id: Id;

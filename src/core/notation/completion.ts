@@ -1,5 +1,10 @@
 /** What continues a recipe line at the cursor. */
 import { fold } from "../schema/names";
+import { ROLE_WORDS } from "./keywords";
+
+/** What stands before a name: signs, words of roles and of what teaches, and the weight of a draw. */
+const WORDS = [...ROLE_WORDS, "salvage", "craft", "taught\\s+by"].join("|");
+const BEFORE_NAMES = new RegExp(`->|→|\\+\\s|:\\s|(?:^|\\s)(?:${WORDS})\\s|[{|]\\s*[\\d.]+:\\s`, "gi");
 
 /** What fits at the cursor: the span of the name being typed and the names that continue or contain it. */
 export function completeAt(
@@ -10,10 +15,7 @@ export function completeAt(
 ): { from: number; to: number; names: string[] } | null {
   const before = text.slice(0, cursor);
   let typed = before;
-  for (const sign of before.matchAll(
-    /->|→|\+\s|:\s|(?:^|\s)(?:at|using|salvage|craft|taught\s+by)\s|[{|]\s*[\d.]+:\s/gi,
-  ))
-    typed = before.slice(sign.index + sign[0].length);
+  for (const sign of before.matchAll(BEFORE_NAMES)) typed = before.slice(sign.index + sign[0].length);
   typed = typed.trimStart().replace(/^\d+(?:\.\d+)?(?:\.\.\d+(?:\.\d+)?)?\s+/, "");
   if (!typed.trim() || typed.includes('"') || /\d%\s*$/.test(typed)) return null;
   const wanted = fold(typed);

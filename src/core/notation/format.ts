@@ -3,10 +3,10 @@ import { toPercent } from "../numbers/fraction";
 import { type Draw, inDraws, type Line, type RecipeParts, weightOfNothing } from "./line";
 import type { Id } from "../schema/id";
 import type { Surroundings } from "../schema/field";
-import type { Role } from "./roles";
+import { type Role, ROLE_TABLE, roleRule } from "./roles";
 import { cut } from "../schema/characters";
-import { formatTicks } from "../numbers/ticks";
-import type { ParsedLine } from "./parser";
+import { NOTHING_SAID, type Said, writtenClauses } from "./clauses";
+import type { ParsedLine } from "./parsed";
 import { isPlain, quote } from "./book";
 
 /** The name a recipe has when nobody gives it one: its first output, or "Salvage" and its first ingredient. */
@@ -36,7 +36,7 @@ function labelled(around: Surroundings, recipe: RecipeParts, label: string | nul
   const items = around.names("item");
   return written(
     around,
-    { ...recipe, teacher: recipe.taughtBy && items.written(recipe.taughtBy) },
+    { ...recipe, taughtBy: recipe.taughtBy && { name: recipe.taughtBy, item: recipe.taughtBy } },
     label,
     recipe.lines,
     (l) => items.written(l.item),
@@ -46,13 +46,7 @@ function labelled(around: Surroundings, recipe: RecipeParts, label: string | nul
 /** Lines alone, as a recipe of nothing but them. */
 export function formatLines(around: Surroundings, lines: readonly Line[]): string {
   const items = around.names("item");
-  return written(
-    around,
-    { kind: "craft", ticks: 0, fee: 0, feeCurrency: null, level: null, teacher: null },
-    null,
-    lines,
-    (l) => items.written(l.item),
-  );
+  return written(around, { kind: "craft", ...NOTHING_SAID }, null, lines, (l) => items.written(l.item));
 }
 
 /** What a source gives, without the arrow; empty where it gives nothing. */
@@ -64,19 +58,14 @@ export function formatParsed(around: Surroundings, parsed: ParsedLine): string {
   const items = around.names("item");
   const name = (e: { item: Id | null; name: string }) =>
     e.item ? items.written(e.item) : isPlain(e.name) ? e.name : quote(e.name);
-  return written(
-    around,
-    { ...parsed, teacher: parsed.taughtBy && name(parsed.taughtBy) },
-    parsed.label,
-    parsed.entries,
-    name,
-  );
+  return written(around, parsed, parsed.label, parsed.entries, name);
 }
 
 type Part = Pick<Line, "role" | "min" | "max" | "chance" | "uses" | "draw">;
-type Whole = Pick<RecipeParts, "kind" | "ticks" | "fee" | "feeCurrency" | "level"> & {
-  readonly teacher: string | null;
-};
+type Whole = Pick<ParsedLine, "kind"> & Said;
+const WORDED = ROLE_TABLE.flatMap(({ name, stands }) =>
+  typeof stands === "object" ? [{ role: name, word: stands.word }] : [],
+).sort((a, b) => (a.word < b.word ? -1 : 1));
 
 /** The one order and spelling of a line. */
 function written<P extends Part>(
@@ -88,10 +77,12 @@ function written<P extends Part>(
 ): string {
   const entry = (l: P): string => {
     const quantity = l.min === l.max ? String(l.min) : `${l.min}..${l.max}`;
-    const counted = (l.role === "station" || l.role === "tool") && quantity === "1" ? "" : `${quantity} `;
+    const counted = roleRule(l.role).one && quantity === "1" ? "" : `${quantity} `;
     const chance = l.chance === 1 ? "" : ` ${toPercent(l.chance)}%`;
     return `${counted}${nameOf(l)}${chance}${l.uses === null ? "" : ` lasting ${l.uses}`}`;
   };
+  const itemName = ({ item, name: of }: { item: Id | null; name: string }) =>
+    item ? around.names("item").written(item) : isPlain(of) ? of : quote(of);
   /** A draw stands where its first line does. */
   const side = (role: Role) => {
     return inDraws(lines.filter((l) => l.role === role))
@@ -103,20 +94,18 @@ function written<P extends Part>(
     const parts = group.map((l) => `${l.draw?.weight}: ${entry(l)}`).concat(nothing > 0 ? [`${nothing}: nothing`] : []);
     return `${times} ${times === 1 ? "draw" : "draws"} { ${parts.join(" | ")} }`;
   };
-  const [stations, tools] = [side("station"), side("tool")];
+  const worded = WORDED.flatMap(({ role, word }) => {
+    const text = side(role);
+    return text ? [`${word} ${text}`] : [];
+  });
   const parts = [
     whole.kind === "salvage" ? "salvage" : "",
     side("ingredient") || "nothing",
     "->",
     side("output") || "nothing",
+    ...worded,
+    ...writtenClauses(whole, around, itemName),
   ];
-  if (stations) parts.push("at", stations);
-  if (tools) parts.push("using", tools);
-  if (whole.ticks) parts.push("in", formatTicks(whole.ticks, around.ticksPerSecond));
-  if (whole.fee || whole.feeCurrency)
-    parts.push("fee", String(whole.fee), whole.feeCurrency ? around.names("currency").written(whole.feeCurrency) : "");
-  if (whole.level !== null) parts.push("level", String(whole.level));
-  if (whole.teacher) parts.push("taught by", whole.teacher);
   const name = label === null ? "" : `${isPlainLabel(label) ? label : quote(label)}: `;
   return name + parts.filter(Boolean).join(" ");
 }

@@ -1,5 +1,7 @@
 /** Chunks of a recipe line with their positions. A chunk is what stands between spaces; quotes hold spaces together. */
 
+import { KEYWORDS } from "./keywords";
+
 export type TokenKind =
   | "word"
   | "number"
@@ -37,7 +39,6 @@ const BRACKETS: ReadonlyMap<string, TokenKind> = new Map([
   ["|", "bar"],
 ]);
 
-export const KEYWORDS: ReadonlySet<string> = new Set(["at", "using", "in", "fee", "lasting", "level", "taught"]);
 export const isKeyword = (token: Token): boolean => token.kind === "word" && KEYWORDS.has(token.text.toLowerCase());
 
 /**

@@ -7,7 +7,8 @@ import type { Edit } from "../catalogue/edit";
 import { exactNumber } from "../numbers/decimal";
 import { must, newItem, pantry, shells } from "../testing/kitchen";
 import { formatRecipe } from "./format";
-import { LONGEST_LINE, parseLine } from "./parser";
+import { LONGEST_LINE } from "./reader";
+import { parseLine } from "./parser";
 import { recipeFrom, wordsOf } from "../editing/recipes";
 import { NewNames } from "../editing/new-names";
 

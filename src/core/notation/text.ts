@@ -1,5 +1,6 @@
 /** Many recipe lines at once. */
-import { type ParsedLine, parseLine, type Words } from "./parser";
+import type { ParsedLine, Words } from "./parsed";
+import { parseLine } from "./parser";
 
 /** One verdict for every line that is not withDefaults and no comment (#); positions count from the line's own start. */
 export function readLines(text: string, words: Words): { number: number; text: string; parsed: ParsedLine }[] {

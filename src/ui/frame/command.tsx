@@ -7,7 +7,8 @@ import { fold } from "@/core/schema/names";
 import type { Id } from "@/core/schema/id";
 import { type Kind, KINDS, kindWord } from "@/core/kinds/index";
 import { useCatalogue, useStore } from "../pantry/provider";
-import { usePlaces, VIEWS } from "./navigate";
+import { ALL_VIEWS } from "../views";
+import { usePlaces } from "./navigate";
 
 interface Hit {
   readonly id: string;
@@ -44,11 +45,11 @@ export function CommandField({ onClose }: { onClose: () => void }) {
       const r = rank(label);
       if (r < 9) found.push({ id, label, what, rank: r + weight, run });
     };
-    for (const view of VIEWS)
-      add(`view ${view}`, `Go to ${view.charAt(0).toUpperCase()}${view.slice(1)}`, "view", () => places.go(view), 0.5);
-    add("new item", "New item", "action", () => places.go("shelves", { new: "1" }), 0.4);
-    add("new recipe", "New recipe", "action", () => places.go("recipes", { new: "1" }), 0.4);
-    add("paste recipes", "Paste recipe lines", "action", () => places.go("recipes", { paste: "1" }), 0.4);
+    for (const { name, title, commands } of ALL_VIEWS) {
+      add(`view ${name}`, `Go to ${title}`, "view", () => places.go(name), 0.5);
+      for (const { label, query } of commands ?? [])
+        add(`${name} ${label}`, label, "action", () => places.go(name, query), 0.4);
+    }
     add("undo", "Undo my last change", "action", () => void store.undo(), 0.4);
     add("export", "Export the pantry as a bundle", "action", () => window.location.assign(`${store.path}/bundle`), 0.4);
     if (wanted)

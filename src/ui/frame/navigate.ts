@@ -9,9 +9,7 @@ import { recordAt } from "@/core/catalogue/catalogue";
 import type { Id } from "@/core/schema/id";
 import type { Kind } from "@/core/kinds/index";
 import { useStore } from "../pantry/provider";
-
-export const VIEWS = ["setup", "shelves", "recipes", "checks", "costs", "log"] as const;
-export type ViewName = (typeof VIEWS)[number];
+import { type ViewName, viewOf } from "../views";
 
 export interface Places {
   readonly pantry: string;
@@ -19,7 +17,7 @@ export interface Places {
   readonly query: URLSearchParams;
   /** Changes the query of this view; null takes a name out. */
   ask(changes: Record<string, string | null>, replace?: boolean): void;
-  go(view: ViewName, query?: Record<string, string>): void;
+  go(view: ViewName, query?: { readonly [name: string]: string }): void;
   /** Opens a record where it is edited. */
   open(kind: Kind, id: Id): void;
   openItem(id: Id): void;
@@ -46,7 +44,7 @@ export function usePlaces(): Places {
     else window.history.pushState(null, "", url);
   }, []);
   const go = useCallback(
-    (to: ViewName, q: Record<string, string> = {}) =>
+    (to: ViewName, q: { readonly [name: string]: string } = {}) =>
       router.push(`/${pantry}/${to}${Object.keys(q).length ? `?${new URLSearchParams(q)}` : ""}`),
     [router, pantry],
   );
@@ -56,9 +54,9 @@ export function usePlaces(): Places {
   };
   const openItem = (id: Id) => ask({ item: keyOf("item", id) });
   const open = (kind: Kind, id: Id) => {
+    const view = viewOf(kind);
     if (kind === "item") openItem(id);
-    else if (kind === "recipe") go("recipes", { recipe: keyOf("recipe", id) });
-    else go("setup", { kind, record: keyOf(kind, id) });
+    else if (view?.opens) go(view.name, view.opens.query(kind, keyOf(kind, id)));
   };
   return { pantry, view, query, ask, go, open, openItem };
 }

@@ -1,7 +1,6 @@
 "use client";
 /** The frame around every view: places on the left, the item sheet on the right, the tideline along the bottom. */
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { Archive, BookOpenText, Coins, History, ListChecks, SlidersHorizontal } from "lucide-react";
 import Link from "next/link";
 import { type ReactNode, Suspense, useEffect, useRef, useState } from "react";
 import { byKey } from "@/core/catalogue/keys";
@@ -12,19 +11,11 @@ import { cx, Empty } from "../kit/kit";
 import { PantryProvider, useStore, useView } from "../pantry/provider";
 import { ItemSheet } from "../sheet/item-sheet";
 import { CommandField } from "./command";
-import { usePlaces, type ViewName } from "./navigate";
+import { ALL_VIEWS } from "../views";
+import { usePlaces } from "./navigate";
 import { NoticeCard } from "./notice";
 import { Tideline } from "./tideline";
 import { useTransliteration } from "./transliteration";
-
-const PLACES: readonly { view: ViewName; label: string; icon: typeof Archive }[] = [
-  { view: "setup", label: "Setup", icon: SlidersHorizontal },
-  { view: "shelves", label: "Shelves", icon: Archive },
-  { view: "recipes", label: "Recipes", icon: BookOpenText },
-  { view: "checks", label: "Checks", icon: ListChecks },
-  { view: "costs", label: "Costs", icon: Coins },
-  { view: "log", label: "Log", icon: History },
-];
 
 export function Shell({ pantry, children }: { pantry: string; children: ReactNode }) {
   const [client] = useState(
@@ -106,22 +97,19 @@ function Missing() {
 function Rail() {
   const { state, link } = useView();
   const places = usePlaces();
-  const counts: Partial<Record<ViewName, number>> = state
-    ? { shelves: state.catalogue.records.item.size, recipes: state.catalogue.records.recipe.size }
-    : {};
-  const faults = state?.board.findings.filter((f) => f.severity === "error").length ?? 0;
   return (
     <nav aria-label="Places" className="row-span-2 flex flex-col bg-deep text-foam">
       <Link href="/?all" className="block px-3.5 pt-3.5 pb-4 hover:text-brass" title="All pantries">
         <span className="title block text-[15px] text-white">Salty Pantry</span>
         <span className="block truncate text-[12px]">{state?.catalogue.pantry.name ?? places.pantry}</span>
       </Link>
-      {PLACES.map(({ view, label, icon: Mark }) => {
-        const here = places.view === view;
+      {ALL_VIEWS.map(({ name, title, icon: Mark, count, badge }) => {
+        const here = places.view === name;
+        const alerts = (state && badge?.(state)) || 0;
         return (
           <Link
-            key={view}
-            href={`/${places.pantry}/${view}`}
+            key={name}
+            href={`/${places.pantry}/${name}`}
             aria-current={here ? "page" : undefined}
             className={cx(
               "flex h-8 items-center gap-2.5 border-l-3 px-3",
@@ -129,11 +117,11 @@ function Rail() {
             )}
           >
             <Mark size={16} aria-hidden />
-            <span className="flex-1">{label}</span>
-            {counts[view] !== undefined && <span className="text-[12px] text-foam">{group(String(counts[view]))}</span>}
-            {view === "checks" && faults > 0 && (
+            <span className="flex-1">{title}</span>
+            {state && count && <span className="text-[12px] text-foam">{group(String(count(state)))}</span>}
+            {alerts > 0 && (
               <span className="min-w-5 rounded-full bg-[#c2185b] px-1.5 text-center text-[12px] font-bold text-white">
-                {faults}
+                {alerts}
               </span>
             )}
           </Link>

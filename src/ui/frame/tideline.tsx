@@ -2,7 +2,7 @@
 /** The tideline: where the pantry stands and what the last change moved, with undo beside it. Opens into the list. */
 import { ChevronDown, ChevronUp, Redo2, Undo2 } from "lucide-react";
 import { useState } from "react";
-import { sayMoved } from "@/core/analysis/say-moved";
+import { sayMoved } from "@/core/history/say-moved";
 import { nameOf } from "@/core/catalogue/catalogue";
 import { ruleTitle } from "@/core/checklist";
 import { Button, cx, Dot, sayWhen } from "../kit/kit";

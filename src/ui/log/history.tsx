@@ -1,7 +1,7 @@
 "use client";
 /** Who changed one record, newest first. */
 import { useQuery } from "@tanstack/react-query";
-import type { LoggedChange } from "@/core/analysis/board";
+import type { LoggedChange } from "@/core/history/log";
 import type { Id } from "@/core/schema/id";
 import { tellChange } from "@/core/history/telling";
 import { sayWhen } from "../kit/kit";

@@ -2,8 +2,8 @@
 /** The log: every change, by whom and when, what it moved, and the way back. */
 import { keepPreviousData, useInfiniteQuery, useQuery } from "@tanstack/react-query";
 import { Fragment, useEffect, useState } from "react";
-import type { LoggedChange } from "@/core/analysis/board";
-import { sayMoved } from "@/core/analysis/say-moved";
+import type { LoggedChange } from "@/core/history/log";
+import { sayMoved } from "@/core/history/say-moved";
 import { nameOf } from "@/core/catalogue/catalogue";
 import { type Edit, fieldWord } from "@/core/catalogue/edit";
 import { kindWord } from "@/core/kinds/index";

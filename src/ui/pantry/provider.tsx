@@ -2,7 +2,7 @@
 /** Gives views the live pantry. Views below <Shell> can rely on it being loaded. */
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useState, useSyncExternalStore } from "react";
 import type { Catalogue } from "@/core/catalogue/catalogue";
-import type { Board, Figures } from "@/core/analysis/board";
+import type { Board, Figures } from "@/core/engine/board";
 import type { Id } from "@/core/schema/id";
 import { type Live, PantryStore, type View } from "./store";
 

@@ -1,7 +1,7 @@
 import { gzipSync } from "node:zlib";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import { rippleOf } from "@/core/analysis/board";
-import { boardOf } from "@/core/analysis/engine";
+import { rippleOf } from "@/core/engine/board";
+import { boardOf } from "@/core/engine/engine";
 import type { Catalogue } from "@/core/catalogue/catalogue";
 import { type Edit, setField } from "@/core/catalogue/edit";
 import { KINDS } from "@/core/kinds/index";

@@ -1,5 +1,6 @@
 /** One pantry as this window sees it: a catalogue and a board of the same revision, followed live. */
-import { type Board, follow, type LiveEvent, type LoggedChange, type Moved } from "@/core/analysis/board";
+import { type Board, follow, type LiveEvent } from "@/core/engine/board";
+import type { LoggedChange, Moved } from "@/core/history/log";
 import { type Catalogue, type Packed, unpacked } from "@/core/catalogue/catalogue";
 import { apply, type Conflict } from "@/core/catalogue/apply";
 import type { Edit } from "@/core/catalogue/edit";

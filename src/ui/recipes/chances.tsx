@@ -5,7 +5,7 @@ import { work } from "@/core/analysis/chances";
 import { byChance, outcomes, runsUntil } from "@/core/analysis/outcomes";
 import { nameOf } from "@/core/catalogue/catalogue";
 import type { Id } from "@/core/schema/id";
-import type { ParsedLine } from "@/core/notation/parser";
+import type { ParsedLine } from "@/core/notation/parsed";
 import { lineFrom } from "@/core/kinds/parsed";
 import { sayPercent, sayQuantity } from "@/core/numbers/format";
 import { useCatalogue } from "../pantry/provider";

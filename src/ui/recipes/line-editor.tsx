@@ -2,12 +2,15 @@
 /**
  * One line, one recipe: read while it is typed, with completion, a drawing of what was understood, and every remark.
  */
-import { type KeyboardEvent, useEffect, useId, useMemo, useRef, useState } from "react";
-import { type Entry, type ParsedLine, parseLine, type Remark } from "@/core/notation/parser";
+import { Fragment, type KeyboardEvent, useEffect, useId, useMemo, useRef, useState } from "react";
+import { around } from "@/core/catalogue/surroundings";
+import { drawnClauses } from "@/core/notation/clauses";
+import { ROLE_TABLE, roleRule } from "@/core/notation/roles";
+import type { Entry, ParsedLine, Remark } from "@/core/notation/parsed";
+import { parseLine } from "@/core/notation/parser";
 import { completeAt } from "@/core/notation/completion";
 import { wordsOf } from "@/core/editing/recipes";
 import { count, sayPercent, sayRange } from "@/core/numbers/format";
-import { formatTicks } from "@/core/numbers/ticks";
 import { cx, Jar } from "../kit/kit";
 import { NameList } from "../kit/name-list";
 import { useCatalogue } from "../pantry/provider";
@@ -144,14 +147,10 @@ export function Drawn({
         {e.uses !== null && <span className="text-second">lasts {e.uses}</span>}
       </span>
     ));
-  const extras = [
-    parsed.ticks ? `in ${formatTicks(parsed.ticks, catalogue.pantry.ticksPerSecond)} (${parsed.ticks} ticks)` : "",
-    parsed.level === null ? "" : `level ${parsed.level}`,
-    parsed.taughtBy ? `taught by ${parsed.taughtBy.name}` : "",
-    parsed.fee
-      ? `fee ${parsed.fee} ${(parsed.feeCurrency && catalogue.records.currency.get(parsed.feeCurrency)?.name) ?? ""}`
-      : "",
-  ].filter(Boolean);
+  const extras = drawnClauses(parsed, around(catalogue));
+  const worded = ROLE_TABLE.flatMap(({ name, stands }) =>
+    typeof stands === "object" && of(name).length ? [{ role: name, word: stands.word }] : [],
+  );
   return (
     <div className="rounded-sm border-l-3 border-kelp bg-shade px-2.5 py-2">
       <div className="flex flex-wrap items-center gap-1.5">
@@ -160,10 +159,13 @@ export function Drawn({
         <span className="font-bold">→</span>
         {of("output").length ? side("output") : <span className="text-second">nothing</span>}
       </div>
-      {(of("station").length > 0 || of("tool").length > 0 || extras.length > 0) && (
+      {(worded.length > 0 || extras.length > 0) && (
         <div className="mt-1.5 flex flex-wrap items-center gap-1.5 text-second">
-          {of("station").length > 0 && <>at {side("station")}</>}
-          {of("tool").length > 0 && <>using {side("tool")}</>}
+          {worded.map(({ role, word }) => (
+            <Fragment key={role}>
+              {word} {side(role)}
+            </Fragment>
+          ))}
           {extras.join(", ")}
         </div>
       )}
@@ -178,8 +180,7 @@ const nothingOf = (entries: readonly Entry[], group: number): number => {
 };
 
 function JarOrName({ entry }: { entry: Entry }) {
-  const amount =
-    entry.role === "station" || (entry.role === "tool" && entry.max === 1) ? undefined : sayRange(entry.min, entry.max);
+  const amount = roleRule(entry.role).one && entry.max === 1 ? undefined : sayRange(entry.min, entry.max);
   if (entry.item) return <Jar id={entry.item} amount={amount} />;
   return (
     <span className="inline-flex h-6 items-center gap-1.5 rounded-sm border border-t-2 border-dashed border-beet bg-beet-wash px-1.5 text-beet italic">

@@ -4,10 +4,10 @@ import { around, namesOf } from "@/core/catalogue/surroundings";
 import { Plus, X } from "lucide-react";
 import type { Id } from "@/core/schema/id";
 import { isWeight } from "@/core/notation/line";
-import { type Role, ROLES } from "@/core/notation/roles";
+import { type Role, roleRule, ROLES } from "@/core/notation/roles";
 import { readNumber } from "@/core/schema/number";
 import { formatParsed } from "@/core/notation/format";
-import type { Entry, ParsedLine } from "@/core/notation/parser";
+import type { Entry, ParsedLine } from "@/core/notation/parsed";
 import { count, sayQuantity } from "@/core/numbers/format";
 import { add, fromNumber, fromPercent, subtract, toNumber, toPercent } from "@/core/numbers/fraction";
 import { formatTicks, parseTicks } from "@/core/numbers/ticks";
@@ -133,14 +133,16 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
                   aria-label="Role"
                   className="field"
                   value={e.role}
-                  onChange={(x) =>
+                  onChange={(x) => {
+                    const role = x.target.value as Role;
+                    const { wears, draws, chance } = roleRule(role);
                     put(i, {
-                      role: x.target.value as Role,
-                      ...(x.target.value === "tool" ? {} : { uses: null }),
-                      ...(x.target.value === "output" ? {} : { draw: undefined }),
-                      ...(x.target.value === "station" || x.target.value === "tool" ? { chance: 1 } : {}),
-                    })
-                  }
+                      role,
+                      ...(wears ? {} : { uses: null }),
+                      ...(draws ? {} : { draw: undefined }),
+                      ...(chance ? {} : { chance: 1 }),
+                    });
+                  }}
                 >
                   {ROLES.map((r) => (
                     <option key={r}>{r}</option>
@@ -172,7 +174,7 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
                     value={e.draw.weight}
                     onDone={(weight) => isWeight(weight) && write({ entries: weigh(parsed.entries, i, weight) })}
                   />
-                ) : e.role === "ingredient" || e.role === "output" ? (
+                ) : roleRule(e.role).chance ? (
                   <Num
                     label="Chance in percent"
                     value={toPercent(e.chance)}
@@ -181,7 +183,7 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
                 ) : null}
               </td>
               <td className="w-20 pr-2 pb-1">
-                {e.role === "tool" ? (
+                {roleRule(e.role).wears ? (
                   <Num
                     label="Runs it lasts"
                     value={e.uses}

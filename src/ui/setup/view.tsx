@@ -15,13 +15,12 @@ import { Inline } from "../kit/inline";
 import { Button, cx, Empty } from "../kit/kit";
 import { useLive, useStore } from "../pantry/provider";
 import { useWrite, useWriteCells } from "../pantry/use-write";
+import { viewOf } from "../views";
 import { BundlePanel } from "./bundle-panel";
 import { DeletePanel } from "./delete-panel";
 
-/** Kinds with a view of their own; all others are edited here. */
-const ELSEWHERE: ReadonlySet<Kind> = new Set(["item", "recipe"]);
-/** Most used first: what records are made of stands last in the order of dependence. */
-const TABS: readonly Kind[] = KINDS.filter((kind) => !ELSEWHERE.has(kind)).sort(
+/** Kinds without a view of their own; those that say most first. */
+const TABS: readonly Kind[] = KINDS.filter((kind) => viewOf(kind)?.name === "setup").sort(
   (a, b) => definition(b).members.names.length - definition(a).members.names.length,
 );
 const tabTitle = (kind: Kind): string => sentence(kindWord(kind, true));

@@ -5,7 +5,7 @@ import { held, heldStat, type InheritedField } from "@/core/catalogue/inheritanc
 import type { Id } from "@/core/schema/id";
 import type { Item } from "@/core/kinds/index";
 import { STATUSES } from "@/core/kinds/shared";
-import type { Board } from "@/core/analysis/board";
+import type { Board } from "@/core/engine/board";
 import { sayCost, sayQuantity } from "@/core/numbers/format";
 import { saySeconds } from "@/core/numbers/ticks";
 import type { Column } from "../grid/columns";

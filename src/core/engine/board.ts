@@ -1,10 +1,10 @@
 /** What the views show of the readings, as plain data, and what moved between two revisions of it. */
-import type { Edit } from "../catalogue/edit";
+import type { LoggedChange, Moved } from "../history/log";
 import { same } from "../schema/json";
 import type { Id } from "../schema/id";
 import { inOrder } from "../checklist";
 import type { Finding } from "../checks/check";
-import type { Verdict } from "./loops";
+import type { Verdict } from "../analysis/loops";
 
 export interface Figures {
   /** Least cost in value units and in seconds; null: can't be had. */
@@ -33,18 +33,6 @@ export interface Board {
   readonly complete: boolean;
 }
 
-export interface Moved {
-  readonly costs: number;
-  readonly largest: { readonly id: Id; readonly from: number | null; readonly to: number | null } | null;
-  readonly times: number;
-  readonly lost: number;
-  readonly regained: number;
-  readonly opened: number;
-  readonly closed: number;
-  readonly gainsOpened: number;
-  readonly gainsClosed: number;
-}
-
 /** From one revision's board to the next. */
 export interface Ripple {
   readonly from: number;
@@ -55,23 +43,6 @@ export interface Ripple {
   readonly loops: readonly LoopRow[];
   readonly complete: boolean;
   readonly moved: Moved;
-}
-
-/** A committed change as the log keeps it. */
-export interface LoggedChange {
-  readonly revision: number;
-  readonly author: string;
-  /** ISO 8601. */
-  readonly at: string;
-  readonly note: string;
-  /** The revision it takes back. */
-  readonly undoes: number | null;
-  /** Empty in lists when there are very many. */
-  readonly edits: readonly Edit[];
-  /** Number of edits. */
-  readonly size: number;
-  /** null: not followed. */
-  readonly moved: Moved | null;
 }
 
 /** What every open view is told about one committed change. */

@@ -1,7 +1,7 @@
 /** What a change moved, in words: for the tideline and the log. */
 import type { Id } from "../schema/id";
 import { count, sayMove } from "../numbers/format";
-import type { Moved } from "./board";
+import type { Moved } from "./log";
 
 const INF = Number.POSITIVE_INFINITY;
 

@@ -8,7 +8,7 @@ import { CHECKS } from "../checks";
 import { Findings } from "../checks/findings";
 import { type Board, type LoopRow, type Ripple, ruleOf, summed } from "./board";
 import { FigureTable, type MovedFigures } from "./figures";
-import { Readings, type Delta } from "./readings";
+import { Readings, type Delta } from "../analysis/readings";
 
 export class Engine {
   readonly readings: Readings;

@@ -1,5 +1,5 @@
 /** Which items a player can have at all. */
-import { ALIVE, type Network } from "../network/network";
+import { ALIVE, type Network } from "./network";
 
 /**
  * Least fixed point by forward chaining with a counter per process (Dowling and Gallier 1984): ingredients, tools,

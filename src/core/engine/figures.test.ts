@@ -6,7 +6,7 @@ import { item, kitchen, must, newItem, recipe } from "../testing/kitchen";
 import { randomEdits, randomPantry } from "../testing/random";
 import { at, read } from "../testing/told";
 import { FigureTable } from "./figures";
-import { Readings, readingsOf } from "./readings";
+import { Readings, readingsOf } from "../analysis/readings";
 
 describe("figures in flat arrays", () => {
   it("say what an item costs, by what, over how many recipes and from which level", () => {

@@ -7,10 +7,10 @@ import { seeded } from "../numbers/seeded";
 import { randomEdits, randomPantry } from "../testing/random";
 import { follow } from "./board";
 import { boardOf, Engine } from "./engine";
-import { type GainReport, stepKey } from "./gain";
-import type { LeastCost } from "./cost";
+import { type GainReport, stepKey } from "../analysis/gain";
+import type { LeastCost } from "../analysis/cost";
 import { itemsIn, processesIn } from "../testing/told";
-import type { Readings } from "./readings";
+import type { Readings } from "../analysis/readings";
 
 /** The same catalogue with its records as bytes. */
 const dense = (catalogue: Catalogue): Catalogue =>

@@ -3,9 +3,9 @@ import type { Id } from "../schema/id";
 import type { Compiled } from "../network/compile";
 import { wider } from "../numbers/arrays";
 import { type Figures, sameFigures } from "./board";
-import { levelOf } from "./progression";
-import type { Delta, Readings } from "./readings";
-import { levels, reach, time, value, ways } from "./registry";
+import { levelOf } from "../analysis/progression";
+import type { Delta, Readings } from "../analysis/readings";
+import { levels, reach, time, value, ways } from "../analysis/registry";
 
 /** An item with what its figures were and are; null: it was not or is no longer there. */
 export type MovedFigures = readonly [id: Id, then: Figures | null, now: Figures | null];

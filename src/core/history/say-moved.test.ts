@@ -2,8 +2,9 @@ import { describe, expect, it } from "vitest";
 import { setField } from "../catalogue/edit";
 import type { Id } from "../schema/id";
 import { item, kitchen, must, recipe } from "../testing/kitchen";
-import { type Moved, rippleOf } from "./board";
-import { boardOf } from "./engine";
+import type { Moved } from "./log";
+import { rippleOf } from "../engine/board";
+import { boardOf } from "../engine/engine";
 import { sayMoved } from "./say-moved";
 
 const still: Moved = {

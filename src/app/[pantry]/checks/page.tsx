@@ -1,5 +1,0 @@
-import { ChecksView } from "@/ui/checks/view";
-
-export default function Page() {
-  return <ChecksView />;
-}

@@ -1,5 +1,0 @@
-import { CostsView } from "@/ui/costs/view";
-
-export default function Page() {
-  return <CostsView />;
-}

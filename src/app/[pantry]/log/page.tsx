@@ -1,5 +1,0 @@
-import { LogView } from "@/ui/log/view";
-
-export default function Page() {
-  return <LogView />;
-}

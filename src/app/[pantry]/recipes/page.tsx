@@ -1,5 +1,0 @@
-import { RecipesView } from "@/ui/recipes/view";
-
-export default function Page() {
-  return <RecipesView />;
-}

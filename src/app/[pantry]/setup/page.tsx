@@ -1,5 +1,0 @@
-import { SetupView } from "@/ui/setup/view";
-
-export default function Page() {
-  return <SetupView />;
-}

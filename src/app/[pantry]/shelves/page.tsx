@@ -1,5 +1,0 @@
-import { ShelvesView } from "@/ui/shelves/view";
-
-export default function Page() {
-  return <ShelvesView />;
-}

@@ -1,0 +1,195 @@
+/** Entries of a line: quantity, name, chance, wear; and draws among them. */
+import { exactNumber } from "../numbers/decimal";
+import { add, compare, fromNumber, fromPercent, sign, toNumber, ZERO } from "../numbers/fraction";
+import { LEAST, MOST, MOST_CHANCE, MOST_TIMES } from "../schema/limits";
+import { BEHIND } from "./keywords";
+import { isKeyword, type Token } from "./lexer";
+import { isWeight } from "./line";
+import { knownFrom, longestKnown, readName } from "./names-in-line";
+import type { LineReader } from "./reader";
+import { type Role, ROLE_TABLE, type RoleRule } from "./roles";
+
+const ENDS: ReadonlySet<Token["kind"]> = new Set(["plus", "arrow", "bar", "close"]);
+
+/** Entries of one role joined by "+", behind its word. */
+export function readMembers(r: LineReader, role: RoleRule): void {
+  for (;;) {
+    readEntry(r, role, role.wanted);
+    if (r.peek()?.kind !== "plus") return;
+    r.at++;
+  }
+}
+
+/** Entries joined by "+" on one side of the arrow, up to an arrow, a keyword or the end. */
+export function readSide(r: LineReader, side: "before" | "behind", wanted?: string): void {
+  const role = ROLE_TABLE.find((each) => each.stands === side) as RoleRule;
+  const token = r.peek();
+  const after = r.tokens[r.at + 1];
+  if (
+    token?.kind === "word" &&
+    token.text.toLowerCase() === "nothing" &&
+    (!after || after.kind === "arrow" || isKeyword(after))
+  ) {
+    r.at++;
+    return;
+  }
+  for (;;) {
+    if (!readDraw(r, role)) readEntry(r, role, wanted ?? role.wanted);
+    if (r.peek()?.kind !== "plus") break;
+    r.at++;
+  }
+  r.skipTo(side === "before" ? "Expected + or ->" : `Expected +, ${BEHIND}`);
+}
+
+/** `3 draws { 5: 2 Rope | 1: nothing }`; false where none begins here. */
+function readDraw(r: LineReader, role: RoleRule): boolean {
+  const counted = r.peek()?.kind === "number";
+  const word = r.tokens[r.at + (counted ? 1 : 0)];
+  if (word?.kind !== "word" || !/^draws?$/i.test(word.text) || r.tokens[r.at + (counted ? 2 : 1)]?.kind !== "open")
+    return false;
+  const start = r.peek() as Token;
+  const times = counted ? Number(start.text) : 1;
+  if (!Number.isInteger(times) || times < 1 || times > MOST_TIMES)
+    r.remark("error", start, "Expected how often is drawn: a whole number from 1 to 1000.", ["1"]);
+  r.at += counted ? 3 : 2;
+  const group = ++r.draws;
+  const first = r.entries.length;
+  let of = ZERO;
+  let nothing = ZERO;
+  for (;;) {
+    const weight = readWeight(r);
+    of = add(of, fromNumber(weight));
+    const token = r.peek();
+    const after = r.tokens[r.at + 1];
+    if (
+      token?.kind === "word" &&
+      token.text.toLowerCase() === "nothing" &&
+      (!after || after.kind === "bar" || after.kind === "close")
+    ) {
+      r.at++;
+      nothing = add(nothing, fromNumber(weight));
+    } else {
+      const before = r.entries.length;
+      readEntry(r, role, "what may be drawn, or nothing");
+      const entry = r.entries[before];
+      if (entry && entry.chance !== 1)
+        r.remark("error", entry.span, "What is drawn has a weight and no chance. Change the weight.", []);
+      if (entry) r.entries[before] = { ...entry, draw: { group, times, weight, of: 0 } };
+    }
+    if (r.peek()?.kind !== "bar") break;
+    r.at++;
+  }
+  if (r.peek()?.kind === "close") r.at++;
+  else r.remark("error", r.here(), "Expected | and the next alternative, or } to end the draw.", ["}"]);
+  const span = { from: start.from, to: r.tokens[r.at - 1].to };
+  if (!role.draws) r.remark("error", span, "Only what comes out can be drawn.", []);
+  if (compare(nothing, fromNumber(1e6)) > 0)
+    r.remark("error", span, "All weights of nothing together go up to 1000000.", []);
+  if (sign(of) <= 0) r.remark("error", span, "A draw needs a weight above 0.", []);
+  if (r.entries.length === first && !r.failed())
+    r.remark("error", span, "A draw needs at least one thing to draw.", []);
+  for (let k = first; k < r.entries.length; k++) {
+    const { draw } = r.entries[k];
+    if (draw) r.entries[k] = { ...r.entries[k], draw: { ...draw, of: toNumber(of) } };
+  }
+  return true;
+}
+
+function readWeight(r: LineReader): number {
+  const token = r.peek();
+  if (token?.kind === "number" && r.tokens[r.at + 1]?.kind === "colon") {
+    r.at += 2;
+    const weight = exactNumber(token.text);
+    if (isWeight(weight)) return weight;
+    r.remark("error", token, "A weight goes up to 1000000 and has at most six decimal places.", []);
+    return 0;
+  }
+  r.remark("error", token ?? r.here(), "Expected a weight and a colon, such as 5:", ["1:"]);
+  return 0;
+}
+
+function readEntry(r: LineReader, role: RoleRule, wanted: string): void {
+  const start = r.peek();
+  if (!start || start.kind === "plus" || ENDS.has(start.kind) || start.kind === "colon") {
+    r.remark("error", r.here(), `Expected ${wanted}.`, []);
+    return;
+  }
+  const [min, max] = readQuantity(r);
+  const name = readName(r, wanted);
+  if (!name) return;
+  let chance = 1;
+  let uses: number | null = null;
+  const next = r.peek();
+  if (next?.kind === "percent") {
+    r.at++;
+    const percent = exactNumber(next.text.slice(0, -1));
+    if (percent === null || percent > MOST_CHANCE * 100)
+      r.remark(
+        "error",
+        next,
+        `A chance goes up to 100%, such as 40%; more than ${MOST_CHANCE * 100}% or more digits than a number holds can't be written.`,
+        ["100%"],
+      );
+    else chance = fromPercent(percent);
+    if (chance > 0 && chance < LEAST) r.remark("error", next, "This chance is too small to be counted with.", []);
+    if (!role.chance) r.remark("error", next, `A ${role.name} is there or not: it has no chance. Remove it.`, [""]);
+    else if (chance > 1 || chance === 0)
+      r.remark(
+        "warning",
+        next,
+        `A chance is above 0% and at most 100%; ${next.text} will be reported by the checks.`,
+        [],
+      );
+  }
+  if (r.word("lasting")) uses = readUses(r, role);
+  r.entries.push({
+    role: role.name as Role,
+    name: name.name,
+    item: name.id,
+    min,
+    max,
+    chance,
+    uses,
+    span: { from: start.from, to: r.tokens[r.at - 1].to },
+  });
+}
+
+function readQuantity(r: LineReader): [number, number] {
+  const token = r.peek();
+  if (token?.kind !== "number" && token?.kind !== "range") return [1, 1];
+  const after = r.tokens[r.at + 1];
+  if (!after || ENDS.has(after.kind)) return [1, 1];
+  const known = longestKnown(r);
+  if (known && known.count > 1 && token.kind === "number" && !knownFrom(r, r.at + 1)) return [1, 1];
+  r.at++;
+  const [min, max = min] = (token.kind === "range" ? token.text.split("..") : [token.text]).map(exactNumber);
+  if (min === null || max === null || min > MOST || max > MOST) {
+    r.remark("error", token, `A quantity goes up to ${MOST} and has no more digits than a number holds.`, []);
+    return [1, 1];
+  }
+  if ([min, max].some((n) => n > 0 && n < LEAST))
+    r.remark("error", token, `This is too small to be counted with. Write 0, or at least ${LEAST.toFixed(9)}.`, []);
+  if (min > max)
+    r.remark("warning", token, `The range runs backwards; the checks will report it. Write ${max}..${min}.`, [
+      `${max}..${min}`,
+    ]);
+  else if (max === 0) r.remark("warning", token, "A quantity of 0 does nothing; the checks will report it.", ["1"]);
+  return [min, max];
+}
+
+function readUses(r: LineReader, role: RoleRule): number | null {
+  const token = r.peek();
+  const value = Number(token?.text);
+  if (token?.kind !== "number" || !Number.isInteger(value) || value < 1 || value > MOST) {
+    r.remark("error", token ?? r.here(), "Expected how many runs the tool lasts: a whole number, such as lasting 50.", [
+      "50",
+    ]);
+    if (token && (token.kind === "word" || token.kind === "number") && !isKeyword(token)) r.at++;
+    return null;
+  }
+  r.at++;
+  if (!r.word("uses")) r.word("runs");
+  if (role.wears) return value;
+  r.remark("error", token, "Only a tool (after using) wears out.", []);
+  return null;
+}

@@ -1,0 +1,66 @@
+/** What a recipe line says, and what is remarked of it. */
+import type { Names, Surroundings } from "../schema/field";
+import type { Id } from "../schema/id";
+import { nearest } from "../schema/names";
+import type { Span } from "./lexer";
+import type { Draw } from "./line";
+import type { Role } from "./roles";
+
+export interface Remark extends Span {
+  /** An error keeps the line from being written; a warning and a note do not. */
+  readonly level: "error" | "warning" | "note";
+  readonly says: string;
+  /** Names or texts that would fit in place of the span. */
+  readonly offers: readonly string[];
+}
+
+export interface Entry {
+  readonly role: Role;
+  /** As typed, or the record's own name where it was found. */
+  readonly name: string;
+  /** null: not in the pantry; writing the line makes it a stub. */
+  readonly item: Id | null;
+  readonly min: number;
+  readonly max: number;
+  readonly chance: number;
+  readonly uses: number | null;
+  readonly draw?: Draw;
+  readonly span: Span;
+}
+
+export interface ParsedLine {
+  readonly kind: "craft" | "salvage";
+  readonly label: string | null;
+  readonly entries: readonly Entry[];
+  readonly ticks: number;
+  readonly fee: number;
+  readonly feeCurrency: Id | null;
+  readonly level: number | null;
+  readonly taughtBy: { readonly name: string; readonly item: Id | null } | null;
+  readonly remarks: readonly Remark[];
+  /** True when no remark is an error. */
+  readonly ok: boolean;
+}
+
+export interface Words {
+  readonly items: Names;
+  readonly currencies: Names;
+  readonly ticksPerSecond: number;
+  /** Names of items near one that was typed; none once they have cost as much as they are worth. */
+  readonly near: (typed: string) => readonly string[];
+}
+
+/** So many names are compared with what was typed before near ones are no longer looked for. */
+const PATIENCE = 300_000;
+
+/** The words a line may use, of the records around it. */
+export function words(around: Pick<Surroundings, "names" | "ticksPerSecond">): Words {
+  const [items, currencies] = [around.names("item"), around.names("currency")];
+  let left = PATIENCE;
+  const near = (typed: string): readonly string[] => {
+    if (left <= 0) return [];
+    left -= items.size;
+    return nearest(typed, items.names());
+  };
+  return { items, currencies, ticksPerSecond: around.ticksPerSecond, near };
+}

@@ -1,0 +1,77 @@
+/** Goes through the tokens of one line, and keeps what was read and remarked. */
+import { shown } from "../schema/characters";
+import { isKeyword, lex, type Span, type Token } from "./lexer";
+import type { Entry, Remark, Words } from "./parsed";
+
+/** Longer lines are not read: 200 entries with the longest names take less. */
+export const LONGEST_LINE = 100_000;
+/** After so many remarks the rest of a line gets one of its own. */
+const MOST_REMARKS = 100;
+
+export class LineReader {
+  readonly tokens: readonly Token[];
+  readonly remarks: Remark[] = [];
+  readonly entries: Entry[] = [];
+  at = 0;
+  /** How many draws there were so far. */
+  draws = 0;
+  private errors = 0;
+
+  constructor(
+    readonly text: string,
+    readonly words: Words,
+  ) {
+    const { tokens, open } = text.length > LONGEST_LINE ? { tokens: [], open: null } : lex(text);
+    this.tokens = tokens;
+    if (text.length > LONGEST_LINE)
+      this.remark(
+        "error",
+        { from: 0, to: text.length },
+        `A line of ${text.length} characters; at most ${LONGEST_LINE} are read. Split it into several recipes.`,
+        [],
+      );
+    if (open) this.remark("error", open, 'This quote has no end. Close it with ".', []);
+  }
+
+  /** Reports what stands before the next sign of order, so that nothing typed is ignored. */
+  skipTo(says: string | null): void {
+    const start = this.at;
+    while (this.at < this.tokens.length && this.tokens[this.at].kind !== "arrow" && !isKeyword(this.tokens[this.at]))
+      this.at++;
+    if (this.at === start || says === null) return;
+    const span = { from: this.tokens[start].from, to: this.tokens[this.at - 1].to };
+    this.remark("error", span, `${says}, found ${shown(this.text.slice(span.from, span.to))}.`, []);
+  }
+
+  word(keyword: string): boolean {
+    const token = this.peek();
+    if (token?.kind !== "word" || token.text.toLowerCase() !== keyword) return false;
+    this.at++;
+    return true;
+  }
+
+  failed(): boolean {
+    return this.errors > 0;
+  }
+  peek(): Token | undefined {
+    return this.tokens[this.at];
+  }
+  /** The next token, or the end of the line. */
+  here(): Span {
+    const end = this.text.trimEnd().length;
+    return this.peek() ?? { from: end, to: end };
+  }
+
+  remark(level: Remark["level"], { from, to }: Span, says: string, offers: readonly string[]): void {
+    if (level === "error") this.errors++;
+    if (this.remarks.length < MOST_REMARKS) this.remarks.push({ level, from, to, says, offers });
+    else if (this.remarks.length === MOST_REMARKS)
+      this.remarks.push({
+        level: "error",
+        from,
+        to: this.text.length,
+        says: "More is wrong from here on. Mend what stands before it first.",
+        offers: [],
+      });
+  }
+}

@@ -1,0 +1,17 @@
+/** What each view shows, loaded when it is opened. */
+import dynamic from "next/dynamic";
+import type { ComponentType } from "react";
+import type { ViewName } from "./views";
+
+const COMPONENTS: { readonly [N in ViewName]: ComponentType } = {
+  setup: dynamic(() => import("./setup/view").then((m) => m.SetupView)),
+  shelves: dynamic(() => import("./shelves/view").then((m) => m.ShelvesView)),
+  recipes: dynamic(() => import("./recipes/view").then((m) => m.RecipesView)),
+  checks: dynamic(() => import("./checks/view").then((m) => m.ChecksView)),
+  costs: dynamic(() => import("./costs/view").then((m) => m.CostsView)),
+  log: dynamic(() => import("./log/view").then((m) => m.LogView)),
+};
+
+/** undefined: there is no such view. */
+export const componentOf = (name: string): ComponentType | undefined =>
+  Object.hasOwn(COMPONENTS, name) ? COMPONENTS[name as ViewName] : undefined;

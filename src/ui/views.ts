@@ -1,0 +1,78 @@
+/** All views, in the order of the rail. A new view is one entry here, its folder, and its line in view-components.ts. */
+import { Archive, BookOpenText, Coins, History, ListChecks, type LucideIcon, SlidersHorizontal } from "lucide-react";
+import type { Board } from "@/core/engine/board";
+import type { Catalogue } from "@/core/catalogue/catalogue";
+import type { Kind } from "@/core/kinds/index";
+
+interface Shown {
+  readonly catalogue: Catalogue;
+  readonly board: Board;
+}
+
+export interface ViewEntry {
+  /** Last part of its address. */
+  readonly name: string;
+  readonly title: string;
+  readonly icon: LucideIcon;
+  /** Kinds of record that are opened here, with the query that opens the one of a key; null: any other kind. */
+  readonly opens?: { readonly kind: Kind | null; query(kind: Kind, key: string): { readonly [name: string]: string } };
+  /** Actions of the command field: what is asked of the view. */
+  readonly commands?: readonly { readonly label: string; readonly query: { readonly [name: string]: string } }[];
+  /** How much there is of what it shows. */
+  count?(shown: Shown): number;
+  /** How much of it wants attention. */
+  badge?(shown: Shown): number;
+}
+
+export const VIEWS = [
+  {
+    name: "setup",
+    title: "Setup",
+    icon: SlidersHorizontal,
+    opens: { kind: null, query: (kind: Kind, key: string) => ({ kind, record: key }) },
+  },
+  {
+    name: "shelves",
+    title: "Shelves",
+    icon: Archive,
+    opens: { kind: "item", query: (_: Kind, key: string) => ({ item: key }) },
+    commands: [{ label: "New item", query: { new: "1" } }],
+    count: ({ catalogue }: Shown) => catalogue.records.item.size,
+  },
+  {
+    name: "recipes",
+    title: "Recipes",
+    icon: BookOpenText,
+    opens: { kind: "recipe", query: (_: Kind, key: string) => ({ recipe: key }) },
+    commands: [
+      { label: "New recipe", query: { new: "1" } },
+      { label: "Paste recipe lines", query: { paste: "1" } },
+    ],
+    count: ({ catalogue }: Shown) => catalogue.records.recipe.size,
+  },
+  {
+    name: "checks",
+    title: "Checks",
+    icon: ListChecks,
+    badge: ({ board }: Shown) => board.findings.filter((f) => f.severity === "error").length,
+  },
+  {
+    name: "costs",
+    title: "Costs",
+    icon: Coins,
+  },
+  {
+    name: "log",
+    title: "Log",
+    icon: History,
+  },
+] as const satisfies readonly ViewEntry[];
+
+export type ViewName = (typeof VIEWS)[number]["name"];
+export const ALL_VIEWS: readonly (ViewEntry & { readonly name: ViewName })[] = VIEWS;
+export const viewNamed = (name: string): (typeof ALL_VIEWS)[number] | undefined =>
+  ALL_VIEWS.find((view) => view.name === name);
+
+/** The view in which records of a kind are opened. */
+export const viewOf = (kind: Kind): (typeof ALL_VIEWS)[number] | undefined =>
+  ALL_VIEWS.find((view) => view.opens?.kind === kind) ?? ALL_VIEWS.find((view) => view.opens?.kind === null);
