@@ -23,7 +23,7 @@ test.afterAll(async () => {
 
 interface Snapshot {
   revision: number;
-  shelves: { item: { id: string; key: string; level: number | null }[] };
+  records: { item: { id: string; key: string; level: number | null }[] };
 }
 const api = () => `${program.base}/api/pantries/brackwater_reach`;
 const snapshot = async () => (await (await fetch(api())).json()) as Snapshot;
@@ -58,7 +58,7 @@ async function edit(id: string, from: number | null, stop: () => boolean): Promi
 const gone = (pid: number) => !existsSync(`/proc/${pid}/stat`) || / Z /.test(readFileSync(`/proc/${pid}/stat`, "utf8"));
 
 test("a database killed in the middle of edits comes back by itself with every acknowledged change", async () => {
-  const item = (await snapshot()).shelves.item.find((i) => i.key === "rope");
+  const item = (await snapshot()).records.item.find((i) => i.key === "rope");
   const pid = postmaster();
   let stop = false;
   const editing = edit(item?.id ?? "", item?.level ?? null, () => stop);
@@ -68,7 +68,7 @@ test("a database killed in the middle of edits comes back by itself with every a
   stop = true;
   expect(acknowledged ?? 0).toBeGreaterThan(item?.level ?? 0);
   await program.until(async () => (await fetch(`${program.base}/api/health`)).ok && (await fetch(api())).ok);
-  const after = (await snapshot()).shelves.item.find((i) => i.key === "rope")?.level ?? 0;
+  const after = (await snapshot()).records.item.find((i) => i.key === "rope")?.level ?? 0;
   // The change in flight may have been written without its answer arriving; nothing before it may be missing.
   expect([acknowledged, (acknowledged ?? 0) + 1]).toContain(after);
   // And it goes on.
@@ -81,7 +81,7 @@ const once = () => {
 };
 
 test("a program killed outright is started again: same port, same data, no orphans", async () => {
-  const item = (await snapshot()).shelves.item.find((i) => i.key === "tar");
+  const item = (await snapshot()).records.item.find((i) => i.key === "tar");
   const editing = edit(item?.id ?? "", item?.level ?? null, () => false);
   await new Promise((r) => setTimeout(r, 500));
   const pid = program.pid;
@@ -89,7 +89,7 @@ test("a program killed outright is started again: same port, same data, no orpha
   const acknowledged = await editing;
   expect(gone(pid)).toBe(true);
   await program.start();
-  const after = (await snapshot()).shelves.item.find((i) => i.key === "tar")?.level ?? 0;
+  const after = (await snapshot()).records.item.find((i) => i.key === "tar")?.level ?? 0;
   expect([acknowledged, (acknowledged ?? 0) + 1]).toContain(after);
 });
 

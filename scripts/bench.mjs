@@ -1,17 +1,25 @@
 #!/usr/bin/env node
-/** npm run bench: bundles bench/bench.ts and runs it. SIZES=1000,10000,100000 chooses the pantries. */
+/**
+ * npm run bench: bundles bench/bench.ts and runs it. SIZES=1000,10000,100000 chooses the pantries.
+ * npm run bench -- load: how the server carries people who write at once, against the production build.
+ */
 import { join } from "node:path";
 import { run } from "./lib/say.mjs";
-import { checkNode, command, ensureDependencies, root } from "./lib/setup.mjs";
+import { checkNode, command, ensureBuild, ensureCli, ensureDependencies, root } from "./lib/setup.mjs";
 
 run(async () => {
   checkNode();
   ensureDependencies();
   const { build } = await import("esbuild");
-  const outfile = join(root, "dist/bench.mjs");
+  const load = process.argv[2] === "load";
+  if (load) {
+    await ensureCli();
+    ensureBuild();
+  }
+  const outfile = join(root, load ? "dist/load.mjs" : "dist/bench.mjs");
   await build({
     absWorkingDir: root,
-    entryPoints: ["bench/bench.ts"],
+    entryPoints: [load ? "bench/load.ts" : "bench/bench.ts"],
     bundle: true,
     platform: "node",
     format: "esm",

@@ -11,7 +11,7 @@ import { bundlePantry, planImport } from "../core/exchange/read";
 import { parseBundle } from "../core/exchange/parse";
 import { count } from "../core/numbers/format";
 import { commit } from "../store/commit";
-import { prepare } from "../store/prepare";
+import { batchOf } from "../store/prepare";
 import { loadCatalogue, type PantryHead } from "../store/load";
 import type { Orm } from "../store/orm";
 import { query } from "../store/sql";
@@ -62,8 +62,7 @@ async function importText(
     async (_, revision) => {
       if (before.revision !== revision)
         throw new Unreadable("Somebody changed the pantry in the meantime. Run the import once more.");
-      const result = prepare(before, plan.edits);
-      return "refused" in result ? result.refused : result.prepared;
+      return batchOf(before, plan.edits);
     },
     head ? undefined : fresh,
   );

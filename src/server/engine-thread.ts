@@ -13,16 +13,16 @@ import { cut } from "../core/schema/characters";
 import { exportBundle } from "../core/exchange/bundle";
 import { planImport } from "../core/exchange/read";
 import { catalogueFrom } from "../store/load";
-import { prepare } from "../store/prepare";
-import type { Answer, Followed, Intent, Question, Readied } from "./questions";
+import { type Made, prepare, type Prepared, type Refused, writesOf } from "../store/prepare";
+import type { Answer, Followed, Intent, Question, Questions, Readied } from "./questions";
 
 const port = parentPort;
 if (!port) throw new Error("This file runs as a worker thread only.");
 transliterateBy(anyAscii);
 
 let engine: Engine | null = null;
-/** The change that was made ready last, until it is settled. */
-let ready: { readonly next: Catalogue; readonly edits: readonly Edit[] } | null = null;
+/** Changes that were made ready, until they are followed. */
+let ready: Made[] = [];
 const encoder = new TextEncoder();
 
 /** What a question is answered with; see Questions. */
@@ -41,13 +41,12 @@ function answer(question: Question): unknown {
       return followed(ripple);
     }
     case "prepare":
-      return readied(engine.catalogue, question.intent);
-    case "settle": {
-      if (ready?.next.revision !== question.revision)
+      return readyAll(engine.catalogue, question.intents);
+    case "committed": {
+      const made = ready.shift();
+      if (made?.next.revision !== question.revision)
         throw new Error("Another change was made ready than was committed.");
-      const ripple = engine.follow(ready.next, ready.edits);
-      ready = null;
-      return followed(ripple);
+      return followed(engine.follow(made.next, made.edits));
     }
     case "snapshot": {
       const text = encoder.encode(
@@ -76,8 +75,16 @@ const followed = (ripple: Ripple): Followed => ({
   moved: JSON.stringify(ripple.moved),
 });
 
-function readied(catalogue: Catalogue, intent: Intent): Readied {
-  ready = null;
+/** Each intent on what the ones before come to. */
+function readyAll(before: Catalogue, intents: readonly Intent[]): Questions["prepare"]["answer"] {
+  ready = [];
+  const readied = intents.map((intent) => readyOne(ready[ready.length - 1]?.next ?? before, intent));
+  const last = ready[ready.length - 1];
+  const edits = ready.flatMap((made) => made.edits);
+  return { readied, writes: last ? [...writesOf(before, last.next, edits)] : [] };
+}
+
+function readyOne(catalogue: Catalogue, intent: Intent): Readied {
   if (intent.do === "edit") return { answer: made(catalogue, intent.edits) };
   if (intent.do === "undo") {
     const edits = JSON.parse(intent.edits) as Edit[];
@@ -103,10 +110,10 @@ function readied(catalogue: Catalogue, intent: Intent): Readied {
   };
 }
 
-function made(catalogue: Catalogue, edits: readonly Edit[]) {
+function made(catalogue: Catalogue, edits: readonly Edit[]): Prepared | Refused {
   const result = prepare(catalogue, edits);
   if ("refused" in result) return result.refused;
-  ready = { next: result.next, edits: result.done };
+  if (result.prepared.size) ready.push(result.made);
   return result.prepared;
 }
 

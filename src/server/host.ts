@@ -9,7 +9,7 @@ import type { Id } from "../core/schema/id";
 import type { Pantry } from "../core/kinds/index";
 import {
   type Committed,
-  commit,
+  commitAll,
   createPantry,
   deletePantry,
   keepMoved,
@@ -22,7 +22,7 @@ import { connect, migrate, type Orm } from "../store/orm";
 import { type Lodger, Pool } from "./pool";
 import type { Followed, Intent, Questions, Readied } from "./questions";
 import { Ration } from "./ration";
-import { GivenUp, type Patience, Thread, ThreadLost, TooBusy } from "./thread";
+import { EngineFailed, GivenUp, type Patience, Thread, ThreadLost, TookTooLong, TooBusy } from "./thread";
 
 transliterateBy(anyAscii);
 
@@ -47,6 +47,41 @@ export type Submitted =
   | { readonly committed: Committed; readonly plan?: Extract<Readied, { answer: unknown }>["plan"] }
   | Unread;
 
+/** A change that somebody waits for. */
+interface Waiting {
+  readonly submission: Submission;
+  readonly intent: Intent;
+  readonly patience: Patience;
+  readonly done: (submitted: Submitted) => void;
+  readonly fail: (error: Error) => void;
+}
+/** Most changes that are written together, and most edits of them. */
+const MOST_TOGETHER = 64;
+const MOST_EDITS_TOGETHER = 2_000;
+/** What a bundle that can't be read makes of the pantry. */
+const NOTHING = { ok: false as const, faults: [], conflicts: [] };
+
+/** Takes from the queue what is written next: an import or an undo alone, edits of several people together. */
+function nextBatch(queue: Waiting[]): Waiting[] {
+  const batch: Waiting[] = [];
+  let edits = 0;
+  for (const { intent } of queue) {
+    const size = intent.do === "edit" ? intent.edits.length : Number.POSITIVE_INFINITY;
+    if (batch.length && (batch.length === MOST_TOGETHER || edits + size > MOST_EDITS_TOGETHER)) break;
+    edits += size;
+    batch.push(queue[batch.length]);
+  }
+  queue.splice(0, batch.length);
+  return batch;
+}
+
+/** Whether a failure may be due to one change of several: the engine or the database refused, and nothing was written. */
+const mayBeOneAlone = (error: unknown): boolean =>
+  error instanceof ThreadLost ||
+  error instanceof EngineFailed ||
+  error instanceof TookTooLong ||
+  (error as { code?: string }).code?.startsWith("23") === true;
+
 export class Engine implements Lodger {
   private readonly watchers = new Set<(told: Told) => void>();
   private thread: Thread | null = null;
@@ -54,6 +89,9 @@ export class Engine implements Lodger {
   private last: Promise<unknown> = Promise.resolve();
   private waiting = 0;
   private asking = 0;
+  /** Changes that are not begun yet. */
+  private readonly queue: Waiting[] = [];
+  private scheduled = false;
   /** What the thread's readings are readings of, and what views were last told. */
   revision: number;
   used = Date.now();
@@ -73,7 +111,7 @@ export class Engine implements Lodger {
     return this.thread !== null && !this.thread.lost;
   }
   get working(): boolean {
-    return this.waiting > 0 || this.asking > 0;
+    return this.waiting > 0 || this.asking > 0 || this.queue.length > 0;
   }
   get watched(): boolean {
     return this.watchers.size > 0;
@@ -140,7 +178,7 @@ export class Engine implements Lodger {
       try {
         return await thread.ask(ask, question, patience);
       } catch (error) {
-        if (!(error instanceof ThreadLost) || ask === "fail" || ask === "settle" || this.gone) throw error;
+        if (!(error instanceof ThreadLost) || ask === "fail" || ask === "committed" || this.gone) throw error;
         return await (await this.opened()).ask(ask, question, patience);
       }
     } finally {
@@ -192,7 +230,10 @@ export class Engine implements Lodger {
     await this.opened();
     for (const change of await changesAfter(em, this.pantry, this.revision)) {
       try {
-        await this.took(change, await this.ask("follow", { edits: change.edits, revision: change.revision }), em);
+        const followed = await this.ask("follow", { edits: change.edits, revision: change.revision });
+        this.took(change, followed);
+        if (change.moved === null)
+          await keepMoved(em, this.pantry, [[change.revision, followed.moved]]).catch(() => undefined);
       } catch (error) {
         if (error instanceof PantryGone) throw error;
         // The stored records are the truth; a change that does not fit them means this copy went astray.
@@ -201,12 +242,11 @@ export class Engine implements Lodger {
     }
   }
 
-  private async took(change: LoggedText, { ripple, moved }: Followed, em: EntityManager): Promise<void> {
+  private took(change: LoggedText, { ripple, moved }: Followed): void {
     this.revision = change.revision;
     const { edits, ...head } = change;
     const json = `{"change":${JSON.stringify(head).slice(0, -1)},"moved":${moved},"edits":${edits}},"ripple":${ripple}}`;
     this.tell({ tell: "change", revision: change.revision, json });
-    if (change.moved === null) await keepMoved(em, this.pantry, change.revision, moved).catch(() => undefined);
   }
 
   /** A new thread on what is stored. */
@@ -216,41 +256,95 @@ export class Engine implements Lodger {
   }
 
   /**
-   * Makes a change of what is intended, commits it and follows it. Once it is committed it counts, whatever becomes of
-   * the
-   * following: views that were not told read anew.
+   * Makes a change of what is intended, commits it and follows it. Changes that wait at the same time are made one behind
+   * the other and committed together, each with its own revision, refusal or conflict. Once a change is committed it
+   * counts, whatever becomes of the following: views that were not told read anew.
    */
   submit(submission: Submission, intent: Intent, patience: Patience = {}): Promise<Submitted> {
     this.used = Date.now();
-    return this.inTurn(async () => {
-      let readied: Readied | null = null;
-      // Opened before the transaction begins: within it, no second connection is waited for.
-      await this.opened();
-      const preparing = async (em: EntityManager, revision: number) => {
-        await this.opened();
-        if (this.revision < revision) await this.bring(em);
-        if (this.revision !== revision) await this.restart();
-        if (this.revision !== revision) throw new Error("The pantry can't be read at the revision it is at.");
-        readied = await this.ask("prepare", { intent }, patience);
-        if (patience.signal?.aborted) throw new GivenUp("Nobody waits for this any more; nothing was written.");
-        return "answer" in readied ? readied.answer : { ok: false as const, faults: [], conflicts: [] };
-      };
-      const committed = await commit(this.orm, this.pantry, submission, preparing);
-      const { change } = committed.ok ? committed : { change: undefined };
-      if (change) await this.settle(change);
-      const result = readied as Readied | null;
-      if (result && "problems" in result) return result;
-      return { committed, plan: result?.plan };
+    if (this.queue.length >= MOST_WAITING)
+      return Promise.reject(new TooBusy("More people write into this pantry than it can take. Try again in a moment."));
+    return new Promise((done, fail) => {
+      this.queue.push({ submission, intent, patience, done, fail });
+      this.writeSoon();
     });
   }
 
-  private async settle(change: LoggedText): Promise<void> {
+  /** Has the queue written in the next turn, unless that is so already. */
+  private writeSoon(): void {
+    if (this.scheduled) return;
+    this.scheduled = true;
+    const failAll = (error: Error) => {
+      for (const { fail } of this.queue.splice(0)) fail(error);
+    };
+    this.inTurn(async () => {
+      // Whoever comes while these are written is in the next turn.
+      this.scheduled = false;
+      await this.write(nextBatch(this.queue));
+      if (this.queue.length) this.writeSoon();
+    }).catch((error: Error) => {
+      this.scheduled = false;
+      failAll(error);
+    });
+  }
+
+  /** Writes changes together; where that fails before anything is written, one by one, so that each fails for itself. */
+  private async write(all: readonly Waiting[]): Promise<void> {
+    const batch = all.filter(({ patience, fail }) => {
+      if (patience.signal?.aborted) fail(new GivenUp("Nobody waits for this any more; nothing was written."));
+      return !patience.signal?.aborted;
+    });
+    if (!batch.length) return;
+    let written = false;
     try {
-      await this.took(
-        change,
-        await this.ask("settle", { revision: change.revision }),
-        this.orm.em.fork() as EntityManager,
+      // Opened before the transaction begins: within it, no second connection is waited for.
+      await this.opened();
+      let readied: readonly Readied[] = [];
+      const outcomes = await commitAll(
+        this.orm,
+        this.pantry,
+        batch.map((w) => w.submission),
+        async (em, revision) => {
+          await this.opened();
+          if (this.revision < revision) await this.bring(em);
+          if (this.revision !== revision) await this.restart();
+          if (this.revision !== revision) throw new Error("The pantry can't be read at the revision it is at.");
+          const patience = batch.length === 1 ? batch[0].patience : {};
+          const made = await this.ask("prepare", { intents: batch.map((w) => w.intent) }, patience);
+          readied = made.readied;
+          if (patience.signal?.aborted) throw new GivenUp("Nobody waits for this any more; nothing was written.");
+          return { answers: readied.map((r) => ("answer" in r ? r.answer : NOTHING)), writes: made.writes };
+        },
       );
+      written = true;
+      await this.answer(batch, outcomes, readied);
+    } catch (error) {
+      if (written || batch.length === 1 || !mayBeOneAlone(error)) for (const { fail } of batch) fail(error as Error);
+      else for (const each of batch) await this.write([each]);
+    }
+  }
+
+  /** Follows what is committed, change by change, and answers each as soon as its readings have followed. */
+  private async answer(
+    batch: readonly Waiting[],
+    outcomes: readonly Committed[],
+    readied: readonly Readied[],
+  ): Promise<void> {
+    const moved: [number, string][] = [];
+    for (const [k, { done }] of batch.entries()) {
+      const [committed, ready] = [outcomes[k], readied[k]];
+      if (committed.ok && committed.change) await this.settle(committed.change, moved);
+      done("problems" in ready ? ready : { committed, plan: ready.plan });
+    }
+    if (moved.length) await keepMoved(this.orm.em.fork() as EntityManager, this.pantry, moved).catch(() => undefined);
+  }
+
+  private async settle(change: LoggedText, moved: [number, string][]): Promise<void> {
+    if (change.revision <= this.revision) return;
+    try {
+      const followed = await this.ask("committed", { revision: change.revision });
+      this.took(change, followed);
+      moved.push([change.revision, followed.moved]);
     } catch (error) {
       console.error(error);
       await this.restart().catch((failed: Error) => console.error(failed.message));
@@ -259,7 +353,8 @@ export class Engine implements Lodger {
 
   /** What a bundle would do, without doing it. */
   async plan(bundle: Uint8Array, replace: boolean, patience: Patience): Promise<Readied> {
-    return this.inTurn(() => this.ask("prepare", { intent: { do: "import", bundle, replace } }, patience));
+    const intents: Intent[] = [{ do: "import", bundle, replace }];
+    return this.inTurn(async () => (await this.ask("prepare", { intents }, patience)).readied[0]);
   }
 }
 
@@ -306,8 +401,11 @@ export class Host {
   }
   pantries = (): Promise<PantryHead[]> => listPantries(this.em);
 
-  /** The engine of a pantry by its key; null when there is none. */
-  async engine(key: string): Promise<Engine | null> {
+  /**
+   * The engine of a pantry by its key; null when there is none.
+   * @param upToDate  whether what other processes wrote must be in already; whoever writes brings it in anyhow
+   */
+  async engine(key: string, { upToDate = true } = {}): Promise<Engine | null> {
     const head = await pantryByKey(this.em, key);
     if (!head) return null;
     let engine = this.engines.get(head.id);
@@ -316,7 +414,7 @@ export class Host {
       this.engines.set(head.id, engine);
     }
     // Notices may be late or, for a moment, lost: the head says whether something is missing.
-    await engine.advance(head.revision);
+    if (upToDate) await engine.advance(head.revision);
     engine.used = Date.now();
     return engine;
   }

@@ -8,7 +8,7 @@ import type { Outcome } from "../core/catalogue/apply";
 import type { Id } from "../core/schema/id";
 import type { Problem } from "../core/exchange/report";
 import type { PantryTexts } from "../store/load";
-import type { Prepared, Refused } from "../store/prepare";
+import type { Prepared, Refused, Write } from "../store/prepare";
 
 /** What somebody wants to do: edits, the inverse of logged ones (JSON), or what a bundle says (UTF-8). */
 export type Intent =
@@ -41,10 +41,13 @@ export interface Questions {
   open: { question: { readonly texts: PantryTexts }; answer: number };
   /** Follows a change that another process committed. */
   follow: { question: { readonly edits: string; readonly revision: number }; answer: Followed };
-  /** Makes a change ready; what it comes to is kept until it is settled or the next one is made ready. */
-  prepare: { question: { readonly intent: Intent }; answer: Readied };
-  /** The change that was made ready is committed: follows it. */
-  settle: { question: { readonly revision: number }; answer: Followed };
+  /** Makes changes ready, each behind the one before; they are kept until they are followed or others are made ready. */
+  prepare: {
+    question: { readonly intents: readonly Intent[] };
+    answer: { readonly readied: readonly Readied[]; readonly writes: readonly Write[] };
+  };
+  /** The next change that was made ready is committed: follows it. */
+  committed: { question: { readonly revision: number }; answer: Followed };
   /** All records and readings, as JSON; zipped where asked for. */
   snapshot: { question: { readonly zip: boolean }; answer: { readonly revision: number; readonly body: Uint8Array } };
   bundle: { question: object; answer: { readonly text: Uint8Array; readonly key: string } };

@@ -71,11 +71,11 @@ function failure(error: Error & { code?: string }, writes: boolean): Response {
 
 export const pantryRoute = (
   handle: (call: Call & { engine: Engine }) => Promise<Response> | Response,
-  options?: { guarded?: boolean },
+  options?: { guarded?: boolean /** What it does begins by reading what others wrote. */; writes?: boolean },
 ) =>
   route(async (call) => {
     const key = call.params.pantry;
-    const engine = /^[a-z0-9_]{1,90}$/.test(key) ? await call.host.engine(key) : null;
+    const engine = /^[a-z0-9_]{1,90}$/.test(key) ? await call.host.engine(key, { upToDate: !options?.writes }) : null;
     return engine
       ? handle({ ...call, engine })
       : problem(404, "No such pantry", "There is no pantry with this key. GET /api/pantries lists those there are.");

@@ -12,6 +12,7 @@ import * as pantries from "../app/api/pantries/route";
 import { type Board, follow, type LiveEvent } from "../core/engine/board";
 import { Engine as Core } from "../core/engine/engine";
 import { itemCosts } from "../core/analysis/item-costs";
+import type { Catalogue } from "../core/catalogue/catalogue";
 import type { Edit } from "../core/catalogue/edit";
 import { newId } from "../core/schema/id";
 import { withDefaults, type Item, type Recipe } from "../core/kinds/index";
@@ -19,6 +20,7 @@ import { seeded } from "../core/numbers/seeded";
 import { randomEdits, randomPantry } from "../core/testing/random";
 import { exportBundle } from "../core/exchange/bundle";
 import { kitchen } from "../core/testing/kitchen";
+import { loadCatalogue } from "../store/load";
 import { query } from "../store/sql";
 import { freshDatabase } from "../store/testing/database";
 import { textsOf } from "../store/testing/texts";
@@ -545,6 +547,67 @@ describe("the server", () => {
     );
     expect(written.every((w) => w && "committed" in w && w.committed.ok)).toBe(true);
     await few.close();
+  });
+
+  it("writes changes that arrive together in one go, each with its own revision, refusal or conflict", async () => {
+    const before = await snapshot();
+    const one = await (await host()).engine(pantry);
+    if (!one) throw new Error("no engine");
+    const told: number[] = [];
+    const stop = one.watch((t) => t.tell === "change" && told.push(t.revision));
+    const salt = before.records.item.find((i) => i.name === "Salt") as Item;
+    const stack = (to: number) => ({ op: "set", kind: "item", id: salt.id, field: "stack", from: null, to }) as const;
+    const twin = { ...fresh("Twin"), key: "salt" };
+    const submit = (edits: readonly Edit[], author = "Ida") => one.submit({ author, note: "" }, { do: "edit", edits });
+    const answers = await Promise.all([
+      ...Array.from({ length: 20 }, (_, k) =>
+        submit([{ op: "add", kind: "item", record: fresh(`Float ${k}`) }], `P${k}`),
+      ),
+      submit([stack(5)]),
+      submit([stack(6)]),
+      submit([{ op: "add", kind: "item", record: twin }]),
+      submit([{ op: "add", kind: "item", record: { ...fresh("Odd"), stack: -1 } }]),
+      submit([stack(5)]),
+    ]);
+    const committed = answers.map((a) => ("committed" in a ? a.committed : null));
+    const revisions = committed.flatMap((c) => (c?.ok && c.change ? [c.revision] : []));
+    expect(revisions).toEqual(Array.from({ length: 21 }, (_, k) => before.revision + 1 + k));
+    expect(committed[21]).toMatchObject({ ok: false, conflicts: [{ yours: 6, theirs: 5 }] });
+    expect(committed[22]).toMatchObject({ ok: false, faults: [{ field: "key" }] });
+    expect(committed[23]).toMatchObject({ ok: false, faults: [{ field: "stack" }] });
+    // What stands there already is no change.
+    expect(committed[24]).toEqual({ ok: true, revision: before.revision + 21 });
+    expect(told).toEqual(revisions);
+    stop();
+    const log = (await call(changes.GET, { query: "most=25" })).body as unknown as {
+      revision: number;
+      author: string;
+    }[];
+    expect(log.slice(1, 21).map((c) => c.author)).toEqual(Array.from({ length: 20 }, (_, k) => `P${19 - k}`));
+    // What the thread holds is what is stored.
+    const after = await snapshot();
+    const stored = await loadCatalogue((await host()).em, one.pantry);
+    expect(after.revision).toBe(before.revision + 21);
+    expect(stored?.revision).toBe(after.revision);
+    expect(new Map(after.records.item.map((i) => [i.id, i]))).toEqual(new Map(stored?.records.item));
+    expect(after.board).toEqual(JSON.parse(JSON.stringify(new Core(stored as Catalogue).board())));
+  });
+
+  it("lets each of several changes fail for itself where the engine gives up on one", async () => {
+    const one = await (await host()).engine(pantry);
+    if (!one) throw new Error("no engine");
+    const bad = { op: "add", kind: "vessel", record: fresh("Punt") };
+    const good = () =>
+      one.submit(
+        { author: "Ida", note: "" },
+        { do: "edit", edits: [{ op: "add", kind: "item", record: fresh("Cork") }] },
+      );
+    const answers = await Promise.allSettled([
+      good(),
+      one.submit({ author: "Ida", note: "" }, { do: "edit", edits: [bad as never] }),
+      good(),
+    ]);
+    expect(answers.map((a) => a.status)).toEqual(["fulfilled", "rejected", "fulfilled"]);
   });
 
   it("refuses what comes from other pages or under other names, on every kind of route", async () => {

@@ -5,7 +5,7 @@ import type { Id } from "../core/schema/id";
 import type { Pantry } from "../core/kinds/index";
 import type { LoggedText } from "./load";
 import type { Orm } from "./orm";
-import type { Prepared, Refused, Write } from "./prepare";
+import type { Batch, Refused, Write } from "./prepare";
 import { deleteRows, insertPantry, insertRows, query, updatePantry, upsertRows } from "./sql";
 import { SETTINGS, SETTINGS_TABLE, TABLES } from "./tables";
 
@@ -30,8 +30,11 @@ class TakenBack extends Error {
   }
 }
 
-/** Makes the change ready for the pantry at exactly this revision, reading through the transaction where it must. */
-export type Preparing = (em: EntityManager, revision: number) => Promise<Prepared | Refused>;
+/**
+ * Makes changes ready for the pantry at exactly this revision, reading through the transaction where it must; one answer
+ * for each submission.
+ */
+export type Preparing = (em: EntityManager, revision: number) => Promise<Batch>;
 
 /** Makes a pantry without records. @returns false where its key is taken */
 export async function createPantry(em: EntityManager, pantry: Pantry): Promise<boolean> {
@@ -51,17 +54,19 @@ const notify = (em: EntityManager, pantry: Id, revision: number): Promise<unknow
   query(em, "select pg_notify(?, ?)", [CHANNEL, JSON.stringify({ pantry, revision })]);
 
 /**
- * Locks the pantry, has the change made ready for the revision it is at, and writes it.
- * @param make  a pantry to make first, in the same transaction
+ * Locks the pantry, has changes made ready for the revision it is at, and writes them in order: all of them in one
+ * transaction, each with a revision of its own.
+ * @param make  a pantry to make first, in the same transaction; where a change is refused it is not made either
+ * @returns one outcome for each submission, in their order
  * @throws PantryGone where there is no such pantry
  */
-export async function commit(
+export async function commitAll(
   orm: Orm,
   pantry: Id,
-  { author, note, undoes }: Submission,
+  submissions: readonly Submission[],
   preparing: Preparing,
   make?: Pantry,
-): Promise<Committed> {
+): Promise<Committed[]> {
   try {
     return await orm.em.fork().transactional(async (tx) => {
       const em = tx as EntityManager;
@@ -69,55 +74,84 @@ export async function commit(
         throw new Error(`The key “${make.key}” was taken just now. Try again.`);
       const [head] = await query(em, 'select "revision" from "pantry" where "id" = ? for update', [pantry]);
       if (!head) throw new PantryGone("The pantry was deleted in the meantime.");
-      const before = head.revision as number;
-      const prepared = await preparing(em, before);
-      if (!prepared.ok && make) throw new TakenBack(prepared);
-      if (!prepared.ok || !prepared.size) return prepared.ok ? { ok: true as const, revision: before } : prepared;
-      for (const write of prepared.writes) await carryOut(em, pantry, write);
-      const { edits, size } = prepared;
-      const change = {
-        revision: before + 1,
-        author,
-        at: new Date().toISOString(),
-        note: prepared.note ?? note,
-        undoes: undoes ?? null,
-        size,
-        edits,
-        moved: null,
-      };
-      const { revision } = change;
-      await query(
-        em,
-        'insert into "change" ("pantry_id", "revision", "author", "at", "note", "undoes", "edits", "size") values (?, ?, ?, ?, ?, ?, ?::jsonb, ?)',
-        [pantry, revision, author, change.at, change.note, change.undoes, edits, size],
-      );
-      await query(
-        em,
-        'insert into "change_touch" ("pantry_id", "revision", "record") select ?, ?, jsonb_array_elements_text(?::jsonb)',
-        [pantry, revision, prepared.touched],
-      );
+      let revision = head.revision as number;
+      const { answers, writes } = await preparing(em, revision);
+      const changes: LoggedText[] = [];
+      const touched: [number, string][] = [];
+      const outcomes = answers.map((prepared, k): Committed => {
+        if (!prepared.ok) {
+          if (make) throw new TakenBack(prepared);
+          return prepared;
+        }
+        if (!prepared.size) return { ok: true, revision };
+        revision++;
+        const { author, note, undoes } = submissions[k];
+        const { edits, size } = prepared;
+        const at = new Date().toISOString();
+        const change = {
+          revision,
+          author,
+          at,
+          note: prepared.note ?? note,
+          undoes: undoes ?? null,
+          size,
+          edits,
+          moved: null,
+        };
+        changes.push(change);
+        touched.push([revision, prepared.touched]);
+        return { ok: true, revision, change };
+      });
+      if (!changes.length) return outcomes;
+      for (const write of writes) await carryOut(em, pantry, write);
+      await query(em, LOG, [
+        pantry,
+        listOf(
+          changes.map(({ edits, ...c }) => [c.revision, c.author, c.at, c.note, c.undoes, c.size, edits] as const),
+        ),
+      ]);
+      await query(em, TOUCH, [pantry, listOf(touched)]);
       await query(em, 'update "pantry" set "revision" = ? where "id" = ?', [revision, pantry]);
       await notify(em, pantry, revision);
-      return { ok: true as const, revision, change };
+      return outcomes;
     });
   } catch (error) {
-    if (error instanceof TakenBack) return error.refused;
-    if (!takenKey(error)) throw error;
-    return {
-      ok: false,
-      conflicts: [],
-      faults: [
-        {
-          kind: "pantry",
-          id: pantry,
-          key: "",
-          field: "key",
-          says: "Another pantry has this key already. Choose one that is free.",
-        },
-      ],
-    };
+    if (error instanceof TakenBack) return [error.refused];
+    if (!takenKey(error) || submissions.length > 1) throw error;
+    return [
+      {
+        ok: false,
+        conflicts: [],
+        faults: [
+          {
+            kind: "pantry",
+            id: pantry,
+            key: "",
+            field: "key",
+            says: "Another pantry has this key already. Choose one that is free.",
+          },
+        ],
+      },
+    ];
   }
 }
+
+/** One change alone. */
+export const commit = async (
+  orm: Orm,
+  pantry: Id,
+  submission: Submission,
+  preparing: Preparing,
+  make?: Pantry,
+): Promise<Committed> => (await commitAll(orm, pantry, [submission], preparing, make))[0];
+
+const LOG =
+  'insert into "change" ("pantry_id", "revision", "author", "at", "note", "undoes", "size", "edits") select ?, (v->>0)::int, v->>1, (v->>2)::timestamptz, v->>3, (v->>4)::int, (v->>5)::int, v->6 from jsonb_array_elements(?::jsonb) as r(v)';
+const TOUCH =
+  'insert into "change_touch" ("pantry_id", "revision", "record") select ?, (v->>0)::int, jsonb_array_elements_text(v->1) from jsonb_array_elements(?::jsonb) as r(v)';
+/** Rows as one JSON list; the last of each is JSON already. */
+const listOf = (rows: readonly (readonly (string | number | null)[])[]): string =>
+  `[${rows.map((row) => `[${[...row.slice(0, -1).map((v) => JSON.stringify(v)), row[row.length - 1]].join(",")}]`).join(",")}]`;
 
 /** Keys of records are held apart by the rules; only those of pantries meet first in the database. */
 const takenKey = (error: unknown): boolean =>
@@ -141,10 +175,14 @@ async function carryOut(em: EntityManager, pantry: Id, write: Write): Promise<vo
   }
 }
 
-/** Keeps what a change moved beside it, for the log. @param moved  JSON */
-export const keepMoved = (em: EntityManager, pantry: Id, revision: number, moved: string): Promise<unknown> =>
-  query(em, 'update "change" set "moved" = ?::jsonb where "pantry_id" = ? and "revision" = ?', [
-    moved,
-    pantry,
-    revision,
-  ]);
+/** Keeps what changes moved beside them, for the log. @param moved  revisions with JSON */
+export const keepMoved = (
+  em: EntityManager,
+  pantry: Id,
+  moved: readonly (readonly [number, string])[],
+): Promise<unknown> =>
+  query(
+    em,
+    'update "change" c set "moved" = v->1 from jsonb_array_elements(?::jsonb) as r(v) where c."pantry_id" = ? and c."revision" = (v->>0)::int',
+    [listOf(moved), pantry],
+  );

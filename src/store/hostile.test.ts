@@ -16,7 +16,7 @@ import { newItem, pantry as testPantry } from "../core/testing/kitchen";
 import { commit, createPantry, deletePantry, PantryGone } from "./commit";
 import { changesAfter, listPantries, loadCatalogue } from "./load";
 import { connect, migrate, type Orm } from "./orm";
-import { prepare } from "./prepare";
+import { batchOf } from "./prepare";
 import { query } from "./sql";
 import { freshDatabase } from "./testing/database";
 
@@ -47,8 +47,7 @@ const write = (id: Id, edits: readonly Edit[], make?: Pantry) =>
     id,
     { author: "Ida", note: "" },
     async () => {
-      const result = prepare(await load(id), edits);
-      return "refused" in result ? result.refused : result.prepared;
+      return batchOf(await load(id), edits);
     },
     make,
   );

@@ -29,7 +29,6 @@ export interface Prepared {
   readonly edits: string;
   /** Ids of all records that it touches. */
   readonly touched: string;
-  readonly writes: readonly Write[];
   /** What the log is to say of it, where that follows from what it does. */
   readonly note?: string;
 }
@@ -38,29 +37,44 @@ export type Refused = Extract<Outcome, { ok: false }>;
 /** Records in one statement. */
 const BATCH = 1_000;
 
-/** @returns what is to be written, and the catalogue as it will be then; or the refusal */
+/** Changes made ready together, each for the revision behind the one before; those that are refused make none. */
+export interface Batch {
+  readonly answers: readonly (Prepared | Refused)[];
+  /** What all of them together do to the tables. */
+  readonly writes: readonly Write[];
+}
+
+/** A change that can be followed once it is committed. */
+export interface Made {
+  readonly next: Catalogue;
+  readonly edits: readonly Edit[];
+}
+
+/** @returns what is to be logged, and the catalogue as it will be then; or the refusal */
 export function prepare(
   catalogue: Catalogue,
   edits: readonly Edit[],
-): { prepared: Prepared; next: Catalogue; done: readonly Edit[] } | { refused: Refused } {
+): { prepared: Prepared; made: Made } | { refused: Refused } {
   const outcome = apply(catalogue, edits);
   if (!outcome.ok) return { refused: outcome };
   const { catalogue: next, edits: done } = outcome;
   const touched = [...new Set(done.map((e) => (e.op === "set" ? e.id : e.record.id)))];
   return {
-    next,
-    done,
-    prepared: {
-      ok: true,
-      size: done.length,
-      edits: JSON.stringify(done),
-      touched: JSON.stringify(touched),
-      writes: [...writesOf(catalogue, next, done)],
-    },
+    made: { next, edits: done },
+    prepared: { ok: true, size: done.length, edits: JSON.stringify(done), touched: JSON.stringify(touched) },
   };
 }
 
-function* writesOf(before: Catalogue, next: Catalogue, edits: readonly Edit[]): Generator<Write> {
+/** One change alone. */
+export function batchOf(catalogue: Catalogue, edits: readonly Edit[]): Batch & { readonly next: Catalogue } {
+  const result = prepare(catalogue, edits);
+  if ("refused" in result) return { answers: [result.refused], writes: [], next: catalogue };
+  const { prepared, made } = result;
+  return { answers: [prepared], writes: [...writesOf(catalogue, made.next, made.edits)], next: made.next };
+}
+
+/** What edits, applied one after the other, do to the tables: each record is written once, as it is in the end. */
+export function* writesOf(before: Catalogue, next: Catalogue, edits: readonly Edit[]): Generator<Write> {
   const put = new Map<Kind, Map<Id, AnyRecord>>();
   const gone = new Map<Kind, Set<Id>>();
   for (const edit of edits) {

@@ -14,7 +14,7 @@ import { commit, createPantry } from "./commit";
 import { listen } from "./listen";
 import { changeAt, changesAfter, changesBefore, changesOf, listPantries, loadCatalogue } from "./load";
 import { connect, migrate, type Orm } from "./orm";
-import { prepare } from "./prepare";
+import { batchOf } from "./prepare";
 import { query } from "./sql";
 import { freshDatabase } from "./testing/database";
 
@@ -47,8 +47,7 @@ const load = async (id: Id): Promise<Catalogue> => {
 };
 const write = (id: Id, edits: readonly Edit[], author = "Ida") =>
   commit(orm, id, { author, note: "" }, async () => {
-    const result = prepare(await load(id), edits);
-    return "refused" in result ? result.refused : result.prepared;
+    return batchOf(await load(id), edits);
   });
 const records = (c: Catalogue) =>
   Object.fromEntries(KINDS.map((k) => [k, Object.fromEntries(c.records[k] as ReadonlyMap<Id, object>)]));

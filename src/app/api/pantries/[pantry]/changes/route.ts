@@ -18,9 +18,12 @@ export const GET = pantryRoute(({ request, host, engine }) => {
   });
 });
 
-export const POST = pantryRoute(async (call) => {
-  const read = await changeOf(call);
-  return "refusal" in read
-    ? read.refusal
-    : change(call.engine, call.actor, { do: "edit", edits: read.body.edits }, { note: read.body.note });
-});
+export const POST = pantryRoute(
+  async (call) => {
+    const read = await changeOf(call);
+    return "refusal" in read
+      ? read.refusal
+      : change(call.engine, call.actor, { do: "edit", edits: read.body.edits }, { note: read.body.note });
+  },
+  { writes: true },
+);
