@@ -63,6 +63,7 @@ export function ChecksView() {
               {(["error", "warning"] as const).map((severity) => {
                 const list = findings.filter((f) => f.severity === severity);
                 return list.length ? (
+                  // biome-ignore lint/a11y/useSemanticElements: a role after the ARIA pattern, without the looks and limits of the element
                   <div key={severity} role="group" aria-label={severity === "error" ? "Faults" : "To look at"}>
                     <div aria-hidden className="head px-3.5 pt-3 pb-1">
                       {severity === "error" ? "Faults" : "To look at"}{" "}
@@ -83,6 +84,7 @@ export function ChecksView() {
             </p>
           )}
         </div>
+        {/** biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keyboard */}
         <section tabIndex={0} aria-label="The finding" className="min-w-0 flex-1 overflow-auto bg-fog p-5">
           {gone && (
             <p className="mb-3 rounded-sm bg-kelp-wash px-3 py-2 font-semibold text-kelp">
@@ -188,6 +190,7 @@ function Loops({ at }: { at: number }) {
   const places = usePlaces();
   if (!board.loops.length || places.query.get("rule")) return null;
   return (
+    // biome-ignore lint/a11y/useSemanticElements: a role after the ARIA pattern, without the looks and limits of the element
     <div role="group" aria-label="Where things go round">
       <div aria-hidden className="head px-3.5 pt-4 pb-1">
         Where things go round <span className="font-normal">{board.loops.length}</span>

@@ -119,6 +119,7 @@ export function CostsView() {
         />
         {selected && !places.query.get("item") && (
           <section
+            // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keyboard
             tabIndex={0}
             aria-label={`Cost of ${selected.name}`}
             className="w-[400px] shrink-0 overflow-auto border-l border-line bg-salt px-4 pb-6"

@@ -31,6 +31,7 @@ export function Tideline() {
     </button>
   );
   return (
+    // biome-ignore lint/a11y/useAriaPropsSupportedByRole: named where it has a role, which is told at run time
     <footer aria-label="Tideline" className="relative border-t-2 border-ink bg-salt">
       {open && <Consequences onClose={() => setOpen(false)} />}
       <div className="flex h-9 items-stretch">

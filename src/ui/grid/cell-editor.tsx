@@ -51,6 +51,7 @@ export function CellEditor({ label, start, keep, numeric, names, onDone, onCance
   };
   return (
     <>
+      {/** biome-ignore lint/a11y/useAriaPropsSupportedByRole: named where it has a role, which is told at run time */}
       <input
         ref={input}
         aria-label={label}

@@ -289,6 +289,7 @@ export function Grid<R>({
 
   return (
     <div className="relative flex min-h-0 min-w-0 flex-1 flex-col bg-fog">
+      {/** biome-ignore lint/a11y/useSemanticElements: a role after the ARIA pattern, without the looks and limits of the element */}
       <div
         ref={scroller}
         role="grid"
@@ -305,6 +306,8 @@ export function Grid<R>({
         onPaste={paste}
         className={cx("group min-h-0 overflow-auto outline-none", rows.length > 0 && "flex-1")}
       >
+        {/** biome-ignore lint/a11y/useFocusableInteractive: focus stays on the whole; aria-activedescendant tells what is active */}
+        {/** biome-ignore lint/a11y/useSemanticElements: a role after the ARIA pattern, without the looks and limits of the element */}
         <div
           role="row"
           aria-rowindex={1}
@@ -312,6 +315,8 @@ export function Grid<R>({
           style={{ gridTemplateColumns: template, width, minWidth: "100%" }}
         >
           {columns.map((c, i) => (
+            // biome-ignore lint/a11y/useFocusableInteractive: focus stays on the whole; aria-activedescendant tells what is active
+            // biome-ignore lint/a11y/useSemanticElements: a role after the ARIA pattern, without the looks and limits of the element
             <div
               key={c.id}
               role="columnheader"

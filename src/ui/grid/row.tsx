@@ -46,6 +46,8 @@ export const GridRow = memo(function GridRow({
 }: RowProps) {
   const waits = waiting ? waiting.split("\t") : null;
   return (
+    // biome-ignore lint/a11y/useFocusableInteractive: focus stays on the whole; aria-activedescendant tells what is active
+    // biome-ignore lint/a11y/useSemanticElements: a role after the ARIA pattern, without the looks and limits of the element
     <div
       role="row"
       aria-rowindex={index + 2}
@@ -61,6 +63,7 @@ export const GridRow = memo(function GridRow({
         const here = i === cursor;
         const picked = i >= from && i <= to;
         return (
+          // biome-ignore lint/a11y/useSemanticElements: a role after the ARIA pattern, without the looks and limits of the element
           <div
             key={c.id}
             id={`${id}-${i}`}

@@ -38,6 +38,7 @@ export function Inline({ label, held, show, text, names, long, numeric, onWrite,
     return (
       <textarea
         aria-label={label}
+        // biome-ignore lint/a11y/noAutofocus: it appears because somebody asked to type here
         autoFocus
         className="field min-h-20"
         defaultValue={text}
@@ -49,6 +50,7 @@ export function Inline({ label, held, show, text, names, long, numeric, onWrite,
     return (
       <input
         aria-label={label}
+        // biome-ignore lint/a11y/noAutofocus: it appears because somebody asked to type here
         autoFocus
         className={cx("field", numeric && "text-right")}
         defaultValue={text}

@@ -32,6 +32,7 @@ export function NameList({ id, label, names, picked, onTake, hint, className }: 
   return (
     <ul
       id={id}
+      // biome-ignore lint/a11y/noNoninteractiveElementToInteractiveRole: options of a combobox after the ARIA pattern
       role="listbox"
       aria-label={label}
       className={cx(
@@ -40,9 +41,11 @@ export function NameList({ id, label, names, picked, onTake, hint, className }: 
       )}
     >
       {names.map((name, i) => (
+        // biome-ignore lint/a11y/useFocusableInteractive: focus stays on the whole; aria-activedescendant tells what is active
         <li
           key={name}
           id={`${id}-${i}`}
+          // biome-ignore lint/a11y/noNoninteractiveElementToInteractiveRole: options of a combobox after the ARIA pattern
           role="option"
           aria-selected={i === picked}
           // The input must not lose the focus, nor a grid beneath take the press for its own.

@@ -37,6 +37,8 @@ export function LogView() {
   return (
     <>
       <ViewHead title="Log" />
+      {/** biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keyboard */}
+      {/** biome-ignore lint/a11y/useSemanticElements: a role after the ARIA pattern, without the looks and limits of the element */}
       <div tabIndex={0} role="region" aria-label="Changes" className="min-h-0 flex-1 overflow-auto bg-salt">
         {data && changes.length === 0 && (
           <Empty title="Nothing happened yet">

@@ -267,6 +267,7 @@ function AddLine({ role, names, onAdd }: { role: Role; names: readonly string[];
 
 function Labelled({ label, children }: { label: string; children: React.ReactNode }) {
   return (
+    // biome-ignore lint/a11y/noLabelWithoutControl: the control is what stands within
     <label className="block">
       <span className="head block pb-0.5">{label}</span>
       {children}

@@ -131,7 +131,9 @@ function PantryPanel() {
   const pantry = catalogue.pantry as unknown as Readonly<Record<string, string | number>>;
   const write = useWrite();
   return (
+    // biome-ignore lint/a11y/useSemanticElements: a role after the ARIA pattern, without the looks and limits of the element
     <div
+      // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keyboard
       tabIndex={0}
       role="region"
       aria-label="Pantry settings"

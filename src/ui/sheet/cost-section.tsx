@@ -64,6 +64,7 @@ export function CostSection({ id, wide = false }: { id: Id; wide?: boolean }) {
     <section aria-label="What one costs" className="pt-3.5">
       <div className="flex min-h-7 items-center justify-between">
         <h3 className="head">What one costs</h3>
+        {/** biome-ignore lint/a11y/useSemanticElements: a role after the ARIA pattern, without the looks and limits of the element */}
         <span className="flex gap-1" role="group" aria-label="Measure">
           {(["value", "time"] as const).map((m) => (
             <button

@@ -128,6 +128,8 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
           What it is for
         </Button>
       </nav>
+      {/** biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keyboard */}
+      {/** biome-ignore lint/a11y/useSemanticElements: a role after the ARIA pattern, without the looks and limits of the element */}
       <div tabIndex={0} role="region" aria-label="Sheet" className="min-h-0 flex-1 overflow-auto px-4 pb-6">
         {findings.length > 0 && (
           <FindingLines findings={findings} className="mt-3 rounded-sm bg-beet-wash px-2.5 py-1.5" />
