@@ -1,6 +1,6 @@
-/** Every view: nothing the accessibility check finds, in both themes, nothing cut off at the reference sizes. */
-import AxeBuilder from "@axe-core/playwright";
+/** What views do together: the command field, the grid, recipes as lines and forms, fixes, an empty pantry. */
 import { expect, type Page, test } from "@playwright/test";
+import { show as showIn } from "./every-view";
 import { Program } from "./program";
 
 let program: Program;
@@ -9,84 +9,7 @@ test.beforeAll(async () => {
 });
 test.afterAll(() => program?.end());
 
-const VIEWS = [
-  "/shelves",
-  "/shelves?item=smoked_eel",
-  "/shelves?text=nosuchitem",
-  "/recipes?recipe=smoke_eel",
-  "/recipes?recipe=break_crate",
-  "/recipes?new=1",
-  "/recipes?paste=1",
-  "/checks",
-  "/checks?rule=unobtainable",
-  "/checks?loop=0",
-  "/costs",
-  "/log",
-  "/setup?kind=type",
-  "/setup?kind=source",
-  "/setup?kind=pantry",
-];
-
-const show = async (page: Page, path: string) => {
-  await page.goto(`${program.base}/brackwater_reach${path}`);
-  await expect(page.locator("footer")).toContainText("faults");
-  await page.waitForTimeout(250);
-};
-
-for (const theme of ["day", "night"])
-  test(`the accessibility check finds nothing in any view, by ${theme}`, async ({ page }) => {
-    const found: string[] = [];
-    await page.addInitScript((t) => localStorage.setItem("salty-theme", t), theme);
-    for (const path of VIEWS) {
-      await show(page, path);
-      const { violations } = await new AxeBuilder({ page })
-        .withTags(["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"])
-        .disableRules(["region"])
-        .analyze();
-      found.push(
-        ...violations.map(
-          (v) =>
-            `${path}: ${v.id}: ${v.nodes
-              .map((n) => `${n.target.join(" ")} ${n.any[0]?.message ?? ""}`)
-              .slice(0, 3)
-              .join(" | ")}`,
-        ),
-      );
-    }
-    expect(found).toEqual([]);
-  });
-
-test("no view says what is no word of ours: a value that is missing, or an object instead of its name", async ({
-  page,
-}) => {
-  for (const path of VIEWS) {
-    await show(page, path);
-    const said = `${await page.locator("body").innerText()} ${(await page.locator("input").evaluateAll((all) => all.map((i) => (i as HTMLInputElement).value))).join(" ")}`;
-    expect(said.length, path).toBeGreaterThan(100);
-    expect({ path, said: /.{0,40}(undefined|NaN|\[object|Infinity|\(gone).{0,20}/.exec(said)?.[0] ?? null }).toEqual({
-      path,
-      said: null,
-    });
-  }
-});
-
-for (const [width, height] of [
-  [1280, 800],
-  [1920, 1080],
-  [1024, 768],
-])
-  test(`no view scrolls as a whole at ${width}x${height}`, async ({ page }) => {
-    await page.setViewportSize({ width, height });
-    for (const path of VIEWS) {
-      await show(page, path);
-      const over = await page.evaluate(() => ({
-        x: document.documentElement.scrollWidth - window.innerWidth,
-        y: document.documentElement.scrollHeight - window.innerHeight,
-        main: Math.round((document.querySelector("main")?.getBoundingClientRect().right ?? 0) - window.innerWidth),
-      }));
-      expect({ path, ...over, main: Math.max(0, over.main) }).toEqual({ path, x: 0, y: 0, main: 0 });
-    }
-  });
+const show = (page: Page, path: string) => showIn(program, page, path);
 
 test("the command field finds records, views and actions by keyboard alone", async ({ page }) => {
   await show(page, "/shelves");

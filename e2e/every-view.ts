@@ -1,0 +1,32 @@
+/** Addresses of every view in its states, and how one is opened. */
+import { expect, type Page } from "@playwright/test";
+import type { Program } from "./program";
+
+export const VIEWS = [
+  "/shelves",
+  "/shelves?item=smoked_eel",
+  "/shelves?text=nosuchitem",
+  "/recipes?recipe=smoke_eel",
+  "/recipes?recipe=break_crate",
+  "/recipes?new=1",
+  "/recipes?paste=1",
+  "/checks",
+  "/checks?rule=unobtainable",
+  "/checks?loop=0",
+  "/costs",
+  "/log",
+  "/setup?kind=type",
+  "/setup?kind=source",
+  "/setup?kind=pantry",
+];
+
+/** Opens a view and waits until it stands: everything is there, fonts too, and was painted. */
+export async function show(program: Program, page: Page, path: string): Promise<void> {
+  await page.goto(`${program.base}/brackwater_reach${path}`);
+  await expect(page.locator("footer")).toContainText("faults");
+  await expect(page.getByText("live with everybody")).toBeVisible();
+  await page.evaluate(async () => {
+    await document.fonts.ready;
+    await new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done)));
+  });
+}
