@@ -3,7 +3,7 @@ import { toPercent } from "../numbers/fraction";
 import { type Draw, inDraws, type Line, type RecipeParts, weightOfNothing } from "./line";
 import type { Id } from "../schema/id";
 import type { Surroundings } from "../schema/field";
-import { type Role, ROLE_TABLE, roleRule } from "./roles";
+import { type Role, roleRule, WORDED } from "./roles";
 import { cut } from "../schema/characters";
 import { NOTHING_SAID, type Said, writtenClauses } from "./clauses";
 import type { ParsedLine } from "./parsed";
@@ -63,9 +63,6 @@ export function formatParsed(around: Surroundings, parsed: ParsedLine): string {
 
 type Part = Pick<Line, "role" | "min" | "max" | "chance" | "uses" | "draw">;
 type Whole = Pick<ParsedLine, "kind"> & Said;
-const WORDED = ROLE_TABLE.flatMap(({ name, stands }) =>
-  typeof stands === "object" ? [{ role: name, word: stands.word }] : [],
-).sort((a, b) => (a.word < b.word ? -1 : 1));
 
 /** The one order and spelling of a line. */
 function written<P extends Part>(

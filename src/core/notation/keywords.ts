@@ -1,14 +1,12 @@
 /** The words that end a name in a recipe line: those of roles, of clauses, and of what an entry says. */
-import { ROLE_TABLE } from "./roles";
+import { WORDED } from "./roles";
 
 /** Words of clauses, with what is said where one is expected. Each has its entry in clauses.ts. */
 export const CLAUSE_WORDS = ["in", "fee", "level", "taught"] as const;
 export type ClauseWord = (typeof CLAUSE_WORDS)[number];
 const FULL: Partial<Record<string, string>> = { taught: "taught by" };
 
-export const ROLE_WORDS: readonly string[] = ROLE_TABLE.flatMap((r) =>
-  typeof r.stands === "object" ? [r.stands.word] : [],
-).sort();
+export const ROLE_WORDS: readonly string[] = WORDED.map((w) => w.word);
 export const KEYWORDS: ReadonlySet<string> = new Set([...ROLE_WORDS, ...CLAUSE_WORDS, "lasting"]);
 
 const words = [...ROLE_WORDS, ...CLAUSE_WORDS].map((word) => FULL[word] ?? word);

@@ -40,3 +40,8 @@ const byName = new Map<string, RoleRule>(ROLE_TABLE.map((r) => [r.name, r]));
 export const roleRule = (role: Role): RoleRule => byName.get(role) as RoleRule;
 /** Roles in the order of their lists in a bundle. */
 export const LISTED: readonly RoleRule[] = [...ROLE_TABLE].sort((a, b) => (a.list < b.list ? -1 : 1));
+
+/** Roles behind a word of their own, in the order in which a line has them. */
+export const WORDED: readonly { readonly role: Role; readonly word: string }[] = ROLE_TABLE.flatMap(
+  ({ name, stands }) => (typeof stands === "object" ? [{ role: name, word: stands.word }] : []),
+).sort((a, b) => (a.word < b.word ? -1 : 1));

@@ -5,7 +5,7 @@
 import { Fragment, type KeyboardEvent, useEffect, useId, useMemo, useRef, useState } from "react";
 import { around } from "@/core/catalogue/surroundings";
 import { drawnClauses } from "@/core/notation/clauses";
-import { ROLE_TABLE, roleRule } from "@/core/notation/roles";
+import { roleRule, WORDED } from "@/core/notation/roles";
 import type { Entry, ParsedLine, Remark } from "@/core/notation/parsed";
 import { parseLine } from "@/core/notation/parser";
 import { completeAt } from "@/core/notation/completion";
@@ -148,9 +148,7 @@ export function Drawn({
       </span>
     ));
   const extras = drawnClauses(parsed, around(catalogue));
-  const worded = ROLE_TABLE.flatMap(({ name, stands }) =>
-    typeof stands === "object" && of(name).length ? [{ role: name, word: stands.word }] : [],
-  );
+  const worded = WORDED.filter(({ role }) => of(role).length);
   return (
     <div className="rounded-sm border-l-3 border-kelp bg-shade px-2.5 py-2">
       <div className="flex flex-wrap items-center gap-1.5">
