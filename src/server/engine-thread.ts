@@ -43,10 +43,15 @@ function answer(question: Question): unknown {
     case "prepare":
       return readyAll(engine.catalogue, question.intents);
     case "committed": {
-      const made = ready.shift();
-      if (made?.next.revision !== question.revision)
-        throw new Error("Another change was made ready than was committed.");
-      return followed(engine.follow(made.next, made.edits));
+      const last = ready.findIndex((made) => made.next.revision === question.revision);
+      if (last < 0) throw new Error("Another change was made ready than was committed.");
+      const { next } = ready[last];
+      return followed(
+        engine.follow(
+          next,
+          ready.splice(0, last + 1).flatMap((made) => made.edits),
+        ),
+      );
     }
     case "snapshot": {
       const text = encoder.encode(

@@ -58,6 +58,8 @@ interface Waiting {
 /** Most changes that are written together, and most edits of them. */
 const MOST_TOGETHER = 64;
 const MOST_EDITS_TOGETHER = 2_000;
+/** So long changes that were written together are followed one by one [ms]. */
+const ONE_BY_ONE = 80;
 /** What a bundle that can't be read makes of the pantry. */
 const NOTHING = { ok: false as const, faults: [], conflicts: [] };
 
@@ -96,6 +98,8 @@ export class Engine implements Lodger {
   revision: number;
   used = Date.now();
   gone = false;
+  /** The pantry's key, as far as it is known to be so still. */
+  key: string | null = null;
   private zipped: { revision: number; body: Uint8Array } | null = null;
 
   constructor(
@@ -215,6 +219,7 @@ export class Engine implements Lodger {
       if (revision <= this.revision) return;
       if (!this.lodged && !this.opening) {
         // Nobody asks for readings now: views read anew, which opens it.
+        this.key = null;
         if (Number.isFinite(revision)) {
           this.revision = revision;
           this.tell({ tell: "anew", revision });
@@ -231,7 +236,7 @@ export class Engine implements Lodger {
     for (const change of await changesAfter(em, this.pantry, this.revision)) {
       try {
         const followed = await this.ask("follow", { edits: change.edits, revision: change.revision });
-        this.took(change, followed);
+        this.took([change], followed);
         if (change.moved === null)
           await keepMoved(em, this.pantry, [[change.revision, followed.moved]]).catch(() => undefined);
       } catch (error) {
@@ -242,11 +247,16 @@ export class Engine implements Lodger {
     }
   }
 
-  private took(change: LoggedText, { ripple, moved }: Followed): void {
-    this.revision = change.revision;
-    const { edits, ...head } = change;
-    const json = `{"change":${JSON.stringify(head).slice(0, -1)},"moved":${moved},"edits":${edits}},"ripple":${ripple}}`;
-    this.tell({ tell: "change", revision: change.revision, json });
+  /** What several changes moved together is not what each of them moved: then none says so. */
+  private took(changes: readonly LoggedText[], { ripple, moved }: Followed): void {
+    const { revision } = changes[changes.length - 1];
+    this.revision = revision;
+    if (changes.some(({ edits }) => edits.includes('"pantry"'))) this.key = null;
+    const logged = changes.map(
+      ({ edits, ...head }) =>
+        `${JSON.stringify(head).slice(0, -1)},"moved":${changes.length === 1 ? moved : null},"edits":${edits}}`,
+    );
+    this.tell({ tell: "change", revision, json: `{"changes":[${logged.join(",")}],"ripple":${ripple}}` });
   }
 
   /** A new thread on what is stored. */
@@ -324,27 +334,42 @@ export class Engine implements Lodger {
     }
   }
 
-  /** Follows what is committed, change by change, and answers each as soon as its readings have followed. */
+  /**
+   * Follows what is committed and answers whoever sent it: change by change as long as that is quick, so that each can
+   * say what it moved; what is left then is followed at once.
+   */
   private async answer(
     batch: readonly Waiting[],
     outcomes: readonly Committed[],
     readied: readonly Readied[],
   ): Promise<void> {
     const moved: [number, string][] = [];
-    for (const [k, { done }] of batch.entries()) {
-      const [committed, ready] = [outcomes[k], readied[k]];
-      if (committed.ok && committed.change) await this.settle(committed.change, moved);
-      done("problems" in ready ? ready : { committed, plan: ready.plan });
+    const answers = batch.map(({ done }, k) => () => {
+      const ready = readied[k];
+      done("problems" in ready ? ready : { committed: outcomes[k], plan: ready.plan });
+    });
+    const changeOf = (k: number) => {
+      const committed = outcomes[k];
+      return committed.ok ? (committed.change ?? null) : null;
+    };
+    const end = performance.now() + ONE_BY_ONE;
+    for (let k = 0; k < batch.length; ) {
+      const from = k++;
+      if (performance.now() > end) k = batch.length;
+      const changes = batch.slice(from, k).flatMap((_, n) => changeOf(from + n) ?? []);
+      if (changes.length) await this.follow(changes, moved);
+      for (const answer of answers.slice(from, k)) answer();
     }
     if (moved.length) await keepMoved(this.orm.em.fork() as EntityManager, this.pantry, moved).catch(() => undefined);
   }
 
-  private async settle(change: LoggedText, moved: [number, string][]): Promise<void> {
-    if (change.revision <= this.revision) return;
+  private async follow(changes: readonly LoggedText[], moved: [number, string][]): Promise<void> {
+    const { revision } = changes[changes.length - 1];
+    if (revision <= this.revision) return;
     try {
-      const followed = await this.ask("committed", { revision: change.revision });
-      this.took(change, followed);
-      moved.push([change.revision, followed.moved]);
+      const followed = await this.ask("committed", { revision });
+      this.took(changes, followed);
+      if (changes.length === 1) moved.push([revision, followed.moved]);
     } catch (error) {
       console.error(error);
       await this.restart().catch((failed: Error) => console.error(failed.message));
@@ -360,6 +385,8 @@ export class Engine implements Lodger {
 
 export class Host {
   private readonly engines = new Map<Id, Engine>();
+  /** Engines by the keys that their pantries had when they were last looked up. */
+  private readonly byKey = new Map<string, Engine>();
   private readonly closers = new Set<() => void>();
   private readonly stopListening: () => Promise<void>;
   private readonly sweep: NodeJS.Timeout;
@@ -406,6 +433,11 @@ export class Host {
    * @param upToDate  whether what other processes wrote must be in already; whoever writes brings it in anyhow
    */
   async engine(key: string, { upToDate = true } = {}): Promise<Engine | null> {
+    const known = upToDate || !this.listening ? undefined : this.byKey.get(key);
+    if (known && known.key === key && !known.gone) {
+      known.used = Date.now();
+      return known;
+    }
     const head = await pantryByKey(this.em, key);
     if (!head) return null;
     let engine = this.engines.get(head.id);
@@ -415,6 +447,8 @@ export class Host {
     }
     // Notices may be late or, for a moment, lost: the head says whether something is missing.
     if (upToDate) await engine.advance(head.revision);
+    engine.key = key;
+    this.byKey.set(key, engine);
     engine.used = Date.now();
     return engine;
   }
@@ -429,6 +463,7 @@ export class Host {
   private async forget(pantry: Id): Promise<void> {
     const engine = this.engines.get(pantry);
     this.engines.delete(pantry);
+    this.byKey.delete(engine?.key ?? "");
     await engine?.end();
   }
 
@@ -447,6 +482,7 @@ export class Host {
     for (const [pantry, engine] of this.engines) {
       if (engine.watched || engine.working || now - engine.used < IDLE) continue;
       this.engines.delete(pantry);
+      this.byKey.delete(engine.key ?? "");
       this.pool.leave(engine);
       await engine.park();
     }

@@ -46,7 +46,7 @@ export interface Questions {
     question: { readonly intents: readonly Intent[] };
     answer: { readonly readied: readonly Readied[]; readonly writes: readonly Write[] };
   };
-  /** The next change that was made ready is committed: follows it. */
+  /** What was made ready is committed, up to a revision: follows all of that at once. */
   committed: { question: { readonly revision: number }; answer: Followed };
   /** All records and readings, as JSON; zipped where asked for. */
   snapshot: { question: { readonly zip: boolean }; answer: { readonly revision: number; readonly body: Uint8Array } };

@@ -553,8 +553,8 @@ describe("the server", () => {
     const before = await snapshot();
     const one = await (await host()).engine(pantry);
     if (!one) throw new Error("no engine");
-    const told: number[] = [];
-    const stop = one.watch((t) => t.tell === "change" && told.push(t.revision));
+    const told: LiveEvent[] = [];
+    const stop = one.watch((t) => t.tell === "change" && told.push(JSON.parse(t.json) as LiveEvent));
     const salt = before.records.item.find((i) => i.name === "Salt") as Item;
     const stack = (to: number) => ({ op: "set", kind: "item", id: salt.id, field: "stack", from: null, to }) as const;
     const twin = { ...fresh("Twin"), key: "salt" };
@@ -577,8 +577,11 @@ describe("the server", () => {
     expect(committed[23]).toMatchObject({ ok: false, faults: [{ field: "stack" }] });
     // What stands there already is no change.
     expect(committed[24]).toEqual({ ok: true, revision: before.revision + 21 });
-    expect(told).toEqual(revisions);
     stop();
+    expect(told.flatMap((t) => t.changes.map((c) => c.revision))).toEqual(revisions);
+    // What several changes moved together, none of them says by itself.
+    for (const { changes: some } of told) expect(some.every((c) => (c.moved === null) === some.length > 1)).toBe(true);
+    const shown = told.reduce((board, { ripple }) => follow(board, ripple), before.board);
     const log = (await call(changes.GET, { query: "most=25" })).body as unknown as {
       revision: number;
       author: string;
@@ -590,6 +593,7 @@ describe("the server", () => {
     expect(after.revision).toBe(before.revision + 21);
     expect(stored?.revision).toBe(after.revision);
     expect(new Map(after.records.item.map((i) => [i.id, i]))).toEqual(new Map(stored?.records.item));
+    expect(shown).toEqual(after.board);
     expect(after.board).toEqual(JSON.parse(JSON.stringify(new Core(stored as Catalogue).board())));
   });
 

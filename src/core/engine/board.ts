@@ -45,9 +45,10 @@ export interface Ripple {
   readonly moved: Moved;
 }
 
-/** What every open view is told about one committed change. */
+/** What every open view is told about what was committed: one change, or several that were followed together. */
 export interface LiveEvent {
-  readonly change: LoggedChange;
+  /** In order; one at least. */
+  readonly changes: readonly LoggedChange[];
   readonly ripple: Ripple;
 }
 

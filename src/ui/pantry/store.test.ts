@@ -1,6 +1,6 @@
 import { gzipSync } from "node:zlib";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import { rippleOf } from "@/core/engine/board";
+import { type LiveEvent, rippleOf } from "@/core/engine/board";
 import { boardOf } from "@/core/engine/engine";
 import type { Catalogue } from "@/core/catalogue/catalogue";
 import { type Edit, setField } from "@/core/catalogue/edit";
@@ -43,16 +43,18 @@ class Server {
     const ripple = rippleOf(before, after);
     const { revision } = this.catalogue;
     this.stream?.send("change", {
-      change: {
-        revision,
-        author: "Ida",
-        at: new Date().toISOString(),
-        note: "",
-        undoes,
-        edits,
-        size: edits.length,
-        moved: ripple.moved,
-      },
+      changes: [
+        {
+          revision,
+          author: "Ida",
+          at: new Date().toISOString(),
+          note: "",
+          undoes,
+          edits,
+          size: edits.length,
+          moved: ripple.moved,
+        },
+      ],
       ripple,
     });
     return revision;
@@ -121,6 +123,24 @@ describe("a window's pantry", () => {
     expect(shown()).toBe(3);
     expect(store.snapshot().state?.last?.says).toBe("Level of Eel nothing → 3");
     expect(server.loads).toBe(loads);
+  });
+
+  it("follows several changes that were followed together, and loads anew where one of them is missing", async () => {
+    const { loads, stream, catalogue: before } = server;
+    const events: LiveEvent[] = [];
+    server.stream = { send: (_: string, event: unknown) => events.push(event as LiveEvent) } as never;
+    for (const [to, from] of [[3], [4, 3], [6, 4]]) server.commit([level(to, from)]);
+    const ripple = rippleOf(boardOf(before), boardOf(server.catalogue));
+    const changes = events.flatMap((e) => e.changes);
+    stream?.send("change", { changes, ripple });
+    expect(shown()).toBe(6);
+    expect(server.loads).toBe(loads);
+    expect(store.snapshot().state?.board).toEqual(boardOf(server.catalogue));
+    server.commit([level(7, 6)]);
+    server.commit([level(8, 7)]);
+    stream?.send("change", { changes: events.slice(4).flatMap((e) => e.changes), ripple: events[4].ripple });
+    await until(() => shown() === 8);
+    expect(server.loads).toBe(loads + 1);
   });
 
   it("keeps catalogue and board at one revision whatever arrives", () => {

@@ -2,7 +2,7 @@
 import { type Board, follow, type LiveEvent } from "@/core/engine/board";
 import type { LoggedChange, Moved } from "@/core/history/log";
 import { type Catalogue, type Packed, unpacked } from "@/core/catalogue/catalogue";
-import { apply, type Conflict } from "@/core/catalogue/apply";
+import { apply, type Conflict, type Outcome } from "@/core/catalogue/apply";
 import type { Edit } from "@/core/catalogue/edit";
 import type { Id } from "@/core/schema/id";
 import { tellChange } from "@/core/history/telling";
@@ -112,21 +112,28 @@ export class PantryStore {
     };
   }
 
-  private take({ change, ripple }: LiveEvent): void {
+  private take({ changes, ripple }: LiveEvent): void {
     const { state } = this.view;
-    if (!state || change.revision <= state.catalogue.revision) return;
-    const outcome = apply(state.catalogue, change.edits);
-    if (!outcome.ok || outcome.catalogue.revision !== change.revision || ripple.from !== state.board.revision) {
+    if (!state || ripple.to <= state.catalogue.revision) return;
+    let catalogue: Catalogue | null = ripple.from === state.board.revision ? state.catalogue : null;
+    for (const { edits, revision } of changes) {
+      const outcome: Outcome | null = catalogue && apply(catalogue, edits);
+      catalogue = outcome?.ok && outcome.catalogue.revision === revision ? outcome.catalogue : null;
+    }
+    if (catalogue?.revision !== ripple.to) {
       void this.load();
       return;
     }
     const last = {
-      change,
-      says: tellChange(outcome.catalogue, change.edits),
+      change: changes[changes.length - 1],
+      says: tellChange(
+        catalogue,
+        changes.flatMap((c) => c.edits),
+      ),
       moved: ripple.moved,
       items: new Set(ripple.figures.map(([id]) => id)),
     };
-    this.set({ state: { catalogue: outcome.catalogue, board: follow(state.board, ripple), last }, link: "live" });
+    this.set({ state: { catalogue, board: follow(state.board, ripple), last }, link: "live" });
     this.settle();
   }
 
