@@ -59,7 +59,7 @@ interface Waiting {
 const MOST_TOGETHER = 64;
 const MOST_EDITS_TOGETHER = 2_000;
 /** So long changes that were written together are followed one by one [ms]. */
-const ONE_BY_ONE = 80;
+const ONE_BY_ONE = 40;
 /** What a bundle that can't be read makes of the pantry. */
 const NOTHING = { ok: false as const, faults: [], conflicts: [] };
 
