@@ -4,7 +4,12 @@ export default defineConfig({
   testDir: "e2e",
   workers: 2,
   fullyParallel: false,
-  timeout: 240_000,
+  timeout: 480_000,
+  projects: [
+    { name: "journeys", testIgnore: /survival/ },
+    // What ends and starts the program against the clock has the machine to itself.
+    { name: "survival", testMatch: /survival/, dependencies: ["journeys"] },
+  ],
   expect: { timeout: 20_000 },
   reporter: [["list"], ["json", { outputFile: "test-results/e2e.json" }]],
   use: {
