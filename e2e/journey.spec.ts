@@ -52,6 +52,7 @@ test("the whole journey", async ({ page, context }) => {
     await page.getByRole("button", { name: "New recipe" }).click();
     const line = page.getByRole("textbox", { name: "New recipe line" });
     await line.pressSequentially("Bind duster: 4 Heron fea");
+    await expect(page.getByRole("listbox", { name: "Names" })).toContainText("Heron feather");
     await page.keyboard.press("Tab");
     await line.pressSequentially("+ 1 Ash handle -> 1 Feather duster in 30s");
     await expect(page.getByText("“Ash handle” is not in the pantry yet and becomes a stub.")).toBeVisible();

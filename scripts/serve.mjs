@@ -44,7 +44,7 @@ const server = createServer(
   (request, response) => {
     const refused = refusal(request);
     if (refused) refuse(response, refused);
-    else
+    else if (!globalThis.saltyDirect?.(request, response))
       handle(request, response).catch((error) => {
         console.error(error);
         if (response.headersSent) response.destroy();

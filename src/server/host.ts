@@ -58,8 +58,8 @@ interface Waiting {
 /** Most changes that are written together, and most edits of them. */
 const MOST_TOGETHER = 64;
 const MOST_EDITS_TOGETHER = 2_000;
-/** So long changes that were written together are followed one by one [ms]. */
-const ONE_BY_ONE = 40;
+/** Changes that were written together are followed one by one where that is likely to take no longer [ms]. */
+const ONE_BY_ONE = 100;
 /** What a bundle that can't be read makes of the pantry. */
 const NOTHING = { ok: false as const, faults: [], conflicts: [] };
 
@@ -94,6 +94,8 @@ export class Engine implements Lodger {
   /** Changes that are not begun yet. */
   private readonly queue: Waiting[] = [];
   private scheduled = false;
+  /** How long following takes, smoothed [ms]. */
+  private following = 0;
   /** What the thread's readings are readings of, and what views were last told. */
   revision: number;
   used = Date.now();
@@ -335,8 +337,8 @@ export class Engine implements Lodger {
   }
 
   /**
-   * Follows what is committed and answers whoever sent it: change by change as long as that is quick, so that each can
-   * say what it moved; what is left then is followed at once.
+   * Follows what is committed and answers whoever sent it: change by change where that is quick, so that each can say
+   * what it moved; otherwise all at once, which takes hardly longer than one.
    */
   private async answer(
     batch: readonly Waiting[],
@@ -352,10 +354,11 @@ export class Engine implements Lodger {
       const committed = outcomes[k];
       return committed.ok ? (committed.change ?? null) : null;
     };
-    const end = performance.now() + ONE_BY_ONE;
+    const began = performance.now();
     for (let k = 0; k < batch.length; ) {
       const from = k++;
-      if (performance.now() > end) k = batch.length;
+      // Looked at again before each: one may take longer than those before it.
+      if (performance.now() - began + this.following * (batch.length - from) > ONE_BY_ONE) k = batch.length;
       const changes = batch.slice(from, k).flatMap((_, n) => changeOf(from + n) ?? []);
       if (changes.length) await this.follow(changes, moved);
       for (const answer of answers.slice(from, k)) answer();
@@ -366,8 +369,11 @@ export class Engine implements Lodger {
   private async follow(changes: readonly LoggedText[], moved: [number, string][]): Promise<void> {
     const { revision } = changes[changes.length - 1];
     if (revision <= this.revision) return;
+    const began = performance.now();
     try {
       const followed = await this.ask("committed", { revision });
+      // The last weighs a third: what is quick again is noticed soon, and one slow change does not decide alone.
+      this.following += (performance.now() - began - this.following) / 3;
       this.took(changes, followed);
       if (changes.length === 1) moved.push([revision, followed.moved]);
     } catch (error) {

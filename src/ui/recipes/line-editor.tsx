@@ -2,7 +2,7 @@
 /**
  * One line, one recipe: read while it is typed, with completion, a drawing of what was understood, and every remark.
  */
-import { Fragment, type KeyboardEvent, useEffect, useId, useMemo, useRef, useState } from "react";
+import { Fragment, type KeyboardEvent, useEffect, useId, useLayoutEffect, useMemo, useRef, useState } from "react";
 import { around } from "@/core/catalogue/surroundings";
 import { drawnClauses } from "@/core/notation/clauses";
 import { roleRule, WORDED } from "@/core/notation/roles";
@@ -36,6 +36,15 @@ export function LineEditor({ label, text, onText, onEnter, onEscape, autoFocus }
   const [cursor, setCursor] = useState<number | null>(null);
   const [picked, setPicked] = useState(0);
   const listId = useId();
+  // Set before the next key arrives: one that comes sooner than a frame must not land before what was put in.
+  const caret = useRef<number | null>(null);
+  useLayoutEffect(() => {
+    const at = caret.current;
+    if (at === null) return;
+    caret.current = null;
+    input.current?.focus();
+    input.current?.setSelectionRange(at, at);
+  });
   const names = useMemo(
     () => [...catalogue.records.item.values()].filter((i) => i.status !== "retired").map((i) => i.name),
     [catalogue.records.item],
@@ -46,13 +55,8 @@ export function LineEditor({ label, text, onText, onEnter, onEscape, autoFocus }
   }, [autoFocus]);
 
   const replace = (from: number, to: number, by: string) => {
-    const next = `${text.slice(0, from)}${by}${text.slice(to)}`;
-    onText(next);
-    const at = from + by.length;
-    requestAnimationFrame(() => {
-      input.current?.focus();
-      input.current?.setSelectionRange(at, at);
-    });
+    onText(`${text.slice(0, from)}${by}${text.slice(to)}`);
+    caret.current = from + by.length;
     setCursor(null);
   };
   const take = (name: string) => {

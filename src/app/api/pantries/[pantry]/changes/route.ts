@@ -1,5 +1,6 @@
-import { change, log } from "@/server/pantry";
-import { changeOf, pantryRoute } from "@/server/route";
+import { postChange } from "@/server/live";
+import { log } from "@/server/pantry";
+import { pantryRoute } from "@/server/route";
 
 export const dynamic = "force-dynamic";
 
@@ -18,12 +19,4 @@ export const GET = pantryRoute(({ request, host, engine }) => {
   });
 });
 
-export const POST = pantryRoute(
-  async (call) => {
-    const read = await changeOf(call);
-    return "refusal" in read
-      ? read.refusal
-      : change(call.engine, call.actor, { do: "edit", edits: read.body.edits }, { note: read.body.note });
-  },
-  { writes: true },
-);
+export { postChange as POST };

@@ -1,0 +1,18 @@
+/** The two handlers that carry a studio at work: a change, and the stream of everybody's changes. */
+import { change } from "./pantry";
+import { changeOf, pantryRoute } from "./route";
+import { liveStream } from "./stream";
+
+export const postChange = pantryRoute(
+  async (call) => {
+    const read = await changeOf(call);
+    return "refusal" in read
+      ? read.refusal
+      : change(call.engine, call.actor, { do: "edit", edits: read.body.edits }, { note: read.body.note });
+  },
+  { writes: true },
+);
+
+export const getEvents = pantryRoute(({ engine, host, request }) => liveStream(engine, host, request.signal), {
+  guarded: true,
+});
