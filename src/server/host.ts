@@ -60,6 +60,8 @@ const MOST_TOGETHER = 64;
 const MOST_EDITS_TOGETHER = 2_000;
 /** Changes that were written together are followed one by one where that is likely to take no longer [ms]. */
 const ONE_BY_ONE = 100;
+/** So long after a turn those whom it answered are waited for at most [ms]. */
+const MOST_GATHERING = 40;
 /** What a bundle that can't be read makes of the pantry. */
 const NOTHING = { ok: false as const, faults: [], conflicts: [] };
 
@@ -94,6 +96,8 @@ export class Engine implements Lodger {
   /** Changes that are not begun yet. */
   private readonly queue: Waiting[] = [];
   private scheduled = false;
+  /** How many changes the last turn wrote, and when [ms]. */
+  private lastTurn = { size: 0, ended: 0, took: 0 };
   /** How long following takes, smoothed [ms]. */
   private following = 0;
   /** What the thread's readings are readings of, and what views were last told. */
@@ -290,14 +294,29 @@ export class Engine implements Lodger {
       for (const { fail } of this.queue.splice(0)) fail(error);
     };
     this.inTurn(async () => {
+      await this.gather();
       // Whoever comes while these are written is in the next turn.
       this.scheduled = false;
-      await this.write(nextBatch(this.queue));
+      const batch = nextBatch(this.queue);
+      const began = performance.now();
+      await this.write(batch);
+      const ended = performance.now();
+      this.lastTurn = { size: batch.length, ended, took: ended - began };
       if (this.queue.length) this.writeSoon();
     }).catch((error: Error) => {
       this.scheduled = false;
       failAll(error);
     });
+  }
+
+  /**
+   * Waits a moment for as many changes as the last turn had: people answered together send their next ones together, and
+   * whoever just missed a turn would wait for a whole one. Where nobody does, the next turn does not wait.
+   */
+  private async gather(): Promise<void> {
+    const { size, ended, took } = this.lastTurn;
+    const end = ended + Math.min(MOST_GATHERING, took / 4);
+    while (this.queue.length < size && performance.now() < end) await new Promise(setImmediate);
   }
 
   /** Writes changes together; where that fails before anything is written, one by one, so that each fails for itself. */
