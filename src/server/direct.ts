@@ -4,8 +4,8 @@
  * for whoever serves without scripts/serve.mjs.
  */
 import type { IncomingMessage, ServerResponse } from "node:http";
-import { Readable } from "node:stream";
 import { getEvents, postChange } from "./live";
+import { STREAM_HEADERS } from "./stream";
 
 const DIRECT = [
   { method: "POST", path: /^\/api\/pantries\/([a-z0-9_]{1,90})\/changes$/, handler: postChange },
@@ -17,9 +17,7 @@ export function answerDirectly(incoming: IncomingMessage, response: ServerRespon
   for (const { method, path, handler } of DIRECT) {
     const match = incoming.method === method ? path.exec(incoming.url ?? "") : null;
     if (!match) continue;
-    const left = new AbortController();
-    response.once("close", () => left.abort());
-    handler(requestOf(incoming, left.signal), { params: Promise.resolve({ pantry: match[1] }) })
+    handler(requestOf(incoming, response), { params: Promise.resolve({ pantry: match[1] }) })
       .then((answer) => send(answer, response))
       .catch((error: Error) => {
         console.error(error);
@@ -30,28 +28,42 @@ export function answerDirectly(incoming: IncomingMessage, response: ServerRespon
   return false;
 }
 
-function requestOf(incoming: IncomingMessage, signal: AbortSignal): Request {
+/** A request as far as handlers look at one; what few of them need is made when it is asked for. */
+function requestOf(incoming: IncomingMessage, response: ServerResponse): Request {
   const headers = new Headers();
-  for (const [name, value] of Object.entries(incoming.headersDistinct)) {
-    // Several values of what may be given once only are none that is known.
-    if (value) headers.set(name, value.join(", "));
-  }
-  const { method } = incoming;
-  const url = `http://${LOOPBACK}${incoming.url}`;
-  return method === "GET"
-    ? new Request(url, { method, headers, signal })
-    : // Streams as bodies need `duplex`, which the types do not know.
-      new Request(url, { method, headers, signal, body: Readable.toWeb(incoming), duplex: "half" } as RequestInit);
+  // What is given several times although it may be given once only becomes a value that nobody knows.
+  for (const [name, values] of Object.entries(incoming.headersDistinct)) headers.set(name, (values ?? []).join(", "));
+  let signal: AbortSignal | null = null;
+  return {
+    method: incoming.method,
+    url: `http://${headers.get("host")}${incoming.url}`,
+    headers,
+    // Reading no further must not end the connection: the refusal goes out over it.
+    body: incoming.method === "GET" ? null : incoming.iterator({ destroyOnReturn: false }),
+    get signal() {
+      signal ??= leaving(response);
+      return signal;
+    },
+  } as unknown as Request;
 }
-const LOOPBACK = "127.0.0.1";
+
+/** Aborted when whoever asked goes away. */
+function leaving(response: ServerResponse): AbortSignal {
+  const left = new AbortController();
+  response.once("close", () => left.abort());
+  return left.signal;
+}
 
 async function send(answer: Response, response: ServerResponse): Promise<void> {
-  response.writeHead(answer.status, Object.fromEntries(answer.headers));
-  if (!answer.body) {
-    response.end();
+  const headers = Object.fromEntries(answer.headers);
+  if (headers["content-type"] !== STREAM_HEADERS["content-type"]) {
+    const body = Buffer.from(await answer.arrayBuffer());
+    response.writeHead(answer.status, { ...headers, "content-length": String(body.length) });
+    response.end(body);
     return;
   }
-  const reader = answer.body.getReader();
+  response.writeHead(answer.status, headers);
+  const reader = (answer.body as ReadableStream<Uint8Array>).getReader();
   response.once("close", () => void reader.cancel().catch(() => undefined));
   for (;;) {
     const { done, value } = await reader.read();

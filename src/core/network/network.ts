@@ -298,19 +298,19 @@ export class NetworkBuilder {
   }
 }
 
-/** Numbers that come one after the other, in pieces, so that making room copies nothing. */
+/** Numbers that come one after the other, in pieces that get larger, so that making room copies nothing. */
 class Growing<T extends Int32Array | Float64Array | Int16Array | Uint8Array> {
   length = 0;
   private pieces: T[] = [];
   private last: T;
   private filled = 0;
   constructor(private readonly kind: new (n: number) => T) {
-    this.last = new kind(PIECE);
+    this.last = new kind(SMALLEST_PIECE);
   }
   push(value: number): void {
-    if (this.filled === PIECE) {
+    if (this.filled === this.last.length) {
       this.pieces.push(this.last);
-      this.last = new this.kind(PIECE);
+      this.last = new this.kind(Math.min(2 * this.last.length, LARGEST_PIECE));
       this.filled = 0;
     }
     this.last[this.filled++] = value;
@@ -319,15 +319,18 @@ class Growing<T extends Int32Array | Float64Array | Int16Array | Uint8Array> {
   /** All of them; nothing is left here. */
   done(): T {
     const all = new this.kind(this.length);
-    this.pieces.forEach((piece, k) => {
-      all.set(piece as never, k * PIECE);
-    });
-    all.set(this.last.subarray(0, this.filled) as never, this.pieces.length * PIECE);
+    let at = 0;
+    for (const piece of this.pieces) {
+      all.set(piece as never, at);
+      at += piece.length;
+    }
+    all.set(this.last.subarray(0, this.filled) as never, at);
     this.pieces = [];
     return all;
   }
 }
-const PIECE = 2 ** 14;
+const SMALLEST_PIECE = 64;
+const LARGEST_PIECE = 2 ** 14;
 
 /**
  * The same network with items and processes numbered in another order, so that what is used together stands together.
