@@ -44,7 +44,7 @@ describe("bundles", () => {
     const json = mutated(random, pick(random, [whole, short]));
     const text = JSON.stringify(json);
     const into = pick(random, [emptyCatalogue(pantry()), there]);
-    const plan = planImport(into, text, random() < 0.3);
+    const plan = planImport(into, text, { replace: random() < 0.3 });
     for (const { place, says } of [...plan.problems, ...plan.notes])
       expect([typeof place, typeof says, place.length < 400, says.length < 2000]).toEqual([
         "string",

@@ -1,75 +1,81 @@
 /** salty import, export and setup: the commands that speak to the database. */
 import { writeFileSync } from "node:fs";
 import demo from "../demo/brackwater-reach.json";
-import { type Catalogue, emptyCatalogue } from "../core/catalogue/catalogue";
 import { newId } from "../core/schema/id";
 import { PANTRY_DEFAULTS } from "../core/kinds/index";
 import { isKey } from "../core/schema/key";
 import { cut } from "../core/schema/characters";
 import { exportBundle } from "../core/exchange/bundle";
-import { bundlePantry, planImport } from "../core/exchange/read";
+import { bundlePantry } from "../core/exchange/read";
 import { parseBundle } from "../core/exchange/parse";
 import { count } from "../core/numbers/format";
-import { commit } from "../store/commit";
-import { batchOf } from "../store/prepare";
+import { importBundle } from "../server/use-cases/writing";
 import { loadCatalogue, type PantryHead } from "../store/load";
 import type { Orm } from "../store/orm";
 import { query } from "../store/sql";
+import { Alone } from "./alone";
 import { withDatabase } from "./connection";
 import { BadUse, Unreadable } from "./failure";
-import { readText, refused } from "./input";
+import { readBytes, refused } from "./input";
+import { progressLine } from "./progress";
 
 type Options = Record<string, string | boolean | undefined>;
 
 export async function importCommand([file]: string[], options: Options): Promise<number> {
   if (!file) throw new BadUse("A bundle file is needed.");
-  return withDatabase((orm, heads) => importText(orm, heads, file, readText(file), options));
+  return withDatabase((orm, heads) => importText(orm, heads, file, readBytes(file), options));
 }
 
 async function importText(
   orm: Orm,
   heads: readonly PantryHead[],
   file: string,
-  text: string,
+  bundle: Uint8Array,
   options: Options,
 ): Promise<number> {
-  const parsed = parseBundle(text);
-  if ("problems" in parsed) throw refused(file, parsed.problems);
-  const { settings, problems } = bundlePantry(parsed.bundle);
-  if (problems.length) throw refused(file, problems);
+  const settings = settingsIn(file, bundle);
   const key = typeof options.pantry === "string" ? options.pantry : settings.key;
   if (!isKey(key))
     throw new BadUse(`“${key}” is no key of a pantry. Use lower-case letters, digits and single “_” between them.`);
   const head = heads.find((p) => p.key === key);
   const id = head?.id ?? newId();
-  const fresh = { ...PANTRY_DEFAULTS, id, key, name: settings.name };
-  const read = async (): Promise<Catalogue> =>
-    (head && (await loadCatalogue(orm.em.fork() as never, id))) || emptyCatalogue(fresh);
-  const before = await read();
-  const plan = planImport(before, text, options.replace === true);
-  if (!options.quiet) for (const note of plan.notes) process.stderr.write(`${file}: ${note.place}: ${note.says}\n`);
-  if (plan.problems.length) throw refused(file, plan.problems);
-  const what = `${count(plan.added, "record")} new, ${plan.changed} changed, ${plan.same} the same${options.replace ? `, ${plan.removed} removed` : ""}`;
-  if (options.dry) {
-    process.stdout.write(`${key}: ${what}. Nothing was written (--dry).\n`);
-    return 0;
-  }
-  // A new pantry is made in the same transaction: an import that fails leaves none behind.
-  const outcome = await commit(
-    orm,
-    id,
-    { author: cut(process.env.USER ?? "salty", 80), note: cut(`Imported ${file.split("/").pop()}`, 300) },
-    async (_, revision) => {
-      if (before.revision !== revision)
-        throw new Unreadable("Somebody changed the pantry in the meantime. Run the import once more.");
-      return batchOf(before, plan.edits);
+  const fresh = head ? undefined : { ...PANTRY_DEFAULTS, id, key, name: settings.name };
+  const line = progressLine(options.quiet === true);
+  const outcome = await importBundle(
+    new Alone(orm, id, fresh),
+    {
+      bundle,
+      replace: options.replace === true,
+      dry: options.dry === true,
+      author: cut(process.env.USER ?? "salty", 80),
+      name: file.split("/").pop() ?? file,
     },
-    head ? undefined : fresh,
+    { progress: line.show },
+  ).finally(line.end);
+  if (outcome.is === "refused") {
+    const { faults, conflicts } = outcome.refused;
+    throw new Unreadable([...faults, ...conflicts].map((f) => `${file}: ${f.says}`).join("\n"));
+  }
+  const { notes } = outcome.is === "unread" ? outcome : outcome.plan;
+  if (!options.quiet) for (const note of notes) process.stderr.write(`${file}: ${note.place}: ${note.says}\n`);
+  if (outcome.is === "unread") throw refused(file, outcome.problems);
+  const { added, changed, same, removed } = outcome.plan;
+  const what = `${count(added, "record")} new, ${changed} changed, ${same} the same${options.replace ? `, ${removed} removed` : ""}`;
+  process.stdout.write(
+    options.dry
+      ? `${key}: ${what}. Nothing was written (--dry).\n`
+      : `${key}: ${what}. Revision ${outcome.revision}.\n`,
   );
-  if (!outcome.ok)
-    throw new Unreadable([...outcome.faults, ...outcome.conflicts].map((f) => `${file}: ${f.says}`).join("\n"));
-  process.stdout.write(`${key}: ${what}. Revision ${outcome.revision}.\n`);
   return 0;
+}
+
+/** Key and name of the pantry that a bundle is of. */
+function settingsIn(file: string, bundle: Uint8Array): { readonly key: string; readonly name: string } {
+  const parsed = parseBundle(new TextDecoder().decode(bundle));
+  if ("problems" in parsed) throw refused(file, parsed.problems);
+  const { settings, problems } = bundlePantry(parsed.bundle);
+  if (problems.length) throw refused(file, problems);
+  return settings;
 }
 
 export async function exportCommand([file]: string[], options: Options): Promise<number> {
@@ -108,6 +114,6 @@ export async function setupCommand(): Promise<number> {
       );
     if (heads.length) return 0;
     process.stdout.write("· stocking the demo pantry (its faults are planted, see src/demo/README.md): ");
-    return importText(orm, heads, "brackwater-reach.json", JSON.stringify(demo), { quiet: true });
+    return importText(orm, heads, "brackwater-reach.json", Buffer.from(JSON.stringify(demo)), { quiet: true });
   });
 }

@@ -11,13 +11,14 @@ import type { Problem } from "../core/exchange/report";
 import type { NameBook } from "../core/notation/book";
 import { BadUse, Unreadable } from "./failure";
 
-export function readText(file: string): string {
+export function readBytes(file: string): Buffer {
   try {
-    return readFileSync(file === "-" ? 0 : file, "utf8");
+    return readFileSync(file === "-" ? 0 : file);
   } catch (error) {
     throw new Unreadable(`${file}: can't be read: ${(error as Error).message}`);
   }
 }
+export const readText = (file: string): string => readBytes(file).toString("utf8");
 
 export const refused = (file: string, problems: readonly Problem[]): Unreadable =>
   new Unreadable(problems.map((p) => `${file}: ${p.place}: ${p.says}`).join("\n"));

@@ -6,7 +6,7 @@ import { newId } from "../core/schema/id";
 import { freshDatabase } from "../store/testing/database";
 import { answerDirectly } from "./direct";
 import { type Host, host } from "./host";
-import { newPantry } from "./pantry";
+import { newPantry } from "./use-cases/pantries";
 
 let database: Awaited<ReturnType<typeof freshDatabase>>;
 let one: Host;

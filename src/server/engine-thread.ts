@@ -6,15 +6,13 @@ import type { Ripple } from "../core/engine/board";
 import { Engine } from "../core/engine/engine";
 import { itemCosts } from "../core/analysis/item-costs";
 import { type Catalogue, packed } from "../core/catalogue/catalogue";
-import { type Edit, invert } from "../core/catalogue/edit";
+import type { Edit } from "../core/catalogue/edit";
 import { transliterateBy } from "../core/schema/names";
-import { tellChange } from "../core/history/telling";
-import { cut } from "../core/schema/characters";
 import { exportBundle } from "../core/exchange/bundle";
-import { planImport } from "../core/exchange/read";
 import { catalogueFrom } from "../store/load";
-import { type Made, prepare, type Prepared, type Refused, writesOf } from "../store/prepare";
-import type { Answer, Followed, Intent, Question, Questions, Readied } from "./questions";
+import { type Made, type Write, writesOf } from "../store/prepare";
+import type { Answer, Followed, Question, Questions, Writes } from "./questions";
+import { type Intent, readied } from "./use-cases/intents";
 
 const port = parentPort;
 if (!port) throw new Error("This file runs as a worker thread only.");
@@ -23,6 +21,8 @@ transliterateBy(anyAscii);
 let engine: Engine | null = null;
 /** Changes that were made ready, until they are followed. */
 let ready: Made[] = [];
+/** What is to be written of them and was not handed over yet. */
+let pending: Iterator<Write, undefined | void> = [][Symbol.iterator]();
 const encoder = new TextEncoder();
 
 /** What a question is answered with; see Questions. */
@@ -38,20 +38,18 @@ function answer(question: Question): unknown {
       const { outcome, ripple } = engine.change(JSON.parse(question.edits) as Edit[]);
       if (!outcome.ok || !ripple || engine.revision !== question.revision)
         throw new Error("The change does not fit this copy.");
-      return followed(ripple);
+      return followed(ripple, 0);
     }
     case "prepare":
       return readyAll(engine.catalogue, question.intents);
+    case "more":
+      return moreWrites();
     case "committed": {
       const last = ready.findIndex((made) => made.next.revision === question.revision);
       if (last < 0) throw new Error("Another change was made ready than was committed.");
       const { next } = ready[last];
-      return followed(
-        engine.follow(
-          next,
-          ready.splice(0, last + 1).flatMap((made) => made.edits),
-        ),
-      );
+      const edits = ready.splice(0, last + 1).flatMap((made) => made.edits);
+      return followed(engine.follow(next, edits), edits.length);
     }
     case "snapshot": {
       const text = encoder.encode(
@@ -75,51 +73,40 @@ function answer(question: Question): unknown {
   }
 }
 
-const followed = (ripple: Ripple): Followed => ({
-  ripple: JSON.stringify(ripple),
+/** A ripple of so many edits is not sent: reading anew is quicker. */
+const MOST_FOLLOWED = 5_000;
+
+const followed = (ripple: Ripple, edits: number): Followed => ({
+  ripple: edits > MOST_FOLLOWED ? null : JSON.stringify(ripple),
   moved: JSON.stringify(ripple.moved),
 });
 
 /** Each intent on what the ones before come to. */
 function readyAll(before: Catalogue, intents: readonly Intent[]): Questions["prepare"]["answer"] {
   ready = [];
-  const readied = intents.map((intent) => readyOne(ready[ready.length - 1]?.next ?? before, intent));
-  const last = ready[ready.length - 1];
-  const edits = ready.flatMap((made) => made.edits);
-  return { readied, writes: last ? [...writesOf(before, last.next, edits)] : [] };
+  const answers = intents.map((intent) => {
+    const on = ready[ready.length - 1]?.next ?? before;
+    const { readied: answer, made } = readied(on, intent, (progress) => say({ progress }));
+    if (made) ready.push(made);
+    return answer;
+  });
+  pending = writesOf(before, ready);
+  return { readied: answers, ...moreWrites() };
 }
 
-function readyOne(catalogue: Catalogue, intent: Intent): Readied {
-  if (intent.do === "edit") return { answer: made(catalogue, intent.edits) };
-  if (intent.do === "undo") {
-    const edits = JSON.parse(intent.edits) as Edit[];
-    const note = cut(tellChange(catalogue, edits), 300);
-    const answer = made(catalogue, invert(edits));
-    return { answer: answer.ok ? { ...answer, note } : answer };
-  }
-  let text: string;
-  try {
-    text = new TextDecoder("utf-8", { fatal: true }).decode(intent.bundle);
-  } catch {
-    return {
-      problems: [{ place: "file", says: "This is not UTF-8. Save the file as UTF-8 and import it again." }],
-      notes: [],
-    };
-  }
-  const plan = planImport(catalogue, text, intent.replace);
-  if (plan.problems.length) return { problems: plan.problems, notes: plan.notes };
-  const { added, changed, removed, same, settings, notes } = plan;
-  return {
-    answer: made(catalogue, plan.edits),
-    plan: { added, changed, removed, same, settings, notes, edits: plan.edits.length },
-  };
-}
+/** Characters of writes that are made before they are handed over. */
+const HANDFUL = 4_000_000;
 
-function made(catalogue: Catalogue, edits: readonly Edit[]): Prepared | Refused {
-  const result = prepare(catalogue, edits);
-  if ("refused" in result) return result.refused;
-  if (result.prepared.size) ready.push(result.made);
-  return result.prepared;
+function moreWrites(): Writes {
+  const writes: Write[] = [];
+  for (let size = 0; size < HANDFUL; ) {
+    const { done, value } = pending.next();
+    if (done) return { writes, more: false };
+    writes.push(value);
+    if (value.do === "copy") size += value.rows.length;
+    if (value.do === "put") size += value.rows.length + value.parts.reduce((sum, part) => sum + part.length, 0);
+  }
+  return { writes, more: true };
 }
 
 function fail(busy = 0): null {
@@ -128,6 +115,7 @@ function fail(busy = 0): null {
   return null;
 }
 
+const say = (said: Answer): void => port.postMessage(said);
 port.on("message", (question: Question) => {
   let said: Answer;
   try {
@@ -135,5 +123,5 @@ port.on("message", (question: Question) => {
   } catch (error) {
     said = { failed: (error as Error).message };
   }
-  port.postMessage(said);
+  say(said);
 });

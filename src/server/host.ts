@@ -17,12 +17,15 @@ import {
   type Submission,
 } from "../store/commit";
 import { listen } from "../store/listen";
+import { EDITS_IN_PART, type Write } from "../store/prepare";
 import { changesAfter, type LoggedText, listPantries, loadTexts, type PantryHead, pantryByKey } from "../store/load";
 import { connect, migrate, type Orm } from "../store/orm";
 import { type Lodger, Pool } from "./pool";
-import type { Followed, Intent, Questions, Readied } from "./questions";
+import type { Followed, Questions, Writes } from "./questions";
 import { Ration } from "./ration";
-import { EngineFailed, GivenUp, type Patience, Thread, ThreadLost, TookTooLong, TooBusy } from "./thread";
+import { EngineFailed, GivenUp, Thread, ThreadLost, TookTooLong, TooBusy } from "./thread";
+import type { Intent, Readied } from "./use-cases/intents";
+import type { Patience, Submitted, Writer } from "./use-cases/writing";
 
 transliterateBy(anyAscii);
 
@@ -41,12 +44,6 @@ export type Told =
   | { readonly tell: "anew"; readonly revision: number }
   | { readonly tell: "gone" };
 
-/** A bundle that can't be read, with what is wrong with it. */
-export type Unread = Extract<Readied, { problems: unknown }>;
-export type Submitted =
-  | { readonly committed: Committed; readonly plan?: Extract<Readied, { answer: unknown }>["plan"] }
-  | Unread;
-
 /** A change that somebody waits for. */
 interface Waiting {
   readonly submission: Submission;
@@ -64,6 +61,9 @@ const ONE_BY_ONE = 100;
 const MOST_GATHERING = 40;
 /** What a bundle that can't be read makes of the pantry. */
 const NOTHING = { ok: false as const, faults: [], conflicts: [] };
+
+/** Questions about what only this one thread knows, or that would end the next one too. */
+const NEVER_AGAIN: ReadonlySet<keyof Questions> = new Set(["fail", "committed", "more"]);
 
 /** Takes from the queue what is written next: an import or an undo alone, edits of several people together. */
 function nextBatch(queue: Waiting[]): Waiting[] {
@@ -86,7 +86,7 @@ const mayBeOneAlone = (error: unknown): boolean =>
   error instanceof TookTooLong ||
   (error as { code?: string }).code?.startsWith("23") === true;
 
-export class Engine implements Lodger {
+export class Engine implements Lodger, Writer {
   private readonly watchers = new Set<(told: Told) => void>();
   private thread: Thread | null = null;
   private opening: Promise<Thread> | null = null;
@@ -188,7 +188,7 @@ export class Engine implements Lodger {
       try {
         return await thread.ask(ask, question, patience);
       } catch (error) {
-        if (!(error instanceof ThreadLost) || ask === "fail" || ask === "committed" || this.gone) throw error;
+        if (!(error instanceof ThreadLost) || NEVER_AGAIN.has(ask) || this.gone) throw error;
         return await (await this.opened()).ask(ask, question, patience);
       }
     } finally {
@@ -240,6 +240,8 @@ export class Engine implements Lodger {
   private async bring(em: EntityManager): Promise<void> {
     await this.opened();
     for (const change of await changesAfter(em, this.pantry, this.revision)) {
+      // Reading a large change piece by piece would take longer than reading what stands there now.
+      if (change.size > EDITS_IN_PART) return this.restart();
       try {
         const followed = await this.ask("follow", { edits: change.edits, revision: change.revision });
         this.took([change], followed);
@@ -257,7 +259,11 @@ export class Engine implements Lodger {
   private took(changes: readonly LoggedText[], { ripple, moved }: Followed): void {
     const { revision } = changes[changes.length - 1];
     this.revision = revision;
-    if (changes.some(({ edits }) => edits.includes('"pantry"'))) this.key = null;
+    if (changes.some(({ edits, size }) => size > EDITS_IN_PART || edits.includes('"pantry"'))) this.key = null;
+    if (ripple === null || changes.some(({ size }) => size > EDITS_IN_PART)) {
+      this.tell({ tell: "anew", revision });
+      return;
+    }
     const logged = changes.map(
       ({ edits, ...head }) =>
         `${JSON.stringify(head).slice(0, -1)},"moved":${changes.length === 1 ? moved : null},"edits":${edits}}`,
@@ -343,8 +349,9 @@ export class Engine implements Lodger {
           const patience = batch.length === 1 ? batch[0].patience : {};
           const made = await this.ask("prepare", { intents: batch.map((w) => w.intent) }, patience);
           readied = made.readied;
-          if (patience.signal?.aborted) throw new GivenUp("Nobody waits for this any more; nothing was written.");
-          return { answers: readied.map((r) => ("answer" in r ? r.answer : NOTHING)), writes: made.writes };
+          const answers = readied.map((r) => ("answer" in r ? r.answer : NOTHING));
+          const of = answers.reduce((sum, a) => sum + (a.ok ? a.size : 0), 0);
+          return { answers, writes: this.writes(made, of, patience) };
         },
       );
       written = true;
@@ -352,6 +359,20 @@ export class Engine implements Lodger {
     } catch (error) {
       if (written || batch.length === 1 || !mayBeOneAlone(error)) for (const { fail } of batch) fail(error as Error);
       else for (const each of batch) await this.write([each]);
+    }
+  }
+
+  /** What is to be written, asked for while it is written; ends with an error once nobody waits for it any more. */
+  private async *writes(first: Writes, of: number, patience: Patience): AsyncGenerator<Write> {
+    let done = 0;
+    for (let some = first; ; some = await this.ask("more", {}, patience)) {
+      for (const write of some.writes) {
+        if (patience.signal?.aborted) throw new GivenUp("Nobody waits for this any more; nothing was written.");
+        yield write;
+        done += "records" in write ? (write.records ?? 0) : 0;
+        patience.progress?.({ stage: "writing", done, of });
+      }
+      if (!some.more) return;
     }
   }
 
@@ -401,10 +422,9 @@ export class Engine implements Lodger {
     }
   }
 
-  /** What a bundle would do, without doing it. */
-  async plan(bundle: Uint8Array, replace: boolean, patience: Patience): Promise<Readied> {
-    const intents: Intent[] = [{ do: "import", bundle, replace }];
-    return this.inTurn(async () => (await this.ask("prepare", { intents }, patience)).readied[0]);
+  /** What an intent would do, without doing it. */
+  async plan(intent: Intent, patience: Patience = {}): Promise<Readied> {
+    return this.inTurn(async () => (await this.ask("prepare", { intents: [intent] }, patience)).readied[0]);
   }
 }
 

@@ -1,5 +1,5 @@
 /** The two handlers that carry a studio at work: a change, and the stream of everybody's changes. */
-import { change } from "./pantry";
+import { change } from "./replies";
 import { changeOf, pantryRoute } from "./route";
 import { liveStream } from "./stream";
 

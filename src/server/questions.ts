@@ -6,35 +6,23 @@ import type { ItemCosts } from "../core/analysis/item-costs";
 import type { Edit } from "../core/catalogue/edit";
 import type { Outcome } from "../core/catalogue/apply";
 import type { Id } from "../core/schema/id";
-import type { Problem } from "../core/exchange/report";
+import type { Progress } from "../core/exchange/progress";
 import type { PantryTexts } from "../store/load";
-import type { Prepared, Refused, Write } from "../store/prepare";
-
-/** What somebody wants to do: edits, the inverse of logged ones (JSON), or what a bundle says (UTF-8). */
-export type Intent =
-  | { readonly do: "edit"; readonly edits: readonly Edit[] }
-  | { readonly do: "undo"; readonly edits: string }
-  | { readonly do: "import"; readonly bundle: Uint8Array; readonly replace: boolean };
-
-export interface PlanSummary {
-  readonly added: number;
-  readonly changed: number;
-  readonly removed: number;
-  readonly same: number;
-  readonly settings: number;
-  readonly edits: number;
-  readonly notes: readonly Problem[];
-}
-/** What an intent comes to; of a bundle also what it would do, or why it can't be read. */
-export type Readied =
-  | { readonly answer: Prepared | Refused; readonly plan?: PlanSummary }
-  | { readonly problems: readonly Problem[]; readonly notes: readonly Problem[] };
+import type { Write } from "../store/prepare";
+import type { Intent, Readied } from "./use-cases/intents";
 
 export interface Followed {
-  /** JSON of a Ripple. */
-  readonly ripple: string;
+  /** JSON of a Ripple; null where it would be too large to be sent. */
+  readonly ripple: string | null;
   /** JSON of what moved. */
   readonly moved: string;
+}
+
+/** What is to be written, as far as it is made already. */
+export interface Writes {
+  readonly writes: readonly Write[];
+  /** Whether there are more to be asked for. */
+  readonly more: boolean;
 }
 
 export interface Questions {
@@ -44,8 +32,10 @@ export interface Questions {
   /** Makes changes ready, each behind the one before; they are kept until they are followed or others are made ready. */
   prepare: {
     question: { readonly intents: readonly Intent[] };
-    answer: { readonly readied: readonly Readied[]; readonly writes: readonly Write[] };
+    answer: { readonly readied: readonly Readied[] } & Writes;
   };
+  /** Further writes of what was made ready. */
+  more: { question: object; answer: Writes };
   /** What was made ready is committed, up to a revision: follows all of that at once. */
   committed: { question: { readonly revision: number }; answer: Followed };
   /** All records and readings, as JSON; zipped where asked for. */
@@ -60,4 +50,8 @@ export interface Questions {
   fail: { question: { readonly busy?: number }; answer: null };
 }
 export type Question = { [Q in keyof Questions]: { readonly ask: Q } & Questions[Q]["question"] }[keyof Questions];
-export type Answer = { readonly value: unknown } | { readonly failed: string };
+export type Answer =
+  | { readonly value: unknown }
+  | { readonly failed: string }
+  /** Not an answer yet. */
+  | { readonly progress: Progress };

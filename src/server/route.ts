@@ -14,6 +14,8 @@ export interface Call {
   readonly params: Record<string, string>;
   readonly host: Host;
   readonly actor: Actor;
+  /** What is told of a failure that comes once the answer has begun. */
+  readonly failed: (error: Error) => Response;
 }
 type Context = { params: Promise<object> };
 type Handler = (request: Request, context: Context) => Promise<Response>;
@@ -31,7 +33,13 @@ export const route =
       const actor = actingFrom(request.headers);
       if ("says" in actor) return sealed(problem(400, "Who is this?", actor.says));
       return sealed(
-        await handle({ request, params: (await context.params) as Record<string, string>, host: await host(), actor }),
+        await handle({
+          request,
+          params: (await context.params) as Record<string, string>,
+          host: await host(),
+          actor,
+          failed: (error) => failure(error, writes),
+        }),
       );
     } catch (error) {
       return sealed(failure(error as Error & { code?: string }, writes));

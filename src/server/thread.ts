@@ -6,6 +6,7 @@ import { join } from "node:path";
 import { Worker } from "node:worker_threads";
 import type { PantryTexts } from "../store/load";
 import type { Answer, Question, Questions } from "./questions";
+import type { Patience } from "./use-cases/writing";
 
 /** Thrown to whoever waits for a thread that is gone. */
 export class ThreadLost extends Error {}
@@ -18,15 +19,10 @@ export class GivenUp extends Error {}
 /** Thrown where more wait already than can be answered soon. */
 export class TooBusy extends Error {}
 
-export interface Patience {
-  /** Milliseconds from when it is begun. */
-  readonly limit?: number;
-  readonly signal?: AbortSignal;
-}
-
 interface Waiting {
   readonly question: Question;
   readonly limit: number;
+  readonly progress: Patience["progress"];
   readonly done: (value: never) => void;
   readonly fail: (error: Error) => void;
 }
@@ -51,6 +47,10 @@ export class Thread {
     this.worker.unref();
     this.worker.on("message", (said: Answer) => {
       const { current } = this;
+      if ("progress" in said) {
+        current?.progress?.(said.progress);
+        return;
+      }
       this.next();
       if ("failed" in said) current?.fail(new EngineFailed(said.failed));
       else current?.done(said.value as never);
@@ -73,7 +73,7 @@ export class Thread {
   ask<Q extends keyof Questions>(
     ask: Q,
     question: Questions[Q]["question"],
-    { limit = LIMIT, signal }: Patience = {},
+    { limit = LIMIT, signal, progress }: Patience = {},
   ): Promise<Questions[Q]["answer"]> {
     if (this.lost) return Promise.reject(new ThreadLost("The engine's thread is gone."));
     if (this.queue.length >= MOST_WAITING)
@@ -82,7 +82,13 @@ export class Thread {
       );
     if (signal?.aborted) return Promise.reject(new GivenUp("Nobody waits for this any more."));
     return new Promise((done, fail) => {
-      const waiting: Waiting = { question: { ask, ...question } as Question, limit, done: done as never, fail };
+      const waiting: Waiting = {
+        question: { ask, ...question } as Question,
+        limit,
+        progress,
+        done: done as never,
+        fail,
+      };
       this.queue.push(waiting);
       signal?.addEventListener("abort", () => {
         const at = this.queue.indexOf(waiting);

@@ -3,6 +3,7 @@ import type { EntityManager } from "@mikro-orm/postgresql";
 import type { Scalar } from "../core/schema/field";
 import type { Id } from "../core/schema/id";
 import type { Pantry } from "../core/kinds/index";
+import { copyInto } from "./copy";
 import type { LoggedText } from "./load";
 import type { Orm } from "./orm";
 import type { Batch, Refused, Write } from "./prepare";
@@ -103,7 +104,7 @@ export async function commitAll(
         return { ok: true, revision, change };
       });
       if (!changes.length) return outcomes;
-      for (const write of writes) await carryOut(em, pantry, write);
+      for await (const write of writes) await carryOut(em, pantry, write);
       await query(em, LOG, [
         pantry,
         listOf(
@@ -161,6 +162,10 @@ const takenKey = (error: unknown): boolean =>
 async function carryOut(em: EntityManager, pantry: Id, write: Write): Promise<void> {
   if (write.do === "settings") {
     await query(em, updatePantry(SETTINGS_TABLE), [...(JSON.parse(write.values) as Scalar[]), pantry]);
+    return;
+  }
+  if (write.do === "copy") {
+    await copyInto(em, write.table, write.rows);
     return;
   }
   const table = TABLES[write.kind];

@@ -142,11 +142,28 @@ export const ChangeRow = defineEntity({
     note: p.text(),
     /** The revision this change takes back. */
     undoes: p.integer().nullable(),
+    /** The first of its edits; those of a large change go on in parts. */
     edits: p.json(),
     /** Number of edits. */
     size: p.integer(),
     /** What it moved, kept for the log; can be computed again from the edits. */
     moved: p.json().nullable(),
+  },
+});
+
+/** Further edits of a large change, in order. */
+export const ChangePartRow = defineEntity({
+  name: "ChangePartRow",
+  tableName: "change_part",
+  properties: {
+    pantry: () =>
+      p
+        .manyToOne(PantryRow as never)
+        .primary()
+        .deleteRule("cascade"),
+    revision: p.integer().primary(),
+    part: p.integer().primary(),
+    edits: p.json(),
   },
 });
 
@@ -169,5 +186,5 @@ export const ChangeTouchRow = defineEntity({
 const KIND_DEFINITIONS = Object.values(DEFINITIONS) as unknown as Definition[];
 /** All tables that follow from kinds. */
 export const ENTITY_TABLES: readonly Table[] = KIND_DEFINITIONS.map(tableOf).flatMap((t) => [t, ...t.parts]);
-export const LOG = [ChangeRow, ChangeTouchRow];
+export const LOG = [ChangeRow, ChangePartRow, ChangeTouchRow];
 export const ENTITIES = [PantryRow, ...entitiesOf(KIND_DEFINITIONS), ...LOG];

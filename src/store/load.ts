@@ -76,7 +76,7 @@ export async function loadCatalogue(em: EntityManager, pantry: Id): Promise<Cata
   return texts && catalogueFrom(texts);
 }
 
-/** A change of the log whose edits, and what they moved, are JSON still. */
+/** A change of the log whose edits (of a large one the first), and what they moved, are JSON still. */
 export type LoggedText = Omit<LoggedChange, "edits" | "moved"> & {
   readonly edits: string;
   readonly moved: string | null;
@@ -115,6 +115,17 @@ export async function changeAt(em: EntityManager, pantry: Id, revision: number):
     [pantry, revision],
   );
   return row ? loggedText(row) : null;
+}
+
+/** All edits of a change, in pieces, each JSON; none where there is no such change. */
+export async function editsAt(em: EntityManager, pantry: Id, revision: number): Promise<string[]> {
+  const rows = await query(
+    em,
+    `select 0 as part, c."edits"::text as edits from "change" c where c."pantry_id" = ? and c."revision" = ?
+     union all select p."part", p."edits"::text from "change_part" p where p."pantry_id" = ? and p."revision" = ? order by 1`,
+    [pantry, revision, pantry, revision],
+  );
+  return rows.map((r) => r.edits as string);
 }
 
 /** An import of thousands of records, or few edits of very much, are listed without their edits. Bytes as stored. */

@@ -12,7 +12,7 @@ import demo from "../demo/brackwater-reach.json";
 import { kitchen, newItem, pantry as testPantry } from "../core/testing/kitchen";
 import { commit, createPantry } from "./commit";
 import { listen } from "./listen";
-import { changeAt, changesAfter, changesBefore, changesOf, listPantries, loadCatalogue } from "./load";
+import { changeAt, changesAfter, changesBefore, changesOf, editsAt, listPantries, loadCatalogue } from "./load";
 import { connect, migrate, type Orm } from "./orm";
 import { batchOf } from "./prepare";
 import { query } from "./sql";
@@ -192,15 +192,52 @@ describe("a commit", () => {
     expect((await load(id)).revision).toBe(before.revision);
   });
 
-  it("takes thousands of records in one change", async () => {
+  it("takes thousands of records in one change, its log in parts, and takes them back", async () => {
     const settings: Pantry = { ...testPantry(), key: `p_${newId()}` };
     await createPantry(em(), settings);
-    const edits = Array.from(
-      { length: 2500 },
-      (_, i): Edit => ({ op: "add", kind: "item", record: newItem(`Cork ${i}`) }),
+    // What COPY gives a meaning of its own must come back as it was.
+    const nasty = ["\\N", "a\tb", "one\ntwo\rthree", "\\.", "back\\slash\\t", "“quoted” 'as' \"can\" be", ""];
+    const edits = Array.from({ length: 2500 }, (_, i): Edit => {
+      const [eel, net] = [newItem(`Cork ${i}`), newItem(`Net ${i}`)];
+      const record = i % 2 ? { ...eel, description: nasty[i % nasty.length] } : { ...net, sell: i / 4, level: i % 90 };
+      return { op: "add", kind: "item", record };
+    });
+    expect(await write(settings.id, edits)).toMatchObject({ ok: true, revision: 1, change: { size: 2500 } });
+    const loaded = await load(settings.id);
+    expect(Object.fromEntries(loaded.records.item)).toEqual(
+      Object.fromEntries(edits.map((e) => e.op === "add" && [e.record.id, e.record]) as [Id, object][]),
     );
-    expect(await write(settings.id, edits)).toMatchObject({ ok: true, revision: 1 });
-    expect((await load(settings.id)).records.item.size).toBe(2500);
+    const pieces = await editsAt(em(), settings.id, 1);
+    expect(pieces.map((piece) => JSON.parse(piece).length)).toEqual([1000, 1000, 500]);
+    expect(pieces.flatMap((piece) => JSON.parse(piece))).toEqual(edits);
+    expect(JSON.parse((await changeAt(em(), settings.id, 1))?.edits ?? "")).toHaveLength(1000);
+    for (const at of [0, 1000, 2499]) {
+      const edit = edits[at] as Extract<Edit, { op: "add" }>;
+      expect((await changesOf(em(), settings.id, edit.record.id, 5)).map((c) => c.revision)).toEqual([1]);
+    }
+    const back = pieces.flatMap((piece) => JSON.parse(piece) as Edit[]);
+    expect(await write(settings.id, invert(back))).toMatchObject({ ok: true, revision: 2 });
+    expect((await load(settings.id)).records.item.size).toBe(0);
+  });
+
+  it("adds many records beside others that it changes or takes out", async () => {
+    const id = await stock(kitchen("gather Eel\ngather Salt"));
+    const before = await load(id);
+    const [eel, salt] = [...before.records.item.values()];
+    const source = [...before.records.source.values()].find((s) => s.lines[0].item === salt.id);
+    if (!source) throw new Error("no source");
+    const added = Array.from({ length: 300 }, (_, i) => newItem(`Float ${i}`));
+    const edits: Edit[] = [
+      setField(before, "item", eel.id, "level", 7),
+      { op: "remove", kind: "source", record: source },
+      { op: "remove", kind: "item", record: salt },
+      ...added.map((record): Edit => ({ op: "add", kind: "item", record })),
+    ];
+    expect((await write(id, edits)).ok).toBe(true);
+    const { records } = await load(id);
+    expect([...records.item.keys()].sort()).toEqual([eel.id, ...added.map((i) => i.id)].sort());
+    expect(records.item.get(eel.id)?.level).toBe(7);
+    expect(records.source.size).toBe(1);
   });
 });
 

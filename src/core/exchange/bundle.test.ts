@@ -134,7 +134,7 @@ describe("the bundle", () => {
     const c = taken(bundle({ items: [{ key: "eel", sell: 2 }, { key: "cork" }] }));
     const text = bundle({ items: [{ key: "eel", sell: 3 }, { key: "tar" }] });
     expect(planImport(c, text)).toMatchObject({ added: 1, changed: 1, removed: 0 });
-    const replaced = planImport(c, text, true);
+    const replaced = planImport(c, text, { replace: true });
     expect(replaced).toMatchObject({ added: 1, changed: 1, removed: 1 });
     expect([...must(c, replaced.edits).records.item.values()].map((i) => i.key).sort()).toEqual(["eel", "tar"]);
   });
@@ -155,7 +155,7 @@ describe("the bundle", () => {
     const replaced = planImport(
       c,
       bundle({ items: [{ key: "eel", sell: 3 }, { key: "pie" }], recipes: [{ key: "pie", line: "1 eel -> 1 pie" }] }),
-      true,
+      { replace: true },
     );
     expect(item(must(c, replaced.edits), "River eel")).toMatchObject({ sell: 3, level: null });
   });

@@ -27,6 +27,7 @@ import { bundleDefaults, bundleNames, fieldOf, fromBundle } from "../schema/reco
 import type { Format, Row, Rows } from "./format";
 import { type Identity, identify, sentence } from "./identities";
 import { bundleFormat, isRow } from "./parse";
+import { type OnProgress, TOLD_EVERY } from "./progress";
 import { type Problem, Report } from "./report";
 
 export interface Plan {
@@ -34,6 +35,8 @@ export interface Plan {
   /** Remarks that do not stop the import, such as names that become stubs. */
   readonly notes: readonly Problem[];
   readonly edits: readonly Edit[];
+  /** The catalogue as it will be then. */
+  readonly next: Catalogue;
   readonly added: number;
   readonly changed: number;
   readonly removed: number;
@@ -84,12 +87,20 @@ export function bundlePantry(bundle: JsonObject): {
  * name stay as they are; with `replace` the pantry becomes exactly what the file says. Names that exist nowhere become
  * stubs.
  */
-export function planImport(catalogue: Catalogue, text: string, replace = false, format: Format = bundleFormat): Plan {
+export function planImport(catalogue: Catalogue, text: string, options: ImportOptions = {}): Plan {
+  const { replace = false, format = bundleFormat, progress = () => undefined } = options;
   const report = new Report();
   const rows = format.read(text, report);
-  if (rows) return new Import(catalogue, rows, replace, report).plan();
+  if (rows) return new Import(catalogue, rows, replace, report, progress).plan();
   const { problems, notes } = report;
-  return { problems, notes, edits: [], added: 0, changed: 0, removed: 0, same: 0, settings: 0 };
+  return { problems, notes, edits: [], next: catalogue, added: 0, changed: 0, removed: 0, same: 0, settings: 0 };
+}
+
+export interface ImportOptions {
+  /** Whether records that the file does not name are taken out. */
+  readonly replace?: boolean;
+  readonly format?: Format;
+  readonly progress?: OnProgress;
 }
 
 interface ReadRecord {
@@ -104,13 +115,18 @@ class Import {
   private readonly ticksPerSecond: number;
   private readonly from: BundleReading;
   private readonly books = new Map<string, NameBook>();
+  /** Rows in all, and those that were read. */
+  private readonly of: number;
+  private done = 0;
 
   constructor(
     private readonly catalogue: Catalogue,
     private readonly rows: Rows,
     private readonly replace: boolean,
     private readonly report: Report,
+    private readonly progress: OnProgress,
   ) {
+    this.of = [...rows.records.values()].reduce((sum, list) => sum + list.length, 0);
     this.stubs = new NewNames(catalogue, (kind, folded) => this.identities.get(kind)?.has(folded) ?? false);
     const given = rows.settings?.row.ticksPerSecond;
     const clock = definition("pantry").fields.ticksPerSecond;
@@ -177,6 +193,7 @@ class Import {
   }
 
   private read(records: ReadRecord[], kind: Kind, row: Row, line: { readonly [field: string]: unknown } | null): void {
+    if (++this.done % TOLD_EVERY === 0) this.progress({ stage: "reading", done: this.done, of: this.of });
     const record = this.record(kind, row, line);
     if (record) records.push({ kind, record, place: row.place });
   }
@@ -257,15 +274,17 @@ class Import {
             edits.push({ op: "remove", kind, record });
             tally.removed++;
           }
-    if (!this.report.failed) {
-      const outcome = apply(this.catalogue, edits);
-      const places = new Map(records.map((r) => [r.record.id, r.place]));
-      if (!outcome.ok)
-        for (const f of outcome.faults)
-          this.report.fault(`${places.get(f.id) ?? f.kind}.${this.placeOf(f.kind, f.field)}`, f.says);
+    const told = { ...tally, settings: settings.length };
+    const outcome = this.report.failed ? null : apply(this.catalogue, edits);
+    if (outcome?.ok) {
+      const { problems, notes } = this.report;
+      return { problems, notes, edits: outcome.edits, next: outcome.catalogue, ...told };
     }
-    const { problems, notes, failed } = this.report;
-    return { problems, notes, edits: failed ? [] : edits, ...tally, settings: settings.length };
+    const places = new Map(records.map((r) => [r.record.id, r.place]));
+    for (const f of outcome?.faults ?? [])
+      this.report.fault(`${places.get(f.id) ?? f.kind}.${this.placeOf(f.kind, f.field)}`, f.says);
+    const { problems, notes } = this.report;
+    return { problems, notes, edits: [], next: this.catalogue, ...told };
   }
 
   /**

@@ -3,10 +3,12 @@ import { FirstTables } from "./0001-first-tables";
 import { DrawsAndUnlocks } from "./0002-draws-and-unlocks";
 import { RecordsByPantry } from "./0003-records-by-pantry";
 import { DrawColumns } from "./0004-draw-columns";
+import { ChangeParts } from "./0005-change-parts";
 
 export const MIGRATIONS = [
   { name: "0001-first-tables", class: FirstTables },
   { name: "0002-draws-and-unlocks", class: DrawsAndUnlocks },
   { name: "0003-records-by-pantry", class: RecordsByPantry },
   { name: "0004-draw-columns", class: DrawColumns },
+  { name: "0005-change-parts", class: ChangeParts },
 ];

@@ -1,4 +1,4 @@
-import { endPantry } from "@/server/pantry";
+import { deletePantry } from "@/server/replies";
 import { DeleteBody } from "@/server/requests";
 import { bodyOf, pantryRoute } from "@/server/route";
 
@@ -22,5 +22,5 @@ export const GET = pantryRoute(async ({ engine, request }) => {
 /** Deletes the pantry with its log for good; the body says its name once more. */
 export const DELETE = pantryRoute(async (call) => {
   const read = await bodyOf(call, DeleteBody);
-  return "refusal" in read ? read.refusal : endPantry(call.host, call.engine, read.body.name);
+  return "refusal" in read ? read.refusal : deletePantry(call.host, call.engine, read.body.name);
 });

@@ -1,5 +1,5 @@
 import { postChange } from "@/server/live";
-import { log } from "@/server/pantry";
+import { log } from "@/server/replies";
 import { pantryRoute } from "@/server/route";
 
 export const dynamic = "force-dynamic";

@@ -1,4 +1,4 @@
-import { whatIf } from "@/server/pantry";
+import { whatIf } from "@/server/replies";
 import { changeOf, pantryRoute } from "@/server/route";
 
 /** What edits would move: the same body as a change, nothing is stored. */

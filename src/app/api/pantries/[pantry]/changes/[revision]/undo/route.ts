@@ -1,4 +1,4 @@
-import { undo } from "@/server/pantry";
+import { undo } from "@/server/replies";
 import { pantryRoute } from "@/server/route";
 
 export const POST = pantryRoute(({ engine, host, actor, params }) =>

@@ -1,4 +1,4 @@
-import { costsOf } from "@/server/pantry";
+import { costsOf } from "@/server/replies";
 import { pantryRoute } from "@/server/route";
 
 export const dynamic = "force-dynamic";

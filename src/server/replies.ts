@@ -1,0 +1,190 @@
+/** What HTTP answers to the outcomes of use cases: 200 with what came of it, or problem details. */
+import type { Edit } from "../core/catalogue/edit";
+import type { Progress } from "../core/exchange/progress";
+import { textProblem } from "../core/schema/characters";
+import { type Id, isId } from "../core/schema/id";
+import type { Refused } from "../store/prepare";
+import type { Actor } from "./acting";
+import { BUNDLE, readBody } from "./body";
+import type { Engine, Host } from "./host";
+import { json, jsonText, problem } from "./problem";
+import type { Call } from "./route";
+import type { Intent, Unread } from "./use-cases/intents";
+import { allEditsOf, changeOf, changes, type LogQuery } from "./use-cases/log";
+import { endPantry, newPantry } from "./use-cases/pantries";
+import { type Imported, importBundle, LONG, type Submitted } from "./use-cases/writing";
+
+/** Most of what is wrong that one answer tells. */
+const TOLD = 50;
+
+/** Commits what is intended and answers once every reading has followed: the revision, 409 conflict or 422 refused. */
+export async function change(
+  engine: Engine,
+  actor: Actor,
+  intent: Intent,
+  { note = "", undoes }: { note?: string; undoes?: number } = {},
+): Promise<Response> {
+  return submitted(await engine.submit({ author: actor.name, note, undoes }, intent));
+}
+
+function submitted(outcome: Submitted): Response {
+  if ("problems" in outcome) return unread(outcome);
+  const { committed } = outcome;
+  return committed.ok ? json({ revision: committed.revision, edits: committed.change?.size ?? 0 }) : refusal(committed);
+}
+
+const refusal = ({ conflicts, faults }: Refused): Response =>
+  conflicts.length
+    ? problem(
+        409,
+        "Somebody else was quicker",
+        conflicts
+          .slice(0, 3)
+          .map((c) => c.says)
+          .join(" "),
+        { conflicts: conflicts.slice(0, TOLD), faults: faults.slice(0, TOLD) },
+      )
+    : problem(
+        422,
+        "This can't be written",
+        faults
+          .slice(0, 3)
+          .map((f) => f.says)
+          .join(" "),
+        { faults: faults.slice(0, TOLD) },
+      );
+
+const unread = ({ problems, notes }: Unread): Response =>
+  problem(
+    422,
+    "The bundle was refused and nothing was written",
+    problems
+      .slice(0, 3)
+      .map((p) => `${p.place}: ${p.says}`)
+      .join(" "),
+    { problems, notes },
+  );
+
+const NO_CHANGE = problem.bind(null, 404, "No such change", "There is no such revision in the log.");
+
+/** The log, newest first, or one change of it with its edits. */
+export async function log(
+  engine: Engine,
+  host: Host,
+  { revision, ...query }: LogQuery & { readonly revision?: number },
+): Promise<Response> {
+  if (revision === undefined) return json(await changes(host.em, engine.pantry, query));
+  const found = await changeOf(host.em, engine.pantry, revision);
+  if (!found) return NO_CHANGE();
+  const { edits, moved, ...head } = found;
+  return jsonText(`${JSON.stringify(head).slice(0, -1)},"moved":${moved ?? "null"},"edits":${edits}}`);
+}
+
+/** The whole pantry as a bundle file. */
+export async function bundleOf(engine: Engine): Promise<Response> {
+  const { text, key } = await engine.ask("bundle", {}, { limit: LONG });
+  const response = jsonText(text);
+  response.headers.set("content-disposition", `attachment; filename="${key.replace(/[^a-z0-9_]/g, "_")}.json"`);
+  return response;
+}
+
+export async function undo(engine: Engine, host: Host, actor: Actor, revision: number): Promise<Response> {
+  const edits = await allEditsOf(host.em, engine.pantry, revision);
+  if (!edits) return NO_CHANGE();
+  return submitted(
+    await engine.submit({ author: actor.name, note: "", undoes: revision }, { do: "undo", edits }, { limit: LONG }),
+  );
+}
+
+/** What one of an item costs and what it gives back; see ItemCosts. */
+export async function costsOf(engine: Engine, id: string): Promise<Response> {
+  const costs = isId(id) ? await engine.ask("costs", { item: id as Id }, { limit: 20_000 }) : null;
+  return costs ? json(costs) : problem(404, "No such item", "It may have been removed in the meantime.");
+}
+
+/** What edits would move, without making them: 200 with the ripple, 409 conflict, 422 refused. */
+export async function whatIf(engine: Engine, edits: readonly Edit[], signal: AbortSignal): Promise<Response> {
+  const answer = await engine.ask("whatIf", { edits }, { signal, limit: 20_000 });
+  return answer.ok ? jsonText(answer.json) : refusal(answer);
+}
+
+/**
+ * Imports the bundle in the body. ?dry=1 only says what it would do, ?replace=1 takes out what it does not name, ?name=
+ * is the file's. With ?progress=1 the answer is lines of JSON: how far it is, and in the end `status` and `body`.
+ */
+export async function postBundle(call: Call & { engine: Engine }): Promise<Response> {
+  const { request, engine, actor, host } = call;
+  const query = new URL(request.url).searchParams;
+  const name = query.get("name") ?? "a bundle";
+  const says = textProblem(name, { max: 200, name: true });
+  if (says) return problem(422, "The file's name can't be taken", `?name=: ${says}`);
+  const read = await readBody(request, BUNDLE, host.bodies);
+  if ("refusal" in read) return read.refusal;
+  const asked = {
+    bundle: read.bytes,
+    replace: query.get("replace") === "1",
+    dry: query.get("dry") === "1",
+    author: actor.name,
+    name,
+  };
+  const { signal } = request;
+  const work = (progress?: (p: Progress) => void) =>
+    importBundle(engine, asked, { signal, progress }).finally(() => read.done());
+  return query.get("progress") === "1" ? inLines(work, call) : imported(await work());
+}
+
+function imported(outcome: Imported): Response {
+  if (outcome.is === "unread") return unread(outcome);
+  if (outcome.is === "refused") return refusal(outcome.refused);
+  const { plan, revision, is } = outcome;
+  return json({ ...plan, revision, dry: is === "planned" });
+}
+
+/** The answer to something that takes long: a line for each piece of progress, and a last one with what came of it. */
+function inLines(
+  work: (progress: (p: Progress) => void) => Promise<Imported>,
+  { failed }: Pick<Call, "failed">,
+): Response {
+  const encoder = new TextEncoder();
+  const body = new ReadableStream<Uint8Array>({
+    async start(controller) {
+      const line = (value: unknown) => {
+        try {
+          controller.enqueue(encoder.encode(`${JSON.stringify(value)}\n`));
+        } catch {
+          // Nobody reads any more; the request's own signal ends the work.
+        }
+      };
+      const answer = await work((progress) => line({ progress }))
+        .then(imported)
+        .catch(failed);
+      line({ status: answer.status, body: await answer.json() });
+      try {
+        controller.close();
+      } catch {
+        // Closed by the other side already.
+      }
+    },
+  });
+  return new Response(body, { headers: { "content-type": "application/x-ndjson", "cache-control": "no-store" } });
+}
+
+export async function postPantry(host: Host, name: string): Promise<Response> {
+  const outcome = await newPantry(host, name);
+  if (outcome.is === "made") return json({ key: outcome.key, name: outcome.name }, 201);
+  if (outcome.is === "taken")
+    return problem(
+      409,
+      "This name is taken",
+      `There is a pantry with the key “${outcome.key}” already. Choose another name.`,
+    );
+  const { says } = outcome;
+  return problem(422, "This can't be the name of a pantry", says, { complaints: [{ place: "name", says }] });
+}
+
+export async function deletePantry(host: Host, engine: Engine, typed: string): Promise<Response> {
+  const outcome = await endPantry(host, engine.pantry, typed);
+  if (outcome.is === "deleted") return json({ deleted: outcome.key });
+  if (outcome.is === "gone") return problem(404, "No such pantry", "It was deleted in the meantime.");
+  return problem(422, "Nothing was deleted", `To delete this pantry, type its name as it stands: ${outcome.name}`);
+}
