@@ -22,7 +22,7 @@ let engine: Engine | null = null;
 /** Changes that were made ready, until they are followed. */
 let ready: Made[] = [];
 /** What is to be written of them and was not handed over yet. */
-let pending: Iterator<Write, undefined | void> = [][Symbol.iterator]();
+let pending: Iterator<Write, unknown> = [][Symbol.iterator]();
 const encoder = new TextEncoder();
 
 /** What a question is answered with; see Questions. */
