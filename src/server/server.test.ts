@@ -222,6 +222,63 @@ describe("the server", () => {
     expect((await snapshot()).revision).toBe(before.revision + 1);
   });
 
+  it("tells how far an import is, and leaves nothing of one that was called off", async () => {
+    const many = {
+      format: "salty-pantry-bundle",
+      version: 1,
+      items: Array.from({ length: 5000 }, (_, k) => ({ name: `Float ${k}` })),
+    };
+    const before = await snapshot();
+    const send = (signal?: AbortSignal) =>
+      bundles.POST(
+        new Request("http://localhost/?progress=1", {
+          method: "POST",
+          body: JSON.stringify(many),
+          headers: { "content-type": "application/json" },
+          signal,
+        }),
+        { params: Promise.resolve({ pantry }) },
+      );
+    const ending = new AbortController();
+    const reader = ((await send(ending.signal)).body as ReadableStream<Uint8Array>).getReader();
+    let heard = "";
+    const until = async (text: string) => {
+      for (let ended = false; !ended && !heard.includes(text); ) {
+        const { done, value } = await reader.read();
+        heard += new TextDecoder().decode(value);
+        ended = done;
+      }
+    };
+    await until('"writing"');
+    ending.abort();
+    await until('"status"');
+    expect(heard).toContain('"status":499');
+    expect(await snapshot()).toEqual(before);
+    expect(
+      await query(one.em, "select 1 as one from change_part p join pantry on pantry.id = pantry_id where key = ?", [
+        pantry,
+      ]),
+    ).toEqual([]);
+    const lines = (await (await send()).text())
+      .trim()
+      .split("\n")
+      .map((line) => JSON.parse(line));
+    expect(lines.slice(0, -1).map((l) => l.progress.stage)).toEqual(expect.arrayContaining(["reading", "writing"]));
+    expect(lines.at(-1)).toMatchObject({
+      status: 200,
+      body: { added: 5000, revision: before.revision + 1, dry: false },
+    });
+    // Taken back and given again, in parts, it is as it was.
+    expect((await call(undos.POST, { method: "POST", params: { revision: String(before.revision + 1) } })).status).toBe(
+      200,
+    );
+    expect((await snapshot()).records.item).toEqual(before.records.item);
+    expect((await call(undos.POST, { method: "POST", params: { revision: String(before.revision + 2) } })).status).toBe(
+      200,
+    );
+    expect((await snapshot()).records.item).toHaveLength(before.records.item.length + 5000);
+  });
+
   it("refuses a second pantry of the same name, and serves icons it knows", async () => {
     await call(pantries.POST, { body: { name: "Twice" } });
     expect((await call(pantries.POST, { body: { name: "Twice" } })).status).toBe(409);

@@ -51,7 +51,13 @@ export function CommandField({ onClose }: { onClose: () => void }) {
         add(`${name} ${label}`, label, "action", () => places.go(name, query), 0.4);
     }
     add("undo", "Undo my last change", "action", () => void store.undo(), 0.4);
-    add("export", "Export the pantry as a bundle", "action", () => window.location.assign(`${store.path}/bundle`), 0.4);
+    add(
+      "export",
+      "Export the pantry as a bundle",
+      "action",
+      () => window.location.assign(store.api.bundleAddress),
+      0.4,
+    );
     if (wanted)
       for (const kind of KINDS)
         for (const record of (

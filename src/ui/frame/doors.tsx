@@ -3,6 +3,7 @@
 import Link from "next/link";
 import { type FormEvent, useState } from "react";
 import { Button } from "../kit/kit";
+import { newPantry } from "../pantry/api";
 
 interface Head {
   readonly key: string;
@@ -15,14 +16,9 @@ export function Doors({ pantries }: { pantries: readonly Head[] }) {
   const [refused, setRefused] = useState("");
   const make = async (e: FormEvent) => {
     e.preventDefault();
-    const answer = await fetch("/api/pantries", {
-      method: "POST",
-      headers: { "content-type": "application/json" },
-      body: JSON.stringify({ name: name.trim() }),
-    }).catch(() => null);
-    const body = (await answer?.json().catch(() => null)) as { key?: string; detail?: string } | null;
-    if (answer?.ok && body?.key) window.location.assign(`/${body.key}/shelves`);
-    else setRefused(body?.detail ?? "The server does not answer. Try again in a moment.");
+    const made = await newPantry(name.trim());
+    if (made.ok) window.location.assign(`/${made.value.key}/shelves`);
+    else setRefused(made.problem.status ? made.problem.detail : "The server does not answer. Try again in a moment.");
   };
   return (
     <main className="mx-auto flex h-full max-w-xl flex-col justify-center gap-5 p-6">

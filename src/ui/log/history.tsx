@@ -1,7 +1,6 @@
 "use client";
 /** Who changed one record, newest first. */
 import { useQuery } from "@tanstack/react-query";
-import type { LoggedChange } from "@/core/history/log";
 import type { Id } from "@/core/schema/id";
 import { tellChange } from "@/core/history/telling";
 import { sayWhen } from "../kit/kit";
@@ -13,7 +12,7 @@ export function HistoryOf({ id }: { id: Id }) {
   const touched = catalogue.records.item.get(id) ?? catalogue.records.recipe.get(id);
   const { data } = useQuery({
     queryKey: ["history", store.key, id, touched],
-    queryFn: async () => (await (await fetch(`${store.path}/changes?of=${id}&most=12`)).json()) as LoggedChange[],
+    queryFn: () => store.api.historyOf(id, 12),
     placeholderData: (before) => before,
   });
   return (

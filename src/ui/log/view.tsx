@@ -23,10 +23,7 @@ export function LogView() {
     queryKey: ["log", store.key],
     initialPageParam: 0,
     placeholderData: keepPreviousData,
-    queryFn: async ({ pageParam }) =>
-      (await (
-        await fetch(`${store.path}/changes?most=${PAGE}${pageParam ? `&before=${pageParam}` : ""}`)
-      ).json()) as LoggedChange[],
+    queryFn: ({ pageParam }) => store.api.changes(PAGE, pageParam),
     getNextPageParam: (page) => (page.length === PAGE ? page[page.length - 1].revision : undefined),
   });
   useEffect(() => {
@@ -136,8 +133,7 @@ function EditList({ change }: { change: LoggedChange }) {
   const { data } = useQuery({
     queryKey: ["change", store.key, change.revision],
     enabled: change.edits.length < change.size,
-    queryFn: async () =>
-      (await (await fetch(`${store.path}/changes?revision=${change.revision}`)).json()) as LoggedChange,
+    queryFn: () => store.api.changeAt(change.revision),
   });
   const edits = change.edits.length < change.size ? (data?.edits ?? []) : change.edits;
   return (

@@ -1,11 +1,12 @@
 /** One pantry as this window sees it: a catalogue and a board of the same revision, followed live. */
 import { type Board, follow, type LiveEvent } from "@/core/engine/board";
 import type { LoggedChange, Moved } from "@/core/history/log";
-import { type Catalogue, type Packed, unpacked } from "@/core/catalogue/catalogue";
+import { type Catalogue, unpacked } from "@/core/catalogue/catalogue";
 import { apply, type Conflict, type Outcome } from "@/core/catalogue/apply";
 import type { Edit } from "@/core/catalogue/edit";
 import type { Id } from "@/core/schema/id";
 import { tellChange } from "@/core/history/telling";
+import { PantryApi, type Problem, type Reply } from "./api";
 
 export interface LastMove {
   readonly change: LoggedChange;
@@ -40,15 +41,6 @@ export interface View {
 }
 
 export type Answer = { readonly ok: true; readonly revision: number } | { readonly ok: false; readonly says: string };
-interface Problem {
-  title?: string;
-  detail?: string;
-  conflicts?: Conflict[];
-}
-
-/** Half a character can't be sent. */
-const wellFormed = (text: string): string => text.replace(/\p{Surrogate}/gu, "");
-
 export class PantryStore {
   /** Before anything is loaded; what the server renders, and what the first render in the browser must equal. */
   readonly first: View = { state: null, link: "opening", notice: null, busy: 0, canUndo: false, canRedo: false };
@@ -62,11 +54,12 @@ export class PantryStore {
   private turn: Promise<unknown> = Promise.resolve();
   author = "";
 
-  constructor(readonly key: string) {}
+  readonly api: PantryApi;
 
-  get path(): string {
-    return `/api/pantries/${encodeURIComponent(this.key)}`;
+  constructor(readonly key: string) {
+    this.api = new PantryApi(`/api/pantries/${encodeURIComponent(key)}`);
   }
+
   subscribe = (listener: () => void): (() => void) => {
     this.listeners.add(listener);
     return () => this.listeners.delete(listener);
@@ -88,7 +81,7 @@ export class PantryStore {
   }
 
   private listen(): void {
-    const events = new EventSource(`${this.path}/events`);
+    const events = this.api.events();
     this.events = events;
     const compare = (message: MessageEvent<string>) => {
       const { revision } = JSON.parse(message.data) as { revision: number };
@@ -153,22 +146,15 @@ export class PantryStore {
   }
 
   private async fetchAll(): Promise<void> {
-    const answer = await fetch(this.path, { cache: "no-store", headers: { accept: "application/gzip" } }).catch(
-      () => null,
-    );
-    if (answer?.status === 404) return this.set({ link: "missing" });
-    const plain =
-      answer?.ok && answer.body
-        ? await new Response(answer.body.pipeThrough(new DecompressionStream("gzip"))).json().catch(() => null)
-        : null;
+    const plain = await this.api.snapshot();
+    if (plain === "missing") return this.set({ link: "missing" });
     if (!plain) {
       this.set({ link: this.view.state ? "away" : "opening" });
       setTimeout(() => void this.load(), 1000);
       return;
     }
-    const body = plain as Packed & { board: Board };
-    const catalogue = unpacked(body);
-    this.set({ state: { catalogue, board: body.board, last: this.view.state?.last ?? null }, link: "live" });
+    const catalogue = unpacked(plain);
+    this.set({ state: { catalogue, board: plain.board, last: this.view.state?.last ?? null }, link: "live" });
     this.settle();
   }
 
@@ -180,18 +166,6 @@ export class PantryStore {
         if ((this.view.state?.catalogue.revision ?? -1) < revision) void this.load();
       }, 1500);
     });
-  }
-
-  private post(path: string, body?: unknown): Promise<Response | null> {
-    const headers = {
-      "content-type": "application/json",
-      "x-salty-author": encodeURIComponent(wellFormed(this.author)),
-    };
-    return fetch(this.path + path, {
-      method: "POST",
-      headers,
-      body: body === undefined ? undefined : JSON.stringify(body),
-    }).catch(() => null);
   }
 
   /** One after the other: what is sent later is read against what was sent before, however slow the server is. */
@@ -220,7 +194,7 @@ export class PantryStore {
   private async send(edits: readonly Edit[], note: string): Promise<Answer> {
     if (!edits.length) return { ok: true, revision: this.view.state?.catalogue.revision ?? 0 };
     const answer = await this.run(
-      () => this.post("/changes", { edits, note }),
+      () => this.api.change(edits, note, this.author),
       (conflicts) => this.insist(edits, conflicts, note),
     );
     if (answer.ok) {
@@ -243,20 +217,14 @@ export class PantryStore {
   }
 
   private async run(
-    send: () => Promise<Response | null>,
+    send: () => Promise<Reply<{ readonly revision: number }>>,
     insist?: (conflicts: readonly Conflict[]) => () => void,
   ): Promise<Answer> {
     this.set({ busy: this.view.busy + 1 });
     try {
-      const response = await send();
-      if (!response)
-        return this.refuse({
-          title: "The server does not answer",
-          detail: "Nothing was written. What you typed is still here; try again when the link is back.",
-        });
-      const body = (await response.json().catch(() => ({}))) as Problem & { revision?: number };
-      if (!response.ok) return this.refuse(body, insist);
-      const revision = body.revision ?? 0;
+      const got = await send();
+      if (!got.ok) return this.refuse(got.problem, insist);
+      const { revision } = got.value;
       await this.until(revision);
       return { ok: true, revision };
     } finally {
@@ -264,11 +232,13 @@ export class PantryStore {
     }
   }
 
-  private refuse(problem: Problem, insist?: (conflicts: readonly Conflict[]) => () => void): Answer {
-    const conflicts = problem.conflicts ?? [];
+  private refuse(
+    { title, detail, conflicts }: Problem,
+    insist?: (conflicts: readonly Conflict[]) => () => void,
+  ): Answer {
     const notice = {
-      title: problem.title ?? "Refused",
-      says: problem.detail ?? "",
+      title,
+      says: detail,
       conflicts,
       insist: conflicts.some((c) => c.field !== "record") && insist ? insist(conflicts) : undefined,
     };
@@ -282,7 +252,7 @@ export class PantryStore {
   }
 
   private async takeBack(revision: number): Promise<Answer> {
-    const answer = await this.run(() => this.post(`/changes/${revision}/undo`));
+    const answer = await this.run(() => this.api.undo(revision, this.author));
     if (answer.ok) {
       const at = this.undoable.indexOf(revision);
       if (at >= 0) this.undoable.splice(at, 1);
@@ -304,7 +274,7 @@ export class PantryStore {
     return this.inTurn(async () => {
       const revision = this.redoable.pop();
       if (revision === undefined) return;
-      const answer = await this.run(() => this.post(`/changes/${revision}/undo`));
+      const answer = await this.run(() => this.api.undo(revision, this.author));
       if (answer.ok) this.undoable.push(answer.revision);
       this.set({});
     });
@@ -312,16 +282,10 @@ export class PantryStore {
 
   /** Deletes the pantry for good; the name is what somebody typed to confirm. */
   async deletePantry(name: string): Promise<Answer> {
-    const headers = {
-      "content-type": "application/json",
-      "x-salty-author": encodeURIComponent(wellFormed(this.author)),
-    };
-    const answer = await fetch(this.path, { method: "DELETE", headers, body: JSON.stringify({ name }) }).catch(
-      () => null,
-    );
-    if (answer?.ok) return { ok: true, revision: 0 };
-    const problem = (await answer?.json().catch(() => null)) as Problem | null;
-    return { ok: false, says: problem?.detail ?? "The server does not answer. Nothing was deleted." };
+    const got = await this.api.deletePantry(name, this.author);
+    if (got.ok) return { ok: true, revision: 0 };
+    const { status, detail } = got.problem;
+    return { ok: false, says: status ? detail : "The server does not answer. Nothing was deleted." };
   }
 
   tell(title: string, says: string): void {

@@ -1,56 +1,55 @@
 "use client";
 /** The pantry as a file: taken out, and read back in after a look at what would change. */
 import { Download, Upload } from "lucide-react";
-import { useRef, useState } from "react";
+import { useEffect, useRef, useState } from "react";
+import type { Progress } from "@/core/exchange/progress";
 import { count } from "@/core/numbers/format";
 import { Button } from "../kit/kit";
+import type { ImportPlan, Problem } from "../pantry/api";
 import { useStore } from "../pantry/provider";
 
-interface Preview {
-  readonly added: number;
-  readonly changed: number;
-  readonly removed: number;
-  readonly same: number;
-  readonly settings: number;
-  readonly notes: readonly { place: string; says: string }[];
-}
-interface Refusal {
-  readonly title: string;
-  readonly detail?: string;
-  readonly problems?: readonly { place: string; says: string }[];
-}
+const DOES = { reading: "Reading", writing: "Writing" } as const;
 
 export function BundlePanel() {
   const store = useStore();
   const input = useRef<HTMLInputElement>(null);
   const [file, setFile] = useState<{ name: string; text: string } | null>(null);
-  const [preview, setPreview] = useState<Preview | null>(null);
-  const [refusal, setRefusal] = useState<Refusal | null>(null);
+  const [preview, setPreview] = useState<ImportPlan | null>(null);
+  const [refusal, setRefusal] = useState<Problem | null>(null);
   const [replace, setReplace] = useState(false);
   const [done, setDone] = useState("");
+  const [busy, setBusy] = useState<Progress | "begun" | null>(null);
+  const ending = useRef<AbortController | null>(null);
+  useEffect(() => () => ending.current?.abort(), []);
 
-  const send = async (text: string, name: string, dry: boolean, all: boolean) => {
-    const answer = await fetch(
-      `${store.path}/bundle?${dry ? "dry=1&" : ""}${all ? "replace=1&" : ""}name=${encodeURIComponent(name)}`,
-      {
-        method: "POST",
-        body: text,
-        headers: { "content-type": "application/json", "x-salty-author": encodeURIComponent(store.author) },
-      },
-    ).catch(() => null);
-    const body = (await answer?.json().catch(() => null)) as (Preview & Refusal) | null;
-    if (!answer?.ok || !body) {
-      setRefusal(body ?? { title: "The server does not answer. Nothing was written." });
-      setPreview(null);
-      return;
-    }
+  const send = async (chosen: { name: string; text: string }, dry: boolean, all: boolean) => {
+    ending.current?.abort();
+    const asked = new AbortController();
+    ending.current = asked;
+    setBusy("begun");
+    setPreview(null);
     setRefusal(null);
-    if (dry) setPreview(body);
+    const got = await store.api.importBundle(
+      chosen,
+      { dry, replace: all, author: store.author },
+      { progress: (p) => ending.current === asked && setBusy(p), signal: asked.signal },
+    );
+    // Another look was asked for in the meantime, or this one was called off.
+    if (ending.current !== asked) return;
+    ending.current = null;
+    setBusy(null);
+    if (!got.ok) setRefusal(got.problem);
+    else if (dry) setPreview(got.value);
     else {
-      setPreview(null);
       setFile(null);
-      setDone(`${name} was imported. The log can take it back.`);
+      setDone(`${chosen.name} was imported. The log can take it back.`);
     }
+  };
+  const callOff = () => {
+    ending.current?.abort();
+    ending.current = null;
+    setBusy(null);
+    setDone("Called off. Nothing was written.");
   };
   return (
     <section aria-label="Bundle">
@@ -60,7 +59,7 @@ export function BundlePanel() {
         import shows what it would change before it writes anything.
       </p>
       <div className="flex items-center gap-2 py-3">
-        <Button onClick={() => window.location.assign(`${store.path}/bundle`)}>
+        <Button onClick={() => window.location.assign(store.api.bundleAddress)}>
           <Download size={14} aria-hidden /> Export
         </Button>
         <Button onClick={() => input.current?.click()}>
@@ -79,7 +78,7 @@ export function BundlePanel() {
             const text = await chosen.text();
             setDone("");
             setFile({ name: chosen.name, text });
-            await send(text, chosen.name, true, replace);
+            await send({ name: chosen.name, text }, true, replace);
           }}
         />
         <label className="flex items-center gap-2">
@@ -88,12 +87,27 @@ export function BundlePanel() {
             checked={replace}
             onChange={(e) => {
               setReplace(e.target.checked);
-              if (file) void send(file.text, file.name, true, e.target.checked);
+              if (file) void send(file, true, e.target.checked);
             }}
           />
           remove what the bundle does not name
         </label>
       </div>
+      {busy && file && (
+        <div className="flex items-center gap-3 rounded-sm border border-line bg-shade p-3">
+          <progress
+            aria-label={`Import of ${file.name}`}
+            className="h-2 w-56 accent-kelp"
+            {...(busy === "begun" ? {} : { max: Math.max(1, busy.of), value: busy.done })}
+          />
+          <span className="min-w-64 tabular-nums">
+            {busy === "begun"
+              ? "Sending the file …"
+              : `${DOES[busy.stage]} ${busy.done} of ${count(busy.of, "record")} …`}
+          </span>
+          <Button onClick={callOff}>Call it off</Button>
+        </div>
+      )}
       {preview && file && (
         <div className="rounded-sm border border-kelp bg-kelp-wash p-3">
           <p>
@@ -112,7 +126,7 @@ export function BundlePanel() {
             <Button
               look="solid"
               disabled={preview.added + preview.changed + preview.removed + preview.settings === 0}
-              onClick={() => void send(file.text, file.name, false, replace)}
+              onClick={() => void send(file, false, replace)}
             >
               Write it
             </Button>
@@ -124,13 +138,13 @@ export function BundlePanel() {
         <div role="alert" className="rounded-sm border border-beet bg-beet-wash p-3">
           <p className="font-semibold text-beet">{refusal.title}</p>
           <ul className="max-h-60 overflow-auto">
-            {(refusal.problems ?? []).map((p) => (
+            {refusal.problems.map((p) => (
               <li key={p.place + p.says}>
                 <b>{p.place}</b>: {p.says}
               </li>
             ))}
           </ul>
-          {!refusal.problems && <p>{refusal.detail}</p>}
+          {refusal.problems.length === 0 && <p>{refusal.detail}</p>}
         </div>
       )}
       <p aria-live="polite" className="text-kelp">

@@ -44,7 +44,7 @@ export function DeletePanel() {
             {count(catalogue.revision, "change")} go with it. Take a bundle out first:
           </p>
           <div className="py-2">
-            <Button onClick={() => window.location.assign(`${store.path}/bundle`)}>
+            <Button onClick={() => window.location.assign(store.api.bundleAddress)}>
               <Download size={14} aria-hidden /> Export {name}
             </Button>
           </div>

@@ -2,7 +2,6 @@
 /** What one costs, in value and in time, as a ribbon and as a list that adds up. */
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import type { ItemCosts } from "@/core/analysis/item-costs";
 import { nameOf, recordAt } from "@/core/catalogue/catalogue";
 import type { Id } from "@/core/schema/id";
 import { sayCost, sayQuantity } from "@/core/numbers/format";
@@ -17,11 +16,7 @@ export function useItemCosts(id: Id) {
   return useQuery({
     queryKey: ["costs", store.key, id, catalogue.revision],
     placeholderData: keepPreviousData,
-    queryFn: async () => {
-      const answer = await fetch(`${store.path}/items/${id}/costs`);
-      if (!answer.ok) throw new Error("no costs");
-      return (await answer.json()) as ItemCosts;
-    },
+    queryFn: () => store.api.costs(id),
   });
 }
 

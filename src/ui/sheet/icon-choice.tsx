@@ -6,6 +6,7 @@ import { useState } from "react";
 import { held } from "@/core/catalogue/inheritance";
 import type { Item } from "@/core/kinds/index";
 import { Icon } from "../kit/kit";
+import { findIcons } from "../pantry/api";
 import { useLive } from "../pantry/provider";
 import { useWrite } from "../pantry/use-write";
 
@@ -18,7 +19,7 @@ export function IconChoice({ item, colour }: { item: Item; colour: string }) {
   const { data } = useQuery({
     queryKey: ["icons", query],
     enabled: open,
-    queryFn: async () => (await (await fetch(`/api/icons?q=${encodeURIComponent(query)}`)).json()) as string[],
+    queryFn: () => findIcons(query),
   });
   const icon = held(catalogue, item, "icon");
   const pick = (name: string) => {

@@ -1,0 +1,150 @@
+/** The program's own API as the browser calls it: every address, with what goes in and what comes back. */
+import type { ItemCosts } from "@/core/analysis/item-costs";
+import type { Conflict } from "@/core/catalogue/apply";
+import type { Packed } from "@/core/catalogue/catalogue";
+import type { Edit } from "@/core/catalogue/edit";
+import type { Board } from "@/core/engine/board";
+import type { Progress } from "@/core/exchange/progress";
+import type { LoggedChange } from "@/core/history/log";
+import type { Id } from "@/core/schema/id";
+
+/** Why something was not done; see the server's problem details. `status` 0: there was no answer. */
+export interface Problem {
+  readonly status: number;
+  readonly title: string;
+  readonly detail: string;
+  readonly conflicts: readonly Conflict[];
+  /** What is wrong with a bundle, and where. */
+  readonly problems: readonly { readonly place: string; readonly says: string }[];
+}
+export type Reply<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly problem: Problem };
+
+export interface ImportPlan {
+  readonly added: number;
+  readonly changed: number;
+  readonly removed: number;
+  readonly same: number;
+  readonly settings: number;
+  readonly notes: readonly { readonly place: string; readonly says: string }[];
+}
+
+const AWAY: Problem = {
+  status: 0,
+  title: "The server does not answer",
+  detail: "Nothing was written. What you typed is still here; try again when the link is back.",
+  conflicts: [],
+  problems: [],
+};
+const problemOf = (status: number, body: Partial<Problem> | null): Problem => ({
+  status,
+  title: body?.title ?? "Refused",
+  detail: body?.detail ?? "",
+  conflicts: body?.conflicts ?? [],
+  problems: body?.problems ?? [],
+});
+
+/** Half a character can't be sent. */
+const wellFormed = (text: string): string => text.replace(/\p{Surrogate}/gu, "");
+
+async function reply<T>(asking: Promise<Response>): Promise<Reply<T>> {
+  const answer = await asking.catch(() => null);
+  if (!answer) return { ok: false, problem: AWAY };
+  const body: unknown = await answer.json().catch(() => null);
+  return answer.ok && body !== null
+    ? { ok: true, value: body as T }
+    : { ok: false, problem: problemOf(answer.status, body as Partial<Problem> | null) };
+}
+
+/** The value, or an exception with the problem's words: for what is asked again by itself. */
+async function valueOf<T>(asking: Promise<Response>): Promise<T> {
+  const got = await reply<T>(asking);
+  if (got.ok) return got.value;
+  throw new Error(got.problem.detail || got.problem.title);
+}
+
+const sent = (method: string, body: unknown, author = ""): RequestInit => ({
+  method,
+  headers: { "content-type": "application/json", "x-salty-author": encodeURIComponent(wellFormed(author)) },
+  body: typeof body === "string" || body === undefined ? body : JSON.stringify(body),
+});
+
+export const newPantry = (name: string): Promise<Reply<{ readonly key: string }>> =>
+  reply(fetch("/api/pantries", sent("POST", { name })));
+
+/** Names of icons in which all words stand. */
+export const findIcons = (words: string): Promise<readonly string[]> =>
+  valueOf(fetch(`/api/icons?q=${encodeURIComponent(words)}`));
+
+/** One pantry. */
+export class PantryApi {
+  constructor(private readonly path: string) {}
+
+  /** Where its bundle can be had. */
+  get bundleAddress(): string {
+    return `${this.path}/bundle`;
+  }
+  events = (): EventSource => new EventSource(`${this.path}/events`);
+
+  /** All records and readings of one revision; null: it can't be read right now. */
+  async snapshot(): Promise<(Packed & { readonly board: Board }) | "missing" | null> {
+    const answer = await fetch(this.path, { cache: "no-store", headers: { accept: "application/gzip" } }).catch(
+      () => null,
+    );
+    if (answer?.status === 404) return "missing";
+    if (!answer?.ok || !answer.body) return null;
+    return new Response(answer.body.pipeThrough(new DecompressionStream("gzip"))).json().catch(() => null);
+  }
+
+  change = (edits: readonly Edit[], note: string, author: string): Promise<Reply<{ readonly revision: number }>> =>
+    reply(fetch(`${this.path}/changes`, sent("POST", { edits, note }, author)));
+  undo = (revision: number, author: string): Promise<Reply<{ readonly revision: number }>> =>
+    reply(fetch(`${this.path}/changes/${revision}/undo`, sent("POST", undefined, author)));
+  deletePantry = (name: string, author: string): Promise<Reply<unknown>> =>
+    reply(fetch(this.path, sent("DELETE", { name }, author)));
+
+  /** A page of the log, newest first, below a revision. */
+  changes = (most: number, before?: number): Promise<readonly LoggedChange[]> =>
+    valueOf(fetch(`${this.path}/changes?most=${most}${before ? `&before=${before}` : ""}`));
+  /** One change with its edits, of a large one the first. */
+  changeAt = (revision: number): Promise<LoggedChange> => valueOf(fetch(`${this.path}/changes?revision=${revision}`));
+  historyOf = (record: Id, most: number): Promise<readonly LoggedChange[]> =>
+    valueOf(fetch(`${this.path}/changes?of=${record}&most=${most}`));
+  costs = (item: Id): Promise<ItemCosts> => valueOf(fetch(`${this.path}/items/${item}/costs`));
+
+  /** Imports a bundle, or with `dry` says what that would do. What was begun is taken back where `signal` ends it. */
+  async importBundle(
+    file: { readonly name: string; readonly text: string },
+    options: { readonly dry: boolean; readonly replace: boolean; readonly author: string },
+    { progress, signal }: { readonly progress: (progress: Progress) => void; readonly signal: AbortSignal },
+  ): Promise<Reply<ImportPlan>> {
+    const query = `progress=1${options.dry ? "&dry=1" : ""}${options.replace ? "&replace=1" : ""}&name=${encodeURIComponent(wellFormed(file.name))}`;
+    const answer = await fetch(`${this.path}/bundle?${query}`, {
+      ...sent("POST", file.text, options.author),
+      signal,
+    }).catch(() => null);
+    if (!answer?.ok || !answer.body) return reply(answer ? Promise.resolve(answer) : Promise.reject());
+    let last: { readonly status: number; readonly body: unknown } | null = null;
+    for await (const line of linesOf(answer.body)) {
+      const said = JSON.parse(line) as { progress?: Progress; status?: number; body?: unknown };
+      if (said.progress) progress(said.progress);
+      else last = { status: said.status ?? 0, body: said.body };
+    }
+    if (!last) return { ok: false, problem: AWAY };
+    return last.status < 300
+      ? { ok: true, value: last.body as ImportPlan }
+      : { ok: false, problem: problemOf(last.status, last.body as Partial<Problem>) };
+  }
+}
+
+/** Lines of a text that comes piece by piece; it may break off. */
+async function* linesOf(body: ReadableStream<Uint8Array>): AsyncGenerator<string> {
+  const reader = body.pipeThrough(new TextDecoderStream() as TransformStream<Uint8Array, string>).getReader();
+  let rest = "";
+  for (;;) {
+    const { done, value } = await reader.read().catch(() => ({ done: true, value: undefined }));
+    if (done || value === undefined) return;
+    const lines = (rest + value).split("\n");
+    rest = lines.pop() ?? "";
+    yield* lines.filter(Boolean);
+  }
+}
