@@ -2,12 +2,8 @@
  * How the server carries people who write at once: throughput and waiting of 1, 4, 10, 20 and 50 editors, each sending its
  * next change when the last was acknowledged, alone and with others following. In multiples of one editor.
  */
-import { spawn } from "node:child_process";
-import { mkdirSync, mkdtempSync, rmSync } from "node:fs";
-import { createServer } from "node:net";
-import { tmpdir } from "node:os";
-import { join } from "node:path";
 import { say, summary } from "./measure";
+import { withProgram } from "./program";
 
 const EDITORS = [1, 4, 10, 20, 50];
 const FOLLOWERS = 200;
@@ -17,24 +13,6 @@ interface Item {
   readonly id: string;
   readonly sell: number | null;
 }
-
-const freePort = (): Promise<number> =>
-  new Promise((done) => {
-    const server = createServer();
-    server.listen(0, "127.0.0.1", () => {
-      const { port } = server.address() as { port: number };
-      server.close(() => done(port));
-    });
-  });
-
-const run = (args: readonly string[], env: object): Promise<void> =>
-  new Promise((done, fail) => {
-    const child = spawn(process.execPath, args, {
-      env: { ...process.env, ...env },
-      stdio: ["ignore", "ignore", "inherit"],
-    });
-    child.on("exit", (code) => (code === 0 ? done() : fail(new Error(`${args.join(" ")} ended with ${code}`))));
-  });
 
 /** Opens event streams that read and forget; resolves once all have begun. */
 async function follow(base: string, count: number): Promise<() => void> {
@@ -117,33 +95,8 @@ async function pantry(base: string, name: string): Promise<void> {
   );
 }
 
-const folder = mkdtempSync(join(tmpdir(), "salty-load-"));
-mkdirSync(folder, { recursive: true });
-const port = await freePort();
-const program = spawn(process.execPath, ["scripts/start.mjs"], {
-  env: { ...process.env, SALTY_DATA: join(folder, "data"), DATABASE_URL: "", PORT: String(port) },
-  stdio: ["ignore", "pipe", "inherit"],
+await withProgram(async (program) => {
+  await program.import(10_000, "large");
+  await pantry(`${program.base}/api/pantries/brackwater_reach`, "the demo");
+  await pantry(`${program.base}/api/pantries/large`, "a large pantry");
 });
-let said = "";
-program.stdout.on("data", (text: Buffer) => {
-  said += text;
-});
-try {
-  const end = Date.now() + 300_000;
-  while (!(await fetch(`http://127.0.0.1:${port}/api/health`).catch(() => null))?.ok) {
-    if (Date.now() > end || program.exitCode !== null) throw new Error(`The program did not start:\n${said}`);
-    await new Promise((done) => setTimeout(done, 200));
-  }
-  await run(["dist/salty.mjs", "generate", join(folder, "large.json"), "--items", "10000"], {});
-  await run(["dist/salty.mjs", "import", join(folder, "large.json"), "--pantry", "large"], {
-    SALTY_DATA: join(folder, "data"),
-    DATABASE_URL: "",
-  });
-  const api = `http://127.0.0.1:${port}/api/pantries`;
-  await pantry(`${api}/brackwater_reach`, "the demo");
-  await pantry(`${api}/large`, "a large pantry");
-} finally {
-  program.kill("SIGTERM");
-  await new Promise((done) => program.once("exit", done));
-  rmSync(folder, { recursive: true, force: true });
-}

@@ -1,32 +1,43 @@
 #!/usr/bin/env node
 /**
- * npm run bench: bundles bench/bench.ts and runs it. SIZES=1000,10000,100000 chooses the pantries.
- * npm run bench -- load: how the server carries people who write at once, against the production build.
+ * npm run bench: the engine. SIZES=1000,10000,100000 chooses the pantries.
+ * npm run bench -- load: how the production build carries people who write at once.
+ * npm run bench -- import: imports beside COPY, against a database server of its own. ITEMS=100000 chooses the size.
+ * npm run bench -- window: what a window does per key and edit, in Chromium. SIZES as above.
  */
+import { mkdirSync } from "node:fs";
 import { join } from "node:path";
-import { run } from "./lib/say.mjs";
+import { ensureChromium } from "./lib/browser.mjs";
+import { bundled } from "./lib/bundled.mjs";
+import { ensureDatabase, startCluster } from "./lib/postgres.mjs";
+import { Missing, run } from "./lib/say.mjs";
 import { checkNode, command, ensureBuild, ensureCli, ensureDependencies, root } from "./lib/setup.mjs";
+
+const BENCHES = {
+  engine: { entry: "bench/bench.ts" },
+  load: { entry: "bench/load.ts", program: true },
+  import: { entry: "bench/import.ts", commands: true },
+  window: { entry: "bench/window.ts", program: true, browser: true },
+};
 
 run(async () => {
   checkNode();
   ensureDependencies();
-  const { build } = await import("esbuild");
-  const load = process.argv[2] === "load";
-  if (load) {
-    await ensureCli();
-    ensureBuild();
+  const name = process.argv[2] ?? "engine";
+  const bench = Object.hasOwn(BENCHES, name) ? BENCHES[name] : null;
+  if (!bench) throw new Missing(`There is no bench “${name}”. There are: ${Object.keys(BENCHES).join(", ")}.`);
+  if (bench.program || bench.commands) await ensureCli();
+  if (bench.program) ensureBuild();
+  if (bench.browser) ensureChromium();
+  const outfile = await bundled(bench.entry, `dist/bench-${name}.mjs`);
+  if (!bench.commands) process.exit(command(process.execPath, [outfile]));
+  mkdirSync(join(root, ".data"), { recursive: true });
+  const cluster = await startCluster("postgres-bench");
+  const database = `bench_${process.pid}`;
+  try {
+    const url = await ensureDatabase(cluster, database);
+    process.exitCode = command(process.execPath, [outfile], { env: { ...process.env, DATABASE_URL: url } });
+  } finally {
+    cluster.stop();
   }
-  const outfile = join(root, load ? "dist/load.mjs" : "dist/bench.mjs");
-  await build({
-    absWorkingDir: root,
-    entryPoints: [load ? "bench/load.ts" : "bench/bench.ts"],
-    bundle: true,
-    platform: "node",
-    format: "esm",
-    target: "node20",
-    packages: "external",
-    outfile,
-    logLevel: "warning",
-  });
-  process.exit(command(process.execPath, [outfile]));
 });

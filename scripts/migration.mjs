@@ -4,6 +4,7 @@ import { randomBytes } from "node:crypto";
 import { existsSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { pathToFileURL } from "node:url";
+import { bundled } from "./lib/bundled.mjs";
 import { startCluster } from "./lib/postgres.mjs";
 import { Missing, run, say } from "./lib/say.mjs";
 import { checkNode, ensureDependencies, root } from "./lib/setup.mjs";
@@ -17,19 +18,7 @@ run(async () => {
   if (!/^[a-z]+(-[a-z0-9]+)*$/.test(name))
     throw new Missing("A migration needs a name in words joined by “-”: npm run db:migration -- conditions");
   const number = String(1 + readdirSync(folder).filter((f) => /^\d{4}-/.test(f)).length).padStart(4, "0");
-  const { build } = await import("esbuild");
-  const outfile = join(root, "dist/difference.mjs");
-  await build({
-    absWorkingDir: root,
-    entryPoints: ["src/store/difference.ts"],
-    bundle: true,
-    platform: "node",
-    format: "esm",
-    target: "node20",
-    packages: "external",
-    outfile,
-    logLevel: "warning",
-  });
+  const outfile = await bundled("src/store/difference.ts", "dist/difference.mjs");
   const { difference } = await import(pathToFileURL(outfile));
   const cluster = process.env.TEST_DATABASE_URL ? null : await startCluster("postgres-test");
   const server = process.env.TEST_DATABASE_URL || cluster.url("postgres");

@@ -3,8 +3,9 @@
 import { spawnSync } from "node:child_process";
 import { existsSync, mkdirSync, readFileSync, rmSync } from "node:fs";
 import { join } from "node:path";
-import { debianPackage, startCluster } from "./lib/postgres.mjs";
-import { Missing, run, say } from "./lib/say.mjs";
+import { ensureChromium } from "./lib/browser.mjs";
+import { startCluster } from "./lib/postgres.mjs";
+import { run, say } from "./lib/say.mjs";
 import { checkNode, ensureBuild, ensureCli, ensureDependencies, root } from "./lib/setup.mjs";
 
 const results = join(root, "test-results");
@@ -61,21 +62,6 @@ run(async () => {
   console.log(`${totals.passed} passed, ${totals.failed} failed${totals.skipped ? `, ${totals.skipped} skipped` : ""}`);
   process.exit(totals.failed || !totals.passed ? 1 : 0);
 });
-
-function ensureChromium() {
-  const places = [
-    process.env.CHROMIUM,
-    "/usr/bin/chromium",
-    "/usr/bin/chromium-browser",
-    "/usr/bin/google-chrome",
-  ].filter(Boolean);
-  const found = places.find((p) => existsSync(p));
-  if (found) return found;
-  debianPackage("chromium", "The journeys need Chromium.");
-  if (!existsSync("/usr/bin/chromium"))
-    throw new Missing("Chromium was installed but is not at /usr/bin/chromium. Set CHROMIUM to its path.");
-  return "/usr/bin/chromium";
-}
 
 /** A runner that dies without its report counts as one failure. */
 function runner(name, args, env) {
