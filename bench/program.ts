@@ -55,7 +55,7 @@ export async function withProgram(work: (program: Program) => Promise<void>): Pr
       async import(items, key) {
         const file = join(folder, `${key}.json`);
         await run(["dist/salty.mjs", "generate", file, "--items", String(items)], {});
-        await run(["dist/salty.mjs", "import", file, "--pantry", key, "--quiet"], env);
+        await run(["dist/salty.mjs", "import", file, "--pantry", key], env);
       },
     });
   } finally {

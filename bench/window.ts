@@ -1,6 +1,7 @@
 /**
  * What a window does, in Chromium: opening a pantry, a key until the paint after it, an edit until it is shown, and the
- * heap it holds. SIZES=90,10000 chooses the pantries; 90 is the demo.
+ * heap it holds. SIZES=90,10000 chooses the pantries; 90 is the demo. AT=ADDRESS/KEY measures a pantry of a program that
+ * runs already.
  */
 import { chromium, type Page } from "@playwright/test";
 import { say, summary } from "./measure";
@@ -132,21 +133,39 @@ async function measure(page: Page, base: string, key: string, items: number): Pr
   );
 }
 
-await withProgram(async (program) => {
+async function measureAll(pantries: AsyncIterable<{ base: string; key: string; items: number }>): Promise<void> {
   const browser = await chromium.launch({
     executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
     args: ["--no-sandbox"],
   });
   try {
     say("   items   opening     arrow    search      line      edit  longest task    heap");
-    for (const items of SIZES) {
-      const key = items === 90 ? "brackwater_reach" : `of_${items}`;
-      if (items !== 90) await program.import(items, key);
+    for await (const { base, key, items } of pantries) {
       const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
-      await measure(await context.newPage(), program.base, key, items);
+      await measure(await context.newPage(), base, key, items);
       await context.close();
     }
   } finally {
     await browser.close();
   }
-});
+}
+
+if (process.env.AT) {
+  const { origin, pathname } = new URL(process.env.AT);
+  await measureAll(
+    (async function* () {
+      yield { base: origin, key: pathname.slice(1), items: Number.NaN };
+    })(),
+  );
+} else
+  await withProgram((program) =>
+    measureAll(
+      (async function* () {
+        for (const items of SIZES) {
+          const key = items === 90 ? "brackwater_reach" : `of_${items}`;
+          if (items !== 90) await program.import(items, key);
+          yield { base: program.base, key, items };
+        }
+      })(),
+    ),
+  );
