@@ -33,15 +33,15 @@ export function fullAnalysis(items: number): Full {
   const peakBytes = process.resourceUsage().maxRSS * 1024;
   collect();
   const { heapUsed, arrayBuffers } = process.memoryUsage();
-  const board = (engine as Engine).board();
+  const model = (engine as Engine).model();
   return {
     fullMs: times.sort((a, b) => a - b)[times.length >> 1],
     peakBytes,
     heldBytes: heapUsed + arrayBuffers,
-    findings: board.findings.length,
+    findings: model.findings.length,
     deadlocks,
-    deadlocksFound: board.findings.filter((f) => f.rule === "stuck-loop").length,
-    complete: board.complete,
-    gains: board.findings.filter((f) => f.rule === "gaining-loop").length,
+    deadlocksFound: model.findings.filter((f) => f.rule === "stuck-loop").length,
+    complete: model.complete,
+    gains: model.findings.filter((f) => f.rule === "gaining-loop").length,
   };
 }

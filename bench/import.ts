@@ -97,7 +97,7 @@ async function opening(orm: Orm, head: PantryHead): Promise<{ readonly ms: numbe
   if (!texts) throw new Error("The pantry is gone.");
   const engine = new Engine(catalogueFrom(texts));
   const { catalogue } = engine;
-  gzipSync(JSON.stringify({ ...packed(catalogue, { bytes: false }), board: engine.board() }), { level: 3 });
+  gzipSync(JSON.stringify({ ...packed(catalogue, { bytes: false }), model: engine.model() }), { level: 3 });
   const ms = performance.now() - began;
   return { ms, analysis: time(() => new Readings(catalogue).revision, 2).median };
 }

@@ -3,7 +3,7 @@
  * opened and comes out again.
  */
 import { describe, expect } from "vitest";
-import { boardOf } from "../src/core/engine/engine";
+import { readModelOf } from "../src/core/testing/read-model";
 import { emptyCatalogue } from "../src/core/catalogue/catalogue";
 import { apply } from "../src/core/catalogue/apply";
 import { newId } from "../src/core/schema/id";
@@ -63,7 +63,7 @@ describe("bundles", () => {
     const { settings, problems } = bundlePantry(bundle);
     expect(problems).toEqual([]);
     expect(apply(emptyCatalogue({ id: newId(), ...settings }), []).ok).toBe(true);
-    expect(boardOf(outcome.catalogue).revision).toBe(outcome.catalogue.revision);
+    expect(readModelOf(outcome.catalogue).revision).toBe(outcome.catalogue.revision);
     const out = exportBundle(outcome.catalogue);
     expect(planImport(outcome.catalogue, out)).toMatchObject({ problems: [], edits: [] });
   });

@@ -2,7 +2,7 @@
 import { parentPort } from "node:worker_threads";
 import { gzipSync } from "node:zlib";
 import anyAscii from "any-ascii";
-import type { Ripple } from "../core/engine/board";
+import type { Ripple } from "../core/engine/read-model";
 import { Engine } from "../core/engine/engine";
 import { itemCosts } from "../core/analysis/item-costs";
 import { type Catalogue, packed } from "../core/catalogue/catalogue";
@@ -53,7 +53,7 @@ function answer(question: Question): unknown {
     }
     case "snapshot": {
       const text = encoder.encode(
-        JSON.stringify({ ...packed(engine.catalogue, { bytes: false }), board: engine.board() }),
+        JSON.stringify({ ...packed(engine.catalogue, { bytes: false }), model: engine.model() }),
       );
       return { revision: engine.revision, body: question.zip ? new Uint8Array(gzipSync(text, { level: 3 })) : text };
     }

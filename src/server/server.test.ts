@@ -9,7 +9,8 @@ import * as events from "../app/api/pantries/[pantry]/events/route";
 import * as costs from "../app/api/pantries/[pantry]/items/[item]/costs/route";
 import * as snapshots from "../app/api/pantries/[pantry]/route";
 import * as pantries from "../app/api/pantries/route";
-import { type Board, follow, type LiveEvent } from "../core/engine/board";
+import type { LiveEvent, PackedReadModel } from "../core/engine/read-model";
+import { follow } from "../core/testing/read-model";
 import { Engine as Core } from "../core/engine/engine";
 import { itemCosts } from "../core/analysis/item-costs";
 import type { Catalogue } from "../core/catalogue/catalogue";
@@ -78,7 +79,7 @@ const fresh = (name: string): Item => withDefaults("item", { id: newId(), key: `
 const snapshot = async () =>
   (await call(snapshots.GET)).body as unknown as {
     revision: number;
-    board: Board;
+    model: PackedReadModel;
     records: { item: Item[]; recipe: Recipe[] };
   };
 
@@ -121,8 +122,8 @@ describe("the server", () => {
     expect(await add(item)).toMatchObject({ status: 200, body: { revision: before.revision + 1 } });
     const after = await snapshot();
     expect(after.revision).toBe(before.revision + 1);
-    expect(after.board.revision).toBe(after.revision);
-    expect(after.board.figures[item.id].value).toBeNull();
+    expect(after.model.revision).toBe(after.revision);
+    expect(after.model.figures[item.id].value).toBeNull();
   });
 
   it("answers 409 with both values when somebody was quicker, 422 when the rules refuse", async () => {
@@ -163,7 +164,7 @@ describe("the server", () => {
     expect(log.every((c) => c.moved)).toBe(true);
   });
 
-  it("tells every open view of a commit, with a ripple that leads to the server's own board", async () => {
+  it("tells every open view of a commit, with a ripple that leads to the server's own model", async () => {
     const before = await snapshot();
     const controller = new AbortController();
     const response = await events.GET(new Request("http://localhost/", { signal: controller.signal }), {
@@ -176,7 +177,7 @@ describe("the server", () => {
     controller.abort();
     const data = /event: change\ndata: (.*)\n/.exec(text)?.[1] ?? "";
     const event = JSON.parse(data) as LiveEvent;
-    expect(follow(before.board, event.ripple)).toEqual((await snapshot()).board);
+    expect(follow(before.model, event.ripple)).toEqual((await snapshot()).model);
   });
 
   it("follows what another process commits to the same database", async () => {
@@ -404,7 +405,7 @@ describe("the server", () => {
     ).toMatchObject({ committed: { ok: true } });
     await engine.advance();
     expect((await snapshot()).records.item.find((i) => i.id === item.id)?.level).toBe(5);
-    expect((await snapshot()).board.revision).toBe(engine.revision);
+    expect((await snapshot()).model.revision).toBe(engine.revision);
     expect(anew).toBeGreaterThan(0);
     unwatch();
     await other.close();
@@ -424,7 +425,7 @@ describe("the server", () => {
     expect(await snapshot()).toEqual(before);
     const asked = body as unknown as { ripple: LiveEvent["ripple"] };
     expect((await call(changes.POST, { body: { edits } })).status).toBe(200);
-    expect(follow(before.board, asked.ripple)).toEqual((await snapshot()).board);
+    expect(follow(before.model, asked.ripple)).toEqual((await snapshot()).model);
     expect((await call(whatIf.POST, { body: { edits: [{ ...edits[0], from: 3, to: 4 }] } })).status).toBe(409);
     expect((await call(whatIf.POST, { body: { edits: [{ ...edits[0], from: 7, to: -4 }] } })).status).toBe(422);
     expect((await call(whatIf.POST, { body: { edits: [] } })).status).toBe(422);
@@ -447,7 +448,7 @@ describe("the server", () => {
     expect((await add(item)).status).toBe(200);
     const after = await snapshot();
     expect(after.revision).toBe(before.revision + 1);
-    expect(after.board.revision).toBe(after.revision);
+    expect(after.model.revision).toBe(after.revision);
     expect(after.records.item.map((i) => i.id)).toContain(item.id);
     unwatch();
   });
@@ -456,11 +457,14 @@ describe("the server", () => {
     const random = seeded(9);
     const first = randomPantry(random, 15);
     const [thread, here] = [await Thread.open(textsOf(first)), new Core(first)];
-    const board = async () =>
-      (JSON.parse(new TextDecoder().decode((await thread.ask("snapshot", { zip: false })).body)) as { board: Board })
-        .board;
+    const model = async () =>
+      (
+        JSON.parse(new TextDecoder().decode((await thread.ask("snapshot", { zip: false })).body)) as {
+          model: PackedReadModel;
+        }
+      ).model;
     try {
-      expect(await board()).toEqual(JSON.parse(JSON.stringify(here.board())));
+      expect(await model()).toEqual(JSON.parse(JSON.stringify(here.model())));
       for (let k = 0; k < 5; k++) {
         const { outcome, ripple } = here.change(randomEdits(random, here.catalogue));
         if (!outcome.ok) throw new Error("a random change was refused");
@@ -469,7 +473,7 @@ describe("the server", () => {
           revision: outcome.catalogue.revision,
         });
         expect(followed).toEqual({ ripple: JSON.stringify(ripple), moved: JSON.stringify(ripple?.moved) });
-        expect(await board()).toEqual(JSON.parse(JSON.stringify(here.board())));
+        expect(await model()).toEqual(JSON.parse(JSON.stringify(here.model())));
       }
       const [item] = here.catalogue.records.item.keys();
       expect(await thread.ask("costs", { item })).toMatchObject(
@@ -562,7 +566,7 @@ describe("the server", () => {
     broken.mockRestore();
     quiet.mockRestore();
     const after = await snapshot();
-    expect([after.revision, after.board.revision]).toEqual([revision + 1, revision + 1]);
+    expect([after.revision, after.model.revision]).toEqual([revision + 1, revision + 1]);
     expect(after.records.item.map((i) => i.id)).toContain(item.id);
   });
 
@@ -577,7 +581,7 @@ describe("the server", () => {
     await expect(waiting).rejects.toThrow("Nobody waits");
     await busy;
     await expect(engine.ask("fail", { busy: 5_000 }, { limit: 100 })).rejects.toThrow("took longer");
-    expect((await snapshot()).board.revision).toBe(1);
+    expect((await snapshot()).model.revision).toBe(1);
   });
 
   it("keeps few threads for many pantries, and answers for all of them", async () => {
@@ -638,7 +642,7 @@ describe("the server", () => {
     expect(told.flatMap((t) => t.changes.map((c) => c.revision))).toEqual(revisions);
     // What several changes moved together, none of them says by itself.
     for (const { changes: some } of told) expect(some.every((c) => (c.moved === null) === some.length > 1)).toBe(true);
-    const shown = told.reduce((board, { ripple }) => follow(board, ripple), before.board);
+    const shown = told.reduce((model, { ripple }) => follow(model, ripple), before.model);
     const log = (await call(changes.GET, { query: "most=25" })).body as unknown as {
       revision: number;
       author: string;
@@ -650,8 +654,8 @@ describe("the server", () => {
     expect(after.revision).toBe(before.revision + 21);
     expect(stored?.revision).toBe(after.revision);
     expect(new Map(after.records.item.map((i) => [i.id, i]))).toEqual(new Map(stored?.records.item));
-    expect(shown).toEqual(after.board);
-    expect(after.board).toEqual(JSON.parse(JSON.stringify(new Core(stored as Catalogue).board())));
+    expect(shown).toEqual(after.model);
+    expect(after.model).toEqual(JSON.parse(JSON.stringify(new Core(stored as Catalogue).model())));
   });
 
   it("lets each of several changes fail for itself where the engine gives up on one", async () => {

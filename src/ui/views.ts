@@ -1,12 +1,12 @@
 /** All views, in the order of the rail. A new view is one entry here, its folder, and its line in view-components.ts. */
 import { Archive, BookOpenText, Coins, History, ListChecks, type LucideIcon, SlidersHorizontal } from "lucide-react";
-import type { Board } from "@/core/engine/board";
+import type { ReadModel } from "@/core/engine/read-model";
 import type { Catalogue } from "@/core/catalogue/catalogue";
 import type { Kind } from "@/core/kinds/index";
 
 interface Shown {
   readonly catalogue: Catalogue;
-  readonly board: Board;
+  readonly model: ReadModel;
 }
 
 export interface ViewEntry {
@@ -54,7 +54,7 @@ export const VIEWS = [
     name: "checks",
     title: "Checks",
     icon: ListChecks,
-    badge: ({ board }: Shown) => board.findings.filter((f) => f.severity === "error").length,
+    badge: ({ model }: Shown) => model.findings.filter((f) => f.severity === "error").length,
   },
   {
     name: "costs",

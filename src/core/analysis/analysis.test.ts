@@ -40,7 +40,7 @@ describe("least cost", () => {
 
   it("charges a tool by its wear and a lasting tool not at all", () => {
     const r = read(
-      "buy Eel for 2\nbuy Knife for 50\nbuy Board for 99\nGut: 1 Eel -> 1 Fillet using Knife lasting 25 + Board",
+      "buy Eel for 2\nbuy Knife for 50\nbuy ReadModel for 99\nGut: 1 Eel -> 1 Fillet using Knife lasting 25 + ReadModel",
     );
     expect(value(r, "Fillet")).toBe(4);
   });

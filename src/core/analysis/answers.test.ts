@@ -44,7 +44,7 @@ describe("costs on paper", () => {
     ],
     [
       "two tools at once, one for ever",
-      "buy Board for 50\nbuy Knife for 20\nbuy Eel for 1\n1 Eel -> 1 Fillet using Knife lasting 10 + Board",
+      "buy ReadModel for 50\nbuy Knife for 20\nbuy Eel for 1\n1 Eel -> 1 Fillet using Knife lasting 10 + ReadModel",
       "Fillet",
       3,
       0,

@@ -12,7 +12,7 @@ import { searchLoops } from "./loop-search";
 import { outcomes, runsUntil } from "./outcomes";
 import { Readings } from "./readings";
 
-const open = (text: string) => new Engine(kitchen(text)).board();
+const open = (text: string) => new Engine(kitchen(text)).model();
 
 describe("a pantry opens whatever its loops draw", () => {
   it.each([
@@ -26,10 +26,10 @@ describe("a pantry opens whatever its loops draw", () => {
       `gather A0\n${Array.from({ length: 20 }, (_, k) => `R${k}: 1 A${k} -> 1000 draws { 1: 1..9 A${(k + 1) % 20} | 1: nothing }`).join("\n")}`,
     ],
   ])("%s", (_, text) => {
-    const board = open(text);
-    const [loop] = board.findings.filter((f) => f.rule === "gaining-loop");
+    const model = open(text);
+    const [loop] = model.findings.filter((f) => f.rule === "gaining-loop");
     // Where amounts grow past all numbers within a round, the search says that it did not come to an end.
-    if (!loop) expect(board.complete).toBe(false);
+    if (!loop) expect(model.complete).toBe(false);
     else if (loop.evidence.type === "loop") expect(loop.evidence.chance >= 0 && loop.evidence.chance <= 1).toBe(true);
     expect(loop?.evidence.type ?? "loop").toBe("loop");
   });

@@ -114,6 +114,18 @@ export class PersistentMap<V> implements ReadonlyMap<Id, V> {
     before.#indexes.clear();
   }
 
+  /** Ids of what may be other here than in an older version; null where that one is none of the last few. */
+  changedSince(older: PersistentMap<V>): ReadonlySet<Id> | null {
+    const changed = new Set<Id>();
+    let at: PersistentMap<V> = older;
+    for (let far = 0; at !== this; far++) {
+      if (!at.#newer || far > FAR) return null;
+      for (const id of (at.#was as ReadonlyMap<Id, V | undefined>).keys()) changed.add(id);
+      at = at.#newer;
+    }
+    return changed;
+  }
+
   get(id: Id): V | undefined {
     let at: PersistentMap<V> = this;
     for (let far = 0; at.#newer; at = at.#newer, far++) {

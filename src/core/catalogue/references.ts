@@ -1,6 +1,6 @@
 /** Who refers to a record, found through an index of references that is kept up to date from change to change. */
 import { wider } from "../numbers/arrays";
-import { type AnyRecord, definition, type Kind, KINDS, type Recipe } from "../kinds/index";
+import { type AnyRecord, definition, type Kind, KINDS, type RecordOf } from "../kinds/index";
 import type { Role } from "../notation/roles";
 import type { Id } from "../schema/id";
 import { type Catalogue, recordsOf } from "./catalogue";
@@ -141,14 +141,19 @@ function fieldReferringTo(of: Kind, record: AnyRecord, kind: Kind, id: Id): stri
 export const referrers = (catalogue: Catalogue, kind: Kind, id: Id): Iterable<Referrer> =>
   referrersTo(catalogue, kind, new Set([id]));
 
-/** Recipes in which an item stands in one of the given roles. */
-export function recipesWith(catalogue: Catalogue, item: Id, roles: readonly Role[]): Recipe[] {
-  const found: Recipe[] = [];
-  const records = catalogue.records.recipe;
-  const index = records.index(INDEXES.get("recipe") as never) as ReferenceIndex;
+type Lined<K extends Kind> = RecordOf<K> & { readonly lines: readonly { readonly item: Id; readonly role: Role }[] };
+
+/** Recipes, or sources, in which an item stands in one of the given roles. */
+export function* recordsWith<K extends "recipe" | "source">(
+  catalogue: Catalogue,
+  kind: K,
+  item: Id,
+  roles: readonly Role[],
+): Generator<Lined<K>> {
+  const records = recordsOf(catalogue, kind) as unknown as PersistentMap<Lined<K>>;
+  const index = records.index(INDEXES.get(kind) as never) as ReferenceIndex;
   for (const id of index.candidates(item)) {
-    const recipe = records.get(id);
-    if (recipe?.lines.some((l) => l.item === item && roles.includes(l.role))) found.push(recipe);
+    const record = records.get(id);
+    if (record?.lines.some((l) => l.item === item && roles.includes(l.role))) yield record;
   }
-  return found;
 }

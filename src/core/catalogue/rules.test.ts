@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { item, kitchen, line, must, newItem } from "../testing/kitchen";
 import { byKey } from "./keys";
 import { lineage } from "./tree";
-import { recipesWith, referrers } from "./references";
+import { recordsWith, referrers } from "./references";
 import type { Edit } from "./edit";
 import { newId, type Id } from "../schema/id";
 import {
@@ -203,8 +203,8 @@ describe("who refers to whom", () => {
   });
 
   it("is found by role, and records by key without regard to form", () => {
-    expect(recipesWith(base, eel.id, ["ingredient"]).map((r) => r.name)).toEqual(["Smoke"]);
-    expect(recipesWith(base, eel.id, ["output"]).map((r) => r.name)).toEqual(["Salvage Smoked eel"]);
+    expect([...recordsWith(base, "recipe", eel.id, ["ingredient"])].map((r) => r.name)).toEqual(["Smoke"]);
+    expect([...recordsWith(base, "recipe", eel.id, ["output"])].map((r) => r.name)).toEqual(["Salvage Smoked eel"]);
     expect(byKey(base, "item", "RIVER eel")?.id).toBe(eel.id);
     expect(byKey(base, "item", "nobody")).toBeUndefined();
   });

@@ -72,11 +72,10 @@ interface Listed {
   readonly says: string;
   readonly fingerprint: string;
 }
-/** Faults first, then by check, then by what they say. Sorts in place. */
-export const inOrder = <F extends Listed>(findings: F[]): F[] =>
-  findings.sort(
-    (a, b) =>
-      Number(a.severity !== "error") - Number(b.severity !== "error") ||
-      (rank.get(a.rule) ?? -1) - (rank.get(b.rule) ?? -1) ||
-      (a.says < b.says ? -1 : a.says > b.says ? 1 : a.fingerprint < b.fingerprint ? -1 : 1),
-  );
+/** Faults first, then by check, then by what they say. */
+export const byOrder = (a: Listed, b: Listed): number =>
+  Number(a.severity !== "error") - Number(b.severity !== "error") ||
+  (rank.get(a.rule) ?? -1) - (rank.get(b.rule) ?? -1) ||
+  (a.says < b.says ? -1 : a.says > b.says ? 1 : a.fingerprint < b.fingerprint ? -1 : 1);
+/** Sorts in place. */
+export const inOrder = <F extends Listed>(findings: F[]): F[] => findings.sort(byOrder);

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { follow } from "../engine/board";
+import { follow } from "../testing/read-model";
 import { Engine } from "../engine/engine";
 import { type Edit, setField } from "../catalogue/edit";
 import { type Catalogue, withRecords } from "../catalogue/catalogue";
@@ -13,7 +13,7 @@ import { CHECKS } from "./index";
 import { written } from "./written";
 
 const says = (engine: Engine, rule: string) =>
-  engine.board().findings.flatMap((f) => (f.rule === rule ? [f.says] : []));
+  engine.model().findings.flatMap((f) => (f.rule === rule ? [f.says] : []));
 const add = (record: AnyRecord): Edit => ({ op: "add", kind: "item", record });
 
 describe("findings that are followed", () => {
@@ -93,7 +93,7 @@ describe("findings that are followed", () => {
     );
     const says = () =>
       engine
-        .board()
+        .model()
         .findings.flatMap((f) => [f.says, ...f.fixes.map((x) => x.says)])
         .join("\n");
     expect(says()).toContain("2 Eel make two different things");
@@ -104,7 +104,7 @@ describe("findings that are followed", () => {
       ["Pie", "Eel pie"],
     ]) {
       engine.change([setField(engine.catalogue, "item", item(engine.catalogue, from).id, "name", to)]);
-      expect(engine.board().findings).toEqual(new Engine(engine.catalogue).board().findings);
+      expect(engine.model().findings).toEqual(new Engine(engine.catalogue).model().findings);
     }
     expect(says()).toContain("2 Grey eel make two different things");
     expect(says()).toContain("1 Old rope");
@@ -114,7 +114,7 @@ describe("findings that are followed", () => {
     const catalogue = kitchen("gather A\nOne: 2 A -> 1 X\nTwo: 2 A -> 1 Y");
     const lines = (c: Catalogue) =>
       new Engine(c)
-        .board()
+        .model()
         .findings.flatMap((f) => (f.evidence.type === "lines" ? f.evidence.recipes.map((r) => written(c, r)) : []));
     expect(lines(catalogue)).toEqual(["One: 2 A -> 1 X", "Two: 2 A -> 1 Y"]);
     // Another item of that name: it can only be written by its key now.
@@ -130,13 +130,13 @@ describe("findings that are followed", () => {
     );
     const other = newItem("Salteel", { key: "other" });
     let { ripple } = engine.change([add(other)]);
-    let board = engine.board();
+    let model = engine.model();
     const three = (field: string, to: string) =>
       ["One", "Two", "Three"].map((name) =>
         setField(engine.catalogue, "recipe", recipe(engine.catalogue, name).id, field, to),
       );
     const keeps = () =>
-      board.findings.flatMap((f) =>
+      model.findings.flatMap((f) =>
         f.fixes.flatMap((x) => (x.do === "merge" ? [engine.catalogue.records.item.get(x.keep)?.name] : [])),
       );
     expect(keeps()).toEqual(["Salt eel"]);
@@ -146,16 +146,16 @@ describe("findings that are followed", () => {
       ["status", "ready", "Salteel"],
     ]) {
       ({ ripple } = engine.change(three(field, to)));
-      board = follow(board, ripple as NonNullable<typeof ripple>);
+      model = follow(model, ripple as NonNullable<typeof ripple>);
       expect(keeps()).toEqual([kept]);
-      expect(board).toEqual(new Engine(engine.catalogue).board());
+      expect(model).toEqual(new Engine(engine.catalogue).model());
     }
   });
 
   it("say what a purchase and a sale are for", () => {
     const catalogue = kitchen("buy Salt for 1.5\nPot: 2 Salt -> 1 Brine");
     const priced = must(catalogue, [setField(catalogue, "item", item(catalogue, "Brine").id, "sell", 7.5)]);
-    const loop = new Engine(priced).board().findings.find((f) => f.rule === "gaining-loop")?.evidence;
+    const loop = new Engine(priced).model().findings.find((f) => f.rule === "gaining-loop")?.evidence;
     expect(loop?.type === "loop" && loop.runs.map((r) => written(priced, r.of)).sort()).toEqual([
       "Pot: 2 Salt -> 1 Brine",
       "buy 1 Salt for 1.50",

@@ -58,7 +58,7 @@ describe("closing a loop through money", () => {
   it("lowers the one sell price to what comes out even", () => {
     const c = kitchen("buy Salt for 2\nPickle: 3 Salt -> 1 Brine pot");
     const dear = must(c, [setField(c, "item", item(c, "Brine pot").id, "sell", 7.5)]);
-    const [loop] = new Engine(dear).board().findings;
+    const [loop] = new Engine(dear).model().findings;
     expect(says(loop.fixes)).toEqual([
       "Sell Brine pot for 6.00 instead of 7.50",
       "Open Brine pot and lower its sell price",

@@ -2,11 +2,30 @@
 import type { Catalogue } from "../catalogue/catalogue";
 import { difference, type Edit } from "../catalogue/edit";
 import { around } from "../catalogue/surroundings";
-import { type Recipe, withDefaults } from "../kinds/index";
+import type { Index } from "../catalogue/persistent-map";
+import { type Item, type Recipe, withDefaults } from "../kinds/index";
 import { recipeFields } from "../kinds/parsed";
+import { Completions } from "../notation/completion";
 import { type ParsedLine, type Words, words } from "../notation/parsed";
 import { newId } from "../schema/id";
 import { NewNames } from "./new-names";
+
+const COMPLETIONS: Index<Item, Completions> = {
+  build(items) {
+    const completions = new Completions();
+    for (const item of items.values()) if (item.status !== "retired") completions.put(item.id, item.name);
+    return completions;
+  },
+  follow(completions, _, changes) {
+    for (const [id, item] of changes) {
+      if (item && item.status !== "retired") completions.put(id, item.name);
+      else completions.take(id);
+    }
+    return completions;
+  },
+};
+/** Names of items that may stand in a line, but for retired ones. */
+export const completionsOf = (catalogue: Catalogue): Completions => catalogue.records.item.index(COMPLETIONS);
 
 export const wordsOf = (catalogue: Catalogue): Words => words(around(catalogue));
 

@@ -5,8 +5,8 @@ import { type AnyRecord, KINDS } from "../kinds/index";
 import { PersistentMap } from "../catalogue/persistent-map";
 import { seeded } from "../numbers/seeded";
 import { randomEdits, randomPantry } from "../testing/random";
-import { follow } from "./board";
-import { boardOf, Engine } from "./engine";
+import { follow, readModelOf } from "../testing/read-model";
+import { Engine } from "./engine";
 import { type GainReport, stepKey } from "../analysis/gain";
 import type { LeastCost } from "../analysis/cost";
 import { itemsIn, processesIn } from "../testing/told";
@@ -89,17 +89,17 @@ describe("following changes", () => {
     for (let n = 0; n < pantries; n++) {
       const random = seeded(seed + n);
       const engine = new Engine(randomPantry(random, items));
-      let board = engine.board();
+      let model = engine.model();
       for (let k = 0; k < changes; k++) {
         const edits = randomEdits(random, engine.catalogue);
         const { ripple } = engine.change(edits);
         const where = `pantry ${seed + n}, change ${k}: ${JSON.stringify(edits.map((e) => (e.op === "set" ? `${e.kind}.${e.field}` : `${e.op} ${e.kind}`)))}`;
         const scratch = new Engine(engine.catalogue);
         expect(written(engine.readings), where).toEqual(written(scratch.readings));
-        board = follow(board, ripple as NonNullable<typeof ripple>);
-        if (!board.complete) continue;
-        expect(board, where).toEqual(scratch.board());
-        expect(engine.board(), where).toEqual(scratch.board());
+        model = follow(model, ripple as NonNullable<typeof ripple>);
+        if (!model.complete) continue;
+        expect(model, where).toEqual(scratch.model());
+        expect(engine.model(), where).toEqual(scratch.model());
       }
     }
   });
@@ -114,7 +114,7 @@ describe("following changes", () => {
         const edits = randomEdits(random, objects.catalogue);
         const [told, again] = [objects.change(edits), bytes.change(edits)];
         expect(again.outcome.ok).toBe(told.outcome.ok);
-        expect(bytes.board()).toEqual(objects.board());
+        expect(bytes.model()).toEqual(objects.model());
         expect(written(bytes.readings)).toEqual(written(objects.readings));
         expect({ ...again.ripple, put: [], figures: [] }).toEqual({ ...told.ripple, put: [], figures: [] });
       }
@@ -133,17 +133,17 @@ describe("following changes", () => {
     });
     for (const edits of log.reverse()) expect(engine.change(invert(edits)).outcome.ok).toBe(true);
     expect(written(engine.readings)).toEqual(before);
-    expect({ ...engine.board(), revision: 0 }).toEqual({ ...boardOf(engine.catalogue), revision: 0 });
+    expect({ ...engine.model(), revision: 0 }).toEqual({ ...readModelOf(engine.catalogue), revision: 0 });
   });
 
   it("tells what edits would move without making them", () => {
     const random = seeded(5);
     const engine = new Engine(randomPantry(random, 25));
     for (let k = 0; k < 20; k++) {
-      const before = engine.board();
+      const before = engine.model();
       const edits = randomEdits(random, engine.catalogue);
       const { ripple } = engine.whatIf(edits);
-      expect(engine.board()).toEqual(before);
+      expect(engine.model()).toEqual(before);
       const made = new Engine(engine.catalogue).change(edits).ripple;
       expect({ ...ripple, put: [], figures: [] }).toEqual({ ...made, put: [], figures: [] });
       expect(new Map(ripple?.figures)).toEqual(new Map(made?.figures));

@@ -6,7 +6,7 @@ import type { Id } from "../schema/id";
 import { inOrder } from "../checklist";
 import { CHECKS } from "../checks";
 import { Findings } from "../checks/findings";
-import { type Board, type LoopRow, type Ripple, ruleOf, summed } from "./board";
+import { type LoopRow, type PackedReadModel, type Ripple, ruleOf, summed } from "./read-model";
 import { FigureTable, type MovedFigures } from "./figures";
 import { Readings, type Delta } from "../analysis/readings";
 
@@ -28,7 +28,7 @@ export class Engine {
   }
 
   /** Everything the views show, of one revision. */
-  board(): Board {
+  model(): PackedReadModel {
     return {
       revision: this.revision,
       figures: Object.fromEntries(this.figures.all()),
@@ -90,6 +90,3 @@ export class Engine {
     return [...this.figures.since(before)];
   }
 }
-
-/** The board of a catalogue, from scratch. */
-export const boardOf = (catalogue: Catalogue): Board => new Engine(catalogue).board();

@@ -2,7 +2,7 @@
 import type { Id } from "../schema/id";
 import type { Compiled } from "../network/compile";
 import { wider } from "../numbers/arrays";
-import { type Figures, sameFigures } from "./board";
+import { type Figures, sameFigures } from "./read-model";
 import { levelOf } from "../analysis/progression";
 import type { Delta, Readings } from "../analysis/readings";
 import { levels, reach, time, value, ways } from "../analysis/registry";

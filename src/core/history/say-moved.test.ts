@@ -3,8 +3,7 @@ import { setField } from "../catalogue/edit";
 import type { Id } from "../schema/id";
 import { item, kitchen, must, recipe } from "../testing/kitchen";
 import type { Moved } from "./log";
-import { rippleOf } from "../engine/board";
-import { boardOf } from "../engine/engine";
+import { readModelOf, rippleOf } from "../testing/read-model";
 import { sayMoved } from "./say-moved";
 
 const still: Moved = {
@@ -48,11 +47,11 @@ describe("what a change moved, in words", () => {
     const source = [...before.records.source.values()].find((s) => s.lines[0].item === item(before, "Salt").id);
     const dearer = must(before, [setField(before, "source", source?.id as Id, "price", 4)]);
     const nameOf = (id: Id) => dearer.records.item.get(id)?.name ?? "";
-    expect(sayMoved(rippleOf(boardOf(before), boardOf(dearer)).moved, nameOf)).toEqual([
+    expect(sayMoved(rippleOf(readModelOf(before), readModelOf(dearer)).moved, nameOf)).toEqual([
       "3 costs moved, largest Salt +100%",
     ]);
     const gone = must(before, [setField(before, "recipe", recipe(before, "Smoke").id, "status", "retired")]);
-    const told = sayMoved(rippleOf(boardOf(before), boardOf(gone)).moved, nameOf);
+    const told = sayMoved(rippleOf(readModelOf(before), readModelOf(gone)).moved, nameOf);
     expect(told[0]).toBe("2 items out of reach");
     expect(told.at(-1)).toMatch(/new findings?$/);
   });

@@ -47,11 +47,11 @@ describe("compiling", () => {
   it("keeps what is used, what is made and what must only be at hand apart", () => {
     const c = compile(
       kitchen(
-        "Smoke: 2 Eel + 1 Salt -> 2 Smoked eel + 1 Skin 40% at Shed using Knife lasting 50 + Board in 90s level 7 taught by Old chart",
+        "Smoke: 2 Eel + 1 Salt -> 2 Smoked eel + 1 Skin 40% at Shed using Knife lasting 50 + ReadModel in 90s level 7 taught by Old chart",
       ),
     );
     const p = numberOf(c, "Smoke");
-    expect(row(c, c.network.ins, p)).toEqual({ Eel: 2, Salt: 1, Knife: 0.02, Shed: 0, Board: 0, "Old chart": 0 });
+    expect(row(c, c.network.ins, p)).toEqual({ Eel: 2, Salt: 1, Knife: 0.02, Shed: 0, ReadModel: 0, "Old chart": 0 });
     expect(row(c, c.network.outs, p)).toEqual({ "Smoked eel": 2, Skin: 0.4 });
     expect([c.network.seconds[p], c.network.level[p], c.network.flags[p] & (FREE | GAINS | SALVAGE)]).toEqual([
       90, 7, 0,

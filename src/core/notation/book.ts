@@ -1,6 +1,6 @@
 /** The names a recipe line may use: items and currencies, found without regard to case and spacing. */
 import type { Names } from "../schema/field";
-import { fold, foldedName } from "../schema/names";
+import { fold, foldedName, lettersOf, nearestOf, nearness } from "../schema/names";
 import type { Id } from "../schema/id";
 import { KEYWORDS } from "./keywords";
 import { lex } from "./lexer";
@@ -35,6 +35,8 @@ export class NameBook implements Names {
   private readonly byId = new Map<Id, NamedRecord>();
   /** Folded names that only quotes can hold together, and how many have each; see `written`. */
   private readonly awkward = new Map<string, number>();
+  /** Which letters the folded names have. */
+  private readonly letters = new Map<string, number>();
   /** Chunks of the longest name there was. */
   longest = 1;
 
@@ -48,7 +50,10 @@ export class NameBook implements Names {
     const folded = foldedName(entry);
     const same = this.byFold.get(folded);
     if (same) same.push(entry);
-    else this.byFold.set(folded, [entry]);
+    else {
+      this.byFold.set(folded, [entry]);
+      this.letters.set(folded, lettersOf(folded));
+    }
     const { chunks, plain } = shapeOf(entry);
     if (chunks > this.longest) this.longest = chunks;
     if (!plain) this.awkward.set(folded, (this.awkward.get(folded) ?? 0) + 1);
@@ -62,7 +67,10 @@ export class NameBook implements Names {
     const folded = foldedName(entry);
     const rest = (this.byFold.get(folded) ?? []).filter((each) => each !== entry);
     if (rest.length) this.byFold.set(folded, rest);
-    else this.byFold.delete(folded);
+    else {
+      this.byFold.delete(folded);
+      this.letters.delete(folded);
+    }
     if (shapeOf(entry).plain) return;
     const left = (this.awkward.get(folded) ?? 1) - 1;
     if (left) this.awkward.set(folded, left);
@@ -77,6 +85,16 @@ export class NameBook implements Names {
   }
   *names(): Generator<string> {
     for (const entry of this.byId.values()) yield entry.name;
+  }
+
+  near(typed: string): string[] {
+    const near = nearness(typed);
+    const ranked: { name: string; d: number }[] = [];
+    for (const [folded, entries] of this.byFold) {
+      const d = near(folded, this.letters.get(folded));
+      if (d !== null) for (const { name } of entries) ranked.push({ name, d });
+    }
+    return nearestOf(ranked);
   }
 
   /** Exact key, then exact name, then the same letters, then the same but for case and spacing. */

@@ -11,7 +11,8 @@ import { kitchen, must, newItem, pantry, recipe, shells } from "../testing/kitch
 import { formatGiven, formatLines, formatParsed, formatRecipe, formatUnnamed } from "./format";
 import { parseLine } from "./parser";
 import { addRecipes, recipeFrom, rewriteRecipe, wordsOf } from "../editing/recipes";
-import { completeAt } from "./completion";
+import type { Id } from "../schema/id";
+import { Completions } from "./completion";
 import { readLines } from "./text";
 import { NewNames } from "../editing/new-names";
 
@@ -343,12 +344,21 @@ describe("writing lines", () => {
   });
 
   it("completes the name at the cursor, also in the middle of a line", () => {
-    const offers = (text: string) => completeAt(text, text.length, names)?.names;
+    const completions = new Completions();
+    for (const name of names) completions.put(name as Id, name);
+    const offers = (text: string) => completions.at(text, text.length)?.names;
     expect(offers("2 Riv")).toEqual(["River eel"]);
     expect(offers("2 River eel + 1 coa")).toEqual(["Coarse salt", "Oilskin coat"]);
     expect(offers("2 River eel -> 1 Eel at smo")).toEqual(["Smoked eel", "Smokehouse"]);
     expect(offers("2 River eel")).toBeUndefined();
-    expect(completeAt("1 Sm -> 1 Eel", 4, names)).toMatchObject({ from: 2, to: 4 });
+    expect(completions.at("1 Sm -> 1 Eel", 4)).toMatchObject({ from: 2, to: 4 });
+    completions.take("River eel" as Id);
+    completions.put("Coarse salt" as Id, "Bay salt");
+    expect(offers("2 Riv")).toBeUndefined();
+    expect(offers("2 coa")).toEqual(["Oilskin coat"]);
+    // Shorter ones first, and no more than are shown.
+    for (let n = 0; n < 30; n++) completions.put(`f${n}` as Id, `Float ${"o".repeat(30 - n)}`);
+    expect(completions.at("1 flo", 5, 3)?.names).toEqual(["Float o", "Float oo", "Float ooo"]);
   });
 
   it("writes back what was read, names that are new included, so that a form and a line can be two views of one text", () => {

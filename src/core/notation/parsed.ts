@@ -1,7 +1,6 @@
 /** What a recipe line says, and what is remarked of it. */
 import type { Names, Surroundings } from "../schema/field";
 import type { Id } from "../schema/id";
-import { nearest } from "../schema/names";
 import type { Span } from "./lexer";
 import type { Draw } from "./line";
 import type { Role } from "./roles";
@@ -60,7 +59,7 @@ export function words(around: Pick<Surroundings, "names" | "ticksPerSecond">): W
   const near = (typed: string): readonly string[] => {
     if (left <= 0) return [];
     left -= items.size;
-    return nearest(typed, items.names());
+    return items.near(typed);
   };
   return { items, currencies, ticksPerSecond: around.ticksPerSecond, near };
 }

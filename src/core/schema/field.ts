@@ -44,6 +44,8 @@ export interface Names {
   text(id: Id): string;
   keyOf(id: Id): string;
   names(): Iterable<string>;
+  /** Names near one that was typed. */
+  near(typed: string): readonly string[];
 }
 
 /** The records around a value, as far as a field asks for them. */

@@ -99,20 +99,50 @@ export function distance(a: string, b: string, most: number): number {
 /** What is longer than any name has no name near it. */
 const LONGEST = 120;
 
-/** Up to `most` names closest to the one typed: those within a third of its length, or that it begins. */
-export function nearest(typed: string, names: Iterable<string>, most = 3): string[] {
-  if (typed.length > LONGEST) return [];
+/** Which letters a folded name has, as bits; two letters may share one. */
+export function lettersOf(folded: string): number {
+  let letters = 0;
+  for (let k = 0; k < folded.length; k++) letters |= 1 << (folded.charCodeAt(k) & 31);
+  return letters;
+}
+function bits(n: number): number {
+  let count = 0;
+  for (let left = n; left; left &= left - 1) count++;
+  return count;
+}
+
+/**
+ * How near folded names are to one that was typed: edits apart, within a third of its length, 1 where one begins the
+ * other. null: not near. An edit adds and takes at most one letter, so that most names need no more than a look at theirs.
+ */
+export function nearness(typed: string): (folded: string, letters?: number) => number | null {
+  if (typed.length > LONGEST) return () => null;
   const wanted = fold(typed);
   const limit = Math.max(1, Math.floor(wanted.length / 3));
-  const ranked: { name: string; d: number }[] = [];
-  for (const name of names) {
-    const folded = fold(name);
-    const starts = wanted.length > 2 && (folded.startsWith(wanted) || wanted.startsWith(folded));
-    const d = starts ? Math.min(limit, 1) : distance(wanted, folded, limit);
-    if (d <= limit) ranked.push({ name, d });
-  }
-  return ranked
+  const own = lettersOf(wanted);
+  return (folded, letters = lettersOf(folded)) => {
+    if (wanted.length > 2 && (folded.startsWith(wanted) || wanted.startsWith(folded))) return Math.min(limit, 1);
+    if (Math.abs(folded.length - wanted.length) > limit) return null;
+    if (bits(own & ~letters) > limit || bits(letters & ~own) > limit) return null;
+    const d = distance(wanted, folded, limit);
+    return d <= limit ? d : null;
+  };
+}
+
+/** The `most` nearest of some names with their distances. */
+export const nearestOf = (ranked: { readonly name: string; readonly d: number }[], most = 3): string[] =>
+  ranked
     .sort((a, b) => a.d - b.d || a.name.localeCompare(b.name))
     .slice(0, most)
     .map((r) => r.name);
+
+/** Up to `most` names closest to the one typed; see nearness. */
+export function nearest(typed: string, names: Iterable<string>, most = 3): string[] {
+  const near = nearness(typed);
+  const ranked: { name: string; d: number }[] = [];
+  for (const name of names) {
+    const d = near(fold(name));
+    if (d !== null) ranked.push({ name, d });
+  }
+  return nearestOf(ranked, most);
 }

@@ -78,7 +78,7 @@ function findOrMake(kind: string, typed: string, typing: Typing): Id | { readonl
     };
   const made = typing.make(kind, typed);
   if (made) return made;
-  const offers = nearest(typed, names.names());
+  const offers = names.near(typed);
   return {
     says: `There is no ${kind} called “${typed}”.${offers.length ? ` Did you mean ${offers.join(" or ")}?` : " Add it in Setup first."}`,
   };

@@ -1,35 +1,64 @@
 "use client";
 /** The checks: findings on the left, the chosen one with its evidence and the ways to mend it on the right. */
-import { useMemo } from "react";
+import { useVirtualizer } from "@tanstack/react-virtual";
+import { useEffect, useMemo, useRef } from "react";
 import type { Verdict } from "@/core/analysis/loops";
 import { nameOf } from "@/core/catalogue/catalogue";
 import { ruleTitle } from "@/core/checklist";
 import type { Finding, Fix } from "@/core/checks/check";
 import { editsOf } from "@/core/checks/mend";
+import type { LoopRow } from "@/core/engine/read-model";
 import { count } from "@/core/numbers/format";
 import { usePlaces } from "../frame/navigate";
 import { ViewHead } from "../frame/view-head";
 import { Button, cx, Dot, Empty, Jar } from "../kit/kit";
-import { useLive, useStore } from "../pantry/provider";
+import { useCatalogue, useLive, useLivePart, useStore } from "../pantry/provider";
 import { EvidenceView } from "./evidence";
 
 const VERDICTS: Record<Verdict, string> = { stuck: "no way in", gaining: "gains", even: "breaks even", lossy: "loses" };
 
+/** What stands in the list, one below the other: heads, findings, and where things go round. */
+type ListEntry =
+  | { readonly head: string; readonly n: number }
+  | { readonly finding: Finding }
+  | { readonly loop: LoopRow; readonly at: number };
+
+const MOST_LOOPS = 60;
+
+function listOf(findings: readonly Finding[], loops: readonly LoopRow[]): ListEntry[] {
+  const entries: ListEntry[] = [];
+  for (const [severity, head] of [
+    ["error", "Faults"],
+    ["warning", "To look at"],
+  ]) {
+    const list = findings.filter((f) => f.severity === severity);
+    if (list.length) entries.push({ head, n: list.length }, ...list.map((finding) => ({ finding })));
+  }
+  if (loops.length) entries.push({ head: "Where things go round", n: loops.length });
+  return entries.concat(loops.slice(0, MOST_LOOPS).map((loop, at) => ({ loop, at })));
+}
+
 export function ChecksView() {
-  const { board } = useLive();
+  const findings = useLivePart(({ model }) => model.findings);
+  const loops = useLivePart(({ model }) => model.loops);
+  const complete = useLivePart(({ model }) => model.complete);
   const places = usePlaces();
   const rule = places.query.get("rule");
-  const findings = useMemo(() => board.findings.filter((f) => !rule || f.rule === rule), [board.findings, rule]);
+  const entries = useMemo(
+    () => listOf(rule ? findings.filter((f) => f.rule === rule) : findings, rule ? [] : loops),
+    [findings, loops, rule],
+  );
   const loopAt = Number(places.query.get("loop") ?? -1);
   const wanted = places.query.get("finding");
-  const chosen = loopAt >= 0 ? undefined : (findings.find((f) => f.fingerprint === wanted) ?? findings[0]);
-  const gone = wanted && loopAt < 0 && !board.findings.some((f) => f.fingerprint === wanted);
-  const step = (by: number) => {
-    const at = chosen ? findings.indexOf(chosen) : -1;
-    const next = findings[Math.max(0, Math.min(findings.length - 1, at + by))];
-    if (next) places.ask({ finding: next.fingerprint, loop: null }, true);
-    document.getElementById(`finding-${next?.fingerprint}`)?.scrollIntoView({ block: "nearest" });
-  };
+  const at = useMemo(() => {
+    const chosen = entries.findIndex((e) =>
+      loopAt >= 0 ? "loop" in e && e.at === loopAt : "finding" in e && e.finding.fingerprint === wanted,
+    );
+    return chosen < 0 && loopAt < 0 ? entries.findIndex((e) => "finding" in e) : chosen;
+  }, [entries, loopAt, wanted]);
+  const entry = entries[at];
+  const chosen = entry && "finding" in entry ? entry.finding : null;
+  const gone = wanted && loopAt < 0 && !findings.some((f) => f.fingerprint === wanted);
   return (
     <>
       <ViewHead title="Checks">
@@ -40,46 +69,15 @@ export function ChecksView() {
         )}
       </ViewHead>
       <div className="flex min-h-0 flex-1">
-        <div className="flex w-[372px] shrink-0 flex-col overflow-auto border-r border-line bg-salt">
-          {findings.length === 0 && (
+        <div className="flex w-[372px] shrink-0 flex-col border-r border-line bg-salt">
+          {!entries.some((e) => "finding" in e) && (
             <Empty title="Nothing found">
               Every check passed: what is needed can be had, nothing gives itself back with a gain, every price holds.
             </Empty>
           )}
-          {(findings.length > 0 || board.loops.length > 0) && (
-            <div
-              role="listbox"
-              aria-label="Findings"
-              tabIndex={0}
-              aria-activedescendant={chosen ? `finding-${chosen.fingerprint}` : undefined}
-              onKeyDown={(e) => {
-                if (e.key === "ArrowDown") step(1);
-                else if (e.key === "ArrowUp") step(-1);
-                else return;
-                e.preventDefault();
-              }}
-              className="pb-4"
-            >
-              {(["error", "warning"] as const).map((severity) => {
-                const list = findings.filter((f) => f.severity === severity);
-                return list.length ? (
-                  // biome-ignore lint/a11y/useSemanticElements: a role after the ARIA pattern, without the looks and limits of the element
-                  <div key={severity} role="group" aria-label={severity === "error" ? "Faults" : "To look at"}>
-                    <div aria-hidden className="head px-3.5 pt-3 pb-1">
-                      {severity === "error" ? "Faults" : "To look at"}{" "}
-                      <span className="font-normal">{list.length}</span>
-                    </div>
-                    {list.map((f) => (
-                      <FindingRow key={f.fingerprint} finding={f} chosen={f === chosen} />
-                    ))}
-                  </div>
-                ) : null;
-              })}
-              <Loops at={loopAt} />
-            </div>
-          )}
-          {!board.complete && (
-            <p className="px-3.5 pt-2 pb-4 text-copper">
+          {entries.length > 0 && <FindingList entries={entries} at={at} />}
+          {!complete && (
+            <p className="border-t border-line px-3.5 py-2 text-copper">
               There may be more gaining loops than those listed: the search stopped at its limit. Mend these first.
             </p>
           )}
@@ -99,15 +97,98 @@ export function ChecksView() {
   );
 }
 
-function FindingRow({ finding, chosen }: { finding: Finding; chosen: boolean }) {
+const idOf = (entry: ListEntry): string =>
+  "finding" in entry ? `finding-${entry.finding.fingerprint}` : "loop" in entry ? `loop-${entry.at}` : "";
+
+/** Only what is in sight exists, and a little around it. */
+function FindingList({ entries, at }: { entries: readonly ListEntry[]; at: number }) {
   const places = usePlaces();
+  const box = useRef<HTMLDivElement>(null);
+  const virtual = useVirtualizer({
+    count: entries.length,
+    getScrollElement: () => box.current,
+    estimateSize: (k) => ("finding" in entries[k] ? 64 : "loop" in entries[k] ? 28 : 34),
+    getItemKey: (k) => idOf(entries[k]) || `head ${k}`,
+    overscan: 12,
+  });
+  const ask = (entry: ListEntry) => {
+    if ("finding" in entry) places.ask({ finding: entry.finding.fingerprint, loop: null }, true);
+    else if ("loop" in entry) places.ask({ loop: String(entry.at), finding: null }, true);
+  };
+  const step = (by: number) => {
+    let to = at + by;
+    while (entries[to] && "head" in entries[to]) to += by;
+    if (!entries[to]) return;
+    ask(entries[to]);
+    virtual.scrollToIndex(to);
+  };
+  // What an address names is brought into sight once.
+  const brought = useRef(false);
+  useEffect(() => {
+    if (!brought.current && at > 0) virtual.scrollToIndex(at, { align: "auto" });
+    brought.current = true;
+  }, [at, virtual]);
+  const inSight = virtual.getVirtualItems().some((v) => v.index === at);
+  return (
+    <div
+      ref={box}
+      role="listbox"
+      aria-label="Findings"
+      tabIndex={0}
+      aria-activedescendant={inSight && at >= 0 ? idOf(entries[at]) : undefined}
+      onKeyDown={(e) => {
+        if (e.key === "ArrowDown") step(1);
+        else if (e.key === "ArrowUp") step(-1);
+        else return;
+        e.preventDefault();
+      }}
+      className="min-h-0 flex-1 overflow-auto"
+    >
+      <div role="presentation" style={{ height: virtual.getTotalSize(), position: "relative" }}>
+        {virtual.getVirtualItems().map((v) => {
+          const entry = entries[v.index];
+          return (
+            <div
+              key={v.key}
+              role="presentation"
+              data-index={v.index}
+              ref={virtual.measureElement}
+              className="absolute left-0 w-full"
+              style={{ transform: `translateY(${v.start}px)` }}
+            >
+              {"head" in entry ? (
+                <div className="head px-3.5 pt-3 pb-1">
+                  {entry.head} <span className="font-normal">{entry.n}</span>
+                </div>
+              ) : "finding" in entry ? (
+                <FindingRow finding={entry.finding} chosen={v.index === at} onChoose={() => ask(entry)} />
+              ) : (
+                <LoopLine loop={entry.loop} id={idOf(entry)} chosen={v.index === at} onChoose={() => ask(entry)} />
+              )}
+            </div>
+          );
+        })}
+      </div>
+    </div>
+  );
+}
+
+function FindingRow({
+  finding,
+  chosen,
+  onChoose,
+}: {
+  readonly finding: Finding;
+  readonly chosen: boolean;
+  readonly onChoose: () => void;
+}) {
   return (
     <div
       id={`finding-${finding.fingerprint}`}
       role="option"
       aria-selected={chosen}
       tabIndex={-1}
-      onClick={() => places.ask({ finding: finding.fingerprint, loop: null }, true)}
+      onClick={onChoose}
       onKeyDown={() => undefined}
       className={cx(
         "flex gap-2.5 border-b border-hair border-l-3 px-3 py-1.5",
@@ -185,54 +266,55 @@ function FixRow({ fix }: { fix: Fix }) {
   );
 }
 
-function Loops({ at }: { at: number }) {
-  const { board, catalogue } = useLive();
-  const places = usePlaces();
-  if (!board.loops.length || places.query.get("rule")) return null;
+function LoopLine({
+  loop,
+  id,
+  chosen,
+  onChoose,
+}: {
+  readonly loop: LoopRow;
+  readonly id: string;
+  readonly chosen: boolean;
+  readonly onChoose: () => void;
+}) {
+  const catalogue = useCatalogue();
+  const { items, verdict } = loop;
   return (
-    // biome-ignore lint/a11y/useSemanticElements: a role after the ARIA pattern, without the looks and limits of the element
-    <div role="group" aria-label="Where things go round">
-      <div aria-hidden className="head px-3.5 pt-4 pb-1">
-        Where things go round <span className="font-normal">{board.loops.length}</span>
-      </div>
-      {board.loops.slice(0, 60).map((l, i) => (
-        <div
-          key={`${l.verdict}${l.items[0]}`}
-          role="option"
-          aria-selected={i === at}
-          tabIndex={-1}
-          onClick={() => places.ask({ loop: String(i), finding: null }, true)}
-          onKeyDown={() => undefined}
-          className={cx(
-            "flex justify-between gap-2 border-b border-hair px-3.5 py-1",
-            i === at ? "bg-pick" : "hover:bg-shade",
-          )}
-        >
-          <span className="truncate">
-            {l.items
-              .slice(0, 3)
-              .map((id) => nameOf(catalogue, "item", id))
-              .join(", ")}
-            {l.items.length > 3 ? ` and ${l.items.length - 3} more` : ""}
-          </span>
-          <span
-            className={cx(
-              "shrink-0",
-              l.verdict === "gaining" || l.verdict === "stuck" ? "font-semibold text-beet" : "text-second",
-            )}
-          >
-            {VERDICTS[l.verdict]}
-          </span>
-        </div>
-      ))}
+    <div
+      id={id}
+      role="option"
+      aria-selected={chosen}
+      tabIndex={-1}
+      onClick={onChoose}
+      onKeyDown={() => undefined}
+      className={cx(
+        "flex justify-between gap-2 border-b border-hair px-3.5 py-1",
+        chosen ? "bg-pick" : "hover:bg-shade",
+      )}
+    >
+      <span className="truncate">
+        {items
+          .slice(0, 3)
+          .map((i) => nameOf(catalogue, "item", i))
+          .join(", ")}
+        {items.length > 3 ? ` and ${items.length - 3} more` : ""}
+      </span>
+      <span
+        className={cx(
+          "shrink-0",
+          verdict === "gaining" || verdict === "stuck" ? "font-semibold text-beet" : "text-second",
+        )}
+      >
+        {VERDICTS[verdict]}
+      </span>
     </div>
   );
 }
 
 function LoopDetail({ at }: { at: number }) {
-  const { board, catalogue } = useLive();
+  const { model, catalogue } = useLive();
   const places = usePlaces();
-  const loop = board.loops[at];
+  const loop = model.loops[at];
   if (!loop) return null;
   const says: Record<Verdict, string> = {
     stuck: "Nothing leads into this circle, so nobody can start it.",

@@ -25,9 +25,9 @@ interface Point {
 }
 
 export function PriceChart({ chosen, onPick }: { chosen: Id; onPick: (id: Id) => void }) {
-  const { catalogue, board } = useLive();
+  const { catalogue, model } = useLive();
   const points: Point[] = [...catalogue.records.item.values()].flatMap((i) => {
-    const cost = figuresOf(board, i.id).value;
+    const cost = figuresOf(model, i.id).value;
     const price = held(catalogue, i, "sell").value;
     return cost && price ? [{ id: i.id, name: i.name, cost, price }] : [];
   });

@@ -3,20 +3,20 @@
  * Costs: every item in value and in time, its price, margin, steps and base materials; the selected one taken apart.
  */
 import dynamic from "next/dynamic";
-import { useMemo, useState } from "react";
+import { useMemo, useRef, useState } from "react";
 import { byKey } from "@/core/catalogue/keys";
 import { held } from "@/core/catalogue/inheritance";
-import { fold } from "@/core/schema/names";
+import { fold, foldedName } from "@/core/schema/names";
 import type { Item } from "@/core/kinds/index";
 import { count } from "@/core/numbers/format";
 import { usePlaces } from "../frame/navigate";
 import { ViewHead } from "../frame/view-head";
-import { type Column, ordered } from "../grid/columns";
+import type { Column } from "../grid/columns";
 import { Grid } from "../grid/grid";
 import { Button, cx, Empty } from "../kit/kit";
-import { figuresOf, useFindingsAbout, useLive } from "../pantry/provider";
+import { figuresOf, useLive } from "../pantry/provider";
 import { useWriteCells } from "../pantry/use-write";
-import { itemColumns } from "../shelves/columns";
+import { stampOf, useItemColumns, useItemsInOrder } from "../shelves/use-items";
 import { CostSection } from "../sheet/cost-section";
 
 const PriceChart = dynamic(() => import("./price-chart").then((m) => m.PriceChart), {
@@ -28,42 +28,39 @@ const SHOWN = ["name", "cost", "time", "buy", "sell", "margin"];
 
 export function CostsView() {
   const writeCells = useWriteCells("item");
-  const { catalogue, board, last } = useLive();
+  const live = useLive();
+  const { catalogue, model, last } = live;
   const places = usePlaces();
-  const findings = useFindingsAbout();
   const [order, setOrder] = useState({ column: "cost", down: true });
-  const text = places.query.get("text") ?? "";
+  const text = fold(places.query.get("text") ?? "");
   const only = places.query.get("only") ?? "";
+  const latest = useRef(model);
+  latest.current = model;
+  const all = useItemColumns(live);
   const columns = useMemo(() => {
-    const all = itemColumns(catalogue, board, findings);
     const chosen = SHOWN.map((id) => all.find((c) => c.id === id) as Column<Item>);
+    const figures = (i: Item) => figuresOf(latest.current, i.id);
     const worked = (id: "steps" | "level", title: string): Column<Item> => ({
       id,
       title,
       width: id === "level" ? 92 : 64,
       numeric: true,
       worked: true,
-      text: (i) => String(figuresOf(board, i.id)[id] ?? ""),
-      sort: (i) => (figuresOf(board, i.id).value === null ? null : (figuresOf(board, i.id)[id] ?? "")),
-      cell: (i) => (
-        <span className="ink-worked">{figuresOf(board, i.id).value === null ? "" : figuresOf(board, i.id)[id]}</span>
-      ),
+      text: (i) => String(figures(i)[id] ?? ""),
+      sort: (i) => (figures(i).value === null ? null : (figures(i)[id] ?? "")),
+      cell: (i) => <span className="ink-worked">{figures(i).value === null ? "" : figures(i)[id]}</span>,
     });
     return [...chosen, worked("steps", "Steps"), worked("level", "From level")];
-  }, [catalogue, board, findings]);
-  const rows = useMemo(() => {
-    const wanted = fold(text);
-    const list = [...catalogue.records.item.values()].filter((i) => {
-      const cost = figuresOf(board, i.id).value;
-      const price = held(catalogue, i, "sell").value;
-      if (wanted && !fold(i.name).includes(wanted)) return false;
-      if (only === "made") return figuresOf(board, i.id).steps !== 0;
-      if (only === "loss") return cost !== null && price !== null && price > 0 && price < cost;
-      if (only === "unpriced") return !price;
-      return true;
-    });
-    return ordered(list, columns, order);
-  }, [catalogue, board, columns, order, text, only]);
+  }, [all]);
+  const keep = (i: Item): boolean => {
+    if (text && !foldedName(i).includes(text)) return false;
+    const cost = figuresOf(model, i.id).value;
+    const price = held(catalogue, i, "sell").value;
+    if (only === "made") return figuresOf(model, i.id).steps !== 0;
+    if (only === "loss") return cost !== null && price !== null && price > 0 && price < cost;
+    return only !== "unpriced" || !price;
+  };
+  const rows = useItemsInOrder(live, columns, order, text || only ? keep : null, [text, only]);
   const key = places.query.get("of");
   const selected = key ? byKey(catalogue, "item", key) : rows[0];
   const choices = [
@@ -81,7 +78,7 @@ export function CostsView() {
           aria-label="Search costs"
           placeholder="Search items"
           className="field w-44!"
-          value={text}
+          value={places.query.get("text") ?? ""}
           onChange={(e) => places.ask({ text: e.target.value || null }, true)}
         />
         {choices.map(([id, label]) => (
@@ -107,6 +104,7 @@ export function CostsView() {
           onOpen={(i) => places.openItem(i.id)}
           onWrite={writeCells}
           moved={last?.items as ReadonlySet<string> | undefined}
+          stampOf={stampOf(live)}
           order={order}
           onOrder={setOrder}
           empty={

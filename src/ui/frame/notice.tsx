@@ -7,7 +7,8 @@ import { useStore, useView } from "../pantry/provider";
 
 export function NoticeCard() {
   const store = useStore();
-  const { notice, state } = useView();
+  const notice = useView((v) => v.notice);
+  const state = useView((v) => (v.notice ? v.state : null));
   if (!notice) return null;
   return (
     <div

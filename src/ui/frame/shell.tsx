@@ -33,7 +33,9 @@ export function Shell({ pantry, children }: { pantry: string; children: ReactNod
 }
 
 function Frame({ children }: { children: ReactNode }) {
-  const view = useView();
+  const open = useView((v) => v.state !== null);
+  const missing = useView((v) => v.link === "missing");
+  const name = useView((v) => v.state?.catalogue.pantry.name);
   const places = usePlaces();
   const [finding, setFinding] = useState(false);
   useGlobalKeys(() => setFinding(true));
@@ -41,16 +43,16 @@ function Frame({ children }: { children: ReactNode }) {
   const wanted = places.query.get("item");
   const item = useWantedItem(wanted);
   useEffect(() => {
-    if (view.state) document.title = `${view.state.catalogue.pantry.name} – Salty Pantry`;
-  }, [view.state]);
+    if (name !== undefined) document.title = `${name} – Salty Pantry`;
+  }, [name]);
   return (
     <div className="grid h-screen grid-cols-[150px_minmax(0,1fr)] grid-rows-[minmax(0,1fr)_auto]">
       <Rail />
       <div className="flex min-w-0">
         <main className="flex min-w-0 flex-1 flex-col">
-          {view.state ? (
+          {open ? (
             children
-          ) : view.link === "missing" ? (
+          ) : missing ? (
             <Missing />
           ) : (
             <Empty title="Opening the pantry">All records and readings are on their way.</Empty>
@@ -60,22 +62,20 @@ function Frame({ children }: { children: ReactNode }) {
       </div>
       <Tideline />
       <NoticeCard />
-      {finding && view.state && <CommandField onClose={() => setFinding(false)} />}
+      {finding && open && <CommandField onClose={() => setFinding(false)} />}
     </div>
   );
 }
 
 /** The item the address names. When its key changes while the sheet is open, the address follows. */
 function useWantedItem(wanted: string | null): Item | undefined {
-  const { state } = useView();
   const { ask } = usePlaces();
   const open = useRef<{ key: string; id: Id } | null>(null);
-  const named = state && wanted ? byKey(state.catalogue, "item", wanted) : undefined;
-  const renamed =
-    !named && state && wanted && open.current?.key === wanted
-      ? state.catalogue.records.item.get(open.current.id)
-      : undefined;
-  const item = named ?? renamed;
+  const item = useView(({ state }) => {
+    if (!state || !wanted) return undefined;
+    const renamed = open.current?.key === wanted ? open.current.id : null;
+    return byKey(state.catalogue, "item", wanted) ?? (renamed ? state.catalogue.records.item.get(renamed) : undefined);
+  });
   useEffect(() => {
     open.current = item ? { key: item.key, id: item.id } : null;
     if (item && item.key !== wanted) ask({ item: item.key }, true);
@@ -95,46 +95,59 @@ function Missing() {
 }
 
 function Rail() {
-  const { state, link } = useView();
+  const name = useView((v) => v.state?.catalogue.pantry.name);
+  const revision = useView((v) => v.state?.catalogue.revision);
+  const link = useView((v) => v.link);
   const places = usePlaces();
   return (
     <nav aria-label="Places" className="row-span-2 flex flex-col bg-deep text-foam">
       <Link href="/?all" className="block px-3.5 pt-3.5 pb-4 hover:text-brass" title="All pantries">
         <span className="title block text-[15px] text-white">Salty Pantry</span>
-        <span className="block truncate text-[12px]">{state?.catalogue.pantry.name ?? places.pantry}</span>
+        <span className="block truncate text-[12px]">{name ?? places.pantry}</span>
       </Link>
-      {ALL_VIEWS.map(({ name, title, icon: Mark, count, badge }) => {
-        const here = places.view === name;
-        const alerts = (state && badge?.(state)) || 0;
-        return (
-          <Link
-            key={name}
-            href={`/${places.pantry}/${name}`}
-            aria-current={here ? "page" : undefined}
-            className={cx(
-              "flex h-8 items-center gap-2.5 border-l-3 px-3",
-              here ? "border-brass bg-deeper font-bold text-white" : "border-transparent hover:bg-deeper",
-            )}
-          >
-            <Mark size={16} aria-hidden />
-            <span className="flex-1">{title}</span>
-            {state && count && <span className="text-[12px] text-foam">{group(String(count(state)))}</span>}
-            {alerts > 0 && (
-              <span className="min-w-5 rounded-full bg-[#c2185b] px-1.5 text-center text-[12px] font-bold text-white">
-                {alerts}
-              </span>
-            )}
-          </Link>
-        );
-      })}
+      {ALL_VIEWS.map((view) => (
+        <RailLink key={view.name} view={view} pantry={places.pantry} here={places.view === view.name} />
+      ))}
       <div className="mt-auto px-3.5 py-3 text-[12px] text-foam">
         <ThemeSwitch />
-        <p>Revision {state ? group(String(state.catalogue.revision)) : "–"}</p>
+        <p>Revision {revision === undefined ? "–" : group(String(revision))}</p>
         <p aria-live="polite" className={cx(link === "away" && "font-bold text-brass")}>
           {link === "live" ? "live with everybody" : link === "away" ? "link lost, retrying" : "opening"}
         </p>
       </div>
     </nav>
+  );
+}
+
+function RailLink({
+  view: { name, title, icon: Mark, count, badge },
+  pantry,
+  here,
+}: {
+  readonly view: (typeof ALL_VIEWS)[number];
+  readonly pantry: string;
+  readonly here: boolean;
+}) {
+  const much = useView(({ state }) => (state && count ? count(state) : null));
+  const alerts = useView(({ state }) => (state && badge?.(state)) || 0);
+  return (
+    <Link
+      href={`/${pantry}/${name}`}
+      aria-current={here ? "page" : undefined}
+      className={cx(
+        "flex h-8 items-center gap-2.5 border-l-3 px-3",
+        here ? "border-brass bg-deeper font-bold text-white" : "border-transparent hover:bg-deeper",
+      )}
+    >
+      <Mark size={16} aria-hidden />
+      <span className="flex-1">{title}</span>
+      {much !== null && <span className="text-[12px] text-foam">{group(String(much))}</span>}
+      {alerts > 0 && (
+        <span className="min-w-5 rounded-full bg-[#c2185b] px-1.5 text-center text-[12px] font-bold text-white">
+          {alerts}
+        </span>
+      )}
+    </Link>
   );
 }
 

@@ -11,15 +11,18 @@ import { usePlaces } from "./navigate";
 
 export function Tideline() {
   const store = useStore();
-  const { state, canUndo, canRedo, busy } = useView();
+  const state = useView((v) => v.state);
+  const canUndo = useView((v) => v.canUndo);
+  const canRedo = useView((v) => v.canRedo);
+  const busy = useView((v) => v.busy);
   const places = usePlaces();
   const [open, setOpen] = useState(false);
   if (!state) return <footer className="h-9 border-t-2 border-ink bg-salt" />;
-  const { board, catalogue, last } = state;
-  const faults = board.findings.filter((f) => f.severity === "error").length;
-  const looks = board.findings.length - faults;
-  const gains = board.findings.filter((f) => f.rule === "gaining-loop").length;
-  const away = board.findings.filter((f) => f.rule === "unobtainable").length;
+  const { model, catalogue, last } = state;
+  const faults = model.findings.filter((f) => f.severity === "error").length;
+  const looks = model.findings.length - faults;
+  const gains = model.findings.filter((f) => f.rule === "gaining-loop").length;
+  const away = model.findings.filter((f) => f.rule === "unobtainable").length;
   const figure = (n: number, text: string, rule: string, mark?: "error" | "warning") => (
     <button
       type="button"
@@ -87,10 +90,10 @@ export function Tideline() {
 }
 
 function Consequences({ onClose }: { onClose: () => void }) {
-  const { state } = useView();
+  const state = useView((v) => v.state);
   const places = usePlaces();
   if (!state) return null;
-  const { last, catalogue, board } = state;
+  const { last, catalogue, model } = state;
   const moved = last ? [...last.items].filter((id) => catalogue.records.item.has(id)) : [];
   return (
     <section
@@ -111,7 +114,7 @@ function Consequences({ onClose }: { onClose: () => void }) {
               <button type="button" className="truncate hover:underline" onClick={() => places.openItem(id)}>
                 {nameOf(catalogue, "item", id)}
               </button>
-              <span className="ink-worked">{board.figures[id]?.value?.toFixed(2) ?? "—"}</span>
+              <span className="ink-worked">{model.figures.get(id)?.value?.toFixed(2) ?? "—"}</span>
             </li>
           ))}
         </ul>
@@ -119,11 +122,11 @@ function Consequences({ onClose }: { onClose: () => void }) {
       </div>
       <div>
         <h2 className="pb-1 text-[14px]">Findings</h2>
-        {board.findings.length === 0 && (
+        {model.findings.length === 0 && (
           <p className="text-second">Nothing found. Every item can be had and nothing goes round for free.</p>
         )}
         <ul>
-          {board.findings.slice(0, 12).map((f) => (
+          {model.findings.slice(0, 12).map((f) => (
             <li key={f.fingerprint}>
               <button
                 type="button"

@@ -2,15 +2,16 @@ import { describe, expect, it } from "vitest";
 import { type Column, ordered } from "./columns";
 
 interface Row {
+  readonly id: string;
   readonly name: string;
   readonly level: number | null;
 }
 const rows: Row[] = [
-  { name: "Rope", level: 3 },
-  { name: "Cork", level: null },
-  { name: "Tar", level: 10 },
-  { name: "Salt", level: 3 },
-  { name: "Anchor", level: null },
+  { id: "rope", name: "Rope", level: 3 },
+  { id: "cork", name: "Cork", level: null },
+  { id: "tar", name: "Tar", level: 10 },
+  { id: "salt", name: "Salt", level: 3 },
+  { id: "anchor", name: "Anchor", level: null },
 ];
 const column = (id: string, sort: Column<Row>["sort"]): Column<Row> => ({
   id,

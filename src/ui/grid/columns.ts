@@ -22,24 +22,38 @@ export interface Order {
   readonly down: boolean;
 }
 
+const compareValues = <T extends number | string>(a: T, b: T): number => (a < b ? -1 : a > b ? 1 : 0);
+
 /**
- * The rows by a column (the first where there is no such one), ties by name. Rows without a value come last, up or
- * down.
+ * The order of rows by a column (the first where there is no such one), ties by name and then by id. Rows without a value
+ * come last, up or down.
  */
-export function ordered<R extends { readonly name: string }>(
-  rows: readonly R[],
+export function orderBy<R extends { readonly id: string; readonly name: string }>(
   columns: readonly Column<R>[],
   { column, down }: Order,
-): R[] {
+): { value(row: R): number | string | null; compare(a: R, b: R, va: Value, vb: Value): number } {
   const { sort } = columns.find((c) => c.id === column) ?? columns[0];
   const sign = down ? -1 : 1;
-  const compare = <T extends number | string>(a: T, b: T) => (a < b ? -1 : a > b ? 1 : 0);
+  return {
+    value: sort,
+    compare(a, b, va, vb) {
+      const ties = () => compareValues(a.name, b.name) || compareValues(a.id, b.id);
+      if (va === null || vb === null) return Number(va === null) - Number(vb === null) || ties();
+      return sign * compareValues(va, vb) || ties();
+    },
+  };
+}
+type Value = number | string | null;
+
+/** The rows by a column. */
+export function ordered<R extends { readonly id: string; readonly name: string }>(
+  rows: readonly R[],
+  columns: readonly Column<R>[],
+  order: Order,
+): R[] {
+  const { value, compare } = orderBy(columns, order);
   return rows
-    .map((row) => ({ row, value: sort(row) }))
-    .sort((a, b) => {
-      if (a.value === null || b.value === null)
-        return Number(a.value === null) - Number(b.value === null) || compare(a.row.name, b.row.name);
-      return sign * compare(a.value, b.value) || compare(a.row.name, b.row.name);
-    })
+    .map((row) => ({ row, value: value(row) }))
+    .sort((a, b) => compare(a.row, b.row, a.value, b.value))
     .map(({ row }) => row);
 }

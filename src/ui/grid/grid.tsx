@@ -42,6 +42,8 @@ interface Props<R> {
   /** Writes what was typed; resolves to a sentence when it was refused. */
   readonly onWrite?: (entries: readonly Entry<R>[]) => Promise<string | null>;
   readonly moved?: ReadonlySet<string>;
+  /** What cells show beside the row itself; a row is drawn again where one of the two is another. */
+  readonly stampOf?: (row: R) => readonly [unknown, unknown];
   readonly order: Order;
   readonly onOrder: (order: Order) => void;
   readonly empty: ReactNode;
@@ -57,6 +59,7 @@ export function Grid<R>({
   onOpen,
   onWrite,
   moved,
+  stampOf,
   order,
   onOrder,
   empty,
@@ -351,6 +354,7 @@ export function Grid<R>({
             const box = anchor ? range() : null;
             const inBox = box && v.index >= box.top && v.index <= box.bottom ? box : null;
             const cursor = v.index === at.row ? at.column : -1;
+            const stamps = stampOf?.(r);
             return (
               <GridRow
                 key={key}
@@ -362,6 +366,8 @@ export function Grid<R>({
                 template={template}
                 active={key === activeKey}
                 moved={!!moved?.has(key)}
+                stamp={stamps?.[0]}
+                mark={stamps?.[1]}
                 cursor={cursor}
                 from={inBox ? inBox.left : -1}
                 to={inBox ? inBox.right : -1}

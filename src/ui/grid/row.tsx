@@ -15,6 +15,9 @@ interface RowProps {
   readonly template: string;
   readonly active: boolean;
   readonly moved: boolean;
+  /** What cells show beside the row itself; only looked at for whether it is another. */
+  readonly stamp: unknown;
+  readonly mark: unknown;
   /** Column the cursor is on, −1: not in this row. */
   readonly cursor: number;
   /** Selected columns, −1: none. */

@@ -4,7 +4,7 @@ import type { ButtonHTMLAttributes, ReactNode } from "react";
 import { held } from "@/core/catalogue/inheritance";
 import type { Id } from "@/core/schema/id";
 import type { Item } from "@/core/kinds/index";
-import { useCatalogue } from "../pantry/provider";
+import { useLivePart } from "../pantry/provider";
 
 export const cx = (...names: (string | false | null | undefined)[]): string => names.filter(Boolean).join(" ");
 
@@ -58,7 +58,7 @@ export function Icon({ name, size = 18 }: { name: string | null; size?: number }
 
 /** Rarity as one to five grains of salt: the count tells the rank. */
 export function Grains({ rarity }: { rarity: Id | null }) {
-  const record = useCatalogue().records.rarity.get(rarity ?? ("" as Id));
+  const record = useLivePart(({ catalogue }) => (rarity ? catalogue.records.rarity.get(rarity) : undefined));
   if (!record) return <span className="text-third">–</span>;
   return (
     <span
@@ -81,22 +81,19 @@ export function Grains({ rarity }: { rarity: Id | null }) {
   );
 }
 
-export function useTypeColour(): (item: Item) => string {
-  const catalogue = useCatalogue();
-  return (item) => (item.type && catalogue.records.type.get(item.type)?.colour) || "var(--third)";
-}
-
 /** The same small label for an item everywhere: lid in the colour of its type, icon, name. */
 export function Jar({ id, amount, onOpen }: { id: Id; amount?: string; onOpen?: (id: Id) => void }) {
-  const catalogue = useCatalogue();
-  const colour = useTypeColour();
-  const item = catalogue.records.item.get(id);
+  const item = useLivePart(({ catalogue }) => catalogue.records.item.get(id));
+  const colour = useLivePart(
+    ({ catalogue }) => (item?.type && catalogue.records.type.get(item.type)?.colour) || "var(--third)",
+  );
+  const icon = useLivePart(({ catalogue }) => (item ? held(catalogue, item, "icon").value : null));
   if (!item) return <span className="text-third">(gone)</span>;
   const inside = (
     <>
       {amount && <span className="font-semibold">{amount}</span>}
-      <span style={{ color: colour(item) }} className="inline-flex">
-        <Icon name={held(catalogue, item, "icon").value} size={15} />
+      <span style={{ color: colour }} className="inline-flex">
+        <Icon name={icon} size={15} />
       </span>
       <span className={cx("truncate", item.status === "stub" && "text-beet italic")}>{item.name}</span>
     </>
@@ -104,7 +101,7 @@ export function Jar({ id, amount, onOpen }: { id: Id; amount?: string; onOpen?: 
   const look = "inline-flex h-6 max-w-60 items-center gap-1.5 rounded-sm border border-t-2 border-line bg-salt px-1.5";
   if (!onOpen)
     return (
-      <span className={look} style={{ borderTopColor: colour(item) }}>
+      <span className={look} style={{ borderTopColor: colour }}>
         {inside}
       </span>
     );
@@ -112,7 +109,7 @@ export function Jar({ id, amount, onOpen }: { id: Id; amount?: string; onOpen?: 
     <button
       type="button"
       className={cx(look, "hover:border-third")}
-      style={{ borderTopColor: colour(item) }}
+      style={{ borderTopColor: colour }}
       onClick={() => onOpen(id)}
     >
       {inside}

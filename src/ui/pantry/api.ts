@@ -3,7 +3,7 @@ import type { ItemCosts } from "@/core/analysis/item-costs";
 import type { Conflict } from "@/core/catalogue/apply";
 import type { Packed } from "@/core/catalogue/catalogue";
 import type { Edit } from "@/core/catalogue/edit";
-import type { Board } from "@/core/engine/board";
+import type { PackedReadModel } from "@/core/engine/read-model";
 import type { Progress } from "@/core/exchange/progress";
 import type { LoggedChange } from "@/core/history/log";
 import type { Id } from "@/core/schema/id";
@@ -86,7 +86,7 @@ export class PantryApi {
   events = (): EventSource => new EventSource(`${this.path}/events`);
 
   /** All records and readings of one revision; null: it can't be read right now. */
-  async snapshot(): Promise<(Packed & { readonly board: Board }) | "missing" | null> {
+  async snapshot(): Promise<(Packed & { readonly model: PackedReadModel }) | "missing" | null> {
     const answer = await fetch(this.path, { cache: "no-store", headers: { accept: "application/gzip" } }).catch(
       () => null,
     );

@@ -1,8 +1,8 @@
 "use client";
 /** Gives views the live pantry. Views below <Shell> can rely on it being loaded. */
-import { createContext, type ReactNode, useContext, useEffect, useMemo, useState, useSyncExternalStore } from "react";
+import { createContext, type ReactNode, useContext, useEffect, useState, useSyncExternalStore } from "react";
 import type { Catalogue } from "@/core/catalogue/catalogue";
-import type { Board, Figures } from "@/core/engine/board";
+import type { ReadModel, Figures } from "@/core/engine/read-model";
 import type { Id } from "@/core/schema/id";
 import { type Live, PantryStore, type View } from "./store";
 
@@ -20,31 +20,30 @@ export function useStore(): PantryStore {
   return store;
 }
 
-export function useView(): View {
+/** A part of what the window knows; the component is drawn again when that is another, not when anything is. */
+export function useView<T>(pick: (view: View) => T): T {
   const store = useStore();
-  return useSyncExternalStore(store.subscribe, store.snapshot, () => store.first);
+  return useSyncExternalStore(
+    store.subscribe,
+    () => pick(store.snapshot()),
+    () => pick(store.first),
+  );
 }
 
-export function useLive(): Live {
-  const { state } = useView();
-  if (!state) throw new Error("The pantry is not loaded yet.");
-  return state;
-}
-export const useCatalogue = (): Catalogue => useLive().catalogue;
-export const useBoard = (): Board => useLive().board;
+/** The same of the pantry itself, below <Shell>, where it is loaded. */
+export const useLivePart = <T,>(pick: (live: Live) => T): T =>
+  useView(({ state }) => {
+    if (!state) throw new Error("The pantry is not loaded yet.");
+    return pick(state);
+  });
+const whole = (live: Live): Live => live;
+export const useLive = (): Live => useLivePart(whole);
+export const useCatalogue = (): Catalogue => useLivePart((live) => live.catalogue);
+/** What one of an item costs. */
+export const useFigures = (id: Id): Figures => useLivePart(({ model }) => figuresOf(model, id));
 
 const NOTHING: Figures = { value: null, time: null, by: null, steps: null, level: null };
-export const figuresOf = (board: Board, id: Id): Figures => board.figures[id] ?? NOTHING;
-
-/** Findings per record, for marks beside names. */
-export function useFindingsAbout(): ReadonlyMap<Id, number> {
-  const { findings } = useBoard();
-  return useMemo(() => {
-    const counts = new Map<Id, number>();
-    for (const f of findings) for (const r of f.about) counts.set(r.id, (counts.get(r.id) ?? 0) + 1);
-    return counts;
-  }, [findings]);
-}
+export const figuresOf = (model: ReadModel, id: Id): Figures => model.figures.get(id) ?? NOTHING;
 
 /** A value kept in this browser. */
 export function useKept<T>(name: string, rest: T): [T, (value: T) => void] {

@@ -1,12 +1,12 @@
 import { gzipSync } from "node:zlib";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import { type LiveEvent, rippleOf } from "@/core/engine/board";
-import { boardOf } from "@/core/engine/engine";
+import type { LiveEvent } from "@/core/engine/read-model";
+import { packModel, readModelOf, rippleOf } from "@/core/testing/read-model";
 import type { Catalogue } from "@/core/catalogue/catalogue";
 import { type Edit, setField } from "@/core/catalogue/edit";
 import { KINDS } from "@/core/kinds/index";
 import { item, kitchen, must } from "@/core/testing/kitchen";
-import { PantryStore } from "./store";
+import { type Live, PantryStore } from "./store";
 
 /** A server of one pantry inside the test: the same answers, the same events. */
 class Server {
@@ -26,7 +26,7 @@ class Server {
         revision: this.catalogue.revision,
         pantry: this.catalogue.pantry,
         records,
-        board: boardOf(this.catalogue),
+        model: readModelOf(this.catalogue),
       });
       return new Response(new Uint8Array(gzipSync(text)));
     }
@@ -37,9 +37,9 @@ class Server {
 
   /** Commits and tells everybody, as the real one does. */
   commit(edits: readonly Edit[], undoes: number | null = null): number {
-    const before = boardOf(this.catalogue);
+    const before = readModelOf(this.catalogue);
     this.catalogue = must(this.catalogue, edits);
-    const after = boardOf(this.catalogue);
+    const after = readModelOf(this.catalogue);
     const ripple = rippleOf(before, after);
     const { revision } = this.catalogue;
     this.stream?.send("change", {
@@ -96,6 +96,7 @@ const level = (to: number, from: number | null = null): Edit => ({
   from,
   to,
 });
+const shownModel = () => packModel((store.snapshot().state as Live).model);
 const shown = () => item(store.snapshot().state?.catalogue as Catalogue, "Eel").level;
 
 beforeEach(async () => {
@@ -130,12 +131,12 @@ describe("a window's pantry", () => {
     const events: LiveEvent[] = [];
     server.stream = { send: (_: string, event: unknown) => events.push(event as LiveEvent) } as never;
     for (const [to, from] of [[3], [4, 3], [6, 4]]) server.commit([level(to, from)]);
-    const ripple = rippleOf(boardOf(before), boardOf(server.catalogue));
+    const ripple = rippleOf(readModelOf(before), readModelOf(server.catalogue));
     const changes = events.flatMap((e) => e.changes);
     stream?.send("change", { changes, ripple });
     expect(shown()).toBe(6);
     expect(server.loads).toBe(loads);
-    expect(store.snapshot().state?.board).toEqual(boardOf(server.catalogue));
+    expect(shownModel()).toEqual(readModelOf(server.catalogue));
     server.commit([level(7, 6)]);
     server.commit([level(8, 7)]);
     stream?.send("change", { changes: events.slice(4).flatMap((e) => e.changes), ripple: events[4].ripple });
@@ -143,12 +144,12 @@ describe("a window's pantry", () => {
     expect(server.loads).toBe(loads + 1);
   });
 
-  it("keeps catalogue and board at one revision whatever arrives", () => {
+  it("keeps catalogue and model at one revision whatever arrives", () => {
     for (const to of [1, 2, 3]) {
       server.commit([level(to, to === 1 ? null : to - 1)]);
       const { state } = store.snapshot();
-      expect(state?.board.revision).toBe(state?.catalogue.revision);
-      expect(state?.board).toEqual(boardOf(server.catalogue));
+      expect(state?.model.revision).toBe(state?.catalogue.revision);
+      expect(shownModel()).toEqual(readModelOf(server.catalogue));
     }
   });
 

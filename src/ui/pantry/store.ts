@@ -1,9 +1,10 @@
-/** One pantry as this window sees it: a catalogue and a board of the same revision, followed live. */
-import { type Board, follow, type LiveEvent } from "@/core/engine/board";
+/** One pantry as this window sees it: a catalogue and a model of the same revision, followed live. */
+import { follow, type LiveEvent, type ReadModel, unpackModel } from "@/core/engine/read-model";
 import type { LoggedChange, Moved } from "@/core/history/log";
 import { type Catalogue, unpacked } from "@/core/catalogue/catalogue";
 import { apply, type Conflict, type Outcome } from "@/core/catalogue/apply";
 import type { Edit } from "@/core/catalogue/edit";
+import type { Finding } from "@/core/checks/check";
 import type { Id } from "@/core/schema/id";
 import { tellChange } from "@/core/history/telling";
 import { PantryApi, type Problem, type Reply } from "./api";
@@ -18,7 +19,9 @@ export interface LastMove {
 
 export interface Live {
   readonly catalogue: Catalogue;
-  readonly board: Board;
+  readonly model: ReadModel;
+  /** Numbers of findings about records that have any. */
+  readonly troubled: ReadonlyMap<Id, number>;
   readonly last: LastMove | null;
 }
 
@@ -41,6 +44,12 @@ export interface View {
 }
 
 export type Answer = { readonly ok: true; readonly revision: number } | { readonly ok: false; readonly says: string };
+function troubledBy(findings: readonly Finding[]): ReadonlyMap<Id, number> {
+  const counts = new Map<Id, number>();
+  for (const f of findings) for (const r of f.about) counts.set(r.id, (counts.get(r.id) ?? 0) + 1);
+  return counts;
+}
+
 export class PantryStore {
   /** Before anything is loaded; what the server renders, and what the first render in the browser must equal. */
   readonly first: View = { state: null, link: "opening", notice: null, busy: 0, canUndo: false, canRedo: false };
@@ -66,6 +75,7 @@ export class PantryStore {
   };
   snapshot = (): View => this.view;
   private set(part: Partial<View>): void {
+    // Components look at what they picked, and are drawn again only where that is another.
     this.view = { ...this.view, ...part, canUndo: this.undoable.length > 0, canRedo: this.redoable.length > 0 };
     for (const listener of this.listeners) listener();
   }
@@ -108,7 +118,7 @@ export class PantryStore {
   private take({ changes, ripple }: LiveEvent): void {
     const { state } = this.view;
     if (!state || ripple.to <= state.catalogue.revision) return;
-    let catalogue: Catalogue | null = ripple.from === state.board.revision ? state.catalogue : null;
+    let catalogue: Catalogue | null = ripple.from === state.model.revision ? state.catalogue : null;
     for (const { edits, revision } of changes) {
       const outcome: Outcome | null = catalogue && apply(catalogue, edits);
       catalogue = outcome?.ok && outcome.catalogue.revision === revision ? outcome.catalogue : null;
@@ -126,7 +136,9 @@ export class PantryStore {
       moved: ripple.moved,
       items: new Set(ripple.figures.map(([id]) => id)),
     };
-    this.set({ state: { catalogue, board: follow(state.board, ripple), last }, link: "live" });
+    const model = follow(state.model, ripple);
+    const troubled = model.findings === state.model.findings ? state.troubled : troubledBy(model.findings);
+    this.set({ state: { catalogue, model, troubled, last }, link: "live" });
     this.settle();
   }
 
@@ -154,7 +166,9 @@ export class PantryStore {
       return;
     }
     const catalogue = unpacked(plain);
-    this.set({ state: { catalogue, board: plain.board, last: this.view.state?.last ?? null }, link: "live" });
+    const model = unpackModel(plain.model);
+    const last = this.view.state?.last ?? null;
+    this.set({ state: { catalogue, model, troubled: troubledBy(model.findings), last }, link: "live" });
     this.settle();
   }
 

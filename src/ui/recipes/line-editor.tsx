@@ -8,8 +8,7 @@ import { drawnClauses } from "@/core/notation/clauses";
 import { roleRule, WORDED } from "@/core/notation/roles";
 import type { Entry, ParsedLine, Remark } from "@/core/notation/parsed";
 import { parseLine } from "@/core/notation/parser";
-import { completeAt } from "@/core/notation/completion";
-import { wordsOf } from "@/core/editing/recipes";
+import { completionsOf, wordsOf } from "@/core/editing/recipes";
 import { count, sayPercent, sayRange } from "@/core/numbers/format";
 import { cx, Jar } from "../kit/kit";
 import { NameList } from "../kit/name-list";
@@ -45,11 +44,7 @@ export function LineEditor({ label, text, onText, onEnter, onEscape, autoFocus }
     input.current?.focus();
     input.current?.setSelectionRange(at, at);
   });
-  const names = useMemo(
-    () => [...catalogue.records.item.values()].filter((i) => i.status !== "retired").map((i) => i.name),
-    [catalogue.records.item],
-  );
-  const offer = cursor === null ? null : completeAt(text, cursor, names);
+  const offer = cursor === null ? null : completionsOf(catalogue).at(text, cursor);
   useEffect(() => {
     if (autoFocus) input.current?.focus();
   }, [autoFocus]);

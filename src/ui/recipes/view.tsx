@@ -7,7 +7,6 @@ import { useEffect, useMemo, useRef, useState } from "react";
 import { byKey } from "@/core/catalogue/keys";
 import { nameOf } from "@/core/catalogue/catalogue";
 import { setField } from "@/core/catalogue/edit";
-import { fold } from "@/core/schema/names";
 import type { Recipe } from "@/core/kinds/index";
 import { STATUSES } from "@/core/kinds/shared";
 import { formatUnnamed } from "@/core/notation/format";
@@ -20,8 +19,7 @@ import { figuresOf, useLive, useStore } from "../pantry/provider";
 import { HistoryOf } from "../log/history";
 import { PasteLines } from "./paste";
 import { RecipeEditor } from "./recipe-editor";
-
-type Entry = { readonly head: string; readonly n: number } | { readonly recipe: Recipe };
+import { useBook } from "./use-book";
 
 export function RecipesView() {
   const { catalogue } = useLive();
@@ -63,63 +61,21 @@ export function RecipesView() {
 }
 
 function Book({ selected, onWrite }: { selected: string | null; onWrite: () => void }) {
-  const { catalogue, board } = useLive();
+  const { catalogue, model } = useLive();
   const places = usePlaces();
   const query = new URLSearchParams(
     ["text", "by", "kind"].flatMap((n) => (places.query.get(n) ? [[n, places.query.get(n) as string]] : [])),
   ).toString();
   const box = useRef<HTMLDivElement>(null);
-  const entries = useMemo(() => {
-    const q = new URLSearchParams(query);
-    const text = fold(q.get("text") ?? "");
-    const by = q.get("by") ?? "station";
-    const lines = [...catalogue.records.recipe.values()]
-      .filter(
-        (r) =>
-          (!q.get("kind") || r.kind === q.get("kind")) &&
-          (!text ||
-            fold(r.name).includes(text) ||
-            r.lines.some((l) => fold(nameOf(catalogue, "item", l.item)).includes(text))),
-      )
-      .map((recipe) => {
-        const line =
-          by === "station"
-            ? recipe.lines.find((l) => l.role === "station")
-            : recipe.kind === "salvage"
-              ? recipe.lines.find((l) => l.role === "ingredient")
-              : recipe.lines.find((l) => l.role === "output");
-        const head = line ? nameOf(catalogue, "item", line.item) : by === "station" ? "By hand" : "Without result";
-        return {
-          recipe,
-          head:
-            by === "station" && recipe.kind === "salvage" && !line
-              ? "Salvage, by hand"
-              : by === "result"
-                ? (catalogue.records.type.get(
-                    catalogue.records.item.get(line?.item ?? ("" as never))?.type ?? ("" as never),
-                  )?.name ?? "Other")
-                : head,
-        };
-      })
-      .sort((a, b) => a.head.localeCompare(b.head) || a.recipe.name.localeCompare(b.recipe.name));
-    const list: Entry[] = [];
-    let head = "";
-    const sizes = new Map<string, number>();
-    for (const line of lines) sizes.set(line.head, (sizes.get(line.head) ?? 0) + 1);
-    for (const line of lines) {
-      if (line.head !== head) list.push({ head: (head = line.head), n: sizes.get(line.head) ?? 0 });
-      list.push({ recipe: line.recipe });
-    }
-    return list;
-  }, [catalogue, query]);
+  const entries = useBook(catalogue, query);
   const troubled = useMemo(
     () =>
       new Map(
-        board.findings.flatMap((f) =>
+        model.findings.flatMap((f) =>
           f.about.filter((r) => r.kind === "recipe").map((r) => [r.id, f.severity] as const),
         ),
       ),
-    [board.findings],
+    [model.findings],
   );
   const virtual = useVirtualizer({
     count: entries.length,
@@ -127,7 +83,7 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
     estimateSize: (i) => ("head" in entries[i] ? 34 : 46),
     overscan: 10,
   });
-  const at = entries.findIndex((e) => "recipe" in e && e.recipe.id === selected);
+  const at = useMemo(() => entries.findIndex((e) => "recipe" in e && e.recipe.id === selected), [entries, selected]);
   const inSight = virtual.getVirtualItems().some((v) => v.index === at);
   // A recipe that an address names is brought into sight once.
   const brought = useRef<string | null>(null);
@@ -136,14 +92,16 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
     brought.current = selected;
     if (at >= 0) virtual.scrollToIndex(at, { align: "auto" });
   }, [selected, at, virtual]);
-  const recipes = entries.filter((e): e is { recipe: Recipe } => "recipe" in e);
+  const heads = useMemo(() => entries.reduce((sum, e) => sum + Number("head" in e), 0), [entries]);
 
   const step = (by: number) => {
-    const here = recipes.findIndex((e) => e.recipe.id === selected);
-    const next = recipes[Math.max(0, Math.min(recipes.length - 1, here + by))];
-    if (!next) return;
+    let to = at < 0 ? -1 : at + by;
+    if (at < 0) to = 0;
+    while (entries[to] && "head" in entries[to]) to += to === 0 ? 1 : by;
+    const next = entries[to];
+    if (!next || "head" in next) return;
     places.ask({ recipe: next.recipe.key, item: null }, true);
-    virtual.scrollToIndex(entries.indexOf(next));
+    virtual.scrollToIndex(to);
   };
   const by = places.query.get("by") ?? "station";
   const kind = places.query.get("kind") ?? "";
@@ -178,7 +136,7 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
           <option value="craft">craft</option>
           <option value="salvage">salvage</option>
         </select>
-        <span className="ml-auto text-second">{count(recipes.length, "recipe")}</span>
+        <span className="ml-auto text-second">{count(entries.length - heads, "recipe")}</span>
       </div>
       {/** biome-ignore lint/a11y/noStaticElementInteractions: a listbox after the ARIA pattern wherever it has entries */}
       {/** biome-ignore lint/a11y/useAriaPropsSupportedByRole: named where it has a role, which is told at run time */}
@@ -228,7 +186,7 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
               );
             const { recipe } = entry;
             const output = recipe.lines.find((l) => l.role === "output");
-            const cost = recipe.kind === "craft" && output ? figuresOf(board, output.item).value : null;
+            const cost = recipe.kind === "craft" && output ? figuresOf(model, output.item).value : null;
             const severity = troubled.get(recipe.id);
             return (
               <div
@@ -265,10 +223,10 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
 }
 
 function RecipePanel({ recipe }: { recipe: Recipe }) {
-  const { board, catalogue } = useLive();
+  const { model, catalogue } = useLive();
   const store = useStore();
   const places = usePlaces();
-  const findings = board.findings.filter((f) => f.about.some((r) => r.id === recipe.id));
+  const findings = model.findings.filter((f) => f.about.some((r) => r.id === recipe.id));
   const remove = async () => {
     const answer = await store.submit([{ op: "remove", kind: "recipe", record: recipe }]);
     if (answer.ok) places.ask({ recipe: null }, true);
@@ -312,7 +270,7 @@ function RecipePanel({ recipe }: { recipe: Recipe }) {
               <span className="text-second">
                 {l.role === "output" ? "made for" : "costs"}{" "}
                 <span className="ink-worked">
-                  {sayCost(figuresOf(board, l.item).value ?? Number.POSITIVE_INFINITY)}
+                  {sayCost(figuresOf(model, l.item).value ?? Number.POSITIVE_INFINITY)}
                 </span>{" "}
                 each
               </span>

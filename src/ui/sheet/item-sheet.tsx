@@ -8,7 +8,7 @@ import { Trash2, X } from "lucide-react";
 import { type ReactNode, useRef, useState } from "react";
 import { held, heldStat, type InheritedField } from "@/core/catalogue/inheritance";
 import { nameOf } from "@/core/catalogue/catalogue";
-import { recipesWith } from "@/core/catalogue/references";
+import { recordsWith } from "@/core/catalogue/references";
 import { setField } from "@/core/catalogue/edit";
 import type { Id } from "@/core/schema/id";
 import type { Item, Recipe } from "@/core/kinds/index";
@@ -21,7 +21,7 @@ import { usePlaces } from "../frame/navigate";
 import { Inline } from "../kit/inline";
 import { Button, cx, Grains, Jar } from "../kit/kit";
 import { HistoryOf } from "../log/history";
-import { useLive, useStore } from "../pantry/provider";
+import { figuresOf, useLive, useStore } from "../pantry/provider";
 import { useWrite } from "../pantry/use-write";
 import { Drawn } from "../recipes/line-editor";
 import { RecipeEditor } from "../recipes/recipe-editor";
@@ -30,25 +30,25 @@ import { CostSection } from "./cost-section";
 import { IconChoice } from "./icon-choice";
 
 export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }) {
-  const { catalogue, board } = useLive();
+  const { catalogue, model } = useLive();
   const store = useStore();
   const write = useWrite();
   const [adding, setAdding] = useState<"craft" | "salvage" | null>(null);
   const get = useRef<HTMLDivElement>(null);
   const use = useRef<HTMLDivElement>(null);
   const type = item.type ? catalogue.records.type.get(item.type) : undefined;
-  const made = recipesWith(catalogue, item.id, ["output"]);
-  const used = recipesWith(catalogue, item.id, ["ingredient", "tool", "station"]);
+  const made = [...recordsWith(catalogue, "recipe", item.id, ["output"])];
+  const used = [...recordsWith(catalogue, "recipe", item.id, ["ingredient", "tool", "station"])];
   const salvages = used.filter(
     (r) => r.kind === "salvage" && r.lines.some((l) => l.item === item.id && l.role === "ingredient"),
   );
   const uses = used.filter((r) => !salvages.includes(r));
-  const sources = [...catalogue.records.source.values()].filter((s) => s.lines.some((l) => l.item === item.id));
+  const sources = [...recordsWith(catalogue, "source", item.id, ["output"])];
   // What is wrong with the item, and with the ways to make it and to take it apart.
   const own = new Set<Id>([item.id, ...made.map((r) => r.id), ...salvages.map((r) => r.id)]);
-  const findings = board.findings.filter((f) => f.about.some((r) => own.has(r.id)));
+  const findings = model.findings.filter((f) => f.about.some((r) => own.has(r.id)));
   const name = namesOf(catalogue, "item").written(item.id);
-  const margin = marginOf(catalogue, board, item);
+  const margin = marginOf(catalogue, model, item);
   const plain = (value: unknown) => ({
     value,
     from: value === null || value === "" ? ("none" as const) : ("own" as const),
@@ -245,7 +245,7 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
               <RecipeCard
                 key={r.id}
                 recipe={r}
-                best={board.figures[item.id]?.by === r.id && made.length + sources.length > 1}
+                best={figuresOf(model, item.id).by === r.id && made.length + sources.length > 1}
               />
             ))}
           </div>
@@ -263,7 +263,7 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
         >
           {sources.length === 0 && <p className="text-second">Nowhere: no place gives it and no shop sells it.</p>}
           {sources.map((s) => (
-            <SourceRow key={s.id} id={s.id} best={board.figures[item.id]?.by === s.id} />
+            <SourceRow key={s.id} id={s.id} best={figuresOf(model, item.id).by === s.id} />
           ))}
         </Section>
         <div ref={use} />

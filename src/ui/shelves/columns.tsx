@@ -3,19 +3,20 @@
 import type { Catalogue } from "@/core/catalogue/catalogue";
 import { held, heldStat, type InheritedField } from "@/core/catalogue/inheritance";
 import type { Id } from "@/core/schema/id";
-import type { Item } from "@/core/kinds/index";
+import type { Item, Stat } from "@/core/kinds/index";
 import { STATUSES } from "@/core/kinds/shared";
-import type { Board } from "@/core/engine/board";
+import type { ReadModel } from "@/core/engine/read-model";
 import { sayCost, sayQuantity } from "@/core/numbers/format";
 import { saySeconds } from "@/core/numbers/ticks";
 import type { Column } from "../grid/columns";
 import { cx, Grains, Icon } from "../kit/kit";
 import { figuresOf } from "../pantry/provider";
+import type { Live } from "../pantry/store";
 
 /** Margin of the sell price over the least cost; null where one is missing. */
-export function marginOf(catalogue: Catalogue, board: Board, item: Item): number | null {
+export function marginOf(catalogue: Catalogue, model: ReadModel, item: Item): number | null {
   const price = held(catalogue, item, "sell").value;
-  const cost = figuresOf(board, item.id).value;
+  const cost = figuresOf(model, item.id).value;
   return price === null || price === 0 || cost === null || cost === 0 ? null : price / cost - 1;
 }
 
@@ -24,7 +25,15 @@ export const sayMargin = (margin: number | null): string =>
 
 const none = <span className="text-third">–</span>;
 
-export function itemColumns(catalogue: Catalogue, board: Board, findings: ReadonlyMap<Id, number>): Column<Item>[] {
+/** What cells are made of beside the item itself. */
+export type ItemFacts = Pick<Live, "catalogue" | "model" | "troubled">;
+
+/**
+ * The columns of items. They stay the same while records change: what they show is read from `facts`, which always gives
+ * what is known now.
+ * @param stats  in the order of their columns
+ */
+export function itemColumns(facts: () => ItemFacts, stats: Iterable<Stat>): Column<Item>[] {
   const open = (
     field: InheritedField,
     title: string,
@@ -36,10 +45,10 @@ export function itemColumns(catalogue: Catalogue, board: Board, findings: Readon
     width,
     numeric: true,
     edit: {},
-    text: (i) => String(held(catalogue, i, field).value ?? ""),
-    sort: (i) => held(catalogue, i, field).value as number | null,
+    text: (i) => String(held(facts().catalogue, i, field).value ?? ""),
+    sort: (i) => held(facts().catalogue, i, field).value as number | null,
     cell: (i) => {
-      const { value, from, type } = held(catalogue, i, field);
+      const { value, from, type } = held(facts().catalogue, i, field);
       if (value === null) return none;
       return (
         <span
@@ -52,8 +61,8 @@ export function itemColumns(catalogue: Catalogue, board: Board, findings: Readon
     },
   });
   const names = (kind: "type" | "rarity" | "tag") =>
-    [...(catalogue.records[kind] as ReadonlyMap<Id, { name: string }>).values()].map((r) => r.name);
-  const name = (kind: "type" | "rarity", id: Id | null) => (id && catalogue.records[kind].get(id)?.name) || "";
+    [...(facts().catalogue.records[kind] as ReadonlyMap<Id, { name: string }>).values()].map((r) => r.name);
+  const name = (kind: "type" | "rarity", id: Id | null) => (id && facts().catalogue.records[kind].get(id)?.name) || "";
   return [
     {
       id: "name",
@@ -67,13 +76,13 @@ export function itemColumns(catalogue: Catalogue, board: Board, findings: Readon
           <span
             aria-hidden
             className="h-[18px] w-1 shrink-0"
-            style={{ background: (i.type && catalogue.records.type.get(i.type)?.colour) || "var(--line)" }}
+            style={{ background: (i.type && facts().catalogue.records.type.get(i.type)?.colour) || "var(--line)" }}
           />
           <span
             className="inline-flex"
-            style={{ color: (i.type && catalogue.records.type.get(i.type)?.colour) || "var(--third)" }}
+            style={{ color: (i.type && facts().catalogue.records.type.get(i.type)?.colour) || "var(--third)" }}
           >
-            <Icon name={held(catalogue, i, "icon").value} />
+            <Icon name={held(facts().catalogue, i, "icon").value} />
           </span>
           <span
             className={cx(
@@ -84,7 +93,7 @@ export function itemColumns(catalogue: Catalogue, board: Board, findings: Readon
           >
             {i.name}
           </span>
-          {(findings.get(i.id) ?? 0) > 0 && (
+          {(facts().troubled.get(i.id) ?? 0) > 0 && (
             <span
               role="img"
               aria-label="has findings"
@@ -110,7 +119,7 @@ export function itemColumns(catalogue: Catalogue, board: Board, findings: Readon
       width: 70,
       edit: { names: () => names("rarity") },
       text: (i) => name("rarity", i.rarity),
-      sort: (i) => (i.rarity && catalogue.records.rarity.get(i.rarity)?.rank) || null,
+      sort: (i) => (i.rarity && facts().catalogue.records.rarity.get(i.rarity)?.rank) || null,
       cell: (i) => <Grains rarity={i.rarity} />,
     },
     {
@@ -131,12 +140,12 @@ export function itemColumns(catalogue: Catalogue, board: Board, findings: Readon
       title: "Tags",
       width: 130,
       edit: {},
-      text: (i) => i.tags.map((t) => catalogue.records.tag.get(t)?.name ?? "").join(", "),
-      sort: (i) => i.tags.map((t) => catalogue.records.tag.get(t)?.name ?? "").join(", ") || null,
+      text: (i) => i.tags.map((t) => facts().catalogue.records.tag.get(t)?.name ?? "").join(", "),
+      sort: (i) => i.tags.map((t) => facts().catalogue.records.tag.get(t)?.name ?? "").join(", ") || null,
       cell: (i) =>
         i.tags.length ? (
           <span className="truncate text-second">
-            {i.tags.map((t) => catalogue.records.tag.get(t)?.name ?? "").join(", ")}
+            {i.tags.map((t) => facts().catalogue.records.tag.get(t)?.name ?? "").join(", ")}
           </span>
         ) : (
           none
@@ -145,17 +154,17 @@ export function itemColumns(catalogue: Catalogue, board: Board, findings: Readon
     open("level", "Level", 52),
     open("stack", "Stack", 54),
     open("mass", "Mass kg", 64),
-    ...[...catalogue.records.stat.values()].map(
+    ...[...stats].map(
       (stat): Column<Item> => ({
         id: `stats.${stat.id}`,
         title: stat.unit ? `${stat.name} ${stat.unit}` : stat.name,
         width: 66,
         numeric: true,
         edit: {},
-        text: (i) => String(heldStat(catalogue, i, stat.id).value ?? ""),
-        sort: (i) => heldStat(catalogue, i, stat.id).value,
+        text: (i) => String(heldStat(facts().catalogue, i, stat.id).value ?? ""),
+        sort: (i) => heldStat(facts().catalogue, i, stat.id).value,
         cell: (i) => {
-          const { value, from, type } = heldStat(catalogue, i, stat.id);
+          const { value, from, type } = heldStat(facts().catalogue, i, stat.id);
           return value === null ? (
             none
           ) : (
@@ -175,10 +184,10 @@ export function itemColumns(catalogue: Catalogue, board: Board, findings: Readon
       width: 70,
       numeric: true,
       worked: true,
-      text: (i) => String(figuresOf(board, i.id).value?.toFixed(4) ?? ""),
-      sort: (i) => figuresOf(board, i.id).value,
+      text: (i) => String(figuresOf(facts().model, i.id).value?.toFixed(4) ?? ""),
+      sort: (i) => figuresOf(facts().model, i.id).value,
       cell: (i) => (
-        <span className="ink-worked">{sayCost(figuresOf(board, i.id).value ?? Number.POSITIVE_INFINITY)}</span>
+        <span className="ink-worked">{sayCost(figuresOf(facts().model, i.id).value ?? Number.POSITIVE_INFINITY)}</span>
       ),
     },
     {
@@ -187,11 +196,11 @@ export function itemColumns(catalogue: Catalogue, board: Board, findings: Readon
       width: 92,
       numeric: true,
       worked: true,
-      text: (i) => String(figuresOf(board, i.id).time?.toFixed(1) ?? ""),
-      sort: (i) => figuresOf(board, i.id).time,
+      text: (i) => String(figuresOf(facts().model, i.id).time?.toFixed(1) ?? ""),
+      sort: (i) => figuresOf(facts().model, i.id).time,
       cell: (i) => (
         <span className="ink-worked">
-          {figuresOf(board, i.id).time === null ? "—" : saySeconds(figuresOf(board, i.id).time ?? 0)}
+          {figuresOf(facts().model, i.id).time === null ? "—" : saySeconds(figuresOf(facts().model, i.id).time ?? 0)}
         </span>
       ),
     },
@@ -203,10 +212,10 @@ export function itemColumns(catalogue: Catalogue, board: Board, findings: Readon
       width: 68,
       numeric: true,
       worked: true,
-      text: (i) => sayMargin(marginOf(catalogue, board, i)),
-      sort: (i) => marginOf(catalogue, board, i),
+      text: (i) => sayMargin(marginOf(facts().catalogue, facts().model, i)),
+      sort: (i) => marginOf(facts().catalogue, facts().model, i),
       cell: (i) => {
-        const margin = marginOf(catalogue, board, i);
+        const margin = marginOf(facts().catalogue, facts().model, i);
         return (
           <span className={margin !== null && margin < 0 ? "font-semibold text-beet" : "ink-worked"}>
             {sayMargin(margin)}

@@ -5,8 +5,7 @@ import { Popover } from "radix-ui";
 import { useEffect, useMemo, useState } from "react";
 import { byKey } from "@/core/catalogue/keys";
 import type { Catalogue } from "@/core/catalogue/catalogue";
-import { lineage } from "@/core/catalogue/tree";
-import { fold } from "@/core/schema/names";
+import { searchTexts } from "@/core/catalogue/search";
 import { newId, type Id } from "@/core/schema/id";
 import { withDefaults, type Item, type Kind } from "@/core/kinds/index";
 import { STATUSES } from "@/core/kinds/shared";
@@ -14,12 +13,11 @@ import { FreeKeys } from "@/core/editing/new-names";
 import { count } from "@/core/numbers/format";
 import { usePlaces } from "../frame/navigate";
 import { ViewHead } from "../frame/view-head";
-import { ordered } from "../grid/columns";
 import { Grid } from "../grid/grid";
 import { Button, cx, Empty } from "../kit/kit";
-import { useFindingsAbout, useKept, useLive, useStore } from "../pantry/provider";
+import { useKept, useLive, useStore } from "../pantry/provider";
 import { useWriteCells } from "../pantry/use-write";
-import { itemColumns } from "./columns";
+import { filterOf, stampOf, useItemColumns, useItemsInOrder } from "./use-items";
 
 const FILTERS = ["type", "rarity", "tag", "status", "text", "found"];
 /** What takes every filter out of the address. */
@@ -28,23 +26,25 @@ const HIDDEN_AT_FIRST = ["status", "tags", "mass", "time", "buy"];
 
 export function ShelvesView() {
   const writeCells = useWriteCells("item");
-  const { catalogue, board, last } = useLive();
+  const live = useLive();
+  const { catalogue, last, troubled } = live;
   const store = useStore();
   const places = usePlaces();
-  const findings = useFindingsAbout();
   const [order, setOrder] = useState({ column: "name", down: false });
   const [shown, setShown] = useKept<string[] | null>("salty-columns", null);
   // What is selected is in the address too, but does not change which rows there are.
   const query = new URLSearchParams(
     FILTERS.flatMap((n) => (places.query.get(n) ? [[n, places.query.get(n) as string]] : [])),
-  ).toString();
-  const all = useMemo(() => itemColumns(catalogue, board, findings), [catalogue, board, findings]);
+  );
+  const all = useItemColumns(live);
+  const { stat } = catalogue.records;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: decided when the view opens or stats change, not at every edit
   const firstStats = useMemo(
     () =>
       mostUsedStats(catalogue)
         .slice(0, 2)
         .map((id) => `stats.${id}`),
-    [catalogue],
+    [stat],
   );
   const visible = useMemo(
     () =>
@@ -57,24 +57,10 @@ export function ShelvesView() {
       ),
     [all, shown, firstStats],
   );
-
-  const rows = useMemo(() => {
-    const q = new URLSearchParams(query);
-    const type = q.get("type") ? byKey(catalogue, "type", q.get("type") ?? "")?.id : undefined;
-    const rarity = q.get("rarity") ? byKey(catalogue, "rarity", q.get("rarity") ?? "")?.id : undefined;
-    const tag = q.get("tag") ? byKey(catalogue, "tag", q.get("tag") ?? "")?.id : undefined;
-    const text = fold(q.get("text") ?? "");
-    const list = [...catalogue.records.item.values()].filter(
-      (i) =>
-        (!q.get("type") || lineage(catalogue, i.type).some((t) => t.id === type)) &&
-        (!q.get("rarity") || i.rarity === rarity) &&
-        (!q.get("tag") || (tag !== undefined && i.tags.includes(tag))) &&
-        (!q.get("status") || i.status === q.get("status")) &&
-        (!q.get("found") || findings.has(i.id)) &&
-        (!text || fold(i.name).includes(text) || fold(i.key).includes(text) || fold(i.description).includes(text)),
-    );
-    return ordered(list, all, order);
-  }, [catalogue, all, order, query, findings]);
+  const rows = useItemsInOrder(live, all, order, filterOf(query, live), [
+    query.toString(),
+    query.get("found") ? troubled : null,
+  ]);
 
   const make = async () => {
     const item = withDefaults("item", {
@@ -110,6 +96,8 @@ export function ShelvesView() {
           placeholder="Search"
           className="field w-28!"
           value={places.query.get("text") ?? ""}
+          // Folding all texts takes a moment that the first key should not wait for.
+          onFocus={() => requestIdleCallback(() => searchTexts(catalogue, "item"))}
           onChange={(e) => places.ask({ text: e.target.value || null }, true)}
         />
         <Filter kind="type" label="Type" />
@@ -157,6 +145,7 @@ export function ShelvesView() {
         onOpen={(i) => places.ask({ item: i.key })}
         onWrite={writeCells}
         moved={last?.items as ReadonlySet<string> | undefined}
+        stampOf={stampOf(live)}
         order={order}
         onOrder={setOrder}
         empty={

@@ -1,8 +1,8 @@
 /** What the views show of the readings, as plain data, and what moved between two revisions of it. */
 import type { LoggedChange, Moved } from "../history/log";
-import { same } from "../schema/json";
+import { PersistentMap } from "../catalogue/persistent-map";
 import type { Id } from "../schema/id";
-import { inOrder } from "../checklist";
+import { byOrder, inOrder } from "../checklist";
 import type { Finding } from "../checks/check";
 import type { Verdict } from "../analysis/loops";
 
@@ -24,16 +24,22 @@ export interface LoopRow {
   readonly recipes: readonly Id[];
 }
 
-export interface Board {
+/** What a window holds of the readings; never changed in place. */
+export interface ReadModel {
   readonly revision: number;
-  readonly figures: Readonly<Record<string, Figures>>;
+  readonly figures: PersistentMap<Figures>;
+  /** In the order in which they are listed. */
   readonly findings: readonly Finding[];
   readonly loops: readonly LoopRow[];
   /** False where the search for gaining loops stopped at its limits. */
   readonly complete: boolean;
 }
+/** The same as plain data, to be sent. */
+export interface PackedReadModel extends Omit<ReadModel, "figures"> {
+  readonly figures: Readonly<Record<string, Figures>>;
+}
 
-/** From one revision's board to the next. */
+/** From one revision to the next. */
 export interface Ripple {
   readonly from: number;
   readonly to: number;
@@ -99,51 +105,36 @@ export function summed(
 /** The rule of a finding by its fingerprint. */
 export const ruleOf = (fingerprint: string): string => fingerprint.slice(0, fingerprint.indexOf(":"));
 
-/** What moved between two whole boards, so that `follow(before, ripple(before, after))` is `after`. */
-export function rippleOf(before: Board, after: Board): Ripple {
-  const figures: [Id, Figures | null, Figures | null][] = [];
-  for (const id in after.figures)
-    if (!before.figures[id] || !sameFigures(before.figures[id], after.figures[id]))
-      figures.push([id as Id, before.figures[id] ?? null, after.figures[id]]);
-  for (const id in before.figures) if (!(id in after.figures)) figures.push([id as Id, before.figures[id], null]);
-  const then = new Map(before.findings.map((f) => [f.fingerprint, f]));
-  const now = new Map(after.findings.map((f) => [f.fingerprint, f]));
-  const put = after.findings.filter((f) => !same(then.get(f.fingerprint), f));
-  const drop = before.findings.flatMap((f) => (now.has(f.fingerprint) ? [] : [f.fingerprint]));
-  const moved = summed(
-    figures,
-    put.filter((f) => !then.has(f.fingerprint)),
-    drop.map(ruleOf),
-  );
-  return {
-    from: before.revision,
-    to: after.revision,
-    figures: figures.map(([id, , is]) => [id, is]),
-    put,
-    drop,
-    loops: after.loops,
-    complete: after.complete,
-    moved,
-  };
-}
-
-/** The next board. @throws RangeError when the ripple starts from another revision */
-export function follow(board: Board, ripple: Ripple): Board {
-  if (board.revision !== ripple.from)
-    throw new RangeError(`The board is at revision ${board.revision}, the ripple starts at ${ripple.from}.`);
-  const figures = ripple.figures.length ? { ...board.figures } : (board.figures as Record<string, Figures>);
-  for (const [id, now] of ripple.figures) {
-    if (now) figures[id] = now;
-    else delete figures[id];
-  }
-  const findings = new Map(board.findings.map((f) => [f.fingerprint, f]));
-  for (const fingerprint of ripple.drop) findings.delete(fingerprint);
-  for (const f of ripple.put) findings.set(f.fingerprint, f);
+/** The next one. @throws RangeError when the ripple starts from another revision */
+export function follow(model: ReadModel, ripple: Ripple): ReadModel {
+  if (model.revision !== ripple.from)
+    throw new RangeError(`The model is at revision ${model.revision}, the ripple starts at ${ripple.from}.`);
+  const moved = new Map(ripple.figures.map(([id, now]) => [id, now ?? undefined]));
   return {
     revision: ripple.to,
-    figures,
-    findings: inOrder([...findings.values()]),
+    figures: moved.size ? model.figures.with(moved) : model.figures,
+    findings: merged(model.findings, ripple),
     loops: ripple.loops,
     complete: ripple.complete,
   };
 }
+
+/** Findings without those that were dropped and with those that were put, in order: one pass, or none. */
+function merged(findings: readonly Finding[], { put, drop }: Pick<Ripple, "put" | "drop">): readonly Finding[] {
+  if (!put.length && !drop.length) return findings;
+  const gone = new Set([...drop, ...put.map((f) => f.fingerprint)]);
+  const fresh = inOrder([...put]);
+  const all: Finding[] = [];
+  let at = 0;
+  for (const finding of findings) {
+    if (gone.has(finding.fingerprint)) continue;
+    while (at < fresh.length && byOrder(fresh[at], finding) < 0) all.push(fresh[at++]);
+    all.push(finding);
+  }
+  return [...all, ...fresh.slice(at)];
+}
+
+export const unpackModel = ({ figures, ...rest }: PackedReadModel): ReadModel => ({
+  ...rest,
+  figures: new PersistentMap(Object.entries(figures) as [Id, Figures][]),
+});

@@ -1,0 +1,78 @@
+"use client";
+/** The items that the address asks for, in order, kept up to date from change to change. */
+import { useMemo, useRef, useState } from "react";
+import { byKey } from "@/core/catalogue/keys";
+import type { PersistentMap } from "@/core/catalogue/persistent-map";
+import { searchTexts } from "@/core/catalogue/search";
+import { lineage } from "@/core/catalogue/tree";
+import type { Figures } from "@/core/engine/read-model";
+import type { Item } from "@/core/kinds/index";
+import type { Id } from "@/core/schema/id";
+import { fold } from "@/core/schema/names";
+import { type Column, type Order, orderBy, ordered } from "../grid/columns";
+import { KeptRows, union } from "../grid/rows";
+import type { Live } from "../pantry/store";
+import { type ItemFacts, itemColumns } from "./columns";
+
+/** The columns of items; the same ones until a stat is another, so that rows that did not change are not drawn again. */
+export function useItemColumns(live: Live): readonly Column<Item>[] {
+  const latest = useRef<ItemFacts>(live);
+  latest.current = live;
+  const { type, rarity, tag, stat } = live.catalogue.records;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: cells show names and colours of these records
+  return useMemo(() => itemColumns(() => latest.current, stat.values()), [type, rarity, tag, stat]);
+}
+
+/** What cells of a row show beside the item: where it is another, the row is drawn again. */
+export const stampOf =
+  ({ model, troubled }: ItemFacts) =>
+  ({ id }: Item): readonly [unknown, unknown] => [model.figures.get(id), troubled.has(id)];
+
+/**
+ * Items in order of a column, and those of them that `keep` keeps.
+ * @param under  everything that `keep` depends on beside the item and its figures
+ */
+export function useItemsInOrder(
+  live: Live,
+  columns: readonly Column<Item>[],
+  order: Order,
+  keep: ((item: Item) => boolean) | null,
+  under: readonly unknown[],
+): readonly Item[] {
+  const [{ all, some }] = useState(() => ({ all: new KeptRows<Item, Made>(), some: new KeptRows<Item, Made>() }));
+  const records = live.catalogue.records.item;
+  const { figures } = live.model;
+  const { value, compare } = orderBy(columns, order);
+  const rules = {
+    keep: () => true,
+    compare: (a: Item, b: Item) => compare(a, b, value(a), value(b)),
+    changedSince: (before: Made) => union(records.changedSince(before.records), figures.changedSince(before.figures)),
+    get: (id: Id) => records.get(id),
+    anew: () => ordered([...records.values()], columns, order),
+  };
+  // Columns are others where types, tags or rarities are, and with them what items inherit.
+  const always = [columns, order.column, order.down];
+  const every = all.rows({ records, figures }, always, rules);
+  if (!keep) return every;
+  return some.rows({ records, figures }, [...always, ...under], { ...rules, keep, anew: () => every.filter(keep) });
+}
+type Made = { readonly records: PersistentMap<Item>; readonly figures: PersistentMap<Figures> };
+
+/** What the filters in the address keep; null: everything. */
+export function filterOf(query: URLSearchParams, { catalogue, troubled }: Live): ((item: Item) => boolean) | null {
+  const wanted = (kind: "type" | "rarity" | "tag") => {
+    const key = query.get(kind);
+    return key ? (byKey(catalogue, kind, key)?.id ?? null) : undefined;
+  };
+  const [type, rarity, tag, status] = [wanted("type"), wanted("rarity"), wanted("tag"), query.get("status")];
+  const text = fold(query.get("text") ?? "");
+  const texts = text ? searchTexts(catalogue, "item") : null;
+  const tests: ((item: Item) => boolean)[] = [];
+  if (texts) tests.push((i) => texts.get(i.id)?.includes(text) === true);
+  if (type !== undefined) tests.push((i) => lineage(catalogue, i.type).some((t) => t.id === type));
+  if (rarity !== undefined) tests.push((i) => rarity !== null && i.rarity === rarity);
+  if (tag !== undefined) tests.push((i) => tag !== null && i.tags.includes(tag));
+  if (status) tests.push((i) => i.status === status);
+  if (query.get("found")) tests.push((i) => troubled.has(i.id));
+  return tests.length ? (item) => tests.every((test) => test(item)) : null;
+}
