@@ -64,12 +64,14 @@ async function editToShown(page: Page): Promise<{ readonly shown: number; readon
     await page.keyboard.press("Home");
     await page.keyboard.press("End");
     await page.keyboard.press("ArrowLeft");
-    await page.keyboard.type(String(11 + ((k * 7) % 23)));
+    // Another price than any run before left there.
+    await page.keyboard.type((10 + 80 * Math.random()).toFixed(2));
     const took = page.evaluate(() => {
       window.longTasks = [];
       const before = document.querySelector('[data-testid="last-move"]')?.textContent ?? "";
-      return new Promise<number>((done) => {
+      return new Promise<number>((done, fail) => {
         let began = 0;
+        setTimeout(() => fail(new Error("The edit was not shown within 20 s.")), 20_000);
         window.addEventListener("keydown", (e) => (began = e.timeStamp), { capture: true, once: true });
         const look = () => {
           const now = document.querySelector('[data-testid="last-move"]')?.textContent ?? "";

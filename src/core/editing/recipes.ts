@@ -11,11 +11,8 @@ import { newId } from "../schema/id";
 import { NewNames } from "./new-names";
 
 const COMPLETIONS: Index<Item, Completions> = {
-  build(items) {
-    const completions = new Completions();
-    for (const item of items.values()) if (item.status !== "retired") completions.put(item.id, item.name);
-    return completions;
-  },
+  build: (items) =>
+    new Completions([...items.values()].flatMap((i) => (i.status === "retired" ? [] : [[i.id, i.name] as const]))),
   follow(completions, _, changes) {
     for (const [id, item] of changes) {
       if (item && item.status !== "retired") completions.put(id, item.name);

@@ -1,6 +1,6 @@
 /** The names a recipe line may use: items and currencies, found without regard to case and spacing. */
 import type { Names } from "../schema/field";
-import { fold, foldedName, lettersOf, nearestOf, nearness } from "../schema/names";
+import { fold, foldedName, NearNames, nearestOf } from "../schema/names";
 import type { Id } from "../schema/id";
 import { KEYWORDS } from "./keywords";
 import { lex } from "./lexer";
@@ -35,8 +35,7 @@ export class NameBook implements Names {
   private readonly byId = new Map<Id, NamedRecord>();
   /** Folded names that only quotes can hold together, and how many have each; see `written`. */
   private readonly awkward = new Map<string, number>();
-  /** Which letters the folded names have. */
-  private readonly letters = new Map<string, number>();
+  private readonly folded = new NearNames();
   /** Chunks of the longest name there was. */
   longest = 1;
 
@@ -52,7 +51,7 @@ export class NameBook implements Names {
     if (same) same.push(entry);
     else {
       this.byFold.set(folded, [entry]);
-      this.letters.set(folded, lettersOf(folded));
+      this.folded.put(folded);
     }
     const { chunks, plain } = shapeOf(entry);
     if (chunks > this.longest) this.longest = chunks;
@@ -69,7 +68,7 @@ export class NameBook implements Names {
     if (rest.length) this.byFold.set(folded, rest);
     else {
       this.byFold.delete(folded);
-      this.letters.delete(folded);
+      this.folded.take(folded);
     }
     if (shapeOf(entry).plain) return;
     const left = (this.awkward.get(folded) ?? 1) - 1;
@@ -88,12 +87,9 @@ export class NameBook implements Names {
   }
 
   near(typed: string): string[] {
-    const near = nearness(typed);
-    const ranked: { name: string; d: number }[] = [];
-    for (const [folded, entries] of this.byFold) {
-      const d = near(folded, this.letters.get(folded));
-      if (d !== null) for (const { name } of entries) ranked.push({ name, d });
-    }
+    const ranked = [...this.folded.near(typed)].flatMap(([folded, d]) =>
+      (this.byFold.get(folded) ?? []).map(({ name }) => ({ name, d })),
+    );
     return nearestOf(ranked);
   }
 

@@ -1,4 +1,5 @@
 /** What continues a recipe line at the cursor. */
+import { Haystack } from "../schema/haystack";
 import type { Id } from "../schema/id";
 import { fold } from "../schema/names";
 import { ROLE_WORDS } from "./keywords";
@@ -17,27 +18,30 @@ function typedAt(text: string, cursor: number): { readonly from: number; readonl
   return { from: cursor - typed.length, typed };
 }
 
-/** A name with its folded form, and a text in which a line break stands before the beginning of each of its words. */
-interface Folded {
-  readonly name: string;
-  readonly folded: string;
-  readonly words: string;
+/** The whole name, folded, and its further words: a line break before each, a tab behind the whole. */
+function textOf(name: string): string {
+  const [, ...words] = name.split(/\s+/).map(fold);
+  return `\n${fold(name)}\t${words.map((word) => `\n${word}`).join("")}`;
 }
-const folded = (name: string): Folded => ({
-  name,
-  folded: fold(name),
-  words: `\n${[name, ...name.split(/\s+/).slice(1)].map(fold).join("\n")}`,
-});
 
-/** Names that continue what is typed, folded once each; they come and go one by one. */
+/** Names that continue what is typed; they come and go one by one. */
 export class Completions {
-  private readonly names = new Map<Id, Folded>();
+  private readonly names = new Map<Id, { readonly name: string; readonly text: string }>();
+  private readonly texts: Haystack;
+
+  constructor(names: Iterable<readonly [Id, string]> = []) {
+    for (const [id, name] of names) this.names.set(id, { name, text: textOf(name) });
+    this.texts = new Haystack([...this.names].map(([id, { text }]) => [id, text] as const));
+  }
 
   put(id: Id, name: string): void {
-    if (this.names.get(id)?.name !== name) this.names.set(id, folded(name));
+    if (this.names.get(id)?.name === name) return;
+    const text = textOf(name);
+    this.names.set(id, { name, text });
+    this.texts.put(id, text);
   }
   take(id: Id): void {
-    this.names.delete(id);
+    if (this.names.delete(id)) this.texts.take(id);
   }
 
   /**
@@ -49,14 +53,16 @@ export class Completions {
     if (!at) return null;
     const wanted = fold(at.typed);
     const begins = `\n${wanted}`;
-    const best: { readonly name: string; readonly rank: number }[] = [];
-    for (const { name, folded, words } of this.names.values()) {
-      if (!folded.includes(wanted)) {
-        if (!words.includes(begins)) continue;
-      } else if (folded === wanted) return null;
-      const rank = folded.startsWith(wanted) ? 0 : words.includes(begins) ? 1 : 2;
-      keepBest(best, { name, rank }, most);
+    if (!wanted || this.texts.find(`${begins}\t`).size) return null;
+    const best: Fit[] = [];
+    const beginning = this.texts.find(begins);
+    for (const id of beginning) {
+      const { name, text: of } = this.names.get(id) as { name: string; text: string };
+      keepBest(best, { name, rank: of.startsWith(begins) ? 0 : 1 }, most);
     }
+    if (best.length < most)
+      for (const id of this.texts.find(wanted))
+        if (!beginning.has(id)) keepBest(best, { name: this.names.get(id)?.name as string, rank: 2 }, most);
     return best.length ? { from: at.from, to: cursor, names: best.map((f) => f.name) } : null;
   }
 }

@@ -1,6 +1,6 @@
 import { expect, it } from "vitest";
 import { seeded } from "../numbers/seeded";
-import { distance, fold, lettersOf, nearness } from "./names";
+import { distance, fold, lettersOf, NearNames, nearness } from "./names";
 
 it("near names are those within a third of the length, however few are looked at closely", () => {
   const random = seeded(4);
@@ -18,4 +18,26 @@ it("near names are those within a third of the length, however few are looked at
   }
   expect(near).toBeGreaterThan(100);
   expect(nearness("x".repeat(200))("x")).toBeNull();
+});
+
+it("near names among many are the same, whatever came and went", () => {
+  const random = seeded(6);
+  const word = () =>
+    Array.from({ length: 1 + Math.floor(random() * 8) }, () => "aelst"[Math.floor(random() * 5)]).join("");
+  const names = new Set<string>();
+  const near = new NearNames();
+  for (let n = 0; n < 2000; n++) {
+    const name = word();
+    if (random() < 0.4) {
+      names.delete(name);
+      near.take(name);
+    } else {
+      names.add(name);
+      near.put(name);
+    }
+    if (n % 50) continue;
+    const typed = word();
+    const wanted = [...names].flatMap((of) => (nearness(typed)(of) === null ? [] : [`${of} ${nearness(typed)(of)}`]));
+    expect([...near.near(typed)].map((found) => found.join(" ")).sort()).toEqual(wanted.sort());
+  }
 });

@@ -1,4 +1,5 @@
 /** Names and keys: folding, keys from names, nearest names. */
+import { wider } from "../numbers/arrays";
 
 /**
  * The form in which two names count as the same: no case, no spaces, no Unicode variants, one kind of apostrophe, no
@@ -111,6 +112,8 @@ function bits(n: number): number {
   return count;
 }
 
+const limitOf = (wanted: string): number => Math.max(1, Math.floor(wanted.length / 3));
+
 /**
  * How near folded names are to one that was typed: edits apart, within a third of its length, 1 where one begins the
  * other. null: not near. An edit adds and takes at most one letter, so that most names need no more than a look at theirs.
@@ -118,7 +121,7 @@ function bits(n: number): number {
 export function nearness(typed: string): (folded: string, letters?: number) => number | null {
   if (typed.length > LONGEST) return () => null;
   const wanted = fold(typed);
-  const limit = Math.max(1, Math.floor(wanted.length / 3));
+  const limit = limitOf(wanted);
   const own = lettersOf(wanted);
   return (folded, letters = lettersOf(folded)) => {
     if (wanted.length > 2 && (folded.startsWith(wanted) || wanted.startsWith(folded))) return Math.min(limit, 1);
@@ -127,6 +130,56 @@ export function nearness(typed: string): (folded: string, letters?: number) => n
     const d = distance(wanted, folded, limit);
     return d <= limit ? d : null;
   };
+}
+
+/** Folded names, each once, in flat arrays: most are passed over by their letters and their length alone. */
+export class NearNames {
+  private readonly names: string[] = [];
+  private letters = new Int32Array(16);
+  private lengths = new Uint16Array(16);
+  private readonly places = new Map<string, number>();
+
+  put(folded: string): void {
+    if (this.places.has(folded)) return;
+    const place = this.names.push(folded) - 1;
+    if (place >= this.letters.length) {
+      this.letters = wider(this.letters, 2 * place);
+      this.lengths = wider(this.lengths, 2 * place);
+    }
+    this.set(place, folded);
+  }
+  take(folded: string): void {
+    const place = this.places.get(folded);
+    if (place === undefined) return;
+    this.places.delete(folded);
+    const last = this.names.pop() as string;
+    if (last !== folded) {
+      this.names[place] = last;
+      this.set(place, last);
+    }
+  }
+  private set(place: number, folded: string): void {
+    this.places.set(folded, place);
+    this.letters[place] = lettersOf(folded);
+    this.lengths[place] = Math.min(folded.length, 65_535);
+  }
+
+  /** Names near one that was typed, with their distances; see nearness. */
+  *near(typed: string): Generator<readonly [folded: string, d: number]> {
+    const wanted = fold(typed);
+    const near = nearness(typed);
+    const [own, limit] = [lettersOf(wanted), limitOf(wanted)];
+    for (let place = 0; place < this.names.length; place++) {
+      const letters = this.letters[place];
+      const [less, more] = [own & ~letters, letters & ~own];
+      // What begins with the other has all its letters.
+      if (less && more) {
+        if (Math.abs(this.lengths[place] - wanted.length) > limit || bits(less) > limit || bits(more) > limit) continue;
+      }
+      const d = near(this.names[place], letters);
+      if (d !== null) yield [this.names[place], d];
+    }
+  }
 }
 
 /** The `most` nearest of some names with their distances. */

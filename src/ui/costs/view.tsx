@@ -60,7 +60,7 @@ export function CostsView() {
     if (only === "loss") return cost !== null && price !== null && price > 0 && price < cost;
     return only !== "unpriced" || !price;
   };
-  const rows = useItemsInOrder(live, columns, order, text || only ? keep : null, [text, only]);
+  const rows = useItemsInOrder(live, columns, order, text || only ? { keep, among: null } : null, [text, only]);
   const key = places.query.get("of");
   const selected = key ? byKey(catalogue, "item", key) : rows[0];
   const choices = [

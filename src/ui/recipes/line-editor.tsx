@@ -17,6 +17,8 @@ import { useCatalogue } from "../pantry/provider";
 interface Props {
   readonly label: string;
   readonly text: string;
+  /** What the text says. */
+  readonly parsed: ParsedLine;
   readonly onText: (text: string) => void;
   readonly onEnter?: () => void;
   readonly onEscape?: () => void;
@@ -28,9 +30,8 @@ export function useParsed(text: string): ParsedLine {
   return useMemo(() => parseLine(text, wordsOf(catalogue)), [text, catalogue]);
 }
 
-export function LineEditor({ label, text, onText, onEnter, onEscape, autoFocus }: Props) {
+export function LineEditor({ label, text, parsed, onText, onEnter, onEscape, autoFocus }: Props) {
   const catalogue = useCatalogue();
-  const parsed = useParsed(text);
   const input = useRef<HTMLTextAreaElement>(null);
   const [cursor, setCursor] = useState<number | null>(null);
   const [picked, setPicked] = useState(0);

@@ -69,6 +69,7 @@ export function RecipeEditor({ recipe, start = "", form = false, onDone, onWritt
       <LineEditor
         label={recipe ? `Line of ${recipe.name}` : "New recipe line"}
         text={text}
+        parsed={parsed}
         onText={setText}
         onEnter={() => void save()}
         onEscape={cancel}

@@ -29,14 +29,14 @@ export const stampOf =
   ({ id }: Item): readonly [unknown, unknown] => [model.figures.get(id), troubled.has(id)];
 
 /**
- * Items in order of a column, and those of them that `keep` keeps.
- * @param under  everything that `keep` depends on beside the item and its figures
+ * Items in order of a column, and those of them that a filter keeps.
+ * @param under  everything that the filter depends on beside the item and its figures
  */
 export function useItemsInOrder(
   live: Live,
   columns: readonly Column<Item>[],
   order: Order,
-  keep: ((item: Item) => boolean) | null,
+  filter: Filter | null,
   under: readonly unknown[],
 ): readonly Item[] {
   const [{ all, some }] = useState(() => ({ all: new KeptRows<Item, Made>(), some: new KeptRows<Item, Made>() }));
@@ -53,26 +53,42 @@ export function useItemsInOrder(
   // Columns are others where types, tags or rarities are, and with them what items inherit.
   const always = [columns, order.column, order.down];
   const every = all.rows({ records, figures }, always, rules);
-  if (!keep) return every;
-  return some.rows({ records, figures }, [...always, ...under], { ...rules, keep, anew: () => every.filter(keep) });
+  if (!filter) return every;
+  const { among } = filter;
+  const keep = (item: Item) => filter.keep(item);
+  const anew = () => {
+    // Sorting a few is quicker than going through all.
+    if (!among || among.size > every.length / FEW_OF) return every.filter(keep);
+    const found = [...among].flatMap((id) => records.get(id) ?? []);
+    return ordered(found.filter(keep), columns, order);
+  };
+  return some.rows({ records, figures }, [...always, ...under], { ...rules, keep, anew });
 }
+const FEW_OF = 16;
 type Made = { readonly records: PersistentMap<Item>; readonly figures: PersistentMap<Figures> };
 
+/** What is kept of all items. */
+export interface Filter {
+  keep(item: Item): boolean;
+  /** Where they are found by a text: no other items are kept. */
+  readonly among: ReadonlySet<Id> | null;
+}
+
 /** What the filters in the address keep; null: everything. */
-export function filterOf(query: URLSearchParams, { catalogue, troubled }: Live): ((item: Item) => boolean) | null {
+export function filterOf(query: URLSearchParams, { catalogue, troubled }: Live): Filter | null {
   const wanted = (kind: "type" | "rarity" | "tag") => {
     const key = query.get(kind);
     return key ? (byKey(catalogue, kind, key)?.id ?? null) : undefined;
   };
   const [type, rarity, tag, status] = [wanted("type"), wanted("rarity"), wanted("tag"), query.get("status")];
   const text = fold(query.get("text") ?? "");
-  const texts = text ? searchTexts(catalogue, "item") : null;
+  const among = text ? searchTexts(catalogue, "item").find(text) : null;
   const tests: ((item: Item) => boolean)[] = [];
-  if (texts) tests.push((i) => texts.get(i.id)?.includes(text) === true);
+  if (among) tests.push((i) => among.has(i.id));
   if (type !== undefined) tests.push((i) => lineage(catalogue, i.type).some((t) => t.id === type));
   if (rarity !== undefined) tests.push((i) => rarity !== null && i.rarity === rarity);
   if (tag !== undefined) tests.push((i) => tag !== null && i.tags.includes(tag));
   if (status) tests.push((i) => i.status === status);
   if (query.get("found")) tests.push((i) => troubled.has(i.id));
-  return tests.length ? (item) => tests.every((test) => test(item)) : null;
+  return tests.length ? { keep: (item) => tests.every((test) => test(item)), among } : null;
 }

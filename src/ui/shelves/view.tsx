@@ -35,7 +35,7 @@ export function ShelvesView() {
   // What is selected is in the address too, but does not change which rows there are.
   const query = new URLSearchParams(
     FILTERS.flatMap((n) => (places.query.get(n) ? [[n, places.query.get(n) as string]] : [])),
-  );
+  ).toString();
   const all = useItemColumns(live);
   const { stat } = catalogue.records;
   // biome-ignore lint/correctness/useExhaustiveDependencies: decided when the view opens or stats change, not at every edit
@@ -57,10 +57,8 @@ export function ShelvesView() {
       ),
     [all, shown, firstStats],
   );
-  const rows = useItemsInOrder(live, all, order, filterOf(query, live), [
-    query.toString(),
-    query.get("found") ? troubled : null,
-  ]);
+  const filter = useMemo(() => filterOf(new URLSearchParams(query), live), [query, live]);
+  const rows = useItemsInOrder(live, all, order, filter, [query, places.query.get("found") ? troubled : null]);
 
   const make = async () => {
     const item = withDefaults("item", {
