@@ -79,20 +79,19 @@ export class KeyAllocator {
 /** Edits needed to turn a into b (insert, delete, replace, swap of neighbours), given up above `most`. */
 export function distance(a: string, b: string, most: number): number {
   if (Math.abs(a.length - b.length) > most) return most + 1;
-  let before: number[] = [];
-  let row = Array.from({ length: b.length + 1 }, (_, j) => j);
+  let [before, row, next] = [0, 1, 2].map(() => new Uint16Array(b.length + 1));
+  for (let j = 0; j <= b.length; j++) row[j] = j;
   for (let i = 1; i <= a.length; i++) {
-    const next = [i];
+    next[0] = i;
     let least = i;
     for (let j = 1; j <= b.length; j++) {
       let d = Math.min(row[j] + 1, next[j - 1] + 1, row[j - 1] + (a[i - 1] === b[j - 1] ? 0 : 1));
       if (i > 1 && j > 1 && a[i - 1] === b[j - 2] && a[i - 2] === b[j - 1]) d = Math.min(d, before[j - 2] + 1);
-      next.push(d);
-      least = Math.min(least, d);
+      next[j] = d;
+      if (d < least) least = d;
     }
     if (least > most) return most + 1;
-    before = row;
-    row = next;
+    [before, row, next] = [row, next, before];
   }
   return row[b.length];
 }
@@ -106,10 +105,11 @@ export function lettersOf(folded: string): number {
   for (let k = 0; k < folded.length; k++) letters |= 1 << (folded.charCodeAt(k) & 31);
   return letters;
 }
+/** How many bits are set (Warren 2013, 5-1). */
 function bits(n: number): number {
-  let count = 0;
-  for (let left = n; left; left &= left - 1) count++;
-  return count;
+  const pairs = n - ((n >>> 1) & 0x55555555);
+  const fours = (pairs & 0x33333333) + ((pairs >>> 2) & 0x33333333);
+  return Math.imul((fours + (fours >>> 4)) & 0x0f0f0f0f, 0x01010101) >>> 24;
 }
 
 const limitOf = (wanted: string): number => Math.max(1, Math.floor(wanted.length / 3));
