@@ -7,7 +7,7 @@ import { describe, expect } from "vitest";
 import { emptyCatalogue } from "../src/core/catalogue/catalogue";
 import { apply } from "../src/core/catalogue/apply";
 import type { Edit } from "../src/core/catalogue/edit";
-import { fold } from "../src/core/schema/names";
+import { normalise } from "../src/core/schema/names";
 import type { Recipe } from "../src/core/kinds/index";
 import { formatRecipe } from "../src/core/notation/format";
 import { parseLine } from "../src/core/notation/parser";
@@ -197,7 +197,7 @@ function unaccounted(
   for (const { from, to } of remarks) for (let k = from; k < to; k++) open[k] = " ";
   const typed = open.join("").replace(TIME, (clause, time: string) => (ticksIn(time.trim()) === ticks ? " " : clause));
   const numbers = (canonical.match(/\d+(?:\.\d+)?(?:e[+-]?\d+)?/gi) ?? []).map(Number);
-  const letters = fold(canonical);
+  const letters = normalise(canonical);
   const left: string[] = [];
   const words = new Map<string, number>();
   for (const token of typed.match(/\d+(?:\.\d+)?(?:e[+-]?\d+)?|\p{L}+/giu) ?? []) {
@@ -206,7 +206,7 @@ function unaccounted(
       if (at >= 0) numbers.splice(at, 1);
       // What is not said counts as 1, and as 100%.
       else if (Number(token) !== 1 && Number(token) !== 100) left.push(token);
-    } else words.set(fold(token), (words.get(fold(token)) ?? 0) + 1);
+    } else words.set(normalise(token), (words.get(normalise(token)) ?? 0) + 1);
   }
   for (const [word, n] of words) if (!LEADING.has(word) && letters.split(word).length - 1 < n) left.push(word);
   return left;

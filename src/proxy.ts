@@ -3,7 +3,7 @@
  * own door (server/route.ts).
  */
 import { type NextRequest, NextResponse } from "next/server";
-import { refusedAtDoor, SEALS, sealed } from "./server/door";
+import { refuseForeign, SECURITY_HEADERS, withSecurityHeaders } from "./server/origin";
 
 /**
  * Scripts and styles run only with the nonce of this one answer or from our own files; nothing is loaded from
@@ -30,17 +30,17 @@ function policy(nonce: string): string {
 
 export function proxy(request: NextRequest): Response {
   // People follow links to pages from anywhere; what a page may fetch is the API's business.
-  const refused = refusedAtDoor(
+  const refused = refuseForeign(
     new Request(request.nextUrl, { headers: { host: request.headers.get("host") ?? "" } }),
     { writes: false },
   );
-  if (refused) return sealed(refused);
+  if (refused) return withSecurityHeaders(refused);
   const nonce = btoa(crypto.randomUUID());
   const headers = new Headers(request.headers);
   headers.set("x-nonce", nonce);
   headers.set("content-security-policy", policy(nonce));
   const response = NextResponse.next({ request: { headers } });
-  for (const [name, value] of Object.entries(SEALS)) response.headers.set(name, value);
+  for (const [name, value] of Object.entries(SECURITY_HEADERS)) response.headers.set(name, value);
   response.headers.set("content-security-policy", policy(nonce));
   return response;
 }

@@ -1,11 +1,11 @@
 import { redirect } from "next/navigation";
 import { host } from "@/server/host";
-import { Doors } from "@/ui/frame/doors";
+import { PantryList } from "@/ui/frame/pantry-list";
 
 export const dynamic = "force-dynamic";
 
 export default async function Page({ searchParams }: { searchParams: Promise<{ all?: string }> }) {
   const pantries = await (await host()).pantries();
   if (pantries.length === 1 && (await searchParams).all === undefined) redirect(`/${pantries[0].key}/shelves`);
-  return <Doors pantries={pantries.map(({ key, name, revision }) => ({ key, name, revision }))} />;
+  return <PantryList pantries={pantries.map(({ key, name, revision }) => ({ key, name, revision }))} />;
 }

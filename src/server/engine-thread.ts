@@ -11,7 +11,7 @@ import { transliterateBy } from "../core/schema/names";
 import { exportBundle } from "../core/exchange/bundle";
 import { catalogueFrom } from "../store/load";
 import { type Made, type Write, writesOf } from "../store/prepare";
-import type { Answer, Followed, Question, Questions, Writes } from "./questions";
+import type { ThreadMessage, Followed, Question, Questions, Writes } from "./questions";
 import { type Intent, readied } from "./use-cases/intents";
 
 const port = parentPort;
@@ -31,7 +31,6 @@ function answer(question: Question): unknown {
     engine = new Engine(catalogueFrom(question.texts));
     return engine.revision;
   }
-  if (question.ask === "fail") return fail(question.busy);
   if (!engine) throw new Error("No pantry is open in this thread.");
   switch (question.ask) {
     case "follow": {
@@ -109,15 +108,9 @@ function moreWrites(): Writes {
   return { writes, more: true };
 }
 
-function fail(busy = 0): null {
-  if (!busy) process.exit(1);
-  for (const end = performance.now() + busy; performance.now() < end; );
-  return null;
-}
-
-const say = (said: Answer): void => port.postMessage(said);
+const say = (said: ThreadMessage): void => port.postMessage(said);
 port.on("message", (question: Question) => {
-  let said: Answer;
+  let said: ThreadMessage;
   try {
     said = { value: answer(question) };
   } catch (error) {

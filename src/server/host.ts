@@ -20,7 +20,7 @@ import { listen } from "../store/listen";
 import { EDITS_IN_PART, type Write } from "../store/prepare";
 import { changesAfter, type LoggedText, listPantries, loadTexts, type PantryHead, pantryByKey } from "../store/load";
 import { connect, migrate, type Orm } from "../store/orm";
-import { type Lodger, Pool } from "./pool";
+import { type Pooled, Pool } from "./pool";
 import type { Followed, Questions, Writes } from "./questions";
 import { Ration } from "./ration";
 import { EngineFailed, GivenUp, Thread, ThreadLost, TookTooLong, TooBusy } from "./thread";
@@ -39,7 +39,7 @@ const BODIES = 256 * 2 ** 20;
 /**
  * What every open view is told: a change with its ripple as JSON, that it must read anew, or that the pantry is gone.
  */
-export type Told =
+export type WindowNotice =
   | { readonly tell: "change"; readonly revision: number; readonly json: string }
   | { readonly tell: "anew"; readonly revision: number }
   | { readonly tell: "gone" };
@@ -62,8 +62,8 @@ const MOST_GATHERING = 40;
 /** What a bundle that can't be read makes of the pantry. */
 const NOTHING = { ok: false as const, faults: [], conflicts: [] };
 
-/** Questions about what only this one thread knows, or that would end the next one too. */
-const NEVER_AGAIN: ReadonlySet<keyof Questions> = new Set(["fail", "committed", "more"]);
+/** Questions about what only this one thread knows. */
+const NEVER_AGAIN: ReadonlySet<keyof Questions> = new Set(["committed", "more"]);
 
 /** Takes from the queue what is written next: an import or an undo alone, edits of several people together. */
 function nextBatch(queue: Waiting[]): Waiting[] {
@@ -86,8 +86,8 @@ const mayBeOneAlone = (error: unknown): boolean =>
   error instanceof TookTooLong ||
   (error as { code?: string }).code?.startsWith("23") === true;
 
-export class Engine implements Lodger, Writer {
-  private readonly watchers = new Set<(told: Told) => void>();
+export class Engine implements Pooled, Writer {
+  private readonly watchers = new Set<(told: WindowNotice) => void>();
   private thread: Thread | null = null;
   private opening: Promise<Thread> | null = null;
   private last: Promise<unknown> = Promise.resolve();
@@ -117,7 +117,7 @@ export class Engine implements Lodger, Writer {
     this.revision = revision;
   }
 
-  get lodged(): boolean {
+  get running(): boolean {
     return this.thread !== null && !this.thread.lost;
   }
   get working(): boolean {
@@ -126,11 +126,11 @@ export class Engine implements Lodger, Writer {
   get watched(): boolean {
     return this.watchers.size > 0;
   }
-  watch(watcher: (told: Told) => void): () => void {
+  watch(watcher: (told: WindowNotice) => void): () => void {
     this.watchers.add(watcher);
     return () => this.watchers.delete(watcher);
   }
-  private tell(told: Told): void {
+  private tell(told: WindowNotice): void {
     for (const watcher of this.watchers) watcher(told);
   }
 
@@ -200,7 +200,7 @@ export class Engine implements Lodger, Writer {
   /** All records and readings as JSON, zipped where asked for; made once per revision then. */
   async snapshot(zip: boolean): Promise<Uint8Array> {
     if (!zip) return (await this.ask("snapshot", { zip })).body;
-    if (this.zipped?.revision === this.revision && this.lodged) return this.zipped.body;
+    if (this.zipped?.revision === this.revision && this.running) return this.zipped.body;
     this.zipped = await this.ask("snapshot", { zip });
     return this.zipped.body;
   }
@@ -223,7 +223,7 @@ export class Engine implements Lodger, Writer {
     if (revision <= this.revision) return Promise.resolve();
     return this.inTurn(async () => {
       if (revision <= this.revision) return;
-      if (!this.lodged && !this.opening) {
+      if (!this.running && !this.opening) {
         // Nobody asks for readings now: views read anew, which opens it.
         this.key = null;
         if (Number.isFinite(revision)) {

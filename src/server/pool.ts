@@ -1,10 +1,10 @@
 /** How many threads there may be: who needs one more makes room by ending the one that was used least recently. */
 import { TooBusy } from "./thread";
 
-export interface Lodger {
+export interface Pooled {
   /** When it was last used [ms since 1970]. */
   readonly used: number;
-  readonly lodged: boolean;
+  readonly running: boolean;
   /** It can't be ended right now. */
   readonly working: boolean;
   /** Ends its thread; it opens again when somebody asks. */
@@ -14,7 +14,7 @@ export interface Lodger {
 const WAIT = 30_000;
 
 export class Pool {
-  private readonly lodgers = new Set<Lodger>();
+  private readonly pooled = new Set<Pooled>();
   private readonly waiting: (() => void)[] = [];
   /** Threads that are being opened. */
   private coming = 0;
@@ -22,15 +22,15 @@ export class Pool {
   constructor(readonly most: number) {}
 
   get size(): number {
-    return [...this.lodgers].filter((l) => l.lodged).length;
+    return [...this.pooled].filter((l) => l.running).length;
   }
 
   /** Room for one thread, which `work` opens. @throws TooBusy where none becomes free in half a minute */
-  async lodge<T>(lodger: Lodger, work: () => Promise<T>): Promise<T> {
-    this.lodgers.add(lodger);
+  async lodge<T>(lodger: Pooled, work: () => Promise<T>): Promise<T> {
+    this.pooled.add(lodger);
     const end = Date.now() + WAIT;
     while (this.size + this.coming >= this.most) {
-      const free = [...this.lodgers].filter((l) => l.lodged && !l.working).sort((a, b) => a.used - b.used)[0];
+      const free = [...this.pooled].filter((l) => l.running && !l.working).sort((a, b) => a.used - b.used)[0];
       if (free) await free.park();
       else if (Date.now() > end)
         throw new TooBusy("More pantries are in use than there are engines for. Try again in a moment.");
@@ -53,8 +53,8 @@ export class Pool {
   freed(): void {
     this.waiting.shift()?.();
   }
-  leave(lodger: Lodger): void {
-    this.lodgers.delete(lodger);
+  leave(lodger: Pooled): void {
+    this.pooled.delete(lodger);
     this.freed();
   }
 }

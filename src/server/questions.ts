@@ -46,11 +46,9 @@ export interface Questions {
     question: { readonly edits: readonly Edit[] };
     answer: { readonly ok: true; readonly json: string } | Extract<Outcome, { ok: false }>;
   };
-  /** Ends the thread at once, as a crash would, or keeps it busy for so many milliseconds; for tests. */
-  fail: { question: { readonly busy?: number }; answer: null };
 }
 export type Question = { [Q in keyof Questions]: { readonly ask: Q } & Questions[Q]["question"] }[keyof Questions];
-export type Answer =
+export type ThreadMessage =
   | { readonly value: unknown }
   | { readonly failed: string }
   /** Not an answer yet. */

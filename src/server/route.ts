@@ -3,7 +3,7 @@ import type { Edit } from "../core/catalogue/edit";
 import { PantryGone } from "../store/commit";
 import { type Actor, actingFrom } from "./acting";
 import { type BodyLimits, CHANGE, readBody, SMALL } from "./body";
-import { refusedAtDoor, sealed } from "./door";
+import { refuseForeign, withSecurityHeaders } from "./origin";
 import { type Engine, type Host, host } from "./host";
 import { problem } from "./problem";
 import { type Complaint, checked, checkedChange } from "./requests";
@@ -27,12 +27,12 @@ export const route =
   (handle: (call: Call) => Promise<Response> | Response, { guarded = false } = {}): Handler =>
   async (request, context) => {
     const writes = !READING.includes(request.method);
-    const refused = refusedAtDoor(request, { writes: writes || guarded });
-    if (refused) return sealed(refused);
+    const refused = refuseForeign(request, { writes: writes || guarded });
+    if (refused) return withSecurityHeaders(refused);
     try {
       const actor = actingFrom(request.headers);
-      if ("says" in actor) return sealed(problem(400, "Who is this?", actor.says));
-      return sealed(
+      if ("says" in actor) return withSecurityHeaders(problem(400, "Who is this?", actor.says));
+      return withSecurityHeaders(
         await handle({
           request,
           params: (await context.params) as Record<string, string>,
@@ -42,7 +42,7 @@ export const route =
         }),
       );
     } catch (error) {
-      return sealed(failure(error as Error & { code?: string }, writes));
+      return withSecurityHeaders(failure(error as Error & { code?: string }, writes));
     }
   };
 

@@ -1,3 +1,4 @@
+import type { Worker } from "node:worker_threads";
 import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from "vitest";
 import * as health from "../app/api/health/route";
 import * as icons from "../app/api/icons/[name]/route";
@@ -74,6 +75,8 @@ const call = async (
   const text = await response.text();
   return { status: response.status, body: text ? JSON.parse(text) : {} };
 };
+/** Ends the engine's thread as a crash would. */
+const crash = (engine: object): Promise<number> => (engine as { thread: { worker: Worker } }).thread.worker.terminate();
 const add = (item: Item) => call(changes.POST, { body: { edits: [{ op: "add", kind: "item", record: item }] } });
 const fresh = (name: string): Item => withDefaults("item", { id: newId(), key: `k_${newId()}`, name, status: "ready" });
 const snapshot = async () =>
@@ -439,11 +442,11 @@ describe("the server", () => {
     const unwatch = engine.watch(({ tell }) => {
       if (tell === "anew") told++;
     });
-    await expect(engine.ask("fail", {})).rejects.toThrow("thread ended");
+    await crash(engine);
     expect(await snapshot()).toEqual(before);
     expect(told).toBe(1);
     // A crash between a commit and its following: nothing is lost.
-    void engine.ask("fail", {}).catch(() => undefined);
+    void crash(engine);
     const item = fresh("Cork");
     expect((await add(item)).status).toBe(200);
     const after = await snapshot();
@@ -574,13 +577,19 @@ describe("the server", () => {
     const engine = await one.engine(pantry);
     if (!engine) throw new Error("no engine");
     await snapshot();
-    const busy = engine.ask("fail", { busy: 300 });
+    const long = (items: number) => {
+      const many = { format: "salty-pantry-bundle", version: 1, items: [] as object[] };
+      for (let k = 0; k < items; k++) many.items.push({ name: `Float ${k}` });
+      const bundle = new TextEncoder().encode(JSON.stringify(many));
+      return { intents: [{ do: "import" as const, bundle, replace: false }] };
+    };
+    const busy = engine.ask("prepare", long(3_000));
     const gone = new AbortController();
     const waiting = engine.ask("whatIf", { edits: [] }, { signal: gone.signal });
     gone.abort();
     await expect(waiting).rejects.toThrow("Nobody waits");
     await busy;
-    await expect(engine.ask("fail", { busy: 5_000 }, { limit: 100 })).rejects.toThrow("took longer");
+    await expect(engine.ask("prepare", long(60_000), { limit: 100 })).rejects.toThrow("took longer");
     expect((await snapshot()).model.revision).toBe(1);
   });
 

@@ -1,5 +1,5 @@
 /** Server-sent events: one stream per open view, one message per committed change. */
-import type { Engine, Host, Told } from "./host";
+import type { Engine, Host, WindowNotice } from "./host";
 import { problem } from "./problem";
 
 /** Streams of one process. */
@@ -14,8 +14,8 @@ const LARGEST = 512 * 1024;
 
 const encoder = new TextEncoder();
 /** The same bytes for every stream. */
-const encoded = new WeakMap<Told, Uint8Array>();
-function bytesOf(told: Told): Uint8Array {
+const encoded = new WeakMap<WindowNotice, Uint8Array>();
+function bytesOf(told: WindowNotice): Uint8Array {
   let bytes = encoded.get(told);
   if (!bytes) {
     if (told.tell === "gone") bytes = message("gone", "{}");

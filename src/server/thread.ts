@@ -5,7 +5,7 @@
 import { join } from "node:path";
 import { Worker } from "node:worker_threads";
 import type { PantryTexts } from "../store/load";
-import type { Answer, Question, Questions } from "./questions";
+import type { ThreadMessage, Question, Questions } from "./questions";
 import type { Patience } from "./use-cases/writing";
 
 /** Thrown to whoever waits for a thread that is gone. */
@@ -45,7 +45,7 @@ export class Thread {
   private constructor() {
     this.worker = new Worker(file(), { resourceLimits: { maxOldGenerationSizeMb: MEMORY } });
     this.worker.unref();
-    this.worker.on("message", (said: Answer) => {
+    this.worker.on("message", (said: ThreadMessage) => {
       const { current } = this;
       if ("progress" in said) {
         current?.progress?.(said.progress);

@@ -72,7 +72,7 @@ const NONE: GainReport = { gains: [], even: [], complete: true, columns: 0 };
  * what takes nothing is a source and no column, a sale is one.
  *
  * 1. Prices under which every process loses prove that there is none (prices.ts), with no programme at all.
- * 2. Where they can't: look for all minimal supports around the seeds (loop-search.ts).
+ * 2. Where they can't: look for all minimal supports around the violators (loop-search.ts).
  * 3. Find small whole multiplicities, verify them in exact fractions.
  * @param known  what was found before some records changed: loops of others are taken over
  */
@@ -231,7 +231,7 @@ class Trade implements Nets {
       if (signs.has(1)) this.alone.push(this.netOf(c));
     }
     this.first = [
-      ...new Set([...merging, ...prices.seeds, ...[...prices.sold].map((i) => compiled.network.processes + i)]),
+      ...new Set([...merging, ...prices.violators, ...[...prices.sold].map((i) => compiled.network.processes + i)]),
     ].filter((c) => !this.gone.has(c));
   }
 
@@ -285,7 +285,7 @@ class Trade implements Nets {
   }
 
   /**
-   * Processes among the seeds and beside them that turn one thing into one other: only those can be seeds for being
+   * Processes among the violators and beside them that turn one thing into one other: only those can be violators for being
    * exact.
    */
   private pairsOf(): Turn[] {
@@ -297,7 +297,7 @@ class Trade implements Nets {
       return n === 1 && outs.end[p] - outs.start[p] === 1 && !(money[p] > 0);
     };
     const near = new Set<number>();
-    for (const p of prices.seeds) {
+    for (const p of prices.violators) {
       if (!single(p)) continue;
       near.add(p);
       const made = outs.to[outs.start[p]];

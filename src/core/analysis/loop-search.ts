@@ -41,7 +41,7 @@ export interface Nets {
   fixed(row: number): boolean;
 }
 
-export interface Found {
+export interface FoundLoops {
   /** Supports that gain, each minimal: without any of its processes the others don't gain. */
   readonly gaining: readonly (readonly Column[])[];
   /** Minimal supports that come round with exactly what they took. */
@@ -74,18 +74,15 @@ const FAR = 60;
 const DOUBT = 1e-9;
 
 /**
- * Every support that loses nothing contains a seed: a column that no prices could make lossy. As long as there is one,
- * one of
- * its seeds is taken, all minimal supports through it are looked for by leaving out, in turn, each process of one that
- * was
- * found (Reiter 1987), and the seed is put aside. So loops that share nothing do not multiply the work. First those
- * that
- * gain, then, with what gains put aside, those that come out even.
+ * Every support that loses nothing contains a violator: a column that no prices could make lossy. As long as there is
+ * one, one of them is taken, all minimal supports through it are looked for by leaving out, in turn, each process of one
+ * that was found (the hitting-set tree of Reiter 1987), and the violator is put aside. So loops that share nothing do not
+ * multiply the work. First those that gain, then, with what gains put aside, those that come out even.
  *
- * Only what lies around the seeds is looked at: a column comes in when it could help. Limits: 40 loops of a kind, 120
+ * Only what lies around the violators is looked at: a column comes in when it could help. Limits: 40 loops of a kind, 120
  * processes in them, 600 programmes, 2e8 steps of elimination.
  */
-export function searchLoops(nets: Nets): Found {
+export function searchLoops(nets: Nets): FoundLoops {
   const field = new Field(nets);
   const whole = new Search(field);
   const gaining = searchFor(whole, (search) => search.any(), true);
@@ -112,7 +109,7 @@ export function anyGains(nets: Nets): boolean {
 
 function searchFor(
   whole: Search,
-  ask: (search: Search) => Answer,
+  ask: (search: Search) => Support,
   gains: boolean,
 ): { found: Column[][]; complete: boolean } {
   const found: Column[][] = [];
@@ -126,7 +123,7 @@ function searchFor(
 }
 
 /** @returns whether it was gone through to the end */
-function searchInto(found: Column[][], whole: Search, ask: (search: Search) => Answer, gains: boolean): boolean {
+function searchInto(found: Column[][], whole: Search, ask: (search: Search) => Support, gains: boolean): boolean {
   const { field } = whole;
   const known = new Set<string>();
   let complete = true;
@@ -136,14 +133,14 @@ function searchInto(found: Column[][], whole: Search, ask: (search: Search) => A
     const some = ask(search);
     if (some === "unsure") complete = false;
     if (some === null || some === "unsure") return complete;
-    const seed = search.seeds.find((c) => some.includes(c)) as number;
+    const violator = search.violators.find((c) => some.includes(c)) as number;
     const branches: number[][] = [[]];
     const tried = new Set<string>();
     for (let at = 0; at < branches.length; at++) {
       if (found.length >= MOST_LOOPS || parts >= MOST_PARTS || field.programmes >= MOST_PROGRAMMES) return false;
       const narrowed = at ? search.without(branches[at]) : search;
       const hint = at ? ask(narrowed) : some;
-      const support = hint && narrowed.through(seed, hint === "unsure" ? [] : hint);
+      const support = hint && narrowed.through(violator, hint === "unsure" ? [] : hint);
       if (support === "unsure") complete = false;
       if (!support || support === "unsure") continue;
       const loop = gains
@@ -162,20 +159,20 @@ function searchInto(found: Column[][], whole: Search, ask: (search: Search) => A
         known.add(key);
       }
       for (const c of loop ?? support) {
-        if (c === seed) continue;
+        if (c === violator) continue;
         const next = [...branches[at], c].sort((a, b) => a - b);
         if (tried.has(next.join())) continue;
         tried.add(next.join());
         branches.push(next);
       }
     }
-    search = search.without([seed]);
+    search = search.without([violator]);
   }
 }
 
 type Goal = (c: number) => Fraction;
 /** Columns of a support; null: there is none, proved; "unsure": neither could be shown within the limits. */
-type Answer = number[] | null | "unsure";
+type Support = number[] | null | "unsure";
 
 interface Entries {
   readonly rows: readonly number[];
@@ -266,7 +263,7 @@ class Field {
 /** One search over the columns that are not put aside. */
 class Search {
   /** Columns that gain under the prices, or nearly; the prices prove that every support contains one. */
-  readonly seeds: readonly number[];
+  readonly violators: readonly number[];
   /** Per row, as far as it was lowered. */
   private readonly lowered: number[];
   private readonly exactPrice = new Map<number, Fraction>();
@@ -279,9 +276,9 @@ class Search {
     wider?: Search,
   ) {
     this.lowered = wider ? wider.lowered.slice() : [];
-    const unsettled = this.lower(wider ? wider.seeds : [...new Set(field.nets.first)]);
+    const unsettled = this.lower(wider ? wider.violators : [...new Set(field.nets.first)]);
     field.hold([]);
-    this.seeds = unsettled.filter((c) => this.value(c, 1).sum > (-MARGIN / 2) * this.size(c));
+    this.violators = unsettled.filter((c) => this.value(c, 1).sum > (-MARGIN / 2) * this.size(c));
   }
 
   /** The same search with some more columns put aside. */
@@ -395,22 +392,22 @@ class Search {
   }
 
   /** A support that gains, or null: nothing does. */
-  any(): Answer {
-    return this.best(this.seeds, (c) => this.worth(c), 1);
+  any(): Support {
+    return this.best(this.violators, (c) => this.worth(c), 1);
   }
   /** A support that comes round without loss, or null. */
-  round(): Answer {
+  round(): Support {
     // The prices take at least half the margin from every other column, so a quarter more leaves those below zero.
-    return this.best(this.seeds, (c) => add(this.worth(c), dyadic((MARGIN / 4) * this.size(c))), 1);
+    return this.best(this.violators, (c) => add(this.worth(c), dyadic((MARGIN / 4) * this.size(c))), 1);
   }
   /** A support with the given column that loses nothing, and of which nothing can be left out; null: there is none. */
-  through(seed: number, hint: readonly number[]): Answer {
-    const support = this.best([seed, ...hint], (c) => (c === seed ? ONE : ZERO), 0);
+  through(violator: number, hint: readonly number[]): Support {
+    const support = this.best([violator, ...hint], (c) => (c === violator ? ONE : ZERO), 0);
     if (!support || support === "unsure") return support;
     const kept = shrink(
       support.map((c) => this.column(c)),
-      (k) => (support[k] === seed ? ONE : ZERO),
-      { must: this.column(seed), steps: this.field.steps },
+      (k) => (support[k] === violator ? ONE : ZERO),
+      { must: this.column(violator), steps: this.field.steps },
     );
     return kept?.map((column) => column.process) ?? null;
   }
@@ -425,10 +422,10 @@ class Search {
    * the others. Floats choose the basis; what is claimed is proved: a support by the exact vertex, that there is none
    * by
    * prices under which every column loses more than rounding could hide, or by the basis's exact duals.
-   * @param priced  1 where the goal is the worth (or nearly), so that columns that are no seeds count below zero by
+   * @param priced  1 where the goal is the worth (or nearly), so that columns that are no violators count below zero by
    *   themselves; else 0
    */
-  private best(start: readonly number[], goal: Goal, priced: 0 | 1): Answer {
+  private best(start: readonly number[], goal: Goal, priced: 0 | 1): Support {
     const active = [...new Set(start)];
     if (!active.length) return null;
     for (let round = 0; round < MOST_ROUNDS; round++) {
@@ -547,7 +544,7 @@ class Search {
 
   /**
    * Columns that add to a row with a dual: only those can be worth more than the prices alone say, and of all others
-   * that are no seeds the prices prove that they lose.
+   * that are no violators the prices prove that they lose.
    */
   private *touched(): Generator<number> {
     const { held, dual } = this.field;
@@ -564,7 +561,7 @@ class Search {
 
   /** True where every column loses so much under prices and duals that rounding can't matter. */
   private allLose(): boolean {
-    for (const list of [this.seeds, this.touched()])
+    for (const list of [this.violators, this.touched()])
       for (const c of list) {
         const { sum: worth, terms } = this.value(c, 1);
         if (worth >= -DOUBT * terms) return false;

@@ -21,14 +21,14 @@ const TRACED = 100;
  * its own whose price is 1 a value unit. They start as least costs with a margin, where what comes from outside has a
  * price
  * that nothing sold can reach. Where the outputs of a process are worth more than its inputs less the margin, its most
- * valuable output is lowered to that; a process lowered 8 times is a seed: one that no prices could make lossy. Every
- * gaining combination contains a seed or the sale of an item that is listed in `sold`.
+ * valuable output is lowered to that; a process lowered 8 times is a violator: one that no prices could make lossy. Every
+ * gaining combination contains a violator or the sale of an item that is listed in `sold`.
  */
 export class Prices {
   /** Per item, above zero. */
   price: Float64Array;
   /** Processes that gain under the prices, or come so near that only fractions can tell. */
-  readonly seeds = new Set<number>();
+  readonly violators = new Set<number>();
   /** Items that sell for more than their price, or so near to it. */
   readonly sold = new Set<number>();
   private start: Float64Array;
@@ -70,7 +70,7 @@ export class Prices {
       without: FREE | GAINS,
       share: 1 - 2 * MARGIN,
       start: (i) => start[i],
-      quarantine: this.seeds,
+      quarantine: this.violators,
     });
     for (let i = 0; i < network.items; i++)
       cost[i] = Number.isFinite(cost[i]) ? Math.min(Math.max(cost[i], 1e-100), 1e200) : 1 + above;
@@ -78,10 +78,10 @@ export class Prices {
     this.start = cost.slice();
     const open: number[] = [];
     for (let p = 0; p < network.processes; p++)
-      if (this.takesPart(p) && !this.seeds.has(p) && !this.loses(p)) open.push(p);
+      if (this.takesPart(p) && !this.violators.has(p) && !this.loses(p)) open.push(p);
     this.lower(open);
     if (this.trades) for (let i = 0; i < network.items; i++) this.judgeSale(i);
-    this.most = MORE + 2 * (this.seeds.size + this.sold.size);
+    this.most = MORE + 2 * (this.violators.size + this.sold.size);
   }
 
   private wouldTrade(): boolean {
@@ -116,7 +116,7 @@ export class Prices {
 
   private lower(queue: number[]): void {
     const { ins, outs, consumers, money } = this.compiled.network;
-    const { price, start, seeds } = this;
+    const { price, start, violators } = this;
     const [inQty, outQty] = [ins.qty as Float64Array, outs.qty as Float64Array];
     const lowered = new Map<number, number>();
     /** The process that lowered an item last. */
@@ -124,7 +124,7 @@ export class Prices {
     for (let at = 0; at < queue.length; at++) {
       const p = queue[at];
       const times = lowered.get(p) ?? 0;
-      if (seeds.has(p) || !this.takesPart(p)) continue;
+      if (violators.has(p) || !this.takesPart(p)) continue;
       let taken = money[p];
       for (let k = ins.start[p]; k < ins.end[p]; k++) taken += inQty[k] * price[ins.to[k]];
       let [given, best, dearest] = [0, -1, 0];
@@ -135,7 +135,7 @@ export class Prices {
       }
       if (given <= taken * (1 - MARGIN) || best < 0) continue;
       if (times >= LOWERINGS || (times > 0 && this.leadsBack(p, parent))) {
-        seeds.add(p);
+        violators.add(p);
         continue;
       }
       lowered.set(p, times + 1);
@@ -145,10 +145,10 @@ export class Prices {
       const floor = Math.max(start[item] / 1000, this.trades ? this.compiled.sells[item] * (1 + 2 * MARGIN) : 0);
       price[item] = Math.min(price[item], Math.max(wanted, floor));
       for (let k = consumers.start[item]; k < consumers.end[item]; k++)
-        if (!seeds.has(consumers.to[k])) queue.push(consumers.to[k]);
+        if (!violators.has(consumers.to[k])) queue.push(consumers.to[k]);
       queue.push(p);
     }
-    for (const p of seeds) if (this.loses(p)) seeds.delete(p);
+    for (const p of violators) if (this.loses(p)) violators.delete(p);
   }
 
   /** True where a process was made to gain by its own earlier lowering: a circle of prices. */
@@ -172,13 +172,13 @@ export class Prices {
 
   /** True where nothing can gain, by these prices and in spite of rounding. */
   get clean(): boolean {
-    return this.seeds.size === 0 && this.sold.size === 0;
+    return this.violators.size === 0 && this.sold.size === 0;
   }
 
   /**
    * Makes the prices hold after processes or sell prices changed; items that are new get a price first. Prices only
    * fall, so
-   * that in time more seems to gain than does: past twice as many seeds as at first they are better found from scratch.
+   * that in time more seems to gain than does: past twice as many violators as at first they are better found from scratch.
    * @returns false where they must be
    */
   repair(processes: Iterable<number>, items: Iterable<number>): boolean {
@@ -188,12 +188,12 @@ export class Prices {
     if (!this.trades && (ps.some((p) => network.money[p] > 0) || is.some((i) => sells[i] > 0)) && this.wouldTrade())
       return false;
     if (network.items > this.price.length) this.widen();
-    for (const p of ps) this.seeds.delete(p);
+    for (const p of ps) this.violators.delete(p);
     const open: number[] = [];
     for (const p of ps) if (this.takesPart(p) && !this.loses(p)) open.push(p);
     if (open.length) this.lower(open);
     if (this.trades) for (const i of is) this.judgeSale(i);
-    return this.seeds.size + this.sold.size <= this.most;
+    return this.violators.size + this.sold.size <= this.most;
   }
 
   /** An item that is new is worth what its cheapest process takes, else as much as what comes from outside. */

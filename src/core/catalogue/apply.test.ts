@@ -7,7 +7,7 @@ import { held, heldStat } from "./inheritance";
 import { apply } from "./apply";
 import { difference, type Edit, invert, setField } from "./edit";
 import { same } from "../schema/json";
-import { fold, KeyAllocator, keyFrom, nearest, transliterateBy } from "../schema/names";
+import { normalise, KeyAllocator, keyFrom, nearest, transliterateBy } from "../schema/names";
 import { newId, type Id } from "../schema/id";
 import { withDefaults, KINDS } from "../kinds/index";
 import { tellChange } from "../history/telling";
@@ -183,8 +183,8 @@ describe("inheritance", () => {
 
 describe("names", () => {
   it("fold case, spaces, Unicode forms and apostrophes", () => {
-    expect(fold("Ship’s  GLASS")).toBe(fold("ship's glass"));
-    expect(fold("ﬁne salt")).toBe("finesalt");
+    expect(normalise("Ship’s  GLASS")).toBe(normalise("ship's glass"));
+    expect(normalise("ﬁne salt")).toBe("finesalt");
   });
   it("make keys, and free ones", () => {
     expect(keyFrom("Crème de l'Anguille (large)", "item")).toBe("creme_de_languille_large");
@@ -194,7 +194,7 @@ describe("names", () => {
     transliterateBy(anyAscii);
     expect(keyFrom("Соль", "item")).toBe("sol");
     expect(keyFrom("海盐", "item")).toBe("haiyan");
-    const keys = new KeyAllocator((folded) => folded === "salt" || folded === "salt2");
+    const keys = new KeyAllocator((normalised) => normalised === "salt" || normalised === "salt2");
     expect([keys.next("salt"), keys.next("salt"), keys.next("tar")]).toEqual(["salt_3", "salt_4", "tar"]);
   });
   it("offer what was probably meant", () => {

@@ -2,7 +2,7 @@
 import { type AnyRecord, type Kind, kindWord } from "../kinds/index";
 import type { Id } from "../schema/id";
 import { type Catalogue, recordAt } from "./catalogue";
-import { foldKey, keyIndex } from "./keys";
+import { normaliseKey, keyIndex } from "./keys";
 import { referrersTo } from "./references";
 import type { Fault } from "./rules";
 import { parentOf, tooDeep, treeOf } from "./tree";
@@ -16,10 +16,10 @@ export function takenKeys(before: Catalogue, next: Catalogue, written: ReadonlyM
     const here = new Map<string, Id>();
     for (const [id, record] of changes) {
       if (!record || recordAt(before, kind, id)?.key === record.key) continue;
-      const folded = foldKey(record.key);
-      const holder = keyIndex(before, kind).get(folded);
+      const normalised = normaliseKey(record.key);
+      const holder = keyIndex(before, kind).get(normalised);
       const there = holder === undefined || holder === id ? undefined : recordAt(next, kind, holder);
-      if ((there && foldKey(there.key) === folded) || here.has(folded))
+      if ((there && normaliseKey(there.key) === normalised) || here.has(normalised))
         faults.push({
           kind,
           id,
@@ -27,7 +27,7 @@ export function takenKeys(before: Catalogue, next: Catalogue, written: ReadonlyM
           field: "key",
           says: `The key “${record.key}” belongs to another ${kindWord(kind)} already. Choose one that is free, such as ${record.key}_2.`,
         });
-      here.set(folded, id);
+      here.set(normalised, id);
     }
   }
   return faults;

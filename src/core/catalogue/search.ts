@@ -1,14 +1,14 @@
-/** Texts that records are searched by, folded once and kept from change to change. */
+/** Texts that records are searched by, normalised once and kept from change to change. */
 import type { AnyRecord, Kind, RecordOf } from "../kinds/index";
 import { Haystack } from "../schema/haystack";
-import { fold, foldedName } from "../schema/names";
+import { normalise, normalisedName } from "../schema/names";
 import { type Catalogue, recordsOf } from "./catalogue";
 import type { Index } from "./persistent-map";
 
 /** Name, key and description; a line break stands between them, so that no text is found across two of them. */
 const textOf = (record: AnyRecord): string => {
   const { description } = record as Partial<RecordOf<"item">>;
-  return `${foldedName(record)}\n${fold(record.key)}${description ? `\n${fold(description)}` : ""}`;
+  return `${normalisedName(record)}\n${normalise(record.key)}${description ? `\n${normalise(description)}` : ""}`;
 };
 
 const TEXTS: Index<AnyRecord, Haystack> = {
@@ -22,6 +22,6 @@ const TEXTS: Index<AnyRecord, Haystack> = {
   },
 };
 
-/** The folded texts of all records of a kind. */
+/** The normalised texts of all records of a kind. */
 export const searchTexts = (catalogue: Catalogue, kind: Kind): Haystack =>
   recordsOf(catalogue, kind).index(TEXTS as never);

@@ -61,7 +61,7 @@ export interface Finding {
 }
 
 /** What a check yields; rule, severity and fingerprint follow from the check and the subject. */
-export interface Found {
+export interface FindingDraft {
   /** What it is about: what waivers and "new since" go by. */
   readonly subject: Ref | readonly Ref[];
   /** Who else is named. */
@@ -71,9 +71,14 @@ export interface Found {
   readonly fixes: readonly Fix[];
 }
 
-export interface Scene {
+/** A pantry as checks see it. */
+export interface Checked {
   readonly catalogue: Catalogue;
   readonly readings: Readings;
+}
+export interface CheckContext extends Checked {
+  /** What was told before, by what it is about. */
+  readonly told: FindingCache;
 }
 
 interface Named {
@@ -91,22 +96,22 @@ interface Named {
 /** Looks at one record at a time, by what the readings say about it and its nearest neighbours. */
 export interface RecordCheck<K extends Kind = Kind> extends Named {
   readonly per: readonly K[];
-  at(scene: Scene, record: RecordOf<K>, kind: K): Iterable<Found>;
+  at(context: CheckContext, record: RecordOf<K>, kind: K): Iterable<FindingDraft>;
   /** More records to look at after a change than those that were touched or whose readings moved. */
-  also?(scene: Scene, delta: Delta): Iterable<Id>;
+  also?(context: CheckContext, delta: Delta): Iterable<Id>;
 }
 /** Looks at all records of a kind that have something in common. */
 export interface GroupCheck extends Named {
   readonly groups: readonly Kind[];
   /** What must be the same; null: the record counts for nothing. */
   common(record: AnyRecord, kind: Kind): string | null;
-  among(scene: Scene, records: readonly AnyRecord[], kind: Kind): Iterable<Found>;
+  among(context: CheckContext, records: readonly AnyRecord[], kind: Kind): Iterable<FindingDraft>;
 }
 /** Looks at the whole, whenever something moved in what it reads. */
 export interface WholeCheck extends Named {
   /** It names more items than its evidence does: it looks again where one is renamed. */
   readonly namesOthers?: true;
-  find(scene: Scene): Iterable<Found>;
+  find(context: CheckContext): Iterable<FindingDraft>;
 }
 export type Check = RecordCheck | GroupCheck | WholeCheck;
 
@@ -118,11 +123,15 @@ export function ref(catalogue: Catalogue, kind: Kind, id: Id): Ref {
   return { kind, id, key: record?.key ?? id, name: record?.name ?? `(gone: ${id})` };
 }
 
-export const itemRef = ({ catalogue, readings }: Scene, index: number): Ref =>
+export const itemRef = ({ catalogue, readings }: Checked, index: number): Ref =>
   ref(catalogue, "item", readings.compiled.idOf(index) as Id);
 
 /** Recipes in use (not retired) that need, use or make an item, in order of key. */
-export function recipesAround({ readings: { compiled } }: Scene, item: Id, side: "consumers" | "producers"): Recipe[] {
+export function recipesAround(
+  { readings: { compiled } }: CheckContext,
+  item: Id,
+  side: "consumers" | "producers",
+): Recipe[] {
   const i = compiled.numberOf(item);
   if (i === undefined) return [];
   const { start, end, to } = compiled.network[side];
@@ -135,7 +144,7 @@ export function recipesAround({ readings: { compiled } }: Scene, item: Id, side:
 }
 
 /** Sources that give an item, in order of key. */
-export function sourcesOf({ readings: { compiled } }: Scene, item: Id): Source[] {
+export function sourcesOf({ readings: { compiled } }: Checked, item: Id): Source[] {
   const i = compiled.numberOf(item);
   if (i === undefined) return [];
   const { start, end, to } = compiled.network.producers;
@@ -159,10 +168,15 @@ export const recipeRef = (recipe: Recipe): Ref => ({
  * as they
  * are: an object that is taken over from one revision to the next need not be told again.
  */
-export class Told {
-  private readonly by = new WeakMap<object, { readonly of: readonly unknown[]; readonly found: Found }>();
+export class FindingCache {
+  private readonly by = new WeakMap<object, { readonly of: readonly unknown[]; readonly found: FindingDraft }>();
 
-  about(what: object, { catalogue }: Scene, records: readonly unknown[], tell: () => Found): Found {
+  about(
+    what: object,
+    { catalogue }: CheckContext,
+    records: readonly unknown[],
+    tell: () => FindingDraft,
+  ): FindingDraft {
     const of = [catalogue.records.item, catalogue.records.currency, catalogue.pantry, ...records];
     const known = this.by.get(what);
     if (known && known.of.length === of.length && known.of.every((x, k) => x === of[k])) return known.found;

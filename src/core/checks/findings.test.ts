@@ -6,7 +6,7 @@ import { type Catalogue, withRecords } from "../catalogue/catalogue";
 import type { AnyRecord } from "../kinds/index";
 import type { Id } from "../schema/id";
 import { item, kitchen, must, newItem, recipe } from "../testing/kitchen";
-import type { Finding, Scene } from "./check";
+import type { Finding } from "./check";
 import { Findings } from "./findings";
 import { nearNames } from "./near-names";
 import { CHECKS } from "./index";
@@ -65,8 +65,8 @@ describe("findings that are followed", () => {
         ),
       ),
     });
-    const scene = { catalogue: all, readings: new Engine(all).readings } as Scene;
-    const found = [...new Findings([nearNames], scene, () => 1).all()];
+    const context = { catalogue: all, readings: new Engine(all).readings };
+    const found = [...new Findings([nearNames], context, () => 1).all()];
     expect(found.map((f: Finding) => f.about.map((r) => r.name))).toEqual(
       [["Salt", "salt"].sort(), ["Tar", "tar"]].map((names) => expect.arrayContaining(names)),
     );

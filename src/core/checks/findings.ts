@@ -7,7 +7,17 @@ import type { Edit } from "../catalogue/edit";
 import { type AnyRecord, type Kind, KINDS } from "../kinds/index";
 import type { Id } from "../schema/id";
 import { Groups } from "./groups";
-import { type Check, type Finding, type Found, type GroupCheck, type Ref, ref, type Scene } from "./check";
+import {
+  type Check,
+  type Checked,
+  type Finding,
+  type FindingDraft,
+  type GroupCheck,
+  type Ref,
+  ref,
+  type CheckContext,
+  FindingCache,
+} from "./check";
 
 /** Findings that belong together: of one record, one group or one whole check. */
 type Place = string;
@@ -32,13 +42,15 @@ export class Findings {
   private readonly chains = new Map<string, Set<Place>>();
   /** Per check and kind: records by a number made of what they have in common. */
   private readonly groups = new Map<string, Groups>();
+  private context: CheckContext;
 
   constructor(
     private readonly checks: readonly Check[],
-    private scene: Scene,
+    checked: Checked,
     /** A number of 32 bits for a text; texts that share one are told apart by what they say. */
     private readonly digest: (text: string) => number = (text) => digestOf(text),
   ) {
+    this.context = { ...checked, told: new FindingCache() };
     this.start();
   }
 
@@ -48,7 +60,7 @@ export class Findings {
 
   private start(): void {
     for (const map of [this.at, this.named, this.groups, this.chains]) map.clear();
-    const { catalogue } = this.scene;
+    const { catalogue } = this.context;
     // Each record once for all checks: where records are bytes, coming by them is most of the work.
     for (const kind of KINDS) {
       const alone = this.checks.flatMap((c) => ("per" in c && c.per.includes(kind) ? [c] : []));
@@ -56,7 +68,9 @@ export class Findings {
       if (alone.length + groups.length)
         for (const record of recordsOf(catalogue, kind).values()) {
           for (const check of alone) {
-            const found = marked(check, () => check.at(this.scene, record as never, kind), this.scene, kind, [record]);
+            const found = marked(check, () => check.at(this.context, record as never, kind), this.context, kind, [
+              record,
+            ]);
             if (found.length) this.put(placeOf(check, kind, record.id), check, found);
           }
           for (const check of groups) this.join(check, kind, record);
@@ -73,11 +87,15 @@ export class Findings {
    * @returns findings that are new or say something else now, those among them that are new, and fingerprints of what
    * is gone
    */
-  advance(scene: Scene, delta: Delta, edits: readonly Edit[]): { put: Finding[]; opened: Finding[]; drop: string[] } {
+  advance(
+    checked: Checked,
+    delta: Delta,
+    edits: readonly Edit[],
+  ): { put: Finding[]; opened: Finding[]; drop: string[] } {
     const [before, now] = [new Map<Place, Known>(), new Map<Place, readonly Finding[]>()];
     this.following = { before, now };
-    const earlier = this.scene.catalogue;
-    this.scene = scene;
+    const earlier = this.context.catalogue;
+    this.context = { ...checked, told: this.context.told };
     if (delta.anew || edits.some((e) => e.kind === "pantry")) {
       for (const [place, known] of this.at) before.set(place, known);
       this.start();
@@ -98,7 +116,7 @@ export class Findings {
   private following: { readonly before: Map<Place, Known>; readonly now: Map<Place, readonly Finding[]> } | null = null;
 
   private lookAgain(delta: Delta, edits: readonly Edit[], earlier: Catalogue): void {
-    const { catalogue, readings } = this.scene;
+    const { catalogue, readings } = this.context;
     const { compiled } = readings;
     const dirty = new Map<Kind, Set<Id>>();
     /**
@@ -143,7 +161,7 @@ export class Findings {
     }
     for (const check of this.checks) {
       if ("per" in check) {
-        const also = check.also ? [...check.also(this.scene, delta)] : [];
+        const also = check.also ? [...check.also(this.context, delta)] : [];
         const moved = check.reads.flatMap((reading) => [...movedItems(delta.of(reading))]);
         const items = moved.flatMap((i) => compiled.idOf(i) ?? []);
         for (const kind of check.per) {
@@ -178,18 +196,18 @@ export class Findings {
 
   /** What a check finds about a record, about a group by what it has in common, or at all. */
   private tell(check: Check, kind: Kind, about: string): Finding[] {
-    const { scene } = this;
-    if ("find" in check) return marked(check, () => check.find(scene), scene, kind, []);
+    const { context } = this;
+    if ("find" in check) return marked(check, () => check.find(context), context, kind, []);
     if ("per" in check) {
-      const record = recordAt(scene.catalogue, kind, about as Id);
-      return record ? marked(check, () => check.at(scene, record as never, kind), scene, kind, [record]) : [];
+      const record = recordAt(context.catalogue, kind, about as Id);
+      return record ? marked(check, () => check.at(context, record as never, kind), context, kind, [record]) : [];
     }
     const records = this.groupsOf(check, kind)
       .of(this.digest(about))
-      .flatMap((id) => recordAt(scene.catalogue, kind, id) ?? [])
+      .flatMap((id) => recordAt(context.catalogue, kind, id) ?? [])
       .filter((r) => check.common(r, kind) === about)
       .sort((a, b) => (a.key < b.key ? -1 : 1));
-    return records.length < 2 ? [] : marked(check, () => check.among(scene, records, kind), scene, kind, records);
+    return records.length < 2 ? [] : marked(check, () => check.among(context, records, kind), context, kind, records);
   }
 
   private look(check: Check, kind?: Kind, about = ""): void {
@@ -277,14 +295,14 @@ const placeOf = (check: Check, kind: Kind, about: string): Place => `${check.id}
  */
 function marked(
   check: Check,
-  look: () => Iterable<Found>,
-  { catalogue }: Scene,
+  look: () => Iterable<FindingDraft>,
+  { catalogue }: CheckContext,
   kind: Kind,
   about: readonly AnyRecord[],
 ): Finding[] {
   const list: Finding[] = [];
   const prints = new Map<string, number>();
-  const put = (f: Found, severity: Severity) => {
+  const put = (f: FindingDraft, severity: Severity) => {
     const { subject, with: others = [], ...rest } = f;
     const subjects: readonly Ref[] = "id" in subject ? [subject] : subject;
     const print = `${check.id}:${subjects

@@ -6,7 +6,16 @@ import type { Id } from "../schema/id";
 import type { Recipe } from "../kinds/index";
 import { count, list, sayPercent, sayQuantity } from "../numbers/format";
 import { show, toNumber } from "../numbers/fraction";
-import { type Fix, type Found, itemRef, recipeRef, type Ref, ref, type Scene, Told, type WholeCheck } from "./check";
+import {
+  type Fix,
+  type FindingDraft,
+  itemRef,
+  recipeRef,
+  type Ref,
+  ref,
+  type CheckContext,
+  type WholeCheck,
+} from "./check";
 import { closeLoop, sellForLess } from "./mend";
 
 /** How many loops get tailored ways to close them; the others can still be retired. */
@@ -17,29 +26,27 @@ export const gainingLoop: WholeCheck = {
   id: "gaining-loop",
   reads: [gaining],
   namesOthers: true,
-  *find(scene) {
-    const { failed } = scene.readings.gain;
+  *find(context) {
+    const { failed } = context.readings.gain;
     if (failed !== undefined) throw new Error(failed);
     let tailored = 0;
-    for (const gain of scene.readings.gain.gains) {
+    for (const gain of context.readings.gain.gains) {
       const trades = gain.runs.some(
-        ({ step }) => step.run === "sale" || processAt(scene.readings.compiled, step.process).spec.sort === "source",
+        ({ step }) => step.run === "sale" || processAt(context.readings.compiled, step.process).spec.sort === "source",
       );
       const close = !trades && tailored++ < TAILORED;
-      yield told.about(gain, scene, [...gain.of, close], () => tell(scene, gain, trades, close));
+      yield context.told.about(gain, context, [...gain.of, close], () => tell(context, gain, trades, close));
     }
   },
 };
 
-const told = new Told();
-
-function tell(scene: Scene, gain: Gain, trades: boolean, tailored: boolean): Found {
-  const { catalogue, readings } = scene;
+function tell(context: CheckContext, gain: Gain, trades: boolean, tailored: boolean): FindingDraft {
+  const { catalogue, readings } = context;
   const { compiled } = readings;
   const { chance, exact } = gain.luck();
   const steps = gain.runs.map(({ step, times }) => ({ ...stepOf(step), times }));
   const net = gain.net.map(({ thing, amount }) => ({
-    of: thingRef(scene, thing),
+    of: thingRef(context, thing),
     amount: show(amount),
     value: toNumber(amount),
   }));
@@ -95,7 +102,7 @@ function tell(scene: Scene, gain: Gain, trades: boolean, tailored: boolean): Fou
 
   function stepOf(step: Step): { of: Ref; does: string; recipe?: Recipe; sells?: number } {
     if (step.run === "sale") {
-      const of = itemRef(scene, step.item);
+      const of = itemRef(context, step.item);
       return { of, does: `sell ${of.name}`, sells: compiled.sells[step.item] };
     }
     const { kind, record } = processAt(compiled, step.process);
@@ -104,10 +111,10 @@ function tell(scene: Scene, gain: Gain, trades: boolean, tailored: boolean): Fou
   }
 }
 
-function thingRef(scene: Scene, thing: Thing): Ref {
-  if (thing.of === "item") return itemRef(scene, thing.item);
-  const id = scene.readings.compiled.currencies[thing.currency];
+function thingRef(context: CheckContext, thing: Thing): Ref {
+  if (thing.of === "item") return itemRef(context, thing.item);
+  const id = context.readings.compiled.currencies[thing.currency];
   return id === null
     ? { kind: "currency", id: "" as Id, key: "value", name: "value units" }
-    : ref(scene.catalogue, "currency", id);
+    : ref(context.catalogue, "currency", id);
 }

@@ -9,8 +9,8 @@ export const gatedAbove = perRecord<"item">({
   reads: [levels, reach],
   followsChains: true,
   per: ["item"],
-  *at(scene, item) {
-    const { catalogue, readings } = scene;
+  *at(context, item) {
+    const { catalogue, readings } = context;
     const i = readings.compiled.numberOf(item.id) as number;
     const own = readings.compiled.levels[i];
     const lowest = levelOf(readings, i);

@@ -6,8 +6,8 @@ export const missingInput = perRecord<"item">({
   id: "missing-input",
   reads: [],
   per: ["item"],
-  *at(scene, item) {
-    const { catalogue, readings } = scene;
+  *at(context, item) {
+    const { catalogue, readings } = context;
     const { compiled, network } = readings;
     const i = compiled.numberOf(item.id) as number;
     if (
@@ -16,7 +16,7 @@ export const missingInput = perRecord<"item">({
       item.status === "stub"
     )
       return;
-    const consumers = recipesAround(scene, item.id, "consumers");
+    const consumers = recipesAround(context, item.id, "consumers");
     yield {
       subject: ref(catalogue, "item", item.id),
       with: consumers.map(recipeRef),

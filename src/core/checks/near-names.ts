@@ -1,4 +1,4 @@
-import { foldedName } from "../schema/names";
+import { normalisedName } from "../schema/names";
 import type { Id } from "../schema/id";
 import { type Kind, kindWord } from "../kinds/index";
 import { count, list } from "../numbers/format";
@@ -18,7 +18,7 @@ export const nearNames: GroupCheck = {
   id: "near-names",
   reads: [],
   groups: KINDS,
-  common: (record) => ("status" in record && record.status === "retired" ? null : foldedName(record)),
+  common: (record) => ("status" in record && record.status === "retired" ? null : normalisedName(record)),
   *among({ catalogue, readings }, group, kind) {
     const names = group.map((r) => r.name);
     const alike = new Set(names).size === 1;

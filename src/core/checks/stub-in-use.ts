@@ -12,13 +12,13 @@ export const stubInUse = perRecord<"item">({
     delta.network.renamed
       ? [...catalogue.records.item.values()].flatMap((i) => (i.status === "stub" ? [i.id] : []))
       : [],
-  *at(scene, item) {
-    const { catalogue } = scene;
+  *at(context, item) {
+    const { catalogue } = context;
     if (item.status !== "stub") return;
     const recipes = [
-      ...new Set([...recipesAround(scene, item.id, "consumers"), ...recipesAround(scene, item.id, "producers")]),
+      ...new Set([...recipesAround(context, item.id, "consumers"), ...recipesAround(context, item.id, "producers")]),
     ];
-    const sources = sourcesOf(scene, item.id);
+    const sources = sourcesOf(context, item.id);
     if (!recipes.length && !sources.length) return;
     const places = [
       ...(recipes.length ? [count(recipes.length, "recipe")] : []),

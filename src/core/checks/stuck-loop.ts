@@ -3,15 +3,15 @@ import { causes } from "../analysis/registry";
 import type { Recipe } from "../kinds/index";
 import { list } from "../numbers/format";
 import { processAt } from "../network/compile";
-import { type Found, itemRef, recipeRef, type Scene, Told, type WholeCheck } from "./check";
+import { type FindingDraft, itemRef, recipeRef, type CheckContext, type WholeCheck } from "./check";
 import { setLines } from "./mend";
 
 /** Items that need each other, with no way in from outside. */
 export const stuckLoop: WholeCheck = {
   id: "stuck-loop",
   reads: [causes],
-  *find(scene) {
-    for (const loop of scene.readings.loops) if (loop.verdict === "stuck" && !loop.byTool) yield found(scene, loop);
+  *find(context) {
+    for (const loop of context.readings.loops) if (loop.verdict === "stuck" && !loop.byTool) yield found(context, loop);
   },
 };
 
@@ -19,24 +19,22 @@ export const stuckLoop: WholeCheck = {
 export const needsItself: WholeCheck = {
   id: "needs-itself",
   reads: [causes],
-  *find(scene) {
-    for (const loop of scene.readings.loops) if (loop.verdict === "stuck" && loop.byTool) yield found(scene, loop);
+  *find(context) {
+    for (const loop of context.readings.loops) if (loop.verdict === "stuck" && loop.byTool) yield found(context, loop);
   },
 };
 
-const told = new Told();
-
-function found(scene: Scene, loop: Loop): Found {
+function found(context: CheckContext, loop: Loop): FindingDraft {
   const recipes = loop.steps.flatMap((step) => {
-    const process = step.run === "process" ? processAt(scene.readings.compiled, step.process) : null;
+    const process = step.run === "process" ? processAt(context.readings.compiled, step.process) : null;
     return process?.kind === "recipe" ? [process.record as Recipe] : [];
   });
-  return told.about(loop, scene, recipes, () => tell(scene, loop, recipes));
+  return context.told.about(loop, context, recipes, () => tell(context, loop, recipes));
 }
 
-function tell(scene: Scene, loop: Loop, recipes: readonly Recipe[]): Found {
-  const { catalogue } = scene;
-  const items = loop.items.map((i) => itemRef(scene, i));
+function tell(context: CheckContext, loop: Loop, recipes: readonly Recipe[]): FindingDraft {
+  const { catalogue } = context;
+  const items = loop.items.map((i) => itemRef(context, i));
   const own = new Set(items.map((i) => i.id));
   const names = list(items.map((i) => i.name));
   const tools = recipes.flatMap((recipe) =>

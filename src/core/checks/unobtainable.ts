@@ -7,13 +7,13 @@ export const unobtainable = perRecord<"item">({
   id: "unobtainable",
   reads: [causesReading, reach],
   per: ["item"],
-  *at(scene, item) {
-    const { catalogue, readings } = scene;
+  *at(context, item) {
+    const { catalogue, readings } = context;
     const { compiled, network, reach, causes } = readings;
     const i = compiled.numberOf(item.id) as number;
     if (reach.items[i] || item.status === "retired") return;
     const cause = causes.get(i);
-    const leaves = (cause?.leaves ?? [i]).map((leaf) => itemRef(scene, leaf));
+    const leaves = (cause?.leaves ?? [i]).map((leaf) => itemRef(context, leaf));
     const self = leaves.length === 1 && leaves[0].id === item.id;
     const made = network.producers.start[i] < network.producers.end[i];
     const says = self
@@ -22,7 +22,7 @@ export const unobtainable = perRecord<"item">({
         : `${item.name} can't be had: nothing makes, gathers or sells it.`
       : `${item.name} can't be had: ${repair(leaves.map((l) => l.id))}.`;
     yield {
-      subject: itemRef(scene, i),
+      subject: itemRef(context, i),
       says,
       evidence: { type: "cause", leaves, path: self ? [] : pathTo(i, cause?.by ?? -1) },
       fixes: [
@@ -42,7 +42,7 @@ export const unobtainable = perRecord<"item">({
 
     /** The chain of out-of-reach items from the item down to its first cause. */
     function pathTo(start: number, process: number): Ref[] {
-      const path = [itemRef(scene, start)];
+      const path = [itemRef(context, start)];
       const seen = new Set([start]);
       for (let p = process; p >= 0 && path.length < 12; ) {
         let next = -1;
@@ -50,7 +50,7 @@ export const unobtainable = perRecord<"item">({
           if (!reach.items[network.ins.to[k]] && !seen.has(network.ins.to[k])) next = network.ins.to[k];
         if (next < 0) break;
         seen.add(next);
-        path.push(itemRef(scene, next));
+        path.push(itemRef(context, next));
         p = causes.get(next)?.by ?? -1;
       }
       return path;

@@ -8,20 +8,20 @@ import { cut } from "../schema/characters";
 import type { Typing } from "../schema/field";
 import { type Id, newId } from "../schema/id";
 import { LONGEST_NAME } from "../schema/limits";
-import { fold, KeyAllocator, keyFrom } from "../schema/names";
+import { normalise, KeyAllocator, keyFrom } from "../schema/names";
 
 /** Hands out keys that are free in the catalogue and among those handed out before. */
 export class FreeKeys {
   private readonly of = new Map<Kind, KeyAllocator>();
   constructor(
     private readonly catalogue: Catalogue,
-    private readonly taken: (kind: Kind, folded: string) => boolean = () => false,
+    private readonly taken: (kind: Kind, normalised: string) => boolean = () => false,
   ) {}
   next(kind: Kind, name: string): string {
     let keys = this.of.get(kind);
     if (!keys) {
       const index = keyIndex(this.catalogue, kind);
-      keys = new KeyAllocator((folded) => index.has(folded) || this.taken(kind, folded));
+      keys = new KeyAllocator((normalised) => index.has(normalised) || this.taken(kind, normalised));
       this.of.set(kind, keys);
     }
     return keys.next(keyFrom(name, kind));
@@ -34,17 +34,17 @@ export class NewNames {
   readonly typing: Typing;
   private readonly made = new Map<string, { readonly kind: Kind; readonly record: AnyRecord }>();
 
-  /** @param taken  whether a folded key is taken although the catalogue does not have it */
+  /** @param taken  whether a normalised key is taken although the catalogue does not have it */
   constructor(
     readonly catalogue: Catalogue,
-    taken?: (kind: Kind, folded: string) => boolean,
+    taken?: (kind: Kind, normalised: string) => boolean,
   ) {
     this.keys = new FreeKeys(catalogue, taken);
     this.typing = { ...around(catalogue), make: (kind, name) => this.make(kind, name) };
   }
 
   has(kind: Kind, name: string): boolean {
-    return this.made.has(`${kind} ${fold(name)}`);
+    return this.made.has(`${kind} ${normalise(name)}`);
   }
 
   /**
@@ -54,12 +54,12 @@ export class NewNames {
   make(kind: string, name: string, like = name): Id | null {
     const fromName = isKind(kind) ? definition(kind).fromName : undefined;
     if (!isKind(kind) || !fromName) return null;
-    const folded = `${kind} ${fold(name)}`;
-    const there = this.made.get(folded);
+    const normalised = `${kind} ${normalise(name)}`;
+    const there = this.made.get(normalised);
     if (there) return there.record.id;
     const given = { id: newId(), key: this.keys.next(kind, like), name: cut(name, LONGEST_NAME).trim() };
     const record = withDefaults(kind, { ...given, ...fromName } as never) as AnyRecord;
-    this.made.set(folded, { kind, record });
+    this.made.set(normalised, { kind, record });
     return record.id;
   }
   item = (name: string): Id => this.make("item", name) as Id;

@@ -5,7 +5,7 @@ import { type Kind, kindWord } from "../kinds/index";
 import { shown } from "../schema/characters";
 import { type Id, newId } from "../schema/id";
 import type { JsonObject } from "../schema/json";
-import { fold, KeyAllocator, keyFrom } from "../schema/names";
+import { normalise, KeyAllocator, keyFrom } from "../schema/names";
 import type { Row } from "./format";
 import type { Report } from "./report";
 
@@ -21,7 +21,7 @@ export const sentence = (key: string): string => {
   return words.charAt(0).toUpperCase() + words.slice(1);
 };
 
-/** By folded key. Records are matched by key; rows without one by their name. Sets key and name of every row. */
+/** By normalised key. Records are matched by key; rows without one by their name. Sets key and name of every row. */
 export function identify(
   catalogue: Catalogue,
   kind: Kind,
@@ -32,7 +32,7 @@ export function identify(
   const found = new Map<string, Identity>();
   const keep = (row: JsonObject, key: string, name: string) => {
     Object.assign(row, { key, name });
-    found.set(fold(key), { id: index.get(fold(key)) ?? newId(), name, key });
+    found.set(normalise(key), { id: index.get(normalise(key)) ?? newId(), name, key });
   };
   const keyless: { row: JsonObject; name: string }[] = [];
   for (const { row, place } of rows) {
@@ -40,11 +40,11 @@ export function identify(
     for (const field of wrong) report.fault(`${place}.${field}`, `Expected text, not ${shown(row[field])}.`);
     if (wrong.length) continue;
     const given = row.key as string | undefined;
-    const there = given ? recordAt(catalogue, kind, index.get(fold(given)) ?? ("" as Id)) : undefined;
+    const there = given ? recordAt(catalogue, kind, index.get(normalise(given)) ?? ("" as Id)) : undefined;
     const name = (row.name as string | undefined) ?? there?.name ?? (given ? sentence(given) : "");
     if (!name) report.fault(place, `A ${kindWord(kind)} needs a "key" or a "name".`);
     else if (given === undefined) keyless.push({ row, name });
-    else if (found.has(fold(given)))
+    else if (found.has(normalise(given)))
       report.fault(
         `${place}.key`,
         `The key ${shown(given)} stands here twice. Keys are unique within a kind, ignoring case and “_”.`,
@@ -71,15 +71,15 @@ function identifyByName(
   for (const { name, key } of recordsOf(catalogue, kind).values()) {
     const made = keyFrom(name, kind);
     if (key !== made && !(key.startsWith(`${made}_`) && /^\d+$/.test(key.slice(made.length + 1)))) continue;
-    const same = byName.get(fold(name));
+    const same = byName.get(normalise(name));
     if (same) same.push(key);
-    else byName.set(fold(name), [key]);
+    else byName.set(normalise(name), [key]);
   }
   for (const keys of byName.values()) keys.sort((a, b) => b.length - a.length || (a < b ? 1 : -1));
-  const free = new KeyAllocator((folded) => found.has(folded) || index.has(folded));
+  const free = new KeyAllocator((normalised) => found.has(normalised) || index.has(normalised));
   for (const { row, name } of rows) {
-    let key = byName.get(fold(name))?.pop();
-    while (key !== undefined && found.has(fold(key))) key = byName.get(fold(name))?.pop();
+    let key = byName.get(normalise(name))?.pop();
+    while (key !== undefined && found.has(normalise(key))) key = byName.get(normalise(name))?.pop();
     keep(row, key ?? free.next(keyFrom(name, kind)), name);
   }
 }

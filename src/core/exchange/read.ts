@@ -22,7 +22,7 @@ import { shown } from "../schema/characters";
 import type { BundleReading, Surroundings } from "../schema/field";
 import { type Id, newId } from "../schema/id";
 import type { Json, JsonObject } from "../schema/json";
-import { fold, keyFrom, nearest } from "../schema/names";
+import { normalise, keyFrom, nearest } from "../schema/names";
 import { bundleDefaults, bundleNames, fieldOf, fromBundle } from "../schema/record";
 import type { Format, Row, Rows } from "./format";
 import { type Identity, identify, sentence } from "./identities";
@@ -127,7 +127,7 @@ class Import {
     private readonly progress: OnProgress,
   ) {
     this.of = [...rows.records.values()].reduce((sum, list) => sum + list.length, 0);
-    this.stubs = new NewNames(catalogue, (kind, folded) => this.identities.get(kind)?.has(folded) ?? false);
+    this.stubs = new NewNames(catalogue, (kind, normalised) => this.identities.get(kind)?.has(normalised) ?? false);
     const given = rows.settings?.row.ticksPerSecond;
     const clock = definition("pantry").fields.ticksPerSecond;
     let wrong = given === undefined;
@@ -167,7 +167,7 @@ class Import {
     if (!book) {
       const here = isKind(kind) ? this.identities.get(kind) : undefined;
       const there = isKind(kind) ? [...recordsOf(this.catalogue, kind).values()] : [];
-      book = new NameBook([...there.filter((r) => !here?.has(fold(r.key))), ...(here?.values() ?? [])]);
+      book = new NameBook([...there.filter((r) => !here?.has(normalise(r.key))), ...(here?.values() ?? [])]);
       this.books.set(kind, book);
     }
     return book;
@@ -199,7 +199,7 @@ class Import {
   }
 
   private record(kind: Kind, { row, place }: Row, line: object | null): AnyRecord | null {
-    const known = typeof row.key === "string" ? this.identities.get(kind)?.get(fold(row.key)) : undefined;
+    const known = typeof row.key === "string" ? this.identities.get(kind)?.get(normalise(row.key)) : undefined;
     if (!known || known.key !== row.key || (Object.hasOwn(row, "line") && !line)) {
       if (!this.report.failed) this.report.fault(place, "This can't be read.");
       return null;
@@ -226,8 +226,8 @@ class Import {
       this.report.fault(place, `Expected the key of ${kind === "item" ? "an item" : `a ${kindWord(kind)}`}.`);
       return null;
     }
-    const folded = fold(value);
-    const here = this.identities.get(kind)?.get(folded)?.id ?? keyIndex(this.catalogue, kind).get(folded);
+    const normalised = normalise(value);
+    const here = this.identities.get(kind)?.get(normalised)?.id ?? keyIndex(this.catalogue, kind).get(normalised);
     if (here) return here;
     if ((definition(kind).fromName as { status?: string } | undefined)?.status === "stub") {
       const found = this.names(kind).find(value);

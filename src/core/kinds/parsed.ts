@@ -1,11 +1,11 @@
 /** From a recipe line that was read to the fields of the recipe. */
 import { givenName } from "../notation/format";
 import type { Line } from "../notation/line";
-import type { Entry, ParsedLine } from "../notation/parsed";
+import type { ParsedEntry, ParsedLine } from "../notation/parsed";
 import type { Id } from "../schema/id";
 
 /** @param make  gives the id for a name that is not in the pantry */
-export const lineFrom = (e: Entry, make: (name: string) => Id): Line => ({
+export const lineFrom = (e: ParsedEntry, make: (name: string) => Id): Line => ({
   role: e.role,
   item: e.item ?? make(e.name),
   min: e.min,

@@ -1,6 +1,6 @@
 /** The names a recipe line may use: items and currencies, found without regard to case and spacing. */
 import type { Names } from "../schema/field";
-import { fold, foldedName, NearNames, nearestOf } from "../schema/names";
+import { normalise, normalisedName, NearNames, nearestOf } from "../schema/names";
 import type { Id } from "../schema/id";
 import { KEYWORDS } from "./keywords";
 import { lex } from "./lexer";
@@ -11,7 +11,7 @@ export interface NamedRecord {
   readonly name: string;
 }
 
-export type Found =
+export type NameMatch =
   | { readonly found: "one"; readonly id: Id; readonly name: string }
   | { readonly found: "none" }
   | { readonly found: "several"; readonly keys: string[] };
@@ -30,12 +30,12 @@ function shapeOf(entry: NamedRecord): { chunks: number; plain: boolean } {
 
 /** Names of one kind of record; those that change are put in and taken out one by one. */
 export class NameBook implements Names {
-  private readonly byFold = new Map<string, NamedRecord[]>();
+  private readonly byNormalised = new Map<string, NamedRecord[]>();
   private readonly byKey = new Map<string, NamedRecord>();
   private readonly byId = new Map<Id, NamedRecord>();
   /** Folded names that only quotes can hold together, and how many have each; see `written`. */
   private readonly awkward = new Map<string, number>();
-  private readonly folded = new NearNames();
+  private readonly normalised = new NearNames();
   /** Chunks of the longest name there was. */
   longest = 1;
 
@@ -46,16 +46,16 @@ export class NameBook implements Names {
   put(entry: NamedRecord): void {
     this.byId.set(entry.id, entry);
     this.byKey.set(entry.key, entry);
-    const folded = foldedName(entry);
-    const same = this.byFold.get(folded);
+    const normalised = normalisedName(entry);
+    const same = this.byNormalised.get(normalised);
     if (same) same.push(entry);
     else {
-      this.byFold.set(folded, [entry]);
-      this.folded.put(folded);
+      this.byNormalised.set(normalised, [entry]);
+      this.normalised.put(normalised);
     }
     const { chunks, plain } = shapeOf(entry);
     if (chunks > this.longest) this.longest = chunks;
-    if (!plain) this.awkward.set(folded, (this.awkward.get(folded) ?? 0) + 1);
+    if (!plain) this.awkward.set(normalised, (this.awkward.get(normalised) ?? 0) + 1);
   }
 
   take(id: Id): void {
@@ -63,17 +63,17 @@ export class NameBook implements Names {
     if (!entry) return;
     this.byId.delete(id);
     if (this.byKey.get(entry.key) === entry) this.byKey.delete(entry.key);
-    const folded = foldedName(entry);
-    const rest = (this.byFold.get(folded) ?? []).filter((each) => each !== entry);
-    if (rest.length) this.byFold.set(folded, rest);
+    const normalised = normalisedName(entry);
+    const rest = (this.byNormalised.get(normalised) ?? []).filter((each) => each !== entry);
+    if (rest.length) this.byNormalised.set(normalised, rest);
     else {
-      this.byFold.delete(folded);
-      this.folded.take(folded);
+      this.byNormalised.delete(normalised);
+      this.normalised.take(normalised);
     }
     if (shapeOf(entry).plain) return;
-    const left = (this.awkward.get(folded) ?? 1) - 1;
-    if (left) this.awkward.set(folded, left);
-    else this.awkward.delete(folded);
+    const left = (this.awkward.get(normalised) ?? 1) - 1;
+    if (left) this.awkward.set(normalised, left);
+    else this.awkward.delete(normalised);
   }
 
   get size(): number {
@@ -87,16 +87,16 @@ export class NameBook implements Names {
   }
 
   near(typed: string): string[] {
-    const ranked = [...this.folded.near(typed)].flatMap(([folded, d]) =>
-      (this.byFold.get(folded) ?? []).map(({ name }) => ({ name, d })),
+    const ranked = [...this.normalised.near(typed)].flatMap(([normalised, d]) =>
+      (this.byNormalised.get(normalised) ?? []).map(({ name }) => ({ name, d })),
     );
     return nearestOf(ranked);
   }
 
   /** Exact key, then exact name, then the same letters, then the same but for case and spacing. */
-  find(typed: string): Found {
+  find(typed: string): NameMatch {
     const key = this.byKey.get(typed);
-    const written = this.byFold.get(fold(typed)) ?? [];
+    const written = this.byNormalised.get(normalise(typed)) ?? [];
     if (key && (typed.includes("_") || written.length !== 1)) return one(key);
     const text = typed.trim().replace(/\s+/g, " ");
     for (const test of [(n: string) => n === text, (n: string) => n.toLowerCase() === text.toLowerCase(), () => true]) {
@@ -114,13 +114,13 @@ export class NameBook implements Names {
     const entry = this.byId.get(id);
     if (!entry) return quote(String(id));
     const text = this.text(id);
-    const folded = fold(text);
-    return isPlain(text) && !this.continues(folded) ? text : quote(text);
+    const normalised = normalise(text);
+    return isPlain(text) && !this.continues(normalised) ? text : quote(text);
   }
 
   /** Whether an awkward name begins so. */
-  private continues(folded: string): boolean {
-    for (const name of this.awkward.keys()) if (name.startsWith(folded)) return true;
+  private continues(normalised: string): boolean {
+    for (const name of this.awkward.keys()) if (name.startsWith(normalised)) return true;
     return false;
   }
 
@@ -137,7 +137,7 @@ export class NameBook implements Names {
   }
 }
 
-const one = (entry: NamedRecord): Found => ({ found: "one", id: entry.id, name: entry.name });
+const one = (entry: NamedRecord): NameMatch => ({ found: "one", id: entry.id, name: entry.name });
 export const quote = (text: string): string => `"${text.replace(/["\\]/g, "\\$&")}"`;
 
 /** A name that needs no quotes: plain words, none of them a keyword, not beginning like a number. */

@@ -1,7 +1,7 @@
 /** What continues a recipe line at the cursor. */
 import { Haystack } from "../schema/haystack";
 import type { Id } from "../schema/id";
-import { fold } from "../schema/names";
+import { normalise } from "../schema/names";
 import { ROLE_WORDS } from "./keywords";
 
 /** What stands before a name: signs, words of roles and of what teaches, and the weight of a draw. */
@@ -18,10 +18,10 @@ function typedAt(text: string, cursor: number): { readonly from: number; readonl
   return { from: cursor - typed.length, typed };
 }
 
-/** The whole name, folded, and its further words: a line break before each, a tab behind the whole. */
+/** The whole name, normalised, and its further words: a line break before each, a tab behind the whole. */
 function textOf(name: string): string {
-  const [, ...words] = name.split(/\s+/).map(fold);
-  return `\n${fold(name)}\t${words.map((word) => `\n${word}`).join("")}`;
+  const [, ...words] = name.split(/\s+/).map(normalise);
+  return `\n${normalise(name)}\t${words.map((word) => `\n${word}`).join("")}`;
 }
 
 /** Names that continue what is typed; they come and go one by one. */
@@ -51,7 +51,7 @@ export class Completions {
   at(text: string, cursor: number, most = 8): { from: number; to: number; names: string[] } | null {
     const at = typedAt(text, cursor);
     if (!at) return null;
-    const wanted = fold(at.typed);
+    const wanted = normalise(at.typed);
     const begins = `\n${wanted}`;
     if (!wanted || this.texts.find(`${begins}\t`).size) return null;
     const best: Fit[] = [];

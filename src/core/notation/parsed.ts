@@ -13,7 +13,7 @@ export interface Remark extends Span {
   readonly offers: readonly string[];
 }
 
-export interface Entry {
+export interface ParsedEntry {
   readonly role: Role;
   /** As typed, or the record's own name where it was found. */
   readonly name: string;
@@ -30,7 +30,7 @@ export interface Entry {
 export interface ParsedLine {
   readonly kind: "craft" | "salvage";
   readonly label: string | null;
-  readonly entries: readonly Entry[];
+  readonly entries: readonly ParsedEntry[];
   readonly ticks: number;
   readonly fee: number;
   readonly feeCurrency: Id | null;

@@ -1,7 +1,7 @@
 /** Goes through the tokens of one line, and keeps what was read and remarked. */
 import { shown } from "../schema/characters";
 import { isKeyword, lex, type Span, type Token } from "./lexer";
-import type { Entry, Remark, Words } from "./parsed";
+import type { ParsedEntry, Remark, Words } from "./parsed";
 
 /** Longer lines are not read: 200 entries with the longest names take less. */
 export const LONGEST_LINE = 100_000;
@@ -11,7 +11,7 @@ const MOST_REMARKS = 100;
 export class LineReader {
   readonly tokens: readonly Token[];
   readonly remarks: Remark[] = [];
-  readonly entries: Entry[] = [];
+  readonly entries: ParsedEntry[] = [];
   at = 0;
   /** How many draws there were so far. */
   draws = 0;

@@ -1,7 +1,7 @@
 /** A field that holds one of a few words. */
 import { shown } from "./characters";
 import { cell, type Field, type FieldOptions, plain, snake } from "./field";
-import { fold } from "./names";
+import { normalise } from "./names";
 
 interface Rules<T> extends FieldOptions {
   readonly initial?: T;
@@ -27,8 +27,9 @@ export function choice<const T extends string>(of: readonly T[], rules: Rules<T>
     schema: () => ({ enum: of, default: bundleInitial }),
     format: (value) => value,
     parse(typed) {
-      const wanted = fold(typed);
-      const found = of.find((o) => fold(o) === wanted) ?? of.find((o) => wanted !== "" && fold(o).startsWith(wanted));
+      const wanted = normalise(typed);
+      const found =
+        of.find((o) => normalise(o) === wanted) ?? of.find((o) => wanted !== "" && normalise(o).startsWith(wanted));
       return found ? { value: found } : { says: `“${typed}” is none of ${of.join(", ")}.` };
     },
     say: (value) => value,

@@ -1,6 +1,6 @@
 import { expect, it } from "vitest";
 import { seeded } from "../numbers/seeded";
-import { distance, fold, lettersOf, NearNames, nearness } from "./names";
+import { distance, normalise, lettersOf, NearNames, nearness } from "./names";
 
 it("near names are those within a third of the length, however few are looked at closely", () => {
   const random = seeded(4);
@@ -8,7 +8,7 @@ it("near names are those within a third of the length, however few are looked at
     Array.from({ length: 1 + Math.floor(random() * most) }, () => "aelst r"[Math.floor(random() * 7)]).join("");
   let near = 0;
   for (let n = 0; n < 3000; n++) {
-    const [typed, name] = [word(12), word(12)].map(fold);
+    const [typed, name] = [word(12), word(12)].map(normalise);
     if (!typed) continue;
     const limit = Math.max(1, Math.floor(typed.length / 3));
     const begins = typed.length > 2 && (name.startsWith(typed) || typed.startsWith(name));

@@ -5,20 +5,20 @@ import { wider } from "../numbers/arrays";
  * The form in which two names count as the same: no case, no spaces, no Unicode variants, one kind of apostrophe, no
  * joiners.
  */
-export const fold = (name: string): string =>
+export const normalise = (name: string): string =>
   name
     .normalize("NFKC")
     .toLowerCase()
     .replace(/[’‘`´]/g, "'")
     .replace(/(?:[\s_]|\u200c|\u200d|\ufe0e|\ufe0f)+/g, "");
 
-const folds = new WeakMap<object, string>();
-/** The folded name of a record. Records never change in place, so each is folded once. */
-export function foldedName(record: { readonly name: string }): string {
-  let text = folds.get(record);
+const normalisedNames = new WeakMap<object, string>();
+/** The normalised name of a record. Records never change in place, so each is normalised once. */
+export function normalisedName(record: { readonly name: string }): string {
+  let text = normalisedNames.get(record);
   if (text === undefined) {
-    text = fold(record.name);
-    folds.set(record, text);
+    text = normalise(record.name);
+    normalisedNames.set(record, text);
   }
   return text;
 }
@@ -56,15 +56,15 @@ export function keyFrom(name: string, otherwise: string): string {
 export class KeyAllocator {
   private readonly taken = new Set<string>();
   private readonly tried = new Map<string, number>();
-  /** @param held  whether a folded key belongs to somebody already */
-  constructor(private readonly held: (folded: string) => boolean) {}
+  /** @param held  whether a normalised key belongs to somebody already */
+  constructor(private readonly held: (normalised: string) => boolean) {}
 
   /** A key that nobody may be given any more. */
   take(key: string): void {
-    this.taken.add(fold(key));
+    this.taken.add(normalise(key));
   }
   free(key: string): boolean {
-    return !this.taken.has(fold(key)) && !this.held(fold(key));
+    return !this.taken.has(normalise(key)) && !this.held(normalise(key));
   }
   next(key: string): string {
     let n = this.tried.get(key) ?? 1;
@@ -99,10 +99,10 @@ export function distance(a: string, b: string, most: number): number {
 /** What is longer than any name has no name near it. */
 const LONGEST = 120;
 
-/** Which letters a folded name has, as bits; two letters may share one. */
-export function lettersOf(folded: string): number {
+/** Which letters a normalised name has, as bits; two letters may share one. */
+export function lettersOf(normalised: string): number {
   let letters = 0;
-  for (let k = 0; k < folded.length; k++) letters |= 1 << (folded.charCodeAt(k) & 31);
+  for (let k = 0; k < normalised.length; k++) letters |= 1 << (normalised.charCodeAt(k) & 31);
   return letters;
 }
 /** How many bits are set (Warren 2013, 5-1). */
@@ -115,19 +115,20 @@ function bits(n: number): number {
 const limitOf = (wanted: string): number => Math.max(1, Math.floor(wanted.length / 3));
 
 /**
- * How near folded names are to one that was typed: edits apart, within a third of its length, 1 where one begins the
+ * How near normalised names are to one that was typed: edits apart, within a third of its length, 1 where one begins the
  * other. null: not near. An edit adds and takes at most one letter, so that most names need no more than a look at theirs.
  */
-export function nearness(typed: string): (folded: string, letters?: number) => number | null {
+export function nearness(typed: string): (normalised: string, letters?: number) => number | null {
   if (typed.length > LONGEST) return () => null;
-  const wanted = fold(typed);
+  const wanted = normalise(typed);
   const limit = limitOf(wanted);
   const own = lettersOf(wanted);
-  return (folded, letters = lettersOf(folded)) => {
-    if (wanted.length > 2 && (folded.startsWith(wanted) || wanted.startsWith(folded))) return Math.min(limit, 1);
-    if (Math.abs(folded.length - wanted.length) > limit) return null;
+  return (normalised, letters = lettersOf(normalised)) => {
+    if (wanted.length > 2 && (normalised.startsWith(wanted) || wanted.startsWith(normalised)))
+      return Math.min(limit, 1);
+    if (Math.abs(normalised.length - wanted.length) > limit) return null;
     if (bits(own & ~letters) > limit || bits(letters & ~own) > limit) return null;
-    const d = distance(wanted, folded, limit);
+    const d = distance(wanted, normalised, limit);
     return d <= limit ? d : null;
   };
 }
@@ -139,34 +140,34 @@ export class NearNames {
   private lengths = new Uint16Array(16);
   private readonly places = new Map<string, number>();
 
-  put(folded: string): void {
-    if (this.places.has(folded)) return;
-    const place = this.names.push(folded) - 1;
+  put(normalised: string): void {
+    if (this.places.has(normalised)) return;
+    const place = this.names.push(normalised) - 1;
     if (place >= this.letters.length) {
       this.letters = wider(this.letters, 2 * place);
       this.lengths = wider(this.lengths, 2 * place);
     }
-    this.set(place, folded);
+    this.set(place, normalised);
   }
-  take(folded: string): void {
-    const place = this.places.get(folded);
+  take(normalised: string): void {
+    const place = this.places.get(normalised);
     if (place === undefined) return;
-    this.places.delete(folded);
+    this.places.delete(normalised);
     const last = this.names.pop() as string;
-    if (last !== folded) {
+    if (last !== normalised) {
       this.names[place] = last;
       this.set(place, last);
     }
   }
-  private set(place: number, folded: string): void {
-    this.places.set(folded, place);
-    this.letters[place] = lettersOf(folded);
-    this.lengths[place] = Math.min(folded.length, 65_535);
+  private set(place: number, normalised: string): void {
+    this.places.set(normalised, place);
+    this.letters[place] = lettersOf(normalised);
+    this.lengths[place] = Math.min(normalised.length, 65_535);
   }
 
   /** Names near one that was typed, with their distances; see nearness. */
-  *near(typed: string): Generator<readonly [folded: string, d: number]> {
-    const wanted = fold(typed);
+  *near(typed: string): Generator<readonly [normalised: string, d: number]> {
+    const wanted = normalise(typed);
     const near = nearness(typed);
     const [own, limit] = [lettersOf(wanted), limitOf(wanted)];
     for (let place = 0; place < this.names.length; place++) {
@@ -194,7 +195,7 @@ export function nearest(typed: string, names: Iterable<string>, most = 3): strin
   const near = nearness(typed);
   const ranked: { name: string; d: number }[] = [];
   for (const name of names) {
-    const d = near(fold(name));
+    const d = near(normalise(name));
     if (d !== null) ranked.push({ name, d });
   }
   return nearestOf(ranked, most);

@@ -12,7 +12,6 @@ import {
 } from "./field";
 import { half, type Id, idFrom, isId } from "./id";
 import { MOST_LISTED } from "./limits";
-import { nearest } from "./names";
 
 export const refProblem = (to: Checking, kind: string, id: unknown): string | null =>
   isId(id) && to.has(kind, id) ? null : `There is no ${kind} ${shown(id)} in this pantry.`;

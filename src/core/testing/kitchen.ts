@@ -2,7 +2,7 @@
 import { type Catalogue, emptyCatalogue } from "../catalogue/catalogue";
 import { apply } from "../catalogue/apply";
 import type { Edit } from "../catalogue/edit";
-import { fold, keyFrom } from "../schema/names";
+import { normalise, keyFrom } from "../schema/names";
 import { newId, type Id } from "../schema/id";
 import {
   withDefaults,
@@ -79,13 +79,13 @@ function read(catalogue: Catalogue, row: string): Edit[] {
 }
 
 export function item(catalogue: Catalogue, name: string): Item {
-  const found = [...catalogue.records.item.values()].find((i) => fold(i.name) === fold(name));
+  const found = [...catalogue.records.item.values()].find((i) => normalise(i.name) === normalise(name));
   if (!found) throw new Error(`no item ${name}`);
   return found;
 }
 
 export function recipe(catalogue: Catalogue, name: string): Recipe {
-  const found = [...catalogue.records.recipe.values()].find((r) => fold(r.name) === fold(name));
+  const found = [...catalogue.records.recipe.values()].find((r) => normalise(r.name) === normalise(name));
   if (!found) throw new Error(`no recipe ${name}`);
   return found;
 }

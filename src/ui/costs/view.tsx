@@ -6,7 +6,7 @@ import dynamic from "next/dynamic";
 import { useMemo, useRef, useState } from "react";
 import { byKey } from "@/core/catalogue/keys";
 import { held } from "@/core/catalogue/inheritance";
-import { fold, foldedName } from "@/core/schema/names";
+import { normalise, normalisedName } from "@/core/schema/names";
 import type { Item } from "@/core/kinds/index";
 import { count } from "@/core/numbers/format";
 import { usePlaces } from "../frame/navigate";
@@ -32,7 +32,7 @@ export function CostsView() {
   const { catalogue, model, last } = live;
   const places = usePlaces();
   const [order, setOrder] = useState({ column: "cost", down: true });
-  const text = fold(places.query.get("text") ?? "");
+  const text = normalise(places.query.get("text") ?? "");
   const only = places.query.get("only") ?? "";
   const latest = useRef(model);
   latest.current = model;
@@ -53,7 +53,7 @@ export function CostsView() {
     return [...chosen, worked("steps", "Steps"), worked("level", "From level")];
   }, [all]);
   const keep = (i: Item): boolean => {
-    if (text && !foldedName(i).includes(text)) return false;
+    if (text && !normalisedName(i).includes(text)) return false;
     const cost = figuresOf(model, i.id).value;
     const price = held(catalogue, i, "sell").value;
     if (only === "made") return figuresOf(model, i.id).steps !== 0;

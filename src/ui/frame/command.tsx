@@ -3,7 +3,7 @@
 import { Command } from "cmdk";
 import { Dialog } from "radix-ui";
 import { useMemo, useState } from "react";
-import { fold } from "@/core/schema/names";
+import { normalise } from "@/core/schema/names";
 import type { Id } from "@/core/schema/id";
 import { type Kind, KINDS, kindWord } from "@/core/kinds/index";
 import { useCatalogue, useStore } from "../pantry/provider";
@@ -24,19 +24,19 @@ export function CommandField({ onClose }: { onClose: () => void }) {
   const places = usePlaces();
   const [text, setText] = useState("");
   const hits = useMemo(() => {
-    const wanted = fold(text);
+    const wanted = normalise(text);
     const rank = (name: string) => {
-      const folded = fold(name);
-      return folded === wanted
+      const normalised = normalise(name);
+      return normalised === wanted
         ? 0
-        : folded.startsWith(wanted)
+        : normalised.startsWith(wanted)
           ? 1
           : name
                 .toLowerCase()
                 .split(/\s+/)
-                .some((w) => fold(w).startsWith(wanted))
+                .some((w) => normalise(w).startsWith(wanted))
             ? 2
-            : folded.includes(wanted)
+            : normalised.includes(wanted)
               ? 3
               : 9;
     };

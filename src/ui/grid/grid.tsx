@@ -20,7 +20,7 @@ import { CellEditor } from "./cell-editor";
 import type { Column, Order } from "./columns";
 import { GridRow, ROW_HEIGHT } from "./row";
 
-export interface Entry<R> {
+export interface CellEntry<R> {
   readonly row: R;
   readonly column: string;
   readonly text: string;
@@ -40,7 +40,7 @@ interface Props<R> {
   readonly onActive?: (row: R) => void;
   readonly onOpen?: (row: R) => void;
   /** Writes what was typed; resolves to a sentence when it was refused. */
-  readonly onWrite?: (entries: readonly Entry<R>[]) => Promise<string | null>;
+  readonly onWrite?: (entries: readonly CellEntry<R>[]) => Promise<string | null>;
   readonly moved?: ReadonlySet<string>;
   /** What cells show beside the row itself; a row is drawn again where one of the two is another. */
   readonly stampOf?: (row: R) => readonly [unknown, unknown];
@@ -148,7 +148,7 @@ export function Grid<R>({
     };
   };
 
-  const write = async (entries: readonly Entry<R>[]) => {
+  const write = async (entries: readonly CellEntry<R>[]) => {
     const wanted = entries.filter((e) => editable(e.row, columns.find((c) => c.id === e.column) as Column<R>));
     if (!wanted.length || !onWrite) return;
     const mine = wanted.map((e) => [`${keyOf(e.row)} ${e.column}`, e.text] as const);

@@ -35,7 +35,10 @@ describe("rows that are kept", () => {
         compare,
         get: (id) => records.get(id),
         changedSince: (before) => records.changedSince(before),
-        anew: () => (sorted++, all()),
+        anew: () => {
+          sorted++;
+          return all();
+        },
       });
       expect(rows.map((r) => [r.id, r.weight])).toEqual(all().map((r) => [r.id, r.weight]));
     }

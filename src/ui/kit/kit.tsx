@@ -3,7 +3,6 @@
 import type { ButtonHTMLAttributes, ReactNode } from "react";
 import { held } from "@/core/catalogue/inheritance";
 import type { Id } from "@/core/schema/id";
-import type { Item } from "@/core/kinds/index";
 import { useLivePart } from "../pantry/provider";
 
 export const cx = (...names: (string | false | null | undefined)[]): string => names.filter(Boolean).join(" ");

@@ -1,15 +1,15 @@
 "use client";
 /** The names that complete what is being typed, and which of them fit. */
-import { fold } from "@/core/schema/names";
+import { normalise } from "@/core/schema/names";
 import { cx } from "./kit";
 
 /** Names that begin with what was typed, then those that contain it; all of them for nothing typed. */
 export const fitting = (typed: string, names: readonly string[], most = 8): string[] => {
-  const wanted = fold(typed);
+  const wanted = normalise(typed);
   if (!wanted) return names.slice(0, most);
-  const folded = names.map((name) => ({ name, text: fold(name) }));
-  const starts = folded.filter((n) => n.text.startsWith(wanted));
-  return [...starts, ...folded.filter((n) => !n.text.startsWith(wanted) && n.text.includes(wanted))]
+  const normalised = names.map((name) => ({ name, text: normalise(name) }));
+  const starts = normalised.filter((n) => n.text.startsWith(wanted));
+  return [...starts, ...normalised.filter((n) => !n.text.startsWith(wanted) && n.text.includes(wanted))]
     .slice(0, most)
     .map((n) => n.name);
 };

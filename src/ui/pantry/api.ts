@@ -56,7 +56,7 @@ async function reply<T>(asking: Promise<Response>): Promise<Reply<T>> {
 }
 
 /** The value, or an exception with the problem's words: for what is asked again by itself. */
-async function valueOf<T>(asking: Promise<Response>): Promise<T> {
+async function valueIn<T>(asking: Promise<Response>): Promise<T> {
   const got = await reply<T>(asking);
   if (got.ok) return got.value;
   throw new Error(got.problem.detail || got.problem.title);
@@ -73,7 +73,7 @@ export const newPantry = (name: string): Promise<Reply<{ readonly key: string }>
 
 /** Names of icons in which all words stand. */
 export const findIcons = (words: string): Promise<readonly string[]> =>
-  valueOf(fetch(`/api/icons?q=${encodeURIComponent(words)}`));
+  valueIn(fetch(`/api/icons?q=${encodeURIComponent(words)}`));
 
 /** One pantry. */
 export class PantryApi {
@@ -104,12 +104,12 @@ export class PantryApi {
 
   /** A page of the log, newest first, below a revision. */
   changes = (most: number, before?: number): Promise<readonly LoggedChange[]> =>
-    valueOf(fetch(`${this.path}/changes?most=${most}${before ? `&before=${before}` : ""}`));
+    valueIn(fetch(`${this.path}/changes?most=${most}${before ? `&before=${before}` : ""}`));
   /** One change with its edits, of a large one the first. */
-  changeAt = (revision: number): Promise<LoggedChange> => valueOf(fetch(`${this.path}/changes?revision=${revision}`));
+  changeAt = (revision: number): Promise<LoggedChange> => valueIn(fetch(`${this.path}/changes?revision=${revision}`));
   historyOf = (record: Id, most: number): Promise<readonly LoggedChange[]> =>
-    valueOf(fetch(`${this.path}/changes?of=${record}&most=${most}`));
-  costs = (item: Id): Promise<ItemCosts> => valueOf(fetch(`${this.path}/items/${item}/costs`));
+    valueIn(fetch(`${this.path}/changes?of=${record}&most=${most}`));
+  costs = (item: Id): Promise<ItemCosts> => valueIn(fetch(`${this.path}/items/${item}/costs`));
 
   /** Imports a bundle, or with `dry` says what that would do. What was begun is taken back where `signal` ends it. */
   async importBundle(

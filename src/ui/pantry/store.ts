@@ -43,7 +43,9 @@ export interface View {
   readonly canRedo: boolean;
 }
 
-export type Answer = { readonly ok: true; readonly revision: number } | { readonly ok: false; readonly says: string };
+export type WriteResult =
+  | { readonly ok: true; readonly revision: number }
+  | { readonly ok: false; readonly says: string };
 function troubledBy(findings: readonly Finding[]): ReadonlyMap<Id, number> {
   const counts = new Map<Id, number>();
   for (const f of findings) for (const r of f.about) counts.set(r.id, (counts.get(r.id) ?? 0) + 1);
@@ -190,14 +192,14 @@ export class PantryStore {
   }
 
   /** Sends a change and waits until every reading has followed. A refusal is also shown as a notice. */
-  submit(edits: readonly Edit[], note = ""): Promise<Answer> {
+  submit(edits: readonly Edit[], note = ""): Promise<WriteResult> {
     return this.inTurn(() => this.send(edits, note));
   }
 
   /** Like `submit`, for what was typed: it is read when its turn has come. */
   write(
     read: (catalogue: Catalogue) => { readonly edits: readonly Edit[] } | { readonly says: string },
-  ): Promise<Answer> {
+  ): Promise<WriteResult> {
     return this.inTurn(async () => {
       if (!this.view.state) return { ok: false, says: "The pantry is not loaded yet." };
       const result = read(this.view.state.catalogue);
@@ -205,7 +207,7 @@ export class PantryStore {
     });
   }
 
-  private async send(edits: readonly Edit[], note: string): Promise<Answer> {
+  private async send(edits: readonly Edit[], note: string): Promise<WriteResult> {
     if (!edits.length) return { ok: true, revision: this.view.state?.catalogue.revision ?? 0 };
     const answer = await this.run(
       () => this.api.change(edits, note, this.author),
@@ -233,7 +235,7 @@ export class PantryStore {
   private async run(
     send: () => Promise<Reply<{ readonly revision: number }>>,
     insist?: (conflicts: readonly Conflict[]) => () => void,
-  ): Promise<Answer> {
+  ): Promise<WriteResult> {
     this.set({ busy: this.view.busy + 1 });
     try {
       const got = await send();
@@ -249,7 +251,7 @@ export class PantryStore {
   private refuse(
     { title, detail, conflicts }: Problem,
     insist?: (conflicts: readonly Conflict[]) => () => void,
-  ): Answer {
+  ): WriteResult {
     const notice = {
       title,
       says: detail,
@@ -261,11 +263,11 @@ export class PantryStore {
   }
 
   /** Takes a change back by a new one. */
-  undoRevision(revision: number): Promise<Answer> {
+  undoRevision(revision: number): Promise<WriteResult> {
     return this.inTurn(() => this.takeBack(revision));
   }
 
-  private async takeBack(revision: number): Promise<Answer> {
+  private async takeBack(revision: number): Promise<WriteResult> {
     const answer = await this.run(() => this.api.undo(revision, this.author));
     if (answer.ok) {
       const at = this.undoable.indexOf(revision);
@@ -295,7 +297,7 @@ export class PantryStore {
   }
 
   /** Deletes the pantry for good; the name is what somebody typed to confirm. */
-  async deletePantry(name: string): Promise<Answer> {
+  async deletePantry(name: string): Promise<WriteResult> {
     const got = await this.api.deletePantry(name, this.author);
     if (got.ok) return { ok: true, revision: 0 };
     const { status, detail } = got.problem;

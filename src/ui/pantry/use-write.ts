@@ -4,7 +4,7 @@ import { useCallback } from "react";
 import type { Id } from "@/core/schema/id";
 import type { Kind } from "@/core/kinds/index";
 import { readEntries, readEntry } from "@/core/editing/entry";
-import type { Entry } from "../grid/grid";
+import type { CellEntry } from "../grid/grid";
 import { useStore } from "./provider";
 
 /** One field of one record or of the pantry itself. */
@@ -20,7 +20,9 @@ export function useWrite(): (kind: Kind | "pantry", id: Id, field: string, text:
 }
 
 /** The cells of a grid of one kind of record, all or none. */
-export function useWriteCells(kind: Kind): (entries: readonly Entry<{ readonly id: Id }>[]) => Promise<string | null> {
+export function useWriteCells(
+  kind: Kind,
+): (entries: readonly CellEntry<{ readonly id: Id }>[]) => Promise<string | null> {
   const store = useStore();
   return useCallback(
     async (entries) => {

@@ -6,7 +6,7 @@ import { Fragment, type KeyboardEvent, useEffect, useId, useLayoutEffect, useMem
 import { around } from "@/core/catalogue/surroundings";
 import { drawnClauses } from "@/core/notation/clauses";
 import { roleRule, WORDED } from "@/core/notation/roles";
-import type { Entry, ParsedLine, Remark } from "@/core/notation/parsed";
+import type { ParsedEntry, ParsedLine, Remark } from "@/core/notation/parsed";
 import { parseLine } from "@/core/notation/parser";
 import { completionsOf, wordsOf } from "@/core/editing/recipes";
 import { count, sayPercent, sayRange } from "@/core/numbers/format";
@@ -126,8 +126,8 @@ export function Drawn({
   parsed: Pick<ParsedLine, "entries" | "ticks" | "fee" | "feeCurrency" | "kind" | "level" | "taughtBy">;
 }) {
   const catalogue = useCatalogue();
-  const of = (role: Entry["role"]) => parsed.entries.filter((e) => e.role === role);
-  const side = (role: Entry["role"]) =>
+  const of = (role: ParsedEntry["role"]) => parsed.entries.filter((e) => e.role === role);
+  const side = (role: ParsedEntry["role"]) =>
     of(role).map((e, i) => (
       <span key={`${e.name}${i}`} className="inline-flex items-center gap-1">
         {i > 0 && (
@@ -172,12 +172,12 @@ export function Drawn({
 }
 
 /** The weight of drawing nothing. */
-const nothingOf = (entries: readonly Entry[], group: number): number => {
+const nothingOf = (entries: readonly ParsedEntry[], group: number): number => {
   const drawn = entries.flatMap((e) => (e.draw?.group === group ? [e.draw] : []));
   return Number((drawn[0].of - drawn.reduce((t, d) => t + d.weight, 0)).toFixed(6));
 };
 
-function JarOrName({ entry }: { entry: Entry }) {
+function JarOrName({ entry }: { entry: ParsedEntry }) {
   const amount = roleRule(entry.role).one && entry.max === 1 ? undefined : sayRange(entry.min, entry.max);
   if (entry.item) return <Jar id={entry.item} amount={amount} />;
   return (

@@ -7,7 +7,7 @@ import { isWeight } from "@/core/notation/line";
 import { type Role, roleRule, ROLES } from "@/core/notation/roles";
 import { readNumber } from "@/core/schema/number";
 import { formatParsed } from "@/core/notation/format";
-import type { Entry, ParsedLine } from "@/core/notation/parsed";
+import type { ParsedEntry, ParsedLine } from "@/core/notation/parsed";
 import { count, sayQuantity } from "@/core/numbers/format";
 import { add, fromNumber, fromPercent, subtract, toNumber, toPercent } from "@/core/numbers/fraction";
 import { formatTicks, parseTicks } from "@/core/numbers/ticks";
@@ -19,7 +19,7 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
   const catalogue = useCatalogue();
   if (!parsed.ok) return <p className="text-second">The form follows as soon as the line can be read.</p>;
   const write = (part: Partial<ParsedLine>) => onText(formatParsed(around(catalogue), { ...parsed, ...part }));
-  const put = (at: number, part: Partial<Entry>) =>
+  const put = (at: number, part: Partial<ParsedEntry>) =>
     write({ entries: parsed.entries.map((e, i) => (i === at ? { ...e, ...part } : e)) });
   const names = [...catalogue.records.item.values()].map((i) => i.name);
   const rest = { span: { from: 0, to: 0 }, min: 1, max: 1, chance: 1, uses: null };
@@ -239,7 +239,7 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
 }
 
 /** The entries with another weight for one of them; the weight of nothing stays. */
-function weigh(entries: readonly Entry[], at: number, weight: number): Entry[] {
+function weigh(entries: readonly ParsedEntry[], at: number, weight: number): ParsedEntry[] {
   const drawn = entries[at].draw;
   if (!drawn) return [...entries];
   const of = toNumber(add(subtract(fromNumber(drawn.of), fromNumber(drawn.weight)), fromNumber(weight)));

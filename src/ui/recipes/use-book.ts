@@ -6,7 +6,7 @@ import { recordsWith } from "@/core/catalogue/references";
 import type { Recipe } from "@/core/kinds/index";
 import type { Role } from "@/core/notation/roles";
 import type { Id } from "@/core/schema/id";
-import { fold, foldedName } from "@/core/schema/names";
+import { normalise, normalisedName } from "@/core/schema/names";
 import { KeptRows, union } from "../grid/rows";
 
 export type BookEntry = { readonly head: string; readonly n: number } | { readonly recipe: Recipe };
@@ -48,7 +48,7 @@ export function useBook(catalogue: Catalogue, query: string): readonly BookEntry
   }));
   return useMemo(() => {
     const asked = new URLSearchParams(query);
-    const [text, kind, by] = [fold(asked.get("text") ?? ""), asked.get("kind"), asked.get("by") ?? "station"];
+    const [text, kind, by] = [normalise(asked.get("text") ?? ""), asked.get("kind"), asked.get("by") ?? "station"];
     const row = (recipe: Recipe): BookRow => ({ id: recipe.id, head: headOf(catalogue, recipe, by), recipe });
     const rules = {
       keep: (_: BookRow) => true,
@@ -66,7 +66,7 @@ export function useBook(catalogue: Catalogue, query: string): readonly BookEntry
       const items = text ? itemsNamed(catalogue, text) : null;
       const keep = ({ recipe }: BookRow) =>
         (!kind || recipe.kind === kind) &&
-        (!items || foldedName(recipe).includes(text) || recipe.lines.some((l) => items.has(l.item)));
+        (!items || normalisedName(recipe).includes(text) || recipe.lines.some((l) => items.has(l.item)));
       const every = rows;
       rows = some.rows(catalogue, [...always, query, ...(text ? [catalogue.records.item] : [])], {
         ...rules,
@@ -78,10 +78,10 @@ export function useBook(catalogue: Catalogue, query: string): readonly BookEntry
   }, [catalogue, query, all, some]);
 }
 
-/** Items whose names contain a folded text. */
+/** Items whose names contain a normalised text. */
 function itemsNamed(catalogue: Catalogue, text: string): ReadonlySet<Id> {
   const found = new Set<Id>();
-  for (const item of catalogue.records.item.values()) if (foldedName(item).includes(text)) found.add(item.id);
+  for (const item of catalogue.records.item.values()) if (normalisedName(item).includes(text)) found.add(item.id);
   return found;
 }
 

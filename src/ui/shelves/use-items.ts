@@ -8,7 +8,7 @@ import { lineage } from "@/core/catalogue/tree";
 import type { Figures } from "@/core/engine/read-model";
 import type { Item } from "@/core/kinds/index";
 import type { Id } from "@/core/schema/id";
-import { fold } from "@/core/schema/names";
+import { normalise } from "@/core/schema/names";
 import { type Column, type Order, orderBy, ordered } from "../grid/columns";
 import { KeptRows, union } from "../grid/rows";
 import type { Live } from "../pantry/store";
@@ -81,7 +81,7 @@ export function filterOf(query: URLSearchParams, { catalogue, troubled }: Live):
     return key ? (byKey(catalogue, kind, key)?.id ?? null) : undefined;
   };
   const [type, rarity, tag, status] = [wanted("type"), wanted("rarity"), wanted("tag"), query.get("status")];
-  const text = fold(query.get("text") ?? "");
+  const text = normalise(query.get("text") ?? "");
   const among = text ? searchTexts(catalogue, "item").find(text) : null;
   const tests: ((item: Item) => boolean)[] = [];
   if (among) tests.push((i) => among.has(i.id));

@@ -36,7 +36,7 @@ export function nameOf(host: string): string | null {
 }
 
 /** Why a request is not answered at all, or null. */
-export function refusedAtDoor(request: Request, { writes }: { readonly writes: boolean }): Response | null {
+export function refuseForeign(request: Request, { writes }: { readonly writes: boolean }): Response | null {
   const { headers } = request;
   const host = headers.get("host") ?? new URL(request.url).host;
   const name = nameOf(host);
@@ -76,7 +76,7 @@ function hostOf(origin: string): string | null {
 }
 
 /** What every answer of the API carries: nothing in it may be run, framed or read by other pages. */
-export const SEALS: Readonly<Record<string, string>> = {
+export const SECURITY_HEADERS: Readonly<Record<string, string>> = {
   "content-security-policy": "default-src 'none'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'; sandbox",
   "x-content-type-options": "nosniff",
   "x-frame-options": "DENY",
@@ -86,8 +86,8 @@ export const SEALS: Readonly<Record<string, string>> = {
   "permissions-policy": "camera=(), geolocation=(), microphone=(), payment=(), usb=(), browsing-topics=()",
 };
 
-export function sealed(response: Response): Response {
-  for (const [name, value] of Object.entries(SEALS)) response.headers.set(name, value);
+export function withSecurityHeaders(response: Response): Response {
+  for (const [name, value] of Object.entries(SECURITY_HEADERS)) response.headers.set(name, value);
   if (!response.headers.has("cache-control")) response.headers.set("cache-control", "no-store");
   return response;
 }

@@ -1,11 +1,11 @@
 import { describe, expect, it } from "vitest";
 import { BUNDLE, Gauge, readBody, SMALL } from "./body";
-import { nameOf, ownNames, refusedAtDoor, sealed } from "./door";
+import { nameOf, ownNames, refuseForeign, withSecurityHeaders } from "./origin";
 import { Pool } from "./pool";
 import { Ration } from "./ration";
 
 const asked = (headers: Record<string, string>, writes = true) =>
-  refusedAtDoor(
+  refuseForeign(
     { headers: new Headers({ host: "localhost:3000", ...headers }), url: "http://localhost:3000/" } as Request,
     { writes },
   )?.status ?? 200;
@@ -69,7 +69,7 @@ describe("the door", () => {
   });
 
   it("seals every answer", () => {
-    const { headers } = sealed(new Response("{}"));
+    const { headers } = withSecurityHeaders(new Response("{}"));
     expect(headers.get("content-security-policy")).toContain("default-src 'none'");
     expect([
       headers.get("x-content-type-options"),
@@ -161,44 +161,44 @@ describe("a body", () => {
 });
 
 describe("a pool of threads", () => {
-  const lodger = (used: number) => {
+  const pooled = (used: number) => {
     const l = {
       used,
-      lodged: false,
+      running: false,
       working: false,
       park: async () => {
-        l.lodged = false;
+        l.running = false;
       },
     };
     return l;
   };
-  const open = (pool: Pool, l: ReturnType<typeof lodger>) =>
+  const open = (pool: Pool, l: ReturnType<typeof pooled>) =>
     pool.lodge(l, async () => {
-      l.lodged = true;
+      l.running = true;
     });
 
   it("ends the one used least recently to make room, and never one at work", async () => {
     const pool = new Pool(2);
-    const [a, b, c, d] = [lodger(1), lodger(2), lodger(3), lodger(4)];
+    const [a, b, c, d] = [pooled(1), pooled(2), pooled(3), pooled(4)];
     for (const l of [a, b, c]) await open(pool, l);
-    expect([a.lodged, b.lodged, c.lodged, pool.size]).toEqual([false, true, true, 2]);
+    expect([a.running, b.running, c.running, pool.size]).toEqual([false, true, true, 2]);
     b.working = true;
     await open(pool, d);
-    expect([b.lodged, c.lodged, d.lodged]).toEqual([true, false, true]);
+    expect([b.running, c.running, d.running]).toEqual([true, false, true]);
   });
 
   it("waits for one to have nothing to do where all are at work", async () => {
     const pool = new Pool(1);
-    const [a, b] = [lodger(1), lodger(2)];
+    const [a, b] = [pooled(1), pooled(2)];
     await open(pool, a);
     a.working = true;
     const waiting = open(pool, b);
     await Promise.resolve();
-    expect(b.lodged).toBe(false);
+    expect(b.running).toBe(false);
     a.working = false;
     pool.freed();
     await waiting;
-    expect([a.lodged, b.lodged]).toEqual([false, true]);
+    expect([a.running, b.running]).toEqual([false, true]);
     pool.leave(b);
     expect(pool.size).toBe(0);
   });

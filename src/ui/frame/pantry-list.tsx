@@ -11,7 +11,7 @@ interface Head {
   readonly revision: number;
 }
 
-export function Doors({ pantries }: { pantries: readonly Head[] }) {
+export function PantryList({ pantries }: { pantries: readonly Head[] }) {
   const [name, setName] = useState("");
   const [refused, setRefused] = useState("");
   const make = async (e: FormEvent) => {
