@@ -45,26 +45,26 @@ describe("bundles", () => {
     const text = JSON.stringify(json);
     const into = pick(random, [emptyCatalogue(pantry()), there]);
     const plan = planImport(into, text, { replace: random() < 0.3 });
-    for (const { place, says } of [...plan.problems, ...plan.notes])
-      expect([typeof place, typeof says, place.length < 400, says.length < 2000]).toEqual([
+    for (const { path, message } of [...plan.issues, ...plan.notes])
+      expect([typeof path, typeof message, path.length < 400, message.length < 2000]).toEqual([
         "string",
         "string",
         true,
         true,
       ]);
-    if (plan.problems.length) {
+    if (plan.issues.length) {
       expect(plan.edits).toEqual([]);
       return;
     }
     const outcome = apply(into, plan.edits);
     if (!outcome.ok)
-      throw new Error(`A plan without problems was refused: ${outcome.faults.map((f) => f.says).join(" ")}`);
+      throw new Error(`A plan without issues was refused: ${outcome.issues.map((f) => f.message).join(" ")}`);
     const bundle = json as { [name: string]: Json };
-    const { settings, problems } = bundlePantry(bundle);
-    expect(problems).toEqual([]);
+    const { settings, issues } = bundlePantry(bundle);
+    expect(issues).toEqual([]);
     expect(apply(emptyCatalogue({ id: newId(), ...settings }), []).ok).toBe(true);
     expect(readModelOf(outcome.catalogue).revision).toBe(outcome.catalogue.revision);
     const out = exportBundle(outcome.catalogue);
-    expect(planImport(outcome.catalogue, out)).toMatchObject({ problems: [], edits: [] });
+    expect(planImport(outcome.catalogue, out)).toMatchObject({ issues: [], edits: [] });
   });
 });

@@ -217,22 +217,22 @@ describe("recipe lines", () => {
     const right = line(random);
     const text = random() < 0.25 ? right : mangled(random, right);
     const parsed = parseLine(text, wordsOf(stocked));
-    for (const { from, to } of parsed.remarks)
-      expect(from >= 0 && from <= to && to <= text.length, JSON.stringify(parsed.remarks)).toBe(true);
-    expect(parsed.ok).toBe(!parsed.remarks.some((r) => r.level === "error"));
+    for (const { from, to } of parsed.issues)
+      expect(from >= 0 && from <= to && to <= text.length, JSON.stringify(parsed.issues)).toBe(true);
+    expect(parsed.ok).toBe(!parsed.issues.some((r) => r.severity === "error"));
     if (!parsed.ok) return;
     const writing = new NewNames(stocked);
     const recipe = recipeFrom(parsed, writing);
     const outcome = apply(stocked, [...writing.edits, { op: "add", kind: "recipe", record: recipe }]);
     if (!outcome.ok)
       throw new Error(
-        `“${text}” was accepted as a line and refused by the rules: ${outcome.faults.map((f) => f.says).join(" ")}`,
+        `“${text}” was accepted as a line and refused by the rules: ${outcome.issues.map((f) => f.message).join(" ")}`,
       );
     const next = outcome.catalogue;
     const canonical = formatRecipe(around(next), recipe);
     const again = parseLine(canonical, wordsOf(next));
     expect(
-      again.remarks.filter((r) => r.level !== "warning"),
+      again.issues.filter((r) => r.severity !== "warning"),
       `“${text}” is written as “${canonical}”`,
     ).toEqual([]);
     const { id: _, key: __, ...what } = recipeFrom(again, new NewNames(next)) as Recipe;
@@ -253,10 +253,10 @@ describe("recipe lines", () => {
     // Weights of nothing are added up, so what was typed of them stands there as their sum.
     if ((text.match(/nothing/gi) ?? []).length > 1) return;
     const timeless = formatRecipe(around(next), { ...recipe, ticks: 0, name: parsed.label ?? recipe.name });
-    const left = unaccounted(text, parsed.remarks, parsed.ticks, `${parsed.label ?? ""} ${timeless}`);
+    const left = unaccounted(text, parsed.issues, parsed.ticks, `${parsed.label ?? ""} ${timeless}`);
     if (left.length)
       throw new Error(
-        `“${text}” is read as “${canonical}”, without a remark on ${left.join(" ")}. Remarks: ${JSON.stringify(parsed.remarks)}`,
+        `“${text}” is read as “${canonical}”, without a remark on ${left.join(" ")}. Remarks: ${JSON.stringify(parsed.issues)}`,
       );
   });
 
@@ -266,6 +266,6 @@ describe("recipe lines", () => {
       random() < 0.1 ? pick(random, ODD) : pick(random, alphabet),
     ).join("");
     const parsed = parseLine(text, wordsOf(stocked));
-    for (const { from, to } of parsed.remarks) expect(from >= 0 && from <= to && to <= text.length).toBe(true);
+    for (const { from, to } of parsed.issues) expect(from >= 0 && from <= to && to <= text.length).toBe(true);
   });
 });

@@ -41,13 +41,13 @@ export class Alone implements Writer {
         const before = await this.read(em);
         const { readied: answer, made } = readied(before, intent, progress);
         plan = answer;
-        if ("problems" in answer) return { answers: [{ ok: false, faults: [], conflicts: [] }], writes: [] };
+        if ("issues" in answer) return { answers: [{ ok: false, issues: [], conflicts: [] }], writes: [] };
         return { answers: [answer.answer], writes: made ? told(before, made, progress) : [] };
       },
       this.fresh,
     );
     const answer = plan as Readied | null;
-    return answer && "problems" in answer ? answer : { committed, plan: answer?.plan };
+    return answer && "issues" in answer ? answer : { committed, plan: answer?.plan };
   }
 }
 

@@ -53,12 +53,13 @@ async function importText(
     { progress: line.show },
   ).finally(line.end);
   if (outcome.is === "refused") {
-    const { faults, conflicts } = outcome.refused;
-    throw new Unreadable([...faults, ...conflicts].map((f) => `${file}: ${f.says}`).join("\n"));
+    const { issues, conflicts } = outcome.refused;
+    const says = [...issues.map((i) => i.message), ...conflicts.map((c) => c.says)];
+    throw new Unreadable(says.map((why) => `${file}: ${why}`).join("\n"));
   }
   const { notes } = outcome.is === "unread" ? outcome : outcome.plan;
-  if (!options.quiet) for (const note of notes) process.stderr.write(`${file}: ${note.place}: ${note.says}\n`);
-  if (outcome.is === "unread") throw refused(file, outcome.problems);
+  if (!options.quiet) for (const note of notes) process.stderr.write(`${file}: ${note.path}: ${note.message}\n`);
+  if (outcome.is === "unread") throw refused(file, outcome.issues);
   const { added, changed, same, removed } = outcome.plan;
   const what = `${count(added, "record")} new, ${changed} changed, ${same} the same${options.replace ? `, ${removed} removed` : ""}`;
   process.stdout.write(
@@ -72,9 +73,9 @@ async function importText(
 /** Key and name of the pantry that a bundle is of. */
 function settingsIn(file: string, bundle: Uint8Array): { readonly key: string; readonly name: string } {
   const parsed = parseBundle(new TextDecoder().decode(bundle));
-  if ("problems" in parsed) throw refused(file, parsed.problems);
-  const { settings, problems } = bundlePantry(parsed.bundle);
-  if (problems.length) throw refused(file, problems);
+  if ("issues" in parsed) throw refused(file, parsed.issues);
+  const { settings, issues } = bundlePantry(parsed.bundle);
+  if (issues.length) throw refused(file, issues);
   return settings;
 }
 

@@ -7,7 +7,7 @@ import { nearest } from "../core/schema/names";
 import { newId, type Id } from "../core/schema/id";
 import { bundlePantry, planImport } from "../core/exchange/read";
 import { parseBundle } from "../core/exchange/parse";
-import type { Problem } from "../core/exchange/report";
+import { type Issue, issue } from "../core/schema/issue";
 import type { NameBook } from "../core/notation/book";
 import { BadUse, Unreadable } from "./failure";
 
@@ -20,23 +20,23 @@ export function readBytes(file: string): Buffer {
 }
 export const readText = (file: string): string => readBytes(file).toString("utf8");
 
-export const refused = (file: string, problems: readonly Problem[]): Unreadable =>
-  new Unreadable(problems.map((p) => `${file}: ${p.place}: ${p.says}`).join("\n"));
+export const refused = (file: string, issues: readonly Issue[]): Unreadable =>
+  new Unreadable(issues.map((p) => `${file}: ${p.path}: ${p.message}`).join("\n"));
 
 /** The catalogue of a bundle, as if imported into an empty pantry. */
 export function catalogueOf(file: string, text: string): Catalogue {
   const parsed = parseBundle(text);
-  if ("problems" in parsed) throw refused(file, parsed.problems);
-  const { settings, problems } = bundlePantry(parsed.bundle);
-  if (problems.length) throw refused(file, problems);
+  if ("issues" in parsed) throw refused(file, parsed.issues);
+  const { settings, issues } = bundlePantry(parsed.bundle);
+  if (issues.length) throw refused(file, issues);
   const empty = emptyCatalogue({ id: newId(), ...settings });
   const plan = planImport(empty, text);
-  if (plan.problems.length) throw refused(file, plan.problems);
+  if (plan.issues.length) throw refused(file, plan.issues);
   const outcome = apply(empty, plan.edits);
   if (!outcome.ok)
     throw refused(
       file,
-      outcome.faults.map((f) => ({ place: `${f.kind} ${f.key}.${f.field}`, says: f.says })),
+      outcome.issues.map((f) => issue(`${f.kind} ${f.key}.${f.path}`, f.message)),
     );
   return outcome.catalogue;
 }

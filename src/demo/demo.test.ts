@@ -13,7 +13,7 @@ import { generate } from "./generate";
 const open = (bundle: object) => {
   const empty = emptyCatalogue(pantry());
   const plan = planImport(empty, JSON.stringify(bundle));
-  expect(plan.problems).toEqual([]);
+  expect(plan.issues).toEqual([]);
   return must(empty, plan.edits);
 };
 

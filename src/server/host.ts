@@ -60,7 +60,7 @@ const ONE_BY_ONE = 100;
 /** So long after a turn those whom it answered are waited for at most [ms]. */
 const MOST_GATHERING = 40;
 /** What a bundle that can't be read makes of the pantry. */
-const NOTHING = { ok: false as const, faults: [], conflicts: [] };
+const NOTHING = { ok: false as const, issues: [], conflicts: [] };
 
 /** Questions about what only this one thread knows. */
 const NEVER_AGAIN: ReadonlySet<keyof Questions> = new Set(["committed", "more"]);
@@ -388,7 +388,7 @@ export class Engine implements Pooled, Writer {
     const moved: [number, string][] = [];
     const answers = batch.map(({ done }, k) => () => {
       const ready = readied[k];
-      done("problems" in ready ? ready : { committed: outcomes[k], plan: ready.plan });
+      done("issues" in ready ? ready : { committed: outcomes[k], plan: ready.plan });
     });
     const changeOf = (k: number) => {
       const committed = outcomes[k];

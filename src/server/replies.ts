@@ -3,6 +3,7 @@ import type { Edit } from "../core/catalogue/edit";
 import type { Progress } from "../core/exchange/progress";
 import { textProblem } from "../core/schema/characters";
 import { type Id, isId } from "../core/schema/id";
+import { issue } from "../core/schema/issue";
 import type { Refused } from "../store/prepare";
 import type { Actor } from "./acting";
 import { BUNDLE, readBody } from "./body";
@@ -28,12 +29,12 @@ export async function change(
 }
 
 function submitted(outcome: Submitted): Response {
-  if ("problems" in outcome) return unread(outcome);
+  if ("issues" in outcome) return unread(outcome);
   const { committed } = outcome;
   return committed.ok ? json({ revision: committed.revision, edits: committed.change?.size ?? 0 }) : refusal(committed);
 }
 
-const refusal = ({ conflicts, faults }: Refused): Response =>
+const refusal = ({ conflicts, issues }: Refused): Response =>
   conflicts.length
     ? problem(
         409,
@@ -42,27 +43,27 @@ const refusal = ({ conflicts, faults }: Refused): Response =>
           .slice(0, 3)
           .map((c) => c.says)
           .join(" "),
-        { conflicts: conflicts.slice(0, TOLD), faults: faults.slice(0, TOLD) },
+        { conflicts: conflicts.slice(0, TOLD), issues: issues.slice(0, TOLD) },
       )
     : problem(
         422,
         "This can't be written",
-        faults
+        issues
           .slice(0, 3)
-          .map((f) => f.says)
+          .map((f) => f.message)
           .join(" "),
-        { faults: faults.slice(0, TOLD) },
+        { issues: issues.slice(0, TOLD) },
       );
 
-const unread = ({ problems, notes }: Unread): Response =>
+const unread = ({ issues, notes }: Unread): Response =>
   problem(
     422,
     "The bundle was refused and nothing was written",
-    problems
+    issues
       .slice(0, 3)
-      .map((p) => `${p.place}: ${p.says}`)
+      .map((p) => `${p.path}: ${p.message}`)
       .join(" "),
-    { problems, notes },
+    { issues, notes },
   );
 
 const NO_CHANGE = problem.bind(null, 404, "No such change", "There is no such revision in the log.");
@@ -179,7 +180,7 @@ export async function postPantry(host: Host, name: string): Promise<Response> {
       `There is a pantry with the key “${outcome.key}” already. Choose another name.`,
     );
   const { says } = outcome;
-  return problem(422, "This can't be the name of a pantry", says, { complaints: [{ place: "name", says }] });
+  return problem(422, "This can't be the name of a pantry", says, { issues: [issue("name", says)] });
 }
 
 export async function deletePantry(host: Host, engine: Engine, typed: string): Promise<Response> {

@@ -5,7 +5,7 @@ import { checked, checkedChange, PantryBody } from "./requests";
 
 const places = (value: unknown) => {
   const result = checkedChange(value);
-  return result.ok ? [] : result.complaints.map((c) => c.place);
+  return result.ok ? [] : result.issues.map((c) => c.path);
 };
 const set = { op: "set", kind: "item", id: "abcdefghijkl", field: "level", from: null, to: 3 };
 

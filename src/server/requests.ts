@@ -14,6 +14,7 @@ import {
   type ValidationError,
 } from "class-validator";
 import type { Edit } from "../core/catalogue/edit";
+import { type Issue, issue } from "../core/schema/issue";
 import { isPlain } from "../core/schema/json";
 import { shapedEdits } from "../core/catalogue/shape";
 import { shown, textProblem } from "../core/schema/characters";
@@ -42,51 +43,41 @@ export class PantryBody {
 /** The name of the pantry, typed once more. */
 export class DeleteBody extends PantryBody {}
 
-export interface Complaint {
-  readonly place: string;
-  readonly says: string;
-}
-
-const told = (errors: readonly ValidationError[]): Complaint[] =>
-  errors.flatMap((e) => Object.values(e.constraints ?? {}).map((says) => ({ place: e.property, says })));
-const texts = (body: object): Complaint[] =>
+const told = (errors: readonly ValidationError[]): Issue[] =>
+  errors.flatMap((e) => Object.values(e.constraints ?? {}).map((says) => issue(e.property, says)));
+const texts = (body: object): Issue[] =>
   Object.entries(body).flatMap(([place, value]) => {
     const says = typeof value === "string" ? textProblem(value, { max: 500, lines: true }) : null;
-    return says ? [{ place, says }] : [];
+    return says ? [issue(place, says)] : [];
   });
 
 /** The body as an instance, or everything that is wrong with it. Only own members of known names are read. */
 export function checked<T extends object>(
   shape: Shape<T>,
   value: unknown,
-): { ok: true; body: T } | { ok: false; complaints: Complaint[] } {
-  if (!isPlain(value))
-    return { ok: false, complaints: [{ place: "body", says: `Expected a JSON object, not ${shown(value)}.` }] };
+): { ok: true; body: T } | { ok: false; issues: Issue[] } {
+  if (!isPlain(value)) return { ok: false, issues: [issue("body", `Expected a JSON object, not ${shown(value)}.`)] };
   const unknown = Object.keys(value).flatMap((name) =>
     shape.names.includes(name)
       ? []
-      : [{ place: shown(name).slice(1, -1), says: `Unknown. Known here: ${shape.names.join(", ")}.` }],
+      : [issue(shown(name).slice(1, -1), `Unknown. Known here: ${shape.names.join(", ")}.`)],
   );
   const body = new shape();
   for (const name of shape.names) if (Object.hasOwn(value, name)) (body as Record<string, unknown>)[name] = value[name];
-  const complaints = [
-    ...unknown.slice(0, 20),
-    ...told(validateSync(body, { forbidUnknownValues: true })),
-    ...texts(body),
-  ];
-  return complaints.length ? { ok: false, complaints } : { ok: true, body };
+  const issues = [...unknown.slice(0, 20), ...told(validateSync(body, { forbidUnknownValues: true })), ...texts(body)];
+  return issues.length ? { ok: false, issues } : { ok: true, body };
 }
 
 /** A change's edits and note, or what is wrong with them. */
 export function checkedChange(
   value: unknown,
-): { ok: true; edits: readonly Edit[]; note: string } | { ok: false; complaints: readonly Complaint[] } {
+): { ok: true; edits: readonly Edit[]; note: string } | { ok: false; issues: readonly Issue[] } {
   const read = checked(ChangeBody, value);
   const shaped = shapedEdits(isPlain(value) && Object.hasOwn(value, "edits") ? value.edits : undefined);
   if (read.ok && "edits" in shaped) return { ok: true, edits: shaped.edits, note: read.body.note ?? "" };
-  const [outside, inside] = [read.ok ? [] : read.complaints, "edits" in shaped ? [] : shaped.misshapen];
+  const [outside, inside] = [read.ok ? [] : read.issues, "edits" in shaped ? [] : shaped.issues];
   return {
     ok: false,
-    complaints: isPlain(value) ? [...outside.filter((c) => c.place !== "edits"), ...inside] : outside,
+    issues: isPlain(value) ? [...outside.filter((c) => c.path !== "edits"), ...inside] : outside,
   };
 }

@@ -1,12 +1,13 @@
 /** What every handler does: look who comes, find the pantry, read the body, turn failures into problem details. */
 import type { Edit } from "../core/catalogue/edit";
+import type { Issue } from "../core/schema/issue";
 import { PantryGone } from "../store/commit";
 import { type Actor, actingFrom } from "./acting";
 import { type BodyLimits, CHANGE, readBody, SMALL } from "./body";
 import { refuseForeign, withSecurityHeaders } from "./origin";
 import { type Engine, type Host, host } from "./host";
 import { problem } from "./problem";
-import { type Complaint, checked, checkedChange } from "./requests";
+import { checked, checkedChange } from "./requests";
 import { EngineFailed, GivenUp, ThreadLost, TooBusy, TookTooLong } from "./thread";
 
 export interface Call {
@@ -110,15 +111,15 @@ async function jsonOf({ request, host }: Call, limits: BodyLimits): Promise<Read
   }
 }
 
-const misshapen = (complaints: readonly Complaint[]): Response =>
+const misshapen = (issues: readonly Issue[]): Response =>
   problem(
     422,
     "The request does not have the expected shape",
-    complaints
+    issues
       .slice(0, 3)
-      .map((c) => `${c.place}: ${c.says}`)
+      .map((c) => `${c.path}: ${c.message}`)
       .join("; "),
-    { complaints },
+    { issues },
   );
 
 /** Reads a small JSON body of the given shape, or answers with everything that is wrong with it. */
@@ -129,7 +130,7 @@ export async function bodyOf<T extends object>(
   const read = await jsonOf(call, SMALL);
   if ("refusal" in read) return read;
   const result = checked(shape, read.body);
-  return result.ok ? { body: result.body } : { refusal: misshapen(result.complaints) };
+  return result.ok ? { body: result.body } : { refusal: misshapen(result.issues) };
 }
 
 /** Reads a change, or answers with what is wrong with it. */
@@ -137,5 +138,5 @@ export async function changeOf(call: Call): Promise<Read<{ readonly edits: reado
   const read = await jsonOf(call, CHANGE);
   if ("refusal" in read) return read;
   const result = checkedChange(read.body);
-  return result.ok ? { body: result } : { refusal: misshapen(result.complaints) };
+  return result.ok ? { body: result } : { refusal: misshapen(result.issues) };
 }

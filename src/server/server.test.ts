@@ -110,7 +110,7 @@ describe("the server", () => {
     expect(await call(changes.POST, { body: { edits: [] } })).toMatchObject({ status: 422 });
     const answer = await call(changes.POST, { body: { edits: [{ op: "explode", kind: "item" }], extra: 1 } });
     expect(answer.status).toBe(422);
-    const places = (answer.body.complaints as { place: string }[]).map((c) => c.place);
+    const places = (answer.body.issues as { path: string }[]).map((c) => c.path);
     expect(places).toContain("edits[0].op");
     expect(places).toContain("extra");
     expect(await call(changes.POST, { body: { edits: [] }, params: { pantry: "nowhere" } })).toMatchObject({
@@ -139,7 +139,7 @@ describe("the server", () => {
       status: 409,
       body: { conflicts: [{ yours: 4, theirs: 3, field: "level" }] },
     });
-    expect(await set(3, 99_999)).toMatchObject({ status: 422, body: { faults: [{ field: "level" }] } });
+    expect(await set(3, 99_999)).toMatchObject({ status: 422, body: { issues: [{ path: "level" }] } });
   });
 
   it("undoes any change of the log, also an undo, and refuses where later edits stand in the way", async () => {
@@ -214,7 +214,7 @@ describe("the server", () => {
     });
     expect(await call(bundles.POST, { body: text, query: "dry=1" })).toMatchObject({
       status: 200,
-      body: { dry: true, added: 3, notes: [{ place: "recipes[0].line, column 13" }] },
+      body: { dry: true, added: 3, notes: [{ path: "recipes[0].line, column 13" }] },
     });
     expect((await snapshot()).revision).toBe(before.revision);
     expect(await call(bundles.POST, { body: text })).toMatchObject({
@@ -222,7 +222,7 @@ describe("the server", () => {
       body: { dry: false, revision: before.revision + 1 },
     });
     const bad = await call(bundles.POST, { body: text.replace('"cork"', '"Not a key"') });
-    expect(bad).toMatchObject({ status: 422, body: { problems: [{ place: "items[0].key" }] } });
+    expect(bad).toMatchObject({ status: 422, body: { issues: [{ path: "items[0].key" }] } });
     expect((await snapshot()).revision).toBe(before.revision + 1);
   });
 
@@ -643,8 +643,8 @@ describe("the server", () => {
     const revisions = committed.flatMap((c) => (c?.ok && c.change ? [c.revision] : []));
     expect(revisions).toEqual(Array.from({ length: 21 }, (_, k) => before.revision + 1 + k));
     expect(committed[21]).toMatchObject({ ok: false, conflicts: [{ yours: 6, theirs: 5 }] });
-    expect(committed[22]).toMatchObject({ ok: false, faults: [{ field: "key" }] });
-    expect(committed[23]).toMatchObject({ ok: false, faults: [{ field: "stack" }] });
+    expect(committed[22]).toMatchObject({ ok: false, issues: [{ path: "key" }] });
+    expect(committed[23]).toMatchObject({ ok: false, issues: [{ path: "stack" }] });
     // What stands there already is no change.
     expect(committed[24]).toEqual({ ok: true, revision: before.revision + 21 });
     stop();

@@ -1,5 +1,6 @@
 /** Writes a change: all of it or none, in one transaction with its revision and its notice to everybody. */
 import type { EntityManager } from "@mikro-orm/postgresql";
+import { recordIssue } from "../core/catalogue/rules";
 import type { Scalar } from "../core/schema/field";
 import type { Id } from "../core/schema/id";
 import type { Pantry } from "../core/kinds/index";
@@ -123,14 +124,8 @@ export async function commitAll(
       {
         ok: false,
         conflicts: [],
-        faults: [
-          {
-            kind: "pantry",
-            id: pantry,
-            key: "",
-            field: "key",
-            says: "Another pantry has this key already. Choose one that is free.",
-          },
+        issues: [
+          recordIssue("pantry", pantry, "", "key", "Another pantry has this key already. Choose one that is free."),
         ],
       },
     ];

@@ -118,7 +118,7 @@ describe("two pantries", () => {
     const before = (await load(other)).pantry.key;
     expect(
       await write(other, [{ op: "set", kind: "pantry", id: other, field: "key", from: before, to: first.key }]),
-    ).toMatchObject({ ok: false, faults: [{ field: "key" }] });
+    ).toMatchObject({ ok: false, issues: [{ path: "key" }] });
     const fresh = settings();
     expect(
       await write(fresh.id, [{ op: "add", kind: "item", record: { ...newItem("Cork"), level: -1 } }], fresh),

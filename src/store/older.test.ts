@@ -43,7 +43,7 @@ it("a pantry in the tables of 0003 says the same to the byte, and its log can be
   let back = catalogue;
   for (const change of [...log].reverse()) {
     const outcome = apply(back, invert(JSON.parse(change.edits) as Edit[]));
-    if (!outcome.ok) throw new Error(JSON.stringify([outcome.faults, outcome.conflicts]));
+    if (!outcome.ok) throw new Error(JSON.stringify([outcome.issues, outcome.conflicts]));
     back = outcome.catalogue;
   }
   expect(Object.values(back.records).map((records) => records.size)).toEqual([0, 0, 0, 0, 0, 0, 0, 0]);

@@ -140,7 +140,7 @@ describe("a commit", () => {
       setField(before, "item", a.id, "level", 3),
       setField(before, "item", b.id, "stack", -1),
     ]);
-    expect(done).toMatchObject({ ok: false, faults: [{ field: "stack" }] });
+    expect(done).toMatchObject({ ok: false, issues: [{ path: "stack" }] });
     const after = await load(id);
     expect(after.revision).toBe(before.revision);
     expect(records(after)).toEqual(records(before));

@@ -98,41 +98,45 @@ describe("a change", () => {
       setField(base, "item", item(base, "Salt").id, "level", 3),
       setField(base, "item", item(base, "River eel").id, "stack", 0),
     ]);
-    expect(outcome.faults).toMatchObject([{ field: "stack", says: "0 is outside 1 to 1000000." }]);
+    expect(outcome.issues).toMatchObject([{ path: "stack", message: "0 is outside 1 to 1000000." }]);
   });
 
   it("refuses references to nothing, keys that are taken, and fields that do not exist", () => {
     const salt = item(base, "Salt");
-    expect(refused(base, [setField(base, "item", salt.id, "type", "nowherenower")]).faults[0].says).toContain(
+    expect(refused(base, [setField(base, "item", salt.id, "type", "nowherenower")]).issues[0].message).toContain(
       "There is no type",
     );
     expect(
-      refused(base, [{ op: "add", kind: "item", record: newItem("Salt", { key: "SALT".toLowerCase() }) }]).faults[0]
-        .says,
+      refused(base, [{ op: "add", kind: "item", record: newItem("Salt", { key: "SALT".toLowerCase() }) }]).issues[0]
+        .message,
     ).toContain("belongs to another item");
-    expect(refused(base, [setField(base, "item", salt.id, "wieght", 1)]).faults[0].says).toContain("no field “wieght”");
-    expect(refused(base, [setField(base, "item", salt.id, "name", "  ")]).faults[0].field).toBe("name");
+    expect(refused(base, [setField(base, "item", salt.id, "wieght", 1)]).issues[0].message).toContain(
+      "no field “wieght”",
+    );
+    expect(refused(base, [setField(base, "item", salt.id, "name", "  ")]).issues[0].path).toBe("name");
     expect(
       refused(base, [
         setField(base, "recipe", recipe(base, "Smoke").id, "lines", [
           { ...line("ingredient", salt.id), min: -1 },
         ] as never),
-      ]).faults[0].says,
+      ]).issues[0].message,
     ).toContain("outside 0");
     expect(
       refused(base, [
         setField(base, "recipe", recipe(base, "Smoke").id, "lines", [
           { ...line("ingredient", salt.id), max: Number.NaN },
         ] as never),
-      ]).faults[0].says,
+      ]).issues[0].message,
     ).toContain("not a number");
   });
 
   it("keeps a record that others refer to", () => {
-    expect(refused(base, [{ op: "remove", kind: "item", record: item(base, "Salt") }]).faults[0].says).toContain(
+    expect(refused(base, [{ op: "remove", kind: "item", record: item(base, "Salt") }]).issues[0].message).toContain(
       "still used by 2 records",
     );
-    expect(refused(base, [{ op: "remove", kind: "currency", record: shells }]).faults[0].says).toContain("still used");
+    expect(refused(base, [{ op: "remove", kind: "currency", record: shells }]).issues[0].message).toContain(
+      "still used",
+    );
   });
 
   it("refuses to remove what somebody changed meanwhile", () => {
@@ -151,7 +155,9 @@ describe("a change", () => {
       { op: "add", kind: "type", record: a },
       { op: "add", kind: "type", record: b },
     ]);
-    expect(refused(tree, [setField(tree, "type", a.id, "parent", b.id)]).faults[0].says).toContain("its own ancestor");
+    expect(refused(tree, [setField(tree, "type", a.id, "parent", b.id)]).issues[0].message).toContain(
+      "its own ancestor",
+    );
   });
 });
 

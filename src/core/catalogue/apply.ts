@@ -6,10 +6,10 @@ import { same } from "../schema/json";
 import { LONGEST_KEY } from "../schema/limits";
 import { pathOf, valueAt, withValue } from "../schema/record";
 import { type Catalogue, recordAt, type Records } from "./catalogue";
-import { stillReferred, takenKeys, treeFaults } from "./constraints";
+import { stillReferred, takenKeys, treeIssues } from "./constraints";
 import { type Edit, fieldWord, type Value } from "./edit";
 import type { PersistentMap } from "./persistent-map";
-import { type Fault, faultsOf } from "./rules";
+import { issuesOf, type RecordIssue, recordIssue } from "./rules";
 
 /** Somebody else was quicker: both values, so that a person can decide. */
 export interface Conflict {
@@ -25,14 +25,14 @@ export interface Conflict {
 
 export type Outcome =
   | { readonly ok: true; readonly catalogue: Catalogue; readonly edits: readonly Edit[] }
-  | { readonly ok: false; readonly faults: readonly Fault[]; readonly conflicts: readonly Conflict[] };
+  | { readonly ok: false; readonly issues: readonly RecordIssue[]; readonly conflicts: readonly Conflict[] };
 
 /** Most faults and conflicts of one change that are told. */
 const TOLD = 200;
 
 /** What edits do, as far as they were gone through. */
 class Staging {
-  readonly faults: Fault[] = [];
+  readonly issues: RecordIssue[] = [];
   readonly conflicts: Conflict[] = [];
   readonly done: Edit[] = [];
   readonly written = new Map<Kind, Map<Id, AnyRecord | undefined>>();
@@ -67,13 +67,15 @@ class Staging {
     const there = this.read(kind, record.id);
     if (!there) this.write(edit, kind, record.id, record);
     else if (!same(there, record))
-      this.faults.push({
-        kind,
-        id: record.id,
-        key: cut(String(record.key), LONGEST_KEY),
-        field: "id",
-        says: `A ${kindWord(kind)} with this id exists already.`,
-      });
+      this.issues.push(
+        recordIssue(
+          kind,
+          record.id,
+          cut(String(record.key), LONGEST_KEY),
+          "id",
+          `A ${kindWord(kind)} with this id exists already.`,
+        ),
+      );
   }
 
   private remove(edit: Extract<Edit, { op: "remove" }>): void {
@@ -103,24 +105,14 @@ class Staging {
     const { kind, id, field, from, to } = edit;
     const path = pathOf(definition(kind), field);
     if (!path) {
-      this.faults.push({
-        kind,
-        id,
-        key: "",
-        field: cut(field, 60),
-        says: `A ${kindWord(kind)} has no field ${shown(field)}.`,
-      });
+      this.issues.push(recordIssue(kind, id, "", cut(field, 60), `A ${kindWord(kind)} has no field ${shown(field)}.`));
       return;
     }
     const there = kind === "pantry" ? (id === this.pantry.id ? this.pantry : undefined) : this.read(kind, id);
     if (!there && kind === "pantry")
-      this.faults.push({
-        kind,
-        id,
-        key: "",
-        field: "id",
-        says: "These are the settings of another pantry. Read this pantry anew.",
-      });
+      this.issues.push(
+        recordIssue(kind, id, "", "id", "These are the settings of another pantry. Read this pantry anew."),
+      );
     else if (!there)
       this.conflict(edit, id, "", field, from, to, null, `This ${kindWord(kind)} was removed by somebody else.`);
     else {
@@ -162,7 +154,7 @@ class Staging {
   }
 
   get told(): number {
-    return this.faults.length + this.conflicts.length;
+    return this.issues.length + this.conflicts.length;
   }
 }
 
@@ -176,7 +168,7 @@ class Staging {
  */
 export function apply(catalogue: Catalogue, edits: readonly Edit[]): Outcome {
   const staging = new Staging(catalogue);
-  const { faults, conflicts, done, written, removed } = staging;
+  const { issues, conflicts, done, written, removed } = staging;
   for (const edit of edits) {
     staging.take(edit);
     if (staging.told > TOLD) break;
@@ -188,15 +180,15 @@ export function apply(catalogue: Catalogue, edits: readonly Edit[]): Outcome {
     pantry: staging.pantry,
     records: records as unknown as Records,
   };
-  if (next.pantry !== catalogue.pantry) faults.push(...faultsOf(next, "pantry", next.pantry, catalogue.pantry));
+  if (next.pantry !== catalogue.pantry) issues.push(...issuesOf(next, "pantry", next.pantry, catalogue.pantry));
   for (const [kind, changes] of written)
     for (const [id, record] of changes) {
-      if (record && staging.told <= TOLD) faults.push(...faultsOf(next, kind, record, recordAt(catalogue, kind, id)));
+      if (record && staging.told <= TOLD) issues.push(...issuesOf(next, kind, record, recordAt(catalogue, kind, id)));
     }
   // What is looked up by key, by parent or by reference is only looked up once every value has its shape.
   if (!staging.told)
-    faults.push(...takenKeys(catalogue, next, written), ...treeFaults(next, written), ...stillReferred(next, removed));
-  if (staging.told) return { ok: false, faults: faults.slice(0, TOLD), conflicts: conflicts.slice(0, TOLD) };
+    issues.push(...takenKeys(catalogue, next, written), ...treeIssues(next, written), ...stillReferred(next, removed));
+  if (staging.told) return { ok: false, issues: issues.slice(0, TOLD), conflicts: conflicts.slice(0, TOLD) };
   for (const [kind, changes] of written)
     records[kind].adoptIndexes(catalogue.records[kind] as PersistentMap<AnyRecord>, changes);
   return { ok: true, catalogue: next, edits: done };

@@ -17,7 +17,10 @@ const says = (...edits: object[]): string => {
   const outcome = apply(base, edits as Edit[]);
   return outcome.ok
     ? "taken"
-    : [...outcome.faults, ...outcome.conflicts].map((f) => `${f.field}: ${f.says}`).join(" | ");
+    : [
+        ...outcome.issues.map((i) => `${i.path}: ${i.message}`),
+        ...outcome.conflicts.map((c) => `${c.field}: ${c.says}`),
+      ].join(" | ");
 };
 const withLine = (part: object) =>
   says(setField(base, "recipe", smoke.id, "lines", [{ ...line("output", eel.id), ...part }] as never));
@@ -155,7 +158,7 @@ describe("types", () => {
     }));
     const both = must(two, add(more));
     const outcome = apply(both, [setField(both, "type", first.id, "parent", more[19].id)]);
-    expect(outcome.ok ? "" : outcome.faults[0].says).toContain("types deep");
+    expect(outcome.ok ? "" : outcome.issues[0].message).toContain("types deep");
     expect(tooDeep(both, "type", treeOf("type") as Tree).size).toBe(0);
   });
 
@@ -189,7 +192,7 @@ describe("removing very many records", () => {
       next,
       items.map((record): Edit => ({ op: "remove", kind: "item", record })),
     );
-    expect(outcome.ok ? [] : outcome.faults.map((f) => f.says)).toEqual([
+    expect(outcome.ok ? [] : outcome.issues.map((f) => f.message)).toEqual([
       "Cork 7 is still used by R. Take it out there first, or retire it.",
       "Cork 9 is still used by R. Take it out there first, or retire it.",
     ]);
@@ -205,7 +208,7 @@ describe("removing very many records", () => {
 describe("the shape of edits", () => {
   const places = (value: unknown) => {
     const shaped = shapedEdits(value);
-    return "edits" in shaped ? [] : shaped.misshapen.map((m) => m.place);
+    return "edits" in shaped ? [] : shaped.issues.map((m) => m.path);
   };
   const set = { op: "set", kind: "item", id: "abcdefghijkl", field: "level", from: null, to: 3 };
 
@@ -262,7 +265,7 @@ describe("a change with very much wrong in it", () => {
       ),
     );
     if (outcome.ok) throw new Error("taken");
-    expect(outcome.faults.length).toBe(200);
+    expect(outcome.issues.length).toBe(200);
     expect(newId() as Id).toHaveLength(12);
   });
 });

@@ -15,7 +15,7 @@ import {
   type Recipe,
   type Stat,
 } from "../kinds/index";
-import { faultsOf } from "./rules";
+import { issuesOf } from "./rules";
 
 const base = kitchen(
   "gather River eel in 80s\nbuy Salt for 1\nSmoke: 2 River eel + 1 Salt -> 2 Smoked eel at Shed using Knife in 90s\nsalvage Smoked eel -> 1 River eel",
@@ -23,13 +23,13 @@ const base = kitchen(
 const eel = item(base, "River eel");
 const id = () => newId();
 const faults = (kind: (typeof KINDS)[number], record: object) =>
-  faultsOf(base, kind, record as never).map((f) => `${f.field}: ${f.says}`);
+  issuesOf(base, kind, record as never).map((f) => `${f.path}: ${f.message}`);
 const with_ = (part: Partial<Item>) => faults("item", { ...eel, ...part });
 
 describe("a record may be written", () => {
   it("as it stands, whatever its kind", () => {
     for (const kind of KINDS)
-      for (const record of base.records[kind].values()) expect(faultsOf(base, kind, record)).toEqual([]);
+      for (const record of base.records[kind].values()) expect(issuesOf(base, kind, record)).toEqual([]);
     for (const kind of KINDS)
       expect(faults(kind, withDefaults(kind, { id: id(), key: "fresh_one", name: "Fresh one" } as never))).toEqual([]);
   });
@@ -79,7 +79,7 @@ describe("a record may be written", () => {
   it("but not with the same tag twice", () => {
     const tag = withDefaults("tag", { id: id(), key: "fish", name: "fish" });
     const tagged = must(base, [{ op: "add", kind: "tag", record: tag }]);
-    expect(faultsOf(tagged, "item", { ...eel, tags: [tag.id, tag.id] })[0].says).toBe(
+    expect(issuesOf(tagged, "item", { ...eel, tags: [tag.id, tag.id] })[0].message).toBe(
       "The same entry stands here twice.",
     );
   });
@@ -145,9 +145,9 @@ describe("a record may be written", () => {
   });
 
   it("and a pantry's settings are held to their ranges", () => {
-    expect(faultsOf(base, "pantry", base.pantry)).toEqual([]);
+    expect(issuesOf(base, "pantry", base.pantry)).toEqual([]);
     expect(
-      faultsOf(base, "pantry", { ...base.pantry, ticksPerSecond: 0, labourPerHour: -1 }).map((f) => f.field),
+      issuesOf(base, "pantry", { ...base.pantry, ticksPerSecond: 0, labourPerHour: -1 }).map((f) => f.path),
     ).toEqual(["ticksPerSecond", "labourPerHour"]);
   });
 

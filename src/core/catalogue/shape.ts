@@ -6,14 +6,9 @@ import type { Edit } from "./edit";
 import { definition, KINDS } from "../kinds/index";
 import { MOST_EDITS } from "../schema/limits";
 import { isId } from "../schema/id";
+import { type Issue, issue } from "../schema/issue";
 import { isPlain } from "../schema/json";
 import { shown } from "../schema/characters";
-
-/** Where something has another shape than it should, and what would work. */
-export interface Misshapen {
-  readonly place: string;
-  readonly says: string;
-}
 
 /** Most places that are told. */
 const TOLD = 20;
@@ -28,19 +23,19 @@ const NAMES = {
 /** @param value  anything; no more of it is read than the shape of edits allows */
 export function shapedEdits(
   value: unknown,
-): { readonly edits: readonly Edit[] } | { readonly misshapen: readonly Misshapen[] } {
-  const misshapen: Misshapen[] = [];
-  const wrong = (place: string, says: string) => misshapen.push({ place, says });
+): { readonly edits: readonly Edit[] } | { readonly issues: readonly Issue[] } {
+  const issues: Issue[] = [];
+  const wrong = (place: string, says: string) => issues.push(issue(place, says));
   if (!Array.isArray(value)) wrong("edits", `Expected a list of edits, not ${shown(value)}.`);
   else if (!value.length) wrong("edits", "Expected at least one edit.");
   else if (value.length > MOST_EDITS)
     wrong("edits", `${value.length} edits; at most ${MOST_EDITS} fit in one change. Import a bundle for more.`);
   else
-    for (let k = 0; k < value.length && misshapen.length < TOLD; k++) {
+    for (let k = 0; k < value.length && issues.length < TOLD; k++) {
       const place = `edits[${k}]`;
       shapedEdit(value[k], (at, says) => wrong(at ? `${place}.${at}` : place, says));
     }
-  return misshapen.length ? { misshapen: misshapen.slice(0, TOLD) } : { edits: value as readonly Edit[] };
+  return issues.length ? { issues: issues.slice(0, TOLD) } : { edits: value as readonly Edit[] };
 }
 
 function shapedEdit(edit: unknown, wrong: (at: string, says: string) => void): void {

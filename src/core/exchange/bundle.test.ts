@@ -13,10 +13,10 @@ const bundle = (part: object) => JSON.stringify({ format: "salty-pantry-bundle",
 const taken = (text: string) => {
   const into = empty();
   const plan = planImport(into, text);
-  expect(plan.problems).toEqual([]);
+  expect(plan.issues).toEqual([]);
   return must(into, plan.edits);
 };
-const problems = (text: string) => planImport(empty(), text).problems.map((p) => `${p.place}: ${p.says}`);
+const problems = (text: string) => planImport(empty(), text).issues.map((p) => `${p.path}: ${p.message}`);
 
 describe("the bundle", () => {
   it("is the same to the byte after export, import and export", () => {
@@ -33,7 +33,7 @@ describe("the bundle", () => {
   it("changes nothing when it is imported twice", () => {
     const once = taken(JSON.stringify(demo));
     const again = planImport(once, exportBundle(once));
-    expect(again).toMatchObject({ edits: [], added: 0, changed: 0, problems: [] });
+    expect(again).toMatchObject({ edits: [], added: 0, changed: 0, issues: [] });
   });
 
   it("fits its JSON Schema, as do the demo and every shorthand", () => {

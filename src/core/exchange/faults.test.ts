@@ -7,7 +7,7 @@ import { type Plan, planImport } from "./read";
 const head = { format: "salty-pantry-bundle", version: 1 };
 const empty = emptyCatalogue(pantry());
 const plan = (body: object, into = empty): Plan => planImport(into, JSON.stringify({ ...head, ...body }));
-const faults = (body: object) => plan(body).problems.map((p) => `${p.place}: ${p.says}`);
+const faults = (body: object) => plan(body).issues.map((p) => `${p.path}: ${p.message}`);
 
 describe("a bundle's faults, each with its place and a way out", () => {
   const cases: [string, object, string, RegExp][] = [
@@ -145,12 +145,12 @@ describe("a bundle's faults, each with its place and a way out", () => {
     it(`tells ${what}`, () => {
       const found = plan(body);
       expect(found.edits).toEqual([]);
-      const here = found.problems.filter((p) => p.place === place);
-      expect({ places: found.problems.map((p) => p.place), found: here.length > 0 }).toEqual({
-        places: found.problems.map((p) => p.place),
+      const here = found.issues.filter((p) => p.path === place);
+      expect({ places: found.issues.map((p) => p.path), found: here.length > 0 }).toEqual({
+        places: found.issues.map((p) => p.path),
         found: true,
       });
-      expect(here.map((p) => p.says).join(" ")).toMatch(says);
+      expect(here.map((p) => p.message).join(" ")).toMatch(says);
     });
 
   it("tells all of them at once", () => {
@@ -178,7 +178,7 @@ describe("a bundle's faults, each with its place and a way out", () => {
       ],
     };
     const found = plan(body);
-    expect(found.problems).toEqual([]);
+    expect(found.issues).toEqual([]);
     const outcome = apply(empty, found.edits);
     if (!outcome.ok) throw new Error("refused");
     const [pie, dry] = ["Pie", "Dry"].map((name) =>
@@ -193,13 +193,13 @@ describe("a bundle's faults, each with its place and a way out", () => {
       ["station", 1, 1, 1, null],
       ["tool", 1, 1, 1, 20],
     ]);
-    expect(found.notes.map((n) => n.says).join(" ")).toContain("becomes a stub");
+    expect(found.notes.map((n) => n.message).join(" ")).toContain("becomes a stub");
   });
 
   it("does not take a pantry's own records for faults of the bundle", () => {
     const there = kitchen("gather River eel in 80s\nSmoke: 2 River eel -> 1 Smoked eel");
     expect(plan({ recipes: ["1 Smoked eel -> 1 Eel pie"] }, there)).toMatchObject({
-      problems: [],
+      issues: [],
       added: 2,
       changed: 0,
     });

@@ -12,7 +12,7 @@ const plan = (body: object | string, into = emptyCatalogue(pantry())) =>
   planImport(into, typeof body === "string" ? body : JSON.stringify({ ...head, ...body }));
 const told = (body: object | string) =>
   plan(body)
-    .problems.map((p) => `${p.place}: ${p.says}`)
+    .issues.map((p) => `${p.path}: ${p.message}`)
     .join(" | ");
 beforeAll(() => transliterateBy(anyAscii));
 
@@ -59,15 +59,17 @@ describe("a bundle refuses", () => {
 
   it("what is nested without end, with a place", () => {
     const deep = parseBundle(`{"format":${"[".repeat(100_000)}`);
-    expect("problems" in deep && deep.problems[0].says).toMatch(/not JSON/);
+    expect("issues" in deep && deep.issues[0].message).toMatch(/not JSON/);
     const odd = parseBundle(`{"format":${"[".repeat(50_000)}${"]".repeat(50_000)}}`);
-    expect("problems" in odd && odd.problems[0].says).toContain("found a list");
+    expect("issues" in odd && odd.issues[0].message).toContain("found a list");
   });
 
   it("very much at once, and tells a bounded part of it", () => {
-    const { problems } = plan({ items: Array.from({ length: 3_000 }, (_, k) => ({ key: `i${k}`, type: "none" })) });
-    expect(problems.length).toBe(501);
-    expect(problems[500].says).toContain("more than is told");
+    const { issues } = plan({
+      items: Array.from({ length: 3_000 }, (_, k) => ({ key: `i${k}`, type: "none" })),
+    });
+    expect(issues.length).toBe(501);
+    expect(issues[500].message).toContain("more than is told");
   });
 });
 
@@ -93,18 +95,18 @@ describe("records without keys", () => {
     ]);
     expect(
       plan({ items: [{ name: "言" }, { name: "盐" }], recipes: ["1 盐 -> 1 言", "2 盐 -> 1 言"] }, once),
-    ).toMatchObject({ problems: [], edits: [] });
+    ).toMatchObject({ issues: [], edits: [] });
     const other = must(once, plan({ items: [{ name: "烟" }] }, once).edits);
     expect([...other.records.item.values()].map((i) => i.key)).toEqual(["yan", "yan_2", "yan_3"]);
   });
 
   it("are numbered in one go, however many share a key", () => {
-    const { edits, problems } = plan({
+    const { edits, issues } = plan({
       items: Array.from({ length: 4_000 }, (_, k) => ({
         name: `Crab${"!".repeat(k % 16)}${"?".repeat(Math.floor(k / 16) % 16)}${".".repeat(Math.floor(k / 256))}`,
       })),
     });
-    expect(problems).toEqual([]);
+    expect(issues).toEqual([]);
     expect(edits.length).toBe(4_000);
   });
 });
@@ -113,8 +115,8 @@ describe("what an import changes of the pantry itself", () => {
   it("is told, name first, and counted", () => {
     const into = emptyCatalogue(pantry({ name: "Reach", ticksPerSecond: 20 }));
     const found = plan({ pantry: { key: "other", name: "Far Reach", ticksPerSecond: 30 } }, into);
-    expect(found).toMatchObject({ settings: 2, problems: [] });
-    expect(found.notes.map((n) => n.says)).toEqual([
+    expect(found).toMatchObject({ settings: 2, issues: [] });
+    expect(found.notes.map((n) => n.message)).toEqual([
       "The bundle is of the pantry with the key “other”; this one keeps its own, “test”.",
       "The pantry's name changes from “Reach” to “Far Reach”.",
       "The setting “ticks per second” changes from “20” to “30”.",
@@ -122,11 +124,16 @@ describe("what an import changes of the pantry itself", () => {
   });
 
   it("is checked where a new pantry is made of it, too", () => {
-    expect(bundlePantry({ ...head, pantry: { name: "Reach", labourPerHour: -1 } } as never).problems).toEqual([
-      { place: "pantry.labourPerHour", says: "-1 is outside 0 to 1000000000." },
+    expect(bundlePantry({ ...head, pantry: { name: "Reach", labourPerHour: -1 } } as never).issues).toEqual([
+      {
+        path: "pantry.labourPerHour",
+        message: "-1 is outside 0 to 1000000000.",
+        severity: "error",
+        suggestions: [],
+      },
     ]);
     expect(bundlePantry({ ...head, pantry: { name: "海盐" } } as never)).toMatchObject({
-      problems: [],
+      issues: [],
       settings: { key: "haiyan", name: "海盐" },
     });
   });
@@ -146,6 +153,6 @@ describe("a pantry's own bundle", () => {
         to: [...recipe.lines].reverse() as never,
       },
     ]);
-    expect(plan(exportBundle(shuffled), shuffled)).toMatchObject({ problems: [], edits: [] });
+    expect(plan(exportBundle(shuffled), shuffled)).toMatchObject({ issues: [], edits: [] });
   });
 });

@@ -37,15 +37,15 @@ export function identify(
   const keyless: { row: JsonObject; name: string }[] = [];
   for (const { row, place } of rows) {
     const wrong = ["key", "name"].filter((field) => Object.hasOwn(row, field) && typeof row[field] !== "string");
-    for (const field of wrong) report.fault(`${place}.${field}`, `Expected text, not ${shown(row[field])}.`);
+    for (const field of wrong) report.error(`${place}.${field}`, `Expected text, not ${shown(row[field])}.`);
     if (wrong.length) continue;
     const given = row.key as string | undefined;
     const there = given ? recordAt(catalogue, kind, index.get(normalise(given)) ?? ("" as Id)) : undefined;
     const name = (row.name as string | undefined) ?? there?.name ?? (given ? sentence(given) : "");
-    if (!name) report.fault(place, `A ${kindWord(kind)} needs a "key" or a "name".`);
+    if (!name) report.error(place, `A ${kindWord(kind)} needs a "key" or a "name".`);
     else if (given === undefined) keyless.push({ row, name });
     else if (found.has(normalise(given)))
-      report.fault(
+      report.error(
         `${place}.key`,
         `The key ${shown(given)} stands here twice. Keys are unique within a kind, ignoring case and “_”.`,
       );

@@ -5,7 +5,8 @@ import { isPlain, type JsonObject } from "../schema/json";
 import { definition, type Kind } from "../kinds/index";
 import { BUNDLE_FORMAT, BUNDLE_VERSION, bundleParts, SECTIONS } from "./bundle";
 import type { Format, Row, Rows } from "./format";
-import type { Problem, Report } from "./report";
+import { type Issue, issue } from "../schema/issue";
+import type { Report } from "./report";
 
 export const isRow = (value: unknown): value is JsonObject => isPlain(value);
 
@@ -13,28 +14,26 @@ export const isRow = (value: unknown): value is JsonObject => isPlain(value);
 const SEARCHED = 2_000_000;
 
 /** The JSON of a bundle, or where it stops being JSON. */
-export function parseBundle(text: string): { bundle: JsonObject } | { problems: Problem[] } {
+export function parseBundle(text: string): { bundle: JsonObject } | { issues: Issue[] } {
   let value: unknown;
   try {
     value = JSON.parse(text.replace(/^\uFEFF/, ""));
   } catch (error) {
-    return { problems: [notJson(text, error as Error)] };
+    return { issues: [notJson(text, error as Error)] };
   }
   if (!isRow(value))
-    return { problems: [{ place: "file", says: `A bundle is one JSON object with "format": "${BUNDLE_FORMAT}".` }] };
+    return { issues: [issue("file", `A bundle is one JSON object with "format": "${BUNDLE_FORMAT}".`)] };
   if (value.format !== BUNDLE_FORMAT)
-    return { problems: [{ place: "format", says: `Expected "${BUNDLE_FORMAT}", found ${shown(value.format)}.` }] };
+    return { issues: [issue("format", `Expected "${BUNDLE_FORMAT}", found ${shown(value.format)}.`)] };
   if (value.version !== BUNDLE_VERSION)
     return {
-      problems: [
-        { place: "version", says: `This program reads version ${BUNDLE_VERSION}, found ${shown(value.version)}.` },
-      ],
+      issues: [issue("version", `This program reads version ${BUNDLE_VERSION}, found ${shown(value.version)}.`)],
     };
   return { bundle: value };
 }
 
 /** The engine's own message has no position for short texts: a tolerant parser finds the place. */
-function notJson(text: string, { message }: Error): Problem {
+function notJson(text: string, { message }: Error): Issue {
   const errors: ParseError[] = [];
   try {
     if (text.length < SEARCHED) parseTolerantly(text, errors, { disallowComments: true });
@@ -51,7 +50,7 @@ function notJson(text: string, { message }: Error): Problem {
         .replace(/([a-z])([A-Z])/g, "$1 $2")
         .toLowerCase()
     : cut(message, 200);
-  return { place, says: `This is not JSON (${reason}).` };
+  return issue(place, `This is not JSON (${reason}).`);
 }
 
 /** The rows of a bundle that was read already; what it has beside them is reported. */
@@ -60,7 +59,7 @@ export function bundleRows(bundle: JsonObject, report: Report): Rows {
   for (const name of Object.keys(bundle)) if (!known.has(name)) report.unknown("", name, [...known]);
   const { pantry } = bundle;
   if (pantry !== undefined && !isRow(pantry))
-    report.fault("pantry", `Expected an object with the pantry's settings, not ${shown(pantry)}.`);
+    report.error("pantry", `Expected an object with the pantry's settings, not ${shown(pantry)}.`);
   return {
     settings: isRow(pantry) ? { row: pantry, place: "pantry" } : null,
     records: new Map(SECTIONS.map(({ section, kind }) => [kind, rowsOf(bundle, section, kind, report)])),
@@ -70,14 +69,14 @@ export function bundleRows(bundle: JsonObject, report: Report): Rows {
 function rowsOf(bundle: JsonObject, section: string, kind: Kind, report: Report): Row[] {
   const list = bundle[section] ?? [];
   if (!Array.isArray(list)) {
-    report.fault(section, "Expected a list.");
+    report.error(section, "Expected a list.");
     return [];
   }
   return list.flatMap((entry, i): Row[] => {
     const place = `${section}[${i}]`;
     if (definition(kind).notation && typeof entry === "string") return [{ row: { line: entry }, place }];
     if (isRow(entry)) return [{ row: entry, place }];
-    report.fault(place, "Expected an object.");
+    report.error(place, "Expected an object.");
     return [];
   });
 }
@@ -88,8 +87,8 @@ export const bundleFormat: Format = {
   extension: "json",
   read(text, report) {
     const parsed = parseBundle(text);
-    if (!("problems" in parsed)) return bundleRows(parsed.bundle, report);
-    for (const { place, says } of parsed.problems) report.fault(place, says);
+    if (!("issues" in parsed)) return bundleRows(parsed.bundle, report);
+    for (const { path, message } of parsed.issues) report.error(path, message);
     return null;
   },
   write: bundleParts,

@@ -3,7 +3,7 @@ import { apply } from "../catalogue/apply";
 import { type Catalogue, emptyCatalogue, recordAt, recordsOf } from "../catalogue/catalogue";
 import { difference, type Edit, fieldWord, setField, type Value, valueAt } from "../catalogue/edit";
 import { keyIndex } from "../catalogue/keys";
-import { faultsOf } from "../catalogue/rules";
+import { issuesOf } from "../catalogue/rules";
 import { around } from "../catalogue/surroundings";
 import { NewNames } from "../editing/new-names";
 import {
@@ -21,6 +21,7 @@ import { NameBook } from "../notation/book";
 import { shown } from "../schema/characters";
 import type { BundleReading, Surroundings } from "../schema/field";
 import { type Id, newId } from "../schema/id";
+import type { Issue } from "../schema/issue";
 import type { Json, JsonObject } from "../schema/json";
 import { normalise, keyFrom, nearest } from "../schema/names";
 import { bundleDefaults, bundleNames, fieldOf, fromBundle } from "../schema/record";
@@ -28,12 +29,12 @@ import type { Format, Row, Rows } from "./format";
 import { type Identity, identify, sentence } from "./identities";
 import { bundleFormat, isRow } from "./parse";
 import { type OnProgress, TOLD_EVERY } from "./progress";
-import { type Problem, Report } from "./report";
+import { Report } from "./report";
 
 export interface Plan {
-  readonly problems: readonly Problem[];
+  readonly issues: readonly Issue[];
   /** Remarks that do not stop the import, such as names that become stubs. */
-  readonly notes: readonly Problem[];
+  readonly notes: readonly Issue[];
   readonly edits: readonly Edit[];
   /** The catalogue as it will be then. */
   readonly next: Catalogue;
@@ -45,7 +46,7 @@ export interface Plan {
   readonly settings: number;
 }
 
-/** After so many problems near names are no longer looked for. */
+/** After so many issues near names are no longer looked for. */
 const OFFERED = 20;
 
 /** The settings that a bundle gives, by field. */
@@ -55,7 +56,7 @@ const settingsOf = (row: JsonObject, from: BundleReading): { readonly [field: st
 /** Settings of a new pantry for a file, defaults where it says nothing; what can't be one is reported. */
 function newPantry(given: Row | null, report: Report): Omit<Pantry, "id"> {
   const from: BundleReading = {
-    fault: report.fault,
+    fault: report.error,
     unknown: report.unknown,
     ticksPerSecond: 20,
     reference: () => null,
@@ -65,21 +66,22 @@ function newPantry(given: Row | null, report: Report): Omit<Pantry, "id"> {
   const key = known.key ?? keyFrom(typeof name === "string" ? name : "", "pantry");
   const settings = { ...PANTRY_DEFAULTS, ...known, key, name };
   const whole: Pantry = { id: newId(), ...settings };
-  for (const { field, says } of faultsOf(emptyCatalogue(whole), "pantry", whole)) report.fault(`pantry.${field}`, says);
+  for (const { path, message } of issuesOf(emptyCatalogue(whole), "pantry", whole))
+    report.error(`pantry.${path}`, message);
   return settings;
 }
 
 /** The same for a bundle that was read already. */
 export function bundlePantry(bundle: JsonObject): {
   readonly settings: Omit<Pantry, "id">;
-  readonly problems: readonly Problem[];
+  readonly issues: readonly Issue[];
 } {
   const report = new Report();
   const { pantry } = bundle;
   if (pantry !== undefined && !isRow(pantry))
-    report.fault("pantry", `Expected an object with the pantry's settings, not ${shown(pantry)}.`);
+    report.error("pantry", `Expected an object with the pantry's settings, not ${shown(pantry)}.`);
   const settings = newPantry(isRow(pantry) ? { row: pantry, place: "pantry" } : null, report);
-  return { settings, problems: report.problems };
+  return { settings, issues: report.issues };
 }
 
 /**
@@ -92,8 +94,18 @@ export function planImport(catalogue: Catalogue, text: string, options: ImportOp
   const report = new Report();
   const rows = format.read(text, report);
   if (rows) return new Import(catalogue, rows, replace, report, progress).plan();
-  const { problems, notes } = report;
-  return { problems, notes, edits: [], next: catalogue, added: 0, changed: 0, removed: 0, same: 0, settings: 0 };
+  const { issues, notes } = report;
+  return {
+    issues,
+    notes,
+    edits: [],
+    next: catalogue,
+    added: 0,
+    changed: 0,
+    removed: 0,
+    same: 0,
+    settings: 0,
+  };
 }
 
 export interface ImportOptions {
@@ -133,7 +145,7 @@ class Import {
     let wrong = given === undefined;
     clock.check(given, { has: () => false, fault: () => (wrong = true) });
     this.ticksPerSecond = wrong ? catalogue.pantry.ticksPerSecond : (given as number);
-    const { fault, unknown } = this.report;
+    const { error: fault, unknown } = this.report;
     this.from = { ticksPerSecond: this.ticksPerSecond, fault, unknown, reference: this.reference.bind(this) };
   }
 
@@ -178,7 +190,7 @@ class Import {
     const { notation } = definition(kind);
     if (!notation || !Object.hasOwn(row, "line")) return null;
     if (typeof row.line !== "string") {
-      this.report.fault(`${place}.line`, "Expected a recipe line in quotes.");
+      this.report.error(`${place}.line`, "Expected a recipe line in quotes.");
       return null;
     }
     const here: Surroundings = {
@@ -186,9 +198,13 @@ class Import {
       ticksPerSecond: this.ticksPerSecond,
       names: this.names.bind(this),
     };
-    const { fields, remarks } = notation.read(row.line, here, this.stubs.item);
-    for (const { from, error, says } of remarks)
-      this.report[error ? "fault" : "note"](`${place}${row.line ? ".line" : ""}, column ${from + 1}`, says);
+    const { fields, issues } = notation.read(row.line, here, this.stubs.item);
+    for (const { path, message, severity, suggestions } of issues)
+      this.report[severity === "error" ? "error" : "note"](
+        `${place}${row.line ? ".line" : ""}, ${path}`,
+        message,
+        suggestions,
+      );
     return fields;
   }
 
@@ -201,7 +217,7 @@ class Import {
   private record(kind: Kind, { row, place }: Row, line: object | null): AnyRecord | null {
     const known = typeof row.key === "string" ? this.identities.get(kind)?.get(normalise(row.key)) : undefined;
     if (!known || known.key !== row.key || (Object.hasOwn(row, "line") && !line)) {
-      if (!this.report.failed) this.report.fault(place, "This can't be read.");
+      if (!this.report.failed) this.report.error(place, "This can't be read.");
       return null;
     }
     const there = recordAt(this.catalogue, kind, known.id) as Readonly<Record<string, unknown>> | undefined;
@@ -210,7 +226,7 @@ class Import {
     for (const name of Object.keys(row)) {
       if (!names.has(name)) this.report.unknown(place, name, [...names]);
       else if (said.includes(name))
-        this.report.fault(`${place}.${name}`, `The line says this already. Give "${name}" or the line, not both.`);
+        this.report.error(`${place}.${name}`, `The line says this already. Give "${name}" or the line, not both.`);
     }
     // A record that is there already keeps what the bundle does not say, unless the bundle is to replace everything.
     const kept = this.replace ? undefined : there;
@@ -223,7 +239,7 @@ class Import {
   private reference(kind: string, value: Json | undefined, place: string): Id | null {
     if (!isKind(kind)) return null;
     if (typeof value !== "string" || !value) {
-      this.report.fault(place, `Expected the key of ${kind === "item" ? "an item" : `a ${kindWord(kind)}`}.`);
+      this.report.error(place, `Expected the key of ${kind === "item" ? "an item" : `a ${kindWord(kind)}`}.`);
       return null;
     }
     const normalised = normalise(value);
@@ -239,12 +255,11 @@ class Import {
     }
     const keys = () => [...(this.identities.get(kind)?.values() ?? [])].map((k) => k.key);
     const offers =
-      this.report.problems.length > OFFERED
-        ? []
-        : nearest(value, [...keys(), ...keyIndex(this.catalogue, kind).keys()]);
-    this.report.fault(
+      this.report.issues.length > OFFERED ? [] : nearest(value, [...keys(), ...keyIndex(this.catalogue, kind).keys()]);
+    this.report.error(
       place,
       `There is no ${kindWord(kind)} ${shown(value)}.${offers.length ? ` Did you mean ${offers.join(" or ")}?` : ` Add it to "${definition(kind).section}".`}`,
+      offers,
     );
     return null;
   }
@@ -277,14 +292,14 @@ class Import {
     const told = { ...tally, settings: settings.length };
     const outcome = this.report.failed ? null : apply(this.catalogue, edits);
     if (outcome?.ok) {
-      const { problems, notes } = this.report;
-      return { problems, notes, edits: outcome.edits, next: outcome.catalogue, ...told };
+      const { issues, notes } = this.report;
+      return { issues, notes, edits: outcome.edits, next: outcome.catalogue, ...told };
     }
     const places = new Map(records.map((r) => [r.record.id, r.place]));
-    for (const f of outcome?.faults ?? [])
-      this.report.fault(`${places.get(f.id) ?? f.kind}.${this.placeOf(f.kind, f.field)}`, f.says);
-    const { problems, notes } = this.report;
-    return { problems, notes, edits: [], next: this.catalogue, ...told };
+    for (const f of outcome?.issues ?? [])
+      this.report.error(`${places.get(f.id) ?? f.kind}.${this.placeOf(f.kind, f.path)}`, f.message);
+    const { issues, notes } = this.report;
+    return { issues, notes, edits: [], next: this.catalogue, ...told };
   }
 
   /**

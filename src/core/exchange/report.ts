@@ -1,43 +1,39 @@
-/** What is told of a bundle: faults, each of which keeps it from being taken, and notes. */
+/** What is told of a bundle: issues, each of which keeps it from being taken, and notes. */
 import { cut } from "../schema/characters";
+import { type Issue, issue } from "../schema/issue";
 import { nearest } from "../schema/names";
-
-export interface Problem {
-  /** Where in the file: "recipes[3].outputs[0].item", "line 12, column 4". */
-  readonly place: string;
-  readonly says: string;
-}
 
 /** Most problems, and most notes, that are told of one bundle. */
 const TOLD = 500;
 
 export class Report {
-  readonly problems: Problem[] = [];
-  readonly notes: Problem[] = [];
+  readonly issues: Issue[] = [];
+  readonly notes: Issue[] = [];
 
   get failed(): boolean {
-    return this.problems.length > 0;
+    return this.issues.length > 0;
   }
 
-  fault = (place: string, says: string): void => {
-    if (this.problems.length < TOLD) this.problems.push({ place, says });
-    else if (this.problems.length === TOLD)
-      this.problems.push({ place: "file", says: "There is more than is told here. Mend this first." });
+  error = (path: string, message: string, suggestions: readonly string[] = []): void => {
+    if (this.issues.length < TOLD) this.issues.push(issue(path, message, { suggestions }));
+    else if (this.issues.length === TOLD)
+      this.issues.push(issue("file", "There is more than is told here. Mend this first."));
   };
 
-  note = (place: string, says: string): void => {
-    if (this.notes.length < TOLD) this.notes.push({ place, says });
+  note = (path: string, message: string, suggestions: readonly string[] = []): void => {
+    if (this.notes.length < TOLD) this.notes.push(issue(path, message, { severity: "note", suggestions }));
     else if (this.notes.length === TOLD)
-      this.notes.push({ place: "file", says: "There are more notes than are told here." });
+      this.notes.push(issue("file", "There are more notes than are told here.", { severity: "note" }));
   };
 
   /** A member that is not known at a place. */
   unknown = (place: string, name: string, known: readonly string[]): void => {
     const offers = nearest(name, known);
     const at = cut(name, 60);
-    this.fault(
+    this.error(
       place ? `${place}.${at}` : at,
       `Unknown field.${offers.length ? ` Did you mean ${offers.join(" or ")}?` : ` Known here: ${known.join(", ")}.`}`,
+      offers,
     );
   };
 }

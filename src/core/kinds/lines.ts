@@ -84,10 +84,10 @@ export function lines(roles: readonly Role[], options: FieldOptions = {}): Field
     parse(text, typing) {
       const typed = text.trim() || "nothing";
       const parsed = parseLine(given ? `nothing -> ${typed}` : typed, words(typing));
-      const error = parsed.remarks.find((r) => r.level === "error");
+      const error = parsed.issues.find((r) => r.severity === "error");
       if (error || parsed.entries.some((e) => !roles.includes(e.role)))
         return {
-          says: error?.says ?? "Only what the source gives belongs here, such as 2..3 River eel + 1 Gull egg 10%.",
+          says: error?.message ?? "Only what the source gives belongs here, such as 2..3 River eel + 1 Gull egg 10%.",
         };
       return { value: parsed.entries.map((e) => lineFrom(e, (name) => typing.make("item", name) ?? ("" as never))) };
     },

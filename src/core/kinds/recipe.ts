@@ -36,8 +36,7 @@ export const recipe = defineKind({
     says: ["kind", "ingredients", "outputs", "stations", "tools", "draws", "time", "fee", "level", "taughtBy"],
     read(text, around, make) {
       const parsed = parseLine(text, words(around));
-      const remarks = parsed.remarks.map(({ from, level: how, says }) => ({ from, error: how === "error", says }));
-      return { fields: parsed.ok ? recipeFields(parsed, make) : null, remarks };
+      return { fields: parsed.ok ? recipeFields(parsed, make) : null, issues: parsed.issues };
     },
   },
 });

@@ -36,7 +36,7 @@ export const CLAUSES: { readonly [W in ClauseWord]: Clause } = {
     read(r, word) {
       const ticks = readDuration(r);
       if (ticks === 0)
-        r.remark(
+        r.report(
           "note",
           { from: word.from, to: r.tokens[r.at - 1].to },
           "A time of 0 is no time; the line says nothing of it then.",
@@ -75,7 +75,7 @@ export const CLAUSES: { readonly [W in ClauseWord]: Clause } = {
     what: "What teaches it",
     initial: { taughtBy: null },
     read(r) {
-      if (!r.word("by")) r.remark("error", r.here(), "Expected by and the item that teaches it.", ["by"]);
+      if (!r.word("by")) r.report("error", r.here(), "Expected by and the item that teaches it.", ["by"]);
       const found = readName(r, "the item that teaches it");
       return found && { taughtBy: { name: found.name, item: found.id } };
     },
@@ -103,7 +103,7 @@ function readLevel(r: LineReader): number | null {
   const token = r.peek();
   const value = Number(token?.text);
   if (token?.kind !== "number" || !Number.isInteger(value) || value > 1000) {
-    r.remark("error", token ?? r.here(), "Expected a level: a whole number up to 1000, such as level 12.", ["12"]);
+    r.report("error", token ?? r.here(), "Expected a level: a whole number up to 1000, such as level 12.", ["12"]);
     if (token?.kind === "number") r.at++;
     return null;
   }
@@ -128,7 +128,7 @@ function readDuration(r: LineReader): number | null {
     r.at += best.count;
     return best.ticks;
   }
-  r.remark(
+  r.report(
     "error",
     first ?? r.here(),
     `Expected a time such as 90s, 1m30s or 1800t, in whole ticks (${r.words.ticksPerSecond} a second).`,
@@ -142,7 +142,7 @@ function readFee(r: LineReader): { amount: number; currency: Id | null } | null 
   const { from } = r.tokens[r.at - 1];
   const token = r.peek();
   if (token?.kind !== "number") {
-    r.remark("error", token ?? r.here(), "Expected an amount and a currency, such as fee 2 shells.", []);
+    r.report("error", token ?? r.here(), "Expected an amount and a currency, such as fee 2 shells.", []);
     return null;
   }
   r.at++;
@@ -160,11 +160,11 @@ function readFee(r: LineReader): { amount: number; currency: Id | null } | null 
   r.at = end;
   const amount = exactNumber(token.text);
   if (amount === null || amount > MOST) {
-    r.remark("error", token, `A fee goes up to ${MOST} and has no more digits than a number holds.`, []);
+    r.report("error", token, `A fee goes up to ${MOST} and has no more digits than a number holds.`, []);
     return null;
   }
   if (!typed && amount === 0)
-    r.remark("note", { from, to: token.to }, "A fee of 0 is no fee; the line says nothing of it then.", []);
+    r.report("note", { from, to: token.to }, "A fee of 0 is no fee; the line says nothing of it then.", []);
   if (!typed) return { amount, currency: null };
   const found = r.words.currencies.find(typed);
   // "2 shell" and "1 shells" for each other, but not "shellss" for either.
@@ -173,7 +173,7 @@ function readFee(r: LineReader): { amount: number; currency: Id | null } | null 
   const plural = singular.found === "one" ? singular : r.words.currencies.find(`${typed}s`);
   if (plural.found === "one") return { amount, currency: plural.id };
   const names = [...r.words.currencies.names()].slice(0, 8);
-  r.remark(
+  r.report(
     "error",
     span,
     `${shown(typed)} is not a currency of this pantry. There ${names.length ? `are: ${names.join(", ")}` : "are none yet"}. Without a currency a fee counts in value units.`,

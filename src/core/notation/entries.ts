@@ -50,7 +50,7 @@ function readDraw(r: LineReader, role: RoleRule): boolean {
   const start = r.peek() as Token;
   const times = counted ? Number(start.text) : 1;
   if (!Number.isInteger(times) || times < 1 || times > MOST_TIMES)
-    r.remark("error", start, "Expected how often is drawn: a whole number from 1 to 1000.", ["1"]);
+    r.report("error", start, "Expected how often is drawn: a whole number from 1 to 1000.", ["1"]);
   r.at += counted ? 3 : 2;
   const group = ++r.draws;
   const first = r.entries.length;
@@ -73,21 +73,21 @@ function readDraw(r: LineReader, role: RoleRule): boolean {
       readEntry(r, role, "what may be drawn, or nothing");
       const entry = r.entries[before];
       if (entry && entry.chance !== 1)
-        r.remark("error", entry.span, "What is drawn has a weight and no chance. Change the weight.", []);
+        r.report("error", entry.span, "What is drawn has a weight and no chance. Change the weight.", []);
       if (entry) r.entries[before] = { ...entry, draw: { group, times, weight, of: 0 } };
     }
     if (r.peek()?.kind !== "bar") break;
     r.at++;
   }
   if (r.peek()?.kind === "close") r.at++;
-  else r.remark("error", r.here(), "Expected | and the next alternative, or } to end the draw.", ["}"]);
+  else r.report("error", r.here(), "Expected | and the next alternative, or } to end the draw.", ["}"]);
   const span = { from: start.from, to: r.tokens[r.at - 1].to };
-  if (!role.draws) r.remark("error", span, "Only what comes out can be drawn.", []);
+  if (!role.draws) r.report("error", span, "Only what comes out can be drawn.", []);
   if (compare(nothing, fromNumber(1e6)) > 0)
-    r.remark("error", span, "All weights of nothing together go up to 1000000.", []);
-  if (sign(of) <= 0) r.remark("error", span, "A draw needs a weight above 0.", []);
+    r.report("error", span, "All weights of nothing together go up to 1000000.", []);
+  if (sign(of) <= 0) r.report("error", span, "A draw needs a weight above 0.", []);
   if (r.entries.length === first && !r.failed())
-    r.remark("error", span, "A draw needs at least one thing to draw.", []);
+    r.report("error", span, "A draw needs at least one thing to draw.", []);
   for (let k = first; k < r.entries.length; k++) {
     const { draw } = r.entries[k];
     if (draw) r.entries[k] = { ...r.entries[k], draw: { ...draw, of: toNumber(of) } };
@@ -101,17 +101,17 @@ function readWeight(r: LineReader): number {
     r.at += 2;
     const weight = exactNumber(token.text);
     if (isWeight(weight)) return weight;
-    r.remark("error", token, "A weight goes up to 1000000 and has at most six decimal places.", []);
+    r.report("error", token, "A weight goes up to 1000000 and has at most six decimal places.", []);
     return 0;
   }
-  r.remark("error", token ?? r.here(), "Expected a weight and a colon, such as 5:", ["1:"]);
+  r.report("error", token ?? r.here(), "Expected a weight and a colon, such as 5:", ["1:"]);
   return 0;
 }
 
 function readEntry(r: LineReader, role: RoleRule, wanted: string): void {
   const start = r.peek();
   if (!start || start.kind === "plus" || ENDS.has(start.kind) || start.kind === "colon") {
-    r.remark("error", r.here(), `Expected ${wanted}.`, []);
+    r.report("error", r.here(), `Expected ${wanted}.`, []);
     return;
   }
   const [min, max] = readQuantity(r);
@@ -124,17 +124,17 @@ function readEntry(r: LineReader, role: RoleRule, wanted: string): void {
     r.at++;
     const percent = exactNumber(next.text.slice(0, -1));
     if (percent === null || percent > MOST_CHANCE * 100)
-      r.remark(
+      r.report(
         "error",
         next,
         `A chance goes up to 100%, such as 40%; more than ${MOST_CHANCE * 100}% or more digits than a number holds can't be written.`,
         ["100%"],
       );
     else chance = fromPercent(percent);
-    if (chance > 0 && chance < LEAST) r.remark("error", next, "This chance is too small to be counted with.", []);
-    if (!role.chance) r.remark("error", next, `A ${role.name} is there or not: it has no chance. Remove it.`, [""]);
+    if (chance > 0 && chance < LEAST) r.report("error", next, "This chance is too small to be counted with.", []);
+    if (!role.chance) r.report("error", next, `A ${role.name} is there or not: it has no chance. Remove it.`, [""]);
     else if (chance > 1 || chance === 0)
-      r.remark(
+      r.report(
         "warning",
         next,
         `A chance is above 0% and at most 100%; ${next.text} will be reported by the checks.`,
@@ -164,16 +164,16 @@ function readQuantity(r: LineReader): [number, number] {
   r.at++;
   const [min, max = min] = (token.kind === "range" ? token.text.split("..") : [token.text]).map(exactNumber);
   if (min === null || max === null || min > MOST || max > MOST) {
-    r.remark("error", token, `A quantity goes up to ${MOST} and has no more digits than a number holds.`, []);
+    r.report("error", token, `A quantity goes up to ${MOST} and has no more digits than a number holds.`, []);
     return [1, 1];
   }
   if ([min, max].some((n) => n > 0 && n < LEAST))
-    r.remark("error", token, `This is too small to be counted with. Write 0, or at least ${LEAST.toFixed(9)}.`, []);
+    r.report("error", token, `This is too small to be counted with. Write 0, or at least ${LEAST.toFixed(9)}.`, []);
   if (min > max)
-    r.remark("warning", token, `The range runs backwards; the checks will report it. Write ${max}..${min}.`, [
+    r.report("warning", token, `The range runs backwards; the checks will report it. Write ${max}..${min}.`, [
       `${max}..${min}`,
     ]);
-  else if (max === 0) r.remark("warning", token, "A quantity of 0 does nothing; the checks will report it.", ["1"]);
+  else if (max === 0) r.report("warning", token, "A quantity of 0 does nothing; the checks will report it.", ["1"]);
   return [min, max];
 }
 
@@ -181,7 +181,7 @@ function readUses(r: LineReader, role: RoleRule): number | null {
   const token = r.peek();
   const value = Number(token?.text);
   if (token?.kind !== "number" || !Number.isInteger(value) || value < 1 || value > MOST) {
-    r.remark("error", token ?? r.here(), "Expected how many runs the tool lasts: a whole number, such as lasting 50.", [
+    r.report("error", token ?? r.here(), "Expected how many runs the tool lasts: a whole number, such as lasting 50.", [
       "50",
     ]);
     if (token && (token.kind === "word" || token.kind === "number") && !isKeyword(token)) r.at++;
@@ -190,6 +190,6 @@ function readUses(r: LineReader, role: RoleRule): number | null {
   r.at++;
   if (!r.word("uses")) r.word("runs");
   if (role.wears) return value;
-  r.remark("error", token, "Only a tool (after using) wears out.", []);
+  r.report("error", token, "Only a tool (after using) wears out.", []);
   return null;
 }

@@ -20,15 +20,15 @@ const stocked = must(emptyCatalogue(pantry()), [
 const read = (text: string) => parseLine(text, wordsOf(stocked));
 const errors = (text: string) =>
   read(text)
-    .remarks.filter((r) => r.level === "error")
-    .map((r) => [text.slice(r.from, r.to), r.says]);
+    .issues.filter((r) => r.severity === "error")
+    .map((r) => [text.slice(r.from, r.to), r.message]);
 const canonical = (text: string) => {
   const parsed = read(text);
-  expect(parsed.remarks.filter((r) => r.level === "error")).toEqual([]);
+  expect(parsed.issues.filter((r) => r.severity === "error")).toEqual([]);
   const writing = new NewNames(stocked);
   const recipe = recipeFrom(parsed, writing);
   const outcome = apply(stocked, [...writing.edits, { op: "add", kind: "recipe", record: recipe }]);
-  if (!outcome.ok) throw new Error(outcome.faults[0].says);
+  if (!outcome.ok) throw new Error(outcome.issues[0].message);
   return formatRecipe(around(outcome.catalogue), recipe);
 };
 
@@ -80,9 +80,9 @@ describe("a line is refused where it says", () => {
 
   it("tells a bounded part of what is wrong with a long line, and covers the rest with a remark", () => {
     const text = `Rope -> Oakum ${"at ".repeat(20_000)}`;
-    const { remarks } = read(text);
-    expect(remarks.length).toBeLessThanOrEqual(101);
-    expect(Math.max(...remarks.map((r) => r.to))).toBe(text.length);
+    const { issues } = read(text);
+    expect(issues.length).toBeLessThanOrEqual(101);
+    expect(Math.max(...issues.map((r) => r.to))).toBe(text.length);
     expect(read(":".repeat(20_000)).ok).toBe(false);
     expect(read(Array.from({ length: 10_000 }, (_, k) => `word${k}`).join(" ")).ok).toBe(false);
   });
@@ -110,7 +110,7 @@ describe("a line keeps what it says", () => {
   });
 
   it("says of a time and a fee of nothing that they are none", () => {
-    expect(read("Rope -> Oakum in 0s fee 0").remarks.map((r) => r.says)).toEqual([
+    expect(read("Rope -> Oakum in 0s fee 0").issues.map((r) => r.message)).toEqual([
       "A time of 0 is no time; the line says nothing of it then.",
       "A fee of 0 is no fee; the line says nothing of it then.",
     ]);

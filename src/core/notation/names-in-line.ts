@@ -41,7 +41,7 @@ export function readName(r: LineReader, wanted: string): { name: string; id: Id 
   if (first?.kind === "quoted") {
     r.at++;
     if (!first.text.trim()) {
-      r.remark("error", first, "Nothing between the quotes. Expected a name.", []);
+      r.report("error", first, "Nothing between the quotes. Expected a name.", []);
       return null;
     }
     return resolveName(r, first.text.trim().replace(/\s+/g, " "), first);
@@ -55,14 +55,14 @@ export function readName(r: LineReader, wanted: string): { name: string; id: Id 
     return known;
   }
   if (!first || natural === 0) {
-    r.remark("error", first ?? r.here(), `Expected ${wanted}.`, []);
+    r.report("error", first ?? r.here(), `Expected ${wanted}.`, []);
     return null;
   }
   const span = { from: first.from, to: r.tokens[r.at + natural - 1].to };
   const typed = r.text.slice(span.from, span.to).replace(/\s+/g, " ");
   r.at += natural;
   if (/^any\s+#|^#/i.test(typed)) {
-    r.remark("error", span, "Lines name one item each: “any #tag” is not part of this notation yet.", []);
+    r.report("error", span, "Lines name one item each: “any #tag” is not part of this notation yet.", []);
     return null;
   }
   if (/^[-+.]?\d/.test(first.text)) {
@@ -72,7 +72,7 @@ export function readName(r: LineReader, wanted: string): { name: string; id: Id 
       : /^\d+,\d+$/.test(first.text)
         ? [first.text.replace(",", ".")]
         : [];
-    r.remark(
+    r.report(
       "error",
       first,
       `“${first.text}” is no quantity. Write a number such as 2, 1.5 or 1..3, or put a name that begins so in quotes.`,
@@ -87,7 +87,7 @@ function resolveName(r: LineReader, typed: string, span: Span): { name: string; 
   const found = r.words.items.find(typed);
   if (found.found === "one") return { name: found.name, id: found.id };
   if (found.found === "several") {
-    r.remark(
+    r.report(
       "error",
       span,
       `“${typed}” is the name of ${found.keys.length} items. Write the key of the one you mean: ${found.keys.join(" or ")}.`,
@@ -97,17 +97,17 @@ function resolveName(r: LineReader, typed: string, span: Span): { name: string; 
   }
   const says = textProblem(typed, { max: LONGEST_NAME, name: true });
   if (says) {
-    r.remark("error", span, says, []);
+    r.report("error", span, says, []);
     return { name: typed, id: null };
   }
   const offers = r.words.near(typed);
   if (offers.length)
-    r.remark(
+    r.report(
       "warning",
       span,
       `“${typed}” is not in the pantry and becomes a stub. Did you mean ${offers.join(" or ")}?`,
       offers,
     );
-  else r.remark("note", span, `“${typed}” is not in the pantry yet and becomes a stub.`, []);
+  else r.report("note", span, `“${typed}” is not in the pantry yet and becomes a stub.`, []);
   return { name: typed, id: null };
 }

@@ -91,7 +91,13 @@ describe("reading a recipe line", () => {
     const parsed = read("2 River eel -> 1 Smokd eel");
     expect(parsed.ok).toBe(true);
     expect(parsed.entries[1]).toMatchObject({ item: null, name: "Smokd eel" });
-    expect(parsed.remarks[0]).toMatchObject({ level: "warning", from: 17, to: 26, offers: ["Smoked eel"] });
+    expect(parsed.issues[0]).toMatchObject({
+      severity: "warning",
+      path: "column 18",
+      from: 17,
+      to: 26,
+      suggestions: ["Smoked eel"],
+    });
   });
 
   it.each([
@@ -124,8 +130,8 @@ describe("reading a recipe line", () => {
   ])("refuses %j with its place", (text, says, from) => {
     const parsed = read(text);
     expect(parsed.ok).toBe(false);
-    const error = parsed.remarks.find((r) => r.level === "error" && r.says.includes(says));
-    expect(error, JSON.stringify(parsed.remarks)).toBeDefined();
+    const error = parsed.issues.find((r) => r.severity === "error" && r.message.includes(says));
+    expect(error, JSON.stringify(parsed.issues)).toBeDefined();
     expect(error?.from).toBe(from);
   });
 
@@ -217,7 +223,7 @@ describe("the canonical line", () => {
       });
       const text = formatRecipe(around(catalogue), written);
       const parsed = parseLine(text, wordsOf(catalogue));
-      expect(parsed.remarks, text).toEqual([]);
+      expect(parsed.issues, text).toEqual([]);
       expect(parsed.entries.map((e) => e.item)).toEqual([item.id, item.id, item.id]);
     }
   });
@@ -308,7 +314,7 @@ describe("the canonical line", () => {
         const text = formatRecipe(around(stocked), original);
         const parsed = parseLine(text, wordsOf(stocked));
         expect(
-          parsed.remarks.filter((r) => r.level === "error"),
+          parsed.issues.filter((r) => r.severity === "error"),
           text,
         ).toEqual([]);
         const back = recipeFrom(parsed, new NewNames(stocked));

@@ -1,17 +1,13 @@
-/** What a recipe line says, and what is remarked of it. */
+/** What a recipe line says, and what is wrong with it or worth knowing. */
 import type { Names, Surroundings } from "../schema/field";
 import type { Id } from "../schema/id";
+import type { Issue } from "../schema/issue";
 import type { Span } from "./lexer";
 import type { Draw } from "./line";
 import type { Role } from "./roles";
 
-export interface Remark extends Span {
-  /** An error keeps the line from being written; a warning and a note do not. */
-  readonly level: "error" | "warning" | "note";
-  readonly says: string;
-  /** Names or texts that would fit in place of the span. */
-  readonly offers: readonly string[];
-}
+/** What is said of a part of a line; what it suggests would fit in place of the span. */
+export interface LineIssue extends Issue, Span {}
 
 export interface ParsedEntry {
   readonly role: Role;
@@ -36,7 +32,7 @@ export interface ParsedLine {
   readonly feeCurrency: Id | null;
   readonly level: number | null;
   readonly taughtBy: { readonly name: string; readonly item: Id | null } | null;
-  readonly remarks: readonly Remark[];
+  readonly issues: readonly LineIssue[];
   /** True when no remark is an error. */
   readonly ok: boolean;
 }

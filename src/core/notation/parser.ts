@@ -20,19 +20,19 @@ export function parseLine(text: string, words: Words): ParsedLine {
   if (r.peek()?.kind === "arrow") {
     r.at++;
     readSide(r, "behind");
-  } else r.remark("error", r.here(), "Expected -> and what comes out.", ["->"]);
+  } else r.report("error", r.here(), "Expected -> and what comes out.", ["->"]);
   const said = readClauses(r);
   if (kind === "salvage" && !r.entries.some((e) => e.role === "ingredient") && !r.failed())
-    r.remark("error", r.here(), "Salvage needs the item it takes apart.", []);
+    r.report("error", r.here(), "Salvage needs the item it takes apart.", []);
   if (r.entries.length > MOST_LINES)
-    r.remark(
+    r.report(
       "error",
       r.entries[MOST_LINES].span,
       `${r.entries.length} entries; at most ${MOST_LINES} fit in a recipe.`,
       [],
     );
-  const remarks = r.remarks.sort((a, b) => a.from - b.from);
-  return { kind, label, entries: r.entries, ...said, remarks, ok: !r.failed() };
+  const issues = r.issues.sort((a, b) => a.from - b.from);
+  return { kind, label, entries: r.entries, ...said, issues, ok: !r.failed() };
 }
 
 function readLabel(r: LineReader): string | null {
@@ -42,17 +42,17 @@ function readLabel(r: LineReader): string | null {
   const parts = r.tokens.slice(0, colon);
   r.at = colon + 1;
   if (parts.length === 0) {
-    r.remark("error", r.tokens[colon], "Expected the recipe's name before the colon.", []);
+    r.report("error", r.tokens[colon], "Expected the recipe's name before the colon.", []);
     return null;
   }
   const span = { from: parts[0].from, to: parts[parts.length - 1].to };
   const quoted = parts.length === 1 && parts[0].kind === "quoted";
   const label = quoted ? parts[0].text.trim() : r.text.slice(span.from, span.to).replace(/\s+/g, " ");
   const says = label ? textProblem(label, { max: LONGEST_NAME, name: true }) : "A name is needed before the colon.";
-  if (says) r.remark("error", span, says, []);
+  if (says) r.report("error", span, says, []);
   // An entry before a colon is more likely a slip than a name.
   else if (!quoted && (parts[0].kind !== "word" || parts.some((t) => t.kind !== "word" && t.kind !== "number")))
-    r.remark(
+    r.report(
       "error",
       span,
       "Before the colon stands the recipe's name. If this is one, put it in quotes; if not, take the colon out.",
@@ -79,16 +79,16 @@ function readClauses(r: LineReader): Said {
     if (role) readMembers(r, role);
     else if (word) {
       const clause = CLAUSES[word];
-      if (given.has(word)) r.remark("error", token, `${clause.what} is given twice. Keep one.`, []);
+      if (given.has(word)) r.report("error", token, `${clause.what} is given twice. Keep one.`, []);
       const read = clause.read(r, token);
       if (read) given.add(word);
       Object.assign(said, read);
     } else if (token.kind === "arrow") {
-      r.remark("error", token, "A second ->. A line has one; write a line for each recipe.", []);
+      r.report("error", token, "A second ->. A line has one; write a line for each recipe.", []);
       r.at++;
       r.skipTo(null);
     } else if (r.word("lasting"))
-      r.remark("error", token, "Only a tool can be “lasting”: write it right behind the tool's name.", []);
+      r.report("error", token, "Only a tool can be “lasting”: write it right behind the tool's name.", []);
     else r.skipTo(`Expected ${BEHIND}`);
   }
   return said;

@@ -1,16 +1,17 @@
-/** Goes through the tokens of one line, and keeps what was read and remarked. */
+/** Goes through the tokens of one line, and keeps what was read and what is wrong. */
 import { shown } from "../schema/characters";
+import { issue } from "../schema/issue";
 import { isKeyword, lex, type Span, type Token } from "./lexer";
-import type { ParsedEntry, Remark, Words } from "./parsed";
+import type { ParsedEntry, LineIssue, Words } from "./parsed";
 
 /** Longer lines are not read: 200 entries with the longest names take less. */
 export const LONGEST_LINE = 100_000;
-/** After so many remarks the rest of a line gets one of its own. */
-const MOST_REMARKS = 100;
+/** After so many issues the rest of a line gets one of its own. */
+const MOST_ISSUES = 100;
 
 export class LineReader {
   readonly tokens: readonly Token[];
-  readonly remarks: Remark[] = [];
+  readonly issues: LineIssue[] = [];
   readonly entries: ParsedEntry[] = [];
   at = 0;
   /** How many draws there were so far. */
@@ -24,13 +25,12 @@ export class LineReader {
     const { tokens, open } = text.length > LONGEST_LINE ? { tokens: [], open: null } : lex(text);
     this.tokens = tokens;
     if (text.length > LONGEST_LINE)
-      this.remark(
+      this.report(
         "error",
         { from: 0, to: text.length },
         `A line of ${text.length} characters; at most ${LONGEST_LINE} are read. Split it into several recipes.`,
-        [],
       );
-    if (open) this.remark("error", open, 'This quote has no end. Close it with ".', []);
+    if (open) this.report("error", open, 'This quote has no end. Close it with ".');
   }
 
   /** Reports what stands before the next sign of order, so that nothing typed is ignored. */
@@ -40,7 +40,7 @@ export class LineReader {
       this.at++;
     if (this.at === start || says === null) return;
     const span = { from: this.tokens[start].from, to: this.tokens[this.at - 1].to };
-    this.remark("error", span, `${says}, found ${shown(this.text.slice(span.from, span.to))}.`, []);
+    this.report("error", span, `${says}, found ${shown(this.text.slice(span.from, span.to))}.`);
   }
 
   word(keyword: string): boolean {
@@ -62,16 +62,19 @@ export class LineReader {
     return this.peek() ?? { from: end, to: end };
   }
 
-  remark(level: Remark["level"], { from, to }: Span, says: string, offers: readonly string[]): void {
-    if (level === "error") this.errors++;
-    if (this.remarks.length < MOST_REMARKS) this.remarks.push({ level, from, to, says, offers });
-    else if (this.remarks.length === MOST_REMARKS)
-      this.remarks.push({
-        level: "error",
-        from,
-        to: this.text.length,
-        says: "More is wrong from here on. Mend what stands before it first.",
-        offers: [],
-      });
+  report(
+    severity: LineIssue["severity"],
+    { from, to }: Span,
+    message: string,
+    suggestions: readonly string[] = [],
+  ): void {
+    if (severity === "error") this.errors++;
+    if (this.issues.length > MOST_ISSUES) return;
+    const last = this.issues.length === MOST_ISSUES;
+    const said = last
+      ? issue(columnOf(from), "More is wrong from here on. Mend what stands before it first.")
+      : issue(columnOf(from), message, { severity, suggestions });
+    this.issues.push({ ...said, from, to: last ? this.text.length : to });
   }
 }
+const columnOf = (from: number): string => `column ${from + 1}`;

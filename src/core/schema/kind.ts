@@ -1,5 +1,6 @@
 /** What a kind of record is: its fields, and what is special about it. */
 import type { Cursor, Fields, Members, ObjectOf, RowTree, Surroundings, TableShape } from "./field";
+import type { Issue } from "./issue";
 import type { Id } from "./id";
 import { type MemberSet, memberSet } from "./group";
 import { key } from "./key";
@@ -23,7 +24,8 @@ export interface Notation {
 export interface NotationRead {
   /** Fields of the record, its name among them; null where the line can't be read. */
   readonly fields: Readonly<Record<string, unknown>> | null;
-  readonly remarks: readonly { readonly from: number; readonly error: boolean; readonly says: string }[];
+  /** Paths are within the line: "column 4". */
+  readonly issues: readonly Issue[];
 }
 
 export interface Definition<N extends string, F extends Fields> {

@@ -28,7 +28,7 @@ export const pantry = (settings: Partial<Pantry> = {}): Pantry => ({
 
 export const must = (catalogue: Catalogue, edits: readonly Edit[]): Catalogue => {
   const outcome = apply(catalogue, edits);
-  if (!outcome.ok) throw new Error(JSON.stringify([outcome.faults, outcome.conflicts]));
+  if (!outcome.ok) throw new Error(JSON.stringify([outcome.issues, outcome.conflicts]));
   return outcome.catalogue;
 };
 
@@ -58,7 +58,7 @@ function read(catalogue: Catalogue, row: string): Edit[] {
     buy ? `nothing -> 1 ${buy[1]}` : gather ? `nothing -> ${gather[1]}` : row,
     wordsOf(catalogue),
   );
-  if (!parsed.ok) throw new Error(`${row}: ${parsed.remarks.map((r) => r.says).join(" ")}`);
+  if (!parsed.ok) throw new Error(`${row}: ${parsed.issues.map((r) => r.message).join(" ")}`);
   const recipe = recipeFrom(parsed, writing);
   const items = writing.edits.map(
     (e): Edit => (e.op === "add" ? { ...e, record: { ...e.record, status: "ready" } as Item } : e),

@@ -3,7 +3,7 @@ import { invert, type Edit } from "../../core/catalogue/edit";
 import type { Catalogue } from "../../core/catalogue/catalogue";
 import type { OnProgress } from "../../core/exchange/progress";
 import { planImport } from "../../core/exchange/read";
-import type { Problem } from "../../core/exchange/report";
+import { type Issue, issue } from "../../core/schema/issue";
 import { tellChange } from "../../core/history/telling";
 import { cut } from "../../core/schema/characters";
 import { type Made, prepare, type Prepared, preparedOf, type Refused } from "../../store/prepare";
@@ -21,12 +21,12 @@ export interface PlanSummary {
   readonly same: number;
   readonly settings: number;
   readonly edits: number;
-  readonly notes: readonly Problem[];
+  readonly notes: readonly Issue[];
 }
 /** A bundle that can't be read, with what is wrong with it. */
 export interface Unread {
-  readonly problems: readonly Problem[];
-  readonly notes: readonly Problem[];
+  readonly issues: readonly Issue[];
+  readonly notes: readonly Issue[];
 }
 /** What an intent comes to; of a bundle also what it would do, or why it can't be read. */
 export type Readied = { readonly answer: Prepared | Refused; readonly plan?: PlanSummary } | Unread;
@@ -47,12 +47,12 @@ export function readied(
   try {
     text = new TextDecoder("utf-8", { fatal: true }).decode(intent.bundle);
   } catch {
-    const problems = [{ place: "file", says: "This is not UTF-8. Save the file as UTF-8 and import it again." }];
-    return { readied: { problems, notes: [] }, made: null };
+    const issues = [issue("file", "This is not UTF-8. Save the file as UTF-8 and import it again.")];
+    return { readied: { issues, notes: [] }, made: null };
   }
   const plan = planImport(catalogue, text, { replace: intent.replace, progress });
-  const { problems, notes, edits, next, added, changed, removed, same, settings } = plan;
-  if (problems.length) return { readied: { problems, notes }, made: null };
+  const { issues, notes, edits, next, added, changed, removed, same, settings } = plan;
+  if (issues.length) return { readied: { issues, notes }, made: null };
   const summary = { added, changed, removed, same, settings, notes, edits: edits.length };
   return answered(preparedOf({ next, edits }), {}, summary);
 }

@@ -51,12 +51,12 @@ export async function importBundle(
   const long = { limit: LONG, ...patience };
   if (dry) {
     const readied = await writer.plan(intent, long);
-    if ("problems" in readied) return { is: "unread", ...readied };
+    if ("issues" in readied) return { is: "unread", ...readied };
     if (!readied.answer.ok) return { is: "refused", refused: readied.answer };
     return { is: "planned", plan: readied.plan as PlanSummary, revision: writer.revision };
   }
   const submitted = await writer.submit({ author, note: cut(`Imported ${name}`, 300) }, intent, long);
-  if ("problems" in submitted) return { is: "unread", ...submitted };
+  if ("issues" in submitted) return { is: "unread", ...submitted };
   const { committed, plan } = submitted;
   if (!committed.ok) return { is: "refused", refused: committed };
   return { is: committed.change ? "written" : "planned", plan: plan as PlanSummary, revision: committed.revision };

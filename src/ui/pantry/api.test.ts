@@ -52,11 +52,11 @@ describe("an import", () => {
 
   it("says why it was refused, before or after it was begun, and that the server went away", async () => {
     answering(() => new Response('{"title":"Too large","detail":"At most 64 MB."}', { status: 413 }));
-    expect(await imported()).toMatchObject({ ok: false, problem: { status: 413, title: "Too large", problems: [] } });
+    expect(await imported()).toMatchObject({ ok: false, problem: { status: 413, title: "Too large", issues: [] } });
     answering(() =>
-      pieces('{"status":422,"body":{"title":"Refused","problems":[{"place":"items[0]","says":"No."}]}}\n'),
+      pieces('{"status":422,"body":{"title":"Refused","issues":[{"path":"items[0]","message":"No."}]}}\n'),
     );
-    expect(await imported()).toMatchObject({ ok: false, problem: { status: 422, problems: [{ place: "items[0]" }] } });
+    expect(await imported()).toMatchObject({ ok: false, problem: { status: 422, issues: [{ path: "items[0]" }] } });
     answering(() => pieces('{"progress":{"stage":"reading","done":1,"of":2}}\n'));
     expect(await imported()).toMatchObject({ ok: false, problem: { status: 0 } });
     answering(() => Promise.reject(new TypeError("failed")));

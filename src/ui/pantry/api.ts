@@ -7,6 +7,7 @@ import type { PackedReadModel } from "@/core/engine/read-model";
 import type { Progress } from "@/core/exchange/progress";
 import type { LoggedChange } from "@/core/history/log";
 import type { Id } from "@/core/schema/id";
+import type { Issue } from "@/core/schema/issue";
 
 /** Why something was not done; see the server's problem details. `status` 0: there was no answer. */
 export interface Problem {
@@ -14,8 +15,8 @@ export interface Problem {
   readonly title: string;
   readonly detail: string;
   readonly conflicts: readonly Conflict[];
-  /** What is wrong with a bundle, and where. */
-  readonly problems: readonly { readonly place: string; readonly says: string }[];
+  /** What is wrong, and where. */
+  readonly issues: readonly Issue[];
 }
 export type Reply<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly problem: Problem };
 
@@ -25,7 +26,7 @@ export interface ImportPlan {
   readonly removed: number;
   readonly same: number;
   readonly settings: number;
-  readonly notes: readonly { readonly place: string; readonly says: string }[];
+  readonly notes: readonly Issue[];
 }
 
 const AWAY: Problem = {
@@ -33,14 +34,14 @@ const AWAY: Problem = {
   title: "The server does not answer",
   detail: "Nothing was written. What you typed is still here; try again when the link is back.",
   conflicts: [],
-  problems: [],
+  issues: [],
 };
 const problemOf = (status: number, body: Partial<Problem> | null): Problem => ({
   status,
   title: body?.title ?? "Refused",
   detail: body?.detail ?? "",
   conflicts: body?.conflicts ?? [],
-  problems: body?.problems ?? [],
+  issues: body?.issues ?? [],
 });
 
 /** Half a character can't be sent. */

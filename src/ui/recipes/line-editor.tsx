@@ -6,7 +6,7 @@ import { Fragment, type KeyboardEvent, useEffect, useId, useLayoutEffect, useMem
 import { around } from "@/core/catalogue/surroundings";
 import { drawnClauses } from "@/core/notation/clauses";
 import { roleRule, WORDED } from "@/core/notation/roles";
-import type { ParsedEntry, ParsedLine, Remark } from "@/core/notation/parsed";
+import type { ParsedEntry, ParsedLine, LineIssue } from "@/core/notation/parsed";
 import { parseLine } from "@/core/notation/parser";
 import { completionsOf, wordsOf } from "@/core/editing/recipes";
 import { count, sayPercent, sayRange } from "@/core/numbers/format";
@@ -195,22 +195,22 @@ export function Remarks({
 }: {
   parsed: ParsedLine;
   text: string;
-  onOffer?: (remark: Remark, by: string) => void;
+  onOffer?: (remark: LineIssue, by: string) => void;
 }) {
-  if (!parsed.remarks.length) return null;
+  if (!parsed.issues.length) return null;
   const tone = { error: "text-beet", warning: "text-copper", note: "text-second" };
   return (
     <ul aria-live="polite" className="mt-1.5 space-y-1">
-      {parsed.remarks.map((r) => (
-        <li key={`${r.from}${r.says}`} className={cx("flex flex-wrap items-center gap-1.5", tone[r.level])}>
+      {parsed.issues.map((r) => (
+        <li key={`${r.from}${r.message}`} className={cx("flex flex-wrap items-center gap-1.5", tone[r.severity])}>
           <span className="font-semibold">
             {r.to > r.from
               ? `at ${r.from + 1}, “${text.slice(r.from, Math.min(r.to, r.from + 24))}”:`
               : `at ${r.from + 1}:`}
           </span>
-          <span>{r.says}</span>
+          <span>{r.message}</span>
           {onOffer &&
-            r.offers.filter(Boolean).map((by) => (
+            r.suggestions.filter(Boolean).map((by) => (
               <button
                 key={by}
                 type="button"

@@ -64,10 +64,10 @@ export function PasteLines({ onClose }: { onClose: () => void }) {
                 <span
                   className={cx(
                     "font-semibold",
-                    l.parsed.ok ? (l.parsed.remarks.length ? "text-copper" : "text-kelp") : "text-beet",
+                    l.parsed.ok ? (l.parsed.issues.length ? "text-copper" : "text-kelp") : "text-beet",
                   )}
                 >
-                  {l.parsed.ok ? (l.parsed.remarks.length ? "look" : "good") : "fault"}
+                  {l.parsed.ok ? (l.parsed.issues.length ? "look" : "good") : "fault"}
                 </span>
                 <span className="min-w-0">
                   <span className="block truncate">{l.text}</span>

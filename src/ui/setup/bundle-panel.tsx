@@ -117,8 +117,8 @@ export function BundlePanel() {
           </p>
           <ul className="max-h-40 overflow-auto">
             {preview.notes.map((n) => (
-              <li key={n.place + n.says}>
-                {n.place}: {n.says}
+              <li key={n.path + n.message}>
+                {n.path}: {n.message}
               </li>
             ))}
           </ul>
@@ -138,13 +138,13 @@ export function BundlePanel() {
         <div role="alert" className="rounded-sm border border-beet bg-beet-wash p-3">
           <p className="font-semibold text-beet">{refusal.title}</p>
           <ul className="max-h-60 overflow-auto">
-            {refusal.problems.map((p) => (
-              <li key={p.place + p.says}>
-                <b>{p.place}</b>: {p.says}
+            {refusal.issues.map((p) => (
+              <li key={p.path + p.message}>
+                <b>{p.path}</b>: {p.message}
               </li>
             ))}
           </ul>
-          {refusal.problems.length === 0 && <p>{refusal.detail}</p>}
+          {refusal.issues.length === 0 && <p>{refusal.detail}</p>}
         </div>
       )}
       <p aria-live="polite" className="text-kelp">
