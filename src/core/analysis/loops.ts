@@ -2,7 +2,9 @@
 import { type Compiled, processAt } from "../network/compile";
 import { type Round, rounds } from "../network/components";
 import { type Network, NetworkBuilder } from "../network/network";
-import type { Gain, GainReport, Step } from "./gain";
+import type { GainReport } from "./gain";
+import type { Gain } from "./rounds";
+import type { Step } from "./trade";
 
 export type Verdict = "stuck" | "gaining" | "even" | "lossy";
 

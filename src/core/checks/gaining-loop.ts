@@ -1,6 +1,7 @@
 import { gaining } from "../analysis/registry";
 import { processAt } from "../network/compile";
-import type { Gain, Step, Thing } from "../analysis/gain";
+import type { Gain } from "../analysis/rounds";
+import type { Step, Thing } from "../analysis/trade";
 import { setField } from "../catalogue/edit";
 import type { Id } from "../schema/id";
 import type { Recipe } from "../kinds/index";

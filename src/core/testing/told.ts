@@ -1,7 +1,8 @@
 /** Readings in the words of tests: by the names of items and recipes. */
 import { breakdown } from "../analysis/breakdown";
 import type { Measure } from "../analysis/cost";
-import type { Round, Thing } from "../analysis/gain";
+import type { Round } from "../analysis/rounds";
+import type { Thing } from "../analysis/trade";
 import { type Readings, readingsOf } from "../analysis/readings";
 import type { Pantry } from "../kinds/index";
 import { processAt } from "../network/compile";

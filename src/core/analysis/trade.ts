@@ -1,0 +1,216 @@
+/** What could be part of a gaining loop: processes and sales as columns, items and currencies as rows. */
+import { type Compiled, currencyAt, processAt } from "../network/compile";
+import { netYield } from "../network/expected";
+import { add, type Fraction, fraction, fromNumber, multiply, negate, sign, toNumber, ZERO } from "../numbers/fraction";
+import { Conversions, type Turn, turnOf } from "./conversions";
+import type { Nets } from "./column-field";
+import { type Column, exactly, shrink } from "./support";
+import type { Steps } from "../numbers/steps";
+import type { Prices } from "./prices";
+/** What is run: a process, or the sale of an item. */
+export type Step =
+  | { readonly run: "process"; readonly process: number }
+  | { readonly run: "sale"; readonly item: number };
+/** What is left over: an item, or money of a currency. */
+export type Thing =
+  | { readonly of: "item"; readonly item: number }
+  | { readonly of: "currency"; readonly currency: number };
+
+/** Rows are items, then currencies. */
+export const rowOfCurrency = (compiled: Compiled, currency: number): number => compiled.network.items + currency;
+export const thingAt = ({ network }: Compiled, row: number): Thing =>
+  row < network.items ? { of: "item", item: row } : { of: "currency", currency: row - network.items };
+
+export function netOfProcess(compiled: Compiled, p: number): Map<number, Fraction> {
+  const { spec } = processAt(compiled, p);
+  const net = new Map([...netYield(spec.lines)].map(([id, q]) => [compiled.numberOf(id) as number, q]));
+  if (spec.price > 0)
+    net.set(rowOfCurrency(compiled, currencyAt(compiled, spec.currency)), negate(fromNumber(spec.price)));
+  return net;
+}
+
+/** Purchases first, then crafts, then salvages. */
+const ORDER = { source: 0, craft: 1, salvage: 2 } as const;
+
+/** The processes and sales that could be part of a loop: rows are items and currencies, columns processes and sales. */
+export class Trade implements Nets {
+  readonly first: number[];
+  /** Columns of more than one thing that gain by themselves once exact turns are free. */
+  readonly alone: Column[] = [];
+  private readonly columns = new Map<number, Column>();
+  private readonly exact = new Map<number, Column>();
+  private readonly turns: Conversions;
+  /** Things that count as one, by the one they count as. */
+  private readonly tied = new Map<number, number[]>();
+  /** Columns that are no longer looked at. */
+  private readonly gone: Set<number>;
+
+  constructor(
+    private readonly compiled: Compiled,
+    private readonly prices: Prices,
+  ) {
+    this.turns = new Conversions(this.pairsOf());
+    this.gone = new Set(this.turns.dropped);
+    for (const thing of this.turns.things()) {
+      const { root } = this.turns.root(thing);
+      this.tied.set(root, [...(this.tied.get(root) ?? []), thing]);
+    }
+    const merging = new Set<number>();
+    for (const root of this.tied.keys())
+      for (const c of [...this.producers(root), ...this.consumers(root)]) merging.add(c);
+    for (const c of merging) {
+      const signs = new Set([...this.column(c).net.values()].map(sign));
+      if (signs.has(-1)) continue;
+      merging.delete(c);
+      this.gone.add(c);
+      if (signs.has(1)) this.alone.push(this.netOf(c));
+    }
+    this.first = [
+      ...new Set([...merging, ...prices.violators, ...[...prices.sold].map((i) => compiled.network.processes + i)]),
+    ].filter((c) => !this.gone.has(c));
+  }
+
+  stepOf(c: number): Step {
+    const { processes } = this.compiled.network;
+    return c < processes ? { run: "process", process: c } : { run: "sale", item: c - processes };
+  }
+
+  *producers(row: number): Generator<number> {
+    const { producers, items, processes } = this.compiled.network;
+    if (row >= items) {
+      if (row === items && this.prices.trades)
+        for (let i = 0; i < items; i++) if (this.compiled.sells[i] > 0) yield processes + i;
+      return;
+    }
+    for (const i of this.tied.get(row) ?? [row])
+      for (let k = producers.start[i]; k < producers.end[i]; k++)
+        if (this.counts(producers.to[k])) yield producers.to[k];
+  }
+  /** Nobody asks who takes money: its price stays. */
+  *consumers(row: number): Generator<number> {
+    const { consumers, items, processes } = this.compiled.network;
+    if (row >= items) return;
+    for (const i of this.tied.get(row) ?? [row]) {
+      for (let k = consumers.start[i]; k < consumers.end[i]; k++)
+        if (this.counts(consumers.to[k])) yield consumers.to[k];
+      if (this.prices.trades && this.compiled.sells[i] > 0) yield processes + i;
+    }
+  }
+  private counts(p: number): boolean {
+    return this.prices.takesPart(p) && !this.gone.has(p);
+  }
+  fixed(row: number): boolean {
+    return row >= this.compiled.network.items;
+  }
+
+  near(c: number): [number, number][] {
+    const { network } = this.compiled;
+    const { ins, outs, money } = network;
+    const touches = ({ start, end, to }: typeof ins) => {
+      for (let k = start[c]; k < end[c]; k++) if (this.turns.counted(to[k])) return true;
+      return false;
+    };
+    if (c >= network.processes || money[c] > 0 || (this.turns.any && (touches(ins) || touches(outs))))
+      return [...this.column(c).net].map(([row, q]) => [row, toNumber(q)]);
+    const near: [number, number][] = [];
+    for (let k = ins.start[c]; k < ins.end[c]; k++)
+      if ((ins.qty as Float64Array)[k] > 0) near.push([ins.to[k], -(ins.qty as Float64Array)[k]]);
+    for (let k = outs.start[c]; k < outs.end[c]; k++) near.push([outs.to[k], (outs.qty as Float64Array)[k]]);
+    return near;
+  }
+
+  /**
+   * Processes among the violators and beside them that turn one thing into one other: only those can be violators for being
+   * exact.
+   */
+  private pairsOf(): Turn[] {
+    const { compiled, prices } = this;
+    const { ins, outs, consumers, money } = compiled.network;
+    const single = (p: number) => {
+      let n = 0;
+      for (let k = ins.start[p]; k < ins.end[p]; k++) if ((ins.qty as Float64Array)[k] > 0) n++;
+      return n === 1 && outs.end[p] - outs.start[p] === 1 && !(money[p] > 0);
+    };
+    const near = new Set<number>();
+    for (const p of prices.violators) {
+      if (!single(p)) continue;
+      near.add(p);
+      const made = outs.to[outs.start[p]];
+      for (let k = consumers.start[made]; k < consumers.end[made]; k++)
+        if (prices.takesPart(consumers.to[k]) && single(consumers.to[k])) near.add(consumers.to[k]);
+    }
+    const id = (p: number) => compiled.processId(p);
+    return [...near]
+      .sort((a, b) => (id(a) < id(b) ? -1 : 1))
+      .flatMap((p) => turnOf(p, netOfProcess(compiled, p)) ?? []);
+  }
+
+  /** A support with the exact turns that it needs, of which nothing can be left out. */
+  lifted(support: readonly Column[], steps: Steps): Column[] {
+    const own = support.map((c) => this.netOf(c.process));
+    if (!this.turns.any) return own;
+    const times = support.length === 1 ? [fraction(1n)] : (exactly(support, () => fraction(1n), steps) as Fraction[]);
+    const net = new Map<number, Fraction>();
+    own.forEach((column, k) => {
+      for (const [row, q] of column.net) net.set(row, add(net.get(row) ?? ZERO, multiply(q, times[k])));
+    });
+    const turns = this.turns.makeUp(net).map((t) => this.netOf(t.process));
+    if (!turns.length) return own;
+    const all = [...own, ...turns];
+    return shrink(all, (k) => (k < own.length ? fraction(1n) : ZERO), { steps }) ?? all;
+  }
+
+  evenPairs(): Column[][] {
+    return this.turns.pairs.map((pair) => pair.map((t) => this.netOf(t.process)));
+  }
+
+  /** With things that exact turns tie together counted as one. */
+  column(c: number): Column {
+    if (!this.turns.any) return this.netOf(c);
+    let column = this.columns.get(c);
+    if (!column) {
+      column = { process: c, net: this.turns.merged(this.netOf(c).net) };
+      this.columns.set(c, column);
+    }
+    return column;
+  }
+
+  /** As it is. */
+  private netOf(c: number): Column {
+    let column = this.exact.get(c);
+    if (!column) {
+      const step = this.stepOf(c);
+      const net =
+        step.run === "process"
+          ? netOfProcess(this.compiled, step.process)
+          : new Map([
+              [step.item, fraction(-1n)],
+              [rowOfCurrency(this.compiled, 0), fromNumber(this.compiled.sells[step.item])],
+            ]);
+      column = { process: c, net };
+      this.exact.set(c, column);
+    }
+    return column;
+  }
+
+  worth(row: number): number {
+    const { network, catalogue, currencies } = this.compiled;
+    if (row < network.items) return this.prices.price[row];
+    const id = currencies[row - network.items];
+    return (id === null ? null : catalogue.records.currency.get(id)?.worth) ?? 1;
+  }
+
+  /**
+   * Purchases first, then crafts, salvages and sales, each by key: the same order whatever the numbers of the processes
+   * are.
+   */
+  inRecordOrder(support: readonly Column[]): Column[] {
+    const key = (c: Column) => {
+      const step = this.stepOf(c.process);
+      if (step.run === "sale") return `3${this.compiled.idOf(step.item)}`;
+      const { spec, record } = processAt(this.compiled, step.process);
+      return `${ORDER[spec.sort]}${record.key}`;
+    };
+    return [...support].sort((a, b) => (key(a) < key(b) ? -1 : 1));
+  }
+}
