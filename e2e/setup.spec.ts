@@ -101,6 +101,29 @@ test("a bundle shows what it would change before it is written, and says where i
   await expect(lastMove(page)).toContainText("Sell price of Net float 3 → 9; Bait tin added");
 });
 
+test("a large import shows how far it is, and leaves nothing when it is called off", async ({ page }) => {
+  await show(page, "/setup?kind=pantry");
+  const revision = () => page.getByText(/^Revision \d/).textContent();
+  const before = await revision();
+  const items = Array.from({ length: 30_000 }, (_, k) => ({ name: `Float ${k}` }));
+  const text = JSON.stringify({ format: "salty-pantry-bundle", version: 1, items });
+  await page
+    .getByLabel("Bundle file")
+    .setInputFiles({ name: "floats.json", mimeType: "application/json", buffer: Buffer.from(text) });
+  const bundle = page.getByRole("region", { name: "Bundle" });
+  await expect(bundle.getByText("30 000 records new")).toBeVisible({ timeout: 60_000 });
+  await page.getByRole("button", { name: "Write it" }).click();
+  await expect(page.getByRole("progressbar", { name: "Import of floats.json" })).toBeVisible();
+  await page.getByRole("button", { name: "Call it off" }).click();
+  await expect(bundle).toContainText("Called off. Nothing was written.");
+  // The server is done with it before the next change, which is the next revision.
+  await page.getByRole("button", { name: /^Price floor/ }).click();
+  await page.getByRole("textbox", { name: /price floor/i }).fill("0.9");
+  await page.keyboard.press("Enter");
+  await expect(lastMove(page)).toContainText("Price floor", { timeout: 60_000 });
+  expect(await revision()).toBe(`Revision ${Number(before?.replace(/\D/g, "")) + 1}`);
+});
+
 test("the author's name stands in the log", async ({ page }) => {
   await show(page, "/shelves?item=rope");
   await page.getByRole("button", { name: "Say who you are" }).click();

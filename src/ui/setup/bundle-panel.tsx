@@ -3,7 +3,7 @@
 import { Download, Upload } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 import type { Progress } from "@/core/exchange/progress";
-import { count } from "@/core/numbers/format";
+import { count, group } from "@/core/numbers/format";
 import { Button } from "../kit/kit";
 import type { ImportPlan, Problem } from "../pantry/api";
 import { useStore } from "../pantry/provider";
@@ -97,13 +97,13 @@ export function BundlePanel() {
         <div className="flex items-center gap-3 rounded-sm border border-line bg-shade p-3">
           <progress
             aria-label={`Import of ${file.name}`}
-            className="h-2 w-56 accent-kelp"
+            className="h-2 w-56 appearance-none overflow-hidden rounded-sm bg-hair [&::-moz-progress-bar]:bg-kelp [&::-webkit-progress-bar]:bg-hair [&::-webkit-progress-value]:bg-kelp"
             {...(busy === "begun" ? {} : { max: Math.max(1, busy.of), value: busy.done })}
           />
           <span className="min-w-64 tabular-nums">
             {busy === "begun"
               ? "Sending the file …"
-              : `${DOES[busy.stage]} ${busy.done} of ${count(busy.of, "record")} …`}
+              : `${DOES[busy.stage]} ${group(String(busy.done))} of ${count(busy.of, "record")} …`}
           </span>
           <Button onClick={callOff}>Call it off</Button>
         </div>
