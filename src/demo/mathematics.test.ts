@@ -1,7 +1,8 @@
 /** The worked examples of docs/mathematics.md, computed. */
+import { runsFor } from "../core/testing/runs";
 import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
-import { chanceOfNone, perRun, repeated, runsFor } from "../core/analysis/chances";
+import { chanceOfNone, perRun, repeated } from "../core/analysis/chances";
 import { levelOf, forcedBy } from "../core/analysis/progression";
 import { planFor } from "../core/analysis/plan";
 import { readingsOf } from "../core/analysis/readings";

@@ -16,7 +16,7 @@ import { newItem, pantry as testPantry } from "../core/testing/kitchen";
 import { commit, createPantry, deletePantry, PantryGone } from "./commit";
 import { changesAfter, listPantries, loadCatalogue } from "./load";
 import { connect, migrate, type Orm } from "./orm";
-import { batchOf } from "./prepare";
+import { batchOf } from "./testing/batch";
 import { query } from "./sql";
 import { freshDatabase } from "./testing/database";
 

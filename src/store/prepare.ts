@@ -84,14 +84,6 @@ export function preparedOf(made: Made): { prepared: Prepared; made: Made } {
 }
 const touchedBy = (edit: Edit): Id => (edit.op === "set" ? edit.id : edit.record.id);
 
-/** One change alone. */
-export function batchOf(catalogue: Catalogue, edits: readonly Edit[]): Batch & { readonly next: Catalogue } {
-  const result = prepare(catalogue, edits);
-  if ("refused" in result) return { answers: [result.refused], writes: [], next: catalogue };
-  const { prepared, made } = result;
-  return { answers: [prepared], writes: writesOf(catalogue, [made]), next: made.next };
-}
-
 /**
  * What changes, made one behind the other, do to the tables: each record is written once, as it is in the end; and what
  * the log keeps of them beside their first part.

@@ -14,7 +14,7 @@ import { commit, createPantry } from "./commit";
 import { listen } from "./listen";
 import { changeAt, changesAfter, changesBefore, changesOf, editsAt, listPantries, loadCatalogue } from "./load";
 import { connect, migrate, type Orm } from "./orm";
-import { batchOf } from "./prepare";
+import { batchOf } from "./testing/batch";
 import { query } from "./sql";
 import { freshDatabase } from "./testing/database";
 

@@ -70,8 +70,6 @@ export const VIEWS = [
 
 export type ViewName = (typeof VIEWS)[number]["name"];
 export const ALL_VIEWS: readonly (ViewEntry & { readonly name: ViewName })[] = VIEWS;
-export const viewNamed = (name: string): (typeof ALL_VIEWS)[number] | undefined =>
-  ALL_VIEWS.find((view) => view.name === name);
 
 /** The view in which records of a kind are opened. */
 export const viewOf = (kind: Kind): (typeof ALL_VIEWS)[number] | undefined =>

@@ -1,9 +1,10 @@
+import { runsFor } from "../testing/runs";
 import { describe, expect, it } from "vitest";
 import type { Line } from "../notation/line";
 import { seeded } from "../numbers/seeded";
 import { item, kitchen, recipe } from "../testing/kitchen";
 import { toNumber } from "../numbers/fraction";
-import { amountsOf, atLeast, chanceOfNone, type Distribution, expectedOf, perRun, repeated, runsFor } from "./chances";
+import { amountsOf, atLeast, chanceOfNone, type Distribution, expectedOf, perRun, repeated } from "./chances";
 import { chanceOfGain } from "./luck";
 import { TooMany } from "../numbers/steps";
 import { read } from "../testing/told";

@@ -196,24 +196,11 @@ export const expectedOf = (d: Distribution): number =>
 export const chanceOfNone = (d: Distribution): number => d.p[-d.from] ?? 0;
 
 /**
- * The fewest runs after which at least an amount has come with the given confidence.
+ * The fewest runs after which at least an amount has come with the given confidence, from a distribution of one run that
+ * takes nothing, or less than it gives.
  * @param confidence  below 1, such as 0.9
+ * @param about       where the search starts
  * @returns null where no number of runs up to `most` does
- */
-export function runsFor(
-  lines: readonly Line[],
-  item: string,
-  amount: number,
-  confidence: number,
-  most = 1_000_000,
-): number | null {
-  const one = perRun(lines, item);
-  return one.from < 0 ? null : fewestRuns(one, amount, confidence, { most });
-}
-
-/**
- * The same from a distribution of one run that takes nothing, or less than it gives. @param about  where the search
- * starts
  */
 export function fewestRuns(
   one: Distribution,

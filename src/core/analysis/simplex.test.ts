@@ -1,7 +1,17 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { compare, type Fraction, fraction, fromNumber, toNumber } from "../numbers/fraction";
-import { EXACT, FLOAT, maximise } from "./simplex";
+import { EXACT, type Field, maximise } from "./simplex";
+
+const FLOAT: Field<number> = {
+  effort: () => 1,
+  zero: 0,
+  one: 1,
+  sub: (a, b) => a - b,
+  mul: (a, b) => a * b,
+  div: (a, b) => a / b,
+  sign: (a) => (a > 1e-11 ? 1 : a < -1e-11 ? -1 : 0),
+};
 
 const exact = (rows: number[][]) => rows.map((r) => r.map((n) => fromNumber(n)));
 

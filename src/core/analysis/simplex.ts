@@ -15,15 +15,6 @@ export interface Field<T> {
 }
 
 export const EXACT: Field<Fraction> = { effort, zero: ZERO, one: ONE, sub: subtract, mul: multiply, div: divide, sign };
-export const FLOAT: Field<number> = {
-  effort: () => 1,
-  zero: 0,
-  one: 1,
-  sub: (a, b) => a - b,
-  mul: (a, b) => a * b,
-  div: (a, b) => a / b,
-  sign: (a) => (a > 1e-11 ? 1 : a < -1e-11 ? -1 : 0),
-};
 
 export interface Optimum<T> {
   readonly value: T;

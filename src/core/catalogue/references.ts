@@ -137,10 +137,6 @@ function fieldReferringTo(of: Kind, record: AnyRecord, kind: Kind, id: Id): stri
   return null;
 }
 
-/** Every record that refers to the given one, with the field. */
-export const referrers = (catalogue: Catalogue, kind: Kind, id: Id): Iterable<Referrer> =>
-  referrersTo(catalogue, kind, new Set([id]));
-
 type Lined<K extends Kind> = RecordOf<K> & { readonly lines: readonly { readonly item: Id; readonly role: Role }[] };
 
 /** Recipes, or sources, in which an item stands in one of the given roles. */

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { item, kitchen, line, must, newItem } from "../testing/kitchen";
 import { byKey } from "./keys";
 import { lineage } from "./tree";
-import { recordsWith, referrers } from "./references";
+import { recordsWith, referrersTo } from "./references";
 import type { Edit } from "./edit";
 import { newId, type Id } from "../schema/id";
 import {
@@ -189,7 +189,7 @@ describe("who refers to whom", () => {
     ].map(([record, kind]) => ({ op: "add", kind, record }) as Edit);
     const c = must(base, edits);
     const users = (kind: (typeof KINDS)[number], of: Id) =>
-      [...referrers(c, kind, of)].map((u) => `${u.record.name}.${u.field}`).sort();
+      [...referrersTo(c, kind, new Set([of]))].map((u) => `${u.record.name}.${u.field}`).sort();
     expect(users("stat", stat.id)).toEqual(["Fare.stats", "Pie.stats"]);
     expect(users("rarity", rarity.id)).toEqual(["Pie.rarity"]);
     expect(users("tag", tag.id)).toEqual(["Pie.tags"]);

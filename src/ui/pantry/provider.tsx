@@ -39,9 +39,6 @@ export const useLivePart = <T,>(pick: (live: Live) => T): T =>
 const whole = (live: Live): Live => live;
 export const useLive = (): Live => useLivePart(whole);
 export const useCatalogue = (): Catalogue => useLivePart((live) => live.catalogue);
-/** What one of an item costs. */
-export const useFigures = (id: Id): Figures => useLivePart(({ model }) => figuresOf(model, id));
-
 const NOTHING: Figures = { value: null, time: null, by: null, steps: null, level: null };
 export const figuresOf = (model: ReadModel, id: Id): Figures => model.figures.get(id) ?? NOTHING;
 
