@@ -2,6 +2,7 @@
  * How the server carries people who write at once: throughput and waiting of 1, 4, 10, 20 and 50 editors, each sending its
  * next change when the last was acknowledged, alone and with others following. In multiples of one editor.
  */
+import { Agent, request } from "node:http";
 import { say, summary } from "./measure";
 import { withProgram } from "./program";
 
@@ -16,18 +17,37 @@ interface Item {
 
 /** Opens event streams that read and forget; resolves once all have begun. */
 async function follow(base: string, count: number): Promise<() => void> {
-  const ending = new AbortController();
+  const agent = new Agent();
   await Promise.all(
-    Array.from({ length: count }, async () => {
-      const response = await fetch(`${base}/events`, { signal: ending.signal });
-      const reader = response.body?.getReader();
-      await reader?.read();
-      void (async () => {
-        while (reader && !(await reader.read()).done);
-      })().catch(() => undefined);
-    }),
+    Array.from(
+      { length: count },
+      () =>
+        new Promise<void>((done, fail) => {
+          const sent = request(`${base}/events`, { agent }, (answer) => answer.on("data", () => done()));
+          sent.on("error", fail).end();
+        }),
+    ),
   );
-  return () => ending.abort();
+  return () => agent.destroy();
+}
+
+/** Sends a change, with as little work as can be: fifty editors' own machines are not what is measured. */
+function post(url: string, author: string, body: string, agent: Agent): Promise<void> {
+  const headers = {
+    "content-type": "application/json",
+    "content-length": Buffer.byteLength(body),
+    "x-salty-author": author,
+  };
+  return new Promise((done, fail) => {
+    const sent = request(url, { method: "POST", headers, agent }, (answer) => {
+      let said = "";
+      answer.setEncoding("utf8").on("data", (text: string) => {
+        said += text;
+      });
+      answer.on("end", () => (answer.statusCode === 200 ? done() : fail(new Error(`${answer.statusCode}: ${said}`))));
+    });
+    sent.on("error", fail).end(body);
+  });
 }
 
 interface Load {
@@ -36,34 +56,36 @@ interface Load {
   readonly p99: number;
 }
 
-/** So many editors, each with an item of its own, for so many seconds. */
+/** What an item is sold for now. */
+async function priceOf(base: string, item: Item): Promise<number> {
+  const [change] = (await (await fetch(`${base}/changes?of=${item.id}&most=1`)).json()) as {
+    edits: { to: number }[];
+  }[];
+  return change?.edits[0]?.to ?? (item.sell as number);
+}
+
+/** So many editors, each with an item of its own, for so many seconds. What they start from is read before the clock runs. */
 async function load(base: string, items: readonly Item[], editors: number): Promise<Load> {
   const times: number[] = [];
+  const edited = items.slice(0, editors);
+  const prices = await Promise.all(edited.map((item) => priceOf(base, item)));
+  const agent = new Agent({ keepAlive: true });
   const end = performance.now() + SECONDS * 1000;
   await Promise.all(
-    items.slice(0, editors).map(async (item, k) => {
-      let from = (
-        (await (await fetch(`${base}/changes?of=${item.id}&most=1`)).json()) as { edits: { to: number }[] }[]
-      )[0]?.edits[0]?.to;
-      from ??= item.sell as number;
+    edited.map(async (item, k) => {
+      let from = prices[k];
       for (let n = 1; performance.now() < end; n++) {
         const to = 1 + ((k * 7 + n) % 50);
         if (to === from) continue;
         const began = performance.now();
-        const answer = await fetch(`${base}/changes`, {
-          method: "POST",
-          headers: { "content-type": "application/json", "x-salty-author": `Editor${k}` },
-          body: JSON.stringify({
-            edits: [{ op: "set", kind: "item", id: item.id, field: "sell", from: from ?? null, to }],
-          }),
-        });
-        if (!answer.ok) throw new Error(`${answer.status}: ${await answer.text()}`);
-        await answer.arrayBuffer();
+        const edit = { op: "set", kind: "item", id: item.id, field: "sell", from: from ?? null, to };
+        await post(`${base}/changes`, `Editor${k}`, JSON.stringify({ edits: [edit] }), agent);
         times.push(performance.now() - began);
         from = to;
       }
     }),
   );
+  agent.destroy();
   const sorted = [...times].sort((a, b) => a - b);
   return {
     perSecond: times.length / SECONDS,

@@ -69,7 +69,17 @@ async function send(answer: Response, response: ServerResponse): Promise<void> {
     const { done, value } = await reader.read();
     if (done || response.destroyed) break;
     // Whoever does not read is waited for; what piles up meanwhile is bounded by the stream.
-    if (!response.write(value)) await new Promise((go) => response.once("drain", go).once("close", go));
+    if (!response.write(value)) await writable(response);
   }
   response.end();
 }
+
+/** Resolves once what was written is on its way, or the connection is gone. */
+const writable = (response: ServerResponse): Promise<void> =>
+  new Promise((done) => {
+    const go = () => {
+      response.off("drain", go).off("close", go);
+      done();
+    };
+    response.on("drain", go).on("close", go);
+  });

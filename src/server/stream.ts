@@ -1,5 +1,6 @@
 /** Server-sent events: one stream per open view, one message per committed change. */
-import type { Engine, Host, WindowNotice } from "./host";
+import type { Engine, WindowNotice } from "./engine";
+import type { Host } from "./host";
 import { problem } from "./problem";
 
 /** Streams of one process. */
