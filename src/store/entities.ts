@@ -131,11 +131,7 @@ export const ChangeRow = defineEntity({
   name: "ChangeRow",
   tableName: "change",
   properties: {
-    pantry: () =>
-      p
-        .manyToOne(PantryRow as never)
-        .primary()
-        .deleteRule("cascade"),
+    pantry: owner,
     revision: p.integer().primary(),
     author: p.string().length(80),
     at: p.datetime(3),
@@ -156,11 +152,7 @@ export const ChangePartRow = defineEntity({
   name: "ChangePartRow",
   tableName: "change_part",
   properties: {
-    pantry: () =>
-      p
-        .manyToOne(PantryRow as never)
-        .primary()
-        .deleteRule("cascade"),
+    pantry: owner,
     revision: p.integer().primary(),
     part: p.integer().primary(),
     edits: p.json(),
@@ -173,11 +165,7 @@ export const ChangeTouchRow = defineEntity({
   tableName: "change_touch",
   indexes: [{ properties: ["pantry", "record"] as never, name: "change_touch_record_index" }],
   properties: {
-    pantry: () =>
-      p
-        .manyToOne(PantryRow as never)
-        .primary()
-        .deleteRule("cascade"),
+    pantry: owner,
     revision: p.integer().primary(),
     record: p.string().length(12).primary(),
   },

@@ -4,7 +4,7 @@ import type { Line } from "../notation/line";
 import { seeded } from "../numbers/seeded";
 import { item, kitchen, recipe } from "../testing/kitchen";
 import { toNumber } from "../numbers/fraction";
-import { amountsOf, atLeast, chanceOfNone, type Distribution, expectedOf, perRun, repeated } from "./chances";
+import { atLeast, chanceOfNone, type Distribution, expectedOf, perRun, rangeOf, repeated } from "./chances";
 import { chanceOfGain } from "./luck";
 import { TooMany } from "../numbers/steps";
 import { read } from "../testing/told";
@@ -45,10 +45,10 @@ describe("what one run gives", () => {
   });
 
   it("counts the steps of a range by the decimals that were typed", () => {
-    expect(amountsOf(1, 3)).toHaveLength(3);
-    expect(amountsOf(0.5, 1.5)).toHaveLength(11);
-    expect(amountsOf(3, 1)).toHaveLength(3);
-    expect(() => amountsOf(0, 1e9)).toThrow(TooMany);
+    expect(rangeOf(1, 3).count).toBe(3);
+    expect(rangeOf(0.5, 1.5).count).toBe(11);
+    expect(rangeOf(3, 1).count).toBe(3);
+    expect(() => of("1 Net -> 0..1000000000 Rope", "Rope")).toThrow(TooMany);
   });
 });
 

@@ -45,11 +45,7 @@ export function rangeOf(min: number, max: number): Amounts {
   return { low, step, count: Math.round(toNumber(subtract(high, low)) / toNumber(step)) + 1 };
 }
 
-/** The same one by one. @throws TooMany where they are too many to be kept apart */
-export function amountsOf(min: number, max: number): Fraction[] {
-  return spread(rangeOf(min, max));
-}
-
+/** Amounts one by one. @throws TooMany where they are too many to be kept apart */
 function spread({ low, step, count }: Amounts): Fraction[] {
   if (count > MOST + 1) throw new TooMany(`A range has more than ${MOST} steps.`);
   return Array.from({ length: count }, (_, k) => add(low, multiply(step, fraction(BigInt(k)))));

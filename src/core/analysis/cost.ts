@@ -1,6 +1,6 @@
 /** Least cost of one unit of every item over all ways to get it, kept up to date as the network changes. */
-import { ALIVE, type Network, SALVAGE } from "../network/network";
-import { policyOrder, solve } from "./policy";
+import { ALIVE, type Network } from "../network/network";
+import { type ChosenCosts, Circles } from "./circles";
 import type { Reach } from "../network/reach";
 
 export type Measure = "value" | "time";
@@ -29,9 +29,6 @@ const ROUNDS = 48;
 const FEW_ROUNDS = 8;
 /** Improvements after which an item's cost is left as it is. */
 const MOST_ROUNDS = 40_000;
-/** Steps of elimination, and items of circles gone through, per change. */
-const MOST_SOLVING = 1e9;
-const MOST_WALKED = 2e6;
 /** So often every line may be looked at, or so many lines in a small network, before costs are taken as they are. */
 const MOST_PASSES = 300;
 const LEAST_WORK = 2e8;
@@ -39,26 +36,17 @@ const LEAST_WORK = 2e8;
 const NOTHING = 2 ** -500;
 /** Share of an output's plain cost that credit leaves. */
 const LEFT = 0.1;
-/** More than the rounding of any sum a row can hold, in parts of the sum. */
-const ROUNDING = 2 ** -44;
-
 /**
  * cost(item) = min over processes of (own + Σ quantity × cost) / expected yield: every output bears the whole cost of a
- * run.
- * The greatest fixed point of that operator in floating point, reached from above by label-correcting (a process that
- * yields
- * several units makes its output cheaper than its inputs, so no order settles an item for good; Knuth 1977 needs
- * functions
- * that these are not). Sums run in the order of the rows, so the result is the same to the bit in whatever order it was
- * reached: after a change it equals the one from scratch.
+ * run. The greatest fixed point of that operator in floating point, reached from above by label-correcting (a process
+ * that yields several units makes its output cheaper than its inputs, so no order settles an item for good; Knuth 1977
+ * needs functions that these are not). Sums run in the order of the rows, so the result is the same to the bit in
+ * whatever order it was reached: after a change it equals the one from scratch.
  *
- * A circle that gets cheaper at every round converges only in the limit. Where an item has improved 48 times, the
- * circle of
- * its chosen processes is solved as a linear system, each number rounded up by more than rounding could take off: a
- * cost that
- * the fixed point can't exceed, from which the descent goes on.
+ * A circle that gets cheaper at every round converges only in the limit: where an item has improved 48 times, its circle
+ * is solved at once.
  */
-export class LeastCost {
+export class LeastCost implements ChosenCosts {
   /** Per item; Infinity: can't be had. */
   cost: Float64Array;
   /** Per item the process that achieves it; −1: none. */
@@ -69,7 +57,7 @@ export class LeastCost {
   private readonly without: number;
   private readonly perMoney: number;
   private readonly perSecond: number;
-  private readonly share: number;
+  readonly share: number;
   private readonly credit: LeastCost | null;
   private readonly reach: Reach | null;
   private readonly aside: Set<number> | null;
@@ -79,13 +67,7 @@ export class LeastCost {
   private doubtful: number[] = [];
   private readonly was = new Map<number, number>();
   private tracking = false;
-  /**
-   * Steps that circles took since the last change: what is solved at once, and what is gone through to find where to
-   * break them.
-   */
-  private solving = 0;
-  private walked = 0;
-  private broken = new Set<number>();
+  private readonly circles = new Circles(this);
 
   constructor(
     readonly network: Network,
@@ -153,10 +135,8 @@ export class LeastCost {
   }
 
   /**
-   * The same with side outputs credited: one that comes cheaper another way takes its plain least cost off the run;
-   * those
-   * that this run is the cheapest way to share what remains with the output, by worth. Credit takes off nine tenths of
-   * an
+   * The same with side outputs credited: one that comes cheaper another way takes its plain least cost off the run; those
+   * that this run is the cheapest way to share what remains with the output, by worth. Credit takes off nine tenths of an
    * output's plain cost at most: so nothing becomes free by it, nor by going round in a circle of credit.
    */
   private credited(p: number, k: number, t: number, { cost: plain }: LeastCost): number {
@@ -189,13 +169,23 @@ export class LeastCost {
       via[item] = p;
       const times = ++this.improved[item];
       if (this.aside) {
-        if (times % FEW_ROUNDS === 0) this.breakCircle(item, this.aside);
-      } else if (times % ROUNDS === 0 && times < MOST_ROUNDS) this.solveCircle(item);
+        if (times % FEW_ROUNDS === 0) this.circles.breakAt(item, this.aside);
+      } else if (times % ROUNDS === 0 && times < MOST_ROUNDS) this.circles.solveAt(item);
       if (times >= MOST_ROUNDS) {
         this.settled = false;
         this.improved[item] = MOST_ROUNDS;
       } else this.wake(item);
     }
+  }
+
+  /** Lowers an item's cost to a bound from above. */
+  lower(item: number, bound: number): void {
+    const { cost } = this;
+    const c = bound < NOTHING ? 0 : bound;
+    if (!(c < cost[item])) return;
+    if (this.tracking && !this.was.has(item)) this.was.set(item, cost[item]);
+    cost[item] = c;
+    this.wake(item);
   }
 
   /** Puts everything that uses an item up for another look. */
@@ -210,7 +200,7 @@ export class LeastCost {
   }
 
   private run(): void {
-    this.solving = this.walked = 0;
+    this.circles.begin();
     const { start, end, to } = this.network.ins;
     let left = Math.max(LEAST_WORK, MOST_PASSES * to.length);
     while (this.queue.length) {
@@ -224,90 +214,6 @@ export class LeastCost {
         left -= end[p] - start[p];
       }
     }
-  }
-
-  /**
-   * Lowers the items of an item's circle to a bound from above, if it leads through itself and each round costs less.
-   */
-  private solveCircle(item: number): void {
-    const { network, via, cost } = this;
-    // What is too large to be solved goes on round by round, and is flagged where that does not settle.
-    if (this.solving > MOST_SOLVING) return;
-    const order = policyOrder(network, (i) => via[i], [item]);
-    const group = order.find((g) => g.includes(item)) as number[];
-    this.solving += 100 * order.reduce((n, g) => n + g.length, 0);
-    if (group.length === 1 && !this.usesItself(item)) return;
-    this.solving += group.length ** 3;
-    if (this.solving > MOST_SOLVING) return;
-    const place = new Map(group.map((i, r) => [i, r]));
-    const n = group.length;
-    const rows = group.map((i, r) => {
-      const row = new Float64Array(n + 2);
-      const p = via[i];
-      const k = this.entryOf(p, i);
-      // The cost by this process is a share of the run's cost, or that less the worth of its side outputs: at most the
-      // first.
-      const per = (this.share / (network.outs.qty as Float64Array)[k]) * (1 + ROUNDING);
-      row[r] = 1;
-      row[n] = this.own(p) * per;
-      row[n + 1] = 1;
-      const { start, end, to, qty } = network.ins;
-      for (let m = start[p]; m < end[p]; m++) {
-        const q = (qty as Float64Array)[m];
-        if (q === 0) continue;
-        const c = place.get(to[m]);
-        if (c === undefined) row[n] += q * per * cost[to[m]];
-        else row[c] -= q * per;
-      }
-      row[n] *= 1 + ROUNDING;
-      return row;
-    });
-    // A second right side of ones: where its solution is above zero, going round loses weight and the first one is a
-    // bound.
-    const solved = solve(rows, 2);
-    if (!solved || solved[1].some((y) => !(y > 0)) || solved[0].some((x) => !(x >= 0))) return;
-    // What elimination may have lost grows with the inverse.
-    const doubt = 2 ** -40 + Math.max(...solved[1]) * n * 2 ** -48;
-    if (doubt > 2 ** -10) return;
-    group.forEach((i, r) => {
-      const bound = solved[0][r] * (1 + doubt);
-      const c = bound < NOTHING ? 0 : bound;
-      if (!(c < cost[i])) return;
-      if (this.tracking && !this.was.has(i)) this.was.set(i, cost[i]);
-      cost[i] = c;
-      this.wake(i);
-    });
-  }
-
-  /** Puts a process of the item's circle aside, if it leads through itself: a salvage where there is one. */
-  private breakCircle(item: number, aside: Set<number>): void {
-    const { via, network } = this;
-    // The others of a circle that was broken just now come by at the same time: they get another few rounds first.
-    if (this.broken.delete(item)) return;
-    if (this.walked > MOST_WALKED) {
-      aside.add(via[item]);
-      return;
-    }
-    const order = policyOrder(network, (i) => via[i], [item]);
-    const group = order.find((g) => g.includes(item)) as number[];
-    this.walked += order.reduce((n, g) => n + g.length, 0);
-    if (group.length === 1 && !this.usesItself(item)) return;
-    this.broken = new Set(group);
-    const ps = group.map((i) => via[i]);
-    aside.add(ps.find((p) => network.flags[p] & SALVAGE) ?? via[item]);
-  }
-
-  private entryOf(p: number, item: number): number {
-    const { start, end, to } = this.network.outs;
-    for (let k = start[p]; k < end[p]; k++) if (to[k] === item) return k;
-    return -1;
-  }
-
-  private usesItself(item: number): boolean {
-    const { start, end, to, qty } = this.network.ins;
-    const p = this.via[item];
-    for (let k = start[p]; k < end[p]; k++) if (to[k] === item && (qty as Float64Array)[k] > 0) return true;
-    return false;
   }
 
   /** Before processes change (their rows, their own cost, or whether they count): what they gave is in doubt. */

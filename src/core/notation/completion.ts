@@ -18,30 +18,57 @@ function typedAt(text: string, cursor: number): { readonly from: number; readonl
   return { from: cursor - typed.length, typed };
 }
 
-/** The whole name, normalised, and its further words: a line break before each, a tab behind the whole. */
+/** The whole name, normalised, between a form feed and a tab; then its further words, a line break before each. */
 function textOf(name: string): string {
   const [, ...words] = name.split(/\s+/).map(normalise);
-  return `\n${normalise(name)}\t${words.map((word) => `\n${word}`).join("")}`;
+  return `\f${normalise(name)}\t${words.map((word) => `\n${word}`).join("")}`;
+}
+/** Shorter names first. */
+const byLength = (a: string, b: string): number => a.indexOf("\t") - b.indexOf("\t") || (a < b ? -1 : a > b ? 1 : 0);
+
+interface Name {
+  readonly name: string;
+  readonly text: string;
 }
 
 /** Names that continue what is typed; they come and go one by one. */
 export class Completions {
-  private readonly names = new Map<Id, { readonly name: string; readonly text: string }>();
+  private readonly names = new Map<Id, Name>();
   private readonly texts: Haystack;
+  /** How many names there are of each normalised one. */
+  private readonly whole = new Map<string, number>();
 
   constructor(names: Iterable<readonly [Id, string]> = []) {
-    for (const [id, name] of names) this.names.set(id, { name, text: textOf(name) });
-    this.texts = new Haystack([...this.names].map(([id, { text }]) => [id, text] as const));
+    for (const [id, name] of names) this.keep(id, { name, text: textOf(name) });
+    this.texts = new Haystack(
+      [...this.names].map(([id, { text }]) => [id, text] as const),
+      byLength,
+    );
   }
 
   put(id: Id, name: string): void {
     if (this.names.get(id)?.name === name) return;
     const text = textOf(name);
-    this.names.set(id, { name, text });
+    this.drop(id);
+    this.keep(id, { name, text });
     this.texts.put(id, text);
   }
   take(id: Id): void {
-    if (this.names.delete(id)) this.texts.take(id);
+    if (this.drop(id)) this.texts.take(id);
+  }
+  private keep(id: Id, name: Name): void {
+    this.names.set(id, name);
+    const normalised = normalise(name.name);
+    this.whole.set(normalised, (this.whole.get(normalised) ?? 0) + 1);
+  }
+  private drop(id: Id): boolean {
+    const name = this.names.get(id);
+    if (!name) return false;
+    const normalised = normalise(name.name);
+    const left = (this.whole.get(normalised) ?? 1) - 1;
+    if (left) this.whole.set(normalised, left);
+    else this.whole.delete(normalised);
+    return this.names.delete(id);
   }
 
   /**
@@ -52,33 +79,15 @@ export class Completions {
     const at = typedAt(text, cursor);
     if (!at) return null;
     const wanted = normalise(at.typed);
-    const begins = `\n${wanted}`;
-    if (!wanted || this.texts.find(`${begins}\t`).size) return null;
-    const best: Fit[] = [];
-    const beginning = this.texts.find(begins);
-    for (const id of beginning) {
-      const { name, text: of } = this.names.get(id) as { name: string; text: string };
-      keepBest(best, { name, rank: of.startsWith(begins) ? 0 : 1 }, most);
+    if (!wanted || this.whole.has(wanted)) return null;
+    const found = new Map<Id, string>();
+    for (const part of [`\f${wanted}`, `\n${wanted}`, wanted]) {
+      const some = [...this.texts.find(part, most + found.size)].flatMap((id) =>
+        found.has(id) ? [] : [[id, this.names.get(id) as Name] as const],
+      );
+      for (const [id, { name }] of some.sort(([, a], [, b]) => byLength(a.text, b.text))) found.set(id, name);
+      if (found.size >= most) break;
     }
-    if (best.length < most)
-      for (const id of this.texts.find(wanted))
-        if (!beginning.has(id)) keepBest(best, { name: this.names.get(id)?.name as string, rank: 2 }, most);
-    return best.length ? { from: at.from, to: cursor, names: best.map((f) => f.name) } : null;
+    return found.size ? { from: at.from, to: cursor, names: [...found.values()].slice(0, most) } : null;
   }
-}
-
-interface Fit {
-  readonly name: string;
-  readonly rank: number;
-}
-const before = (a: Fit, b: Fit): boolean =>
-  (a.rank - b.rank || a.name.length - b.name.length || a.name.localeCompare(b.name)) < 0;
-
-/** Puts one in where it belongs, as long as it is among the best. */
-function keepBest(best: Fit[], one: Fit, most: number): void {
-  let at = best.length;
-  while (at > 0 && before(one, best[at - 1])) at--;
-  if (at >= most) return;
-  best.splice(at, 0, one);
-  if (best.length > most) best.pop();
 }

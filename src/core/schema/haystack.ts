@@ -14,7 +14,11 @@ export class Haystack {
   /** Texts that are other than in the joined one; null: gone. */
   private readonly loose = new Map<Id, string | null>();
 
-  constructor(texts: Iterable<readonly [Id, string]>) {
+  /** @param compare  the order in which texts are found first; theirs where there is none */
+  constructor(
+    texts: Iterable<readonly [Id, string]>,
+    private readonly compare: ((a: string, b: string) => number) | null = null,
+  ) {
     this.join(texts);
   }
 
@@ -27,13 +31,16 @@ export class Haystack {
     this.settle();
   }
 
-  /** Ids of the texts in which a part stands. */
-  find(part: string): Set<Id> {
+  /**
+   * Ids of the texts in which a part stands.
+   * @param most  how many suffice: the first ones in order are among those found
+   */
+  find(part: string, most = Number.POSITIVE_INFINITY): Set<Id> {
     const found = new Set<Id>();
     for (let at = this.joined.indexOf(part); at >= 0; ) {
       const place = this.placeOf(at);
       if (!this.loose.has(this.ids[place])) found.add(this.ids[place]);
-      if (place + 1 === this.ids.length) break;
+      if (found.size >= most || place + 1 === this.ids.length) break;
       at = this.joined.indexOf(part, this.starts[place + 1]);
     }
     for (const [id, text] of this.loose) if (text?.includes(part)) found.add(id);
@@ -63,7 +70,8 @@ export class Haystack {
   private join(texts: Iterable<readonly [Id, string]>): void {
     const ids: Id[] = [];
     const parts: string[] = [];
-    for (const [id, text] of texts) {
+    const { compare } = this;
+    for (const [id, text] of compare ? [...texts].sort(([, a], [, b]) => compare(a, b)) : texts) {
       ids.push(id);
       parts.push(text);
     }

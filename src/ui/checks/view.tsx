@@ -1,7 +1,7 @@
 "use client";
 /** The checks: findings on the left, the chosen one with its evidence and the ways to mend it on the right. */
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { useEffect, useMemo, useRef } from "react";
+import { type ReactNode, useEffect, useMemo, useRef } from "react";
 import type { Verdict } from "@/core/analysis/loops";
 import { nameOf } from "@/core/catalogue/catalogue";
 import { ruleTitle } from "@/core/checklist";
@@ -173,6 +173,35 @@ function FindingList({ entries, at }: { entries: readonly ListEntry[]; at: numbe
   );
 }
 
+/** A row of the list; the list itself has the focus and moves by keyboard. */
+function Option({
+  id,
+  chosen,
+  onChoose,
+  className,
+  children,
+}: {
+  readonly id: string;
+  readonly chosen: boolean;
+  readonly onChoose: () => void;
+  readonly className: string;
+  readonly children: ReactNode;
+}) {
+  return (
+    <div
+      id={id}
+      role="option"
+      aria-selected={chosen}
+      tabIndex={-1}
+      onClick={onChoose}
+      onKeyDown={() => undefined}
+      className={cx("flex border-b border-hair", chosen ? "bg-pick" : "hover:bg-shade", className)}
+    >
+      {children}
+    </div>
+  );
+}
+
 function FindingRow({
   finding,
   chosen,
@@ -183,17 +212,11 @@ function FindingRow({
   readonly onChoose: () => void;
 }) {
   return (
-    <div
+    <Option
       id={`finding-${finding.fingerprint}`}
-      role="option"
-      aria-selected={chosen}
-      tabIndex={-1}
-      onClick={onChoose}
-      onKeyDown={() => undefined}
-      className={cx(
-        "flex gap-2.5 border-b border-hair border-l-3 px-3 py-1.5",
-        chosen ? "border-l-ink bg-pick" : "border-l-transparent hover:bg-shade",
-      )}
+      chosen={chosen}
+      onChoose={onChoose}
+      className={cx("gap-2.5 border-l-3 px-3 py-1.5", chosen ? "border-l-ink" : "border-l-transparent")}
     >
       <span className="mt-1.5">
         <Dot severity={finding.severity} />
@@ -202,7 +225,7 @@ function FindingRow({
         <span className="block font-bold">{ruleTitle(finding.rule)}</span>
         <span className="line-clamp-2 text-second">{finding.says}</span>
       </span>
-    </div>
+    </Option>
   );
 }
 
@@ -280,18 +303,7 @@ function LoopLine({
   const catalogue = useCatalogue();
   const { items, verdict } = loop;
   return (
-    <div
-      id={id}
-      role="option"
-      aria-selected={chosen}
-      tabIndex={-1}
-      onClick={onChoose}
-      onKeyDown={() => undefined}
-      className={cx(
-        "flex justify-between gap-2 border-b border-hair px-3.5 py-1",
-        chosen ? "bg-pick" : "hover:bg-shade",
-      )}
-    >
+    <Option id={id} chosen={chosen} onChoose={onChoose} className="justify-between gap-2 px-3.5 py-1">
       <span className="truncate">
         {items
           .slice(0, 3)
@@ -307,7 +319,7 @@ function LoopLine({
       >
         {VERDICTS[verdict]}
       </span>
-    </div>
+    </Option>
   );
 }
 

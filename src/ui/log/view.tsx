@@ -4,7 +4,7 @@ import { keepPreviousData, useInfiniteQuery, useQuery } from "@tanstack/react-qu
 import { Fragment, useEffect, useState } from "react";
 import type { LoggedChange } from "@/core/history/log";
 import { sayMoved } from "@/core/history/say-moved";
-import { nameOf } from "@/core/catalogue/catalogue";
+import { type Catalogue, nameOf } from "@/core/catalogue/catalogue";
 import { type Edit, fieldWord } from "@/core/catalogue/edit";
 import { kindWord } from "@/core/kinds/index";
 import { sayValue, tellChange } from "@/core/history/telling";
@@ -73,16 +73,10 @@ export function LogView() {
                         onClick={() => setOpen(open === c.revision ? null : c.revision)}
                       >
                         <span className={cx("font-semibold", takenBack.has(c.revision) && "text-third line-through")}>
-                          {c.undoes
-                            ? `Took back ${c.undoes}: ${c.note}`
-                            : c.size > 4 && c.note
-                              ? c.note
-                              : tellChange(catalogue, c.edits)}
+                          {titleOf(c, catalogue)}
                         </span>
-                        {c.size > 2 && (
-                          <span className="block text-second">
-                            {c.edits.length ? tellChange(catalogue, c.edits) : count(c.size, "edit")}
-                          </span>
+                        {titleOf(c, catalogue) !== told(c, catalogue) && c.size > 2 && (
+                          <span className="block text-second">{told(c, catalogue)}</span>
                         )}
                       </button>
                     </td>
@@ -125,6 +119,14 @@ export function LogView() {
       </div>
     </>
   );
+}
+
+const told = (c: LoggedChange, catalogue: Catalogue): string =>
+  c.edits.length ? tellChange(catalogue, c.edits) : count(c.size, "edit");
+/** What a change is called: the note it came with where it is too large to be told, else what it did. */
+function titleOf(c: LoggedChange, catalogue: Catalogue): string {
+  if (c.undoes) return `Took back ${c.undoes}: ${c.note}`;
+  return c.size > 4 && c.note ? c.note : told(c, catalogue);
 }
 
 /** The edits of a change; those of a large one are fetched when it is opened. */
