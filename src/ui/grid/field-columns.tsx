@@ -2,34 +2,52 @@
 /** Columns of a grid that follow from the fields of a kind. */
 import type { ReactNode } from "react";
 import { type Catalogue, recordsOf } from "@/core/catalogue/catalogue";
+import { type Heir, type Held, held, heldStat, type InheritedField } from "@/core/catalogue/inheritance";
 import { around } from "@/core/catalogue/surroundings";
-import { type AnyRecord, definition, isKind, type Kind } from "@/core/kinds/index";
-import { sayQuantity } from "@/core/numbers/format";
-import type { Field, Surroundings } from "@/core/schema/field";
+import { type AnyRecord, definition, isKind, type Kind, type Stat } from "@/core/kinds/index";
+import { sayCost, sayQuantity } from "@/core/numbers/format";
+import type { Field } from "@/core/schema/field";
+import type { Id } from "@/core/schema/id";
 import { cx, Icon } from "../kit/kit";
 import type { Column } from "./columns";
 
 const NARROW = 76;
-const none = <span className="text-third">–</span>;
+export const none = <span className="text-third">–</span>;
 type Values = Readonly<Record<string, unknown>>;
+/** The records as they are now: columns stay the same while records change. */
+type Now = () => Catalogue;
+
+/** What a column looks like where that is not what its field makes of it. */
+export type Looks<R> = { readonly [field: string]: Partial<Pick<Column<R>, "title" | "width" | "cell" | "sort">> };
 
 /** All fields but the key, then the key; a field that is edited in parts has a column for each. */
-export function fieldColumns(kind: Kind, catalogue: Catalogue): Column<AnyRecord>[] {
-  const here = around(catalogue);
+export function fieldColumns<R extends AnyRecord>(kind: Kind, now: Now, looks: Looks<R> = {}): Column<R>[] {
   const { key, ...fields } = definition(kind).fields;
-  return [...Object.entries(fields), ["key", key] as const].flatMap(([name, field]) =>
-    field.parts ? partColumns(name, field, catalogue, here) : [column(name, field, here, (r) => (r as never)[name])],
-  );
+  return [...Object.entries(fields), ["key", key] as const].flatMap(([name, field]) => {
+    const inherits = field.options.inheritable === true;
+    if (field.parts) return partColumns<R>(name, field, now, inherits);
+    const of = inherits
+      ? (r: R): Held<unknown> => held(now(), r as unknown as Heir, name as InheritedField)
+      : (r: R) => own((r as unknown as Values)[name]);
+    return [{ ...column<R>(name, field, now, of), ...looks[name] }];
+  });
 }
+const own = (value: unknown): Held<unknown> => ({ value, from: "own" });
 
-function partColumns(name: string, field: Field, catalogue: Catalogue, here: Surroundings): Column<AnyRecord>[] {
+function partColumns<R extends AnyRecord>(name: string, field: Field, now: Now, inherits: boolean): Column<R>[] {
   const { parts } = field;
   if (!parts || !isKind(parts.kind)) return [];
-  return [...recordsOf(catalogue, parts.kind).values()].map((part) => ({
-    ...column(`${name}.${part.id}`, parts.of, here, (r) => parts.get((r as unknown as Values)[name], part.id)),
-    title: part.name,
-    width: field.options.width ?? NARROW,
-  }));
+  return [...recordsOf(now(), parts.kind).values()].map((part) => {
+    const { unit } = part as Partial<Stat>;
+    const of = inherits
+      ? (r: R): Held<unknown> => heldStat(now(), r as unknown as Heir, part.id)
+      : (r: R) => own(parts.get((r as unknown as Values)[name], part.id));
+    return {
+      ...column<R>(`${name}.${part.id as Id}`, parts.of, now, of),
+      title: unit ? `${part.name} ${unit}` : part.name,
+      width: field.options.width ?? NARROW,
+    };
+  });
 }
 
 /** "feeCurrency" → "Fee currency". */
@@ -38,17 +56,29 @@ export function titleOf(name: string, { options }: Field): string {
   return title.charAt(0).toUpperCase() + title.slice(1);
 }
 
-function column(name: string, field: Field, here: Surroundings, value: (r: AnyRecord) => unknown): Column<AnyRecord> {
+/** Numbers as they stand under each other, by the type of their field; others as they are typed. */
+const NUMBERS: ReadonlyMap<string, (value: number) => string> = new Map([
+  ["number", sayQuantity],
+  ["money", sayCost],
+]);
+
+function column<R extends AnyRecord>(name: string, field: Field, now: Now, of: (row: R) => Held<unknown>): Column<R> {
   const { type, numeric, options } = field;
+  const number = NUMBERS.get(type);
   const empty = (v: unknown) => v === null || v === undefined || (v === 0 && field.members !== undefined);
-  const text = (r: AnyRecord) => (empty(value(r)) ? "" : field.format(value(r), here));
-  const cell = (r: AnyRecord): ReactNode => {
-    const shown = text(r);
+  const text = (r: R) => {
+    const { value } = of(r);
+    return empty(value) ? "" : field.format(value, around(now()));
+  };
+  const cell = (r: R): ReactNode => {
+    const { value, from, type: above } = of(r);
+    const shown = empty(value) ? "" : field.format(value, around(now()));
     if (!shown) return none;
-    const said = numeric && type !== "duration" ? sayQuantity(value(r) as number) : shown;
+    const inked = options.inheritable && (from === "inherited" ? "ink-inherited" : "ink-own");
+    const title = above ? `inherited from ${above.name}` : shown.length > 30 ? shown : undefined;
     if (options.drawn)
       return (
-        <span className="flex items-center gap-1.5 truncate">
+        <span className={cx("flex items-center gap-1.5 truncate", inked)} title={title}>
           {options.drawn === "icon" ? (
             <Icon name={shown} size={15} />
           ) : (
@@ -59,10 +89,10 @@ function column(name: string, field: Field, here: Surroundings, value: (r: AnyRe
       );
     return (
       <span
-        className={cx("truncate", name === "name" && "font-semibold", name === "key" && "text-second")}
-        title={shown.length > 30 ? shown : undefined}
+        className={cx("truncate", inked, name === "name" && "font-semibold", name === "key" && "text-second")}
+        title={title}
       >
-        {said}
+        {number ? number(value as number) : shown}
       </span>
     );
   };
@@ -71,9 +101,13 @@ function column(name: string, field: Field, here: Surroundings, value: (r: AnyRe
     title: titleOf(name, field),
     width: options.width ?? NARROW,
     numeric,
-    edit: field.completions ? { names: () => field.completions?.(here) ?? [] } : {},
+    edit: field.completions ? { names: () => field.completions?.(around(now())) ?? [] } : {},
     text,
     cell,
-    sort: (r) => (numeric ? ((value(r) as number | null | undefined) ?? null) : text(r).toLowerCase()),
+    sort(r) {
+      const { value } = of(r);
+      if (empty(value)) return null;
+      return numeric ? (value as number) : field.say(value, around(now())).toLowerCase() || null;
+    },
   };
 }

@@ -66,7 +66,7 @@ function KindGrid({ kind }: { kind: Kind }) {
   const store = useStore();
   const places = usePlaces();
   const [order, setOrder] = useState({ column: kind === "rarity" ? "rank" : "name", down: false });
-  const columns = useMemo(() => fieldColumns(kind, catalogue), [kind, catalogue]);
+  const columns = useMemo(() => fieldColumns(kind, () => catalogue), [kind, catalogue]);
   const rows = useMemo(
     () => ordered([...(catalogue.records[kind] as ReadonlyMap<Id, AnyRecord>).values()], columns, order),
     [catalogue, kind, columns, order],

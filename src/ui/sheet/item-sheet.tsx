@@ -25,7 +25,7 @@ import { figuresOf, useLive, useStore } from "../pantry/provider";
 import { useWrite } from "../pantry/use-write";
 import { Drawn } from "../recipes/line-editor";
 import { RecipeEditor } from "../recipes/recipe-editor";
-import { marginOf, sayMargin } from "../shelves/columns";
+import { marginOf, sayMargin } from "../pantry/margin";
 import { CostSection } from "./cost-section";
 import { IconChoice } from "./icon-choice";
 

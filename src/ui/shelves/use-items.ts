@@ -20,7 +20,7 @@ export function useItemColumns(live: Live): readonly Column<Item>[] {
   latest.current = live;
   const { type, rarity, tag, stat } = live.catalogue.records;
   // biome-ignore lint/correctness/useExhaustiveDependencies: cells show names and colours of these records
-  return useMemo(() => itemColumns(() => latest.current, stat.values()), [type, rarity, tag, stat]);
+  return useMemo(() => itemColumns(() => latest.current), [type, rarity, tag, stat]);
 }
 
 /** What cells of a row show beside the item: where it is another, the row is drawn again. */

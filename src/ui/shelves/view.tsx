@@ -22,7 +22,7 @@ import { filterOf, stampOf, useItemColumns, useItemsInOrder } from "./use-items"
 const FILTERS = ["type", "rarity", "tag", "status", "text", "found"];
 /** What takes every filter out of the address. */
 const ALL_SHOWN = Object.fromEntries(FILTERS.map((f) => [f, null]));
-const HIDDEN_AT_FIRST = ["status", "tags", "mass", "time", "buy"];
+const HIDDEN_AT_FIRST = ["status", "tags", "mass", "time", "buy", "icon", "description", "note", "key"];
 
 export function ShelvesView() {
   const writeCells = useWriteCells("item");
