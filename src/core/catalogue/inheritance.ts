@@ -1,7 +1,8 @@
-/** What an item has: its own value, or that of the nearest type above it that says one. Types inherit likewise. */
-import type { Item, ItemType } from "../kinds/index";
+/** What a record has: its own value, or that of the nearest type above it that says one. */
+import { type AnyRecord, definition, type Item, type ItemType, type Kind } from "../kinds/index";
 import type { inheritable } from "../kinds/shared";
 import type { Id } from "../schema/id";
+import { pathOf, valueAt } from "../schema/record";
 import type { Catalogue } from "./catalogue";
 import { lineage } from "./tree";
 
@@ -18,22 +19,43 @@ export interface Held<T> {
 }
 const NOWHERE: Held<never> = { value: null, from: "none" };
 
-/** The type that a record inherits from first. */
-const above = (heir: Heir): Id | null => ("parent" in heir ? heir.parent : heir.type);
-
-export function held<F extends InheritedField>(catalogue: Catalogue, heir: Heir, field: F): Held<NonNullable<Item[F]>> {
-  const own = heir[field];
-  if (own !== null) return { value: own as NonNullable<Item[F]>, from: "own" };
-  for (const type of lineage(catalogue, above(heir))) {
-    const value = type[field];
-    if (value !== null) return { value: value as NonNullable<Item[F]>, from: "inherited", type };
+function fromAbove<T>(catalogue: Catalogue, heir: Heir, said: (type: ItemType) => T | null): Held<T> {
+  for (const type of lineage(catalogue, "parent" in heir ? heir.parent : heir.type)) {
+    const value = said(type);
+    if (value !== null) return { value, from: "inherited", type };
   }
   return NOWHERE;
 }
 
-export function heldStat(catalogue: Catalogue, heir: Heir, stat: Id): Held<number> {
-  if (Object.hasOwn(heir.stats, stat)) return { value: heir.stats[stat], from: "own" };
-  for (const type of lineage(catalogue, above(heir)))
-    if (Object.hasOwn(type.stats, stat)) return { value: type.stats[stat], from: "inherited", type };
-  return NOWHERE;
+export function held<F extends InheritedField>(catalogue: Catalogue, heir: Heir, field: F): Held<NonNullable<Item[F]>> {
+  const said = (record: Heir) => record[field] as NonNullable<Item[F]> | null;
+  const own = said(heir);
+  return own === null ? fromAbove(catalogue, heir, said) : { value: own, from: "own" };
 }
+
+export function heldStat(catalogue: Catalogue, heir: Heir, stat: Id): Held<number> {
+  const said = ({ stats }: Heir) => (Object.hasOwn(stats, stat) ? stats[stat] : null);
+  const own = said(heir);
+  return own === null ? fromAbove(catalogue, heir, said) : { value: own, from: "own" };
+}
+
+/** What a player gets for one; null where it has no price or may not be sold. */
+export const soldFor = (catalogue: Catalogue, item: Item): number | null =>
+  held(catalogue, item, "sellable").value === false ? null : held(catalogue, item, "sell").value;
+
+/** What stands at a path of a record of any kind, and what would stand there if the record itself said nothing. */
+export function heldAt(
+  catalogue: Catalogue,
+  kind: Kind,
+  record: AnyRecord,
+  path: string,
+): { readonly here: Held<unknown>; readonly above: Held<unknown> } {
+  const at = pathOf(definition(kind), path);
+  const own = at && valueAt(record, at);
+  const inherits = at?.field.options.inheritable === true;
+  const above = inherits ? fromAbove(catalogue, record as Heir, (type) => valueAt(type, at)) : NOWHERE;
+  if (!isSaid(own)) return { here: above, above };
+  return { here: { value: own, from: "own" }, above };
+}
+const isSaid = (value: unknown): boolean =>
+  value !== null && value !== undefined && value !== "" && !(Array.isArray(value) && value.length === 0);

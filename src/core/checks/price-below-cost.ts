@@ -1,4 +1,4 @@
-import { held } from "../catalogue/inheritance";
+import { soldFor } from "../catalogue/inheritance";
 import { setField } from "../catalogue/edit";
 import { sayCost } from "../numbers/format";
 import { value as leastCost, ways } from "../analysis/registry";
@@ -18,7 +18,7 @@ export const priceBelowCost = perRecord<"item">({
     const i = compiled.numberOf(item.id) as number;
     const by = readings.by("value", i);
     if (item.status === "retired" || by < 0 || network.flags[by] & SOURCE) return;
-    const price = held(catalogue, item, "sell").value;
+    const price = soldFor(catalogue, item);
     const cost = value.cost[i];
     if (!price || price >= cost * floor - 1e-9) return;
     const fair = Math.ceil(cost * floor * 100 - 1e-6) / 100;

@@ -1,7 +1,7 @@
 /** What a run of something that a finding names does, as a line. */
 import { around } from "../catalogue/surroundings";
 import type { Catalogue } from "../catalogue/catalogue";
-import { held } from "../catalogue/inheritance";
+import { soldFor } from "../catalogue/inheritance";
 import { formatRecipe } from "../notation/format";
 import { list, sayCost, sayQuantity } from "../numbers/format";
 import type { Ref } from "./check";
@@ -14,5 +14,5 @@ export function written(catalogue: Catalogue, { kind, id, name }: Ref): string {
   if (source)
     return `buy ${list(source.lines.map((l) => `${sayQuantity(l.max)} ${catalogue.records.item.get(l.item)?.name ?? ""}`))} for ${sayCost(source.price)}`;
   const item = kind === "item" && catalogue.records.item.get(id);
-  return item ? `sell 1 ${name} for ${sayCost(held(catalogue, item, "sell").value ?? 0)}` : name;
+  return item ? `sell 1 ${name} for ${sayCost(soldFor(catalogue, item) ?? 0)}` : name;
 }

@@ -1,17 +1,32 @@
 /** Every kind of record, in the order of dependence: none refers to one behind it, but for itself. */
 import type { Id } from "../schema/id";
 import type { Kind as AnyKind, RecordOf as RecordOfFields } from "../schema/kind";
+import { cooldown } from "./cooldown";
 import { currency } from "./currency";
 import { item } from "./item";
 import { pantry } from "./pantry";
 import { rarity } from "./rarity";
 import { recipe } from "./recipe";
+import { situation } from "./situation";
+import { slot } from "./slot";
 import { source } from "./source";
 import { stat } from "./stat";
 import { tag } from "./tag";
 import { type } from "./type";
 
-export const DEFINITIONS = { currency, rarity, stat, tag, type, item, recipe, source } as const;
+export const DEFINITIONS = {
+  currency,
+  rarity,
+  stat,
+  tag,
+  slot,
+  cooldown,
+  situation,
+  type,
+  item,
+  recipe,
+  source,
+} as const;
 export type Kind = keyof typeof DEFINITIONS;
 export const KINDS = Object.keys(DEFINITIONS) as readonly Kind[];
 

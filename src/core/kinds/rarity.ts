@@ -11,5 +11,7 @@ export const rarity = defineKind({
   fields: {
     rank: number({ min: 1, max: 5, whole: true, width: 80, help: "1 (plain) to 5; shown as that many grains." }),
     colour: colour("#7b8785", { width: 96 }),
+    power: number({ min: 0, max: 1000, initial: 1, width: 70, help: "Power expected, in parts of a plain item's." }),
+    price: number({ min: 0, max: 1e6, initial: 1, width: 70, help: "Price expected, in parts of a plain item's." }),
   },
 });

@@ -1,9 +1,11 @@
 /** Fields that several kinds have. */
 import { choice } from "../schema/choice";
+import { flag } from "../schema/flag";
 import { keyedMap } from "../schema/keyed-map";
 import { MOST } from "../schema/limits";
 import { money } from "../schema/money";
 import { number } from "../schema/number";
+import { ref } from "../schema/ref";
 import { text } from "../schema/text";
 
 export const STATUSES = ["stub", "draft", "ready", "retired"] as const;
@@ -21,8 +23,23 @@ export const inheritable = {
   level: number({ ...level, ...inherited }),
   icon: text({ most: 80, drawn: "icon", width: 156, ...inherited }),
   stack: number({ min: 1, max: 1e6, whole: true, label: "stack limit", title: "Stack", width: 54, ...inherited }),
-  mass: number({ min: 0, max: MOST, title: "Mass kg", width: 66, ...inherited, help: "Kilograms of one." }),
+  limit: number({
+    min: 1,
+    max: 1e9,
+    whole: true,
+    label: "most one may own",
+    title: "Own at most",
+    width: 84,
+    ...inherited,
+    help: "Of one and the same item; nothing: as many as there are.",
+  }),
+  mass: number({ min: 0, max: MOST, unit: "kg", width: 66, ...inherited, help: "Kilograms of one." }),
   buy: money({ label: "buy price", title: "Buy", width: 58, ...inherited, help: "What a player pays for one." }),
   sell: money({ label: "sell price", title: "Sell", width: 58, ...inherited, help: "What a player gets for one." }),
+  sellable: flag({ label: "may be sold", title: "Sold", width: 56, ...inherited }),
+  droppable: flag({ label: "may be dropped", title: "Dropped", width: 66, ...inherited }),
+  storable: flag({ label: "may be stored", title: "Stored", width: 60, ...inherited }),
+  slot: ref("slot", { label: "worn on", title: "Worn on", width: 84, ...inherited }),
+  cooldown: ref("cooldown", { label: "waits with", title: "Waits with", width: 90, ...inherited }),
   stats: keyedMap("stat", number({ min: -MOST, max: MOST }), { inheritable: true, width: 70 }),
 } as const;

@@ -18,5 +18,17 @@ export const stat = defineKind({
     better: choice(["higher", "lower", "neither"], { title: "Better when", width: 80 }),
     min: bound,
     max: bound,
+    combine: choice(["sum", "product", "highest", "lowest"], {
+      title: "Several make",
+      width: 90,
+      help: "What several sources of it come to: their sum, their product, the highest or the lowest of them.",
+    }),
+    weight: number({
+      min: 0,
+      max: 1000,
+      initial: 1,
+      width: 64,
+      help: "How much a point of it counts for an item's power.",
+    }),
   },
 });

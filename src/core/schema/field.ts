@@ -9,6 +9,8 @@ export interface FieldOptions {
   /** Head of its column, where that is not its label. */
   readonly title?: string;
   readonly help?: string;
+  /** What it is counted in: "kg". */
+  readonly unit?: string;
   /** Items may leave it to their type; then null means "not said here". */
   readonly inheritable?: boolean;
   /** Pixels that its column takes where nobody chose otherwise. */

@@ -4,6 +4,7 @@ import { DrawsAndUnlocks } from "./0002-draws-and-unlocks";
 import { RecordsByPantry } from "./0003-records-by-pantry";
 import { DrawColumns } from "./0004-draw-columns";
 import { ChangeParts } from "./0005-change-parts";
+import { SlotsCooldownsSituations } from "./0006-slots-cooldowns-situations";
 
 export const MIGRATIONS = [
   { name: "0001-first-tables", class: FirstTables },
@@ -11,4 +12,5 @@ export const MIGRATIONS = [
   { name: "0003-records-by-pantry", class: RecordsByPantry },
   { name: "0004-draw-columns", class: DrawColumns },
   { name: "0005-change-parts", class: ChangeParts },
+  { name: "0006-slots-cooldowns-situations", class: SlotsCooldownsSituations },
 ];

@@ -12,7 +12,7 @@ import {
   XAxis,
   YAxis,
 } from "recharts";
-import { held } from "@/core/catalogue/inheritance";
+import { soldFor } from "@/core/catalogue/inheritance";
 import type { Id } from "@/core/schema/id";
 import { sayCost } from "@/core/numbers/format";
 import { figuresOf, useLive } from "../pantry/provider";
@@ -28,7 +28,7 @@ export function PriceChart({ chosen, onPick }: { chosen: Id; onPick: (id: Id) =>
   const { catalogue, model } = useLive();
   const points: Point[] = [...catalogue.records.item.values()].flatMap((i) => {
     const cost = figuresOf(model, i.id).value;
-    const price = held(catalogue, i, "sell").value;
+    const price = soldFor(catalogue, i);
     return cost && price ? [{ id: i.id, name: i.name, cost, price }] : [];
   });
   if (points.length < 2)

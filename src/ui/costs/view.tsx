@@ -5,7 +5,7 @@
 import dynamic from "next/dynamic";
 import { useMemo, useRef, useState } from "react";
 import { byKey } from "@/core/catalogue/keys";
-import { held } from "@/core/catalogue/inheritance";
+import { soldFor } from "@/core/catalogue/inheritance";
 import { normalise, normalisedName } from "@/core/schema/names";
 import type { Item } from "@/core/kinds/index";
 import { count } from "@/core/numbers/format";
@@ -55,7 +55,7 @@ export function CostsView() {
   const keep = (i: Item): boolean => {
     if (text && !normalisedName(i).includes(text)) return false;
     const cost = figuresOf(model, i.id).value;
-    const price = held(catalogue, i, "sell").value;
+    const price = soldFor(catalogue, i);
     if (only === "made") return figuresOf(model, i.id).steps !== 0;
     if (only === "loss") return cost !== null && price !== null && price > 0 && price < cost;
     return only !== "unpriced" || !price;

@@ -5,8 +5,8 @@ import { type Catalogue, recordsOf } from "@/core/catalogue/catalogue";
 import { type Heir, type Held, held, heldStat, type InheritedField } from "@/core/catalogue/inheritance";
 import { around } from "@/core/catalogue/surroundings";
 import { type AnyRecord, definition, isKind, type Kind, type Stat } from "@/core/kinds/index";
-import { sayCost, sayQuantity } from "@/core/numbers/format";
-import type { Field } from "@/core/schema/field";
+import { sayCost } from "@/core/numbers/format";
+import type { Field, Surroundings } from "@/core/schema/field";
 import type { Id } from "@/core/schema/id";
 import { cx, Icon } from "../kit/kit";
 import type { Column } from "./columns";
@@ -50,21 +50,24 @@ function partColumns<R extends AnyRecord>(name: string, field: Field, now: Now, 
   });
 }
 
-/** "feeCurrency" → "Fee currency". */
-export function titleOf(name: string, { options }: Field): string {
-  const title = options.title ?? options.label ?? name;
-  return title.charAt(0).toUpperCase() + title.slice(1);
+const sentence = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+/** Its name where there is room for it. */
+export const labelOf = (name: string, { options }: Field): string =>
+  sentence(options.label ?? options.title ?? name.replace(/[A-Z]/g, (c) => ` ${c.toLowerCase()}`));
+/** The head of its column. */
+export function titleOf(name: string, field: Field): string {
+  const title = sentence(field.options.title ?? labelOf(name, field));
+  return field.options.unit ? `${title} ${field.options.unit}` : title;
 }
 
-/** Numbers as they stand under each other, by the type of their field; others as they are typed. */
-const NUMBERS: ReadonlyMap<string, (value: number) => string> = new Map([
-  ["number", sayQuantity],
-  ["money", sayCost],
-]);
+/** A value as it is shown: numbers as they stand under each other, others as they are typed. */
+export function shownAs(field: Field, value: unknown, here: Surroundings): string {
+  if (field.type === "money") return sayCost(value as number);
+  return field.type === "number" ? field.say(value, here) : field.format(value, here);
+}
 
 function column<R extends AnyRecord>(name: string, field: Field, now: Now, of: (row: R) => Held<unknown>): Column<R> {
-  const { type, numeric, options } = field;
-  const number = NUMBERS.get(type);
+  const { numeric, options } = field;
   const empty = (v: unknown) => v === null || v === undefined || (v === 0 && field.members !== undefined);
   const text = (r: R) => {
     const { value } = of(r);
@@ -92,7 +95,7 @@ function column<R extends AnyRecord>(name: string, field: Field, now: Now, of: (
         className={cx("truncate", inked, name === "name" && "font-semibold", name === "key" && "text-second")}
         title={title}
       >
-        {number ? number(value as number) : shown}
+        {shownAs(field, value, around(now()))}
       </span>
     );
   };

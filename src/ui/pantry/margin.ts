@@ -1,6 +1,6 @@
 /** What selling an item leaves over its least cost. */
 import type { Catalogue } from "@/core/catalogue/catalogue";
-import { held } from "@/core/catalogue/inheritance";
+import { soldFor } from "@/core/catalogue/inheritance";
 import type { ReadModel } from "@/core/engine/read-model";
 import type { Item } from "@/core/kinds/index";
 import { sayQuantity } from "@/core/numbers/format";
@@ -8,7 +8,7 @@ import { figuresOf } from "./provider";
 
 /** Margin of the sell price over the least cost; null where one is missing. */
 export function marginOf(catalogue: Catalogue, model: ReadModel, item: Item): number | null {
-  const price = held(catalogue, item, "sell").value;
+  const price = soldFor(catalogue, item);
   const cost = figuresOf(model, item.id).value;
   return price === null || price === 0 || cost === null || cost === 0 ? null : price / cost - 1;
 }

@@ -6,15 +6,12 @@
 import { namesOf } from "@/core/catalogue/surroundings";
 import { Trash2, X } from "lucide-react";
 import { type ReactNode, useRef, useState } from "react";
-import { held, heldStat, type InheritedField } from "@/core/catalogue/inheritance";
 import { nameOf } from "@/core/catalogue/catalogue";
 import { recordsWith } from "@/core/catalogue/references";
-import { setField } from "@/core/catalogue/edit";
 import type { Id } from "@/core/schema/id";
-import type { Item, Recipe } from "@/core/kinds/index";
-import { STATUSES } from "@/core/kinds/shared";
+import { definition, type Item, type Recipe } from "@/core/kinds/index";
 import { newSource } from "@/core/checks/mend";
-import { count, sayCost, sayPercent, sayQuantity, sayRange } from "@/core/numbers/format";
+import { count, sayCost, sayPercent, sayRange } from "@/core/numbers/format";
 import { formatTicks } from "@/core/numbers/ticks";
 import { FindingLines } from "../checks/finding-lines";
 import { usePlaces } from "../frame/navigate";
@@ -26,6 +23,7 @@ import { useWrite } from "../pantry/use-write";
 import { Drawn } from "../recipes/line-editor";
 import { RecipeEditor } from "../recipes/recipe-editor";
 import { marginOf, sayMargin } from "../pantry/margin";
+import { FieldRow, FieldValue, Row } from "./field-row";
 import { CostSection } from "./cost-section";
 import { IconChoice } from "./icon-choice";
 
@@ -56,24 +54,6 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
   const remove = async () => {
     const answer = await store.submit([{ op: "remove", kind: "item", record: item }]);
     if (answer.ok) onClose();
-  };
-  const field = (id: InheritedField, label: string, say: (v: number) => string = sayQuantity) => {
-    const value = held(catalogue, item, id);
-    const below =
-      item.type !== null && value.from === "own" && held(catalogue, { ...item, [id]: null }, id).from === "inherited";
-    return (
-      <Row label={label}>
-        <Inline
-          label={label}
-          held={value}
-          numeric
-          show={value.value === null ? "" : say(value.value as number)}
-          text={String(value.value ?? "")}
-          onWrite={(t) => write("item", item.id, id, t)}
-          onPutBack={below ? () => void write("item", item.id, id, "") : undefined}
-        />
-      </Row>
-    );
   };
   return (
     <aside
@@ -136,53 +116,13 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
         )}
         <Section title="What it is">
           <div className="grid grid-cols-2 gap-x-5">
-            <Row label="Type">
-              <Inline
-                label="Type"
-                held={plain(item.type)}
-                show={type?.name ?? ""}
-                text={type?.name ?? ""}
-                names={allNames(catalogue.records.type)}
-                onWrite={(t) => write("item", item.id, "type", t)}
-              />
-            </Row>
-            <Row label="Rarity">
-              <Inline
-                label="Rarity"
-                held={plain(item.rarity)}
-                show={(item.rarity && catalogue.records.rarity.get(item.rarity)?.name) || ""}
-                text={(item.rarity && catalogue.records.rarity.get(item.rarity)?.name) || ""}
-                names={allNames(catalogue.records.rarity)}
-                onWrite={(t) => write("item", item.id, "rarity", t)}
-              />
-            </Row>
-            <Row label="Status">
-              <select
-                aria-label="Status"
-                className="rounded-sm bg-transparent px-1 text-right hover:bg-pick"
-                value={item.status}
-                onChange={(e) => void store.submit([setField(catalogue, "item", item.id, "status", e.target.value)])}
-              >
-                {STATUSES.map((s) => (
-                  <option key={s}>{s}</option>
-                ))}
-              </select>
-            </Row>
-            {field("level", "Level")}
-            {field("stack", "Stack limit")}
-            {field("mass", "Mass, kg")}
-            {field("buy", "Buy price", sayCost)}
-            {field("sell", "Sell price", sayCost)}
+            {SHORT.map((path) => (
+              <FieldRow key={path} kind="item" record={item} path={path} />
+            ))}
           </div>
-          <Row label="Tags">
-            <Inline
-              label="Tags"
-              held={plain(item.tags.length ? "x" : "")}
-              show={item.tags.map((t) => catalogue.records.tag.get(t)?.name).join(", ")}
-              text={item.tags.map((t) => catalogue.records.tag.get(t)?.name).join(", ")}
-              onWrite={(t) => write("item", item.id, "tags", t)}
-            />
-          </Row>
+          {WIDE.map((path) => (
+            <FieldRow key={path} kind="item" record={item} path={path} />
+          ))}
           <div className="pt-1">
             <Inline
               label="Description"
@@ -199,25 +139,11 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
             <p className="text-second">No stats in this pantry yet. Setup is where they are made.</p>
           )}
           <div className="grid grid-cols-2 gap-x-5">
-            {[...catalogue.records.stat.values()].map((stat) => {
-              const value = heldStat(catalogue, item, stat.id);
-              const { [stat.id]: _, ...others } = item.stats;
-              const below =
-                value.from === "own" && heldStat(catalogue, { ...item, stats: others }, stat.id).from === "inherited";
-              return (
-                <Row key={stat.id} label={stat.unit ? `${stat.name}, ${stat.unit}` : stat.name}>
-                  <Inline
-                    label={stat.name}
-                    held={value}
-                    numeric
-                    show={value.value === null ? "" : sayQuantity(value.value)}
-                    text={String(value.value ?? "")}
-                    onWrite={(t) => write("item", item.id, `stats.${stat.id}`, t)}
-                    onPutBack={below ? () => void write("item", item.id, `stats.${stat.id}`, "") : undefined}
-                  />
-                </Row>
-              );
-            })}
+            {[...catalogue.records.stat.values()].map(({ id, name: stat, unit }) => (
+              <Row key={id} label={unit ? `${stat}, ${unit}` : stat}>
+                <FieldValue kind="item" record={item} path={`stats.${id}`} label={stat} />
+              </Row>
+            ))}
           </div>
         </Section>
         <CostSection id={item.id} />
@@ -305,7 +231,12 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
   );
 }
 
-const allNames = (records: ReadonlyMap<Id, { name: string }>): string[] => [...records.values()].map((r) => r.name);
+/** Fields that have a place of their own on the sheet. */
+const PLACED = ["key", "name", "icon", "stats", "description", "note"];
+const FIELDS = Object.entries(definition("item").fields).filter(([name]) => !PLACED.includes(name));
+/** Two beside each other, but for lists. */
+const SHORT = FIELDS.filter(([, { depth }]) => depth === 0).map(([name]) => name);
+const WIDE = FIELDS.filter(([, { depth }]) => depth > 0).map(([name]) => name);
 
 export function Section({
   title,
@@ -327,15 +258,6 @@ export function Section({
       </div>
       {children}
     </section>
-  );
-}
-
-function Row({ label, children }: { label: string; children: ReactNode }) {
-  return (
-    <div className="flex min-h-7 items-center justify-between gap-2 border-b border-dotted border-line">
-      <span className="shrink-0 text-second">{label}</span>
-      <span className="min-w-0 text-right">{children}</span>
-    </div>
   );
 }
 

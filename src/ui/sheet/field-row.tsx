@@ -1,0 +1,80 @@
+"use client";
+/** A field of a record on its sheet: its name, its value in its ink, edited in place. */
+import type { ReactNode } from "react";
+import { heldAt } from "@/core/catalogue/inheritance";
+import { around } from "@/core/catalogue/surroundings";
+import { type AnyRecord, definition, type Kind } from "@/core/kinds/index";
+import { pathOf } from "@/core/schema/record";
+import { labelOf, shownAs } from "../grid/field-columns";
+import { Inline } from "../kit/inline";
+import { useLive } from "../pantry/provider";
+import { useWrite } from "../pantry/use-write";
+
+export function Row({ label, children }: { label: string; children: ReactNode }) {
+  return (
+    <div className="flex min-h-7 items-center justify-between gap-2 border-b border-dotted border-line">
+      <span className="shrink-0 text-second">{label}</span>
+      <span className="min-w-0 text-right">{children}</span>
+    </div>
+  );
+}
+
+interface Props {
+  readonly kind: Kind;
+  readonly record: AnyRecord;
+  /** A field, or one part of one. */
+  readonly path: string;
+  /** Where it is not the field's own. */
+  readonly label?: string;
+}
+
+/** The value alone. */
+export function FieldValue({ kind, record, path, label }: Props) {
+  const { catalogue } = useLive();
+  const write = useWrite();
+  const at = pathOf(definition(kind), path);
+  if (!at) return null;
+  const field = at.part === null ? at.field : (at.field.parts?.of ?? at.field);
+  const { here, above } = heldAt(catalogue, kind, record, path);
+  const names = around(catalogue);
+  const text = here.from === "none" ? "" : field.format(here.value, names);
+  const called = label ?? labelOf(at.name, at.field);
+  if (field.type === "choice" && !at.field.options.inheritable)
+    return (
+      <select
+        aria-label={called}
+        className="rounded-sm bg-transparent px-1 text-right hover:bg-pick"
+        value={text}
+        onChange={(e) => void write(kind, record.id, path, e.target.value)}
+      >
+        {field.completions?.(names).map((word) => (
+          <option key={word}>{word}</option>
+        ))}
+      </select>
+    );
+  return (
+    <Inline
+      label={called}
+      held={here}
+      numeric={field.numeric}
+      show={here.from === "none" ? "" : shownAs(field, here.value, names)}
+      text={text}
+      names={field.type === "refs" ? undefined : field.completions?.(names)}
+      onWrite={(typed) => write(kind, record.id, path, typed)}
+      onPutBack={
+        here.from === "own" && above.from === "inherited" ? () => void write(kind, record.id, path, "") : undefined
+      }
+    />
+  );
+}
+
+export function FieldRow(props: Props) {
+  const at = pathOf(definition(props.kind), props.path);
+  if (!at) return null;
+  const label = props.label ?? labelOf(at.name, at.field);
+  return (
+    <Row label={at.field.options.unit ? `${label}, ${at.field.options.unit}` : label}>
+      <FieldValue {...props} />
+    </Row>
+  );
+}
