@@ -22,7 +22,7 @@ import { filterOf, stampOf, useItemColumns, useItemsInOrder } from "./use-items"
 const FILTERS = ["type", "rarity", "tag", "status", "text", "found"];
 /** What takes every filter out of the address. */
 const ALL_SHOWN = Object.fromEntries(FILTERS.map((f) => [f, null]));
-const HIDDEN_AT_FIRST = ["status", "tags", "mass", "time", "buy", "icon", "description", "note", "key"];
+const SHOWN_AT_FIRST = ["type", "rarity", "level", "stack", "cost", "sell", "margin"];
 
 export function ShelvesView() {
   const writeCells = useWriteCells("item");
@@ -51,9 +51,7 @@ export function ShelvesView() {
       all.filter(
         (c) =>
           c.id === "name" ||
-          (shown
-            ? shown.includes(c.id)
-            : !HIDDEN_AT_FIRST.includes(c.id) && (!c.id.startsWith("stats.") || firstStats.includes(c.id))),
+          (shown ? shown.includes(c.id) : SHOWN_AT_FIRST.includes(c.id) || firstStats.includes(c.id)),
       ),
     [all, shown, firstStats],
   );
