@@ -41,11 +41,15 @@ describe("Brackwater Reach", () => {
       "stuck-loop": 1,
       "needs-itself": 1,
       "out-of-range": 1,
+      "stat-out-of-range": 1,
       unobtainable: 10,
       "price-below-cost": 1,
       "salvage-over-cost": 1,
       "gated-above": 1,
       "same-inputs": 1,
+      "retired-in-use": 1,
+      "rarity-ladder": 1,
+      "faint-colour": 1,
       "near-names": 1,
     });
     const readme = readFileSync("src/demo/README.md", "utf8");

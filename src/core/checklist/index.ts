@@ -26,6 +26,7 @@ export const RULES = {
   "stuck-loop": error("Loop with no way in"),
   "needs-itself": error("Tool or station that needs itself"),
   "out-of-range": error("Chance or quantity out of range"),
+  "stat-out-of-range": error("Stat outside its range"),
   unobtainable: error("Item out of reach"),
   "price-below-cost": {
     ...warning("Sold below cost"),
@@ -49,6 +50,9 @@ export const RULES = {
   },
   "gated-above": warning("Needs something of a higher level"),
   "same-inputs": warning("Same inputs, different results"),
+  "retired-in-use": warning("Retired item in use"),
+  "rarity-ladder": warning("Rarities out of order"),
+  "faint-colour": warning("Colour that can't be seen"),
   "near-names": warning("Nearly the same name"),
 } as const satisfies { readonly [rule: string]: Rule };
 

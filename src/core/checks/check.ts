@@ -98,7 +98,7 @@ export interface RecordCheck<K extends Kind = Kind> extends Named {
   readonly per: readonly K[];
   at(context: CheckContext, record: RecordOf<K>, kind: K): Iterable<FindingDraft>;
   /** More records to look at after a change than those that were touched or whose readings moved. */
-  also?(context: CheckContext, delta: Delta): Iterable<Id>;
+  also?(context: CheckContext, delta: Delta, edits: readonly Edit[]): Iterable<Id>;
 }
 /** Looks at all records of a kind that have something in common. */
 export interface GroupCheck extends Named {

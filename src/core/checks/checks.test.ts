@@ -3,9 +3,11 @@ import { readingsOf } from "../analysis/readings";
 import type { Catalogue } from "../catalogue/catalogue";
 import { setField } from "../catalogue/edit";
 import { item, kitchen, line, must, newItem, recipe } from "../testing/kitchen";
+import { newId } from "../schema/id";
 import { CHECK_SETTINGS, RULE_IDS } from "../checklist/index";
 import { addRecipes, wordsOf } from "../editing/recipes";
-import { definition } from "../kinds/index";
+import { Engine } from "../engine/engine";
+import { definition, withDefaults } from "../kinds/index";
 import { readLines } from "../notation/text";
 import { CHECKS, findingsOf } from "./index";
 import { editsOf } from "./mend";
@@ -186,5 +188,82 @@ describe("checks", () => {
         "gaining-loop",
       ),
     ).toEqual([]);
+  });
+
+  it("find a stat outside its range on an item and on a type, and after the range was narrowed", () => {
+    const vigour = withDefaults("stat", { id: newId(), key: "vigour", name: "Vigour", form: "whole", min: 0, max: 50 });
+    const fare = withDefaults("type", { id: newId(), key: "fare", name: "Fare", stats: { [vigour.id]: 60 } });
+    const start = must(kitchen(clean), [
+      { op: "add", kind: "stat", record: vigour },
+      { op: "add", kind: "type", record: fare },
+    ]);
+    const eel = item(start, "Eel").id;
+    const catalogue = must(start, [setField(start, "item", eel, `stats.${vigour.id}`, 40)]);
+    expect(says(catalogue, "stat-out-of-range")).toEqual(["Fare has Vigour 60; it is to be at most 50."]);
+    expect(mended(catalogue, "stat-out-of-range")).toEqual([]);
+
+    const engine = new Engine(catalogue);
+    const narrower = [setField(catalogue, "stat", vigour.id, "max", 30)];
+    const narrowed = must(catalogue, narrower);
+    engine.follow(narrowed, narrower);
+    const found = engine.model().findings.filter((f) => f.rule === "stat-out-of-range");
+    expect(found.map((f) => f.says).sort()).toEqual([
+      "Eel has Vigour 40; it is to be at most 30.",
+      "Fare has Vigour 60; it is to be at most 30.",
+    ]);
+    expect(found).toEqual(find(narrowed, "stat-out-of-range"));
+  });
+
+  it("find a retired item that is still needed or given, but not one that is only taken apart", () => {
+    const catalogue = kitchen(clean);
+    const retire = (name: string) =>
+      must(catalogue, [setField(catalogue, "item", item(catalogue, name).id, "status", "retired")]);
+    expect(says(retire("Eel"), "retired-in-use")).toEqual([
+      "Eel is retired, but 1 recipe needs it, 1 recipe makes it and 1 source gives it.",
+    ]);
+    expect(mended(retire("Smoked eel"), "retired-in-use")).toEqual([]);
+    const old = retire("Smoked eel");
+    const unmade = must(old, [setField(old, "recipe", recipe(old, "Smoked eel").id, "status", "retired")]);
+    expect(says(unmade, "retired-in-use")).toEqual([]);
+  });
+
+  it("find rarities of one rank, and a higher one of which less is expected", () => {
+    const rarity = (name: string, rank: number, power: number, price: number) =>
+      ({
+        op: "add",
+        kind: "rarity",
+        record: withDefaults("rarity", { id: newId(), key: name.toLowerCase(), name, rank, power, price }),
+      }) as const;
+    const start = must(kitchen(clean), [rarity("Daily", 1, 1, 1), rarity("Sound", 2, 2, 2)]);
+    expect(says(start, "rarity-ladder")).toEqual([]);
+    const wrong = must(start, [rarity("Prized", 2, 3, 3), rarity("Storied", 4, 4, 1.5)]);
+    expect(says(wrong, "rarity-ladder")).toEqual([
+      "Sound and Prized are both of rank 2.",
+      "Storied ranks above Prized, but its price factor is 1.5 against 3.",
+      "Storied ranks above Sound, but its price factor is 1.5 against 2.",
+    ]);
+  });
+
+  it("find colours that are lost by day or by night, and offer one that is not", () => {
+    const type = (name: string, colour: string) =>
+      ({
+        op: "add",
+        kind: "type",
+        record: withDefaults("type", { id: newId(), key: name.toLowerCase(), name, colour }),
+      }) as const;
+    const lost = (colour: string) => must(kitchen(clean), [type("Kelp", "#2c6e8f"), type("Foam", colour)]);
+    expect(find(lost("#fdfdfd"), "faint-colour").map((f) => f.about[0].name)).toEqual(["Foam"]);
+    expect(find(lost("#10202a"), "faint-colour")).toHaveLength(1);
+    expect(mended(lost("#fdfdfd"), "faint-colour")).toEqual([]);
+    expect(mended(lost("#10202a"), "faint-colour")).toEqual([]);
+  });
+
+  it("find names that are the same but for spacing in every kind of record", () => {
+    const slot = (name: string, key: string) =>
+      ({ op: "add", kind: "slot", record: withDefaults("slot", { id: newId(), key, name }) }) as const;
+    const catalogue = must(kitchen(clean), [slot("Left hand", "left"), slot("lefthand", "left_2")]);
+    expect(says(catalogue, "near-names")).toEqual([
+      "Left hand and lefthand differ only in case or spacing; they are 2 slots.",
+    ]);
   });
 });

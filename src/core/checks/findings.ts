@@ -161,7 +161,7 @@ export class Findings {
     }
     for (const check of this.checks) {
       if ("per" in check) {
-        const also = check.also ? [...check.also(this.context, delta)] : [];
+        const also = check.also ? [...check.also(this.context, delta, edits)] : [];
         const moved = check.reads.flatMap((reading) => [...movedItems(delta.of(reading))]);
         const items = moved.flatMap((i) => compiled.idOf(i) ?? []);
         for (const kind of check.per) {

@@ -3,6 +3,7 @@ import { inOrder } from "../checklist/index";
 import type { Readings } from "../analysis/readings";
 import type { Catalogue } from "../catalogue/catalogue";
 import type { Check, Finding } from "./check";
+import { faintColour } from "./faint-colour";
 import { Findings } from "./findings";
 import { gainingLoop } from "./gaining-loop";
 import { gatedAbove } from "./gated-above";
@@ -10,8 +11,11 @@ import { missingInput } from "./missing-input";
 import { nearNames } from "./near-names";
 import { outOfRange } from "./out-of-range";
 import { priceBelowCost } from "./price-below-cost";
+import { rarityLadder } from "./rarity-ladder";
+import { retiredInUse } from "./retired-in-use";
 import { salvageOverCost } from "./salvage-over-cost";
 import { sameInputs } from "./same-inputs";
+import { statOutOfRange } from "./stat-out-of-range";
 import { needsItself, stuckLoop } from "./stuck-loop";
 import { stubInUse } from "./stub-in-use";
 import { unobtainable } from "./unobtainable";
@@ -23,11 +27,15 @@ export const CHECKS: readonly Check[] = [
   stuckLoop,
   needsItself,
   outOfRange,
+  statOutOfRange,
   unobtainable,
   priceBelowCost,
   salvageOverCost,
   gatedAbove,
   sameInputs,
+  retiredInUse,
+  rarityLadder,
+  faintColour,
   nearNames,
 ];
 

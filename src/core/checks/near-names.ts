@@ -1,6 +1,6 @@
 import { normalisedName } from "../schema/names";
 import type { Id } from "../schema/id";
-import { type Kind, kindWord } from "../kinds/index";
+import { KINDS, kindWord } from "../kinds/index";
 import { count, list } from "../numbers/format";
 import { type Fix, type GroupCheck, ref } from "./check";
 import type { Readings } from "../analysis/readings";
@@ -10,8 +10,6 @@ function usesOf({ compiled, network: { consumers, producers } }: Readings, id: I
   const i = compiled.numberOf(id) as number;
   return [consumers, producers].reduce((n, { start, end }) => n + end[i] - start[i], 0);
 }
-
-const KINDS: readonly Kind[] = ["item", "type", "stat", "rarity", "tag", "currency"];
 
 /** Records of one kind whose names differ only in case, spaces or Unicode form. Retired items don't count. */
 export const nearNames: GroupCheck = {

@@ -1,0 +1,29 @@
+import { setField } from "../catalogue/edit";
+import { leastContrast, madeVisible } from "../numbers/contrast";
+import { perRecord, ref } from "./check";
+
+/** What records stand on, by day and by night. */
+const GROUNDS = ["#fbfcfa", "#11252b"];
+/** Less than this can't be told from the ground. */
+const LEAST = 1.5;
+
+/** A type or a rarity whose colour can't be told from the ground it stands on. */
+export const faintColour = perRecord<"type" | "rarity">({
+  id: "faint-colour",
+  reads: [],
+  per: ["type", "rarity"],
+  *at({ catalogue }, record, kind) {
+    const found = leastContrast(record.colour, GROUNDS);
+    if (found >= LEAST) return;
+    const mended = madeVisible(record.colour, GROUNDS, LEAST);
+    yield {
+      subject: ref(catalogue, kind, record.id),
+      says: `The colour of ${record.name}, ${record.colour}, can't be told from the page: its contrast is ${found.toFixed(2)}, at least ${LEAST} is needed by day and by night.`,
+      evidence: { type: "names", names: [record.colour, mended] },
+      fixes: [
+        { says: `Make it ${mended}`, do: "edit", edits: [setField(catalogue, kind, record.id, "colour", mended)] },
+        { says: `Open ${record.name} and choose another`, do: "open", kind, id: record.id },
+      ],
+    };
+  },
+});
