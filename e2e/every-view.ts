@@ -15,7 +15,8 @@ export const VIEWS = [
   "/checks?loop=0",
   "/costs",
   "/log",
-  "/setup?kind=type",
+  "/setup?kind=type&record=kept_fare",
+  "/setup?kind=type&as=grid",
   "/setup?kind=source",
   "/setup?kind=pantry",
 ];

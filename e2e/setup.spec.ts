@@ -21,7 +21,7 @@ const cell = (page: Page, grid: string, row: string, column: number) =>
     .first();
 
 test("what a type says, its items inherit, until they say otherwise and are put back", async ({ page }) => {
-  await show(page, "/setup?kind=type");
+  await show(page, "/setup?kind=type&as=grid");
   const stack = cell(page, "Types", "Kept fare", 6);
   await expect(page.getByRole("columnheader", { name: /Stack/ })).toHaveAttribute("aria-colindex", "6");
   await stack.click();
@@ -37,6 +37,41 @@ test("what a type says, its items inherit, until they say otherwise and are put 
   await expect(sheet.getByRole("button", { name: "Stack limit: 5. Edit" })).toBeVisible();
   await sheet.getByRole("button", { name: "Stack limit: put back the inherited value" }).click();
   await expect(sheet.getByRole("button", { name: /^Stack limit: 12, inherited/ })).toBeVisible();
+});
+
+test("types stand as a tree: by keyboard, with what each takes, says otherwise and adds", async ({ page }) => {
+  await show(page, "/setup?kind=type");
+  const tree = page.getByRole("tree", { name: "Types" });
+  const chosen = tree.locator('[role=treeitem][aria-selected="true"]');
+  const sheet = page.getByRole("region", { name: "Type Kept fare" });
+  await expect(tree.getByRole("treeitem", { name: /Goods/ })).toHaveAttribute("aria-level", "1");
+  await tree.focus();
+  await page.keyboard.press("Home");
+  await page.keyboard.press("k");
+  await expect(chosen).toContainText("Kept fare");
+  await expect(chosen).toHaveAttribute("aria-level", "3");
+  await expect(page).toHaveURL(/record=kept_fare/);
+  await expect(sheet.getByRole("button", { name: "Waits with: Meal, inherited from Fare. Edit" })).toBeVisible();
+  await expect(sheet).toContainText("instead of 1 from Fare");
+  // An item beside it follows while the type is edited.
+  await sheet.getByRole("button", { name: /Smoked mullet/ }).click();
+  const item = page.getByRole("complementary", { name: "Item Smoked mullet" });
+  await sheet.getByRole("button", { name: /^Most one may own/ }).click();
+  await sheet.getByRole("textbox", { name: "Most one may own" }).fill("7");
+  await page.keyboard.press("Enter");
+  await expect(item.getByRole("button", { name: "Most one may own: 7, inherited from Kept fare. Edit" })).toBeVisible();
+  await expect(sheet).toContainText("added here");
+  // Closed and opened again, and a new one made under the chosen.
+  await tree.focus();
+  await page.keyboard.press("ArrowLeft");
+  await expect(chosen).toContainText("Fare");
+  await page.keyboard.press("ArrowLeft");
+  await expect(chosen).toHaveAttribute("aria-expanded", "false");
+  await expect(tree.getByRole("treeitem", { name: /Kept fare/ })).toHaveCount(0);
+  await page.getByRole("button", { name: "New one under it" }).click();
+  await expect(chosen).toContainText("New type");
+  await expect(chosen).toHaveAttribute("aria-level", "3");
+  await expect(page.getByRole("region", { name: "Type New type" })).toContainText("from Fare");
 });
 
 test("a source is written as a line, and what it costs follows", async ({ page }) => {

@@ -18,6 +18,7 @@ import { useWrite, useWriteCells } from "../pantry/use-write";
 import { viewOf } from "../views";
 import { BundlePanel } from "./bundle-panel";
 import { DeletePanel } from "./delete-panel";
+import { TypeTree } from "./type-tree";
 
 /** Kinds without a view of their own; those that say most first. */
 const TABS: readonly Kind[] = KINDS.filter((kind) => viewOf(kind)?.name === "setup").sort(
@@ -31,13 +32,14 @@ export function SetupView() {
   const places = usePlaces();
   const wanted = places.query.get("kind") ?? "type";
   const tab = TABS.find((kind) => kind === wanted);
+  const grid = tab !== "type" || places.query.get("as") === "grid";
   return (
     <>
       <ViewHead title="Setup" />
       <div
         role="tablist"
         aria-label="Kinds of record"
-        className="flex min-h-10 items-center gap-1 border-b border-line bg-shade px-3.5 py-1.5"
+        className="flex min-h-10 flex-wrap items-center gap-1 border-b border-line bg-shade px-3.5 py-1.5"
       >
         {[
           ...TABS.map((kind) => ({ id: kind as string, label: tabTitle(kind), n: catalogue.records[kind].size })),
@@ -53,8 +55,13 @@ export function SetupView() {
             {t.label} {t.n !== null && <span className="font-normal text-second">{t.n}</span>}
           </Button>
         ))}
+        {tab === "type" && (
+          <Button look="quiet" className="ml-auto" onClick={() => places.ask({ as: grid ? null : "grid" }, true)}>
+            {grid ? "As a tree" : "As a grid"}
+          </Button>
+        )}
       </div>
-      {tab ? <KindGrid key={tab} kind={tab} /> : <PantryPanel />}
+      {tab ? grid ? <KindGrid key={tab} kind={tab} /> : <TypeTree /> : <PantryPanel />}
     </>
   );
 }

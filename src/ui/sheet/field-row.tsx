@@ -7,6 +7,7 @@ import { type AnyRecord, definition, type Kind } from "@/core/kinds/index";
 import { pathOf } from "@/core/schema/record";
 import { labelOf, shownAs } from "../grid/field-columns";
 import { Inline } from "../kit/inline";
+import { Icon } from "../kit/kit";
 import { useLive } from "../pantry/provider";
 import { useWrite } from "../pantry/use-write";
 
@@ -52,11 +53,12 @@ export function FieldValue({ kind, record, path, label }: Props) {
         ))}
       </select>
     );
-  return (
+  const value = (
     <Inline
       label={called}
       held={here}
-      numeric={field.numeric}
+      // Values stand under each other at the right edge of the row.
+      numeric
       show={here.from === "none" ? "" : shownAs(field, here.value, names)}
       text={text}
       names={field.type === "refs" ? undefined : field.completions?.(names)}
@@ -65,6 +67,18 @@ export function FieldValue({ kind, record, path, label }: Props) {
         here.from === "own" && above.from === "inherited" ? () => void write(kind, record.id, path, "") : undefined
       }
     />
+  );
+  const { drawn } = field.options;
+  if (!drawn || !text) return value;
+  return (
+    <span className="inline-flex max-w-full items-center gap-1.5">
+      {drawn === "icon" ? (
+        <Icon name={text} size={16} />
+      ) : (
+        <span aria-hidden className="size-3.5 shrink-0 rounded-sm border border-line" style={{ background: text }} />
+      )}
+      {value}
+    </span>
   );
 }
 

@@ -1,0 +1,136 @@
+"use client";
+/** What a type says, takes from the types above it, and says otherwise than they. */
+import type { ReactNode } from "react";
+import { heldAt } from "@/core/catalogue/inheritance";
+import { itemsOfType } from "@/core/catalogue/members";
+import { around } from "@/core/catalogue/surroundings";
+import { lineage } from "@/core/catalogue/tree";
+import { definition, type ItemType } from "@/core/kinds/index";
+import { pathOf } from "@/core/schema/record";
+import { count } from "@/core/numbers/format";
+import { usePlaces } from "../frame/navigate";
+import { shownAs } from "../grid/field-columns";
+import { Jar } from "../kit/kit";
+import { useLive } from "../pantry/provider";
+import { FieldRow, FieldValue, Row } from "../sheet/field-row";
+import { Section } from "../sheet/item-sheet";
+
+const FIELDS = Object.entries(definition("type").fields);
+/** What a type is itself; the rest is what its items have. */
+const OWN = FIELDS.filter(([, { options }]) => !options.inheritable).map(([name]) => name);
+const GIVEN = FIELDS.filter(([, { options, parts }]) => options.inheritable && !parts).map(([name]) => name);
+/** Items that are shown to be opened beside it. */
+const SHOWN = 24;
+
+export function TypeSheet({ type, action }: { readonly type: ItemType; readonly action: ReactNode }) {
+  const { catalogue } = useLive();
+  const places = usePlaces();
+  const above = lineage(catalogue, type.parent);
+  const items = [...itemsOfType(catalogue, type.id)];
+  const stats = [...catalogue.records.stat.values()].map((stat) => ({
+    ...stat,
+    path: `stats.${stat.id}`,
+    said: heldAt(catalogue, "type", type, `stats.${stat.id}`).here.from !== "none",
+  }));
+  return (
+    <div className="flex min-w-0 flex-1 flex-col border-t-4 bg-salt" style={{ borderTopColor: type.colour }}>
+      <header className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-hair px-5 py-2">
+        <h2 className="text-[19px] leading-6">{type.name}</h2>
+        <p className="min-w-0 flex-1 truncate text-second">
+          {above.length ? `under ${above.map((t) => t.name).join(", under ")}` : "stands under no other type"}
+        </p>
+        {action}
+      </header>
+      {/** biome-ignore lint/a11y/useSemanticElements: a role after the ARIA pattern, without the looks and limits of the element */}
+      <div
+        // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keyboard
+        tabIndex={0}
+        role="region"
+        aria-label={`Type ${type.name}`}
+        className="min-h-0 flex-1 overflow-auto px-5 pb-6"
+      >
+        <Section title="The type">
+          <div className="grid grid-cols-2 gap-x-6">
+            {OWN.map((path) => (
+              <FieldRow key={path} kind="type" record={type} path={path} />
+            ))}
+          </div>
+        </Section>
+        <Section title="What its items have" aside="until they say otherwise">
+          {GIVEN.map((path) => (
+            <Given key={path} type={type} path={path} />
+          ))}
+        </Section>
+        <Section title="Stats of its items">
+          {stats.length === 0 && (
+            <p className="text-second">No stats in this pantry yet. They are a tab beside this.</p>
+          )}
+          {stats
+            .filter((s) => s.said)
+            .map(({ path, name, unit }) => (
+              <Given key={path} type={type} path={path} label={name} unit={unit} />
+            ))}
+          {stats.some((s) => !s.said) && (
+            <details className="pt-1">
+              <summary className="cursor-pointer text-second">
+                {count(stats.filter((s) => !s.said).length, "stat")} it says nothing of
+              </summary>
+              {stats
+                .filter((s) => !s.said)
+                .map(({ path, name, unit }) => (
+                  <Given key={path} type={type} path={path} label={name} unit={unit} />
+                ))}
+            </details>
+          )}
+        </Section>
+        <Section title="Items of this type" aside={items.length ? "open one to see it follow" : undefined}>
+          {items.length === 0 && (
+            <p className="text-second">None. An item gets its type on the shelves, or on its sheet.</p>
+          )}
+          <div className="flex flex-wrap gap-1.5">
+            {items.slice(0, SHOWN).map((id) => (
+              <Jar key={id} id={id} onOpen={() => places.openItem(id)} />
+            ))}
+            {items.length > SHOWN && <span className="text-second">and {items.length - SHOWN} more</span>}
+          </div>
+        </Section>
+      </div>
+    </div>
+  );
+}
+
+/** A value with where it stands in the tree: said here, instead of what, or taken from where. */
+function Given({
+  type,
+  path,
+  label,
+  unit,
+}: {
+  readonly type: ItemType;
+  readonly path: string;
+  readonly label?: string;
+  readonly unit?: string;
+}) {
+  const { catalogue } = useLive();
+  const { here, above } = heldAt(catalogue, "type", type, path);
+  const at = pathOf(definition("type"), path);
+  const field = at && (at.part === null ? at.field : (at.field.parts?.of ?? at.field));
+  const instead =
+    above.from === "none" || !field
+      ? "added here"
+      : `instead of ${shownAs(field, above.value, around(catalogue))} from ${above.type?.name}`;
+  return (
+    <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,190px)] items-center gap-x-5">
+      {label ? (
+        <Row label={unit ? `${label}, ${unit}` : label}>
+          <FieldValue kind="type" record={type} path={path} label={label} />
+        </Row>
+      ) : (
+        <FieldRow kind="type" record={type} path={path} />
+      )}
+      <span className="truncate text-second">
+        {here.from === "own" ? instead : here.from === "inherited" ? `from ${here.type?.name}` : ""}
+      </span>
+    </div>
+  );
+}
