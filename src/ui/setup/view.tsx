@@ -36,25 +36,23 @@ export function SetupView() {
   return (
     <>
       <ViewHead title="Setup" />
-      <div
-        role="tablist"
-        aria-label="Kinds of record"
-        className="flex min-h-10 flex-wrap items-center gap-1 border-b border-line bg-shade px-3.5 py-1.5"
-      >
-        {[
-          ...TABS.map((kind) => ({ id: kind as string, label: tabTitle(kind), n: catalogue.records[kind].size })),
-          { id: "pantry", label: "Pantry", n: null },
-        ].map((t) => (
-          <Button
-            key={t.id}
-            role="tab"
-            aria-selected={wanted === t.id}
-            className={cx(wanted === t.id && "border-ink!")}
-            onClick={() => places.ask({ kind: t.id, record: null }, true)}
-          >
-            {t.label} {t.n !== null && <span className="font-normal text-second">{t.n}</span>}
-          </Button>
-        ))}
+      <div className="flex min-h-10 items-center gap-2 border-b border-line bg-shade px-3.5 py-1.5">
+        <div role="tablist" aria-label="Kinds of record" className="flex flex-wrap items-center gap-1">
+          {[
+            ...TABS.map((kind) => ({ id: kind as string, label: tabTitle(kind), n: catalogue.records[kind].size })),
+            { id: "pantry", label: "Pantry", n: null },
+          ].map((t) => (
+            <Button
+              key={t.id}
+              role="tab"
+              aria-selected={wanted === t.id}
+              className={cx(wanted === t.id && "border-ink!")}
+              onClick={() => places.ask({ kind: t.id, record: null }, true)}
+            >
+              {t.label} {t.n !== null && <span className="font-normal text-second">{t.n}</span>}
+            </Button>
+          ))}
+        </div>
         {tab === "type" && (
           <Button look="quiet" className="ml-auto" onClick={() => places.ask({ as: grid ? null : "grid" }, true)}>
             {grid ? "As a tree" : "As a grid"}
