@@ -24,6 +24,44 @@ test("the command field finds records, views and actions by keyboard alone", asy
   await expect(page).toHaveURL(/\/log$/);
 });
 
+test("a record is found by a misspelt name, offered first the next time, and acted on from where it was found", async ({
+  page,
+}) => {
+  await show(page, "/shelves");
+  const option = (name: RegExp) => page.getByRole("option", { name });
+  await page.keyboard.press("Control+k");
+  await page.keyboard.type("tarerd kge");
+  await expect(option(/Tarred keg.*Vessel.*use.*\d\.\d\d/)).toBeVisible();
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("complementary", { name: "Item Tarred keg" })).toBeVisible();
+  await page.keyboard.press("Control+k");
+  await expect(option(/./).first()).toContainText("Tarred keg");
+  await page.keyboard.press("Tab");
+  await expect(option(/New recipe for it/)).toBeVisible();
+  await page.keyboard.press("Escape");
+  await expect(option(/Tarred keg/)).toBeVisible();
+  await page.keyboard.type("rope");
+  await expect(option(/^Rope/).first()).toBeVisible();
+  await page.keyboard.press("Tab");
+  await page.keyboard.press("ArrowDown");
+  await page.keyboard.press("ArrowDown");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("textbox", { name: "New recipe line" })).toHaveValue(" -> 1 Rope");
+  await page.keyboard.press("Escape");
+  await page.keyboard.press("Control+k");
+  await page.keyboard.type("type cordage");
+  await expect(page.getByText("Nothing here is called")).toBeVisible();
+  await page.keyboard.press("Control+a");
+  await page.keyboard.type("cordage");
+  await expect(option(/Cordage type, 6 items/)).toBeVisible();
+  await page.keyboard.press("Control+a");
+  await page.keyboard.type("mud crab");
+  await page.keyboard.press("Tab");
+  await page.keyboard.press("End");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("complementary", { name: "Item Mud crab 2" })).toBeVisible();
+});
+
 test("the grid moves, selects, fills, copies and pastes as a spreadsheet does", async ({ page, context }) => {
   await context.grantPermissions(["clipboard-read", "clipboard-write"]);
   // A slow server must not change what the keys do.

@@ -1,90 +1,162 @@
 "use client";
-/** One field for everything: any record, any view, any action. */
+/** One field for everything: any record, any view, any action. Tab shows what can be done with a record. */
 import { Command } from "cmdk";
 import { Dialog } from "radix-ui";
-import { useMemo, useState } from "react";
+import { type KeyboardEvent, type ReactNode, useEffect, useMemo, useState } from "react";
+import { recordAt } from "@/core/catalogue/catalogue";
+import { held } from "@/core/catalogue/inheritance";
+import { itemsOfType } from "@/core/catalogue/members";
+import { recordsWith } from "@/core/catalogue/references";
+import { findRecords } from "@/core/catalogue/search";
+import { duplicateOf } from "@/core/editing/duplicate";
+import { isKind, type Item, type Kind, kindWord } from "@/core/kinds/index";
+import { count, sayCost } from "@/core/numbers/format";
+import { isId, type Id } from "@/core/schema/id";
 import { normalise } from "@/core/schema/names";
-import type { Id } from "@/core/schema/id";
-import { type Kind, KINDS, kindWord } from "@/core/kinds/index";
-import { useCatalogue, useStore } from "../pantry/provider";
+import { Icon } from "../kit/kit";
+import { figuresOf, useKept, useLive, useStore } from "../pantry/provider";
 import { ALL_VIEWS } from "../views";
 import { usePlaces } from "./navigate";
 
 interface Hit {
   readonly id: string;
-  readonly label: string;
-  readonly what: string;
   readonly rank: number;
+  readonly label: ReactNode;
+  readonly what: ReactNode;
+  readonly record?: Recent;
   run(): void;
 }
+/** A record that was opened from here lately. */
+interface Recent {
+  readonly kind: Kind;
+  readonly id: Id;
+}
+const MOST = 14;
+const MOST_RECENT = 8;
+/** How much sooner one that was opened lately is offered. */
+const LATELY = 0.75;
 
 export function CommandField({ onClose }: { onClose: () => void }) {
-  const catalogue = useCatalogue();
+  const { catalogue } = useLive();
   const store = useStore();
   const places = usePlaces();
   const [text, setText] = useState("");
-  const hits = useMemo(() => {
+  const [marked, setMarked] = useState("");
+  /** The record whose actions are shown. */
+  const [about, setAbout] = useState<Recent | null>(null);
+  const [kept, setKept] = useKept<unknown>(`salty-lately-${catalogue.pantry.key}`, []);
+  const recent = useMemo(() => readRecent(kept), [kept]);
+  // Names are made ready while the first letter is still to come.
+  useEffect(() => {
+    const soon = requestIdleCallback(() => findRecords(catalogue, "a", 1));
+    return () => cancelIdleCallback(soon);
+  }, [catalogue]);
+
+  const hits = useMemo((): readonly Hit[] => {
+    const open = (record: Recent) => {
+      setKept([record, ...recent.filter((r) => r.id !== record.id)].slice(0, MOST_RECENT));
+      places.open(record.kind, record.id);
+    };
+    const hitOf = (record: Recent, rank: number): Hit[] =>
+      recordAt(catalogue, record.kind, record.id)
+        ? [
+            {
+              id: record.id,
+              rank,
+              label: <Label of={record} />,
+              what: <Tells of={record} />,
+              record,
+              run: () => open(record),
+            },
+          ]
+        : [];
+    if (about) return actionsOn(about);
     const wanted = normalise(text);
-    const rank = (name: string) => {
-      const normalised = normalise(name);
-      return normalised === wanted
-        ? 0
-        : normalised.startsWith(wanted)
-          ? 1
-          : name
-                .toLowerCase()
-                .split(/\s+/)
-                .some((w) => normalise(w).startsWith(wanted))
-            ? 2
-            : normalised.includes(wanted)
-              ? 3
-              : 9;
-    };
-    const found: Hit[] = [];
-    const add = (id: string, label: string, what: string, run: () => void, weight = 0) => {
-      const r = rank(label);
-      if (r < 9) found.push({ id, label, what, rank: r + weight, run });
-    };
-    for (const { name, title, commands } of ALL_VIEWS) {
-      add(`view ${name}`, `Go to ${title}`, "view", () => places.go(name), 0.5);
-      for (const { label, query } of commands ?? [])
-        add(`${name} ${label}`, label, "action", () => places.go(name, query), 0.4);
-    }
-    add("undo", "Undo my last change", "action", () => void store.undo(), 0.4);
-    add(
-      "export",
-      "Export the pantry as a bundle",
-      "action",
-      () => window.location.assign(store.api.bundleAddress),
-      0.4,
+    const commands = commandsOf().flatMap((c) => {
+      const at = normalise(c.label as string).indexOf(wanted);
+      return at < 0 ? [] : [{ ...c, rank: at === 0 ? 1.4 : 3.4 }];
+    });
+    if (!wanted) return [...recent.flatMap((r) => hitOf(r, 0)), ...commands].slice(0, MOST);
+    const lately = new Set(recent.map((r) => r.id));
+    const records = findRecords(catalogue, text, MOST).flatMap(({ kind, id, fit }) =>
+      hitOf({ kind, id }, fit + (kind === "item" ? 0 : 0.2) - (lately.has(id) ? LATELY : 0)),
     );
-    if (wanted)
-      for (const kind of KINDS)
-        for (const record of (
-          catalogue.records[kind] as ReadonlyMap<Id, { id: Id; name: string; key: string }>
-        ).values())
-          add(
-            record.id,
-            record.name,
-            kindWord(kind as Kind),
-            () => places.open(kind, record.id),
-            kind === "item" ? 0 : 0.2,
-          );
-    return found.sort((a, b) => a.rank - b.rank || a.label.length - b.label.length).slice(0, 14);
-  }, [text, catalogue, places, store]);
+    return [...records, ...commands].sort((a, b) => a.rank - b.rank).slice(0, MOST);
+
+    function commandsOf(): Hit[] {
+      const of = (id: string, label: string, what: string, run: () => void): Hit => ({ id, label, what, rank: 0, run });
+      return [
+        ...ALL_VIEWS.flatMap(({ name, title, commands: asked }) => [
+          of(`view ${name}`, `Go to ${title}`, "view", () => places.go(name)),
+          ...(asked ?? []).map(({ label, query }) =>
+            of(`${name} ${label}`, label, "action", () => places.go(name, query)),
+          ),
+        ]),
+        of("undo", "Undo my last change", "action", () => void store.undo()),
+        of("export", "Export the pantry as a bundle", "action", () => window.location.assign(store.api.bundleAddress)),
+      ];
+    }
+    function actionsOn(record: Recent): Hit[] {
+      const found = recordAt(catalogue, record.kind, record.id);
+      if (!found) return [];
+      const of = (label: string, run: () => void): Hit => ({ id: label, label, what: found.name, rank: 0, run });
+      return [
+        of("Open it", () => open(record)),
+        ...(record.kind === "item"
+          ? [
+              of("Recipes that name it", () => places.go("recipes", { text: found.name })),
+              of("New recipe for it", () => places.go("recipes", { new: "1", for: found.key })),
+            ]
+          : []),
+        of("Duplicate it", () => {
+          const copy = duplicateOf(catalogue, record.kind, found);
+          void store.submit([{ op: "add", kind: record.kind, record: copy }]).then((answer) => {
+            if (answer.ok) places.open(record.kind, copy.id);
+          });
+        }),
+      ];
+    }
+  }, [text, about, catalogue, places, store, recent, setKept]);
+
+  // What is offered first is marked until somebody marks another.
+  const current = hits.some((h) => h.id === marked) ? marked : (hits[0]?.id ?? "");
+
+  const press = (e: KeyboardEvent) => {
+    if (e.key === "Tab" && !about) {
+      const record = hits.find((h) => h.id === current)?.record;
+      if (record) setAbout(record);
+      setMarked("");
+      e.preventDefault();
+    } else if (about && (e.key === "Escape" || e.key === "Tab" || (e.key === "Backspace" && !text))) {
+      setAbout(null);
+      e.preventDefault();
+      e.stopPropagation();
+    }
+  };
   return (
     <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-[#0d303855]" />
         <Dialog.Content
           aria-describedby={undefined}
-          className="fixed top-[12vh] left-1/2 z-50 w-[560px] -translate-x-1/2 overflow-hidden rounded-sm border border-line bg-salt shadow-2xl"
+          onEscapeKeyDown={(e) => about && e.preventDefault()}
+          className="fixed top-[12vh] left-1/2 z-50 w-[600px] -translate-x-1/2 overflow-hidden rounded-sm border border-line bg-salt shadow-2xl"
         >
           <Dialog.Title className="sr-only">Find a record or a command</Dialog.Title>
-          <Command shouldFilter={false} label="Find a record or a command">
+          <Command
+            shouldFilter={false}
+            label="Find a record or a command"
+            value={current}
+            onValueChange={setMarked}
+            onKeyDown={press}
+          >
             <Command.Input
               value={text}
-              onValueChange={setText}
+              onValueChange={(typed) => {
+                setText(typed);
+                setAbout(null);
+                setMarked("");
+              }}
               placeholder="Name of a record, a view or an action"
               className="w-full border-b border-line bg-salt px-4 py-3 text-[15px] outline-none"
             />
@@ -98,16 +170,67 @@ export function CommandField({ onClose }: { onClose: () => void }) {
                     onClose();
                     hit.run();
                   }}
-                  className="flex h-8 items-center justify-between rounded-sm px-2.5 data-[selected=true]:bg-pick"
+                  className="flex h-8 items-center justify-between gap-4 rounded-sm px-2.5 data-[selected=true]:bg-pick"
                 >
-                  <span>{hit.label}</span>
-                  <span className="text-second">{hit.what}</span>
+                  <span className="flex min-w-0 items-center gap-2">{hit.label}</span>
+                  <span className="shrink-0 text-second">{hit.what}</span>
                 </Command.Item>
               ))}
             </Command.List>
+            <p className="border-t border-hair px-4 py-1.5 text-second">
+              <kbd>Enter</kbd> opens it, <kbd>Tab</kbd> {about ? "goes back" : "shows what can be done with it"}
+            </p>
           </Command>
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>
+  );
+}
+
+/** What this browser kept, as far as it makes sense. */
+const readRecent = (kept: unknown): readonly Recent[] =>
+  Array.isArray(kept)
+    ? kept
+        .filter((r): r is Recent => typeof r === "object" && r !== null && isKind(r.kind) && isId(r.id))
+        .slice(0, MOST_RECENT)
+    : [];
+
+/** The record as it is known from elsewhere: its icon in the colour of its type. */
+function Label({ of: { kind, id } }: { readonly of: Recent }) {
+  const { catalogue } = useLive();
+  const record = recordAt(catalogue, kind, id);
+  if (!record) return null;
+  const item = kind === "item" ? (record as Item) : null;
+  const type = item?.type ? catalogue.records.type.get(item.type) : undefined;
+  const colour = type?.colour ?? ("colour" in record ? record.colour : "var(--line)");
+  return (
+    <>
+      <span aria-hidden className="h-[18px] w-1 shrink-0" style={{ background: colour }} />
+      {item && (
+        <span className="inline-flex" style={{ color: type?.colour ?? "var(--third)" }}>
+          <Icon name={held(catalogue, item, "icon").value} />
+        </span>
+      )}
+      <span className="truncate font-semibold">{record.name}</span>
+    </>
+  );
+}
+
+const USED = ["ingredient", "tool", "station"] as const;
+/** What kind of thing it is, and the number that tells. */
+function Tells({ of: { kind, id } }: { readonly of: Recent }) {
+  const { catalogue, model } = useLive();
+  if (kind === "type") return `type, ${count(itemsOfType(catalogue, id).size, "item")}`;
+  if (kind !== "item") return kindWord(kind);
+  const type = catalogue.records.item.get(id)?.type;
+  const name = (type && catalogue.records.type.get(type)?.name) || "item";
+  const { value } = figuresOf(model, id);
+  const uses = [...recordsWith(catalogue, "recipe", id, USED)].length;
+  return (
+    <>
+      {name}
+      {uses > 0 && `, ${count(uses, "use")}`}
+      {value !== null && <span className="ink-worked ml-2">{sayCost(value)}</span>}
+    </>
   );
 }

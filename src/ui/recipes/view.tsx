@@ -4,6 +4,7 @@ import { around } from "@/core/catalogue/surroundings";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { ClipboardPaste, Plus, Trash2 } from "lucide-react";
 import { useEffect, useMemo, useRef, useState } from "react";
+import { namesOf } from "@/core/catalogue/surroundings";
 import { byKey } from "@/core/catalogue/keys";
 import { nameOf } from "@/core/catalogue/catalogue";
 import { setField } from "@/core/catalogue/edit";
@@ -24,35 +25,42 @@ import { useBook } from "./use-book";
 export function RecipesView() {
   const { catalogue } = useLive();
   const places = usePlaces();
-  const [writing, setWriting] = useState(false);
+  /** The line a new recipe begins with; null: none is written. */
+  const [writing, setWriting] = useState<string | null>(null);
   const [pasting, setPasting] = useState(false);
   const asked = places.query.get("new") ?? places.query.get("paste");
   // biome-ignore lint/correctness/useExhaustiveDependencies: once per request
   useEffect(() => {
     if (!asked) return;
-    if (places.query.get("new")) setWriting(true);
+    const item = byKey(catalogue, "item", places.query.get("for") ?? "");
+    if (places.query.get("new")) setWriting(item ? ` -> 1 ${namesOf(catalogue, "item").written(item.id)}` : "");
     else setPasting(true);
-    places.ask({ new: null, paste: null }, true);
+    places.ask({ new: null, paste: null, for: null }, true);
   }, [asked]);
   const key = places.query.get("recipe");
   const selected = key ? byKey(catalogue, "recipe", key) : undefined;
   return (
     <>
       <ViewHead title="Recipes">
-        <Button look="solid" onClick={() => setWriting(true)}>
+        <Button look="solid" onClick={() => setWriting("")}>
           <Plus size={14} aria-hidden /> New recipe
         </Button>
         <Button onClick={() => setPasting(true)}>
           <ClipboardPaste size={14} aria-hidden /> Paste lines
         </Button>
       </ViewHead>
-      {writing && (
+      {writing !== null && (
         <section aria-label="New recipe" className="border-b border-line bg-salt px-3.5 py-3">
-          <RecipeEditor onDone={() => setWriting(false)} onWritten={(written) => places.ask({ recipe: written })} />
+          <RecipeEditor
+            key={writing}
+            start={writing}
+            onDone={() => setWriting(null)}
+            onWritten={(written) => places.ask({ recipe: written })}
+          />
         </section>
       )}
       <div className="flex min-h-0 flex-1">
-        <Book selected={selected?.id ?? null} onWrite={() => setWriting(true)} />
+        <Book selected={selected?.id ?? null} onWrite={() => setWriting("")} />
         {selected && !places.query.get("item") && <RecipePanel key={selected.id} recipe={selected} />}
       </div>
       {pasting && <PasteLines onClose={() => setPasting(false)} />}

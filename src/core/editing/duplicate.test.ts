@@ -1,0 +1,24 @@
+import { expect, it } from "vitest";
+import { apply } from "../catalogue/apply";
+import { LONGEST_NAME } from "../schema/limits";
+import { item, kitchen, must, newItem } from "../testing/kitchen";
+import { duplicateOf } from "./duplicate";
+
+it("gives a copy the next free name and a key of its own, and keeps everything else", () => {
+  let catalogue = kitchen("1 River eel -> 1 Smoked eel");
+  const eel = item(catalogue, "River eel");
+  for (const name of ["River eel 2", "River eel 3"]) {
+    const copy = duplicateOf(catalogue, "item", item(catalogue, "River eel"));
+    expect(copy).toEqual({ ...eel, id: copy.id, key: name.toLowerCase().replaceAll(" ", "_"), name });
+    catalogue = must(catalogue, [{ op: "add", kind: "item", record: copy }]);
+  }
+  expect(duplicateOf(catalogue, "item", item(catalogue, "River eel 2")).name).toBe("River eel 4");
+});
+
+it("never makes a name that is too long", () => {
+  const long = newItem("a".repeat(LONGEST_NAME));
+  const catalogue = must(kitchen(""), [{ op: "add", kind: "item", record: long }]);
+  const copy = duplicateOf(catalogue, "item", long);
+  expect(copy.name).toHaveLength(LONGEST_NAME);
+  expect(apply(catalogue, [{ op: "add", kind: "item", record: copy }]).ok).toBe(true);
+});
