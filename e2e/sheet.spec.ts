@@ -113,3 +113,27 @@ test("the log pages back, opens a change with its edits, and a record tells its 
   await page.getByRole("button", { name: /^Imported brackwater-reach/ }).click();
   await expect(page.getByText(/^and \d+ more edits$/)).toBeVisible();
 });
+
+test("the sheet is as wide as the person made it, after a reload too", async ({ page }) => {
+  await show(page, "/shelves?item=river_eel");
+  const sheet = page.getByRole("complementary", { name: "Item River eel" });
+  const edge = sheet.getByRole("separator", { name: "Width of the sheet" });
+  const width = async () => Math.round((await sheet.boundingBox())?.width ?? 0);
+  const before = await width();
+  await edge.focus();
+  await page.keyboard.press("ArrowLeft");
+  await page.keyboard.press("ArrowLeft");
+  await expect(edge).toHaveAttribute("aria-valuenow", String(before + 32));
+  await page.reload();
+  await expect(edge).toHaveAttribute("aria-valuenow", String(before + 32));
+  expect(await width()).toBe(before + 32);
+  const box = await edge.boundingBox();
+  await page.mouse.move((box?.x ?? 0) + 3, 300);
+  await page.mouse.down();
+  await page.mouse.move((box?.x ?? 0) - 97, 300, { steps: 4 });
+  await page.mouse.up();
+  await expect.poll(width).toBeGreaterThan(before + 100);
+  await edge.focus();
+  await page.keyboard.press("Enter");
+  await expect.poll(width).toBe(before);
+});

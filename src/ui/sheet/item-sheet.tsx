@@ -26,12 +26,14 @@ import { marginOf, sayMargin } from "../pantry/margin";
 import { FieldRow, FieldValue, Row } from "./field-row";
 import { CostSection } from "./cost-section";
 import { IconChoice } from "./icon-choice";
+import { SheetEdge, useSheetWidth } from "./width";
 
 export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }) {
   const { catalogue, model } = useLive();
   const store = useStore();
   const write = useWrite();
   const [adding, setAdding] = useState<"craft" | "salvage" | null>(null);
+  const [width, setWidth] = useSheetWidth();
   const get = useRef<HTMLDivElement>(null);
   const use = useRef<HTMLDivElement>(null);
   const type = item.type ? catalogue.records.type.get(item.type) : undefined;
@@ -58,9 +60,10 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
   return (
     <aside
       aria-label={`Item ${item.name}`}
-      className="flex w-[404px] shrink-0 flex-col overflow-hidden border-t-4 border-l border-l-line bg-salt"
-      style={{ borderTopColor: type?.colour ?? "var(--line)" }}
+      className="relative flex shrink-0 flex-col overflow-hidden border-t-4 border-l border-l-line bg-salt"
+      style={{ borderTopColor: type?.colour ?? "var(--line)", width }}
     >
+      <SheetEdge width={width} onWidth={setWidth} />
       <header className="flex gap-3 border-b border-line px-4 py-3">
         <IconChoice item={item} colour={type?.colour ?? "var(--third)"} />
         <div className="min-w-0 flex-1">
