@@ -89,11 +89,34 @@ test("a source is written as a line, and what it costs follows", async ({ page }
   await expect(page.getByRole("alert").filter({ hasText: "“soon” is no time" })).toBeVisible();
 });
 
-test("a record in use can't be removed, and the reason names its users", async ({ page }) => {
+test("a record in use is removed with another in its place, or stays, and its users are named", async ({ page }) => {
   await show(page, "/setup?kind=rarity&record=sound");
-  await page.getByRole("button", { name: "Remove Sound" }).click();
-  await expect(page.getByRole("alertdialog")).toContainText("Sound is still used by");
-  await page.getByRole("button", { name: "Understood" }).click();
+  const remove = page.getByRole("button", { name: "Remove Sound" });
+  const dialog = page.getByRole("dialog", { name: "Remove Sound" });
+  await remove.click();
+  await expect(dialog).toContainText(/Sound is still used by \d+ records/);
+  await expect(dialog.getByRole("list", { name: "Used by" })).toContainText("item Smoked eel");
+  await dialog.getByRole("button", { name: "Cancel" }).click();
+  await expect(remove).toBeVisible();
+  await remove.click();
+  const other = dialog.getByRole("combobox", { name: "In place of Sound" });
+  await other.fill("Nobody");
+  await page.keyboard.press("Enter");
+  await expect(dialog.getByRole("alert")).toContainText("There is no other rarity called “Nobody”.");
+  await other.fill("priz");
+  await page.keyboard.press("Enter");
+  await dialog.getByRole("button", { name: "Use Prized everywhere, and remove Sound" }).click();
+  await expect(lastMove(page)).toContainText("1 rarity removed");
+  await expect(page.getByRole("grid", { name: "Rarities" })).not.toContainText("Sound");
+  await page.keyboard.press("Control+z");
+  await expect(page.getByRole("grid", { name: "Rarities" })).toContainText("Sound");
+  // An item that recipes name may stay as a stub.
+  await show(page, "/shelves?item=whetstone_blank");
+  await page.getByRole("button", { name: "Remove Whetstone blank" }).click();
+  await page.getByRole("button", { name: "Leave a stub" }).click();
+  await expect(lastMove(page)).toContainText("Status of Whetstone blank ready → stub");
+  await page.keyboard.press("Control+z");
+  await show(page, "/setup?kind=rarity");
   await page.getByRole("button", { name: "New rarity" }).click();
   await expect(lastMove(page)).toContainText("New rarity added");
   await page.getByRole("button", { name: "Remove New rarity" }).click();

@@ -7,7 +7,8 @@ import { invert, setField } from "../catalogue/edit";
 import { formatRecipe } from "../notation/format";
 import { item, kitchen, must, recipe } from "../testing/kitchen";
 import type { Fix } from "./check";
-import { closeLoop, newSource, replaceEverywhere, setLines } from "./mend";
+import { replaceEverywhere } from "../editing/replace";
+import { closeLoop, newSource, setLines } from "./mend";
 
 const says = (fixes: readonly Fix[]) => fixes.map((f) => f.says);
 const apply = (c: Catalogue, fix: Fix) => must(c, fix.do === "edit" ? fix.edits : []);
@@ -76,11 +77,11 @@ describe("ready-made edits", () => {
   );
 
   it("replace one item by another everywhere, and nowhere else", () => {
-    const next = must(c, replaceEverywhere(c, item(c, "Eelskin").id, item(c, "Eel skin").id));
+    const next = must(c, replaceEverywhere(c, "item", item(c, "Eelskin").id, item(c, "Eel skin").id));
     expect(formatRecipe(around(next), recipe(next, "Stitch"))).toBe("Stitch: 3 Eel skin -> 1 Glove using Eel skin");
     expect(next.records.recipe.get(recipe(c, "Tan").id)).toBe(c.records.recipe.get(recipe(c, "Tan").id));
     expect([...next.records.source.values()].every((s) => s.lines[0].item === item(c, "Eel skin").id)).toBe(true);
-    expect(replaceEverywhere(c, item(c, "Glove").id, item(c, "Leather").id)).toHaveLength(1);
+    expect(replaceEverywhere(c, "item", item(c, "Glove").id, item(c, "Leather").id)).toHaveLength(1);
   });
 
   it("make a source with a name and key of its own, half a minute a run", () => {

@@ -8,6 +8,7 @@ import { withDefaults, type Recipe, type Source } from "../kinds/index";
 import { type Line, line as makeLine } from "../notation/line";
 import { PersistentMap } from "../catalogue/persistent-map";
 import { FreeKeys } from "../editing/new-names";
+import { replaceEverywhere } from "../editing/replace";
 import { compile } from "../network/compile";
 import { sayCost, sayPercent, sayQuantity } from "../numbers/format";
 import type { Fix, Ref } from "./check";
@@ -34,22 +35,11 @@ export function editsOf(catalogue: Catalogue, fix: Fix): readonly Edit[] {
   if (fix.do !== "merge") return [];
   const given = fix.others.flatMap((id) => catalogue.records.item.get(id) ?? []);
   return given.flatMap((record) => [
-    ...replaceEverywhere(catalogue, record.id, fix.keep),
+    ...replaceEverywhere(catalogue, "item", record.id, fix.keep),
     fix.after === "remove"
       ? { op: "remove" as const, kind: "item" as const, record }
       : setField(catalogue, "item", record.id, "status", "retired"),
   ]);
-}
-
-/** Every recipe and source that names one item names the other instead. */
-export function replaceEverywhere(catalogue: Catalogue, from: Id, to: Id): Edit[] {
-  const swap = (lines: readonly Line[]) => lines.map((l) => (l.item === from ? { ...l, item: to } : l));
-  const edits: Edit[] = [];
-  for (const kind of ["recipe", "source"] as const)
-    for (const record of catalogue.records[kind].values())
-      if (record.lines.some((l) => l.item === from))
-        edits.push(setLines(catalogue, kind, record.id, swap(record.lines)));
-  return edits;
 }
 
 /** A changed line, in words: "Render skins: give 5 Coarse salt instead of 6". */

@@ -177,6 +177,8 @@ export interface Field<T = unknown> {
   /** Holds a value from anywhere to the rules; reports whatever keeps it from being written. */
   check(value: unknown, to: Checking): void;
   references(value: T): Iterable<Reference>;
+  /** The value that refers to one record of a kind wherever this one refers to another; what would stand twice stands once. */
+  relink(value: T, kind: string, from: Id, to: Id): T;
   /** Kinds that it may refer to. */
   readonly targets: readonly string[];
   readonly parts?: Parts<T>;
@@ -225,6 +227,7 @@ export const plain = {
   depth: 0,
   numeric: false,
   references: () => [],
+  relink: (value: unknown) => value as never,
   targets: [],
   pack: (value: unknown, to: unknown[]) => {
     to.push(value);

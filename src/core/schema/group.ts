@@ -18,6 +18,7 @@ import {
   type TableShape,
   type Typing,
 } from "./field";
+import type { Id } from "./id";
 import { type Definitions, isPlain, type Json, type JsonObject, type JsonSchema, same } from "./json";
 import { quoted, readGroups, readMembers, within } from "./members";
 
@@ -50,6 +51,7 @@ export interface MemberSet {
   initial(): Values;
   check(value: Values, to: Checking): void;
   references(value: Values): Iterable<Reference>;
+  relink(value: Values, kind: string, from: Id, to: Id): Values;
   toBundle(value: Values, to: BundleWriting): JsonObject;
   /** @param beside  members that belong to whoever asks */
   fromBundle(row: Values, place: string, from: BundleReading, beside?: readonly string[]): { [name: string]: unknown };
@@ -92,6 +94,13 @@ export function memberSet(fields: Fields, noun: string): MemberSet {
     },
     *references(value) {
       for (const [name, field] of all) if (value[name] !== undefined) yield* field.references(value[name]);
+    },
+    relink(value, kind, from, to) {
+      const moved = all.filter(([name, field]) => value[name] !== undefined && field.targets.includes(kind));
+      return {
+        ...value,
+        ...Object.fromEntries(moved.map(([name, field]) => [name, field.relink(value[name], kind, from, to)])),
+      };
     },
     toBundle(value, to) {
       const out: JsonObject = {};
@@ -225,6 +234,7 @@ export function group<F extends Fields>(
       if (!faults) rules?.(value as unknown as ObjectOf<F>, to.fault);
     },
     references: (value) => set.references(values(value)),
+    relink: (value, kind, from, to) => set.relink(values(value), kind, from, to) as unknown as ObjectOf<F>,
     toBundle: (value, to) => set.toBundle(values(value), to),
     fromBundle(value, place, from) {
       if (isPlain(value)) return set.fromBundle(value, place, from);
@@ -254,6 +264,7 @@ export function maybe<T>(of: Field<T>): Field<T | undefined> {
     needed: false,
     check: of.check,
     references: (value) => (value === undefined ? [] : of.references(value)),
+    relink: (value, kind, from, to) => (value === undefined ? undefined : of.relink(value, kind, from, to)),
     toBundle: (value, to) => (value === undefined ? undefined : of.toBundle(value, to)),
     format: (value, around) => (value === undefined ? "" : of.format(value, around)),
     parse: (text, typing) => (text === "" ? { value: undefined } : of.parse(text, typing)),
@@ -314,6 +325,7 @@ export function list<F extends Fields>(
     *references(value) {
       for (const each of value) yield* entry.references(each);
     },
+    relink: (value, kind, from, to) => value.map((each) => entry.relink(each, kind, from, to)),
     toBundle: (value, to) => (value.length ? value.map((each) => entry.toBundle(each, to) as Json) : undefined),
     fromBundle(value, place, from) {
       if (Array.isArray(value))

@@ -36,6 +36,15 @@ export function keyedMap<T>(kind: string, of: Field<T>, options: FieldOptions = 
         yield* of.references(value[id]);
       }
     },
+    // Where the other has a value already, that one stays.
+    relink: (value, target, from, to) =>
+      Object.fromEntries(
+        Object.entries(value).flatMap(([id, each]): [string, T][] => {
+          const renamed = target === kind && id === from;
+          if (renamed && Object.hasOwn(value, to)) return [];
+          return [[renamed ? to : id, of.relink(each, target, from, to)]];
+        }),
+      ),
     parts: {
       of,
       kind,

@@ -194,4 +194,18 @@ describe("a record of any kind", () => {
       expect(new Set(found)).toEqual(new Set(said.filter((s) => s.length === 12 && s !== record.id)));
     }
   });
+
+  it("refers to another record wherever it referred to one, and to nothing else anew", () => {
+    const [from, to] = world.item;
+    for (const record of vessels(11)) {
+      const values = record as unknown as { [name: string]: unknown };
+      for (const [name, field] of Object.entries(kind.fields)) {
+        const relinked = field.relink(values[name], "item", from, to);
+        const ids = (value: unknown) => [...field.references(value)].map((r) => `${r.kind} ${r.id}`);
+        const expected = new Set(ids(values[name]).map((r) => (r === `item ${from}` ? `item ${to}` : r)));
+        expect(new Set(ids(relinked))).toEqual(expected);
+        expect(field.relink(values[name], "item", "nobody000000" as Id, to)).toEqual(values[name]);
+      }
+    }
+  });
 });

@@ -41,6 +41,7 @@ export function ref(to: string, { optional, ...options }: RefOptions & { optiona
     *references(value) {
       if (value !== null) yield { kind: to, id: value };
     },
+    relink: (value, kind, from, other) => (kind === to && value === from ? other : value),
     toBundle: (value, { keyOf }) => (value === null ? undefined : keyOf(to, value)),
     fromBundle: (value, place, from) => (value === null && optional ? null : from.reference(to, value, place)),
     schema: () => ({ type: optional ? ["string", "null"] : "string", description: `Key of a ${to}.` }),
@@ -105,6 +106,8 @@ export const refs = (to: string, options: FieldOptions = {}): Field<readonly Id[
   *references(value) {
     for (const id of value) yield { kind: to, id };
   },
+  relink: (value, kind, from, other) =>
+    kind === to && value.includes(from) ? [...new Set(value.map((id) => (id === from ? other : id)))] : value,
   toBundle: (value, { keyOf }) => (value.length ? value.map((id) => keyOf(to, id)).sort() : undefined),
   fromBundle(value, place, from, before) {
     if (!Array.isArray(value)) {

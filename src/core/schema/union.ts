@@ -40,6 +40,7 @@ export function union<V extends Variants>(
       sets[sort(value)].check(others(value as UnionOf<V>), to);
     },
     references: (value) => setOf(value).references(value as Values),
+    relink: (value, kind, from, to) => setOf(value).relink(value as Values, kind, from, to) as UnionOf<V>,
     toBundle: (value, to) => ({ is: (value as { is: string }).is, ...setOf(value).toBundle(others(value), to) }),
     fromBundle(value, place, from) {
       if (isPlain(value) && sort(value) >= 0)

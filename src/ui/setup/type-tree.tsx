@@ -9,6 +9,7 @@ import { FreeKeys } from "@/core/editing/new-names";
 import { type ItemType, withDefaults } from "@/core/kinds/index";
 import { newId, type Id } from "@/core/schema/id";
 import { usePlaces } from "../frame/navigate";
+import { RemoveButton } from "../frame/remove";
 import { Button, cx, Empty, Icon } from "../kit/kit";
 import { useLive, useStore } from "../pantry/provider";
 import { TypeSheet } from "./type-sheet";
@@ -130,9 +131,9 @@ export function TypeTree() {
           key={chosen.id}
           type={chosen}
           action={
-            <Button onClick={() => void store.submit([{ op: "remove", kind: "type", record: chosen }])}>
+            <RemoveButton kind="type" record={chosen}>
               <Trash2 size={14} aria-hidden /> Remove {chosen.name}
-            </Button>
+            </RemoveButton>
           }
         />
       )}

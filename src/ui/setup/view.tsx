@@ -7,6 +7,7 @@ import { type AnyRecord, definition, type Kind, KINDS, kindWord, withDefaults } 
 import { FreeKeys } from "@/core/editing/new-names";
 import { count } from "@/core/numbers/format";
 import { usePlaces } from "../frame/navigate";
+import { RemoveButton } from "../frame/remove";
 import { ViewHead } from "../frame/view-head";
 import { Grid } from "../grid/grid";
 import { ordered } from "../grid/columns";
@@ -90,9 +91,9 @@ function KindGrid({ kind }: { kind: Kind }) {
           <Plus size={14} aria-hidden /> New {kindWord(kind)}
         </Button>
         {active && (
-          <Button onClick={() => void store.submit([{ op: "remove", kind, record: active as AnyRecord }])}>
+          <RemoveButton kind={kind} record={active as AnyRecord}>
             <Trash2 size={14} aria-hidden /> Remove {active.name}
-          </Button>
+          </RemoveButton>
         )}
         <p className="truncate text-second">{help}</p>
         <span className="ml-auto shrink-0 text-second">

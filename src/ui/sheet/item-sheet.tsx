@@ -15,6 +15,7 @@ import { count, sayCost, sayPercent, sayRange } from "@/core/numbers/format";
 import { formatTicks } from "@/core/numbers/ticks";
 import { FindingLines } from "../checks/finding-lines";
 import { usePlaces } from "../frame/navigate";
+import { RemoveButton } from "../frame/remove";
 import { Inline } from "../kit/inline";
 import { Button, cx, Grains, Jar } from "../kit/kit";
 import { HistoryOf } from "../log/history";
@@ -53,10 +54,6 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
     value,
     from: value === null || value === "" ? ("none" as const) : ("own" as const),
   });
-  const remove = async () => {
-    const answer = await store.submit([{ op: "remove", kind: "item", record: item }]);
-    if (answer.ok) onClose();
-  };
   return (
     <aside
       aria-label={`Item ${item.name}`}
@@ -92,15 +89,16 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
           <Button look="quiet" className="px-1!" onClick={onClose} aria-label="Close the sheet" title="Close">
             <X size={16} aria-hidden />
           </Button>
-          <Button
+          <RemoveButton
+            kind="item"
+            record={item}
+            onGone={onClose}
             look="quiet"
             className="px-1!"
-            onClick={() => void remove()}
-            aria-label={`Remove ${item.name}`}
             title="Remove (undo brings it back)"
           >
             <Trash2 size={14} aria-hidden />
-          </Button>
+          </RemoveButton>
         </div>
       </header>
       <nav aria-label="In this sheet" className="flex gap-1 border-b border-hair bg-shade px-3 py-1">

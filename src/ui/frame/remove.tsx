@@ -1,0 +1,148 @@
+"use client";
+/** Taking a record out: at once where nothing refers to it, else with everything that does and the ways to go on. */
+import { Dialog } from "radix-ui";
+import { type ReactNode, useState } from "react";
+import { recordAt } from "@/core/catalogue/catalogue";
+import { type Edit, setField } from "@/core/catalogue/edit";
+import { namesOf } from "@/core/catalogue/surroundings";
+import { replaceEverywhere, usersOf } from "@/core/editing/replace";
+import { type AnyRecord, type Kind, kindWord } from "@/core/kinds/index";
+import { count } from "@/core/numbers/format";
+import { Button } from "../kit/kit";
+import { NameInput } from "../kit/name-input";
+import { useLive, useStore } from "../pantry/provider";
+import { usePlaces } from "./navigate";
+
+interface Props {
+  readonly kind: Kind;
+  readonly record: AnyRecord;
+  /** Called once it is gone. */
+  readonly onGone?: () => void;
+  readonly look?: "plain" | "quiet";
+  readonly className?: string;
+  readonly title?: string;
+  readonly children: ReactNode;
+}
+
+export function RemoveButton({ kind, record, onGone, look = "plain", className, title, children }: Props) {
+  const { catalogue } = useLive();
+  const store = useStore();
+  const [asking, setAsking] = useState(false);
+  const send = async (edits: readonly Edit[]) => {
+    const answer = await store.submit(edits);
+    setAsking(false);
+    if (answer.ok) onGone?.();
+  };
+  const press = () => {
+    if (usersOf(catalogue, kind, record.id).length) setAsking(true);
+    else void send([{ op: "remove", kind, record }]);
+  };
+  return (
+    <>
+      <Button look={look} className={className} title={title} aria-label={`Remove ${record.name}`} onClick={press}>
+        {children}
+      </Button>
+      {asking && <InUse kind={kind} record={record} onSend={send} onClose={() => setAsking(false)} />}
+    </>
+  );
+}
+
+/** Users that are listed; the rest is counted. */
+const LISTED = 60;
+
+function InUse({
+  kind,
+  record,
+  onSend,
+  onClose,
+}: {
+  readonly kind: Kind;
+  readonly record: AnyRecord;
+  readonly onSend: (edits: readonly Edit[]) => Promise<void>;
+  readonly onClose: () => void;
+}) {
+  const { catalogue } = useLive();
+  const places = usePlaces();
+  const [name, setName] = useState("");
+  const [says, setSays] = useState<string | null>(null);
+  const users = usersOf(catalogue, kind, record.id);
+  const names = namesOf(catalogue, kind);
+  const others = [...names.names()].filter((n) => n !== record.name);
+  const choose = (typed: string) => {
+    setName(typed);
+    const found = typed ? names.find(typed) : null;
+    const wrong = found && (found.found !== "one" || found.id === record.id);
+    setSays(wrong ? `There is no other ${kindWord(kind)} called “${typed}”.` : null);
+  };
+  const found = name ? names.find(name) : null;
+  const other = found?.found === "one" && found.id !== record.id ? found : null;
+  const now = recordAt(catalogue, kind, record.id) ?? record;
+  return (
+    <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-[#0d303855]" />
+        <Dialog.Content className="fixed top-[14vh] left-1/2 z-50 w-[520px] -translate-x-1/2 rounded-sm border border-line bg-salt p-5 shadow-2xl">
+          <Dialog.Title className="text-[17px]">Remove {record.name}</Dialog.Title>
+          <Dialog.Description className="pt-1 text-second">
+            {record.name} is still used by {count(users.length, "record")}. Choose what becomes of{" "}
+            {users.length > 1 ? "them" : "it"}.
+          </Dialog.Description>
+          <ul aria-label="Used by" className="my-3 flex max-h-40 flex-wrap gap-1.5 overflow-auto">
+            {users.slice(0, LISTED).map((user) => (
+              <li key={user.record.id}>
+                <Button
+                  className="h-6!"
+                  onClick={() => {
+                    onClose();
+                    places.open(user.kind, user.record.id);
+                  }}
+                >
+                  <span className="font-normal text-second">{kindWord(user.kind)}</span> {user.record.name}
+                </Button>
+              </li>
+            ))}
+            {users.length > LISTED && <li className="text-second">and {users.length - LISTED} more</li>}
+          </ul>
+          <div className="flex items-center gap-3">
+            <span className="shrink-0 text-second">Put in its place</span>
+            <NameInput
+              label={`In place of ${record.name}`}
+              value={name}
+              names={others}
+              onDone={choose}
+              placeholder={`Name of another ${kindWord(kind)}`}
+            />
+          </div>
+          {says && (
+            <p role="alert" className="pt-1 text-beet">
+              {says}
+            </p>
+          )}
+          <div className="flex flex-wrap gap-2 pt-4">
+            <Button
+              look="solid"
+              disabled={!other}
+              onClick={() =>
+                other &&
+                void onSend([
+                  ...replaceEverywhere(catalogue, kind, record.id, other.id),
+                  { op: "remove", kind, record: now },
+                ])
+              }
+            >
+              {other ? `Use ${other.name} everywhere, and remove ${record.name}` : "Use the other one everywhere"}
+            </Button>
+            {kind === "item" && "status" in record && record.status !== "stub" && (
+              <Button onClick={() => void onSend([setField(catalogue, "item", record.id, "status", "stub")])}>
+                Leave a stub
+              </Button>
+            )}
+            <Button look="quiet" onClick={onClose}>
+              Cancel
+            </Button>
+          </div>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
