@@ -60,10 +60,12 @@ test("an item gets a recipe, a salvage and a source from its sheet, and its cost
   await found.getByRole("textbox", { name: "Time of one run" }).fill("soon");
   await page.keyboard.press("Enter");
   await expect(found.getByRole("alert")).toContainText("“soon” is no time");
-  // Removing it is refused while recipes use it, with their names.
+  // Before it is removed, what uses it is shown.
   await lamp.getByRole("button", { name: "Remove Kelp lamp" }).click();
-  await expect(page.getByRole("alertdialog")).toContainText("Kelp lamp");
-  await page.getByRole("button", { name: "Understood" }).click();
+  const inUse = page.getByRole("dialog", { name: "Remove Kelp lamp" });
+  await expect(inUse.getByRole("list", { name: "Used by" })).toContainText("recipe");
+  await page.keyboard.press("Escape");
+  await expect(inUse).toBeHidden();
   await lamp.getByRole("button", { name: "Close the sheet" }).click();
   await expect(lamp).toBeHidden();
 });
@@ -136,4 +138,32 @@ test("the sheet is as wide as the person made it, after a reload too", async ({ 
   await edge.focus();
   await page.keyboard.press("Enter");
   await expect.poll(width).toBe(before);
+});
+
+test("the last three changes are taken back after a reload, and brought back after another", async ({ page }) => {
+  await show(page, "/shelves?item=mud_crab");
+  const sheet = page.getByRole("complementary", { name: "Item Mud crab" });
+  const level = (value: string) => sheet.getByRole("button", { name: new RegExp(`^Level: ${value}\\. Edit`) });
+  for (const value of ["3", "4", "5"]) {
+    await sheet.getByRole("button", { name: /^Level: / }).click();
+    await sheet.getByRole("textbox", { name: "Level" }).fill(value);
+    await page.keyboard.press("Enter");
+    await expect(level(value)).toBeVisible();
+  }
+  await page.reload();
+  await expect(level("5")).toBeVisible();
+  for (const value of ["4", "3", "2"]) {
+    await page.keyboard.press("Control+z");
+    await expect(level(value)).toBeVisible();
+  }
+  await page.reload();
+  await expect(level("2")).toBeVisible();
+  for (const value of ["3", "4", "5"]) {
+    await page.keyboard.press("Control+Shift+z");
+    await expect(level(value)).toBeVisible();
+  }
+  // Another window has no part in it.
+  const other = await page.context().newPage();
+  await show(other, "/shelves");
+  await expect(other.getByRole("button", { name: "Undo", exact: true })).toBeDisabled();
 });

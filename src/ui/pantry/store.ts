@@ -8,6 +8,7 @@ import type { Finding } from "@/core/checks/check";
 import type { Id } from "@/core/schema/id";
 import { tellChange } from "@/core/history/telling";
 import { PantryApi, type Problem, type Reply } from "./api";
+import { UndoStack } from "./undo-stack";
 
 export interface LastMove {
   readonly change: LoggedChange;
@@ -60,8 +61,8 @@ export class PantryStore {
   private events: EventSource | null = null;
   private loading: Promise<void> | null = null;
   private readonly waiting: { revision: number; done: () => void }[] = [];
-  private readonly undoable: number[] = [];
-  private readonly redoable: number[] = [];
+  /** This window's own changes. */
+  private readonly own: UndoStack;
   private turn: Promise<unknown> = Promise.resolve();
   author = "";
 
@@ -69,6 +70,7 @@ export class PantryStore {
 
   constructor(readonly key: string) {
     this.api = new PantryApi(`/api/pantries/${encodeURIComponent(key)}`);
+    this.own = new UndoStack(`salty-undo-${key}`, typeof sessionStorage === "undefined" ? null : sessionStorage);
   }
 
   subscribe = (listener: () => void): (() => void) => {
@@ -78,7 +80,7 @@ export class PantryStore {
   snapshot = (): View => this.view;
   private set(part: Partial<View>): void {
     // Components look at what they picked, and are drawn again only where that is another.
-    this.view = { ...this.view, ...part, canUndo: this.undoable.length > 0, canRedo: this.redoable.length > 0 };
+    this.view = { ...this.view, ...part, canUndo: this.own.canUndo, canRedo: this.own.canRedo };
     for (const listener of this.listeners) listener();
   }
 
@@ -170,6 +172,7 @@ export class PantryStore {
     const catalogue = unpacked(plain);
     const model = unpackModel(plain.model);
     const last = this.view.state?.last ?? null;
+    this.own.open(catalogue.pantry.id, catalogue.revision);
     this.set({ state: { catalogue, model, troubled: troubledBy(model.findings), last }, link: "live" });
     this.settle();
   }
@@ -214,8 +217,7 @@ export class PantryStore {
       (conflicts) => this.insist(edits, conflicts, note),
     );
     if (answer.ok) {
-      this.redoable.length = 0;
-      this.undoable.push(answer.revision);
+      this.own.did(answer.revision);
       this.set({});
     }
     return answer;
@@ -270,28 +272,26 @@ export class PantryStore {
   private async takeBack(revision: number): Promise<WriteResult> {
     const answer = await this.run(() => this.api.undo(revision, this.author));
     if (answer.ok) {
-      const at = this.undoable.indexOf(revision);
-      if (at >= 0) this.undoable.splice(at, 1);
-      this.redoable.push(answer.revision);
+      this.own.tookBack(revision, answer.revision);
       this.set({});
     }
     return answer;
   }
 
-  /** The latest change of this window that is not taken back yet. */
+  /** The latest change of this window that is not taken back yet, from before it was loaded again too. */
   undo(): Promise<void> {
     return this.inTurn(async () => {
-      const revision = this.undoable[this.undoable.length - 1];
+      const revision = this.own.last;
       if (revision !== undefined) await this.takeBack(revision);
     });
   }
 
   redo(): Promise<void> {
     return this.inTurn(async () => {
-      const revision = this.redoable.pop();
+      const revision = this.own.nextRedo();
       if (revision === undefined) return;
       const answer = await this.run(() => this.api.undo(revision, this.author));
-      if (answer.ok) this.undoable.push(answer.revision);
+      if (answer.ok) this.own.broughtBack(answer.revision);
       this.set({});
     });
   }
