@@ -93,6 +93,17 @@ test("the grid moves, selects, fills, copies and pastes as a spreadsheet does", 
   await page.keyboard.press("Control+v");
   await expect(cell(3, 4)).toHaveText("22");
   await expect(cell(3, 5)).toHaveText("2");
+  // Cut here, put back there: one value into every selected cell.
+  await page.keyboard.press("Control+x");
+  await expect(cell(2, 4)).toHaveText("–");
+  expect(await page.evaluate(() => navigator.clipboard.readText())).toBe("21");
+  await page.keyboard.press("Shift+ArrowDown");
+  await page.keyboard.press("Control+v");
+  await expect(cell(2, 4)).toHaveText("21");
+  await expect(cell(3, 4)).toHaveText("21");
+  await page.keyboard.press("Escape");
+  await page.keyboard.press("Control+Home");
+  for (let i = 0; i < 3; i++) await page.keyboard.press("ArrowRight");
   // A stack limit of its own is put back to the inherited one.
   await page.keyboard.press("ArrowRight");
   await page.keyboard.press("ArrowDown");

@@ -1,7 +1,7 @@
 "use client";
 /**
  * A spreadsheet-like grid after the ARIA grid pattern: arrows, Tab and Enter move, typing replaces, F2 edits, Shift
- * extends a range, Ctrl+C and Ctrl+V speak to spreadsheets, Ctrl+D fills down, Delete clears. Only visible rows exist.
+ * extends a range, Ctrl+C, Ctrl+X and Ctrl+V speak to spreadsheets, Ctrl+D fills down, Delete clears. Only visible rows exist.
  */
 import { useVirtualizer } from "@tanstack/react-virtual";
 import {
@@ -17,6 +17,7 @@ import {
 } from "react";
 import { cx } from "../kit/kit";
 import { CellEditor } from "./cell-editor";
+import { formatBlock, parseBlock, placed } from "./clipboard";
 import type { Column, Order } from "./columns";
 import { GridRow, ROW_HEIGHT } from "./row";
 
@@ -205,7 +206,7 @@ export function Grid<R>({
       setRefusal(null);
     } else if ((e.key === "Delete" || e.key === "Backspace") && onWrite) {
       e.preventDefault();
-      void write(cells().map(([r, c]) => ({ row: rows[r], column: columns[c].id, text: "" })));
+      clear();
     } else if (command && e.key.toLowerCase() === "d" && onWrite) {
       e.preventDefault();
       const box = range();
@@ -224,6 +225,7 @@ export function Grid<R>({
     }
   };
 
+  const clear = () => void write(cells().map(([r, c]) => ({ row: rows[r], column: columns[c].id, text: "" })));
   const cells = (): [number, number][] => {
     const box = range();
     const list: [number, number][] = [];
@@ -234,38 +236,26 @@ export function Grid<R>({
   const copy = (e: ClipboardEvent) => {
     if (editing) return;
     const box = range();
-    const text = rows
-      .slice(box.top, box.bottom + 1)
-      .map((r) =>
-        columns
-          .slice(box.left, box.right + 1)
-          .map((c) => textOf(r, c).replace(/[\t\n]/g, " "))
-          .join("\t"),
-      )
-      .join("\n");
+    const text = formatBlock(
+      rows.slice(box.top, box.bottom + 1).map((r) => columns.slice(box.left, box.right + 1).map((c) => textOf(r, c))),
+    );
     e.clipboardData.setData("text/plain", text);
     e.preventDefault();
+  };
+
+  const cut = (e: ClipboardEvent) => {
+    copy(e);
+    if (!editing) clear();
   };
 
   const paste = (e: ClipboardEvent) => {
     if (editing || !onWrite) return;
     e.preventDefault();
-    const lines = e.clipboardData
-      .getData("text/plain")
-      .replace(/\r\n?/g, "\n")
-      .replace(/\n$/, "")
-      .split("\n")
-      .map((l) => l.split("\t"));
-    const single = lines.length === 1 && lines[0].length === 1;
-    const entries = single
-      ? cells().map(([r, c]) => ({ row: rows[r], column: columns[c].id, text: lines[0][0].trim() }))
-      : lines.flatMap((line, i) =>
-          line.flatMap((text, j) =>
-            rows[range().top + i] !== undefined && columns[range().left + j]
-              ? [{ row: rows[range().top + i], column: columns[range().left + j].id, text: text.trim() }]
-              : [],
-          ),
-        );
+    const block = parseBlock(e.clipboardData.getData("text/plain"));
+    const single = block.length === 1 && block[0].length === 1;
+    const entries = [...placed(block, range())].flatMap(({ row: r, column: c, text }) =>
+      rows[r] !== undefined && columns[c] ? [{ row: rows[r], column: columns[c].id, text: text.trim() }] : [],
+    );
     const fixed = entries.filter((x) => !columns.find((c) => c.id === x.column)?.edit).length;
     void write(entries).then(() => {
       if (fixed && !single)
@@ -306,6 +296,7 @@ export function Grid<R>({
         // Leaving for elsewhere must not be overtaken by a selection that was still resting.
         onBlur={() => clearTimeout(soon.current)}
         onCopy={copy}
+        onCut={cut}
         onPaste={paste}
         className={cx("group min-h-0 overflow-auto outline-none", rows.length > 0 && "flex-1")}
       >
