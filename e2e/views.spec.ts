@@ -123,6 +123,29 @@ test("the grid moves, selects, fills, copies and pastes as a spreadsheet does", 
   await expect(page.getByTestId("last-move")).toContainText("Took back");
 });
 
+test("prices of one rarity are raised together, seen before and after, written as one change and taken back", async ({
+  page,
+}) => {
+  await show(page, "/shelves?rarity=storied");
+  await page.getByRole("button", { name: "Change all" }).click();
+  const dialog = page.getByRole("dialog", { name: "Change 5 items" });
+  const rows = dialog.getByRole("region", { name: "Before and after" });
+  await expect(rows).toContainText("Say by what or to what");
+  await dialog.getByLabel("By what, or to what").fill("lots");
+  await expect(dialog.getByRole("alert")).toContainText("“lots” is not a number");
+  await dialog.getByLabel("By what, or to what").fill("12");
+  await dialog.getByLabel("Rounded to multiples of").fill("5");
+  await expect(rows.getByRole("row", { name: /Bell buoy 150 170/ })).toBeVisible();
+  await expect(dialog.getByRole("status")).toContainText("1 item would stay the same");
+  await dialog.getByRole("button", { name: "What would it move?" }).click();
+  await expect(dialog.getByRole("status")).toContainText(/nothing else moved|moved|finding/);
+  await dialog.getByRole("button", { name: "Write 4 values" }).click();
+  await expect(dialog).toBeHidden();
+  await expect(page.getByRole("row", { name: /Bell buoy/ })).toContainText("170.00");
+  await page.keyboard.press("Control+z");
+  await expect(page.getByRole("row", { name: /Bell buoy/ })).toContainText("150.00");
+});
+
 test("many pasted lines get a verdict each before anything is written", async ({ page }) => {
   await show(page, "/recipes?paste=1");
   await page

@@ -5,7 +5,7 @@ import type { Packed } from "@/core/catalogue/catalogue";
 import type { Edit } from "@/core/catalogue/edit";
 import type { PackedReadModel } from "@/core/engine/read-model";
 import type { Progress } from "@/core/exchange/progress";
-import type { LoggedChange } from "@/core/history/log";
+import type { LoggedChange, Moved } from "@/core/history/log";
 import type { Id } from "@/core/schema/id";
 import type { Issue } from "@/core/schema/issue";
 
@@ -98,6 +98,9 @@ export class PantryApi {
 
   change = (edits: readonly Edit[], note: string, author: string): Promise<Reply<{ readonly revision: number }>> =>
     reply(fetch(`${this.path}/changes`, sent("POST", { edits, note }, author)));
+  /** What edits would move, without writing them. */
+  whatIf = (edits: readonly Edit[]): Promise<Reply<{ readonly ripple: { readonly moved: Moved } }>> =>
+    reply(fetch(`${this.path}/what-if`, sent("POST", { edits })));
   undo = (revision: number, author: string): Promise<Reply<{ readonly revision: number }>> =>
     reply(fetch(`${this.path}/changes/${revision}/undo`, sent("POST", undefined, author)));
   deletePantry = (name: string, author: string): Promise<Reply<unknown>> =>

@@ -17,6 +17,7 @@ import { Grid } from "../grid/grid";
 import { Button, cx, Empty } from "../kit/kit";
 import { useKept, useLive, useStore } from "../pantry/provider";
 import { useWriteCells } from "../pantry/use-write";
+import { BulkPanel } from "./bulk-panel";
 import { filterOf, stampOf, useItemColumns, useItemsInOrder } from "./use-items";
 
 const FILTERS = ["type", "rarity", "tag", "status", "text", "found"];
@@ -30,6 +31,7 @@ export function ShelvesView() {
   const { catalogue, last, troubled } = live;
   const store = useStore();
   const places = usePlaces();
+  const [changing, setChanging] = useState(false);
   const [order, setOrder] = useState({ column: "name", down: false });
   const [shown, setShown] = useKept<string[] | null>("salty-columns", null);
   // What is selected is in the address too, but does not change which rows there are.
@@ -125,12 +127,16 @@ export function ShelvesView() {
         <span className="ml-auto text-second">
           {filtered ? `${rows.length} of ${catalogue.records.item.size}` : count(rows.length, "item")}
         </span>
+        <Button disabled={!rows.length} onClick={() => setChanging(true)}>
+          Change all
+        </Button>
         <ColumnChoice
           all={all.map((c) => ({ id: c.id, title: c.title }))}
           shown={visible.map((c) => c.id)}
           onChange={setShown}
         />
       </div>
+      {changing && <BulkPanel items={rows} onClose={() => setChanging(false)} />}
       <Grid<Item>
         label="Items"
         rows={rows}
