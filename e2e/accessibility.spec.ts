@@ -1,7 +1,7 @@
-/** Nothing the accessibility check finds in any view, by day and by night. */
+/** Nothing the accessibility check finds in any view or dialog, by day and by night. */
 import AxeBuilder from "@axe-core/playwright";
 import { expect, type Page, test } from "@playwright/test";
-import { show, VIEWS } from "./every-view";
+import { DIALOGS, show, VIEWS } from "./every-view";
 import { Program } from "./program";
 
 test.describe.configure({ mode: "parallel" });
@@ -33,12 +33,17 @@ for (const [theme, rules] of [
     });
     test.afterAll(() => program?.end());
 
-    test(`the accessibility check finds nothing in any view, by ${theme}`, async ({ page }) => {
+    test(`the accessibility check finds nothing in any view or dialog, by ${theme}`, async ({ page }) => {
       await page.addInitScript((named) => localStorage.setItem("salty-theme", named), theme);
       const all: string[] = [];
       for (const path of VIEWS) {
         await show(program, page, path);
         all.push(...(await found(page, path, rules)));
+      }
+      for (const { path, called, open } of DIALOGS) {
+        await show(program, page, path);
+        await open(page);
+        all.push(...(await found(page, called, rules)));
       }
       expect(all).toEqual([]);
     });

@@ -31,3 +31,33 @@ export async function show(program: Program, page: Page, path: string): Promise<
     await new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done)));
   });
 }
+
+/** What is opened over a view, and how. */
+export const DIALOGS: readonly { readonly path: string; readonly called: string; open(page: Page): Promise<void> }[] = [
+  {
+    path: "/shelves",
+    called: "command field",
+    async open(page) {
+      await page.keyboard.press("Control+k");
+      await page.keyboard.type("eel");
+      await expect(page.getByRole("option", { name: /River eel/ }).first()).toBeVisible();
+    },
+  },
+  {
+    path: "/shelves?rarity=storied",
+    called: "change all",
+    async open(page) {
+      await page.getByRole("button", { name: "Change all" }).click();
+      await page.getByLabel("By what, or to what").fill("12");
+      await expect(page.getByRole("region", { name: "Before and after" })).toContainText("Bell buoy");
+    },
+  },
+  {
+    path: "/setup?kind=rarity&record=sound",
+    called: "removal",
+    async open(page) {
+      await page.getByRole("button", { name: "Remove Sound" }).click();
+      await expect(page.getByRole("list", { name: "Used by" })).toContainText("Smoked eel");
+    },
+  },
+];

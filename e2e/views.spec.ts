@@ -138,7 +138,7 @@ test("prices of one rarity are raised together, seen before and after, written a
   await expect(rows.getByRole("row", { name: /Bell buoy 150 170/ })).toBeVisible();
   await expect(dialog.getByRole("status")).toContainText("1 item would stay the same");
   await dialog.getByRole("button", { name: "What would it move?" }).click();
-  await expect(dialog.getByRole("status")).toContainText(/nothing else moved|moved|finding/);
+  await expect(dialog.getByRole("status")).toContainText("nothing else would move");
   await dialog.getByRole("button", { name: "Write 4 values" }).click();
   await expect(dialog).toBeHidden();
   await expect(page.getByRole("row", { name: /Bell buoy/ })).toContainText("170.00");

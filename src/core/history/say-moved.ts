@@ -6,7 +6,7 @@ import type { Moved } from "./log";
 const INF = Number.POSITIVE_INFINITY;
 
 /** In a few phrases, the weightiest first. */
-export function sayMoved(moved: Moved, nameFor: (id: Id) => string): string[] {
+export function sayMoved(moved: Moved, nameFor: (id: Id) => string, nothing = "nothing else moved"): string[] {
   const parts: string[] = [];
   if (moved.gainsOpened) parts.push(`${count(moved.gainsOpened, "loop")} opened`);
   if (moved.gainsClosed) parts.push(`${count(moved.gainsClosed, "loop")} closed`);
@@ -20,5 +20,5 @@ export function sayMoved(moved: Moved, nameFor: (id: Id) => string): string[] {
   } else if (moved.times) parts.push(`${count(moved.times, "time")} moved`);
   if (moved.opened) parts.push(`${count(moved.opened, "new finding")}`);
   if (moved.closed) parts.push(`${count(moved.closed, "finding")} gone`);
-  return parts.length ? parts : ["nothing else moved"];
+  return parts.length ? parts : [nothing];
 }

@@ -177,7 +177,11 @@ export function BulkPanel({ items, onClose }: { readonly items: readonly Item[];
               {moving.data && (
                 <span className="block text-kelp">
                   {moving.data.ok
-                    ? sayMoved(moving.data.value.ripple.moved, (id) => nameOf(catalogue, "item", id)).join(", ")
+                    ? sayMoved(
+                        moving.data.value.ripple.moved,
+                        (id) => nameOf(catalogue, "item", id),
+                        "nothing else would move",
+                      ).join(", ")
                     : moving.data.problem.detail}
                 </span>
               )}
