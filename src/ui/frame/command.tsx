@@ -5,7 +5,7 @@ import { Dialog } from "radix-ui";
 import { type KeyboardEvent, type ReactNode, useEffect, useMemo, useState } from "react";
 import { recordAt } from "@/core/catalogue/catalogue";
 import { held } from "@/core/catalogue/inheritance";
-import { itemsOfType } from "@/core/catalogue/members";
+import { itemsOfType } from "@/core/catalogue/types";
 import { recordsWith } from "@/core/catalogue/references";
 import { findRecords } from "@/core/catalogue/search";
 import { duplicateOf } from "@/core/editing/duplicate";

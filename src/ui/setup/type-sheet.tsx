@@ -2,7 +2,7 @@
 /** What a type says, takes from the types above it, and says otherwise than they. */
 import type { ReactNode } from "react";
 import { heldAt } from "@/core/catalogue/inheritance";
-import { itemsOfType } from "@/core/catalogue/members";
+import { itemsOfType } from "@/core/catalogue/types";
 import { around } from "@/core/catalogue/surroundings";
 import { lineage } from "@/core/catalogue/tree";
 import { definition, type ItemType } from "@/core/kinds/index";

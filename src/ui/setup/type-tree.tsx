@@ -4,7 +4,7 @@ import { ChevronDown, ChevronRight, Plus, Trash2 } from "lucide-react";
 import { type KeyboardEvent, useEffect, useId, useMemo, useRef, useState } from "react";
 import { byKey } from "@/core/catalogue/keys";
 import { held } from "@/core/catalogue/inheritance";
-import { type TypeNode, typeTree } from "@/core/catalogue/members";
+import { type TypeNode, typeTree } from "@/core/catalogue/types";
 import { FreeKeys } from "@/core/editing/new-names";
 import { type ItemType, withDefaults } from "@/core/kinds/index";
 import { newId, type Id } from "@/core/schema/id";

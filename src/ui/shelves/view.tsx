@@ -86,6 +86,9 @@ export function ShelvesView() {
         <Button look="solid" onClick={() => void make()}>
           <Plus size={14} aria-hidden /> New item
         </Button>
+        <Button disabled={!rows.length} onClick={() => setChanging(true)}>
+          Change all
+        </Button>
       </ViewHead>
       <div className="flex min-h-10 flex-wrap items-center gap-1.5 border-b border-line bg-shade px-3.5 py-1.5">
         <input
@@ -127,9 +130,6 @@ export function ShelvesView() {
         <span className="ml-auto text-second">
           {filtered ? `${rows.length} of ${catalogue.records.item.size}` : count(rows.length, "item")}
         </span>
-        <Button disabled={!rows.length} onClick={() => setChanging(true)}>
-          Change all
-        </Button>
         <ColumnChoice
           all={all.map((c) => ({ id: c.id, title: c.title }))}
           shown={visible.map((c) => c.id)}

@@ -5,7 +5,7 @@ import { newId, type Id } from "../schema/id";
 import { keyFrom } from "../schema/names";
 import { kitchen, must, newItem } from "../testing/kitchen";
 import { setField } from "./edit";
-import { itemsOfType, type TypeNode, typeTree } from "./members";
+import { itemsOfType, type TypeNode, typeTree } from "./types";
 
 const type = (name: string, parent: Id | null = null) =>
   withDefaults("type", { id: newId(), key: keyFrom(name, "type"), name, parent });
