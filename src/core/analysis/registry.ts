@@ -306,6 +306,7 @@ export const UNREAD: readonly string[] = [
   "slot",
   "cooldown",
   "situation",
+  "field",
   "pantry.name",
   "pantry.key",
   ...Object.keys(CHECK_SETTINGS).map((name) => `pantry.${name}`),

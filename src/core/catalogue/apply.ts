@@ -6,7 +6,7 @@ import { same } from "../schema/json";
 import { LONGEST_KEY } from "../schema/limits";
 import { pathOf, valueAt, withValue } from "../schema/record";
 import { type Catalogue, recordAt, type Records } from "./catalogue";
-import { stillReferred, takenKeys, treeIssues } from "./constraints";
+import { ownIssues, stillReferred, takenKeys, treeIssues } from "./constraints";
 import { type Edit, fieldWord, type Value } from "./edit";
 import type { PersistentMap } from "./persistent-map";
 import { issuesOf, type RecordIssue, recordIssue } from "./rules";
@@ -134,7 +134,7 @@ class Staging {
       const after = withValue(there as AnyRecord, path, to);
       if (kind !== "pantry") this.write(edit, kind, id, after as AnyRecord);
       else {
-        this.pantry = after as Pantry;
+        this.pantry = after as object as Pantry;
         this.done.push(edit);
       }
     }
@@ -187,7 +187,12 @@ export function apply(catalogue: Catalogue, edits: readonly Edit[]): Outcome {
     }
   // What is looked up by key, by parent or by reference is only looked up once every value has its shape.
   if (!staging.told)
-    issues.push(...takenKeys(catalogue, next, written), ...treeIssues(next, written), ...stillReferred(next, removed));
+    issues.push(
+      ...takenKeys(catalogue, next, written),
+      ...treeIssues(next, written),
+      ...stillReferred(next, removed),
+      ...ownIssues(catalogue, next, written),
+    );
   if (staging.told) return { ok: false, issues: issues.slice(0, TOLD), conflicts: conflicts.slice(0, TOLD) };
   for (const [kind, changes] of written)
     records[kind].adoptIndexes(catalogue.records[kind] as PersistentMap<AnyRecord>, changes);

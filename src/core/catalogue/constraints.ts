@@ -1,7 +1,10 @@
 /** What must hold between records: free keys, trees without circles, nothing taken out that is still referred to. */
-import { type AnyRecord, type Kind, kindWord } from "../kinds/index";
+import { type AnyRecord, type Kind, kindWord, type OwnField } from "../kinds/index";
 import type { Id } from "../schema/id";
+import { same } from "../schema/json";
+import type { OwnValue } from "../schema/own-value";
 import { type Catalogue, recordAt } from "./catalogue";
+import { ownProblem } from "./fields";
 import { normaliseKey, keyIndex } from "./keys";
 import { referrersTo } from "./references";
 import { type RecordIssue, recordIssue } from "./rules";
@@ -55,6 +58,38 @@ export function treeIssues(next: Catalogue, written: ReadonlyMap<Kind, Written>)
       return [recordIssue(kind, id, key, tree.field, says)];
     });
   });
+}
+
+type Own = { readonly [field: string]: OwnValue };
+const ownOf = (record: AnyRecord | undefined): Own => (record && "own" in record ? (record.own as Own) : {});
+/** What of a field's definition its values must fit. */
+const SHAPE = ["of", "form", "to"] as const;
+
+/** Values of designers' fields that do not fit their definition: those written, and those of definitions that became others. */
+export function ownIssues(before: Catalogue, next: Catalogue, written: ReadonlyMap<Kind, Written>): RecordIssue[] {
+  const faults: RecordIssue[] = [];
+  const has = (kind: string, id: Id) => recordAt(next, kind as Kind, id) !== undefined;
+  const look = (kind: Kind, record: AnyRecord, id: Id) => {
+    const field = next.records.field.get(id);
+    const value = ownOf(record)[id];
+    const says = field && value !== undefined ? ownProblem(field, kind, value, has) : null;
+    if (field && says) faults.push(recordIssue(kind, record.id, record.key, `own.${id}`, `${field.name}: ${says}`));
+  };
+  for (const [kind, changes] of written)
+    for (const [id, record] of changes) {
+      if (!record || !("own" in record)) continue;
+      const was = ownOf(recordAt(before, kind, id));
+      for (const [field, value] of Object.entries(record.own as Own))
+        if (!same(was[field], value)) look(kind, record, field as Id);
+    }
+  const redefined = new Map(
+    [...(written.get("field") ?? [])].filter(([id, now]) => {
+      const was = before.records.field.get(id);
+      return was && now && SHAPE.some((name) => was[name] !== (now as OwnField)[name]);
+    }),
+  );
+  for (const { id, kind, record } of referrersTo(next, "field", redefined)) look(kind, record, id);
+  return faults;
 }
 
 /** Records that were taken out while others still refer to them. */

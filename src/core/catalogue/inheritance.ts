@@ -6,7 +6,7 @@ import { pathOf, valueAt } from "../schema/record";
 import type { Catalogue } from "./catalogue";
 import { lineage } from "./tree";
 
-export type InheritedField = Exclude<keyof typeof inheritable, "stats">;
+export type InheritedField = Exclude<keyof typeof inheritable, "stats" | "own">;
 /** A record that inherits: an item from its type, a type from its parent. */
 export type Heir = Item | ItemType;
 
@@ -33,11 +33,19 @@ export function held<F extends InheritedField>(catalogue: Catalogue, heir: Heir,
   return own === null ? fromAbove(catalogue, heir, said) : { value: own, from: "own" };
 }
 
-export function heldStat(catalogue: Catalogue, heir: Heir, stat: Id): Held<number> {
-  const said = ({ stats }: Heir) => (Object.hasOwn(stats, stat) ? stats[stat] : null);
+/** One part of what items hold by other records: of a stat, of a designers' field. */
+function heldPart<V>(
+  catalogue: Catalogue,
+  heir: Heir,
+  of: (record: Heir) => { readonly [part: string]: V },
+  part: Id,
+): Held<V> {
+  const said = (record: Heir) => (Object.hasOwn(of(record), part) ? of(record)[part] : null);
   const own = said(heir);
   return own === null ? fromAbove(catalogue, heir, said) : { value: own, from: "own" };
 }
+export const heldStat = (catalogue: Catalogue, heir: Heir, stat: Id) => heldPart(catalogue, heir, (r) => r.stats, stat);
+export const heldOwn = (catalogue: Catalogue, heir: Heir, field: Id) => heldPart(catalogue, heir, (r) => r.own, field);
 
 /** What a player gets for one; null where it has no price or may not be sold. */
 export const soldFor = (catalogue: Catalogue, item: Item): number | null =>
@@ -52,10 +60,11 @@ export function heldAt(
 ): { readonly here: Held<unknown>; readonly above: Held<unknown> } {
   const at = pathOf(definition(kind), path);
   const own = at && valueAt(record, at);
-  const inherits = at?.field.options.inheritable === true;
+  const inherits = at?.field.options.inheritable === true && isHeir(record);
   const above = inherits ? fromAbove(catalogue, record as Heir, (type) => valueAt(type, at)) : NOWHERE;
   if (!isSaid(own)) return { here: above, above };
   return { here: { value: own, from: "own" }, above };
 }
+const isHeir = (record: object): record is Heir => "parent" in record || "type" in record;
 const isSaid = (value: unknown): boolean =>
   value !== null && value !== undefined && value !== "" && !(Array.isArray(value) && value.length === 0);

@@ -160,6 +160,7 @@ describe("a record may be written", () => {
       "slots",
       "cooldowns",
       "situations",
+      "fields",
       "types",
       "items",
       "recipes",

@@ -25,5 +25,6 @@ export function around(catalogue: Catalogue): Surroundings {
     has: (kind, id) => isKind(kind) && recordAt(catalogue, kind, id) !== undefined,
     nameOf: (kind, id) => (isKind(kind) ? nameOf(catalogue, kind, id) : id),
     names: (kind) => (isKind(kind) ? namesOf(catalogue, kind) : NO_NAMES),
+    record: (kind, id) => (isKind(kind) ? recordAt(catalogue, kind, id) : undefined),
   };
 }

@@ -3,6 +3,7 @@ import type { Item } from "../kinds/index";
 import type { Id } from "../schema/id";
 import type { Catalogue } from "./catalogue";
 import type { Index } from "./persistent-map";
+import { lineage } from "./tree";
 
 type Members = Map<Id | null, Set<Id>>;
 
@@ -32,6 +33,12 @@ const NOBODY: ReadonlySet<Id> = new Set();
 /** Items of exactly this type; null: of none. */
 export const itemsOfType = (catalogue: Catalogue, type: Id | null): ReadonlySet<Id> =>
   catalogue.records.item.index(MEMBERS).get(type) ?? NOBODY;
+
+/** Items of some types and of all types under them. */
+export function* itemsBelow(catalogue: Catalogue, types: ReadonlySet<Id>): Generator<Id> {
+  for (const { id } of catalogue.records.type.values())
+    if (types.has(id) || lineage(catalogue, id).some((above) => types.has(above.id))) yield* itemsOfType(catalogue, id);
+}
 
 /** A type as it stands in the tree. */
 export interface TypeNode {

@@ -3,12 +3,19 @@ import { inOrder } from "../checklist/index";
 import type { Readings } from "../analysis/readings";
 import type { Catalogue } from "../catalogue/catalogue";
 import type { Check, Finding } from "./check";
+import { noDescription, noIcon } from "./bare";
+import { choiceGone } from "./choice-gone";
+import { deadEnd } from "./dead-end";
 import { faintColour } from "./faint-colour";
+import { fieldEmpty } from "./field-empty";
 import { Findings } from "./findings";
 import { gainingLoop } from "./gaining-loop";
 import { gatedAbove } from "./gated-above";
+import { linkAstray } from "./link-astray";
 import { missingInput } from "./missing-input";
 import { nearNames } from "./near-names";
+import { notOfType } from "./not-of-type";
+import { orphan } from "./orphan";
 import { outOfRange } from "./out-of-range";
 import { priceBelowCost } from "./price-below-cost";
 import { rarityLadder } from "./rarity-ladder";
@@ -19,6 +26,7 @@ import { statOutOfRange } from "./stat-out-of-range";
 import { needsItself, stuckLoop } from "./stuck-loop";
 import { stubInUse } from "./stub-in-use";
 import { unobtainable } from "./unobtainable";
+import { valueOutOfRange } from "./value-out-of-range";
 
 export const CHECKS: readonly Check[] = [
   gainingLoop,
@@ -28,12 +36,21 @@ export const CHECKS: readonly Check[] = [
   needsItself,
   outOfRange,
   statOutOfRange,
+  valueOutOfRange,
+  choiceGone,
   unobtainable,
   priceBelowCost,
   salvageOverCost,
   gatedAbove,
   sameInputs,
   retiredInUse,
+  linkAstray,
+  fieldEmpty,
+  notOfType,
+  deadEnd,
+  orphan,
+  noDescription,
+  noIcon,
   rarityLadder,
   faintColour,
   nearNames,

@@ -8,7 +8,7 @@ import { readNumber } from "../schema/number";
 import { same } from "../schema/json";
 import type { Checking, Field } from "../schema/field";
 import type { Id } from "../schema/id";
-import { pathOf } from "../schema/record";
+import { fieldAt, pathOf } from "../schema/record";
 import { NewNames } from "./new-names";
 
 export const ACTIONS = ["set to", "clear", "add", "multiply by", "raise by percent"] as const;
@@ -80,8 +80,8 @@ export function planBulk(
 ): BulkPlan {
   const at = pathOf(definition(kind), request.path);
   if (!at) return refused("Choose what is to be changed.");
-  const field = at.part === null ? at.field : (at.field.parts?.of ?? at.field);
   const here = around(catalogue);
+  const field = fieldAt(at, here);
   const names = new NewNames(catalogue);
   let make: (before: unknown) => unknown;
   if (request.action === "clear") make = () => (at.part === null ? at.field.initial : null);

@@ -3,7 +3,7 @@ import { type Catalogue, recordAt } from "../catalogue/catalogue";
 import { type Edit, setField, type Value } from "../catalogue/edit";
 import { definition, type Kind, type Subject } from "../kinds/index";
 import type { Id } from "../schema/id";
-import { pathOf } from "../schema/record";
+import { fieldAt, pathOf } from "../schema/record";
 import { FreeKeys, NewNames } from "./new-names";
 
 export type Read = { readonly edits: readonly Edit[] } | { readonly says: string };
@@ -16,8 +16,7 @@ export function readEntry(catalogue: Catalogue, kind: Subject, id: Id, path: str
   const set = (value: unknown) => setField(catalogue, kind, id, path, value as Value);
   if (at.part !== null && typed === "") return { edits: [set(null)] };
   const names = new NewNames(catalogue);
-  const field = at.part === null ? at.field : (at.field.parts?.of ?? at.field);
-  const read = field.parse(typed, names.typing);
+  const read = fieldAt(at, names.typing).parse(typed, names.typing);
   if ("says" in read) return read;
   if (path === "name" && kind !== "pantry") return { edits: rename(catalogue, kind, id, read.value as string) };
   return { edits: [...names.edits, set(read.value)] };

@@ -3,7 +3,7 @@ import type { Edit } from "../catalogue/edit";
 import { withDefaults } from "../kinds/index";
 import { newId, type Id } from "../schema/id";
 import { item, kitchen, must, newItem, recipe } from "../testing/kitchen";
-import { replaceEverywhere, usersOf } from "./replace";
+import { releaseEverywhere, replaceEverywhere, usersOf } from "./replace";
 
 const add = (kind: Edit["kind"], record: object) => ({ op: "add", kind, record }) as Edit;
 const made = <K extends "stat" | "tag" | "type">(kind: K, key: string, more: object = {}) =>
@@ -74,5 +74,48 @@ describe("one record in the place of another", () => {
   it("changes nothing where nothing refers to it", () => {
     const catalogue = kitchen("gather Eel in 20s");
     expect(replaceEverywhere(catalogue, "item", "nobody000000" as Id, item(catalogue, "Eel").id)).toEqual([]);
+  });
+});
+
+describe("a record taken out wherever it stands", () => {
+  it("leaves its users without it: a tag, a stat, a field with its values and demands, a link", () => {
+    const [vigour, fish] = [made("stat", "vigour"), made("tag", "fish")];
+    const field = (name: string, given: object) =>
+      withDefaults("field", { id: newId(), key: name, name, ...given } as never);
+    const [smell, pairs] = [field("smell", { form: "text" }), field("pairs", { form: "links", to: "item" })];
+    const salt = newItem("Salt");
+    const tar = newItem("Tar");
+    const link = (id: Id) => ({ kind: "item", id, amount: 1 });
+    const eel = newItem("Eel", {
+      stats: { [vigour.id]: 4 },
+      tags: [fish.id],
+      own: { [smell.id]: "old", [pairs.id]: [link(salt.id), link(tar.id)] },
+    });
+    const fare = made("type", "fare", { takes: { [smell.id]: { required: true, min: null, max: null } } });
+    const catalogue = must(kitchen(""), [
+      ...[smell, pairs].map((r) => add("field", r)),
+      add("stat", vigour),
+      add("tag", fish),
+      add("type", fare),
+      ...[salt, tar, eel].map((r) => add("item", r)),
+    ]);
+    const without = (kind: "stat" | "tag" | "field" | "item", record: { readonly id: Id }) =>
+      must(catalogue, [
+        ...(releaseEverywhere(catalogue, kind, record.id) ?? []),
+        { op: "remove", kind, record: catalogue.records[kind].get(record.id) } as Edit,
+      ]);
+    expect(item(without("stat", vigour), "Eel").stats).toEqual({});
+    expect(item(without("tag", fish), "Eel").tags).toEqual([]);
+    const bare = without("field", smell);
+    expect(Object.keys(item(bare, "Eel").own)).toEqual([pairs.id]);
+    expect(bare.records.type.get(fare.id)?.takes).toEqual({});
+    expect(item(without("item", salt), "Eel").own[pairs.id]).toEqual([link(tar.id)]);
+    const none = must(without("item", salt), []);
+    expect(releaseEverywhere(none, "item", tar.id)).toHaveLength(1);
+  });
+
+  it("is not offered where a line would have nothing in its place", () => {
+    const catalogue = kitchen("2 Eel -> 1 Smoked eel");
+    expect(releaseEverywhere(catalogue, "item", item(catalogue, "Eel").id)).toBeNull();
   });
 });

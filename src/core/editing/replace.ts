@@ -4,7 +4,9 @@ import type { Edit, Value } from "../catalogue/edit";
 import { referrersTo } from "../catalogue/references";
 import { parentOf, treeOf } from "../catalogue/tree";
 import { type AnyRecord, definition, type Kind } from "../kinds/index";
+import type { Field } from "../schema/field";
 import type { Id } from "../schema/id";
+import type { OwnLink } from "../schema/own-value";
 import { differences } from "../schema/record";
 
 type Values = Readonly<Record<string, unknown>>;
@@ -34,4 +36,41 @@ export function replaceEverywhere(catalogue: Catalogue, kind: Kind, from: Id, to
       (d): Edit => ({ op: "set", kind: of, id: record.id, field: d.path, from: d.from as Value, to: d.to as Value }),
     );
   });
+}
+
+/** A value without a record that it refers to; undefined where it can't be without. */
+function without(field: Field, value: unknown, kind: Kind, id: Id): unknown {
+  const { parts } = field;
+  if (parts) {
+    let rest = parts.kind === kind ? parts.with(value, id, null) : value;
+    for (const name of parts.names(rest)) {
+      const part = parts.get(rest, name);
+      if (!refersTo(parts.of, part, kind, id)) continue;
+      const left = Array.isArray(part)
+        ? (part as readonly Reference[]).filter((l) => l.id !== id || l.kind !== kind)
+        : null;
+      rest = parts.with(rest, name, left?.length ? left : null);
+    }
+    return rest;
+  }
+  if (field.type === "refs") return (value as readonly Id[]).filter((each) => each !== id);
+  return field.type === "ref" && !field.needed ? null : undefined;
+}
+const refersTo = (field: Field, value: unknown, kind: Kind, id: Id): boolean =>
+  [...field.references(value)].some((r) => r.kind === kind && r.id === id);
+
+/** Edits that take a record out wherever it is referred to; null where something can't be without it. */
+export function releaseEverywhere(catalogue: Catalogue, kind: Kind, id: Id): Edit[] | null {
+  const edits: Edit[] = [];
+  for (const { kind: of, record } of usersOf(catalogue, kind, id)) {
+    const after: { [name: string]: unknown } = { ...(record as unknown as Values) };
+    for (const [name, field] of Object.entries(definition(of).fields)) {
+      if (!field.targets.includes(kind) || !refersTo(field, after[name], kind, id)) continue;
+      after[name] = without(field, after[name], kind, id);
+      if (after[name] === undefined) return null;
+    }
+    for (const { path, from, to } of differences(definition(of), record, after))
+      edits.push({ op: "set", kind: of, id: record.id, field: path, from: from as Value, to: to as Value });
+  }
+  return edits;
 }

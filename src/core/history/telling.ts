@@ -4,14 +4,15 @@ import { type Edit, fieldWord, type Value } from "../catalogue/edit";
 import { around } from "../catalogue/surroundings";
 import { definition, kindWord, type Subject } from "../kinds/index";
 import { count } from "../numbers/format";
-import { fieldOf, pathOf } from "../schema/record";
+import { fieldAt, fieldOf, pathOf } from "../schema/record";
 
 /** One value of a field as people read it. */
 export function sayValue(catalogue: Catalogue, kind: Subject, path: string, value: Value): string {
   if (value === null || value === "") return "nothing";
   const at = pathOf(definition(kind), path);
   if (!at) return String(value);
-  return (at.part === null ? at.field : (at.field.parts?.of ?? at.field)).say(value, around(catalogue));
+  const here = around(catalogue);
+  return fieldAt(at, here).say(value, here);
 }
 
 function sayEdit(catalogue: Catalogue, edit: Edit): string {

@@ -3,6 +3,7 @@ import { defineKind } from "../schema/kind";
 import { MOST } from "../schema/limits";
 import { number } from "../schema/number";
 import { text } from "../schema/text";
+import { own } from "./own";
 
 export const currency = defineKind({
   name: "currency",
@@ -12,5 +13,6 @@ export const currency = defineKind({
   fields: {
     symbol: text({ most: 12, width: 70 }),
     worth: number({ min: 1e-6, max: MOST, initial: 1, width: 80, help: "Value units one of it is worth." }),
+    own: own(),
   },
 });

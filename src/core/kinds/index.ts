@@ -1,8 +1,12 @@
-/** Every kind of record, in the order of dependence: none refers to one behind it, but for itself. */
+/**
+ * Every kind of record, in the order of dependence: none refers to one behind it but for itself, and for what the
+ * designers' own fields link to.
+ */
 import type { Id } from "../schema/id";
 import type { Kind as AnyKind, RecordOf as RecordOfFields } from "../schema/kind";
 import { cooldown } from "./cooldown";
 import { currency } from "./currency";
+import { field } from "./field";
 import { item } from "./item";
 import { pantry } from "./pantry";
 import { rarity } from "./rarity";
@@ -22,6 +26,7 @@ export const DEFINITIONS = {
   slot,
   cooldown,
   situation,
+  field,
   type,
   item,
   recipe,
@@ -31,14 +36,16 @@ export type Kind = keyof typeof DEFINITIONS;
 export const KINDS = Object.keys(DEFINITIONS) as readonly Kind[];
 
 type FieldsOf<D> = D extends AnyKind<string, infer F> ? F : never;
-export type RecordOf<K extends Kind> = RecordOfFields<FieldsOf<(typeof DEFINITIONS)[K]>>;
-export type AnyRecord = { [K in Kind]: RecordOf<K> }[Kind];
+type Recorded = { readonly [K in Kind]: RecordOfFields<FieldsOf<(typeof DEFINITIONS)[K]>> };
+export type RecordOf<K extends Kind> = Recorded[K];
+export type AnyRecord = Recorded[Kind];
 
 export type Currency = RecordOf<"currency">;
 export type Rarity = RecordOf<"rarity">;
 export type Stat = RecordOf<"stat">;
 export type Tag = RecordOf<"tag">;
 export type ItemType = RecordOf<"type">;
+export type OwnField = RecordOf<"field">;
 export type Item = RecordOf<"item">;
 export type Recipe = RecordOf<"recipe">;
 export type Source = RecordOf<"source">;

@@ -2,6 +2,7 @@
 import { colour } from "../schema/colour";
 import { defineKind } from "../schema/kind";
 import { number } from "../schema/number";
+import { own } from "./own";
 
 export const rarity = defineKind({
   name: "rarity",
@@ -13,5 +14,6 @@ export const rarity = defineKind({
     colour: colour("#7b8785", { width: 96 }),
     power: number({ min: 0, max: 1000, initial: 1, width: 70, help: "Power expected, in parts of a plain item's." }),
     price: number({ min: 0, max: 1e6, initial: 1, width: 70, help: "Price expected, in parts of a plain item's." }),
+    own: own(),
   },
 });

@@ -11,6 +11,7 @@ import { ref } from "../schema/ref";
 import { lines } from "./lines";
 import { recipeFields } from "./parsed";
 import { level, note, status } from "./shared";
+import { own } from "./own";
 
 export const recipe = defineKind({
   name: "recipe",
@@ -31,6 +32,7 @@ export const recipe = defineKind({
     }),
     status,
     note,
+    own: own(),
   },
   notation: {
     says: ["kind", "ingredients", "outputs", "stations", "tools", "draws", "time", "fee", "level", "taughtBy"],

@@ -7,6 +7,7 @@ import { money } from "../schema/money";
 import { number } from "../schema/number";
 import { ref } from "../schema/ref";
 import { text } from "../schema/text";
+import { own } from "./own";
 
 export const STATUSES = ["stub", "draft", "ready", "retired"] as const;
 export type Status = (typeof STATUSES)[number];
@@ -42,4 +43,5 @@ export const inheritable = {
   slot: ref("slot", { label: "worn on", title: "Worn on", width: 84, ...inherited }),
   cooldown: ref("cooldown", { label: "waits with", title: "Waits with", width: 90, ...inherited }),
   stats: keyedMap("stat", number({ min: -MOST, max: MOST }), { inheritable: true, width: 66 }),
+  own: own({ inheritable: true }),
 } as const;

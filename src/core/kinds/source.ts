@@ -6,6 +6,7 @@ import { money } from "../schema/money";
 import { ref } from "../schema/ref";
 import { lines } from "./lines";
 import { note } from "./shared";
+import { own } from "./own";
 
 export const source = defineKind({
   name: "source",
@@ -19,5 +20,6 @@ export const source = defineKind({
     price: money({ currency: "currency" }),
     currency: ref("currency", { optional: true, within: "price", width: 100 }),
     note,
+    own: own(),
   },
 });

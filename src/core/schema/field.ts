@@ -57,6 +57,8 @@ export interface Surroundings {
   /** A placeholder that can't be mistaken for a name where there is no such record. */
   nameOf(kind: string, id: Id): string;
   names(kind: string): Names;
+  /** undefined where there is none. */
+  record(kind: string, id: Id): object | undefined;
 }
 
 /** Where typed text is read: names that are new may become records. */
@@ -153,8 +155,10 @@ export interface Parts<T> {
   /** null where nothing is said. */
   get(value: T, name: string): unknown;
   with(value: T, name: string, part: unknown): T;
-  /** What one part is, for typing and words. */
+  /** What any part is, as far as it is the same for all. */
   readonly of: Field;
+  /** What one part is, for typing and words. */
+  each(around: Surroundings, name: Id): Field;
   /** Kind of the record a part is named after. */
   readonly kind: string;
 }

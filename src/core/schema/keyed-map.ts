@@ -1,6 +1,6 @@
 /** A field that holds a value for each of some records: numbers by stat. */
 import { cut } from "./characters";
-import { type Column, type Field, type FieldOptions, plain, type RowTree, snake } from "./field";
+import { type Column, type Field, type FieldOptions, plain, type RowTree, snake, type Surroundings } from "./field";
 import { half, type Id, idFrom, isId } from "./id";
 import { isPlain, type Json } from "./json";
 import { MOST_LISTED } from "./limits";
@@ -9,8 +9,18 @@ import { quoted, readMembers } from "./members";
 
 export type KeyedMap<T> = { readonly [id: string]: T };
 
-/** @param of  what stands for each record; its value must be one cell */
-export function keyedMap<T>(kind: string, of: Field<T>, options: FieldOptions = {}): Field<KeyedMap<T>> {
+interface Options<T> extends FieldOptions {
+  /** What stands for one record, where that is not the same for all: it is typed and shown so. */
+  each?(around: Surroundings, id: Id): Field<T>;
+}
+
+/** @param of  what stands for each record */
+export function keyedMap<T>(
+  kind: string,
+  of: Field<T>,
+  { each: one, ...options }: Options<T> = {},
+): Field<KeyedMap<T>> {
+  const each = one ?? (() => of);
   const initial: KeyedMap<T> = {};
   return {
     ...plain,
@@ -47,6 +57,7 @@ export function keyedMap<T>(kind: string, of: Field<T>, options: FieldOptions = 
       ),
     parts: {
       of,
+      each,
       kind,
       isPart: isId,
       names: Object.keys,
@@ -79,7 +90,10 @@ export function keyedMap<T>(kind: string, of: Field<T>, options: FieldOptions = 
     schema: (defs) => ({ type: "object", additionalProperties: of.schema(defs), description: `By key of a ${kind}.` }),
     format: (value, around) =>
       Object.entries(value)
-        .map(([id, each]) => `${quoted(around.names(kind).text(id as Id))}: ${quoted(of.format(each, around))}`)
+        .map(
+          ([id, value]) =>
+            `${quoted(around.names(kind).text(id as Id))}: ${quoted(each(around, id as Id).format(value, around))}`,
+        )
         .join(", "),
     parse(typed, typing) {
       const members = readMembers(typed);
@@ -88,15 +102,15 @@ export function keyedMap<T>(kind: string, of: Field<T>, options: FieldOptions = 
       for (const { name, text } of members.members) {
         const which = typing.names(kind).find(name);
         if (which.found !== "one") return { says: `There is no ${kind} called “${name}”.` };
-        const each = of.parse(text, typing);
-        if ("says" in each) return each;
-        found.set(which.id, each.value);
+        const read = each(typing, which.id).parse(text, typing);
+        if ("says" in read) return read;
+        found.set(which.id, read.value);
       }
       return { value: Object.fromEntries(found) };
     },
     say: (value, around) =>
       Object.entries(value)
-        .map(([id, each]) => `${around.nameOf(kind, id as Id)} ${of.say(each, around)}`)
+        .map(([id, value]) => `${around.nameOf(kind, id as Id)} ${each(around, id as Id).say(value, around)}`)
         .join(", ") || "nothing",
     pack(value, to) {
       const ids = Object.keys(value);

@@ -38,6 +38,7 @@ const around: Surroundings = {
   has: (kind, of) => world[kind]?.includes(of) ?? false,
   nameOf: (kind, of) => NAMES[world[kind].indexOf(of)],
   names: (kind) => books.get(kind) ?? new NameBook([]),
+  record: () => undefined,
 };
 const typing: Typing = { ...around, make: () => null };
 const kind = vessel as unknown as Kind;

@@ -1,6 +1,7 @@
 /** What is done with a whole record of a kind: paths into it, differences, rules, and how it stands in a bundle. */
 import { cut, shown } from "./characters";
-import type { BundleReading, BundleWriting, Field, Fields, Members } from "./field";
+import type { BundleReading, BundleWriting, Field, Fields, Members, Surroundings } from "./field";
+import type { Id } from "./id";
 import type { Definitions, JsonObject, JsonSchema } from "./json";
 import { same } from "./json";
 
@@ -32,6 +33,10 @@ export function pathOf(kind: Any, path: string): Path | null {
   const part = dot < 0 ? null : path.slice(dot + 1);
   return part === null || field.parts?.isPart(part) ? { name, field, part } : null;
 }
+
+/** What stands at a path: the field, or what one part of it is. */
+export const fieldAt = ({ field, part }: Path, around: Surroundings): Field =>
+  part === null ? field : (field.parts?.each(around, part as Id) ?? field);
 
 /** The value a path points at; null where nothing is said. */
 export function valueAt(record: object, { name, field, part }: Path): unknown {

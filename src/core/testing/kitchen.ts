@@ -26,6 +26,9 @@ export const pantry = (settings: Partial<Pantry> = {}): Pantry => ({
   ...settings,
 });
 
+/** What every ready item is to have. */
+const SHOWN = { status: "ready", icon: "crock", description: "For tests." } as const;
+
 export const must = (catalogue: Catalogue, edits: readonly Edit[]): Catalogue => {
   const outcome = apply(catalogue, edits);
   if (!outcome.ok) throw new Error(JSON.stringify([outcome.issues, outcome.conflicts]));
@@ -61,7 +64,7 @@ function read(catalogue: Catalogue, row: string): Edit[] {
   if (!parsed.ok) throw new Error(`${row}: ${parsed.issues.map((r) => r.message).join(" ")}`);
   const recipe = recipeFrom(parsed, writing);
   const items = writing.edits.map(
-    (e): Edit => (e.op === "add" ? { ...e, record: { ...e.record, status: "ready" } as Item } : e),
+    (e): Edit => (e.op === "add" ? { ...e, record: { ...e.record, ...SHOWN } as Item } : e),
   );
   if (!buy && !gather) return [...items, { op: "add", kind: "recipe", record: recipe }];
   const base = {
@@ -92,5 +95,5 @@ export function recipe(catalogue: Catalogue, name: string): Recipe {
 
 /** A bare item, for tests that build records by hand. */
 export const newItem = (name: string, given: Partial<Item> = {}): Item =>
-  withDefaults("item", { id: newId(), key: keyFrom(name, "item"), name, status: "ready", ...given });
+  withDefaults("item", { id: newId(), key: keyFrom(name, "item"), name, ...SHOWN, ...given });
 export { line };

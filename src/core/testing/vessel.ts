@@ -10,8 +10,10 @@ import { defineKind, type RecordOf } from "../schema/kind";
 import { money } from "../schema/money";
 import { number } from "../schema/number";
 import { ref, refs } from "../schema/ref";
+import { ownValue } from "../schema/own-value";
 import { text } from "../schema/text";
 import { union } from "../schema/union";
+import { words } from "../schema/words";
 
 const size = group({ long: number({ min: 0, max: 1000 }), wide: number({ min: 0, max: 1000 }) }, { noun: "size" });
 
@@ -36,6 +38,8 @@ export const vessel = defineKind({
     flagship: ref("vessel", { optional: true, tree: 4 }),
     wares: refs("item"),
     traits: keyedMap("stat", number({ min: -100, max: 100 })),
+    flags: words(20),
+    own: keyedMap("stat", ownValue(["item", "currency"])),
     size,
     anchor: maybe(
       group({ mass: number({ min: 0, max: 1e6 }), of: ref("item", { optional: true }) }, { noun: "anchor" }),
@@ -100,6 +104,12 @@ export function randomVessel(random: () => number, world: World, id: Id): Vessel
     ...(random() < 0.5 ? { keeper: { name: words(), level: below(9) } } : {}),
     use: pick([{ is: "none" as const }, { is: "cook" as const, heat: below(9), pots: several("item") }]),
   });
+  const link = () => {
+    const kind = pick(["item", "currency"]);
+    return { kind, id: pick(world[kind]), amount: amount() };
+  };
+  const ownValueOf = () =>
+    pick([words() || "Ho", "one\ntwo", amount(), -7, random() < 0.5, [link()], [link(), link()]]);
   const paid = amount();
   return {
     id,
@@ -121,6 +131,8 @@ export function randomVessel(random: () => number, world: World, id: Id): Vessel
     flagship: perhaps(() => pick(world.vessel)),
     wares: several("item"),
     traits: Object.fromEntries(several("stat").map((stat) => [stat, below(100) - 50])),
+    flags: [...new Set(some(3, () => pick(["ebb", "slack water", "ΑΓΡΑ", "say “ho”"])))],
+    own: Object.fromEntries(several("stat").map((stat) => [stat, ownValueOf()])),
     size: { long: amount() % 1000, wide: 0 },
     ...(random() < 0.5 ? { anchor: { mass: amount(), of: perhaps(() => pick(world.item)) } } : {}),
     duty: pick([

@@ -1,14 +1,15 @@
 "use client";
 /** Taking a record out: at once where nothing refers to it, else with everything that does and the ways to go on. */
-import { Dialog } from "radix-ui";
 import { type ReactNode, useState } from "react";
 import { recordAt } from "@/core/catalogue/catalogue";
 import { type Edit, setField } from "@/core/catalogue/edit";
-import { namesOf } from "@/core/catalogue/surroundings";
-import { replaceEverywhere, usersOf } from "@/core/editing/replace";
-import { type AnyRecord, type Kind, kindWord } from "@/core/kinds/index";
+import { around, namesOf } from "@/core/catalogue/surroundings";
+import { releaseEverywhere, replaceEverywhere, usersOf } from "@/core/editing/replace";
+import { type AnyRecord, definition, type Kind, kindWord } from "@/core/kinds/index";
 import { count } from "@/core/numbers/format";
+import { fieldAt, pathOf, valueAt } from "@/core/schema/record";
 import { Button } from "../kit/kit";
+import { Over } from "../kit/over";
 import { NameInput } from "../kit/name-input";
 import { useLive, useStore } from "../pantry/provider";
 import { usePlaces } from "./navigate";
@@ -77,72 +78,89 @@ function InUse({
   const found = name ? names.find(name) : null;
   const other = found?.found === "one" && found.id !== record.id ? found : null;
   const now = recordAt(catalogue, kind, record.id) ?? record;
+  const released = releaseEverywhere(catalogue, kind, record.id);
   return (
-    <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-[#0d303855]" />
-        <Dialog.Content className="fixed top-[14vh] left-1/2 z-50 w-[520px] -translate-x-1/2 rounded-sm border border-line bg-salt p-5 shadow-2xl">
-          <Dialog.Title className="text-[17px]">Remove {record.name}</Dialog.Title>
-          <Dialog.Description className="pt-1 text-second">
-            {record.name} is still used by {count(users.length, "record")}. Choose what becomes of{" "}
-            {users.length > 1 ? "them" : "it"}.
-          </Dialog.Description>
-          <ul aria-label="Used by" className="my-3 flex max-h-40 flex-wrap gap-1.5 overflow-auto">
-            {users.slice(0, LISTED).map((user) => (
-              <li key={user.record.id}>
-                <Button
-                  className="h-6!"
-                  onClick={() => {
-                    onClose();
-                    places.open(user.kind, user.record.id);
-                  }}
-                >
-                  <span className="font-normal text-second">{kindWord(user.kind)}</span> {user.record.name}
-                </Button>
-              </li>
-            ))}
-            {users.length > LISTED && <li className="text-second">and {users.length - LISTED} more</li>}
-          </ul>
-          <div className="flex items-center gap-3">
-            <span className="shrink-0 text-second">Put in its place</span>
-            <NameInput
-              label={`In place of ${record.name}`}
-              value={name}
-              names={others}
-              onDone={choose}
-              placeholder={`Name of another ${kindWord(kind)}`}
-            />
-          </div>
-          {says && (
-            <p role="alert" className="pt-1 text-beet">
-              {says}
-            </p>
+    <Over
+      width="narrow"
+      title={`Remove ${record.name}`}
+      description={`${record.name} is still used by ${count(users.length, "record")}. Choose what becomes of ${users.length > 1 ? "them" : "it"}.`}
+      onClose={onClose}
+      foot={
+        <>
+          <Button
+            look="solid"
+            disabled={!other}
+            onClick={() =>
+              other &&
+              void onSend([
+                ...replaceEverywhere(catalogue, kind, record.id, other.id),
+                { op: "remove", kind, record: now },
+              ])
+            }
+          >
+            {other ? `Use ${other.name} everywhere, and remove ${record.name}` : "Use the other one everywhere"}
+          </Button>
+          {released && (
+            <Button onClick={() => void onSend([...released, { op: "remove", kind, record: now }])}>
+              {kind === "field" || kind === "stat"
+                ? `Remove it with its ${count(released.length, "value")}`
+                : "Take it out everywhere"}
+            </Button>
           )}
-          <div className="flex flex-wrap gap-2 pt-4">
-            <Button
-              look="solid"
-              disabled={!other}
-              onClick={() =>
-                other &&
-                void onSend([
-                  ...replaceEverywhere(catalogue, kind, record.id, other.id),
-                  { op: "remove", kind, record: now },
-                ])
-              }
-            >
-              {other ? `Use ${other.name} everywhere, and remove ${record.name}` : "Use the other one everywhere"}
+          {kind === "item" && "status" in record && record.status !== "stub" && (
+            <Button onClick={() => void onSend([setField(catalogue, "item", record.id, "status", "stub")])}>
+              Leave a stub
             </Button>
-            {kind === "item" && "status" in record && record.status !== "stub" && (
-              <Button onClick={() => void onSend([setField(catalogue, "item", record.id, "status", "stub")])}>
-                Leave a stub
+          )}
+          <Button look="quiet" onClick={onClose}>
+            Cancel
+          </Button>
+        </>
+      }
+    >
+      <div className="px-5 pb-4">
+        <ul aria-label="Used by" className="my-3 flex max-h-56 flex-wrap gap-1.5 overflow-auto">
+          {users.slice(0, LISTED).map((user) => (
+            <li key={user.record.id}>
+              <Button
+                className="h-6!"
+                onClick={() => {
+                  onClose();
+                  places.open(user.kind, user.record.id);
+                }}
+              >
+                <span className="font-normal text-second">{kindWord(user.kind)}</span> {user.record.name}
+                {saidBy(user) && <span className="font-normal">{saidBy(user)}</span>}
               </Button>
-            )}
-            <Button look="quiet" onClick={onClose}>
-              Cancel
-            </Button>
-          </div>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+            </li>
+          ))}
+          {users.length > LISTED && <li className="text-second">and {users.length - LISTED} more</li>}
+        </ul>
+        <div className="flex items-center gap-3">
+          <span className="shrink-0 text-second">Put in its place</span>
+          <NameInput
+            label={`In place of ${record.name}`}
+            value={name}
+            names={others}
+            onDone={choose}
+            placeholder={`Name of another ${kindWord(kind)}`}
+          />
+        </div>
+        {says && (
+          <p role="alert" className="pt-1 text-beet">
+            {says}
+          </p>
+        )}
+      </div>
+    </Over>
   );
+
+  /** The value that would be lost with a field or a stat. */
+  function saidBy({ kind: of, record: user }: { readonly kind: Kind; readonly record: AnyRecord }): string {
+    const path = kind === "field" ? `own.${record.id}` : kind === "stat" ? `stats.${record.id}` : "";
+    const at = path && pathOf(definition(of), path);
+    const value = at && valueAt(user, at);
+    const here = around(catalogue);
+    return at && value !== null && value !== "" ? fieldAt(at, here).say(value, here).slice(0, 40) : "";
+  }
 }

@@ -2,7 +2,8 @@
 /** Columns of a grid that follow from the fields of a kind. */
 import type { ReactNode } from "react";
 import { type Catalogue, recordsOf } from "@/core/catalogue/catalogue";
-import { type Heir, type Held, held, heldStat, type InheritedField } from "@/core/catalogue/inheritance";
+import { fieldsOfKind } from "@/core/catalogue/fields";
+import { type Heir, type Held, heldAt, held, type InheritedField } from "@/core/catalogue/inheritance";
 import { around } from "@/core/catalogue/surroundings";
 import { type AnyRecord, definition, isKind, type Kind, type Stat } from "@/core/kinds/index";
 import { sayCost } from "@/core/numbers/format";
@@ -25,7 +26,7 @@ export function fieldColumns<R extends AnyRecord>(kind: Kind, now: Now, looks: L
   const { key, ...fields } = definition(kind).fields;
   return [...Object.entries(fields), ["key", key] as const].flatMap(([name, field]) => {
     const inherits = field.options.inheritable === true;
-    if (field.parts) return partColumns<R>(name, field, now, inherits);
+    if (field.parts) return partColumns<R>(kind, name, field, now);
     const of = inherits
       ? (r: R): Held<unknown> => held(now(), r as unknown as Heir, name as InheritedField)
       : (r: R) => own((r as unknown as Values)[name]);
@@ -34,18 +35,19 @@ export function fieldColumns<R extends AnyRecord>(kind: Kind, now: Now, looks: L
 }
 const own = (value: unknown): Held<unknown> => ({ value, from: "own" });
 
-function partColumns<R extends AnyRecord>(name: string, field: Field, now: Now, inherits: boolean): Column<R>[] {
+/** What is edited in parts has a column for each; parts that have members of their own are for a sheet. */
+function partColumns<R extends AnyRecord>(kind: Kind, name: string, field: Field, now: Now): Column<R>[] {
   const { parts } = field;
-  if (!parts || !isKind(parts.kind)) return [];
-  return [...recordsOf(now(), parts.kind).values()].map((part) => {
+  if (!parts || !isKind(parts.kind) || parts.of.type === "group") return [];
+  const records = parts.kind === "field" ? fieldsOfKind(now(), kind) : recordsOf(now(), parts.kind).values();
+  return [...records].map((part) => {
     const { unit } = part as Partial<Stat>;
-    const of = inherits
-      ? (r: R): Held<unknown> => heldStat(now(), r as unknown as Heir, part.id)
-      : (r: R) => own(parts.get((r as unknown as Values)[name], part.id));
+    const path = `${name}.${part.id as Id}`;
+    const one = parts.each(around(now()), part.id);
     return {
-      ...column<R>(`${name}.${part.id as Id}`, parts.of, now, of),
+      ...column<R>(path, one, now, (r) => heldAt(now(), kind, r, path).here),
       title: unit ? `${part.name} ${unit}` : part.name,
-      width: field.options.width ?? NARROW,
+      width: one.options.width ?? field.options.width ?? NARROW,
     };
   });
 }

@@ -1,11 +1,11 @@
 "use client";
 /** Many lines at once: a verdict for each before anything is written; the good ones can go in while the others wait. */
-import { Dialog } from "radix-ui";
 import { useMemo, useState } from "react";
 import { addRecipes, wordsOf } from "@/core/editing/recipes";
 import { readLines } from "@/core/notation/text";
 import { count } from "@/core/numbers/format";
 import { Button, cx } from "../kit/kit";
+import { Over } from "../kit/over";
 import { useCatalogue, useStore } from "../pantry/provider";
 import { Remarks } from "./line-editor";
 
@@ -34,63 +34,64 @@ export function PasteLines({ onClose }: { onClose: () => void }) {
     else setText(bad.map((l) => l.text).join("\n"));
   };
   return (
-    <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-[#0d303855]" />
-        <Dialog.Content
-          aria-describedby="paste-help"
-          className="fixed top-[6vh] left-1/2 z-50 flex max-h-[86vh] w-[920px] -translate-x-1/2 flex-col gap-3 rounded-sm border border-line bg-salt p-5 shadow-2xl"
+    <Over
+      width="wide"
+      title="Paste recipe lines"
+      description={
+        <>
+          One recipe a line. Every line gets its verdict here; nothing is written until you say so. Lines that begin
+          with {"//"} are left out.
+        </>
+      }
+      onClose={onClose}
+      foot={
+        <>
+          <Button look="solid" disabled={!good.length} onClick={() => void write()}>
+            Write {count(good.length, "recipe")}
+            {stubs.size ? ` and ${count(stubs.size, "stub")}` : ""}
+          </Button>
+          <Button onClick={onClose}>Close</Button>
+          {bad.length > 0 && (
+            <span className="text-beet">{count(bad.length, "line has", "lines have")} faults and stay here.</span>
+          )}
+          <span aria-live="polite" className="text-kelp">
+            {written}
+          </span>
+        </>
+      }
+    >
+      <div className="flex min-h-0 flex-1 flex-col gap-3 p-5">
+        <textarea
+          aria-label="Recipe lines"
+          className="field min-h-36 font-medium"
+          value={text}
+          onChange={(e) => setText(e.target.value)}
+          placeholder={"Lay rope: 3 Hemp yarn -> 1 Rope at Ropewalk in 40s\nsalvage Rope -> 2 Oakum"}
+        />
+        <ol
+          aria-label="Verdicts"
+          className="min-h-0 flex-1 divide-y divide-hair overflow-auto rounded-sm border border-line"
         >
-          <Dialog.Title className="title text-[16px]">Paste recipe lines</Dialog.Title>
-          <p id="paste-help" className="text-second">
-            One recipe a line. Every line gets its verdict here; nothing is written until you say so. Lines that begin
-            with {"//"} are left out.
-          </p>
-          <textarea
-            aria-label="Recipe lines"
-            className="field min-h-36 font-medium"
-            value={text}
-            onChange={(e) => setText(e.target.value)}
-            placeholder={"Lay rope: 3 Hemp yarn -> 1 Rope at Ropewalk in 40s\nsalvage Rope -> 2 Oakum"}
-          />
-          <ol
-            aria-label="Verdicts"
-            className="min-h-0 flex-1 divide-y divide-hair overflow-auto rounded-sm border border-line"
-          >
-            {lines.length === 0 && <li className="px-3 py-4 text-second">Verdicts appear here, line by line.</li>}
-            {lines.map((l) => (
-              <li key={l.number} className="grid grid-cols-[34px_66px_1fr] gap-2 px-3 py-1.5">
-                <span className="text-right text-third">{l.number}</span>
-                <span
-                  className={cx(
-                    "font-semibold",
-                    l.parsed.ok ? (l.parsed.issues.length ? "text-copper" : "text-kelp") : "text-beet",
-                  )}
-                >
-                  {l.parsed.ok ? (l.parsed.issues.length ? "look" : "good") : "fault"}
-                </span>
-                <span className="min-w-0">
-                  <span className="block truncate">{l.text}</span>
-                  <Remarks parsed={l.parsed} text={l.text} />
-                </span>
-              </li>
-            ))}
-          </ol>
-          <div className="flex items-center gap-2">
-            <Button look="solid" disabled={!good.length} onClick={() => void write()}>
-              Write {count(good.length, "recipe")}
-              {stubs.size ? ` and ${count(stubs.size, "stub")}` : ""}
-            </Button>
-            <Button onClick={onClose}>Close</Button>
-            {bad.length > 0 && (
-              <span className="text-beet">{count(bad.length, "line has", "lines have")} faults and stay here.</span>
-            )}
-            <span aria-live="polite" className="text-kelp">
-              {written}
-            </span>
-          </div>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+          {lines.length === 0 && <li className="px-3 py-4 text-second">Verdicts appear here, line by line.</li>}
+          {lines.map((l) => (
+            <li key={l.number} className="grid grid-cols-[34px_66px_1fr] gap-2 px-3 py-1.5">
+              <span className="text-right text-third">{l.number}</span>
+              <span
+                className={cx(
+                  "font-semibold",
+                  l.parsed.ok ? (l.parsed.issues.length ? "text-copper" : "text-kelp") : "text-beet",
+                )}
+              >
+                {l.parsed.ok ? (l.parsed.issues.length ? "look" : "good") : "fault"}
+              </span>
+              <span className="min-w-0">
+                <span className="block truncate">{l.text}</span>
+                <Remarks parsed={l.parsed} text={l.text} />
+              </span>
+            </li>
+          ))}
+        </ol>
+      </div>
+    </Over>
   );
 }

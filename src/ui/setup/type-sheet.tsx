@@ -6,14 +6,15 @@ import { itemsOfType } from "@/core/catalogue/types";
 import { around } from "@/core/catalogue/surroundings";
 import { lineage } from "@/core/catalogue/tree";
 import { definition, type ItemType } from "@/core/kinds/index";
-import { pathOf } from "@/core/schema/record";
-import { count } from "@/core/numbers/format";
+import { fieldAt, pathOf } from "@/core/schema/record";
 import { usePlaces } from "../frame/navigate";
 import { shownAs } from "../grid/field-columns";
 import { Jar } from "../kit/kit";
 import { useLive } from "../pantry/provider";
-import { FieldRow, FieldValue, Row } from "../sheet/field-row";
+import { FieldRow } from "../sheet/field-row";
 import { Section } from "../sheet/item-sheet";
+import { OwnFields } from "../sheet/own-fields";
+import { Demands } from "./demands";
 
 const FIELDS = Object.entries(definition("type").fields);
 /** What a type is itself; the rest is what its items have. */
@@ -27,11 +28,6 @@ export function TypeSheet({ type, action }: { readonly type: ItemType; readonly 
   const places = usePlaces();
   const above = lineage(catalogue, type.parent);
   const items = [...itemsOfType(catalogue, type.id)];
-  const stats = [...catalogue.records.stat.values()].map((stat) => ({
-    ...stat,
-    path: `stats.${stat.id}`,
-    said: heldAt(catalogue, "type", type, `stats.${stat.id}`).here.from !== "none",
-  }));
   return (
     <div className="flex min-w-0 flex-1 flex-col border-t-4 bg-salt" style={{ borderTopColor: type.colour }}>
       <header className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-hair px-5 py-2">
@@ -61,28 +57,9 @@ export function TypeSheet({ type, action }: { readonly type: ItemType; readonly 
             <Given key={path} type={type} path={path} />
           ))}
         </Section>
-        <Section title="Stats of its items">
-          {stats.length === 0 && (
-            <p className="text-second">No stats in this pantry yet. They are a tab beside this.</p>
-          )}
-          {stats
-            .filter((s) => s.said)
-            .map(({ path, name, unit }) => (
-              <Given key={path} type={type} path={path} label={name} unit={unit} />
-            ))}
-          {stats.some((s) => !s.said) && (
-            <details className="pt-1">
-              <summary className="cursor-pointer text-second">
-                {count(stats.filter((s) => !s.said).length, "stat")} it says nothing of
-              </summary>
-              {stats
-                .filter((s) => !s.said)
-                .map(({ path, name, unit }) => (
-                  <Given key={path} type={type} path={path} label={name} unit={unit} />
-                ))}
-            </details>
-          )}
-        </Section>
+        <Demands type={type} which="takes" />
+        <Demands type={type} which="measures" />
+        <OwnFields kind="type" record={type} />
         <Section title="Items of this type" aside={items.length ? "open one to see it follow" : undefined}>
           {items.length === 0 && (
             <p className="text-second">None. An item gets its type on the shelves, or on its sheet.</p>
@@ -100,34 +77,18 @@ export function TypeSheet({ type, action }: { readonly type: ItemType; readonly 
 }
 
 /** A value with where it stands in the tree: said here, instead of what, or taken from where. */
-function Given({
-  type,
-  path,
-  label,
-  unit,
-}: {
-  readonly type: ItemType;
-  readonly path: string;
-  readonly label?: string;
-  readonly unit?: string;
-}) {
+function Given({ type, path }: { readonly type: ItemType; readonly path: string }) {
   const { catalogue } = useLive();
   const { here, above } = heldAt(catalogue, "type", type, path);
   const at = pathOf(definition("type"), path);
-  const field = at && (at.part === null ? at.field : (at.field.parts?.of ?? at.field));
+  const field = at && fieldAt(at, around(catalogue));
   const instead =
     above.from === "none" || !field
       ? "added here"
       : `instead of ${shownAs(field, above.value, around(catalogue))} from ${above.type?.name}`;
   return (
     <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,190px)] items-center gap-x-5">
-      {label ? (
-        <Row label={unit ? `${label}, ${unit}` : label}>
-          <FieldValue kind="type" record={type} path={path} label={label} />
-        </Row>
-      ) : (
-        <FieldRow kind="type" record={type} path={path} />
-      )}
+      <FieldRow kind="type" record={type} path={path} />
       <span className="truncate text-second">
         {here.from === "own" ? instead : here.from === "inherited" ? `from ${here.type?.name}` : ""}
       </span>

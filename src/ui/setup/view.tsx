@@ -3,7 +3,15 @@ import { Plus, Trash2 } from "lucide-react";
 import { useMemo, useState } from "react";
 import { byKey, keyIndex } from "@/core/catalogue/keys";
 import { newId, type Id } from "@/core/schema/id";
-import { type AnyRecord, definition, type Kind, KINDS, kindWord, withDefaults } from "@/core/kinds/index";
+import {
+  type AnyRecord,
+  definition,
+  type Kind,
+  KINDS,
+  kindWord,
+  type OwnField,
+  withDefaults,
+} from "@/core/kinds/index";
 import { FreeKeys } from "@/core/editing/new-names";
 import { count } from "@/core/numbers/format";
 import { usePlaces } from "../frame/navigate";
@@ -19,6 +27,7 @@ import { useWrite, useWriteCells } from "../pantry/use-write";
 import { viewOf } from "../views";
 import { BundlePanel } from "./bundle-panel";
 import { DeletePanel } from "./delete-panel";
+import { RetypeButton } from "./retype";
 import { TypeTree } from "./type-tree";
 
 /** Kinds without a view of their own; those that say most first. */
@@ -90,6 +99,7 @@ function KindGrid({ kind }: { kind: Kind }) {
         <Button look="solid" onClick={() => void make()}>
           <Plus size={14} aria-hidden /> New {kindWord(kind)}
         </Button>
+        {kind === "field" && active && <RetypeButton key={active.id} field={active as OwnField} />}
         {active && (
           <RemoveButton kind={kind} record={active as AnyRecord}>
             <Trash2 size={14} aria-hidden /> Remove {active.name}

@@ -4,17 +4,19 @@ import type { ReactNode } from "react";
 import { heldAt } from "@/core/catalogue/inheritance";
 import { around } from "@/core/catalogue/surroundings";
 import { type AnyRecord, definition, type Kind } from "@/core/kinds/index";
-import { pathOf } from "@/core/schema/record";
+import { fieldAt, pathOf } from "@/core/schema/record";
 import { labelOf, shownAs } from "../grid/field-columns";
 import { Inline } from "../kit/inline";
 import { Icon } from "../kit/kit";
 import { useLive } from "../pantry/provider";
 import { useWrite } from "../pantry/use-write";
 
-export function Row({ label, children }: { label: string; children: ReactNode }) {
+export function Row({ label, help, children }: { label: string; help?: string; children: ReactNode }) {
   return (
     <div className="flex min-h-7 items-center justify-between gap-2 border-b border-dotted border-line">
-      <span className="shrink-0 text-second">{label}</span>
+      <span className="max-w-[60%] truncate text-second" title={help || label}>
+        {label}
+      </span>
       <span className="min-w-0 text-right">{children}</span>
     </div>
   );
@@ -35,12 +37,12 @@ export function FieldValue({ kind, record, path, label }: Props) {
   const write = useWrite();
   const at = pathOf(definition(kind), path);
   if (!at) return null;
-  const field = at.part === null ? at.field : (at.field.parts?.of ?? at.field);
   const { here, above } = heldAt(catalogue, kind, record, path);
   const names = around(catalogue);
+  const field = fieldAt(at, names);
   const text = here.from === "none" ? "" : field.format(here.value, names);
   const called = label ?? labelOf(at.name, at.field);
-  if (field.type === "choice" && !at.field.options.inheritable)
+  if (field.type === "choice" && at.part === null && !at.field.options.inheritable)
     return (
       <select
         aria-label={called}
@@ -59,6 +61,7 @@ export function FieldValue({ kind, record, path, label }: Props) {
       held={here}
       // Values stand under each other at the right edge of the row.
       numeric
+      long={field.type === "long text"}
       show={here.from === "none" ? "" : shownAs(field, here.value, names)}
       text={text}
       names={field.type === "refs" ? undefined : field.completions?.(names)}

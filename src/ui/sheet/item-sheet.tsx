@@ -25,6 +25,7 @@ import { Drawn } from "../recipes/line-editor";
 import { RecipeEditor } from "../recipes/recipe-editor";
 import { marginOf, sayMargin } from "../pantry/margin";
 import { FieldRow, FieldValue, Row } from "./field-row";
+import { OwnFields } from "./own-fields";
 import { CostSection } from "./cost-section";
 import { IconChoice } from "./icon-choice";
 import { SheetEdge, useSheetWidth } from "./width";
@@ -147,6 +148,7 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
             ))}
           </div>
         </Section>
+        <OwnFields kind="item" record={item} />
         <CostSection id={item.id} />
         {margin !== null && (
           <p className="pt-1 text-second">
@@ -233,7 +235,7 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
 }
 
 /** Fields that have a place of their own on the sheet. */
-const PLACED = ["key", "name", "icon", "stats", "description", "note"];
+const PLACED = ["key", "name", "icon", "stats", "own", "description", "note"];
 const FIELDS = Object.entries(definition("item").fields).filter(([name]) => !PLACED.includes(name));
 /** Two beside each other, but for lists. */
 const SHORT = FIELDS.filter(([, { depth }]) => depth === 0).map(([name]) => name);

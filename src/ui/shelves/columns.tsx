@@ -126,7 +126,7 @@ const readingColumn = (facts: Facts, { id, title, width, value, say, digits, bad
 });
 
 /** In which order columns stand where nobody chose another; those that are not named follow. */
-const ORDER = ["name", "type", "rarity", "status", "tags", "level", "stack", "mass", "stats"];
+const ORDER = ["name", "type", "rarity", "status", "tags", "level", "stack", "mass", "stats", "own"];
 const LAST = ["cost", "time", "buy", "sell", "margin"];
 function placeOf({ id }: Column<Item>): number {
   const place = ORDER.indexOf(id.split(".")[0]);

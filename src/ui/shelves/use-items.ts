@@ -14,13 +14,13 @@ import { KeptRows, union } from "../grid/rows";
 import type { Live } from "../pantry/store";
 import { type ItemFacts, itemColumns } from "./columns";
 
-/** The columns of items; the same ones until a stat is another, so that rows that did not change are not drawn again. */
+/** The columns of items; the same ones until a stat or a field is another, so that rows that did not change are not drawn again. */
 export function useItemColumns(live: Live): readonly Column<Item>[] {
   const latest = useRef<ItemFacts>(live);
   latest.current = live;
-  const { type, rarity, tag, stat } = live.catalogue.records;
+  const { type, rarity, tag, stat, field } = live.catalogue.records;
   // biome-ignore lint/correctness/useExhaustiveDependencies: cells show names and colours of these records
-  return useMemo(() => itemColumns(() => latest.current), [type, rarity, tag, stat]);
+  return useMemo(() => itemColumns(() => latest.current), [type, rarity, tag, stat, field]);
 }
 
 /** What cells of a row show beside the item: where it is another, the row is drawn again. */

@@ -1,0 +1,39 @@
+import { held, soldFor } from "../catalogue/inheritance";
+import { referrersTo } from "../catalogue/references";
+import { statsOfItem } from "../catalogue/fields";
+import { lineage } from "../catalogue/tree";
+import type { Id } from "../schema/id";
+import { perRecord, ref } from "./check";
+import { holdersBeside } from "./holders";
+
+/** An item that players can have and do nothing with: no recipe takes it, nobody buys it, it is not worn and says no stat. */
+export const deadEnd = perRecord<"item">({
+  id: "dead-end",
+  reads: [],
+  per: ["item"],
+  *also({ catalogue }, _, edits) {
+    yield* holdersBeside(catalogue, edits);
+    for (const edit of edits)
+      if (edit.kind === "recipe" && edit.op === "set" && edit.field === "taughtBy")
+        for (const id of [edit.from, edit.to]) if (id !== null) yield id as Id;
+  },
+  *at({ catalogue, readings }, item) {
+    if (item.status !== "ready") return;
+    const { compiled, network, reach } = readings;
+    const i = compiled.numberOf(item.id) as number;
+    const { consumers } = network;
+    // What can't be had is another check's.
+    if (!reach.items[i] || consumers.end[i] > consumers.start[i]) return;
+    if ((soldFor(catalogue, item) ?? 0) > 0 || held(catalogue, item, "slot").value !== null) return;
+    const measured = [item, ...lineage(catalogue, item.type)].some(({ stats }) => Object.keys(stats).length > 0);
+    if (measured || statsOfItem(catalogue, item)) return;
+    for (const { kind, record } of referrersTo(catalogue, "item", new Set([item.id])))
+      if (kind !== "source" && !(kind === "recipe" && "taughtBy" in record && record.taughtBy !== item.id)) return;
+    yield {
+      subject: ref(catalogue, "item", item.id),
+      says: `${item.name} can be had, but is good for nothing: no recipe takes it, nobody buys it, it is not worn and has no stats.`,
+      evidence: { type: "names", names: [item.name] },
+      fixes: [{ says: `Open ${item.name} and give it a use or a price`, do: "open", kind: "item", id: item.id }],
+    };
+  },
+});

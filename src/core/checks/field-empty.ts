@@ -1,0 +1,49 @@
+import { demandOn, fieldsOfItem, fieldsOfKind, statsOfItem } from "../catalogue/fields";
+import { heldOwn, heldStat } from "../catalogue/inheritance";
+import { type AnyRecord, type Item, type Kind, kindWord } from "../kinds/index";
+import { HOLDERS } from "../kinds/field";
+import type { Id } from "../schema/id";
+import { perRecord, ref } from "./check";
+import { holdersBeside } from "./holders";
+
+type Holder = (typeof HOLDERS)[number];
+
+/** A field or stat that must be said and is not: on the record itself, and for items on no type above it. */
+export const fieldEmpty = perRecord<Holder>({
+  id: "field-empty",
+  reads: [],
+  per: HOLDERS,
+  also: ({ catalogue }, _, edits) => holdersBeside(catalogue, edits),
+  *at({ catalogue }, record, kind) {
+    if (kind === "type" || ("status" in record && record.status !== "ready")) return;
+    for (const { field, id, name } of missing()) {
+      yield {
+        subject: [ref(catalogue, kind, record.id), ref(catalogue, field, id)],
+        says: `${record.name} has no ${name}, which ${kind === "item" ? "every ready item of its type" : `every ${kindWord(kind)}`} must have.`,
+        evidence: { type: "names", names: [record.name, name] },
+        fixes: [
+          { says: `Open ${record.name} and fill it in`, do: "open", kind, id: record.id },
+          { says: `Open ${name}`, do: "open", kind: field, id },
+        ],
+      };
+    }
+
+    function* missing(): Generator<{ field: Kind; id: Id; name: string }> {
+      if (kind !== "item") {
+        const { own } = record as AnyRecord & Pick<Item, "own">;
+        for (const field of fieldsOfKind(catalogue, kind))
+          if (field.required && !Object.hasOwn(own, field.id)) yield { field: "field", id: field.id, name: field.name };
+        return;
+      }
+      const item = record as Item;
+      for (const { id, name } of fieldsOfItem(catalogue, item))
+        if (demandOn(catalogue, item, "takes", id).required && heldOwn(catalogue, item, id).from === "none")
+          yield { field: "field", id, name };
+      for (const id of statsOfItem(catalogue, item) ?? []) {
+        const stat = catalogue.records.stat.get(id);
+        if (stat && demandOn(catalogue, item, "measures", id).required && heldStat(catalogue, item, id).from === "none")
+          yield { field: "stat", id, name: stat.name };
+      }
+    }
+  },
+});

@@ -1,0 +1,171 @@
+/** The checks of what items must have: fields, stats, links, and what players see. */
+import { describe, expect, it } from "vitest";
+import type { Catalogue } from "../catalogue/catalogue";
+import { setField } from "../catalogue/edit";
+import { Engine } from "../engine/engine";
+import { readingsOf } from "../analysis/readings";
+import { type AnyRecord, type Kind, withDefaults } from "../kinds/index";
+import { type Id, newId } from "../schema/id";
+import { item, kitchen, must } from "../testing/kitchen";
+import { findingsOf } from "./index";
+import { editsOf } from "./mend";
+
+const add = (kind: Kind, record: object) => ({ op: "add" as const, kind, record: record as AnyRecord });
+const made = <K extends Kind>(kind: K, name: string, given: object = {}) =>
+  withDefaults(kind, { id: newId(), key: name.toLowerCase(), name, ...given } as never);
+
+const smell = made("field", "Smell", { form: "choice", options: ["salty", "smoky"] });
+const keeps = made("field", "Keeps", { form: "whole", everywhere: false, min: 0, max: 100 });
+const pairs = made("field", "Pairs", { form: "link", to: "item" });
+const bite = made("stat", "Bite");
+const heft = made("stat", "Heft");
+
+/** A smoked eel that says everything it must. */
+function world(): { catalogue: Catalogue; eel: Id; salt: Id; preserve: Id } {
+  const before = kitchen(
+    "gather Eel in 20s\nbuy Salt for 1\n2 Eel + 1 Salt -> 1 Smoked eel in 30s\nsalvage Smoked eel -> 1 Eel 40%",
+  );
+  const preserve = made("type", "Preserve", {
+    icon: "crock",
+    takes: { [keeps.id]: { required: true, min: 10, max: 50 } },
+    measures: { [bite.id]: { required: true, min: null, max: 9 } },
+  });
+  const eel = item(before, "Smoked eel").id;
+  const catalogue = must(before, [
+    ...[smell, keeps, pairs].map((record) => add("field", record)),
+    ...[bite, heft].map((record) => add("stat", record)),
+    add("type", preserve),
+    ...[
+      ["type", preserve.id],
+      [`own.${keeps.id}`, 20],
+      [`own.${smell.id}`, "smoky"],
+      [`stats.${bite.id}`, 3],
+    ].map(([path, to]) => setField(before, "item", eel, path as string, to as never)),
+    setField(before, "item", item(before, "Salt").id, `stats.${heft.id}`, 1),
+  ]);
+  return { catalogue, eel, salt: item(catalogue, "Salt").id, preserve: preserve.id };
+}
+const found = (catalogue: Catalogue) => findingsOf(catalogue, readingsOf(catalogue));
+const says = (catalogue: Catalogue) => found(catalogue).map((f) => `${f.rule}: ${f.says}`);
+const set = (catalogue: Catalogue, id: Id, path: string, to: unknown, kind: Kind = "item") =>
+  must(catalogue, [setField(catalogue, kind, id, path, to as never)]);
+
+describe("checks of what items have", () => {
+  it("find nothing where everything is said as asked", () => {
+    expect(says(world().catalogue)).toEqual([]);
+  });
+
+  it("find what is required and empty, of fields and of stats", () => {
+    const { catalogue, eel } = world();
+    expect(says(set(set(catalogue, eel, `own.${keeps.id}`, null), eel, `stats.${bite.id}`, null))).toEqual(
+      [
+        "field-empty: Smoked eel has no Bite, which every ready item of its type must have.",
+        "field-empty: Smoked eel has no Keeps, which every ready item of its type must have.",
+        "orphan: Nothing uses the stat Bite.",
+      ].slice(0, 2),
+    );
+    expect(says(set(set(catalogue, eel, `own.${keeps.id}`, null), eel, "status", "draft"))).toEqual([]);
+  });
+
+  it("find a value beyond the range of its type, or of its field, and bring it back into it", () => {
+    const { catalogue, eel, preserve } = world();
+    const beyond = set(catalogue, eel, `own.${keeps.id}`, 60);
+    expect(says(beyond)).toEqual([
+      "value-out-of-range: Smoked eel has Keeps 60; items of the type Preserve may have at most 50.",
+    ]);
+    const [finding] = found(beyond);
+    expect(says(must(beyond, editsOf(beyond, finding.fixes[0])))).toEqual([]);
+    const wide = set(beyond, preserve, `takes.${keeps.id}`, { required: true, min: null, max: null }, "type");
+    expect(says(wide)).toEqual([]);
+    expect(says(set(wide, eel, `own.${keeps.id}`, 101))[0]).toMatch(/it may have at most 100/);
+    expect(says(set(catalogue, eel, `stats.${bite.id}`, 12))[0]).toMatch(/Bite 12; items of the type Preserve/);
+  });
+
+  it("find a choice whose word is gone, and offer the nearest", () => {
+    const { catalogue, eel } = world();
+    const gone = set(catalogue, smell.id, "options", ["salty", "smokey"], "field");
+    expect(says(gone)).toEqual(["choice-gone: Smoked eel has Smell “smoky”, which is no longer one of its options."]);
+    const [finding] = found(gone);
+    expect(item(must(gone, editsOf(gone, finding.fixes[0])), "Smoked eel").own[smell.id]).toBe("smokey");
+    expect(says(must(gone, editsOf(gone, finding.fixes[1])))).toEqual([]);
+    expect(eel).toBe(item(gone, "Smoked eel").id);
+  });
+
+  it("find a link to a retired item, or to one of another type than the field asks for", () => {
+    const { catalogue, eel, salt, preserve } = world();
+    const linked = set(catalogue, eel, `own.${pairs.id}`, [{ kind: "item", id: salt, amount: 1 }]);
+    expect(says(linked)).toEqual([]);
+    expect(says(set(linked, pairs.id, "ofType", preserve, "field"))).toEqual([
+      "link-astray: Smoked eel names Salt as Pairs, but it is not of the type Preserve.",
+    ]);
+    expect(says(set(linked, salt, "status", "retired")).filter((s) => s.startsWith("link"))).toEqual([
+      "link-astray: Smoked eel names Salt as Pairs, but it is retired.",
+    ]);
+  });
+
+  it("find a stat or field that the type does not take, and take it off", () => {
+    const { catalogue, eel, salt } = world();
+    const more = set(set(catalogue, eel, `stats.${heft.id}`, 2), salt, `own.${keeps.id}`, 20);
+    expect(says(more)).toEqual([
+      "not-of-type: Salt says Keeps, but it has no type that takes it.",
+      "not-of-type: Smoked eel says Heft, but Preserve does not take it.",
+    ]);
+    expect(says(found(more).reduce((c, f) => must(c, editsOf(c, f.fixes[0])), more))).toEqual([]);
+  });
+
+  it("find what is good for nothing, used by nothing, not described or without a picture", () => {
+    const { catalogue, eel } = world();
+    const extra = must(catalogue, [add("tag", made("tag", "Odd")), add("slot", made("slot", "Belt"))]);
+    expect(says(extra)).toEqual(["orphan: Nothing uses the slot Belt.", "orphan: Nothing uses the tag Odd."]);
+    expect(says(set(set(catalogue, eel, "description", " "), eel, "icon", null))).toEqual([
+      "no-description: Smoked eel has no description.",
+    ]);
+    const salt = item(catalogue, "Salt").id;
+    expect(says(set(catalogue, salt, "icon", null))).toEqual(["no-icon: Salt has no icon."]);
+    const idle = kitchen("gather Eel in 20s");
+    expect(says(idle).filter((s) => !s.startsWith("orphan"))).toEqual([
+      "dead-end: Eel can be had, but is good for nothing: no recipe takes it, nobody buys it, it is not worn and has no stats.",
+    ]);
+    expect(says(set(idle, item(idle, "Eel").id, "sell", 2)).filter((s) => !s.startsWith("orphan"))).toEqual([]);
+  });
+
+  it("follow every edit of a type, a field, a stat or a tag as if all were looked at anew", () => {
+    const { catalogue, eel, salt, preserve } = world();
+    const engine = new Engine(catalogue);
+    const told = new Map(found(catalogue).map((f) => [f.fingerprint, f.says]));
+    const tag = made("tag", "Odd");
+    const steps = [
+      () => [
+        setField(engine.catalogue, "type", preserve, `takes.${keeps.id}`, {
+          required: true,
+          min: 30,
+          max: null,
+        } as never),
+      ],
+      () => [setField(engine.catalogue, "field", smell.id, "options", ["salty"] as never)],
+      () => [setField(engine.catalogue, "field", smell.id, "required", true)],
+      () => [add("tag", tag)],
+      () => [setField(engine.catalogue, "item", salt, "tags", [tag.id] as never)],
+      () => [setField(engine.catalogue, "item", salt, "tags", [] as never)],
+      () => [setField(engine.catalogue, "type", preserve, "icon", null)],
+      () => [setField(engine.catalogue, "item", eel, "icon", null)],
+      () => [setField(engine.catalogue, "item", eel, "type", null)],
+      () => [
+        setField(engine.catalogue, "item", eel, `own.${pairs.id}`, [{ kind: "item", id: salt, amount: 1 }] as never),
+      ],
+      () => [setField(engine.catalogue, "item", salt, "status", "retired")],
+      () => [setField(engine.catalogue, "field", smell.id, "everywhere", false)],
+    ];
+    for (const [k, edits] of steps.entries()) {
+      const { outcome, ripple } = engine.change(edits());
+      expect(outcome.ok, String(k)).toBe(true);
+      for (const f of ripple?.put ?? []) told.set(f.fingerprint, f.says);
+      for (const print of ripple?.drop ?? []) told.delete(print);
+      expect([...told.values()].sort(), `step ${k}`).toEqual(
+        found(engine.catalogue)
+          .map((f) => f.says)
+          .sort(),
+      );
+    }
+  });
+});

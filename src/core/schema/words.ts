@@ -1,0 +1,78 @@
+/** A field that holds a list of short words in an order: the options of a choice. */
+import { type Column, type Field, type FieldOptions, plain, snake } from "./field";
+import { textProblem } from "./characters";
+import { MOST_LISTED } from "./limits";
+import { normalise } from "./names";
+
+const NONE: readonly string[] = [];
+
+/** @param longest  most characters of one word; a comma or semicolon may not stand in it */
+export function words(longest: number, options: FieldOptions = {}): Field<readonly string[]> {
+  const problem = (word: unknown): string | null =>
+    textProblem(word, { max: longest, name: true }) ??
+    (word === "" || (word as string).trim() !== word
+      ? "A word is needed, without spaces around it."
+      : /[,;]/.test(word as string)
+        ? "A comma or semicolon stands between words, not in one."
+        : null);
+  return {
+    ...plain,
+    type: "words",
+    options,
+    initial: NONE,
+    bundleInitial: NONE,
+    depth: 1,
+    check(value, to) {
+      if (!Array.isArray(value)) return to.fault("", "Expected a list of words.");
+      if (value.length > MOST_LISTED) return to.fault("", `${value.length} words; at most ${MOST_LISTED} fit.`);
+      const seen = new Set<string>();
+      for (const [k, word] of value.entries()) {
+        const says = problem(word);
+        if (says) to.fault(String(k + 1), says);
+        else if (seen.has(normalise(word))) to.fault(String(k + 1), `“${word}” stands here twice.`);
+        else seen.add(normalise(word));
+      }
+    },
+    toBundle: (value) => (value.length ? [...value] : undefined),
+    fromBundle(value, place, from) {
+      if (Array.isArray(value)) return value;
+      from.fault(place, "Expected a list of words.");
+      return NONE;
+    },
+    schema: () => ({
+      type: "array",
+      maxItems: MOST_LISTED,
+      items: { type: "string", minLength: 1, maxLength: longest },
+    }),
+    format: (value) => value.join(", "),
+    parse(typed) {
+      const found = new Map<string, string>();
+      for (const part of typed.split(/[,;]/)) {
+        const word = part.trim();
+        const says = word && problem(word);
+        if (says) return { says };
+        if (word && !found.has(normalise(word))) found.set(normalise(word), word);
+      }
+      return { value: [...found.values()] };
+    },
+    say: (value) => value.join(", ") || "nothing",
+    pack: (value, to) => {
+      to.push(value.length, ...value);
+    },
+    unpack: (from) => Array.from({ length: from.values[from.at++] as number }, () => from.values[from.at++] as string),
+    stored(name, shape) {
+      const columns: Column[] = [
+        { name: "position", type: "integer", nullable: false },
+        { name: "word", type: "text", length: longest, nullable: false },
+      ];
+      const table = { name: snake(name).replace(/s$/, ""), columns, parts: [], key: "position", order: "position" };
+      const at = shape.parts.push(table) - 1;
+      return {
+        write(value, row) {
+          row.parts[at] = value.map((word, position) => ({ values: [position, word], parts: [] }));
+        },
+        read: (row) => row.parts[at].map(({ values }) => values[1] as string),
+      };
+    },
+  };
+}

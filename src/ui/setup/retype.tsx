@@ -1,0 +1,124 @@
+"use client";
+/** A field becomes another: what each of its values would be, or why it would be lost, before anything is written. */
+import { useMemo, useState } from "react";
+import { planRetype } from "@/core/editing/retype";
+import type { OwnField } from "@/core/kinds/index";
+import { FORMS, HOLDERS, LINKABLE } from "@/core/kinds/field";
+import { count } from "@/core/numbers/format";
+import { Button } from "../kit/kit";
+import { BeforeAndAfter, Over, Scrolled } from "../kit/over";
+import { useLive, useStore } from "../pantry/provider";
+
+export function RetypeButton({ field }: { readonly field: OwnField }) {
+  const [open, setOpen] = useState(false);
+  return (
+    <>
+      <Button onClick={() => setOpen(true)}>Change what it holds</Button>
+      {open && <Retype field={field} onClose={() => setOpen(false)} />}
+    </>
+  );
+}
+
+function Retype({ field, onClose }: { readonly field: OwnField; readonly onClose: () => void }) {
+  const { catalogue } = useLive();
+  const store = useStore();
+  const [form, setForm] = useState(field.form);
+  const [of, setOf] = useState(field.of);
+  const [to, setTo] = useState(field.to);
+  const [round, setRound] = useState(true);
+  const [widen, setWiden] = useState(true);
+  const plan = useMemo(
+    () => planRetype(catalogue, field, { form, of, to }, { round, widen }),
+    [catalogue, field, form, of, to, round, widen],
+  );
+  const links = form === "link" || form === "links";
+  const write = async () => {
+    const answer = await store.submit(plan.edits, `${field.name} is now ${form}`);
+    if (answer.ok) onClose();
+  };
+  return (
+    <Over
+      title={`What ${field.name} holds`}
+      description="Each value is shown as it would be then. What can't be kept is taken out; one undo brings all of it back."
+      onClose={onClose}
+      head={
+        <div className="flex flex-wrap items-center gap-x-4 gap-y-2 pt-3">
+          <Choice label="Form" value={form} of={FORMS} onChange={setForm} />
+          {links && <Choice label="Links to" value={to} of={LINKABLE} onChange={setTo} />}
+          <Choice label="Belongs to" value={of} of={HOLDERS} onChange={setOf} />
+          {(form === "whole" || form === "duration") && (
+            <Tick label="Round to whole numbers" value={round} onChange={setRound} />
+          )}
+          {form === "choice" && <Tick label="Words become options" value={widen} onChange={setWiden} />}
+        </div>
+      }
+      foot={
+        <>
+          <Button look="solid" disabled={!plan.edits.length} onClick={() => void write()}>
+            {plan.lost ? `Change it, and lose ${count(plan.lost, "value")}` : "Change it"}
+          </Button>
+          <Button look="quiet" onClick={onClose}>
+            Cancel
+          </Button>
+          <p role="status" className="text-second">
+            {count(plan.rows.length - plan.lost, "value")} kept{plan.lost > 0 && `, ${plan.lost} lost`}
+            {plan.made > 0 && `; ${count(plan.made, "stub")} made for names that are new`}
+          </p>
+        </>
+      }
+    >
+      <Scrolled label="Values before and after">
+        {plan.rows.length === 0 ? (
+          <p className="py-3 text-second">Nothing says it yet, so nothing can be lost.</p>
+        ) : (
+          <BeforeAndAfter
+            what="Said by"
+            rows={[...plan.rows]
+              .sort((a, b) => Number(a.says === null) - Number(b.says === null))
+              .map((row) => ({ ...row, id: row.record.id, name: row.record.name }))}
+          />
+        )}
+      </Scrolled>
+    </Over>
+  );
+}
+
+function Choice<T extends string>({
+  label,
+  value,
+  of,
+  onChange,
+}: {
+  readonly label: string;
+  readonly value: T;
+  readonly of: readonly T[];
+  readonly onChange: (value: T) => void;
+}) {
+  return (
+    <label className="flex items-center gap-2 text-second">
+      {label}
+      <select className="field w-32!" value={value} onChange={(e) => onChange(e.target.value as T)}>
+        {of.map((word) => (
+          <option key={word}>{word}</option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
+function Tick({
+  label,
+  value,
+  onChange,
+}: {
+  readonly label: string;
+  readonly value: boolean;
+  readonly onChange: (value: boolean) => void;
+}) {
+  return (
+    <label className="flex items-center gap-2">
+      <input type="checkbox" checked={value} onChange={(e) => onChange(e.target.checked)} />
+      {label}
+    </label>
+  );
+}
