@@ -24,12 +24,12 @@ describe("Brackwater Reach", () => {
 
   it("is as large as a designer would believe", () => {
     const recipes = [...catalogue.records.recipe.values()];
-    expect(catalogue.records.item.size).toBeGreaterThanOrEqual(60);
-    expect(recipes.filter((r) => r.kind === "craft").length).toBeGreaterThanOrEqual(50);
-    expect(recipes.filter((r) => r.kind === "salvage").length).toBeGreaterThanOrEqual(15);
-    expect(catalogue.records.source.size).toBeGreaterThanOrEqual(20);
-    for (const item of catalogue.records.item.values())
-      if (item.status === "ready") expect(item.description, item.name).not.toBe("");
+    expect(catalogue.records.item.size).toBeGreaterThanOrEqual(150);
+    expect(recipes.filter((r) => r.kind === "craft").length).toBeGreaterThanOrEqual(100);
+    expect(recipes.filter((r) => r.kind === "salvage").length).toBeGreaterThanOrEqual(30);
+    expect(catalogue.records.source.size).toBeGreaterThanOrEqual(45);
+    expect(recipes.length).toBeGreaterThanOrEqual(130);
+    expect([...new Set([...catalogue.records.field.values()].map((f) => f.form))].length).toBeGreaterThanOrEqual(5);
   });
 
   it("holds one planted fault for every check, and nothing else", () => {
@@ -42,12 +42,21 @@ describe("Brackwater Reach", () => {
       "needs-itself": 1,
       "out-of-range": 1,
       "stat-out-of-range": 1,
+      "value-out-of-range": 1,
+      "choice-gone": 1,
       unobtainable: 10,
       "price-below-cost": 1,
       "salvage-over-cost": 1,
       "gated-above": 1,
       "same-inputs": 1,
       "retired-in-use": 1,
+      "link-astray": 1,
+      "field-empty": 1,
+      "not-of-type": 1,
+      "dead-end": 1,
+      orphan: 1,
+      "no-description": 1,
+      "no-icon": 1,
       "rarity-ladder": 1,
       "faint-colour": 1,
       "near-names": 1,

@@ -47,7 +47,7 @@ function without(field: Field, value: unknown, kind: Kind, id: Id): unknown {
       const part = parts.get(rest, name);
       if (!refersTo(parts.of, part, kind, id)) continue;
       const left = Array.isArray(part)
-        ? (part as readonly Reference[]).filter((l) => l.id !== id || l.kind !== kind)
+        ? (part as readonly OwnLink[]).filter((l) => l.id !== id || l.kind !== kind)
         : null;
       rest = parts.with(rest, name, left?.length ? left : null);
     }

@@ -42,7 +42,7 @@ describe("what a change moved, in words", () => {
 
   it("fits what a real change did", () => {
     const before = kitchen(
-      "buy Salt for 2\nbuy Eel for 3\nSmoke: 2 Eel + 1 Salt -> 1 Smoked eel\nDry: 1 Smoked eel -> 1 Dried eel",
+      "buy Salt for 2\nbuy Eel for 3\nSmoke: 2 Eel + 1 Salt -> 1 Smoked eel\nDry: 1 Smoked eel -> 1 Dried eel\nsalvage Dried eel -> 1 Eel",
     );
     const source = [...before.records.source.values()].find((s) => s.lines[0].item === item(before, "Salt").id);
     const dearer = must(before, [setField(before, "source", source?.id as Id, "price", 4)]);
