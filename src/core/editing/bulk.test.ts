@@ -72,3 +72,63 @@ describe("the same done to many", () => {
     expect(told(ask("name", "clear"))).toEqual(expect.arrayContaining([expect.stringContaining("A name is needed")]));
   });
 });
+
+describe("what can be done to many", () => {
+  const glow = withDefaults("field", { id: newId(), key: "glows", name: "Glows for", form: "duration" });
+  const word = withDefaults("field", { id: newId(), key: "maker", name: "Maker", form: "text" });
+  const [fish, keeps] = ["fish", "keeps"].map((name) => withDefaults("tag", { id: newId(), key: name, name }));
+  const more = must(catalogue, [
+    ...[glow, word].map((record): Edit => ({ op: "add", kind: "field", record })),
+    ...[fish, keeps].map((record): Edit => ({ op: "add", kind: "tag", record })),
+  ]);
+  const plan = (path: string, action: BulkRequest["action"], typed = "", given: Partial<BulkRequest> = {}, on = more) =>
+    planBulk(on, "item", on.records.item.values(), { path, action, typed, step: "", ...given });
+  const done = (path: string, action: BulkRequest["action"], typed = "", given = {}, on = more) => {
+    const made = plan(path, action, typed, given, on);
+    if (!made.ok) throw new Error(made.says);
+    return must(on, made.edits);
+  };
+
+  it("reckons a value from the columns of each item, and says why it has none", () => {
+    expect(told(plan("buy", "reckon as", "sell price * 1.5 + Vigour", { step: "1" }))).toEqual([
+      "Eel pie:  → 55",
+      "Crab boil:  → Vigour has no value here.",
+      "Barm:  → sell price has no value here.",
+      "Skiff:  → Vigour has no value here.",
+    ]);
+    expect(told(plan("buy", "reckon as", "sel price"))).toMatch(/Did you mean sell price/);
+    const cost = new Map([["cost", (r: { name: string }) => (r.name === "Barm" ? 7 : null)]]);
+    const worked = planBulk(
+      more,
+      "item",
+      all,
+      { path: "sell", action: "reckon as", typed: "cost * 2", step: "" },
+      cost,
+    );
+    expect(told(worked)).toContain("Barm:  → 14");
+    expect(item(done(`own.${glow.id}`, "reckon as", "sell price * 1.01"), "Eel pie").own[glow.id]).toBe(34);
+  });
+
+  it("copies another column, number to number and else as it is written", () => {
+    expect(item(done("buy", "copy from", "sell"), "Crab boil").buy).toBe(12.5);
+    const named = done(`own.${word.id}`, "copy from", "type");
+    expect(item(named, "Eel pie").own[word.id]).toBe("Fare");
+    expect(item(named, "Barm").own).toEqual({});
+    expect(told(plan("sell", "copy from", "nothing"))).toBe("Choose the column that is copied.");
+  });
+
+  it("replaces a text in texts, as it stands and not as a pattern", () => {
+    const said = done("description", "set to", "Salted. Twice ($&).");
+    const next = done("description", "replace", "Salted.", { other: "Smoked $& ." }, said);
+    expect(item(next, "Barm").description).toBe("Smoked $& . Twice ($&).");
+    expect(told(plan("sell", "replace", "1"))).toMatch(/can't be done to this field/);
+  });
+
+  it("adds tags and takes them out, each once", () => {
+    const tagged = done("tags", "add to", "fish, keeps");
+    expect(item(done("tags", "add to", "fish", {}, tagged), "Barm").tags).toEqual([fish.id, keeps.id]);
+    expect(item(done("tags", "take out", "fish", {}, tagged), "Barm").tags).toEqual([keeps.id]);
+    const made = done("tags", "add to", "festival");
+    expect([...made.records.tag.values()].map((t) => t.name)).toContain("festival");
+  });
+});

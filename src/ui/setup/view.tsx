@@ -19,7 +19,7 @@ import { RemoveButton } from "../frame/remove";
 import { ViewHead } from "../frame/view-head";
 import { Grid } from "../grid/grid";
 import { ordered } from "../grid/columns";
-import { fieldColumns, titleOf } from "../grid/field-columns";
+import { fieldColumns, none, titleOf } from "../grid/field-columns";
 import { Inline } from "../kit/inline";
 import { Button, cx, Empty } from "../kit/kit";
 import { useLive, useStore } from "../pantry/provider";
@@ -74,6 +74,11 @@ export function SetupView() {
   );
 }
 
+/** What a field links to says something only where it is a link. */
+const linking = (r: AnyRecord): boolean => ["link", "links"].includes((r as OwnField).form);
+const onlyLinks = (say: (field: OwnField) => string) => (r: AnyRecord) => (linking(r) ? say(r as OwnField) : none);
+const FIELD_LOOKS = { to: { cell: onlyLinks((field) => field.to) } };
+
 function KindGrid({ kind }: { kind: Kind }) {
   const { help } = definition(kind);
   const writeCells = useWriteCells(kind);
@@ -81,7 +86,10 @@ function KindGrid({ kind }: { kind: Kind }) {
   const store = useStore();
   const places = usePlaces();
   const [order, setOrder] = useState({ column: kind === "rarity" ? "rank" : "name", down: false });
-  const columns = useMemo(() => fieldColumns(kind, () => catalogue), [kind, catalogue]);
+  const columns = useMemo(
+    () => fieldColumns(kind, () => catalogue, kind === "field" ? FIELD_LOOKS : {}),
+    [kind, catalogue],
+  );
   const rows = useMemo(
     () => ordered([...(catalogue.records[kind] as ReadonlyMap<Id, AnyRecord>).values()], columns, order),
     [catalogue, kind, columns, order],

@@ -7,6 +7,8 @@ import { namesOf } from "@/core/catalogue/surroundings";
 import { Trash2, X } from "lucide-react";
 import { type ReactNode, useRef, useState } from "react";
 import { nameOf } from "@/core/catalogue/catalogue";
+import { statsOfItem } from "@/core/catalogue/fields";
+import { heldStat } from "@/core/catalogue/inheritance";
 import { recordsWith } from "@/core/catalogue/references";
 import type { Id } from "@/core/schema/id";
 import { definition, type Item, type Recipe } from "@/core/kinds/index";
@@ -51,6 +53,11 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
   const findings = model.findings.filter((f) => f.about.some((r) => own.has(r.id)));
   const name = namesOf(catalogue, "item").written(item.id);
   const margin = marginOf(catalogue, model, item);
+  // Those its type takes, and what it says or inherits beside them.
+  const measured = statsOfItem(catalogue, item);
+  const stats = [...catalogue.records.stat.values()].filter(
+    ({ id }) => !measured || measured.has(id) || heldStat(catalogue, item, id).from !== "none",
+  );
   const plain = (value: unknown) => ({
     value,
     from: value === null || value === "" ? ("none" as const) : ("own" as const),
@@ -141,7 +148,7 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
             <p className="text-second">No stats in this pantry yet. Setup is where they are made.</p>
           )}
           <div className="grid grid-cols-2 gap-x-5">
-            {[...catalogue.records.stat.values()].map(({ id, name: stat, unit }) => (
+            {stats.map(({ id, name: stat, unit }) => (
               <Row key={id} label={unit ? `${stat}, ${unit}` : stat}>
                 <FieldValue kind="item" record={item} path={`stats.${id}`} label={stat} />
               </Row>

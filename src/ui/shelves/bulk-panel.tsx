@@ -1,26 +1,34 @@
 "use client";
 /** The same done to everything on the shelves as they are filtered: every value before and after, then one change. */
 import { useMutation } from "@tanstack/react-query";
-import { useMemo, useState } from "react";
+import { useId, useMemo, useState } from "react";
 import { nameOf } from "@/core/catalogue/catalogue";
-import { ACTIONS, type Action, planBulk, reckons } from "@/core/editing/bulk";
+import { fieldsOfKind } from "@/core/catalogue/fields";
+import { around } from "@/core/catalogue/surroundings";
+import type { Id } from "@/core/schema/id";
+import { fieldAt, pathOf } from "@/core/schema/record";
+import { planBulk } from "@/core/editing/bulk";
+import { type Action, actionOf, type BulkAction, fitting } from "@/core/editing/bulk-actions";
+import { numberColumns } from "@/core/editing/number-columns";
 import { sayMoved } from "@/core/history/say-moved";
 import { definition, type Item } from "@/core/kinds/index";
 import { count } from "@/core/numbers/format";
 import { labelOf } from "../grid/field-columns";
+import { figuresOf, useLive, useStore } from "../pantry/provider";
 import { Button } from "../kit/kit";
 import { BeforeAndAfter, Over, Scrolled } from "../kit/over";
-import { useLive, useStore } from "../pantry/provider";
 
 /** Fields that make no sense for many at once. */
 const ALONE = ["key", "name"];
 
 export function BulkPanel({ items, onClose }: { readonly items: readonly Item[]; readonly onClose: () => void }) {
-  const { catalogue } = useLive();
+  const { catalogue, model } = useLive();
   const store = useStore();
+  const offersId = useId();
   const [path, setPath] = useState("sell");
   const [action, setAction] = useState<Action>("raise by percent");
   const [typed, setTyped] = useState("");
+  const [other, setOther] = useState("");
   const [step, setStep] = useState("");
   const fields = useMemo(
     () => [
@@ -28,15 +36,37 @@ export function BulkPanel({ items, onClose }: { readonly items: readonly Item[];
         ALONE.includes(name) || field.parts ? [] : [{ path: name, label: labelOf(name, field) }],
       ),
       ...[...catalogue.records.stat.values()].map((stat) => ({ path: `stats.${stat.id}`, label: stat.name })),
+      ...fieldsOfKind(catalogue, "item").map((field) => ({ path: `own.${field.id}`, label: field.name })),
     ],
-    [catalogue.records.stat],
+    [catalogue],
   );
-  const ready = action === "clear" || typed.trim() !== "";
+  const here = around(catalogue);
+  const at = pathOf(definition("item"), path);
+  const field = at && fieldAt(at, here);
+  const actions = field ? fitting(field) : [];
+  const { asks, rounds } = actionOf(action) as BulkAction;
+  const ready = asks === "nothing" || typed.trim() !== "";
+  const readings = useMemo(
+    () =>
+      new Map([
+        ["cost", (r: { readonly id: Id }) => figuresOf(model, r.id).value],
+        ["time", (r: { readonly id: Id }) => figuresOf(model, r.id).time],
+      ]),
+    [model],
+  );
   const plan = useMemo(
     () =>
-      ready ? planBulk(catalogue, "item", items, { path, action, typed, step: reckons(action) ? step : "" }) : null,
-    [ready, catalogue, items, path, action, typed, step],
+      ready
+        ? planBulk(catalogue, "item", items, { path, action, typed, other, step: rounds ? step : "" }, readings)
+        : null,
+    [ready, catalogue, items, path, action, typed, other, step, rounds, readings],
   );
+  const choosePath = (next: string) => {
+    const to = pathOf(definition("item"), next);
+    setPath(next);
+    // What can't be done to the other column gives way to what can be done to any.
+    if (to && !fitting(fieldAt(to, here)).includes(action)) setAction("set to");
+  };
   const edits = plan?.ok ? plan.edits : [];
   const moving = useMutation({ mutationFn: () => store.api.whatIf(edits) });
   const ask = (change: () => void) => {
@@ -61,7 +91,7 @@ export function BulkPanel({ items, onClose }: { readonly items: readonly Item[];
             aria-label="What is changed"
             className="field w-44!"
             value={path}
-            onChange={(e) => ask(() => setPath(e.target.value))}
+            onChange={(e) => ask(() => choosePath(e.target.value))}
           >
             {fields.map((f) => (
               <option key={f.path} value={f.path}>
@@ -75,19 +105,60 @@ export function BulkPanel({ items, onClose }: { readonly items: readonly Item[];
             value={action}
             onChange={(e) => ask(() => setAction(e.target.value as Action))}
           >
-            {ACTIONS.map((a) => (
+            {actions.map((a) => (
               <option key={a}>{a}</option>
             ))}
           </select>
-          {action !== "clear" && (
+          {asks === "column" && (
+            <select
+              aria-label="Which column is copied"
+              className="field w-44!"
+              value={typed}
+              onChange={(e) => ask(() => setTyped(e.target.value))}
+            >
+              <option value="">Choose a column</option>
+              {fields
+                .filter((f) => f.path !== path)
+                .map((f) => (
+                  <option key={f.path} value={f.path}>
+                    {f.label}
+                  </option>
+                ))}
+            </select>
+          )}
+          {asks !== "nothing" && asks !== "column" && (
             <input
               aria-label="By what, or to what"
-              className="field w-32!"
+              className={asks === "formula" ? "field w-64!" : "field w-32!"}
+              placeholder={asks === "formula" ? "cost * 1.3" : undefined}
+              list={asks === "names" || asks === "value" ? offersId : undefined}
               value={typed}
               onChange={(e) => ask(() => setTyped(e.target.value))}
             />
           )}
-          {reckons(action) && (
+          <datalist id={offersId}>
+            {(field?.completions?.(here) ?? []).slice(0, 200).map((name) => (
+              <option key={name} value={name} />
+            ))}
+          </datalist>
+          {asks === "texts" && (
+            <label className="flex items-center gap-2 text-second">
+              with
+              <input
+                aria-label="What stands in its place"
+                className="field w-32!"
+                value={other}
+                onChange={(e) => ask(() => setOther(e.target.value))}
+              />
+            </label>
+          )}
+          {asks === "formula" && (
+            <p className="basis-full text-[12px] text-second">
+              May use {[...readings.keys(), ...numberColumns(catalogue, "item").keys()].slice(0, 12).join(", ")}, … and
+              if, min, max, round, clamp.
+            </p>
+          )}
+          {rounds && (
             <label className="flex items-center gap-2 text-second">
               rounded to
               <input

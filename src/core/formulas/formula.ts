@@ -1,0 +1,300 @@
+/**
+ * Formulas: arithmetic, comparisons and a few functions over names. Read into a syntax tree by precedence climbing
+ * (Richards 1979), which is evaluated as it stands, within bounds: nothing of it ever becomes code.
+ */
+import { normalise, nearest } from "../schema/names";
+import { type Lexeme, lex } from "./lexer";
+
+/** Most characters of a formula, and how deep its parts may stand within each other. */
+export const LONGEST_FORMULA = 500;
+const DEEPEST = 40;
+
+export type Operator = "+" | "-" | "*" | "/" | "<" | "<=" | ">" | ">=" | "=" | "!=" | "and" | "or";
+export type Formula =
+  | { readonly is: "number"; readonly value: number }
+  | { readonly is: "name"; readonly name: string }
+  | { readonly is: "negate" | "not"; readonly of: Formula }
+  | { readonly is: "operation"; readonly operator: Operator; readonly left: Formula; readonly right: Formula }
+  | { readonly is: "call"; readonly name: FunctionName; readonly with: readonly Formula[] };
+
+/** What is wrong, from which character to which (half open), and names that would fit there. */
+export interface FormulaFault {
+  readonly says: string;
+  readonly from: number;
+  readonly to: number;
+  readonly suggestions: readonly string[];
+}
+export type ParsedFormula =
+  | { readonly ok: true; readonly formula: Formula; readonly names: ReadonlySet<string> }
+  | ({ readonly ok: false } & FormulaFault);
+
+interface Callable {
+  readonly least: number;
+  readonly most: number;
+  /** What it takes, as a person reads it. */
+  readonly takes: string;
+  of(given: readonly number[]): number;
+}
+const one = (of: (x: number) => number): Callable => ({ least: 1, most: 1, takes: "a number", of: ([x]) => of(x) });
+/** More decimal places than anybody typed come from reckoning in binary. */
+const tidy = (value: number): number => Number(value.toPrecision(12));
+export const FUNCTIONS = {
+  min: { least: 1, most: 20, takes: "numbers", of: (all) => Math.min(...all) },
+  max: { least: 1, most: 20, takes: "numbers", of: (all) => Math.max(...all) },
+  round: {
+    least: 1,
+    most: 2,
+    takes: "a number, and a step where it is not 1",
+    of: ([x, step = 1]) => (step > 0 ? tidy(Math.round(tidy(x / step)) * step) : x),
+  },
+  floor: one(Math.floor),
+  ceil: one(Math.ceil),
+  abs: one(Math.abs),
+  clamp: {
+    least: 3,
+    most: 3,
+    takes: "a number, the least and the most",
+    of: ([x, least, most]) => Math.min(Math.max(x, least), most),
+  },
+  // What is not taken is not evaluated: see `evaluate`.
+  if: { least: 3, most: 3, takes: "a condition, what holds then and what else", of: ([c, a, b]) => (c ? a : b) },
+} as const satisfies { readonly [name: string]: Callable };
+export type FunctionName = keyof typeof FUNCTIONS;
+const isFunction = (name: string): name is FunctionName => Object.hasOwn(FUNCTIONS, name);
+
+/** How tightly each operator binds; the same on one level from left to right. */
+const BINDS: { readonly [operator in Operator]: number } = {
+  or: 1,
+  and: 2,
+  "=": 3,
+  "!=": 3,
+  "<": 4,
+  "<=": 4,
+  ">": 4,
+  ">=": 4,
+  "+": 5,
+  "-": 5,
+  "*": 6,
+  "/": 6,
+};
+const isOperator = (text: string): text is Operator => Object.hasOwn(BINDS, text);
+
+class Fault extends Error {
+  constructor(readonly fault: FormulaFault) {
+    super(fault.says);
+  }
+}
+
+/**
+ * @param known  names that it may use, as people write them; matched without regard to case and spaces
+ * @returns the names it uses are among the known ones, spelt as those are
+ */
+export function parseFormula(text: string, known: Iterable<string>): ParsedFormula {
+  if (text.length > LONGEST_FORMULA) {
+    const says = `${text.length} characters; a formula has at most ${LONGEST_FORMULA}.`;
+    return { ok: false, says, from: LONGEST_FORMULA, to: text.length, suggestions: [] };
+  }
+  try {
+    const parser = new Parser(text, lex(text), new Map([...known].map((name) => [normalise(name), name])));
+    return { ok: true, formula: parser.whole(), names: parser.used };
+  } catch (thrown) {
+    if (thrown instanceof Fault) return { ok: false, ...thrown.fault };
+    throw thrown;
+  }
+}
+
+class Parser {
+  readonly used = new Set<string>();
+  private at = 0;
+  constructor(
+    private readonly text: string,
+    private readonly lexemes: readonly Lexeme[],
+    private readonly known: ReadonlyMap<string, string>,
+  ) {}
+
+  whole(): Formula {
+    const formula = this.binary(1, 0);
+    const rest = this.lexemes[this.at];
+    if (rest) this.fail(`Expected an operator such as + before “${rest.text}”.`, rest);
+    return formula;
+  }
+
+  private fail(says: string, where: Lexeme | undefined, suggestions: readonly string[] = []): never {
+    const end = this.text.length;
+    throw new Fault({ says, from: where?.from ?? end, to: where?.to ?? end, suggestions });
+  }
+
+  private binary(least: number, depth: number): Formula {
+    if (depth > DEEPEST) this.fail(`Parts stand in each other more than ${DEEPEST} deep.`, this.lexemes[this.at]);
+    let left = this.unary(depth);
+    for (;;) {
+      const operator = this.lexemes[this.at]?.text ?? "";
+      if (this.lexemes[this.at]?.kind === "quoted" || !isOperator(operator) || BINDS[operator] < least) return left;
+      this.at++;
+      left = { is: "operation", operator, left, right: this.binary(BINDS[operator] + 1, depth + 1) };
+    }
+  }
+
+  private unary(depth: number): Formula {
+    const lexeme = this.lexemes[this.at];
+    if (lexeme?.kind !== "quoted" && (lexeme?.text === "-" || lexeme?.text === "not")) {
+      if (depth > DEEPEST) this.fail(`Parts stand in each other more than ${DEEPEST} deep.`, lexeme);
+      this.at++;
+      const bare = this.lexemes[this.at]?.kind === "number";
+      const of = this.unary(depth + 1);
+      // A number with its sign is a number.
+      if (lexeme.text === "-" && bare && of.is === "number") return { is: "number", value: -of.value };
+      return { is: lexeme.text === "-" ? "negate" : "not", of };
+    }
+    return this.single(depth);
+  }
+
+  private single(depth: number): Formula {
+    const lexeme = this.lexemes[this.at];
+    if (!lexeme) return this.fail("A number or a name is missing at the end.", undefined);
+    if (lexeme.kind === "number") {
+      this.at++;
+      return { is: "number", value: Number(lexeme.text) };
+    }
+    if (lexeme.text === "(" && lexeme.kind === "sign") {
+      this.at++;
+      const inner = this.binary(1, depth + 1);
+      this.expect(")");
+      return inner;
+    }
+    if (lexeme.kind === "word" && this.lexemes[this.at + 1]?.text === "(") return this.call(lexeme, depth);
+    if (lexeme.kind === "word" || lexeme.kind === "quoted") return this.name();
+    return this.fail(`Expected a number or a name, found “${lexeme.text}”.`, lexeme);
+  }
+
+  private call(lexeme: Lexeme, depth: number): Formula {
+    const name = lexeme.text.toLowerCase();
+    if (!isFunction(name)) {
+      const offers = nearest(name, Object.keys(FUNCTIONS));
+      return this.fail(
+        `There is no function “${lexeme.text}”. There are ${Object.keys(FUNCTIONS).join(", ")}.`,
+        lexeme,
+        offers,
+      );
+    }
+    this.at += 2;
+    const given: Formula[] = [];
+    while (this.lexemes[this.at]?.text !== ")") {
+      if (given.length) this.expect(",");
+      given.push(this.binary(1, depth + 1));
+    }
+    this.at++;
+    const { least, most, takes } = FUNCTIONS[name];
+    if (given.length < least || given.length > most) this.fail(`${name} takes ${takes}.`, lexeme);
+    return { is: "call", name, with: given };
+  }
+
+  /** The longest run of words that is a name. */
+  private name(): Formula {
+    const first = this.lexemes[this.at];
+    let words = 1;
+    if (first.kind === "word") while (this.lexemes[this.at + words]?.kind === "word") words++;
+    for (let n = words; n > 0; n--) {
+      const typed = this.lexemes.slice(this.at, this.at + n);
+      const name = this.known.get(normalise(typed.map((l) => l.text).join(" ")));
+      if (name === undefined) continue;
+      this.at += n;
+      this.used.add(name);
+      return { is: "name", name };
+    }
+    const last = this.lexemes[this.at + words - 1];
+    const typed = this.text.slice(first.from, last.to);
+    const offers = nearest(typed, this.known.values());
+    const near = offers.length ? ` Did you mean ${offers.join(" or ")}?` : "";
+    return this.fail(`“${typed}” is nothing that is known here.${near}`, { ...first, to: last.to }, offers);
+  }
+
+  private expect(sign: string): void {
+    const lexeme = this.lexemes[this.at++];
+    if (lexeme?.text !== sign || lexeme.kind !== "sign")
+      this.fail(lexeme ? `Expected ${sign}, found “${lexeme.text}”.` : `Expected ${sign} at the end.`, lexeme);
+  }
+}
+
+/** @param known  what a name stands for; null: it has no value here. @returns a number, or why there is none */
+export function evaluate(
+  formula: Formula,
+  known: (name: string) => number | null,
+): { readonly value: number } | { readonly says: string } {
+  try {
+    const value = reckon(formula, known);
+    return Number.isFinite(value) ? { value: tidy(value) + 0 } : { says: "The result is too large to be a number." };
+  } catch (thrown) {
+    if (thrown instanceof Fault) return { says: thrown.fault.says };
+    throw thrown;
+  }
+}
+const halt = (says: string): never => {
+  throw new Fault({ says, from: 0, to: 0, suggestions: [] });
+};
+
+function reckon(formula: Formula, known: (name: string) => number | null): number {
+  const of = (part: Formula) => reckon(part, known);
+  switch (formula.is) {
+    case "number":
+      return formula.value;
+    case "name":
+      return known(formula.name) ?? halt(`${formula.name} has no value here.`);
+    case "negate":
+      return -of(formula.of);
+    case "not":
+      return of(formula.of) ? 0 : 1;
+    case "call": {
+      if (formula.name === "if") return of(of(formula.with[0]) ? formula.with[1] : formula.with[2]);
+      return (FUNCTIONS[formula.name] as Callable).of(formula.with.map(of));
+    }
+    case "operation": {
+      const { operator, left, right } = formula;
+      if (operator === "and") return of(left) && of(right) ? 1 : 0;
+      if (operator === "or") return of(left) || of(right) ? 1 : 0;
+      return OPERATIONS[operator](of(left), of(right));
+    }
+  }
+}
+/** Numbers that differ by less than reckoning in binary leaves are the same. */
+const equal = (a: number, b: number): boolean => tidy(a) === tidy(b);
+const OPERATIONS: { readonly [o in Exclude<Operator, "and" | "or">]: (a: number, b: number) => number } = {
+  "+": (a, b) => a + b,
+  "-": (a, b) => a - b,
+  "*": (a, b) => a * b,
+  "/": (a, b) => (b === 0 ? halt("It divides by zero here.") : a / b),
+  "<": (a, b) => Number(a < b && !equal(a, b)),
+  "<=": (a, b) => Number(a <= b || equal(a, b)),
+  ">": (a, b) => Number(a > b && !equal(a, b)),
+  ">=": (a, b) => Number(a >= b || equal(a, b)),
+  "=": (a, b) => Number(equal(a, b)),
+  "!=": (a, b) => Number(!equal(a, b)),
+};
+
+/** As it is read back: names in quotes where they are no plain words. */
+export function formatFormula(formula: Formula): string {
+  const write = (of: Formula, least: number): string => {
+    switch (of.is) {
+      case "number":
+        return of.value < 0 && least > 1 ? `(${of.value})` : String(of.value);
+      case "name":
+        return /^[\p{L}_][\p{L}\p{N}_]*$/u.test(of.name) && !RESERVED.has(of.name.toLowerCase())
+          ? of.name
+          : `"${of.name.replace(/["\\]/g, "\\$&")}"`;
+      case "negate":
+        // Of a number it would be read as the number with its sign.
+        return of.of.is === "number" ? `-(${write(of.of, 1)})` : `-${write(of.of, 7)}`;
+      case "not":
+        return `not ${write(of.of, 7)}`;
+      case "call":
+        return `${of.name}(${of.with.map((part) => write(part, 1)).join(", ")})`;
+      case "operation": {
+        const binds = BINDS[of.operator];
+        const text = `${write(of.left, binds)} ${of.operator} ${write(of.right, binds + 1)}`;
+        return binds < least ? `(${text})` : text;
+      }
+    }
+  };
+  return write(formula, 1);
+}
+const RESERVED: ReadonlySet<string> = new Set(["and", "or", "not", ...Object.keys(FUNCTIONS)]);
