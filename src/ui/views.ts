@@ -15,7 +15,10 @@ export interface ViewEntry {
   readonly title: string;
   readonly icon: LucideIcon;
   /** Kinds of record that are opened here, with the query that opens the one of a key; null: any other kind. */
-  readonly opens?: { readonly kind: Kind | null; query(kind: Kind, key: string): { readonly [name: string]: string } };
+  readonly opens?: {
+    readonly kinds: readonly Kind[] | null;
+    query(kind: Kind, key: string): { readonly [name: string]: string };
+  };
   /** Actions of the command field: what is asked of the view. */
   readonly commands?: readonly { readonly label: string; readonly query: { readonly [name: string]: string } }[];
   /** How much there is of what it shows. */
@@ -29,13 +32,16 @@ export const VIEWS = [
     name: "setup",
     title: "Setup",
     icon: SlidersHorizontal,
-    opens: { kind: null, query: (kind: Kind, key: string) => ({ kind, record: key }) },
+    opens: { kinds: null, query: (kind: Kind, key: string) => ({ kind, record: key }) },
   },
   {
     name: "shelves",
     title: "Shelves",
     icon: Archive,
-    opens: { kind: "item", query: (_: Kind, key: string) => ({ item: key }) },
+    opens: {
+      kinds: ["item", "view"],
+      query: (kind: Kind, key: string): { readonly [name: string]: string } => ({ [kind]: key }),
+    },
     commands: [{ label: "New item", query: { new: "1" } }],
     count: ({ catalogue }: Shown) => catalogue.records.item.size,
   },
@@ -43,7 +49,7 @@ export const VIEWS = [
     name: "recipes",
     title: "Recipes",
     icon: BookOpenText,
-    opens: { kind: "recipe", query: (_: Kind, key: string) => ({ recipe: key }) },
+    opens: { kinds: ["recipe"], query: (_: Kind, key: string) => ({ recipe: key }) },
     commands: [
       { label: "New recipe", query: { new: "1" } },
       { label: "Paste recipe lines", query: { paste: "1" } },
@@ -73,4 +79,4 @@ export const ALL_VIEWS: readonly (ViewEntry & { readonly name: ViewName })[] = V
 
 /** The view in which records of a kind are opened. */
 export const viewOf = (kind: Kind): (typeof ALL_VIEWS)[number] | undefined =>
-  ALL_VIEWS.find((view) => view.opens?.kind === kind) ?? ALL_VIEWS.find((view) => view.opens?.kind === null);
+  ALL_VIEWS.find((view) => view.opens?.kinds?.includes(kind)) ?? ALL_VIEWS.find((view) => view.opens?.kinds === null);

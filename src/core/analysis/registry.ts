@@ -307,6 +307,7 @@ export const UNREAD: readonly string[] = [
   "cooldown",
   "situation",
   "field",
+  "view",
   "pantry.name",
   "pantry.key",
   ...Object.keys(CHECK_SETTINGS).map((name) => `pantry.${name}`),

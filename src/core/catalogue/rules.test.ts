@@ -165,6 +165,7 @@ describe("a record may be written", () => {
       "items",
       "recipes",
       "sources",
+      "views",
     ]);
   });
 });

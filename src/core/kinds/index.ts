@@ -17,6 +17,7 @@ import { source } from "./source";
 import { stat } from "./stat";
 import { tag } from "./tag";
 import { type } from "./type";
+import { view } from "./view";
 
 export const DEFINITIONS = {
   currency,
@@ -31,6 +32,7 @@ export const DEFINITIONS = {
   item,
   recipe,
   source,
+  view,
 } as const;
 export type Kind = keyof typeof DEFINITIONS;
 export const KINDS = Object.keys(DEFINITIONS) as readonly Kind[];

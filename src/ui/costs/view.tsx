@@ -11,7 +11,7 @@ import type { Item } from "@/core/kinds/index";
 import { count } from "@/core/numbers/format";
 import { usePlaces } from "../frame/navigate";
 import { ViewHead } from "../frame/view-head";
-import type { Column } from "../grid/columns";
+import type { Column, Order } from "../grid/columns";
 import { Grid } from "../grid/grid";
 import { Button, cx, Empty } from "../kit/kit";
 import { figuresOf, useLive } from "../pantry/provider";
@@ -31,7 +31,7 @@ export function CostsView() {
   const live = useLive();
   const { catalogue, model, last } = live;
   const places = usePlaces();
-  const [order, setOrder] = useState({ column: "cost", down: true });
+  const [orders, setOrders] = useState<readonly Order[]>([{ column: "cost", down: true }]);
   const text = normalise(places.query.get("text") ?? "");
   const only = places.query.get("only") ?? "";
   const latest = useRef(model);
@@ -60,7 +60,7 @@ export function CostsView() {
     if (only === "loss") return cost !== null && price !== null && price > 0 && price < cost;
     return only !== "unpriced" || !price;
   };
-  const rows = useItemsInOrder(live, columns, order, text || only ? { keep, among: null } : null, [text, only]);
+  const rows = useItemsInOrder(live, columns, orders, text || only ? { keep, among: null } : null, [text, only]);
   const key = places.query.get("of");
   const selected = key ? byKey(catalogue, "item", key) : rows[0];
   const choices = [
@@ -105,8 +105,8 @@ export function CostsView() {
           onWrite={writeCells}
           moved={last?.items as ReadonlySet<string> | undefined}
           stampOf={stampOf(live)}
-          order={order}
-          onOrder={setOrder}
+          orders={orders}
+          onOrders={setOrders}
           empty={
             <Empty title="No item fits">
               {catalogue.records.item.size

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { type Column, ordered } from "./columns";
+import { type Column, type Order, ordered, pressedHead } from "./columns";
 
 interface Row {
   readonly id: string;
@@ -22,7 +22,7 @@ const column = (id: string, sort: Column<Row>["sort"]): Column<Row> => ({
   sort,
 });
 const columns = [column("name", (r) => r.name), column("level", (r) => r.level)];
-const names = (order: { column: string; down: boolean }) => ordered(rows, columns, order).map((r) => r.name);
+const names = (...orders: Order[]) => ordered(rows, columns, orders).map((r) => r.name);
 
 describe("rows in order", () => {
   it("go by the column, ties by name", () => {
@@ -31,6 +31,20 @@ describe("rows in order", () => {
   });
   it("keep those without a value last, up or down", () => {
     expect(names({ column: "level", down: true })).toEqual(["Tar", "Rope", "Salt", "Anchor", "Cork"]);
+  });
+  it("go by one column after the other", () => {
+    expect(names({ column: "level", down: false }, { column: "name", down: true })).toEqual([
+      "Salt",
+      "Rope",
+      "Tar",
+      "Cork",
+      "Anchor",
+    ]);
+    const level = { column: "level", down: false };
+    expect(pressedHead([level], "level", false)).toEqual([{ column: "level", down: true }]);
+    expect(pressedHead([level], "name", true)).toEqual([level, { column: "name", down: false }]);
+    expect(pressedHead([level, { column: "name", down: false }], "level", true)[0].down).toBe(true);
+    expect(pressedHead([level], "name", false)).toEqual([{ column: "name", down: false }]);
   });
   it("compare numbers as numbers, fall back on the first column, and leave the list alone", () => {
     expect(names({ column: "gone", down: true })[0]).toBe("Tar");

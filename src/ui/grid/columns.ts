@@ -24,36 +24,50 @@ export interface Order {
 
 const compareValues = <T extends number | string>(a: T, b: T): number => (a < b ? -1 : a > b ? 1 : 0);
 
+type Value = number | string | null;
+
 /**
- * The order of rows by a column (the first where there is no such one), ties by name and then by id. Rows without a value
- * come last, up or down.
+ * The order of rows by some columns, the first of them before the others (by the first column there is where none is
+ * named), ties by name and then by id. Rows without a value come last, up or down.
  */
 export function orderBy<R extends { readonly id: string; readonly name: string }>(
   columns: readonly Column<R>[],
-  { column, down }: Order,
-): { value(row: R): number | string | null; compare(a: R, b: R, va: Value, vb: Value): number } {
-  const { sort } = columns.find((c) => c.id === column) ?? columns[0];
-  const sign = down ? -1 : 1;
+  orders: readonly Order[],
+): { values(row: R): readonly Value[]; compare(a: R, b: R, va: readonly Value[], vb: readonly Value[]): number } {
+  const known = orders.filter((o) => columns.some((c) => c.id === o.column));
+  const by = (known.length ? known : [{ column: columns[0].id, down: orders[0]?.down ?? false }]).map(
+    ({ column, down }) => ({ sort: (columns.find((c) => c.id === column) as Column<R>).sort, sign: down ? -1 : 1 }),
+  );
   return {
-    value: sort,
+    values: (row) => by.map(({ sort }) => sort(row)),
     compare(a, b, va, vb) {
-      const ties = () => compareValues(a.name, b.name) || compareValues(a.id, b.id);
-      if (va === null || vb === null) return Number(va === null) - Number(vb === null) || ties();
-      return sign * compareValues(va, vb) || ties();
+      for (const [k, { sign }] of by.entries()) {
+        const [x, y] = [va[k], vb[k]];
+        const found = x === null || y === null ? Number(x === null) - Number(y === null) : sign * compareValues(x, y);
+        if (found) return found;
+      }
+      return compareValues(a.name, b.name) || compareValues(a.id, b.id);
     },
   };
 }
-type Value = number | string | null;
 
-/** The rows by a column. */
+/** The rows by some columns. */
 export function ordered<R extends { readonly id: string; readonly name: string }>(
   rows: readonly R[],
   columns: readonly Column<R>[],
-  order: Order,
+  orders: readonly Order[],
 ): R[] {
-  const { value, compare } = orderBy(columns, order);
+  const { values, compare } = orderBy(columns, orders);
   return rows
-    .map((row) => ({ row, value: value(row) }))
-    .sort((a, b) => compare(a.row, b.row, a.value, b.value))
+    .map((row) => ({ row, of: values(row) }))
+    .sort((a, b) => compare(a.row, b.row, a.of, b.of))
     .map(({ row }) => row);
+}
+
+/** What pressing a head makes of an order: by it alone, or by it after the others; the other way round where it is there. */
+export function pressedHead(orders: readonly Order[], column: string, also: boolean): readonly Order[] {
+  const there = orders.find((o) => o.column === column);
+  const next = { column, down: there ? !there.down : false };
+  if (!also) return [next];
+  return there ? orders.map((o) => (o === there ? next : o)) : [...orders, next];
 }

@@ -18,7 +18,8 @@ import {
 import { cx } from "../kit/kit";
 import { CellEditor } from "./cell-editor";
 import { formatBlock, parseBlock, placed } from "./clipboard";
-import type { Column, Order } from "./columns";
+import { type Column, type Order, pressedHead } from "./columns";
+import { Head } from "./head";
 import { GridRow, ROW_HEIGHT } from "./row";
 
 export interface CellEntry<R> {
@@ -45,8 +46,17 @@ interface Props<R> {
   readonly moved?: ReadonlySet<string>;
   /** What cells show beside the row itself; a row is drawn again where one of the two is another. */
   readonly stampOf?: (row: R) => readonly [unknown, unknown];
-  readonly order: Order;
-  readonly onOrder: (order: Order) => void;
+  readonly orders: readonly Order[];
+  readonly onOrders: (orders: readonly Order[]) => void;
+  /** How many columns stay in sight from the left; the first always does. */
+  readonly pinned?: number;
+  /** What can be done with a column, under its head. */
+  readonly menu?: (column: Column<R>, close: () => void) => ReactNode;
+  /** Columns that something is filtered by. */
+  readonly filtered?: ReadonlySet<string>;
+  readonly onWidth?: (column: string, width: number) => void;
+  /** Tells the rows that are selected; none where only the cursor stands somewhere. */
+  readonly onSelection?: (rows: readonly R[]) => void;
   readonly empty: ReactNode;
 }
 
@@ -61,8 +71,13 @@ export function Grid<R>({
   onWrite,
   moved,
   stampOf,
-  order,
-  onOrder,
+  orders,
+  onOrders,
+  pinned = 1,
+  menu,
+  filtered,
+  onWidth,
+  onSelection,
   empty,
 }: Props<R>) {
   const prefix = useId();
@@ -71,6 +86,7 @@ export function Grid<R>({
   const [anchor, setAnchor] = useState<Spot | null>(null);
   const [editing, setEditing] = useState<{ text: string; keep: boolean } | null>(null);
   const [refusal, setRefusal] = useState<string | null>(null);
+  const [menuOf, setMenuOf] = useState<string | null>(null);
   const [pending, setPending] = useState<ReadonlyMap<string, string>>(new Map());
   const virtual = useVirtualizer({
     count: rows.length,
@@ -130,7 +146,8 @@ export function Grid<R>({
     const box = scroller.current;
     if (box && next.column > 0) {
       const [left, right] = [lefts[next.column], lefts[next.column] + columns[next.column].width];
-      if (left - columns[0].width < box.scrollLeft) box.scrollLeft = left - columns[0].width;
+      const kept = pinned < columns.length ? lefts[pinned] : width;
+      if (next.column >= pinned && left - kept < box.scrollLeft) box.scrollLeft = left - kept;
       else if (right > box.scrollLeft + box.clientWidth) box.scrollLeft = right - box.clientWidth;
     }
     const target = rows[next.row];
@@ -148,6 +165,14 @@ export function Grid<R>({
       right: Math.max(at.column, other.column),
     };
   };
+
+  // Who acts on what is selected is told of it, once it is another.
+  const chosen = anchor && anchor.row !== at.row ? `${range().top} ${range().bottom}` : "";
+  // biome-ignore lint/correctness/useExhaustiveDependencies: told when other rows are selected, not when they change
+  useEffect(() => {
+    const box = range();
+    onSelection?.(chosen ? rows.slice(box.top, box.bottom + 1) : []);
+  }, [chosen, rows]);
 
   const write = async (entries: readonly CellEntry<R>[]) => {
     const wanted = entries.filter((e) => editable(e.row, columns.find((c) => c.id === e.column) as Column<R>));
@@ -175,6 +200,11 @@ export function Grid<R>({
   const press = (e: KeyboardEvent<HTMLDivElement>) => {
     if (editing || e.target !== e.currentTarget) return;
     const command = e.ctrlKey || e.metaKey;
+    if (e.altKey && e.key === "ArrowDown" && menu) {
+      e.preventDefault();
+      setMenuOf(column.id);
+      return;
+    }
     const page = Math.max(1, Math.floor((scroller.current?.clientHeight ?? 300) / ROW_HEIGHT) - 2);
     const go: Record<string, Spot> = {
       ArrowDown: { row: at.row + (command ? rows.length : 1), column: at.column },
@@ -309,30 +339,23 @@ export function Grid<R>({
           style={{ gridTemplateColumns: template, width, minWidth: "100%" }}
         >
           {columns.map((c, i) => (
-            // biome-ignore lint/a11y/useFocusableInteractive: focus stays on the whole; aria-activedescendant tells what is active
-            // biome-ignore lint/a11y/useSemanticElements: a role after the ARIA pattern, without the looks and limits of the element
-            <div
+            <Head
               key={c.id}
-              role="columnheader"
-              aria-colindex={i + 1}
-              aria-sort={order.column === c.id ? (order.down ? "descending" : "ascending") : "none"}
-              className={cx("bg-salt", i === 0 && "sticky left-0 z-10")}
-            >
-              <button
-                type="button"
-                tabIndex={-1}
-                onClick={() => onOrder({ column: c.id, down: order.column === c.id ? !order.down : false })}
-                className={cx(
-                  "head flex h-7 w-full items-center gap-1 overflow-hidden px-2 whitespace-nowrap hover:text-ink",
-                  c.numeric && "justify-end",
-                  c.worked && "text-kelp!",
-                )}
-                title={`Sort by ${c.title}`}
-              >
-                <span className="truncate">{c.title}</span>
-                {order.column === c.id && <span aria-hidden>{order.down ? "↓" : "↑"}</span>}
-              </button>
-            </div>
+              column={c}
+              index={i}
+              left={i < pinned ? lefts[i] : null}
+              order={orders.find((o) => o.column === c.id)}
+              place={orders.length > 1 ? orders.findIndex((o) => o.column === c.id) + 1 : 0}
+              filtered={filtered?.has(c.id) ?? false}
+              onSort={(also) => onOrders(pressedHead(orders, c.id, also))}
+              menu={menu}
+              open={menuOf === c.id}
+              onOpen={(open) => {
+                setMenuOf(open ? c.id : null);
+                if (!open) scroller.current?.focus({ preventScroll: true });
+              }}
+              onWidth={onWidth}
+            />
           ))}
         </div>
         <div
@@ -355,6 +378,7 @@ export function Grid<R>({
                 row={r}
                 columns={columns as readonly Column<unknown>[]}
                 template={template}
+                pinned={pinned}
                 active={key === activeKey}
                 moved={!!moved?.has(key)}
                 stamp={stamps?.[0]}

@@ -13,6 +13,8 @@ interface RowProps {
   readonly row: unknown;
   readonly columns: readonly Column<unknown>[];
   readonly template: string;
+  /** Columns that stay in sight while the others scroll. */
+  readonly pinned: number;
   readonly active: boolean;
   readonly moved: boolean;
   /** What cells show beside the row itself; only looked at for whether it is another. */
@@ -30,6 +32,9 @@ interface RowProps {
   readonly open: (row: number, column: number) => void;
 }
 
+const leftOf = (columns: readonly Column<unknown>[], at: number): number =>
+  columns.slice(0, at).reduce((sum, c) => sum + c.width, 0);
+
 export const GridRow = memo(function GridRow({
   id,
   index,
@@ -37,6 +42,7 @@ export const GridRow = memo(function GridRow({
   row,
   columns,
   template,
+  pinned,
   active,
   moved,
   cursor,
@@ -81,10 +87,11 @@ export const GridRow = memo(function GridRow({
               press(index, i, e.shiftKey);
             }}
             onDoubleClick={() => open(index, i)}
+            style={i < pinned ? { left: leftOf(columns, i) } : undefined}
             className={cx(
               "relative flex items-center overflow-hidden px-2 whitespace-nowrap",
               c.numeric && "justify-end",
-              i === 0 && cx("sticky left-0 z-10", active ? "bg-pick" : "bg-salt"),
+              i < pinned && cx("sticky z-10", active ? "bg-pick" : "bg-salt"),
               picked && "bg-[#1f7a8c22]!",
               here && "group-focus:outline-2 group-focus:-outline-offset-2 group-focus:outline-ink",
               here && editor !== null && "z-30 overflow-visible!",

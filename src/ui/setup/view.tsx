@@ -18,7 +18,7 @@ import { usePlaces } from "../frame/navigate";
 import { RemoveButton } from "../frame/remove";
 import { ViewHead } from "../frame/view-head";
 import { Grid } from "../grid/grid";
-import { ordered } from "../grid/columns";
+import { type Order, ordered } from "../grid/columns";
 import { fieldColumns, none, titleOf } from "../grid/field-columns";
 import { Inline } from "../kit/inline";
 import { Button, cx, Empty } from "../kit/kit";
@@ -85,14 +85,16 @@ function KindGrid({ kind }: { kind: Kind }) {
   const { catalogue } = useLive();
   const store = useStore();
   const places = usePlaces();
-  const [order, setOrder] = useState({ column: kind === "rarity" ? "rank" : "name", down: false });
+  const [orders, setOrders] = useState<readonly Order[]>([
+    { column: kind === "rarity" ? "rank" : "name", down: false },
+  ]);
   const columns = useMemo(
     () => fieldColumns(kind, () => catalogue, kind === "field" ? FIELD_LOOKS : {}),
     [kind, catalogue],
   );
   const rows = useMemo(
-    () => ordered([...(catalogue.records[kind] as ReadonlyMap<Id, AnyRecord>).values()], columns, order),
-    [catalogue, kind, columns, order],
+    () => ordered([...(catalogue.records[kind] as ReadonlyMap<Id, AnyRecord>).values()], columns, orders),
+    [catalogue, kind, columns, orders],
   );
   const active = byKey(catalogue, kind, places.query.get("record") ?? "");
   const make = async () => {
@@ -126,8 +128,8 @@ function KindGrid({ kind }: { kind: Kind }) {
         activeKey={active?.id ?? null}
         onActive={(r) => places.ask({ record: r.key }, true)}
         onWrite={writeCells}
-        order={order}
-        onOrder={setOrder}
+        orders={orders}
+        onOrders={setOrders}
         empty={
           <Empty
             title={`No ${kindWord(kind, true)} yet`}

@@ -4,11 +4,15 @@ import { useMemo, useRef, useState } from "react";
 import { byKey } from "@/core/catalogue/keys";
 import type { PersistentMap } from "@/core/catalogue/persistent-map";
 import { searchTexts } from "@/core/catalogue/search";
+import { demandOn } from "@/core/catalogue/fields";
+import { pathByKey, readConditions, type Seen, testOf } from "@/core/catalogue/filters";
+import { heldAt } from "@/core/catalogue/inheritance";
 import { lineage } from "@/core/catalogue/tree";
 import type { Figures } from "@/core/engine/read-model";
-import type { Item } from "@/core/kinds/index";
+import { definition, type Item } from "@/core/kinds/index";
 import type { Id } from "@/core/schema/id";
 import { normalise } from "@/core/schema/names";
+import { pathOf } from "@/core/schema/record";
 import { type Column, type Order, orderBy, ordered } from "../grid/columns";
 import { KeptRows, union } from "../grid/rows";
 import type { Live } from "../pantry/store";
@@ -29,29 +33,29 @@ export const stampOf =
   ({ id }: Item): readonly [unknown, unknown] => [model.figures.get(id), troubled.has(id)];
 
 /**
- * Items in order of a column, and those of them that a filter keeps.
+ * Items in order, and those of them that a filter keeps.
  * @param under  everything that the filter depends on beside the item and its figures
  */
 export function useItemsInOrder(
   live: Live,
   columns: readonly Column<Item>[],
-  order: Order,
+  orders: readonly Order[],
   filter: Filter | null,
   under: readonly unknown[],
 ): readonly Item[] {
   const [{ all, some }] = useState(() => ({ all: new KeptRows<Item, Made>(), some: new KeptRows<Item, Made>() }));
   const records = live.catalogue.records.item;
   const { figures } = live.model;
-  const { value, compare } = orderBy(columns, order);
+  const { values, compare } = orderBy(columns, orders);
   const rules = {
     keep: () => true,
-    compare: (a: Item, b: Item) => compare(a, b, value(a), value(b)),
+    compare: (a: Item, b: Item) => compare(a, b, values(a), values(b)),
     changedSince: (before: Made) => union(records.changedSince(before.records), figures.changedSince(before.figures)),
     get: (id: Id) => records.get(id),
-    anew: () => ordered([...records.values()], columns, order),
+    anew: () => ordered([...records.values()], columns, orders),
   };
   // Columns are others where types, tags or rarities are, and with them what items inherit.
-  const always = [columns, order.column, order.down];
+  const always = [columns, orders];
   const every = all.rows({ records, figures }, always, rules);
   if (!filter) return every;
   const { among } = filter;
@@ -60,7 +64,7 @@ export function useItemsInOrder(
     // Sorting a few is quicker than going through all.
     if (!among || among.size > every.length / FEW_OF) return every.filter(keep);
     const found = [...among].flatMap((id) => records.get(id) ?? []);
-    return ordered(found.filter(keep), columns, order);
+    return ordered(found.filter(keep), columns, orders);
   };
   return some.rows({ records, figures }, [...always, ...under], { ...rules, keep, anew });
 }
@@ -74,8 +78,30 @@ export interface Filter {
   readonly among: ReadonlySet<Id> | null;
 }
 
+/** A cell as conditions see it. */
+function seen({ catalogue }: ItemFacts, item: Item, column: Column<Item>): Seen {
+  const text = column.text(item);
+  const sorted = column.sort(item);
+  const number = typeof sorted === "number" ? sorted : null;
+  const at = pathOf(definition("item"), column.id);
+  if (!at) return { text, number, from: text === "" ? "none" : "worked", over: false, out: false };
+  const { here, above } = heldAt(catalogue, "item", item, column.id);
+  return { text, number, from: here.from, over: above.from !== "none", out: number !== null && outside(number) };
+
+  function outside(value: number): boolean {
+    const which = at?.name === "stats" ? "measures" : at?.name === "own" ? "takes" : null;
+    if (!which || !at?.part) return false;
+    const id = at.part as Id;
+    const own = which === "measures" ? catalogue.records.stat.get(id) : catalogue.records.field.get(id);
+    return [own, demandOn(catalogue, item, which, id)].some(
+      (range) => range && ((range.min !== null && value < range.min) || (range.max !== null && value > range.max)),
+    );
+  }
+}
+
 /** What the filters in the address keep; null: everything. */
-export function filterOf(query: URLSearchParams, { catalogue, troubled }: Live): Filter | null {
+export function filterOf(query: URLSearchParams, facts: Live, columns: readonly Column<Item>[]): Filter | null {
+  const { catalogue, troubled } = facts;
   const wanted = (kind: "type" | "rarity" | "tag") => {
     const key = query.get(kind);
     return key ? (byKey(catalogue, kind, key)?.id ?? null) : undefined;
@@ -89,6 +115,11 @@ export function filterOf(query: URLSearchParams, { catalogue, troubled }: Live):
   if (rarity !== undefined) tests.push((i) => rarity !== null && i.rarity === rarity);
   if (tag !== undefined) tests.push((i) => tag !== null && i.tags.includes(tag));
   if (status) tests.push((i) => i.status === status);
+  for (const { column, test, value } of readConditions(query.get("where") ?? "")) {
+    const of = columns.find((c) => c.id === pathByKey(catalogue, "item", column));
+    const holds = testOf(test).ready(value);
+    if (of && !("says" in holds)) tests.push((i) => holds(seen(facts, i, of)));
+  }
   if (query.get("found")) tests.push((i) => troubled.has(i.id));
   return tests.length ? { keep: (item) => tests.every((test) => test(item)), among } : null;
 }

@@ -2,9 +2,17 @@
 /** The shelves: every item in a grid, filtered by type, rarity, tag, status and text. */
 import { Plus, X } from "lucide-react";
 import { Popover } from "radix-ui";
-import { useEffect, useMemo, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { byKey } from "@/core/catalogue/keys";
 import type { Catalogue } from "@/core/catalogue/catalogue";
+import {
+  type Condition,
+  formatConditions,
+  keyedPath,
+  pathByKey,
+  readConditions,
+  testOf,
+} from "@/core/catalogue/filters";
 import { searchTexts } from "@/core/catalogue/search";
 import { newId, type Id } from "@/core/schema/id";
 import { withDefaults, type Item, type Kind } from "@/core/kinds/index";
@@ -13,14 +21,18 @@ import { FreeKeys } from "@/core/editing/new-names";
 import { count } from "@/core/numbers/format";
 import { usePlaces } from "../frame/navigate";
 import { ViewHead } from "../frame/view-head";
+import type { Column } from "../grid/columns";
 import { Grid } from "../grid/grid";
 import { Button, cx, Empty } from "../kit/kit";
-import { useKept, useLive, useStore } from "../pantry/provider";
+import { useLive, useStore } from "../pantry/provider";
 import { useWriteCells } from "../pantry/use-write";
 import { BulkPanel } from "./bulk-panel";
+import { ColumnMenu } from "./column-menu";
+import { SavedViews, useViewParts, type ViewParts } from "./saved-views";
+import { AT_FIRST, useShelfColumns } from "./use-shelf-columns";
 import { filterOf, stampOf, useItemColumns, useItemsInOrder } from "./use-items";
 
-const FILTERS = ["type", "rarity", "tag", "status", "text", "found"];
+const FILTERS = ["type", "rarity", "tag", "status", "text", "found", "where"];
 /** What takes every filter out of the address. */
 const ALL_SHOWN = Object.fromEntries(FILTERS.map((f) => [f, null]));
 const SHOWN_AT_FIRST = ["type", "rarity", "level", "stack", "cost", "sell", "margin"];
@@ -32,8 +44,7 @@ export function ShelvesView() {
   const store = useStore();
   const places = usePlaces();
   const [changing, setChanging] = useState(false);
-  const [order, setOrder] = useState({ column: "name", down: false });
-  const [shown, setShown] = useKept<string[] | null>("salty-columns", null);
+  const [selection, setSelection] = useState<readonly Item[]>([]);
   // What is selected is in the address too, but does not change which rows there are.
   const query = new URLSearchParams(
     FILTERS.flatMap((n) => (places.query.get(n) ? [[n, places.query.get(n) as string]] : [])),
@@ -48,17 +59,39 @@ export function ShelvesView() {
         .map((id) => `stats.${id}`),
     [stat],
   );
-  const visible = useMemo(
-    () =>
-      all.filter(
-        (c) =>
-          c.id === "name" ||
-          (shown ? shown.includes(c.id) : SHOWN_AT_FIRST.includes(c.id) || firstStats.includes(c.id)),
-      ),
-    [all, shown, firstStats],
+  const first = useMemo(
+    () => all.map((c) => c.id).filter((id) => SHOWN_AT_FIRST.includes(id) || firstStats.includes(id)),
+    [all, firstStats],
   );
-  const filter = useMemo(() => filterOf(new URLSearchParams(query), live), [query, live]);
-  const rows = useItemsInOrder(live, all, order, filter, [query, places.query.get("found") ? troubled : null]);
+  const columns = useShelfColumns(all, first);
+  const { visible, arrangement } = columns;
+  const filter = useMemo(() => filterOf(new URLSearchParams(query), live, all), [query, live, all]);
+  const rows = useItemsInOrder(live, all, arrangement.orders, filter, [
+    query,
+    places.query.get("found") ? troubled : null,
+  ]);
+  const conditions = readConditions(places.query.get("where") ?? "");
+  const setConditions = (next: readonly Condition[]) => places.ask({ where: formatConditions(next) || null }, true);
+  const titleOf = (keyed: string) => all.find((c) => c.id === pathByKey(catalogue, "item", keyed))?.title ?? keyed;
+  const parts = useViewParts(
+    query,
+    arrangement,
+    visible.map((c) => c.id),
+  );
+  const openView = (view: ViewParts, key: string | null) => {
+    columns.arrange(parts.read(view));
+    places.ask({ ...ALL_SHOWN, ...Object.fromEntries(new URLSearchParams(view.query)), view: key });
+  };
+  // An address that names a view opens it, once.
+  const named = useRef<string | null>(null);
+  const wanted = places.query.get("view");
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once per view that the address names
+  useEffect(() => {
+    const view = wanted ? byKey(catalogue, "view", wanted) : undefined;
+    if (!view || named.current === wanted) return;
+    named.current = wanted;
+    if (!FILTERS.some((n) => places.query.get(n))) openView(view, view.key);
+  }, [wanted]);
 
   const make = async () => {
     const item = withDefaults("item", {
@@ -87,7 +120,7 @@ export function ShelvesView() {
           <Plus size={14} aria-hidden /> New item
         </Button>
         <Button disabled={!rows.length} onClick={() => setChanging(true)}>
-          Change all
+          {selection.length > 1 ? `Change ${selection.length} selected` : "Change all"}
         </Button>
       </ViewHead>
       <div className="flex min-h-10 flex-wrap items-center gap-1.5 border-b border-line bg-shade px-3.5 py-1.5">
@@ -130,13 +163,34 @@ export function ShelvesView() {
         <span className="ml-auto text-second">
           {filtered ? `${rows.length} of ${catalogue.records.item.size}` : count(rows.length, "item")}
         </span>
+        <SavedViews now={parts.now} onOpen={openView} />
         <ColumnChoice
           all={all.map((c) => ({ id: c.id, title: c.title }))}
           shown={visible.map((c) => c.id)}
-          onChange={setShown}
+          onChange={(shown) => columns.arrange({ shown })}
+          onReset={() => columns.arrange(AT_FIRST)}
         />
+        {conditions.length > 0 && (
+          <ul aria-label="Conditions" className="flex basis-full flex-wrap gap-1.5">
+            {conditions.map((condition) => (
+              <li key={`${condition.column} ${condition.test}`}>
+                <Button
+                  className="h-6!"
+                  aria-label={`Take out: ${titleOf(condition.column)} ${testOf(condition.test).says} ${condition.value}`}
+                  onClick={() => setConditions(conditions.filter((c) => c !== condition))}
+                >
+                  {titleOf(condition.column)}{" "}
+                  <span className="font-normal">
+                    {testOf(condition.test).says} {condition.value}
+                  </span>
+                  <X size={12} aria-hidden />
+                </Button>
+              </li>
+            ))}
+          </ul>
+        )}
       </div>
-      {changing && <BulkPanel items={rows} onClose={() => setChanging(false)} />}
+      {changing && <BulkPanel items={selection.length > 1 ? selection : rows} onClose={() => setChanging(false)} />}
       <Grid<Item>
         label="Items"
         rows={rows}
@@ -148,8 +202,23 @@ export function ShelvesView() {
         onWrite={writeCells}
         moved={last?.items as ReadonlySet<string> | undefined}
         stampOf={stampOf(live)}
-        order={order}
-        onOrder={setOrder}
+        orders={arrangement.orders}
+        onOrders={(orders) => columns.arrange({ orders })}
+        pinned={columns.pinned}
+        onWidth={(id, width) => columns.arrange({ widths: { ...arrangement.widths, [id]: width } })}
+        onSelection={setSelection}
+        filtered={new Set(conditions.map((c) => pathByKey(catalogue, "item", c.column)))}
+        menu={(column, close) => (
+          <ColumnMenu
+            column={column}
+            columns={columns}
+            keyed={keyedPath(catalogue, "item", column.id)}
+            conditions={conditions}
+            onConditions={setConditions}
+            words={() => wordsIn(rows, column)}
+            close={close}
+          />
+        )}
         empty={
           filtered ? (
             <Empty
@@ -176,6 +245,18 @@ export function ShelvesView() {
     </>
   );
 }
+
+/** The different words that stand in a column, if they are few. */
+function wordsIn(rows: readonly Item[], column: Column<Item>): readonly string[] {
+  const found = new Set<string>();
+  for (const item of rows.slice(0, LOOKED_AT)) {
+    for (const word of column.text(item).split(",")) if (word.trim()) found.add(word.trim());
+    if (found.size > WORDS) return [];
+  }
+  return [...found].sort((a, b) => a.localeCompare(b, undefined, { numeric: true }));
+}
+const LOOKED_AT = 5000;
+const WORDS = 40;
 
 /** Stats by how many items say them, so that the first columns are the ones with something in them. */
 function mostUsedStats(catalogue: Catalogue): Id[] {
@@ -213,10 +294,12 @@ function ColumnChoice({
   all,
   shown,
   onChange,
+  onReset,
 }: {
   all: readonly { id: string; title: string }[];
   shown: readonly string[];
   onChange: (shown: string[]) => void;
+  onReset: () => void;
 }) {
   return (
     <Popover.Root>
@@ -239,6 +322,9 @@ function ColumnChoice({
               {c.title}
             </label>
           ))}
+          <Button className="col-span-2 mt-2" onClick={onReset}>
+            As at first
+          </Button>
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>

@@ -1,0 +1,125 @@
+/**
+ * Conditions on columns, and how they stand in an address: `sell between 10..20; description missing`. A column is named
+ * by the key of what it is about ("stats.vigour"), so that an address says the same to everybody.
+ */
+import { definition, isKind, type Kind } from "../kinds/index";
+import { normalise } from "../schema/names";
+import { readNumber } from "../schema/number";
+import { pathOf } from "../schema/record";
+import { type Catalogue, recordAt } from "./catalogue";
+import { byKey } from "./keys";
+import type { Id } from "../schema/id";
+
+/** A cell as conditions see it. */
+export interface Seen {
+  /** As it is shown; "" for nothing. */
+  readonly text: string;
+  readonly number: number | null;
+  /** Written on the record, inherited, or nowhere; worked-out values count as inherited by nobody: "worked". */
+  readonly from: "own" | "inherited" | "none" | "worked";
+  /** Whether something above says it too. */
+  readonly over: boolean;
+  /** Whether it lies outside of what its field, stat or type allows. */
+  readonly out: boolean;
+}
+
+interface Test {
+  readonly says: string;
+  readonly takes: "text" | "words" | "number" | "range" | "nothing";
+  /** Reads what was typed once; a sentence where that can't be. */
+  ready(typed: string): ((cell: Seen) => boolean) | { readonly says: string };
+}
+const number = (of: (cell: number, typed: number) => boolean): Test["ready"] => {
+  return (typed) => {
+    const value = readNumber(typed.trim());
+    if (value === null) return { says: `“${typed}” is not a number.` };
+    return (cell) => cell.number !== null && of(cell.number, value);
+  };
+};
+const plain = (of: (cell: Seen) => boolean): Test => ({ says: "", takes: "nothing", ready: () => of });
+
+export const TESTS = {
+  has: {
+    says: "contains",
+    takes: "text",
+    ready(typed) {
+      const wanted = normalise(typed);
+      return (cell) => normalise(cell.text).includes(wanted);
+    },
+  },
+  is: {
+    says: "is one of",
+    takes: "words",
+    ready(typed) {
+      const wanted = new Set(typed.split(",").map(normalise).filter(Boolean));
+      // A list of names is one of them where it holds one of them.
+      return (cell) =>
+        wanted.has(normalise(cell.text)) || cell.text.split(",").some((part) => wanted.has(normalise(part)));
+    },
+  },
+  least: { says: "is at least", takes: "number", ready: number((cell, typed) => cell >= typed) },
+  most: { says: "is at most", takes: "number", ready: number((cell, typed) => cell <= typed) },
+  between: {
+    says: "lies between",
+    takes: "range",
+    ready(typed) {
+      const [low, high, ...more] = typed.split("..").map((part) => readNumber(part.trim()));
+      if (low === null || high === null || high === undefined || more.length)
+        return { says: `“${typed}” is no range. Write two numbers such as 10..20.` };
+      return (cell) => cell.number !== null && cell.number >= low && cell.number <= high;
+    },
+  },
+  missing: { ...plain((cell) => cell.from === "none" || cell.text === ""), says: "is missing" },
+  said: { ...plain((cell) => cell.from !== "none" && cell.text !== ""), says: "is there" },
+  inherited: { ...plain((cell) => cell.from === "inherited"), says: "is inherited" },
+  overridden: { ...plain((cell) => cell.from === "own" && cell.over), says: "is overridden" },
+  out: { ...plain((cell) => cell.out), says: "is out of range" },
+} as const satisfies { readonly [test: string]: Test };
+export type TestName = keyof typeof TESTS;
+export const testOf = (name: TestName): Test => TESTS[name];
+const isTest = (name: string): name is TestName => Object.hasOwn(TESTS, name);
+
+export interface Condition {
+  /** "sell", "stats.vigour", "cost". */
+  readonly column: string;
+  readonly test: TestName;
+  readonly value: string;
+}
+
+/** Most conditions of one filter. */
+const MOST = 20;
+
+/** As an address says them. */
+export const formatConditions = (conditions: readonly Condition[]): string =>
+  conditions
+    .map(({ column, test, value }) => [column, test, value.replace(/[;\\]/g, "\\$&")].filter(Boolean).join(" "))
+    .join("; ");
+
+/** What an address says; what can't be read is left out. */
+export function readConditions(text: string): Condition[] {
+  const parts = text.match(/(?:\\.|[^;\\])+/gs) ?? [];
+  return parts.slice(0, MOST).flatMap((part): Condition[] => {
+    const [, column, test, value = ""] = /^\s*(\S+) +(\S+)(?: +(.*?))?\s*$/s.exec(part) ?? [];
+    if (!column || !isTest(test)) return [];
+    return [{ column, test, value: testOf(test).takes === "nothing" ? "" : value.replace(/\\(.)/gs, "$1") }];
+  });
+}
+
+/** The same path with the key of what it is about in the place of its id: "stats.vigour". */
+export function keyedPath(catalogue: Catalogue, kind: Kind, path: string): string {
+  const at = pathOf(definition(kind), path);
+  const of = at?.part && at.field.parts?.kind;
+  const record = of && isKind(of) ? recordAt(catalogue, of, at.part as Id) : undefined;
+  return at && record ? `${at.name}.${record.key}` : path;
+}
+
+/** Back from a key to an id; as it is where there is no such thing. */
+export function pathByKey(catalogue: Catalogue, kind: Kind, keyed: string): string {
+  const dot = keyed.indexOf(".");
+  if (dot < 0) return keyed;
+  const { fields } = definition(kind);
+  const name = keyed.slice(0, dot);
+  const parts = Object.hasOwn(fields, name) ? fields[name].parts : undefined;
+  const record = parts && isKind(parts.kind) ? byKey(catalogue, parts.kind, keyed.slice(dot + 1)) : undefined;
+  return record ? `${name}.${record.id}` : keyed;
+}

@@ -1,0 +1,116 @@
+"use client";
+/** The head of a column: sorts by it, says what can be done with it, and is drawn wider or narrower at its edge. */
+import { ChevronDown, Filter } from "lucide-react";
+import { Popover } from "radix-ui";
+import type { PointerEvent, ReactNode } from "react";
+import { cx } from "../kit/kit";
+import type { Column, Order } from "./columns";
+
+interface Props<R> {
+  readonly column: Column<R>;
+  readonly index: number;
+  /** Where it stays while the others scroll; null: it scrolls. */
+  readonly left: number | null;
+  readonly order: Order | undefined;
+  /** Its place among several that rows are sorted by, from 1; 0: there are no several. */
+  readonly place: number;
+  readonly filtered: boolean;
+  readonly onSort: (also: boolean) => void;
+  readonly menu?: (column: Column<R>, close: () => void) => ReactNode;
+  readonly open: boolean;
+  readonly onOpen: (open: boolean) => void;
+  readonly onWidth?: (column: string, width: number) => void;
+}
+
+export const LEAST_WIDTH = 44;
+export const MOST_WIDTH = 640;
+const within = (width: number): number => Math.round(Math.min(MOST_WIDTH, Math.max(LEAST_WIDTH, width)));
+
+export function Head<R>({
+  column: c,
+  index,
+  left,
+  order,
+  place,
+  filtered,
+  onSort,
+  menu,
+  open,
+  onOpen,
+  onWidth,
+}: Props<R>) {
+  const drag = (e: PointerEvent<HTMLSpanElement>) => {
+    const from = e.clientX;
+    const edge = e.currentTarget;
+    edge.setPointerCapture(e.pointerId);
+    const move = (to: globalThis.PointerEvent) => onWidth?.(c.id, within(c.width + to.clientX - from));
+    edge.addEventListener("pointermove", move);
+    edge.addEventListener("pointerup", () => edge.removeEventListener("pointermove", move), { once: true });
+    e.preventDefault();
+  };
+  return (
+    // biome-ignore lint/a11y/useFocusableInteractive: focus stays on the whole; aria-activedescendant tells what is active
+    // biome-ignore lint/a11y/useSemanticElements: a role after the ARIA pattern, without the looks and limits of the element
+    <div
+      role="columnheader"
+      aria-colindex={index + 1}
+      aria-sort={order ? (order.down ? "descending" : "ascending") : "none"}
+      className={cx("group/head flex bg-salt", left !== null ? "sticky z-10" : "relative")}
+      style={left === null ? undefined : { left }}
+    >
+      <button
+        type="button"
+        tabIndex={-1}
+        onClick={(e) => onSort(e.shiftKey)}
+        className={cx(
+          "head flex h-7 min-w-0 flex-1 items-center gap-1 overflow-hidden px-2 whitespace-nowrap hover:text-ink",
+          c.numeric && "justify-end",
+          c.worked && "text-kelp!",
+        )}
+        title={`Sort by ${c.title}; with Shift after the others`}
+      >
+        <span className="truncate">{c.title}</span>
+        {order && (
+          <span aria-hidden>
+            {order.down ? "↓" : "↑"}
+            {place > 0 && place}
+          </span>
+        )}
+      </button>
+      {menu && (
+        <Popover.Root open={open} onOpenChange={onOpen}>
+          <Popover.Trigger asChild>
+            <button
+              type="button"
+              tabIndex={-1}
+              aria-label={`${c.title}: what can be done with the column`}
+              className={cx(
+                "absolute top-0.5 right-0.5 grid size-6 place-items-center rounded-sm bg-salt",
+                filtered || open ? "text-copper" : "text-third opacity-0 group-hover/head:opacity-100",
+              )}
+            >
+              {filtered ? <Filter size={12} aria-hidden /> : <ChevronDown size={12} aria-hidden />}
+            </button>
+          </Popover.Trigger>
+          <Popover.Portal>
+            <Popover.Content
+              align="start"
+              sideOffset={4}
+              aria-label={`Column ${c.title}`}
+              className="z-40 w-64 rounded-sm border border-line bg-salt p-3 shadow-lg"
+            >
+              {open && menu(c, () => onOpen(false))}
+            </Popover.Content>
+          </Popover.Portal>
+        </Popover.Root>
+      )}
+      {onWidth && (
+        <span
+          aria-hidden
+          onPointerDown={drag}
+          className="absolute top-0 right-0 z-10 h-full w-1 cursor-col-resize hover:bg-line"
+        />
+      )}
+    </div>
+  );
+}
