@@ -308,6 +308,7 @@ export const UNREAD: readonly string[] = [
   "situation",
   "field",
   "view",
+  "mapping",
   "pantry.name",
   "pantry.key",
   ...Object.keys(CHECK_SETTINGS).map((name) => `pantry.${name}`),

@@ -166,6 +166,7 @@ describe("a record may be written", () => {
       "recipes",
       "sources",
       "views",
+      "mappings",
     ]);
   });
 });

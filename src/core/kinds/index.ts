@@ -8,6 +8,7 @@ import { cooldown } from "./cooldown";
 import { currency } from "./currency";
 import { field } from "./field";
 import { item } from "./item";
+import { mapping } from "./mapping";
 import { pantry } from "./pantry";
 import { rarity } from "./rarity";
 import { recipe } from "./recipe";
@@ -33,6 +34,7 @@ export const DEFINITIONS = {
   recipe,
   source,
   view,
+  mapping,
 } as const;
 export type Kind = keyof typeof DEFINITIONS;
 export const KINDS = Object.keys(DEFINITIONS) as readonly Kind[];

@@ -1,6 +1,7 @@
 "use client";
 /** The columns of the shelves: what the kind has, drawn as items are, and what is worked out. */
 import { held } from "@/core/catalogue/inheritance";
+import type { Readings } from "@/core/catalogue/keep";
 import type { Item } from "@/core/kinds/index";
 import { sayCost } from "@/core/numbers/format";
 import { saySeconds } from "@/core/numbers/ticks";
@@ -105,6 +106,10 @@ const READINGS: readonly ItemReading[] = [
     bad: (value) => value < 0,
   },
 ];
+
+/** What is worked out, by the name of its column. */
+export const readingsOf = (facts: ItemFacts): Readings =>
+  new Map(READINGS.map(({ id, value }) => [id, (item: Item) => value(facts, item)]));
 
 const readingColumn = (facts: Facts, { id, title, width, value, say, digits, bad }: ItemReading): Column<Item> => ({
   id,

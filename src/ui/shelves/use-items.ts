@@ -1,18 +1,11 @@
 "use client";
 /** The items that the address asks for, in order, kept up to date from change to change. */
 import { useMemo, useRef, useState } from "react";
-import { byKey } from "@/core/catalogue/keys";
 import type { PersistentMap } from "@/core/catalogue/persistent-map";
-import { searchTexts } from "@/core/catalogue/search";
-import { demandOn } from "@/core/catalogue/fields";
-import { pathByKey, readConditions, type Seen, testOf } from "@/core/catalogue/filters";
-import { heldAt } from "@/core/catalogue/inheritance";
-import { lineage } from "@/core/catalogue/tree";
 import type { Figures } from "@/core/engine/read-model";
-import { definition, type Item } from "@/core/kinds/index";
+import type { Filter } from "@/core/catalogue/keep";
+import type { Item } from "@/core/kinds/index";
 import type { Id } from "@/core/schema/id";
-import { normalise } from "@/core/schema/names";
-import { pathOf } from "@/core/schema/record";
 import { type Column, type Order, orderBy, ordered } from "../grid/columns";
 import { KeptRows, union } from "../grid/rows";
 import type { Live } from "../pantry/store";
@@ -70,56 +63,3 @@ export function useItemsInOrder(
 }
 const FEW_OF = 16;
 type Made = { readonly records: PersistentMap<Item>; readonly figures: PersistentMap<Figures> };
-
-/** What is kept of all items. */
-export interface Filter {
-  keep(item: Item): boolean;
-  /** Where they are found by a text: no other items are kept. */
-  readonly among: ReadonlySet<Id> | null;
-}
-
-/** A cell as conditions see it. */
-function seen({ catalogue }: ItemFacts, item: Item, column: Column<Item>): Seen {
-  const text = column.text(item);
-  const sorted = column.sort(item);
-  const number = typeof sorted === "number" ? sorted : null;
-  const at = pathOf(definition("item"), column.id);
-  if (!at) return { text, number, from: text === "" ? "none" : "worked", over: false, out: false };
-  const { here, above } = heldAt(catalogue, "item", item, column.id);
-  return { text, number, from: here.from, over: above.from !== "none", out: number !== null && outside(number) };
-
-  function outside(value: number): boolean {
-    const which = at?.name === "stats" ? "measures" : at?.name === "own" ? "takes" : null;
-    if (!which || !at?.part) return false;
-    const id = at.part as Id;
-    const own = which === "measures" ? catalogue.records.stat.get(id) : catalogue.records.field.get(id);
-    return [own, demandOn(catalogue, item, which, id)].some(
-      (range) => range && ((range.min !== null && value < range.min) || (range.max !== null && value > range.max)),
-    );
-  }
-}
-
-/** What the filters in the address keep; null: everything. */
-export function filterOf(query: URLSearchParams, facts: Live, columns: readonly Column<Item>[]): Filter | null {
-  const { catalogue, troubled } = facts;
-  const wanted = (kind: "type" | "rarity" | "tag") => {
-    const key = query.get(kind);
-    return key ? (byKey(catalogue, kind, key)?.id ?? null) : undefined;
-  };
-  const [type, rarity, tag, status] = [wanted("type"), wanted("rarity"), wanted("tag"), query.get("status")];
-  const text = normalise(query.get("text") ?? "");
-  const among = text ? searchTexts(catalogue, "item").find(text) : null;
-  const tests: ((item: Item) => boolean)[] = [];
-  if (among) tests.push((i) => among.has(i.id));
-  if (type !== undefined) tests.push((i) => lineage(catalogue, i.type).some((t) => t.id === type));
-  if (rarity !== undefined) tests.push((i) => rarity !== null && i.rarity === rarity);
-  if (tag !== undefined) tests.push((i) => tag !== null && i.tags.includes(tag));
-  if (status) tests.push((i) => i.status === status);
-  for (const { column, test, value } of readConditions(query.get("where") ?? "")) {
-    const of = columns.find((c) => c.id === pathByKey(catalogue, "item", column));
-    const holds = testOf(test).ready(value);
-    if (of && !("says" in holds)) tests.push((i) => holds(seen(facts, i, of)));
-  }
-  if (query.get("found")) tests.push((i) => troubled.has(i.id));
-  return tests.length ? { keep: (item) => tests.every((test) => test(item)), among } : null;
-}

@@ -13,6 +13,7 @@ import {
   readConditions,
   testOf,
 } from "@/core/catalogue/filters";
+import { filterOf } from "@/core/catalogue/keep";
 import { searchTexts } from "@/core/catalogue/search";
 import { newId, type Id } from "@/core/schema/id";
 import { withDefaults, type Item, type Kind } from "@/core/kinds/index";
@@ -27,10 +28,11 @@ import { Button, cx, Empty } from "../kit/kit";
 import { useLive, useStore } from "../pantry/provider";
 import { useWriteCells } from "../pantry/use-write";
 import { BulkPanel } from "./bulk-panel";
+import { readingsOf } from "./columns";
 import { ColumnMenu } from "./column-menu";
 import { SavedViews, useViewParts, type ViewParts } from "./saved-views";
 import { AT_FIRST, useShelfColumns } from "./use-shelf-columns";
-import { filterOf, stampOf, useItemColumns, useItemsInOrder } from "./use-items";
+import { stampOf, useItemColumns, useItemsInOrder } from "./use-items";
 
 const FILTERS = ["type", "rarity", "tag", "status", "text", "found", "where"];
 /** What takes every filter out of the address. */
@@ -65,7 +67,10 @@ export function ShelvesView() {
   );
   const columns = useShelfColumns(all, first);
   const { visible, arrangement } = columns;
-  const filter = useMemo(() => filterOf(new URLSearchParams(query), live, all), [query, live, all]);
+  const filter = useMemo(
+    () => filterOf(new URLSearchParams(query), live.catalogue, readingsOf(live), live.troubled),
+    [query, live],
+  );
   const rows = useItemsInOrder(live, all, arrangement.orders, filter, [
     query,
     places.query.get("found") ? troubled : null,

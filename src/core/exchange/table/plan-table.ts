@@ -1,0 +1,319 @@
+/**
+ * What a table would do to a pantry, cell by cell, before anything is written: which rows are new, which change what,
+ * which are refused and why. A row with a cell that is refused is left out whole; the others can go in without it.
+ */
+import { type Catalogue, recordAt } from "../../catalogue/catalogue";
+import { difference, type Edit } from "../../catalogue/edit";
+import { ownProblem } from "../../catalogue/fields";
+import { keyIndex } from "../../catalogue/keys";
+import { around, namesOf } from "../../catalogue/surroundings";
+import { NewNames } from "../../editing/new-names";
+import {
+  type AnyRecord,
+  definition,
+  isKind,
+  type Kind,
+  kindWord,
+  type OwnField,
+  type Stat,
+  withDefaults,
+} from "../../kinds/index";
+import { cut } from "../../schema/characters";
+import type { Field, Typing } from "../../schema/field";
+import { type Id, newId } from "../../schema/id";
+import { normalise } from "../../schema/names";
+import type { OwnValue } from "../../schema/own-value";
+import { fieldAt, type Path, pathOf, valueAt, withValue } from "../../schema/record";
+import { pathByKey } from "../../catalogue/filters";
+import { type DecimalSign, isDate, readLocal } from "./local";
+import type { Cells, Table } from "./read-table";
+import { NEW_FIELD, NEW_STAT, NOTHING, type Target } from "./targets";
+
+export interface TableOptions {
+  readonly kind: Kind;
+  /** For each column what it is read into. */
+  readonly targets: readonly Target[];
+  readonly decimal: DecimalSign;
+  /** Kinds whose records are made where a name is new. */
+  readonly make: ReadonlySet<Kind>;
+  /** Whether an empty cell takes out what stands there; else it leaves it. */
+  readonly clears: boolean;
+}
+
+export interface PlannedCell {
+  readonly column: number;
+  readonly before: string;
+  readonly after: string;
+}
+export interface RefusedCell {
+  /** −1: the row as a whole. */
+  readonly column: number;
+  readonly says: string;
+}
+export interface PlannedRow {
+  /** Of the file, from 1. */
+  readonly number: number;
+  readonly state: "new" | "changed" | "same" | "refused";
+  readonly name: string;
+  readonly cells: readonly PlannedCell[];
+  readonly refused: readonly RefusedCell[];
+}
+export interface TablePlan {
+  readonly rows: readonly PlannedRow[];
+  /** What keeps all of it from being read. */
+  readonly says: string | null;
+  /** Names that are not there, by kind, and how many cells name them. */
+  readonly unknown: ReadonlyMap<Kind, ReadonlyMap<string, number>>;
+  readonly edits: readonly Edit[];
+}
+
+/** Kinds that a name can be made of where somebody says so: nothing else has to be known of them. */
+export const MAKEABLE: readonly Kind[] = ["item", "type", "tag", "rarity", "slot", "cooldown", "currency", "situation"];
+
+interface Column {
+  readonly at: Path;
+  readonly field: Field;
+  readonly number: number;
+}
+
+/** Reads a whole table; work that grows with its cells, and with nothing else. */
+export function planTable(catalogue: Catalogue, table: Table, options: TableOptions): TablePlan {
+  return new Planning(catalogue, table, options).plan();
+}
+
+class Planning {
+  private readonly unknown = new Map<Kind, Map<string, number>>();
+  private readonly names: NewNames;
+  private readonly typing: Typing;
+  /** Records that are made of names, by kind and name. */
+  private readonly made = new Map<string, { readonly kind: Kind; readonly record: AnyRecord }>();
+  private readonly madeNames = new Map<Id, string>();
+  /** Stats and fields that columns make. */
+  private readonly columnsMade: Edit[] = [];
+  private readonly keys = new Map<string, number>();
+  /** Columns that are read into something. */
+  private readonly read = new Set<number>();
+
+  constructor(
+    private readonly catalogue: Catalogue,
+    private readonly table: Table,
+    private readonly options: TableOptions,
+  ) {
+    this.names = new NewNames(catalogue);
+    this.typing = { ...around(catalogue), make: (kind, name) => this.make(kind, name) };
+  }
+
+  plan(): TablePlan {
+    const { targets } = this.options;
+    const none = (says: string): TablePlan => ({ rows: [], says, unknown: this.unknown, edits: [] });
+    if (!targets.includes("key") && !targets.includes("name"))
+      return none("Say which column is the name, or the key: without one nobody knows which record a row is.");
+    const twice = targets.find((t, k) => t !== NOTHING && !t.startsWith("new ") && targets.indexOf(t) < k);
+    if (twice) return none(`Two columns are read into ${twice}. One of them must be left out.`);
+    const columns = targets.flatMap((target, number) => this.column(target, number) ?? []);
+    for (const { number } of columns) this.read.add(number);
+    const edits: Edit[] = [];
+    const rows: PlannedRow[] = [];
+    for (const [k, cells] of this.table.rows.entries()) {
+      if (cells.every((cell) => cell.trim() === "")) continue;
+      rows.push(this.row(columns, cells, this.table.first + k, edits));
+    }
+    const made = [...this.made.values()].map((each): Edit => ({ op: "add", ...each }));
+    const something = edits.length > 0;
+    return {
+      rows,
+      says: null,
+      unknown: this.unknown,
+      edits: something ? [...this.columnsMade, ...made, ...edits] : [],
+    };
+  }
+
+  private column(target: Target, number: number): Column | null {
+    const { kind } = this.options;
+    if (target === NOTHING) return null;
+    if (target === NEW_STAT || target === NEW_FIELD) return this.newColumn(target, number);
+    const path = pathByKey(this.catalogue, kind, target);
+    const at = pathOf(definition(kind), path);
+    return at && { at, number, field: fieldAt(at, around(this.catalogue)) };
+  }
+
+  /** A column that becomes a stat or a field of its own; of a field the form follows from what stands in it. */
+  private newColumn(target: Target, number: number): Column | null {
+    const { kind, decimal } = this.options;
+    const name = cut(this.table.head[number] || `Column ${number + 1}`, 100);
+    const cells = this.table.rows.flatMap((row) => row[number]?.trim() || []);
+    const numbers = cells.map((cell) => readLocal(cell, decimal));
+    const numeric = cells.length > 0 && numbers.every((n) => n !== null);
+    const whole = numeric && numbers.every(Number.isInteger);
+    const made = target === NEW_STAT ? "stat" : "field";
+    const given = { id: newId(), key: this.names.keys.next(made, name), name };
+    const record =
+      made === "stat"
+        ? withDefaults("stat", { ...given, form: whole ? "whole" : "decimal" } as Partial<Stat> & typeof given)
+        : withDefaults("field", {
+            ...given,
+            of: kind as OwnField["of"],
+            form: whole ? "whole" : numeric ? "decimal" : cells.some((c) => c.length > 200) ? "long text" : "text",
+          } as Partial<OwnField> & typeof given);
+    const at = pathOf(definition(kind), `${made === "stat" ? "stats" : "own"}.${given.id}`);
+    if (!at) return null;
+    this.columnsMade.push({ op: "add", kind: made, record });
+    const here = around(this.catalogue);
+    const field = fieldAt(at, { ...here, record: (k, id) => (id === given.id ? record : here.record(k, id)) });
+    return { at, number, field };
+  }
+
+  /** What a new name becomes: a record, where that was ticked. */
+  private make(kind: string, name: string): Id | null {
+    if (!isKind(kind) || !MAKEABLE.includes(kind)) return null;
+    const normalised = `${kind} ${normalise(name)}`;
+    const there = this.made.get(normalised);
+    if (there) return there.record.id;
+    if (!this.options.make.has(kind)) {
+      const names = this.unknown.get(kind) ?? new Map<string, number>();
+      names.set(name, (names.get(name) ?? 0) + 1);
+      this.unknown.set(kind, names);
+      return null;
+    }
+    const given = { id: newId(), key: this.names.keys.next(kind, name), name: cut(name, 100).trim() };
+    const record = withDefaults(kind, { ...given, ...definition(kind).fromName } as never) as AnyRecord;
+    this.made.set(normalised, { kind, record });
+    this.madeNames.set(record.id, record.name);
+    return record.id;
+  }
+
+  private has = (kind: string, id: Id): boolean =>
+    this.typing.has(kind, id) ||
+    this.madeNames.has(id) ||
+    this.columnsMade.some((e) => e.op === "add" && e.record.id === id);
+
+  private row(columns: readonly Column[], cells: Cells, number: number, edits: Edit[]): PlannedRow {
+    const { kind, clears } = this.options;
+    const refused: RefusedCell[] = [];
+    const text = (c: Column): string => (cells[c.number] ?? "").trim();
+    const stray = cells.findIndex((cell, k) => cell.trim() !== "" && !this.table.head[k] && !this.read.has(k));
+    if (stray >= 0)
+      refused.push({ column: -1, says: `“${cut(cells[stray], 40)}” stands under no head, in cell ${stray + 1}.` });
+    const found = this.identify(columns, text, number);
+    const title = found.name || `Row ${number}`;
+    if ("says" in found) refused.push({ column: found.column, says: found.says });
+    const before = "record" in found ? found.record : null;
+    const start = before ?? this.fresh(found.name, found.key);
+    let after: AnyRecord = start;
+    const changed: PlannedCell[] = [];
+    for (const column of columns) {
+      const typed = text(column);
+      if (typed === "" && (!clears || column.at.name === "key" || column.at.name === "name")) continue;
+      // What stands there already was judged when it was written.
+      if (before && typed !== "" && this.written(column, before) === typed) continue;
+      const read = this.cell(column, typed);
+      if ("says" in read) {
+        refused.push({ column: column.number, says: read.says });
+        continue;
+      }
+      const next = withValue(after, column.at, read.value);
+      const was = this.shown(column, before ? valueAt(before, column.at) : null);
+      const is = this.shown(column, valueAt(next, column.at));
+      after = next;
+      if (was !== is) changed.push({ column: column.number, before: was, after: is });
+    }
+    if (refused.length) return { number, state: "refused", name: title, cells: [], refused };
+    const own = before ? difference(kind, before, after) : [{ op: "add", kind, record: after } as Edit];
+    edits.push(...own);
+    const state = before ? (own.length ? "changed" : "same") : "new";
+    return { number, state, name: title, cells: changed, refused };
+  }
+
+  private fresh(name: string, key: string): AnyRecord {
+    const { kind } = this.options;
+    const given = { id: newId(), key: key || this.names.keys.next(kind, name || kindWord(kind)), name };
+    return withDefaults(kind, given as never) as AnyRecord;
+  }
+
+  /** Which record a row is: by its key, else by its name. Each row is another. */
+  private identify(
+    columns: readonly Column[],
+    text: (column: Column) => string,
+    number: number,
+  ):
+    | { readonly name: string; readonly key: string; readonly record?: AnyRecord }
+    | { readonly name: string; readonly key: string; readonly column: number; readonly says: string } {
+    const { kind } = this.options;
+    const [byKey, byName] = ["key", "name"].map((wanted) => columns.find((c) => c.at.name === wanted));
+    const key = byKey ? text(byKey) : "";
+    const name = byName ? text(byName) : "";
+    const at = (byKey ?? byName)?.number ?? -1;
+    const wrong = (says: string, column = at) => ({ name: name || key, key, column, says });
+    if (!key && !name) return wrong(`A name is missing${byKey ? ", and a key" : ""}.`);
+    const same = this.keys.get(normalise(key || name));
+    if (same !== undefined) return wrong(`Row ${same} is the same ${kindWord(kind)} already.`);
+    this.keys.set(normalise(key || name), number);
+    if (key) {
+      const record = recordAt(this.catalogue, kind, keyIndex(this.catalogue, kind).get(normalise(key)) ?? ("" as Id));
+      if (record) return { name: name || record.name, key: record.key, record };
+      if (!name) return { name: key.replace(/_/g, " ").replace(/^./, (c) => c.toUpperCase()), key };
+      return { name, key };
+    }
+    const found = namesOf(this.catalogue, kind).find(name);
+    if (found.found === "several")
+      return wrong(
+        `${found.keys.length} ${kindWord(kind, true)} are called “${name}”. Add a column with their keys: ${found.keys.join(", ")}.`,
+      );
+    if (found.found === "none") return { name, key: "" };
+    const record = recordAt(this.catalogue, kind, found.id);
+    return record ? { name, key: record.key, record } : { name, key: "" };
+  }
+
+  private cell({ at, field }: Column, typed: string): { readonly value: unknown } | { readonly says: string } {
+    if (typed === "") return { value: at.part === null ? field.initial : null };
+    let text = typed;
+    if (field.numeric && field.type !== "duration") {
+      if (isDate(typed))
+        return {
+          says: `“${typed}” is a date: spreadsheets make dates of numbers such as 3/4 or 1.5. Write the number as text.`,
+        };
+      const number = readLocal(typed, this.options.decimal);
+      if (number === null)
+        return { says: `“${cut(typed, 60)}” is not a number, with “${this.options.decimal}” before decimals.` };
+      text = field.type === "number" && /%\s*$/.test(typed) ? `${number}%` : String(number);
+    }
+    const read = field.parse(text, this.typing);
+    if ("says" in read) return read;
+    let says: string | null = null;
+    field.check(read.value, { has: this.has as never, fault: (_, why) => (says ??= why) });
+    const owned = at.name === "own" && at.part ? this.catalogue.records.field.get(at.part as Id) : undefined;
+    says ??= owned ? ownProblem(owned, this.options.kind, read.value as OwnValue, this.has) : null;
+    return says === null ? read : { says };
+  }
+
+  private written({ at, field }: Column, record: AnyRecord): string {
+    const value = valueAt(record, at);
+    return value === null ? "" : field.format(value, this.typing).trim();
+  }
+
+  private shown({ field }: Column, value: unknown): string {
+    if (value === null || value === undefined || (Array.isArray(value) && !value.length)) return "";
+    const here = around(this.catalogue);
+    const nameOf = (kind: string, id: Id) => this.madeNames.get(id) ?? here.nameOf(kind, id);
+    return field.depth === 0 && !field.targets.length
+      ? field.format(value, here)
+      : field.say(value, { ...here, nameOf });
+  }
+}
+
+/** Rows that were refused as a table of their own, with a column that says why. */
+export const REASONS = "What is wrong";
+export function refusedTable(table: Table, plan: TablePlan): Cells[] {
+  const rows = plan.rows.filter((r) => r.state === "refused");
+  const cellsOf = (number: number): Cells => table.rows[number - table.first];
+  // What stood under no head stays where it stood.
+  const wide = Math.max(table.head.length, ...rows.map((r) => cellsOf(r.number).length));
+  const all = (cells: Cells) => Array.from({ length: wide }, (_, k) => cells[k] ?? "");
+  return [
+    [...all(table.head), REASONS],
+    ...rows.map(({ number, refused }) => {
+      const why = refused.map(({ column, says }) => (column < 0 ? says : `${table.head[column]}: ${says}`)).join(" ");
+      return [...all(cellsOf(number)), why];
+    }),
+  ];
+}
