@@ -41,6 +41,13 @@ const gaining = bundle({
     { key: "render", line: "4 Eel skin + 5 Brine -> 5 River eel + 3 Salt" },
   ],
 });
+/** Items that no check has anything to say of. */
+const shown = { icon: "eel", description: "For tests." };
+const FINE = [
+  { key: "eel", ...shown },
+  { key: "eel_pie", ...shown },
+  { key: "crumb", sell: 4, ...shown },
+];
 const clean = bundle({
   items: [{ key: "eel" }],
   sources: [{ key: "weir", gives: [{ item: "eel", quantity: [1, 3] }], time: 20 }],
@@ -75,7 +82,7 @@ describe("salty check", () => {
   it("ends with 0, 1 or 2 as the level asks", () => {
     const noted = file("stub.json", clean);
     expect(salty("check", noted).status).toBe(1);
-    const fine = file("fine.json", { ...clean, items: [{ key: "eel" }, { key: "eel_pie" }, { key: "crumb" }] });
+    const fine = file("fine.json", { ...clean, items: FINE });
     expect(salty("check", fine)).toMatchObject({ status: 0, stdout: "Nothing found.\n" });
     const warned = file("warned.json", {
       ...clean,
@@ -298,5 +305,48 @@ describe("salty import and export", () => {
     const out = join(dir, "large.json");
     expect(salty("generate", out, "--items", "200", "--seed", "7")).toMatchObject({ status: 0 });
     expect((JSON.parse(readFileSync(out, "utf8")) as { items: unknown[] }).items).toHaveLength(200);
+  });
+});
+
+describe("salty import and export of tables", () => {
+  it("bring a table in by a mapping, refuse what can't be read with its place, and take out what a view shows", () => {
+    const pantry = bundle({
+      pantry: { key: "tables", name: "Tables" },
+      types: [{ key: "fare", name: "Fare" }],
+      items: [
+        { key: "eel", name: "Eel", type: "fare", sell: 2, description: "Long." },
+        { key: "rope", name: "Rope" },
+      ],
+      mappings: [{ key: "stall", name: "Stall list", columns: "Ware = name\nFor = sell", decimal: "," }],
+      views: [{ key: "bare", name: "Bare", query: "where=description+missing", columns: "name sell:90 cost" }],
+    });
+    expect(salty("import", file("tables.json", pantry)).status).toBe(0);
+    const list = file("stall.csv", "Ware;For;Stand\nEel;2,5;4\nSalt;1,25;4\nTar;lots;2\n");
+    const args = ["--pantry", "tables", "--map", "Stall list"];
+    const refusedRows = join(dir, "refused.csv");
+    const strict = salty("import", list, ...args, "--refused", refusedRows);
+    expect(strict.status).toBe(2);
+    expect(strict.stderr).toContain("row 4, For: “lots” is not a number, with “,” before decimals.");
+    expect(strict.stderr).toContain("the column “Stand” is not read");
+    expect(readFileSync(refusedRows, "utf8")).toContain('Tar,lots,2,"For: “lots” is not a number');
+    const skipping = salty("import", list, ...args, "--skip");
+    expect([skipping.status, skipping.stdout]).toEqual([
+      1,
+      "tables: 1 new, 1 changed, 0 the same, 1 refused. Revision 2.\n",
+    ]);
+    const out = join(dir, "bare.csv");
+    expect(salty("export", out, "--pantry", "tables", "--view", "Bare").stdout).toBe(
+      `2 rows of tables at revision 2 written to ${out}.\n`,
+    );
+    expect(readFileSync(out, "utf8")).toBe("\ufeffKey,Name,Sell price,Cost\r\nrope,Rope,,\r\nsalt,Salt,1.25,\r\n");
+    const book = join(dir, "all.xlsx");
+    expect(salty("export", book, "--pantry", "tables").status).toBe(0);
+    expect(salty("import", book, "--pantry", "tables", "--dry").stdout).toBe(
+      "tables: 0 new, 0 changed, 3 the same, 0 refused. Nothing was written (--dry).\n",
+    );
+    expect(salty("import", list, ...args.slice(0, 2), "--map", "nobody").stderr).toContain(
+      "There is no mapping “nobody”",
+    );
+    expect(salty("export", out, "--kind", "boat").stderr).toContain("“boat” is no kind of record");
   });
 });

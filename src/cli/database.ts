@@ -18,11 +18,13 @@ import { withDatabase } from "./connection";
 import { BadUse, Unreadable } from "./failure";
 import { readBytes, refused } from "./input";
 import { progressLine } from "./progress";
+import { exportTable, importTable, isTable } from "./tables";
 
 type Options = Record<string, string | boolean | undefined>;
 
 export async function importCommand([file]: string[], options: Options): Promise<number> {
-  if (!file) throw new BadUse("A bundle file is needed.");
+  if (!file) throw new BadUse("A bundle or a table is needed.");
+  if (isTable(file)) return importTable(file, options);
   return withDatabase((orm, heads) => importText(orm, heads, file, readBytes(file), options));
 }
 
@@ -81,6 +83,7 @@ function settingsIn(file: string, bundle: Uint8Array): { readonly key: string; r
 
 export async function exportCommand([file]: string[], options: Options): Promise<number> {
   if (!file) throw new BadUse("A file to write is needed, or - for standard output.");
+  if (isTable(file)) return exportTable(file, options);
   return withDatabase(async (orm, heads) => {
     const key = options.pantry ?? (heads.length === 1 ? heads[0].key : undefined);
     if (!key) throw new BadUse(`Say which pantry: --pantry ${heads.map((p) => p.key).join(" or ") || "KEY"}.`);

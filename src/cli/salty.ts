@@ -15,9 +15,12 @@ const HELP = `salty – checks, costs and plans of a pantry
   salty draws FILE RECIPE[=RUNS] [--of ITEM[=QUANTITY]] [--confidence 0.9] [--format text|json]
   salty import FILE [--pantry KEY] [--dry] [--replace]
   salty export FILE [--pantry KEY]
+  salty import TABLE [--kind item] [--map NAME] [--make type,tag,…] [--dry] [--skip] [--refused FILE] [--pantry KEY]
+  salty export TABLE [--kind item] [--view NAME] [--inherited] [--pantry KEY]
   salty schema
   salty generate FILE [--items N] [--seed N] [--loops N]
 
+TABLE is a file that ends in .csv, .tsv or .xlsx (docs/tables.md).
 FILE is a bundle (docs/bundle.md); "-" reads standard input or writes standard output.
 In place of FILE, check, cost, plan and draws take db:KEY for a pantry of the running database.
 The database is the one that npm start runs, or the one DATABASE_URL names.
@@ -77,6 +80,13 @@ const parse = () =>
       confidence: { type: "string" },
       measure: { type: "string" },
       of: { type: "string" },
+      kind: { type: "string" },
+      map: { type: "string" },
+      make: { type: "string" },
+      view: { type: "string" },
+      refused: { type: "string" },
+      skip: { type: "boolean" },
+      inherited: { type: "boolean" },
       help: { type: "boolean", short: "h" },
     },
   });

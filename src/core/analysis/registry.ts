@@ -308,6 +308,8 @@ export const UNREAD: readonly string[] = [
   "situation",
   "field",
   "view",
+  "wordlist",
+  "series",
   "mapping",
   "pantry.name",
   "pantry.key",

@@ -165,6 +165,8 @@ describe("a record may be written", () => {
       "items",
       "recipes",
       "sources",
+      "word lists",
+      "series",
       "views",
       "mappings",
     ]);

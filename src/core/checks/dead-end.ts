@@ -27,8 +27,14 @@ export const deadEnd = perRecord<"item">({
     if ((soldFor(catalogue, item) ?? 0) > 0 || held(catalogue, item, "slot").value !== null) return;
     const measured = [item, ...lineage(catalogue, item.type)].some(({ stats }) => Object.keys(stats).length > 0);
     if (measured || statsOfItem(catalogue, item)) return;
+    // What made it is no use of it.
     for (const { kind, record } of referrersTo(catalogue, "item", new Set([item.id])))
-      if (kind !== "source" && !(kind === "recipe" && "taughtBy" in record && record.taughtBy !== item.id)) return;
+      if (
+        kind !== "source" &&
+        kind !== "series" &&
+        !(kind === "recipe" && "taughtBy" in record && record.taughtBy !== item.id)
+      )
+        return;
     yield {
       subject: ref(catalogue, "item", item.id),
       says: `${item.name} can be had, but is good for nothing: no recipe takes it, nobody buys it, it is not worn and has no stats.`,

@@ -53,6 +53,9 @@ function without(field: Field, value: unknown, kind: Kind, id: Id): unknown {
     }
     return rest;
   }
+  // An entry that names it goes as a whole; lines of a recipe do not.
+  if (field.type === "list")
+    return (value as readonly unknown[]).filter((entry) => !refersTo(field, [entry], kind, id));
   if (field.type === "refs") return (value as readonly Id[]).filter((each) => each !== id);
   return field.type === "ref" && !field.needed ? null : undefined;
 }

@@ -12,6 +12,7 @@ import { mapping } from "./mapping";
 import { pantry } from "./pantry";
 import { rarity } from "./rarity";
 import { recipe } from "./recipe";
+import { series } from "./series";
 import { situation } from "./situation";
 import { slot } from "./slot";
 import { source } from "./source";
@@ -19,6 +20,7 @@ import { stat } from "./stat";
 import { tag } from "./tag";
 import { type } from "./type";
 import { view } from "./view";
+import { wordlist } from "./wordlist";
 
 export const DEFINITIONS = {
   currency,
@@ -33,6 +35,8 @@ export const DEFINITIONS = {
   item,
   recipe,
   source,
+  wordlist,
+  series,
   view,
   mapping,
 } as const;

@@ -24,6 +24,8 @@ import { Inline } from "../kit/inline";
 import { Button, cx, Empty } from "../kit/kit";
 import { useLive, useStore } from "../pantry/provider";
 import { useWrite, useWriteCells } from "../pantry/use-write";
+import { BringIn } from "../tables/bring-in";
+import { TakeOut } from "../tables/take-out";
 import { viewOf } from "../views";
 import { BundlePanel } from "./bundle-panel";
 import { DeletePanel } from "./delete-panel";
@@ -96,6 +98,7 @@ function KindGrid({ kind }: { kind: Kind }) {
     () => ordered([...(catalogue.records[kind] as ReadonlyMap<Id, AnyRecord>).values()], columns, orders),
     [catalogue, kind, columns, orders],
   );
+  const [bringing, setBringing] = useState(false);
   const active = byKey(catalogue, kind, places.query.get("record") ?? "");
   const make = async () => {
     const name = `New ${kindWord(kind)}`;
@@ -115,8 +118,11 @@ function KindGrid({ kind }: { kind: Kind }) {
             <Trash2 size={14} aria-hidden /> Remove {active.name}
           </RemoveButton>
         )}
-        <p className="truncate text-second">{help}</p>
-        <span className="ml-auto shrink-0 text-second">
+        <p className="min-w-0 flex-1 truncate text-second">{help}</p>
+        <Button onClick={() => setBringing(true)}>Bring in</Button>
+        <TakeOut kind={kind} rows={rows} columns={columns} />
+        {bringing && <BringIn kind={kind} onClose={() => setBringing(false)} />}
+        <span className="shrink-0 text-second">
           {count(keyIndex(catalogue, kind).size, kindWord(kind), kindWord(kind, true))}
         </span>
       </div>

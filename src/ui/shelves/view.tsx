@@ -27,6 +27,8 @@ import { Grid } from "../grid/grid";
 import { Button, cx, Empty } from "../kit/kit";
 import { useLive, useStore } from "../pantry/provider";
 import { useWriteCells } from "../pantry/use-write";
+import { BringIn } from "../tables/bring-in";
+import { TakeOut } from "../tables/take-out";
 import { BulkPanel } from "./bulk-panel";
 import { readingsOf } from "./columns";
 import { ColumnMenu } from "./column-menu";
@@ -46,6 +48,7 @@ export function ShelvesView() {
   const store = useStore();
   const places = usePlaces();
   const [changing, setChanging] = useState(false);
+  const [bringing, setBringing] = useState(false);
   const [selection, setSelection] = useState<readonly Item[]>([]);
   // What is selected is in the address too, but does not change which rows there are.
   const query = new URLSearchParams(
@@ -127,7 +130,9 @@ export function ShelvesView() {
         <Button disabled={!rows.length} onClick={() => setChanging(true)}>
           {selection.length > 1 ? `Change ${selection.length} selected` : "Change all"}
         </Button>
+        <Button onClick={() => setBringing(true)}>Bring in</Button>
       </ViewHead>
+      {bringing && <BringIn kind="item" onClose={() => setBringing(false)} />}
       <div className="flex min-h-10 flex-wrap items-center gap-1.5 border-b border-line bg-shade px-3.5 py-1.5">
         <input
           type="search"
@@ -168,6 +173,7 @@ export function ShelvesView() {
         <span className="ml-auto text-second">
           {filtered ? `${rows.length} of ${catalogue.records.item.size}` : count(rows.length, "item")}
         </span>
+        <TakeOut kind="item" rows={rows} columns={visible} />
         <SavedViews now={parts.now} onOpen={openView} />
         <ColumnChoice
           all={all.map((c) => ({ id: c.id, title: c.title }))}

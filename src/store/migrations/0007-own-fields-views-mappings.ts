@@ -1,8 +1,14 @@
-/** own fields views. Written once, never edited. */
+/** own fields views mappings. Written once, never edited. */
 import { Migration } from "@mikro-orm/migrations";
 
-export class OwnFieldsViews extends Migration {
+export class OwnFieldsViewsMappings extends Migration {
   override async up(): Promise<void> {
+    this.addSql(
+      `create table "mapping" ("pantry_id" varchar(12) not null, "id" varchar(12) not null, "key" varchar(90) not null, "name" varchar(120) not null, "of" varchar(10) not null, "columns" text not null, "decimal" varchar(10) not null, "note" text not null, constraint "mapping_pkey" primary key ("pantry_id", "id"))`,
+    );
+    this.addSql(
+      `alter table "mapping" add constraint "mapping_key_unique" unique ("pantry_id", "key") deferrable initially deferred`,
+    );
     this.addSql(
       `create table "saved_view" ("pantry_id" varchar(12) not null, "id" varchar(12) not null, "key" varchar(90) not null, "name" varchar(120) not null, "query" varchar(2000) not null, "columns" varchar(4000) not null, "order" varchar(400) not null, "note" text not null, constraint "saved_view_pkey" primary key ("pantry_id", "id"))`,
     );
@@ -233,6 +239,9 @@ export class OwnFieldsViews extends Migration {
     );
     this.addSql(
       `create index "currency_own_link_to_situation_id_index" on "currency_own_link" ("pantry_id", "to_situation_id")`,
+    );
+    this.addSql(
+      `alter table "mapping" add constraint "mapping_pantry_id_foreign" foreign key ("pantry_id") references "pantry" ("id") on update cascade on delete cascade`,
     );
     this.addSql(
       `alter table "saved_view" add constraint "saved_view_pantry_id_foreign" foreign key ("pantry_id") references "pantry" ("id") on update cascade on delete cascade`,

@@ -1,0 +1,392 @@
+"use client";
+/** A table is brought in: its columns are mapped, every row is told before anything is written, then it is one change. */
+import { Upload } from "lucide-react";
+import { useDeferredValue, useMemo, useRef, useState } from "react";
+import { apply } from "@/core/catalogue/apply";
+import { exportBundle } from "@/core/exchange/bundle";
+import { decimalSignOf, type DecimalSign } from "@/core/exchange/table/local";
+import { formatMapping, targetsBy } from "@/core/exchange/table/mappings";
+import { type PlannedRow, planTable, refusedTable } from "@/core/exchange/table/plan-table";
+import { readDelimited, readTextTable, type Table, writeDelimited } from "@/core/exchange/table/read-table";
+import {
+  guessTargets,
+  NEW_FIELD,
+  NEW_STAT,
+  NOTHING,
+  offered,
+  type Target,
+  targetsOf,
+} from "@/core/exchange/table/targets";
+import { isWorkbook, readWorkbook } from "@/core/exchange/table/workbook";
+import { FreeKeys } from "@/core/editing/new-names";
+import { HOLDERS } from "@/core/kinds/field";
+import { type Kind, kindWord, type RecordOf, withDefaults } from "@/core/kinds/index";
+import { count } from "@/core/numbers/format";
+import { newId } from "@/core/schema/id";
+import type { Issue } from "@/core/schema/issue";
+import { MOST_EDITS } from "@/core/schema/limits";
+import { Button, cx } from "../kit/kit";
+import { Over, Scrolled } from "../kit/over";
+import { useLive, useStore } from "../pantry/provider";
+import { save } from "./save";
+
+interface Opened {
+  readonly name: string;
+  readonly encoding: string;
+  readonly table: Table;
+}
+type Mapping = RecordOf<"mapping">;
+
+export function BringIn({ kind, onClose }: { readonly kind: Kind; readonly onClose: () => void }) {
+  const [opened, setOpened] = useState<Opened | null>(null);
+  const [issues, setIssues] = useState<readonly Issue[]>([]);
+  const [busy, setBusy] = useState(false);
+  const input = useRef<HTMLInputElement>(null);
+  const open = async (file: File) => {
+    setBusy(true);
+    const bytes = new Uint8Array(await file.arrayBuffer());
+    const read = isWorkbook(bytes) ? await readWorkbook(bytes) : readTextTable(bytes);
+    setBusy(false);
+    setIssues(read.issues);
+    setOpened(read.table ? { name: file.name, encoding: read.encoding, table: read.table } : null);
+  };
+  const paste = (text: string) => {
+    const { table, issues: found } = readDelimited(text);
+    setIssues(text.trim() ? found : []);
+    setOpened(table ? { name: "What was pasted", encoding: "", table } : null);
+  };
+  if (opened)
+    return <Mapped key={opened.name} kind={kind} opened={opened} onOther={() => setOpened(null)} onClose={onClose} />;
+  return (
+    <Over
+      title={`Bring in a table of ${kindWord(kind, true)}`}
+      description="CSV, TSV or a workbook (.xlsx); its first row names the columns. Nothing is written before you have seen every row."
+      onClose={onClose}
+      foot={
+        <Button look="quiet" onClick={onClose}>
+          Cancel
+        </Button>
+      }
+    >
+      <div className="flex flex-col gap-3 px-5 py-4">
+        <div className="flex items-center gap-3">
+          <Button look="solid" disabled={busy} onClick={() => input.current?.click()}>
+            <Upload size={14} aria-hidden /> Choose a file
+          </Button>
+          <span role="status" className="text-second">
+            {busy ? "Reading …" : "or paste cells from a spreadsheet:"}
+          </span>
+        </div>
+        <input
+          ref={input}
+          type="file"
+          aria-label="Table file"
+          accept=".csv,.tsv,.txt,.xlsx,text/csv,text/tab-separated-values"
+          className="hidden"
+          onChange={(e) => {
+            const file = e.target.files?.[0];
+            e.target.value = "";
+            if (file) void open(file);
+          }}
+        />
+        <textarea
+          aria-label="Pasted table"
+          className="field min-h-32"
+          placeholder={"Name\tType\tSell\nSmoked eel\tKept fare\t13"}
+          onChange={(e) => paste(e.target.value)}
+        />
+        {issues.length > 0 && (
+          <ul role="alert" className="text-beet">
+            {issues.map((i) => (
+              <li key={i.path + i.message}>
+                <b>{i.path}</b>: {i.message}
+              </li>
+            ))}
+          </ul>
+        )}
+      </div>
+    </Over>
+  );
+}
+
+const STATES = ["new", "changed", "refused", "same"] as const;
+const SHOWN = 200;
+
+function Mapped({
+  kind,
+  opened: { name, encoding, table },
+  onOther,
+  onClose,
+}: {
+  readonly kind: Kind;
+  readonly opened: Opened;
+  readonly onOther: () => void;
+  readonly onClose: () => void;
+}) {
+  const { catalogue } = useLive();
+  const store = useStore();
+  const [targets, setTargets] = useState<readonly Target[]>(() => guessTargets(catalogue, kind, table));
+  const [decimal, setDecimal] = useState<DecimalSign>(() => decimalSignOf(table));
+  const [make, setMake] = useState<ReadonlySet<Kind>>(new Set());
+  const [clears, setClears] = useState(false);
+  const [state, setState] = useState<PlannedRow["state"] | null>(null);
+  const [called, setCalled] = useState("");
+  const [writing, setWriting] = useState<string | null>(null);
+  const [says, setSays] = useState<string | null>(null);
+  const choices = useMemo(() => targetsOf(catalogue, kind), [catalogue, kind]);
+  const holds = (HOLDERS as readonly Kind[]).includes(kind);
+  const options = useDeferredValue(
+    useMemo(() => ({ kind, targets, decimal, make, clears }), [kind, targets, decimal, make, clears]),
+  );
+  const plan = useMemo(() => planTable(catalogue, table, options), [catalogue, table, options]);
+  const counts = Object.fromEntries(STATES.map((s) => [s, plan.rows.filter((r) => r.state === s).length]));
+  const shown = state ?? STATES.find((s) => counts[s] > 0) ?? "new";
+  const rows = plan.rows.filter((r) => r.state === shown);
+  const mappings = [...catalogue.records.mapping.values()].filter((m) => m.of === kind);
+  const unread = table.head.filter((head, k) => head && targets[k] === NOTHING);
+
+  const write = async () => {
+    setWriting("Writing …");
+    setSays(null);
+    const note = `Brought in ${name}: ${counts.new} new, ${counts.changed} changed`;
+    const done = await written(note);
+    setWriting(null);
+    if (done === null) onClose();
+    else setSays(done);
+  };
+  /** What is too large for one change over the network goes in as a bundle. */
+  const written = async (note: string): Promise<string | null> => {
+    if (plan.edits.length <= MOST_EDITS) {
+      const answer = await store.submit(plan.edits, note.slice(0, 300));
+      return answer.ok ? null : answer.says;
+    }
+    const outcome = apply(catalogue, plan.edits);
+    if (!outcome.ok) return outcome.issues[0]?.message ?? outcome.conflicts[0]?.says ?? "It was refused.";
+    const text = exportBundle(outcome.catalogue);
+    const got = await store.api.importBundle(
+      { name, text },
+      { dry: false, replace: false, author: store.author },
+      { progress: (p) => setWriting(`Writing ${p.done} of ${p.of} …`), signal: new AbortController().signal },
+    );
+    return got.ok ? null : got.problem.detail;
+  };
+  const keep = async () => {
+    const given = { id: newId(), key: new FreeKeys(catalogue).next("mapping", called), name: called.trim() };
+    const record = withDefaults("mapping", {
+      ...given,
+      of: kind as Mapping["of"],
+      columns: formatMapping(table.head, targets),
+      decimal,
+    });
+    const answer = await store.submit([{ op: "add", kind: "mapping", record }]);
+    if (answer.ok) setCalled("");
+    else setSays(answer.says);
+  };
+  const toggle = (of: Kind) => {
+    const next = new Set(make);
+    if (!next.delete(of)) next.add(of);
+    setMake(next);
+  };
+  return (
+    <Over
+      width="wide"
+      title={`${name}: ${count(table.rows.length, "row")} of ${kindWord(kind, true)}`}
+      description={`${encoding ? `Read as ${encoding}. ` : ""}Say what each column is; below is what each row would do.`}
+      onClose={onClose}
+      head={
+        <div className="flex flex-wrap items-center gap-x-4 gap-y-2 pt-3">
+          {mappings.length > 0 && (
+            <select
+              aria-label="Mapping"
+              className="field w-40!"
+              value=""
+              onChange={(e) => {
+                const mapping = mappings.find((m) => m.id === e.target.value);
+                if (!mapping) return;
+                setTargets(targetsBy(mapping.columns, table.head));
+                setDecimal(mapping.decimal);
+              }}
+            >
+              <option value="">Use a mapping</option>
+              {mappings.map((m) => (
+                <option key={m.id} value={m.id}>
+                  {m.name}
+                </option>
+              ))}
+            </select>
+          )}
+          <label className="flex items-center gap-2 text-second">
+            Before decimals
+            <select className="field w-14!" value={decimal} onChange={(e) => setDecimal(e.target.value as DecimalSign)}>
+              <option value=".">.</option>
+              <option value=",">,</option>
+            </select>
+          </label>
+          <label className="flex items-center gap-2">
+            <input type="checkbox" checked={clears} onChange={(e) => setClears(e.target.checked)} />
+            empty cells take out what is there
+          </label>
+          {holds && (
+            <form
+              className="flex items-center gap-2"
+              onSubmit={(e) => {
+                e.preventDefault();
+                if (called.trim()) void keep();
+              }}
+            >
+              <input
+                aria-label="Name of the mapping"
+                placeholder="Keep this mapping as"
+                className="field w-44!"
+                value={called}
+                onChange={(e) => setCalled(e.target.value)}
+              />
+              <Button type="submit" disabled={!called.trim()}>
+                Keep
+              </Button>
+            </form>
+          )}
+        </div>
+      }
+      foot={
+        <>
+          <Button look="solid" disabled={!plan.edits.length || writing !== null} onClick={() => void write()}>
+            Write {count(counts.new + counts.changed, "row")}
+          </Button>
+          {counts.refused > 0 && (
+            <Button
+              onClick={() =>
+                save(`refused ${name.replace(/\.\w+$/, "")}.csv`, writeDelimited(refusedTable(table, plan)))
+              }
+            >
+              Save what is refused
+            </Button>
+          )}
+          <Button onClick={onOther}>Another file</Button>
+          <Button look="quiet" onClick={onClose}>
+            Cancel
+          </Button>
+          <p role="status" className="text-second">
+            {writing ??
+              (unread.length > 0 ? `Not read: ${unread.slice(0, 6).join(", ")}${unread.length > 6 ? ", …" : ""}` : "")}
+          </p>
+          {says && (
+            <p role="alert" className="basis-full text-beet">
+              {says}
+            </p>
+          )}
+        </>
+      }
+    >
+      <Scrolled label="Columns and rows">
+        <table className="w-full">
+          <thead>
+            <tr className="text-left">
+              <th className="head py-1">Column</th>
+              <th className="head">Says</th>
+              <th className="head w-56">Is read into</th>
+            </tr>
+          </thead>
+          <tbody>
+            {table.head.map((head, k) => (
+              <tr key={k} className="border-t border-hair">
+                <td className="py-0.5 font-semibold">{head || <span className="text-third">column {k + 1}</span>}</td>
+                <td className="max-w-72 truncate text-second">
+                  {table.rows
+                    .map((row) => row[k]?.trim())
+                    .filter(Boolean)
+                    .slice(0, 3)
+                    .join(" · ")}
+                </td>
+                <td>
+                  <select
+                    aria-label={`Column ${head || k + 1} is read into`}
+                    className={cx("field", targets[k] === NOTHING && "text-copper")}
+                    value={targets[k]}
+                    onChange={(e) => setTargets(targets.map((t, at) => (at === k ? e.target.value : t)))}
+                  >
+                    <option value={NOTHING}>nothing</option>
+                    {holds && <option value={offered(table, k)}>a {offered(table, k)}</option>}
+                    {holds && (
+                      <option value={offered(table, k) === NEW_STAT ? NEW_FIELD : NEW_STAT}>
+                        a {offered(table, k) === NEW_STAT ? NEW_FIELD : NEW_STAT}
+                      </option>
+                    )}
+                    {choices.map((c) => (
+                      <option key={c.target} value={c.target}>
+                        {c.label}
+                      </option>
+                    ))}
+                  </select>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        {[...plan.unknown].map(([of, names]) => (
+          <label key={of} className="mt-2 flex items-baseline gap-2 rounded-sm bg-copper-wash px-2.5 py-1.5">
+            <input type="checkbox" checked={make.has(of)} onChange={() => toggle(of)} />
+            <span>
+              Make {count(names.size, `new ${kindWord(of)}`, `new ${kindWord(of, true)}`)}:{" "}
+              {[...names.keys()].slice(0, 8).join(", ")}
+              {names.size > 8 && ", …"}
+            </span>
+          </label>
+        ))}
+        {[...make].map((of) => (
+          <label key={of} className="mt-2 flex items-baseline gap-2 rounded-sm bg-kelp-wash px-2.5 py-1.5">
+            <input type="checkbox" checked onChange={() => toggle(of)} />
+            <span>New {kindWord(of, true)} are made where a name is not there yet.</span>
+          </label>
+        ))}
+        {plan.says && (
+          <p role="alert" className="py-3 text-beet">
+            {plan.says}
+          </p>
+        )}
+        {!plan.says && (
+          <>
+            <div role="tablist" aria-label="Rows" className="flex gap-1 pt-4 pb-1">
+              {STATES.map((s) => (
+                <Button
+                  key={s}
+                  role="tab"
+                  aria-selected={shown === s}
+                  className={cx("h-6!", shown === s && "border-ink!")}
+                  onClick={() => setState(s)}
+                >
+                  {WORDS[s]} <span className="font-normal text-second">{counts[s]}</span>
+                </Button>
+              ))}
+            </div>
+            {rows.length === 0 && <p className="py-2 text-second">None.</p>}
+            <ol aria-label={`Rows that are ${shown}`}>
+              {rows.slice(0, SHOWN).map((row) => (
+                <li key={row.number} className="grid grid-cols-[44px_180px_1fr] gap-2 border-t border-hair py-1">
+                  <span className="text-right text-third">{row.number}</span>
+                  <span className="truncate font-semibold">{row.name}</span>
+                  <span className="flex flex-wrap gap-x-3">
+                    {row.cells.map((cell) => (
+                      <span key={cell.column}>
+                        <span className="text-second">{table.head[cell.column]} </span>
+                        {cell.before && <s className="text-third">{cell.before}</s>} {cell.after || "–"}
+                      </span>
+                    ))}
+                    {row.refused.map((cell) => (
+                      <span key={cell.column + cell.says} className="basis-full text-beet">
+                        {cell.column >= 0 && <b>{table.head[cell.column]}: </b>}
+                        {cell.says}
+                      </span>
+                    ))}
+                  </span>
+                </li>
+              ))}
+            </ol>
+            {rows.length > SHOWN && <p className="py-1 text-second">and {rows.length - SHOWN} more</p>}
+          </>
+        )}
+      </Scrolled>
+    </Over>
+  );
+}
+const WORDS = { new: "New", changed: "Changed", refused: "Refused", same: "Unchanged" } as const;

@@ -1,0 +1,70 @@
+"use client";
+/** What a grid shows as a file: CSV, TSV or a workbook, which are read back without loss. */
+import { Popover } from "radix-ui";
+import { useState } from "react";
+import { writeDelimited } from "@/core/exchange/table/read-table";
+import { writeWorkbook } from "@/core/exchange/table/workbook";
+import { writeTable } from "@/core/exchange/table/write-table";
+import { type AnyRecord, definition, type Kind, kindWord } from "@/core/kinds/index";
+import { pathOf } from "@/core/schema/record";
+import type { Column } from "../grid/columns";
+import { Button } from "../kit/kit";
+import { useLive } from "../pantry/provider";
+import { save } from "./save";
+
+const FORMATS = ["CSV", "TSV", "Workbook"] as const;
+
+interface Props<R extends AnyRecord> {
+  readonly kind: Kind;
+  readonly rows: readonly R[];
+  readonly columns: readonly Column<R>[];
+}
+
+export function TakeOut<R extends AnyRecord>({ kind, rows, columns }: Props<R>) {
+  const { catalogue } = useLive();
+  const [inherited, setInherited] = useState(false);
+  const take = async (format: (typeof FORMATS)[number]) => {
+    const cells = writeTable(
+      catalogue,
+      kind,
+      rows,
+      columns.map((c) =>
+        pathOf(definition(kind), c.id) ? c.id : { title: c.title, text: (r: AnyRecord) => c.text(r as R) },
+      ),
+      { inherited },
+    );
+    const name = kindWord(kind, true);
+    if (format === "Workbook") save(`${name}.xlsx`, await writeWorkbook(cells, name));
+    else save(`${name}.${format.toLowerCase()}`, writeDelimited(cells, format === "CSV" ? "," : "\t"));
+  };
+  return (
+    <Popover.Root>
+      <Popover.Trigger asChild>
+        <Button>Take out</Button>
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          align="end"
+          sideOffset={4}
+          aria-label="Take out as a file"
+          className="z-40 w-72 rounded-sm border border-line bg-salt p-3 shadow-lg"
+        >
+          <p className="pb-2 text-second">
+            {rows.length} rows, {columns.length} columns, with the key. What is brought in again changes nothing.
+          </p>
+          <label className="flex items-center gap-2 pb-2">
+            <input type="checkbox" checked={inherited} onChange={(e) => setInherited(e.target.checked)} />
+            inherited values too
+          </label>
+          <div className="flex gap-1.5">
+            {FORMATS.map((format) => (
+              <Button key={format} onClick={() => void take(format)}>
+                {format}
+              </Button>
+            ))}
+          </div>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
