@@ -5,10 +5,10 @@ import { heldAt } from "../catalogue/inheritance";
 import { around } from "../catalogue/surroundings";
 import { type AnyRecord, definition, type Kind } from "../kinds/index";
 import { same } from "../schema/json";
-import type { Checking, Field } from "../schema/field";
 import type { Id } from "../schema/id";
 import { fieldAt, pathOf } from "../schema/record";
 import { type Action, actionOf, type BulkContext, misfit } from "./bulk-actions";
+import { problemOf } from "./entry";
 import { NewNames } from "./new-names";
 
 export interface BulkRequest {
@@ -34,18 +34,6 @@ export type BulkPlan =
   | { readonly ok: true; readonly rows: readonly BulkRow[]; readonly same: number; readonly edits: readonly Edit[] };
 
 const refused = (says: string): BulkPlan => ({ ok: false, says });
-
-/** Why a value may not stand in a field, or null. @param has  records that it may refer to */
-function problemOf(field: Field, value: unknown, has: Checking["has"]): string | null {
-  let says: string | null = null;
-  field.check(value, {
-    has,
-    fault(_, why) {
-      says ??= why;
-    },
-  });
-  return says;
-}
 
 /**
  * What a request would do to some records. Inherited values are reckoned with as if they were the record's own, and

@@ -91,4 +91,30 @@ describe("what is typed into a cell", () => {
       ]),
     ).toMatchObject({ says: expect.stringMatching(/^Salt: .* Nothing was written\.$/) });
   });
+
+  it("tells every one of many that can't be read, by its place, those beyond their range too", () => {
+    const salt = item(base, "Salt");
+    const entry = (field: string, text: string, id = eel.id) => ({ kind: "item" as const, id, field, text });
+    expect(
+      readEntries(base, [entry("sell", "1"), entry("stack", "0"), entry("sell", "x", salt.id), entry("level", "2.5")]),
+    ).toMatchObject({
+      faults: [
+        { at: 1, says: expect.stringContaining("0 is outside 1 to") },
+        { at: 2, says: expect.stringContaining("“x” is not a number") },
+        { at: 3, says: "2.5 is not a whole number." },
+      ],
+    });
+  });
+
+  it("makes one record of a name that is new in several", () => {
+    const salt = item(base, "Salt");
+    const read = readEntries(
+      base,
+      [eel.id, salt.id].map((id) => ({ kind: "item" as const, id, field: "tags", text: "festival" })),
+    );
+    if ("says" in read) throw new Error(read.says);
+    const next = must(base, read.edits);
+    expect(next.records.tag.size).toBe(1);
+    expect(item(next, "Salt").tags).toEqual(item(next, "River eel").tags);
+  });
 });

@@ -2,24 +2,58 @@
 import { type Catalogue, recordAt } from "../catalogue/catalogue";
 import { type Edit, setField, type Value } from "../catalogue/edit";
 import { definition, type Kind, type Subject } from "../kinds/index";
+import type { Checking, Field } from "../schema/field";
 import type { Id } from "../schema/id";
 import { fieldAt, pathOf } from "../schema/record";
 import { FreeKeys, NewNames } from "./new-names";
 
 export type Read = { readonly edits: readonly Edit[] } | { readonly says: string };
+export interface Entry {
+  readonly kind: Kind;
+  readonly id: Id;
+  readonly field: string;
+  readonly text: string;
+}
+/** An entry that can't be read, by its place among those that were given. */
+export interface EntryFault {
+  readonly at: number;
+  readonly says: string;
+}
 
 /** The edit that writes typed text into a field. An empty text clears where that is possible. */
 export function readEntry(catalogue: Catalogue, kind: Subject, id: Id, path: string, text: string): Read {
+  const names = new NewNames(catalogue);
+  const read = readWith(names, catalogue, kind, id, path, text);
+  return "says" in read ? read : { edits: [...names.edits, ...read.edits] };
+}
+
+/** Records for names that are new are made in `names`. What is typed is held to the rules of its field at once. */
+function readWith(names: NewNames, catalogue: Catalogue, kind: Subject, id: Id, path: string, text: string): Read {
   const at = pathOf(definition(kind), path);
   if (!at) return { says: `A ${kind} has no field “${path}”.` };
   const typed = text.trim();
   const set = (value: unknown) => setField(catalogue, kind, id, path, value as Value);
   if (at.part !== null && typed === "") return { edits: [set(null)] };
-  const names = new NewNames(catalogue);
-  const read = fieldAt(at, names.typing).parse(typed, names.typing);
+  const field = fieldAt(at, names.typing);
+  const read = field.parse(typed, names.typing);
   if ("says" in read) return read;
+  const made = new Set(names.edits.flatMap((e) => (e.op === "add" ? [e.record.id] : [])));
+  const says = problemOf(field, read.value, (of, which) => made.has(which) || names.typing.has(of, which));
+  if (says) return { says };
   if (path === "name" && kind !== "pantry") return { edits: rename(catalogue, kind, id, read.value as string) };
-  return { edits: [...names.edits, set(read.value)] };
+  return { edits: [set(read.value)] };
+}
+
+/** Why a value may not stand in a field, or null. @param has  records that it may refer to */
+export function problemOf(field: Field, value: unknown, has: Checking["has"]): string | null {
+  let says: string | null = null;
+  field.check(value, {
+    has,
+    fault(_, why) {
+      says ??= why;
+    },
+  });
+  return says;
 }
 
 /** A new name; a key that was only a placeholder follows it. */
@@ -31,22 +65,21 @@ function rename(catalogue: Catalogue, kind: Kind, id: Id, name: string): Edit[] 
   return edits;
 }
 
-/** Edits for many entries at once; the first that can't be read refuses them all, and says which. */
+/** Edits for many entries at once, or every entry that can't be read: then nothing is to be written of the others. */
 export function readEntries(
   catalogue: Catalogue,
-  entries: readonly { kind: Kind; id: Id; field: string; text: string }[],
-): Read {
+  entries: readonly Entry[],
+): { readonly edits: readonly Edit[] } | { readonly says: string; readonly faults: readonly EntryFault[] } {
+  const names = new NewNames(catalogue);
   const edits: Edit[] = [];
-  for (const entry of entries) {
-    const read = readEntry(catalogue, entry.kind, entry.id, entry.field, entry.text);
-    if ("says" in read)
-      return {
-        says:
-          entries.length > 1
-            ? `${recordAt(catalogue, entry.kind, entry.id)?.name ?? ""}: ${read.says} Nothing was written.`
-            : read.says,
-      };
-    edits.push(...read.edits);
+  const faults: EntryFault[] = [];
+  for (const [at, { kind, id, field, text }] of entries.entries()) {
+    const read = readWith(names, catalogue, kind, id, field, text);
+    if ("says" in read) faults.push({ at, says: read.says });
+    else edits.push(...read.edits);
   }
-  return { edits };
+  if (!faults.length) return { edits: [...names.edits, ...edits] };
+  const [{ at, says }] = faults;
+  const named = recordAt(catalogue, entries[at].kind, entries[at].id)?.name ?? "";
+  return { says: entries.length > 1 ? `${named}: ${says} Nothing was written.` : says, faults };
 }

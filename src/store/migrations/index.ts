@@ -5,7 +5,7 @@ import { RecordsByPantry } from "./0003-records-by-pantry";
 import { DrawColumns } from "./0004-draw-columns";
 import { ChangeParts } from "./0005-change-parts";
 import { SlotsCooldownsSituations } from "./0006-slots-cooldowns-situations";
-import { OwnFieldsViewsMappings } from "./0007-own-fields-views-mappings";
+import { OwnFieldsAndWhatUsesThem } from "./0007-own-fields-and-what-uses-them";
 
 export const MIGRATIONS = [
   { name: "0001-first-tables", class: FirstTables },
@@ -14,5 +14,5 @@ export const MIGRATIONS = [
   { name: "0004-draw-columns", class: DrawColumns },
   { name: "0005-change-parts", class: ChangeParts },
   { name: "0006-slots-cooldowns-situations", class: SlotsCooldownsSituations },
-  { name: "0007-own-fields-views-mappings", class: OwnFieldsViewsMappings },
+  { name: "0007-own-fields-and-what-uses-them", class: OwnFieldsAndWhatUsesThem },
 ];

@@ -1,4 +1,4 @@
-import { describe, expect, it } from "vitest";
+import { continued, describe, expect, it } from "vitest";
 import { seeded } from "@/core/numbers/seeded";
 import { type Box, formatBlock, parseBlock, placed } from "./clipboard";
 
@@ -70,5 +70,17 @@ describe("a block is placed", () => {
   it("into every cell of the selection where it is one value, and so often as it fits in", () => {
     expect(at([["a"]], box(0, 0, 1, 1))).toEqual(["0.0 a", "0.1 a", "1.0 a", "1.1 a"]);
     expect(at([["a", "b"]], box(0, 0, 2, 1))).toEqual(["0.0 a", "0.1 b", "1.0 a", "1.1 b", "2.0 a", "2.1 b"]);
+  });
+});
+
+describe("a series that is filled", () => {
+  it("goes on as its first cells begin", () => {
+    expect(continued(["10", "15", "", ""])).toEqual(["10", "15", "20", "25"]);
+    expect(continued(["3", "", ""])).toEqual(["3", "4", "5"]);
+    expect(continued(["0.5", "0.75", ""])).toEqual(["0.50", "0.75", "1.00"]);
+    expect(continued(["Crate 1", "Crate 3", ""])).toEqual(["Crate 1", "Crate 3", "Crate 5"]);
+    expect(continued(["30s", "", ""])).toEqual(["30s", "31s", "32s"]);
+    expect(continued(["Tar", "x", ""])).toEqual(["Tar", "Tar", "Tar"]);
+    expect(continued([])).toEqual([]);
   });
 });

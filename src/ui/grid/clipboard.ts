@@ -62,3 +62,17 @@ export function* placed(
     }
   }
 }
+
+const ENDS_IN_NUMBER = /^(.*?)(-?\d+(?:\.\d+)?)(\D*)$/s;
+/**
+ * Cells as a series goes on that their first texts begin: by the step between the first two where both end in a number
+ * and are alike else, by 1 after one alone; what is no series repeats its first text.
+ */
+export function continued(texts: readonly string[]): string[] {
+  const [a, b] = [texts[0] ?? "", texts[1] ?? ""].map((text) => ENDS_IN_NUMBER.exec(text));
+  if (!a) return texts.map(() => texts[0] ?? "");
+  const alike = b && b[1] === a[1] && b[3] === a[3];
+  const step = alike ? Number(b[2]) - Number(a[2]) : 1;
+  const places = Math.max(...[a[2], alike ? b[2] : ""].map((n) => n.split(".")[1]?.length ?? 0));
+  return texts.map((_, k) => `${a[1]}${(Number(a[2]) + step * k).toFixed(places)}${a[3]}`);
+}

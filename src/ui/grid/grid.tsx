@@ -1,7 +1,7 @@
 "use client";
 /**
  * A spreadsheet-like grid after the ARIA grid pattern: arrows, Tab and Enter move, typing replaces, F2 edits, Shift
- * extends a range, Ctrl+C, Ctrl+X and Ctrl+V speak to spreadsheets, Ctrl+D fills down, Delete clears. Only visible rows exist.
+ * extends a range, Ctrl+C, Ctrl+X and Ctrl+V speak to spreadsheets, Ctrl+D fills down, with Shift as a series, Delete clears. Only visible rows exist.
  */
 import { useVirtualizer } from "@tanstack/react-virtual";
 import {
@@ -15,9 +15,9 @@ import {
   useRef,
   useState,
 } from "react";
-import { cx } from "../kit/kit";
+import { Button, cx } from "../kit/kit";
 import { CellEditor } from "./cell-editor";
-import { formatBlock, parseBlock, placed } from "./clipboard";
+import { continued, formatBlock, parseBlock, placed } from "./clipboard";
 import { type Column, type Order, pressedHead } from "./columns";
 import { Head } from "./head";
 import { GridRow, ROW_HEIGHT } from "./row";
@@ -26,6 +26,19 @@ export interface CellEntry<R> {
   readonly row: R;
   readonly column: string;
   readonly text: string;
+}
+
+/** Why entries were not written, and which of them can't be. */
+export interface Refusal {
+  readonly says: string;
+  readonly faults: readonly { readonly at: number; readonly says: string }[];
+}
+
+/** Entries that wait because some of them can't be read: nothing of them is written until somebody says what becomes of them. */
+interface Held<R> {
+  readonly entries: readonly CellEntry<R>[];
+  /** By cell. */
+  readonly faults: ReadonlyMap<string, string>;
 }
 
 interface Spot {
@@ -41,8 +54,8 @@ interface Props<R> {
   readonly activeKey?: string | null;
   readonly onActive?: (row: R) => void;
   readonly onOpen?: (row: R) => void;
-  /** Writes what was typed; resolves to a sentence when it was refused. */
-  readonly onWrite?: (entries: readonly CellEntry<R>[]) => Promise<string | null>;
+  /** Writes what was typed; resolves to why, where it was refused. */
+  readonly onWrite?: (entries: readonly CellEntry<R>[]) => Promise<Refusal | null>;
   readonly moved?: ReadonlySet<string>;
   /** What cells show beside the row itself; a row is drawn again where one of the two is another. */
   readonly stampOf?: (row: R) => readonly [unknown, unknown];
@@ -55,6 +68,8 @@ interface Props<R> {
   /** Columns that something is filtered by. */
   readonly filtered?: ReadonlySet<string>;
   readonly onWidth?: (column: string, width: number) => void;
+  /** Ctrl+F looks here rather than in what the browser has drawn of the rows. */
+  readonly onFind?: () => void;
   /** Tells the rows that are selected; none where only the cursor stands somewhere. */
   readonly onSelection?: (rows: readonly R[]) => void;
   readonly empty: ReactNode;
@@ -77,6 +92,7 @@ export function Grid<R>({
   menu,
   filtered,
   onWidth,
+  onFind,
   onSelection,
   empty,
 }: Props<R>) {
@@ -88,6 +104,7 @@ export function Grid<R>({
   const [refusal, setRefusal] = useState<string | null>(null);
   const [menuOf, setMenuOf] = useState<string | null>(null);
   const [pending, setPending] = useState<ReadonlyMap<string, string>>(new Map());
+  const [held, setHeld] = useState<Held<R> | null>(null);
   const virtual = useVirtualizer({
     count: rows.length,
     getScrollElement: () => scroller.current,
@@ -177,18 +194,53 @@ export function Grid<R>({
   const write = async (entries: readonly CellEntry<R>[]) => {
     const wanted = entries.filter((e) => editable(e.row, columns.find((c) => c.id === e.column) as Column<R>));
     if (!wanted.length || !onWrite) return;
-    const mine = wanted.map((e) => [`${keyOf(e.row)} ${e.column}`, e.text] as const);
+    const mine = wanted.map((e) => [cellOf(e), e.text] as const);
     setPending((all) => new Map([...all, ...mine]));
-    const says = await onWrite(wanted);
+    const refused = await onWrite(wanted);
     setPending((all) => {
       const rest = new Map(all);
       for (const [key, text] of mine) if (rest.get(key) === text) rest.delete(key);
       return rest;
     });
-    setRefusal(says);
+    if (refused?.faults.length) {
+      const faults = new Map(refused.faults.map(({ at, says }) => [cellOf(wanted[at]), says]));
+      hold({ entries: wanted, faults });
+      setRefusal(null);
+    } else {
+      settle(new Set(mine.map(([cell]) => cell)));
+      setRefusal(refused?.says ?? null);
+    }
+  };
+  const cellOf = (e: CellEntry<R>): string => `${keyOf(e.row)} ${e.column}`;
+  /** What can't be read waits in its cells, together with what waited there already. */
+  const hold = (more: Held<R>) =>
+    setHeld((before) => {
+      const cells = new Set(more.entries.map(cellOf));
+      const rest = before?.entries.filter((e) => !cells.has(cellOf(e))) ?? [];
+      const faults = new Map([...(before?.faults ?? [])].filter(([cell]) => !cells.has(cell)));
+      return { entries: [...rest, ...more.entries], faults: new Map([...faults, ...more.faults]) };
+    });
+  /** Cells that were written wait no longer. */
+  const settle = (cells: ReadonlySet<string>) =>
+    setHeld((before) => {
+      const entries = before?.entries.filter((e) => !cells.has(cellOf(e))) ?? [];
+      if (!before || !entries.length) return null;
+      return { entries, faults: new Map([...before.faults].filter(([cell]) => !cells.has(cell))) };
+    });
+  const heldTexts = held && new Map(held.entries.map((e) => [cellOf(e), e.text]));
+  const waitingText = (cell: string): string | undefined => pending.get(cell) ?? heldTexts?.get(cell);
+  const readable = held?.entries.filter((e) => !held.faults.has(cellOf(e))) ?? [];
+  const toFault = () => {
+    const cells = held ? [...held.faults.keys()] : [];
+    const here = row === undefined ? -1 : cells.indexOf(`${keyOf(row)} ${column.id}`);
+    const next = held?.entries.find((e) => cellOf(e) === cells[(here + 1) % cells.length]);
+    if (!next) return;
+    const spotted = { row: rows.indexOf(next.row), column: columns.findIndex((c) => c.id === next.column) };
+    if (spotted.row >= 0 && spotted.column >= 0) move(spotted);
+    scroller.current?.focus({ preventScroll: true });
   };
   /** What a cell says, counting what was typed and is still on its way. */
-  const textOf = (r: R, c: Column<R>): string => pending.get(`${keyOf(r)} ${c.id}`) ?? c.text(r);
+  const textOf = (r: R, c: Column<R>): string => waitingText(`${keyOf(r)} ${c.id}`) ?? c.text(r);
 
   const finish = (text: string, next: Spot | null) => {
     setEditing(null);
@@ -237,6 +289,17 @@ export function Grid<R>({
     } else if ((e.key === "Delete" || e.key === "Backspace") && onWrite) {
       e.preventDefault();
       clear();
+    } else if (command && e.key.toLowerCase() === "f" && onFind) {
+      e.preventDefault();
+      onFind();
+    } else if (command && e.shiftKey && e.key.toLowerCase() === "d" && onWrite) {
+      e.preventDefault();
+      const box = range();
+      const texts = (c: number) => rows.slice(box.top, box.bottom + 1).map((r) => textOf(r, columns[c]));
+      const filled = Array.from({ length: box.right - box.left + 1 }, (_, k) => continued(texts(box.left + k)));
+      void write(
+        cells().map(([r, c]) => ({ row: rows[r], column: columns[c].id, text: filled[c - box.left][r - box.top] })),
+      );
     } else if (command && e.key.toLowerCase() === "d" && onWrite) {
       e.preventDefault();
       const box = range();
@@ -286,10 +349,16 @@ export function Grid<R>({
     const entries = [...placed(block, range())].flatMap(({ row: r, column: c, text }) =>
       rows[r] !== undefined && columns[c] ? [{ row: rows[r], column: columns[c].id, text: text.trim() }] : [],
     );
+    const beyond = [...placed(block, range())].filter(({ row: r }) => r >= rows.length).length;
     const fixed = entries.filter((x) => !columns.find((c) => c.id === x.column)?.edit).length;
     void write(entries).then(() => {
-      if (fixed && !single)
-        setRefusal(`${fixed} pasted cells belong to columns that are worked out or fixed; they were left as they are.`);
+      const left = [
+        fixed &&
+          !single &&
+          `${fixed} pasted cells belong to columns that are worked out or fixed; they were left as they are.`,
+        beyond && `${beyond} pasted cells lie below the last row. “Bring in” makes new records of pasted cells.`,
+      ].filter(Boolean);
+      if (left.length) setRefusal(left.join(" "));
     });
   };
 
@@ -386,7 +455,8 @@ export function Grid<R>({
                 cursor={cursor}
                 from={inBox ? inBox.left : -1}
                 to={inBox ? inBox.right : -1}
-                waiting={pending.size ? columns.map((c) => pending.get(`${key} ${c.id}`) ?? "").join("\t") : ""}
+                waiting={pending.size || held ? columns.map((c) => waitingText(`${key} ${c.id}`) ?? "").join("\t") : ""}
+                faults={held ? columns.map((c) => held.faults.get(`${key} ${c.id}`) ?? "").join("\t") : ""}
                 press={pressed}
                 open={opened}
                 editor={
@@ -424,6 +494,30 @@ export function Grid<R>({
         </div>
       </div>
       {rows.length === 0 && <div className="flex-1 overflow-auto">{empty}</div>}
+      {held && (
+        <div role="alert" className="flex flex-wrap items-center gap-2 border-t border-beet bg-beet-wash px-3 py-1.5">
+          <span className="min-w-0 flex-1 text-beet">
+            {held.faults.size > 0 ? (
+              <>
+                {held.faults.size === 1 ? "1 cell" : `${held.faults.size} cells`} can't be read and{" "}
+                {held.faults.size === 1 ? "stays" : "stay"} marked
+                {row !== undefined && held.faults.get(`${keyOf(row)} ${column.id}`)
+                  ? `. Here: ${held.faults.get(`${keyOf(row)} ${column.id}`)}`
+                  : `: ${[...held.faults.values()][0]}`}
+              </>
+            ) : (
+              "What could not be read is mended."
+            )}
+          </span>
+          {held.faults.size > 0 && <Button onClick={toFault}>Next of them</Button>}
+          {readable.length > 0 && (
+            <Button look="solid" onClick={() => void write(readable)}>
+              Write the other {readable.length}
+            </Button>
+          )}
+          <Button onClick={() => setHeld(null)}>Give up</Button>
+        </div>
+      )}
       {refusal && (
         <p role="alert" className="border-t border-beet bg-beet-wash px-3 py-1.5 text-beet">
           {refusal}

@@ -27,6 +27,8 @@ interface RowProps {
   readonly to: number;
   /** Texts that are being written, one per column. */
   readonly waiting: string;
+  /** Why what waits can't be read, one per column. */
+  readonly faults: string;
   readonly editor: ReactNode;
   readonly press: (row: number, column: number, extend: boolean) => void;
   readonly open: (row: number, column: number) => void;
@@ -49,11 +51,13 @@ export const GridRow = memo(function GridRow({
   from,
   to,
   waiting,
+  faults,
   editor,
   press,
   open,
 }: RowProps) {
   const waits = waiting ? waiting.split("\t") : null;
+  const wrong = faults ? faults.split("\t") : null;
   return (
     // biome-ignore lint/a11y/useFocusableInteractive: focus stays on the whole; aria-activedescendant tells what is active
     // biome-ignore lint/a11y/useSemanticElements: a role after the ARIA pattern, without the looks and limits of the element
@@ -79,6 +83,7 @@ export const GridRow = memo(function GridRow({
             role="gridcell"
             aria-colindex={i + 1}
             aria-readonly={!c.edit}
+            aria-invalid={wrong?.[i] ? true : undefined}
             aria-selected={here || picked}
             tabIndex={-1}
             onMouseDown={(e) => {
@@ -98,7 +103,17 @@ export const GridRow = memo(function GridRow({
               c.worked && moved && "moved",
             )}
           >
-            {here && editor ? editor : waits?.[i] ? <span className="text-third">{waits[i]}</span> : c.cell(row)}
+            {here && editor ? (
+              editor
+            ) : wrong?.[i] ? (
+              <span title={wrong[i]} className="truncate text-beet underline decoration-wavy">
+                {waits?.[i] || "–"}
+              </span>
+            ) : waits?.[i] ? (
+              <span className="text-third">{waits[i]}</span>
+            ) : (
+              c.cell(row)
+            )}
           </div>
         );
       })}

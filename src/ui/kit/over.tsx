@@ -78,8 +78,8 @@ export function BeforeAndAfter({ what, rows }: { readonly what: string; readonly
         <thead>
           <tr className="text-left">
             <th className="head py-1">{what}</th>
-            <th className="head w-40 text-right">Before</th>
-            <th className="head w-56 text-right">After</th>
+            <th className="head w-36 text-right">Before</th>
+            <th className="head w-80 text-right">After</th>
           </tr>
         </thead>
         <tbody>

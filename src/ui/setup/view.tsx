@@ -58,7 +58,7 @@ export function SetupView() {
               key={t.id}
               role="tab"
               aria-selected={wanted === t.id}
-              className={cx(wanted === t.id && "border-ink!")}
+              className={cx("px-1.5!", wanted === t.id && "border-ink!")}
               onClick={() => places.ask({ kind: t.id, record: null }, true)}
             >
               {t.label} {t.n !== null && <span className="font-normal text-second">{t.n}</span>}

@@ -30,6 +30,7 @@ import { FieldRow, FieldValue, Row } from "./field-row";
 import { OwnFields } from "./own-fields";
 import { CostSection } from "./cost-section";
 import { IconChoice } from "./icon-choice";
+import { SeriesButton } from "./series-panel";
 import { SheetEdge, useSheetWidth } from "./width";
 
 export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }) {
@@ -116,6 +117,7 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
         <Button look="quiet" onClick={() => use.current?.scrollIntoView({ block: "start" })}>
           What it is for
         </Button>
+        <SeriesButton item={item} />
       </nav>
       {/** biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keyboard */}
       {/** biome-ignore lint/a11y/useSemanticElements: a role after the ARIA pattern, without the looks and limits of the element */}

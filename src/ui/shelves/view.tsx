@@ -49,6 +49,7 @@ export function ShelvesView() {
   const places = usePlaces();
   const [changing, setChanging] = useState(false);
   const [bringing, setBringing] = useState(false);
+  const search = useRef<HTMLInputElement>(null);
   const [selection, setSelection] = useState<readonly Item[]>([]);
   // What is selected is in the address too, but does not change which rows there are.
   const query = new URLSearchParams(
@@ -135,6 +136,7 @@ export function ShelvesView() {
       {bringing && <BringIn kind="item" onClose={() => setBringing(false)} />}
       <div className="flex min-h-10 flex-wrap items-center gap-1.5 border-b border-line bg-shade px-3.5 py-1.5">
         <input
+          ref={search}
           type="search"
           aria-label="Search the shelves"
           placeholder="Search"
@@ -217,6 +219,7 @@ export function ShelvesView() {
         onOrders={(orders) => columns.arrange({ orders })}
         pinned={columns.pinned}
         onWidth={(id, width) => columns.arrange({ widths: { ...arrangement.widths, [id]: width } })}
+        onFind={() => search.current?.focus()}
         onSelection={setSelection}
         filtered={new Set(conditions.map((c) => pathByKey(catalogue, "item", c.column)))}
         menu={(column, close) => (

@@ -1,7 +1,7 @@
-/** own fields views mappings. Written once, never edited. */
+/** own fields and what uses them. Written once, never edited. */
 import { Migration } from "@mikro-orm/migrations";
 
-export class OwnFieldsViewsMappings extends Migration {
+export class OwnFieldsAndWhatUsesThem extends Migration {
   override async up(): Promise<void> {
     this.addSql(
       `create table "mapping" ("pantry_id" varchar(12) not null, "id" varchar(12) not null, "key" varchar(90) not null, "name" varchar(120) not null, "of" varchar(10) not null, "columns" text not null, "decimal" varchar(10) not null, "note" text not null, constraint "mapping_pkey" primary key ("pantry_id", "id"))`,
@@ -15,6 +15,20 @@ export class OwnFieldsViewsMappings extends Migration {
     this.addSql(
       `alter table "saved_view" add constraint "saved_view_key_unique" unique ("pantry_id", "key") deferrable initially deferred`,
     );
+    this.addSql(
+      `create table "series" ("pantry_id" varchar(12) not null, "id" varchar(12) not null, "key" varchar(90) not null, "name" varchar(120) not null, "first_id" varchar(12) null, "names" varchar(120) not null, "recipe" varchar(500) not null, "note" text not null, constraint "series_pkey" primary key ("pantry_id", "id"))`,
+    );
+    this.addSql(`create index "series_first_id_index" on "series" ("pantry_id", "first_id")`);
+    this.addSql(
+      `alter table "series" add constraint "series_key_unique" unique ("pantry_id", "key") deferrable initially deferred`,
+    );
+    this.addSql(
+      `create table "series_word" ("pantry_id" varchar(12) not null, "series_id" varchar(12) not null, "position" int not null, "word" varchar(60) not null, constraint "series_word_pkey" primary key ("pantry_id", "series_id", "position"))`,
+    );
+    this.addSql(
+      `create table "series_step" ("pantry_id" varchar(12) not null, "series_id" varchar(12) not null, "position" int not null, "item_id" varchar(12) not null, constraint "series_step_pkey" primary key ("pantry_id", "series_id", "position"))`,
+    );
+    this.addSql(`create index "series_step_item_id_index" on "series_step" ("pantry_id", "item_id")`);
     this.addSql(
       `create table "item_type_measure" ("pantry_id" varchar(12) not null, "type_id" varchar(12) not null, "stat_id" varchar(12) not null, "value_required" boolean null, "value_min" double precision null, "value_max" double precision null, constraint "item_type_measure_pkey" primary key ("pantry_id", "type_id", "stat_id"))`,
     );
@@ -115,6 +129,11 @@ export class OwnFieldsViewsMappings extends Migration {
     this.addSql(
       `create index "situation_own_link_to_situation_id_index" on "situation_own_link" ("pantry_id", "to_situation_id")`,
     );
+    this.addSql(
+      `create table "series_rule" ("pantry_id" varchar(12) not null, "series_id" varchar(12) not null, "position" int not null, "field" varchar(40) not null, "stat_id" varchar(12) null, "own_id" varchar(12) null, "how" varchar(10) not null, "by" varchar(500) not null, "round" double precision null, constraint "series_rule_pkey" primary key ("pantry_id", "series_id", "position"))`,
+    );
+    this.addSql(`create index "series_rule_stat_id_index" on "series_rule" ("pantry_id", "stat_id")`);
+    this.addSql(`create index "series_rule_own_id_index" on "series_rule" ("pantry_id", "own_id")`);
     this.addSql(
       `create table "recipe_own" ("pantry_id" varchar(12) not null, "recipe_id" varchar(12) not null, "field_id" varchar(12) not null, "value_text" text null, "value_number" double precision null, "value_flag" boolean null, constraint "recipe_own_pkey" primary key ("pantry_id", "recipe_id", "field_id"))`,
     );
@@ -241,10 +260,40 @@ export class OwnFieldsViewsMappings extends Migration {
       `create index "currency_own_link_to_situation_id_index" on "currency_own_link" ("pantry_id", "to_situation_id")`,
     );
     this.addSql(
+      `create table "wordlist" ("pantry_id" varchar(12) not null, "id" varchar(12) not null, "key" varchar(90) not null, "name" varchar(120) not null, "note" text not null, constraint "wordlist_pkey" primary key ("pantry_id", "id"))`,
+    );
+    this.addSql(
+      `alter table "wordlist" add constraint "wordlist_key_unique" unique ("pantry_id", "key") deferrable initially deferred`,
+    );
+    this.addSql(
+      `create table "wordlist_word" ("pantry_id" varchar(12) not null, "wordlist_id" varchar(12) not null, "position" int not null, "word" varchar(60) not null, constraint "wordlist_word_pkey" primary key ("pantry_id", "wordlist_id", "position"))`,
+    );
+    this.addSql(
       `alter table "mapping" add constraint "mapping_pantry_id_foreign" foreign key ("pantry_id") references "pantry" ("id") on update cascade on delete cascade`,
     );
     this.addSql(
       `alter table "saved_view" add constraint "saved_view_pantry_id_foreign" foreign key ("pantry_id") references "pantry" ("id") on update cascade on delete cascade`,
+    );
+    this.addSql(
+      `alter table "series" add constraint "series_pantry_id_foreign" foreign key ("pantry_id") references "pantry" ("id") on update cascade on delete cascade`,
+    );
+    this.addSql(
+      `alter table "series" add constraint "series_first_id_foreign" foreign key ("pantry_id", "first_id") references "item" ("pantry_id", "id") on update cascade on delete no action deferrable initially deferred`,
+    );
+    this.addSql(
+      `alter table "series_word" add constraint "series_word_pantry_id_foreign" foreign key ("pantry_id") references "pantry" ("id") on update cascade on delete cascade`,
+    );
+    this.addSql(
+      `alter table "series_word" add constraint "series_word_series_id_foreign" foreign key ("pantry_id", "series_id") references "series" ("pantry_id", "id") on update cascade on delete cascade deferrable initially deferred`,
+    );
+    this.addSql(
+      `alter table "series_step" add constraint "series_step_pantry_id_foreign" foreign key ("pantry_id") references "pantry" ("id") on update cascade on delete cascade`,
+    );
+    this.addSql(
+      `alter table "series_step" add constraint "series_step_series_id_foreign" foreign key ("pantry_id", "series_id") references "series" ("pantry_id", "id") on update cascade on delete cascade deferrable initially deferred`,
+    );
+    this.addSql(
+      `alter table "series_step" add constraint "series_step_item_id_foreign" foreign key ("pantry_id", "item_id") references "item" ("pantry_id", "id") on update cascade on delete no action deferrable initially deferred`,
     );
     this.addSql(
       `alter table "item_type_measure" add constraint "item_type_measure_pantry_id_foreign" foreign key ("pantry_id") references "pantry" ("id") on update cascade on delete cascade`,
@@ -431,6 +480,18 @@ export class OwnFieldsViewsMappings extends Migration {
     );
     this.addSql(
       `alter table "situation_own_link" add constraint "situation_own_link_to_situation_id_foreign" foreign key ("pantry_id", "to_situation_id") references "situation" ("pantry_id", "id") on update cascade on delete no action deferrable initially deferred`,
+    );
+    this.addSql(
+      `alter table "series_rule" add constraint "series_rule_pantry_id_foreign" foreign key ("pantry_id") references "pantry" ("id") on update cascade on delete cascade`,
+    );
+    this.addSql(
+      `alter table "series_rule" add constraint "series_rule_series_id_foreign" foreign key ("pantry_id", "series_id") references "series" ("pantry_id", "id") on update cascade on delete cascade deferrable initially deferred`,
+    );
+    this.addSql(
+      `alter table "series_rule" add constraint "series_rule_stat_id_foreign" foreign key ("pantry_id", "stat_id") references "stat" ("pantry_id", "id") on update cascade on delete no action deferrable initially deferred`,
+    );
+    this.addSql(
+      `alter table "series_rule" add constraint "series_rule_own_id_foreign" foreign key ("pantry_id", "own_id") references "field" ("pantry_id", "id") on update cascade on delete no action deferrable initially deferred`,
     );
     this.addSql(
       `alter table "recipe_own" add constraint "recipe_own_pantry_id_foreign" foreign key ("pantry_id") references "pantry" ("id") on update cascade on delete cascade`,
@@ -656,6 +717,15 @@ export class OwnFieldsViewsMappings extends Migration {
     );
     this.addSql(
       `alter table "currency_own_link" add constraint "currency_own_link_to_situation_id_foreign" foreign key ("pantry_id", "to_situation_id") references "situation" ("pantry_id", "id") on update cascade on delete no action deferrable initially deferred`,
+    );
+    this.addSql(
+      `alter table "wordlist" add constraint "wordlist_pantry_id_foreign" foreign key ("pantry_id") references "pantry" ("id") on update cascade on delete cascade`,
+    );
+    this.addSql(
+      `alter table "wordlist_word" add constraint "wordlist_word_pantry_id_foreign" foreign key ("pantry_id") references "pantry" ("id") on update cascade on delete cascade`,
+    );
+    this.addSql(
+      `alter table "wordlist_word" add constraint "wordlist_word_wordlist_id_foreign" foreign key ("pantry_id", "wordlist_id") references "wordlist" ("pantry_id", "id") on update cascade on delete cascade deferrable initially deferred`,
     );
   }
 }
