@@ -50,6 +50,7 @@ describe("Brackwater Reach", () => {
       "gated-above": 1,
       "same-inputs": 1,
       "retired-in-use": 1,
+      "placeholder-gone": 1,
       "link-astray": 1,
       "field-empty": 1,
       "not-of-type": 1,

@@ -53,6 +53,7 @@ export const RULES = {
   "gated-above": warning("Needs something of a higher level"),
   "same-inputs": warning("Same inputs, different results"),
   "retired-in-use": warning("Retired item in use"),
+  "placeholder-gone": error("Description names what is gone"),
   "link-astray": warning("Link to the wrong thing"),
   "field-empty": warning("Required and empty"),
   "not-of-type": warning("Not of its type"),

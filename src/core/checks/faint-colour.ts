@@ -1,11 +1,6 @@
 import { setField } from "../catalogue/edit";
-import { leastContrast, madeVisible } from "../numbers/contrast";
+import { GROUNDS, LEAST_CONTRAST, leastContrast, madeVisible } from "../numbers/contrast";
 import { perRecord, ref } from "./check";
-
-/** What records stand on, by day and by night. */
-const GROUNDS = ["#fbfcfa", "#11252b"];
-/** Less than this can't be told from the ground. */
-const LEAST = 1.5;
 
 /** A type or a rarity whose colour can't be told from the ground it stands on. */
 export const faintColour = perRecord<"type" | "rarity">({
@@ -14,11 +9,11 @@ export const faintColour = perRecord<"type" | "rarity">({
   per: ["type", "rarity"],
   *at({ catalogue }, record, kind) {
     const found = leastContrast(record.colour, GROUNDS);
-    if (found >= LEAST) return;
-    const mended = madeVisible(record.colour, GROUNDS, LEAST);
+    if (found >= LEAST_CONTRAST) return;
+    const mended = madeVisible(record.colour, GROUNDS, LEAST_CONTRAST);
     yield {
       subject: ref(catalogue, kind, record.id),
-      says: `The colour of ${record.name}, ${record.colour}, can't be told from the page: its contrast is ${found.toFixed(2)}, at least ${LEAST} is needed by day and by night.`,
+      says: `The colour of ${record.name}, ${record.colour}, can't be told from the page: its contrast is ${found.toFixed(2)}, at least ${LEAST_CONTRAST} is needed by day and by night.`,
       evidence: { type: "names", names: [record.colour, mended] },
       fixes: [
         { says: `Make it ${mended}`, do: "edit", edits: [setField(catalogue, kind, record.id, "colour", mended)] },

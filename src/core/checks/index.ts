@@ -17,6 +17,7 @@ import { nearNames } from "./near-names";
 import { notOfType } from "./not-of-type";
 import { orphan } from "./orphan";
 import { outOfRange } from "./out-of-range";
+import { placeholderGone } from "./placeholder-gone";
 import { priceBelowCost } from "./price-below-cost";
 import { rarityLadder } from "./rarity-ladder";
 import { retiredInUse } from "./retired-in-use";
@@ -44,6 +45,7 @@ export const CHECKS: readonly Check[] = [
   gatedAbove,
   sameInputs,
   retiredInUse,
+  placeholderGone,
   linkAstray,
   fieldEmpty,
   notOfType,

@@ -106,6 +106,16 @@ describe("what is typed into a cell", () => {
     });
   });
 
+  it("takes no colour that can't be told from the page, and offers the nearest that can", () => {
+    const kept = [...base.records.type.values()][0];
+    const typed = (text: string) => readEntry(base, "type", kept.id, "colour", text);
+    expect(typed("#fbfcfa")).toMatchObject({
+      says: expect.stringMatching(/can't be told from the page.*is the nearest/),
+    });
+    expect(typed("#11252b")).toHaveProperty("says");
+    expect(typed("#2c6e8f")).toHaveProperty("edits");
+  });
+
   it("makes one record of a name that is new in several", () => {
     const salt = item(base, "Salt");
     const read = readEntries(

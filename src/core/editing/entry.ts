@@ -2,6 +2,7 @@
 import { type Catalogue, recordAt } from "../catalogue/catalogue";
 import { type Edit, setField, type Value } from "../catalogue/edit";
 import { definition, type Kind, type Subject } from "../kinds/index";
+import { GROUNDS, LEAST_CONTRAST, leastContrast, madeVisible } from "../numbers/contrast";
 import type { Checking, Field } from "../schema/field";
 import type { Id } from "../schema/id";
 import { fieldAt, pathOf } from "../schema/record";
@@ -40,6 +41,13 @@ function readWith(names: NewNames, catalogue: Catalogue, kind: Subject, id: Id, 
   const made = new Set(names.edits.flatMap((e) => (e.op === "add" ? [e.record.id] : [])));
   const says = problemOf(field, read.value, (of, which) => made.has(which) || names.typing.has(of, which));
   if (says) return { says };
+  if (field.type === "colour" && at.part === null && typeof read.value === "string") {
+    const found = leastContrast(read.value, GROUNDS);
+    if (found < LEAST_CONTRAST)
+      return {
+        says: `${read.value} can't be told from the page by day or by night (contrast ${found.toFixed(2)}). ${madeVisible(read.value, GROUNDS, LEAST_CONTRAST)} is the nearest that can.`,
+      };
+  }
   if (path === "name" && kind !== "pantry") return { edits: rename(catalogue, kind, id, read.value as string) };
   return { edits: [set(read.value)] };
 }

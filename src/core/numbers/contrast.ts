@@ -16,6 +16,10 @@ export function contrast(a: string, b: string): number {
   return (high + 0.05) / (low + 0.05);
 }
 
+/** What records stand on, by day and by night; less contrast with one of them can't be told from it. */
+export const GROUNDS = ["#fbfcfa", "#11252b"];
+export const LEAST_CONTRAST = 1.5;
+
 /** The least contrast of a colour with some grounds. */
 export const leastContrast = (colour: string, grounds: readonly string[]): number =>
   Math.min(...grounds.map((ground) => contrast(colour, ground)));

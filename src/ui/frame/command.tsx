@@ -8,7 +8,7 @@ import { held } from "@/core/catalogue/inheritance";
 import { itemsOfType } from "@/core/catalogue/types";
 import { recordsWith } from "@/core/catalogue/references";
 import { findRecords } from "@/core/catalogue/search";
-import { duplicateOf } from "@/core/editing/duplicate";
+import { duplicateOf, duplicateWith } from "@/core/editing/duplicate";
 import { isKind, type Item, type Kind, kindWord } from "@/core/kinds/index";
 import { count, sayCost } from "@/core/numbers/format";
 import { isId, type Id } from "@/core/schema/id";
@@ -106,6 +106,16 @@ export function CommandField({ onClose }: { onClose: () => void }) {
           ? [
               of("Recipes that name it", () => places.go("recipes", { text: found.name })),
               of("New recipe for it", () => places.go("recipes", { new: "1", for: found.key })),
+            ]
+          : []),
+        ...(record.kind === "item"
+          ? [
+              of("Duplicate it with its recipes, salvage and sources", () => {
+                const { copy, edits } = duplicateWith(catalogue, found as Item);
+                void store.submit(edits).then((answer) => {
+                  if (answer.ok) places.openItem(copy.id);
+                });
+              }),
             ]
           : []),
         of("Duplicate it", () => {

@@ -3,7 +3,7 @@
 import Link from "next/link";
 import { type FormEvent, useState } from "react";
 import { Button } from "../kit/kit";
-import { newPantry } from "../pantry/api";
+import { copySetup, newPantry } from "../pantry/api";
 
 interface Head {
   readonly key: string;
@@ -13,12 +13,16 @@ interface Head {
 
 export function PantryList({ pantries }: { pantries: readonly Head[] }) {
   const [name, setName] = useState("");
+  const [like, setLike] = useState("");
   const [refused, setRefused] = useState("");
   const make = async (e: FormEvent) => {
     e.preventDefault();
     const made = await newPantry(name.trim());
-    if (made.ok) window.location.assign(`/${made.value.key}/shelves`);
-    else setRefused(made.problem.status ? made.problem.detail : "The server does not answer. Try again in a moment.");
+    if (made.ok) {
+      const says = like ? await copySetup(like, made.value.key) : null;
+      if (says === null) window.location.assign(`/${made.value.key}/${like ? "setup" : "shelves"}`);
+      else setRefused(`${name.trim()} was made, but without the setup: ${says}`);
+    } else setRefused(made.problem.status ? made.problem.detail : "The server does not answer. Try again in a moment.");
   };
   return (
     <main className="mx-auto flex h-full max-w-xl flex-col justify-center gap-5 p-6">
@@ -50,6 +54,21 @@ export function PantryList({ pantries }: { pantries: readonly Head[] }) {
           onChange={(e) => setName(e.target.value)}
           maxLength={120}
         />
+        {pantries.length > 0 && (
+          <select
+            aria-label="What it begins with"
+            className="field w-56!"
+            value={like}
+            onChange={(e) => setLike(e.target.value)}
+          >
+            <option value="">with nothing in it</option>
+            {pantries.map((p) => (
+              <option key={p.key} value={p.key}>
+                with the setup of {p.name}
+              </option>
+            ))}
+          </select>
+        )}
         <Button look="solid" type="submit" disabled={!name.trim()}>
           New pantry
         </Button>

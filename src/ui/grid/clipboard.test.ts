@@ -1,6 +1,6 @@
-import { continued, describe, expect, it } from "vitest";
+import { describe, expect, it } from "vitest";
 import { seeded } from "@/core/numbers/seeded";
-import { type Box, formatBlock, parseBlock, placed } from "./clipboard";
+import { type Box, continued, formatBlock, parseBlock, placed } from "./clipboard";
 
 describe("a block in the clipboard", () => {
   it.each([

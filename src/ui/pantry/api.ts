@@ -2,6 +2,7 @@
 import type { ItemCosts } from "@/core/analysis/item-costs";
 import type { Conflict } from "@/core/catalogue/apply";
 import type { Packed } from "@/core/catalogue/catalogue";
+import { setupOf } from "@/core/exchange/setup";
 import type { Edit } from "@/core/catalogue/edit";
 import type { PackedReadModel } from "@/core/engine/read-model";
 import type { Progress } from "@/core/exchange/progress";
@@ -71,6 +72,18 @@ const sent = (method: string, body: unknown, author = ""): RequestInit => ({
 
 export const newPantry = (name: string): Promise<Reply<{ readonly key: string }>> =>
   reply(fetch("/api/pantries", sent("POST", { name })));
+
+/** Gives a new pantry what another was set up with: everything but items, and what is made of items. */
+export async function copySetup(from: string, to: string): Promise<string | null> {
+  const answer = await fetch(`/api/pantries/${encodeURIComponent(from)}/bundle`).catch(() => null);
+  if (!answer?.ok) return AWAY.detail;
+  const got = await new PantryApi(`/api/pantries/${encodeURIComponent(to)}`).importBundle(
+    { name: "setup.json", text: setupOf(await answer.text()) },
+    { dry: false, replace: false, author: "" },
+    { progress: () => undefined, signal: new AbortController().signal },
+  );
+  return got.ok ? null : got.problem.detail;
+}
 
 /** Names of icons in which all words stand. */
 export const findIcons = (words: string): Promise<readonly string[]> =>

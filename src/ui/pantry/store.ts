@@ -65,6 +65,8 @@ export class PantryStore {
   private readonly own: UndoStack;
   private turn: Promise<unknown> = Promise.resolve();
   author = "";
+  /** The items that the shelves show, in their order: what is before and behind one that is open. */
+  shelf: readonly { readonly id: Id }[] = [];
 
   readonly api: PantryApi;
 

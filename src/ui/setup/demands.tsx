@@ -14,7 +14,7 @@ import { Inline } from "../kit/inline";
 import { cx } from "../kit/kit";
 import { useLive, useStore } from "../pantry/provider";
 import { FieldValue } from "../sheet/field-row";
-import { Section } from "../sheet/item-sheet";
+import { Section } from "../sheet/section";
 
 type Which = "takes" | "measures";
 type Demand = ItemType[Which][string];

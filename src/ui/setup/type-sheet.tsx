@@ -12,7 +12,7 @@ import { shownAs } from "../grid/field-columns";
 import { Jar } from "../kit/kit";
 import { useLive } from "../pantry/provider";
 import { FieldRow } from "../sheet/field-row";
-import { Section } from "../sheet/item-sheet";
+import { Section } from "../sheet/section";
 import { OwnFields } from "../sheet/own-fields";
 import { Demands } from "./demands";
 

@@ -28,6 +28,7 @@ import { BringIn } from "../tables/bring-in";
 import { TakeOut } from "../tables/take-out";
 import { viewOf } from "../views";
 import { BundlePanel } from "./bundle-panel";
+import { ClockButton } from "./clock";
 import { DeletePanel } from "./delete-panel";
 import { RetypeButton } from "./retype";
 import { TypeTree } from "./type-tree";
@@ -177,14 +178,18 @@ function PantryPanel() {
           <div key={field} className="border-b border-hair py-2">
             <div className="flex items-center justify-between gap-4">
               <span className="font-semibold">{label}</span>
-              <Inline
-                label={label}
-                held={{ value: pantry[field], from: "own" }}
-                numeric={numeric}
-                show={String(pantry[field])}
-                text={String(pantry[field])}
-                onWrite={(t) => write("pantry", catalogue.pantry.id, field, t)}
-              />
+              {field === "ticksPerSecond" ? (
+                <ClockButton />
+              ) : (
+                <Inline
+                  label={label}
+                  held={{ value: pantry[field], from: "own" }}
+                  numeric={numeric}
+                  show={String(pantry[field])}
+                  text={String(pantry[field])}
+                  onWrite={(t) => write("pantry", catalogue.pantry.id, field, t)}
+                />
+              )}
             </div>
             {help && <p className="text-second">{help}</p>}
           </div>

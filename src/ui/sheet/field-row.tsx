@@ -1,7 +1,8 @@
 "use client";
 /** A field of a record on its sheet: its name, its value in its ink, edited in place. */
-import type { ReactNode } from "react";
+import { type ReactNode, useState } from "react";
 import { heldAt } from "@/core/catalogue/inheritance";
+import { readEntry } from "@/core/editing/entry";
 import { around } from "@/core/catalogue/surroundings";
 import { type AnyRecord, definition, type Kind } from "@/core/kinds/index";
 import { fieldAt, pathOf } from "@/core/schema/record";
@@ -10,6 +11,7 @@ import { Inline } from "../kit/inline";
 import { Icon } from "../kit/kit";
 import { useLive } from "../pantry/provider";
 import { useWrite } from "../pantry/use-write";
+import { useMove } from "../setup/move-dialog";
 
 export function Row({ label, help, children }: { label: string; help?: string; children: ReactNode }) {
   return (
@@ -35,6 +37,8 @@ interface Props {
 export function FieldValue({ kind, record, path, label }: Props) {
   const { catalogue } = useLive();
   const write = useWrite();
+  const moving = useMove();
+  const [refused, setRefused] = useState<string | null>(null);
   const at = pathOf(definition(kind), path);
   if (!at) return null;
   const { here, above } = heldAt(catalogue, kind, record, path);
@@ -55,7 +59,12 @@ export function FieldValue({ kind, record, path, label }: Props) {
         ))}
       </select>
     );
-  const value = (
+  const moves = (kind === "item" && path === "type") || (kind === "type" && path === "parent");
+  const move = async (typed: string) => {
+    const read = readEntry(catalogue, kind, record.id, path, typed);
+    return "says" in read ? read.says : moving.write(read.edits);
+  };
+  const inline = (
     <Inline
       label={called}
       held={here}
@@ -65,11 +74,17 @@ export function FieldValue({ kind, record, path, label }: Props) {
       show={here.from === "none" ? "" : shownAs(field, here.value, names)}
       text={text}
       names={field.type === "refs" ? undefined : field.completions?.(names)}
-      onWrite={(typed) => write(kind, record.id, path, typed)}
+      onWrite={moves ? move : (typed) => write(kind, record.id, path, typed)}
       onPutBack={
         here.from === "own" && above.from === "inherited" ? () => void write(kind, record.id, path, "") : undefined
       }
     />
+  );
+  const value = (
+    <>
+      {inline}
+      {moves && moving.asking}
+    </>
   );
   const { drawn } = field.options;
   if (!drawn || !text) return value;
@@ -78,9 +93,28 @@ export function FieldValue({ kind, record, path, label }: Props) {
       {drawn === "icon" ? (
         <Icon name={text} size={16} />
       ) : (
-        <span aria-hidden className="size-3.5 shrink-0 rounded-sm border border-line" style={{ background: text }} />
+        <input
+          type="color"
+          aria-label={`Pick the ${called.toLowerCase()}`}
+          className="size-5 shrink-0 cursor-pointer rounded-sm border border-line bg-transparent p-0"
+          defaultValue={text}
+          key={text}
+          onBlur={(e) => {
+            if (e.target.value === text) return;
+            const picked = e.target;
+            void write(kind, record.id, path, picked.value).then((says) => {
+              setRefused(says);
+              if (says) picked.value = text;
+            });
+          }}
+        />
       )}
       {value}
+      {refused && (
+        <span role="alert" className="text-beet">
+          {refused}
+        </span>
+      )}
     </span>
   );
 }

@@ -5,7 +5,7 @@
  */
 import { namesOf } from "@/core/catalogue/surroundings";
 import { Trash2, X } from "lucide-react";
-import { type ReactNode, useRef, useState } from "react";
+import { useRef, useState } from "react";
 import { nameOf } from "@/core/catalogue/catalogue";
 import { statsOfItem } from "@/core/catalogue/fields";
 import { heldStat } from "@/core/catalogue/inheritance";
@@ -29,7 +29,11 @@ import { marginOf, sayMargin } from "../pantry/margin";
 import { FieldRow, FieldValue, Row } from "./field-row";
 import { OwnFields } from "./own-fields";
 import { CostSection } from "./cost-section";
+import { DescriptionEditor } from "./described";
 import { IconChoice } from "./icon-choice";
+import { Neighbours } from "./neighbours";
+import { CardButton } from "./player-card";
+import { Section } from "./section";
 import { SeriesButton } from "./series-panel";
 import { SheetEdge, useSheetWidth } from "./width";
 
@@ -117,7 +121,9 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
         <Button look="quiet" onClick={() => use.current?.scrollIntoView({ block: "start" })}>
           What it is for
         </Button>
+        <CardButton item={item} />
         <SeriesButton item={item} />
+        <Neighbours item={item} />
       </nav>
       {/** biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keyboard */}
       {/** biome-ignore lint/a11y/useSemanticElements: a role after the ARIA pattern, without the looks and limits of the element */}
@@ -135,14 +141,7 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
             <FieldRow key={path} kind="item" record={item} path={path} />
           ))}
           <div className="pt-1">
-            <Inline
-              label="Description"
-              held={plain(item.description)}
-              show={item.description || "No description yet"}
-              text={item.description}
-              long
-              onWrite={(t) => write("item", item.id, "description", t)}
-            />
+            <DescriptionEditor item={item} />
           </div>
         </Section>
         <Section title="Stats">
@@ -249,29 +248,6 @@ const FIELDS = Object.entries(definition("item").fields).filter(([name]) => !PLA
 /** Two beside each other, but for lists. */
 const SHORT = FIELDS.filter(([, { depth }]) => depth === 0).map(([name]) => name);
 const WIDE = FIELDS.filter(([, { depth }]) => depth > 0).map(([name]) => name);
-
-export function Section({
-  title,
-  aside,
-  action,
-  children,
-}: {
-  title: string;
-  aside?: ReactNode;
-  action?: ReactNode;
-  children: ReactNode;
-}) {
-  return (
-    <section aria-label={title} className="pt-3.5">
-      <div className="flex min-h-7 items-center justify-between">
-        <h3 className="head">{title}</h3>
-        {aside && <span className="text-[12px] font-semibold text-kelp">{aside}</span>}
-        {action}
-      </div>
-      {children}
-    </section>
-  );
-}
 
 function RecipeCard({ recipe, best }: { recipe: Recipe; best: boolean }) {
   const { catalogue } = useLive();

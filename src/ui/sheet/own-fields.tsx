@@ -4,7 +4,7 @@ import { fieldsOfItem, fieldsOfKind } from "@/core/catalogue/fields";
 import type { AnyRecord, Item, Kind, OwnField } from "@/core/kinds/index";
 import { useLive } from "../pantry/provider";
 import { FieldValue, Row } from "./field-row";
-import { Section } from "./item-sheet";
+import { Section } from "./section";
 
 /** Longer than half of a sheet is wide. */
 const WIDE: readonly OwnField["form"][] = ["long text", "links", "file"];

@@ -18,15 +18,17 @@ import { searchTexts } from "@/core/catalogue/search";
 import { newId, type Id } from "@/core/schema/id";
 import { withDefaults, type Item, type Kind } from "@/core/kinds/index";
 import { STATUSES } from "@/core/kinds/shared";
+import { readEntries } from "@/core/editing/entry";
 import { FreeKeys } from "@/core/editing/new-names";
 import { count } from "@/core/numbers/format";
 import { usePlaces } from "../frame/navigate";
 import { ViewHead } from "../frame/view-head";
 import type { Column } from "../grid/columns";
-import { Grid } from "../grid/grid";
+import { type CellEntry, Grid, type Refusal } from "../grid/grid";
 import { Button, cx, Empty } from "../kit/kit";
 import { useLive, useStore } from "../pantry/provider";
 import { useWriteCells } from "../pantry/use-write";
+import { useMove } from "../setup/move-dialog";
 import { BringIn } from "../tables/bring-in";
 import { TakeOut } from "../tables/take-out";
 import { BulkPanel } from "./bulk-panel";
@@ -46,6 +48,7 @@ export function ShelvesView() {
   const live = useLive();
   const { catalogue, last, troubled } = live;
   const store = useStore();
+  const moving = useMove();
   const places = usePlaces();
   const [changing, setChanging] = useState(false);
   const [bringing, setBringing] = useState(false);
@@ -79,6 +82,9 @@ export function ShelvesView() {
     query,
     places.query.get("found") ? troubled : null,
   ]);
+  useEffect(() => {
+    store.shelf = rows;
+  }, [store, rows]);
   const conditions = readConditions(places.query.get("where") ?? "");
   const setConditions = (next: readonly Condition[]) => places.ask({ where: formatConditions(next) || null }, true);
   const titleOf = (keyed: string) => all.find((c) => c.id === pathByKey(catalogue, "item", keyed))?.title ?? keyed;
@@ -101,6 +107,17 @@ export function ShelvesView() {
     named.current = wanted;
     if (!FILTERS.some((n) => places.query.get(n))) openView(view, view.key);
   }, [wanted]);
+
+  /** Types are written after a look at what that changes for the items. */
+  const retype = async (entries: readonly CellEntry<Item>[]): Promise<Refusal | null> => {
+    const read = readEntries(
+      catalogue,
+      entries.map((e) => ({ kind: "item", id: e.row.id, field: e.column, text: e.text })),
+    );
+    if ("says" in read) return read;
+    const says = await moving.write(read.edits);
+    return says === null ? null : { says, faults: [] };
+  };
 
   const make = async () => {
     const item = withDefaults("item", {
@@ -203,6 +220,7 @@ export function ShelvesView() {
           </ul>
         )}
       </div>
+      {moving.asking}
       {changing && <BulkPanel items={selection.length > 1 ? selection : rows} onClose={() => setChanging(false)} />}
       <Grid<Item>
         label="Items"
@@ -212,7 +230,7 @@ export function ShelvesView() {
         activeKey={selected ? (byKey(catalogue, "item", selected)?.id ?? null) : null}
         onActive={(i) => places.ask({ item: i.key }, true)}
         onOpen={(i) => places.ask({ item: i.key })}
-        onWrite={writeCells}
+        onWrite={(entries) => (entries.some((e) => e.column === "type") ? retype(entries) : writeCells(entries))}
         moved={last?.items as ReadonlySet<string> | undefined}
         stampOf={stampOf(live)}
         orders={arrangement.orders}

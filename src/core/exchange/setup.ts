@@ -1,0 +1,26 @@
+/** What a pantry is set up with, out of its bundle: types, fields, stats and the like, without items and what needs them. */
+import { definition, type Kind } from "../kinds/index";
+import { isPlain, type Json, type JsonObject } from "../schema/json";
+
+const LEFT_OUT: readonly Kind[] = ["item", "recipe", "source", "series"];
+
+/** @param bundle  the text of one. @returns the text of another, of no pantry in particular */
+export function setupOf(bundle: string): string {
+  const whole = JSON.parse(bundle) as JsonObject;
+  const out = new Set(["pantry", ...LEFT_OUT.map((kind) => definition(kind).section)]);
+  return JSON.stringify(
+    Object.fromEntries(Object.entries(whole).flatMap(([name, part]) => (out.has(name) ? [] : [[name, bare(part)]]))),
+  );
+}
+
+/** Without links to items, which would come along as stubs. */
+function bare(part: Json): Json {
+  if (!Array.isArray(part)) return part;
+  return part.map((record) => {
+    if (!isPlain(record) || !isPlain(record.own)) return record;
+    const own = Object.entries(record.own).filter(
+      ([, value]) => !(Array.isArray(value) && value.some((link) => isPlain(link) && Object.hasOwn(link, "item"))),
+    );
+    return { ...record, own: Object.fromEntries(own) } as JsonObject;
+  });
+}

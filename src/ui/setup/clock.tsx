@@ -1,0 +1,119 @@
+"use client";
+/** The game's clock: changed together with every duration, so that each stays as many seconds as it is. */
+import { useMemo, useState } from "react";
+import { planTicks } from "@/core/editing/ticks";
+import { definition } from "@/core/kinds/index";
+import { count } from "@/core/numbers/format";
+import { readNumber } from "@/core/schema/number";
+import { Button } from "../kit/kit";
+import { Over, Scrolled } from "../kit/over";
+import { useLive, useStore } from "../pantry/provider";
+
+export function ClockButton() {
+  const { catalogue } = useLive();
+  const [open, setOpen] = useState(false);
+  return (
+    <>
+      <Button aria-label="Change ticks per second" onClick={() => setOpen(true)}>
+        {catalogue.pantry.ticksPerSecond}
+      </Button>
+      {open && <Clock onClose={() => setOpen(false)} />}
+    </>
+  );
+}
+
+function Clock({ onClose }: { readonly onClose: () => void }) {
+  const { catalogue } = useLive();
+  const store = useStore();
+  const [typed, setTyped] = useState(String(catalogue.pantry.ticksPerSecond));
+  const [keep, setKeep] = useState(true);
+  const wanted = readNumber(typed);
+  let says: string | null = wanted === null ? "Write a number." : null;
+  definition("pantry").fields.ticksPerSecond.check(wanted, {
+    has: () => false,
+    fault: (_, why) => {
+      says ??= why;
+    },
+  });
+  const plan = useMemo(
+    () => (says === null && wanted !== null ? planTicks(catalogue, wanted) : null),
+    [catalogue, wanted, says],
+  );
+  const rounded = plan?.rows.filter((r) => !r.whole) ?? [];
+  const write = async () => {
+    if (!plan) return;
+    const answer = await store.submit(keep ? plan.edits : plan.edits.slice(0, 1));
+    if (answer.ok) onClose();
+  };
+  return (
+    <Over
+      title="Ticks per second"
+      description="Durations are stored in ticks. Keeping the seconds rewrites each; what no longer falls on whole ticks is rounded."
+      onClose={onClose}
+      head={
+        <div className="flex items-center gap-4 pt-3">
+          <input
+            aria-label="Ticks per second"
+            className="field w-20! text-right"
+            value={typed}
+            onChange={(e) => setTyped(e.target.value)}
+          />
+          <label className="flex items-center gap-2">
+            <input type="checkbox" checked={keep} onChange={(e) => setKeep(e.target.checked)} />
+            keep the seconds of every duration
+          </label>
+        </div>
+      }
+      foot={
+        <>
+          <Button
+            look="solid"
+            disabled={!plan || wanted === catalogue.pantry.ticksPerSecond}
+            onClick={() => void write()}
+          >
+            Change it
+          </Button>
+          <Button look="quiet" onClick={onClose}>
+            Cancel
+          </Button>
+          <p role="status" className="text-second">
+            {keep &&
+              plan &&
+              `${count(plan.rows.length, "duration")} rewritten, ${rounded.length} of them rounded to whole ticks`}
+          </p>
+        </>
+      }
+    >
+      <Scrolled label="Durations that are rounded">
+        {says && (
+          <p role="alert" className="text-beet">
+            {says}
+          </p>
+        )}
+        {plan && keep && rounded.length === 0 && <p className="text-second">Every duration falls on whole ticks.</p>}
+        {keep && rounded.length > 0 && (
+          <table className="w-full">
+            <thead>
+              <tr className="text-left">
+                <th className="head py-1">Record</th>
+                <th className="head">What</th>
+                <th className="head text-right">Before</th>
+                <th className="head text-right">After</th>
+              </tr>
+            </thead>
+            <tbody>
+              {rounded.slice(0, 300).map((row) => (
+                <tr key={`${row.record.id} ${row.what}`} className="border-t border-hair">
+                  <td className="py-1 font-semibold">{row.record.name}</td>
+                  <td>{row.what}</td>
+                  <td className="text-right text-second">{row.before}</td>
+                  <td className="text-right font-semibold">{row.after}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        )}
+      </Scrolled>
+    </Over>
+  );
+}
