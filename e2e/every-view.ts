@@ -6,6 +6,7 @@ export const VIEWS = [
   "/shelves",
   "/shelves?item=smoked_eel",
   "/shelves?text=nosuchitem",
+  "/shelves?where=description+missing&view=undescribed",
   "/recipes?recipe=smoke_eel",
   "/recipes?recipe=break_crate",
   "/recipes?new=1",
@@ -17,6 +18,7 @@ export const VIEWS = [
   "/log",
   "/setup?kind=type&record=kept_fare",
   "/setup?kind=type&as=grid",
+  "/setup?kind=field&record=smell",
   "/setup?kind=source",
   "/setup?kind=pantry",
 ];
@@ -58,6 +60,49 @@ export const DIALOGS: readonly { readonly path: string; readonly called: string;
     async open(page) {
       await page.getByRole("button", { name: "Remove Sound" }).click();
       await expect(page.getByRole("list", { name: "Used by" })).toContainText("Smoked eel");
+    },
+  },
+  {
+    path: "/shelves",
+    called: "column menu",
+    async open(page) {
+      await page.getByRole("grid", { name: "Items" }).focus();
+      await page.keyboard.press("Alt+ArrowDown");
+      await expect(page.getByRole("dialog", { name: "Column Item" })).toBeVisible();
+    },
+  },
+  {
+    path: "/shelves",
+    called: "table brought in",
+    async open(page) {
+      await page.getByRole("button", { name: "Bring in" }).click();
+      await page.getByLabel("Pasted table").fill("Name,Type,Sell\nEel loaf,Feast,4\nRope,Cordage,many");
+      await expect(page.getByRole("dialog").getByRole("tab", { name: /Refused 2/ })).toBeVisible();
+    },
+  },
+  {
+    path: "/shelves?item=gutting_knife",
+    called: "series",
+    async open(page) {
+      await page.getByRole("button", { name: "Make a series" }).click();
+      await expect(page.getByRole("row", { name: /Gutting knife V/ })).toBeVisible();
+    },
+  },
+  {
+    path: "/shelves?item=smoked_eel",
+    called: "player's card",
+    async open(page) {
+      await page.getByRole("button", { name: "Player's card" }).click();
+      await expect(page.getByRole("article", { name: "Smoked eel, by night" })).toBeVisible();
+    },
+  },
+  {
+    path: "/setup?kind=field&record=smell",
+    called: "another form",
+    async open(page) {
+      await page.getByRole("button", { name: "Change what it holds" }).click();
+      await page.getByLabel("Form").selectOption("decimal");
+      await expect(page.getByRole("region", { name: "Values before and after" })).toContainText("is not a number");
     },
   },
 ];

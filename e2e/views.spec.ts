@@ -53,7 +53,7 @@ test("a record is found by a misspelt name, offered first the next time, and act
   await expect(page.getByText("Nothing here is called")).toBeVisible();
   await page.keyboard.press("Control+a");
   await page.keyboard.type("cordage");
-  await expect(option(/Cordage type, 6 items/)).toBeVisible();
+  await expect(option(/Cordage type, 10 items/)).toBeVisible();
   await page.keyboard.press("Control+a");
   await page.keyboard.type("mud crab");
   await page.keyboard.press("Tab");
@@ -118,7 +118,10 @@ test("the grid moves, selects, fills, copies and pastes as a spreadsheet does", 
   await page.keyboard.press("ArrowRight");
   await page.keyboard.type("boat");
   await page.keyboard.press("Enter");
-  await expect(page.getByTestId("last-move")).toContainText("Tool → Boat part");
+  // What another type changes is shown before; Enter goes on.
+  await expect(page.getByRole("dialog").getByRole("region", { name: "What changes" })).toBeVisible();
+  await page.keyboard.press("Enter");
+  await expect(page.getByTestId("last-move")).toContainText("→ Boat part");
   await page.keyboard.press("Control+z");
   await expect(page.getByTestId("last-move")).toContainText("Took back");
 });
@@ -128,7 +131,7 @@ test("prices of one rarity are raised together, seen before and after, written a
 }) => {
   await show(page, "/shelves?rarity=storied");
   await page.getByRole("button", { name: "Change all" }).click();
-  const dialog = page.getByRole("dialog", { name: "Change 5 items" });
+  const dialog = page.getByRole("dialog", { name: "Change 7 items" });
   const rows = dialog.getByRole("region", { name: "Before and after" });
   await expect(rows).toContainText("Say by what or to what");
   await dialog.getByLabel("By what, or to what").fill("lots");
@@ -139,7 +142,7 @@ test("prices of one rarity are raised together, seen before and after, written a
   await expect(dialog.getByRole("status")).toContainText("1 item would stay the same");
   await dialog.getByRole("button", { name: "What would it move?" }).click();
   await expect(dialog.getByRole("status")).toContainText("nothing else would move");
-  await dialog.getByRole("button", { name: "Write 4 values" }).click();
+  await dialog.getByRole("button", { name: "Write 6 values" }).click();
   await expect(dialog).toBeHidden();
   await expect(page.getByRole("row", { name: /Bell buoy/ })).toContainText("170.00");
   await page.keyboard.press("Control+z");

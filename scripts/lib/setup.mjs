@@ -87,15 +87,26 @@ export async function ensureCli() {
   mark(stamp, hash);
 }
 
+/** Whether some program builds here at this moment. */
+const building = () => existsSync(join(root, ".next/lock"));
+
 /** The production build of the application. */
 export function ensureBuild() {
   const stamp = join(root, ".next/.salty-built");
   const hash = hashOf("src", "next.config.ts", "postcss.config.mjs", "tsconfig.json", "package-lock.json");
   if (fresh(stamp, hash)) return;
   say("building the application (next build, about a minute)");
-  const status = command(process.execPath, [join(root, "node_modules/next/dist/bin/next"), "build"], {
-    env: { ...process.env, NEXT_TELEMETRY_DISABLED: "1", NODE_ENV: "production" },
-  });
+  const build = () =>
+    command(process.execPath, [join(root, "node_modules/next/dist/bin/next"), "build"], {
+      env: { ...process.env, NEXT_TELEMETRY_DISABLED: "1", NODE_ENV: "production" },
+    });
+  let status = build();
+  // Another program may be building the same: it is waited for.
+  for (let tries = 0; status !== 0 && tries < 30 && building(); tries++) {
+    Atomics.wait(new Int32Array(new SharedArrayBuffer(4)), 0, 0, 4000);
+    if (fresh(stamp, hash)) return;
+    if (!building()) status = build();
+  }
   if (status !== 0) throw new Missing("The build failed; its own message is above.");
   mark(stamp, hash);
 }

@@ -341,6 +341,7 @@ describe("salty import and export of tables", () => {
     expect(readFileSync(out, "utf8")).toBe("\ufeffKey,Name,Sell price,Cost\r\nrope,Rope,,\r\nsalt,Salt,1.25,\r\n");
     const book = join(dir, "all.xlsx");
     expect(salty("export", book, "--pantry", "tables").status).toBe(0);
+    expect(salty("import", book, "--pantry", "tables", "--dry").stderr).toBe("");
     expect(salty("import", book, "--pantry", "tables", "--dry").stdout).toBe(
       "tables: 0 new, 0 changed, 3 the same, 0 refused. Nothing was written (--dry).\n",
     );

@@ -114,9 +114,9 @@ export async function importTable(file: string, options: Options): Promise<numbe
 
 /** All records of a kind with every column, or what a view of the shelves shows. */
 export async function exportTable(file: string, options: Options): Promise<number> {
+  const kind = kindOf(options);
   return withDatabase(async (orm, heads) => {
     const { head, catalogue } = await opened(orm, heads, options);
-    const kind = kindOf(options);
     const view = typeof options.view === "string" ? named(catalogue, "view", options.view) : null;
     const rows = view ? shownBy(catalogue, view) : null;
     const cells = writeTable(

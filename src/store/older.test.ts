@@ -35,7 +35,11 @@ it("a pantry in the tables of 0003 says the same to the byte, and its log can be
   const catalogue = (await loadCatalogue(orm.em.fork(), head.id)) as Catalogue;
   expect(catalogue.revision).toBe(2);
   // Kinds that came later have their empty lists beside it.
-  expect(exportBundle(catalogue).replace(/^ "\w+": \[\],\n/gm, "")).toBe(at("json"));
+  expect(
+    exportBundle(catalogue)
+      .replace(/^ "\w+": \[\],\n/gm, "")
+      .replace(/,\n "\w+": \[\](?=\n\})/g, ""),
+  ).toBe(at("json"));
   const log = await changesAfter(orm.em.fork(), head.id, 0);
   expect(log.map((c) => [c.revision, c.size])).toEqual([
     [1, 24],

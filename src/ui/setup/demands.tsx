@@ -110,7 +110,7 @@ export function Demands({ type, which }: { readonly type: ItemType; readonly whi
         : "added here"
       : here.from === "own"
         ? over.from === "inherited" && field
-          ? `instead of ${shownAs(field, over.value, around(catalogue))}`
+          ? `instead of ${shownAs(field, over.value, around(catalogue))} from ${over.type?.name}`
           : ""
         : asked.type
           ? `from ${asked.type.name}`

@@ -48,7 +48,7 @@ function Ask({ edits, plan, onClose }: Asked & { readonly onClose: () => void })
       onClose={onClose}
       foot={
         <>
-          <Button look="solid" onClick={() => void send([])}>
+          <Button autoFocus look="solid" onClick={() => void send([])}>
             Move {items > 1 ? "them" : "it"}
           </Button>
           {plan.takeOff.length > 0 && (

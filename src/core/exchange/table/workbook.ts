@@ -35,7 +35,7 @@ export async function readWorkbook(bytes: Uint8Array): Promise<ReadTable> {
     return refused("The workbook is too large. Save its sheet as CSV, and bring that in.");
   try {
     const { default: readXlsxFile } = await import("read-excel-file/universal");
-    const sheets = await readXlsxFile(new Blob([bytes.slice().buffer]));
+    const sheets = await readXlsxFile(new Blob([new Uint8Array(bytes).buffer]));
     for (const { data } of sheets) {
       if (data.length > MOST_ROWS + 1) return refused(`More than ${MOST_ROWS} rows. Bring it in in parts.`);
       if (data.some((row) => row.length > MOST_CELLS)) return refused(`A row has more than ${MOST_CELLS} cells.`);
