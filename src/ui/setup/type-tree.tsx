@@ -10,6 +10,7 @@ import { type ItemType, withDefaults } from "@/core/kinds/index";
 import { newId, type Id } from "@/core/schema/id";
 import { usePlaces } from "../frame/navigate";
 import { RemoveButton } from "../frame/remove";
+import { UsesButton } from "../frame/uses";
 import { Button, cx, Empty, Icon } from "../kit/kit";
 import { useLive, useStore } from "../pantry/provider";
 import { TypeSheet } from "./type-sheet";
@@ -131,9 +132,12 @@ export function TypeTree() {
           key={chosen.id}
           type={chosen}
           action={
-            <RemoveButton kind="type" record={chosen}>
-              <Trash2 size={14} aria-hidden /> Remove {chosen.name}
-            </RemoveButton>
+            <>
+              <UsesButton kind="type" record={chosen} />
+              <RemoveButton kind="type" record={chosen}>
+                <Trash2 size={14} aria-hidden /> Remove {chosen.name}
+              </RemoveButton>
+            </>
           }
         />
       )}

@@ -16,6 +16,7 @@ import { FreeKeys } from "@/core/editing/new-names";
 import { count } from "@/core/numbers/format";
 import { usePlaces } from "../frame/navigate";
 import { RemoveButton } from "../frame/remove";
+import { UsesButton } from "../frame/uses";
 import { ViewHead } from "../frame/view-head";
 import { Grid } from "../grid/grid";
 import { type Order, ordered } from "../grid/columns";
@@ -114,6 +115,7 @@ function KindGrid({ kind }: { kind: Kind }) {
           <Plus size={14} aria-hidden /> New {kindWord(kind)}
         </Button>
         {kind === "field" && active && <RetypeButton key={active.id} field={active as OwnField} />}
+        {active && <UsesButton key={`uses ${active.id}`} kind={kind} record={active as AnyRecord} />}
         {active && (
           <RemoveButton kind={kind} record={active as AnyRecord}>
             <Trash2 size={14} aria-hidden /> Remove {active.name}

@@ -2,6 +2,7 @@
 /** The columns of the shelves: what the kind has, drawn as items are, and what is worked out. */
 import { held } from "@/core/catalogue/inheritance";
 import type { Readings } from "@/core/catalogue/keep";
+import { recordsWith } from "@/core/catalogue/references";
 import type { Item } from "@/core/kinds/index";
 import { sayCost } from "@/core/numbers/format";
 import { saySeconds } from "@/core/numbers/ticks";
@@ -69,6 +70,8 @@ const looks = (facts: Facts): Looks<Item> => ({
   description: { width: 260 },
 });
 
+const countOf = (all: Iterable<unknown>): number => [...all].length;
+
 /** What is worked out for an item. */
 interface ItemReading {
   readonly id: string;
@@ -96,6 +99,42 @@ const READINGS: readonly ItemReading[] = [
     value: ({ model }, { id }) => figuresOf(model, id).time,
     say: (value) => (value === null ? "—" : saySeconds(value)),
     digits: 1,
+  },
+  {
+    id: "from",
+    title: "From level",
+    width: 76,
+    value: ({ model }, { id }) => figuresOf(model, id).level,
+    say: (value) => (value === null ? "—" : String(value)),
+    digits: 0,
+  },
+  {
+    id: "ways",
+    title: "Ways",
+    width: 54,
+    value: ({ catalogue }, { id }) =>
+      countOf(recordsWith(catalogue, "recipe", id, ["output"])) +
+      countOf(recordsWith(catalogue, "source", id, ["output"])),
+    say: (value) => String(value ?? 0),
+    digits: 0,
+    bad: (value) => value === 0,
+  },
+  {
+    id: "uses",
+    title: "Uses",
+    width: 54,
+    value: ({ catalogue }, { id }) => countOf(recordsWith(catalogue, "recipe", id, ["ingredient", "tool", "station"])),
+    say: (value) => String(value ?? 0),
+    digits: 0,
+  },
+  {
+    id: "findings",
+    title: "Findings",
+    width: 66,
+    value: ({ troubled }, { id }) => troubled.get(id) ?? 0,
+    say: (value) => String(value || "–"),
+    digits: 0,
+    bad: (value) => value > 0,
   },
   {
     id: "margin",
@@ -132,7 +171,7 @@ const readingColumn = (facts: Facts, { id, title, width, value, say, digits, bad
 
 /** In which order columns stand where nobody chose another; those that are not named follow. */
 const ORDER = ["name", "type", "rarity", "status", "tags", "level", "stack", "mass", "stats", "own"];
-const LAST = ["cost", "time", "buy", "sell", "margin"];
+const LAST = ["cost", "time", "buy", "sell", "margin", "from", "ways", "uses", "findings"];
 function placeOf({ id }: Column<Item>): number {
   const place = ORDER.indexOf(id.split(".")[0]);
   if (place >= 0) return place;

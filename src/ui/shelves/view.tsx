@@ -14,6 +14,7 @@ import {
   testOf,
 } from "@/core/catalogue/filters";
 import { filterOf } from "@/core/catalogue/keep";
+import { GROUPED_BY } from "@/core/catalogue/group-sums";
 import { searchTexts } from "@/core/catalogue/search";
 import { newId, type Id } from "@/core/schema/id";
 import { withDefaults, type Item, type Kind } from "@/core/kinds/index";
@@ -29,6 +30,7 @@ import { Button, cx, Empty } from "../kit/kit";
 import { useLive, useStore } from "../pantry/provider";
 import { useWriteCells } from "../pantry/use-write";
 import { useMove } from "../setup/move-dialog";
+import { Groups } from "./groups";
 import { BringIn } from "../tables/bring-in";
 import { TakeOut } from "../tables/take-out";
 import { BulkPanel } from "./bulk-panel";
@@ -137,6 +139,7 @@ export function ShelvesView() {
     void make();
   }, [asked]);
 
+  const grouped = GROUPED_BY.find((by) => by === places.query.get("by"));
   const filtered = FILTERS.some((n) => places.query.get(n));
   const selected = places.query.get("item");
   return (
@@ -192,6 +195,17 @@ export function ShelvesView() {
         <span className="ml-auto text-second">
           {filtered ? `${rows.length} of ${catalogue.records.item.size}` : count(rows.length, "item")}
         </span>
+        <select
+          aria-label="Group by"
+          className="field w-[84px]! px-1!"
+          value={grouped ?? ""}
+          onChange={(e) => places.ask({ by: e.target.value || null }, true)}
+        >
+          <option value="">Group by</option>
+          {GROUPED_BY.map((by) => (
+            <option key={by}>{by}</option>
+          ))}
+        </select>
         <TakeOut kind="item" rows={rows} columns={visible} />
         <SavedViews now={parts.now} onOpen={openView} />
         <ColumnChoice
@@ -220,6 +234,21 @@ export function ShelvesView() {
           </ul>
         )}
       </div>
+      {grouped && (
+        <Groups
+          by={grouped}
+          rows={rows}
+          columns={visible}
+          onOnly={({ key }) =>
+            grouped === "level"
+              ? setConditions([
+                  ...conditions.filter((c) => c.column !== "level"),
+                  { column: "level", test: "between", value: `${key}..${key}` },
+                ])
+              : places.ask({ [grouped]: key }, true)
+          }
+        />
+      )}
       {moving.asking}
       {changing && <BulkPanel items={selection.length > 1 ? selection : rows} onClose={() => setChanging(false)} />}
       <Grid<Item>
