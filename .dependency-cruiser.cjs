@@ -6,6 +6,7 @@ const FLOORS = [
   "numbers",
   "schema",
   "formulas",
+  "pictures",
   "notation",
   "checklist",
   "kinds",

@@ -194,6 +194,26 @@ test("the author's name stands in the log", async ({ page }) => {
   await expect(sheet.getByRole("region", { name: "History" })).toContainText("Tomas Örn");
 });
 
+test("an own picture is brought, seen on the shelves, and one that is none is refused", async ({ page }) => {
+  await show(page, "/shelves?item=river_eel");
+  const sheet = page.getByRole("complementary", { name: "Item River eel" });
+  await sheet.getByRole("button", { name: /^Icon:/ }).click();
+  const file = (text: string) => ({ name: "eel.svg", mimeType: "image/svg+xml", buffer: Buffer.from(text) });
+  await page.getByLabel("Picture file").setInputFiles(file("<html></html>"));
+  await expect(page.getByRole("alert")).toContainText("neither PNG nor WebP nor SVG");
+  await page
+    .getByLabel("Picture file")
+    .setInputFiles(
+      file(
+        '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 8 8"><rect width="8" height="8" fill="#0a6650"/></svg>',
+      ),
+    );
+  await expect(lastMove(page)).toContainText("icon of River eel");
+  const picture = page.getByRole("grid", { name: "Items" }).locator("img").first();
+  await expect(picture).toBeVisible();
+  expect(await picture.evaluate((img: HTMLImageElement) => img.naturalWidth)).toBeGreaterThan(0);
+});
+
 test("an icon is found by a plain word and given to an item", async ({ page }) => {
   await show(page, "/shelves?item=lead_sinker");
   await page.getByRole("button", { name: /^Icon: fishing-lure/ }).click();

@@ -12,6 +12,8 @@ export interface BodyLimits {
   readonly depth: number;
 }
 export const SMALL: BodyLimits = { bytes: 16 * 1024, values: 100, depth: 8 };
+/** A picture as base64. */
+export const PICTURE: BodyLimits = { bytes: 768 * 1024, values: 10, depth: 2 };
 export const CHANGE: BodyLimits = { bytes: 24 * 2 ** 20, values: 2_500_000, depth: 16 };
 export const BUNDLE: BodyLimits = { bytes: 64 * 2 ** 20, values: 8_000_000, depth: 32 };
 /** Of a body that is refused, so much more is read and forgotten, so that its sender hears why. */

@@ -9,6 +9,7 @@ import {
   IsOptional,
   IsString,
   Length,
+  Matches,
   MaxLength,
   validateSync,
   type ValidationError,
@@ -40,6 +41,15 @@ export class PantryBody {
   name!: string;
 }
 
+/** A file of a picture; what is in it is judged by its bytes. */
+export class PictureBody {
+  static readonly names = ["base64"];
+  @IsString()
+  @Length(1, 700_000)
+  @Matches(/^[A-Za-z0-9+/]+={0,2}$/, { message: "Expected the bytes of a file as base64." })
+  base64!: string;
+}
+
 /** The name of the pantry, typed once more. */
 export class DeleteBody extends PantryBody {}
 
@@ -55,6 +65,8 @@ const texts = (body: object): Issue[] =>
 export function checked<T extends object>(
   shape: Shape<T>,
   value: unknown,
+  /** Whether texts in it are for people, and held to what may stand in those. */
+  { texts: people = true }: { readonly texts?: boolean } = {},
 ): { ok: true; body: T } | { ok: false; issues: Issue[] } {
   if (!isPlain(value)) return { ok: false, issues: [issue("body", `Expected a JSON object, not ${shown(value)}.`)] };
   const unknown = Object.keys(value).flatMap((name) =>
@@ -64,7 +76,11 @@ export function checked<T extends object>(
   );
   const body = new shape();
   for (const name of shape.names) if (Object.hasOwn(value, name)) (body as Record<string, unknown>)[name] = value[name];
-  const issues = [...unknown.slice(0, 20), ...told(validateSync(body, { forbidUnknownValues: true })), ...texts(body)];
+  const issues = [
+    ...unknown.slice(0, 20),
+    ...told(validateSync(body, { forbidUnknownValues: true })),
+    ...(people ? texts(body) : []),
+  ];
   return issues.length ? { ok: false, issues } : { ok: true, body };
 }
 

@@ -3,12 +3,12 @@ import type { Edit } from "../core/catalogue/edit";
 import type { Issue } from "../core/schema/issue";
 import { PantryGone } from "../store/commit";
 import { type Actor, actingFrom } from "./acting";
-import { type BodyLimits, CHANGE, readBody, SMALL } from "./body";
+import { type BodyLimits, CHANGE, PICTURE, readBody, SMALL } from "./body";
 import { refuseForeign, withSecurityHeaders } from "./origin";
 import type { Engine } from "./engine";
 import { type Host, host } from "./host";
 import { problem } from "./problem";
-import { checked, checkedChange } from "./requests";
+import { checked, checkedChange, PictureBody } from "./requests";
 import { EngineFailed, GivenUp, ThreadLost, TooBusy, TookTooLong } from "./thread";
 
 export interface Call {
@@ -131,6 +131,14 @@ export async function bodyOf<T extends object>(
   const read = await jsonOf(call, SMALL);
   if ("refusal" in read) return read;
   const result = checked(shape, read.body);
+  return result.ok ? { body: result.body } : { refusal: misshapen(result.issues) };
+}
+
+/** Reads a picture's body, or answers with what is wrong with it. */
+export async function pictureBodyOf(call: Call): Promise<Read<PictureBody>> {
+  const read = await jsonOf(call, PICTURE);
+  if ("refusal" in read) return read;
+  const result = checked(PictureBody, read.body, { texts: false });
   return result.ok ? { body: result.body } : { refusal: misshapen(result.issues) };
 }
 

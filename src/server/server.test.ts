@@ -8,6 +8,8 @@ import * as undos from "../app/api/pantries/[pantry]/changes/[revision]/undo/rou
 import * as changes from "../app/api/pantries/[pantry]/changes/route";
 import * as events from "../app/api/pantries/[pantry]/events/route";
 import * as costs from "../app/api/pantries/[pantry]/items/[item]/costs/route";
+import * as picture from "../app/api/pantries/[pantry]/pictures/[id]/route";
+import * as pictures from "../app/api/pantries/[pantry]/pictures/route";
 import * as snapshots from "../app/api/pantries/[pantry]/route";
 import * as pantries from "../app/api/pantries/route";
 import type { LiveEvent, PackedReadModel } from "../core/engine/read-model";
@@ -281,6 +283,34 @@ describe("the server", () => {
       200,
     );
     expect((await snapshot()).records.item).toHaveLength(before.records.item.length + 5000);
+  });
+
+  it("keeps own pictures by what their bytes are, and gives them out to their pantry alone, never to be run", async () => {
+    const base64 = (text: string) => Buffer.from(text).toString("base64");
+    const bring = (body: unknown) => call(pictures.POST, { body });
+    const svg = '<svg xmlns="http://www.w3.org/2000/svg"><script>x()</script><path d="M0 0h9"></path></svg>';
+    const kept = await bring({ base64: base64(svg) });
+    expect(kept).toMatchObject({ status: 200, body: { leftOut: ["<script>"] } });
+    const id = String(kept.body.icon).replace("own-", "");
+    expect((await bring({ base64: base64(svg) })).body.icon).toBe(kept.body.icon);
+    const give = (of: string, which: string) =>
+      picture.GET(new Request("http://localhost/"), { params: Promise.resolve({ pantry: of, id: which }) });
+    const given = await give(pantry, id);
+    expect(given.headers.get("content-type")).toBe("image/svg+xml");
+    expect(given.headers.get("content-security-policy")).toMatch(/default-src 'none'.*sandbox/);
+    expect(given.headers.get("x-content-type-options")).toBe("nosniff");
+    expect(await given.text()).toBe('<svg xmlns="http://www.w3.org/2000/svg"><path d="M0 0h9"></path></svg>');
+    for (const which of ["0".repeat(24), "..", "__proto__"]) expect((await give(pantry, which)).status).toBe(404);
+    const other = (await call(pantries.POST, { body: { name: "No pictures" } })).body.key as string;
+    expect((await give(other, id)).status).toBe(404);
+    for (const [body, status] of [
+      [{ base64: base64("<html><script>x()</script></html>") }, 422],
+      [{ base64: "not base64!" }, 422],
+      [{ base64: 4 }, 422],
+      [{ base64: base64(svg), type: "text/html" }, 422],
+      [{ base64: "A".repeat(900 * 1024) }, 413],
+    ] as const)
+      expect((await bring(body)).status).toBe(status);
   });
 
   it("refuses a second pantry of the same name, and serves icons it knows", async () => {

@@ -171,8 +171,20 @@ export const ChangeTouchRow = defineEntity({
   },
 });
 
+/** Pictures that people brought for their items, by the hash of their bytes. */
+export const PictureRow = defineEntity({
+  name: "PictureRow",
+  tableName: "picture",
+  properties: {
+    pantry: owner,
+    hash: p.string().length(24).primary(),
+    type: p.string().length(20),
+    bytes: p.blob(),
+  },
+});
+
 const KIND_DEFINITIONS = Object.values(DEFINITIONS) as unknown as Definition[];
 /** All tables that follow from kinds. */
 export const ENTITY_TABLES: readonly Table[] = KIND_DEFINITIONS.map(tableOf).flatMap((t) => [t, ...t.parts]);
-export const LOG = [ChangeRow, ChangePartRow, ChangeTouchRow];
+export const LOG = [ChangeRow, ChangePartRow, ChangeTouchRow, PictureRow];
 export const ENTITIES = [PantryRow, ...entitiesOf(KIND_DEFINITIONS), ...LOG];

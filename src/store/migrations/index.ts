@@ -6,6 +6,7 @@ import { DrawColumns } from "./0004-draw-columns";
 import { ChangeParts } from "./0005-change-parts";
 import { SlotsCooldownsSituations } from "./0006-slots-cooldowns-situations";
 import { OwnFieldsAndWhatUsesThem } from "./0007-own-fields-and-what-uses-them";
+import { Pictures } from "./0008-pictures";
 
 export const MIGRATIONS = [
   { name: "0001-first-tables", class: FirstTables },
@@ -15,4 +16,5 @@ export const MIGRATIONS = [
   { name: "0005-change-parts", class: ChangeParts },
   { name: "0006-slots-cooldowns-situations", class: SlotsCooldownsSituations },
   { name: "0007-own-fields-and-what-uses-them", class: OwnFieldsAndWhatUsesThem },
+  { name: "0008-pictures", class: Pictures },
 ];

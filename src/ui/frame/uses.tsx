@@ -1,11 +1,13 @@
 "use client";
-/** Everything that refers to a record, to be opened from here. */
+/** Everything that refers to a record, to be opened from here; or to refer to another that it is merged into. */
 import { Popover } from "radix-ui";
-import { useMemo } from "react";
-import { usersOf } from "@/core/editing/replace";
+import { useMemo, useState } from "react";
+import { namesOf } from "@/core/catalogue/surroundings";
+import { replaceEverywhere, usersOf } from "@/core/editing/replace";
 import { type AnyRecord, type Kind, kindWord } from "@/core/kinds/index";
 import { Button } from "../kit/kit";
-import { useLive } from "../pantry/provider";
+import { NameInput } from "../kit/name-input";
+import { useLive, useStore } from "../pantry/provider";
 import { usePlaces } from "./navigate";
 
 const LISTED = 200;
@@ -13,7 +15,22 @@ const LISTED = 200;
 export function UsesButton({ kind, record }: { readonly kind: Kind; readonly record: AnyRecord }) {
   const { catalogue } = useLive();
   const places = usePlaces();
+  const store = useStore();
+  const [says, setSays] = useState<string | null>(null);
   const users = useMemo(() => usersOf(catalogue, kind, record.id), [catalogue, kind, record.id]);
+  const names = namesOf(catalogue, kind);
+  /** The other stands wherever this one stood, and this one goes. */
+  const merge = async (typed: string) => {
+    if (!typed.trim()) return;
+    const found = names.find(typed);
+    if (found.found !== "one" || found.id === record.id)
+      return setSays(`There is no other ${kindWord(kind)} called “${typed}”.`);
+    const answer = await store.submit(
+      [...replaceEverywhere(catalogue, kind, record.id, found.id), { op: "remove", kind, record }],
+      `${record.name} merged into ${found.name}`.slice(0, 300),
+    );
+    setSays(answer.ok ? null : answer.says);
+  };
   return (
     <Popover.Root>
       <Popover.Trigger asChild>
@@ -37,6 +54,21 @@ export function UsesButton({ kind, record }: { readonly kind: Kind; readonly rec
             ))}
           </ul>
           {users.length > LISTED && <p className="text-second">and {users.length - LISTED} more</p>}
+          <div className="mt-2 border-t border-hair pt-2">
+            <span className="text-second">Merge {record.name} into</span>
+            <NameInput
+              label={`Merge ${record.name} into`}
+              value=""
+              names={[...names.names()].filter((n) => n !== record.name)}
+              placeholder={`Name of another ${kindWord(kind)}`}
+              onDone={(typed) => void merge(typed)}
+            />
+            {says && (
+              <p role="alert" className="text-beet">
+                {says}
+              </p>
+            )}
+          </div>
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>

@@ -2,6 +2,7 @@
 /** Small parts used everywhere: buttons, icons, grains, jar labels, empty places. */
 import type { ButtonHTMLAttributes, ReactNode } from "react";
 import { held } from "@/core/catalogue/inheritance";
+import { OWN_PICTURE } from "@/core/pictures/picture";
 import type { Id } from "@/core/schema/id";
 import { useLivePart } from "../pantry/provider";
 
@@ -27,13 +28,30 @@ export function Button({ look = "plain", className, type = "button", ...rest }: 
   );
 }
 
-/** An item icon in the current text colour. */
+/** The pantry that this page shows: the first part of its address. */
+const pantryInAddress = (): string =>
+  typeof window === "undefined" ? "" : encodeURIComponent(window.location.pathname.split("/")[1] ?? "");
+
+/** An item icon in the current text colour; an own picture as it is. */
 export function Icon({ name, size = 18 }: { name: string | null; size?: number }) {
   if (!name)
     return (
       <span
         aria-hidden
         className="inline-block shrink-0 rounded-sm border border-dashed border-line"
+        style={{ width: size, height: size }}
+      />
+    );
+  const own = OWN_PICTURE.exec(name);
+  if (own)
+    return (
+      // biome-ignore lint/performance/noImgElement: pictures of the pantry come as they are
+      <img
+        alt=""
+        src={`/api/pantries/${pantryInAddress()}/pictures/${own[1]}`}
+        width={size}
+        height={size}
+        className="inline-block shrink-0 object-contain"
         style={{ width: size, height: size }}
       />
     );

@@ -151,6 +151,13 @@ export class PantryApi {
       ? { ok: true, value: last.body as ImportPlan }
       : { ok: false, problem: problemOf(last.status, last.body as Partial<Problem>) };
   }
+
+  /** Keeps a picture; its name is what an icon says then. */
+  bringPicture(bytes: Uint8Array): Promise<Reply<{ readonly icon: string; readonly leftOut: readonly string[] }>> {
+    let text = "";
+    for (let at = 0; at < bytes.length; at += 0x8000) text += String.fromCharCode(...bytes.subarray(at, at + 0x8000));
+    return reply(fetch(`${this.path}/pictures`, sent("POST", { base64: btoa(text) })));
+  }
 }
 
 /** Lines of a text that comes piece by piece; it may break off. */

@@ -2,12 +2,13 @@
 /** The icon of an item, and the choice of another. */
 import { Popover } from "radix-ui";
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { Upload } from "lucide-react";
+import { useRef, useState } from "react";
 import { held } from "@/core/catalogue/inheritance";
 import type { Item } from "@/core/kinds/index";
-import { Icon } from "../kit/kit";
+import { Button, Icon } from "../kit/kit";
 import { findIcons } from "../pantry/api";
-import { useLive } from "../pantry/provider";
+import { useLive, useStore } from "../pantry/provider";
 import { useWrite } from "../pantry/use-write";
 
 export function IconChoice({ item, colour }: { item: Item; colour: string }) {
@@ -15,6 +16,9 @@ export function IconChoice({ item, colour }: { item: Item; colour: string }) {
   const write = useWrite();
   const [open, setOpen] = useState(false);
   const [text, setText] = useState("");
+  const [says, setSays] = useState<string | null>(null);
+  const file = useRef<HTMLInputElement>(null);
+  const store = useStore();
   const query = text || item.name.split(" ").at(-1) || "fish";
   const { data } = useQuery({
     queryKey: ["icons", query],
@@ -22,6 +26,12 @@ export function IconChoice({ item, colour }: { item: Item; colour: string }) {
     queryFn: () => findIcons(query),
   });
   const icon = held(catalogue, item, "icon");
+  const bring = async (chosen: File) => {
+    const got = await store.api.bringPicture(new Uint8Array(await chosen.arrayBuffer()));
+    if (!got.ok) return setSays(got.problem.detail);
+    setSays(null);
+    pick(got.value.icon);
+  };
   const pick = (name: string) => {
     setOpen(false);
     void write("item", item.id, "icon", name);
@@ -64,6 +74,29 @@ export function IconChoice({ item, colour }: { item: Item; colour: string }) {
           </div>
           {data?.length === 0 && (
             <p className="text-second">No icon is called “{query}”. Try a plainer word, such as fish, rope or jar.</p>
+          )}
+          <div className="mt-2 flex items-center gap-2">
+            <Button onClick={() => file.current?.click()}>
+              <Upload size={14} aria-hidden /> Your own picture
+            </Button>
+            <span className="text-[12px] text-second">PNG, WebP or SVG, up to 256 kB</span>
+            <input
+              ref={file}
+              type="file"
+              aria-label="Picture file"
+              accept="image/png,image/webp,image/svg+xml"
+              className="hidden"
+              onChange={(e) => {
+                const chosen = e.target.files?.[0];
+                e.target.value = "";
+                if (chosen) void bring(chosen);
+              }}
+            />
+          </div>
+          {says && (
+            <p role="alert" className="mt-1 text-beet">
+              {says}
+            </p>
           )}
           {item.icon && (
             <button type="button" className="mt-2 underline" onClick={() => pick("")}>

@@ -1,0 +1,66 @@
+/** Pictures that people bring for their items: what they may be, known by their bytes and not by what they are called. */
+import { sanitisedSvg } from "./svg";
+
+export const PICTURE_TYPES = ["image/png", "image/webp", "image/svg+xml"] as const;
+export type PictureType = (typeof PICTURE_TYPES)[number];
+export const MOST_PICTURE_BYTES = 256 * 1024;
+const MOST_PIXELS = 1024;
+
+export interface Picture {
+  readonly type: PictureType;
+  readonly bytes: Uint8Array;
+  /** Elements and attributes that an SVG lost. */
+  readonly leftOut: readonly string[];
+}
+type Says = { readonly says: string };
+
+/** Names of icons that are such pictures: the beginning of the hash of their bytes behind this. */
+export const OWN_PICTURE = /^own-([0-9a-f]{24})$/;
+
+const ascii = (bytes: Uint8Array, from: number, to: number): string => String.fromCharCode(...bytes.subarray(from, to));
+
+function pngSize(bytes: Uint8Array): readonly [number, number] | null {
+  if (bytes.length < 33 || ascii(bytes, 1, 4) !== "PNG" || ascii(bytes, 12, 16) !== "IHDR") return null;
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  return [view.getUint32(16), view.getUint32(20)];
+}
+
+function webpSize(bytes: Uint8Array): readonly [number, number] | null {
+  if (bytes.length < 30 || ascii(bytes, 0, 4) !== "RIFF" || ascii(bytes, 8, 12) !== "WEBP") return null;
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  const chunk = ascii(bytes, 12, 16);
+  if (chunk === "VP8X") return [1 + (view.getUint32(24, true) & 0xffffff), 1 + (view.getUint32(26, true) >>> 8)];
+  if (chunk === "VP8L") {
+    const bits = view.getUint32(21, true);
+    return [1 + (bits & 0x3fff), 1 + ((bits >>> 14) & 0x3fff)];
+  }
+  return chunk === "VP8 " ? [view.getUint16(26, true) & 0x3fff, view.getUint16(28, true) & 0x3fff] : null;
+}
+
+/** @param bytes  a file, as somebody chose it */
+export function readPicture(bytes: Uint8Array): Picture | Says {
+  if (bytes.length > MOST_PICTURE_BYTES)
+    return {
+      says: `The file has ${Math.ceil(bytes.length / 1024)} kB; at most ${MOST_PICTURE_BYTES / 1024} kB are taken.`,
+    };
+  for (const [type, size] of [
+    ["image/png", pngSize(bytes)],
+    ["image/webp", webpSize(bytes)],
+  ] as const) {
+    if (!size) continue;
+    const [width, height] = size;
+    if (width < 1 || height < 1 || width > MOST_PIXELS || height > MOST_PIXELS)
+      return { says: `The picture is ${width} by ${height}; at most ${MOST_PIXELS} by ${MOST_PIXELS} are taken.` };
+    return { type, bytes, leftOut: [] };
+  }
+  let text: string;
+  try {
+    text = new TextDecoder("utf-8", { fatal: true }).decode(bytes);
+  } catch {
+    return { says: "This is neither PNG nor WebP nor SVG." };
+  }
+  if (!/<svg[\s>]/i.test(text)) return { says: "This is neither PNG nor WebP nor SVG." };
+  const made = sanitisedSvg(text);
+  if ("says" in made) return made;
+  return { type: "image/svg+xml", bytes: new TextEncoder().encode(made.svg), leftOut: made.leftOut };
+}
