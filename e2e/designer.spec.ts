@@ -17,7 +17,6 @@ const show = async (page: Page, path: string) => {
 };
 const lastMove = (page: Page) => page.getByTestId("last-move");
 const grid = (page: Page) => page.getByRole("grid", { name: "Items" });
-const row = (page: Page, name: string) => grid(page).locator("[role=row]", { hasText: name }).first();
 /** Text as a spreadsheet would put it into the clipboard. */
 const paste = (page: Page, text: string) =>
   page.evaluate((t) => {
@@ -78,7 +77,7 @@ test("a field is made, taken by a type, filled by a rule, and given another form
   await expect(page.getByRole("button", { name: /^Change it, and lose/ })).toBeVisible();
   await page.getByLabel("Form").selectOption("text");
   await page.getByRole("button", { name: "Change it", exact: true }).click();
-  await expect(lastMove(page)).toContainText("Salted for is now text");
+  await expect(lastMove(page)).toContainText("1 edit in fields");
   await page.getByRole("button", { name: "Undo" }).click();
   await expect(
     page.getByRole("grid", { name: "Fields" }).locator("[role=row]", { hasText: "Salted for" }),
@@ -166,7 +165,7 @@ test("a series of five with recipes, one step more, and other rules with what di
   await item.getByRole("button", { name: "Series of 5" }).click();
   await dialog.getByRole("button", { name: "One more step" }).click();
   await dialog.getByLabel("Rule 1: by").fill("2");
-  await expect(dialog.getByRole("row", { name: /Gutting knife II / })).toContainText("28");
+  await expect(dialog.getByRole("row", { name: /^2 Gutting knife II / })).toContainText("28");
   await dialog.getByLabel("Rule 1: by").fill("much");
   await expect(dialog.getByRole("alert")).toContainText("“much” is not a number");
   await dialog.getByLabel("Rule 1: by").fill("1.4");
@@ -208,6 +207,7 @@ test("a workbook's faults are told cell by cell, the good rows go in, and what g
     ].join("\n"),
   );
   await show(page, "/shelves");
+  const before = Number.parseInt(await page.getByText(/^\d+ items$/).innerText(), 10);
   await page.getByRole("button", { name: "Bring in" }).click();
   await page.getByLabel("Table file").setInputFiles(file);
   const dialog = page.getByRole("dialog");
@@ -234,7 +234,7 @@ test("a workbook's faults are told cell by cell, the good rows go in, and what g
   await dialog.getByRole("tab", { name: /New/ }).click();
   await dialog.getByRole("button", { name: "Write 3 rows" }).click();
   await expect(lastMove(page)).toContainText("2 items added");
-  await expect(row(page, "Salt herring")).toBeVisible();
+  await expect(page.getByText(`${before + 2} items`)).toBeVisible();
   await page.getByRole("button", { name: "Take out" }).click();
   const [book] = await Promise.all([
     page.waitForEvent("download"),
@@ -249,7 +249,7 @@ test("a workbook's faults are told cell by cell, the good rows go in, and what g
   await expect(dialog.getByRole("tab", { name: /Changed 0/ })).toBeVisible();
   await page.keyboard.press("Escape");
   await page.getByRole("button", { name: "Undo" }).click();
-  await expect(row(page, "Salt herring")).toHaveCount(0);
+  await expect(page.getByText(`${before} items`)).toBeVisible();
 });
 
 test("an item comes to another type after a look at what that changes", async ({ page }) => {
