@@ -38,6 +38,8 @@ import { TypeTree } from "./type-tree";
 const TABS: readonly Kind[] = KINDS.filter((kind) => viewOf(kind)?.name === "setup").sort(
   (a, b) => definition(b).members.names.length - definition(a).members.names.length,
 );
+/** Made where they are used; they have a tab once there are some. */
+const ELSEWHERE: readonly Kind[] = ["series", "mapping"];
 const tabTitle = (kind: Kind): string => sentence(kindWord(kind, true));
 const sentence = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
@@ -53,7 +55,9 @@ export function SetupView() {
       <div className="flex min-h-10 items-center gap-2 border-b border-line bg-shade px-3.5 py-1.5">
         <div role="tablist" aria-label="Kinds of record" className="flex flex-wrap items-center gap-1">
           {[
-            ...TABS.map((kind) => ({ id: kind as string, label: tabTitle(kind), n: catalogue.records[kind].size })),
+            ...TABS.filter((kind) => kind === tab || !ELSEWHERE.includes(kind) || catalogue.records[kind].size > 0).map(
+              (kind) => ({ id: kind as string, label: tabTitle(kind), n: catalogue.records[kind].size }),
+            ),
             { id: "pantry", label: "Pantry", n: null },
           ].map((t) => (
             <Button

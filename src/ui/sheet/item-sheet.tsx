@@ -99,9 +99,12 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
           </div>
         </div>
         <div className="flex flex-col items-end gap-1">
-          <Button look="quiet" className="px-1!" onClick={onClose} aria-label="Close the sheet" title="Close">
-            <X size={16} aria-hidden />
-          </Button>
+          <span className="flex">
+            <Neighbours item={item} />
+            <Button look="quiet" className="px-1!" onClick={onClose} aria-label="Close the sheet" title="Close">
+              <X size={16} aria-hidden />
+            </Button>
+          </span>
           <RemoveButton
             kind="item"
             record={item}
@@ -114,7 +117,10 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
           </RemoveButton>
         </div>
       </header>
-      <nav aria-label="In this sheet" className="flex gap-1 border-b border-hair bg-shade px-3 py-1">
+      <nav
+        aria-label="In this sheet"
+        className="flex flex-wrap gap-x-1 [&_button]:px-1.5 border-b border-hair bg-shade px-3 py-1"
+      >
         <Button look="quiet" onClick={() => get.current?.scrollIntoView({ block: "start" })}>
           How to get it
         </Button>
@@ -123,7 +129,6 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
         </Button>
         <CardButton item={item} />
         <SeriesButton item={item} />
-        <Neighbours item={item} />
       </nav>
       {/** biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keyboard */}
       {/** biome-ignore lint/a11y/useSemanticElements: a role after the ARIA pattern, without the looks and limits of the element */}

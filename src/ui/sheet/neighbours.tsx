@@ -26,7 +26,7 @@ export function Neighbours({ item }: { readonly item: Item }) {
     return () => window.removeEventListener("keydown", press);
   }, [item.id]);
   return (
-    <span className="ml-auto flex">
+    <span className="flex">
       <Button
         look="quiet"
         className="px-1!"

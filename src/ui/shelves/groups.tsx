@@ -21,7 +21,7 @@ interface Props {
 export function Groups({ by, rows, columns, onOnly }: Props) {
   const { catalogue } = useLive();
   const places = usePlaces();
-  const numeric = columns.filter((c) => c.numeric && c.id !== by);
+  const numeric = columns.filter((c) => c.numeric && c.id !== by && c.id !== "margin");
   const groups = useMemo(
     () =>
       groupSums(
@@ -40,7 +40,7 @@ export function Groups({ by, rows, columns, onOnly }: Props) {
       <table className="min-w-96">
         <thead>
           <tr>
-            <th className="head py-1 text-left">{by}</th>
+            <th className="head py-1 text-left">{by.charAt(0).toUpperCase() + by.slice(1)}</th>
             <th className="head pl-6 text-right">Items</th>
             {numeric.map((c) => (
               <th key={c.id} className="head pl-6 text-right" title="Sum, and mean of those that say it">

@@ -152,6 +152,7 @@ export function ShelvesView() {
           {selection.length > 1 ? `Change ${selection.length} selected` : "Change all"}
         </Button>
         <Button onClick={() => setBringing(true)}>Bring in</Button>
+        <TakeOut kind="item" rows={rows} columns={visible} />
       </ViewHead>
       {bringing && <BringIn kind="item" onClose={() => setBringing(false)} />}
       <div className="flex min-h-10 flex-wrap items-center gap-1.5 border-b border-line bg-shade px-3.5 py-1.5">
@@ -160,7 +161,7 @@ export function ShelvesView() {
           type="search"
           aria-label="Search the shelves"
           placeholder="Search"
-          className="field w-28!"
+          className="field w-24!"
           value={places.query.get("text") ?? ""}
           // Folding all texts takes a moment that the first key should not wait for.
           onFocus={() => requestIdleCallback(() => searchTexts(catalogue, "item"))}
@@ -171,7 +172,7 @@ export function ShelvesView() {
         <Filter kind="tag" label="Tag" />
         <select
           aria-label="Status"
-          className="field w-[78px]! px-1!"
+          className="field w-[72px]! px-1!"
           value={places.query.get("status") ?? ""}
           onChange={(e) => places.ask({ status: e.target.value || null }, true)}
         >
@@ -195,24 +196,14 @@ export function ShelvesView() {
         <span className="ml-auto text-second">
           {filtered ? `${rows.length} of ${catalogue.records.item.size}` : count(rows.length, "item")}
         </span>
-        <select
-          aria-label="Group by"
-          className="field w-[84px]! px-1!"
-          value={grouped ?? ""}
-          onChange={(e) => places.ask({ by: e.target.value || null }, true)}
-        >
-          <option value="">Group by</option>
-          {GROUPED_BY.map((by) => (
-            <option key={by}>{by}</option>
-          ))}
-        </select>
-        <TakeOut kind="item" rows={rows} columns={visible} />
         <SavedViews now={parts.now} onOpen={openView} />
         <ColumnChoice
           all={all.map((c) => ({ id: c.id, title: c.title }))}
           shown={visible.map((c) => c.id)}
           onChange={(shown) => columns.arrange({ shown })}
           onReset={() => columns.arrange(AT_FIRST)}
+          grouped={grouped ?? ""}
+          onGroup={(by) => places.ask({ by: by || null }, true)}
         />
         {conditions.length > 0 && (
           <ul aria-label="Conditions" className="flex basis-full flex-wrap gap-1.5">
@@ -337,7 +328,7 @@ function Filter({ kind, label }: { kind: Extract<Kind, "type" | "rarity" | "tag"
   return (
     <select
       aria-label={label}
-      className="field w-[78px]! px-1!"
+      className="field w-[72px]! px-1!"
       value={places.query.get(kind) ?? ""}
       onChange={(e) => places.ask({ [kind]: e.target.value || null }, true)}
     >
@@ -356,11 +347,15 @@ function ColumnChoice({
   shown,
   onChange,
   onReset,
+  grouped,
+  onGroup,
 }: {
   all: readonly { id: string; title: string }[];
   shown: readonly string[];
   onChange: (shown: string[]) => void;
   onReset: () => void;
+  grouped: string;
+  onGroup: (by: string) => void;
 }) {
   return (
     <Popover.Root>
@@ -373,6 +368,20 @@ function ColumnChoice({
           sideOffset={4}
           className="z-40 grid max-h-96 w-72 grid-cols-2 gap-x-3 overflow-auto rounded-sm border border-line bg-salt p-3 shadow-lg"
         >
+          <label className="col-span-2 flex items-center gap-2 border-b border-hair pb-2 text-second">
+            In groups by
+            <select
+              aria-label="Group by"
+              className="field w-32!"
+              value={grouped}
+              onChange={(e) => onGroup(e.target.value)}
+            >
+              <option value="">nothing</option>
+              {GROUPED_BY.map((by) => (
+                <option key={by}>{by}</option>
+              ))}
+            </select>
+          </label>
           {all.slice(1).map((c) => (
             <label key={c.id} className="flex items-center gap-2 py-0.5">
               <input
