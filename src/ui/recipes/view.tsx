@@ -19,6 +19,7 @@ import { Button, cx, Dot, Empty } from "../kit/kit";
 import { figuresOf, useLive, useStore } from "../pantry/provider";
 import { HistoryOf } from "../log/history";
 import { PasteLines } from "./paste";
+import { OwnFields } from "../sheet/own-fields";
 import { RecipeEditor } from "./recipe-editor";
 import { useBook } from "./use-book";
 
@@ -266,6 +267,7 @@ function RecipePanel({ recipe }: { recipe: Recipe }) {
         </Button>
       </div>
       <RecipeEditor recipe={recipe} form />
+      <OwnFields kind="recipe" record={recipe} />
       <h3 className="head pt-5 pb-1">What comes of it</h3>
       <ul>
         {recipe.lines
