@@ -41,6 +41,9 @@ interface Held<R> {
   readonly faults: ReadonlyMap<string, string>;
 }
 
+/** The same each time, so that nobody is told of what they know. */
+const NONE: readonly unknown[] = [];
+
 interface Spot {
   readonly row: number;
   readonly column: number;
@@ -188,7 +191,7 @@ export function Grid<R>({
   // biome-ignore lint/correctness/useExhaustiveDependencies: told when other rows are selected, not when they change
   useEffect(() => {
     const box = range();
-    onSelection?.(chosen ? rows.slice(box.top, box.bottom + 1) : []);
+    onSelection?.(chosen ? rows.slice(box.top, box.bottom + 1) : (NONE as readonly R[]));
   }, [chosen, rows]);
 
   const write = async (entries: readonly CellEntry<R>[]) => {

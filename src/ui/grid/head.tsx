@@ -77,21 +77,23 @@ export function Head<R>({
           </span>
         )}
       </button>
-      {menu && (
-        <Popover.Root open={open} onOpenChange={onOpen}>
-          <Popover.Trigger asChild>
-            <button
-              type="button"
-              tabIndex={-1}
-              aria-label={`${c.title}: what can be done with the column`}
-              className={cx(
-                "absolute top-0.5 right-0.5 grid size-6 place-items-center rounded-sm bg-salt",
-                filtered || open ? "text-copper" : "text-third opacity-0 group-hover/head:opacity-100",
-              )}
-            >
-              {filtered ? <Filter size={12} aria-hidden /> : <ChevronDown size={12} aria-hidden />}
-            </button>
-          </Popover.Trigger>
+      {menu && !open && (
+        <button
+          type="button"
+          tabIndex={-1}
+          aria-label={`${c.title}: what can be done with the column`}
+          onClick={() => onOpen(true)}
+          className={cx(
+            "absolute top-0.5 right-0.5 grid size-6 place-items-center rounded-sm bg-salt",
+            filtered ? "text-copper" : "text-third opacity-0 group-hover/head:opacity-100",
+          )}
+        >
+          {filtered ? <Filter size={12} aria-hidden /> : <ChevronDown size={12} aria-hidden />}
+        </button>
+      )}
+      {menu && open && (
+        <Popover.Root open onOpenChange={onOpen}>
+          <Popover.Anchor className="absolute top-0 right-2 h-7" />
           <Popover.Portal>
             <Popover.Content
               align="start"
@@ -99,7 +101,7 @@ export function Head<R>({
               aria-label={`Column ${c.title}`}
               className="z-40 w-64 rounded-sm border border-line bg-salt p-3 shadow-lg"
             >
-              {open && menu(c, () => onOpen(false))}
+              {menu(c, () => onOpen(false))}
             </Popover.Content>
           </Popover.Portal>
         </Popover.Root>
