@@ -1,6 +1,7 @@
 /** A designer's day: fields of their own, a block with faults, a series, a table, each by keyboard as far as it goes. */
 import { readFileSync, writeFileSync } from "node:fs";
 import { expect, type Page, test } from "@playwright/test";
+import { writeWorkbook } from "../src/core/exchange/table/workbook";
 import { Program } from "./program";
 
 test.describe.configure({ timeout: 120_000 });
@@ -123,6 +124,24 @@ test("of a block of 500 cells the faults stay marked, the rest waits until it is
   await expect(lastMove(page)).toContainText(/\d{3} edits in items/);
 });
 
+test("yes and no are toggled with Space, and a head is dragged to where another stands", async ({ page }) => {
+  await show(page, "/shelves");
+  await page.getByRole("button", { name: "Columns" }).click();
+  await page.getByLabel("Dropped").check();
+  await page.keyboard.press("Escape");
+  const head = (name: string) => page.getByRole("columnheader", { name: new RegExp(name) });
+  const dropped = Number(await head("Dropped").getAttribute("aria-colindex"));
+  await grid(page).locator("[role=row]", { hasText: "Ash oar" }).locator(`[aria-colindex="${dropped}"]`).click();
+  await page.keyboard.press(" ");
+  await expect(lastMove(page)).toContainText("ay be dropped of Ash oar nothing → yes");
+  await page.keyboard.press(" ");
+  await expect(lastMove(page)).toContainText("ay be dropped of Ash oar yes → no");
+  await head("Dropped")
+    .getByRole("button", { name: "Dropped", exact: true })
+    .dragTo(head("Level").getByRole("button").first());
+  await expect(head("Dropped")).toHaveAttribute("aria-colindex", "4");
+});
+
 test("columns are filtered, moved and kept under a name that an address opens", async ({ page }) => {
   await show(page, "/shelves");
   await grid(page).focus();
@@ -196,15 +215,17 @@ test("a workbook's faults are told cell by cell, the good rows go in, and what g
     "Jam;;;1;;ready;;;;;more",
     "Lard;;;-1;;ready;;;;",
   ];
-  const file = info.outputPath("stall.csv");
+  const good = [
+    "Smoked eel;Kept fare;Sound;13,5;12;ready;salty;;fish, keeps;3",
+    "Salt herring;Kept fare;Sound;4,5;;ready;salty;;festival;2",
+  ];
+  const file = info.outputPath("stall.xlsx");
   writeFileSync(
     file,
-    [
-      head,
-      "Smoked eel;Kept fare;Sound;13,5;12;ready;salty;;fish, keeps;3",
-      "Salt herring;Kept fare;Sound;4,5;;ready;salty;;festival;2",
-      ...faults,
-    ].join("\n"),
+    await writeWorkbook(
+      [head, ...good, ...faults].map((line) => line.split(";")),
+      "Stall",
+    ),
   );
   await show(page, "/shelves");
   const before = Number.parseInt(await page.getByText(/^\d+ items$/).innerText(), 10);

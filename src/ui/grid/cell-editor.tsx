@@ -11,11 +11,13 @@ interface Props {
   readonly keep: boolean;
   readonly numeric: boolean;
   readonly names?: readonly string[];
+  /** A colour is picked as well as typed. */
+  readonly colour?: boolean;
   readonly onDone: (text: string, way: "down" | "up" | "right" | "left" | "stay") => void;
   readonly onCancel: () => void;
 }
 
-export function CellEditor({ label, start, keep, numeric, names, onDone, onCancel }: Props) {
+export function CellEditor({ label, start, keep, numeric, names, colour, onDone, onCancel }: Props) {
   const [text, setText] = useState(start);
   const [touched, setTouched] = useState(!keep);
   const [picked, setPicked] = useState(0);
@@ -66,12 +68,27 @@ export function CellEditor({ label, start, keep, numeric, names, onDone, onCance
           setPicked(0);
         }}
         onKeyDown={press}
-        onBlur={() => done("stay")}
+        onBlur={(e) => (e.relatedTarget as HTMLElement | null)?.dataset.picks !== "colour" && done("stay")}
         className={cx(
           "absolute inset-0 z-10 h-full w-full border-2 border-ink bg-salt px-1.5 outline-none",
           numeric && "text-right",
         )}
       />
+      {colour && (
+        <input
+          type="color"
+          data-picks="colour"
+          aria-label={`${label}: pick`}
+          className="absolute top-0.5 right-0.5 z-20 size-6 cursor-pointer bg-transparent p-0"
+          value={/^#[0-9a-f]{6}$/i.test(text) ? text : "#7b8785"}
+          onChange={(e) => {
+            setText(e.target.value);
+            setTouched(true);
+          }}
+          onKeyDown={press}
+          onBlur={() => done("stay")}
+        />
+      )}
       {names && (
         <NameList
           id={listId}

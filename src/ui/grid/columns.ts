@@ -14,7 +14,14 @@ export interface Column<R> {
   /** What rows are ordered by; null where the row has none. */
   readonly sort: (row: R) => number | string | null;
   /** Present when the cell can be edited; the names that complete what is typed, where it takes names. */
-  readonly edit?: { readonly names?: (row: R) => readonly string[]; readonly may?: (row: R) => boolean };
+  readonly edit?: {
+    readonly names?: (row: R) => readonly string[];
+    readonly may?: (row: R) => boolean;
+    /** Of yes and no: what Space makes of it. */
+    readonly toggled?: (row: R) => string;
+    /** A colour is picked as well as typed. */
+    readonly colour?: boolean;
+  };
 }
 
 export interface Order {

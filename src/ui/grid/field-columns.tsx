@@ -106,7 +106,11 @@ function column<R extends AnyRecord>(name: string, field: Field, now: Now, of: (
     title: titleOf(name, field),
     width: options.width ?? NARROW,
     numeric,
-    edit: field.completions ? { names: () => field.completions?.(around(now())) ?? [] } : {},
+    edit: {
+      ...(field.completions ? { names: () => field.completions?.(around(now())) ?? [] } : {}),
+      ...(field.type === "flag" ? { toggled: (r: R) => (of(r).value === true ? "no" : "yes") } : {}),
+      ...(field.type === "colour" ? { colour: true } : {}),
+    },
     text,
     cell,
     sort(r) {

@@ -71,6 +71,8 @@ interface Props<R> {
   /** Columns that something is filtered by. */
   readonly filtered?: ReadonlySet<string>;
   readonly onWidth?: (column: string, width: number) => void;
+  /** A head was dragged to where another stands. */
+  readonly onPlace?: (column: string, to: string) => void;
   /** Ctrl+F looks here rather than in what the browser has drawn of the rows. */
   readonly onFind?: () => void;
   /** Tells the rows that are selected; none where only the cursor stands somewhere. */
@@ -95,6 +97,7 @@ export function Grid<R>({
   menu,
   filtered,
   onWidth,
+  onPlace,
   onFind,
   onSelection,
   empty,
@@ -283,6 +286,9 @@ export function Grid<R>({
       e.preventDefault();
       if (editable(row, column) && row !== undefined) setEditing({ text: textOf(row, column), keep: true });
       else if (row !== undefined) onOpen?.(row);
+    } else if (e.key === " " && row !== undefined && column.edit?.toggled && editable(row, column)) {
+      e.preventDefault();
+      void write([{ row, column: column.id, text: column.edit.toggled(row) }]);
     } else if (e.key === " " && row !== undefined) {
       e.preventDefault();
       onOpen?.(row);
@@ -427,6 +433,7 @@ export function Grid<R>({
                 if (!open) scroller.current?.focus({ preventScroll: true });
               }}
               onWidth={onWidth}
+              onPlace={onPlace}
             />
           ))}
         </div>
@@ -470,6 +477,7 @@ export function Grid<R>({
                       keep={editing.keep}
                       numeric={!!column.numeric}
                       names={column.edit?.names?.(r)}
+                      colour={column.edit?.colour}
                       onCancel={() => {
                         setEditing(null);
                         scroller.current?.focus({ preventScroll: true });

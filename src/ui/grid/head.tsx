@@ -20,7 +20,10 @@ interface Props<R> {
   readonly open: boolean;
   readonly onOpen: (open: boolean) => void;
   readonly onWidth?: (column: string, width: number) => void;
+  readonly onPlace?: (column: string, to: string) => void;
 }
+
+const DRAGGED = "application/x-salty-column";
 
 export const LEAST_WIDTH = 44;
 export const MOST_WIDTH = 640;
@@ -38,6 +41,7 @@ export function Head<R>({
   open,
   onOpen,
   onWidth,
+  onPlace,
 }: Props<R>) {
   const drag = (e: PointerEvent<HTMLSpanElement>) => {
     const from = e.clientX;
@@ -61,6 +65,13 @@ export function Head<R>({
       <button
         type="button"
         tabIndex={-1}
+        draggable={onPlace !== undefined && index > 0}
+        onDragStart={(e) => e.dataTransfer.setData(DRAGGED, c.id)}
+        onDragOver={(e) => index > 0 && e.dataTransfer.types.includes(DRAGGED) && e.preventDefault()}
+        onDrop={(e) => {
+          const moved = e.dataTransfer.getData(DRAGGED);
+          if (moved && moved !== c.id) onPlace?.(moved, c.id);
+        }}
         onClick={(e) => onSort(e.shiftKey)}
         className={cx(
           "head flex h-7 min-w-0 flex-1 items-center gap-1 overflow-hidden px-2 whitespace-nowrap hover:text-ink",

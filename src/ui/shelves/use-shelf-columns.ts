@@ -42,6 +42,8 @@ export interface ShelfColumns {
   arrange(next: Partial<Arrangement>): void;
   show(id: string, shown: boolean): void;
   pin(id: string, pinned: boolean): void;
+  /** To where another stands, which makes room. */
+  place(id: string, to: string): void;
   /** One place to the left (−1) or right (+1). */
   move(id: string, by: -1 | 1): void;
 }
@@ -92,6 +94,13 @@ export function useShelfColumns(all: readonly Column<Item>[], first: readonly st
     show: (id, is) => arrange({ shown: is ? [...order, id] : order.filter((each) => each !== id) }),
     pin: (id, is) =>
       arrange({ shown: order, pinned: is ? [...kept.pinned, id] : kept.pinned.filter((each) => each !== id) }),
+    place(id, to) {
+      const at = order.indexOf(to);
+      if (at < 1) return;
+      const next = order.filter((each) => each !== id);
+      next.splice(at, 0, id);
+      arrange({ shown: next, pinned: next.filter((each) => kept.pinned.includes(each)) });
+    },
     move(id, by) {
       const [from, to] = [order.indexOf(id), order.indexOf(id) + by];
       if (from < 1 || to < 1 || to >= order.length) return;

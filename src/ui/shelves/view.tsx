@@ -257,6 +257,7 @@ export function ShelvesView() {
         onOrders={(orders) => columns.arrange({ orders })}
         pinned={columns.pinned}
         onWidth={(id, width) => columns.arrange({ widths: { ...arrangement.widths, [id]: width } })}
+        onPlace={columns.place}
         onFind={() => search.current?.focus()}
         onSelection={setSelection}
         filtered={new Set(conditions.map((c) => pathByKey(catalogue, "item", c.column)))}
