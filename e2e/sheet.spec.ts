@@ -96,7 +96,7 @@ test("costs are filtered, ordered by keyboard-reachable heads, and taken apart",
   for (let i = 0; i < 4; i++) await page.keyboard.press("ArrowRight");
   await page.keyboard.type("400");
   await page.keyboard.press("Enter");
-  await expect(page.getByText("1 item, costs in value units")).toBeVisible();
+  await expect(page.getByText("4 items, costs in value units")).toBeVisible();
 });
 
 test("the log pages back, opens a change with its edits, and a record tells its own history", async ({ page }) => {
