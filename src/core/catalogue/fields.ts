@@ -1,5 +1,5 @@
 /** Which of the designers' fields and which stats a record has, and what its type asks of them. */
-import type { Item, ItemType, Kind, OwnField } from "../kinds/index";
+import type { ItemType, Kind, OwnField } from "../kinds/index";
 import { fieldOfDefinition } from "../kinds/own";
 import type { Id } from "../schema/id";
 import type { OwnValue } from "../schema/own-value";
@@ -92,5 +92,3 @@ export function ownProblem(
   fieldOfDefinition(field).check(value, { has, fault });
   return says;
 }
-
-export type OwnHolder = Pick<Item, "own">;

@@ -50,20 +50,16 @@ function links(kind: string, several: boolean, options: FieldOptions): Field<Own
     const name = /[,;]|^\d/.test(text) ? around.names(kind).keyOf(id) : text;
     return several && amount !== 1 ? `${amount} ${name}` : name;
   };
+  const linkTo = (id: OwnLink["id"], amount: number) => ({ value: { kind, id, amount } });
   const read = (part: string, typing: Typing): { readonly value: OwnLink } | { readonly says: string } => {
-    const counted = several ? /^(\d[\d.]*)\s+(.+)$/.exec(part) : null;
-    const amount = counted ? readNumber(counted[1]) : 1;
+    // A name may itself begin with a number: what is one as a whole is not taken apart.
     const whole = one.parse(part, { ...typing, make: () => null });
-    // A name may itself begin with a number.
-    const found =
-      "value" in whole || !counted
-        ? counted && "value" in whole
-          ? whole
-          : one.parse(part, typing)
-        : one.parse(counted[2], typing);
-    if ("says" in found) return found;
-    if (amount === null) return { says: `“${counted?.[1]}” is no amount.` };
-    return { value: { kind, id: found.value, amount: "value" in whole ? 1 : amount } };
+    if ("value" in whole) return linkTo(whole.value, 1);
+    const [, count, name] = (several && /^(\d[\d.]*)\s+(.+)$/.exec(part)) || ["", "1", part];
+    const amount = readNumber(count);
+    if (amount === null) return { says: `“${count}” is no amount.` };
+    const found = one.parse(name, typing);
+    return "says" in found ? found : linkTo(found.value, amount);
   };
   return {
     ...any,
