@@ -4,7 +4,8 @@ import { type Edit, invert, setField } from "../catalogue/edit";
 import { type Rarity, withDefaults } from "../kinds/index";
 import { newId } from "../schema/id";
 import { item, kitchen, must, recipe } from "../testing/kitchen";
-import { newSeries, planSeries, roman, type Series, type SeriesRule, seriesOf } from "./series";
+import { newSeries, planSeries, roman, type SeriesRule } from "./series";
+import { type Series, seriesOf } from "./series-of";
 
 const bite = withDefaults("stat", { id: newId(), key: "bite", name: "Bite" });
 const rarities: Rarity[] = [1, 2, 3].map((rank) =>

@@ -8,7 +8,7 @@ import { difference, type Edit, fieldWord } from "../catalogue/edit";
 import { recordsWith } from "../catalogue/references";
 import { around, namesOf } from "../catalogue/surroundings";
 import { evaluate, parseFormula } from "../formulas/formula";
-import { definition, type Item, type Recipe, type RecordOf, withDefaults } from "../kinds/index";
+import { definition, type Item, type Recipe, withDefaults } from "../kinds/index";
 import { formatRecipe } from "../notation/format";
 import { parseLine } from "../notation/parser";
 import type { Field } from "../schema/field";
@@ -20,8 +20,8 @@ import { fieldAt, type Path, pathOf, valueAt, withValue } from "../schema/record
 import { FreeKeys, NewNames } from "./new-names";
 import { numberAt, numberColumns } from "./number-columns";
 import { recipeFrom, rewriteRecipe, wordsOf } from "./recipes";
+import type { Series } from "./series-of";
 
-export type Series = RecordOf<"series">;
 export type SeriesRule = Series["rules"][number];
 
 export interface SeriesCell {
@@ -363,7 +363,3 @@ export function newSeries(catalogue: Catalogue, first: Item): Series {
     names: "{name} {roman}",
   });
 }
-
-/** The series that an item is of, as its first or as a step. */
-export const seriesOf = (catalogue: Catalogue, item: Id): Series | undefined =>
-  [...catalogue.records.series.values()].find((s) => s.first === item || s.steps.some((step) => step.item === item));

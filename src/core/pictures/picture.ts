@@ -14,9 +14,6 @@ export interface Picture {
 }
 type Says = { readonly says: string };
 
-/** Names of icons that are such pictures: the beginning of the hash of their bytes behind this. */
-export const OWN_PICTURE = /^own-([0-9a-f]{24})$/;
-
 const ascii = (bytes: Uint8Array, from: number, to: number): string => String.fromCharCode(...bytes.subarray(from, to));
 
 function pngSize(bytes: Uint8Array): readonly [number, number] | null {

@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { MOST_PICTURE_BYTES, OWN_PICTURE, readPicture } from "./picture";
+import { OWN_PICTURE } from "./own-picture";
+import { MOST_PICTURE_BYTES, readPicture } from "./picture";
 import { sanitisedSvg } from "./svg";
 
 const svg = (inner: string, more = "") =>

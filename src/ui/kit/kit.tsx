@@ -2,7 +2,7 @@
 /** Small parts used everywhere: buttons, icons, grains, jar labels, empty places. */
 import type { ButtonHTMLAttributes, ReactNode } from "react";
 import { held } from "@/core/catalogue/inheritance";
-import { OWN_PICTURE } from "@/core/pictures/picture";
+import { OWN_PICTURE } from "@/core/pictures/own-picture";
 import type { Id } from "@/core/schema/id";
 import { useLivePart } from "../pantry/provider";
 

@@ -25,7 +25,7 @@ import { Inline } from "../kit/inline";
 import { Button, cx, Empty } from "../kit/kit";
 import { useLive, useStore } from "../pantry/provider";
 import { useWrite, useWriteCells } from "../pantry/use-write";
-import { BringIn } from "../tables/bring-in";
+import { BringIn } from "../tables/lazily";
 import { TakeOut } from "../tables/take-out";
 import { viewOf } from "../views";
 import { BundlePanel } from "./bundle-panel";

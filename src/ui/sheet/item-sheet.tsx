@@ -34,7 +34,7 @@ import { IconChoice } from "./icon-choice";
 import { Neighbours } from "./neighbours";
 import { CardButton } from "./player-card";
 import { Section } from "./section";
-import { SeriesButton } from "./series-panel";
+import { SeriesButton } from "./series-button";
 import { SheetEdge, useSheetWidth } from "./width";
 
 export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }) {

@@ -3,7 +3,8 @@
 import { Plus, X } from "lucide-react";
 import { useId, useMemo, useState } from "react";
 import { fieldsOfKind } from "@/core/catalogue/fields";
-import { newSeries, pathOfRule, planSeries, type Series, type SeriesRule, seriesOf } from "@/core/editing/series";
+import { newSeries, pathOfRule, planSeries, type SeriesRule } from "@/core/editing/series";
+import type { Series } from "@/core/editing/series-of";
 import { definition, type Item } from "@/core/kinds/index";
 import { MOST_STEPS, SERIES_RULES } from "@/core/kinds/series";
 import { count } from "@/core/numbers/format";
@@ -25,21 +26,7 @@ const SAYS: { readonly [how in SeriesRule["how"]]: string } = {
   formula: "is reckoned as",
 };
 
-export function SeriesButton({ item }: { readonly item: Item }) {
-  const { catalogue } = useLive();
-  const [open, setOpen] = useState(false);
-  const there = seriesOf(catalogue, item.id);
-  return (
-    <>
-      <Button look="quiet" onClick={() => setOpen(true)}>
-        {there ? `Series of ${there.steps.length + 1}` : "Make a series"}
-      </Button>
-      {open && <SeriesPanel item={item} there={there} onClose={() => setOpen(false)} />}
-    </>
-  );
-}
-
-function SeriesPanel({
+export function SeriesPanel({
   item,
   there,
   onClose,

@@ -31,7 +31,7 @@ import { useLive, useStore } from "../pantry/provider";
 import { useWriteCells } from "../pantry/use-write";
 import { useMove } from "../setup/move-dialog";
 import { Groups } from "./groups";
-import { BringIn } from "../tables/bring-in";
+import { BringIn } from "../tables/lazily";
 import { TakeOut } from "../tables/take-out";
 import { BulkPanel } from "./bulk-panel";
 import { readingsOf } from "./columns";

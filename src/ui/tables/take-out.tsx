@@ -2,9 +2,6 @@
 /** What a grid shows as a file: CSV, TSV or a workbook, which are read back without loss. */
 import { Popover } from "radix-ui";
 import { useState } from "react";
-import { writeDelimited } from "@/core/exchange/table/read-table";
-import { writeWorkbook } from "@/core/exchange/table/workbook";
-import { writeTable } from "@/core/exchange/table/write-table";
 import { type AnyRecord, definition, type Kind, kindWord } from "@/core/kinds/index";
 import { pathOf } from "@/core/schema/record";
 import type { Column } from "../grid/columns";
@@ -24,6 +21,11 @@ export function TakeOut<R extends AnyRecord>({ kind, rows, columns }: Props<R>) 
   const { catalogue } = useLive();
   const [inherited, setInherited] = useState(false);
   const take = async (format: (typeof FORMATS)[number]) => {
+    const [{ writeDelimited }, { writeWorkbook }, { writeTable }] = await Promise.all([
+      import("@/core/exchange/table/read-table"),
+      import("@/core/exchange/table/workbook"),
+      import("@/core/exchange/table/write-table"),
+    ]);
     const cells = writeTable(
       catalogue,
       kind,
