@@ -6,6 +6,7 @@ import { evaluate, parseFormula } from "../formulas/formula";
 import { type AnyRecord, type Kind, kindWord } from "../kinds/index";
 import type { Field } from "../schema/field";
 import type { Id } from "../schema/id";
+import { roundedTo } from "../numbers/tidy";
 import { readNumber } from "../schema/number";
 import { fieldAt, pathOf } from "../schema/record";
 import { definition } from "../kinds/index";
@@ -38,8 +39,6 @@ export interface BulkAction {
 }
 
 const SAME: Made = { same: true };
-/** More decimal places than anybody typed come from reckoning in binary. */
-const tidy = (value: number): number => Number(value.toPrecision(12)) + 0;
 const isReckoned = (field: Field): boolean => field.numeric;
 const isText = (field: Field): boolean => field.type === "text" || field.type === "long text";
 const isSet = (field: Field): boolean => field.type === "refs";
@@ -49,7 +48,7 @@ function rounding({ request: { step }, field }: BulkContext): ((value: number) =
   const unit = step.trim() === "" ? (field.type === "duration" ? 1 : 0) : readNumber(step.trim());
   if (unit === null || unit < 0)
     return { says: `“${step}” is no step to round to. Write a number such as 5 or 0.25, or nothing.` };
-  return (value) => tidy(unit ? Math.round(tidy(value / unit)) * unit : value);
+  return (value) => roundedTo(value, unit);
 }
 
 /** An action that makes a number of a number. */

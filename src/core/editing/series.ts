@@ -15,6 +15,7 @@ import type { Field } from "../schema/field";
 import { type Id, newId } from "../schema/id";
 import { LONGEST_NAME } from "../schema/limits";
 import { normalise } from "../schema/names";
+import { roundedTo } from "../numbers/tidy";
 import { readNumber } from "../schema/number";
 import { fieldAt, type Path, pathOf, valueAt, withValue } from "../schema/record";
 import { FreeKeys, NewNames } from "./new-names";
@@ -68,9 +69,6 @@ export function roman(n: number): string {
 export const pathOfRule = ({ field, stat, own }: SeriesRule): string =>
   stat ? `stats.${stat}` : own ? `own.${own}` : field;
 
-/** More decimal places than anybody typed come from reckoning in binary. */
-const tidy = (value: number): number => Number(value.toPrecision(12)) + 0;
-
 interface Rule {
   readonly at: Path;
   readonly label: string;
@@ -89,14 +87,7 @@ function ruleOf(catalogue: Catalogue, first: Item, rule: SeriesRule): Rule | { r
   const label = fieldWord(catalogue, "item", path);
   const wrong = (says: string) => ({ says: `${label}: ${says}` });
   const start = numberAt(catalogue, "item", first, path);
-  const round = (value: number): number =>
-    tidy(
-      rule.round
-        ? Math.round(tidy(value / rule.round)) * rule.round
-        : field.type === "duration"
-          ? Math.round(value)
-          : value,
-    );
+  const round = (value: number): number => roundedTo(value, rule.round || (field.type === "duration" ? 1 : 0));
   if (rule.how === "list") {
     const typed = rule.by
       .split(rule.by.includes(";") || rule.by.includes("\n") ? /[;\n]/ : /,/)

@@ -2,6 +2,7 @@
  * Formulas: arithmetic, comparisons and a few functions over names. Read into a syntax tree by precedence climbing
  * (Richards 1979), which is evaluated as it stands, within bounds: nothing of it ever becomes code.
  */
+import { roundedTo, tidy } from "../numbers/tidy";
 import { normalise, nearest } from "../schema/names";
 import { type Lexeme, lex } from "./lexer";
 
@@ -36,8 +37,6 @@ interface Callable {
   of(given: readonly number[]): number;
 }
 const one = (of: (x: number) => number): Callable => ({ least: 1, most: 1, takes: "a number", of: ([x]) => of(x) });
-/** More decimal places than anybody typed come from reckoning in binary. */
-const tidy = (value: number): number => Number(value.toPrecision(12));
 export const FUNCTIONS = {
   min: { least: 1, most: 20, takes: "numbers", of: (all) => Math.min(...all) },
   max: { least: 1, most: 20, takes: "numbers", of: (all) => Math.max(...all) },
@@ -45,7 +44,7 @@ export const FUNCTIONS = {
     least: 1,
     most: 2,
     takes: "a number, and a step where it is not 1",
-    of: ([x, step = 1]) => (step > 0 ? tidy(Math.round(tidy(x / step)) * step) : x),
+    of: ([x, step = 1]) => (step > 0 ? roundedTo(x, step) : x),
   },
   floor: one(Math.floor),
   ceil: one(Math.ceil),
@@ -223,7 +222,7 @@ export function evaluate(
 ): { readonly value: number } | { readonly says: string } {
   try {
     const value = reckon(formula, known);
-    return Number.isFinite(value) ? { value: tidy(value) + 0 } : { says: "The result is too large to be a number." };
+    return Number.isFinite(value) ? { value: tidy(value) } : { says: "The result is too large to be a number." };
   } catch (thrown) {
     if (thrown instanceof Fault) return { says: thrown.fault.says };
     throw thrown;

@@ -44,3 +44,6 @@ export function list(parts: readonly string[], most = 4): string {
 /** Thin spaces between thousands. */
 export const group = (digits: string): string =>
   digits.replace(/^(-?)(\d+)/, (_, s: string, d: string) => s + d.replace(/\B(?=(\d{3})+$)/g, " "));
+
+/** With a capital letter, as a sentence or a head begins. */
+export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);

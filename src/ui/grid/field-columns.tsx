@@ -6,7 +6,7 @@ import { fieldsOfKind } from "@/core/catalogue/fields";
 import { type Heir, type Held, heldAt, held, type InheritedField } from "@/core/catalogue/inheritance";
 import { around } from "@/core/catalogue/surroundings";
 import { type AnyRecord, definition, isKind, type Kind, type Stat } from "@/core/kinds/index";
-import { sayCost } from "@/core/numbers/format";
+import { capital, sayCost } from "@/core/numbers/format";
 import type { Field, Surroundings } from "@/core/schema/field";
 import type { Id } from "@/core/schema/id";
 import { cx, Icon } from "../kit/kit";
@@ -52,13 +52,12 @@ function partColumns<R extends AnyRecord>(kind: Kind, name: string, field: Field
   });
 }
 
-const sentence = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 /** Its name where there is room for it. */
 export const labelOf = (name: string, { options }: Field): string =>
-  sentence(options.label ?? options.title ?? name.replace(/[A-Z]/g, (c) => ` ${c.toLowerCase()}`));
+  capital(options.label ?? options.title ?? name.replace(/[A-Z]/g, (c) => ` ${c.toLowerCase()}`));
 /** The head of its column. */
 export function titleOf(name: string, field: Field): string {
-  const title = sentence(field.options.title ?? labelOf(name, field));
+  const title = capital(field.options.title ?? labelOf(name, field));
   return field.options.unit ? `${title} ${field.options.unit}` : title;
 }
 

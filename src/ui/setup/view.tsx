@@ -13,7 +13,7 @@ import {
   withDefaults,
 } from "@/core/kinds/index";
 import { FreeKeys } from "@/core/editing/new-names";
-import { count } from "@/core/numbers/format";
+import { capital, count } from "@/core/numbers/format";
 import { usePlaces } from "../frame/navigate";
 import { RemoveButton } from "../frame/remove";
 import { UsesButton } from "../frame/uses";
@@ -40,8 +40,7 @@ const TABS: readonly Kind[] = KINDS.filter((kind) => viewOf(kind)?.name === "set
 );
 /** Made where they are used; they have a tab once there are some. */
 const ELSEWHERE: readonly Kind[] = ["series", "mapping"];
-const tabTitle = (kind: Kind): string => sentence(kindWord(kind, true));
-const sentence = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+const tabTitle = (kind: Kind): string => capital(kindWord(kind, true));
 
 export function SetupView() {
   const { catalogue } = useLive();

@@ -3,7 +3,7 @@
 import { useMemo } from "react";
 import { type Group, type GroupedBy, groupSums } from "@/core/catalogue/group-sums";
 import type { Item } from "@/core/kinds/index";
-import { group as apart, sayQuantity } from "@/core/numbers/format";
+import { capital, group as apart, sayQuantity } from "@/core/numbers/format";
 import { usePlaces } from "../frame/navigate";
 import type { Column } from "../grid/columns";
 import { Button } from "../kit/kit";
@@ -40,7 +40,7 @@ export function Groups({ by, rows, columns, onOnly }: Props) {
       <table className="min-w-96">
         <thead>
           <tr>
-            <th className="head py-1 text-left">{by.charAt(0).toUpperCase() + by.slice(1)}</th>
+            <th className="head py-1 text-left">{capital(by)}</th>
             <th className="head pl-6 text-right">Items</th>
             {numeric.map((c) => (
               <th key={c.id} className="head pl-6 text-right" title="Sum, and mean of those that say it">

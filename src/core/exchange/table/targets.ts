@@ -3,6 +3,7 @@ import type { Catalogue } from "../../catalogue/catalogue";
 import { fieldsOfKind } from "../../catalogue/fields";
 import { keyedPath } from "../../catalogue/filters";
 import { definition, type Kind, type Stat } from "../../kinds/index";
+import { capital } from "../../numbers/format";
 import { normalise } from "../../schema/names";
 import type { Id } from "../../schema/id";
 import { readLocal } from "./local";
@@ -18,7 +19,6 @@ export interface TargetChoice {
   readonly target: Target;
   readonly label: string;
 }
-const sentence = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 /** Words that tables call things by, beside their own. */
 const ALSO: { readonly [word: string]: string } = {
   id: "key",
@@ -39,7 +39,7 @@ const ALSO: { readonly [word: string]: string } = {
 export function targetsOf(catalogue: Catalogue, kind: Kind): TargetChoice[] {
   const found: TargetChoice[] = [];
   for (const [name, { options, parts }] of Object.entries(definition(kind).fields)) {
-    if (!parts) found.push({ target: name, label: sentence(options.label ?? options.title ?? name) });
+    if (!parts) found.push({ target: name, label: capital(options.label ?? options.title ?? name) });
     else if (parts.of.type === "group") continue;
     else if (parts.kind === "stat")
       for (const stat of catalogue.records.stat.values())
