@@ -17,7 +17,10 @@ export function UsesButton({ kind, record }: { readonly kind: Kind; readonly rec
   const places = usePlaces();
   const store = useStore();
   const [says, setSays] = useState<string | null>(null);
-  const users = useMemo(() => usersOf(catalogue, kind, record.id), [catalogue, kind, record.id]);
+  const users = useMemo(
+    () => usersOf(catalogue, kind, record.id).sort((a, b) => a.record.name.localeCompare(b.record.name)),
+    [catalogue, kind, record.id],
+  );
   const names = namesOf(catalogue, kind);
   /** The other stands wherever this one stood, and this one goes. */
   const merge = async (typed: string) => {
@@ -41,10 +44,10 @@ export function UsesButton({ kind, record }: { readonly kind: Kind; readonly rec
           align="start"
           sideOffset={4}
           aria-label={`What uses ${record.name}`}
-          className="z-40 max-h-96 w-80 overflow-auto rounded-sm border border-line bg-salt p-3 shadow-lg"
+          className="z-40 w-80 rounded-sm border border-line bg-salt p-3 shadow-lg"
         >
           {users.length === 0 && <p className="text-second">Nothing refers to {record.name}.</p>}
-          <ul>
+          <ul aria-label="Used by" className="max-h-64 overflow-auto">
             {users.slice(0, LISTED).map((user) => (
               <li key={user.record.id}>
                 <Button look="quiet" className="h-6!" onClick={() => places.open(user.kind, user.record.id)}>
