@@ -28,7 +28,10 @@ function fromAbove<T>(catalogue: Catalogue, heir: Heir, said: (type: ItemType) =
 }
 
 export function held<F extends InheritedField>(catalogue: Catalogue, heir: Heir, field: F): Held<NonNullable<Item[F]>> {
-  const said = (record: Heir) => record[field] as NonNullable<Item[F]> | null;
+  const said = (record: Heir) => {
+    const value = record[field] as NonNullable<Item[F]> | null;
+    return Array.isArray(value) && value.length === 0 ? null : value;
+  };
   const own = said(heir);
   return own === null ? fromAbove(catalogue, heir, said) : { value: own, from: "own" };
 }

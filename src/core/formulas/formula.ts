@@ -26,8 +26,26 @@ export interface FormulaFault {
   readonly suggestions: readonly string[];
 }
 export type ParsedFormula =
-  | { readonly ok: true; readonly formula: Formula; readonly names: ReadonlySet<string> }
+  | {
+      readonly ok: true;
+      readonly formula: Formula;
+      readonly names: ReadonlySet<string>;
+      /** Where a part of it stands in the text. */
+      place(of: Formula): Place;
+    }
   | ({ readonly ok: false } & FormulaFault);
+/** Half open, in UTF-16 units. */
+export interface Place {
+  readonly from: number;
+  readonly to: number;
+}
+
+/** The names that a formula may use. */
+export interface Lexicon {
+  /** What a name stands for, with what was typed in any case and spacing; several offers where it could be several things. */
+  find(typed: string): { readonly name: string } | { readonly several: readonly string[] } | null;
+  near(typed: string): readonly string[];
+}
 
 interface Callable {
   readonly least: number;
@@ -84,18 +102,36 @@ class Fault extends Error {
   }
 }
 
+function lexiconOf(names: Iterable<string>): Lexicon {
+  const known = new Map([...names].map((name) => [normalise(name), name]));
+  return {
+    find(typed) {
+      const name = known.get(normalise(typed));
+      return name === undefined ? null : { name };
+    },
+    near: (typed) => nearest(typed, known.values()),
+  };
+}
+
 /**
- * @param known  names that it may use, as people write them; matched without regard to case and spaces
+ * @param known  names that it may use, as people write them (matched without regard to case and spaces), or a lexicon
+ * @param longest  most characters
  * @returns the names it uses are among the known ones, spelt as those are
  */
-export function parseFormula(text: string, known: Iterable<string>): ParsedFormula {
-  if (text.length > LONGEST_FORMULA) {
-    const says = `${text.length} characters; a formula has at most ${LONGEST_FORMULA}.`;
-    return { ok: false, says, from: LONGEST_FORMULA, to: text.length, suggestions: [] };
+export function parseFormula(
+  text: string,
+  known: Iterable<string> | Lexicon,
+  longest = LONGEST_FORMULA,
+): ParsedFormula {
+  if (text.length > longest) {
+    const says = `${text.length} characters; a formula has at most ${longest}.`;
+    return { ok: false, says, from: longest, to: text.length, suggestions: [] };
   }
   try {
-    const parser = new Parser(text, lex(text), new Map([...known].map((name) => [normalise(name), name])));
-    return { ok: true, formula: parser.whole(), names: parser.used };
+    const parser = new Parser(text, lex(text), "near" in known ? known : lexiconOf(known));
+    const formula = parser.whole();
+    const place = (of: Formula) => parser.places.get(of) ?? { from: 0, to: text.length };
+    return { ok: true, formula, names: parser.used, place };
   } catch (thrown) {
     if (thrown instanceof Fault) return { ok: false, ...thrown.fault };
     throw thrown;
@@ -104,12 +140,19 @@ export function parseFormula(text: string, known: Iterable<string>): ParsedFormu
 
 class Parser {
   readonly used = new Set<string>();
+  readonly places = new WeakMap<Formula, Place>();
   private at = 0;
   constructor(
     private readonly text: string,
     private readonly lexemes: readonly Lexeme[],
-    private readonly known: ReadonlyMap<string, string>,
+    private readonly known: Lexicon,
   ) {}
+
+  /** Keeps where a part stands that began with the lexeme of that number. */
+  private placed<F extends Formula>(formula: F, first: number): F {
+    this.places.set(formula, { from: this.lexemes[first].from, to: this.lexemes[this.at - 1].to });
+    return formula;
+  }
 
   whole(): Formula {
     const formula = this.binary(1, 0);
@@ -125,12 +168,14 @@ class Parser {
 
   private binary(least: number, depth: number): Formula {
     if (depth > DEEPEST) this.fail(`Parts stand in each other more than ${DEEPEST} deep.`, this.lexemes[this.at]);
+    const first = this.at;
     let left = this.unary(depth);
     for (;;) {
       const operator = this.lexemes[this.at]?.text ?? "";
       if (this.lexemes[this.at]?.kind === "quoted" || !isOperator(operator) || BINDS[operator] < least) return left;
       this.at++;
-      left = { is: "operation", operator, left, right: this.binary(BINDS[operator] + 1, depth + 1) };
+      const right = this.binary(BINDS[operator] + 1, depth + 1);
+      left = this.placed({ is: "operation", operator, left, right }, first);
     }
   }
 
@@ -138,12 +183,12 @@ class Parser {
     const lexeme = this.lexemes[this.at];
     if (lexeme?.kind !== "quoted" && (lexeme?.text === "-" || lexeme?.text === "not")) {
       if (depth > DEEPEST) this.fail(`Parts stand in each other more than ${DEEPEST} deep.`, lexeme);
-      this.at++;
+      const first = this.at++;
       const bare = this.lexemes[this.at]?.kind === "number";
       const of = this.unary(depth + 1);
       // A number with its sign is a number.
       if (lexeme.text === "-" && bare && of.is === "number") return { is: "number", value: -of.value };
-      return { is: lexeme.text === "-" ? "negate" : "not", of };
+      return this.placed({ is: lexeme.text === "-" ? "negate" : "not", of }, first);
     }
     return this.single(depth);
   }
@@ -176,6 +221,7 @@ class Parser {
         offers,
       );
     }
+    const first = this.at;
     this.at += 2;
     const given: Formula[] = [];
     while (this.lexemes[this.at]?.text !== ")") {
@@ -185,7 +231,7 @@ class Parser {
     this.at++;
     const { least, most, takes } = FUNCTIONS[name];
     if (given.length < least || given.length > most) this.fail(`${name} takes ${takes}.`, lexeme);
-    return { is: "call", name, with: given };
+    return this.placed({ is: "call", name, with: given }, first);
   }
 
   /** The longest run of words that is a name. */
@@ -195,15 +241,20 @@ class Parser {
     if (first.kind === "word") while (this.lexemes[this.at + words]?.kind === "word") words++;
     for (let n = words; n > 0; n--) {
       const typed = this.lexemes.slice(this.at, this.at + n);
-      const name = this.known.get(normalise(typed.map((l) => l.text).join(" ")));
-      if (name === undefined) continue;
+      const found = this.known.find(typed.map((l) => l.text).join(" "));
+      if (found === null) continue;
+      if ("several" in found) {
+        const says = `“${typed.map((l) => l.text).join(" ")}” could be ${found.several.join(" or ")}. Write which.`;
+        this.fail(says, { ...first, to: typed[n - 1].to }, found.several);
+      }
+      const at = this.at;
       this.at += n;
-      this.used.add(name);
-      return { is: "name", name };
+      this.used.add(found.name);
+      return this.placed({ is: "name", name: found.name }, at);
     }
     const last = this.lexemes[this.at + words - 1];
     const typed = this.text.slice(first.from, last.to);
-    const offers = nearest(typed, this.known.values());
+    const offers = this.known.near(typed);
     const near = offers.length ? ` Did you mean ${offers.join(" or ")}?` : "";
     return this.fail(`“${typed}” is nothing that is known here.${near}`, { ...first, to: last.to }, offers);
   }
@@ -257,7 +308,7 @@ function reckon(formula: Formula, known: (name: string) => number | null): numbe
 }
 /** Numbers that differ by less than reckoning in binary leaves are the same. */
 const equal = (a: number, b: number): boolean => tidy(a) === tidy(b);
-const OPERATIONS: { readonly [o in Exclude<Operator, "and" | "or">]: (a: number, b: number) => number } = {
+export const OPERATIONS: { readonly [o in Exclude<Operator, "and" | "or">]: (a: number, b: number) => number } = {
   "+": (a, b) => a + b,
   "-": (a, b) => a - b,
   "*": (a, b) => a * b,
@@ -277,7 +328,7 @@ export function formatFormula(formula: Formula): string {
       case "number":
         return of.value < 0 && least > 1 ? `(${of.value})` : String(of.value);
       case "name":
-        return /^[\p{L}_][\p{L}\p{N}_]*$/u.test(of.name) && !RESERVED.has(of.name.toLowerCase())
+        return PLAIN.test(of.name) && !of.name.split(" ").some((word) => RESERVED.has(word.toLowerCase()))
           ? of.name
           : `"${of.name.replace(/["\\]/g, "\\$&")}"`;
       case "negate":
@@ -296,4 +347,6 @@ export function formatFormula(formula: Formula): string {
   };
   return write(formula, 1);
 }
+/** Words with one space between them. */
+const PLAIN = /^[\p{L}_][\p{L}\p{N}_]*(?: [\p{L}_][\p{L}\p{N}_]*)*$/u;
 const RESERVED: ReadonlySet<string> = new Set(["and", "or", "not", ...Object.keys(FUNCTIONS)]);

@@ -1,6 +1,6 @@
 /**
  * Every kind of record, in the order of dependence: none refers to one behind it but for itself, and for what the
- * designers' own fields link to.
+ * designers' own fields link to, for formulas, and for what conditions prevent.
  */
 import type { Id } from "../schema/id";
 import type { Kind as AnyKind, RecordOf as RecordOfFields } from "../schema/kind";
@@ -20,6 +20,15 @@ import { stat } from "./stat";
 import { tag } from "./tag";
 import { type } from "./type";
 import { view } from "./view";
+import { condition } from "./condition";
+import { constant } from "./constant";
+import { exclusion } from "./exclusion";
+import { resource } from "./resource";
+import { signal } from "./signal";
+import { subject } from "./subject";
+import { table } from "./table";
+import { trial } from "./trial";
+import { use } from "./use";
 import { wordlist } from "./wordlist";
 
 export const DEFINITIONS = {
@@ -31,10 +40,19 @@ export const DEFINITIONS = {
   cooldown,
   situation,
   field,
+  constant,
+  resource,
+  signal,
+  exclusion,
   type,
   item,
   recipe,
+  table,
   source,
+  condition,
+  use,
+  subject,
+  trial,
   wordlist,
   series,
   view,
@@ -57,6 +75,12 @@ export type OwnField = RecordOf<"field">;
 export type Item = RecordOf<"item">;
 export type Recipe = RecordOf<"recipe">;
 export type Source = RecordOf<"source">;
+export type Resource = RecordOf<"resource">;
+export type Condition = RecordOf<"condition">;
+export type ChanceTable = RecordOf<"table">;
+export type Use = RecordOf<"use">;
+export type TrialSubject = RecordOf<"subject">;
+export type Trial = RecordOf<"trial">;
 export type Pantry = RecordOfFields<FieldsOf<typeof pantry>>;
 
 /** What edits may name: a kind, or the settings of the pantry itself. */

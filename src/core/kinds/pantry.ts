@@ -1,5 +1,6 @@
 /** The settings of a pantry; edited by the same changes as records. */
 import { CHECK_SETTINGS } from "../checklist/index";
+import { choice } from "../schema/choice";
 import { defineKind } from "../schema/kind";
 import { MOST } from "../schema/limits";
 import { number } from "../schema/number";
@@ -23,6 +24,11 @@ export const pantry = defineKind({
       label: "worth of an hour",
       title: "Worth of an hour of play",
       help: "Value units. Time then counts in value too, so that a gathered material is not free. 0 leaves time out.",
+    }),
+    overflow: choice(["stored", "refused"], {
+      label: "what does not fit a bag",
+      title: "What does not fit a bag",
+      help: "Goes to storage, or is refused.",
     }),
     ...CHECK_SETTINGS,
   },

@@ -5,7 +5,7 @@ import { keyedMap } from "../schema/keyed-map";
 import { MOST } from "../schema/limits";
 import { money } from "../schema/money";
 import { number } from "../schema/number";
-import { ref } from "../schema/ref";
+import { ref, refs } from "../schema/ref";
 import { text } from "../schema/text";
 import { own } from "./own";
 
@@ -41,6 +41,31 @@ export const inheritable = {
   droppable: flag({ label: "may be dropped", title: "Dropped", width: 66, ...inherited }),
   storable: flag({ label: "may be stored", title: "Stored", width: 60, ...inherited }),
   slot: ref("slot", { label: "worn on", title: "Worn on", width: 84, ...inherited }),
+  blocks: refs("slot", {
+    label: "blocks also",
+    title: "Blocks",
+    width: 84,
+    inheritable: true,
+    help: "Slots in which nothing else can be worn with it.",
+  }),
+  room: number({
+    min: 0,
+    max: 1000,
+    whole: true,
+    label: "bag room",
+    title: "Room",
+    width: 60,
+    ...inherited,
+    help: "Slots of a bag that wearing it adds.",
+  }),
+  carries: number({
+    min: 0,
+    max: MOST,
+    unit: "kg",
+    width: 66,
+    ...inherited,
+    help: "Kilograms more that one can carry while wearing it.",
+  }),
   cooldown: ref("cooldown", { label: "waits with", title: "Waits with", width: 90, ...inherited }),
   stats: keyedMap("stat", number({ min: -MOST, max: MOST }), { inheritable: true, width: 66 }),
   own: own({ inheritable: true }),

@@ -9,8 +9,17 @@ interface Rules<T> extends FieldOptions {
   readonly bundleInitial?: T;
 }
 
-export function choice<const T extends string>(of: readonly T[], rules: Rules<T> = {}): Field<T> {
-  const { initial = of[0], bundleInitial = initial, ...options } = rules;
+export function choice<const T extends string>(
+  of: readonly T[],
+  rules: Omit<Rules<T>, "initial" | "bundleInitial"> & { readonly optional: true },
+): Field<T | null>;
+export function choice<const T extends string>(of: readonly T[], rules?: Rules<T>): Field<T>;
+export function choice<const T extends string>(
+  of: readonly T[],
+  { optional, ...rules }: Rules<T> & { optional?: boolean } = {},
+): Field<T | null> {
+  const first: T | null = optional ? null : of[0];
+  const { initial = first, bundleInitial = initial, ...options } = rules;
   const width = of.reduce((most, word) => Math.max(most, word.length), 10);
   return {
     ...plain,
@@ -20,23 +29,26 @@ export function choice<const T extends string>(of: readonly T[], rules: Rules<T>
     bundleInitial,
     completions: () => of,
     check(value, to) {
+      if (value === null && optional) return;
       if (!of.includes(value as T)) to.fault("", `${shown(value)} is none of ${of.join(", ")}.`);
     },
     toBundle: (value) => (value === bundleInitial ? undefined : value),
     fromBundle: (value) => value,
-    schema: () => ({ enum: of, default: bundleInitial }),
-    format: (value) => value,
+    schema: () => ({ enum: optional ? [...of, null] : of, default: bundleInitial }),
+    format: (value) => value ?? "",
     parse(typed) {
       const wanted = normalise(typed);
+      if (wanted === "" && optional) return { value: null };
       const found =
         of.find((o) => normalise(o) === wanted) ?? of.find((o) => wanted !== "" && normalise(o).startsWith(wanted));
       return found ? { value: found } : { says: `“${typed}” is none of ${of.join(", ")}.` };
     },
-    say: (value) => value,
+    say: (value) => value ?? "nothing",
     pack: (value, to) => {
-      to.push(of.indexOf(value));
+      to.push(value === null ? -1 : of.indexOf(value));
     },
-    unpack: (from) => of[from.values[from.at++] as number],
-    stored: (name, shape) => cell({ name: snake(name), type: "text", length: width, nullable: false }, shape),
+    unpack: (from) => of[from.values[from.at++] as number] ?? null,
+    stored: (name, shape) =>
+      cell({ name: snake(name), type: "text", length: width, nullable: optional === true }, shape),
   };
 }

@@ -213,7 +213,8 @@ export type ObjectOf<F extends Fields> = { readonly [N in Exclude<keyof F, Optio
 };
 
 /** "feeCurrency" → "fee_currency". */
-export const snake = (name: string): string => name.replace(/[A-Z]/g, (c) => `_${c.toLowerCase()}`);
+export const snake = (name: string): string =>
+  name.replace(/[A-Z]/g, (c) => `_${c.toLowerCase()}`).replaceAll(" ", "_");
 
 /** A column for a value that is one cell. */
 export function cell<T extends Scalar>(column: Column, shape: TableShape): Stored<T> {

@@ -1,4 +1,5 @@
 /** A kind with every field type, nested lists and a union: what holds for it holds for any kind. */
+import { formula } from "../formulas/field";
 import { choice } from "../schema/choice";
 import { colour } from "../schema/colour";
 import { duration } from "../schema/duration";
@@ -33,6 +34,8 @@ export const vessel = defineKind({
     tollCurrency: ref("currency", { optional: true, within: "toll" }),
     worth: money({ optional: true }),
     rig: choice(["punt", "lugger", "raft"]),
+    mood: choice(["calm", "rough"], { optional: true }),
+    speed: formula("stats"),
     decked: flag(),
     hull: colour("#2c6e8f"),
     flagship: ref("vessel", { optional: true, tree: 4 }),
@@ -126,6 +129,10 @@ export function randomVessel(random: () => number, world: World, id: Id): Vessel
     tollCurrency: perhaps(() => pick(world.currency)),
     worth: perhaps(amount),
     rig: pick(["punt", "lugger", "raft"] as const),
+    mood: perhaps(() => pick(["calm", "rough"] as const)),
+    speed: perhaps(() =>
+      pick(["12.5", `"stat:${pick(world.stat)}" * 2 + level`, `min("stat:${pick(world.stat)}", 4)`]),
+    ),
     decked: random() < 0.5,
     hull: pick(["#2c6e8f", "#000000"]),
     flagship: perhaps(() => pick(world.vessel)),

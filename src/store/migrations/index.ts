@@ -7,6 +7,7 @@ import { ChangeParts } from "./0005-change-parts";
 import { SlotsCooldownsSituations } from "./0006-slots-cooldowns-situations";
 import { OwnFieldsAndWhatUsesThem } from "./0007-own-fields-and-what-uses-them";
 import { Pictures } from "./0008-pictures";
+import { UsesAndTrials } from "./0009-uses-and-trials";
 
 export const MIGRATIONS = [
   { name: "0001-first-tables", class: FirstTables },
@@ -17,4 +18,5 @@ export const MIGRATIONS = [
   { name: "0006-slots-cooldowns-situations", class: SlotsCooldownsSituations },
   { name: "0007-own-fields-and-what-uses-them", class: OwnFieldsAndWhatUsesThem },
   { name: "0008-pictures", class: Pictures },
+  { name: "0009-uses-and-trials", class: UsesAndTrials },
 ];

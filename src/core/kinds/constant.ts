@@ -1,0 +1,18 @@
+/** A number that formulas share: said once, and changed in one place. */
+import { defineKind } from "../schema/kind";
+import { MOST } from "../schema/limits";
+import { number } from "../schema/number";
+import { text } from "../schema/text";
+import { note } from "./shared";
+
+export const constant = defineKind({
+  name: "constant",
+  plural: "pantry values",
+  section: "constants",
+  help: "Numbers that formulas share: a healing factor, the worth of a tide. Changed here, they change everywhere.",
+  fields: {
+    value: number({ min: -MOST, max: MOST, width: 80 }),
+    unit: text({ most: 20, width: 70 }),
+    note,
+  },
+});

@@ -1,0 +1,57 @@
+/** A script of steps with what must hold: run after every change that can touch it. */
+import { formula } from "../formulas/field";
+import { choice } from "../schema/choice";
+import { duration } from "../schema/duration";
+import { flag } from "../schema/flag";
+import { list } from "../schema/group";
+import { defineKind } from "../schema/kind";
+import { MOST } from "../schema/limits";
+import { number } from "../schema/number";
+import { ref } from "../schema/ref";
+import { union } from "../schema/union";
+import { note } from "./shared";
+
+const times = number({ min: 1, max: 10_000, whole: true, initial: 1 });
+const amount = number({ min: 0, max: MOST, initial: 1 });
+
+export const STEPS = {
+  wait: { ticks: duration({ bundled: "time" }) },
+  be: { situation: ref("situation", { optional: true }) },
+  use: { item: ref("item"), use: ref("use", { optional: true }), times },
+  "use every": { item: ref("item"), use: ref("use", { optional: true }), every: duration() },
+  "use whenever": { item: ref("item"), use: ref("use", { optional: true }) },
+  stop: { item: ref("item") },
+  harm: { resource: ref("resource"), amount: number({ min: -MOST, max: MOST }) },
+  wear: { item: ref("item") },
+  "take off": { item: ref("item") },
+  get: { item: ref("item"), amount },
+  drop: { item: ref("item"), amount },
+  make: { recipe: ref("recipe"), times },
+  run: { source: ref("source"), times },
+  unload: {},
+  expect: { when: choice(["now", "throughout"]) },
+  "expect item": { item: ref("item"), amount, where: choice(["in the bag", "stored", "anywhere"]) },
+  "expect condition": { condition: ref("condition"), absent: flag() },
+} as const;
+export type StepSort = keyof typeof STEPS;
+
+export const trial = defineKind({
+  name: "trial",
+  plural: "trials",
+  section: "trials",
+  help: "Scripts of what is done and what must hold then. They are run after every change, and in salty check.",
+  fields: {
+    subject: ref("subject", { optional: true, width: 120 }),
+    steps: list(
+      {
+        does: union(STEPS, { is: "unload" }),
+        /** Of what waits for something, and of what must hold. */
+        holds: formula("bearer"),
+        refused: flag({ help: "The step must be refused." }),
+      },
+      { most: 300, noun: "step", width: 320 },
+    ),
+    seed: number({ min: 0, max: 2 ** 31 - 1, whole: true, initial: 1, width: 70 }),
+    note,
+  },
+});
