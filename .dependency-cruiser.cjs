@@ -15,6 +15,7 @@ const FLOORS = [
   "editing",
   "network",
   "analysis",
+  "trials",
   "checks",
   "history",
   "exchange",

@@ -92,7 +92,7 @@ const isUsable = (around: Surroundings, kind: NamedKind, id: Id): boolean => {
 
 /** The names that people type, in a scope. */
 export function typedNames(scope: Scope, around: Surroundings): Lexicon {
-  const { who: all, of, item }: Scoped = SCOPES[scope];
+  const { who: all, item }: Scoped = SCOPES[scope];
   const whos = [...all, ...(item ? ["item"] : []), ""];
   const found = (typed: string): string[] => {
     const tokens = new Set<string>();

@@ -1,5 +1,6 @@
 /** What an item does when it is used; of an item, or of a type, whose items then all have it. */
 import { formula } from "../formulas/field";
+import { parseUse, SAID_BY_LINE } from "../notation/use-line";
 import { choice } from "../schema/choice";
 import { duration } from "../schema/duration";
 import { flag } from "../schema/flag";
@@ -113,5 +114,12 @@ export const use = defineKind({
       { most: 40, noun: "effect", width: 260 },
     ),
     note,
+  },
+  notation: {
+    says: SAID_BY_LINE,
+    read(line, around, make) {
+      const { use, issues } = parseUse(line, around, make);
+      return { fields: use as Readonly<Record<string, unknown>> | null, issues };
+    },
   },
 });

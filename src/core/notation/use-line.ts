@@ -1,0 +1,631 @@
+/**
+ * A use as one line that reads as a sentence: `Eat: restores 42 Vigour, Warm 30s, ready in 20s, used up`. Clauses in any order,
+ * effects happen in theirs. Every clause is read as meant or refused with its place and what would fit; `formatUse` writes
+ * what is read back as the same.
+ */
+import { readFormula, writeFormula } from "../formulas/field";
+import { readUnit } from "../formulas/units";
+import { formatTicks, parseTicks } from "../numbers/ticks";
+import type { Surroundings } from "../schema/field";
+import type { Id } from "../schema/id";
+import { issue } from "../schema/issue";
+import { quote } from "./book";
+import type { LineIssue } from "./parsed";
+
+/** What a line says of a use; null and empty where it says nothing. */
+export interface UseParts {
+  readonly name: string;
+  readonly everywhere: boolean | null;
+  readonly situations: readonly Id[];
+  readonly on: string | null;
+  readonly windup: number | null;
+  readonly wait: number | null;
+  readonly fate: string | null;
+  readonly count: number | null;
+  readonly leaves: Id | null;
+  readonly level: number | null;
+  readonly least: { readonly [stat: string]: number };
+  readonly having: readonly Id[];
+  readonly without: readonly Id[];
+  readonly guarded: boolean | null;
+  readonly told: string | null;
+  readonly effects: readonly EffectParts[];
+}
+export interface EffectParts {
+  readonly does: { readonly is: string } & { readonly [name: string]: unknown };
+  readonly amount: string | null;
+  readonly chance: number;
+}
+const NOTHING: Omit<UseParts, "name"> = {
+  everywhere: null,
+  situations: [],
+  on: null,
+  windup: null,
+  wait: null,
+  fate: null,
+  count: null,
+  leaves: null,
+  level: null,
+  least: {},
+  having: [],
+  without: [],
+  guarded: null,
+  told: null,
+  effects: [],
+};
+/** Members of a use that its line says. */
+export const SAID_BY_LINE = Object.keys(NOTHING);
+
+export const LONGEST_USE_LINE = 4000;
+const MOST_CLAUSES = 60;
+const LONGEST_CLAUSE = 700;
+const QUOTED = /^"((?:[^"\\]|\\.)*)"$/;
+
+export interface ParsedUse {
+  /** null where an error keeps it from being read. */
+  readonly use: UseParts | null;
+  readonly issues: readonly LineIssue[];
+}
+
+/** Part of a line with the place at which it begins. */
+interface Piece {
+  readonly text: string;
+  readonly from: number;
+}
+const trimmed = ({ text, from }: Piece): Piece => {
+  const start = text.length - text.trimStart().length;
+  return { text: text.trim(), from: from + start };
+};
+/** The piece of a match's group. */
+function part(of: Piece, match: RegExpExecArray, k: number): Piece {
+  const text = match[k] ?? "";
+  const at = (match as RegExpExecArray & { indices?: [number, number][] }).indices?.[k]?.[0] ?? of.text.indexOf(text);
+  return trimmed({ text, from: of.from + at });
+}
+
+/** Parts between signs that stand outside of quotes and parentheses. */
+function split(of: Piece, sign: string): Piece[] {
+  const parts: Piece[] = [];
+  let [from, deep, quoted] = [0, 0, false];
+  for (let at = 0; at < of.text.length; at++) {
+    const c = of.text[at];
+    if (quoted) {
+      if (c === "\\") at++;
+      else if (c === '"') quoted = false;
+    } else if (c === '"') quoted = true;
+    else if (c === "(") deep++;
+    else if (c === ")") deep = Math.max(0, deep - 1);
+    else if (c === sign && deep === 0) {
+      parts.push({ text: of.text.slice(from, at), from: of.from + from });
+      from = at + 1;
+    }
+  }
+  parts.push({ text: of.text.slice(from), from: of.from + from });
+  return parts;
+}
+
+class Refused extends Error {
+  constructor(
+    says: string,
+    readonly at: Piece,
+    readonly suggestions: readonly string[] = [],
+  ) {
+    super(says);
+  }
+}
+
+/** What the clauses of a line are read with. */
+class Reader {
+  readonly issues: LineIssue[] = [];
+  readonly use: { -readonly [K in keyof UseParts]: UseParts[K] } = { ...NOTHING, name: "" };
+  private readonly said = new Set<string>();
+  constructor(
+    readonly around: Surroundings,
+    private readonly make: (name: string) => Id | null,
+  ) {}
+
+  tell(says: string, { text, from }: Piece, suggestions: readonly string[] = [], severity: "error" | "note" = "error") {
+    const span = { from, to: from + Math.max(1, text.length) };
+    this.issues.push({ ...issue(`column ${from + 1}`, says, { severity, suggestions }), ...span });
+  }
+  once(what: string, clause: Piece): void {
+    if (this.said.has(what)) throw new Refused(`“${clause.text}” says again what was said already.`, clause);
+    this.said.add(what);
+  }
+
+  /** The record of a name; null where there is none of it. */
+  find(kind: string, at: Piece): Id | null {
+    const name = unquoted(at.text).trim();
+    const found = name ? this.around.names(kind).find(name) : { found: "none" as const };
+    if (found.found === "several")
+      throw new Refused(`“${name}” is the name of several. Write the key of the one you mean.`, at, found.keys);
+    return found.found === "one" ? found.id : null;
+  }
+  name(kind: string, at: Piece): Id {
+    const found = this.find(kind, at);
+    if (found) return found;
+    const name = unquoted(at.text).trim();
+    if (!name) throw new Refused(`The name of ${an(kind)} is missing here.`, at);
+    const made = kind === "item" ? this.make(name) : null;
+    const offers = this.around.names(kind).near(name);
+    const near = offers.length ? ` Did you mean ${offers.join(" or ")}?` : "";
+    if (made) {
+      this.tell(`“${name}” is not in the pantry yet and becomes a stub.${near}`, at, offers, "note");
+      return made;
+    }
+    throw new Refused(`There is no ${kind} called “${name}”.${near}`, at, offers);
+  }
+  time(at: Piece): number {
+    const ticks = parseTicks(at.text, this.around.ticksPerSecond);
+    if (ticks === null)
+      throw new Refused(`“${at.text}” is no time. Write 90s, 1m30s or 1800t, in whole ticks.`, at, ["30s"]);
+    return ticks;
+  }
+  number(at: Piece): number {
+    const value = Number(at.text.replace(/^−/, "-").replace(/^([-+]?\d+),(\d+)$/, "$1.$2"));
+    if (at.text === "" || !Number.isFinite(value)) throw new Refused(`“${at.text}” is no number.`, at);
+    return value;
+  }
+  whole(at: Piece): number {
+    const value = this.number(at);
+    if (!Number.isInteger(value) || value < 0) throw new Refused(`“${at.text}” is no whole number.`, at);
+    return value;
+  }
+  /** @param unit  what it must come to */
+  formula(at: Piece, unit?: string): string {
+    const read = readFormula(at.text, "use", this.around, unit === undefined ? undefined : readUnit(unit));
+    if ("kept" in read) return read.kept;
+    throw new Refused(
+      read.says,
+      { text: at.text.slice(read.from, read.to), from: at.from + read.from },
+      read.suggestions,
+    );
+  }
+  unitOf(kind: string, id: Id): string {
+    return (this.around.record(kind, id) as { readonly unit?: string } | undefined)?.unit ?? "";
+  }
+}
+const an = (kind: string): string => `${/^[aeiou]/.test(kind) ? "an" : "a"} ${kind}`;
+
+/** What is written with. */
+class Writer {
+  constructor(readonly around: Surroundings) {}
+  name(kind: string, id: Id, plainly = true): string {
+    const text = this.around.names(kind).text(id);
+    return plainly && !AWKWARD.test(text) ? text : quote(text);
+  }
+  time(ticks: number): string {
+    return formatTicks(ticks, this.around.ticksPerSecond);
+  }
+  formula(kept: string): string {
+    return writeFormula(kept, "use", this.around);
+  }
+  /** Whether a bare name would be read as another clause. */
+  startsLikeAClause(condition: Id): boolean {
+    const name = this.around.names("condition").text(condition);
+    const others = [...CLAUSES, ...EFFECTS.filter((rule) => !rule.is.includes("apply"))];
+    return /^applies /i.test(name) || others.some((rule) => rule.form.test(name));
+  }
+}
+/** A name that would be read as something else without quotes. */
+const AWKWARD = /[,:"()+;%]|^\d|^-|\b(by|every|for|up to|down to|saying|of|from|x\d+)\b|\d(s|t|m|h)?$/i;
+const bare = (kept: string | null): string | null =>
+  kept === null ? "1" : /^-?\d+(\.\d+)?(e[+-]?\d+)?$/.test(kept) ? kept : null;
+
+interface ClauseRule {
+  readonly form: RegExp;
+  /** @param piece  the part of the clause that a group of the form matched */
+  read(r: Reader, piece: (group: number) => Piece, has: (group: number) => boolean, clause: Piece): void;
+  /** null where the use says nothing of it. */
+  write(use: UseParts, w: Writer): string | null;
+}
+const flagsOf = "dis";
+const form = (text: string): RegExp => new RegExp(`^${text}$`, flagsOf);
+
+/** What a line says beside effects, in the order in which it is written. */
+const CLAUSES: readonly ClauseRule[] = [
+  {
+    form: form("on (oneself|one ally|all allies|one foe|all foes|a place)"),
+    read(r, piece, _, clause) {
+      r.once("on", clause);
+      r.use.on = piece(1).text.toLowerCase();
+    },
+    write: ({ on }) => (on === null ? null : `on ${on}`),
+  },
+  {
+    form: form("(anywhere|nowhere)"),
+    read(r, piece, _, clause) {
+      r.once("where", clause);
+      r.use.everywhere = piece(1).text.toLowerCase() === "anywhere";
+    },
+    write: ({ everywhere, situations }) =>
+      everywhere === null || (everywhere === false && situations.length) ? null : everywhere ? "anywhere" : "nowhere",
+  },
+  {
+    form: form("only (.+)"),
+    read(r, piece, _, clause) {
+      r.once("where", clause);
+      r.use.everywhere = false;
+      const names = split(piece(1), "+").map(trimmed);
+      r.use.situations = [...new Set(names.map((name) => r.name("situation", name)))];
+    },
+    write: ({ everywhere, situations }, w) =>
+      situations.length
+        ? `${everywhere === false ? "only" : "said for"} ${situations.map((s) => w.name("situation", s)).join(" + ")}`
+        : null,
+  },
+  {
+    // Situations that are ticked while nothing is said of everywhere: kept as they stand.
+    form: form("said for (.+)"),
+    read(r, piece, _, clause) {
+      r.once("situations", clause);
+      const names = split(piece(1), "+").map(trimmed);
+      r.use.situations = [...new Set(names.map((name) => r.name("situation", name)))];
+    },
+    write: () => null,
+  },
+  {
+    form: form("after (\\S.*)"),
+    read(r, piece, _, clause) {
+      r.once("windup", clause);
+      r.use.windup = r.time(piece(1));
+    },
+    write: ({ windup }, w) => (windup === null ? null : `after ${w.time(windup)}`),
+  },
+  {
+    form: form("ready in (.+)"),
+    read(r, piece, _, clause) {
+      r.once("wait", clause);
+      r.use.wait = r.time(piece(1));
+    },
+    write: ({ wait }, w) => (wait === null ? null : `ready in ${w.time(wait)}`),
+  },
+  {
+    form: form("(?:(\\d\\S*) )?used up"),
+    read(r, piece, has, clause) {
+      r.once("fate", clause);
+      r.use.fate = "used up";
+      if (has(1)) r.use.count = r.whole(piece(1));
+    },
+    write: ({ fate, count }) => (fate === "used up" ? `${count === null ? "" : `${count} `}used up` : null),
+  },
+  {
+    form: form("(?:lasts (\\S+) uses?|worn)"),
+    read(r, piece, has, clause) {
+      r.once("fate", clause);
+      r.use.fate = "worn";
+      if (has(1)) r.use.count = r.whole(piece(1));
+    },
+    write: ({ fate, count }) => (fate === "worn" ? (count === null ? "worn" : `lasts ${count} uses`) : null),
+  },
+  {
+    form: form("kept(?: with (\\d\\S*))?"),
+    read(r, piece, has, clause) {
+      r.once("fate", clause);
+      r.use.fate = "kept";
+      if (has(1)) r.use.count = r.whole(piece(1));
+    },
+    write: ({ fate, count }) => (fate === "kept" ? `kept${count === null ? "" : ` with ${count}`}` : null),
+  },
+  {
+    form: form("how many (\\d\\S*)"),
+    read(r, piece, _, clause) {
+      r.once("count", clause);
+      r.use.count = r.whole(piece(1));
+    },
+    write: ({ fate, count }) => (fate === null && count !== null ? `how many ${count}` : null),
+  },
+  {
+    form: form("leaves (.+)"),
+    read(r, piece, _, clause) {
+      r.once("leaves", clause);
+      r.use.leaves = r.name("item", piece(1));
+    },
+    write: ({ leaves }, w) => (leaves === null ? null : `leaves ${w.name("item", leaves)}`),
+  },
+  {
+    form: form("needs level (\\S+)"),
+    read(r, piece, _, clause) {
+      r.once("level", clause);
+      r.use.level = r.whole(piece(1));
+    },
+    write: ({ level }) => (level === null ? null : `needs level ${level}`),
+  },
+  {
+    form: form("needs (.+?) ([-−]?\\d[\\d.,e+-]*)"),
+    read(r, piece) {
+      // A condition may be called so as a whole.
+      const stat = r.name("stat", piece(1));
+      if (Object.hasOwn(r.use.least, stat)) throw new Refused("This stat is asked for twice.", piece(1));
+      r.use.least = { ...r.use.least, [stat]: r.number(piece(2)) };
+    },
+    write: ({ least }, w) =>
+      Object.entries(least)
+        .map(([stat, value]) => `needs ${w.name("stat", stat as Id)} ${value}`)
+        .join(", ") || null,
+  },
+  {
+    form: form("needs (.+)"),
+    read(r, piece) {
+      const id = r.name("condition", piece(1));
+      r.use.having = [...new Set([...r.use.having, id])];
+    },
+    write: ({ having }, w) => having.map((id) => `needs ${w.name("condition", id)}`).join(", ") || null,
+  },
+  {
+    form: form("not while (.+)"),
+    read(r, piece) {
+      const id = r.name("condition", piece(1));
+      r.use.without = [...new Set([...r.use.without, id])];
+    },
+    write: ({ without }, w) => without.map((id) => `not while ${w.name("condition", id)}`).join(", ") || null,
+  },
+  {
+    form: form('(not in vain|even in vain)(?: saying ("(?:[^"\\\\]|\\\\.)*"))?'),
+    read(r, piece, has, clause) {
+      r.once("guarded", clause);
+      r.use.guarded = piece(1).text.toLowerCase() === "not in vain";
+      if (has(2)) r.use.told = unquoted(piece(2).text);
+    },
+    write: ({ guarded, told }) =>
+      guarded === null
+        ? null
+        : `${guarded ? "not in vain" : "even in vain"}${told === null ? "" : ` saying ${quote(told)}`}`,
+  },
+  {
+    form: form('saying ("(?:[^"\\\\]|\\\\.)*")'),
+    read(r, piece, _, clause) {
+      r.once("told", clause);
+      r.use.told = unquoted(piece(1).text);
+    },
+    write: ({ guarded, told }) => (guarded === null && told !== null ? `saying ${quote(told)}` : null),
+  },
+  {
+    form: form("does nothing"),
+    read: () => undefined,
+    write: () => null,
+  },
+];
+
+interface EffectRule {
+  readonly is: readonly string[];
+  readonly form: RegExp;
+  /** null where the words are another effect's. */
+  read(
+    r: Reader,
+    piece: (group: number) => Piece,
+    has: (group: number) => boolean,
+  ): { readonly does: EffectParts["does"]; readonly amount?: string | null } | null;
+  write(does: EffectParts["does"], amount: string | null, w: Writer): string;
+}
+const id = (does: EffectParts["does"], name: string): Id => does[name] as Id;
+/** "3 Rope", or "Rope by FORMULA" where the amount is no plain number. */
+const amounted = (verb: string, kind: string, word: string = kind): Omit<EffectRule, "is"> => ({
+  form: form(`${verb} (?:(\\d\\S*) )?(.+?)(?: by (.+))?`),
+  read(r, piece, has) {
+    const amount = has(3) ? r.formula(piece(3)) : has(1) ? String(r.number(piece(1))) : null;
+    return { does: { is: verb.replace(/s$/, ""), [word]: r.name(kind, piece(2)) }, amount };
+  },
+  write(does, amount, w) {
+    const plain = bare(amount);
+    const name = w.name(kind, id(does, word));
+    if (amount === null) return `${verb} ${name}`;
+    return plain !== null && !plain.startsWith("-")
+      ? `${verb} ${plain} ${name}`
+      : `${verb} ${name} by ${w.formula(amount)}`;
+  },
+});
+
+/** What a use can do. The last of them is a bare name: a condition. */
+const EFFECTS: readonly EffectRule[] = [
+  {
+    is: ["restore", "drain"],
+    form: form(
+      "(restores|drains) (?:([-−]?\\d[\\d.,e+-]*)(%)?(?: of)? |(all) of )?(.+?)(?: by (.+?)( of the most)?)?(?: every (\\d\\S*))?(?: for (\\d\\S*))?",
+    ),
+    read(r, piece, has) {
+      const resource = r.name("resource", piece(5));
+      const unit = r.unitOf("resource", resource);
+      const share = has(3) || has(4) || has(7);
+      if ((has(2) || has(4)) && has(6)) throw new Refused("The amount is said twice.", piece(6));
+      const amount = has(6)
+        ? r.formula(piece(6), share ? "" : unit)
+        : has(2)
+          ? String(has(3) ? Number((r.number(piece(2)) / 100).toFixed(9)) : r.number(piece(2)))
+          : null;
+      const is = piece(1).text.toLowerCase() === "restores" ? "restore" : "drain";
+      const [every, lasting] = [has(8) ? r.time(piece(8)) : null, has(9) ? r.time(piece(9)) : null];
+      return { does: { is, resource, share, every, lasting }, amount };
+    },
+    write(does, amount, w) {
+      const plain = bare(amount);
+      const [name, verb] = [w.name("resource", id(does, "resource")), `${does.is}s`];
+      const percent = plain === null ? null : `${Number((Number(plain) * 100).toFixed(9))}% of`;
+      const readable = amount !== null && plain !== null && !/e/.test(plain);
+      const what = does.share
+        ? readable && Number(Number(percent?.replace("% of", "")) / 100).toFixed(9) === Number(plain).toFixed(9)
+          ? `${percent} ${name}`
+          : amount === null
+            ? `all of ${name}`
+            : `${name} by ${w.formula(amount)} of the most`
+        : amount === null
+          ? name
+          : readable
+            ? `${plain} ${name}`
+            : `${name} by ${w.formula(amount)}`;
+      const time = (word: string, ticks: unknown) => (ticks === null ? "" : ` ${word} ${w.time(ticks as number)}`);
+      return `${verb} ${what}${time("every", does.every)}${time("for", does.lasting)}`;
+    },
+  },
+  {
+    is: ["clear all"],
+    form: form("clears all (good|bad|neither)"),
+    read: (_, piece) => ({ does: { is: "clear all", nature: piece(1).text.toLowerCase() } }),
+    write: (does) => `clears all ${does.nature}`,
+  },
+  {
+    is: ["clear"],
+    form: form("clears (.+)"),
+    read: (r, piece) => ({ does: { is: "clear", condition: r.name("condition", piece(1)) } }),
+    write: (does, _, w) => `clears ${w.name("condition", id(does, "condition"))}`,
+  },
+  {
+    is: ["change"],
+    form: form("(raises|lowers|changes) (.+?)(?: by (.+?))?(?: (?:up|down) to ([-−]?\\d[\\d.,e+-]*))?"),
+    read(r, piece, has) {
+      const stat = r.name("stat", piece(2));
+      const by = has(3) ? r.formula(piece(3), r.unitOf("stat", stat)) : null;
+      const lowers = piece(1).text.toLowerCase() === "lowers";
+      const amount =
+        by === null ? (lowers ? "-1" : null) : lowers ? (bare(by) === null ? `-(${by})` : String(-Number(by))) : by;
+      return { does: { is: "change", stat, limit: has(4) ? r.number(piece(4)) : null }, amount };
+    },
+    write(does, amount, w) {
+      const plain = bare(amount);
+      const lower = plain !== null && Number(plain) < 0;
+      const by = amount === null ? "" : ` by ${lower ? -Number(plain) : w.formula(amount)}`;
+      const limit = does.limit === null ? "" : ` ${lower ? "down" : "up"} to ${does.limit}`;
+      return `${lower ? "lowers" : "raises"} ${w.name("stat", id(does, "stat"))}${by}${limit}`;
+    },
+  },
+  {
+    is: ["draw"],
+    form: form("draws (?:(\\d\\S*) )?(?:from )?(.+?)(?: by (.+))?"),
+    read(r, piece, has) {
+      const amount = has(3) ? r.formula(piece(3)) : has(1) ? String(r.number(piece(1))) : null;
+      return { does: { is: "draw", table: r.name("table", piece(2)) }, amount };
+    },
+    write(does, amount, w) {
+      const plain = bare(amount);
+      const name = w.name("table", id(does, "table"));
+      return amount === null
+        ? `draws from ${name}`
+        : plain !== null && !plain.startsWith("-")
+          ? `draws ${plain} from ${name}`
+          : `draws from ${name} by ${w.formula(amount)}`;
+    },
+  },
+  { is: ["give"], ...amounted("gives", "item") },
+  { is: ["take"], ...amounted("takes", "item") },
+  { is: ["pay"], ...amounted("pays", "currency") },
+  { is: ["charge"], ...amounted("charges", "currency") },
+  {
+    is: ["teach"],
+    form: form("teaches (.+)"),
+    read: (r, piece) => ({ does: { is: "teach", recipe: r.name("recipe", piece(1)) } }),
+    write: (does, _, w) => `teaches ${w.name("recipe", id(does, "recipe"))}`,
+  },
+  {
+    is: ["send"],
+    form: form("signals ([^(]+?)(?:\\s*\\((.*)\\))?"),
+    read(r, piece, has) {
+      const told: { called: string; value: string }[] = [];
+      for (const word of has(2) ? split(piece(2), ";").map(trimmed) : []) {
+        const [called, ...value] = split(word, ":").map(trimmed);
+        if (!value.length) throw new Refused("Expected a word, a colon and its value.", word);
+        told.push({ called: unquoted(called.text), value: unquoted(value.map((v) => v.text).join(":")) });
+      }
+      return { does: { is: "send", signal: r.name("signal", piece(1)), told } };
+    },
+    write(does, _, w) {
+      const told = does.told as readonly { called: string; value: string }[];
+      const plain = (text: string) => (/^[\p{L}\d][\p{L}\d .-]*(?<! )$/u.test(text) ? text : quote(text));
+      const words = told.map(({ called, value }) => `${plain(called)}: ${plain(value)}`).join("; ");
+      return `signals ${w.name("signal", id(does, "signal"))}${told.length ? ` (${words})` : ""}`;
+    },
+  },
+  {
+    is: ["apply"],
+    form: form('(?:applies )?("(?:[^"\\\\]|\\\\.)*"|.+?)(?: x(\\d+))?(?: by (.+?))?(?: (\\d[\\d.]*(?:h|m|s|t)\\S*))?'),
+    read(r, piece, has) {
+      const amount = has(3) ? r.formula(piece(3)) : has(2) ? String(r.whole(piece(2))) : null;
+      return {
+        does: { is: "apply", condition: r.name("condition", piece(1)), ticks: has(4) ? r.time(piece(4)) : null },
+        amount,
+      };
+    },
+    write(does, amount, w) {
+      const name = w.name("condition", id(does, "condition"), !w.startsLikeAClause(id(does, "condition")));
+      const layers = amount === null ? "" : /^\d+$/.test(amount) ? ` x${amount}` : ` by ${w.formula(amount)}`;
+      return `${name}${layers}${does.ticks === null ? "" : ` ${w.time(does.ticks as number)}`}`;
+    },
+  },
+];
+const EFFECT_OF = new Map(EFFECTS.flatMap((rule) => rule.is.map((is) => [is, rule] as const)));
+
+/** @param make  the id of an item whose name is new; null where none is made */
+export function parseUse(text: string, around: Surroundings, make: (name: string) => Id | null): ParsedUse {
+  const r = new Reader(around, make);
+  const whole: Piece = { text, from: 0 };
+  const fail = (says: string, at: Piece) => {
+    r.tell(says, at);
+    return { use: null, issues: r.issues };
+  };
+  if (text.length > LONGEST_USE_LINE)
+    return fail(`${text.length} characters; a use has at most ${LONGEST_USE_LINE}.`, whole);
+  const [head, ...rest] = split(whole, ":");
+  if (!rest.length) return fail("A use begins with its name and a colon: “Eat: restores 42 Vigour, used up”.", whole);
+  const named = trimmed(head);
+  r.use.name = unquoted(named.text).trim();
+  if (!r.use.name) r.tell("A name is missing before the colon, such as Eat or Light.", named);
+  const body: Piece = { text: text.slice(head.text.length + 1), from: head.text.length + 1 };
+  const clauses = split(body, ",").map(trimmed);
+  if (clauses.length > MOST_CLAUSES) return fail(`A use has at most ${MOST_CLAUSES} clauses.`, body);
+  for (const clause of clauses) {
+    if (!clause.text && clauses.length === 1) continue;
+    try {
+      if (!clause.text) throw new Refused("Nothing stands between these commas.", clause);
+      if (clause.text.length > LONGEST_CLAUSE)
+        throw new Refused(`A clause has at most ${LONGEST_CLAUSE} characters.`, clause);
+      readClause(r, clause);
+    } catch (thrown) {
+      if (!(thrown instanceof Refused)) throw thrown;
+      r.tell(thrown.message, thrown.at, thrown.suggestions);
+    }
+  }
+  return { use: r.issues.some((i) => i.severity === "error") ? null : { ...r.use }, issues: r.issues };
+}
+
+const pieces = (of: Piece, match: RegExpExecArray) =>
+  [(k: number) => part(of, match, k), (k: number) => match[k] !== undefined] as const;
+
+function readClause(r: Reader, clause: Piece): void {
+  for (const { form, read } of CLAUSES) {
+    const match = form.exec(clause.text);
+    if (!match) continue;
+    // "needs" of a stat may be the name of a condition that ends like a number.
+    const [piece, has] = pieces(clause, match);
+    read(r, piece, has, clause);
+    return;
+  }
+  const chanced = /^(\d+(?:[.,]\d+)?)\s*%\s+(.+)$/ds.exec(clause.text);
+  const chance = chanced ? r.number(part(clause, chanced, 1)) / 100 : 1;
+  if (chanced && chance > 1) throw new Refused("A chance is at most 100%.", part(clause, chanced, 1), ["100"]);
+  const of = chanced ? part(clause, chanced, 2) : clause;
+  for (const { form, read } of EFFECTS) {
+    const match = form.exec(of.text);
+    if (!match) continue;
+    const made = read(r, ...pieces(of, match));
+    if (!made) continue;
+    r.use.effects = [...r.use.effects, { amount: null, ...made, chance: Number(chance.toFixed(6)) }];
+    return;
+  }
+}
+
+/** A use as its one canonical line: effects first, then everything else that it says. */
+export function formatUse(use: UseParts, around: Surroundings): string {
+  const w = new Writer(around);
+  const effects = use.effects.map(({ does, amount, chance }) => {
+    const text = EFFECT_OF.get(does.is)?.write(does, amount, w) ?? does.is;
+    return chance === 1 ? text : `${Number((chance * 100).toFixed(6))}% ${text}`;
+  });
+  const clauses = CLAUSES.flatMap((rule) => rule.write(use, w) ?? []);
+  const said = [...effects, ...clauses].join(", ");
+  const name = /[,:"()]|^\s|\s$/.test(use.name) ? quote(use.name) : use.name;
+  return `${name}: ${said || "does nothing"}`;
+}
+
+function unquoted(text: string): string {
+  const match = QUOTED.exec(text);
+  return match ? match[1].replace(/\\(.)/gs, "$1") : text;
+}

@@ -1,0 +1,198 @@
+/** A bag: stacks within slots and mass, what is stored besides, and money. Nothing is taken unless all of it can be. */
+import type { Catalogue } from "../catalogue/catalogue";
+import { held } from "../catalogue/inheritance";
+import { sayQuantity } from "../numbers/format";
+import type { Item } from "../kinds/index";
+import type { Id } from "../schema/id";
+
+export interface Stack {
+  readonly item: Id;
+  readonly count: number;
+  /** Uses that the first of them has had, where it is worn by use. */
+  readonly worn: number;
+}
+export interface Limits {
+  /** null: as many as it takes. */
+  readonly slots: number | null;
+  readonly mass: number | null;
+}
+/** What became of things that were put in. */
+export interface Put {
+  readonly put: number;
+  readonly stored: number;
+  readonly refused: number;
+  /** Why not all of it is in the bag; "" where it is. */
+  readonly says: string;
+}
+
+export class Bag {
+  stacks: readonly Stack[] = [];
+  stored: ReadonlyMap<Id, number> = new Map();
+  money: ReadonlyMap<Id, number> = new Map();
+  constructor(
+    readonly catalogue: Catalogue,
+    public limits: Limits,
+  ) {}
+
+  /** The same again, to try something with. */
+  copy(): Bag {
+    const bag = new Bag(this.catalogue, this.limits);
+    [bag.stacks, bag.stored, bag.money] = [this.stacks, this.stored, this.money];
+    return bag;
+  }
+  become({ stacks, stored, money }: Bag): void {
+    [this.stacks, this.stored, this.money] = [stacks, stored, money];
+  }
+
+  count(item: Id): number {
+    return this.stacks.reduce((sum, s) => sum + (s.item === item ? s.count : 0), 0);
+  }
+  /** Slots taken, and kilograms. */
+  get load(): { readonly slots: number; readonly mass: number } {
+    return {
+      slots: this.stacks.length,
+      mass: this.stacks.reduce((sum, s) => sum + s.count * this.massOf(s.item), 0),
+    };
+  }
+  private item(id: Id): Item | undefined {
+    return this.catalogue.records.item.get(id);
+  }
+  massOf(id: Id): number {
+    const item = this.item(id);
+    return item ? (held(this.catalogue, item, "mass").value ?? 0) : 0;
+  }
+  stackLimit(id: Id): number {
+    const item = this.item(id);
+    return item ? (held(this.catalogue, item, "stack").value ?? Number.POSITIVE_INFINITY) : 1;
+  }
+
+  /** Puts things in; what does not fit is stored or refused, as the pantry says. @param owned  of it worn besides */
+  put(item: Id, amount: number, owned = 0): Put {
+    const record = this.item(item);
+    if (!record) return { put: 0, stored: 0, refused: amount, says: "It is not in the pantry." };
+    const limit = held(this.catalogue, record, "limit").value;
+    const own = this.count(item) + (this.stored.get(item) ?? 0) + owned;
+    const may = limit === null ? amount : Math.max(0, Math.min(amount, limit - own));
+    const mayStore = held(this.catalogue, record, "storable").value !== false;
+    let left = may;
+    const stacks = [...this.stacks];
+    const [most, each] = [this.stackLimit(item), this.massOf(item)];
+    let lift =
+      this.limits.mass === null || each === 0 ? left : Math.floor((this.limits.mass - this.load.mass) / each + 1e-9);
+    lift = Math.max(0, Math.min(left, lift));
+    const heavy = lift < left;
+    for (let k = 0; k < stacks.length && lift > 0; k++) {
+      const stack = stacks[k];
+      if (stack.item !== item || stack.count >= most || stack.worn > 0) continue;
+      const more = Math.min(lift, most - stack.count);
+      stacks[k] = { ...stack, count: stack.count + more };
+      [lift, left] = [lift - more, left - more];
+    }
+    while (lift > 0 && (this.limits.slots === null || stacks.length < this.limits.slots)) {
+      const more = Math.min(lift, most);
+      stacks.push({ item, count: more, worn: 0 });
+      [lift, left] = [lift - more, left - more];
+    }
+    this.stacks = stacks;
+    const over = amount - may;
+    const stored = this.catalogue.pantry.overflow === "stored" && mayStore ? left : 0;
+    if (stored > 0) this.stored = new Map([...this.stored, [item, (this.stored.get(item) ?? 0) + stored]]);
+    const why = [
+      over > 0 && `One may own ${limit} of it.`,
+      left > 0 &&
+        (heavy
+          ? `It is too heavy: ${sayQuantity(this.limits.mass ?? 0)} kg can be carried.`
+          : `The bag's ${this.limits.slots} slots are full.`),
+      stored > 0 && `${sayQuantity(stored)} went to storage.`,
+      left > stored && "It was refused.",
+    ];
+    return { put: may - left, stored, refused: over + left - stored, says: why.filter(Boolean).join(" ") };
+  }
+
+  /** Takes things out, the last stack first. @returns false, and takes nothing, where there are not so many */
+  take(item: Id, amount: number): boolean {
+    if (this.count(item) + 1e-9 < amount) return false;
+    let left = amount;
+    const stacks = [...this.stacks];
+    for (let k = stacks.length - 1; k >= 0 && left > 0; k--) {
+      const stack = stacks[k];
+      if (stack.item !== item) continue;
+      const some = Math.min(left, stack.count);
+      left -= some;
+      if (stack.count - some > 1e-9) stacks[k] = { ...stack, count: stack.count - some };
+      else stacks.splice(k, 1);
+    }
+    this.stacks = stacks;
+    return true;
+  }
+
+  /** Wears one of an item by so many uses of those it lasts. @returns how many went to pieces, -1 where there is none */
+  wear(item: Id, uses: number, lasts: number): number {
+    const k = this.stacks.findLastIndex((s) => s.item === item);
+    if (k < 0) return -1;
+    const stack = this.stacks[k];
+    const worn = stack.worn + uses;
+    const gone = Math.min(stack.count, Math.floor(worn / lasts));
+    const stacks = [...this.stacks];
+    if (stack.count - gone > 0) stacks[k] = { ...stack, count: stack.count - gone, worn: worn - gone * lasts };
+    else stacks.splice(k, 1);
+    this.stacks = stacks;
+    return gone;
+  }
+
+  /** Puts part of a stack into a slot of its own. @returns why not, or null */
+  split(at: number, amount: number): string | null {
+    const stack = this.stacks[at];
+    if (!stack) return "There is no such stack.";
+    if (!(amount > 0) || amount >= stack.count) return `Of ${stack.count}, 1 to ${stack.count - 1} can be split off.`;
+    if (this.limits.slots !== null && this.stacks.length >= this.limits.slots) return "No slot is free.";
+    const rest = { ...stack, count: stack.count - amount };
+    this.stacks = [
+      ...this.stacks.slice(0, at),
+      rest,
+      { item: stack.item, count: amount, worn: 0 },
+      ...this.stacks.slice(at + 1),
+    ];
+    return null;
+  }
+
+  /** Puts the stacks of an item together as far as a stack goes. */
+  merge(item: Id): void {
+    const own = this.stacks.filter((s) => s.item === item);
+    let left = own.reduce((sum, s) => sum + s.count, 0);
+    const most = this.stackLimit(item);
+    const first = this.stacks.findIndex((s) => s.item === item);
+    const made: Stack[] = [];
+    for (let worn = own.reduce((sum, s) => sum + s.worn, 0); left > 0; worn = 0) {
+      const count = Math.min(left, most);
+      made.push({ item, count, worn });
+      left -= count;
+    }
+    const others = this.stacks.filter((s) => s.item !== item);
+    const before = this.stacks.slice(0, Math.max(0, first)).filter((s) => s.item !== item).length;
+    this.stacks = [...others.slice(0, before), ...made, ...others.slice(before)];
+  }
+
+  /** Everything in the bag that may be stored goes to storage. */
+  unload(): void {
+    const keep: Stack[] = [];
+    const stored = new Map(this.stored);
+    for (const stack of this.stacks) {
+      const item = this.item(stack.item);
+      if (item && held(this.catalogue, item, "storable").value === false) keep.push(stack);
+      else stored.set(stack.item, (stored.get(stack.item) ?? 0) + stack.count);
+    }
+    [this.stacks, this.stored] = [keep, stored];
+  }
+
+  /** @returns false, and changes nothing, where there is not so much */
+  pay(currency: Id, amount: number): boolean {
+    const there = this.money.get(currency) ?? 0;
+    if (there + 1e-9 < amount) return false;
+    this.money = new Map([...this.money, [currency, there - amount]]);
+    return true;
+  }
+  earn(currency: Id, amount: number): void {
+    this.money = new Map([...this.money, [currency, (this.money.get(currency) ?? 0) + amount]]);
+  }
+}

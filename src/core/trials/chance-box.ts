@@ -1,0 +1,403 @@
+/**
+ * What comes by chance, exactly and by rolling: certain things, each with its own chance, draws by weight with and without
+ * putting back, and tables within tables.
+ */
+import { convolved, type Distribution, rangeOf, repeated, work } from "../analysis/chances";
+import type { ChanceTable } from "../kinds/index";
+import { inDraws, type Line, weightOfNothing } from "../notation/line";
+import { fraction, fromNumber, multiply, toNumber, wholeMultiples } from "../numbers/fraction";
+import { type Steps, TooMany } from "../numbers/steps";
+import type { Id } from "../schema/id";
+
+/** Certain things, chances and draws: a table, or the same written in place in a recipe. */
+export type Box = Pick<ChanceTable, "always" | "chances" | "draws">;
+export type Content = Box["always"][number];
+type Weighed = Box["draws"][number]["entries"][number];
+type Draw = Box["draws"][number];
+export type Tables = ReadonlyMap<Id, Box>;
+
+/** What comes: "item:ID" or "currency:ID". */
+export type Thing = string;
+/** Stands for anything at all. */
+export const ANYTHING = "*";
+export const thingOf = ({ what }: Content): Thing | null =>
+  what.is === "item" ? `item:${what.item}` : what.is === "currency" ? `currency:${what.currency}` : null;
+export const splitThing = (thing: Thing): { readonly kind: "item" | "currency"; readonly id: Id } => {
+  const [kind, id] = thing.split(":");
+  return { kind: kind as "item" | "currency", id: id as Id };
+};
+
+/** Most different states of a draw without putting back that are told apart. */
+const MOST_STATES = 60_000;
+
+/** The outputs of a recipe or source as what they are. */
+export function boxOfLines(lines: readonly Line[]): Box {
+  const content = ({ item, min, max }: Line): Content => ({
+    what: { is: "item", item },
+    min,
+    max,
+    from: null,
+    to: null,
+  });
+  const box: { always: Content[]; chances: Box["chances"][number][]; draws: Draw[] } = {
+    always: [],
+    chances: [],
+    draws: [],
+  };
+  for (const group of inDraws(lines.filter((l) => l.role === "output"))) {
+    const [first] = group;
+    if (first.draw) {
+      const entries: Weighed[] = group.map((l) => ({ weight: l.draw?.weight ?? 0, ...content(l) }));
+      const nothing = weightOfNothing(group);
+      if (nothing > 0) entries.push({ weight: nothing, what: { is: "nothing" }, min: 1, max: 1, from: null, to: null });
+      box.draws.push({ times: first.draw.times, back: true, entries });
+    } else if (first.chance >= 1) box.always.push(content(first));
+    else box.chances.push({ chance: Math.max(0, first.chance), ...content(first) });
+  }
+  return box;
+}
+
+const comes = ({ from, to }: Content, level: number): boolean =>
+  (from === null || level >= from) && (to === null || level <= to);
+const middle = ({ min, max }: Content): number => (min + max) / 2;
+
+/** Everything that a box can give at a level, tables in it opened; each thing once, in the order in which it is met. */
+export function thingsIn(box: Box, tables: Tables, level: number): Thing[] {
+  const found = new Set<Thing>();
+  const seen = new Set<Box>();
+  const look = (of: Box): void => {
+    if (seen.has(of)) return;
+    seen.add(of);
+    for (const content of contents(of, level)) {
+      const thing = thingOf(content);
+      if (thing) found.add(thing);
+      const inner = content.what.is === "table" ? tables.get(content.what.table) : undefined;
+      if (inner) look(inner);
+    }
+  };
+  look(box);
+  return [...found];
+}
+function* contents(box: Box, level: number): Generator<Content> {
+  for (const content of box.always) if (comes(content, level)) yield content;
+  for (const content of box.chances) if (content.chance > 0 && comes(content, level)) yield content;
+  for (const { entries } of box.draws) for (const e of entries) if (e.weight > 0 && comes(e, level)) yield e;
+}
+
+/** Whether a table is within itself, however far down. */
+export function holdsItself(id: Id, tables: Tables): boolean {
+  const seen = new Set<Id>();
+  const look = (at: Id): boolean => {
+    const box = tables.get(at);
+    for (const { what } of box ? everyContent(box) : []) {
+      if (what.is !== "table") continue;
+      if (what.table === id) return true;
+      if (seen.has(what.table)) continue;
+      seen.add(what.table);
+      if (look(what.table)) return true;
+    }
+    return false;
+  };
+  return look(id);
+}
+export function* everyContent(box: Box): Generator<Content> {
+  yield* box.always;
+  yield* box.chances;
+  for (const { entries } of box.draws) yield* entries;
+}
+
+/**
+ * Units of each thing on average, from one opening. Linear in the entries, tables opened once for each place they stand in.
+ * A table within itself counts for nothing there.
+ */
+export function means(box: Box, tables: Tables, level: number): Map<Thing, number> {
+  const sum = new Map<Thing, number>();
+  const open = new Set<Box>();
+  const known = new Map<Box, Map<Thing, number>>();
+  const of = (each: Box): Map<Thing, number> => {
+    const there = known.get(each);
+    if (there) return there;
+    const made = new Map<Thing, number>();
+    if (open.has(each)) return made;
+    open.add(each);
+    const put = (content: Content, times: number) => {
+      if (times === 0 || !comes(content, level)) return;
+      const thing = thingOf(content);
+      const amount = times * middle(content);
+      if (thing) made.set(thing, (made.get(thing) ?? 0) + amount);
+      else if (content.what.is === "table") {
+        const inner = tables.get(content.what.table);
+        if (inner) for (const [t, m] of of(inner)) made.set(t, (made.get(t) ?? 0) + amount * m);
+      }
+    };
+    for (const content of each.always) put(content, 1);
+    for (const content of each.chances) put(content, content.chance);
+    for (const draw of each.draws) {
+      const shares = sharesOf(draw, level);
+      for (const [k, entry] of draw.entries.entries()) put(entry, shares[k]);
+    }
+    open.delete(each);
+    known.set(each, made);
+    return made;
+  };
+  for (const [thing, mean] of of(box)) sum.set(thing, mean);
+  return sum;
+}
+
+/** How often each entry of a draw comes on average. */
+export function sharesOf(draw: Draw, level: number): number[] {
+  const weights = draw.entries.map((e) => (comes(e, level) ? e.weight : 0));
+  const whole = weights.reduce((a, b) => a + b, 0);
+  if (whole <= 0) return weights.map(() => 0);
+  if (draw.back) return weights.map((w) => (draw.times * w) / whole);
+  const classes = [...new Set(weights.filter((w) => w > 0))];
+  const sizes = classes.map((w) => weights.filter((each) => each === w).length);
+  const drawn = new Array<number>(classes.length).fill(0);
+  for (const { counts, p } of withoutBack(classes, sizes, draw.times))
+    for (let c = 0; c < classes.length; c++) drawn[c] += p * counts[c];
+  return weights.map((w) => (w > 0 ? drawn[classes.indexOf(w)] / sizes[classes.indexOf(w)] : 0));
+}
+
+interface DrawnState {
+  readonly counts: readonly number[];
+  readonly p: number;
+}
+/**
+ * How many of each class were drawn after so many draws without putting back; entries of one class have one weight, so
+ * that only their number matters.
+ * @throws TooMany where there are too many states
+ */
+function withoutBack(weights: readonly number[], sizes: readonly number[], times: number): DrawnState[] {
+  const none = sizes.map(() => 0);
+  let states = new Map<string, DrawnState>([["", { counts: none, p: 1 }]]);
+  const draws = Math.min(
+    times,
+    sizes.reduce((a, b) => a + b, 0),
+  );
+  for (let n = 0; n < draws; n++) {
+    const next = new Map<string, DrawnState>();
+    for (const { counts, p } of states.values()) {
+      const left = weights.reduce((sum, w, c) => sum + w * (sizes[c] - counts[c]), 0);
+      for (let c = 0; c < weights.length; c++) {
+        const chance = (weights[c] * (sizes[c] - counts[c])) / left;
+        if (!(chance > 0)) continue;
+        const now = counts.map((each, k) => (k === c ? each + 1 : each));
+        const key = now.join();
+        next.set(key, { counts: now, p: (next.get(key)?.p ?? 0) + p * chance });
+      }
+    }
+    if (next.size > MOST_STATES)
+      throw new TooMany("Too many weights are drawn without putting back to tell them apart.");
+    states = next;
+  }
+  return [...states.values()];
+}
+
+/**
+ * The exact distribution of how much of a thing one opening gives; of ANYTHING: how much of all things together.
+ * @throws TooMany where the amounts are too many to be kept apart, or take too many steps
+ */
+export function distributionOf(
+  box: Box,
+  thing: Thing,
+  tables: Tables,
+  level: number,
+  steps: Steps = work(),
+): Distribution {
+  const step = stepOf(box, tables);
+  const nothing: Distribution = { step, from: 0, p: Float64Array.of(1) };
+  const known = new Map<Box, Distribution>();
+  const open = new Set<Box>();
+  const whole = (value: number): number => Math.round(toNumber(multiply(fromNumber(value), fraction(step.d, step.n))));
+
+  return boxed(box);
+
+  function boxed(of: Box): Distribution {
+    const there = known.get(of);
+    if (there) return there;
+    if (open.has(of)) return nothing;
+    open.add(of);
+    let sum = nothing;
+    const put = (d: Distribution) => {
+      if (d !== nothing) sum = convolved(sum, d, steps);
+    };
+    for (const content of of.always) put(amountOf(content));
+    for (const content of of.chances) {
+      const d = amountOf(content);
+      if (d !== nothing) put(mixed([{ p: content.chance, d }]));
+    }
+    for (const draw of of.draws) put(drawn(draw));
+    open.delete(of);
+    known.set(of, sum);
+    return sum;
+  }
+
+  /** What one entry gives of the thing when it comes. */
+  function amountOf(content: Content): Distribution {
+    if (!comes(content, level)) return nothing;
+    if (content.what.is === "table") {
+      const inner = tables.get(content.what.table);
+      const one = inner ? boxed(inner) : nothing;
+      if (one === nothing) return nothing;
+      const [least, most] = [Math.round(content.min), Math.round(content.max)];
+      if (least === most) return repeated(one, least, steps);
+      const p = 1 / (most - least + 1);
+      return mixed(Array.from({ length: most - least + 1 }, (_, k) => ({ p, d: repeated(one, least + k, steps) })));
+    }
+    const own = thingOf(content);
+    if (own === null || (thing !== ANYTHING && own !== thing)) return nothing;
+    const { low, step: by, count } = rangeOf(content.min, content.max);
+    const [from, each] = [whole(toNumber(low)), Math.max(1, whole(toNumber(by)))];
+    if (count === 1) return { step, from, p: Float64Array.of(1) };
+    const p = new Float64Array((count - 1) * each + 1);
+    for (let k = 0; k < count; k++) p[k * each] = 1 / count;
+    return { step, from, p };
+  }
+
+  function drawn({ times, back, entries }: Draw): Distribution {
+    const all = entries
+      .filter((e) => e.weight > 0 && comes(e, level))
+      .map((e) => ({ weight: e.weight, d: amountOf(e) }));
+    if (all.every(({ d }) => d === nothing)) return nothing;
+    const sum = all.reduce((t, e) => t + e.weight, 0);
+    if (back) return repeated(mixed(all.map(({ weight, d }) => ({ p: weight / sum, d }))), times, steps);
+    // What gives nothing of it and weighs the same is one class; every other entry is one of its own.
+    const classes: { weight: number; d: Distribution; size: number }[] = [];
+    for (const { weight, d } of all) {
+      const same = classes.find((c) => c.weight === weight && c.d === nothing && d === nothing);
+      if (same) same.size++;
+      else classes.push({ weight, d, size: 1 });
+    }
+    const states = withoutBack(
+      classes.map((c) => c.weight),
+      classes.map((c) => c.size),
+      times,
+    );
+    return mixed(
+      states.map(({ counts, p }) => {
+        let d = nothing;
+        for (const [c, n] of counts.entries())
+          if (n > 0 && classes[c].d !== nothing) d = convolved(d, repeated(classes[c].d, n, steps), steps);
+        return { p, d };
+      }),
+    );
+  }
+
+  /** One of several distributions; what their chances leave of 1 is nothing. */
+  function mixed(of: readonly { readonly p: number; readonly d: Distribution }[]): Distribution {
+    const rest = 1 - of.reduce((t, { p }) => t + p, 0);
+    const all = rest > 1e-15 ? [...of, { p: rest, d: nothing }] : of;
+    const from = Math.min(...all.map(({ d }) => d.from));
+    const end = Math.max(...all.map(({ d }) => d.from + d.p.length));
+    const p = new Float64Array(end - from);
+    steps.take(all.reduce((t, { d }) => t + d.p.length, 0));
+    for (const { p: share, d } of all) for (let k = 0; k < d.p.length; k++) p[d.from - from + k] += share * d.p[k];
+    return { step, from, p };
+  }
+}
+
+/** The largest step of which all amounts are whole multiples. */
+function stepOf(box: Box, tables: Tables) {
+  const lattice = [fraction(1n)];
+  const seen = new Set<Box>();
+  const look = (of: Box): void => {
+    if (seen.has(of)) return;
+    seen.add(of);
+    for (const content of everyContent(of)) {
+      const inner = content.what.is === "table" ? tables.get(content.what.table) : undefined;
+      if (inner) look(inner);
+      else if (content.what.is !== "nothing") {
+        const { low, step, count } = rangeOf(content.min, content.max);
+        for (const each of count > 1 ? [low, step] : [low]) if (each.n !== 0n) lattice.push(each);
+      }
+    }
+  };
+  look(box);
+  return multiply(lattice[0], fraction(1n, wholeMultiples(lattice)[0]));
+}
+
+/** Rolls a box: adds what one opening gives to `into`, at the places of `things`. */
+export type Roll = (random: () => number, into: Float64Array) => void;
+
+/** Deepest that tables are rolled within each other; a table within itself gives nothing there. */
+const DEEPEST = 40;
+
+export function roller(box: Box, tables: Tables, level: number, things: readonly Thing[]): Roll {
+  const places = new Map(things.map((thing, k) => [thing, k]));
+  const known = new Map<Box, Roll>();
+  const open = new Set<Box>();
+  return made(box);
+
+  function made(of: Box): Roll {
+    const there = known.get(of);
+    if (there) return there;
+    if (open.has(of) || open.size > DEEPEST) return () => undefined;
+    open.add(of);
+    const parts: Roll[] = [];
+    for (const content of of.always) if (comes(content, level)) parts.push(entry(content));
+    for (const content of of.chances)
+      if (comes(content, level) && content.chance > 0) {
+        const [roll, { chance }] = [entry(content), content];
+        parts.push((random, into) => {
+          if (random() < chance) roll(random, into);
+        });
+      }
+    for (const draw of of.draws) parts.push(drawing(draw));
+    open.delete(of);
+    const roll: Roll = (random, into) => {
+      for (let k = 0; k < parts.length; k++) parts[k](random, into);
+    };
+    known.set(of, roll);
+    return roll;
+  }
+
+  function entry(content: Content): Roll {
+    const { min, max } = content;
+    const { step, count } = rangeOf(min, max);
+    const by = toNumber(step);
+    const amount = count > 1 ? (random: () => number) => min + by * Math.floor(random() * count) : () => min;
+    if (content.what.is === "table") {
+      const inner = tables.get(content.what.table);
+      const roll = inner ? made(inner) : () => undefined;
+      return (random, into) => {
+        for (let n = Math.round(amount(random)); n > 0; n--) roll(random, into);
+      };
+    }
+    const thing = thingOf(content);
+    const at = thing === null ? undefined : places.get(thing);
+    if (at === undefined) return () => undefined;
+    return (random, into) => {
+      into[at] += amount(random);
+    };
+  }
+
+  function drawing({ times, back, entries }: Draw): Roll {
+    const all = entries.filter((e) => e.weight > 0 && comes(e, level));
+    const rolls = all.map(entry);
+    const weights = all.map((e) => e.weight);
+    const whole = weights.reduce((a, b) => a + b, 0);
+    const pick = (random: () => number, left: readonly number[], sum: number): number => {
+      let at = random() * sum;
+      for (let k = 0; k < left.length; k++) {
+        at -= left[k];
+        if (at < 0 && left[k] > 0) return k;
+      }
+      return left.findLastIndex((w) => w > 0);
+    };
+    if (!all.length) return () => undefined;
+    if (back)
+      return (random, into) => {
+        for (let n = 0; n < times; n++) rolls[pick(random, weights, whole)](random, into);
+      };
+    return (random, into) => {
+      const left = [...weights];
+      let sum = whole;
+      for (let n = Math.min(times, all.length); n > 0; n--) {
+        const k = pick(random, left, sum);
+        rolls[k](random, into);
+        sum -= left[k];
+        left[k] = 0;
+      }
+    };
+  }
+}
