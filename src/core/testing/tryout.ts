@@ -48,10 +48,10 @@ export function withUses(
 ): Catalogue {
   const uses: { [name: string]: Partial<RecordOf<"use">> } = {};
   for (const [owner, all] of Object.entries(lines))
-    for (const line of all) {
+    for (const [order, line] of all.entries()) {
       const { use, issues } = parseUse(line, around(catalogue), () => null);
       if (!use) throw new Error(`${line}: ${issues.map((i) => i.message).join(" ")}`);
-      uses[`${use.name} ${owner}`] = { ...use, [of]: idOf(owner), ...more } as Partial<RecordOf<"use">>;
+      uses[`${use.name} ${owner}`] = { ...use, [of]: idOf(owner), order, ...more } as Partial<RecordOf<"use">>;
     }
   return withMore(catalogue, { use: uses });
 }

@@ -174,7 +174,7 @@ export class Body implements Figure {
     const value = valueAt(pool, tick);
     if (pool.rate !== 0) {
       const limit = pool.rate > 0 ? pool.most : pool.of.min;
-      const met = pool.at + Math.ceil((limit - pool.value) / pool.rate);
+      const met = pool.at + Math.ceil((limit - pool.value) / pool.rate - 1e-9);
       if (value === limit && met > pool.at && met < tick) this.mark(pool, met, limit);
       this.mark(pool, tick, value);
     }

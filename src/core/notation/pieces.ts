@@ -1,0 +1,149 @@
+/** Lines made of clauses: their parts with places, names and times in them, and how they are written. */
+import { readFormula, writeFormula } from "../formulas/field";
+import type { Scope } from "../formulas/scope";
+import { readUnit } from "../formulas/units";
+import { formatTicks, parseTicks } from "../numbers/ticks";
+import type { Surroundings } from "../schema/field";
+import type { Id } from "../schema/id";
+import { issue } from "../schema/issue";
+import { quote } from "./book";
+import type { LineIssue } from "./parsed";
+
+/** The form of a whole clause, in any case. */
+export const form = (text: string): RegExp => new RegExp(`^${text}$`, "dis");
+const QUOTED = /^"((?:[^"\\]|\\.)*)"$/;
+export function unquoted(text: string): string {
+  const match = QUOTED.exec(text);
+  return match ? match[1].replace(/\\(.)/gs, "$1") : text;
+}
+
+/** Part of a line with the place at which it begins. */
+export interface Piece {
+  readonly text: string;
+  readonly from: number;
+}
+export const trimmed = ({ text, from }: Piece): Piece => {
+  const start = text.length - text.trimStart().length;
+  return { text: text.trim(), from: from + start };
+};
+/** The piece of a match's group. */
+export function part(of: Piece, match: RegExpExecArray, k: number): Piece {
+  const text = match[k] ?? "";
+  const at = (match as RegExpExecArray & { indices?: [number, number][] }).indices?.[k]?.[0] ?? of.text.indexOf(text);
+  return trimmed({ text, from: of.from + at });
+}
+
+/** Parts between signs that stand outside of quotes and parentheses. */
+export function split(of: Piece, sign: string): Piece[] {
+  const parts: Piece[] = [];
+  let [from, deep, quoted] = [0, 0, false];
+  for (let at = 0; at < of.text.length; at++) {
+    const c = of.text[at];
+    if (quoted) {
+      if (c === "\\") at++;
+      else if (c === '"') quoted = false;
+    } else if (c === '"') quoted = true;
+    else if (c === "(") deep++;
+    else if (c === ")") deep = Math.max(0, deep - 1);
+    else if (c === sign && deep === 0) {
+      parts.push({ text: of.text.slice(from, at), from: of.from + from });
+      from = at + 1;
+    }
+  }
+  parts.push({ text: of.text.slice(from), from: of.from + from });
+  return parts;
+}
+
+export class Refused extends Error {
+  constructor(
+    says: string,
+    readonly at: Piece,
+    readonly suggestions: readonly string[] = [],
+  ) {
+    super(says);
+  }
+}
+
+/** Reads names, times and numbers of clauses, and tells what is wrong with them. */
+export class PieceReader {
+  readonly issues: LineIssue[] = [];
+  constructor(
+    readonly around: Surroundings,
+    private readonly make: (name: string) => Id | null,
+  ) {}
+
+  tell(says: string, { text, from }: Piece, suggestions: readonly string[] = [], severity: "error" | "note" = "error") {
+    const span = { from, to: from + Math.max(1, text.length) };
+    this.issues.push({ ...issue(`column ${from + 1}`, says, { severity, suggestions }), ...span });
+  }
+
+  /** The record of a name; null where there is none of it. */
+  find(kind: string, at: Piece): Id | null {
+    const name = unquoted(at.text).trim();
+    const found = name ? this.around.names(kind).find(name) : { found: "none" as const };
+    if (found.found === "several")
+      throw new Refused(`“${name}” is the name of several. Write the key of the one you mean.`, at, found.keys);
+    return found.found === "one" ? found.id : null;
+  }
+  name(kind: string, at: Piece): Id {
+    const found = this.find(kind, at);
+    if (found) return found;
+    const name = unquoted(at.text).trim();
+    if (!name) throw new Refused(`The name of ${an(kind)} is missing here.`, at);
+    const made = kind === "item" ? this.make(name) : null;
+    const offers = this.around.names(kind).near(name);
+    const near = offers.length ? ` Did you mean ${offers.join(" or ")}?` : "";
+    if (made) {
+      this.tell(`“${name}” is not in the pantry yet and becomes a stub.${near}`, at, offers, "note");
+      return made;
+    }
+    throw new Refused(`There is no ${kind} called “${name}”.${near}`, at, offers);
+  }
+  time(at: Piece): number {
+    const ticks = parseTicks(at.text, this.around.ticksPerSecond);
+    if (ticks === null)
+      throw new Refused(`“${at.text}” is no time. Write 90s, 1m30s or 1800t, in whole ticks.`, at, ["30s"]);
+    return ticks;
+  }
+  number(at: Piece): number {
+    const value = Number(at.text.replace(/^−/, "-").replace(/^([-+]?\d+),(\d+)$/, "$1.$2"));
+    if (at.text === "" || !Number.isFinite(value)) throw new Refused(`“${at.text}” is no number.`, at);
+    return value;
+  }
+  whole(at: Piece): number {
+    const value = this.number(at);
+    if (!Number.isInteger(value) || value < 0) throw new Refused(`“${at.text}” is no whole number.`, at);
+    return value;
+  }
+  /** @param unit  what it must come to */
+  formulaIn(scope: Scope, at: Piece, unit?: string): string {
+    const read = readFormula(at.text, scope, this.around, unit === undefined ? undefined : readUnit(unit));
+    if ("kept" in read) return read.kept;
+    throw new Refused(
+      read.says,
+      { text: at.text.slice(read.from, read.to), from: at.from + read.from },
+      read.suggestions,
+    );
+  }
+  unitOf(kind: string, id: Id): string {
+    return (this.around.record(kind, id) as { readonly unit?: string } | undefined)?.unit ?? "";
+  }
+}
+const an = (kind: string): string => `${/^[aeiou]/.test(kind) ? "an" : "a"} ${kind}`;
+
+/** Writes names so that they are read back, times and formulas. */
+export class PieceWriter {
+  constructor(readonly around: Surroundings) {}
+  name(kind: string, id: Id, plainly = true): string {
+    const text = this.around.names(kind).text(id);
+    return plainly && !AWKWARD.test(text) ? text : quote(text);
+  }
+  time(ticks: number): string {
+    return formatTicks(ticks, this.around.ticksPerSecond);
+  }
+  formulaIn(scope: Scope, kept: string): string {
+    return writeFormula(kept, scope, this.around);
+  }
+}
+/** A name that would be read as something else without quotes. */
+const AWKWARD = /[,:"()+;%]|^\d|^-|\b(by|every|for|up to|down to|saying|of|from|x\d+)\b|\d(s|t|m|h)?$/i;

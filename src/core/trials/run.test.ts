@@ -1,0 +1,157 @@
+import { describe, expect, it } from "vitest";
+import { around } from "../catalogue/surroundings";
+import type { Catalogue } from "../catalogue/catalogue";
+import { formatSteps, parseSteps } from "../notation/trial-line";
+import { line } from "../notation/line";
+import { idOf, tried, withUses } from "../testing/tryout";
+import type { Trial } from "../kinds/index";
+import { runTrial } from "./run";
+
+const catalogue = withUses(
+  tried({
+    stat: { Grip: {} },
+    slot: { Hands: {} },
+    resource: { Vigour: { most: "100" } },
+    situation: { Aboard: {} },
+    condition: { Warm: { ticks: 300, changes: [{ stat: idOf("Grip"), how: "add", by: "2" }] } },
+    currency: { shells: {} },
+    item: {
+      Pie: {},
+      Log: { mass: 4, stack: 5 },
+      Rope: { mass: 1, stack: 10, limit: 12 },
+      Raft: { mass: 20 },
+      Adze: {},
+      Mitts: { slot: idOf("Hands"), room: 2, stats: { [idOf("Grip")]: 3 } },
+      Primer: {},
+    },
+    recipe: {
+      "Lash a raft": {
+        ticks: 600,
+        taughtBy: idOf("Primer"),
+        lines: [
+          line("ingredient", idOf("Log"), 6),
+          line("ingredient", idOf("Rope"), 4),
+          line("tool", idOf("Adze"), 1, 1, 1, 3),
+          line("output", idOf("Raft")),
+        ],
+      },
+    },
+    source: {
+      Driftwood: { ticks: 300, lines: [line("output", idOf("Log"), 3)] },
+      Chandler: { kind: "shop", price: 4, currency: idOf("shells"), lines: [line("output", idOf("Rope"), 2)] },
+    },
+    subject: {
+      Mara: {
+        level: 3,
+        resources: [idOf("Vigour")],
+        slots: [idOf("Hands")],
+        stats: { [idOf("Grip")]: "10" },
+        bagSlots: 5,
+        bagMass: 60,
+        kit: { [idOf("Adze")]: 1, [idOf("Pie")]: 2, [idOf("Mitts")]: 1 },
+        money: { [idOf("shells")]: 10 },
+      },
+    },
+  }),
+  { Pie: ["Eat: restores 30 Vigour, Warm, ready in 10s"] },
+);
+const trial = (text: string, of: Catalogue = catalogue): Pick<Trial, "subject" | "steps" | "seed"> => {
+  const { steps, issues } = parseSteps(text, around(of));
+  if (!steps) throw new Error(issues.map((i) => i.message).join(" "));
+  return { subject: idOf("Mara"), steps: steps as Trial["steps"], seed: 1 };
+};
+const says = (text: string): string => {
+  const { ok, says, failed } = runTrial(catalogue, trial(text));
+  return ok ? "holds" : `${failed + 1}: ${says}`;
+};
+
+describe("a trial as text", () => {
+  it("is written back as it was read, whatever its steps are", () => {
+    const text = [
+      "use Pie",
+      "use 2 Pie as Eat",
+      "use Pie every 5m as Eat",
+      "use Pie whenever Vigour < 50 and not (Grip > 3)",
+      "use Pie as soon as ready",
+      "stop Pie",
+      "wait 20m",
+      "be Aboard",
+      "be nowhere in particular",
+      "harm Vigour 2.5 a second",
+      "refused: wear Mitts",
+      "take off Mitts",
+      "get 5 Log",
+      "drop Log",
+      "make 2 Lash a raft",
+      "run Driftwood",
+      "unload",
+      "expect Vigour >= 10 throughout",
+      "expect Vigour / most Vigour > 0.5",
+      "expect to have 3 Rope",
+      "expect to have Rope stored",
+      "expect the condition Warm",
+      "expect no condition Warm",
+    ].join("\n");
+    const { steps, issues } = parseSteps(`// What a day is like\n\n${text}`, around(catalogue));
+    expect(issues).toEqual([]);
+    expect(formatSteps(steps ?? [], around(catalogue))).toBe(text);
+  });
+
+  it("tells what can't be read, in which place of the text", () => {
+    const text = "use Pie\nuse Pye\nexpect Vigour >= \nsing";
+    const { steps, issues } = parseSteps(text, around(catalogue));
+    expect(steps).toBe(null);
+    expect(issues.map((i) => text.slice(0, i.from).split("\n").length)).toEqual([2, 3, 4]);
+    expect(text.slice(issues[0].from, issues[0].to)).toBe("Pye");
+    expect(issues[0].suggestions).toEqual(["Pie"]);
+    expect(issues[2].message).toMatch(/is no step. Steps are written so: use Tonic every 5m;/);
+  });
+});
+
+describe("a trial", () => {
+  it("says at which step and when something did not hold", () => {
+    expect(says("harm Vigour 1\nexpect Vigour >= 40 throughout\nuse Pie every 30s\nwait 60s")).toBe("holds");
+    expect(says("harm Vigour 1\nexpect Vigour >= 40 throughout\nwait 2m")).toBe(
+      "2: Vigour >= 40 did not hold at 601t.",
+    );
+    expect(says("harm Vigour 1\nwait 60s\nexpect Vigour >= 50")).toBe("3: Vigour >= 50 does not hold: Vigour is 40.");
+    expect(says("use Pie\nuse Pie")).toBe("2: Ready again in 10s.");
+    expect(says("use Pie\nrefused: use Pie\nwait 10s\nuse Pie\nwait 10s\nrefused: use Pie")).toBe("holds");
+    expect(says("refused: use Pie")).toBe("1: It was to be refused, and was not.");
+    expect(
+      says(
+        "use Pie\nexpect Grip = 12\nwear Mitts\nexpect Grip = 15\nwait 30s\nexpect no condition Warm\nexpect Grip = 13",
+      ),
+    ).toBe("holds");
+  });
+
+  it("builds a raft in one trip, takes nothing when something is missing, and says what", () => {
+    const gathered = "run 2 Driftwood\nrun 2 Chandler";
+    expect(says(`${gathered}\nmake Lash a raft`)).toBe("3: Mara has not learned it from Primer.");
+    const whole =
+      "drop 2 Pie\nwear Mitts\nget Primer\nrun 2 Driftwood\nrun 2 Chandler\nmake Lash a raft\nexpect to have Raft\nexpect to have Adze";
+    expect(says(whole)).toBe("holds");
+    const { play } = runTrial(catalogue, trial(whole));
+    // Two runs of 30 s, a minute of work.
+    expect(play?.tick).toBe(1200);
+    expect(play?.bag.money.get(idOf("shells"))).toBe(2);
+    expect(says("get Primer\nget 5 Log\nmake Lash a raft")).toBe("3: Missing: 1 Log, 4 Rope.");
+    expect(says("get Primer\nget 5 Log\nrefused: make Lash a raft\nexpect to have 5 Log")).toBe("holds");
+    expect(says("run 3 Chandler")).toBe("1: It costs 4 shells; there is 2. (3 of 3)");
+  });
+
+  it("keeps within slots, stacks, mass and what one may own", () => {
+    // Adze, pies and mitts fill three of five slots; logs go five to a stack, four kilograms each.
+    expect(says("get 10 Log\nexpect to have 10 Log")).toBe("holds");
+    expect(says("get 16 Log\nexpect to have 10 Log\nexpect to have 6 Log stored")).toBe("holds");
+    expect(says("wear Mitts\nget 16 Log\nexpect to have 15 Log")).toBe("holds");
+    expect(says("get 13 Rope")).toBe("1: One may own 12 of it.");
+    const strict = { ...catalogue, pantry: { ...catalogue.pantry, overflow: "refused" as const } };
+    const { says: why } = runTrial(strict, trial("get 11 Log"));
+    expect(why).toBe("The bag's 5 slots are full. It was refused.");
+  });
+
+  it("has no meaning without somebody who tries it", () => {
+    expect(runTrial(catalogue, { ...trial("wait 1s"), subject: null })).toMatchObject({ ok: false, failed: -1 });
+  });
+});

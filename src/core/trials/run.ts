@@ -1,0 +1,158 @@
+/** Runs a trial: its steps one after the other, and what must hold. */
+import type { Catalogue } from "../catalogue/catalogue";
+import { around } from "../catalogue/surroundings";
+import { writeFormula } from "../formulas/field";
+import type { Trial } from "../kinds/index";
+import { sayQuantity } from "../numbers/format";
+import { formatTicks } from "../numbers/ticks";
+import type { Id } from "../schema/id";
+import { make, run } from "./craft";
+import { type Outcome, Play, type Watch } from "./play";
+import { about } from "./reckon";
+
+type Step = Trial["steps"][number];
+export interface StepRun {
+  /** Ticks at which it ended. */
+  readonly tick: number;
+  readonly ok: boolean;
+  /** Why not, or what it came to; "" where there is nothing to say. */
+  readonly says: string;
+}
+export interface TrialRun {
+  readonly ok: boolean;
+  /** Up to the first that failed. */
+  readonly steps: readonly StepRun[];
+  /** The step that failed; -1: none did. */
+  readonly failed: number;
+  readonly says: string;
+  readonly play: Play | null;
+}
+const OK: Outcome = { ok: true };
+const no = (says: string): Outcome => ({ ok: false, says });
+
+export function runTrial(catalogue: Catalogue, trial: Pick<Trial, "subject" | "steps" | "seed">): TrialRun {
+  const subject = trial.subject === null ? undefined : catalogue.records.subject.get(trial.subject);
+  if (!subject) return { ok: false, steps: [], failed: -1, says: "It has no subject. Say who tries it.", play: null };
+  const play = new Play(catalogue, { subject, seed: trial.seed, supplied: true });
+  const steps: StepRun[] = [];
+  const watches: { readonly step: number; readonly watch: Watch }[] = [];
+  const fail = (failed: number, says: string): TrialRun => ({ ok: false, steps, failed, says, play });
+  play.advance(0);
+  for (const [k, step] of trial.steps.entries()) {
+    const outcome = does(play, step, (watch) => watches.push({ step: k, watch }));
+    const broken = watches.find(({ watch }) => watch.broken !== null);
+    if (play.halted) return fail(k, play.halted);
+    if (broken) {
+      const says = brokenSays(play, broken.watch);
+      steps.push({ tick: play.tick, ok: false, says });
+      return fail(broken.step, says);
+    }
+    const expects = step.does.is.startsWith("expect");
+    const ok = outcome.ok !== (step.refused && !expects);
+    const says = outcome.ok ? (step.refused ? "It was to be refused, and was not." : "") : outcome.says;
+    steps.push({ tick: play.tick, ok, says });
+    if (!ok) return fail(k, says);
+  }
+  play.finish();
+  return { ok: true, steps, failed: -1, says: "", play };
+}
+
+function brokenSays(play: Play, { holds, broken }: Watch): string {
+  const text = writeFormula(holds, "bearer", around(play.catalogue));
+  return `${text} did not hold at ${formatTicks(broken ?? 0, play.catalogue.pantry.ticksPerSecond)}.`;
+}
+
+/** One step; what must hold all the time is handed over to be watched. */
+export function does(play: Play, { does: step, holds }: Step, watch: (watch: Watch) => void): Outcome {
+  const { catalogue, bag } = play;
+  const { records } = catalogue;
+  const many = (times: number, one: () => Outcome): Outcome => {
+    for (let n = 0; n < times; n++) {
+      const outcome = one();
+      if (!outcome.ok) return times === 1 ? outcome : no(`${outcome.says} (${n + 1} of ${times})`);
+    }
+    return OK;
+  };
+  switch (step.is) {
+    case "wait":
+      play.advance(play.tick + step.ticks);
+      return OK;
+    case "be":
+      play.situation = step.situation;
+      return OK;
+    case "use":
+      return many(step.times, () => play.use(step.item, step.use));
+    case "use every":
+      return play.plan({ item: step.item, use: step.use, rule: { is: "every", ticks: step.every, from: play.tick } });
+    case "use whenever": {
+      const rule = holds === null ? ({ is: "ready" } as const) : ({ is: "whenever", holds } as const);
+      return play.plan({ item: step.item, use: step.use, rule });
+    }
+    case "stop":
+      play.stop(step.item);
+      return OK;
+    case "harm":
+      play.harm(step.resource, step.amount);
+      play.advance(play.tick);
+      return OK;
+    case "wear":
+      return play.wear(step.item);
+    case "take off":
+      return play.takeOff(step.item);
+    case "get": {
+      const put = bag.put(step.item, step.amount, play.owned(step.item) - bag.count(step.item));
+      return put.refused > 0 ? no(put.says) : OK;
+    }
+    case "drop": {
+      const item = records.item.get(step.item);
+      return bag.take(step.item, step.amount)
+        ? OK
+        : no(`There are ${sayQuantity(bag.count(step.item))} ${item?.name ?? ""} in the bag.`);
+    }
+    case "make": {
+      const recipe = records.recipe.get(step.recipe);
+      return recipe ? many(step.times, () => make(play, recipe)) : no("There is no such recipe.");
+    }
+    case "run": {
+      const source = records.source.get(step.source);
+      return source ? many(step.times, () => run(play, source)) : no("There is no such source.");
+    }
+    case "unload":
+      bag.unload();
+      return OK;
+    case "expect": {
+      if (holds === null) return no("Nothing is said that must hold.");
+      const now = play.reckoner.get(holds, "bearer")(about(play.user)) !== 0;
+      const text = () => writeFormula(holds, "bearer", around(catalogue));
+      if (!now) return no(`${text()} does not hold${valuesIn(play, holds)}.`);
+      if (step.when === "throughout") watch(play.watch(holds));
+      return OK;
+    }
+    case "expect item": {
+      const [inBag, stored] = [bag.count(step.item), bag.stored.get(step.item) ?? 0];
+      const there =
+        step.where === "in the bag" ? inBag : step.where === "stored" ? stored : play.owned(step.item) + stored;
+      const name = records.item.get(step.item)?.name ?? "";
+      return there + 1e-9 >= step.amount
+        ? OK
+        : no(`There are ${sayQuantity(there)} ${name} ${step.where}, not ${sayQuantity(step.amount)}.`);
+    }
+    case "expect condition": {
+      const name = records.condition.get(step.condition)?.name ?? "";
+      if (play.user.has(step.condition) !== step.absent) return OK;
+      return no(step.absent ? `The condition ${name} is there.` : `The condition ${name} is not there.`);
+    }
+  }
+}
+
+/** What the names in a formula stand at, in words: ": Vigour is 7.5". */
+function valuesIn(play: Play, holds: string): string {
+  const { catalogue, user } = play;
+  const seen = [...holds.matchAll(/"(?:most )?(stat|resource):([0-9a-z]{12})"/g)].map(([token, kind, id]) => {
+    const of = id as Id;
+    const value = kind === "stat" ? user.stat(of) : token.startsWith('"most') ? user.most(of) : user.resource(of);
+    const name = catalogue.records[kind as "stat" | "resource"].get(of)?.name ?? id;
+    return `${token.startsWith('"most') ? "most " : ""}${name} is ${sayQuantity(value)}`;
+  });
+  return seen.length ? `: ${[...new Set(seen)].join(", ")}` : "";
+}
