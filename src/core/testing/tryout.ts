@@ -11,7 +11,7 @@ import { keyFrom } from "../schema/names";
 import { pantry } from "./kitchen";
 
 /** The id of the record of a kind that `tried` made of a name. */
-export const idOf = (name: string): Id => keyFrom(name, "x").replace(/_/g, "").slice(0, 12).padEnd(12, "0") as Id;
+export const idOf = (name: string): Id => keyFrom(name, "x").replace(/_/g, "").slice(0, 12).padEnd(12, "z") as Id;
 
 type Given = { readonly [K in Kind]?: { readonly [name: string]: Partial<RecordOf<K>> } };
 
