@@ -69,6 +69,7 @@ export function itemCosts(readings: Readings, id: Id): ItemCosts | null {
   for (let k = network.consumers.start[item]; k < network.consumers.end[item]; k++) {
     const p = network.consumers.to[k];
     if (
+      compiled.behind(p)?.kind !== "recipe" ||
       !(network.flags[p] & SALVAGE) ||
       !processAt(compiled, p).spec.lines.some((l) => l.role === "ingredient" && l.item === id)
     )

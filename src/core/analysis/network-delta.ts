@@ -27,7 +27,7 @@ export interface NetworkDelta {
 }
 
 /** Edits that the network follows by itself, beside those of its contributors. */
-export const NETWORK_READS: readonly Kind[] = ["item", "type"];
+export const NETWORK_READS: readonly Kind[] = ["item", "type", "use", "table"];
 /** Edits after which it is compiled anew. */
 export const NETWORK_ANEW = ["currency", "pantry.ticksPerSecond"];
 

@@ -61,7 +61,7 @@ export class Compiled {
   process(p: number): Process | null {
     const there = this.behind(p);
     const record = there && recordAt(this.catalogue, there.kind, there.id);
-    const spec = record && this.of(there.kind)?.processes(record as never)[there.part];
+    const spec = record && this.of(there.kind)?.processes(record as never, this.catalogue)[there.part];
     return spec ? { kind: there.kind, record, spec } : null;
   }
   /** Kind, id and part of that record, which are quicker to come by. */
@@ -140,7 +140,7 @@ export function compile(catalogue: Catalogue, contributors = CONTRIBUTORS): Comp
   const numberOf = (id: Id) => given.get(id) as number;
   for (const { kind, processes } of contributors)
     for (const record of recordsOf(catalogue, kind).values())
-      for (const [part, spec] of processes(record as never).entries()) {
+      for (const [part, spec] of processes(record as never, catalogue).entries()) {
         listed.add(record.id, groupOf(contributors, kind, part));
         builder.add(describe(catalogue, numberOf, spec));
       }
@@ -235,7 +235,7 @@ export function describe(catalogue: Catalogue, numberOf: (id: Id) => number, spe
     level: spec.level,
     flags:
       (sort === "source" ? SOURCE : 0) |
-      (sort === "salvage" ? SALVAGE : 0) |
+      (sort === "salvage" || sort === "use" ? SALVAGE : 0) |
       (money > 0 ? 0 : !consumes ? FREE : uses === 0 && outs.length > 0 ? GAINS : 0),
   };
 }
@@ -258,6 +258,7 @@ export function follow(
   next: Catalogue,
   touched: Touched,
 ): { rewrites: Rewrite[]; added: number[]; removed: number[] } {
+  const before = compiled.catalogue;
   compiled.catalogue = next;
   const [added, removed]: [number[], number[]] = [[], []];
   for (const id of touched.get("item") ?? []) {
@@ -270,10 +271,10 @@ export function follow(
   }
   const rewrites: Rewrite[] = [];
   const numberOf = (id: Id) => compiled.numberOf(id) as number;
-  for (const { kind, processes } of compiled.contributors)
-    for (const id of touched.get(kind) ?? []) {
+  for (const { kind, processes, beside } of compiled.contributors)
+    for (const id of new Set([...(touched.get(kind) ?? []), ...(beside?.(before, next, touched) ?? [])])) {
       const record = recordAt(next, kind, id);
-      const specs = record ? processes(record as never) : [];
+      const specs = record ? processes(record as never, next) : [];
       const known = compiled.processesOf(kind, id);
       for (let part = 0; part < Math.max(specs.length, known.length); part++)
         rewrites.push({

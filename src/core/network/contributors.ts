@@ -1,5 +1,6 @@
 /** Who contributes processes to the network. A new contributor is one entry here. */
-import { type Contributor, contributor } from "./process";
+import { besideUses, besideTaught, teachers, useProcesses } from "./use-processes";
+import { type Contributor, contributor, type ProcessSpec } from "./process";
 
 const source = contributor({
   kind: "source",
@@ -8,22 +9,21 @@ const source = contributor({
   ],
 });
 
+/** One process; where uses teach it, one for each item that does, which must be at hand. */
 const recipe = contributor({
   kind: "recipe",
-  processes: ({ kind, status, lines, ticks, fee, feeCurrency, level, taughtBy }) =>
-    status === "retired"
-      ? []
-      : [
-          {
-            sort: kind,
-            lines,
-            needs: taughtBy === null ? [] : [taughtBy],
-            price: fee,
-            currency: feeCurrency,
-            ticks,
-            level: level ?? 0,
-          },
-        ],
+  processes(record, catalogue) {
+    const { kind, status, lines, ticks, fee, feeCurrency, level, taughtBy } = record;
+    if (status === "retired") return [];
+    const spec = { sort: kind, lines, price: fee, currency: feeCurrency, ticks, level: level ?? 0 };
+    if (taughtBy !== null) return [{ ...spec, needs: [taughtBy] }];
+    const by = teachers(catalogue, record.id);
+    return by.length ? by.map((item): ProcessSpec => ({ ...spec, needs: [item] })) : [{ ...spec, needs: [] }];
+  },
+  beside: besideTaught,
 });
 
-export const CONTRIBUTORS: readonly Contributor[] = [source, recipe];
+/** Uses that give something or leave something of the item. */
+const used = contributor({ kind: "item", processes: useProcesses, beside: besideUses });
+
+export const CONTRIBUTORS: readonly Contributor[] = [source, recipe, used];

@@ -1,12 +1,13 @@
 /** What one process is, and who contributes processes. */
+import type { Catalogue } from "../catalogue/catalogue";
 import type { AnyRecord, Kind, RecordOf } from "../kinds/index";
 import type { Line } from "../notation/line";
 import type { Id } from "../schema/id";
 
 /** A process in terms of records: what the network and the readings beside it are made of. */
 export interface ProcessSpec {
-  /** Brings things into the world, makes them of others, or takes one apart. */
-  readonly sort: "source" | "craft" | "salvage";
+  /** Brings things into the world, makes them of others, takes one apart, or uses one. */
+  readonly sort: "source" | "craft" | "salvage" | "use";
   readonly lines: readonly Line[];
   /** Items that must be at hand beside those of the lines, and are kept. */
   readonly needs: readonly Id[];
@@ -22,7 +23,9 @@ export interface ProcessSpec {
 export interface Contributor<K extends Kind = Kind> {
   readonly kind: K;
   /** In an order that stands: the n-th of a record is followed as its n-th. */
-  processes(record: RecordOf<K>): readonly ProcessSpec[];
+  processes(record: RecordOf<K>, catalogue: Catalogue): readonly ProcessSpec[];
+  /** Records whose processes may be others because records of other kinds are. */
+  beside?(before: Catalogue, next: Catalogue, touched: ReadonlyMap<Kind, ReadonlySet<Id>>): Iterable<Id>;
 }
 /** Keeps the kind of a contributor and its records together. */
 export const contributor = <K extends Kind>(of: Contributor<K>): Contributor => of as unknown as Contributor;

@@ -4,7 +4,8 @@ import { toNumber } from "../numbers/fraction";
 import { seeded } from "../numbers/seeded";
 import { line } from "../notation/line";
 import type { Id } from "../schema/id";
-import { ANYTHING, type Box, boxOfLines, distributionOf, holdsItself, means, roller, thingsIn } from "./chance-box";
+import { ANYTHING, type Box, boxOfLines, holdsItself, means, thingsIn } from "../network/box";
+import { distributionOf, roller } from "./chance-box";
 
 const id = (name: string) => name.padEnd(12, "0") as Id;
 const item = (name: string) => ({ is: "item" as const, item: id(name) });

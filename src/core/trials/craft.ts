@@ -6,7 +6,8 @@ import type { Recipe, Source, Use } from "../kinds/index";
 import type { Line } from "../notation/line";
 import { sayQuantity } from "../numbers/format";
 import type { Id } from "../schema/id";
-import { boxOfLines, roller, splitThing, thingsIn } from "./chance-box";
+import { boxOfLines, splitThing, thingsIn } from "../network/box";
+import { roller } from "./chance-box";
 import type { Outcome, Play } from "./play";
 
 const no = (says: string): Outcome => ({ ok: false, says });

@@ -13,7 +13,8 @@ import { sayQuantity } from "../numbers/format";
 import type { Id } from "../schema/id";
 import { Bag } from "./bag";
 import { type ActiveCondition, Body, speaking } from "./body";
-import { roller, splitThing, thingsIn } from "./chance-box";
+import { splitThing, thingsIn } from "../network/box";
+import { roller } from "./chance-box";
 import { about, Reckoner } from "./reckon";
 import { roomOf, wearProblem } from "./worn";
 

@@ -1,9 +1,9 @@
 /** Formulas of a pantry, evaluated for characters and items as they are at a moment. */
 import type { Catalogue } from "../catalogue/catalogue";
-import { held, heldOwn, heldStat } from "../catalogue/inheritance";
+import { itemNumber } from "../catalogue/item-number";
 import { compiled, type Evaluator } from "../formulas/compiled";
 import { formulaOf } from "../formulas/field";
-import { type Scope, type Variable, variableOf } from "../formulas/scope";
+import { type Scope, variableOf } from "../formulas/scope";
 import type { Item } from "../kinds/index";
 import type { Id } from "../schema/id";
 
@@ -24,20 +24,6 @@ export interface Speaking {
 export const about = (figure: Figure, item: Item | null = null): Speaking => ({ user: figure, target: figure, item });
 
 type Getter = (of: Speaking) => number;
-
-/** The number that an item has by a name of a formula; 0 where it has none. A duration is in seconds. */
-export function itemNumber(catalogue: Catalogue, item: Item | null, { kind, id, plain }: Variable): number {
-  if (!item) return 0;
-  if (kind === "stat") return id ? (heldStat(catalogue, item, id).value ?? 0) : 0;
-  if (kind === "field") {
-    const value = id ? heldOwn(catalogue, item, id).value : null;
-    if (typeof value !== "number") return 0;
-    const isTime = id !== null && catalogue.records.field.get(id)?.form === "duration";
-    return isTime ? value / catalogue.pantry.ticksPerSecond : value;
-  }
-  const field = ({ level: "level", mass: "mass", "buy price": "buy", "sell price": "sell" } as const)[plain as "level"];
-  return Number(held(catalogue, item, field).value ?? 0);
-}
 
 function getterOf(catalogue: Catalogue, token: string): Getter {
   const variable = variableOf(token);

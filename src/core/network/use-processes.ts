@@ -1,0 +1,184 @@
+/** What uses are to the network: an item goes, and what it gives, draws or leaves comes. */
+import type { Catalogue } from "../catalogue/catalogue";
+import { itemNumber } from "../catalogue/item-number";
+import type { Index } from "../catalogue/persistent-map";
+import { itemsBelow } from "../catalogue/types";
+import { type HeldUse, usesOf } from "../catalogue/uses";
+import { compiled } from "../formulas/compiled";
+import { formulaOf } from "../formulas/field";
+import { variableOf } from "../formulas/scope";
+import type { Item, Kind, Use } from "../kinds/index";
+import { type Line, line } from "../notation/line";
+import type { Id } from "../schema/id";
+import { levelsOf, means, splitThing } from "./box";
+import type { ProcessSpec } from "./process";
+
+/** Most items that teach one recipe and count as ways to learn it. */
+const MOST_TEACHERS = 20;
+/** Most levels at which a use is a process of its own. */
+const MOST_LEVELS = 12;
+
+/** The uses that teach each recipe. */
+const TEACHING: Index<Use, ReadonlyMap<Id, readonly Use[]>> = {
+  build(uses) {
+    const by = new Map<Id, Use[]>();
+    for (const use of uses.values())
+      for (const { does } of use.effects)
+        if (does.is === "teach") by.set(does.recipe, [...(by.get(does.recipe) ?? []), use]);
+    return by;
+  },
+  follow: () => null,
+};
+
+/** Items that teach a recipe when they are used, in order of id. */
+export function teachers(catalogue: Catalogue, recipe: Id): Id[] {
+  if (!catalogue.records.use.size) return [];
+  const uses = catalogue.records.use.index(TEACHING).get(recipe) ?? [];
+  const items = uses.flatMap((use) => [...ownersOf(catalogue, use)]);
+  return [...new Set(items)]
+    .filter((id) => {
+      const item = catalogue.records.item.get(id);
+      return item && item.status !== "retired" && usesOf(catalogue, item).some((u) => teaches(u, recipe));
+    })
+    .sort()
+    .slice(0, MOST_TEACHERS);
+}
+const teaches = (use: HeldUse, recipe: Id): boolean =>
+  use.effects.some(({ does }) => does.is === "teach" && does.recipe === recipe);
+
+function* ownersOf(catalogue: Catalogue, use: Use): Generator<Id> {
+  if (use.item !== null) yield use.item;
+  else if (use.type !== null) yield* itemsBelow(catalogue, new Set([use.type]));
+}
+
+/**
+ * One process for each use of an item that gives, draws or leaves something, in the order of its uses; where tables give
+ * other things from some level on, one for each such level.
+ */
+export function useProcesses(item: Item, catalogue: Catalogue): readonly ProcessSpec[] {
+  if (item.status === "retired" || !catalogue.records.use.size) return [];
+  return usesOf(catalogue, item).flatMap((use) => {
+    if (use.leaves === null && !use.effects.some(({ does }) => does.is === "draw" || does.is === "give")) return [];
+    const inputs = inputsOf(catalogue, item, use);
+    const charge = use.effects.find(({ does }) => does.is === "charge");
+    const price = charge ? (amountOf(catalogue, item, charge.amount) ?? 0) : 0;
+    return levelsIn(catalogue, use).flatMap((level): ProcessSpec[] => {
+      const outputs = outputsOf(catalogue, item, use, level);
+      if (!outputs.length) return [];
+      return [
+        {
+          sort: "use",
+          lines: [...inputs, ...outputs],
+          needs: [],
+          price: Math.max(0, price),
+          currency: charge?.does.is === "charge" ? charge.does.currency : null,
+          ticks: use.windup,
+          level,
+        },
+      ];
+    });
+  });
+}
+
+/** An amount over the item and pantry values alone; null where it hangs on who uses it. */
+function amountOf(catalogue: Catalogue, item: Item, kept: string | null): number | null {
+  if (kept === null) return 1;
+  const tree = formulaOf(kept, "use");
+  if (!tree) return null;
+  let known = true;
+  const values: number[] = [];
+  const evaluate = compiled(tree, (token) => {
+    const variable = variableOf(token);
+    if (variable?.kind === "constant" && variable.id)
+      return values.push(catalogue.records.constant.get(variable.id)?.value ?? 0) - 1;
+    if (variable?.who !== "item") known = false;
+    return values.push(variable ? itemNumber(catalogue, item, variable) : 0) - 1;
+  });
+  const value = known ? evaluate(values) : Number.NaN;
+  return Number.isFinite(value) ? value : null;
+}
+
+function levelsIn(catalogue: Catalogue, use: HeldUse): number[] {
+  const levels = new Set([use.level]);
+  for (const { does } of use.effects) {
+    const table = does.is === "draw" ? catalogue.records.table.get(does.table) : undefined;
+    for (const level of table ? levelsOf(table, catalogue.records.table, use.level, MOST_LEVELS) : [])
+      levels.add(level);
+  }
+  return [...levels].sort((a, b) => a - b).slice(0, MOST_LEVELS);
+}
+
+function inputsOf(catalogue: Catalogue, item: Item, use: HeldUse): Line[] {
+  const own =
+    use.fate === "used up"
+      ? line("ingredient", item.id, use.count)
+      : line("tool", item.id, 1, 1, 1, use.fate === "worn" ? use.count : null);
+  const taken = use.effects.flatMap(({ does, amount, chance }) => {
+    const n = does.is === "take" ? amountOf(catalogue, item, amount) : null;
+    return does.is === "take" && n !== null && n > 0 ? [line("ingredient", does.item, n, n, chance)] : [];
+  });
+  return [own, ...taken];
+}
+
+function outputsOf(catalogue: Catalogue, item: Item, use: HeldUse, level: number): Line[] {
+  const outputs = use.effects.flatMap(({ does, amount, chance }): Line[] => {
+    const n = does.is === "draw" || does.is === "give" ? amountOf(catalogue, item, amount) : null;
+    if (n === null || n <= 0) return [];
+    if (does.is === "give") return [line("output", does.item, n, n, chance)];
+    const table = does.is === "draw" ? catalogue.records.table.get(does.table) : undefined;
+    if (!table) return [];
+    return [...means(table, catalogue.records.table, level)].flatMap(([thing, mean]) => {
+      const { kind, id } = splitThing(thing);
+      return kind === "item" ? [line("output", id, low(mean * n * chance))] : [];
+    });
+  });
+  const share = use.fate === "worn" ? 1 / use.count : 1;
+  const left =
+    use.leaves === null || use.fate === "kept"
+      ? []
+      : [line("output", use.leaves, use.fate === "used up" ? use.count : 1, undefined, share)];
+  return [...outputs, ...left].filter((l) => l.min > 0);
+}
+
+/** A mean of chances, never more than it is: what is rounded up could seem to be a gain. */
+const low = (mean: number): number => Number((mean * (1 - 1e-13)).toPrecision(12));
+
+/** Kinds on which the processes of uses hang, beside items and uses. */
+const BESIDE: readonly Kind[] = ["table", "constant", "stat", "field"];
+
+/** Items whose uses may do something else. */
+export function* besideUses(
+  before: Catalogue,
+  next: Catalogue,
+  touched: ReadonlyMap<Kind, ReadonlySet<Id>>,
+): Generator<Id> {
+  const uses = new Set<Use>();
+  for (const catalogue of [before, next])
+    for (const id of touched.get("use") ?? []) {
+      const use = catalogue.records.use.get(id);
+      if (use) uses.add(use);
+    }
+  if (BESIDE.some((kind) => touched.has(kind)))
+    for (const use of next.records.use.values())
+      if (use.effects.some(({ does }) => does.is === "draw" || does.is === "give" || does.is === "take")) uses.add(use);
+  for (const use of uses) yield* ownersOf(next, use);
+  const types = touched.get("type");
+  if (types && (before.records.use.size || next.records.use.size)) yield* itemsBelow(next, types);
+}
+
+/** Recipes that uses teach now or taught before. */
+export function* besideTaught(
+  before: Catalogue,
+  next: Catalogue,
+  touched: ReadonlyMap<Kind, ReadonlySet<Id>>,
+): Generator<Id> {
+  if (!before.records.use.size && !next.records.use.size) return;
+  for (const catalogue of [before, next]) {
+    for (const id of touched.get("use") ?? [])
+      for (const { does } of catalogue.records.use.get(id)?.effects ?? [])
+        if (does.is === "teach" && next.records.recipe.has(does.recipe)) yield does.recipe;
+    // Another item of a type, or one that retires, may teach what its type's uses do.
+    if (touched.has("item") || touched.has("type"))
+      for (const id of catalogue.records.use.index(TEACHING).keys()) if (next.records.recipe.has(id)) yield id;
+  }
+}
