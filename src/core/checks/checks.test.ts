@@ -46,7 +46,13 @@ describe("checks", () => {
 
   it("stand in the checklist, in its order, each with settings that are a pantry's", () => {
     expect(CHECKS.map((c) => c.id)).toEqual(RULE_IDS);
-    expect(Object.keys(CHECK_SETTINGS)).toEqual(["priceFloor", "salvageCeiling"]);
+    expect(Object.keys(CHECK_SETTINGS)).toEqual([
+      "priceFloor",
+      "salvageCeiling",
+      "uptimeCeiling",
+      "crateFloor",
+      "crateCeiling",
+    ]);
     for (const [name, field] of Object.entries(CHECK_SETTINGS)) expect(definition("pantry").fields[name]).toBe(field);
   });
 

@@ -5,14 +5,16 @@ import { lineage } from "../catalogue/tree";
 import type { Id } from "../schema/id";
 import { perRecord, ref } from "./check";
 import { holdersBeside } from "./holders";
+import { usedBeside, usesIn } from "./used";
 
-/** An item that players can have and do nothing with: no recipe takes it, nobody buys it, it is not worn and says no stat. */
+/** An item that players can have and do nothing with: no recipe takes it, nobody buys it, it is not worn, not used and says no stat. */
 export const deadEnd = perRecord<"item">({
   id: "dead-end",
   reads: [],
   per: ["item"],
   *also({ catalogue }, _, edits) {
     yield* holdersBeside(catalogue, edits);
+    yield* usedBeside(catalogue, edits, []);
     for (const edit of edits)
       if (edit.kind === "recipe" && edit.op === "set" && edit.field === "taughtBy")
         for (const id of [edit.from, edit.to]) if (id !== null) yield id as Id;
@@ -25,6 +27,7 @@ export const deadEnd = perRecord<"item">({
     // What can't be had is another check's.
     if (!reach.items[i] || consumers.end[i] > consumers.start[i]) return;
     if ((soldFor(catalogue, item) ?? 0) > 0 || held(catalogue, item, "slot").value !== null) return;
+    if (usesIn(catalogue, item).length) return;
     const measured = [item, ...lineage(catalogue, item.type)].some(({ stats }) => Object.keys(stats).length > 0);
     if (measured || statsOfItem(catalogue, item)) return;
     // What made it is no use of it.
@@ -37,7 +40,7 @@ export const deadEnd = perRecord<"item">({
         return;
     yield {
       subject: ref(catalogue, "item", item.id),
-      says: `${item.name} can be had, but is good for nothing: no recipe takes it, nobody buys it, it is not worn and has no stats.`,
+      says: `${item.name} can be had, but is good for nothing: no recipe takes it, nobody buys it, it is not worn or used and has no stats.`,
       evidence: { type: "names", names: [item.name] },
       fixes: [{ says: `Open ${item.name} and give it a use or a price`, do: "open", kind: "item", id: item.id }],
     };

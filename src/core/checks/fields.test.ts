@@ -116,7 +116,10 @@ describe("checks of what items have", () => {
   it("find what is good for nothing, used by nothing, not described or without a picture", () => {
     const { catalogue, eel } = world();
     const extra = must(catalogue, [add("tag", made("tag", "Odd")), add("slot", made("slot", "Belt"))]);
-    expect(says(extra)).toEqual(["orphan: Nothing uses the slot Belt.", "orphan: Nothing uses the tag Odd."]);
+    expect(says(extra)).toEqual([
+      "slot-unfit: Nothing fits Belt: no item is worn there.",
+      "orphan: Nothing uses the tag Odd.",
+    ]);
     expect(says(set(set(catalogue, eel, "description", " "), eel, "icon", null))).toEqual([
       "no-description: Smoked eel has no description.",
     ]);
@@ -124,7 +127,7 @@ describe("checks of what items have", () => {
     expect(says(set(catalogue, salt, "icon", null))).toEqual(["no-icon: Salt has no icon."]);
     const idle = kitchen("gather Eel in 20s");
     expect(says(idle).filter((s) => !s.startsWith("orphan"))).toEqual([
-      "dead-end: Eel can be had, but is good for nothing: no recipe takes it, nobody buys it, it is not worn and has no stats.",
+      "dead-end: Eel can be had, but is good for nothing: no recipe takes it, nobody buys it, it is not worn or used and has no stats.",
     ]);
     expect(says(set(idle, item(idle, "Eel").id, "sell", 2)).filter((s) => !s.startsWith("orphan"))).toEqual([]);
   });

@@ -26,6 +26,13 @@ import { sameInputs } from "./same-inputs";
 import { statOutOfRange } from "./stat-out-of-range";
 import { needsItself, stuckLoop } from "./stuck-loop";
 import { stubInUse } from "./stub-in-use";
+import { againstBetter, conditionNeverEnds, conditionUnapplied, oppositeConditions } from "./conditions";
+import { formulaFaults } from "./formula-faults";
+import { containerPays, entryNeverComes, tableInItself } from "./tables";
+import { trialFails } from "./trial-fails";
+import { displayDiffers, neverMatters, resourceNobodyHas, restoresTooMuch } from "./use-amounts";
+import { alwaysOn, cooldownOverridden, usableForEver, useNowhere, useWithoutEffect } from "./use-limits";
+import { slotUnfit, wornWithoutSlot } from "./worn";
 import { unobtainable } from "./unobtainable";
 import { valueOutOfRange } from "./value-out-of-range";
 
@@ -42,6 +49,26 @@ export const CHECKS: readonly Check[] = [
   unobtainable,
   priceBelowCost,
   salvageOverCost,
+  trialFails,
+  usableForEver,
+  useNowhere,
+  useWithoutEffect,
+  alwaysOn,
+  cooldownOverridden,
+  resourceNobodyHas,
+  restoresTooMuch,
+  neverMatters,
+  displayDiffers,
+  conditionNeverEnds,
+  conditionUnapplied,
+  oppositeConditions,
+  againstBetter,
+  containerPays,
+  entryNeverComes,
+  tableInItself,
+  formulaFaults,
+  wornWithoutSlot,
+  slotUnfit,
   gatedAbove,
   sameInputs,
   retiredInUse,

@@ -6,8 +6,20 @@ import type { Id } from "../schema/id";
 import { pathOf } from "../schema/record";
 import { type Fix, perRecord, ref } from "./check";
 
-/** What is there to be referred to. Situations wait for what is used in them. */
-const SERVES = ["rarity", "stat", "tag", "slot", "cooldown", "type"] as const;
+/** What is there to be referred to. */
+const SERVES = [
+  "rarity",
+  "stat",
+  "tag",
+  "cooldown",
+  "situation",
+  "constant",
+  "resource",
+  "signal",
+  "exclusion",
+  "type",
+  "table",
+] as const;
 type Serves = (typeof SERVES)[number];
 
 /** A tag, stat, type and the like that nothing in the pantry refers to. */

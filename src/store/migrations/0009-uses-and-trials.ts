@@ -898,8 +898,13 @@ export class UsesAndTrials extends Migration {
     this.addSql(
       `alter table "trial_step_holds_name" add constraint "trial_step_holds_name_to_constant_id_foreign" foreign key ("pantry_id", "to_constant_id") references "constant" ("pantry_id", "id") on update cascade on delete no action deferrable initially deferred`,
     );
-    this.addSql(`alter table "pantry" add column "overflow" varchar(10) not null default 'stored'`);
+    this.addSql(
+      `alter table "pantry" add column "overflow" varchar(10) not null default 'stored', add column "uptime_ceiling" double precision not null default 1, add column "crate_floor" double precision not null default 1, add column "crate_ceiling" double precision not null default 1`,
+    );
     this.addSql(`alter table "pantry" alter column "overflow" drop default`);
+    this.addSql(`alter table "pantry" alter column "uptime_ceiling" drop default`);
+    this.addSql(`alter table "pantry" alter column "crate_floor" drop default`);
+    this.addSql(`alter table "pantry" alter column "crate_ceiling" drop default`);
     this.addSql(`alter table "item_type" add column "room" int null, add column "carries" double precision null`);
     this.addSql(`alter table "item" add column "room" int null, add column "carries" double precision null`);
   }

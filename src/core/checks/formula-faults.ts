@@ -1,0 +1,188 @@
+/** Formulas that name what is never set, divide by zero, or fall below zero where nothing may. */
+import type { Catalogue } from "../catalogue/catalogue";
+import { held, heldOwn, heldStat } from "../catalogue/inheritance";
+import { around } from "../catalogue/surroundings";
+import { itemsBelow } from "../catalogue/types";
+import { formulaOf, writeFormula } from "../formulas/field";
+import { namesOf, type Range, witnesses } from "../formulas/ranges";
+import { type Scope, variableOf, writtenNames } from "../formulas/scope";
+import type { Item, Kind } from "../kinds/index";
+import { list, sayQuantity } from "../numbers/format";
+import type { Id } from "../schema/id";
+import { type FindingDraft, perRecord, ref } from "./check";
+import { standing } from "./used";
+
+/** A formula of a record. */
+interface Written {
+  readonly scope: Scope;
+  readonly kept: string;
+  /** What it says, in a sentence: "the amount of effect 2". */
+  readonly what: string;
+  /** Whether it may come to less than nothing. */
+  readonly signed: boolean;
+  /** Items that it is evaluated for. */
+  readonly items: () => Iterable<Item>;
+}
+const HOLDERS = ["use", "condition", "resource", "subject"] as const;
+const NAMED: readonly Kind[] = ["stat", "resource", "field", "constant", "item", "type", "subject", ...HOLDERS];
+
+function* formulasOf(catalogue: Catalogue, kind: Kind, id: Id): Generator<Written> {
+  const { records } = catalogue;
+  const nobody = () => [];
+  if (kind === "use") {
+    const use = records.use.get(id);
+    const items = function* () {
+      const ids = use?.item ? [use.item] : use?.type ? itemsBelow(catalogue, new Set([use.type])) : [];
+      for (const each of ids) {
+        const item = records.item.get(each);
+        if (item && item.status !== "retired") yield item;
+      }
+    };
+    for (const [k, { amount, does }] of (use?.effects ?? []).entries())
+      if (amount !== null)
+        yield {
+          scope: "use",
+          kept: amount,
+          what: `the amount of effect ${k + 1}`,
+          signed: does.is === "change",
+          items,
+        };
+  }
+  const condition = kind === "condition" ? records.condition.get(id) : undefined;
+  for (const { stat, how, by } of condition?.changes ?? [])
+    if (by !== null)
+      yield {
+        scope: "bearer",
+        kept: by,
+        what: `the change of ${records.stat.get(stat)?.name}`,
+        signed: how !== "multiply",
+        items: nobody,
+      };
+  for (const { resource, amount } of condition?.pulses ?? [])
+    if (amount !== null)
+      yield {
+        scope: "bearer",
+        kept: amount,
+        what: `the pulse on ${records.resource.get(resource)?.name}`,
+        signed: true,
+        items: nobody,
+      };
+  const resource = kind === "resource" ? records.resource.get(id) : undefined;
+  if (resource) {
+    const { most, start, recovery } = resource;
+    if (most !== null) yield { scope: "stats", kept: most, what: "its most", signed: resource.min < 0, items: nobody };
+    if (start !== null)
+      yield { scope: "stats", kept: start, what: "its start", signed: resource.min < 0, items: nobody };
+    if (recovery !== null)
+      yield { scope: "recovery", kept: recovery, what: "its recovery", signed: true, items: nobody };
+  }
+  const subject = kind === "subject" ? records.subject.get(id) : undefined;
+  for (const [stat, kept] of Object.entries(subject?.stats ?? {}))
+    if (kept !== null)
+      yield { scope: "level", kept, what: `its ${records.stat.get(stat as Id)?.name}`, signed: true, items: nobody };
+}
+
+/** From which to which value a name goes: of its definition, else what is found in the pantry; null: it is never set. */
+function rangeOf(catalogue: Catalogue, token: string, items: () => Iterable<Item>): Range | null {
+  const variable = variableOf(token);
+  if (!variable) return null;
+  const { who, kind, id, plain, most } = variable;
+  const { records } = catalogue;
+  const { bodies } = standing(catalogue);
+  const seen: number[] = [];
+  const between = (min: number | null, max: number | null, whole = false): Range | null => {
+    if (!seen.length) return null;
+    return { min: min ?? Math.min(...seen), max: max ?? Math.max(...seen), whole };
+  };
+  if (kind === "constant" && id) {
+    const of = records.constant.get(id);
+    return of ? { min: of.value, max: of.value } : null;
+  }
+  if (who === "item") {
+    const field = kind === "field" && id ? records.field.get(id) : undefined;
+    for (const item of items()) {
+      const value =
+        kind === "stat" && id
+          ? heldStat(catalogue, item, id).value
+          : kind === "field" && id
+            ? heldOwn(catalogue, item, id).value
+            : held(
+                catalogue,
+                item,
+                ({ level: "level", mass: "mass", "buy price": "buy", "sell price": "sell" } as const)[plain as "level"],
+              ).value;
+      if (typeof value === "number")
+        seen.push(field?.form === "duration" ? value / catalogue.pantry.ticksPerSecond : value);
+    }
+    const stat = kind === "stat" && id ? records.stat.get(id) : undefined;
+    return between(null, null, stat?.form === "whole" || plain === "level");
+  }
+  if (kind === null) return { min: 1, max: Math.max(100, ...bodies.map((b) => b.level)), whole: true };
+  if (kind === "stat" && id) {
+    const stat = records.stat.get(id);
+    for (const body of bodies) {
+      const total = body.total(id);
+      if (total.shares.length) seen.push(total.value);
+    }
+    for (const item of records.item.values()) {
+      const worn = Object.hasOwn(item.stats, id) && held(catalogue, item, "slot").value !== null;
+      if (worn) seen.push(item.stats[id], 0);
+    }
+    return between(stat?.min ?? null, stat?.max ?? null, stat?.form === "whole");
+  }
+  const resource = kind === "resource" && id ? records.resource.get(id) : undefined;
+  if (!resource) return null;
+  for (const body of bodies) if (body.pool(resource.id)) seen.push(body.most(resource.id));
+  if (!seen.length) return null;
+  return most ? between(null, null) : { min: resource.min, max: Math.max(...seen) };
+}
+
+/** A formula that names what nothing sets, divides by zero, or falls below zero, with values that show it. */
+export const formulaFaults = perRecord<(typeof HOLDERS)[number]>({
+  id: "formula-faults",
+  reads: [],
+  per: HOLDERS,
+  also: ({ catalogue }, _, edits) =>
+    edits.some(
+      (e) => NAMED.includes(e.kind as Kind) && !(e.op === "set" && ["note", "description", "icon"].includes(e.field)),
+    )
+      ? HOLDERS.flatMap((kind) => [...catalogue.records[kind].keys()])
+      : [],
+  *at({ catalogue }, record, kind) {
+    for (const written of formulasOf(catalogue, kind, record.id)) {
+      const tree = formulaOf(written.kept, written.scope);
+      if (!tree || tree.is === "number") continue;
+      const here = around(catalogue);
+      const name = writtenNames(written.scope, here);
+      const ranges = new Map<string, Range>();
+      const unset: string[] = [];
+      for (const token of namesOf(tree)) {
+        const range = rangeOf(catalogue, token, written.items);
+        if (range) ranges.set(token, range);
+        else unset.push(name(token));
+      }
+      const text = writeFormula(written.kept, written.scope, here);
+      if (unset.length) yield finding("unset", `names ${list(unset)}, which nothing sets`, []);
+      const faults = witnesses(tree, (token) => ranges.get(token) ?? { min: 0, max: 0 }, !written.signed);
+      // What is never set counts as 0: what it does then is told with that.
+      for (const { says, at, value } of unset.length ? [] : faults) {
+        const where = [...at].map(([token, v]) => `${name(token)} ${sayQuantity(v)}`);
+        const rows = [...at].map(([token, v]) => ({ label: name(token), value: v }));
+        yield finding(
+          says,
+          `${says} where ${list(where)}${says === "falls below zero" ? ` (${sayQuantity(value)})` : ""}`,
+          rows,
+        );
+      }
+
+      function finding(sort: string, says: string, rows: { label: string; value: number }[]): FindingDraft {
+        return {
+          subject: [ref(catalogue, kind, record.id)],
+          says: `${record.name}: ${written.what}, ${text}, ${says}.`,
+          evidence: rows.length ? { type: "amounts", unit: "", rows } : { type: "names", names: [text, sort] },
+          fixes: [{ says: `Open ${record.name}`, do: "open", kind, id: record.id }],
+        };
+      }
+    }
+  },
+});

@@ -1,0 +1,289 @@
+/** The classic mistakes of uses, conditions, tables and trials, each with its number; followed as looked for anew. */
+import { describe, expect, it } from "vitest";
+import { readingsOf } from "../analysis/readings";
+import type { Catalogue } from "../catalogue/catalogue";
+import { type Edit, setField } from "../catalogue/edit";
+import { around } from "../catalogue/surroundings";
+import { Engine } from "../engine/engine";
+import type { Kind } from "../kinds/index";
+import { line } from "../notation/line";
+import { parseSteps } from "../notation/trial-line";
+import type { Id } from "../schema/id";
+import { must } from "../testing/kitchen";
+import { idOf, kept, tried, withMore, withUses } from "../testing/tryout";
+import { findingsOf } from "./index";
+import { editsOf } from "./mend";
+
+const entry = (name: string, min = 1, max = min) => ({
+  what: { is: "item" as const, item: idOf(name) },
+  min,
+  max,
+  from: null,
+  to: null,
+});
+const SHOWN = { status: "ready" as const, icon: "crock", description: "For tests.", sell: 1 };
+const bought = (name: string, price: number) => ({
+  [`Buy ${name}`]: { kind: "shop" as const, price, lines: [line("output", idOf(name))] },
+});
+
+/** Mara holds 100 vigour at most; everything can be bought and sold, so that nothing else is found. */
+const base = tried(
+  {
+    stat: { Grip: {}, "Stroke time": { better: "lower" }, Vigour: {} },
+    resource: { Vigour: { most: "100" }, Breath: { most: "50" } },
+    cooldown: { Tonics: { ticks: 600 } },
+    slot: { Hands: {} },
+    situation: { Aboard: {} },
+    exclusion: { Weather: {} },
+    item: {
+      Pie: SHOWN,
+      Tonic: { ...SHOWN, cooldown: idOf("Tonics") },
+      Crate: SHOWN,
+      Rope: SHOWN,
+      Mitts: { ...SHOWN, slot: idOf("Hands"), stats: { [idOf("Grip")]: 2 } },
+    },
+    source: {
+      ...bought("Pie", 2),
+      ...bought("Tonic", 2),
+      ...bought("Crate", 10),
+      ...bought("Rope", 1),
+      ...bought("Mitts", 4),
+    },
+    subject: { Mara: { resources: [idOf("Vigour")], slots: [idOf("Hands")], stats: { [idOf("Grip")]: "10" } } },
+  },
+  { priceFloor: 0 },
+);
+/** Stats and situations that nothing uses are another check's. */
+const says = (catalogue: Catalogue) =>
+  findingsOf(catalogue, readingsOf(catalogue)).flatMap((f) => (f.rule === "orphan" ? [] : [`${f.rule}: ${f.says}`]));
+const withLine = (lines: { readonly [item: string]: readonly string[] }, more: Parameters<typeof withMore>[1] = {}) =>
+  withUses(withMore(base, more), lines);
+const set = (catalogue: Catalogue, kind: Kind, id: Id, path: string, to: unknown) =>
+  must(catalogue, [setField(catalogue, kind, id, path, to as never)]);
+
+/** Every mistake, by rule: what makes it, what is said of it, and what mends it. */
+const MISTAKES: { readonly [rule: string]: readonly [Catalogue, RegExp, (c: Catalogue) => Edit] } = {
+  "usable-for-ever": [
+    withLine({ Pie: ["Sniff: restores 1 Vigour, kept"] }),
+    /^Sniff of Pie keeps the item and is ready again at once: it can be used for ever\.$/,
+    (c) => setField(c, "use", idOf("Sniff Pie"), "wait", 50),
+  ],
+  "use-nowhere": [
+    withLine({ Pie: ["Eat: restores 1 Vigour, nowhere"] }),
+    /^Eat of Pie is allowed nowhere: no situation is ticked\.$/,
+    (c) => setField(c, "use", idOf("Eat Pie"), "situations", [idOf("Aboard")]),
+  ],
+  "use-without-effect": [
+    withLine({ Pie: ["Eat: used up"] }),
+    /^Eat of Pie has no effect\.$/,
+    (c) => setField(c, "use", idOf("Eat Pie"), "leaves", idOf("Rope")),
+  ],
+  "always-on": [
+    withLine({ Tonic: ["Drink: Steady"] }, { condition: { Steady: { ticks: 750 } } }),
+    /^Steady of Drink of Tonic lasts 75s and it is ready again in 60s with Tonics: it is on 100% of the time\.$/,
+    (c) => setField(c, "cooldown", idOf("Tonics"), "ticks", 751),
+  ],
+  "cooldown-overridden": [
+    withLine({ Tonic: ["Drink: restores 5 Vigour, ready in 5s"] }),
+    /^Drink of Tonic is ready again in 5s; its group Tonics waits 60s\.$/,
+    (c) => setField(c, "use", idOf("Drink Tonic"), "wait", null),
+  ],
+  "resource-nobody-has": [
+    withLine({ Pie: ["Eat: restores 5 Breath"] }),
+    /^Eat of Pie restores Breath, which no subject has\.$/,
+    (c) => setField(c, "subject", idOf("Mara"), "resources", [idOf("Vigour"), idOf("Breath")]),
+  ],
+  "restores-too-much": [
+    withLine({ Pie: ["Eat: restores 40 Vigour every 1s for 4s"] }),
+    /^Eat of Pie restores 160 Vigour; nobody holds more than 100 \(Mara\): 37\.5% is always wasted\.$/,
+    (c) => setField(c, "resource", idOf("Vigour"), "most", "160"),
+  ],
+  "never-matters": [
+    withLine({ Pie: ["Eat: restores 4 Vigour every 10s for 4s"] }),
+    /^Effect 1 of Eat of Pie can never matter: it goes on for 4s and comes every 10s\.$/,
+    (c) =>
+      setField(c, "use", idOf("Eat Pie"), "effects", [
+        {
+          does: { is: "restore", resource: idOf("Vigour"), share: false, every: 10, lasting: 40 },
+          amount: "4",
+          chance: 1,
+        },
+      ] as never),
+  ],
+  "display-differs": [
+    set(withLine({ Pie: ["Eat: restores 42 Vigour"] }), "item", idOf("Pie"), `stats.${idOf("Vigour")}`, 40),
+    /^The stat Vigour of Pie says 40 Vigour; Eat restores 42\.$/,
+    (c) => setField(c, "item", idOf("Pie"), `stats.${idOf("Vigour")}`, 42),
+  ],
+  "condition-never-ends": [
+    withLine({ Tonic: ["Drink: Sworn"] }, { condition: { Sworn: { ticks: null } } }),
+    /^Sworn lasts until it is cleared, and nothing clears it: Drink would apply it for ever\.$/,
+    (c) => setField(c, "condition", idOf("Sworn"), "ticks", 100),
+  ],
+  "condition-unapplied": [
+    withLine({}, { condition: { Lost: { ticks: 100 } } }),
+    /^Nobody applies Lost: no use has it as an effect\.$/,
+    (c) => ({ op: "remove", kind: "condition", record: c.records.condition.get(idOf("Lost")) as never }),
+  ],
+  "opposite-conditions": [
+    withLine(
+      { Tonic: ["Drink: Soaked, Dry"] },
+      {
+        condition: {
+          Soaked: { ticks: 100, exclusion: idOf("Weather") },
+          Dry: { ticks: 100, exclusion: idOf("Weather") },
+        },
+      },
+    ),
+    /^Drink of Tonic applies Soaked and Dry, of which one displaces the other\.$/,
+    (c) => setField(c, "condition", idOf("Dry"), "exclusion", null),
+  ],
+  "against-better": [
+    withLine(
+      { Tonic: ["Drink: Quick"] },
+      {
+        condition: {
+          Quick: { nature: "good", ticks: 100, changes: [{ stat: idOf("Stroke time"), how: "multiply", by: "1.2" }] },
+        },
+      },
+    ),
+    /^Quick is good, but changes Stroke time by ×1\.2; of Stroke time less is better\.$/,
+    (c) =>
+      setField(c, "condition", idOf("Quick"), "changes", [
+        { stat: idOf("Stroke time"), how: "multiply", by: "0.8" },
+      ] as never),
+  ],
+  "container-pays": [
+    withLine(
+      { Crate: ["Open: draws from Finds"] },
+      { table: { Finds: { always: [], chances: [{ chance: 0.5, ...entry("Rope", 3, 5) }] } } },
+    ),
+    /^Open of Crate gives 2\.00 on average and costs 10\.00: it never pays, 20% of its cost\.$/,
+    (c) => setField(c, "source", idOf("Buy Crate"), "price", 2),
+  ],
+  "entry-never-comes": [
+    withLine(
+      { Crate: ["Open: draws from Finds"] },
+      { table: { Finds: { always: [entry("Rope", 10)], chances: [{ chance: 0, ...entry("Pie") }] } } },
+    ),
+    /^Finds has an entry that can never come: Pie \(its chance is 0%\)\.$/,
+    (c) => setField(c, "table", idOf("Finds"), "chances", []),
+  ],
+  "table-in-itself": [
+    withLine(
+      { Crate: ["Open: draws from Finds"] },
+      {
+        table: {
+          Finds: {
+            always: [
+              entry("Rope", 10),
+              { what: { is: "table", table: idOf("Finds") }, min: 1, max: 1, from: null, to: null },
+            ],
+          },
+        },
+      },
+    ),
+    /^Finds stands within itself, through Finds: there it gives nothing\.$/,
+    (c) => setField(c, "table", idOf("Finds"), "always", [entry("Rope", 10)] as never),
+  ],
+  "formula-faults": [
+    withUses(withMore(base, {}), { Pie: ["Eat: restores Vigour by 40 / abs(user level - 12)"] }),
+    /^Eat: the amount of effect 1, 40 \/ abs\(user level - 12\), divides by zero where user level 12\.$/,
+    (c) => setField(c, "use", idOf("Eat Pie"), "effects", []),
+  ],
+  "worn-without-slot": [
+    set(withLine({}), "item", idOf("Rope"), "room", 4),
+    /^Rope has no slot to be worn on, but it adds bag room while it is worn\.$/,
+    (c) => setField(c, "item", idOf("Rope"), "slot", idOf("Hands")),
+  ],
+  "slot-unfit": [
+    withLine({}, { slot: { Brow: {} } }),
+    /^Nothing fits Brow: no item is worn there\.$/,
+    (c) => setField(c, "item", idOf("Rope"), "slot", idOf("Brow")),
+  ],
+  "trial-fails": [
+    withMore(withLine({ Pie: ["Eat: restores 5 Vigour"] }), {
+      trial: {
+        Day: {
+          subject: idOf("Mara"),
+          steps: parseSteps("harm Vigour 1\nwait 60s\nexpect resource Vigour >= 50", around(base)).steps as never,
+        },
+      },
+    }),
+    /^The trial Day fails, step 3 \(expect resource Vigour >= 50\): resource Vigour >= 50 does not hold: Vigour is 40\.$/,
+    (c) => setField(c, "resource", idOf("Vigour"), "most", "110"),
+  ],
+};
+
+describe("the classic mistakes", () => {
+  it("are none where none is made", () => {
+    expect(says(withLine({ Pie: ["Eat: restores 40 Vigour, ready in 5s"] }))).toEqual([]);
+  });
+
+  for (const [rule, [catalogue, wanted, mend]] of Object.entries(MISTAKES))
+    it(`${rule} is found with its number, and gone when it is mended, followed as anew`, () => {
+      const found = says(catalogue).filter((s) => s.startsWith(`${rule}: `));
+      expect(found).toHaveLength(1);
+      expect(found[0].slice(rule.length + 2)).toMatch(wanted);
+      const edits = [mend(catalogue)];
+      const engine = new Engine(catalogue);
+      const told = new Map(findingsOf(catalogue, readingsOf(catalogue)).map((f) => [f.fingerprint, f.says]));
+      const { ripple } = engine.change(edits);
+      for (const f of ripple?.put ?? []) told.set(f.fingerprint, f.says);
+      for (const print of ripple?.drop ?? []) told.delete(print);
+      const anew = findingsOf(engine.catalogue, readingsOf(engine.catalogue));
+      expect([...told.values()].sort()).toEqual(anew.map((f) => f.says).sort());
+      expect(anew.filter((f) => f.rule === rule)).toEqual([]);
+    });
+
+  it("have ways to mend them that do", () => {
+    for (const rule of [
+      "usable-for-ever",
+      "use-nowhere",
+      "always-on",
+      "cooldown-overridden",
+      "condition-never-ends",
+      "against-better",
+    ]) {
+      const [catalogue] = MISTAKES[rule];
+      const finding = findingsOf(catalogue, readingsOf(catalogue)).find((f) => f.rule === rule);
+      const fix = finding?.fixes.find((f) => f.do === "edit");
+      if (!fix) throw new Error(rule);
+      expect(
+        says(must(catalogue, editsOf(catalogue, fix))).filter((s) => s.startsWith(rule)),
+        rule,
+      ).toEqual([]);
+    }
+  });
+
+  it("say less where a pantry is content with less", () => {
+    const [tonic] = MISTAKES["always-on"];
+    const lenient = set(tonic, "cooldown" as Kind, idOf("Tonics"), "ticks", 1000);
+    expect(says(lenient)).toEqual([]);
+    const strict = { ...lenient, pantry: { ...lenient.pantry, uptimeCeiling: 0.7 } };
+    expect(says(strict)[0]).toMatch(/ready again in 100s with Tonics: it is on 75% of the time/);
+  });
+
+  it("name what a formula needs and nothing sets, and where it falls below zero", () => {
+    const by = kept(base, "use", "item Vigour * 2");
+    const effect = (amount: string) => ({
+      effects: [
+        {
+          does: { is: "restore", resource: idOf("Vigour"), share: false, every: null, lasting: null },
+          amount,
+          chance: 1,
+        },
+      ] as never,
+    });
+    const unset = withMore(base, { use: { Eat: { item: idOf("Pie"), ...effect(by) } } });
+    expect(says(unset).filter((s) => s.startsWith("formula"))).toEqual([
+      "formula-faults: Eat: the amount of effect 1, item Vigour * 2, names item Vigour, which nothing sets.",
+    ]);
+    const below = withMore(base, {
+      use: { Eat: { item: idOf("Pie"), ...effect(kept(base, "use", "30 - user level")) } },
+    });
+    expect(says(below).filter((s) => s.startsWith("formula"))[0]).toMatch(
+      /falls below zero where user level \d+ \(-\d+\)\.$/,
+    );
+  });
+});
