@@ -3,6 +3,8 @@ import { describe, expect, it } from "vitest";
 import { readingsOf } from "../core/analysis/readings";
 import { CHECKS, findingsOf } from "../core/checks";
 import { emptyCatalogue } from "../core/catalogue/catalogue";
+import { held } from "../core/catalogue/inheritance";
+import { usesOf } from "../core/catalogue/uses";
 import { planImport } from "../core/exchange/read";
 import { processAt } from "../core/network/compile";
 import { must, pantry } from "../core/testing/kitchen";
@@ -29,6 +31,14 @@ describe("Brackwater Reach", () => {
     expect(recipes.filter((r) => r.kind === "salvage").length).toBeGreaterThanOrEqual(30);
     expect(catalogue.records.source.size).toBeGreaterThanOrEqual(45);
     expect(recipes.length).toBeGreaterThanOrEqual(130);
+    const { use, condition, table, subject, trial, type } = catalogue.records;
+    const usable = [...catalogue.records.item.values()].map((item) => [item, usesOf(catalogue, item)] as const);
+    expect(usable.filter(([, uses]) => uses.some((u) => u.fate === "used up")).length).toBeGreaterThanOrEqual(25);
+    expect(usable.filter(([, uses]) => uses.some((u) => u.effects.some((e) => e.does.is === "draw"))).length).toBe(7);
+    const worn = [...catalogue.records.item.values()].filter((item) => held(catalogue, item, "slot").value !== null);
+    expect(worn.length).toBeGreaterThanOrEqual(20);
+    expect([use.size, condition.size, table.size, subject.size, trial.size]).toEqual([38, 12, 8, 4, 8]);
+    expect(type.size).toBeGreaterThan(10);
     expect([...new Set([...catalogue.records.field.values()].map((f) => f.form))].length).toBeGreaterThanOrEqual(5);
   });
 
@@ -47,6 +57,26 @@ describe("Brackwater Reach", () => {
       unobtainable: 10,
       "price-below-cost": 1,
       "salvage-over-cost": 1,
+      "trial-fails": 1,
+      "usable-for-ever": 1,
+      "use-nowhere": 1,
+      "use-without-effect": 1,
+      "always-on": 1,
+      "cooldown-overridden": 1,
+      "resource-nobody-has": 1,
+      "restores-too-much": 1,
+      "never-matters": 1,
+      "display-differs": 1,
+      "condition-never-ends": 1,
+      "condition-unapplied": 1,
+      "opposite-conditions": 1,
+      "against-better": 1,
+      "container-pays": 1,
+      "entry-never-comes": 1,
+      "table-in-itself": 1,
+      "formula-faults": 1,
+      "worn-without-slot": 1,
+      "slot-unfit": 1,
       "gated-above": 1,
       "same-inputs": 1,
       "retired-in-use": 1,

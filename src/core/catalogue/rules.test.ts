@@ -161,7 +161,7 @@ describe("a record may be written", () => {
       "cooldowns",
       "situations",
       "fields",
-      "pantry values",
+      "constants",
       "resources",
       "signals",
       "exclusive groups",

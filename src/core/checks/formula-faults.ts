@@ -6,7 +6,7 @@ import { itemsBelow } from "../catalogue/types";
 import { formulaOf, writeFormula } from "../formulas/field";
 import { namesOf, type Range, witnesses } from "../formulas/ranges";
 import { type Scope, variableOf, writtenNames } from "../formulas/scope";
-import type { Item, Kind } from "../kinds/index";
+import type { Item, Kind, Use } from "../kinds/index";
 import { list, sayQuantity } from "../numbers/format";
 import type { Id } from "../schema/id";
 import { type FindingDraft, perRecord, ref } from "./check";
@@ -149,6 +149,9 @@ export const formulaFaults = perRecord<(typeof HOLDERS)[number]>({
       ? HOLDERS.flatMap((kind) => [...catalogue.records[kind].keys()])
       : [],
   *at({ catalogue }, record, kind) {
+    const owner = kind === "use" ? ((record as Use).item ?? (record as Use).type) : null;
+    const whose = owner && (catalogue.records.item.get(owner) ?? catalogue.records.type.get(owner));
+    const called = whose ? `${record.name} of ${whose.name}` : record.name;
     for (const written of formulasOf(catalogue, kind, record.id)) {
       const tree = formulaOf(written.kept, written.scope);
       if (!tree || tree.is === "number") continue;
@@ -178,7 +181,7 @@ export const formulaFaults = perRecord<(typeof HOLDERS)[number]>({
       function finding(sort: string, says: string, rows: { label: string; value: number }[]): FindingDraft {
         return {
           subject: [ref(catalogue, kind, record.id)],
-          says: `${record.name}: ${written.what}, ${text}, ${says}.`,
+          says: `${called}: ${written.what}, ${text}, ${says}.`,
           evidence: rows.length ? { type: "amounts", unit: "", rows } : { type: "names", names: [text, sort] },
           fixes: [{ says: `Open ${record.name}`, do: "open", kind, id: record.id }],
         };

@@ -108,7 +108,8 @@ function tell(context: CheckContext, gain: Gain, trades: boolean, tailored: bool
     }
     const { kind, record } = processAt(compiled, step.process);
     if (kind === "recipe") return { of: recipeRef(record as Recipe), does: record.name, recipe: record as Recipe };
-    return { of: ref(catalogue, kind, record.id), does: `buy from ${record.name}` };
+    const { id, key, name } = record;
+    return { of: { kind, id, key, name }, does: kind === "use" ? name : `buy from ${name}` };
   }
 }
 

@@ -15,7 +15,8 @@ function usesOf({ compiled, network: { consumers, producers } }: Readings, id: I
 export const nearNames: GroupCheck = {
   id: "near-names",
   reads: [],
-  groups: KINDS,
+  // Of uses it is the item that tells them apart: every meal is eaten.
+  groups: KINDS.filter((kind) => kind !== "use"),
   common: (record) => ("status" in record && record.status === "retired" ? null : normalisedName(record)),
   *among({ catalogue, readings }, group, kind) {
     const names = group.map((r) => r.name);

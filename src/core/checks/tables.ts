@@ -66,19 +66,19 @@ export const tableInItself = perRecord<"table">({
   },
 });
 
-/** Value units of the least that can come; null where something has no worth. */
+/** Value units of the least that can come. */
 function least(
   box: Box,
   tables: ReadonlyMap<Id, Box>,
   level: number,
   worth: (c: Content) => number,
-  depth = 0,
+  within: readonly Box[] = [],
 ): number {
-  if (depth > 12) return 0;
+  if (within.includes(box)) return 0;
   const of = (content: Content): number => {
     if ((content.from !== null && level < content.from) || (content.to !== null && level > content.to)) return 0;
     const inner = content.what.is === "table" ? tables.get(content.what.table) : undefined;
-    return content.min * (inner ? least(inner, tables, level, worth, depth + 1) : worth(content));
+    return content.min * (inner ? least(inner, tables, level, worth, [...within, box]) : worth(content));
   };
   let sum = box.always.reduce((t, c) => t + of(c), 0);
   for (const c of box.chances) if (c.chance >= 1) sum += of(c);

@@ -188,7 +188,7 @@ const MISTAKES: { readonly [rule: string]: readonly [Catalogue, RegExp, (c: Cata
   ],
   "formula-faults": [
     withUses(withMore(base, {}), { Pie: ["Eat: restores Vigour by 40 / abs(user level - 12)"] }),
-    /^Eat: the amount of effect 1, 40 \/ abs\(user level - 12\), divides by zero where user level 12\.$/,
+    /^Eat of Pie: the amount of effect 1, 40 \/ abs\(user level - 12\), divides by zero where user level 12\.$/,
     (c) => setField(c, "use", idOf("Eat Pie"), "effects", []),
   ],
   "worn-without-slot": [
@@ -277,7 +277,7 @@ describe("the classic mistakes", () => {
     });
     const unset = withMore(base, { use: { Eat: { item: idOf("Pie"), ...effect(by) } } });
     expect(says(unset).filter((s) => s.startsWith("formula"))).toEqual([
-      "formula-faults: Eat: the amount of effect 1, item Vigour * 2, names item Vigour, which nothing sets.",
+      "formula-faults: Eat of Pie: the amount of effect 1, item Vigour * 2, names item Vigour, which nothing sets.",
     ]);
     const below = withMore(base, {
       use: { Eat: { item: idOf("Pie"), ...effect(kept(base, "use", "30 - user level")) } },

@@ -159,13 +159,14 @@ class Import {
       KINDS.filter((k) => (definition(k).notation !== undefined) === has),
     );
     for (const kind of structured) identifyAll(kind);
-    for (const kind of structured) for (const row of this.rowsOf(kind)) this.read(records, kind, row, null);
-    for (const kind of written) {
-      const lines = this.rowsOf(kind).map((row) => ({ row, line: this.line(kind, row) }));
-      for (const { row, line } of lines) if (line) row.row.name ??= line.name as string;
+    const lines = written.map((kind) => {
+      const read = this.rowsOf(kind).map((row) => ({ row, line: this.line(kind, row) }));
+      for (const { row, line } of read) if (line) row.row.name ??= line.name as string;
       identifyAll(kind);
-      for (const { row, line } of lines) this.read(records, kind, row, line);
-    }
+      return [kind, read] as const;
+    });
+    for (const kind of structured) for (const row of this.rowsOf(kind)) this.read(records, kind, row, null);
+    for (const [kind, read] of lines) for (const { row, line } of read) this.read(records, kind, row, line);
     return this.edits(records);
   }
 

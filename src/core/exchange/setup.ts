@@ -2,7 +2,7 @@
 import { definition, type Kind } from "../kinds/index";
 import { isPlain, type Json, type JsonObject } from "../schema/json";
 
-const LEFT_OUT: readonly Kind[] = ["item", "recipe", "source", "series"];
+const LEFT_OUT: readonly Kind[] = ["item", "recipe", "table", "source", "use", "subject", "trial", "series"];
 
 /** @param bundle  the text of one. @returns the text of another, of no pantry in particular */
 export function setupOf(bundle: string): string {
@@ -13,14 +13,17 @@ export function setupOf(bundle: string): string {
   );
 }
 
-/** Without links to items, which would come along as stubs. */
+/** Without links to items and uses, which would come along as stubs. */
 function bare(part: Json): Json {
   if (!Array.isArray(part)) return part;
   return part.map((record) => {
-    if (!isPlain(record) || !isPlain(record.own)) return record;
+    if (!isPlain(record)) return record;
+    // Uses are of items.
+    const { stops: _, ...kept } = record;
+    if (!isPlain(record.own)) return kept;
     const own = Object.entries(record.own).filter(
       ([, value]) => !(Array.isArray(value) && value.some((link) => isPlain(link) && Object.hasOwn(link, "item"))),
     );
-    return { ...record, own: Object.fromEntries(own) } as JsonObject;
+    return { ...kept, own: Object.fromEntries(own) } as JsonObject;
   });
 }

@@ -7,7 +7,7 @@ import { note } from "./shared";
 
 export const constant = defineKind({
   name: "constant",
-  plural: "pantry values",
+  plural: "constants",
   section: "constants",
   help: "Numbers that formulas share: a healing factor, the worth of a tide. Changed here, they change everywhere.",
   fields: {

@@ -62,7 +62,7 @@ export class Compiled {
     const there = this.behind(p);
     const record = there && recordAt(this.catalogue, there.kind, there.id);
     const spec = record && this.of(there.kind)?.processes(record as never, this.catalogue)[there.part];
-    return spec ? { kind: there.kind, record, spec } : null;
+    return spec ? { kind: there.kind, record, ...spec.as, spec } : null;
   }
   /** Kind, id and part of that record, which are quicker to come by. */
   behind(p: number): { readonly kind: Kind; readonly id: Id; readonly part: number } | null {

@@ -17,6 +17,8 @@ export interface ProcessSpec {
   readonly ticks: number;
   /** Level a character needs. */
   readonly level: number;
+  /** The record that people know it by, where that is not the one that contributes it. */
+  readonly as?: { readonly kind: Kind; readonly record: AnyRecord };
 }
 
 /** A kind whose records are processes: none, one or many each. */

@@ -74,6 +74,7 @@ export function useProcesses(item: Item, catalogue: Catalogue): readonly Process
           currency: charge?.does.is === "charge" ? charge.does.currency : null,
           ticks: use.windup,
           level,
+          as: { kind: "use", record: calledOf(use.use, item) },
         },
       ];
     });
@@ -121,6 +122,7 @@ function inputsOf(catalogue: Catalogue, item: Item, use: HeldUse): Line[] {
 }
 
 function outputsOf(catalogue: Catalogue, item: Item, use: HeldUse, level: number): Line[] {
+  let drawn = 0;
   const outputs = use.effects.flatMap(({ does, amount, chance }): Line[] => {
     const n = does.is === "draw" || does.is === "give" ? amountOf(catalogue, item, amount) : null;
     if (n === null || n <= 0) return [];
@@ -129,7 +131,7 @@ function outputsOf(catalogue: Catalogue, item: Item, use: HeldUse, level: number
     if (!table) return [];
     return [...means(table, catalogue.records.table, level)].flatMap(([thing, mean]) => {
       const { kind, id } = splitThing(thing);
-      return kind === "item" ? [line("output", id, low(mean * n * chance))] : [];
+      return kind === "item" && mean > 0 ? [average(id, mean * n * chance, ++drawn)] : [];
     });
   });
   const share = use.fate === "worn" ? 1 / use.count : 1;
@@ -140,8 +142,45 @@ function outputsOf(catalogue: Catalogue, item: Item, use: HeldUse, level: number
   return [...outputs, ...left].filter((l) => l.min > 0);
 }
 
-/** A mean of chances, never more than it is: what is rounded up could seem to be a gain. */
-const low = (mean: number): number => Number((mean * (1 - 1e-13)).toPrecision(12));
+const called = new WeakMap<Use, WeakMap<Item, Use>>();
+/** A use of an item under the name of both: "Open Wreck crate". The same object for the same records. */
+function calledOf(use: Use, item: Item): Use {
+  const of = called.get(use) ?? new WeakMap<Item, Use>();
+  called.set(use, of);
+  const there = of.get(item) ?? { ...use, name: `${use.name} ${item.name}` };
+  of.set(item, there);
+  return there;
+}
+
+/** Largest denominator of a mean that is taken to be a fraction, and most draws that it is written as. */
+const [FINEST, MOST_DRAWS] = [100_000, 1_000];
+
+/**
+ * An amount that comes on average, as exactly as it can be written: what is rounded up could seem to be a gain, and what is
+ * rounded down makes rounds of billions of runs. As so many draws of one unit each where it is a fraction.
+ */
+function average(item: Id, mean: number, group: number): Line {
+  const found = fractionNear(mean, FINEST);
+  if (!found) return line("output", item, Number((mean * (1 - 1e-13)).toPrecision(12)));
+  const [over, under] = found;
+  if (under === 1) return line("output", item, over);
+  const [times, amount] = over <= MOST_DRAWS ? [over, 1] : [1, over];
+  return { ...line("output", item, amount), draw: { group, times, weight: 1, of: under } };
+}
+
+/** The simplest fraction that a number is but for rounding, by continued fractions; null where there is none. */
+function fractionNear(value: number, most: number): readonly [number, number] | null {
+  let [a, b, c, d] = [0, 1, 1, 0];
+  let rest = value;
+  for (let n = 0; n < 40; n++) {
+    const whole = Math.floor(rest);
+    [a, b, c, d] = [c, d, whole * c + a, whole * d + b];
+    if (d > most) return null;
+    if (Math.abs(c / d - value) <= 1e-13 * value) return c > 0 ? [c, d] : null;
+    rest = 1 / (rest - whole);
+  }
+  return null;
+}
 
 /** Kinds on which the processes of uses hang, beside items and uses. */
 const BESIDE: readonly Kind[] = ["table", "constant", "stat", "field"];
