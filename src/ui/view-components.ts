@@ -9,6 +9,7 @@ const COMPONENTS: { readonly [N in ViewName]: ComponentType } = {
   recipes: dynamic(() => import("./recipes/view").then((m) => m.RecipesView)),
   checks: dynamic(() => import("./checks/view").then((m) => m.ChecksView)),
   costs: dynamic(() => import("./costs/view").then((m) => m.CostsView)),
+  tasting: dynamic(() => import("./tasting/view").then((m) => m.TastingView)),
   log: dynamic(() => import("./log/view").then((m) => m.LogView)),
 };
 

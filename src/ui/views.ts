@@ -1,5 +1,14 @@
 /** All views, in the order of the rail. A new view is one entry here, its folder, and its line in view-components.ts. */
-import { Archive, BookOpenText, Coins, History, ListChecks, type LucideIcon, SlidersHorizontal } from "lucide-react";
+import {
+  Archive,
+  BookOpenText,
+  Coins,
+  FlaskConical,
+  History,
+  ListChecks,
+  type LucideIcon,
+  SlidersHorizontal,
+} from "lucide-react";
 import type { ReadModel } from "@/core/engine/read-model";
 import type { Catalogue } from "@/core/catalogue/catalogue";
 import type { Kind } from "@/core/kinds/index";
@@ -66,6 +75,20 @@ export const VIEWS = [
     name: "costs",
     title: "Costs",
     icon: Coins,
+  },
+  {
+    name: "tasting",
+    title: "Tasting",
+    icon: FlaskConical,
+    opens: { kinds: ["trial"], query: (_: Kind, key: string) => ({ tab: "trials", trial: key }) },
+    commands: [
+      { label: "Try uses over time", query: { tab: "use" } },
+      { label: "Try what is worn", query: { tab: "wear" } },
+      { label: "Open and take apart", query: { tab: "open" } },
+      { label: "Fill a bag", query: { tab: "bag" } },
+      { label: "Run the trials", query: { tab: "trials" } },
+    ],
+    badge: ({ model }: Shown) => model.findings.filter((f) => f.rule === "trial-fails").length,
   },
   {
     name: "log",

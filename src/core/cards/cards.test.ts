@@ -1,3 +1,5 @@
+import { idOf, tried, withUses } from "../testing/tryout";
+import { usesInWords } from "./use-words";
 import { describe, expect, it } from "vitest";
 import type { Catalogue } from "../catalogue/catalogue";
 import { setField } from "../catalogue/edit";
@@ -131,5 +133,40 @@ describe("a player's card", () => {
       delta: null,
       verdict: "worse",
     });
+  });
+});
+
+describe("uses in words", () => {
+  it("are made from the data in the order of effects, for the items of a type from their own numbers", () => {
+    const catalogue = withUses(
+      tried({
+        type: { Fare: { cooldown: idOf("Meal") } },
+        stat: { Heartiness: {} },
+        cooldown: { Meal: { ticks: 200 } },
+        resource: { Vigour: {} },
+        condition: { Warm: { ticks: 300 } },
+        item: { Pie: { type: idOf("Fare"), stats: { [idOf("Heartiness")]: 42 } }, Crock: {} },
+      }),
+      {
+        Fare: [
+          "Eat: restores Vigour by item Heartiness, Warm, 10% restores 5% of Vigour every 2s for 10s, used up, leaves Crock, needs level 3",
+        ],
+      },
+      "type",
+    );
+    const pie = catalogue.records.item.get(idOf("Pie"));
+    expect(pie && usesInWords(catalogue, pie)).toEqual([
+      {
+        name: "Eat",
+        sentences: [
+          "Restores 42 Vigour.",
+          "Warm for 30 s.",
+          "10% chance: restores 5% of Vigour every 2 s for 10 s.",
+          "Ready again in 20 s.",
+          "Leaves Crock.",
+          "Needs level 3.",
+        ],
+      },
+    ]);
   });
 });

@@ -163,8 +163,15 @@ export interface Parts<T> {
   readonly kind: string;
 }
 
+/** What a value is made of, for forms. */
+export type Inner =
+  | { readonly is: "list"; readonly of: Field; readonly noun: string }
+  | { readonly is: "group"; readonly fields: Fields }
+  | { readonly is: "union"; readonly variants: { readonly [word: string]: Fields } };
+
 export interface Field<T = unknown> {
   readonly type: string;
+  readonly inner?: Inner;
   readonly options: FieldOptions;
   /** What a new record has. */
   readonly initial: T;

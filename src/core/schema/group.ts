@@ -221,6 +221,7 @@ export function group<F extends Fields>(
   return {
     ...plain,
     type: "group",
+    inner: { is: "group", fields },
     options,
     initial,
     bundleInitial: initial,
@@ -309,6 +310,7 @@ export function list<F extends Fields>(
   return {
     ...plain,
     type: "list",
+    inner: { is: "list", of: entry as Field, noun },
     options,
     initial,
     bundleInitial: initial,

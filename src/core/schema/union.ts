@@ -28,6 +28,7 @@ export function union<V extends Variants>(
   return {
     ...plain,
     type: "union",
+    inner: { is: "union", variants },
     options,
     initial,
     bundleInitial: initial,

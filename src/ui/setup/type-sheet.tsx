@@ -13,6 +13,7 @@ import { Jar } from "../kit/kit";
 import { useLive } from "../pantry/provider";
 import { FieldRow } from "../sheet/field-row";
 import { Section } from "../sheet/section";
+import { UsesSection } from "../uses/lazily";
 import { OwnFields } from "../sheet/own-fields";
 import { Demands } from "./demands";
 
@@ -60,6 +61,7 @@ export function TypeSheet({ type, action }: { readonly type: ItemType; readonly 
         <Demands type={type} which="takes" />
         <Demands type={type} which="measures" />
         <OwnFields kind="type" record={type} />
+        <UsesSection owner={type} />
         <Section title="Items of this type" aside={items.length ? "open one to see it follow" : undefined}>
           {items.length === 0 && (
             <p className="text-second">None. An item gets its type on the shelves, or on its sheet.</p>

@@ -28,11 +28,14 @@ import { useWrite, useWriteCells } from "../pantry/use-write";
 import { BringIn } from "../tables/lazily";
 import { TakeOut } from "../tables/take-out";
 import { viewOf } from "../views";
+import dynamic from "next/dynamic";
 import { BundlePanel } from "./bundle-panel";
 import { ClockButton } from "./clock";
 import { DeletePanel } from "./delete-panel";
 import { RetypeButton } from "./retype";
 import { TypeTree } from "./type-tree";
+
+const RecordSheet = dynamic(() => import("../forms/record-sheet").then((m) => m.RecordSheet), { ssr: false });
 
 /** Kinds without a view of their own; those that say most first. */
 const TABS: readonly Kind[] = KINDS.filter((kind) => viewOf(kind)?.name === "setup").sort(
@@ -104,6 +107,8 @@ function KindGrid({ kind }: { kind: Kind }) {
     [catalogue, kind, columns, orders],
   );
   const [bringing, setBringing] = useState(false);
+  const [shut, setShut] = useState(false);
+  const formed = hasSheet(kind);
   const active = byKey(catalogue, kind, places.query.get("record") ?? "");
   const make = async () => {
     const name = `New ${kindWord(kind)}`;
@@ -132,32 +137,44 @@ function KindGrid({ kind }: { kind: Kind }) {
           {count(keyIndex(catalogue, kind).size, kindWord(kind), kindWord(kind, true))}
         </span>
       </div>
-      <Grid<AnyRecord>
-        label={tabTitle(kind)}
-        rows={rows}
-        columns={columns}
-        keyOf={(r) => r.id}
-        activeKey={active?.id ?? null}
-        onActive={(r) => places.ask({ record: r.key }, true)}
-        onWrite={writeCells}
-        orders={orders}
-        onOrders={setOrders}
-        empty={
-          <Empty
-            title={`No ${kindWord(kind, true)} yet`}
-            action={
-              <Button look="solid" onClick={() => void make()}>
-                Add the first {kindWord(kind)}
-              </Button>
-            }
-          >
-            {help}
-          </Empty>
-        }
-      />
+      <div className="flex min-h-0 flex-1">
+        <Grid<AnyRecord>
+          label={tabTitle(kind)}
+          rows={rows}
+          columns={columns}
+          keyOf={(r) => r.id}
+          activeKey={active?.id ?? null}
+          onActive={(r) => {
+            setShut(false);
+            places.ask({ record: r.key }, true);
+          }}
+          onWrite={writeCells}
+          orders={orders}
+          onOrders={setOrders}
+          empty={
+            <Empty
+              title={`No ${kindWord(kind, true)} yet`}
+              action={
+                <Button look="solid" onClick={() => void make()}>
+                  Add the first {kindWord(kind)}
+                </Button>
+              }
+            >
+              {help}
+            </Empty>
+          }
+        />
+        {active && formed && !shut && (
+          <RecordSheet key={active.id} kind={kind} id={active.id} onClose={() => setShut(true)} />
+        )}
+      </div>
     </>
   );
 }
+
+/** Kinds of which a cell is too small to say all: their records have a sheet beside the grid. */
+const hasSheet = (kind: Kind): boolean =>
+  Object.values(definition(kind).fields).some((field) => field.inner?.is === "list" || field.type === "formula");
 
 /** Every setting but the key, which stays. */
 const SETTINGS = Object.entries(definition("pantry").fields)

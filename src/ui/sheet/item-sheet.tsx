@@ -33,6 +33,7 @@ import { DescriptionEditor } from "./described";
 import { IconChoice } from "./icon-choice";
 import { Neighbours } from "./neighbours";
 import { CardButton } from "./player-card";
+import { UsesSection } from "../uses/lazily";
 import { Section } from "./section";
 import { SeriesButton } from "./series-button";
 import { SheetEdge, useSheetWidth } from "./width";
@@ -162,6 +163,7 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
           </div>
         </Section>
         <OwnFields kind="item" record={item} />
+        <UsesSection owner={item} />
         <CostSection id={item.id} />
         {margin !== null && (
           <p className="pt-1 text-second">

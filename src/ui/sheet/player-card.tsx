@@ -2,6 +2,7 @@
 /** The item as a player reads it, by day and by night; beside a second one, what is better and what is worse. */
 import { useState } from "react";
 import { cardLines, compareCards } from "@/core/cards/card";
+import { usesInWords } from "@/core/cards/use-words";
 import { held, soldFor } from "@/core/catalogue/inheritance";
 import { namesOf } from "@/core/catalogue/surroundings";
 import type { Item } from "@/core/kinds/index";
@@ -143,6 +144,11 @@ function Card({ item, ground }: { readonly item: Item; readonly ground: "day" | 
           ))}
         </dl>
       )}
+      {usesInWords(catalogue, item).map((use) => (
+        <p key={use.name} className="mt-2 border-t border-hair pt-1.5">
+          <b>{use.name}.</b> {use.sentences.join(" ")}
+        </p>
+      ))}
       {item.description && (
         <div className="mt-2 border-t border-hair pt-1.5">
           <Described item={item} />

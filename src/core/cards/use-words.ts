@@ -1,0 +1,115 @@
+/** Uses in words, as a player reads them: "Restores 42 vigour. Warm for 30 s. Ready again in 20 s." */
+import type { Catalogue } from "../catalogue/catalogue";
+import { itemNumber } from "../catalogue/item-number";
+import { around } from "../catalogue/surroundings";
+import { type Effect, type HeldUse, readyIn, usesOf } from "../catalogue/uses";
+import { compiled } from "../formulas/compiled";
+import { formulaOf, writeFormula } from "../formulas/field";
+import { variableOf } from "../formulas/scope";
+import type { Item } from "../kinds/index";
+import { capital, list, sayPercent, sayQuantity } from "../numbers/format";
+import { saySeconds } from "../numbers/ticks";
+import type { Id } from "../schema/id";
+
+export interface UseWords {
+  readonly name: string;
+  readonly sentences: readonly string[];
+}
+
+/** Every use of an item in words, in the order of its effects, from its own numbers. */
+export const usesInWords = (catalogue: Catalogue, item: Item): UseWords[] =>
+  usesOf(catalogue, item).map((use) => ({ name: use.name, sentences: useInWords(catalogue, item, use) }));
+
+/** An amount over the item and constants alone as a number, else as its formula. */
+function amountText(catalogue: Catalogue, item: Item, kept: string | null, as: (n: number) => string): string {
+  if (kept === null) return as(1);
+  const tree = formulaOf(kept, "use");
+  const values: number[] = [];
+  let known = tree !== null;
+  const evaluate = tree
+    ? compiled(tree, (token) => {
+        const variable = variableOf(token);
+        if (variable?.kind === "constant" && variable.id)
+          return values.push(catalogue.records.constant.get(variable.id)?.value ?? 0) - 1;
+        if (variable?.who !== "item") known = false;
+        return values.push(variable ? itemNumber(catalogue, item, variable) : 0) - 1;
+      })
+    : () => Number.NaN;
+  const value = evaluate(values);
+  return known && Number.isFinite(value) ? as(value) : `(${writeFormula(kept, "use", around(catalogue))})`;
+}
+
+export function useInWords(catalogue: Catalogue, item: Item, use: HeldUse): string[] {
+  const { records, pantry } = catalogue;
+  const time = (ticks: number) => saySeconds(ticks / pantry.ticksPerSecond);
+  const of = (
+    kind: "item" | "condition" | "resource" | "stat" | "table" | "currency" | "recipe" | "signal" | "situation",
+    id: Id,
+  ) => records[kind].get(id)?.name ?? "(gone)";
+  const said: string[] = [];
+  for (const effect of use.effects) {
+    const text = effectInWords(effect);
+    if (text) said.push(effect.chance < 1 ? `${sayPercent(effect.chance)} chance: ${text}.` : `${capital(text)}.`);
+  }
+  if (use.on !== "oneself") said.push(`Acts on ${use.on}.`);
+  if (use.windup > 0) said.push(`Takes ${time(use.windup)}.`);
+  const ready = readyIn(catalogue, use);
+  if (ready > 0) said.push(`Ready again in ${time(ready)}.`);
+  if (use.fate === "used up" && use.count > 1) said.push(`Uses up ${use.count}.`);
+  if (use.fate === "worn") said.push(`Lasts ${use.count} uses.`);
+  if (use.fate === "kept") said.push("Is not used up.");
+  if (use.leaves !== null) said.push(`Leaves ${of("item", use.leaves)}.`);
+  if (!use.everywhere)
+    said.push(use.situations.length ? `Only ${list(use.situations.map((s) => of("situation", s)))}.` : "Nowhere.");
+  const needs = [
+    ...(use.level > 0 ? [`level ${use.level}`] : []),
+    ...Object.entries(use.least).map(([stat, least]) => `${of("stat", stat as Id)} ${sayQuantity(least)}`),
+    ...use.having.map((c) => of("condition", c)),
+  ];
+  if (needs.length) said.push(`Needs ${list(needs)}.`);
+  if (use.without.length) said.push(`Not while ${list(use.without.map((c) => of("condition", c)))}.`);
+  return said;
+
+  function effectInWords({ does, amount }: Effect): string | null {
+    const count = (n: number) => sayQuantity(n);
+    const how = (as: (n: number) => string = count) => amountText(catalogue, item, amount, as);
+    switch (does.is) {
+      case "restore":
+      case "drain": {
+        const name = of("resource", does.resource);
+        const what = does.share ? `${how(sayPercent)} of ${name}` : `${how()} ${name}`;
+        const every =
+          does.every === null && does.lasting === null ? "" : ` every ${time(does.every ?? pantry.ticksPerSecond)}`;
+        return `${does.is}s ${what}${every}${does.lasting === null ? "" : ` for ${time(does.lasting)}`}`;
+      }
+      case "apply": {
+        const condition = records.condition.get(does.condition);
+        const ticks = does.ticks ?? condition?.ticks ?? null;
+        const layers = amount === null || amount === "1" ? "" : ` ${how()} times`;
+        return `${of("condition", does.condition)}${layers}${ticks === null ? " until it is cleared" : ` for ${time(ticks)}`}`;
+      }
+      case "clear":
+        return `clears ${of("condition", does.condition)}`;
+      case "clear all":
+        return `clears all conditions that are ${does.nature}`;
+      case "change": {
+        const limit = does.limit === null ? "" : `, up to ${sayQuantity(does.limit)}`;
+        return `${of("stat", does.stat)} ${how((n) => `${n < 0 ? "−" : "+"}${sayQuantity(Math.abs(n))}`)} for good${limit}`;
+      }
+      case "draw":
+        return `opens ${of("table", does.table)}${amount === null || amount === "1" ? "" : ` ${how()} times`}`;
+      case "give":
+        return `gives ${how()} ${of("item", does.item)}`;
+      case "take":
+        return `takes ${how()} ${of("item", does.item)}`;
+      case "pay":
+        return `gives ${how()} ${of("currency", does.currency)}`;
+      case "charge":
+        return `costs ${how()} ${of("currency", does.currency)}`;
+      case "teach":
+        return `teaches ${of("recipe", does.recipe)}`;
+      case "send":
+        return of("signal", does.signal);
+    }
+  }
+}

@@ -1,0 +1,259 @@
+"use client";
+/** A record of Setup on a sheet: simple fields as rows, lists as forms, uses and trials as their lines. */
+import { X } from "lucide-react";
+import { useState } from "react";
+import { around } from "@/core/catalogue/surroundings";
+import { recordAt } from "@/core/catalogue/catalogue";
+import { rewriteUse } from "@/core/editing/uses";
+import { type AnyRecord, definition, type Kind, kindWord, type Trial, type Use } from "@/core/kinds/index";
+import { formatUse, SAID_BY_LINE } from "@/core/notation/use-line";
+import { formatSteps, parseSteps } from "@/core/notation/trial-line";
+import type { Field } from "@/core/schema/field";
+import { same } from "@/core/schema/json";
+import type { Id } from "@/core/schema/id";
+import { labelOf } from "../grid/field-columns";
+import { Button, cx } from "../kit/kit";
+import { useLive, useStore } from "../pantry/provider";
+import { FieldRow } from "../sheet/field-row";
+import { Section } from "../sheet/section";
+import { UseLine } from "../uses/uses-section";
+import { FormulaCurve } from "./formula-curve";
+import { ValueForm } from "./value-form";
+
+export function RecordSheet({
+  kind,
+  id,
+  onClose,
+}: {
+  readonly kind: Kind;
+  readonly id: Id;
+  readonly onClose: () => void;
+}) {
+  const { catalogue } = useLive();
+  const store = useStore();
+  const record = recordAt(catalogue, kind, id);
+  if (!record) return null;
+  const fields = Object.entries(definition(kind).fields);
+  const line = kind === "use" ? [...SAID_BY_LINE, "name"] : kind === "trial" ? ["steps"] : [];
+  const rest = fields.filter(([name]) => !line.includes(name));
+  const formed = (field: Field) => field.inner !== undefined || field.parts !== undefined;
+  const simple = rest.filter(([, field]) => !formed(field));
+  const nested = rest.filter(([, field]) => field.inner !== undefined);
+  const mapped = rest.filter(([name, field]) => field.parts !== undefined && name !== "own");
+  const formulas = rest.filter(([, field]) => field.type === "formula");
+  const writeUse = async (text: string) => {
+    const edits = rewriteUse(catalogue, record as Use, text);
+    return edits !== null && (edits.length === 0 || (await store.submit(edits)).ok);
+  };
+  return (
+    <aside
+      aria-label={`${kindWord(kind)} ${record.name}`}
+      className="flex w-[460px] shrink-0 flex-col border-l border-line bg-salt"
+    >
+      <header className="flex items-center gap-2 border-b border-line px-4 py-2">
+        <h2 className="min-w-0 flex-1 truncate text-[16px]">{record.name}</h2>
+        <Button look="quiet" className="px-1!" onClick={onClose} aria-label="Close the sheet">
+          <X size={16} aria-hidden />
+        </Button>
+      </header>
+      {/** biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keyboard */}
+      {/** biome-ignore lint/a11y/useSemanticElements: a role after the ARIA pattern, without the looks and limits of the element */}
+      <div tabIndex={0} role="region" aria-label="Record" className="min-h-0 flex-1 overflow-auto px-4 pb-6">
+        {kind === "use" && (
+          <Section title="What it does">
+            <UseLine
+              label={`Line of ${record.name}`}
+              stored={formatUse(record as never, around(catalogue))}
+              onWrite={writeUse}
+            />
+          </Section>
+        )}
+        {kind === "trial" && (
+          <Section title="Steps, one to a line">
+            <StepsEditor trial={record as Trial} />
+          </Section>
+        )}
+        <Section title="What it says">
+          {simple.map(([name]) => (
+            <FieldRow key={name} kind={kind} record={record} path={name} />
+          ))}
+        </Section>
+        {[...nested, ...mapped].map(([name, field]) => (
+          <Section key={name} title={labelOf(name, field)}>
+            {field.options.help && <p className="text-second">{field.options.help}</p>}
+            {field.parts ? (
+              <MapForm kind={kind} record={record} name={name} field={field} />
+            ) : (
+              <NestedForm kind={kind} record={record} name={name} field={field} />
+            )}
+          </Section>
+        ))}
+        {formulas.map(([name, field]) => {
+          const kept = (record as unknown as Readonly<Record<string, string | null>>)[name];
+          return kept ? <FormulaCurve key={name} label={labelOf(name, field)} kept={kept} /> : null;
+        })}
+      </div>
+    </aside>
+  );
+}
+
+interface FormProps {
+  readonly kind: Kind;
+  readonly record: AnyRecord;
+  readonly name: string;
+  readonly field: Field;
+}
+
+/** A list or group: written as a whole as soon as all of it is right; until then it is kept here, with what is missing. */
+function NestedForm({ kind, record, name, field }: FormProps) {
+  const { catalogue } = useLive();
+  const store = useStore();
+  const stored = (record as unknown as Readonly<Record<string, unknown>>)[name];
+  const [draft, setDraft] = useState<{ readonly value: unknown; readonly of: unknown } | null>(null);
+  // Somebody else's change takes the place of what was begun on another state.
+  const value = draft && draft.of === stored ? draft.value : stored;
+  const faults: string[] = [];
+  const here = around(catalogue);
+  field.check(value, {
+    has: (k, id) => here.has(k, id),
+    fault: (path, says) => faults.push(path ? `${place(path)}: ${says}` : says),
+  });
+  const change = (next: unknown) => {
+    const wrong: string[] = [];
+    field.check(next, { has: (k, id) => here.has(k, id), fault: (_, says) => wrong.push(says) });
+    setDraft({ value: next, of: stored });
+    if (!wrong.length && !same(next, stored))
+      void store.submit([{ op: "set", kind, id: record.id, field: name, from: stored, to: next } as never]);
+  };
+  return (
+    <>
+      <ValueForm field={field} label={labelOf(name, field)} value={value} onChange={change} />
+      {faults.length > 0 && (
+        <p role="alert" className="mt-1 text-[12px] text-copper">
+          Not written yet. {faults[0].replace(/There is no (\w+) “null”.*/, "Choose a $1.")}{" "}
+          <button type="button" className="underline" onClick={() => setDraft(null)}>
+            Put back
+          </button>
+        </p>
+      )}
+    </>
+  );
+}
+const place = (path: string): string => path.replace(/^(\d+)\./, "entry $1, ").replace(/\.(is|does)\b/g, "");
+
+/** Values by record: those that are there, and an input for another. */
+function MapForm({ kind, record, name, field }: FormProps) {
+  const { catalogue } = useLive();
+  const store = useStore();
+  const here = around(catalogue);
+  const { parts } = field;
+  const [adding, setAdding] = useState("");
+  const [says, setSays] = useState<string | null>(null);
+  if (!parts) return null;
+  const value = (record as unknown as Readonly<Record<string, unknown>>)[name];
+  const ids = parts.names(value) as Id[];
+  const add = () => {
+    const found = here.names(parts.kind).find(adding);
+    if (found.found !== "one") return setSays(`There is no one ${parts.kind} called “${adding}”.`);
+    const one = parts.each(here, found.id);
+    const initial = one.initial ?? (one.numeric ? 0 : one.type === "formula" ? "0" : null);
+    setSays(null);
+    setAdding("");
+    if (initial !== null && !ids.includes(found.id))
+      void store.submit([
+        { op: "set", kind, id: record.id, field: `${name}.${found.id}`, from: null, to: initial } as never,
+      ]);
+  };
+  return (
+    <>
+      {ids.map((id) => (
+        <FieldRow key={id} kind={kind} record={record} path={`${name}.${id}`} label={here.nameOf(parts.kind, id)} />
+      ))}
+      <span className="flex items-center gap-1.5 pt-1">
+        <input
+          aria-label={`Another ${parts.kind}`}
+          className={cx("field w-44!", says && "border-beet!")}
+          placeholder={`Name of a ${parts.kind}`}
+          list={`${name}-names`}
+          value={adding}
+          onChange={(e) => setAdding(e.target.value)}
+          onKeyDown={(e) => e.key === "Enter" && add()}
+        />
+        <datalist id={`${name}-names`}>
+          {adding !== "" &&
+            [...here.names(parts.kind).names()].slice(0, 400).map((each) => <option key={each} value={each} />)}
+        </datalist>
+        <Button onClick={add} disabled={!adding.trim()}>
+          Add
+        </Button>
+      </span>
+      {says && (
+        <p role="alert" className="text-[12px] text-beet">
+          {says}
+        </p>
+      )}
+    </>
+  );
+}
+
+/** The steps of a trial as text. */
+export function StepsEditor({ trial }: { readonly trial: Trial }) {
+  const { catalogue } = useLive();
+  const store = useStore();
+  const here = around(catalogue);
+  const stored = formatSteps(trial.steps as never, here);
+  const [typed, setTyped] = useState<string | null>(null);
+  const text = typed ?? stored;
+  const { steps, issues } = parseSteps(text, here);
+  const dirty = typed !== null && typed !== stored;
+  const write = async () => {
+    if (!steps) return;
+    const edit = { op: "set", kind: "trial", id: trial.id, field: "steps", from: trial.steps, to: steps };
+    if (same(steps, trial.steps) || (await store.submit([edit as never])).ok) setTyped(null);
+  };
+  return (
+    <>
+      <textarea
+        aria-label={`Steps of ${trial.name}`}
+        spellCheck={false}
+        className="field field-sizing-content min-h-28 font-medium"
+        placeholder={
+          "wear Oilskin coat\nharm Vigour 0.5 a second\nexpect Vigour >= 10 throughout\nuse Eel pie every 5m\nwait 20m"
+        }
+        value={text}
+        onChange={(e) => setTyped(e.target.value)}
+        onKeyDown={(e) => {
+          if (e.key === "Enter" && (e.ctrlKey || e.metaKey)) void write();
+          else if (e.key === "Escape") setTyped(null);
+        }}
+      />
+      <ul>
+        {issues.slice(0, 6).map((i) => (
+          <li key={`${i.from}${i.message}`} className="text-[12px] text-beet">
+            line {text.slice(0, i.from).split("\n").length}: {i.message}{" "}
+            {i.suggestions.slice(0, 3).map((by) => (
+              <button
+                key={by}
+                type="button"
+                className="mr-1 underline"
+                onClick={() => setTyped(`${text.slice(0, i.from)}${by}${text.slice(i.to)}`)}
+              >
+                {by}
+              </button>
+            ))}
+          </li>
+        ))}
+      </ul>
+      {dirty && (
+        <div className="mt-1 flex gap-1.5">
+          <Button look="solid" disabled={!steps} onClick={() => void write()}>
+            Write steps
+          </Button>
+          <Button look="quiet" onClick={() => setTyped(null)}>
+            Put back
+          </Button>
+        </div>
+      )}
+    </>
+  );
+}

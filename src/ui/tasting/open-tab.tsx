@@ -1,0 +1,333 @@
+"use client";
+/** Open and take apart: what a container or a salvage gives, exactly, beside seeded rolls; as players and designers see it. */
+import { useState } from "react";
+import { byKey } from "@/core/catalogue/keys";
+import { soldFor } from "@/core/catalogue/inheritance";
+import { usesOf } from "@/core/catalogue/uses";
+import { type Box, splitThing } from "@/core/network/box";
+import { sayCost, sayPercent, sayQuantity } from "@/core/numbers/format";
+import type { Id } from "@/core/schema/id";
+import { boxOfRecipe, boxOfUse, oddsOf, SURE, tablesIn, type ThingOdds } from "@/core/trials/opening";
+import { Reckoner } from "@/core/trials/reckon";
+import { Body } from "@/core/trials/body";
+import { Button, cx, Empty, Jar } from "../kit/kit";
+import { figuresOf, useLive } from "../pantry/provider";
+import { usePlaces } from "../frame/navigate";
+import { ItemInput, Labelled, NumberInput, useSubject } from "./parts";
+import { useWork } from "./work";
+
+const ROLLS = 10_000;
+const round = (n: number, places = 4) => Number(n.toFixed(places));
+
+/** A way to get at what is in an item. */
+interface Way {
+  readonly key: string;
+  readonly name: string;
+  readonly box: Box;
+  /** How much of the item one takes. */
+  readonly takes: number;
+}
+
+export function OpenTab() {
+  const { catalogue, model } = useLive();
+  const places = usePlaces();
+  const { subject, level, controls } = useSubject();
+  const [wanted, setWanted] = useState(1);
+  const [seed, setSeed] = useState(1);
+  const [asPlayer, setAsPlayer] = useState(false);
+  const work = useWork();
+  const chosen = byKey(catalogue, "item", places.query.get("open") ?? "");
+  const candidates = new Set<Id>();
+  for (const use of catalogue.records.use.values())
+    if (use.item && use.effects.some((e) => e.does.is === "draw")) candidates.add(use.item);
+  for (const recipe of catalogue.records.recipe.values())
+    if (recipe.kind === "salvage" && recipe.status !== "retired")
+      for (const line of recipe.lines) if (line.role === "ingredient") candidates.add(line.item);
+  const item = chosen ?? catalogue.records.item.get([...candidates][0] ?? ("" as Id));
+  if (!item)
+    return (
+      <Empty title="Nothing to open or take apart yet">
+        Give an item a use that draws from a table, or a salvage recipe.
+      </Empty>
+    );
+  const ways = waysOf();
+  const way = ways.find((w) => w.key === places.query.get("way")) ?? ways[0];
+  const tables = way ? tablesIn(catalogue, way.box) : new Map<Id, Box>();
+  const odds = way ? oddsOf(way.box, tables, level, Math.max(1, wanted)) : null;
+  const cost = (figuresOf(model, item.id).value ?? Number.NaN) * (way?.takes ?? 1);
+  const worthOf = (thing: string): number | null => {
+    const { kind, id } = splitThing(thing);
+    if (kind === "currency") return catalogue.records.currency.get(id)?.worth ?? null;
+    const of = catalogue.records.item.get(id);
+    return figuresOf(model, id).value ?? (of ? soldFor(catalogue, of) : null);
+  };
+  const worth = odds?.things.reduce((t, o) => t + o.mean * (worthOf(o.thing) ?? 0), 0) ?? 0;
+  const rolled = work.told?.is === "rolled" ? work.told.rolled : null;
+  const nameOf = (thing: string) => {
+    const { kind, id } = splitThing(thing);
+    return catalogue.records[kind].get(id)?.name ?? id;
+  };
+
+  function waysOf(): Way[] {
+    if (!item) return [];
+    const reckoner = new Reckoner(catalogue);
+    const body = subject ? new Body(reckoner, subject, [], () => 0, level) : null;
+    const amount = (kept: string | null) =>
+      kept === null ? 1 : body ? reckoner.get(kept, "use")({ user: body, target: body, item }) : Number(kept) || 0;
+    const uses = usesOf(catalogue, item).flatMap((use): Way[] => {
+      const box = boxOfUse(use, (e) => amount(e.amount));
+      const any = box.always.length + box.chances.length > 0;
+      return any
+        ? [
+            {
+              key: use.use.key,
+              name: use.name,
+              box,
+              takes: use.fate === "used up" ? use.count : use.fate === "worn" ? 1 / use.count : 0,
+            },
+          ]
+        : [];
+    });
+    const salvages = [...catalogue.records.recipe.values()].flatMap((recipe): Way[] => {
+      const taken = recipe.lines.find((l) => l.role === "ingredient" && l.item === item.id);
+      return recipe.kind === "salvage" && recipe.status !== "retired" && taken
+        ? [{ key: recipe.key, name: recipe.name, box: boxOfRecipe(recipe), takes: taken.max }]
+        : [];
+    });
+    return [...uses, ...salvages];
+  }
+
+  return (
+    <div className="flex min-h-0 flex-1">
+      <section
+        // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keyboard
+        tabIndex={0}
+        aria-label="What is opened"
+        className="w-[300px] shrink-0 space-y-3 overflow-auto border-r border-line bg-salt p-3.5"
+      >
+        {controls}
+        <Labelled label="Item">
+          <ItemInput
+            label="Item to open or take apart"
+            onTake={(id) => places.ask({ open: catalogue.records.item.get(id)?.key ?? null, way: null }, true)}
+          />
+        </Labelled>
+        <ul className="space-y-1" aria-label="What can be opened or taken apart">
+          {[...candidates].slice(0, 60).map((id) => (
+            <li key={id} className={cx(id === item.id && "rounded-sm bg-pick")}>
+              <Jar
+                id={id}
+                onOpen={() => places.ask({ open: catalogue.records.item.get(id)?.key ?? null, way: null }, true)}
+              />
+            </li>
+          ))}
+        </ul>
+      </section>
+      <section
+        // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keyboard
+        tabIndex={0}
+        aria-label="What it gives"
+        className="min-w-0 flex-1 overflow-auto bg-salt px-4 pb-6"
+      >
+        <div className="flex flex-wrap items-end gap-3 pt-3">
+          <h2 className="text-[17px]">{item.name}</h2>
+          {ways.map((w) => (
+            <Button
+              key={w.key}
+              aria-pressed={w === way}
+              className={cx(w === way && "border-ink!")}
+              onClick={() => places.ask({ way: w.key }, true)}
+            >
+              {w.name}
+            </Button>
+          ))}
+          <span className="ml-auto flex gap-1">
+            {[false, true].map((player) => (
+              <Button
+                key={String(player)}
+                aria-pressed={asPlayer === player}
+                className={cx(asPlayer === player && "border-ink!")}
+                onClick={() => setAsPlayer(player)}
+              >
+                {player ? "As a player" : "As a designer"}
+              </Button>
+            ))}
+          </span>
+        </div>
+        {!way && <p className="pt-3 text-second">{item.name} can be neither opened nor taken apart.</p>}
+        {odds && asPlayer && <PlayersView things={odds.things} nothing={odds.nothing} nameOf={nameOf} />}
+        {odds && way && !asPlayer && (
+          <>
+            <p className="pt-3 text-[15px]">
+              Gives things worth <b className={worth < cost ? "text-beet" : "text-kelp"}>{sayCost(worth)}</b> on average
+              and costs <b>{sayCost(cost)}</b>
+              {Number.isFinite(cost) && cost > 0 ? `: ${sayPercent(round(worth / cost, 3))} of its cost.` : "."}{" "}
+              {odds.nothing > 0
+                ? `Nothing at all comes ${sayPercent(round(odds.nothing))} of the time.`
+                : "Something always comes."}
+            </p>
+            <div className="flex flex-wrap items-end gap-3 py-2">
+              <div className="w-24">
+                <Labelled label="At least">
+                  <NumberInput
+                    label="At least so many"
+                    value={wanted}
+                    least={1}
+                    most={1000}
+                    onDone={(n) => setWanted(Math.round(n))}
+                  />
+                </Labelled>
+              </div>
+              <div className="w-24">
+                <Labelled label="Seed">
+                  <NumberInput
+                    label="Seed of the rolls"
+                    value={seed}
+                    least={0}
+                    most={2 ** 31 - 1}
+                    onDone={(n) => setSeed(Math.floor(n))}
+                  />
+                </Labelled>
+              </div>
+              <Button
+                look="solid"
+                disabled={work.busy}
+                onClick={() => work.start({ is: "roll", box: way.box, tables: [...tables], level, times: ROLLS, seed })}
+              >
+                Roll it 10 000 times
+              </Button>
+              {work.busy && (
+                <>
+                  <progress
+                    max={ROLLS}
+                    value={work.told?.is === "progress" ? work.told.done : 0}
+                    aria-label="Rolls made"
+                  />
+                  <Button look="quiet" onClick={work.stop}>
+                    Stop
+                  </Button>
+                </>
+              )}
+              {rolled && !work.busy && (
+                <span className="text-second">
+                  {sayQuantity(rolled.times)} rolls of seed {seed}
+                </span>
+              )}
+            </div>
+            <table className="w-full">
+              <thead>
+                <tr className="text-right">
+                  <th className="head py-1 text-left">Thing</th>
+                  <th className="head">Any of it</th>
+                  <th className="head">On average</th>
+                  <th className="head">Usually</th>
+                  <th className="head">Worth</th>
+                  {SURE.map((sure) => (
+                    <th key={sure} className="head">
+                      {wanted} with {sayPercent(sure)}
+                    </th>
+                  ))}
+                  {rolled && <th className="head">Rolled</th>}
+                  <th className="head w-40 pl-4 text-left">Amounts</th>
+                </tr>
+              </thead>
+              <tbody>
+                {odds.things.map((o) => {
+                  const { kind, id } = splitThing(o.thing);
+                  const seen = rolled?.things.find((r) => r.thing === o.thing);
+                  const each = worthOf(o.thing);
+                  return (
+                    <tr key={o.thing} className="border-t border-hair text-right tabular-nums">
+                      <td className="py-1 text-left">
+                        {kind === "item" ? <Jar id={id} onOpen={places.openItem} /> : nameOf(o.thing)}
+                      </td>
+                      <td>{sayPercent(round(o.any))}</td>
+                      <td className="ink-worked">{sayQuantity(round(o.mean))}</td>
+                      <td>{o.low === o.high ? sayQuantity(o.low) : `${sayQuantity(o.low)}–${sayQuantity(o.high)}`}</td>
+                      <td>{each === null ? "–" : sayCost(o.mean * each)}</td>
+                      {o.tries.map((n, k) => (
+                        <td key={SURE[k]}>{n ?? "never"}</td>
+                      ))}
+                      {rolled && (
+                        <td className="text-second">
+                          {seen ? `${sayQuantity(round(seen.mean, 3))}, ${sayPercent(round(seen.any, 3))}` : "–"}
+                        </td>
+                      )}
+                      <td className="pl-4">
+                        <Bars odds={o} />
+                      </td>
+                    </tr>
+                  );
+                })}
+              </tbody>
+            </table>
+            {odds.untold.length > 0 && (
+              <p className="pt-2 text-copper">
+                Too many amounts to tell apart: {odds.untold.map(nameOf).join(", ")}. Rolls tell them about.
+              </p>
+            )}
+          </>
+        )}
+      </section>
+    </div>
+  );
+}
+
+function Bars({ odds }: { readonly odds: ThingOdds }) {
+  const top = Math.max(...odds.bars.map((b) => b.p), 1e-9);
+  return (
+    <span
+      className="flex h-6 items-end gap-px"
+      role="img"
+      aria-label={odds.bars
+        .slice(0, 12)
+        .map((b) => `${sayQuantity(b.amount)}: ${sayPercent(round(b.p))}`)
+        .join(", ")}
+    >
+      {odds.bars.slice(0, 24).map((b) => (
+        <span
+          key={b.amount}
+          title={`${sayQuantity(b.amount)}: ${sayPercent(round(b.p))}`}
+          className={cx("w-1.5", b.amount === 0 ? "bg-third" : "bg-kelp")}
+          style={{ height: `${Math.max(4, (100 * b.p) / top)}%` }}
+        />
+      ))}
+    </span>
+  );
+}
+
+/** What a player is told before opening: things by how likely they are, without numbers of ours. */
+function PlayersView({
+  things,
+  nothing,
+  nameOf,
+}: {
+  readonly things: readonly ThingOdds[];
+  readonly nothing: number;
+  readonly nameOf: (thing: string) => string;
+}) {
+  const groups = [
+    ["Certain", (p: number) => p >= 1 - 1e-12],
+    ["Likely", (p: number) => p < 1 - 1e-12 && p >= 0.5],
+    ["Possible", (p: number) => p < 0.5 && p >= 0.1],
+    ["Rare", (p: number) => p < 0.1],
+  ] as const;
+  return (
+    <div className="max-w-md space-y-3 pt-4">
+      {groups.map(([label, fits]) => {
+        const those = things.filter((o) => fits(o.any));
+        return those.length ? (
+          <div key={label}>
+            <h3 className="head">{label}</h3>
+            <p>
+              {those
+                .map((o) => `${nameOf(o.thing)}${o.low === o.high && o.high > 1 ? ` ×${sayQuantity(o.high)}` : ""}`)
+                .join(", ")}
+            </p>
+          </div>
+        ) : null;
+      })}
+      {nothing > 0 && <p className="text-second">It may also be empty.</p>}
+    </div>
+  );
+}

@@ -1,0 +1,29 @@
+/** Runs tastings and rolls beside the page. */
+import { unpacked } from "@/core/catalogue/catalogue";
+import { rolls } from "@/core/trials/opening";
+import { taste } from "@/core/trials/tasting";
+import type { Task, Told } from "./work";
+
+const tell = (told: Told) => postMessage(told);
+onmessage = ({ data }: MessageEvent<Task>) => {
+  try {
+    if (data.is === "roll") {
+      const progress = (done: number) => {
+        tell({ is: "progress", done, of: data.times });
+        return true;
+      };
+      tell({
+        is: "rolled",
+        rolled: rolls(data.box, new Map(data.tables), data.level, data.times, data.seed, progress),
+      });
+      return;
+    }
+    const report = taste(unpacked(data.packed), data.request, (done, of) => {
+      tell({ is: "progress", done, of });
+      return true;
+    });
+    tell({ is: "tasted", report });
+  } catch (thrown) {
+    tell({ is: "failed", says: (thrown as Error).message });
+  }
+};

@@ -1,0 +1,696 @@
+"use client";
+/** Use: what one uses when, and what comes of it over time; two subjects or two versions over each other. */
+import dynamic from "next/dynamic";
+import { Plus, X } from "lucide-react";
+import { type KeyboardEvent, type ReactNode, useEffect, useMemo, useRef, useState } from "react";
+import { apply } from "@/core/catalogue/apply";
+import { byKey } from "@/core/catalogue/keys";
+import { packed } from "@/core/catalogue/catalogue";
+import { around } from "@/core/catalogue/surroundings";
+import { usesOf } from "@/core/catalogue/uses";
+import { rewriteUse } from "@/core/editing/uses";
+import { formatUse } from "@/core/notation/use-line";
+import { sayCost, sayPercent, sayQuantity } from "@/core/numbers/format";
+import { formatTicks, parseTicks, saySeconds } from "@/core/numbers/ticks";
+import type { Id } from "@/core/schema/id";
+import type { Planned } from "@/core/trials/play";
+import { leftToChance, MOST_SECONDS, partFor, type Report, type Request, taste } from "@/core/trials/tasting";
+import { Button, cx, Empty, Jar } from "../kit/kit";
+import { figuresOf, useLive } from "../pantry/provider";
+import { usePlaces } from "../frame/navigate";
+import { LineFaults } from "../uses/uses-section";
+import { Choice, ItemInput, Labelled, NumberInput, useSubject } from "./parts";
+import { type PlanRow, planOf, readHarm, readPlans, RULES, writePlans } from "./plans";
+import { useWork } from "./work";
+
+const Curves = dynamic(() => import("./curves").then((m) => m.Curves), {
+  ssr: false,
+  loading: () => <p className="p-6 text-second">Drawing</p>,
+});
+
+export function UseTab() {
+  const { catalogue } = useLive();
+  const places = usePlaces();
+  const { subject, level, controls } = useSubject();
+  const tps = catalogue.pantry.ticksPerSecond;
+  const rows = readPlans(places.query.get("plan") ?? "");
+  const setRows = (next: readonly PlanRow[]) => places.ask({ plan: next.length ? writePlans(next) : null }, true);
+  const length = parseTicks(places.query.get("for") ?? "5m", tps) ?? 300 * tps;
+  const ticks = Math.min(Math.max(length, tps), MOST_SECONDS * tps);
+  const situation = byKey(catalogue, "situation", places.query.get("where") ?? "");
+  const seed = Math.max(0, Math.floor(Number(places.query.get("seed") ?? 1))) || 1;
+  const bands = places.query.get("runs") === "many";
+  const harmed =
+    byKey(catalogue, "resource", places.query.get("harms") ?? "") ??
+    catalogue.records.resource.get(subject?.resources[0] ?? ("" as Id));
+  const harmText = places.query.get("harm") ?? "";
+  const harm = harmed ? readHarm(catalogue, harmed.id, harmText) : [];
+  const other = byKey(catalogue, "subject", places.query.get("with") ?? "");
+  const otherIs = places.query.get("as") === "foe" ? "foe" : "ally";
+  const beside = byKey(catalogue, "subject", places.query.get("beside") ?? "");
+  const [draft, setDraft] = useState<string | null>(null);
+  const plans = rows.map((row) => planOf(catalogue, row));
+  const good = plans.filter((p): p is Planned => !("says" in p));
+
+  const first = good[0] && catalogue.records.item.get(good[0].item);
+  const [draftOf] = first ? usesOf(catalogue, first) : [];
+  const drafted = useMemo(() => {
+    if (draft === null || !draftOf) return null;
+    const edits = rewriteUse(catalogue, draftOf.use, draft);
+    const outcome = edits && apply(catalogue, edits);
+    return outcome?.ok ? outcome.catalogue : null;
+  }, [draft, draftOf, catalogue]);
+
+  const request: Request | null = subject && {
+    subject: subject.id,
+    level: level === subject.level ? null : level,
+    other: other ? { subject: other.id, is: otherIs } : null,
+    situation: situation?.id ?? null,
+    worn: null,
+    plans: good,
+    harm: "says" in harm ? [] : harm,
+    ticks,
+    seed,
+    runs: 1,
+  };
+  const asked = JSON.stringify([request, catalogue.revision]);
+  const one = useMemo(() => (request ? taste(catalogue, request) : null), [request, catalogue]);
+  const second = useMemo(() => {
+    if (!request) return null;
+    if (drafted) return taste(drafted, request);
+    return beside ? taste(catalogue, { ...request, subject: beside.id, level: null }) : null;
+  }, [drafted, beside, request, catalogue]);
+
+  const chancy = request !== null && leftToChance(catalogue, request);
+  const work = useWork();
+  const start = useRef(work.start);
+  start.current = work.start;
+  useEffect(() => {
+    const [wanted] = JSON.parse(asked) as [Request | null];
+    if (bands && wanted) {
+      const many = { ...wanted, runs: 200 };
+      start.current({ is: "taste", packed: packed(partFor(catalogue, many), { bytes: false }), request: many });
+    }
+  }, [asked, bands, catalogue]);
+  const many = bands && work.told?.is === "tasted" ? work.told.report : null;
+  const report = many ?? one;
+
+  if (!subject)
+    return (
+      <Empty
+        title="Nobody to try things on yet"
+        action={
+          <Button look="solid" onClick={() => places.go("setup", { kind: "subject" })}>
+            Make a subject in Setup
+          </Button>
+        }
+      >
+        A subject is a character with a level, stats, resources and a bag.
+      </Empty>
+    );
+  const put = (k: number, row: PlanRow | null) =>
+    setRows(row ? rows.map((r, n) => (n === k ? row : r)) : rows.filter((_, n) => n !== k));
+  return (
+    <div className="flex min-h-0 flex-1">
+      <section
+        // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keyboard
+        tabIndex={0}
+        aria-label="What is tried"
+        className="w-[348px] shrink-0 space-y-3 overflow-auto border-r border-line bg-salt p-3.5"
+      >
+        {controls}
+        <div className="grid grid-cols-2 gap-2">
+          <Choice
+            kind="situation"
+            label="Situation"
+            value={situation?.key ?? ""}
+            none="None in particular"
+            onPick={(key) => places.ask({ where: key || null }, true)}
+          />
+          <Labelled label="For">
+            <TimeInput label="For" ticks={ticks} onDone={(t) => places.ask({ for: formatTicks(t, tps) }, true)} />
+          </Labelled>
+        </div>
+        <div>
+          <h2 className="head pb-1">Uses</h2>
+          <div className="space-y-2">
+            {rows.map((row, k) => (
+              <PlanEditor key={k} row={row} wrong={says(plans[k])} onRow={(next) => put(k, next)} />
+            ))}
+          </div>
+          <div className="flex items-center gap-1.5 pt-2">
+            <Plus size={14} aria-hidden className="text-second" />
+            <ItemInput
+              label="Another item to use"
+              onTake={(id) =>
+                setRows([
+                  ...rows,
+                  { item: catalogue.records.item.get(id)?.key ?? "", use: "", rule: "as soon as ready", value: "" },
+                ])
+              }
+            />
+          </div>
+        </div>
+        {harmed && (
+          <div className="grid grid-cols-[1fr_1.2fr] gap-2">
+            <Choice
+              kind="resource"
+              label="Harm on"
+              value={harmed.key}
+              onPick={(key) => places.ask({ harms: key }, true)}
+            />
+            <Labelled label="A second, or a pasted curve">
+              <textarea
+                aria-label="Harm a second, or a pasted curve"
+                rows={1}
+                className="field field-sizing-content resize-none"
+                placeholder="0.5, or lines: 30s 2"
+                value={harmText}
+                onChange={(e) => places.ask({ harm: e.target.value || null }, true)}
+              />
+            </Labelled>
+            {"says" in harm && <p className="col-span-2 text-[12px] text-beet">{harm.says}</p>}
+          </div>
+        )}
+        <div className="grid grid-cols-[1fr_84px] gap-2">
+          <Choice
+            kind="subject"
+            label="Somebody else there"
+            value={other?.key ?? ""}
+            none="Nobody"
+            onPick={(key) => places.ask({ with: key || null }, true)}
+          />
+          <Labelled label="Who is">
+            <select
+              aria-label="Who is"
+              className="field"
+              value={otherIs}
+              disabled={!other}
+              onChange={(e) => places.ask({ as: e.target.value === "foe" ? "foe" : null }, true)}
+            >
+              <option>ally</option>
+              <option>foe</option>
+            </select>
+          </Labelled>
+        </div>
+        <div className="grid grid-cols-[1fr_84px] gap-2">
+          <Labelled label="Chances">
+            <select
+              aria-label="Chances"
+              className="field"
+              value={bands ? "many" : "one"}
+              onChange={(e) => places.ask({ runs: e.target.value === "many" ? "many" : null }, true)}
+            >
+              <option value="one">one run</option>
+              <option value="many">mean and band of 200 runs</option>
+            </select>
+          </Labelled>
+          <Labelled label="Seed">
+            <NumberInput
+              label="Seed"
+              value={seed}
+              least={1}
+              most={2 ** 31 - 1}
+              onDone={(n) => places.ask({ seed: String(Math.floor(n)) }, true)}
+            />
+          </Labelled>
+        </div>
+        {!chancy && bands && (
+          <p className="text-[12px] text-second">Nothing here is left to chance: every run is the same.</p>
+        )}
+        <Choice
+          kind="subject"
+          label="Beside it, in dashes"
+          value={beside?.key ?? ""}
+          none="Nobody"
+          onPick={(key) => places.ask({ beside: key || null }, true)}
+        />
+        {first && draftOf && (
+          <div>
+            <div className="flex items-center justify-between">
+              <h2 className="head">A draft of {first.name}, not saved</h2>
+              {draft === null ? (
+                <Button look="quiet" onClick={() => setDraft(formatUse(draftOf.use as never, around(catalogue)))}>
+                  Try other numbers
+                </Button>
+              ) : (
+                <Button look="quiet" onClick={() => setDraft(null)}>
+                  Drop it
+                </Button>
+              )}
+            </div>
+            {draft !== null && (
+              <>
+                <textarea
+                  aria-label="Draft of the use"
+                  rows={1}
+                  spellCheck={false}
+                  className="field field-sizing-content resize-none"
+                  value={draft}
+                  onChange={(e) => setDraft(e.target.value.replace(/\n/g, " "))}
+                />
+                <LineFaults line={draft} onOffer={setDraft} />
+              </>
+            )}
+          </div>
+        )}
+      </section>
+      <section
+        // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keyboard
+        tabIndex={0}
+        aria-label="What comes of it"
+        className="min-w-0 flex-1 overflow-auto bg-salt px-4 pb-6"
+      >
+        {work.busy && (
+          <p className="flex items-center gap-2 pt-2 text-second">
+            {work.told?.is === "progress" ? `${work.told.done} of ${work.told.of} runs` : "Starting"}
+            <Button look="quiet" onClick={work.stop}>
+              Stop
+            </Button>
+          </p>
+        )}
+        {work.told?.is === "failed" && bands && <p className="pt-2 text-beet">{work.told.says}</p>}
+        {report && rows.length === 0 && (
+          <p className="pt-3 text-second">
+            Nothing is used yet: this is how {subject.name} fares alone. Name an item to use on the left.
+          </p>
+        )}
+        {report?.halted && <p className="pt-2 text-beet">{report.halted}</p>}
+        {report && <Curves first={report} second={second} />}
+        {report && (
+          <Timeline
+            report={report}
+            plans={plans}
+            onAt={(k, times) =>
+              put(k, { ...rows[k], rule: "at", value: times.map((t) => formatTicks(t, tps)).join(" ") })
+            }
+          />
+        )}
+        {report && <Numbers report={report} second={second} />}
+      </section>
+    </div>
+  );
+}
+const says = (plan: Planned | { readonly says: string } | undefined): string | null =>
+  plan && "says" in plan ? plan.says : null;
+
+function TimeInput({
+  label,
+  ticks,
+  onDone,
+}: {
+  readonly label: string;
+  readonly ticks: number;
+  readonly onDone: (ticks: number) => void;
+}) {
+  const { catalogue } = useLive();
+  const tps = catalogue.pantry.ticksPerSecond;
+  const [typed, setTyped] = useState<string | null>(null);
+  const done = () => {
+    const read = typed === null ? null : parseTicks(typed, tps);
+    setTyped(null);
+    if (read) onDone(read);
+  };
+  return (
+    <input
+      aria-label={label}
+      className="field"
+      title={`${ticks} ticks`}
+      value={typed ?? formatTicks(ticks, tps)}
+      onChange={(e) => setTyped(e.target.value)}
+      onBlur={done}
+      onKeyDown={(e) => e.key === "Enter" && done()}
+    />
+  );
+}
+
+function PlanEditor({
+  row,
+  wrong,
+  onRow,
+}: {
+  readonly row: PlanRow;
+  readonly wrong: string | null;
+  readonly onRow: (row: PlanRow | null) => void;
+}) {
+  const { catalogue } = useLive();
+  const places = usePlaces();
+  const item = byKey(catalogue, "item", row.item);
+  const uses = item ? usesOf(catalogue, item) : [];
+  const [typed, setTyped] = useState<string | null>(null);
+  const done = () => {
+    if (typed !== null && typed !== row.value) onRow({ ...row, value: typed });
+    setTyped(null);
+  };
+  const hints = { every: "30s", at: "0s 30s 1m", whenever: "Vigour < 30", "as soon as ready": "" };
+  return (
+    <div className="border-l-2 border-kelp pl-2">
+      <div className="flex items-center gap-1.5">
+        {item ? <Jar id={item.id} onOpen={places.openItem} /> : <span className="text-beet">{row.item}</span>}
+        {uses.length > 1 && (
+          <select
+            aria-label="Which use"
+            className="field w-auto!"
+            value={row.use}
+            onChange={(e) => onRow({ ...row, use: e.target.value })}
+          >
+            <option value="">{uses[0].name}</option>
+            {uses.slice(1).map((u) => (
+              <option key={u.use.id} value={u.use.key}>
+                {u.name}
+              </option>
+            ))}
+          </select>
+        )}
+        <Button
+          look="quiet"
+          className="ml-auto px-0.5!"
+          aria-label="Take it out of the plan"
+          onClick={() => onRow(null)}
+        >
+          <X size={14} aria-hidden />
+        </Button>
+      </div>
+      <div className="flex items-center gap-1.5 pt-1">
+        <select
+          aria-label="When it is used"
+          className="field w-auto!"
+          value={row.rule}
+          onChange={(e) => onRow({ ...row, rule: e.target.value as PlanRow["rule"], value: "" })}
+        >
+          {RULES.map((rule) => (
+            <option key={rule}>{rule}</option>
+          ))}
+        </select>
+        {row.rule !== "as soon as ready" && (
+          <input
+            aria-label={`What belongs to “${row.rule}”`}
+            className="field min-w-0 flex-1"
+            placeholder={hints[row.rule]}
+            value={typed ?? row.value}
+            onChange={(e) => setTyped(e.target.value)}
+            onBlur={done}
+            onKeyDown={(e) => e.key === "Enter" && done()}
+          />
+        )}
+      </div>
+      {item && uses.length === 0 && <p className="text-[12px] text-copper">{item.name} has no use.</p>}
+      {wrong && row.value !== "" && <p className="text-[12px] text-beet">{wrong}</p>}
+      {wrong && row.value === "" && <p className="text-[12px] text-second">{wrong}</p>}
+    </div>
+  );
+}
+
+/** Uses as marks, cooldowns as gaps before the next, conditions as bars, under the same seconds as the curves. */
+function Timeline({
+  report,
+  plans,
+  onAt,
+}: {
+  readonly report: Report;
+  readonly plans: readonly (Planned | { readonly says: string })[];
+  readonly onAt: (row: number, times: readonly number[]) => void;
+}) {
+  const { catalogue } = useLive();
+  const tps = catalogue.pantry.ticksPerSecond;
+  const left = (tick: number) => `${(100 * Math.min(tick, report.ticks)) / report.ticks}%`;
+  const conditions = [...new Set(report.bars.map((b) => b.condition))];
+  return (
+    <div className="space-y-1 pl-[22px] pr-2.5">
+      {plans.map((plan, k) => {
+        if ("says" in plan) return null;
+        const item = catalogue.records.item.get(plan.item);
+        const mine = report.moments.filter((m) => m.item === plan.item);
+        const times = plan.rule.is === "at" ? plan.rule.ticks : null;
+        return (
+          <Track
+            key={k}
+            label={item?.name ?? ""}
+            onAdd={
+              times
+                ? (share) =>
+                    onAt(
+                      k,
+                      [...times, Math.round((share * report.ticks) / tps) * tps].sort((a, b) => a - b),
+                    )
+                : undefined
+            }
+          >
+            {times
+              ? times.map((tick, n) => (
+                  <Mark
+                    key={n}
+                    left={left(tick)}
+                    refused={mine.find((m) => m.tick === tick)?.refused ?? null}
+                    label={`${item?.name} at ${formatTicks(tick, tps)}`}
+                    onMove={(by) =>
+                      onAt(
+                        k,
+                        times.map((t, i) => (i === n ? Math.max(0, t + by * tps) : t)),
+                      )
+                    }
+                    onShare={(share) =>
+                      onAt(
+                        k,
+                        times.map((t, i) => (i === n ? Math.round((share * report.ticks) / tps) * tps : t)),
+                      )
+                    }
+                    onGone={() =>
+                      onAt(
+                        k,
+                        times.filter((_, i) => i !== n),
+                      )
+                    }
+                  />
+                ))
+              : mine
+                  .slice(0, 400)
+                  .map((m) => (
+                    <span
+                      key={`${m.tick}${m.refused}`}
+                      title={`${formatTicks(m.tick, tps)}: ${m.refused ?? "used"}`}
+                      className={cx("absolute top-0 h-full w-0.5", m.refused ? "bg-beet" : "bg-kelp")}
+                      style={{ left: left(m.tick) }}
+                    />
+                  ))}
+          </Track>
+        );
+      })}
+      {conditions.map((id) => {
+        const condition = catalogue.records.condition.get(id);
+        return (
+          <Track key={id} label={condition?.name ?? ""}>
+            {report.bars
+              .filter((b) => b.condition === id && b.from < report.ticks)
+              .slice(0, 400)
+              .map((b) => (
+                <span
+                  key={`${b.from}${b.to}`}
+                  title={`${formatTicks(b.from, tps)} to ${formatTicks(Math.min(b.to, report.ticks), tps)}${b.layers > 1 ? `, ${b.layers} layers` : ""}`}
+                  className={cx(
+                    "absolute top-0.5 h-[calc(100%-4px)] rounded-sm",
+                    condition?.nature === "bad" ? "bg-beet" : condition?.nature === "good" ? "bg-kelp" : "bg-third",
+                  )}
+                  style={{
+                    left: left(b.from),
+                    width: `calc(${(100 * (Math.min(b.to, report.ticks) - b.from)) / report.ticks}% - 1px)`,
+                    opacity: Math.min(1, 0.45 + 0.2 * b.layers),
+                  }}
+                />
+              ))}
+          </Track>
+        );
+      })}
+    </div>
+  );
+}
+
+function Track({
+  label,
+  children,
+  onAdd,
+}: {
+  readonly label: string;
+  readonly children: ReactNode;
+  readonly onAdd?: (share: number) => void;
+}) {
+  return (
+    <div>
+      <span className="block text-[11px] leading-4 text-second">
+        {label}
+        {onAdd && ": click to add a use, drag or arrow keys to move one, Delete to take it out"}
+      </span>
+      {/** biome-ignore lint/a11y/noStaticElementInteractions: by keyboard times are typed in the plan */}
+      {/** biome-ignore lint/a11y/useKeyWithClickEvents: by keyboard times are typed in the plan */}
+      <div
+        className={cx("relative h-4 rounded-sm bg-shade", onAdd && "cursor-copy")}
+        onClick={(e) => {
+          if (!onAdd || e.target !== e.currentTarget) return;
+          const { left, width } = e.currentTarget.getBoundingClientRect();
+          onAdd((e.clientX - left) / width);
+        }}
+      >
+        {children}
+      </div>
+    </div>
+  );
+}
+
+/** One use at its time; moved by drag or by the arrow keys. */
+function Mark({
+  left,
+  refused,
+  label,
+  onMove,
+  onShare,
+  onGone,
+}: {
+  readonly left: string;
+  readonly refused: string | null;
+  readonly label: string;
+  readonly onMove: (seconds: number) => void;
+  readonly onShare: (share: number) => void;
+  readonly onGone: () => void;
+}) {
+  const press = (e: KeyboardEvent) => {
+    const by = { ArrowLeft: -1, ArrowRight: 1 }[e.key as "ArrowLeft"];
+    if (by) onMove(by * (e.shiftKey ? 10 : 1));
+    else if (e.key === "Delete" || e.key === "Backspace") onGone();
+    else return;
+    e.preventDefault();
+  };
+  return (
+    <button
+      type="button"
+      aria-label={refused ? `${label}, refused: ${refused}` : label}
+      title={refused ? `${label}: ${refused}` : label}
+      className={cx(
+        "absolute top-0 h-full w-2 -translate-x-1 cursor-ew-resize rounded-sm",
+        refused ? "bg-beet" : "bg-kelp",
+      )}
+      style={{ left }}
+      onKeyDown={press}
+      onPointerDown={(e) => e.currentTarget.setPointerCapture(e.pointerId)}
+      onPointerUp={(e) => {
+        const track = e.currentTarget.parentElement?.getBoundingClientRect();
+        if (!track || !e.currentTarget.hasPointerCapture(e.pointerId)) return;
+        const share = Math.min(1, Math.max(0, (e.clientX - track.left) / track.width));
+        if (Math.abs(e.clientX - e.currentTarget.getBoundingClientRect().left) > 6) onShare(share);
+      }}
+    />
+  );
+}
+
+function Numbers({ report, second }: { readonly report: Report; readonly second: Report | null }) {
+  const { catalogue, model } = useLive();
+  const tps = catalogue.pantry.ticksPerSecond;
+  const seconds = report.ticks / tps;
+  const cost = report.spent.reduce((t, { item, count }) => t + count * (figuresOf(model, item).value ?? Number.NaN), 0);
+  const refused = [
+    ...new Map(
+      report.moments.filter((m) => m.refused).map((m) => [`${m.item}${m.refused?.replace(/[\d.]+/g, "")}`, m]),
+    ).values(),
+  ];
+  const of = (r: Report | null, id: Id) => r?.resources.find((x) => x.resource === id);
+  const cells = (r: Report, k: number) => {
+    const { resource, restored, wasted, drained, least } = r.resources[k];
+    return [restored, wasted, drained, restored / seconds, cost > 0 ? restored / cost : Number.NaN, least].map((n) => ({
+      n,
+      resource,
+    }));
+  };
+  const show = (n: number) => (Number.isFinite(n) ? sayQuantity(Math.round(n * 1000) / 1000) : "–");
+  return (
+    <div className="grid gap-x-8 gap-y-2 pt-4 xl:grid-cols-2">
+      <table className="w-full">
+        <thead>
+          <tr className="text-right">
+            <th className="head py-1 text-left">Over {saySeconds(seconds)}</th>
+            <th className="head">Restored</th>
+            <th className="head">Wasted</th>
+            <th className="head">Drained</th>
+            <th className="head">A second</th>
+            <th className="head">A value unit</th>
+            <th className="head">Least</th>
+          </tr>
+        </thead>
+        <tbody>
+          {report.resources.map((r, k) => (
+            <tr key={r.resource} className="border-t border-hair text-right">
+              <td className="py-1 text-left">
+                <span
+                  aria-hidden
+                  className="mr-1.5 inline-block size-2.5 rounded-full"
+                  style={{ background: catalogue.records.resource.get(r.resource)?.colour }}
+                />
+                {catalogue.records.resource.get(r.resource)?.name}
+              </td>
+              {cells(report, k).map(({ n }, c) => {
+                const other =
+                  of(second, r.resource) && second
+                    ? cells(
+                        second,
+                        second.resources.findIndex((x) => x.resource === r.resource),
+                      )[c].n
+                    : null;
+                return (
+                  <td key={c} className={cx("tabular-nums", c === 1 && n > 0 && "text-copper")}>
+                    {show(n)}
+                    {other !== null && Math.abs(other - n) > 1e-9 && (
+                      <span className="block text-[11px] text-second">{show(other)} beside</span>
+                    )}
+                  </td>
+                );
+              })}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <dl className="space-y-1">
+        {report.uptime.map(({ condition, share }) => (
+          <div key={condition} className="flex justify-between border-b border-hair">
+            <dt>{catalogue.records.condition.get(condition)?.name} is on</dt>
+            <dd className={cx("font-semibold", share >= 0.999 && "text-copper")}>
+              {sayPercent(Math.round(share * 1000) / 1000)} of the time
+            </dd>
+          </div>
+        ))}
+        {report.spent.map(({ item, count }) => (
+          <div key={item} className="flex justify-between border-b border-hair">
+            <dt>{catalogue.records.item.get(item)?.name} used up</dt>
+            <dd className="font-semibold">{show(count)}</dd>
+          </div>
+        ))}
+        {report.spent.length > 0 && (
+          <div className="flex justify-between border-b border-hair">
+            <dt>All of it costs</dt>
+            <dd className="font-semibold">{sayCost(cost)}</dd>
+          </div>
+        )}
+        {report.gained.map(({ thing, count }) => {
+          const [kind, id] = thing.split(":") as ["item" | "currency", Id];
+          return (
+            <div key={thing} className="flex justify-between border-b border-hair">
+              <dt>{catalogue.records[kind].get(id)?.name} gained</dt>
+              <dd className="font-semibold">{show(count)}</dd>
+            </div>
+          );
+        })}
+        {report.signals.length > 0 && (
+          <div className="flex justify-between border-b border-hair">
+            <dt>Signals sent to the game</dt>
+            <dd className="font-semibold">{report.signals.length}</dd>
+          </div>
+        )}
+        {refused.slice(0, 8).map((m) => (
+          <div key={`${m.item}${m.tick}`} className="flex justify-between gap-3 text-beet">
+            <dt>
+              {m.name} {catalogue.records.item.get(m.item)?.name} refused at {formatTicks(m.tick, tps)}
+            </dt>
+            <dd className="text-right">{m.refused}</dd>
+          </div>
+        ))}
+      </dl>
+    </div>
+  );
+}

@@ -1,0 +1,329 @@
+"use client";
+/** Wear: a subject's slots, every total with where it comes from, candidates beside it, and the best set for some weights. */
+import { X } from "lucide-react";
+import { useState } from "react";
+import { byKey } from "@/core/catalogue/keys";
+import { held } from "@/core/catalogue/inheritance";
+import type { Catalogue } from "@/core/catalogue/catalogue";
+import type { Item, TrialSubject } from "@/core/kinds/index";
+import { sayCost, sayQuantity } from "@/core/numbers/format";
+import type { Id } from "@/core/schema/id";
+import { type BestSet, bestSet } from "@/core/trials/best-set";
+import { Reckoner } from "@/core/trials/reckon";
+import { roomOf, slotOf, type Total, totals, wearProblem } from "@/core/trials/worn";
+import { Button, cx, Empty, Jar } from "../kit/kit";
+import { figuresOf, useLive } from "../pantry/provider";
+import { usePlaces } from "../frame/navigate";
+import { ItemInput, Labelled, NumberInput, useSubject } from "./parts";
+
+const round = (n: number) => Math.round(n * 1000) / 1000;
+
+export function WearTab() {
+  const { catalogue } = useLive();
+  const places = usePlaces();
+  const { subject, level, controls } = useSubject();
+  const given = places.query.get("worn");
+  const keys = given === null ? null : given.split(",").filter(Boolean).slice(0, 60);
+  const worn = (keys ? keys.map((key) => byKey(catalogue, "item", key)?.id) : (subject?.worn ?? [])).flatMap(
+    (id) => (id && catalogue.records.item.get(id)) || [],
+  );
+  const setWorn = (next: readonly Item[]) => places.ask({ worn: next.map((i) => i.key).join(","), try: null }, true);
+  const tried = byKey(catalogue, "item", places.query.get("try") ?? "");
+  if (!subject)
+    return <Empty title="Nobody to dress yet">Make a subject in Setup: a character with slots and base stats.</Empty>;
+  const reckoner = new Reckoner(catalogue);
+  const now = totals(reckoner, subject, worn, level);
+  const wrong = worn.flatMap(
+    (item, k) =>
+      wearProblem(
+        catalogue,
+        subject,
+        item,
+        worn.filter((_, n) => n < k),
+        level,
+      ) ?? [],
+  );
+  const after = tried ? exchanged(catalogue, subject, worn, tried, level) : null;
+  const then = after?.worn ? totals(reckoner, subject, after.worn, level) : null;
+  const slots = subject.slots.flatMap((id) => catalogue.records.slot.get(id) ?? []).sort((a, b) => a.order - b.order);
+  const room = roomOf(catalogue, worn);
+  return (
+    <div className="flex min-h-0 flex-1">
+      <section
+        // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keyboard
+        tabIndex={0}
+        aria-label="What is worn"
+        className="w-[380px] shrink-0 space-y-3 overflow-auto border-r border-line bg-salt p-3.5"
+      >
+        {controls}
+        {slots.length === 0 && (
+          <p className="text-second">{subject.name} has no slots. Setup is where a subject gets them.</p>
+        )}
+        {slots.map((slot) => {
+          const here = worn.filter((i) => slotOf(catalogue, i) === slot.id);
+          const candidates = new Set(
+            [...catalogue.records.item.values()]
+              .filter((i) => i.status !== "retired" && slotOf(catalogue, i) === slot.id)
+              .map((i) => i.id),
+          );
+          return (
+            <div key={slot.id} className="border-l-2 border-hair pl-2.5">
+              <h2 className="head">
+                {slot.name}{" "}
+                {slot.places > 1 && (
+                  <span className="font-normal">
+                    {here.length} of {slot.places}
+                  </span>
+                )}
+              </h2>
+              <ul className="flex flex-wrap gap-1 py-1">
+                {here.map((item, k) => (
+                  <li key={`${item.id}${k}`} className="flex items-center">
+                    <Jar id={item.id} onOpen={places.openItem} />
+                    <Button
+                      look="quiet"
+                      className="px-0.5!"
+                      aria-label={`Take off ${item.name}`}
+                      onClick={() => setWorn(without(worn, item))}
+                    >
+                      <X size={13} aria-hidden />
+                    </Button>
+                  </li>
+                ))}
+                {here.length === 0 && <li className="text-third">Nothing there</li>}
+              </ul>
+              <div className="flex gap-1.5">
+                <ItemInput
+                  label={`Put on ${slot.name}`}
+                  among={candidates}
+                  onTake={(id) => {
+                    const item = catalogue.records.item.get(id);
+                    if (item) setWorn(exchanged(catalogue, subject, worn, item, level).worn ?? [...worn, item]);
+                  }}
+                />
+                <select
+                  aria-label={`Try on ${slot.name}`}
+                  className="field w-36!"
+                  value={tried && slotOf(catalogue, tried) === slot.id ? tried.key : ""}
+                  onChange={(e) => places.ask({ try: e.target.value || null }, true)}
+                >
+                  <option value="">Try another</option>
+                  {[...candidates].map((id) => {
+                    const item = catalogue.records.item.get(id) as Item;
+                    return (
+                      <option key={id} value={item.key}>
+                        {item.name}
+                      </option>
+                    );
+                  })}
+                </select>
+              </div>
+            </div>
+          );
+        })}
+        <p className="text-second">
+          What is worn adds {room.slots} bag slots and {sayQuantity(room.mass)} kg to carry.
+        </p>
+        {wrong.map((says) => (
+          <p key={says} className="text-beet">
+            {says}
+          </p>
+        ))}
+      </section>
+      <section
+        // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keyboard
+        tabIndex={0}
+        aria-label="What it comes to"
+        className="min-w-0 flex-1 overflow-auto bg-salt px-4 pb-6"
+      >
+        {tried && (
+          <div className="flex flex-wrap items-center gap-2 pt-3">
+            <span className="text-second">Trying</span>
+            <Jar id={tried.id} onOpen={places.openItem} />
+            {after?.off.length ? (
+              <span className="text-second">instead of {after.off.map((i) => i.name).join(", ")}</span>
+            ) : null}
+            {after?.says ? (
+              <span className="font-semibold text-beet">{after.says}</span>
+            ) : (
+              <Button look="solid" onClick={() => after?.worn && setWorn(after.worn)}>
+                Put it on
+              </Button>
+            )}
+            <Button look="quiet" onClick={() => places.ask({ try: null }, true)}>
+              Leave it
+            </Button>
+          </div>
+        )}
+        <Totals now={now} then={then} />
+        <Best subject={subject} level={level} onWear={setWorn} />
+      </section>
+    </div>
+  );
+}
+
+const without = (worn: readonly Item[], item: Item): Item[] => {
+  const at = worn.indexOf(item);
+  return worn.filter((_, k) => k !== at);
+};
+
+/** What is worn once an item takes its place: what is in its way comes off. */
+function exchanged(catalogue: Catalogue, subject: TrialSubject, worn: readonly Item[], item: Item, level: number) {
+  const off: Item[] = [];
+  let left = [...worn];
+  for (let n = 0; n <= worn.length; n++) {
+    const says = wearProblem(catalogue, subject, item, left, level);
+    if (!says) return { worn: [...left, item], off, says: null };
+    const slot = slotOf(catalogue, item);
+    const blocking = left.find(
+      (each) =>
+        slotOf(catalogue, each) === slot ||
+        (slot !== null && (held(catalogue, each, "blocks").value ?? []).includes(slot)) ||
+        (held(catalogue, item, "blocks").value ?? []).includes(slotOf(catalogue, each) as Id),
+    );
+    if (!blocking) return { worn: null, off, says };
+    off.push(blocking);
+    left = without(left, blocking);
+  }
+  return { worn: null, off, says: "It can't be worn." };
+}
+
+function Totals({ now, then }: { readonly now: ReadonlyMap<Id, Total>; readonly then: ReadonlyMap<Id, Total> | null }) {
+  const { catalogue } = useLive();
+  const stats = [...catalogue.records.stat.values()].filter((s) => now.has(s.id) || then?.has(s.id));
+  if (!stats.length)
+    return <p className="pt-3 text-second">No stats yet: neither the subject nor what it wears has any.</p>;
+  return (
+    <table className="mt-3 w-full">
+      <thead>
+        <tr className="text-left">
+          <th className="head py-1">Stat</th>
+          <th className="head w-24 text-right">Now</th>
+          {then && <th className="head w-24 text-right">Then</th>}
+          {then && <th className="head w-40 pl-3">It is</th>}
+          <th className="head pl-5">Where it comes from</th>
+        </tr>
+      </thead>
+      <tbody>
+        {stats.map((stat) => {
+          const [a, b] = [now.get(stat.id), then?.get(stat.id)];
+          const delta = round((b?.value ?? 0) - (a?.value ?? 0));
+          const better = stat.better === "neither" || delta === 0 ? null : delta > 0 === (stat.better === "higher");
+          return (
+            <tr key={stat.id} className="border-t border-hair">
+              <td className="py-1">
+                {stat.name}
+                {stat.unit && <span className="text-second">, {stat.unit}</span>}
+              </td>
+              <td className="text-right font-semibold tabular-nums">{a ? sayQuantity(round(a.value)) : "–"}</td>
+              {then && (
+                <td className="text-right font-semibold tabular-nums">{b ? sayQuantity(round(b.value)) : "–"}</td>
+              )}
+              {then && (
+                <td className={cx("pl-3", better === true && "text-kelp", better === false && "text-beet")}>
+                  {delta === 0
+                    ? "the same"
+                    : `${delta > 0 ? "+" : "−"}${sayQuantity(Math.abs(delta))}${better === null ? "" : better ? " better" : " worse"}`}
+                </td>
+              )}
+              <td className="pl-5 text-second">
+                {(b ?? a)?.shares
+                  .map((s) => `${s.name} ${sayQuantity(round(s.value))}`)
+                  .join({ sum: " + ", product: " × ", highest: " or ", lowest: " or " }[stat.combine])}
+                {stat.combine === "highest" || stat.combine === "lowest" ? `, the ${stat.combine}` : ""}
+              </td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
+  );
+}
+
+function Best({
+  subject,
+  level,
+  onWear,
+}: {
+  readonly subject: TrialSubject;
+  readonly level: number;
+  readonly onWear: (items: readonly Item[]) => void;
+}) {
+  const { catalogue, model } = useLive();
+  const [weights, setWeights] = useState<ReadonlyMap<Id, number>>(new Map());
+  const [most, setMost] = useState(0);
+  const [found, setFound] = useState<BestSet | { readonly says: string } | null>(null);
+  const stats = [...catalogue.records.stat.values()].filter((s) => s.better !== "neither");
+  const seek = () => {
+    const items = [...catalogue.records.item.values()].filter((i) => i.status !== "retired");
+    const cost = (id: Id) => figuresOf(model, id).value ?? Number.POSITIVE_INFINITY;
+    const wanted = { weights, level, most: most > 0 ? most : Number.POSITIVE_INFINITY };
+    try {
+      setFound(
+        bestSet(
+          catalogue,
+          subject,
+          items.filter((i) => Number.isFinite(cost(i.id))),
+          wanted,
+          cost,
+        ),
+      );
+    } catch (thrown) {
+      setFound({ says: (thrown as Error).message });
+    }
+  };
+  const names = (ids: readonly Id[]) => ids.flatMap((id) => catalogue.records.item.get(id) ?? []);
+  return (
+    <section aria-label="Best set" className="pt-6">
+      <h2 className="head pb-1">Best set for these weights, at level {level}</h2>
+      <div className="flex flex-wrap items-end gap-3">
+        {stats.map((stat) => (
+          <div key={stat.id} className="w-24">
+            <Labelled label={stat.name}>
+              <NumberInput
+                label={`Weight of ${stat.name}`}
+                value={weights.get(stat.id) ?? 0}
+                onDone={(n) => setWeights(new Map([...weights, [stat.id, n]]))}
+              />
+            </Labelled>
+          </div>
+        ))}
+        <div className="w-28">
+          <Labelled label="Costs at most">
+            <NumberInput label="Costs at most" value={most} least={0} onDone={setMost} />
+          </Labelled>
+        </div>
+        <Button look="solid" disabled={![...weights.values()].some((w) => w !== 0)} onClick={seek}>
+          Find it
+        </Button>
+      </div>
+      <p className="pt-1 text-[12px] text-second">
+        A weight is what a point counts for; below 0 where less is better. Cost 0 means whatever it costs; only what can
+        be had counts.
+      </p>
+      {found && "says" in found && <p className="pt-2 text-beet">{found.says}</p>}
+      {found && "best" in found && (
+        <div className="space-y-2 pt-3">
+          {[found.best, found.next].map(
+            (set, n) =>
+              set && (
+                <div key={n === 0 ? "best" : "next"} className="flex flex-wrap items-center gap-1.5">
+                  <b className="w-24">{n === 0 ? "The best" : "The next"}</b>
+                  <span className="w-40 text-second tabular-nums">
+                    {sayQuantity(round(set.score))} points, costs {sayCost(set.cost)}
+                  </span>
+                  {set.items.length === 0 && <span className="text-second">nothing at all</span>}
+                  {set.items.map((id, k) => (
+                    <Jar key={`${id}${k}`} id={id} />
+                  ))}
+                  <Button look="quiet" onClick={() => onWear(names(set.items))}>
+                    Wear it
+                  </Button>
+                </div>
+              ),
+          )}
+        </div>
+      )}
+    </section>
+  );
+}

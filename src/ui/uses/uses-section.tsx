@@ -1,0 +1,241 @@
+"use client";
+/** What an item or type does when it is used: each use as its line, in its ink, with what a player reads of it. */
+import { useMemo, useState } from "react";
+import { useInWords as inWords } from "@/core/cards/use-words";
+import type { Heir } from "@/core/catalogue/inheritance";
+import { around } from "@/core/catalogue/surroundings";
+import { type HeldUse, LEFT, saidIn, usesOf } from "@/core/catalogue/uses";
+import { addUse, overrideUse, readUseLine, rewriteUse } from "@/core/editing/uses";
+import { formatUse } from "@/core/notation/use-line";
+import type { Item } from "@/core/kinds/index";
+import { definition } from "@/core/kinds/index";
+import { pathOf } from "@/core/schema/record";
+import { labelOf } from "../grid/field-columns";
+import { Button, cx } from "../kit/kit";
+import { useLive, useStore } from "../pantry/provider";
+import { usePlaces } from "../frame/navigate";
+import { Section } from "../sheet/section";
+
+/** What is wrong with a line, with the texts that would fit. */
+export function LineFaults({ line, onOffer }: { readonly line: string; readonly onOffer: (line: string) => void }) {
+  const { catalogue } = useLive();
+  const { issues } = useMemo(() => readUseLine(catalogue, line), [catalogue, line]);
+  if (!line.trim()) return null;
+  return (
+    <ul className="mt-1 space-y-0.5">
+      {issues.slice(0, 6).map((i) => (
+        <li
+          key={`${i.from}${i.message}`}
+          className={cx("text-[12px]", i.severity === "error" ? "text-beet" : "text-copper")}
+        >
+          <code className="rounded-sm bg-shade px-1">{line.slice(i.from, i.to) || "end"}</code> {i.message}{" "}
+          {i.suggestions.slice(0, 3).map((by) => (
+            <button
+              key={by}
+              type="button"
+              className="mr-1 underline"
+              onClick={() => onOffer(`${line.slice(0, i.from)}${by}${line.slice(i.to)}`)}
+            >
+              {by}
+            </button>
+          ))}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** A line that is typed, with its faults; Enter writes it, Escape puts back what stood. */
+export function UseLine({
+  label,
+  stored,
+  onWrite,
+  onCancel,
+  autoFocus,
+}: {
+  readonly label: string;
+  readonly stored: string;
+  /** @returns whether it was written */
+  readonly onWrite: (line: string) => Promise<boolean>;
+  readonly onCancel?: () => void;
+  readonly autoFocus?: boolean;
+}) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const text = typed ?? stored;
+  const dirty = typed !== null && typed !== stored;
+  const write = async () => {
+    if (await onWrite(text)) setTyped(null);
+  };
+  return (
+    <div>
+      <textarea
+        aria-label={label}
+        rows={1}
+        spellCheck={false}
+        // biome-ignore lint/a11y/noAutofocus: it opens because somebody asked for it
+        autoFocus={autoFocus}
+        className="field field-sizing-content resize-none py-1! font-medium"
+        placeholder="Eat: restores 42 Vigour, Warm 30s, ready in 20s, used up"
+        value={text}
+        onChange={(e) => setTyped(e.target.value.replace(/\n/g, " "))}
+        onKeyDown={(e) => {
+          if (e.key === "Enter") void write();
+          else if (e.key === "Escape") {
+            setTyped(null);
+            onCancel?.();
+          } else return;
+          e.preventDefault();
+        }}
+      />
+      {(dirty || autoFocus) && (
+        <>
+          <LineFaults line={text} onOffer={setTyped} />
+          <div className="mt-1 flex gap-1.5">
+            <Button look="solid" onClick={() => void write()}>
+              Write
+            </Button>
+            <Button
+              look="quiet"
+              onClick={() => {
+                setTyped(null);
+                onCancel?.();
+              }}
+            >
+              Put back
+            </Button>
+          </div>
+        </>
+      )}
+    </div>
+  );
+}
+
+export function UsesSection({ owner }: { readonly owner: Heir }) {
+  const { catalogue } = useLive();
+  const store = useStore();
+  const [adding, setAdding] = useState(false);
+  const uses = usesOf(catalogue, owner, true);
+  const add = async (line: string) => {
+    const made = addUse(catalogue, owner, line);
+    if (!made) return false;
+    const answer = await store.submit([...made.edits]);
+    if (answer.ok) setAdding(false);
+    return answer.ok;
+  };
+  return (
+    <Section
+      title="When used"
+      action={
+        <Button look="quiet" onClick={() => setAdding(true)}>
+          Add use
+        </Button>
+      }
+    >
+      {uses.length === 0 && !adding && <p className="text-second">Nothing happens: it has no use.</p>}
+      <div className="space-y-3">
+        {uses.map((use) => (
+          <OneUse key={use.use.id} owner={owner} use={use} />
+        ))}
+      </div>
+      {adding && (
+        <div className="pt-2">
+          <UseLine label="New use" stored="" onWrite={add} onCancel={() => setAdding(false)} autoFocus />
+        </div>
+      )}
+    </Section>
+  );
+}
+
+function OneUse({ owner, use }: { readonly owner: Heir; readonly use: HeldUse }) {
+  const { catalogue } = useLive();
+  const store = useStore();
+  const places = usePlaces();
+  const stored = formatUse(use.use as never, around(catalogue));
+  const [base] = use.chain.slice(-1);
+  const varied = !use.inherited && use.use.varies !== null;
+  const whole = formatUse({ ...(use.use as object), ...resolved(use) } as never, around(catalogue));
+  const write = async (line: string): Promise<boolean> => {
+    const edits = rewriteUse(catalogue, use.use, line);
+    if (!edits) return false;
+    return edits.length === 0 || (await store.submit(edits)).ok;
+  };
+  const words = "parent" in owner ? null : inWords(catalogue, owner as Item, use);
+  const kept = varied
+    ? LEFT.flatMap((field) => {
+        const said = saidIn(use.chain, field);
+        const at = pathOf(definition("use"), field) ?? { field: definition("use").fields[field] };
+        return said && said.by !== use.use ? [labelOf(field, at.field as never)] : [];
+      })
+    : [];
+  return (
+    <div className={cx("border-l-2 pl-2.5", use.inherited ? "border-dotted border-third" : "border-kelp")}>
+      <div className="flex items-center gap-2">
+        <span
+          className={cx("font-semibold", use.use.off && "text-third line-through", use.inherited && "ink-inherited")}
+        >
+          {use.name}
+        </span>
+        {(use.inherited || varied) && base.type && (
+          <button
+            type="button"
+            className="text-[12px] text-second hover:underline"
+            onClick={() => places.open("type", base.type as never)}
+          >
+            {use.inherited ? "from" : "over"} {catalogue.records.type.get(base.type)?.name}
+          </button>
+        )}
+        <span className="ml-auto flex">
+          {use.inherited ? (
+            <>
+              <Button
+                look="quiet"
+                className="px-1.5!"
+                onClick={() => void store.submit(overrideUse(catalogue, owner, use.use))}
+              >
+                Say otherwise
+              </Button>
+              <Button
+                look="quiet"
+                className="px-1.5!"
+                onClick={() => void store.submit(overrideUse(catalogue, owner, use.use, true))}
+              >
+                Take away
+              </Button>
+            </>
+          ) : (
+            <Button
+              look="quiet"
+              className="px-1.5!"
+              onClick={() => void store.submit([{ op: "remove", kind: "use", record: use.use }])}
+            >
+              {varied ? "As the type says" : "Remove"}
+            </Button>
+          )}
+        </span>
+      </div>
+      {use.use.off ? (
+        <p className="text-second">Taken away: it does not have this use of its type.</p>
+      ) : use.inherited ? (
+        <p className="ink-inherited">{whole}</p>
+      ) : (
+        <UseLine label={`Line of ${use.name}`} stored={stored} onWrite={write} />
+      )}
+      {kept.length > 0 && !use.use.off && (
+        <p className="text-[12px] text-second">
+          As the type says: <span className="ink-inherited">{kept.join(", ")}</span>
+        </p>
+      )}
+      {words && words.length > 0 && !use.use.off && <p className="mt-0.5 text-[12px] text-second">{words.join(" ")}</p>}
+    </div>
+  );
+}
+
+/** What a use comes to with what it varies, for its line. */
+function resolved(use: HeldUse): object {
+  return Object.fromEntries(
+    LEFT.flatMap((field) => {
+      const said = saidIn(use.chain, field);
+      return said ? [[field, said.value]] : [];
+    }),
+  );
+}
