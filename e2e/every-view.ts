@@ -20,6 +20,17 @@ export const VIEWS = [
   "/setup?kind=type&as=grid",
   "/setup?kind=field&record=smell",
   "/setup?kind=source",
+  "/setup?kind=condition&record=warm",
+  "/setup?kind=table&record=wreck_finds",
+  "/setup?kind=subject&record=ferry_hand",
+  "/setup?kind=resource&record=vigour",
+  "/setup?kind=use&record=eat_fare",
+  "/shelves?item=potted_shrimp",
+  "/tasting?tab=use&who=ferry_hand&plan=kelp_broth~~0~%7Ceel_pie~~2~0s%25201m&harm=0.4",
+  "/tasting?tab=wear&who=harbour_pilot&try=down_waistcoat",
+  "/tasting?tab=open&open=wreck_crate",
+  "/tasting?tab=bag&who=smokehouse_keeper",
+  "/tasting?tab=trials&trial=smoke_six_eels_in_one_go",
   "/setup?kind=pantry",
 ];
 

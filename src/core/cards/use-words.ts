@@ -20,9 +20,9 @@ export interface UseWords {
 export const usesInWords = (catalogue: Catalogue, item: Item): UseWords[] =>
   usesOf(catalogue, item).map((use) => ({ name: use.name, sentences: useInWords(catalogue, item, use) }));
 
-/** An amount over the item and constants alone as a number, else as its formula. */
-function amountText(catalogue: Catalogue, item: Item, kept: string | null, as: (n: number) => string): string {
-  if (kept === null) return as(1);
+/** An amount over the item and constants alone; null where it hangs on who uses it. */
+function plainAmount(catalogue: Catalogue, item: Item, kept: string | null): number | null {
+  if (kept === null) return 1;
   const tree = formulaOf(kept, "use");
   const values: number[] = [];
   let known = tree !== null;
@@ -36,7 +36,30 @@ function amountText(catalogue: Catalogue, item: Item, kept: string | null, as: (
       })
     : () => Number.NaN;
   const value = evaluate(values);
-  return known && Number.isFinite(value) ? as(value) : `(${writeFormula(kept, "use", around(catalogue))})`;
+  return known && Number.isFinite(value) ? value : null;
+}
+
+/** The same as text, or its formula. */
+function amountText(catalogue: Catalogue, item: Item, kept: string | null, as: (n: number) => string): string {
+  const value = plainAmount(catalogue, item, kept);
+  return value === null ? `(${writeFormula(kept ?? "", "use", around(catalogue))})` : as(value);
+}
+
+/** Points that one use restores of each resource in the mean, as far as they hang on the item alone. */
+export function restoredBy(
+  catalogue: Catalogue,
+  item: Item,
+  use: HeldUse,
+): { readonly resource: Id; readonly points: number }[] {
+  const found = new Map<Id, number>();
+  for (const { does, amount, chance } of use.effects) {
+    if (does.is !== "restore" || does.share) continue;
+    const one = plainAmount(catalogue, item, amount);
+    const every = Math.max(1, does.every ?? catalogue.pantry.ticksPerSecond);
+    const times = does.lasting === null ? 1 : Math.floor(does.lasting / every);
+    if (one !== null) found.set(does.resource, (found.get(does.resource) ?? 0) + one * times * chance);
+  }
+  return [...found].map(([resource, points]) => ({ resource, points }));
 }
 
 export function useInWords(catalogue: Catalogue, item: Item, use: HeldUse): string[] {

@@ -12,14 +12,14 @@ const what = union(
   { nothing: {}, item: { item: ref("item") }, currency: { currency: ref("currency") }, table: { table: ref("table") } },
   { is: "nothing" },
 );
-const amount = (help?: string) => number({ min: 0, max: MOST, least: LEAST, initial: 1, help });
+const amount = (label: string, help?: string) => number({ min: 0, max: MOST, least: LEAST, initial: 1, label, help });
 /** What an entry gives, how much of it, and between which levels of whoever draws. */
 const gives = {
   what,
-  min: amount(),
-  max: amount("Whole numbers between the two come equally often."),
-  from: number({ ...level, help: "Least level." }),
-  to: number({ ...level, help: "Highest level." }),
+  min: amount("least"),
+  max: amount("most", "What lies between the two comes equally often."),
+  from: number({ ...level, label: "from level" }),
+  to: number({ ...level, label: "to level" }),
 } as const;
 const most = 200;
 

@@ -82,7 +82,7 @@ export const use = defineKind({
       width: 80,
       help: "Nothing: the time of the item's cooldown group.",
     }),
-    fate: choice(FATES, { optional: true, label: "the item is", title: "Item is", width: 76 }),
+    fate: choice(FATES, { optional: true, label: "what becomes of it", title: "Item is", width: 76 }),
     count: number({
       min: 1,
       max: 1e6,

@@ -102,7 +102,7 @@ function Members({ fields, value, onChange }: { fields: Fields; value: Values; o
       {Object.entries(fields).map(([name, field]) => {
         const label = labelOf(name, field);
         // What is never said and may stay so takes no room of its own in a line.
-        const wide = field.inner !== undefined;
+        const wide = field.inner?.is === "list";
         return (
           // biome-ignore lint/a11y/noLabelWithoutControl: the control is made of the field
           <label key={name} className={cx("block min-w-0", wide && "w-full")} title={field.options.help}>
@@ -163,7 +163,7 @@ function Simple({ field, label, value, onChange }: Props) {
         list={names.length ? listId : undefined}
         className={cx(
           "field",
-          field.numeric ? "w-20! text-right" : field.type === "formula" ? "w-44!" : "w-36!",
+          field.numeric ? "w-16! text-right" : field.type === "formula" ? "w-40!" : "w-32!",
           says && "border-beet!",
         )}
         value={typed ?? stored}

@@ -9,6 +9,7 @@ import { type AnyRecord, definition, isKind, type Kind, type Stat } from "@/core
 import { capital, sayCost } from "@/core/numbers/format";
 import type { Field, Surroundings } from "@/core/schema/field";
 import type { Id } from "@/core/schema/id";
+import { same } from "@/core/schema/json";
 import { cx, Icon } from "../kit/kit";
 import type { Column } from "./columns";
 
@@ -38,7 +39,8 @@ const own = (value: unknown): Held<unknown> => ({ value, from: "own" });
 /** What is edited in parts has a column for each; parts that have members of their own are for a sheet. */
 function partColumns<R extends AnyRecord>(kind: Kind, name: string, field: Field, now: Now): Column<R>[] {
   const { parts } = field;
-  if (!parts || !isKind(parts.kind) || parts.of.type === "group") return [];
+  // Of items there are too many for a column each.
+  if (!parts || !isKind(parts.kind) || parts.of.type === "group" || parts.kind === "item") return [];
   const records = parts.kind === "field" ? fieldsOfKind(now(), kind) : recordsOf(now(), parts.kind).values();
   return [...records].map((part) => {
     const { unit } = part as Partial<Stat>;
@@ -67,6 +69,20 @@ export function shownAs(field: Field, value: unknown, here: Surroundings): strin
   return field.type === "number" ? field.say(value, here) : field.format(value, here);
 }
 
+/** What has members in few words, "Warmth 6; Grip multiply 0.8"; everything else as it is typed. */
+function briefly(field: Field, value: unknown, here: Surroundings): string {
+  const { inner } = field;
+  if (inner?.is === "list")
+    return (value as readonly unknown[]).map((each) => briefly(inner.of, each, here)).join("; ");
+  if (!inner) return field.format(value, here);
+  const { is = "", ...others } = value as Values & { readonly is?: string };
+  const fields = inner.is === "group" ? inner.fields : (inner.variants[is] ?? {});
+  const said = Object.entries(fields).flatMap(([name, of]) =>
+    others[name] === undefined || same(others[name], of.initial) ? [] : [briefly(of, others[name], here)],
+  );
+  return said.filter(Boolean).join(" ") || is;
+}
+
 function column<R extends AnyRecord>(name: string, field: Field, now: Now, of: (row: R) => Held<unknown>): Column<R> {
   const { numeric, options } = field;
   const empty = (v: unknown) => v === null || v === undefined || (v === 0 && field.members !== undefined);
@@ -76,7 +92,7 @@ function column<R extends AnyRecord>(name: string, field: Field, now: Now, of: (
   };
   const cell = (r: R): ReactNode => {
     const { value, from, type: above } = of(r);
-    const shown = empty(value) ? "" : field.format(value, around(now()));
+    const shown = empty(value) ? "" : briefly(field, value, around(now()));
     if (!shown) return none;
     const inked = options.inheritable && (from === "inherited" ? "ink-inherited" : "ink-own");
     const title = above ? `inherited from ${above.name}` : shown.length > 30 ? shown : undefined;

@@ -10,6 +10,7 @@ import type { Id } from "@/core/schema/id";
 import { boxOfRecipe, boxOfUse, oddsOf, SURE, tablesIn, type ThingOdds } from "@/core/trials/opening";
 import { Reckoner } from "@/core/trials/reckon";
 import { Body } from "@/core/trials/body";
+import { FindingLines } from "../checks/finding-lines";
 import { Button, cx, Empty, Jar } from "../kit/kit";
 import { figuresOf, useLive } from "../pantry/provider";
 import { usePlaces } from "../frame/navigate";
@@ -62,6 +63,8 @@ export function OpenTab() {
     return figuresOf(model, id).value ?? (of ? soldFor(catalogue, of) : null);
   };
   const worth = odds?.things.reduce((t, o) => t + o.mean * (worthOf(o.thing) ?? 0), 0) ?? 0;
+  // Whether it pays is the check's to say, which takes nothing apart to price what comes.
+  const paid = model.findings.filter((f) => f.rule === "container-pays" && f.about.some((r) => r.id === item.id));
   const rolled = work.told?.is === "rolled" ? work.told.rolled : null;
   const nameOf = (thing: string) => {
     const { kind, id } = splitThing(thing);
@@ -159,13 +162,12 @@ export function OpenTab() {
         {odds && way && !asPlayer && (
           <>
             <p className="pt-3 text-[15px]">
-              Gives things worth <b className={worth < cost ? "text-beet" : "text-kelp"}>{sayCost(worth)}</b> on average
-              and costs <b>{sayCost(cost)}</b>
-              {Number.isFinite(cost) && cost > 0 ? `: ${sayPercent(round(worth / cost, 3))} of its cost.` : "."}{" "}
+              Gives things that cost <b>{sayCost(worth)}</b> on average, and costs <b>{sayCost(cost)}</b>.{" "}
               {odds.nothing > 0
                 ? `Nothing at all comes ${sayPercent(round(odds.nothing))} of the time.`
                 : "Something always comes."}
             </p>
+            {paid.length > 0 && <FindingLines findings={paid} className="rounded-sm bg-beet-wash px-2.5 py-1" />}
             <div className="flex flex-wrap items-end gap-3 py-2">
               <div className="w-24">
                 <Labelled label="At least">

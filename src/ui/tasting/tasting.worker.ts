@@ -5,7 +5,7 @@ import { taste } from "@/core/trials/tasting";
 import type { Task, Told } from "./work";
 
 const tell = (told: Told) => postMessage(told);
-onmessage = ({ data }: MessageEvent<Task>) => {
+addEventListener("message", ({ data }: MessageEvent<Task>) => {
   try {
     if (data.is === "roll") {
       const progress = (done: number) => {
@@ -26,4 +26,4 @@ onmessage = ({ data }: MessageEvent<Task>) => {
   } catch (thrown) {
     tell({ is: "failed", says: (thrown as Error).message });
   }
-};
+});

@@ -416,7 +416,7 @@ function Timeline({
   const left = (tick: number) => `${(100 * Math.min(tick, report.ticks)) / report.ticks}%`;
   const conditions = [...new Set(report.bars.map((b) => b.condition))];
   return (
-    <div className="space-y-1 pl-[22px] pr-2.5">
+    <div className="space-y-1 pl-[42px] pr-2.5">
       {plans.map((plan, k) => {
         if ("says" in plan) return null;
         const item = catalogue.records.item.get(plan.item);

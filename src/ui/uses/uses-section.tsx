@@ -1,18 +1,19 @@
 "use client";
 /** What an item or type does when it is used: each use as its line, in its ink, with what a player reads of it. */
 import { useMemo, useState } from "react";
-import { useInWords as inWords } from "@/core/cards/use-words";
+import { restoredBy, useInWords as inWords } from "@/core/cards/use-words";
 import type { Heir } from "@/core/catalogue/inheritance";
 import { around } from "@/core/catalogue/surroundings";
-import { type HeldUse, LEFT, saidIn, usesOf } from "@/core/catalogue/uses";
+import { type HeldUse, LEFT, readyIn, saidIn, usesOf } from "@/core/catalogue/uses";
 import { addUse, overrideUse, readUseLine, rewriteUse } from "@/core/editing/uses";
 import { formatUse } from "@/core/notation/use-line";
 import type { Item } from "@/core/kinds/index";
 import { definition } from "@/core/kinds/index";
+import { sayQuantity } from "@/core/numbers/format";
 import { pathOf } from "@/core/schema/record";
 import { labelOf } from "../grid/field-columns";
 import { Button, cx } from "../kit/kit";
-import { useLive, useStore } from "../pantry/provider";
+import { figuresOf, useLive, useStore } from "../pantry/provider";
 import { usePlaces } from "../frame/navigate";
 import { Section } from "../sheet/section";
 
@@ -147,7 +148,7 @@ export function UsesSection({ owner }: { readonly owner: Heir }) {
 }
 
 function OneUse({ owner, use }: { readonly owner: Heir; readonly use: HeldUse }) {
-  const { catalogue } = useLive();
+  const { catalogue, model } = useLive();
   const store = useStore();
   const places = usePlaces();
   const stored = formatUse(use.use as never, around(catalogue));
@@ -159,6 +160,17 @@ function OneUse({ owner, use }: { readonly owner: Heir; readonly use: HeldUse })
     if (!edits) return false;
     return edits.length === 0 || (await store.submit(edits)).ok;
   };
+  const item = "parent" in owner ? null : (owner as Item);
+  const cost = item ? (figuresOf(model, item.id).value ?? 0) * (use.fate === "worn" ? 1 / use.count : use.count) : 0;
+  const minutes = (readyIn(catalogue, use) + use.windup) / catalogue.pantry.ticksPerSecond / 60;
+  const worth = (item ? restoredBy(catalogue, item, use) : []).flatMap(({ resource, points }) => {
+    const name = catalogue.records.resource.get(resource)?.name ?? "";
+    const per = [
+      cost > 0 && use.fate !== "kept" ? `${sayQuantity(Math.round((points / cost) * 100) / 100)} per value unit` : null,
+      minutes > 0 ? `${sayQuantity(Math.round((points / minutes) * 100) / 100)} per minute` : null,
+    ];
+    return per.some(Boolean) ? [`${name}: ${per.filter(Boolean).join(", ")}`] : [];
+  });
   const words = "parent" in owner ? null : inWords(catalogue, owner as Item, use);
   const kept = varied
     ? LEFT.flatMap((field) => {
@@ -225,7 +237,11 @@ function OneUse({ owner, use }: { readonly owner: Heir; readonly use: HeldUse })
           As the type says: <span className="ink-inherited">{kept.join(", ")}</span>
         </p>
       )}
-      {words && words.length > 0 && !use.use.off && <p className="mt-0.5 text-[12px] text-second">{words.join(" ")}</p>}
+      {words && words.length > 0 && !use.use.off && (
+        <p className="mt-0.5 text-[12px] text-second">
+          {words.join(" ")} <span className="ink-worked">{worth.join("; ")}</span>
+        </p>
+      )}
     </div>
   );
 }

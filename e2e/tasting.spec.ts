@@ -1,0 +1,160 @@
+/** Trying things before they ship: uses by line, the classic mistakes, curves, wearing, opening, a bag, trials. */
+import { expect, type Page, test } from "@playwright/test";
+import { Program } from "./program";
+
+test.describe.configure({ timeout: 120_000 });
+
+let program: Program;
+test.beforeAll(async () => {
+  program = await Program.on("salty_tasting");
+});
+test.afterAll(() => program?.end());
+
+const show = async (page: Page, path: string) => {
+  await page.goto(`${program.base}/brackwater_reach${path}`);
+  await expect(page.locator("footer")).toContainText("faults");
+};
+const lastMove = (page: Page) => page.getByTestId("last-move");
+
+test("a use is typed as a line, its fault is told where it is and mended by one key; it stands on the player's card", async ({
+  page,
+}) => {
+  await show(page, "/shelves?item=dried_laver");
+  const used = page.getByRole("region", { name: "When used" });
+  await expect(used).toContainText("from Fare");
+  await used.getByRole("button", { name: "Add use" }).click();
+  const line = used.getByRole("textbox", { name: "New use" });
+  await line.fill("Chew: restores 8 Breth, Sharp-eyed 10s, ready in 20s");
+  await expect(used).toContainText("There is no resource called “Breth”.");
+  await used.getByRole("button", { name: "Breath", exact: true }).click();
+  await expect(line).toHaveValue(/restores 8 Breath,/);
+  await line.press("Enter");
+  await expect(lastMove(page)).toContainText(/Chew/);
+  await expect(used).toContainText("Restores 8 Breath. Sharp-eyed for 10 s. Ready again in 20 s.");
+  await page.getByRole("button", { name: "Player's card" }).click();
+  await expect(page.getByRole("article", { name: "Dried laver, by day" })).toContainText("Restores 8 Breath.");
+});
+
+test("an item says otherwise than its type, in part; the tonic that is always on is found with its number and mended", async ({
+  page,
+}) => {
+  await show(page, "/shelves?item=fried_sprats");
+  const used = page.getByRole("region", { name: "When used" });
+  await used.getByRole("button", { name: "Say otherwise" }).click();
+  const line = used.getByRole("textbox", { name: "Line of Eat" });
+  await expect(line).toHaveValue("Eat: does nothing");
+  await line.fill("Eat: restores Vigour by item Vigour, Warm 45s");
+  await line.press("Enter");
+  await expect(used).toContainText("As the type says:");
+  await expect(page.getByRole("list", { name: "Findings" })).toContainText(
+    "Warm of Eat of Fried sprats lasts 45s and it is ready again in 30s with Meal: it is on 100% of the time.",
+  );
+  await line.fill("Eat: restores Vigour by item Vigour, Warm 15s");
+  await line.press("Enter");
+  await expect(page.getByText("it is on 100% of the time")).toHaveCount(0);
+  await used.getByRole("button", { name: "As the type says" }).click();
+  await expect(used).toContainText("from Fare");
+});
+
+test("is the tonic always on? Used over time, with a draft beside it, and a use that is moved by keys", async ({
+  page,
+}) => {
+  await show(page, "/tasting?tab=use&who=ferry_hand&for=2m");
+  await page.getByRole("combobox", { name: "Another item to use" }).fill("Kelp broth");
+  await page.keyboard.press("Enter");
+  const comes = page.getByRole("region", { name: "What comes of it" });
+  await expect(comes).toContainText("Warm is on100% of the time");
+  await expect(comes).toContainText("Kelp broth used up11");
+  await page.getByRole("button", { name: "Try other numbers" }).click();
+  await page
+    .getByRole("textbox", { name: "Draft of the use" })
+    .fill("Sip: restores Vigour by item Vigour, Warm 20s, ready in 40s");
+  await expect(comes).toContainText("beside");
+  await page.getByLabel("When it is used").selectOption("at");
+  await page.getByLabel("What belongs to “at”").fill("0s 30s");
+  await page.keyboard.press("Enter");
+  const mark = comes.getByRole("button", { name: "Kelp broth at 30s" });
+  await mark.focus();
+  await page.keyboard.press("Shift+ArrowLeft");
+  await page.keyboard.press("Shift+ArrowLeft");
+  await expect(comes.getByRole("button", { name: /Kelp broth at 10s, refused: Ready again in 2s/ })).toBeVisible();
+  await expect(page).toHaveURL(/plan=/);
+  await page.getByLabel("Chances").selectOption("many");
+  await expect(page.getByText("Nothing here is left to chance")).toBeVisible();
+});
+
+test("which coat is better, and why; and the best set for warmth", async ({ page }) => {
+  await show(page, "/tasting?tab=wear&who=harbour_pilot");
+  await page.getByLabel("Try on Back").selectOption({ label: "Down waistcoat" });
+  const comes = page.getByRole("region", { name: "What it comes to" });
+  await expect(comes.getByRole("row", { name: /^Warmth/ })).toContainText("+4 better");
+  await expect(comes.getByRole("row", { name: /^Warmth/ })).toContainText("Down waistcoat 30");
+  await comes.getByRole("textbox", { name: "Weight of Warmth" }).fill("1");
+  await comes.getByRole("button", { name: "Find it" }).click();
+  await expect(comes.getByRole("region", { name: "Best set" })).toContainText("The best");
+  await comes.getByRole("button", { name: "Put it on" }).click();
+  await expect(page.getByRole("region", { name: "What is worn" })).toContainText("Down waistcoat");
+});
+
+test("what does a crate give, exactly and rolled", async ({ page }) => {
+  await show(page, "/tasting?tab=open&open=lot_of_oysters");
+  const gives = page.getByRole("region", { name: "What it gives" });
+  await expect(gives).toContainText("it never pays, 8.4% of its cost");
+  await expect(gives.getByRole("row", { name: /Native oyster/ })).toContainText("93.6%");
+  await gives.getByRole("button", { name: "Roll it 10 000 times" }).click();
+  await expect(gives).toContainText("10 000 rolls of seed 1");
+  await gives.getByRole("button", { name: "As a player" }).click();
+  await expect(gives).toContainText("Likely");
+});
+
+test("a bag is filled, a making is refused with what is missing, and what was done is kept as a trial that then fails", async ({
+  page,
+}) => {
+  await show(page, "/tasting?tab=bag&who=smokehouse_keeper");
+  const bag = page.getByRole("region", { name: "The bag" });
+  await expect(bag.getByRole("list", { name: "Stacks" })).toContainText("Smoked eel");
+  const line = page.getByRole("textbox", { name: "Step as a line" });
+  await line.fill("make Bake eel pie");
+  await line.press("Enter");
+  await expect(bag).toContainText("Missing: 1 Gull egg, 1 Flake salt.");
+  await line.fill("sing");
+  await line.press("Enter");
+  await expect(page.getByRole("alert").filter({ hasText: "is no step" })).toBeVisible();
+  for (const step of ["get Gull egg", "get Flake salt", "make Bake eel pie", "expect to have Eel pie"]) {
+    await line.fill(step);
+    await line.press("Enter");
+  }
+  await expect(bag).toContainText("after 3m");
+  await bag.getByRole("textbox", { name: "Name of the trial" }).fill("A pie is baked");
+  await bag.getByRole("button", { name: "Keep as a trial" }).click();
+  await expect(page.getByRole("region", { name: "Trial A pie is baked" })).toContainText("It holds.");
+  await page
+    .getByRole("textbox", { name: "Steps of A pie is baked" })
+    .fill("get 2 Gull egg\nexpect to have 3 Gull egg");
+  await page.keyboard.press("Control+Enter");
+  await expect(page.getByRole("region", { name: "Trial A pie is baked" })).toContainText(
+    "It fails at step 2: There are 2 Gull egg in the bag, not 3.",
+  );
+  await expect(page.getByRole("navigation").getByText("2", { exact: true }).first()).toBeVisible();
+});
+
+test("a condition and a table are written by form, entry by entry; what is missing is told and nothing is written", async ({
+  page,
+}) => {
+  await show(page, "/setup?kind=condition&record=oiled");
+  const sheet = page.getByRole("complementary", { name: "condition Oiled" });
+  await sheet.getByRole("button", { name: "Add stat change" }).click();
+  await expect(sheet.getByRole("alert").first()).toContainText("Not written yet.");
+  const stat = sheet.getByRole("textbox", { name: "Stat" }).last();
+  await stat.fill("Gripp");
+  await stat.press("Enter");
+  await expect(sheet.getByText("There is no stat called “Gripp”.")).toBeVisible();
+  await stat.fill("Grip");
+  await stat.press("Enter");
+  const by = sheet.getByRole("textbox", { name: "By" }).last();
+  await by.fill("level / 4");
+  await by.press("Enter");
+  await expect(lastMove(page)).toContainText("Oiled");
+  await expect(sheet.getByText("Not written yet.")).toHaveCount(0);
+  await page.keyboard.press("Control+z");
+});
