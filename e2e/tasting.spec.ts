@@ -145,13 +145,13 @@ test("a condition and a table are written by form, entry by entry; what is missi
   const sheet = page.getByRole("complementary", { name: "condition Oiled" });
   await sheet.getByRole("button", { name: "Add stat change" }).click();
   await expect(sheet.getByRole("alert").first()).toContainText("Not written yet.");
-  const stat = sheet.getByRole("textbox", { name: "Stat" }).last();
+  const stat = sheet.getByLabel("Stat", { exact: true }).last();
   await stat.fill("Gripp");
   await stat.press("Enter");
   await expect(sheet.getByText("There is no stat called “Gripp”.")).toBeVisible();
   await stat.fill("Grip");
   await stat.press("Enter");
-  const by = sheet.getByRole("textbox", { name: "By" }).last();
+  const by = sheet.getByLabel("By", { exact: true }).last();
   await by.fill("level / 4");
   await by.press("Enter");
   await expect(lastMove(page)).toContainText("Oiled");

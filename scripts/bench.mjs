@@ -3,6 +3,7 @@
  * npm run bench: the engine. SIZES=1000,10000,100000 chooses the pantries.
  * npm run bench -- load: how the production build carries people who write at once.
  * npm run bench -- import: imports beside COPY, against a database server of its own. ITEMS=100000 chooses the size.
+ * npm run bench -- trials: trying things out, beside plain loops and plain JavaScript.
  * npm run bench -- window: what a window does per key and edit, in Chromium. SIZES as above.
  */
 import { mkdirSync } from "node:fs";
@@ -17,6 +18,7 @@ const BENCHES = {
   engine: { entry: "bench/bench.ts" },
   load: { entry: "bench/load.ts", program: true },
   import: { entry: "bench/import.ts", commands: true },
+  trials: { entry: "bench/trials.ts" },
   window: { entry: "bench/window.ts", program: true, browser: true },
 };
 

@@ -307,7 +307,12 @@ function reckon(formula: Formula, known: (name: string) => number | null): numbe
   }
 }
 /** Numbers that differ by less than reckoning in binary leaves are the same. */
-const equal = (a: number, b: number): boolean => tidy(a) === tidy(b);
+function equal(a: number, b: number): boolean {
+  if (a === b) return true;
+  // Apart by more than the last of twelve digits they can't be.
+  if (Math.abs(a - b) > 1e-11 * Math.max(Math.abs(a), Math.abs(b))) return false;
+  return tidy(a) === tidy(b);
+}
 export const OPERATIONS: { readonly [o in Exclude<Operator, "and" | "or">]: (a: number, b: number) => number } = {
   "+": (a, b) => a + b,
   "-": (a, b) => a - b,

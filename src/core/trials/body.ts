@@ -6,11 +6,14 @@ import type { Catalogue } from "../catalogue/catalogue";
 import type { Condition, Item, Resource, TrialSubject } from "../kinds/index";
 import type { Id } from "../schema/id";
 import { about, type Figure, type Reckoner, type Speaking } from "./reckon";
-import { type Share, type Total, totals, within } from "./worn";
+import { type Share, type Total, totals } from "./worn";
 
 /** A resource of a character. Between events it is `value + rate · (tick - at)`, within least and most. */
 export interface Pool {
   readonly of: Resource;
+  /** Its most and what comes back in a second, as they stand for the character. */
+  readonly mostOf: (() => number) | null;
+  readonly recoveryOf: (() => number) | null;
   value: number;
   at: number;
   /** A tick. */
@@ -34,9 +37,16 @@ export interface ActiveCondition {
   /** Tick at which it ends; Infinity until it is cleared. */
   until: number;
   /** What it makes of stats, for one layer, as it was when it was applied. */
-  changes: readonly { readonly stat: Id; readonly how: "add" | "multiply" | "set"; readonly by: number }[];
+  changes: readonly {
+    readonly stat: Id;
+    readonly how: "add" | "multiply" | "set";
+    readonly by: number;
+    readonly at: number;
+  }[];
   /** Told apart from what it was before it was cleared and applied again. */
   readonly number: number;
+  /** The time for which it has stood with so many layers. */
+  bar: Bar;
 }
 /** A time for which a condition stood, with so many layers. */
 export interface Bar {
@@ -52,10 +62,17 @@ export class Body implements Figure {
   private readonly poolAt = new Map<Id, number>();
   readonly conditions: ActiveCondition[] = [];
   readonly bars: Bar[] = [];
-  private stats: Map<Id, number> = new Map();
+  /** Stats by numbers of their own: what each comes to without changes, and now. */
+  private readonly statAt = new Map<Id, number>();
+  private bases: number[] = [];
+  private values: number[] = [];
+  private readonly lows: number[] = [];
+  private readonly highs: number[] = [];
   private readonly forGood = new Map<Id, number>();
-  private base: Map<Id, Total>;
+  private base: Map<Id, Total> = new Map();
   private applied = 0;
+  /** What formulas over the character alone are asked with. */
+  private readonly self = about(this);
   private readonly catalogue: Catalogue;
 
   /** @param now  the tick it is, asked whenever a resource is read */
@@ -68,16 +85,33 @@ export class Body implements Figure {
   ) {
     this.catalogue = reckoner.catalogue;
     this.level = level;
-    this.base = totals(reckoner, subject, worn, level);
+    this.rebase();
     for (const id of subject.resources) {
       const of = this.catalogue.records.resource.get(id);
       if (!of) continue;
       this.poolAt.set(id, this.pools.length);
-      const pool = { of, value: 0, at: 0, rate: 0, most: 0, harm: 0, restored: 0, drained: 0, wasted: 0 };
+      const getter = (kept: string | null, scope: "stats" | "recovery") => {
+        const get = kept === null ? null : reckoner.get(kept, scope);
+        return get && (() => get(this.self));
+      };
+      const [mostOf, recoveryOf] = [getter(of.most, "stats"), getter(of.recovery, "recovery")];
+      const pool = {
+        of,
+        mostOf,
+        recoveryOf,
+        value: 0,
+        at: 0,
+        rate: 0,
+        most: 0,
+        harm: 0,
+        restored: 0,
+        drained: 0,
+        wasted: 0,
+      };
       this.pools.push({ ...pool, ticks: [], values: [] });
     }
-    this.restat();
-    const self = about(this);
+    this.restat(true);
+    const { self } = this;
     for (const pool of this.pools) {
       const start = reckoner.value(pool.of.start, "stats", self, pool.most);
       pool.value = Math.min(Math.max(start, pool.of.min), pool.most);
@@ -87,7 +121,30 @@ export class Body implements Figure {
   }
 
   stat(id: Id): number {
-    return this.stats.get(id) ?? 0;
+    const at = this.statAt.get(id);
+    return at === undefined ? 0 : this.values[at];
+  }
+  /** The number of a stat, given where it has none yet. */
+  private placeOf(id: Id): number {
+    let at = this.statAt.get(id);
+    if (at === undefined) {
+      at = this.bases.length;
+      this.statAt.set(id, at);
+      const { min = null, max = null } = this.catalogue.records.stat.get(id) ?? {};
+      this.lows.push(min ?? Number.NEGATIVE_INFINITY);
+      this.highs.push(max ?? Number.POSITIVE_INFINITY);
+      this.bases.push(0);
+      this.values.push(0);
+    }
+    return at;
+  }
+  private rebase(): void {
+    this.base = totals(this.reckoner, this.subject, this.worn, this.level);
+    this.bases.fill(0);
+    for (const [id, { value }] of this.base) {
+      const at = this.placeOf(id);
+      this.bases[at] = value;
+    }
   }
   pool(id: Id): Pool | undefined {
     const at = this.poolAt.get(id);
@@ -101,12 +158,17 @@ export class Body implements Figure {
     return this.pool(id)?.most ?? 0;
   }
   has(condition: Id): boolean {
-    return this.conditions.some((c) => c.of.id === condition);
+    return this.active(condition) !== undefined;
+  }
+  active(condition: Id): ActiveCondition | undefined {
+    const { conditions } = this;
+    for (let k = 0; k < conditions.length; k++) if (conditions[k].of.id === condition) return conditions[k];
+    return undefined;
   }
 
   wear(worn: readonly Item[]): void {
     this.worn = worn;
-    this.base = totals(this.reckoner, this.subject, worn, this.level);
+    this.rebase();
     this.restat();
   }
 
@@ -130,41 +192,50 @@ export class Body implements Figure {
   }
 
   /** Works stats out anew, and what hangs on them: what is worn, then changes for good, added, multiplied, set. */
-  restat(): void {
-    const before = this.stats;
-    const stats = new Map<Id, number>();
-    for (const [id, { value }] of this.base) stats.set(id, value);
-    for (const [id, by] of this.forGood) stats.set(id, (stats.get(id) ?? 0) + by);
-    let touched = this.forGood.size > 0;
-    for (const { layers, changes } of this.conditions)
-      for (const { stat, how, by } of changes) if (how === "add") stats.set(stat, (stats.get(stat) ?? 0) + by * layers);
-    for (const { layers, changes } of this.conditions)
-      for (const { stat, how, by } of changes)
-        if (how === "multiply") stats.set(stat, (stats.get(stat) ?? 0) * by ** layers);
-    // Of several that set a stat the stronger one does, and of equals the newer.
-    const by = [...this.conditions].sort((a, b) => a.of.strength - b.of.strength || a.number - b.number);
-    for (const { changes } of by) for (const { stat, how, by: to } of changes) if (how === "set") stats.set(stat, to);
-    touched ||= this.conditions.some((c) => c.changes.length > 0);
-    if (touched)
-      for (const [id, value] of stats) {
-        const stat = this.catalogue.records.stat.get(id);
-        if (stat) stats.set(id, within(stat, value));
+  private restat(first = false): void {
+    const { conditions } = this;
+    for (const id of this.forGood.keys()) this.placeOf(id);
+    const values = this.bases.slice();
+    for (const [id, by] of this.forGood) values[this.placeOf(id)] += by;
+    let [multiplies, sets] = [false, false];
+    for (let c = 0; c < conditions.length; c++) {
+      const { layers, changes } = conditions[c];
+      for (let k = 0; k < changes.length; k++) {
+        const change = changes[k];
+        if (change.how === "add") values[change.at] += change.by * layers;
+        else if (change.how === "multiply") multiplies = true;
+        else sets = true;
       }
-    this.stats = stats;
-    if (before.size === 0 || !sameNumbers(before, stats)) this.repool();
+    }
+    if (multiplies)
+      for (const { layers, changes } of conditions)
+        for (const { how, by, at } of changes) if (how === "multiply") values[at] *= by ** layers;
+    if (sets) {
+      // Of several that set a stat the stronger one does, and of equals the newer.
+      const by = [...conditions].sort((a, b) => a.of.strength - b.of.strength || a.number - b.number);
+      for (const { changes } of by) for (const { how, by: to, at } of changes) if (how === "set") values[at] = to;
+    }
+    let moved = first;
+    for (let k = 0; k < values.length; k++) {
+      values[k] = Math.min(Math.max(values[k], this.lows[k]), this.highs[k]);
+      moved ||= values[k] !== this.values[k];
+    }
+    this.values = values;
+    if (moved) this.repool();
   }
 
   /** Most and recovery of all resources anew. */
   private repool(): void {
-    const self = about(this);
     const t = this.now();
     const second = this.catalogue.pantry.ticksPerSecond;
-    for (const pool of this.pools)
-      pool.most = Math.max(pool.of.min, this.reckoner.value(pool.of.most, "stats", self, 100));
     for (const pool of this.pools) {
+      // As it was up to now, before its most is another.
       this.settle(pool, t);
+      pool.most = Math.max(pool.of.min, pool.mostOf ? pool.mostOf() : 100);
+    }
+    for (const pool of this.pools) {
       if (pool.value > pool.most) this.put(pool, pool.most);
-      pool.rate = this.reckoner.value(pool.of.recovery, "recovery", self, 0) / second - pool.harm;
+      pool.rate = (pool.recoveryOf ? pool.recoveryOf() : 0) / second - pool.harm;
     }
   }
 
@@ -231,7 +302,7 @@ export class Body implements Figure {
 
   /** What applying a condition would do: nothing at all, or why. */
   wouldApply(of: Condition): boolean {
-    const there = this.conditions.find((c) => c.of.id === of.id);
+    const there = this.active(of.id);
     if (there) return of.twice !== "ignore";
     return !this.rivals(of).some((c) => c.of.strength > of.strength);
   }
@@ -249,7 +320,7 @@ export class Body implements Figure {
     if (!this.wouldApply(of)) return null;
     const t = this.now();
     const most = of.twice === "add up" ? of.layers : 1;
-    let there = this.conditions.find((c) => c.of.id === of.id);
+    let there = this.active(of.id);
     if (there) {
       this.close(there, t);
       if (of.twice === "extend") there.until += ticks;
@@ -258,17 +329,28 @@ export class Body implements Figure {
       if (of.twice === "add up") there.layers = Math.min(most, there.layers + layers);
     } else {
       for (const rival of this.rivals(of)) this.end(rival);
-      there = { of, layers: Math.min(most, layers), since: t, until: t + ticks, changes: [], number: ++this.applied };
+      const bar = { condition: of.id, from: t, to: Number.POSITIVE_INFINITY, layers: 0 };
+      there = {
+        of,
+        layers: Math.min(most, layers),
+        since: t,
+        until: t + ticks,
+        changes: [],
+        number: ++this.applied,
+        bar,
+      };
       this.conditions.push(there);
     }
-    const self = about(this);
+    const had = there.changes;
     there.changes = of.changes.map(({ stat, how, by }) => ({
       stat,
       how,
-      by: this.reckoner.value(by, "bearer", self, how === "multiply" ? 1 : 0),
+      by: this.reckoner.value(by, "bearer", this.self, how === "multiply" ? 1 : 0),
+      at: this.placeOf(stat),
     }));
-    this.bars.push({ condition: of.id, from: t, to: Number.POSITIVE_INFINITY, layers: there.layers });
-    this.restat();
+    there.bar = { condition: of.id, from: t, to: Number.POSITIVE_INFINITY, layers: there.layers };
+    this.bars.push(there.bar);
+    if (had.length || there.changes.length) this.restat();
     return there;
   }
   end(active: ActiveCondition): void {
@@ -276,11 +358,10 @@ export class Body implements Figure {
     if (at < 0) return;
     this.conditions.splice(at, 1);
     this.close(active, this.now());
-    this.restat();
+    if (active.changes.length) this.restat();
   }
-  private close({ of }: ActiveCondition, tick: number): void {
-    const bar = this.bars.findLast((b) => b.condition === of.id);
-    if (bar && bar.to === Number.POSITIVE_INFINITY) bar.to = tick;
+  private close({ bar }: ActiveCondition, tick: number): void {
+    if (bar.to === Number.POSITIVE_INFINITY) bar.to = tick;
   }
 
   /** Ends all lines and bars at a tick. */
@@ -298,12 +379,6 @@ export function valueAt({ value, at, rate, most, of }: Pool, tick: number): numb
   const moved = value + rate * (tick - at);
   // Harm does not lift what stands above, nor does recovery lower it.
   return rate > 0 ? Math.max(value, Math.min(moved, most)) : Math.min(value, Math.max(moved, of.min));
-}
-
-function sameNumbers(a: ReadonlyMap<Id, number>, b: ReadonlyMap<Id, number>): boolean {
-  if (a.size !== b.size) return false;
-  for (const [id, value] of a) if (b.get(id) !== value) return false;
-  return true;
 }
 
 /** What formulas of a use ask, where nobody is acted on but the user. */

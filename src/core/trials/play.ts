@@ -536,7 +536,7 @@ export class Play {
         return;
       }
       case "clear": {
-        const active = body.conditions.find((c) => c.of.id === does.condition);
+        const active = body.active(does.condition);
         if (active) body.end(active);
         return;
       }

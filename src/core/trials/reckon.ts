@@ -43,16 +43,22 @@ function getterOf(catalogue: Catalogue, token: string): Getter {
 
 /** Evaluates formulas of one catalogue; each is read and compiled once. */
 export class Reckoner {
-  private readonly known = new Map<string, Getter>();
+  private readonly known: { readonly [S in Scope]: Map<string, Getter> } = {
+    use: new Map(),
+    bearer: new Map(),
+    stats: new Map(),
+    recovery: new Map(),
+    level: new Map(),
+  };
   constructor(readonly catalogue: Catalogue) {}
 
   /** @returns the number it comes to; 0 where it is none (it divides by zero, or grows beyond numbers) */
   get(kept: string, scope: Scope): Getter {
-    const key = `${scope} ${kept}`;
-    let made = this.known.get(key);
+    const known = this.known[scope];
+    let made = known.get(kept);
     if (!made) {
       made = this.make(kept, scope);
-      this.known.set(key, made);
+      known.set(kept, made);
     }
     return made;
   }
@@ -65,6 +71,10 @@ export class Reckoner {
   private make(kept: string, scope: Scope): Getter {
     const tree = formulaOf(kept, scope);
     if (!tree) return () => 0;
+    if (tree.is === "number") {
+      const { value } = tree;
+      return () => value;
+    }
     const names: string[] = [];
     const evaluate: Evaluator = compiled(tree, (name) => {
       const at = names.indexOf(name);

@@ -255,6 +255,10 @@ function Best({
   const [found, setFound] = useState<BestSet | { readonly says: string } | null>(null);
   const stats = [...catalogue.records.stat.values()].filter((s) => s.better !== "neither");
   const seek = () => {
+    if (![...weights.values()].some((w) => w !== 0)) {
+      setFound({ says: "Say first what a point of some stat counts for." });
+      return;
+    }
     const items = [...catalogue.records.item.values()].filter((i) => i.status !== "retired");
     const cost = (id: Id) => figuresOf(model, id).value ?? Number.POSITIVE_INFINITY;
     const wanted = { weights, level, most: most > 0 ? most : Number.POSITIVE_INFINITY };
@@ -293,7 +297,7 @@ function Best({
             <NumberInput label="Costs at most" value={most} least={0} onDone={setMost} />
           </Labelled>
         </div>
-        <Button look="solid" disabled={![...weights.values()].some((w) => w !== 0)} onClick={seek}>
+        <Button look="solid" onClick={seek}>
           Find it
         </Button>
       </div>
