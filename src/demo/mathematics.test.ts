@@ -7,6 +7,7 @@ import { levelOf, forcedBy } from "../core/analysis/progression";
 import { planFor } from "../core/analysis/plan";
 import { readingsOf } from "../core/analysis/readings";
 import { byKey } from "../core/catalogue/keys";
+import { readyIn, usesOf } from "../core/catalogue/uses";
 import { emptyCatalogue } from "../core/catalogue/catalogue";
 import { planImport } from "../core/exchange/read";
 import { must, pantry } from "../core/testing/kitchen";
@@ -63,5 +64,18 @@ describe("the examples of docs/mathematics.md", () => {
   it("smoked mullet can't be had before level 6, for its smokehouse", () => {
     expect(levelOf(r, at("smoked_mullet"))).toBe(6);
     expect(forcedBy(r, at("smoked_mullet")).forced.name).toBe("Smokehouse");
+  });
+});
+
+describe("the examples of trying things out", () => {
+  it("are those that the tests repeat", () => {
+    // play.test.ts, chance-box.test.ts and uses.test.ts compute them.
+    for (const said of ["there are **20**", "gives **12**", "**100%**", "= **0.3**", "**14**, **45** and **90**"])
+      expect(page).toContain(said);
+    const broth = byKey(catalogue, "item", "kelp_broth");
+    const [use] = broth ? usesOf(catalogue, broth) : [];
+    const [warm] = use.effects.flatMap(({ does }) => (does.is === "apply" ? [does] : []));
+    expect(Math.min(1, (warm.ticks ?? 0) / readyIn(catalogue, use))).toBe(1);
+    expect([warm.ticks, readyIn(catalogue, use)]).toEqual([400, 240]);
   });
 });

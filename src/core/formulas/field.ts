@@ -2,7 +2,7 @@
 import type { Field, FieldOptions, Surroundings } from "../schema/field";
 import { linked } from "../schema/linked";
 import { formatFormula, type Formula, LONGEST_FORMULA, parseFormula } from "./formula";
-import { keptNames, NAMED_KINDS, type Scope, typedNames, unitOfVariable, writtenNames } from "./scope";
+import { keptNames, NAMED_KINDS, namesIn, type Scope, typedNames, unitOfVariable, writtenNames } from "./scope";
 import { sameUnit, sayUnit, type Unit, unitOf } from "./units";
 
 /** A kept formula is longer than a typed one: names stand in it by their ids. */
@@ -83,5 +83,5 @@ export const formula = (scope: Scope, options: FieldOptions = {}): Field<string 
     LONGEST_KEPT,
     options,
   );
-  return { ...field, type: "formula" };
+  return { ...field, type: "formula", completions: (around) => namesIn(scope, around) };
 };

@@ -66,6 +66,8 @@ export class Body implements Figure {
   private readonly statAt = new Map<Id, number>();
   private bases: number[] = [];
   private values: number[] = [];
+  /** The steps that each stat went, from its first value on. */
+  readonly steps = new Map<Id, { readonly ticks: number[]; readonly values: number[] }>();
   private readonly lows: number[] = [];
   private readonly highs: number[] = [];
   private readonly forGood = new Map<Id, number>();
@@ -220,8 +222,18 @@ export class Body implements Figure {
       values[k] = Math.min(Math.max(values[k], this.lows[k]), this.highs[k]);
       moved ||= values[k] !== this.values[k];
     }
+    const before = this.values;
     this.values = values;
-    if (moved) this.repool();
+    if (!moved) return;
+    for (const [id, at] of this.statAt) if (first || values[at] !== before[at]) this.stepTo(id, values[at]);
+    this.repool();
+  }
+  private stepTo(id: Id, value: number): void {
+    const line = this.steps.get(id);
+    if (line) {
+      line.ticks.push(this.now());
+      line.values.push(value);
+    } else this.steps.set(id, { ticks: [this.now()], values: [value] });
   }
 
   /** Most and recovery of all resources anew. */

@@ -8,14 +8,15 @@ import { partFor, type Request, taste } from "./tasting";
 const catalogue = withUses(
   tried({
     resource: { Vigour: { most: "100", start: "50" } },
-    condition: { Warm: { ticks: 100 } },
+    stat: { Grip: {} },
+    condition: { Warm: { ticks: 100, changes: [{ stat: idOf("Grip"), how: "add", by: "2" }] } },
     item: { Pie: {}, Crate: {}, Rope: {}, Aside: {} },
     table: {
       Finds: {
         chances: [{ chance: 0.25, what: { is: "item", item: idOf("Rope") }, min: 1, max: 2, from: null, to: null }],
       },
     },
-    subject: { Mara: { resources: [idOf("Vigour")] } },
+    subject: { Mara: { resources: [idOf("Vigour")], stats: { [idOf("Grip")]: "3" } } },
   }),
   { Pie: ["Eat: 50% restores 40 Vigour, Warm, ready in 20s"], Crate: ["Open: draws 2 from Finds"] },
 );
@@ -40,6 +41,15 @@ describe("a tasting", () => {
     expect(one?.moments.map((m) => m.tick)).toEqual([0, 200, 400, 600, 800, 1000]);
     expect(one?.uptime).toEqual([{ condition: idOf("Warm"), share: 0.5 }]);
     expect(one?.spent).toEqual([{ item: idOf("Pie"), count: 6 }]);
+    expect(one?.stats).toEqual([
+      {
+        stat: idOf("Grip"),
+        curve: {
+          ticks: [0, 0, 100, 200, 300, 400, 500, 600, 700, 800, 900, 1000],
+          values: [3, 5, 3, 5, 3, 5, 3, 5, 3, 5, 3, 5],
+        },
+      },
+    ]);
     const part = partFor(catalogue, request());
     expect([...part.records.item.keys()]).toEqual([idOf("Pie")]);
     const sent = unpacked(structuredClone(packed(part, { bytes: false })));

@@ -51,6 +51,8 @@ export interface ResourceReport {
 export interface Report {
   readonly ticks: number;
   readonly resources: readonly ResourceReport[];
+  /** Stats that moved, as steps; of the run of the seed. */
+  readonly stats: readonly { readonly stat: Id; readonly curve: Curve }[];
   /** Of the run of the seed. */
   readonly bars: readonly Bar[];
   readonly moments: readonly Moment[];
@@ -125,6 +127,7 @@ export function taste(
         least: Math.min(...all.map((p) => p.values.reduce((a, b) => Math.min(a, b), Number.POSITIVE_INFINITY))),
       };
     }),
+    stats: [...whole.user.steps].flatMap(([stat, curve]) => (curve.values.length > 1 ? [{ stat, curve }] : [])),
     bars: whole.user.bars,
     moments: whole.moments,
     uptime: [...stood].map(([condition, ticks]) => ({

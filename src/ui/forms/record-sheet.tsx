@@ -5,7 +5,15 @@ import { useState } from "react";
 import { around } from "@/core/catalogue/surroundings";
 import { recordAt } from "@/core/catalogue/catalogue";
 import { rewriteUse } from "@/core/editing/uses";
-import { type AnyRecord, definition, type Kind, kindWord, type Trial, type Use } from "@/core/kinds/index";
+import {
+  type AnyRecord,
+  definition,
+  type Kind,
+  kindWord,
+  type Trial,
+  type TrialSubject,
+  type Use,
+} from "@/core/kinds/index";
 import { formatUse, SAID_BY_LINE } from "@/core/notation/use-line";
 import { formatSteps, parseSteps } from "@/core/notation/trial-line";
 import type { Field } from "@/core/schema/field";
@@ -40,7 +48,6 @@ export function RecordSheet({
   const simple = rest.filter(([, field]) => !formed(field));
   const nested = rest.filter(([, field]) => field.inner !== undefined);
   const mapped = rest.filter(([name, field]) => field.parts !== undefined && name !== "own");
-  const formulas = rest.filter(([, field]) => field.type === "formula");
   const writeUse = async (text: string) => {
     const edits = rewriteUse(catalogue, record as Use, text);
     return edits !== null && (edits.length === 0 || (await store.submit(edits)).ok);
@@ -81,6 +88,7 @@ export function RecordSheet({
         {[...nested, ...mapped].map(([name, field]) => (
           <Section key={name} title={labelOf(name, field)}>
             {field.options.help && <p className="text-second">{field.options.help}</p>}
+            {kind === "subject" && name === "growth" && <PasteGrowth record={record as TrialSubject} />}
             {field.parts ? (
               <MapForm kind={kind} record={record} name={name} field={field} />
             ) : (
@@ -88,13 +96,34 @@ export function RecordSheet({
             )}
           </Section>
         ))}
-        {formulas.map(([name, field]) => {
-          const kept = (record as unknown as Readonly<Record<string, string | null>>)[name];
-          return kept ? <FormulaCurve key={name} label={labelOf(name, field)} kept={kept} /> : null;
-        })}
+        {formulasIn(record as unknown as object, fields).map(({ label, kept }) => (
+          <FormulaCurve key={`${label}${kept}`} label={label} kept={kept} />
+        ))}
       </div>
     </aside>
   );
+}
+
+/** Every formula of a record that names something, however deep it stands. */
+function formulasIn(
+  record: object,
+  fields: readonly (readonly [string, Field])[],
+): { readonly label: string; readonly kept: string }[] {
+  const found: { label: string; kept: string }[] = [];
+  const look = (field: Field, value: unknown, label: string): void => {
+    if (found.length >= 8 || value === null || value === undefined) return;
+    if (field.type === "formula") {
+      if (String(value).includes('"')) found.push({ label, kept: String(value) });
+    } else if (field.inner?.is === "list") {
+      const { of, noun } = field.inner;
+      for (const [k, each] of (value as readonly unknown[]).entries()) look(of, each, `${noun} ${k + 1}`);
+    } else if (field.inner?.is === "group")
+      for (const [name, of] of Object.entries(field.inner.fields))
+        look(of, (value as Record<string, unknown>)[name], label);
+    else if (field.parts) for (const each of Object.values(value as object)) look(field.parts.of, each, label);
+  };
+  for (const [name, field] of fields) look(field, (record as Record<string, unknown>)[name], labelOf(name, field));
+  return found;
 }
 
 interface FormProps {
@@ -193,6 +222,64 @@ function MapForm({ kind, record, name, field }: FormProps) {
         </p>
       )}
     </>
+  );
+}
+
+/** Rows out of a spreadsheet: a level and a value on each line, for one stat. */
+function PasteGrowth({ record }: { readonly record: TrialSubject }) {
+  const { catalogue } = useLive();
+  const store = useStore();
+  const [says, setSays] = useState("");
+  const stats = [...catalogue.records.stat.values()];
+  const [stat, setStat] = useState<string>(stats[0]?.id ?? "");
+  const take = (text: string) => {
+    const rows = text.split(/\r?\n/).filter((line) => line.trim());
+    const read = rows.map((line) =>
+      line
+        .trim()
+        .split(/[\t;,\s]+/)
+        .map(Number),
+    );
+    const wrong = read.findIndex(
+      ([level, value]) => !Number.isInteger(level) || level < 0 || level > 1000 || !Number.isFinite(value),
+    );
+    if (wrong >= 0)
+      return setSays(`Line ${wrong + 1}, “${rows[wrong]}”, is no level and value. Write lines such as 10 24.`);
+    setSays("");
+    const others = record.growth.filter((row) => row.stat !== stat);
+    const to = [...others, ...read.map(([level, value]) => ({ stat: stat as Id, level, value }))];
+    void store.submit([
+      { op: "set", kind: "subject", id: record.id, field: "growth", from: record.growth, to } as never,
+    ]);
+  };
+  return (
+    <div className="flex flex-wrap items-center gap-1.5 py-1">
+      <select
+        aria-label="Stat of the pasted table"
+        className="field w-auto!"
+        value={stat}
+        onChange={(e) => setStat(e.target.value)}
+      >
+        {stats.map((s) => (
+          <option key={s.id} value={s.id}>
+            {s.name}
+          </option>
+        ))}
+      </select>
+      <textarea
+        aria-label="Paste levels and values"
+        rows={1}
+        className="field w-56! resize-none"
+        placeholder="Paste lines: level and value"
+        value=""
+        onChange={(e) => take(e.target.value)}
+      />
+      {says && (
+        <p role="alert" className="text-[12px] text-beet">
+          {says}
+        </p>
+      )}
+    </div>
   );
 }
 

@@ -7,7 +7,7 @@ import { apply } from "@/core/catalogue/apply";
 import { byKey } from "@/core/catalogue/keys";
 import { packed } from "@/core/catalogue/catalogue";
 import { around } from "@/core/catalogue/surroundings";
-import { usesOf } from "@/core/catalogue/uses";
+import { readyIn, usesOf } from "@/core/catalogue/uses";
 import { rewriteUse } from "@/core/editing/uses";
 import { formatUse } from "@/core/notation/use-line";
 import { sayCost, sayPercent, sayQuantity } from "@/core/numbers/format";
@@ -127,7 +127,7 @@ export function UseTab() {
             none="None in particular"
             onPick={(key) => places.ask({ where: key || null }, true)}
           />
-          <Labelled label="For">
+          <Labelled label={`For, ${ticks} ticks`}>
             <TimeInput label="For" ticks={ticks} onDone={(t) => places.ask({ for: formatTicks(t, tps) }, true)} />
           </Labelled>
         </div>
@@ -422,6 +422,8 @@ function Timeline({
         const item = catalogue.records.item.get(plan.item);
         const mine = report.moments.filter((m) => m.item === plan.item);
         const times = plan.rule.is === "at" ? plan.rule.ticks : null;
+        const held = item ? usesOf(catalogue, item).find((u) => plan.use === null || u.use.id === plan.use) : undefined;
+        const wait = held ? readyIn(catalogue, held) + held.windup : 0;
         return (
           <Track
             key={k}
@@ -436,6 +438,24 @@ function Timeline({
                 : undefined
             }
           >
+            {mine
+              .slice(0, 400)
+              .flatMap((m) =>
+                m.refused || wait === 0
+                  ? []
+                  : [
+                      <span
+                        key={`wait${m.tick}`}
+                        aria-hidden
+                        title={`not ready until ${formatTicks(m.tick + wait, tps)}`}
+                        className="pointer-events-none absolute top-1.5 h-1 bg-line"
+                        style={{
+                          left: left(m.tick),
+                          width: `${(100 * Math.min(wait, report.ticks - m.tick)) / report.ticks}%`,
+                        }}
+                      />,
+                    ],
+              )}
             {times
               ? times.map((tick, n) => (
                   <Mark
@@ -476,6 +496,9 @@ function Timeline({
           </Track>
         );
       })}
+      {report.stats.map(({ stat, curve }) => (
+        <StatTrack key={stat} report={report} stat={stat} curve={curve} />
+      ))}
       {conditions.map((id) => {
         const condition = catalogue.records.condition.get(id);
         return (
@@ -502,6 +525,40 @@ function Timeline({
         );
       })}
     </div>
+  );
+}
+
+/** A stat as steps between its least and most, with both written. */
+function StatTrack({
+  report,
+  stat,
+  curve,
+}: {
+  readonly report: Report;
+  readonly stat: Id;
+  readonly curve: Report["stats"][number]["curve"];
+}) {
+  const { catalogue } = useLive();
+  const [low, high] = [Math.min(...curve.values), Math.max(...curve.values)];
+  const y = (v: number) => 15 - (13 * (v - low)) / (high - low || 1);
+  const points = curve.ticks.slice(0, 2000).flatMap((tick, k) => {
+    const x = (1000 * Math.min(tick, report.ticks)) / report.ticks;
+    return [...(k > 0 ? [`${x},${y(curve.values[k - 1])}`] : []), `${x},${y(curve.values[k])}`];
+  });
+  points.push(`1000,${y(curve.values[curve.values.length - 1])}`);
+  const round = (v: number) => sayQuantity(Math.round(v * 100) / 100);
+  return (
+    <Track label={`${catalogue.records.stat.get(stat)?.name}, ${round(low)} to ${round(high)}`}>
+      <svg viewBox="0 0 1000 17" preserveAspectRatio="none" className="absolute inset-0 size-full" aria-hidden>
+        <polyline
+          points={points.join(" ")}
+          fill="none"
+          stroke="var(--second)"
+          strokeWidth={1.5}
+          vectorEffect="non-scaling-stroke"
+        />
+      </svg>
+    </Track>
   );
 }
 
