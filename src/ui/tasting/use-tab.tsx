@@ -438,24 +438,22 @@ function Timeline({
                 : undefined
             }
           >
-            {mine
-              .slice(0, 400)
-              .flatMap((m) =>
-                m.refused || wait === 0
-                  ? []
-                  : [
-                      <span
-                        key={`wait${m.tick}`}
-                        aria-hidden
-                        title={`not ready until ${formatTicks(m.tick + wait, tps)}`}
-                        className="pointer-events-none absolute top-1.5 h-1 bg-line"
-                        style={{
-                          left: left(m.tick),
-                          width: `${(100 * Math.min(wait, report.ticks - m.tick)) / report.ticks}%`,
-                        }}
-                      />,
-                    ],
-              )}
+            {mine.slice(0, 400).flatMap((m) =>
+              m.refused || wait === 0
+                ? []
+                : [
+                    <span
+                      key={`wait${m.tick}`}
+                      aria-hidden
+                      title={`not ready until ${formatTicks(m.tick + wait, tps)}`}
+                      className="pointer-events-none absolute top-1.5 h-1 bg-line"
+                      style={{
+                        left: left(m.tick),
+                        width: `${(100 * Math.min(wait, report.ticks - m.tick)) / report.ticks}%`,
+                      }}
+                    />,
+                  ],
+            )}
             {times
               ? times.map((tick, n) => (
                   <Mark
