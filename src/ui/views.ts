@@ -1,4 +1,4 @@
-/** All views, in the order of the rail. A new view is one entry here, its folder, and its line in view-components.ts. */
+/** All views, in the order of the rail. A new view is one entry here, its folder, and its line in view-components.tsx. */
 import {
   Archive,
   BookOpenText,

@@ -1,5 +1,6 @@
 "use client";
 /** The frame around every view: places on the left, the item sheet on the right, the tideline along the bottom. */
+import dynamic from "next/dynamic";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import Link from "next/link";
 import { type ReactNode, Suspense, useEffect, useRef, useState } from "react";
@@ -9,13 +10,15 @@ import type { Item } from "@/core/kinds/index";
 import { group } from "@/core/numbers/format";
 import { cx, Empty } from "../kit/kit";
 import { PantryProvider, useStore, useView } from "../pantry/provider";
-import { ItemSheet } from "../sheet/item-sheet";
 import { CommandField } from "./command";
 import { ALL_VIEWS } from "../views";
 import { usePlaces } from "./navigate";
 import { NoticeCard } from "./notice";
 import { Tideline } from "./tideline";
 import { useTransliteration } from "./transliteration";
+
+/** Loaded with the first item that is opened. */
+const ItemSheet = dynamic(() => import("../sheet/item-sheet").then((m) => m.ItemSheet), { ssr: false });
 
 export function Shell({ pantry, children }: { pantry: string; children: ReactNode }) {
   const [client] = useState(

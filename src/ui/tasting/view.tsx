@@ -1,20 +1,16 @@
 "use client";
 /** Tasting: items tried out on a character, before anybody starts the game. */
+import dynamic from "next/dynamic";
 import { usePlaces } from "../frame/navigate";
 import { ViewHead } from "../frame/view-head";
 import { Button, cx } from "../kit/kit";
-import { BagTab } from "./bag-tab";
-import { OpenTab } from "./open-tab";
-import { TrialsTab } from "./trials-tab";
-import { UseTab } from "./use-tab";
-import { WearTab } from "./wear-tab";
 
 const TABS = [
-  { id: "use", label: "Use", show: UseTab },
-  { id: "wear", label: "Wear", show: WearTab },
-  { id: "open", label: "Open and take apart", show: OpenTab },
-  { id: "bag", label: "Bag", show: BagTab },
-  { id: "trials", label: "Trials", show: TrialsTab },
+  { id: "use", label: "Use", show: dynamic(() => import("./use-tab").then((m) => m.UseTab)) },
+  { id: "wear", label: "Wear", show: dynamic(() => import("./wear-tab").then((m) => m.WearTab)) },
+  { id: "open", label: "Open and take apart", show: dynamic(() => import("./open-tab").then((m) => m.OpenTab)) },
+  { id: "bag", label: "Bag", show: dynamic(() => import("./bag-tab").then((m) => m.BagTab)) },
+  { id: "trials", label: "Trials", show: dynamic(() => import("./trials-tab").then((m) => m.TrialsTab)) },
 ] as const;
 
 export function TastingView() {

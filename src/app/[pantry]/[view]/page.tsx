@@ -1,7 +1,9 @@
 import { notFound } from "next/navigation";
-import { componentOf } from "@/ui/view-components";
+import { View } from "@/ui/view-components";
+import { ALL_VIEWS } from "@/ui/views";
 
 export default async function Page({ params }: { params: Promise<{ view: string }> }) {
-  const View = componentOf((await params).view);
-  return View ? <View /> : notFound();
+  const { view } = await params;
+  const known = ALL_VIEWS.find(({ name }) => name === view);
+  return known ? <View name={known.name} /> : notFound();
 }

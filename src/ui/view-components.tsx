@@ -1,4 +1,8 @@
-/** What each view shows, loaded when it is opened. */
+"use client";
+/**
+ * What each view shows, loaded when it is opened. This stands in a module of the browser: what a module of the server
+ * names is sent with every view.
+ */
 import dynamic from "next/dynamic";
 import type { ComponentType } from "react";
 import type { ViewName } from "./views";
@@ -13,6 +17,8 @@ const COMPONENTS: { readonly [N in ViewName]: ComponentType } = {
   log: dynamic(() => import("./log/view").then((m) => m.LogView)),
 };
 
-/** undefined: there is no such view. */
-export const componentOf = (name: string): ComponentType | undefined =>
-  Object.hasOwn(COMPONENTS, name) ? COMPONENTS[name as ViewName] : undefined;
+/** @param name  of a view that there is */
+export function View({ name }: { readonly name: ViewName }) {
+  const Component = COMPONENTS[name];
+  return <Component />;
+}
