@@ -69,7 +69,7 @@ test("is the tonic always on? Used over time, with a draft beside it, and a use 
   await page
     .getByRole("textbox", { name: "Draft of the use" })
     .fill("Sip: restores Vigour by item Vigour, Warm 20s, ready in 40s");
-  await expect(comes).toContainText("beside");
+  await expect(comes).toContainText("what stands beside it small");
   await page.getByLabel("When it is used").selectOption("at");
   await page.getByLabel("What belongs to “at”").fill("0s 30s");
   await page.keyboard.press("Enter");

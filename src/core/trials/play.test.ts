@@ -196,6 +196,18 @@ describe("a use", () => {
     expect(says(p.use(idOf("Tonic")))).toBe("Ready again in 3s.");
   });
 
+  it("of a type waits for each item by itself, where they share no group", () => {
+    const typed = withUses(
+      withMore(base, { type: { Fare: {} }, item: { Stew: { type: idOf("Fare") }, Pie: { type: idOf("Fare") } } }),
+      { Fare: ["Eat: restores 1 Vigour, ready in 20s"] },
+      "type",
+    );
+    const p = play(typed);
+    expect(p.use(idOf("Stew")).ok).toBe(true);
+    expect(says(p.use(idOf("Stew")))).toBe("Ready again in 20s.");
+    expect(p.use(idOf("Pie")).ok).toBe(true);
+  });
+
   it("winds up, and counts its wait from when it took effect", () => {
     const p = play(withLines({ Eel: ["Cook: restores 10 Vigour, after 2s, ready in 5s"] }));
     p.harm(idOf("Vigour"), 1);

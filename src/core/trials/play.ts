@@ -119,8 +119,8 @@ export class Play {
   private readonly events: Event[] = [];
   private readonly plans: ActivePlan[] = [];
   private readonly watches: Watch[] = [];
-  /** Tick at which each use took effect last, and that with its cooldown group. */
-  private readonly last = new Map<Id, { readonly tick: number; readonly group: Id | null }>();
+  /** Tick at which each use of each item took effect last, and any of a cooldown group. */
+  private readonly last = new Map<Id, Map<Id, number>>();
   private readonly lastOf = new Map<Id, number>();
   private readonly held = new Map<Id, readonly HeldUse[]>();
   private readonly rolls = new Map<Id, (times: number) => readonly [string, number][]>();
@@ -321,7 +321,7 @@ export class Play {
       if (rule.is === "every") this.schedule(this.tick + Math.max(1, rule.ticks), { is: "plan", plan: at });
       return;
     }
-    const ready = Math.max(this.readyAt(plan.held), this.busyUntil);
+    const ready = Math.max(this.readyAt(plan.item, plan.held), this.busyUntil);
     if (ready > this.tick) {
       this.schedule(ready, { is: "plan", plan: at });
       return;
@@ -329,17 +329,17 @@ export class Play {
     const done = this.begin(plan.record, plan.held);
     // What is refused for another reason than time is tried again a second later.
     const second = this.catalogue.pantry.ticksPerSecond;
-    this.schedule(done.ok ? Math.max(this.tick + 1, this.readyAt(plan.held)) : this.tick + second, {
+    this.schedule(done.ok ? Math.max(this.tick + 1, this.readyAt(plan.item, plan.held)) : this.tick + second, {
       is: "plan",
       plan: at,
     });
   }
 
   /** Tick from which a use can begin again. */
-  readyAt(use: HeldUse): number {
+  readyAt(item: Id, use: HeldUse): number {
     const wait = readyIn(this.catalogue, use);
-    const own = this.last.get(rootOf(use));
-    let at = own ? own.tick + wait : 0;
+    const own = this.last.get(item)?.get(rootOf(use));
+    let at = own === undefined ? 0 : own + wait;
     if (use.group !== null) at = Math.max(at, (this.lastOf.get(use.group) ?? Number.NEGATIVE_INFINITY) + wait);
     return at;
   }
@@ -349,7 +349,7 @@ export class Play {
     const { records, pantry } = this.catalogue;
     const say = (ticks: number) => formatTicks(ticks, pantry.ticksPerSecond);
     if (this.tick < this.busyUntil) return `Still winding up for ${say(this.busyUntil - this.tick)}.`;
-    const ready = this.readyAt(use);
+    const ready = this.readyAt(item.id, use);
     if (this.tick < ready) return `Ready again in ${say(ready - this.tick)}.`;
     if (!use.everywhere && (this.situation === null || !use.situations.includes(this.situation)))
       return use.situations.length
@@ -445,7 +445,8 @@ export class Play {
   }
 
   private takeEffect(item: Item, use: HeldUse): void {
-    this.last.set(rootOf(use), { tick: this.tick, group: use.group });
+    const own = this.last.get(item.id) ?? new Map<Id, number>();
+    this.last.set(item.id, own.set(rootOf(use), this.tick));
     if (use.group !== null) this.lastOf.set(use.group, this.tick);
     this.spend(item, use);
     const targets = this.targets(use);

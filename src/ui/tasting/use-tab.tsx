@@ -61,7 +61,7 @@ export function UseTab() {
     return outcome?.ok ? outcome.catalogue : null;
   }, [draft, draftOf, catalogue]);
 
-  const request: Request | null = subject && {
+  const wanted: Request | null = subject && {
     subject: subject.id,
     level: level === subject.level ? null : level,
     other: other ? { subject: other.id, is: otherIs } : null,
@@ -73,7 +73,9 @@ export function UseTab() {
     seed,
     runs: 1,
   };
-  const asked = JSON.stringify([request, catalogue.revision]);
+  const asked = JSON.stringify(wanted);
+  // The same object for as long as the same is asked.
+  const request = useMemo(() => JSON.parse(asked) as Request | null, [asked]);
   const one = useMemo(() => (request ? taste(catalogue, request) : null), [request, catalogue]);
   const second = useMemo(() => {
     if (!request) return null;
@@ -86,12 +88,11 @@ export function UseTab() {
   const start = useRef(work.start);
   start.current = work.start;
   useEffect(() => {
-    const [wanted] = JSON.parse(asked) as [Request | null];
-    if (bands && wanted) {
-      const many = { ...wanted, runs: 200 };
+    if (bands && request) {
+      const many = { ...request, runs: 200 };
       start.current({ is: "taste", packed: packed(partFor(catalogue, many), { bytes: false }), request: many });
     }
-  }, [asked, bands, catalogue]);
+  }, [request, bands, catalogue]);
   const many = bands && work.told?.is === "tasted" ? work.told.report : null;
   const report = many ?? one;
 
@@ -656,11 +657,14 @@ function Numbers({ report, second }: { readonly report: Report; readonly second:
   };
   const show = (n: number) => (Number.isFinite(n) ? sayQuantity(Math.round(n * 1000) / 1000) : "–");
   return (
-    <div className="grid gap-x-8 gap-y-2 pt-4 xl:grid-cols-2">
+    <div className="space-y-3 pt-4">
       <table className="w-full">
         <thead>
           <tr className="text-right">
-            <th className="head py-1 text-left">Over {saySeconds(seconds)}</th>
+            <th className="head py-1 text-left">
+              Over {saySeconds(seconds)}
+              {second && <span className="font-normal">, what stands beside it small</span>}
+            </th>
             <th className="head">Restored</th>
             <th className="head">Wasted</th>
             <th className="head">Drained</th>
@@ -692,7 +696,7 @@ function Numbers({ report, second }: { readonly report: Report; readonly second:
                   <td key={c} className={cx("tabular-nums", c === 1 && n > 0 && "text-copper")}>
                     {show(n)}
                     {other !== null && Math.abs(other - n) > 1e-9 && (
-                      <span className="block text-[11px] text-second">{show(other)} beside</span>
+                      <span className="block text-[11px] text-second">{show(other)}</span>
                     )}
                   </td>
                 );
@@ -701,7 +705,7 @@ function Numbers({ report, second }: { readonly report: Report; readonly second:
           ))}
         </tbody>
       </table>
-      <dl className="space-y-1">
+      <dl className="grid grid-cols-2 gap-x-8 gap-y-1">
         {report.uptime.map(({ condition, share }) => (
           <div key={condition} className="flex justify-between border-b border-hair">
             <dt>{catalogue.records.condition.get(condition)?.name} is on</dt>
