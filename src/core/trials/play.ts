@@ -313,20 +313,24 @@ export class Play {
     }
   }
 
-  private follow(plan: ActivePlan, at: number): void {
+  private follow(plan: ActivePlan, number: number): void {
     if (plan.stopped || !plan.held) return;
     const { rule } = plan;
     if (rule.is !== "ready") {
       this.begin(plan.record, plan.held);
-      if (rule.is === "every") this.schedule(this.tick + Math.max(1, rule.ticks), { is: "plan", plan: at });
+      if (rule.is === "every") this.schedule(this.tick + Math.max(1, rule.ticks), { is: "plan", plan: number });
       return;
     }
     const ready = Math.max(this.readyAt(plan.item, plan.held), this.busyUntil);
     if (ready > this.tick) {
-      this.schedule(ready, { is: "plan", plan: at });
+      this.schedule(ready, { is: "plan", plan: number });
       return;
     }
+    const [at, before] = [this.moments.length, this.moments.findLast((m) => m.item === plan.item)];
     const done = this.begin(plan.record, plan.held);
+    // Waiting for one and the same thing is told once.
+    const now = this.moments[at];
+    if (now?.refused && before?.refused === now.refused) this.moments.pop();
     // What is refused for another reason than time is tried again a second later.
     const second = this.catalogue.pantry.ticksPerSecond;
     this.schedule(done.ok ? Math.max(this.tick + 1, this.readyAt(plan.item, plan.held)) : this.tick + second, {
