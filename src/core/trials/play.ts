@@ -335,7 +335,7 @@ export class Play {
     const second = this.catalogue.pantry.ticksPerSecond;
     this.schedule(done.ok ? Math.max(this.tick + 1, this.readyAt(plan.item, plan.held)) : this.tick + second, {
       is: "plan",
-      plan: at,
+      plan: number,
     });
   }
 
