@@ -1,25 +1,28 @@
 import { around } from "../catalogue/surroundings";
 import type { Catalogue } from "../catalogue/catalogue";
-import type { Edit } from "../catalogue/edit";
 import type { Trial } from "../kinds/index";
+import type { Id } from "../schema/id";
 import { formatStep } from "../notation/trial-line";
+import { canTouch, hangsOn } from "../trials/touch";
 import { runTrial, type TrialRun } from "../trials/run";
 import { perRecord, ref } from "./check";
 
-/** Kinds that no trial can depend on. */
-const ASIDE: ReadonlySet<string> = new Set(["view", "mapping", "series", "wordlist", "rarity", "tag", "trial"]);
-/** Fields that change nothing of what happens. */
-const SAID: ReadonlySet<string> = new Set(["note", "description", "icon", "help", "colour", "rarity", "tags", "key"]);
-const matters = (edit: Edit): boolean =>
-  !ASIDE.has(edit.kind) && !(edit.op === "set" && SAID.has(edit.field)) && edit.kind !== "pantry";
+/** What each trial hung on when it was run last; a record is another object once it is edited. */
+const hung = new WeakMap<Trial, ReadonlySet<Id>>();
 
 /** A trial of which a step fails, or of which something does not hold. */
 export const trialFails = perRecord<"trial">({
   id: "trial-fails",
   reads: [],
   per: ["trial"],
-  also: ({ catalogue }, _, edits) => (edits.some(matters) ? catalogue.records.trial.keys() : []),
+  *also({ catalogue }, _, edits) {
+    for (const trial of catalogue.records.trial.values()) {
+      const on = hung.get(trial);
+      if (!on || edits.some((edit) => canTouch(edit, on))) yield trial.id;
+    }
+  },
   *at({ catalogue }, trial) {
+    hung.set(trial, hangsOn(catalogue, trial));
     const { ok, failed, says } = trialRun(catalogue, trial);
     if (ok) return;
     const step = trial.steps[failed];
