@@ -24,6 +24,7 @@ import { Button, cx } from "../kit/kit";
 import { useLive, useStore } from "../pantry/provider";
 import { FieldRow } from "../sheet/field-row";
 import { Section } from "../sheet/section";
+import { LineInput, STEP_NAMES } from "../uses/line-input";
 import { UseLine } from "../uses/uses-section";
 import { FormulaCurve } from "./formula-curve";
 import { ValueForm } from "./value-form";
@@ -300,19 +301,18 @@ export function StepsEditor({ trial }: { readonly trial: Trial }) {
   };
   return (
     <>
-      <textarea
-        aria-label={`Steps of ${trial.name}`}
-        spellCheck={false}
-        className="field field-sizing-content min-h-28 font-medium"
+      <LineInput
+        {...STEP_NAMES}
+        lines
+        label={`Steps of ${trial.name}`}
+        className="min-h-28"
         placeholder={
           "wear Oilskin coat\nharm Vigour 0.5 a second\nexpect Vigour >= 10 throughout\nuse Eel pie every 5m\nwait 20m"
         }
-        value={text}
-        onChange={(e) => setTyped(e.target.value)}
-        onKeyDown={(e) => {
-          if (e.key === "Enter" && (e.ctrlKey || e.metaKey)) void write();
-          else if (e.key === "Escape") setTyped(null);
-        }}
+        text={text}
+        onText={setTyped}
+        onWrite={() => void write()}
+        onEscape={() => setTyped(null)}
       />
       <ul>
         {issues.slice(0, 6).map((i) => (

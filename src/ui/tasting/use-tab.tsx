@@ -18,6 +18,7 @@ import { leftToChance, MOST_SECONDS, partFor, type Report, type Request, taste }
 import { Button, cx, Empty, Jar } from "../kit/kit";
 import { figuresOf, useLive } from "../pantry/provider";
 import { usePlaces } from "../frame/navigate";
+import { LineInput, USE_NAMES } from "../uses/line-input";
 import { LineFaults } from "../uses/uses-section";
 import { Choice, ItemInput, Labelled, NumberInput, useSubject } from "./parts";
 import { type PlanRow, planOf, readHarm, readPlans, RULES, writePlans } from "./plans";
@@ -242,13 +243,13 @@ export function UseTab() {
             </div>
             {draft !== null && (
               <>
-                <textarea
-                  aria-label="Draft of the use"
-                  rows={1}
-                  spellCheck={false}
-                  className="field field-sizing-content resize-none"
-                  value={draft}
-                  onChange={(e) => setDraft(e.target.value.replace(/\n/g, " "))}
+                <LineInput
+                  {...USE_NAMES}
+                  label="Draft of the use"
+                  text={draft}
+                  onText={setDraft}
+                  onWrite={() => undefined}
+                  onEscape={() => setDraft(null)}
                 />
                 <LineFaults line={draft} onOffer={setDraft} />
               </>

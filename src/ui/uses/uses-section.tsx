@@ -16,6 +16,7 @@ import { Button, cx } from "../kit/kit";
 import { figuresOf, useLive, useStore } from "../pantry/provider";
 import { usePlaces } from "../frame/navigate";
 import { Section } from "../sheet/section";
+import { LineInput, USE_NAMES } from "./line-input";
 
 /** What is wrong with a line, with the texts that would fit. */
 export function LineFaults({ line, onOffer }: { readonly line: string; readonly onOffer: (line: string) => void }) {
@@ -69,23 +70,17 @@ export function UseLine({
   };
   return (
     <div>
-      <textarea
-        aria-label={label}
-        rows={1}
-        spellCheck={false}
-        // biome-ignore lint/a11y/noAutofocus: it opens because somebody asked for it
+      <LineInput
+        {...USE_NAMES}
+        label={label}
+        text={text}
+        onText={setTyped}
         autoFocus={autoFocus}
-        className="field field-sizing-content resize-none py-1! font-medium"
         placeholder="Eat: restores 42 Vigour, Warm 30s, ready in 20s, used up"
-        value={text}
-        onChange={(e) => setTyped(e.target.value.replace(/\n/g, " "))}
-        onKeyDown={(e) => {
-          if (e.key === "Enter") void write();
-          else if (e.key === "Escape") {
-            setTyped(null);
-            onCancel?.();
-          } else return;
-          e.preventDefault();
+        onWrite={() => void write()}
+        onEscape={() => {
+          setTyped(null);
+          onCancel?.();
         }}
       />
       {(dirty || autoFocus) && (
