@@ -17,12 +17,11 @@ export interface PlanRow {
   readonly value: string;
 }
 const MOST_ROWS = 30;
+const encoded = (text: string): string => encodeURIComponent(text).replaceAll("~", "%7E");
 
 export const writePlans = (rows: readonly PlanRow[]): string =>
   rows
-    .map(({ item, use, rule, value }) =>
-      [item, use, String(RULES.indexOf(rule)), value].map(encodeURIComponent).join("~"),
-    )
+    .map(({ item, use, rule, value }) => [item, use, String(RULES.indexOf(rule)), value].map(encoded).join("~"))
     .join("|");
 
 export function readPlans(text: string): PlanRow[] {
