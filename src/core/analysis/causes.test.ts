@@ -98,13 +98,13 @@ describe("the nearest repair", () => {
     };
     const sources = [...catalogue.records.source.values()].slice(0, 130);
     const seen: number[] = [];
-    for (let k = 0; k < sources.length; k += 20) {
-      follow(sources.slice(k, k + 20).map((record) => ({ op: "remove", kind: "source", record })));
+    for (let k = 0; k < sources.length; k += 33) {
+      follow(sources.slice(k, k + 33).map((record) => ({ op: "remove", kind: "source", record })));
       seen.push(r.causes.size);
       expect(told(r) === told(readingsOf(catalogue)), `${seen.length} steps on`).toBe(true);
     }
-    for (let k = 0; k < sources.length; k += 20) {
-      follow(sources.slice(k, k + 20).map((record) => ({ op: "add", kind: "source", record })));
+    for (let k = 0; k < sources.length; k += 33) {
+      follow(sources.slice(k, k + 33).map((record) => ({ op: "add", kind: "source", record })));
       seen.push(r.causes.size);
       expect(told(r) === told(readingsOf(catalogue)), `${seen.length} steps on`).toBe(true);
     }
