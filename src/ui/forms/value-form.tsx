@@ -36,7 +36,7 @@ export function ValueForm({ field, label, value, onChange }: Props) {
             <span className="flex">
               <Button
                 look="quiet"
-                className="px-0.5!"
+                className="px-1.5!"
                 disabled={k === 0}
                 onClick={() => swap(k - 1)}
                 aria-label={`Move ${inner.noun} ${k + 1} up`}
@@ -45,7 +45,7 @@ export function ValueForm({ field, label, value, onChange }: Props) {
               </Button>
               <Button
                 look="quiet"
-                className="px-0.5!"
+                className="px-1.5!"
                 disabled={k === all.length - 1}
                 onClick={() => swap(k)}
                 aria-label={`Move ${inner.noun} ${k + 1} down`}
@@ -54,7 +54,7 @@ export function ValueForm({ field, label, value, onChange }: Props) {
               </Button>
               <Button
                 look="quiet"
-                className="px-0.5!"
+                className="px-1.5!"
                 onClick={() => put(k, [])}
                 aria-label={`Take out ${inner.noun} ${k + 1}`}
               >

@@ -366,7 +366,7 @@ function PlanEditor({
         )}
         <Button
           look="quiet"
-          className="ml-auto px-0.5!"
+          className="ml-auto px-1.5!"
           aria-label="Take it out of the plan"
           onClick={() => onRow(null)}
         >

@@ -82,7 +82,7 @@ export function WearTab() {
                     <Jar id={item.id} onOpen={places.openItem} />
                     <Button
                       look="quiet"
-                      className="px-0.5!"
+                      className="px-1.5!"
                       aria-label={`Take off ${item.name}`}
                       onClick={() => setWorn(without(worn, item))}
                     >
