@@ -77,6 +77,8 @@ export function lines(roles: readonly Role[], options: FieldOptions = {}): Field
   return {
     ...base,
     type: "lines",
+    // It is written as a recipe line, not as a form.
+    inner: undefined,
     format: (value, around) => (given ? formatGiven(around, value) : formatLines(around, value)),
     say: (value, around) => formatLines(around, value),
     sayChange: (from, to, around) =>
