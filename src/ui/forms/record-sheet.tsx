@@ -14,7 +14,7 @@ import {
   type TrialSubject,
   type Use,
 } from "@/core/kinds/index";
-import { formatUse, SAID_BY_LINE } from "@/core/notation/use-line";
+import { formatUse } from "@/core/notation/use-line";
 import { formatSteps, parseSteps } from "@/core/notation/trial-line";
 import type { Field } from "@/core/schema/field";
 import { same } from "@/core/schema/json";
@@ -43,7 +43,8 @@ export function RecordSheet({
   const record = recordAt(catalogue, kind, id);
   if (!record) return null;
   const fields = Object.entries(definition(kind).fields);
-  const line = kind === "use" ? [...SAID_BY_LINE, "name"] : kind === "trial" ? ["steps"] : [];
+  // What a use does stands here as its line and as a form; steps of a trial are lines only.
+  const line = kind === "trial" ? ["steps"] : [];
   const rest = fields.filter(([name]) => !line.includes(name));
   const formed = (field: Field) => field.inner !== undefined || field.parts !== undefined;
   const simple = rest.filter(([, field]) => !formed(field));

@@ -210,13 +210,18 @@ function OneUse({ owner, use }: { readonly owner: Heir; readonly use: HeldUse })
               </Button>
             </>
           ) : (
-            <Button
-              look="quiet"
-              className="px-1.5!"
-              onClick={() => void store.submit([{ op: "remove", kind: "use", record: use.use }])}
-            >
-              {varied ? "As the type says" : "Remove"}
-            </Button>
+            <>
+              <Button look="quiet" className="px-1.5!" onClick={() => places.open("use", use.use.id)}>
+                As a form
+              </Button>
+              <Button
+                look="quiet"
+                className="px-1.5!"
+                onClick={() => void store.submit([{ op: "remove", kind: "use", record: use.use }])}
+              >
+                {varied ? "As the type says" : "Remove"}
+              </Button>
+            </>
           )}
         </span>
       </div>
