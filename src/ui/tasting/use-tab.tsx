@@ -642,7 +642,12 @@ function Numbers({ report, second }: { readonly report: Report; readonly second:
   const { catalogue, model } = useLive();
   const tps = catalogue.pantry.ticksPerSecond;
   const seconds = report.ticks / tps;
-  const cost = report.spent.reduce((t, { item, count }) => t + count * (figuresOf(model, item).value ?? Number.NaN), 0);
+  const back = report.gained.reduce((t, { thing, count }) => {
+    const [kind, id] = thing.split(":") as ["item" | "currency", Id];
+    return t + (kind === "item" ? count * (figuresOf(model, id).value ?? 0) : 0);
+  }, 0);
+  const paid = report.spent.reduce((t, { item, count }) => t + count * (figuresOf(model, item).value ?? Number.NaN), 0);
+  const cost = Math.max(0, paid - back);
   const refused = [
     ...new Map(
       report.moments.filter((m) => m.refused).map((m) => [`${m.item}${m.refused?.replace(/[\d.]+/g, "")}`, m]),
@@ -723,7 +728,7 @@ function Numbers({ report, second }: { readonly report: Report; readonly second:
         ))}
         {report.spent.length > 0 && (
           <div className="flex justify-between border-b border-hair">
-            <dt>All of it costs</dt>
+            <dt>{back > 0 ? "All of it costs, less what comes back" : "All of it costs"}</dt>
             <dd className="font-semibold">{sayCost(cost)}</dd>
           </div>
         )}
