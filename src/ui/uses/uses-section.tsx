@@ -158,8 +158,8 @@ function OneUse({ owner, use }: { readonly owner: Heir; readonly use: HeldUse })
   const item = "parent" in owner ? null : (owner as Item);
   // What is left of it comes back.
   const left = use.leaves === null || use.fate === "kept" ? 0 : (figuresOf(model, use.leaves).value ?? 0);
-  const whole = item ? Math.max(0, (figuresOf(model, item.id).value ?? 0) - left) : 0;
-  const cost = whole * (use.fate === "worn" ? 1 / use.count : use.count);
+  const each = item ? Math.max(0, (figuresOf(model, item.id).value ?? 0) - left) : 0;
+  const cost = each * (use.fate === "worn" ? 1 / use.count : use.count);
   const minutes = (readyIn(catalogue, use) + use.windup) / catalogue.pantry.ticksPerSecond / 60;
   const worth = (item ? restoredBy(catalogue, item, use) : []).flatMap(({ resource, points }) => {
     const name = catalogue.records.resource.get(resource)?.name ?? "";
