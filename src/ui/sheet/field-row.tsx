@@ -54,6 +54,7 @@ export function FieldValue({ kind, record, path, label }: Props) {
         value={text}
         onChange={(e) => void write(kind, record.id, path, e.target.value)}
       >
+        {field.initial === null && <option value="">–</option>}
         {field.completions?.(names).map((word) => (
           <option key={word}>{word}</option>
         ))}
