@@ -1,6 +1,7 @@
 /** Tables: entries that never come, tables in themselves, containers that never pay or always do. */
 import { bare, value } from "../analysis/registry";
 import type { Catalogue } from "../catalogue/catalogue";
+import type { Edit } from "../catalogue/edit";
 import { soldFor } from "../catalogue/inheritance";
 import { type Box, type Content, everyContent, holdsItself, means, splitThing, thingOf } from "../network/box";
 import { list, sayCost, sayPercent } from "../numbers/format";
@@ -96,17 +97,17 @@ function least(
 /** What a container gives on average against what it costs: it never pays, or pays whatever comes. */
 export const containerPays = perRecord<"item">({
   id: "container-pays",
-  reads: [value, bare],
+  // What costs moved matters to containers alone, which are few: see below.
+  reads: [],
   per: ["item"],
   *also({ catalogue }, delta, edits) {
     yield* usedBeside(catalogue, edits);
-    // What is in a container moved.
-    if (delta.of(bare).size)
-      for (const use of catalogue.records.use.values())
-        if (use.effects.some(({ does }) => does.is === "draw" || does.is === "give"))
-          yield* usedBeside(catalogue, [
-            { op: "set", kind: "use", id: use.id, field: "effects", from: null, to: null },
-          ]);
+    if (!delta.of(bare).size && !delta.of(value).size) return;
+    for (const use of catalogue.records.use.values())
+      if (use.effects.some(({ does }) => does.is === "draw"))
+        yield* usedBeside(catalogue, [
+          { op: "set", kind: "use", id: use.id, field: "effects", from: null, to: null } as Edit,
+        ]);
   },
   *at({ catalogue, readings }, item) {
     for (const use of usesIn(catalogue, item)) {

@@ -6,6 +6,19 @@ import type { Id } from "../schema/id";
 import { type CheckContext, perRecord, ref } from "./check";
 import { holdersBeside, idsEdited } from "./holders";
 
+const says = ({ room, carries, blocks }: Pick<Item, "room" | "carries" | "blocks">): boolean =>
+  (room ?? 0) > 0 || (carries ?? 0) > 0 || blocks.length > 0;
+const typesSay = new WeakMap<Catalogue["records"]["type"], boolean>();
+/** Whether any type says what is said of worn things: most pantries' types say nothing of it. */
+function someTypeSays({ records: { type } }: Catalogue): boolean {
+  let some = typesSay.get(type);
+  if (some === undefined) {
+    some = [...type.values()].some(says);
+    typesSay.set(type, some);
+  }
+  return some;
+}
+
 /** Why an item is meant to be worn although it has no slot; null where it is not. */
 function meantToBeWorn(catalogue: Catalogue, item: Item): string | null {
   if ((held(catalogue, item, "room").value ?? 0) > 0) return "it adds bag room while it is worn";
@@ -27,6 +40,7 @@ export const wornWithoutSlot = perRecord<"item">({
       if (edit.kind === "subject" && edit.op === "set" && edit.field === "worn") yield* edit.from as readonly Id[];
   },
   *at({ catalogue }, item) {
+    if (!says(item) && !catalogue.records.subject.size && !someTypeSays(catalogue)) return;
     if (item.status === "retired" || held(catalogue, item, "slot").value !== null) return;
     const why = meantToBeWorn(catalogue, item);
     if (!why) return;
