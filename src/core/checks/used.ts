@@ -40,7 +40,14 @@ export function* usedBeside(catalogue: Catalogue, edits: readonly Edit[], around
     } else if (edit.kind === "type" && use.size)
       yield* itemsBelow(catalogue, new Set([edit.op === "set" ? edit.id : edit.record.id]));
   }
-  if (edits.some((e) => around.includes(e.kind as Kind))) for (const each of use.values()) yield* owners(each);
+  // What subjects wear is part of what an effect comes to for them.
+  const worn = new Set([...catalogue.records.subject.values()].flatMap((s) => s.worn));
+  const dressed = (e: Edit) =>
+    around.length > 0 &&
+    worn.size > 0 &&
+    (e.kind === "type" || (e.kind === "item" && worn.has(e.op === "set" ? e.id : e.record.id)));
+  if (edits.some((e) => around.includes(e.kind as Kind) || dressed(e)))
+    for (const each of use.values()) yield* owners(each);
 }
 
 /** The uses of an item that is not retired. */

@@ -236,6 +236,29 @@ describe("the classic mistakes", () => {
       expect(anew.filter((f) => f.rule === rule)).toEqual([]);
     });
 
+  it("follow what a subject wears: a stat of its mitts is part of what it can hold", () => {
+    const worn = set(
+      set(
+        withLine({ Pie: ["Eat: restores 110 Vigour"] }),
+        "resource",
+        idOf("Vigour"),
+        "most",
+        `"stat:${idOf("Grip")}" * 10`,
+      ),
+      "subject",
+      idOf("Mara"),
+      "worn",
+      [idOf("Mitts")],
+    );
+    // Grip 10 of her own and 2 of the mitts: 120 fit, 110 are restored.
+    expect(says(worn)).toEqual([]);
+    const engine = new Engine(worn);
+    const { ripple } = engine.change([setField(worn, "item", idOf("Mitts"), `stats.${idOf("Grip")}`, 0)]);
+    expect(ripple?.put.map((f) => f.says)).toEqual([
+      "Eat of Pie restores 110 Vigour; nobody holds more than 100 (Mara): 9.09% is always wasted.",
+    ]);
+  });
+
   it("have ways to mend them that do", () => {
     for (const rule of [
       "usable-for-ever",

@@ -37,7 +37,7 @@ const catalogue = withUses(
       },
     },
     source: {
-      Driftwood: { ticks: 300, lines: [line("output", idOf("Log"), 3)] },
+      "Wrack line": { ticks: 300, lines: [line("output", idOf("Log"), 3)] },
       Chandler: { kind: "shop", price: 4, currency: idOf("shells"), lines: [line("output", idOf("Rope"), 2)] },
     },
     subject: {
@@ -83,7 +83,7 @@ describe("a trial as text", () => {
       "get 5 Log",
       "drop Log",
       "make 2 Lash a raft",
-      "run Driftwood",
+      "run Wrack line",
       "unload",
       "expect Vigour >= 10 throughout",
       "expect Vigour / most Vigour > 0.5",
@@ -126,10 +126,10 @@ describe("a trial", () => {
   });
 
   it("builds a raft in one trip, takes nothing when something is missing, and says what", () => {
-    const gathered = "run 2 Driftwood\nrun 2 Chandler";
+    const gathered = "run 2 Wrack line\nrun 2 Chandler";
     expect(says(`${gathered}\nmake Lash a raft`)).toBe("3: Mara has not learned it from Primer.");
     const whole =
-      "drop 2 Pie\nwear Mitts\nget Primer\nrun 2 Driftwood\nrun 2 Chandler\nmake Lash a raft\nexpect to have Raft\nexpect to have Adze";
+      "drop 2 Pie\nwear Mitts\nget Primer\nrun 2 Wrack line\nrun 2 Chandler\nmake Lash a raft\nexpect to have Raft\nexpect to have Adze";
     expect(says(whole)).toBe("holds");
     const { play } = runTrial(catalogue, trial(whole));
     // Two runs of 30 s, a minute of work.
