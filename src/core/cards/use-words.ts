@@ -1,11 +1,9 @@
 /** Uses in words, as a player reads them: "Restores 42 vigour. Warm for 30 s. Ready again in 20 s." */
 import type { Catalogue } from "../catalogue/catalogue";
-import { itemNumber } from "../catalogue/item-number";
+import { itemAmount } from "../catalogue/item-number";
 import { around } from "../catalogue/surroundings";
 import { type Effect, type HeldUse, readyIn, usesOf } from "../catalogue/uses";
-import { compiled } from "../formulas/compiled";
-import { formulaOf, writeFormula } from "../formulas/field";
-import { variableOf } from "../formulas/scope";
+import { writeFormula } from "../formulas/field";
 import type { Item } from "../kinds/index";
 import { capital, list, sayPercent, sayQuantity } from "../numbers/format";
 import { saySeconds } from "../numbers/ticks";
@@ -20,28 +18,9 @@ export interface UseWords {
 export const usesInWords = (catalogue: Catalogue, item: Item): UseWords[] =>
   usesOf(catalogue, item).map((use) => ({ name: use.name, sentences: useInWords(catalogue, item, use) }));
 
-/** An amount over the item and constants alone; null where it hangs on who uses it. */
-function plainAmount(catalogue: Catalogue, item: Item, kept: string | null): number | null {
-  if (kept === null) return 1;
-  const tree = formulaOf(kept, "use");
-  const values: number[] = [];
-  let known = tree !== null;
-  const evaluate = tree
-    ? compiled(tree, (token) => {
-        const variable = variableOf(token);
-        if (variable?.kind === "constant" && variable.id)
-          return values.push(catalogue.records.constant.get(variable.id)?.value ?? 0) - 1;
-        if (variable?.who !== "item") known = false;
-        return values.push(variable ? itemNumber(catalogue, item, variable) : 0) - 1;
-      })
-    : () => Number.NaN;
-  const value = evaluate(values);
-  return known && Number.isFinite(value) ? value : null;
-}
-
-/** The same as text, or its formula. */
+/** An amount as text: its number, or the formula where it hangs on who uses it. */
 function amountText(catalogue: Catalogue, item: Item, kept: string | null, as: (n: number) => string): string {
-  const value = plainAmount(catalogue, item, kept);
+  const value = itemAmount(catalogue, item, kept);
   return value === null ? `(${writeFormula(kept ?? "", "use", around(catalogue))})` : as(value);
 }
 
@@ -54,7 +33,7 @@ export function restoredBy(
   const found = new Map<Id, number>();
   for (const { does, amount, chance } of use.effects) {
     if (does.is !== "restore" || does.share) continue;
-    const one = plainAmount(catalogue, item, amount);
+    const one = itemAmount(catalogue, item, amount);
     const every = Math.max(1, does.every ?? catalogue.pantry.ticksPerSecond);
     const times = does.lasting === null ? 1 : Math.floor(does.lasting / every);
     if (one !== null) found.set(does.resource, (found.get(does.resource) ?? 0) + one * times * chance);

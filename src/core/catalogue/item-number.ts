@@ -1,5 +1,7 @@
-/** The numbers of an item that formulas may name. */
-import type { Variable } from "../formulas/scope";
+/** The numbers of an item that formulas may name, and amounts that hang on them alone. */
+import { compiled } from "../formulas/compiled";
+import { formulaOf } from "../formulas/field";
+import { type Variable, variableOf } from "../formulas/scope";
 import type { Item } from "../kinds/index";
 import type { Catalogue } from "./catalogue";
 import { held, heldOwn, heldStat } from "./inheritance";
@@ -16,4 +18,22 @@ export function itemNumber(catalogue: Catalogue, item: Item | null, { kind, id, 
   }
   const field = ({ level: "level", mass: "mass", "buy price": "buy", "sell price": "sell" } as const)[plain as "level"];
   return Number(held(catalogue, item, field).value ?? 0);
+}
+
+/** What the amount of an effect comes to over the item and constants; null where it hangs on who uses it, or is none. */
+export function itemAmount(catalogue: Catalogue, item: Item, kept: string | null): number | null {
+  if (kept === null) return 1;
+  const tree = formulaOf(kept, "use");
+  if (!tree) return null;
+  const values: number[] = [];
+  let known = true;
+  const evaluate = compiled(tree, (token) => {
+    const variable = variableOf(token);
+    if (variable?.kind === "constant" && variable.id)
+      return values.push(catalogue.records.constant.get(variable.id)?.value ?? 0) - 1;
+    if (variable?.who !== "item") known = false;
+    return values.push(variable ? itemNumber(catalogue, item, variable) : 0) - 1;
+  });
+  const value = known ? evaluate(values) : Number.NaN;
+  return Number.isFinite(value) ? value : null;
 }

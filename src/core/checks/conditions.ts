@@ -8,7 +8,7 @@ import type { Condition, Use } from "../kinds/index";
 import type { Catalogue } from "../catalogue/catalogue";
 import type { Id } from "../schema/id";
 import { type CheckContext, perRecord, ref } from "./check";
-import { openUse, usedBeside, nameOfUse, refOfUse, usesIn } from "./used";
+import { aboutUse, nameOfUse, openUse, perUse } from "./used";
 
 const all = ({ catalogue }: CheckContext, _: unknown, edits: readonly { readonly kind: string }[]) =>
   edits.some((e) => e.kind === "use" || e.kind === "condition" || e.kind === "stat")
@@ -78,56 +78,44 @@ export const conditionUnapplied = perRecord<"condition">({
 });
 
 /** A use whose conditions contradict each other: what it applies it clears, displaces, or forbids. */
-export const oppositeConditions = perRecord<"item">({
-  id: "opposite-conditions",
-  reads: [],
-  per: ["item"],
-  also: ({ catalogue }, _, edits) => usedBeside(catalogue, edits),
-  *at({ catalogue }, item) {
-    const name = (id: Id) => catalogue.records.condition.get(id)?.name ?? id;
-    for (const use of usesIn(catalogue, item)) {
-      const applied: Id[] = [];
-      const wrong: { about: Id[]; says: string }[] = [];
-      for (const id of use.having)
-        if (use.without.includes(id)) wrong.push({ about: [id], says: `needs ${name(id)} and is refused with it` });
-      for (const { does } of use.effects) {
-        if (does.is === "clear" && applied.includes(does.condition))
-          wrong.push({ about: [does.condition], says: `applies ${name(does.condition)} and then clears it` });
-        if (does.is === "clear all")
-          for (const id of applied)
-            if (catalogue.records.condition.get(id)?.nature === does.nature)
-              wrong.push({ about: [id], says: `applies ${name(id)} and then clears all that is ${does.nature}` });
-        if (does.is !== "apply") continue;
-        const of = catalogue.records.condition.get(does.condition);
-        for (const other of applied) {
-          const beside = catalogue.records.condition.get(other);
-          if (!of || !beside || of === beside) continue;
-          if (of.exclusion !== null && of.exclusion === beside.exclusion)
-            wrong.push({
-              about: [other, of.id],
-              says: `applies ${beside.name} and ${of.name}, of which one displaces the other`,
-            });
-          else if (cancels(of, beside))
-            wrong.push({
-              about: [other, of.id],
-              says: `applies ${beside.name} and ${of.name}, which undo each other's changes`,
-            });
-        }
-        applied.push(does.condition);
-      }
-      for (const { about, says } of wrong)
-        yield {
-          subject: [
-            ref(catalogue, "item", item.id),
-            refOfUse(catalogue, use),
-            ...about.map((id) => ref(catalogue, "condition", id)),
-          ],
-          says: `${nameOfUse(item, use)} ${says}.`,
-          evidence: { type: "names" as const, names: about.map(name) },
-          fixes: openUse(catalogue, item, use),
-        };
+export const oppositeConditions = perUse("opposite-conditions", function* ({ catalogue }, item, use) {
+  const name = (id: Id) => catalogue.records.condition.get(id)?.name ?? id;
+  const applied: Id[] = [];
+  const wrong: { about: Id[]; says: string }[] = [];
+  for (const id of use.having)
+    if (use.without.includes(id)) wrong.push({ about: [id], says: `needs ${name(id)} and is refused with it` });
+  for (const { does } of use.effects) {
+    if (does.is === "clear" && applied.includes(does.condition))
+      wrong.push({ about: [does.condition], says: `applies ${name(does.condition)} and then clears it` });
+    if (does.is === "clear all")
+      for (const id of applied)
+        if (catalogue.records.condition.get(id)?.nature === does.nature)
+          wrong.push({ about: [id], says: `applies ${name(id)} and then clears all that is ${does.nature}` });
+    if (does.is !== "apply") continue;
+    const of = catalogue.records.condition.get(does.condition);
+    for (const other of applied) {
+      const beside = catalogue.records.condition.get(other);
+      if (!of || !beside || of === beside) continue;
+      if (of.exclusion !== null && of.exclusion === beside.exclusion)
+        wrong.push({
+          about: [other, of.id],
+          says: `applies ${beside.name} and ${of.name}, of which one displaces the other`,
+        });
+      else if (cancels(of, beside))
+        wrong.push({
+          about: [other, of.id],
+          says: `applies ${beside.name} and ${of.name}, which undo each other's changes`,
+        });
     }
-  },
+    applied.push(does.condition);
+  }
+  for (const { about, says } of wrong)
+    yield {
+      subject: aboutUse(catalogue, item, use, ...about.map((id) => ref(catalogue, "condition", id))),
+      says: `${nameOfUse(item, use)} ${says}.`,
+      evidence: { type: "names" as const, names: about.map(name) },
+      fixes: openUse(catalogue, item, use),
+    };
 });
 
 /** Each adds to some stat what the other takes. */

@@ -7,7 +7,7 @@ import { type Box, type Content, everyContent, holdsItself, means, splitThing, t
 import { list, sayCost, sayPercent } from "../numbers/format";
 import type { Id } from "../schema/id";
 import { type CheckContext, perRecord, ref } from "./check";
-import { amountFor, openUse, standing, usedBeside, nameOfUse, refOfUse, usesIn } from "./used";
+import { aboutUse, amountFor, nameOfUse, openUse, standing, usedBeside, usesIn } from "./used";
 
 const open = (catalogue: Catalogue, id: Id) =>
   ({ says: `Open ${catalogue.records.table.get(id)?.name ?? ""}`, do: "open", kind: "table", id }) as const;
@@ -125,7 +125,7 @@ export const containerPays = perRecord<"item">({
       if (!never && !always) continue;
       const share = sayPercent(Math.round((mean / cost) * 1000) / 1000);
       yield {
-        subject: [ref(catalogue, "item", item.id), refOfUse(catalogue, use)],
+        subject: aboutUse(catalogue, item, use),
         says: never
           ? `${nameOfUse(item, use)} gives ${sayCost(mean)} on average and costs ${sayCost(cost)}: it never pays, ${share} of its cost.`
           : `${nameOfUse(item, use)} gives at least ${sayCost(low)}, on average ${sayCost(mean)}, and costs ${sayCost(cost)}: it always overpays.`,

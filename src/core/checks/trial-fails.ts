@@ -1,10 +1,9 @@
 import { around } from "../catalogue/surroundings";
-import type { Catalogue } from "../catalogue/catalogue";
 import type { Trial } from "../kinds/index";
 import type { Id } from "../schema/id";
 import { formatStep } from "../notation/trial-line";
 import { canTouch, hangsOn } from "../trials/touch";
-import { runTrial, type TrialRun } from "../trials/run";
+import { runTrial } from "../trials/run";
 import { perRecord, ref } from "./check";
 
 /** What each trial hung on when it was run last; a record is another object once it is edited. */
@@ -23,7 +22,7 @@ export const trialFails = perRecord<"trial">({
   },
   *at({ catalogue }, trial) {
     hung.set(trial, hangsOn(catalogue, trial));
-    const { ok, failed, says } = trialRun(catalogue, trial);
+    const { ok, failed, says } = runTrial(catalogue, trial);
     if (ok) return;
     const step = trial.steps[failed];
     const where = step ? `, step ${failed + 1} (${formatStep(step, around(catalogue))})` : "";
@@ -35,14 +34,3 @@ export const trialFails = perRecord<"trial">({
     };
   },
 });
-
-const runs = new WeakMap<Catalogue, Map<Trial, TrialRun>>();
-/** A trial of a catalogue; run once for each. */
-export function trialRun(catalogue: Catalogue, trial: Trial): TrialRun {
-  const known = runs.get(catalogue) ?? new Map<Trial, TrialRun>();
-  runs.set(catalogue, known);
-  const there = known.get(trial);
-  const run = there ?? runTrial(catalogue, trial);
-  if (!there) known.set(trial, run);
-  return run;
-}

@@ -8,7 +8,8 @@ import { formatTicks } from "../numbers/ticks";
 import type { Id } from "../schema/id";
 import { Body } from "../trials/body";
 import { Reckoner } from "../trials/reckon";
-import { type Fix, type Ref, ref } from "./check";
+import type { RuleId } from "../checklist/index";
+import { type CheckContext, type FindingDraft, type Fix, perRecord, type RecordCheck, type Ref, ref } from "./check";
 
 /** Kinds that uses hang on: where one of them is another, every use may be. */
 const AROUND: readonly Kind[] = [
@@ -50,11 +51,32 @@ export function* usedBeside(catalogue: Catalogue, edits: readonly Edit[], around
     for (const each of use.values()) yield* owners(each);
 }
 
+/** A check that looks at one use of an item at a time, its own or one of its types'. */
+export const perUse = (
+  id: RuleId,
+  at: (context: CheckContext, item: Item, use: HeldUse) => Iterable<FindingDraft>,
+): RecordCheck =>
+  perRecord<"item">({
+    id,
+    reads: [],
+    per: ["item"],
+    also: ({ catalogue }, _, edits) => usedBeside(catalogue, edits),
+    *at(context, item) {
+      for (const use of usesIn(context.catalogue, item)) yield* at(context, item, use);
+    },
+  });
+
+/** What a finding about a use of an item is about. */
+export const aboutUse = (catalogue: Catalogue, item: Item, { use }: HeldUse, ...more: readonly Ref[]): Ref[] => [
+  ref(catalogue, "item", item.id),
+  ref(catalogue, "use", use.id),
+  ...more,
+];
+
 /** The uses of an item that is not retired. */
 export const usesIn = (catalogue: Catalogue, item: Item): HeldUse[] =>
   item.status === "retired" || !catalogue.records.use.size ? [] : usesOf(catalogue, item);
 
-export const refOfUse = (catalogue: Catalogue, { use }: HeldUse): Ref => ref(catalogue, "use", use.id);
 /** "Eat of Smoked eel". */
 export const nameOfUse = (item: Item, use: HeldUse): string => `${use.name} of ${item.name}`;
 

@@ -1,12 +1,9 @@
 /** What uses are to the network: an item goes, and what it gives, draws or leaves comes. */
 import type { Catalogue } from "../catalogue/catalogue";
-import { itemNumber } from "../catalogue/item-number";
+import { itemAmount } from "../catalogue/item-number";
 import type { Index } from "../catalogue/persistent-map";
 import { itemsBelow } from "../catalogue/types";
 import { type HeldUse, usesOf } from "../catalogue/uses";
-import { compiled } from "../formulas/compiled";
-import { formulaOf } from "../formulas/field";
-import { variableOf } from "../formulas/scope";
 import type { Item, Kind, Use } from "../kinds/index";
 import { type Line, line } from "../notation/line";
 import type { Id } from "../schema/id";
@@ -61,7 +58,7 @@ export function useProcesses(item: Item, catalogue: Catalogue): readonly Process
     if (use.leaves === null && !use.effects.some(({ does }) => does.is === "draw" || does.is === "give")) return [];
     const inputs = inputsOf(catalogue, item, use);
     const charge = use.effects.find(({ does }) => does.is === "charge");
-    const price = charge ? (amountOf(catalogue, item, charge.amount) ?? 0) : 0;
+    const price = charge ? (itemAmount(catalogue, item, charge.amount) ?? 0) : 0;
     return levelsIn(catalogue, use).flatMap((level): ProcessSpec[] => {
       const outputs = outputsOf(catalogue, item, use, level);
       if (!outputs.length) return [];
@@ -81,24 +78,6 @@ export function useProcesses(item: Item, catalogue: Catalogue): readonly Process
   });
 }
 
-/** An amount over the item and pantry values alone; null where it hangs on who uses it. */
-function amountOf(catalogue: Catalogue, item: Item, kept: string | null): number | null {
-  if (kept === null) return 1;
-  const tree = formulaOf(kept, "use");
-  if (!tree) return null;
-  let known = true;
-  const values: number[] = [];
-  const evaluate = compiled(tree, (token) => {
-    const variable = variableOf(token);
-    if (variable?.kind === "constant" && variable.id)
-      return values.push(catalogue.records.constant.get(variable.id)?.value ?? 0) - 1;
-    if (variable?.who !== "item") known = false;
-    return values.push(variable ? itemNumber(catalogue, item, variable) : 0) - 1;
-  });
-  const value = known ? evaluate(values) : Number.NaN;
-  return Number.isFinite(value) ? value : null;
-}
-
 function levelsIn(catalogue: Catalogue, use: HeldUse): number[] {
   const levels = new Set([use.level]);
   for (const { does } of use.effects) {
@@ -115,7 +94,7 @@ function inputsOf(catalogue: Catalogue, item: Item, use: HeldUse): Line[] {
       ? line("ingredient", item.id, use.count)
       : line("tool", item.id, 1, 1, 1, use.fate === "worn" ? use.count : null);
   const taken = use.effects.flatMap(({ does, amount, chance }) => {
-    const n = does.is === "take" ? amountOf(catalogue, item, amount) : null;
+    const n = does.is === "take" ? itemAmount(catalogue, item, amount) : null;
     return does.is === "take" && n !== null && n > 0 ? [line("ingredient", does.item, n, n, chance)] : [];
   });
   return [own, ...taken];
@@ -124,7 +103,7 @@ function inputsOf(catalogue: Catalogue, item: Item, use: HeldUse): Line[] {
 function outputsOf(catalogue: Catalogue, item: Item, use: HeldUse, level: number): Line[] {
   let drawn = 0;
   const outputs = use.effects.flatMap(({ does, amount, chance }): Line[] => {
-    const n = does.is === "draw" || does.is === "give" ? amountOf(catalogue, item, amount) : null;
+    const n = does.is === "draw" || does.is === "give" ? itemAmount(catalogue, item, amount) : null;
     if (n === null || n <= 0) return [];
     if (does.is === "give") return [line("output", does.item, n, n, chance)];
     const table = does.is === "draw" ? catalogue.records.table.get(does.table) : undefined;

@@ -5,7 +5,7 @@
 import type { Catalogue } from "../catalogue/catalogue";
 import type { Condition, Item, Resource, TrialSubject } from "../kinds/index";
 import type { Id } from "../schema/id";
-import { about, type Figure, type Reckoner, type Speaking } from "./reckon";
+import { about, type Figure, type Reckoner } from "./reckon";
 import { type Share, type Total, totals } from "./worn";
 
 /** A resource of a character. Between events it is `value + rate · (tick - at)`, within least and most. */
@@ -392,6 +392,3 @@ export function valueAt({ value, at, rate, most, of }: Pool, tick: number): numb
   // Harm does not lift what stands above, nor does recovery lower it.
   return rate > 0 ? Math.max(value, Math.min(moved, most)) : Math.min(value, Math.max(moved, of.min));
 }
-
-/** What formulas of a use ask, where nobody is acted on but the user. */
-export const speaking = (user: Figure, target: Figure, item: Item | null): Speaking => ({ user, target, item });

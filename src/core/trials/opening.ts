@@ -2,9 +2,8 @@
 import { atLeast, chanceOfNone, expectedOf, fewestRuns, work } from "../analysis/chances";
 import { quantile } from "../analysis/outcomes";
 import type { Catalogue } from "../catalogue/catalogue";
-import { ANYTHING, type Box, boxOfLines, type Tables, thingsIn } from "../network/box";
+import { ANYTHING, type Box, type Tables, thingsIn } from "../network/box";
 import type { HeldUse } from "../catalogue/uses";
-import type { Recipe } from "../kinds/index";
 import { seeded } from "../numbers/seeded";
 import { TooMany } from "../numbers/steps";
 import type { Id } from "../schema/id";
@@ -141,7 +140,6 @@ export function boxOfUse(use: HeldUse, amountOf: (effect: HeldUse["effects"][num
     always.push({ what: { is: "item", item: use.leaves }, min: 1, max: 1, from: null, to: null });
   return { always, chances, draws: [] };
 }
-export const boxOfRecipe = ({ lines }: Pick<Recipe, "lines">): Box => boxOfLines(lines);
 
 /** Tables that a box opens, however far down: what a worker needs to roll it. */
 export function tablesIn(catalogue: Catalogue, box: Box): Map<Id, Box> {

@@ -12,7 +12,7 @@ import { formatTicks } from "../numbers/ticks";
 import { sayQuantity } from "../numbers/format";
 import type { Id } from "../schema/id";
 import { Bag } from "./bag";
-import { type ActiveCondition, Body, speaking } from "./body";
+import { type ActiveCondition, Body } from "./body";
 import { splitThing, thingsIn } from "../network/box";
 import { roller } from "./chance-box";
 import { about, Reckoner } from "./reckon";
@@ -402,7 +402,7 @@ export class Play {
     return this.other ? [this.other] : [];
   }
   private amount(kept: string | null, item: Item, target: Body): number {
-    return kept === null ? 1 : this.reckoner.get(kept, "use")(speaking(this.user, target, item));
+    return kept === null ? 1 : this.reckoner.get(kept, "use")({ user: this.user, target, item });
   }
   private wouldChange({ does }: Effect, use: HeldUse): boolean {
     return this.targets(use).some((body) => {

@@ -4,10 +4,10 @@ import { useState } from "react";
 import { byKey } from "@/core/catalogue/keys";
 import { soldFor } from "@/core/catalogue/inheritance";
 import { usesOf } from "@/core/catalogue/uses";
-import { type Box, splitThing } from "@/core/network/box";
+import { type Box, boxOfLines, splitThing } from "@/core/network/box";
 import { sayCost, sayPercent, sayQuantity } from "@/core/numbers/format";
 import type { Id } from "@/core/schema/id";
-import { boxOfRecipe, boxOfUse, oddsOf, SURE, tablesIn, type ThingOdds } from "@/core/trials/opening";
+import { boxOfUse, oddsOf, SURE, tablesIn, type ThingOdds } from "@/core/trials/opening";
 import { Reckoner } from "@/core/trials/reckon";
 import { Body } from "@/core/trials/body";
 import { FindingLines } from "../checks/finding-lines";
@@ -94,7 +94,7 @@ export function OpenTab() {
     const salvages = [...catalogue.records.recipe.values()].flatMap((recipe): Way[] => {
       const taken = recipe.lines.find((l) => l.role === "ingredient" && l.item === item.id);
       return recipe.kind === "salvage" && recipe.status !== "retired" && taken
-        ? [{ key: recipe.key, name: recipe.name, box: boxOfRecipe(recipe), takes: taken.max }]
+        ? [{ key: recipe.key, name: recipe.name, box: boxOfLines(recipe.lines), takes: taken.max }]
         : [];
     });
     return [...uses, ...salvages];

@@ -2,6 +2,7 @@
 /** Trials: every saved script with its verdict; the chosen one step by step, written as text. */
 import { Check, Plus, X } from "lucide-react";
 import { useMemo } from "react";
+import { setField } from "@/core/catalogue/edit";
 import { byKey } from "@/core/catalogue/keys";
 import { around } from "@/core/catalogue/surroundings";
 import { FreeKeys } from "@/core/editing/new-names";
@@ -133,14 +134,10 @@ export function TrialsTab() {
               label="Subject"
               value={catalogue.records.subject.get(chosen.subject as never)?.key ?? ""}
               none="Nobody"
-              onPick={(key) =>
-                void write(
-                  "trial",
-                  chosen.id,
-                  "subject",
-                  catalogue.records.subject.get(byKey(catalogue, "subject", key)?.id as never)?.name ?? "",
-                )
-              }
+              onPick={(key) => {
+                const to = byKey(catalogue, "subject", key)?.id ?? null;
+                void store.submit([setField(catalogue, "trial", chosen.id, "subject", to)]);
+              }}
             />
             <p className="text-second">
               Seed{" "}
