@@ -2,7 +2,7 @@
 /**
  * One line, one recipe: read while it is typed, with completion, a drawing of what was understood, and every remark.
  */
-import { Fragment, type KeyboardEvent, useEffect, useId, useLayoutEffect, useMemo, useRef, useState } from "react";
+import { Fragment, useMemo } from "react";
 import { around } from "@/core/catalogue/surroundings";
 import { drawnClauses } from "@/core/notation/clauses";
 import { roleRule, WORDED } from "@/core/notation/roles";
@@ -11,7 +11,7 @@ import { parseLine } from "@/core/notation/parser";
 import { completionsOf, wordsOf } from "@/core/editing/recipes";
 import { count, sayPercent, sayRange } from "@/core/numbers/format";
 import { cx, Jar } from "../kit/kit";
-import { NameList } from "../kit/name-list";
+import { CompletedText } from "../kit/completed-text";
 import { useCatalogue } from "../pantry/provider";
 
 interface Props {
@@ -32,90 +32,28 @@ export function useParsed(text: string): ParsedLine {
 
 export function LineEditor({ label, text, parsed, onText, onEnter, onEscape, autoFocus }: Props) {
   const catalogue = useCatalogue();
-  const input = useRef<HTMLTextAreaElement>(null);
-  const [cursor, setCursor] = useState<number | null>(null);
-  const [picked, setPicked] = useState(0);
-  const listId = useId();
-  // Set before the next key arrives: one that comes sooner than a frame must not land before what was put in.
-  const caret = useRef<number | null>(null);
-  useLayoutEffect(() => {
-    const at = caret.current;
-    if (at === null) return;
-    caret.current = null;
-    input.current?.focus();
-    input.current?.setSelectionRange(at, at);
-  });
-  const offer = cursor === null ? null : completionsOf(catalogue).at(text, cursor);
-  useEffect(() => {
-    if (autoFocus) input.current?.focus();
-  }, [autoFocus]);
-
-  const replace = (from: number, to: number, by: string) => {
-    onText(`${text.slice(0, from)}${by}${text.slice(to)}`);
-    caret.current = from + by.length;
-    setCursor(null);
-  };
-  const take = (name: string) => {
-    if (offer) replace(offer.from, offer.to, `${name} `);
-  };
-
-  const press = (e: KeyboardEvent) => {
-    if (offer && (e.key === "ArrowDown" || e.key === "ArrowUp")) {
-      e.preventDefault();
-      setPicked((picked + (e.key === "ArrowDown" ? 1 : -1) + offer.names.length) % offer.names.length);
-    } else if (offer && e.key === "Tab" && !e.shiftKey) {
-      e.preventDefault();
-      take(offer.names[Math.min(picked, offer.names.length - 1)]);
-    } else if (e.key === "Enter") {
-      e.preventDefault();
-      if (offer && picked > 0) take(offer.names[picked]);
-      else onEnter?.();
-    } else if (e.key === "Escape") {
-      e.preventDefault();
-      if (offer) setCursor(null);
-      else onEscape?.();
-    }
-  };
-
   return (
-    <div className="relative">
-      <textarea
-        ref={input}
-        aria-label={label}
-        aria-autocomplete="list"
-        aria-controls={offer ? listId : undefined}
-        aria-activedescendant={offer ? `${listId}-${picked}` : undefined}
-        rows={1}
-        spellCheck={false}
-        value={text}
-        onChange={(e) => {
-          onText(e.target.value.replace(/\n/g, " "));
-          setCursor(e.target.selectionStart);
-          setPicked(0);
-        }}
-        onKeyDown={press}
-        onBlur={() => setCursor(null)}
-        placeholder="2 River eel + 1 Coarse salt -> 2 Smoked eel at Smokehouse in 90s"
-        className="field field-sizing-content resize-none py-1.5! font-medium"
-      />
-      {offer && (
-        <NameList
-          id={listId}
-          label="Names"
-          names={offer.names}
-          picked={picked}
-          onTake={take}
-          hint="Tab"
-          className="w-72"
-        />
-      )}
-      {text.trim() !== "" && (
-        <div className="mt-2">
-          <Drawn parsed={parsed} />
-          <Remarks parsed={parsed} text={text} onOffer={(r, by) => replace(r.from, r.to, by)} />
-        </div>
-      )}
-    </div>
+    <CompletedText
+      label={label}
+      text={text}
+      onText={onText}
+      offerAt={(typed, cursor) => completionsOf(catalogue).at(typed, cursor)}
+      written={(name) => `${name} `}
+      placeholder="2 River eel + 1 Coarse salt -> 2 Smoked eel at Smokehouse in 90s"
+      autoFocus={autoFocus}
+      className="py-1.5!"
+      onEnter={onEnter}
+      onEscape={onEscape}
+    >
+      {(replace) =>
+        text.trim() !== "" && (
+          <div className="mt-2">
+            <Drawn parsed={parsed} />
+            <Remarks parsed={parsed} text={text} onOffer={(r, by) => replace(r.from, r.to, by)} />
+          </div>
+        )
+      }
+    </CompletedText>
   );
 }
 

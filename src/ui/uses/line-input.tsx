@@ -1,15 +1,14 @@
 "use client";
-/** A text of one of our languages: typed with completion of names; Tab takes what is offered, arrows choose. */
-import { type KeyboardEvent, useId, useLayoutEffect, useMemo, useRef, useState } from "react";
+/** Lines of uses and trials: what completes them. */
+import { useMemo } from "react";
 import { recordsOf } from "@/core/catalogue/catalogue";
-import { namesIn, type Scope } from "@/core/formulas/scope";
 import { around } from "@/core/catalogue/surroundings";
+import { namesIn, type Scope } from "@/core/formulas/scope";
 import type { Kind } from "@/core/kinds/index";
 import { quote } from "@/core/notation/book";
 import { endingAt } from "@/core/notation/ending";
 import { normalise } from "@/core/schema/names";
-import { cx } from "../kit/kit";
-import { NameList } from "../kit/name-list";
+import { CompletedText } from "../kit/completed-text";
 import { useLive } from "../pantry/provider";
 
 interface Props {
@@ -20,7 +19,6 @@ interface Props {
   readonly kinds: readonly Kind[];
   readonly scope: Scope;
   readonly words: readonly string[];
-  /** Several lines; else Enter writes it. */
   readonly lines?: boolean;
   readonly placeholder?: string;
   readonly autoFocus?: boolean;
@@ -29,99 +27,30 @@ interface Props {
   readonly className?: string;
 }
 
-export function LineInput({
-  label,
-  text,
-  onText,
-  kinds,
-  scope,
-  words,
-  lines,
-  placeholder,
-  autoFocus,
-  onWrite,
-  onEscape,
-  className,
-}: Props) {
+export function LineInput({ kinds, scope, words, onWrite, className, ...rest }: Props) {
   const { catalogue } = useLive();
-  const input = useRef<HTMLTextAreaElement>(null);
-  const [cursor, setCursor] = useState<number | null>(null);
-  const [picked, setPicked] = useState(0);
-  const listId = useId();
-  const caret = useRef<number | null>(null);
-  // Set before the next key arrives, as in recipe lines.
-  useLayoutEffect(() => {
-    const at = caret.current;
-    if (at === null) return;
-    caret.current = null;
-    input.current?.setSelectionRange(at, at);
-  });
-  // Only while somebody types: most lines are only read.
-  const typing = cursor !== null;
+  // Worked out with the first key: most lines are only read.
   const names = useMemo(() => {
-    if (!typing) return [];
-    const all = [
-      ...words,
-      ...kinds.flatMap((kind) => [...recordsOf(catalogue, kind).values()].map((r) => r.name)),
-      ...namesIn(scope, around(catalogue)),
-    ];
-    return [...new Set(all)].map((name) => [name, normalise(name)] as const);
-  }, [typing, catalogue, kinds, scope, words]);
-  const offer = cursor === null ? null : endingAt(text, cursor, names);
-  const take = (name: string) => {
-    if (!offer) return;
-    const written = /[,:"()]/.test(name) && !words.includes(name) ? quote(name) : name;
-    onText(`${text.slice(0, offer.from)}${written}${text.slice(offer.to)}`);
-    caret.current = offer.from + written.length;
-    setCursor(null);
-  };
-  const press = (e: KeyboardEvent) => {
-    if (offer && (e.key === "ArrowDown" || e.key === "ArrowUp"))
-      setPicked((picked + (e.key === "ArrowDown" ? 1 : -1) + offer.names.length) % offer.names.length);
-    else if (offer && e.key === "Tab" && !e.shiftKey) take(offer.names[Math.min(picked, offer.names.length - 1)]);
-    else if (e.key === "Enter" && offer && picked > 0) take(offer.names[picked]);
-    else if (e.key === "Enter" && (!lines || e.ctrlKey || e.metaKey)) onWrite();
-    else if (e.key === "Escape") {
-      if (offer) setCursor(null);
-      else onEscape();
-    } else return;
-    e.preventDefault();
-  };
+    let all: readonly (readonly [string, string])[] | null = null;
+    return () => {
+      all ??= [
+        ...new Set([
+          ...words,
+          ...kinds.flatMap((kind) => [...recordsOf(catalogue, kind).values()].map((r) => r.name)),
+          ...namesIn(scope, around(catalogue)),
+        ]),
+      ].map((name) => [name, normalise(name)] as const);
+      return all;
+    };
+  }, [catalogue, kinds, scope, words]);
   return (
-    <div className="relative">
-      <textarea
-        ref={input}
-        aria-label={label}
-        aria-autocomplete="list"
-        aria-controls={offer ? listId : undefined}
-        aria-activedescendant={offer ? `${listId}-${picked}` : undefined}
-        rows={1}
-        spellCheck={false}
-        // biome-ignore lint/a11y/noAutofocus: it opens because somebody asked for it
-        autoFocus={autoFocus}
-        className={cx("field field-sizing-content py-1! font-medium", !lines && "resize-none", className)}
-        placeholder={placeholder}
-        value={text}
-        onChange={(e) => {
-          onText(lines ? e.target.value : e.target.value.replace(/\n/g, " "));
-          setCursor(e.target.selectionStart);
-          setPicked(0);
-        }}
-        onKeyDown={press}
-        onBlur={() => setCursor(null)}
-      />
-      {offer && (
-        <NameList
-          id={listId}
-          label="Names"
-          names={offer.names}
-          picked={picked}
-          onTake={take}
-          hint="Tab"
-          className="w-64"
-        />
-      )}
-    </div>
+    <CompletedText
+      {...rest}
+      className={`py-1! ${className ?? ""}`}
+      offerAt={(text, cursor) => endingAt(text, cursor, names())}
+      written={(name) => (/[,:"()]/.test(name) && !words.includes(name) ? quote(name) : name)}
+      onEnter={onWrite}
+    />
   );
 }
 
