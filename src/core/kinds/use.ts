@@ -28,7 +28,7 @@ const share = flag({ label: "share of the most", help: "The amount is a share of
 export const EFFECTS = {
   restore: { resource: ref("resource"), share, ...over },
   drain: { resource: ref("resource"), share, ...over },
-  apply: { condition: ref("condition"), ticks: duration({ optional: true, bundled: "duration" }) },
+  apply: { condition: ref("condition"), ticks: duration({ optional: true, label: "duration", bundled: "duration" }) },
   clear: { condition: ref("condition") },
   "clear all": { nature: choice(NATURES) },
   change: { stat: ref("stat"), limit: number({ min: -MOST, max: MOST, optional: true }) },

@@ -106,6 +106,8 @@ export function RecordSheet({
   );
 }
 
+/** What a kept formula is no mere number by. */
+const NAMES = /["a-z]/;
 /** Every formula of a record that names something, however deep it stands. */
 function formulasIn(
   record: object,
@@ -115,7 +117,7 @@ function formulasIn(
   const look = (field: Field, value: unknown, label: string): void => {
     if (found.length >= 8 || value === null || value === undefined) return;
     if (field.type === "formula") {
-      if (String(value).includes('"')) found.push({ label, kept: String(value) });
+      if (NAMES.test(String(value))) found.push({ label, kept: String(value) });
     } else if (field.inner?.is === "list") {
       const { of, noun } = field.inner;
       for (const [k, each] of (value as readonly unknown[]).entries()) look(of, each, `${noun} ${k + 1}`);

@@ -112,7 +112,7 @@ function column<R extends AnyRecord>(name: string, field: Field, now: Now, of: (
         className={cx("truncate", inked, name === "name" && "font-semibold", name === "key" && "text-second")}
         title={title}
       >
-        {shownAs(field, value, around(now()))}
+        {field.inner ? shown : shownAs(field, value, around(now()))}
       </span>
     );
   };
