@@ -28,10 +28,7 @@ function fromAbove<T>(catalogue: Catalogue, heir: Heir, said: (type: ItemType) =
 }
 
 export function held<F extends InheritedField>(catalogue: Catalogue, heir: Heir, field: F): Held<NonNullable<Item[F]>> {
-  const said = (record: Heir) => {
-    const value = record[field] as NonNullable<Item[F]> | null;
-    return Array.isArray(value) && value.length === 0 ? null : value;
-  };
+  const said = (record: Heir) => stated(record[field] as NonNullable<Item[F]> | null);
   const own = said(heir);
   return own === null ? fromAbove(catalogue, heir, said) : { value: own, from: "own" };
 }
@@ -64,10 +61,11 @@ export function heldAt(
   const at = pathOf(definition(kind), path);
   const own = at && valueAt(record, at);
   const inherits = at?.field.options.inheritable === true && isHeir(record);
-  const above = inherits ? fromAbove(catalogue, record as Heir, (type) => valueAt(type, at)) : NOWHERE;
-  if (!isSaid(own)) return { here: above, above };
-  return { here: { value: own, from: "own" }, above };
+  const above = inherits ? fromAbove(catalogue, record as Heir, (type) => stated(valueAt(type, at))) : NOWHERE;
+  const value = stated(own);
+  return { here: value === null ? above : { value, from: "own" }, above };
 }
 const isHeir = (record: object): record is Heir => "parent" in record || "type" in record;
-const isSaid = (value: unknown): boolean =>
-  value !== null && value !== undefined && value !== "" && !(Array.isArray(value) && value.length === 0);
+/** What a value says; null where it says nothing: an empty text, an empty list. */
+const stated = <V>(value: V | null | undefined): V | null =>
+  value === undefined || value === "" || (Array.isArray(value) && value.length === 0) ? null : value;

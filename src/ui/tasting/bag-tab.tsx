@@ -12,6 +12,7 @@ import { newId } from "@/core/schema/id";
 import { makingProblem } from "@/core/trials/craft";
 import { Play } from "@/core/trials/play";
 import { does } from "@/core/trials/run";
+import { slotOf } from "@/core/trials/worn";
 import { Button, cx, Empty, Jar } from "../kit/kit";
 import { NameInput } from "../kit/name-input";
 import { useLive, useStore } from "../pantry/provider";
@@ -207,9 +208,11 @@ export function BagTab() {
                       {u.name}
                     </Button>
                   ))}
-                  <Button look="quiet" onClick={() => act({ is: "wear", item: stack.item })}>
-                    Wear
-                  </Button>
+                  {item && slotOf(catalogue, item) !== null && (
+                    <Button look="quiet" onClick={() => act({ is: "wear", item: stack.item })}>
+                      Wear
+                    </Button>
+                  )}
                   <Button
                     look="quiet"
                     disabled={stack.count < 2}
@@ -217,7 +220,11 @@ export function BagTab() {
                   >
                     Split
                   </Button>
-                  <Button look="quiet" onClick={() => setMoves([...moves, [steps.length, "merge", k]])}>
+                  <Button
+                    look="quiet"
+                    disabled={!bag.stacks.some((other, n) => n !== k && other.item === stack.item)}
+                    onClick={() => setMoves([...moves, [steps.length, "merge", k]])}
+                  >
                     Merge
                   </Button>
                   <Button
