@@ -1,4 +1,6 @@
 /** What comes by chance: certain things, each with its own chance, and draws by weight. */
+import { sayRange } from "../numbers/format";
+import type { Brief } from "../schema/field";
 import { flag } from "../schema/flag";
 import { list } from "../schema/group";
 import { defineKind } from "../schema/kind";
@@ -23,6 +25,17 @@ const gives = {
 } as const;
 const most = 200;
 
+/** "2–4 Hemp yarn, from level 5", as it stands in a line of a recipe. */
+const entry: Brief = (said, { min, max }) => {
+  const amount = min === 1 && max === 1 ? "" : `${sayRange(min as number, max as number)} `;
+  const levels = ["from", "to"].flatMap((name) => (said(name) ? [`, ${name} level ${said(name)}`] : []));
+  return `${amount}${said("what") || "nothing"}${levels.join("")}`;
+};
+const behind =
+  (name: string, sign: string): Brief =>
+  (said, value) =>
+    `${said(name) || value[name]}${sign} ${entry(said, value)}`;
+
 export const table = defineKind({
   name: "table",
   plural: "tables",
@@ -30,10 +43,16 @@ export const table = defineKind({
   table: "chance_table",
   help: "What comes by chance, out of a crate, a creature, a haul. Tables may stand in tables.",
   fields: {
-    always: list(gives, { most, noun: "certain entry", width: 160 }),
+    always: list(gives, { most, noun: "certain entry", brief: entry, width: 160 }),
     chances: list(
       { chance: number({ min: 0, max: 1, percent: true }), ...gives },
-      { most, noun: "chance", width: 160, help: "Each comes or not, whatever the others do." },
+      {
+        most,
+        noun: "chance",
+        brief: behind("chance", ""),
+        width: 160,
+        help: "Each comes or not, whatever the others do.",
+      },
     ),
     draws: list(
       {
@@ -41,10 +60,16 @@ export const table = defineKind({
         back: flag({ initial: true, label: "put back", help: "No: what was drawn is not drawn again." }),
         entries: list(
           { weight: number({ min: 0, max: MOST_WEIGHT, places: 6, initial: 1 }), ...gives },
-          { most, noun: "weighed entry" },
+          { most, noun: "weighed entry", brief: behind("weight", ":") },
         ),
       },
-      { most: 40, noun: "draw", width: 220 },
+      {
+        most: 40,
+        noun: "draw",
+        brief: (said, { times, back }) =>
+          `${times} ${times === 1 ? "draw" : "draws"}${back ? "" : " not put back"} ${said("entries") ? `{ ${said("entries").replaceAll("; ", " | ")} }` : "of nothing"}`,
+        width: 220,
+      },
     ),
     note,
   },

@@ -163,10 +163,13 @@ export interface Parts<T> {
   readonly kind: string;
 }
 
+/** A group in few words; `said` gives those of a member, "" where it is as it was at first. */
+export type Brief = (said: (name: string) => string, value: Readonly<Record<string, unknown>>) => string;
+
 /** What a value is made of, for forms. */
 export type Inner =
   | { readonly is: "list"; readonly of: Field; readonly noun: string }
-  | { readonly is: "group"; readonly fields: Fields }
+  | { readonly is: "group"; readonly fields: Fields; readonly brief?: Brief }
   | { readonly is: "union"; readonly variants: { readonly [word: string]: Fields } };
 
 export interface Field<T = unknown> {

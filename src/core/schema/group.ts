@@ -1,6 +1,7 @@
 /** Values with members: one alone, one that may be absent, and lists of them. */
 import { shown } from "./characters";
 import {
+  type Brief,
   type BundleReading,
   type BundleWriting,
   type Checking,
@@ -206,6 +207,8 @@ export function memberSet(fields: Fields, noun: string): MemberSet {
 interface GroupOptions<F extends Fields> extends FieldOptions {
   /** What one is called in sentences. */
   readonly noun?: string;
+  /** How it is said where there is room for a few words; else its members in their order. */
+  readonly brief?: Brief;
   /** What holds between members; asked only where each is right by itself. */
   rules?(value: ObjectOf<F>, fault: (path: string, says: string) => void): void;
 }
@@ -213,7 +216,7 @@ interface GroupOptions<F extends Fields> extends FieldOptions {
 /** A value with members. */
 export function group<F extends Fields>(
   fields: F,
-  { noun = "group", rules, ...options }: GroupOptions<F> = {},
+  { noun = "group", brief, rules, ...options }: GroupOptions<F> = {},
 ): Field<ObjectOf<F>> {
   const set = memberSet(fields, noun);
   const initial = set.initial() as ObjectOf<F>;
@@ -221,7 +224,7 @@ export function group<F extends Fields>(
   return {
     ...plain,
     type: "group",
-    inner: { is: "group", fields },
+    inner: { is: "group", fields, ...(brief && { brief }) },
     options,
     initial,
     bundleInitial: initial,
@@ -301,10 +304,10 @@ interface ListOptions<F extends Fields> extends Omit<GroupOptions<F>, "rules"> {
 /** Entries with members, in an order. */
 export function list<F extends Fields>(
   fields: F,
-  { most, noun = "entry", rules, together, ...options }: ListOptions<F>,
+  { most, noun = "entry", brief, rules, together, ...options }: ListOptions<F>,
 ): Field<readonly ObjectOf<F>[]> {
   type T = readonly ObjectOf<F>[];
-  const entry = group(fields, { noun, rules });
+  const entry = group(fields, { noun, brief, rules });
   const initial: T = [];
   const plural = noun.replace(/y$/, "ie").concat("s");
   return {

@@ -7,9 +7,9 @@ import { type Heir, type Held, heldAt, held, type InheritedField } from "@/core/
 import { around } from "@/core/catalogue/surroundings";
 import { type AnyRecord, definition, isKind, type Kind, type Stat } from "@/core/kinds/index";
 import { capital, sayCost } from "@/core/numbers/format";
+import { briefly } from "@/core/schema/brief";
 import type { Field, Surroundings } from "@/core/schema/field";
 import type { Id } from "@/core/schema/id";
-import { same } from "@/core/schema/json";
 import { cx, Icon } from "../kit/kit";
 import type { Column } from "./columns";
 
@@ -67,20 +67,6 @@ export function titleOf(name: string, field: Field): string {
 export function shownAs(field: Field, value: unknown, here: Surroundings): string {
   if (field.type === "money") return sayCost(value as number);
   return field.type === "number" ? field.say(value, here) : field.format(value, here);
-}
-
-/** What has members in few words, "Warmth 6; Grip multiply 0.8"; everything else as it is typed. */
-function briefly(field: Field, value: unknown, here: Surroundings): string {
-  const { inner } = field;
-  if (inner?.is === "list")
-    return (value as readonly unknown[]).map((each) => briefly(inner.of, each, here)).join("; ");
-  if (!inner) return field.format(value, here);
-  const { is = "", ...others } = value as Values & { readonly is?: string };
-  const fields = inner.is === "group" ? inner.fields : (inner.variants[is] ?? {});
-  const said = Object.entries(fields).flatMap(([name, of]) =>
-    others[name] === undefined || same(others[name], of.initial) ? [] : [briefly(of, others[name], here)],
-  );
-  return said.filter(Boolean).join(" ") || is;
 }
 
 function column<R extends AnyRecord>(name: string, field: Field, now: Now, of: (row: R) => Held<unknown>): Column<R> {

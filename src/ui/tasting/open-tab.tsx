@@ -18,7 +18,9 @@ import { ItemInput, Labelled, NumberInput, useSubject } from "./parts";
 import { useWork } from "./work";
 
 const ROLLS = 10_000;
-const round = (n: number, places = 4) => Number(n.toFixed(places));
+const round = (n: number) => Number(n.toFixed(4));
+/** With the same number of decimals as what stands above and below. */
+const inColumn = (n: number, places: number): string => n.toFixed(places);
 
 /** A way to get at what is in an item. */
 interface Way {
@@ -243,8 +245,8 @@ export function OpenTab() {
                       <td className="py-1 text-left">
                         {kind === "item" ? <Jar id={id} onOpen={places.openItem} /> : nameOf(o.thing)}
                       </td>
-                      <td>{sayPercent(round(o.any))}</td>
-                      <td className="ink-worked">{sayQuantity(round(o.mean))}</td>
+                      <td>{inColumn(o.any * 100, 2)}%</td>
+                      <td className="ink-worked">{inColumn(o.mean, 4)}</td>
                       <td>{o.low === o.high ? sayQuantity(o.low) : `${sayQuantity(o.low)}–${sayQuantity(o.high)}`}</td>
                       <td>{each === null ? "–" : sayCost(o.mean * each)}</td>
                       {o.tries.map((n, k) => (
@@ -252,7 +254,7 @@ export function OpenTab() {
                       ))}
                       {rolled && (
                         <td className="text-second">
-                          {seen ? `${sayQuantity(round(seen.mean, 3))}, ${sayPercent(round(seen.any, 3))}` : "–"}
+                          {seen ? `${inColumn(seen.mean, 3)}, ${inColumn(seen.any * 100, 1)}%` : "–"}
                         </td>
                       )}
                       <td className="pl-4">
