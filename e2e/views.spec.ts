@@ -161,6 +161,29 @@ test("many pasted lines get a verdict each before anything is written", async ({
   await expect(page.getByRole("textbox", { name: "Recipe lines" })).toHaveValue("3 Rope -> ");
 });
 
+test("fifty pasted lines are mended by single keys and go in as one change", async ({ page }) => {
+  await show(page, "/recipes?paste=1");
+  const good = Array.from({ length: 46 }, (_, k) => `Bundle ${k + 2}: ${k + 2}x Rope => 1 Oakum .5% in ${k + 1} sec`);
+  const lines = [...good, "1,500 Rope -> Oakum", "Rope 5 -> Oakum", "5xRope -> Oakum", "2 Rope -> Oakum x5 40%, Tar"];
+  const box = page.getByRole("textbox", { name: "Recipe lines" });
+  await box.fill(lines.join("\n"));
+  const verdict = (line: number) => page.getByRole("listitem", { name: `Line ${line}`, exact: true });
+  await expect(verdict(1)).toContainText("written as Bundle 2: 2 Rope -> 1 Oakum 0.5% in 1s");
+  await expect(verdict(50)).toContainText("written as 2 Rope -> 5 Oakum 40% + 1 Tar");
+  await expect(page.getByText("3 lines have faults and stay here.")).toBeVisible();
+  await verdict(47).focus();
+  await page.keyboard.press("1");
+  await expect(verdict(47)).toContainText("1500 Rope -> Oakum");
+  await page.keyboard.press("ArrowDown");
+  await expect(verdict(48)).toBeFocused();
+  await page.keyboard.press("1");
+  await page.keyboard.press("ArrowDown");
+  await page.keyboard.press("1");
+  await expect(page.getByText("have faults")).toBeHidden();
+  await page.getByRole("button", { name: "Write 50 recipes" }).click();
+  await expect(page.getByTestId("last-move")).toContainText("Pasted 50 recipe lines");
+});
+
 test("the form and the line are two views of one recipe", async ({ page }) => {
   await show(page, "/recipes?recipe=lay_rope");
   const line = page.getByRole("textbox", { name: "Line of Lay rope" });

@@ -22,7 +22,7 @@ const shapes = new WeakMap<object, { chunks: number; plain: boolean }>();
 function shapeOf(entry: NamedRecord): { chunks: number; plain: boolean } {
   let shape = shapes.get(entry);
   if (!shape) {
-    shape = { chunks: entry.name.trim().split(/\s+/).length, plain: isPlain(entry.name) };
+    shape = { chunks: lex(entry.name).tokens.length, plain: isPlain(entry.name) };
     shapes.set(entry, shape);
   }
   return shape;
@@ -144,7 +144,23 @@ export const quote = (text: string): string => `"${text.replace(/["\\]/g, "\\$&"
 export function isPlain(name: string): boolean {
   const { tokens, open } = lex(name);
   if (open || tokens.length === 0 || name !== name.trim() || /\s\s|[\t\n]/.test(name)) return false;
-  if (/^[-+.]?\d/.test(name) || /^[#%]|[{}|]/.test(name) || LEADING.has(tokens[0].text.toLowerCase())) return false;
+  if (/^[-+.]?\d/.test(name) || /^#|[{}|]/.test(name) || SIGNS.test(name) || LEADING.has(tokens[0].text.toLowerCase()))
+    return false;
   return tokens.every((t) => (t.kind === "word" && !KEYWORDS.has(t.text.toLowerCase())) || t.kind === "number");
 }
-export const LEADING: ReadonlySet<string> = new Set(["salvage", "craft", "nothing", "any"]);
+/** Signs that stand in names, but more often between them. */
+export const SIGNS = /[+=<>*%;,/]|(^|\s)[^\p{L}\p{N}\s]+(\s|$)/u;
+/** A name that nobody knows yet and that needs no quotes. */
+export const isPlainAnew = (name: string): boolean => isPlain(name) && !/\s\S*\d/.test(name);
+export const LEADING: ReadonlySet<string> = new Set([
+  "salvage",
+  "craft",
+  "nothing",
+  "any",
+  // Behind a quantity they are part of it.
+  "x",
+  "×",
+  "to",
+  "and",
+  "percent",
+]);

@@ -117,7 +117,7 @@ function readDuration(r: LineReader): number | null {
   let best: { count: number; ticks: number } | null = null;
   for (
     let token = first;
-    token && count < 3 && (token.kind === "word" || token.kind === "number") && (count === 0 || !isKeyword(token));
+    token && count < 6 && (token.kind === "word" || token.kind === "number") && (count === 0 || !isKeyword(token));
     token = r.tokens[r.at + count]
   ) {
     count++;
@@ -125,7 +125,11 @@ function readDuration(r: LineReader): number | null {
     if (ticks !== null) best = { count, ticks };
   }
   if (best) {
-    r.at += best.count;
+    const typed = r.typed(r.at, r.at + best.count - 1);
+    const span = { from: r.tokens[r.at].from, to: r.tokens[r.at + best.count - 1].to };
+    if (/[a-z]{2}|,/i.test(typed))
+      r.report("note", span, `${shown(typed)} is read as ${formatTicks(best.ticks, r.words.ticksPerSecond)}.`);
+    r.take(best.count);
     return best.ticks;
   }
   r.report(
@@ -154,7 +158,7 @@ function readFee(r: LineReader): { amount: number; currency: Id | null } | null 
     end++;
   } else {
     while (r.tokens[end] && r.tokens[end].kind === "word" && !isKeyword(r.tokens[end])) end++;
-    typed = end > r.at ? r.text.slice(r.tokens[r.at].from, r.tokens[end - 1].to) : "";
+    typed = end > r.at ? r.typed(r.at, end - 1) : "";
   }
   const span = end > r.at ? { from: r.tokens[r.at].from, to: r.tokens[end - 1].to } : r.here();
   r.at = end;

@@ -4,14 +4,14 @@ import { ROLE_WORDS } from "./keywords";
 
 /** What stands before a name: signs, words of roles and of what teaches, and the weight of a draw. */
 const WORDS = [...ROLE_WORDS, "salvage", "craft", "taught\\s+by"].join("|");
-const BEFORE_NAMES = new RegExp(`->|→|\\+\\s|:\\s|(?:^|\\s)(?:${WORDS})\\s|[{|]\\s*[\\d.]+:\\s`, "gi");
+const BEFORE_NAMES = new RegExp(`->|=>|→|[+&]\\s|:\\s|(?:^|\\s)(?:${WORDS})\\s|[{|]\\s*[\\d.]+:\\s`, "gi");
 
 /** The span of the name that is being typed at the cursor; null where none is. */
 function typedAt(text: string, cursor: number): { readonly from: number; readonly typed: string } | null {
   const before = text.slice(0, cursor);
   let typed = before;
   for (const sign of before.matchAll(BEFORE_NAMES)) typed = before.slice(sign.index + sign[0].length);
-  typed = typed.trimStart().replace(/^\d+(?:\.\d+)?(?:\.\.\d+(?:\.\d+)?)?\s+/, "");
+  typed = typed.trimStart().replace(/^[\d.,–-]*\d(?:\s*[x×])?\s+/i, "");
   if (!typed.trim() || typed.includes('"') || /\d%\s*$/.test(typed)) return null;
   return { from: cursor - typed.length, typed };
 }

@@ -9,14 +9,24 @@ import { knownFrom, longestKnown, readName } from "./names-in-line";
 import type { LineReader } from "./reader";
 import { type Role, ROLE_TABLE, type RoleRule } from "./roles";
 
-const ENDS: ReadonlySet<Token["kind"]> = new Set(["plus", "arrow", "bar", "close"]);
+const ENDS: ReadonlySet<Token["kind"]> = new Set(["plus", "comma", "arrow", "bar", "close"]);
+const AMOUNTS: ReadonlySet<Token["kind"]> = new Set(["number", "range", "times"]);
+
+/** A plus, or the comma of those who write lists with commas, before another entry. */
+function joins(r: LineReader): boolean {
+  const { kind } = r.peek() ?? {};
+  const next = r.tokens[r.at + 1];
+  const ends = !next || next.kind === "arrow" || isKeyword(next);
+  if (kind !== "plus" && (kind !== "comma" || ends)) return false;
+  r.at++;
+  return true;
+}
 
 /** Entries of one role joined by "+", behind its word. */
 export function readMembers(r: LineReader, role: RoleRule): void {
   for (;;) {
     readEntry(r, role, role.wanted);
-    if (r.peek()?.kind !== "plus") return;
-    r.at++;
+    if (!joins(r)) return;
   }
 }
 
@@ -35,8 +45,7 @@ export function readSide(r: LineReader, side: "before" | "behind", wanted?: stri
   }
   for (;;) {
     if (!readDraw(r, role)) readEntry(r, role, wanted ?? role.wanted);
-    if (r.peek()?.kind !== "plus") break;
-    r.at++;
+    if (!joins(r)) break;
   }
   r.skipTo(side === "before" ? "Expected + or ->" : `Expected +, ${BEHIND}`);
 }
@@ -114,9 +123,18 @@ function readEntry(r: LineReader, role: RoleRule, wanted: string): void {
     r.report("error", r.here(), `Expected ${wanted}.`, []);
     return;
   }
-  const [min, max] = readQuantity(r);
+  const given = r.at;
+  let [min, max] = readQuantity(r);
+  const counted = r.at > given;
   const name = readName(r, wanted);
   if (!name) return;
+  // "Rope x5"
+  const behind = r.peek();
+  if (behind?.kind === "times") {
+    if (counted) r.report("error", behind, "How many is said twice. Keep one.", [""]);
+    r.at++;
+    [min, max] = amountOf(r, behind);
+  }
   let chance = 1;
   let uses: number | null = null;
   const next = r.peek();
@@ -156,13 +174,17 @@ function readEntry(r: LineReader, role: RoleRule, wanted: string): void {
 
 function readQuantity(r: LineReader): [number, number] {
   const token = r.peek();
-  if (token?.kind !== "number" && token?.kind !== "range") return [1, 1];
+  if (!token || !AMOUNTS.has(token.kind)) return [1, 1];
   const after = r.tokens[r.at + 1];
   if (!after || ENDS.has(after.kind)) return [1, 1];
   const known = longestKnown(r);
-  if (known && known.count > 1 && token.kind === "number" && !knownFrom(r, r.at + 1)) return [1, 1];
+  if (known && (known.count > 1 || token.kind === "times") && !knownFrom(r, r.at + 1)) return [1, 1];
   r.at++;
-  const [min, max = min] = (token.kind === "range" ? token.text.split("..") : [token.text]).map(exactNumber);
+  return amountOf(r, token);
+}
+
+function amountOf(r: LineReader, token: Token): [number, number] {
+  const [min, max = min] = token.text.split("..").map(exactNumber);
   if (min === null || max === null || min > MOST || max > MOST) {
     r.report("error", token, `A quantity goes up to ${MOST} and has no more digits than a number holds.`, []);
     return [1, 1];

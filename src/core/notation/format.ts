@@ -7,7 +7,8 @@ import { type Role, roleRule, WORDED } from "./roles";
 import { cut } from "../schema/characters";
 import { NOTHING_SAID, type Said, writtenClauses } from "./clauses";
 import type { ParsedLine } from "./parsed";
-import { isPlain, quote } from "./book";
+import { isPlain, isPlainAnew, quote } from "./book";
+import { lex } from "./lexer";
 
 /** The name a recipe has when nobody gives it one: its first output, or "Salvage" and its first ingredient. */
 export function givenName(kind: RecipeParts["kind"], nameOf: (role: Role) => string | undefined): string {
@@ -57,7 +58,7 @@ export const formatGiven = (around: Surroundings, lines: readonly Line[]): strin
 export function formatParsed(around: Surroundings, parsed: ParsedLine): string {
   const items = around.names("item");
   const name = (e: { item: Id | null; name: string }) =>
-    e.item ? items.written(e.item) : isPlain(e.name) ? e.name : quote(e.name);
+    e.item ? items.written(e.item) : isPlainAnew(e.name) ? e.name : quote(e.name);
   return written(around, parsed, parsed.label, parsed.entries, name);
 }
 
@@ -79,7 +80,7 @@ function written<P extends Part>(
     return `${counted}${nameOf(l)}${chance}${l.uses === null ? "" : ` lasting ${l.uses}`}`;
   };
   const itemName = ({ item, name: of }: { item: Id | null; name: string }) =>
-    item ? around.names("item").written(item) : isPlain(of) ? of : quote(of);
+    item ? around.names("item").written(item) : isPlainAnew(of) ? of : quote(of);
   /** A draw stands where its first line does. */
   const side = (role: Role) => {
     return inDraws(lines.filter((l) => l.role === role))
@@ -107,4 +108,7 @@ function written<P extends Part>(
   return name + parts.filter(Boolean).join(" ");
 }
 
-const isPlainLabel = (name: string): boolean => isPlain(name) || /^[\p{L}][\p{L}\p{N}' -]*$/u.test(name);
+const isPlainLabel = (name: string): boolean =>
+  isPlain(name) ||
+  (/^[\p{L}][\p{L}\p{N}' -]*$/u.test(name) &&
+    lex(name).tokens.every(({ kind }) => kind === "word" || kind === "number"));

@@ -1,5 +1,6 @@
 /** Chunks of a recipe line with their positions. A chunk is what stands between spaces; quotes hold spaces together. */
 
+import { TYPED, untyped } from "../numbers/decimal";
 import { KEYWORDS } from "./keywords";
 
 export type TokenKind =
@@ -7,8 +8,11 @@ export type TokenKind =
   | "number"
   | "range"
   | "percent"
+  /** A quantity that says so: "5x", "x5", "5 x". */
+  | "times"
   | "arrow"
   | "plus"
+  | "comma"
   | "colon"
   | "quoted"
   | "open"
@@ -17,8 +21,10 @@ export type TokenKind =
 
 export interface Token {
   readonly kind: TokenKind;
-  /** As typed; without its quotes and escapes for a quoted name. */
+  /** As typed, numbers and signs the one way they are written; without its quotes and escapes for a quoted name. */
   readonly text: string;
+  /** It was typed another way than it is written. */
+  readonly meant?: true;
   /** Positions in the line, half open, counted in UTF-16 units. */
   readonly from: number;
   readonly to: number;
@@ -29,9 +35,16 @@ export interface Span {
   readonly to: number;
 }
 
-const NUMBER = /^\d+(\.\d+)?(e[+-]?\d+)?$/i;
-const RANGE = /^\d+(\.\d+)?(e[+-]?\d+)?\.\.\d+(\.\d+)?(e[+-]?\d+)?$/i;
-const PERCENT = /^\d+(\.\d+)?(e[+-]?\d+)?%$/i;
+const LOOSE = new RegExp(`^${TYPED}$`, "i");
+const RANGE = new RegExp(`^(${TYPED})(?:\\.\\.\\.?|…|[-‐‑‒–—])(${TYPED})$`, "i");
+const TIMES = /^(?:(.*\d)[x×*]|[x×*](.*\d))$/i;
+const ARROW = /[-‐‑‒–—−=~]+>|[→⇒⟶⟹➔➜]/y;
+const QUOTES: ReadonlyMap<string, string> = new Map([
+  ['"', '"'],
+  ["“", "”"],
+  ["„", "“”"],
+  ["«", "»"],
+]);
 
 const BRACKETS: ReadonlyMap<string, TokenKind> = new Map([
   ["{", "open"],
@@ -50,61 +63,116 @@ export function lex(line: string): { tokens: Token[]; open: Span | null } {
   let open: Span | null = null;
   let inside = false;
   let at = 0;
-  const push = (kind: TokenKind, text: string, from: number, to: number) => tokens.push({ kind, text, from, to });
+  const push: Push = (kind, text, from, to, meant = false) =>
+    void tokens.push({ kind, text, from, to, ...(meant && { meant }) });
+  const arrowAt = (place: number): number => {
+    ARROW.lastIndex = place;
+    return ARROW.test(line) ? ARROW.lastIndex : 0;
+  };
   while (at < line.length) {
     const from = at;
     if (/\s/.test(line[at])) at++;
-    else if (line[at] === '"') {
+    else if (QUOTES.has(line[at])) {
+      const ends = QUOTES.get(line[at]) as string;
       let text = "";
-      for (at++; at < line.length && line[at] !== '"'; at++)
+      for (at++; at < line.length && !ends.includes(line[at]); at++)
         text += line[at] === "\\" && at + 1 < line.length ? line[++at] : line[at];
       if (at >= line.length) open = { from, to: at };
       else at++;
-      push("quoted", text, from, at);
-    } else if (line.startsWith("->", at) || line[at] === "→") {
-      at += line[at] === "→" ? 1 : 2;
-      push("arrow", "->", from, at);
+      push("quoted", text, from, at, ends !== '"');
+    } else if (arrowAt(at)) {
+      at = arrowAt(at);
+      push("arrow", "->", from, at, !["->", "→"].includes(line.slice(from, at)));
     } else if (BRACKETS.has(line[at])) {
       const kind = BRACKETS.get(line[at]) as TokenKind;
       if (kind !== "bar") inside = kind === "open";
       push(kind, line[at], from, ++at);
     } else {
       let colon = false;
-      while (at < line.length && !/[\s"→{}|]/.test(line[at]) && !line.startsWith("->", at)) {
+      while (at < line.length && !/[\s"“„«{}|]/.test(line[at]) && !arrowAt(at)) {
         at++;
         if (line[at - 1] !== ":" || colon) continue;
         colon = true;
         // Within a draw, a weight may stand right before its entry: "5:2 Rope".
-        if (inside && NUMBER.test(line.slice(from, at - 1))) break;
+        if (inside && LOOSE.test(line.slice(from, at - 1))) break;
       }
       chunk(line.slice(from, at), from, push, tokens);
     }
   }
-  return { tokens, open };
+  return { tokens: joined(tokens), open };
 }
 
-function chunk(
-  text: string,
-  from: number,
-  push: (kind: TokenKind, text: string, from: number, to: number) => void,
-  tokens: Token[],
-): void {
-  let to = from + text.length;
-  const last = tokens[tokens.length - 1];
-  if (text === "%" && last?.kind === "number") {
-    tokens.pop();
-    push("percent", `${last.text}%`, last.from, to);
-    return;
+type Push = (kind: TokenKind, text: string, from: number, to: number, meant?: boolean) => void;
+
+/** One way to write a number or a range; null where it is neither, or may say two things. */
+function amount(typed: string): { kind: "number" | "range"; text: string } | null {
+  if (LOOSE.test(typed)) {
+    const text = untyped(typed);
+    return text === null ? null : { kind: "number", text };
   }
+  const [, from, to] = RANGE.exec(typed) ?? [];
+  const [low, high] = [from, to].map((end) => (end === undefined ? null : untyped(end)));
+  return low && high ? { kind: "range", text: `${low}..${high}` } : null;
+}
+
+function chunk(text: string, from: number, push: Push, tokens: Token[]): void {
   let end = text.length;
   while (text[end - 1] === ":") end--;
   const colons = text.length - end;
-  to -= colons;
-  const head = text.slice(0, end);
-  if (head === "+") push("plus", head, from, to);
-  else if (NUMBER.test(head)) push("number", head, from, to);
-  else if (RANGE.test(head)) push("range", head, from, to);
-  else if (PERCENT.test(head)) push("percent", head, from, to);
+  const commas = /[,;]+$/.exec(text.slice(0, end))?.[0].length ?? 0;
+  const head = text.slice(0, end - commas);
+  const to = from + head.length;
+  const last = tokens[tokens.length - 1];
+  if (/^(%|percent)$/i.test(head) && last?.kind === "number") {
+    tokens.pop();
+    push("percent", `${last.text}%`, last.from, to, true);
+  } else word(head, from, to, push);
+  if (commas) push("comma", text.slice(end - commas, end), to, to + commas, true);
+  for (let k = 0; k < colons; k++) push("colon", ":", to + commas + k, to + commas + k + 1);
+}
+
+function word(head: string, from: number, to: number, push: Push): void {
+  const said = amount(head);
+  const percent = head.endsWith("%") ? amount(head.slice(0, -1)) : null;
+  const [, before, behind] = TIMES.exec(head) ?? [];
+  const times = amount(before ?? behind ?? "");
+  if (head === "+" || head === "&") push("plus", "+", from, to, head === "&");
+  // "1.500" is 1.5 here, and is said to be: elsewhere it is 1500.
+  else if (/^[1-9]\d{0,2}\.\d{2}0$/.test(head)) push("number", head.replace(/\.?0+$/, ""), from, to, true);
+  else if (said) push(said.kind, said.text, from, to, said.text !== head);
+  else if (percent?.kind === "number") push("percent", `${percent.text}%`, from, to, `${percent.text}%` !== head);
+  else if (times) push("times", times.text, from, to, true);
   else if (head) push("word", head, from, to);
-  for (let k = 0; k < colons; k++) push("colon", ":", to + k, to + k + 1);
+}
+
+/** Chunks that say one thing together: "5 x", "x 5", "1 - 3", and the "and" before a quantity. */
+function joined(tokens: readonly Token[]): Token[] {
+  const out: Token[] = [];
+  const amounts = (t: Token | undefined): boolean => t?.kind === "number" || t?.kind === "range";
+  const single = (t: Token | undefined): t is Token =>
+    t?.kind === "number" || (t?.kind === "times" && !t.text.includes(".."));
+  for (let k = 0; k < tokens.length; k++) {
+    const token = tokens[k];
+    const next = tokens[k + 1];
+    const last = out[out.length - 1];
+    const is = (words: RegExp) => token.kind === "word" && words.test(token.text);
+    if (is(/^[x×*]$/i) && amounts(last))
+      out.splice(-1, 1, { kind: "times", text: last.text, from: last.from, to: token.to, meant: true });
+    else if (is(/^[x×*]$/i) && amounts(next)) {
+      out.push({ kind: "times", text: next.text, from: token.from, to: next.to, meant: true });
+      k++;
+    } else if (is(/^([-‐‑‒–—…]|\.\.\.?|to)$/i) && single(last) && single(next)) {
+      out.splice(-1, 1, {
+        kind: last.kind === "times" || next.kind === "times" ? "times" : "range",
+        text: `${last.text}..${next.text}`,
+        from: last.from,
+        to: next.to,
+        meant: true,
+      });
+      k++;
+    } else if (is(/^and$/i) && last && (amounts(next) || next?.kind === "times"))
+      out.push({ ...token, kind: "plus", text: "+", meant: true });
+    else out.push(token);
+  }
+  return out;
 }

@@ -1,7 +1,8 @@
 /** Names within a line: the longest that is known, or the words up to the next sign of order. */
-import { textProblem } from "../schema/characters";
+import { shown, textProblem } from "../schema/characters";
 import type { Id } from "../schema/id";
 import { LONGEST_NAME } from "../schema/limits";
+import { quote, SIGNS } from "./book";
 import { isKeyword, type Span } from "./lexer";
 import type { LineReader } from "./reader";
 
@@ -25,7 +26,7 @@ export function longestKnown(r: LineReader): { count: number; id: Id; name: stri
     const token = r.tokens[r.at + n];
     if (!token || token.kind === "arrow" || token.kind === "quoted" || token.kind === "bar" || token.kind === "close")
       break;
-    typed = n === 0 ? token.text : r.text.slice(r.tokens[r.at].from, token.to);
+    typed = r.typed(r.at, r.at + n);
     if (typed.length > LONGEST_TYPED) break;
     // Signs of order belong to a name only where it is written just so: "Eel 40%" is no "Eel40%".
     if (token.kind !== "word" && token.kind !== "number") signs = true;
@@ -51,7 +52,7 @@ export function readName(r: LineReader, wanted: string): { name: string; id: Id 
   for (let token = r.tokens[r.at]; token && (token.kind === "word" || token.kind === "number") && !isKeyword(token); )
     token = r.tokens[r.at + ++natural];
   if (known && known.count >= natural) {
-    r.at += known.count;
+    r.take(known.count);
     return known;
   }
   if (!first || natural === 0) {
@@ -59,31 +60,72 @@ export function readName(r: LineReader, wanted: string): { name: string; id: Id 
     return null;
   }
   const span = { from: first.from, to: r.tokens[r.at + natural - 1].to };
-  const typed = r.text.slice(span.from, span.to).replace(/\s+/g, " ");
-  r.at += natural;
+  const raw = r.typed(r.at, r.at + natural - 1);
+  const typed = raw.replace(/\s+/g, " ");
+  const begins = r.text.slice(first.from, first.to);
+  r.take(natural);
   if (/^any\s+#|^#/i.test(typed)) {
     r.report("error", span, "Lines name one item each: “any #tag” is not part of this notation yet.", []);
     return null;
   }
-  if (/^[-+.]?\d/.test(first.text)) {
-    const number = /^(\d+)x$|^x?(\d+)$/i.exec(first.text);
-    const offer = number
-      ? [number[1] ?? number[2]]
-      : /^\d+,\d+$/.test(first.text)
-        ? [first.text.replace(",", ".")]
-        : [];
+  if (/^[-+.]?\d/.test(begins)) {
     r.report(
       "error",
       first,
-      `“${first.text}” is no quantity. Write a number such as 2, 1.5 or 1..3, or put a name that begins so in quotes.`,
-      offer,
+      `${shown(begins)} is no quantity. Write a number such as 2, 1.5 or 1..3, or put a name that begins so in quotes.`,
+      quantities(begins),
     );
     return null;
   }
-  return resolveName(r, typed, span);
+  return resolveName(r, typed, span, doubted(r, typed));
 }
 
-function resolveName(r: LineReader, typed: string, span: Span): { name: string; id: Id | null } {
+/** What "5xRope", "1,500", "1/2" and "5," may be meant for. */
+function quantities(typed: string): string[] {
+  const glued = /^(\d+(?:\.\d+)?)[x×*]?(\p{L}.*)$/iu.exec(typed);
+  if (glued) return [`${glued[1]} ${glued[2]}`];
+  if (/^\d+(,\d{3})+$/.test(typed))
+    return [
+      typed.replaceAll(",", ""),
+      ...(/^\d+,\d+$/.test(typed) ? [typed.replace(",", ".").replace(/\.?0+$/, "")] : []),
+    ];
+  const parts = /^(\d+)\/([1-9]\d*)$/.exec(typed);
+  return parts && Number.isInteger((Number(parts[1]) / Number(parts[2])) * 1e6)
+    ? [String(Number(parts[1]) / Number(parts[2]))]
+    : [];
+}
+
+/**
+ * Why a name that nobody knows may be something else that was mistyped, with texts that say what is meant; it must be
+ * quoted to be a name.
+ */
+function doubted(r: LineReader, typed: string): { says: string; offers: string[] } | null {
+  const quoted = quote(typed);
+  const sign = SIGNS.exec(typed);
+  if (sign) {
+    const parts = typed.split(/\s*[+;,]\s*/).filter(Boolean);
+    return {
+      says: `“${typed}” is no name in the pantry, and “${sign[0].trim()}” is no part of a line here. Put a new name that has it in quotes.`,
+      offers: [...(parts.length > 1 && /[+;,]/.test(sign[0]) ? [parts.join(" + ")] : []), quoted],
+    };
+  }
+  // "Rope 5" and "Rope (5)" where Rope is known.
+  const [, before, number, behind] = /^(.*?)\s+\(?(\d+(?:[.,]\d+)?)\S*(?:\s+(.*))?$/.exec(typed) ?? [];
+  const known = [before, behind].find((part) => part && r.words.items.find(part).found === "one");
+  return known
+    ? {
+        says: `“${typed}” is no name in the pantry, “${known}” is one. Write the quantity before it, or put a new name in quotes.`,
+        offers: [...(known === before && !behind ? [`${number.replace(",", ".")} ${known}`] : []), quoted],
+      }
+    : null;
+}
+
+function resolveName(
+  r: LineReader,
+  typed: string,
+  span: Span,
+  doubt: ReturnType<typeof doubted> = null,
+): { name: string; id: Id | null } {
   const found = r.words.items.find(typed);
   if (found.found === "one") return { name: found.name, id: found.id };
   if (found.found === "several") {
@@ -98,6 +140,10 @@ function resolveName(r: LineReader, typed: string, span: Span): { name: string; 
   const says = textProblem(typed, { max: LONGEST_NAME, name: true });
   if (says) {
     r.report("error", span, says, []);
+    return { name: typed, id: null };
+  }
+  if (doubt) {
+    r.report("error", span, doubt.says, doubt.offers);
     return { name: typed, id: null };
   }
   const offers = r.words.near(typed);

@@ -31,6 +31,7 @@ export function parseLine(text: string, words: Words): ParsedLine {
       `${r.entries.length} entries; at most ${MOST_LINES} fit in a recipe.`,
       [],
     );
+  r.sayMeant();
   const issues = r.issues.sort((a, b) => a.from - b.from);
   return { kind, label, entries: r.entries, ...said, issues, ok: !r.failed() };
 }
@@ -40,7 +41,8 @@ function readLabel(r: LineReader): string | null {
   const colon = r.tokens.findIndex((t) => t.kind === "colon" || t.kind === "open");
   if (colon < 0 || r.tokens[colon].kind === "open" || (arrow >= 0 && colon > arrow)) return null;
   const parts = r.tokens.slice(0, colon);
-  r.at = colon + 1;
+  r.take(colon);
+  r.at++;
   if (parts.length === 0) {
     r.report("error", r.tokens[colon], "Expected the recipe's name before the colon.", []);
     return null;

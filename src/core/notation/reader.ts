@@ -1,7 +1,7 @@
 /** Goes through the tokens of one line, and keeps what was read and what is wrong. */
 import { shown } from "../schema/characters";
 import { issue } from "../schema/issue";
-import { isKeyword, lex, type Span, type Token } from "./lexer";
+import { isKeyword, lex, type Span, type Token, type TokenKind } from "./lexer";
 import type { ParsedEntry, LineIssue, Words } from "./parsed";
 
 /** Longer lines are not read: 200 entries with the longest names take less. */
@@ -13,6 +13,8 @@ export class LineReader {
   readonly tokens: readonly Token[];
   readonly issues: LineIssue[] = [];
   readonly entries: ParsedEntry[] = [];
+  /** Those that are part of a name, which is as it was typed. */
+  readonly named = new Set<Token>();
   at = 0;
   /** How many draws there were so far. */
   draws = 0;
@@ -41,6 +43,25 @@ export class LineReader {
     if (this.at === start || says === null) return;
     const span = { from: this.tokens[start].from, to: this.tokens[this.at - 1].to };
     this.report("error", span, `${says}, found ${shown(this.text.slice(span.from, span.to))}.`);
+  }
+
+  /** The text between two tokens, the second one included. */
+  typed(from: number, to: number): string {
+    return this.text.slice(this.tokens[from].from, this.tokens[to].to);
+  }
+  /** Takes so many tokens for a name. */
+  take(count: number): void {
+    for (const end = this.at + count; this.at < end; this.at++) this.named.add(this.tokens[this.at]);
+  }
+  /** Says of everything that was typed another way how it was read. */
+  sayMeant(): void {
+    for (const token of this.tokens)
+      if (token.meant && !this.named.has(token))
+        this.report(
+          "note",
+          token,
+          `${shown(this.text.slice(token.from, token.to))} is read as ${MEANT[token.kind] ?? token.text}.`,
+        );
   }
 
   word(keyword: string): boolean {
@@ -77,4 +98,6 @@ export class LineReader {
     this.issues.push({ ...said, from, to: last ? this.text.length : to });
   }
 }
+/** What is meant, where its text does not say it. */
+const MEANT: { readonly [K in TokenKind]?: string } = { comma: "+", quoted: "a name in quotes" };
 const columnOf = (from: number): string => `column ${from + 1}`;

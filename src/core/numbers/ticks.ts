@@ -1,17 +1,17 @@
 /** Durations: the game's clock counts in ticks, people write seconds. Stored in ticks, shown as both. */
 
-import { decimal } from "./decimal";
+import { decimal, TYPED, untyped } from "./decimal";
 import { add, type Fraction, fraction, multiply, toNumber, ZERO } from "./fraction";
 
-const NUMBER = "(\\d+(?:\\.\\d+)?(?:e[+-]?\\d+)?)";
-const PARTS = new RegExp(`^(?:${NUMBER}\\s*h)?\\s*(?:${NUMBER}\\s*m)?\\s*(?:${NUMBER}\\s*s)?$`, "i");
-const TICKS = /^(\d+)\s*t$/i;
-const SECONDS = new RegExp(`^${NUMBER}$`, "i");
+const unit = (words: string) => `(?:(${TYPED})\\s*(?:${words})\\s*)?`;
+const PARTS = new RegExp(`^${unit("h|hrs?|hours?")}${unit("m|mins?|minutes?")}${unit("s|secs?|seconds?")}$`, "i");
+const TICKS = /^(\d+)\s*(?:t|ticks?)$/i;
+const SECONDS = new RegExp(`^${TYPED}$`, "i");
 const LONGEST = 80;
 const MOST = 1e12;
 
 /**
- * Reads "90s", "1m30s", "1m 30s", "2h", "5400t" or a bare number of seconds. Two numbers without units are none.
+ * Reads "90s", "1m30s", "1 min 30 sec", "2h", "5400t" or a bare number of seconds. Two numbers without units are none.
  * @returns whole ticks, or null when the text is no duration or not exactly a whole number of ticks
  */
 export function parseTicks(text: string, ticksPerSecond: number): number | null {
@@ -19,18 +19,22 @@ export function parseTicks(text: string, ticksPerSecond: number): number | null 
   if (t === "" || t.length > LONGEST) return null;
   const ticks = TICKS.exec(t);
   if (ticks) return whole(decimal(ticks[1]), 1);
-  const seconds = SECONDS.exec(t);
-  if (seconds) return whole(decimal(seconds[1]), ticksPerSecond);
+  if (SECONDS.test(t)) return whole(number(t), ticksPerSecond);
   const parts = PARTS.exec(t)?.slice(1);
   if (!parts) return null;
   let sum = ZERO;
   for (const [k, part] of parts.entries()) {
     if (part === undefined) continue;
-    const value = decimal(part);
+    const value = number(part);
     if (!value) return null;
     sum = add(sum, multiply(value, fraction([3600n, 60n, 1n][k])));
   }
   return whole(sum, ticksPerSecond);
+}
+
+function number(typed: string): Fraction | null {
+  const text = untyped(typed);
+  return text === null ? null : decimal(text);
 }
 
 function whole(value: Fraction | null, times: number): number | null {

@@ -126,17 +126,25 @@ function JarOrName({ entry }: { entry: ParsedEntry }) {
   );
 }
 
+/** Texts that would mend a line, in the order in which they are numbered. */
+export const offersOf = (parsed: ParsedLine): { readonly at: LineIssue; readonly by: string }[] =>
+  parsed.issues.flatMap((at) => at.suggestions.map((by) => ({ at, by })));
+
 export function Remarks({
   parsed,
   text,
   onOffer,
+  numbered,
 }: {
   parsed: ParsedLine;
   text: string;
   onOffer?: (remark: LineIssue, by: string) => void;
+  /** Each offer has a digit, which takes it. */
+  numbered?: boolean;
 }) {
   if (!parsed.issues.length) return null;
   const tone = { error: "text-beet", warning: "text-copper", note: "text-second" };
+  const offers = offersOf(parsed);
   return (
     <ul aria-live="polite" className="mt-1.5 space-y-1">
       {parsed.issues.map((r) => (
@@ -148,16 +156,22 @@ export function Remarks({
           </span>
           <span>{r.message}</span>
           {onOffer &&
-            r.suggestions.filter(Boolean).map((by) => (
-              <button
-                key={by}
-                type="button"
-                onClick={() => onOffer(r, by)}
-                className="rounded-sm border border-line bg-salt px-1.5 text-ink hover:border-third"
-              >
-                {by}
-              </button>
-            ))}
+            offers
+              .filter(({ at }) => at === r)
+              .map((offer) => (
+                <button
+                  key={offer.by}
+                  type="button"
+                  tabIndex={numbered ? -1 : undefined}
+                  onClick={() => onOffer(r, offer.by)}
+                  className="rounded-sm border border-line bg-salt px-1.5 text-ink hover:border-third"
+                >
+                  {numbered && offers.indexOf(offer) < 9 && (
+                    <kbd className="mr-1 text-second">{offers.indexOf(offer) + 1}</kbd>
+                  )}
+                  {offer.by || "take it out"}
+                </button>
+              ))}
         </li>
       ))}
     </ul>

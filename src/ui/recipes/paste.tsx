@@ -1,13 +1,16 @@
 "use client";
 /** Many lines at once: a verdict for each before anything is written; the good ones can go in while the others wait. */
-import { useMemo, useState } from "react";
+import { type KeyboardEvent, useMemo, useRef, useState } from "react";
+import { around } from "@/core/catalogue/surroundings";
 import { addRecipes, wordsOf } from "@/core/editing/recipes";
+import { formatParsed } from "@/core/notation/format";
+import type { LineIssue } from "@/core/notation/parsed";
 import { readLines } from "@/core/notation/text";
 import { count } from "@/core/numbers/format";
 import { Button, cx } from "../kit/kit";
 import { Over } from "../kit/over";
 import { useCatalogue, useStore } from "../pantry/provider";
-import { Remarks } from "./line-editor";
+import { offersOf, Remarks } from "./line-editor";
 
 export function PasteLines({ onClose }: { onClose: () => void }) {
   const catalogue = useCatalogue();
@@ -20,6 +23,27 @@ export function PasteLines({ onClose }: { onClose: () => void }) {
   const stubs = new Set(
     good.flatMap((l) => l.parsed.entries.filter((e) => !e.item).map((e) => e.name.toLowerCase().replace(/\s+/g, ""))),
   );
+  const list = useRef<HTMLOListElement>(null);
+  /** One text of one line is replaced; the others stay as they are typed. */
+  const mend = ({ number }: { readonly number: number }, { from, to }: LineIssue, by: string) =>
+    setText((all) =>
+      all
+        .split("\n")
+        .map((line, k) => (k === number - 1 ? line.slice(0, from) + by + line.slice(to) : line))
+        .join("\n"),
+    );
+  const step = (from: Element, by: 1 | -1) => {
+    const rows = [...(list.current?.children ?? [])] as HTMLElement[];
+    rows[rows.indexOf(from as HTMLElement) + by]?.focus();
+  };
+  const pressed = (e: KeyboardEvent<HTMLLIElement>, line: (typeof lines)[number]) => {
+    const offer = /^[1-9]$/.test(e.key) ? offersOf(line.parsed)[Number(e.key) - 1] : undefined;
+    if (offer) mend(line, offer.at, offer.by);
+    else if (e.key === "ArrowDown") step(e.currentTarget, 1);
+    else if (e.key === "ArrowUp") step(e.currentTarget, -1);
+    else return;
+    e.preventDefault();
+  };
   const write = async () => {
     const answer = await store.submit(
       addRecipes(
@@ -39,8 +63,8 @@ export function PasteLines({ onClose }: { onClose: () => void }) {
       title="Paste recipe lines"
       description={
         <>
-          One recipe a line. Every line gets its verdict here; nothing is written until you say so. Lines that begin
-          with {"//"} are left out.
+          One recipe a line. Every line gets its verdict here; nothing is written until you say so. On a verdict a digit
+          takes what is offered, arrows go to the others. Lines that begin with {"//"} are left out.
         </>
       }
       onClose={onClose}
@@ -69,12 +93,20 @@ export function PasteLines({ onClose }: { onClose: () => void }) {
           placeholder={"Lay rope: 3 Hemp yarn -> 1 Rope at Ropewalk in 40s\nsalvage Rope -> 2 Oakum"}
         />
         <ol
+          ref={list}
           aria-label="Verdicts"
           className="min-h-0 flex-1 divide-y divide-hair overflow-auto rounded-sm border border-line"
         >
           {lines.length === 0 && <li className="px-3 py-4 text-second">Verdicts appear here, line by line.</li>}
           {lines.map((l) => (
-            <li key={l.number} className="grid grid-cols-[34px_66px_1fr] gap-2 px-3 py-1.5">
+            <li
+              key={l.number}
+              // biome-ignore lint/a11y/noNoninteractiveTabindex: the keys of a verdict work where it has the focus
+              tabIndex={0}
+              aria-label={`Line ${l.number}`}
+              onKeyDown={(e) => pressed(e, l)}
+              className="grid grid-cols-[34px_66px_1fr] gap-2 px-3 py-1.5 -outline-offset-2"
+            >
               <span className="text-right text-third">{l.number}</span>
               <span
                 className={cx(
@@ -86,7 +118,12 @@ export function PasteLines({ onClose }: { onClose: () => void }) {
               </span>
               <span className="min-w-0">
                 <span className="block truncate">{l.text}</span>
-                <Remarks parsed={l.parsed} text={l.text} />
+                {l.parsed.ok && l.parsed.issues.length > 0 && (
+                  <span className="block truncate text-second">
+                    written as {formatParsed(around(catalogue), l.parsed)}
+                  </span>
+                )}
+                <Remarks parsed={l.parsed} text={l.text} numbered onOffer={(at, by) => mend(l, at, by)} />
               </span>
             </li>
           ))}
