@@ -100,7 +100,7 @@ test("what does a crate give, exactly and rolled", async ({ page }) => {
   await show(page, "/tasting?tab=open&open=lot_of_oysters");
   const gives = page.getByRole("region", { name: "What it gives" });
   await expect(gives).toContainText("it never pays, 8.4% of its cost");
-  await expect(gives.getByRole("row", { name: /Native oyster/ })).toContainText("93.6%");
+  await expect(gives.getByRole("row", { name: /Native oyster/ })).toContainText("93.60%");
   await gives.getByRole("button", { name: "Roll it 10 000 times" }).click();
   await expect(gives).toContainText("10 000 rolls of seed 1");
   await gives.getByRole("button", { name: "As a player" }).click();
