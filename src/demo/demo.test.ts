@@ -48,6 +48,7 @@ describe("Brackwater Reach", () => {
       "gaining-loop": 1,
       "stub-in-use": 1,
       "missing-input": 1,
+      "nothing-tagged": 1,
       "stuck-loop": 1,
       "needs-itself": 1,
       "out-of-range": 1,

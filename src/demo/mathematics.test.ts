@@ -1,4 +1,5 @@
 /** The worked examples of docs/mathematics.md, computed. */
+import { flows } from "../core/network/process";
 import { runsFor } from "../core/testing/runs";
 import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
@@ -57,7 +58,7 @@ describe("the examples of docs/mathematics.md", () => {
   it("forty-six crates for a float with 90%", () => {
     const lines = byKey(catalogue, "recipe", "break_crate")?.lines ?? [];
     const float = byKey(catalogue, "item", "glass_float")?.id as string;
-    expect(chanceOfNone(repeated(perRun(lines, float), 1))).toBeCloseTo(0.950625, 12);
+    expect(chanceOfNone(repeated(perRun(flows(lines), float), 1))).toBeCloseTo(0.950625, 12);
     expect(runsFor(lines, float, 1, 0.9)).toBe(46);
   });
 

@@ -70,10 +70,10 @@ export class Causes {
     for (let i = 0; i < this.compiled.network.items; i++) if (this.lost(i)) yield i;
   }
   private lost(i: number): boolean {
-    return !this.reach.items[i] && this.compiled.idOf(i) !== null;
+    return !this.reach.items[i] && this.compiled.nodeOf(i) !== null;
   }
   private key(i: number): string {
-    return this.compiled.catalogue.records.item.get(this.compiled.idOf(i) as never)?.key ?? "";
+    return this.compiled.keyOf(i);
   }
   private byKey = (a: number, b: number): number => (this.key(a) < this.key(b) ? -1 : 1);
 

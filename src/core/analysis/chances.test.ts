@@ -1,3 +1,4 @@
+import { flows } from "../network/process";
 import { runsFor } from "../testing/runs";
 import { describe, expect, it } from "vitest";
 import type { Line } from "../notation/line";
@@ -15,7 +16,7 @@ const linesOf = (text: string): { lines: readonly Line[]; id: (name: string) => 
 };
 const of = (text: string, name: string, runs = 1): Distribution => {
   const { lines, id } = linesOf(text);
-  return repeated(perRun(lines, id(name)), runs);
+  return repeated(perRun(flows(lines), id(name)), runs);
 };
 const told = (d: Distribution) =>
   Object.fromEntries(
@@ -107,7 +108,7 @@ describe("how many runs", () => {
       [2, 0.999],
     ] as const) {
       const n = runsFor(lines, id("Rope"), k, confidence) as number;
-      const one = perRun(lines, id("Rope"));
+      const one = perRun(flows(lines), id("Rope"));
       expect(atLeast(repeated(one, n), k)).toBeGreaterThanOrEqual(confidence);
       expect(atLeast(repeated(one, n - 1), k)).toBeLessThan(confidence);
     }
@@ -135,10 +136,10 @@ describe("the chance that a round gains", () => {
 
   it("is estimated where there are too many outcomes, near to what it is", () => {
     const { lines, id } = linesOf("1 X -> 1..9 X 25%");
-    const exact = atLeast(repeated(perRun(lines, id("X")), 60), 1e-9);
-    const guess = chanceOfGain([{ lines, times: 60n }], []);
+    const exact = atLeast(repeated(perRun(flows(lines), id("X")), 60), 1e-9);
+    const guess = chanceOfGain([{ lines: flows(lines), times: 60n }], []);
     expect(Math.abs(guess.chance - exact)).toBeLessThan(0.05);
-    const large = chanceOfGain([{ lines, times: 5000n }], []);
+    const large = chanceOfGain([{ lines: flows(lines), times: 5000n }], []);
     expect(large).toMatchObject({ exact: false });
     expect(large.chance).toBeGreaterThan(0.99);
   });

@@ -1,5 +1,6 @@
 /** Exact distributions of what lines give: ranges, independent chances and weighted draws, over any number of runs. */
-import { inDraws, type Line } from "../notation/line";
+import type { Flow } from "../network/process";
+import { inDraws } from "../notation/line";
 import {
   add,
   type Fraction,
@@ -77,7 +78,7 @@ const within = (chance: number): number => Math.min(1, Math.max(0, chance));
  * What the lines of one run do, independently of each other. Wear is spread evenly: a tool that lasts 50 runs loses
  * 1/50 in each.
  */
-export function happenings(lines: readonly Line[]): Happening[] {
+export function happenings(lines: readonly Flow[]): Happening[] {
   return inDraws(lines.filter((l) => l.role !== "station" && (l.role !== "tool" || l.uses !== null))).map((group) => {
     const [{ draw }] = group;
     if (!draw) return { alternatives: alternativeOf(group[0], within(group[0].chance)), times: 1 };
@@ -88,7 +89,7 @@ export function happenings(lines: readonly Line[]): Happening[] {
   });
 }
 
-function alternativeOf(line: Line, p: number): Alternative[] {
+function alternativeOf(line: Flow, p: number): Alternative[] {
   if (p === 0) return [];
   const { low, step, count } = rangeOf(line.min, line.max);
   const share = line.uses === null ? fraction(1n) : fraction(1n, BigInt(line.uses));
@@ -106,7 +107,7 @@ export function chanceOfNothing(alternatives: readonly { readonly p: number }[])
  * The distribution of what one run does to an item: above zero it gives, below it takes.
  * @throws TooMany where the amounts are too many to be kept apart, or take too many steps
  */
-export function perRun(lines: readonly Line[], item: string, steps = work()): Distribution {
+export function perRun(lines: readonly Flow[], item: string, steps = work()): Distribution {
   const parts = happenings(lines).flatMap(({ alternatives, times }) => {
     const own = alternatives.filter((o) => o.item === item);
     return own.length ? [{ own, times }] : [];

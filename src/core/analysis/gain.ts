@@ -139,4 +139,4 @@ export function gainsAtAll(compiled: Compiled, reach: Reach): boolean {
 
 /** A name of a step that does not depend on numbers. */
 export const stepKey = (compiled: Compiled, step: Step): string =>
-  step.run === "process" ? compiled.processId(step.process) : `sale of ${compiled.idOf(step.item)}`;
+  step.run === "process" ? compiled.processId(step.process) : `sale of ${compiled.nodeOf(step.item)}`;

@@ -5,7 +5,7 @@
 import type { Kind } from "../kinds/index";
 import type { Id } from "../schema/id";
 import { processAt } from "../network/compile";
-import { SALVAGE } from "../network/network";
+import { MEMBER, SALVAGE } from "../network/network";
 import { breakdown } from "./breakdown";
 import type { Measure } from "./cost";
 import type { Readings } from "./readings";
@@ -61,7 +61,9 @@ export function itemCosts(readings: Readings, id: Id): ItemCosts | null {
         by: by(readings.by(measure, item)),
         circular: parts.circular,
         base: parts.base.map((b) => ({ item: idOf(b.item), by: by(b.process), quantity: b.quantity, cost: b.cost })),
-        work: parts.work.map((w) => ({ by: by(w.process), runs: w.runs, cost: w.cost })),
+        work: parts.work
+          .filter((w) => !(network.flags[w.process] & MEMBER))
+          .map((w) => ({ by: by(w.process), runs: w.runs, cost: w.cost })),
       }
     );
   };

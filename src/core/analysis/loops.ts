@@ -39,7 +39,7 @@ export function loops(compiled: Compiled, closed: readonly Loop[], report: GainR
     }
     const round = [...given].filter((i) => taken.has(i));
     return (round.length ? round : [...given]).sort((a, b) =>
-      (compiled.idOf(a) as string) < (compiled.idOf(b) as string) ? -1 : 1,
+      (compiled.nodeOf(a) as string) < (compiled.nodeOf(b) as string) ? -1 : 1,
     );
   };
   const round = (verdict: Verdict, gain: Gain | null, runs: readonly { readonly step: Step }[]): Loop => ({
@@ -70,7 +70,7 @@ function lossyCircles(compiled: Compiled, told: readonly Loop[]): Loop[] {
   const { network } = compiled;
   if (network.processes > MOST_PROCESSES) return [];
   const taken = new Set(told.flatMap((l) => l.items));
-  const byId = (a: number, b: number) => ((compiled.idOf(a) as string) < (compiled.idOf(b) as string) ? -1 : 1);
+  const byId = (a: number, b: number) => ((compiled.nodeOf(a) as string) < (compiled.nodeOf(b) as string) ? -1 : 1);
   return rounds(network, { links: "uses" })
     .filter((r) => r.items.length <= MOST_ITEMS && !r.items.some((i) => taken.has(i)))
     .map(
@@ -98,7 +98,7 @@ export function stuckLoops(compiled: Compiled, lost: readonly number[]): Loop[] 
   const { outs, producers, ins } = network;
   const made = lost.filter((i) => producers.start[i] < producers.end[i]);
   if (!made.length) return [];
-  const key = (i: number) => compiled.catalogue.records.item.get(compiled.idOf(i) as never)?.key ?? "";
+  const key = (i: number) => compiled.keyOf(i);
   const found = roundsAmong(network, made).flatMap(({ items, processes }) => {
     const { closed, breaks, opening } = leftOut(items, processes);
     if (!closed.length) return [];

@@ -1,5 +1,5 @@
 /** The chance that a round of several recipes loses nothing and gains something. */
-import type { Line } from "../notation/line";
+import type { Flow } from "../network/process";
 import { add, type Fraction, fraction, multiply, sign, toNumber, ZERO } from "../numbers/fraction";
 import { seeded } from "../numbers/seeded";
 import { type Alternative, chanceOfNothing, happenings } from "./chances";
@@ -42,7 +42,7 @@ interface Stepped {
  * of draws, from means and variances as if every sum were normal. Never more than some tenths of a second.
  */
 export function chanceOfGain(
-  parts: readonly { readonly lines: readonly Line[]; readonly times: bigint }[],
+  parts: readonly { readonly lines: readonly Flow[]; readonly times: bigint }[],
   fixed: readonly (readonly [string, Fraction])[],
 ): Luck {
   const base = new Map<string, Fraction>(fixed);

@@ -1,3 +1,4 @@
+import { flows } from "../network/process";
 import { describe, expect, it } from "vitest";
 import { seeded } from "../numbers/seeded";
 import { kitchen, recipe } from "../testing/kitchen";
@@ -63,7 +64,7 @@ describe("what comes by chance", () => {
   });
 
   it("keeps its mean between its quantiles where both ends are far off", () => {
-    const d = repeated(perRun(lines, of("Plank")), 200);
+    const d = repeated(perRun(flows(lines), of("Plank")), 200);
     expect(quantile(d, 0.1)).toBeLessThan(expectedOf(d));
     expect(quantile(d, 0.9)).toBeGreaterThan(expectedOf(d));
     expect(quantile(d, 1)).toBeLessThanOrEqual(600);
@@ -71,7 +72,7 @@ describe("what comes by chance", () => {
 
   it("says about how much where amounts are too many to be told apart", () => {
     const wide = recipe(kitchen("Sift: 1 Silt -> 0.0001..99 Salt dust"), "Sift");
-    const { item } = wide.lines[1];
+    const { item } = flows(wide.lines)[1];
     const [once] = outcomes(wide.lines, 1);
     expect(once).toMatchObject({ about: true, none: 0 });
     expect(once.expected).toBeCloseTo(49.5, 3);

@@ -2,7 +2,9 @@
  * What runs of a recipe or source give of each thing that comes by chance: how often none, how much, and how many runs
  * for one.
  */
-import type { Line } from "../notation/line";
+import type { Amounts } from "../notation/line";
+import type { Flow } from "../network/process";
+import type { Id } from "../schema/id";
 import { toNumber } from "../numbers/fraction";
 import { type Steps, TooMany } from "../numbers/steps";
 import {
@@ -33,7 +35,8 @@ export interface Outcome<I extends string = string> {
   readonly about: boolean;
 }
 
-type Part = Pick<Line, "role" | "item" | "min" | "max" | "chance" | "uses" | "draw">;
+/** Lines of a record or of a process: what comes out is always an item. */
+type Part = Pick<Amounts, "role" | "min" | "max" | "chance" | "uses" | "draw"> & { readonly item?: Id };
 
 /** Whether an output comes in other amounts from run to run. */
 export const byChance = (line: Part): boolean =>
@@ -59,10 +62,10 @@ function unlessTooMany<T, O>(work: () => T, otherwise: () => O): T | O {
     throw error;
   }
 }
-const given = (lines: readonly Part[]): Line[] => lines.filter((l) => l.role === "output") as Line[];
+const given = (lines: readonly Part[]): Flow[] => lines.filter((l) => l.role === "output") as Flow[];
 
 /** Each thing that comes by chance, over n independent runs; only outputs count, not what the run takes. */
-export function outcomes(lines: readonly Part[], n: number, steps: Steps = work()): Outcome<Line["item"]>[] {
+export function outcomes(lines: readonly Part[], n: number, steps: Steps = work()): Outcome<Id>[] {
   const outs = given(lines);
   const items = [...new Set(outs.filter(byChance).map((l) => l.item))];
   return items.map((item) =>
@@ -90,7 +93,7 @@ const TENTH = 1.2815515655446004;
 /**
  * From mean and variance, as if the sum were normal; never beyond what can come at all. The chance of none is exact.
  */
-function estimated<I extends string>(lines: readonly Line[], item: I, n: number): Outcome<I> {
+function estimated<I extends string>(lines: readonly Flow[], item: I, n: number): Outcome<I> {
   let [mean, variance, none, most] = [0, 0, 1, 0];
   for (const { alternatives, times } of happenings(lines)) {
     const own = alternatives.filter((o) => o.item === item);

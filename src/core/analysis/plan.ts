@@ -123,7 +123,7 @@ function rollUp(readings: Readings, { make, stock, confidence }: Wanted, measure
     const expected = up(short / network.yieldOf(p, item));
     if (confidence === undefined) return expected;
     try {
-      return fewestRuns(perRun(processAt(compiled, p).spec.lines, compiled.idOf(item) as string), short, confidence, {
+      return fewestRuns(perRun(processAt(compiled, p).spec.lines, compiled.nodeOf(item) as string), short, confidence, {
         most: 1e7,
         about: expected,
       });

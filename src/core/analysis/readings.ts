@@ -32,6 +32,7 @@ import {
   value,
   verdicts,
   ways,
+  STEP,
 } from "./registry";
 
 /** What moved from one revision to the next, in the network and in each reading. */
@@ -131,7 +132,7 @@ export class Readings {
    * goes round in a circle that gets cheaper at every round, so that it has no end.
    */
   steps(item: number): number | null {
-    return this.ways.value[item] === NEVER ? null : this.ways.value[item];
+    return this.ways.value[item] === NEVER ? null : Math.floor(this.ways.value[item] / STEP);
   }
 
   private get on(): Start {

@@ -1,7 +1,7 @@
 /** All readings, in the order in which they are followed. A new reading is one entry here, and one line of the list. */
 import { CHECK_SETTINGS } from "../checklist/index";
 import { before } from "../network/compile";
-import { GAINS, SALVAGE, SOURCE } from "../network/network";
+import { MEMBER, GAINS, SALVAGE, SOURCE } from "../network/network";
 import { Causes } from "./causes";
 import { LeastCost, type Measure } from "./cost";
 import { type GainReport, gains } from "./gain";
@@ -68,6 +68,8 @@ export const time = leastCost("time", [], () => ({ perMoney: 0, perSecond: 1 }))
 /** In value, as if there were no salvage. */
 export const bare = leastCost("bare", LABOUR, (on) => ({ perMoney: 1, perSecond: perSecond(on), without: SALVAGE }));
 
+/** A step of a way in its number; below it counts by how many tags it goes, so that the number grows by these too. */
+export const STEP = 1024;
 function waysOf({ compiled }: Start, least: LeastCost): Layers {
   const { network } = compiled;
   const { outs } = network;
@@ -79,7 +81,7 @@ function waysOf({ compiled }: Start, least: LeastCost): Layers {
         if (outs.to[k] === item) return least.bears(p, k, least.runCost(p)) === least.cost[item];
       return false;
     },
-    gives: (p, most) => (network.flags[p] & SOURCE ? 0 : most + 1),
+    gives: (p, most) => (network.flags[p] & SOURCE ? 0 : most + (network.flags[p] & MEMBER ? 1 : STEP)),
     least: () => 0,
     before: (p, q) => before(compiled, p, q),
   });

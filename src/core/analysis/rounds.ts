@@ -135,7 +135,7 @@ export function proof(
   });
   const besides = [...fixed].map(
     ([row, amount]) =>
-      [row < compiled.network.items ? (compiled.idOf(row) as string) : `currency ${row}`, amount] as const,
+      [row < compiled.network.items ? (compiled.nodeOf(row) as string) : `currency ${row}`, amount] as const,
   );
   let known: Luck | null = null;
   const luck = () => {

@@ -30,7 +30,7 @@ export function netOfProcess(compiled: Compiled, p: number): Map<number, Fractio
 }
 
 /** Purchases first, then crafts, then salvages. */
-const ORDER = { source: 0, craft: 1, salvage: 2, use: 3 } as const;
+const ORDER = { source: 0, craft: 1, salvage: 2, use: 3, any: 3 } as const;
 
 /** The processes and sales that could be part of a loop: rows are items and currencies, columns processes and sales. */
 export class Trade implements Nets {
@@ -207,7 +207,7 @@ export class Trade implements Nets {
   inRecordOrder(support: readonly Column[]): Column[] {
     const key = (c: Column) => {
       const step = this.stepOf(c.process);
-      if (step.run === "sale") return `4${this.compiled.idOf(step.item)}`;
+      if (step.run === "sale") return `4${this.compiled.nodeOf(step.item)}`;
       const { spec, record } = processAt(this.compiled, step.process);
       return `${ORDER[spec.sort]}${record.key}`;
     };

@@ -1,6 +1,6 @@
 /** Who refers to a record, found through an index of references that is kept up to date from change to change. */
 import { wider } from "../numbers/arrays";
-import { type AnyRecord, definition, type Kind, KINDS, type RecordOf } from "../kinds/index";
+import { type AnyRecord, definition, type Kind, KINDS, type Recipe, type RecordOf } from "../kinds/index";
 import type { Role } from "../notation/roles";
 import type { Id } from "../schema/id";
 import { type Catalogue, recordsOf } from "./catalogue";
@@ -137,9 +137,17 @@ function fieldReferringTo(of: Kind, record: AnyRecord, kind: Kind, id: Id): stri
   return null;
 }
 
-type Lined<K extends Kind> = RecordOf<K> & { readonly lines: readonly { readonly item: Id; readonly role: Role }[] };
+type Lined<K extends Kind> = RecordOf<K> & { readonly lines: readonly { readonly item?: Id; readonly role: Role }[] };
 
 /** Recipes, or sources, in which an item stands in one of the given roles. */
+/** Recipes that ask for any item with a tag, be it an ingredient, a tool or a station. */
+export function* recipesAsking(catalogue: Catalogue, tag: Id): Generator<Recipe> {
+  const index = catalogue.records.recipe.index(INDEXES.get("recipe") as never) as ReferenceIndex;
+  for (const id of index.candidates(tag)) {
+    const recipe = catalogue.records.recipe.get(id);
+    if (recipe?.lines.some((l) => l.any === tag)) yield recipe;
+  }
+}
 export function* recordsWith<K extends "recipe" | "source">(
   catalogue: Catalogue,
   kind: K,

@@ -23,6 +23,7 @@ export const RULES = {
   "gaining-loop": error("Gaining loop"),
   "stub-in-use": error("Name not defined yet"),
   "missing-input": error("Input that nothing provides"),
+  "nothing-tagged": error("Tag that nothing has"),
   "stuck-loop": error("Loop with no way in"),
   "needs-itself": error("Tool or station that needs itself"),
   "out-of-range": error("Chance or quantity out of range"),

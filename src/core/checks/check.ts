@@ -5,6 +5,8 @@ import type { RuleId, Severity } from "../checklist/index";
 import { type Catalogue, recordAt } from "../catalogue/catalogue";
 import type { Edit } from "../catalogue/edit";
 import type { AnyRecord, Kind, Recipe, RecordOf, Source } from "../kinds/index";
+import { type Node, nodeOf, tagOf } from "../network/node";
+import type { Named as NamedThing } from "../notation/line";
 import type { Id } from "../schema/id";
 
 /** A record as findings name it: enough to link to it and to say it. */
@@ -124,7 +126,16 @@ export function ref(catalogue: Catalogue, kind: Kind, id: Id): Ref {
 }
 
 export const itemRef = ({ catalogue, readings }: Checked, index: number): Ref =>
-  ref(catalogue, "item", readings.compiled.idOf(index) as Id);
+  nodeRef(catalogue, readings.compiled.nodeOf(index) as Node);
+/** An item, or a tag as "any" of it. */
+export function nodeRef(catalogue: Catalogue, node: Node): Ref {
+  const tag = tagOf(node);
+  if (tag === null) return ref(catalogue, "item", node);
+  const of = ref(catalogue, "tag", tag);
+  return { ...of, name: `any ${of.name}` };
+}
+/** What a line names. */
+export const namedRef = (catalogue: Catalogue, line: NamedThing): Ref => nodeRef(catalogue, nodeOf(line));
 
 /** Recipes in use (not retired) that need, use or make an item, in order of key. */
 export function recipesAround(

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { readingsOf } from "../analysis/readings";
 import type { Catalogue } from "../catalogue/catalogue";
-import { setField } from "../catalogue/edit";
+import { type Edit, setField } from "../catalogue/edit";
 import { item, kitchen, line, must, newItem, recipe } from "../testing/kitchen";
 import { newId } from "../schema/id";
 import { CHECK_SETTINGS, RULE_IDS } from "../checklist/index";
@@ -218,6 +218,22 @@ describe("checks", () => {
       "Fare has Vigour 60; it is to be at most 30.",
     ]);
     expect(found).toEqual(find(narrowed, "stat-out-of-range"));
+  });
+
+  it("find a tag that recipes ask for and nothing has, and follow who gets it", () => {
+    const bare = kitchen("gather Grain\nMill: 1 Grain -> 1 Meal at any quern");
+    expect(says(bare, "nothing-tagged")).toEqual(["No item has the tag quern, but Mill asks for any quern."]);
+    const engine = new Engine(bare);
+    const tag = [...bare.records.tag.keys()][0];
+    const grain = item(bare, "Grain").id;
+    const told = () => engine.model().findings.flatMap((f) => (f.rule === "nothing-tagged" ? [f.says] : []));
+    const change = (edits: readonly Edit[]) => engine.change(edits).outcome.ok;
+    expect(change([setField(engine.catalogue, "item", grain, "tags", [tag])])).toBe(true);
+    expect(told()).toEqual([]);
+    expect(change([setField(engine.catalogue, "item", grain, "status", "retired")])).toBe(true);
+    expect(told()).toHaveLength(1);
+    expect(change([setField(engine.catalogue, "recipe", recipe(bare, "Mill").id, "status", "retired")])).toBe(true);
+    expect(told()).toEqual([]);
   });
 
   it("find a retired item that is still needed or given, but not one that is only taken apart", () => {

@@ -20,6 +20,7 @@ import { outOfRange } from "./out-of-range";
 import { placeholderGone } from "./placeholder-gone";
 import { priceBelowCost } from "./price-below-cost";
 import { rarityLadder } from "./rarity-ladder";
+import { nothingTagged } from "./nothing-tagged";
 import { retiredInUse } from "./retired-in-use";
 import { salvageOverCost } from "./salvage-over-cost";
 import { sameInputs } from "./same-inputs";
@@ -40,6 +41,7 @@ export const CHECKS: readonly Check[] = [
   gainingLoop,
   stubInUse,
   missingInput,
+  nothingTagged,
   stuckLoop,
   needsItself,
   outOfRange,

@@ -5,11 +5,13 @@ import { type Catalogue, withRecords } from "../catalogue/catalogue";
 import { type Edit, setField, type Value } from "../catalogue/edit";
 import { newId, type Id } from "../schema/id";
 import { withDefaults, type Recipe, type Source } from "../kinds/index";
-import { type Line, line as makeLine } from "../notation/line";
+import { type Line, line as makeLine, sayNamed } from "../notation/line";
+import { around } from "../catalogue/surroundings";
 import { PersistentMap } from "../catalogue/persistent-map";
 import { FreeKeys } from "../editing/new-names";
 import { replaceEverywhere } from "../editing/replace";
 import { compile } from "../network/compile";
+import { membersOf } from "../network/members";
 import { sayCost, sayPercent, sayQuantity } from "../numbers/format";
 import type { Fix, Ref } from "./check";
 
@@ -45,7 +47,7 @@ export function editsOf(catalogue: Catalogue, fix: Fix): readonly Edit[] {
 /** A changed line, in words: "Render skins: give 5 Coarse salt instead of 6". */
 function lowered(catalogue: Catalogue, recipe: Recipe, at: number, after: Line): Fix {
   const before = recipe.lines[at];
-  const item = catalogue.records.item.get(before.item)?.name ?? "";
+  const item = sayNamed(before, around(catalogue));
   const says =
     before.chance !== after.chance
       ? `${recipe.name}: ${sayQuantity(before.max)} ${item} at ${sayPercent(after.chance)} instead of ${sayPercent(before.chance)}`
@@ -133,8 +135,8 @@ function stillGains(catalogue: Catalogue, recipes: readonly Recipe[]): boolean {
   const items = new Map(
     recipes.flatMap((r) =>
       r.lines.flatMap((l) => {
-        const i = catalogue.records.item.get(l.item);
-        return i ? [[l.item, i] as const] : [];
+        const all = l.any === undefined ? [catalogue.records.item.get(l.item)] : [...membersOf(catalogue, l.any)];
+        return all.flatMap((i) => (i ? [[i.id, i] as const] : []));
       }),
     ),
   );

@@ -1,6 +1,6 @@
 import type { Line } from "../notation/line";
 import { sayPercent } from "../numbers/format";
-import { perRecord, ref } from "./check";
+import { namedRef, perRecord, ref } from "./check";
 import { setLines } from "./mend";
 
 /** What is wrong with a line's numbers, and the nearest line that is right. */
@@ -27,10 +27,10 @@ export const outOfRange = perRecord<"recipe" | "source">({
     for (const [at, line] of record.lines.entries()) {
       const wrong = fault(line);
       if (!wrong) continue;
-      const name = catalogue.records.item.get(line.item)?.name ?? "";
+      const of = namedRef(catalogue, line);
       yield {
-        subject: [ref(catalogue, kind, record.id), ref(catalogue, "item", line.item)],
-        says: `${record.name} has ${name} with ${wrong.says}.`,
+        subject: [ref(catalogue, kind, record.id), of],
+        says: `${record.name} has ${of.name} with ${wrong.says}.`,
         evidence: {
           type: "amounts",
           unit: "",
@@ -42,7 +42,7 @@ export const outOfRange = perRecord<"recipe" | "source">({
         },
         fixes: [
           {
-            says: `${name}: ${line.chance === wrong.mended.chance ? `${wrong.mended.min} to ${wrong.mended.max}` : sayPercent(wrong.mended.chance)}`,
+            says: `${of.name}: ${line.chance === wrong.mended.chance ? `${wrong.mended.min} to ${wrong.mended.max}` : sayPercent(wrong.mended.chance)}`,
             do: "edit",
             edits: [
               setLines(

@@ -2,7 +2,7 @@ import { bare } from "../analysis/registry";
 import { salvageReturn } from "../analysis/salvage";
 import { list, sayCost, sayPercent } from "../numbers/format";
 import { SALVAGE } from "../network/network";
-import { type Fix, perRecord, recipeRef, ref } from "./check";
+import { type Fix, namedRef, perRecord, recipeRef } from "./check";
 import { setLines } from "./mend";
 
 /** Taking an item apart gives more than making it costs. */
@@ -27,9 +27,7 @@ export const salvageOverCost = perRecord<"recipe">({
     if (process === undefined || !(readings.network.flags[process] & SALVAGE)) return;
     const { cost, back } = salvageReturn(readings, process);
     if (!Number.isFinite(cost) || back <= cost * ceiling * (1 + 1e-9)) return;
-    const taken = record.lines
-      .filter((l) => l.role === "ingredient")
-      .map((l) => catalogue.records.item.get(l.item)?.name ?? "");
+    const taken = record.lines.filter((l) => l.role === "ingredient").map((l) => namedRef(catalogue, l).name);
     const share = cost > 0 ? `, ${sayPercent(Math.round((back / cost) * 100) / 100)} of it` : "";
     const chance = Math.floor(((cost * ceiling) / back) * 20) / 20;
     const lower: Fix[] =
@@ -51,7 +49,7 @@ export const salvageOverCost = perRecord<"recipe">({
             },
           ]
         : [];
-    const items = record.lines.filter((l) => l.role === "ingredient").map((l) => ref(catalogue, "item", l.item));
+    const items = record.lines.filter((l) => l.role === "ingredient").map((l) => namedRef(catalogue, l));
     yield {
       subject: recipeRef(record),
       with: items,

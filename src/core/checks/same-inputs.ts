@@ -1,14 +1,15 @@
 import type { Line } from "../notation/line";
+import { nodeOf } from "../network/node";
 import type { Recipe } from "../kinds/index";
 import { list } from "../numbers/format";
-import { type GroupCheck, recipeRef, ref } from "./check";
+import { type GroupCheck, namedRef, recipeRef } from "./check";
 
 const signature = (recipe: Recipe, outputs: boolean): string =>
   recipe.lines
     .filter((l) => (l.role === "output") === outputs)
     .map(
       (l: Line) =>
-        `${l.role} ${l.item} ${l.min} ${l.max} ${l.chance}${l.draw ? ` ${l.draw.times} ${l.draw.weight}/${l.draw.of}` : ""}`,
+        `${l.role} ${nodeOf(l)} ${l.min} ${l.max} ${l.chance}${l.draw ? ` ${l.draw.times} ${l.draw.weight}/${l.draw.of}` : ""}`,
     )
     .sort()
     .join("|");
@@ -21,8 +22,7 @@ export const sameInputs: GroupCheck = {
   // First by the items alone, which is cheap; amounts, tools and places are compared where those agree.
   common: (record) => {
     const recipe = record as Recipe;
-    const items =
-      recipe.status === "retired" ? [] : recipe.lines.filter((l) => l.role === "ingredient").map((l) => l.item);
+    const items = recipe.status === "retired" ? [] : recipe.lines.filter((l) => l.role === "ingredient").map(nodeOf);
     return items.length ? `${recipe.kind},${items.sort().join()}` : null;
   },
   *among({ catalogue }, alike) {
@@ -36,7 +36,7 @@ export const sameInputs: GroupCheck = {
       const [first] = group;
       const inputs = first.lines
         .filter((l) => l.role === "ingredient")
-        .map((l) => ({ of: ref(catalogue, "item", l.item), amount: l.min === l.max ? l.min : `${l.min}..${l.max}` }));
+        .map((l) => ({ of: namedRef(catalogue, l), amount: l.min === l.max ? l.min : `${l.min}..${l.max}` }));
       yield {
         subject: group.map(recipeRef),
         says: `${list(inputs.map((i) => `${i.amount} ${i.of.name}`))} ${group.length === 2 ? "make two different things" : `make ${group.length} different things`}: ${list(group.map((r) => r.name))}. The game can't tell which is meant.`,

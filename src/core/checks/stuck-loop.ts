@@ -3,7 +3,7 @@ import { causes } from "../analysis/registry";
 import type { Recipe } from "../kinds/index";
 import { list } from "../numbers/format";
 import { processAt } from "../network/compile";
-import { type FindingDraft, itemRef, recipeRef, type CheckContext, type WholeCheck } from "./check";
+import { type FindingDraft, itemRef, namedRef, recipeRef, type CheckContext, type WholeCheck } from "./check";
 import { setLines } from "./mend";
 
 /** Items that need each other, with no way in from outside. */
@@ -39,7 +39,7 @@ function tell(context: CheckContext, loop: Loop, recipes: readonly Recipe[]): Fi
   const names = list(items.map((i) => i.name));
   const tools = recipes.flatMap((recipe) =>
     recipe.lines
-      .filter((l) => (l.role === "tool" || l.role === "station") && own.has(l.item))
+      .filter((l) => (l.role === "tool" || l.role === "station") && own.has(l.any ?? l.item))
       .map((l) => ({ recipe, line: l })),
   );
   return {
@@ -52,7 +52,7 @@ function tell(context: CheckContext, loop: Loop, recipes: readonly Recipe[]): Fi
     evidence: { type: "circle", items, recipes: recipes.map(recipeRef) },
     fixes: [
       ...tools.slice(0, 2).map(({ recipe, line }) => ({
-        says: `${recipe.name}: no longer needs ${catalogue.records.item.get(line.item)?.name} as a ${line.role}`,
+        says: `${recipe.name}: no longer needs ${namedRef(catalogue, line).name} as a ${line.role}`,
         do: "edit" as const,
         edits: [
           setLines(
@@ -63,7 +63,10 @@ function tell(context: CheckContext, loop: Loop, recipes: readonly Recipe[]): Fi
           ),
         ],
       })),
-      ...items.slice(0, 2).map((i) => ({ says: `Give ${i.name} a source`, do: "source" as const, item: i.id })),
+      ...items
+        .filter((i) => i.kind === "item")
+        .slice(0, 2)
+        .map((i) => ({ says: `Give ${i.name} a source`, do: "source" as const, item: i.id })),
       ...recipes
         .slice(0, 1)
         .map((r) => ({ says: `Open ${r.name}`, do: "open" as const, kind: "recipe" as const, id: r.id })),

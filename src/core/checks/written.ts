@@ -3,6 +3,7 @@ import { around } from "../catalogue/surroundings";
 import type { Catalogue } from "../catalogue/catalogue";
 import { soldFor } from "../catalogue/inheritance";
 import { formatRecipe } from "../notation/format";
+import { sayNamed } from "../notation/line";
 import { formatUse } from "../notation/use-line";
 import { list, sayCost, sayQuantity } from "../numbers/format";
 import type { Ref } from "./check";
@@ -13,7 +14,7 @@ export function written(catalogue: Catalogue, { kind, id, name }: Ref): string {
   if (recipe) return formatRecipe(around(catalogue), recipe);
   const source = kind === "source" && catalogue.records.source.get(id);
   if (source)
-    return `buy ${list(source.lines.map((l) => `${sayQuantity(l.max)} ${catalogue.records.item.get(l.item)?.name ?? ""}`))} for ${sayCost(source.price)}`;
+    return `buy ${list(source.lines.map((l) => `${sayQuantity(l.max)} ${sayNamed(l, around(catalogue))}`))} for ${sayCost(source.price)}`;
   const use = kind === "use" && catalogue.records.use.get(id);
   if (use) return formatUse(use, around(catalogue));
   const item = kind === "item" && catalogue.records.item.get(id);

@@ -62,7 +62,8 @@ export class NewNames {
     this.made.set(normalised, { kind, record });
     return record.id;
   }
-  item = (name: string): Id => this.make("item", name) as Id;
+  /** For names in lines. */
+  named = (name: string, kind: "item" | "tag"): Id => this.make(kind, name) as Id;
 
   /** Edits that add what was made. */
   get edits(): Edit[] {

@@ -35,7 +35,7 @@ export function addRecipes(catalogue: Catalogue, lines: readonly ParsedLine[]): 
 
 export function recipeFrom(parsed: ParsedLine, names: NewNames): Recipe {
   if (!parsed.ok) throw new RangeError("A line with errors can't be written.");
-  const fields = recipeFields(parsed, names.item);
+  const fields = recipeFields(parsed, names.named);
   return withDefaults("recipe", {
     id: newId(),
     key: names.keys.next("recipe", fields.name),
@@ -48,6 +48,6 @@ export function recipeFrom(parsed: ParsedLine, names: NewNames): Recipe {
 export function rewriteRecipe(catalogue: Catalogue, recipe: Recipe, parsed: ParsedLine): Edit[] {
   if (!parsed.ok) throw new RangeError("A line with errors can't be written.");
   const names = new NewNames(catalogue);
-  const after: Recipe = { ...recipe, ...recipeFields(parsed, names.item) };
+  const after: Recipe = { ...recipe, ...recipeFields(parsed, names.named) };
   return [...names.edits, ...difference("recipe", recipe, after)];
 }

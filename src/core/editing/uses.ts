@@ -12,7 +12,7 @@ import { FreeKeys, NewNames } from "./new-names";
 /** A line with the edits that the items which it names anew take. */
 export function readUseLine(catalogue: Catalogue, line: string): ParsedUse & { readonly made: readonly Edit[] } {
   const writing = new NewNames(catalogue);
-  const parsed = parseUse(line, around(catalogue), (name) => writing.item(name));
+  const parsed = parseUse(line, around(catalogue), (name) => writing.named(name, "item"));
   return { ...parsed, made: writing.edits };
 }
 

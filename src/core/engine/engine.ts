@@ -78,7 +78,7 @@ export class Engine {
     const { compiled, loops } = this.readings;
     return loops.map((l) => ({
       verdict: l.verdict,
-      items: l.items.map((i) => compiled.idOf(i) as Id),
+      items: l.items.map((i) => compiled.nodeOf(i) as Id),
       recipes: l.steps.flatMap((step) => (step.run === "process" ? [compiled.processId(step.process)] : [])),
     }));
   }

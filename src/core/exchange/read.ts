@@ -199,7 +199,7 @@ class Import {
       ticksPerSecond: this.ticksPerSecond,
       names: this.names.bind(this),
     };
-    const { fields, issues } = notation.read(row.line, here, this.stubs.item);
+    const { fields, issues } = notation.read(row.line, here, this.stubs.named);
     for (const { path, message, severity, suggestions } of issues)
       this.report[severity === "error" ? "error" : "note"](
         `${place}${row.line ? ".line" : ""}, ${path}`,

@@ -1,12 +1,13 @@
 /** The lines of a recipe or source as a field: a list of structs that people write as a recipe line. */
 import { formatGiven, formatLines } from "../notation/format";
-import { type Draw, inDraws, isWeight, type Line, weightOfNothing } from "../notation/line";
+import { type Amounts, type Draw, inDraws, isWeight, type Line, sayNamed, weightOfNothing } from "../notation/line";
 import { parseLine } from "../notation/parser";
 import { words } from "../notation/parsed";
 import { LISTED, type Role, roleRule } from "../notation/roles";
 import { add, compare, type Fraction, fromNumber, toNumber, ZERO } from "../numbers/fraction";
 import { choice } from "../schema/choice";
 import type { BundleReading, BundleWriting, Field, FieldOptions, Members, Surroundings } from "../schema/field";
+import type { Id } from "../schema/id";
 import { group, list, maybe } from "../schema/group";
 import { sayPercent, sayQuantity } from "../numbers/format";
 import { isPlain, type Json, type JsonObject, type JsonSchema, same } from "../schema/json";
@@ -34,7 +35,12 @@ const draw = group(
 );
 
 /** What holds of one line. */
-function lineRules({ role, chance, uses, draw: drawn }: Line, fault: (path: string, says: string) => void): void {
+function lineRules(
+  { role, item, any, chance, uses, draw: drawn }: Amounts & { readonly item?: Id; readonly any?: Id },
+  fault: (path: string, says: string) => void,
+): void {
+  if ((item === undefined) === (any === undefined)) fault("", "A line names an item, or a tag of which any item does.");
+  if (any !== undefined && !roleRule(role).any) fault("any", "Only what goes in can be any item with a tag.");
   if (uses !== null && !roleRule(role).wears) fault("uses", "Only a tool has a number of uses.");
   if (drawn && (!roleRule(role).draws || chance !== 1))
     fault("draw", "Only what comes out can be drawn, and its weight stands for its chance.");
@@ -61,18 +67,20 @@ function drawRules(lines: readonly Line[], fault: (path: string, says: string) =
 
 /** @param roles  those that may stand in it; a field of outputs only is written without an arrow */
 export function lines(roles: readonly Role[], options: FieldOptions = {}): Field<readonly Line[]> {
-  const base: Field<readonly Line[]> = list(
+  const base = list(
     {
       role: choice(roles),
-      item: ref("item"),
+      ...(roles.some((role) => roleRule(role).any)
+        ? { item: maybe(ref("item")), any: maybe(ref("tag")) }
+        : { item: ref("item") }),
       min: amount(MOST),
       max: amount(MOST),
       chance: amount(MOST_CHANCE),
       uses: number({ min: 1, max: MOST, whole: true, optional: true }),
       draw: maybe(draw),
     },
-    { most: MOST_LINES, noun: "line", rules: lineRules, together: drawRules, ...options },
-  );
+    { most: MOST_LINES, noun: "line", rules: lineRules, together: drawRules as never, ...options },
+  ) as unknown as Field<readonly Line[]>;
   const given = roles.length === 1;
   return {
     ...base,
@@ -91,7 +99,9 @@ export function lines(roles: readonly Role[], options: FieldOptions = {}): Field
         return {
           says: error?.message ?? "Only what the source gives belongs here, such as 2..3 River eel + 1 Gull egg 10%.",
         };
-      return { value: parsed.entries.map((e) => lineFrom(e, (name) => typing.make("item", name) ?? ("" as never))) };
+      return {
+        value: parsed.entries.map((e) => lineFrom(e, (name, kind) => typing.make(kind, name) ?? ("" as never))),
+      };
     },
     members: (name) => members(name, roles, given),
   };
@@ -103,13 +113,13 @@ function sayOneMoved(before: readonly Line[], after: readonly Line[], around: Su
   const moved = after.flatMap((line, k) => (same(line, before[k]) ? [] : [[before[k], line] as const]));
   if (moved.length !== 1) return null;
   const [[was, is]] = moved;
-  if (was.item !== is.item || was.role !== is.role) return null;
+  if (was.item !== is.item || was.any !== is.any || was.role !== is.role) return null;
   const amount = (l: Line) => (l.min === l.max ? sayQuantity(l.min) : `${sayQuantity(l.min)}..${sayQuantity(l.max)}`);
   const what =
     was.chance !== is.chance
       ? `${sayPercent(was.chance)} → ${sayPercent(is.chance)}`
       : `${amount(was)} → ${amount(is)}`;
-  return `${around.nameOf("item", is.item)} ${what}`;
+  return `${sayNamed(is, around)} ${what}`;
 }
 
 /** In a bundle lines stand in a list for each role, and draws in one of their own. */
@@ -148,7 +158,7 @@ function members(field: string, roles: readonly Role[], given: boolean): Members
       ...Object.fromEntries(
         lists.map(({ list: name, role }) => [
           name,
-          { type: "array", items: defs.define(roleRule(role).wears ? "toolEntry" : "entry", () => entrySchema(role)) },
+          { type: "array", items: defs.define(entryName(role), () => entrySchema(role)) },
         ]),
       ),
       draws: { type: "array", items: defs.define("draw", drawSchema) },
@@ -157,7 +167,7 @@ function members(field: string, roles: readonly Role[], given: boolean): Members
 }
 
 function entryOut(l: Line, to: BundleWriting): JsonObject {
-  const row: JsonObject = { item: to.keyOf("item", l.item) };
+  const row: JsonObject = l.any === undefined ? { item: to.keyOf("item", l.item) } : { any: to.keyOf("tag", l.any) };
   if (l.min !== l.max) row.quantity = [l.min, l.max];
   else if (l.min !== 1) row.quantity = l.min;
   if (l.chance !== 1) row.chance = l.chance;
@@ -181,15 +191,18 @@ function entryIn(role: Role, given: Json, place: string, from: BundleReading): L
     from.fault(place, 'Expected an object such as { "item": "river_eel", "quantity": 2 }.');
     return [];
   }
-  const known = ["item", "quantity", "chance", ...(roleRule(role).wears ? ["uses"] : [])];
+  const any = roleRule(role).any && entry.any !== undefined;
+  const known = [any ? "any" : "item", "quantity", "chance", ...(roleRule(role).wears ? ["uses"] : [])];
   for (const name of Object.keys(entry)) if (!known.includes(name)) from.unknown(place, name, known);
   const { quantity = 1, chance = 1, uses = null } = entry;
   const range: readonly unknown[] = Array.isArray(quantity) ? quantity : [quantity, quantity];
   if (range.length !== 2 || range.some((q) => typeof q !== "number"))
     from.fault(`${place}.quantity`, "Expected a number, or a range of two such as [1, 3].");
   if (typeof chance !== "number") from.fault(`${place}.chance`, "Expected a probability between 0 and 1, such as 0.4.");
-  const item = from.reference("item", entry.item as Json | undefined, `${place}.item`);
-  return [{ role, item, min: range[0], max: range[1], chance, uses } as Line];
+  const named = any
+    ? { any: from.reference("tag", entry.any, `${place}.any`) }
+    : { item: from.reference("item", entry.item as Json | undefined, `${place}.item`) };
+  return [{ role, ...named, min: range[0], max: range[1], chance, uses } as Line];
 }
 
 function drawsIn(given: Json, place: string, from: BundleReading): Line[] {
@@ -231,7 +244,17 @@ function byList(all: readonly Line[]): string {
   for (const { draw: drawn, ...line } of all) {
     if (drawn && !draws.has(drawn.group)) draws.set(drawn.group, draws.size + 1);
     const name = drawn ? `draw ${draws.get(drawn.group)}` : line.role;
-    const entry = [line.item, line.min, line.max, line.chance, line.uses, drawn?.times, drawn?.weight, drawn?.of];
+    const entry = [
+      line.item,
+      line.any,
+      line.min,
+      line.max,
+      line.chance,
+      line.uses,
+      drawn?.times,
+      drawn?.weight,
+      drawn?.of,
+    ];
     const there = lists.get(name);
     if (there) there.push(entry);
     else lists.set(name, [entry]);
@@ -270,12 +293,21 @@ const entryProperties = (role: Role): { [name: string]: JsonSchema } => ({
       }
     : {}),
 });
+const entryName = (role: Role): string =>
+  roleRule(role).wears ? "toolEntry" : roleRule(role).any ? "takenEntry" : "entry";
 const entrySchema = (role: Role): JsonSchema => ({
   oneOf: [
     { type: "string", minLength: 1, description: "An item's key: one of it, for certain." },
     { type: "object", required: ["item"], additionalProperties: false, properties: entryProperties(role) },
+    ...(roleRule(role).any ? [{ ...anySchema(role) }] : []),
   ],
 });
+/** Any item with a tag in place of one item. */
+function anySchema(role: Role): JsonSchema {
+  const { item: _, ...rest } = entryProperties(role);
+  const any = { type: "string", minLength: 1, description: "Key of a tag: any item that has it." };
+  return { type: "object", required: ["any"], additionalProperties: false, properties: { any, ...rest } };
+}
 const weight = { ...positive, maximum: MOST_WEIGHT } as const;
 function drawSchema(): JsonSchema {
   const { item, quantity } = entryProperties("output");

@@ -118,7 +118,7 @@ export const use = defineKind({
   notation: {
     says: SAID_BY_LINE,
     read(line, around, make) {
-      const { use, issues } = parseUse(line, around, make);
+      const { use, issues } = parseUse(line, around, (name) => make(name, "item"));
       return { fields: use as Readonly<Record<string, unknown>> | null, issues };
     },
   },

@@ -1,6 +1,6 @@
 /** What comes by chance, as it is said: tables, and the same written in place in a recipe; and what it comes to on average. */
 import type { ChanceTable } from "../kinds/index";
-import { inDraws, type Line, weightOfNothing } from "../notation/line";
+import { inDraws, type ItemLine, type Line, outputsOf, weightOfNothing } from "../notation/line";
 import { TooMany } from "../numbers/steps";
 import type { Id } from "../schema/id";
 
@@ -27,7 +27,7 @@ const MOST_STATES = 60_000;
 
 /** The outputs of a recipe or source as what they are. */
 export function boxOfLines(lines: readonly Line[]): Box {
-  const content = ({ item, min, max }: Line): Content => ({
+  const content = ({ item, min, max }: ItemLine): Content => ({
     what: { is: "item", item },
     min,
     max,
@@ -39,7 +39,7 @@ export function boxOfLines(lines: readonly Line[]): Box {
     chances: [],
     draws: [],
   };
-  for (const group of inDraws(lines.filter((l) => l.role === "output"))) {
+  for (const group of inDraws(outputsOf(lines))) {
     const [first] = group;
     if (first.draw) {
       const entries: Weighed[] = group.map((l) => ({ weight: l.draw?.weight ?? 0, ...content(l) }));

@@ -8,11 +8,14 @@ import { wider } from "../numbers/arrays";
 import { sign, toNumber } from "../numbers/fraction";
 import { CONTRIBUTORS } from "./contributors";
 import { expected, netYield } from "./expected";
+import { askedTags } from "./members";
+import { type Node, nodeOfTag, tagOf } from "./node";
 import type { Contributor, Process, ProcessSpec } from "./process";
 import {
   ALIVE,
   FREE,
   GAINS,
+  MEMBER,
   type Network,
   NetworkBuilder,
   type ProcessOf,
@@ -21,6 +24,9 @@ import {
   SOURCE,
 } from "./network";
 import { Reach } from "./reach";
+
+/** What ids of the network's items are told apart by. */
+const [ITEMS, TAGS] = [0, 1];
 
 /** Most processes of one record. */
 const MOST_PARTS = 4_096;
@@ -49,12 +55,27 @@ export class Compiled {
     this.currencies = currenciesOf(catalogue);
   }
 
-  /** null: taken out. */
+  /** null: taken out, or any item with a tag. */
   idOf(item: number): Id | null {
-    return this.gone.has(item) ? null : this.items.idOf(item);
+    return this.gone.has(item) || this.items.groupOf(item) !== ITEMS ? null : this.items.idOf(item);
   }
-  numberOf(id: Id): number | undefined {
-    const item = this.items.get(id);
+  /** What a number stands for, be it an item or any item with a tag; null: taken out. */
+  nodeOf(item: number): Node | null {
+    if (this.gone.has(item)) return null;
+    const id = this.items.idOf(item);
+    return this.items.groupOf(item) === TAGS ? nodeOfTag(id) : id;
+  }
+  /** What it is ordered by among others, and found by. */
+  keyOf(item: number): string {
+    const node = this.nodeOf(item);
+    if (node === null) return "";
+    const tag = tagOf(node);
+    const { records } = this.catalogue;
+    return tag === null ? (records.item.get(node)?.key ?? "") : `any ${records.tag.get(tag)?.key ?? ""}`;
+  }
+  numberOf(node: Node): number | undefined {
+    const tag = tagOf(node);
+    const item = tag === null ? this.items.get(node, ITEMS) : this.items.get(tag, TAGS);
     return item === undefined || this.gone.has(item) ? undefined : item;
   }
   /** A process with the record behind it; null: it is not in use. */
@@ -95,9 +116,10 @@ export class Compiled {
     return this.processes.compare(p, q) || this.processes.groupOf(p) - this.processes.groupOf(q);
   }
 
-  /** Gives an item a number, or its former one back. */
-  addItem(id: Id): number {
-    const i = this.items.add(id);
+  /** Gives an item or a tag a number, or its former one back. */
+  addItem(node: Node): number {
+    const tag = tagOf(node);
+    const i = tag === null ? this.items.add(node, ITEMS) : this.items.add(tag, TAGS);
     if (i >= this.network.items) this.network.addItem();
     this.gone.delete(i);
     return i;
@@ -134,10 +156,14 @@ export const before = (compiled: Compiled, p: number, q: number): boolean => com
  */
 export function compile(catalogue: Catalogue, contributors = CONTRIBUTORS): Compiled {
   const given = new IdTable(catalogue.records.item.size);
-  for (const id of catalogue.records.item.keys()) given.add(id);
+  for (const id of catalogue.records.item.keys()) given.add(id, ITEMS);
+  for (const tag of askedTags(catalogue).keys()) given.add(tag, TAGS);
   const listed = new IdTable(contributors.reduce((sum, { kind }) => sum + catalogue.records[kind].size, 0));
   const builder = new NetworkBuilder(given.size);
-  const numberOf = (id: Id) => given.get(id) as number;
+  const numberOf = (node: Node) => {
+    const tag = tagOf(node);
+    return (tag === null ? given.get(node, ITEMS) : given.get(tag, TAGS)) as number;
+  };
   for (const { kind, processes } of contributors)
     for (const record of recordsOf(catalogue, kind).values())
       for (const [part, spec] of processes(record as never, catalogue).entries()) {
@@ -194,11 +220,11 @@ function* upTo(n: number): Generator<number> {
 }
 
 /** What a process is to the network. What comes back in the same run is netted out. */
-export function describe(catalogue: Catalogue, numberOf: (id: Id) => number, spec: ProcessSpec): ProcessOf {
+export function describe(catalogue: Catalogue, numberOf: (node: Node) => number, spec: ProcessSpec): ProcessOf {
   const { lines, sort } = spec;
   const ins: [number, number][] = [];
   const outs: [number, number][] = [];
-  const seen = new Set<Id>();
+  const seen = new Set<Node>();
   let repeated = false;
   let consumes = false;
   for (const line of lines) {
@@ -216,7 +242,7 @@ export function describe(catalogue: Catalogue, numberOf: (id: Id) => number, spe
     }
   const uses = ins.length;
   const inside = new Set(ins.map(([i]) => i));
-  const need = (id: Id) => {
+  const need = (id: Node) => {
     const i = numberOf(id);
     if (inside.has(i)) return;
     inside.add(i);
@@ -235,6 +261,7 @@ export function describe(catalogue: Catalogue, numberOf: (id: Id) => number, spe
     level: spec.level,
     flags:
       (sort === "source" ? SOURCE : 0) |
+      (sort === "any" ? MEMBER : 0) |
       (sort === "salvage" || sort === "use" ? SALVAGE : 0) |
       (money > 0 ? 0 : !consumes ? FREE : uses === 0 && outs.length > 0 ? GAINS : 0),
   };
@@ -270,7 +297,11 @@ export function follow(
     }
   }
   const rewrites: Rewrite[] = [];
-  const numberOf = (id: Id) => compiled.numberOf(id) as number;
+  for (const tag of askedTags(next).keys()) {
+    const node = nodeOfTag(tag);
+    if (compiled.numberOf(node) === undefined) added.push(compiled.addItem(node));
+  }
+  const numberOf = (node: Node) => compiled.numberOf(node) as number;
   for (const { kind, processes, beside } of compiled.contributors)
     for (const id of new Set([...(touched.get(kind) ?? []), ...(beside?.(before, next, touched) ?? [])])) {
       const record = recordAt(next, kind, id);

@@ -1,11 +1,12 @@
 /** Who contributes processes to the network. A new contributor is one entry here. */
+import { besideMembers, memberProcesses } from "./members";
 import { besideUses, besideTaught, teachers, useProcesses } from "./use-processes";
-import { type Contributor, contributor, type ProcessSpec } from "./process";
+import { type Contributor, contributor, flows, type ProcessSpec } from "./process";
 
 const source = contributor({
   kind: "source",
   processes: ({ lines, ticks, price, currency }) => [
-    { sort: "source", lines, needs: [], price, currency, ticks, level: 0 },
+    { sort: "source", lines: flows(lines), needs: [], price, currency, ticks, level: 0 },
   ],
 });
 
@@ -15,7 +16,7 @@ const recipe = contributor({
   processes(record, catalogue) {
     const { kind, status, lines, ticks, fee, feeCurrency, level, taughtBy } = record;
     if (status === "retired") return [];
-    const spec = { sort: kind, lines, price: fee, currency: feeCurrency, ticks, level: level ?? 0 };
+    const spec = { sort: kind, lines: flows(lines), price: fee, currency: feeCurrency, ticks, level: level ?? 0 };
     if (taughtBy !== null) return [{ ...spec, needs: [taughtBy] }];
     const by = teachers(catalogue, record.id);
     return by.length ? by.map((item): ProcessSpec => ({ ...spec, needs: [item] })) : [{ ...spec, needs: [] }];
@@ -23,7 +24,14 @@ const recipe = contributor({
   beside: besideTaught,
 });
 
-/** Uses that give something or leave something of the item. */
-const used = contributor({ kind: "item", processes: useProcesses, beside: besideUses });
+/** Uses that give something or leave something of the item; and what it counts as. */
+const item = contributor({
+  kind: "item",
+  processes: (record, catalogue) => [...useProcesses(record, catalogue), ...memberProcesses(record, catalogue)],
+  *beside(before, next, touched) {
+    yield* besideUses(before, next, touched);
+    yield* besideMembers(before, next, touched);
+  },
+});
 
-export const CONTRIBUTORS: readonly Contributor[] = [source, recipe, used];
+export const CONTRIBUTORS: readonly Contributor[] = [source, recipe, item];

@@ -11,6 +11,8 @@ export const SALVAGE = 4;
 export const FREE = 8;
 /** Some of what must be at hand is not used up. Follows from the rows. */
 export const KEEPS = 32;
+/** Lets an item be any with its tag; no step of its own. */
+export const MEMBER = 64;
 /** A run takes something, is left with no net use and gives something: it gains by itself. */
 export const GAINS = 16;
 

@@ -1,14 +1,25 @@
 /** What one process is, and who contributes processes. */
 import type { Catalogue } from "../catalogue/catalogue";
 import type { AnyRecord, Kind, RecordOf } from "../kinds/index";
-import type { Line } from "../notation/line";
+import type { Amounts, Line } from "../notation/line";
 import type { Id } from "../schema/id";
+import { type Node, nodeOf } from "./node";
+
+/** What goes in or out of a process, or must be at hand: so much of a node. */
+export interface Flow extends Amounts {
+  readonly item: Node;
+}
+/** Lines as flows. */
+export const flows = (lines: readonly Line[]): readonly Flow[] =>
+  lines.some((l) => l.any !== undefined)
+    ? lines.map((l) => ({ ...l, item: nodeOf(l), any: undefined }))
+    : (lines as readonly Flow[]);
 
 /** A process in terms of records: what the network and the readings beside it are made of. */
 export interface ProcessSpec {
-  /** Brings things into the world, makes them of others, takes one apart, or uses one. */
-  readonly sort: "source" | "craft" | "salvage" | "use";
-  readonly lines: readonly Line[];
+  /** Brings things into the world, makes them of others, takes one apart, uses one, or lets one be any with its tag. */
+  readonly sort: "source" | "craft" | "salvage" | "use" | "any";
+  readonly lines: readonly Flow[];
   /** Items that must be at hand beside those of the lines, and are kept. */
   readonly needs: readonly Id[];
   /** What one run costs, in the currency; null: in value units. */

@@ -5,10 +5,10 @@ import type { Index } from "../catalogue/persistent-map";
 import { itemsBelow } from "../catalogue/types";
 import { type HeldUse, usesOf } from "../catalogue/uses";
 import type { Item, Kind, Use } from "../kinds/index";
-import { type Line, line } from "../notation/line";
+import { line } from "../notation/line";
 import type { Id } from "../schema/id";
 import { levelsOf, means, splitThing } from "./box";
-import type { ProcessSpec } from "./process";
+import type { Flow, ProcessSpec } from "./process";
 
 /** Most items that teach one recipe and count as ways to learn it. */
 const MOST_TEACHERS = 20;
@@ -88,7 +88,7 @@ function levelsIn(catalogue: Catalogue, use: HeldUse): number[] {
   return [...levels].sort((a, b) => a - b).slice(0, MOST_LEVELS);
 }
 
-function inputsOf(catalogue: Catalogue, item: Item, use: HeldUse): Line[] {
+function inputsOf(catalogue: Catalogue, item: Item, use: HeldUse): Flow[] {
   const own =
     use.fate === "used up"
       ? line("ingredient", item.id, use.count)
@@ -100,9 +100,9 @@ function inputsOf(catalogue: Catalogue, item: Item, use: HeldUse): Line[] {
   return [own, ...taken];
 }
 
-function outputsOf(catalogue: Catalogue, item: Item, use: HeldUse, level: number): Line[] {
+function outputsOf(catalogue: Catalogue, item: Item, use: HeldUse, level: number): Flow[] {
   let drawn = 0;
-  const outputs = use.effects.flatMap(({ does, amount, chance }): Line[] => {
+  const outputs = use.effects.flatMap(({ does, amount, chance }): Flow[] => {
     const n = does.is === "draw" || does.is === "give" ? itemAmount(catalogue, item, amount) : null;
     if (n === null || n <= 0) return [];
     if (does.is === "give") return [line("output", does.item, n, n, chance)];
@@ -138,7 +138,7 @@ const [FINEST, MOST_DRAWS] = [100_000, 1_000];
  * An amount that comes on average, as exactly as it can be written: what is rounded up could seem to be a gain, and what is
  * rounded down makes rounds of billions of runs. As so many draws of one unit each where it is a fraction.
  */
-function average(item: Id, mean: number, group: number): Line {
+function average(item: Id, mean: number, group: number): Flow {
   const found = fractionNear(mean, FINEST);
   if (!found) return line("output", item, Number((mean * (1 - 1e-13)).toPrecision(12)));
   const [over, under] = found;

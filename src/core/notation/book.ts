@@ -146,21 +146,13 @@ export function isPlain(name: string): boolean {
   if (open || tokens.length === 0 || name !== name.trim() || /\s\s|[\t\n]/.test(name)) return false;
   if (/^[-+.]?\d/.test(name) || /^#|[{}|]/.test(name) || SIGNS.test(name) || LEADING.has(tokens[0].text.toLowerCase()))
     return false;
+  if (tokens.length > 1 && OF_QUANTITY.has(tokens[0].text.toLowerCase())) return false;
   return tokens.every((t) => (t.kind === "word" && !KEYWORDS.has(t.text.toLowerCase())) || t.kind === "number");
 }
 /** Signs that stand in names, but more often between them. */
 export const SIGNS = /[+=<>*%;,/]|(^|\s)[^\p{L}\p{N}\s]+(\s|$)/u;
 /** A name that nobody knows yet and that needs no quotes. */
 export const isPlainAnew = (name: string): boolean => isPlain(name) && !/\s\S*\d/.test(name);
-export const LEADING: ReadonlySet<string> = new Set([
-  "salvage",
-  "craft",
-  "nothing",
-  "any",
-  // Behind a quantity they are part of it.
-  "x",
-  "×",
-  "to",
-  "and",
-  "percent",
-]);
+/** Behind a quantity, and before more words, they are part of it. */
+const OF_QUANTITY: ReadonlySet<string> = new Set(["x", "×", "to", "and"]);
+export const LEADING: ReadonlySet<string> = new Set(["salvage", "craft", "nothing", "any", "percent"]);

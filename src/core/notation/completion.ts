@@ -1,5 +1,6 @@
 /** What continues a recipe line at the cursor. */
 import { NameSearch } from "../schema/name-search";
+import { normalise } from "../schema/names";
 import { ROLE_WORDS } from "./keywords";
 
 /** What stands before a name: signs, words of roles and of what teaches, and the weight of a draw. */
@@ -22,9 +23,21 @@ export class Completions extends NameSearch {
    * What fits at the cursor: the span of the name being typed, and the names that begin with it, have a word that does,
    * or contain it, shorter ones first. null where nothing does, or where a name stands there whole.
    */
-  at(text: string, cursor: number, most = 8): { from: number; to: number; names: string[] } | null {
+  at(
+    text: string,
+    cursor: number,
+    tags: Iterable<string> = [],
+    most = 8,
+  ): { from: number; to: number; names: string[] } | null {
     const at = typedAt(text, cursor);
     if (!at || this.has(at.typed)) return null;
+    const tag = /^any\s+(.+)$/i.exec(at.typed)?.[1];
+    if (tag !== undefined) {
+      const typed = normalise(tag);
+      const fits = [...tags].filter((name) => normalise(name).startsWith(typed));
+      if (fits.some((name) => normalise(name) === typed)) return null;
+      if (fits.length) return { from: cursor - tag.length, to: cursor, names: fits.sort().slice(0, most) };
+    }
     const names = [...this.find(at.typed, most).keys()].slice(0, most).flatMap((id) => this.nameOf(id) ?? []);
     return names.length ? { from: at.from, to: cursor, names } : null;
   }

@@ -5,7 +5,7 @@ import { LEAST, MOST, MOST_CHANCE, MOST_TIMES } from "../schema/limits";
 import { BEHIND } from "./keywords";
 import { isKeyword, type Token } from "./lexer";
 import { isWeight } from "./line";
-import { knownFrom, longestKnown, readName } from "./names-in-line";
+import { knownFrom, longestKnown, readAny, readName } from "./names-in-line";
 import type { LineReader } from "./reader";
 import { type Role, ROLE_TABLE, type RoleRule } from "./roles";
 
@@ -126,8 +126,17 @@ function readEntry(r: LineReader, role: RoleRule, wanted: string): void {
   const given = r.at;
   let [min, max] = readQuantity(r);
   const counted = r.at > given;
-  const name = readName(r, wanted);
+  const at = r.here();
+  const any = readAny(r);
+  const name = any === undefined ? readName(r, wanted) : any;
   if (!name) return;
+  if (any && !role.any)
+    r.report(
+      "error",
+      { from: at.from, to: r.tokens[r.at - 1].to },
+      "Only what goes in can be any item with a tag: name the item that comes out.",
+      [],
+    );
   // "Rope x5"
   const behind = r.peek();
   if (behind?.kind === "times") {
@@ -163,7 +172,7 @@ function readEntry(r: LineReader, role: RoleRule, wanted: string): void {
   r.entries.push({
     role: role.name as Role,
     name: name.name,
-    item: name.id,
+    ...(any ? { item: null, any: name.id } : { item: name.id }),
     min,
     max,
     chance,

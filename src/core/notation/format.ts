@@ -1,12 +1,12 @@
 /** Writes a recipe as its one canonical line. */
 import { toPercent } from "../numbers/fraction";
-import { type Draw, inDraws, type Line, type RecipeParts, weightOfNothing } from "./line";
+import { type Draw, inDraws, type Line, type Named, type RecipeParts, sayNamed, weightOfNothing } from "./line";
 import type { Id } from "../schema/id";
 import type { Surroundings } from "../schema/field";
 import { type Role, roleRule, WORDED } from "./roles";
 import { cut } from "../schema/characters";
 import { NOTHING_SAID, type Said, writtenClauses } from "./clauses";
-import type { ParsedLine } from "./parsed";
+import type { ParsedEntry, ParsedLine } from "./parsed";
 import { isPlain, isPlainAnew, quote } from "./book";
 import { lex } from "./lexer";
 
@@ -19,7 +19,8 @@ export function givenName(kind: RecipeParts["kind"], nameOf: (role: Role) => str
 export function defaultName(around: Surroundings, recipe: Pick<RecipeParts, "kind" | "lines">): string {
   return givenName(recipe.kind, (role) => {
     const line = recipe.lines.find((l) => l.role === role);
-    return line && around.has("item", line.item) ? around.nameOf("item", line.item) : undefined;
+    if (!line) return undefined;
+    return line.any !== undefined || around.has("item", line.item) ? sayNamed(line, around) : undefined;
   });
 }
 
@@ -34,21 +35,22 @@ export const formatRecipe = (around: Surroundings, recipe: RecipeParts): string 
 export const formatUnnamed = (around: Surroundings, recipe: RecipeParts): string => labelled(around, recipe, null);
 
 function labelled(around: Surroundings, recipe: RecipeParts, label: string | null): string {
-  const items = around.names("item");
   return written(
     around,
     { ...recipe, taughtBy: recipe.taughtBy && { name: recipe.taughtBy, item: recipe.taughtBy } },
     label,
     recipe.lines,
-    (l) => items.written(l.item),
+    (l) => writtenName(around, l),
   );
 }
 
 /** Lines alone, as a recipe of nothing but them. */
 export function formatLines(around: Surroundings, lines: readonly Line[]): string {
-  const items = around.names("item");
-  return written(around, { kind: "craft", ...NOTHING_SAID }, null, lines, (l) => items.written(l.item));
+  return written(around, { kind: "craft", ...NOTHING_SAID }, null, lines, (l) => writtenName(around, l));
 }
+
+const writtenName = (around: Surroundings, { item, any }: Named): string =>
+  any === undefined ? around.names("item").written(item) : `any ${around.names("tag").written(any)}`;
 
 /** What a source gives, without the arrow; empty where it gives nothing. */
 export const formatGiven = (around: Surroundings, lines: readonly Line[]): string =>
@@ -56,9 +58,10 @@ export const formatGiven = (around: Surroundings, lines: readonly Line[]): strin
 
 /** Writes what was read back as a line, names that are not in the pantry included. For a form beside the line. */
 export function formatParsed(around: Surroundings, parsed: ParsedLine): string {
-  const items = around.names("item");
-  const name = (e: { item: Id | null; name: string }) =>
-    e.item ? items.written(e.item) : isPlainAnew(e.name) ? e.name : quote(e.name);
+  const [items, tags] = [around.names("item"), around.names("tag")];
+  const anew = (name: string) => (isPlainAnew(name) ? name : quote(name));
+  const name = ({ item, any, name: of }: Pick<ParsedEntry, "item" | "any" | "name">) =>
+    any === undefined ? (item ? items.written(item) : anew(of)) : `any ${any ? tags.written(any) : anew(of)}`;
   return written(around, parsed, parsed.label, parsed.entries, name);
 }
 

@@ -99,7 +99,7 @@ export function lex(line: string): { tokens: Token[]; open: Span | null } {
       chunk(line.slice(from, at), from, push, tokens);
     }
   }
-  return { tokens: joined(tokens), open };
+  return { tokens: joined(line, tokens), open };
 }
 
 type Push = (kind: TokenKind, text: string, from: number, to: number, meant?: boolean) => void;
@@ -146,9 +146,10 @@ function word(head: string, from: number, to: number, push: Push): void {
 }
 
 /** Chunks that say one thing together: "5 x", "x 5", "1 - 3", and the "and" before a quantity. */
-function joined(tokens: readonly Token[]): Token[] {
+function joined(line: string, tokens: readonly Token[]): Token[] {
   const out: Token[] = [];
   const amounts = (t: Token | undefined): boolean => t?.kind === "number" || t?.kind === "range";
+  const names = (t: Token | undefined): boolean => t?.kind === "quoted" || (t?.kind === "word" && !isKeyword(t));
   const single = (t: Token | undefined): t is Token =>
     t?.kind === "number" || (t?.kind === "times" && !t.text.includes(".."));
   for (let k = 0; k < tokens.length; k++) {
@@ -156,9 +157,9 @@ function joined(tokens: readonly Token[]): Token[] {
     const next = tokens[k + 1];
     const last = out[out.length - 1];
     const is = (words: RegExp) => token.kind === "word" && words.test(token.text);
-    if (is(/^[x×*]$/i) && amounts(last))
+    if (is(/^[x×*]$/i) && amounts(last) && names(next))
       out.splice(-1, 1, { kind: "times", text: last.text, from: last.from, to: token.to, meant: true });
-    else if (is(/^[x×*]$/i) && amounts(next)) {
+    else if (is(/^[x×*]$/i) && names(last) && amounts(next)) {
       out.push({ kind: "times", text: next.text, from: token.from, to: next.to, meant: true });
       k++;
     } else if (is(/^([-‐‑‒–—…]|\.\.\.?|to)$/i) && single(last) && single(next)) {
@@ -172,6 +173,9 @@ function joined(tokens: readonly Token[]): Token[] {
       k++;
     } else if (is(/^and$/i) && last && (amounts(next) || next?.kind === "times"))
       out.push({ ...token, kind: "plus", text: "+", meant: true });
+    // "x5" says how many only beside a name: alone it is one.
+    else if (token.kind === "times" && !names(last) && !names(next))
+      out.push({ kind: "word", text: line.slice(token.from, token.to), from: token.from, to: token.to });
     else out.push(token);
   }
   return out;

@@ -2,6 +2,7 @@
 import { fromNumber, subtract, toNumber } from "../numbers/fraction";
 import type { Id } from "../schema/id";
 import { MOST_WEIGHT } from "../schema/limits";
+import type { Surroundings } from "../schema/field";
 import type { Role } from "./roles";
 
 /**
@@ -18,10 +19,19 @@ export interface Draw {
   readonly of: number;
 }
 
+/** What an entry names: an item, or any item with a tag. */
+export type Named = { readonly item: Id; readonly any?: undefined } | { readonly item?: undefined; readonly any: Id };
+
+/** "River eel", "any fish". */
+export const sayNamed = ({ item, any }: Named, around: Pick<Surroundings, "nameOf">): string =>
+  any === undefined ? around.nameOf("item", item) : `any ${around.nameOf("tag", any)}`;
+
 /** One entry of a recipe or source. Quantities are per run; a fixed quantity has min = max. */
-export interface Line {
+export type Line = Named & Amounts;
+
+/** How much of it comes or is taken, and how surely. */
+export interface Amounts {
   readonly role: Role;
-  readonly item: Id;
   readonly min: number;
   readonly max: number;
   /** Probability, 1 for certain. */
@@ -32,7 +42,14 @@ export interface Line {
   readonly draw?: Draw;
 }
 
-export const line = (role: Role, item: Id, min = 1, max = min, chance = 1, uses: number | null = null): Line => ({
+/** An entry of what is known to be an item. */
+export type ItemLine = Amounts & { readonly item: Id; readonly any?: undefined };
+
+/** What comes out, which is always an item. */
+export const outputsOf = (lines: readonly Line[]): readonly ItemLine[] =>
+  lines.filter((l): l is ItemLine => l.role === "output" && l.any === undefined);
+
+export const line = (role: Role, item: Id, min = 1, max = min, chance = 1, uses: number | null = null): ItemLine => ({
   role,
   item,
   min,

@@ -4,6 +4,8 @@ import type { Id } from "../schema/id";
 import { LONGEST_NAME } from "../schema/limits";
 import { quote, SIGNS } from "./book";
 import { isKeyword, type Span } from "./lexer";
+import type { Names } from "../schema/field";
+import type { Words } from "./parsed";
 import type { LineReader } from "./reader";
 
 /** A name with a good many spaces in it. */
@@ -17,12 +19,15 @@ export function knownFrom(r: LineReader, at: number): boolean {
   return known !== null;
 }
 
-/** The longest run of chunks from here that is the name of an item. */
-export function longestKnown(r: LineReader): { count: number; id: Id; name: string } | null {
+/** The longest run of chunks from here that is the name of an item (or of another record). */
+export function longestKnown(
+  r: LineReader,
+  names: Names = r.words.items,
+): { count: number; id: Id; name: string } | null {
   let typed = "";
   let best: { count: number; id: Id; name: string } | null = null;
   let signs = false;
-  for (let n = 0; n < r.words.items.longest; n++) {
+  for (let n = 0; n < names.longest; n++) {
     const token = r.tokens[r.at + n];
     if (!token || token.kind === "arrow" || token.kind === "quoted" || token.kind === "bar" || token.kind === "close")
       break;
@@ -30,14 +35,55 @@ export function longestKnown(r: LineReader): { count: number; id: Id; name: stri
     if (typed.length > LONGEST_TYPED) break;
     // Signs of order belong to a name only where it is written just so: "Eel 40%" is no "Eel40%".
     if (token.kind !== "word" && token.kind !== "number") signs = true;
-    const found = r.words.items.find(typed);
+    const found = names.find(typed);
     if (found.found === "one" && (!signs || found.name.toLowerCase() === typed.replace(/\s+/g, " ").toLowerCase()))
       best = { count: n + 1, id: found.id, name: found.name };
   }
   return best;
 }
 
-export function readName(r: LineReader, wanted: string): { name: string; id: Id | null } | null {
+interface Read {
+  readonly name: string;
+  readonly id: Id | null;
+}
+
+/** "any fish": the tag. undefined where no such thing stands here; null: that was remarked. */
+export function readAny(r: LineReader): Read | null | undefined {
+  const from = r.at;
+  if (!r.word("any")) return undefined;
+  const next = r.peek();
+  const quoted = next?.kind === "quoted";
+  const tag = quoted ? null : longestKnown(r, r.words.tags);
+  r.at = from;
+  const item = longestKnown(r);
+  const anew = r.tokens[from + 1]?.kind === "word" && !isKeyword(r.tokens[from + 1]);
+  if (!quoted && !tag && (item || !anew)) return undefined;
+  if (item && tag) {
+    const span = { from: r.tokens[from].from, to: r.tokens[from + Math.max(item.count, tag.count + 1) - 1].to };
+    r.report(
+      "error",
+      span,
+      `“${item.name}” is an item, and “${tag.name}” is a tag. Put the item in quotes, or write the key of the tag.`,
+      [quote(item.name), `any ${r.words.tags.keyOf(tag.id)}`],
+    );
+    r.at += Math.max(item.count, tag.count + 1);
+    return null;
+  }
+  r.at++;
+  if (tag) {
+    r.take(tag.count);
+    return tag;
+  }
+  return nameFrom(r, "a tag", { ...r.words, items: r.words.tags, near: (typed) => r.words.tags.near(typed) });
+}
+
+export function readName(r: LineReader, wanted: string): Read | null {
+  return nameFrom(r, wanted, r.words);
+}
+
+/** @param words  whose items are what is named */
+function nameFrom(r: LineReader, wanted: string, words: Words): Read | null {
+  const what = words === r.words ? "a stub" : "a tag";
   const first = r.peek();
   if (first?.kind === "quoted") {
     r.at++;
@@ -45,9 +91,9 @@ export function readName(r: LineReader, wanted: string): { name: string; id: Id 
       r.report("error", first, "Nothing between the quotes. Expected a name.", []);
       return null;
     }
-    return resolveName(r, first.text.trim().replace(/\s+/g, " "), first);
+    return resolveName(r, words, what, first.text.trim().replace(/\s+/g, " "), first);
   }
-  const known = longestKnown(r);
+  const known = longestKnown(r, words.items);
   let natural = 0;
   for (let token = r.tokens[r.at]; token && (token.kind === "word" || token.kind === "number") && !isKeyword(token); )
     token = r.tokens[r.at + ++natural];
@@ -64,8 +110,10 @@ export function readName(r: LineReader, wanted: string): { name: string; id: Id 
   const typed = raw.replace(/\s+/g, " ");
   const begins = r.text.slice(first.from, first.to);
   r.take(natural);
-  if (/^any\s+#|^#/i.test(typed)) {
-    r.report("error", span, "Lines name one item each: “any #tag” is not part of this notation yet.", []);
+  if (/^#/.test(typed)) {
+    r.report("error", span, "Any item with a tag is written with any and the name of the tag.", [
+      `any ${typed.replace(/^#\s*/, "")}`,
+    ]);
     return null;
   }
   if (/^[-+.]?\d/.test(begins)) {
@@ -77,7 +125,7 @@ export function readName(r: LineReader, wanted: string): { name: string; id: Id 
     );
     return null;
   }
-  return resolveName(r, typed, span, doubted(r, typed));
+  return resolveName(r, words, what, typed, span, doubted(words, typed));
 }
 
 /** What "5xRope", "1,500", "1/2" and "5," may be meant for. */
@@ -99,7 +147,7 @@ function quantities(typed: string): string[] {
  * Why a name that nobody knows may be something else that was mistyped, with texts that say what is meant; it must be
  * quoted to be a name.
  */
-function doubted(r: LineReader, typed: string): { says: string; offers: string[] } | null {
+function doubted(words: Words, typed: string): { says: string; offers: string[] } | null {
   const quoted = quote(typed);
   const sign = SIGNS.exec(typed);
   if (sign) {
@@ -111,7 +159,7 @@ function doubted(r: LineReader, typed: string): { says: string; offers: string[]
   }
   // "Rope 5" and "Rope (5)" where Rope is known.
   const [, before, number, behind] = /^(.*?)\s+\(?(\d+(?:[.,]\d+)?)\S*(?:\s+(.*))?$/.exec(typed) ?? [];
-  const known = [before, behind].find((part) => part && r.words.items.find(part).found === "one");
+  const known = [before, behind].find((part) => part && words.items.find(part).found === "one");
   return known
     ? {
         says: `“${typed}” is no name in the pantry, “${known}” is one. Write the quantity before it, or put a new name in quotes.`,
@@ -122,17 +170,19 @@ function doubted(r: LineReader, typed: string): { says: string; offers: string[]
 
 function resolveName(
   r: LineReader,
+  words: Words,
+  what: string,
   typed: string,
   span: Span,
   doubt: ReturnType<typeof doubted> = null,
-): { name: string; id: Id | null } {
-  const found = r.words.items.find(typed);
+): Read {
+  const found = words.items.find(typed);
   if (found.found === "one") return { name: found.name, id: found.id };
   if (found.found === "several") {
     r.report(
       "error",
       span,
-      `“${typed}” is the name of ${found.keys.length} items. Write the key of the one you mean: ${found.keys.join(" or ")}.`,
+      `“${typed}” is the name of ${found.keys.length} ${what === "a tag" ? "tags" : "items"}. Write the key of the one you mean: ${found.keys.join(" or ")}.`,
       found.keys,
     );
     return { name: typed, id: null };
@@ -146,14 +196,14 @@ function resolveName(
     r.report("error", span, doubt.says, doubt.offers);
     return { name: typed, id: null };
   }
-  const offers = r.words.near(typed);
+  const offers = words.near(typed);
   if (offers.length)
     r.report(
       "warning",
       span,
-      `“${typed}” is not in the pantry and becomes a stub. Did you mean ${offers.join(" or ")}?`,
+      `“${typed}” is not in the pantry and becomes ${what}. Did you mean ${offers.join(" or ")}?`,
       offers,
     );
-  else r.report("note", span, `“${typed}” is not in the pantry yet and becomes a stub.`, []);
+  else r.report("note", span, `“${typed}” is not in the pantry yet and becomes ${what}.`, []);
   return { name: typed, id: null };
 }

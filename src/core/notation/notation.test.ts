@@ -114,7 +114,8 @@ describe("reading a recipe line", () => {
     ["River eel -> 1 Eel at Smokehouse 40%", "has no chance", 33],
     ["River eel -> 1 Eel using Gutting knife lasting long", "how many runs", 47],
     ['River eel -> 1 "Eel', "no end", 15],
-    ["any #fish x3 -> 1 Eel", "not part of this notation yet", 0],
+    ["#fish x3 -> 1 Eel", "is written with any and the name of the tag", 0],
+    ["1 Eel -> any fish", "Only what goes in can be any item with a tag", 9],
     ["River eel -> 1 Eel 40% 20%", "found “20%”", 23],
     ["salvage nothing -> 1 Eel", "Salvage needs the item", 24],
     ["Eel -> 2 draws { 2 River eel }", "Expected a weight and a colon", 17],
@@ -364,7 +365,7 @@ describe("writing lines", () => {
     expect(offers("2 coa")).toEqual(["Oilskin coat"]);
     // Shorter ones first, and no more than are shown.
     for (let n = 0; n < 30; n++) completions.put(`f${n}` as Id, `Float ${"o".repeat(30 - n)}`);
-    expect(completions.at("1 flo", 5, 3)?.names).toEqual(["Float o", "Float oo", "Float ooo"]);
+    expect(completions.at("1 flo", 5, [], 3)?.names).toEqual(["Float o", "Float oo", "Float ooo"]);
   });
 
   it("writes back what was read, names that are new included, so that a form and a line can be two views of one text", () => {

@@ -13,8 +13,10 @@ export interface ParsedEntry {
   readonly role: Role;
   /** As typed, or the record's own name where it was found. */
   readonly name: string;
-  /** null: not in the pantry; writing the line makes it a stub. */
+  /** null: not in the pantry, writing the line makes it a stub; or it is any item with a tag. */
   readonly item: Id | null;
+  /** The tag of which it is any item; null: not in the pantry, writing the line makes it. Absent: it names an item. */
+  readonly any?: Id | null;
   readonly min: number;
   readonly max: number;
   readonly chance: number;
@@ -40,6 +42,7 @@ export interface ParsedLine {
 export interface Words {
   readonly items: Names;
   readonly currencies: Names;
+  readonly tags: Names;
   readonly ticksPerSecond: number;
   /** Names of items near one that was typed; none once they have cost as much as they are worth. */
   readonly near: (typed: string) => readonly string[];
@@ -50,12 +53,12 @@ const PATIENCE = 300_000;
 
 /** The words a line may use, of the records around it. */
 export function words(around: Pick<Surroundings, "names" | "ticksPerSecond">): Words {
-  const [items, currencies] = [around.names("item"), around.names("currency")];
+  const [items, currencies, tags] = [around.names("item"), around.names("currency"), around.names("tag")];
   let left = PATIENCE;
   const near = (typed: string): readonly string[] => {
     if (left <= 0) return [];
     left -= items.size;
     return items.near(typed);
   };
-  return { items, currencies, ticksPerSecond: around.ticksPerSecond, near };
+  return { items, currencies, tags, ticksPerSecond: around.ticksPerSecond, near };
 }

@@ -13,6 +13,8 @@ export interface RoleRule {
   /** May come or be taken by chance, and (where it comes) by draws. */
   readonly chance?: true;
   readonly draws?: true;
+  /** May be any item with a tag: "any fish". */
+  readonly any?: true;
   /** Wears out: "lasting 50". */
   readonly wears?: true;
   /** What the form calls it. */
@@ -20,9 +22,26 @@ export interface RoleRule {
 }
 
 export const ROLE_TABLE = [
-  { name: "ingredient", list: "ingredients", stands: "before", wanted: "an ingredient", chance: true, title: "Takes" },
-  { name: "tool", list: "tools", stands: { word: "using" }, wanted: "a tool", one: true, wears: true, title: "Using" },
-  { name: "station", list: "stations", stands: { word: "at" }, wanted: "a station", one: true, title: "At" },
+  {
+    name: "ingredient",
+    list: "ingredients",
+    stands: "before",
+    wanted: "an ingredient",
+    chance: true,
+    any: true,
+    title: "Takes",
+  },
+  {
+    name: "tool",
+    list: "tools",
+    stands: { word: "using" },
+    wanted: "a tool",
+    one: true,
+    any: true,
+    wears: true,
+    title: "Using",
+  },
+  { name: "station", list: "stations", stands: { word: "at" }, wanted: "a station", one: true, any: true, title: "At" },
   {
     name: "output",
     list: "outputs",

@@ -19,7 +19,7 @@ export type Named = typeof named;
 export interface Notation {
   /** Members of a bundle that the line stands for. */
   readonly says: readonly string[];
-  read(line: string, around: Surroundings, make: (name: string) => Id): NotationRead;
+  read(line: string, around: Surroundings, make: (name: string, kind: "item" | "tag") => Id): NotationRead;
 }
 export interface NotationRead {
   /** Fields of the record, its name among them; null where the line can't be read. */

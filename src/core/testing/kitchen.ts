@@ -1,7 +1,10 @@
-/** Small pantries for tests, written as lines: `gather 2 Kelp in 30s`, `buy Salt for 1.5`, and recipe lines. */
+/**
+ * Small pantries for tests, written as lines: `gather 2 Kelp in 30s`, `buy Salt for 1.5`, `Eel, Bass are fish`, and
+ * recipe lines.
+ */
 import { type Catalogue, emptyCatalogue } from "../catalogue/catalogue";
 import { apply } from "../catalogue/apply";
-import type { Edit } from "../catalogue/edit";
+import { type Edit, setField } from "../catalogue/edit";
 import { normalise, keyFrom } from "../schema/names";
 import { newId, type Id } from "../schema/id";
 import {
@@ -55,6 +58,8 @@ export function kitchen(text: string, settings: Partial<Pantry> = {}): Catalogue
 
 function read(catalogue: Catalogue, row: string): Edit[] {
   const writing = new NewNames(catalogue);
+  const are = /^(.+) are ([^>]+)$/.exec(row);
+  if (are) return tagged(catalogue, writing, are[1].split(", "), are[2]);
   const buy = /^buy (.+) for ([\d.]+)$/.exec(row);
   const gather = /^gather (.+)$/.exec(row);
   const parsed = parseLine(
@@ -64,7 +69,7 @@ function read(catalogue: Catalogue, row: string): Edit[] {
   if (!parsed.ok) throw new Error(`${row}: ${parsed.issues.map((r) => r.message).join(" ")}`);
   const recipe = recipeFrom(parsed, writing);
   const items = writing.edits.map(
-    (e): Edit => (e.op === "add" ? { ...e, record: { ...e.record, ...SHOWN } as Item } : e),
+    (e): Edit => (e.op === "add" && e.kind === "item" ? { ...e, record: { ...e.record, ...SHOWN } as Item } : e),
   );
   if (!buy && !gather) return [...items, { op: "add", kind: "recipe", record: recipe }];
   const base = {
@@ -79,6 +84,19 @@ function read(catalogue: Catalogue, row: string): Edit[] {
     buy ? { ...base, kind: "shop", price: Number(buy[2]), currency: shells.id } : { ...base, kind: "gathering" },
   );
   return [...items, { op: "add", kind: "source", record: source }];
+}
+
+/** "Eel, Bass are fish" */
+function tagged(catalogue: Catalogue, writing: NewNames, names: readonly string[], tag: string): Edit[] {
+  const known = [...catalogue.records.tag.values()].find((t) => t.name === tag);
+  const id = known?.id ?? writing.named(tag, "tag");
+  const items = [...catalogue.records.item.values()];
+  const edits = names.map((name): Edit => {
+    const there = items.find((i) => i.name === name);
+    if (there) return setField(catalogue, "item", there.id, "tags", [...there.tags, id]);
+    return { op: "add", kind: "item", record: newItem(name, { tags: [id] }) };
+  });
+  return [...writing.edits, ...edits];
 }
 
 export function item(catalogue: Catalogue, name: string): Item {

@@ -6,6 +6,8 @@ import type { Recipe, Source, Use } from "../kinds/index";
 import type { Line } from "../notation/line";
 import { sayQuantity } from "../numbers/format";
 import type { Id } from "../schema/id";
+import { type Node, nodeOf, sayNode, tagOf } from "../network/node";
+import { around } from "../catalogue/surroundings";
 import { boxOfLines, splitThing, thingsIn } from "../network/box";
 import { roller } from "./chance-box";
 import type { Outcome, Play } from "./play";
@@ -33,13 +35,7 @@ export function makingProblem(play: Play, recipe: Recipe): string | null {
   const knows = play.taught.has(recipe.id) || (recipe.taughtBy !== null && play.owned(recipe.taughtBy) > 0);
   if (!knows && (recipe.taughtBy !== null || isTaught(catalogue, recipe.id)))
     return `${user.subject.name} has not learned it${recipe.taughtBy ? ` from ${name(recipe.taughtBy)}` : ""}.`;
-  const needed = new Map<Id, number>();
-  for (const { role, item, max } of recipe.lines)
-    if (role === "ingredient" || role === "tool") needed.set(item, (needed.get(item) ?? 0) + max);
-  const missing = [...needed].flatMap(([item, amount]) => {
-    const there = bag.count(item);
-    return there + 1e-9 < amount ? [`${sayQuantity(amount - there)} ${name(item)}`] : [];
-  });
+  const missing = missingFor(play, recipe);
   const fee = recipe.feeCurrency === null ? 0 : recipe.fee;
   const purse = recipe.feeCurrency === null ? 0 : (bag.money.get(recipe.feeCurrency) ?? 0);
   if (purse + 1e-9 < fee)
@@ -47,16 +43,60 @@ export function makingProblem(play: Play, recipe: Recipe): string | null {
   return missing.length ? `Missing: ${missing.join(", ")}.` : null;
 }
 
+/** Everything that goes in or is worn, each of it counted once: what is named first, then any items with tags. */
+function missingFor({ catalogue, bag }: Play, { lines }: Recipe): string[] {
+  const needed = new Map<Node, number>();
+  for (const line of lines)
+    if (line.role === "ingredient" || line.role === "tool")
+      needed.set(nodeOf(line), (needed.get(nodeOf(line)) ?? 0) + line.max);
+  const left = new Map<Id, number>();
+  const missing = new Map<Node, number>();
+  for (const [node, amount] of [...needed].sort(([a], [b]) => Number(tagOf(a) !== null) - Number(tagOf(b) !== null))) {
+    let rest = amount;
+    for (const id of candidates(catalogue, bag, node)) {
+      const there = left.get(id) ?? bag.count(id);
+      left.set(id, Math.max(0, there - rest));
+      rest -= Math.min(rest, there);
+    }
+    if (rest > 1e-9) missing.set(node, rest);
+  }
+  return [...missing].map(([node, amount]) => `${sayQuantity(amount)} ${sayNode(around(catalogue), node)}`);
+}
+
+/** Items of the bag that will do, in the order in which they lie there. */
+function candidates(catalogue: Catalogue, bag: Play["bag"], node: Node): Id[] {
+  const tag = tagOf(node);
+  if (tag === null) return [node];
+  const there = new Set(bag.stacks.map((s) => s.item));
+  return [...there].filter((id) => {
+    const item = catalogue.records.item.get(id);
+    return item?.status !== "retired" && item?.tags.includes(tag);
+  });
+}
+
+/** Takes so much of what a line names out of the bag: of any items with a tag those that lie there first. */
+function takeOf({ catalogue }: Play, bag: Play["bag"], line: Line, amount: number): void {
+  let rest = amount;
+  for (const id of candidates(catalogue, bag, nodeOf(line))) {
+    const n = Math.min(rest, bag.count(id));
+    if (n > 0) bag.take(id, n);
+    rest -= n;
+  }
+}
+
 /** Makes something once, or takes it apart; stations are taken to be at hand. */
 export function make(play: Play, recipe: Recipe): Outcome {
   const wrong = makingProblem(play, recipe);
   if (wrong) return no(wrong);
+  const { catalogue } = play;
   const bag = play.bag.copy();
-  for (const line of recipe.lines) {
-    if (line.role === "ingredient" && play.chance(line.chance)) bag.take(line.item, rolled(play, line));
+  const named = [...recipe.lines].sort((a, b) => Number(a.any !== undefined) - Number(b.any !== undefined));
+  for (const line of named) {
+    if (line.role === "ingredient" && play.chance(line.chance)) takeOf(play, bag, line, rolled(play, line));
     if (line.role === "tool" && line.uses !== null) {
-      const gone = bag.wear(line.item, 1, line.uses);
-      if (gone > 0) play.spent.set(line.item, (play.spent.get(line.item) ?? 0) + gone);
+      const [tool] = candidates(catalogue, bag, nodeOf(line));
+      const gone = tool ? bag.wear(tool, 1, line.uses) : 0;
+      if (gone > 0) play.spent.set(tool, (play.spent.get(tool) ?? 0) + gone);
     }
   }
   if (recipe.feeCurrency !== null) bag.pay(recipe.feeCurrency, recipe.fee);

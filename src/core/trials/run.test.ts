@@ -1,9 +1,11 @@
 import { describe, expect, it } from "vitest";
 import { around } from "../catalogue/surroundings";
 import type { Catalogue } from "../catalogue/catalogue";
+import { setField } from "../catalogue/edit";
+import { must } from "../testing/kitchen";
 import { formatSteps, parseSteps } from "../notation/trial-line";
 import { line } from "../notation/line";
-import { idOf, tried, withUses } from "../testing/tryout";
+import { idOf, tried, withMore, withUses } from "../testing/tryout";
 import type { Trial } from "../kinds/index";
 import { runTrial } from "./run";
 
@@ -138,6 +140,29 @@ describe("a trial", () => {
     expect(says("get Primer\nget 5 Log\nmake Lash a raft")).toBe("3: Missing: 1 Log, 4 Rope.");
     expect(says("get Primer\nget 5 Log\nrefused: make Lash a raft\nexpect to have 5 Log")).toBe("holds");
     expect(says("run 3 Chandler")).toBe("1: It costs 4 shells; there is 2. (3 of 3)");
+  });
+
+  it("takes any items with a tag that lie in the bag, what is named before them, and says which are missing", () => {
+    const tagged = withMore(catalogue, {
+      tag: { wood: {} },
+      recipe: {
+        "Burn a signal": {
+          lines: [
+            { role: "ingredient", any: idOf("wood"), min: 3, max: 3, chance: 1, uses: null },
+            line("ingredient", idOf("Log")),
+            line("output", idOf("Pie")),
+          ],
+        },
+      },
+    });
+    const wooden = ["Log", "Raft"].map((name) => setField(tagged, "item", idOf(name), "tags", [idOf("wood")]));
+    const world = must(tagged, wooden);
+    const told = (text: string) => {
+      const { ok, says: why } = runTrial(world, trial(text, world));
+      return ok ? "holds" : why;
+    };
+    expect(told("get 3 Log\nget Raft\nmake Burn a signal\nexpect to have 0 Log\nexpect to have 0 Raft")).toBe("holds");
+    expect(told("get 2 Log\nget Raft\nmake Burn a signal")).toBe("Missing: 1 any wood.");
   });
 
   it("keeps within slots, stacks, mass and what one may own", () => {

@@ -8,6 +8,7 @@ import { SlotsCooldownsSituations } from "./0006-slots-cooldowns-situations";
 import { OwnFieldsAndWhatUsesThem } from "./0007-own-fields-and-what-uses-them";
 import { Pictures } from "./0008-pictures";
 import { UsesAndTrials } from "./0009-uses-and-trials";
+import { AnyWithATag } from "./0010-any-with-a-tag";
 
 export const MIGRATIONS = [
   { name: "0001-first-tables", class: FirstTables },
@@ -19,4 +20,5 @@ export const MIGRATIONS = [
   { name: "0007-own-fields-and-what-uses-them", class: OwnFieldsAndWhatUsesThem },
   { name: "0008-pictures", class: Pictures },
   { name: "0009-uses-and-trials", class: UsesAndTrials },
+  { name: "0010-any-with-a-tag", class: AnyWithATag },
 ];

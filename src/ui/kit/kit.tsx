@@ -3,6 +3,8 @@
 import type { ButtonHTMLAttributes, ReactNode } from "react";
 import { held } from "@/core/catalogue/inheritance";
 import { OWN_PICTURE } from "@/core/pictures/own-picture";
+import { membersOf } from "@/core/network/members";
+import type { Named } from "@/core/notation/line";
 import type { Id } from "@/core/schema/id";
 import { useLivePart } from "../pantry/provider";
 
@@ -131,6 +133,29 @@ export function Jar({ id, amount, onOpen }: { id: Id; amount?: string; onOpen?: 
     >
       {inside}
     </button>
+  );
+}
+
+/** What a line names: an item as its jar, or any item with a tag, with those that are. */
+export function ThingJar({ of, amount, onOpen }: { of: Named; amount?: string; onOpen?: (id: Id) => void }) {
+  if (of.any === undefined) return <Jar id={of.item} amount={amount} onOpen={onOpen} />;
+  return <AnyJar tag={of.any} amount={amount} />;
+}
+
+export function AnyJar({ tag, amount }: { tag: Id; amount?: string }) {
+  const catalogue = useLivePart((live) => live.catalogue);
+  const members = [...membersOf(catalogue, tag)].map((i) => i.name);
+  const told = `${members.slice(0, 8).join(", ")}${members.length > 8 ? ` and ${members.length - 8} more` : ""}`;
+  return (
+    <span
+      className="inline-flex h-6 max-w-60 items-center gap-1.5 rounded-sm border border-t-2 border-double border-third bg-salt px-1.5"
+      title={members.length ? told : "Nothing has this tag."}
+    >
+      {amount && <span className="font-semibold">{amount}</span>}
+      <span className={cx("truncate", !members.length && "text-beet italic")}>
+        any {catalogue.records.tag.get(tag)?.name ?? "(gone)"}
+      </span>
+    </span>
   );
 }
 

@@ -3,6 +3,8 @@
 import { createContext, type ReactNode, useContext, useEffect, useState, useSyncExternalStore } from "react";
 import type { Catalogue } from "@/core/catalogue/catalogue";
 import type { ReadModel, Figures } from "@/core/engine/read-model";
+import { membersOf } from "@/core/network/members";
+import type { Named } from "@/core/notation/line";
 import type { Id } from "@/core/schema/id";
 import { type Live, PantryStore, type View } from "./store";
 
@@ -40,6 +42,11 @@ const whole = (live: Live): Live => live;
 export const useLive = (): Live => useLivePart(whole);
 export const useCatalogue = (): Catalogue => useLivePart((live) => live.catalogue);
 const NOTHING: Figures = { value: null, time: null, by: null, steps: null, level: null };
+/** What one of what a line names costs; of any items with a tag the cheapest. Infinite where none can be had. */
+export const costOf = (catalogue: Catalogue, model: ReadModel, { item, any }: Named): number =>
+  any === undefined
+    ? (figuresOf(model, item).value ?? Number.POSITIVE_INFINITY)
+    : Math.min(...[...membersOf(catalogue, any)].map((i) => figuresOf(model, i.id).value ?? Number.POSITIVE_INFINITY));
 export const figuresOf = (model: ReadModel, id: Id): Figures => model.figures.get(id) ?? NOTHING;
 
 /** A value kept in this browser. */

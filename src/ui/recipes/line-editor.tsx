@@ -3,14 +3,14 @@
  * One line, one recipe: read while it is typed, with completion, a drawing of what was understood, and every remark.
  */
 import { Fragment, useMemo } from "react";
-import { around } from "@/core/catalogue/surroundings";
+import { around, namesOf } from "@/core/catalogue/surroundings";
 import { drawnClauses } from "@/core/notation/clauses";
 import { roleRule, WORDED } from "@/core/notation/roles";
 import type { ParsedEntry, ParsedLine, LineIssue } from "@/core/notation/parsed";
 import { parseLine } from "@/core/notation/parser";
 import { completionsOf, wordsOf } from "@/core/editing/recipes";
 import { count, sayPercent, sayRange } from "@/core/numbers/format";
-import { cx, Jar } from "../kit/kit";
+import { AnyJar, cx, Jar } from "../kit/kit";
 import { CompletedText } from "../kit/completed-text";
 import { useCatalogue } from "../pantry/provider";
 
@@ -37,7 +37,7 @@ export function LineEditor({ label, text, parsed, onText, onEnter, onEscape, aut
       label={label}
       text={text}
       onText={onText}
-      offerAt={(typed, cursor) => completionsOf(catalogue).at(typed, cursor)}
+      offerAt={(typed, cursor) => completionsOf(catalogue).at(typed, cursor, namesOf(catalogue, "tag").names())}
       written={(name) => `${name} `}
       placeholder="2 River eel + 1 Coarse salt -> 2 Smoked eel at Smokehouse in 90s"
       autoFocus={autoFocus}
@@ -117,11 +117,13 @@ const nothingOf = (entries: readonly ParsedEntry[], group: number): number => {
 
 function JarOrName({ entry }: { entry: ParsedEntry }) {
   const amount = roleRule(entry.role).one && entry.max === 1 ? undefined : sayRange(entry.min, entry.max);
+  if (entry.any) return <AnyJar tag={entry.any} amount={amount} />;
   if (entry.item) return <Jar id={entry.item} amount={amount} />;
   return (
     <span className="inline-flex h-6 items-center gap-1.5 rounded-sm border border-t-2 border-dashed border-beet bg-beet-wash px-1.5 text-beet italic">
       {amount && <span className="font-semibold not-italic">{amount}</span>}
-      {entry.name} <span className="text-[12px] not-italic">new stub</span>
+      {entry.any === undefined ? entry.name : `any ${entry.name}`}{" "}
+      <span className="text-[12px] not-italic">{entry.any === undefined ? "new stub" : "new tag"}</span>
     </span>
   );
 }

@@ -21,7 +21,11 @@ export function PasteLines({ onClose }: { onClose: () => void }) {
   const good = lines.filter((l) => l.parsed.ok);
   const bad = lines.filter((l) => !l.parsed.ok);
   const stubs = new Set(
-    good.flatMap((l) => l.parsed.entries.filter((e) => !e.item).map((e) => e.name.toLowerCase().replace(/\s+/g, ""))),
+    good.flatMap((l) =>
+      l.parsed.entries
+        .filter((e) => !e.item && e.any === undefined)
+        .map((e) => e.name.toLowerCase().replace(/\s+/g, "")),
+    ),
   );
   const list = useRef<HTMLOListElement>(null);
   /** One text of one line is replaced; the others stay as they are typed. */

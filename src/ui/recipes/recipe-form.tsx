@@ -1,5 +1,6 @@
 "use client";
 /** The same record as the line above it, as a form: each field writes back into the line. */
+import type { Catalogue } from "@/core/catalogue/catalogue";
 import { around, namesOf } from "@/core/catalogue/surroundings";
 import { Plus, X } from "lucide-react";
 import type { Id } from "@/core/schema/id";
@@ -22,6 +23,7 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
   const put = (at: number, part: Partial<ParsedEntry>) =>
     write({ entries: parsed.entries.map((e, i) => (i === at ? { ...e, ...part } : e)) });
   const names = [...catalogue.records.item.values()].map((i) => i.name);
+  const everything = [...names, ...[...catalogue.records.tag.values()].map((t) => `any ${t.name}`)];
   const rest = { span: { from: 0, to: 0 }, min: 1, max: 1, chance: 1, uses: null };
   return (
     <div className="space-y-3">
@@ -152,13 +154,9 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
               <td className="pr-2 pb-1">
                 <NameInput
                   label="Item"
-                  value={e.name}
-                  names={names}
-                  onDone={(name) => {
-                    if (!name) return;
-                    const found = namesOf(catalogue, "item").find(name);
-                    put(i, { name, item: found.found === "one" ? found.id : null });
-                  }}
+                  value={e.any === undefined ? e.name : `any ${e.name}`}
+                  names={roleRule(e.role).any ? everything : names}
+                  onDone={(name) => name && put(i, named(catalogue, e.role, name))}
                 />
               </td>
               <td className="w-20 pr-2 pb-1">
@@ -216,26 +214,25 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
           <AddLine
             key={role}
             role={role}
-            names={names}
-            onAdd={(name) => {
-              const found = namesOf(catalogue, "item").find(name);
-              write({
-                entries: [
-                  ...parsed.entries,
-                  {
-                    ...rest,
-                    role,
-                    name: found.found === "one" ? found.name : name,
-                    item: found.found === "one" ? found.id : null,
-                  },
-                ],
-              });
-            }}
+            names={roleRule(role).any ? everything : names}
+            onAdd={(name) =>
+              write({ entries: [...parsed.entries, { ...rest, role, ...named(catalogue, role, name) }] })
+            }
           />
         ))}
       </div>
     </div>
   );
+}
+
+/** What a typed name stands for: an item, or any with a tag. */
+function named(catalogue: Catalogue, role: Role, typed: string): Pick<ParsedEntry, "name" | "item" | "any"> {
+  const item = namesOf(catalogue, "item").find(typed);
+  if (item.found === "one") return { name: item.name, item: item.id, any: undefined };
+  const tag = roleRule(role).any ? /^any\s+(.+)$/i.exec(typed)?.[1] : undefined;
+  if (!tag) return { name: typed, item: null, any: undefined };
+  const found = namesOf(catalogue, "tag").find(tag);
+  return { name: found.found === "one" ? found.name : tag, item: null, any: found.found === "one" ? found.id : null };
 }
 
 /** The entries with another weight for one of them; the weight of nothing stays. */

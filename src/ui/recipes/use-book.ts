@@ -1,7 +1,9 @@
 "use client";
 /** The recipes that the address asks for, under heads, kept up to date from change to change. */
 import { useMemo, useState } from "react";
-import { type Catalogue, nameOf } from "@/core/catalogue/catalogue";
+import type { Catalogue } from "@/core/catalogue/catalogue";
+import { around } from "@/core/catalogue/surroundings";
+import { sayNamed } from "@/core/notation/line";
 import { recordsWith } from "@/core/catalogue/references";
 import type { Recipe } from "@/core/kinds/index";
 import type { Role } from "@/core/notation/roles";
@@ -27,10 +29,10 @@ function headOf(catalogue: Catalogue, recipe: Recipe, by: string): string {
   const role = by === "station" ? "station" : recipe.kind === "salvage" ? "ingredient" : "output";
   const line = recipe.lines.find((l) => l.role === role);
   if (by === "station") {
-    if (line) return nameOf(catalogue, "item", line.item);
+    if (line) return sayNamed(line, around(catalogue));
     return recipe.kind === "salvage" ? "Salvage, by hand" : "By hand";
   }
-  const type = line && catalogue.records.item.get(line.item)?.type;
+  const type = line?.item && catalogue.records.item.get(line.item)?.type;
   return (type && catalogue.records.type.get(type)?.name) || "Other";
 }
 
@@ -66,7 +68,7 @@ export function useBook(catalogue: Catalogue, query: string): readonly BookEntry
       const items = text ? itemsNamed(catalogue, text) : null;
       const keep = ({ recipe }: BookRow) =>
         (!kind || recipe.kind === kind) &&
-        (!items || normalisedName(recipe).includes(text) || recipe.lines.some((l) => items.has(l.item)));
+        (!items || normalisedName(recipe).includes(text) || recipe.lines.some((l) => l.item && items.has(l.item)));
       const every = rows;
       rows = some.rows(catalogue, [...always, query, ...(text ? [catalogue.records.item] : [])], {
         ...rules,

@@ -9,14 +9,15 @@ import { byKey } from "@/core/catalogue/keys";
 import { nameOf } from "@/core/catalogue/catalogue";
 import { setField } from "@/core/catalogue/edit";
 import type { Recipe } from "@/core/kinds/index";
+import { outputsOf } from "@/core/notation/line";
 import { STATUSES } from "@/core/kinds/shared";
 import { formatUnnamed } from "@/core/notation/format";
 import { count, sayCost } from "@/core/numbers/format";
 import { FindingLines } from "../checks/finding-lines";
 import { usePlaces } from "../frame/navigate";
 import { ViewHead } from "../frame/view-head";
-import { Button, cx, Dot, Empty } from "../kit/kit";
-import { figuresOf, useLive, useStore } from "../pantry/provider";
+import { AnyJar, Button, cx, Dot, Empty } from "../kit/kit";
+import { costOf, figuresOf, useLive, useStore } from "../pantry/provider";
 import { HistoryOf } from "../log/history";
 import { PasteLines } from "./paste";
 import { OwnFields } from "../sheet/own-fields";
@@ -194,7 +195,7 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
                 </div>
               );
             const { recipe } = entry;
-            const output = recipe.lines.find((l) => l.role === "output");
+            const [output] = outputsOf(recipe.lines);
             const cost = recipe.kind === "craft" && output ? figuresOf(model, output.item).value : null;
             const severity = troubled.get(recipe.id);
             return (
@@ -273,16 +274,17 @@ function RecipePanel({ recipe }: { recipe: Recipe }) {
         {recipe.lines
           .filter((l) => l.role === "output" || l.role === "ingredient")
           .map((l, i) => (
-            <li key={`${l.item}${i}`} className="flex justify-between border-b border-hair py-1">
-              <button type="button" className="hover:underline" onClick={() => places.openItem(l.item)}>
-                {nameOf(catalogue, "item", l.item)}
-              </button>
+            <li key={`${l.item ?? l.any}${i}`} className="flex justify-between border-b border-hair py-1">
+              {l.any === undefined ? (
+                <button type="button" className="hover:underline" onClick={() => places.openItem(l.item)}>
+                  {nameOf(catalogue, "item", l.item)}
+                </button>
+              ) : (
+                <AnyJar tag={l.any} />
+              )}
               <span className="text-second">
                 {l.role === "output" ? "made for" : "costs"}{" "}
-                <span className="ink-worked">
-                  {sayCost(figuresOf(model, l.item).value ?? Number.POSITIVE_INFINITY)}
-                </span>{" "}
-                each
+                <span className="ink-worked">{sayCost(costOf(catalogue, model, l))}</span> each
               </span>
             </li>
           ))}

@@ -3,15 +3,16 @@
  * One item, one sheet, always in the same order: what it is, how it is made, what it makes, where it is found, what it
  * is worth, what is wrong, who changed it.
  */
-import { namesOf } from "@/core/catalogue/surroundings";
+import { around, namesOf } from "@/core/catalogue/surroundings";
 import { Trash2, X } from "lucide-react";
 import { useRef, useState } from "react";
 import { nameOf } from "@/core/catalogue/catalogue";
 import { statsOfItem } from "@/core/catalogue/fields";
 import { heldStat } from "@/core/catalogue/inheritance";
-import { recordsWith } from "@/core/catalogue/references";
+import { recipesAsking, recordsWith } from "@/core/catalogue/references";
 import type { Id } from "@/core/schema/id";
 import { definition, type Item, type Recipe } from "@/core/kinds/index";
+import { outputsOf, sayNamed } from "@/core/notation/line";
 import { newSource } from "@/core/checks/mend";
 import { count, sayCost, sayPercent, sayRange } from "@/core/numbers/format";
 import { formatTicks } from "@/core/numbers/ticks";
@@ -48,7 +49,8 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
   const use = useRef<HTMLDivElement>(null);
   const type = item.type ? catalogue.records.type.get(item.type) : undefined;
   const made = [...recordsWith(catalogue, "recipe", item.id, ["output"])];
-  const used = [...recordsWith(catalogue, "recipe", item.id, ["ingredient", "tool", "station"])];
+  const named = [...recordsWith(catalogue, "recipe", item.id, ["ingredient", "tool", "station"])];
+  const used = [...new Set([...named, ...item.tags.flatMap((tag) => [...recipesAsking(catalogue, tag)])])];
   const salvages = used.filter(
     (r) => r.kind === "salvage" && r.lines.some((l) => l.item === item.id && l.role === "ingredient"),
   );
@@ -261,7 +263,8 @@ function RecipeCard({ recipe, best }: { recipe: Recipe; best: boolean }) {
   const places = usePlaces();
   const entries = recipe.lines.map((l) => ({
     ...l,
-    name: catalogue.records.item.get(l.item)?.name ?? "",
+    name: nameOf(catalogue, l.any === undefined ? "item" : "tag", l.any ?? l.item),
+    item: l.item ?? null,
     span: { from: 0, to: 0 },
   }));
   return (
@@ -299,7 +302,7 @@ function RecipeJars({ recipes }: { recipes: readonly Recipe[] }) {
   return (
     <ul className="flex flex-wrap gap-1.5">
       {recipes.slice(0, 40).map((r) => {
-        const output = r.lines.find((l) => l.role === "output");
+        const [output] = outputsOf(r.lines);
         return (
           <li key={r.id}>
             {output ? (
@@ -324,7 +327,7 @@ function SourceRow({ id, best }: { id: Id; best: boolean }) {
   const gives = source.lines
     .map(
       (l) =>
-        `${sayRange(l.min, l.max)} ${nameOf(catalogue, "item", l.item)}${l.chance === 1 ? "" : ` ${sayPercent(l.chance)}`}`,
+        `${sayRange(l.min, l.max)} ${sayNamed(l, around(catalogue))}${l.chance === 1 ? "" : ` ${sayPercent(l.chance)}`}`,
     )
     .join(", ");
   const time = formatTicks(source.ticks, catalogue.pantry.ticksPerSecond);

@@ -45,7 +45,7 @@ export function OpenTab() {
     if (use.item && use.effects.some((e) => e.does.is === "draw")) candidates.add(use.item);
   for (const recipe of catalogue.records.recipe.values())
     if (recipe.kind === "salvage" && recipe.status !== "retired")
-      for (const line of recipe.lines) if (line.role === "ingredient") candidates.add(line.item);
+      for (const line of recipe.lines) if (line.role === "ingredient" && line.item) candidates.add(line.item);
   const item = chosen ?? catalogue.records.item.get([...candidates][0] ?? ("" as Id));
   if (!item)
     return (
