@@ -15,6 +15,7 @@ const FLOORS = [
   "editing",
   "network",
   "analysis",
+  "chains",
   "trials",
   "checks",
   "history",

@@ -11,6 +11,8 @@ export const VIEWS = [
   "/recipes?recipe=break_crate",
   "/recipes?new=1",
   "/recipes?paste=1",
+  "/chains",
+  "/chains?of=harbour_supper",
   "/checks",
   "/checks?rule=unobtainable",
   "/checks?loop=0",

@@ -4,6 +4,7 @@ import { gzipSync } from "node:zlib";
 import anyAscii from "any-ascii";
 import type { Ripple } from "../core/engine/read-model";
 import { Engine } from "../core/engine/engine";
+import { chainOf } from "../core/chains/chain";
 import { itemCosts } from "../core/analysis/item-costs";
 import { type Catalogue, packed } from "../core/catalogue/catalogue";
 import type { Edit } from "../core/catalogue/edit";
@@ -61,6 +62,10 @@ function answer(question: Question): unknown {
     case "costs": {
       const costs = itemCosts(engine.readings, question.item);
       return costs && { revision: engine.revision, ...costs };
+    }
+    case "chain": {
+      const chain = chainOf(engine.readings, question.item, question.of);
+      return chain && { revision: engine.revision, ...chain };
     }
     case "whatIf": {
       const { revision } = engine;

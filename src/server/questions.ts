@@ -2,6 +2,8 @@
  * What may be asked of an engine's thread, and what comes back. Large answers are JSON already: nobody but their reader
  * takes them apart.
  */
+import type { Ask, Chain } from "../core/chains/chain";
+import type { Node } from "../core/network/node";
 import type { ItemCosts } from "../core/analysis/item-costs";
 import type { Edit } from "../core/catalogue/edit";
 import type { Outcome } from "../core/catalogue/apply";
@@ -42,6 +44,10 @@ export interface Questions {
   snapshot: { question: { readonly zip: boolean }; answer: { readonly revision: number; readonly body: Uint8Array } };
   bundle: { question: object; answer: { readonly text: Uint8Array; readonly key: string } };
   costs: { question: { readonly item: Id }; answer: (ItemCosts & { readonly revision: number }) | null };
+  chain: {
+    question: { readonly item: Node; readonly of: Ask };
+    answer: (Chain & { readonly revision: number }) | null;
+  };
   whatIf: {
     question: { readonly edits: readonly Edit[] };
     answer: { readonly ok: true; readonly json: string } | Extract<Outcome, { ok: false }>;

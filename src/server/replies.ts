@@ -7,6 +7,7 @@ import { issue } from "../core/schema/issue";
 import type { Refused } from "../store/prepare";
 import type { Actor } from "./acting";
 import { BUNDLE, readBody } from "./body";
+import { type Ask, ASKED, MOST_THINGS } from "../core/chains/chain";
 import type { Engine } from "./engine";
 import type { Host } from "./host";
 import { json, jsonText, problem } from "./problem";
@@ -102,6 +103,31 @@ export async function undo(engine: Engine, host: Host, actor: Actor, revision: n
 export async function costsOf(engine: Engine, id: string): Promise<Response> {
   const costs = isId(id) ? await engine.ask("costs", { item: id as Id }, { limit: 20_000 }) : null;
   return costs ? json(costs) : problem(404, "No such item", "It may have been removed in the meantime.");
+}
+
+/** The chain of an item; see Chain. Asked for by the query: by, way (once for each), onward, most. */
+export async function chainReply(engine: Engine, id: string, query: URLSearchParams): Promise<Response> {
+  const of = askedChain(query);
+  if ("says" in of) return problem(400, "This can't be asked", of.says);
+  const chain = isId(id) ? await engine.ask("chain", { item: id as Id, of }, { limit: 20_000 }) : null;
+  return chain ? json(chain) : problem(404, "No such item", "It may have been removed in the meantime.");
+}
+
+function askedChain(query: URLSearchParams): Ask | { readonly says: string } {
+  const known = ["by", "way", "onward", "most"];
+  const unknown = [...query.keys()].find((name) => !known.includes(name));
+  if (unknown !== undefined)
+    return { says: `“${unknown.slice(0, 40)}” is not known here. There are: ${known.join(", ")}.` };
+  const number = (name: "onward" | "most", most: number): number => {
+    const text = query.get(name);
+    return text !== null && /^\d{1,4}$/.test(text) ? Math.min(most, Number(text)) : ASKED[name];
+  };
+  const measure = query.get("by") ?? ASKED.measure;
+  if (measure !== "value" && measure !== "time") return { says: "by is value or time." };
+  const ways = query.getAll("way");
+  if (ways.length > 100 || ways.some((w) => w.length > 60))
+    return { says: "At most 100 ways can be switched at once." };
+  return { measure, ways, onward: number("onward", 20), most: Math.max(1, number("most", MOST_THINGS)) };
 }
 
 /** What edits would move, without making them: 200 with the ripple, 409 conflict, 422 refused. */

@@ -11,6 +11,7 @@ const COMPONENTS: { readonly [N in ViewName]: ComponentType } = {
   setup: dynamic(() => import("./setup/view").then((m) => m.SetupView)),
   shelves: dynamic(() => import("./shelves/view").then((m) => m.ShelvesView)),
   recipes: dynamic(() => import("./recipes/view").then((m) => m.RecipesView)),
+  chains: dynamic(() => import("./chains/view").then((m) => m.ChainsView)),
   checks: dynamic(() => import("./checks/view").then((m) => m.ChecksView)),
   costs: dynamic(() => import("./costs/view").then((m) => m.CostsView)),
   tasting: dynamic(() => import("./tasting/view").then((m) => m.TastingView)),

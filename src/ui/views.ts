@@ -8,6 +8,7 @@ import {
   ListChecks,
   type LucideIcon,
   SlidersHorizontal,
+  Waypoints,
 } from "lucide-react";
 import type { ReadModel } from "@/core/engine/read-model";
 import type { Catalogue } from "@/core/catalogue/catalogue";
@@ -64,6 +65,11 @@ export const VIEWS = [
       { label: "Paste recipe lines", query: { paste: "1" } },
     ],
     count: ({ catalogue }: Shown) => catalogue.records.recipe.size,
+  },
+  {
+    name: "chains",
+    title: "Chains",
+    icon: Waypoints,
   },
   {
     name: "checks",

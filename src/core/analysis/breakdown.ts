@@ -13,6 +13,8 @@ export interface Breakdown {
   }[];
   /** Runs of each recipe and what the runs themselves add: fees and the worth of time (or the time). */
   readonly work: readonly { readonly process: number; readonly runs: number; readonly cost: number }[];
+  /** Units of every item on the way, the item itself among them. */
+  readonly demand: ReadonlyMap<number, number>;
   /** Where the cheapest way goes round through the item itself. */
   readonly circular: boolean;
 }
@@ -56,7 +58,7 @@ export function breakdown(least: LeastCost, by: (item: number) => number, item: 
     }
   }
   const costly = <T extends { cost: number }>(rows: T[]) => rows.sort((a, b) => b.cost - a.cost);
-  return { base: costly(base), work: costly([...work.values()]), circular };
+  return { base: costly(base), work: costly([...work.values()]), demand, circular };
 
   function usesItself(i: number): boolean {
     const p = by(i);

@@ -1,0 +1,114 @@
+"use client";
+/** What is known of one thing of a chain, and the ways to come by it. */
+import type { Chain, Thing, Way } from "@/core/chains/chain";
+import type { Named } from "@/core/chains/written";
+import { written } from "@/core/checks/written";
+import { recordAt } from "@/core/catalogue/catalogue";
+import { tagOf } from "@/core/network/node";
+import { sayMove, sayPercent, sayQuantity } from "@/core/numbers/format";
+import { usePlaces } from "../frame/navigate";
+import { Button } from "../kit/kit";
+import { useLive } from "../pantry/provider";
+
+interface Props {
+  readonly chain: Chain;
+  readonly thing: Thing;
+  readonly named: Named;
+  readonly say: (n: number) => string;
+  readonly switched: readonly string[];
+  readonly folded: boolean;
+  readonly onSwitch: (key: string | null) => void;
+  readonly onFollow: () => void;
+  readonly onFold: () => void;
+}
+
+export function ChainPanel({ chain, thing, named, say, switched, folded, onSwitch, onFollow, onFold }: Props) {
+  const places = usePlaces();
+  const { catalogue } = useLive();
+  const isItem = tagOf(thing.node) === null;
+  const line = (way: Way): string => {
+    const record = recordAt(catalogue, way.by.kind, way.by.id);
+    return record
+      ? written(catalogue, { kind: way.by.kind, id: way.by.id, key: record.key, name: way.name })
+      : way.name;
+  };
+  const chosen = thing.way && switched.includes(thing.way.key);
+  return (
+    <aside aria-label="About it" className="w-[320px] shrink-0 overflow-auto border-l border-line bg-salt p-4">
+      <h2 className="pb-1 text-[17px]">{named.name(thing.node)}</h2>
+      <p className="text-second">
+        {thing.cost === null ? "It can't be had." : `One costs ${say(thing.cost)}.`}{" "}
+        {thing.node === chain.item
+          ? chain.cost !== null && Math.abs(chain.cost - (thing.cost ?? 0)) > 1e-9 * chain.cost
+            ? `Along the ways drawn it costs ${say(chain.cost)}.`
+            : ""
+          : thing.kept
+            ? "It is needed and kept."
+            : thing.onward
+              ? "It is made of it."
+              : thing.amount !== null
+                ? `${sayQuantity(thing.amount)} of it go into one ${named.name(chain.item)}${thing.share !== null && chain.cost ? `, ${sayPercent(Number((thing.share / chain.cost).toFixed(3)))} of its cost` : ""}.`
+                : ""}
+      </p>
+      {thing.causes.length > 0 && (
+        <p className="pt-1 text-beet">Missing: {thing.causes.map((node) => named.name(node)).join(", ")}.</p>
+      )}
+      <div className="flex flex-wrap gap-1.5 pt-3">
+        {isItem && <Button onClick={() => places.openItem(thing.node)}>Open its sheet</Button>}
+        {isItem && thing.node !== chain.item && <Button onClick={onFollow}>Follow it</Button>}
+        {thing.node !== chain.item && <Button onClick={onFold}>{folded ? "Unfold" : "Fold"}</Button>}
+      </div>
+      <h3 className="head pt-5 pb-1">The way drawn</h3>
+      {thing.way ? (
+        <div className="rounded-sm border-l-3 border-kelp bg-shade px-2.5 py-2">
+          <button
+            type="button"
+            className="font-semibold hover:underline"
+            onClick={() => places.open(thing.way?.by.kind as never, thing.way?.by.id as never)}
+          >
+            {thing.way.name}
+          </button>
+          <p className="text-second">{line(thing.way)}</p>
+          {chosen && (
+            <Button look="quiet" onClick={() => onSwitch(null)}>
+              Back to the cheapest
+            </Button>
+          )}
+        </div>
+      ) : (
+        <p className="text-second">Nothing makes, gathers or sells it.</p>
+      )}
+      {thing.others.length > 0 && (
+        <>
+          <h3 className="head pt-5 pb-1">Other ways</h3>
+          <ol className="space-y-2">
+            {thing.others.map((way, k) => (
+              <li key={way.key} className="border-b border-hair pb-2">
+                <div className="flex items-center gap-2">
+                  <span className="min-w-0 flex-1 truncate font-semibold">{way.name}</span>
+                  <span className={way.cost === null ? "text-beet" : "ink-worked"}>
+                    {way.cost === null ? "can't be gone" : say(way.cost)}
+                  </span>
+                </div>
+                <p className="text-second">{line(way)}</p>
+                <div className="flex items-center gap-2 pt-1">
+                  <Button disabled={way.cost === null} onClick={() => onSwitch(way.key)}>
+                    Go this way {k < 9 && <kbd className="ml-1 font-normal text-second">{k + 1}</kbd>}
+                  </Button>
+                  {way.cost !== null && thing.way?.cost != null && thing.way.cost > 0 && (
+                    <span className="text-second">{sayMove(thing.way.cost, way.cost)} a piece</span>
+                  )}
+                </div>
+                {chain.refused.includes(way.key) && (
+                  <p role="alert" className="pt-1 text-beet">
+                    This way can't be drawn: it would go round in a circle that nothing enters.
+                  </p>
+                )}
+              </li>
+            ))}
+          </ol>
+        </>
+      )}
+    </aside>
+  );
+}

@@ -1,0 +1,67 @@
+"use client";
+/** A chain as a file. */
+import { useState } from "react";
+import { chainDot, chainGraphml, chainSvg, type Named } from "@/core/chains/written";
+import { save } from "../tables/save";
+import type { Drawn } from "./use-layout";
+
+/** Pixels that a browser draws without trouble. */
+const LARGEST = 8_000;
+
+export function TakeOut({ drawn, named, name }: { drawn: Drawn; named: Named; name: string }) {
+  const [says, setSays] = useState("");
+  const { chain, layout } = drawn;
+  const svg = () => chainSvg(chain, layout, named);
+  const formats: { readonly [format: string]: () => void | Promise<void> } = {
+    SVG: () => save(`${name}-chain.svg`, svg()),
+    PNG: async () => save(`${name}-chain.png`, await pngOf(svg(), layout.width, layout.height)),
+    GraphML: () => save(`${name}-chain.graphml`, chainGraphml(chain, named)),
+    DOT: () => save(`${name}-chain.dot`, chainDot(chain, named)),
+  };
+  const take = async (format: string) => {
+    setSays("");
+    try {
+      await formats[format]();
+    } catch {
+      setSays("This picture is too large for the browser. Take it out as SVG.");
+    }
+  };
+  return (
+    <span className="flex items-center gap-1.5">
+      {says && (
+        <span role="alert" className="text-beet">
+          {says}
+        </span>
+      )}
+      <select
+        aria-label="Take the chain out"
+        className="field w-auto!"
+        value=""
+        onChange={(e) => e.target.value && void take(e.target.value)}
+      >
+        <option value="">Take out</option>
+        {Object.keys(formats).map((format) => (
+          <option key={format}>{format}</option>
+        ))}
+      </select>
+    </span>
+  );
+}
+
+async function pngOf(svg: string, width: number, height: number): Promise<Uint8Array> {
+  const scale = Math.min(2, LARGEST / Math.max(width, height));
+  const address = URL.createObjectURL(new Blob([svg], { type: "image/svg+xml" }));
+  try {
+    const picture = new Image();
+    picture.src = address;
+    await picture.decode();
+    const canvas = document.createElement("canvas");
+    [canvas.width, canvas.height] = [Math.ceil(width * scale), Math.ceil(height * scale)];
+    canvas.getContext("2d")?.drawImage(picture, 0, 0, canvas.width, canvas.height);
+    const blob = await new Promise<Blob | null>((done) => canvas.toBlob(done, "image/png"));
+    if (!blob) throw new Error("No picture came.");
+    return new Uint8Array(await blob.arrayBuffer());
+  } finally {
+    URL.revokeObjectURL(address);
+  }
+}

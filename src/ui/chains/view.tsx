@@ -1,0 +1,249 @@
+"use client";
+/** Chains: from base materials to one item and on to what it is used for. A reading: nothing is placed by hand. */
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useMemo, useState } from "react";
+import { byKey } from "@/core/catalogue/keys";
+import { around, namesOf } from "@/core/catalogue/surroundings";
+import { foldedAway } from "@/core/chains/folding";
+import type { Weighing } from "@/core/chains/layout";
+import type { Thing } from "@/core/chains/chain";
+import { type Node, sayNode, tagOf } from "@/core/network/node";
+import { count, sayCost, sayQuantity } from "@/core/numbers/format";
+import { saySeconds } from "@/core/numbers/ticks";
+import { usePlaces } from "../frame/navigate";
+import { ViewHead } from "../frame/view-head";
+import { Button, cx, Empty } from "../kit/kit";
+import { NameInput } from "../kit/name-input";
+import { figuresOf, useLive, useStore } from "../pantry/provider";
+import { ChainPanel } from "./panel";
+import { Stage } from "./stage";
+import { TakeOut } from "./take-out";
+import { useLayout } from "./use-layout";
+
+const MOST = ["40", "80", "300", "1000"];
+const ONWARD = ["0", "1", "2", "20"];
+const WAY = "|";
+
+export function ChainsView() {
+  const { catalogue, model } = useLive();
+  const store = useStore();
+  const places = usePlaces();
+  const asked = places.query.get("of");
+  const item = (asked ? byKey(catalogue, "item", asked) : undefined) ?? undefined;
+  const by = places.query.get("by") === "time" ? "time" : "value";
+  const weighing: Weighing = ((w) => (w === "amount" || w === "even" ? w : "cost"))(places.query.get("ribbons"));
+  const ways = (places.query.get("ways") ?? "").split(WAY).filter(Boolean);
+  const onward = ONWARD.includes(places.query.get("onward") ?? "") ? (places.query.get("onward") as string) : "1";
+  const most = MOST.includes(places.query.get("most") ?? "") ? (places.query.get("most") as string) : "80";
+  const [picked, setPicked] = useState<Node | null>(null);
+  const [folds, setFolds] = useState<{ of: string; nodes: ReadonlySet<Node> }>({ of: "", nodes: new Set() });
+  const folded = folds.of === item?.id ? folds.nodes : NONE;
+
+  const query = new URLSearchParams({ by, onward, most });
+  for (const way of ways) query.append("way", way);
+  const { data, isError } = useQuery({
+    queryKey: ["chain", store.key, item?.id, query.toString(), catalogue.revision],
+    enabled: item !== undefined,
+    placeholderData: keepPreviousData,
+    queryFn: () => store.api.chain(item?.id as never, query),
+  });
+  const chain = useMemo(() => (data ? foldedAway(data, folded) : null), [data, folded]);
+  const { drawn, failed } = useLayout(chain, weighing);
+
+  const names = namesOf(catalogue, "item");
+  const follow = (node: Node) => {
+    if (tagOf(node) !== null) return;
+    setPicked(null);
+    places.ask({ of: catalogue.records.item.get(node)?.key ?? null, ways: null });
+  };
+  const switchTo = (thing: Thing, key: string | null) => {
+    const own = new Set([thing.way, ...thing.others].map((w) => w?.key));
+    const rest = ways.filter((w) => !own.has(w));
+    places.ask({ ways: [...rest, ...(key ? [key] : [])].join(WAY) || null });
+  };
+  const fold = (node: Node) => {
+    const next = new Set(folded);
+    if (!next.delete(node)) next.add(node);
+    setFolds({ of: item?.id ?? "", nodes: next });
+  };
+  const say = (n: number) => (by === "value" ? sayCost(n) : saySeconds(n));
+  const named = {
+    name: (node: Node) => sayNode(around(catalogue), node),
+    cost: (t: Thing) => (t.cost === null ? "can't be had" : say(t.cost)),
+    amount: (t: Thing) => (t.amount === null || t.node === chain?.item ? "" : `${sayQuantity(t.amount)} ×`),
+  };
+  const thing = drawn?.chain.things.find((t) => t.node === (picked ?? item?.id));
+  const toggle = (name: string, value: string, now: string, label: string) => (
+    <Button
+      key={value}
+      aria-pressed={value === now}
+      className={cx(value === now && "border-ink!")}
+      onClick={() => places.ask({ [name]: value }, true)}
+    >
+      {label}
+    </Button>
+  );
+  return (
+    <>
+      <ViewHead title="Chains">
+        <span className="w-60">
+          <NameInput
+            label="Item"
+            placeholder="Name of an item"
+            value={item?.name ?? ""}
+            names={[...names.names()]}
+            onDone={(name) => {
+              const found = names.find(name);
+              if (found.found === "one") follow(found.id);
+            }}
+          />
+        </span>
+      </ViewHead>
+      {!item ? (
+        <Chooser asked={asked} onPick={follow} figures={(id) => figuresOf(model, id).value} />
+      ) : (
+        <>
+          <div className="flex shrink-0 flex-wrap items-center gap-1.5 border-b border-line bg-shade px-3.5 py-1.5">
+            {toggle("by", "value", by, "In value")}
+            {toggle("by", "time", by, "In time")}
+            <span className="head ml-3">Ribbons</span>
+            {toggle("ribbons", "cost", weighing, by === "value" ? "cost" : "time")}
+            {toggle("ribbons", "amount", weighing, "amount")}
+            {toggle("ribbons", "even", weighing, "even")}
+            <Choice
+              label="Onward"
+              value={onward}
+              of={[
+                ["0", "nothing"],
+                ["1", "one column"],
+                ["2", "two columns"],
+                ["20", "everything"],
+              ]}
+              onPick={(v) => places.ask({ onward: v }, true)}
+            />
+            <Choice
+              label="At most"
+              value={most}
+              of={MOST.map((n) => [n, n])}
+              onPick={(v) => places.ask({ most: v }, true)}
+            />
+            {ways.length > 0 && (
+              <Button look="quiet" onClick={() => places.ask({ ways: null })}>
+                Back to the cheapest ways
+              </Button>
+            )}
+            {folded.size > 0 && (
+              <Button look="quiet" onClick={() => setFolds({ of: item.id, nodes: NONE })}>
+                Unfold all
+              </Button>
+            )}
+            <span className="ml-auto">{drawn && <TakeOut drawn={drawn} named={named} name={item.key} />}</span>
+          </div>
+          <div className="flex min-h-0 flex-1">
+            {isError || failed ? (
+              <Empty title="This chain could not be worked out">Look at another item, or load the page again.</Empty>
+            ) : drawn ? (
+              <Stage
+                drawn={drawn}
+                named={named}
+                picked={thing?.node ?? item.id}
+                folded={folded}
+                onPick={setPicked}
+                onFollow={follow}
+                onFold={fold}
+                onOpen={(node) => tagOf(node) === null && places.openItem(node)}
+                onWay={(t, n) => t.others[n] && switchTo(t, t.others[n].key)}
+                told={`${count(drawn.chain.things.length, "thing")}${drawn.chain.folded ? `, ${drawn.chain.folded} folded` : ""}`}
+              />
+            ) : (
+              <p className="p-6 text-second">Working it out</p>
+            )}
+            {drawn && thing && (
+              <ChainPanel
+                chain={drawn.chain}
+                thing={thing}
+                named={named}
+                say={say}
+                switched={ways}
+                folded={folded.has(thing.node)}
+                onSwitch={(key) => switchTo(thing, key)}
+                onFollow={() => follow(thing.node)}
+                onFold={() => fold(thing.node)}
+              />
+            )}
+          </div>
+        </>
+      )}
+    </>
+  );
+}
+const NONE: ReadonlySet<Node> = new Set();
+
+function Choice({
+  label,
+  value,
+  of,
+  onPick,
+}: {
+  label: string;
+  value: string;
+  of: readonly (readonly string[])[];
+  onPick: (value: string) => void;
+}) {
+  return (
+    <label className="ml-3 flex items-center gap-1.5">
+      <span className="head">{label}</span>
+      <select className="field w-auto!" value={value} onChange={(e) => onPick(e.target.value)}>
+        {of.map(([v, says]) => (
+          <option key={v} value={v}>
+            {says}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
+/** Before an item is chosen: those that most went into. */
+function Chooser({
+  asked,
+  onPick,
+  figures,
+}: {
+  asked: string | null;
+  onPick: (id: Node) => void;
+  figures: (id: Node) => number | null;
+}) {
+  const { catalogue, model } = useLive();
+  const deepest = useMemo(
+    () =>
+      [...catalogue.records.item.values()]
+        .flatMap((i) =>
+          (model.figures.get(i.id)?.steps ?? 0) > 0 ? [[i, model.figures.get(i.id)?.steps ?? 0] as const] : [],
+        )
+        .sort((a, b) => b[1] - a[1] || (a[0].name < b[0].name ? -1 : 1))
+        .slice(0, 24),
+    [catalogue, model],
+  );
+  if (!catalogue.records.item.size)
+    return <Empty title="No item yet">Chains show what an item is made of, and what is made of it.</Empty>;
+  return (
+    <section aria-label="Choose an item" className="min-h-0 flex-1 overflow-auto p-5">
+      {asked && <p className="pb-3 text-beet">There is no item with the key “{asked.slice(0, 60)}”. Choose another.</p>}
+      <h2 className="pb-1 text-base">Which item?</h2>
+      <p className="pb-3 text-second">Type its name above, or begin with one of those that take the most steps.</p>
+      <ul className="flex max-w-4xl flex-wrap gap-1.5">
+        {deepest.map(([i, steps]) => (
+          <li key={i.id}>
+            <Button onClick={() => onPick(i.id)}>
+              {i.name}
+              <span className="ml-1.5 font-normal text-second">
+                {count(steps, "step")}, {sayCost(figures(i.id) ?? Number.POSITIVE_INFINITY)}
+              </span>
+            </Button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
