@@ -134,6 +134,21 @@ describe("a chain that is drawn", () => {
     expect(new Set(layoutOf(c, "even").ribbons.map((x) => x.width)).size).toBe(1);
   });
 
+  it("puts in order what would cross", () => {
+    const r = read(
+      "buy A1 for 1\nbuy A2 for 1\nbuy A3 for 1\n1 A1 -> 1 M3\n1 A2 -> 1 M2\n1 A3 -> 1 M1\nZ: 1 M1 + 1 M2 + 1 M3 -> 1 Whole",
+    );
+    const c = chain(r, "Whole");
+    const y = new Map(layoutOf(c, "cost").boxes.map((b) => [named(r).name(b.node), b.y]));
+    const order = (names: string[]) => [...names].sort((a, b) => (y.get(a) as number) - (y.get(b) as number));
+    const behind = { M1: "A3", M2: "A2", M3: "A1" } as const;
+    const middle = order(["M1", "M2", "M3"]) as (keyof typeof behind)[];
+    expect(order(["A1", "A2", "A3"])).toEqual(middle.map((m) => behind[m]));
+    // Ribbons that need not bend do not.
+    for (const m of middle) expect(y.get(m)).toBe(y.get(behind[m]));
+    expect(y.get("Whole")).toBe(y.get(middle[1]));
+  });
+
   it("is folded and walked", () => {
     const r = read(CRATE);
     const c = chain(r, "Crate");

@@ -1,12 +1,11 @@
 /** Where everything of a chain stands: columns from left to right, ribbons as wide as what they carry. */
-import { Graph, layout as place } from "@dagrejs/dagre";
 import type { Node } from "../network/node";
 import type { Chain, Link } from "./chain";
 
-export const WIDTH = 176;
+export const WIDTH = 164;
 export const HEIGHT = 46;
 /** Between columns, and between things of one column. */
-const [BETWEEN, APART] = [104, 14];
+const [BETWEEN, APART] = [76, 14];
 const MARGIN = 16;
 const [THINNEST, WIDEST] = [1.5, 26];
 
@@ -34,40 +33,20 @@ export interface Layout {
   readonly ribbons: readonly Ribbon[];
 }
 
-/** Nothing overlaps: each thing in its column, in an order in which few ribbons cross (layered drawing by dagre). */
+/**
+ * Nothing overlaps: each thing in its column, in an order in which few ribbons cross (barycentres: Sugiyama, Tagawa and
+ * Toda 1981). Linear in the ribbons.
+ */
 export function layoutOf(chain: Chain, weighing: Weighing): Layout {
-  const graph = new Graph({ multigraph: true });
-  graph.setGraph({
-    rankdir: "LR",
-    nodesep: APART,
-    ranksep: BETWEEN,
-    marginx: MARGIN,
-    marginy: MARGIN,
-    ranker: "network-simplex",
-  });
-  graph.setDefaultEdgeLabel(() => ({}));
-  const column = new Map(chain.things.map((t) => [t.node, t.column]));
-  for (const t of chain.things) graph.setNode(t.node, { width: WIDTH, height: HEIGHT });
   const carried = chain.links.map((l) => weigh(l, weighing));
   const most = Math.max(1e-12, ...carried);
-  for (const { from, to, back } of chain.links) {
-    const minlen = (column.get(to) ?? 0) - (column.get(from) ?? 0);
-    if (!back && minlen > 0) graph.setEdge(from, to, { minlen, weight: 1 });
-  }
-  place(graph);
-  const y = new Map(chain.things.map((t) => [t.node, (graph.node(t.node) as unknown as { y: number }).y]));
-  const rows = new Map<number, Node[]>();
-  for (const t of chain.things) rows.set(t.column, [...(rows.get(t.column) ?? []), t.node]);
-  // The columns are those of the chain; within one, the order and about the height that was found.
-  for (const nodes of rows.values()) {
-    nodes.sort((a, b) => (y.get(a) as number) - (y.get(b) as number) || (a < b ? -1 : 1));
-    let least = Number.NEGATIVE_INFINITY;
-    for (const node of nodes) {
-      const at = Math.max(y.get(node) as number, least);
-      y.set(node, at);
-      least = at + HEIGHT + APART;
-    }
-  }
+  const columns = new Map<number, Node[]>();
+  for (const t of chain.things) columns.set(t.column, [...(columns.get(t.column) ?? []), t.node]);
+  const y = heights(
+    [...columns].sort(([a], [b]) => a - b).map(([, nodes]) => nodes),
+    chain.links,
+    carried,
+  );
   const boxes = chain.things.map((t) => ({
     node: t.node,
     column: t.column,
@@ -102,6 +81,59 @@ export function layoutOf(chain: Chain, weighing: Weighing): Layout {
     boxes,
     ribbons,
   };
+}
+
+/** Sweeps to and fro: in the first, things change places; in all, they come to where their ribbons are about level. */
+const [SORTING, SWEEPS] = [24, 40];
+
+function heights(columns: readonly Node[][], links: readonly Link[], carried: readonly number[]): Map<Node, number> {
+  const step = HEIGHT + APART;
+  const y = new Map<Node, number>();
+  for (const nodes of columns)
+    for (const [k, node] of nodes.entries()) y.set(node, (k - (nodes.length - 1) / 2) * step);
+  const near = new Map<Node, { readonly to: Node; readonly by: number }[]>(columns.flat().map((node) => [node, []]));
+  const most = Math.max(1e-12, ...carried);
+  for (const [k, { from, to, back }] of links.entries()) {
+    if (back) continue;
+    // A little for every ribbon, so that thin ones do not go anywhere.
+    const by = 0.1 + carried[k] / most;
+    near.get(from)?.push({ to, by });
+    near.get(to)?.push({ to: from, by });
+  }
+  const wantedOf = (node: Node): number => {
+    const all = near.get(node) ?? [];
+    const whole = all.reduce((sum, n) => sum + n.by, 0);
+    if (!whole) return y.get(node) as number;
+    return all.reduce((sum, n) => sum + n.by * (y.get(n.to) as number), 0) / whole;
+  };
+  for (let sweep = 0; sweep < SWEEPS; sweep++)
+    for (const nodes of sweep % 2 ? columns : [...columns].reverse()) {
+      const wanted = new Map(nodes.map((node) => [node, wantedOf(node)]));
+      const at = (node: Node) => wanted.get(node) as number;
+      if (sweep < SORTING) nodes.sort((a, b) => at(a) - at(b) || (a < b ? -1 : 1));
+      for (const [k, height] of inOrder(nodes.map(at), step).entries()) y.set(nodes[k], height);
+    }
+  const top = Math.min(...y.values());
+  for (const [node, at] of y) y.set(node, at - top + MARGIN + HEIGHT / 2);
+  return y;
+}
+
+/** The numbers nearest to those wanted that grow by a step at least (isotonic regression, pooling adjacent violators). */
+function inOrder(wanted: readonly number[], step: number): number[] {
+  const pools: { sum: number; n: number }[] = [];
+  for (const [k, at] of wanted.entries()) {
+    let pool = { sum: at - k * step, n: 1 };
+    for (
+      let last = pools[pools.length - 1];
+      last && last.sum / last.n > pool.sum / pool.n;
+      last = pools[pools.length - 1]
+    ) {
+      pools.pop();
+      pool = { sum: pool.sum + last.sum, n: pool.n + last.n };
+    }
+    pools.push(pool);
+  }
+  return pools.flatMap(({ sum, n }) => Array.from({ length: n }, () => sum / n)).map((at, k) => at + k * step);
 }
 
 const weigh = (l: Link, weighing: Weighing): number =>

@@ -50,7 +50,7 @@ export function Stage({ drawn, named, picked, folded, told, onPick, onFollow, on
     current.scrollTo({
       left: Math.max(
         0,
-        box.x + WIDTH + 24 - current.clientWidth + (layout.width > current.clientWidth ? WIDTH + 130 : 0),
+        box.x + WIDTH + 24 - current.clientWidth + (layout.width > current.clientWidth ? WIDTH + 100 : 0),
       ),
       top: Math.max(0, box.y - current.clientHeight / 2),
     });
@@ -77,8 +77,8 @@ export function Stage({ drawn, named, picked, folded, told, onPick, onFollow, on
   };
   return (
     <section aria-label="The chain" className="flex min-w-0 flex-1 flex-col bg-fog">
-      <div ref={stage} className="min-h-0 flex-1 overflow-auto">
-        <div className="relative" style={{ width: layout.width, height: layout.height }}>
+      <div ref={stage} className="flex min-h-0 flex-1 overflow-auto">
+        <div className="relative m-auto shrink-0" style={{ width: layout.width, height: layout.height }}>
           <svg aria-hidden width={layout.width} height={layout.height} className="absolute inset-0">
             {layout.ribbons.map((r) => {
               const near = r.from === picked || r.to === picked;
