@@ -56,6 +56,14 @@ export const DIALOGS: readonly { readonly path: string; readonly called: string;
     },
   },
   {
+    path: "/recipes",
+    called: "suggested salvage",
+    async open(page) {
+      await page.getByRole("button", { name: "Suggest salvage" }).click();
+      await expect(page.getByRole("dialog", { name: "Suggest salvage" })).toContainText("Worth, of its cost");
+    },
+  },
+  {
     path: "/shelves?rarity=storied",
     called: "change all",
     async open(page) {

@@ -184,6 +184,27 @@ test("fifty pasted lines are mended by single keys and go in as one change", asy
   await expect(page.getByTestId("last-move")).toContainText("Pasted 50 recipe lines");
 });
 
+test("salvage is suggested for all items of a type, looked at, and written and taken back as one change", async ({
+  page,
+}) => {
+  await show(page, "/recipes");
+  await page.getByRole("button", { name: "Suggest salvage" }).click();
+  const dialog = page.getByRole("dialog", { name: "Suggest salvage" });
+  await dialog.getByLabel("Items of the type").selectOption("Fixture");
+  const row = (name: string) => dialog.getByRole("row", { name: new RegExp(name) });
+  await expect(row("Salt pan")).toContainText("4 Clay + 1 Peat brick");
+  await dialog.getByLabel("Give back, %").fill("140");
+  await expect(dialog.getByRole("alert")).toHaveText("The share is above 0 and at most 100%.");
+  await dialog.getByLabel("Give back, %").fill("50");
+  await dialog.getByLabel("Parts of one").selectOption("by chance");
+  await expect(row("Salt pan")).toContainText("6 Clay + 2 Peat brick");
+  await dialog.getByRole("button", { name: /^Write \d+ salvages$/ }).click();
+  await expect(dialog).toBeHidden();
+  await expect(page.getByTestId("last-move")).toContainText("Salvage of 50%");
+  await page.keyboard.press("Control+z");
+  await expect(page.getByTestId("last-move")).toContainText(/taken back|Undone|Undo/i);
+});
+
 test("the form and the line are two views of one recipe", async ({ page }) => {
   await show(page, "/recipes?recipe=lay_rope");
   const line = page.getByRole("textbox", { name: "Line of Lay rope" });

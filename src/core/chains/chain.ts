@@ -81,6 +81,7 @@ const MOST_OTHERS = 12;
 /** @returns null where there is no such item */
 export function chainOf(readings: Readings, item: Node, ask: Ask): Chain | null {
   const { compiled, network } = readings;
+  const byKey = byKeyIn(readings);
   const root = compiled.numberOf(item);
   if (root === undefined) return null;
   const least = readings[ask.measure];
@@ -115,8 +116,8 @@ export function chainOf(readings: Readings, item: Node, ask: Ask): Chain | null 
     const qty = network.ins.qty as Float64Array;
     for (let k = start[p]; k < end[p]; k++) if (qty[k] === 0 && !behind.has(to[k])) kept.add(to[k]);
   }
-  const before = [...behind].sort((a, b) => weight(b) - weight(a) || compiled.compareNodes(a, b));
-  const tools = [...kept].sort((a, b) => compiled.compareNodes(a, b));
+  const before = [...behind].sort((a, b) => weight(b) - weight(a) || byKey(a, b));
+  const tools = [...kept].sort((a, b) => byKey(a, b));
   const shown = new Set([root, ...before.slice(0, ask.most)]);
   for (const i of tools) if (shown.size < ask.most) shown.add(i);
   let folded = behind.size + kept.size - shown.size;
@@ -164,7 +165,7 @@ export function chainOf(readings: Readings, item: Node, ask: Ask): Chain | null 
       if (onward.has(to)) link(i, to, amount, finite(amount * (amount ? least.cost[i] : 0)));
 
   const wayOf = (i: number, p: number): Way => wayAt(readings, least, i, p);
-  const things = [...shown, ...onward.keys()].map((i): Thing => {
+  const things = [...shown, ...onward.keys()].sort(byKey).map((i): Thing => {
     const isKept = kept.has(i);
     const drawn = isKept ? by(i) : way(i);
     const others = waysTo(readings, i)
@@ -187,6 +188,12 @@ export function chainOf(readings: Readings, item: Node, ask: Ask): Chain | null 
   });
   return { item, measure: ask.measure, cost, things, links, folded, refused };
 }
+
+/** The same order in every database. */
+const byKeyIn =
+  ({ compiled }: Readings) =>
+  (a: number, b: number): number =>
+    compiled.keyOf(a) < compiled.keyOf(b) ? -1 : 1;
 
 const chosenBy =
   (readings: Readings, measure: Measure, switched: ReadonlyMap<number, number>) =>
@@ -287,7 +294,7 @@ function madeOf(readings: Readings, i: number): { readonly to: number; readonly 
       if (outs.to[k] !== i && (there === undefined || amount < there)) found.set(outs.to[k], amount);
     }
   }
-  return [...found].map(([to, amount]) => ({ to, amount })).sort((a, b) => readings.compiled.compareNodes(a.to, b.to));
+  return [...found].map(([to, amount]) => ({ to, amount })).sort((a, b) => byKeyIn(readings)(a.to, b.to));
 }
 
 /**

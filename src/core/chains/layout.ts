@@ -110,7 +110,7 @@ function heights(columns: readonly Node[][], links: readonly Link[], carried: re
     for (const nodes of sweep % 2 ? columns : [...columns].reverse()) {
       const wanted = new Map(nodes.map((node) => [node, wantedOf(node)]));
       const at = (node: Node) => wanted.get(node) as number;
-      if (sweep < SORTING) nodes.sort((a, b) => at(a) - at(b) || (a < b ? -1 : 1));
+      if (sweep < SORTING) nodes.sort((a, b) => at(a) - at(b));
       for (const [k, height] of inOrder(nodes.map(at), step).entries()) y.set(nodes[k], height);
     }
   const top = Math.min(...y.values());

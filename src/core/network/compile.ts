@@ -111,10 +111,6 @@ export class Compiled {
   groupOf(kind: Kind, part: number): number {
     return groupOf(this.contributors, kind, part);
   }
-  /** Below 0 where one of the network's items comes before another in the order of ids. */
-  compareNodes(a: number, b: number): number {
-    return this.items.compare(a, b) || this.items.groupOf(a) - this.items.groupOf(b);
-  }
   /** Below 0 where the record of one process comes before that of the other in the order of ids, or its part does. */
   compare(p: number, q: number): number {
     return this.processes.compare(p, q) || this.processes.groupOf(p) - this.processes.groupOf(q);

@@ -37,17 +37,19 @@ export function ChainPanel({ chain, thing, named, say, switched, folded, onSwitc
     <aside aria-label="About it" className="w-[320px] shrink-0 overflow-auto border-l border-line bg-salt p-4">
       <h2 className="pb-1 text-[17px]">{named.name(thing.node)}</h2>
       <p className="text-second">
-        {thing.cost === null ? "It can't be had." : `One costs ${say(thing.cost)}.`}{" "}
+        {thing.cost === null
+          ? "It can't be had."
+          : `One ${chain.measure === "value" ? "costs" : "takes"} ${say(thing.cost)}.`}{" "}
         {thing.node === chain.item
           ? chain.cost !== null && Math.abs(chain.cost - (thing.cost ?? 0)) > 1e-9 * chain.cost
-            ? `Along the ways drawn it costs ${say(chain.cost)}.`
+            ? `Along the ways drawn it is ${say(chain.cost)}.`
             : ""
           : thing.kept
             ? "It is needed and kept."
             : thing.onward
               ? "It is made of it."
               : thing.amount !== null
-                ? `${sayQuantity(thing.amount)} of it go into one ${named.name(chain.item)}${thing.share !== null && chain.cost ? `, ${sayPercent(Number((thing.share / chain.cost).toFixed(3)))} of its cost` : ""}.`
+                ? `${sayQuantity(thing.amount)} of it go into one ${named.name(chain.item)}${thing.share !== null && chain.cost ? `, ${sayPercent(Number((thing.share / chain.cost).toFixed(3)))} of its ${chain.measure === "value" ? "cost" : "time"}` : ""}.`
                 : ""}
       </p>
       {thing.causes.length > 0 && (

@@ -7,6 +7,7 @@ import { HEIGHT, WIDTH } from "@/core/chains/layout";
 import type { Named } from "@/core/chains/written";
 import { held } from "@/core/catalogue/inheritance";
 import { type Node, tagOf } from "@/core/network/node";
+import { count } from "@/core/numbers/format";
 import { cx, Icon } from "../kit/kit";
 import { useLive } from "../pantry/provider";
 import type { Drawn } from "./use-layout";
@@ -130,7 +131,9 @@ export function Stage({ drawn, named, picked, folded, told, onPick, onFollow, on
                 <span className="flex w-full items-baseline gap-1.5 text-[12px] text-second">
                   <span className="truncate">{thing.kept ? "needed, kept" : named.amount(thing)}</span>
                   {folded.has(node) && <span className="text-copper">folded</span>}
-                  {thing.others.length > 0 && <span className="whitespace-nowrap">+{thing.others.length} ways</span>}
+                  {thing.others.length > 0 && (
+                    <span className="whitespace-nowrap">+{count(thing.others.length, "way")}</span>
+                  )}
                   <span className={cx("ml-auto whitespace-nowrap", thing.cost === null ? "text-beet" : "ink-worked")}>
                     {named.cost(thing)}
                   </span>

@@ -50,18 +50,13 @@ export function TakeOut({ drawn, named, name }: { drawn: Drawn; named: Named; na
 
 async function pngOf(svg: string, width: number, height: number): Promise<Uint8Array> {
   const scale = Math.min(2, LARGEST / Math.max(width, height));
-  const address = URL.createObjectURL(new Blob([svg], { type: "image/svg+xml" }));
-  try {
-    const picture = new Image();
-    picture.src = address;
-    await picture.decode();
-    const canvas = document.createElement("canvas");
-    [canvas.width, canvas.height] = [Math.ceil(width * scale), Math.ceil(height * scale)];
-    canvas.getContext("2d")?.drawImage(picture, 0, 0, canvas.width, canvas.height);
-    const blob = await new Promise<Blob | null>((done) => canvas.toBlob(done, "image/png"));
-    if (!blob) throw new Error("No picture came.");
-    return new Uint8Array(await blob.arrayBuffer());
-  } finally {
-    URL.revokeObjectURL(address);
-  }
+  const picture = new Image();
+  picture.src = `data:image/svg+xml;charset=utf-8,${encodeURIComponent(svg)}`;
+  await picture.decode();
+  const canvas = document.createElement("canvas");
+  [canvas.width, canvas.height] = [Math.ceil(width * scale), Math.ceil(height * scale)];
+  canvas.getContext("2d")?.drawImage(picture, 0, 0, canvas.width, canvas.height);
+  const blob = await new Promise<Blob | null>((done) => canvas.toBlob(done, "image/png"));
+  if (!blob) throw new Error("No picture came.");
+  return new Uint8Array(await blob.arrayBuffer());
 }

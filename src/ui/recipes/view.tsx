@@ -22,6 +22,7 @@ import { HistoryOf } from "../log/history";
 import { PasteLines } from "./paste";
 import { OwnFields } from "../sheet/own-fields";
 import { RecipeEditor } from "./recipe-editor";
+import { SuggestSalvage } from "./suggest";
 import { useBook } from "./use-book";
 
 export function RecipesView() {
@@ -30,6 +31,7 @@ export function RecipesView() {
   /** The line a new recipe begins with; null: none is written. */
   const [writing, setWriting] = useState<string | null>(null);
   const [pasting, setPasting] = useState(false);
+  const [suggesting, setSuggesting] = useState(false);
   const asked = places.query.get("new") ?? places.query.get("paste");
   // biome-ignore lint/correctness/useExhaustiveDependencies: once per request
   useEffect(() => {
@@ -50,6 +52,7 @@ export function RecipesView() {
         <Button onClick={() => setPasting(true)}>
           <ClipboardPaste size={14} aria-hidden /> Paste lines
         </Button>
+        <Button onClick={() => setSuggesting(true)}>Suggest salvage</Button>
       </ViewHead>
       {writing !== null && (
         <section aria-label="New recipe" className="border-b border-line bg-salt px-3.5 py-3">
@@ -66,6 +69,7 @@ export function RecipesView() {
         {selected && !places.query.get("item") && <RecipePanel key={selected.id} recipe={selected} />}
       </div>
       {pasting && <PasteLines onClose={() => setPasting(false)} />}
+      {suggesting && <SuggestSalvage onClose={() => setSuggesting(false)} />}
     </>
   );
 }

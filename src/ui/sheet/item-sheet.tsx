@@ -42,6 +42,7 @@ import { SheetEdge, useSheetWidth } from "./width";
 export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }) {
   const { catalogue, model } = useLive();
   const store = useStore();
+  const places = usePlaces();
   const write = useWrite();
   const [adding, setAdding] = useState<"craft" | "salvage" | null>(null);
   const [width, setWidth] = useSheetWidth();
@@ -129,6 +130,9 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
         </Button>
         <Button look="quiet" onClick={() => use.current?.scrollIntoView({ block: "start" })}>
           What it is for
+        </Button>
+        <Button look="quiet" onClick={() => places.go("chains", { of: item.key })}>
+          Chain
         </Button>
         <CardButton item={item} />
         <SeriesButton item={item} />

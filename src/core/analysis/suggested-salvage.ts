@@ -1,0 +1,158 @@
+/** Salvage that gives back a share of what an item took: worked out for one item or many, to be looked at and written. */
+import type { Catalogue } from "../catalogue/catalogue";
+import type { Edit } from "../catalogue/edit";
+import { setField, type Value } from "../catalogue/edit";
+import { recordsWith } from "../catalogue/references";
+import { type Item, type Recipe, withDefaults } from "../kinds/index";
+import { type ItemLine, type Line, line } from "../notation/line";
+import {
+  add,
+  divide,
+  type Fraction,
+  fraction,
+  fromNumber,
+  multiply,
+  negate,
+  sign,
+  toNumber,
+  ZERO,
+} from "../numbers/fraction";
+import { expectedExactly, netYield } from "../network/expected";
+import { flows } from "../network/process";
+import type { Id } from "../schema/id";
+import { newId } from "../schema/id";
+import { givenName } from "../notation/format";
+import { FreeKeys } from "../editing/new-names";
+
+/** What becomes of parts of one: they are lost, rounded, or come by chance so that the share is exact on average. */
+export const ROUNDINGS = ["down", "nearest", "by chance"] as const;
+export type Rounding = (typeof ROUNDINGS)[number];
+
+export interface SalvageRule {
+  /** Of what went in, from above 0 to 1. */
+  readonly share: number;
+  readonly rounding: Rounding;
+  /** Units of each thing that come back at least, as far as so many went in. */
+  readonly least: number;
+  readonly tool: Id | null;
+  /** True: an item that has a salvage already gets this one in its place. */
+  readonly replace: boolean;
+}
+
+export interface Suggestion {
+  readonly item: Item;
+  /** What is taken apart was made by it. */
+  readonly made: Recipe | null;
+  readonly gives: readonly ItemLine[];
+  /** The salvage that is there. */
+  readonly there: Recipe | null;
+  /** Why nothing is written. */
+  readonly skipped: string | null;
+}
+
+/**
+ * One for each item that a recipe makes, in the order given. Only what goes in comes back: no tool, no station, nothing
+ * that came out beside it or was handed back.
+ * @param by  the recipe by which an item is cheapest; null: none, or another record
+ */
+export function suggestSalvage(
+  catalogue: Catalogue,
+  items: Iterable<Item>,
+  rule: SalvageRule,
+  by: (item: Id) => Id | null,
+): Suggestion[] {
+  const found: Suggestion[] = [];
+  for (const item of items) {
+    if (item.status === "retired") continue;
+    const makes = [...recordsWith(catalogue, "recipe", item.id, ["output"])].filter(
+      (r) => r.kind === "craft" && r.status !== "retired",
+    );
+    const made = makes.find((r) => r.id === by(item.id)) ?? makes[0];
+    if (!made) continue;
+    const [there = null] = [...recordsWith(catalogue, "recipe", item.id, ["ingredient"])].filter(
+      (r) => r.kind === "salvage" && r.status !== "retired",
+    );
+    const gives = givenBack(made, item.id, rule);
+    const same = there !== null && gives.length > 0 && saysSame(there, gives, rule.tool);
+    const skipped =
+      there && !rule.replace
+        ? "It has a salvage already."
+        : same
+          ? "Its salvage says this already."
+          : gives.length
+            ? null
+            : made.lines.some((l) => l.role === "ingredient" && l.any !== undefined)
+              ? "It is made of any items with a tag: nobody knows which."
+              : "Nothing whole would come back.";
+    found.push({ item, made, gives, there, skipped });
+  }
+  return found;
+}
+
+/** Of each ingredient the share of what one of the item took, on balance. */
+function givenBack(made: Recipe, item: Id, { share, rounding, least }: SalvageRule): ItemLine[] {
+  const lines = flows(made.lines.filter((l) => l.role === "ingredient" || l.role === "output"));
+  const net = netYield(lines);
+  const yielded = made.lines
+    .filter((l) => l.role === "output" && l.item === item)
+    .reduce<Fraction>((sum, l) => add(sum, expectedExactly(l)), ZERO);
+  if (sign(yielded) <= 0) return [];
+  const named = new Set<Id>();
+  return made.lines.flatMap((l: Line): ItemLine[] => {
+    if (l.role !== "ingredient" || l.any !== undefined || l.item === item || named.has(l.item)) return [];
+    named.add(l.item);
+    const took = divide(negate(net.get(l.item) ?? ZERO), yielded);
+    if (sign(took) <= 0) return [];
+    const back = multiply(took, fromNumber(share));
+    const floor = Math.min(least, Math.floor(toNumber(took)));
+    const exact = toNumber(back);
+    const whole = Number(back.n / back.d);
+    if (rounding === "by chance" && exact > floor) {
+      const rest = toNumber(add(back, negate(fraction(BigInt(whole)))));
+      // A chance has four decimals of a percent; what is below that is lost, so that never more comes back.
+      const chance = Math.floor(rest * 1e6 + 1e-9) / 1e6;
+      return [
+        ...(whole > 0 ? [line("output", l.item, whole)] : []),
+        ...(chance > 0 ? [line("output", l.item, 1, 1, chance)] : []),
+      ];
+    }
+    const amount = Math.max(floor, rounding === "nearest" ? Math.round(exact) : whole);
+    return amount > 0 ? [line("output", l.item, amount)] : [];
+  });
+}
+
+const linesOf = (item: Id, gives: readonly ItemLine[], tool: Id | null): Line[] => [
+  line("ingredient", item),
+  ...gives,
+  ...(tool === null ? [] : [line("tool", tool)]),
+];
+function saysSame(there: Recipe, gives: readonly ItemLine[], tool: Id | null): boolean {
+  const of = (lines: readonly Line[]) =>
+    JSON.stringify(lines.map((l) => [l.role, l.item ?? null, l.min, l.max, l.chance, l.uses]).sort());
+  const taken = there.lines.find((l) => l.role === "ingredient")?.item;
+  return taken !== undefined && of(there.lines) === of(linesOf(taken, gives, tool));
+}
+
+/** The edits that write what was suggested, but for what was skipped. */
+export function writeSuggested(
+  catalogue: Catalogue,
+  suggestions: readonly Suggestion[],
+  { tool }: Pick<SalvageRule, "tool">,
+): Edit[] {
+  const keys = new FreeKeys(catalogue);
+  return suggestions.flatMap(({ item, gives, there, skipped }): Edit[] => {
+    if (skipped !== null) return [];
+    const lines = linesOf(item.id, gives, tool);
+    if (there) return [setField(catalogue, "recipe", there.id, "lines", lines as unknown as Value)];
+    const name = givenName("salvage", () => item.name);
+    const record = withDefaults("recipe", {
+      id: newId(),
+      key: keys.next("recipe", name),
+      name,
+      kind: "salvage",
+      lines,
+      status: "ready",
+    });
+    return [{ op: "add", kind: "recipe", record }];
+  });
+}

@@ -1,0 +1,190 @@
+"use client";
+/** Salvage for one item or for all of a type: what each would give back, looked at before it is written as one change. */
+import { useMemo, useState } from "react";
+import { around, namesOf } from "@/core/catalogue/surroundings";
+import { itemsBelow } from "@/core/catalogue/types";
+import {
+  ROUNDINGS,
+  type Rounding,
+  type SalvageRule,
+  suggestSalvage,
+  writeSuggested,
+} from "@/core/analysis/suggested-salvage";
+import { formatGiven, formatUnnamed } from "@/core/notation/format";
+import { count, sayCost, sayPercent } from "@/core/numbers/format";
+import { readNumber } from "@/core/schema/number";
+import type { Id } from "@/core/schema/id";
+import { Button, Jar } from "../kit/kit";
+import { NameInput } from "../kit/name-input";
+import { Over, Scrolled } from "../kit/over";
+import { figuresOf, useLive, useStore } from "../pantry/provider";
+
+/** Rows that are looked at; all are written. */
+const SHOWN = 300;
+
+export function SuggestSalvage({ only, onClose }: { only?: Id; onClose: () => void }) {
+  const { catalogue, model } = useLive();
+  const store = useStore();
+  const [type, setType] = useState("");
+  const [typed, setTyped] = useState("40");
+  const [rounding, setRounding] = useState<Rounding>("down");
+  const [least, setLeast] = useState("0");
+  const [tool, setTool] = useState("");
+  const [replace, setReplace] = useState(only !== undefined);
+  const [says, setSays] = useState("");
+  const percent = readNumber(typed);
+  const floor = readNumber(least);
+  const names = namesOf(catalogue, "item");
+  const using = names.find(tool);
+  const wrong =
+    percent === null || percent <= 0 || percent > 100
+      ? "The share is above 0 and at most 100%."
+      : floor === null || floor < 0 || !Number.isInteger(floor)
+        ? "The least is a whole number from 0."
+        : tool && using.found !== "one"
+          ? `“${tool}” is no item of this pantry.`
+          : null;
+  const rule: SalvageRule | null = wrong
+    ? null
+    : {
+        share: (percent as number) / 100,
+        rounding,
+        least: floor as number,
+        tool: tool && using.found === "one" ? using.id : null,
+        replace,
+      };
+  const ruled = JSON.stringify(rule);
+  const all = useMemo(() => {
+    const asked = JSON.parse(ruled) as SalvageRule | null;
+    if (!asked) return [];
+    const { item } = catalogue.records;
+    const items = only
+      ? [item.get(only)]
+      : type
+        ? [...itemsBelow(catalogue, new Set([type as Id]))].map((id) => item.get(id))
+        : [...item.values()];
+    return suggestSalvage(
+      catalogue,
+      items.flatMap((i) => i ?? []),
+      asked,
+      (id) => figuresOf(model, id).by,
+    );
+  }, [catalogue, model, only, type, ruled]);
+  const ready = all.filter((s) => s.skipped === null);
+  const write = async () => {
+    if (!rule) return;
+    const answer = await store.submit(
+      writeSuggested(catalogue, ready, rule),
+      `Salvage of ${sayPercent(rule.share)} for ${count(ready.length, "item")}`,
+    );
+    if (answer.ok) onClose();
+    else setSays("It was not written: somebody changed one of these in between. Look again.");
+  };
+  const here = around(catalogue);
+  const worth = (gives: (typeof all)[number]["gives"], of: Id): string => {
+    const cost = figuresOf(model, of).value;
+    const back = gives.reduce((sum, l) => sum + l.max * l.chance * (figuresOf(model, l.item).value ?? Number.NaN), 0);
+    return cost && Number.isFinite(back) ? `${sayCost(back)}, ${sayPercent(Number((back / cost).toFixed(3)))}` : "–";
+  };
+  return (
+    <Over
+      width="wide"
+      title="Suggest salvage"
+      description="Each item gives back a share of what the cheapest recipe took for it. Nothing is written until you say so; one undo takes all of it back."
+      onClose={onClose}
+      foot={
+        <>
+          <Button look="solid" disabled={!ready.length || !!wrong} onClick={() => void write()}>
+            Write {count(ready.length, "salvage")}
+          </Button>
+          <Button onClick={onClose}>Close</Button>
+          <span className="text-second">{count(all.length - ready.length, "item is", "items are")} skipped.</span>
+          {(wrong ?? says) && (
+            <span role="alert" className="text-beet">
+              {wrong ?? says}
+            </span>
+          )}
+        </>
+      }
+    >
+      <div className="flex min-h-0 flex-1 flex-col gap-3 p-5">
+        <div className="flex flex-wrap items-end gap-3">
+          {!only && (
+            <label>
+              <span className="head block pb-0.5">Items of the type</span>
+              <select className="field w-40!" value={type} onChange={(e) => setType(e.target.value)}>
+                <option value="">every type</option>
+                {[...catalogue.records.type.values()].map((t) => (
+                  <option key={t.id} value={t.id}>
+                    {t.name}
+                  </option>
+                ))}
+              </select>
+            </label>
+          )}
+          <label>
+            <span className="head block pb-0.5">Give back, %</span>
+            <input className="field w-24! text-right" value={typed} onChange={(e) => setTyped(e.target.value)} />
+          </label>
+          <label>
+            <span className="head block pb-0.5">Parts of one</span>
+            <select className="field w-32!" value={rounding} onChange={(e) => setRounding(e.target.value as Rounding)}>
+              {ROUNDINGS.map((r) => (
+                <option key={r}>{r}</option>
+              ))}
+            </select>
+          </label>
+          <label>
+            <span className="head block pb-0.5">At least</span>
+            <input className="field w-20! text-right" value={least} onChange={(e) => setLeast(e.target.value)} />
+          </label>
+          <span className="w-44">
+            <span className="head block pb-0.5">Using</span>
+            <NameInput label="Tool" placeholder="no tool" value={tool} names={[...names.names()]} onDone={setTool} />
+          </span>
+          <label className="flex items-center gap-1.5 pb-1.5">
+            <input type="checkbox" checked={replace} onChange={(e) => setReplace(e.target.checked)} />
+            also where there is one
+          </label>
+        </div>
+        <Scrolled label="What would be written" className="rounded-sm border border-line">
+          {all.length === 0 ? (
+            <p className="px-3 py-4 text-second">No recipe makes any of these items.</p>
+          ) : (
+            <table className="w-full">
+              <thead>
+                <tr className="text-left">
+                  {["Item", "Made by", "Gives back", "Worth, of its cost"].map((h) => (
+                    <th key={h} className="head px-2 py-1.5">
+                      {h}
+                    </th>
+                  ))}
+                </tr>
+              </thead>
+              <tbody>
+                {all.slice(0, SHOWN).map((s) => (
+                  <tr key={s.item.id} className="border-t border-hair align-top">
+                    <td className="px-2 py-1">
+                      <Jar id={s.item.id} />
+                    </td>
+                    <td className="px-2 py-1 text-second">{s.made && formatUnnamed(here, s.made)}</td>
+                    <td className="px-2 py-1">
+                      {s.skipped ? <span className="text-second">{s.skipped}</span> : formatGiven(here, s.gives)}
+                      {!s.skipped && s.there && (
+                        <span className="block text-copper">in place of {formatUnnamed(here, s.there)}</span>
+                      )}
+                    </td>
+                    <td className="px-2 py-1 text-right whitespace-nowrap tabular-nums">
+                      {s.skipped ? "" : <span className="ink-worked">{worth(s.gives, s.item.id)}</span>}
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          )}
+          {all.length > SHOWN && <p className="px-3 py-2 text-second">and {all.length - SHOWN} more</p>}
+        </Scrolled>
+      </div>
+    </Over>
+  );
+}
