@@ -25,7 +25,7 @@ test("a chain is walked by keyboard, folded and followed, and another way is gon
   await node(page, "Potash").focus();
   await page.keyboard.press("ArrowLeft");
   await expect(node(page, "Bladder wrack")).toBeFocused();
-  await page.keyboard.press("ArrowDown");
+  await page.keyboard.press("ArrowUp");
   await expect(node(page, "Reed bundle")).toBeFocused();
   await page.keyboard.press("Home");
   await page.keyboard.press("1");

@@ -168,7 +168,7 @@ export function SuggestSalvage({ only, onClose }: { only?: Id; onClose: () => vo
                       <Jar id={s.item.id} />
                     </td>
                     <td className="px-2 py-1 text-second">{s.made && formatUnnamed(here, s.made)}</td>
-                    <td className="px-2 py-1">
+                    <td className="min-w-60 px-2 py-1">
                       {s.skipped ? <span className="text-second">{s.skipped}</span> : formatGiven(here, s.gives)}
                       {!s.skipped && s.there && (
                         <span className="block text-copper">in place of {formatUnnamed(here, s.there)}</span>
