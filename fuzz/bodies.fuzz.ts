@@ -10,6 +10,7 @@ import * as bundles from "../src/app/api/pantries/[pantry]/bundle/route";
 import * as undos from "../src/app/api/pantries/[pantry]/changes/[revision]/undo/route";
 import * as changes from "../src/app/api/pantries/[pantry]/changes/route";
 import * as events from "../src/app/api/pantries/[pantry]/events/route";
+import * as chains from "../src/app/api/pantries/[pantry]/items/[item]/chain/route";
 import * as costs from "../src/app/api/pantries/[pantry]/items/[item]/costs/route";
 import * as snapshots from "../src/app/api/pantries/[pantry]/route";
 import * as whatIf from "../src/app/api/pantries/[pantry]/what-if/route";
@@ -64,10 +65,25 @@ const ROUTES: readonly (readonly [method: string, handler: Handler])[] = [
   ["POST", changes.POST],
   ["POST", undos.POST],
   ["GET", costs.GET],
+  ["GET", chains.GET],
   ["POST", whatIf.POST],
   ["HEAD", events.HEAD],
 ];
-const QUERIES = ["dry", "replace", "name", "of", "before", "most", "revision", "q", "constructor", "__proto__"];
+const QUERIES = [
+  "dry",
+  "replace",
+  "name",
+  "of",
+  "before",
+  "most",
+  "revision",
+  "q",
+  "by",
+  "way",
+  "onward",
+  "constructor",
+  "__proto__",
+];
 
 const word = (random: Random): string => {
   const value = hostile(random, 0);

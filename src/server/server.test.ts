@@ -7,6 +7,7 @@ import * as bundles from "../app/api/pantries/[pantry]/bundle/route";
 import * as undos from "../app/api/pantries/[pantry]/changes/[revision]/undo/route";
 import * as changes from "../app/api/pantries/[pantry]/changes/route";
 import * as events from "../app/api/pantries/[pantry]/events/route";
+import * as chain from "../app/api/pantries/[pantry]/items/[item]/chain/route";
 import * as costs from "../app/api/pantries/[pantry]/items/[item]/costs/route";
 import * as picture from "../app/api/pantries/[pantry]/pictures/[id]/route";
 import * as pictures from "../app/api/pantries/[pantry]/pictures/route";
@@ -204,6 +205,17 @@ describe("the server", () => {
     const { body } = await call(costs.GET, { params: { item: eel?.id ?? "" } });
     expect(body).toMatchObject({ value: { cost: 1, by: { kind: "recipe" } }, time: { cost: 70 } });
     expect((await call(costs.GET, { params: { item: "nosuchitem00" } })).status).toBe(404);
+    const asked = (query: string, item = eel?.id ?? "") => call(chain.GET, { params: { item }, query });
+    const drawn = await asked("by=time&onward=2&most=5&way=recipe.nosuchthing0.0");
+    expect(drawn.body).toMatchObject({ item: eel?.id, measure: "time", refused: [] });
+    expect((drawn.body as { things: unknown[] }).things.length).toBeLessThanOrEqual(5);
+    expect((await asked("", "nosuchitem00")).status).toBe(404);
+    for (const [query, says] of [
+      ["by=weight", "by is value or time"],
+      ["colour=red", "“colour” is not known here"],
+      [Array.from({ length: 101 }, () => "way=x").join("&"), "At most 100 ways"],
+    ])
+      expect(await asked(query)).toMatchObject({ status: 400, body: { detail: expect.stringContaining(says) } });
   });
 
   it("shows what an import would change, writes it whole, and refuses one with faults whole", async () => {

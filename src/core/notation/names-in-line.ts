@@ -57,7 +57,12 @@ export function readAny(r: LineReader): Read | null | undefined {
   r.at = from;
   const item = longestKnown(r);
   const anew = r.tokens[from + 1]?.kind === "word" && !isKeyword(r.tokens[from + 1]);
-  if (!quoted && !tag && (item || !anew)) return undefined;
+  if (!quoted && !tag && item) return undefined;
+  if (!quoted && !tag && !anew) {
+    r.at++;
+    r.report("error", r.here(), "Expected the name of a tag behind any.", []);
+    return null;
+  }
   if (item && tag) {
     const span = { from: r.tokens[from].from, to: r.tokens[from + Math.max(item.count, tag.count + 1) - 1].to };
     r.report(

@@ -115,6 +115,7 @@ describe("reading a recipe line", () => {
     ["River eel -> 1 Eel using Gutting knife lasting long", "how many runs", 47],
     ['River eel -> 1 "Eel', "no end", 15],
     ["#fish x3 -> 1 Eel", "is written with any and the name of the tag", 0],
+    ["2 any -> 1 Eel", "Expected the name of a tag behind any", 6],
     ["1 Eel -> any fish", "Only what goes in can be any item with a tag", 9],
     ["River eel -> 1 Eel 40% 20%", "found “20%”", 23],
     ["salvage nothing -> 1 Eel", "Salvage needs the item", 24],
