@@ -168,10 +168,13 @@ export function chainOf(readings: Readings, item: Node, ask: Ask): Chain | null 
   const things = [...shown, ...onward.keys()].sort(byKey).map((i): Thing => {
     const isKept = kept.has(i);
     const drawn = isKept ? by(i) : way(i);
+    // A tag may have ten thousand members: only those that are told are looked at closely.
     const others = waysTo(readings, i)
       .filter((p) => p !== drawn)
-      .map((p) => wayOf(i, p))
-      .sort((a, b) => (a.cost ?? Infinity) - (b.cost ?? Infinity) || (a.key < b.key ? -1 : 1));
+      .map((p) => [p, costBy(least, i, p)] as const)
+      .sort(([p, a], [q, b]) => (a === b ? compiled.compare(p, q) : a - b))
+      .slice(0, MOST_OTHERS)
+      .map(([p]) => wayOf(i, p));
     const amount = onward.has(i) || isKept || !parts ? null : (demand.get(i) ?? null);
     return {
       node: nodeAt(i),
@@ -180,7 +183,7 @@ export function chainOf(readings: Readings, item: Node, ask: Ask): Chain | null 
       cost: finite(least.cost[i]),
       share: amount === null ? null : finite(amount * least.cost[i]),
       way: drawn >= 0 ? wayOf(i, drawn) : null,
-      others: others.slice(0, MOST_OTHERS),
+      others,
       onward: onward.has(i),
       kept: isKept,
       causes: (readings.causes.get(i)?.leaves ?? []).map(nodeAt),
@@ -244,19 +247,21 @@ function waysTo({ network: { producers } }: Readings, i: number): number[] {
   return [...producers.to.subarray(producers.start[i], producers.end[i])];
 }
 
+/** One unit of an item by a process; Infinity where it can't be gone. */
+function costBy(least: LeastCost, i: number, p: number): number {
+  if (!least.counts(p)) return Number.POSITIVE_INFINITY;
+  const { outs } = least.network;
+  const run = least.runCost(p);
+  for (let k = outs.start[p]; k < outs.end[p]; k++)
+    if (outs.to[k] === i && run < Number.POSITIVE_INFINITY) return least.bears(p, k, run);
+  return Number.POSITIVE_INFINITY;
+}
+
 function wayAt(readings: Readings, least: LeastCost, i: number, p: number): Way {
   const { kind, record } = processAt(readings.compiled, p);
-  const { outs } = readings.network;
-  let cost = Number.POSITIVE_INFINITY;
-  const run = least.counts(p) ? least.runCost(p) : Number.POSITIVE_INFINITY;
-  for (let k = outs.start[p]; k < outs.end[p]; k++)
-    if (outs.to[k] === i && run < Infinity) cost = least.bears(p, k, run);
-  return {
-    key: keyAt(readings, p),
-    by: { kind, id: record.id },
-    name: record.name,
-    cost: Number.isFinite(cost) ? cost : null,
-  };
+  const cost = costBy(least, i, p);
+  const key = keyAt(readings, p);
+  return { key, by: { kind, id: record.id }, name: record.name, cost: Number.isFinite(cost) ? cost : null };
 }
 
 /** The way that is drawn of what can't be had: the first that is no salvage. */
