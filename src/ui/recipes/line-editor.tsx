@@ -152,7 +152,7 @@ export function Remarks({
       {parsed.issues.map((r) => (
         <li key={`${r.from}${r.message}`} className={cx("flex flex-wrap items-center gap-1.5", tone[r.severity])}>
           <span className="font-semibold">
-            {r.to > r.from
+            {r.to > r.from && !r.message.startsWith(`“${text.slice(r.from, r.to)}”`)
               ? `at ${r.from + 1}, “${text.slice(r.from, Math.min(r.to, r.from + 24))}”:`
               : `at ${r.from + 1}:`}
           </span>
