@@ -80,6 +80,7 @@ describe("Brackwater Reach", () => {
       "slot-unfit": 1,
       "gated-above": 1,
       "same-inputs": 1,
+      "over-stack": 1,
       "retired-in-use": 1,
       "placeholder-gone": 1,
       "link-astray": 1,

@@ -98,6 +98,7 @@ export const RULES = {
   "slot-unfit": warning("Slot that nothing fits"),
   "gated-above": warning("Needs something of a higher level"),
   "same-inputs": warning("Same inputs, different results"),
+  "over-stack": warning("More beside than a stack holds"),
   "retired-in-use": warning("Retired item in use"),
   "placeholder-gone": error("Description names what is gone"),
   "link-astray": warning("Link to the wrong thing"),

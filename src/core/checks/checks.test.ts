@@ -236,6 +236,27 @@ describe("checks", () => {
     expect(told()).toEqual([]);
   });
 
+  it("find what comes beside a result in more than a stack, and follow the stack and the recipe", () => {
+    const heap = kitchen("gather Shell\nCrush: 1 Shell -> 1 Lime + 20..60 Grit\nShake: 1 Shell -> 60 Grit + 1 Lime");
+    const grit = item(heap, "Grit").id;
+    const tight = must(heap, [setField(heap, "item", grit, "stack", 50)]);
+    expect(says(heap, "over-stack")).toEqual([]);
+    expect(says(tight, "over-stack")).toEqual([
+      "Crush gives up to 60 Grit beside its result, and a stack of it holds 50.",
+    ]);
+    expect(mended(tight, "over-stack")).toEqual([]);
+    const engine = new Engine(heap);
+    const told = () => engine.model().findings.filter((f) => f.rule === "over-stack").length;
+    const change = (edits: readonly Edit[]) => expect(engine.change(edits).outcome.ok).toBe(true);
+    change([setField(engine.catalogue, "item", grit, "stack", 50)]);
+    expect(told()).toBe(1);
+    // The same on average: no cost moves, and yet it fits.
+    const crush = recipe(heap, "Crush");
+    const even = crush.lines.map((l) => (l.item === grit ? { ...l, min: 40, max: 40 } : l));
+    change([setField(engine.catalogue, "recipe", crush.id, "lines", even as never)]);
+    expect(told()).toBe(0);
+  });
+
   it("find a retired item that is still needed or given, but not one that is only taken apart", () => {
     const catalogue = kitchen(clean);
     const retire = (name: string) =>

@@ -21,6 +21,7 @@ import { placeholderGone } from "./placeholder-gone";
 import { priceBelowCost } from "./price-below-cost";
 import { rarityLadder } from "./rarity-ladder";
 import { nothingTagged } from "./nothing-tagged";
+import { overStack } from "./over-stack";
 import { retiredInUse } from "./retired-in-use";
 import { salvageOverCost } from "./salvage-over-cost";
 import { sameInputs } from "./same-inputs";
@@ -73,6 +74,7 @@ export const CHECKS: readonly Check[] = [
   slotUnfit,
   gatedAbove,
   sameInputs,
+  overStack,
   retiredInUse,
   placeholderGone,
   linkAstray,

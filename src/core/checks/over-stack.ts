@@ -1,0 +1,67 @@
+import { held } from "../catalogue/inheritance";
+import type { Recipe } from "../kinds/index";
+import { type Line, outputsOf } from "../notation/line";
+import { sayQuantity } from "../numbers/format";
+import type { Id } from "../schema/id";
+import { perRecord, recipeRef, recipesAround, ref } from "./check";
+import { holdersBeside } from "./holders";
+import { setLines } from "./mend";
+
+/** Most of a line in one run. */
+const most = ({ max, draw }: Line): number => max * (draw?.times ?? 1);
+/** What a recipe gives beside its result, which is the item of its first output. */
+const beside = ({ lines }: Recipe, item: Id): readonly Line[] => {
+  const outputs = outputsOf(lines);
+  return outputs[0]?.item === item ? [] : outputs.filter((l) => l.item === item);
+};
+
+/** A recipe may give more of something beside its result than one stack of it holds. */
+export const overStack = perRecord<"item">({
+  id: "over-stack",
+  reads: [],
+  per: ["item"],
+  *also({ catalogue }, _, edits) {
+    yield* holdersBeside(catalogue, edits);
+    for (const edit of edits)
+      if (edit.kind === "recipe" && edit.op === "set" && edit.field === "lines")
+        for (const lines of [edit.from, edit.to])
+          for (const { item } of (lines ?? []) as unknown as readonly Line[]) if (item !== undefined) yield item;
+  },
+  *at(context, item) {
+    const { catalogue } = context;
+    const stack = held(catalogue, item, "stack").value;
+    if (stack === null) return;
+    const over = recipesAround(context, item.id, "producers").filter((r) =>
+      beside(r, item.id).some((l) => most(l) > stack),
+    );
+    if (!over.length) return;
+    const [first] = over;
+    const amount = Math.max(...beside(first, item.id).map(most));
+    const more = over.length > 1 ? ` So do ${over.length - 1} others.` : "";
+    yield {
+      subject: ref(catalogue, "item", item.id),
+      with: over.map(recipeRef),
+      says: `${first.name} gives up to ${sayQuantity(amount)} ${item.name} beside its result, and a stack of it holds ${sayQuantity(stack)}.${more}`,
+      evidence: { type: "lines", inputs: [ref(catalogue, "item", item.id)], recipes: over.slice(0, 20).map(recipeRef) },
+      fixes: [
+        {
+          says: `${first.name}: give at most ${sayQuantity(stack)} ${item.name}`,
+          do: "edit",
+          edits: [
+            setLines(
+              catalogue,
+              "recipe",
+              first.id,
+              first.lines.map((l) => {
+                if (l.role !== "output" || l.item !== item.id || most(l) <= stack) return l;
+                const max = stack / (l.draw?.times ?? 1);
+                return { ...l, max, min: Math.min(l.min, max) };
+              }),
+            ),
+          ],
+        },
+        { says: `Open ${item.name}`, do: "open", kind: "item", id: item.id },
+      ],
+    };
+  },
+});
