@@ -1,7 +1,6 @@
 /** Salvage that gives back a share of what an item took: worked out for one item or many, to be looked at and written. */
 import type { Catalogue } from "../catalogue/catalogue";
-import type { Edit } from "../catalogue/edit";
-import { setField, type Value } from "../catalogue/edit";
+import { type Edit, setField, type Value } from "../catalogue/edit";
 import { recordsWith } from "../catalogue/references";
 import { type Item, type Recipe, withDefaults } from "../kinds/index";
 import { type ItemLine, type Line, line } from "../notation/line";
@@ -19,8 +18,7 @@ import {
 } from "../numbers/fraction";
 import { expectedExactly, netYield } from "../network/expected";
 import { flows } from "../network/process";
-import type { Id } from "../schema/id";
-import { newId } from "../schema/id";
+import { type Id, newId } from "../schema/id";
 import { givenName } from "../notation/format";
 import { FreeKeys } from "../editing/new-names";
 

@@ -2,7 +2,7 @@
 import type { ParsedLine, Words } from "./parsed";
 import { parseLine } from "./parser";
 
-/** One verdict for every line that is not withDefaults and no comment (#); positions count from the line's own start. */
+/** One verdict for every line that is not empty and no comment (//); positions count from the line's own start. */
 export function readLines(text: string, words: Words): { number: number; text: string; parsed: ParsedLine }[] {
   return text
     .split(/\r?\n/)

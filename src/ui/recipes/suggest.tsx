@@ -1,5 +1,5 @@
 "use client";
-/** Salvage for one item or for all of a type: what each would give back, looked at before it is written as one change. */
+/** Salvage for all items, or those of a type: what each would give back, looked at before it is written as one change. */
 import { useMemo, useState } from "react";
 import { around, namesOf } from "@/core/catalogue/surroundings";
 import { itemsBelow } from "@/core/catalogue/types";
@@ -22,7 +22,7 @@ import { figuresOf, useLive, useStore } from "../pantry/provider";
 /** Rows that are looked at; all are written. */
 const SHOWN = 300;
 
-export function SuggestSalvage({ only, onClose }: { only?: Id; onClose: () => void }) {
+export function SuggestSalvage({ onClose }: { onClose: () => void }) {
   const { catalogue, model } = useLive();
   const store = useStore();
   const [type, setType] = useState("");
@@ -30,7 +30,7 @@ export function SuggestSalvage({ only, onClose }: { only?: Id; onClose: () => vo
   const [rounding, setRounding] = useState<Rounding>("down");
   const [least, setLeast] = useState("0");
   const [tool, setTool] = useState("");
-  const [replace, setReplace] = useState(only !== undefined);
+  const [replace, setReplace] = useState(false);
   const [says, setSays] = useState("");
   const percent = readNumber(typed);
   const floor = readNumber(least);
@@ -58,18 +58,16 @@ export function SuggestSalvage({ only, onClose }: { only?: Id; onClose: () => vo
     const asked = JSON.parse(ruled) as SalvageRule | null;
     if (!asked) return [];
     const { item } = catalogue.records;
-    const items = only
-      ? [item.get(only)]
-      : type
-        ? [...itemsBelow(catalogue, new Set([type as Id]))].map((id) => item.get(id))
-        : [...item.values()];
+    const items = type
+      ? [...itemsBelow(catalogue, new Set([type as Id]))].map((id) => item.get(id))
+      : [...item.values()];
     return suggestSalvage(
       catalogue,
       items.flatMap((i) => i ?? []),
       asked,
       (id) => figuresOf(model, id).by,
     );
-  }, [catalogue, model, only, type, ruled]);
+  }, [catalogue, model, type, ruled]);
   const ready = all.filter((s) => s.skipped === null);
   const write = async () => {
     if (!rule) return;
@@ -109,19 +107,17 @@ export function SuggestSalvage({ only, onClose }: { only?: Id; onClose: () => vo
     >
       <div className="flex min-h-0 flex-1 flex-col gap-3 p-5">
         <div className="flex flex-wrap items-end gap-3">
-          {!only && (
-            <label>
-              <span className="head block pb-0.5">Items of the type</span>
-              <select className="field w-40!" value={type} onChange={(e) => setType(e.target.value)}>
-                <option value="">every type</option>
-                {[...catalogue.records.type.values()].map((t) => (
-                  <option key={t.id} value={t.id}>
-                    {t.name}
-                  </option>
-                ))}
-              </select>
-            </label>
-          )}
+          <label>
+            <span className="head block pb-0.5">Items of the type</span>
+            <select className="field w-40!" value={type} onChange={(e) => setType(e.target.value)}>
+              <option value="">every type</option>
+              {[...catalogue.records.type.values()].map((t) => (
+                <option key={t.id} value={t.id}>
+                  {t.name}
+                </option>
+              ))}
+            </select>
+          </label>
           <label>
             <span className="head block pb-0.5">Give back, %</span>
             <input className="field w-24! text-right" value={typed} onChange={(e) => setTyped(e.target.value)} />
