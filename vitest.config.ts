@@ -12,7 +12,7 @@ export default defineConfig({
         test: {
           name: "core",
           include: ["src/core/**/*.test.ts", "src/demo/**/*.test.ts", "src/ui/**/*.test.ts"],
-          testTimeout: 60_000,
+          testTimeout: 300_000,
         },
       },
       {
@@ -20,8 +20,8 @@ export default defineConfig({
         test: {
           name: "store",
           include: ["src/store/**/*.test.ts", "src/server/**/*.test.ts", "src/cli/**/*.test.ts"],
-          testTimeout: 60_000,
-          hookTimeout: 60_000,
+          testTimeout: 300_000,
+          hookTimeout: 180_000,
         },
       },
       {
@@ -29,8 +29,8 @@ export default defineConfig({
         test: {
           name: "fuzz",
           include: ["fuzz/**/*.fuzz.ts"],
-          testTimeout: 120_000,
-          hookTimeout: 60_000,
+          testTimeout: 300_000,
+          hookTimeout: 180_000,
         },
       },
     ],
