@@ -1,5 +1,5 @@
 /** Least cost of one unit of every item over all ways to get it, kept up to date as the network changes. */
-import { ALIVE, type Network } from "../network/network";
+import { ALIVE, type Network, RETURNS } from "../network/network";
 import { type ChosenCosts, Circles } from "./circles";
 import type { Reach } from "../network/reach";
 
@@ -137,13 +137,16 @@ export class LeastCost implements ChosenCosts {
   /**
    * The same with side outputs credited: one that comes cheaper another way takes its plain least cost off the run; those
    * that this run is the cheapest way to share what remains with the output, by worth. Credit takes off nine tenths of an
-   * output's plain cost at most: so nothing becomes free by it, nor by going round in a circle of credit.
+   * output's plain cost at most: so nothing becomes free by it, nor by going round in a circle of credit. Where a run
+   * gives a vessel back, what comes cheaper another way costs what it costs that way.
    */
   private credited(p: number, k: number, t: number, { cost: plain }: LeastCost): number {
     const { start, end, to, qty: amounts } = this.network.outs;
     const qty = amounts as Float64Array;
     const whole = (this.credit as LeastCost).runCost(p);
     const own = qty[k] * plain[to[k]];
+    // A vessel that comes back is no cheaper for that: it had to be there first.
+    if (this.network.flags[p] & RETURNS && plain[to[k]] !== whole / qty[k]) return plain[to[k]];
     let [left, worth] = [t, own];
     for (let m = start[p]; m < end[p]; m++) {
       if (m === k) continue;

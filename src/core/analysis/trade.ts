@@ -30,7 +30,7 @@ export function netOfProcess(compiled: Compiled, p: number): Map<number, Fractio
 }
 
 /** Purchases first, then crafts, then salvages. */
-const ORDER = { source: 0, craft: 1, salvage: 2, use: 3, any: 3 } as const;
+const ORDER = { source: 0, craft: 1, salvage: 2, use: 3, burn: 3, any: 3 } as const;
 
 /** The processes and sales that could be part of a loop: rows are items and currencies, columns processes and sales. */
 export class Trade implements Nets {

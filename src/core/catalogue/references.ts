@@ -1,6 +1,7 @@
 /** Who refers to a record, found through an index of references that is kept up to date from change to change. */
 import { wider } from "../numbers/arrays";
 import { type AnyRecord, definition, type Kind, KINDS, type Recipe, type RecordOf } from "../kinds/index";
+import { allLines } from "../kinds/ways";
 import type { Role } from "../notation/roles";
 import type { Id } from "../schema/id";
 import { type Catalogue, recordsOf } from "./catalogue";
@@ -139,15 +140,23 @@ function fieldReferringTo(of: Kind, record: AnyRecord, kind: Kind, id: Id): stri
 
 type Lined<K extends Kind> = RecordOf<K> & { readonly lines: readonly { readonly item?: Id; readonly role: Role }[] };
 
-/** Recipes, or sources, in which an item stands in one of the given roles. */
 /** Recipes that ask for any item with a tag, be it an ingredient, a tool or a station. */
 export function* recipesAsking(catalogue: Catalogue, tag: Id): Generator<Recipe> {
   const index = catalogue.records.recipe.index(INDEXES.get("recipe") as never) as ReferenceIndex;
   for (const id of index.candidates(tag)) {
     const recipe = catalogue.records.recipe.get(id);
-    if (recipe?.lines.some((l) => l.any === tag)) yield recipe;
+    if (recipe && allLines(recipe).some((l) => l.any === tag)) yield recipe;
   }
 }
+/** Recipes in which an item goes in, or is a tool or station, by any of their ways. */
+export function* recipesTaking(catalogue: Catalogue, item: Id): Generator<Recipe> {
+  const index = catalogue.records.recipe.index(INDEXES.get("recipe") as never) as ReferenceIndex;
+  for (const id of index.candidates(item)) {
+    const recipe = catalogue.records.recipe.get(id);
+    if (recipe && allLines(recipe).some((l) => l.item === item && l.role !== "output")) yield recipe;
+  }
+}
+/** Recipes, or sources, in which an item stands in one of the given roles; by any of their ways. */
 export function* recordsWith<K extends "recipe" | "source">(
   catalogue: Catalogue,
   kind: K,
@@ -158,6 +167,7 @@ export function* recordsWith<K extends "recipe" | "source">(
   const index = records.index(INDEXES.get(kind) as never) as ReferenceIndex;
   for (const id of index.candidates(item)) {
     const record = records.get(id);
-    if (record?.lines.some((l) => l.item === item && roles.includes(l.role))) yield record;
+    const lines = record && ("variants" in record ? allLines(record as unknown as Recipe) : record.lines);
+    if (lines?.some((l) => l.item === item && roles.includes(l.role))) yield record as Lined<K>;
   }
 }

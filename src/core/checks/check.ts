@@ -5,7 +5,8 @@ import type { RuleId, Severity } from "../checklist/index";
 import { type Catalogue, recordAt } from "../catalogue/catalogue";
 import type { Edit } from "../catalogue/edit";
 import type { AnyRecord, Kind, Recipe, RecordOf, Source } from "../kinds/index";
-import { type Node, nodeOf, tagOf } from "../network/node";
+import { around } from "../catalogue/surroundings";
+import { fuelOf, type Node, nodeOf, sayNode, tagOf } from "../network/node";
 import type { Named as NamedThing } from "../notation/line";
 import type { Id } from "../schema/id";
 
@@ -129,7 +130,11 @@ export const itemRef = ({ catalogue, readings }: Checked, index: number): Ref =>
   nodeRef(catalogue, readings.compiled.nodeOf(index) as Node);
 /** An item, or a tag as "any" of it. */
 export function nodeRef(catalogue: Catalogue, node: Node): Ref {
-  const tag = tagOf(node);
+  const [tag, fuel] = [tagOf(node), fuelOf(node)];
+  if (fuel !== undefined) {
+    const name = sayNode(around(catalogue), node);
+    return { kind: "tag", id: fuel ?? node, key: (fuel && catalogue.records.tag.get(fuel)?.key) ?? "heat", name };
+  }
   if (tag === null) return ref(catalogue, "item", node);
   const of = ref(catalogue, "tag", tag);
   return { ...of, name: `any ${of.name}` };
@@ -146,12 +151,14 @@ export function recipesAround(
   const i = compiled.numberOf(item);
   if (i === undefined) return [];
   const { start, end, to } = compiled.network[side];
-  const found: Recipe[] = [];
+  const found = new Set<Recipe>();
   for (let k = start[i]; k < end[i]; k++) {
-    const process = compiled.process(to[k]);
-    if (process?.kind === "recipe") found.push(process.record as Recipe);
+    // A recipe may be several processes, some under a name of their own.
+    const behind = compiled.behind(to[k]);
+    const recipe = behind?.kind === "recipe" ? compiled.catalogue.records.recipe.get(behind.id) : undefined;
+    if (recipe) found.add(recipe);
   }
-  return found.sort((a, b) => (a.key < b.key ? -1 : 1));
+  return [...found].sort((a, b) => (a.key < b.key ? -1 : 1));
 }
 
 /** Sources that give an item, in order of key. */
@@ -159,12 +166,12 @@ export function sourcesOf({ readings: { compiled } }: Checked, item: Id): Source
   const i = compiled.numberOf(item);
   if (i === undefined) return [];
   const { start, end, to } = compiled.network.producers;
-  const found: Source[] = [];
+  const found = new Set<Source>();
   for (let k = start[i]; k < end[i]; k++) {
     const process = compiled.process(to[k]);
-    if (process?.kind === "source") found.push(process.record as Source);
+    if (process?.kind === "source") found.add(process.record as Source);
   }
-  return found.sort((a, b) => (a.key < b.key ? -1 : 1));
+  return [...found].sort((a, b) => (a.key < b.key ? -1 : 1));
 }
 
 export const recipeRef = (recipe: Recipe): Ref => ({

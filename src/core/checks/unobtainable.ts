@@ -2,6 +2,8 @@ import { causes as causesReading, reach } from "../analysis/registry";
 import { list } from "../numbers/format";
 import { itemRef, perRecord, type Ref } from "./check";
 
+const isItem = ({ kind }: Ref): boolean => kind === "item";
+
 /** An item that no player can ever have, with the nearest cause. */
 export const unobtainable = perRecord<"item">({
   id: "unobtainable",
@@ -20,24 +22,32 @@ export const unobtainable = perRecord<"item">({
       ? made
         ? `${item.name} can't be had: every way to make it needs the item itself or something made from it.`
         : `${item.name} can't be had: nothing makes, gathers or sells it.`
-      : `${item.name} can't be had: ${repair(leaves.map((l) => l.id))}.`;
+      : `${item.name} can't be had: ${repair(leaves)}.`;
     yield {
       subject: itemRef(context, i),
       says,
       evidence: { type: "cause", leaves, path: self ? [] : pathTo(i, cause?.by ?? -1) },
       fixes: [
-        ...leaves.slice(0, 3).map((l) => ({ says: `Give ${l.name} a source`, do: "source" as const, item: l.id })),
+        ...leaves
+          .filter(isItem)
+          .slice(0, 3)
+          .map((l) => ({ says: `Give ${l.name} a source`, do: "source" as const, item: l.id })),
         { says: `Open ${item.name}`, do: "open", kind: "item", id: item.id },
       ],
     };
 
     /** What would bring it within reach: "give Ship's glass a source, or make Wreck crate obtainable". */
-    function repair(leaves: readonly string[]): string {
-      const names = leaves.map((id) => catalogue.records.item.get(id as never)?.name ?? "");
+    function repair(leaves: readonly Ref[]): string {
+      const names = leaves.filter(isItem).map((l) => l.name);
       const step = compiled.process(causes.get(i)?.by ?? -1);
       const near = step ? pathTo(i, causes.get(i)?.by ?? -1)[1] : undefined;
-      const give = `give ${list(names)} ${names.length === 1 ? "a source" : "sources"}`;
-      return near && !leaves.includes(near.id) ? `${give}, or make ${near.name} obtainable` : give;
+      const give = [
+        ...(names.length ? [`give ${list(names)} ${names.length === 1 ? "a source" : "sources"}`] : []),
+        ...leaves
+          .filter((l) => !isItem(l))
+          .map((l) => (l.name.startsWith("any ") ? `let something be ${l.name}` : "let something burn there")),
+      ].join(" and ");
+      return near && !leaves.some((l) => l.id === near.id) ? `${give}, or make ${near.name} obtainable` : give;
     }
 
     /** The chain of out-of-reach items from the item down to its first cause. */

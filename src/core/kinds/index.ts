@@ -1,5 +1,6 @@
 /**
- * Every kind of record, in the order of dependence: none refers to one behind it but for itself, and for what the
+ * Every kind of record, in the order of dependence: none refers to one behind it but for itself, for the vessels and
+ * ashes of types, and for what the
  * designers' own fields link to, for formulas, and for what conditions prevent.
  */
 import type { Id } from "../schema/id";

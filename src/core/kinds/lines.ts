@@ -3,9 +3,11 @@ import { formatGiven, formatLines } from "../notation/format";
 import { type Amounts, type Draw, inDraws, isWeight, type Line, sayNamed, weightOfNothing } from "../notation/line";
 import { parseLine } from "../notation/parser";
 import { words } from "../notation/parsed";
+import { countCells, MOST_CELLS, placesOf, readCell, sayCell } from "../notation/places";
 import { LISTED, type Role, roleRule } from "../notation/roles";
 import { add, compare, type Fraction, fromNumber, toNumber, ZERO } from "../numbers/fraction";
 import { choice } from "../schema/choice";
+import { flag } from "../schema/flag";
 import type { BundleReading, BundleWriting, Field, FieldOptions, Members, Surroundings } from "../schema/field";
 import type { Id } from "../schema/id";
 import { group, list, maybe } from "../schema/group";
@@ -17,6 +19,30 @@ import { ref } from "../schema/ref";
 import { lineFrom } from "./parsed";
 
 const amount = (max: number) => number({ min: 0, max, least: LEAST, initial: 1 });
+/** Places of a pattern; in a bundle by their names. */
+const places: Field<number> = (() => {
+  const field = number({ min: 1, max: MOST_CELLS, whole: true });
+  return {
+    ...field,
+    toBundle: (value) => placesOf(value).map(sayCell),
+    fromBundle: (value, place, from) => cellsIn(value, place, from),
+    schema: (defs) => defs.define("places", () => PLACES),
+  };
+})();
+const PLACES = {
+  type: "array",
+  minItems: 1,
+  maxItems: 25,
+  items: { type: "string", pattern: "^[A-Ea-e][1-5]$" },
+  description: "Places in a pattern: A1 is the first of the first row, B1 the one beside it.",
+} as const;
+function cellsIn(given: Json, place: string, from: BundleReading): number {
+  const bits = Array.isArray(given) ? given.map(readCell) : [];
+  if (!bits.length || bits.includes(0) || new Set(bits).size < bits.length)
+    from.fault(place, 'Expected places of a pattern, each once, such as ["A1", "B1"]; the last is E5.');
+  return bits.reduce((all, bit) => all | bit, 0);
+}
+
 const WEIGHT = "A weight is a number from 0 to 1000000 with at most six decimal places.";
 
 const draw = group(
@@ -36,12 +62,30 @@ const draw = group(
 
 /** What holds of one line. */
 function lineRules(
-  { role, item, any, chance, uses, draw: drawn }: Amounts & { readonly item?: Id; readonly any?: Id },
+  {
+    role,
+    item,
+    any,
+    min,
+    max,
+    chance,
+    uses,
+    draw: drawn,
+    whole,
+    cells,
+  }: Amounts & { readonly item?: Id; readonly any?: Id },
   fault: (path: string, says: string) => void,
 ): void {
   if ((item === undefined) === (any === undefined)) fault("", "A line names an item, or a tag of which any item does.");
   if (any !== undefined && !roleRule(role).any) fault("any", "Only what goes in can be any item with a tag.");
   if (uses !== null && !roleRule(role).wears) fault("uses", "Only a tool has a number of uses.");
+  if (whole !== undefined && (!whole || !roleRule(role).emptied))
+    fault("whole", "Only an ingredient is taken whole; where it is not, nothing is said.");
+  if (whole && any !== undefined)
+    fault("whole", "What any item with a tag is in always comes back. Name the item to take it whole.");
+  if (cells !== undefined && !roleRule(role).placed) fault("cells", "Only what goes in has a place in a pattern.");
+  else if (cells !== undefined && (min !== max || min !== countCells(cells) || chance !== 1))
+    fault("cells", "In a pattern there is one for each place, for certain.");
   if (drawn && (!roleRule(role).draws || chance !== 1))
     fault("draw", "Only what comes out can be drawn, and its weight stands for its chance.");
 }
@@ -49,6 +93,11 @@ function lineRules(
 const MILLION = fromNumber(MOST_WEIGHT);
 /** The lines of a draw agree on how often it is made and on its whole weight. */
 function drawRules(lines: readonly Line[], fault: (path: string, says: string) => void): void {
+  let taken = 0;
+  for (const [at, { cells = 0 }] of lines.entries()) {
+    if (taken & cells) fault(String(at + 1), "Two things stand in the same place.");
+    taken |= cells;
+  }
   const whole = new Map<number, { draw: Draw; weight: Fraction }>();
   for (const [at, { draw: drawn }] of lines.entries()) {
     if (!drawn) continue;
@@ -78,6 +127,9 @@ export function lines(roles: readonly Role[], options: FieldOptions = {}): Field
       chance: amount(MOST_CHANCE),
       uses: number({ min: 1, max: MOST, whole: true, optional: true }),
       draw: maybe(draw),
+      ...(roles.some((role) => roleRule(role).placed)
+        ? { whole: maybe(flag({ initial: true })), cells: maybe(places) }
+        : {}),
     },
     { most: MOST_LINES, noun: "line", rules: lineRules, together: drawRules as never, ...options },
   ) as unknown as Field<readonly Line[]>;
@@ -172,6 +224,11 @@ function entryOut(l: Line, to: BundleWriting): JsonObject {
   else if (l.min !== 1) row.quantity = l.min;
   if (l.chance !== 1) row.chance = l.chance;
   if (l.uses !== null) row.uses = l.uses;
+  if (l.whole) row.whole = true;
+  if (l.cells) {
+    row.cells = placesOf(l.cells).map(sayCell);
+    delete row.quantity;
+  }
   return row;
 }
 
@@ -192,9 +249,18 @@ function entryIn(role: Role, given: Json, place: string, from: BundleReading): L
     return [];
   }
   const any = roleRule(role).any && entry.any !== undefined;
-  const known = [any ? "any" : "item", "quantity", "chance", ...(roleRule(role).wears ? ["uses"] : [])];
+  const { wears, emptied, placed } = roleRule(role);
+  const known = [
+    any ? "any" : "item",
+    "quantity",
+    "chance",
+    ...(wears ? ["uses"] : []),
+    ...(emptied && !any ? ["whole"] : []),
+    ...(placed ? ["cells"] : []),
+  ];
   for (const name of Object.keys(entry)) if (!known.includes(name)) from.unknown(place, name, known);
-  const { quantity = 1, chance = 1, uses = null } = entry;
+  const cells = entry.cells === undefined ? undefined : cellsIn(entry.cells, `${place}.cells`, from);
+  const { quantity = cells === undefined ? 1 : countCells(cells), chance = 1, uses = null, whole } = entry;
   const range: readonly unknown[] = Array.isArray(quantity) ? quantity : [quantity, quantity];
   if (range.length !== 2 || range.some((q) => typeof q !== "number"))
     from.fault(`${place}.quantity`, "Expected a number, or a range of two such as [1, 3].");
@@ -202,7 +268,18 @@ function entryIn(role: Role, given: Json, place: string, from: BundleReading): L
   const named = any
     ? { any: from.reference("tag", entry.any, `${place}.any`) }
     : { item: from.reference("item", entry.item as Json | undefined, `${place}.item`) };
-  return [{ role, ...named, min: range[0], max: range[1], chance, uses } as Line];
+  return [
+    {
+      role,
+      ...named,
+      min: range[0],
+      max: range[1],
+      chance,
+      uses,
+      ...(whole === true || (whole !== undefined && whole !== false) ? { whole } : {}),
+      ...(cells === undefined ? {} : { cells }),
+    } as Line,
+  ];
 }
 
 function drawsIn(given: Json, place: string, from: BundleReading): Line[] {
@@ -251,6 +328,8 @@ function byList(all: readonly Line[]): string {
       line.max,
       line.chance,
       line.uses,
+      line.whole,
+      line.cells,
       drawn?.times,
       drawn?.weight,
       drawn?.of,
@@ -292,6 +371,10 @@ const entryProperties = (role: Role): { [name: string]: JsonSchema } => ({
         },
       }
     : {}),
+  ...(roleRule(role).emptied
+    ? { whole: { type: "boolean", default: false, description: "What it is in does not come back." } }
+    : {}),
+  ...(roleRule(role).placed ? { cells: PLACES } : {}),
 });
 const entryName = (role: Role): string =>
   roleRule(role).wears ? "toolEntry" : roleRule(role).any ? "takenEntry" : "entry";
@@ -304,7 +387,7 @@ const entrySchema = (role: Role): JsonSchema => ({
 });
 /** Any item with a tag in place of one item. */
 function anySchema(role: Role): JsonSchema {
-  const { item: _, ...rest } = entryProperties(role);
+  const { item: _, whole: __, ...rest } = entryProperties(role);
   const any = { type: "string", minLength: 1, description: "Key of a tag: any item that has it." };
   return { type: "object", required: ["any"], additionalProperties: false, properties: { any, ...rest } };
 }

@@ -1,17 +1,64 @@
 /** How things become other things. */
+import { type Line, RECIPE_KINDS } from "../notation/line";
 import { parseLine } from "../notation/parser";
 import { words } from "../notation/parsed";
+import { PAIR, WIDEST } from "../notation/places";
 import { ROLES } from "../notation/roles";
 import { choice } from "../schema/choice";
 import { duration } from "../schema/duration";
+import { flag } from "../schema/flag";
+import { group, list } from "../schema/group";
 import { defineKind } from "../schema/kind";
+import { LONGEST_NAME, MOST_VARIANTS } from "../schema/limits";
 import { money } from "../schema/money";
 import { number } from "../schema/number";
 import { ref } from "../schema/ref";
+import { text } from "../schema/text";
 import { lines } from "./lines";
 import { recipeFields } from "./parsed";
-import { level, note, status } from "./shared";
+import { level, note, status, tables } from "./shared";
 import { own } from "./own";
+
+/** Whether these are one thing in each of the two places. */
+const isPair = (placed: readonly Line[]): boolean =>
+  placed.length === 2 && PAIR.every((cell) => placed.some((l) => l.cells === cell));
+
+const side = number({ min: 0, max: WIDEST, whole: true });
+const places = group(
+  { width: side, height: side, shifted: flag(), mirrored: flag(), turned: flag() },
+  {
+    noun: "grid",
+    help: "How large a pattern is, and whether it may lie elsewhere, mirrored or turned. Of a combination: mirrored, either may come first.",
+  },
+);
+
+const grid: typeof places = {
+  ...places,
+  toBundle: (value, to) => (Object.values(value).some(Boolean) ? places.toBundle(value, to) : undefined),
+};
+
+const variants = list(
+  {
+    name: text({ most: LONGEST_NAME }),
+    lines: lines(ROLES),
+    ticks: duration({ optional: true, label: "time", bundled: "time" }),
+    heat: duration({ optional: true }),
+    fee: money({ optional: true }),
+    feeCurrency: ref("currency", { optional: true, label: "fee currency" }),
+    level: number({ ...level }),
+    taughtBy: ref("item", { optional: true, label: "teaching item" }),
+  },
+  {
+    most: MOST_VARIANTS,
+    noun: "variant",
+    help: "Other ways of it, each with only what differs: a finer tool gives more, a better station is quicker.",
+    rules({ name: _, feeCurrency, ...said }, fault) {
+      if (Object.values(said).every((v) => v === null || (Array.isArray(v) && !v.length)))
+        fault("", "A variant says what differs: another tool, station, amount, time, fee or level.");
+      if (feeCurrency !== null && said.fee === null) fault("feeCurrency", "A currency needs a fee.");
+    },
+  },
+);
 
 export const recipe = defineKind({
   name: "recipe",
@@ -19,9 +66,16 @@ export const recipe = defineKind({
   section: "recipes",
   help: "How things become other things.",
   fields: {
-    kind: choice(["craft", "salvage"], { width: 90 }),
+    kind: choice(RECIPE_KINDS, { width: 90 }),
     lines: lines(ROLES),
+    tables,
+    grid,
     ticks: duration({ label: "time", title: "Time", bundled: "time", width: 80 }),
+    heat: duration({
+      title: "Heat",
+      width: 80,
+      help: "How long something must burn at its station for one run.",
+    }),
     fee: money({ currency: "feeCurrency" }),
     feeCurrency: ref("currency", { optional: true, label: "fee currency", within: "fee" }),
     level: number({ ...level, help: "Level a character needs." }),
@@ -30,12 +84,38 @@ export const recipe = defineKind({
       label: "teaching item",
       help: "Item that teaches it, which must be had once and is kept.",
     }),
+    variants,
     status,
     note,
     own: own(),
   },
+  rules({ kind, lines: all }, fault) {
+    const placed = all.filter((l) => l.cells !== undefined);
+    if (kind === "pattern" && !placed.length) fault("lines", "A pattern needs at least one thing that has a place.");
+    if (kind === "combine" && !isPair(placed))
+      fault("lines", "Two things are combined: one in the place A1, the other in B1.");
+    if (kind === "combine" && all.some((l) => l.role === "ingredient" && !l.cells))
+      fault("lines", "Nothing but the two things goes into a combination.");
+    if (kind !== "pattern" && kind !== "combine" && placed.length)
+      fault("lines", "Only what stands in a pattern or is combined has a place.");
+  },
   notation: {
-    says: ["kind", "ingredients", "outputs", "stations", "tools", "draws", "time", "fee", "level", "taughtBy"],
+    says: [
+      "kind",
+      "ingredients",
+      "outputs",
+      "stations",
+      "tools",
+      "draws",
+      "tables",
+      "grid",
+      "time",
+      "heat",
+      "fee",
+      "level",
+      "taughtBy",
+      "variants",
+    ],
     read(text, around, make) {
       const parsed = parseLine(text, words(around));
       return { fields: parsed.ok ? recipeFields(parsed, make) : null, issues: parsed.issues };

@@ -1,8 +1,10 @@
 /** Fields that several kinds have. */
 import { choice } from "../schema/choice";
+import { duration } from "../schema/duration";
 import { flag } from "../schema/flag";
+import { list } from "../schema/group";
 import { keyedMap } from "../schema/keyed-map";
-import { MOST } from "../schema/limits";
+import { MOST, MOST_TABLES, MOST_TIMES } from "../schema/limits";
 import { money } from "../schema/money";
 import { number } from "../schema/number";
 import { ref, refs } from "../schema/ref";
@@ -18,6 +20,18 @@ export const note = text({ most: 2000, lines: true, width: 120 });
 
 const inherited = { inheritable: true, optional: true } as const;
 export const level = { min: 0, max: 1000, whole: true, optional: true, width: 54 } as const;
+
+/** Tables that one run draws from. */
+export const tables = list(
+  { table: ref("table"), times: number({ min: 1, max: MOST_TIMES, whole: true, initial: 1 }) },
+  {
+    most: MOST_TABLES,
+    noun: "table",
+    brief: (said, { times }) => `${times === 1 ? "" : `${times} `}${said("table")}`,
+    width: 140,
+    help: "Tables that one run draws from.",
+  },
+);
 
 /** What an item may leave to its type. */
 export const inheritable = {
@@ -65,6 +79,54 @@ export const inheritable = {
     width: 66,
     ...inherited,
     help: "Kilograms more that one can carry while wearing it.",
+  }),
+  vessel: ref("item", {
+    title: "Vessel",
+    width: 100,
+    ...inherited,
+    help: "What it is in, which comes back when it is used up.",
+  }),
+  burns: duration({
+    label: "burns for",
+    title: "Burns",
+    width: 70,
+    ...inherited,
+    help: "How long one of it gives heat.",
+  }),
+  ash: ref("item", {
+    label: "leaves when burnt",
+    title: "Leaves burnt",
+    width: 90,
+    ...inherited,
+    help: "What is left of one when it has burnt.",
+  }),
+  fuel: ref("tag", {
+    label: "burns only",
+    title: "Burns only",
+    width: 90,
+    ...inherited,
+    help: "As a station: the tag of what may burn in it. Nothing: whatever burns.",
+  }),
+  pace: number({
+    min: 0,
+    max: 100,
+    least: 0.001,
+    percent: true,
+    label: "time at it",
+    title: "Time at it",
+    width: 74,
+    ...inherited,
+    help: "As a station: of the time that a recipe says, so much is needed. 50%: half of it.",
+  }),
+  extra: number({
+    min: 0,
+    max: 1,
+    percent: true,
+    label: "extra at it",
+    title: "Extra",
+    width: 60,
+    ...inherited,
+    help: "As a station: the chance that what is made there comes once more.",
   }),
   cooldown: ref("cooldown", { label: "waits with", title: "Waits with", width: 90, ...inherited }),
   stats: keyedMap("stat", number({ min: -MOST, max: MOST }), { inheritable: true, width: 66 }),

@@ -25,8 +25,11 @@ export const splitThing = (thing: Thing): { readonly kind: "item" | "currency"; 
 /** Most different states of a draw without putting back that are told apart. */
 const MOST_STATES = 60_000;
 
-/** The outputs of a recipe or source as what they are. */
-export function boxOfLines(lines: readonly Line[]): Box {
+/** The outputs of a recipe or source as what they are, and the tables that it draws from. */
+export function boxOfLines(
+  lines: readonly Line[],
+  tables: readonly { readonly table: Id; readonly times: number }[] = [],
+): Box {
   const content = ({ item, min, max }: ItemLine): Content => ({
     what: { is: "item", item },
     min,
@@ -49,6 +52,8 @@ export function boxOfLines(lines: readonly Line[]): Box {
     } else if (first.chance >= 1) box.always.push(content(first));
     else box.chances.push({ chance: Math.max(0, first.chance), ...content(first) });
   }
+  for (const { table, times } of tables)
+    box.always.push({ what: { is: "table", table }, min: times, max: times, from: null, to: null });
   return box;
 }
 

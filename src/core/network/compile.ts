@@ -9,7 +9,8 @@ import { sign, toNumber } from "../numbers/fraction";
 import { CONTRIBUTORS } from "./contributors";
 import { expected, netYield } from "./expected";
 import { askedTags } from "./members";
-import { type Node, nodeOfTag, tagOf } from "./node";
+import { askedHeats } from "./heat";
+import { fuelOf, isItem, joinedNode, type Node, nodeOfTag, splitNode, tagOf } from "./node";
 import type { Contributor, Process, ProcessSpec } from "./process";
 import {
   ALIVE,
@@ -20,13 +21,17 @@ import {
   NetworkBuilder,
   type ProcessOf,
   renumbered,
+  RETURNS,
   SALVAGE,
   SOURCE,
 } from "./network";
 import { Reach } from "./reach";
 
-/** What ids of the network's items are told apart by. */
-const [ITEMS, TAGS] = [0, 1];
+/** Nodes that are no items: any with a tag, and heat. */
+const askedNodes = (catalogue: Catalogue): Node[] => [
+  ...[...askedTags(catalogue).keys()].map(nodeOfTag),
+  ...askedHeats(catalogue),
+];
 
 /** Most processes of one record. */
 const MOST_PARTS = 4_096;
@@ -55,27 +60,28 @@ export class Compiled {
     this.currencies = currenciesOf(catalogue);
   }
 
-  /** null: taken out, or any item with a tag. */
+  /** null: taken out, or no item but any with a tag, or heat. */
   idOf(item: number): Id | null {
-    return this.gone.has(item) || this.items.groupOf(item) !== ITEMS ? null : this.items.idOf(item);
+    const node = this.nodeOf(item);
+    return node !== null && isItem(node) ? node : null;
   }
   /** What a number stands for, be it an item or any item with a tag; null: taken out. */
   nodeOf(item: number): Node | null {
     if (this.gone.has(item)) return null;
-    const id = this.items.idOf(item);
-    return this.items.groupOf(item) === TAGS ? nodeOfTag(id) : id;
+    return joinedNode(this.items.idOf(item), this.items.groupOf(item));
   }
   /** What it is ordered by among others, and found by. */
   keyOf(item: number): string {
     const node = this.nodeOf(item);
     if (node === null) return "";
-    const tag = tagOf(node);
+    const [tag, fuel] = [tagOf(node), fuelOf(node)];
     const { records } = this.catalogue;
+    if (fuel !== undefined) return `heat ${(fuel && records.tag.get(fuel)?.key) ?? ""}`;
     return tag === null ? (records.item.get(node)?.key ?? "") : `any ${records.tag.get(tag)?.key ?? ""}`;
   }
   numberOf(node: Node): number | undefined {
-    const tag = tagOf(node);
-    const item = tag === null ? this.items.get(node, ITEMS) : this.items.get(tag, TAGS);
+    const { id, group } = splitNode(node);
+    const item = this.items.get(id, group);
     return item === undefined || this.gone.has(item) ? undefined : item;
   }
   /** A process with the record behind it; null: it is not in use. */
@@ -118,8 +124,8 @@ export class Compiled {
 
   /** Gives an item or a tag a number, or its former one back. */
   addItem(node: Node): number {
-    const tag = tagOf(node);
-    const i = tag === null ? this.items.add(node, ITEMS) : this.items.add(tag, TAGS);
+    const { id, group } = splitNode(node);
+    const i = this.items.add(id, group);
     if (i >= this.network.items) this.network.addItem();
     this.gone.delete(i);
     return i;
@@ -156,13 +162,16 @@ export const before = (compiled: Compiled, p: number, q: number): boolean => com
  */
 export function compile(catalogue: Catalogue, contributors = CONTRIBUTORS): Compiled {
   const given = new IdTable(catalogue.records.item.size);
-  for (const id of catalogue.records.item.keys()) given.add(id, ITEMS);
-  for (const tag of askedTags(catalogue).keys()) given.add(tag, TAGS);
+  for (const id of catalogue.records.item.keys()) given.add(id);
+  for (const node of askedNodes(catalogue)) {
+    const { id, group } = splitNode(node);
+    given.add(id, group);
+  }
   const listed = new IdTable(contributors.reduce((sum, { kind }) => sum + catalogue.records[kind].size, 0));
   const builder = new NetworkBuilder(given.size);
   const numberOf = (node: Node) => {
-    const tag = tagOf(node);
-    return (tag === null ? given.get(node, ITEMS) : given.get(tag, TAGS)) as number;
+    const { id, group } = splitNode(node);
+    return given.get(id, group) as number;
   };
   for (const { kind, processes } of contributors)
     for (const record of recordsOf(catalogue, kind).values())
@@ -262,6 +271,7 @@ export function describe(catalogue: Catalogue, numberOf: (node: Node) => number,
     flags:
       (sort === "source" ? SOURCE : 0) |
       (sort === "any" ? MEMBER : 0) |
+      (spec.returns ? RETURNS : 0) |
       (sort === "salvage" || sort === "use" ? SALVAGE : 0) |
       (money > 0 ? 0 : !consumes ? FREE : uses === 0 && outs.length > 0 ? GAINS : 0),
   };
@@ -297,8 +307,7 @@ export function follow(
     }
   }
   const rewrites: Rewrite[] = [];
-  for (const tag of askedTags(next).keys()) {
-    const node = nodeOfTag(tag);
+  for (const node of askedNodes(next)) {
     if (compiled.numberOf(node) === undefined) added.push(compiled.addItem(node));
   }
   const numberOf = (node: Node) => compiled.numberOf(node) as number;

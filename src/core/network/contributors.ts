@@ -1,36 +1,53 @@
 /** Who contributes processes to the network. A new contributor is one entry here. */
+import type { Catalogue } from "../catalogue/catalogue";
+import type { Kind } from "../kinds/index";
+import type { Id } from "../schema/id";
+import { besideHeat, burnProcesses } from "./heat";
 import { besideMembers, memberProcesses } from "./members";
-import { besideUses, besideTaught, teachers, useProcesses } from "./use-processes";
-import { type Contributor, contributor, flows, type ProcessSpec } from "./process";
+import { type Contributor, contributor } from "./process";
+import { recipeProcesses } from "./recipe-processes";
+import { sourceProcesses } from "./source-processes";
+import { besideTraits } from "./traits";
+import { besideUses, besideTaught, useProcesses } from "./use-processes";
+
+/** Recipes, or sources, that draw from tables, where a table became another one. */
+function* besideTables(
+  kind: "recipe" | "source",
+  { records }: Catalogue,
+  touched: ReadonlyMap<Kind, ReadonlySet<Id>>,
+): Generator<Id> {
+  if (!touched.has("table")) return;
+  for (const record of records[kind].values()) if (record.tables.length) yield record.id;
+}
 
 const source = contributor({
   kind: "source",
-  processes: ({ lines, ticks, price, currency }) => [
-    { sort: "source", lines: flows(lines), needs: [], price, currency, ticks, level: 0 },
-  ],
+  processes: sourceProcesses,
+  beside: (_, next, touched) => besideTables("source", next, touched),
 });
 
-/** One process; where uses teach it, one for each item that does, which must be at hand. */
 const recipe = contributor({
   kind: "recipe",
-  processes(record, catalogue) {
-    const { kind, status, lines, ticks, fee, feeCurrency, level, taughtBy } = record;
-    if (status === "retired") return [];
-    const spec = { sort: kind, lines: flows(lines), price: fee, currency: feeCurrency, ticks, level: level ?? 0 };
-    if (taughtBy !== null) return [{ ...spec, needs: [taughtBy] }];
-    const by = teachers(catalogue, record.id);
-    return by.length ? by.map((item): ProcessSpec => ({ ...spec, needs: [item] })) : [{ ...spec, needs: [] }];
+  processes: recipeProcesses,
+  *beside(before, next, touched) {
+    yield* besideTaught(before, next, touched);
+    yield* besideTraits(before, next, touched);
+    yield* besideTables("recipe", next, touched);
   },
-  beside: besideTaught,
 });
 
-/** Uses that give something or leave something of the item; and what it counts as. */
+/** Uses that give something or leave something of the item; what it counts as; and its burning. */
 const item = contributor({
   kind: "item",
-  processes: (record, catalogue) => [...useProcesses(record, catalogue), ...memberProcesses(record, catalogue)],
+  processes: (record, catalogue) => [
+    ...useProcesses(record, catalogue),
+    ...memberProcesses(record, catalogue),
+    ...burnProcesses(record, catalogue),
+  ],
   *beside(before, next, touched) {
     yield* besideUses(before, next, touched);
     yield* besideMembers(before, next, touched);
+    yield* besideHeat(before, next, touched);
   },
 });
 

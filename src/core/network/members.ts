@@ -1,10 +1,13 @@
 /** Any item with a tag: the items that have a tag which some line asks for. */
 import type { Catalogue } from "../catalogue/catalogue";
+import { itemsBelow } from "../catalogue/types";
 import type { Index } from "../catalogue/persistent-map";
 import type { Item, Kind, Recipe, Tag } from "../kinds/index";
+import { allLines } from "../kinds/ways";
 import { line } from "../notation/line";
 import type { Id } from "../schema/id";
 import { nodeOfTag } from "./node";
+import { anySays, traitOf } from "./traits";
 import type { ProcessSpec } from "./process";
 
 /** How many recipes ask for any item with a tag. */
@@ -29,9 +32,9 @@ const ASKED: Index<Recipe, ReadonlyMap<Id, number>> = {
   },
 };
 const NONE: ReadonlySet<Id> = new Set();
-function tagsIn({ lines }: Recipe): ReadonlySet<Id> {
+function tagsIn(recipe: Recipe): ReadonlySet<Id> {
   let found: Set<Id> | null = null;
-  for (const { any } of lines) if (any !== undefined) found = (found ?? new Set<Id>()).add(any);
+  for (const { any } of allLines(recipe)) if (any !== undefined) found = (found ?? new Set<Id>()).add(any);
   return found ?? NONE;
 }
 
@@ -44,18 +47,21 @@ export function* membersOf(catalogue: Catalogue, tag: Id): Generator<Item> {
     if (item.status !== "retired" && item.tags.includes(tag)) yield item;
 }
 
-/** For each asked tag of an item a process that gives one with the tag for the item. */
+/** For each asked tag of an item a process that gives one with the tag for the item; what it is in comes back. */
 export function memberProcesses(item: Item, catalogue: Catalogue): readonly ProcessSpec[] {
   if (!item.tags.length || item.status === "retired") return [];
   const asked = askedTags(catalogue);
   if (!asked.size) return [];
+  const vessel = anySays(catalogue, "vessel") ? traitOf(catalogue, item, "vessel") : null;
+  const back = vessel === null || vessel === item.id ? [] : [line("output", vessel)];
   return item.tags.flatMap((id): ProcessSpec[] => {
     const tag = asked.has(id) ? catalogue.records.tag.get(id) : undefined;
     return tag
       ? [
           {
             sort: "any",
-            lines: [line("ingredient", item.id), line("output", nodeOfTag(id))],
+            lines: [line("ingredient", item.id), line("output", nodeOfTag(id)), ...back],
+            returns: back.length > 0,
             needs: [],
             price: 0,
             currency: null,
@@ -84,6 +90,8 @@ export function* besideMembers(
   next: Catalogue,
   touched: ReadonlyMap<Kind, ReadonlySet<Id>>,
 ): Generator<Id> {
+  const types = touched.get("type");
+  if (types && [before, next].some((c) => anySays(c, "vessel")) && askedTags(next).size) yield* itemsBelow(next, types);
   if (!touched.has("recipe")) return;
   const [then, now] = [askedTags(before), askedTags(next)];
   if (then === now) return;

@@ -17,8 +17,8 @@ export const flows = (lines: readonly Line[]): readonly Flow[] =>
 
 /** A process in terms of records: what the network and the readings beside it are made of. */
 export interface ProcessSpec {
-  /** Brings things into the world, makes them of others, takes one apart, uses one, or lets one be any with its tag. */
-  readonly sort: "source" | "craft" | "salvage" | "use" | "any";
+  /** Brings things into the world, makes them of others, takes one apart, uses or burns one, or lets it be any with its tag. */
+  readonly sort: "source" | "craft" | "salvage" | "use" | "burn" | "any";
   readonly lines: readonly Flow[];
   /** Items that must be at hand beside those of the lines, and are kept. */
   readonly needs: readonly Id[];
@@ -28,6 +28,8 @@ export interface ProcessSpec {
   readonly ticks: number;
   /** Level a character needs. */
   readonly level: number;
+  /** Something comes back that an ingredient is in. */
+  readonly returns?: boolean;
   /** The record that people know it by, where that is not the one that contributes it. */
   readonly as?: { readonly kind: Kind; readonly record: AnyRecord };
 }

@@ -138,7 +138,7 @@ const [FINEST, MOST_DRAWS] = [100_000, 1_000];
  * An amount that comes on average, as exactly as it can be written: what is rounded up could seem to be a gain, and what is
  * rounded down makes rounds of billions of runs. As so many draws of one unit each where it is a fraction.
  */
-function average(item: Id, mean: number, group: number): Flow {
+export function average(item: Id, mean: number, group: number): Flow {
   const found = fractionNear(mean, FINEST);
   if (!found) return line("output", item, Number((mean * (1 - 1e-13)).toPrecision(12)));
   const [over, under] = found;

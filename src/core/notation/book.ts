@@ -4,6 +4,7 @@ import { normalise, normalisedName, NearNames, nearestOf } from "../schema/names
 import type { Id } from "../schema/id";
 import { KEYWORDS } from "./keywords";
 import { lex } from "./lexer";
+import { RECIPE_KINDS } from "./line";
 
 export interface NamedRecord {
   readonly id: Id;
@@ -144,7 +145,12 @@ export const quote = (text: string): string => `"${text.replace(/["\\]/g, "\\$&"
 export function isPlain(name: string): boolean {
   const { tokens, open } = lex(name);
   if (open || tokens.length === 0 || name !== name.trim() || /\s\s|[\t\n]/.test(name)) return false;
-  if (/^[-+.]?\d/.test(name) || /^#|[{}|]/.test(name) || SIGNS.test(name) || LEADING.has(tokens[0].text.toLowerCase()))
+  if (
+    /^[-+.]?\d/.test(name) ||
+    /^#|[{}|[\]]/.test(name) ||
+    SIGNS.test(name) ||
+    LEADING.has(tokens[0].text.toLowerCase())
+  )
     return false;
   if (tokens.length > 1 && OF_QUANTITY.has(tokens[0].text.toLowerCase())) return false;
   return tokens.every((t) => (t.kind === "word" && !KEYWORDS.has(t.text.toLowerCase())) || t.kind === "number");
@@ -155,4 +161,4 @@ export const SIGNS = /[+=<>*%;,/]|(^|\s)[^\p{L}\p{N}\s]+(\s|$)/u;
 export const isPlainAnew = (name: string): boolean => isPlain(name) && !/\s\S*\d/.test(name);
 /** Behind a quantity, and before more words, they are part of it. */
 const OF_QUANTITY: ReadonlySet<string> = new Set(["x", "×", "to", "and"]);
-export const LEADING: ReadonlySet<string> = new Set(["salvage", "craft", "nothing", "any", "percent"]);
+export const LEADING: ReadonlySet<string> = new Set([...RECIPE_KINDS, "table", "nothing", "any", "percent"]);

@@ -13,13 +13,15 @@ import type { ParsedLine } from "./parsed";
 import type { LineReader } from "./reader";
 
 /** What clauses say. */
-export type Said = Pick<ParsedLine, "ticks" | "fee" | "feeCurrency" | "level" | "taughtBy">;
+export type Said = Pick<ParsedLine, "ticks" | "heat" | "fee" | "feeCurrency" | "level" | "taughtBy">;
 
 export interface Clause {
   /** What is said where it is given twice: "The time". */
   readonly what: string;
   /** What it says where it does not stand. */
   readonly initial: Partial<Said>;
+  /** How a variant says that it has none, where its recipe has one. */
+  readonly none: string | null;
   /** Reads on behind the word; null: nothing could be read, and that is remarked. */
   read(r: LineReader, word: Token): Partial<Said> | null;
   /** What stands behind its word; null: it need not stand. @param name  how a name is written */
@@ -33,23 +35,31 @@ export const CLAUSES: { readonly [W in ClauseWord]: Clause } = {
   in: {
     what: "The time",
     initial: { ticks: 0 },
+    none: "0s",
     read(r, word) {
       const ticks = readDuration(r);
-      if (ticks === 0)
-        r.report(
-          "note",
-          { from: word.from, to: r.tokens[r.at - 1].to },
-          "A time of 0 is no time; the line says nothing of it then.",
-          [],
-        );
+      if (ticks === 0) sayNone(r, word, "A time of 0 is no time");
       return ticks === null ? null : { ticks };
     },
     write: ({ ticks }, { ticksPerSecond }) => (ticks ? formatTicks(ticks, ticksPerSecond) : null),
     draw: ({ ticks }, { ticksPerSecond }) => `in ${formatTicks(ticks, ticksPerSecond)} (${ticks} ticks)`,
   },
+  burning: {
+    what: "The heat",
+    initial: { heat: 0 },
+    none: "0s",
+    read(r, word) {
+      const heat = readDuration(r);
+      if (heat === 0) sayNone(r, word, "Burning for no time is no heat");
+      return heat === null ? null : { heat };
+    },
+    write: ({ heat }, { ticksPerSecond }) => (heat ? formatTicks(heat, ticksPerSecond) : null),
+    draw: ({ heat }, { ticksPerSecond }) => `burning for ${formatTicks(heat, ticksPerSecond)}`,
+  },
   fee: {
     what: "The fee",
     initial: { fee: 0, feeCurrency: null },
+    none: "0",
     read(r) {
       const paid = readFee(r);
       return paid && { fee: paid.amount, feeCurrency: paid.currency };
@@ -64,6 +74,7 @@ export const CLAUSES: { readonly [W in ClauseWord]: Clause } = {
   level: {
     what: "The level",
     initial: { level: null },
+    none: "0",
     read(r) {
       const level = readLevel(r);
       return level === null ? null : { level };
@@ -74,6 +85,7 @@ export const CLAUSES: { readonly [W in ClauseWord]: Clause } = {
   taught: {
     what: "What teaches it",
     initial: { taughtBy: null },
+    none: null,
     read(r) {
       if (!r.word("by")) r.report("error", r.here(), "Expected by and the item that teaches it.", ["by"]);
       const found = readName(r, "the item that teaches it");
@@ -85,6 +97,22 @@ export const CLAUSES: { readonly [W in ClauseWord]: Clause } = {
 };
 const ALL = Object.entries(CLAUSES);
 export const NOTHING_SAID = Object.assign({}, ...ALL.map(([, clause]) => clause.initial)) as Said;
+
+/** Those that a variant says, each with its word; what it says to be none too. */
+export const writtenOfVariant = (said: Partial<Said>, around: Surroundings, name: Parameters<Clause["write"]>[2]) =>
+  ALL.flatMap(([word, clause]) => {
+    const [first] = Object.keys(clause.initial) as (keyof Said)[];
+    const value = said[first];
+    if (value === undefined || value === null) return [];
+    return [`${word} ${clause.write({ ...NOTHING_SAID, ...said }, around, name) ?? clause.none}`];
+  });
+
+/** A clause that says nothing; in a variant it says that there is none. */
+function sayNone(r: LineReader, word: Token, what: string): void {
+  if (r.variant) return;
+  const span = { from: word.from, to: r.tokens[r.at - 1].to };
+  r.report("note", span, `${what}; the line says nothing of it then.`);
+}
 
 /** The clauses of a line, each with its word; those that need not stand are left out. */
 export const writtenClauses = (...[said, around, name]: Parameters<Clause["write"]>): string[] =>
@@ -167,7 +195,7 @@ function readFee(r: LineReader): { amount: number; currency: Id | null } | null 
     r.report("error", token, `A fee goes up to ${MOST} and has no more digits than a number holds.`, []);
     return null;
   }
-  if (!typed && amount === 0)
+  if (!typed && amount === 0 && !r.variant)
     r.report("note", { from, to: token.to }, "A fee of 0 is no fee; the line says nothing of it then.", []);
   if (!typed) return { amount, currency: null };
   const found = r.words.currencies.find(typed);

@@ -4,8 +4,11 @@ import { normalise } from "../schema/names";
 import { ROLE_WORDS } from "./keywords";
 
 /** What stands before a name: signs, words of roles and of what teaches, and the weight of a draw. */
-const WORDS = [...ROLE_WORDS, "salvage", "craft", "taught\\s+by"].join("|");
-const BEFORE_NAMES = new RegExp(`->|=>|→|[+&]\\s|:\\s|(?:^|\\s)(?:${WORDS})\\s|[{|]\\s*[\\d.]+:\\s`, "gi");
+const WORDS = [...ROLE_WORDS, "salvage", "craft", "combine", "pattern", "taught\\s+by"].join("|");
+const BEFORE_NAMES = new RegExp(
+  `->|=>|→|[+&]\\s|\\[\\s*|[,;]\\s+|:\\s|(?:^|\\s)(?:${WORDS})\\s|[{|]\\s*[\\d.]+:\\s`,
+  "gi",
+);
 
 /** The span of the name that is being typed at the cursor; null where none is. */
 function typedAt(text: string, cursor: number): { readonly from: number; readonly typed: string } | null {

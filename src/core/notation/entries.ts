@@ -7,13 +7,13 @@ import { isKeyword, type Token } from "./lexer";
 import { isWeight } from "./line";
 import { knownFrom, longestKnown, readAny, readName } from "./names-in-line";
 import type { LineReader } from "./reader";
-import { type Role, ROLE_TABLE, type RoleRule } from "./roles";
+import { type Role, ROLE_TABLE, type RoleRule, roleRule } from "./roles";
 
-const ENDS: ReadonlySet<Token["kind"]> = new Set(["plus", "comma", "arrow", "bar", "close"]);
+const ENDS: ReadonlySet<Token["kind"]> = new Set(["plus", "comma", "arrow", "bar", "close", "opengrid", "closegrid"]);
 const AMOUNTS: ReadonlySet<Token["kind"]> = new Set(["number", "range", "times"]);
 
 /** A plus, or the comma of those who write lists with commas, before another entry. */
-function joins(r: LineReader): boolean {
+export function joins(r: LineReader): boolean {
   const { kind } = r.peek() ?? {};
   const next = r.tokens[r.at + 1];
   const ends = !next || next.kind === "arrow" || isKeyword(next);
@@ -24,6 +24,18 @@ function joins(r: LineReader): boolean {
 
 /** Entries of one role joined by "+", behind its word. */
 export function readMembers(r: LineReader, role: RoleRule): void {
+  const token = r.here();
+  const after = r.tokens[r.at + 1];
+  if (r.word("nothing")) {
+    if (!after || ENDS.has(after.kind) || isKeyword(after)) {
+      const says = r.variant
+        ? "A variant can't do without what its recipe needs. Write the recipe without it, and what has it as the variant."
+        : "Where nothing is needed, nothing is said. Take it out.";
+      r.report("error", token, says);
+      return;
+    }
+    r.at--;
+  }
   for (;;) {
     readEntry(r, role, role.wanted);
     if (!joins(r)) return;
@@ -44,7 +56,10 @@ export function readSide(r: LineReader, side: "before" | "behind", wanted?: stri
     return;
   }
   for (;;) {
-    if (!readDraw(r, role)) readEntry(r, role, wanted ?? role.wanted);
+    if (!readDraw(r, role) && !readTable(r, role)) readEntry(r, role, wanted ?? role.wanted);
+    const last = r.entries[r.entries.length - 1];
+    if (side === "before" && last?.role === "tool")
+      r.report("note", last.span, `${last.name} is kept, so that it is read as a tool: using ${last.name}.`);
     if (!joins(r)) break;
   }
   r.skipTo(side === "before" ? "Expected + or ->" : `Expected +, ${BEHIND}`);
@@ -104,6 +119,51 @@ function readDraw(r: LineReader, role: RoleRule): boolean {
   return true;
 }
 
+/** `2 table Wreck finds`; false where none begins here. */
+function readTable(r: LineReader, role: RoleRule): boolean {
+  const start = r.here();
+  const [first, second] = [r.peek(), r.tokens[r.at + 1]];
+  const counted = first?.kind === "number";
+  const word = counted ? second : first;
+  if (word?.kind !== "word" || word.text.toLowerCase() !== "table") return false;
+  const from = r.at;
+  if (longestKnown(r) || knownFrom(r, r.at + 1)) {
+    // An item may be called "Table cloth", and a tag of a table is no name of one.
+    r.at = from + (counted ? 1 : 0);
+    const item = longestKnown(r);
+    r.at = from;
+    if (item) return false;
+  }
+  r.at += counted ? 2 : 1;
+  const next = r.peek();
+  const quoted = next?.kind === "quoted" ? r.words.tables.find(next.text) : null;
+  const known = quoted?.found === "one" ? { count: 1, id: quoted.id } : longestKnown(r, r.words.tables);
+  if (!known) {
+    r.at = from;
+    // Without a table of that name it may be an item that is new.
+    if (!r.words.tables.size || !role.draws) return false;
+    r.at += counted ? 2 : 1;
+    const names = [...r.words.tables.names()].slice(0, 4);
+    r.report("error", next ?? r.here(), `Expected the name of a table. There are: ${names.join(", ")}.`, names);
+    if (next && (next.kind === "word" || next.kind === "quoted") && !isKeyword(next)) r.at++;
+    return true;
+  }
+  r.take(known.count);
+  const times = counted ? Number((first as Token).text) : 1;
+  if (!Number.isInteger(times) || times < 1 || times > MOST_TIMES)
+    r.report("error", first as Token, "Expected how often the table is drawn from: a whole number from 1 to 1000.", [
+      "1",
+    ]);
+  if (!role.draws)
+    r.report(
+      "error",
+      { from: start.from, to: r.tokens[r.at - 1].to },
+      "Only what comes out can be drawn from a table.",
+    );
+  r.tables.push({ table: known.id, times });
+  return true;
+}
+
 function readWeight(r: LineReader): number {
   const token = r.peek();
   if (token?.kind === "number" && r.tokens[r.at + 1]?.kind === "colon") {
@@ -117,7 +177,7 @@ function readWeight(r: LineReader): number {
   return 0;
 }
 
-function readEntry(r: LineReader, role: RoleRule, wanted: string): void {
+export function readEntry(r: LineReader, role: RoleRule, wanted: string): void {
   const start = r.peek();
   if (!start || start.kind === "plus" || ENDS.has(start.kind) || start.kind === "colon") {
     r.report("error", r.here(), `Expected ${wanted}.`, []);
@@ -168,9 +228,24 @@ function readEntry(r: LineReader, role: RoleRule, wanted: string): void {
         [],
       );
   }
-  if (r.word("lasting")) uses = readUses(r, role);
+  let [kept, whole] = [false, false];
+  for (let word = r.peek(); word; word = r.peek()) {
+    if (r.word("kept")) {
+      if (role.name === "ingredient" && chance === 1) kept = true;
+      else r.report("error", word, "Only what goes in for certain can be kept.", [""]);
+    } else if (r.word("whole")) {
+      if (role.emptied && !any) whole = true;
+      else r.report("error", word, "Only an ingredient that is named can be taken whole, with what it is in.", [""]);
+    } else if (r.word("lasting")) uses = readUses(r, kept ? roleRule("tool") : role);
+    else break;
+  }
+  if (kept && whole) {
+    r.report("error", { from: start.from, to: r.tokens[r.at - 1].to }, "What is kept is not taken: leave out whole.");
+    whole = false;
+  }
   r.entries.push({
-    role: role.name as Role,
+    role: kept ? "tool" : (role.name as Role),
+    ...(whole ? { whole } : {}),
     name: name.name,
     ...(any ? { item: null, any: name.id } : { item: name.id }),
     min,

@@ -1,14 +1,26 @@
 /** Writes a recipe as its one canonical line. */
 import { toPercent } from "../numbers/fraction";
-import { type Draw, inDraws, type Line, type Named, type RecipeParts, sayNamed, weightOfNothing } from "./line";
+import {
+  type Draw,
+  type FromTable,
+  inDraws,
+  type Line,
+  type Named,
+  type RecipeParts,
+  sayNamed,
+  type Variant,
+  weightOfNothing,
+} from "./line";
 import type { Id } from "../schema/id";
 import type { Surroundings } from "../schema/field";
 import { type Role, roleRule, WORDED } from "./roles";
 import { cut } from "../schema/characters";
-import { NOTHING_SAID, type Said, writtenClauses } from "./clauses";
+import { NOTHING_SAID, type Said, writtenClauses, writtenOfVariant } from "./clauses";
 import type { ParsedEntry, ParsedLine } from "./parsed";
 import { isPlain, isPlainAnew, quote } from "./book";
 import { lex } from "./lexer";
+import { LIES } from "./pattern";
+import { grid, NO_GRID } from "./places";
 
 /** The name a recipe has when nobody gives it one: its first output, or "Salvage" and its first ingredient. */
 export function givenName(kind: RecipeParts["kind"], nameOf: (role: Role) => string | undefined): string {
@@ -37,16 +49,36 @@ export const formatUnnamed = (around: Surroundings, recipe: RecipeParts): string
 function labelled(around: Surroundings, recipe: RecipeParts, label: string | null): string {
   return written(
     around,
-    { ...recipe, taughtBy: recipe.taughtBy && { name: recipe.taughtBy, item: recipe.taughtBy } },
+    {
+      ...recipe,
+      taughtBy: taught(recipe.taughtBy),
+      variants: recipe.variants.map(({ name, lines, taughtBy, ...said }) => ({
+        label: name || null,
+        lines,
+        said: { ...dropNulls(said), ...(taughtBy ? { taughtBy: taught(taughtBy) } : {}) },
+      })),
+    },
     label,
     recipe.lines,
     (l) => writtenName(around, l),
   );
 }
 
+const taught = (item: Id | null) => item && { name: item, item };
+const dropNulls = (said: Omit<Variant, "name" | "lines" | "taughtBy">): Partial<Said> => ({
+  ...Object.fromEntries(Object.entries(said).filter(([name, value]) => value !== null && name !== "feeCurrency")),
+  ...(said.fee === null ? {} : { feeCurrency: said.feeCurrency }),
+});
+
 /** Lines alone, as a recipe of nothing but them. */
 export function formatLines(around: Surroundings, lines: readonly Line[]): string {
-  return written(around, { kind: "craft", ...NOTHING_SAID }, null, lines, (l) => writtenName(around, l));
+  return written(
+    around,
+    { kind: "craft", tables: [], grid: NO_GRID, ...NOTHING_SAID, variants: [] },
+    null,
+    lines,
+    (l) => writtenName(around, l),
+  );
 }
 
 const writtenName = (around: Surroundings, { item, any }: Named): string =>
@@ -62,16 +94,23 @@ export function formatParsed(around: Surroundings, parsed: ParsedLine): string {
   const anew = (name: string) => (isPlainAnew(name) ? name : quote(name));
   const name = ({ item, any, name: of }: Pick<ParsedEntry, "item" | "any" | "name">) =>
     any === undefined ? (item ? items.written(item) : anew(of)) : `any ${any ? tags.written(any) : anew(of)}`;
-  return written(around, parsed, parsed.label, parsed.entries, name);
+  const variants = parsed.variants.map(({ label, entries, said }) => ({ label, lines: entries, said }));
+  return written(around, { ...parsed, variants }, parsed.label, parsed.entries, name);
 }
 
-type Part = Pick<Line, "role" | "min" | "max" | "chance" | "uses" | "draw">;
-type Whole = Pick<ParsedLine, "kind"> & Said;
+type Part = Pick<Line, "role" | "min" | "max" | "chance" | "uses" | "draw" | "whole" | "cells">;
+/** What a variant says, names and all. */
+interface SaidVariant<P> {
+  readonly label: string | null;
+  readonly lines: readonly P[];
+  readonly said: Partial<Said>;
+}
+type Whole<P> = Pick<ParsedLine, "kind" | "grid" | "tables"> & Said & { readonly variants: readonly SaidVariant<P>[] };
 
 /** The one order and spelling of a line. */
 function written<P extends Part>(
   around: Surroundings,
-  whole: Whole,
+  whole: Whole<P>,
   label: string | null,
   lines: readonly P[],
   nameOf: (part: P) => string,
@@ -80,13 +119,16 @@ function written<P extends Part>(
     const quantity = l.min === l.max ? String(l.min) : `${l.min}..${l.max}`;
     const counted = roleRule(l.role).one && quantity === "1" ? "" : `${quantity} `;
     const chance = l.chance === 1 ? "" : ` ${toPercent(l.chance)}%`;
-    return `${counted}${nameOf(l)}${chance}${l.uses === null ? "" : ` lasting ${l.uses}`}`;
+    return `${counted}${nameOf(l)}${chance}${l.whole ? " whole" : ""}${l.uses === null ? "" : ` lasting ${l.uses}`}`;
   };
+  /** What has a place: named, and said to be kept where it is. */
+  const placed = (l: P): string =>
+    `${nameOf(l)}${l.role === "tool" ? " kept" : ""}${l.whole ? " whole" : ""}${l.uses === null ? "" : ` lasting ${l.uses}`}`;
   const itemName = ({ item, name: of }: { item: Id | null; name: string }) =>
     item ? around.names("item").written(item) : isPlainAnew(of) ? of : quote(of);
   /** A draw stands where its first line does. */
-  const side = (role: Role) => {
-    return inDraws(lines.filter((l) => l.role === role))
+  const side = (role: Role, of: readonly P[] = lines) => {
+    return inDraws(of.filter((l) => l.role === role && !l.cells))
       .map((group) => (group[0].draw ? drawn(group[0].draw, group) : entry(group[0])))
       .join(" + ");
   };
@@ -95,17 +137,41 @@ function written<P extends Part>(
     const parts = group.map((l) => `${l.draw?.weight}: ${entry(l)}`).concat(nothing > 0 ? [`${nothing}: nothing`] : []);
     return `${times} ${times === 1 ? "draw" : "draws"} { ${parts.join(" | ")} }`;
   };
-  const worded = WORDED.flatMap(({ role, word }) => {
-    const text = side(role);
-    return text ? [`${word} ${text}`] : [];
-  });
+  const worded = (of: readonly P[]) =>
+    WORDED.flatMap(({ role, word }) => {
+      const text = side(role, of);
+      return text ? [`${word} ${text}`] : [];
+    });
+  const rows = lines.some((l) => l.cells) ? grid(whole.grid, lines) : [];
+  const taken = (): string => {
+    const loose = side("ingredient");
+    if (whole.kind === "combine" && rows.length) return rows[0].flatMap((l) => (l ? [placed(l)] : [])).join(" + ");
+    if (whole.kind !== "pattern" || !rows.length) return loose || "nothing";
+    const lies = LIES.filter((each) => whole.grid[each]);
+    const cells = rows.map((row) => row.map((l) => (l ? placed(l) : "-")).join(", ")).join("; ");
+    return [`[${cells}]`, ...lies, ...(loose ? [`+ ${loose}`] : [])].join(" ");
+  };
+  const other = ({ label: called, lines: of, said }: SaidVariant<P>): string => {
+    const outputs = side("output", of);
+    const says = [
+      side("ingredient", of),
+      outputs && `-> ${outputs}`,
+      ...worded(of),
+      ...writtenOfVariant(said, around, itemName),
+    ];
+    return `| ${called === null ? "" : `${isPlainLabel(called) ? called : quote(called)}: `}${says.filter(Boolean).join(" ")}`;
+  };
+  const fromTable = ({ table, times }: FromTable): string =>
+    `${times === 1 ? "" : `${times} `}table ${around.names("table").written(table)}`;
   const parts = [
-    whole.kind === "salvage" ? "salvage" : "",
-    side("ingredient") || "nothing",
+    whole.kind === "craft" ? "" : whole.kind,
+    taken(),
     "->",
-    side("output") || "nothing",
-    ...worded,
+    [side("output"), ...whole.tables.map(fromTable)].filter(Boolean).join(" + ") || "nothing",
+    ...worded(lines),
+    ...(whole.kind === "combine" && !whole.grid.mirrored ? ["ordered"] : []),
     ...writtenClauses(whole, around, itemName),
+    ...whole.variants.map(other),
   ];
   const name = label === null ? "" : `${isPlainLabel(label) ? label : quote(label)}: `;
   return name + parts.filter(Boolean).join(" ");

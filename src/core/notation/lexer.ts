@@ -17,7 +17,10 @@ export type TokenKind =
   | "quoted"
   | "open"
   | "close"
-  | "bar";
+  | "bar"
+  /** Around the places of a pattern. */
+  | "opengrid"
+  | "closegrid";
 
 export interface Token {
   readonly kind: TokenKind;
@@ -50,6 +53,8 @@ const BRACKETS: ReadonlyMap<string, TokenKind> = new Map([
   ["{", "open"],
   ["}", "close"],
   ["|", "bar"],
+  ["[", "opengrid"],
+  ["]", "closegrid"],
 ]);
 
 export const isKeyword = (token: Token): boolean => token.kind === "word" && KEYWORDS.has(token.text.toLowerCase());
@@ -62,6 +67,7 @@ export function lex(line: string): { tokens: Token[]; open: Span | null } {
   const tokens: Token[] = [];
   let open: Span | null = null;
   let inside = false;
+  let inGrid = false;
   let at = 0;
   const push: Push = (kind, text, from, to, meant = false) =>
     void tokens.push({ kind, text, from, to, ...(meant && { meant }) });
@@ -85,11 +91,14 @@ export function lex(line: string): { tokens: Token[]; open: Span | null } {
       push("arrow", "->", from, at, !["->", "→"].includes(line.slice(from, at)));
     } else if (BRACKETS.has(line[at])) {
       const kind = BRACKETS.get(line[at]) as TokenKind;
-      if (kind !== "bar") inside = kind === "open";
+      if (kind === "open" || kind === "close") inside = kind === "open";
+      else if (kind !== "bar") inGrid = kind === "opengrid";
       push(kind, line[at], from, ++at);
-    } else {
+    } else if (inGrid && /[,;]/.test(line[at])) push("comma", line[at], from, ++at);
+    else {
       let colon = false;
-      while (at < line.length && !/[\s"“„«{}|]/.test(line[at]) && !arrowAt(at)) {
+      const ends = inGrid ? /[\s"“„«{}|[\],;]/ : /[\s"“„«{}|[\]]/;
+      while (at < line.length && !ends.test(line[at]) && !arrowAt(at)) {
         at++;
         if (line[at - 1] !== ":" || colon) continue;
         colon = true;

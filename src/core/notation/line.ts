@@ -40,6 +40,10 @@ export interface Amounts {
   readonly uses: number | null;
   /** Absent: it comes (or is taken) by itself. */
   readonly draw?: Draw;
+  /** What it is in is taken with it, and does not come back. */
+  readonly whole?: boolean;
+  /** Its places in a pattern, or in what is combined: a bit for each (places.ts). */
+  readonly cells?: number;
 }
 
 /** An entry of what is known to be an item. */
@@ -87,10 +91,45 @@ export const isWeight = (w: unknown): w is number =>
 /** What a recipe line says of a recipe. */
 export interface RecipeParts {
   readonly name: string;
-  readonly kind: "craft" | "salvage";
+  readonly kind: RecipeKind;
   readonly lines: readonly Line[];
+  readonly tables: readonly FromTable[];
+  readonly grid: Grid;
   readonly ticks: number;
+  readonly heat: number;
   readonly fee: number;
+  readonly feeCurrency: Id | null;
+  readonly level: number | null;
+  readonly taughtBy: Id | null;
+  readonly variants: readonly Variant[];
+}
+
+/** A table, and how often one run draws from it. */
+export interface FromTable {
+  readonly table: Id;
+  readonly times: number;
+}
+
+export const RECIPE_KINDS = ["craft", "salvage", "combine", "pattern"] as const;
+export type RecipeKind = (typeof RECIPE_KINDS)[number];
+
+/** The grid of a pattern, and in which other ways it may lie. Of two things that are combined: mirrored, order is free. */
+export interface Grid {
+  readonly width: number;
+  readonly height: number;
+  readonly shifted: boolean;
+  readonly mirrored: boolean;
+  readonly turned: boolean;
+}
+
+/** Another way of a recipe: only what differs. A role that stands among its lines stands for all of that role. */
+export interface Variant {
+  readonly name: string;
+  readonly lines: readonly Line[];
+  /** null: as the recipe. */
+  readonly ticks: number | null;
+  readonly heat: number | null;
+  readonly fee: number | null;
   readonly feeCurrency: Id | null;
   readonly level: number | null;
   readonly taughtBy: Id | null;

@@ -3,7 +3,8 @@ import { shown, textProblem } from "../schema/characters";
 import type { Id } from "../schema/id";
 import { LONGEST_NAME } from "../schema/limits";
 import { quote, SIGNS } from "./book";
-import { isKeyword, type Span } from "./lexer";
+import { BEHIND_ENTRIES } from "./keywords";
+import { isKeyword, type Span, type TokenKind } from "./lexer";
 import type { Names } from "../schema/field";
 import type { Words } from "./parsed";
 import type { LineReader } from "./reader";
@@ -19,6 +20,8 @@ export function knownFrom(r: LineReader, at: number): boolean {
   return known !== null;
 }
 
+const NEVER_IN_NAMES: ReadonlySet<TokenKind> = new Set(["arrow", "quoted", "bar", "close", "opengrid", "closegrid"]);
+
 /** The longest run of chunks from here that is the name of an item (or of another record). */
 export function longestKnown(
   r: LineReader,
@@ -29,8 +32,7 @@ export function longestKnown(
   let signs = false;
   for (let n = 0; n < names.longest; n++) {
     const token = r.tokens[r.at + n];
-    if (!token || token.kind === "arrow" || token.kind === "quoted" || token.kind === "bar" || token.kind === "close")
-      break;
+    if (!token || NEVER_IN_NAMES.has(token.kind)) break;
     typed = r.typed(r.at, r.at + n);
     if (typed.length > LONGEST_TYPED) break;
     // Signs of order belong to a name only where it is written just so: "Eel 40%" is no "Eel40%".
@@ -99,8 +101,11 @@ function nameFrom(r: LineReader, wanted: string, words: Words): Read | null {
     return resolveName(r, words, what, first.text.trim().replace(/\s+/g, " "), first);
   }
   const known = longestKnown(r, words.items);
-  let natural = 0;
-  for (let token = r.tokens[r.at]; token && (token.kind === "word" || token.kind === "number") && !isKeyword(token); )
+  let natural = first && BEHIND_ENTRIES.has(first.text.toLowerCase()) ? 1 : 0;
+  for (
+    let token = r.tokens[r.at + natural];
+    token && (token.kind === "word" || token.kind === "number") && !isKeyword(token);
+  )
     token = r.tokens[r.at + ++natural];
   if (known && known.count >= natural) {
     r.take(known.count);

@@ -3,7 +3,8 @@ import type { Names, Surroundings } from "../schema/field";
 import type { Id } from "../schema/id";
 import type { Issue } from "../schema/issue";
 import type { Span } from "./lexer";
-import type { Draw } from "./line";
+import type { Said } from "./clauses";
+import type { Draw, FromTable, Grid, RecipeKind } from "./line";
 import type { Role } from "./roles";
 
 /** What is said of a part of a line; what it suggests would fit in place of the span. */
@@ -22,27 +23,41 @@ export interface ParsedEntry {
   readonly chance: number;
   readonly uses: number | null;
   readonly draw?: Draw;
+  readonly whole?: boolean;
+  readonly cells?: number;
   readonly span: Span;
 }
 
 export interface ParsedLine {
-  readonly kind: "craft" | "salvage";
+  readonly kind: RecipeKind;
   readonly label: string | null;
   readonly entries: readonly ParsedEntry[];
+  readonly tables: readonly FromTable[];
+  readonly grid: Grid;
   readonly ticks: number;
+  readonly heat: number;
   readonly fee: number;
   readonly feeCurrency: Id | null;
   readonly level: number | null;
   readonly taughtBy: { readonly name: string; readonly item: Id | null } | null;
+  readonly variants: readonly ParsedVariant[];
   readonly issues: readonly LineIssue[];
   /** True when no remark is an error. */
   readonly ok: boolean;
+}
+
+/** What of another way is said. */
+export interface ParsedVariant {
+  readonly label: string | null;
+  readonly entries: readonly ParsedEntry[];
+  readonly said: Partial<Said>;
 }
 
 export interface Words {
   readonly items: Names;
   readonly currencies: Names;
   readonly tags: Names;
+  readonly tables: Names;
   readonly ticksPerSecond: number;
   /** Names of items near one that was typed; none once they have cost as much as they are worth. */
   readonly near: (typed: string) => readonly string[];
@@ -53,12 +68,14 @@ const PATIENCE = 300_000;
 
 /** The words a line may use, of the records around it. */
 export function words(around: Pick<Surroundings, "names" | "ticksPerSecond">): Words {
-  const [items, currencies, tags] = [around.names("item"), around.names("currency"), around.names("tag")];
+  const [items, currencies, tags, tables] = (["item", "currency", "tag", "table"] as const).map((kind) =>
+    around.names(kind),
+  );
   let left = PATIENCE;
   const near = (typed: string): readonly string[] => {
     if (left <= 0) return [];
     left -= items.size;
     return items.near(typed);
   };
-  return { items, currencies, tags, ticksPerSecond: around.ticksPerSecond, near };
+  return { items, currencies, tags, tables, ticksPerSecond: around.ticksPerSecond, near };
 }

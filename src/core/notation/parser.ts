@@ -1,10 +1,14 @@
 /** Reads a recipe line. Always returns everything it could make out, with a remark for whatever it could not. */
 import { textProblem } from "../schema/characters";
-import { LONGEST_NAME, MOST_LINES } from "../schema/limits";
+import { LONGEST_NAME, MOST_LINES, MOST_TABLES, MOST_VARIANTS } from "../schema/limits";
 import { CLAUSES, NOTHING_SAID, type Said } from "./clauses";
 import { readMembers, readSide } from "./entries";
 import { BEHIND, CLAUSE_WORDS } from "./keywords";
-import type { ParsedLine, Words } from "./parsed";
+import { isKeyword } from "./lexer";
+import { RECIPE_KINDS, type RecipeKind } from "./line";
+import type { ParsedLine, ParsedVariant, Words } from "./parsed";
+import { NO_GRID } from "./places";
+import { readPair, readPattern } from "./pattern";
 import { LineReader } from "./reader";
 import { ROLE_TABLE } from "./roles";
 
@@ -16,30 +20,94 @@ export function parseLine(text: string, words: Words): ParsedLine {
   const r = new LineReader(text, words);
   const label = readLabel(r);
   const kind = readKind(r);
-  readSide(r, "before", kind === "salvage" ? "what is salvaged" : undefined);
+  let grid = NO_GRID;
+  if (kind === "pattern") grid = readPattern(r);
+  else if (kind === "combine") readPair(r);
+  else readSide(r, "before", kind === "salvage" ? "what is salvaged" : undefined);
   if (r.peek()?.kind === "arrow") {
     r.at++;
     readSide(r, "behind");
   } else r.report("error", r.here(), "Expected -> and what comes out.", ["->"]);
-  const said = readClauses(r);
-  if (kind === "salvage" && !r.entries.some((e) => e.role === "ingredient") && !r.failed())
+  const ordered = kind === "combine" ? { is: false } : null;
+  const said = { ...NOTHING_SAID, ...readClauses(r, ordered) };
+  if (ordered) grid = { ...NO_GRID, width: 2, height: 1, mirrored: !ordered.is };
+  const { entries, tables } = r;
+  const variants = readVariants(r);
+  if (kind === "salvage" && !entries.some((e) => e.role === "ingredient") && !r.failed())
     r.report("error", r.here(), "Salvage needs the item it takes apart.", []);
-  if (r.entries.length > MOST_LINES)
+  if (tables.length > MOST_TABLES)
+    r.report("error", r.here(), `${tables.length} tables; at most ${MOST_TABLES} fit in a recipe.`);
+  if (entries.length > MOST_LINES)
     r.report(
       "error",
-      r.entries[MOST_LINES].span,
-      `${r.entries.length} entries; at most ${MOST_LINES} fit in a recipe.`,
+      entries[MOST_LINES].span,
+      `${entries.length} entries; at most ${MOST_LINES} fit in a recipe.`,
       [],
     );
   r.sayMeant();
   const issues = r.issues.sort((a, b) => a.from - b.from);
-  return { kind, label, entries: r.entries, ...said, issues, ok: !r.failed() };
+  return { kind, label, entries, tables, grid, ...said, variants, issues, ok: !r.failed() };
+}
+
+/** Behind each bar another way, which says only what differs. */
+function readVariants(r: LineReader): ParsedVariant[] {
+  const variants: ParsedVariant[] = [];
+  r.variant = true;
+  while (r.peek()?.kind === "bar") {
+    const bar = r.tokens[r.at++];
+    r.entries = [];
+    r.tables = [];
+    const label = readVariantLabel(r);
+    const next = r.peek();
+    if (next && next.kind !== "arrow" && next.kind !== "bar" && !isKeyword(next)) readSide(r, "before");
+    const said: Partial<Said> = {};
+    // What comes out may stand before or behind what else differs.
+    if (r.peek()?.kind !== "arrow") Object.assign(said, readClauses(r, null));
+    if (r.peek()?.kind === "arrow") {
+      r.at++;
+      readSide(r, "behind");
+      Object.assign(said, readClauses(r, null));
+    }
+    if (!r.entries.length && !Object.keys(said).length && !r.failed())
+      r.report("error", bar, "A variant says what differs: another tool, station, amount, time, fee or level.");
+    if (r.tables.length) r.report("error", bar, "A variant draws from the tables of its recipe. Take the table out.");
+    variants.push({ label, entries: r.entries, said });
+  }
+  if (variants.length > MOST_VARIANTS)
+    r.report("error", r.here(), `${variants.length} variants; at most ${MOST_VARIANTS} fit in a recipe.`);
+  return variants;
+}
+
+/** "Fine: " */
+function readVariantLabel(r: LineReader): string | null {
+  for (let k = r.at; k < r.tokens.length; k++) {
+    const token = r.tokens[k];
+    if (token.kind === "colon") {
+      if (k === r.at) {
+        r.report("error", token, "Expected the variant's name before the colon.");
+        r.at++;
+        return null;
+      }
+      const label =
+        r.tokens[r.at].kind === "quoted" && k === r.at + 1 ? r.tokens[r.at].text.trim() : r.typed(r.at, k - 1);
+      const span = { from: r.tokens[r.at].from, to: r.tokens[k - 1].to };
+      r.take(k - r.at);
+      r.at++;
+      const says = label ? textProblem(label, { max: LONGEST_NAME, name: true }) : "A name is needed before the colon.";
+      if (says) r.report("error", span, says);
+      return label.replace(/\s+/g, " ");
+    }
+    if (token.kind !== "word" && token.kind !== "number" && token.kind !== "quoted") break;
+  }
+  return null;
 }
 
 function readLabel(r: LineReader): string | null {
   const arrow = r.tokens.findIndex((t) => t.kind === "arrow");
-  const colon = r.tokens.findIndex((t) => t.kind === "colon" || t.kind === "open");
-  if (colon < 0 || r.tokens[colon].kind === "open" || (arrow >= 0 && colon > arrow)) return null;
+  const colon = r.tokens.findIndex(
+    (t) => t.kind === "colon" || t.kind === "open" || t.kind === "opengrid" || t.kind === "bar",
+  );
+  if (colon < 0 || r.tokens[colon].kind !== "colon" || (arrow >= 0 && colon > arrow)) return null;
   const parts = r.tokens.slice(0, colon);
   r.take(colon);
   r.at++;
@@ -63,19 +131,17 @@ function readLabel(r: LineReader): string | null {
   return label;
 }
 
-function readKind(r: LineReader): "craft" | "salvage" {
-  const token = r.peek();
-  const word = token?.kind === "word" ? token.text.toLowerCase() : "";
-  if (word !== "salvage" && word !== "craft") return "craft";
-  r.at++;
-  return word;
-}
+const readKind = (r: LineReader): RecipeKind => RECIPE_KINDS.find((kind) => r.word(kind)) ?? "craft";
 
-/** What stands behind the outputs: roles with a word of their own, and clauses. */
-function readClauses(r: LineReader): Said {
-  const said = { ...NOTHING_SAID };
+/**
+ * What stands behind the outputs, up to a bar: roles with a word of their own, and clauses.
+ * @param ordered  told whether the order of what is combined matters; null: there is no such thing
+ */
+function readClauses(r: LineReader, ordered: { is: boolean } | null): Partial<Said> {
+  const said: Partial<Said> = {};
   const given = new Set<string>();
-  for (let token = r.peek(); token; token = r.peek()) {
+  for (let token = r.peek(); token && token.kind !== "bar"; token = r.peek()) {
+    if (r.variant && token.kind === "arrow" && !given.has("->")) break;
     const role = ROLE_TABLE.find(({ stands }) => typeof stands === "object" && r.word(stands.word));
     const word = role ? undefined : CLAUSE_WORDS.find((each) => r.word(each));
     if (role) readMembers(r, role);
@@ -85,7 +151,15 @@ function readClauses(r: LineReader): Said {
       const read = clause.read(r, token);
       if (read) given.add(word);
       Object.assign(said, read);
-    } else if (token.kind === "arrow") {
+    } else if (r.word("ordered")) {
+      if (ordered) ordered.is = true;
+      else
+        r.report("error", token, "Only what is combined has an order: combine Flint + Brass file -> 1 Spark ordered.", [
+          "",
+        ]);
+    } else if (r.word("kept") || r.word("whole"))
+      r.report("error", token, `“${token.text}” stands right behind the ingredient it says it of.`);
+    else if (token.kind === "arrow") {
       r.report("error", token, "A second ->. A line has one; write a line for each recipe.", []);
       r.at++;
       r.skipTo(null);

@@ -2,6 +2,7 @@
 import { shown } from "../schema/characters";
 import { issue } from "../schema/issue";
 import { isKeyword, lex, type Span, type Token, type TokenKind } from "./lexer";
+import type { FromTable } from "./line";
 import type { ParsedEntry, LineIssue, Words } from "./parsed";
 
 /** Longer lines are not read: 200 entries with the longest names take less. */
@@ -9,10 +10,15 @@ export const LONGEST_LINE = 100_000;
 /** After so many issues the rest of a line gets one of its own. */
 const MOST_ISSUES = 100;
 
+const ENDS_A_SIDE: ReadonlySet<TokenKind> = new Set(["arrow", "bar"]);
+
 export class LineReader {
   readonly tokens: readonly Token[];
   readonly issues: LineIssue[] = [];
-  readonly entries: ParsedEntry[] = [];
+  entries: ParsedEntry[] = [];
+  tables: FromTable[] = [];
+  /** What is read is a variant, which says only what differs. */
+  variant = false;
   /** Those that are part of a name, which is as it was typed. */
   readonly named = new Set<Token>();
   at = 0;
@@ -38,7 +44,11 @@ export class LineReader {
   /** Reports what stands before the next sign of order, so that nothing typed is ignored. */
   skipTo(says: string | null): void {
     const start = this.at;
-    while (this.at < this.tokens.length && this.tokens[this.at].kind !== "arrow" && !isKeyword(this.tokens[this.at]))
+    while (
+      this.at < this.tokens.length &&
+      !ENDS_A_SIDE.has(this.tokens[this.at].kind) &&
+      !isKeyword(this.tokens[this.at])
+    )
       this.at++;
     if (this.at === start || says === null) return;
     const span = { from: this.tokens[start].from, to: this.tokens[this.at - 1].to };

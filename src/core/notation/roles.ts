@@ -17,6 +17,10 @@ export interface RoleRule {
   readonly any?: true;
   /** Wears out: "lasting 50". */
   readonly wears?: true;
+  /** What it is in comes back, unless it is taken whole. */
+  readonly emptied?: true;
+  /** May have a place of its own: in a pattern, or as one of the two that are combined. */
+  readonly placed?: true;
   /** What the form calls it. */
   readonly title: string;
 }
@@ -29,6 +33,8 @@ export const ROLE_TABLE = [
     wanted: "an ingredient",
     chance: true,
     any: true,
+    emptied: true,
+    placed: true,
     title: "Takes",
   },
   {
@@ -39,6 +45,7 @@ export const ROLE_TABLE = [
     one: true,
     any: true,
     wears: true,
+    placed: true,
     title: "Using",
   },
   { name: "station", list: "stations", stands: { word: "at" }, wanted: "a station", one: true, any: true, title: "At" },

@@ -41,10 +41,14 @@ export interface Definition<N extends string, F extends Fields> {
   /** A record that is made where somebody types a name that is new; absent: none is. */
   readonly fromName?: Partial<ObjectOf<F>>;
   readonly notation?: Notation;
+  /** What holds between its fields; asked only where each is right by itself. */
+  rules?(record: ObjectOf<F>, fault: (field: string, says: string) => void): void;
 }
 
 /** A kind, and what follows from its fields. */
-export interface Kind<N extends string = string, F extends Fields = Fields> extends Definition<N, F & Named> {
+export interface Kind<N extends string = string, F extends Fields = Fields>
+  extends Omit<Definition<N, F & Named>, "rules"> {
+  rules?(record: object, fault: (field: string, says: string) => void): void;
   readonly members: MemberSet;
   /** How its fields stand in a bundle, in the order in which they are written. */
   readonly bundle: readonly Members[];

@@ -14,6 +14,10 @@ export const MOST_LINES = 200;
 export const MOST_LISTED = 200;
 /** Most records of a tree from its root down to its last leaf. */
 export const MOST_DEPTH = 32;
+/** Most tables that one recipe or source draws from. */
+export const MOST_TABLES = 20;
+/** Most variants of one recipe. */
+export const MOST_VARIANTS = 40;
 /** Most runs of one draw. */
 export const MOST_TIMES = 1000;
 /** Largest weight of a draw. */

@@ -12,6 +12,7 @@ interface Any {
   readonly fields: Fields;
   readonly bundle: readonly Members[];
   readonly notation?: unknown;
+  rules?(record: object, fault: (field: string, says: string) => void): void;
 }
 
 /** The field of a name from outside; undefined for names that only the language knows. */
@@ -83,20 +84,27 @@ const TOLD = 20;
  * @param was  the record as it was: what stays as it is was judged when it was written
  */
 export function checkRecord(
-  { name: kind, fields }: Any,
+  { name: kind, fields, rules }: Any,
   record: object,
   was: object | undefined,
   to: { has(kind: string, id: string): boolean; fault(field: string, says: string): void },
 ): void {
   const [values, old] = [record as Values, was as Values | undefined];
+  let faults = 0;
   for (const name of Object.keys(fields)) {
     if (!Object.hasOwn(values, name)) {
-      if (fields[name].initial !== undefined) to.fault(name, "This field is missing.");
+      if (fields[name].initial !== undefined) {
+        faults++;
+        to.fault(name, "This field is missing.");
+      }
     } else if (!old || old[name] !== values[name]) {
       let told = 0;
       fields[name].check(values[name], {
         has: to.has,
-        fault: (path, says) => (told++ < TOLD ? to.fault(path ? `${name}.${path}` : name, says) : undefined),
+        fault(path, says) {
+          faults++;
+          if (told++ < TOLD) to.fault(path ? `${name}.${path}` : name, says);
+        },
       });
     }
   }
@@ -106,6 +114,7 @@ export function checkRecord(
         cut(name, 60),
         `${kind === "item" ? "An" : "A"} ${kind} has no field ${shown(name)}. Its fields: ${Object.keys(fields).join(", ")}.`,
       );
+  if (!faults) rules?.(record, to.fault);
 }
 
 /** How a field stands in a record of a bundle: most as one member of its own. */

@@ -1,13 +1,15 @@
 /**
- * Small pantries for tests, written as lines: `gather 2 Kelp in 30s`, `buy Salt for 1.5`, `Eel, Bass are fish`, and
- * recipe lines.
+ * Small pantries for tests, written as lines: `gather 2 Kelp in 30s`, `buy Salt for 1.5`, `Eel, Bass are fish`,
+ * `set Stew vessel = Crock`, and recipe lines.
  */
 import { type Catalogue, emptyCatalogue } from "../catalogue/catalogue";
 import { apply } from "../catalogue/apply";
 import { type Edit, setField } from "../catalogue/edit";
+import { around } from "../catalogue/surroundings";
 import { normalise, keyFrom } from "../schema/names";
 import { newId, type Id } from "../schema/id";
 import {
+  definition,
   withDefaults,
   type Currency,
   type Item,
@@ -60,6 +62,8 @@ function read(catalogue: Catalogue, row: string): Edit[] {
   const writing = new NewNames(catalogue);
   const are = /^(.+) are ([^>]+)$/.exec(row);
   if (are) return tagged(catalogue, writing, are[1].split(", "), are[2]);
+  const set = /^set (.+?) (\w+) = (.+)$/.exec(row);
+  if (set) return said(catalogue, writing, set[1], set[2], set[3]);
   const buy = /^buy (.+) for ([\d.]+)$/.exec(row);
   const gather = /^gather (.+)$/.exec(row);
   const parsed = parseLine(
@@ -84,6 +88,15 @@ function read(catalogue: Catalogue, row: string): Edit[] {
     buy ? { ...base, kind: "shop", price: Number(buy[2]), currency: shells.id } : { ...base, kind: "gathering" },
   );
   return [...items, { op: "add", kind: "source", record: source }];
+}
+
+/** "set Stew vessel = Crock" */
+function said(catalogue: Catalogue, writing: NewNames, name: string, field: string, text: string): Edit[] {
+  const of = item(catalogue, name);
+  const words = { ...around(catalogue), make: (kind: string, typed: string) => writing.named(typed, kind as "item") };
+  const read = definition("item").fields[field].parse(text, words);
+  if ("says" in read) throw new Error(read.says);
+  return [...writing.edits, setField(catalogue, "item", of.id, field, read.value as never)];
 }
 
 /** "Eel, Bass are fish" */

@@ -2,8 +2,12 @@
 import { recordsOf } from "../catalogue/catalogue";
 import type { Catalogue } from "../catalogue/catalogue";
 import type { Index } from "../catalogue/persistent-map";
-import type { Recipe, Source, Use } from "../kinds/index";
-import type { Line } from "../notation/line";
+import { held } from "../catalogue/inheritance";
+import type { Item, Recipe, Source, Use } from "../kinds/index";
+import { waysOf } from "../kinds/ways";
+import { type ItemLine, type Line, line } from "../notation/line";
+import { formatTicks } from "../numbers/ticks";
+import { vesselOf } from "../network/traits";
 import { sayQuantity } from "../numbers/format";
 import type { Id } from "../schema/id";
 import { type Node, nodeOf, sayNode, tagOf } from "../network/node";
@@ -25,8 +29,21 @@ const TAUGHT: Index<Use, ReadonlySet<Id>> = {
 export const isTaught = (catalogue: Catalogue, recipe: Id): boolean =>
   recordsOf(catalogue, "use").index(TAUGHT).has(recipe);
 
-/** Why a recipe can't be made now: everything that is missing. */
-export function makingProblem(play: Play, recipe: Recipe): string | null {
+/** Why a recipe can't be made now by any of its ways: everything that is missing for the first of them. */
+export const makingProblem = (play: Play, recipe: Recipe): string | null => wayNow(play, recipe).problem;
+
+/** The first way of a recipe that can be gone now; without one the recipe itself, with what is missing. */
+function wayNow(play: Play, recipe: Recipe): { readonly way: Recipe; readonly problem: string | null } {
+  const problem = problemOf(play, recipe);
+  if (!problem) return { way: recipe, problem };
+  for (const each of waysOf(recipe).slice(1)) {
+    const way = { ...recipe, ...each };
+    if (!problemOf(play, way)) return { way, problem: null };
+  }
+  return { way: recipe, problem };
+}
+
+function problemOf(play: Play, recipe: Recipe): string | null {
   const { catalogue, bag, user } = play;
   const name = (id: Id) => catalogue.records.item.get(id)?.name ?? id;
   if (recipe.status === "retired") return `${recipe.name} is retired.`;
@@ -40,15 +57,43 @@ export function makingProblem(play: Play, recipe: Recipe): string | null {
   const purse = recipe.feeCurrency === null ? 0 : (bag.money.get(recipe.feeCurrency) ?? 0);
   if (purse + 1e-9 < fee)
     missing.push(`${sayQuantity(fee - purse)} ${catalogue.records.currency.get(recipe.feeCurrency as Id)?.name ?? ""}`);
+  const cold = recipe.heat - play.heat - burningIn(play).reduce((sum, { ticks }) => sum + ticks, 0);
+  if (cold > 0) missing.push(`something that burns for ${formatTicks(cold, catalogue.pantry.ticksPerSecond)} more`);
   return missing.length ? `Missing: ${missing.join(", ")}.` : null;
+}
+
+/** What lies in the bag and burns, with how long all of it does: what burns shortest first. */
+function burningIn({ catalogue, bag }: Play): { readonly item: Item; readonly one: number; readonly ticks: number }[] {
+  return [...new Set(bag.stacks.map((s) => s.item))]
+    .flatMap((id) => {
+      const item = catalogue.records.item.get(id);
+      const one = item ? (held(catalogue, item, "burns").value ?? 0) : 0;
+      return item && one > 0 ? [{ item, one, ticks: one * Math.floor(bag.count(id)) }] : [];
+    })
+    .sort((a, b) => a.one - b.one || (a.item.id < b.item.id ? -1 : 1));
+}
+
+/** Burns as much as it takes; what a fuel gives beyond that is left for the next time. @returns what is left of it */
+function burn(play: Play, bag: Play["bag"], heat: number): { readonly rest: number; readonly ashes: ItemLine[] } {
+  let rest = play.heat - heat;
+  const ashes: ItemLine[] = [];
+  for (const { item, one, ticks } of rest < 0 ? burningIn(play) : []) {
+    const n = Math.min(Math.ceil(-rest / one), ticks / one);
+    if (n <= 0) continue;
+    bag.take(item.id, n);
+    rest += n * one;
+    const ash = held(play.catalogue, item, "ash").value;
+    if (ash !== null) ashes.push(line("output", ash, n));
+  }
+  return { rest: Math.max(0, rest), ashes };
 }
 
 /** Everything that goes in or is worn, each of it counted once: what is named first, then any items with tags. */
 function missingFor({ catalogue, bag }: Play, { lines }: Recipe): string[] {
   const needed = new Map<Node, number>();
-  for (const line of lines)
-    if (line.role === "ingredient" || line.role === "tool")
-      needed.set(nodeOf(line), (needed.get(nodeOf(line)) ?? 0) + line.max);
+  for (const each of lines)
+    if (each.role === "ingredient" || each.role === "tool")
+      needed.set(nodeOf(each), (needed.get(nodeOf(each)) ?? 0) + each.max);
   const left = new Map<Id, number>();
   const missing = new Map<Node, number>();
   for (const [node, amount] of [...needed].sort(([a], [b]) => Number(tagOf(a) !== null) - Number(tagOf(b) !== null))) {
@@ -74,33 +119,46 @@ function candidates(catalogue: Catalogue, bag: Play["bag"], node: Node): Id[] {
   });
 }
 
-/** Takes so much of what a line names out of the bag: of any items with a tag those that lie there first. */
-function takeOf({ catalogue }: Play, bag: Play["bag"], line: Line, amount: number): void {
+/**
+ * Takes so much of what a line names out of the bag: of any items with a tag those that lie there first.
+ * @returns what they are in, which comes back
+ */
+function takeOf({ catalogue }: Play, bag: Play["bag"], of: Line, amount: number): ItemLine[] {
   let rest = amount;
-  for (const id of candidates(catalogue, bag, nodeOf(line))) {
+  const back: ItemLine[] = [];
+  for (const id of candidates(catalogue, bag, nodeOf(of))) {
     const n = Math.min(rest, bag.count(id));
-    if (n > 0) bag.take(id, n);
+    if (n <= 0) continue;
+    bag.take(id, n);
     rest -= n;
+    const vessel = of.whole ? null : vesselOf(catalogue, id);
+    if (vessel !== null) back.push(line("output", vessel, n));
   }
+  return back;
 }
 
 /** Makes something once, or takes it apart; stations are taken to be at hand. */
 export function make(play: Play, recipe: Recipe): Outcome {
-  const wrong = makingProblem(play, recipe);
-  if (wrong) return no(wrong);
+  const { way, problem } = wayNow(play, recipe);
+  if (problem) return no(problem);
   const { catalogue } = play;
   const bag = play.bag.copy();
-  const named = [...recipe.lines].sort((a, b) => Number(a.any !== undefined) - Number(b.any !== undefined));
-  for (const line of named) {
-    if (line.role === "ingredient" && play.chance(line.chance)) takeOf(play, bag, line, rolled(play, line));
-    if (line.role === "tool" && line.uses !== null) {
-      const [tool] = candidates(catalogue, bag, nodeOf(line));
-      const gone = tool ? bag.wear(tool, 1, line.uses) : 0;
+  const back: ItemLine[] = [];
+  const named = [...way.lines].sort((a, b) => Number(a.any !== undefined) - Number(b.any !== undefined));
+  for (const each of named) {
+    if (each.role === "ingredient" && play.chance(each.chance))
+      back.push(...takeOf(play, bag, each, rolled(play, each)));
+    if (each.role === "tool" && each.uses !== null) {
+      const [tool] = candidates(catalogue, bag, nodeOf(each));
+      const gone = tool ? bag.wear(tool, 1, each.uses) : 0;
       if (gone > 0) play.spent.set(tool, (play.spent.get(tool) ?? 0) + gone);
     }
   }
-  if (recipe.feeCurrency !== null) bag.pay(recipe.feeCurrency, recipe.fee);
-  return given(play, bag, recipe.lines, recipe.ticks);
+  if (way.feeCurrency !== null) bag.pay(way.feeCurrency, way.fee);
+  const { rest, ashes } = burn(play, bag, way.heat);
+  const outcome = given(play, bag, { lines: [...way.lines, ...back, ...ashes], tables: way.tables }, way.ticks);
+  if (outcome.ok) play.heat = rest;
+  return outcome;
 }
 
 /** One run of a source. */
@@ -112,12 +170,17 @@ export function run(play: Play, source: Source): Outcome {
       `It costs ${sayQuantity(source.price)} ${name}; there is ${sayQuantity(bag.money.get(source.currency) ?? 0)}.`,
     );
   }
-  return given(play, bag, source.lines, source.ticks);
+  return given(play, bag, source, source.ticks);
 }
 
-function given(play: Play, bag: Play["bag"], lines: readonly Line[], ticks: number): Outcome {
+function given(
+  play: Play,
+  bag: Play["bag"],
+  { lines, tables }: Pick<Recipe, "lines" | "tables">,
+  ticks: number,
+): Outcome {
   const { catalogue, user } = play;
-  const box = boxOfLines(lines);
+  const box = boxOfLines(lines, tables);
   const things = thingsIn(box, catalogue.records.table, user.level);
   const into = new Float64Array(things.length);
   roller(box, catalogue.records.table, user.level, things)(() => play.uniform(), into);

@@ -111,6 +111,8 @@ export class Play {
   readonly taught: Set<Id>;
   /** How many of each item were used up or went to pieces. */
   readonly spent = new Map<Id, number>();
+  /** What still burns: ticks of heat that were paid for and not used. */
+  heat = 0;
   situation: Id | null;
   /** Stopped before its end, and why. */
   halted: string | null = null;

@@ -9,6 +9,7 @@ import { OwnFieldsAndWhatUsesThem } from "./0007-own-fields-and-what-uses-them";
 import { Pictures } from "./0008-pictures";
 import { UsesAndTrials } from "./0009-uses-and-trials";
 import { AnyWithATag } from "./0010-any-with-a-tag";
+import { WaysAndWares } from "./0011-ways-and-wares";
 
 export const MIGRATIONS = [
   { name: "0001-first-tables", class: FirstTables },
@@ -21,4 +22,5 @@ export const MIGRATIONS = [
   { name: "0008-pictures", class: Pictures },
   { name: "0009-uses-and-trials", class: UsesAndTrials },
   { name: "0010-any-with-a-tag", class: AnyWithATag },
+  { name: "0011-ways-and-wares", class: WaysAndWares },
 ];

@@ -2,17 +2,15 @@
 /**
  * One line, one recipe: read while it is typed, with completion, a drawing of what was understood, and every remark.
  */
-import { Fragment, useMemo } from "react";
-import { around, namesOf } from "@/core/catalogue/surroundings";
-import { drawnClauses } from "@/core/notation/clauses";
-import { roleRule, WORDED } from "@/core/notation/roles";
-import type { ParsedEntry, ParsedLine, LineIssue } from "@/core/notation/parsed";
+import { useMemo } from "react";
+import { namesOf } from "@/core/catalogue/surroundings";
+import type { ParsedLine, LineIssue } from "@/core/notation/parsed";
 import { parseLine } from "@/core/notation/parser";
 import { completionsOf, wordsOf } from "@/core/editing/recipes";
-import { count, sayPercent, sayRange } from "@/core/numbers/format";
-import { AnyJar, cx, Jar } from "../kit/kit";
+import { cx } from "../kit/kit";
 import { CompletedText } from "../kit/completed-text";
 import { useCatalogue } from "../pantry/provider";
+import { Drawn } from "./drawn";
 
 interface Props {
   readonly label: string;
@@ -54,77 +52,6 @@ export function LineEditor({ label, text, parsed, onText, onEnter, onEscape, aut
         )
       }
     </CompletedText>
-  );
-}
-
-/** What was understood, as jars. */
-export function Drawn({
-  parsed,
-}: {
-  parsed: Pick<ParsedLine, "entries" | "ticks" | "fee" | "feeCurrency" | "kind" | "level" | "taughtBy">;
-}) {
-  const catalogue = useCatalogue();
-  const of = (role: ParsedEntry["role"]) => parsed.entries.filter((e) => e.role === role);
-  const side = (role: ParsedEntry["role"]) =>
-    of(role).map((e, i) => (
-      <span key={`${e.name}${i}`} className="inline-flex items-center gap-1">
-        {i > 0 && (
-          <span className="text-third">{e.draw && of(role)[i - 1].draw?.group === e.draw.group ? "or" : "+"}</span>
-        )}
-        {e.draw && of(role)[i - 1]?.draw?.group !== e.draw.group && (
-          <span className="text-second">{count(e.draw.times, "draw")} of</span>
-        )}
-        <JarOrName entry={e} />
-        {e.draw && <span className="text-second">{sayPercent(Number((e.draw.weight / e.draw.of).toFixed(4)))}</span>}
-        {e.draw && of(role)[i + 1]?.draw?.group !== e.draw.group && nothingOf(of(role), e.draw.group) > 0 && (
-          <span className="text-second">
-            or nothing {sayPercent(Number((nothingOf(of(role), e.draw.group) / e.draw.of).toFixed(4)))}
-          </span>
-        )}
-        {e.chance !== 1 && <span className="text-second">{sayPercent(e.chance)}</span>}
-        {e.uses !== null && <span className="text-second">lasts {e.uses}</span>}
-      </span>
-    ));
-  const extras = drawnClauses(parsed, around(catalogue));
-  const worded = WORDED.filter(({ role }) => of(role).length);
-  return (
-    <div className="rounded-sm border-l-3 border-kelp bg-shade px-2.5 py-2">
-      <div className="flex flex-wrap items-center gap-1.5">
-        {parsed.kind === "salvage" && <span className="font-semibold">salvage</span>}
-        {of("ingredient").length ? side("ingredient") : <span className="text-second">nothing</span>}
-        <span className="font-bold">→</span>
-        {of("output").length ? side("output") : <span className="text-second">nothing</span>}
-      </div>
-      {(worded.length > 0 || extras.length > 0) && (
-        <div className="mt-1.5 flex flex-wrap items-center gap-1.5 text-second">
-          {worded.map(({ role, word }) => (
-            <Fragment key={role}>
-              {word} {side(role)}
-            </Fragment>
-          ))}
-          {extras.join(", ")}
-        </div>
-      )}
-    </div>
-  );
-}
-
-/** The weight of drawing nothing. */
-const nothingOf = (entries: readonly ParsedEntry[], group: number): number => {
-  const drawn = entries.flatMap((e) => (e.draw?.group === group ? [e.draw] : []));
-  return Number((drawn[0].of - drawn.reduce((t, d) => t + d.weight, 0)).toFixed(6));
-};
-
-function JarOrName({ entry }: { entry: ParsedEntry }) {
-  const amount = roleRule(entry.role).one && entry.max === 1 ? undefined : sayRange(entry.min, entry.max);
-  if (entry.any) return <AnyJar tag={entry.any} amount={amount} />;
-  if (entry.item) return <Jar id={entry.item} amount={amount} />;
-  return (
-    <span className="inline-flex h-6 items-center gap-1.5 rounded-sm border border-t-2 border-dashed border-beet bg-beet-wash px-1.5 text-beet italic">
-      {amount && <span className="font-semibold not-italic">{amount}</span>}
-      {entry.any === undefined ? entry.name : `any ${entry.name}`}{" "}
-      <span className="text-[12px] not-italic">{entry.any === undefined ? "new stub" : "new tag"}</span>
-    </span>
   );
 }
 

@@ -6,7 +6,7 @@
 import { around, namesOf } from "@/core/catalogue/surroundings";
 import { Trash2, X } from "lucide-react";
 import { useRef, useState } from "react";
-import { nameOf } from "@/core/catalogue/catalogue";
+import { parsedFrom } from "@/core/kinds/parsed";
 import { statsOfItem } from "@/core/catalogue/fields";
 import { heldStat } from "@/core/catalogue/inheritance";
 import { recipesAsking, recordsWith } from "@/core/catalogue/references";
@@ -24,7 +24,7 @@ import { Button, cx, Grains, Jar } from "../kit/kit";
 import { HistoryOf } from "../log/history";
 import { figuresOf, useLive, useStore } from "../pantry/provider";
 import { useWrite } from "../pantry/use-write";
-import { Drawn } from "../recipes/line-editor";
+import { Drawn } from "../recipes/drawn";
 import { RecipeEditor } from "../recipes/recipe-editor";
 import { marginOf, sayMargin } from "../pantry/margin";
 import { FieldRow, FieldValue, Row } from "./field-row";
@@ -265,12 +265,6 @@ const WIDE = FIELDS.filter(([, { depth }]) => depth > 0).map(([name]) => name);
 function RecipeCard({ recipe, best }: { recipe: Recipe; best: boolean }) {
   const { catalogue } = useLive();
   const places = usePlaces();
-  const entries = recipe.lines.map((l) => ({
-    ...l,
-    name: nameOf(catalogue, l.any === undefined ? "item" : "tag", l.any ?? l.item),
-    item: l.item ?? null,
-    span: { from: 0, to: 0 },
-  }));
   return (
     <div>
       <div className="flex items-center justify-between">
@@ -283,20 +277,7 @@ function RecipeCard({ recipe, best }: { recipe: Recipe; best: boolean }) {
         </button>
         {best && <span className="text-[12px] font-semibold text-kelp">cheapest</span>}
       </div>
-      <Drawn
-        parsed={{
-          entries,
-          ticks: recipe.ticks,
-          fee: recipe.fee,
-          feeCurrency: recipe.feeCurrency,
-          kind: recipe.kind,
-          level: recipe.level,
-          taughtBy: recipe.taughtBy && {
-            name: catalogue.records.item.get(recipe.taughtBy)?.name ?? "",
-            item: recipe.taughtBy,
-          },
-        }}
-      />
+      <Drawn parsed={parsedFrom(recipe, around(catalogue))} />
     </div>
   );
 }

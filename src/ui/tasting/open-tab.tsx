@@ -96,7 +96,7 @@ export function OpenTab() {
     const salvages = [...catalogue.records.recipe.values()].flatMap((recipe): Way[] => {
       const taken = recipe.lines.find((l) => l.role === "ingredient" && l.item === item.id);
       return recipe.kind === "salvage" && recipe.status !== "retired" && taken
-        ? [{ key: recipe.key, name: recipe.name, box: boxOfLines(recipe.lines), takes: taken.max }]
+        ? [{ key: recipe.key, name: recipe.name, box: boxOfLines(recipe.lines, recipe.tables), takes: taken.max }]
         : [];
     });
     return [...uses, ...salvages];

@@ -1,0 +1,52 @@
+/** The ways of a recipe: itself, and each of its variants with all that it does not say otherwise. */
+import type { Line, Named, RecipeParts, Variant } from "../notation/line";
+import { sayNamed } from "../notation/line";
+import { ROLES } from "../notation/roles";
+import type { Surroundings } from "../schema/field";
+
+/** What differs between the ways of a recipe. */
+export type Way = Pick<RecipeParts, "lines" | "ticks" | "heat" | "fee" | "feeCurrency" | "level" | "taughtBy">;
+
+/** The recipe itself first, then its variants in their order. */
+export const waysOf = <R extends Way & { readonly variants: readonly Variant[] }>(recipe: R): readonly Way[] =>
+  recipe.variants.length ? [recipe, ...recipe.variants.map((variant) => wayOf(recipe, variant))] : [recipe];
+
+export function wayOf(recipe: Way, variant: Variant): Way {
+  return {
+    lines: linesOf(recipe.lines, variant.lines),
+    ticks: variant.ticks ?? recipe.ticks,
+    heat: variant.heat ?? recipe.heat,
+    fee: variant.fee ?? recipe.fee,
+    feeCurrency: variant.fee === null ? recipe.feeCurrency : variant.feeCurrency,
+    level: variant.level ?? recipe.level,
+    taughtBy: variant.taughtBy ?? recipe.taughtBy,
+  };
+}
+
+/** The lines with each role that the others have from them. */
+const linesOf = (lines: readonly Line[], others: readonly Line[]): readonly Line[] =>
+  others.length
+    ? ROLES.flatMap((role) => {
+        const said = others.filter((l) => l.role === role);
+        return said.length ? said : lines.filter((l) => l.role === role);
+      })
+    : lines;
+
+/** Every line of a recipe and of its variants. */
+export const allLines = ({ lines, variants }: Pick<RecipeParts, "lines" | "variants">): readonly Line[] =>
+  variants.length ? [...lines, ...variants.flatMap((v) => v.lines)] : lines;
+
+/** What a variant is called: by its name, or by the first that it has otherwise. */
+export function variantName(variant: Variant, at: number, around: Pick<Surroundings, "nameOf">): string {
+  const named = (role: Line["role"], word: string): string | undefined => {
+    const line = variant.lines.find((l) => l.role === role);
+    return line && `${word} ${sayNamed(line as Named, around)}`;
+  };
+  return (
+    variant.name ||
+    named("tool", "using") ||
+    named("station", "at") ||
+    named("ingredient", "with") ||
+    (variant.level === null ? `variant ${at + 1}` : `at level ${variant.level}`)
+  );
+}

@@ -1,0 +1,184 @@
+/** What recipes are to the network: each of their ways a process, and one for each station that makes a difference. */
+import type { Catalogue } from "../catalogue/catalogue";
+import { around } from "../catalogue/surroundings";
+import type { Item, Recipe } from "../kinds/index";
+import { type Way, variantName, waysOf } from "../kinds/ways";
+import { type Line, line } from "../notation/line";
+import type { Id } from "../schema/id";
+import { levelsOf, means, splitThing } from "./box";
+import { membersOf } from "./members";
+import { nodeOfHeat } from "./node";
+import { type Flow, flows, type ProcessSpec } from "./process";
+import { anySays, traitOf, vesselOf } from "./traits";
+import { average, teachers } from "./use-processes";
+
+/** Most stations with a tag that count each for itself, and most processes of one recipe. */
+const [MOST_STATIONS, MOST_PROCESSES] = [24, 4_000];
+/** Most levels at which a table is one of its own. */
+const MOST_LEVELS = 12;
+
+/**
+ * One process for each way; where uses teach it, one for each item that does, which must be at hand. What ingredients
+ * are in comes back; a station says how long it takes there, what may burn, and what comes twice.
+ */
+export function recipeProcesses(recipe: Recipe, catalogue: Catalogue): readonly ProcessSpec[] {
+  if (recipe.status === "retired") return [];
+  const taught = teachers(catalogue, recipe.id);
+  const specs: ProcessSpec[] = [];
+  for (const [k, way] of waysOf(recipe).entries()) {
+    const needs = way.taughtBy !== null ? [way.taughtBy] : taught;
+    const back = vesselsOf(catalogue, way.lines);
+    for (const at of stationsOf(catalogue, way))
+      for (const { level, drawn } of drawsOf(catalogue, recipe, way)) {
+        const spec: ProcessSpec = {
+          sort: recipe.kind === "salvage" ? "salvage" : "craft",
+          lines: [
+            ...again(flows(at.lines), at.extra),
+            ...back,
+            ...drawn,
+            ...(way.heat > 0
+              ? [line("ingredient", nodeOfHeat(at.fuel), way.heat / catalogue.pantry.ticksPerSecond)]
+              : []),
+          ],
+          returns: back.length > 0,
+          needs: [],
+          price: way.fee,
+          currency: way.feeCurrency,
+          ticks: at.pace === 1 ? way.ticks : Math.round(way.ticks * at.pace),
+          level,
+          ...(k > 0 || at.named
+            ? { as: { kind: "recipe", record: calledOf(catalogue, recipe, way, k, at.named) } }
+            : {}),
+        };
+        if (needs.length) for (const item of needs) specs.push({ ...spec, needs: [item] });
+        else specs.push(spec);
+      }
+  }
+  return specs.length > MOST_PROCESSES ? specs.slice(0, MOST_PROCESSES) : specs;
+}
+
+interface At {
+  readonly lines: readonly Line[];
+  readonly pace: number;
+  readonly extra: number;
+  readonly fuel: Id | null;
+  /** The station that it is, where the recipe says any with a tag. */
+  readonly named: Item | null;
+}
+const PLAIN = { pace: 1, extra: 0, fuel: null, named: null } as const;
+
+/** The stations at which a way can be gone and that make a difference, and all the others together. */
+function stationsOf(catalogue: Catalogue, { lines }: Way): At[] {
+  if (!anySays(catalogue, "pace", "extra", "fuel")) return [{ lines, ...PLAIN }];
+  const stations = lines.filter((l) => l.role === "station");
+  let fixed: Omit<At, "lines"> = PLAIN;
+  for (const { item } of stations) {
+    const there = item === undefined ? undefined : catalogue.records.item.get(item);
+    if (there) fixed = joined(fixed, sayOf(catalogue, there));
+  }
+  const asked = stations.find((l) => l.any !== undefined);
+  if (asked?.any === undefined) return [{ lines, ...fixed }];
+  const found: At[] = [];
+  let others = false;
+  for (const item of membersOf(catalogue, asked.any)) {
+    const says = sayOf(catalogue, item);
+    const plain = says.pace === 1 && says.extra === 0 && says.fuel === null;
+    if (plain || found.length === MOST_STATIONS) others = true;
+    else
+      found.push({
+        ...joined(fixed, says),
+        lines: lines.map((l) => (l === asked ? line("station", item.id) : l)),
+        named: item,
+      });
+  }
+  found.sort((a, b) => ((a.named as Item).id < (b.named as Item).id ? -1 : 1));
+  return others || !found.length ? [{ lines, ...fixed }, ...found] : found;
+}
+const sayOf = (catalogue: Catalogue, item: Item): Omit<At, "lines"> => ({
+  pace: traitOf(catalogue, item, "pace") ?? 1,
+  extra: traitOf(catalogue, item, "extra") ?? 0,
+  fuel: traitOf(catalogue, item, "fuel"),
+  named: null,
+});
+/** Two stations at once: times multiply, and the larger chance of more counts. */
+const joined = (a: Omit<At, "lines">, b: Omit<At, "lines">): Omit<At, "lines"> => ({
+  pace: a.pace * b.pace,
+  extra: Math.max(a.extra, b.extra),
+  fuel: a.fuel ?? b.fuel,
+  named: a.named ?? b.named,
+});
+
+/** What comes out, and with a chance all of it once more. What is drawn is drawn once. */
+const again = (lines: readonly Flow[], extra: number): readonly Flow[] =>
+  extra > 0
+    ? [
+        ...lines,
+        ...lines.flatMap((l) =>
+          l.role === "output" && !l.draw ? [{ ...l, chance: Math.min(1, l.chance) * extra }] : [],
+        ),
+      ]
+    : lines;
+
+/** What comes back of what is taken: as much, and as surely, as is taken. */
+function vesselsOf(catalogue: Catalogue, lines: readonly Line[]): Flow[] {
+  if (!anySays(catalogue, "vessel")) return [];
+  return lines.flatMap((l): Flow[] => {
+    if (l.role !== "ingredient" || l.any !== undefined || l.whole) return [];
+    const vessel = vesselOf(catalogue, l.item);
+    return vessel === null ? [] : [line("output", vessel, l.min, l.max, l.chance)];
+  });
+}
+
+/** What the tables give by expectation, from each level on at which that is something else. */
+function drawsOf(
+  catalogue: Catalogue,
+  { tables }: Pick<Recipe, "tables">,
+  way: Way,
+): { level: number; drawn: Flow[] }[] {
+  const from = way.level ?? 0;
+  if (!tables.length) return [{ level: from, drawn: [] }];
+  return levelsFrom(catalogue, tables, from).map((level) => ({ level, drawn: drawnFrom(catalogue, tables, level) }));
+}
+
+type Tables = Recipe["tables"];
+/** Levels from which tables give other things, from one on. */
+export function levelsFrom({ records: { table } }: Catalogue, tables: Tables, from: number): number[] {
+  const levels = new Set([from]);
+  for (const { table: id } of tables) {
+    const box = table.get(id);
+    for (const level of box ? levelsOf(box, table, from, MOST_LEVELS) : []) levels.add(level);
+  }
+  return [...levels].sort((a, b) => a - b).slice(0, MOST_LEVELS);
+}
+/** Items that tables give on average. Groups of draws are counted from 1,000, above those of lines. */
+export function drawnFrom({ records: { table } }: Catalogue, tables: Tables, level: number): Flow[] {
+  let group = 1_000;
+  return tables.flatMap(({ table: id, times }) => {
+    const box = table.get(id);
+    return [...(box ? means(box, table, level) : [])].flatMap(([thing, mean]) => {
+      const { kind, id: item } = splitThing(thing);
+      return kind === "item" && mean > 0 ? [average(item, mean * times, ++group)] : [];
+    });
+  });
+}
+
+const called = new WeakMap<Recipe, Map<string, { readonly station: Item | null; readonly record: Recipe }>>();
+/**
+ * A way of a recipe as a recipe of its own: "Smoke eel, using Fine knife", "Burn lime, at Great kiln". The same object
+ * for the same records.
+ */
+function calledOf(catalogue: Catalogue, recipe: Recipe, way: Way, k: number, station: Item | null): Recipe {
+  const of = called.get(recipe) ?? new Map<string, { station: Item | null; record: Recipe }>();
+  called.set(recipe, of);
+  const words = [
+    ...(k > 0 ? [variantName(recipe.variants[k - 1], k - 1, around(catalogue))] : []),
+    ...(station ? [`at ${station.name}`] : []),
+  ];
+  const key = `${k} ${station?.id ?? ""}`;
+  const name = `${recipe.name}, ${words.join(", ")}`;
+  const there = of.get(key);
+  if (there && there.station === station && there.record.name === name) return there.record;
+  const record = { ...recipe, ...way, name, variants: [] };
+  of.set(key, { station, record });
+  return record;
+}

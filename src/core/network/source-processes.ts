@@ -1,0 +1,37 @@
+/** What sources are to the network: a run, and each ware of a shop. */
+import type { Catalogue } from "../catalogue/catalogue";
+import type { Source } from "../kinds/index";
+import { line } from "../notation/line";
+import { flows, type ProcessSpec } from "./process";
+import { drawnFrom, levelsFrom } from "./recipe-processes";
+
+/** One process for a run, or for each level at which its tables give something else; and one for each ware. */
+export function sourceProcesses(source: Source, catalogue: Catalogue): readonly ProcessSpec[] {
+  const { lines, tables, wares, ticks, price, currency } = source;
+  const from = source.level ?? 0;
+  const base = { sort: "source", needs: [], price, currency, ticks } as const;
+  const runs = tables.length
+    ? levelsFrom(catalogue, tables, from).map(
+        (level): ProcessSpec => ({
+          ...base,
+          lines: [...flows(lines), ...drawnFrom(catalogue, tables, level)],
+          level,
+        }),
+      )
+    : lines.length || !wares.length
+      ? [{ ...base, lines: flows(lines), level: from }]
+      : [];
+  if (!wares.length) return runs;
+  return [
+    ...runs,
+    ...wares.map(
+      (ware): ProcessSpec => ({
+        ...base,
+        lines: [line("output", ware.item, ware.amount)],
+        price: ware.price,
+        currency: ware.currency ?? currency,
+        level: Math.max(from, ware.level ?? 0),
+      }),
+    ),
+  ];
+}

@@ -1,0 +1,219 @@
+/** Each way in which things become other things, with the calculation by hand beside it. */
+import { describe, expect, it } from "vitest";
+import { Readings, readingsOf } from "../analysis/readings";
+import { apply } from "../catalogue/apply";
+import type { Catalogue } from "../catalogue/catalogue";
+import { type Edit, setField } from "../catalogue/edit";
+import { type Source, withDefaults } from "../kinds/index";
+import { seeded } from "../numbers/seeded";
+import { newId } from "../schema/id";
+import { item, kitchen, must, newItem, recipe, shells } from "../testing/kitchen";
+import { at, label, processesIn, read } from "../testing/told";
+import { nodeOfHeat } from "./node";
+
+const plain = (r: Readings, name: string) => r.value.cost[at(r, name)];
+const credited = (r: Readings, name: string) => r.credited("value").cost[at(r, name)];
+const labels = (r: Readings) => processesIn(r).map((p) => label(r, p));
+
+describe("variants", () => {
+  const HIDE = "buy Hide for 30\n";
+  const CUT = "Cut: 1 Hide -> 5 Strap using Skinning knife | -> 6 Strap using Fine knife in 20s";
+
+  it("are processes of their own: what is not said is as in the recipe", () => {
+    // 30 for 5; with the finer knife 30 for 6, though it takes a third of a minute.
+    expect(plain(read(`${HIDE}gather Skinning knife\n${CUT}`), "Strap")).toBe(6);
+    expect(plain(read(`${HIDE}gather Fine knife\n${CUT}`), "Strap")).toBe(5);
+    expect(plain(read(`${HIDE}${CUT}`), "Strap")).toBe(Number.POSITIVE_INFINITY);
+    expect(labels(read(`${HIDE}gather Fine knife\n${CUT}`))).toContain("Cut, using Fine knife");
+  });
+
+  it("differ in place, time, fee, level and teacher; a name is theirs", () => {
+    const r = read(
+      "buy Clay for 2\ngather Kiln\ngather Great kiln\nFire: 1 Clay -> 1 Brick at Kiln in 60s fee 1 shells level 3 | Grand: at Great kiln in 0s fee 0 level 9",
+    );
+    // Clay and nothing else; by the other way 2 + 1.
+    expect(plain(r, "Brick")).toBe(2);
+    expect(labels(r)).toContain("Fire, Grand");
+    expect(r.levels.value[at(r, "Brick")]).toBeGreaterThan(0);
+  });
+});
+
+describe("what comes back", () => {
+  const POT = "buy Eel for 6\nbuy Crock for 4\nPot: 1 Eel + 1 Crock -> 1 Potted eel\nset Potted eel vessel = Crock\n";
+
+  it("is given back wherever the item goes in, and is netted out of the cost", () => {
+    const r = read(`${POT}Serve: 2 Potted eel -> 1 Supper`);
+    // 2 × (6 + 4), and two crocks of 4 come back.
+    expect(plain(r, "Supper")).toBe(20);
+    expect(credited(r, "Supper")).toBe(12);
+  });
+
+  it("does not where the item is taken whole", () => {
+    expect(credited(read(`${POT}Serve: 2 Potted eel whole -> 1 Parcel`), "Parcel")).toBe(20);
+  });
+
+  it("comes of any item with a tag too", () => {
+    const r = read(`${POT}Potted eel are food\nServe: 1 any food -> 1 Supper`);
+    expect(r.reach.items[at(r, "Supper")]).toBe(1);
+    expect(plain(r, "Supper")).toBe(10);
+  });
+});
+
+describe("burning", () => {
+  const BAKE =
+    "buy Clay for 2\nbuy Peat for 1\nbuy Driftwood for 0.5\ngather Kiln\nset Peat burns = 40s\nset Driftwood burns = 30s\nBake: 1 Clay -> 1 Brick at Kiln burning 60s\n";
+
+  it("takes the cheapest heat, and counts what is left over of a fuel", () => {
+    // Two pieces of driftwood give 60 s: 2 + 2 × 0.5. With peat it would be 2 + 60 ÷ 40.
+    expect(plain(read(BAKE), "Brick")).toBe(3);
+    // Half a minute takes half as much, though nobody burns half a peat.
+    expect(plain(read(`${BAKE}Dry: 1 Clay -> 1 Tile burning 10s`), "Tile")).toBeCloseTo(2 + 10 / 60, 12);
+  });
+
+  it("takes only what may burn at its station", () => {
+    const r = read(`${BAKE}Peat are turf\nset Kiln fuel = turf`);
+    expect(plain(r, "Brick")).toBe(3.5);
+    expect(r.compiled.numberOf(nodeOfHeat(null))).toBeDefined();
+  });
+
+  it("leaves what is left", () => {
+    const r = read(`${BAKE}set Peat ash = Ash`);
+    expect(plain(r, "Ash")).toBe(1);
+    expect(labels(r)).toContain("Burn Peat");
+  });
+
+  it("can't be done without anything that burns", () => {
+    const r = read("buy Clay for 2\nBake: 1 Clay -> 1 Brick burning 60s");
+    expect(r.reach.items[at(r, "Brick")]).toBe(0);
+  });
+});
+
+describe("stations", () => {
+  const FIRE = "buy Clay for 2\ngather Kiln\nFire: 1 Clay -> 2 Brick at any oven in 60s";
+
+  it("say how long it takes there, and how often more comes", () => {
+    const money = { labourPerHour: 60 };
+    // A minute is worth 1: (2 + 1) ÷ 2.
+    expect(plain(readingsOf(kitchen(`${FIRE}\nKiln are oven`, money)), "Brick")).toBe(1.5);
+    // Half of the time: (2 + 0.5) ÷ 2; and with one in four twice as much: ÷ 2.5.
+    const quick = readingsOf(kitchen(`${FIRE}\nKiln are oven\nset Kiln pace = 50%`, money));
+    expect(plain(quick, "Brick")).toBe(1.25);
+    const more = readingsOf(kitchen(`${FIRE}\nKiln are oven\nset Kiln pace = 50%\nset Kiln extra = 25%`, money));
+    expect(plain(more, "Brick")).toBe(1);
+    expect(labels(more)).toContain("Fire, at Kiln");
+  });
+
+  it("count each for itself where a recipe says any with a tag", () => {
+    const two = `${FIRE}\ngather Great kiln\nKiln, Great kiln are oven\nset Great kiln extra = 100%`;
+    expect(plain(read(two), "Brick")).toBe(0.5);
+    expect(labels(read(two)).filter((l) => l.startsWith("Fire"))).toEqual(
+      expect.arrayContaining(["Fire", "Fire, at Great kiln"]),
+    );
+  });
+});
+
+describe("sources", () => {
+  const empty = must(kitchen("Smoke: 1 Eel -> 1 Smoked eel"), [{ op: "add", kind: "item", record: newItem("Float") }]);
+  const source = (of: Partial<Source>): Edit => ({
+    op: "add",
+    kind: "source",
+    record: withDefaults("source", { id: newId(), key: `source_${newId()}`, name: "Quay", ...of }),
+  });
+  const ware = (name: string, price: number, more: object = {}) => ({
+    item: item(empty, name).id,
+    amount: 1,
+    price,
+    currency: null,
+    stock: null,
+    restock: null,
+    level: null,
+    ...more,
+  });
+
+  it("are shops with many wares, each with its price and level", () => {
+    const wares = [ware("Eel", 6, { amount: 2 }), ware("Float", 3, { level: 5 })];
+    const r = readingsOf(must(empty, [source({ kind: "shop", currency: shells.id, wares, level: 2 })]));
+    expect(plain(r, "Smoked eel")).toBe(3);
+    expect(plain(r, "Float")).toBe(3);
+    expect(Math.floor(r.levels.value[at(r, "Float")] / r.levels.value[at(r, "Eel")])).toBe(2);
+  });
+
+  it("draw from tables, which may give other things from some level on", () => {
+    const entry = (name: string, from: number | null) => ({
+      what: { is: "item" as const, item: item(empty, name).id },
+      min: 1,
+      max: 3,
+      from,
+      to: null,
+    });
+    const table = withDefaults("table", {
+      id: newId(),
+      key: "surf",
+      name: "Surf",
+      always: [entry("Eel", null)],
+      chances: [{ chance: 0.25, ...entry("Float", 4) }],
+    });
+    const drop = source({ kind: "drop", price: 8, tables: [{ table: table.id, times: 2 }] });
+    const r = readingsOf(must(empty, [{ op: "add", kind: "table", record: table }, drop]));
+    // Two draws of 1 to 3: four eels for 8. A float comes from level 4, once in four.
+    expect(plain(r, "Eel")).toBe(2);
+    expect(plain(r, "Float")).toBe(8);
+    expect(r.levels.value[at(r, "Float")]).toBeGreaterThan(r.levels.value[at(r, "Eel")]);
+  });
+});
+
+describe("all of it", () => {
+  it("is to the bit what compiling anew gives, whatever is edited", () => {
+    const random = seeded(41);
+    const pick = <T>(of: readonly T[]): T => of[Math.floor(random() * of.length)];
+    let catalogue: Catalogue = kitchen(
+      "buy A for 3\nbuy B for 5\nbuy C for 7\nbuy K for 2\nA, B are fish\nC, K are wood\nset A burns = 30s\n" +
+        "R: 2 any fish + 1 B -> 1 D at any wood in 60s burning 20s | using C -> 2 D\nS: 1 D -> 2 E at K | at C in 5s\nT: 1 E whole + 1 D -> 1 C fee 1 shells\npattern [A, E; -, A] mirrored -> 1 F\ncombine F + A kept -> 1 B",
+    );
+    const r = new Readings(catalogue);
+    for (let n = 0; n < 220; n++) {
+      const items = [...catalogue.records.item.values()];
+      const tags = [...catalogue.records.tag.keys()];
+      const one = pick(items).id;
+      const set = (field: string, value: unknown) => [setField(catalogue, "item", one, field, value as never)];
+      const edits = [
+        () => set("vessel", random() < 0.5 ? null : pick(items).id),
+        () => set("ash", random() < 0.5 ? null : pick(items).id),
+        () => set("burns", random() < 0.5 ? null : Math.ceil(random() * 900)),
+        () => set("fuel", random() < 0.6 ? null : pick(tags)),
+        () => set("pace", pick([null, 0.5, 2])),
+        () => set("extra", pick([null, null, 0.25])),
+        () => set("tags", random() < 0.4 ? [] : [pick(tags)]),
+        () => set("status", pick(["ready", "ready", "ready", "retired"])),
+        () => {
+          const { id, variants, heat } = pick([...catalogue.records.recipe.values()]);
+          if (random() < 0.4) return [setField(catalogue, "recipe", id, "heat", heat ? 0 : 600)];
+          const next = variants.length ? variants.slice(1) : [{ ...BLANK, level: 3, ticks: Math.ceil(random() * 100) }];
+          return [setField(catalogue, "recipe", id, "variants", next as never)];
+        },
+      ];
+      const outcome = apply(catalogue, pick(edits)());
+      if (!outcome.ok) throw new Error(JSON.stringify(outcome.issues));
+      catalogue = outcome.catalogue;
+      r.advance(catalogue, outcome.edits);
+      const anew = new Readings(catalogue);
+      for (const { id, name } of catalogue.records.item.values()) {
+        const [a, b] = [r.compiled.numberOf(id) as number, anew.compiled.numberOf(id) as number];
+        expect(Object.is(r.value.cost[a], anew.value.cost[b]), `${n}: ${name}`).toBe(true);
+        expect(r.reach.items[a], `${n}: ${name}`).toBe(anew.reach.items[b]);
+        expect(r.levels.value[a], `${n}: ${name}`).toBe(anew.levels.value[b]);
+      }
+    }
+    expect(recipe(catalogue, "F").kind).toBe("pattern");
+  });
+});
+const BLANK = {
+  name: "",
+  lines: [],
+  ticks: null,
+  heat: null,
+  fee: null,
+  feeCurrency: null,
+  level: null,
+  taughtBy: null,
+};
