@@ -27,6 +27,7 @@ import {
   quickest,
   reach,
   READINGS,
+  supply,
   time,
   UNREAD,
   value,
@@ -34,6 +35,7 @@ import {
   ways,
   STEP,
 } from "./registry";
+import type { Supply } from "./supply";
 
 /** What moved from one revision to the next, in the network and in each reading. */
 export interface Delta {
@@ -100,6 +102,10 @@ export class Readings {
   }
   get loops(): readonly Loop[] {
     return this.state(verdicts);
+  }
+  /** How many of an item a world can ever hold. */
+  get supply(): Supply {
+    return this.state(supply).get();
   }
   /** Why items can't be had. */
   get causes(): ReadonlyMap<number, Cause> {

@@ -8,6 +8,7 @@ import { type GainReport, gains } from "./gain";
 import { Layers } from "./layers";
 import { type Loop, loops } from "./loops";
 import { outsOf, sameLines } from "./network-delta";
+import { type Supply, supplyOf } from "./supply";
 import { Prices } from "./prices";
 import { Reach } from "../network/reach";
 import type { Reading, Start, Step } from "./reading";
@@ -16,6 +17,7 @@ import type { Reading, Start, Step } from "./reading";
 export const LEVEL = 2 ** 20;
 
 const NO_ITEMS: ReadonlySet<number> = new Set();
+const ANYTHING: ReadonlySet<number> = new Set([-1]);
 const NO_COSTS: ReadonlyMap<number, number> = new Map();
 
 /** What can be had at all. */
@@ -286,6 +288,28 @@ export const verdicts: Reading<readonly Loop[], null> = {
   },
 };
 
+/** Limited supply, found when it is asked for. */
+export class Supplies {
+  private found: Supply | null = null;
+  constructor(private readonly on: Start) {}
+  get(): Supply {
+    this.found ??= supplyOf(this.on.compiled);
+    return this.found;
+  }
+}
+/** What moves is not told: where anything is written anew, everything may be. */
+export const supply: Reading<Supplies, ReadonlySet<number>> = {
+  name: "supply",
+  after: [reach],
+  still: NO_ITEMS,
+  start: (on) => new Supplies(on),
+  follow: (state, step) =>
+    // A limit is no row of the network.
+    step.network.rewrites.length || step.edits.some((e) => e.kind === "source")
+      ? { state: new Supplies(step), moved: ANYTHING }
+      : { state, moved: NO_ITEMS },
+};
+
 export const READINGS: readonly Reading[] = [
   reach,
   value,
@@ -298,6 +322,7 @@ export const READINGS: readonly Reading[] = [
   causes,
   gaining,
   verdicts,
+  supply,
 ];
 
 /** Edits that no reading reads. What is neither here nor read by a reading starts all anew: nothing is ever stale. */

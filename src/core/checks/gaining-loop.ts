@@ -107,9 +107,13 @@ function tell(context: CheckContext, gain: Gain, trades: boolean, tailored: bool
       return { of, does: `sell ${of.name}`, sells: compiled.sells[step.item] };
     }
     const { kind, record } = processAt(compiled, step.process);
-    if (kind === "recipe") return { of: recipeRef(record as Recipe), does: record.name, recipe: record as Recipe };
+    if (kind === "recipe") {
+      // A way of its own can't be mended by the lines of its recipe.
+      const recipe = record === catalogue.records.recipe.get(record.id) ? { recipe: record as Recipe } : {};
+      return { of: recipeRef(record as Recipe), does: record.name, ...recipe };
+    }
     const { id, key, name } = record;
-    return { of: { kind, id, key, name }, does: kind === "use" ? name : `buy from ${name}` };
+    return { of: { kind, id, key, name }, does: kind === "source" ? `buy from ${name}` : name };
   }
 }
 

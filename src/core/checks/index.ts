@@ -4,19 +4,25 @@ import type { Readings } from "../analysis/readings";
 import type { Catalogue } from "../catalogue/catalogue";
 import type { Check, Finding } from "./check";
 import { noDescription, noIcon } from "./bare";
+import { burnerCold, fuelUnburnt } from "./burning";
 import { choiceGone } from "./choice-gone";
+import { combinesOneWay } from "./combinations";
 import { deadEnd } from "./dead-end";
+import { drawNeverComes } from "./draw-never-comes";
 import { faintColour } from "./faint-colour";
 import { fieldEmpty } from "./field-empty";
 import { Findings } from "./findings";
 import { gainingLoop } from "./gaining-loop";
 import { gatedAbove } from "./gated-above";
+import { stationUnbuildable, unlearnable } from "./learning";
 import { linkAstray } from "./link-astray";
 import { missingInput } from "./missing-input";
 import { nearNames } from "./near-names";
 import { notOfType } from "./not-of-type";
 import { orphan } from "./orphan";
+import { outdone } from "./outdone";
 import { outOfRange } from "./out-of-range";
+import { patternConflict } from "./pattern-conflict";
 import { placeholderGone } from "./placeholder-gone";
 import { priceBelowCost } from "./price-below-cost";
 import { rarityLadder } from "./rarity-ladder";
@@ -28,6 +34,9 @@ import { sameInputs } from "./same-inputs";
 import { statOutOfRange } from "./stat-out-of-range";
 import { needsItself, stuckLoop } from "./stuck-loop";
 import { stubInUse } from "./stub-in-use";
+import { supplyShort } from "./supply-short";
+import { variantNoMore, variantUnreachable } from "./variants";
+import { vesselForgotten } from "./vessels";
 import { againstBetter, conditionNeverEnds, conditionUnapplied, oppositeConditions } from "./conditions";
 import { formulaFaults } from "./formula-faults";
 import { containerPays, entryNeverComes, tableInItself } from "./tables";
@@ -44,6 +53,11 @@ export const CHECKS: readonly Check[] = [
   missingInput,
   nothingTagged,
   stuckLoop,
+  stationUnbuildable,
+  unlearnable,
+  burnerCold,
+  supplyShort,
+  patternConflict,
   needsItself,
   outOfRange,
   statOutOfRange,
@@ -73,6 +87,13 @@ export const CHECKS: readonly Check[] = [
   wornWithoutSlot,
   slotUnfit,
   gatedAbove,
+  variantUnreachable,
+  variantNoMore,
+  outdone,
+  combinesOneWay,
+  vesselForgotten,
+  fuelUnburnt,
+  drawNeverComes,
   sameInputs,
   overStack,
   retiredInUse,

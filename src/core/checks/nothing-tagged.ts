@@ -2,7 +2,8 @@ import type { Edit } from "../catalogue/edit";
 import { recipesAsking } from "../catalogue/references";
 import type { Item, Recipe } from "../kinds/index";
 import { membersOf } from "../network/members";
-import type { Line } from "../notation/line";
+import { allLines } from "../kinds/ways";
+import type { Line, Variant } from "../notation/line";
 import { count, list } from "../numbers/format";
 import type { Id } from "../schema/id";
 import { perRecord, recipeRef, ref } from "./check";
@@ -52,7 +53,13 @@ function* askedBy(edit: Edit, recipes: { get(id: Id): Recipe | undefined }): Gen
   const asking = function* (lines: unknown) {
     for (const { any } of (lines ?? []) as readonly Line[]) if (any !== undefined) yield any;
   };
-  if (edit.op !== "set") yield* asking((edit.record as Recipe).lines);
+  if (edit.op !== "set") yield* asking(allLines(edit.record as Recipe));
+  else if (edit.field === "variants")
+    for (const variants of [edit.from, edit.to])
+      for (const { lines } of (variants ?? []) as unknown as readonly Variant[]) yield* asking(lines);
   else if (edit.field === "lines") for (const lines of [edit.from, edit.to]) yield* asking(lines);
-  else if (edit.field === "status") yield* asking(recipes.get(edit.id)?.lines);
+  else if (edit.field === "status") {
+    const recipe = recipes.get(edit.id);
+    if (recipe) yield* asking(allLines(recipe));
+  }
 }

@@ -23,15 +23,22 @@ export const salvageOverCost = perRecord<"recipe">({
   per: ["recipe"],
   *at({ catalogue, readings }, record) {
     const ceiling = catalogue.pantry.salvageCeiling;
-    const process = readings.compiled.processesOf("recipe", record.id).at(0);
-    if (process === undefined || !(readings.network.flags[process] & SALVAGE)) return;
-    const { cost, back } = salvageReturn(readings, process);
-    if (!Number.isFinite(cost) || back <= cost * ceiling * (1 + 1e-9)) return;
+    // Of several ways the one that gives back most.
+    const [worst] = readings.compiled
+      .processesOf("recipe", record.id)
+      .filter((p) => readings.network.flags[p] & SALVAGE)
+      .map((p) => salvageReturn(readings, p))
+      .filter(({ cost, back }) => Number.isFinite(cost) && back > cost * ceiling * (1 + 1e-9))
+      .sort((a, b) => b.back / b.cost - a.back / a.cost || a.process - b.process);
+    if (!worst) return;
+    const { cost, back, process } = worst;
+    const way = readings.compiled.process(process);
+    const how = way && way.record !== record ? ` (${way.record.name})` : "";
     const taken = record.lines.filter((l) => l.role === "ingredient").map((l) => namedRef(catalogue, l).name);
     const share = cost > 0 ? `, ${sayPercent(Math.round((back / cost) * 100) / 100)} of it` : "";
     const chance = Math.floor(((cost * ceiling) / back) * 20) / 20;
     const lower: Fix[] =
-      chance > 0
+      chance > 0 && !how
         ? [
             {
               says: `${record.name}: give everything at ${sayPercent(chance)} of today's chance`,
@@ -53,7 +60,7 @@ export const salvageOverCost = perRecord<"recipe">({
     yield {
       subject: recipeRef(record),
       with: items,
-      says: `Salvaging ${list(taken)} gives back ${sayCost(back)} on average; ${taken.length === 1 ? "it" : "they"} cost ${sayCost(cost)}${share}.`,
+      says: `Salvaging ${list(taken)}${how} gives back ${sayCost(back)} on average; ${taken.length === 1 ? "it" : "they"} cost ${sayCost(cost)}${share}.`,
       evidence: {
         type: "amounts",
         unit: "value",

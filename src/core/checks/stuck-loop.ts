@@ -37,7 +37,8 @@ function tell(context: CheckContext, loop: Loop, recipes: readonly Recipe[]): Fi
   const items = loop.items.map((i) => itemRef(context, i));
   const own = new Set(items.map((i) => i.id));
   const names = list(items.map((i) => i.name));
-  const tools = recipes.flatMap((recipe) =>
+  const whole = recipes.filter((r) => r === catalogue.records.recipe.get(r.id));
+  const tools = whole.flatMap((recipe) =>
     recipe.lines
       .filter((l) => (l.role === "tool" || l.role === "station") && own.has(l.any ?? l.item))
       .map((l) => ({ recipe, line: l })),

@@ -10,7 +10,7 @@ export const unobtainable = perRecord<"item">({
   reads: [causesReading, reach],
   per: ["item"],
   *at(context, item) {
-    const { catalogue, readings } = context;
+    const { readings } = context;
     const { compiled, network, reach, causes } = readings;
     const i = compiled.numberOf(item.id) as number;
     if (reach.items[i] || item.status === "retired") return;

@@ -28,6 +28,10 @@ export interface ProcessSpec {
   readonly ticks: number;
   /** Level a character needs. */
   readonly level: number;
+  /** How often it can run in a world; absent: as often as one likes. */
+  readonly limit?: number;
+  /** Which way of a recipe it is: 0 the recipe itself, then its variants. */
+  readonly way?: number;
   /** Something comes back that an ingredient is in. */
   readonly returns?: boolean;
   /** The record that people know it by, where that is not the one that contributes it. */

@@ -40,6 +40,7 @@ export function recipeProcesses(recipe: Recipe, catalogue: Catalogue): readonly 
               ? [line("ingredient", nodeOfHeat(at.fuel), way.heat / catalogue.pantry.ticksPerSecond)]
               : []),
           ],
+          way: k,
           returns: back.length > 0,
           needs: [],
           price: way.fee,

@@ -9,8 +9,10 @@ import { drawnFrom, levelsFrom } from "./recipe-processes";
 export function sourceProcesses(source: Source, catalogue: Catalogue): readonly ProcessSpec[] {
   const { lines, tables, wares, ticks, price, currency } = source;
   const from = source.level ?? 0;
-  const base = { sort: "source", needs: [], price, currency, ticks } as const;
-  const runs = tables.length
+  const runs = source.runs ?? (source.kind === "gift" ? 1 : null);
+  const often = runs === null ? {} : { limit: runs };
+  const base = { sort: "source", needs: [], price, currency, ticks, ...often } as const;
+  const whole = tables.length
     ? levelsFrom(catalogue, tables, from).map(
         (level): ProcessSpec => ({
           ...base,
@@ -21,14 +23,15 @@ export function sourceProcesses(source: Source, catalogue: Catalogue): readonly 
     : lines.length || !wares.length
       ? [{ ...base, lines: flows(lines), level: from }]
       : [];
-  if (!wares.length) return runs;
+  if (!wares.length) return whole;
   return [
-    ...runs,
+    ...whole,
     ...wares.map(
       (ware): ProcessSpec => ({
         ...base,
         lines: [line("output", ware.item, ware.amount)],
         price: ware.price,
+        ...(ware.stock !== null && ware.restock === 0 ? { limit: ware.stock } : {}),
         currency: ware.currency ?? currency,
         level: Math.max(from, ware.level ?? 0),
       }),

@@ -1,0 +1,58 @@
+import type { Recipe, Source } from "../kinds/index";
+import { boxOfLines, thingsIn } from "../network/box";
+import { namedRef, perRecord, ref } from "./check";
+import { setLines } from "./mend";
+
+/** A draw with a weight of nothing, or a table from which nothing comes. */
+export const drawNeverComes = perRecord<"recipe" | "source">({
+  id: "draw-never-comes",
+  reads: [],
+  per: ["recipe", "source"],
+  *also({ catalogue: { records } }, _, edits) {
+    if (!edits.some((e) => e.kind === "table")) return;
+    for (const kind of ["recipe", "source"] as const)
+      for (const record of records[kind].values()) if (record.tables.length) yield record.id;
+  },
+  *at({ catalogue }, record: Recipe | Source, kind) {
+    if ("status" in record && record.status === "retired") return;
+    const open = { says: `Open ${record.name}`, do: "open", kind, id: record.id } as const;
+    const { table: tables } = catalogue.records;
+    for (const { table } of record.tables) {
+      const drawn = boxOfLines([], [{ table, times: 1 }]);
+      // From the highest level everything that has no end comes; an entry that ends is looked for at its own.
+      const levels = [0, 1000, ...(tables.get(table)?.always ?? []).flatMap((e) => e.to ?? [])];
+      if (levels.some((level) => thingsIn(drawn, tables, level).length)) continue;
+      const of = ref(catalogue, "table", table);
+      yield {
+        subject: [ref(catalogue, kind, record.id), of],
+        says: `${record.name} draws from ${of.name}, from which nothing ever comes.`,
+        evidence: { type: "names", names: [of.name] },
+        fixes: [{ says: `Open ${of.name}`, do: "open", kind: "table", id: table }, open],
+      };
+    }
+    for (const line of record.lines) {
+      if (!line.draw || line.draw.weight > 0) continue;
+      const of = namedRef(catalogue, line);
+      yield {
+        subject: [ref(catalogue, kind, record.id), of],
+        says: `${of.name} is drawn by ${record.name} with a weight of 0: it never comes.`,
+        evidence: { type: "amounts", unit: "", rows: [{ label: "weight", value: 0 }] },
+        fixes: [
+          {
+            says: `Take ${of.name} out`,
+            do: "edit",
+            edits: [
+              setLines(
+                catalogue,
+                kind,
+                record.id,
+                record.lines.filter((l) => l !== line),
+              ),
+            ],
+          },
+          open,
+        ],
+      };
+    }
+  },
+});

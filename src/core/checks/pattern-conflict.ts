@@ -1,0 +1,126 @@
+import {
+  type Arrangement,
+  type Conflict,
+  conflictOf,
+  countOf,
+  liesOf,
+  looseConflict,
+  Members,
+  samePlace,
+} from "../analysis/patterns";
+import type { Catalogue } from "../catalogue/catalogue";
+import type { Edit } from "../catalogue/edit";
+import type { Index } from "../catalogue/persistent-map";
+import type { Recipe } from "../kinds/index";
+import type { Id } from "../schema/id";
+import { perRecord, recipeRef } from "./check";
+
+/** Recipes in use by how many things go in, patterns by themselves. */
+interface ByCount {
+  readonly patterns: Map<number, Set<Id>>;
+  readonly loose: Map<number, Set<Id>>;
+}
+const BY_COUNT: Index<Recipe, ByCount> = {
+  build(recipes) {
+    const by: ByCount = { patterns: new Map(), loose: new Map() };
+    for (const recipe of recipes.values()) put(by, recipe);
+    return by;
+  },
+  follow(by, before, changes) {
+    for (const [id, now] of changes) {
+      const then = before.get(id);
+      if (then) sideOf(by, then)?.delete(id);
+      if (now) put(by, now);
+    }
+    return by;
+  },
+};
+function sideOf(by: ByCount, recipe: Recipe): Set<Id> | null {
+  const n = recipe.status === "retired" ? null : countOf(recipe);
+  if (n === null) return null;
+  const side = recipe.kind === "pattern" ? by.patterns : by.loose;
+  const there = side.get(n) ?? new Set();
+  side.set(n, there);
+  return there;
+}
+const put = (by: ByCount, recipe: Recipe): void => void sideOf(by, recipe)?.add(recipe.id);
+
+/** A pattern accepts an arrangement that another pattern, or a loose recipe in the same place, accepts too. */
+export const patternConflict = perRecord<"recipe">({
+  id: "pattern-conflict",
+  reads: [],
+  per: ["recipe"],
+  // What lies beside a recipe that was edited, or asks for a tag that items got or lost.
+  *also({ catalogue }, _, edits) {
+    const by = catalogue.records.recipe.index(BY_COUNT);
+    if (!by.patterns.size) return;
+    for (const n of countsOf(catalogue, edits)) yield* by.patterns.get(n) ?? [];
+  },
+  *at({ catalogue }, recipe) {
+    const n = recipe.kind === "pattern" && recipe.status !== "retired" ? countOf(recipe) : null;
+    if (n === null) return;
+    const by = catalogue.records.recipe.index(BY_COUNT);
+    const members = new Members(catalogue);
+    const lies = liesOf(recipe, members);
+    const say = (arrangement: Arrangement): string =>
+      arrangement
+        .map((row) => row.map((id) => (id ? (catalogue.records.item.get(id)?.name ?? "") : "-")).join(", "))
+        .join("; ");
+    const others = (side: ReadonlySet<Id> | undefined): Recipe[] =>
+      [...(side ?? [])]
+        .flatMap((id) => catalogue.records.recipe.get(id) ?? [])
+        .sort((a, b) => (a.key < b.key ? -1 : 1));
+    const found: [Recipe, Conflict][] = [];
+    for (const other of others(by.patterns.get(n))) {
+      // Of each two, one tells of it.
+      if (other.key <= recipe.key || !samePlace(recipe.lines, other.lines, members)) continue;
+      const conflict = conflictOf(lies, liesOf(other, members));
+      if (conflict) found.push([other, conflict]);
+    }
+    for (const other of others(by.loose.get(n))) {
+      if (!samePlace(recipe.lines, other.lines, members)) continue;
+      const conflict = looseConflict(lies, other.lines, members);
+      if (conflict) found.push([other, conflict]);
+    }
+    for (const [other, { is, both }] of found) {
+      const says = {
+        equal: `${recipe.name} and ${other.name} lie the same way`,
+        hides: `Every arrangement of ${other.name} is one of ${recipe.name} too`,
+        hidden: `Every arrangement of ${recipe.name} is one of ${other.name} too`,
+        overlap: `${recipe.name} and ${other.name} accept the same arrangement`,
+        loose: `${other.name} takes the same things in any order as the pattern ${recipe.name}`,
+      }[is];
+      yield {
+        subject: [recipeRef(recipe), recipeRef(other)],
+        says: `${says}: [${say(both)}]. The game can't tell which is meant.`,
+        evidence: { type: "lines", inputs: [], recipes: [recipeRef(recipe), recipeRef(other)] },
+        fixes: [recipe, other].map((r) => ({
+          says: `Open ${r.name}`,
+          do: "open" as const,
+          kind: "recipe" as const,
+          id: r.id,
+        })),
+      };
+    }
+  },
+});
+
+/** How many things go into the recipes that edits concern. */
+function* countsOf(catalogue: Catalogue, edits: readonly Edit[]): Generator<number> {
+  const { recipe: recipes } = catalogue.records;
+  let tags = false;
+  for (const edit of edits) {
+    if (edit.kind === "item") tags ||= edit.op !== "set" || edit.field === "tags" || edit.field === "status";
+    if (edit.kind !== "recipe") continue;
+    const now = edit.op === "set" ? recipes.get(edit.id) : (edit.record as Recipe);
+    if (!now) continue;
+    const n = countOf(now);
+    if (n !== null) yield n;
+    if (edit.op !== "set") continue;
+    const then = countOf({ ...now, [edit.field]: edit.from } as Recipe);
+    if (then !== null) yield then;
+  }
+  if (!tags) return;
+  const by = recipes.index(BY_COUNT);
+  for (const [n, ids] of by.patterns) if ([...ids].some((id) => recipes.get(id)?.lines.some((l) => l.any))) yield n;
+}

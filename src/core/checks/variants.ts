@@ -1,0 +1,95 @@
+/** Variants that nobody can go, and those that are no better for their tool. */
+import type { Recipe } from "../kinds/index";
+import { around } from "../catalogue/surroundings";
+import { type Way, variantName, wayOf } from "../kinds/ways";
+import { expected } from "../network/expected";
+import { nodeOf } from "../network/node";
+import { list } from "../numbers/format";
+import type { Id } from "../schema/id";
+import { type CheckContext, itemRef, perRecord, recipeRef, type Ref } from "./check";
+
+const called = ({ catalogue }: CheckContext, recipe: Recipe, k: number): string =>
+  `${recipe.name}, ${variantName(recipe.variants[k], k, around(catalogue))}`;
+
+/** A variant that needs something nobody can have, while its recipe can be made. */
+export const variantUnreachable = perRecord<"recipe">({
+  id: "variant-unreachable",
+  reads: [],
+  per: ["recipe"],
+  *at(context, recipe) {
+    if (!recipe.variants.length || recipe.status === "retired") return;
+    const { compiled, network, reach } = context.readings;
+    const fires = new Set<number>();
+    const missing = new Map<number, Set<number>>();
+    for (const p of compiled.processesOf("recipe", recipe.id)) {
+      const way = compiled.process(p)?.spec.way;
+      if (way === undefined) continue;
+      if (reach.fires(p)) fires.add(way);
+      for (let k = network.ins.start[p]; k < network.ins.end[p]; k++)
+        if (!reach.items[network.ins.to[k]]) missing.set(way, (missing.get(way) ?? new Set()).add(network.ins.to[k]));
+    }
+    if (!fires.size) return;
+    for (const k of recipe.variants.keys()) {
+      const lacks = missing.get(k + 1);
+      if (fires.has(k + 1) || !lacks) continue;
+      const names = [...lacks].map((i) => itemRef(context, i));
+      yield {
+        subject: [recipeRef(recipe), ...names],
+        says: `${called(context, recipe, k)}: nobody can go this way, for ${list(names.map((n) => n.name))} can't be had.`,
+        evidence: { type: "lines", inputs: names, recipes: [recipeRef(recipe)] },
+        fixes: [
+          ...names
+            .slice(0, 2)
+            .flatMap((n: Ref) =>
+              n.kind === "item" ? [{ says: `Give ${n.name} a source`, do: "source" as const, item: n.id }] : [],
+            ),
+          { says: `Open ${recipe.name}`, do: "open", kind: "recipe", id: recipe.id },
+        ],
+      };
+    }
+  },
+});
+
+const ROLES_THAT_COUNT = ["output", "ingredient"] as const;
+/** Amounts of one role by what is named. */
+function amounts({ lines }: Way, role: (typeof ROLES_THAT_COUNT)[number]): Map<Id, number> {
+  const sums = new Map<Id, number>();
+  for (const l of lines) if (l.role === role) sums.set(nodeOf(l), (sums.get(nodeOf(l)) ?? 0) + expected(l));
+  return sums;
+}
+/** Whether one way is better than another in anything: gives more, takes less, is quicker, cheaper or open earlier. */
+function betterInAnything(way: Way, than: Way): boolean {
+  const [gives, gave] = [amounts(way, "output"), amounts(than, "output")];
+  const [takes, took] = [amounts(way, "ingredient"), amounts(than, "ingredient")];
+  return (
+    [...gives].some(([id, n]) => n > (gave.get(id) ?? 0) + 1e-12) ||
+    [...took].some(([id, n]) => n > (takes.get(id) ?? 0) + 1e-12) ||
+    way.ticks < than.ticks ||
+    way.heat < than.heat ||
+    way.fee < than.fee ||
+    (way.level ?? 0) < (than.level ?? 0)
+  );
+}
+
+/** A variant asks for another tool and is better for it in nothing. */
+export const variantNoMore = perRecord<"recipe">({
+  id: "variant-no-more",
+  reads: [],
+  per: ["recipe"],
+  *at(context, recipe) {
+    if (recipe.status === "retired") return;
+    for (const [k, variant] of recipe.variants.entries()) {
+      const tools = variant.lines.filter((l) => l.role === "tool");
+      if (!tools.length || betterInAnything(wayOf(recipe, variant), recipe)) continue;
+      yield {
+        subject: [
+          recipeRef(recipe),
+          ...tools.map((l) => itemRef(context, context.readings.compiled.numberOf(nodeOf(l)) as number)),
+        ],
+        says: `${called(context, recipe, k)} gives no more than ${recipe.name} itself, takes no less and is no quicker: the tool is for nothing.`,
+        evidence: { type: "lines", inputs: [], recipes: [recipeRef(recipe)] },
+        fixes: [{ says: `Open ${recipe.name}`, do: "open", kind: "recipe", id: recipe.id }],
+      };
+    }
+  },
+});

@@ -1,0 +1,160 @@
+/** The classic mistakes of variants, vessels, heat, combinations, patterns, gifts and draws: each made, told, and mended. */
+import { describe, expect, it } from "vitest";
+import { readingsOf } from "../analysis/readings";
+import type { Catalogue } from "../catalogue/catalogue";
+import { type Edit, setField } from "../catalogue/edit";
+import { Engine } from "../engine/engine";
+import { withDefaults } from "../kinds/index";
+import { newId } from "../schema/id";
+import { item, kitchen, line, must, recipe } from "../testing/kitchen";
+import { findingsOf } from "./index";
+
+const told = (catalogue: Catalogue, rule: string): string[] =>
+  findingsOf(catalogue, readingsOf(catalogue)).flatMap((f) => (f.rule === rule ? [f.says] : []));
+
+const BANK =
+  "buy Hide for 9\nbuy Clay for 2\nbuy Peat for 1\nbuy Crock for 3\nbuy Eel for 4\ngather Knife\ngather Kiln\n";
+const gift = (catalogue: Catalogue, name: string, amount: number): Edit => ({
+  op: "add",
+  kind: "source",
+  record: withDefaults("source", {
+    id: newId(),
+    key: "welcome",
+    name: "Welcome",
+    kind: "gift",
+    lines: [line("output", item(catalogue, name).id, amount)],
+  }),
+});
+
+/** By rule: the pantry with the mistake, what is said, and the edits after which it is not. */
+const MISTAKES: { readonly [rule: string]: readonly [Catalogue, RegExp, (c: Catalogue) => Edit[]] } = {
+  "variant-unreachable": [
+    kitchen(`${BANK}Cut: 1 Hide -> 5 Strap using Knife | -> 6 Strap using Ghost knife`),
+    /^Cut, using Ghost knife: nobody can go this way, for Ghost knife can't be had\.$/,
+    (c) => [gift(c, "Ghost knife", 1)],
+  ],
+  "variant-no-more": [
+    kitchen(`${BANK}gather Fine knife\nCut: 1 Hide -> 5 Strap using Knife in 20s | using Fine knife in 25s`),
+    /^Cut, using Fine knife gives no more than Cut itself, takes no less and is no quicker: the tool is for nothing\.$/,
+    (c) => [setField(c, "recipe", recipe(c, "Cut").id, "ticks", 9000)],
+  ],
+  outdone: [
+    kitchen(`${BANK}Slow: 2 Clay -> 1 Brick in 30s\nGood: 3 Clay -> 4 Brick in 30s`),
+    /^Slow gives 1 Brick for 4\.00 each; Good gives 4 for 1\.50, no slower and no later\. Nobody needs the first\.$/,
+    (c) => [setField(c, "recipe", recipe(c, "Good").id, "level", 4)],
+  ],
+  "combines-one-way": [
+    kitchen(`${BANK}combine Knife kept + Hide -> 1 Thong ordered`),
+    /^Knife on Hide works, Hide on Knife does nothing\.$/,
+    (c) => {
+      const { id, grid } = recipe(c, "Thong");
+      return [setField(c, "recipe", id, "grid", { ...grid, mirrored: true })];
+    },
+  ],
+  "vessel-forgotten": [
+    kitchen(
+      `${BANK}Pot: 1 Eel + 1 Crock -> 1 Potted eel\nBrew: 1 Clay + 1 Crock -> 1 Slip\nset Slip vessel = Crock\nServe: 1 Slip + 1 Potted eel -> 1 Mess`,
+    ),
+    /^Potted eel is made with Crock, which other things give back when they are used up; Potted eel does not\.$/,
+    (c) => [setField(c, "item", item(c, "Potted eel").id, "vessel", item(c, "Crock").id)],
+  ],
+  "burner-cold": [
+    kitchen(`${BANK}Peat are turf\nset Kiln fuel = turf\nBake: 1 Clay -> 1 Brick at Kiln burning 60s`),
+    /^Bake needs 60s of heat, and nothing that can be had burns there: only what has the tag turf does\.$/,
+    (c) => [setField(c, "item", item(c, "Peat").id, "burns", 100)],
+  ],
+  "fuel-unburnt": [
+    kitchen(`${BANK}set Hide burns = 5s`),
+    /^Hide burns for 5s, but no recipe takes heat where it may burn\.$/,
+    (c) => [setField(c, "item", item(c, "Hide").id, "burns", null)],
+  ],
+  unlearnable: [
+    kitchen(`${BANK}Glaze: 1 Clay -> 1 Glazed brick taught by Lost book`),
+    /^Nobody can learn Glaze: Lost book, which teaches it, can't be had\.$/,
+    (c) => [gift(c, "Lost book", 1)],
+  ],
+  "station-unbuildable": [
+    kitchen(`${BANK}Glaze: 1 Clay -> 1 Glazed brick at Great oven`),
+    /^Great oven can't be had, and Glaze is made at it\.$/,
+    (c) => [gift(c, "Great oven", 1)],
+  ],
+  "supply-short": [
+    (() => {
+      const bare = kitchen(`${BANK}Sew: 3 Old sail + 1 Hide -> 1 Banner`);
+      return must(bare, [gift(bare, "Old sail", 2)]);
+    })(),
+    /^A world never holds more than 2 Old sail, and Sew takes 3\.$/,
+    (c) => [setField(c, "source", [...c.records.source.values()].at(-1)?.id as never, "runs", 2)],
+  ],
+  "draw-never-comes": [
+    kitchen(`${BANK}Dig: 1 Clay -> 1 draw { 1: 1 Crock | 0: 1 Eel }`),
+    /^Eel is drawn by Dig with a weight of 0: it never comes\.$/,
+    (c) => {
+      const { id, lines } = recipe(c, "Dig");
+      return [setField(c, "recipe", id, "lines", lines.filter((l) => l.draw?.weight !== 0) as never)];
+    },
+  ],
+};
+
+describe("mistakes in how things become other things", () => {
+  it.each(Object.keys(MISTAKES))("%s is told once, and no more when it is mended; followed as found anew", (rule) => {
+    const [broken, says, mend] = MISTAKES[rule];
+    expect(told(broken, rule)).toEqual([expect.stringMatching(says)]);
+    const edits = mend(broken);
+    expect(told(must(broken, edits), rule)).toEqual([]);
+    const engine = new Engine(broken);
+    expect(engine.change(edits).outcome.ok).toBe(true);
+    expect(engine.model().findings.filter((f) => f.rule === rule)).toEqual([]);
+  });
+});
+
+describe("patterns beside each other", () => {
+  const conflicts = (lines: string) => told(kitchen(`${BANK}${lines}`), "pattern-conflict");
+
+  it("lie the same way after being shifted, mirrored or turned", () => {
+    const two = (lies: string, other: string) =>
+      conflicts(`A: pattern [Clay, Peat; -, -]${lies} -> 1 X\nB: pattern ${other} -> 1 Y`);
+    expect(two("", "[Clay, Peat]")).toEqual([
+      "A and B lie the same way: [Clay, Peat]. The game can't tell which is meant.",
+    ]);
+    expect(two("", "[-, -; Clay, Peat]")).toEqual([]);
+    expect(two(" shifted", "[-, -; Clay, Peat]")).toEqual([
+      "Every arrangement of B is one of A too: [Clay, Peat]. The game can't tell which is meant.",
+    ]);
+    expect(two("", "[Peat, Clay]")).toEqual([]);
+    expect(two(" mirrored", "[Peat, Clay]")).toHaveLength(1);
+    expect(two(" shifted", "[Clay; Peat]")).toEqual([]);
+    expect(two(" shifted turned", "[Clay; Peat]")).toHaveLength(1);
+  });
+
+  it("accept the same arrangement by a tag, though neither hides the other", () => {
+    const rows =
+      "Clay, Peat are soil\nClay, Eel are wet\nA: pattern [any soil, Hide] -> 1 X\nB: pattern [any wet, Hide] -> 1 Y";
+    expect(conflicts(rows)).toEqual([
+      "A and B accept the same arrangement: [Clay, Hide]. The game can't tell which is meant.",
+    ]);
+    expect(conflicts(rows.replace("Clay, Eel are wet", "Eel are wet"))).toEqual([]);
+  });
+
+  it("are told from loose recipes by the place only", () => {
+    const rows = "A: pattern [Clay, Peat] -> 1 X at Kiln\nB: 1 Peat + 1 Clay -> 1 Y at Kiln";
+    expect(conflicts(rows)).toEqual([
+      "B takes the same things in any order as the pattern A: [Clay, Peat]. The game can't tell which is meant.",
+    ]);
+    expect(conflicts(rows.replace("1 Y at Kiln", "1 Y"))).toEqual([]);
+    expect(conflicts(rows.replace("1 Peat +", "2 Peat +"))).toEqual([]);
+  });
+
+  it("are followed: a tag that an item gets, and a recipe that comes", () => {
+    const before = kitchen(`${BANK}Clay are soil\nA: pattern [any soil, Hide] -> 1 X\nB: pattern [Peat, Hide] -> 1 Y`);
+    const engine = new Engine(before);
+    const found = () => engine.model().findings.filter((f) => f.rule === "pattern-conflict").length;
+    expect(found()).toBe(0);
+    const { id, tags } = item(before, "Clay");
+    engine.change([setField(before, "item", item(before, "Peat").id, "tags", tags)]);
+    expect(found()).toBe(1);
+    engine.change([setField(engine.catalogue, "item", id, "tags", [])]);
+    engine.change([setField(engine.catalogue, "item", item(engine.catalogue, "Peat").id, "tags", [])]);
+    expect(found()).toBe(0);
+  });
+});
