@@ -1,4 +1,5 @@
 /** Least cost of one unit of every item over all ways to get it, kept up to date as the network changes. */
+import type { Endless } from "./endless";
 import { ALIVE, type Network, RETURNS } from "../network/network";
 import { type ChosenCosts, Circles } from "./circles";
 import type { Reach } from "../network/reach";
@@ -13,6 +14,8 @@ export interface CostRules {
   readonly without?: number;
   /** Only processes that fire count; absent: all. */
   readonly reach?: Reach;
+  /** Gifts count only for what comes no other way; absent: they count as all else does. */
+  readonly endless?: Endless;
   /** Plain least costs, where side outputs are credited at them. */
   readonly credit?: LeastCost;
   /** Share of a run's cost that its output bears; below 1 for prices that must leave a margin. */
@@ -60,6 +63,7 @@ export class LeastCost implements ChosenCosts {
   readonly share: number;
   private readonly credit: LeastCost | null;
   private readonly reach: Reach | null;
+  private readonly endless: Endless | null;
   private readonly aside: Set<number> | null;
   private improved: Uint16Array;
   private queued: Uint8Array;
@@ -80,6 +84,7 @@ export class LeastCost implements ChosenCosts {
     this.share = rules.share ?? 1;
     this.credit = rules.credit ?? null;
     this.reach = rules.reach ?? null;
+    this.endless = rules.endless ?? null;
     this.aside = rules.quarantine ?? null;
     this.cost = new Float64Array(items).fill(Number.POSITIVE_INFINITY);
     if (rules.start) for (let i = 0; i < items; i++) this.cost[i] = rules.start(i);
@@ -107,6 +112,11 @@ export class LeastCost implements ChosenCosts {
       (this.aside === null || !this.aside.has(p)) &&
       (this.reach === null || this.reach.missing[p] === 0)
     );
+  }
+
+  /** Whether a process that counts is no way to an item all the same. */
+  shuts(p: number, item: number): boolean {
+    return this.endless?.shuts(p, item) ?? false;
   }
 
   /** What a run costs with everything it uses up. */
@@ -166,7 +176,7 @@ export class LeastCost implements ChosenCosts {
     for (let k = start[p], e = end[p]; k < e; k++) {
       const item = to[k];
       const c = this.bears(p, k, t);
-      if (!(c < cost[item])) continue;
+      if (!(c < cost[item]) || this.shuts(p, item)) continue;
       if (this.tracking && !this.was.has(item)) this.was.set(item, cost[item]);
       cost[item] = c;
       via[item] = p;

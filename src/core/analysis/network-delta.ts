@@ -2,6 +2,7 @@
 import type { Catalogue } from "../catalogue/catalogue";
 import type { Edit } from "../catalogue/edit";
 import type { Kind } from "../kinds/index";
+import { anyBuysBack } from "../catalogue/inheritance";
 import { type Compiled, follow, readItems, type Rewrite } from "../network/compile";
 import { ALIVE, flagsOf, type Network } from "../network/network";
 import type { Id } from "../schema/id";
@@ -63,11 +64,13 @@ export function networkDelta(
   edits: readonly Edit[],
   touched: ReadonlyMap<Kind, ReadonlySet<Id>>,
 ): NetworkDelta {
-  const { network } = compiled;
+  const { network, catalogue: before } = compiled;
   const items = [...(touched.get("item") ?? [])];
   const gone = items.filter((id) => compiled.numberOf(id) !== undefined && !next.records.item.has(id));
   const { rewrites, added, removed } = follow(compiled, next, touched);
-  const some = touched.has("type") ? undefined : items.flatMap((id) => compiled.numberOf(id) ?? []).concat(removed);
+  const shops = (touched.has("source") || touched.has("currency")) && [before, next].some(anyBuysBack);
+  const some =
+    touched.has("type") || shops ? undefined : items.flatMap((id) => compiled.numberOf(id) ?? []).concat(removed);
   const priced = readItems(compiled, some);
   const real = rewrites.filter((r) => !sameProcess(network, r));
   const linked = new Set<number>();

@@ -4,6 +4,7 @@ import { before } from "../network/compile";
 import { MEMBER, GAINS, SALVAGE, SOURCE } from "../network/network";
 import { Causes } from "./causes";
 import { LeastCost, type Measure } from "./cost";
+import { Endless } from "./endless";
 import { type GainReport, gains } from "./gain";
 import { Layers } from "./layers";
 import { type Loop, loops } from "./loops";
@@ -31,18 +32,28 @@ export const reach: Reading<Reach, { readonly items: readonly number[]; readonly
   follow: (state, { network }) => ({ state, moved: state.rederive(network.rewrites.map((r) => r.p)) }),
 };
 
+/** What can be had without gifts and stock that runs out; what moved is limited processes that may count otherwise. */
+export const endless: Reading<Endless, readonly number[]> = {
+  name: "endless",
+  after: [reach],
+  still: [],
+  start: ({ compiled }) => new Endless(compiled),
+  follow: (state, step) => ({ state, moved: state.refresh(step.compiled) }),
+};
+
 /** Least cost of one of every item; what moved is the items with what they cost before. */
 function leastCost(
   name: string,
   anew: readonly string[],
-  rules: (on: Start) => Omit<ConstructorParameters<typeof LeastCost>[1], "reach">,
+  rules: (on: Start) => Omit<ConstructorParameters<typeof LeastCost>[1], "reach" | "endless">,
 ): Reading<LeastCost, ReadonlyMap<number, number>> {
   return {
     name,
-    after: [reach],
+    after: [reach, endless],
     anew,
     still: NO_COSTS,
-    start: (on) => new LeastCost(on.compiled.network, { ...rules(on), reach: on.state(reach) }),
+    start: (on) =>
+      new LeastCost(on.compiled.network, { ...rules(on), reach: on.state(reach), endless: on.state(endless) }),
     // A process whose lines are the same and whose own cost did not change moves nothing in this measure.
     overdelete(state, { network, compiled }) {
       const own = (of: (typeof network.rewrites)[number]["of"]) =>
@@ -57,7 +68,7 @@ function leastCost(
     follow(state, step, overdeleted) {
       const concerned = overdeleted as readonly number[];
       const done = new Set(concerned);
-      const turned = [...step.moved(reach).processes].filter((p) => !done.has(p));
+      const turned = [...step.moved(reach).processes, ...step.moved(endless)].filter((p) => !done.has(p));
       state.overdelete(turned);
       return { state, moved: state.rederive([...concerned, ...turned]) };
     },
@@ -78,7 +89,7 @@ function waysOf({ compiled }: Start, least: LeastCost): Layers {
   return new Layers(network, {
     usedOnly: true,
     counts: (p, item) => {
-      if (!least.counts(p)) return false;
+      if (!least.counts(p) || least.shuts(p, item)) return false;
       for (let k = outs.start[p]; k < outs.end[p]; k++)
         if (outs.to[k] === item) return least.bears(p, k, least.runCost(p)) === least.cost[item];
       return false;
@@ -293,14 +304,14 @@ export class Supplies {
   private found: Supply | null = null;
   constructor(private readonly on: Start) {}
   get(): Supply {
-    this.found ??= supplyOf(this.on.compiled);
+    this.found ??= supplyOf(this.on.compiled, this.on.state(endless));
     return this.found;
   }
 }
 /** What moves is not told: where anything is written anew, everything may be. */
 export const supply: Reading<Supplies, ReadonlySet<number>> = {
   name: "supply",
-  after: [reach],
+  after: [reach, endless],
   still: NO_ITEMS,
   start: (on) => new Supplies(on),
   follow: (state, step) =>
@@ -312,6 +323,7 @@ export const supply: Reading<Supplies, ReadonlySet<number>> = {
 
 export const READINGS: readonly Reading[] = [
   reach,
+  endless,
   value,
   time,
   bare,

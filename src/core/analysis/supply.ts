@@ -1,7 +1,7 @@
 /** Limited supply: how many of an item one world can ever hold, where all of it comes from gifts and stock that runs out. */
 import { solve } from "yalps";
 import type { Compiled } from "../network/compile";
-import { ALIVE } from "../network/network";
+import { chained, type Endless } from "./endless";
 
 /** Most processes that may take part in one bound; beyond it is not told. */
 const MOST_COLUMNS = 400;
@@ -18,70 +18,30 @@ export interface Supply {
 
 const ENDLESSLY: Supply = { most: () => Number.POSITIVE_INFINITY, limited: [] };
 
-/** How often each process can run in a world, where that is limited: gifts, and wares without restock. */
-function limitsOf(compiled: Compiled): Map<number, number> {
-  const limits = new Map<number, number>();
-  for (const { id, kind, runs, wares } of compiled.catalogue.records.source.values()) {
-    if (kind !== "gift" && runs === null && !wares.some((w) => w.stock !== null && w.restock === 0)) continue;
-    for (const p of compiled.processesOf("source", id)) {
-      const limit = compiled.process(p)?.spec.limit;
-      if (limit !== undefined) limits.set(p, limit);
-    }
-  }
-  return limits;
-}
-
 /**
  * What can be had without limited processes is without limit (forward chaining, O(L)). For anything else the most is a
  * linear programme over the processes that give or take limited things: runs ≥ 0, limited ones at most so often, and of
  * no limited thing more is taken than comes. Unbounded programmes are without limit: a circle that gains.
  */
-export function supplyOf(compiled: Compiled): Supply {
-  const limits = limitsOf(compiled);
-  if (!limits.size) return ENDLESSLY;
+export function supplyOf(compiled: Compiled, { limits, items: endless }: Endless): Supply {
+  if (!endless) return ENDLESSLY;
   const { network } = compiled;
-  const fires = chained(compiled, (p) => !limits.has(p));
   const within = chained(compiled, () => true);
   const limited: number[] = [];
   for (let i = 0; i < network.items; i++)
-    if (within.items[i] && !fires.items[i] && compiled.idOf(i) !== null) limited.push(i);
+    if (within.items[i] && !endless[i] && compiled.idOf(i) !== null) limited.push(i);
   const found = new Map<number, number>();
   const most = (item: number): number => {
     if (!within.items[item]) return 0;
-    if (fires.items[item]) return Number.POSITIVE_INFINITY;
+    if (endless[item]) return Number.POSITIVE_INFINITY;
     let there = found.get(item);
     if (there === undefined) {
-      there = bound(compiled, item, limits, fires.items, within.processes);
+      there = bound(compiled, item, limits, endless, within.processes);
       found.set(item, there);
     }
     return there;
   };
   return { most, limited };
-}
-
-/** Items within reach by some processes, and those that fire. */
-function chained({ network }: Compiled, counts: (p: number) => boolean): { items: Uint8Array; processes: Uint8Array } {
-  const { ins, outs, consumers, flags } = network;
-  const [items, processes] = [new Uint8Array(network.items), new Uint8Array(network.processes)];
-  const missing = new Int32Array(network.processes);
-  const queue: number[] = [];
-  const fire = (p: number) => {
-    processes[p] = 1;
-    for (let k = outs.start[p]; k < outs.end[p]; k++)
-      if (!items[outs.to[k]]) {
-        items[outs.to[k]] = 1;
-        queue.push(outs.to[k]);
-      }
-  };
-  const alive = (p: number) => (flags[p] & ALIVE) !== 0 && counts(p);
-  for (let p = 0; p < network.processes; p++) {
-    missing[p] = ins.end[p] - ins.start[p];
-    if (missing[p] === 0 && alive(p)) fire(p);
-  }
-  for (let i = queue.pop(); i !== undefined; i = queue.pop())
-    for (let k = consumers.start[i]; k < consumers.end[i]; k++)
-      if (--missing[consumers.to[k]] === 0 && alive(consumers.to[k])) fire(consumers.to[k]);
-  return { items, processes };
 }
 
 /** The programme for one item. Only what lies behind it takes part. */

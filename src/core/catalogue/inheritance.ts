@@ -1,9 +1,10 @@
 /** What a record has: its own value, or that of the nearest type above it that says one. */
-import { type AnyRecord, definition, type Item, type ItemType, type Kind } from "../kinds/index";
+import { type AnyRecord, definition, type Item, type ItemType, type Kind, type Source } from "../kinds/index";
 import type { inheritable } from "../kinds/shared";
 import type { Id } from "../schema/id";
 import { pathOf, valueAt } from "../schema/record";
 import type { Catalogue } from "./catalogue";
+import type { Index } from "./persistent-map";
 import { lineage } from "./tree";
 
 export type InheritedField = Exclude<keyof typeof inheritable, "stats" | "own">;
@@ -50,6 +51,41 @@ export const heldOwn = (catalogue: Catalogue, heir: Heir, field: Id) => heldPart
 /** What a player gets for one; null where it has no price or may not be sold. */
 export const soldFor = (catalogue: Catalogue, item: Item): number | null =>
   held(catalogue, item, "sellable").value === false ? null : held(catalogue, item, "sell").value;
+
+/** Shops that buy wares back, by item: what one brings there, and in which currency. */
+const BOUGHT_BACK: Index<
+  Source,
+  ReadonlyMap<Id, readonly { readonly price: number; readonly currency: Id | null }[]>
+> = {
+  build(sources) {
+    const by = new Map<Id, { price: number; currency: Id | null }[]>();
+    for (const { share, wares, currency } of sources.values())
+      if (share !== null)
+        for (const ware of wares) {
+          const offer = { price: (share * ware.price) / ware.amount, currency: ware.currency ?? currency };
+          if (ware.amount > 0) by.set(ware.item, [...(by.get(ware.item) ?? []), offer]);
+        }
+    return by;
+  },
+  follow(by, before, changes) {
+    for (const [id, now] of changes) if ((before.get(id)?.share ?? now?.share ?? null) !== null) return null;
+    return by;
+  },
+};
+export const anyBuysBack = ({ records }: Catalogue): boolean => records.source.index(BOUGHT_BACK).size > 0;
+
+/** What a player gets for one where it brings most: its own price, or what a shop pays for its ware; null: nowhere. */
+export function broughtBy(catalogue: Catalogue, item: Item): number | null {
+  const sell = soldFor(catalogue, item);
+  const { currency: currencies, source } = catalogue.records;
+  const offers = source.index(BOUGHT_BACK).get(item.id);
+  if (!offers || held(catalogue, item, "sellable").value === false) return sell;
+  return offers.reduce(
+    (most, { price, currency }) =>
+      Math.max(most, price * (currency === null ? 1 : (currencies.get(currency)?.worth ?? 1))),
+    sell ?? 0,
+  );
+}
 
 /** What stands at a path of a record of any kind, and what would stand there if the record itself said nothing. */
 export function heldAt(

@@ -1,6 +1,6 @@
 /** From a catalogue to its recipe network, and from a changed catalogue to the processes that must be written anew. */
 import { type Catalogue, recordAt, recordsOf } from "../catalogue/catalogue";
-import { held, soldFor } from "../catalogue/inheritance";
+import { broughtBy, held } from "../catalogue/inheritance";
 import { IdTable } from "../catalogue/ids";
 import type { Id } from "../schema/id";
 import type { Kind } from "../kinds/index";
@@ -215,7 +215,7 @@ export function readItems(compiled: Compiled, only?: Iterable<number>): number[]
     const id = compiled.idOf(i);
     const item = id === null ? undefined : catalogue.records.item.get(id);
     const level = item ? (held(catalogue, item, "level").value ?? 0) : 0;
-    const sell = item && item.status !== "retired" ? (soldFor(catalogue, item) ?? 0) : 0;
+    const sell = item && item.status !== "retired" ? (broughtBy(catalogue, item) ?? 0) : 0;
     if (compiled.levels[i] === level && compiled.sells[i] === sell) continue;
     compiled.levels[i] = level;
     compiled.sells[i] = sell;

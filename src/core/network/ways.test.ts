@@ -7,7 +7,7 @@ import { type Edit, setField } from "../catalogue/edit";
 import { type Source, withDefaults } from "../kinds/index";
 import { seeded } from "../numbers/seeded";
 import { newId } from "../schema/id";
-import { item, kitchen, must, newItem, recipe, shells } from "../testing/kitchen";
+import { item, kitchen, line, must, newItem, recipe, shells } from "../testing/kitchen";
 import { at, label, processesIn, read } from "../testing/told";
 import { nodeOfHeat } from "./node";
 
@@ -138,6 +138,29 @@ describe("sources", () => {
     expect(Math.floor(r.levels.value[at(r, "Float")] / r.levels.value[at(r, "Eel")])).toBe(2);
   });
 
+  it("buy wares back for a share of their price, where that is more than the item's own", () => {
+    const shop = source({ kind: "shop", currency: shells.id, wares: [ware("Eel", 6, { amount: 2 })], share: 0.5 });
+    const r = new Readings(must(empty, [shop]));
+    const sold = () => r.compiled.sells[at(r, "Eel")];
+    expect(sold()).toBe(1.5);
+    const follow = (edits: Edit[]) => {
+      const outcome = apply(r.compiled.catalogue, edits);
+      if (!outcome.ok) throw new Error("refused");
+      r.advance(outcome.catalogue, outcome.edits);
+    };
+    follow([setField(r.compiled.catalogue, "item", item(empty, "Eel").id, "sell", 2)]);
+    expect(sold()).toBe(2);
+    const [{ id }] = [...r.compiled.catalogue.records.source.values()];
+    follow([setField(r.compiled.catalogue, "source", id, "share", 1)]);
+    expect(sold()).toBe(3);
+    // Bought for 3 and sold for 3 is even; at more than its price it would be a gain.
+    follow([setField(r.compiled.catalogue, "source", id, "share", 1.5)]);
+    expect(r.gain.gains).toHaveLength(1);
+    follow([setField(r.compiled.catalogue, "source", id, "share", null)]);
+    expect(sold()).toBe(2);
+    expect(r.gain.gains).toHaveLength(0);
+  });
+
   it("draw from tables, which may give other things from some level on", () => {
     const entry = (name: string, from: number | null) => ({
       what: { is: "item" as const, item: item(empty, name).id },
@@ -162,6 +185,60 @@ describe("sources", () => {
   });
 });
 
+describe("gifts", () => {
+  const give = (catalogue: Catalogue, name: string, amount: number): Edit => ({
+    op: "add",
+    kind: "source",
+    record: withDefaults("source", {
+      id: newId(),
+      key: `gift_${newId()}`,
+      name: `Gift of ${name}`,
+      kind: "gift",
+      lines: [line("output", item(catalogue, name).id, amount)],
+    }),
+  });
+
+  it("make nothing cheaper that can be had without, and cost nothing where nothing else gives it", () => {
+    const kept = kitchen("buy Hide for 9\nSew: 1 Old sail + 1 Hide -> 1 Banner\nCut: 1 Banner -> 4 Rag");
+    const r = new Readings(must(kept, [give(kept, "Hide", 3), give(kept, "Old sail", 2)]));
+    expect(plain(r, "Hide")).toBe(9);
+    expect(plain(r, "Banner")).toBe(9);
+    // Two sails make two banners, and these eight rags; of hides there is no end.
+    expect(["Old sail", "Banner", "Rag", "Hide"].map((name) => r.supply.most(at(r, name)))).toEqual([
+      2,
+      2,
+      8,
+      Number.POSITIVE_INFINITY,
+    ]);
+  });
+
+  it("break a circle that has no other way in, and count as the only price until there is another", () => {
+    const circle = kitchen("buy Wood for 2\nTemper: 1 Wood -> 1 Adze at Shed\nRaise: 3 Wood -> 1 Shed using Adze");
+    expect(readingsOf(circle).reach.items[at(readingsOf(circle), "Adze")]).toBe(0);
+    const r = new Readings(must(circle, [give(circle, "Adze", 1)]));
+    expect(plain(r, "Shed")).toBe(6);
+    // Everything rests on the one adze that was given: without it there is none.
+    expect(plain(r, "Adze")).toBe(0);
+    const shop = withDefaults("source", {
+      id: newId(),
+      key: "smith",
+      name: "Smith",
+      kind: "shop",
+      price: 7,
+      lines: [line("output", item(circle, "Adze").id)],
+    });
+    const outcome = apply(r.compiled.catalogue, [{ op: "add", kind: "source", record: shop }]);
+    if (!outcome.ok) throw new Error("refused");
+    r.advance(outcome.catalogue, outcome.edits);
+    const anew = new Readings(outcome.catalogue);
+    for (const name of ["Adze", "Shed"]) {
+      expect(plain(r, name), name).toBe(plain(anew, name));
+      expect(credited(r, name), name).toBe(credited(anew, name));
+    }
+    expect(plain(r, "Adze")).toBe(2);
+  });
+});
+
 describe("all of it", () => {
   it("is to the bit what compiling anew gives, whatever is edited", () => {
     const random = seeded(41);
@@ -176,7 +253,7 @@ describe("all of it", () => {
       const tags = [...catalogue.records.tag.keys()];
       const one = pick(items).id;
       const set = (field: string, value: unknown) => [setField(catalogue, "item", one, field, value as never)];
-      const edits = [
+      const edits: readonly (() => Edit[])[] = [
         () => set("vessel", random() < 0.5 ? null : pick(items).id),
         () => set("ash", random() < 0.5 ? null : pick(items).id),
         () => set("burns", random() < 0.5 ? null : Math.ceil(random() * 900)),
@@ -185,6 +262,18 @@ describe("all of it", () => {
         () => set("extra", pick([null, null, 0.25])),
         () => set("tags", random() < 0.4 ? [] : [pick(tags)]),
         () => set("status", pick(["ready", "ready", "ready", "retired"])),
+        () => {
+          const gift = [...catalogue.records.source.values()].find((s) => s.kind === "gift");
+          if (gift) return [{ op: "remove", kind: "source", record: gift } as const];
+          const record = withDefaults("source", {
+            id: newId(),
+            key: `gift_${n}`,
+            name: "Gift",
+            kind: "gift",
+            lines: [line("output", one)],
+          });
+          return [{ op: "add", kind: "source", record } as const];
+        },
         () => {
           const { id, variants, heat } = pick([...catalogue.records.recipe.values()]);
           if (random() < 0.4) return [setField(catalogue, "recipe", id, "heat", heat ? 0 : 600)];
