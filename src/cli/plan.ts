@@ -49,7 +49,9 @@ export async function planCommand(
     const says =
       plan.no === "way"
         ? `${name} can't be had.`
-        : `${name} has no plan: its cheapest way goes round in a circle that gets cheaper at every round. See salty check.`;
+        : plan.no === "more"
+          ? `A world does not hold so much ${name}: it comes only as a gift, or from stock that runs out.`
+          : `${name} has no plan: its cheapest way goes round in a circle that gets cheaper at every round. See salty check.`;
     process.stdout.write(format === "json" ? `${JSON.stringify({ plan: null, says })}\n` : `${says}\n`);
     return 0;
   }

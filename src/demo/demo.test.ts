@@ -28,7 +28,11 @@ describe("Brackwater Reach", () => {
     const recipes = [...catalogue.records.recipe.values()];
     expect(catalogue.records.item.size).toBeGreaterThanOrEqual(150);
     expect(recipes.filter((r) => r.kind === "craft").length).toBeGreaterThanOrEqual(100);
-    expect(recipes.filter((r) => r.kind === "salvage").length).toBeGreaterThanOrEqual(30);
+    expect(recipes.filter((r) => r.kind === "salvage").length).toBeGreaterThanOrEqual(40);
+    expect(recipes.filter((r) => r.kind === "pattern").length).toBeGreaterThanOrEqual(12);
+    expect(recipes.filter((r) => r.kind === "combine").length).toBeGreaterThanOrEqual(9);
+    expect(recipes.filter((r) => r.variants.length).length).toBeGreaterThanOrEqual(4);
+    expect(recipes.filter((r) => r.heat > 0).length).toBeGreaterThanOrEqual(4);
     expect(catalogue.records.source.size).toBeGreaterThanOrEqual(45);
     expect(recipes.length).toBeGreaterThanOrEqual(130);
     const { use, condition, table, subject, trial, type } = catalogue.records;
@@ -37,7 +41,7 @@ describe("Brackwater Reach", () => {
     expect(usable.filter(([, uses]) => uses.some((u) => u.effects.some((e) => e.does.is === "draw"))).length).toBe(7);
     const worn = [...catalogue.records.item.values()].filter((item) => held(catalogue, item, "slot").value !== null);
     expect(worn.length).toBeGreaterThanOrEqual(20);
-    expect([use.size, condition.size, table.size, subject.size, trial.size]).toEqual([38, 12, 8, 4, 8]);
+    expect([use.size, condition.size, table.size, subject.size, trial.size]).toEqual([38, 12, 10, 4, 8]);
     expect(type.size).toBeGreaterThan(10);
     expect([...new Set([...catalogue.records.field.values()].map((f) => f.form))].length).toBeGreaterThanOrEqual(5);
   });
@@ -50,6 +54,11 @@ describe("Brackwater Reach", () => {
       "missing-input": 1,
       "nothing-tagged": 1,
       "stuck-loop": 1,
+      "station-unbuildable": 1,
+      unlearnable: 1,
+      "burner-cold": 1,
+      "supply-short": 1,
+      "pattern-conflict": 1,
       "needs-itself": 1,
       "out-of-range": 1,
       "stat-out-of-range": 1,
@@ -79,6 +88,13 @@ describe("Brackwater Reach", () => {
       "worn-without-slot": 1,
       "slot-unfit": 1,
       "gated-above": 1,
+      "variant-unreachable": 1,
+      "variant-no-more": 1,
+      outdone: 1,
+      "combines-one-way": 1,
+      "vessel-forgotten": 1,
+      "fuel-unburnt": 1,
+      "draw-never-comes": 1,
       "same-inputs": 1,
       "over-stack": 1,
       "retired-in-use": 1,

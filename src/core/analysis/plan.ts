@@ -43,8 +43,8 @@ export interface Plan {
   readonly best: boolean;
 }
 
-/** Why there is no plan: an item that can't be had, or whose cheapest way goes round in a circle. */
-export type NoPlan = { readonly no: "way" | "end"; readonly item: number };
+/** Why there is no plan: an item that can't be had, of which there is not so much, or that costs less with every round. */
+export type NoPlan = { readonly no: "way" | "end" | "more"; readonly item: number };
 
 /** Most processes that are put to a whole-number programme. */
 const MOST_EXACT = 60;
@@ -107,6 +107,7 @@ function rollUp(readings: Readings, { make, stock, confidence }: Wanted, measure
       if (group.length > 1) return { no: "end", item };
       const n = runsOf(p, item, short);
       if (n === null) return { no: "way", item };
+      if (n > (readings.endless.limits.get(p) ?? Number.POSITIVE_INFINITY)) return { no: "more", item };
       runs.set(p, (runs.get(p) ?? 0) + n);
       for (let k = outs.start[p]; k < outs.end[p]; k++) {
         const over = n * made[k] - (outs.to[k] === item ? short : 0);
@@ -146,14 +147,17 @@ function wholeNumbers(readings: Readings, { make, stock }: Wanted, measure: Meas
   for (const item of items)
     for (let k = producers.start[item]; k < producers.end[item]; k++) {
       const p = producers.to[k];
-      if (!reach.fires(p)) continue;
+      // What runs out is no way to what can be had without it.
+      if (!reach.fires(p) || readings.endless.shuts(p, item)) continue;
       processes.add(p);
       if (processes.size > MOST_EXACT) return null;
       for (let m = ins.start[p]; m < ins.end[p]; m++) if ((ins.qty as Float64Array)[m] > 0) items.add(ins.to[m]);
     }
-  const constraints = Object.fromEntries(
+  const { limits } = readings.endless;
+  const constraints: { [row: string]: { min?: number; max?: number } } = Object.fromEntries(
     [...items].map((i) => [`i${i}`, { min: (make.get(i) ?? 0) - (stock?.get(i) ?? 0) }]),
   );
+  for (const p of processes) if (limits.has(p)) constraints[`r${p}`] = { max: limits.get(p) };
   const variables = Object.fromEntries(
     [...processes].map((p) => {
       const row: Record<string, number> = { cost: price(readings, new Map([[p, 1]]), measure) };
@@ -161,6 +165,7 @@ function wholeNumbers(readings: Readings, { make, stock }: Wanted, measure: Meas
         if ((ins.qty as Float64Array)[k] > 0) row[`i${ins.to[k]}`] = -(ins.qty as Float64Array)[k];
       for (let k = outs.start[p]; k < outs.end[p]; k++)
         if (items.has(outs.to[k])) row[`i${outs.to[k]}`] = (row[`i${outs.to[k]}`] ?? 0) + (outs.qty as Float64Array)[k];
+      if (limits.has(p)) row[`r${p}`] = 1;
       return [`p${p}`, row];
     }),
   );

@@ -22,6 +22,7 @@ import {
   bare,
   causes,
   credited,
+  endless,
   gaining,
   levels,
   quickest,
@@ -35,6 +36,7 @@ import {
   ways,
   STEP,
 } from "./registry";
+import type { Endless } from "./endless";
 import type { Supply } from "./supply";
 
 /** What moved from one revision to the next, in the network and in each reading. */
@@ -102,6 +104,10 @@ export class Readings {
   }
   get loops(): readonly Loop[] {
     return this.state(verdicts);
+  }
+  /** What can be had without gifts and stock that runs out. */
+  get endless(): Endless {
+    return this.state(endless);
   }
   /** How many of an item a world can ever hold. */
   get supply(): Supply {

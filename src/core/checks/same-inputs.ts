@@ -9,7 +9,7 @@ const signature = (recipe: Recipe, outputs: boolean): string =>
     .filter((l) => (l.role === "output") === outputs)
     .map(
       (l: Line) =>
-        `${l.role} ${nodeOf(l)} ${l.min} ${l.max} ${l.chance}${l.draw ? ` ${l.draw.times} ${l.draw.weight}/${l.draw.of}` : ""}`,
+        `${l.role} ${nodeOf(l)} ${l.min} ${l.max} ${l.chance}${recipe.grid.mirrored ? "" : (l.cells ?? "")}${l.draw ? ` ${l.draw.times} ${l.draw.weight}/${l.draw.of}` : ""}`,
     )
     .sort()
     .join("|");
@@ -22,7 +22,11 @@ export const sameInputs: GroupCheck = {
   // First by the items alone, which is cheap; amounts, tools and places are compared where those agree.
   common: (record) => {
     const recipe = record as Recipe;
-    const items = recipe.status === "retired" ? [] : recipe.lines.filter((l) => l.role === "ingredient").map(nodeOf);
+    // Patterns are told apart by their places (pattern-conflict).
+    const items =
+      recipe.status === "retired" || recipe.kind === "pattern"
+        ? []
+        : recipe.lines.filter((l) => l.role === "ingredient").map(nodeOf);
     return items.length ? `${recipe.kind},${items.sort().join()}` : null;
   },
   *among({ catalogue }, alike) {
