@@ -16,7 +16,7 @@ import type { Surroundings } from "../schema/field";
 import { type Role, roleRule, WORDED } from "./roles";
 import { cut } from "../schema/characters";
 import { NOTHING_SAID, type Said, writtenClauses, writtenOfVariant } from "./clauses";
-import type { ParsedEntry, ParsedLine } from "./parsed";
+import type { ParsedEntry, ParsedLine, ParsedVariant } from "./parsed";
 import { isPlain, isPlainAnew, quote } from "./book";
 import { lex } from "./lexer";
 import { LIES } from "./pattern";
@@ -96,6 +96,13 @@ export function formatParsed(around: Surroundings, parsed: ParsedLine): string {
     any === undefined ? (item ? items.written(item) : anew(of)) : `any ${any ? tags.written(any) : anew(of)}`;
   const variants = parsed.variants.map(({ label, entries, said }) => ({ label, lines: entries, said }));
   return written(around, { ...parsed, variants }, parsed.label, parsed.entries, name);
+}
+
+/** One variant alone, without the bar before it. */
+export function formatVariant(around: Surroundings, variant: ParsedVariant): string {
+  const nothing = { kind: "craft", entries: [], tables: [], grid: NO_GRID, ...NOTHING_SAID } as const;
+  const line = formatParsed(around, { ...nothing, label: null, variants: [variant], issues: [], ok: true });
+  return line.slice(line.indexOf("|") + 1).trim();
 }
 
 type Part = Pick<Line, "role" | "min" | "max" | "chance" | "uses" | "draw" | "whole" | "cells">;

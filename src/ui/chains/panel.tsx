@@ -4,7 +4,7 @@ import type { Chain, Thing, Way } from "@/core/chains/chain";
 import type { Named } from "@/core/chains/written";
 import { written } from "@/core/checks/written";
 import { recordAt } from "@/core/catalogue/catalogue";
-import { tagOf } from "@/core/network/node";
+import { isItem } from "@/core/network/node";
 import { sayMove, sayPercent, sayQuantity } from "@/core/numbers/format";
 import { usePlaces } from "../frame/navigate";
 import { Button } from "../kit/kit";
@@ -25,7 +25,7 @@ interface Props {
 export function ChainPanel({ chain, thing, named, say, switched, folded, onSwitch, onFollow, onFold }: Props) {
   const places = usePlaces();
   const { catalogue } = useLive();
-  const isItem = tagOf(thing.node) === null;
+  const itself = isItem(thing.node);
   const line = (way: Way): string => {
     const record = recordAt(catalogue, way.by.kind, way.by.id);
     return record
@@ -56,8 +56,8 @@ export function ChainPanel({ chain, thing, named, say, switched, folded, onSwitc
         <p className="pt-1 text-beet">Missing: {thing.causes.map((node) => named.name(node)).join(", ")}.</p>
       )}
       <div className="flex flex-wrap gap-1.5 pt-3">
-        {isItem && <Button onClick={() => places.openItem(thing.node)}>Open its sheet</Button>}
-        {isItem && thing.node !== chain.item && <Button onClick={onFollow}>Follow it</Button>}
+        {itself && <Button onClick={() => places.openItem(thing.node)}>Open its sheet</Button>}
+        {itself && thing.node !== chain.item && <Button onClick={onFollow}>Follow it</Button>}
         {thing.node !== chain.item && <Button onClick={onFold}>{folded ? "Unfold" : "Fold"}</Button>}
       </div>
       <h3 className="head pt-5 pb-1">The way drawn</h3>

@@ -6,7 +6,7 @@ import { type Direction, stepFrom } from "@/core/chains/folding";
 import { HEIGHT, WIDTH } from "@/core/chains/layout";
 import type { Named } from "@/core/chains/written";
 import { held } from "@/core/catalogue/inheritance";
-import { type Node, tagOf } from "@/core/network/node";
+import { type Node, isItem } from "@/core/network/node";
 import { count } from "@/core/numbers/format";
 import { cx, Icon } from "../kit/kit";
 import { useLive } from "../pantry/provider";
@@ -98,7 +98,7 @@ export function Stage({ drawn, named, picked, folded, told, onPick, onFollow, on
           </svg>
           {layout.boxes.map(({ node, x, y }) => {
             const thing = things.get(node) as Thing;
-            const item = tagOf(node) === null ? catalogue.records.item.get(node) : undefined;
+            const item = isItem(node) ? catalogue.records.item.get(node) : undefined;
             const colour = (item?.type && catalogue.records.type.get(item.type)?.colour) || "var(--third)";
             return (
               <button

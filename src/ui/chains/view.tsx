@@ -7,7 +7,7 @@ import { around, namesOf } from "@/core/catalogue/surroundings";
 import { foldedAway } from "@/core/chains/folding";
 import type { Weighing } from "@/core/chains/layout";
 import type { Thing } from "@/core/chains/chain";
-import { type Node, sayNode, tagOf } from "@/core/network/node";
+import { isItem, type Node, sayNode } from "@/core/network/node";
 import { count, sayCost, sayQuantity } from "@/core/numbers/format";
 import { saySeconds } from "@/core/numbers/ticks";
 import { usePlaces } from "../frame/navigate";
@@ -52,7 +52,7 @@ export function ChainsView() {
 
   const names = namesOf(catalogue, "item");
   const follow = (node: Node) => {
-    if (tagOf(node) !== null) return;
+    if (!isItem(node)) return;
     setPicked(null);
     places.ask({ of: catalogue.records.item.get(node)?.key ?? null, ways: null });
   };
@@ -151,7 +151,7 @@ export function ChainsView() {
                 onPick={setPicked}
                 onFollow={follow}
                 onFold={fold}
-                onOpen={(node) => tagOf(node) === null && places.openItem(node)}
+                onOpen={(node) => isItem(node) && places.openItem(node)}
                 onWay={(t, n) => t.others[n] && switchTo(t, t.others[n].key)}
                 told={`${count(drawn.chain.things.length, "thing")}${drawn.chain.folded ? `, ${drawn.chain.folded} folded` : ""}`}
               />

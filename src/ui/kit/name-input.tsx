@@ -10,9 +10,11 @@ interface Props {
   readonly onDone: (name: string) => void;
   readonly placeholder?: string;
   readonly clearAfter?: boolean;
+  /** It has come up to be typed into, and goes when nothing was typed. */
+  readonly onCancel?: () => void;
 }
 
-export function NameInput({ label, value, names, onDone, placeholder, clearAfter }: Props) {
+export function NameInput({ label, value, names, onDone, placeholder, clearAfter, onCancel }: Props) {
   const [typed, setTyped] = useState<string | null>(null);
   const [picked, setPicked] = useState(0);
   const listId = useId();
@@ -24,6 +26,9 @@ export function NameInput({ label, value, names, onDone, placeholder, clearAfter
   return (
     <span className="relative block min-w-0 flex-1">
       <input
+        ref={(input) => {
+          if (input && onCancel && document.activeElement !== input) input.focus();
+        }}
         role="combobox"
         aria-label={label}
         aria-expanded={offers.length > 0}
@@ -37,15 +42,17 @@ export function NameInput({ label, value, names, onDone, placeholder, clearAfter
           setTyped(e.target.value);
           setPicked(0);
         }}
-        onBlur={() => typed !== null && done(typed)}
+        onBlur={() => (typed === null ? onCancel?.() : done(typed))}
         onKeyDown={(e) => {
           if (e.key === "ArrowDown" && offers.length) setPicked((picked + 1) % offers.length);
           else if (e.key === "ArrowUp" && offers.length) setPicked((picked - 1 + offers.length) % offers.length);
           else if ((e.key === "Enter" || e.key === "Tab") && typed !== null) {
             done(offers[picked] ?? typed);
             if (e.key === "Tab") return;
-          } else if (e.key === "Escape") setTyped(null);
-          else return;
+          } else if (e.key === "Escape" || (e.key === "Enter" && onCancel)) {
+            setTyped(null);
+            onCancel?.();
+          } else return;
           e.preventDefault();
         }}
       />

@@ -1,6 +1,7 @@
 "use client";
 /** The same record as the line above it, as a form: each field writes back into the line. */
-import type { Catalogue } from "@/core/catalogue/catalogue";
+import { type Catalogue, nameOf } from "@/core/catalogue/catalogue";
+import { vesselOf } from "@/core/network/traits";
 import { around, namesOf } from "@/core/catalogue/surroundings";
 import { Plus, X } from "lucide-react";
 import type { Id } from "@/core/schema/id";
@@ -12,9 +13,13 @@ import type { ParsedEntry, ParsedLine } from "@/core/notation/parsed";
 import { count, sayQuantity } from "@/core/numbers/format";
 import { add, fromNumber, fromPercent, subtract, toNumber, toPercent } from "@/core/numbers/fraction";
 import { formatTicks, parseTicks } from "@/core/numbers/ticks";
+import { asKind } from "@/core/editing/arrange";
+import { RECIPE_KINDS } from "@/core/notation/line";
 import { Button } from "../kit/kit";
 import { NameInput } from "../kit/name-input";
 import { useCatalogue } from "../pantry/provider";
+import { PatternEditor } from "./pattern-editor";
+import { VariantsForm } from "./variants-form";
 
 export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (text: string) => void }) {
   const catalogue = useCatalogue();
@@ -39,10 +44,11 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
           <select
             className="field"
             value={parsed.kind}
-            onChange={(e) => write({ kind: e.target.value as ParsedLine["kind"] })}
+            onChange={(e) => write(asKind(parsed, e.target.value as ParsedLine["kind"]))}
           >
-            <option>craft</option>
-            <option>salvage</option>
+            {RECIPE_KINDS.map((kind) => (
+              <option key={kind}>{kind}</option>
+            ))}
           </select>
         </Labelled>
         <Labelled label="Time">
@@ -83,7 +89,7 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
           </span>
         </Labelled>
       </div>
-      <div className="grid grid-cols-[96px_minmax(0,280px)] gap-2">
+      <div className="grid grid-cols-[96px_84px_minmax(0,280px)_1fr] gap-2">
         <Labelled label="Level">
           <Text
             value={parsed.level === null ? "" : String(parsed.level)}
@@ -91,6 +97,16 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
             onDone={(t) => {
               const level = t === "" ? null : readNumber(t);
               if (level === null || (Number.isInteger(level) && level >= 0 && level <= 1000)) write({ level });
+            }}
+          />
+        </Labelled>
+        <Labelled label="Heat">
+          <Text
+            value={parsed.heat ? formatTicks(parsed.heat, catalogue.pantry.ticksPerSecond) : ""}
+            placeholder="none"
+            onDone={(t) => {
+              const heat = t === "" ? 0 : parseTicks(t, catalogue.pantry.ticksPerSecond);
+              if (heat !== null) write({ heat });
             }}
           />
         </Labelled>
@@ -112,6 +128,28 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
           />
         </div>
       </div>
+      {parsed.kind === "pattern" && (
+        <PatternEditor parsed={parsed} onPlaces={write} named={(typed) => named(catalogue, "ingredient", typed)} />
+      )}
+      {parsed.kind === "combine" && (
+        <fieldset className="flex flex-wrap items-center gap-3">
+          <legend className="head pb-1">Which order</legend>
+          {[
+            { says: "either may come first", mirrored: true },
+            { says: "the first on the second only", mirrored: false },
+          ].map(({ says, mirrored }) => (
+            <label key={says} className="flex items-center gap-1.5">
+              <input
+                type="radio"
+                name="order"
+                checked={parsed.grid.mirrored === mirrored}
+                onChange={() => write({ grid: { ...parsed.grid, mirrored } })}
+              />
+              {says}
+            </label>
+          ))}
+        </fieldset>
+      )}
       <table className="w-full">
         <thead>
           <tr className="text-left">
@@ -128,89 +166,108 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
           </tr>
         </thead>
         <tbody>
-          {parsed.entries.map((e, i) => (
-            <tr key={`${i}${e.role}${e.name}`}>
-              <td className="w-28 pr-2 pb-1">
-                <select
-                  aria-label="Role"
-                  className="field"
-                  value={e.role}
-                  onChange={(x) => {
-                    const role = x.target.value as Role;
-                    const { wears, draws, chance } = roleRule(role);
-                    put(i, {
-                      role,
-                      ...(wears ? {} : { uses: null }),
-                      ...(draws ? {} : { draw: undefined }),
-                      ...(chance ? {} : { chance: 1 }),
-                    });
-                  }}
-                >
-                  {ROLES.map((r) => (
-                    <option key={r}>{r}</option>
-                  ))}
-                </select>
-              </td>
-              <td className="pr-2 pb-1">
-                <NameInput
-                  label="Item"
-                  value={e.any === undefined ? e.name : `any ${e.name}`}
-                  names={roleRule(e.role).any ? everything : names}
-                  onDone={(name) => name && put(i, named(catalogue, e.role, name))}
-                />
-              </td>
-              <td className="w-20 pr-2 pb-1">
-                <Num label="From" value={e.min} onDone={(min) => put(i, { min, max: e.min === e.max ? min : e.max })} />
-              </td>
-              <td className="w-20 pr-2 pb-1">
-                <Num label="To" value={e.max} onDone={(max) => put(i, { max })} />
-              </td>
-              <td className="w-20 pr-2 pb-1">
-                {e.draw ? (
-                  <Num
-                    label="Weight"
-                    value={e.draw.weight}
-                    onDone={(weight) => isWeight(weight) && write({ entries: weigh(parsed.entries, i, weight) })}
+          {parsed.entries.map((e, i) =>
+            e.cells ? null : (
+              <tr key={`${i}${e.role}${e.name}`}>
+                <td className="w-28 pr-2 pb-1">
+                  <select
+                    aria-label="Role"
+                    className="field"
+                    value={e.role}
+                    onChange={(x) => {
+                      const role = x.target.value as Role;
+                      const { wears, draws, chance } = roleRule(role);
+                      put(i, {
+                        role,
+                        ...(wears ? {} : { uses: null }),
+                        ...(draws ? {} : { draw: undefined }),
+                        ...(chance ? {} : { chance: 1 }),
+                      });
+                    }}
+                  >
+                    {ROLES.map((r) => (
+                      <option key={r}>{r}</option>
+                    ))}
+                  </select>
+                </td>
+                <td className="pr-2 pb-1">
+                  <NameInput
+                    label="Item"
+                    value={e.any === undefined ? e.name : `any ${e.name}`}
+                    names={roleRule(e.role).any ? everything : names}
+                    onDone={(name) => name && put(i, named(catalogue, e.role, name))}
                   />
-                ) : roleRule(e.role).chance ? (
+                </td>
+                <td className="w-20 pr-2 pb-1">
                   <Num
-                    label="Chance in percent"
-                    value={toPercent(e.chance)}
-                    onDone={(c) => put(i, { chance: fromPercent(c) })}
+                    label="From"
+                    value={e.min}
+                    onDone={(min) => put(i, { min, max: e.min === e.max ? min : e.max })}
                   />
-                ) : null}
-              </td>
-              <td className="w-20 pr-2 pb-1">
-                {roleRule(e.role).wears ? (
-                  <Num
-                    label="Runs it lasts"
-                    value={e.uses}
-                    onDone={(uses) => put(i, { uses: Math.max(1, Math.round(uses)) })}
-                    onClear={() => put(i, { uses: null })}
-                  />
-                ) : null}
-                {e.draw && (
-                  <span className="text-[12px] whitespace-nowrap text-second">
-                    of {sayQuantity(e.draw.of)}, {count(e.draw.times, "draw")}
-                  </span>
-                )}
-              </td>
-              <td className="w-8 pb-1">
-                <Button
-                  look="quiet"
-                  aria-label={`Remove ${e.name}`}
-                  className="px-1!"
-                  onClick={() => write({ entries: weigh(parsed.entries, i, 0).filter((_, k) => k !== i) })}
-                >
-                  <X size={14} aria-hidden />
-                </Button>
-              </td>
-            </tr>
-          ))}
+                </td>
+                <td className="w-20 pr-2 pb-1">
+                  <Num label="To" value={e.max} onDone={(max) => put(i, { max })} />
+                </td>
+                <td className="w-20 pr-2 pb-1">
+                  {e.draw ? (
+                    <Num
+                      label="Weight"
+                      value={e.draw.weight}
+                      onDone={(weight) => isWeight(weight) && write({ entries: weigh(parsed.entries, i, weight) })}
+                    />
+                  ) : roleRule(e.role).chance ? (
+                    <Num
+                      label="Chance in percent"
+                      value={toPercent(e.chance)}
+                      onDone={(c) => put(i, { chance: fromPercent(c) })}
+                    />
+                  ) : null}
+                </td>
+                <td className="w-20 pr-2 pb-1">
+                  {roleRule(e.role).wears ? (
+                    <Num
+                      label="Runs it lasts"
+                      value={e.uses}
+                      onDone={(uses) => put(i, { uses: Math.max(1, Math.round(uses)) })}
+                      onClear={() => put(i, { uses: null })}
+                    />
+                  ) : null}
+                  {roleRule(e.role).emptied && e.item && vesselOf(catalogue, e.item) && (
+                    <label
+                      className="flex items-center gap-1 text-[12px] whitespace-nowrap text-second"
+                      title="What it is in comes back, unless it is taken whole."
+                    >
+                      <input
+                        type="checkbox"
+                        checked={!e.whole}
+                        onChange={(x) => put(i, { whole: x.target.checked ? undefined : true })}
+                      />
+                      {nameOf(catalogue, "item", vesselOf(catalogue, e.item) as Id)} back
+                    </label>
+                  )}
+                  {e.draw && (
+                    <span className="text-[12px] whitespace-nowrap text-second">
+                      of {sayQuantity(e.draw.of)}, {count(e.draw.times, "draw")}
+                    </span>
+                  )}
+                </td>
+                <td className="w-8 pb-1">
+                  <Button
+                    look="quiet"
+                    aria-label={`Remove ${e.name}`}
+                    className="px-1!"
+                    onClick={() => write({ entries: weigh(parsed.entries, i, 0).filter((_, k) => k !== i) })}
+                  >
+                    <X size={14} aria-hidden />
+                  </Button>
+                </td>
+              </tr>
+            ),
+          )}
         </tbody>
       </table>
       <div className="flex flex-wrap gap-1.5">
-        {ROLES.map((role) => (
+        {ROLES.filter((role) => parsed.kind !== "combine" || role !== "ingredient").map((role) => (
           <AddLine
             key={role}
             role={role}
@@ -221,6 +278,7 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
           />
         ))}
       </div>
+      <VariantsForm parsed={parsed} onVariants={(variants) => write({ variants })} />
     </div>
   );
 }

@@ -9,7 +9,7 @@ import { byKey } from "@/core/catalogue/keys";
 import { nameOf } from "@/core/catalogue/catalogue";
 import { setField } from "@/core/catalogue/edit";
 import type { Recipe } from "@/core/kinds/index";
-import { outputsOf } from "@/core/notation/line";
+import { outputsOf, RECIPE_KINDS } from "@/core/notation/line";
 import { STATUSES } from "@/core/kinds/shared";
 import { formatUnnamed } from "@/core/notation/format";
 import { count, sayCost } from "@/core/numbers/format";
@@ -147,8 +147,9 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
           onChange={(e) => places.ask({ kind: e.target.value || null }, true)}
         >
           <option value="">Every kind</option>
-          <option value="craft">craft</option>
-          <option value="salvage">salvage</option>
+          {RECIPE_KINDS.map((each) => (
+            <option key={each}>{each}</option>
+          ))}
         </select>
         <span className="ml-auto text-second">{count(entries.length - heads, "recipe")}</span>
       </div>
