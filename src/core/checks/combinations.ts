@@ -1,17 +1,11 @@
 /** Combinations that work in one order only. */
+import { pairOf } from "../analysis/combinations";
 import { setField } from "../catalogue/edit";
 import { recordsWith } from "../catalogue/references";
 import type { Recipe } from "../kinds/index";
 import type { Line } from "../notation/line";
-import { PAIR } from "../notation/places";
 import { nodeOf } from "../network/node";
 import { namedRef, perRecord, recipeRef } from "./check";
-
-/** The two things, the first first; null where it is no combination of two. */
-export function pairOf({ kind, lines }: Recipe): readonly [Line, Line] | null {
-  const [first, second] = PAIR.map((cell) => lines.find((l) => l.cells === cell));
-  return kind === "combine" && first && second ? [first, second] : null;
-}
 
 /** The first used on the second gives something, and the second on the first nothing. */
 export const combinesOneWay = perRecord<"recipe">({

@@ -118,12 +118,16 @@ export function PatternEditor({ parsed, onPlaces, named }: Props) {
           </label>
         ))}
       </div>
+      {/** biome-ignore lint/a11y/useSemanticElements: a role after the ARIA pattern, without the looks and limits of the element */}
       <div ref={table} role="grid" aria-label="Places of the pattern" className="w-fit border-r border-b border-line">
         {places.map((line, r) => (
+          // biome-ignore lint/a11y/useSemanticElements: a role after the ARIA pattern, without the looks and limits of the element
+          // biome-ignore lint/a11y/useFocusableInteractive: focus stays on its cells
           <div key={SIZES[r]} role="row" className="flex">
             {line.map((thing, c) => {
               const here = at[0] === r && at[1] === c;
               return (
+                // biome-ignore lint/a11y/useSemanticElements: a role after the ARIA pattern, without the looks and limits of the element
                 <div
                   role="gridcell"
                   key={SIZES[c]}

@@ -2,6 +2,8 @@
 /** The recipes that the address asks for, under heads, kept up to date from change to change. */
 import { useMemo, useState } from "react";
 import type { Catalogue } from "@/core/catalogue/catalogue";
+import { held } from "@/core/catalogue/inheritance";
+import { byKey } from "@/core/catalogue/keys";
 import { around } from "@/core/catalogue/surroundings";
 import { sayNamed } from "@/core/notation/line";
 import { recordsWith } from "@/core/catalogue/references";
@@ -51,6 +53,9 @@ export function useBook(catalogue: Catalogue, query: string): readonly BookEntry
   return useMemo(() => {
     const asked = new URLSearchParams(query);
     const [text, kind, by] = [normalise(asked.get("text") ?? ""), asked.get("kind"), asked.get("by") ?? "station"];
+    const [status, tagged] = [asked.get("status"), asked.get("tag")];
+    const tag = tagged ? (byKey(catalogue, "tag", tagged)?.id ?? null) : null;
+    const most = asked.get("level") ? Number(asked.get("level")) : null;
     const row = (recipe: Recipe): BookRow => ({ id: recipe.id, head: headOf(catalogue, recipe, by), recipe });
     const rules = {
       keep: (_: BookRow) => true,
@@ -64,20 +69,41 @@ export function useBook(catalogue: Catalogue, query: string): readonly BookEntry
     };
     const always = [by, catalogue.records.type];
     let rows = all.rows(catalogue, always, rules);
-    if (text || kind) {
+    if (text || kind || status || tagged || most !== null) {
       const items = text ? itemsNamed(catalogue, text) : null;
       const keep = ({ recipe }: BookRow) =>
         (!kind || recipe.kind === kind) &&
+        (!status || recipe.status === status) &&
+        (most === null || levelOf(catalogue, recipe) <= most) &&
+        (!tagged || (tag !== null && isTagged(catalogue, recipe, tag))) &&
         (!items || normalisedName(recipe).includes(text) || recipe.lines.some((l) => l.item && items.has(l.item)));
       const every = rows;
-      rows = some.rows(catalogue, [...always, query, ...(text ? [catalogue.records.item] : [])], {
-        ...rules,
-        keep,
-        anew: () => every.filter(keep),
-      });
+      rows = some.rows(
+        catalogue,
+        [...always, query, ...(text || tagged || most !== null ? [catalogue.records.item] : [])],
+        {
+          ...rules,
+          keep,
+          anew: () => every.filter(keep),
+        },
+      );
     }
     return underHeads(rows);
   }, [catalogue, query, all, some]);
+}
+
+/** What a recipe is for: what it makes, or what it takes apart. */
+const subjectOf = (recipe: Recipe) =>
+  recipe.lines.find((l) => l.role === (recipe.kind === "salvage" ? "ingredient" : "output"));
+function isTagged(catalogue: Catalogue, recipe: Recipe, tag: Id): boolean {
+  const item = subjectOf(recipe)?.item;
+  return item !== undefined && (catalogue.records.item.get(item)?.tags.includes(tag) ?? false);
+}
+/** The level it asks for, and that of what it is for. */
+function levelOf(catalogue: Catalogue, recipe: Recipe): number {
+  const id = subjectOf(recipe)?.item;
+  const item = id && catalogue.records.item.get(id);
+  return Math.max(recipe.level ?? 0, item ? (held(catalogue, item, "level").value ?? 0) : 0);
 }
 
 /** Items whose names contain a normalised text. */

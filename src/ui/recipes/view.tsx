@@ -2,7 +2,7 @@
 /** The recipe book: grouped by station or by result, searchable, with a line editor for new ones. */
 import { around } from "@/core/catalogue/surroundings";
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { ClipboardPaste, Plus, Trash2 } from "lucide-react";
+import { ClipboardPaste, Grid3x3, Plus, Trash2 } from "lucide-react";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { namesOf } from "@/core/catalogue/surroundings";
 import { byKey } from "@/core/catalogue/keys";
@@ -14,11 +14,13 @@ import { STATUSES } from "@/core/kinds/shared";
 import { formatUnnamed } from "@/core/notation/format";
 import { count, sayCost } from "@/core/numbers/format";
 import { FindingLines } from "../checks/finding-lines";
+import { formatTicks } from "@/core/numbers/ticks";
 import { usePlaces } from "../frame/navigate";
 import { ViewHead } from "../frame/view-head";
 import { AnyJar, Button, cx, Dot, Empty } from "../kit/kit";
 import { costOf, figuresOf, useLive, useStore } from "../pantry/provider";
 import { HistoryOf } from "../log/history";
+import { Matrix } from "./matrix";
 import { PasteLines } from "./paste";
 import { OwnFields } from "../sheet/own-fields";
 import { RecipeEditor } from "./recipe-editor";
@@ -53,6 +55,12 @@ export function RecipesView() {
           <ClipboardPaste size={14} aria-hidden /> Paste lines
         </Button>
         <Button onClick={() => setSuggesting(true)}>Suggest salvage</Button>
+        <Button
+          aria-pressed={places.query.get("by") === "pair"}
+          onClick={() => places.ask({ by: places.query.get("by") === "pair" ? null : "pair" }, true)}
+        >
+          <Grid3x3 size={14} aria-hidden /> Combinations
+        </Button>
       </ViewHead>
       {writing !== null && (
         <section aria-label="New recipe" className="border-b border-line bg-salt px-3.5 py-3">
@@ -65,7 +73,11 @@ export function RecipesView() {
         </section>
       )}
       <div className="flex min-h-0 flex-1">
-        <Book selected={selected?.id ?? null} onWrite={() => setWriting("")} />
+        {places.query.get("by") === "pair" ? (
+          <Matrix />
+        ) : (
+          <Book selected={selected?.id ?? null} onWrite={() => setWriting("")} />
+        )}
         {selected && !places.query.get("item") && <RecipePanel key={selected.id} recipe={selected} />}
       </div>
       {pasting && <PasteLines onClose={() => setPasting(false)} />}
@@ -78,7 +90,9 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
   const { catalogue, model } = useLive();
   const places = usePlaces();
   const query = new URLSearchParams(
-    ["text", "by", "kind"].flatMap((n) => (places.query.get(n) ? [[n, places.query.get(n) as string]] : [])),
+    ["text", "by", "kind", "status", "tag", "level"].flatMap((n) =>
+      places.query.get(n) ? [[n, places.query.get(n) as string]] : [],
+    ),
   ).toString();
   const box = useRef<HTMLDivElement>(null);
   const entries = useBook(catalogue, query);
@@ -151,6 +165,41 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
             <option key={each}>{each}</option>
           ))}
         </select>
+        <select
+          aria-label="Status"
+          className="field w-auto!"
+          value={places.query.get("status") ?? ""}
+          onChange={(e) => places.ask({ status: e.target.value || null }, true)}
+        >
+          <option value="">Every status</option>
+          {STATUSES.filter((s) => s !== "stub").map((s) => (
+            <option key={s}>{s}</option>
+          ))}
+        </select>
+        <select
+          aria-label="Tag"
+          title="Of what it makes, or of what it takes apart"
+          className="field w-auto! max-w-32!"
+          value={places.query.get("tag") ?? ""}
+          onChange={(e) => places.ask({ tag: e.target.value || null }, true)}
+        >
+          <option value="">Every tag</option>
+          {[...catalogue.records.tag.values()].map((tag) => (
+            <option key={tag.id} value={tag.key}>
+              {tag.name}
+            </option>
+          ))}
+        </select>
+        <input
+          aria-label="Up to level"
+          placeholder="Up to level"
+          inputMode="numeric"
+          className="field num w-24!"
+          defaultValue={places.query.get("level") ?? ""}
+          onChange={(e) =>
+            places.ask({ level: /^\d+$/.test(e.target.value.trim()) ? e.target.value.trim() : null }, true)
+          }
+        />
         <span className="ml-auto text-second">{count(entries.length - heads, "recipe")}</span>
       </div>
       {/** biome-ignore lint/a11y/noStaticElementInteractions: a listbox after the ARIA pattern wherever it has entries */}
@@ -201,7 +250,7 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
               );
             const { recipe } = entry;
             const [output] = outputsOf(recipe.lines);
-            const cost = recipe.kind === "craft" && output ? figuresOf(model, output.item).value : null;
+            const cost = recipe.kind !== "salvage" && output ? figuresOf(model, output.item).value : null;
             const severity = troubled.get(recipe.id);
             return (
               <div
@@ -224,8 +273,20 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
                   >
                     {recipe.name}
                   </span>
+                  {recipe.variants.length > 0 && (
+                    <span className="shrink-0 text-[12px] text-second">{count(recipe.variants.length, "variant")}</span>
+                  )}
                   {severity && <Dot severity={severity} />}
-                  {cost !== null && output && <span className="ink-worked ml-auto">{sayCost(cost)}</span>}
+                  {recipe.ticks > 0 && (
+                    <span className="num ml-auto shrink-0 text-[12px] text-second">
+                      {formatTicks(recipe.ticks, catalogue.pantry.ticksPerSecond)}
+                    </span>
+                  )}
+                  {cost !== null && output && (
+                    <span className={cx("ink-worked w-14 shrink-0 text-right", !recipe.ticks && "ml-auto")}>
+                      {sayCost(cost)}
+                    </span>
+                  )}
                 </span>
                 <span className="truncate text-second">{formatUnnamed(around(catalogue), recipe)}</span>
               </div>
