@@ -1,6 +1,7 @@
 /** salty plan: what to bring, buy and run for given quantities, in order. */
 import { around } from "../core/catalogue/surroundings";
 import { planFor } from "../core/analysis/plan";
+import { sayNoPlan } from "../core/analysis/plan-written";
 import { readingsOf } from "../core/analysis/readings";
 import { formatRecipe } from "../core/notation/format";
 import { list, sayCost, sayPercent, sayQuantity } from "../core/numbers/format";
@@ -46,12 +47,7 @@ export async function planCommand(
   const plan = planFor(readings, { make, stock, confidence, measure });
   if ("no" in plan) {
     const name = itemAt(plan.item)?.name ?? "";
-    const says =
-      plan.no === "way"
-        ? `${name} can't be had.`
-        : plan.no === "more"
-          ? `A world does not hold so much ${name}: it comes only as a gift, or from stock that runs out.`
-          : `${name} has no plan: its cheapest way goes round in a circle that gets cheaper at every round. See salty check.`;
+    const says = sayNoPlan(name, plan.no);
     process.stdout.write(format === "json" ? `${JSON.stringify({ plan: null, says })}\n` : `${says}\n`);
     return 0;
   }

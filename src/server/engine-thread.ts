@@ -4,6 +4,7 @@ import { gzipSync } from "node:zlib";
 import anyAscii from "any-ascii";
 import type { Ripple } from "../core/engine/read-model";
 import { Engine } from "../core/engine/engine";
+import { writtenPlan } from "../core/analysis/plan-written";
 import { chainOf } from "../core/chains/chain";
 import { itemCosts } from "../core/analysis/item-costs";
 import { type Catalogue, packed } from "../core/catalogue/catalogue";
@@ -67,6 +68,8 @@ function answer(question: Question): unknown {
       const chain = chainOf(engine.readings, question.item, question.of);
       return chain && { revision: engine.revision, ...chain };
     }
+    case "plan":
+      return { revision: engine.revision, plan: writtenPlan(engine.readings, question.of) };
     case "whatIf": {
       const { revision } = engine;
       const { outcome, ripple } = engine.whatIf(question.edits);

@@ -2,6 +2,7 @@
  * What may be asked of an engine's thread, and what comes back. Large answers are JSON already: nobody but their reader
  * takes them apart.
  */
+import type { AskedPlan, PlanAnswer } from "../core/analysis/plan-written";
 import type { Ask, Chain } from "../core/chains/chain";
 import type { Node } from "../core/network/node";
 import type { ItemCosts } from "../core/analysis/item-costs";
@@ -48,6 +49,7 @@ export interface Questions {
     question: { readonly item: Node; readonly of: Ask };
     answer: (Chain & { readonly revision: number }) | null;
   };
+  plan: { question: { readonly of: AskedPlan }; answer: { readonly revision: number; readonly plan: PlanAnswer } };
   whatIf: {
     question: { readonly edits: readonly Edit[] };
     answer: { readonly ok: true; readonly json: string } | Extract<Outcome, { ok: false }>;

@@ -7,6 +7,7 @@ import { issue } from "../core/schema/issue";
 import type { Refused } from "../store/prepare";
 import type { Actor } from "./acting";
 import { BUNDLE, readBody } from "./body";
+import { type AskedPlan, MOST_IN_BASKET, MOST_WANTED } from "../core/analysis/plan-written";
 import { type Ask, ASKED, MOST_THINGS } from "../core/chains/chain";
 import type { Engine } from "./engine";
 import type { Host } from "./host";
@@ -128,6 +129,39 @@ function askedChain(query: URLSearchParams): Ask | { readonly says: string } {
   if (ways.length > 100 || ways.some((w) => w.length > 60))
     return { says: "At most 100 ways can be switched at once." };
   return { measure, ways, onward: number("onward", 20), most: Math.max(1, number("most", MOST_THINGS)) };
+}
+
+/** What to run, gather and bring for a basket; see WrittenPlan. Asked for by the query: make, stock, by, confidence. */
+export async function planReply(engine: Engine, query: URLSearchParams): Promise<Response> {
+  const of = askedPlan(query);
+  if ("says" in of) return problem(400, "This can't be asked", of.says);
+  const { plan } = await engine.ask("plan", { of }, { limit: 20_000 });
+  return plan ? json(plan) : problem(404, "No such item", "It may have been removed in the meantime.");
+}
+
+function askedPlan(query: URLSearchParams): AskedPlan | { readonly says: string } {
+  const known = ["make", "stock", "by", "confidence"];
+  const unknown = [...query.keys()].find((name) => !known.includes(name));
+  if (unknown !== undefined)
+    return { says: `“${unknown.slice(0, 40)}” is not known here. There are: ${known.join(", ")}.` };
+  const amounts = (name: "make" | "stock"): AskedPlan["make"] | null => {
+    const all = query.getAll(name);
+    const read = all.map((text) => /^([0-9a-z]{12}):(\d{1,7}(?:\.\d{1,6})?)$/.exec(text));
+    if (all.length > MOST_IN_BASKET || read.some((m) => !m || Number(m[2]) > MOST_WANTED)) return null;
+    return read.map((m) => [m?.[1] as Id, Number(m?.[2])] as const);
+  };
+  const [make, stock] = [amounts("make"), amounts("stock")];
+  if (!make || !stock)
+    return {
+      says: `make and stock are the id of an item and how many, as in make=${"0".repeat(12)}:20, at most ${MOST_IN_BASKET} of each and ${MOST_WANTED} of one.`,
+    };
+  const measure = query.get("by") ?? "value";
+  if (measure !== "value" && measure !== "time") return { says: "by is value or time." };
+  const confidence = query.get("confidence");
+  if (confidence === null) return { make, stock, measure };
+  if (!/^0\.\d{1,6}$/.test(confidence) || Number(confidence) === 0)
+    return { says: "confidence is a chance between 0 and 1, such as 0.9." };
+  return { make, stock, measure, confidence: Number(confidence) };
 }
 
 /** What edits would move, without making them: 200 with the ripple, 409 conflict, 422 refused. */

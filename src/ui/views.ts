@@ -81,6 +81,7 @@ export const VIEWS = [
     name: "costs",
     title: "Costs",
     icon: Coins,
+    commands: [{ label: "Plan a basket", query: { view: "plan" } }],
   },
   {
     name: "tasting",

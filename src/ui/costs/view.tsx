@@ -18,6 +18,7 @@ import { figuresOf, useLive } from "../pantry/provider";
 import { useWriteCells } from "../pantry/use-write";
 import { stampOf, useItemColumns, useItemsInOrder } from "../shelves/use-items";
 import { CostSection } from "../sheet/cost-section";
+import { PlanView } from "./plan";
 
 const PriceChart = dynamic(() => import("./price-chart").then((m) => m.PriceChart), {
   ssr: false,
@@ -26,7 +27,30 @@ const PriceChart = dynamic(() => import("./price-chart").then((m) => m.PriceChar
 
 const SHOWN = ["name", "cost", "time", "buy", "sell", "margin"];
 
+/** Costs of every item, or the plan for a basket of them. */
 export function CostsView() {
+  const places = usePlaces();
+  const planning = places.query.get("view") === "plan";
+  return (
+    <>
+      <ViewHead title="Costs">
+        {(["costs", "plan"] as const).map((view) => (
+          <Button
+            key={view}
+            aria-pressed={planning === (view === "plan")}
+            className={cx(planning === (view === "plan") && "border-ink!")}
+            onClick={() => places.ask({ view: view === "plan" ? view : null }, true)}
+          >
+            {view === "plan" ? "Plan" : "Every item"}
+          </Button>
+        ))}
+      </ViewHead>
+      {planning ? <PlanView /> : <EveryItem />}
+    </>
+  );
+}
+
+function EveryItem() {
   const writeCells = useWriteCells("item");
   const live = useLive();
   const { catalogue, model, last } = live;
@@ -71,7 +95,6 @@ export function CostsView() {
   ] as const;
   return (
     <>
-      <ViewHead title="Costs" />
       <div className="flex min-h-10 items-center gap-1.5 border-b border-line bg-shade px-3.5 py-1.5">
         <input
           type="search"

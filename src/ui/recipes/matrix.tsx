@@ -100,7 +100,7 @@ export function Matrix() {
                   key={node}
                   scope="col"
                   className={cx(
-                    "sticky top-0 z-10 h-24 w-26 min-w-26 border-r border-b border-line bg-shade px-1 align-bottom text-[12px] leading-tight",
+                    "sticky top-0 z-10 h-12 w-26 min-w-26 border-r border-b border-line bg-shade px-1 align-bottom text-[12px] leading-tight",
                     c === column && "text-kelp",
                   )}
                 >

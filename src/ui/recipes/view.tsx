@@ -57,6 +57,7 @@ export function RecipesView() {
         <Button onClick={() => setSuggesting(true)}>Suggest salvage</Button>
         <Button
           aria-pressed={places.query.get("by") === "pair"}
+          className={cx(places.query.get("by") === "pair" && "border-ink!")}
           onClick={() => places.ask({ by: places.query.get("by") === "pair" ? null : "pair" }, true)}
         >
           <Grid3x3 size={14} aria-hidden /> Combinations

@@ -1,0 +1,309 @@
+"use client";
+/** The plan: a basket and what is there already; what to gather and buy, what to run in which order, what is left. */
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { Copy, Printer, X } from "lucide-react";
+import { useState } from "react";
+import { sayNoPlan, type WrittenPlan } from "@/core/analysis/plan-written";
+import { byKey } from "@/core/catalogue/keys";
+import { around, namesOf } from "@/core/catalogue/surroundings";
+import type { Item } from "@/core/kinds/index";
+import { isItem, type Node, sayNode } from "@/core/network/node";
+import { count, sayCost, sayQuantity } from "@/core/numbers/format";
+import { saySeconds } from "@/core/numbers/ticks";
+import { readNumber } from "@/core/schema/number";
+import { usePlaces } from "../frame/navigate";
+import { Button, cx, Empty } from "../kit/kit";
+import { NameInput } from "../kit/name-input";
+import { useLive, useStore } from "../pantry/provider";
+
+/** In the address: "smoked_eel*20|rope*2". */
+const TIMES = "*";
+const AND = "|";
+type Basket = readonly (readonly [Item, number])[];
+const SURE = ["", "0.5", "0.9", "0.99"];
+
+export function PlanView() {
+  const { catalogue } = useLive();
+  const store = useStore();
+  const places = usePlaces();
+  const [copied, setCopied] = useState(false);
+  const read = (name: string): Basket =>
+    (places.query.get(name) ?? "").split(AND).flatMap((part) => {
+      const [key, n] = part.split(TIMES);
+      const item = key ? byKey(catalogue, "item", key) : undefined;
+      return item ? [[item, Number(n) > 0 ? Number(n) : 1] as const] : [];
+    });
+  const [make, stock] = [read("make"), read("stock")];
+  const by = places.query.get("by") === "time" ? "time" : "value";
+  const sure = SURE.includes(places.query.get("sure") ?? "") ? (places.query.get("sure") ?? "") : "";
+  const write = (name: string, basket: Basket) =>
+    places.ask({ [name]: basket.map(([item, n]) => `${item.key}${TIMES}${n}`).join(AND) || null }, true);
+  const query = new URLSearchParams({ by, ...(sure ? { confidence: sure } : {}) });
+  for (const [item, n] of make) query.append("make", `${item.id}:${n}`);
+  for (const [item, n] of stock) query.append("stock", `${item.id}:${n}`);
+  const { data, isError } = useQuery({
+    queryKey: ["plan", store.key, query.toString(), catalogue.revision],
+    enabled: make.length > 0,
+    placeholderData: keepPreviousData,
+    queryFn: () => store.api.plan(query),
+  });
+  const plan = make.length ? data : undefined;
+  const name = (node: Node) => sayNode(around(catalogue), node);
+  const copy = async (of: WrittenPlan) => {
+    await navigator.clipboard.writeText(asTable(of, name));
+    setCopied(true);
+    setTimeout(() => setCopied(false), 2_000);
+  };
+  return (
+    <div className="flex min-h-0 flex-1 overflow-hidden bg-salt">
+      <div className="w-80 shrink-0 space-y-4 overflow-auto border-r border-line bg-shade p-3.5 print:hidden">
+        <Amounts title="Basket" label="Make" basket={make} onBasket={(b) => write("make", b)} />
+        <Amounts title="There already" label="Stock" basket={stock} onBasket={(b) => write("stock", b)} />
+        <div className="flex flex-wrap gap-1.5">
+          {(["value", "time"] as const).map((each) => (
+            <Button
+              key={each}
+              aria-pressed={by === each}
+              className={cx(by === each && "border-ink!")}
+              onClick={() => places.ask({ by: each }, true)}
+            >
+              Least {each}
+            </Button>
+          ))}
+        </div>
+        <label className="block">
+          <span className="head block pb-0.5">How sure each step is to be</span>
+          <select className="field" value={sure} onChange={(e) => places.ask({ sure: e.target.value || null }, true)}>
+            <option value="">enough on average</option>
+            {SURE.slice(1).map((s) => (
+              <option key={s} value={s}>
+                enough with {Number(s) * 100}%
+              </option>
+            ))}
+          </select>
+        </label>
+        {plan && !("no" in plan) && (
+          <div className="flex gap-1.5">
+            <Button onClick={() => void copy(plan)}>
+              <Copy size={14} aria-hidden /> {copied ? "Copied" : "Copy as table"}
+            </Button>
+            <Button onClick={() => window.print()}>
+              <Printer size={14} aria-hidden /> Print
+            </Button>
+          </div>
+        )}
+      </div>
+      {/** biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keyboard */}
+      <section aria-label="Plan" tabIndex={0} className="min-w-0 flex-1 overflow-auto px-5 py-4">
+        {!make.length ? (
+          <Empty title="Nothing is wanted yet">
+            Put an item into the basket, with how many: the plan says what to gather and buy, which recipes to run in
+            which order, and what is left over.
+          </Empty>
+        ) : isError ? (
+          <p className="text-beet">The plan could not be worked out. Change something, or open it again.</p>
+        ) : !plan ? (
+          <p className="text-second">Working it out</p>
+        ) : "no" in plan ? (
+          <p className="text-beet">{sayNoPlan(name(plan.item), plan.no)}</p>
+        ) : (
+          <Written plan={plan} make={make} sure={sure} name={name} />
+        )}
+      </section>
+    </div>
+  );
+}
+
+function Written({
+  plan,
+  make,
+  sure,
+  name,
+}: {
+  plan: WrittenPlan;
+  make: Basket;
+  sure: string;
+  name: (node: Node) => string;
+}) {
+  const places = usePlaces();
+  const amounts = (of: WrittenPlan["left"]) => of.map(([node, n]) => `${sayQuantity(n)} ${name(node)}`).join(", ");
+  const several = (title: string, of: WrittenPlan["left"], note?: string) =>
+    of.length > 0 && (
+      <section aria-label={title} className="break-inside-avoid">
+        <h3 className="head pt-4 pb-1">{title}</h3>
+        <ul className="columns-2 gap-8 xl:columns-3">
+          {of.map(([node, n]) => (
+            <li key={node} className="flex justify-between gap-2 border-b border-hair py-0.5">
+              <Named node={node} name={name} />
+              <span className="num">{sayQuantity(n)}</span>
+            </li>
+          ))}
+        </ul>
+        {note && <p className="pt-1 text-[12px] text-second">{note}</p>}
+      </section>
+    );
+  return (
+    <>
+      <h2 className="text-[17px]">
+        {make.map(([item, n]) => `${sayQuantity(n)} ${item.name}`).join(", ")}:{" "}
+        <span className="ink-worked">{sayCost(plan.value)}</span> in value,{" "}
+        <span className="ink-worked">{saySeconds(plan.seconds)}</span>
+      </h2>
+      <p className="text-second">
+        {sure ? `Each step gives enough with a chance of ${Number(sure) * 100}%.` : "Chances count by their average."}{" "}
+        {plan.best ? "No cheaper whole numbers of runs exist." : "Runs are rounded up once for each thing."}
+      </p>
+      {several("Gather and buy", plan.shopping)}
+      {plan.needed.length > 0 && (
+        <p className="pt-3">
+          <span className="head">To be at hand, and kept: </span>
+          {plan.needed.map(name).join(", ")}.
+        </p>
+      )}
+      {several("From what is there", plan.taken)}
+      <h3 className="head pt-4 pb-1">Steps in order</h3>
+      <table className="w-full">
+        <thead>
+          <tr className="text-left">
+            {["", "Runs", "What", "Takes", "Gives", "Time"].map((h) => (
+              <th key={h} className={cx("head pr-3 pb-1", (h === "Runs" || h === "Time") && "text-right")}>
+                {h}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {plan.steps.map((step, k) => (
+            <tr key={`${step.id}${step.name}`} className="border-t border-hair align-top">
+              <td className="num py-1 pr-3 text-third">{k + 1}</td>
+              <td className="num py-1 pr-3 text-right font-semibold">{sayQuantity(step.runs)}</td>
+              <td className="py-1 pr-3">
+                {step.kind === "recipe" || step.kind === "source" ? (
+                  <button
+                    type="button"
+                    className="text-left font-semibold hover:underline"
+                    onClick={() => places.open(step.kind, step.id)}
+                  >
+                    {step.name}
+                  </button>
+                ) : (
+                  <span className="font-semibold">{step.name}</span>
+                )}
+              </td>
+              <td className="py-1 pr-3 text-second">{amounts(step.takes)}</td>
+              <td className="py-1 pr-3">{amounts(step.gives)}</td>
+              <td className="num py-1 text-right whitespace-nowrap">{step.seconds ? saySeconds(step.seconds) : ""}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {several("Left over", plan.left)}
+      {plan.busy.length > 0 && (
+        <section aria-label="Stations">
+          <h3 className="head pt-4 pb-1">How long stations are busy</h3>
+          <ul className="max-w-100">
+            {plan.busy.map(([node, seconds]) => (
+              <li key={node} className="flex justify-between gap-2 border-b border-hair py-0.5">
+                <Named node={node} name={name} />
+                <span className="num">{saySeconds(seconds)}</span>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      <p className="pt-3 text-[12px] text-second">{count(plan.steps.length, "step")}.</p>
+    </>
+  );
+}
+
+function Named({ node, name }: { node: Node; name: (node: Node) => string }) {
+  const places = usePlaces();
+  return isItem(node) ? (
+    <button type="button" className="truncate hover:underline" onClick={() => places.openItem(node)}>
+      {name(node)}
+    </button>
+  ) : (
+    <span className="truncate">{name(node)}</span>
+  );
+}
+
+/** Items with how many. */
+function Amounts({
+  title,
+  label,
+  basket,
+  onBasket,
+}: {
+  title: string;
+  label: string;
+  basket: Basket;
+  onBasket: (basket: Basket) => void;
+}) {
+  const { catalogue } = useLive();
+  const names = namesOf(catalogue, "item");
+  return (
+    <section aria-label={title}>
+      <h2 className="head pb-1">{title}</h2>
+      <ul className="space-y-1">
+        {basket.map(([item, n], k) => (
+          <li key={item.id} className="flex items-center gap-1.5">
+            <input
+              key={n}
+              className="field num w-16! shrink-0"
+              inputMode="decimal"
+              aria-label={`${label}: how many ${item.name}`}
+              defaultValue={n}
+              onBlur={(e) => {
+                const typed = readNumber(e.target.value);
+                if (typed !== null && typed > 0 && typed !== n && typed <= 1e6)
+                  onBasket(basket.map((each, m) => (m === k ? ([item, typed] as const) : each)));
+                else e.target.value = String(n);
+              }}
+              onKeyDown={(e) => e.key === "Enter" && e.currentTarget.blur()}
+            />
+            <span className="min-w-0 flex-1 truncate">{item.name}</span>
+            <Button
+              look="quiet"
+              className="px-1!"
+              aria-label={`Take ${item.name} out of ${title.toLowerCase()}`}
+              onClick={() => onBasket(basket.filter((_, m) => m !== k))}
+            >
+              <X size={14} aria-hidden />
+            </Button>
+          </li>
+        ))}
+      </ul>
+      <div className="pt-1">
+        <NameInput
+          label={`Add to ${title.toLowerCase()}`}
+          placeholder="add an item"
+          value=""
+          names={[...names.names()]}
+          clearAfter
+          onDone={(typed) => {
+            const found = names.find(typed);
+            const item = found.found === "one" ? catalogue.records.item.get(found.id) : undefined;
+            if (item && !basket.some(([there]) => there.id === item.id)) onBasket([...basket, [item, 1]]);
+          }}
+        />
+      </div>
+    </section>
+  );
+}
+
+/** Tabs between cells, for a spreadsheet. */
+function asTable(plan: WrittenPlan, name: (node: Node) => string): string {
+  const amounts = (of: WrittenPlan["left"]) =>
+    of.map(([node, n]) => `${Number(n.toFixed(6))} ${name(node)}`).join(", ");
+  const rows = [
+    ["Step", "Runs", "What", "Takes", "Gives", "Seconds"],
+    ...plan.steps.map((s, k) => [k + 1, s.runs, s.name, amounts(s.takes), amounts(s.gives), s.seconds]),
+    [],
+    ["Gather and buy"],
+    ...plan.shopping.map(([node, n]) => [name(node), Number(n.toFixed(6))]),
+    [],
+    ["Left over"],
+    ...plan.left.map(([node, n]) => [name(node), Number(n.toFixed(6))]),
+  ];
+  return rows.map((row) => row.join("\t")).join("\n");
+}
