@@ -4,6 +4,7 @@ import { gzipSync } from "node:zlib";
 import anyAscii from "any-ascii";
 import type { Ripple } from "../core/engine/read-model";
 import { Engine } from "../core/engine/engine";
+import { glanceOf } from "../core/analysis/glance";
 import { writtenPlan } from "../core/analysis/plan-written";
 import { chainOf } from "../core/chains/chain";
 import { itemCosts } from "../core/analysis/item-costs";
@@ -68,6 +69,8 @@ function answer(question: Question): unknown {
       const chain = chainOf(engine.readings, question.item, question.of);
       return chain && { revision: engine.revision, ...chain };
     }
+    case "glance":
+      return { revision: engine.revision, ...glanceOf(engine.readings) };
     case "plan":
       return { revision: engine.revision, plan: writtenPlan(engine.readings, question.of) };
     case "whatIf": {

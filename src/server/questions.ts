@@ -2,6 +2,7 @@
  * What may be asked of an engine's thread, and what comes back. Large answers are JSON already: nobody but their reader
  * takes them apart.
  */
+import type { Glance } from "../core/analysis/glance";
 import type { AskedPlan, PlanAnswer } from "../core/analysis/plan-written";
 import type { Ask, Chain } from "../core/chains/chain";
 import type { Node } from "../core/network/node";
@@ -49,6 +50,7 @@ export interface Questions {
     question: { readonly item: Node; readonly of: Ask };
     answer: (Chain & { readonly revision: number }) | null;
   };
+  glance: { question: object; answer: Glance & { readonly revision: number } };
   plan: { question: { readonly of: AskedPlan }; answer: { readonly revision: number; readonly plan: PlanAnswer } };
   whatIf: {
     question: { readonly edits: readonly Edit[] };

@@ -17,7 +17,7 @@ export const nodeOf = ({ item, any }: Named): Node => (any === undefined ? item 
 /** "River eel", "any fish", "seconds of heat". */
 export function sayNode(around: Pick<Surroundings, "nameOf">, node: Node): string {
   const [tag, fuel] = [tagOf(node), fuelOf(node)];
-  if (fuel !== undefined) return fuel === null ? HEAT_NAME : `${HEAT_NAME} of ${around.nameOf("tag", fuel)}`;
+  if (fuel !== undefined) return fuel === null ? HEAT_NAME : `${HEAT_NAME} from any ${around.nameOf("tag", fuel)}`;
   return tag === null ? around.nameOf("item", node) : `any ${around.nameOf("tag", tag)}`;
 }
 export const HEAT_NAME = "seconds of heat";

@@ -14,7 +14,8 @@ import { usePlaces } from "../frame/navigate";
 import { ViewHead } from "../frame/view-head";
 import { Button, cx, Empty } from "../kit/kit";
 import { NameInput } from "../kit/name-input";
-import { figuresOf, useLive, useStore } from "../pantry/provider";
+import { useLive, useStore } from "../pantry/provider";
+import { Glance } from "./glance";
 import { ChainPanel } from "./panel";
 import { Stage } from "./stage";
 import { TakeOut } from "./take-out";
@@ -25,7 +26,7 @@ const ONWARD = ["0", "1", "2", "20"];
 const WAY = "|";
 
 export function ChainsView() {
-  const { catalogue, model } = useLive();
+  const { catalogue } = useLive();
   const store = useStore();
   const places = usePlaces();
   const asked = places.query.get("of");
@@ -100,7 +101,7 @@ export function ChainsView() {
         </span>
       </ViewHead>
       {!item ? (
-        <Chooser asked={asked} onPick={follow} figures={(id) => figuresOf(model, id).value} />
+        <Glance asked={asked} onPick={follow} />
       ) : (
         <>
           <div className="flex shrink-0 flex-wrap items-center gap-1.5 border-b border-line bg-shade px-3.5 py-1.5">
@@ -201,49 +202,5 @@ function Choice({
         ))}
       </select>
     </label>
-  );
-}
-
-/** Before an item is chosen: those that most went into. */
-function Chooser({
-  asked,
-  onPick,
-  figures,
-}: {
-  asked: string | null;
-  onPick: (id: Node) => void;
-  figures: (id: Node) => number | null;
-}) {
-  const { catalogue, model } = useLive();
-  const deepest = useMemo(
-    () =>
-      [...catalogue.records.item.values()]
-        .flatMap((i) =>
-          (model.figures.get(i.id)?.steps ?? 0) > 0 ? [[i, model.figures.get(i.id)?.steps ?? 0] as const] : [],
-        )
-        .sort((a, b) => b[1] - a[1] || (a[0].name < b[0].name ? -1 : 1))
-        .slice(0, 24),
-    [catalogue, model],
-  );
-  if (!catalogue.records.item.size)
-    return <Empty title="No item yet">Chains show what an item is made of, and what is made of it.</Empty>;
-  return (
-    <section aria-label="Choose an item" className="min-h-0 flex-1 overflow-auto p-5">
-      {asked && <p className="pb-3 text-beet">There is no item with the key “{asked.slice(0, 60)}”. Choose another.</p>}
-      <h2 className="pb-1 text-base">Which item?</h2>
-      <p className="pb-3 text-second">Type its name above, or begin with one of those that take the most steps.</p>
-      <ul className="flex max-w-4xl flex-wrap gap-1.5">
-        {deepest.map(([i, steps]) => (
-          <li key={i.id}>
-            <Button onClick={() => onPick(i.id)}>
-              {i.name}
-              <span className="ml-1.5 font-normal text-second">
-                {count(steps, "step")}, {sayCost(figures(i.id) ?? Number.POSITIVE_INFINITY)}
-              </span>
-            </Button>
-          </li>
-        ))}
-      </ul>
-    </section>
   );
 }

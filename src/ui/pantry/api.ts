@@ -1,5 +1,6 @@
 /** The program's own API as the browser calls it: every address, with what goes in and what comes back. */
 import type { ItemCosts } from "@/core/analysis/item-costs";
+import type { Glance } from "@/core/analysis/glance";
 import type { PlanAnswer } from "@/core/analysis/plan-written";
 import type { Chain } from "@/core/chains/chain";
 import type { Conflict } from "@/core/catalogue/apply";
@@ -129,6 +130,7 @@ export class PantryApi {
   historyOf = (record: Id, most: number): Promise<readonly LoggedChange[]> =>
     valueIn(fetch(`${this.path}/changes?of=${record}&most=${most}`));
   costs = (item: Id): Promise<ItemCosts> => valueIn(fetch(`${this.path}/items/${item}/costs`));
+  glance = (): Promise<Glance> => valueIn(fetch(`${this.path}/glance`));
   plan = (query: URLSearchParams): Promise<NonNullable<PlanAnswer>> => valueIn(fetch(`${this.path}/plan?${query}`));
   chain = (item: Id, query: URLSearchParams): Promise<Chain> =>
     valueIn(fetch(`${this.path}/items/${item}/chain?${query}`));

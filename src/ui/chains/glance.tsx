@@ -1,0 +1,139 @@
+"use client";
+/** Before an item is chosen: the whole pantry at a glance. Everything in it leads on into a chain or a check. */
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import type { ReactNode } from "react";
+import type { Glance as Found } from "@/core/analysis/glance";
+import { nameOf } from "@/core/catalogue/catalogue";
+import { count } from "@/core/numbers/format";
+import type { Id } from "@/core/schema/id";
+import { usePlaces } from "../frame/navigate";
+import { Empty } from "../kit/kit";
+import { useLive, useStore } from "../pantry/provider";
+
+export function Glance({ asked, onPick }: { asked: string | null; onPick: (id: Id) => void }) {
+  const { catalogue } = useLive();
+  const store = useStore();
+  const places = usePlaces();
+  const { data, isError } = useQuery({
+    queryKey: ["glance", store.key, catalogue.revision],
+    placeholderData: keepPreviousData,
+    queryFn: () => store.api.glance(),
+  });
+  if (!catalogue.records.item.size)
+    return <Empty title="No item yet">Chains show what an item is made of, and what is made of it.</Empty>;
+  const names = (of: readonly Id[], all: number) => (
+    <span className="flex flex-wrap gap-x-2.5 gap-y-0.5">
+      {of.map((id) => (
+        <button key={id} type="button" className="hover:underline" onClick={() => onPick(id)}>
+          {nameOf(catalogue, "item", id)}
+        </button>
+      ))}
+      {all > of.length && <span className="text-second">and {all - of.length} more</span>}
+    </span>
+  );
+  const most = Math.max(1, ...(data?.tiers.map((t) => t.count) ?? []));
+  return (
+    <section aria-label="The pantry at a glance" className="min-h-0 flex-1 overflow-auto bg-salt px-5 py-4">
+      {asked && <p className="pb-3 text-beet">There is no item with the key “{asked.slice(0, 60)}”. Choose another.</p>}
+      <p className="text-second">Name an item above, or begin here.</p>
+      {isError && <p className="pt-3 text-beet">The glance could not be worked out. Open the view again.</p>}
+      {!data && !isError && <p className="pt-3 text-second">Looking</p>}
+      {data && (
+        <div className="grid grid-cols-[minmax(0,3fr)_minmax(0,2fr)] gap-x-8">
+          <div>
+            <Head>By steps, from what is gathered</Head>
+            <table className="w-full">
+              <tbody>
+                {data.tiers.map((tier) => (
+                  <tr key={tier.steps ?? "none"} className="border-t border-hair align-top">
+                    <th scope="row" className="w-24 py-1.5 pr-3 text-left font-semibold whitespace-nowrap">
+                      {sayTier(tier)}
+                    </th>
+                    <td className="w-28 py-1.5 pr-3">
+                      <span className="flex items-center gap-2">
+                        <span
+                          aria-hidden
+                          className={tier.steps === null ? "h-3 rounded-xs bg-beet" : "h-3 rounded-xs bg-kelp"}
+                          style={{ width: `${Math.max(2, (tier.count / most) * 64)}px` }}
+                        />
+                        <span className="num">{tier.count}</span>
+                      </span>
+                    </td>
+                    <td className="py-1.5">{names(tier.items, tier.count)}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </div>
+          <div>
+            <Head>What most hangs on</Head>
+            {data.pillars.length === 0 && <p className="text-second">Nothing is lost with any one item.</p>}
+            <ul>
+              {data.pillars.map(({ item, lost }) => (
+                <li key={item} className="flex justify-between gap-3 border-t border-hair py-1">
+                  <button type="button" className="truncate hover:underline" onClick={() => onPick(item)}>
+                    {nameOf(catalogue, "item", item)}
+                  </button>
+                  <span className="text-second whitespace-nowrap">without it {count(lost, "other")} can't be had</span>
+                </li>
+              ))}
+            </ul>
+            <Head>Loops</Head>
+            <Loops loops={data.loops} onOpen={() => places.go("checks", {})} />
+            <Head>Good for nothing</Head>
+            {data.deadEnds.count === 0 ? (
+              <p className="text-second">Everything is used or sold.</p>
+            ) : (
+              <p>
+                <button
+                  type="button"
+                  className="font-semibold hover:underline"
+                  onClick={() => places.go("checks", { rule: "dead-end" })}
+                >
+                  {count(data.deadEnds.count, "item")}
+                </button>{" "}
+                that no recipe takes and nobody buys: {names(data.deadEnds.items, data.deadEnds.count)}
+              </p>
+            )}
+            <Head>Islands</Head>
+            {data.islands.length === 0 ? (
+              <p className="text-second">Everything hangs together.</p>
+            ) : (
+              <ul>
+                {data.islands.map((island) => (
+                  <li key={island.items.join()} className="border-t border-hair py-1">
+                    {names(island.items, island.count)}
+                  </li>
+                ))}
+              </ul>
+            )}
+          </div>
+        </div>
+      )}
+    </section>
+  );
+}
+
+const Head = ({ children }: { children: ReactNode }) => <h2 className="head pt-4 pb-1">{children}</h2>;
+
+const sayTier = ({ steps }: Found["tiers"][number]): string =>
+  steps === null ? "out of reach" : steps === 0 ? "no step" : count(steps, "step");
+
+function Loops({ loops, onOpen }: { loops: Found["loops"]; onOpen: () => void }) {
+  const said = [
+    [loops.gaining, "that gain"],
+    [loops.even, "that come out even"],
+    [loops.stuck, "with no way in"],
+  ] as const;
+  if (said.every(([n]) => n === 0)) return <p className="text-second">None.</p>;
+  return (
+    <p>
+      <button type="button" className="font-semibold hover:underline" onClick={onOpen}>
+        {said
+          .filter(([n]) => n > 0)
+          .map(([n, says]) => `${n} ${says}`)
+          .join(", ")}
+      </button>
+    </p>
+  );
+}
