@@ -57,6 +57,7 @@ const BOUGHT_BACK: Index<
   Source,
   ReadonlyMap<Id, readonly { readonly price: number; readonly currency: Id | null }[]>
 > = {
+  lasting: true,
   build(sources) {
     const by = new Map<Id, { price: number; currency: Id | null }[]>();
     for (const { share, wares, currency } of sources.values())

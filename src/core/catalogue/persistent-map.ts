@@ -8,6 +8,8 @@ const BINARY = 250_000;
 
 /** Something that is found from all records, and followed from one version to the next. */
 export interface Index<V, I> {
+  /** What it holds is small and never changes in place: versions before the newest keep theirs. */
+  readonly lasting?: true;
   build(records: ReadonlyMap<Id, V>): I;
   /** May change the index in place. @returns null where it is to be built anew when it is asked for */
   follow(index: I, before: ReadonlyMap<Id, V>, changes: ReadonlyMap<Id, V | undefined>): I | null;
@@ -104,14 +106,14 @@ export class PersistentMap<V> implements ReadonlyMap<Id, V> {
     return index;
   }
 
-  /** Takes over the indexes of the version before; that one builds its own if it is asked again. */
+  /** Takes over the indexes of the version before; that one builds its own if it is asked again, but for lasting ones. */
   adoptIndexes(before: PersistentMap<V>, changes: ReadonlyMap<Id, V | undefined>): void {
     if (before === this) return;
     for (const [of, index] of before.#indexes) {
       const next = of.follow(index, before, changes);
       if (next !== null) this.#indexes.set(of, next);
     }
-    before.#indexes.clear();
+    for (const of of before.#indexes.keys()) if (!of.lasting) before.#indexes.delete(of);
   }
 
   /** Ids of what may be other here than in an older version; null where that one is none of the last few. */

@@ -5,6 +5,7 @@ import { held } from "../catalogue/inheritance";
 import type { Recipe } from "../kinds/index";
 import { waysOf } from "../kinds/ways";
 import { askedFuels } from "../network/heat";
+import { anySays } from "../network/traits";
 import { fuelOf, nodeOfHeat } from "../network/node";
 import { formatTicks } from "../numbers/ticks";
 import { itemRef, perRecord, recipeRef, ref } from "./check";
@@ -24,6 +25,7 @@ export const burnerCold = perRecord<"recipe">({
     }
   },
   *at(context, recipe) {
+    if (recipe.heat === 0 && !recipe.variants.length) return;
     if (recipe.status === "retired" || !waysOf(recipe).some((w) => w.heat > 0)) return;
     const { compiled, network, reach: within } = context.readings;
     const { catalogue } = context;
@@ -55,11 +57,12 @@ export const fuelUnburnt = perRecord<"item">({
   *also({ catalogue }, _, edits) {
     yield* holdersBeside(catalogue, edits);
     // What takes heat, or what may burn where, may be another.
-    if (edits.some(concernsHeat))
+    if (anySays(catalogue, "burns") && edits.some(concernsHeat))
       for (const item of catalogue.records.item.values())
         if (held(catalogue, item, "burns").value !== null) yield item.id;
   },
   *at({ catalogue, readings: { compiled, network } }, item) {
+    if (!anySays(catalogue, "burns")) return;
     const burns = held(catalogue, item, "burns").value ?? 0;
     if (burns <= 0 || item.status === "retired") return;
     const taken = askedFuels(catalogue).some((fuel) => {

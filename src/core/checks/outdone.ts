@@ -11,12 +11,13 @@ export const outdone = perRecord<"item">({
   per: ["item"],
   // What goes in became cheaper or dearer, though what comes out did not.
   *also({ readings: { compiled } }, delta) {
-    const { consumers, outs } = compiled.network;
+    const { consumers, outs, producers } = compiled.network;
+    const several = (i: number) => producers.end[i] - producers.start[i] > 1;
     for (const i of delta.of(value).keys())
       for (let k = consumers.start[i]; k < consumers.end[i]; k++) {
         const p = consumers.to[k];
         for (let m = outs.start[p]; m < outs.end[p]; m++) {
-          const id = compiled.idOf(outs.to[m]);
+          const id = several(outs.to[m]) ? compiled.idOf(outs.to[m]) : null;
           if (id !== null) yield id;
         }
       }
@@ -24,10 +25,12 @@ export const outdone = perRecord<"item">({
   *at(context, item) {
     const { catalogue, readings } = context;
     const i = readings.compiled.numberOf(item.id);
+    const { producers } = readings.network;
+    if (i === undefined || producers.end[i] - producers.start[i] < 2) return;
     const recipes = recipesAround(context, item.id, "producers").filter(
       (r) => r.kind !== "salvage" && outputsOf(r.lines)[0]?.item === item.id,
     );
-    if (i === undefined || recipes.length < 2) return;
+    if (recipes.length < 2) return;
     const all = recipes.flatMap((recipe) => {
       const [p] = readings.compiled.processesOf("recipe", recipe.id as Id);
       const amount = p === undefined ? 0 : readings.network.yieldOf(p, i);

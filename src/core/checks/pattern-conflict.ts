@@ -15,35 +15,35 @@ import type { Recipe } from "../kinds/index";
 import type { Id } from "../schema/id";
 import { perRecord, recipeRef } from "./check";
 
-/** Recipes in use by how many things go in, patterns by themselves. */
-interface ByCount {
-  readonly patterns: Map<number, Set<Id>>;
-  readonly loose: Map<number, Set<Id>>;
-}
-const BY_COUNT: Index<Recipe, ByCount> = {
-  build(recipes) {
-    const by: ByCount = { patterns: new Map(), loose: new Map() };
-    for (const recipe of recipes.values()) put(by, recipe);
-    return by;
-  },
-  follow(by, before, changes) {
-    for (const [id, now] of changes) {
-      const then = before.get(id);
-      if (then) sideOf(by, then)?.delete(id);
-      if (now) put(by, now);
-    }
-    return by;
-  },
+/** Recipes in use by how many things go in: patterns, or loose ones. */
+type ByCount = Map<number, Set<Id>>;
+const byCount = (patterns: boolean): Index<Recipe, ByCount> => {
+  const sideOf = (by: ByCount, recipe: Recipe): Set<Id> | null => {
+    if ((recipe.kind === "pattern") !== patterns) return null;
+    const n = recipe.status === "retired" ? null : countOf(recipe);
+    if (n === null) return null;
+    const there = by.get(n) ?? new Set();
+    by.set(n, there);
+    return there;
+  };
+  return {
+    build(recipes) {
+      const by: ByCount = new Map();
+      for (const recipe of recipes.values()) sideOf(by, recipe)?.add(recipe.id);
+      return by;
+    },
+    follow(by, before, changes) {
+      for (const [id, now] of changes) {
+        const then = before.get(id);
+        if (then) sideOf(by, then)?.delete(id);
+        if (now) sideOf(by, now)?.add(id);
+      }
+      return by;
+    },
+  };
 };
-function sideOf(by: ByCount, recipe: Recipe): Set<Id> | null {
-  const n = recipe.status === "retired" ? null : countOf(recipe);
-  if (n === null) return null;
-  const side = recipe.kind === "pattern" ? by.patterns : by.loose;
-  const there = side.get(n) ?? new Set();
-  side.set(n, there);
-  return there;
-}
-const put = (by: ByCount, recipe: Recipe): void => void sideOf(by, recipe)?.add(recipe.id);
+/** Loose ones are asked for only where there are patterns. */
+const [PATTERNS, LOOSE] = [byCount(true), byCount(false)];
 
 /** A pattern accepts an arrangement that another pattern, or a loose recipe in the same place, accepts too. */
 export const patternConflict = perRecord<"recipe">({
@@ -52,14 +52,13 @@ export const patternConflict = perRecord<"recipe">({
   per: ["recipe"],
   // What lies beside a recipe that was edited, or asks for a tag that items got or lost.
   *also({ catalogue }, _, edits) {
-    const by = catalogue.records.recipe.index(BY_COUNT);
-    if (!by.patterns.size) return;
-    for (const n of countsOf(catalogue, edits)) yield* by.patterns.get(n) ?? [];
+    const patterns = catalogue.records.recipe.index(PATTERNS);
+    if (patterns.size) for (const n of countsOf(catalogue, edits)) yield* patterns.get(n) ?? [];
   },
   *at({ catalogue }, recipe) {
     const n = recipe.kind === "pattern" && recipe.status !== "retired" ? countOf(recipe) : null;
     if (n === null) return;
-    const by = catalogue.records.recipe.index(BY_COUNT);
+    const [patterns, loose] = [PATTERNS, LOOSE].map((of) => catalogue.records.recipe.index(of));
     const members = new Members(catalogue);
     const lies = liesOf(recipe, members);
     const say = (arrangement: Arrangement): string =>
@@ -71,13 +70,13 @@ export const patternConflict = perRecord<"recipe">({
         .flatMap((id) => catalogue.records.recipe.get(id) ?? [])
         .sort((a, b) => (a.key < b.key ? -1 : 1));
     const found: [Recipe, Conflict][] = [];
-    for (const other of others(by.patterns.get(n))) {
+    for (const other of others(patterns.get(n))) {
       // Of each two, one tells of it.
       if (other.key <= recipe.key || !samePlace(recipe.lines, other.lines, members)) continue;
       const conflict = conflictOf(lies, liesOf(other, members));
       if (conflict) found.push([other, conflict]);
     }
-    for (const other of others(by.loose.get(n))) {
+    for (const other of others(loose.get(n))) {
       if (!samePlace(recipe.lines, other.lines, members)) continue;
       const conflict = looseConflict(lies, other.lines, members);
       if (conflict) found.push([other, conflict]);
@@ -121,6 +120,6 @@ function* countsOf(catalogue: Catalogue, edits: readonly Edit[]): Generator<numb
     if (then !== null) yield then;
   }
   if (!tags) return;
-  const by = recipes.index(BY_COUNT);
-  for (const [n, ids] of by.patterns) if ([...ids].some((id) => recipes.get(id)?.lines.some((l) => l.any))) yield n;
+  for (const [n, ids] of recipes.index(PATTERNS))
+    if ([...ids].some((id) => recipes.get(id)?.lines.some((l) => l.any))) yield n;
 }

@@ -5,6 +5,7 @@ import { held } from "../catalogue/inheritance";
 import type { Index } from "../catalogue/persistent-map";
 import { recipesTaking } from "../catalogue/references";
 import type { Item, ItemType } from "../kinds/index";
+import { anySays } from "../network/traits";
 import { outputsOf } from "../notation/line";
 import type { Id } from "../schema/id";
 import { perRecord, recipeRef, recipesAround, ref } from "./check";
@@ -40,6 +41,7 @@ export const vesselForgotten = perRecord<"item">({
   },
   *at(context, item) {
     const { catalogue } = context;
+    if (!anySays(catalogue, "vessel")) return;
     if (item.status === "retired" || isVessel(catalogue, item.id) || held(catalogue, item, "vessel").value !== null)
       return;
     const makers = recipesAround(context, item.id, "producers").filter((r) => r.kind !== "salvage");

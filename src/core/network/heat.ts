@@ -13,6 +13,7 @@ const takesHeat = ({ heat, variants }: Recipe): boolean => heat > 0 || variants.
 
 /** How many recipes take heat. */
 const HEATED: Index<Recipe, number> = {
+  lasting: true,
   build: (recipes) => [...recipes.values()].filter(takesHeat).length,
   follow(count, before, changes) {
     for (const [id, now] of changes) {
@@ -24,6 +25,7 @@ const HEATED: Index<Recipe, number> = {
 };
 /** Tags of what stations burn, with how many say so. */
 const FUELS = <R extends Pick<Item, "fuel">>(): Index<R, ReadonlyMap<Id, number>> => ({
+  lasting: true,
   build(records) {
     const found = new Map<Id, number>();
     for (const { fuel } of records.values()) if (fuel !== null) found.set(fuel, (found.get(fuel) ?? 0) + 1);

@@ -12,6 +12,7 @@ import type { ProcessSpec } from "./process";
 
 /** How many recipes ask for any item with a tag. */
 const ASKED: Index<Recipe, ReadonlyMap<Id, number>> = {
+  lasting: true,
   build(recipes) {
     const asked = new Map<Id, number>();
     for (const recipe of recipes.values()) for (const tag of tagsIn(recipe)) asked.set(tag, (asked.get(tag) ?? 0) + 1);

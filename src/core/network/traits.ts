@@ -15,6 +15,7 @@ const TRAITS: readonly Trait[] = ["vessel", "burns", "ash", "fuel", "pace", "ext
 type Counts = { readonly [T in Trait]: number };
 const NONE: Counts = { vessel: 0, burns: 0, ash: 0, fuel: 0, pace: 0, extra: 0 };
 const COUNTS = <R extends Said>(): Index<R, Counts> => ({
+  lasting: true,
   build(records) {
     const counts = { ...NONE };
     for (const record of records.values()) for (const trait of TRAITS) if (record[trait] !== null) counts[trait]++;

@@ -17,6 +17,7 @@ const MOST_LEVELS = 12;
 
 /** The uses that teach each recipe. */
 const TEACHING: Index<Use, ReadonlyMap<Id, readonly Use[]>> = {
+  lasting: true,
   build(uses) {
     const by = new Map<Id, Use[]>();
     for (const use of uses.values())
