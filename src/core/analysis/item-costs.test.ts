@@ -32,6 +32,21 @@ describe("what one item costs", () => {
     expect(costs?.value?.base.map((b) => b.by.kind)).toEqual(["source", "source"]);
   });
 
+  it("compares every way but salvage: cheapest first, its level, and what it alone needs", () => {
+    const brick = kitchen(
+      "buy Clay for 2\nbuy Brick for 5\ngather Mould\nA: 2 Clay -> 1 Brick in 60s level 3\nB: 3 Clay -> 2 Brick using Mould | -> 3 Brick using Ghost mould",
+    );
+    const { ways } = itemCosts(readingsOf(brick), item(brick, "Brick").id) ?? { ways: [] };
+    const told = ways.map((w) => [w.name, w.value, w.time, w.amount, w.level, w.alone.length]);
+    expect(told).toEqual([
+      ["B", 3, 0, 2, 0, 1],
+      ["A", 4, 60, 1, 3, 0],
+      ["Brick", 5, 0, 1, 0, 0],
+      ["B, using Ghost mould", null, null, 3, null, 1],
+    ]);
+    expect(ways[0].alone).toEqual([item(brick, "Mould").id]);
+  });
+
   it("names what salvage gives back, and what has no price of its own", () => {
     const [salvage] = of("Smoked eel")?.salvages ?? [];
     expect(salvage).toMatchObject({ cost: 9, back: 3, unpriced: [id("Eel skin")] });

@@ -6,9 +6,11 @@ import type { Kind } from "../kinds/index";
 import type { Id } from "../schema/id";
 import { processAt } from "../network/compile";
 import { MEMBER, SALVAGE } from "../network/network";
+import type { Node } from "../network/node";
 import { breakdown } from "./breakdown";
 import type { Measure } from "./cost";
 import type { Readings } from "./readings";
+import { LEVEL } from "./registry";
 import { salvageReturn } from "./salvage";
 
 /** The record of a process, named as records are. */
@@ -29,7 +31,23 @@ export interface CostSide {
   readonly work: readonly { readonly by: By; readonly runs: number; readonly cost: number }[];
 }
 
+/** One of several ways to have an item. */
+export interface WayTo {
+  readonly by: By;
+  readonly name: string;
+  /** Of one, by this way; null: it can't be gone. */
+  readonly value: number | null;
+  readonly time: number | null;
+  /** What one run gives on average, and the level from which it can be gone. */
+  readonly amount: number;
+  readonly level: number | null;
+  /** What it needs that no other way does. */
+  readonly alone: readonly Node[];
+}
+
 export interface ItemCosts {
+  /** Every way but salvage, cheapest first. */
+  readonly ways: readonly WayTo[];
   /** null: it can't be had. */
   readonly value: CostSide | null;
   readonly time: CostSide | null;
@@ -39,6 +57,41 @@ export interface ItemCosts {
     readonly back: number;
     readonly unpriced: readonly Id[];
   }[];
+}
+
+/** Most ways that are told of one item. */
+const MOST_WAYS = 40;
+
+function waysTo(readings: Readings, item: number): WayTo[] {
+  const { compiled, network, reach, levels } = readings;
+  const { ins, producers } = network;
+  const all: number[] = [];
+  for (let k = producers.start[item]; k < producers.end[item]; k++)
+    if (!(network.flags[producers.to[k]] & (SALVAGE | MEMBER))) all.push(producers.to[k]);
+  const needs = (p: number) => Array.from({ length: ins.end[p] - ins.start[p] }, (_, k) => ins.to[ins.start[p] + k]);
+  const often = new Map<number, number>();
+  for (const p of all) for (const i of needs(p)) often.set(i, (often.get(i) ?? 0) + 1);
+  const cost = (measure: Measure, p: number) => readings[measure].runCost(p) / network.yieldOf(p, item);
+  const ways = all.map((p): WayTo => {
+    const { kind, record } = processAt(compiled, p);
+    const fires = reach.fires(p);
+    const level = needs(p).reduce((most, i) => Math.max(most, Math.floor(levels.value[i] / LEVEL)), network.level[p]);
+    return {
+      by: { kind, id: record.id },
+      name: record.name,
+      value: fires ? cost("value", p) : null,
+      time: fires ? cost("time", p) : null,
+      amount: network.yieldOf(p, item),
+      level: fires ? level : null,
+      alone: needs(p)
+        .filter((i) => often.get(i) === 1)
+        .map((i) => compiled.nodeOf(i) as Node),
+    };
+  });
+  const last = (n: number | null) => n ?? Number.POSITIVE_INFINITY;
+  return ways
+    .sort((a, b) => last(a.value) - last(b.value) || last(a.time) - last(b.time) || (a.name < b.name ? -1 : 1))
+    .slice(0, MOST_WAYS);
 }
 
 /** @returns null where there is no such item */
@@ -80,5 +133,5 @@ export function itemCosts(readings: Readings, id: Id): ItemCosts | null {
     salvages.push({ recipe: by(p).id, cost: Number.isFinite(cost) ? cost : null, back, unpriced: unpriced.map(idOf) });
   }
   salvages.sort((a, b) => (a.recipe < b.recipe ? -1 : 1));
-  return { value: side("value"), time: side("time"), salvages };
+  return { ways: waysTo(readings, item), value: side("value"), time: side("time"), salvages };
 }

@@ -8,6 +8,7 @@ import { sayCost, sayQuantity } from "@/core/numbers/format";
 import { saySeconds } from "@/core/numbers/ticks";
 import { usePlaces } from "../frame/navigate";
 import { cx } from "../kit/kit";
+import { WaysCompared } from "./ways-compared";
 import { useLive, useStore } from "../pantry/provider";
 
 export function useItemCosts(id: Id) {
@@ -145,6 +146,7 @@ export function CostSection({ id, wide = false }: { id: Id; wide?: boolean }) {
           )}
         </>
       )}
+      {data && data.ways.length > 1 && <WaysCompared id={id} ways={data.ways} />}
       {data?.salvages.map((s) => (
         <p key={s.recipe} className="pt-1 text-second">
           {recordAt(catalogue, "recipe", s.recipe)?.name} gives back{" "}

@@ -1,0 +1,147 @@
+/** Every way in which things become other things: patterns, variants, combinations, plans, and ways compared. */
+import { expect, test } from "@playwright/test";
+import { show as showIn } from "./every-view";
+import { Program } from "./program";
+
+test.describe.configure({ timeout: 120_000 });
+
+let program: Program;
+test.beforeAll(async () => {
+  program = await Program.on("salty_ways");
+});
+test.afterAll(() => program?.end());
+
+test("a pattern is changed by keyboard and by dragging, and its list of what goes in follows", async ({ page }) => {
+  await showIn(program, page, "/recipes?recipe=plait_mat");
+  const line = page.getByRole("combobox", { name: "Line of Plait mat" });
+  const place = (row: number, column: number) => page.getByRole("gridcell", { name: `Row ${row}, column ${column}:` });
+  await place(1, 1).click();
+  await page.keyboard.press("ArrowRight");
+  await expect(place(1, 2)).toBeFocused();
+  await page.keyboard.type("osier withy");
+  await page.keyboard.press("Enter");
+  await expect(line).toHaveValue(/\[Reed bundle, Osier withy; Reed bundle, Reed bundle\] shifted/);
+  await expect(page.getByText("Takes 3 Reed bundle and 1 Osier withy.")).toBeVisible();
+  await place(2, 1).focus();
+  await page.keyboard.press("Delete");
+  await expect(line).toHaveValue(/\[Reed bundle, Osier withy; -, Reed bundle\]/);
+  await place(1, 2).dragTo(place(2, 1));
+  await expect(line).toHaveValue(/\[Reed bundle, -; Osier withy, Reed bundle\]/);
+  await page.getByRole("checkbox", { name: "mirrored" }).check();
+  await page.getByRole("combobox", { name: "wide" }).selectOption("3");
+  await expect(line).toHaveValue(/\[Reed bundle, -, -; Osier withy, Reed bundle, -\] shifted mirrored/);
+  await page.getByRole("button", { name: "Save" }).click();
+  await expect(page.getByText("Revision 2")).toBeVisible();
+  await page.reload();
+  await expect(line).toHaveValue(/\[Reed bundle, -, -; Osier withy, Reed bundle, -\] shifted mirrored/);
+});
+
+test("two patterns that can't be told apart are found as soon as one is saved", async ({ page }) => {
+  await showIn(program, page, "/recipes?new=1");
+  const line = page.getByRole("combobox", { name: "New recipe line" });
+  await line.fill("Second cage: pattern [Brass scrap, Brass scrap; Lamp glass, -] -> 1 Lantern cage at Knotting board");
+  await expect(page.getByText("pattern", { exact: true }).first()).toBeVisible();
+  await page.getByRole("button", { name: "Write recipe" }).click();
+  await page.goto(`${program.base}/brackwater_reach/recipes?new=1`);
+  await line.fill(
+    "Third cage: pattern [Brass scrap, Brass scrap; -, Lamp glass] mirrored -> 1 Storm lantern at Knotting board",
+  );
+  await page.getByRole("button", { name: "Write recipe" }).click();
+  await page.goto(`${program.base}/brackwater_reach/checks?rule=pattern-conflict`);
+  await expect(page.getByText(/Second cage .*Third cage|Third cage .*Second cage/).first()).toBeVisible();
+});
+
+test("a variant is added in a box of its own, its fault told there, and the recipe itself stays", async ({ page }) => {
+  await showIn(program, page, "/recipes?recipe=shave_oar");
+  const line = page.getByRole("combobox", { name: "Line of Shave oar" });
+  await expect(line).toHaveValue(/\| at Boatshed in 60s$/);
+  const box = page.getByRole("region", { name: "Variants" });
+  const fresh = box.getByRole("textbox", { name: "New variant" });
+  await fresh.fill("using nothing");
+  await fresh.press("Enter");
+  await expect(box.getByText("A variant can't do without what its recipe needs.")).toBeVisible();
+  await fresh.fill("-> 2 Ash oar using Keen knife in 3m");
+  await fresh.press("Enter");
+  await expect(line).toHaveValue(/in 2m \| at Boatshed in 60s \| -> 2 Ash oar using Keen knife in 3m$/);
+  await box.getByRole("button", { name: "Remove variant 1" }).click();
+  await expect(line).toHaveValue(/in 2m \| -> 2 Ash oar using Keen knife in 3m$/);
+});
+
+test("what two things give is typed where they meet; one-way pairs and gaps are seen", async ({ page }) => {
+  await showIn(program, page, "/recipes?by=pair");
+  const meet = (name: string) => page.getByRole("button", { name });
+  await expect(page.getByText("1 pair in one order only")).toBeVisible();
+  await expect(meet("Gutting knife on Whetstone blank: nothing")).toHaveText("the other way only");
+  await meet("Charcoal on Dulse: nothing").click();
+  await page.keyboard.press("F2");
+  await page.keyboard.type("2 Lamp black");
+  await page.keyboard.press("Enter");
+  await expect(meet("Charcoal on Dulse: 2 Lamp black")).toBeVisible();
+  await expect(meet("Dulse on Charcoal: 2 Lamp black")).toBeVisible();
+  await expect(meet("Charcoal on Dulse: 2 Lamp black")).toBeFocused();
+  await page.keyboard.press("ArrowDown");
+  await page.keyboard.press("ArrowUp");
+  await page.keyboard.press("Delete");
+  await expect(meet("Charcoal on Dulse: nothing")).toBeVisible();
+  await meet("Charcoal on Fish oil: Lamp black").click();
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("region", { name: "Recipe Smoke black" })).toBeVisible();
+});
+
+test("a basket is planned: steps in order, what is there is used, and it is kept in the address", async ({ page }) => {
+  await showIn(program, page, "/costs?view=plan");
+  await expect(page.getByText("Nothing is wanted yet")).toBeVisible();
+  await page.getByRole("combobox", { name: "Add to basket" }).fill("smoked eel");
+  await page.keyboard.press("Enter");
+  const many = page.getByRole("textbox", { name: "Make: how many Smoked eel" });
+  await many.fill("20");
+  await many.press("Enter");
+  const steps = page.getByRole("region", { name: "Plan" });
+  await expect(steps.getByRole("row", { name: /10 Smoke eel 20 River eel, 10 Coarse salt/ })).toBeVisible();
+  await expect(steps.getByRole("row", { name: /4 Boil salt/ })).toBeVisible();
+  await page.getByRole("combobox", { name: "Add to there already" }).fill("coarse salt");
+  await page.keyboard.press("Enter");
+  const there = page.getByRole("textbox", { name: "Stock: how many Coarse salt" });
+  await there.fill("10");
+  await there.press("Enter");
+  await expect(steps.getByRole("row", { name: /Boil salt/ })).toHaveCount(0);
+  await expect(page).toHaveURL(/make=smoked_eel\*20.*stock=coarse_salt\*10/);
+  await page.getByRole("combobox", { name: "How sure each step is to be" }).selectOption("0.9");
+  await expect(steps.getByText("Each step gives enough with a chance of 90%.")).toBeVisible();
+  await page.getByRole("combobox", { name: "Add to basket" }).fill("founders' bunting");
+  await page.keyboard.press("Enter");
+  const bunting = page.getByRole("textbox", { name: "Make: how many Founders' bunting" });
+  await bunting.fill("5");
+  await bunting.press("Enter");
+  await expect(steps.getByText("A world does not hold so much Founders' bunting")).toBeVisible();
+});
+
+test("the ways of one item are compared, and what all of them give is changed and taken back as one", async ({
+  page,
+}) => {
+  await showIn(program, page, "/costs?of=coarse_salt");
+  const ways = page.getByRole("region", { name: "Ways compared" });
+  await expect(ways.getByRole("row", { name: /^Boil salt .*1\.09/ })).toBeVisible();
+  await expect(ways.getByRole("row", { name: /^Drain pan .*needs Charcoal/ })).toBeVisible();
+  await ways.getByRole("textbox", { name: "How many times as much all of them give" }).fill("2");
+  await ways.getByRole("button", { name: /^Change all/ }).click();
+  await expect(ways.getByRole("row", { name: /^Boil salt .*0\.55/ })).toBeVisible();
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(ways.getByRole("row", { name: /^Boil salt .*1\.09/ })).toBeVisible();
+});
+
+test("the pantry at a glance leads into a chain and into the checks", async ({ page }) => {
+  await showIn(program, page, "/chains");
+  const glance = page.getByRole("region", { name: "The pantry at a glance" });
+  await expect(glance.getByRole("row", { name: /^no step/ })).toBeVisible();
+  await expect(glance.getByText(/without it \d+ others can't be had/).first()).toBeVisible();
+  await glance
+    .getByRole("row", { name: /^1 step/ })
+    .getByRole("button")
+    .first()
+    .click();
+  await expect(page).toHaveURL(/chains\?of=/);
+  await page.goBack();
+  await glance.getByRole("button", { name: /that gain/ }).click();
+  await expect(page).toHaveURL(/\/checks/);
+});
