@@ -13,7 +13,7 @@ test.afterAll(() => program?.end());
 
 test("a pattern is changed by keyboard and by dragging, and its list of what goes in follows", async ({ page }) => {
   await showIn(program, page, "/recipes?recipe=plait_mat");
-  const line = page.getByRole("combobox", { name: "Line of Plait mat" });
+  const line = page.getByLabel("Line of Plait mat", { exact: true });
   const place = (row: number, column: number) => page.getByRole("gridcell", { name: `Row ${row}, column ${column}:` });
   await place(1, 1).click();
   await page.keyboard.press("ArrowRight");
@@ -38,7 +38,7 @@ test("a pattern is changed by keyboard and by dragging, and its list of what goe
 
 test("two patterns that can't be told apart are found as soon as one is saved", async ({ page }) => {
   await showIn(program, page, "/recipes?new=1");
-  const line = page.getByRole("combobox", { name: "New recipe line" });
+  const line = page.getByLabel("New recipe line", { exact: true });
   await line.fill("Second cage: pattern [Brass scrap, Brass scrap; Lamp glass, -] -> 1 Lantern cage at Knotting board");
   await expect(page.getByText("pattern", { exact: true }).first()).toBeVisible();
   await page.getByRole("button", { name: "Write recipe" }).click();
@@ -53,7 +53,7 @@ test("two patterns that can't be told apart are found as soon as one is saved", 
 
 test("a variant is added in a box of its own, its fault told there, and the recipe itself stays", async ({ page }) => {
   await showIn(program, page, "/recipes?recipe=shave_oar");
-  const line = page.getByRole("combobox", { name: "Line of Shave oar" });
+  const line = page.getByLabel("Line of Shave oar", { exact: true });
   await expect(line).toHaveValue(/\| at Boatshed in 60s$/);
   const box = page.getByRole("region", { name: "Variants" });
   const fresh = box.getByRole("textbox", { name: "New variant" });

@@ -1,8 +1,14 @@
 import { value } from "../analysis/registry";
 import { outputsOf } from "../notation/line";
 import { sayCost, sayQuantity } from "../numbers/format";
-import type { Id } from "../schema/id";
-import { perRecord, recipeRef, recipesAround, ref } from "./check";
+import type { Recipe } from "../kinds/index";
+import { processAt } from "../network/compile";
+import { MEMBER, SALVAGE, SOURCE } from "../network/network";
+import { perRecord, recipeRef, ref } from "./check";
+
+type Way = { readonly amount: number; readonly cost: number; readonly time: number; readonly level: number };
+const isBetter = (other: Way, one: Way): boolean =>
+  other.amount > one.amount && other.cost < one.cost * (1 - 1e-9) && other.time <= one.time && other.level <= one.level;
 
 /** Of two recipes of one item, one gives less, costs more, takes longer and opens no earlier. */
 export const outdone = perRecord<"item">({
@@ -24,35 +30,31 @@ export const outdone = perRecord<"item">({
   },
   *at(context, item) {
     const { catalogue, readings } = context;
-    const i = readings.compiled.numberOf(item.id);
-    const { producers } = readings.network;
+    const { compiled, network, reach } = readings;
+    const i = compiled.numberOf(item.id);
+    const { producers, flags } = network;
     if (i === undefined || producers.end[i] - producers.start[i] < 2) return;
-    const recipes = recipesAround(context, item.id, "producers").filter(
-      (r) => r.kind !== "salvage" && outputsOf(r.lines)[0]?.item === item.id,
-    );
-    if (recipes.length < 2) return;
-    const all = recipes.flatMap((recipe) => {
-      const [p] = readings.compiled.processesOf("recipe", recipe.id as Id);
-      const amount = p === undefined ? 0 : readings.network.yieldOf(p, i);
-      if (!(amount > 0) || !readings.reach.fires(p)) return [];
-      return [
-        {
-          recipe,
-          amount,
-          cost: readings.value.runCost(p) / amount,
-          time: readings.time.runCost(p) / amount,
-          level: recipe.level ?? 0,
-        },
-      ];
-    });
+    // By the network first: records are looked at only where one is outdone.
+    const ways: { p: number; amount: number; cost: number; time: number; level: number }[] = [];
+    for (let k = producers.start[i]; k < producers.end[i]; k++) {
+      const p = producers.to[k];
+      if (flags[p] & (SOURCE | SALVAGE | MEMBER) || !reach.fires(p)) continue;
+      const amount = network.yieldOf(p, i);
+      const [cost, time] = [readings.value.runCost(p) / amount, readings.time.runCost(p) / amount];
+      ways.push({ p, amount, cost, time, level: network.level[p] });
+    }
+    if (!ways.some((one) => ways.some((other) => isBetter(other, one)))) return;
+    const all = ways
+      .flatMap((way) => {
+        const { kind, record } = processAt(compiled, way.p);
+        const recipe = kind === "recipe" ? (record as Recipe) : null;
+        // Variants of one recipe are compared by another check.
+        const whole = recipe !== null && recipe === catalogue.records.recipe.get(recipe.id);
+        return whole && outputsOf(recipe.lines)[0]?.item === item.id ? [{ ...way, recipe }] : [];
+      })
+      .sort((a, b) => (a.recipe.key < b.recipe.key ? -1 : 1));
     for (const one of all) {
-      const better = all.find(
-        (other) =>
-          other.amount > one.amount &&
-          other.cost < one.cost * (1 - 1e-9) &&
-          other.time <= one.time &&
-          other.level <= one.level,
-      );
+      const better = all.find((other) => isBetter(other, one));
       if (!better) continue;
       yield {
         subject: [recipeRef(one.recipe), recipeRef(better.recipe)],
