@@ -11,6 +11,8 @@ import * as undos from "../src/app/api/pantries/[pantry]/changes/[revision]/undo
 import * as changes from "../src/app/api/pantries/[pantry]/changes/route";
 import * as events from "../src/app/api/pantries/[pantry]/events/route";
 import * as chains from "../src/app/api/pantries/[pantry]/items/[item]/chain/route";
+import * as glances from "../src/app/api/pantries/[pantry]/glance/route";
+import * as plans from "../src/app/api/pantries/[pantry]/plan/route";
 import * as costs from "../src/app/api/pantries/[pantry]/items/[item]/costs/route";
 import * as snapshots from "../src/app/api/pantries/[pantry]/route";
 import * as whatIf from "../src/app/api/pantries/[pantry]/what-if/route";
@@ -66,6 +68,8 @@ const ROUTES: readonly (readonly [method: string, handler: Handler])[] = [
   ["POST", undos.POST],
   ["GET", costs.GET],
   ["GET", chains.GET],
+  ["GET", plans.GET],
+  ["GET", glances.GET],
   ["POST", whatIf.POST],
   ["HEAD", events.HEAD],
 ];

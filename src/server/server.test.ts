@@ -7,6 +7,8 @@ import * as bundles from "../app/api/pantries/[pantry]/bundle/route";
 import * as undos from "../app/api/pantries/[pantry]/changes/[revision]/undo/route";
 import * as changes from "../app/api/pantries/[pantry]/changes/route";
 import * as events from "../app/api/pantries/[pantry]/events/route";
+import * as glance from "../app/api/pantries/[pantry]/glance/route";
+import * as plan from "../app/api/pantries/[pantry]/plan/route";
 import * as chain from "../app/api/pantries/[pantry]/items/[item]/chain/route";
 import * as costs from "../app/api/pantries/[pantry]/items/[item]/costs/route";
 import * as picture from "../app/api/pantries/[pantry]/pictures/[id]/route";
@@ -216,6 +218,29 @@ describe("the server", () => {
       [Array.from({ length: 101 }, () => "way=x").join("&"), "At most 100 ways"],
     ])
       expect(await asked(query)).toMatchObject({ status: 400, body: { detail: expect.stringContaining(says) } });
+  });
+
+  it("plans a basket, and shows the pantry at a glance", async () => {
+    const eel = (await snapshot()).records.item.find((i) => i.name === "Smoked eel")?.id ?? "";
+    const asked = (query: string) => call(plan.GET, { query });
+    expect(await asked(`make=${eel}:3&stock=${eel}:1`)).toMatchObject({
+      status: 200,
+      body: { taken: [[eel, 1]], steps: expect.arrayContaining([expect.objectContaining({ kind: "recipe" })]) },
+    });
+    expect((await asked("make=nosuchitem00:1")).status).toBe(404);
+    for (const [query, says] of [
+      ["by=weight", "by is value or time"],
+      ["colour=red", "“colour” is not known here"],
+      [`make=${eel}:-1`, "make and stock are the id of an item"],
+      [`make=${eel}:9999999`, "at most 100 of each and 1000000 of one"],
+      [`make=${eel}:1&confidence=1`, "a chance between 0 and 1"],
+      [Array.from({ length: 101 }, () => `make=${eel}:1`).join("&"), "at most 100"],
+    ])
+      expect(await asked(query)).toMatchObject({ status: 400, body: { detail: expect.stringContaining(says) } });
+    expect((await call(glance.GET, {})).body).toMatchObject({
+      tiers: expect.arrayContaining([expect.objectContaining({ steps: 0 })]),
+      loops: { gaining: 0 },
+    });
   });
 
   it("shows what an import would change, writes it whole, and refuses one with faults whole", async () => {

@@ -1,6 +1,6 @@
 /** Who refers to a record, found through an index of references that is kept up to date from change to change. */
 import { wider } from "../numbers/arrays";
-import { type AnyRecord, definition, type Kind, KINDS, type Recipe, type RecordOf } from "../kinds/index";
+import { type AnyRecord, definition, type Kind, KINDS, type Recipe, type RecordOf, type Source } from "../kinds/index";
 import { allLines } from "../kinds/ways";
 import type { Role } from "../notation/roles";
 import type { Id } from "../schema/id";
@@ -167,6 +167,12 @@ export function* recordsWith<K extends "recipe" | "source">(
   const index = records.index(INDEXES.get(kind) as never) as ReferenceIndex;
   for (const id of index.candidates(item)) {
     const record = records.get(id);
+    // A shop gives its wares.
+    if (record && "wares" in record && roles.includes("output"))
+      if ((record as unknown as Source).wares.some((w) => w.item === item)) {
+        yield record;
+        continue;
+      }
     const lines = record && ("variants" in record ? allLines(record as unknown as Recipe) : record.lines);
     if (lines?.some((l) => l.item === item && roles.includes(l.role))) yield record as Lined<K>;
   }

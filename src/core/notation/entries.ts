@@ -3,6 +3,7 @@ import { exactNumber } from "../numbers/decimal";
 import { add, compare, fromNumber, fromPercent, sign, toNumber, ZERO } from "../numbers/fraction";
 import { LEAST, MOST, MOST_CHANCE, MOST_TIMES } from "../schema/limits";
 import { BEHIND } from "./keywords";
+import { quote } from "./book";
 import { isKeyword, type Token } from "./lexer";
 import { isWeight } from "./line";
 import { knownFrom, longestKnown, readAny, readName } from "./names-in-line";
@@ -119,47 +120,54 @@ function readDraw(r: LineReader, role: RoleRule): boolean {
   return true;
 }
 
-/** `2 table Wreck finds`; false where none begins here. */
+/** `2 table Wreck finds`; false where none begins here. An item may be called "Table cloth": the longer name counts. */
 function readTable(r: LineReader, role: RoleRule): boolean {
-  const start = r.here();
-  const [first, second] = [r.peek(), r.tokens[r.at + 1]];
-  const counted = first?.kind === "number";
-  const word = counted ? second : first;
-  if (word?.kind !== "word" || word.text.toLowerCase() !== "table") return false;
   const from = r.at;
-  if (longestKnown(r) || knownFrom(r, r.at + 1)) {
-    // An item may be called "Table cloth", and a tag of a table is no name of one.
-    r.at = from + (counted ? 1 : 0);
-    const item = longestKnown(r);
-    r.at = from;
-    if (item) return false;
-  }
-  r.at += counted ? 2 : 1;
+  const start = r.here();
+  const counted = r.peek()?.kind === "number";
+  if (counted) r.at++;
+  const word = r.peek();
+  const isTable = word?.kind === "word" && word.text.toLowerCase() === "table";
+  const item = isTable ? longestKnown(r) : null;
+  r.at++;
   const next = r.peek();
   const quoted = next?.kind === "quoted" ? r.words.tables.find(next.text) : null;
-  const known = quoted?.found === "one" ? { count: 1, id: quoted.id } : longestKnown(r, r.words.tables);
-  if (!known) {
+  const known = !isTable
+    ? null
+    : quoted
+      ? quoted.found === "one"
+        ? { count: 1, id: quoted.id, name: quoted.name }
+        : null
+      : longestKnown(r, r.words.tables);
+  const length = known ? known.count + 1 : 0;
+  // Without a table of that name it may be an item that is new, where there are no tables at all.
+  const alone = !next || (next.kind !== "word" && next.kind !== "quoted") || isKeyword(next);
+  const isItem = item !== null && item.count > length && (item.count > 1 || alone);
+  if (!isTable || isItem || (!known && (!r.words.tables.size || !role.draws))) {
     r.at = from;
-    // Without a table of that name it may be an item that is new.
-    if (!r.words.tables.size || !role.draws) return false;
-    r.at += counted ? 2 : 1;
+    return false;
+  }
+  if (!known) {
     const names = [...r.words.tables.names()].slice(0, 4);
     r.report("error", next ?? r.here(), `Expected the name of a table. There are: ${names.join(", ")}.`, names);
     if (next && (next.kind === "word" || next.kind === "quoted") && !isKeyword(next)) r.at++;
     return true;
   }
   r.take(known.count);
-  const times = counted ? Number((first as Token).text) : 1;
-  if (!Number.isInteger(times) || times < 1 || times > MOST_TIMES)
-    r.report("error", first as Token, "Expected how often the table is drawn from: a whole number from 1 to 1000.", [
-      "1",
-    ]);
-  if (!role.draws)
+  const span = { from: start.from, to: r.tokens[r.at - 1].to };
+  if (item?.count === length)
     r.report(
       "error",
-      { from: start.from, to: r.tokens[r.at - 1].to },
-      "Only what comes out can be drawn from a table.",
+      span,
+      `“${item.name}” is an item, and “${known.name}” is a table. Put the item in quotes, or write the key of the table.`,
+      [quote(item.name), `table ${r.words.tables.keyOf(known.id)}`],
     );
+  const times = counted ? Number(r.tokens[from].text) : 1;
+  if (!Number.isInteger(times) || times < 1 || times > MOST_TIMES)
+    r.report("error", r.tokens[from], "Expected how often the table is drawn from: a whole number from 1 to 1000.", [
+      "1",
+    ]);
+  if (!role.draws) r.report("error", span, "Only what comes out can be drawn from a table.");
   r.tables.push({ table: known.id, times });
   return true;
 }

@@ -1,5 +1,5 @@
 /** Reads a recipe line. Always returns everything it could make out, with a remark for whatever it could not. */
-import { textProblem } from "../schema/characters";
+import { shown, textProblem } from "../schema/characters";
 import { LONGEST_NAME, MOST_LINES, MOST_TABLES, MOST_VARIANTS } from "../schema/limits";
 import { CLAUSES, NOTHING_SAID, type Said } from "./clauses";
 import { readMembers, readSide } from "./entries";
@@ -33,6 +33,11 @@ export function parseLine(text: string, words: Words): ParsedLine {
   if (ordered) grid = { ...NO_GRID, width: 2, height: 1, mirrored: !ordered.is };
   const { entries, tables } = r;
   const variants = readVariants(r);
+  // Whatever is left was not read: nothing that was typed is ignored.
+  if (r.peek()) {
+    const rest = { from: r.here().from, to: text.trimEnd().length };
+    r.report("error", rest, `Expected ${BEHIND}, or | and a variant, found ${shown(text.slice(rest.from, rest.to))}.`);
+  }
   if (kind === "salvage" && !entries.some((e) => e.role === "ingredient") && !r.failed())
     r.report("error", r.here(), "Salvage needs the item it takes apart.", []);
   if (tables.length > MOST_TABLES)
@@ -62,13 +67,13 @@ function readVariants(r: LineReader): ParsedVariant[] {
     if (next && next.kind !== "arrow" && next.kind !== "bar" && !isKeyword(next)) readSide(r, "before");
     const said: Partial<Said> = {};
     // What comes out may stand before or behind what else differs.
-    if (r.peek()?.kind !== "arrow") Object.assign(said, readClauses(r, null));
+    if (r.peek()?.kind !== "arrow") Object.assign(said, readClauses(r, null, true));
     if (r.peek()?.kind === "arrow") {
       r.at++;
       readSide(r, "behind");
       Object.assign(said, readClauses(r, null));
     }
-    if (!r.entries.length && !Object.keys(said).length && !r.failed())
+    if (!r.entries.length && !r.tables.length && !Object.keys(said).length && !r.failed())
       r.report("error", bar, "A variant says what differs: another tool, station, amount, time, fee or level.");
     if (r.tables.length) r.report("error", bar, "A variant draws from the tables of its recipe. Take the table out.");
     variants.push({ label, entries: r.entries, said });
@@ -136,12 +141,13 @@ const readKind = (r: LineReader): RecipeKind => RECIPE_KINDS.find((kind) => r.wo
 /**
  * What stands behind the outputs, up to a bar: roles with a word of their own, and clauses.
  * @param ordered  told whether the order of what is combined matters; null: there is no such thing
+ * @param beforeArrow  outputs may still come: an arrow ends it
  */
-function readClauses(r: LineReader, ordered: { is: boolean } | null): Partial<Said> {
+function readClauses(r: LineReader, ordered: { is: boolean } | null, beforeArrow = false): Partial<Said> {
   const said: Partial<Said> = {};
   const given = new Set<string>();
   for (let token = r.peek(); token && token.kind !== "bar"; token = r.peek()) {
-    if (r.variant && token.kind === "arrow" && !given.has("->")) break;
+    if (beforeArrow && token.kind === "arrow") break;
     const role = ROLE_TABLE.find(({ stands }) => typeof stands === "object" && r.word(stands.word));
     const word = role ? undefined : CLAUSE_WORDS.find((each) => r.word(each));
     if (role) readMembers(r, role);

@@ -1,7 +1,7 @@
 /** What stands in places: the cells of a pattern, and the two things of a combination. */
 import type { Grid } from "./line";
 import { joins, readEntry, readSide } from "./entries";
-import type { Token } from "./lexer";
+import { isKeyword, type Token } from "./lexer";
 import { cellAt, countCells, NO_GRID, PAIR, WIDEST } from "./places";
 import type { ParsedEntry } from "./parsed";
 import { longestKnown } from "./names-in-line";
@@ -65,6 +65,7 @@ function splitByComma(r: LineReader): boolean {
   const parts: string[] = [];
   for (; r.at < end; ) {
     const token = r.tokens[r.at];
+    if (parts.length && isKeyword(token)) break;
     const known = BLANK.test(token.text) ? 1 : (longestKnown(r)?.count ?? 0);
     if (!known || r.at + known > end) break;
     parts.push(r.typed(r.at, r.at + known - 1));

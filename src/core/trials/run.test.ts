@@ -165,6 +165,50 @@ describe("a trial", () => {
     expect(told("get 2 Log\nget Raft\nmake Burn a signal")).toBe("Missing: 1 any wood.");
   });
 
+  it("goes the way that can be gone, burns what lies there, and gives vessels back", () => {
+    const blank = {
+      name: "",
+      lines: [],
+      ticks: null,
+      heat: null,
+      fee: null,
+      feeCurrency: null,
+      level: null,
+      taughtBy: null,
+    };
+    const world = withMore(
+      must(catalogue, [
+        setField(catalogue, "item", idOf("Log"), "burns", 300),
+        setField(catalogue, "item", idOf("Log"), "ash", idOf("Rope")),
+        setField(catalogue, "item", idOf("Pie"), "vessel", idOf("Rope")),
+      ]),
+      {
+        recipe: {
+          Boil: {
+            lines: [line("ingredient", idOf("Pie"), 2), line("output", idOf("Primer")), line("tool", idOf("Mitts"))],
+            heat: 400,
+            variants: [{ ...blank, lines: [line("output", idOf("Primer"), 3), line("tool", idOf("Raft"))] }],
+          },
+          Parcel: { lines: [{ ...line("ingredient", idOf("Pie")), whole: true }, line("output", idOf("Primer"))] },
+        },
+      },
+    );
+    const told = (text: string) => {
+      const { ok, says: why } = runTrial(world, trial(text, world));
+      return ok ? "holds" : why;
+    };
+    // Mara has two pies, the mitts and an adze; two logs burn a minute and leave a rope each; boiling takes 40 s.
+    expect(told("get 2 Log\nmake Boil\nexpect to have 1 Primer\nexpect to have 4 Rope")).toBe("holds");
+    // Without the mitts a raft will do, and gives three.
+    expect(told("drop Mitts\nget Raft\nget 2 Log\nmake Boil\nexpect to have 3 Primer\nexpect to have 4 Rope")).toBe(
+      "holds",
+    );
+    // What is left of the second log is not lost, but not enough for another time.
+    expect(told("get 2 Log\nmake Boil\nget 2 Pie\nmake Boil")).toBe("Missing: something that burns for 20s more.");
+    expect(told("get 3 Log\nmake Boil\nget 2 Pie\nmake Boil\nexpect to have 7 Rope")).toBe("holds");
+    expect(told("make Parcel\nexpect to have Primer\nexpect to have 0 Rope")).toBe("holds");
+  });
+
   it("keeps within slots, stacks, mass and what one may own", () => {
     // Adze, pies and mitts fill three of five slots; logs go five to a stack, four kilograms each.
     expect(says("get 10 Log\nexpect to have 10 Log")).toBe("holds");

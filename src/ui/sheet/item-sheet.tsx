@@ -6,6 +6,7 @@
 import { around, namesOf } from "@/core/catalogue/surroundings";
 import { Trash2, X } from "lucide-react";
 import { useRef, useState } from "react";
+import { nameOf } from "@/core/catalogue/catalogue";
 import { parsedFrom } from "@/core/kinds/parsed";
 import { statsOfItem } from "@/core/catalogue/fields";
 import { heldStat } from "@/core/catalogue/inheritance";
@@ -14,7 +15,7 @@ import type { Id } from "@/core/schema/id";
 import { definition, type Item, type Recipe } from "@/core/kinds/index";
 import { outputsOf, sayNamed } from "@/core/notation/line";
 import { newSource } from "@/core/checks/mend";
-import { count, sayCost, sayPercent, sayRange } from "@/core/numbers/format";
+import { count, sayCost, sayPercent, sayQuantity, sayRange } from "@/core/numbers/format";
 import { formatTicks } from "@/core/numbers/ticks";
 import { FindingLines } from "../checks/finding-lines";
 import { usePlaces } from "../frame/navigate";
@@ -213,7 +214,7 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
         >
           {sources.length === 0 && <p className="text-second">Nowhere: no place gives it and no shop sells it.</p>}
           {sources.map((s) => (
-            <SourceRow key={s.id} id={s.id} best={figuresOf(model, item.id).by === s.id} />
+            <SourceRow item={item.id} key={s.id} id={s.id} best={figuresOf(model, item.id).by === s.id} />
           ))}
         </Section>
         <div ref={use} />
@@ -303,12 +304,23 @@ function RecipeJars({ recipes }: { recipes: readonly Recipe[] }) {
   );
 }
 
-function SourceRow({ id, best }: { id: Id; best: boolean }) {
+/** @param item  whose sheet it stands on: of a shop's wares only those of it are told */
+function SourceRow({ id, item, best }: { id: Id; item: Id; best: boolean }) {
   const { catalogue } = useLive();
   const places = usePlaces();
   const write = useWrite();
   const source = catalogue.records.source.get(id);
   if (!source) return null;
+  const money = (currency: Id | null) => nameOf(catalogue, "currency", (currency ?? source.currency) as Id);
+  const wares = source.wares
+    .filter((w) => w.item === item)
+    .map(({ amount, price, currency, stock, level }) =>
+      [
+        `${sayQuantity(amount)} for ${sayCost(price)} ${currency || source.currency ? money(currency) : "value"}`,
+        ...(stock === null ? [] : [`${stock} in stock`]),
+        ...(level === null ? [] : [`from level ${level}`]),
+      ].join(", "),
+    );
   const gives = source.lines
     .map(
       (l) =>
@@ -326,9 +338,9 @@ function SourceRow({ id, best }: { id: Id; best: boolean }) {
       </div>
       <div className="flex items-center gap-1 text-second">
         <span className="flex-1 truncate" title={gives}>
-          {source.kind === "shop" ? "sells" : "gives"} {gives}
+          {source.kind === "shop" ? "sells" : "gives"} {[gives, ...wares].filter(Boolean).join("; ")}
         </span>
-        {source.kind === "shop" ? (
+        {wares.length > 0 ? null : source.kind === "shop" ? (
           <>
             <Inline
               label="Price"
