@@ -7,7 +7,13 @@ import { withResult } from "./combine";
 const catalogue = kitchen("Strike: combine Flint + Steel kept -> 1 Spark ordered in 5s\nA: 1 Ash -> 1 Tar");
 const id = (name: string) => item(catalogue, name).id;
 const lines = (a: string, b: string, there: string | undefined, typed: string) => {
-  const written = withResult(catalogue, id(a), id(b), there ? recipe(catalogue, there) : undefined, typed);
+  const written = withResult(
+    catalogue,
+    { item: id(a) },
+    { item: id(b) },
+    there ? recipe(catalogue, there) : undefined,
+    typed,
+  );
   if ("says" in written) return written.says;
   const next = must(catalogue, written.edits);
   return [...next.records.recipe.values()]

@@ -3,7 +3,7 @@ import type { Catalogue } from "../catalogue/catalogue";
 import type { Edit } from "../catalogue/edit";
 import { around, namesOf } from "../catalogue/surroundings";
 import type { Recipe } from "../kinds/index";
-import { type Node, tagOf } from "../network/node";
+import type { Named } from "../notation/line";
 import { formatRecipe } from "../notation/format";
 import { parseLine } from "../notation/parser";
 import type { ParsedLine } from "../notation/parsed";
@@ -19,17 +19,15 @@ const faultOf = ({ issues }: ParsedLine): string | undefined => issues.find((i) 
  */
 export function withResult(
   catalogue: Catalogue,
-  first: Node,
-  second: Node,
+  first: Named,
+  second: Named,
   there: Recipe | undefined,
   typed: string,
 ): Written {
   const text = typed.trim();
   if (!text) return { edits: there ? [{ op: "remove", kind: "recipe", record: there }] : [] };
-  const written = (node: Node): string => {
-    const tag = tagOf(node);
-    return tag === null ? namesOf(catalogue, "item").written(node) : `any ${namesOf(catalogue, "tag").written(tag)}`;
-  };
+  const written = ({ item, any }: Named): string =>
+    any === undefined ? namesOf(catalogue, "item").written(item) : `any ${namesOf(catalogue, "tag").written(any)}`;
   const words = wordsOf(catalogue);
   const parsed = parseLine(`combine ${written(first)} + ${written(second)} -> ${text}`, words);
   const fault = faultOf(parsed);

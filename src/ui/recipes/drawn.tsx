@@ -10,6 +10,8 @@ import type { ParsedEntry, ParsedLine, ParsedVariant } from "@/core/notation/par
 import { roleRule, WORDED } from "@/core/notation/roles";
 import { count, list, sayPercent, sayRange } from "@/core/numbers/format";
 import { NOTHING_SAID } from "@/core/notation/clauses";
+import { vesselOf } from "@/core/network/traits";
+import type { Id } from "@/core/schema/id";
 import { AnyJar, Jar } from "../kit/kit";
 import { useCatalogue } from "../pantry/provider";
 
@@ -38,6 +40,7 @@ export function Drawn({ parsed }: { parsed: Omit<ParsedLine, "label" | "issues" 
         {loose.length > 0 || !placed.length ? <Side of={loose} /> : null}
         <span className="font-bold">→</span>
         <Outputs entries={entries} />
+        <Back entries={entries} />
         {parsed.tables.map(({ table, times }) => (
           <span key={table} className="text-second">
             {times > 1 ? `${times} × ` : ""}from {nameOf(catalogue, "table", table)}
@@ -89,6 +92,22 @@ function Rest({ entries, extras, within }: { entries: readonly ParsedEntry[]; ex
 const Outputs = ({ entries }: { entries: readonly ParsedEntry[] }) => (
   <Side of={entries.filter((e) => e.role === "output")} />
 );
+
+/** What ingredients are in, which comes back without being said: in the ink of what is inherited. */
+function Back({ entries }: { entries: readonly ParsedEntry[] }) {
+  const catalogue = useCatalogue();
+  const back = new Map<Id, [number, number]>();
+  for (const { role, item, min, max, whole } of entries) {
+    const vessel = role === "ingredient" && item && !whole ? vesselOf(catalogue, item) : null;
+    const [low, high] = (vessel && back.get(vessel)) || [0, 0];
+    if (vessel) back.set(vessel, [low + min, high + max]);
+  }
+  return [...back].map(([vessel, [low, high]]) => (
+    <span key={vessel} className="ink-inherited" title="It comes back, as its item or type says.">
+      + {sayRange(low, high)} {nameOf(catalogue, "item", vessel)} back
+    </span>
+  ));
+}
 
 /** A pattern as it lies. */
 function Pattern({ parsed }: { parsed: Pick<ParsedLine, "entries" | "grid"> }) {

@@ -5,8 +5,8 @@ import { combinationsOf } from "@/core/analysis/combinations";
 import { around, namesOf } from "@/core/catalogue/surroundings";
 import { withResult } from "@/core/editing/combine";
 import type { Recipe } from "@/core/kinds/index";
-import { isItem, type Node, sayNode } from "@/core/network/node";
-import { outputsOf } from "@/core/notation/line";
+import { isItem, type Node, sayNode, tagOf } from "@/core/network/node";
+import { type Named, outputsOf } from "@/core/notation/line";
 import { count, sayQuantity } from "@/core/numbers/format";
 import { usePlaces } from "../frame/navigate";
 import { Button, cx, Empty } from "../kit/kit";
@@ -18,6 +18,11 @@ const MOVES: { readonly [key: string]: readonly [number, number] } = {
   ArrowDown: [1, 0],
   ArrowLeft: [0, -1],
   ArrowRight: [0, 1],
+};
+
+const namedOf = (node: Node): Named => {
+  const tag = tagOf(node);
+  return tag === null ? { item: node } : { any: tag };
 };
 
 export function Matrix() {
@@ -46,7 +51,7 @@ export function Matrix() {
   };
   /** What the row on the column gives. Nothing takes the recipe out. */
   const write = async (first: Node, second: Node, typed: string) => {
-    const written = withResult(catalogue, first, second, found.of(first, second)[0], typed);
+    const written = withResult(catalogue, namedOf(first), namedOf(second), found.of(first, second)[0], typed);
     setSays("says" in written ? written.says : null);
     if ("edits" in written && written.edits.length) await store.submit(written.edits);
   };

@@ -197,6 +197,19 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
                     names={roleRule(e.role).any ? everything : names}
                     onDone={(name) => name && put(i, named(catalogue, e.role, name))}
                   />
+                  {roleRule(e.role).emptied && e.item && vesselOf(catalogue, e.item) && (
+                    <label
+                      className="flex items-center gap-1 pt-0.5 text-[12px] text-second"
+                      title="What it is in comes back, unless it is taken whole."
+                    >
+                      <input
+                        type="checkbox"
+                        checked={!e.whole}
+                        onChange={(x) => put(i, { whole: x.target.checked ? undefined : true })}
+                      />
+                      {nameOf(catalogue, "item", vesselOf(catalogue, e.item) as Id)} comes back
+                    </label>
+                  )}
                 </td>
                 <td className="w-20 pr-2 pb-1">
                   <Num
@@ -232,19 +245,6 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
                       onClear={() => put(i, { uses: null })}
                     />
                   ) : null}
-                  {roleRule(e.role).emptied && e.item && vesselOf(catalogue, e.item) && (
-                    <label
-                      className="flex items-center gap-1 text-[12px] whitespace-nowrap text-second"
-                      title="What it is in comes back, unless it is taken whole."
-                    >
-                      <input
-                        type="checkbox"
-                        checked={!e.whole}
-                        onChange={(x) => put(i, { whole: x.target.checked ? undefined : true })}
-                      />
-                      {nameOf(catalogue, "item", vesselOf(catalogue, e.item) as Id)} back
-                    </label>
-                  )}
                   {e.draw && (
                     <span className="text-[12px] whitespace-nowrap text-second">
                       of {sayQuantity(e.draw.of)}, {count(e.draw.times, "draw")}

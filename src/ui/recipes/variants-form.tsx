@@ -30,7 +30,9 @@ export function VariantsForm({ parsed, onVariants }: Props) {
   };
   return (
     <section aria-label="Variants" className="space-y-1.5">
-      <h3 className="head">Variants: only what differs</h3>
+      <h3 className="head">
+        Variants: only what differs{variants.length > 0 && ". All else changes with the recipe above"}
+      </h3>
       {variants.map((variant, k) => (
         <VariantLine
           key={formatVariant(around(catalogue), variant)}
