@@ -145,3 +145,26 @@ test("the pantry at a glance leads into a chain and into the checks", async ({ p
   await glance.getByRole("button", { name: /that gain/ }).click();
   await expect(page).toHaveURL(/\/checks/);
 });
+
+test("a salvage is kept as the rule of a type, and what says otherwise is found and mended", async ({ page }) => {
+  await showIn(program, page, "/shelves?item=osier_creel");
+  await page.getByRole("button", { name: "Suggest salvage" }).click();
+  const alone = page.getByRole("dialog", { name: "Suggest salvage" });
+  await expect(alone.getByRole("row", { name: /Osier creel/ })).toContainText("It has a salvage already.");
+  await alone.getByRole("button", { name: "Close", exact: true }).first().click();
+  await page.goto(`${program.base}/brackwater_reach/recipes`);
+  await page.getByRole("button", { name: "Suggest salvage" }).click();
+  const dialog = page.getByRole("dialog", { name: "Suggest salvage" });
+  await dialog.getByLabel("Items of the type").selectOption("Vessel");
+  await dialog.getByLabel("Give back, %").fill("50");
+  await dialog.getByLabel("keep as the rule of the type").check();
+  await dialog.getByRole("button", { name: /^Write/ }).click();
+  await expect(dialog).toBeHidden();
+  await page.goto(`${program.base}/brackwater_reach/checks?rule=salvage-drifted`);
+  const drifted = page.getByText(
+    "Split creel gives 2 Osier withy; Salvage of Vessel says 50% of what Osier creel took: 3 Osier withy.",
+  );
+  await drifted.first().click();
+  await page.getByRole("button", { name: "Apply" }).first().click();
+  await expect(drifted).toHaveCount(0);
+});

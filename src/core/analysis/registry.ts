@@ -352,6 +352,7 @@ export const UNREAD: readonly string[] = [
   "exclusion",
   "condition",
   "subject",
+  "payback",
   "trial",
   "view",
   "wordlist",

@@ -1,8 +1,10 @@
 /** Salvage that gives back a share of what an item took: worked out for one item or many, to be looked at and written. */
 import type { Catalogue } from "../catalogue/catalogue";
-import { type Edit, setField, type Value } from "../catalogue/edit";
+import { difference, type Edit, setField, type Value } from "../catalogue/edit";
+import { lineage } from "../catalogue/tree";
 import { recordsWith } from "../catalogue/references";
-import { type Item, type Recipe, withDefaults } from "../kinds/index";
+import { type Item, type Payback, type Recipe, withDefaults } from "../kinds/index";
+import type { Rounding } from "../kinds/payback";
 import { type ItemLine, type Line, line } from "../notation/line";
 import {
   add,
@@ -21,10 +23,6 @@ import { flows } from "../network/process";
 import { type Id, newId } from "../schema/id";
 import { givenName } from "../notation/format";
 import { FreeKeys } from "../editing/new-names";
-
-/** What becomes of parts of one: they are lost, rounded, or come by chance so that the share is exact on average. */
-export const ROUNDINGS = ["down", "nearest", "by chance"] as const;
-export type Rounding = (typeof ROUNDINGS)[number];
 
 export interface SalvageRule {
   /** Of what went in, from above 0 to 1. */
@@ -63,7 +61,7 @@ export function suggestSalvage(
   for (const item of items) {
     if (item.status === "retired") continue;
     const makes = [...recordsWith(catalogue, "recipe", item.id, ["output"])].filter(
-      (r) => r.kind === "craft" && r.status !== "retired",
+      (r) => r.kind !== "salvage" && r.status !== "retired",
     );
     const made = makes.find((r) => r.id === by(item.id)) ?? makes[0];
     if (!made) continue;
@@ -153,4 +151,26 @@ export function writeSuggested(
     });
     return [{ op: "add", kind: "recipe", record }];
   });
+}
+
+/** The rule that is kept for an item: of its type, or of the nearest type above it that has one. */
+export function keptFor(catalogue: Catalogue, item: Item): Payback | null {
+  if (!catalogue.records.payback.size) return null;
+  const kept = [...catalogue.records.payback.values()].sort((a, b) => (a.key < b.key ? -1 : 1));
+  for (const { id } of lineage(catalogue, item.type)) {
+    const there = kept.find((p) => p.type === id);
+    if (there) return there;
+  }
+  return null;
+}
+
+/** Edits that keep a rule for a type, in place of one that is kept for it already. */
+export function keepRule(catalogue: Catalogue, type: Id, rule: SalvageRule): Edit[] {
+  const there = [...catalogue.records.payback.values()].find((p) => p.type === type);
+  const { share, rounding, least, tool } = rule;
+  const name = `Salvage of ${catalogue.records.type.get(type)?.name ?? "items"}`;
+  if (there) return difference("payback", there, { ...there, share, rounding, least, tool });
+  const key = new FreeKeys(catalogue).next("payback", name);
+  const record = withDefaults("payback", { id: newId(), key, name, type, share, rounding, least, tool });
+  return [{ op: "add", kind: "payback", record }];
 }

@@ -105,6 +105,7 @@ export const RULES = {
   "variant-unreachable": warning("Variant that nobody can go"),
   "variant-no-more": warning("Tool that is for nothing"),
   outdone: warning("Recipe that nobody needs"),
+  "salvage-drifted": warning("Salvage beside its rule"),
   "combines-one-way": warning("Combined in one order only"),
   "vessel-forgotten": warning("Vessel that does not come back"),
   "fuel-unburnt": warning("Fuel that nothing burns"),

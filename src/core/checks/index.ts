@@ -29,6 +29,7 @@ import { rarityLadder } from "./rarity-ladder";
 import { nothingTagged } from "./nothing-tagged";
 import { overStack } from "./over-stack";
 import { retiredInUse } from "./retired-in-use";
+import { salvageDrifted } from "./salvage-drifted";
 import { salvageOverCost } from "./salvage-over-cost";
 import { sameInputs } from "./same-inputs";
 import { statOutOfRange } from "./stat-out-of-range";
@@ -90,6 +91,7 @@ export const CHECKS: readonly Check[] = [
   variantUnreachable,
   variantNoMore,
   outdone,
+  salvageDrifted,
   combinesOneWay,
   vesselForgotten,
   fuelUnburnt,

@@ -43,6 +43,20 @@ const MISTAKES: { readonly [rule: string]: readonly [Catalogue, RegExp, (c: Cata
     /^Slow gives 1 Brick for 4\.00 each; Good gives 4 for 1\.50, no slower and no later\. Nobody needs the first\.$/,
     (c) => [setField(c, "recipe", recipe(c, "Good").id, "level", 4)],
   ],
+  "salvage-drifted": [
+    (() => {
+      const bare = kitchen(`${BANK}Pot: 5 Eel + 1 Crock -> 1 Potted eel\nUnpot: salvage Potted eel -> 3 Eel`);
+      const goods = withDefaults("type", { id: newId(), key: "goods", name: "Goods" });
+      const rule = withDefaults("payback", { id: newId(), key: "kept", name: "Kept", type: goods.id, share: 0.4 });
+      return must(bare, [
+        { op: "add", kind: "type", record: goods },
+        { op: "add", kind: "payback", record: rule },
+        setField(bare, "item", item(bare, "Potted eel").id, "type", goods.id),
+      ]);
+    })(),
+    /^Unpot gives 3 Eel; Kept says 40% of what Potted eel took: 2 Eel\.$/,
+    (c) => [setField(c, "payback", [...c.records.payback.keys()][0], "share", 0.6)],
+  ],
   "combines-one-way": [
     kitchen(`${BANK}combine Knife kept + Hide -> 1 Thong ordered`),
     /^Knife on Hide works, Hide on Knife does nothing\.$/,

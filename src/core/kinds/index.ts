@@ -11,6 +11,7 @@ import { field } from "./field";
 import { item } from "./item";
 import { mapping } from "./mapping";
 import { pantry } from "./pantry";
+import { payback } from "./payback";
 import { rarity } from "./rarity";
 import { recipe } from "./recipe";
 import { series } from "./series";
@@ -48,6 +49,7 @@ export const DEFINITIONS = {
   type,
   item,
   recipe,
+  payback,
   table,
   source,
   condition,
@@ -81,6 +83,7 @@ export type Condition = RecordOf<"condition">;
 export type ChanceTable = RecordOf<"table">;
 export type Use = RecordOf<"use">;
 export type TrialSubject = RecordOf<"subject">;
+export type Payback = RecordOf<"payback">;
 export type Trial = RecordOf<"trial">;
 export type Pantry = RecordOfFields<FieldsOf<typeof pantry>>;
 

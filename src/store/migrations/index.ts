@@ -10,6 +10,7 @@ import { Pictures } from "./0008-pictures";
 import { UsesAndTrials } from "./0009-uses-and-trials";
 import { AnyWithATag } from "./0010-any-with-a-tag";
 import { WaysAndWares } from "./0011-ways-and-wares";
+import { Paybacks } from "./0012-paybacks";
 
 export const MIGRATIONS = [
   { name: "0001-first-tables", class: FirstTables },
@@ -23,4 +24,5 @@ export const MIGRATIONS = [
   { name: "0009-uses-and-trials", class: UsesAndTrials },
   { name: "0010-any-with-a-tag", class: AnyWithATag },
   { name: "0011-ways-and-wares", class: WaysAndWares },
+  { name: "0012-paybacks", class: Paybacks },
 ];

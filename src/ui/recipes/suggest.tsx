@@ -3,16 +3,12 @@
 import { useMemo, useState } from "react";
 import { around, namesOf } from "@/core/catalogue/surroundings";
 import { itemsBelow } from "@/core/catalogue/types";
-import {
-  ROUNDINGS,
-  type Rounding,
-  type SalvageRule,
-  suggestSalvage,
-  writeSuggested,
-} from "@/core/analysis/suggested-salvage";
+import { ROUNDINGS, type Rounding } from "@/core/kinds/payback";
+import { keepRule, type SalvageRule, suggestSalvage, writeSuggested } from "@/core/analysis/suggested-salvage";
 import { formatGiven, formatUnnamed } from "@/core/notation/format";
 import { count, sayCost, sayPercent } from "@/core/numbers/format";
 import { readNumber } from "@/core/schema/number";
+import type { Item } from "@/core/kinds/index";
 import type { Id } from "@/core/schema/id";
 import { Button, Jar } from "../kit/kit";
 import { NameInput } from "../kit/name-input";
@@ -22,7 +18,8 @@ import { figuresOf, useLive, useStore } from "../pantry/provider";
 /** Rows that are looked at; all are written. */
 const SHOWN = 300;
 
-export function SuggestSalvage({ onClose }: { onClose: () => void }) {
+/** @param item  for this one alone */
+export function SuggestSalvage({ item: only, onClose }: { item?: Item; onClose: () => void }) {
   const { catalogue, model } = useLive();
   const store = useStore();
   const [type, setType] = useState("");
@@ -31,6 +28,7 @@ export function SuggestSalvage({ onClose }: { onClose: () => void }) {
   const [least, setLeast] = useState("0");
   const [tool, setTool] = useState("");
   const [replace, setReplace] = useState(false);
+  const [keep, setKeep] = useState(false);
   const [says, setSays] = useState("");
   const percent = readNumber(typed);
   const floor = readNumber(least);
@@ -58,21 +56,23 @@ export function SuggestSalvage({ onClose }: { onClose: () => void }) {
     const asked = JSON.parse(ruled) as SalvageRule | null;
     if (!asked) return [];
     const { item } = catalogue.records;
-    const items = type
-      ? [...itemsBelow(catalogue, new Set([type as Id]))].map((id) => item.get(id))
-      : [...item.values()];
+    const items = only
+      ? [only]
+      : type
+        ? [...itemsBelow(catalogue, new Set([type as Id]))].map((id) => item.get(id))
+        : [...item.values()];
     return suggestSalvage(
       catalogue,
       items.flatMap((i) => i ?? []),
       asked,
       (id) => figuresOf(model, id).by,
     );
-  }, [catalogue, model, type, ruled]);
+  }, [catalogue, model, only, type, ruled]);
   const ready = all.filter((s) => s.skipped === null);
   const write = async () => {
     if (!rule) return;
     const answer = await store.submit(
-      writeSuggested(catalogue, ready, rule),
+      [...writeSuggested(catalogue, ready, rule), ...(keep && type ? keepRule(catalogue, type as Id, rule) : [])],
       `Salvage of ${sayPercent(rule.share)} for ${count(ready.length, "item")}`,
     );
     if (answer.ok) onClose();
@@ -92,7 +92,7 @@ export function SuggestSalvage({ onClose }: { onClose: () => void }) {
       onClose={onClose}
       foot={
         <>
-          <Button look="solid" disabled={!ready.length || !!wrong} onClick={() => void write()}>
+          <Button look="solid" disabled={(!ready.length && !(keep && type)) || !!wrong} onClick={() => void write()}>
             Write {count(ready.length, "salvage")}
           </Button>
           <Button onClick={onClose}>Close</Button>
@@ -107,17 +107,19 @@ export function SuggestSalvage({ onClose }: { onClose: () => void }) {
     >
       <div className="flex min-h-0 flex-1 flex-col gap-3 p-5">
         <div className="flex flex-wrap items-end gap-3">
-          <label>
-            <span className="head block pb-0.5">Items of the type</span>
-            <select className="field w-40!" value={type} onChange={(e) => setType(e.target.value)}>
-              <option value="">every type</option>
-              {[...catalogue.records.type.values()].map((t) => (
-                <option key={t.id} value={t.id}>
-                  {t.name}
-                </option>
-              ))}
-            </select>
-          </label>
+          {!only && (
+            <label>
+              <span className="head block pb-0.5">Items of the type</span>
+              <select className="field w-40!" value={type} onChange={(e) => setType(e.target.value)}>
+                <option value="">every type</option>
+                {[...catalogue.records.type.values()].map((t) => (
+                  <option key={t.id} value={t.id}>
+                    {t.name}
+                  </option>
+                ))}
+              </select>
+            </label>
+          )}
           <label>
             <span className="head block pb-0.5">Give back, %</span>
             <input className="field w-24! text-right" value={typed} onChange={(e) => setTyped(e.target.value)} />
@@ -142,6 +144,15 @@ export function SuggestSalvage({ onClose }: { onClose: () => void }) {
             <input type="checkbox" checked={replace} onChange={(e) => setReplace(e.target.checked)} />
             also where there is one
           </label>
+          {type && (
+            <label
+              className="flex items-center gap-1.5 pb-1.5"
+              title="Checks then tell where a salvage says otherwise."
+            >
+              <input type="checkbox" checked={keep} onChange={(e) => setKeep(e.target.checked)} />
+              keep as the rule of the type
+            </label>
+          )}
         </div>
         <Scrolled label="What would be written" className="rounded-sm border border-line">
           {all.length === 0 ? (

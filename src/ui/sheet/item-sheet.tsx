@@ -26,6 +26,7 @@ import { HistoryOf } from "../log/history";
 import { figuresOf, useLive, useStore } from "../pantry/provider";
 import { useWrite } from "../pantry/use-write";
 import { Drawn } from "../recipes/drawn";
+import { SuggestSalvage } from "../recipes/suggest";
 import { RecipeEditor } from "../recipes/recipe-editor";
 import { marginOf, sayMargin } from "../pantry/margin";
 import { FieldRow, FieldValue, Row } from "./field-row";
@@ -45,6 +46,7 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
   const store = useStore();
   const places = usePlaces();
   const write = useWrite();
+  const [suggesting, setSuggesting] = useState(false);
   const [adding, setAdding] = useState<"craft" | "salvage" | null>(null);
   const [width, setWidth] = useSheetWidth();
   const get = useRef<HTMLDivElement>(null);
@@ -225,11 +227,17 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
         <Section
           title="Salvaged to"
           action={
-            <Button look="quiet" onClick={() => setAdding("salvage")}>
-              Add salvage
-            </Button>
+            <span className="flex gap-1">
+              <Button look="quiet" onClick={() => setSuggesting(true)}>
+                Suggest salvage
+              </Button>
+              <Button look="quiet" onClick={() => setAdding("salvage")}>
+                Add salvage
+              </Button>
+            </span>
           }
         >
+          {suggesting && <SuggestSalvage item={item} onClose={() => setSuggesting(false)} />}
           {adding === "salvage" && <RecipeEditor start={`salvage ${name} -> `} onDone={() => setAdding(null)} />}
           {salvages.length === 0 && adding !== "salvage" && (
             <p className="text-second">Nothing: it can't be taken apart.</p>

@@ -1,0 +1,60 @@
+import { ways } from "../analysis/registry";
+import { keptFor, suggestSalvage, writeSuggested } from "../analysis/suggested-salvage";
+import { around } from "../catalogue/surroundings";
+import { itemsBelow } from "../catalogue/types";
+import type { Payback, Recipe } from "../kinds/index";
+import { formatGiven } from "../notation/format";
+import { outputsOf } from "../notation/line";
+import { sayPercent } from "../numbers/format";
+import type { Id } from "../schema/id";
+import { perRecord, recipeRef, ref } from "./check";
+import { holdersBeside } from "./holders";
+
+/** A salvage says otherwise than the rule that is kept for its type. */
+export const salvageDrifted = perRecord<"item">({
+  id: "salvage-drifted",
+  reads: [ways],
+  per: ["item"],
+  *also({ catalogue }, _, edits) {
+    if (!catalogue.records.payback.size && !edits.some((e) => e.kind === "payback")) return;
+    yield* holdersBeside(catalogue, edits);
+    for (const edit of edits) {
+      if (edit.kind === "payback") {
+        const there = edit.op === "set" ? catalogue.records.payback.get(edit.id) : (edit.record as Payback);
+        const types = [there?.type, ...(edit.op === "set" && edit.field === "type" ? [edit.from, edit.to] : [])];
+        yield* itemsBelow(catalogue, new Set(types.flatMap((t) => (t ? [t as Id] : []))));
+      } else if (edit.kind === "recipe") {
+        const recipe = edit.op === "set" ? catalogue.records.recipe.get(edit.id) : (edit.record as Recipe);
+        const sides = edit.op === "set" && edit.field === "lines" ? [edit.from, edit.to] : [];
+        for (const lines of [recipe?.lines, ...sides])
+          for (const { item } of (lines ?? []) as readonly { item?: Id }[]) if (item) yield item;
+      }
+    }
+  },
+  *at({ catalogue, readings }, item) {
+    const rule = item.status === "retired" ? null : keptFor(catalogue, item);
+    if (!rule) return;
+    const by = () => {
+      const process = readings.compiled.process(readings.by("value", readings.compiled.numberOf(item.id) as number));
+      return process?.kind === "recipe" ? process.record.id : null;
+    };
+    const [suggested] = suggestSalvage(catalogue, [item], { ...rule, replace: true }, by);
+    if (!suggested?.there || suggested.skipped !== null) return;
+    const here = around(catalogue);
+    const { there, gives } = suggested;
+    yield {
+      subject: recipeRef(there),
+      with: [ref(catalogue, "item", item.id), ref(catalogue, "payback", rule.id)],
+      says: `${there.name} gives ${formatGiven(here, outputsOf(there.lines)) || "nothing"}; ${rule.name} says ${sayPercent(rule.share)} of what ${item.name} took: ${formatGiven(here, gives)}.`,
+      evidence: { type: "lines", inputs: [ref(catalogue, "item", item.id)], recipes: [recipeRef(there)] },
+      fixes: [
+        {
+          says: `Give ${formatGiven(here, gives)}`,
+          do: "edit",
+          edits: writeSuggested(catalogue, [suggested], rule),
+        },
+        { says: `Open ${rule.name}`, do: "open", kind: "payback", id: rule.id },
+      ],
+    };
+  },
+});
