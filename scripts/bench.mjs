@@ -5,6 +5,7 @@
  * npm run bench -- import: imports beside COPY, against a database server of its own. ITEMS=100000 chooses the size.
  * npm run bench -- trials: trying things out, beside plain loops and plain JavaScript.
  * npm run bench -- chains: the chain of one item of 10,000, and drawing 300 things.
+ * npm run bench -- ways: a pantry with variants, patterns, heat, tags, vessels and all, beside a plain one.
  * npm run bench -- window: what a window does per key and edit, in Chromium. SIZES as above.
  */
 import { mkdirSync } from "node:fs";
@@ -20,6 +21,7 @@ const BENCHES = {
   load: { entry: "bench/load.ts", program: true },
   import: { entry: "bench/import.ts", commands: true },
   trials: { entry: "bench/trials.ts" },
+  ways: { entry: "bench/ways.ts" },
   chains: { entry: "bench/chains.ts" },
   window: { entry: "bench/window.ts", program: true, browser: true },
 };

@@ -1,6 +1,7 @@
 /**
  * Prices under which no process gains: the certificate that a pantry has no gaining loop, and where it does not hold.
  */
+import { Heap } from "../numbers/heap";
 import type { Compiled } from "../network/compile";
 import { ALIVE, FREE, GAINS } from "../network/network";
 import { LeastCost } from "./cost";
@@ -121,8 +122,18 @@ export class Prices {
     const lowered = new Map<number, number>();
     /** The process that lowered an item last. */
     const parent = new Map<number, number>();
-    for (let at = 0; at < queue.length; at++) {
-      const p = queue[at];
+    // Cheap ones first: what goes in is mostly cheaper than what comes out, so that a process is looked at again when
+    // all that goes into it has been lowered, and not after each of these.
+    const waiting = new Set<number>();
+    const heap = new Heap();
+    const push = (p: number) => {
+      if (waiting.has(p)) return;
+      waiting.add(p);
+      heap.push(this.takenFrom(start, p), p);
+    };
+    for (const p of queue) push(p);
+    for (let p = heap.pop(); p >= 0; p = heap.pop()) {
+      waiting.delete(p);
       const times = lowered.get(p) ?? 0;
       if (violators.has(p) || !this.takesPart(p)) continue;
       let taken = money[p];
@@ -145,10 +156,18 @@ export class Prices {
       const floor = Math.max(start[item] / 1000, this.trades ? this.compiled.sells[item] * (1 + 2 * MARGIN) : 0);
       price[item] = Math.min(price[item], Math.max(wanted, floor));
       for (let k = consumers.start[item]; k < consumers.end[item]; k++)
-        if (!violators.has(consumers.to[k])) queue.push(consumers.to[k]);
-      queue.push(p);
+        if (!violators.has(consumers.to[k])) push(consumers.to[k]);
+      push(p);
     }
     for (const p of violators) if (this.loses(p)) violators.delete(p);
+  }
+
+  /** What a run takes in, by some prices. */
+  private takenFrom(prices: Float64Array, p: number): number {
+    const { ins, money } = this.compiled.network;
+    let taken = money[p];
+    for (let k = ins.start[p]; k < ins.end[p]; k++) taken += (ins.qty as Float64Array)[k] * prices[ins.to[k]];
+    return taken;
   }
 
   /** True where a process was made to gain by its own earlier lowering: a circle of prices. */

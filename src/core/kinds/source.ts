@@ -51,8 +51,6 @@ export const source = defineKind({
   fields: {
     kind: choice(["gathering", "drop", "shop", "gift"], { width: 90 }),
     lines: lines(["output"], { title: "Gives", width: 310 }),
-    tables,
-    wares,
     ticks: duration({ label: "time", title: "Time", bundled: "time", width: 80 }),
     price: money({ currency: "currency" }),
     currency: ref("currency", { optional: true, within: "price", width: 100 }),
@@ -77,6 +75,8 @@ export const source = defineKind({
       width: 74,
       help: "Of the price of a ware, so much is paid to whoever sells it to the shop.",
     }),
+    tables,
+    wares,
     note,
     own: own(),
   },

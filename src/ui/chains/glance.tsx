@@ -22,9 +22,9 @@ export function Glance({ asked, onPick }: { asked: string | null; onPick: (id: I
   if (!catalogue.records.item.size)
     return <Empty title="No item yet">Chains show what an item is made of, and what is made of it.</Empty>;
   const names = (of: readonly Id[], all: number) => (
-    <span className="flex flex-wrap gap-x-2.5 gap-y-0.5">
+    <span className="flex flex-wrap gap-x-2.5">
       {of.map((id) => (
-        <button key={id} type="button" className="hover:underline" onClick={() => onPick(id)}>
+        <button key={id} type="button" className="min-h-6 min-w-6 text-left hover:underline" onClick={() => onPick(id)}>
           {nameOf(catalogue, "item", id)}
         </button>
       ))}
@@ -71,7 +71,7 @@ export function Glance({ asked, onPick }: { asked: string | null; onPick: (id: I
             <ul>
               {data.pillars.map(({ item, lost }) => (
                 <li key={item} className="flex justify-between gap-3 border-t border-hair py-1">
-                  <button type="button" className="truncate hover:underline" onClick={() => onPick(item)}>
+                  <button type="button" className="min-h-6 truncate hover:underline" onClick={() => onPick(item)}>
                     {nameOf(catalogue, "item", item)}
                   </button>
                   <span className="text-second whitespace-nowrap">without it {count(lost, "other")} can't be had</span>
@@ -87,7 +87,7 @@ export function Glance({ asked, onPick }: { asked: string | null; onPick: (id: I
               <p>
                 <button
                   type="button"
-                  className="font-semibold hover:underline"
+                  className="min-h-6 font-semibold hover:underline"
                   onClick={() => places.go("checks", { rule: "dead-end" })}
                 >
                   {count(data.deadEnds.count, "item")}
@@ -128,7 +128,7 @@ function Loops({ loops, onOpen }: { loops: Found["loops"]; onOpen: () => void })
   if (said.every(([n]) => n === 0)) return <p className="text-second">None.</p>;
   return (
     <p>
-      <button type="button" className="font-semibold hover:underline" onClick={onOpen}>
+      <button type="button" className="min-h-6 font-semibold hover:underline" onClick={onOpen}>
         {said
           .filter(([n]) => n > 0)
           .map(([n, says]) => `${n} ${says}`)

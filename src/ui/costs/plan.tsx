@@ -165,7 +165,7 @@ function Written({
       <table className="w-full">
         <thead>
           <tr className="text-left">
-            {["", "Runs", "What", "Takes", "Gives", "Time"].map((h) => (
+            {["Step", "Runs", "What", "Takes", "Gives", "Time"].map((h) => (
               <th key={h} className={cx("head pr-3 pb-1", (h === "Runs" || h === "Time") && "text-right")}>
                 {h}
               </th>

@@ -99,7 +99,7 @@ export function Matrix() {
         <table className="border-separate border-spacing-0">
           <thead>
             <tr>
-              <th className="sticky top-0 left-0 z-20 border-r border-b border-line bg-shade" />
+              <td className="sticky top-0 left-0 z-20 border-r border-b border-line bg-shade" />
               {things.map((node, c) => (
                 <th
                   key={node}
