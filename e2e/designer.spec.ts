@@ -54,6 +54,8 @@ test("a field is made, taken by a type, filled by a rule, and given another form
   await sheet.getByRole("button", { name: /^Most of Salted for/ }).click();
   await sheet.getByRole("textbox", { name: "Most of Salted for" }).fill("20");
   await page.keyboard.press("Enter");
+  await expect(sheet.getByRole("button", { name: /^Most of Salted for.*20/ })).toBeVisible();
+  await expect(lastMove(page)).toContainText("required yes, max 20");
   await expect(lastMove(page)).toContainText("Salted for of Kept fare");
 
   await show(page, "/shelves?type=kept_fare&item=smoked_eel");
