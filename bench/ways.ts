@@ -12,7 +12,7 @@ import { withWays } from "../src/demo/ways";
 import { pantry } from "../src/core/testing/kitchen";
 import { say, time } from "./measure";
 
-const ITEMS = Number(process.env.SIZES ?? 10_000);
+const ITEMS = Number(process.env.SIZES ?? 1_000);
 
 function opened(bundle: unknown): Catalogue {
   const empty = emptyCatalogue(pantry());

@@ -31,6 +31,12 @@ export function withWays(bundle: { readonly [name: string]: Json }): { [name: st
       ...(isHeld(i) ? { vessel: key(5) } : {}),
     };
   });
+  // What is taken apart is made of just what it was: else taking apart what was made of something cheaper would gain.
+  const apart = new Set(
+    rows(bundle, "recipes").flatMap((r) =>
+      r.kind === "salvage" ? (r.ingredients as unknown as { item: string }[]).map((l) => l.item) : [],
+    ),
+  );
   const recipes = rows(bundle, "recipes").map((recipe, n): Row => {
     if (recipe.kind === "salvage")
       return n % EVERY.table === 0 ? { ...recipe, tables: [{ table: `finds_${n % TABLES}`, times: 2 }] } : recipe;
@@ -64,7 +70,7 @@ export function withWays(bundle: { readonly [name: string]: Json }): { [name: st
         item,
         cells: all.slice(at, (at += quantity)),
       })) as unknown as Json;
-    } else if (n % EVERY.any === 0 && lowest > 0) {
+    } else if (n % EVERY.any === 0 && lowest > 0 && !apart.has(made.item)) {
       const tag = Math.floor((lowest / items.length) * TAGS) - 1;
       if (tag >= 0)
         more.ingredients = ingredients.map((l) =>
