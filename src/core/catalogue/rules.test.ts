@@ -168,6 +168,7 @@ describe("a record may be written", () => {
       "types",
       "items",
       "recipes",
+      "paybacks",
       "tables",
       "sources",
       "conditions",

@@ -15,7 +15,7 @@ export const payback = defineKind({
   section: "paybacks",
   help: "What taking apart the items of a type gives back of what they took. Kept, so that what has drifted since is found.",
   fields: {
-    type: ref("type", { label: "for items of", title: "For items of", width: 130 }),
+    type: ref("type", { optional: true, label: "for items of", title: "For items of", width: 130 }),
     share: number({ min: 0, max: 1, least: 0.0001, percent: true, initial: 0.4, title: "Gives back", width: 90 }),
     rounding: choice(ROUNDINGS, { label: "parts of one", title: "Parts of one", width: 100 }),
     least: number({ min: 0, max: 1000, whole: true, label: "at least", title: "At least", width: 70 }),
