@@ -100,7 +100,7 @@ export function* besideHeat(
   touched: ReadonlyMap<Kind, ReadonlySet<Id>>,
 ): Generator<Id> {
   if (![before, next].some((c) => anySays(c, "burns"))) return;
-  if (touched.has("pantry" as Kind) || touched.has("recipe") || touched.has("item") || touched.has("type")) {
+  if (touched.has("recipe") || touched.has("item") || touched.has("type")) {
     const [then, now] = [askedFuels(before), askedFuels(next)];
     if (then.join() !== now.join()) {
       for (const item of next.records.item.values()) if (traitOf(next, item, "burns") !== null) yield item.id;

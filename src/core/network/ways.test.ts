@@ -61,10 +61,10 @@ describe("what comes back", () => {
 
 describe("burning", () => {
   const BAKE =
-    "buy Clay for 2\nbuy Peat for 1\nbuy Driftwood for 0.5\ngather Kiln\nset Peat burns = 40s\nset Driftwood burns = 30s\nBake: 1 Clay -> 1 Brick at Kiln burning 60s\n";
+    "buy Clay for 2\nbuy Peat for 1\nbuy Wrackwood for 0.5\ngather Kiln\nset Peat burns = 40s\nset Wrackwood burns = 30s\nBake: 1 Clay -> 1 Brick at Kiln burning 60s\n";
 
   it("takes the cheapest heat, and counts what is left over of a fuel", () => {
-    // Two pieces of driftwood give 60 s: 2 + 2 × 0.5. With peat it would be 2 + 60 ÷ 40.
+    // Two pieces of wrackwood give 60 s: 2 + 2 × 0.5. With peat it would be 2 + 60 ÷ 40.
     expect(plain(read(BAKE), "Brick")).toBe(3);
     // Half a minute takes half as much, though nobody burns half a peat.
     expect(plain(read(`${BAKE}Dry: 1 Clay -> 1 Tile burning 10s`), "Tile")).toBeCloseTo(2 + 10 / 60, 12);
