@@ -1,7 +1,10 @@
 import type { Recipe, Source } from "../kinds/index";
-import { boxOfLines, thingsIn } from "../network/box";
+import { boxOfLines, levelsOf, thingsIn } from "../network/box";
 import { namedRef, perRecord, ref } from "./check";
 import { setLines } from "./mend";
+
+/** Most levels at which a table is looked at. */
+const MOST_LEVELS = 200;
 
 /** A draw with a weight of nothing, or a table from which nothing comes. */
 export const drawNeverComes = perRecord<"recipe" | "source">({
@@ -19,8 +22,7 @@ export const drawNeverComes = perRecord<"recipe" | "source">({
     const { table: tables } = catalogue.records;
     for (const { table } of record.tables) {
       const drawn = boxOfLines([], [{ table, times: 1 }]);
-      // From the highest level everything that has no end comes; an entry that ends is looked for at its own.
-      const levels = [0, 1000, ...(tables.get(table)?.always ?? []).flatMap((e) => e.to ?? [])];
+      const levels = levelsOf(drawn, tables, 0, MOST_LEVELS);
       if (levels.some((level) => thingsIn(drawn, tables, level).length)) continue;
       const of = ref(catalogue, "table", table);
       yield {

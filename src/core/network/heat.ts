@@ -5,6 +5,7 @@ import { itemsBelow } from "../catalogue/types";
 import type { Item, ItemType, Kind, Recipe } from "../kinds/index";
 import { line } from "../notation/line";
 import type { Id } from "../schema/id";
+import { aliasOf } from "./alias";
 import { type Node, nodeOfHeat } from "./node";
 import type { ProcessSpec } from "./process";
 import { anySays, traitOf } from "./traits";
@@ -79,19 +80,14 @@ export function burnProcesses(item: Item, catalogue: Catalogue): readonly Proces
             currency: null,
             ticks: 0,
             level: 0,
-            as: { kind: "item", record: calledOf(item) },
+            as: { kind: "item", record: calledOf(item, item) },
           },
         ],
   );
 }
 
-const called = new WeakMap<Item, Item>();
-/** An item under the name of what is done with it: "Burn Peat brick". The same object for the same record. */
-function calledOf(item: Item): Item {
-  const there = called.get(item) ?? { ...item, name: `Burn ${item.name}` };
-  called.set(item, there);
-  return there;
-}
+/** An item under the name of what is done with it. */
+const calledOf = aliasOf((item: Item, _: Item) => `Burn ${item.name}`);
 
 /** Items that burn for something now and did not before, or the other way round. */
 export function* besideHeat(

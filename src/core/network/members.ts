@@ -6,6 +6,7 @@ import type { Item, Kind, Recipe, Tag } from "../kinds/index";
 import { allLines } from "../kinds/ways";
 import { line } from "../notation/line";
 import type { Id } from "../schema/id";
+import { aliasOf } from "./alias";
 import { nodeOfTag } from "./node";
 import { anySays, traitOf } from "./traits";
 import type { ProcessSpec } from "./process";
@@ -75,15 +76,8 @@ export function memberProcesses(item: Item, catalogue: Catalogue): readonly Proc
   });
 }
 
-const called = new WeakMap<Tag, WeakMap<Item, Tag>>();
-/** A tag under the name of an item that has it: "River eel as any fish". The same object for the same records. */
-function calledOf(tag: Tag, item: Item): Tag {
-  const of = called.get(tag) ?? new WeakMap<Item, Tag>();
-  called.set(tag, of);
-  const there = of.get(item) ?? { ...tag, name: `${item.name} as any ${tag.name}` };
-  of.set(item, there);
-  return there;
-}
+/** A tag under the name of an item that has it: "River eel as any fish". */
+const calledOf = aliasOf((tag: Tag, item: Item) => `${item.name} as any ${tag.name}`);
 
 /** Items with a tag that is asked for now and was not before, or the other way round. */
 export function* besideMembers(

@@ -7,6 +7,7 @@ import { type HeldUse, usesOf } from "../catalogue/uses";
 import type { Item, Kind, Use } from "../kinds/index";
 import { line } from "../notation/line";
 import type { Id } from "../schema/id";
+import { aliasOf } from "./alias";
 import { levelsOf, means, splitThing } from "./box";
 import type { Flow, ProcessSpec } from "./process";
 
@@ -122,15 +123,8 @@ function outputsOf(catalogue: Catalogue, item: Item, use: HeldUse, level: number
   return [...outputs, ...left].filter((l) => l.min > 0);
 }
 
-const called = new WeakMap<Use, WeakMap<Item, Use>>();
-/** A use of an item under the name of both: "Open Wreck crate". The same object for the same records. */
-function calledOf(use: Use, item: Item): Use {
-  const of = called.get(use) ?? new WeakMap<Item, Use>();
-  called.set(use, of);
-  const there = of.get(item) ?? { ...use, name: `${use.name} ${item.name}` };
-  of.set(item, there);
-  return there;
-}
+/** A use of an item under the name of both: "Open Wreck crate". */
+const calledOf = aliasOf((use: Use, item: Item) => `${use.name} ${item.name}`);
 
 /** Largest denominator of a mean that is taken to be a fraction, and most draws that it is written as. */
 const [FINEST, MOST_DRAWS] = [100_000, 1_000];
