@@ -122,6 +122,26 @@ describe("mistakes in how things become other things", () => {
   });
 });
 
+describe("a table that a recipe draws from", () => {
+  it("gives nothing only where nothing comes at any level", () => {
+    const bare = kitchen(`${BANK}Dig: 1 Clay -> 1 Slip`);
+    const drawing = (from: number | null, to: number | null, chance: number): string[] => {
+      const what = { is: "item" as const, item: item(bare, "Eel").id };
+      const chances = [{ chance, what, min: 1, max: 1, from, to }];
+      const table = withDefaults("table", { id: newId(), key: "silt", name: "Silt", chances });
+      const tables = [{ table: table.id, times: 1 }];
+      const stocked = must(bare, [{ op: "add", kind: "table", record: table }]);
+      return told(
+        must(stocked, [setField(stocked, "recipe", recipe(bare, "Dig").id, "tables", tables)]),
+        "draw-never-comes",
+      );
+    };
+    expect(drawing(null, null, 0.5)).toEqual([]);
+    expect(drawing(2, 5, 0.5)).toEqual([]);
+    expect(drawing(null, null, 0)).toEqual(["Dig draws from Silt, from which nothing ever comes."]);
+  });
+});
+
 describe("patterns beside each other", () => {
   const conflicts = (lines: string) => told(kitchen(`${BANK}${lines}`), "pattern-conflict");
 
