@@ -4,6 +4,7 @@ import { useState } from "react";
 import type { WayTo } from "@/core/analysis/item-costs";
 import { around } from "@/core/catalogue/surroundings";
 import { givingTimes } from "@/core/editing/together";
+import { allLines } from "@/core/kinds/ways";
 import { sayNode } from "@/core/network/node";
 import { sayCost, sayQuantity } from "@/core/numbers/format";
 import { saySeconds } from "@/core/numbers/ticks";
@@ -18,9 +19,9 @@ export function WaysCompared({ id, ways }: { id: Id; ways: readonly WayTo[] }) {
   const places = usePlaces();
   const store = useStore();
   const [typed, setTyped] = useState("2");
-  const recipes = [...new Set(ways.flatMap(({ by }) => (by.kind === "recipe" ? [by.id] : [])))].flatMap(
-    (recipe) => catalogue.records.recipe.get(recipe) ?? [],
-  );
+  const recipes = [...new Set(ways.flatMap(({ by }) => (by.kind === "recipe" ? [by.id] : [])))]
+    .flatMap((recipe) => catalogue.records.recipe.get(recipe) ?? [])
+    .filter((recipe) => allLines(recipe).some((l) => l.role === "output" && l.item === id));
   const factor = readNumber(typed);
   const right = factor !== null && factor > 0 && factor <= 1000 && factor !== 1;
   const least = (of: (w: WayTo) => number | null): number =>
