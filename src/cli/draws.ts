@@ -1,6 +1,7 @@
 /** salty draws: what runs of a recipe or source give of each thing that comes by chance. */
 import { namesOf } from "../core/catalogue/surroundings";
 import { chanceOf, outcomes, runsUntil } from "../core/analysis/outcomes";
+import { linesFor, makerOf } from "../core/network/maker";
 import type { Id } from "../core/schema/id";
 import { NameBook } from "../core/notation/book";
 import { count, list, sayPercent, sayQuantity } from "../core/numbers/format";
@@ -21,7 +22,7 @@ export async function drawsCommand(
   const { id, name, quantity: runs } = wantedOne("recipe or source", new NameBook(all), file, wanted);
   if (!Number.isInteger(runs) || runs > 1_000_000)
     throw new BadUse(`“${runs}” is no number of runs. Write a whole number from 1 to 1000000.`);
-  const { lines } = all.find((r) => r.id === id) as (typeof all)[number];
+  const lines = linesFor((all.find((r) => r.id === id) as (typeof all)[number]).lines, makerOf(catalogue));
   const ask = typeof options.of === "string" ? wantedOne("item", namesOf(catalogue, "item"), file, options.of) : null;
   const confidence = options.confidence === undefined ? null : Number(options.confidence);
   if (confidence !== null && !(confidence > 0 && confidence < 1))

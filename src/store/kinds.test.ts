@@ -45,7 +45,7 @@ beforeAll(async () => {
   );
   await query(
     em(),
-    "insert into stat (pantry_id, id, key, name, unit, form, better, combine, weight) select ?, 'stat0000000' || n, 's' || n, 'S', '', 'whole', 'higher', 'sum', 1 from generate_series(1, 3) n",
+    "insert into stat (pantry_id, id, key, name, unit, form, better, combine, maker, weight) select ?, 'stat0000000' || n, 's' || n, 'S', '', 'whole', 'higher', 'sum', 0, 1 from generate_series(1, 3) n",
     [PANTRY],
   );
   await query(

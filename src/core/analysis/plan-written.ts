@@ -5,7 +5,7 @@ import type { Node } from "../network/node";
 import type { Kind } from "../kinds/index";
 import type { Id } from "../schema/id";
 import type { Measure } from "./cost";
-import { type NoPlan, planFor } from "./plan";
+import { type NoPlan, planFor, secondsOf, takenBy } from "./plan";
 import type { Readings } from "./readings";
 
 export interface AskedPlan {
@@ -69,11 +69,10 @@ export function writtenPlan(readings: Readings, { make, stock, measure, confiden
   const node = (i: number) => compiled.nodeOf(i) as Node;
   if ("no" in plan) return { no: plan.no, item: node(plan.item) };
   const amounts = (of: ReadonlyMap<number, number>): Amounts => [...of].map(([i, n]) => [node(i), n]);
-  const row = ({ start, end, to, qty }: typeof network.ins, p: number, runs: number): Amounts =>
-    Array.from({ length: end[p] - start[p] }, (_, k) => start[p] + k).flatMap((k) => {
-      const n = (qty as Float64Array)[k];
-      return n > 0 ? [[node(to[k]), n * runs] as const] : [];
-    });
+  const row = ({ start, end, to, qty }: typeof network.ins, p: number, of: (k: number) => number): Amounts =>
+    Array.from({ length: end[p] - start[p] }, (_, k) => start[p] + k).flatMap((k) =>
+      (qty as Float64Array)[k] > 0 ? [[node(to[k]), of(k)] as const] : [],
+    );
   return {
     // That an item is any with a tag is no step; what it stands for is told by the step that takes it.
     steps: plan.steps
@@ -85,9 +84,9 @@ export function writtenPlan(readings: Readings, { make, stock, measure, confiden
           id: record.id,
           name: record.name,
           runs,
-          seconds: runs * network.seconds[p],
-          takes: named(row(network.ins, p, runs)),
-          gives: row(network.outs, p, runs),
+          seconds: secondsOf(readings, p, runs),
+          takes: named(row(network.ins, p, (k) => takenBy(readings, p, k, runs))),
+          gives: row(network.outs, p, (k) => runs * (network.outs.qty as Float64Array)[k]),
         };
       }),
     shopping: amounts(plan.shopping),

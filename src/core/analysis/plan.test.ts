@@ -60,6 +60,21 @@ describe("a plan", () => {
     expect(p.value).toBe(11 + 5 + 2);
   });
 
+  it("takes time and heat for whole batches, and no more of what goes in", () => {
+    const r = read(
+      "buy Dough for 1\nbuy Peat for 4\ngather Oven\nset Peat burns = 40s\nBake: 1 Dough -> 1 Loaf at Oven in 60s burning 40s batch 8",
+      { labourPerHour: 3600 },
+    );
+    const one = plan(r, { Loaf: 1 });
+    // One loaf takes as long as eight: 1 + 60 + a peat for 4.
+    expect([one.value, one.seconds]).toEqual([65, 60]);
+    expect(named(r, one.shopping)).toEqual({ Dough: 1, Peat: 1 });
+    const nine = plan(r, { Loaf: 9 });
+    expect([nine.value, nine.seconds]).toEqual([9 + 120 + 8, 120]);
+    expect(named(r, nine.busy)).toEqual({ Oven: 120 });
+    expect(nine.left.size).toBe(0);
+  });
+
   it("plans chances by expectation, or with a confidence", () => {
     const r = read("buy Eel for 1\nSkin: 1 Eel -> 1 Skin 50%");
     expect(plan(r, { Skin: 3 }).value).toBe(6);

@@ -2,6 +2,7 @@
 import { solve as solveProgramme } from "yalps";
 import { processAt } from "../network/compile";
 import { SOURCE } from "../network/network";
+import { fuelOf, type Node } from "../network/node";
 import { TooMany } from "../numbers/steps";
 import { fewestRuns, perRun } from "./chances";
 import type { Measure } from "./cost";
@@ -72,18 +73,36 @@ export function planFor(readings: Readings, wanted: Wanted): Plan | NoPlan {
   if ("no" in rolled) return rolled;
   const exact = wanted.confidence === undefined ? wholeNumbers(readings, wanted, measure) : null;
   if (!exact) return written(readings, wanted, rolled, false);
-  const cheaper = price(readings, exact, measure) < price(readings, rolled, measure) - TINY;
-  return written(readings, wanted, cheaper ? exact : rolled, true);
+  const cheaper = price(readings, exact.runs, measure) < price(readings, rolled, measure) - TINY;
+  return written(readings, wanted, cheaper ? exact.runs : rolled, exact.proven);
+}
+
+const batchOf = ({ compiled }: Readings, p: number): number => processAt(compiled, p).spec.batch ?? 1;
+/** Runs with those that a last batch would have room for: time and heat are those of whole batches. */
+function whole(readings: Readings, p: number, runs: number): number {
+  const batch = batchOf(readings, p);
+  return Math.ceil(runs / batch) * batch;
+}
+/** Seconds that so many runs of a process take. */
+export const secondsOf = (readings: Readings, p: number, runs: number): number =>
+  whole(readings, p, runs) * readings.network.seconds[p];
+/** Units of the k-th of its inputs that so many runs take. */
+export function takenBy(readings: Readings, p: number, k: number, runs: number): number {
+  const { ins } = readings.network;
+  const heat = fuelOf(readings.compiled.nodeOf(ins.to[k]) as Node) !== undefined;
+  return (ins.qty as Float64Array)[k] * (heat ? whole(readings, p, runs) : runs);
 }
 
 type Runs = ReadonlyMap<number, number>;
 
-const price = (readings: Readings, runs: Runs, measure: Measure): number =>
-  [...runs].reduce(
-    (t, [p, n]) =>
-      t + n * (readings[measure].own(p) + TIE * (measure === "value" ? readings.time.own(p) : readings.value.own(p))),
-    0,
-  );
+function price(readings: Readings, runs: Runs, measure: Measure): number {
+  const own = (of: Measure, p: number, n: number) => {
+    const money = of === "value" ? readings.network.money[p] : 0;
+    return n * money + whole(readings, p, n) * (readings[of].own(p) - money);
+  };
+  const other = measure === "value" ? "time" : "value";
+  return [...runs].reduce((t, [p, n]) => t + own(measure, p, n) + TIE * own(other, p, n), 0);
+}
 
 const up = (x: number): number => Math.ceil(x - TINY * Math.max(1, x));
 
@@ -114,7 +133,7 @@ function rollUp(readings: Readings, { make, stock, confidence }: Wanted, measure
         have.set(outs.to[k], (have.get(outs.to[k]) ?? 0) + Math.max(0, over));
       }
       for (let k = ins.start[p]; k < ins.end[p]; k++)
-        if (used[k] > 0) demand.set(ins.to[k], (demand.get(ins.to[k]) ?? 0) + n * used[k]);
+        if (used[k] > 0) demand.set(ins.to[k], (demand.get(ins.to[k]) ?? 0) + takenBy(readings, p, k, n));
     }
   }
   return runs;
@@ -139,7 +158,11 @@ function rollUp(readings: Readings, { make, stock, confidence }: Wanted, measure
  * The cheapest whole numbers of runs over everything that can take part; null where there is too much of it or no
  * answer.
  */
-function wholeNumbers(readings: Readings, { make, stock }: Wanted, measure: Measure): Runs | null {
+function wholeNumbers(
+  readings: Readings,
+  { make, stock }: Wanted,
+  measure: Measure,
+): { readonly runs: Runs; readonly proven: boolean } | null {
   const { network, reach } = readings;
   const { ins, outs, producers } = network;
   const items = new Set(make.keys());
@@ -177,7 +200,9 @@ function wholeNumbers(readings: Readings, { make, stock }: Wanted, measure: Meas
   const runs = new Map(
     answer.variables.map(([name, n]) => [Number(name.slice(1)), Math.round(n)] as const).filter(([, n]) => n > 0),
   );
-  return carriedOut(readings, runs, make, stock) ? runs : null;
+  // What a last batch does not fill is no matter of sums.
+  const proven = [...processes].every((p) => batchOf(readings, p) === 1);
+  return carriedOut(readings, runs, make, stock) ? { runs, proven } : null;
 }
 
 /** An order in which the runs find what they use, or null. Runs of one process may be split. */
@@ -196,11 +221,15 @@ function carriedOut(
     moved = false;
     for (const [process, most] of left) {
       let n = most;
-      for (let k = ins.start[process]; k < ins.end[process]; k++)
-        if (used[k] > 0) n = Math.min(n, Math.floor((have.get(ins.to[k]) ?? 0) / used[k] + TINY));
+      for (let k = ins.start[process]; k < ins.end[process]; k++) {
+        if (!(used[k] > 0)) continue;
+        const one = takenBy(readings, process, k, 1);
+        const fits = Math.floor((have.get(ins.to[k]) ?? 0) / one + TINY);
+        n = Math.min(n, one > used[k] ? fits * batchOf(readings, process) : fits);
+      }
       if (n <= 0) continue;
       for (let k = ins.start[process]; k < ins.end[process]; k++)
-        if (used[k] > 0) have.set(ins.to[k], (have.get(ins.to[k]) ?? 0) - n * used[k]);
+        if (used[k] > 0) have.set(ins.to[k], (have.get(ins.to[k]) ?? 0) - takenBy(readings, process, k, n));
       for (let k = outs.start[process]; k < outs.end[process]; k++)
         have.set(outs.to[k], (have.get(outs.to[k]) ?? 0) + n * made[k]);
       steps.push({ process, runs: n });
@@ -215,7 +244,7 @@ function carriedOut(
 
 function written(readings: Readings, wanted: Wanted, runs: Runs, best: boolean): Plan {
   const { network, compiled } = readings;
-  const { ins, outs, flags, seconds } = network;
+  const { ins, outs, flags, seconds, money } = network;
   const ordered = carriedOut(readings, runs, new Map(), wanted.stock) ?? byDepth(readings, runs);
   const balance = new Map<number, number>();
   const shopping = new Map<number, number>();
@@ -225,11 +254,12 @@ function written(readings: Readings, wanted: Wanted, runs: Runs, best: boolean):
   let time = 0;
   let value = 0;
   for (const [p, n] of runs) {
-    value += n * readings.value.own(p);
-    time += n * seconds[p];
+    const all = whole(readings, p, n);
+    value += n * money[p] + all * (readings.value.own(p) - money[p]);
+    time += all * seconds[p];
     for (let k = ins.start[p]; k < ins.end[p]; k++) {
       const q = (ins.qty as Float64Array)[k];
-      if (q > 0) add(balance, ins.to[k], -n * q);
+      if (q > 0) add(balance, ins.to[k], -takenBy(readings, p, k, n));
       else if (!(wanted.stock?.get(ins.to[k]) ?? 0)) needed.add(ins.to[k]);
     }
     for (let k = outs.start[p]; k < outs.end[p]; k++) {
@@ -237,7 +267,7 @@ function written(readings: Readings, wanted: Wanted, runs: Runs, best: boolean):
       if (flags[p] & SOURCE) add(shopping, outs.to[k], n * (outs.qty as Float64Array)[k]);
     }
     for (const line of processAt(compiled, p).spec.lines)
-      if (line.role === "station") add(busy, compiled.numberOf(line.item) as number, n * seconds[p]);
+      if (line.role === "station") add(busy, compiled.numberOf(line.item) as number, all * seconds[p]);
   }
   for (const [item, n] of wanted.make) add(balance, item, -n);
   const taken = new Map<number, number>();

@@ -75,7 +75,7 @@ export function closeLoop(catalogue: Catalogue, recipes: readonly Recipe[]): Fix
   const options: { fix: Fix; loss: number }[] = [];
   for (const recipe of recipes)
     recipe.lines.forEach((line, at) => {
-      if (line.role !== "output" || line.chance <= 0 || line.draw) return;
+      if (line.role !== "output" || line.chance <= 0 || line.draw || line.bonus) return;
       // What a recipe only hands back should go on coming back whole, where another way closes the loop.
       const returned = recipe.lines.some((l) => l.role === "ingredient" && l.item === line.item) ? 1 : 0;
       const closes = (after: Line) =>

@@ -7,7 +7,8 @@ import { setLines } from "./mend";
 function fault(line: Line): { says: string; mended: Line } | null {
   if (line.chance > 1)
     return { says: `a chance of ${sayPercent(line.chance)}; a chance is at most 100%`, mended: { ...line, chance: 1 } };
-  if (line.chance <= 0) return { says: "a chance of 0%, so it never comes", mended: { ...line, chance: 1 } };
+  if (line.chance <= 0 && !((line.bonus?.share ?? 0) > 0))
+    return { says: "a chance of 0%, so it never comes", mended: { ...line, chance: 1 } };
   if (line.min > line.max)
     return {
       says: `a range of ${line.min} to ${line.max} that runs backwards`,

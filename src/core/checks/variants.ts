@@ -57,7 +57,12 @@ function amounts({ lines }: Way, role: (typeof ROLES_THAT_COUNT)[number]): Map<I
   for (const l of lines) if (l.role === role) sums.set(nodeOf(l), (sums.get(nodeOf(l)) ?? 0) + expected(l));
   return sums;
 }
-/** Whether one way is better than another in anything: gives more, takes less, is quicker, cheaper or open earlier. */
+/** How much surer, all in all, what comes out is with each point of a stat of the maker. */
+const surer = ({ lines }: Way): number => lines.reduce((sum, l) => sum + (l.bonus?.share ?? 0), 0);
+/**
+ * Whether one way is better than another in anything: gives more, takes less, is quicker, makes more at once, is
+ * cheaper or open earlier.
+ */
 function betterInAnything(way: Way, than: Way): boolean {
   const [gives, gave] = [amounts(way, "output"), amounts(than, "output")];
   const [takes, took] = [amounts(way, "ingredient"), amounts(than, "ingredient")];
@@ -66,6 +71,8 @@ function betterInAnything(way: Way, than: Way): boolean {
     [...took].some(([id, n]) => n > (takes.get(id) ?? 0) + 1e-12) ||
     way.ticks < than.ticks ||
     way.heat < than.heat ||
+    (way.batch ?? 1) > (than.batch ?? 1) ||
+    surer(way) > surer(than) ||
     way.fee < than.fee ||
     (way.level ?? 0) < (than.level ?? 0)
   );

@@ -60,6 +60,16 @@ const draw = group(
   },
 );
 
+const bonus = group(
+  { share: number({ min: -1, max: 1, least: LEAST }), stat: ref("stat") },
+  {
+    noun: "bonus",
+    rules({ share }, fault) {
+      if (share === 0) fault("share", "What each point of a stat adds is above 0, or below it.");
+    },
+  },
+);
+
 /** What holds of one line. */
 function lineRules(
   {
@@ -71,6 +81,7 @@ function lineRules(
     chance,
     uses,
     draw: drawn,
+    bonus: more,
     whole,
     cells,
   }: Amounts & { readonly item?: Id; readonly any?: Id },
@@ -79,6 +90,8 @@ function lineRules(
   if ((item === undefined) === (any === undefined)) fault("", "A line names an item, or a tag of which any item does.");
   if (any !== undefined && !roleRule(role).any) fault("any", "Only what goes in can be any item with a tag.");
   if (uses !== null && !roleRule(role).wears) fault("uses", "Only a tool has a number of uses.");
+  if (more && (!roleRule(role).bonus || drawn))
+    fault("bonus", "Only what comes by a chance of its own can depend on a stat of the maker.");
   if (whole !== undefined && (!whole || !roleRule(role).emptied))
     fault("whole", "Only an ingredient is taken whole; where it is not, nothing is said.");
   if (whole && any !== undefined)
@@ -127,6 +140,7 @@ export function lines(roles: readonly Role[], options: FieldOptions = {}): Field
       chance: amount(MOST_CHANCE),
       uses: number({ min: 1, max: MOST, whole: true, optional: true }),
       draw: maybe(draw),
+      ...(roles.some((role) => roleRule(role).bonus) ? { bonus: maybe(bonus) } : {}),
       ...(roles.some((role) => roleRule(role).placed)
         ? { whole: maybe(flag({ initial: true })), cells: maybe(places) }
         : {}),
@@ -223,6 +237,7 @@ function entryOut(l: Line, to: BundleWriting): JsonObject {
   if (l.min !== l.max) row.quantity = [l.min, l.max];
   else if (l.min !== 1) row.quantity = l.min;
   if (l.chance !== 1) row.chance = l.chance;
+  if (l.bonus) row.bonus = { stat: to.keyOf("stat", l.bonus.stat), share: l.bonus.share };
   if (l.uses !== null) row.uses = l.uses;
   if (l.whole) row.whole = true;
   if (l.cells) {
@@ -249,11 +264,12 @@ function entryIn(role: Role, given: Json, place: string, from: BundleReading): L
     return [];
   }
   const any = roleRule(role).any && entry.any !== undefined;
-  const { wears, emptied, placed } = roleRule(role);
+  const { wears, emptied, placed, bonus: mayVary } = roleRule(role);
   const known = [
     any ? "any" : "item",
     "quantity",
     "chance",
+    ...(mayVary ? ["bonus"] : []),
     ...(wears ? ["uses"] : []),
     ...(emptied && !any ? ["whole"] : []),
     ...(placed ? ["cells"] : []),
@@ -276,6 +292,7 @@ function entryIn(role: Role, given: Json, place: string, from: BundleReading): L
       max: range[1],
       chance,
       uses,
+      ...(entry.bonus === undefined ? {} : { bonus: bonus.fromBundle(entry.bonus, `${place}.bonus`, from, undefined) }),
       ...(whole === true || (whole !== undefined && whole !== false) ? { whole } : {}),
       ...(cells === undefined ? {} : { cells }),
     } as Line,
@@ -328,6 +345,8 @@ function byList(all: readonly Line[]): string {
       line.max,
       line.chance,
       line.uses,
+      line.bonus?.share,
+      line.bonus?.stat,
       line.whole,
       line.cells,
       drawn?.times,
@@ -344,6 +363,16 @@ function byList(all: readonly Line[]): string {
 const inOrderOf = (before: readonly Line[] | undefined, read: readonly Line[]): readonly Line[] =>
   before?.length === read.length && byList(before) === byList(read) ? before : read;
 
+const BONUS = {
+  type: "object",
+  required: ["stat", "share"],
+  additionalProperties: false,
+  description: "What each point of a stat of the maker adds to the chance.",
+  properties: {
+    stat: { type: "string", minLength: 1, description: "Key of a stat." },
+    share: { type: "number", minimum: -1, maximum: 1 },
+  },
+} as const;
 const positive = { type: "number", minimum: 0 } as const;
 const entryProperties = (role: Role): { [name: string]: JsonSchema } => ({
   item: { type: "string", minLength: 1, description: "Key of an item." },
@@ -371,6 +400,7 @@ const entryProperties = (role: Role): { [name: string]: JsonSchema } => ({
         },
       }
     : {}),
+  ...(roleRule(role).bonus ? { bonus: BONUS } : {}),
   ...(roleRule(role).emptied
     ? { whole: { type: "boolean", default: false, description: "What it is in does not come back." } }
     : {}),

@@ -17,6 +17,7 @@ export const lineFrom = (e: ParsedEntry, make: Make): Line => ({
   chance: e.chance,
   uses: e.uses,
   ...(e.draw ? { draw: e.draw } : {}),
+  ...(e.bonus ? { bonus: e.bonus } : {}),
   ...(e.whole ? { whole: true } : {}),
   ...(e.cells ? { cells: e.cells } : {}),
 });
@@ -33,13 +34,13 @@ export function parsedFrom(
     span: { from: 0, to: 0 },
   });
   const teacher = (item: Id | null) => item && { name: nameOf("item", item), item };
-  const { kind, lines, tables, grid, ticks, heat, fee, feeCurrency, level, taughtBy, variants } = recipe;
+  const { kind, lines, tables, grid, ticks, heat, batch, fee, feeCurrency, level, taughtBy, variants } = recipe;
   return {
     kind,
     entries: lines.map(entry),
     tables,
     grid,
-    ...{ ticks, heat, fee, feeCurrency, level },
+    ...{ ticks, heat, batch, fee, feeCurrency, level },
     taughtBy: teacher(taughtBy),
     variants: variants.map(({ name, lines: own, taughtBy: by, ...said }) => ({
       label: name || null,
@@ -65,6 +66,7 @@ export const recipeFields = (parsed: ParsedLine, make: Make) => ({
   grid: parsed.grid,
   ticks: parsed.ticks,
   heat: parsed.heat,
+  batch: parsed.batch,
   fee: parsed.fee,
   feeCurrency: parsed.feeCurrency,
   level: parsed.level,
@@ -80,6 +82,7 @@ const variantFrom = ({ label, entries, said }: ParsedVariant, make: Make): Varia
   lines: entries.map((e) => lineFrom(e, make)),
   ticks: said.ticks ?? null,
   heat: said.heat ?? null,
+  batch: said.batch ?? null,
   fee: said.fee ?? null,
   feeCurrency: said.feeCurrency ?? null,
   level: said.level ?? null,

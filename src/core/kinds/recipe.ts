@@ -9,7 +9,7 @@ import { duration } from "../schema/duration";
 import { flag } from "../schema/flag";
 import { group, list } from "../schema/group";
 import { defineKind } from "../schema/kind";
-import { LONGEST_NAME, MOST_VARIANTS } from "../schema/limits";
+import { LONGEST_NAME, MOST_BATCH, MOST_VARIANTS } from "../schema/limits";
 import { money } from "../schema/money";
 import { number } from "../schema/number";
 import { ref } from "../schema/ref";
@@ -43,6 +43,7 @@ const variants = list(
     lines: lines(ROLES),
     ticks: duration({ optional: true, label: "time", bundled: "time" }),
     heat: duration({ optional: true }),
+    batch: number({ min: 1, max: MOST_BATCH, whole: true, optional: true }),
     fee: money({ optional: true }),
     feeCurrency: ref("currency", { optional: true, label: "fee currency" }),
     level: number({ ...level }),
@@ -75,6 +76,15 @@ export const recipe = defineKind({
       title: "Heat",
       width: 80,
       help: "How long something must burn at its station for one run.",
+    }),
+    batch: number({
+      min: 2,
+      max: MOST_BATCH,
+      whole: true,
+      optional: true,
+      title: "Batch",
+      width: 60,
+      help: "How many are made at once, in the time and the heat of one. Nothing: one after the other.",
     }),
     fee: money({ currency: "feeCurrency" }),
     feeCurrency: ref("currency", { optional: true, label: "fee currency", within: "fee" }),
@@ -111,6 +121,7 @@ export const recipe = defineKind({
       "grid",
       "time",
       "heat",
+      "batch",
       "fee",
       "level",
       "taughtBy",

@@ -23,6 +23,14 @@ export const stat = defineKind({
       width: 90,
       help: "What several sources of it come to: their sum, their product, the highest or the lowest of them.",
     }),
+    maker: number({
+      min: -MOST,
+      max: MOST,
+      title: "Maker's",
+      label: "of the maker",
+      width: 70,
+      help: "What costs and checks take whoever makes things to have of it, where a chance depends on it.",
+    }),
     weight: number({
       min: 0,
       max: 1000,

@@ -5,7 +5,10 @@ import { ROLES } from "../notation/roles";
 import type { Surroundings } from "../schema/field";
 
 /** What differs between the ways of a recipe. */
-export type Way = Pick<RecipeParts, "lines" | "ticks" | "heat" | "fee" | "feeCurrency" | "level" | "taughtBy">;
+export type Way = Pick<
+  RecipeParts,
+  "lines" | "ticks" | "heat" | "batch" | "fee" | "feeCurrency" | "level" | "taughtBy"
+>;
 
 /** The recipe itself first, then its variants in their order. */
 export const waysOf = <R extends Way & { readonly variants: readonly Variant[] }>(recipe: R): readonly Way[] =>
@@ -16,6 +19,7 @@ export function wayOf(recipe: Way, variant: Variant): Way {
     lines: linesOf(recipe.lines, variant.lines),
     ticks: variant.ticks ?? recipe.ticks,
     heat: variant.heat ?? recipe.heat,
+    batch: variant.batch ?? recipe.batch,
     fee: variant.fee ?? recipe.fee,
     feeCurrency: variant.fee === null ? recipe.feeCurrency : variant.feeCurrency,
     level: variant.level ?? recipe.level,

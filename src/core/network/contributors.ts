@@ -3,6 +3,7 @@ import type { Catalogue } from "../catalogue/catalogue";
 import type { Kind } from "../kinds/index";
 import type { Id } from "../schema/id";
 import { besideHeat, burnProcesses } from "./heat";
+import { besideMaker } from "./maker";
 import { besideMembers, memberProcesses } from "./members";
 import { type Contributor, contributor } from "./process";
 import { recipeProcesses } from "./recipe-processes";
@@ -23,7 +24,10 @@ function* besideTables(
 const source = contributor({
   kind: "source",
   processes: sourceProcesses,
-  beside: (_, next, touched) => besideTables("source", next, touched),
+  *beside(before, next, touched) {
+    yield* besideTables("source", next, touched);
+    yield* besideMaker("source", before, next, touched);
+  },
 });
 
 const recipe = contributor({
@@ -33,6 +37,7 @@ const recipe = contributor({
     yield* besideTaught(before, next, touched);
     yield* besideTraits(before, next, touched);
     yield* besideTables("recipe", next, touched);
+    yield* besideMaker("recipe", before, next, touched);
   },
 });
 

@@ -6,6 +6,7 @@ import { type Way, variantName, waysOf } from "../kinds/ways";
 import { type Line, line } from "../notation/line";
 import type { Id } from "../schema/id";
 import { levelsOf, means, splitThing } from "./box";
+import { linesFor, makerOf } from "./maker";
 import { membersOf } from "./members";
 import { nodeOfHeat } from "./node";
 import { type Flow, flows, type ProcessSpec } from "./process";
@@ -28,7 +29,9 @@ export function recipeProcesses(recipe: Recipe, catalogue: Catalogue): readonly 
   for (const [k, way] of waysOf(recipe).entries()) {
     const needs = way.taughtBy !== null ? [way.taughtBy] : taught;
     const back = vesselsOf(catalogue, way.lines);
-    for (const at of stationsOf(catalogue, way))
+    const batch = way.batch ?? 1;
+    const known = { ...way, lines: linesFor(way.lines, makerOf(catalogue)) };
+    for (const at of stationsOf(catalogue, known))
       for (const { level, drawn } of drawsOf(catalogue, recipe, way)) {
         const spec: ProcessSpec = {
           sort: recipe.kind === "salvage" ? "salvage" : "craft",
@@ -37,7 +40,7 @@ export function recipeProcesses(recipe: Recipe, catalogue: Catalogue): readonly 
             ...back,
             ...drawn,
             ...(way.heat > 0
-              ? [line("ingredient", nodeOfHeat(at.fuel), way.heat / catalogue.pantry.ticksPerSecond)]
+              ? [line("ingredient", nodeOfHeat(at.fuel), way.heat / catalogue.pantry.ticksPerSecond / batch)]
               : []),
           ],
           way: k,
@@ -45,7 +48,8 @@ export function recipeProcesses(recipe: Recipe, catalogue: Catalogue): readonly 
           needs: [],
           price: way.fee,
           currency: way.feeCurrency,
-          ticks: at.pace === 1 ? way.ticks : Math.round(way.ticks * at.pace),
+          ticks: (at.pace === 1 ? way.ticks : Math.round(way.ticks * at.pace)) / batch,
+          ...(batch > 1 ? { batch } : {}),
           level,
           ...(k > 0 || at.named
             ? { as: { kind: "recipe", record: calledOf(catalogue, recipe, way, k, at.named) } }

@@ -2,12 +2,14 @@
 import type { Catalogue } from "../catalogue/catalogue";
 import type { Source } from "../kinds/index";
 import { line } from "../notation/line";
+import { linesFor, makerOf } from "./maker";
 import { flows, type ProcessSpec } from "./process";
 import { drawnFrom, levelsFrom } from "./recipe-processes";
 
 /** One process for a run, or for each level at which its tables give something else; and one for each ware. */
 export function sourceProcesses(source: Source, catalogue: Catalogue): readonly ProcessSpec[] {
-  const { lines, tables, wares, ticks, price, currency } = source;
+  const { tables, wares, ticks, price, currency } = source;
+  const lines = linesFor(source.lines, makerOf(catalogue));
   const from = source.level ?? 0;
   const runs = source.runs ?? (source.kind === "gift" ? 1 : null);
   const often = runs === null ? {} : { limit: runs };

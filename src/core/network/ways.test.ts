@@ -112,6 +112,58 @@ describe("stations", () => {
   });
 });
 
+describe("a stat of the maker", () => {
+  const SHELL = "buy Shell for 2\nstat Deftness = 0\nOpen: 1 Shell -> 1 Meat 50% + 1 Pearl 5% plus 2% per Deftness";
+
+  it("makes what comes by chance surer, or less sure", () => {
+    // 2 ÷ 0.05; with ten points 2 ÷ 0.25.
+    expect(plain(read(SHELL), "Pearl")).toBe(40);
+    expect(plain(read(`${SHELL}\nstat Deftness = 10`), "Pearl")).toBe(8);
+    expect(plain(read(`${SHELL.replace("plus", "minus")}\nstat Deftness = 2`), "Pearl")).toBe(200);
+  });
+
+  it("goes no further than never and always", () => {
+    expect(plain(read(`${SHELL}\nstat Deftness = 90`), "Pearl")).toBe(2);
+    const none = read(`${SHELL}\nstat Deftness = -3`);
+    expect(none.reach.items[at(none, "Pearl")]).toBe(0);
+    expect(none.reach.items[at(none, "Meat")]).toBe(1);
+  });
+
+  it("counts in sources and variants too, and follows what the maker has", () => {
+    const catalogue = kitchen(
+      "stat Deftness = 4\ngather 1 Cork 0% plus 10% per Deftness in 40s\nbuy Hide for 6\n" +
+        "Cut: 1 Hide -> 1 Strap | Deft: -> 1 Strap + 2 Lace 20% plus 5% per Deftness",
+      { labourPerHour: 3600 },
+    );
+    const r = new Readings(catalogue);
+    // 40 s for 0.4 of it; 6 for 2 × 0.4.
+    expect(plain(r, "Cork")).toBe(100);
+    expect(plain(r, "Lace")).toBeCloseTo(7.5, 12);
+    const [stat] = [...catalogue.records.stat.keys()];
+    const outcome = apply(catalogue, [setField(catalogue, "stat", stat, "maker", 8)]);
+    if (!outcome.ok) throw new Error("refused");
+    r.advance(outcome.catalogue, outcome.edits);
+    expect(plain(r, "Cork")).toBe(50);
+    expect(plain(r, "Lace")).toBe(5);
+  });
+});
+
+describe("batches", () => {
+  const BAKE =
+    "buy Dough for 1\nbuy Peat for 4\ngather Oven\nset Peat burns = 40s\nBake: 1 Dough -> 1 Loaf at Oven in 60s burning 40s batch 8";
+
+  it("share time and heat", () => {
+    // 1 + 60 ÷ 8 + 4 ÷ 8; one by one 1 + 60 + 4.
+    expect(plain(read(BAKE, { labourPerHour: 3600 }), "Loaf")).toBe(9);
+    expect(plain(read(BAKE.replace(" batch 8", ""), { labourPerHour: 3600 }), "Loaf")).toBe(65);
+  });
+
+  it("may be larger in a variant", () => {
+    const r = read(`${BAKE} | Great: at Great oven batch 20\ngather Great oven`, { labourPerHour: 3600 });
+    expect(plain(r, "Loaf")).toBeCloseTo(1 + 3 + 0.2, 12);
+  });
+});
+
 describe("sources", () => {
   const empty = must(kitchen("Smoke: 1 Eel -> 1 Smoked eel"), [{ op: "add", kind: "item", record: newItem("Float") }]);
   const source = (of: Partial<Source>): Edit => ({
@@ -244,11 +296,11 @@ describe("all of it", () => {
     const random = seeded(41);
     const pick = <T>(of: readonly T[]): T => of[Math.floor(random() * of.length)];
     let catalogue: Catalogue = kitchen(
-      "buy A for 3\nbuy B for 5\nbuy C for 7\nbuy K for 2\nA, B are fish\nC, K are wood\nset A burns = 30s\n" +
-        "R: 2 any fish + 1 B -> 1 D at any wood in 60s burning 20s | using C -> 2 D\nS: 1 D -> 2 E at K | at C in 5s\nT: 1 E whole + 1 D -> 1 C fee 1 shells\npattern [A, E; -, A] mirrored -> 1 F\ncombine F + A kept -> 1 B",
+      "stat Skill = 3\nbuy A for 3\nbuy B for 5\nbuy C for 7\nbuy K for 2\nA, B are fish\nC, K are wood\nset A burns = 30s\n" +
+        "R: 2 any fish + 1 B -> 1 D + 1 K 10% plus 3% per Skill at any wood in 60s burning 20s | using C -> 2 D\nS: 1 D -> 2 E at K | at C in 5s\nT: 1 E whole + 1 D -> 1 C fee 1 shells\npattern [A, E; -, A] mirrored -> 1 F\ncombine F + A kept -> 1 B",
     );
     const r = new Readings(catalogue);
-    for (let n = 0; n < 220; n++) {
+    for (let n = 0; n < 150; n++) {
       const items = [...catalogue.records.item.values()];
       const tags = [...catalogue.records.tag.keys()];
       const one = pick(items).id;
@@ -263,6 +315,10 @@ describe("all of it", () => {
         () => set("tags", random() < 0.4 ? [] : [pick(tags)]),
         () => set("status", pick(["ready", "ready", "ready", "retired"])),
         () => {
+          const [stat] = [...catalogue.records.stat.keys()];
+          return [setField(catalogue, "stat", stat, "maker", Math.ceil(random() * 30))];
+        },
+        () => {
           const gift = [...catalogue.records.source.values()].find((s) => s.kind === "gift");
           if (gift) return [{ op: "remove", kind: "source", record: gift } as const];
           const record = withDefaults("source", {
@@ -275,7 +331,8 @@ describe("all of it", () => {
           return [{ op: "add", kind: "source", record } as const];
         },
         () => {
-          const { id, variants, heat } = pick([...catalogue.records.recipe.values()]);
+          const { id, variants, heat, batch } = pick([...catalogue.records.recipe.values()]);
+          if (random() < 0.2) return [setField(catalogue, "recipe", id, "batch", batch ? null : 6)];
           if (random() < 0.4) return [setField(catalogue, "recipe", id, "heat", heat ? 0 : 600)];
           const next = variants.length ? variants.slice(1) : [{ ...BLANK, level: 3, ticks: Math.ceil(random() * 100) }];
           return [setField(catalogue, "recipe", id, "variants", next as never)];
@@ -301,6 +358,7 @@ const BLANK = {
   lines: [],
   ticks: null,
   heat: null,
+  batch: null,
   fee: null,
   feeCurrency: null,
   level: null,

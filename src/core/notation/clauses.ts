@@ -4,7 +4,7 @@ import { formatTicks, parseTicks } from "../numbers/ticks";
 import { shown } from "../schema/characters";
 import type { Surroundings } from "../schema/field";
 import type { Id } from "../schema/id";
-import { MOST } from "../schema/limits";
+import { MOST, MOST_BATCH } from "../schema/limits";
 import { nearest } from "../schema/names";
 import type { ClauseWord } from "./keywords";
 import { isKeyword, type Token } from "./lexer";
@@ -13,7 +13,7 @@ import type { ParsedLine } from "./parsed";
 import type { LineReader } from "./reader";
 
 /** What clauses say. */
-export type Said = Pick<ParsedLine, "ticks" | "heat" | "fee" | "feeCurrency" | "level" | "taughtBy">;
+export type Said = Pick<ParsedLine, "ticks" | "heat" | "batch" | "fee" | "feeCurrency" | "level" | "taughtBy">;
 
 export interface Clause {
   /** What is said where it is given twice: "The time". */
@@ -56,6 +56,22 @@ export const CLAUSES: { readonly [W in ClauseWord]: Clause } = {
     write: ({ heat }, { ticksPerSecond }) => (heat ? formatTicks(heat, ticksPerSecond) : null),
     draw: ({ heat }, { ticksPerSecond }) => `burning for ${formatTicks(heat, ticksPerSecond)}`,
   },
+  batch: {
+    what: "The batch",
+    initial: { batch: null },
+    none: "1",
+    read(r, word) {
+      const batch = readWhole(r, 1, MOST_BATCH, "how many are made at once", "12");
+      if (batch === 1 && !r.variant) {
+        const span = { from: word.from, to: r.tokens[r.at - 1].to };
+        r.report("note", span, "A batch of 1 is none; the line says nothing of it then.");
+        return { batch: null };
+      }
+      return batch === null ? null : { batch };
+    },
+    write: ({ batch }) => (batch === null || batch === 1 ? null : String(batch)),
+    draw: ({ batch }) => `up to ${batch} at once`,
+  },
   fee: {
     what: "The fee",
     initial: { fee: 0, feeCurrency: null },
@@ -76,7 +92,7 @@ export const CLAUSES: { readonly [W in ClauseWord]: Clause } = {
     initial: { level: null },
     none: "0",
     read(r) {
-      const level = readLevel(r);
+      const level = readWhole(r, 0, 1000, "a level", "12");
       return level === null ? null : { level };
     },
     write: ({ level }) => (level === null ? null : String(level)),
@@ -127,11 +143,13 @@ export const drawnClauses = (said: Said, around: Surroundings): string[] =>
     clause.write(said, around, (of) => of.name) === null ? [] : [clause.draw(said, around)],
   );
 
-function readLevel(r: LineReader): number | null {
+/** @param what  what is expected: "a level" */
+function readWhole(r: LineReader, least: number, most: number, what: string, such: string): number | null {
   const token = r.peek();
   const value = Number(token?.text);
-  if (token?.kind !== "number" || !Number.isInteger(value) || value > 1000) {
-    r.report("error", token ?? r.here(), "Expected a level: a whole number up to 1000, such as level 12.", ["12"]);
+  if (token?.kind !== "number" || !Number.isInteger(value) || value < least || value > most) {
+    const says = `Expected ${what}: a whole number ${least > 0 ? `from ${least} to` : "up to"} ${most}, such as ${such}.`;
+    r.report("error", token ?? r.here(), says, [such]);
     if (token?.kind === "number") r.at++;
     return null;
   }

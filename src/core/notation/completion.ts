@@ -20,6 +20,14 @@ function typedAt(text: string, cursor: number): { readonly from: number; readonl
   return { from: cursor - typed.length, typed };
 }
 
+/** Those of some names that begin with what is typed; null where none does, or where one stands there whole. */
+function beginning(typed: string, names: Iterable<string>, cursor: number, most: number) {
+  const begin = normalise(typed);
+  const fits = [...names].filter((name) => normalise(name).startsWith(begin));
+  if (!fits.length || fits.some((name) => normalise(name) === begin)) return null;
+  return { from: cursor - typed.length, to: cursor, names: fits.sort().slice(0, most) };
+}
+
 /** Names that continue what is typed. */
 export class Completions extends NameSearch {
   /**
@@ -29,17 +37,17 @@ export class Completions extends NameSearch {
   at(
     text: string,
     cursor: number,
-    tags: Iterable<string> = [],
+    { tags = [], stats = [] }: { readonly tags?: Iterable<string>; readonly stats?: Iterable<string> } = {},
     most = 8,
   ): { from: number; to: number; names: string[] } | null {
+    const stat = /%\s+per\s+([^+%|]+)$/i.exec(text.slice(0, cursor))?.[1];
+    if (stat !== undefined) return beginning(stat, stats, cursor, most);
     const at = typedAt(text, cursor);
     if (!at || this.has(at.typed)) return null;
     const tag = /^any\s+(.+)$/i.exec(at.typed)?.[1];
     if (tag !== undefined) {
-      const typed = normalise(tag);
-      const fits = [...tags].filter((name) => normalise(name).startsWith(typed));
-      if (fits.some((name) => normalise(name) === typed)) return null;
-      if (fits.length) return { from: cursor - tag.length, to: cursor, names: fits.sort().slice(0, most) };
+      const found = beginning(tag, tags, cursor, most);
+      if (found || [...tags].some((name) => normalise(name) === normalise(tag))) return found;
     }
     const names = [...this.find(at.typed, most).keys()].slice(0, most).flatMap((id) => this.nameOf(id) ?? []);
     return names.length ? { from: at.from, to: cursor, names } : null;

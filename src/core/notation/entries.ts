@@ -1,11 +1,13 @@
 /** Entries of a line: quantity, name, chance, wear; and draws among them. */
 import { exactNumber } from "../numbers/decimal";
-import { add, compare, fromNumber, fromPercent, sign, toNumber, ZERO } from "../numbers/fraction";
+import { add, compare, fromNumber, fromPercent, sign, toNumber, toPercent, ZERO } from "../numbers/fraction";
+import type { Id } from "../schema/id";
 import { LEAST, MOST, MOST_CHANCE, MOST_TIMES } from "../schema/limits";
+import { nearest } from "../schema/names";
 import { BEHIND } from "./keywords";
 import { quote } from "./book";
 import { isKeyword, type Token } from "./lexer";
-import { isWeight } from "./line";
+import { type Bonus, isWeight } from "./line";
 import { knownFrom, longestKnown, readAny, readName } from "./names-in-line";
 import type { LineReader } from "./reader";
 import { type Role, ROLE_TABLE, type RoleRule, roleRule } from "./roles";
@@ -97,9 +99,12 @@ function readDraw(r: LineReader, role: RoleRule): boolean {
       const before = r.entries.length;
       readEntry(r, role, "what may be drawn, or nothing");
       const entry = r.entries[before];
-      if (entry && entry.chance !== 1)
+      if (entry && (entry.chance !== 1 || entry.bonus))
         r.report("error", entry.span, "What is drawn has a weight and no chance. Change the weight.", []);
-      if (entry) r.entries[before] = { ...entry, draw: { group, times, weight, of: 0 } };
+      if (entry) {
+        const { bonus: _, ...drawn } = entry;
+        r.entries[before] = { ...drawn, draw: { group, times, weight, of: 0 } };
+      }
     }
     if (r.peek()?.kind !== "bar") break;
     r.at++;
@@ -228,7 +233,7 @@ export function readEntry(r: LineReader, role: RoleRule, wanted: string): void {
     else chance = fromPercent(percent);
     if (chance > 0 && chance < LEAST) r.report("error", next, "This chance is too small to be counted with.", []);
     if (!role.chance) r.report("error", next, `A ${role.name} is there or not: it has no chance. Remove it.`, [""]);
-    else if (chance > 1 || chance === 0)
+    else if (chance > 1 || (chance === 0 && !bonusAt(r)))
       r.report(
         "warning",
         next,
@@ -236,6 +241,7 @@ export function readEntry(r: LineReader, role: RoleRule, wanted: string): void {
         [],
       );
   }
+  const bonus = readBonus(r, role, chance, next?.kind === "percent");
   let [kept, whole] = [false, false];
   for (let word = r.peek(); word; word = r.peek()) {
     if (r.word("kept")) {
@@ -253,6 +259,7 @@ export function readEntry(r: LineReader, role: RoleRule, wanted: string): void {
   }
   r.entries.push({
     role: kept ? "tool" : (role.name as Role),
+    ...(bonus ? { bonus } : {}),
     ...(whole ? { whole } : {}),
     name: name.name,
     ...(any ? { item: null, any: name.id } : { item: name.id }),
@@ -262,6 +269,76 @@ export function readEntry(r: LineReader, role: RoleRule, wanted: string): void {
     uses,
     span: { from: start.from, to: r.tokens[r.at - 1].to },
   });
+}
+
+/** Whether "plus 2% per" stands here, or "minus", or a sign. @returns how many tokens make the sign and the share */
+function bonusAt(r: LineReader): { readonly count: number; readonly percent: string; readonly meant: boolean } | null {
+  const [sign, share] = [r.tokens[r.at], r.tokens[r.at + 1]];
+  if (sign?.kind === "percent" && /^[-+−]/.test(sign.text)) return { count: 1, percent: sign.text, meant: true };
+  if (share?.kind !== "percent") return null;
+  const word = sign.text.toLowerCase();
+  const per = r.tokens[r.at + 2];
+  if (sign.kind === "word" && (word === "plus" || word === "minus" || /^[-−]$/.test(word)))
+    return { count: 2, percent: `${word === "plus" ? "" : "-"}${share.text}`, meant: word.length === 1 };
+  return sign.kind === "plus" && per?.kind === "word" && per.text.toLowerCase() === "per"
+    ? { count: 2, percent: share.text, meant: true }
+    : null;
+}
+
+/** `plus 2% per Deftness`: how much surer each point of the maker's stat makes it. */
+function readBonus(r: LineReader, role: RoleRule, chance: number, hasChance: boolean): Bonus | null {
+  const start = r.here();
+  const found = bonusAt(r);
+  if (!found) {
+    if (r.peek()?.kind !== "word" || r.peek()?.text.toLowerCase() !== "per" || !hasChance) return null;
+    r.at++;
+    r.report("error", start, "Before per stand a chance and what each point adds to it: 5% plus 2% per Deftness.");
+    r.skipTo(null);
+    return null;
+  }
+  r.at += found.count;
+  const percent = exactNumber(found.percent.replace(/^[-+−]|%$/g, "").replace("%", ""));
+  const share = percent === null ? 0 : fromPercent(percent) * (/^[-−]/.test(found.percent) ? -1 : 1);
+  const span = { from: start.from, to: r.tokens[r.at - 1].to };
+  if (!(Math.abs(share) >= LEAST && Math.abs(share) <= 1))
+    r.report("error", span, "What a point of a stat adds is more than 0% and at most 100%, such as plus 2%.", [
+      "plus 2%",
+    ]);
+  if (!r.word("per")) {
+    r.report("error", r.here(), "Expected per and a stat of the maker, such as plus 2% per Deftness.", ["per"]);
+    return null;
+  }
+  const stat = readStat(r);
+  if (stat && found.meant)
+    r.report("note", span, `This is read as ${share < 0 ? "minus" : "plus"} ${Math.abs(toPercent(share))}%.`);
+  if (!role.bonus) r.report("error", span, "Only what comes out can depend on a stat of the maker. Take it out.", [""]);
+  if (stat && share > 0 && chance >= 1)
+    r.report("note", span, "It comes always: no stat makes it surer. Write the chance without it, such as 5% plus 2%.");
+  return stat && { share, stat };
+}
+
+function readStat(r: LineReader): Id | null {
+  const token = r.peek();
+  const known = longestKnown(r, r.words.stats);
+  if (known) {
+    r.take(known.count);
+    return known.id;
+  }
+  const quoted = token?.kind === "quoted" ? r.words.stats.find(token.text) : null;
+  if (quoted?.found === "one") {
+    r.at++;
+    return quoted.id;
+  }
+  const names = [...r.words.stats.names()].slice(0, 8);
+  const typed = token?.kind === "word" || token?.kind === "quoted" ? token.text : "";
+  r.report(
+    "error",
+    token ?? r.here(),
+    `Expected a stat behind per. There ${names.length ? `are: ${names.join(", ")}` : "are none yet: make one in Setup"}.`,
+    [...new Set(nearest(typed, names).concat(names))].slice(0, 3),
+  );
+  if (typed && token && !isKeyword(token)) r.at++;
+  return null;
 }
 
 function readQuantity(r: LineReader): [number, number] {

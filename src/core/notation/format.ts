@@ -1,6 +1,7 @@
 /** Writes a recipe as its one canonical line. */
 import { toPercent } from "../numbers/fraction";
 import {
+  type Bonus,
   type Draw,
   type FromTable,
   inDraws,
@@ -81,6 +82,10 @@ export function formatLines(around: Surroundings, lines: readonly Line[]): strin
   );
 }
 
+/** " plus 2% per Deftness" */
+const sayBonus = (around: Surroundings, { share, stat }: Bonus): string =>
+  ` ${share < 0 ? "minus" : "plus"} ${toPercent(Math.abs(share))}% per ${around.names("stat").written(stat)}`;
+
 const writtenName = (around: Surroundings, { item, any }: Named): string =>
   any === undefined ? around.names("item").written(item) : `any ${around.names("tag").written(any)}`;
 
@@ -105,7 +110,7 @@ export function formatVariant(around: Surroundings, variant: ParsedVariant): str
   return line.slice(line.indexOf("|") + 1).trim();
 }
 
-type Part = Pick<Line, "role" | "min" | "max" | "chance" | "uses" | "draw" | "whole" | "cells">;
+type Part = Pick<Line, "role" | "min" | "max" | "chance" | "uses" | "draw" | "bonus" | "whole" | "cells">;
 /** What a variant says, names and all. */
 interface SaidVariant<P> {
   readonly label: string | null;
@@ -125,7 +130,8 @@ function written<P extends Part>(
   const entry = (l: P): string => {
     const quantity = l.min === l.max ? String(l.min) : `${l.min}..${l.max}`;
     const counted = roleRule(l.role).one && quantity === "1" ? "" : `${quantity} `;
-    const chance = l.chance === 1 ? "" : ` ${toPercent(l.chance)}%`;
+    const chance =
+      l.chance === 1 && !l.bonus ? "" : ` ${toPercent(l.chance)}%${l.bonus ? sayBonus(around, l.bonus) : ""}`;
     return `${counted}${nameOf(l)}${chance}${l.whole ? " whole" : ""}${l.uses === null ? "" : ` lasting ${l.uses}`}`;
   };
   /** What has a place: named, and said to be kept where it is. */

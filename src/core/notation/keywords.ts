@@ -2,7 +2,7 @@
 import { WORDED } from "./roles";
 
 /** Words of clauses, with what is said where one is expected. Each has its entry in clauses.ts. */
-export const CLAUSE_WORDS = ["in", "burning", "fee", "level", "taught"] as const;
+export const CLAUSE_WORDS = ["in", "burning", "batch", "fee", "level", "taught"] as const;
 export type ClauseWord = (typeof CLAUSE_WORDS)[number];
 const FULL: Partial<Record<string, string>> = { taught: "taught by" };
 

@@ -142,14 +142,16 @@ function chunk(text: string, from: number, push: Push, tokens: Token[]): void {
 
 function word(head: string, from: number, to: number, push: Push): void {
   const said = amount(head);
-  const percent = head.endsWith("%") ? amount(head.slice(0, -1)) : null;
+  const [, sign = "", share] = /^([-+−]?)(.*)%$/.exec(head) ?? [];
+  const percent = share === undefined ? null : amount(share);
   const [, before, behind] = TIMES.exec(head) ?? [];
   const times = amount(before ?? behind ?? "");
   if (head === "+" || head === "&") push("plus", "+", from, to, head === "&");
   // "1.500" is 1.5 here, and is said to be: elsewhere it is 1500.
   else if (/^[1-9]\d{0,2}\.\d{2}0$/.test(head)) push("number", head.replace(/\.?0+$/, ""), from, to, true);
   else if (said) push(said.kind, said.text, from, to, said.text !== head);
-  else if (percent?.kind === "number") push("percent", `${percent.text}%`, from, to, `${percent.text}%` !== head);
+  else if (percent?.kind === "number")
+    push("percent", `${sign}${percent.text}%`, from, to, `${sign}${percent.text}%` !== head);
   else if (times) push("times", times.text, from, to, true);
   else if (head) push("word", head, from, to);
 }

@@ -19,6 +19,12 @@ export interface Draw {
   readonly of: number;
 }
 
+/** A share of 1 that each point of a stat of the maker adds to a chance, or takes off it. */
+export interface Bonus {
+  readonly share: number;
+  readonly stat: Id;
+}
+
 /** What an entry names: an item, or any item with a tag. */
 export type Named = { readonly item: Id; readonly any?: undefined } | { readonly item?: undefined; readonly any: Id };
 
@@ -40,6 +46,8 @@ export interface Amounts {
   readonly uses: number | null;
   /** Absent: it comes (or is taken) by itself. */
   readonly draw?: Draw;
+  /** How much surer (or less sure) it comes with each point of a stat of whoever makes it. */
+  readonly bonus?: Bonus;
   /** What it is in is taken with it, and does not come back. */
   readonly whole?: boolean;
   /** Its places in a pattern, or in what is combined: a bit for each (places.ts). */
@@ -97,6 +105,8 @@ export interface RecipeParts {
   readonly grid: Grid;
   readonly ticks: number;
   readonly heat: number;
+  /** Runs that go at once, in the time and the heat of one; null: one after the other. */
+  readonly batch: number | null;
   readonly fee: number;
   readonly feeCurrency: Id | null;
   readonly level: number | null;
@@ -129,6 +139,7 @@ export interface Variant {
   /** null: as the recipe. */
   readonly ticks: number | null;
   readonly heat: number | null;
+  readonly batch: number | null;
   readonly fee: number | null;
   readonly feeCurrency: Id | null;
   readonly level: number | null;

@@ -366,7 +366,7 @@ describe("writing lines", () => {
     expect(offers("2 coa")).toEqual(["Oilskin coat"]);
     // Shorter ones first, and no more than are shown.
     for (let n = 0; n < 30; n++) completions.put(`f${n}` as Id, `Float ${"o".repeat(30 - n)}`);
-    expect(completions.at("1 flo", 5, [], 3)?.names).toEqual(["Float o", "Float oo", "Float ooo"]);
+    expect(completions.at("1 flo", 5, {}, 3)?.names).toEqual(["Float o", "Float oo", "Float ooo"]);
   });
 
   it("writes back what was read, names that are new included, so that a form and a line can be two views of one text", () => {

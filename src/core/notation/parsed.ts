@@ -4,7 +4,7 @@ import type { Id } from "../schema/id";
 import type { Issue } from "../schema/issue";
 import type { Span } from "./lexer";
 import type { Said } from "./clauses";
-import type { Draw, FromTable, Grid, RecipeKind } from "./line";
+import type { Bonus, Draw, FromTable, Grid, RecipeKind } from "./line";
 import type { Role } from "./roles";
 
 /** What is said of a part of a line; what it suggests would fit in place of the span. */
@@ -23,6 +23,7 @@ export interface ParsedEntry {
   readonly chance: number;
   readonly uses: number | null;
   readonly draw?: Draw;
+  readonly bonus?: Bonus;
   readonly whole?: boolean;
   readonly cells?: number;
   readonly span: Span;
@@ -36,6 +37,7 @@ export interface ParsedLine {
   readonly grid: Grid;
   readonly ticks: number;
   readonly heat: number;
+  readonly batch: number | null;
   readonly fee: number;
   readonly feeCurrency: Id | null;
   readonly level: number | null;
@@ -58,6 +60,7 @@ export interface Words {
   readonly currencies: Names;
   readonly tags: Names;
   readonly tables: Names;
+  readonly stats: Names;
   readonly ticksPerSecond: number;
   /** Names of items near one that was typed; none once they have cost as much as they are worth. */
   readonly near: (typed: string) => readonly string[];
@@ -68,7 +71,7 @@ const PATIENCE = 300_000;
 
 /** The words a line may use, of the records around it. */
 export function words(around: Pick<Surroundings, "names" | "ticksPerSecond">): Words {
-  const [items, currencies, tags, tables] = (["item", "currency", "tag", "table"] as const).map((kind) =>
+  const [items, currencies, tags, tables, stats] = (["item", "currency", "tag", "table", "stat"] as const).map((kind) =>
     around.names(kind),
   );
   let left = PATIENCE;
@@ -77,5 +80,5 @@ export function words(around: Pick<Surroundings, "names" | "ticksPerSecond">): W
     left -= items.size;
     return items.near(typed);
   };
-  return { items, currencies, tags, tables, ticksPerSecond: around.ticksPerSecond, near };
+  return { items, currencies, tags, tables, stats, ticksPerSecond: around.ticksPerSecond, near };
 }

@@ -13,6 +13,8 @@ export interface RoleRule {
   /** May come or be taken by chance, and (where it comes) by draws. */
   readonly chance?: true;
   readonly draws?: true;
+  /** May come surer by a stat of the maker. */
+  readonly bonus?: true;
   /** May be any item with a tag: "any fish". */
   readonly any?: true;
   /** Wears out: "lasting 50". */
@@ -56,6 +58,7 @@ export const ROLE_TABLE = [
     wanted: "what it makes",
     chance: true,
     draws: true,
+    bonus: true,
     title: "Gives",
   },
 ] as const satisfies readonly RoleRule[];

@@ -30,6 +30,7 @@ const names = [
 ];
 const tags = ["fish", "whole", "ordered goods"];
 const tables = ["Wreck finds", "Surf"];
+const stats = ["Deftness", "Sea legs", "per cent"];
 const catalogue = must(emptyCatalogue(pantry()), [
   { op: "add", kind: "currency", record: shells },
   ...names.map((name): Edit => ({ op: "add", kind: "item", record: newItem(name) })),
@@ -38,6 +39,13 @@ const catalogue = must(emptyCatalogue(pantry()), [
       op: "add",
       kind: "tag",
       record: withDefaults("tag", { id: newId(), key: `tag_${n}`, name }),
+    }),
+  ),
+  ...stats.map(
+    (name, n): Edit => ({
+      op: "add",
+      kind: "stat",
+      record: withDefaults("stat", { id: newId(), key: `stat_${n}`, name }),
     }),
   ),
   ...tables.map(
@@ -49,6 +57,7 @@ const catalogue = must(emptyCatalogue(pantry()), [
   ),
 ]);
 const items = [...catalogue.records.item.keys()];
+const statIds = [...catalogue.records.stat.keys()];
 const tagIds = [...catalogue.records.tag.keys()];
 const tableIds = [...catalogue.records.table.keys()];
 const read = (line: string) => parseLine(line, wordsOf(catalogue));
@@ -62,18 +71,28 @@ const brief = (line: string) => {
 const item = fc.constantFrom(...items);
 const quantity = fc.constantFrom(1, 2, 0.5);
 const plain = (role: "ingredient" | "output" | "station" | "tool") =>
-  fc.record({ item, n: quantity, whole: fc.boolean(), any: fc.option(fc.constantFrom(...tagIds)) }).map(
-    ({ item: of, n, whole, any }): Line =>
-      ({
-        role,
-        ...(any && role !== "output" ? { any } : { item: of }),
-        min: role === "station" ? 1 : n,
-        max: role === "station" ? 1 : n,
-        chance: 1,
-        uses: role === "tool" && n === 2 ? 40 : null,
-        ...(whole && role === "ingredient" && !any ? { whole } : {}),
-      }) as Line,
-  );
+  fc
+    .record({
+      item,
+      n: quantity,
+      whole: fc.boolean(),
+      any: fc.option(fc.constantFrom(...tagIds)),
+      chance: fc.constantFrom(1, 1, 0.25, 0),
+      bonus: fc.option(fc.record({ share: fc.constantFrom(0.02, -0.005, 1), stat: fc.constantFrom(...statIds) })),
+    })
+    .map(
+      ({ item: of, n, whole, any, chance, bonus }): Line =>
+        ({
+          role,
+          ...(any && role !== "output" ? { any } : { item: of }),
+          min: role === "station" ? 1 : n,
+          max: role === "station" ? 1 : n,
+          chance: role === "output" && (chance > 0 || (bonus?.share ?? 0) > 0) ? chance : 1,
+          ...(role === "output" && bonus ? { bonus } : {}),
+          uses: role === "tool" && n === 2 ? 40 : null,
+          ...(whole && role === "ingredient" && !any ? { whole } : {}),
+        }) as Line,
+    );
 const some = (role: Parameters<typeof plain>[0], least = 0) =>
   fc.array(plain(role), { minLength: least, maxLength: 2 });
 const variant = fc
@@ -82,6 +101,7 @@ const variant = fc
     lines: fc.tuple(some("ingredient"), some("output"), some("station"), some("tool")).map((all) => all.flat()),
     ticks: fc.option(fc.constantFrom(0, 20, 600)),
     heat: fc.option(fc.constantFrom(0, 40)),
+    batch: fc.option(fc.constantFrom(1, 12)),
     fee: fc.option(fc.constantFrom(0, 2)),
     paid: fc.boolean(),
     level: fc.option(fc.nat(20)),
@@ -117,6 +137,7 @@ const base = fc.record({
   name: fc.constantFrom("Own", "pattern", "A | B", "With [brackets]"),
   ticks: fc.constantFrom(0, 90),
   heat: fc.constantFrom(0, 1200),
+  batch: fc.option(fc.constantFrom(2, 50)),
   outputs: some("output", 1),
   rest: fc.tuple(some("station"), some("tool")).map((all) => all.flat()),
   tables: fc.array(fc.record({ table: fc.constantFrom(...tableIds), times: fc.constantFrom(1, 3) }), { maxLength: 2 }),
@@ -167,9 +188,18 @@ describe("the line of every way", () => {
           line,
         ).toEqual([]);
         const back = recipeFrom(parsed, new NewNames(catalogue));
-        const { name, kind, grid, ticks, heat, tables: from, variants } = back;
+        const { name, kind, grid, ticks, heat, batch, tables: from, variants } = back;
         expect(
-          { name, kind, grid, ticks, heat, from, variants: variants.map((v) => ({ ...v, lines: byRole(v.lines) })) },
+          {
+            name,
+            kind,
+            grid,
+            ticks,
+            heat,
+            batch,
+            from,
+            variants: variants.map((v) => ({ ...v, lines: byRole(v.lines) })),
+          },
           line,
         ).toEqual({
           name: original.name,
@@ -177,6 +207,7 @@ describe("the line of every way", () => {
           grid: original.grid,
           ticks: original.ticks,
           heat: original.heat,
+          batch: original.batch,
           from: original.tables,
           variants: original.variants.map((v) => ({ ...v, lines: byRole(v.lines) })),
         });
@@ -208,6 +239,14 @@ describe("the line of every way", () => {
       ["1 Rope -> 2 table Nowhere", "Expected the name of a table"],
       ["1 Rope -> 1 Tar | -> 1 table Surf", "draws from the tables of its recipe"],
       ["1 Rope -> 1 Tar burning soon", "Expected a time"],
+      ["1 Rope -> 1 Tar 5% plus 2%", "Expected per and a stat"],
+      ["1 Rope -> 1 Tar 5% plus 2% per Courage", "Expected a stat behind per"],
+      ["1 Rope -> 1 Tar 5% per Deftness", "Before per stand a chance"],
+      ["1 Rope -> 1 Tar 5% plus 0% per Deftness", "more than 0% and at most 100%"],
+      ["1 Rope 5% plus 2% per Deftness -> 1 Tar", "Only what comes out can depend"],
+      ["1 Rope -> draw { 1: Tar plus 2% per Deftness | 1: nothing }", "has a weight and no chance"],
+      ["1 Rope -> 1 Tar batch 1.5", "Expected how many are made at once"],
+      ["1 Rope -> 1 Tar batch", "Expected how many are made at once"],
       ["1 Rope | 1 Tar", "Expected -> and what comes out"],
       ["1 Rope -> 1 Tar | -> 2 Tar -> 3 Tar", "A second ->"],
     ])
@@ -225,12 +264,18 @@ describe("the line of every way", () => {
     expect(brief("1 Rope -> 2 Tar | USING Tar → 3 Tar in 5 sec | level 4")).toBe(
       "1 Rope -> 2 Tar | -> 3 Tar using Tar in 5s | level 4",
     );
+    expect(brief("1 Rope -> 1 Tar 5% + 2% per deftness BATCH 12")).toBe(
+      "1 Rope -> 1 Tar 5% plus 2% per Deftness batch 12",
+    );
+    expect(brief("1 Rope -> 1 Tar 30 % -0,5% per Sea legs + 2 Rope batch 1")).toBe(
+      "1 Rope -> 1 Tar 30% minus 0.5% per Sea legs + 2 Rope",
+    );
     expect(brief("1 Rope -> table surf + 1,5 Tar")).toBe("1 Rope -> 1.5 Tar + table Surf");
   });
 
   it("ends in an answer for anything that is made of its words", () => {
     const word = fc.constantFrom(
-      ..."[ ] ; , - | -> + : pattern combine salvage ordered kept whole shifted turned burning using at in table any 2 5% Rope Tar fish".split(
+      ..."[ ] ; , - | -> + : pattern combine salvage ordered kept whole shifted turned burning using at in table any 2 5% Rope Tar fish plus minus per Deftness batch".split(
         " ",
       ),
     );

@@ -16,6 +16,8 @@ export const MOST_LISTED = 200;
 export const MOST_DEPTH = 32;
 /** Most tables that one recipe or source draws from. */
 export const MOST_TABLES = 20;
+/** Most runs of a recipe that go at once. */
+export const MOST_BATCH = 10_000;
 /** Most variants of one recipe. */
 export const MOST_VARIANTS = 40;
 /** Most runs of one draw. */

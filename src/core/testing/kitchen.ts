@@ -1,6 +1,6 @@
 /**
  * Small pantries for tests, written as lines: `gather 2 Kelp in 30s`, `buy Salt for 1.5`, `Eel, Bass are fish`,
- * `set Stew vessel = Crock`, and recipe lines.
+ * `set Stew vessel = Crock`, `stat Deftness = 20` (what a maker has of it), and recipe lines.
  */
 import { type Catalogue, emptyCatalogue } from "../catalogue/catalogue";
 import { apply } from "../catalogue/apply";
@@ -62,6 +62,13 @@ function read(catalogue: Catalogue, row: string): Edit[] {
   const writing = new NewNames(catalogue);
   const are = /^(.+) are ([^>]+)$/.exec(row);
   if (are) return tagged(catalogue, writing, are[1].split(", "), are[2]);
+  const stat = /^stat (.+) = (-?[\d.]+)$/.exec(row);
+  if (stat) {
+    const there = [...catalogue.records.stat.values()].find((s) => s.name === stat[1]);
+    if (there) return [setField(catalogue, "stat", there.id, "maker", Number(stat[2]))];
+    const record = { id: newId(), key: keyFrom(stat[1], "stat"), name: stat[1], maker: Number(stat[2]) };
+    return [{ op: "add", kind: "stat", record: withDefaults("stat", record) }];
+  }
   const set = /^set (.+?) (\w+) = (.+)$/.exec(row);
   if (set) return said(catalogue, writing, set[1], set[2], set[3]);
   const buy = /^buy (.+) for ([\d.]+)$/.exec(row);

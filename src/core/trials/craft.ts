@@ -7,6 +7,7 @@ import type { Item, Recipe, Source, Use } from "../kinds/index";
 import { waysOf } from "../kinds/ways";
 import { type ItemLine, type Line, line } from "../notation/line";
 import { formatTicks } from "../numbers/ticks";
+import { linesFor } from "../network/maker";
 import { vesselOf } from "../network/traits";
 import { sayQuantity } from "../numbers/format";
 import type { Id } from "../schema/id";
@@ -33,17 +34,25 @@ export const isTaught = (catalogue: Catalogue, recipe: Id): boolean =>
 export const makingProblem = (play: Play, recipe: Recipe): string | null => wayNow(play, recipe).problem;
 
 /** The first way of a recipe that can be gone now; without one the recipe itself, with what is missing. */
-function wayNow(play: Play, recipe: Recipe): { readonly way: Recipe; readonly problem: string | null } {
-  const problem = problemOf(play, recipe);
-  if (!problem) return { way: recipe, problem };
-  for (const each of waysOf(recipe).slice(1)) {
-    const way = { ...recipe, ...each };
-    if (!problemOf(play, way)) return { way, problem: null };
+function wayNow(
+  play: Play,
+  recipe: Recipe,
+): { readonly way: Recipe; readonly at: number; readonly problem: string | null } {
+  let first: string | null = null;
+  for (const [at, each] of waysOf(recipe).entries()) {
+    const way = at ? { ...recipe, ...each } : recipe;
+    const problem = problemOf(play, way, roomIn(play, recipe, at));
+    if (!problem) return { way, at, problem };
+    first ??= problem;
   }
-  return { way: recipe, problem };
+  return { way: recipe, at: 0, problem: first };
 }
 
-function problemOf(play: Play, recipe: Recipe): string | null {
+/** How many more of what was made last go in its batch, which takes no more time and heat. */
+const roomIn = ({ going, tick }: Play, recipe: Recipe, way: number): number =>
+  going?.recipe === recipe.id && going.way === way && going.until === tick ? going.room : 0;
+
+function problemOf(play: Play, recipe: Recipe, room: number): string | null {
   const { catalogue, bag, user } = play;
   const name = (id: Id) => catalogue.records.item.get(id)?.name ?? id;
   if (recipe.status === "retired") return `${recipe.name} is retired.`;
@@ -57,7 +66,7 @@ function problemOf(play: Play, recipe: Recipe): string | null {
   const purse = recipe.feeCurrency === null ? 0 : (bag.money.get(recipe.feeCurrency) ?? 0);
   if (purse + 1e-9 < fee)
     missing.push(`${sayQuantity(fee - purse)} ${catalogue.records.currency.get(recipe.feeCurrency as Id)?.name ?? ""}`);
-  const cold = recipe.heat - play.heat - burningIn(play).reduce((sum, { ticks }) => sum + ticks, 0);
+  const cold = (room > 0 ? 0 : recipe.heat) - play.heat - burningIn(play).reduce((sum, { ticks }) => sum + ticks, 0);
   if (cold > 0) missing.push(`something that burns for ${formatTicks(cold, catalogue.pantry.ticksPerSecond)} more`);
   return missing.length ? `Missing: ${missing.join(", ")}.` : null;
 }
@@ -139,8 +148,9 @@ function takeOf({ catalogue }: Play, bag: Play["bag"], of: Line, amount: number)
 
 /** Makes something once, or takes it apart; stations are taken to be at hand. */
 export function make(play: Play, recipe: Recipe): Outcome {
-  const { way, problem } = wayNow(play, recipe);
+  const { way, at, problem } = wayNow(play, recipe);
   if (problem) return no(problem);
+  const room = roomIn(play, recipe, at);
   const { catalogue } = play;
   const bag = play.bag.copy();
   const back: ItemLine[] = [];
@@ -155,9 +165,12 @@ export function make(play: Play, recipe: Recipe): Outcome {
     }
   }
   if (way.feeCurrency !== null) bag.pay(way.feeCurrency, way.fee);
-  const { rest, ashes } = burn(play, bag, way.heat);
-  const outcome = given(play, bag, { lines: [...way.lines, ...back, ...ashes], tables: way.tables }, way.ticks);
-  if (outcome.ok) play.heat = rest;
+  const { rest, ashes } = burn(play, bag, room > 0 ? 0 : way.heat);
+  const ticks = room > 0 ? 0 : way.ticks;
+  const outcome = given(play, bag, { lines: [...way.lines, ...back, ...ashes], tables: way.tables }, ticks);
+  if (!outcome.ok) return outcome;
+  play.heat = rest;
+  play.going = { recipe: recipe.id, way: at, until: play.tick, room: (room > 0 ? room : (way.batch ?? 1)) - 1 };
   return outcome;
 }
 
@@ -180,7 +193,10 @@ function given(
   ticks: number,
 ): Outcome {
   const { catalogue, user } = play;
-  const box = boxOfLines(lines, tables);
+  const box = boxOfLines(
+    linesFor(lines, (stat) => user.stat(stat)),
+    tables,
+  );
   const things = thingsIn(box, catalogue.records.table, user.level);
   const into = new Float64Array(things.length);
   roller(box, catalogue.records.table, user.level, things)(() => play.uniform(), into);

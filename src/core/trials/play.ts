@@ -113,6 +113,8 @@ export class Play {
   readonly spent = new Map<Id, number>();
   /** What still burns: ticks of heat that were paid for and not used. */
   heat = 0;
+  /** The batch that was begun last: which way of which recipe, when it is done, and how many more go in it. */
+  going: { readonly recipe: Id; readonly way: number; readonly until: number; readonly room: number } | null = null;
   situation: Id | null;
   /** Stopped before its end, and why. */
   halted: string | null = null;

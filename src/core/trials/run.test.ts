@@ -171,6 +171,7 @@ describe("a trial", () => {
       lines: [],
       ticks: null,
       heat: null,
+      batch: null,
       fee: null,
       feeCurrency: null,
       level: null,
@@ -206,7 +207,33 @@ describe("a trial", () => {
     // What is left of the second log is not lost, but not enough for another time.
     expect(told("get 2 Log\nmake Boil\nget 2 Pie\nmake Boil")).toBe("Missing: something that burns for 20s more.");
     expect(told("drop Adze\nget 3 Log\nmake Boil\nget 2 Pie\nmake Boil\nexpect to have 7 Rope")).toBe("holds");
+    // Two at once take the time and the heat of one; a third begins another batch.
+    const boil = (field: string, value: number) => setField(world, "recipe", idOf("Boil"), field, value);
+    const batches = must(world, [boil("batch", 2), boil("ticks", 200)]);
+    const boiled = (n: number, logs: number) => {
+      const { ok, play } = runTrial(batches, trial(`drop Adze\nget 4 Pie\nget ${logs} Log\nmake ${n} Boil`, batches));
+      return ok ? (play?.tick ?? 0) / batches.pantry.ticksPerSecond : null;
+    };
+    expect(boiled(2, 2)).toBe(20);
+    expect(boiled(3, 2)).toBe(null);
+    expect(boiled(3, 3)).toBe(40);
     expect(told("make Parcel\nexpect to have Primer\nexpect to have 0 Rope")).toBe("holds");
+  });
+
+  it("gives surer, or less surely, what depends on a stat of the maker", () => {
+    // Mara has a grip of 10: 0% and ten times 10%, and 100% less ten times 10%.
+    const per = (chance: number, share: number) => ({ chance, bonus: { share, stat: idOf("Grip") } });
+    const world = withMore(catalogue, {
+      recipe: {
+        Splice: {
+          lines: [
+            { ...line("output", idOf("Rope")), ...per(0, 0.1) },
+            { ...line("output", idOf("Log")), ...per(1, -0.1) },
+          ],
+        },
+      },
+    });
+    expect(runTrial(world, trial("make 3 Splice\nexpect to have 3 Rope\nexpect to have 0 Log", world)).says).toBe("");
   });
 
   it("keeps within slots, stacks, mass and what one may own", () => {

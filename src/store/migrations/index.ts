@@ -11,6 +11,7 @@ import { UsesAndTrials } from "./0009-uses-and-trials";
 import { AnyWithATag } from "./0010-any-with-a-tag";
 import { WaysAndWares } from "./0011-ways-and-wares";
 import { Paybacks } from "./0012-paybacks";
+import { MakersAndBatches } from "./0013-makers-and-batches";
 
 export const MIGRATIONS = [
   { name: "0001-first-tables", class: FirstTables },
@@ -25,4 +26,5 @@ export const MIGRATIONS = [
   { name: "0010-any-with-a-tag", class: AnyWithATag },
   { name: "0011-ways-and-wares", class: WaysAndWares },
   { name: "0012-paybacks", class: Paybacks },
+  { name: "0013-makers-and-batches", class: MakersAndBatches },
 ];

@@ -7,6 +7,7 @@ import { nameOf } from "@/core/catalogue/catalogue";
 import type { Id } from "@/core/schema/id";
 import type { ParsedLine } from "@/core/notation/parsed";
 import { lineFrom } from "@/core/kinds/parsed";
+import { linesFor, makerOf } from "@/core/network/maker";
 import { sayPercent, sayQuantity } from "@/core/numbers/format";
 import { useCatalogue } from "../pantry/provider";
 
@@ -27,7 +28,10 @@ export function Chances({ parsed }: { parsed: ParsedLine }) {
   const right = Number.isInteger(runs) && runs >= 1 && runs <= MOST_RUNS;
   const entries = useDeferredValue(parsed.entries);
   // A name that is not in the pantry yet stands for itself.
-  const lines = useMemo(() => entries.map((e) => lineFrom(e, (name) => name as Id)), [entries]);
+  const lines = useMemo(() => {
+    const said = entries.map((e) => lineFrom(e, (name) => name as Id));
+    return linesFor(said, makerOf(catalogue));
+  }, [entries, catalogue]);
   const found = useMemo(() => (right ? outcomes(lines, runs, work(STEPS)) : []), [lines, runs, right]);
   const until = useMemo(() => {
     const steps = work(STEPS);

@@ -3,6 +3,7 @@
 import { Fragment } from "react";
 import { nameOf } from "@/core/catalogue/catalogue";
 import { around } from "@/core/catalogue/surroundings";
+import type { Bonus } from "@/core/notation/line";
 import { drawnClauses } from "@/core/notation/clauses";
 import { LIES } from "@/core/notation/pattern";
 import { grid } from "@/core/notation/places";
@@ -155,12 +156,24 @@ function Side({ of }: { of: readonly ParsedEntry[] }) {
         {e.draw && nothing > 0 && (
           <span className="text-second">or nothing {sayPercent(Number((nothing / e.draw.of).toFixed(4)))}</span>
         )}
-        {e.chance !== 1 && <span className="text-second">{sayPercent(e.chance)}</span>}
+        {(e.chance !== 1 || e.bonus) && <span className="text-second">{sayPercent(e.chance)}</span>}
+        {e.bonus && <Surer bonus={e.bonus} />}
         {e.whole && <span className="text-second">whole</span>}
         {e.uses !== null && <span className="text-second">lasts {e.uses}</span>}
       </span>
     );
   });
+}
+
+/** "+2% per Deftness" */
+function Surer({ bonus: { share, stat } }: { bonus: Bonus }) {
+  const catalogue = useCatalogue();
+  return (
+    <span className="text-second">
+      {share < 0 ? "−" : "+"}
+      {sayPercent(Math.abs(share))} per {nameOf(catalogue, "stat", stat)}
+    </span>
+  );
 }
 
 /** The weight of drawing nothing. */

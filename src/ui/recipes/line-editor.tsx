@@ -35,7 +35,12 @@ export function LineEditor({ label, text, parsed, onText, onEnter, onEscape, aut
       label={label}
       text={text}
       onText={onText}
-      offerAt={(typed, cursor) => completionsOf(catalogue).at(typed, cursor, namesOf(catalogue, "tag").names())}
+      offerAt={(typed, cursor) =>
+        completionsOf(catalogue).at(typed, cursor, {
+          tags: namesOf(catalogue, "tag").names(),
+          stats: namesOf(catalogue, "stat").names(),
+        })
+      }
       written={(name) => `${name} `}
       placeholder="2 River eel + 1 Coarse salt -> 2 Smoked eel at Smokehouse in 90s"
       autoFocus={autoFocus}

@@ -5,7 +5,9 @@ import { vesselOf } from "@/core/network/traits";
 import { around, namesOf } from "@/core/catalogue/surroundings";
 import { Plus, X } from "lucide-react";
 import type { Id } from "@/core/schema/id";
-import { isWeight } from "@/core/notation/line";
+import { type Bonus, isWeight } from "@/core/notation/line";
+import type { Stat } from "@/core/kinds/index";
+import { MOST_BATCH } from "@/core/schema/limits";
 import { type Role, roleRule, ROLES } from "@/core/notation/roles";
 import { readNumber } from "@/core/schema/number";
 import { formatParsed } from "@/core/notation/format";
@@ -15,7 +17,7 @@ import { add, fromNumber, fromPercent, subtract, toNumber, toPercent } from "@/c
 import { formatTicks, parseTicks } from "@/core/numbers/ticks";
 import { asKind } from "@/core/editing/arrange";
 import { RECIPE_KINDS } from "@/core/notation/line";
-import { Button } from "../kit/kit";
+import { Button, cx } from "../kit/kit";
 import { NameInput } from "../kit/name-input";
 import { useCatalogue } from "../pantry/provider";
 import { PatternEditor } from "./pattern-editor";
@@ -29,6 +31,7 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
     write({ entries: parsed.entries.map((e, i) => (i === at ? { ...e, ...part } : e)) });
   const names = [...catalogue.records.item.values()].map((i) => i.name);
   const everything = [...names, ...[...catalogue.records.tag.values()].map((t) => `any ${t.name}`)];
+  const stats = [...catalogue.records.stat.values()];
   const rest = { span: { from: 0, to: 0 }, min: 1, max: 1, chance: 1, uses: null };
   return (
     <div className="space-y-3">
@@ -89,7 +92,7 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
           </span>
         </Labelled>
       </div>
-      <div className="grid grid-cols-[96px_84px_minmax(0,280px)_1fr] gap-2">
+      <div className="grid grid-cols-[96px_84px_84px_minmax(0,280px)_1fr] gap-2">
         <Labelled label="Level">
           <Text
             value={parsed.level === null ? "" : String(parsed.level)}
@@ -107,6 +110,17 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
             onDone={(t) => {
               const heat = t === "" ? 0 : parseTicks(t, catalogue.pantry.ticksPerSecond);
               if (heat !== null) write({ heat });
+            }}
+          />
+        </Labelled>
+        <Labelled label="Batch">
+          <Text
+            value={parsed.batch === null ? "" : String(parsed.batch)}
+            placeholder="one by one"
+            onDone={(t) => {
+              const batch = t === "" ? 1 : readNumber(t);
+              if (batch !== null && Number.isInteger(batch) && batch >= 1 && batch <= MOST_BATCH)
+                write({ batch: batch === 1 ? null : batch });
             }}
           />
         </Labelled>
@@ -180,7 +194,7 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
                       put(i, {
                         role,
                         ...(wears ? {} : { uses: null }),
-                        ...(draws ? {} : { draw: undefined }),
+                        ...(draws ? {} : { draw: undefined, bonus: undefined }),
                         ...(chance ? {} : { chance: 1 }),
                       });
                     }}
@@ -229,11 +243,16 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
                       onDone={(weight) => isWeight(weight) && write({ entries: weigh(parsed.entries, i, weight) })}
                     />
                   ) : roleRule(e.role).chance ? (
-                    <Num
-                      label="Chance in percent"
-                      value={toPercent(e.chance)}
-                      onDone={(c) => put(i, { chance: fromPercent(c) })}
-                    />
+                    <>
+                      <Num
+                        label="Chance in percent"
+                        value={toPercent(e.chance)}
+                        onDone={(c) => put(i, { chance: fromPercent(c) })}
+                      />
+                      {roleRule(e.role).bonus && stats.length > 0 && (
+                        <BonusFields stats={stats} bonus={e.bonus} onBonus={(bonus) => put(i, { bonus })} />
+                      )}
+                    </>
                   ) : null}
                 </td>
                 <td className="w-20 pr-2 pb-1">
@@ -280,6 +299,47 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
       </div>
       <VariantsForm parsed={parsed} onVariants={(variants) => write({ variants })} />
     </div>
+  );
+}
+
+/** How much surer each point of a stat of the maker makes it. */
+function BonusFields({
+  stats,
+  bonus,
+  onBonus,
+}: {
+  stats: readonly Stat[];
+  bonus: Bonus | undefined;
+  onBonus: (bonus: Bonus | undefined) => void;
+}) {
+  return (
+    <span className="flex items-center gap-1 pt-0.5">
+      {bonus && (
+        <Num
+          label="Percent for each point"
+          value={toPercent(bonus.share)}
+          signed
+          onDone={(share) => share !== 0 && Math.abs(share) <= 100 && onBonus({ ...bonus, share: fromPercent(share) })}
+        />
+      )}
+      <select
+        aria-label="Surer by a stat of the maker"
+        title="A stat of the maker that makes it surer"
+        className={cx("field px-1! text-[12px]", bonus ? "w-24!" : "text-second")}
+        value={bonus?.stat ?? ""}
+        onChange={(x) => {
+          const stat = x.target.value as Id;
+          onBonus(stat ? { share: bonus?.share ?? 0.01, stat } : undefined);
+        }}
+      >
+        <option value="">{bonus ? "for nobody" : "same for all"}</option>
+        {stats.map((s) => (
+          <option key={s.id} value={s.id}>
+            per {s.name}
+          </option>
+        ))}
+      </select>
+    </span>
   );
 }
 
@@ -348,17 +408,19 @@ function Num({
   value,
   onDone,
   onClear,
+  signed,
 }: {
   label: string;
   value: number | null;
   onDone: (n: number) => void;
   onClear?: () => void;
+  signed?: boolean;
 }) {
   const done = (text: string) => {
     if (text.trim() === "") onClear?.();
     else {
       const n = readNumber(text);
-      if (n !== null && n >= 0 && n !== value) onDone(n);
+      if (n !== null && (signed || n >= 0) && n !== value) onDone(n);
     }
   };
   return (

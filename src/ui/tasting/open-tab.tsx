@@ -5,6 +5,7 @@ import { byKey } from "@/core/catalogue/keys";
 import { soldFor } from "@/core/catalogue/inheritance";
 import { usesOf } from "@/core/catalogue/uses";
 import { type Box, boxOfLines, splitThing } from "@/core/network/box";
+import { linesFor, makerOf } from "@/core/network/maker";
 import { sayCost, sayPercent, sayQuantity } from "@/core/numbers/format";
 import type { Id } from "@/core/schema/id";
 import { boxOfUse, oddsOf, SURE, tablesIn, type ThingOdds } from "@/core/trials/opening";
@@ -79,6 +80,7 @@ export function OpenTab() {
     const body = subject ? new Body(reckoner, subject, [], () => 0, level) : null;
     const amount = (kept: string | null) =>
       kept === null ? 1 : body ? reckoner.get(kept, "use")({ user: body, target: body, item }) : Number(kept) || 0;
+    const statOf = body ? (stat: Id) => body.stat(stat) : makerOf(catalogue);
     const uses = usesOf(catalogue, item).flatMap((use): Way[] => {
       const box = boxOfUse(use, (e) => amount(e.amount));
       const any = box.always.length + box.chances.length > 0;
@@ -96,7 +98,14 @@ export function OpenTab() {
     const salvages = [...catalogue.records.recipe.values()].flatMap((recipe): Way[] => {
       const taken = recipe.lines.find((l) => l.role === "ingredient" && l.item === item.id);
       return recipe.kind === "salvage" && recipe.status !== "retired" && taken
-        ? [{ key: recipe.key, name: recipe.name, box: boxOfLines(recipe.lines, recipe.tables), takes: taken.max }]
+        ? [
+            {
+              key: recipe.key,
+              name: recipe.name,
+              box: boxOfLines(linesFor(recipe.lines, statOf), recipe.tables),
+              takes: taken.max,
+            },
+          ]
         : [];
     });
     return [...uses, ...salvages];
