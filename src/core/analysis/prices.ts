@@ -6,6 +6,7 @@ import type { Compiled } from "../network/compile";
 import { ALIVE, FREE, GAINS } from "../network/network";
 import { LeastCost } from "./cost";
 import type { Reach } from "../network/reach";
+import { relax } from "./relaxation";
 
 /** Share of its inputs' worth that every process must lose under the prices, so that rounding can't hide a gain. */
 export const MARGIN = 2 ** -16;
@@ -13,6 +14,8 @@ export const MARGIN = 2 ** -16;
 const LOWERINGS = 8;
 /** Seeds that a repaired set of prices may have beyond twice those it began with. */
 const MORE = 8;
+/** Moves of prices for each process, from scratch; and after a change. */
+const [MOVES, MOST_MOVES] = [12, 4_000];
 /** Processes that are gone through when a circle of prices is looked for. */
 const TRACED = 100;
 
@@ -22,8 +25,9 @@ const TRACED = 100;
  * its own whose price is 1 a value unit. They start as least costs with a margin, where what comes from outside has a
  * price
  * that nothing sold can reach. Where the outputs of a process are worth more than its inputs less the margin, its most
- * valuable output is lowered to that; a process lowered 8 times is a violator: one that no prices could make lossy. Every
- * gaining combination contains a violator or the sale of an item that is listed in `sold`.
+ * valuable output is lowered to that; a process lowered 8 times is a violator. Where that leaves violators, better prices
+ * are looked for by relaxation, so that what is left is (mostly) what no prices could make lossy. Every gaining
+ * combination contains a violator or the sale of an item that is listed in `sold`.
  */
 export class Prices {
   /** Per item, above zero. */
@@ -33,6 +37,8 @@ export class Prices {
   /** Items that sell for more than their price, or so near to it. */
   readonly sold = new Set<number>();
   private start: Float64Array;
+  /** The prices lie within the range that would do, not along its border. */
+  private relaxed = false;
   /** Seeds past which a repair no longer pays. */
   private readonly most: number;
   private readonly above: number;
@@ -81,6 +87,7 @@ export class Prices {
     for (let p = 0; p < network.processes; p++)
       if (this.takesPart(p) && !this.violators.has(p) && !this.loses(p)) open.push(p);
     this.lower(open);
+    if (this.violators.size) this.relaxAll();
     if (this.trades) for (let i = 0; i < network.items; i++) this.judgeSale(i);
     this.most = MORE + 2 * (this.violators.size + this.sold.size);
   }
@@ -114,6 +121,35 @@ export class Prices {
     for (let k = outs.start[p], e = outs.end[p]; k < e; k++) given += outQty[k] * price[outs.to[k]];
     return given <= taken * (1 - MARGIN);
   }
+
+  /** Looks for prices with fewer violators: of those that lowering left, only what no prices could make lossy. */
+  private relaxAll(): void {
+    const { network } = this.compiled;
+    const price = this.start.slice();
+    const left = this.violators;
+    const found = relax(network, price, {
+      first: Array.from({ length: network.processes }, (_, p) => p),
+      margin: MARGIN,
+      takesPart: (p) => this.takesPart(p),
+      mayBePutAside: (p) => left.has(p),
+      floor: this.floor,
+      most: MOVES * network.processes,
+    });
+    if (!found) return;
+    const before = this.price;
+    this.price = price;
+    const still = [...found.aside].filter((p) => !this.loses(p));
+    this.relaxed = still.length < left.size;
+    if (!this.relaxed) {
+      this.price = before;
+      return;
+    }
+    left.clear();
+    for (const p of still) left.add(p);
+  }
+
+  /** Below this an item would sell for more than its price. */
+  private readonly floor = (item: number): number => (this.trades ? this.compiled.sells[item] * (1 + 2 * MARGIN) : 0);
 
   private lower(queue: number[]): void {
     const { ins, outs, consumers, money } = this.compiled.network;
@@ -153,7 +189,7 @@ export class Prices {
       const item = outs.to[best];
       parent.set(item, p);
       const wanted = (dearest - (given - taken * (1 - 2 * MARGIN))) / outQty[best];
-      const floor = Math.max(start[item] / 1000, this.trades ? this.compiled.sells[item] * (1 + 2 * MARGIN) : 0);
+      const floor = Math.max(start[item] / 1000, this.floor(item));
       price[item] = Math.min(price[item], Math.max(wanted, floor));
       for (let k = consumers.start[item]; k < consumers.end[item]; k++)
         if (!violators.has(consumers.to[k])) push(consumers.to[k]);
@@ -210,7 +246,20 @@ export class Prices {
     for (const p of ps) this.violators.delete(p);
     const open: number[] = [];
     for (const p of ps) if (this.takesPart(p) && !this.loses(p)) open.push(p);
-    if (open.length) this.lower(open);
+    if (open.length && !this.relaxed) this.lower(open);
+    else if (open.length) {
+      const found = relax(network, this.price, {
+        first: open,
+        margin: MARGIN,
+        takesPart: (p) => this.takesPart(p) && !this.violators.has(p),
+        mayBePutAside: () => true,
+        floor: this.floor,
+        most: MOST_MOVES,
+      });
+      if (!found) return false;
+      for (const p of found.aside) if (!this.loses(p)) this.violators.add(p);
+      for (const p of this.violators) if (this.loses(p)) this.violators.delete(p);
+    }
     if (this.trades) for (const i of is) this.judgeSale(i);
     return this.violators.size + this.sold.size <= this.most;
   }
