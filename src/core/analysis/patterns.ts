@@ -4,8 +4,12 @@ import type { Recipe } from "../kinds/index";
 import type { Line } from "../notation/line";
 import { countCells, grid } from "../notation/places";
 import { membersOf } from "../network/members";
+import { recipesAsking, recipesTaking } from "../catalogue/references";
 import { type Node, nodeOf, tagOf } from "../network/node";
 import type { Id } from "../schema/id";
+
+/** Places of a pattern for which is looked who else takes what stands there. */
+const MOST_TRIED = 3;
 
 /** What may stand in a place; null: nothing does. */
 type Cell = ReadonlySet<Id> | null;
@@ -22,15 +26,23 @@ export type Conflict =
   | { readonly is: "equal" | "hides" | "hidden" | "overlap"; readonly both: Arrangement }
   | { readonly is: "loose"; readonly both: Arrangement };
 
-/** Items that stand for a node, worked out once for each. */
+/** Items that stand for a node, worked out once for each as long as the items stay as they are. */
 export class Members {
+  private static readonly known = new WeakMap<Catalogue["records"]["item"], Members>();
+  static in(catalogue: Catalogue): Members {
+    const { item } = catalogue.records;
+    const members = Members.known.get(item) ?? new Members(catalogue);
+    Members.known.set(item, members);
+    return members;
+  }
+
   private readonly found = new Map<Node, ReadonlySet<Id>>();
-  constructor(private readonly catalogue: Catalogue) {}
+  private constructor(private readonly catalogue: Catalogue) {}
   of(node: Node): ReadonlySet<Id> {
     const there = this.found.get(node);
     if (there) return there;
     const tag = tagOf(node);
-    const set = new Set(tag === null ? [node] : [...membersOf(this.catalogue, tag)].map((i) => i.id));
+    const set = new Set(tag === null ? [node] : membersOf(this.catalogue, tag).map((i) => i.id));
     this.found.set(node, set);
     return set;
   }
@@ -100,6 +112,28 @@ export function countOf({ kind, lines }: Pick<Recipe, "kind" | "lines">): number
     sum += l.min;
   }
   return sum > 0 && sum <= 25 ? sum : null;
+}
+
+/**
+ * Recipes that may accept an arrangement of a pattern: those that take something of its place with the fewest, by name
+ * or as any item with a tag.
+ */
+export function besidePattern(catalogue: Catalogue, { grid: of, lines }: Pick<Recipe, "grid" | "lines">): Set<Recipe> {
+  const members = Members.in(catalogue);
+  const items = catalogue.records.item;
+  let best: Set<Recipe> | null = null;
+  const nodes = new Set(grid(of, lines).flatMap((row) => row.flatMap((l) => (l ? [nodeOf(l)] : []))));
+  for (const node of [...nodes].sort((a, b) => members.of(a).size - members.of(b).size).slice(0, MOST_TRIED)) {
+    const found = new Set<Recipe>();
+    const tags = new Set<Id>();
+    for (const id of members.of(node)) {
+      for (const recipe of recipesTaking(catalogue, id)) found.add(recipe);
+      for (const tag of items.get(id)?.tags ?? []) tags.add(tag);
+    }
+    for (const tag of tags) for (const recipe of recipesAsking(catalogue, tag)) found.add(recipe);
+    if (!best || found.size < best.size) best = found;
+  }
+  return best ?? new Set();
 }
 
 /**

@@ -1,7 +1,7 @@
 import type { Edit } from "../catalogue/edit";
 import { recipesAsking } from "../catalogue/references";
 import type { Item, Recipe } from "../kinds/index";
-import { membersOf } from "../network/members";
+import { hasMembers } from "../network/members";
 import { allLines } from "../kinds/ways";
 import type { Line, Variant } from "../notation/line";
 import { count, list } from "../numbers/format";
@@ -21,7 +21,7 @@ export const nothingTagged = perRecord<"tag">({
   },
   *at({ catalogue }, tag) {
     const asking = [...recipesAsking(catalogue, tag.id)].filter((r) => r.status !== "retired");
-    if (!asking.length || !membersOf(catalogue, tag.id).next().done) return;
+    if (!asking.length || hasMembers(catalogue, tag.id)) return;
     const names = asking.slice(0, 3).map((r) => r.name);
     const more = asking.length - names.length;
     yield {

@@ -1,5 +1,6 @@
 import {
   type Arrangement,
+  besidePattern,
   type Conflict,
   conflictOf,
   countOf,
@@ -15,11 +16,11 @@ import type { Recipe } from "../kinds/index";
 import type { Id } from "../schema/id";
 import { perRecord, recipeRef } from "./check";
 
-/** Recipes in use by how many things go in: patterns, or loose ones. */
+/** Patterns in use by how many things go in. */
 type ByCount = Map<number, Set<Id>>;
-const byCount = (patterns: boolean): Index<Recipe, ByCount> => {
+const PATTERNS: Index<Recipe, ByCount> = (() => {
   const sideOf = (by: ByCount, recipe: Recipe): Set<Id> | null => {
-    if ((recipe.kind === "pattern") !== patterns) return null;
+    if (recipe.kind !== "pattern") return null;
     const n = recipe.status === "retired" ? null : countOf(recipe);
     if (n === null) return null;
     const there = by.get(n) ?? new Set();
@@ -41,9 +42,10 @@ const byCount = (patterns: boolean): Index<Recipe, ByCount> => {
       return by;
     },
   };
-};
-/** Loose ones are asked for only where there are patterns. */
-const [PATTERNS, LOOSE] = [byCount(true), byCount(false)];
+})();
+/** Patterns first, then by key. */
+const byKind = (a: Recipe, b: Recipe): number =>
+  Number(b.kind === "pattern") - Number(a.kind === "pattern") || (a.key < b.key ? -1 : 1);
 
 /** A pattern accepts an arrangement that another pattern, or a loose recipe in the same place, accepts too. */
 export const patternConflict = perRecord<"recipe">({
@@ -58,27 +60,22 @@ export const patternConflict = perRecord<"recipe">({
   *at({ catalogue }, recipe) {
     const n = recipe.kind === "pattern" && recipe.status !== "retired" ? countOf(recipe) : null;
     if (n === null) return;
-    const [patterns, loose] = [PATTERNS, LOOSE].map((of) => catalogue.records.recipe.index(of));
-    const members = new Members(catalogue);
+    const members = Members.in(catalogue);
     const lies = liesOf(recipe, members);
     const say = (arrangement: Arrangement): string =>
       arrangement
         .map((row) => row.map((id) => (id ? (catalogue.records.item.get(id)?.name ?? "") : "-")).join(", "))
         .join("; ");
-    const others = (side: ReadonlySet<Id> | undefined): Recipe[] =>
-      [...(side ?? [])]
-        .flatMap((id) => catalogue.records.recipe.get(id) ?? [])
-        .sort((a, b) => (a.key < b.key ? -1 : 1));
     const found: [Recipe, Conflict][] = [];
-    for (const other of others(patterns.get(n))) {
-      // Of each two, one tells of it.
-      if (other.key <= recipe.key || !samePlace(recipe.lines, other.lines, members)) continue;
-      const conflict = conflictOf(lies, liesOf(other, members));
-      if (conflict) found.push([other, conflict]);
-    }
-    for (const other of others(loose.get(n))) {
+    const others = [...besidePattern(catalogue, recipe)].filter((other) => {
+      // Of two patterns, one tells of it.
+      const tells = other.kind !== "pattern" || other.key > recipe.key;
+      return tells && other.status !== "retired" && countOf(other) === n;
+    });
+    for (const other of others.sort(byKind)) {
       if (!samePlace(recipe.lines, other.lines, members)) continue;
-      const conflict = looseConflict(lies, other.lines, members);
+      const conflict =
+        other.kind === "pattern" ? conflictOf(lies, liesOf(other, members)) : looseConflict(lies, other.lines, members);
       if (conflict) found.push([other, conflict]);
     }
     for (const [other, { is, both }] of found) {

@@ -43,10 +43,51 @@ function tagsIn(recipe: Recipe): ReadonlySet<Id> {
 /** Tags that some recipe asks for any item of. */
 export const askedTags = (catalogue: Catalogue): ReadonlyMap<Id, number> => catalogue.records.recipe.index(ASKED);
 
-/** Items that count as any item with a tag; linear in the items. */
-export function* membersOf(catalogue: Catalogue, tag: Id): Generator<Item> {
-  for (const item of catalogue.records.item.values())
-    if (item.status !== "retired" && item.tags.includes(tag)) yield item;
+/** Items in use by their tags. */
+const TAGGED: Index<Item, ReadonlyMap<Id, ReadonlySet<Id>>> = {
+  lasting: true,
+  build(items) {
+    const by = new Map<Id, Set<Id>>();
+    for (const item of items.values())
+      for (const tag of countedTags(item)) {
+        const there = by.get(tag);
+        if (there) there.add(item.id);
+        else by.set(tag, new Set([item.id]));
+      }
+    return by;
+  },
+  follow(by, before, changes) {
+    const next = new Map<Id, Set<Id>>();
+    const own = (tag: Id): Set<Id> => {
+      const there = next.get(tag) ?? new Set(by.get(tag));
+      next.set(tag, there);
+      return there;
+    };
+    for (const [id, now] of changes) {
+      const [gone, come] = [countedTags(before.get(id)), countedTags(now)];
+      if (same(gone, come)) continue;
+      for (const tag of gone) own(tag).delete(id);
+      for (const tag of come) own(tag).add(id);
+    }
+    return next.size ? new Map([...by, ...next]) : by;
+  },
+};
+const NO_TAGS: readonly Id[] = [];
+const countedTags = (item: Item | undefined): readonly Id[] =>
+  item && item.status !== "retired" ? item.tags : NO_TAGS;
+const same = (a: readonly Id[], b: readonly Id[]): boolean =>
+  a === b || (a.length === b.length && a.every((t, k) => t === b[k]));
+
+/** Whether any item counts as any item with a tag. */
+export const hasMembers = (catalogue: Catalogue, tag: Id): boolean =>
+  (catalogue.records.item.index(TAGGED).get(tag)?.size ?? 0) > 0;
+
+/** Items that count as any item with a tag, by their keys. */
+export function membersOf(catalogue: Catalogue, tag: Id): Item[] {
+  const { item: items } = catalogue.records;
+  return [...(items.index(TAGGED).get(tag) ?? NONE)]
+    .flatMap((id) => items.get(id) ?? [])
+    .sort((a, b) => (a.key < b.key ? -1 : 1));
 }
 
 /** For each asked tag of an item a process that gives one with the tag for the item; what it is in comes back. */
