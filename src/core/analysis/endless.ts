@@ -1,6 +1,6 @@
 /** What can be had without end, and what comes only from gifts and from stock that runs out. */
 import type { Compiled } from "../network/compile";
-import { ALIVE } from "../network/network";
+import { ALIVE, KEEPS } from "../network/network";
 
 /** How often each process can run in a world, where that is limited: gifts, and wares without restock. */
 export function limitsOf(compiled: Compiled): Map<number, number> {
@@ -15,57 +15,97 @@ export function limitsOf(compiled: Compiled): Map<number, number> {
   return limits;
 }
 
-/** Items within reach by some processes, and those that fire (forward chaining, O(L)). */
-export function chained(
-  { network }: Compiled,
-  counts: (p: number) => boolean,
-): { readonly items: Uint8Array; readonly processes: Uint8Array } {
+interface Chained {
+  readonly items: Uint8Array;
+  readonly processes: Uint8Array;
+  /** Per item the process that first gave it, −1: none. Following it ends at sources. */
+  readonly first: Int32Array;
+}
+/**
+ * Items within reach by some processes, and those that fire (forward chaining, O(L)).
+ * @param kept  false: what is only needed at hand is taken to be there
+ */
+export function chained({ network }: Compiled, counts: (p: number) => boolean, kept = true): Chained {
   const { ins, outs, consumers, flags } = network;
   const [items, processes] = [new Uint8Array(network.items), new Uint8Array(network.processes)];
   const missing = new Int32Array(network.processes);
+  const first = new Int32Array(network.items).fill(-1);
   const queue: number[] = [];
   const fire = (p: number) => {
     processes[p] = 1;
     for (let k = outs.start[p]; k < outs.end[p]; k++)
       if (!items[outs.to[k]]) {
         items[outs.to[k]] = 1;
+        first[outs.to[k]] = p;
         queue.push(outs.to[k]);
       }
   };
   const alive = (p: number) => (flags[p] & ALIVE) !== 0 && counts(p);
   for (let p = 0; p < network.processes; p++) {
     missing[p] = ins.end[p] - ins.start[p];
+    if (!kept) for (let k = ins.start[p]; k < ins.end[p]; k++) if ((ins.qty as Float64Array)[k] === 0) missing[p]--;
     if (missing[p] === 0 && alive(p)) fire(p);
   }
+  const usesUp = (p: number, item: number): boolean => {
+    for (let k = ins.start[p]; k < ins.end[p]; k++) if (ins.to[k] === item) return (ins.qty as Float64Array)[k] > 0;
+    return false;
+  };
   for (let i = queue.pop(); i !== undefined; i = queue.pop())
-    for (let k = consumers.start[i]; k < consumers.end[i]; k++)
+    for (let k = consumers.start[i]; k < consumers.end[i]; k++) {
+      if (!kept && flags[consumers.to[k]] & KEEPS && !usesUp(consumers.to[k], i)) continue;
       if (--missing[consumers.to[k]] === 0 && alive(consumers.to[k])) fire(consumers.to[k]);
-  return { items, processes };
+    }
+  return { items, processes, first };
 }
 
 /**
  * A gift is no way to price what can be had without it: its process counts, in costs, only for what comes no other way.
- * Where nothing is limited it holds nothing and costs nothing.
+ * Nor is what uses a gift up a way to price what can be made for ever. Where nothing is limited it holds nothing and
+ * costs nothing.
  */
 export class Endless {
   limits: ReadonlyMap<number, number> = new Map();
   /** Per item 1 where it can be had without limited processes; null: nothing is limited. */
   items: Uint8Array | null = null;
 
+  /** Per item the process by which it first comes without limited ones, −1: none. */
+  first: Int32Array = new Int32Array(0);
+  /** Per item 1 where it can be made again and again: nothing limited is used up for it, though it may be needed. */
+  private lasting: Uint8Array = NOTHING;
+  /** Processes that use up what is limited. */
+  private drains: ReadonlySet<number> = new Set();
+
   constructor(compiled: Compiled) {
     this.refresh(compiled);
   }
-  /** Whether a process is no way to an item: it is limited, and the item can be had without. */
+  /** Whether a process is no way to an item: it can run only so often, and the item can be had without. */
   shuts(p: number, item: number): boolean {
-    return this.items !== null && this.limits.has(p) && this.items[item] === 1;
+    if (this.items === null) return false;
+    return this.limits.has(p) ? this.items[item] === 1 : this.lasting[item] === 1 && this.drains.has(p);
   }
-  /** @returns limited processes, those that were and those that are, where anything may be otherwise now */
+  /** @returns processes that can run only so often, before and now, where anything may be otherwise now */
   refresh(compiled: Compiled): number[] {
-    const before = this.limits;
+    const before = [...this.limits.keys(), ...this.drains];
     this.limits = limitsOf(compiled);
-    if (!this.limits.size && !before.size) return [];
+    this.drains = new Set();
+    if (!this.limits.size) {
+      this.items = null;
+      return before;
+    }
     const { limits } = this;
-    this.items = limits.size ? chained(compiled, (p) => !limits.has(p)).items : null;
-    return [...new Set([...before.keys(), ...limits.keys()])];
+    ({ items: this.items, first: this.first } = chained(compiled, (p) => !limits.has(p)));
+    const fires = chained(compiled, () => true).processes;
+    this.lasting = chained(compiled, (p) => fires[p] === 1 && !limits.has(p), false).items;
+    this.drains = this.draining(compiled, fires);
+    return [...new Set([...before, ...limits.keys(), ...this.drains])];
+  }
+
+  private draining({ network: { ins, processes } }: Compiled, fires: Uint8Array): ReadonlySet<number> {
+    const found = new Set<number>();
+    for (let p = 0; p < processes; p++)
+      for (let k = ins.start[p]; fires[p] && k < ins.end[p]; k++)
+        if ((ins.qty as Float64Array)[k] > 0 && !this.lasting[ins.to[k]]) found.add(p);
+    return found;
   }
 }
+const NOTHING = new Uint8Array(0);

@@ -48,9 +48,7 @@ export type PlanAnswer = WrittenPlan | { readonly no: NoPlan["no"]; readonly ite
 export const sayNoPlan = (name: string, no: NoPlan["no"]): string =>
   no === "way"
     ? `${name} can't be had.`
-    : no === "more"
-      ? `A world does not hold so much ${name}: it comes only as a gift, or from stock that runs out.`
-      : `${name} has no plan: its cheapest way goes round in a circle that gets cheaper at every round. See Checks.`;
+    : `A world does not hold so much ${name}: it comes only as a gift, or from stock that runs out.`;
 
 export function writtenPlan(readings: Readings, { make, stock, measure, confidence }: AskedPlan): PlanAnswer {
   const { compiled, network } = readings;

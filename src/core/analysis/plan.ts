@@ -44,9 +44,11 @@ export interface Plan {
   readonly best: boolean;
 }
 
-/** Why there is no plan: an item that can't be had, of which there is not so much, or that costs less with every round. */
-export type NoPlan = { readonly no: "way" | "end" | "more"; readonly item: number };
+/** Why there is no plan: an item that can't be had, or of which there is not so much. */
+export type NoPlan = { readonly no: "way" | "more"; readonly item: number };
 
+/** So often circles of cheapest ways are opened one after the other. */
+const MOST_CIRCLES = 8;
 /** Most processes that are put to a whole-number programme. */
 const MOST_EXACT = 60;
 const TINY = 1e-9;
@@ -69,9 +71,19 @@ export function planFor(readings: Readings, wanted: Wanted): Plan | NoPlan {
   for (const item of wanted.make.keys())
     if (!readings.reach.items[item] && (wanted.stock?.get(item) ?? 0) < (wanted.make.get(item) as number))
       return { no: "way", item };
-  const rolled = rollUp(readings, wanted, measure);
-  if ("no" in rolled) return rolled;
+  const shared = rollUp(readings, wanted, measure, { leftovers: true });
+  // What a step leaves over may be what it is made of itself: then nobody could begin.
+  const begins = "no" in shared || carriedOut(readings, shared, new Map(), wanted.stock) !== null;
+  const rolled =
+    begins || wanted.confidence !== undefined ? shared : rollUp(readings, wanted, measure, { leftovers: false });
+  // Where the cheapest ways use up more of a gift than there is, other ones may do.
+  if ("no" in rolled && rolled.no === "way") return rolled;
   const exact = wanted.confidence === undefined ? wholeNumbers(readings, wanted, measure) : null;
+  if ("no" in rolled) {
+    if (exact) return written(readings, wanted, exact.runs, exact.proven);
+    const plain = rollUp(readings, wanted, measure, { leftovers: false, plain: true });
+    return "no" in plain ? rolled : written(readings, wanted, plain, false);
+  }
   if (!exact) return written(readings, wanted, rolled, false);
   const cheaper = price(readings, exact.runs, measure) < price(readings, rolled, measure) - TINY;
   return written(readings, wanted, cheaper ? exact.runs : rolled, exact.proven);
@@ -106,14 +118,43 @@ function price(readings: Readings, runs: Runs, measure: Measure): number {
 
 const up = (x: number): number => Math.ceil(x - TINY * Math.max(1, x));
 
-function rollUp(readings: Readings, { make, stock, confidence }: Wanted, measure: Measure): Runs | NoPlan {
+/**
+ * The way that each item is made, and items with consumers first. Where the cheapest ways go round in a circle, as those
+ * do that get cheaper at every round, its items are made as they first came within reach: that ends at sources.
+ */
+function policy(readings: Readings, measure: Measure, from: readonly number[], plain: boolean) {
+  const { network, reach, endless } = readings;
+  const round = new Set<number>();
+  const first = (item: number): number => (endless.items?.[item] ? endless.first[item] : reach.first[item]);
+  const chosen = (item: number): number => (round.has(item) ? first(item) : readings.chosen(measure, item));
+  let by = plain ? first : chosen;
+  for (let tries = 0; ; tries++) {
+    const order = policyOrder(network, by, from);
+    const circles = order.filter((group) => group.length > 1);
+    if (!circles.length || by === first) return { by, order: order.reverse() };
+    for (const item of circles.flat()) round.add(item);
+    // New ways may lead into new circles: those all things first came by have none.
+    if (tries === MOST_CIRCLES) by = first;
+  }
+}
+
+/**
+ * @param leftovers  what else a step gives is used for other needs
+ * @param plain  everything is made as it first came within reach, be that dear
+ */
+function rollUp(
+  readings: Readings,
+  { make, stock, confidence }: Wanted,
+  measure: Measure,
+  { leftovers, plain = false }: { readonly leftovers: boolean; readonly plain?: boolean },
+): Runs | NoPlan {
   const { network, compiled } = readings;
   const { ins, outs } = network;
   const [used, made] = [ins.qty as Float64Array, outs.qty as Float64Array];
   const have = new Map(stock);
   const demand = new Map(make);
   const runs = new Map<number, number>();
-  const order = policyOrder(network, (i) => readings.chosen(measure, i), [...make.keys()]).reverse();
+  const { by, order } = policy(readings, measure, [...make.keys()], plain);
   for (const group of order) {
     for (const item of group) {
       const held = have.get(item) ?? 0;
@@ -121,14 +162,13 @@ function rollUp(readings: Readings, { make, stock, confidence }: Wanted, measure
       demand.delete(item);
       have.set(item, Math.max(0, -short));
       if (short <= TINY) continue;
-      const p = readings.chosen(measure, item);
-      if (p < 0) return { no: "way", item };
-      if (group.length > 1) return { no: "end", item };
+      const p = by(item);
+      if (p < 0 || group.length > 1) return { no: "way", item };
       const n = runsOf(p, item, short);
       if (n === null) return { no: "way", item };
       if (n > (readings.endless.limits.get(p) ?? Number.POSITIVE_INFINITY)) return { no: "more", item };
       runs.set(p, (runs.get(p) ?? 0) + n);
-      for (let k = outs.start[p]; k < outs.end[p]; k++) {
+      for (let k = outs.start[p]; leftovers && k < outs.end[p]; k++) {
         const over = n * made[k] - (outs.to[k] === item ? short : 0);
         have.set(outs.to[k], (have.get(outs.to[k]) ?? 0) + Math.max(0, over));
       }

@@ -1,5 +1,5 @@
 /**
- * Small pantries for tests, written as lines: `gather 2 Kelp in 30s`, `buy Salt for 1.5`, `Eel, Bass are fish`,
+ * Small pantries for tests, written as lines: `gather 2 Kelp in 30s`, `give 2 Flag`, `buy Salt for 1.5`, `Eel, Bass are fish`,
  * `set Stew vessel = Crock`, `stat Deftness = 20` (what a maker has of it), and recipe lines.
  */
 import { type Catalogue, emptyCatalogue } from "../catalogue/catalogue";
@@ -73,16 +73,15 @@ function read(catalogue: Catalogue, row: string): Edit[] {
   if (set) return said(catalogue, writing, set[1], set[2], set[3]);
   const buy = /^buy (.+) for ([\d.]+)$/.exec(row);
   const gather = /^gather (.+)$/.exec(row);
-  const parsed = parseLine(
-    buy ? `nothing -> 1 ${buy[1]}` : gather ? `nothing -> ${gather[1]}` : row,
-    wordsOf(catalogue),
-  );
+  const give = /^give (.+)$/.exec(row);
+  const given = gather ?? give;
+  const parsed = parseLine(buy ? `nothing -> 1 ${buy[1]}` : given ? `nothing -> ${given[1]}` : row, wordsOf(catalogue));
   if (!parsed.ok) throw new Error(`${row}: ${parsed.issues.map((r) => r.message).join(" ")}`);
   const recipe = recipeFrom(parsed, writing);
   const items = writing.edits.map(
     (e): Edit => (e.op === "add" && e.kind === "item" ? { ...e, record: { ...e.record, ...SHOWN } as Item } : e),
   );
-  if (!buy && !gather) return [...items, { op: "add", kind: "recipe", record: recipe }];
+  if (!buy && !given) return [...items, { op: "add", kind: "recipe", record: recipe }];
   const base = {
     id: newId(),
     key: writing.keys.next("source", recipe.name),
@@ -92,7 +91,9 @@ function read(catalogue: Catalogue, row: string): Edit[] {
   };
   const source: Source = withDefaults(
     "source",
-    buy ? { ...base, kind: "shop", price: Number(buy[2]), currency: shells.id } : { ...base, kind: "gathering" },
+    buy
+      ? { ...base, kind: "shop", price: Number(buy[2]), currency: shells.id }
+      : { ...base, kind: give ? "gift" : "gathering" },
   );
   return [...items, { op: "add", kind: "source", record: source }];
 }
