@@ -24,7 +24,7 @@ test("an item gets a recipe, a salvage and a source from its sheet, and its cost
   await expect(lamp.getByText("No recipe makes it.")).toBeVisible();
   await expect(page).toHaveURL(/item=kelp_lamp/);
   // A recipe: the line is begun, the name completes with Tab, Enter writes.
-  await lamp.getByRole("button", { name: "Add recipe" }).click();
+  await lamp.getByRole("button", { name: "Add what makes it" }).click();
   const line = lamp.getByRole("textbox", { name: "New recipe line" });
   await line.fill("2 Kelp + 1 Glass floa");
   await page.keyboard.press("Tab");
@@ -32,7 +32,7 @@ test("an item gets a recipe, a salvage and a source from its sheet, and its cost
   await line.fill("2 Kelp + 1 Glass float -> 1 Kelp lamp in 30s");
   await page.keyboard.press("Enter");
   await expect(moved(page)).toContainText("Kelp lamp added");
-  await expect(lamp.getByRole("region", { name: "Made by" }).getByText("Kelp lamp").first()).toBeVisible();
+  await expect(lamp.getByRole("region", { name: "What makes it" }).getByText("Kelp lamp").first()).toBeVisible();
   const cost = lamp.getByRole("region", { name: "What one costs" });
   await expect(cost.getByText("in all")).toBeVisible();
   await expect(cost).toContainText("Blow float");

@@ -4,7 +4,12 @@ import { heldAt } from "../catalogue/inheritance";
 import { around } from "../catalogue/surroundings";
 import { evaluate, parseFormula } from "../formulas/formula";
 import { type AnyRecord, type Kind, kindWord } from "../kinds/index";
-import type { Field } from "../schema/field";
+import { fromNumber, multiply, toNumber } from "../numbers/fraction";
+import type { Line, Named, Variant } from "../notation/line";
+import { roleRule } from "../notation/roles";
+import type { Field, Typing } from "../schema/field";
+import { same as equal } from "../schema/json";
+import { MOST } from "../schema/limits";
 import type { Id } from "../schema/id";
 import { roundedTo } from "../numbers/tidy";
 import { readNumber } from "../schema/number";
@@ -25,13 +30,16 @@ export interface BulkContext {
   readonly readings: ReadonlyMap<string, (record: AnyRecord) => number | null>;
 }
 type Says = { readonly says: string };
-/** The value a record would have; `same` leaves it as it is. */
-type Made = { readonly value: unknown } | { readonly same: true } | Says;
+/** The value a record would have, and those of other fields with it; `same` leaves it as it is. */
+type Made =
+  | { readonly value: unknown; readonly beside?: readonly (readonly [path: string, value: unknown])[] }
+  | { readonly same: true }
+  | Says;
 export type Make = (held: unknown, record: AnyRecord) => Made;
 
 export interface BulkAction {
   /** What is asked for beside it. */
-  readonly asks: "nothing" | "value" | "number" | "formula" | "column" | "texts" | "names";
+  readonly asks: "nothing" | "value" | "number" | "formula" | "column" | "texts" | "names" | "items";
   /** Numbers can be rounded to a step. */
   readonly rounds?: true;
   fits(field: Field): boolean;
@@ -40,6 +48,9 @@ export interface BulkAction {
 
 const SAME: Made = { same: true };
 const isReckoned = (field: Field): boolean => field.numeric;
+const isLines = (field: Field): boolean => field.type === "lines";
+/** One value, that can be set as a whole. */
+const isWhole = (field: Field): boolean => !isLines(field);
 const isText = (field: Field): boolean => field.type === "text" || field.type === "long text";
 const isSet = (field: Field): boolean => field.type === "refs";
 
@@ -67,6 +78,19 @@ const reckon = (made: (value: number, by: number) => number): BulkAction => ({
   },
 });
 
+/** What a typed name stands for in a recipe: "River eel", "any fish"; made where nobody knows it. */
+function namedBy(name: string, typing: Typing): { readonly named: Named; readonly made: boolean } | Says {
+  const typed = name.trim();
+  const tag = /^any\s+(.+)$/i.exec(typed)?.[1];
+  const [kind, called] = tag ? (["tag", tag] as const) : (["item", typed] as const);
+  if (!called) return { says: "Say which item, or any with which tag." };
+  const found = typing.names(kind).find(called);
+  if (found.found === "several") return { says: `“${called}” is the name of several. Write its key.` };
+  const id = found.found === "one" ? found.id : typing.make(kind, called);
+  if (!id) return { says: `“${called}” is not in the pantry.` };
+  return { named: kind === "tag" ? { any: id } : { item: id }, made: found.found !== "one" };
+}
+
 /** Adds to a set of records, or takes from it. */
 const names = (made: (held: readonly Id[], typed: readonly Id[]) => readonly Id[]): BulkAction => ({
   asks: "names",
@@ -78,16 +102,45 @@ const names = (made: (held: readonly Id[], typed: readonly Id[]) => readonly Id[
   },
 });
 
+/** An action on what goes in and comes out of recipes, in all of their ways. What has a place in a pattern stays. */
+const onLines = (
+  asks: BulkAction["asks"],
+  ready: (context: BulkContext) => ((line: Line) => Line) | Says,
+): BulkAction => ({
+  asks,
+  fits: isLines,
+  ready(context) {
+    const made = ready(context);
+    if ("says" in made) return made;
+    return (held, record) => {
+      const lines = (held as readonly Line[]).map(made);
+      const { variants = [] } = record as { readonly variants?: readonly Variant[] };
+      const others = variants.map((v) => ({ ...v, lines: v.lines.map(made) }));
+      const moved = !equal(lines, held);
+      if (!moved && equal(others, variants)) return SAME;
+      return { value: lines, beside: equal(others, variants) ? [] : [["variants", others]] };
+    };
+  },
+});
+/** So many times as much of what stands in a role. */
+const scaled = (role: Line["role"]): BulkAction =>
+  onLines("number", ({ request: { typed } }) => {
+    const by = readNumber(typed.trim());
+    if (by === null || by <= 0) return { says: `“${typed}” is no number above 0. Write one such as 2 or 0.5.` };
+    const times = (amount: number) => Math.min(MOST, toNumber(multiply(fromNumber(amount), fromNumber(by))));
+    return (l) => (l.role === role && !l.cells ? { ...l, min: times(l.min), max: times(l.max) } : l);
+  });
+
 export const BULK_ACTIONS = {
   "set to": {
     asks: "value",
-    fits: () => true,
+    fits: isWhole,
     ready({ field, request, names: typing }) {
       const read = field.parse(request.typed.trim(), typing.typing);
       return "says" in read ? read : () => ({ value: read.value });
     },
   },
-  clear: { asks: "nothing", fits: () => true, ready: () => () => ({ value: undefined }) },
+  clear: { asks: "nothing", fits: isWhole, ready: () => () => ({ value: undefined }) },
   add: reckon((value, by) => value + by),
   "multiply by": reckon((value, by) => value * by),
   "raise by percent": reckon((value, by) => value * (1 + by / 100)),
@@ -113,7 +166,7 @@ export const BULK_ACTIONS = {
   },
   "copy from": {
     asks: "column",
-    fits: () => true,
+    fits: isWhole,
     ready({ catalogue, kind, field, request, names: typing }) {
       const from = pathOf(definition(kind), request.typed);
       if (!from) return { says: "Choose the column that is copied." };
@@ -129,6 +182,20 @@ export const BULK_ACTIONS = {
       };
     },
   },
+  "take times": scaled("ingredient"),
+  "give times": scaled("output"),
+  "put instead": onLines("items", ({ names: { typing }, request: { typed, other = "" } }) => {
+    const [from, to] = [typed, other].map((name) => namedBy(name, typing));
+    if ("says" in from) return from;
+    if (from.made) return { says: `“${typed.trim()}” is in no recipe: choose what is to be replaced.` };
+    if ("says" in to) return to;
+    const named = ({ item, any }: Named) => (any === undefined ? `item ${item}` : `tag ${any}`);
+    return (l) => {
+      if (named(l) !== named(from.named) || (to.named.any !== undefined && !roleRule(l.role).any)) return l;
+      const { item: _, any: __, whole, ...rest } = l;
+      return { ...rest, ...to.named, ...(whole && to.named.item ? { whole } : {}) } as Line;
+    };
+  }),
   replace: {
     asks: "texts",
     fits: isText,

@@ -1,6 +1,8 @@
 import { describe, expect, it } from "vitest";
 import type { Edit } from "../catalogue/edit";
+import { around } from "../catalogue/surroundings";
 import { withDefaults } from "../kinds/index";
+import { formatRecipe } from "../notation/format";
 import { newId } from "../schema/id";
 import { item, kitchen, must, newItem } from "../testing/kitchen";
 import { type BulkPlan, type BulkRequest, planBulk } from "./bulk";
@@ -130,5 +132,58 @@ describe("what can be done to many", () => {
     expect(item(done("tags", "take out", "fish", {}, tagged), "Barm").tags).toEqual([keeps.id]);
     const made = done("tags", "add to", "festival");
     expect([...made.records.tag.values()].map((t) => t.name)).toContain("festival");
+  });
+});
+
+describe("the lines of many recipes", () => {
+  const book = kitchen(
+    "gather Eel\nEel are fish\nSmoke: 2 Eel + 0.1 Salt -> 1 Smoked eel + 1 Skin 50% at Shed | -> 2 Smoked eel using Knife\n" +
+      "Pie: 3 Eel -> 1 Pie\nlabelled: pattern [Eel, Salt] -> 1 Charm\nUnpick: salvage Pie -> 1 Eel",
+  );
+  const ask = (action: BulkRequest["action"], typed: string, other = "") =>
+    planBulk(book, "recipe", book.records.recipe.values(), { path: "lines", action, typed, other, step: "" });
+  const lines = (plan: BulkPlan) => {
+    if (!plan.ok) throw new Error(plan.says);
+    const next = must(book, plan.edits);
+    return [...next.records.recipe.values()].map((r) => formatRecipe(around(next), r));
+  };
+
+  it("give and take so many times as much, exactly and in all of their ways; patterns stay as they lie", () => {
+    expect(lines(ask("take times", "3"))).toEqual([
+      "Smoke: 6 Eel + 0.3 Salt -> 1 Smoked eel + 1 Skin 50% at Shed | -> 2 Smoked eel using Knife",
+      "9 Eel -> 1 Pie",
+      "labelled: pattern [Eel, Salt] -> 1 Charm",
+      "Unpick: salvage 3 Pie -> 1 Eel",
+    ]);
+    const given = ask("give times", "0,5");
+    expect(lines(given)[0]).toBe(
+      "Smoke: 2 Eel + 0.1 Salt -> 0.5 Smoked eel + 0.5 Skin 50% at Shed | -> 1 Smoked eel using Knife",
+    );
+    expect(told(given)).toHaveLength(4);
+    expect(told(ask("give times", "0"))).toContain("no number above 0");
+  });
+
+  it("take something instead of something else, by name or as any with a tag", () => {
+    expect(lines(ask("put instead", "eel", "any fish"))).toEqual([
+      "Smoke: 2 any fish + 0.1 Salt -> 1 Smoked eel + 1 Skin 50% at Shed | -> 2 Smoked eel using Knife",
+      "3 any fish -> 1 Pie",
+      "labelled: pattern [any fish, Salt] -> 1 Charm",
+      // What comes out is always an item.
+      "Unpick: salvage 1 Pie -> 1 Eel",
+    ]);
+    expect(lines(ask("put instead", "Knife", "Fine knife"))[0]).toContain("using Fine knife");
+    const plan = ask("put instead", "Knife", "Shed");
+    expect(plan.ok && plan.same).toBe(3);
+    expect(told(ask("put instead", "Nowhere", "Eel"))).toContain("is in no recipe");
+    expect(told(ask("put instead", "any tool", "Eel"))).toContain("is in no recipe");
+    expect(told(ask("put instead", "Eel", " "))).toContain("Say which item");
+  });
+
+  it("are not set, cleared or copied as a whole", () => {
+    for (const action of ["set to", "clear", "copy from", "replace", "add"] as const)
+      expect(ask(action, "1").ok, action).toBe(false);
+    expect(
+      planBulk(book, "recipe", book.records.recipe.values(), { path: "ticks", action: "add", typed: "40", step: "" }),
+    ).toMatchObject({ same: 0 });
   });
 });

@@ -71,7 +71,9 @@ export function planBulk(
     const clears = "value" in wanted && wanted.value === undefined;
     if (
       "same" in wanted ||
-      (!("says" in wanted) && (same(value, own) || (!clears && action.asks !== "value" && same(value, held.value))))
+      (!("says" in wanted) &&
+        !("beside" in wanted && wanted.beside?.length) &&
+        (same(value, own) || (!clears && action.asks !== "value" && same(value, held.value))))
     ) {
       unchanged++;
       continue;
@@ -80,7 +82,10 @@ export function planBulk(
     const says = "says" in wanted ? wanted.says : value === null ? null : problemOf(field, value, has);
     const before = held.from === "none" ? "" : text(held.value);
     rows.push({ record, before, after: says ? null : value === null ? "" : text(value), says });
-    if (!says) edits.push(setField(catalogue, kind, record.id as Id, request.path, value as Value));
+    if (says) continue;
+    if (!same(value, own)) edits.push(setField(catalogue, kind, record.id as Id, request.path, value as Value));
+    for (const [path, beside] of ("beside" in wanted && wanted.beside) || [])
+      edits.push(setField(catalogue, kind, record.id as Id, path, beside as Value));
   }
   return { ok: true, rows, same: unchanged, edits: edits.length > names.edits.length ? edits : [] };
 }

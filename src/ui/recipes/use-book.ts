@@ -8,6 +8,7 @@ import { around } from "@/core/catalogue/surroundings";
 import { sayNamed } from "@/core/notation/line";
 import { recordsWith } from "@/core/catalogue/references";
 import type { Recipe } from "@/core/kinds/index";
+import { allLines } from "@/core/kinds/ways";
 import type { Role } from "@/core/notation/roles";
 import type { Id } from "@/core/schema/id";
 import { normalise, normalisedName } from "@/core/schema/names";
@@ -54,6 +55,8 @@ export function useBook(catalogue: Catalogue, query: string): readonly BookEntry
     const asked = new URLSearchParams(query);
     const [text, kind, by] = [normalise(asked.get("text") ?? ""), asked.get("kind"), asked.get("by") ?? "station"];
     const [status, tagged] = [asked.get("status"), asked.get("tag")];
+    const [makes, takes] = [asked.get("makes"), asked.get("takes")];
+    const of = makes || takes ? (byKey(catalogue, "item", makes || (takes as string))?.id ?? null) : null;
     const tag = tagged ? (byKey(catalogue, "tag", tagged)?.id ?? null) : null;
     const most = asked.get("level") ? Number(asked.get("level")) : null;
     const row = (recipe: Recipe): BookRow => ({ id: recipe.id, head: headOf(catalogue, recipe, by), recipe });
@@ -69,10 +72,11 @@ export function useBook(catalogue: Catalogue, query: string): readonly BookEntry
     };
     const always = [by, catalogue.records.type];
     let rows = all.rows(catalogue, always, rules);
-    if (text || kind || status || tagged || most !== null) {
+    if (text || kind || status || tagged || most !== null || makes || takes) {
       const items = text ? itemsNamed(catalogue, text) : null;
       const keep = ({ recipe }: BookRow) =>
         (!kind || recipe.kind === kind) &&
+        (!(makes || takes) || (of !== null && (makes ? isMade(recipe, of) : isTaken(catalogue, recipe, of)))) &&
         (!status || recipe.status === status) &&
         (most === null || levelOf(catalogue, recipe) <= most) &&
         (!tagged || (tag !== null && isTagged(catalogue, recipe, tag))) &&
@@ -80,7 +84,7 @@ export function useBook(catalogue: Catalogue, query: string): readonly BookEntry
       const every = rows;
       rows = some.rows(
         catalogue,
-        [...always, query, ...(text || tagged || most !== null ? [catalogue.records.item] : [])],
+        [...always, query, ...(text || tagged || takes || most !== null ? [catalogue.records.item] : [])],
         {
           ...rules,
           keep,
@@ -90,6 +94,16 @@ export function useBook(catalogue: Catalogue, query: string): readonly BookEntry
     }
     return underHeads(rows);
   }, [catalogue, query, all, some]);
+}
+
+const isMade = (recipe: Recipe, item: Id): boolean =>
+  allLines(recipe).some((l) => l.role === "output" && l.item === item);
+/** By its name, or as any item with a tag. */
+function isTaken(catalogue: Catalogue, recipe: Recipe, item: Id): boolean {
+  const tags = catalogue.records.item.get(item)?.tags ?? [];
+  return allLines(recipe).some(
+    (l) => l.role !== "output" && (l.any === undefined ? l.item === item : tags.includes(l.any)),
+  );
 }
 
 /** What a recipe is for: what it makes, or what it takes apart. */

@@ -19,6 +19,8 @@ import { usePlaces } from "../frame/navigate";
 import { ViewHead } from "../frame/view-head";
 import { AnyJar, Button, cx, Dot, Empty } from "../kit/kit";
 import { costOf, figuresOf, useLive, useStore } from "../pantry/provider";
+import { NameInput } from "../kit/name-input";
+import { BulkPanel } from "../bulk/bulk-panel";
 import { HistoryOf } from "../log/history";
 import { Matrix } from "./matrix";
 import { PasteLines } from "./paste";
@@ -26,6 +28,8 @@ import { OwnFields } from "../sheet/own-fields";
 import { RecipeEditor } from "./recipe-editor";
 import { SuggestSalvage } from "./suggest";
 import { useBook } from "./use-book";
+
+const NONE: ReadonlySet<string> = new Set();
 
 export function RecipesView() {
   const { catalogue } = useLive();
@@ -89,9 +93,10 @@ export function RecipesView() {
 
 function Book({ selected, onWrite }: { selected: string | null; onWrite: () => void }) {
   const { catalogue, model } = useLive();
+  const store = useStore();
   const places = usePlaces();
   const query = new URLSearchParams(
-    ["text", "by", "kind", "status", "tag", "level"].flatMap((n) =>
+    ["text", "by", "kind", "status", "tag", "level", "makes", "takes"].flatMap((n) =>
       places.query.get(n) ? [[n, places.query.get(n) as string]] : [],
     ),
   ).toString();
@@ -123,12 +128,54 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
   }, [selected, at, virtual]);
   const heads = useMemo(() => entries.reduce((sum, e) => sum + Number("head" in e), 0), [entries]);
 
-  const step = (by: number) => {
+  const recipes = useMemo(() => entries.flatMap((e) => ("recipe" in e ? [e.recipe] : [])), [entries]);
+  const [many, setMany] = useState<ReadonlySet<string>>(NONE);
+  const [changing, setChanging] = useState<readonly Recipe[] | null>(null);
+  const chosen = useMemo(() => recipes.filter((r) => many.has(r.id)), [recipes, many]);
+  /** Where a range begins. */
+  const anchor = useRef<string | null>(null);
+  const toggle = (id: string) => {
+    anchor.current = id;
+    setMany((all) => {
+      const next = new Set(all);
+      if (!next.delete(id)) next.add(id);
+      return next;
+    });
+  };
+  const range = (to: string) => {
+    const [a, b] = [anchor.current ?? selected ?? to, to].map((id) => recipes.findIndex((r) => r.id === id));
+    anchor.current ??= selected ?? to;
+    setMany(new Set(recipes.slice(Math.max(0, Math.min(a, b)), Math.max(a, b) + 1).map((r) => r.id)));
+  };
+  const click = (e: React.MouseEvent, { id, key }: Recipe) => {
+    if (e.shiftKey) range(id);
+    else if (e.ctrlKey || e.metaKey) {
+      // The one that stands open is the first of many.
+      if (!many.size && selected && selected !== id) toggle(selected);
+      toggle(id);
+    } else {
+      anchor.current = id;
+      if (many.size) setMany(NONE);
+      places.ask({ recipe: key, item: null }, true);
+    }
+  };
+  const removeChosen = async () => {
+    const edits = chosen.map((record) => ({ op: "remove", kind: "recipe", record }) as const);
+    const answer = await store.submit(edits, `${count(chosen.length, "recipe")} removed`);
+    if (answer.ok) setMany(NONE);
+  };
+
+  const step = (by: number, more = false) => {
     let to = at < 0 ? -1 : at + by;
     if (at < 0) to = 0;
     while (entries[to] && "head" in entries[to]) to += to === 0 ? 1 : by;
     const next = entries[to];
     if (!next || "head" in next) return;
+    if (more) {
+      anchor.current ??= selected;
+      range(next.recipe.id);
+    } else if (many.size) setMany(NONE);
+    if (!more) anchor.current = next.recipe.id;
     places.ask({ recipe: next.recipe.key, item: null }, true);
     virtual.scrollToIndex(to);
   };
@@ -201,20 +248,45 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
             places.ask({ level: /^\d+$/.test(e.target.value.trim()) ? e.target.value.trim() : null }, true)
           }
         />
+        <OfItem />
         <span className="ml-auto text-second">{count(entries.length - heads, "recipe")}</span>
+        <Button disabled={!recipes.length} onClick={() => setChanging(chosen.length > 1 ? chosen : recipes)}>
+          Change {chosen.length > 1 ? "these" : "all"}
+        </Button>
+        {changing && <BulkPanel kind="recipe" records={changing} onClose={() => setChanging(null)} />}
       </div>
+      {chosen.length > 1 && (
+        <section
+          aria-label="Chosen recipes"
+          className="flex items-center gap-2 border-b border-line bg-pick px-3.5 py-1.5 font-semibold"
+        >
+          {count(chosen.length, "recipe")} chosen
+          <Button look="solid" onClick={() => setChanging(chosen)}>
+            Change these
+          </Button>
+          <Button onClick={() => void removeChosen()}>Remove these</Button>
+          <Button look="quiet" onClick={() => setMany(NONE)}>
+            Choose none
+          </Button>
+          <span className="ml-auto font-normal text-second">Space, Shift and Ctrl choose more</span>
+        </section>
+      )}
       {/** biome-ignore lint/a11y/noStaticElementInteractions: a listbox after the ARIA pattern wherever it has entries */}
       {/** biome-ignore lint/a11y/useAriaPropsSupportedByRole: named where it has a role, which is told at run time */}
       <div
         ref={box}
         role={entries.length ? "listbox" : undefined}
         aria-label={entries.length ? "Recipes" : undefined}
+        aria-multiselectable={entries.length ? true : undefined}
         tabIndex={0}
         aria-activedescendant={selected && inSight ? `recipe-${selected}` : undefined}
         className="min-h-0 flex-1 overflow-auto bg-salt"
         onKeyDown={(e) => {
-          if (e.key === "ArrowDown") step(1);
-          else if (e.key === "ArrowUp") step(-1);
+          if (e.key === "ArrowDown") step(1, e.shiftKey);
+          else if (e.key === "ArrowUp") step(-1, e.shiftKey);
+          else if (e.key === " " && selected) toggle(selected);
+          else if (e.key.toLowerCase() === "a" && (e.ctrlKey || e.metaKey)) setMany(new Set(recipes.map((r) => r.id)));
+          else if (e.key === "Escape" && many.size) setMany(NONE);
           else return;
           e.preventDefault();
         }}
@@ -258,13 +330,14 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
                 key={recipe.id}
                 id={`recipe-${recipe.id}`}
                 role="option"
-                aria-selected={recipe.id === selected}
+                aria-selected={many.size ? many.has(recipe.id) : recipe.id === selected}
                 tabIndex={-1}
-                onClick={() => places.ask({ recipe: recipe.key, item: null }, true)}
+                onClick={(e) => click(e, recipe)}
                 onKeyDown={() => undefined}
                 className={cx(
                   "absolute left-0 flex w-full flex-col justify-center border-b border-hair px-3.5",
-                  recipe.id === selected ? "bg-pick" : "hover:bg-shade",
+                  recipe.id === selected || many.has(recipe.id) ? "bg-pick" : "hover:bg-shade",
+                  many.has(recipe.id) && "border-l-3 border-l-kelp",
                 )}
                 style={style}
               >
@@ -296,6 +369,49 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
         </div>
       </div>
     </section>
+  );
+}
+
+/** Recipes by what they make, or by what they take: one or the other, and said which. */
+function OfItem() {
+  const { catalogue } = useLive();
+  const places = usePlaces();
+  const [makes, takes] = [places.query.get("makes"), places.query.get("takes")];
+  const [role, setRole] = useState<"makes" | "takes">(takes ? "takes" : "makes");
+  const key = makes ?? takes;
+  const item = key ? byKey(catalogue, "item", key) : undefined;
+  const names = useMemo(() => [...catalogue.records.item.values()].map((i) => i.name), [catalogue.records.item]);
+  const ask = (of: "makes" | "takes", wanted: string | null) =>
+    places.ask({ makes: of === "makes" ? wanted : null, takes: of === "takes" ? wanted : null }, true);
+  return (
+    <span className="flex items-center gap-1">
+      <select
+        aria-label="What the item is to them"
+        className="field w-auto!"
+        value={role}
+        onChange={(e) => {
+          const of = e.target.value as "makes" | "takes";
+          setRole(of);
+          if (key) ask(of, key);
+        }}
+      >
+        <option value="makes">What makes</option>
+        <option value="takes">What is made with</option>
+      </select>
+      <span className="w-36">
+        <NameInput
+          label="Recipes of which item"
+          placeholder="any item"
+          value={item?.name ?? ""}
+          names={names}
+          onDone={(name) => {
+            const found = namesOf(catalogue, "item").find(name);
+            const record = found.found === "one" ? catalogue.records.item.get(found.id) : undefined;
+            ask(role, record?.key ?? null);
+          }}
+        />
+      </span>
+    </span>
   );
 }
 

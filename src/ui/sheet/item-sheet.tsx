@@ -47,7 +47,7 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
   const places = usePlaces();
   const write = useWrite();
   const [suggesting, setSuggesting] = useState(false);
-  const [adding, setAdding] = useState<"craft" | "salvage" | null>(null);
+  const [adding, setAdding] = useState<"craft" | "salvage" | "use" | null>(null);
   const [width, setWidth] = useSheetWidth();
   const get = useRef<HTMLDivElement>(null);
   const use = useRef<HTMLDivElement>(null);
@@ -183,12 +183,19 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
         )}
         <div ref={get} />
         <Section
-          title="Made by"
+          title="What makes it"
           aside={made.length > 1 ? count(made.length, "way") : undefined}
           action={
-            <Button look="quiet" onClick={() => setAdding("craft")}>
-              Add recipe
-            </Button>
+            <span className="flex gap-1">
+              {made.length > 1 && (
+                <Button look="quiet" onClick={() => places.go("recipes", { makes: item.key })}>
+                  In the book
+                </Button>
+              )}
+              <Button look="quiet" onClick={() => setAdding("craft")} title={`A recipe that gives ${name}`}>
+                Add what makes it
+              </Button>
+            </span>
           }
         >
           {adding === "craft" && <RecipeEditor start={` -> 1 ${name}`} onDone={() => setAdding(null)} />}
@@ -220,8 +227,23 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
           ))}
         </Section>
         <div ref={use} />
-        <Section title="Used in">
-          {uses.length === 0 && <p className="text-second">No recipe uses it.</p>}
+        <Section
+          title="What is made with it"
+          action={
+            <span className="flex gap-1">
+              {uses.length > 1 && (
+                <Button look="quiet" onClick={() => places.go("recipes", { takes: item.key })}>
+                  In the book
+                </Button>
+              )}
+              <Button look="quiet" onClick={() => setAdding("use")} title={`A recipe that takes ${name}`}>
+                Add what takes it
+              </Button>
+            </span>
+          }
+        >
+          {adding === "use" && <RecipeEditor start={`1 ${name} -> `} onDone={() => setAdding(null)} />}
+          {uses.length === 0 && adding !== "use" && <p className="text-second">No recipe uses it.</p>}
           <RecipeJars recipes={uses} />
         </Section>
         <Section

@@ -33,7 +33,7 @@ import { useMove } from "../setup/move-dialog";
 import { Groups } from "./groups";
 import { BringIn } from "../tables/lazily";
 import { TakeOut } from "../tables/take-out";
-import { BulkPanel } from "./bulk-panel";
+import { BulkPanel } from "../bulk/bulk-panel";
 import { readingsOf } from "./columns";
 import { ColumnMenu } from "./column-menu";
 import { SavedViews, useViewParts, type ViewParts } from "./saved-views";
@@ -241,7 +241,9 @@ export function ShelvesView() {
         />
       )}
       {moving.asking}
-      {changing && <BulkPanel items={selection.length > 1 ? selection : rows} onClose={() => setChanging(false)} />}
+      {changing && (
+        <BulkPanel kind="item" records={selection.length > 1 ? selection : rows} onClose={() => setChanging(false)} />
+      )}
       <Grid<Item>
         label="Items"
         rows={rows}

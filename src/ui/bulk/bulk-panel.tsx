@@ -1,5 +1,5 @@
 "use client";
-/** The same done to everything on the shelves as they are filtered: every value before and after, then one change. */
+/** The same done to many records at once: every value before and after, then one change. */
 import { useMutation } from "@tanstack/react-query";
 import { useId, useMemo, useState } from "react";
 import { nameOf } from "@/core/catalogue/catalogue";
@@ -11,7 +11,7 @@ import { planBulk } from "@/core/editing/bulk";
 import { type Action, actionOf, type BulkAction, fitting } from "@/core/editing/bulk-actions";
 import { numberColumns } from "@/core/editing/number-columns";
 import { sayMoved } from "@/core/history/say-moved";
-import { definition, type Item } from "@/core/kinds/index";
+import { definition, type RecordOf } from "@/core/kinds/index";
 import { count } from "@/core/numbers/format";
 import { labelOf } from "../grid/field-columns";
 import { figuresOf, useLive, useStore } from "../pantry/provider";
@@ -19,54 +19,89 @@ import { Button } from "../kit/kit";
 import { BeforeAndAfter, Over, Scrolled } from "../kit/over";
 
 /** Fields that make no sense for many at once. */
-const ALONE = ["key", "name"];
+const ALONE: { readonly [K in BulkKind]: readonly string[] } = {
+  item: ["key", "name"],
+  recipe: ["key", "name", "kind", "grid", "variants", "tables"],
+};
+type BulkKind = "item" | "recipe";
+/** What stands there when the panel opens. */
+const FIRST: { readonly [K in BulkKind]: readonly [path: string, action: Action] } = {
+  item: ["sell", "raise by percent"],
+  recipe: ["lines", "give times"],
+};
 
-export function BulkPanel({ items, onClose }: { readonly items: readonly Item[]; readonly onClose: () => void }) {
+export function BulkPanel<K extends BulkKind>({
+  kind,
+  records,
+  onClose,
+}: {
+  readonly kind: K;
+  readonly records: readonly RecordOf<K>[];
+  readonly onClose: () => void;
+}) {
   const { catalogue, model } = useLive();
   const store = useStore();
   const offersId = useId();
-  const [path, setPath] = useState("sell");
-  const [action, setAction] = useState<Action>("raise by percent");
+  const [path, setPath] = useState(FIRST[kind][0]);
+  const [action, setAction] = useState<Action>(FIRST[kind][1]);
   const [typed, setTyped] = useState("");
   const [other, setOther] = useState("");
   const [step, setStep] = useState("");
   const fields = useMemo(
     () => [
-      ...Object.entries(definition("item").fields).flatMap(([name, field]) =>
-        ALONE.includes(name) || field.parts ? [] : [{ path: name, label: labelOf(name, field) }],
+      ...Object.entries(definition(kind).fields).flatMap(([name, field]) =>
+        ALONE[kind].includes(name) || field.parts ? [] : [{ path: name, label: labelOf(name, field) }],
       ),
-      ...[...catalogue.records.stat.values()].map((stat) => ({ path: `stats.${stat.id}`, label: stat.name })),
-      ...fieldsOfKind(catalogue, "item").map((field) => ({ path: `own.${field.id}`, label: field.name })),
+      ...(kind === "item" ? [...catalogue.records.stat.values()] : []).map((stat) => ({
+        path: `stats.${stat.id}`,
+        label: stat.name,
+      })),
+      ...fieldsOfKind(catalogue, kind).map((field) => ({ path: `own.${field.id}`, label: field.name })),
     ],
-    [catalogue],
+    [catalogue, kind],
   );
   const here = around(catalogue);
-  const at = pathOf(definition("item"), path);
+  const at = pathOf(definition(kind), path);
   const field = at && fieldAt(at, here);
   const actions = field ? fitting(field) : [];
   const { asks, rounds } = actionOf(action) as BulkAction;
-  const ready = asks === "nothing" || typed.trim() !== "";
+  const ready = asks === "nothing" || (typed.trim() !== "" && (asks !== "items" || other.trim() !== ""));
   const readings = useMemo(
     () =>
-      new Map([
-        ["cost", (r: { readonly id: Id }) => figuresOf(model, r.id).value],
-        ["time", (r: { readonly id: Id }) => figuresOf(model, r.id).time],
-      ]),
-    [model],
+      new Map<string, (r: { readonly id: Id }) => number | null>(
+        kind === "item"
+          ? [
+              ["cost", (r) => figuresOf(model, r.id).value],
+              ["time", (r) => figuresOf(model, r.id).time],
+            ]
+          : [],
+      ),
+    [model, kind],
   );
   const plan = useMemo(
     () =>
       ready
-        ? planBulk(catalogue, "item", items, { path, action, typed, other, step: rounds ? step : "" }, readings)
+        ? planBulk(catalogue, kind, records, { path, action, typed, other, step: rounds ? step : "" }, readings)
         : null,
-    [ready, catalogue, items, path, action, typed, other, step, rounds, readings],
+    [ready, catalogue, kind, records, path, action, typed, other, step, rounds, readings],
   );
   const choosePath = (next: string) => {
-    const to = pathOf(definition("item"), next);
+    const to = pathOf(definition(kind), next);
     setPath(next);
     // What can't be done to the other column gives way to what can be done to any.
-    if (to && !fitting(fieldAt(to, here)).includes(action)) setAction("set to");
+    const able = to ? fitting(fieldAt(to, here)) : [];
+    if (to && !able.includes(action)) setAction(able.includes("give times") ? "give times" : "set to");
   };
+  const goods = useMemo(
+    () =>
+      kind === "recipe"
+        ? [
+            ...[...catalogue.records.item.values()].map((i) => i.name),
+            ...[...catalogue.records.tag.values()].map((t) => `any ${t.name}`),
+          ]
+        : [],
+    [catalogue, kind],
+  );
   const edits = plan?.ok ? plan.edits : [];
   const moving = useMutation({ mutationFn: () => store.api.whatIf(edits) });
   const ask = (change: () => void) => {
@@ -77,13 +112,13 @@ export function BulkPanel({ items, onClose }: { readonly items: readonly Item[];
   const refused = plan?.ok ? plan.rows.length - changed : 0;
   const write = async () => {
     const label = fields.find((f) => f.path === path)?.label ?? path;
-    const note = `${label} of ${count(changed, "item")}: ${action}${action === "clear" ? "" : ` ${typed.trim()}`}`;
+    const note = `${label} of ${count(changed, kind)}: ${action}${action === "clear" ? "" : ` ${typed.trim()}`}${asks === "items" ? ` → ${other.trim()}` : ""}`;
     const answer = await store.submit(edits, note.slice(0, 300));
     if (answer.ok) onClose();
   };
   return (
     <Over
-      title={`Change ${count(items.length, "item")}`}
+      title={`Change ${count(records.length, kind)}`}
       onClose={onClose}
       head={
         <div className="flex flex-wrap items-center gap-2 pt-3">
@@ -131,16 +166,28 @@ export function BulkPanel({ items, onClose }: { readonly items: readonly Item[];
               aria-label="By what, or to what"
               className={asks === "formula" ? "field w-64!" : "field w-32!"}
               placeholder={asks === "formula" ? "cost * 1.3" : undefined}
-              list={asks === "names" || asks === "value" ? offersId : undefined}
+              list={asks === "names" || asks === "value" || asks === "items" ? offersId : undefined}
               value={typed}
               onChange={(e) => ask(() => setTyped(e.target.value))}
             />
           )}
           <datalist id={offersId}>
-            {(field?.completions?.(here) ?? []).slice(0, 200).map((name) => (
+            {(asks === "items" ? goods : [...(field?.completions?.(here) ?? [])].slice(0, 200)).map((name) => (
               <option key={name} value={name} />
             ))}
           </datalist>
+          {asks === "items" && (
+            <label className="flex items-center gap-2 text-second">
+              becomes
+              <input
+                aria-label="What is put in its place"
+                className="field w-40!"
+                list={offersId}
+                value={other}
+                onChange={(e) => ask(() => setOther(e.target.value))}
+              />
+            </label>
+          )}
           {asks === "texts" && (
             <label className="flex items-center gap-2 text-second">
               with
@@ -154,7 +201,7 @@ export function BulkPanel({ items, onClose }: { readonly items: readonly Item[];
           )}
           {asks === "formula" && (
             <p className="basis-full text-[12px] text-second">
-              May use {[...readings.keys(), ...numberColumns(catalogue, "item").keys()].slice(0, 12).join(", ")}, … and
+              May use {[...readings.keys(), ...numberColumns(catalogue, kind).keys()].slice(0, 12).join(", ")}, … and
               if, min, max, round, clamp.
             </p>
           )}
@@ -188,7 +235,7 @@ export function BulkPanel({ items, onClose }: { readonly items: readonly Item[];
             {plan?.ok && (refused > 0 || plan.same > 0)
               ? [
                   refused > 0 && `${count(refused, "value")} can't be written and stay as they are`,
-                  plan.same > 0 && `${count(plan.same, "item")} would stay the same`,
+                  plan.same > 0 && `${count(plan.same, kind)} would stay the same`,
                 ]
                   .filter(Boolean)
                   .join("; ")
@@ -221,7 +268,7 @@ export function BulkPanel({ items, onClose }: { readonly items: readonly Item[];
 
         {plan?.ok && plan.rows.length > 0 && (
           <BeforeAndAfter
-            what="Item"
+            what={kind === "item" ? "Item" : "Recipe"}
             rows={plan.rows.map((row) => ({ ...row, id: row.record.id, name: row.record.name }))}
           />
         )}
