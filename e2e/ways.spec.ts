@@ -168,3 +168,56 @@ test("a salvage is kept as the rule of a type, and what says otherwise is found 
   await page.getByRole("button", { name: "Apply" }).first().click();
   await expect(drifted).toHaveCount(0);
 });
+
+test("many recipes are chosen by keyboard and mouse, changed in one step and taken back", async ({ page }) => {
+  await showIn(program, page, "/shelves?item=coarse_salt");
+  const uses = page.getByRole("region", { name: "What is made with it" });
+  await uses.getByRole("button", { name: "In the book" }).click();
+  await expect(page.getByLabel("What the item is to them")).toHaveValue("takes");
+  const book = page.getByRole("listbox", { name: "Recipes" });
+  await expect(book.getByRole("option", { name: /^Smoke eel/ })).toBeVisible();
+  await expect(book.getByRole("option", { name: /^Boil salt/ })).toHaveCount(0);
+  await page.getByLabel("What the item is to them").selectOption("What makes");
+  await expect(book.getByRole("option")).toHaveCount(3);
+  await book.getByRole("option").first().click();
+  await page.keyboard.press("Shift+ArrowDown");
+  const chosen = page.getByRole("region", { name: "Chosen recipes" });
+  await expect(chosen).toContainText("2 chosen");
+  await page.keyboard.press("Control+a");
+  await expect(chosen).toContainText("3 chosen");
+  await page.keyboard.press("Escape");
+  await expect(chosen).toHaveCount(0);
+  await book.getByRole("option", { name: /^Boil salt/ }).click();
+  await book.getByRole("option", { name: /^Drain pan/ }).click({ modifiers: ["Control"] });
+  await chosen.getByRole("button", { name: "Change these" }).click();
+  const dialog = page.getByRole("dialog", { name: "Change 2 recipes" });
+  await dialog.getByLabel("By what, or to what").fill("3");
+  await expect(dialog.getByRole("row", { name: /Boil salt/ })).toContainText("-> 9 Coarse salt");
+  await dialog.getByLabel("How it is changed").selectOption("put in place of");
+  await dialog.getByLabel("By what, or to what").fill("Brine");
+  await dialog.getByLabel("What is put in its place").fill("Harbour brine");
+  await expect(dialog.getByRole("row", { name: /Boil salt/ })).toContainText("6 Harbour brine");
+  await dialog.getByRole("button", { name: "Write 2 values" }).click();
+  await expect(dialog).toBeHidden();
+  await expect(book.getByRole("option", { name: /^Drain pan/ })).toContainText("10 Harbour brine");
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(book.getByRole("option", { name: /^Drain pan/ })).toContainText("10 Brine");
+});
+
+test("a stat of the maker and a batch are said in the form, and stand in the line", async ({ page }) => {
+  await showIn(program, page, "/recipes?recipe=simmer_kelp");
+  const line = page.getByLabel("Line of Simmer kelp", { exact: true });
+  await page.getByLabel("Batch").fill("6");
+  await page.getByLabel("Batch").press("Enter");
+  await expect(line).toHaveValue(/in 45s batch 6$/);
+  await page.getByRole("button", { name: "by a stat" }).click();
+  await page.getByLabel("Stat of the maker").selectOption("Knack");
+  await page.getByLabel("Chance in percent").last().fill("40");
+  await page.getByLabel("Chance in percent").last().press("Enter");
+  await page.getByLabel("Percent for each point").fill("-0.5");
+  await page.getByLabel("Percent for each point").press("Enter");
+  await expect(line).toHaveValue(/2 Kelp broth 40% minus 0.5% per Knack at Galley/);
+  await page.getByRole("button", { name: "Save" }).click();
+  await page.reload();
+  await expect(line).toHaveValue(/minus 0.5% per Knack at Galley in 45s batch 6$/);
+});

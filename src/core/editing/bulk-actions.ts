@@ -182,9 +182,9 @@ export const BULK_ACTIONS = {
       };
     },
   },
-  "take times": scaled("ingredient"),
-  "give times": scaled("output"),
-  "put instead": onLines("items", ({ names: { typing }, request: { typed, other = "" } }) => {
+  "multiply what goes in by": scaled("ingredient"),
+  "multiply what comes out by": scaled("output"),
+  "put in place of": onLines("items", ({ names: { typing }, request: { typed, other = "" } }) => {
     const [from, to] = [typed, other].map((name) => namedBy(name, typing));
     if ("says" in from) return from;
     if (from.made) return { says: `“${typed.trim()}” is in no recipe: choose what is to be replaced.` };

@@ -149,34 +149,34 @@ describe("the lines of many recipes", () => {
   };
 
   it("give and take so many times as much, exactly and in all of their ways; patterns stay as they lie", () => {
-    expect(lines(ask("take times", "3"))).toEqual([
+    expect(lines(ask("multiply what goes in by", "3"))).toEqual([
       "Smoke: 6 Eel + 0.3 Salt -> 1 Smoked eel + 1 Skin 50% at Shed | -> 2 Smoked eel using Knife",
       "9 Eel -> 1 Pie",
       "labelled: pattern [Eel, Salt] -> 1 Charm",
       "Unpick: salvage 3 Pie -> 1 Eel",
     ]);
-    const given = ask("give times", "0,5");
+    const given = ask("multiply what comes out by", "0,5");
     expect(lines(given)[0]).toBe(
       "Smoke: 2 Eel + 0.1 Salt -> 0.5 Smoked eel + 0.5 Skin 50% at Shed | -> 1 Smoked eel using Knife",
     );
     expect(told(given)).toHaveLength(4);
-    expect(told(ask("give times", "0"))).toContain("no number above 0");
+    expect(told(ask("multiply what comes out by", "0"))).toContain("no number above 0");
   });
 
   it("take something instead of something else, by name or as any with a tag", () => {
-    expect(lines(ask("put instead", "eel", "any fish"))).toEqual([
+    expect(lines(ask("put in place of", "eel", "any fish"))).toEqual([
       "Smoke: 2 any fish + 0.1 Salt -> 1 Smoked eel + 1 Skin 50% at Shed | -> 2 Smoked eel using Knife",
       "3 any fish -> 1 Pie",
       "labelled: pattern [any fish, Salt] -> 1 Charm",
       // What comes out is always an item.
       "Unpick: salvage 1 Pie -> 1 Eel",
     ]);
-    expect(lines(ask("put instead", "Knife", "Fine knife"))[0]).toContain("using Fine knife");
-    const plan = ask("put instead", "Knife", "Shed");
+    expect(lines(ask("put in place of", "Knife", "Fine knife"))[0]).toContain("using Fine knife");
+    const plan = ask("put in place of", "Knife", "Shed");
     expect(plan.ok && plan.same).toBe(3);
-    expect(told(ask("put instead", "Nowhere", "Eel"))).toContain("is in no recipe");
-    expect(told(ask("put instead", "any tool", "Eel"))).toContain("is in no recipe");
-    expect(told(ask("put instead", "Eel", " "))).toContain("Say which item");
+    expect(told(ask("put in place of", "Nowhere", "Eel"))).toContain("is in no recipe");
+    expect(told(ask("put in place of", "any tool", "Eel"))).toContain("is in no recipe");
+    expect(told(ask("put in place of", "Eel", " "))).toContain("Say which item");
   });
 
   it("are not set, cleared or copied as a whole", () => {

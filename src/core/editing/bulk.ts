@@ -3,7 +3,8 @@ import type { Catalogue } from "../catalogue/catalogue";
 import { type Edit, setField, type Value } from "../catalogue/edit";
 import { heldAt } from "../catalogue/inheritance";
 import { around } from "../catalogue/surroundings";
-import { type AnyRecord, definition, type Kind } from "../kinds/index";
+import { type AnyRecord, definition, type Kind, type Recipe } from "../kinds/index";
+import { formatUnnamed } from "../notation/format";
 import { same } from "../schema/json";
 import type { Id } from "../schema/id";
 import { fieldAt, pathOf } from "../schema/record";
@@ -57,6 +58,7 @@ export function planBulk(
   const make = action.ready({ catalogue, kind, field, request, names, readings });
   if ("says" in make) return refused(make.says);
   const edits: Edit[] = [...names.edits];
+  const knowing = names.knowing;
   // Names that are new become records of the same change.
   const made = new Set(names.edits.flatMap((e) => (e.op === "add" ? [e.record.id] : [])));
   const has = (of: string, id: Id) => made.has(id) || here.has(of, id);
@@ -78,10 +80,16 @@ export function planBulk(
       unchanged++;
       continue;
     }
-    const text = (of: unknown) => (of === null || of === undefined ? "" : field.format(of, here));
+    const text = (of: unknown, beside: { readonly [path: string]: unknown } = {}) =>
+      of === null || of === undefined
+        ? ""
+        : kind === "recipe" && request.path === "lines"
+          ? formatUnnamed(knowing, { ...(record as Recipe), lines: of as Recipe["lines"], ...beside })
+          : field.format(of, knowing);
     const says = "says" in wanted ? wanted.says : value === null ? null : problemOf(field, value, has);
+    const also = "beside" in wanted && wanted.beside ? Object.fromEntries(wanted.beside) : {};
     const before = held.from === "none" ? "" : text(held.value);
-    rows.push({ record, before, after: says ? null : value === null ? "" : text(value), says });
+    rows.push({ record, before, after: says ? null : value === null ? "" : text(value, also), says });
     if (says) continue;
     if (!same(value, own)) edits.push(setField(catalogue, kind, record.id as Id, request.path, value as Value));
     for (const [path, beside] of ("beside" in wanted && wanted.beside) || [])

@@ -5,7 +5,7 @@ import { keyIndex } from "../catalogue/keys";
 import { around } from "../catalogue/surroundings";
 import { type AnyRecord, definition, isKind, type Kind, withDefaults } from "../kinds/index";
 import { cut } from "../schema/characters";
-import type { Typing } from "../schema/field";
+import type { Surroundings, Typing } from "../schema/field";
 import { type Id, newId } from "../schema/id";
 import { LONGEST_NAME } from "../schema/limits";
 import { normalise, KeyAllocator, keyFrom } from "../schema/names";
@@ -64,6 +64,26 @@ export class NewNames {
   }
   /** For names in lines. */
   named = (name: string, kind: "item" | "tag"): Id => this.make(kind, name) as Id;
+
+  /** The surroundings of the catalogue, in which what was made has its name. */
+  get knowing(): Surroundings {
+    const here = around(this.catalogue);
+    if (!this.made.size) return here;
+    const made = new Map([...this.made.values()].map(({ record }) => [record.id, record.name]));
+    const named = (id: Id, or: () => string) => made.get(id) ?? or();
+    return {
+      ...here,
+      nameOf: (kind, id) => named(id, () => here.nameOf(kind, id)),
+      names: (kind) => {
+        const names = here.names(kind);
+        const over = {
+          written: (id: Id) => named(id, () => names.written(id)),
+          text: (id: Id) => named(id, () => names.text(id)),
+        };
+        return Object.assign(Object.create(names) as typeof names, over);
+      },
+    };
+  }
 
   /** Edits that add what was made. */
   get edits(): Edit[] {

@@ -27,7 +27,7 @@ type BulkKind = "item" | "recipe";
 /** What stands there when the panel opens. */
 const FIRST: { readonly [K in BulkKind]: readonly [path: string, action: Action] } = {
   item: ["sell", "raise by percent"],
-  recipe: ["lines", "give times"],
+  recipe: ["lines", "multiply what comes out by"],
 };
 
 export function BulkPanel<K extends BulkKind>({
@@ -90,7 +90,7 @@ export function BulkPanel<K extends BulkKind>({
     setPath(next);
     // What can't be done to the other column gives way to what can be done to any.
     const able = to ? fitting(fieldAt(to, here)) : [];
-    if (to && !able.includes(action)) setAction(able.includes("give times") ? "give times" : "set to");
+    if (to && !able.includes(action)) setAction(able.includes(FIRST.recipe[1]) ? FIRST.recipe[1] : "set to");
   };
   const goods = useMemo(
     () =>
@@ -136,7 +136,7 @@ export function BulkPanel<K extends BulkKind>({
           </select>
           <select
             aria-label="How it is changed"
-            className="field w-40!"
+            className="field w-auto!"
             value={action}
             onChange={(e) => ask(() => setAction(e.target.value as Action))}
           >
@@ -178,7 +178,7 @@ export function BulkPanel<K extends BulkKind>({
           </datalist>
           {asks === "items" && (
             <label className="flex items-center gap-2 text-second">
-              becomes
+              comes
               <input
                 aria-label="What is put in its place"
                 className="field w-40!"
@@ -269,6 +269,7 @@ export function BulkPanel<K extends BulkKind>({
         {plan?.ok && plan.rows.length > 0 && (
           <BeforeAndAfter
             what={kind === "item" ? "Item" : "Recipe"}
+            long={path === "lines"}
             rows={plan.rows.map((row) => ({ ...row, id: row.record.id, name: row.record.name }))}
           />
         )}

@@ -71,26 +71,36 @@ export interface Previewed {
 }
 
 /** What each record has, and what it would have or why it can't. */
-export function BeforeAndAfter({ what, rows }: { readonly what: string; readonly rows: readonly Previewed[] }) {
+/** @param long  whole lines of text, not values */
+export function BeforeAndAfter({
+  what,
+  rows,
+  long,
+}: {
+  readonly what: string;
+  readonly rows: readonly Previewed[];
+  readonly long?: boolean;
+}) {
+  const side = long ? "text-left" : "text-right";
   return (
     <>
       <table className="w-full">
         <thead>
           <tr className="text-left">
             <th className="head py-1">{what}</th>
-            <th className="head w-36 text-right">Before</th>
-            <th className="head w-80 text-right">After</th>
+            <th className={`head ${long ? "w-2/5 pl-4" : "w-36"} ${side}`}>Before</th>
+            <th className={`head ${long ? "w-2/5 pl-4" : "w-80"} ${side}`}>After</th>
           </tr>
         </thead>
         <tbody>
           {rows.slice(0, SHOWN).map((row) => (
             <tr key={row.id} className="border-t border-hair align-baseline">
               <td className="py-1 font-semibold">{row.name}</td>
-              <td className="pl-4 text-right text-second">{row.before || "–"}</td>
+              <td className={`pl-4 ${side} text-second`}>{row.before || "–"}</td>
               {row.says ? (
-                <td className="pl-4 text-right text-beet">{row.says}</td>
+                <td className={`pl-4 ${side} text-beet`}>{row.says}</td>
               ) : (
-                <td className="pl-4 text-right font-semibold">{row.after || "–"}</td>
+                <td className={`pl-4 ${side} font-semibold`}>{row.after || "–"}</td>
               )}
             </tr>
           ))}

@@ -17,7 +17,7 @@ import { add, fromNumber, fromPercent, subtract, toNumber, toPercent } from "@/c
 import { formatTicks, parseTicks } from "@/core/numbers/ticks";
 import { asKind } from "@/core/editing/arrange";
 import { RECIPE_KINDS } from "@/core/notation/line";
-import { Button, cx } from "../kit/kit";
+import { Button } from "../kit/kit";
 import { NameInput } from "../kit/name-input";
 import { useCatalogue } from "../pantry/provider";
 import { PatternEditor } from "./pattern-editor";
@@ -224,6 +224,7 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
                       {nameOf(catalogue, "item", vesselOf(catalogue, e.item) as Id)} comes back
                     </label>
                   )}
+                  {e.bonus && <BonusFields stats={stats} bonus={e.bonus} onBonus={(bonus) => put(i, { bonus })} />}
                 </td>
                 <td className="w-20 pr-2 pb-1">
                   <Num
@@ -243,16 +244,11 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
                       onDone={(weight) => isWeight(weight) && write({ entries: weigh(parsed.entries, i, weight) })}
                     />
                   ) : roleRule(e.role).chance ? (
-                    <>
-                      <Num
-                        label="Chance in percent"
-                        value={toPercent(e.chance)}
-                        onDone={(c) => put(i, { chance: fromPercent(c) })}
-                      />
-                      {roleRule(e.role).bonus && stats.length > 0 && (
-                        <BonusFields stats={stats} bonus={e.bonus} onBonus={(bonus) => put(i, { bonus })} />
-                      )}
-                    </>
+                    <Num
+                      label="Chance in percent"
+                      value={toPercent(e.chance)}
+                      onDone={(c) => put(i, { chance: fromPercent(c) })}
+                    />
                   ) : null}
                 </td>
                 <td className="w-20 pr-2 pb-1">
@@ -264,6 +260,16 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
                       onClear={() => put(i, { uses: null })}
                     />
                   ) : null}
+                  {roleRule(e.role).bonus && !e.draw && !e.bonus && stats.length > 0 && (
+                    <Button
+                      look="quiet"
+                      className="px-1! text-[12px] font-normal!"
+                      title="Surer, or less sure, by a stat of the maker"
+                      onClick={() => put(i, { bonus: { share: 0.01, stat: stats[0].id } })}
+                    >
+                      by a stat
+                    </Button>
+                  )}
                   {e.draw && (
                     <span className="text-[12px] whitespace-nowrap text-second">
                       of {sayQuantity(e.draw.of)}, {count(e.draw.times, "draw")}
@@ -309,36 +315,36 @@ function BonusFields({
   onBonus,
 }: {
   stats: readonly Stat[];
-  bonus: Bonus | undefined;
+  bonus: Bonus;
   onBonus: (bonus: Bonus | undefined) => void;
 }) {
   return (
-    <span className="flex items-center gap-1 pt-0.5">
-      {bonus && (
+    <span className="flex items-center gap-1 pt-0.5 text-[12px] whitespace-nowrap text-second">
+      {bonus.share < 0 ? "less" : "plus"}
+      <span className="w-12">
         <Num
           label="Percent for each point"
           value={toPercent(bonus.share)}
           signed
           onDone={(share) => share !== 0 && Math.abs(share) <= 100 && onBonus({ ...bonus, share: fromPercent(share) })}
         />
-      )}
+      </span>
+      % per
       <select
-        aria-label="Surer by a stat of the maker"
-        title="A stat of the maker that makes it surer"
-        className={cx("field px-1! text-[12px]", bonus ? "w-24!" : "text-second")}
-        value={bonus?.stat ?? ""}
-        onChange={(x) => {
-          const stat = x.target.value as Id;
-          onBonus(stat ? { share: bonus?.share ?? 0.01, stat } : undefined);
-        }}
+        aria-label="Stat of the maker"
+        className="field w-auto! px-1!"
+        value={bonus.stat}
+        onChange={(x) => onBonus({ ...bonus, stat: x.target.value as Id })}
       >
-        <option value="">{bonus ? "for nobody" : "same for all"}</option>
         {stats.map((s) => (
           <option key={s.id} value={s.id}>
-            per {s.name}
+            {s.name}
           </option>
         ))}
       </select>
+      <Button look="quiet" aria-label="The same for everybody" className="px-1!" onClick={() => onBonus(undefined)}>
+        <X size={12} aria-hidden />
+      </Button>
     </span>
   );
 }

@@ -192,16 +192,18 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
           value={places.query.get("text") ?? ""}
           onChange={(e) => places.ask({ text: e.target.value || null }, true)}
         />
-        {(["station", "result"] as const).map((b) => (
-          <Button
-            key={b}
-            aria-pressed={by === b}
-            className={cx(by === b && "border-ink!")}
-            onClick={() => places.ask({ by: b }, true)}
-          >
-            By {b}
-          </Button>
-        ))}
+        <select
+          aria-label="Under which heads"
+          className="field w-auto!"
+          value={by}
+          onChange={(e) => places.ask({ by: e.target.value }, true)}
+        >
+          {["station", "result"].map((b) => (
+            <option key={b} value={b}>
+              By {b}
+            </option>
+          ))}
+        </select>
         <select
           aria-label="Kind"
           className="field w-auto!"
@@ -259,8 +261,9 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
         <section
           aria-label="Chosen recipes"
           className="flex items-center gap-2 border-b border-line bg-pick px-3.5 py-1.5 font-semibold"
+          title="Space, Shift and Ctrl choose more"
         >
-          {count(chosen.length, "recipe")} chosen
+          <span className="whitespace-nowrap">{chosen.length} chosen</span>
           <Button look="solid" onClick={() => setChanging(chosen)}>
             Change these
           </Button>
@@ -268,7 +271,6 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
           <Button look="quiet" onClick={() => setMany(NONE)}>
             Choose none
           </Button>
-          <span className="ml-auto font-normal text-second">Space, Shift and Ctrl choose more</span>
         </section>
       )}
       {/** biome-ignore lint/a11y/noStaticElementInteractions: a listbox after the ARIA pattern wherever it has entries */}
@@ -335,7 +337,7 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
                 onClick={(e) => click(e, recipe)}
                 onKeyDown={() => undefined}
                 className={cx(
-                  "absolute left-0 flex w-full flex-col justify-center border-b border-hair px-3.5",
+                  "absolute left-0 flex w-full flex-col justify-center border-b border-hair px-3.5 select-none",
                   recipe.id === selected || many.has(recipe.id) ? "bg-pick" : "hover:bg-shade",
                   many.has(recipe.id) && "border-l-3 border-l-kelp",
                 )}
