@@ -180,6 +180,7 @@ test("many recipes are chosen by keyboard and mouse, changed in one step and tak
   await page.getByLabel("What the item is to them").selectOption("What makes");
   await expect(book.getByRole("option")).toHaveCount(3);
   await book.getByRole("option").first().click();
+  await expect(page.getByRole("region", { name: "Recipe Boil salt" })).toBeVisible();
   await page.keyboard.press("Shift+ArrowDown");
   const chosen = page.getByRole("region", { name: "Chosen recipes" });
   await expect(chosen).toContainText("2 chosen");
@@ -193,7 +194,7 @@ test("many recipes are chosen by keyboard and mouse, changed in one step and tak
   const dialog = page.getByRole("dialog", { name: "Change 2 recipes" });
   await dialog.getByLabel("By what, or to what").fill("3");
   await expect(dialog.getByRole("row", { name: /Boil salt/ })).toContainText("-> 9 Coarse salt");
-  await dialog.getByLabel("How it is changed").selectOption("put in place of");
+  await dialog.getByLabel("How it is changed").selectOption("exchange");
   await dialog.getByLabel("By what, or to what").fill("Brine");
   await dialog.getByLabel("What is put in its place").fill("Harbour brine");
   await expect(dialog.getByRole("row", { name: /Boil salt/ })).toContainText("6 Harbour brine");

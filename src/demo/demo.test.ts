@@ -91,6 +91,7 @@ describe("Brackwater Reach", () => {
       "variant-unreachable": 1,
       "variant-no-more": 1,
       outdone: 1,
+      "ware-too-dear": 1,
       "salvage-drifted": 1,
       "combines-one-way": 1,
       "vessel-forgotten": 1,

@@ -105,6 +105,18 @@ export const RULES = {
   "variant-unreachable": warning("Variant that nobody can go"),
   "variant-no-more": warning("Tool that is for nothing"),
   outdone: warning("Recipe that nobody needs"),
+  "ware-too-dear": {
+    ...warning("Ware that nobody buys"),
+    settings: {
+      wareTimes: number({
+        min: 1,
+        max: 1000,
+        initial: 5,
+        label: "dearest ware",
+        help: "A ware that costs more than so many times what the item takes another way, open no later, is a finding.",
+      }),
+    },
+  },
   "salvage-drifted": warning("Salvage beside its rule"),
   "combines-one-way": warning("Combined in one order only"),
   "vessel-forgotten": warning("Vessel that does not come back"),

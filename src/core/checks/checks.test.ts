@@ -52,6 +52,7 @@ describe("checks", () => {
       "uptimeCeiling",
       "crateFloor",
       "crateCeiling",
+      "wareTimes",
     ]);
     for (const [name, field] of Object.entries(CHECK_SETTINGS)) expect(definition("pantry").fields[name]).toBe(field);
   });

@@ -21,6 +21,7 @@ import { nearNames } from "./near-names";
 import { notOfType } from "./not-of-type";
 import { orphan } from "./orphan";
 import { outdone } from "./outdone";
+import { wareTooDear } from "./ware-too-dear";
 import { outOfRange } from "./out-of-range";
 import { patternConflict } from "./pattern-conflict";
 import { placeholderGone } from "./placeholder-gone";
@@ -91,6 +92,7 @@ export const CHECKS: readonly Check[] = [
   variantUnreachable,
   variantNoMore,
   outdone,
+  wareTooDear,
   salvageDrifted,
   combinesOneWay,
   vesselForgotten,

@@ -43,6 +43,23 @@ const MISTAKES: { readonly [rule: string]: readonly [Catalogue, RegExp, (c: Cata
     /^Slow gives 1 Brick for 4\.00 each; Good gives 4 for 1\.50, no slower and no later\. Nobody needs the first\.$/,
     (c) => [setField(c, "recipe", recipe(c, "Good").id, "level", 4)],
   ],
+  "ware-too-dear": [
+    (() => {
+      const bare = kitchen(`${BANK}Cast: 2 Clay -> 1 Brick level 3`);
+      const ware = { item: item(bare, "Brick").id, amount: 2, price: 48, currency: null, stock: null, restock: 0 };
+      const shop = withDefaults("source", {
+        id: newId(),
+        key: "stall",
+        name: "Stall",
+        kind: "shop",
+        wares: [{ ...ware, level: 4 }],
+      });
+      return must(bare, [{ op: "add", kind: "source", record: shop }]);
+    })(),
+    /^Stall asks 24\.00 for one Brick from level 4 on; by Cast one costs 4\.00 from level 3 on\. That is 6 times as much: nobody buys it\.$/,
+    // Where it can't be made before, the shop is the only way.
+    (c) => [setField(c, "recipe", recipe(c, "Cast").id, "level", 5)],
+  ],
   "salvage-drifted": [
     (() => {
       const bare = kitchen(`${BANK}Pot: 5 Eel + 1 Crock -> 1 Potted eel\nUnpot: salvage Potted eel -> 3 Eel`);

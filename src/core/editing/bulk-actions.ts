@@ -184,7 +184,7 @@ export const BULK_ACTIONS = {
   },
   "multiply what goes in by": scaled("ingredient"),
   "multiply what comes out by": scaled("output"),
-  "put in place of": onLines("items", ({ names: { typing }, request: { typed, other = "" } }) => {
+  exchange: onLines("items", ({ names: { typing }, request: { typed, other = "" } }) => {
     const [from, to] = [typed, other].map((name) => namedBy(name, typing));
     if ("says" in from) return from;
     if (from.made) return { says: `“${typed.trim()}” is in no recipe: choose what is to be replaced.` };

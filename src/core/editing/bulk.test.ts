@@ -164,19 +164,19 @@ describe("the lines of many recipes", () => {
   });
 
   it("take something instead of something else, by name or as any with a tag", () => {
-    expect(lines(ask("put in place of", "eel", "any fish"))).toEqual([
+    expect(lines(ask("exchange", "eel", "any fish"))).toEqual([
       "Smoke: 2 any fish + 0.1 Salt -> 1 Smoked eel + 1 Skin 50% at Shed | -> 2 Smoked eel using Knife",
       "3 any fish -> 1 Pie",
       "labelled: pattern [any fish, Salt] -> 1 Charm",
       // What comes out is always an item.
       "Unpick: salvage 1 Pie -> 1 Eel",
     ]);
-    expect(lines(ask("put in place of", "Knife", "Fine knife"))[0]).toContain("using Fine knife");
-    const plan = ask("put in place of", "Knife", "Shed");
+    expect(lines(ask("exchange", "Knife", "Fine knife"))[0]).toContain("using Fine knife");
+    const plan = ask("exchange", "Knife", "Shed");
     expect(plan.ok && plan.same).toBe(3);
-    expect(told(ask("put in place of", "Nowhere", "Eel"))).toContain("is in no recipe");
-    expect(told(ask("put in place of", "any tool", "Eel"))).toContain("is in no recipe");
-    expect(told(ask("put in place of", "Eel", " "))).toContain("Say which item");
+    expect(told(ask("exchange", "Nowhere", "Eel"))).toContain("is in no recipe");
+    expect(told(ask("exchange", "any tool", "Eel"))).toContain("is in no recipe");
+    expect(told(ask("exchange", "Eel", " "))).toContain("Say which item");
   });
 
   it("are not set, cleared or copied as a whole", () => {

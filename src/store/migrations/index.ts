@@ -12,6 +12,7 @@ import { AnyWithATag } from "./0010-any-with-a-tag";
 import { WaysAndWares } from "./0011-ways-and-wares";
 import { Paybacks } from "./0012-paybacks";
 import { MakersAndBatches } from "./0013-makers-and-batches";
+import { DearWares } from "./0014-dear-wares";
 
 export const MIGRATIONS = [
   { name: "0001-first-tables", class: FirstTables },
@@ -27,4 +28,5 @@ export const MIGRATIONS = [
   { name: "0011-ways-and-wares", class: WaysAndWares },
   { name: "0012-paybacks", class: Paybacks },
   { name: "0013-makers-and-batches", class: MakersAndBatches },
+  { name: "0014-dear-wares", class: DearWares },
 ];

@@ -178,7 +178,7 @@ export function BulkPanel<K extends BulkKind>({
           </datalist>
           {asks === "items" && (
             <label className="flex items-center gap-2 text-second">
-              comes
+              for
               <input
                 aria-label="What is put in its place"
                 className="field w-40!"

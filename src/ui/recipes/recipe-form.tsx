@@ -186,7 +186,7 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
                 <td className="w-28 pr-2 pb-1">
                   <select
                     aria-label="Role"
-                    className="field"
+                    className="field min-w-26"
                     value={e.role}
                     onChange={(x) => {
                       const role = x.target.value as Role;
@@ -319,7 +319,7 @@ function BonusFields({
   onBonus: (bonus: Bonus | undefined) => void;
 }) {
   return (
-    <span className="flex items-center gap-1 pt-0.5 text-[12px] whitespace-nowrap text-second">
+    <span className="flex items-center gap-1 pt-0.5 text-[12px] text-second">
       {bonus.share < 0 ? "less" : "plus"}
       <span className="w-12">
         <Num
@@ -332,7 +332,7 @@ function BonusFields({
       % per
       <select
         aria-label="Stat of the maker"
-        className="field w-auto! px-1!"
+        className="field w-auto! max-w-24! px-1!"
         value={bonus.stat}
         onChange={(x) => onBonus({ ...bonus, stat: x.target.value as Id })}
       >

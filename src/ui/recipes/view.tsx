@@ -252,9 +252,11 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
         />
         <OfItem />
         <span className="ml-auto text-second">{count(entries.length - heads, "recipe")}</span>
-        <Button disabled={!recipes.length} onClick={() => setChanging(chosen.length > 1 ? chosen : recipes)}>
-          Change {chosen.length > 1 ? "these" : "all"}
-        </Button>
+        {chosen.length < 2 && (
+          <Button disabled={!recipes.length} onClick={() => setChanging(recipes)}>
+            Change all
+          </Button>
+        )}
         {changing && <BulkPanel kind="recipe" records={changing} onClose={() => setChanging(null)} />}
       </div>
       {chosen.length > 1 && (
