@@ -141,8 +141,7 @@ export function heldUse(catalogue: Catalogue, heir: Heir, use: Use): HeldUse {
     fate: said("fate", "used up"),
     count: said("count", 1),
     // What an item is in comes back when it is used up.
-    leaves:
-      said("leaves", null) ?? (said("fate", "used up") === "used up" ? held(catalogue, heir, "vessel").value : null),
+    leaves: said("leaves", null) ?? (said("fate", "used up") !== "kept" ? held(catalogue, heir, "vessel").value : null),
     level: said("level", 0),
     least: said("least", {}),
     having: said("having", []),

@@ -15,6 +15,8 @@ import { average, teachers } from "./use-processes";
 
 /** Most stations with a tag that count each for itself, and most processes of one recipe. */
 const [MOST_STATIONS, MOST_PROCESSES] = [24, 4_000];
+/** From here on are counted draws that are what worn tools leave. */
+const WORN_OUT = 10_000;
 /** Most levels at which a table is one of its own. */
 const MOST_LEVELS = 12;
 
@@ -124,13 +126,17 @@ const again = (lines: readonly Flow[], extra: number): readonly Flow[] =>
       ]
     : lines;
 
-/** What comes back of what is taken: as much, and as surely, as is taken. */
+/** What comes back of what is taken, as much and as surely as is taken; and of a tool when it is worn out. */
 function vesselsOf(catalogue: Catalogue, lines: readonly Line[]): Flow[] {
   if (!anySays(catalogue, "vessel")) return [];
-  return lines.flatMap((l): Flow[] => {
-    if (l.role !== "ingredient" || l.any !== undefined || l.whole) return [];
+  return lines.flatMap((l, k): Flow[] => {
+    const worn = l.role === "tool" && l.uses !== null;
+    if (l.any !== undefined || l.whole || (l.role !== "ingredient" && !worn)) return [];
     const vessel = vesselOf(catalogue, l.item);
-    return vessel === null ? [] : [line("output", vessel, l.min, l.max, l.chance)];
+    if (vessel === null) return [];
+    if (!worn) return [line("output", vessel, l.min, l.max, l.chance)];
+    const draw = { group: WORN_OUT + k, times: 1, weight: 1, of: l.uses as number };
+    return [{ ...line("output", vessel, l.min, l.max), draw }];
   });
 }
 

@@ -48,6 +48,15 @@ describe("what comes back", () => {
     expect(credited(r, "Supper")).toBe(12);
   });
 
+  it("is left of a tool when it is worn out, in costs and in what comes", () => {
+    const LAMP = "buy Flask for 6\nbuy Full lamp for 10\nset Full lamp vessel = Flask\nbuy Clay for 1\n";
+    const r = read(`${LAMP}Bake: 1 Clay -> 1 Brick using Full lamp lasting 4`);
+    // 1 + 10 ÷ 4, and a quarter of a flask for 6 that is left.
+    expect(plain(r, "Brick")).toBe(3.5);
+    expect(credited(r, "Brick")).toBe(2);
+    expect(credited(read(`${LAMP}Bake: 1 Clay -> 1 Brick using Full lamp`), "Brick")).toBe(1);
+  });
+
   it("does not where the item is taken whole", () => {
     expect(credited(read(`${POT}Serve: 2 Potted eel whole -> 1 Parcel`), "Parcel")).toBe(20);
   });

@@ -161,7 +161,10 @@ export function make(play: Play, recipe: Recipe): Outcome {
     if (each.role === "tool" && each.uses !== null) {
       const [tool] = candidates(catalogue, bag, nodeOf(each));
       const gone = tool ? bag.wear(tool, 1, each.uses) : 0;
-      if (gone > 0) play.spent.set(tool, (play.spent.get(tool) ?? 0) + gone);
+      if (gone <= 0) continue;
+      play.spent.set(tool, (play.spent.get(tool) ?? 0) + gone);
+      const vessel = vesselOf(catalogue, tool);
+      if (vessel !== null) back.push(line("output", vessel, gone));
     }
   }
   if (way.feeCurrency !== null) bag.pay(way.feeCurrency, way.fee);

@@ -103,11 +103,28 @@ function Back({ entries }: { entries: readonly ParsedEntry[] }) {
     const [low, high] = (vessel && back.get(vessel)) || [0, 0];
     if (vessel) back.set(vessel, [low + min, high + max]);
   }
-  return [...back].map(([vessel, [low, high]]) => (
-    <span key={vessel} className="ink-inherited" title="It comes back, as its item or type says.">
-      + {sayRange(low, high)} {nameOf(catalogue, "item", vessel)} back
-    </span>
-  ));
+  const worn = entries.flatMap(({ role, item, uses }) => {
+    const vessel = role === "tool" && uses !== null && item ? vesselOf(catalogue, item) : null;
+    return vessel ? [{ vessel, uses }] : [];
+  });
+  return (
+    <>
+      {[...back].map(([vessel, [low, high]]) => (
+        <span key={vessel} className="ink-inherited" title="It comes back, as its item or type says.">
+          + {sayRange(low, high)} {nameOf(catalogue, "item", vessel)} back
+        </span>
+      ))}
+      {worn.map(({ vessel, uses }) => (
+        <span
+          key={vessel}
+          className="ink-inherited"
+          title="It is left when the tool is worn out, as its item or type says."
+        >
+          + 1 {nameOf(catalogue, "item", vessel)} back every {count(uses as number, "run")}
+        </span>
+      ))}
+    </>
+  );
 }
 
 /** A pattern as it lies. */
