@@ -7,6 +7,10 @@ import { setField } from "../src/core/catalogue/edit";
 import { findingsOf } from "../src/core/checks/index";
 import { planImport } from "../src/core/exchange/read";
 import { compile } from "../src/core/network/compile";
+import { ASKED, chainOf } from "../src/core/chains/chain";
+import { layoutOf } from "../src/core/chains/layout";
+import { Engine } from "../src/core/engine/engine";
+import { families } from "../src/demo/families";
 import { generate } from "../src/demo/generate";
 import { withWays } from "../src/demo/ways";
 import { pantry } from "../src/core/testing/kitchen";
@@ -86,6 +90,28 @@ const [tagged, spelt] = [true, false].map((asked) => {
   return time(() => new Readings(compile(of)), 5).median;
 });
 
+// A game of families: an engine with all readings and checks, single edits of patterns, and every chain.
+const game = opened(families());
+const engine = new Engine(game);
+const opening = time(() => new Engine(game), 3).median;
+let changed = game;
+let which = 0;
+const patterns = [...game.records.recipe.values()].filter((r) => r.kind === "pattern");
+const repatterned = time(() => {
+  const { id, lines } = patterns[(which++ * 97) % patterns.length];
+  const more = lines.map((l) => (l.role === "output" ? { ...l, min: (which % 7) + 1, max: (which % 7) + 1 } : l));
+  const outcome = apply(changed, [setField(changed, "recipe", id, "lines", more as never)]);
+  if (!outcome.ok) throw new Error("refused");
+  changed = outcome.catalogue;
+  engine.follow(changed, outcome.edits);
+}, 100);
+const chains = [...game.records.item.keys()].map((id) => {
+  const from = performance.now();
+  const chain = chainOf(engine.readings, id, { ...ASKED, onward: 2 });
+  if (chain) layoutOf(chain, "cost");
+  return performance.now() - from;
+});
+
 say(
   `${ITEMS} items: ${a.lines} links plain, ${b.lines} with variants, patterns, heat, tags, vessels, tables, gifts and pairs`,
 );
@@ -96,6 +122,9 @@ say(
   `  an edit of a price: 1/${Math.round(b.readings / edits.median)} of all readings (95%: 1/${Math.round(b.readings / edits.p95)}); of a vessel 1/${Math.round(b.readings / vessels.median)} (95%: 1/${Math.round(b.readings / vessels.p95)})`,
 );
 say(`  any of ${ITEMS} with a tag: ${(tagged / spelt).toFixed(2)} × the same written once for each (bar 1)`);
+say(
+  `a game of ${game.records.item.size} items, ${game.records.recipe.size} recipes and ${patterns.length} patterns: an edit of a pattern 1/${Math.round(opening / repatterned.median)} of opening it with all checks (95%: 1/${Math.round(opening / repatterned.p95)}); each of its chains read and drawn in ${Math.max(...chains).toFixed(0)} ms at most`,
+);
 mkdirSync("bench/results", { recursive: true });
 writeFileSync(
   "bench/results/ways.json",

@@ -21,6 +21,8 @@ export interface GainReport {
   readonly failed?: string;
 }
 
+/** Steps of a first look for loops. */
+const FEW_STEPS = 5e6;
 /** Steps in which all loops that were found are proved. */
 const PROOF_STEPS = 2e8;
 
@@ -85,11 +87,18 @@ export function gains(
   };
   let complete = true;
   let columns = 0;
-  if (!prices.clean) {
-    const trade = new Trade(compiled, prices);
-    const step = (column: Column) => trade.stepOf(column.process);
+  let trade = prices.clean ? null : new Trade(compiled, prices);
+  let result = trade && searchLoops(trade, FEW_STEPS);
+  // Where a quick look does not settle it, better prices may leave less to look at, or nothing.
+  if (trade && !result?.complete) {
+    if (prices.relax()) trade = prices.clean ? null : new Trade(compiled, prices);
+    result = trade && searchLoops(trade);
+  }
+  if (trade && result) {
+    const all = trade;
+    const step = (column: Column) => all.stepOf(column.process);
     const evenRound = (support: readonly Column[]): Round => {
-      const ordered = trade.inRecordOrder(support);
+      const ordered = all.inRecordOrder(support);
       return round(
         compiled,
         reach,
@@ -98,19 +107,18 @@ export function gains(
         step,
       );
     };
-    const result = searchLoops(trade);
     ({ columns, complete } = result);
-    for (const support of [...result.gaining, ...trade.alone.map((column) => [column])])
+    for (const support of [...result.gaining, ...all.alone.map((column) => [column])])
       unlessTooMany(
-        () => proved(trade.inRecordOrder(trade.lifted(support, limit)), step),
+        () => proved(all.inRecordOrder(all.lifted(support, limit)), step),
         (gain) => found.push(gain),
       );
     for (const support of result.even)
       unlessTooMany(
-        () => evenRound(trade.lifted(support, limit)),
+        () => evenRound(all.lifted(support, limit)),
         (loop) => even.push(loop),
       );
-    for (const pair of trade.evenPairs())
+    for (const pair of all.evenPairs())
       unlessTooMany(
         () => evenRound(pair),
         (loop) => even.push(loop),

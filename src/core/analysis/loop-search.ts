@@ -29,9 +29,10 @@ const FEW_STEPS = 2e7;
  *
  * Only what lies around the violators is looked at: a column comes in when it could help. Limits: 40 loops of a kind, 120
  * processes in them, 600 programmes, 2e8 steps of elimination.
+ * @param steps  of elimination, fewer for a first look
  */
-export function searchLoops(nets: Nets): FoundLoops {
-  const field = new Field(nets);
+export function searchLoops(nets: Nets, steps?: number): FoundLoops {
+  const field = new Field(nets, steps);
   const whole = new Search(field);
   const gaining = searchFor(whole, (search) => search.any(), true);
   if (!gaining.complete) return { gaining: gaining.found, even: [], columns: field.given.size, complete: false };

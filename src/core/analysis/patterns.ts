@@ -115,14 +115,14 @@ export function countOf({ kind, lines }: Pick<Recipe, "kind" | "lines">): number
 }
 
 /**
- * Recipes that may accept an arrangement of a pattern: those that take something of its place with the fewest, by name
- * or as any item with a tag.
+ * Recipes that may accept what a pattern, or a loose recipe, does: those that take something of what goes in with the
+ * fewest such, by name or as any item with a tag.
  */
-export function besidePattern(catalogue: Catalogue, { grid: of, lines }: Pick<Recipe, "grid" | "lines">): Set<Recipe> {
+export function besideRecipe(catalogue: Catalogue, { lines }: Pick<Recipe, "lines">): Set<Recipe> {
   const members = Members.in(catalogue);
   const items = catalogue.records.item;
   let best: Set<Recipe> | null = null;
-  const nodes = new Set(grid(of, lines).flatMap((row) => row.flatMap((l) => (l ? [nodeOf(l)] : []))));
+  const nodes = new Set(lines.flatMap((l) => (l.cells || l.role === "ingredient" ? [nodeOf(l)] : [])));
   for (const node of [...nodes].sort((a, b) => members.of(a).size - members.of(b).size).slice(0, MOST_TRIED)) {
     const found = new Set<Recipe>();
     const tags = new Set<Id>();

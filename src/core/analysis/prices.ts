@@ -37,8 +37,8 @@ export class Prices {
   /** Items that sell for more than their price, or so near to it. */
   readonly sold = new Set<number>();
   private start: Float64Array;
-  /** The prices lie within the range that would do, not along its border. */
-  private relaxed = false;
+  /** The prices lie within the range that would do, not along its border; null: it was not tried. */
+  private relaxed: boolean | null = null;
   /** Seeds past which a repair no longer pays. */
   private readonly most: number;
   private readonly above: number;
@@ -87,7 +87,6 @@ export class Prices {
     for (let p = 0; p < network.processes; p++)
       if (this.takesPart(p) && !this.violators.has(p) && !this.loses(p)) open.push(p);
     this.lower(open);
-    if (this.violators.size) this.relaxAll();
     if (this.trades) for (let i = 0; i < network.items; i++) this.judgeSale(i);
     this.most = MORE + 2 * (this.violators.size + this.sold.size);
   }
@@ -122,8 +121,14 @@ export class Prices {
     return given <= taken * (1 - MARGIN);
   }
 
-  /** Looks for prices with fewer violators: of those that lowering left, only what no prices could make lossy. */
-  private relaxAll(): void {
+  /**
+   * Looks once for prices with fewer violators: of those that lowering left, only what no prices could make lossy. Takes
+   * about as long as the least costs.
+   * @returns whether there are fewer now
+   */
+  relax(): boolean {
+    if (this.relaxed !== null) return false;
+    this.relaxed = false;
     const { network } = this.compiled;
     const price = this.start.slice();
     const left = this.violators;
@@ -135,17 +140,19 @@ export class Prices {
       floor: this.floor,
       most: MOVES * network.processes,
     });
-    if (!found) return;
+    if (!found) return false;
     const before = this.price;
     this.price = price;
     const still = [...found.aside].filter((p) => !this.loses(p));
     this.relaxed = still.length < left.size;
     if (!this.relaxed) {
       this.price = before;
-      return;
+      return false;
     }
     left.clear();
     for (const p of still) left.add(p);
+    if (this.trades) for (let i = 0; i < network.items; i++) this.judgeSale(i);
+    return true;
   }
 
   /** Below this an item would sell for more than its price. */

@@ -1,6 +1,6 @@
 import {
   type Arrangement,
-  besidePattern,
+  besideRecipe,
   type Conflict,
   conflictOf,
   countOf,
@@ -16,33 +16,18 @@ import type { Recipe } from "../kinds/index";
 import type { Id } from "../schema/id";
 import { perRecord, recipeRef } from "./check";
 
-/** Patterns in use by how many things go in. */
-type ByCount = Map<number, Set<Id>>;
-const PATTERNS: Index<Recipe, ByCount> = (() => {
-  const sideOf = (by: ByCount, recipe: Recipe): Set<Id> | null => {
-    if (recipe.kind !== "pattern") return null;
-    const n = recipe.status === "retired" ? null : countOf(recipe);
-    if (n === null) return null;
-    const there = by.get(n) ?? new Set();
-    by.set(n, there);
-    return there;
-  };
-  return {
-    build(recipes) {
-      const by: ByCount = new Map();
-      for (const recipe of recipes.values()) sideOf(by, recipe)?.add(recipe.id);
-      return by;
-    },
-    follow(by, before, changes) {
-      for (const [id, now] of changes) {
-        const then = before.get(id);
-        if (then) sideOf(by, then)?.delete(id);
-        if (now) sideOf(by, now)?.add(id);
-      }
-      return by;
-    },
-  };
-})();
+/** Patterns that are in use. */
+const PATTERNS: Index<Recipe, Set<Id>> = {
+  build: (recipes) => new Set([...recipes.values()].flatMap((r) => (isPattern(r) ? [r.id] : []))),
+  follow(patterns, _, changes) {
+    for (const [id, now] of changes)
+      if (now && isPattern(now)) patterns.add(id);
+      else patterns.delete(id);
+    return patterns;
+  },
+};
+const isPattern = (recipe: Recipe): boolean => recipe.kind === "pattern" && recipe.status !== "retired";
+
 /** Patterns first, then by key. */
 const byKind = (a: Recipe, b: Recipe): number =>
   Number(b.kind === "pattern") - Number(a.kind === "pattern") || (a.key < b.key ? -1 : 1);
@@ -55,7 +40,11 @@ export const patternConflict = perRecord<"recipe">({
   // What lies beside a recipe that was edited, or asks for a tag that items got or lost.
   *also({ catalogue }, _, edits) {
     const patterns = catalogue.records.recipe.index(PATTERNS);
-    if (patterns.size) for (const n of countsOf(catalogue, edits)) yield* patterns.get(n) ?? [];
+    if (!patterns.size) return;
+    for (const recipe of touchedBy(catalogue, edits))
+      for (const other of besideRecipe(catalogue, recipe)) if (patterns.has(other.id)) yield other.id;
+    if (!edits.some(tags)) return;
+    for (const id of patterns) if (catalogue.records.recipe.get(id)?.lines.some((l) => l.any)) yield id;
   },
   *at({ catalogue }, recipe) {
     const n = recipe.kind === "pattern" && recipe.status !== "retired" ? countOf(recipe) : null;
@@ -67,7 +56,7 @@ export const patternConflict = perRecord<"recipe">({
         .map((row) => row.map((id) => (id ? (catalogue.records.item.get(id)?.name ?? "") : "-")).join(", "))
         .join("; ");
     const found: [Recipe, Conflict][] = [];
-    const others = [...besidePattern(catalogue, recipe)].filter((other) => {
+    const others = [...besideRecipe(catalogue, recipe)].filter((other) => {
       // Of two patterns, one tells of it.
       const tells = other.kind !== "pattern" || other.key > recipe.key;
       return tells && other.status !== "retired" && countOf(other) === n;
@@ -101,22 +90,15 @@ export const patternConflict = perRecord<"recipe">({
   },
 });
 
-/** How many things go into the recipes that edits concern. */
-function* countsOf(catalogue: Catalogue, edits: readonly Edit[]): Generator<number> {
-  const { recipe: recipes } = catalogue.records;
-  let tags = false;
+/** Recipes that edits concern, as they are and as they were. */
+function* touchedBy(catalogue: Catalogue, edits: readonly Edit[]): Generator<Recipe> {
   for (const edit of edits) {
-    if (edit.kind === "item") tags ||= edit.op !== "set" || edit.field === "tags" || edit.field === "status";
     if (edit.kind !== "recipe") continue;
-    const now = edit.op === "set" ? recipes.get(edit.id) : (edit.record as Recipe);
-    if (!now) continue;
-    const n = countOf(now);
-    if (n !== null) yield n;
-    if (edit.op !== "set") continue;
-    const then = countOf({ ...now, [edit.field]: edit.from } as Recipe);
-    if (then !== null) yield then;
+    const now = edit.op === "set" ? catalogue.records.recipe.get(edit.id) : (edit.record as Recipe);
+    if (now) yield now;
+    if (now && edit.op === "set" && edit.field === "lines") yield { ...now, lines: edit.from as never };
   }
-  if (!tags) return;
-  for (const [n, ids] of recipes.index(PATTERNS))
-    if ([...ids].some((id) => recipes.get(id)?.lines.some((l) => l.any))) yield n;
 }
+/** Whether an edit may make an item one with a tag, or no longer. */
+const tags = (edit: Edit): boolean =>
+  edit.kind === "item" && (edit.op !== "set" || edit.field === "tags" || edit.field === "status");
