@@ -6,9 +6,12 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { type Constraint, solve } from "yalps";
-import { at, read } from "../testing/told";
+import { withDefaults } from "../kinds/index";
+import { newId } from "../schema/id";
+import { item, kitchen, must, shells } from "../testing/kitchen";
+import { at } from "../testing/told";
 import { planFor } from "./plan";
-import type { Readings } from "./readings";
+import { type Readings, readingsOf } from "./readings";
 
 /** Goods that recipes are about, of which some have the tag; fuels, what is left of them, and what some come in. */
 const GOODS = ["Eel", "Bass", "Kelp", "Salt", "Paste", "Pie", "Rope", "Net"];
@@ -34,6 +37,13 @@ interface World {
   /** What comes in the vessel. */
   readonly held: readonly string[];
   readonly gifts: ReadonlyMap<string, number>;
+  /** What a run over the flats for 3 shells finds by a table: so many with a chance, and two draws of two things. */
+  readonly finds: {
+    readonly chance: number;
+    readonly of: string;
+    readonly n: number;
+    readonly drawn: readonly [string, string];
+  } | null;
   /** The first way of each, then what others say instead. */
   readonly recipes: readonly (readonly [WayOf, ...Partial<WayOf>[]])[];
 }
@@ -61,6 +71,7 @@ const world: fc.Arbitrary<World> = fc.record({
   members: fc.uniqueArray(good, { minLength: 1, maxLength: 3 }),
   held: fc.uniqueArray(good, { maxLength: 2 }),
   gifts: fc.uniqueArray(fc.tuple(good, amount), { maxLength: 2, selector: ([n]) => n }).map((all) => new Map(all)),
+  finds: fc.option(fc.record({ chance: fc.constantFrom(0.25, 0.5), of: good, n: amount, drawn: fc.tuple(good, good) })),
   recipes: fc.array(
     fc.tuple(way, fc.array(other, { maxLength: 2 })).map(([first, rest]) => [first, ...rest] as const),
     { minLength: 2, maxLength: 6 },
@@ -109,6 +120,42 @@ function textOf({ prices, members, held, gifts, recipes }: World): string {
   ].join("\n");
 }
 
+/** The pantry of a world, with its table, which no line of a kitchen says. */
+function opened(of: World): Readings {
+  const bare = kitchen(textOf(of));
+  if (!of.finds) return readingsOf(bare);
+  const { chance, of: name, n, drawn } = of.finds;
+  const content = (what: string, amount: number) => ({
+    what: { is: "item" as const, item: item(bare, what).id },
+    min: amount,
+    max: amount,
+    from: null,
+    to: null,
+  });
+  const entries = drawn.map((what, k) => ({ weight: k === 0 ? 3 : 1, ...content(what, 1) }));
+  const table = withDefaults("table", {
+    id: newId(),
+    key: "finds",
+    name: "Finds",
+    chances: [{ chance, ...content(name, n) }],
+    draws: [{ times: 2, back: true, entries }],
+  });
+  const flats = { kind: "drop", price: 3, currency: shells.id, tables: [{ table: table.id, times: 1 }] } as const;
+  const source = withDefaults("source", { id: newId(), key: "flats", name: "Flats", ...flats });
+  return readingsOf(
+    must(bare, [
+      { op: "add", kind: "table", record: table },
+      { op: "add", kind: "source", record: source },
+    ]),
+  );
+}
+/** What it finds on average: of two draws three in four are the first. */
+const found = ({ chance, of, n, drawn: [one, other] }: NonNullable<World["finds"]>): (readonly [string, number])[] => [
+  [of, chance * n],
+  [one, 1.5],
+  [other, 0.5],
+];
+
 /** One column of the reference: what goes in and comes out, what must be at hand, what it costs, how often it can run. */
 interface Column {
   readonly sort: "buy" | "gift" | "run";
@@ -120,12 +167,17 @@ interface Column {
   readonly chosen: readonly string[];
 }
 
-function columnsOf({ prices, members, held, gifts, recipes }: World): Column[] {
+function columnsOf({ prices, members, held, gifts, finds, recipes }: World): Column[] {
   const columns: Column[] = [];
   const once = { needs: new Set<string>(), most: Number.POSITIVE_INFINITY, chosen: [] as string[] } as const;
   const all = new Map([...prices, ["Peat", 5], ["Log", 2], [VESSEL, 0.01], [ASH, 50]] as [string, number][]);
   for (const [of, money] of all) columns.push({ ...once, sort: "buy", net: new Map([[of, 1]]), money });
   for (const [of, n] of gifts) columns.push({ ...once, sort: "gift", net: new Map([[of, n]]), money: 0, most: 1 });
+  if (finds) {
+    const net = new Map<string, number>();
+    for (const [of, by] of found(finds)) net.set(of, (net.get(of) ?? 0) + by);
+    columns.push({ ...once, sort: "buy", net, money: 3 });
+  }
   const run = (
     parts: readonly (readonly [string, number])[],
     needs: readonly string[],
@@ -265,7 +317,7 @@ function mostOf(columns: readonly Column[], item: string): number {
 function cheapest(of: World, reached: ReadonlySet<string>, item: string, n: number): number | null {
   const variables: { [name: string]: { [row: string]: number } } = {};
   const constraints: { [row: string]: Constraint } = {};
-  const { prices, members, held, gifts, recipes } = of;
+  const { prices, members, held, gifts, finds, recipes } = of;
   // A run that uses a gift up and gives something that comes without: whether it counts is a matter of what it is for.
   let mixed = false;
   const { endless, lasting } = unlimited(columnsOf(of));
@@ -290,6 +342,7 @@ function cheapest(of: World, reached: ReadonlySet<string>, item: string, n: numb
   };
   for (const [of, money] of [...prices, ["Peat", 5], ["Log", 2], [VESSEL, 0.01], [ASH, 50]] as [string, number][])
     column(`buy ${of}`, [], [[of, 1]], { money });
+  if (finds) column("flats", [], found(finds), { money: 3 });
   for (const [of, by] of gifts) {
     if (endless.has(of)) continue;
     column(`give ${of}`, [], [[of, by]], { [`${of} once`]: 1 });
@@ -334,7 +387,7 @@ describe("every way at once, on random small pantries", () => {
     fc.assert(
       fc.property(world.map(apart), (of) => {
         const text = textOf(of);
-        const r = read(text);
+        const r = opened(of);
         const columns = columnsOf(of);
         const { items } = within(columns);
         for (const name of GOODS) expect(r.reach.items[at(r, name)], `${text}\n${name}`).toBe(Number(items.has(name)));
@@ -377,7 +430,7 @@ describe("every way at once, on random small pantries", () => {
         const { items } = within(columns);
         if (!items.has(name) || gainsIn(columns)) return;
         const text = textOf(of);
-        const r = read(text);
+        const r = opened(of);
         const { network } = r;
         const wanted = at(r, name);
         const plan = planFor(r, { make: new Map([[wanted, n]]) });
