@@ -8,7 +8,8 @@ import { emptyCatalogue } from "../src/core/catalogue/catalogue";
 import { apply } from "../src/core/catalogue/apply";
 import type { Edit } from "../src/core/catalogue/edit";
 import { normalise } from "../src/core/schema/names";
-import type { Recipe } from "../src/core/kinds/index";
+import { type Recipe, withDefaults } from "../src/core/kinds/index";
+import { newId } from "../src/core/schema/id";
 import { formatRecipe } from "../src/core/notation/format";
 import { parseLine } from "../src/core/notation/parser";
 import { recipeFrom, wordsOf } from "../src/core/editing/recipes";
@@ -34,6 +35,7 @@ const NAMES = [
 ];
 const stocked = must(emptyCatalogue(pantry()), [
   { op: "add", kind: "currency", record: shells },
+  { op: "add", kind: "stat", record: withDefaults("stat", { id: newId(), key: "knack", name: "Sea knack" }) },
   ...NAMES.map((name, i): Edit => ({ op: "add", kind: "item", record: newItem(name, { key: `k_${i}` }) })),
 ]);
 
@@ -104,6 +106,18 @@ const ODD = [
   "any",
   ",",
   "Vigour",
+  "batch",
+  "burning",
+  "plus",
+  "minus",
+  "per",
+  "+2%",
+  "-2%",
+  "Sea knack",
+  "whole",
+  "kept",
+  "[",
+  "]",
   "x".repeat(130),
 ];
 
@@ -125,7 +139,8 @@ function side(random: Random, out: boolean): string {
   return Array.from({ length: 1 + below(random, 3) }, () => {
     if (out && random() < 0.15)
       return `${pick(random, ["", "2 ", "7 "])}draws { ${pick(random, ["5", "0.25", "3"])}: ${quantity(random)}${name(random)} | ${pick(random, ["1", "2.5"])}: ${pick(random, ["nothing", "Eel"])} }`;
-    return `${quantity(random)}${name(random)}${random() < 0.2 ? pick(random, [" 40%", " 12.5%", " 100%"]) : ""}`;
+    const surer = out && random() < 0.1 ? pick(random, [" 5% plus 2% per Sea knack", " 30% - 0.5% per sea knack"]) : "";
+    return `${quantity(random)}${name(random)}${surer || random() < 0.2 ? surer || pick(random, [" 40%", " 12.5%", " 100%"]) : ""}`;
   }).join(" + ");
 }
 
@@ -141,6 +156,8 @@ function line(random: Random): string {
   if (random() < 0.3) parts.push(` at Smokehouse`);
   if (random() < 0.3) parts.push(` using Gutting knife${pick(random, ["", " lasting 50", " lasting 9 uses"])}`);
   if (random() < 0.4) parts.push(` in ${pick(random, ["90s", "1m30s", "1m 30s", "7t", "2h", "45", "0.5 s"])}`);
+  if (random() < 0.2) parts.push(` burning ${pick(random, ["60s", "1m"])}`);
+  if (random() < 0.2) parts.push(` batch ${pick(random, ["6", "12", "1"])}`);
   if (random() < 0.3) parts.push(` fee ${pick(random, ["2 shells", "3 shell", "0.25", "0 shells"])}`);
   if (random() < 0.2) parts.push(` level ${pick(random, ["0", "12"])}`);
   if (random() < 0.2) parts.push(" taught by Oilskin coat");

@@ -313,7 +313,11 @@ function readBonus(r: LineReader, role: RoleRule, chance: number, hasChance: boo
     r.report("note", span, `This is read as ${share < 0 ? "minus" : "plus"} ${Math.abs(toPercent(share))}%.`);
   if (!role.bonus) r.report("error", span, "Only what comes out can depend on a stat of the maker. Take it out.", [""]);
   if (stat && share > 0 && chance >= 1)
-    r.report("note", span, "It comes always: no stat makes it surer. Write the chance without it, such as 5% plus 2%.");
+    r.report(
+      "warning",
+      span,
+      "It comes always: no stat makes it surer. Write the chance without it, such as 5% plus 2%.",
+    );
   return stat && { share, stat };
 }
 

@@ -88,7 +88,7 @@ const plain = (role: "ingredient" | "output" | "station" | "tool") =>
           min: role === "station" ? 1 : n,
           max: role === "station" ? 1 : n,
           chance: role === "output" && (chance > 0 || (bonus?.share ?? 0) > 0) ? chance : 1,
-          ...(role === "output" && bonus ? { bonus } : {}),
+          ...(role === "output" && bonus && (bonus.share < 0 || chance < 1) ? { bonus } : {}),
           uses: role === "tool" && n === 2 ? 40 : null,
           ...(whole && role === "ingredient" && !any ? { whole } : {}),
         }) as Line,
