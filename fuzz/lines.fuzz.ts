@@ -191,7 +191,7 @@ function mangled(random: Random, text: string): string {
 
 const LEADING = new Set(["craft", "uses", "runs", "draws", "shells", "using", "at"]);
 const TIME =
-  /\bin\s+((?:\d+(?:\.\d+)?\s*h\s*)?(?:\d+(?:\.\d+)?\s*m\s*)?(?:\d+(?:\.\d+)?\s*s)?|\d+\s*t|\d+(?:\.\d+)?(?:e[+-]?\d+)?)(?![\p{L}\p{N}.])/iu;
+  /\b(?:in|burning)\s+((?:\d+(?:\.\d+)?\s*h\s*)?(?:\d+(?:\.\d+)?\s*m\s*)?(?:\d+(?:\.\d+)?\s*s)?|\d+\s*t|\d+(?:\.\d+)?(?:e[+-]?\d+)?)(?![\p{L}\p{N}.])/giu;
 
 /** A time by itself, read by other means than the program's. */
 function ticksIn(time: string): number {
@@ -201,18 +201,20 @@ function ticksIn(time: string): number {
 }
 
 /**
- * Numbers and words of a line that neither its canonical form nor a remark accounts for; the time is held against the
+ * Numbers and words of a line that neither its canonical form nor a remark accounts for; times are held against the
  * ticks that were read.
  */
 function unaccounted(
   text: string,
   remarks: readonly { from: number; to: number }[],
-  ticks: number,
+  times: readonly number[],
   canonical: string,
 ): string[] {
   const open = text.split("");
   for (const { from, to } of remarks) for (let k = from; k < to; k++) open[k] = " ";
-  const typed = open.join("").replace(TIME, (clause, time: string) => (ticksIn(time.trim()) === ticks ? " " : clause));
+  const typed = open
+    .join("")
+    .replace(TIME, (clause, time: string) => (times.includes(ticksIn(time.trim())) ? " " : clause));
   const numbers = (canonical.match(/\d+(?:\.\d+)?(?:e[+-]?\d+)?/gi) ?? []).map(Number);
   const letters = normalise(canonical);
   const left: string[] = [];
@@ -270,7 +272,8 @@ describe("recipe lines", () => {
     // Weights of nothing are added up, so what was typed of them stands there as their sum.
     if ((text.match(/nothing/gi) ?? []).length > 1) return;
     const timeless = formatRecipe(around(next), { ...recipe, ticks: 0, name: parsed.label ?? recipe.name });
-    const left = unaccounted(text, parsed.issues, parsed.ticks, `${parsed.label ?? ""} ${timeless}`);
+    const times = [parsed, ...parsed.variants.map((v) => v.said)].flatMap(({ ticks, heat }) => [ticks ?? 0, heat ?? 0]);
+    const left = unaccounted(text, parsed.issues, times, `${parsed.label ?? ""} ${timeless}`);
     if (left.length)
       throw new Error(
         `“${text}” is read as “${canonical}”, without a remark on ${left.join(" ")}. Remarks: ${JSON.stringify(parsed.issues)}`,
