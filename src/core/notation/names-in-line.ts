@@ -1,6 +1,7 @@
 /** Names within a line: the longest that is known, or the words up to the next sign of order. */
 import { shown, textProblem } from "../schema/characters";
 import type { Id } from "../schema/id";
+import { list } from "../numbers/format";
 import { LONGEST_NAME } from "../schema/limits";
 import { quote, SIGNS } from "./book";
 import { BEHIND_ENTRIES } from "./keywords";
@@ -153,6 +154,12 @@ function quantities(typed: string): string[] {
     : [];
 }
 
+/** What people join names with, what would say it here, and how. */
+const JOINTS: readonly (readonly [word: RegExp, says: string, joint: string | null])[] = [
+  [/\s+or\s+/i, "For one of several write any and a tag that they have, or a variant behind | for each.", null],
+  [/\s+(?:and|with)\s+/i, "Join them with +.", " + "],
+];
+
 /**
  * Why a name that nobody knows may be something else that was mistyped, with texts that say what is meant; it must be
  * quoted to be a name.
@@ -166,6 +173,16 @@ function doubted(words: Words, typed: string): { says: string; offers: string[] 
       says: `“${typed}” is no name in the pantry, and “${sign[0].trim()}” is no part of a line here. Put a new name that has it in quotes.`,
       offers: [...(parts.length > 1 && /[+;,]/.test(sign[0]) ? [parts.join(" + ")] : []), quoted],
     };
+  }
+  // "Rope or Tar" and "Rope and Tar" where both are known.
+  for (const [word, says, joint] of JOINTS) {
+    const parts = typed.split(word);
+    const both = parts.map((part) => words.items.find(part.trim()));
+    if (parts.length > 1 && both.every(({ found }) => found === "one"))
+      return {
+        says: `“${typed}” is no name in the pantry, but ${list(parts.map((p) => `“${p.trim()}”`))} are names. ${says}`,
+        offers: [...(joint ? [parts.map((p) => p.trim()).join(joint)] : []), quoted],
+      };
   }
   // "Rope 5" and "Rope (5)" where Rope is known.
   const [, before, number, behind] = /^(.*?)\s+\(?(\d+(?:[.,]\d+)?)\S*(?:\s+(.*))?$/.exec(typed) ?? [];
