@@ -89,9 +89,10 @@ export function gains(
   let columns = 0;
   let trade = prices.clean ? null : new Trade(compiled, prices);
   let result = trade && searchLoops(trade, FEW_STEPS);
-  // Where a quick look does not settle it, better prices may leave less to look at, or nothing.
-  if (trade && !result?.complete) {
-    if (prices.relax()) trade = prices.clean ? null : new Trade(compiled, prices);
+  // Where a quick look does not settle it, better prices may prove that there is nothing. Where they don't, those that
+  // lowering found decide: which seeds relaxation leaves is a matter of the order in which runs are looked at.
+  if (trade && result?.exhausted) {
+    trade = prices.relax() ? null : trade;
     result = trade && searchLoops(trade);
   }
   if (trade && result) {

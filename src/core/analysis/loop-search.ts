@@ -13,6 +13,8 @@ export interface FoundLoops {
   readonly columns: number;
   /** False where the search stopped at its limits. */
   readonly complete: boolean;
+  /** It stopped because its steps were used up: with more of them it may find more. */
+  readonly exhausted: boolean;
 }
 
 const MOST_LOOPS = 40;
@@ -35,7 +37,9 @@ export function searchLoops(nets: Nets, steps?: number): FoundLoops {
   const field = new Field(nets, steps);
   const whole = new Search(field);
   const gaining = searchFor(whole, (search) => search.any(), true);
-  if (!gaining.complete) return { gaining: gaining.found, even: [], columns: field.given.size, complete: false };
+  const { exhausted } = gaining;
+  if (!gaining.complete)
+    return { gaining: gaining.found, even: [], columns: field.given.size, complete: false, exhausted };
   const around = searchFor(whole, (search) => search.round(), false);
   // What comes round is minimal but for gaining loops within it: those were found already, with what lies around them.
   const gains = gaining.found.map((loop) => new Set(loop.map((c) => c.process)));
@@ -43,7 +47,13 @@ export function searchLoops(nets: Nets, steps?: number): FoundLoops {
     const own = new Set(loop.map((c) => c.process));
     return !gains.some((g) => [...g].every((p) => own.has(p)));
   });
-  return { gaining: gaining.found, even, columns: field.given.size, complete: around.complete };
+  return {
+    gaining: gaining.found,
+    even,
+    columns: field.given.size,
+    complete: around.complete,
+    exhausted: around.exhausted,
+  };
 }
 
 /** Whether anything gains; true also where that could not be ruled out. */
@@ -60,13 +70,13 @@ function searchFor(
   whole: Search,
   ask: (search: Search) => Support,
   gains: boolean,
-): { found: Column[][]; complete: boolean } {
+): { found: Column[][]; complete: boolean; exhausted: boolean } {
   const found: Column[][] = [];
   try {
-    return { found, complete: searchInto(found, whole, ask, gains) };
+    return { found, complete: searchInto(found, whole, ask, gains), exhausted: false };
   } catch (error) {
     // What was found until then stands.
-    if (error instanceof TooMany) return { found, complete: false };
+    if (error instanceof TooMany) return { found, complete: false, exhausted: true };
     throw error;
   }
 }

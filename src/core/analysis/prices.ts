@@ -25,9 +25,9 @@ const TRACED = 100;
  * its own whose price is 1 a value unit. They start as least costs with a margin, where what comes from outside has a
  * price
  * that nothing sold can reach. Where the outputs of a process are worth more than its inputs less the margin, its most
- * valuable output is lowered to that; a process lowered 8 times is a violator. Where that leaves violators, better prices
- * are looked for by relaxation, so that what is left is (mostly) what no prices could make lossy. Every gaining
- * combination contains a violator or the sale of an item that is listed in `sold`.
+ * valuable output is lowered to that; a process lowered 8 times is a violator. Every gaining combination contains a
+ * violator or the sale of an item that is listed in `sold`. Where that leaves false ones, relaxation may prove that
+ * there are none.
  */
 export class Prices {
   /** Per item, above zero. */
@@ -107,7 +107,8 @@ export class Prices {
   /** One pass over every process: true where the prices prove that nothing gains. */
   prove(): boolean {
     for (let p = 0; p < this.compiled.network.processes; p++) if (this.takesPart(p) && !this.loses(p)) return false;
-    return this.sold.size === 0;
+    if (!this.trades) return true;
+    return this.compiled.sells.every((sells, i) => !(sells > this.price[i] * (1 - MARGIN)));
   }
 
   private loses(p: number): boolean {
@@ -122,37 +123,28 @@ export class Prices {
   }
 
   /**
-   * Looks once for prices with fewer violators: of those that lowering left, only what no prices could make lossy. Takes
-   * about as long as the least costs.
-   * @returns whether there are fewer now
+   * Looks once for prices without violators, where lowering left some: takes about as long as the least costs.
+   * @returns whether they were found, and are taken: then nothing gains
    */
   relax(): boolean {
     if (this.relaxed !== null) return false;
-    this.relaxed = false;
     const { network } = this.compiled;
-    const price = this.start.slice();
-    const left = this.violators;
+    const [before, price] = [this.price, this.start.slice()];
     const found = relax(network, price, {
       first: Array.from({ length: network.processes }, (_, p) => p),
       margin: MARGIN,
       takesPart: (p) => this.takesPart(p),
-      mayBePutAside: (p) => left.has(p),
+      mayBePutAside: (p) => this.violators.has(p),
       floor: this.floor,
       most: MOVES * network.processes,
     });
-    if (!found) return false;
-    const before = this.price;
     this.price = price;
-    const still = [...found.aside].filter((p) => !this.loses(p));
-    this.relaxed = still.length < left.size;
-    if (!this.relaxed) {
-      this.price = before;
-      return false;
-    }
-    left.clear();
-    for (const p of still) left.add(p);
-    if (this.trades) for (let i = 0; i < network.items; i++) this.judgeSale(i);
-    return true;
+    this.relaxed = found !== null && [...found.aside].every((p) => this.loses(p)) && this.prove();
+    if (this.relaxed) {
+      this.violators.clear();
+      this.sold.clear();
+    } else this.price = before;
+    return this.relaxed;
   }
 
   /** Below this an item would sell for more than its price. */
