@@ -51,6 +51,7 @@ test("a field is made, taken by a type, filled by a rule, and given another form
   await sheet.getByRole("textbox", { name: "Salted for" }).fill("1.5");
   await page.keyboard.press("Enter");
   await sheet.getByLabel("Whether Salted for must be said").selectOption("yes");
+  await expect(lastMove(page)).toContainText("required yes");
   await sheet.getByRole("button", { name: /^Most of Salted for/ }).click();
   await sheet.getByRole("textbox", { name: "Most of Salted for" }).fill("20");
   await page.keyboard.press("Enter");
