@@ -114,6 +114,11 @@ test("a basket is planned: steps in order, what is there is used, and it is kept
   await bunting.fill("5");
   await bunting.press("Enter");
   await expect(steps.getByText("A world does not hold so much Founders' bunting")).toBeVisible();
+  // Printed it has the whole width, without the frame and the basket.
+  await page.emulateMedia({ media: "print" });
+  const printed = await page.getByRole("region", { name: "Plan", exact: true }).boundingBox();
+  expect(printed?.width).toBeGreaterThan(1200);
+  await expect(page.getByRole("navigation").first()).toBeHidden();
 });
 
 test("the ways of one item are compared, and what all of them give is changed and taken back as one", async ({

@@ -49,7 +49,7 @@ function Frame({ children }: { children: ReactNode }) {
     if (name !== undefined) document.title = `${name} – Salty Pantry`;
   }, [name]);
   return (
-    <div className="grid h-screen grid-cols-[150px_minmax(0,1fr)] grid-rows-[minmax(0,1fr)_auto]">
+    <div className="grid h-screen grid-cols-[150px_minmax(0,1fr)] grid-rows-[minmax(0,1fr)_auto] print:block">
       <Rail />
       <div className="flex min-w-0">
         <main className="flex min-w-0 flex-1 flex-col">

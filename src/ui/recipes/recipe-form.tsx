@@ -329,7 +329,7 @@ function BonusFields({
           onDone={(share) => share !== 0 && Math.abs(share) <= 100 && onBonus({ ...bonus, share: fromPercent(share) })}
         />
       </span>
-      % per
+      <span className="whitespace-nowrap">% per</span>
       <select
         aria-label="Stat of the maker"
         className="field w-auto! max-w-24! px-1!"
