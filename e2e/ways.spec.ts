@@ -201,7 +201,7 @@ test("many recipes are chosen by keyboard and mouse, changed in one step and tak
   await expect(dialog.getByRole("row", { name: /Boil salt/ })).toContainText("-> 9 Coarse salt");
   await dialog.getByLabel("How it is changed").selectOption("exchange");
   await dialog.getByLabel("By what, or to what").fill("Brine");
-  await dialog.getByLabel("What is put in its place").fill("Harbour brine");
+  await dialog.getByLabel("What stands in its place").fill("Harbour brine");
   await expect(dialog.getByRole("row", { name: /Boil salt/ })).toContainText("6 Harbour brine");
   await dialog.getByRole("button", { name: "Write 2 values" }).click();
   await expect(dialog).toBeHidden();

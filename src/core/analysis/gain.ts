@@ -2,7 +2,7 @@
 import { type Compiled, processAt } from "../network/compile";
 import { ALIVE, GAINS } from "../network/network";
 import { type Fraction, fraction, wholeMultiples } from "../numbers/fraction";
-import { anyGains, searchLoops } from "./loop-search";
+import { anyGains, type FoundLoops, searchLoops } from "./loop-search";
 import { type Gain, gainsWith, isLive, multiplicities, proof, round, type Round } from "./rounds";
 import { netOfProcess, type Step, Trade } from "./trade";
 import { type Column, exactly } from "./support";
@@ -87,19 +87,12 @@ export function gains(
   };
   let complete = true;
   let columns = 0;
-  let trade = prices.clean ? null : new Trade(compiled, prices);
-  let result = trade && searchLoops(trade, FEW_STEPS);
-  // Where a quick look does not settle it, better prices may prove that there is nothing. Where they don't, those that
-  // lowering found decide: which seeds relaxation leaves is a matter of the order in which runs are looked at.
-  if (trade && result?.exhausted) {
-    trade = prices.relax() ? null : trade;
-    result = trade && searchLoops(trade);
-  }
-  if (trade && result) {
-    const all = trade;
-    const step = (column: Column) => all.stepOf(column.process);
+  const sought = loopsAround(compiled, prices);
+  if (sought) {
+    const { trade, result } = sought;
+    const step = (column: Column) => trade.stepOf(column.process);
     const evenRound = (support: readonly Column[]): Round => {
-      const ordered = all.inRecordOrder(support);
+      const ordered = trade.inRecordOrder(support);
       return round(
         compiled,
         reach,
@@ -109,17 +102,17 @@ export function gains(
       );
     };
     ({ columns, complete } = result);
-    for (const support of [...result.gaining, ...all.alone.map((column) => [column])])
+    for (const support of [...result.gaining, ...trade.alone.map((column) => [column])])
       unlessTooMany(
-        () => proved(all.inRecordOrder(all.lifted(support, limit)), step),
+        () => proved(trade.inRecordOrder(trade.lifted(support, limit)), step),
         (gain) => found.push(gain),
       );
     for (const support of result.even)
       unlessTooMany(
-        () => evenRound(all.lifted(support, limit)),
+        () => evenRound(trade.lifted(support, limit)),
         (loop) => even.push(loop),
       );
-    for (const pair of all.evenPairs())
+    for (const pair of trade.evenPairs())
       unlessTooMany(
         () => evenRound(pair),
         (loop) => even.push(loop),
@@ -134,6 +127,19 @@ export function gains(
   const bySize = (a: Round, b: Round) =>
     a.runs.length - b.runs.length || Number(size(a) - size(b)) || (name(a) < name(b) ? -1 : 1);
   return { gains: found.sort(bySize), even: even.sort(bySize), complete, columns };
+}
+
+/**
+ * The loops around the violators, and what they were looked for in; null: prices prove that there are none. Where a quick
+ * look does not settle it, better prices may prove that. Where they don't, those that lowering found decide: which
+ * violators relaxation leaves is a matter of the order in which runs are looked at.
+ */
+function loopsAround(compiled: Compiled, prices: Prices): { trade: Trade; result: FoundLoops } | null {
+  if (prices.clean) return null;
+  const trade = new Trade(compiled, prices);
+  const quick = searchLoops(trade, FEW_STEPS);
+  if (!quick.exhausted) return { trade, result: quick };
+  return prices.relax() ? null : { trade, result: searchLoops(trade) };
 }
 
 /** Whether anything gains at all, without looking for what does; true also where that could not be ruled out. */

@@ -10,7 +10,7 @@ import type { Node } from "../network/node";
 import { breakdown } from "./breakdown";
 import type { Measure } from "./cost";
 import type { Readings } from "./readings";
-import { LEVEL } from "./registry";
+import { levelOfRun } from "./progression";
 import { salvageReturn } from "./salvage";
 
 /** The record of a process, named as records are. */
@@ -63,7 +63,7 @@ export interface ItemCosts {
 const MOST_WAYS = 40;
 
 function waysTo(readings: Readings, item: number): WayTo[] {
-  const { compiled, network, reach, levels } = readings;
+  const { compiled, network, reach } = readings;
   const { ins, producers } = network;
   const all: number[] = [];
   for (let k = producers.start[item]; k < producers.end[item]; k++)
@@ -75,14 +75,13 @@ function waysTo(readings: Readings, item: number): WayTo[] {
   const ways = all.map((p): WayTo => {
     const { kind, record } = processAt(compiled, p);
     const fires = reach.fires(p);
-    const level = needs(p).reduce((most, i) => Math.max(most, Math.floor(levels.value[i] / LEVEL)), network.level[p]);
     return {
       by: { kind, id: record.id },
       name: record.name,
       value: fires ? cost("value", p) : null,
       time: fires ? cost("time", p) : null,
       amount: network.yieldOf(p, item),
-      level: fires ? level : null,
+      level: fires ? levelOfRun(readings, p) : null,
       alone: needs(p)
         .filter((i) => often.get(i) === 1)
         .map((i) => compiled.nodeOf(i) as Node),

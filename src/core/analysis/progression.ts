@@ -49,3 +49,11 @@ export function forcedBy(readings: Readings, item: number): { forced: Named; pat
 export function levelOf(readings: Readings, item: number): number | null {
   return readings.reach.items[item] ? Math.floor(readings.levels.value[item] / LEVEL) : null;
 }
+
+/** The level from which a process can run: its own, and that of everything it needs. */
+export function levelOfRun({ network, levels }: Readings, p: number): number {
+  let level = network.level[p];
+  for (let k = network.ins.start[p]; k < network.ins.end[p]; k++)
+    level = Math.max(level, Math.floor(levels.value[network.ins.to[k]] / LEVEL));
+  return level;
+}

@@ -1,6 +1,8 @@
-import { LEVEL, levels, reach, value } from "../analysis/registry";
+import { levelOfRun } from "../analysis/progression";
+import { levels, reach, value } from "../analysis/registry";
 import { type Catalogue, recordAt } from "../catalogue/catalogue";
 import type { Recipe } from "../kinds/index";
+import { allLines } from "../kinds/ways";
 import type { Line } from "../notation/line";
 import type { Id } from "../schema/id";
 import { processAt } from "../network/compile";
@@ -49,16 +51,15 @@ export const wareTooDear = perRecord<"source">({
       if (edit.kind !== "recipe" && edit.kind !== "source") continue;
       const now = edit.op === "set" ? recordAt(catalogue, edit.kind, edit.id) : edit.record;
       const then = edit.op === "set" && edit.field === "lines" ? edit.from : [];
-      const lines = [...((now as Recipe | undefined)?.lines ?? []), ...(then as unknown as readonly Line[])];
-      for (const { item } of lines) if (item && shops.has(item)) touched.add(item);
-      for (const v of (now as Recipe | undefined)?.variants ?? [])
-        for (const { item } of v.lines) if (item && shops.has(item)) touched.add(item);
+      const { lines = [], variants = [] } = (now ?? {}) as Partial<Recipe>;
+      for (const { item } of [...allLines({ lines, variants }), ...(then as unknown as readonly Line[])])
+        if (item && shops.has(item)) touched.add(item);
     }
     for (const id of touched) yield* shops.get(id) ?? [];
   },
   *at({ catalogue, readings }, source) {
     const { compiled, network } = readings;
-    const { producers, ins, flags } = network;
+    const { producers, flags } = network;
     const times = catalogue.pantry.wareTimes;
     for (const ware of source.wares) {
       const i = compiled.numberOf(ware.item);
@@ -73,9 +74,7 @@ export const wareTooDear = perRecord<"source">({
         if (flags[p] & (SALVAGE | MEMBER) || !readings.reach.fires(p) || readings.endless.limits.has(p)) continue;
         const cost = readings.value.runCost(p) / network.yieldOf(p, i);
         if (!(cost * times < asked * (1 - 1e-9)) || (best && cost >= best.cost)) continue;
-        let level = network.level[p];
-        for (let m = ins.start[p]; m < ins.end[p]; m++)
-          level = Math.max(level, Math.floor(readings.levels.value[ins.to[m]] / LEVEL));
+        const level = levelOfRun(readings, p);
         if (level <= from) best = { p, cost, level };
       }
       if (!best) continue;

@@ -3,13 +3,12 @@ import type { Catalogue } from "../catalogue/catalogue";
 import { heldAt } from "../catalogue/inheritance";
 import { around } from "../catalogue/surroundings";
 import { evaluate, parseFormula } from "../formulas/formula";
-import { type AnyRecord, type Kind, kindWord } from "../kinds/index";
-import { fromNumber, multiply, toNumber } from "../numbers/fraction";
+import { type AnyRecord, type Kind, kindWord, type Recipe } from "../kinds/index";
+import { formatUnnamed } from "../notation/format";
 import type { Line, Named, Variant } from "../notation/line";
 import { roleRule } from "../notation/roles";
 import type { Field, Typing } from "../schema/field";
 import { same as equal } from "../schema/json";
-import { MOST } from "../schema/limits";
 import type { Id } from "../schema/id";
 import { roundedTo } from "../numbers/tidy";
 import { readNumber } from "../schema/number";
@@ -18,6 +17,7 @@ import { definition } from "../kinds/index";
 import type { BulkRequest } from "./bulk";
 import type { NewNames } from "./new-names";
 import { numberAt, numberColumns } from "./number-columns";
+import { times } from "./together";
 
 /** What is known when an action is made ready. */
 export interface BulkContext {
@@ -30,9 +30,15 @@ export interface BulkContext {
   readonly readings: ReadonlyMap<string, (record: AnyRecord) => number | null>;
 }
 type Says = { readonly says: string };
-/** The value a record would have, and those of other fields with it; `same` leaves it as it is. */
+/** The value a record would have; `same` leaves it as it is. */
 type Made =
-  | { readonly value: unknown; readonly beside?: readonly (readonly [path: string, value: unknown])[] }
+  | {
+      readonly value: unknown;
+      /** Values of other fields that it would have with it. */
+      readonly beside?: readonly (readonly [path: string, value: unknown])[];
+      /** What people are shown, where that is more than the field. */
+      readonly shown?: readonly [before: string, after: string];
+    }
   | { readonly same: true }
   | Says;
 export type Make = (held: unknown, record: AnyRecord) => Made;
@@ -118,7 +124,10 @@ const onLines = (
       const others = variants.map((v) => ({ ...v, lines: v.lines.map(made) }));
       const moved = !equal(lines, held);
       if (!moved && equal(others, variants)) return SAME;
-      return { value: lines, beside: equal(others, variants) ? [] : [["variants", others]] };
+      const shown = [record, { ...record, lines, variants: others }].map((of) =>
+        formatUnnamed(context.names.knowing, of as Recipe),
+      ) as [string, string];
+      return { value: lines, beside: equal(others, variants) ? [] : [["variants", others]], shown };
     };
   },
 });
@@ -127,8 +136,7 @@ const scaled = (role: Line["role"]): BulkAction =>
   onLines("number", ({ request: { typed } }) => {
     const by = readNumber(typed.trim());
     if (by === null || by <= 0) return { says: `“${typed}” is no number above 0. Write one such as 2 or 0.5.` };
-    const times = (amount: number) => Math.min(MOST, toNumber(multiply(fromNumber(amount), fromNumber(by))));
-    return (l) => (l.role === role && !l.cells ? { ...l, min: times(l.min), max: times(l.max) } : l);
+    return (l) => (l.role === role && !l.cells ? { ...l, min: times(l.min, by), max: times(l.max, by) } : l);
   });
 
 export const BULK_ACTIONS = {

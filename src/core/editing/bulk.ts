@@ -3,8 +3,7 @@ import type { Catalogue } from "../catalogue/catalogue";
 import { type Edit, setField, type Value } from "../catalogue/edit";
 import { heldAt } from "../catalogue/inheritance";
 import { around } from "../catalogue/surroundings";
-import { type AnyRecord, definition, type Kind, type Recipe } from "../kinds/index";
-import { formatUnnamed } from "../notation/format";
+import { type AnyRecord, definition, type Kind } from "../kinds/index";
 import { same } from "../schema/json";
 import type { Id } from "../schema/id";
 import { fieldAt, pathOf } from "../schema/record";
@@ -80,20 +79,14 @@ export function planBulk(
       unchanged++;
       continue;
     }
-    const text = (of: unknown, beside: { readonly [path: string]: unknown } = {}) =>
-      of === null || of === undefined
-        ? ""
-        : kind === "recipe" && request.path === "lines"
-          ? formatUnnamed(knowing, { ...(record as Recipe), lines: of as Recipe["lines"], ...beside })
-          : field.format(of, knowing);
+    const text = (of: unknown) => (of === null || of === undefined ? "" : field.format(of, knowing));
+    const { beside = [], shown } = "value" in wanted ? wanted : {};
     const says = "says" in wanted ? wanted.says : value === null ? null : problemOf(field, value, has);
-    const also = "beside" in wanted && wanted.beside ? Object.fromEntries(wanted.beside) : {};
-    const before = held.from === "none" ? "" : text(held.value);
-    rows.push({ record, before, after: says ? null : value === null ? "" : text(value, also), says });
+    const before = shown?.[0] ?? (held.from === "none" ? "" : text(held.value));
+    rows.push({ record, before, after: says ? null : (shown?.[1] ?? (value === null ? "" : text(value))), says });
     if (says) continue;
     if (!same(value, own)) edits.push(setField(catalogue, kind, record.id as Id, request.path, value as Value));
-    for (const [path, beside] of ("beside" in wanted && wanted.beside) || [])
-      edits.push(setField(catalogue, kind, record.id as Id, path, beside as Value));
+    for (const [path, other] of beside) edits.push(setField(catalogue, kind, record.id as Id, path, other as Value));
   }
   return { ok: true, rows, same: unchanged, edits: edits.length > names.edits.length ? edits : [] };
 }

@@ -7,8 +7,8 @@ import { fromNumber, multiply, toNumber } from "../numbers/fraction";
 import { MOST } from "../schema/limits";
 import type { Id } from "../schema/id";
 
-/** Exactly as typed: a tenth of three is 0.3. */
-const times = (amount: number, factor: number): number =>
+/** So many times an amount, exactly as typed: a tenth of three is 0.3. */
+export const times = (amount: number, factor: number): number =>
   Math.min(MOST, toNumber(multiply(fromNumber(amount), fromNumber(factor))));
 
 /**

@@ -6,6 +6,7 @@ import type { Item, Kind, Recipe, Tag } from "../kinds/index";
 import { allLines } from "../kinds/ways";
 import { line } from "../notation/line";
 import type { Id } from "../schema/id";
+import { same } from "../schema/json";
 import { aliasOf } from "./alias";
 import { nodeOfTag } from "./node";
 import { anySays, traitOf } from "./traits";
@@ -75,8 +76,6 @@ const TAGGED: Index<Item, ReadonlyMap<Id, ReadonlySet<Id>>> = {
 const NO_TAGS: readonly Id[] = [];
 const countedTags = (item: Item | undefined): readonly Id[] =>
   item && item.status !== "retired" ? item.tags : NO_TAGS;
-const same = (a: readonly Id[], b: readonly Id[]): boolean =>
-  a === b || (a.length === b.length && a.every((t, k) => t === b[k]));
 
 /** Whether any item counts as any item with a tag. */
 export const hasMembers = (catalogue: Catalogue, tag: Id): boolean =>

@@ -102,10 +102,10 @@ const SITUATIONS: readonly Asked[] = [
     credited: { Parcel: 6 },
   },
   {
-    words: "a brick needs a minute of heat; peat burns forty seconds, driftwood ten for nothing but its gathering",
-    lines: `${BANK}buy Driftwood for 0.5\nset Driftwood burns = 10s\nClay -> Brick burning 60s`,
+    words: "a brick needs a minute of heat; peat burns forty seconds, wrackwood ten for nothing but its gathering",
+    lines: `${BANK}buy Wrackwood for 0.5\nset Wrackwood burns = 10s\nClay -> Brick burning 60s`,
     costs: { Brick: 5 },
-    plan: ["Brick", 1, ["1 Clay", "6 Driftwood", "6 Burn Driftwood", "1 Brick"], 5],
+    plan: ["Brick", 1, ["1 Clay", "6 Wrackwood", "6 Burn Wrackwood", "1 Brick"], 5],
   },
   {
     words: "the spirit lamp burns spirits only",

@@ -367,6 +367,15 @@ describe("writing lines", () => {
     // Shorter ones first, and no more than are shown.
     for (let n = 0; n < 30; n++) completions.put(`f${n}` as Id, `Float ${"o".repeat(30 - n)}`);
     expect(completions.at("1 flo", 5, {}, 3)?.names).toEqual(["Float o", "Float oo", "Float ooo"]);
+    // Behind per stands a stat, and nothing else.
+    const stats = ["Deftness", "Deep water", "Grip"];
+    const typed = "1 Eel -> 1 Pearl 5% plus 2% per de";
+    expect(completions.at(typed, typed.length, { stats })).toEqual({
+      from: typed.length - 2,
+      to: typed.length,
+      names: ["Deep water", "Deftness"],
+    });
+    expect(completions.at(`${typed}ftness`, typed.length + 6, { stats })).toBe(null);
   });
 
   it("writes back what was read, names that are new included, so that a form and a line can be two views of one text", () => {

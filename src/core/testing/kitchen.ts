@@ -1,6 +1,6 @@
 /**
- * Small pantries for tests, written as lines: `gather 2 Kelp in 30s`, `give 2 Flag`, `buy Salt for 1.5`, `Eel, Bass are fish`,
- * `set Stew vessel = Crock`, `stat Deftness = 20` (what a maker has of it), and recipe lines.
+ * Small pantries for tests, written as lines: `gather 2 Kelp in 30s`, `give 2 Flag`, `buy Salt for 1.5`,
+ * `Eel, Bass are fish`, `set Stew vessel = Crock`, `stat Deftness = 20` (what a maker has of it), and recipe lines.
  */
 import { type Catalogue, emptyCatalogue } from "../catalogue/catalogue";
 import { apply } from "../catalogue/apply";

@@ -176,24 +176,13 @@ export function BulkPanel<K extends BulkKind>({
               <option key={name} value={name} />
             ))}
           </datalist>
-          {asks === "items" && (
+          {(asks === "texts" || asks === "items") && (
             <label className="flex items-center gap-2 text-second">
-              for
-              <input
-                aria-label="What is put in its place"
-                className="field w-40!"
-                list={offersId}
-                value={other}
-                onChange={(e) => ask(() => setOther(e.target.value))}
-              />
-            </label>
-          )}
-          {asks === "texts" && (
-            <label className="flex items-center gap-2 text-second">
-              with
+              {asks === "items" ? "for" : "with"}
               <input
                 aria-label="What stands in its place"
-                className="field w-32!"
+                className="field w-40!"
+                list={asks === "items" ? offersId : undefined}
                 value={other}
                 onChange={(e) => ask(() => setOther(e.target.value))}
               />

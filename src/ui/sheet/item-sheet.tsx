@@ -186,16 +186,11 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
           title="What makes it"
           aside={made.length > 1 ? count(made.length, "way") : undefined}
           action={
-            <span className="flex gap-1">
-              {made.length > 1 && (
-                <Button look="quiet" onClick={() => places.go("recipes", { makes: item.key })}>
-                  In the book
-                </Button>
-              )}
-              <Button look="quiet" onClick={() => setAdding("craft")} title={`A recipe that gives ${name}`}>
-                Add what makes it
-              </Button>
-            </span>
+            <RecipeActions
+              onBook={made.length > 1 ? () => places.go("recipes", { makes: item.key }) : null}
+              adds="Add what makes it"
+              onAdd={() => setAdding("craft")}
+            />
           }
         >
           {adding === "craft" && <RecipeEditor start={` -> 1 ${name}`} onDone={() => setAdding(null)} />}
@@ -230,16 +225,11 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
         <Section
           title="What is made with it"
           action={
-            <span className="flex gap-1">
-              {uses.length > 1 && (
-                <Button look="quiet" onClick={() => places.go("recipes", { takes: item.key })}>
-                  In the book
-                </Button>
-              )}
-              <Button look="quiet" onClick={() => setAdding("use")} title={`A recipe that takes ${name}`}>
-                Add what takes it
-              </Button>
-            </span>
+            <RecipeActions
+              onBook={uses.length > 1 ? () => places.go("recipes", { takes: item.key }) : null}
+              adds="Add what takes it"
+              onAdd={() => setAdding("use")}
+            />
           }
         >
           {adding === "use" && <RecipeEditor start={`1 ${name} -> `} onDone={() => setAdding(null)} />}
@@ -397,5 +387,21 @@ function SourceRow({ id, item, best }: { id: Id; item: Id; best: boolean }) {
         )}
       </div>
     </div>
+  );
+}
+
+/** To the recipes of an item in the book, and to a new one. */
+function RecipeActions({ onBook, adds, onAdd }: { onBook: (() => void) | null; adds: string; onAdd: () => void }) {
+  return (
+    <span className="flex gap-1">
+      {onBook && (
+        <Button look="quiet" onClick={onBook}>
+          In the book
+        </Button>
+      )}
+      <Button look="quiet" onClick={onAdd}>
+        {adds}
+      </Button>
+    </span>
   );
 }
