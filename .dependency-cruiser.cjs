@@ -3,6 +3,7 @@ const deny = (name, from, to) => ({ name, severity: "error", from: { path: from,
 
 /** Folders of the core from the ground up: each knows those before it only. */
 const FLOORS = [
+  "budget",
   "numbers",
   "schema",
   "formulas",

@@ -1,4 +1,5 @@
 /** Measures trying things out as ratios in one run: play beside a plain loop, formulas beside JavaScript, rolls, best sets. */
+import { Budget } from "../src/core/budget/budget";
 import { mkdirSync, writeFileSync } from "node:fs";
 import { setField } from "../src/core/catalogue/edit";
 import { Engine } from "../src/core/engine/engine";
@@ -134,7 +135,7 @@ const nested = withMore(world, {
 const top = nested.records.table.get(idOf("Top")) as never;
 const all = thingsIn(top, nested.records.table, 1);
 const rolled = time(() => {
-  const roll = roller(top, nested.records.table, 1, all);
+  const roll = roller(top, nested.records.table, 1, all, new Budget(1e9));
   const [random, into] = [seeded(3), new Float64Array(all.length)];
   for (let k = 0; k < 10_000; k++) roll(random, into);
   return into[0];

@@ -7,7 +7,7 @@ import { item, kitchen, recipe } from "../testing/kitchen";
 import { toNumber } from "../numbers/fraction";
 import { atLeast, chanceOfNone, type Distribution, expectedOf, perRun, rangeOf, repeated } from "./chances";
 import { chanceOfGain } from "./luck";
-import { TooMany } from "../numbers/steps";
+import { TooMany } from "../budget/budget";
 import { read } from "../testing/told";
 
 const linesOf = (text: string): { lines: readonly Line[]; id: (name: string) => string } => {

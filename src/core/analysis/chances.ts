@@ -12,7 +12,7 @@ import {
   toNumber,
   wholeMultiples,
 } from "../numbers/fraction";
-import { Steps, TooMany } from "../numbers/steps";
+import { Budget, TooMany } from "../budget/budget";
 
 /** Probabilities of the amounts from·step, (from + 1)·step, … */
 export interface Distribution {
@@ -24,12 +24,12 @@ export interface Distribution {
 }
 
 /** Most amounts that a distribution keeps apart. */
-const MOST = 1 << 16;
+export const MOST_APART = 1 << 16;
 /** What is cut off at either end of a distribution of many runs, in all. */
 const CUT = 1e-18;
 /** Most products of probabilities of one question: some tenths of a second. */
 const WORK = 2e8;
-export const work = (steps = WORK): Steps => new Steps(steps);
+export const work = (steps = WORK): Budget => new Budget(steps);
 
 /** Equally likely amounts low, low + step, … */
 export interface Amounts {
@@ -48,7 +48,7 @@ export function rangeOf(min: number, max: number): Amounts {
 
 /** Amounts one by one. @throws TooMany where they are too many to be kept apart */
 function spread({ low, step, count }: Amounts): Fraction[] {
-  if (count > MOST + 1) throw new TooMany(`A range has more than ${MOST} steps.`);
+  if (count > MOST_APART + 1) throw new TooMany(`A range has more than ${MOST_APART} steps.`);
   return Array.from({ length: count }, (_, k) => add(low, multiply(step, fraction(BigInt(k)))));
 }
 
@@ -132,7 +132,7 @@ export function perRun(lines: readonly Flow[], item: string, steps = work()): Di
     if (rest > 0) places.push({ at: 0, p: rest });
     const low = places.reduce((least, o) => Math.min(least, o.at), Number.POSITIVE_INFINITY);
     const high = places.reduce((most, o) => Math.max(most, o.at), Number.NEGATIVE_INFINITY);
-    if (!(high - low <= MOST)) throw new TooMany(`More than ${MOST} different amounts.`);
+    if (!(high - low <= MOST_APART)) throw new TooMany(`More than ${MOST_APART} different amounts.`);
     const p = new Float64Array(high - low + 1);
     for (const o of places) p[o.at - low] += o.p;
     sum = convolved(sum, repeated({ step, from: low, p }, times, steps), steps);
@@ -143,7 +143,7 @@ export function perRun(lines: readonly Flow[], item: string, steps = work()): Di
 /** The distribution of a sum of two independent amounts: the product of their generating functions. */
 export function convolved(a: Distribution, b: Distribution, steps = work()): Distribution {
   const length = a.p.length + b.p.length - 1;
-  if (length > MOST) throw new TooMany(`More than ${MOST} different amounts.`);
+  if (length > MOST_APART) throw new TooMany(`More than ${MOST_APART} different amounts.`);
   steps.take(a.p.length * b.p.length);
   const p = new Float64Array(length);
   const [short, long] = a.p.length < b.p.length ? [a.p, b.p] : [b.p, a.p];

@@ -1,6 +1,6 @@
 /** The columns and rows that a search for loops has come to. */
 import { type Fraction, ZERO } from "../numbers/fraction";
-import { Steps } from "../numbers/steps";
+import { Budget } from "../budget/budget";
 import type { Column } from "./support";
 
 /** What the search asks of a network; columns and rows have whatever numbers it gives them. */
@@ -33,7 +33,7 @@ export interface Entries {
 /** The columns and rows that searches have come to, numbered as they come; shared by all of them. */
 export class Field {
   programmes = 0;
-  readonly steps: Steps;
+  readonly steps: Budget;
   /** Columns that some programme was given. */
   readonly given = new Set<number>();
   /** Per row where its price starts, and the dual of the programme at hand: zero but for the rows that are held. */
@@ -50,7 +50,7 @@ export class Field {
     readonly nets: Nets,
     steps = MOST_STEPS,
   ) {
-    this.steps = new Steps(steps);
+    this.steps = new Budget(steps);
   }
 
   private row(name: number): number {

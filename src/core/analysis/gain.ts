@@ -6,7 +6,7 @@ import { anyGains, type FoundLoops, searchLoops } from "./loop-search";
 import { type Gain, gainsWith, isLive, multiplicities, proof, round, type Round } from "./rounds";
 import { netOfProcess, type Step, Trade } from "./trade";
 import { type Column, exactly } from "./support";
-import { Steps, TooMany } from "../numbers/steps";
+import { Budget, TooMany } from "../budget/budget";
 import { Prices } from "./prices";
 import type { Reach } from "../network/reach";
 export interface GainReport {
@@ -23,7 +23,7 @@ export interface GainReport {
 
 /** Steps of a first look for loops. */
 const FEW_STEPS = 5e6;
-/** Steps in which all loops that were found are proved. */
+/** Budget in which all loops that were found are proved. */
 const PROOF_STEPS = 2e8;
 
 const NONE: GainReport = { gains: [], even: [], complete: true, columns: 0 };
@@ -56,7 +56,7 @@ export function gains(
       .join();
   const before = new Map(known.gains.map((g) => [numbers(g.runs.map((r) => r.step)), g]));
   // What was found is proved within limits of its own; what can't be is left out, and said to be incomplete.
-  const limit = new Steps(PROOF_STEPS);
+  const limit = new Budget(PROOF_STEPS);
   const proved = (support: readonly Column[], stepOf: (column: Column) => Step): Gain => {
     const steps = support.map(stepOf);
     const of = steps.map((step) =>

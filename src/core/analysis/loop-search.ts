@@ -1,5 +1,5 @@
 /** The search for loops that gain or come out even: exact answers, floats only where they save work. */
-import { TooMany } from "../numbers/steps";
+import { TooMany } from "../budget/budget";
 import { Field, type Nets } from "./column-field";
 import { Search, type Support } from "./column-generation";
 import { type Column, shrink, totalNet } from "./support";

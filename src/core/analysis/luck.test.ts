@@ -5,7 +5,7 @@ import { CHECKS } from "../checks";
 import type { Check } from "../checks/check";
 import { kitchen } from "../testing/kitchen";
 import { fromNumber } from "../numbers/fraction";
-import { Steps, TooMany } from "../numbers/steps";
+import { Budget, TooMany } from "../budget/budget";
 import { work } from "./chances";
 import { Engine } from "../engine/engine";
 import { chanceOfGain, moments } from "./luck";
@@ -80,10 +80,10 @@ describe("work is bounded by steps", () => {
       fixed: () => false,
     });
     expect(found.complete).toBe(false);
-    const steps = new Steps(2);
+    const steps = new Budget(2);
     steps.take(2);
     expect(() => steps.take(1)).toThrow(TooMany);
-    expect(() => new Steps(5).take(Number.NaN)).toThrow(TooMany);
+    expect(() => new Budget(5).take(Number.NaN)).toThrow(TooMany);
   });
 });
 

@@ -6,7 +6,7 @@ import type { Amounts } from "../notation/line";
 import type { Flow } from "../network/process";
 import type { Id } from "../schema/id";
 import { toNumber } from "../numbers/fraction";
-import { type Steps, TooMany } from "../numbers/steps";
+import { type Budget, TooMany } from "../budget/budget";
 import {
   atLeast,
   chanceOfNone,
@@ -65,7 +65,7 @@ function unlessTooMany<T, O>(work: () => T, otherwise: () => O): T | O {
 const given = (lines: readonly Part[]): Flow[] => lines.filter((l) => l.role === "output") as Flow[];
 
 /** Each thing that comes by chance, over n independent runs; only outputs count, not what the run takes. */
-export function outcomes(lines: readonly Part[], n: number, steps: Steps = work()): Outcome<Id>[] {
+export function outcomes(lines: readonly Part[], n: number, steps: Budget = work()): Outcome<Id>[] {
   const outs = given(lines);
   const items = [...new Set(outs.filter(byChance).map((l) => l.item))];
   return items.map((item) =>
@@ -118,7 +118,7 @@ export const runsUntil = (
   item: string,
   amount: number,
   confidence: number,
-  steps: Steps = work(),
+  steps: Budget = work(),
 ): number | null | "unknown" =>
   unlessTooMany(
     () => fewestRuns(perRun(given(lines), item, steps), amount, confidence, { most: 100_000, steps }),

@@ -3,7 +3,7 @@ import { solve as solveProgramme } from "yalps";
 import { processAt } from "../network/compile";
 import { SOURCE } from "../network/network";
 import { fuelOf, type Node } from "../network/node";
-import { TooMany } from "../numbers/steps";
+import { TooMany } from "../budget/budget";
 import { fewestRuns, perRun } from "./chances";
 import type { Measure } from "./cost";
 import { policyOrder } from "./policy";

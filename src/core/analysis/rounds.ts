@@ -4,7 +4,7 @@ import { add, type Fraction, fraction, multiply, sign, toNumber, wholeMultiples,
 import type { Step, Thing } from "./trade";
 import { thingAt } from "./trade";
 import { type Column, exactly, rowsOf, totalNet } from "./support";
-import type { Steps } from "../numbers/steps";
+import type { Budget } from "../budget/budget";
 import { chanceOfGain, type Luck } from "./luck";
 import type { Reach } from "../network/reach";
 export interface Round {
@@ -30,7 +30,7 @@ export interface Gain extends Round {
 export function multiplicities(
   support: readonly Column[],
   holds: (support: readonly Column[], times: readonly bigint[]) => boolean,
-  steps: Steps,
+  steps: Budget,
 ): bigint[] {
   const rows = [...rowsOf(support).values()].map((row) => row.map(toNumber));
   const k = support.length;

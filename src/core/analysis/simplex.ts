@@ -1,6 +1,6 @@
 /** Maximise c·x subject to A x ≤ b, x ≥ 0 with b ≥ 0: a dense tableau over any ordered field. */
 import { divide, effort, type Fraction, multiply, ONE, sign, subtract, ZERO } from "../numbers/fraction";
-import type { Steps } from "../numbers/steps";
+import type { Budget } from "../budget/budget";
 
 export interface Field<T> {
   readonly zero: T;
@@ -8,7 +8,7 @@ export interface Field<T> {
   sub(a: T, b: T): T;
   mul(a: T, b: T): T;
   div(a: T, b: T): T;
-  /** Steps that one operation with it counts as. */
+  /** Budget that one operation with it counts as. */
   effort(a: T): number;
   /** Sign of a, where the field's own idea of "as good as zero" is 0. */
   sign(a: T): number;
@@ -33,7 +33,7 @@ export function maximise<T>(
   a: readonly (readonly T[])[],
   b: readonly T[],
   c: readonly T[],
-  { limit = 20_000, steps }: { readonly limit?: number; readonly steps?: Steps } = {},
+  { limit = 20_000, steps }: { readonly limit?: number; readonly steps?: Budget } = {},
 ): Optimum<T> | null {
   const m = a.length;
   const n = c.length;
@@ -93,7 +93,7 @@ export interface Guess {
  * sides are lifted by amounts too small to matter, all different, and among pivots nearly as good the largest is taken
  * (Harris 1973). An answer is a guess to be verified. @returns null when it does not settle
  */
-export function approximate(a: readonly (readonly number[])[], c: readonly number[], steps?: Steps): Guess | null {
+export function approximate(a: readonly (readonly number[])[], c: readonly number[], steps?: Budget): Guess | null {
   const n = c.length;
   const m = a.length + 1;
   const width = n + m + 1;

@@ -15,7 +15,7 @@ import {
   toNumber,
   ZERO,
 } from "../numbers/fraction";
-import type { Steps } from "../numbers/steps";
+import type { Budget } from "../budget/budget";
 import { approximate, EXACT, maximise } from "./simplex";
 
 /** A process with its exact net yield per item. */
@@ -50,7 +50,7 @@ type SupportGoal = (k: number, rows: ReadonlyMap<number, Fraction[]>) => Fractio
  * columns
  * the basis is one that floats choose, and a "none" is theirs.
  */
-export function exactly(support: readonly Column[], goal: SupportGoal, steps?: Steps): Fraction[] | null {
+export function exactly(support: readonly Column[], goal: SupportGoal, steps?: Budget): Fraction[] | null {
   const rows = rowsOf(support);
   const table = [...rows.values()];
   const goals = support.map((_, k) => goal(k, rows));
@@ -85,7 +85,7 @@ export function vertex<R>(
   rows: readonly R[],
   basis: readonly number[],
   entry: (k: number, row: R) => Fraction,
-  steps?: Steps,
+  steps?: Budget,
 ): Fraction[] | null {
   const { inside, tight } = split(n, rows, basis);
   const solved = solveExactly(
@@ -119,7 +119,7 @@ export const totalNet: SupportGoal = (k, rows) => [...rows.values()].reduce((t, 
 export function shrink(
   support: readonly Column[],
   goal: SupportGoal,
-  { must, steps }: { readonly must?: Column; readonly steps?: Steps } = {},
+  { must, steps }: { readonly must?: Column; readonly steps?: Budget } = {},
 ): Column[] | null {
   const index = new Map(support.map((c, k) => [c.process, k]));
   const reach = (part: readonly Column[]): Fraction[] | null =>
@@ -141,7 +141,7 @@ export function shrink(
 }
 
 /** Solves a system given as rows with the right side last; null where it has no single solution. */
-export function solveExactly(rows: Fraction[][], steps?: Steps): Fraction[] | null {
+export function solveExactly(rows: Fraction[][], steps?: Budget): Fraction[] | null {
   const n = rows.length;
   if (rows.some((row) => row.length !== n + 1)) return null;
   const left = rows.map((row) => [...row]);

@@ -5,7 +5,7 @@ import { add, type Fraction, fraction, fromNumber, multiply, negate, sign, toNum
 import { Conversions, type Turn, turnOf } from "./conversions";
 import type { Nets } from "./column-field";
 import { type Column, exactly, shrink } from "./support";
-import type { Steps } from "../numbers/steps";
+import type { Budget } from "../budget/budget";
 import type { Prices } from "./prices";
 /** What is run: a process, or the sale of an item. */
 export type Step =
@@ -146,7 +146,7 @@ export class Trade implements Nets {
   }
 
   /** A support with the exact turns that it needs, of which nothing can be left out. */
-  lifted(support: readonly Column[], steps: Steps): Column[] {
+  lifted(support: readonly Column[], steps: Budget): Column[] {
     const own = support.map((c) => this.netOf(c.process));
     if (!this.turns.any) return own;
     const times = support.length === 1 ? [fraction(1n)] : (exactly(support, () => fraction(1n), steps) as Fraction[]);

@@ -57,6 +57,7 @@ export const RULES = {
     },
   },
   "trial-fails": error("Trial that fails"),
+  "trial-not-run": warning("Trial too long to run"),
   "usable-for-ever": error("Usable for ever"),
   "use-nowhere": error("Use that is allowed nowhere"),
   "use-without-effect": warning("Use without effect"),

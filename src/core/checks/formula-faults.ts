@@ -4,12 +4,14 @@ import { held, heldOwn, heldStat } from "../catalogue/inheritance";
 import { around } from "../catalogue/surroundings";
 import { itemsBelow } from "../catalogue/types";
 import { formulaOf, writeFormula } from "../formulas/field";
-import { namesOf, type Range, witnesses } from "../formulas/ranges";
+import type { Formula } from "../formulas/formula";
+import { namesOf, RANGE_STEPS, type Range, type Witness, witnesses } from "../formulas/ranges";
 import { type Scope, variableOf, writtenNames } from "../formulas/scope";
-import type { Item, Kind, Use } from "../kinds/index";
+import type { Index } from "../catalogue/persistent-map";
+import type { AnyRecord, Condition, Item, Kind, TrialSubject, Use } from "../kinds/index";
 import { list, sayQuantity } from "../numbers/format";
 import type { Id } from "../schema/id";
-import { type FindingDraft, perRecord, ref } from "./check";
+import { type FindingCache, type FindingDraft, perRecord, ref } from "./check";
 import { standing } from "./used";
 
 /** A formula of a record. */
@@ -82,8 +84,25 @@ function* formulasOf(catalogue: Catalogue, kind: Kind, id: Id): Generator<Writte
       yield { scope: "level", kept, what: `its ${records.stat.get(stat as Id)?.name}`, signed: true, items: nobody };
 }
 
-/** From which to which value a name goes: of its definition, else what is found in the pantry; null: it is never set. */
-function rangeOf(catalogue: Catalogue, token: string, items: () => Iterable<Item>): Range | null {
+/** Ranges that were found, of names and of what they are asked for. */
+const ranges = new WeakMap<Catalogue, Map<string, Range | null>>();
+/**
+ * From which to which value a name goes: of its definition, else what is found in the pantry; null: it is never set.
+ * @param of  whose items they are; found once for each
+ */
+function rangeOf(catalogue: Catalogue, token: string, of: Id | null, items: () => Iterable<Item>): Range | null {
+  const known = ranges.get(catalogue) ?? new Map<string, Range | null>();
+  ranges.set(catalogue, known);
+  const key = variableOf(token)?.who === "item" ? `${of} ${token}` : token;
+  let range = known.get(key);
+  if (range === undefined) {
+    range = foundRange(catalogue, token, items);
+    known.set(key, range);
+  }
+  return range;
+}
+
+function foundRange(catalogue: Catalogue, token: string, items: () => Iterable<Item>): Range | null {
   const variable = variableOf(token);
   if (!variable) return null;
   const { who, kind, id, plain, most } = variable;
@@ -137,6 +156,51 @@ function rangeOf(catalogue: Catalogue, token: string, items: () => Iterable<Item
   return most ? between(null, null) : { min: resource.min, max: Math.max(...seen) };
 }
 
+/** Steps that all formulas of a pantry may take together, about half a second, and each of them at least. */
+const ALL_STEPS = 4_000_000;
+const LEAST_STEPS = 400;
+
+/** What was found of formulas within their ranges; the same formula within the same ranges is searched once. */
+class KnownWitnesses {
+  private static readonly of = new WeakMap<FindingCache, KnownWitnesses>();
+  static in(cache: FindingCache, catalogue: Catalogue): KnownWitnesses {
+    const known = KnownWitnesses.of.get(cache) ?? new KnownWitnesses();
+    KnownWitnesses.of.set(cache, known);
+    const { use, condition, resource, subject } = catalogue.records;
+    const formulas = [use, condition, resource, subject].reduce((sum, of) => sum + of.index(FORMULAS), 0);
+    const steps = Math.max(LEAST_STEPS, Math.min(RANGE_STEPS, Math.floor(ALL_STEPS / (formulas + 1))));
+    if (steps !== known.steps || known.found.size > 2 * formulas + 1000) known.found.clear();
+    known.steps = steps;
+    return known;
+  }
+
+  private steps = 0;
+  private readonly found = new Map<string, readonly Witness[]>();
+
+  of({ scope, kept, signed }: Written, tree: Formula, ranges: ReadonlyMap<string, Range>): readonly Witness[] {
+    const key = JSON.stringify([scope, kept, signed, [...ranges]]);
+    let found = this.found.get(key);
+    if (!found) {
+      found = witnesses(tree, (token) => ranges.get(token) ?? { min: 0, max: 0 }, !signed, this.steps);
+      this.found.set(key, found);
+    }
+    return found;
+  }
+}
+
+/** How many formulas the records of a kind hold at most. */
+const FORMULAS: Index<AnyRecord, number> = {
+  build(records) {
+    let sum = 0;
+    for (const record of records.values()) {
+      const { effects, changes, pulses, stats } = record as Partial<Use & Condition & TrialSubject>;
+      sum += (effects?.length ?? 0) + (changes?.length ?? 0) + (pulses?.length ?? 0) + Object.keys(stats ?? {}).length;
+    }
+    return sum + (records.size ? 3 : 0);
+  },
+  follow: () => null,
+};
+
 /** A formula that names what nothing sets, divides by zero, or falls below zero, with values that show it. */
 export const formulaFaults = perRecord<(typeof HOLDERS)[number]>({
   id: "formula-faults",
@@ -148,7 +212,8 @@ export const formulaFaults = perRecord<(typeof HOLDERS)[number]>({
     )
       ? HOLDERS.flatMap((kind) => [...catalogue.records[kind].keys()])
       : [],
-  *at({ catalogue }, record, kind) {
+  *at({ catalogue, told }, record, kind) {
+    const known = KnownWitnesses.in(told, catalogue);
     const owner = kind === "use" ? ((record as Use).item ?? (record as Use).type) : null;
     const whose = owner && (catalogue.records.item.get(owner) ?? catalogue.records.type.get(owner));
     const called = whose ? `${record.name} of ${whose.name}` : record.name;
@@ -157,18 +222,18 @@ export const formulaFaults = perRecord<(typeof HOLDERS)[number]>({
       if (!tree || tree.is === "number") continue;
       const here = around(catalogue);
       const name = writtenNames(written.scope, here);
-      const ranges = new Map<string, Range>();
+      const between = new Map<string, Range>();
       const unset: string[] = [];
       for (const token of namesOf(tree)) {
-        const range = rangeOf(catalogue, token, written.items);
-        if (range) ranges.set(token, range);
+        const range = rangeOf(catalogue, token, owner, written.items);
+        if (range) between.set(token, range);
         else unset.push(name(token));
       }
       const text = writeFormula(written.kept, written.scope, here);
       if (unset.length) yield finding("unset", `names ${list(unset)}, which nothing sets`, []);
-      const faults = witnesses(tree, (token) => ranges.get(token) ?? { min: 0, max: 0 }, !written.signed);
       // What is never set counts as 0: what it does then is told with that.
-      for (const { says, at, value } of unset.length ? [] : faults) {
+      const faults = unset.length ? [] : known.of(written, tree, between);
+      for (const { says, at, value } of faults) {
         const where = [...at].map(([token, v]) => `${name(token)} ${sayQuantity(v)}`);
         const rows = [...at].map(([token, v]) => ({ label: name(token), value: v }));
         yield finding(

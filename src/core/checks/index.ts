@@ -42,7 +42,7 @@ import { vesselForgotten } from "./vessels";
 import { againstBetter, conditionNeverEnds, conditionUnapplied, oppositeConditions } from "./conditions";
 import { formulaFaults } from "./formula-faults";
 import { containerPays, entryNeverComes, tableInItself } from "./tables";
-import { trialFails } from "./trial-fails";
+import { trialFails, trialNotRun } from "./trial-fails";
 import { displayDiffers, neverMatters, resourceNobodyHas, restoresTooMuch } from "./use-amounts";
 import { alwaysOn, cooldownOverridden, usableForEver, useNowhere, useWithoutEffect } from "./use-limits";
 import { slotUnfit, wornWithoutSlot } from "./worn";
@@ -69,6 +69,7 @@ export const CHECKS: readonly Check[] = [
   priceBelowCost,
   salvageOverCost,
   trialFails,
+  trialNotRun,
   usableForEver,
   useNowhere,
   useWithoutEffect,

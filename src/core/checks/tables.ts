@@ -3,7 +3,8 @@ import { bare, value } from "../analysis/registry";
 import type { Catalogue } from "../catalogue/catalogue";
 import type { Edit } from "../catalogue/edit";
 import { soldFor } from "../catalogue/inheritance";
-import { type Box, type Content, everyContent, holdsItself, means, splitThing, thingOf } from "../network/box";
+import { type Box, type Content, everyContent, innerFirst, splitThing, thingOf } from "../network/box";
+import { circularTables, tableMeans } from "../network/table-means";
 import { list, sayCost, sayPercent } from "../numbers/format";
 import type { Id } from "../schema/id";
 import { type CheckContext, perRecord, ref } from "./check";
@@ -56,7 +57,7 @@ export const tableInItself = perRecord<"table">({
   per: ["table"],
   also: ({ catalogue }, _, edits) => (edits.some((e) => e.kind === "table") ? catalogue.records.table.keys() : []),
   *at({ catalogue }, table) {
-    if (!holdsItself(table.id, catalogue.records.table)) return;
+    if (!circularTables(catalogue).has(table.id)) return;
     const through = [...everyContent(table)].flatMap(({ what }) => (what.is === "table" ? [what.table] : []));
     yield {
       subject: ref(catalogue, "table", table.id),
@@ -67,20 +68,24 @@ export const tableInItself = perRecord<"table">({
   },
 });
 
-/** Value units of the least that can come. */
-function least(
+/** Value units of the least that can come. Each table once, however often it stands in others. */
+export function least(
   box: Box,
   tables: ReadonlyMap<Id, Box>,
   level: number,
   worth: (c: Content) => number,
-  within: readonly Box[] = [],
 ): number {
-  if (within.includes(box)) return 0;
+  const known = new Map<Box, number>();
   const of = (content: Content): number => {
     if ((content.from !== null && level < content.from) || (content.to !== null && level > content.to)) return 0;
     const inner = content.what.is === "table" ? tables.get(content.what.table) : undefined;
-    return content.min * (inner ? least(inner, tables, level, worth, [...within, box]) : worth(content));
+    // A table within itself gives nothing there.
+    return content.min * (inner ? (known.get(inner) ?? 0) : worth(content));
   };
+  for (const each of innerFirst(box, tables)) known.set(each, leastOf(each, of));
+  return known.get(box) ?? 0;
+}
+function leastOf(box: Box, of: (content: Content) => number): number {
   let sum = box.always.reduce((t, c) => t + of(c), 0);
   for (const c of box.chances) if (c.chance >= 1) sum += of(c);
   for (const { times, back, entries } of box.draws) {
@@ -179,7 +184,7 @@ export function worthOf(
     if (does.is === "pay") put(`currency:${does.currency}`);
     const table = does.is === "draw" ? catalogue.records.table.get(does.table) : undefined;
     if (!table) continue;
-    for (const [thing, m] of means(table, catalogue.records.table, level)) mean += amount * chance * m * worth(thing);
+    for (const [thing, m] of tableMeans(catalogue).of(table, level)) mean += amount * chance * m * worth(thing);
     const of = (content: Content) => {
       const thing = thingOf(content);
       return thing ? worth(thing) : 0;

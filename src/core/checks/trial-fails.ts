@@ -1,36 +1,148 @@
+/** Trials that fail, and trials that were not run because they need more work than a pantry's trials may take. */
+import { Budget } from "../budget/budget";
 import { around } from "../catalogue/surroundings";
+import type { Catalogue } from "../catalogue/catalogue";
+import type { Edit } from "../catalogue/edit";
 import type { Trial } from "../kinds/index";
+import { sayQuantity } from "../numbers/format";
 import type { Id } from "../schema/id";
 import { formatStep } from "../notation/trial-line";
 import { canTouch, hangsOn } from "../trials/touch";
-import { runTrial } from "../trials/run";
-import { perRecord, ref } from "./check";
+import { runTrial, TRIAL_STEPS } from "../trials/run";
+import { type CheckContext, type FindingCache, perRecord, ref } from "./check";
 
-/** What each trial hung on when it was run last; a record is another object once it is edited. */
-const hung = new WeakMap<Trial, ReadonlySet<Id>>();
+/** Steps that all trials of a pantry may take together: about half a second. */
+export const ALL_TRIALS = 3 * TRIAL_STEPS;
+
+/** What became of a trial with so many steps at its disposal. */
+interface Run {
+  readonly trial: Trial;
+  readonly on: ReadonlySet<Id>;
+  readonly given: number;
+  readonly spent: number;
+  readonly failed: number;
+  readonly says: string;
+  readonly ok: boolean;
+  readonly stopped: boolean;
+}
+
+/**
+ * The trials of a pantry, run in the order of their keys within one budget: each takes what it needs of what those
+ * before it left. So what is found of a trial is the same whatever was edited before, and an edit runs those again that
+ * it can touch.
+ */
+class TrialBoard {
+  private runs = new Map<Id, Run>();
+  constructor(private catalogue: Catalogue) {
+    this.runAll();
+  }
+
+  of(trial: Id): Run | undefined {
+    return this.runs.get(trial);
+  }
+
+  at(catalogue: Catalogue): void {
+    if (catalogue === this.catalogue) return;
+    this.catalogue = catalogue;
+    this.runs = new Map();
+    this.runAll();
+  }
+
+  /** Follows edits. @returns trials of which something else is to be said now */
+  follow(catalogue: Catalogue, edits: readonly Edit[]): Id[] {
+    if (catalogue === this.catalogue) return [];
+    this.catalogue = catalogue;
+    const before = this.runs;
+    this.runs = new Map(
+      [...before].filter(
+        ([id, { trial, on }]) => catalogue.records.trial.get(id) === trial && !edits.some((e) => canTouch(e, on)),
+      ),
+    );
+    this.runAll();
+    return [...this.runs.values()].flatMap((run) => (before.get(run.trial.id) === run ? [] : run.trial.id));
+  }
+
+  private runAll(): void {
+    const { catalogue } = this;
+    const trials = [...catalogue.records.trial.values()].sort((a, b) => (a.key < b.key ? -1 : 1));
+    let left = ALL_TRIALS;
+    for (const trial of trials) {
+      const given = Math.min(TRIAL_STEPS, left);
+      let run = this.runs.get(trial.id);
+      // One that ended needs no more than it took; one that was stopped would be stopped again with as little.
+      if (!run || (run.stopped ? run.given !== given : run.spent > given)) {
+        const on = run?.on ?? hangsOn(catalogue, trial);
+        const budget = new Budget(given);
+        const { ok, stopped, failed, says } =
+          given < LEAST ? { ok: false, stopped: true, failed: 0, says: "" } : runTrial(catalogue, trial, budget);
+        run = { trial, on, given, spent: Math.min(given, budget.spent), failed, says, ok, stopped };
+        this.runs.set(trial.id, run);
+      }
+      left -= run.spent;
+    }
+  }
+}
+/** With fewer steps than these a trial is not begun. */
+const LEAST = 10_000;
+
+const boards = new WeakMap<FindingCache, TrialBoard>();
+function boardOf({ told, catalogue }: CheckContext): TrialBoard {
+  const board = boards.get(told) ?? new TrialBoard(catalogue);
+  boards.set(told, board);
+  return board;
+}
+function runOf(context: CheckContext, trial: Trial): Run | undefined {
+  const board = boardOf(context);
+  board.at(context.catalogue);
+  return board.of(trial.id);
+}
 
 /** A trial of which a step fails, or of which something does not hold. */
 export const trialFails = perRecord<"trial">({
   id: "trial-fails",
   reads: [],
   per: ["trial"],
-  *also({ catalogue }, _, edits) {
-    for (const trial of catalogue.records.trial.values()) {
-      const on = hung.get(trial);
-      if (!on || edits.some((edit) => canTouch(edit, on))) yield trial.id;
-    }
-  },
-  *at({ catalogue }, trial) {
-    hung.set(trial, hangsOn(catalogue, trial));
-    const { ok, failed, says } = runTrial(catalogue, trial);
-    if (ok) return;
-    const step = trial.steps[failed];
-    const where = step ? `, step ${failed + 1} (${formatStep(step, around(catalogue))})` : "";
+  also: (context, _, edits) => boardOf(context).follow(context.catalogue, edits),
+  *at(context, trial) {
+    const run = runOf(context, trial);
+    if (!run || run.ok || run.stopped) return;
     yield {
-      subject: ref(catalogue, "trial", trial.id),
-      says: `The trial ${trial.name} fails${where}: ${says}`,
+      subject: ref(context.catalogue, "trial", trial.id),
+      says: `The trial ${trial.name} fails${stepOf(context.catalogue, run)}: ${run.says}`,
       evidence: { type: "names", names: [trial.name] },
       fixes: [{ says: `Open ${trial.name}`, do: "open", kind: "trial", id: trial.id }],
     };
   },
 });
+
+/** A trial that needs more work than there is for it: nobody knows whether it holds. */
+export const trialNotRun = perRecord<"trial">({
+  id: "trial-not-run",
+  reads: [],
+  per: ["trial"],
+  // Asked after the one above, which follows the board.
+  also: ({ catalogue }) => catalogue.records.trial.keys(),
+  *at(context, trial) {
+    const run = runOf(context, trial);
+    if (!run?.stopped) return;
+    const alone = run.given === TRIAL_STEPS;
+    yield {
+      subject: ref(context.catalogue, "trial", trial.id),
+      says: alone
+        ? `The trial ${trial.name} was not run to its end: it needs more than ${sayQuantity(run.given)} steps${stepOf(context.catalogue, run)}.`
+        : `The trial ${trial.name} was not run: the trials before it left ${sayQuantity(run.given)} of ${sayQuantity(ALL_TRIALS)} steps.`,
+      evidence: {
+        type: "names",
+        names: alone
+          ? ["Use shorter waits, fewer repetitions or smaller tables, or split the trial."]
+          : ["Shorten the trials whose keys come before it, or remove some."],
+      },
+      fixes: [{ says: `Open ${trial.name}`, do: "open", kind: "trial", id: trial.id }],
+    };
+  },
+});
+
+function stepOf(catalogue: Catalogue, { trial, failed }: Run): string {
+  const step = trial.steps[failed];
+  return step ? `, step ${failed + 1} (${formatStep(step, around(catalogue))})` : "";
+}

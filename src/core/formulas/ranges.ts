@@ -2,8 +2,9 @@
  * Where a formula divides by zero or falls below zero within the ranges of its names: interval arithmetic (Moore 1966) says
  * where it can't, and halving boxes finds values that show it where it does.
  */
+import { Budget } from "../budget/budget";
 import { compiled } from "./compiled";
-import type { Formula } from "./formula";
+import type { Formula, Operator } from "./formula";
 
 /** From which to which value a name goes. */
 export interface Range {
@@ -19,7 +20,7 @@ export interface Witness {
   /** What it comes to there; what is divided by where it divides by zero. */
   readonly value: number;
 }
-interface Interval {
+export interface Interval {
   readonly low: number;
   readonly high: number;
 }
@@ -27,13 +28,22 @@ const ALL: Interval = { low: Number.NEGATIVE_INFINITY, high: Number.POSITIVE_INF
 
 /** Most boxes that are looked at for one formula. */
 const MOST_BOXES = 600;
+/** Steps that one formula may take where nobody says how many. */
+export const RANGE_STEPS = 100_000;
 
 /**
  * @param rangeOf  range of each name
  * @param sign     whether a result below zero is wrong
+ * @param steps    bound on the work: a step for each part of the formula that is evaluated
  * @returns what is wrong, each with values that show it; nothing where nothing was found within bounded work
  */
-export function witnesses(formula: Formula, rangeOf: (name: string) => Range, sign: boolean): Witness[] {
+export function witnesses(
+  formula: Formula,
+  rangeOf: (name: string) => Range,
+  sign: boolean,
+  steps = RANGE_STEPS,
+): Witness[] {
+  const budget = new Budget(steps);
   const names = [...namesOf(formula)];
   const ranges = names.map(rangeOf);
   const found: Witness[] = [];
@@ -41,12 +51,12 @@ export function witnesses(formula: Formula, rangeOf: (name: string) => Range, si
   for (const divisor of divisorsOf(formula)) {
     // Where what stands around it is never reached, it never divides.
     const value = compiled(divisor.by, slot);
-    const at = search(divisor.by, value, names, ranges, "zero", divisor.guards);
+    const at = search(divisor.by, value, names, ranges, "zero", divisor.guards, budget);
     if (at) found.push({ says: "divides by zero", at: named(names, at), value: value(at) });
   }
   if (sign) {
     const value = compiled(formula, slot);
-    const at = search(formula, value, names, ranges, "below", []);
+    const at = search(formula, value, names, ranges, "below", [], budget);
     if (at) found.push({ says: "falls below zero", at: named(names, at), value: value(at) });
   }
   return found;
@@ -61,6 +71,12 @@ export function namesOf(formula: Formula, into = new Set<string>()): Set<string>
   else if (formula.is === "operation") for (const part of [formula.left, formula.right]) namesOf(part, into);
   return into;
 }
+
+const partsOf = (of: Formula): number => {
+  if (of.is === "negate" || of.is === "not") return 1 + partsOf(of.of);
+  if (of.is === "call") return of.with.reduce((sum, part) => sum + partsOf(part), 1);
+  return of.is === "operation" ? 1 + partsOf(of.left) + partsOf(of.right) : 1;
+};
 
 interface Divisor {
   readonly by: Formula;
@@ -99,7 +115,9 @@ function search(
   ranges: readonly Range[],
   goal: "zero" | "below",
   guards: readonly Formula[],
+  budget: Budget,
 ): number[] | null {
+  const size = partsOf(formula) + guards.reduce((sum, guard) => sum + partsOf(guard), 0);
   const held = guards.map((guard) => compiled(guard, (name) => names.indexOf(name)));
   const shows = (at: readonly number[]): boolean => {
     const v = value(at);
@@ -108,6 +126,10 @@ function search(
   const boxes: Interval[][] = [ranges.map(({ min, max }) => ({ low: min, high: max }))];
   // The widest halves first; breadth first reaches every corner of a small box soon.
   for (let looked = 0; boxes.length && looked < MOST_BOXES; looked++) {
+    // An interval counts as three, and so many corners are tried twice at most.
+    const corner = 2 ** Math.min(4, ranges.filter((r) => r.min !== r.max).length) + 1;
+    if (budget.left < size * (3 + 2 * corner)) return null;
+    budget.take(size * (3 + 2 * corner));
     const box = boxes.shift() as Interval[];
     const span = interval(formula, (name) => box[names.indexOf(name)]);
     if (goal === "zero" ? span.low > 0 || span.high < 0 : span.low >= 0) continue;
@@ -116,6 +138,8 @@ function search(
     if (direct) return direct;
     if (goal === "zero") {
       const [low, high] = [tried.find((at) => value(at) < 0), tried.find((at) => value(at) > 0)];
+      if (budget.left < size * 60) return null;
+      if (low && high) budget.take(size * 60);
       const root = low && high ? crossing(value, low, high, ranges) : null;
       if (root && held.every((guard) => guard(root) !== 0)) return root;
     }
@@ -191,8 +215,10 @@ export function interval(formula: Formula, of: (name: string) => Interval): Inte
       const { low, high } = inner(formula.of);
       return span(-high, -low);
     }
-    case "not":
-      return TRUTH;
+    case "not": {
+      const of = inner(formula.of);
+      return decided(zero(of), nonzero(of));
+    }
     case "call": {
       const parts = formula.with.map(inner);
       const [a, b, c] = parts;
@@ -235,8 +261,38 @@ export function interval(formula: Formula, of: (name: string) => Interval): Inte
         case "/":
           return b.low <= 0 && b.high >= 0 ? ALL : span(a.low / b.low, a.low / b.high, a.high / b.low, a.high / b.high);
         default:
-          return TRUTH;
+          return truth(formula.operator, a, b);
       }
     }
   }
 }
+
+/** Whether a comparison, "and" or "or" surely holds, surely doesn't, or may do either. */
+function truth(operator: Operator, a: Interval, b: Interval): Interval {
+  const apart = below(a.high, b.low) || below(b.high, a.low);
+  const same = a.low === a.high && b.low === b.high && a.low === b.low;
+  switch (operator) {
+    case "<":
+      return decided(below(a.high, b.low), a.low >= b.high);
+    case "<=":
+      return decided(a.high <= b.low, below(b.high, a.low));
+    case ">":
+      return decided(below(b.high, a.low), a.high <= b.low);
+    case ">=":
+      return decided(a.low >= b.high, below(a.high, b.low));
+    case "=":
+      return decided(same, apart);
+    case "!=":
+      return decided(apart, same);
+    case "and":
+      return decided(nonzero(a) && nonzero(b), zero(a) || zero(b));
+    default:
+      return decided(nonzero(a) || nonzero(b), zero(a) && zero(b));
+  }
+}
+/** Below by more than formulas take for equal. */
+const below = (a: number, b: number): boolean => b - a > 1e-9 * Math.max(Math.abs(a), Math.abs(b));
+const nonzero = ({ low, high }: Interval): boolean => low > 0 || high < 0;
+const zero = ({ low, high }: Interval): boolean => low === 0 && high === 0;
+const decided = (holds: boolean, fails: boolean): Interval =>
+  holds ? { low: 1, high: 1 } : fails ? { low: 0, high: 0 } : TRUTH;

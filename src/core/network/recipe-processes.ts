@@ -5,7 +5,8 @@ import type { Item, Recipe } from "../kinds/index";
 import { type Way, variantName, waysOf } from "../kinds/ways";
 import { type Line, line } from "../notation/line";
 import type { Id } from "../schema/id";
-import { levelsOf, means, splitThing } from "./box";
+import { levelsOf, splitThing } from "./box";
+import { tableMeans } from "./table-means";
 import { linesFor, makerOf } from "./maker";
 import { membersOf } from "./members";
 import { nodeOfHeat } from "./node";
@@ -162,11 +163,11 @@ export function levelsFrom({ records: { table } }: Catalogue, tables: Tables, fr
   return [...levels].sort((a, b) => a - b).slice(0, MOST_LEVELS);
 }
 /** Items that tables give on average. Groups of draws are counted from 1,000, above those of lines. */
-export function drawnFrom({ records: { table } }: Catalogue, tables: Tables, level: number): Flow[] {
+export function drawnFrom(catalogue: Catalogue, tables: Tables, level: number): Flow[] {
   let group = 1_000;
   return tables.flatMap(({ table: id, times }) => {
-    const box = table.get(id);
-    return [...(box ? means(box, table, level) : [])].flatMap(([thing, mean]) => {
+    const box = catalogue.records.table.get(id);
+    return [...(box ? tableMeans(catalogue).of(box, level) : [])].flatMap(([thing, mean]) => {
       const { kind, id: item } = splitThing(thing);
       return kind === "item" && mean > 0 ? [average(item, mean * times, ++group)] : [];
     });

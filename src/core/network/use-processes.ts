@@ -8,7 +8,8 @@ import type { Item, Kind, Use } from "../kinds/index";
 import { line } from "../notation/line";
 import type { Id } from "../schema/id";
 import { aliasOf } from "./alias";
-import { levelsOf, means, splitThing } from "./box";
+import { levelsOf, splitThing } from "./box";
+import { tableMeans } from "./table-means";
 import type { Flow, ProcessSpec } from "./process";
 
 /** Most items that teach one recipe and count as ways to learn it. */
@@ -110,7 +111,7 @@ function outputsOf(catalogue: Catalogue, item: Item, use: HeldUse, level: number
     if (does.is === "give") return [line("output", does.item, n, n, chance)];
     const table = does.is === "draw" ? catalogue.records.table.get(does.table) : undefined;
     if (!table) return [];
-    return [...means(table, catalogue.records.table, level)].flatMap(([thing, mean]) => {
+    return [...tableMeans(catalogue).of(table, level)].flatMap(([thing, mean]) => {
       const { kind, id } = splitThing(thing);
       return kind === "item" && mean > 0 ? [average(id, mean * n * chance, ++drawn)] : [];
     });

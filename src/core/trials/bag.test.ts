@@ -13,7 +13,7 @@ const catalogue = tried({
   },
 });
 const bag = (limits: Limits = { slots: 4, mass: 40 }) => new Bag(catalogue, limits);
-const stacks = (of: Bag) => of.stacks.map((s) => s.count);
+const stacks = (of: Bag) => of.stacks.flatMap((s) => Array.from({ length: s.slots }, () => s.count));
 
 describe("a bag", () => {
   it("fills stacks that are begun before it begins others", () => {
@@ -77,7 +77,7 @@ describe("a bag", () => {
     const b = bag();
     b.put(idOf("Lamp"), 2);
     expect([b.wear(idOf("Lamp"), 1, 3), b.wear(idOf("Lamp"), 1, 3), b.wear(idOf("Lamp"), 1, 3)]).toEqual([0, 0, 1]);
-    expect(b.stacks).toEqual([{ item: idOf("Lamp"), count: 1, worn: 0 }]);
+    expect(b.stacks).toEqual([{ item: idOf("Lamp"), count: 1, worn: 0, slots: 1 }]);
     expect(b.wear(idOf("Lamp"), 3, 3)).toBe(1);
     expect(b.wear(idOf("Lamp"), 1, 3)).toBe(-1);
     // What was begun is not put together with what is new.
@@ -105,5 +105,28 @@ describe("a bag", () => {
     expect([b.count(idOf("Salt")), copy.count(idOf("Salt"))]).toEqual([5, 0]);
     b.become(copy);
     expect(b.count(idOf("Salt"))).toBe(0);
+  });
+
+  it("keeps a billion that do not stack as one entry, and takes, splits and wears single ones of them", () => {
+    const odd = new Bag(tried({ item: { Bead: { stack: 1 }, Rope: { stack: 3 } } }), { slots: null, mass: null });
+    expect(odd.put(idOf("Bead"), 1e9)).toMatchObject({ put: 1e9, refused: 0 });
+    expect([odd.stacks.length, odd.load.slots, odd.count(idOf("Bead"))]).toEqual([1, 1e9, 1e9]);
+    for (let n = 0; n < 100; n++) odd.put(idOf("Bead"), 1);
+    expect([odd.stacks.length, odd.count(idOf("Bead"))]).toEqual([1, 1e9 + 100]);
+    expect(odd.take(idOf("Bead"), 99)).toBe(true);
+    expect(odd.count(idOf("Bead"))).toBe(1e9 + 1);
+    expect(odd.wear(idOf("Bead"), 1, 2)).toBe(0);
+    expect(odd.stacks.map((s) => [s.slots, s.worn])).toEqual([
+      [1e9, 0],
+      [1, 1],
+    ]);
+    odd.put(idOf("Rope"), 10);
+    expect(odd.take(idOf("Rope"), 5)).toBe(true);
+    expect(odd.stacks.slice(2).map((s) => [s.slots, s.count])).toEqual([
+      [1, 3],
+      [1, 2],
+    ]);
+    odd.merge(idOf("Bead"));
+    expect([odd.count(idOf("Bead")), odd.stacks.length]).toEqual([1e9 + 1, 4]);
   });
 });

@@ -1,4 +1,10 @@
-/** A bag: stacks within slots and mass, what is stored besides, and money. Nothing is taken unless all of it can be. */
+/**
+ * A bag: stacks within slots and mass, what is stored besides, and money. Nothing is taken unless all of it can be.
+ *
+ * Full stacks of one item side by side are one entry with a number, so that a billion of something that does not stack
+ * costs what one of it costs.
+ */
+import type { Budget } from "../budget/budget";
 import type { Catalogue } from "../catalogue/catalogue";
 import { held } from "../catalogue/inheritance";
 import { sayQuantity } from "../numbers/format";
@@ -7,10 +13,14 @@ import type { Id } from "../schema/id";
 
 export interface Stack {
   readonly item: Id;
+  /** Items in one stack. */
   readonly count: number;
   /** Uses that the first of them has had, where it is worn by use. */
   readonly worn: number;
+  /** Equal stacks side by side, each in a slot of its own; more than 1 only where they are full and unworn. */
+  readonly slots: number;
 }
+const stackOf = (item: Id, count: number, worn = 0, slots = 1): Stack => ({ item, count, worn, slots });
 export interface Limits {
   /** null: as many as it takes. */
   readonly slots: number | null;
@@ -29,14 +39,16 @@ export class Bag {
   stacks: readonly Stack[] = [];
   stored: ReadonlyMap<Id, number> = new Map();
   money: ReadonlyMap<Id, number> = new Map();
+  /** @param budget  every look through the stacks takes a step for each of them */
   constructor(
     readonly catalogue: Catalogue,
     public limits: Limits,
+    private readonly budget: Budget | null = null,
   ) {}
 
   /** The same again, to try something with. */
   copy(): Bag {
-    const bag = new Bag(this.catalogue, this.limits);
+    const bag = new Bag(this.catalogue, this.limits, this.budget);
     [bag.stacks, bag.stored, bag.money] = [this.stacks, this.stored, this.money];
     return bag;
   }
@@ -45,14 +57,18 @@ export class Bag {
   }
 
   count(item: Id): number {
-    return this.stacks.reduce((sum, s) => sum + (s.item === item ? s.count : 0), 0);
+    this.budget?.take(this.stacks.length);
+    return this.stacks.reduce((sum, s) => sum + (s.item === item ? s.count * s.slots : 0), 0);
   }
   /** Slots taken, and kilograms. */
   get load(): { readonly slots: number; readonly mass: number } {
     return {
-      slots: this.stacks.length,
-      mass: this.stacks.reduce((sum, s) => sum + s.count * this.massOf(s.item), 0),
+      slots: this.stacks.reduce((sum, s) => sum + s.slots, 0),
+      mass: this.stacks.reduce((sum, s) => sum + s.count * s.slots * this.massOf(s.item), 0),
     };
+  }
+  private get freeSlots(): number {
+    return this.limits.slots === null ? Number.POSITIVE_INFINITY : Math.max(0, this.limits.slots - this.load.slots);
   }
   private item(id: Id): Item | undefined {
     return this.catalogue.records.item.get(id);
@@ -87,12 +103,10 @@ export class Bag {
       const more = Math.min(lift, most - stack.count);
       stacks[k] = { ...stack, count: stack.count + more };
       [lift, left] = [lift - more, left - more];
+      join(stacks, k, most);
     }
-    while (lift > 0 && (this.limits.slots === null || stacks.length < this.limits.slots)) {
-      const more = Math.min(lift, most);
-      stacks.push({ item, count: more, worn: 0 });
-      [lift, left] = [lift - more, left - more];
-    }
+    const placed = pile(stacks, item, lift, most, this.freeSlots);
+    left -= placed;
     this.stacks = stacks;
     const over = amount - may;
     const stored = this.catalogue.pantry.overflow === "stored" && mayStore ? left : 0;
@@ -117,10 +131,15 @@ export class Bag {
     for (let k = stacks.length - 1; k >= 0 && left > 0; k--) {
       const stack = stacks[k];
       if (stack.item !== item) continue;
-      const some = Math.min(left, stack.count);
+      const whole = Math.min(stack.slots, Math.floor(left / stack.count + 1e-9));
+      left = Math.max(0, left - whole * stack.count);
+      const rest = stack.slots - whole;
+      const some = rest > 0 && left > 1e-9 ? left : 0;
       left -= some;
-      if (stack.count - some > 1e-9) stacks[k] = { ...stack, count: stack.count - some };
-      else stacks.splice(k, 1);
+      const parts: Stack[] = [];
+      if (rest - (some > 0 ? 1 : 0) > 0) parts.push({ ...stack, slots: rest - (some > 0 ? 1 : 0) });
+      if (some > 0 && stack.count - some > 1e-9) parts.push(stackOf(item, stack.count - some, stack.worn));
+      stacks.splice(k, 1, ...parts);
     }
     this.stacks = stacks;
     return true;
@@ -134,8 +153,9 @@ export class Bag {
     const worn = stack.worn + uses;
     const gone = Math.min(stack.count, Math.floor(worn / lasts));
     const stacks = [...this.stacks];
-    if (stack.count - gone > 0) stacks[k] = { ...stack, count: stack.count - gone, worn: worn - gone * lasts };
-    else stacks.splice(k, 1);
+    const others = stack.slots > 1 ? [{ ...stack, slots: stack.slots - 1 }] : [];
+    const rest = stack.count - gone > 0 ? [stackOf(item, stack.count - gone, worn - gone * lasts)] : [];
+    stacks.splice(k, 1, ...others, ...rest);
     this.stacks = stacks;
     return gone;
   }
@@ -145,12 +165,12 @@ export class Bag {
     const stack = this.stacks[at];
     if (!stack) return "There is no such stack.";
     if (!(amount > 0) || amount >= stack.count) return `Of ${stack.count}, 1 to ${stack.count - 1} can be split off.`;
-    if (this.limits.slots !== null && this.stacks.length >= this.limits.slots) return "No slot is free.";
-    const rest = { ...stack, count: stack.count - amount };
+    if (this.freeSlots < 1) return "No slot is free.";
     this.stacks = [
       ...this.stacks.slice(0, at),
-      rest,
-      { item: stack.item, count: amount, worn: 0 },
+      ...(stack.slots > 1 ? [{ ...stack, slots: stack.slots - 1 }] : []),
+      stackOf(stack.item, stack.count - amount, stack.worn),
+      stackOf(stack.item, amount),
       ...this.stacks.slice(at + 1),
     ];
     return null;
@@ -159,15 +179,14 @@ export class Bag {
   /** Puts the stacks of an item together as far as a stack goes. */
   merge(item: Id): void {
     const own = this.stacks.filter((s) => s.item === item);
-    let left = own.reduce((sum, s) => sum + s.count, 0);
+    const all = own.reduce((sum, s) => sum + s.count * s.slots, 0);
     const most = this.stackLimit(item);
     const first = this.stacks.findIndex((s) => s.item === item);
     const made: Stack[] = [];
-    for (let worn = own.reduce((sum, s) => sum + s.worn, 0); left > 0; worn = 0) {
-      const count = Math.min(left, most);
-      made.push({ item, count, worn });
-      left -= count;
-    }
+    const worn = own.reduce((sum, s) => sum + s.worn, 0);
+    const begun = worn > 0 ? Math.min(all, most) : 0;
+    if (begun > 0) made.push(stackOf(item, begun, worn));
+    pile(made, item, all - begun, most, Number.POSITIVE_INFINITY);
     const others = this.stacks.filter((s) => s.item !== item);
     const before = this.stacks.slice(0, Math.max(0, first)).filter((s) => s.item !== item).length;
     this.stacks = [...others.slice(0, before), ...made, ...others.slice(before)];
@@ -180,7 +199,7 @@ export class Bag {
     for (const stack of this.stacks) {
       const item = this.item(stack.item);
       if (item && held(this.catalogue, item, "storable").value === false) keep.push(stack);
-      else stored.set(stack.item, (stored.get(stack.item) ?? 0) + stack.count);
+      else stored.set(stack.item, (stored.get(stack.item) ?? 0) + stack.count * stack.slots);
     }
     [this.stacks, this.stored] = [keep, stored];
   }
@@ -195,4 +214,25 @@ export class Bag {
   earn(currency: Id, amount: number): void {
     this.money = new Map([...this.money, [currency, (this.money.get(currency) ?? 0) + amount]]);
   }
+}
+
+/** Puts so much of an item into free slots, full stacks first. @returns how much went in */
+function pile(stacks: Stack[], item: Id, amount: number, most: number, free: number): number {
+  if (!(amount > 0) || free < 1) return 0;
+  const full = Math.min(free, Math.floor(amount / most));
+  if (full > 0) {
+    stacks.push(stackOf(item, most, 0, full));
+    join(stacks, stacks.length - 1, most);
+  }
+  const placed = full > 0 ? full * most : 0;
+  const last = full < free ? Math.min(amount - placed, most) : 0;
+  if (last > 0) stacks.push(stackOf(item, last));
+  return placed + last;
+}
+
+/** Makes one entry of a full stack and the one before it, where both are full and of one item. */
+function join(stacks: Stack[], at: number, most: number): void {
+  const [before, stack] = [stacks[at - 1], stacks[at]];
+  const full = (s: Stack | undefined) => s?.item === stack.item && s.count === most && s.worn === 0;
+  if (full(before) && full(stack)) stacks.splice(at - 1, 2, { ...before, slots: before.slots + stack.slots });
 }

@@ -6,7 +6,7 @@
 import type { Catalogue } from "../catalogue/catalogue";
 import { held, heldStat } from "../catalogue/inheritance";
 import type { Item, TrialSubject } from "../kinds/index";
-import { type Steps, TooMany } from "../numbers/steps";
+import { type Budget, TooMany } from "../budget/budget";
 import type { Id } from "../schema/id";
 import { Reckoner } from "./reckon";
 import { baseOf, blocksOf, combined, slotOf, within } from "./worn";
@@ -63,7 +63,7 @@ export function bestSet(
   candidates: readonly Item[],
   wanted: Wanted,
   costOf: (item: Id) => number,
-  steps?: Steps,
+  steps?: Budget,
 ): BestSet {
   const reckoner = new Reckoner(catalogue);
   const slots = subject.slots.flatMap((id) => catalogue.records.slot.get(id) ?? []);

@@ -1,5 +1,5 @@
 /** What comes by chance, exactly and by rolling, through tables within tables. */
-import { convolved, type Distribution, rangeOf, repeated, work } from "../analysis/chances";
+import { convolved, type Distribution, MOST_APART, rangeOf, repeated, work } from "../analysis/chances";
 import {
   ANYTHING,
   type Box,
@@ -7,13 +7,14 @@ import {
   type Content,
   type Draw,
   everyContent,
+  innerFirst,
   type Tables,
   type Thing,
   thingOf,
   withoutBack,
 } from "../network/box";
 import { fraction, fromNumber, multiply, toNumber, wholeMultiples } from "../numbers/fraction";
-import type { Steps } from "../numbers/steps";
+import { type Budget, TooMany } from "../budget/budget";
 
 /**
  * The exact distribution of how much of a thing one opening gives; of ANYTHING: how much of all things together.
@@ -24,21 +25,17 @@ export function distributionOf(
   thing: Thing,
   tables: Tables,
   level: number,
-  steps: Steps = work(),
+  steps: Budget = work(),
 ): Distribution {
   const step = stepOf(box, tables);
   const nothing: Distribution = { step, from: 0, p: Float64Array.of(1) };
   const known = new Map<Box, Distribution>();
-  const open = new Set<Box>();
   const whole = (value: number): number => Math.round(toNumber(multiply(fromNumber(value), fraction(step.d, step.n))));
 
-  return boxed(box);
+  for (const each of innerFirst(box, tables)) known.set(each, boxed(each));
+  return known.get(box) ?? nothing;
 
   function boxed(of: Box): Distribution {
-    const there = known.get(of);
-    if (there) return there;
-    if (open.has(of)) return nothing;
-    open.add(of);
     let sum = nothing;
     const put = (d: Distribution) => {
       if (d !== nothing) sum = convolved(sum, d, steps);
@@ -49,8 +46,6 @@ export function distributionOf(
       if (d !== nothing) put(mixed([{ p: content.chance, d }]));
     }
     for (const draw of of.draws) put(drawn(draw));
-    open.delete(of);
-    known.set(of, sum);
     return sum;
   }
 
@@ -59,10 +54,11 @@ export function distributionOf(
     if (!comes(content, level)) return nothing;
     if (content.what.is === "table") {
       const inner = tables.get(content.what.table);
-      const one = inner ? boxed(inner) : nothing;
+      const one = (inner && known.get(inner)) ?? nothing;
       if (one === nothing) return nothing;
       const [least, most] = [Math.round(content.min), Math.round(content.max)];
       if (least === most) return repeated(one, least, steps);
+      amountsApart(most - least + 1);
       const p = 1 / (most - least + 1);
       return mixed(Array.from({ length: most - least + 1 }, (_, k) => ({ p, d: repeated(one, least + k, steps) })));
     }
@@ -71,7 +67,7 @@ export function distributionOf(
     const { low, step: by, count } = rangeOf(content.min, content.max);
     const [from, each] = [whole(toNumber(low)), Math.max(1, whole(toNumber(by)))];
     if (count === 1) return { step, from, p: Float64Array.of(1) };
-    const p = new Float64Array((count - 1) * each + 1);
+    const p = amounts((count - 1) * each + 1, steps);
     for (let k = 0; k < count; k++) p[k * each] = 1 / count;
     return { step, from, p };
   }
@@ -109,9 +105,9 @@ export function distributionOf(
   function mixed(of: readonly { readonly p: number; readonly d: Distribution }[]): Distribution {
     const rest = 1 - of.reduce((t, { p }) => t + p, 0);
     const all = rest > 1e-15 ? [...of, { p: rest, d: nothing }] : of;
-    const from = Math.min(...all.map(({ d }) => d.from));
-    const end = Math.max(...all.map(({ d }) => d.from + d.p.length));
-    const p = new Float64Array(end - from);
+    const from = all.reduce((least, { d }) => Math.min(least, d.from), Number.POSITIVE_INFINITY);
+    const end = all.reduce((most, { d }) => Math.max(most, d.from + d.p.length), Number.NEGATIVE_INFINITY);
+    const p = amounts(end - from, steps);
     steps.take(all.reduce((t, { d }) => t + d.p.length, 0));
     for (const { p: share, d } of all) for (let k = 0; k < d.p.length; k++) p[d.from - from + k] += share * d.p[k];
     return { step, from, p };
@@ -121,40 +117,51 @@ export function distributionOf(
 /** The largest step of which all amounts are whole multiples. */
 function stepOf(box: Box, tables: Tables) {
   const lattice = [fraction(1n)];
-  const seen = new Set<Box>();
-  const look = (of: Box): void => {
-    if (seen.has(of)) return;
-    seen.add(of);
+  for (const of of innerFirst(box, tables))
     for (const content of everyContent(of)) {
-      const inner = content.what.is === "table" ? tables.get(content.what.table) : undefined;
-      if (inner) look(inner);
-      else if (content.what.is !== "nothing") {
-        const { low, step, count } = rangeOf(content.min, content.max);
-        for (const each of count > 1 ? [low, step] : [low]) if (each.n !== 0n) lattice.push(each);
-      }
+      if (content.what.is === "nothing" || (content.what.is === "table" && tables.has(content.what.table))) continue;
+      const { low, step, count } = rangeOf(content.min, content.max);
+      for (const each of count > 1 ? [low, step] : [low]) if (each.n !== 0n) lattice.push(each);
     }
-  };
-  look(box);
   return multiply(lattice[0], fraction(1n, wholeMultiples(lattice)[0]));
+}
+
+/** Amounts that are told apart, all without a chance yet. @throws TooMany where they are too many */
+function amounts(count: number, steps: Budget): Float64Array {
+  amountsApart(count);
+  steps.take(count);
+  return new Float64Array(count);
+}
+function amountsApart(count: number): void {
+  if (!(count <= MOST_APART)) throw new TooMany(`More than ${MOST_APART} different amounts.`);
 }
 
 /** Rolls a box: adds what one opening gives to `into`, at the places of `things`. */
 export type Roll = (random: () => number, into: Float64Array) => void;
 
-/** Deepest that tables are rolled within each other; a table within itself gives nothing there. */
-const DEEPEST = 40;
+/**
+ * Deepest that tables are rolled within each other. Whatever goes deeper is not rolled at all, so that nobody takes a
+ * part for the whole.
+ */
+const DEEPEST = 1000;
 
-export function roller(box: Box, tables: Tables, level: number, things: readonly Thing[]): Roll {
+/**
+ * A table within itself gives nothing there.
+ * @param budget  every entry and draw that is rolled takes a step of it
+ * @throws TooMany where the steps are used up, or tables are nested too deeply
+ */
+export function roller(box: Box, tables: Tables, level: number, things: readonly Thing[], budget: Budget): Roll {
   const places = new Map(things.map((thing, k) => [thing, k]));
-  const known = new Map<Box, Roll>();
-  const open = new Set<Box>();
-  return made(box);
+  const known = new Map<Box, { readonly roll: Roll; readonly depth: number }>();
+  let deepest = 0;
+  for (const each of innerFirst(box, tables)) {
+    deepest = 0;
+    known.set(each, { roll: made(each), depth: deepest + 1 });
+    if (deepest + 1 > DEEPEST) throw new TooMany(`Tables are nested more than ${DEEPEST} deep.`);
+  }
+  return known.get(box)?.roll ?? (() => undefined);
 
   function made(of: Box): Roll {
-    const there = known.get(of);
-    if (there) return there;
-    if (open.has(of) || open.size > DEEPEST) return () => undefined;
-    open.add(of);
     const parts: Roll[] = [];
     for (const content of of.always) if (comes(content, level)) parts.push(entry(content));
     for (const content of of.chances)
@@ -165,12 +172,10 @@ export function roller(box: Box, tables: Tables, level: number, things: readonly
         });
       }
     for (const draw of of.draws) parts.push(drawing(draw));
-    open.delete(of);
-    const roll: Roll = (random, into) => {
+    return (random, into) => {
+      budget.take(parts.length + 1);
       for (let k = 0; k < parts.length; k++) parts[k](random, into);
     };
-    known.set(of, roll);
-    return roll;
   }
 
   function entry(content: Content): Roll {
@@ -180,9 +185,11 @@ export function roller(box: Box, tables: Tables, level: number, things: readonly
     const amount = count > 1 ? (random: () => number) => min + by * Math.floor(random() * count) : () => min;
     if (content.what.is === "table") {
       const inner = tables.get(content.what.table);
-      const roll = inner ? made(inner) : () => undefined;
+      const of = inner && known.get(inner);
+      if (!of) return () => undefined;
+      deepest = Math.max(deepest, of.depth);
       return (random, into) => {
-        for (let n = Math.round(amount(random)); n > 0; n--) roll(random, into);
+        for (let n = Math.round(amount(random)); n > 0; n--) of.roll(random, into);
       };
     }
     const thing = thingOf(content);
@@ -209,9 +216,13 @@ export function roller(box: Box, tables: Tables, level: number, things: readonly
     if (!all.length) return () => undefined;
     if (back)
       return (random, into) => {
-        for (let n = 0; n < times; n++) rolls[pick(random, weights, whole)](random, into);
+        for (let n = 0; n < times; n++) {
+          budget.take(all.length);
+          rolls[pick(random, weights, whole)](random, into);
+        }
       };
     return (random, into) => {
+      budget.take(Math.min(times, all.length) * all.length);
       const left = [...weights];
       let sum = whole;
       for (let n = Math.min(times, all.length); n > 0; n--) {

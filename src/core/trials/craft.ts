@@ -202,7 +202,8 @@ function given(
   );
   const things = thingsIn(box, catalogue.records.table, user.level);
   const into = new Float64Array(things.length);
-  roller(box, catalogue.records.table, user.level, things)(() => play.uniform(), into);
+  play.budget.take(things.length + lines.length);
+  roller(box, catalogue.records.table, user.level, things, play.budget)(() => play.uniform(), into);
   for (const [k, thing] of things.entries()) {
     const { id } = splitThing(thing);
     if (into[k] === 0) continue;

@@ -5,7 +5,7 @@ import type { Catalogue } from "../catalogue/catalogue";
 import { ANYTHING, type Box, type Tables, thingsIn } from "../network/box";
 import type { HeldUse } from "../catalogue/uses";
 import { seeded } from "../numbers/seeded";
-import { TooMany } from "../numbers/steps";
+import { Budget, TooMany } from "../budget/budget";
 import type { Id } from "../schema/id";
 import { distributionOf, roller } from "./chance-box";
 
@@ -34,12 +34,18 @@ export interface Odds {
 export const SURE = [0.5, 0.9, 0.99] as const;
 const MOST_BARS = 60;
 
+/** Products of probabilities of all things of one opening together: about a second. */
+const ODDS_STEPS = 3e8;
+
 /** @param wanted  how many of each thing are wanted, for how many openings they take */
 export function oddsOf(box: Box, tables: Tables, level: number, wanted: number): Odds {
   const untold: string[] = [];
-  const things = thingsIn(box, tables, level).flatMap((thing): ThingOdds[] => {
+  const all = thingsIn(box, tables, level);
+  // So many for each, whatever the others took: what is told of one thing does not hang on another.
+  const share = ODDS_STEPS / (all.length + 1);
+  const things = all.flatMap((thing): ThingOdds[] => {
     try {
-      const steps = work();
+      const steps = work(share);
       const d = distributionOf(box, thing, tables, level, steps);
       const step = Number(d.step.n) / Number(d.step.d);
       const bars = [...d.p].map((p, k) => ({ amount: (d.from + k) * step, p })).filter(({ p }) => p > 1e-9);
@@ -63,7 +69,7 @@ export function oddsOf(box: Box, tables: Tables, level: number, wanted: number):
   });
   let nothing = 0;
   try {
-    nothing = chanceOfNone(distributionOf(box, ANYTHING, tables, level));
+    nothing = chanceOfNone(distributionOf(box, ANYTHING, tables, level, work(share)));
   } catch (thrown) {
     if (!(thrown instanceof TooMany)) throw thrown;
   }
@@ -79,7 +85,13 @@ export interface Rolled {
   readonly things: readonly { readonly thing: string; readonly mean: number; readonly any: number }[];
   readonly nothing: number;
 }
-/** @param progress  asked now and then; false stops it */
+/** Most entries and draws of one request for rolls: some seconds. */
+const ROLL_STEPS = 1e8;
+
+/**
+ * @param progress  asked now and then; false stops it
+ * @returns as many as were asked for, or as fit within the steps
+ */
 export function rolls(
   box: Box,
   tables: Tables,
@@ -89,7 +101,7 @@ export function rolls(
   progress?: (done: number) => boolean,
 ): Rolled {
   const things = thingsIn(box, tables, level);
-  const roll = roller(box, tables, level, things);
+  const roll = roller(box, tables, level, things, new Budget(ROLL_STEPS));
   const random = seeded(seed);
   const sums = new Float64Array(things.length);
   const any = new Float64Array(things.length);
@@ -98,7 +110,12 @@ export function rolls(
   for (; done < times; done++) {
     if (progress && done % 500 === 499 && !progress(done)) break;
     into.fill(0);
-    roll(random, into);
+    try {
+      roll(random, into);
+    } catch (thrown) {
+      if (!(thrown instanceof TooMany)) throw thrown;
+      break;
+    }
     let none = true;
     for (let k = 0; k < into.length; k++) {
       if (into[k] <= 0) continue;

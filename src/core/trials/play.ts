@@ -10,12 +10,14 @@ import { Heap } from "../numbers/heap";
 import { seeded } from "../numbers/seeded";
 import { formatTicks } from "../numbers/ticks";
 import { sayQuantity } from "../numbers/format";
+import { Budget, TooMany } from "../budget/budget";
 import type { Id } from "../schema/id";
 import { Bag } from "./bag";
 import { type ActiveCondition, Body } from "./body";
 import { splitThing, thingsIn } from "../network/box";
 import { roller } from "./chance-box";
-import { about, Reckoner } from "./reckon";
+import { firstTick, type Timed } from "./look-ahead";
+import { about, Reckoner, type Speaking } from "./reckon";
 import { roomOf, wearProblem } from "./worn";
 
 /** When something is used. */
@@ -42,6 +44,8 @@ export interface Setting {
   readonly seed?: number;
   /** Whether uses need the item in the bag; else there is as much of it as it takes. */
   readonly supplied?: boolean;
+  /** Everything that happens takes steps of it; what is used up beyond it throws TooMany. */
+  readonly budget?: Budget;
 }
 /** A use that was tried: it took effect, or why not. */
 export interface Moment {
@@ -55,11 +59,13 @@ export type Outcome = { readonly ok: true } | { readonly ok: false; readonly say
 const OK: Outcome = { ok: true };
 const no = (says: string): Outcome => ({ ok: false, says });
 
-/** Most events of one run: beyond them it stops and says so. */
-const MOST_EVENTS = 2_000_000;
-/** Most ticks one by one for what waits for something. */
-const MOST_LOOKS = 20_000_000;
+/** Steps of one run where nobody says how many: some seconds. */
+const STEPS = 4e7;
+/** Steps of one event, and of one use that is tried. */
+const EVENT = 10;
+const TRY = 10;
 const MOST_MOMENTS = 100_000;
+const TAKES: readonly Effect["does"]["is"][] = ["take", "charge"];
 
 type Event =
   | {
@@ -86,12 +92,16 @@ const PHASE = { pulse: 0, flow: 0, end: 1, harm: 2, effect: 3, plan: 4 } as cons
 interface ActivePlan extends Planned {
   readonly record: Item;
   readonly held: HeldUse | null;
-  readonly holds: ((tick: number) => boolean) | null;
+  /** What it waits for. */
+  readonly holds: Timed | null;
   stopped: boolean;
+  /** The tick at which it acted last: it does so once at a tick. */
+  acted: number;
 }
 /** What must hold all the time. */
 export interface Watch {
   readonly holds: string;
+  readonly of: Timed;
   /** The first tick at which it did not; null while it always did. */
   broken: number | null;
 }
@@ -131,17 +141,18 @@ export class Play {
   /** How often each item was used, where there is no bag to keep them. */
   private readonly usesHad = new Map<Id, number>();
   private busyUntil = 0;
-  private done = 0;
-  private looks = 0;
   private readonly supplied: boolean;
   private readonly otherIs: "ally" | "foe" | null;
 
+  readonly budget: Budget;
+
   constructor(
     readonly catalogue: Catalogue,
-    { subject, level, situation = null, other, seed = 1, supplied = false }: Setting,
+    { subject, level, situation = null, other, seed = 1, supplied = false, budget = new Budget(STEPS) }: Setting,
     reckoner = new Reckoner(catalogue),
   ) {
     this.reckoner = reckoner;
+    this.budget = budget;
     const now = () => this.tick;
     const item = (id: Id) => catalogue.records.item.get(id) ?? [];
     this.user = new Body(reckoner, subject, subject.worn.flatMap(item), now, level);
@@ -151,7 +162,7 @@ export class Play {
     this.supplied = supplied;
     this.random = seeded(seed);
     this.taught = new Set(subject.knows);
-    this.bag = new Bag(catalogue, this.limits());
+    this.bag = new Bag(catalogue, this.limits(), budget);
     for (const [id, count] of Object.entries(subject.kit)) this.bag.put(id as Id, count);
     this.bag.money = new Map(Object.entries(subject.money) as [Id, number][]);
   }
@@ -193,11 +204,8 @@ export class Play {
     const use = planned.use === null ? uses[0] : uses.find((u) => u.chain.some((c) => c.id === planned.use));
     if (!use) return no(`${record.name} has no use.`);
     const { rule } = planned;
-    const speaks = about(this.user);
-    const holds = rule.is === "whenever" ? this.reckoner.get(rule.holds, "bearer") : null;
-    const at =
-      this.plans.push({ ...planned, record, held: use, holds: holds && (() => holds(speaks) !== 0), stopped: false }) -
-      1;
+    const holds = rule.is === "whenever" ? this.timed(rule.holds) : null;
+    const at = this.plans.push({ ...planned, record, held: use, holds, stopped: false, acted: -1 }) - 1;
     if (rule.is === "at")
       for (const tick of rule.ticks) this.schedule(Math.max(tick, this.tick), { is: "plan", plan: at });
     else if (rule.is === "every") this.schedule(Math.max(rule.from, this.tick), { is: "plan", plan: at });
@@ -213,52 +221,91 @@ export class Play {
   }
   /** From now on a formula must hold at every tick. */
   watch(holds: string): Watch {
-    const watch: Watch = { holds, broken: null };
+    const watch: Watch = { holds, broken: null, of: this.timed(holds) };
     this.watches.push(watch);
     return watch;
   }
 
-  /** Goes on up to a tick, and through all that happens at it. */
+  /** A formula over the character, asked at other ticks than this one: nothing may happen in between. */
+  private timed(kept: string): Timed {
+    const speaks = about(this.user);
+    const get = this.reckoner.get(kept, "bearer");
+    const at = (tick: number, ask: (of: Speaking) => number) => {
+      const now = this.tick;
+      this.tick = tick;
+      const value = ask(speaks);
+      this.tick = now;
+      return value;
+    };
+    return {
+      tree: this.reckoner.tree(kept, "bearer"),
+      nameAt: (name, tick) => at(tick, this.reckoner.name(name)),
+      valueAt: (tick) => at(tick, get),
+    };
+  }
+
+  /** Goes on up to a tick, and through all that happens at it. @throws TooMany where the budget is used up */
   advance(to: number): void {
     const looks = this.watches.length > 0 || this.plans.some((p) => p.holds !== null);
-    while (!this.halted) {
+    for (;;) {
       const next = this.peek();
       const tick = Math.min(next, to);
-      // What waits for something, and what must hold, is looked at tick by tick.
-      if (looks) {
-        const looked = this.plans.filter((p) => p.holds && !p.stopped);
-        const watched = this.watches.filter((w) => w.broken === null);
-        if (this.lookThrough(tick, looked, watched)) continue;
-      } else this.tick = tick;
+      if (looks && this.lookThrough(tick)) continue;
+      this.tick = tick;
       if (next > to) break;
       this.step(next);
     }
-    if (this.halted) return;
-    this.tick = to;
   }
 
-  /** Goes tick by tick up to one, and stops where something that waited acts. */
-  private lookThrough(to: number, looked: readonly ActivePlan[], watched: readonly Watch[]): boolean {
-    const speaks = about(this.user);
-    const checks = watched.map((w) => [w, this.reckoner.get(w.holds, "bearer")] as const);
-    const still = [this.user, ...(this.other ? [this.other] : [])].every((b) => b.pools.every((p) => p.rate === 0));
-    for (;;) {
-      if (++this.looks > MOST_LOOKS) {
-        this.halted = "It takes too many ticks to be looked at one by one.";
-        return false;
+  /**
+   * Looks at what must hold and at what waits for something, from this tick up to one before which nothing happens.
+   * @returns true where something that waited acted: it stands at that tick then
+   */
+  private lookThrough(to: number): boolean {
+    const from = this.tick;
+    const acts = this.firstAct(to);
+    const end = acts ? acts.tick : to;
+    for (const watch of this.watches)
+      if (watch.broken === null) {
+        const broken = firstTick(watch.of, true, from, end, this.budget);
+        if (broken >= 0) watch.broken = broken;
       }
-      for (const [watch, holds] of checks) if (watch.broken === null && holds(speaks) === 0) watch.broken = this.tick;
-      let acted = false;
-      for (const plan of looked) if (plan.holds?.(this.tick) && plan.held) acted = this.wake(plan) || acted;
-      if (acted) return true;
-      if (this.tick >= to) return false;
-      // Where nothing moves, nothing changes before the next event but that something is ready again.
-      this.tick = still && !looked.length ? to : this.tick + 1;
-    }
+    this.tick = end;
+    if (!acts) return false;
+    acts.plan.acted = end;
+    this.wake(acts.plan);
+    return true;
   }
-  private wake({ record, held: use }: ActivePlan): boolean {
-    if (!use || this.refusal(record, use) !== null) return false;
-    return this.begin(record, use).ok;
+
+  /** Which of the plans that wait can act first, and when; of several at one tick the one that was planned first. */
+  private firstAct(to: number): { readonly plan: ActivePlan; readonly tick: number } | null {
+    const from = this.tick;
+    let first: { plan: ActivePlan; tick: number } | null = null;
+    for (const plan of this.plans) {
+      if (!plan.holds || !plan.held || plan.stopped) continue;
+      const last = first ? first.tick - 1 : to;
+      for (let tick = Math.max(from, plan.acted + 1); tick <= last; ) {
+        // Nothing of it can begin before it is ready again.
+        tick = Math.max(tick, this.readyAt(plan.item, plan.held), this.busyUntil);
+        if (tick > last) break;
+        tick = firstTick(plan.holds, false, tick, last, this.budget);
+        if (tick < 0) break;
+        this.tick = tick;
+        const refused = this.refusal(plan.record, plan.held) !== null;
+        this.tick = from;
+        if (!refused) {
+          first = { plan, tick };
+          break;
+        }
+        // Between events only resources move: they matter to what a use would change, and to amounts made of them.
+        if (!plan.held.guarded && !plan.held.effects.some((e) => e.amount !== null && TAKES.includes(e.does.is))) break;
+        tick++;
+      }
+    }
+    return first;
+  }
+  private wake({ record, held: use }: ActivePlan): void {
+    if (use) this.begin(record, use);
   }
 
   private peek(): number {
@@ -278,10 +325,7 @@ export class Play {
         this.heap.push(this.heap.last, top);
         return;
       }
-      if (++this.done > MOST_EVENTS) {
-        this.halted = `More than ${MOST_EVENTS} things happen; it stopped at ${formatTicks(tick, this.catalogue.pantry.ticksPerSecond)}.`;
-        return;
-      }
+      this.budget.take(EVENT);
       this.happen(this.events[top]);
     }
   }
@@ -330,7 +374,7 @@ export class Play {
       this.schedule(ready, { is: "plan", plan: number });
       return;
     }
-    const [at, before] = [this.moments.length, this.moments.findLast((m) => m.item === plan.item)];
+    const [at, before] = [this.moments.length, this.lastMoment.get(plan.item)];
     const done = this.begin(plan.record, plan.held);
     // Waiting for one and the same thing is told once.
     const now = this.moments[at];
@@ -435,6 +479,7 @@ export class Play {
   }
 
   private begin(item: Item, use: HeldUse): Outcome {
+    this.budget.take(TRY + use.effects.length);
     const refused = this.refusal(item, use);
     if (refused !== null || use.windup > 0) this.note(item, use, refused);
     if (refused !== null) return no(refused);
@@ -448,9 +493,13 @@ export class Play {
     return OK;
   }
   private note(item: Item, use: HeldUse, refused: string | null): void {
-    if (this.moments.length < MOST_MOMENTS)
-      this.moments.push({ tick: this.tick, item: item.id, use: rootOf(use), name: use.name, refused });
+    if (this.moments.length >= MOST_MOMENTS) return;
+    const moment = { tick: this.tick, item: item.id, use: rootOf(use), name: use.name, refused };
+    this.moments.push(moment);
+    this.lastMoment.set(item.id, moment);
   }
+  /** What became of each item when it was tried last. */
+  private readonly lastMoment = new Map<Id, Moment>();
 
   private takeEffect(item: Item, use: HeldUse): void {
     const own = this.last.get(item.id) ?? new Map<Id, number>();
@@ -567,8 +616,9 @@ export class Play {
       if (!box) return [];
       const { level } = this.user;
       const things = thingsIn(box, this.catalogue.records.table, level);
-      const one = roller(box, this.catalogue.records.table, level, things);
+      const one = roller(box, this.catalogue.records.table, level, things, this.budget);
       roll = (n) => {
+        this.budget.take(things.length);
         const into = new Float64Array(things.length);
         for (let k = 0; k < n; k++) one(this.random, into);
         return things.flatMap((thing, k): [string, number][] => (into[k] > 0 ? [[thing, into[k]]] : []));
@@ -610,6 +660,19 @@ export class Play {
   /** How many of an item one has in the bag and on. */
   owned(item: Id): number {
     return this.bag.count(item) + this.user.worn.filter((w) => w.id === item).length;
+  }
+
+  /** Does something of this run; where the budget is used up it is halted there. @returns null then */
+  within<T>(work: () => T): T | null {
+    if (this.halted !== null) return null;
+    try {
+      return work();
+    } catch (thrown) {
+      if (!(thrown instanceof TooMany)) throw thrown;
+      const at = formatTicks(this.tick, this.catalogue.pantry.ticksPerSecond);
+      this.halted = `Stopped at ${at}: it needs more than ${this.budget.steps.toLocaleString("en")} steps.`;
+      return null;
+    }
   }
 
   finish(): void {

@@ -3,6 +3,7 @@ import type { Catalogue } from "../catalogue/catalogue";
 import { itemNumber } from "../catalogue/item-number";
 import { compiled, type Evaluator } from "../formulas/compiled";
 import { formulaOf } from "../formulas/field";
+import type { Formula } from "../formulas/formula";
 import { type Scope, variableOf } from "../formulas/scope";
 import type { Item } from "../kinds/index";
 import type { Id } from "../schema/id";
@@ -62,6 +63,21 @@ export class Reckoner {
     }
     return made;
   }
+
+  /** The parts of a formula, for proofs about its range; null where it can't be read. */
+  tree(kept: string, scope: Scope): Formula | null {
+    return formulaOf(kept, scope);
+  }
+  /** The value of one name of a formula. */
+  name(token: string): Getter {
+    let getter = this.names.get(token);
+    if (!getter) {
+      getter = getterOf(this.catalogue, token);
+      this.names.set(token, getter);
+    }
+    return getter;
+  }
+  private readonly names = new Map<string, Getter>();
 
   /** What stands in a formula field, or another number where nothing does. */
   value(kept: string | null, scope: Scope, of: Speaking, otherwise: number): number {

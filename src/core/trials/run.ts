@@ -1,4 +1,5 @@
 /** Runs a trial: its steps one after the other, and what must hold. */
+import { Budget } from "../budget/budget";
 import type { Catalogue } from "../catalogue/catalogue";
 import { around } from "../catalogue/surroundings";
 import { writeFormula } from "../formulas/field";
@@ -22,22 +23,46 @@ export interface TrialRun {
   readonly ok: boolean;
   /** Up to the first that failed. */
   readonly steps: readonly StepRun[];
-  /** The step that failed; -1: none did. */
+  /** The step that failed, or at which it was stopped; -1: none did. */
   readonly failed: number;
   readonly says: string;
+  /** True where it needs more steps than it may take: then it is not known whether it holds. */
+  readonly stopped: boolean;
   readonly play: Play | null;
 }
 const OK: Outcome = { ok: true };
 const no = (says: string): Outcome => ({ ok: false, says });
 
-export function runTrial(catalogue: Catalogue, trial: Pick<Trial, "subject" | "steps" | "seed">): TrialRun {
+/** Steps that one trial may take, some tenths of a second. */
+export const TRIAL_STEPS = 2_000_000;
+
+export function runTrial(
+  catalogue: Catalogue,
+  trial: Pick<Trial, "subject" | "steps" | "seed">,
+  budget = new Budget(TRIAL_STEPS),
+): TrialRun {
   const subject = trial.subject === null ? undefined : catalogue.records.subject.get(trial.subject);
-  if (!subject) return { ok: false, steps: [], failed: -1, says: "It has no subject. Say who tries it.", play: null };
-  const play = new Play(catalogue, { subject, seed: trial.seed, supplied: true });
+  if (!subject)
+    return {
+      ok: false,
+      steps: [],
+      failed: -1,
+      says: "It has no subject. Say who tries it.",
+      stopped: false,
+      play: null,
+    };
+  const play = new Play(catalogue, { subject, seed: trial.seed, supplied: true, budget });
   const steps: StepRun[] = [];
   const watches: { readonly step: number; readonly watch: Watch }[] = [];
-  const fail = (failed: number, says: string): TrialRun => ({ ok: false, steps, failed, says, play });
-  play.advance(0);
+  const fail = (failed: number, says: string): TrialRun => ({
+    ok: false,
+    steps,
+    failed,
+    says,
+    stopped: play.halted !== null,
+    play,
+  });
+  play.within(() => play.advance(0));
   for (const [k, step] of trial.steps.entries()) {
     const outcome = does(play, step, (watch) => watches.push({ step: k, watch }));
     const broken = watches.find(({ watch }) => watch.broken !== null);
@@ -54,7 +79,7 @@ export function runTrial(catalogue: Catalogue, trial: Pick<Trial, "subject" | "s
     if (!ok) return fail(k, says);
   }
   play.finish();
-  return { ok: true, steps, failed: -1, says: "", play };
+  return { ok: true, steps, failed: -1, says: "", stopped: false, play };
 }
 
 function brokenSays(play: Play, { holds, broken }: Watch): string {
@@ -62,12 +87,16 @@ function brokenSays(play: Play, { holds, broken }: Watch): string {
   return `${text} did not hold at ${formatTicks(broken ?? 0, play.catalogue.pantry.ticksPerSecond)}.`;
 }
 
-/** One step; what must hold all the time is handed over to be watched. */
-export function does(play: Play, { does: step, holds }: Step, watch: (watch: Watch) => void): Outcome {
+/** One step; what must hold all the time is handed over to be watched. Where the budget is used up the play is halted. */
+export const does = (play: Play, step: Step, watch: (watch: Watch) => void): Outcome =>
+  play.within(() => carryOut(play, step, watch)) ?? no(play.halted ?? "");
+
+function carryOut(play: Play, { does: step, holds }: Step, watch: (watch: Watch) => void): Outcome {
   const { catalogue, bag } = play;
   const { records } = catalogue;
   const many = (times: number, one: () => Outcome): Outcome => {
     for (let n = 0; n < times; n++) {
+      play.budget.take(1);
       const outcome = one();
       if (!outcome.ok) return times === 1 ? outcome : no(`${outcome.says} (${n + 1} of ${times})`);
     }

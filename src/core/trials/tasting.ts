@@ -160,7 +160,7 @@ function playOf(catalogue: Catalogue, request: Request, seed: number, reckoner: 
   );
   for (const { resource, tick, perSecond } of request.harm) play.harm(resource, perSecond, tick);
   for (const plan of request.plans) play.plan(plan);
-  play.advance(request.ticks);
+  play.within(() => play.advance(request.ticks));
   play.finish();
   return play;
 }
