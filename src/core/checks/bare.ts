@@ -7,6 +7,7 @@ export const noDescription = perRecord<"item">({
   id: "no-description",
   reads: [],
   per: ["item"],
+  may: ({ status, description }) => status === "ready" && !description.trim(),
   *at({ catalogue }, item) {
     if (item.status !== "ready" || item.description.trim()) return;
     yield {
@@ -22,6 +23,7 @@ export const noIcon = perRecord<"item">({
   id: "no-icon",
   reads: [],
   per: ["item"],
+  may: ({ status, icon }) => status === "ready" && !icon,
   also: ({ catalogue }, _, edits) => holdersBeside(catalogue, edits),
   *at({ catalogue }, item) {
     if (item.status !== "ready" || held(catalogue, item, "icon").from !== "none") return;

@@ -16,6 +16,7 @@ export const burnerCold = perRecord<"recipe">({
   id: "burner-cold",
   reads: [],
   per: ["recipe"],
+  may: ({ heat, variants }) => heat > 0 || variants.length > 0,
   *also({ readings: { compiled } }, delta) {
     const { consumers } = compiled.network;
     for (const i of delta.of(reach).items) {
@@ -54,6 +55,7 @@ export const fuelUnburnt = perRecord<"item">({
   id: "fuel-unburnt",
   reads: [],
   per: ["item"],
+  concerns: (catalogue) => anySays(catalogue, "burns"),
   *also({ catalogue }, _, edits) {
     yield* holdersBeside(catalogue, edits);
     // What takes heat, or what may burn where, may be another.

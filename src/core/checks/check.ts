@@ -94,12 +94,16 @@ interface Named {
    * change of a line.
    */
   readonly followsChains?: true;
+  /** False where nothing in the pantry can concern it: then it is asked about no record at all. Absent: always true. */
+  concerns?(catalogue: Catalogue): boolean;
 }
 
 /** Looks at one record at a time, by what the readings say about it and its nearest neighbours. */
 export interface RecordCheck<K extends Kind = Kind> extends Named {
   readonly per: readonly K[];
   at(context: CheckContext, record: RecordOf<K>, kind: K): Iterable<FindingDraft>;
+  /** A quick look before `at`: false where that would surely find nothing. */
+  may?(record: RecordOf<K>, context: CheckContext, kind: K): boolean;
   /** More records to look at after a change than those that were touched or whose readings moved. */
   also?(context: CheckContext, delta: Delta, edits: readonly Edit[]): Iterable<Id>;
 }

@@ -13,6 +13,7 @@ export const choiceGone = perRecord<Holder>({
   id: "choice-gone",
   reads: [],
   per: HOLDERS,
+  concerns: ({ records }) => records.field.size > 0,
   also: ({ catalogue }, _, edits) => holdersBeside(catalogue, edits),
   *at({ catalogue }, record, kind) {
     const { own } = record as AnyRecord & Pick<Item, "own">;

@@ -12,6 +12,7 @@ export const combinesOneWay = perRecord<"recipe">({
   id: "combines-one-way",
   reads: [],
   per: ["recipe"],
+  may: ({ lines }) => lines.some((l) => l.cells),
   // The other order may have come or gone.
   *also({ catalogue }, _, edits) {
     for (const edit of edits) {

@@ -12,6 +12,10 @@ export const deadEnd = perRecord<"item">({
   id: "dead-end",
   reads: [],
   per: ["item"],
+  may({ id, status }, { readings: { compiled, network } }) {
+    const i = compiled.numberOf(id) as number;
+    return status === "ready" && network.consumers.start[i] === network.consumers.end[i];
+  },
   *also({ catalogue }, _, edits) {
     yield* holdersBeside(catalogue, edits);
     yield* usedBeside(catalogue, edits, []);

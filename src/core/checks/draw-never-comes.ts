@@ -11,6 +11,7 @@ export const drawNeverComes = perRecord<"recipe" | "source">({
   id: "draw-never-comes",
   reads: [],
   per: ["recipe", "source"],
+  may: ({ tables, lines }) => tables.length > 0 || lines.some((l) => l.draw),
   *also({ catalogue: { records } }, _, edits) {
     if (!edits.some((e) => e.kind === "table")) return;
     for (const kind of ["recipe", "source"] as const)

@@ -1,10 +1,24 @@
 import { demandOn, fieldsOfItem, fieldsOfKind, statsOfItem } from "../catalogue/fields";
 import { heldOwn, heldStat } from "../catalogue/inheritance";
-import { type AnyRecord, type Item, type Kind, kindWord } from "../kinds/index";
+import type { Index } from "../catalogue/persistent-map";
+import { type AnyRecord, type Item, type ItemType, type Kind, kindWord, type OwnField } from "../kinds/index";
 import { HOLDERS } from "../kinds/field";
 import type { Id } from "../schema/id";
 import { perRecord, ref } from "./check";
 import { holdersBeside } from "./holders";
+
+/** Whether any field is required of all, and whether any type requires one or a stat. */
+const REQUIRED: Index<OwnField, boolean> = {
+  build: (fields) => [...fields.values()].some((f) => f.required),
+  follow: () => null,
+};
+const REQUIRING: Index<ItemType, boolean> = {
+  build: (types) =>
+    [...types.values()].some(({ takes, measures }) =>
+      [takes, measures].some((of) => Object.values(of).some((demand) => demand.required)),
+    ),
+  follow: () => null,
+};
 
 type Holder = (typeof HOLDERS)[number];
 
@@ -13,6 +27,8 @@ export const fieldEmpty = perRecord<Holder>({
   id: "field-empty",
   reads: [],
   per: HOLDERS,
+  concerns: ({ records: { field, type } }) => field.index(REQUIRED) || type.index(REQUIRING),
+  may: (record, _, kind) => kind !== "type" && !("status" in record && record.status !== "ready"),
   also: ({ catalogue }, _, edits) => holdersBeside(catalogue, edits),
   *at({ catalogue }, record, kind) {
     if (kind === "type" || ("status" in record && record.status !== "ready")) return;

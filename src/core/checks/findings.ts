@@ -6,6 +6,7 @@ import { type Catalogue, recordAt, recordsOf } from "../catalogue/catalogue";
 import type { Edit } from "../catalogue/edit";
 import { type AnyRecord, type Kind, KINDS } from "../kinds/index";
 import type { Id } from "../schema/id";
+import { IdTable } from "../catalogue/ids";
 import { Groups } from "./groups";
 import {
   type Check,
@@ -13,6 +14,7 @@ import {
   type Finding,
   type FindingDraft,
   type GroupCheck,
+  type RecordCheck,
   type Ref,
   ref,
   type CheckContext,
@@ -36,6 +38,12 @@ const NOTHING: Known = { prints: [], digests: [], names: [] };
 
 export class Findings {
   private readonly at = new Map<Place, Known>();
+  /**
+   * Where a check finds one thing about one record that names no other, which is most of what is found: the record's id,
+   * told apart by check and kind, and the number for what is said (NaN: nothing is). About 25 bytes a finding.
+   */
+  private single = new IdTable();
+  private singleDigests = new Float64Array(16).fill(Number.NaN);
   /** Record → places whose findings name it. */
   private readonly named = new Map<Id, Place[] | Set<Place>>();
   /** Places of each check that follows chains. */
@@ -56,31 +64,63 @@ export class Findings {
 
   *all(): Generator<Finding> {
     for (const place of this.at.keys()) yield* this.tell(...this.partsOf(place));
+    for (let n = 0; n < this.single.size; n++)
+      if (!Number.isNaN(this.singleDigests[n])) yield* this.tell(...this.partsOf(this.placeOfSingle(n)));
+  }
+
+  private groupOf(check: Check, kind: Kind): number {
+    return this.checks.indexOf(check) * KINDS.length + KINDS.indexOf(kind);
+  }
+  private placeOfSingle(n: number): Place {
+    const group = this.single.groupOf(n);
+    const check = this.checks[Math.floor(group / KINDS.length)];
+    return placeOf(check, KINDS[group % KINDS.length], this.single.idOf(n));
+  }
+  private knownAt(place: Place, check: Check, kind: Kind | undefined, about: string): Known {
+    const n = kind && "per" in check ? this.single.get(about, this.groupOf(check, kind)) : undefined;
+    if (n !== undefined && !Number.isNaN(this.singleDigests[n]))
+      return { prints: [printOf(check, about)], digests: [this.singleDigests[n]], names: [about as Id] };
+    return this.at.get(place) ?? NOTHING;
   }
 
   private start(): void {
     for (const map of [this.at, this.named, this.groups, this.chains]) map.clear();
-    const { catalogue } = this.context;
+    this.single = new IdTable();
+    this.singleDigests = new Float64Array(16).fill(Number.NaN);
+    const { context } = this;
+    const { catalogue } = context;
+    const checks = this.checks.filter((c) => this.concerned(c));
     // Each record once for all checks: where records are bytes, coming by them is most of the work.
     for (const kind of KINDS) {
-      const alone = this.checks.flatMap((c) => ("per" in c && c.per.includes(kind) ? [c] : []));
-      const groups = this.checks.flatMap((c) => ("groups" in c && c.groups.includes(kind) ? [c] : []));
+      const alone = checks.flatMap((c) => ("per" in c && c.per.includes(kind) ? [c] : []));
+      const groups = checks.flatMap((c) => ("groups" in c && c.groups.includes(kind) ? [c] : []));
       if (alone.length + groups.length)
         for (const record of recordsOf(catalogue, kind).values()) {
-          for (const check of alone) {
-            const found = marked(check, () => check.at(this.context, record as never, kind), this.context, kind, [
-              record,
-            ]);
-            if (found.length) this.put(placeOf(check, kind, record.id), check, found);
+          for (let k = 0; k < alone.length; k++) {
+            const check = alone[k];
+            const found = this.about(check, kind, record);
+            if (found.length) this.put(check, found, kind, record.id);
           }
-          for (const check of groups) this.join(check, kind, record);
+          for (let k = 0; k < groups.length; k++) this.join(groups[k], kind, record);
         }
       for (const check of groups)
         for (const ids of this.groupsOf(check, kind).several())
           for (const common of new Set(ids.map((id) => check.common(recordAt(catalogue, kind, id) as AnyRecord, kind))))
             this.look(check, kind, common as string);
     }
-    for (const check of this.checks) if ("find" in check) this.look(check);
+    for (const check of checks) if ("find" in check) this.look(check);
+  }
+
+  /** Whether anything in the pantry can concern a check: where nothing can, it is not asked about any record. */
+  private concerned(check: Check): boolean {
+    return check.concerns?.(this.context.catalogue) ?? true;
+  }
+
+  /** What a check finds about a record. Most find nothing about most: that is seen before anything is made. */
+  private about(check: RecordCheck, kind: Kind, record: AnyRecord): readonly Finding[] {
+    const { context } = this;
+    if (check.may && !check.may(record as never, context, kind)) return NONE;
+    return marked(check, () => check.at(context, record as never, kind), context, kind, record);
   }
 
   /**
@@ -95,11 +135,18 @@ export class Findings {
     const [before, now] = [new Map<Place, Known>(), new Map<Place, readonly Finding[]>()];
     this.following = { before, now };
     const earlier = this.context.catalogue;
+    const asked = new Set(this.checks.filter((c) => this.concerned(c)));
     this.context = { ...checked, told: this.context.told };
+    for (const check of this.checks) if (this.concerned(check)) asked.add(check);
     if (delta.anew || edits.some((e) => e.kind === "pantry")) {
       for (const [place, known] of this.at) before.set(place, known);
+      for (let n = 0; n < this.single.size; n++)
+        if (!Number.isNaN(this.singleDigests[n])) {
+          const place = this.placeOfSingle(n);
+          before.set(place, this.knownAt(place, ...this.partsOf(place)));
+        }
       this.start();
-    } else this.lookAgain(delta, edits, earlier);
+    } else this.lookAgain(delta, edits, earlier, asked);
     this.following = null;
     const [was, is] = [new Map<string, number>(), new Map<string, Finding>()];
     for (const { prints, digests } of before.values())
@@ -115,7 +162,7 @@ export class Findings {
   /** While a change is followed: what stood at each place that was looked at, and what is found there now. */
   private following: { readonly before: Map<Place, Known>; readonly now: Map<Place, readonly Finding[]> } | null = null;
 
-  private lookAgain(delta: Delta, edits: readonly Edit[], earlier: Catalogue): void {
+  private lookAgain(delta: Delta, edits: readonly Edit[], earlier: Catalogue, asked: ReadonlySet<Check>): void {
     const { catalogue, readings } = this.context;
     const { compiled } = readings;
     const dirty = new Map<Kind, Set<Id>>();
@@ -159,7 +206,7 @@ export class Findings {
           if (process) markDirty(process.kind, process.id);
         }
     }
-    for (const check of this.checks) {
+    for (const check of asked) {
       if ("per" in check) {
         const also = check.also ? [...check.also(this.context, delta, edits)] : [];
         const moved = check.reads.flatMap((reading) => [...movedItems(delta.of(reading))]);
@@ -197,21 +244,23 @@ export class Findings {
   /** What a check finds about a record, about a group by what it has in common, or at all. */
   private tell(check: Check, kind: Kind, about: string): Finding[] {
     const { context } = this;
-    if ("find" in check) return marked(check, () => check.find(context), context, kind, []);
+    if ("find" in check) return [...marked(check, () => check.find(context), context, kind)];
     if ("per" in check) {
       const record = recordAt(context.catalogue, kind, about as Id);
-      return record ? marked(check, () => check.at(context, record as never, kind), context, kind, [record]) : [];
+      return record ? [...this.about(check, kind, record)] : [];
     }
     const records = this.groupsOf(check, kind)
       .of(this.digest(about))
       .flatMap((id) => recordAt(context.catalogue, kind, id) ?? [])
       .filter((r) => check.common(r, kind) === about)
       .sort((a, b) => (a.key < b.key ? -1 : 1));
-    return records.length < 2 ? [] : marked(check, () => check.among(context, records, kind), context, kind, records);
+    return records.length < 2
+      ? []
+      : [...marked(check, () => check.among(context, records, kind), context, kind, ...records)];
   }
 
   private look(check: Check, kind?: Kind, about = ""): void {
-    this.put(kind ? placeOf(check, kind, about) : check.id, check, this.tell(check, kind as Kind, about));
+    this.put(check, this.tell(check, kind as Kind, about), kind, about);
   }
 
   private groupsOf(check: GroupCheck, kind: Kind): Groups {
@@ -236,15 +285,48 @@ export class Findings {
     return common;
   }
 
-  private put(place: Place, check: Check, list: readonly Finding[]): void {
-    const before = this.at.get(place) ?? NOTHING;
-    if (before === NOTHING && !list.length) return;
-    if (this.following) {
-      if (!this.following.before.has(place)) this.following.before.set(place, before);
-      this.following.now.set(place, list);
+  /** Whether it is one thing about a record that names no other. */
+  private isSingle(check: Check, list: readonly Finding[], names: readonly Id[], about: string): boolean {
+    return (
+      "per" in check &&
+      list.length === 1 &&
+      names.length === 1 &&
+      names[0] === about &&
+      list[0].fingerprint === printOf(check, about)
+    );
+  }
+  private putSingle(group: number, about: string, digest: number): void {
+    const n = this.single.add(about, group);
+    if (n >= this.singleDigests.length) {
+      const more = new Float64Array(Math.ceil(n * 1.5) + 16).fill(Number.NaN);
+      more.set(this.singleDigests);
+      this.singleDigests = more;
     }
-    for (const id of before.names) this.unname(id, place);
+    this.singleDigests[n] = digest;
+  }
+
+  private put(check: Check, list: readonly Finding[], kind: Kind | undefined, about: string): void {
+    const following = this.following;
+    const group = kind && "per" in check ? this.groupOf(check, kind) : -1;
     const names = namesIn(list);
+    if (!following && group >= 0 && !check.followsChains && this.isSingle(check, list, names, about)) {
+      this.putSingle(group, about, digestOfAll(list[0]));
+      return;
+    }
+    const place = kind ? placeOf(check, kind, about) : check.id;
+    const before = this.knownAt(place, check, kind, about);
+    if (before === NOTHING && !list.length) return;
+    if (following) {
+      if (!following.before.has(place)) following.before.set(place, before);
+      following.now.set(place, list);
+    }
+    if (this.at.has(place)) for (const id of before.names) this.unname(id, place);
+    else if (group >= 0 && this.single.get(about, group) !== undefined) this.putSingle(group, about, Number.NaN);
+    if (group >= 0 && !check.followsChains && this.isSingle(check, list, names, about)) {
+      this.at.delete(place);
+      this.putSingle(group, about, digestOfAll(list[0]));
+      return;
+    }
     if (list.length)
       this.at.set(place, { prints: list.map((f) => f.fingerprint), digests: list.map(digestOfAll), names });
     else this.at.delete(place);
@@ -287,10 +369,12 @@ const hasMoved = (moved: unknown): boolean => moved === true || !movedItems(move
 
 const placeOf = (check: Check, kind: Kind, about: string): Place => `${check.id}|${kind}|${about}`;
 
+const NONE: readonly Finding[] = [];
+const printOf = (check: Check, id: string): string => `${check.id}:${id}`;
+
 /**
  * Each with its check, and with a fingerprint of its own. A check that can't be worked out is a finding itself:
- * whatever
- * could be stored can be opened.
+ * whatever could be stored can be opened.
  * @param about  the records that are looked at
  */
 function marked(
@@ -298,19 +382,26 @@ function marked(
   look: () => Iterable<FindingDraft>,
   { catalogue }: CheckContext,
   kind: Kind,
-  about: readonly AnyRecord[],
-): Finding[] {
-  const list: Finding[] = [];
-  const prints = new Map<string, number>();
+  ...about: readonly AnyRecord[]
+): readonly Finding[] {
+  let list: Finding[] | null = null;
+  let prints: Map<string, number> | null = null;
   const put = (f: FindingDraft, severity: Severity) => {
     const { subject, with: others = [], ...rest } = f;
     const subjects: readonly Ref[] = "id" in subject ? [subject] : subject;
-    const print = `${check.id}:${subjects
-      .map((r) => r.id)
-      .sort()
-      .join(",")}`;
+    const print = printOf(
+      check,
+      subjects.length === 1
+        ? subjects[0].id
+        : subjects
+            .map((r) => r.id)
+            .sort()
+            .join(","),
+    );
+    prints ??= new Map();
     const nth = (prints.get(print) ?? 0) + 1;
     prints.set(print, nth);
+    list ??= [];
     list.push({
       rule: check.id,
       severity,
@@ -333,24 +424,34 @@ function marked(
       "warning",
     );
   }
-  return list;
+  return list ?? NONE;
 }
 
-/** A number of 53 bits for everything that a finding says. */
+/**
+ * A number of 53 bits for everything that a finding says: two of 32 bits by Fowler, Noll and Vo's hash with different
+ * starts and factors.
+ */
 function digestOfAll(finding: Finding): number {
   const text = JSON.stringify(finding);
-  return digestOf(text) * 2 ** 21 + (digestOf(text, 0x01000193, 0x85ebca6b) >>> 11);
+  let [a, b] = [0x811c9dc5, 0x85ebca6b];
+  for (let k = 0; k < text.length; k++) {
+    const c = text.charCodeAt(k);
+    a = Math.imul(a ^ c, 0x01000193);
+    b = Math.imul(b ^ c, 0x5bd1e995);
+  }
+  return (a >>> 0) * 2 ** 21 + (b >>> 11);
 }
 
-/** Fowler, Noll and Vo's hash of 32 bits; with another start and factor it is another number, not tied to the first. */
-function digestOf(text: string, start = 0x811c9dc5, factor = 0x01000193): number {
-  let n = start;
-  for (let k = 0; k < text.length; k++) n = Math.imul(n ^ text.charCodeAt(k), factor);
+/** Fowler, Noll and Vo's hash of 32 bits. */
+function digestOf(text: string): number {
+  let n = 0x811c9dc5;
+  for (let k = 0; k < text.length; k++) n = Math.imul(n ^ text.charCodeAt(k), 0x01000193);
   return n >>> 0;
 }
 
 /** Ids of all records that findings name: in what they are about and in their evidence. */
 function namesIn(findings: readonly Finding[]): Id[] {
+  if (!findings.length) return [];
   const ids = new Set<Id>();
   const walk = (value: unknown): void => {
     if (typeof value !== "object" || value === null) return;

@@ -9,6 +9,7 @@ export const gatedAbove = perRecord<"item">({
   reads: [levels, reach],
   followsChains: true,
   per: ["item"],
+  may: ({ id }, { readings: { compiled } }) => compiled.levels[compiled.numberOf(id) as number] > 0,
   *at(context, item) {
     const { catalogue, readings } = context;
     const i = readings.compiled.numberOf(item.id) as number;

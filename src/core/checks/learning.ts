@@ -12,6 +12,7 @@ export const unlearnable = perRecord<"recipe">({
   id: "unlearnable",
   reads: [],
   per: ["recipe"],
+  may: ({ taughtBy }, { catalogue }) => taughtBy !== null || catalogue.records.use.size > 0,
   *also({ catalogue, readings: { compiled } }, delta) {
     const items = new Map(
       delta.of(reach).items.flatMap((i) => (compiled.idOf(i) === null ? [] : [[compiled.idOf(i) as Id, i]])),
@@ -43,6 +44,7 @@ export const stationUnbuildable = perRecord<"item">({
   id: "station-unbuildable",
   reads: [reach],
   per: ["item"],
+  may: ({ id }, { readings: { compiled, reach } }) => !reach.items[compiled.numberOf(id) as number],
   *also(_, __, edits) {
     for (const edit of edits)
       if (edit.kind === "recipe")

@@ -15,6 +15,7 @@ export const linkAstray = perRecord<Holder>({
   id: "link-astray",
   reads: [],
   per: HOLDERS,
+  concerns: ({ records }) => records.field.size > 0,
   *also({ catalogue }, _, edits) {
     yield* holdersBeside(catalogue, edits);
     const moved = edits.filter((e) => e.op === "set" && ["status", "type", "tags"].includes(e.field));

@@ -6,6 +6,10 @@ export const missingInput = perRecord<"item">({
   id: "missing-input",
   reads: [],
   per: ["item"],
+  may({ id }, { readings: { compiled, network } }) {
+    const i = compiled.numberOf(id) as number;
+    return network.producers.start[i] === network.producers.end[i];
+  },
   *at(context, item) {
     const { catalogue, readings } = context;
     const { compiled, network } = readings;

@@ -1,4 +1,4 @@
-import { normalisedName } from "../schema/names";
+import { normalise } from "../schema/names";
 import type { Id } from "../schema/id";
 import { KINDS, kindWord } from "../kinds/index";
 import { count, list } from "../numbers/format";
@@ -17,7 +17,7 @@ export const nearNames: GroupCheck = {
   reads: [],
   // Of uses it is the item that tells them apart: every meal is eaten.
   groups: KINDS.filter((kind) => kind !== "use"),
-  common: (record) => ("status" in record && record.status === "retired" ? null : normalisedName(record)),
+  common: (record) => ("status" in record && record.status === "retired" ? null : normalise(record.name)),
   *among({ catalogue, readings }, group, kind) {
     const names = group.map((r) => r.name);
     const alike = new Set(names).size === 1;

@@ -4,11 +4,17 @@ import type { Id } from "../schema/id";
 import { perRecord, type Ref, ref } from "./check";
 import { holdersBeside } from "./holders";
 
+const hasAny = (values: object): boolean => {
+  for (const _ in values) return true;
+  return false;
+};
+
 /** A stat or a field that an item says although its type does not take it. */
 export const notOfType = perRecord<"item">({
   id: "not-of-type",
   reads: [],
   per: ["item"],
+  may: ({ own, stats }) => hasAny(own) || hasAny(stats),
   also: ({ catalogue }, _, edits) => holdersBeside(catalogue, edits),
   *at({ catalogue }, item) {
     const { own, stats } = item;

@@ -23,6 +23,7 @@ export const outOfRange = perRecord<"recipe" | "source">({
   id: "out-of-range",
   reads: [],
   per: ["recipe", "source"],
+  may: ({ lines }) => lines.some(fault),
   *at({ catalogue }, record, kind) {
     if ("status" in record && record.status === "retired") return;
     for (const [at, line] of record.lines.entries()) {

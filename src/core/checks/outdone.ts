@@ -15,6 +15,10 @@ export const outdone = perRecord<"item">({
   id: "outdone",
   reads: [value],
   per: ["item"],
+  may({ id }, { readings: { compiled, network } }) {
+    const i = compiled.numberOf(id) as number;
+    return network.producers.end[i] - network.producers.start[i] > 1;
+  },
   // What goes in became cheaper or dearer, though what comes out did not.
   *also({ readings: { compiled } }, delta) {
     const { consumers, outs, producers } = compiled.network;

@@ -20,6 +20,14 @@ export const overStack = perRecord<"item">({
   id: "over-stack",
   reads: [],
   per: ["item"],
+  // Something gives it beside another thing.
+  may({ id }, { readings: { compiled, network } }) {
+    const { producers, outs } = network;
+    const i = compiled.numberOf(id) as number;
+    for (let k = producers.start[i]; k < producers.end[i]; k++)
+      if (outs.end[producers.to[k]] - outs.start[producers.to[k]] > 1) return true;
+    return false;
+  },
   *also({ catalogue }, _, edits) {
     yield* holdersBeside(catalogue, edits);
     for (const edit of edits)

@@ -8,6 +8,7 @@ export const placeholderGone = perRecord<"item">({
   id: "placeholder-gone",
   reads: [],
   per: ["item"],
+  may: ({ description }) => description.includes("{"),
   also: ({ catalogue }, _, edits) => {
     // Names and keys of anything that a description can name.
     const renamed = edits.some((e) => e.op !== "set" || ["name", "key"].includes(e.field));

@@ -7,6 +7,7 @@ export const retiredInUse = perRecord<"item">({
   id: "retired-in-use",
   reads: [],
   per: ["item"],
+  may: ({ status }) => status === "retired",
   *at(context, item) {
     if (item.status !== "retired") return;
     const { catalogue } = context;

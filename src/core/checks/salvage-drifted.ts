@@ -15,6 +15,7 @@ export const salvageDrifted = perRecord<"item">({
   id: "salvage-drifted",
   reads: [ways],
   per: ["item"],
+  concerns: ({ records }) => records.payback.size > 0,
   *also({ catalogue }, _, edits) {
     if (!catalogue.records.payback.size && !edits.some((e) => e.kind === "payback")) return;
     yield* holdersBeside(catalogue, edits);

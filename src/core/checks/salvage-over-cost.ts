@@ -21,6 +21,7 @@ export const salvageOverCost = perRecord<"recipe">({
         }
   },
   per: ["recipe"],
+  may: ({ kind }) => kind === "salvage",
   *at({ catalogue, readings }, record) {
     const ceiling = catalogue.pantry.salvageCeiling;
     // Of several ways the one that gives back most.

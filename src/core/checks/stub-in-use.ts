@@ -7,6 +7,7 @@ export const stubInUse = perRecord<"item">({
   id: "stub-in-use",
   reads: [],
   per: ["item"],
+  may: (item) => item.status === "stub",
   // A stub's nearest names may be anybody's.
   also: ({ catalogue }, delta) =>
     delta.network.renamed

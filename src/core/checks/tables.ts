@@ -105,6 +105,7 @@ export const containerPays = perRecord<"item">({
   // What costs moved matters to containers alone, which are few: see below.
   reads: [],
   per: ["item"],
+  concerns: ({ records }) => records.use.size > 0,
   *also({ catalogue }, delta, edits) {
     yield* usedBeside(catalogue, edits);
     if (!delta.of(bare).size && !delta.of(value).size) return;

@@ -9,6 +9,7 @@ export const unobtainable = perRecord<"item">({
   id: "unobtainable",
   reads: [causesReading, reach],
   per: ["item"],
+  may: ({ id }, { readings: { compiled, reach } }) => !reach.items[compiled.numberOf(id) as number],
   *at(context, item) {
     const { readings } = context;
     const { compiled, network, reach, causes } = readings;

@@ -60,6 +60,7 @@ export const perUse = (
     id,
     reads: [],
     per: ["item"],
+    concerns: ({ records }) => records.use.size > 0,
     also: ({ catalogue }, _, edits) => usedBeside(catalogue, edits),
     *at(context, item) {
       for (const use of usesIn(context.catalogue, item)) yield* at(context, item, use);

@@ -2,12 +2,26 @@ import { setField } from "../catalogue/edit";
 import { demandOn } from "../catalogue/fields";
 import type { Heir } from "../catalogue/inheritance";
 import { around } from "../catalogue/surroundings";
-import { type AnyRecord, definition, type Item } from "../kinds/index";
+import type { Index } from "../catalogue/persistent-map";
+import { type AnyRecord, definition, type Item, type ItemType, type OwnField } from "../kinds/index";
 import { HOLDERS } from "../kinds/field";
 import type { Id } from "../schema/id";
 import { fieldAt, pathOf } from "../schema/record";
 import { perRecord, ref } from "./check";
 import { holdersBeside } from "./holders";
+
+const limits = ({ min, max }: { readonly min: number | null; readonly max: number | null }): boolean =>
+  min !== null || max !== null;
+/** Whether any field has a range, and whether any type asks for one. */
+const LIMITED: Index<OwnField, boolean> = {
+  build: (fields) => [...fields.values()].some(limits),
+  follow: () => null,
+};
+const LIMITING: Index<ItemType, boolean> = {
+  build: (types) =>
+    [...types.values()].some(({ takes, measures }) => [takes, measures].some((of) => Object.values(of).some(limits))),
+  follow: () => null,
+};
 
 type Holder = (typeof HOLDERS)[number];
 type Range = { readonly min: number | null; readonly max: number | null };
@@ -20,6 +34,7 @@ export const valueOutOfRange = perRecord<Holder>({
   id: "value-out-of-range",
   reads: [],
   per: HOLDERS,
+  concerns: ({ records: { field, type } }) => field.index(LIMITED) || type.index(LIMITING),
   also: ({ catalogue }, _, edits) => holdersBeside(catalogue, edits),
   *at({ catalogue }, record, kind) {
     if ("status" in record && record.status === "retired") return;

@@ -16,6 +16,7 @@ export const variantUnreachable = perRecord<"recipe">({
   id: "variant-unreachable",
   reads: [],
   per: ["recipe"],
+  may: ({ variants }) => variants.length > 0,
   *at(context, recipe) {
     if (!recipe.variants.length || recipe.status === "retired") return;
     const { compiled, network, reach } = context.readings;
@@ -83,6 +84,7 @@ export const variantNoMore = perRecord<"recipe">({
   id: "variant-no-more",
   reads: [],
   per: ["recipe"],
+  may: ({ variants }) => variants.length > 0,
   *at(context, recipe) {
     if (recipe.status === "retired") return;
     for (const [k, variant] of recipe.variants.entries()) {

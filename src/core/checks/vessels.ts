@@ -27,6 +27,7 @@ export const vesselForgotten = perRecord<"item">({
   id: "vessel-forgotten",
   reads: [],
   per: ["item"],
+  concerns: (catalogue) => anySays(catalogue, "vessel"),
   *also({ catalogue }, _, edits) {
     yield* holdersBeside(catalogue, edits);
     for (const edit of edits) {

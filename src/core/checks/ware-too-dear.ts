@@ -30,6 +30,7 @@ export const wareTooDear = perRecord<"source">({
   id: "ware-too-dear",
   reads: [value, levels, reach],
   per: ["source"],
+  may: ({ wares }) => wares.length > 0,
   // What a ware is became cheaper or dearer another way, or that way opens at another level.
   *also({ catalogue, readings: { compiled } }, delta, edits) {
     const shops = shopsOf(catalogue);

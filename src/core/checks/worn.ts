@@ -1,7 +1,8 @@
 /** What is worn: things without a slot, and slots that nothing fits. */
 import type { Catalogue } from "../catalogue/catalogue";
 import { held } from "../catalogue/inheritance";
-import type { Item } from "../kinds/index";
+import type { Index } from "../catalogue/persistent-map";
+import type { Item, TrialSubject } from "../kinds/index";
 import type { Id } from "../schema/id";
 import { type CheckContext, perRecord, ref } from "./check";
 import { holdersBeside, idsEdited } from "./holders";
@@ -19,13 +20,23 @@ function someTypeSays({ records: { type } }: Catalogue): boolean {
   return some;
 }
 
+/** The name of the first who wears each item. */
+const WEARERS: Index<TrialSubject, ReadonlyMap<Id, string>> = {
+  build(subjects) {
+    const by = new Map<Id, string>();
+    for (const { name, worn } of subjects.values()) for (const item of worn) if (!by.has(item)) by.set(item, name);
+    return by;
+  },
+  follow: () => null,
+};
+
 /** Why an item is meant to be worn although it has no slot; null where it is not. */
 function meantToBeWorn(catalogue: Catalogue, item: Item): string | null {
   if ((held(catalogue, item, "room").value ?? 0) > 0) return "it adds bag room while it is worn";
   if ((held(catalogue, item, "carries").value ?? 0) > 0) return "one can carry more while wearing it";
   if (held(catalogue, item, "blocks").value?.length) return "it blocks slots while it is worn";
-  const wearer = [...catalogue.records.subject.values()].find((s) => s.worn.includes(item.id));
-  return wearer ? `${wearer.name} wears it` : null;
+  const wearer = catalogue.records.subject.index(WEARERS).get(item.id);
+  return wearer === undefined ? null : `${wearer} wears it`;
 }
 
 /** An item that is meant to be worn and has no slot. */

@@ -11,7 +11,7 @@ import { expected, netYield } from "./expected";
 import { askedTags } from "./members";
 import { askedHeats } from "./heat";
 import { fuelOf, isItem, joinedNode, type Node, nodeOfTag, splitNode, tagOf } from "./node";
-import type { Contributor, Process, ProcessSpec } from "./process";
+import type { Contributor, Flow, Process, ProcessSpec } from "./process";
 import {
   ALIVE,
   FREE,
@@ -80,8 +80,11 @@ export class Compiled {
     return tag === null ? (records.item.get(node)?.key ?? "") : `any ${records.tag.get(tag)?.key ?? ""}`;
   }
   numberOf(node: Node): number | undefined {
-    const { id, group } = splitNode(node);
-    const item = this.items.get(id, group);
+    let item = this.items.get(node);
+    if (item === undefined) {
+      const { id, group } = splitNode(node);
+      item = this.items.get(id, group);
+    }
     return item === undefined || this.gone.has(item) ? undefined : item;
   }
   /** A process with the record behind it; null: it is not in use. */
@@ -170,14 +173,19 @@ export function compile(catalogue: Catalogue, contributors = CONTRIBUTORS): Comp
   const listed = new IdTable(contributors.reduce((sum, { kind }) => sum + catalogue.records[kind].size, 0));
   const builder = new NetworkBuilder(given.size);
   const numberOf = (node: Node) => {
+    const item = given.get(node);
+    if (item !== undefined) return item;
     const { id, group } = splitNode(node);
     return given.get(id, group) as number;
   };
   for (const { kind, processes } of contributors)
     for (const record of recordsOf(catalogue, kind).values())
-      for (const [part, spec] of processes(record as never, catalogue).entries()) {
-        listed.add(record.id, groupOf(contributors, kind, part));
-        builder.add(describe(catalogue, numberOf, spec));
+      {
+        const specs = processes(record as never, catalogue);
+        for (let part = 0; part < specs.length; part++) {
+          listed.add(record.id, groupOf(contributors, kind, part));
+          builder.add(describe(catalogue, numberOf, specs[part]));
+        }
       }
   const plain = builder.build();
   const order = new Reach(plain, undefined, true).order();
@@ -228,34 +236,42 @@ function* upTo(n: number): Generator<number> {
   for (let i = 0; i < n; i++) yield i;
 }
 
+interface Side {
+  readonly to: number[];
+  readonly qty: number[];
+}
+function add(side: Side, item: number, amount: number): void {
+  side.to.push(item);
+  side.qty.push(amount);
+}
+
+/** So many lines are compared one by one; beyond, a set is quicker. */
+const FEW = 16;
+function anyTwice(lines: readonly Flow[]): boolean {
+  if (lines.length > FEW) return new Set(lines.map((l) => l.item)).size < lines.length;
+  for (let k = 1; k < lines.length; k++) for (let m = 0; m < k; m++) if (lines[m].item === lines[k].item) return true;
+  return false;
+}
+
 /** What a process is to the network. What comes back in the same run is netted out. */
 export function describe(catalogue: Catalogue, numberOf: (node: Node) => number, spec: ProcessSpec): ProcessOf {
   const { lines, sort } = spec;
-  const ins: [number, number][] = [];
-  const outs: [number, number][] = [];
-  const seen = new Set<Node>();
-  let repeated = false;
+  const ins: Side = { to: [], qty: [] };
+  const outs: Side = { to: [], qty: [] };
   let consumes = false;
-  for (const line of lines) {
-    if (seen.has(line.item)) repeated = true;
-    seen.add(line.item);
-    if (line.role !== "output" && expected(line) > 0) consumes = true;
-  }
-  if (repeated)
+  for (const line of lines) if (line.role !== "output" && expected(line) > 0) consumes = true;
+  if (anyTwice(lines))
     for (const [id, amount] of netYield(lines))
-      (sign(amount) < 0 ? ins : outs).push([numberOf(id), Math.abs(toNumber(amount))]);
+      add(sign(amount) < 0 ? ins : outs, numberOf(id), Math.abs(toNumber(amount)));
   else
     for (const line of lines) {
       const amount = expected(line);
-      if (amount > 0) (line.role === "output" ? outs : ins).push([numberOf(line.item), amount]);
+      if (amount > 0) add(line.role === "output" ? outs : ins, numberOf(line.item), amount);
     }
-  const uses = ins.length;
-  const inside = new Set(ins.map(([i]) => i));
+  const uses = ins.to.length;
   const need = (id: Node) => {
     const i = numberOf(id);
-    if (inside.has(i)) return;
-    inside.add(i);
-    ins.push([i, 0]);
+    if (!ins.to.includes(i)) add(ins, i, 0);
   };
   for (const line of lines)
     if (line.role !== "output" && !(line.role === "ingredient" && line.max === 0)) need(line.item);
@@ -263,8 +279,8 @@ export function describe(catalogue: Catalogue, numberOf: (node: Node) => number,
   const worth = spec.currency === null ? 1 : (catalogue.records.currency.get(spec.currency)?.worth ?? 1);
   const money = spec.price * worth;
   return {
-    ins: { to: ins.map((e) => e[0]), qty: ins.map((e) => e[1]) },
-    outs: { to: outs.map((e) => e[0]), qty: outs.map((e) => e[1]) },
+    ins,
+    outs,
     money,
     seconds: spec.ticks / catalogue.pantry.ticksPerSecond,
     level: spec.level,
@@ -273,7 +289,7 @@ export function describe(catalogue: Catalogue, numberOf: (node: Node) => number,
       (sort === "any" ? MEMBER : 0) |
       (spec.returns ? RETURNS : 0) |
       (sort === "salvage" || sort === "use" ? SALVAGE : 0) |
-      (money > 0 ? 0 : !consumes ? FREE : uses === 0 && outs.length > 0 ? GAINS : 0),
+      (money > 0 ? 0 : !consumes ? FREE : uses === 0 && outs.to.length > 0 ? GAINS : 0),
   };
 }
 

@@ -44,11 +44,13 @@ const recipe = contributor({
 /** Uses that give something or leave something of the item; what it counts as; and its burning. */
 const item = contributor({
   kind: "item",
-  processes: (record, catalogue) => [
-    ...useProcesses(record, catalogue),
-    ...memberProcesses(record, catalogue),
-    ...burnProcesses(record, catalogue),
-  ],
+  processes(record, catalogue) {
+    const uses = useProcesses(record, catalogue);
+    const members = memberProcesses(record, catalogue);
+    const burns = burnProcesses(record, catalogue);
+    if (!uses.length && !burns.length) return members;
+    return [...uses, ...members, ...burns];
+  },
   *beside(before, next, touched) {
     yield* besideUses(before, next, touched);
     yield* besideMembers(before, next, touched);

@@ -29,23 +29,23 @@ export function recipeProcesses(recipe: Recipe, catalogue: Catalogue): readonly 
   if (recipe.status === "retired") return [];
   const taught = teachers(catalogue, recipe.id);
   const specs: ProcessSpec[] = [];
-  for (const [k, way] of waysOf(recipe).entries()) {
+  const ways = waysOf(recipe);
+  for (let k = 0; k < ways.length; k++) {
+    const way = ways[k];
     const needs = way.taughtBy !== null ? [way.taughtBy] : taught;
     const back = vesselsOf(catalogue, way.lines);
     const batch = way.batch ?? 1;
-    const known = { ...way, lines: linesFor(way.lines, makerOf(catalogue)) };
-    for (const at of stationsOf(catalogue, known))
+    for (const at of stationsOf(catalogue, linesFor(way.lines, makerOf(catalogue))))
       for (const { level, drawn } of drawsOf(catalogue, recipe, way)) {
+        const lines = again(flows(at.lines), at.extra);
+        const heat =
+          way.heat > 0
+            ? [line("ingredient", nodeOfHeat(at.fuel), way.heat / catalogue.pantry.ticksPerSecond / batch)]
+            : NONE;
+        const plain = !back.length && !drawn.length && !heat.length;
         const spec: ProcessSpec = {
           sort: recipe.kind === "salvage" ? "salvage" : "craft",
-          lines: [
-            ...again(flows(at.lines), at.extra),
-            ...back,
-            ...drawn,
-            ...(way.heat > 0
-              ? [line("ingredient", nodeOfHeat(at.fuel), way.heat / catalogue.pantry.ticksPerSecond / batch)]
-              : []),
-          ],
+          lines: plain ? lines : [...lines, ...back, ...drawn, ...heat],
           way: k,
           returns: back.length > 0,
           needs: [],
@@ -73,10 +73,11 @@ interface At {
   /** The station that it is, where the recipe says any with a tag. */
   readonly named: Item | null;
 }
+const NONE: readonly Flow[] = [];
 const PLAIN = { pace: 1, extra: 0, fuel: null, named: null } as const;
 
 /** The stations at which a way can be gone and that make a difference, and all the others together. */
-function stationsOf(catalogue: Catalogue, { lines }: Way): At[] {
+function stationsOf(catalogue: Catalogue, lines: readonly Line[]): At[] {
   if (!anySays(catalogue, "pace", "extra", "fuel")) return [{ lines, ...PLAIN }];
   const stations = lines.filter((l) => l.role === "station");
   let fixed: Omit<At, "lines"> = PLAIN;
@@ -128,8 +129,8 @@ const again = (lines: readonly Flow[], extra: number): readonly Flow[] =>
     : lines;
 
 /** What comes back of what is taken, as much and as surely as is taken; and of a tool when it is worn out. */
-function vesselsOf(catalogue: Catalogue, lines: readonly Line[]): Flow[] {
-  if (!anySays(catalogue, "vessel")) return [];
+function vesselsOf(catalogue: Catalogue, lines: readonly Line[]): readonly Flow[] {
+  if (!anySays(catalogue, "vessel")) return NONE;
   return lines.flatMap((l, k): Flow[] => {
     const worn = l.role === "tool" && l.uses !== null;
     if (l.any !== undefined || l.whole || (l.role !== "ingredient" && !worn)) return [];
@@ -146,9 +147,9 @@ function drawsOf(
   catalogue: Catalogue,
   { tables }: Pick<Recipe, "tables">,
   way: Way,
-): { level: number; drawn: Flow[] }[] {
+): { level: number; drawn: readonly Flow[] }[] {
   const from = way.level ?? 0;
-  if (!tables.length) return [{ level: from, drawn: [] }];
+  if (!tables.length) return [{ level: from, drawn: NONE }];
   return levelsFrom(catalogue, tables, from).map((level) => ({ level, drawn: drawnFrom(catalogue, tables, level) }));
 }
 

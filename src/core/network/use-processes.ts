@@ -30,9 +30,10 @@ const TEACHING: Index<Use, ReadonlyMap<Id, readonly Use[]>> = {
   follow: () => null,
 };
 
+const NOBODY: readonly Id[] = [];
 /** Items that teach a recipe when they are used, in order of id. */
-export function teachers(catalogue: Catalogue, recipe: Id): Id[] {
-  if (!catalogue.records.use.size) return [];
+export function teachers(catalogue: Catalogue, recipe: Id): readonly Id[] {
+  if (!catalogue.records.use.size) return NOBODY;
   const uses = catalogue.records.use.index(TEACHING).get(recipe) ?? [];
   const items = uses.flatMap((use) => [...ownersOf(catalogue, use)]);
   return [...new Set(items)]

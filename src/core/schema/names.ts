@@ -6,6 +6,9 @@ import { wider } from "../numbers/arrays";
  * joiners.
  */
 export const normalise = (name: string): string =>
+  PLAIN.test(name) ? name.toLowerCase().replace(/ +/g, "") : normaliseAny(name);
+const PLAIN = /^[A-Za-z0-9 '().,:-]*$/;
+const normaliseAny = (name: string): string =>
   name
     .normalize("NFKC")
     .toLowerCase()
