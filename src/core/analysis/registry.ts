@@ -1,6 +1,6 @@
 /** All readings, in the order in which they are followed. A new reading is one entry here, and one line of the list. */
 import { CHECK_SETTINGS } from "../checklist/index";
-import { before } from "../network/compile";
+import { before, type Compiled } from "../network/compile";
 import { MEMBER, GAINS, SALVAGE, SOURCE } from "../network/network";
 import { Causes } from "./causes";
 import { LeastCost, type Measure } from "./cost";
@@ -248,6 +248,16 @@ function soughtGains(...of: Parameters<typeof gains>): GainReport {
     return { gains: [], even: [], complete: false, columns: 0, failed: (error as Error).message };
   }
 }
+/**
+ * Prices that begin with what would open closed circles, as they have to where nothing leads in; where those don't
+ * prove that nothing gains, prices without may: in closed circles of a clean pantry dear things come down too slowly.
+ */
+function pricesFor(compiled: Compiled, within: Reach, opening: readonly number[]): Prices {
+  const prices = new Prices(compiled, within, opening);
+  if (prices.clean || !opening.length) return prices;
+  const plain = new Prices(compiled, within);
+  return plain.clean ? plain : prices;
+}
 /** What moved is whether loops were looked for again. */
 export const gaining: Reading<Gaining, boolean> = {
   name: "gaining",
@@ -256,7 +266,7 @@ export const gaining: Reading<Gaining, boolean> = {
   reads: ["recipe.key", "recipe.lines", "source.key", "source.lines"],
   still: false,
   start(on) {
-    const prices = new Prices(on.compiled, on.state(reach), on.state(causes).opening);
+    const prices = pricesFor(on.compiled, on.state(reach), on.state(causes).opening);
     return { prices, report: soughtGains(on.compiled, on.state(reach), prices) };
   },
   follow(state, step) {
@@ -280,7 +290,7 @@ export const gaining: Reading<Gaining, boolean> = {
     const good = held && known.complete && !(quiet && !prices.clean);
     if (good) report = soughtGains(compiled, within, prices, known);
     if (!good || !report.complete) {
-      prices = new Prices(compiled, within, step.state(causes).opening);
+      prices = pricesFor(compiled, within, step.state(causes).opening);
       report = soughtGains(compiled, within, prices, known);
     }
     return { state: { prices, report }, moved: true };

@@ -3,6 +3,7 @@ import { wider } from "../numbers/arrays";
 import { type AnyRecord, definition, type Kind, KINDS, type Recipe, type RecordOf, type Source } from "../kinds/index";
 import { allLines } from "../kinds/ways";
 import type { Role } from "../notation/roles";
+import type { Field } from "../schema/field";
 import type { Id } from "../schema/id";
 import { type Catalogue, recordsOf } from "./catalogue";
 import { IdTable } from "./ids";
@@ -66,10 +67,25 @@ class ReferenceIndex {
 }
 const NONE: ReadonlySet<Id> = new Set();
 
+/** The fields of each kind that may refer to anything. */
+const referringFields = new Map<Kind, readonly (readonly [string, Field])[]>();
+function fieldsThatRefer(kind: Kind): readonly (readonly [string, Field])[] {
+  let there = referringFields.get(kind);
+  if (!there) {
+    there = Object.entries(definition(kind).fields).filter(([, field]) => field.targets.length > 0);
+    referringFields.set(kind, there);
+  }
+  return there;
+}
+
 function idsOf(kind: Kind, record: AnyRecord): ReadonlySet<Id> {
   const ids = new Set<Id>();
-  for (const [name, field] of Object.entries(definition(kind).fields))
-    for (const { id } of field.references((record as unknown as Values)[name])) ids.add(id);
+  const fields = fieldsThatRefer(kind);
+  for (let k = 0; k < fields.length; k++) {
+    const value = (record as unknown as Values)[fields[k][0]];
+    if (value === null || (Array.isArray(value) && !value.length)) continue;
+    for (const { id } of fields[k][1].references(value)) ids.add(id);
+  }
   return ids;
 }
 

@@ -1,11 +1,11 @@
 /** Recipes that nobody can learn, and stations that nobody can build. */
 import { reach } from "../analysis/registry";
-import { recordsWith, referrersTo } from "../catalogue/references";
+import { referrersTo } from "../catalogue/references";
 import type { Recipe } from "../kinds/index";
 import { teachers } from "../network/use-processes";
 import { count, list } from "../numbers/format";
 import type { Id } from "../schema/id";
-import { perRecord, recipeRef, ref } from "./check";
+import { perRecord, recipeRef, recipesAround, ref } from "./check";
 
 /** Everything that teaches a recipe is out of reach. */
 export const unlearnable = perRecord<"recipe">({
@@ -51,12 +51,13 @@ export const stationUnbuildable = perRecord<"item">({
         for (const lines of edit.op === "set" ? [edit.from, edit.to] : [(edit.record as { lines?: unknown }).lines])
           if (Array.isArray(lines)) for (const { item } of lines as { item?: Id }[]) if (item) yield item;
   },
-  *at({ catalogue, readings }, item) {
+  *at(context, item) {
+    const { catalogue, readings } = context;
     const i = readings.compiled.numberOf(item.id);
     if (i === undefined || readings.reach.items[i] || item.status === "retired") return;
-    const waiting = [...recordsWith(catalogue, "recipe", item.id, ["station"])]
-      .filter((r) => r.status !== "retired" && r.lines.some((l) => l.role === "station" && l.item === item.id))
-      .sort((a, b) => (a.key < b.key ? -1 : 1));
+    const waiting = recipesAround(context, item.id, "consumers").filter(
+      (r) => r.status !== "retired" && r.lines.some((l) => l.role === "station" && l.item === item.id),
+    );
     if (!waiting.length) return;
     const names = waiting.slice(0, 3).map((r) => r.name);
     const more = waiting.length - names.length;

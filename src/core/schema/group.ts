@@ -61,11 +61,16 @@ export interface MemberSet {
   parse(text: string, typing: Typing): { readonly value: { [name: string]: unknown } } | { readonly says: string };
   say(value: Values, around: Surroundings): string;
   pack(value: Values, to: unknown[]): void;
+  /** @param into  an object with the initial values, which gets those that were packed */
   unpack(from: Cursor, into?: { [name: string]: unknown }): { [name: string]: unknown };
   stored(
     prefix: string,
     shape: TableShape,
-  ): { write(value: Values, row: RowTree): void; read(row: RowTree): { [name: string]: unknown } };
+  ): {
+    write(value: Values, row: RowTree): void;
+    /** @param into  an object with the initial values, which gets those of the row */
+    read(row: RowTree, into?: { [name: string]: unknown }): { [name: string]: unknown };
+  };
 }
 
 const bundled = (name: string, field: Field): string => field.options.bundled ?? name;
@@ -77,15 +82,20 @@ const isInitial = (value: unknown, initial: unknown): boolean => value === initi
 export function memberSet(fields: Fields, noun: string): MemberSet {
   const all = Object.entries(fields);
   const names = all.map(([name]) => name);
+  const list = all.map(([, field]) => field);
   const masks = Math.ceil(all.length / BITS);
   const optional = new Set(all.filter(([, f]) => f.initial === undefined).map(([name]) => name));
+  // Values are copies of one whose layout is settled: an object that gets its members one by one is kept as a hash table
+  // beyond a dozen of them, at five times the memory and the time.
+  const initial = Object.fromEntries(
+    all.filter(([name]) => !optional.has(name)).map(([name, f]) => [name, f.initial as unknown]),
+  );
   return {
     names,
     fields,
     depth: 1 + Math.max(0, ...all.map(([, f]) => f.depth)),
     targets: all.flatMap(([, f]) => f.targets),
-    initial: () =>
-      Object.fromEntries(all.filter(([name]) => !optional.has(name)).map(([name, f]) => [name, f.initial])),
+    initial: () => ({ ...initial }),
     check(value, to) {
       unknownMembers(value, names, noun, to);
       for (const [name, field] of all) {
@@ -115,7 +125,7 @@ export function memberSet(fields: Fields, noun: string): MemberSet {
       const known = all.map(([name, field]) => bundled(name, field));
       for (const name of Object.keys(row))
         if (!known.includes(name) && !beside.includes(name)) from.unknown(place, name, [...beside, ...known]);
-      const out: { [name: string]: unknown } = {};
+      const out: { [name: string]: unknown } = { ...initial };
       for (const [name, field] of all) {
         const called = bundled(name, field);
         if (Object.hasOwn(row, called))
@@ -166,14 +176,16 @@ export function memberSet(fields: Fields, noun: string): MemberSet {
         field.pack(value[name], to);
       }
     },
-    unpack(from, into = {}) {
-      const at = from.at;
+    unpack(from, into = { ...initial }) {
+      const { values, at } = from;
       from.at += masks;
-      for (let k = 0; k < all.length; k++) {
-        const [name, field] = all[k];
-        const said = (from.values[at + Math.floor(k / BITS)] as number) & (1 << (k % BITS));
-        const value = said ? field.unpack(from) : field.initial;
-        if (value !== undefined) into[name] = value;
+      for (let mask = 0; mask < masks; mask++) {
+        // What says nothing of its own is there already.
+        for (let bits = values[at + mask] as number; bits !== 0; bits &= bits - 1) {
+          const k = mask * BITS + (31 - Math.clz32(bits & -bits));
+          const value = list[k].unpack(from);
+          if (value !== undefined) into[names[k]] = value;
+        }
       }
       return into;
     },
@@ -191,8 +203,7 @@ export function memberSet(fields: Fields, noun: string): MemberSet {
         write: (value, row) => {
           for (const [name, stored] of columns) stored.write(value[name], row);
         },
-        read(row) {
-          const value: { [name: string]: unknown } = {};
+        read(row, value = { ...initial }) {
           for (const [name, stored] of columns) {
             const each = stored.read(row);
             if (each !== undefined) value[name] = each;
@@ -356,7 +367,11 @@ export function list<F extends Fields>(
       to.push(value.length);
       for (const each of value) entry.pack(each, to);
     },
-    unpack: (from) => Array.from({ length: from.values[from.at++] as number }, () => entry.unpack(from)),
+    unpack(from) {
+      const values: ObjectOf<F>[] = [];
+      for (let left = from.values[from.at++] as number; left > 0; left--) values.push(entry.unpack(from));
+      return values as unknown as T;
+    },
     stored(name, shape) {
       const columns: Column[] = [{ name: "position", type: "integer", nullable: false }];
       const table: TableShape = {

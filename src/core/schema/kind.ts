@@ -76,6 +76,12 @@ export function defineKind<const N extends string, const F extends Fields>(given
   };
   const stored = members.stored("", shape);
   const { key: _key, name: _name, ...defaults } = members.initial();
+  const blank: { readonly [name: string]: unknown } = { id: "", ...members.initial() };
+  const begun = (id: unknown): { [name: string]: unknown } => {
+    const record = { ...blank };
+    record.id = id;
+    return record;
+  };
   const kind = {
     ...given,
     fields,
@@ -88,9 +94,9 @@ export function defineKind<const N extends string, const F extends Fields>(given
       stored.write(record as never, row);
       return row;
     },
-    fromRow: (row: RowTree) => ({ id: row.values[0], ...stored.read(row) }) as RecordOf<F>,
+    fromRow: (row: RowTree) => stored.read(row, begun(row.values[0])) as RecordOf<F>,
     pack: (record: { readonly id: Id }, to: unknown[]) => members.pack(record as never, to),
-    unpack: (id: Id, from: Cursor) => members.unpack(from, { id }) as RecordOf<F>,
+    unpack: (id: Id, from: Cursor) => members.unpack(from, begun(id)) as RecordOf<F>,
   };
   return kind as unknown as Kind<N, F>;
 }
