@@ -73,7 +73,7 @@ export async function ensureCli() {
   const { build } = await import("esbuild");
   await build({
     absWorkingDir: root,
-    entryPoints: { salty: "src/cli/salty.ts", engine: "src/server/engine-thread.ts" },
+    entryPoints: { salty: "src/cli/salty.ts", engine: "src/server/engine-main.ts" },
     bundle: true,
     platform: "node",
     format: "esm",

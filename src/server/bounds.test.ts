@@ -173,7 +173,7 @@ describe("a pool of threads", () => {
     return l;
   };
   const open = (pool: Pool, l: ReturnType<typeof pooled>) =>
-    pool.lodge(l, async () => {
+    pool.admit(l, async () => {
       l.running = true;
     });
 

@@ -1,19 +1,21 @@
 /**
- * An open pantry: its engine in a thread of its own, fed by committed changes only; the views that follow it; and whoever
- * writes into it.
+ * An open pantry: its records in one process, its readings in another, both fed by committed changes only; the views that
+ * follow it; and whoever writes into it.
  */
 import type { EntityManager } from "@mikro-orm/postgresql";
 import type { Id } from "../core/schema/id";
 import { type Committed, commitAll, keepMoved, PantryGone, type Submission } from "../store/commit";
-import { changesAfter, type LoggedText, loadTexts } from "../store/load";
+import { changesAfter, loadTexts, type LoggedText, type PantryTexts, readTexts } from "../store/load";
 import type { Orm } from "../store/orm";
 import { EDITS_IN_PART, type Write } from "../store/prepare";
+import { Analysis, type AnalysisOwner } from "./analysis";
+import { EngineChild } from "./engine-child";
+import { Failure, failureOf } from "./failures";
 import type { Pool, Pooled } from "./pool";
-import type { Followed, Questions, Writes } from "./questions";
-import { EngineFailed, GivenUp, Thread, ThreadLost, TookTooLong } from "./thread";
+import type { AnalysisQuestions, Followed, Writes } from "./questions";
 import type { Intent, Readied } from "./use-cases/intents";
 import type { Patience, Submitted, Writer } from "./use-cases/writing";
-import { MOST_WAITING, tooBusy, type Waiting, WriteQueue } from "./write-queue";
+import { type Waiting, WriteQueue } from "./write-queue";
 
 /**
  * What every open view is told: a change with its ripple as JSON, that it must read anew, or that the pantry is gone.
@@ -23,41 +25,40 @@ export type WindowNotice =
   | { readonly tell: "anew"; readonly revision: number }
   | { readonly tell: "gone" };
 
-/** Changes that were written together are followed one by one where that is likely to take no longer [ms]. */
-const ONE_BY_ONE = 100;
 /** What a bundle that can't be read makes of the pantry. */
 const NOTHING = { ok: false as const, issues: [], conflicts: [] };
-
-/** Questions about what only this one thread knows. */
-const NEVER_AGAIN: ReadonlySet<keyof Questions> = new Set(["committed", "more"]);
+/** So long whoever changed something waits for its consequences; then they are answered, and told of them later [ms]. */
+const CHANGERS_WAIT = 500;
 
 /** Whether a failure may be due to one change of several: the engine or the database refused, and nothing was written. */
 const mayBeOneAlone = (error: unknown): boolean =>
-  error instanceof ThreadLost ||
-  error instanceof EngineFailed ||
-  error instanceof TookTooLong ||
+  ["lost", "engine failed", "too long"].includes(failureOf(error) ?? "") ||
   (error as { code?: string }).code?.startsWith("23") === true;
 
-export class Engine implements Pooled, Writer {
+type Reads = Exclude<keyof AnalysisQuestions, "open" | "follow" | "model">;
+
+export class Engine implements Pooled, Writer, AnalysisOwner {
   private readonly watchers = new Set<(told: WindowNotice) => void>();
-  private thread: Thread | null = null;
-  private opening: Promise<Thread> | null = null;
+  private records: EngineChild<"records"> | null = null;
+  private opening: Promise<EngineChild<"records">> | null = null;
+  readonly analysis = new Analysis(this);
   private last: Promise<unknown> = Promise.resolve();
+  private advancing: Promise<void> | null = null;
   private readonly queue = new WriteQueue(
     (work) => this.inTurn(work),
     (batch) => this.write(batch),
   );
   private waiting = 0;
   private asking = 0;
-  /** How long following takes, smoothed [ms]. */
-  private following = 0;
-  /** What the thread's readings are readings of, and what views were last told. */
+  /** The last committed revision that the process with the records has. */
   revision: number;
+  /** The last revision whose changes views were told, with or without consequences. */
+  private told: number;
   used = Date.now();
   gone = false;
   /** The pantry's key, as far as it is known to be so still. */
   key: string | null = null;
-  private zipped: { revision: number; body: Uint8Array } | null = null;
+  private zipped: { readonly of: string; readonly body: Uint8Array } | null = null;
 
   constructor(
     private readonly orm: Orm,
@@ -66,13 +67,14 @@ export class Engine implements Pooled, Writer {
     revision: number,
   ) {
     this.revision = revision;
+    this.told = revision;
   }
 
   get running(): boolean {
-    return this.thread !== null && !this.thread.lost;
+    return this.records !== null && !this.records.lost;
   }
   get working(): boolean {
-    return this.waiting > 0 || this.asking > 0 || this.queue.size > 0;
+    return this.waiting > 0 || this.asking > 0 || this.queue.size > 0 || this.analysis.busy;
   }
   get watched(): boolean {
     return this.watchers.size > 0;
@@ -84,81 +86,107 @@ export class Engine implements Pooled, Writer {
   private tell(told: WindowNotice): void {
     for (const watcher of this.watchers) watcher(told);
   }
+  anew(): void {
+    this.zipped = null;
+    this.tell({ tell: "anew", revision: this.revision });
+  }
 
   async park(): Promise<void> {
-    const { thread } = this;
-    this.thread = null;
+    this.records?.end();
+    this.records = null;
     this.zipped = null;
-    await thread?.end();
+    this.analysis.park();
   }
-  /** Ends it for good: nobody finds the pantry any more. */
+  /** Ends it for good: nobody finds the pantry any more. Needs nothing of its processes. */
   async end(): Promise<void> {
     this.gone = true;
     this.tell({ tell: "gone" });
     this.pool.leave(this);
+    this.analysis.end();
     await this.park();
   }
 
-  /** The thread, opened on what is stored where there is none. */
-  private async opened(): Promise<Thread> {
-    if (this.thread && !this.thread.lost) return this.thread;
+  async load(): Promise<PantryTexts> {
+    const texts = this.gone ? null : await loadTexts(this.orm.em.fork() as EntityManager, this.pantry);
+    if (!texts) throw new PantryGone("There is no such pantry any more.");
+    return texts;
+  }
+
+  /** The process with the records, opened on what is stored where there is none. */
+  private async opened(): Promise<EngineChild<"records">> {
+    if (this.records && !this.records.lost) return this.records;
     this.opening ??= this.pool
-      .lodge(this, () => this.open())
+      .admit(this, async () => this.openOn(await this.load()))
       .finally(() => {
         this.opening = null;
       });
     return this.opening;
   }
 
-  private async open(): Promise<Thread> {
-    const texts = this.gone ? null : await loadTexts(this.orm.em.fork() as EntityManager, this.pantry);
-    if (!texts) throw new PantryGone("There is no such pantry any more.");
-    const lost = this.thread;
-    this.thread = await Thread.open(texts);
+  private async openOn(texts: PantryTexts): Promise<EngineChild<"records">> {
+    const lost = this.records;
+    this.records = await EngineChild.open(texts, "records");
     this.zipped = null;
     // Whoever watches was not told what happened in between.
-    const missed = lost !== null || texts.revision !== this.revision;
+    const missed = texts.revision !== this.revision;
     this.revision = texts.revision;
-    if (missed) this.tell({ tell: "anew", revision: this.revision });
-    return this.thread;
+    this.told = texts.revision;
+    if (missed) this.analysis.reopen();
+    else this.analysis.start();
+    if (missed || lost) this.anew();
+    return this.records;
   }
 
-  /**
-   * Asks the thread; where it is gone before it was begun or crashes, a new one is opened on the stored pantry and
-   * asked once more.
-   */
-  async ask<Q extends keyof Questions>(
-    ask: Q,
-    question: Questions[Q]["question"],
-    patience: Patience = {},
-  ): Promise<Questions[Q]["answer"]> {
+  /** Work that keeps the pantry open while it goes on. */
+  private async using<T>(work: () => Promise<T>): Promise<T> {
     this.used = Date.now();
     this.asking++;
     try {
-      const thread = await this.opened();
-      try {
-        return await thread.ask(ask, question, patience);
-      } catch (error) {
-        if (!(error instanceof ThreadLost) || NEVER_AGAIN.has(ask) || this.gone) throw error;
-        return await (await this.opened()).ask(ask, question, patience);
-      }
+      return await work();
     } finally {
       this.asking--;
       this.pool.freed();
     }
   }
 
-  /** All records and readings as JSON, zipped where asked for; made once per revision then. */
-  async snapshot(zip: boolean): Promise<Uint8Array> {
-    if (!zip) return (await this.ask("snapshot", { zip })).body;
-    if (this.zipped?.revision === this.revision && this.running) return this.zipped.body;
-    this.zipped = await this.ask("snapshot", { zip });
-    return this.zipped.body;
+  /** Asks the readings; see Analysis. Where the process is lost before it answers, one more is asked. */
+  ask<Q extends Reads>(
+    ask: Q,
+    question: AnalysisQuestions[Q]["question"],
+    patience: Patience = {},
+  ): Promise<AnalysisQuestions[Q]["answer"]> {
+    return this.using(async () => {
+      await this.opened();
+      try {
+        return await this.analysis.ask(ask, question, patience);
+      } catch (error) {
+        if (failureOf(error) !== "lost" || this.gone) throw error;
+        return this.analysis.ask(ask, question, patience);
+      }
+    });
   }
 
-  /** One after the other, and never more at once than can be done soon. */
+  /** The whole pantry as a bundle. */
+  bundle(patience: Patience): Promise<{ readonly text: Uint8Array; readonly key: string }> {
+    return this.using(async () => (await this.opened()).ask("bundle", {}, patience));
+  }
+
+  /** All records and readings as JSON, zipped where asked for; made once per revision then. */
+  snapshot(zip: boolean): Promise<Uint8Array> {
+    return this.using(async () => {
+      const records = await this.opened();
+      const model = await this.analysis.modelSoon();
+      const analysis = JSON.stringify(this.analysis.state);
+      const of = `${this.revision} ${analysis}`;
+      if (zip && this.zipped?.of === of && this.running) return this.zipped.body;
+      const { body } = await records.ask("snapshot", { model, analysis, zip });
+      if (zip) this.zipped = { of, body };
+      return body;
+    });
+  }
+
+  /** One after the other. */
   private inTurn<T>(work: () => Promise<T>): Promise<T> {
-    if (this.waiting >= MOST_WAITING) return Promise.reject(tooBusy());
     this.waiting++;
     const next = this.last.then(work).finally(() => {
       this.waiting--;
@@ -168,69 +196,92 @@ export class Engine implements Pooled, Writer {
     return next;
   }
 
-  /** Reads the changes of other processes that are not in yet. */
-  advance(revision = Number.POSITIVE_INFINITY): Promise<void> {
-    if (revision <= this.revision) return Promise.resolve();
-    return this.inTurn(async () => {
+  /** Reads the changes of other processes that are not in yet. Whoever asks at the same time shares one reading. */
+  async advance(revision = Number.POSITIVE_INFINITY): Promise<void> {
+    if (revision <= this.revision) return;
+    const under = this.advancing;
+    await under?.catch(() => undefined);
+    if (revision <= this.revision) return;
+    this.advancing ??= this.inTurn(async () => {
       if (revision <= this.revision) return;
       if (!this.running && !this.opening) {
         // Nobody asks for readings now: views read anew, which opens it.
         this.key = null;
         if (Number.isFinite(revision)) {
           this.revision = revision;
-          this.tell({ tell: "anew", revision });
+          this.told = revision;
+          this.anew();
         }
         return;
       }
+      await this.opened();
       await this.bring(this.orm.em.fork() as EntityManager);
+    }).finally(() => {
+      this.advancing = null;
     });
+    return this.advancing;
   }
 
-  /** Follows what is committed beyond what the thread has. */
+  /** Applies what is committed beyond what the records have. */
   private async bring(em: EntityManager): Promise<void> {
-    await this.opened();
     for (const change of await changesAfter(em, this.pantry, this.revision)) {
       // Reading a large change piece by piece would take longer than reading what stands there now.
-      if (change.size > EDITS_IN_PART) return this.restart();
+      if (change.size > EDITS_IN_PART) return this.restart(em);
       try {
-        const followed = await this.ask("follow", { edits: change.edits, revision: change.revision });
-        this.took([change], followed);
-        if (change.moved === null)
-          await keepMoved(em, this.pantry, [[change.revision, followed.moved]]).catch(() => undefined);
+        await (this.records as EngineChild<"records">).ask("apply", { edits: change.edits, revision: change.revision });
+        this.took([change]);
       } catch (error) {
-        if (error instanceof PantryGone) throw error;
+        if (failureOf(error) === "pantry gone") throw error;
         // The stored records are the truth; a change that does not fit them means this copy went astray.
-        return this.restart();
+        return this.restart(em);
       }
     }
   }
 
-  /** What several changes moved together is not what each of them moved: then none says so. */
-  private took(changes: readonly LoggedText[], { ripple, moved }: Followed): void {
-    const { revision } = changes[changes.length - 1];
-    this.revision = revision;
+  /** The records have these changes; the readings follow. */
+  private took(changes: readonly LoggedText[]): void {
+    this.revision = changes[changes.length - 1].revision;
     if (changes.some(({ edits, size }) => size > EDITS_IN_PART || edits.includes('"pantry"'))) this.key = null;
-    if (ripple === null || changes.some(({ size }) => size > EDITS_IN_PART)) {
-      this.tell({ tell: "anew", revision });
-      return;
-    }
-    const logged = changes.map(
-      ({ edits, ...head }) =>
-        `${JSON.stringify(head).slice(0, -1)},"moved":${changes.length === 1 ? moved : null},"edits":${edits}}`,
-    );
-    this.tell({ tell: "change", revision, json: `{"changes":[${logged.join(",")}],"ripple":${ripple}}` });
+    this.analysis.follow(changes);
   }
 
-  /** A new thread on what is stored. */
-  private async restart(): Promise<void> {
-    await this.thread?.end();
-    await this.opened();
+  /** Views are told changes with their consequences, once; what was told without them already, consequences alone. */
+  followed(changes: readonly LoggedText[], { ripple, moved }: Followed): void {
+    const { revision } = changes[changes.length - 1];
+    const one = changes.length === 1;
+    if (ripple === null) this.anew();
+    else {
+      const fresh = changes.filter((c) => c.revision > this.told);
+      this.tell({ tell: "change", revision, json: eventJson(fresh, one ? moved : "null", ripple) });
+    }
+    this.told = Math.max(this.told, revision);
+    // What several changes moved together is not what each of them moved: then none says so.
+    if (one && changes[0].moved === null)
+      void keepMoved(this.orm.em.fork() as EntityManager, this.pantry, [[revision, moved]]).catch(() => undefined);
+  }
+
+  /** Views are told what was committed while its consequences are still being worked out. */
+  private tellEarly(changes: readonly LoggedText[]): void {
+    const fresh = changes.filter((c) => c.revision > this.told);
+    if (!fresh.length) return;
+    const { revision } = fresh[fresh.length - 1];
+    this.told = revision;
+    if (fresh.some((c) => c.size > EDITS_IN_PART)) this.anew();
+    else this.tell({ tell: "change", revision, json: eventJson(fresh, "null", "null") });
+  }
+
+  /** A new process on what is stored, read through a transaction where there is one: others may be waiting for its lock. */
+  private async restart(em: EntityManager): Promise<void> {
+    this.records?.end();
+    const texts = await readTexts(em, this.pantry);
+    if (!texts) throw new PantryGone("There is no such pantry any more.");
+    await this.openOn(texts);
   }
 
   /**
    * Makes a change of what is intended, commits it and follows it. Changes that wait at the same time are made one behind
    * the other and committed together, each with its own revision, refusal or conflict. Once a change is committed it
-   * counts, whatever becomes of the following: views that were not told read anew.
+   * counts, whatever becomes of its consequences: where they take long they are told later.
    */
   submit(submission: Submission, intent: Intent, patience: Patience = {}): Promise<Submitted> {
     this.used = Date.now();
@@ -240,7 +291,7 @@ export class Engine implements Pooled, Writer {
   /** Writes changes together; where that fails before anything is written, one by one, so that each fails for itself. */
   private async write(all: readonly Waiting[]): Promise<void> {
     const batch = all.filter(({ patience, fail }) => {
-      if (patience.signal?.aborted) fail(new GivenUp("Nobody waits for this any more; nothing was written."));
+      if (patience.signal?.aborted) fail(new Failure("given up", "Nobody waits for this any more; nothing was written."));
       return !patience.signal?.aborted;
     });
     if (!batch.length) return;
@@ -254,16 +305,24 @@ export class Engine implements Pooled, Writer {
         this.pantry,
         batch.map((w) => w.submission),
         async (em, revision) => {
-          await this.opened();
+          if (!this.running) await this.restart(em);
           if (this.revision < revision) await this.bring(em);
-          if (this.revision !== revision) await this.restart();
+          if (this.revision !== revision) await this.restart(em);
           if (this.revision !== revision) throw new Error("The pantry can't be read at the revision it is at.");
           const patience = batch.length === 1 ? batch[0].patience : {};
-          const made = await this.ask("prepare", { intents: batch.map((w) => w.intent) }, patience);
+          const intents = batch.map((w) => w.intent);
+          const prepare = () => (this.records as EngineChild<"records">).ask("prepare", { intents }, patience);
+          const made = await prepare().catch(async (error: Error) => {
+            // It was gone before it was asked: nobody's change is to blame.
+            if (failureOf(error) !== "lost") throw error;
+            await this.restart(em);
+            return prepare();
+          });
+          const records = this.records as EngineChild<"records">;
           readied = made.readied;
           const answers = readied.map((r) => ("answer" in r ? r.answer : NOTHING));
           const of = answers.reduce((sum, a) => sum + (a.ok ? a.size : 0), 0);
-          return { answers, writes: this.writes(made, of, patience) };
+          return { answers, writes: writesFrom(records, made, of, patience) };
         },
       );
       written = true;
@@ -274,71 +333,73 @@ export class Engine implements Pooled, Writer {
     }
   }
 
-  /** What is to be written, asked for while it is written; ends with an error once nobody waits for it any more. */
-  private async *writes(first: Writes, of: number, patience: Patience): AsyncGenerator<Write> {
-    let done = 0;
-    for (let some = first; ; some = await this.ask("more", {}, patience)) {
-      for (const write of some.writes) {
-        if (patience.signal?.aborted) throw new GivenUp("Nobody waits for this any more; nothing was written.");
-        yield write;
-        done += "records" in write ? (write.records ?? 0) : 0;
-        patience.progress?.({ stage: "writing", done, of });
-      }
-      if (!some.more) return;
-    }
-  }
-
-  /**
-   * Follows what is committed and answers whoever sent it: change by change where that is quick, so that each can say
-   * what it moved; otherwise all at once, which takes hardly longer than one.
-   */
+  /** Follows what is committed and answers whoever sent it, with its consequences where they are there soon. */
   private async answer(
     batch: readonly Waiting[],
     outcomes: readonly Committed[],
     readied: readonly Readied[],
   ): Promise<void> {
-    const moved: [number, string][] = [];
-    const answers = batch.map(({ done }, k) => () => {
+    const changes = outcomes.flatMap((o) => (o.ok && o.change ? [o.change] : []));
+    // Whoever comes while it is behind already does not wait for what came before.
+    const behind = this.analysis.state.state !== "done";
+    if (changes.length) await this.adopt(changes);
+    const end = performance.now() + (behind ? 0 : CHANGERS_WAIT);
+    for (const [k, { done }] of batch.entries()) {
+      const outcome = outcomes[k];
+      const revision = outcome.ok ? (outcome.change?.revision ?? 0) : 0;
+      if (revision > 0 && !(await this.analysis.until(revision, end - performance.now()))) this.tellEarly(changes);
+      if (k === 0) this.queue.answering();
       const ready = readied[k];
-      done("issues" in ready ? ready : { committed: outcomes[k], plan: ready.plan });
-    });
-    const changeOf = (k: number) => {
-      const committed = outcomes[k];
-      return committed.ok ? (committed.change ?? null) : null;
-    };
-    const began = performance.now();
-    for (let k = 0; k < batch.length; ) {
-      const from = k++;
-      // Looked at again before each: one may take longer than those before it, and others may have come.
-      const left = batch.length - from;
-      const takes = performance.now() - began + this.following * left;
-      if (takes > ONE_BY_ONE || this.queue.size > left) k = batch.length;
-      const changes = batch.slice(from, k).flatMap((_, n) => changeOf(from + n) ?? []);
-      if (changes.length) await this.follow(changes, moved);
-      if (from === 0) this.queue.answering();
-      for (const answer of answers.slice(from, k)) answer();
+      done("issues" in ready ? ready : { committed: outcome, plan: ready.plan });
     }
-    if (moved.length) await keepMoved(this.orm.em.fork() as EntityManager, this.pantry, moved).catch(() => undefined);
   }
 
-  private async follow(changes: readonly LoggedText[], moved: [number, string][]): Promise<void> {
+  /** The process with the records takes over what it made ready. */
+  private async adopt(changes: readonly LoggedText[]): Promise<void> {
     const { revision } = changes[changes.length - 1];
     if (revision <= this.revision) return;
-    const began = performance.now();
     try {
-      const followed = await this.ask("committed", { revision });
-      // The last weighs a third: what is quick again is noticed soon, and one slow change does not decide alone.
-      this.following += (performance.now() - began - this.following) / 3;
-      this.took(changes, followed);
-      if (changes.length === 1) moved.push([revision, followed.moved]);
+      await (this.records as EngineChild<"records">).ask("committed", { revision });
+      this.took(changes);
     } catch (error) {
       console.error(error);
-      await this.restart().catch((failed: Error) => console.error(failed.message));
+      this.records?.end();
+      await this.opened().catch((failed: Error) => console.error(failed.message));
     }
   }
 
   /** What an intent would do, without doing it. */
-  async plan(intent: Intent, patience: Patience = {}): Promise<Readied> {
-    return this.inTurn(async () => (await this.ask("prepare", { intents: [intent] }, patience)).readied[0]);
+  plan(intent: Intent, patience: Patience = {}): Promise<Readied> {
+    return this.inTurn(async () => {
+      if (patience.signal?.aborted) throw new Failure("given up", "Nobody waits for this any more.");
+      return (await (await this.opened()).ask("prepare", { intents: [intent] }, patience)).readied[0];
+    });
   }
+}
+
+/** What is to be written, asked for while it is written; ends with an error once nobody waits for it any more. */
+async function* writesFrom(
+  records: EngineChild<"records">,
+  first: Writes,
+  of: number,
+  patience: Patience,
+): AsyncGenerator<Write> {
+  let done = 0;
+  for (let some = first; ; some = await records.ask("more", {}, patience)) {
+    for (const write of some.writes) {
+      if (patience.signal?.aborted) throw new Failure("given up", "Nobody waits for this any more; nothing was written.");
+      yield write;
+      done += "records" in write ? (write.records ?? 0) : 0;
+      patience.progress?.({ stage: "writing", done, of });
+    }
+    if (!some.more) return;
+  }
+}
+
+/** A LiveEvent as JSON. */
+function eventJson(changes: readonly LoggedText[], moved: string, ripple: string): string {
+  const logged = changes.map(
+    ({ edits, ...head }) => `${JSON.stringify(head).slice(0, -1)},"moved":${moved},"edits":${edits}}`,
+  );
+  return `{"changes":[${logged.join(",")}],"ripple":${ripple}}`;
 }

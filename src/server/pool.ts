@@ -1,5 +1,5 @@
 /** How many threads there may be: who needs one more makes room by ending the one that was used least recently. */
-import { TooBusy } from "./thread";
+import { Failure } from "./failures";
 
 export interface Pooled {
   /** When it was last used [ms since 1970]. */
@@ -25,15 +25,15 @@ export class Pool {
     return [...this.pooled].filter((l) => l.running).length;
   }
 
-  /** Room for one thread, which `work` opens. @throws TooBusy where none becomes free in half a minute */
-  async lodge<T>(lodger: Pooled, work: () => Promise<T>): Promise<T> {
-    this.pooled.add(lodger);
+  /** Room for one thread, which `work` opens. @throws Failure "too busy" where none becomes free in half a minute */
+  async admit<T>(engine: Pooled, work: () => Promise<T>): Promise<T> {
+    this.pooled.add(engine);
     const end = Date.now() + WAIT;
     while (this.size + this.coming >= this.most) {
       const free = [...this.pooled].filter((l) => l.running && !l.working).sort((a, b) => a.used - b.used)[0];
       if (free) await free.park();
       else if (Date.now() > end)
-        throw new TooBusy("More pantries are in use than there are engines for. Try again in a moment.");
+        throw new Failure("too busy", "More pantries are in use than there are engines for. Try again in a moment.");
       else
         await new Promise<void>((done) => {
           this.waiting.push(done);
@@ -53,8 +53,8 @@ export class Pool {
   freed(): void {
     this.waiting.shift()?.();
   }
-  leave(lodger: Pooled): void {
-    this.pooled.delete(lodger);
+  leave(engine: Pooled): void {
+    this.pooled.delete(engine);
     this.freed();
   }
 }

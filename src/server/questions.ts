@@ -1,6 +1,9 @@
 /**
- * What may be asked of an engine's thread, and what comes back. Large answers are JSON already: nobody but their reader
- * takes them apart.
+ * What may be asked of an engine's processes, and what comes back. Large answers are JSON already: nobody but their
+ * reader takes them apart.
+ *
+ * A pantry has two processes. One holds its records: it makes changes ready, and is never busy for long. The other
+ * works out its readings, which may take long or fail without anything being lost.
  */
 import type { Glance } from "../core/analysis/glance";
 import type { AskedPlan, PlanAnswer } from "../core/analysis/plan-written";
@@ -29,22 +32,41 @@ export interface Writes {
   readonly more: boolean;
 }
 
-export interface Questions {
-  open: { question: { readonly texts: PantryTexts }; answer: number };
-  /** Follows a change that another process committed. */
-  follow: { question: { readonly edits: string; readonly revision: number }; answer: Followed };
-  /** Makes changes ready, each behind the one before; they are kept until they are followed or others are made ready. */
+/** What the process that holds the records answers. */
+export interface RecordQuestions {
+  open: { question: { readonly texts: PantryTexts; readonly role: "records" }; answer: number };
+  /** Applies a change that another process committed. */
+  apply: { question: { readonly edits: string; readonly revision: number }; answer: null };
+  /** Makes changes ready, each behind the one before; they are kept until they are committed or others are made ready. */
   prepare: {
     question: { readonly intents: readonly Intent[] };
     answer: { readonly readied: readonly Readied[] } & Writes;
   };
   /** Further writes of what was made ready. */
   more: { question: object; answer: Writes };
-  /** What was made ready is committed, up to a revision: follows all of that at once. */
-  committed: { question: { readonly revision: number }; answer: Followed };
-  /** All records and readings, as JSON; zipped where asked for. */
-  snapshot: { question: { readonly zip: boolean }; answer: { readonly revision: number; readonly body: Uint8Array } };
+  /** What was made ready is committed, up to a revision. */
+  committed: { question: { readonly revision: number }; answer: null };
+  /**
+   * All records as JSON, zipped where asked for, with the readings given along: JSON of a PackedReadModel, null where
+   * there are none; and what is to be said of them.
+   */
+  snapshot: {
+    question: { readonly model: Uint8Array | null; readonly analysis: string; readonly zip: boolean };
+    answer: { readonly revision: number; readonly body: Uint8Array };
+  };
   bundle: { question: object; answer: { readonly text: Uint8Array; readonly key: string } };
+}
+
+/** What the process that works out the readings answers. */
+export interface AnalysisQuestions {
+  open: { question: { readonly texts: PantryTexts; readonly role: "analysis" }; answer: number };
+  /** Follows committed changes: lists of edits, JSON, up to a revision. */
+  follow: {
+    question: { readonly edits: readonly string[]; readonly revision: number };
+    answer: Followed;
+  };
+  /** All readings that views hold, as JSON of a PackedReadModel. */
+  model: { question: object; answer: { readonly revision: number; readonly model: Uint8Array } };
   costs: { question: { readonly item: Id }; answer: (ItemCosts & { readonly revision: number }) | null };
   chain: {
     question: { readonly item: Node; readonly of: Ask };
@@ -57,8 +79,12 @@ export interface Questions {
     answer: { readonly ok: true; readonly json: string } | Extract<Outcome, { ok: false }>;
   };
 }
-export type Question = { [Q in keyof Questions]: { readonly ask: Q } & Questions[Q]["question"] }[keyof Questions];
-export type ThreadMessage =
+
+export type Role = "records" | "analysis";
+export type QuestionsOf<R extends Role> = R extends "records" ? RecordQuestions : AnalysisQuestions;
+type Asked<Q> = { [N in keyof Q]: { readonly ask: N } & (Q[N] extends { question: infer A } ? A : never) }[keyof Q];
+export type Question = Asked<RecordQuestions> | Asked<AnalysisQuestions>;
+export type ChildMessage =
   | { readonly value: unknown }
   | { readonly failed: string }
   /** Not an answer yet. */

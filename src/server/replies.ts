@@ -21,14 +21,17 @@ import { type Imported, importBundle, LONG, type Submitted } from "./use-cases/w
 /** Most of what is wrong that one answer tells. */
 const TOLD = 50;
 
-/** Commits what is intended and answers once every reading has followed: the revision, 409 conflict or 422 refused. */
+/**
+ * Commits what is intended and answers once every reading has followed, or half a second later: the revision, 409
+ * conflict or 422 refused.
+ */
 export async function change(
   engine: Engine,
   actor: Actor,
   intent: Intent,
-  { note = "", undoes }: { note?: string; undoes?: number } = {},
+  { note = "", signal }: { note?: string; signal?: AbortSignal } = {},
 ): Promise<Response> {
-  return submitted(await engine.submit({ author: actor.name, note, undoes }, intent));
+  return submitted(await engine.submit({ author: actor.name, note }, intent, { signal }));
 }
 
 function submitted(outcome: Submitted): Response {
@@ -86,17 +89,20 @@ export async function log(
 
 /** The whole pantry as a bundle file. */
 export async function bundleOf(engine: Engine): Promise<Response> {
-  const { text, key } = await engine.ask("bundle", {}, { limit: LONG });
+  const { text, key } = await engine.bundle({ limit: LONG });
   const response = jsonText(text);
   response.headers.set("content-disposition", `attachment; filename="${key.replace(/[^a-z0-9_]/g, "_")}.json"`);
   return response;
 }
 
-export async function undo(engine: Engine, host: Host, actor: Actor, revision: number): Promise<Response> {
+export async function undo(
+  { engine, host, actor, request: { signal } }: Call & { engine: Engine },
+  revision: number,
+): Promise<Response> {
   const edits = await allEditsOf(host.em, engine.pantry, revision);
   if (!edits) return NO_CHANGE();
   return submitted(
-    await engine.submit({ author: actor.name, note: "", undoes: revision }, { do: "undo", edits }, { limit: LONG }),
+    await engine.submit({ author: actor.name, note: "", undoes: revision }, { do: "undo", edits }, { limit: LONG, signal }),
   );
 }
 

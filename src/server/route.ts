@@ -1,15 +1,14 @@
 /** What every handler does: look who comes, find the pantry, read the body, turn failures into problem details. */
 import type { Edit } from "../core/catalogue/edit";
 import type { Issue } from "../core/schema/issue";
-import { PantryGone } from "../store/commit";
 import { type Actor, actingFrom } from "./acting";
 import { type BodyLimits, CHANGE, PICTURE, readBody, SMALL } from "./body";
 import { refuseForeign, withSecurityHeaders } from "./origin";
 import type { Engine } from "./engine";
+import { databaseAway, type FailureKind, failureOf } from "./failures";
 import { type Host, host } from "./host";
 import { problem } from "./problem";
 import { checked, checkedChange, PictureBody } from "./requests";
-import { EngineFailed, GivenUp, ThreadLost, TooBusy, TookTooLong } from "./thread";
 
 export interface Call {
   readonly request: Request;
@@ -44,31 +43,46 @@ export const route =
         }),
       );
     } catch (error) {
-      return withSecurityHeaders(failure(error as Error & { code?: string }, writes));
+      return withSecurityHeaders(failure(error as Error, writes));
     }
   };
 
-const AWAY =
-  /ECONNREFUSED|ECONNRESET|terminating connection|Connection terminated|does not answer|server closed|57P0|08\w{3}/;
+/** What is told of each failure; where it has no words of its own, what is thrown says it. */
+const TOLD: { readonly [K in FailureKind]: readonly [status: number, title: string, detail?: string] } = {
+  "given up": [499, "Nobody waits for this", "Nothing was written."],
+  "too busy": [503, "Too much at once"],
+  computing: [503, "Still computing"],
+  stopped: [503, "This pantry's analysis stopped"],
+  "pantry gone": [404, "No such pantry"],
+  "too long": [503, "This took too long"],
+  lost: [
+    503,
+    "The engine failed",
+    "Nothing was written. Try once more; if it happens again, the program's log says more.",
+  ],
+  "engine failed": [
+    503,
+    "The engine failed",
+    "Nothing was written. Try once more; if it happens again, the program's log says more.",
+  ],
+};
 
 /** What is told of a failure. Whether a change was written is only said where it is known. */
-function failure(error: Error & { code?: string }, writes: boolean): Response {
-  if (error instanceof GivenUp) return problem(499, "Nobody waits for this", "Nothing was written.");
-  if (error instanceof TooBusy) return problem(503, "Too much at once", error.message, {}, { "retry-after": "2" });
-  if (error instanceof PantryGone) return problem(404, "No such pantry", error.message);
-  if (error instanceof TookTooLong) return problem(503, "This took too long", `${error.message} Nothing was written.`);
+function failure(error: Error, writes: boolean): Response {
+  const kind = failureOf(error);
+  if (kind) {
+    const [status, title, detail = error.message] = TOLD[kind];
+    if (kind === "lost" || kind === "engine failed") console.error(error);
+    return problem(status, title, detail, {}, status === 503 ? { "retry-after": "2" } : {});
+  }
   console.error(error);
-  if (error instanceof ThreadLost || error instanceof EngineFailed)
-    return problem(
-      503,
-      "The engine failed",
-      "Nothing was written. Try once more; if it happens again, the program's log says more.",
-    );
-  if (AWAY.test(`${error.message} ${error.code ?? ""}`))
+  if (databaseAway(error))
     return problem(
       503,
       "The database is away",
       `It is tried again as soon as the database answers.${writes ? " Look at the log before you send this again: it may have been written." : ""}`,
+      {},
+      { "retry-after": "2" },
     );
   return problem(
     500,

@@ -1,4 +1,3 @@
-import type { Worker } from "node:worker_threads";
 import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from "vitest";
 import * as health from "../app/api/health/route";
 import * as icons from "../app/api/icons/[name]/route";
@@ -15,7 +14,7 @@ import * as picture from "../app/api/pantries/[pantry]/pictures/[id]/route";
 import * as pictures from "../app/api/pantries/[pantry]/pictures/route";
 import * as snapshots from "../app/api/pantries/[pantry]/route";
 import * as pantries from "../app/api/pantries/route";
-import type { LiveEvent, PackedReadModel } from "../core/engine/read-model";
+import type { LiveEvent, PackedReadModel, Ripple } from "../core/engine/read-model";
 import { follow } from "../core/testing/read-model";
 import { Engine as Core } from "../core/engine/engine";
 import { itemCosts } from "../core/analysis/item-costs";
@@ -32,8 +31,9 @@ import { query } from "../store/sql";
 import { freshDatabase } from "../store/testing/database";
 import { textsOf } from "../store/testing/texts";
 import * as whatIf from "../app/api/pantries/[pantry]/what-if/route";
+import { Failure } from "./failures";
 import { type Host, host } from "./host";
-import { Thread } from "./thread";
+import { EngineChild } from "./engine-child";
 
 let database: Awaited<ReturnType<typeof freshDatabase>>;
 let one: Host;
@@ -80,8 +80,29 @@ const call = async (
   const text = await response.text();
   return { status: response.status, body: text ? JSON.parse(text) : {} };
 };
-/** Ends the engine's thread as a crash would. */
-const crash = (engine: object): Promise<number> => (engine as { thread: { worker: Worker } }).thread.worker.terminate();
+/** The processes of an engine. */
+const childrenOf = (engine: object) => {
+  const { records, analysis } = engine as unknown as {
+    records: EngineChild<"records"> | null;
+    analysis: { child: EngineChild<"analysis"> | null };
+  };
+  return { records, analysis: analysis.child };
+};
+const open = EngineChild.open;
+function alive(pid: number): boolean {
+  try {
+    process.kill(pid, 0);
+    return true;
+  } catch {
+    return false;
+  }
+}
+/** Ends an engine's processes as a crash would. */
+async function crash(engine: object): Promise<void> {
+  const children = Object.values(childrenOf(engine));
+  for (const child of children) if (child?.pid && !child.lost) process.kill(child.pid, "SIGKILL");
+  while (children.some((child) => child && !child.lost)) await new Promise((done) => setTimeout(done, 5));
+}
 const add = (item: Item) => call(changes.POST, { body: { edits: [{ op: "add", kind: "item", record: item }] } });
 const fresh = (name: string): Item => withDefaults("item", { id: newId(), key: `k_${newId()}`, name, status: "ready" });
 const snapshot = async () =>
@@ -185,7 +206,7 @@ describe("the server", () => {
     controller.abort();
     const data = /event: change\ndata: (.*)\n/.exec(text)?.[1] ?? "";
     const event = JSON.parse(data) as LiveEvent;
-    expect(follow(before.model, event.ripple)).toEqual((await snapshot()).model);
+    expect(follow(before.model, event.ripple as Ripple)).toEqual((await snapshot()).model);
   });
 
   it("follows what another process commits to the same database", async () => {
@@ -443,18 +464,127 @@ describe("the server", () => {
   it("says what to do when the database is away, and what failed when something else did", async () => {
     const { route } = await import("./route");
     const quiet = vi.spyOn(console, "error").mockImplementation(() => undefined);
-    const failing = (message: string) =>
-      route(() => Promise.reject(new Error(message)))(new Request("http://localhost/"), {
+    const failing = (message: string, more: object = {}) =>
+      route(() => Promise.reject(Object.assign(new Error(message), more)))(new Request("http://localhost/"), {
         params: Promise.resolve({}),
       });
-    const away = await failing("connect ECONNREFUSED 127.0.0.1:5432");
-    expect([away.status, await away.json()]).toMatchObject([503, { title: "The database is away" }]);
+    for (const away of [
+      await failing("connect ECONNREFUSED 127.0.0.1:5432", { code: "ECONNREFUSED" }),
+      await failing("the administrator ends it", { code: "57P01" }),
+      await failing("select 1 - Connection terminated", { cause: new Error("Connection terminated unexpectedly") }),
+    ]) {
+      expect([away.status, await away.json()]).toMatchObject([503, { title: "The database is away" }]);
+      expect(away.headers.get("retry-after")).toBe("2");
+    }
+    // What merely has such letters in it is something else.
+    expect((await failing("item 08abc is odd, code 57P0")).status).toBe(500);
     const broken = await failing("a cog came loose");
     expect(broken.status).toBe(500);
     // What went wrong inside is for the program's log, never for the answer.
     expect(await broken.text()).not.toContain("cog");
     expect(broken.headers.get("content-type")).toBe("application/problem+json");
     quiet.mockRestore();
+  });
+
+  it("answers a change although its consequences take long, and tells them when they are there", async () => {
+    const engine = await one.engine(pantry);
+    if (!engine) throw new Error("no engine");
+    const before = await snapshot();
+    const { pid } = childrenOf(engine).analysis ?? {};
+    if (!pid) throw new Error("no process");
+    const told: LiveEvent[] = [];
+    const unwatch = engine.watch((notice) => {
+      if (notice.tell === "change") told.push(JSON.parse(notice.json));
+    });
+    const [river] = before.records.item;
+    expect((await call(costs.GET, { params: { item: river.id } })).status).toBe(200);
+    process.kill(pid, "SIGSTOP");
+    try {
+      const item = fresh("Cork");
+      expect(await add(item)).toMatchObject({ status: 200, body: { revision: before.revision + 1 } });
+      expect(told).toMatchObject([{ changes: [{ revision: before.revision + 1 }], ripple: null }]);
+      // A second one does not wait for the first.
+      expect((await add(fresh("Tar"))).status).toBe(200);
+      const meanwhile = (await call(snapshots.GET)).body;
+      expect(meanwhile).toMatchObject({
+        revision: before.revision + 2,
+        analysis: { state: "computing", revision: before.revision },
+        model: { revision: before.revision },
+      });
+      // What was answered before is answered again, with its revision; what was not is refused for a moment.
+      expect(await call(costs.GET, { params: { item: river.id } })).toMatchObject({
+        status: 200,
+        body: { revision: before.revision },
+      });
+      expect(await call(costs.GET, { params: { item: item.id } })).toMatchObject({
+        status: 503,
+        body: { title: "Still computing" },
+      });
+      expect((await call(bundles.GET)).status).toBe(200);
+    } finally {
+      process.kill(pid, "SIGCONT");
+    }
+    expect(await engine.analysis.until(before.revision + 2, 20_000)).toBe(true);
+    const after = await snapshot();
+    expect(after.model.revision).toBe(before.revision + 2);
+    unwatch();
+    const ripples = told.flatMap(({ ripple }) => ripple ?? []);
+    expect(ripples.reduce((model, ripple) => follow(model, ripple), before.model)).toEqual(after.model);
+    expect(told.flatMap(({ changes: some }) => some.map((c) => c.revision))).toEqual([
+      before.revision + 1,
+      before.revision + 2,
+    ]);
+  });
+
+  it("opens a pantry whose analysis died twice without it, takes changes, undoes them, and tries again then", async () => {
+    const quiet = vi.spyOn(console, "error").mockImplementation(() => undefined);
+    const engine = await one.engine(pantry);
+    if (!engine) throw new Error("no engine");
+    const before = await snapshot();
+    let killing = true;
+    const spied = vi.spyOn(EngineChild, "open").mockImplementation(async (texts, role) => {
+      const child = await open.call(EngineChild, texts, role);
+      if (role !== "analysis" || !killing) return child as never;
+      child.end();
+      throw new Failure("lost", "The engine's process ended: SIGKILL");
+    });
+    const { analysis } = childrenOf(engine);
+    analysis?.end();
+    try {
+      expect((await add(fresh("Cork"))).status).toBe(200);
+      const wait = Date.now() + 20_000;
+      while (engine.analysis.state.state !== "stopped" && Date.now() < wait)
+        await new Promise((done) => setTimeout(done, 10));
+      const { body } = await call(snapshots.GET);
+      expect(body).toMatchObject({ revision: before.revision + 1, analysis: { state: "stopped" } });
+      const [river] = before.records.item;
+      expect(await call(glance.GET)).toMatchObject({ status: 503, body: { title: "This pantry's analysis stopped" } });
+      expect((await call(changes.GET)).status).toBe(200);
+      killing = false;
+      const undone = await call(undos.POST, { params: { revision: String(before.revision + 1) } });
+      expect(undone.status).toBe(200);
+      expect(await engine.analysis.until(before.revision + 2, 20_000)).toBe(true);
+      expect((await call(costs.GET, { params: { item: river.id } })).status).toBe(200);
+    } finally {
+      spied.mockRestore();
+      quiet.mockRestore();
+    }
+  });
+
+  it("deletes a pantry whose processes answer nothing", async () => {
+    const engine = await one.engine(pantry);
+    if (!engine) throw new Error("no engine");
+    const { pantry: settings } = (await call(snapshots.GET)).body as unknown as { pantry: { name: string } };
+    const pids = Object.values(childrenOf(engine)).flatMap((child) => child?.pid ?? []);
+    for (const pid of pids) process.kill(pid, "SIGSTOP");
+    const deleted = await call(snapshots.DELETE, { method: "DELETE", body: { name: settings.name } });
+    expect(deleted.status).toBe(200);
+    expect((await call(snapshots.GET)).status).toBe(404);
+    for (const pid of pids) {
+      const end = Date.now() + 10_000;
+      while (Date.now() < end && alive(pid)) await new Promise((done) => setTimeout(done, 20));
+      expect(alive(pid)).toBe(false);
+    }
   });
 
   it("comes back to the stored truth when its own copy went astray", async () => {
@@ -495,13 +625,13 @@ describe("the server", () => {
     expect(await snapshot()).toEqual(before);
     const asked = body as unknown as { ripple: LiveEvent["ripple"] };
     expect((await call(changes.POST, { body: { edits } })).status).toBe(200);
-    expect(follow(before.model, asked.ripple)).toEqual((await snapshot()).model);
+    expect(follow(before.model, asked.ripple as Ripple)).toEqual((await snapshot()).model);
     expect((await call(whatIf.POST, { body: { edits: [{ ...edits[0], from: 3, to: 4 }] } })).status).toBe(409);
     expect((await call(whatIf.POST, { body: { edits: [{ ...edits[0], from: 7, to: -4 }] } })).status).toBe(422);
     expect((await call(whatIf.POST, { body: { edits: [] } })).status).toBe(422);
   });
 
-  it("survives a crash of the engine's thread: questions are answered, changes followed, views told to read anew", async () => {
+  it("survives a crash of the engine's processes: questions are answered, changes followed, views told to read anew", async () => {
     const engine = await one.engine(pantry);
     if (!engine) throw new Error("no engine");
     const before = await snapshot();
@@ -523,34 +653,32 @@ describe("the server", () => {
     unwatch();
   });
 
-  it("answers the same in a thread of its own as here, change after change", async () => {
+  it("answers the same in a process of its own as here, change after change", async () => {
     const random = seeded(9);
     const first = randomPantry(random, 15);
-    const [thread, here] = [await Thread.open(textsOf(first)), new Core(first)];
+    const [child, here] = [await EngineChild.open(textsOf(first), "analysis"), new Core(first)];
     const model = async () =>
       (
-        JSON.parse(new TextDecoder().decode((await thread.ask("snapshot", { zip: false })).body)) as {
-          model: PackedReadModel;
-        }
-      ).model;
+        JSON.parse(new TextDecoder().decode((await child.ask("model", {})).model)) as PackedReadModel
+      );
     try {
       expect(await model()).toEqual(JSON.parse(JSON.stringify(here.model())));
       for (let k = 0; k < 5; k++) {
         const { outcome, ripple } = here.change(randomEdits(random, here.catalogue));
         if (!outcome.ok) throw new Error("a random change was refused");
-        const followed = await thread.ask("follow", {
-          edits: JSON.stringify(outcome.edits),
+        const followed = await child.ask("follow", {
+          edits: [JSON.stringify(outcome.edits)],
           revision: outcome.catalogue.revision,
         });
         expect(followed).toEqual({ ripple: JSON.stringify(ripple), moved: JSON.stringify(ripple?.moved) });
         expect(await model()).toEqual(JSON.parse(JSON.stringify(here.model())));
       }
       const [item] = here.catalogue.records.item.keys();
-      expect(await thread.ask("costs", { item })).toMatchObject(
+      expect(await child.ask("costs", { item })).toMatchObject(
         JSON.parse(JSON.stringify(itemCosts(here.readings, item))),
       );
     } finally {
-      await thread.end();
+      child.end();
     }
   });
 
@@ -650,13 +778,15 @@ describe("the server", () => {
       const bundle = new TextEncoder().encode(JSON.stringify(many));
       return { intents: [{ do: "import" as const, bundle, replace: false }] };
     };
-    const busy = engine.ask("prepare", long(3_000));
+    const { records } = childrenOf(engine);
+    if (!records) throw new Error("no process");
+    const busy = records.ask("prepare", long(3_000));
     const gone = new AbortController();
-    const waiting = engine.ask("whatIf", { edits: [] }, { signal: gone.signal });
+    const waiting = records.ask("bundle", {}, { signal: gone.signal });
     gone.abort();
     await expect(waiting).rejects.toThrow("Nobody waits");
     await busy;
-    await expect(engine.ask("prepare", long(60_000), { limit: 100 })).rejects.toThrow("took longer");
+    await expect(records.ask("prepare", long(60_000), { limit: 100 })).rejects.toThrow("took longer");
     expect((await snapshot()).model.revision).toBe(1);
   });
 
@@ -718,7 +848,7 @@ describe("the server", () => {
     expect(told.flatMap((t) => t.changes.map((c) => c.revision))).toEqual(revisions);
     // What several changes moved together, none of them says by itself.
     for (const { changes: some } of told) expect(some.every((c) => (c.moved === null) === some.length > 1)).toBe(true);
-    const shown = told.reduce((model, { ripple }) => follow(model, ripple), before.model);
+    const shown = told.reduce((model, { ripple }) => follow(model, ripple as Ripple), before.model);
     const log = (await call(changes.GET, { query: "most=25" })).body as unknown as {
       revision: number;
       author: string;

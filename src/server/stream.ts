@@ -62,7 +62,7 @@ export function liveStream(engine: Engine, host: Host, signal: AbortSignal): Res
           send(bytesOf(told));
           if (told.tell === "gone") end();
         });
-        const revision = () => JSON.stringify({ revision: engine.revision });
+        const revision = () => JSON.stringify({ revision: engine.revision, analysed: engine.analysis.revision });
         const beat = setInterval(() => send(message("beat", revision())), 15_000);
         const forget = host.whenClosing(() => end());
         end = () => {

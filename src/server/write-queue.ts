@@ -3,12 +3,12 @@
  * changes are written is in the next turn.
  */
 import type { Submission } from "../store/commit";
-import { TooBusy } from "./thread";
+import { Failure } from "./failures";
 import type { Intent } from "./use-cases/intents";
 import type { Patience, Submitted } from "./use-cases/writing";
 
 /** Changes of one pantry that may wait for each other. */
-export const MOST_WAITING = 200;
+const MOST_WAITING = 200;
 /** Most changes that are written together, and most edits of them. */
 const MOST_TOGETHER = 64;
 const MOST_EDITS_TOGETHER = 2_000;
@@ -25,8 +25,8 @@ export interface Waiting {
   readonly fail: (error: Error) => void;
 }
 
-export const tooBusy = (): TooBusy =>
-  new TooBusy("More people write into this pantry than it can take. Try again in a moment.");
+const tooBusy = (): Failure =>
+  new Failure("too busy", "More people write into this pantry than it can take. Try again in a moment.");
 
 /** A turn: when it ended, how long it took [ms], and how many it answered or left waiting. */
 interface Turn {
@@ -58,11 +58,19 @@ export class WriteQueue {
     return this.waiting.length;
   }
 
-  /** @throws TooBusy where too many wait already */
+  /** Whoever gives up leaves the queue. @throws Failure "too busy" where too many wait already */
   submit(submission: Submission, intent: Intent, patience: Patience): Promise<Submitted> {
     if (this.waiting.length >= MOST_WAITING) return Promise.reject(tooBusy());
+    if (patience.signal?.aborted) return Promise.reject(new Failure("given up", "Nothing was written."));
     return new Promise((done, fail) => {
-      this.waiting.push({ submission, intent, patience, done, fail });
+      const waiting = { submission, intent, patience, done, fail };
+      this.waiting.push(waiting);
+      patience.signal?.addEventListener("abort", () => {
+        const at = this.waiting.indexOf(waiting);
+        if (at < 0) return;
+        this.waiting.splice(at, 1);
+        fail(new Failure("given up", "Nobody waits for this any more; nothing was written."));
+      });
       this.came?.();
       this.writeSoon();
     });

@@ -23,7 +23,10 @@ export interface Submission {
 export type Committed = { readonly ok: true; readonly revision: number; readonly change?: LoggedText } | Refused;
 
 /** Thrown where the pantry was deleted in the meantime. */
-export class PantryGone extends Error {}
+export class PantryGone extends Error {
+  /** By which it is known wherever it comes from; see server/failures.ts. */
+  readonly failure = "pantry gone";
+}
 
 /** Thrown within the transaction, so that a pantry made for a change that is refused is not left behind. */
 class TakenBack extends Error {

@@ -7,6 +7,16 @@ export interface Notice {
   readonly revision: number;
 }
 
+/** What a notice says; null where it is none of ours: anybody who reaches the database can send one. */
+export function noticeIn(payload: string | undefined): Notice | null {
+  try {
+    const { pantry, revision } = JSON.parse(payload ?? "") as Partial<Notice>;
+    return typeof pantry === "string" && Number.isInteger(revision) ? { pantry, revision: revision as number } : null;
+  } catch {
+    return null;
+  }
+}
+
 /**
  * @param heard  called for every notice
  * @param back   called whenever the line is up (again): notices may have been missed
@@ -33,7 +43,8 @@ export function listen(url: string, heard: (notice: Notice) => void, back: () =>
     next.on("error", again);
     next.on("end", again);
     next.on("notification", ({ payload }) => {
-      if (payload) heard(JSON.parse(payload) as Notice);
+      const notice = noticeIn(payload);
+      if (notice) heard(notice);
     });
     try {
       await next.connect();

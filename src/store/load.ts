@@ -43,7 +43,8 @@ export function loadTexts(em: EntityManager, pantry: Id): Promise<PantryTexts | 
   });
 }
 
-async function readTexts(em: EntityManager, pantry: Id): Promise<PantryTexts | null> {
+/** The same within a transaction that keeps others from writing. */
+export async function readTexts(em: EntityManager, pantry: Id): Promise<PantryTexts | null> {
   const [head] = await query(em, selectPantry(SETTINGS_TABLE), [pantry]);
   if (!head) return null;
   const kinds: Partial<Record<Kind, { rows: string; parts: string[] }>> = {};

@@ -1,7 +1,7 @@
 /** What the checks find in a pantry, kept up to date: after a change only what it can have moved is looked at again. */
 import type { Delta } from "../analysis/readings";
 import { reach } from "../analysis/registry";
-import { ruleOf, ruleTitle, type Severity } from "../checklist/index";
+import { inOrder, ruleOf, ruleTitle, type Severity } from "../checklist/index";
 import { type Catalogue, recordAt, recordsOf } from "../catalogue/catalogue";
 import type { Edit } from "../catalogue/edit";
 import { type AnyRecord, type Kind, KINDS } from "../kinds/index";
@@ -152,11 +152,11 @@ export class Findings {
     for (const { prints, digests } of before.values())
       for (const [k, print] of prints.entries()) was.set(print, digests[k]);
     for (const list of now.values()) for (const f of list) is.set(f.fingerprint, f);
-    const put = [...is.values()].filter((f) => was.get(f.fingerprint) !== digestOfAll(f));
+    const put = inOrder([...is.values()].filter((f) => was.get(f.fingerprint) !== digestOfAll(f)));
     return {
       put,
       opened: put.filter((f) => !was.has(f.fingerprint)),
-      drop: [...was.keys()].filter((print) => !is.has(print)),
+      drop: [...was.keys()].filter((print) => !is.has(print)).sort(),
     };
   }
   /** While a change is followed: what stood at each place that was looked at, and what is found there now. */

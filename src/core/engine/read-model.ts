@@ -51,11 +51,24 @@ export interface Ripple {
   readonly moved: Moved;
 }
 
-/** What every open view is told about what was committed: one change, or several that were followed together. */
+/**
+ * What every open view is told about what was committed: one change, or several that were followed together. Where the
+ * consequences take long the changes are told first, and the consequences by themselves later.
+ */
 export interface LiveEvent {
-  /** In order; one at least. */
+  /** In order; none where they were told already. */
   readonly changes: readonly LoggedChange[];
-  readonly ripple: Ripple;
+  /** null: it is still being worked out. */
+  readonly ripple: Ripple | null;
+}
+
+/** How far the readings of a pantry are. */
+export interface AnalysisState {
+  /** The revision that they are of; -1: there are none yet. */
+  readonly revision: number;
+  readonly state: "done" | "computing" | "stopped";
+  /** Why they are stopped. */
+  readonly why?: string;
 }
 
 const changed = (a: number | null, b: number | null): boolean =>
@@ -134,7 +147,9 @@ function merged(findings: readonly Finding[], { put, drop }: Pick<Ripple, "put" 
   return [...all, ...fresh.slice(at)];
 }
 
-export const unpackModel = ({ figures, ...rest }: PackedReadModel): ReadModel => ({
-  ...rest,
-  figures: new PersistentMap(Object.entries(figures) as [Id, Figures][]),
-});
+/** @param packed  null: there are no readings yet */
+export function unpackModel(packed: PackedReadModel | null): ReadModel {
+  if (!packed) return { revision: -1, figures: new PersistentMap(), findings: [], loops: [], complete: false };
+  const { figures, ...rest } = packed;
+  return { ...rest, figures: new PersistentMap(Object.entries(figures) as [Id, Figures][]) };
+}

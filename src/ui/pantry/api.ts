@@ -7,7 +7,7 @@ import type { Conflict } from "@/core/catalogue/apply";
 import type { Packed } from "@/core/catalogue/catalogue";
 import { setupOf } from "@/core/exchange/setup";
 import type { Edit } from "@/core/catalogue/edit";
-import type { PackedReadModel } from "@/core/engine/read-model";
+import type { AnalysisState, PackedReadModel } from "@/core/engine/read-model";
 import type { Progress } from "@/core/exchange/progress";
 import type { LoggedChange, Moved } from "@/core/history/log";
 import type { Id } from "@/core/schema/id";
@@ -92,6 +92,11 @@ export async function copySetup(from: string, to: string): Promise<string | null
 export const findIcons = (words: string): Promise<readonly string[]> =>
   valueIn(fetch(`/api/icons?q=${encodeURIComponent(words)}`));
 
+export interface Snapshot extends Packed {
+  readonly model: PackedReadModel | null;
+  readonly analysis: AnalysisState;
+}
+
 /** One pantry. */
 export class PantryApi {
   constructor(private readonly path: string) {}
@@ -102,8 +107,8 @@ export class PantryApi {
   }
   events = (): EventSource => new EventSource(`${this.path}/events`);
 
-  /** All records and readings of one revision; null: it can't be read right now. */
-  async snapshot(): Promise<(Packed & { readonly model: PackedReadModel }) | "missing" | null> {
+  /** All records of one revision, with the newest readings there are; null: it can't be read right now. */
+  async snapshot(): Promise<Snapshot | "missing" | null> {
     const answer = await fetch(this.path, { cache: "no-store", headers: { accept: "application/gzip" } }).catch(
       () => null,
     );

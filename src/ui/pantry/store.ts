@@ -1,4 +1,7 @@
-/** One pantry as this window sees it: a catalogue and a model of the same revision, followed live. */
+/**
+ * One pantry as this window sees it: a catalogue, and a model of the same revision or of the last one whose consequences
+ * are known; followed live.
+ */
 import { follow, type LiveEvent, type ReadModel, unpackModel } from "@/core/engine/read-model";
 import type { LoggedChange, Moved } from "@/core/history/log";
 import { type Catalogue, unpacked } from "@/core/catalogue/catalogue";
@@ -20,7 +23,10 @@ export interface LastMove {
 
 export interface Live {
   readonly catalogue: Catalogue;
+  /** Of an earlier revision than the catalogue while the consequences of a change are still being computed. */
   readonly model: ReadModel;
+  /** Why there are no newer readings and won't be; null: there are, or they are on their way. */
+  readonly stopped: string | null;
   /** Numbers of findings about records that have any. */
   readonly troubled: ReadonlyMap<Id, number>;
   readonly last: LastMove | null;
@@ -100,9 +106,15 @@ export class PantryStore {
     const events = this.api.events();
     this.events = events;
     const compare = (message: MessageEvent<string>) => {
-      const { revision } = JSON.parse(message.data) as { revision: number };
-      if (this.view.state) this.set({ link: "live" });
-      if (this.view.state && this.view.state.catalogue.revision !== revision) void this.load();
+      const { revision, analysed = -1, anew } = JSON.parse(message.data) as {
+        revision: number;
+        analysed?: number;
+        anew?: boolean;
+      };
+      const { state } = this.view;
+      if (!state) return;
+      this.set({ link: "live" });
+      if (anew || state.catalogue.revision !== revision || state.model.revision < analysed) void this.load();
     };
     events.addEventListener("hello", compare);
     events.addEventListener("beat", compare);
@@ -123,30 +135,47 @@ export class PantryStore {
 
   private take({ changes, ripple }: LiveEvent): void {
     const { state } = this.view;
-    if (!state || ripple.to <= state.catalogue.revision) return;
-    let catalogue: Catalogue | null = ripple.from === state.model.revision ? state.catalogue : null;
+    if (!state) return;
+    const to = changes.at(-1)?.revision ?? ripple?.to ?? 0;
+    let catalogue: Catalogue | null = state.catalogue;
     for (const { edits, revision } of changes) {
-      const outcome: Outcome | null = catalogue && apply(catalogue, edits);
-      catalogue = outcome?.ok && outcome.catalogue.revision === revision ? outcome.catalogue : null;
+      if (!catalogue || revision <= catalogue.revision) continue;
+      const outcome: Outcome = apply(catalogue, edits);
+      catalogue = outcome.ok && outcome.catalogue.revision === revision ? outcome.catalogue : null;
     }
-    if (catalogue?.revision !== ripple.to) {
+    const fits = !ripple || ripple.to <= state.model.revision || ripple.from === state.model.revision;
+    if (!catalogue || catalogue.revision < to || !fits) {
       void this.load();
       return;
     }
-    const last = {
-      change: changes[changes.length - 1],
-      says: tellChange(
-        catalogue,
-        changes.flatMap((c) => c.edits),
-      ),
-      moved: ripple.moved,
-      items: new Set(ripple.figures.map(([id]) => id)),
-    };
+    if (!ripple || ripple.to <= state.model.revision) {
+      // What it moves is told later.
+      if (!ripple) this.early = [...this.early, ...changes];
+      if (catalogue !== state.catalogue) this.set({ state: { ...state, catalogue, stopped: null }, link: "live" });
+      this.settle();
+      return;
+    }
+    const told = changes.length ? changes : this.early.filter((c) => c.revision > ripple.from && c.revision <= ripple.to);
+    const change = told.at(-1);
+    const last = change
+      ? {
+          change,
+          says: tellChange(
+            catalogue,
+            told.flatMap((c) => c.edits),
+          ),
+          moved: ripple.moved,
+          items: new Set(ripple.figures.map(([id]) => id)),
+        }
+      : state.last;
+    this.early = this.early.filter((c) => c.revision > ripple.to);
     const model = follow(state.model, ripple);
     const troubled = model.findings === state.model.findings ? state.troubled : troubledBy(model.findings);
-    this.set({ state: { catalogue, model, troubled, last }, link: "live" });
+    this.set({ state: { catalogue, model, troubled, last, stopped: null }, link: "live" });
     this.settle();
   }
+  /** Changes that were told without their consequences. */
+  private early: readonly LoggedChange[] = [];
 
   private settle(): void {
     const revision = this.view.state?.catalogue.revision ?? -1;
@@ -174,8 +203,10 @@ export class PantryStore {
     const catalogue = unpacked(plain);
     const model = unpackModel(plain.model);
     const last = this.view.state?.last ?? null;
+    const stopped = plain.analysis.state === "stopped" ? (plain.analysis.why ?? "") : null;
+    this.early = [];
     this.own.open(catalogue.pantry.id, catalogue.revision);
-    this.set({ state: { catalogue, model, troubled: troubledBy(model.findings), last }, link: "live" });
+    this.set({ state: { catalogue, model, troubled: troubledBy(model.findings), last, stopped }, link: "live" });
     this.settle();
   }
 

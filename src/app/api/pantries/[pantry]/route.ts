@@ -20,7 +20,10 @@ export const GET = pantryRoute(async ({ engine, request }) => {
 });
 
 /** Deletes the pantry with its log for good; the body says its name once more. */
-export const DELETE = pantryRoute(async (call) => {
-  const read = await bodyOf(call, DeleteBody);
-  return "refusal" in read ? read.refusal : deletePantry(call.host, call.engine, read.body.name);
-});
+export const DELETE = pantryRoute(
+  async (call) => {
+    const read = await bodyOf(call, DeleteBody);
+    return "refusal" in read ? read.refusal : deletePantry(call.host, call.engine, read.body.name);
+  },
+  { writes: true },
+);

@@ -1,6 +1,4 @@
 import { undo } from "@/server/replies";
 import { pantryRoute } from "@/server/route";
 
-export const POST = pantryRoute(({ engine, host, actor, params }) =>
-  undo(engine, host, actor, Number(params.revision)),
-);
+export const POST = pantryRoute((call) => undo(call, Number(call.params.revision)));
