@@ -670,7 +670,8 @@ describe("the server", () => {
           edits: [JSON.stringify(outcome.edits)],
           revision: outcome.catalogue.revision,
         });
-        expect(followed).toEqual({ ripple: JSON.stringify(ripple), moved: JSON.stringify(ripple?.moved) });
+        expect(JSON.parse(followed.ripple ?? "null")).toEqual(JSON.parse(JSON.stringify(ripple)));
+        expect(JSON.parse(followed.moved)).toEqual(JSON.parse(JSON.stringify(ripple?.moved)));
         expect(await model()).toEqual(JSON.parse(JSON.stringify(here.model())));
       }
       const [item] = here.catalogue.records.item.keys();

@@ -42,6 +42,7 @@ export function ChecksView() {
   const findings = useLivePart(({ model }) => model.findings);
   const loops = useLivePart(({ model }) => model.loops);
   const complete = useLivePart(({ model }) => model.complete);
+  const computed = useLivePart(({ model }) => model.revision >= 0);
   const places = usePlaces();
   const rule = places.query.get("rule");
   const entries = useMemo(
@@ -71,12 +72,14 @@ export function ChecksView() {
       <div className="flex min-h-0 flex-1">
         <div className="flex w-[372px] shrink-0 flex-col border-r border-line bg-salt">
           {!entries.some((e) => "finding" in e) && (
-            <Empty title="Nothing found">
-              Every check passed: what is needed can be had, nothing gives itself back with a gain, every price holds.
+            <Empty title={computed ? "Nothing found" : "No findings yet"}>
+              {computed
+                ? "Every check passed: what is needed can be had, nothing gives itself back with a gain, every price holds."
+                : "The analysis is still running. Findings show here when it is done."}
             </Empty>
           )}
           {entries.length > 0 && <FindingList entries={entries} at={at} />}
-          {!complete && (
+          {computed && !complete && (
             <p className="border-t border-line px-3.5 py-2 text-copper">
               There may be more gaining loops than those listed: the search stopped at its limit. Mend these first.
             </p>

@@ -18,7 +18,8 @@ export function Tideline() {
   const places = usePlaces();
   const [open, setOpen] = useState(false);
   if (!state) return <footer className="h-9 border-t-2 border-ink bg-salt" />;
-  const { model, catalogue, last } = state;
+  const { model, catalogue, last, stopped } = state;
+  const behind = model.revision < catalogue.revision;
   const faults = model.findings.filter((f) => f.severity === "error").length;
   const looks = model.findings.length - faults;
   const gains = model.findings.filter((f) => f.rule === "gaining-loop").length;
@@ -49,7 +50,16 @@ export function Tideline() {
           onClick={() => setOpen(!open)}
           className="flex min-w-0 flex-1 items-center gap-3 bg-kelp-wash px-3 text-left"
         >
-          {last ? (
+          {stopped !== null ? (
+            <span role="alert" className="truncate text-beet">
+              <b>This pantry's analysis stopped at revision {catalogue.revision}.</b> Undo the last change, or go on
+              without costs and findings.
+            </span>
+          ) : behind ? (
+            <span role="status" className="truncate text-second">
+              Still computing the consequences of revision {catalogue.revision}.
+            </span>
+          ) : last ? (
             <span
               key={last.change.revision}
               data-testid="last-move"
@@ -123,7 +133,11 @@ function Consequences({ onClose }: { onClose: () => void }) {
       <div>
         <h2 className="pb-1 text-[14px]">Findings</h2>
         {model.findings.length === 0 && (
-          <p className="text-second">Nothing found. Every item can be had and nothing goes round for free.</p>
+          <p className="text-second">
+            {model.revision < 0
+              ? "Findings show here once the analysis is done."
+              : "Nothing found. Every item can be had and nothing goes round for free."}
+          </p>
         )}
         <ul>
           {model.findings.slice(0, 12).map((f) => (

@@ -12,6 +12,8 @@ import { type Live, PantryStore } from "./store";
 class Server {
   catalogue: Catalogue = kitchen("gather Eel in 20s\nbuy Salt for 1\nSmoke: 2 Eel + 4 Salt -> 1 Smoked eel");
   loads = 0;
+  /** No readings yet. */
+  computing = false;
   requests: { path: string; body: { edits?: Edit[] }; author: string | null }[] = [];
   answer: (path: string, body: { edits?: Edit[] }) => Response = () => new Response("{}", { status: 500 });
   stream: FakeEvents | null = null;
@@ -26,7 +28,8 @@ class Server {
         revision: this.catalogue.revision,
         pantry: this.catalogue.pantry,
         records,
-        model: readModelOf(this.catalogue),
+        model: this.computing ? null : readModelOf(this.catalogue),
+        analysis: { revision: this.computing ? -1 : this.catalogue.revision, state: this.computing ? "computing" : "done" },
       });
       return new Response(new Uint8Array(gzipSync(text)));
     }
@@ -151,6 +154,31 @@ describe("a window's pantry", () => {
       expect(state?.model.revision).toBe(state?.catalogue.revision);
       expect(shownModel()).toEqual(readModelOf(server.catalogue));
     }
+  });
+
+  it("shows a change before its consequences, and follows them when they come", () => {
+    const { loads, stream, catalogue: before } = server;
+    const events: LiveEvent[] = [];
+    server.stream = { send: (_: string, event: unknown) => events.push(event as LiveEvent) } as never;
+    server.commit([level(3)]);
+    stream?.send("change", { changes: events[0].changes, ripple: null });
+    const early = store.snapshot().state as Live;
+    expect([shown(), early.catalogue.revision, early.model.revision]).toEqual([3, before.revision + 1, before.revision]);
+    stream?.send("change", { changes: [], ripple: events[0].ripple });
+    expect(shownModel()).toEqual(readModelOf(server.catalogue));
+    expect(store.snapshot().state?.last?.says).toBe("Level of Eel nothing → 3");
+    expect(server.loads).toBe(loads);
+  });
+
+  it("opens a pantry without readings, and loads them when they are there", async () => {
+    server.computing = true;
+    void store.load();
+    await until(() => store.snapshot().state?.model.revision === -1);
+    expect(store.snapshot().state?.model.findings).toEqual([]);
+    server.computing = false;
+    server.stream?.send("hello", { revision: server.catalogue.revision, analysed: server.catalogue.revision });
+    await until(() => store.snapshot().state?.model.revision === server.catalogue.revision);
+    expect(shownModel()).toEqual(readModelOf(server.catalogue));
   });
 
   it("loads anew when it missed a revision, and ignores what it has already", async () => {
