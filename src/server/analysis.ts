@@ -185,11 +185,7 @@ export class Analysis {
     const { revision } = changes[changes.length - 1];
     this.began = performance.now();
     try {
-      const what = await child.ask(
-        "follow",
-        { edits: changes.map((c) => c.edits), revision },
-        { limit: FOLLOWING },
-      );
+      const what = await child.ask("follow", { edits: changes.map((c) => c.edits), revision }, { limit: FOLLOWING });
       // The last weighs a third: what is quick again is noticed soon, and one slow change does not decide alone.
       this.following += (performance.now() - this.began - this.following) / 3;
       this.pending = this.pending.slice(changes.length);
@@ -243,10 +239,7 @@ export class Analysis {
       if (there !== undefined) return there as AnalysisQuestions[Q]["answer"];
       if (patience.signal?.aborted) throw new Failure("given up", "Nobody waits for this any more.");
       if (this.stopped) throw new Failure("stopped", stoppedSays(this.stopped.revision));
-      throw new Failure(
-        "computing",
-        `Revision ${this.owner.revision} is still being computed. Try again in a moment.`,
-      );
+      throw new Failure("computing", `Revision ${this.owner.revision} is still being computed. Try again in a moment.`);
     }
     try {
       const answer = await (this.child as EngineChild<"analysis">).ask(ask, question as never, patience);

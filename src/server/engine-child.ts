@@ -86,7 +86,13 @@ export class EngineChild<R extends Role> {
       );
     if (signal?.aborted) return Promise.reject(new Failure("given up", "Nobody waits for this any more."));
     return new Promise((done, fail) => {
-      const waiting: Waiting = { question: { ask, ...(question as object) }, limit, progress, done: done as never, fail };
+      const waiting: Waiting = {
+        question: { ask, ...(question as object) },
+        limit,
+        progress,
+        done: done as never,
+        fail,
+      };
       this.queue.push(waiting);
       signal?.addEventListener("abort", () => {
         const at = this.queue.indexOf(waiting);

@@ -291,7 +291,8 @@ export class Engine implements Pooled, Writer, AnalysisOwner {
   /** Writes changes together; where that fails before anything is written, one by one, so that each fails for itself. */
   private async write(all: readonly Waiting[]): Promise<void> {
     const batch = all.filter(({ patience, fail }) => {
-      if (patience.signal?.aborted) fail(new Failure("given up", "Nobody waits for this any more; nothing was written."));
+      if (patience.signal?.aborted)
+        fail(new Failure("given up", "Nobody waits for this any more; nothing was written."));
       return !patience.signal?.aborted;
     });
     if (!batch.length) return;
@@ -387,7 +388,8 @@ async function* writesFrom(
   let done = 0;
   for (let some = first; ; some = await records.ask("more", {}, patience)) {
     for (const write of some.writes) {
-      if (patience.signal?.aborted) throw new Failure("given up", "Nobody waits for this any more; nothing was written.");
+      if (patience.signal?.aborted)
+        throw new Failure("given up", "Nobody waits for this any more; nothing was written.");
       yield write;
       done += "records" in write ? (write.records ?? 0) : 0;
       patience.progress?.({ stage: "writing", done, of });

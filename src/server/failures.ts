@@ -32,13 +32,14 @@ export class Failure extends Error {
 /** What kind of failure an error is; null: none of these. */
 export const failureOf = (error: unknown): FailureKind | null =>
   typeof error === "object" && error !== null && typeof (error as { failure?: unknown }).failure === "string"
-    ? ((error as { failure: FailureKind }).failure)
+    ? (error as { failure: FailureKind }).failure
     : null;
 
 /** Codes of PostgreSQL and of the system that say that there is no connection to the database. */
 const AWAY = /^(08...|57P0[1-5]|ECONNREFUSED|ECONNRESET|EPIPE|ETIMEDOUT|ENOTFOUND|EAI_AGAIN)$/;
 /** What the driver says without a code. */
-const ENDED = /^(Connection terminated( unexpectedly)?|Client has encountered a connection error and is not queryable|timeout exceeded when trying to connect|Connection terminated due to connection timeout)$/;
+const ENDED =
+  /^(Connection terminated( unexpectedly)?|Client has encountered a connection error and is not queryable|timeout exceeded when trying to connect|Connection terminated due to connection timeout)$/;
 /** Whether an error means that the database is away. Errors may stand within one another. */
 export function databaseAway(error: unknown, depth = 0): boolean {
   if (typeof error !== "object" || error === null || depth > 4) return false;

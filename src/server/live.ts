@@ -8,7 +8,12 @@ export const postChange = pantryRoute(
     const read = await changeOf(call);
     return "refusal" in read
       ? read.refusal
-      : change(call.engine, call.actor, { do: "edit", edits: read.body.edits }, { note: read.body.note, signal: call.request.signal });
+      : change(
+          call.engine,
+          call.actor,
+          { do: "edit", edits: read.body.edits },
+          { note: read.body.note, signal: call.request.signal },
+        );
   },
   { writes: true },
 );

@@ -102,7 +102,11 @@ export async function undo(
   const edits = await allEditsOf(host.em, engine.pantry, revision);
   if (!edits) return NO_CHANGE();
   return submitted(
-    await engine.submit({ author: actor.name, note: "", undoes: revision }, { do: "undo", edits }, { limit: LONG, signal }),
+    await engine.submit(
+      { author: actor.name, note: "", undoes: revision },
+      { do: "undo", edits },
+      { limit: LONG, signal },
+    ),
   );
 }
 

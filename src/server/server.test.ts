@@ -658,9 +658,7 @@ describe("the server", () => {
     const first = randomPantry(random, 15);
     const [child, here] = [await EngineChild.open(textsOf(first), "analysis"), new Core(first)];
     const model = async () =>
-      (
-        JSON.parse(new TextDecoder().decode((await child.ask("model", {})).model)) as PackedReadModel
-      );
+      JSON.parse(new TextDecoder().decode((await child.ask("model", {})).model)) as PackedReadModel;
     try {
       expect(await model()).toEqual(JSON.parse(JSON.stringify(here.model())));
       for (let k = 0; k < 5; k++) {

@@ -69,12 +69,7 @@ export const tableInItself = perRecord<"table">({
 });
 
 /** Value units of the least that can come. Each table once, however often it stands in others. */
-export function least(
-  box: Box,
-  tables: ReadonlyMap<Id, Box>,
-  level: number,
-  worth: (c: Content) => number,
-): number {
+export function least(box: Box, tables: ReadonlyMap<Id, Box>, level: number, worth: (c: Content) => number): number {
   const known = new Map<Box, number>();
   const of = (content: Content): number => {
     if ((content.from !== null && level < content.from) || (content.to !== null && level > content.to)) return 0;

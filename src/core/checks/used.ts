@@ -74,9 +74,17 @@ export const aboutUse = (catalogue: Catalogue, item: Item, { use }: HeldUse, ...
   ...more,
 ];
 
+/** The item that was asked for last in each catalogue: many checks look at its uses one after the other. */
+const lastUses = new WeakMap<Catalogue, { readonly item: Item; readonly uses: HeldUse[] }>();
 /** The uses of an item that is not retired. */
-export const usesIn = (catalogue: Catalogue, item: Item): HeldUse[] =>
-  item.status === "retired" || !catalogue.records.use.size ? [] : usesOf(catalogue, item);
+export function usesIn(catalogue: Catalogue, item: Item): HeldUse[] {
+  if (item.status === "retired" || !catalogue.records.use.size) return [];
+  const last = lastUses.get(catalogue);
+  if (last?.item === item) return last.uses;
+  const uses = usesOf(catalogue, item);
+  lastUses.set(catalogue, { item, uses });
+  return uses;
+}
 
 /** "Eat of Smoked eel". */
 export const nameOfUse = (item: Item, use: HeldUse): string => `${use.name} of ${item.name}`;

@@ -3,7 +3,7 @@ import { type Catalogue, recordAt, recordsOf } from "../catalogue/catalogue";
 import { broughtBy, held } from "../catalogue/inheritance";
 import { IdTable } from "../catalogue/ids";
 import type { Id } from "../schema/id";
-import type { Kind } from "../kinds/index";
+import type { AnyRecord, Kind } from "../kinds/index";
 import { wider } from "../numbers/arrays";
 import { sign, toNumber } from "../numbers/fraction";
 import { CONTRIBUTORS } from "./contributors";
@@ -33,6 +33,8 @@ const askedNodes = (catalogue: Catalogue): Node[] => [
   ...askedHeats(catalogue),
 ];
 
+/** Records whose processes are kept at hand. */
+const RECENT = 1_000;
 /** Most processes of one record. */
 const MOST_PARTS = 4_096;
 
@@ -91,9 +93,25 @@ export class Compiled {
   process(p: number): Process | null {
     const there = this.behind(p);
     const record = there && recordAt(this.catalogue, there.kind, there.id);
-    const spec = record && this.of(there.kind)?.processes(record as never, this.catalogue)[there.part];
+    const spec = record && this.specsOf(there.kind, record)[there.part];
     return spec ? { kind: there.kind, record, ...spec.as, spec } : null;
   }
+  /** Processes of records that were asked for lately: one record may have hundreds, each asked for by itself. */
+  private readonly specs = new Map<AnyRecord, readonly ProcessSpec[]>();
+  private specsFrom: Catalogue | null = null;
+  private specsOf(kind: Kind, record: AnyRecord): readonly ProcessSpec[] {
+    if (this.specsFrom !== this.catalogue || this.specs.size >= RECENT) {
+      this.specs.clear();
+      this.specsFrom = this.catalogue;
+    }
+    let specs = this.specs.get(record);
+    if (!specs) {
+      specs = this.of(kind)?.processes(record as never, this.catalogue) ?? [];
+      this.specs.set(record, specs);
+    }
+    return specs;
+  }
+
   /** Kind, id and part of that record, which are quicker to come by. */
   behind(p: number): { readonly kind: Kind; readonly id: Id; readonly part: number } | null {
     if (p < 0 || p >= this.processes.size || !(this.network.flags[p] & ALIVE)) return null;
@@ -179,14 +197,13 @@ export function compile(catalogue: Catalogue, contributors = CONTRIBUTORS): Comp
     return given.get(id, group) as number;
   };
   for (const { kind, processes } of contributors)
-    for (const record of recordsOf(catalogue, kind).values())
-      {
-        const specs = processes(record as never, catalogue);
-        for (let part = 0; part < specs.length; part++) {
-          listed.add(record.id, groupOf(contributors, kind, part));
-          builder.add(describe(catalogue, numberOf, specs[part]));
-        }
+    for (const record of recordsOf(catalogue, kind).values()) {
+      const specs = processes(record as never, catalogue);
+      for (let part = 0; part < specs.length; part++) {
+        listed.add(record.id, groupOf(contributors, kind, part));
+        builder.add(describe(catalogue, numberOf, specs[part]));
       }
+    }
   const plain = builder.build();
   const order = new Reach(plain, undefined, true).order();
   const compiled = new Compiled(

@@ -25,12 +25,15 @@ export const world = (of: Some, settings: Partial<Pantry> = {}): Catalogue =>
   catalogueOf(1, pantry(settings), (kind): readonly AnyRecord[] =>
     ((of[kind] ?? []) as readonly Partial<RecordOf<"item">>[]).map(
       (record, n) =>
-        withDefaults(kind as "item", {
-          id: nth(kind, n),
-          key: `${kind}_${n}`,
-          name: `${kind} ${n}`,
-          ...record,
-        } as never) as AnyRecord,
+        withDefaults(
+          kind as "item",
+          {
+            id: nth(kind, n),
+            key: `${kind}_${n}`,
+            name: `${kind} ${n}`,
+            ...record,
+          } as never,
+        ) as AnyRecord,
     ),
   );
 
@@ -73,7 +76,9 @@ export const STALLS: { readonly [name: string]: (share: number) => Catalogue } =
         ] as never,
       })),
       use: [{ item: item(0), effects: [{ does: { is: "draw", table: table(0) }, amount: null, chance: 1 }] as never }],
-      trial: [trial(step({ is: "get", item: item(0), amount: 5 }), step({ is: "use", item: item(0), use: null, times: 5 }))],
+      trial: [
+        trial(step({ is: "get", item: item(0), amount: 5 }), step({ is: "use", item: item(0), use: null, times: 5 })),
+      ],
     }),
   "tables that name the next one twice": (share) =>
     world({
@@ -200,7 +205,10 @@ export const STALLS: { readonly [name: string]: (share: number) => Catalogue } =
       tag: [{}],
       item: many(n, () => ({ tags: [nth("tag", 0)], status: "ready" })),
       recipe: many(n, (k) => ({
-        lines: [{ role: "ingredient", any: nth("tag", 0), min: 1, max: 1, chance: 1, uses: null }, line("output", item(k))] as never,
+        lines: [
+          { role: "ingredient", any: nth("tag", 0), min: 1, max: 1, chance: 1, uses: null },
+          line("output", item(k)),
+        ] as never,
         ticks: 20 + k,
       })),
       source: [{ lines: [line("output", item(0))], ticks: 20 }],

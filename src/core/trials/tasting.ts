@@ -1,4 +1,5 @@
 /** A tasting: things used on a character over time, what came of it, and between what bounds chance leaves it. */
+import { Budget } from "../budget/budget";
 import { type Catalogue, catalogueOf, recordsOf } from "../catalogue/catalogue";
 import { usesOf } from "../catalogue/uses";
 import type { AnyRecord, Kind } from "../kinds/index";
@@ -68,6 +69,8 @@ export interface Report {
 
 /** Most times at which a band is told. */
 const BAND = 121;
+/** Steps of one run by itself, which a page makes while it is drawn; and of many together, in a worker. */
+const [ONE_RUN, ALL_RUNS] = [5_000_000, 200_000_000];
 /** Most runs of one request. */
 export const MOST_RUNS = 500;
 export const MOST_SECONDS = 3600;
@@ -81,6 +84,7 @@ export function taste(
   const subject = catalogue.records.subject.get(request.subject);
   if (!subject) return null;
   const reckoner = new Reckoner(catalogue);
+  const budget = new Budget(request.runs > 1 ? ALL_RUNS : ONE_RUN);
   const runs = Math.min(Math.max(1, request.runs), MOST_RUNS);
   const times = Array.from({ length: BAND }, (_, k) => Math.round((k * request.ticks) / (BAND - 1)));
   let first: Play | null = null;
@@ -90,9 +94,11 @@ export function taste(
   const stood = new Map<Id, number>();
   let done = 0;
   for (; done < runs; done++) {
-    const play = playOf(catalogue, request, request.seed + done, reckoner);
+    const play = playOf(catalogue, request, request.seed + done, reckoner, budget);
     if (!play) return null;
     first ??= play;
+    // Of a run that was stopped nobody knows how it goes on: those before it count.
+    if (play.halted !== null && play !== first) break;
     bodies.push(play.user);
     for (const [item, n] of play.spent) spent.set(item, (spent.get(item) ?? 0) + n);
     for (const [thing, n] of play.gained) gained.set(thing, (gained.get(thing) ?? 0) + n);
@@ -142,7 +148,7 @@ export function taste(
   };
 }
 
-function playOf(catalogue: Catalogue, request: Request, seed: number, reckoner: Reckoner): Play | null {
+function playOf(catalogue: Catalogue, request: Request, seed: number, reckoner: Reckoner, budget: Budget): Play | null {
   const given = catalogue.records.subject.get(request.subject);
   if (!given) return null;
   const subject = request.worn === null ? given : { ...given, worn: request.worn };
@@ -152,6 +158,7 @@ function playOf(catalogue: Catalogue, request: Request, seed: number, reckoner: 
     {
       subject,
       seed,
+      budget,
       situation: request.situation,
       ...(request.level === null ? {} : { level: request.level }),
       ...(request.other && beside ? { other: { subject: beside, is: request.other.is } } : {}),

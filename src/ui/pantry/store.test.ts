@@ -29,7 +29,10 @@ class Server {
         pantry: this.catalogue.pantry,
         records,
         model: this.computing ? null : readModelOf(this.catalogue),
-        analysis: { revision: this.computing ? -1 : this.catalogue.revision, state: this.computing ? "computing" : "done" },
+        analysis: {
+          revision: this.computing ? -1 : this.catalogue.revision,
+          state: this.computing ? "computing" : "done",
+        },
       });
       return new Response(new Uint8Array(gzipSync(text)));
     }
@@ -163,7 +166,11 @@ describe("a window's pantry", () => {
     server.commit([level(3)]);
     stream?.send("change", { changes: events[0].changes, ripple: null });
     const early = store.snapshot().state as Live;
-    expect([shown(), early.catalogue.revision, early.model.revision]).toEqual([3, before.revision + 1, before.revision]);
+    expect([shown(), early.catalogue.revision, early.model.revision]).toEqual([
+      3,
+      before.revision + 1,
+      before.revision,
+    ]);
     stream?.send("change", { changes: [], ripple: events[0].ripple });
     expect(shownModel()).toEqual(readModelOf(server.catalogue));
     expect(store.snapshot().state?.last?.says).toBe("Level of Eel nothing → 3");

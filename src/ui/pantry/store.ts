@@ -106,7 +106,11 @@ export class PantryStore {
     const events = this.api.events();
     this.events = events;
     const compare = (message: MessageEvent<string>) => {
-      const { revision, analysed = -1, anew } = JSON.parse(message.data) as {
+      const {
+        revision,
+        analysed = -1,
+        anew,
+      } = JSON.parse(message.data) as {
         revision: number;
         analysed?: number;
         anew?: boolean;
@@ -155,7 +159,9 @@ export class PantryStore {
       this.settle();
       return;
     }
-    const told = changes.length ? changes : this.early.filter((c) => c.revision > ripple.from && c.revision <= ripple.to);
+    const told = changes.length
+      ? changes
+      : this.early.filter((c) => c.revision > ripple.from && c.revision <= ripple.to);
     const change = told.at(-1);
     const last = change
       ? {

@@ -199,7 +199,11 @@ export function BagTab() {
               <li key={k} className="rounded-sm border border-hair bg-shade p-1.5">
                 <Jar
                   id={stack.item}
-                  amount={stack.slots > 1 ? `${sayQuantity(stack.slots)} × ${sayQuantity(stack.count)}` : sayQuantity(stack.count)}
+                  amount={
+                    stack.slots > 1
+                      ? `${sayQuantity(stack.slots)} × ${sayQuantity(stack.count)}`
+                      : sayQuantity(stack.count)
+                  }
                   onOpen={places.openItem}
                 />
                 <span className="flex flex-wrap pt-0.5 [&_button]:h-6 [&_button]:px-1.5">

@@ -8,7 +8,7 @@ import { type Box, boxOfLines, splitThing } from "@/core/network/box";
 import { linesFor, makerOf } from "@/core/network/maker";
 import { sayCost, sayPercent, sayQuantity } from "@/core/numbers/format";
 import type { Id } from "@/core/schema/id";
-import { boxOfUse, oddsOf, SURE, tablesIn, type ThingOdds } from "@/core/trials/opening";
+import { boxOfUse, SURE, tablesIn, type ThingOdds } from "@/core/trials/opening";
 import { Reckoner } from "@/core/trials/reckon";
 import { Body } from "@/core/trials/body";
 import { FindingLines } from "../checks/finding-lines";
@@ -16,7 +16,7 @@ import { Button, cx, Empty, Jar } from "../kit/kit";
 import { figuresOf, useLive } from "../pantry/provider";
 import { usePlaces } from "../frame/navigate";
 import { ItemInput, Labelled, NumberInput, useSubject } from "./parts";
-import { useWork } from "./work";
+import { useOdds, useWork } from "./work";
 
 const ROLLS = 10_000;
 const round = (n: number) => Number(n.toFixed(4));
@@ -48,16 +48,18 @@ export function OpenTab() {
     if (recipe.kind === "salvage" && recipe.status !== "retired")
       for (const line of recipe.lines) if (line.role === "ingredient" && line.item) candidates.add(line.item);
   const item = chosen ?? catalogue.records.item.get([...candidates][0] ?? ("" as Id));
+  const ways = waysOf();
+  const way = ways.find((w) => w.key === places.query.get("way")) ?? ways[0];
+  const tables = way ? tablesIn(catalogue, way.box) : new Map<Id, Box>();
+  const { odds, failed } = useOdds(
+    way ? { is: "odds", box: way.box, tables: [...tables], level, wanted: Math.max(1, wanted) } : null,
+  );
   if (!item)
     return (
       <Empty title="Nothing to open or take apart yet">
         Give an item a use that draws from a table, or a salvage recipe.
       </Empty>
     );
-  const ways = waysOf();
-  const way = ways.find((w) => w.key === places.query.get("way")) ?? ways[0];
-  const tables = way ? tablesIn(catalogue, way.box) : new Map<Id, Box>();
-  const odds = way ? oddsOf(way.box, tables, level, Math.max(1, wanted)) : null;
   const cost = (figuresOf(model, item.id).value ?? Number.NaN) * (way?.takes ?? 1);
   const worthOf = (thing: string): number | null => {
     const { kind, id } = splitThing(thing);
@@ -169,6 +171,11 @@ export function OpenTab() {
           </span>
         </div>
         {!way && <p className="pt-3 text-second">{item.name} can be neither opened nor taken apart.</p>}
+        {way && !odds && (
+          <p role="status" className="pt-3 text-second">
+            {failed ? `The odds could not be computed: ${failed}` : "Computing the odds."}
+          </p>
+        )}
         {odds && asPlayer && <PlayersView things={odds.things} nothing={odds.nothing} nameOf={nameOf} />}
         {odds && way && !asPlayer && (
           <>
@@ -224,6 +231,7 @@ export function OpenTab() {
               {rolled && !work.busy && (
                 <span className="text-second">
                   {sayQuantity(rolled.times)} rolls of seed {seed}
+                  {rolled.times < ROLLS && ", as many as fit"}
                 </span>
               )}
             </div>

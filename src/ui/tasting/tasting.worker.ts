@@ -1,6 +1,6 @@
 /** Runs tastings and rolls beside the page. */
 import { unpacked } from "@/core/catalogue/catalogue";
-import { rolls } from "@/core/trials/opening";
+import { oddsOf, rolls } from "@/core/trials/opening";
 import { taste } from "@/core/trials/tasting";
 import type { Task, Told } from "./work";
 
@@ -16,6 +16,10 @@ addEventListener("message", ({ data }: MessageEvent<Task>) => {
         is: "rolled",
         rolled: rolls(data.box, new Map(data.tables), data.level, data.times, data.seed, progress),
       });
+      return;
+    }
+    if (data.is === "odds") {
+      tell({ is: "odds", odds: oddsOf(data.box, new Map(data.tables), data.level, data.wanted) });
       return;
     }
     const report = taste(unpacked(data.packed), data.request, (done, of) => {

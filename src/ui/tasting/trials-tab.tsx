@@ -22,17 +22,20 @@ import { StepsEditor } from "../forms/record-sheet";
 import { Choice } from "./parts";
 
 export function TrialsTab() {
-  const { catalogue } = useLive();
+  const { catalogue, model } = useLive();
+  const { findings } = model;
   const store = useStore();
   const write = useWrite();
   const places = usePlaces();
   const all = [...catalogue.records.trial.values()].sort((a, b) => a.name.localeCompare(b.name));
-  const runs = useMemo(
-    () => new Map([...catalogue.records.trial.values()].map((t) => [t.id, runTrial(catalogue, t)])),
-    [catalogue],
-  );
   const chosen = byKey(catalogue, "trial", places.query.get("trial") ?? "") ?? all[0];
-  const run = chosen && runs.get(chosen.id);
+  // The engine runs all of them; here only the one that is shown is run, for its steps.
+  const run = useMemo(() => (chosen ? runTrial(catalogue, chosen) : undefined), [catalogue, chosen]);
+  const failed = new Set(
+    findings
+      .filter((f) => f.rule === "trial-fails" || f.rule === "trial-not-run")
+      .flatMap((f) => f.about.map((r) => r.id)),
+  );
   const add = async () => {
     const name = "New trial";
     const subject = [...catalogue.records.subject.keys()][0] ?? null;
@@ -46,7 +49,7 @@ export function TrialsTab() {
     if (answer.ok) places.ask({ trial: record.key }, true);
   };
   const here = around(catalogue);
-  const failing = [...runs.values()].filter((r) => !r.ok).length;
+  const failing = failed.size;
   if (!chosen)
     return (
       <Empty
@@ -78,7 +81,7 @@ export function TrialsTab() {
         </div>
         <ul>
           {all.map((trial) => {
-            const ok = runs.get(trial.id)?.ok;
+            const ok = !failed.has(trial.id);
             return (
               <li key={trial.id}>
                 <button
@@ -124,7 +127,13 @@ export function TrialsTab() {
         </div>
         {run && (
           <p className={cx("text-[15px] font-semibold", run.ok ? "text-kelp" : "text-beet")}>
-            {run.ok ? "It holds." : run.failed >= 0 ? `It fails at step ${run.failed + 1}: ${run.says}` : run.says}
+            {run.ok
+              ? "It holds."
+              : run.stopped
+                ? run.says
+                : run.failed >= 0
+                  ? `It fails at step ${run.failed + 1}: ${run.says}`
+                  : run.says}
           </p>
         )}
         <div className="grid grid-cols-[220px_1fr] gap-6 pt-3 xl:grid-cols-[220px_1fr_1fr]">
