@@ -68,6 +68,8 @@ describe("Brackwater Reach", () => {
       "price-below-cost": 1,
       "salvage-over-cost": 1,
       "trial-fails": 1,
+      // It would make every opening of the demo work as long as a trial may.
+      "trial-not-run": 0,
       "usable-for-ever": 1,
       "use-nowhere": 1,
       "use-without-effect": 1,

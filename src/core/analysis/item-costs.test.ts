@@ -1,6 +1,9 @@
 import { describe, expect, it } from "vitest";
-import type { Id } from "../schema/id";
-import { item, kitchen } from "../testing/kitchen";
+import { emptyCatalogue } from "../catalogue/catalogue";
+import { Engine } from "../engine/engine";
+import { withDefaults } from "../kinds/index";
+import { type Id, newId } from "../schema/id";
+import { item, kitchen, pantry as pantryOf } from "../testing/kitchen";
 import { itemCosts } from "./item-costs";
 import { readingsOf } from "./readings";
 
@@ -59,4 +62,13 @@ describe("what one item costs", () => {
   });
 
   it("can be sent as it is", () => expect(JSON.parse(JSON.stringify(of("Smoked eel")))).toEqual(of("Smoked eel")));
+
+  it("is nothing for items that came after a pantry without recipes was opened", () => {
+    const engine = new Engine(emptyCatalogue(pantryOf()));
+    for (const n of [1, 2, 3, 4]) {
+      const record = withDefaults("item", { id: newId(), key: `float_${n}`, name: `Float ${n}` });
+      expect(engine.change([{ op: "add", kind: "item", record }]).outcome.ok).toBe(true);
+      expect(itemCosts(engine.readings, record.id)).toEqual({ ways: [], value: null, time: null, salvages: [] });
+    }
+  });
 });

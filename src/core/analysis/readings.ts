@@ -128,7 +128,8 @@ export class Readings {
 
   /** The process by which an item is cheapest; −1: it can't be had. */
   by(measure: Measure, item: number): number {
-    return (measure === "value" ? this.ways : this.quickest).by[item];
+    // An item that nothing makes yet may have come after the way was found.
+    return (measure === "value" ? this.ways : this.quickest).by[item] ?? -1;
   }
 
   /**
@@ -136,7 +137,7 @@ export class Readings {
    */
   chosen(measure: Measure, item: number): number {
     const by = measure === "value" ? this.ways : this.quickest;
-    return by.value[item] === NEVER ? this[measure].via[item] : by.by[item];
+    return (by.value[item] === NEVER ? this[measure].via[item] : by.by[item]) ?? -1;
   }
 
   /**

@@ -37,6 +37,35 @@ describe("an SVG", () => {
     expect("leftOut" in told && told.leftOut).toEqual(["<script>", "onload"]);
   });
 
+  it("has no clip paths within clip paths, and few of them", () => {
+    const nested = Array.from(
+      { length: 20 },
+      (_, n) => `<clipPath id="c${n}"><rect width="9" height="9" clip-path="url(#c${n + 1})"/><rect width="8" clip-path="url(#c${n + 1})"/></clipPath>`,
+    ).join("");
+    const made = clean(svg(`<defs>${nested}</defs><path d="M0 0h9" clip-path="url(#c0)"/>`));
+    expect(made.match(/clip-path=/g)).toHaveLength(1);
+    const often = clean(svg('<path d="M0 0h9" clip-path="url(#c)"/>'.repeat(400)));
+    expect(often.match(/clip-path=/g)).toHaveLength(40);
+  });
+
+  it("is drawn with whole lines where its dashes would be too many", () => {
+    const circles = (dash: string, n: number) =>
+      svg(`<circle cx="4" cy="4" r="3" stroke="#000" stroke-dasharray="${dash}"/>`.repeat(n));
+    expect(clean(circles("1 .5", 20))).toContain("stroke-dasharray");
+    for (const bad of [circles("0.00001", 400), circles("0", 1), circles("1e-7 3", 1)]) {
+      const told = sanitisedSvg(bad);
+      expect("svg" in told && !told.svg.includes("dash") && told.leftOut).toEqual(["stroke-dasharray"]);
+    }
+    expect(clean(svg('<path d="M0 0L1e9 0" stroke-dasharray="3"/>'))).not.toContain("dash");
+  });
+
+  it("has values of the known forms only", () => {
+    for (const bad of ["<path d='M0 0;x'/>", "<g transform='perspective(1)'/>", "<path fill='&lt;x'/>", "<path fill='url(#a) url(#b)'/>"])
+      expect(clean(svg(bad)), bad).not.toMatch(/d=|transform=|fill=/);
+    const good = '<g transform="translate(1 2) rotate(-45, 3, 3)"><path d="M0 0h-9.5e-1Z" fill="rgb(1, 2, 3)"></path></g>';
+    expect(clean(svg(good))).toBe(svg(good));
+  });
+
   it("is refused where it is none, or asks for too much", () => {
     expect(clean("<html/>")).toMatch(/outermost element/);
     expect(clean("<svg><path></svg>")).toMatch(/well-formed/);

@@ -19,6 +19,26 @@ const ATTRIBUTES: ReadonlySet<string> = new Set(
 );
 /** A value may point to a part of the same picture, and to nothing else. */
 const LOCAL = /^url\(\s*#[\w-]+\s*\)$/;
+/** What values may be: numbers and the letters of paths; lists of transformations; words, colours and numbers. */
+const NUMBERS = /^[MLHVCSQTAZ\d\s,.+\-e]*$/i;
+const TRANSFORM = /^(\s*(matrix|translate|scale|rotate|skewX|skewY)\s*\([\d\s,.+\-e]*\)[\s,]*)*$/i;
+const WORDS = /^[\w\s#%.,()+-]*$/;
+const harmless = (attribute: string, value: string): boolean => {
+  if (attribute === "d" || attribute === "points") return NUMBERS.test(value);
+  if (attribute === "transform" || attribute === "gradientTransform") return TRANSFORM.test(value);
+  return LOCAL.test(value.trim()) || (!/url/i.test(value) && WORDS.test(value));
+};
+
+/** Most references to clip paths; what is clipped is drawn once more for each of them. */
+const MOST_CLIPS = 40;
+/** Most dashes that all lines of a picture may have. */
+const MOST_DASHES = 10_000;
+/** Attributes from which the length of a line can be bounded. */
+const LENGTHS: ReadonlySet<string> = new Set("d points x1 y1 x2 y2 r rx ry width height".split(" "));
+const numbersIn = (value: string): number[] => (value.match(/-?(?:\d+\.?\d*|\.\d+)(?:e[+-]?\d+)?/gi) ?? []).map(Number);
+/** A bound on how long the lines are that these numbers draw: a curve is no longer than the way past its points. */
+const lengthOf = (value: string): number => numbersIn(value).reduce((sum, n) => sum + 8 * Math.abs(n), 0);
+
 /** Most elements, and how deep they may stand in each other. */
 const MOST_ELEMENTS = 5000;
 const DEEPEST = 40;
@@ -41,6 +61,10 @@ export function sanitisedSvg(
   /** Depth of the element that is left out with everything in it; 0: none. */
   let within = 0;
   let root = false;
+  /** Depth of the clip path that is read; 0: none. How many were referred to. */
+  let [clipping, clips] = [0, 0];
+  /** How long all lines are at most, and the shortest dash or gap. */
+  let [length, shortest] = [0, Number.POSITIVE_INFINITY];
   parser.on("error", (error) => {
     says ??= `This is not well-formed SVG: ${error.message}`;
   });
@@ -55,9 +79,14 @@ export function sanitisedSvg(
       within = depth;
       return;
     }
+    if (name === "clipPath") clipping = depth;
     const kept = Object.entries(attributes as Record<string, string>).filter(([attribute, value]) => {
-      const fits =
-        ATTRIBUTES.has(attribute) && (!/url|javascript:|data:|expression/i.test(value) || LOCAL.test(value.trim()));
+      // A clip path within a clip path is drawn once for each way to it: twenty of them are a million.
+      const nested = attribute === "clip-path" && (clipping > 0 || ++clips > MOST_CLIPS);
+      const fits = ATTRIBUTES.has(attribute) && !nested && harmless(attribute, value);
+      if (fits && LENGTHS.has(attribute)) length += lengthOf(value);
+      if (fits && attribute === "stroke-dasharray")
+        for (const n of numbersIn(value)) shortest = Math.min(shortest, Math.abs(n));
       if (!fits && !/^xmlns(:\w+)?$/.test(attribute)) leftOut.add(attribute);
       return fits;
     });
@@ -66,6 +95,7 @@ export function sanitisedSvg(
     out.push(`<${name}${space}${kept.map(([a, v]) => ` ${a}="${escaped(v)}"`).join("")}>`);
   });
   parser.on("closetag", ({ name }) => {
+    if (clipping === depth) clipping = 0;
     if (!within && says === null) out.push(`</${name}>`);
     if (within === depth) within = 0;
     depth--;
@@ -79,5 +109,10 @@ export function sanitisedSvg(
     says ??= `This is not well-formed SVG: ${(error as Error).message}`;
   }
   if (says !== null) return { says };
+  if (shortest < length / MOST_DASHES) {
+    // Dashes so short that they can't be told apart would take for ever to be drawn.
+    const solid = out.join("").replace(/ stroke-dash(?:array|offset)="[^"]*"/g, "");
+    return { svg: solid, leftOut: [...leftOut, "stroke-dasharray"] };
+  }
   return root ? { svg: out.join(""), leftOut: [...leftOut] } : { says: "There is no picture in it." };
 }

@@ -1,3 +1,4 @@
+import { readWorkbook, writeWorkbook } from "./workbook";
 import { describe, expect, it } from "vitest";
 import { invert } from "../../catalogue/edit";
 import { type Kind, withDefaults } from "../../kinds/index";
@@ -112,6 +113,24 @@ describe("a table that is text", () => {
   it("has workbook cells as texts, dates as such", () => {
     const cells = [null, 2.5, true, "x", new Date("2026-03-04T00:00:00Z"), new Date(Number.NaN)];
     expect(cells.map(cellText)).toEqual(["", "2.5", "yes", "x", "2026-03-04", ""]);
+  });
+});
+
+describe("a workbook", () => {
+  it("is refused before a row is made for each up to a cell far out", async () => {
+    const { strFromU8, strToU8, unzipSync, zipSync } = await import("fflate");
+    const files = unzipSync(await writeWorkbook([["name"], ["Eel"]], "Sheet"));
+    const sheet = Object.keys(files).find((name) => /worksheets.*\.xml$/.test(name)) as string;
+    const moved = (to: string) =>
+      zipSync({ ...files, [sheet]: strToU8(strFromU8(files[sheet]).replace('r="A2"', `r="${to}"`)) });
+    for (const far of ["XFD1048576", "A1048576", "ZZ2", "A50002"]) {
+      const { table: read, issues } = await readWorkbook(moved(far));
+      expect([read, issues[0].message]).toEqual([
+        null,
+        `Cell ${far} is too far out: at most 50,000 rows and 500 columns are read. Delete it, or save the part you need as CSV.`,
+      ]);
+    }
+    expect((await readWorkbook(moved("A2"))).table?.rows).toHaveLength(1);
   });
 });
 

@@ -1,11 +1,14 @@
 /** Workbooks (Office Open XML) as tables and back; the library is loaded when one is read or written. */
 import { issue } from "../../schema/issue";
-import { type Cells, cellText, MOST_BYTES, MOST_CELLS, MOST_ROWS, type ReadTable, tableOf } from "./read-table";
+import { type Cells, cellText, MOST_BYTES, MOST_CELLS, type ReadTable, tableOf } from "./read-table";
 
 /** Whether bytes are those of a workbook: a ZIP archive begins so. */
 export const isWorkbook = (bytes: Uint8Array): boolean =>
   bytes[0] === 0x50 && bytes[1] === 0x4b && bytes[2] === 3 && bytes[3] === 4;
 
+/** Rows and columns of a sheet that are read. */
+const MOST_SHEET_ROWS = 50_000;
+const MOST_COLUMNS = 500;
 /** A ZIP archive may unpack to no more than this many times what is read of a text. */
 const UNPACKED = 4 * MOST_BYTES;
 
@@ -25,6 +28,22 @@ function unpackedSize(bytes: Uint8Array): number | null {
   return sum;
 }
 
+/**
+ * The cell that lies farthest out in any sheet, where it lies beyond what is read; null: none does. Reading makes a row
+ * for every row up to the last one, so that one cell far out would make a million of them.
+ */
+async function cellTooFar(bytes: Uint8Array): Promise<string | null> {
+  const { strFromU8, unzipSync } = await import("fflate");
+  const sheets = unzipSync(bytes, { filter: ({ name }) => /\.xml$/i.test(name) && !/sharedStrings|styles/i.test(name) });
+  for (const xml of Object.values(sheets))
+    for (const [, column = "A", row] of strFromU8(xml).matchAll(/\br="\$?([A-Za-z]{1,7})?\$?(\d{1,15})"/g))
+      if (Number(row) > MOST_SHEET_ROWS + 1 || numberOf(column) > MOST_COLUMNS) return `${column.toUpperCase()}${row}`;
+  return null;
+}
+/** "A" → 1, "Z" → 26, "AA" → 27. */
+const numberOf = (column: string): number =>
+  [...column.toUpperCase()].reduce((n, letter) => n * 26 + letter.charCodeAt(0) - 64, 0);
+
 /** The first sheet of a workbook that has anything in it. */
 export async function readWorkbook(bytes: Uint8Array): Promise<ReadTable> {
   const refused = (says: string): ReadTable => ({ table: null, encoding: "workbook", issues: [issue("file", says)] });
@@ -34,10 +53,15 @@ export async function readWorkbook(bytes: Uint8Array): Promise<ReadTable> {
   if (bytes.length > MOST_BYTES || size > UNPACKED)
     return refused("The workbook is too large. Save its sheet as CSV, and bring that in.");
   try {
+    const far = await cellTooFar(bytes);
+    if (far)
+      return refused(
+        `Cell ${far} is too far out: at most ${MOST_SHEET_ROWS.toLocaleString("en")} rows and ${MOST_COLUMNS} columns are read. Delete it, or save the part you need as CSV.`,
+      );
     const { default: readXlsxFile } = await import("read-excel-file/universal");
     const sheets = await readXlsxFile(new Blob([new Uint8Array(bytes).buffer]));
     for (const { data } of sheets) {
-      if (data.length > MOST_ROWS + 1) return refused(`More than ${MOST_ROWS} rows. Bring it in in parts.`);
+      if (data.length > MOST_SHEET_ROWS + 1) return refused(`More than ${MOST_SHEET_ROWS} rows. Bring it in in parts.`);
       if (data.some((row) => row.length > MOST_CELLS)) return refused(`A row has more than ${MOST_CELLS} cells.`);
       const table = tableOf(data.map((row) => row.map(cellText)));
       if (table) return { table, encoding: "workbook", issues: [] };
