@@ -139,7 +139,8 @@ test("pages run under their policy: no script, style or picture is stopped in an
   ]) {
     await page.goto(`${program.base}/brackwater_reach/${view}`);
     await expect(page.getByText("live with everybody")).toBeVisible();
-    await page.waitForTimeout(300);
+    // What is loaded late is loaded by then.
+    await page.evaluate(() => new Promise((done) => requestIdleCallback(() => done(null))));
   }
   await page.keyboard.press("Control+k");
   await page.keyboard.type("smoke e");

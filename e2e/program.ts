@@ -42,10 +42,10 @@ export class Program {
       stream?.on("data", (text: Buffer) => {
         this.log += text;
       });
-    await this.until(async () => (await fetch(`${this.base}/api/health`)).ok, 90_000);
+    await this.until(async () => (await fetch(`${this.base}/api/health`)).ok, 300_000);
   }
 
-  async until(test: () => Promise<boolean>, most = 30_000): Promise<void> {
+  async until(test: () => Promise<boolean>, most = 150_000): Promise<void> {
     const end = Date.now() + most;
     while (Date.now() < end) {
       if (await test().catch(() => false)) return;

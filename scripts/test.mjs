@@ -1,6 +1,6 @@
 #!/usr/bin/env node
 /** npm test: checks, unit and database tests, then the journeys in a real browser on the production build. */
-import { spawnSync } from "node:child_process";
+import { spawn } from "node:child_process";
 import { existsSync, mkdirSync, readFileSync, rmSync } from "node:fs";
 import { join } from "node:path";
 import { ensureChromium } from "./lib/browser.mjs";
@@ -26,17 +26,20 @@ run(async () => {
     say("test database started");
   }
   const stop = () => cluster?.started && cluster.stop();
-  for (const signal of ["SIGINT", "SIGTERM"])
+  for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"])
     process.on(signal, () => {
-      stop();
-      process.exit(1);
+      say(`interrupted by ${signal}: ending what was started`);
+      interrupt().then(() => {
+        stop();
+        process.exit(1);
+      });
     });
   try {
     rmSync(results, { recursive: true, force: true });
     mkdirSync(results, { recursive: true });
     const env = { ...process.env, TEST_DATABASE_URL: url, CHROMIUM: chromium, DATABASE_URL: "", FORCE_COLOR: "0" };
     say("unit and database tests");
-    runner(
+    await runner(
       "vitest",
       ["run", "--reporter=default", "--reporter=json", `--outputFile.json=${join(results, "unit.json")}`],
       env,
@@ -50,12 +53,15 @@ run(async () => {
     }));
     ensureBuild();
     say("journeys in the browser");
-    runner("playwright", ["test"], env);
-    count("e2e.json", ({ stats }) => ({
-      passed: stats.expected,
-      failed: stats.unexpected + stats.flaky,
-      skipped: stats.skipped,
-    }));
+    for (const project of ["journeys", "survival"]) {
+      const report = `${project}.json`;
+      await runner("playwright", ["test", "--project", project], { ...env, E2E_REPORT: join(results, report) });
+      count(report, ({ stats }) => ({
+        passed: stats.expected,
+        failed: stats.unexpected + stats.flaky,
+        skipped: stats.skipped,
+      }));
+    }
   } finally {
     stop();
   }
@@ -63,15 +69,45 @@ run(async () => {
   process.exit(totals.failed || !totals.passed ? 1 : 0);
 });
 
+/** What runs now, as a process group of its own: the runner and all that its tests start. */
+let running = null;
+
 /** A runner that dies without its report counts as one failure. */
 function runner(name, args, env) {
-  const { status } = spawnSync(join(root, "node_modules/.bin", name), args, {
-    cwd: root,
-    stdio: ["ignore", "inherit", "inherit"],
-    env,
+  return new Promise((done) => {
+    const child = spawn(join(root, "node_modules/.bin", name), args, {
+      cwd: root,
+      stdio: ["ignore", "inherit", "inherit"],
+      env,
+      detached: true,
+    });
+    running = child;
+    const ended = (status) => {
+      running = null;
+      if (status !== 0) say(`${name} ended with ${status}`);
+      runner.status = status;
+      done();
+    };
+    child.on("error", () => ended(1));
+    child.on("exit", (code, signal) => ended(code ?? signal));
   });
-  if (status !== 0) say(`${name} ended with ${status}`);
-  runner.status = status;
+}
+
+/** Ends the runner with everything in its group: politely, so that programs end their databases; then outright. */
+async function interrupt() {
+  const group = running?.pid;
+  if (!group) return;
+  const send = (signal) => {
+    try {
+      process.kill(-group, signal);
+      return true;
+    } catch {
+      return false;
+    }
+  };
+  send("SIGTERM");
+  for (let n = 0; n < 50 && send(0); n++) await new Promise((done) => setTimeout(done, 100));
+  send("SIGKILL");
 }
 
 function count(file, read) {

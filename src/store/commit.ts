@@ -3,7 +3,7 @@ import type { EntityManager } from "@mikro-orm/postgresql";
 import { recordIssue } from "../core/catalogue/rules";
 import type { Scalar } from "../core/schema/field";
 import type { Id } from "../core/schema/id";
-import type { Pantry } from "../core/kinds/index";
+import { KINDS, type Pantry } from "../core/kinds/index";
 import { copyInto } from "./copy";
 import type { LoggedText } from "./load";
 import type { Orm } from "./orm";
@@ -46,10 +46,22 @@ export async function createPantry(em: EntityManager, pantry: Pantry): Promise<b
   return (await query(em, insertPantry(SETTINGS_TABLE), SETTINGS.toRow(pantry).values)).length > 0;
 }
 
+/** Tables of a pantry's rows, those that refer to others before what they refer to. */
+const REFERRING_FIRST: readonly string[] = [
+  "change_touch",
+  "change_part",
+  "change",
+  ...KINDS.flatMap((kind) => TABLES[kind].parts.map((part) => part.name)),
+  ...[...KINDS].reverse().map((kind) => TABLES[kind].name),
+];
+
 /** Takes a pantry out with everything in it, its log too, and tells everybody. @returns false where it is not there */
 export const deletePantry = (orm: Orm, pantry: Id): Promise<boolean> =>
   orm.em.fork().transactional(async (tx) => {
     const em = tx as EntityManager;
+    await query(em, 'select 1 from "pantry" where "id" = ? for update', [pantry]);
+    // Table by table: where the pantry's row goes first, each row that follows it is looked for among all that are left.
+    for (const table of REFERRING_FIRST) await query(em, `delete from "${table}" where "pantry_id" = ?`, [pantry]);
     const gone = await query(em, 'delete from "pantry" where "id" = ? returning "id"', [pantry]);
     if (gone.length) await notify(em, pantry, -1);
     return gone.length > 0;
@@ -108,7 +120,12 @@ export async function commitAll(
         return { ok: true, revision, change };
       });
       if (!changes.length) return outcomes;
-      for await (const write of writes) await carryOut(em, pantry, write);
+      const filled = new Map<string, number>();
+      for await (const write of writes) {
+        await carryOut(em, pantry, write);
+        if (write.do === "copy") filled.set(write.table, (filled.get(write.table) ?? 0) + lines(write.rows));
+      }
+      await analyse(em, filled);
       await query(em, LOG, [
         pantry,
         listOf(
@@ -133,6 +150,17 @@ export async function commitAll(
       },
     ];
   }
+}
+
+const lines = (rows: string): number => rows.split("\n").length - 1;
+/** Rows from which on the database is told how large a table has become. */
+const MANY_ROWS = 2_000;
+/**
+ * Has the database look at tables that were filled. Foreign keys are checked when the transaction is committed, row by
+ * row, by plans that were made when the tables were small: 100,000 checks by a plan for a small table take an hour.
+ */
+async function analyse(em: EntityManager, filled: ReadonlyMap<string, number>): Promise<void> {
+  for (const [table, rows] of filled) if (rows >= MANY_ROWS) await query(em, `analyze "${table}"`, []);
 }
 
 /** One change alone. */

@@ -90,7 +90,13 @@ describe("what plays is bounded in steps", () => {
   });
 
   it("draws without putting back as often on average by integration as by telling states apart", () => {
-    const content = (n: number) => ({ what: { is: "item", item: nth("item", n) }, min: 1, max: 1, from: null, to: null });
+    const content = (n: number) => ({
+      what: { is: "item", item: nth("item", n) },
+      min: 1,
+      max: 1,
+      from: null,
+      to: null,
+    });
     const box = (entries: number, times: number) => ({
       always: [],
       chances: [],

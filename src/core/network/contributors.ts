@@ -5,7 +5,7 @@ import type { Id } from "../schema/id";
 import { besideHeat, burnProcesses } from "./heat";
 import { besideMaker } from "./maker";
 import { besideMembers, memberProcesses } from "./members";
-import { type Contributor, contributor } from "./process";
+import { type Contributor, contributor, type ProcessSpec } from "./process";
 import { recipeProcesses } from "./recipe-processes";
 import { sourceProcesses } from "./source-processes";
 import { besideTraits } from "./traits";
@@ -41,16 +41,17 @@ const recipe = contributor({
   },
 });
 
+/** All of them; the one list where the others are empty, as they are for most items. */
+function joined(...lists: readonly (readonly ProcessSpec[])[]): readonly ProcessSpec[] {
+  const some = lists.filter((list) => list.length > 0);
+  return some.length < 2 ? (some[0] ?? []) : some.flat();
+}
+
 /** Uses that give something or leave something of the item; what it counts as; and its burning. */
 const item = contributor({
   kind: "item",
-  processes(record, catalogue) {
-    const uses = useProcesses(record, catalogue);
-    const members = memberProcesses(record, catalogue);
-    const burns = burnProcesses(record, catalogue);
-    if (!uses.length && !burns.length) return members;
-    return [...uses, ...members, ...burns];
-  },
+  processes: (record, catalogue) =>
+    joined(useProcesses(record, catalogue), memberProcesses(record, catalogue), burnProcesses(record, catalogue)),
   *beside(before, next, touched) {
     yield* besideUses(before, next, touched);
     yield* besideMembers(before, next, touched);

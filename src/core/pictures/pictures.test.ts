@@ -40,7 +40,8 @@ describe("an SVG", () => {
   it("has no clip paths within clip paths, and few of them", () => {
     const nested = Array.from(
       { length: 20 },
-      (_, n) => `<clipPath id="c${n}"><rect width="9" height="9" clip-path="url(#c${n + 1})"/><rect width="8" clip-path="url(#c${n + 1})"/></clipPath>`,
+      (_, n) =>
+        `<clipPath id="c${n}"><rect width="9" height="9" clip-path="url(#c${n + 1})"/><rect width="8" clip-path="url(#c${n + 1})"/></clipPath>`,
     ).join("");
     const made = clean(svg(`<defs>${nested}</defs><path d="M0 0h9" clip-path="url(#c0)"/>`));
     expect(made.match(/clip-path=/g)).toHaveLength(1);
@@ -60,9 +61,15 @@ describe("an SVG", () => {
   });
 
   it("has values of the known forms only", () => {
-    for (const bad of ["<path d='M0 0;x'/>", "<g transform='perspective(1)'/>", "<path fill='&lt;x'/>", "<path fill='url(#a) url(#b)'/>"])
+    for (const bad of [
+      "<path d='M0 0;x'/>",
+      "<g transform='perspective(1)'/>",
+      "<path fill='&lt;x'/>",
+      "<path fill='url(#a) url(#b)'/>",
+    ])
       expect(clean(svg(bad)), bad).not.toMatch(/d=|transform=|fill=/);
-    const good = '<g transform="translate(1 2) rotate(-45, 3, 3)"><path d="M0 0h-9.5e-1Z" fill="rgb(1, 2, 3)"></path></g>';
+    const good =
+      '<g transform="translate(1 2) rotate(-45, 3, 3)"><path d="M0 0h-9.5e-1Z" fill="rgb(1, 2, 3)"></path></g>';
     expect(clean(svg(good))).toBe(svg(good));
   });
 

@@ -34,7 +34,9 @@ function unpackedSize(bytes: Uint8Array): number | null {
  */
 async function cellTooFar(bytes: Uint8Array): Promise<string | null> {
   const { strFromU8, unzipSync } = await import("fflate");
-  const sheets = unzipSync(bytes, { filter: ({ name }) => /\.xml$/i.test(name) && !/sharedStrings|styles/i.test(name) });
+  const sheets = unzipSync(bytes, {
+    filter: ({ name }) => /\.xml$/i.test(name) && !/sharedStrings|styles/i.test(name),
+  });
   for (const xml of Object.values(sheets))
     for (const [, column = "A", row] of strFromU8(xml).matchAll(/\br="\$?([A-Za-z]{1,7})?\$?(\d{1,15})"/g))
       if (Number(row) > MOST_SHEET_ROWS + 1 || numberOf(column) > MOST_COLUMNS) return `${column.toUpperCase()}${row}`;

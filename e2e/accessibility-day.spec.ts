@@ -1,0 +1,3 @@
+import { everyViewIsAccessible } from "./accessibility";
+
+everyViewIsAccessible("day");
