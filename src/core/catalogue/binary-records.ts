@@ -53,6 +53,8 @@ export class BinaryRecords<V extends AnyRecord = AnyRecord> {
   private loose = new Map<number, V>();
   private gone = new Set<number>();
   private readonly recent = new Map<number, V>();
+  /** The record that was made last while going through them: whoever looks at it asks for it again by its id. */
+  private passed: { readonly place: number; readonly record: V } | null = null;
 
   constructor(
     private readonly kind: Kind,
@@ -66,6 +68,7 @@ export class BinaryRecords<V extends AnyRecord = AnyRecord> {
     const n = this.ids.add(record.id);
     this.gone.delete(n);
     this.recent.delete(n);
+    this.passed = null;
     this.loose.delete(n);
     this.keep(n, record);
   }
@@ -86,6 +89,7 @@ export class BinaryRecords<V extends AnyRecord = AnyRecord> {
   get(id: Id): V | undefined {
     const n = this.ids.get(id);
     if (n === undefined || this.gone.has(n)) return undefined;
+    if (this.passed?.place === n) return this.passed.record;
     const there = this.loose.get(n) ?? this.recent.get(n);
     if (there) return there;
     if (this.recent.size >= RECENT) this.recent.clear();
@@ -102,6 +106,7 @@ export class BinaryRecords<V extends AnyRecord = AnyRecord> {
     const n = this.ids.add(id);
     this.gone.delete(n);
     this.recent.delete(n);
+    this.passed = null;
     this.loose.set(n, record);
     if (this.loose.size > LOOSE) {
       for (const [at, each] of this.loose) this.keep(at, each);
@@ -115,6 +120,7 @@ export class BinaryRecords<V extends AnyRecord = AnyRecord> {
     this.gone.add(n);
     this.loose.delete(n);
     this.recent.delete(n);
+    this.passed = null;
     return true;
   }
 
@@ -127,7 +133,12 @@ export class BinaryRecords<V extends AnyRecord = AnyRecord> {
     return this.gone.has(place) ? undefined : this.ids.idOf(place);
   }
   at(place: number): V | undefined {
-    return this.gone.has(place) ? undefined : (this.loose.get(place) ?? this.recent.get(place) ?? this.made(place));
+    if (this.gone.has(place)) return undefined;
+    const there = this.loose.get(place) ?? this.recent.get(place);
+    if (there) return there;
+    const record = this.made(place);
+    this.passed = { place, record };
+    return record;
   }
 
   /** For another thread; shares what it holds with this one until it is copied. */

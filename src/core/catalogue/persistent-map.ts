@@ -11,8 +11,24 @@ export interface Index<V, I> {
   /** What it holds is small and never changes in place: versions before the newest keep theirs. */
   readonly lasting?: true;
   build(records: ReadonlyMap<Id, V>): I;
+  /** The same record by record, so that several indexes are built in one pass over the records. */
+  collect?(): Collecting<V, I>;
   /** May change the index in place. @returns null where it is to be built anew when it is asked for */
   follow(index: I, before: ReadonlyMap<Id, V>, changes: ReadonlyMap<Id, V | undefined>): I | null;
+}
+
+/** An index that is being built. */
+export interface Collecting<V, I> {
+  add(record: V): void;
+  done(): I;
+}
+/** `build` of an index that can be collected. */
+export function buildBy<V, I>(collect: () => Collecting<V, I>): (records: ReadonlyMap<Id, V>) => I {
+  return (records) => {
+    const collecting = collect();
+    for (const record of records.values()) collecting.add(record);
+    return collecting.done();
+  };
 }
 
 type Held<V> = Map<Id, V> | (V extends AnyRecord ? BinaryRecords<V> : never);
@@ -104,6 +120,15 @@ export class PersistentMap<V> implements ReadonlyMap<Id, V> {
       this.#indexes.set(of as Index<V, unknown>, index);
     }
     return index;
+  }
+
+  /** Builds those of some indexes that are missing, in one pass: where records are bytes, a pass is most of the work. */
+  prepare(indexes: readonly Index<V, unknown>[]): void {
+    const missing = indexes.filter((of) => !this.#indexes.has(of));
+    const collecting = missing.map((of) => of.collect?.() ?? { add: () => undefined, done: () => of.build(this) });
+    if (missing.some((of) => of.collect))
+      for (const record of this.values()) for (let k = 0; k < collecting.length; k++) collecting[k].add(record);
+    for (const [k, of] of missing.entries()) this.#indexes.set(of, collecting[k].done());
   }
 
   /** Takes over the indexes of the version before; that one builds its own if it is asked again, but for lasting ones. */

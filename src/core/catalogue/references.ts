@@ -7,7 +7,7 @@ import type { Field } from "../schema/field";
 import type { Id } from "../schema/id";
 import { type Catalogue, recordsOf } from "./catalogue";
 import { IdTable } from "./ids";
-import type { Index, PersistentMap } from "./persistent-map";
+import { buildBy, type Collecting, type Index, type PersistentMap } from "./persistent-map";
 
 type Values = Readonly<Record<string, unknown>>;
 interface Wanted {
@@ -89,15 +89,19 @@ function idsOf(kind: Kind, record: AnyRecord): ReadonlySet<Id> {
   return ids;
 }
 
+function collectReferences(kind: Kind): Collecting<AnyRecord, ReferenceIndex> {
+  const index = new ReferenceIndex(kind);
+  return { add: (record) => index.add(record), done: () => index };
+}
+/** The index of who refers to whom, of the records of a kind. */
+export const referencesFrom = (kind: Kind): Index<AnyRecord, unknown> =>
+  INDEXES.get(kind) as Index<AnyRecord, ReferenceIndex>;
 const INDEXES = new Map<Kind, Index<AnyRecord, ReferenceIndex>>(
   KINDS.map((kind) => [
     kind,
     {
-      build(records) {
-        const index = new ReferenceIndex(kind);
-        for (const record of records.values()) index.add(record);
-        return index;
-      },
+      build: buildBy<AnyRecord, ReferenceIndex>(() => collectReferences(kind)),
+      collect: () => collectReferences(kind),
       follow(index, before, changes) {
         for (const [id, record] of changes) {
           const was = before.get(id);

@@ -2,7 +2,7 @@
 import type { Item } from "../kinds/index";
 import type { Id } from "../schema/id";
 import type { Catalogue } from "./catalogue";
-import type { Index } from "./persistent-map";
+import { buildBy, type Collecting, type Index } from "./persistent-map";
 import { lineage } from "./tree";
 
 type Members = Map<Id | null, Set<Id>>;
@@ -13,12 +13,14 @@ function join(members: Members, item: Item): void {
   else members.set(item.type, new Set([item.id]));
 }
 
-const MEMBERS: Index<Item, Members> = {
-  build(items) {
-    const members: Members = new Map();
-    for (const item of items.values()) join(members, item);
-    return members;
-  },
+function collectMembers(): Collecting<Item, Members> {
+  const members: Members = new Map();
+  return { add: (item) => join(members, item), done: () => members };
+}
+/** The items of each type. */
+export const MEMBERS: Index<Item, Members> = {
+  build: buildBy(collectMembers),
+  collect: collectMembers,
   follow(members, before, changes) {
     for (const [id, item] of changes) {
       const was = before.get(id);

@@ -11,14 +11,24 @@ import {
 } from "../analysis/patterns";
 import type { Catalogue } from "../catalogue/catalogue";
 import type { Edit } from "../catalogue/edit";
-import type { Index } from "../catalogue/persistent-map";
+import { buildBy, type Collecting, type Index } from "../catalogue/persistent-map";
 import type { Recipe } from "../kinds/index";
 import type { Id } from "../schema/id";
 import { perRecord, recipeRef } from "./check";
 
+function collectPatterns(): Collecting<Recipe, Set<Id>> {
+  const patterns = new Set<Id>();
+  return {
+    add(recipe) {
+      if (isPattern(recipe)) patterns.add(recipe.id);
+    },
+    done: () => patterns,
+  };
+}
 /** Patterns that are in use. */
-const PATTERNS: Index<Recipe, Set<Id>> = {
-  build: (recipes) => new Set([...recipes.values()].flatMap((r) => (isPattern(r) ? [r.id] : []))),
+export const PATTERNS: Index<Recipe, Set<Id>> = {
+  build: buildBy(collectPatterns),
+  collect: collectPatterns,
   follow(patterns, _, changes) {
     for (const [id, now] of changes)
       if (now && isPattern(now)) patterns.add(id);
@@ -37,6 +47,7 @@ export const patternConflict = perRecord<"recipe">({
   id: "pattern-conflict",
   reads: [],
   per: ["recipe"],
+  may: ({ kind }) => kind === "pattern",
   // What lies beside a recipe that was edited, or asks for a tag that items got or lost.
   *also({ catalogue }, _, edits) {
     const patterns = catalogue.records.recipe.index(PATTERNS);

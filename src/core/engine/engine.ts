@@ -4,7 +4,15 @@ import { apply, type Outcome } from "../catalogue/apply";
 import { type Edit, invert } from "../catalogue/edit";
 import type { Id } from "../schema/id";
 import { inOrder } from "../checklist";
+import type { Index } from "../catalogue/persistent-map";
+import { referencesFrom } from "../catalogue/references";
+import { MEMBERS } from "../catalogue/types";
 import { CHECKS } from "../checks";
+import { PATTERNS } from "../checks/pattern-conflict";
+import type { Item, Recipe } from "../kinds/index";
+import { HEATED } from "../network/heat";
+import { ASKED } from "../network/members";
+import { OF_ITEMS } from "../network/traits";
 import { Findings } from "../checks/findings";
 import { type LoopRow, type PackedReadModel, type Ripple, ruleOf, summed } from "./read-model";
 import { FigureTable, type MovedFigures } from "./figures";
@@ -18,6 +26,7 @@ export class Engine {
   took = 0;
 
   constructor(public catalogue: Catalogue) {
+    prepare(catalogue);
     this.readings = new Readings(catalogue);
     this.findings = new Findings(CHECKS, { catalogue, readings: this.readings });
     this.figures = new FigureTable(this.readings);
@@ -89,4 +98,10 @@ export class Engine {
     this.figures = new FigureTable(this.readings);
     return [...this.figures.since(before)];
   }
+}
+
+/** What readings and checks of every pantry look up, found in one pass over the items and one over the recipes. */
+function prepare({ records: { item, recipe } }: Catalogue): void {
+  item.prepare([OF_ITEMS, MEMBERS, referencesFrom("item")] as readonly Index<Item, unknown>[]);
+  recipe.prepare([ASKED, HEATED, PATTERNS, referencesFrom("recipe")] as readonly Index<Recipe, unknown>[]);
 }

@@ -3,7 +3,7 @@ import { type Catalogue, recordAt, recordsOf } from "../catalogue/catalogue";
 import { broughtBy, held } from "../catalogue/inheritance";
 import { IdTable } from "../catalogue/ids";
 import type { Id } from "../schema/id";
-import type { AnyRecord, Kind } from "../kinds/index";
+import type { AnyRecord, Item, Kind } from "../kinds/index";
 import { wider } from "../numbers/arrays";
 import { sign, toNumber } from "../numbers/fraction";
 import { CONTRIBUTORS } from "./contributors";
@@ -196,8 +196,15 @@ export function compile(catalogue: Catalogue, contributors = CONTRIBUTORS): Comp
     const { id, group } = splitNode(node);
     return given.get(id, group) as number;
   };
+  const [levels, sells] = [new Int16Array(given.size), new Float64Array(given.size)];
   for (const { kind, processes } of contributors)
     for (const record of recordsOf(catalogue, kind).values()) {
+      if (kind === "item") {
+        // While the record is at hand: where records are bytes, coming by them again is most of the work.
+        const i = numberOf(record.id);
+        levels[i] = levelOf(catalogue, record as Item);
+        sells[i] = sellOf(catalogue, record as Item);
+      }
       const specs = processes(record as never, catalogue);
       for (let part = 0; part < specs.length; part++) {
         listed.add(record.id, groupOf(contributors, kind, part));
@@ -213,7 +220,14 @@ export function compile(catalogue: Catalogue, contributors = CONTRIBUTORS): Comp
     listed.reordered(order.processes),
     contributors,
   );
-  readItems(compiled);
+  if (contributors.some(({ kind }) => kind === "item")) {
+    compiled.levels = new Int16Array(order.items.length);
+    compiled.sells = new Float64Array(order.items.length);
+    order.items.forEach((i, k) => {
+      compiled.levels[k] = levels[i];
+      compiled.sells[k] = sells[i];
+    });
+  } else readItems(compiled);
   return compiled;
 }
 
@@ -228,6 +242,10 @@ function currenciesOf({ records: { currency } }: Catalogue): (Id | null)[] {
 export const currencyAt = (compiled: Compiled, currency: Id | null): number =>
   Math.max(0, currency === null ? 0 : compiled.currencies.indexOf(currency));
 
+const levelOf = (catalogue: Catalogue, item: Item): number => held(catalogue, item, "level").value ?? 0;
+const sellOf = (catalogue: Catalogue, item: Item): number =>
+  item.status === "retired" ? 0 : (broughtBy(catalogue, item) ?? 0);
+
 /** Reads levels and sell prices anew. @returns items that have others than before */
 export function readItems(compiled: Compiled, only?: Iterable<number>): number[] {
   const { catalogue, network } = compiled;
@@ -239,8 +257,8 @@ export function readItems(compiled: Compiled, only?: Iterable<number>): number[]
   for (const i of only ?? upTo(network.items)) {
     const id = compiled.idOf(i);
     const item = id === null ? undefined : catalogue.records.item.get(id);
-    const level = item ? (held(catalogue, item, "level").value ?? 0) : 0;
-    const sell = item && item.status !== "retired" ? (broughtBy(catalogue, item) ?? 0) : 0;
+    const level = item ? levelOf(catalogue, item) : 0;
+    const sell = item ? sellOf(catalogue, item) : 0;
     if (compiled.levels[i] === level && compiled.sells[i] === sell) continue;
     compiled.levels[i] = level;
     compiled.sells[i] = sell;

@@ -1,6 +1,6 @@
 /** Burning: what burns gives seconds of heat, to whatever takes heat and to what takes it of one sort of fuel only. */
 import type { Catalogue } from "../catalogue/catalogue";
-import type { Index } from "../catalogue/persistent-map";
+import { buildBy, type Collecting, type Index } from "../catalogue/persistent-map";
 import { itemsBelow } from "../catalogue/types";
 import type { Item, ItemType, Kind, Recipe } from "../kinds/index";
 import { line } from "../notation/line";
@@ -12,10 +12,20 @@ import { anySays, traitOf } from "./traits";
 
 const takesHeat = ({ heat, variants }: Recipe): boolean => heat > 0 || variants.some((v) => (v.heat ?? 0) > 0);
 
+function collectHeated(): Collecting<Recipe, number> {
+  let count = 0;
+  return {
+    add(recipe) {
+      if (takesHeat(recipe)) count++;
+    },
+    done: () => count,
+  };
+}
 /** How many recipes take heat. */
-const HEATED: Index<Recipe, number> = {
+export const HEATED: Index<Recipe, number> = {
   lasting: true,
-  build: (recipes) => [...recipes.values()].filter(takesHeat).length,
+  build: buildBy(collectHeated),
+  collect: collectHeated,
   follow(count, before, changes) {
     for (const [id, now] of changes) {
       const then = before.get(id);

@@ -1,7 +1,7 @@
 /** Any item with a tag: the items that have a tag which some line asks for. */
 import type { Catalogue } from "../catalogue/catalogue";
 import { itemsBelow } from "../catalogue/types";
-import type { Index } from "../catalogue/persistent-map";
+import { buildBy, type Collecting, type Index } from "../catalogue/persistent-map";
 import type { Item, Kind, Recipe, Tag } from "../kinds/index";
 import { allLines } from "../kinds/ways";
 import { line } from "../notation/line";
@@ -12,14 +12,20 @@ import { nodeOfTag } from "./node";
 import { anySays, traitOf } from "./traits";
 import type { ProcessSpec } from "./process";
 
+function collectAsked(): Collecting<Recipe, ReadonlyMap<Id, number>> {
+  const asked = new Map<Id, number>();
+  return {
+    add(recipe) {
+      for (const tag of tagsIn(recipe)) asked.set(tag, (asked.get(tag) ?? 0) + 1);
+    },
+    done: () => asked,
+  };
+}
 /** How many recipes ask for any item with a tag. */
-const ASKED: Index<Recipe, ReadonlyMap<Id, number>> = {
+export const ASKED: Index<Recipe, ReadonlyMap<Id, number>> = {
   lasting: true,
-  build(recipes) {
-    const asked = new Map<Id, number>();
-    for (const recipe of recipes.values()) for (const tag of tagsIn(recipe)) asked.set(tag, (asked.get(tag) ?? 0) + 1);
-    return asked;
-  },
+  build: buildBy(collectAsked),
+  collect: collectAsked,
   follow(asked, before, changes) {
     let next: Map<Id, number> | null = null;
     for (const [id, now] of changes) {

@@ -1,7 +1,7 @@
 /** What items are to recipes beside what stands in their lines: in what they come, and what stations they are. */
 import type { Catalogue } from "../catalogue/catalogue";
 import { held } from "../catalogue/inheritance";
-import type { Index } from "../catalogue/persistent-map";
+import { buildBy, type Collecting, type Index } from "../catalogue/persistent-map";
 import { recipesAsking, recipesTaking } from "../catalogue/references";
 import { itemsBelow } from "../catalogue/types";
 import type { Item, ItemType, Kind } from "../kinds/index";
@@ -14,13 +14,19 @@ const TRAITS: readonly Trait[] = ["vessel", "burns", "ash", "fuel", "pace", "ext
 /** How many records say each of them. */
 type Counts = { readonly [T in Trait]: number };
 const NONE: Counts = { vessel: 0, burns: 0, ash: 0, fuel: 0, pace: 0, extra: 0 };
+function collectCounts(): Collecting<Said, Counts> {
+  const counts = { ...NONE };
+  return {
+    add(record) {
+      for (const trait of TRAITS) if (record[trait] !== null) counts[trait]++;
+    },
+    done: () => counts,
+  };
+}
 const COUNTS = <R extends Said>(): Index<R, Counts> => ({
   lasting: true,
-  build(records) {
-    const counts = { ...NONE };
-    for (const record of records.values()) for (const trait of TRAITS) if (record[trait] !== null) counts[trait]++;
-    return counts;
-  },
+  build: buildBy<Said, Counts>(collectCounts),
+  collect: collectCounts,
   follow(counts, before, changes) {
     let next: { [T in Trait]: number } | null = null;
     for (const [id, now] of changes) {
@@ -36,7 +42,9 @@ const COUNTS = <R extends Said>(): Index<R, Counts> => ({
     return next ?? counts;
   },
 });
-const [OF_ITEMS, OF_TYPES] = [COUNTS<Item>(), COUNTS<ItemType>()];
+const OF_TYPES = COUNTS<ItemType>();
+/** How many items say each trait. */
+export const OF_ITEMS = COUNTS<Item>();
 
 /** Whether any item or type says such a thing: where none does, nothing need be looked up. */
 export function anySays({ records: { item, type } }: Catalogue, ...traits: readonly Trait[]): boolean {
