@@ -11,7 +11,7 @@ export default defineConfig({
         resolve: { alias },
         test: {
           name: "core",
-          include: ["src/core/**/*.test.ts", "src/demo/**/*.test.ts", "src/ui/**/*.test.ts"],
+          include: ["src/core/**/*.test.ts", "src/demo/**/*.test.ts", "src/ui/**/*.test.ts", "bench/**/*.test.ts"],
           testTimeout: 300_000,
         },
       },

@@ -15,6 +15,7 @@ import { type EditTimes, editTimes } from "./edits";
 import { type Full, fullAnalysis } from "./full";
 import { floor, heldBy, multiples, part, say, table, type Timing, time } from "./measure";
 import { largeNetwork } from "./pantry";
+import { performancePage } from "./page";
 import { plainCost, plainOf } from "./plain";
 
 /** Up to this size others are measured beside ours, and single edits. */
@@ -67,6 +68,10 @@ async function main(): Promise<void> {
   say(
     `\n400 items as one linear programme: of the gain question ${times(programmes.gain)}, neither proves in fractions nor names every loop; of least costs ${times(programmes.cost)}, with the same result`,
   );
+  if (process.env.WRITE) {
+    writeFileSync("docs/performance.md", performancePage(report as never, exponents, programmes));
+    say("\nWritten to docs/performance.md");
+  }
   mkdirSync("bench/results", { recursive: true });
   writeFileSync(
     "bench/results/latest.json",

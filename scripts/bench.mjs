@@ -1,6 +1,6 @@
 #!/usr/bin/env node
 /**
- * npm run bench: the engine. SIZES=1000,10000,100000 chooses the pantries.
+ * npm run bench: the engine. SIZES=1000,10000,100000 chooses the pantries; -- --write writes docs/performance.md.
  * npm run bench -- load: how the production build carries people who write at once.
  * npm run bench -- import: imports beside COPY, against a database server of its own. ITEMS=100000 chooses the size.
  * npm run bench -- trials: trying things out, beside plain loops and plain JavaScript.
@@ -29,14 +29,17 @@ const BENCHES = {
 run(async () => {
   checkNode();
   ensureDependencies();
-  const name = process.argv[2] ?? "engine";
+  const words = process.argv.slice(2);
+  const write = words.includes("--write");
+  const name = words.find((word) => word !== "--write") ?? "engine";
   const bench = Object.hasOwn(BENCHES, name) ? BENCHES[name] : null;
   if (!bench) throw new Missing(`There is no bench “${name}”. There are: ${Object.keys(BENCHES).join(", ")}.`);
   if (bench.program || bench.commands) await ensureCli();
   if (bench.program) ensureBuild();
   if (bench.browser) ensureChromium();
   const outfile = await bundled(bench.entry, `dist/bench-${name}.mjs`);
-  if (!bench.commands) process.exit(command(process.execPath, [outfile]));
+  if (!bench.commands)
+    process.exit(command(process.execPath, [outfile], { env: { ...process.env, WRITE: write ? "1" : "" } }));
   mkdirSync(join(root, ".data"), { recursive: true });
   const cluster = await startCluster("postgres-bench");
   const database = `bench_${process.pid}`;

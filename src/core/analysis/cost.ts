@@ -225,9 +225,12 @@ export class LeastCost implements ChosenCosts {
         if (left < 0) this.settled = false;
         else this.relax(p);
         left -= end[p] - start[p];
+        this.looked += end[p] - start[p] + 1;
       }
     }
   }
+  /** Steps of the work done so far: processes looked at, with what goes in. */
+  looked = 0;
 
   /** Before processes change (their rows, their own cost, or whether they count): what they gave is in doubt. */
   overdelete(ps: Iterable<number>): void {

@@ -111,6 +111,9 @@ export class Findings {
     for (const check of checks) if ("find" in check) this.look(check);
   }
 
+  /** How often a check was asked about a record. */
+  asked = 0;
+
   /** Whether anything in the pantry can concern a check: where nothing can, it is not asked about any record. */
   private concerned(check: Check): boolean {
     return check.concerns?.(this.context.catalogue) ?? true;
@@ -119,6 +122,7 @@ export class Findings {
   /** What a check finds about a record. Most find nothing about most: that is seen before anything is made. */
   private about(check: RecordCheck, kind: Kind, record: AnyRecord): readonly Finding[] {
     const { context } = this;
+    this.asked++;
     if (check.may && !check.may(record as never, context, kind)) return NONE;
     return marked(check, () => check.at(context, record as never, kind), context, kind, record);
   }

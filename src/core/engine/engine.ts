@@ -35,6 +35,11 @@ export class Engine {
   get revision(): number {
     return this.catalogue.revision;
   }
+  /** Steps of the work done so far: processes looked at for costs, and records looked at by checks. */
+  get steps(): { readonly costs: number; readonly checks: number } {
+    const { value, time } = this.readings;
+    return { costs: value.looked + time.looked, checks: this.findings.asked };
+  }
 
   /** Everything the views show, of one revision. */
   model(): PackedReadModel {

@@ -1,0 +1,40 @@
+import { fork } from "node:child_process";
+import { describe, expect, it } from "vitest";
+// @ts-expect-error a script without types
+import { bundled } from "../scripts/lib/bundled.mjs";
+
+interface Opened {
+  readonly complete: boolean;
+  readonly gains: number;
+  readonly stuck: number;
+  readonly findings: number;
+  readonly steps: { readonly costs: number; readonly checks: number };
+  readonly peakBytes: number;
+}
+const GIGABYTE = 2 ** 30;
+
+/** In a process that may hold a gigabyte; null: it ended without an answer. */
+async function opened(items: number): Promise<Opened | null> {
+  const file = (await bundled("bench/open.ts", "dist/bench-open.mjs")) as string;
+  return new Promise((done) => {
+    let answer: Opened | null = null;
+    const child = fork(file, [String(items)], { execArgv: ["--max-old-space-size=800"], stdio: "ignore" });
+    child.once("message", (said) => {
+      answer = said as Opened;
+    });
+    child.once("exit", () => done(answer));
+  });
+}
+
+describe("a pantry of a hundred thousand items", () => {
+  it("is opened with all checks within a gigabyte, proved clean, in a bounded number of steps", async () => {
+    const large = await opened(100_000);
+    expect(large).toMatchObject({ complete: true, gains: 0, stuck: 100 });
+    const { steps, peakBytes } = large as Opened;
+    expect(peakBytes).toBeLessThan(GIGABYTE);
+    // Steps, not seconds: they are the same on every machine.
+    console.log(`${steps.costs} steps of costs, ${steps.checks} of checks, ${Math.round(peakBytes / 1e6)} MB`);
+    expect(steps.costs).toBeLessThan(400_000);
+    expect(steps.checks).toBeLessThan(3_500_000);
+  });
+});
