@@ -64,9 +64,6 @@ export class Analysis {
   get running(): boolean {
     return this.child !== null && !this.child.lost;
   }
-  get busy(): boolean {
-    return this.working !== null || this.child?.busy === true;
-  }
   get state(): AnalysisState {
     const { revision } = this;
     if (this.stopped) return { revision, state: "stopped", why: this.stopped.why };

@@ -1,4 +1,5 @@
 /** Runs as a process of its own: the records of one open pantry, or its readings; answers one question after the other. */
+import { constants, setPriority } from "node:os";
 import { Worker } from "node:worker_threads";
 import { gzipSync } from "node:zlib";
 import anyAscii from "any-ascii";
@@ -20,6 +21,14 @@ import { type Intent, readied } from "./use-cases/intents";
 
 if (!process.send) throw new Error("This file runs as a process of the server only.");
 transliterateBy(anyAscii);
+
+// Whoever answers people goes first: readings may take a core for long.
+if (process.env.SALTY_ROLE === "analysis")
+  try {
+    setPriority(constants.priority.PRIORITY_LOW);
+  } catch {
+    // Where priorities can't be changed all are equal.
+  }
 
 /** A thread that ends the process where its parent is gone or it holds too much, even while it works. */
 new Worker(

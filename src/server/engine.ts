@@ -73,8 +73,9 @@ export class Engine implements Pooled, Writer, AnalysisOwner {
   get running(): boolean {
     return this.records !== null && !this.records.lost;
   }
+  /** Readings that nobody waits for can be worked out later. */
   get working(): boolean {
-    return this.waiting > 0 || this.asking > 0 || this.queue.size > 0 || this.analysis.busy;
+    return this.waiting > 0 || this.asking > 0 || this.queue.size > 0;
   }
   get watched(): boolean {
     return this.watchers.size > 0;
