@@ -48,7 +48,7 @@ export class Host {
     );
   }
 
-  static async open(url: string, threads = Number(process.env.SALTY_ENGINES) || 12): Promise<Host> {
+  static async open(url: string, threads = Number(process.env.SALTY_ENGINES) || 40): Promise<Host> {
     const orm = await connect(url);
     await migrate(orm);
     return new Host(orm, url, Math.max(1, Math.floor(threads)));
