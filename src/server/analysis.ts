@@ -48,6 +48,8 @@ export class Analysis {
   private stopped: { readonly revision: number; readonly why: string } | null = null;
   private deaths = 0;
   private ended = false;
+  /** False while nobody wants the readings: the process has made room for another pantry's. */
+  private wanted = false;
   /** When what is being followed was begun; 0: nothing is. */
   private began = 0;
   private cancelled = false;
@@ -72,14 +74,15 @@ export class Analysis {
 
   /** Begins to work where there is something to be done; never waits. */
   start(): void {
+    this.wanted = true;
     if (this.ended || this.stopped || this.working) return;
     this.working = this.work().finally(() => {
       this.working = null;
-      if (this.pending.length && !this.stopped && !this.ended) this.start();
+      if (this.pending.length && this.wanted && !this.stopped && !this.ended) this.start();
     });
   }
 
-  /** Follows what was committed, as soon as it can. */
+  /** Follows what was committed, as soon as it can; where nobody wants the readings they are opened later. */
   follow(changes: readonly LoggedText[]): void {
     this.pending.push(...changes);
     if (this.stopped) {
@@ -125,9 +128,14 @@ export class Analysis {
   }
 
   private async work(): Promise<void> {
-    while (!this.ended && !this.stopped) {
+    while (!this.ended && !this.stopped && this.wanted) {
       try {
         if (!this.child || this.child.lost) await this.open();
+        else if (
+          this.pending.length ? this.pending[0].revision > this.revision + 1 : this.revision < this.owner.revision
+        )
+          // Something in between was missed: only what is stored has it.
+          this.child.end();
         else if (!this.pending.length) return;
         else await this.followNext(this.child);
       } catch (error) {
@@ -159,7 +167,7 @@ export class Analysis {
     const texts = await this.owner.load();
     this.cancelled = false;
     const child = await EngineChild.open(texts, "analysis");
-    if (this.ended) return child.end();
+    if (this.ended || !this.wanted) return child.end();
     this.child = child;
     this.openTook = performance.now() - began;
     this.deaths = 0;
@@ -258,6 +266,7 @@ export class Analysis {
 
   /** Ends the process; it opens again when somebody asks. */
   park(): void {
+    this.wanted = false;
     this.cancelled = true;
     this.child?.end();
     this.child = null;

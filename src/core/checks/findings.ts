@@ -1,4 +1,5 @@
 /** What the checks find in a pantry, kept up to date: after a change only what it can have moved is looked at again. */
+import type { Reading } from "../analysis/reading";
 import type { Delta } from "../analysis/readings";
 import { reach } from "../analysis/registry";
 import { inOrder, ruleOf, ruleTitle, type Severity } from "../checklist/index";
@@ -59,6 +60,7 @@ export class Findings {
     private readonly digest: (text: string) => number = (text) => digestOf(text),
   ) {
     this.context = { ...checked, told: new FindingCache() };
+    for (const [k, check] of checks.entries()) this.numbers.set(check, k);
     this.start();
   }
 
@@ -68,8 +70,17 @@ export class Findings {
       if (!Number.isNaN(this.singleDigests[n])) yield* this.tell(...this.partsOf(this.placeOfSingle(n)));
   }
 
+  private readonly numbers = new Map<Check, number>();
+  /** How many places of each check are kept by name. */
+  private readonly kept = new Map<Check, number>();
   private groupOf(check: Check, kind: Kind): number {
-    return this.checks.indexOf(check) * KINDS.length + KINDS.indexOf(kind);
+    return (this.numbers.get(check) ?? 0) * KINDS.length + (KIND_NUMBERS.get(kind) ?? 0);
+  }
+  private setAt(place: Place, check: Check, known: Known | null): void {
+    const there = this.at.has(place);
+    if (known) this.at.set(place, known);
+    else this.at.delete(place);
+    if (there !== (known !== null)) this.kept.set(check, (this.kept.get(check) ?? 0) + (known ? 1 : -1));
   }
   private placeOfSingle(n: number): Place {
     const group = this.single.groupOf(n);
@@ -84,7 +95,7 @@ export class Findings {
   }
 
   private start(): void {
-    for (const map of [this.at, this.named, this.groups, this.chains]) map.clear();
+    for (const map of [this.at, this.named, this.groups, this.chains, this.kept]) map.clear();
     this.single = new IdTable();
     this.singleDigests = new Float64Array(16).fill(Number.NaN);
     const { context } = this;
@@ -210,14 +221,23 @@ export class Findings {
           if (process) markDirty(process.kind, process.id);
         }
     }
+    const movedIds = new Map<Reading, readonly Id[]>();
+    const idsMoved = (reading: Reading): readonly Id[] => {
+      let ids = movedIds.get(reading);
+      if (!ids) {
+        ids = [...movedItems(delta.of(reading))].flatMap((i) => compiled.idOf(i) ?? []);
+        movedIds.set(reading, ids);
+      }
+      return ids;
+    };
     for (const check of asked) {
       if ("per" in check) {
         const also = check.also ? [...check.also(this.context, delta, edits)] : [];
-        const moved = check.reads.flatMap((reading) => [...movedItems(delta.of(reading))]);
-        const items = moved.flatMap((i) => compiled.idOf(i) ?? []);
         for (const kind of check.per) {
-          const read = kind === "item" ? items : [];
-          for (const id of new Set([...(dirty.get(kind) ?? []), ...also, ...read])) this.look(check, kind, id);
+          const ids = new Set(dirty.get(kind));
+          for (const id of also) ids.add(id);
+          if (kind === "item") for (const reading of check.reads) for (const id of idsMoved(reading)) ids.add(id);
+          for (const id of ids) this.look(check, kind, id);
         }
       } else if ("groups" in check) {
         for (const kind of check.groups) {
@@ -312,6 +332,11 @@ export class Findings {
   private put(check: Check, list: readonly Finding[], kind: Kind | undefined, about: string): void {
     const following = this.following;
     const group = kind && "per" in check ? this.groupOf(check, kind) : -1;
+    if (!list.length && group >= 0 && !this.kept.get(check)) {
+      // Nothing is found and nothing was: the commonest case by far.
+      const n = this.single.get(about, group);
+      if (n === undefined || Number.isNaN(this.singleDigests[n])) return;
+    }
     const names = namesIn(list);
     if (!following && group >= 0 && !check.followsChains && this.isSingle(check, list, names, about)) {
       this.putSingle(group, about, digestOfAll(list[0]));
@@ -327,13 +352,12 @@ export class Findings {
     if (this.at.has(place)) for (const id of before.names) this.unname(id, place);
     else if (group >= 0 && this.single.get(about, group) !== undefined) this.putSingle(group, about, Number.NaN);
     if (group >= 0 && !check.followsChains && this.isSingle(check, list, names, about)) {
-      this.at.delete(place);
+      this.setAt(place, check, null);
       this.putSingle(group, about, digestOfAll(list[0]));
       return;
     }
-    if (list.length)
-      this.at.set(place, { prints: list.map((f) => f.fingerprint), digests: list.map(digestOfAll), names });
-    else this.at.delete(place);
+    const known = { prints: list.map((f) => f.fingerprint), digests: list.map(digestOfAll), names };
+    this.setAt(place, check, list.length ? known : null);
     if (check.followsChains) {
       const places = this.chains.get(check.id) ?? new Set();
       this.chains.set(check.id, places);
@@ -374,6 +398,7 @@ const hasMoved = (moved: unknown): boolean => moved === true || !movedItems(move
 const placeOf = (check: Check, kind: Kind, about: string): Place => `${check.id}|${kind}|${about}`;
 
 const NONE: readonly Finding[] = [];
+const KIND_NUMBERS = new Map<Kind, number>(KINDS.map((kind, n) => [kind, n]));
 const printOf = (check: Check, id: string): string => `${check.id}:${id}`;
 
 /**
