@@ -33,6 +33,11 @@ interface Known {
   /** Records that they name. */
   readonly names: readonly Id[];
 }
+/** What is found at a place now, with the numbers for what it says. */
+interface Told {
+  readonly list: readonly Finding[];
+  readonly digests: readonly number[];
+}
 /** Places that name a record beyond these are a set: looking one of very many up in a list would take long. */
 const MANY = 32;
 const NOTHING: Known = { prints: [], digests: [], names: [] };
@@ -147,7 +152,7 @@ export class Findings {
     delta: Delta,
     edits: readonly Edit[],
   ): { put: Finding[]; opened: Finding[]; drop: string[] } {
-    const [before, now] = [new Map<Place, Known>(), new Map<Place, readonly Finding[]>()];
+    const [before, now] = [new Map<Place, Known>(), new Map<Place, Told>()];
     this.following = { before, now };
     const earlier = this.context.catalogue;
     const asked = new Set(this.checks.filter((c) => this.concerned(c)));
@@ -163,11 +168,17 @@ export class Findings {
       this.start();
     } else this.lookAgain(delta, edits, earlier, asked);
     this.following = null;
-    const [was, is] = [new Map<string, number>(), new Map<string, Finding>()];
+    const [was, is] = [
+      new Map<string, number>(),
+      new Map<string, { readonly finding: Finding; readonly digest: number }>(),
+    ];
     for (const { prints, digests } of before.values())
       for (const [k, print] of prints.entries()) was.set(print, digests[k]);
-    for (const list of now.values()) for (const f of list) is.set(f.fingerprint, f);
-    const put = inOrder([...is.values()].filter((f) => was.get(f.fingerprint) !== digestOfAll(f)));
+    for (const { list, digests } of now.values())
+      for (const [k, f] of list.entries()) is.set(f.fingerprint, { finding: f, digest: digests[k] });
+    const put = inOrder(
+      [...is].flatMap(([print, { finding, digest }]) => (was.get(print) === digest ? [] : [finding])),
+    );
     return {
       put,
       opened: put.filter((f) => !was.has(f.fingerprint)),
@@ -175,7 +186,7 @@ export class Findings {
     };
   }
   /** While a change is followed: what stood at each place that was looked at, and what is found there now. */
-  private following: { readonly before: Map<Place, Known>; readonly now: Map<Place, readonly Finding[]> } | null = null;
+  private following: { readonly before: Map<Place, Known>; readonly now: Map<Place, Told> } | null = null;
 
   private lookAgain(delta: Delta, edits: readonly Edit[], earlier: Catalogue, asked: ReadonlySet<Check>): void {
     const { catalogue, readings } = this.context;
@@ -345,18 +356,19 @@ export class Findings {
     const place = kind ? placeOf(check, kind, about) : check.id;
     const before = this.knownAt(place, check, kind, about);
     if (before === NOTHING && !list.length) return;
+    const digests = list.map(digestOfAll);
     if (following) {
       if (!following.before.has(place)) following.before.set(place, before);
-      following.now.set(place, list);
+      following.now.set(place, { list, digests });
     }
     if (this.at.has(place)) for (const id of before.names) this.unname(id, place);
     else if (group >= 0 && this.single.get(about, group) !== undefined) this.putSingle(group, about, Number.NaN);
     if (group >= 0 && !check.followsChains && this.isSingle(check, list, names, about)) {
       this.setAt(place, check, null);
-      this.putSingle(group, about, digestOfAll(list[0]));
+      this.putSingle(group, about, digests[0]);
       return;
     }
-    const known = { prints: list.map((f) => f.fingerprint), digests: list.map(digestOfAll), names };
+    const known = { prints: list.map((f) => f.fingerprint), digests, names };
     this.setAt(place, check, list.length ? known : null);
     if (check.followsChains) {
       const places = this.chains.get(check.id) ?? new Set();
