@@ -1,6 +1,7 @@
 /** All readings, in the order in which they are followed. A new reading is one entry here, and one line of the list. */
 import { CHECK_SETTINGS } from "../checklist/index";
 import { before, type Compiled } from "../network/compile";
+import { components } from "../network/components";
 import { MEMBER, GAINS, SALVAGE, SOURCE } from "../network/network";
 import { Causes } from "./causes";
 import { LeastCost, type Measure } from "./cost";
@@ -258,6 +259,30 @@ function pricesFor(compiled: Compiled, within: Reach, opening: readonly number[]
   const plain = new Prices(compiled, within);
   return plain.clean ? plain : prices;
 }
+/**
+ * Whether processes that changed lie apart from everything that was searched for loops, and nothing beyond that seems to
+ * gain: loops lie within one strongly connected component, so that what was found there, or not settled, stands. Money
+ * joins all components: where it can go round they are not told apart.
+ * @param violators  those before the change
+ */
+function elsewhere(
+  compiled: Compiled,
+  { prices, report }: Gaining,
+  violators: ReadonlySet<number>,
+  changed: readonly number[],
+): boolean {
+  if (prices.trades) return false;
+  const { network } = compiled;
+  const searched = new Set(violators);
+  for (const { runs } of [...report.gains, ...report.even])
+    for (const { step } of runs) if (step.run === "process") searched.add(step.process);
+  if (changed.some((p) => searched.has(p))) return false;
+  const { of } = components(network, { links: "uses" });
+  const region = new Set([...searched].map((p) => of[network.items + p]));
+  const within = (p: number) => region.has(of[network.items + p]);
+  return !changed.some(within) && [...prices.violators].every(within);
+}
+
 /** What moved is whether loops were looked for again. */
 export const gaining: Reading<Gaining, boolean> = {
   name: "gaining",
@@ -283,8 +308,10 @@ export const gaining: Reading<Gaining, boolean> = {
     const alone = network.rewrites.some((r) => ((r.of?.flags ?? 0) & GAINS) !== 0);
     let { prices } = state;
     let report = known;
+    const violators = new Set(prices.violators);
     const held = prices.repair(ps, network.priced);
     if (held && quiet && !alone && prices.clean) return { state, moved: false };
+    if (held && !alone && !retold && elsewhere(compiled, state, violators, ps)) return { state, moved: false };
     // Repaired prices may find more violated constraints than there are: where that leads to a loop, or past the limits,
     // better ones decide.
     const good = held && known.complete && !(quiet && !prices.clean);

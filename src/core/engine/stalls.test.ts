@@ -3,6 +3,8 @@ import { ALL_TRIALS } from "../checks/trial-fails";
 import { Budget, TooMany } from "../budget/budget";
 import { innerFirst, means, tablesInThemselves, withoutBack } from "../network/box";
 import { least } from "../checks/tables";
+import { withDefaults } from "../kinds/index";
+import { line } from "../notation/line";
 import { nth, STALLS, stall } from "../testing/stalls";
 import { roller } from "../trials/chance-box";
 import { oddsOf } from "../trials/opening";
@@ -117,6 +119,43 @@ describe("what plays is bounded in steps", () => {
       expect(all.reduce((a, b) => a + b, 0)).toBeCloseTo(9, 6);
       expect(all.every((p, k) => p <= 1 && (k === 0 || p >= all[k - 1]))).toBe(true);
     }
+  });
+});
+
+describe("a search for loops", () => {
+  it("is not made again for an edit elsewhere, whatever it left open", () => {
+    const { catalogue } = stall("vessels in a ring", 0.1);
+    const [apart, made] = [nth("zz", 0), nth("zz", 1)];
+    const add = (kind: string, record: object) => ({ op: "add", kind, record }) as never;
+    const engine = new Engine(catalogue);
+    engine.change([
+      add("item", withDefaults("item", { id: apart, key: "apart", name: "Apart" })),
+      add("item", withDefaults("item", { id: made, key: "made", name: "Made" })),
+      add(
+        "source",
+        withDefaults("source", { id: apart, key: "apart", name: "Apart", lines: [line("output", apart)], ticks: 20 }),
+      ),
+      add(
+        "recipe",
+        withDefaults("recipe", {
+          id: made,
+          key: "made",
+          name: "Made",
+          lines: [line("ingredient", apart, 2), line("output", made)],
+        }),
+      ),
+    ]);
+    const before = engine.readings.gain;
+    expect(before.complete && !before.gains.length && !before.even.length).toBe(false);
+    const lines = (n: number) => [line("ingredient", apart, n), line("output", made)];
+    engine.change([{ op: "set", kind: "recipe", id: made, field: "lines", from: lines(2), to: lines(3) } as never]);
+    expect(engine.readings.gain).toBe(before);
+    // Where something seems to gain beyond that, it is made again.
+    const back = [line("ingredient", made), line("output", apart, 4)];
+    engine.change([
+      add("recipe", withDefaults("recipe", { id: nth("zz", 2), key: "back", name: "Back", lines: back })),
+    ]);
+    expect(engine.readings.gain).not.toBe(before);
   });
 });
 
