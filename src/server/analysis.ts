@@ -18,9 +18,11 @@ const ONE_BY_ONE = 100;
 const FOLLOWING = 60_000;
 /** After so long, and twice as long as opening took, following is given up for the next edit [ms]. */
 const CANCELLED_AFTER = 4_000;
-/** So long readers wait for readings that are behind, and for those of a pantry that is being opened [ms]. */
-const READERS_WAIT = 600;
-const OPENERS_WAIT = 3_000;
+/**
+ * So long people wait for readings that are behind [ms]: whoever changed something (then it is answered without its
+ * consequences), readers, and those who open a pantry.
+ */
+export const PATIENCE = { changers: 500, readers: 600, openers: 3_000 };
 /** Deaths in a row after which a pantry's readings are not tried again. */
 const MOST_DEATHS = 2;
 /** Answers that are kept for readers who come while the readings are behind, and the largest of them [bytes of JSON]. */
@@ -72,10 +74,17 @@ export class Analysis {
     return { revision, state: revision >= this.owner.revision ? "done" : "computing" };
   }
 
+  /** For how long the readings have been behind; 0: they are not [ms]. */
+  get behindFor(): number {
+    return this.state.state === "done" ? 0 : performance.now() - this.since;
+  }
+  private since = 0;
+
   /** Begins to work where there is something to be done; never waits. */
   start(): void {
     this.wanted = true;
     if (this.ended || this.stopped || this.working) return;
+    this.since = performance.now();
     this.working = this.work().finally(() => {
       this.working = null;
       if (this.pending.length && this.wanted && !this.stopped && !this.ended) this.start();
@@ -212,7 +221,7 @@ export class Analysis {
   /** The readings that views hold, as JSON: the newest where they are there soon, else the last, else none. */
   async modelSoon(): Promise<Uint8Array | null> {
     this.start();
-    await this.until(this.owner.revision, this.revision < 0 ? OPENERS_WAIT : READERS_WAIT);
+    await this.until(this.owner.revision, this.revision < 0 ? PATIENCE.openers : PATIENCE.readers);
     const { child } = this;
     if (!child || child.lost || this.began) return this.model?.body ?? null;
     if (this.model?.revision === this.revision) return this.model.body;
@@ -237,7 +246,7 @@ export class Analysis {
     patience: Patience = {},
   ): Promise<AnalysisQuestions[Q]["answer"]> {
     this.start();
-    const wait = this.revision < 0 ? OPENERS_WAIT : READERS_WAIT;
+    const wait = this.revision < 0 ? PATIENCE.openers : PATIENCE.readers;
     const name = JSON.stringify([ask, question]);
     if (!(await this.until(this.owner.revision, wait))) {
       const there = this.kept.get(name);

@@ -8,7 +8,7 @@ import { type Committed, commitAll, keepMoved, PantryGone, type Submission } fro
 import { changesAfter, loadTexts, type LoggedText, type PantryTexts, readTexts } from "../store/load";
 import type { Orm } from "../store/orm";
 import { EDITS_IN_PART, type Write } from "../store/prepare";
-import { Analysis, type AnalysisOwner } from "./analysis";
+import { Analysis, type AnalysisOwner, PATIENCE } from "./analysis";
 import { EngineChild } from "./engine-child";
 import { Failure, failureOf } from "./failures";
 import type { Pool, Pooled } from "./pool";
@@ -27,8 +27,6 @@ export type WindowNotice =
 
 /** What a bundle that can't be read makes of the pantry. */
 const NOTHING = { ok: false as const, issues: [], conflicts: [] };
-/** So long whoever changed something waits for its consequences; then they are answered, and told of them later [ms]. */
-const CHANGERS_WAIT = 500;
 
 /** Whether a failure may be due to one change of several: the engine or the database refused, and nothing was written. */
 const mayBeOneAlone = (error: unknown): boolean =>
@@ -342,10 +340,10 @@ export class Engine implements Pooled, Writer, AnalysisOwner {
     readied: readonly Readied[],
   ): Promise<void> {
     const changes = outcomes.flatMap((o) => (o.ok && o.change ? [o.change] : []));
-    // Whoever comes while it is behind already does not wait for what came before.
-    const behind = this.analysis.state.state !== "done";
+    // Whoever comes while it is behind for long does not wait for what came before.
+    const behind = this.analysis.behindFor;
     if (changes.length) await this.adopt(changes);
-    const end = performance.now() + (behind ? 0 : CHANGERS_WAIT);
+    const end = performance.now() + PATIENCE.changers - behind;
     for (const [k, { done }] of batch.entries()) {
       const outcome = outcomes[k];
       const revision = outcome.ok ? (outcome.change?.revision ?? 0) : 0;

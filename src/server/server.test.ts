@@ -33,13 +33,19 @@ import { textsOf } from "../store/testing/texts";
 import * as whatIf from "../app/api/pantries/[pantry]/what-if/route";
 import { Failure } from "./failures";
 import { type Host, host } from "./host";
+import { PATIENCE } from "./analysis";
 import { EngineChild } from "./engine-child";
 
 let database: Awaited<ReturnType<typeof freshDatabase>>;
 let one: Host;
 let pantry = "";
 
+/** As patient as on a machine that is busy with other things, but where a test is about waiting. */
+const AS_SERVED = { ...PATIENCE };
+const patient = () => Object.assign(PATIENCE, { changers: 120_000, readers: 120_000, openers: 120_000 });
+
 beforeAll(async () => {
+  patient();
   database = await freshDatabase();
   process.env.DATABASE_URL = database.url;
   one = await host();
@@ -184,13 +190,12 @@ describe("the server", () => {
       status: 409,
     });
     expect(await call(undos.POST, { method: "POST", params: { revision: "9999" } })).toMatchObject({ status: 404 });
-    const log = (await call(changes.GET, { query: "most=3" })).body as unknown as {
-      undoes: number | null;
-      moved: object | null;
-      author: string;
-    }[];
+    type Logged = { undoes: number | null; moved: object | null; author: string };
+    const logged = async () => (await call(changes.GET, { query: "most=3" })).body as unknown as Logged[];
+    // What a change moved is written once its consequences are known, in a transaction of its own.
+    await vi.waitUntil(async () => (await logged()).every((c) => c.moved), { timeout: 60_000 });
+    const log = await logged();
     expect(log[1]).toMatchObject({ undoes: undone.body.revision, author: "Ida" });
-    expect(log.every((c) => c.moved)).toBe(true);
   });
 
   it("tells every open view of a commit, with a ripple that leads to the server's own model", async () => {
@@ -499,6 +504,7 @@ describe("the server", () => {
     const [river] = before.records.item;
     expect((await call(costs.GET, { params: { item: river.id } })).status).toBe(200);
     process.kill(pid, "SIGSTOP");
+    Object.assign(PATIENCE, AS_SERVED);
     try {
       const item = fresh("Cork");
       expect(await add(item)).toMatchObject({ status: 200, body: { revision: before.revision + 1 } });
@@ -522,9 +528,10 @@ describe("the server", () => {
       });
       expect((await call(bundles.GET)).status).toBe(200);
     } finally {
+      patient();
       process.kill(pid, "SIGCONT");
     }
-    expect(await engine.analysis.until(before.revision + 2, 20_000)).toBe(true);
+    expect(await engine.analysis.until(before.revision + 2, 120_000)).toBe(true);
     const after = await snapshot();
     expect(after.model.revision).toBe(before.revision + 2);
     unwatch();
@@ -550,9 +557,10 @@ describe("the server", () => {
     });
     const { analysis } = childrenOf(engine);
     analysis?.end();
+    Object.assign(PATIENCE, AS_SERVED);
     try {
       expect((await add(fresh("Cork"))).status).toBe(200);
-      const wait = Date.now() + 20_000;
+      const wait = Date.now() + 120_000;
       while (engine.analysis.state.state !== "stopped" && Date.now() < wait)
         await new Promise((done) => setTimeout(done, 10));
       const { body } = await call(snapshots.GET);
@@ -561,11 +569,13 @@ describe("the server", () => {
       expect(await call(glance.GET)).toMatchObject({ status: 503, body: { title: "This pantry's analysis stopped" } });
       expect((await call(changes.GET)).status).toBe(200);
       killing = false;
+      patient();
       const undone = await call(undos.POST, { params: { revision: String(before.revision + 1) } });
       expect(undone.status).toBe(200);
-      expect(await engine.analysis.until(before.revision + 2, 20_000)).toBe(true);
+      expect(await engine.analysis.until(before.revision + 2, 120_000)).toBe(true);
       expect((await call(costs.GET, { params: { item: river.id } })).status).toBe(200);
     } finally {
+      patient();
       spied.mockRestore();
       quiet.mockRestore();
     }
