@@ -97,9 +97,30 @@ export interface Snapshot extends Packed {
   readonly analysis: AnalysisState;
 }
 
+/** How often, and how long apart [ms], readings that are still being computed are asked for again. */
+const [MOST_TRIES, BETWEEN] = [240, 250];
+
 /** One pantry. */
 export class PantryApi {
+  /** The revision that the window is at: answers of an earlier one are asked for again. */
+  revision = 0;
+
   constructor(private readonly path: string) {}
+
+  /** A reading of the revision that the window is at; waits while it is still being computed. */
+  private async current<T>(path: string): Promise<T> {
+    for (let tries = 0; ; tries++) {
+      const got = await reply<T>(fetch(`${this.path}${path}`));
+      const behind = got.ok
+        ? ((got.value as { readonly revision?: number }).revision ?? this.revision) < this.revision
+        : got.problem.title === "Still computing";
+      if (!behind || tries >= MOST_TRIES) {
+        if (got.ok) return got.value;
+        throw new Error(got.problem.detail || got.problem.title);
+      }
+      await new Promise((done) => setTimeout(done, BETWEEN));
+    }
+  }
 
   /** Where its bundle can be had. */
   get bundleAddress(): string {
@@ -134,11 +155,10 @@ export class PantryApi {
   changeAt = (revision: number): Promise<LoggedChange> => valueIn(fetch(`${this.path}/changes?revision=${revision}`));
   historyOf = (record: Id, most: number): Promise<readonly LoggedChange[]> =>
     valueIn(fetch(`${this.path}/changes?of=${record}&most=${most}`));
-  costs = (item: Id): Promise<ItemCosts> => valueIn(fetch(`${this.path}/items/${item}/costs`));
-  glance = (): Promise<Glance> => valueIn(fetch(`${this.path}/glance`));
-  plan = (query: URLSearchParams): Promise<NonNullable<PlanAnswer>> => valueIn(fetch(`${this.path}/plan?${query}`));
-  chain = (item: Id, query: URLSearchParams): Promise<Chain> =>
-    valueIn(fetch(`${this.path}/items/${item}/chain?${query}`));
+  costs = (item: Id): Promise<ItemCosts> => this.current(`/items/${item}/costs`);
+  glance = (): Promise<Glance> => this.current("/glance");
+  plan = (query: URLSearchParams): Promise<NonNullable<PlanAnswer>> => this.current(`/plan?${query}`);
+  chain = (item: Id, query: URLSearchParams): Promise<Chain> => this.current(`/items/${item}/chain?${query}`);
 
   /** Imports a bundle, or with `dry` says what that would do. What was begun is taken back where `signal` ends it. */
   async importBundle(

@@ -87,6 +87,7 @@ export class PantryStore {
   };
   snapshot = (): View => this.view;
   private set(part: Partial<View>): void {
+    if (part.state) this.api.revision = part.state.catalogue.revision;
     // Components look at what they picked, and are drawn again only where that is another.
     this.view = { ...this.view, ...part, canUndo: this.own.canUndo, canRedo: this.own.canRedo };
     for (const listener of this.listeners) listener();
