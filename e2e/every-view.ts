@@ -36,6 +36,9 @@ export const VIEWS = [
   "/setup?kind=pantry",
 ];
 
+/** About half of the addresses: tests of all of them run side by side in two files. */
+export const ITEMS_AND_RECIPES = /^\/(shelves|recipes)/;
+
 /** Opens a view and waits until it stands: everything is there, fonts too, and was painted. */
 export async function show(program: Program, page: Page, path: string): Promise<void> {
   await page.goto(`${program.base}/brackwater_reach${path}`);

@@ -92,10 +92,12 @@ test("costs are filtered, ordered by keyboard-reachable heads, and taken apart",
   await page.getByRole("searchbox", { name: "Search costs" }).fill("zzz");
   await expect(page.getByText("No item fits")).toBeVisible();
   await page.getByRole("searchbox", { name: "Search costs" }).fill("");
+  await expect(page.getByText(`${losing} items, costs in value units`)).toBeVisible();
   // A price is edited in the grid; the margin beside it follows.
   await grid.focus();
   await page.keyboard.press("Control+Home");
   for (let i = 0; i < 4; i++) await page.keyboard.press("ArrowRight");
+  await expect(grid.locator('[role=gridcell][aria-selected="true"][aria-colindex="5"]')).toBeVisible();
   await page.keyboard.type("400");
   await page.keyboard.press("Enter");
   await expect(page.getByText(`${losing - 1} items, costs in value units`)).toBeVisible();

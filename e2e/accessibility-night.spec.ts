@@ -1,3 +1,0 @@
-import { everyViewIsAccessible } from "./accessibility";
-
-everyViewIsAccessible("night");
