@@ -122,26 +122,18 @@ test("a body that is too large is not waited for, and others are served meanwhil
   ).toBe(413);
 });
 
-test("pages run under their policy: no script, style or picture is stopped in any view", async ({ page }) => {
+test("a page runs under its policy, with what is loaded later: no script, style or picture is stopped", async ({
+  page,
+}) => {
   const stopped: string[] = [];
   page.on("console", (m) => {
     if (m.type() === "error" || /Content Security Policy|Refused/.test(m.text())) stopped.push(m.text());
   });
   page.on("pageerror", (e) => stopped.push(e.message));
-  for (const view of [
-    "shelves?item=rope",
-    "recipes",
-    "checks",
-    "costs",
-    "log",
-    "setup?kind=pantry",
-    "setup?kind=type",
-  ]) {
-    await page.goto(`${program.base}/brackwater_reach/${view}`);
-    await expect(page.getByText("live with everybody")).toBeVisible();
-    // What is loaded late is loaded by then.
-    await page.evaluate(() => new Promise((done) => requestIdleCallback(() => done(null))));
-  }
+  await page.goto(`${program.base}/brackwater_reach/shelves?item=rope`);
+  await expect(page.getByText("live with everybody")).toBeVisible();
+  // What is loaded late is loaded by then.
+  await page.evaluate(() => new Promise((done) => requestIdleCallback(() => done(null))));
   await page.keyboard.press("Control+k");
   await page.keyboard.type("smoke e");
   await expect(page.getByRole("option", { name: /Smoke eel/ }).first()).toBeVisible();

@@ -1,4 +1,8 @@
-/** Nothing the accessibility check finds in any view or dialog: one test for each, by day and then by night. */
+/**
+ * What holds in each view: no word that is none of ours, nothing cut off at the sizes we promise, nothing stopped by the
+ * page's policy, nothing that the accessibility check finds by day or by night. One test for each view and dialog, which
+ * opens it once: opening is most of the time.
+ */
 import AxeBuilder from "@axe-core/playwright";
 import { expect, type Page, test } from "@playwright/test";
 import { DIALOGS, show, VIEWS } from "./every-view";
@@ -38,8 +42,40 @@ async function found(page: Page): Promise<string[]> {
   return [...byDay, ...(await foundIn(page, "night"))];
 }
 
+const SIZES = [
+  { width: 1920, height: 1080 },
+  { width: 1024, height: 768 },
+  { width: 1280, height: 800 },
+];
+
+/** Words on the page that come from a value that is missing or is no number; null: none. */
+async function strayWord(page: Page): Promise<string | null> {
+  const typed = await page.locator("input").evaluateAll((all) => all.map((i) => (i as HTMLInputElement).value));
+  const said = `${await page.locator("body").innerText()} ${typed.join(" ")}`;
+  expect(said.length).toBeGreaterThan(100);
+  return /.{0,40}(undefined|NaN|\[object|Infinity|\(gone).{0,20}/.exec(said)?.[0] ?? null;
+}
+
+/** Pixels by which the page as a whole is larger than the window, at each size. */
+async function overhanging(page: Page): Promise<readonly string[]> {
+  const over: string[] = [];
+  for (const size of SIZES) {
+    await page.setViewportSize(size);
+    const { x, y, main } = await page.evaluate(async () => {
+      await new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done)));
+      return {
+        x: document.documentElement.scrollWidth - window.innerWidth,
+        y: document.documentElement.scrollHeight - window.innerHeight,
+        main: Math.round((document.querySelector("main")?.getBoundingClientRect().right ?? 0) - window.innerWidth),
+      };
+    });
+    if (x || y || main > 0) over.push(`${size.width}x${size.height}: ${x}, ${y}, main ${main}`);
+  }
+  return over;
+}
+
 /** Tests of every view and dialog at the addresses that are chosen. */
-export function everyViewIsAccessible(database: string, chosen: (path: string) => boolean): void {
+export function eachViewStands(database: string, chosen: (path: string) => boolean): void {
   let program: Program;
   test.beforeAll(async () => {
     program = await Program.on(database);
@@ -59,9 +95,19 @@ export function everyViewIsAccessible(database: string, chosen: (path: string) =
       expect(faults).toContain(fault);
   });
   for (const path of VIEWS.filter(chosen))
-    test(`the accessibility check finds nothing in ${path}`, async ({ page }) => {
+    test(`${path} says our words, fits the window, runs under its policy, and the accessibility check finds nothing`, async ({
+      page,
+    }) => {
+      const stopped: string[] = [];
+      page.on("console", (m) => {
+        if (m.type() === "error" || /Content Security Policy|Refused/.test(m.text())) stopped.push(m.text());
+      });
+      page.on("pageerror", (e) => stopped.push(e.message));
       await show(program, page, path);
-      expect(await found(page)).toEqual([]);
+      expect.soft(await strayWord(page)).toBeNull();
+      expect.soft(await overhanging(page)).toEqual([]);
+      expect.soft(await found(page)).toEqual([]);
+      expect(stopped).toEqual([]);
     });
   for (const { path, called, open } of DIALOGS.filter((dialog) => chosen(dialog.path)))
     test(`the accessibility check finds nothing in the ${called}`, async ({ page }) => {
