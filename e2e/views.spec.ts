@@ -62,6 +62,28 @@ test("a record is found by a misspelt name, offered first the next time, and act
   await expect(page.getByRole("complementary", { name: "Item Mud crab 2" })).toBeVisible();
 });
 
+test("what is typed quickly on a slow machine stands in full, in the field and in the address", async ({ page }) => {
+  const client = await page.context().newCDPSession(page);
+  for (const [path, field, text] of [
+    ["/shelves", "Search the shelves", "smoked eel"],
+    ["/costs", "Search costs", "coarse salt"],
+    ["/recipes", "Search the book", "smoke eel"],
+    ["/tasting?tab=use&who=ferry_hand", "Harm a second, or a pasted curve", "0.125"],
+  ] as const) {
+    await show(page, path);
+    const box = page.getByLabel(field);
+    await box.focus();
+    await client.send("Emulation.setCPUThrottlingRate", { rate: 6 });
+    await page.keyboard.type(text, { delay: 30 });
+    await client.send("Emulation.setCPUThrottlingRate", { rate: 1 });
+    await expect(box).toHaveValue(text);
+    await expect.poll(() => [...new URL(page.url()).searchParams.values()]).toContain(text);
+  }
+  // What the address says is shown.
+  await show(page, "/shelves?text=rope");
+  await expect(page.getByLabel("Search the shelves")).toHaveValue("rope");
+});
+
 test("the grid moves, selects, fills, copies and pastes as a spreadsheet does", async ({ page, context }) => {
   await context.grantPermissions(["clipboard-read", "clipboard-write"]);
   // A slow server must not change what the keys do.

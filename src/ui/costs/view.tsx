@@ -10,6 +10,7 @@ import { normalise, normalisedName } from "@/core/schema/names";
 import type { Item } from "@/core/kinds/index";
 import { count } from "@/core/numbers/format";
 import { usePlaces } from "../frame/navigate";
+import { useTyped } from "../frame/typed";
 import { ViewHead } from "../frame/view-head";
 import type { Column, Order } from "../grid/columns";
 import { Grid } from "../grid/grid";
@@ -55,6 +56,7 @@ function EveryItem() {
   const live = useLive();
   const { catalogue, model, last } = live;
   const places = usePlaces();
+  const searched = useTyped(places, "text");
   const [orders, setOrders] = useState<readonly Order[]>([{ column: "cost", down: true }]);
   const text = normalise(places.query.get("text") ?? "");
   const only = places.query.get("only") ?? "";
@@ -101,8 +103,7 @@ function EveryItem() {
           aria-label="Search costs"
           placeholder="Search items"
           className="field w-44!"
-          value={places.query.get("text") ?? ""}
-          onChange={(e) => places.ask({ text: e.target.value || null }, true)}
+          {...searched}
         />
         {choices.map(([id, label]) => (
           <Button

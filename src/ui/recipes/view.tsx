@@ -16,6 +16,7 @@ import { count, sayCost } from "@/core/numbers/format";
 import { FindingLines } from "../checks/finding-lines";
 import { formatTicks } from "@/core/numbers/ticks";
 import { usePlaces } from "../frame/navigate";
+import { useTyped } from "../frame/typed";
 import { ViewHead } from "../frame/view-head";
 import { AnyJar, Button, cx, Dot, Empty } from "../kit/kit";
 import { costOf, figuresOf, useLive, useStore } from "../pantry/provider";
@@ -179,6 +180,8 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
     places.ask({ recipe: next.recipe.key, item: null }, true);
     virtual.scrollToIndex(to);
   };
+  const searched = useTyped(places, "text");
+  const upTo = useTyped(places, "level", (text) => (/^\d+$/.test(text.trim()) ? text.trim() : null));
   const by = places.query.get("by") ?? "station";
   const kind = places.query.get("kind") ?? "";
   return (
@@ -189,8 +192,7 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
           aria-label="Search the book"
           placeholder="Search recipes"
           className="field w-30!"
-          value={places.query.get("text") ?? ""}
-          onChange={(e) => places.ask({ text: e.target.value || null }, true)}
+          {...searched}
         />
         <select
           aria-label="Under which heads"
@@ -245,10 +247,7 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
           placeholder="Up to level"
           inputMode="numeric"
           className="field num w-24!"
-          defaultValue={places.query.get("level") ?? ""}
-          onChange={(e) =>
-            places.ask({ level: /^\d+$/.test(e.target.value.trim()) ? e.target.value.trim() : null }, true)
-          }
+          {...upTo}
         />
         <OfItem />
         <span className="ml-auto text-second">{count(entries.length - heads, "recipe")}</span>

@@ -23,6 +23,7 @@ import { readEntries } from "@/core/editing/entry";
 import { FreeKeys } from "@/core/editing/new-names";
 import { count } from "@/core/numbers/format";
 import { usePlaces } from "../frame/navigate";
+import { useTyped } from "../frame/typed";
 import { ViewHead } from "../frame/view-head";
 import type { Column } from "../grid/columns";
 import { type CellEntry, Grid, type Refusal } from "../grid/grid";
@@ -52,6 +53,7 @@ export function ShelvesView() {
   const store = useStore();
   const moving = useMove();
   const places = usePlaces();
+  const searched = useTyped(places, "text");
   const [changing, setChanging] = useState(false);
   const [bringing, setBringing] = useState(false);
   const search = useRef<HTMLInputElement>(null);
@@ -162,10 +164,9 @@ export function ShelvesView() {
           aria-label="Search the shelves"
           placeholder="Search"
           className="field w-24!"
-          value={places.query.get("text") ?? ""}
+          {...searched}
           // Folding all texts takes a moment that the first key should not wait for.
           onFocus={() => requestIdleCallback(() => searchTexts(catalogue, "item"))}
-          onChange={(e) => places.ask({ text: e.target.value || null }, true)}
         />
         <Filter kind="type" label="Type" />
         <Filter kind="rarity" label="Rarity" />

@@ -18,6 +18,7 @@ import { leftToChance, MOST_SECONDS, partFor, type Report, type Request, taste }
 import { Button, cx, Empty, Jar } from "../kit/kit";
 import { figuresOf, useLive } from "../pantry/provider";
 import { usePlaces } from "../frame/navigate";
+import { useTyped } from "../frame/typed";
 import { LineInput, USE_NAMES } from "../uses/line-input";
 import { LineFaults } from "../uses/uses-section";
 import { Choice, ItemInput, Labelled, NumberInput, useSubject } from "./parts";
@@ -44,6 +45,7 @@ export function UseTab() {
   const harmed =
     byKey(catalogue, "resource", places.query.get("harms") ?? "") ??
     catalogue.records.resource.get(subject?.resources[0] ?? ("" as Id));
+  const harmTyped = useTyped(places, "harm");
   const harmText = places.query.get("harm") ?? "";
   const harm = harmed ? readHarm(catalogue, harmed.id, harmText) : [];
   const other = byKey(catalogue, "subject", places.query.get("with") ?? "");
@@ -167,8 +169,7 @@ export function UseTab() {
                 rows={1}
                 className="field field-sizing-content resize-none"
                 placeholder="0.5, or lines: 30s 2"
-                value={harmText}
-                onChange={(e) => places.ask({ harm: e.target.value || null }, true)}
+                {...harmTyped}
               />
             </Labelled>
             {"says" in harm && <p className="col-span-2 text-[12px] text-beet">{harm.says}</p>}
