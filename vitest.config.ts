@@ -11,6 +11,9 @@ export default defineConfig({
         resolve: { alias },
         test: {
           name: "core",
+          // Reading the core anew for each file would take as long as half of its tests. All that it keeps between files is
+          // how names are transliterated, which whoever tests that says first.
+          isolate: false,
           include: ["src/core/**/*.test.ts", "src/demo/**/*.test.ts", "src/ui/**/*.test.ts", "bench/**/*.test.ts"],
           testTimeout: 300_000,
         },
@@ -28,6 +31,7 @@ export default defineConfig({
         resolve: { alias },
         test: {
           name: "fuzz",
+          isolate: false,
           include: ["fuzz/**/*.fuzz.ts"],
           testTimeout: 300_000,
           hookTimeout: 180_000,
