@@ -55,7 +55,7 @@ export class Findings {
   /** Places of each check that follows chains. */
   private readonly chains = new Map<string, Set<Place>>();
   /** Per check and kind: records by a number made of what they have in common. */
-  private readonly groups = new Map<string, Groups>();
+  private readonly groups = new Map<number, Groups>();
   private context: CheckContext;
 
   constructor(
@@ -299,9 +299,12 @@ export class Findings {
   }
 
   private groupsOf(check: GroupCheck, kind: Kind): Groups {
-    const name = `${check.id}|${kind}`;
-    const groups = this.groups.get(name) ?? new Groups();
-    this.groups.set(name, groups);
+    const name = this.groupOf(check, kind);
+    let groups = this.groups.get(name);
+    if (!groups) {
+      groups = new Groups();
+      this.groups.set(name, groups);
+    }
     return groups;
   }
 
@@ -439,10 +442,13 @@ function marked(
             .sort()
             .join(","),
     );
-    prints ??= new Map();
-    const nth = (prints.get(print) ?? 0) + 1;
-    prints.set(print, nth);
     list ??= [];
+    let nth = 1;
+    if (list.length) {
+      prints ??= new Map([[list[0].fingerprint, 1]]);
+      nth = (prints.get(print) ?? 0) + 1;
+      prints.set(print, nth);
+    }
     list.push({
       rule: check.id,
       severity,
@@ -470,17 +476,50 @@ function marked(
 
 /**
  * A number of 53 bits for everything that a finding says: two of 32 bits by Fowler, Noll and Vo's hash with different
- * starts and factors.
+ * starts and factors, over its values in their order, without writing them as one text first.
  */
 function digestOfAll(finding: Finding): number {
-  const text = JSON.stringify(finding);
-  let [a, b] = [0x811c9dc5, 0x85ebca6b];
+  hashed.a = 0x811c9dc5;
+  hashed.b = 0x85ebca6b;
+  hash(finding);
+  return (hashed.a >>> 0) * 2 ** 21 + (hashed.b >>> 11);
+}
+const hashed = { a: 0, b: 0 };
+/** Numbers that no text has for a character: where a value of each form begins and ends. */
+const [TEXT, OTHER, OPEN, CLOSE] = [0x10001, 0x10002, 0x10003, 0x10004];
+function mix(c: number): void {
+  hashed.a = Math.imul(hashed.a ^ c, 0x01000193);
+  hashed.b = Math.imul(hashed.b ^ c, 0x5bd1e995);
+}
+function hashText(text: string): void {
+  let { a, b } = hashed;
   for (let k = 0; k < text.length; k++) {
     const c = text.charCodeAt(k);
     a = Math.imul(a ^ c, 0x01000193);
     b = Math.imul(b ^ c, 0x5bd1e995);
   }
-  return (a >>> 0) * 2 ** 21 + (b >>> 11);
+  hashed.a = a;
+  hashed.b = b;
+}
+function hash(value: unknown): void {
+  if (typeof value === "string") {
+    mix(TEXT);
+    hashText(value);
+  } else if (typeof value !== "object" || value === null) {
+    mix(OTHER);
+    hashText(String(value));
+  } else if (Array.isArray(value)) {
+    mix(OPEN);
+    for (let k = 0; k < value.length; k++) hash(value[k]);
+    mix(CLOSE);
+  } else {
+    mix(OPEN);
+    for (const name in value) {
+      hash(name);
+      hash((value as Readonly<Record<string, unknown>>)[name]);
+    }
+    mix(CLOSE);
+  }
 }
 
 /** Fowler, Noll and Vo's hash of 32 bits. */

@@ -20,9 +20,9 @@ export const notOfType = perRecord<"item">({
     const { own, stats } = item;
     if (item.status === "retired") return;
     const type = item.type === null ? undefined : catalogue.records.type.get(item.type);
-    const has = new Set(fieldsOfItem(catalogue, item).map((field) => field.id));
+    const has = hasAny(own) ? new Set(fieldsOfItem(catalogue, item).map((field) => field.id)) : null;
     for (const id of Object.keys(own) as Id[])
-      if (!has.has(id)) yield finding(`own.${id}`, ref(catalogue, "field", id));
+      if (!has?.has(id)) yield finding(`own.${id}`, ref(catalogue, "field", id));
     const measured = type ? statsOfItem(catalogue, item) : null;
     for (const id of measured ? (Object.keys(stats) as Id[]) : [])
       if (!measured?.has(id)) yield finding(`stats.${id}`, ref(catalogue, "stat", id));

@@ -38,11 +38,15 @@ export const outdone = perRecord<"item">({
     const i = compiled.numberOf(item.id);
     const { producers, flags } = network;
     if (i === undefined || producers.end[i] - producers.start[i] < 2) return;
-    // By the network first: records are looked at only where one is outdone.
+    // By the network first: records are looked at only where one is outdone, and costs only where there are two.
+    const compared = (p: number) => !(flags[p] & (SOURCE | SALVAGE | MEMBER)) && reach.fires(p);
+    let several = 0;
+    for (let k = producers.start[i]; k < producers.end[i]; k++) if (compared(producers.to[k])) several++;
+    if (several < 2) return;
     const ways: { p: number; amount: number; cost: number; time: number; level: number }[] = [];
     for (let k = producers.start[i]; k < producers.end[i]; k++) {
       const p = producers.to[k];
-      if (flags[p] & (SOURCE | SALVAGE | MEMBER) || !reach.fires(p)) continue;
+      if (!compared(p)) continue;
       const amount = network.yieldOf(p, i);
       const [cost, time] = [readings.value.runCost(p) / amount, readings.time.runCost(p) / amount];
       ways.push({ p, amount, cost, time, level: network.level[p] });

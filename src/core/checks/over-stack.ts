@@ -39,10 +39,17 @@ export const overStack = perRecord<"item">({
     const { catalogue } = context;
     const stack = held(catalogue, item, "stack").value;
     if (stack === null) return;
-    const over = recipesAround(context, item.id, "producers").filter((r) =>
-      beside(r, item.id).some((l) => most(l) > stack),
-    );
-    if (!over.length) return;
+    const { compiled, network } = context.readings;
+    const { start, end, to } = network.producers;
+    const i = compiled.numberOf(item.id) as number;
+    const gives = (recipe: Recipe | undefined) => !!recipe && beside(recipe, item.id).some((l) => most(l) > stack);
+    let any = false;
+    for (let k = start[i]; k < end[i] && !any; k++) {
+      const behind = compiled.behind(to[k]);
+      any = behind?.kind === "recipe" && gives(catalogue.records.recipe.get(behind.id));
+    }
+    if (!any) return;
+    const over = recipesAround(context, item.id, "producers").filter(gives);
     const [first] = over;
     const amount = Math.max(...beside(first, item.id).map(most));
     const more = over.length > 1 ? ` So do ${over.length - 1} others.` : "";

@@ -61,8 +61,8 @@ export interface MemberSet {
   parse(text: string, typing: Typing): { readonly value: { [name: string]: unknown } } | { readonly says: string };
   say(value: Values, around: Surroundings): string;
   pack(value: Values, to: unknown[]): void;
-  /** @param into  an object with the initial values, which gets those that were packed */
-  unpack(from: Cursor, into?: { [name: string]: unknown }): { [name: string]: unknown };
+  /** @param begun  makes an object with these values, which gets those that were packed */
+  unpack(from: Cursor, begun?: (values: Values) => { [name: string]: unknown }): { [name: string]: unknown };
   stored(
     prefix: string,
     shape: TableShape,
@@ -90,6 +90,31 @@ export function memberSet(fields: Fields, noun: string): MemberSet {
   const initial = Object.fromEntries(
     all.filter(([name]) => !optional.has(name)).map(([name, f]) => [name, f.initial as unknown]),
   );
+  // A member that is added to such a copy would give each of them a layout of its own, at twice the memory, and slow
+  // everything that reads it: so there is a value to copy for each set of members that may be absent.
+  const absent = all.flatMap(([name], k) => (optional.has(name) ? [{ name, k }] : []));
+  if (absent.length > BITS) throw new RangeError(`Of a ${noun} at most ${BITS} members may be absent.`);
+  const layouts = new Map<number, Values>([[0, initial]]);
+  const layout = (present: number): Values => {
+    let values = layouts.get(present);
+    if (!values) {
+      const there = new Set(absent.filter((_, n) => present & (1 << n)).map(({ name }) => name));
+      values = Object.fromEntries(
+        all.flatMap(([name]) => (there.has(name) ? [[name, null]] : name in initial ? [[name, initial[name]]] : [])),
+      );
+      layouts.set(present, values);
+    }
+    return values;
+  };
+  /** A value in the layout that all those with the same members share. */
+  const settled = (value: { [name: string]: unknown }): { [name: string]: unknown } => {
+    let present = 0;
+    for (let n = 0; n < absent.length; n++) if (value[absent[n].name] !== undefined) present |= 1 << n;
+    if (!present) return value;
+    const out: { [name: string]: unknown } = { ...layout(present) };
+    for (let k = 0; k < names.length; k++) if (names[k] in out) out[names[k]] = value[names[k]];
+    return out;
+  };
   return {
     names,
     fields,
@@ -133,7 +158,7 @@ export function memberSet(fields: Fields, noun: string): MemberSet {
         else if (field.needed) from.fault(`${place}.${called}`, "This is missing, and nothing can stand for it.");
         else if (!optional.has(name)) out[name] = field.bundleInitial;
       }
-      return out;
+      return settled(out);
     },
     schema: (defs) => ({
       properties: Object.fromEntries(all.map(([name, field]) => [bundled(name, field), field.schema(defs)])),
@@ -158,7 +183,7 @@ export function memberSet(fields: Fields, noun: string): MemberSet {
         if ("says" in typed) return typed;
         value[name] = typed.value;
       }
-      return { value };
+      return { value: settled(value) };
     },
     say: (value, around) =>
       all
@@ -176,9 +201,15 @@ export function memberSet(fields: Fields, noun: string): MemberSet {
         field.pack(value[name], to);
       }
     },
-    unpack(from, into = { ...initial }) {
+    unpack(from, begun) {
       const { values, at } = from;
       from.at += masks;
+      let present = 0;
+      for (let n = 0; n < absent.length; n++) {
+        const { k } = absent[n];
+        if ((values[at + Math.floor(k / BITS)] as number) & (1 << (k % BITS))) present |= 1 << n;
+      }
+      const into: { [name: string]: unknown } = begun ? begun(layout(present)) : { ...layout(present) };
       for (let mask = 0; mask < masks; mask++) {
         // What says nothing of its own is there already.
         for (let bits = values[at + mask] as number; bits !== 0; bits &= bits - 1) {
@@ -203,12 +234,13 @@ export function memberSet(fields: Fields, noun: string): MemberSet {
         write: (value, row) => {
           for (const [name, stored] of columns) stored.write(value[name], row);
         },
-        read(row, value = { ...initial }) {
+        read(row, into) {
+          const value = into ?? { ...initial };
           for (const [name, stored] of columns) {
             const each = stored.read(row);
             if (each !== undefined) value[name] = each;
           }
-          return value;
+          return into ? value : settled(value);
         },
       };
     },

@@ -96,7 +96,7 @@ export function defineKind<const N extends string, const F extends Fields>(given
     },
     fromRow: (row: RowTree) => stored.read(row, begun(row.values[0])) as RecordOf<F>,
     pack: (record: { readonly id: Id }, to: unknown[]) => members.pack(record as never, to),
-    unpack: (id: Id, from: Cursor) => members.unpack(from, begun(id)) as RecordOf<F>,
+    unpack: (id: Id, from: Cursor) => members.unpack(from, () => begun(id)) as RecordOf<F>,
   };
   return kind as unknown as Kind<N, F>;
 }

@@ -76,7 +76,7 @@ export function union<V extends Variants>(
     },
     unpack(from) {
       const at = from.values[from.at++] as number;
-      return sets[at].unpack(from, { is: words[at], ...sets[at].initial() }) as UnionOf<V>;
+      return sets[at].unpack(from, (values) => ({ is: words[at], ...values })) as UnionOf<V>;
     },
     stored(name, shape) {
       const tells = shape.columns.push({ name: `${snake(name)}_is`, type: "text", length: 40, nullable: false }) - 1;
