@@ -76,16 +76,22 @@ export class Findings {
   }
 
   private readonly numbers = new Map<Check, number>();
-  /** How many places of each check are kept by name. */
-  private readonly kept = new Map<Check, number>();
+  /** What is told of by name, of each check and kind: most looks find nothing where nothing was, and need no name. */
+  private readonly kept = new Map<number, Set<string>>();
   private groupOf(check: Check, kind: Kind): number {
     return (this.numbers.get(check) ?? 0) * KINDS.length + (KIND_NUMBERS.get(kind) ?? 0);
   }
-  private setAt(place: Place, check: Check, known: Known | null): void {
-    const there = this.at.has(place);
+  private setAt(place: Place, group: number, about: string, known: Known | null): void {
     if (known) this.at.set(place, known);
     else this.at.delete(place);
-    if (there !== (known !== null)) this.kept.set(check, (this.kept.get(check) ?? 0) + (known ? 1 : -1));
+    if (group < 0) return;
+    let kept = this.kept.get(group);
+    if (!kept) {
+      kept = new Set();
+      this.kept.set(group, kept);
+    }
+    if (known) kept.add(about);
+    else kept.delete(about);
   }
   private placeOfSingle(n: number): Place {
     const group = this.single.groupOf(n);
@@ -245,10 +251,16 @@ export class Findings {
       if ("per" in check) {
         const also = check.also ? [...check.also(this.context, delta, edits)] : [];
         for (const kind of check.per) {
-          const ids = new Set(dirty.get(kind));
-          for (const id of also) ids.add(id);
-          if (kind === "item") for (const reading of check.reads) for (const id of idsMoved(reading)) ids.add(id);
-          for (const id of ids) this.look(check, kind, id);
+          const touched = dirty.get(kind);
+          for (const id of touched ?? []) this.look(check, kind, id);
+          const more = kind === "item" ? [also, ...check.reads.map(idsMoved)] : [also];
+          const seen = new Set<Id>();
+          for (const ids of more)
+            for (const id of ids)
+              if (!touched?.has(id) && !seen.has(id)) {
+                seen.add(id);
+                this.look(check, kind, id);
+              }
         }
       } else if ("groups" in check) {
         for (const kind of check.groups) {
@@ -346,7 +358,7 @@ export class Findings {
   private put(check: Check, list: readonly Finding[], kind: Kind | undefined, about: string): void {
     const following = this.following;
     const group = kind && "per" in check ? this.groupOf(check, kind) : -1;
-    if (!list.length && group >= 0 && !this.kept.get(check)) {
+    if (!list.length && group >= 0 && !this.kept.get(group)?.has(about)) {
       // Nothing is found and nothing was: the commonest case by far.
       const n = this.single.get(about, group);
       if (n === undefined || Number.isNaN(this.singleDigests[n])) return;
@@ -367,12 +379,12 @@ export class Findings {
     if (this.at.has(place)) for (const id of before.names) this.unname(id, place);
     else if (group >= 0 && this.single.get(about, group) !== undefined) this.putSingle(group, about, Number.NaN);
     if (group >= 0 && !check.followsChains && this.isSingle(check, list, names, about)) {
-      this.setAt(place, check, null);
+      this.setAt(place, group, about, null);
       this.putSingle(group, about, digests[0]);
       return;
     }
     const known = { prints: list.map((f) => f.fingerprint), digests, names };
-    this.setAt(place, check, list.length ? known : null);
+    this.setAt(place, group, about, list.length ? known : null);
     if (check.followsChains) {
       const places = this.chains.get(check.id) ?? new Set();
       this.chains.set(check.id, places);

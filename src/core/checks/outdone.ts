@@ -1,3 +1,4 @@
+import type { Readings } from "../analysis/readings";
 import { value } from "../analysis/registry";
 import { outputsOf } from "../notation/line";
 import { sayCost, sayQuantity } from "../numbers/format";
@@ -10,43 +11,54 @@ type Way = { readonly amount: number; readonly cost: number; readonly time: numb
 const isBetter = (other: Way, one: Way): boolean =>
   other.amount > one.amount && other.cost < one.cost * (1 - 1e-9) && other.time <= one.time && other.level <= one.level;
 
+/** Whether a process is one of those that are compared. */
+const isCompared = ({ network, reach }: Readings, p: number): boolean =>
+  !(network.flags[p] & (SOURCE | SALVAGE | MEMBER)) && reach.fires(p);
+/** Whether two of them make different amounts of an item: where all make as much, none is outdone, whatever they cost. */
+function areUneven(readings: Readings, i: number): boolean {
+  const { network } = readings;
+  const { start, end, to } = network.producers;
+  if (end[i] - start[i] < 2) return false;
+  let first = Number.NaN;
+  for (let k = start[i]; k < end[i]; k++) {
+    if (!isCompared(readings, to[k])) continue;
+    const amount = network.yieldOf(to[k], i);
+    if (Number.isNaN(first)) first = amount;
+    else if (amount !== first) return true;
+  }
+  return false;
+}
+
 /** Of two recipes of one item, one gives less, costs more, takes longer and opens no earlier. */
 export const outdone = perRecord<"item">({
   id: "outdone",
   reads: [value],
   per: ["item"],
-  may({ id }, { readings: { compiled, network } }) {
-    const i = compiled.numberOf(id) as number;
-    return network.producers.end[i] - network.producers.start[i] > 1;
-  },
+  may: ({ id }, { readings }) => areUneven(readings, readings.compiled.numberOf(id) as number),
   // What goes in became cheaper or dearer, though what comes out did not.
-  *also({ readings: { compiled } }, delta) {
-    const { consumers, outs, producers } = compiled.network;
-    const several = (i: number) => producers.end[i] - producers.start[i] > 1;
+  *also({ readings }, delta) {
+    const { compiled, network } = readings;
+    const { consumers, outs } = network;
     for (const i of delta.of(value).keys())
       for (let k = consumers.start[i]; k < consumers.end[i]; k++) {
         const p = consumers.to[k];
         for (let m = outs.start[p]; m < outs.end[p]; m++) {
-          const id = several(outs.to[m]) ? compiled.idOf(outs.to[m]) : null;
+          const id = areUneven(readings, outs.to[m]) ? compiled.idOf(outs.to[m]) : null;
           if (id !== null) yield id;
         }
       }
   },
   *at(context, item) {
     const { catalogue, readings } = context;
-    const { compiled, network, reach } = readings;
+    const { compiled, network } = readings;
+    const { producers } = network;
     const i = compiled.numberOf(item.id);
-    const { producers, flags } = network;
-    if (i === undefined || producers.end[i] - producers.start[i] < 2) return;
-    // By the network first: records are looked at only where one is outdone, and costs only where there are two.
-    const compared = (p: number) => !(flags[p] & (SOURCE | SALVAGE | MEMBER)) && reach.fires(p);
-    let several = 0;
-    for (let k = producers.start[i]; k < producers.end[i]; k++) if (compared(producers.to[k])) several++;
-    if (several < 2) return;
+    if (i === undefined || !areUneven(readings, i)) return;
+    // By the network first: records are looked at only where one is outdone.
     const ways: { p: number; amount: number; cost: number; time: number; level: number }[] = [];
     for (let k = producers.start[i]; k < producers.end[i]; k++) {
       const p = producers.to[k];
-      if (!compared(p)) continue;
+      if (!isCompared(readings, p)) continue;
       const amount = network.yieldOf(p, i);
       const [cost, time] = [readings.value.runCost(p) / amount, readings.time.runCost(p) / amount];
       ways.push({ p, amount, cost, time, level: network.level[p] });

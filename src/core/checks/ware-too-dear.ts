@@ -1,7 +1,8 @@
 import { levelOfRun } from "../analysis/progression";
 import { levels, reach, value } from "../analysis/registry";
 import { type Catalogue, recordAt } from "../catalogue/catalogue";
-import type { Recipe } from "../kinds/index";
+import type { Index } from "../catalogue/persistent-map";
+import type { Recipe, Source } from "../kinds/index";
 import { allLines } from "../kinds/ways";
 import type { Line } from "../notation/line";
 import type { Id } from "../schema/id";
@@ -11,16 +12,26 @@ import { sayCost, sayQuantity } from "../numbers/format";
 import { perRecord, ref } from "./check";
 
 /** Shops by what they sell. */
-function shopsOf({ records }: Catalogue): Map<Id, Id[]> {
-  const shops = new Map<Id, Id[]>();
-  for (const { id, wares } of records.source.values())
-    for (const { item } of wares) {
-      const there = shops.get(item);
-      if (there) there.push(id);
-      else shops.set(item, [id]);
+const SHOPS: Index<Source, ReadonlyMap<Id, readonly Id[]>> = {
+  build(sources) {
+    const shops = new Map<Id, Id[]>();
+    for (const { id, wares } of sources.values())
+      for (const { item } of wares) {
+        const there = shops.get(item);
+        if (there) there.push(id);
+        else shops.set(item, [id]);
+      }
+    return shops;
+  },
+  follow(shops, before, changes) {
+    for (const [id, source] of changes) {
+      const [was, is] = [before.get(id)?.wares ?? [], source?.wares ?? []];
+      if (was !== is && was.length + is.length > 0) return null;
     }
-  return shops;
-}
+    return shops;
+  },
+};
+const shopsOf = ({ records }: Catalogue): ReadonlyMap<Id, readonly Id[]> => records.source.index(SHOPS);
 
 /**
  * What a shop asks a great deal more for than the item takes by another way that is open no later: before anybody can
