@@ -74,6 +74,7 @@ ${table(
   ["", ...sizes],
   [
     ["passes", ...report.map((e) => whole(e.full.ratio))],
+    ["passes, the first time in a new process", ...report.map((e) => whole(e.full.firstMs / e.floorMs))],
     [
       "nanoseconds an item, in those of 10,000 items",
       ...report.map((e) => (ten ? some(perItem(e) / perItem(ten)) : "–")),
