@@ -33,6 +33,21 @@ describe("findings that are followed", () => {
     expect(says(engine, "near-names")).toEqual([]);
   });
 
+  it("are counted as they are told, change after change", () => {
+    const engine = new Engine(kitchen("gather Grey eel\ngather Salt\nSmoke: 2 Grey eel, 1 Peat -> 1 Smoked eel"));
+    const agree = () => {
+      const told = new Map<string, number>();
+      for (const { rule } of engine.model().findings) told.set(rule, (told.get(rule) ?? 0) + 1);
+      expect(new Map([...engine.counts()].sort())).toEqual(new Map([...told].sort()));
+      return told;
+    };
+    expect(agree().size).toBeGreaterThan(1);
+    engine.change([add(newItem("grey  eel", { key: "eel_2", status: "ready" }))]);
+    expect(agree().get("near-names")).toBe(1);
+    engine.change([setField(engine.catalogue, "item", item(engine.catalogue, "Salt").id, "name", "Tar")]);
+    agree();
+  });
+
   it("move with a recipe from one group to another", () => {
     const engine = new Engine(kitchen("gather A\ngather B\nOne: 2 A -> 1 X\nTwo: 2 A -> 1 Y\nThree: 2 B -> 1 Z"));
     expect(says(engine, "same-inputs")).toEqual([expect.stringContaining("One and Two")]);

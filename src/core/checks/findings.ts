@@ -75,6 +75,17 @@ export class Findings {
       if (!Number.isNaN(this.singleDigests[n])) yield* this.tell(...this.partsOf(this.placeOfSingle(n)));
   }
 
+  /** How many findings there are of each rule, without telling them. */
+  counts(): ReadonlyMap<string, number> {
+    const counts = new Map<string, number>();
+    const add = (rule: string, n: number) => counts.set(rule, (counts.get(rule) ?? 0) + n);
+    for (const [place, { prints }] of this.at) add(this.partsOf(place)[0].id, prints.length);
+    for (let n = 0; n < this.single.size; n++)
+      if (!Number.isNaN(this.singleDigests[n]))
+        add(this.checks[Math.floor(this.single.groupOf(n) / KINDS.length)].id, 1);
+    return counts;
+  }
+
   private readonly numbers = new Map<Check, number>();
   /** What is told of by name, of each check and kind: most looks find nothing where nothing was, and need no name. */
   private readonly kept = new Map<number, Set<string>>();

@@ -41,6 +41,11 @@ export class Engine {
     return { costs: value.looked + time.looked, checks: this.findings.asked };
   }
 
+  /** How many findings there are of each rule, without telling them. */
+  counts(): ReadonlyMap<string, number> {
+    return this.findings.counts();
+  }
+
   /** Everything the views show, of one revision. */
   model(): PackedReadModel {
     return {
