@@ -1,7 +1,19 @@
 /** What could be part of a gaining loop: processes and sales as columns, items and currencies as rows. */
 import { type Compiled, currencyAt, processAt } from "../network/compile";
 import { netYield } from "../network/expected";
-import { add, type Fraction, fraction, fromNumber, multiply, negate, sign, toNumber, ZERO } from "../numbers/fraction";
+import {
+  add,
+  compare,
+  divide,
+  type Fraction,
+  fraction,
+  fromNumber,
+  multiply,
+  negate,
+  sign,
+  toNumber,
+  ZERO,
+} from "../numbers/fraction";
 import { Conversions, type Turn, turnOf } from "./conversions";
 import type { Nets } from "./column-field";
 import { type Column, exactly, shrink } from "./support";
@@ -44,6 +56,8 @@ export class Trade implements Nets {
   private readonly tied = new Map<number, number[]>();
   /** Columns that are no longer looked at. */
   private readonly gone: Set<number>;
+  /** By item and row of money, the process that buys it for least. */
+  private readonly cheapest = new Map<number, Map<number, { readonly process: number; readonly price: Fraction }>>();
 
   constructor(
     private readonly compiled: Compiled,
@@ -67,7 +81,7 @@ export class Trade implements Nets {
     }
     this.first = [
       ...new Set([...merging, ...prices.violators, ...[...prices.sold].map((i) => compiled.network.processes + i)]),
-    ].filter((c) => !this.gone.has(c));
+    ].filter((c) => !this.gone.has(c) && (c >= compiled.network.processes || !this.isOutbid(c)));
   }
 
   stepOf(c: number): Step {
@@ -97,7 +111,48 @@ export class Trade implements Nets {
     }
   }
   private counts(p: number): boolean {
-    return this.prices.takesPart(p) && !this.gone.has(p);
+    return this.prices.takesPart(p) && !this.gone.has(p) && !this.isOutbid(p);
+  }
+
+  /**
+   * Whether a process only buys an item for money of which another, alone too, buys no less for the same: whatever gains
+   * with it gains no less with the other. So a market of many shops is searched as one with the cheapest of each.
+   */
+  private isOutbid(p: number): boolean {
+    const item = this.boughtAlone(p);
+    if (item < 0) return false;
+    let best = this.cheapest.get(item);
+    if (!best) {
+      best = new Map();
+      this.cheapest.set(item, best);
+      const { producers } = this.compiled.network;
+      for (let k = producers.start[item]; k < producers.end[item]; k++) {
+        const q = producers.to[k];
+        if (this.boughtAlone(q) !== item || !this.prices.takesPart(q)) continue;
+        const { row, price } = this.bought(q, item);
+        const there = best.get(row);
+        const less = there && compare(price, there.price);
+        if (less === undefined || less < 0 || (less === 0 && this.idOf(q) < this.idOf(there?.process as number)))
+          best.set(row, { process: q, price });
+      }
+    }
+    return best.get(this.bought(p, item).row)?.process !== p;
+  }
+  /** The item that a process buys for money alone; −1: it does something else too. */
+  private boughtAlone(p: number): number {
+    const { ins, outs, money } = this.compiled.network;
+    if (!(money[p] > 0) || outs.end[p] - outs.start[p] !== 1) return -1;
+    for (let k = ins.start[p]; k < ins.end[p]; k++) if ((ins.qty as Float64Array)[k] > 0) return -1;
+    return outs.to[outs.start[p]];
+  }
+  /** What one of the item costs by such a process, and in money of which row. */
+  private bought(p: number, item: number): { readonly row: number; readonly price: Fraction } {
+    const { net } = this.netOf(p);
+    const row = [...net.keys()].find((r) => r !== item) as number;
+    return { row, price: divide(negate(net.get(row) as Fraction), net.get(item) as Fraction) };
+  }
+  private idOf(p: number): string {
+    return `${this.compiled.processId(p)} ${this.compiled.behind(p)?.part}`;
   }
   fixed(row: number): boolean {
     return row >= this.compiled.network.items;

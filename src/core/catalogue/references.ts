@@ -44,12 +44,20 @@ class ReferenceIndex {
     this.gone += idsOf(this.kind, was).size;
   }
 
+  /** Gives back the room that was made for more, once all records are in. */
+  settled(): this {
+    this.before = this.before.slice(0, this.size);
+    this.source = this.source.slice(0, this.size);
+    this.last = this.last.slice(0, this.to.size);
+    return this;
+  }
+
   private link(target: Id, source: Id): void {
     const at = this.to.add(target);
-    if (at >= this.last.length) this.last = wider(this.last, at * 2);
+    if (at >= this.last.length) this.last = wider(this.last, at * 2 + 16);
     if (this.size === this.before.length) {
-      this.before = wider(this.before, this.size * 2);
-      this.source = wider(this.source, this.size * 2);
+      this.before = wider(this.before, this.size * 2 + 16);
+      this.source = wider(this.source, this.size * 2 + 16);
     }
     this.before[this.size] = this.last[at];
     this.source[this.size] = this.from.add(source);
@@ -91,7 +99,7 @@ function idsOf(kind: Kind, record: AnyRecord): ReadonlySet<Id> {
 
 function collectReferences(kind: Kind): Collecting<AnyRecord, ReferenceIndex> {
   const index = new ReferenceIndex(kind);
-  return { add: (record) => index.add(record), done: () => index };
+  return { add: (record) => index.add(record), done: () => index.settled() };
 }
 /** The index of who refers to whom, of the records of a kind. */
 export const referencesFrom = (kind: Kind): Index<AnyRecord, unknown> =>
