@@ -31,7 +31,6 @@ export default defineConfig({
         resolve: { alias },
         test: {
           name: "fuzz",
-          isolate: false,
           include: ["fuzz/**/*.fuzz.ts"],
           testTimeout: 300_000,
           hookTimeout: 180_000,

@@ -1,4 +1,3 @@
-import { setFlagsFromString } from "node:v8";
 import { describe, expect, it } from "vitest";
 import { randomPantry } from "../testing/random";
 import demo from "../../demo/brackwater-reach.json";
@@ -7,7 +6,7 @@ import { must, pantry } from "../testing/kitchen";
 import { seeded } from "../numbers/seeded";
 import { type Catalogue, emptyCatalogue, packed, unpacked, withRecords } from "./catalogue";
 import { BinaryRecords, packRecord, unpackRecord } from "./binary-records";
-import { type AnyRecord, withDefaults, type Item, KINDS, type Recipe } from "../kinds/index";
+import { type AnyRecord, withDefaults, type Item, KINDS } from "../kinds/index";
 import type { Id } from "../schema/id";
 import { line } from "../notation/line";
 import { PersistentMap } from "./persistent-map";
@@ -33,25 +32,6 @@ describe("records as bytes", () => {
           seen++;
         }
     expect(seen).toBeGreaterThan(500);
-  });
-
-  it("come back in one layout for all that have the same members, as they do from a bundle", () => {
-    setFlagsFromString("--allow-natives-syntax");
-    const inOneLayout = new Function("a", "b", "return %HaveSameMap(a, b)") as (a: object, b: object) => boolean;
-    const catalogue = demoCatalogue();
-    const read = records(catalogue, "recipe") as readonly Recipe[];
-    const unpacked = read.map((r) => unpackRecord("recipe", r.id, packRecord("recipe", r)) as Recipe);
-    for (const recipes of [read, unpacked]) {
-      const layouts = new Map<string, object[]>();
-      for (const value of recipes.flatMap((r) => [r, ...r.lines])) {
-        const members = Object.keys(value).join();
-        const known = layouts.get(members) ?? [];
-        if (!known.some((other) => inOneLayout(other, value))) layouts.set(members, [...known, value]);
-      }
-      expect(layouts.size).toBeGreaterThan(3);
-      expect(layouts.size).toBeLessThan(20);
-      for (const [members, different] of layouts) expect(different.length, members).toBeLessThanOrEqual(2);
-    }
   });
 
   it("come back with numbers to the last bit, marks and signs, and what stands at rest", () => {
