@@ -113,7 +113,7 @@ test("the whole journey", async ({ page, context }) => {
     await expect(lastMove(page)).toContainText("1 loop closed");
     await expect(page.getByRole("option", { name: /Heron feather from nothing/ })).toHaveCount(0);
     await expect(tideline(second)).toContainText("1 loop gains");
-    expect(await revision()).toBe(before + 1);
+    await expect.poll(revision).toBe(before + 1);
   });
 
   await test.step("edit a cell by keyboard, and see the consequence", async () => {
@@ -161,11 +161,11 @@ test("the whole journey", async ({ page, context }) => {
     const at = await revision();
     await page.reload();
     await expect(tideline(page)).toContainText("1 loop gains");
-    expect(await program.end()).toBeLessThan(2000);
+    expect(await program.end()).toBeLessThan(10_000);
     await expect(page.getByText("link lost, retrying")).toBeVisible();
     await program.start();
-    await expect(page.getByText("live with everybody")).toBeVisible({ timeout: 20_000 });
-    expect(await revision()).toBe(at);
+    await expect(page.getByText("live with everybody")).toBeVisible();
+    await expect.poll(revision).toBe(at);
     expect(await (await fetch(`${program.base}/api/pantries/brackwater_reach/bundle`)).text()).toBe(before);
   });
 });

@@ -179,7 +179,7 @@ test("a large import shows how far it is, and leaves nothing when it is called o
   await page.getByRole("textbox", { name: /price floor/i }).fill("0.9");
   await page.keyboard.press("Enter");
   await expect(lastMove(page)).toContainText("Price floor", { timeout: 60_000 });
-  expect(await revision()).toBe(`Revision ${Number(before?.replace(/\D/g, "")) + 1}`);
+  await expect.poll(revision).toBe(`Revision ${Number(before?.replace(/\D/g, "")) + 1}`);
 });
 
 test("the author's name stands in the log", async ({ page }) => {
@@ -211,7 +211,7 @@ test("an own picture is brought, seen on the shelves, and one that is none is re
   await expect(lastMove(page)).toContainText("con of River eel");
   const picture = page.getByRole("grid", { name: "Items" }).locator("img").first();
   await expect(picture).toBeVisible();
-  expect(await picture.evaluate((img: HTMLImageElement) => img.naturalWidth)).toBeGreaterThan(0);
+  await expect.poll(() => picture.evaluate((img: HTMLImageElement) => img.naturalWidth)).toBeGreaterThan(0);
 });
 
 test("an icon is found by a plain word and given to an item", async ({ page }) => {

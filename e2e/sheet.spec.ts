@@ -132,7 +132,7 @@ test("the sheet is as wide as the person made it, after a reload too", async ({ 
   await expect(edge).toHaveAttribute("aria-valuenow", String(before + 32));
   await page.reload();
   await expect(edge).toHaveAttribute("aria-valuenow", String(before + 32));
-  expect(await width()).toBe(before + 32);
+  await expect.poll(width).toBe(before + 32);
   const box = await edge.boundingBox();
   await page.mouse.move((box?.x ?? 0) + 3, 300);
   await page.mouse.down();
