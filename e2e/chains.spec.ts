@@ -4,8 +4,6 @@ import { expect, type Page, test } from "@playwright/test";
 import { show as showIn } from "./every-view";
 import { Program } from "./program";
 
-test.describe.configure({ timeout: 120_000 });
-
 let program: Program;
 test.beforeAll(async () => {
   program = await Program.on("salty_chains");

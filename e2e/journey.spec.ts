@@ -97,7 +97,7 @@ test("the whole journey", async ({ page, context }) => {
     await page.keyboard.press("Enter");
     await expect(lastMove(page)).toContainText("1 loop opened");
     test.info().annotations.push({ type: "enter to tideline, ms", description: String(Date.now() - began) });
-    await expect(tideline(second)).toContainText("2 loops gain", { timeout: 1000 });
+    await expect(tideline(second)).toContainText("2 loops gain");
     await tideline(page)
       .getByRole("button", { name: /loops gain/ })
       .click();

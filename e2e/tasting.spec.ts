@@ -2,8 +2,6 @@
 import { expect, type Page, test } from "@playwright/test";
 import { Program } from "./program";
 
-test.describe.configure({ timeout: 120_000 });
-
 let program: Program;
 test.beforeAll(async () => {
   program = await Program.on("salty_tasting");
