@@ -10,6 +10,10 @@ import { checkNode, ensureBuild, ensureCli, ensureDependencies, root } from "./l
 
 const results = join(root, "test-results");
 const totals = { passed: 0, failed: 0, skipped: 0 };
+/** What runs now, as a process group of its own: the runner and all that its tests start. */
+let running = null;
+/** Whether somebody broke the tests off: then nothing more is started. */
+let interrupted = false;
 
 run(async () => {
   checkNode();
@@ -28,6 +32,8 @@ run(async () => {
   const stop = () => cluster?.started && cluster.stop();
   for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"])
     process.on(signal, () => {
+      if (interrupted) return;
+      interrupted = true;
       say(`interrupted by ${signal}: ending what was started`);
       interrupt().then(() => {
         stop();
@@ -69,9 +75,6 @@ run(async () => {
   process.exit(totals.failed || !totals.passed ? 1 : 0);
 });
 
-/** What runs now, as a process group of its own: the runner and all that its tests start. */
-let running = null;
-
 /** A runner that dies without its report counts as one failure. */
 function runner(name, args, env) {
   return new Promise((done) => {
@@ -86,7 +89,7 @@ function runner(name, args, env) {
       running = null;
       if (status !== 0) say(`${name} ended with ${status}`);
       runner.status = status;
-      done();
+      if (!interrupted) done();
     };
     child.on("error", () => ended(1));
     child.on("exit", (code, signal) => ended(code ?? signal));
