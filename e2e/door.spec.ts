@@ -1,6 +1,7 @@
 /** The door of the running program: what every answer carries, who is let in, and that pages run under their policy. */
 import { request as ask } from "node:http";
 import { expect, test } from "@playwright/test";
+import { stoppedIn } from "./every-view";
 import { Program } from "./program";
 
 let program: Program;
@@ -125,11 +126,7 @@ test("a body that is too large is not waited for, and others are served meanwhil
 test("a page runs under its policy, with what is loaded later: no script, style or picture is stopped", async ({
   page,
 }) => {
-  const stopped: string[] = [];
-  page.on("console", (m) => {
-    if (m.type() === "error" || /Content Security Policy|Refused/.test(m.text())) stopped.push(m.text());
-  });
-  page.on("pageerror", (e) => stopped.push(e.message));
+  const stopped = stoppedIn(page);
   await page.goto(`${program.base}/brackwater_reach/shelves?item=rope`);
   await expect(page.getByText("live with everybody")).toBeVisible();
   // What is loaded late is loaded by then.

@@ -5,7 +5,7 @@
  */
 import AxeBuilder from "@axe-core/playwright";
 import { expect, type Page, test } from "@playwright/test";
-import { DIALOGS, show, VIEWS } from "./every-view";
+import { DIALOGS, show, stoppedIn, VIEWS } from "./every-view";
 import { Program } from "./program";
 
 const BY_DAY = {
@@ -98,11 +98,7 @@ export function eachViewStands(database: string, chosen: (path: string) => boole
     test(`${path} says our words, fits the window, runs under its policy, and the accessibility check finds nothing`, async ({
       page,
     }) => {
-      const stopped: string[] = [];
-      page.on("console", (m) => {
-        if (m.type() === "error" || /Content Security Policy|Refused/.test(m.text())) stopped.push(m.text());
-      });
-      page.on("pageerror", (e) => stopped.push(e.message));
+      const stopped = stoppedIn(page);
       await show(program, page, path);
       expect.soft(await strayWord(page)).toBeNull();
       expect.soft(await overhanging(page)).toEqual([]);

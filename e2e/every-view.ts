@@ -39,6 +39,16 @@ export const VIEWS = [
 /** About half of the addresses: tests of all of them run side by side in two files. */
 export const ITEMS_AND_RECIPES = /^\/(shelves|recipes)/;
 
+/** Collects what a page's policy stops, and errors of its scripts, from now on. */
+export function stoppedIn(page: Page): readonly string[] {
+  const stopped: string[] = [];
+  page.on("console", (m) => {
+    if (m.type() === "error" || /Content Security Policy|Refused/.test(m.text())) stopped.push(m.text());
+  });
+  page.on("pageerror", (e) => stopped.push(e.message));
+  return stopped;
+}
+
 /** Opens a view and waits until it stands: everything is there, fonts too, and was painted. */
 export async function show(program: Program, page: Page, path: string): Promise<void> {
   await page.goto(`${program.base}/brackwater_reach${path}`);
