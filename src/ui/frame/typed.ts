@@ -20,7 +20,8 @@ export function useTyped(
     if (!typed) return;
     const caughtUp = (stands ?? "") === typed.text;
     const otherwise = new URLSearchParams(window.location.search).get(name) !== typed.asked;
-    if (caughtUp || otherwise) setTyped(null);
+    // A key that was pressed meanwhile stays.
+    if (caughtUp || otherwise) setTyped((now) => (now === typed ? null : now));
   }, [name, stands, typed]);
   return {
     value: typed?.text ?? stands ?? "",
