@@ -6,7 +6,7 @@ import type { OwnValue } from "../schema/own-value";
 import type { Catalogue } from "./catalogue";
 import type { Heir } from "./inheritance";
 import type { Index } from "./persistent-map";
-import { lineage } from "./tree";
+import { lineage, rememberedOfTypes } from "./tree";
 
 /** Fields by the kind they belong to, in the order in which they are read. */
 const BY_KIND: Index<OwnField, ReadonlyMap<string, readonly OwnField[]>> = {
@@ -41,7 +41,7 @@ export interface Demand {
   readonly type: ItemType | null;
 }
 
-const typesOf = (catalogue: Catalogue, heir: Heir): Iterable<ItemType> =>
+const typesOf = (catalogue: Catalogue, heir: Heir): readonly ItemType[] =>
   "parent" in heir ? lineage(catalogue, heir.id) : lineage(catalogue, heir.type);
 
 /** @param heir  an item, or a type whose items are asked for */
@@ -64,7 +64,7 @@ export function demandOn(catalogue: Catalogue, heir: Heir, which: "takes" | "mea
 /** Whether an item, or the items of a type, have a field. */
 export const hasField = (catalogue: Catalogue, heir: Heir, field: OwnField): boolean =>
   field.of === "item" &&
-  (field.everywhere || [...typesOf(catalogue, heir)].some((type) => Object.hasOwn(type.takes, field.id)));
+  (field.everywhere || typesOf(catalogue, heir).some((type) => Object.hasOwn(type.takes, field.id)));
 
 /** The fields that an item, or the items of a type, have. */
 export const fieldsOfItem = (catalogue: Catalogue, heir: Heir): OwnField[] =>
@@ -72,9 +72,18 @@ export const fieldsOfItem = (catalogue: Catalogue, heir: Heir): OwnField[] =>
 
 /** Stats that an item has by its type; null where no type above it says any: then it may have all of them. */
 export function statsOfItem(catalogue: Catalogue, heir: Heir): ReadonlySet<Id> | null {
-  const stats = new Set([...typesOf(catalogue, heir)].flatMap((type) => Object.keys(type.measures) as Id[]));
-  return stats.size ? stats : null;
+  const type = "parent" in heir ? heir.id : heir.type;
+  if (type === null) return null;
+  const known = catalogue.records.type.index(MEASURED);
+  let stats = known.get(type);
+  if (stats === undefined) {
+    const all = new Set(lineage(catalogue, type).flatMap(({ measures }) => Object.keys(measures) as Id[]));
+    stats = all.size ? all : null;
+    known.set(type, stats);
+  }
+  return stats;
 }
+const MEASURED = rememberedOfTypes<ReadonlySet<Id> | null>();
 
 /** Why a value does not fit the definition of its field, or null. */
 export function ownProblem(

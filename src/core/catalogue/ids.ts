@@ -3,10 +3,9 @@ import { wider } from "../numbers/arrays";
 import { half, type Id, idFrom } from "../schema/id";
 
 export interface IdTableParts {
-  readonly high: Uint32Array;
-  readonly low: Uint32Array;
+  readonly halves: Uint32Array;
   readonly group: Uint16Array;
-  readonly slots: Int32Array;
+  readonly slots: Uint32Array;
   readonly size: number;
 }
 
@@ -15,32 +14,30 @@ const FULL = 0.85;
 
 /**
  * Numbers ids in the order in which they come, from 0 up; a number stays with its id for good. The same id may be
- * numbered
- * once in each of several groups. An id's twelve characters are two numbers of six digits to the base of 36, and found
- * by
- * open addressing (Knuth 1998, 6.4).
+ * numbered once in each of several groups. An id's twelve characters are two numbers of six digits to the base of 36, and
+ * found by open addressing (Knuth 1998, 6.4). A slot keeps as many digits of the hash as its number leaves free, so that
+ * what stands elsewhere is looked at for hardly any id but the one that is asked for.
  */
 export class IdTable {
-  private high: Uint32Array;
-  private low: Uint32Array;
+  /** The two halves of each id, one behind the other. */
+  private halves: Uint32Array;
   private group: Uint16Array;
-  /** Number of the id that stands in a slot, plus one; 0: free. */
-  private slots: Int32Array;
+  /** Number of the id that stands in a slot, plus one, below the upper digits of its hash; 0: free. */
+  private slots: Uint32Array;
   /** How many ids there are. */
   size = 0;
 
   /** @param room  how many ids to make room for at the start */
   constructor(room = 16) {
-    this.high = new Uint32Array(room);
-    this.low = new Uint32Array(room);
+    this.halves = new Uint32Array(room * 2);
     this.group = new Uint16Array(room);
-    this.slots = new Int32Array(16);
+    this.slots = new Uint32Array(16);
     this.widen(room);
   }
 
   /** Bytes of all arrays. */
   get bytes(): number {
-    return this.high.byteLength + this.low.byteLength + this.group.byteLength + this.slots.byteLength;
+    return this.halves.byteLength + this.group.byteLength + this.slots.byteLength;
   }
 
   /** @returns the id's number; undefined where it has none, and for what is no id */
@@ -49,7 +46,7 @@ export class IdTable {
     const [high, low] = [half(id, 0), half(id, 6)];
     if (!(high >= 0 && low >= 0)) return undefined;
     const there = this.slots[this.slot(high, low, group)];
-    return there === 0 ? undefined : there - 1;
+    return there === 0 ? undefined : (there & (this.slots.length - 1)) - 1;
   }
 
   /** Numbers an id that has no number yet. @returns its number */
@@ -58,26 +55,27 @@ export class IdTable {
     if (!(high >= 0 && low >= 0) || id.length !== 12)
       throw new RangeError(`“${id}” is no id: an id is 12 characters of 0-9 and a-z.`);
     let slot = this.slot(high, low, group);
-    if (this.slots[slot] !== 0) return this.slots[slot] - 1;
+    const there = this.slots[slot];
+    if (there !== 0) return (there & (this.slots.length - 1)) - 1;
     if (this.size + 1 > this.slots.length * FULL) {
       this.widen(this.size * 2);
       slot = this.slot(high, low, group);
     }
     const n = this.size++;
-    if (n === this.high.length) {
+    if (n === this.group.length) {
       const room = Math.ceil(n * 1.25) + 16;
-      [this.high, this.low, this.group] = [wider(this.high, room), wider(this.low, room), wider(this.group, room)];
+      [this.halves, this.group] = [wider(this.halves, room * 2), wider(this.group, room)];
     }
-    this.high[n] = high;
-    this.low[n] = low;
+    this.halves[n * 2] = high;
+    this.halves[n * 2 + 1] = low;
     this.group[n] = group;
-    this.slots[slot] = n + 1;
+    this.slots[slot] = this.slotOf(n);
     return n;
   }
 
   idOf(n: number): Id {
     if (!(n >= 0 && n < this.size)) throw new RangeError(`There is no id of number ${n}; there are ${this.size}.`);
-    return idFrom(this.high[n], this.low[n]);
+    return idFrom(this.halves[n * 2], this.halves[n * 2 + 1]);
   }
   groupOf(n: number): number {
     return this.group[n];
@@ -85,20 +83,16 @@ export class IdTable {
 
   /** Below 0 where the id of the one number comes first in the order of texts. */
   compare(a: number, b: number): number {
-    return this.high[a] - this.high[b] || this.low[a] - this.low[b];
+    return this.halves[a * 2] - this.halves[b * 2] || this.halves[a * 2 + 1] - this.halves[b * 2 + 1];
   }
 
   /** The same ids numbered in another order: place k is taken by the one that had number order[k]. */
   reordered(order: Int32Array): IdTable {
     const table = new IdTable(0);
-    [table.high, table.low, table.group] = [
-      new Uint32Array(order.length),
-      new Uint32Array(order.length),
-      new Uint16Array(order.length),
-    ];
+    [table.halves, table.group] = [new Uint32Array(order.length * 2), new Uint16Array(order.length)];
     order.forEach((n, k) => {
-      table.high[k] = this.high[n];
-      table.low[k] = this.low[n];
+      table.halves[k * 2] = this.halves[n * 2];
+      table.halves[k * 2 + 1] = this.halves[n * 2 + 1];
       table.group[k] = this.group[n];
     });
     table.size = order.length;
@@ -108,8 +102,8 @@ export class IdTable {
 
   /** For another thread. */
   parts(): IdTableParts {
-    const { high, low, group, slots, size } = this;
-    return { high, low, group, slots, size };
+    const { halves, group, slots, size } = this;
+    return { halves, group, slots, size };
   }
   static of(parts: IdTableParts): IdTable {
     return Object.assign(new IdTable(0), parts);
@@ -117,22 +111,41 @@ export class IdTable {
 
   /** The slot in which the id stands, or the free one in which it would. */
   private slot(high: number, low: number, group: number): number {
-    const { slots } = this;
+    const { slots, halves } = this;
     const mask = slots.length - 1;
-    let hash = Math.imul(high, 0x9e3779b1) ^ Math.imul(low + group, 0x85ebca6b);
-    hash = Math.imul(hash ^ (hash >>> 15), 0x2c1b3c6d);
-    for (let at = (hash ^ (hash >>> 13)) & mask; ; at = (at + 1) & mask) {
-      const n = slots[at] - 1;
-      if (n < 0 || (this.high[n] === high && this.low[n] === low && this.group[n] === group)) return at;
+    const hash = hashOf(high, low, group);
+    for (let at = hash & mask; ; at = (at + 1) & mask) {
+      const there = slots[at];
+      if (there === 0) return at;
+      if (((there ^ hash) & ~mask) !== 0) continue;
+      const n = (there & mask) - 1;
+      if (halves[n * 2] === high && halves[n * 2 + 1] === low && this.group[n] === group) return at;
     }
+  }
+  /** What a slot keeps for a number. */
+  private slotOf(n: number): number {
+    const hash = hashOf(this.halves[n * 2], this.halves[n * 2 + 1], this.group[n]);
+    return ((hash & ~(this.slots.length - 1)) | (n + 1)) >>> 0;
   }
 
   private widen(ids: number): void {
     let size = this.slots.length;
     while (ids > size * FULL) size *= 2;
-    this.slots = new Int32Array(size);
-    for (let n = 0; n < this.size; n++) this.slots[this.slot(this.high[n], this.low[n], this.group[n])] = n + 1;
+    const { halves, group } = this;
+    const slots = new Uint32Array(size);
+    this.slots = slots;
+    for (let n = 0; n < this.size; n++) {
+      let at = hashOf(halves[n * 2], halves[n * 2 + 1], group[n]) & (size - 1);
+      while (slots[at] !== 0) at = (at + 1) & (size - 1);
+      slots[at] = this.slotOf(n);
+    }
   }
+}
+
+function hashOf(high: number, low: number, group: number): number {
+  let hash = Math.imul(high, 0x9e3779b1) ^ Math.imul(low + group, 0x85ebca6b);
+  hash = Math.imul(hash ^ (hash >>> 15), 0x2c1b3c6d);
+  return hash ^ (hash >>> 13);
 }
 
 /** Stands for no id at all: more than six digits can say. */

@@ -3,7 +3,7 @@ import { wider } from "../numbers/arrays";
 import { type AnyRecord, definition, type Kind, KINDS, type Recipe, type RecordOf, type Source } from "../kinds/index";
 import { allLines } from "../kinds/ways";
 import type { Role } from "../notation/roles";
-import type { Field } from "../schema/field";
+import { type Field, referred } from "../schema/field";
 import type { Id } from "../schema/id";
 import { type Catalogue, recordsOf } from "./catalogue";
 import { IdTable } from "./ids";
@@ -35,9 +35,13 @@ class ReferenceIndex {
   }
 
   add(record: AnyRecord, was?: AnyRecord): void {
-    const old = was ? idsOf(this.kind, was) : NONE;
-    const ids = idsOf(this.kind, record);
-    for (const id of ids) if (!old.has(id)) this.link(id, record.id);
+    if (!was) {
+      const from = this.from.add(record.id);
+      for (const id of idsOf(this.kind, record)) this.link(id, from);
+      return;
+    }
+    const [old, ids] = [idsOf(this.kind, was), idsOf(this.kind, record)];
+    for (const id of ids) if (!old.has(id)) this.link(id, this.from.add(record.id));
     for (const id of old) if (!ids.has(id)) this.gone++;
   }
   remove(was: AnyRecord): void {
@@ -52,7 +56,7 @@ class ReferenceIndex {
     return this;
   }
 
-  private link(target: Id, source: Id): void {
+  private link(target: Id, source: number): void {
     const at = this.to.add(target);
     if (at >= this.last.length) this.last = wider(this.last, at * 2 + 16);
     if (this.size === this.before.length) {
@@ -60,7 +64,7 @@ class ReferenceIndex {
       this.source = wider(this.source, this.size * 2 + 16);
     }
     this.before[this.size] = this.last[at];
-    this.source[this.size] = this.from.add(source);
+    this.source[this.size] = source;
     this.last[at] = ++this.size;
   }
 
@@ -73,7 +77,6 @@ class ReferenceIndex {
     return found;
   }
 }
-const NONE: ReadonlySet<Id> = new Set();
 
 /** The fields of each kind that may refer to anything. */
 const referringFields = new Map<Kind, readonly (readonly [string, Field])[]>();
@@ -88,11 +91,12 @@ function fieldsThatRefer(kind: Kind): readonly (readonly [string, Field])[] {
 
 function idsOf(kind: Kind, record: AnyRecord): ReadonlySet<Id> {
   const ids = new Set<Id>();
+  const add = (_: string, id: Id) => ids.add(id);
   const fields = fieldsThatRefer(kind);
   for (let k = 0; k < fields.length; k++) {
     const value = (record as unknown as Values)[fields[k][0]];
     if (value === null || (Array.isArray(value) && !value.length)) continue;
-    for (const { id } of fields[k][1].references(value)) ids.add(id);
+    fields[k][1].references(value, add);
   }
   return ids;
 }
@@ -160,8 +164,8 @@ export function* referrersTo(catalogue: Catalogue, kind: Kind, wanted: Wanted): 
 function fieldReferringTo(of: Kind, record: AnyRecord, kind: Kind, id: Id): string | null {
   for (const [name, field] of Object.entries(definition(of).fields)) {
     if (!field.targets.includes(kind)) continue;
-    for (const to of field.references((record as unknown as Values)[name]))
-      if (to.id === id && to.kind === kind) return field.options.within ?? name;
+    if (referred(field, (record as unknown as Values)[name]).some((to) => to.id === id && to.kind === kind))
+      return field.options.within ?? name;
   }
   return null;
 }

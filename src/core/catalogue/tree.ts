@@ -2,6 +2,7 @@
 import { type AnyRecord, definition, type ItemType, type Kind, KINDS } from "../kinds/index";
 import type { Id } from "../schema/id";
 import { type Catalogue, recordAt, recordsOf } from "./catalogue";
+import type { Index } from "./persistent-map";
 
 export interface Tree {
   /** The field that names the record above. */
@@ -31,16 +32,33 @@ function* branch(catalogue: Catalogue, kind: Kind, { field }: Tree, from: AnyRec
   }
 }
 
+/**
+ * What is found out about types, by their ids and for as long as no type changes: every field of every item asks the types
+ * above it.
+ */
+export const rememberedOfTypes = <T>(): Index<ItemType, Map<Id, T>> => ({
+  lasting: true,
+  build: () => new Map(),
+  follow: () => new Map(),
+});
+const LINEAGES = rememberedOfTypes<readonly ItemType[]>();
+const NONE: readonly ItemType[] = [];
+
 /** The type and its ancestors, nearest first. Stops at a loop, which the rules refuse anyway. */
-export function lineage(catalogue: Catalogue, type: Id | null): ItemType[] {
-  const tree = treeOf("type") as Tree;
-  const path = new Set<ItemType>();
-  if (type === null) return [];
-  for (const at of branch(catalogue, "type", tree, catalogue.records.type.get(type))) {
-    if (path.has(at as ItemType)) break;
-    path.add(at as ItemType);
+export function lineage(catalogue: Catalogue, type: Id | null): readonly ItemType[] {
+  if (type === null) return NONE;
+  const known = catalogue.records.type.index(LINEAGES);
+  let path = known.get(type);
+  if (!path) {
+    const found = new Set<ItemType>();
+    for (const at of branch(catalogue, "type", treeOf("type") as Tree, catalogue.records.type.get(type))) {
+      if (found.has(at as ItemType)) break;
+      found.add(at as ItemType);
+    }
+    path = [...found];
+    known.set(type, path);
   }
-  return [...path];
+  return path;
 }
 
 /** So many records that stand wrong are enough to say so. */

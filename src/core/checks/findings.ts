@@ -436,6 +436,7 @@ const hasMoved = (moved: unknown): boolean => moved === true || !movedItems(move
 const placeOf = (check: Check, kind: Kind, about: string): Place => `${check.id}|${kind}|${about}`;
 
 const NONE: readonly Finding[] = [];
+const NO_REFS: readonly Ref[] = [];
 const KIND_NUMBERS = new Map<Kind, number>(KINDS.map((kind, n) => [kind, n]));
 const printOf = (check: Check, id: string): string => `${check.id}:${id}`;
 
@@ -454,7 +455,7 @@ function marked(
   let list: Finding[] | null = null;
   let prints: Map<string, number> | null = null;
   const put = (f: FindingDraft, severity: Severity) => {
-    const { subject, with: others = [], ...rest } = f;
+    const { subject, with: others = NO_REFS, says, evidence, fixes } = f;
     const subjects: readonly Ref[] = "id" in subject ? [subject] : subject;
     const print = printOf(
       check,
@@ -476,7 +477,9 @@ function marked(
       rule: check.id,
       severity,
       about: [...subjects, ...others],
-      ...rest,
+      says,
+      evidence,
+      fixes,
       fingerprint: nth === 1 ? print : `${print}#${nth}`,
     });
   };

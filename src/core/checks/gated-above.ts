@@ -9,7 +9,11 @@ export const gatedAbove = perRecord<"item">({
   reads: [levels, reach],
   followsChains: true,
   per: ["item"],
-  may: ({ id }, { readings: { compiled } }) => compiled.levels[compiled.numberOf(id) as number] > 0,
+  may({ id }, { readings }) {
+    const i = readings.compiled.numberOf(id) as number;
+    const own = readings.compiled.levels[i];
+    return own > 0 && (levelOf(readings, i) ?? own) > own;
+  },
   *at(context, item) {
     const { catalogue, readings } = context;
     const i = readings.compiled.numberOf(item.id) as number;

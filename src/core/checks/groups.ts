@@ -9,9 +9,9 @@ const MANY = 64;
 
 /** Records by a number of 32 bits, 12 bytes a place. Open addressing with linear probing (Knuth 1998, 6.4). */
 export class Groups {
-  private number = new Uint32Array(16);
-  private high = new Uint32Array(16).fill(FREE);
-  private low = new Uint32Array(16);
+  /** Three to a place: the number, and the halves of the id; FREE for the first half: nothing stands there. */
+  private table = new Uint32Array(16 * 3).fill(FREE);
+  private places = 16;
   private size = 0;
   private readonly large = new Map<number, Set<Id>>();
 
@@ -22,8 +22,8 @@ export class Groups {
       return;
     }
     const at = this.find(number, id);
-    if (this.high[at] !== FREE) return;
-    const same = at - placeOf(number >>> 0, this.number.length - 1);
+    if (this.table[at * 3 + 1] !== FREE) return;
+    const same = at - placeOf(number >>> 0, this.places - 1);
     if (same > MANY || same < 0) {
       const ids = this.of(number);
       if (ids.length >= MANY) {
@@ -32,7 +32,7 @@ export class Groups {
         return;
       }
     }
-    if (this.size + 1 > this.number.length * FULL) {
+    if (this.size + 1 > this.places * FULL) {
       this.widen();
       this.join(number, id);
       return;
@@ -49,74 +49,80 @@ export class Groups {
       return;
     }
     let gap = this.find(number, id);
-    if (this.high[gap] === FREE) return;
+    const { table } = this;
+    if (table[gap * 3 + 1] === FREE) return;
     this.size--;
-    const mask = this.number.length - 1;
+    const mask = this.places - 1;
     // What follows closes up, so that nothing is cut off from the place where its search begins.
-    for (let at = (gap + 1) & mask; this.high[at] !== FREE; at = (at + 1) & mask) {
-      const home = placeOf(this.number[at], mask);
+    for (let at = (gap + 1) & mask; table[at * 3 + 1] !== FREE; at = (at + 1) & mask) {
+      const home = placeOf(table[at * 3], mask);
       if (((at - home) & mask) < ((at - gap) & mask)) continue;
-      this.put(gap, this.number[at], this.high[at], this.low[at]);
+      table.copyWithin(gap * 3, at * 3, at * 3 + 3);
       gap = at;
     }
-    this.high[gap] = FREE;
+    table[gap * 3 + 1] = FREE;
   }
 
   of(number: number): Id[] {
     const large = this.large.get(number >>> 0);
     if (large) return [...large];
     const ids: Id[] = [];
-    for (const at of this.places(number >>> 0)) ids.push(idFrom(this.high[at], this.low[at]));
+    for (const at of this.placesOf(number >>> 0)) ids.push(idFrom(this.table[at * 3 + 1], this.table[at * 3 + 2]));
     return ids;
   }
 
   /** Every group of more than one. */
   *several(): Generator<Id[]> {
     for (const ids of this.large.values()) if (ids.size > 1) yield [...ids];
-    for (let at = 0; at < this.number.length; at++) {
-      if (this.high[at] === FREE) continue;
-      const [first, second] = this.places(this.number[at]);
-      if (first === at && second !== undefined) yield this.of(this.number[at]);
+    const { table } = this;
+    const mask = this.places - 1;
+    for (let at = 0; at < this.places; at++) {
+      if (table[at * 3 + 1] === FREE) continue;
+      const number = table[at * 3];
+      // Most stand alone: seen without a list of those that stand with it.
+      let next = (at + 1) & mask;
+      while (table[next * 3 + 1] !== FREE && table[next * 3] !== number) next = (next + 1) & mask;
+      if (table[next * 3 + 1] === FREE) continue;
+      const [first] = this.placesOf(number);
+      if (first === at) yield this.of(number);
     }
   }
 
-  private *places(number: number): Generator<number> {
-    const mask = this.number.length - 1;
-    for (let at = placeOf(number, mask); this.high[at] !== FREE; at = (at + 1) & mask)
-      if (this.number[at] === number) yield at;
+  private *placesOf(number: number): Generator<number> {
+    const { table } = this;
+    const mask = this.places - 1;
+    for (let at = placeOf(number, mask); table[at * 3 + 1] !== FREE; at = (at + 1) & mask)
+      if (table[at * 3] === number) yield at;
   }
 
   /** Where the record stands, or the free place at which its search ends. */
   private find(number: number, id: Id): number {
     const [high, low] = [half(id, 0), half(id, 6)];
-    const mask = this.number.length - 1;
+    const { table } = this;
+    const mask = this.places - 1;
     for (let at = placeOf(number >>> 0, mask); ; at = (at + 1) & mask)
       if (
-        this.high[at] === FREE ||
-        (this.number[at] === number >>> 0 && this.high[at] === high && this.low[at] === low)
+        table[at * 3 + 1] === FREE ||
+        (table[at * 3] === number >>> 0 && table[at * 3 + 1] === high && table[at * 3 + 2] === low)
       )
         return at;
   }
 
   private put(at: number, number: number, high: number, low: number): void {
-    this.number[at] = number;
-    this.high[at] = high;
-    this.low[at] = low;
+    this.table[at * 3] = number;
+    this.table[at * 3 + 1] = high;
+    this.table[at * 3 + 2] = low;
   }
 
   private widen(): void {
-    const { number, high, low } = this;
-    const room = number.length * 2;
-    [this.number, this.high, this.low] = [
-      new Uint32Array(room),
-      new Uint32Array(room).fill(FREE),
-      new Uint32Array(room),
-    ];
-    for (let k = 0; k < number.length; k++) {
-      if (high[k] === FREE) continue;
-      let at = placeOf(number[k], room - 1);
-      while (this.high[at] !== FREE) at = (at + 1) & (room - 1);
-      this.put(at, number[k], high[k], low[k]);
+    const { table } = this;
+    this.places *= 2;
+    this.table = new Uint32Array(this.places * 3).fill(FREE);
+    for (let k = 0; k < table.length; k += 3) {
+      if (table[k + 1] === FREE) continue;
+      let at = placeOf(table[k], this.places - 1);
+      while (this.table[at * 3 + 1] !== FREE) at = (at + 1) & (this.places - 1);
+      this.put(at, table[k], table[k + 1], table[k + 2]);
     }
   }
 }

@@ -14,7 +14,12 @@ export const notOfType = perRecord<"item">({
   id: "not-of-type",
   reads: [],
   per: ["item"],
-  may: ({ own, stats }) => hasAny(own) || hasAny(stats),
+  may(item, { catalogue }) {
+    if (hasAny(item.own)) return true;
+    const measured = hasAny(item.stats) ? statsOfItem(catalogue, item) : null;
+    if (measured) for (const id in item.stats) if (!measured.has(id as Id)) return true;
+    return false;
+  },
   also: ({ catalogue }, _, edits) => holdersBeside(catalogue, edits),
   *at({ catalogue }, item) {
     const { own, stats } = item;

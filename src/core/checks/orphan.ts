@@ -2,6 +2,7 @@ import type { Edit } from "../catalogue/edit";
 import { referrersTo } from "../catalogue/references";
 import { itemsOfType } from "../catalogue/types";
 import { definition, type Kind, kindWord } from "../kinds/index";
+import { referred } from "../schema/field";
 import type { Id } from "../schema/id";
 import { pathOf } from "../schema/record";
 import { type Fix, perRecord, ref } from "./check";
@@ -51,12 +52,12 @@ function referredBy(edit: Edit): Id[] {
     if (!at || value === null || value === undefined) return [];
     const part = at.part === null ? [] : [at.part as Id];
     const field = at.part === null ? at.field : (at.field.parts?.of ?? at.field);
-    return [...part, ...[...field.references(value)].map((r) => r.id)];
+    return [...part, ...referred(field, value).map((r) => r.id)];
   };
   if (edit.kind === "pantry") return [];
   if (edit.op === "set") return [...of(edit.kind, edit.field, edit.from), ...of(edit.kind, edit.field, edit.to)];
   const record = edit.record as unknown as Readonly<Record<string, unknown>>;
   return Object.entries(definition(edit.kind).fields).flatMap(([name, field]) =>
-    [...field.references(record[name])].map((r) => r.id),
+    referred(field, record[name]).map((r) => r.id),
   );
 }

@@ -1,14 +1,12 @@
 import { held } from "../catalogue/inheritance";
 import type { Recipe } from "../kinds/index";
-import { type Line, outputsOf } from "../notation/line";
+import { type Line, mostOf, outputsOf } from "../notation/line";
 import { sayQuantity } from "../numbers/format";
 import type { Id } from "../schema/id";
 import { perRecord, recipeRef, recipesAround, ref } from "./check";
 import { holdersBeside } from "./holders";
 import { setLines } from "./mend";
 
-/** Most of a line in one run. */
-const most = ({ max, draw }: Line): number => max * (draw?.times ?? 1);
 /** What a recipe gives beside its result, which is the item of its first output. */
 const beside = ({ lines }: Recipe, item: Id): readonly Line[] => {
   const outputs = outputsOf(lines);
@@ -20,13 +18,9 @@ export const overStack = perRecord<"item">({
   id: "over-stack",
   reads: [],
   per: ["item"],
-  // Something gives it beside another thing.
-  may({ id }, { readings: { compiled, network } }) {
-    const { producers, outs } = network;
-    const i = compiled.numberOf(id) as number;
-    for (let k = producers.start[i]; k < producers.end[i]; k++)
-      if (outs.end[producers.to[k]] - outs.start[producers.to[k]] > 1) return true;
-    return false;
+  may(item, { catalogue, readings: { compiled } }) {
+    const beside = compiled.beside[compiled.numberOf(item.id) as number];
+    return beside > 0 && beside > (held(catalogue, item, "stack").value ?? beside);
   },
   *also({ catalogue }, _, edits) {
     yield* holdersBeside(catalogue, edits);
@@ -42,7 +36,7 @@ export const overStack = perRecord<"item">({
     const { compiled, network } = context.readings;
     const { start, end, to } = network.producers;
     const i = compiled.numberOf(item.id) as number;
-    const gives = (recipe: Recipe | undefined) => !!recipe && beside(recipe, item.id).some((l) => most(l) > stack);
+    const gives = (recipe: Recipe | undefined) => !!recipe && beside(recipe, item.id).some((l) => mostOf(l) > stack);
     let any = false;
     for (let k = start[i]; k < end[i] && !any; k++) {
       const behind = compiled.behind(to[k]);
@@ -51,7 +45,7 @@ export const overStack = perRecord<"item">({
     if (!any) return;
     const over = recipesAround(context, item.id, "producers").filter(gives);
     const [first] = over;
-    const amount = Math.max(...beside(first, item.id).map(most));
+    const amount = Math.max(...beside(first, item.id).map(mostOf));
     const more = over.length > 1 ? ` So do ${over.length - 1} others.` : "";
     yield {
       subject: ref(catalogue, "item", item.id),
@@ -68,7 +62,7 @@ export const overStack = perRecord<"item">({
               "recipe",
               first.id,
               first.lines.map((l) => {
-                if (l.role !== "output" || l.item !== item.id || most(l) <= stack) return l;
+                if (l.role !== "output" || l.item !== item.id || mostOf(l) <= stack) return l;
                 const max = stack / (l.draw?.times ?? 1);
                 return { ...l, max, min: Math.min(l.min, max) };
               }),

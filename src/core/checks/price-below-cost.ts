@@ -12,6 +12,10 @@ export const priceBelowCost = perRecord<"item">({
   id: "price-below-cost",
   reads: [leastCost, ways],
   per: ["item"],
+  may({ id, status }, { readings }) {
+    const by = readings.by("value", readings.compiled.numberOf(id) as number);
+    return status !== "retired" && by >= 0 && !(readings.network.flags[by] & SOURCE);
+  },
   *at({ catalogue, readings }, item) {
     const { compiled, network, value } = readings;
     const floor = catalogue.pantry.priceFloor;

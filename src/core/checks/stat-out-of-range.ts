@@ -16,6 +16,8 @@ export const statOutOfRange = perRecord<"item" | "type">({
   id: "stat-out-of-range",
   reads: [],
   per: ["item", "type"],
+  concerns: ({ records }) =>
+    [...records.stat.values()].some(({ min, max, form }) => min !== null || max !== null || form === "whole"),
   also({ catalogue }, _, edits) {
     const stats = new Set(edits.flatMap((e) => (e.kind === "stat" && e.op === "set" ? [e.id] : [])));
     return [...referrersTo(catalogue, "stat", stats)].map(({ record }) => record.id);

@@ -4,7 +4,7 @@ import type { Edit, Value } from "../catalogue/edit";
 import { referrersTo } from "../catalogue/references";
 import { parentOf, treeOf } from "../catalogue/tree";
 import { type AnyRecord, definition, type Kind } from "../kinds/index";
-import type { Field } from "../schema/field";
+import { type Field, referred } from "../schema/field";
 import type { Id } from "../schema/id";
 import type { OwnLink } from "../schema/own-value";
 import { differences } from "../schema/record";
@@ -60,7 +60,7 @@ function without(field: Field, value: unknown, kind: Kind, id: Id): unknown {
   return field.type === "ref" && !field.needed ? null : undefined;
 }
 const refersTo = (field: Field, value: unknown, kind: Kind, id: Id): boolean =>
-  [...field.references(value)].some((r) => r.kind === kind && r.id === id);
+  referred(field, value).some((r) => r.kind === kind && r.id === id);
 
 /** Edits that take a record out wherever it is referred to; null where something can't be without it. */
 export function releaseEverywhere(catalogue: Catalogue, kind: Kind, id: Id): Edit[] | null {

@@ -7,6 +7,7 @@ import type { AnyRecord, Item, Kind } from "../kinds/index";
 import { wider } from "../numbers/arrays";
 import { sign, toNumber } from "../numbers/fraction";
 import { CONTRIBUTORS } from "./contributors";
+import { mostOf } from "../notation/line";
 import { expected, netYield } from "./expected";
 import { askedTags } from "./members";
 import { askedHeats } from "./heat";
@@ -43,6 +44,11 @@ export class Compiled {
   /** Per item its own level, and what a player gets for one (0: it can't be sold). */
   levels = new Int16Array(0);
   sells = new Float64Array(0);
+  /**
+   * Per item the most that a process has given of it beside other things since the network was compiled, which may be less by
+   * now [amount]: most are nowhere near what a stack of them holds, and no record is looked at.
+   */
+  beside = new Float64Array(0);
   /** Currencies by their number; the first is the one that value units stand for. */
   readonly currencies: readonly (Id | null)[];
   /** Items that were taken out. */
@@ -82,6 +88,14 @@ export class Compiled {
     return tag === null ? (records.item.get(node)?.key ?? "") : `any ${records.tag.get(tag)?.key ?? ""}`;
   }
   numberOf(node: Node): number | undefined {
+    // One check after the other asks for the item that is looked at.
+    if (node === this.last.node) return this.last.item;
+    this.last.item = this.find(node);
+    this.last.node = node;
+    return this.last.item;
+  }
+  private readonly last: { node: Node | null; item: number | undefined } = { node: null, item: undefined };
+  private find(node: Node): number | undefined {
     let item = this.items.get(node);
     if (item === undefined) {
       const { id, group } = splitNode(node);
@@ -149,10 +163,12 @@ export class Compiled {
     const i = this.items.add(id, group);
     if (i >= this.network.items) this.network.addItem();
     this.gone.delete(i);
+    this.last.node = null;
     return i;
   }
   dropItem(item: number): void {
     this.gone.add(item);
+    this.last.node = null;
   }
   addProcess(kind: Kind, id: Id, part: number): number {
     const p = this.processes.add(id, this.groupOf(kind, part));
@@ -197,6 +213,7 @@ export function compile(catalogue: Catalogue, contributors = CONTRIBUTORS): Comp
     return given.get(id, group) as number;
   };
   const [levels, sells] = [new Int16Array(given.size), new Float64Array(given.size)];
+  const beside = new Float64Array(given.size);
   for (const { kind, processes } of contributors)
     for (const record of recordsOf(catalogue, kind).values()) {
       if (kind === "item") {
@@ -209,6 +226,7 @@ export function compile(catalogue: Catalogue, contributors = CONTRIBUTORS): Comp
       for (let part = 0; part < specs.length; part++) {
         listed.add(record.id, groupOf(contributors, kind, part));
         builder.add(describe(catalogue, numberOf, specs[part]));
+        noteBeside(beside, numberOf, specs[part]);
       }
     }
   const plain = builder.build();
@@ -220,6 +238,7 @@ export function compile(catalogue: Catalogue, contributors = CONTRIBUTORS): Comp
     listed.reordered(order.processes),
     contributors,
   );
+  compiled.beside = Float64Array.from(order.items, (i) => beside[i]);
   if (contributors.some(({ kind }) => kind === "item")) {
     compiled.levels = new Int16Array(order.items.length);
     compiled.sells = new Float64Array(order.items.length);
@@ -328,6 +347,18 @@ export function describe(catalogue: Catalogue, numberOf: (node: Node) => number,
   };
 }
 
+/** Keeps the most that a process gives of each thing, where it gives several. */
+function noteBeside(beside: Float64Array, numberOf: (node: Node) => number, { lines }: ProcessSpec): void {
+  let outputs = 0;
+  for (let k = 0; k < lines.length; k++) if (lines[k].role === "output") outputs++;
+  if (outputs < 2) return;
+  for (const line of lines) {
+    if (line.role !== "output") continue;
+    const i = numberOf(line.item);
+    beside[i] = Math.max(beside[i], mostOf(line));
+  }
+}
+
 /** A process to be written anew. */
 export interface Rewrite {
   readonly p: number;
@@ -372,6 +403,11 @@ export function follow(
           p: known[part] ?? compiled.addProcess(kind, id, part),
           of: part < specs.length ? describe(next, numberOf, specs[part]) : null,
         });
+      if (specs.length) {
+        if (compiled.beside.length < compiled.network.items)
+          compiled.beside = wider(compiled.beside, Math.ceil(compiled.network.items * 1.25));
+        for (const spec of specs) noteBeside(compiled.beside, numberOf, spec);
+      }
     }
   return { rewrites, added, removed };
 }

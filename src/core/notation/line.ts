@@ -61,6 +61,9 @@ export type ItemLine = Amounts & { readonly item: Id; readonly any?: undefined }
 export const outputsOf = (lines: readonly Line[]): readonly ItemLine[] =>
   lines.filter((l): l is ItemLine => l.role === "output" && l.any === undefined);
 
+/** Most that a line gives or takes in one run. */
+export const mostOf = ({ max, draw }: Amounts): number => max * (draw?.times ?? 1);
+
 export const line = (role: Role, item: Id, min = 1, max = min, chance = 1, uses: number | null = null): ItemLine => ({
   role,
   item,

@@ -44,10 +44,8 @@ export function choice<const T extends string>(
       return found ? { value: found } : { says: `“${typed}” is none of ${of.join(", ")}.` };
     },
     say: (value) => value ?? "nothing",
-    pack: (value, to) => {
-      to.push(value === null ? -1 : of.indexOf(value));
-    },
-    unpack: (from) => of[from.values[from.at++] as number] ?? null,
+    pack: (value, to) => to.whole(value === null ? 0 : of.indexOf(value) + 1),
+    unpack: (from) => of[from.whole() - 1] ?? null,
     stored: (name, shape) =>
       cell({ name: snake(name), type: "text", length: width, nullable: optional === true }, shape),
   };

@@ -1,4 +1,5 @@
 /** What a field is. Everything that is done with a field follows from one such object; each field type makes them. */
+import type { ByteReader, ByteWriter } from "./bytes";
 import type { Id } from "./id";
 import type { Definitions, Json, JsonObject, JsonSchema } from "./json";
 
@@ -27,6 +28,15 @@ export interface FieldOptions {
 export interface Reference {
   readonly kind: string;
   readonly id: Id;
+}
+
+/** What is told of every record that something refers to. */
+export type Referring = (kind: string, id: Id) => void;
+/** The records that something refers to: a value of a field, or the members of a record. */
+export function referred<T>(of: { references(value: T, to: Referring): void }, value: T): Reference[] {
+  const found: Reference[] = [];
+  of.references(value, (kind, id) => found.push({ kind, id }));
+  return found;
 }
 
 /** Names both ways: from what was typed to a record, and how a record's name is written so that it is read back. */
@@ -142,12 +152,6 @@ export interface Stored<T> {
   read(row: RowTree): T;
 }
 
-/** Packed values one after the other. */
-export interface Cursor {
-  readonly values: readonly unknown[];
-  at: number;
-}
-
 /** An independently edited part of a value: a stat of an item. */
 export interface Parts<T> {
   isPart(name: string): boolean;
@@ -190,7 +194,8 @@ export interface Field<T = unknown> {
   completions?(around: Surroundings): readonly string[];
   /** Holds a value from anywhere to the rules; reports whatever keeps it from being written. */
   check(value: unknown, to: Checking): void;
-  references(value: T): Iterable<Reference>;
+  /** Tells every record that the value refers to. */
+  references(value: T, to: Referring): void;
   /** The value that refers to one record of a kind wherever this one refers to another; what would stand twice stands once. */
   relink(value: T, kind: string, from: Id, to: Id): T;
   /** Kinds that it may refer to. */
@@ -209,8 +214,9 @@ export interface Field<T = unknown> {
   say(value: T, around: Surroundings): string;
   /** What became of it, where that is better said than as one value and another. */
   sayChange?(from: unknown, to: unknown, around: Surroundings): string;
-  pack(value: T, to: unknown[]): void;
-  unpack(from: Cursor): T;
+  /** As bytes in memory, read again by the same field. */
+  pack(value: T, to: ByteWriter): void;
+  unpack(from: ByteReader): T;
   stored(name: string, shape: TableShape): Stored<T>;
 }
 
@@ -241,11 +247,9 @@ export function cell<T extends Scalar>(column: Column, shape: TableShape): Store
 export const plain = {
   depth: 0,
   numeric: false,
-  references: () => [],
+  references: () => undefined,
   relink: (value: unknown) => value as never,
   targets: [],
-  pack: (value: unknown, to: unknown[]) => {
-    to.push(value);
-  },
-  unpack: (from: Cursor) => from.values[from.at++] as never,
+  pack: (value: unknown, to: ByteWriter) => to.value(value),
+  unpack: (from: ByteReader) => from.value() as never,
 } as const;

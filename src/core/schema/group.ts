@@ -1,18 +1,19 @@
 /** Values with members: one alone, one that may be absent, and lists of them. */
+import type { ByteReader, ByteWriter } from "./bytes";
 import { shown } from "./characters";
+import { copier } from "./copier";
 import {
   type Brief,
   type BundleReading,
   type BundleWriting,
   type Checking,
   type Column,
-  type Cursor,
   type Field,
   type FieldOptions,
   type Fields,
   type ObjectOf,
   plain,
-  type Reference,
+  type Referring,
   type RowTree,
   snake,
   type Surroundings,
@@ -28,6 +29,7 @@ type Values = Readonly<Record<string, unknown>>;
 const TOLD = 20;
 /** Bits of one number that says which members differ from their initial value. */
 const BITS = 30;
+const NONE: readonly number[] = [];
 
 /** Reports members that are not known. */
 export function unknownMembers(value: object, known: readonly string[], noun: string, to: Checking): void {
@@ -51,7 +53,7 @@ export interface MemberSet {
   readonly targets: readonly string[];
   initial(): Values;
   check(value: Values, to: Checking): void;
-  references(value: Values): Iterable<Reference>;
+  references(value: Values, to: Referring): void;
   relink(value: Values, kind: string, from: Id, to: Id): Values;
   toBundle(value: Values, to: BundleWriting): JsonObject;
   /** @param beside  members that belong to whoever asks */
@@ -60,9 +62,9 @@ export interface MemberSet {
   format(value: Values, around: Surroundings): string;
   parse(text: string, typing: Typing): { readonly value: { [name: string]: unknown } } | { readonly says: string };
   say(value: Values, around: Surroundings): string;
-  pack(value: Values, to: unknown[]): void;
-  /** @param begun  makes an object with these values, which gets those that were packed */
-  unpack(from: Cursor, begun?: (values: Values) => { [name: string]: unknown }): { [name: string]: unknown };
+  pack(value: Values, to: ByteWriter): void;
+  /** What was packed, behind what leads a value of the set. */
+  unpack(from: ByteReader): { [name: string]: unknown };
   stored(
     prefix: string,
     shape: TableShape,
@@ -79,10 +81,13 @@ const empty = (value: unknown): boolean =>
 /** Whether a value is the initial one, as far as that is seen without going through it. */
 const isInitial = (value: unknown, initial: unknown): boolean => value === initial || (empty(value) && empty(initial));
 
-export function memberSet(fields: Fields, noun: string): MemberSet {
+/** @param lead  what stands before the members in a value that is unpacked */
+export function memberSet(fields: Fields, noun: string, lead: Values = {}): MemberSet {
   const all = Object.entries(fields);
   const names = all.map(([name]) => name);
   const list = all.map(([, field]) => field);
+  const unpackers = list.map((field) => field.unpack);
+  const referring = all.filter(([, field]) => field.targets.length > 0);
   const masks = Math.ceil(all.length / BITS);
   const optional = new Set(all.filter(([, f]) => f.initial === undefined).map(([name]) => name));
   // Values are copies of one whose layout is settled: an object that gets its members one by one is kept as a hash table
@@ -94,24 +99,35 @@ export function memberSet(fields: Fields, noun: string): MemberSet {
   // everything that reads it: so there is a value to copy for each set of members that may be absent.
   const absent = all.flatMap(([name], k) => (optional.has(name) ? [{ name, k }] : []));
   if (absent.length > BITS) throw new RangeError(`Of a ${noun} at most ${BITS} members may be absent.`);
-  const layouts = new Map<number, Values>([[0, initial]]);
-  const layout = (present: number): Values => {
-    let values = layouts.get(present);
-    if (!values) {
-      const there = new Set(absent.filter((_, n) => present & (1 << n)).map(({ name }) => name));
-      values = Object.fromEntries(
-        all.flatMap(([name]) => (there.has(name) ? [[name, null]] : name in initial ? [[name, initial[name]]] : [])),
-      );
-      layouts.set(present, values);
-    }
-    return values;
+  /** Makes values with the members that are always there, and some of those that may be absent. */
+  const layoutsWith = (first: Values) => {
+    const made = new Map<number, () => { [name: string]: unknown }>();
+    return (present: number): (() => { [name: string]: unknown }) => {
+      let make = made.get(present);
+      if (!make) {
+        const there = new Set(absent.filter((_, n) => present & (1 << n)).map(({ name }) => name));
+        const values = Object.fromEntries([
+          ...Object.entries(first),
+          ...all.flatMap(([name]) =>
+            there.has(name) ? [[name, null]] : name in initial ? [[name, initial[name]]] : [],
+          ),
+        ]);
+        const copy = copier();
+        make = () => copy(values);
+        made.set(present, make);
+      }
+      return make;
+    };
   };
+  const layout = layoutsWith({});
+  const led = Object.keys(lead).length ? layoutsWith(lead) : layout;
+  const blank = layout(0);
   /** A value in the layout that all those with the same members share. */
   const settled = (value: { [name: string]: unknown }): { [name: string]: unknown } => {
     let present = 0;
     for (let n = 0; n < absent.length; n++) if (value[absent[n].name] !== undefined) present |= 1 << n;
     if (!present) return value;
-    const out: { [name: string]: unknown } = { ...layout(present) };
+    const out = layout(present)();
     for (let k = 0; k < names.length; k++) if (names[k] in out) out[names[k]] = value[names[k]];
     return out;
   };
@@ -120,7 +136,7 @@ export function memberSet(fields: Fields, noun: string): MemberSet {
     fields,
     depth: 1 + Math.max(0, ...all.map(([, f]) => f.depth)),
     targets: all.flatMap(([, f]) => f.targets),
-    initial: () => ({ ...initial }),
+    initial: blank,
     check(value, to) {
       unknownMembers(value, names, noun, to);
       for (const [name, field] of all) {
@@ -128,8 +144,11 @@ export function memberSet(fields: Fields, noun: string): MemberSet {
         else if (!optional.has(name)) to.fault(name, "This field is missing.");
       }
     },
-    *references(value) {
-      for (const [name, field] of all) if (value[name] !== undefined) yield* field.references(value[name]);
+    references(value, to) {
+      for (let k = 0; k < referring.length; k++) {
+        const [name, field] = referring[k];
+        if (value[name] !== undefined) field.references(value[name], to);
+      }
     },
     relink(value, kind, from, to) {
       const moved = all.filter(([name, field]) => value[name] !== undefined && field.targets.includes(kind));
@@ -150,7 +169,7 @@ export function memberSet(fields: Fields, noun: string): MemberSet {
       const known = all.map(([name, field]) => bundled(name, field));
       for (const name of Object.keys(row))
         if (!known.includes(name) && !beside.includes(name)) from.unknown(place, name, [...beside, ...known]);
-      const out: { [name: string]: unknown } = { ...initial };
+      const out = blank();
       for (const [name, field] of all) {
         const called = bundled(name, field);
         if (Object.hasOwn(row, called))
@@ -191,30 +210,29 @@ export function memberSet(fields: Fields, noun: string): MemberSet {
         .map(([name, field]) => `${field.options.label ?? name} ${field.say(value[name], around)}`)
         .join(", ") || "nothing",
     pack(value, to) {
-      const at = to.length;
-      for (let k = 0; k < masks; k++) to.push(0);
-      for (let k = 0; k < all.length; k++) {
-        const [name, field] = all[k];
-        if (isInitial(value[name], field.initial)) continue;
-        const place = at + Math.floor(k / BITS);
-        to[place] = (to[place] as number) | (1 << (k % BITS));
-        field.pack(value[name], to);
+      const says = (k: number) => !isInitial(value[names[k]], list[k].initial);
+      for (let from = 0; from < all.length; from += BITS) {
+        let mask = 0;
+        for (let k = from; k < Math.min(from + BITS, all.length); k++) if (says(k)) mask |= 1 << (k - from);
+        to.whole(mask);
       }
+      for (let k = 0; k < all.length; k++) if (says(k)) list[k].pack(value[names[k]], to);
     },
-    unpack(from, begun) {
-      const { values, at } = from;
-      from.at += masks;
+    unpack(from) {
+      // Most have at most BITS members.
+      const first = masks ? from.whole() : 0;
+      const others = masks > 1 ? Array.from({ length: masks - 1 }, () => from.whole()) : NONE;
       let present = 0;
       for (let n = 0; n < absent.length; n++) {
         const { k } = absent[n];
-        if ((values[at + Math.floor(k / BITS)] as number) & (1 << (k % BITS))) present |= 1 << n;
+        if ((k < BITS ? first : others[Math.floor(k / BITS) - 1]) & (1 << (k % BITS))) present |= 1 << n;
       }
-      const into: { [name: string]: unknown } = begun ? begun(layout(present)) : { ...layout(present) };
+      const into = led(present)();
       for (let mask = 0; mask < masks; mask++) {
         // What says nothing of its own is there already.
-        for (let bits = values[at + mask] as number; bits !== 0; bits &= bits - 1) {
+        for (let bits = mask ? others[mask - 1] : first; bits !== 0; bits &= bits - 1) {
           const k = mask * BITS + (31 - Math.clz32(bits & -bits));
-          const value = list[k].unpack(from);
+          const value = unpackers[k](from);
           if (value !== undefined) into[names[k]] = value;
         }
       }
@@ -235,7 +253,7 @@ export function memberSet(fields: Fields, noun: string): MemberSet {
           for (const [name, stored] of columns) stored.write(value[name], row);
         },
         read(row, into) {
-          const value = into ?? { ...initial };
+          const value = into ?? blank();
           for (const [name, stored] of columns) {
             const each = stored.read(row);
             if (each !== undefined) value[name] = each;
@@ -280,7 +298,7 @@ export function group<F extends Fields>(
       set.check(value, { has: to.has, fault: (path, says) => (faults++ < TOLD ? to.fault(path, says) : undefined) });
       if (!faults) rules?.(value as unknown as ObjectOf<F>, to.fault);
     },
-    references: (value) => set.references(values(value)),
+    references: (value, to) => set.references(values(value), to),
     relink: (value, kind, from, to) => set.relink(values(value), kind, from, to) as unknown as ObjectOf<F>,
     toBundle: (value, to) => set.toBundle(values(value), to),
     fromBundle(value, place, from) {
@@ -310,7 +328,9 @@ export function maybe<T>(of: Field<T>): Field<T | undefined> {
     bundleInitial: undefined,
     needed: false,
     check: of.check,
-    references: (value) => (value === undefined ? [] : of.references(value)),
+    references(value, to) {
+      if (value !== undefined) of.references(value, to);
+    },
     relink: (value, kind, from, to) => (value === undefined ? undefined : of.relink(value, kind, from, to)),
     toBundle: (value, to) => (value === undefined ? undefined : of.toBundle(value, to)),
     format: (value, around) => (value === undefined ? "" : of.format(value, around)),
@@ -370,8 +390,8 @@ export function list<F extends Fields>(
       for (const [k, each] of value.entries()) entry.check(each, below({ has: to.has, fault: few }, String(k + 1)));
       if (!faults) together?.(value, few);
     },
-    *references(value) {
-      for (const each of value) yield* entry.references(each);
+    references(value, to) {
+      for (let k = 0; k < value.length; k++) entry.references(value[k], to);
     },
     relink: (value, kind, from, to) => value.map((each) => entry.relink(each, kind, from, to)),
     toBundle: (value, to) => (value.length ? value.map((each) => entry.toBundle(each, to) as Json) : undefined),
@@ -396,12 +416,12 @@ export function list<F extends Fields>(
     },
     say: (value, around) => value.map((each) => entry.say(each, around)).join("; ") || "nothing",
     pack(value, to) {
-      to.push(value.length);
+      to.whole(value.length);
       for (const each of value) entry.pack(each, to);
     },
     unpack(from) {
       const values: ObjectOf<F>[] = [];
-      for (let left = from.values[from.at++] as number; left > 0; left--) values.push(entry.unpack(from));
+      for (let left = from.whole(); left > 0; left--) values.push(entry.unpack(from));
       return values as unknown as T;
     },
     stored(name, shape) {

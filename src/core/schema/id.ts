@@ -28,26 +28,30 @@ export function half(id: string, from: number): number {
   return n;
 }
 
-const POWERS = [60_466_176, 1_679_616, 46_656, 1_296, 36, 1];
+/** Codes of two digits, the first in the upper byte. */
+const PAIRS = Uint16Array.from({ length: 1296 }, (_, n) => code(Math.floor(n / 36)) * 256 + code(n % 36));
+function code(digit: number): number {
+  return digit < 10 ? digit + 48 : digit + 87;
+}
 /** The id whose two halves are these numbers. */
 export function idFrom(high: number, low: number): Id {
+  const [first, fourth] = [Math.floor(high / 1_679_616), Math.floor(low / 1_679_616)];
+  const [high4, low4] = [high - first * 1_679_616, low - fourth * 1_679_616];
+  const [second, fifth] = [(high4 / 1296) | 0, (low4 / 1296) | 0];
+  const [a, b, c] = [PAIRS[first], PAIRS[second], PAIRS[high4 - second * 1296]];
+  const [d, e, f] = [PAIRS[fourth], PAIRS[fifth], PAIRS[low4 - fifth * 1296]];
   return String.fromCharCode(
-    digit(high, POWERS[0]),
-    digit(high, POWERS[1]),
-    digit(high, POWERS[2]),
-    digit(high, POWERS[3]),
-    digit(high, POWERS[4]),
-    digit(high, POWERS[5]),
-    digit(low, POWERS[0]),
-    digit(low, POWERS[1]),
-    digit(low, POWERS[2]),
-    digit(low, POWERS[3]),
-    digit(low, POWERS[4]),
-    digit(low, POWERS[5]),
+    a >> 8,
+    a & 255,
+    b >> 8,
+    b & 255,
+    c >> 8,
+    c & 255,
+    d >> 8,
+    d & 255,
+    e >> 8,
+    e & 255,
+    f >> 8,
+    f & 255,
   ) as Id;
-}
-/** The character of the digit that stands for so many. */
-function digit(n: number, worth: number): number {
-  const d = Math.floor(n / worth) % 36;
-  return d < 10 ? d + 48 : d + 87;
 }

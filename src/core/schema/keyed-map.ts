@@ -1,7 +1,7 @@
 /** A field that holds a value for each of some records: numbers by stat. */
 import { cut } from "./characters";
 import { type Column, type Field, type FieldOptions, plain, type RowTree, snake, type Surroundings } from "./field";
-import { half, type Id, idFrom, isId } from "./id";
+import { type Id, isId } from "./id";
 import { isPlain, type Json } from "./json";
 import { MOST_LISTED } from "./limits";
 import { refProblem } from "./ref";
@@ -40,10 +40,10 @@ export function keyedMap<T>(
         of.check(value[id], { ...to, fault: (path, why) => to.fault(`${cut(id, 60)}${path && `.${path}`}`, why) });
       }
     },
-    *references(value) {
-      for (const id of Object.keys(value) as Id[]) {
-        yield { kind, id };
-        yield* of.references(value[id]);
+    references(value, to) {
+      for (const id in value) {
+        to(kind, id as Id);
+        of.references(value[id], to);
       }
     },
     // Where the other has a value already, that one stays.
@@ -114,18 +114,15 @@ export function keyedMap<T>(
         .join(", ") || "nothing",
     pack(value, to) {
       const ids = Object.keys(value);
-      to.push(ids.length);
-      for (const id of ids) {
-        to.push(half(id, 0), half(id, 6));
+      to.whole(ids.length);
+      for (const id of ids as Id[]) {
+        to.id(id);
         of.pack(value[id], to);
       }
     },
     unpack(from) {
       const value: { [id: string]: T } = {};
-      for (let left = from.values[from.at++] as number; left > 0; left--) {
-        const id = idFrom(from.values[from.at++] as number, from.values[from.at++] as number);
-        value[id] = of.unpack(from);
-      }
+      for (let left = from.whole(); left > 0; left--) value[from.id() as Id] = of.unpack(from);
       return value;
     },
     stored(name, shape) {

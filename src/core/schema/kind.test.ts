@@ -1,11 +1,11 @@
 /** What follows from the fields of a kind, held against random records of one that has every field type. */
-import { Decoder, Encoder } from "@msgpack/msgpack";
+import { ByteReader, ByteWriter } from "./bytes";
 import Ajv from "ajv/dist/2020";
 import { describe, expect, it } from "vitest";
 import { NameBook } from "../notation/book";
 import { seeded } from "../numbers/seeded";
 import { randomVessel, type Vessel, vessel, type World } from "../testing/vessel";
-import type { BundleReading, Surroundings, Typing } from "./field";
+import { type BundleReading, referred, type Surroundings, type Typing } from "./field";
 import type { Id } from "./id";
 import { type JsonObject, type JsonSchema, same } from "./json";
 import type { Kind } from "./kind";
@@ -102,11 +102,10 @@ describe("a record of any kind", () => {
   });
 
   it("comes out of its bytes as it went in, however many fields it has", () => {
-    const [encoder, decoder] = [new Encoder(), new Decoder()];
+    const [writer, reader] = [new ByteWriter(), new ByteReader()];
     for (const record of vessels(4)) {
-      const values: unknown[] = [];
-      vessel.pack(record, values);
-      const back = vessel.unpack(record.id, { values: decoder.decode(encoder.encode(values)) as unknown[], at: 0 });
+      vessel.pack(record, writer);
+      const back = vessel.unpack(record.id, reader.from(writer.taken()));
       expect(back).toEqual(record);
     }
   });
@@ -187,7 +186,7 @@ describe("a record of any kind", () => {
   it("names every record it refers to, and the kinds that it may refer to", () => {
     for (const record of vessels(7)) {
       const found = Object.entries(kind.fields).flatMap(([name, field]) => {
-        const to = [...field.references((record as unknown as { [name: string]: unknown })[name])];
+        const to = referred(field, (record as unknown as { [name: string]: unknown })[name]);
         expect(to.every((t) => field.targets.includes(t.kind))).toBe(true);
         return to.map((t) => t.id);
       });
@@ -202,7 +201,7 @@ describe("a record of any kind", () => {
       const values = record as unknown as { [name: string]: unknown };
       for (const [name, field] of Object.entries(kind.fields)) {
         const relinked = field.relink(values[name], "item", from, to);
-        const ids = (value: unknown) => [...field.references(value)].map((r) => `${r.kind} ${r.id}`);
+        const ids = (value: unknown) => referred(field, value).map((r) => `${r.kind} ${r.id}`);
         const expected = new Set(ids(values[name]).map((r) => (r === `item ${from}` ? `item ${to}` : r)));
         expect(new Set(ids(relinked))).toEqual(expected);
         expect(field.relink(values[name], "item", "nobody000000" as Id, to)).toEqual(values[name]);

@@ -1,5 +1,7 @@
 /** What a kind of record is: its fields, and what is special about it. */
-import type { Cursor, Fields, Members, ObjectOf, RowTree, Surroundings, TableShape } from "./field";
+import { copier } from "./copier";
+import type { ByteReader, ByteWriter } from "./bytes";
+import type { Fields, Members, ObjectOf, RowTree, Surroundings, TableShape } from "./field";
 import type { Issue } from "./issue";
 import type { Id } from "./id";
 import { type MemberSet, memberSet } from "./group";
@@ -56,8 +58,8 @@ export interface Kind<N extends string = string, F extends Fields = Fields>
   readonly shape: TableShape;
   toRow(record: { readonly id: Id }): RowTree;
   fromRow(row: RowTree): RecordOf<F>;
-  pack(record: { readonly id: Id }, to: unknown[]): void;
-  unpack(id: Id, from: Cursor): RecordOf<F>;
+  pack(record: { readonly id: Id }, to: ByteWriter): void;
+  unpack(id: Id, from: ByteReader): RecordOf<F>;
   /** Every field but key and name as a new record has it. */
   readonly defaults: Omit<ObjectOf<F>, "key" | "name">;
 }
@@ -66,7 +68,7 @@ export type RecordOf<F extends Fields> = { readonly id: Id } & ObjectOf<F> & Obj
 
 export function defineKind<const N extends string, const F extends Fields>(given: Definition<N, F>): Kind<N, F> {
   const fields = { ...named, ...given.fields };
-  const members = memberSet(fields, given.name);
+  const members = memberSet(fields, given.name, { id: "" });
   const shape: TableShape = {
     name: given.table ?? given.name,
     columns: [{ name: "id", type: "text", length: 12, nullable: false }],
@@ -77,8 +79,9 @@ export function defineKind<const N extends string, const F extends Fields>(given
   const stored = members.stored("", shape);
   const { key: _key, name: _name, ...defaults } = members.initial();
   const blank: { readonly [name: string]: unknown } = { id: "", ...members.initial() };
+  const copy = copier();
   const begun = (id: unknown): { [name: string]: unknown } => {
-    const record = { ...blank };
+    const record: { [name: string]: unknown } = copy(blank);
     record.id = id;
     return record;
   };
@@ -95,8 +98,12 @@ export function defineKind<const N extends string, const F extends Fields>(given
       return row;
     },
     fromRow: (row: RowTree) => stored.read(row, begun(row.values[0])) as RecordOf<F>,
-    pack: (record: { readonly id: Id }, to: unknown[]) => members.pack(record as never, to),
-    unpack: (id: Id, from: Cursor) => members.unpack(from, () => begun(id)) as RecordOf<F>,
+    pack: (record: { readonly id: Id }, to: ByteWriter) => members.pack(record as never, to),
+    unpack(id: Id, from: ByteReader) {
+      const record = members.unpack(from);
+      record.id = id;
+      return record as RecordOf<F>;
+    },
   };
   return kind as unknown as Kind<N, F>;
 }

@@ -65,8 +65,8 @@ export function linked(language: Language, most: number, options: FieldOptions =
       const wrong = language.problem(value as string);
       if (wrong) to.fault("", wrong);
     },
-    *references(value) {
-      if (value !== null) yield* namedIn(value);
+    references(value, to) {
+      if (value !== null) for (const { kind, id } of namedIn(value)) to(kind, id);
     },
     relink: (value, kind, from, to) => (value === null ? null : value.replaceAll(`${kind}:${from}"`, `${kind}:${to}"`)),
     toBundle: (value, { keyOf }) =>

@@ -5,7 +5,7 @@
  */
 import { shown, textProblem } from "./characters";
 import { type Column, type Field, plain, snake, type TableShape } from "./field";
-import { half, type Id, idFrom } from "./id";
+import type { Id } from "./id";
 import { isPlain, type Json } from "./json";
 import { MOST_LISTED, MOST_TICKS } from "./limits";
 import { numberProblem } from "./number";
@@ -25,8 +25,6 @@ const amounts = { min: 0, max: 1e9 };
 const numbers = { min: -MOST_TICKS, max: MOST_TICKS };
 const LINK = ["kind", "id", "amount"];
 
-/** What is packed before a value: which sort of it follows. */
-const [TEXT, NUMBER, FLAG, LINKS] = [0, 1, 2, 3];
 
 /** @param kinds  what it may link to; each has a column that the database holds to its table */
 export function ownValue(kinds: readonly string[]): Field<OwnValue> {
@@ -63,8 +61,8 @@ export function ownValue(kinds: readonly string[]): Field<OwnValue> {
         }
       } else if (typeof value !== "boolean") to.fault("", "Expected a text, a number, yes or no, or a list of links.");
     },
-    *references(value) {
-      for (const { kind, id } of links(value)) yield { kind, id };
+    references(value, to) {
+      for (const { kind, id } of links(value)) to(kind, id);
     },
     relink: (value, kind, from, to) =>
       typeof value === "object"
@@ -142,22 +140,25 @@ export function ownValue(kinds: readonly string[]): Field<OwnValue> {
             : "no"
           : String(value),
     pack(value, to) {
-      if (typeof value === "string") to.push(TEXT, value);
-      else if (typeof value === "number") to.push(NUMBER, value);
-      else if (typeof value === "boolean") to.push(FLAG, value);
-      else {
-        to.push(LINKS, value.length);
-        for (const { kind, id, amount } of value) to.push(kinds.indexOf(kind), half(id, 0), half(id, 6), amount);
+      if (typeof value !== "object") {
+        to.whole(0);
+        to.value(value);
+        return;
+      }
+      to.whole(value.length + 1);
+      for (const { kind, id, amount } of value) {
+        to.whole(kinds.indexOf(kind));
+        to.id(id);
+        to.value(amount);
       }
     },
     unpack(from) {
-      const sort = from.values[from.at++] as number;
-      if (sort !== LINKS) return from.values[from.at++] as OwnValue;
-      return Array.from({ length: from.values[from.at++] as number }, (): OwnLink => {
-        const [kind, high, low, amount] = from.values.slice(from.at, from.at + 4) as number[];
-        from.at += 4;
-        return { kind: kinds[kind], id: idFrom(high, low), amount };
-      });
+      const several = from.whole();
+      if (!several) return from.value() as OwnValue;
+      const links: OwnLink[] = [];
+      for (let left = several - 1; left > 0; left--)
+        links.push({ kind: kinds[from.whole()], id: from.id() as Id, amount: from.value() as number });
+      return links;
     },
     stored(name, shape) {
       const prefix = snake(name);

@@ -1,4 +1,5 @@
 /** Fields that refer to records: one, or a set of them in an order. */
+import { several } from "./bytes";
 import { shown } from "./characters";
 import {
   cell,
@@ -10,7 +11,7 @@ import {
   type Surroundings,
   type Typing,
 } from "./field";
-import { half, type Id, idFrom, isId } from "./id";
+import { type Id, isId } from "./id";
 import { MOST_LISTED } from "./limits";
 
 export const refProblem = (to: Checking, kind: string, id: unknown): string | null =>
@@ -38,8 +39,8 @@ export function ref(to: string, { optional, ...options }: RefOptions & { optiona
       const says = refProblem(into, to, value);
       if (says) into.fault("", says);
     },
-    *references(value) {
-      if (value !== null) yield { kind: to, id: value };
+    references(value, into) {
+      if (value !== null) into(to, value);
     },
     relink: (value, kind, from, other) => (kind === to && value === from ? other : value),
     toBundle: (value, { keyOf }) => (value === null ? undefined : keyOf(to, value)),
@@ -52,20 +53,12 @@ export function ref(to: string, { optional, ...options }: RefOptions & { optiona
       return typeof found === "string" ? { value: found } : found;
     },
     say: (value, around) => (value === null ? "nothing" : around.nameOf(to, value)),
-    pack: packId as Field<Id | null>["pack"],
-    unpack: unpackId,
+    pack: (value, to) => to.id(value),
+    unpack: (from) => from.id(),
     stored: (name, shape) =>
       cell({ name: `${snake(name)}_id`, type: "text", length: 12, nullable: optional === true, to }, shape),
   };
 }
-
-function packId(id: Id, to: unknown[]): void {
-  to.push(half(id, 0), half(id, 6));
-}
-const unpackId: Field<Id>["unpack"] = (from) => {
-  from.at += 2;
-  return idFrom(from.values[from.at - 2] as number, from.values[from.at - 1] as number);
-};
 
 /** The record of a typed name; made where its kind is made by typing names. */
 function findOrMake(kind: string, typed: string, typing: Typing): Id | { readonly says: string } {
@@ -103,8 +96,8 @@ export const refs = (to: string, options: FieldOptions = {}): Field<readonly Id[
       if (says) into.fault("", says);
     }
   },
-  *references(value) {
-    for (const id of value) yield { kind: to, id };
+  references(value, into) {
+    for (const id of value) into(to, id);
   },
   relink: (value, kind, from, other) =>
     kind === to && value.includes(from) ? [...new Set(value.map((id) => (id === from ? other : id)))] : value,
@@ -132,10 +125,10 @@ export const refs = (to: string, options: FieldOptions = {}): Field<readonly Id[
   },
   say: (value, around) => value.map((id) => around.nameOf(to, id)).join(", ") || "nothing",
   pack(ids, into) {
-    into.push(ids.length);
-    for (const id of ids) packId(id, into);
+    into.whole(ids.length);
+    for (const id of ids) into.id(id);
   },
-  unpack: (from) => Array.from({ length: from.values[from.at++] as number }, () => unpackId(from)),
+  unpack: (from) => several(from, () => from.id() as Id),
   stored(name, shape) {
     const at =
       shape.parts.push({

@@ -50,6 +50,9 @@ export function text({
       return { value: typed === "" ? initial : typed };
     },
     say: (value) => value || "nothing",
+    // What says nothing is not packed.
+    pack: (value, to) => to.text(value ?? ""),
+    unpack: (from) => from.text(),
     stored: (name, shape) =>
       cell(
         { name: snake(name), type: "text", length: lines ? undefined : (column ?? most), nullable: optional === true },

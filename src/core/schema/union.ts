@@ -17,7 +17,7 @@ export function union<V extends Variants>(
   options: FieldOptions = {},
 ): Field<UnionOf<V>> {
   const words = Object.keys(variants);
-  const sets = words.map((word) => memberSet(variants[word], word));
+  const sets = words.map((word) => memberSet(variants[word], word, { is: word }));
   /** Which sort a value says it is; -1 for none. */
   const sort = (value: Values) => words.indexOf(value.is as string);
   const setOf = (value: UnionOf<V>) => sets[sort(value as Values)];
@@ -40,7 +40,7 @@ export function union<V extends Variants>(
       if (sort(value) < 0) return to.fault("is", `${shown(value.is)} is none of ${words.join(", ")}.`);
       sets[sort(value)].check(others(value as UnionOf<V>), to);
     },
-    references: (value) => setOf(value).references(value as Values),
+    references: (value, to) => setOf(value).references(value as Values, to),
     relink: (value, kind, from, to) => setOf(value).relink(value as Values, kind, from, to) as UnionOf<V>,
     toBundle: (value, to) => ({ is: (value as { is: string }).is, ...setOf(value).toBundle(others(value), to) }),
     fromBundle(value, place, from) {
@@ -71,13 +71,10 @@ export function union<V extends Variants>(
     },
     say: (value, around) => `${(value as { is: string }).is} ${setOf(value).say(others(value), around)}`,
     pack(value, to) {
-      to.push(sort(value as Values));
+      to.whole(sort(value as Values));
       setOf(value).pack(value as Values, to);
     },
-    unpack(from) {
-      const at = from.values[from.at++] as number;
-      return sets[at].unpack(from, (values) => ({ is: words[at], ...values })) as UnionOf<V>;
-    },
+    unpack: (from) => sets[from.whole()].unpack(from) as UnionOf<V>,
     stored(name, shape) {
       const tells = shape.columns.push({ name: `${snake(name)}_is`, type: "text", length: 40, nullable: false }) - 1;
       const first = shape.columns.length;

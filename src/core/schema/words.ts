@@ -1,4 +1,5 @@
 /** A field that holds a list of short words in an order: the options of a choice. */
+import { several } from "./bytes";
 import { type Column, type Field, type FieldOptions, plain, snake } from "./field";
 import { textProblem } from "./characters";
 import { MOST_LISTED } from "./limits";
@@ -56,10 +57,11 @@ export function words(longest: number, options: FieldOptions = {}): Field<readon
       return { value: [...found.values()] };
     },
     say: (value) => value.join(", ") || "nothing",
-    pack: (value, to) => {
-      to.push(value.length, ...value);
+    pack(value, to) {
+      to.whole(value.length);
+      for (const word of value) to.text(word);
     },
-    unpack: (from) => Array.from({ length: from.values[from.at++] as number }, () => from.values[from.at++] as string),
+    unpack: (from) => several(from, () => from.text()),
     stored(name, shape) {
       const columns: Column[] = [
         { name: "position", type: "integer", nullable: false },

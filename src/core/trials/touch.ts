@@ -4,7 +4,7 @@ import type { Edit } from "../catalogue/edit";
 import { lineage } from "../catalogue/tree";
 import { usesOf } from "../catalogue/uses";
 import { type AnyRecord, definition, type Kind, type Trial, type Use } from "../kinds/index";
-import type { Reference } from "../schema/field";
+import { type Reference, referred } from "../schema/field";
 import type { Id } from "../schema/id";
 
 /** Kinds through which it is not followed further: what names them names very much. */
@@ -12,8 +12,8 @@ const ENDS: readonly Kind[] = ["rarity", "tag", "field", "stat"];
 /** Fields that change nothing of what happens. */
 const SAID: ReadonlySet<string> = new Set(["note", "description", "icon", "help", "colour", "rarity", "tags", "key"]);
 
-const referencesOf = (kind: Kind, record: AnyRecord): Iterable<Reference> =>
-  definition(kind).members.references(record as never);
+const referencesOf = (kind: Kind, record: AnyRecord): readonly Reference[] =>
+  referred(definition(kind).members, record as never);
 
 /** Ids of everything that a trial uses, wears, makes, runs or names, however far it is followed. */
 export function hangsOn(catalogue: Catalogue, trial: Trial): ReadonlySet<Id> {
