@@ -104,6 +104,11 @@ export interface RecordCheck<K extends Kind = Kind> extends Named {
   at(context: CheckContext, record: RecordOf<K>, kind: K): Iterable<FindingDraft>;
   /** A quick look before `at`: false where that would surely find nothing. */
   may?(record: RecordOf<K>, context: CheckContext, kind: K): boolean;
+  /**
+   * Where it finds one thing at most about a record, and names no other: a number for all that it says (digest.ts); null
+   * where it finds nothing. What very many records have is then told only where somebody reads it.
+   */
+  mark?(record: RecordOf<K>, context: CheckContext): number | null;
   /** More records to look at after a change than those that were touched or whose readings moved. */
   also?(context: CheckContext, delta: Delta, edits: readonly Edit[]): Iterable<Id>;
 }

@@ -1,12 +1,14 @@
 import { describe, expect, it } from "vitest";
 import { follow } from "../testing/read-model";
+import brackwater from "../../demo/brackwater-reach.json";
 import { Engine } from "../engine/engine";
+import { planImport } from "../exchange/read";
 import { type Edit, setField } from "../catalogue/edit";
-import { type Catalogue, withRecords } from "../catalogue/catalogue";
+import { type Catalogue, emptyCatalogue, withRecords } from "../catalogue/catalogue";
 import type { AnyRecord } from "../kinds/index";
 import type { Id } from "../schema/id";
-import { item, kitchen, must, newItem, recipe } from "../testing/kitchen";
-import type { Finding } from "./check";
+import { item, kitchen, must, newItem, pantry, recipe } from "../testing/kitchen";
+import { type Finding, FindingCache, ref } from "./check";
 import { Findings } from "./findings";
 import { nearNames } from "./near-names";
 import { CHECKS } from "./index";
@@ -189,5 +191,47 @@ describe("findings that are followed", () => {
     expect(each).toEqual(all);
     expect(new Set(all).size).toBe(all.length);
     expect(all.length).toBeGreaterThan(3);
+  });
+});
+
+describe("a check that gives a number for what it says", () => {
+  const marking = CHECKS.flatMap((check) => ("per" in check && check.mark ? [check] : []));
+  const empty = emptyCatalogue(pantry());
+  const demo = must(empty, planImport(empty, JSON.stringify(brackwater)).edits);
+
+  it("gives one where it finds something, and another wherever that says something else", () => {
+    expect(marking.map((c) => c.id)).toEqual(expect.arrayContaining(["no-icon", "no-description"]));
+    const engine = new Engine(demo);
+    const { readings } = engine;
+    for (const check of marking) {
+      const said = new Map<number, string>();
+      for (const kind of check.per)
+        for (const record of demo.records[kind].values()) {
+          const context = { catalogue: demo, readings, told: new FindingCache() };
+          const found = [...check.at(context, record as never, kind)];
+          const mark = check.mark?.(record as never, context);
+          expect(found.length, `${check.id} of ${record.name}`).toBe(mark === null ? 0 : 1);
+          for (const { subject, with: others } of found) {
+            expect([subject, others]).toEqual([ref(demo, kind, record.id), undefined]);
+            said.set(mark as number, JSON.stringify(found));
+          }
+          if (mark !== null) expect(JSON.stringify(found)).toBe(said.get(mark as number));
+        }
+      expect(said.size).toBeGreaterThan(0);
+    }
+  });
+
+  it("tells it anew after a new name, and drops it when it is mended", () => {
+    const engine = new Engine(kitchen("gather Grey eel"));
+    const eel = item(engine.catalogue, "Grey eel").id;
+    const bare = ["no-description", "no-icon"];
+    const told = (edits: readonly Edit[]) =>
+      engine.change(edits).ripple?.put.flatMap((f) => (bare.includes(f.rule) ? [f.says] : []));
+    const set = (field: string, value: unknown) => setField(engine.catalogue, "item", eel, field, value as never);
+    expect(told([set("description", ""), set("icon", null)])).toHaveLength(2);
+    expect(told([set("name", "River eel")])).toEqual(["River eel has no description.", "River eel has no icon."]);
+    // What changes nothing of what they say is not told again.
+    expect(told([set("sell", 3)])).toEqual([]);
+    expect(engine.change([set("description", "Slow and fat.")]).ripple?.drop).toContain(`no-description:${eel}`);
   });
 });

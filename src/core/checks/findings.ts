@@ -8,6 +8,7 @@ import type { Edit } from "../catalogue/edit";
 import { type AnyRecord, type Kind, KINDS } from "../kinds/index";
 import type { Id } from "../schema/id";
 import { IdTable } from "../catalogue/ids";
+import { digestOf, digestOfAll } from "./digest";
 import { Groups } from "./groups";
 import {
   type Check,
@@ -62,7 +63,7 @@ export class Findings {
     private readonly checks: readonly Check[],
     checked: Checked,
     /** A number of 32 bits for a text; texts that share one are told apart by what they say. */
-    private readonly digest: (text: string) => number = (text) => digestOf(text),
+    private readonly digest: (text: string) => number = digestOf,
   ) {
     this.context = { ...checked, told: new FindingCache() };
     for (const [k, check] of checks.entries()) this.numbers.set(check, k);
@@ -127,11 +128,22 @@ export class Findings {
     for (const kind of KINDS) {
       const alone = checks.flatMap((c) => ("per" in c && c.per.includes(kind) ? [c] : []));
       const groups = checks.flatMap((c) => ("groups" in c && c.groups.includes(kind) ? [c] : []));
+      // Once for all records: asking each check for them costs more than most of them do.
+      const [mays, marks] = [alone.map((c) => c.may?.bind(c)), alone.map((c) => c.mark?.bind(c))];
       if (alone.length + groups.length)
         for (const record of recordsOf(catalogue, kind).values()) {
           for (let k = 0; k < alone.length; k++) {
             const check = alone[k];
-            const found = this.about(check, kind, record);
+            this.asked++;
+            const may = mays[k];
+            if (may && !may(record as never, context, kind)) continue;
+            const mark = marks[k];
+            if (mark) {
+              const digest = mark(record as never, context);
+              if (digest !== null) this.putSingle(this.groupOf(check, kind), record.id, digest);
+              continue;
+            }
+            const found = marked(check, () => check.at(context, record as never, kind), context, kind, record);
             if (found.length) this.put(check, found, kind, record.id);
           }
           for (let k = 0; k < groups.length; k++) this.join(groups[k], kind, record);
@@ -157,6 +169,7 @@ export class Findings {
     const { context } = this;
     this.asked++;
     if (check.may && !check.may(record as never, context, kind)) return NONE;
+    if (check.mark?.(record as never, context) === null) return NONE;
     return marked(check, () => check.at(context, record as never, kind), context, kind, record);
   }
 
@@ -356,6 +369,12 @@ export class Findings {
       list[0].fingerprint === printOf(check, about)
     );
   }
+  /** Numbers for what findings say. */
+  private digestsOf(check: Check, list: readonly Finding[], kind: Kind | undefined, about: string): readonly number[] {
+    const record = "per" in check && check.mark && kind ? recordAt(this.context.catalogue, kind, about as Id) : undefined;
+    const mark = record && list.length === 1 ? (check as RecordCheck).mark?.(record as never, this.context) : null;
+    return typeof mark === "number" ? [mark] : list.map(digestOfAll);
+  }
   private putSingle(group: number, about: string, digest: number): void {
     const n = this.single.add(about, group);
     if (n >= this.singleDigests.length) {
@@ -376,13 +395,13 @@ export class Findings {
     }
     const names = namesIn(list);
     if (!following && group >= 0 && !check.followsChains && this.isSingle(check, list, names, about)) {
-      this.putSingle(group, about, digestOfAll(list[0]));
+      this.putSingle(group, about, this.digestsOf(check, list, kind, about)[0]);
       return;
     }
     const place = kind ? placeOf(check, kind, about) : check.id;
     const before = this.knownAt(place, check, kind, about);
     if (before === NOTHING && !list.length) return;
-    const digests = list.map(digestOfAll);
+    const digests = this.digestsOf(check, list, kind, about);
     if (following) {
       if (!following.before.has(place)) following.before.set(place, before);
       following.now.set(place, { list, digests });
@@ -498,61 +517,6 @@ function marked(
     );
   }
   return list ?? NONE;
-}
-
-/**
- * A number of 53 bits for everything that a finding says: two of 32 bits by Fowler, Noll and Vo's hash with different
- * starts and factors, over its values in their order, without writing them as one text first.
- */
-function digestOfAll(finding: Finding): number {
-  hashed.a = 0x811c9dc5;
-  hashed.b = 0x85ebca6b;
-  hash(finding);
-  return (hashed.a >>> 0) * 2 ** 21 + (hashed.b >>> 11);
-}
-const hashed = { a: 0, b: 0 };
-/** Numbers that no text has for a character: where a value of each form begins and ends. */
-const [TEXT, OTHER, OPEN, CLOSE] = [0x10001, 0x10002, 0x10003, 0x10004];
-function mix(c: number): void {
-  hashed.a = Math.imul(hashed.a ^ c, 0x01000193);
-  hashed.b = Math.imul(hashed.b ^ c, 0x5bd1e995);
-}
-function hashText(text: string): void {
-  let { a, b } = hashed;
-  for (let k = 0; k < text.length; k++) {
-    const c = text.charCodeAt(k);
-    a = Math.imul(a ^ c, 0x01000193);
-    b = Math.imul(b ^ c, 0x5bd1e995);
-  }
-  hashed.a = a;
-  hashed.b = b;
-}
-function hash(value: unknown): void {
-  if (typeof value === "string") {
-    mix(TEXT);
-    hashText(value);
-  } else if (typeof value !== "object" || value === null) {
-    mix(OTHER);
-    hashText(String(value));
-  } else if (Array.isArray(value)) {
-    mix(OPEN);
-    for (let k = 0; k < value.length; k++) hash(value[k]);
-    mix(CLOSE);
-  } else {
-    mix(OPEN);
-    for (const name in value) {
-      hash(name);
-      hash((value as Readonly<Record<string, unknown>>)[name]);
-    }
-    mix(CLOSE);
-  }
-}
-
-/** Fowler, Noll and Vo's hash of 32 bits. */
-function digestOf(text: string): number {
-  let n = 0x811c9dc5;
-  for (let k = 0; k < text.length; k++) n = Math.imul(n ^ text.charCodeAt(k), 0x01000193);
-  return n >>> 0;
 }
 
 /** Ids of all records that findings name: in what they are about and in their evidence. */
