@@ -4,7 +4,7 @@ import { half, type Id, idFrom } from "../schema/id";
 
 export interface IdTableParts {
   readonly halves: Uint32Array;
-  readonly group: Uint16Array;
+  readonly group: Uint16Array | null;
   readonly slots: Uint32Array;
   readonly size: number;
 }
@@ -21,7 +21,8 @@ const FULL = 0.85;
 export class IdTable {
   /** The two halves of each id, one behind the other. */
   private halves: Uint32Array;
-  private group: Uint16Array;
+  /** The group of each; null as long as all are of the first. */
+  private group: Uint16Array | null = null;
   /** Number of the id that stands in a slot, plus one, below the upper digits of its hash; 0: free. */
   private slots: Uint32Array;
   /** How many ids there are. */
@@ -30,14 +31,13 @@ export class IdTable {
   /** @param room  how many ids to make room for at the start */
   constructor(room = 16) {
     this.halves = new Uint32Array(room * 2);
-    this.group = new Uint16Array(room);
     this.slots = new Uint32Array(16);
     this.widen(room);
   }
 
   /** Bytes of all arrays. */
   get bytes(): number {
-    return this.halves.byteLength + this.group.byteLength + this.slots.byteLength;
+    return this.halves.byteLength + (this.group?.byteLength ?? 0) + this.slots.byteLength;
   }
 
   /** @returns the id's number; undefined where it has none, and for what is no id */
@@ -62,13 +62,15 @@ export class IdTable {
       slot = this.slot(high, low, group);
     }
     const n = this.size++;
-    if (n === this.group.length) {
+    if (n * 2 === this.halves.length) {
       const room = Math.ceil(n * 1.25) + 16;
-      [this.halves, this.group] = [wider(this.halves, room * 2), wider(this.group, room)];
+      this.halves = wider(this.halves, room * 2);
+      if (this.group) this.group = wider(this.group, room);
     }
     this.halves[n * 2] = high;
     this.halves[n * 2 + 1] = low;
-    this.group[n] = group;
+    if (group !== 0) this.group ??= new Uint16Array(this.halves.length / 2);
+    if (this.group) this.group[n] = group;
     this.slots[slot] = this.slotOf(n);
     return n;
   }
@@ -78,7 +80,7 @@ export class IdTable {
     return idFrom(this.halves[n * 2], this.halves[n * 2 + 1]);
   }
   groupOf(n: number): number {
-    return this.group[n];
+    return this.group ? this.group[n] : 0;
   }
 
   /** Below 0 where the id of the one number comes first in the order of texts. */
@@ -89,12 +91,13 @@ export class IdTable {
   /** The same ids numbered in another order: place k is taken by the one that had number order[k]. */
   reordered(order: Int32Array): IdTable {
     const table = new IdTable(0);
-    [table.halves, table.group] = [new Uint32Array(order.length * 2), new Uint16Array(order.length)];
+    const { halves, group } = this;
+    table.halves = new Uint32Array(order.length * 2);
     order.forEach((n, k) => {
-      table.halves[k * 2] = this.halves[n * 2];
-      table.halves[k * 2 + 1] = this.halves[n * 2 + 1];
-      table.group[k] = this.group[n];
+      table.halves[k * 2] = halves[n * 2];
+      table.halves[k * 2 + 1] = halves[n * 2 + 1];
     });
+    if (group) table.group = Uint16Array.from(order, (n) => group[n]);
     table.size = order.length;
     table.widen(order.length);
     return table;
@@ -111,7 +114,7 @@ export class IdTable {
 
   /** The slot in which the id stands, or the free one in which it would. */
   private slot(high: number, low: number, group: number): number {
-    const { slots, halves } = this;
+    const { slots, halves, group: groups } = this;
     const mask = slots.length - 1;
     const hash = hashOf(high, low, group);
     for (let at = hash & mask; ; at = (at + 1) & mask) {
@@ -119,26 +122,51 @@ export class IdTable {
       if (there === 0) return at;
       if (((there ^ hash) & ~mask) !== 0) continue;
       const n = (there & mask) - 1;
-      if (halves[n * 2] === high && halves[n * 2 + 1] === low && this.group[n] === group) return at;
+      if (halves[n * 2] === high && halves[n * 2 + 1] === low && (groups ? groups[n] : 0) === group)
+        return at;
     }
   }
   /** What a slot keeps for a number. */
   private slotOf(n: number): number {
-    const hash = hashOf(this.halves[n * 2], this.halves[n * 2 + 1], this.group[n]);
+    const hash = hashOf(this.halves[n * 2], this.halves[n * 2 + 1], this.groupOf(n));
     return ((hash & ~(this.slots.length - 1)) | (n + 1)) >>> 0;
   }
 
   private widen(ids: number): void {
     let size = this.slots.length;
     while (ids > size * FULL) size *= 2;
-    const { halves, group } = this;
+    const { halves } = this;
     const slots = new Uint32Array(size);
     this.slots = slots;
     for (let n = 0; n < this.size; n++) {
-      let at = hashOf(halves[n * 2], halves[n * 2 + 1], group[n]) & (size - 1);
+      let at = hashOf(halves[n * 2], halves[n * 2 + 1], this.groupOf(n)) & (size - 1);
       while (slots[at] !== 0) at = (at + 1) & (size - 1);
       slots[at] = this.slotOf(n);
     }
+  }
+}
+
+/** A set of ids, in the order in which they came; at a quarter of what a set of texts takes. */
+export class IdSet implements Iterable<Id> {
+  private readonly table = new IdTable(4);
+  private readonly gone = new Set<number>();
+
+  get size(): number {
+    return this.table.size - this.gone.size;
+  }
+  has(id: Id): boolean {
+    const n = this.table.get(id);
+    return n !== undefined && !this.gone.has(n);
+  }
+  add(id: Id): void {
+    this.gone.delete(this.table.add(id));
+  }
+  delete(id: Id): void {
+    const n = this.table.get(id);
+    if (n !== undefined) this.gone.add(n);
+  }
+  *[Symbol.iterator](): Generator<Id> {
+    for (let n = 0; n < this.table.size; n++) if (!this.gone.has(n)) yield this.table.idOf(n);
   }
 }
 

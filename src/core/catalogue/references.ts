@@ -4,7 +4,7 @@ import { type AnyRecord, definition, type Kind, KINDS, type Recipe, type RecordO
 import { allLines } from "../kinds/ways";
 import type { Role } from "../notation/roles";
 import { type Field, referred } from "../schema/field";
-import type { Id } from "../schema/id";
+import { half, type Id, idFrom } from "../schema/id";
 import { type Catalogue, recordsOf } from "./catalogue";
 import { IdTable } from "./ids";
 import { buildBy, type Collecting, type Index, type PersistentMap } from "./persistent-map";
@@ -18,7 +18,9 @@ interface Wanted {
 /** Ids of one kind of record → the records that refer to them. */
 class ReferenceIndex {
   private readonly to = new IdTable();
-  private readonly from = new IdTable();
+  /** The two halves of the id of each record that refers to something, as often as it was added. */
+  private from = new Uint32Array(32);
+  private sources = 0;
   /** Last reference to a record, plus one, by its number; and for each reference the one before it. */
   private last = new Int32Array(16);
   private before = new Int32Array(16);
@@ -36,12 +38,14 @@ class ReferenceIndex {
 
   add(record: AnyRecord, was?: AnyRecord): void {
     if (!was) {
-      const from = this.from.add(record.id);
+      const from = this.placeFor(record.id);
       for (const id of idsOf(this.kind, record)) this.link(id, from);
       return;
     }
     const [old, ids] = [idsOf(this.kind, was), idsOf(this.kind, record)];
-    for (const id of ids) if (!old.has(id)) this.link(id, this.from.add(record.id));
+    const added = [...ids].filter((id) => !old.has(id));
+    const from = added.length ? this.placeFor(record.id) : 0;
+    for (const id of added) this.link(id, from);
     for (const id of old) if (!ids.has(id)) this.gone++;
   }
   remove(was: AnyRecord): void {
@@ -50,10 +54,19 @@ class ReferenceIndex {
 
   /** Gives back the room that was made for more, once all records are in. */
   settled(): this {
+    this.from = this.from.slice(0, this.sources * 2);
     this.before = this.before.slice(0, this.size);
     this.source = this.source.slice(0, this.size);
     this.last = this.last.slice(0, this.to.size);
     return this;
+  }
+
+  private placeFor(source: Id): number {
+    const n = this.sources++;
+    if (n * 2 === this.from.length) this.from = wider(this.from, n * 3 + 16);
+    this.from[n * 2] = half(source, 0);
+    this.from[n * 2 + 1] = half(source, 6);
+    return n;
   }
 
   private link(target: Id, source: number): void {
@@ -68,13 +81,18 @@ class ReferenceIndex {
     this.last[at] = ++this.size;
   }
 
-  /** Records that refer to the target, or once did; each once. */
-  candidates(target: Id): Set<Id> {
-    const found = new Set<Id>();
+  /** Records that refer to the target, or once did; each once. Most who ask want the first few. */
+  *candidates(target: Id): Generator<Id> {
+    const told = new Set<Id>();
     const at = this.to.get(target);
-    for (let k = at === undefined ? 0 : this.last[at]; k > 0; k = this.before[k - 1])
-      found.add(this.from.idOf(this.source[k - 1]));
-    return found;
+    const { before, source, from } = this;
+    for (let k = at === undefined ? 0 : this.last[at]; k > 0; k = before[k - 1]) {
+      const n = source[k - 1];
+      const id = idFrom(from[n * 2], from[n * 2 + 1]);
+      if (told.has(id)) continue;
+      told.add(id);
+      yield id;
+    }
   }
 }
 

@@ -2,15 +2,19 @@
 import type { Item } from "../kinds/index";
 import type { Id } from "../schema/id";
 import type { Catalogue } from "./catalogue";
+import { IdSet } from "./ids";
 import { buildBy, type Collecting, type Index } from "./persistent-map";
 import { lineage } from "./tree";
 
-type Members = Map<Id | null, Set<Id>>;
+type Members = Map<Id | null, IdSet>;
 
 function join(members: Members, item: Item): void {
-  const those = members.get(item.type);
-  if (those) those.add(item.id);
-  else members.set(item.type, new Set([item.id]));
+  let those = members.get(item.type);
+  if (!those) {
+    those = new IdSet();
+    members.set(item.type, those);
+  }
+  those.add(item.id);
 }
 
 function collectMembers(): Collecting<Item, Members> {
@@ -30,10 +34,10 @@ export const MEMBERS: Index<Item, Members> = {
     return members;
   },
 };
-const NOBODY: ReadonlySet<Id> = new Set();
+const NOBODY = new IdSet();
 
 /** Items of exactly this type; null: of none. */
-export const itemsOfType = (catalogue: Catalogue, type: Id | null): ReadonlySet<Id> =>
+export const itemsOfType = (catalogue: Catalogue, type: Id | null): Iterable<Id> & { readonly size: number } =>
   catalogue.records.item.index(MEMBERS).get(type) ?? NOBODY;
 
 /** Items of some types and of all types under them. */

@@ -99,6 +99,7 @@ export function memberSet(fields: Fields, noun: string, lead: Values = {}): Memb
   // everything that reads it: so there is a value to copy for each set of members that may be absent.
   const absent = all.flatMap(([name], k) => (optional.has(name) ? [{ name, k }] : []));
   if (absent.length > BITS) throw new RangeError(`Of a ${noun} at most ${BITS} members may be absent.`);
+  const absentAmongFirst = absent.reduce((bits, { k }) => (k < BITS ? bits | (1 << k) : bits), 0);
   /** Makes values with the members that are always there, and some of those that may be absent. */
   const layoutsWith = (first: Values) => {
     const made = new Map<number, () => { [name: string]: unknown }>();
@@ -223,10 +224,11 @@ export function memberSet(fields: Fields, noun: string, lead: Values = {}): Memb
       const first = masks ? from.whole() : 0;
       const others = masks > 1 ? Array.from({ length: masks - 1 }, () => from.whole()) : NONE;
       let present = 0;
-      for (let n = 0; n < absent.length; n++) {
-        const { k } = absent[n];
-        if ((k < BITS ? first : others[Math.floor(k / BITS) - 1]) & (1 << (k % BITS))) present |= 1 << n;
-      }
+      if (masks > 1 || first & absentAmongFirst)
+        for (let n = 0; n < absent.length; n++) {
+          const { k } = absent[n];
+          if ((k < BITS ? first : others[Math.floor(k / BITS) - 1]) & (1 << (k % BITS))) present |= 1 << n;
+        }
       const into = led(present)();
       for (let mask = 0; mask < masks; mask++) {
         // What says nothing of its own is there already.
