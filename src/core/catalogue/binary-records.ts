@@ -8,8 +8,9 @@ import { ByteReader, ByteWriter } from "../schema/bytes";
 import type { Id } from "../schema/id";
 import { IdTable, type IdTableParts } from "./ids";
 
-/** Bytes are kept in pages of this size, so that making room copies nothing. */
+/** Bytes are kept in pages of this size, so that making room copies little; the last one begins small. */
 const PAGE = 2 ** 24;
+const FIRST_ROOM = 2 ** 16;
 /** So many records that were written since are kept as objects before they become bytes too. */
 const LOOSE = 50_000;
 /** So many that were asked for one by one are kept at hand. */
@@ -178,13 +179,16 @@ export class BinaryRecords<V extends AnyRecord = AnyRecord> {
     const left = this.pages.length * PAGE - this.used;
     if (bytes.length > left) {
       this.used += left;
-      this.pages.push(new Uint8Array(PAGE));
+      this.pages.push(new Uint8Array(FIRST_ROOM));
     }
+    const [page, at] = [this.pages.length - 1, this.used % PAGE];
+    if (at + bytes.length > this.pages[page].length)
+      this.pages[page] = wider(this.pages[page], Math.min(PAGE, Math.ceil((at + bytes.length) * 1.5)));
     if (n >= this.starts.length) {
       const room = Math.ceil(n * 1.25) + 16;
       this.starts = wider(this.starts, room);
     }
-    (this.pages.at(-1) as Uint8Array).set(bytes, this.used % PAGE);
+    this.pages[page].set(bytes, at);
     this.starts[n] = this.used;
     this.used += bytes.length;
   }

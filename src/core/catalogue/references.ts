@@ -21,10 +21,11 @@ class ReferenceIndex {
   /** The two halves of the id of each record that refers to something, as often as it was added. */
   private from = new Uint32Array(32);
   private sources = 0;
+  /** The first reference of each of them: those of one record stand together. */
+  private firsts = new Int32Array(16);
   /** Last reference to a record, plus one, by its number; and for each reference the one before it. */
   private last = new Int32Array(16);
   private before = new Int32Array(16);
-  private source = new Int32Array(16);
   private size = 0;
   /** References that were taken back; they stay in the chains and are passed over when asked. */
   private gone = 0;
@@ -38,14 +39,14 @@ class ReferenceIndex {
 
   add(record: AnyRecord, was?: AnyRecord): void {
     if (!was) {
-      const from = this.placeFor(record.id);
-      for (const id of idsOf(this.kind, record)) this.link(id, from);
+      this.link(record.id, idsOf(this.kind, record));
       return;
     }
     const [old, ids] = [idsOf(this.kind, was), idsOf(this.kind, record)];
-    const added = [...ids].filter((id) => !old.has(id));
-    const from = added.length ? this.placeFor(record.id) : 0;
-    for (const id of added) this.link(id, from);
+    this.link(
+      record.id,
+      [...ids].filter((id) => !old.has(id)),
+    );
     for (const id of old) if (!ids.has(id)) this.gone++;
   }
   remove(was: AnyRecord): void {
@@ -56,39 +57,47 @@ class ReferenceIndex {
   settled(): this {
     this.from = this.from.slice(0, this.sources * 2);
     this.before = this.before.slice(0, this.size);
-    this.source = this.source.slice(0, this.size);
+    this.firsts = this.firsts.slice(0, this.sources);
     this.last = this.last.slice(0, this.to.size);
     return this;
   }
 
-  private placeFor(source: Id): number {
+  private link(source: Id, targets: Iterable<Id>): void {
+    const first = this.size;
+    for (const target of targets) {
+      const at = this.to.add(target);
+      if (at >= this.last.length) this.last = wider(this.last, Math.ceil(at * 1.5) + 16);
+      if (this.size === this.before.length) this.before = wider(this.before, Math.ceil(this.size * 1.5) + 16);
+      this.before[this.size] = this.last[at];
+      this.last[at] = ++this.size;
+    }
+    if (this.size === first) return;
     const n = this.sources++;
-    if (n * 2 === this.from.length) this.from = wider(this.from, n * 3 + 16);
+    if (n === this.firsts.length) {
+      this.firsts = wider(this.firsts, Math.ceil(n * 1.5) + 16);
+      this.from = wider(this.from, this.firsts.length * 2);
+    }
+    this.firsts[n] = first;
     this.from[n * 2] = half(source, 0);
     this.from[n * 2 + 1] = half(source, 6);
-    return n;
   }
-
-  private link(target: Id, source: number): void {
-    const at = this.to.add(target);
-    if (at >= this.last.length) this.last = wider(this.last, at * 2 + 16);
-    if (this.size === this.before.length) {
-      this.before = wider(this.before, this.size * 2 + 16);
-      this.source = wider(this.source, this.size * 2 + 16);
+  /** The record that a reference is of: the last one that begins no later. */
+  private sourceOf(reference: number): Id {
+    let [low, high] = [0, this.sources - 1];
+    while (low < high) {
+      const middle = (low + high + 1) >> 1;
+      if (this.firsts[middle] <= reference) low = middle;
+      else high = middle - 1;
     }
-    this.before[this.size] = this.last[at];
-    this.source[this.size] = source;
-    this.last[at] = ++this.size;
+    return idFrom(this.from[low * 2], this.from[low * 2 + 1]);
   }
 
   /** Records that refer to the target, or once did; each once. Most who ask want the first few. */
   *candidates(target: Id): Generator<Id> {
     const told = new Set<Id>();
     const at = this.to.get(target);
-    const { before, source, from } = this;
-    for (let k = at === undefined ? 0 : this.last[at]; k > 0; k = before[k - 1]) {
-      const n = source[k - 1];
-      const id = idFrom(from[n * 2], from[n * 2 + 1]);
+    for (let k = at === undefined ? 0 : this.last[at]; k > 0; k = this.before[k - 1]) {
+      const id = this.sourceOf(k - 1);
       if (told.has(id)) continue;
       told.add(id);
       yield id;

@@ -48,7 +48,7 @@ export class Compiled {
    * Per item the most that a process has given of it beside other things since the network was compiled, which may be less by
    * now [amount]: most are nowhere near what a stack of them holds, and no record is looked at.
    */
-  beside = new Float64Array(0);
+  beside = new Float32Array(0);
   /** Currencies by their number; the first is the one that value units stand for. */
   readonly currencies: readonly (Id | null)[];
   /** Items that were taken out. */
@@ -213,7 +213,7 @@ export function compile(catalogue: Catalogue, contributors = CONTRIBUTORS): Comp
     return given.get(id, group) as number;
   };
   const [levels, sells] = [new Int16Array(given.size), new Float64Array(given.size)];
-  const beside = new Float64Array(given.size);
+  const beside = new Float32Array(given.size);
   for (const { kind, processes } of contributors)
     for (const record of recordsOf(catalogue, kind).values()) {
       if (kind === "item") {
@@ -238,7 +238,7 @@ export function compile(catalogue: Catalogue, contributors = CONTRIBUTORS): Comp
     listed.reordered(order.processes),
     contributors,
   );
-  compiled.beside = Float64Array.from(order.items, (i) => beside[i]);
+  compiled.beside = Float32Array.from(order.items, (i) => beside[i]);
   if (contributors.some(({ kind }) => kind === "item")) {
     compiled.levels = new Int16Array(order.items.length);
     compiled.sells = new Float64Array(order.items.length);
@@ -348,14 +348,15 @@ export function describe(catalogue: Catalogue, numberOf: (node: Node) => number,
 }
 
 /** Keeps the most that a process gives of each thing, where it gives several. */
-function noteBeside(beside: Float64Array, numberOf: (node: Node) => number, { lines }: ProcessSpec): void {
+function noteBeside(beside: Float32Array, numberOf: (node: Node) => number, { lines }: ProcessSpec): void {
   let outputs = 0;
   for (let k = 0; k < lines.length; k++) if (lines[k].role === "output") outputs++;
   if (outputs < 2) return;
   for (const line of lines) {
     if (line.role !== "output") continue;
     const i = numberOf(line.item);
-    beside[i] = Math.max(beside[i], mostOf(line));
+    // Never less than it is, though it is kept in fewer digits.
+    beside[i] = Math.max(beside[i], mostOf(line) * (1 + 2 ** -20));
   }
 }
 

@@ -1,5 +1,5 @@
 /** Typed arrays that make room. */
-type Flat = Float64Array | Int32Array | Uint32Array | Int16Array | Uint16Array | Uint8Array;
+type Flat = Float64Array | Float32Array | Int32Array | Uint32Array | Int16Array | Uint16Array | Uint8Array;
 
 /** The same numbers with room for more; what is new is 0. */
 export function wider<T extends Flat>(array: T, room: number): T {
