@@ -1,12 +1,33 @@
 /** What can be had without end, and what comes only from gifts and from stock that runs out. */
+import type { Index } from "../catalogue/persistent-map";
+import type { Source } from "../kinds/index";
 import type { Compiled } from "../network/compile";
 import { ALIVE, KEEPS } from "../network/network";
+import type { Id } from "../schema/id";
+
+const isLimited = ({ kind, runs, wares }: Source): boolean =>
+  kind === "gift" || runs !== null || wares.some((w) => w.stock !== null && w.restock === 0);
+/** Sources that give only so often: few among very many. */
+const LIMITED: Index<Source, ReadonlySet<Id>> = {
+  lasting: true,
+  build: (sources) => new Set([...sources.values()].flatMap((s) => (isLimited(s) ? [s.id] : []))),
+  follow(limited, _, changes) {
+    let next: Set<Id> | null = null;
+    for (const [id, source] of changes) {
+      const is = source !== undefined && isLimited(source);
+      if (is === (next ?? limited).has(id)) continue;
+      next ??= new Set(limited);
+      if (is) next.add(id);
+      else next.delete(id);
+    }
+    return next ?? limited;
+  },
+};
 
 /** How often each process can run in a world, where that is limited: gifts, and wares without restock. */
 export function limitsOf(compiled: Compiled): Map<number, number> {
   const limits = new Map<number, number>();
-  for (const { id, kind, runs, wares } of compiled.catalogue.records.source.values()) {
-    if (kind !== "gift" && runs === null && !wares.some((w) => w.stock !== null && w.restock === 0)) continue;
+  for (const id of compiled.catalogue.records.source.index(LIMITED)) {
     for (const p of compiled.processesOf("source", id)) {
       const limit = compiled.process(p)?.spec.limit;
       if (limit !== undefined) limits.set(p, limit);
@@ -76,17 +97,29 @@ export class Endless {
   private drains: ReadonlySet<number> = new Set();
 
   constructor(compiled: Compiled) {
-    this.refresh(compiled);
+    this.refresh(compiled, limitsOf(compiled));
   }
   /** Whether a process is no way to an item: it can run only so often, and the item can be had without. */
   shuts(p: number, item: number): boolean {
     if (this.items === null) return false;
     return this.limits.has(p) ? this.items[item] === 1 : this.lasting[item] === 1 && this.drains.has(p);
   }
-  /** @returns processes that can run only so often, before and now, where anything may be otherwise now */
-  refresh(compiled: Compiled): number[] {
+  /**
+   * After a change. As long as every line and every limit is what it was, so is all of this.
+   * @param lines   whether lines of any process changed
+   * @param limits  whether limits may have
+   * @returns processes that can run only so often, before and now, where anything may be otherwise now
+   */
+  follow(compiled: Compiled, { lines, limits: mayDiffer }: { lines: boolean; limits: boolean }): readonly number[] {
+    if (!lines && !mayDiffer) return [];
+    const limits = limitsOf(compiled);
+    if (!lines && limits.size === this.limits.size && [...limits].every(([p, n]) => this.limits.get(p) === n)) return [];
+    return this.refresh(compiled, limits);
+  }
+
+  private refresh(compiled: Compiled, all: ReadonlyMap<number, number>): number[] {
     const before = [...this.limits.keys(), ...this.drains];
-    this.limits = limitsOf(compiled);
+    this.limits = all;
     this.drains = new Set();
     if (!this.limits.size) {
       this.items = null;

@@ -39,7 +39,10 @@ export const endless: Reading<Endless, readonly number[]> = {
   after: [reach],
   still: [],
   start: ({ compiled }) => new Endless(compiled),
-  follow: (state, step) => ({ state, moved: state.refresh(step.compiled) }),
+  follow(state, { compiled, network, edits }) {
+    const lines = network.relined.length + network.linked.size + network.added.length + network.removed.length > 0;
+    return { state, moved: state.follow(compiled, { lines, limits: edits.some((e) => e.kind === "source") }) };
+  },
 };
 
 /** Least cost of one of every item; what moved is the items with what they cost before. */
