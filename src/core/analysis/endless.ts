@@ -113,7 +113,8 @@ export class Endless {
   follow(compiled: Compiled, { lines, limits: mayDiffer }: { lines: boolean; limits: boolean }): readonly number[] {
     if (!lines && !mayDiffer) return [];
     const limits = limitsOf(compiled);
-    if (!lines && limits.size === this.limits.size && [...limits].every(([p, n]) => this.limits.get(p) === n)) return [];
+    if (!lines && limits.size === this.limits.size && [...limits].every(([p, n]) => this.limits.get(p) === n))
+      return [];
     return this.refresh(compiled, limits);
   }
 

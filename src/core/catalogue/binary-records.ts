@@ -77,11 +77,7 @@ export class BinaryRecords<V extends AnyRecord = AnyRecord> {
   }
   /** Bytes of all arrays and pages. */
   get bytes(): number {
-    return (
-      this.ids.bytes +
-      this.starts.byteLength +
-      this.pages.reduce((sum, page) => sum + page.byteLength, 0)
-    );
+    return this.ids.bytes + this.starts.byteLength + this.pages.reduce((sum, page) => sum + page.byteLength, 0);
   }
 
   get(id: Id): V | undefined {
@@ -144,22 +140,10 @@ export class BinaryRecords<V extends AnyRecord = AnyRecord> {
     const { kind, starts, pages, used, loose, gone } = this;
     return { kind, ids: this.ids.parts(), starts, pages, used, loose, gone };
   }
-  static of<V extends AnyRecord>({
-    kind,
-    ids,
-    starts,
-    pages,
-    used,
-    loose,
-    gone,
-  }: BinaryParts): BinaryRecords<V> {
+  static of<V extends AnyRecord>({ kind, ids, starts, pages, used, loose, gone }: BinaryParts): BinaryRecords<V> {
     const records = new BinaryRecords<V>(kind);
     records.ids = IdTable.of(ids);
-    [records.starts, records.pages, records.used] = [
-      starts as typeof records.starts,
-      [...pages],
-      used,
-    ];
+    [records.starts, records.pages, records.used] = [starts as typeof records.starts, [...pages], used];
     [records.loose, records.gone] = [new Map(loose) as Map<number, V>, new Set(gone)];
     return records;
   }

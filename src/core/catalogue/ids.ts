@@ -122,8 +122,7 @@ export class IdTable {
       if (there === 0) return at;
       if (((there ^ hash) & ~mask) !== 0) continue;
       const n = (there & mask) - 1;
-      if (halves[n * 2] === high && halves[n * 2 + 1] === low && (groups ? groups[n] : 0) === group)
-        return at;
+      if (halves[n * 2] === high && halves[n * 2 + 1] === low && (groups ? groups[n] : 0) === group) return at;
     }
   }
   /** What a slot keeps for a number. */

@@ -371,7 +371,8 @@ export class Findings {
   }
   /** Numbers for what findings say. */
   private digestsOf(check: Check, list: readonly Finding[], kind: Kind | undefined, about: string): readonly number[] {
-    const record = "per" in check && check.mark && kind ? recordAt(this.context.catalogue, kind, about as Id) : undefined;
+    const record =
+      "per" in check && check.mark && kind ? recordAt(this.context.catalogue, kind, about as Id) : undefined;
     const mark = record && list.length === 1 ? (check as RecordCheck).mark?.(record as never, this.context) : null;
     return typeof mark === "number" ? [mark] : list.map(digestOfAll);
   }

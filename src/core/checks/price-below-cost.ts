@@ -3,7 +3,24 @@ import { setField } from "../catalogue/edit";
 import { sayCost } from "../numbers/format";
 import { value as leastCost, ways } from "../analysis/registry";
 import { SOURCE } from "../network/network";
-import { perRecord, ref } from "./check";
+import type { Item } from "../kinds/index";
+import { type Checked, perRecord, ref } from "./check";
+import { digestOfAll } from "./digest";
+
+/** What an item brings and costs, where it is made and brings too little; null: it does not. */
+function soldForLess(
+  { catalogue, readings }: Checked,
+  item: Item,
+): { readonly price: number; readonly cost: number; readonly floor: number } | null {
+  const { compiled, network, value } = readings;
+  const i = compiled.numberOf(item.id) as number;
+  const by = readings.by("value", i);
+  if (item.status === "retired" || by < 0 || network.flags[by] & SOURCE) return null;
+  const floor = catalogue.pantry.priceFloor;
+  const price = soldFor(catalogue, item);
+  const cost = value.cost[i];
+  return !price || price >= cost * floor - 1e-9 ? null : { price, cost, floor };
+}
 
 /**
  * An item that is made by recipe and sells for less than what goes into it. A sell price of 0 means it is not for sale.
@@ -12,19 +29,15 @@ export const priceBelowCost = perRecord<"item">({
   id: "price-below-cost",
   reads: [leastCost, ways],
   per: ["item"],
-  may({ id, status }, { readings }) {
-    const by = readings.by("value", readings.compiled.numberOf(id) as number);
-    return status !== "retired" && by >= 0 && !(readings.network.flags[by] & SOURCE);
+  mark(item, context) {
+    const less = soldForLess(context, item);
+    return less && digestOfAll([item.key, item.name, item.sell, less.price, less.cost, less.floor]);
   },
-  *at({ catalogue, readings }, item) {
-    const { compiled, network, value } = readings;
-    const floor = catalogue.pantry.priceFloor;
-    const i = compiled.numberOf(item.id) as number;
-    const by = readings.by("value", i);
-    if (item.status === "retired" || by < 0 || network.flags[by] & SOURCE) return;
-    const price = soldFor(catalogue, item);
-    const cost = value.cost[i];
-    if (!price || price >= cost * floor - 1e-9) return;
+  *at(context, item) {
+    const { catalogue } = context;
+    const less = soldForLess(context, item);
+    if (!less) return;
+    const { price, cost, floor } = less;
     const fair = Math.ceil(cost * floor * 100 - 1e-6) / 100;
     yield {
       subject: ref(catalogue, "item", item.id),

@@ -16,7 +16,13 @@ describe("values as bytes", () => {
       ...[0.1, 1e300, 5e-324, -2.5, "", "salt", "Æsc ÿ", "≈ half a 🐟", "\ud800 alone", "x".repeat(20_000)],
       ...[[], [1, "a", null], { a: { b: [true] } }],
     ];
-    for (const value of values) expect(back((to) => to.value(value), (from) => from.value())).toStrictEqual(value);
+    for (const value of values)
+      expect(
+        back(
+          (to) => to.value(value),
+          (from) => from.value(),
+        ),
+      ).toStrictEqual(value);
   });
 
   it("take one byte where they are small", () => {
@@ -29,7 +35,9 @@ describe("values as bytes", () => {
 
   it("stand one after the other, ids, texts and lists among them", () => {
     const random = seeded(3);
-    const ids = Array.from({ length: 5_000 }, () => idFrom(Math.floor(random() * 36 ** 6), Math.floor(random() * 36 ** 6)));
+    const ids = Array.from({ length: 5_000 }, () =>
+      idFrom(Math.floor(random() * 36 ** 6), Math.floor(random() * 36 ** 6)),
+    );
     // The same again and again in between, as types come again in every item.
     const all = ids.flatMap((id, n) => [id, n % 3 ? ids[n % 7] : null]);
     const read = back(

@@ -25,7 +25,6 @@ const amounts = { min: 0, max: 1e9 };
 const numbers = { min: -MOST_TICKS, max: MOST_TICKS };
 const LINK = ["kind", "id", "amount"];
 
-
 /** @param kinds  what it may link to; each has a column that the database holds to its table */
 export function ownValue(kinds: readonly string[]): Field<OwnValue> {
   const links = (value: OwnValue): readonly OwnLink[] => (typeof value === "object" ? value : []);
