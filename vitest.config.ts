@@ -36,6 +36,11 @@ export default defineConfig({
           hookTimeout: 180_000,
         },
       },
+      {
+        // On the production build, which npm test makes after the others.
+        resolve: { alias },
+        test: { name: "served", include: ["e2e/**/*.served.ts"], testTimeout: 300_000, hookTimeout: 300_000 },
+      },
     ],
   },
 });

@@ -69,23 +69,22 @@ test("what is typed stands in full, in the field and in the address, however qui
   const slower = (rate: number) => client.send("Emulation.setCPUThrottlingRate", { rate });
   // The address catches up now before the next key, now after it, now just with it.
   for (const [path, field, text, paces] of [
-    ["/shelves", "Search the shelves", "smoked eel", [15, 30, 60, 100, 160]],
-    ["/costs", "Search costs", "coarse salt", [30, 100]],
-    ["/recipes", "Search the book", "smoke eel", [60]],
+    ["/shelves", "Search the shelves", "smoked eel", [30, 60, 100, 160]],
+    ["/costs", "Search costs", "coarse salt", [60]],
+    ["/recipes", "Search the book", "smoke eel", [100]],
     ["/tasting?tab=use&who=ferry_hand", "Harm a second, or a pasted curve", "0.125", [30]],
   ] as const) {
     await show(page, path);
     const box = page.getByLabel(field);
-    for (const delay of paces)
-      for (const rate of [1, 6]) {
-        await box.fill("");
-        await slower(rate);
-        await box.focus();
-        await page.keyboard.type(text, { delay });
-        await slower(1);
-        await expect.poll(() => [...new URL(page.url()).searchParams.values()]).toContain(text);
-        await expect(box).toHaveValue(text);
-      }
+    for (const delay of paces) {
+      await box.fill("");
+      await slower(6);
+      await box.focus();
+      await page.keyboard.type(text, { delay });
+      await slower(1);
+      await expect.poll(() => [...new URL(page.url()).searchParams.values()]).toContain(text);
+      await expect(box).toHaveValue(text);
+    }
   }
   // What the address says is shown.
   await show(page, "/shelves?text=rope");

@@ -45,19 +45,10 @@ run(async () => {
     mkdirSync(results, { recursive: true });
     const env = { ...process.env, TEST_DATABASE_URL: url, CHROMIUM: chromium, DATABASE_URL: "", FORCE_COLOR: "0" };
     say("unit and database tests");
-    await runner(
-      "vitest",
-      ["run", "--reporter=default", "--reporter=json", `--outputFile.json=${join(results, "unit.json")}`],
-      env,
-    );
-    count("unit.json", (r) => ({
-      passed: r.numPassedTests,
-      failed:
-        r.numFailedTests +
-        (r.testResults ?? []).filter((f) => f.status === "failed" && !f.assertionResults.length).length,
-      skipped: r.numPendingTests + r.numTodoTests,
-    }));
+    await vitest("unit.json", ["core", "store", "fuzz"], env);
     ensureBuild();
+    say("what the production build answers");
+    await vitest("served.json", ["served"], env);
     say("journeys in the browser");
     for (const project of ["journeys", "survival"]) {
       const report = `${project}.json`;
@@ -74,6 +65,19 @@ run(async () => {
   console.log(`${totals.passed} passed, ${totals.failed} failed${totals.skipped ? `, ${totals.skipped} skipped` : ""}`);
   process.exit(totals.failed || !totals.passed ? 1 : 0);
 });
+
+/** Tests of some projects, counted. */
+async function vitest(report, projects, env) {
+  const args = ["run", "--reporter=default", "--reporter=json", `--outputFile.json=${join(results, report)}`];
+  await runner("vitest", [...args, ...projects.flatMap((name) => ["--project", name])], env);
+  count(report, (r) => ({
+    passed: r.numPassedTests,
+    failed:
+      r.numFailedTests +
+      (r.testResults ?? []).filter((f) => f.status === "failed" && !f.assertionResults.length).length,
+    skipped: r.numPendingTests + r.numTodoTests,
+  }));
+}
 
 /** A runner that dies without its report counts as one failure. */
 function runner(name, args, env) {
