@@ -52,8 +52,7 @@ export function Tideline() {
         >
           {stopped !== null ? (
             <span role="alert" className="truncate text-beet">
-              <b>This pantry's analysis stopped at revision {catalogue.revision}.</b> Undo the last change, or go on
-              without costs and findings.
+              <b>Analysis stopped at revision {catalogue.revision}.</b> Undo the last change, or go on without it.
             </span>
           ) : behind ? (
             <span role="status" className="truncate text-second">
