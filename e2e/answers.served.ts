@@ -1,7 +1,7 @@
 /** What the API answers, asked of the production build: bundling has turned refusals into failures before. */
 import { afterAll, beforeAll } from "vitest";
-import { answersThrough } from "../src/server/testing/answers";
-import { type Door, servedAt } from "../src/server/testing/door";
+import { answersThrough } from "./answers";
+import { type Door, servedAt } from "./door";
 import { Program } from "./program";
 
 let program: Program;

@@ -1,12 +1,12 @@
 /** What the API answers, asked through whatever door a test has: its handlers here, or the production build. */
 import { beforeEach, describe, expect, it, vi } from "vitest";
-import type { LiveEvent, PackedReadModel, Ripple } from "../../core/engine/read-model";
-import { follow } from "../../core/testing/read-model";
-import type { Edit } from "../../core/catalogue/edit";
-import { newId } from "../../core/schema/id";
-import { type Item, type Recipe, withDefaults } from "../../core/kinds/index";
-import { exportBundle } from "../../core/exchange/bundle";
-import { kitchen } from "../../core/testing/kitchen";
+import type { LiveEvent, PackedReadModel, Ripple } from "../src/core/engine/read-model";
+import { follow } from "../src/core/testing/read-model";
+import type { Edit } from "../src/core/catalogue/edit";
+import { newId } from "../src/core/schema/id";
+import { type Item, type Recipe, withDefaults } from "../src/core/kinds/index";
+import { exportBundle } from "../src/core/exchange/bundle";
+import { kitchen } from "../src/core/testing/kitchen";
 import { type Asked, type Door, ROUTES, type Route } from "./door";
 
 const { health, icons, list, bundles, undos, changes, events, glance, plan, chain, costs, picture, pictures } = ROUTES;

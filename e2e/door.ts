@@ -31,25 +31,25 @@ function routes(path: string, load: () => Promise<object>): { readonly [M in Met
 }
 const of = "/api/pantries/[pantry]";
 export const ROUTES = {
-  health: routes("/api/health", () => import("../../app/api/health/route")),
-  icons: routes("/api/icons/[name]", () => import("../../app/api/icons/[name]/route")),
-  list: routes("/api/icons", () => import("../../app/api/icons/route")),
-  pantries: routes("/api/pantries", () => import("../../app/api/pantries/route")),
-  snapshots: routes(of, () => import("../../app/api/pantries/[pantry]/route")),
-  bundles: routes(`${of}/bundle`, () => import("../../app/api/pantries/[pantry]/bundle/route")),
-  changes: routes(`${of}/changes`, () => import("../../app/api/pantries/[pantry]/changes/route")),
+  health: routes("/api/health", () => import("../src/app/api/health/route")),
+  icons: routes("/api/icons/[name]", () => import("../src/app/api/icons/[name]/route")),
+  list: routes("/api/icons", () => import("../src/app/api/icons/route")),
+  pantries: routes("/api/pantries", () => import("../src/app/api/pantries/route")),
+  snapshots: routes(of, () => import("../src/app/api/pantries/[pantry]/route")),
+  bundles: routes(`${of}/bundle`, () => import("../src/app/api/pantries/[pantry]/bundle/route")),
+  changes: routes(`${of}/changes`, () => import("../src/app/api/pantries/[pantry]/changes/route")),
   undos: routes(
     `${of}/changes/[revision]/undo`,
-    () => import("../../app/api/pantries/[pantry]/changes/[revision]/undo/route"),
+    () => import("../src/app/api/pantries/[pantry]/changes/[revision]/undo/route"),
   ),
-  events: routes(`${of}/events`, () => import("../../app/api/pantries/[pantry]/events/route")),
-  glance: routes(`${of}/glance`, () => import("../../app/api/pantries/[pantry]/glance/route")),
-  plan: routes(`${of}/plan`, () => import("../../app/api/pantries/[pantry]/plan/route")),
-  chain: routes(`${of}/items/[item]/chain`, () => import("../../app/api/pantries/[pantry]/items/[item]/chain/route")),
-  costs: routes(`${of}/items/[item]/costs`, () => import("../../app/api/pantries/[pantry]/items/[item]/costs/route")),
-  picture: routes(`${of}/pictures/[id]`, () => import("../../app/api/pantries/[pantry]/pictures/[id]/route")),
-  pictures: routes(`${of}/pictures`, () => import("../../app/api/pantries/[pantry]/pictures/route")),
-  whatIf: routes(`${of}/what-if`, () => import("../../app/api/pantries/[pantry]/what-if/route")),
+  events: routes(`${of}/events`, () => import("../src/app/api/pantries/[pantry]/events/route")),
+  glance: routes(`${of}/glance`, () => import("../src/app/api/pantries/[pantry]/glance/route")),
+  plan: routes(`${of}/plan`, () => import("../src/app/api/pantries/[pantry]/plan/route")),
+  chain: routes(`${of}/items/[item]/chain`, () => import("../src/app/api/pantries/[pantry]/items/[item]/chain/route")),
+  costs: routes(`${of}/items/[item]/costs`, () => import("../src/app/api/pantries/[pantry]/items/[item]/costs/route")),
+  picture: routes(`${of}/pictures/[id]`, () => import("../src/app/api/pantries/[pantry]/pictures/[id]/route")),
+  pictures: routes(`${of}/pictures`, () => import("../src/app/api/pantries/[pantry]/pictures/route")),
+  whatIf: routes(`${of}/what-if`, () => import("../src/app/api/pantries/[pantry]/what-if/route")),
 } as const;
 
 const written = (body: unknown): string | undefined =>

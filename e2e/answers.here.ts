@@ -1,9 +1,9 @@
 import { afterAll, beforeAll } from "vitest";
-import { freshDatabase } from "../store/testing/database";
-import { PATIENCE } from "./analysis";
-import { type Host, host } from "./host";
-import { answersThrough } from "./testing/answers";
-import { here } from "./testing/door";
+import { freshDatabase } from "../src/store/testing/database";
+import { PATIENCE } from "../src/server/analysis";
+import { type Host, host } from "../src/server/host";
+import { answersThrough } from "./answers";
+import { here } from "./door";
 
 let database: Awaited<ReturnType<typeof freshDatabase>>;
 let one: Host;
