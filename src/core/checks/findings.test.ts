@@ -230,6 +230,11 @@ describe("a check that gives a number for what it says", () => {
     const set = (field: string, value: unknown) => setField(engine.catalogue, "item", eel, field, value as never);
     expect(told([set("description", ""), set("icon", null)])).toHaveLength(2);
     expect(told([set("name", "River eel")])).toEqual(["River eel has no description.", "River eel has no icon."]);
+    // Found anew after a change of the whole pantry, it is still there and is not told again.
+    const anew = engine.change([setField(engine.catalogue, "pantry", engine.catalogue.pantry.id, "labourPerHour", 5)]);
+    expect(anew.outcome.ok).toBe(true);
+    expect(anew.ripple?.drop.filter((print) => bare.includes(print.split(":")[0]))).toEqual([]);
+    expect(anew.ripple?.put.filter((f) => bare.includes(f.rule))).toEqual([]);
     // What changes nothing of what they say is not told again.
     expect(told([set("sell", 3)])).toEqual([]);
     expect(engine.change([set("description", "Slow and fat.")]).ripple?.drop).toContain(`no-description:${eel}`);

@@ -137,7 +137,8 @@ export class Findings {
             this.asked++;
             const may = mays[k];
             if (may && !may(record as never, context, kind)) continue;
-            const mark = marks[k];
+            // While a change is followed what is found is told, to be held against what was there before.
+            const mark = this.following ? undefined : marks[k];
             if (mark) {
               const digest = mark(record as never, context);
               if (digest !== null) this.putSingle(this.groupOf(check, kind), record.id, digest);
