@@ -9,6 +9,7 @@ import { isItem, type Node, sayNode, tagOf } from "@/core/network/node";
 import { type Named, outputsOf } from "@/core/notation/line";
 import { count, sayQuantity } from "@/core/numbers/format";
 import { usePlaces } from "../frame/navigate";
+import { focusPlace } from "../kit/focus-place";
 import { Button, cx, Empty } from "../kit/kit";
 import { NameInput } from "../kit/name-input";
 import { useCatalogue, useStore } from "../pantry/provider";
@@ -47,7 +48,7 @@ export function Matrix() {
     ];
     setAt(to);
     setTyping(false);
-    requestAnimationFrame(() => box.current?.querySelector<HTMLElement>(`[data-place="${to[0]} ${to[1]}"]`)?.focus());
+    focusPlace(box, to[0], to[1]);
   };
   /** What the row on the column gives. Nothing takes the recipe out. */
   const write = async (first: Node, second: Node, typed: string) => {

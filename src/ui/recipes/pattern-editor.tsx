@@ -7,6 +7,7 @@ import { LIES } from "@/core/notation/pattern";
 import { WIDEST } from "@/core/notation/places";
 import type { ParsedLine } from "@/core/notation/parsed";
 import { list, sayQuantity } from "@/core/numbers/format";
+import { focusPlace } from "../kit/focus-place";
 import { cx } from "../kit/kit";
 import { NameInput } from "../kit/name-input";
 import { useCatalogue } from "../pantry/provider";
@@ -46,9 +47,7 @@ export function PatternEditor({ parsed, onPlaces, named }: Props) {
   const go = (r: number, c: number) => {
     setAt([r, c]);
     setTyping(null);
-    requestAnimationFrame(() =>
-      table.current?.querySelector<HTMLElement>(`[data-place="${r} ${c}"]`)?.focus({ preventScroll: true }),
-    );
+    focusPlace(table, r, c, { preventScroll: true });
   };
   const put = (r: number, c: number, thing: Placed | null) =>
     write(places.map((line, k) => (k === r ? line.map((there, m) => (m === c ? thing : there)) : line)));
