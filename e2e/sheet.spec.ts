@@ -156,13 +156,17 @@ test("the last three changes are taken back after a reload, and brought back aft
   }
   await page.reload();
   await expect(level("5")).toBeVisible();
+  // What can be taken back is known a moment after the page is there.
+  const ready = (name: string) => expect(page.getByRole("button", { name, exact: true })).toBeEnabled();
   for (const value of ["4", "3", "2"]) {
+    await ready("Undo");
     await page.keyboard.press("Control+z");
     await expect(level(value)).toBeVisible();
   }
   await page.reload();
   await expect(level("2")).toBeVisible();
   for (const value of ["3", "4", "5"]) {
+    await ready("Redo");
     await page.keyboard.press("Control+Shift+z");
     await expect(level(value)).toBeVisible();
   }

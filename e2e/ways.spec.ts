@@ -29,7 +29,7 @@ test("a pattern is changed by keyboard and by dragging, and its list of what goe
   await page.getByRole("combobox", { name: "wide" }).selectOption("3");
   await expect(line).toHaveValue(/\[Reed bundle, -, -; Osier withy, Reed bundle, -\] shifted mirrored/);
   await page.getByRole("button", { name: "Save" }).click();
-  await expect(page.getByText("Revision 2")).toBeVisible();
+  await expect(page.getByText("Revision 2", { exact: true })).toBeVisible();
   await page.reload();
   await expect(line).toHaveValue(/\[Reed bundle, -, -; Osier withy, Reed bundle, -\] shifted mirrored/);
 });
