@@ -5,8 +5,7 @@ import { follow } from "../src/core/testing/read-model";
 import type { Edit } from "../src/core/catalogue/edit";
 import { newId } from "../src/core/schema/id";
 import { type Item, type Recipe, withDefaults } from "../src/core/kinds/index";
-import { exportBundle } from "../src/core/exchange/bundle";
-import { kitchen } from "../src/core/testing/kitchen";
+import { bundleOf, SMOKEHOUSE } from "../src/core/testing/kitchen";
 import { type Asked, type Door, ROUTES, type Route } from "./door";
 
 const { health, icons, list, bundles, undos, changes, events, glance, plan, chain, costs, picture, pictures } = ROUTES;
@@ -53,11 +52,7 @@ export function answersThrough(door: () => Door): void {
     const made = await call(pantries.POST, { body: { name: `Pantry ${newId()}` } });
     expect(made.status).toBe(201);
     pantry = made.body.key as string;
-    const filled = await call(bundles.POST, {
-      body: exportBundle(
-        kitchen("gather River eel in 20s\nbuy Salt for 1\nSmoke: 2 River eel + 1 Salt -> 1 Smoked eel in 30s"),
-      ).replace(/ "pantry": \{[^}]*\},/, ""),
-    });
+    const filled = await call(bundles.POST, { body: bundleOf(SMOKEHOUSE) });
     expect(filled).toMatchObject({ status: 200, body: { added: 7 } });
   });
 

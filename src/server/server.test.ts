@@ -17,8 +17,7 @@ import { newId } from "../core/schema/id";
 import { withDefaults, type Item, type Recipe } from "../core/kinds/index";
 import { seeded } from "../core/numbers/seeded";
 import { randomEdits, randomPantry } from "../core/testing/random";
-import { exportBundle } from "../core/exchange/bundle";
-import { kitchen } from "../core/testing/kitchen";
+import { bundleOf, SMOKEHOUSE } from "../core/testing/kitchen";
 import { loadCatalogue } from "../store/load";
 import { query } from "../store/sql";
 import { freshDatabase } from "../store/testing/database";
@@ -114,11 +113,7 @@ beforeEach(async () => {
   const made = await call(pantries.POST, { body: { name: `Pantry ${newId()}` } });
   expect(made.status).toBe(201);
   pantry = made.body.key as string;
-  const filled = await call(bundles.POST, {
-    body: exportBundle(
-      kitchen("gather River eel in 20s\nbuy Salt for 1\nSmoke: 2 River eel + 1 Salt -> 1 Smoked eel in 30s"),
-    ).replace(/ "pantry": \{[^}]*\},/, ""),
-  });
+  const filled = await call(bundles.POST, { body: bundleOf(SMOKEHOUSE) });
   expect(filled).toMatchObject({ status: 200, body: { added: 7 } });
 });
 

@@ -13,7 +13,7 @@ const PAGE = 2 ** 24;
 const FIRST_ROOM = 2 ** 16;
 /** So many records that were written since are kept as objects before they become bytes too. */
 const LOOSE = 50_000;
-/** So many that were asked for one by one are kept at hand: few enough to be forgotten before they are old to the collector. */
+/** So many that were asked for one by one are kept at hand: few enough to be let go before they grow old in memory. */
 const RECENT = 512;
 
 const [writer, reader] = [new ByteWriter(), new ByteReader()];

@@ -129,7 +129,10 @@ export class Findings {
       const alone = checks.flatMap((c) => ("per" in c && c.per.includes(kind) ? [c] : []));
       const groups = checks.flatMap((c) => ("groups" in c && c.groups.includes(kind) ? [c] : []));
       // Once for all records: asking each check for them costs more than most of them do.
-      const [mays, marks] = [alone.map((c) => c.may?.bind(c)), alone.map((c) => c.mark?.bind(c))];
+      const [mays, marks] = [
+        alone.map((c) => c.may?.bind(c)),
+        alone.map((c) => c.mark && ((record: AnyRecord) => markOf(c, record, context))),
+      ];
       if (alone.length + groups.length)
         for (const record of recordsOf(catalogue, kind).values()) {
           for (let k = 0; k < alone.length; k++) {
@@ -140,9 +143,9 @@ export class Findings {
             // While a change is followed what is found is told, to be held against what was there before.
             const mark = this.following ? undefined : marks[k];
             if (mark) {
-              const digest = mark(record as never, context);
-              if (digest !== null) this.putSingle(this.groupOf(check, kind), record.id, digest);
-              continue;
+              const digest = mark(record);
+              if (typeof digest === "number") this.putSingle(this.groupOf(check, kind), record.id, digest);
+              if (digest !== undefined) continue;
             }
             const found = marked(check, () => check.at(context, record as never, kind), context, kind, record);
             if (found.length) this.put(check, found, kind, record.id);
@@ -170,7 +173,7 @@ export class Findings {
     const { context } = this;
     this.asked++;
     if (check.may && !check.may(record as never, context, kind)) return NONE;
-    if (check.mark?.(record as never, context) === null) return NONE;
+    if (markOf(check, record, context) === null) return NONE;
     return marked(check, () => check.at(context, record as never, kind), context, kind, record);
   }
 
@@ -374,7 +377,7 @@ export class Findings {
   private digestsOf(check: Check, list: readonly Finding[], kind: Kind | undefined, about: string): readonly number[] {
     const record =
       "per" in check && check.mark && kind ? recordAt(this.context.catalogue, kind, about as Id) : undefined;
-    const mark = record && list.length === 1 ? (check as RecordCheck).mark?.(record as never, this.context) : null;
+    const mark = record && list.length === 1 ? markOf(check as RecordCheck, record, this.context) : null;
     return typeof mark === "number" ? [mark] : list.map(digestOfAll);
   }
   private putSingle(group: number, about: string, digest: number): void {
@@ -458,6 +461,15 @@ const placeOf = (check: Check, kind: Kind, about: string): Place => `${check.id}
 
 const NONE: readonly Finding[] = [];
 const NO_REFS: readonly Ref[] = [];
+/** The number that a check gives for what it says of a record; undefined where it gives none, or can't work it out. */
+function markOf(check: RecordCheck, record: AnyRecord, context: CheckContext): number | null | undefined {
+  try {
+    return check.mark?.(record as never, context);
+  } catch {
+    // It is told as a finding of its own, as every check that can't be worked out.
+    return undefined;
+  }
+}
 const KIND_NUMBERS = new Map<Kind, number>(KINDS.map((kind, n) => [kind, n]));
 const printOf = (check: Check, id: string): string => `${check.id}:${id}`;
 

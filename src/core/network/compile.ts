@@ -45,8 +45,8 @@ export class Compiled {
   levels = new Int16Array(0);
   sells = new Float64Array(0);
   /**
-   * Per item the most that a process has given of it beside other things since the network was compiled, which may be less by
-   * now [amount]: most are nowhere near what a stack of them holds, and no record is looked at.
+   * Per item the most that a process has given of it beside other things since the network was compiled, which may be
+   * less by now [amount]: most are nowhere near what a stack of them holds, and no record is looked at.
    */
   beside = new Float32Array(0);
   /** Currencies by their number; the first is the one that value units stand for. */

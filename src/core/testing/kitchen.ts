@@ -5,6 +5,7 @@
 import { type Catalogue, emptyCatalogue } from "../catalogue/catalogue";
 import { apply } from "../catalogue/apply";
 import { type Edit, setField } from "../catalogue/edit";
+import { exportBundle } from "../exchange/bundle";
 import { around } from "../catalogue/surroundings";
 import { normalise, keyFrom } from "../schema/names";
 import { newId, type Id } from "../schema/id";
@@ -119,6 +120,11 @@ function tagged(catalogue: Catalogue, writing: NewNames, names: readonly string[
   });
   return [...writing.edits, ...edits];
 }
+
+/** The bundle of a small pantry, without settings: as it is brought into another. */
+export const bundleOf = (text: string): string => exportBundle(kitchen(text)).replace(/ "pantry": \{[^}]*\},/, "");
+/** Few records of which one is made of the others. */
+export const SMOKEHOUSE = "gather River eel in 20s\nbuy Salt for 1\nSmoke: 2 River eel + 1 Salt -> 1 Smoked eel in 30s";
 
 export function item(catalogue: Catalogue, name: string): Item {
   const found = [...catalogue.records.item.values()].find((i) => normalise(i.name) === normalise(name));
