@@ -64,6 +64,18 @@ describe("an import", () => {
   });
 });
 
+describe("a change", () => {
+  it("is sent even when the page is left meanwhile, unless it is too large for that", async () => {
+    answering(() => new Response('{"revision":2}'));
+    const named = (name: string) => api.change([{ op: "add", kind: "item", record: { name } } as never], "", "Ida");
+    expect(await named("Oar")).toEqual({ ok: true, value: { revision: 2 } });
+    await named("o".repeat(16_000));
+    await api.undo(2, "Ida");
+    await api.whatIf([]);
+    expect(asked.map(({ init }) => init?.keepalive)).toEqual([true, false, true, undefined]);
+  });
+});
+
 describe("other addresses", () => {
   it("give values, or the problem's words", async () => {
     answering(() => new Response('{"key":"cellar"}', { status: 201 }));

@@ -73,6 +73,15 @@ const sent = (method: string, body: unknown, author = ""): RequestInit => ({
   body: typeof body === "string" || body === undefined ? body : JSON.stringify(body),
 });
 
+/** Characters of a body that a browser still sends when the page is left meanwhile: 64 kB at most, of all that is on its way. */
+const SMALL = 16_000;
+
+/** The same for what must not be lost when somebody goes elsewhere or reloads right after it. */
+function writing(body: unknown, author: string): RequestInit {
+  const init = sent("POST", body, author);
+  return { ...init, keepalive: typeof init.body !== "string" || init.body.length <= SMALL };
+}
+
 export const newPantry = (name: string): Promise<Reply<{ readonly key: string }>> =>
   reply(fetch("/api/pantries", sent("POST", { name })));
 
@@ -139,12 +148,12 @@ export class PantryApi {
   }
 
   change = (edits: readonly Edit[], note: string, author: string): Promise<Reply<{ readonly revision: number }>> =>
-    reply(fetch(`${this.path}/changes`, sent("POST", { edits, note }, author)));
+    reply(fetch(`${this.path}/changes`, writing({ edits, note }, author)));
   /** What edits would move, without writing them. */
   whatIf = (edits: readonly Edit[]): Promise<Reply<{ readonly ripple: { readonly moved: Moved } }>> =>
     reply(fetch(`${this.path}/what-if`, sent("POST", { edits })));
   undo = (revision: number, author: string): Promise<Reply<{ readonly revision: number }>> =>
-    reply(fetch(`${this.path}/changes/${revision}/undo`, sent("POST", undefined, author)));
+    reply(fetch(`${this.path}/changes/${revision}/undo`, writing(undefined, author)));
   deletePantry = (name: string, author: string): Promise<Reply<unknown>> =>
     reply(fetch(this.path, sent("DELETE", { name }, author)));
 

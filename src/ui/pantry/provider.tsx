@@ -13,6 +13,14 @@ const Context = createContext<PantryStore | null>(null);
 export function PantryProvider({ pantry, children }: { pantry: string; children: ReactNode }) {
   const [store] = useState(() => new PantryStore(pantry));
   useEffect(() => store.open(), [store]);
+  useEffect(() => {
+    // The browser asks whether to stay.
+    const leaving = (event: Event) => {
+      if (store.unanswered) event.preventDefault();
+    };
+    window.addEventListener("beforeunload", leaving);
+    return () => window.removeEventListener("beforeunload", leaving);
+  }, [store]);
   return <Context.Provider value={store}>{children}</Context.Provider>;
 }
 

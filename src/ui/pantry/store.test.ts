@@ -259,18 +259,22 @@ describe("a window's pantry", () => {
     const typed = (to: number) => (now: Catalogue) => ({
       edits: [setField(now, "item", item(now, "Eel").id, "level", to)],
     });
+    expect(store.unanswered).toBe(0);
     const answers = [
       store.write(typed(5)),
       store.write(typed(6)),
       store.undo(),
       store.write(() => ({ says: "“many” is not a number." })),
     ];
+    // Whoever closes the window now is asked first.
+    expect(store.unanswered).toBe(4);
     expect(await Promise.all(answers)).toMatchObject([
       { ok: true },
       { ok: true },
       undefined,
       { ok: false, says: "“many” is not a number." },
     ]);
+    expect(store.unanswered).toBe(0);
     expect(seen).toEqual([level(5), level(6, 5)]);
     expect(server.requests[2].path).toContain(`/changes/${server.catalogue.revision - 1}/undo`);
     expect(shown()).toBe(5);

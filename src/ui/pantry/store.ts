@@ -70,6 +70,8 @@ export class PantryStore {
   /** This window's own changes. */
   private readonly own: UndoStack;
   private turn: Promise<unknown> = Promise.resolve();
+  /** Changes that the server has not answered yet. */
+  unanswered = 0;
   author = "";
   /** The items that the shelves show, in their order: what is before and behind one that is open. */
   shelf: readonly { readonly id: Id }[] = [];
@@ -229,7 +231,8 @@ export class PantryStore {
 
   /** One after the other: what is sent later is read against what was sent before, however slow the server is. */
   private inTurn<T>(act: () => Promise<T>): Promise<T> {
-    const next = this.turn.then(act);
+    this.unanswered++;
+    const next = this.turn.then(act).finally(() => this.unanswered--);
     this.turn = next.catch(() => undefined);
     return next;
   }
