@@ -2,6 +2,7 @@
 import { fork } from "node:child_process";
 import { fileURLToPath } from "node:url";
 import { Worker } from "node:worker_threads";
+import { ENGINE_ENV, engineFlags } from "../src/server/engine-flags";
 
 export interface Job {
   readonly job: "readings" | "full" | "edits" | "graph";
@@ -18,7 +19,8 @@ const HEAP = 512;
 export const inProcess = <T>(file: string, job: Job): Promise<T> =>
   new Promise((done, failed) => {
     const child = fork(fileURLToPath(file), [JSON.stringify(job)], {
-      execArgv: [`--max-old-space-size=${job.job === "full" ? HEAP : 6000}`],
+      execArgv: engineFlags(job.job === "full" ? HEAP : 6000),
+      env: { ...process.env, ...ENGINE_ENV },
     });
     let said: T | undefined;
     child.once("message", (result) => {

@@ -2,6 +2,7 @@ import { fork } from "node:child_process";
 import { describe, expect, it } from "vitest";
 // @ts-expect-error a script without types
 import { bundled } from "../scripts/lib/bundled.mjs";
+import { ENGINE_ENV, engineFlags } from "../src/server/engine-flags";
 
 interface Opened {
   readonly complete: boolean;
@@ -18,7 +19,11 @@ async function opened(items: number): Promise<Opened | null> {
   const file = (await bundled("bench/open.ts", "dist/bench-open.mjs")) as string;
   return new Promise((done) => {
     let answer: Opened | null = null;
-    const child = fork(file, [String(items)], { execArgv: ["--max-old-space-size=800"], stdio: "ignore" });
+    const child = fork(file, [String(items)], {
+      execArgv: engineFlags(800),
+      env: { ...process.env, ...ENGINE_ENV },
+      stdio: "ignore",
+    });
     child.once("message", (said) => {
       answer = said as Opened;
     });

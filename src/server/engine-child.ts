@@ -11,6 +11,7 @@ import type { PantryTexts } from "../store/load";
 import { Failure } from "./failures";
 import type { ChildMessage, QuestionsOf, Role } from "./questions";
 import type { Patience } from "./use-cases/writing";
+import { ENGINE_ENV, engineFlags } from "./engine-flags";
 
 interface Waiting {
   readonly question: object;
@@ -42,9 +43,9 @@ export class EngineChild<R extends Role> {
     const most = memoryLimit();
     this.child = fork(file(), [], {
       serialization: "advanced",
-      execArgv: [`--max-old-space-size=${most}`],
+      execArgv: engineFlags(most),
       stdio: ["ignore", "ignore", "inherit", "ipc"],
-      env: { ...process.env, NODE_OPTIONS: "", SALTY_ROLE: role, SALTY_ENGINE_MEMORY: String(most) },
+      env: { ...process.env, ...ENGINE_ENV, NODE_OPTIONS: "", SALTY_ROLE: role, SALTY_ENGINE_MEMORY: String(most) },
     });
     this.child.unref();
     this.child.channel?.unref();

@@ -5,16 +5,16 @@ import { Groups } from "./groups";
 
 describe("groups by number", () => {
   it("hold what a map of sets holds, through joining and leaving in any order, however many share a place", () => {
-    const ids = Array.from({ length: 40 }, newId);
-    // Few numbers, some of which begin their search at the same place.
+    const ids = Array.from({ length: 90 }, newId);
+    // Few numbers, one of which most have: more than are kept in a row.
     const step = fc.record({
-      number: fc.constantFrom(0, 1, 2, 16, 32, 48, 2 ** 31, 2 ** 32 - 1),
+      number: fc.oneof(fc.constant(7), fc.constantFrom(0, 1, 2, 3, 2 ** 31, 2 ** 32 - 1)),
       id: fc.constantFrom(...ids),
-      joins: fc.nat(2).map((n) => n > 0),
+      joins: fc.nat(5).map((n) => n > 0),
     });
-    let several = 0;
+    let [several, many] = [0, 0];
     fc.assert(
-      fc.property(fc.array(step, { minLength: 20, maxLength: 120, size: "max" }), (steps) => {
+      fc.property(fc.array(step, { minLength: 20, maxLength: 400, size: "max" }), (steps) => {
         const [groups, plain] = [new Groups(), new Map<number, Set<Id>>()];
         for (const { number, id, joins } of steps) {
           const set = plain.get(number) ?? new Set();
@@ -31,10 +31,12 @@ describe("groups by number", () => {
         const large = [...plain.values()].filter((set) => set.size > 1).map((set) => [...set].sort().join());
         expect([...groups.several()].map((group) => group.sort().join()).sort()).toEqual(large.sort());
         several += large.length;
+        many += [...plain.values()].filter((set) => set.size > 64).length;
       }),
       { numRuns: 300 },
     );
     expect(several).toBeGreaterThan(300);
+    expect(many).toBeGreaterThan(10);
   });
 
   it("find nobody under a number that nobody has", () => {

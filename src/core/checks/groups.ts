@@ -4,6 +4,8 @@ import { half, idFrom, type Id } from "../schema/id";
 
 /** A table fuller than this takes long to look things up in. */
 const FULL = 0.8;
+/** So much larger is the next one: what it takes stands between two thirds of its room and all of it. */
+const MORE = 1.25;
 /** More records of one number than this are a set of their own: going through them at every look-up would take long. */
 const MANY = 64;
 
@@ -23,7 +25,7 @@ export class Groups {
     }
     const at = this.find(number, id);
     if (this.table[at * 3 + 1] !== FREE) return;
-    const same = at - placeOf(number >>> 0, this.places - 1);
+    const same = at - placeOf(number, this.places);
     if (same > MANY || same < 0) {
       const ids = this.of(number);
       if (ids.length >= MANY) {
@@ -52,11 +54,12 @@ export class Groups {
     const { table } = this;
     if (table[gap * 3 + 1] === FREE) return;
     this.size--;
-    const mask = this.places - 1;
+    const { places } = this;
+    const behind = (at: number, home: number) => (at < home ? at - home + places : at - home);
     // What follows closes up, so that nothing is cut off from the place where its search begins.
-    for (let at = (gap + 1) & mask; table[at * 3 + 1] !== FREE; at = (at + 1) & mask) {
-      const home = placeOf(table[at * 3], mask);
-      if (((at - home) & mask) < ((at - gap) & mask)) continue;
+    for (let at = this.next(gap); table[at * 3 + 1] !== FREE; at = this.next(at)) {
+      const home = placeOf(table[at * 3], places);
+      if (behind(at, home) < behind(at, gap)) continue;
       table.copyWithin(gap * 3, at * 3, at * 3 + 3);
       gap = at;
     }
@@ -75,13 +78,12 @@ export class Groups {
   *several(): Generator<Id[]> {
     for (const ids of this.large.values()) if (ids.size > 1) yield [...ids];
     const { table } = this;
-    const mask = this.places - 1;
     for (let at = 0; at < this.places; at++) {
       if (table[at * 3 + 1] === FREE) continue;
       const number = table[at * 3];
       // Most stand alone: seen without a list of those that stand with it.
-      let next = (at + 1) & mask;
-      while (table[next * 3 + 1] !== FREE && table[next * 3] !== number) next = (next + 1) & mask;
+      let next = this.next(at);
+      while (table[next * 3 + 1] !== FREE && table[next * 3] !== number) next = this.next(next);
       if (table[next * 3 + 1] === FREE) continue;
       const [first] = this.placesOf(number);
       if (first === at) yield this.of(number);
@@ -90,8 +92,7 @@ export class Groups {
 
   private *placesOf(number: number): Generator<number> {
     const { table } = this;
-    const mask = this.places - 1;
-    for (let at = placeOf(number, mask); table[at * 3 + 1] !== FREE; at = (at + 1) & mask)
+    for (let at = placeOf(number, this.places); table[at * 3 + 1] !== FREE; at = this.next(at))
       if (table[at * 3] === number) yield at;
   }
 
@@ -99,13 +100,16 @@ export class Groups {
   private find(number: number, id: Id): number {
     const [high, low] = [half(id, 0), half(id, 6)];
     const { table } = this;
-    const mask = this.places - 1;
-    for (let at = placeOf(number >>> 0, mask); ; at = (at + 1) & mask)
+    for (let at = placeOf(number, this.places); ; at = this.next(at))
       if (
         table[at * 3 + 1] === FREE ||
         (table[at * 3] === number >>> 0 && table[at * 3 + 1] === high && table[at * 3 + 2] === low)
       )
         return at;
+  }
+
+  private next(at: number): number {
+    return at + 1 === this.places ? 0 : at + 1;
   }
 
   private put(at: number, number: number, high: number, low: number): void {
@@ -116,15 +120,17 @@ export class Groups {
 
   private widen(): void {
     const { table } = this;
-    this.places *= 2;
+    this.places = Math.ceil(this.places * MORE);
     this.table = new Uint32Array(this.places * 3).fill(FREE);
     for (let k = 0; k < table.length; k += 3) {
       if (table[k + 1] === FREE) continue;
-      let at = placeOf(table[k], this.places - 1);
-      while (this.table[at * 3 + 1] !== FREE) at = (at + 1) & (this.places - 1);
+      let at = placeOf(table[k], this.places);
+      while (this.table[at * 3 + 1] !== FREE) at = this.next(at);
       this.put(at, table[k], table[k + 1], table[k + 2]);
     }
   }
 }
 
-const placeOf = (number: number, mask: number): number => Math.imul(number ^ (number >>> 15), 0x2c1b3c6d) & mask;
+/** Where the search for a number begins: its upper bits, mixed, spread over all places. */
+const placeOf = (number: number, places: number): number =>
+  Math.floor(((Math.imul(number ^ (number >>> 15), 0x2c1b3c6d) >>> 0) * places) / 2 ** 32);

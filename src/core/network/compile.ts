@@ -15,14 +15,16 @@ import { fuelOf, isItem, joinedNode, type Node, nodeOfTag, splitNode, tagOf } fr
 import type { Contributor, Flow, Process, ProcessSpec } from "./process";
 import {
   ALIVE,
+  Draft,
   FREE,
   GAINS,
   MEMBER,
   type Network,
   NetworkBuilder,
-  type ProcessOf,
   renumbered,
   RETURNS,
+  type ProcessOf,
+  type RowDraft,
   SALVAGE,
   SOURCE,
 } from "./network";
@@ -214,6 +216,7 @@ export function compile(catalogue: Catalogue, contributors = CONTRIBUTORS): Comp
   };
   const [levels, sells] = [new Int16Array(given.size), new Float64Array(given.size)];
   const beside = new Float32Array(given.size);
+  const draft = new Draft();
   for (const { kind, processes } of contributors)
     for (const record of recordsOf(catalogue, kind).values()) {
       if (kind === "item") {
@@ -225,7 +228,7 @@ export function compile(catalogue: Catalogue, contributors = CONTRIBUTORS): Comp
       const specs = processes(record as never, catalogue);
       for (let part = 0; part < specs.length; part++) {
         listed.add(record.id, groupOf(contributors, kind, part));
-        builder.add(describe(catalogue, numberOf, specs[part]));
+        builder.addDraft(describe(catalogue, numberOf, specs[part], draft));
         noteBeside(beside, numberOf, specs[part]);
       }
     }
@@ -290,15 +293,6 @@ function* upTo(n: number): Generator<number> {
   for (let i = 0; i < n; i++) yield i;
 }
 
-interface Side {
-  readonly to: number[];
-  readonly qty: number[];
-}
-function add(side: Side, item: number, amount: number): void {
-  side.to.push(item);
-  side.qty.push(amount);
-}
-
 /** So many lines are compared one by one; beyond, a set is quicker. */
 const FEW = 16;
 function anyTwice(lines: readonly Flow[]): boolean {
@@ -307,44 +301,50 @@ function anyTwice(lines: readonly Flow[]): boolean {
   return false;
 }
 
-/** What a process is to the network. What comes back in the same run is netted out. */
-export function describe(catalogue: Catalogue, numberOf: (node: Node) => number, spec: ProcessSpec): ProcessOf {
-  const { lines, sort } = spec;
-  const ins: Side = { to: [], qty: [] };
-  const outs: Side = { to: [], qty: [] };
+/**
+ * What a process is to the network. What comes back in the same run is netted out.
+ * @param draft  is written over
+ */
+export function describe(
+  catalogue: Catalogue,
+  numberOf: (node: Node) => number,
+  spec: ProcessSpec,
+  draft = new Draft(),
+): Draft {
+  const { lines, needs, sort } = spec;
+  const { ins, outs } = draft;
+  ins.length = outs.length = 0;
   let consumes = false;
-  for (const line of lines) if (line.role !== "output" && expected(line) > 0) consumes = true;
+  for (let k = 0; k < lines.length; k++) if (lines[k].role !== "output" && expected(lines[k]) > 0) consumes = true;
   if (anyTwice(lines))
     for (const [id, amount] of netYield(lines))
-      add(sign(amount) < 0 ? ins : outs, numberOf(id), Math.abs(toNumber(amount)));
+      (sign(amount) < 0 ? ins : outs).add(numberOf(id), Math.abs(toNumber(amount)));
   else
-    for (const line of lines) {
-      const amount = expected(line);
-      if (amount > 0) add(line.role === "output" ? outs : ins, numberOf(line.item), amount);
+    for (let k = 0; k < lines.length; k++) {
+      const amount = expected(lines[k]);
+      if (amount > 0) (lines[k].role === "output" ? outs : ins).add(numberOf(lines[k].item), amount);
     }
-  const uses = ins.to.length;
-  const need = (id: Node) => {
-    const i = numberOf(id);
-    if (!ins.to.includes(i)) add(ins, i, 0);
-  };
-  for (const line of lines)
-    if (line.role !== "output" && !(line.role === "ingredient" && line.max === 0)) need(line.item);
-  for (const id of spec.needs) need(id);
+  const uses = ins.length;
+  for (let k = 0; k < lines.length; k++) {
+    const line = lines[k];
+    if (line.role !== "output" && !(line.role === "ingredient" && line.max === 0)) need(ins, numberOf(line.item));
+  }
+  for (let k = 0; k < needs.length; k++) need(ins, numberOf(needs[k]));
   const worth = spec.currency === null ? 1 : (catalogue.records.currency.get(spec.currency)?.worth ?? 1);
-  const money = spec.price * worth;
-  return {
-    ins,
-    outs,
-    money,
-    seconds: spec.ticks / catalogue.pantry.ticksPerSecond,
-    level: spec.level,
-    flags:
-      (sort === "source" ? SOURCE : 0) |
-      (sort === "any" ? MEMBER : 0) |
-      (spec.returns ? RETURNS : 0) |
-      (sort === "salvage" || sort === "use" ? SALVAGE : 0) |
-      (money > 0 ? 0 : !consumes ? FREE : uses === 0 && outs.to.length > 0 ? GAINS : 0),
-  };
+  draft.money = spec.price * worth;
+  draft.seconds = spec.ticks / catalogue.pantry.ticksPerSecond;
+  draft.level = spec.level;
+  draft.flags =
+    (sort === "source" ? SOURCE : 0) |
+    (sort === "any" ? MEMBER : 0) |
+    (spec.returns ? RETURNS : 0) |
+    (sort === "salvage" || sort === "use" ? SALVAGE : 0) |
+    (draft.money > 0 ? 0 : !consumes ? FREE : uses === 0 && outs.length > 0 ? GAINS : 0);
+  return draft;
+}
+/** What must be at hand, where nothing of it is used up. */
+function need(ins: RowDraft, item: number): void {
+  if (!ins.has(item)) ins.add(item, 0);
 }
 
 /** Keeps the most that a process gives of each thing, where it gives several. */
@@ -402,7 +402,7 @@ export function follow(
       for (let part = 0; part < Math.max(specs.length, known.length); part++)
         rewrites.push({
           p: known[part] ?? compiled.addProcess(kind, id, part),
-          of: part < specs.length ? describe(next, numberOf, specs[part]) : null,
+          of: part < specs.length ? describe(next, numberOf, specs[part]).done() : null,
         });
       if (specs.length) {
         if (compiled.beside.length < compiled.network.items)

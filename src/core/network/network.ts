@@ -36,6 +36,37 @@ export interface ProcessOf {
   readonly flags: number;
 }
 
+/** A row while a process is described: the same one for every process, so that nothing is left over of each. */
+export class RowDraft {
+  length = 0;
+  readonly to: number[] = [];
+  readonly qty: number[] = [];
+  add(item: number, amount: number): void {
+    this.to[this.length] = item;
+    this.qty[this.length++] = amount;
+  }
+  has(item: number): boolean {
+    for (let k = 0; k < this.length; k++) if (this.to[k] === item) return true;
+    return false;
+  }
+  done(): RowOf {
+    return { to: this.to.slice(0, this.length), qty: this.qty.slice(0, this.length) };
+  }
+}
+/** A process while it is described. */
+export class Draft {
+  readonly ins = new RowDraft();
+  readonly outs = new RowDraft();
+  money = 0;
+  seconds = 0;
+  level = 0;
+  flags = 0;
+  done(): ProcessOf {
+    const { money, seconds, level, flags } = this;
+    return { ins: this.ins.done(), outs: this.outs.done(), money, seconds, level, flags };
+  }
+}
+
 /** Flags of a process in use: those given and those that follow. */
 export const flagsOf = ({ ins, flags }: Pick<ProcessOf, "ins" | "flags">): number =>
   flags | ALIVE | (ins.qty.includes(0) ? KEEPS : 0);
@@ -46,6 +77,7 @@ export const flagsOf = ({ ins, flags }: Pick<ProcessOf, "ins" | "flags">): numbe
  * to the end; when more than half of the array is waste it is packed again.
  */
 export class CsrRows {
+  /** As long as no row has moved, one array seen from two places: a row ends where the next one starts. */
   start: Int32Array;
   end: Int32Array;
   to: Int32Array;
@@ -58,8 +90,8 @@ export class CsrRows {
 
   /** @param ptr  row r stands at ptr[r] .. ptr[r + 1] */
   constructor(ptr: Int32Array, to: Int32Array, qty: Float64Array | null) {
-    this.start = ptr.slice(0, -1);
-    this.end = ptr.slice(1);
+    this.start = ptr.subarray(0, -1);
+    this.end = ptr.subarray(1);
     this.to = to;
     this.qty = qty;
     this.used = to.length;
@@ -72,7 +104,15 @@ export class CsrRows {
   }
 
   get bytes(): number {
-    return this.start.byteLength + this.end.byteLength + this.to.byteLength + (this.qty?.byteLength ?? 0);
+    const ends = this.shared ? 4 : this.end.byteLength;
+    return this.start.byteLength + ends + this.to.byteLength + (this.qty?.byteLength ?? 0);
+  }
+  private get shared(): boolean {
+    return this.start.length > 0 && this.start.buffer === this.end.buffer;
+  }
+  /** Before a row moves or gets another length. */
+  private part(): void {
+    if (this.shared) [this.start, this.end] = [this.start.slice(), this.end.slice()];
   }
 
   /** Makes room for rows up to a number; new ones are empty. */
@@ -86,6 +126,8 @@ export class CsrRows {
     const at = this.place(row, to.length);
     this.to.set(to, at);
     if (this.qty && qty) this.qty.set(qty, at);
+    if (this.end[row] === at + to.length) return;
+    this.part();
     this.end[row] = at + to.length;
   }
 
@@ -100,6 +142,7 @@ export class CsrRows {
       this.qty?.copyWithin(at, from, until);
       this.end[row] = at + length;
     }
+    this.part();
     this.to[this.end[row]++] = value;
   }
 
@@ -107,6 +150,7 @@ export class CsrRows {
   drop(row: number, value: number): void {
     const at = this.to.subarray(this.start[row], this.end[row]).indexOf(value);
     if (at < 0) return;
+    this.part();
     const length = this.end[row] - this.start[row];
     if (!this.room.has(row)) this.room.set(row, length);
     this.to[this.start[row] + at] = this.to[--this.end[row]];
@@ -124,6 +168,7 @@ export class CsrRows {
     const at = this.used;
     this.used += length;
     this.room.set(row, length);
+    this.part();
     this.start[row] = at;
     this.end[row] = at;
     return at;
@@ -274,12 +319,22 @@ export class NetworkBuilder {
     this.insPtr.push(0);
     this.outsPtr.push(0);
   }
-  add({ ins, outs, money, seconds, level, flags }: ProcessOf): void {
-    for (let k = 0; k < ins.to.length; k++) {
+  add({ ins, outs, ...of }: ProcessOf): void {
+    const { draft } = this;
+    draft.ins.length = draft.outs.length = 0;
+    for (const [k, i] of ins.to.entries()) draft.ins.add(i, ins.qty[k]);
+    for (const [k, i] of outs.to.entries()) draft.outs.add(i, outs.qty[k]);
+    this.addDraft(Object.assign(draft, of));
+  }
+  private readonly draft = new Draft();
+  addDraft({ ins, outs, money, seconds, level, flags }: Draft): void {
+    let keeps = 0;
+    for (let k = 0; k < ins.length; k++) {
       this.insTo.push(ins.to[k]);
       this.insQty.push(ins.qty[k]);
+      if (ins.qty[k] === 0) keeps = KEEPS;
     }
-    for (let k = 0; k < outs.to.length; k++) {
+    for (let k = 0; k < outs.length; k++) {
       this.outsTo.push(outs.to[k]);
       this.outsQty.push(outs.qty[k]);
     }
@@ -288,7 +343,7 @@ export class NetworkBuilder {
     this.money.push(money);
     this.seconds.push(seconds);
     this.level.push(level);
-    this.flags.push(flagsOf({ ins, flags }));
+    this.flags.push(flags | ALIVE | keeps);
   }
   build(): Network {
     const ins = new CsrRows(this.insPtr.done(), this.insTo.done(), this.insQty.done());
