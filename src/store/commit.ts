@@ -60,12 +60,25 @@ export const deletePantry = (orm: Orm, pantry: Id): Promise<boolean> =>
   orm.em.fork().transactional(async (tx) => {
     const em = tx as EntityManager;
     await query(em, 'select 1 from "pantry" where "id" = ? for update', [pantry]);
-    // Table by table: where the pantry's row goes first, each row that follows it is looked for among all that are left.
-    for (const table of REFERRING_FIRST) await query(em, `delete from "${table}" where "pantry_id" = ?`, [pantry]);
-    const gone = await query(em, 'delete from "pantry" where "id" = ? returning "id"', [pantry]);
-    if (gone.length) await notify(em, pantry, -1);
-    return gone.length > 0;
+    const gone = await takeOut(em, pantry);
+    if (gone) await notify(em, pantry, -1);
+    return gone;
   });
+
+/** The same within a transaction, which is then to be committed. */
+export async function takeOut(em: EntityManager, pantry: Id): Promise<boolean> {
+  // Table by table: where the pantry's row goes first, each row that follows it is looked for among all that are left.
+  for (const table of REFERRING_FIRST) await query(em, `delete from "${table}" where "pantry_id" = ?`, [pantry]);
+  const gone = await query(em, 'delete from "pantry" where "id" = ? returning "id"', [pantry]);
+  await planForAny(em);
+  return gone.length > 0;
+}
+
+/**
+ * Has foreign keys checked by plans that do for any pantry, until the transaction ends. The database may not know yet
+ * that there is this one, takes it for empty, and goes through all of its rows at every check.
+ */
+const planForAny = (em: EntityManager): Promise<unknown> => query(em, "set local plan_cache_mode = force_generic_plan");
 
 const notify = (em: EntityManager, pantry: Id, revision: number): Promise<unknown> =>
   query(em, "select pg_notify(?, ?)", [CHANNEL, JSON.stringify({ pantry, revision })]);
@@ -135,6 +148,7 @@ export async function commitAll(
       await query(em, TOUCH, [pantry, listOf(touched)]);
       await query(em, 'update "pantry" set "revision" = ? where "id" = ?', [revision, pantry]);
       await notify(em, pantry, revision);
+      await planForAny(em);
       return outcomes;
     });
   } catch (error) {

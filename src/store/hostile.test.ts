@@ -13,7 +13,7 @@ import { newId, type Id } from "../core/schema/id";
 import { withDefaults, type Pantry } from "../core/kinds/index";
 import { line } from "../core/notation/line";
 import { newItem, pantry as testPantry } from "../core/testing/kitchen";
-import { commit, createPantry, deletePantry, PantryGone } from "./commit";
+import { commit, createPantry, deletePantry, takeOut, PantryGone } from "./commit";
 import { changesAfter, listPantries, loadCatalogue } from "./load";
 import { connect, migrate, type Orm } from "./orm";
 import { batchOf } from "./testing/batch";
@@ -51,6 +51,41 @@ const write = (id: Id, edits: readonly Edit[], make?: Pantry) =>
     },
     make,
   );
+
+describe("a pantry that the database has not counted yet", () => {
+  it("is deleted at a few looks for each row, not at one for each pair of rows", async () => {
+    const many = (n: number, from = 0): Edit[] =>
+      Array.from({ length: n }, (_, k) => ({
+        op: "add",
+        kind: "item",
+        record: { ...newItem(`Shell ${from + k}`), tags: [] },
+      }));
+    const ROWS = 3_000;
+    // The first is counted as soon as it is there; the second is written little by little.
+    const [counted, other] = [await pantry(), await pantry()];
+    await write(counted, many(4_000));
+    for (let from = 0; from < ROWS; from += 1_000) await write(other, many(1_000, from));
+    const looked = (await em().transactional(async (tx) => {
+      const within = tx as EntityManager;
+      const looks = async () =>
+        Number(
+          (
+            await query(
+              within,
+              "select sum(pg_stat_get_xact_tuples_returned(indexrelid)) as n from pg_stat_user_indexes",
+            )
+          )[0].n,
+        );
+      const before = await looks();
+      await takeOut(within, other);
+      await query(within, "set constraints all immediate");
+      return (await looks()) - before;
+    })) as number;
+    
+    expect(looked).toBeGreaterThan(ROWS);
+    expect(looked).toBeLessThan(100 * ROWS);
+  });
+});
 
 describe("two pantries", () => {
   it("may have records of the same id, and neither reaches the other's", async () => {
