@@ -81,7 +81,7 @@ describe("a pantry that the database has not counted yet", () => {
       await query(within, "set constraints all immediate");
       return (await looks()) - before;
     })) as number;
-    
+
     expect(looked).toBeGreaterThan(ROWS);
     expect(looked).toBeLessThan(100 * ROWS);
   });
