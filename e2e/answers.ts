@@ -156,8 +156,8 @@ export function answersThrough(door: () => Door): void {
       for (const [query, says] of [
         ["by=weight", "by is value or time"],
         ["colour=red", "“colour” is not known here"],
-        [`make=${eel}:-1`, "make and stock are the id of an item"],
-        [`make=${eel}:9999999`, "at most 100 of each and 1000000 of one"],
+        [`make=${eel}:-1`, "make is the id of an item"],
+        [`make=${eel}:9999999`, "at most 100 times and 1000000 of one"],
         [`make=${eel}:1&confidence=1`, "a chance between 0 and 1"],
         [Array.from({ length: 101 }, () => `make=${eel}:1`).join("&"), "at most 100"],
       ])
@@ -228,6 +228,31 @@ export function answersThrough(door: () => Door): void {
       expect(await (await ask(list.GET, { query: "q=rope%20coil" })).json()).toContain("rope-coil");
     });
 
+    it("refuses what it does not know behind the question mark, everywhere, and writes nothing", async () => {
+      const before = (await snapshot()).revision;
+      const text = JSON.stringify({ format: "salty-pantry", version: 1, tags: [] });
+      for (const odd of ["dry=true", "dry=maybe", "Dry=1", "dry=1&dry=0", "dry=", "replace=yes", "colour=red"])
+        expect(await call(bundles.POST, { body: text, query: odd }), odd).toMatchObject({
+          status: 400,
+          body: { title: "This can't be asked" },
+        });
+      for (const [handler, params] of [
+        [snapshots.GET, {}],
+        [changes.GET, {}],
+        [changes.POST, {}],
+        [undos.POST, { revision: "1" }],
+        [bundles.GET, {}],
+        [costs.GET, { item: "000000000000" }],
+      ] as const)
+        expect(await call(handler, { query: "__proto__=1", params })).toMatchObject({
+          status: 400,
+          body: { detail: expect.stringContaining("“__proto__” is not known here") },
+        });
+      expect((await ask(icons.GET, { params: { name: "eel.svg" }, query: "size=2" })).status).toBe(400);
+      expect((await ask(list.GET, { query: "q=a&q=b" })).status).toBe(400);
+      expect((await snapshot()).revision).toBe(before);
+    });
+
     it("keeps the log within bounds, whatever is asked", async () => {
       for (const name of ["Cork", "Tar", "Peat"]) await add(fresh(name));
       const log = async (query: string) =>
@@ -235,18 +260,22 @@ export function answersThrough(door: () => Door): void {
       const newest = (await snapshot()).revision;
       expect((await log("most=2")).map((c) => c.revision)).toEqual([newest, newest - 1]);
       expect((await log(`before=${newest - 1}&most=1`)).map((c) => c.revision)).toEqual([newest - 2]);
-      for (const odd of ["most=0", "most=-3", "most=many", "before=-1", "before=never"])
-        expect((await call(changes.GET, { query: odd })).status).toBe(200);
+      for (const odd of ["most=0", "most=-3", "most=many", "most=1e9", "most=201", "before=-1", "before=never"])
+        expect(await call(changes.GET, { query: odd })).toMatchObject({
+          status: 400,
+          body: { title: "This can't be asked", detail: expect.stringContaining("is a whole number from 1 to") },
+        });
       expect((await call(changes.GET, { query: `revision=${newest}` })).body).toMatchObject({
         revision: newest,
         size: 1,
       });
-      for (const odd of ["revision=0", "revision=9999", "revision=1.5", "revision=x", "revision=99999999999"])
-        expect(await call(changes.GET, { query: odd })).toMatchObject({
-          status: 404,
-          body: { title: "No such change" },
-        });
-      for (const odd of ["x", "-1", "1.5", "99999999999"])
+      expect(await call(changes.GET, { query: "revision=9999" })).toMatchObject({
+        status: 404,
+        body: { title: "No such change" },
+      });
+      for (const odd of ["revision=0", "revision=0x1", "revision=1.5", "revision=x", "revision=99999999999", "of=x"])
+        expect((await call(changes.GET, { query: odd })).status).toBe(400);
+      for (const odd of ["x", "-1", "1.5", "0x1", "01", "99999999999"])
         expect((await call(undos.POST, { params: { revision: odd } })).status).toBe(404);
     });
 

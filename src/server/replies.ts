@@ -1,20 +1,20 @@
 /** What HTTP answers to the outcomes of use cases: 200 with what came of it, or problem details. */
 import type { Edit } from "../core/catalogue/edit";
 import type { Progress } from "../core/exchange/progress";
-import { textProblem } from "../core/schema/characters";
 import { type Id, isId } from "../core/schema/id";
 import { issue } from "../core/schema/issue";
 import type { Refused } from "../store/prepare";
 import type { Actor } from "./acting";
 import { BUNDLE, readBody } from "./body";
-import { type AskedPlan, MOST_IN_BASKET, MOST_WANTED } from "../core/analysis/plan-written";
-import { type Ask, ASKED, MOST_THINGS } from "../core/chains/chain";
+import type { AskedPlan } from "../core/analysis/plan-written";
+import { type Ask, ASKED } from "../core/chains/chain";
 import type { Engine } from "./engine";
 import type { Host } from "./host";
 import { json, jsonText, problem } from "./problem";
+import { amountIn, type BundleAsked, type ChainAsked, type LogAsked, type PlanAsked } from "./queries";
 import type { Call } from "./route";
 import type { Intent, Unread } from "./use-cases/intents";
-import { allEditsOf, changeOf, changes, type LogQuery } from "./use-cases/log";
+import { allEditsOf, changeOf, changes } from "./use-cases/log";
 import { endPantry, newPantry } from "./use-cases/pantries";
 import { type Imported, importBundle, LONG, type Submitted } from "./use-cases/writing";
 
@@ -75,13 +75,13 @@ const unread = ({ issues, notes }: Unread): Response =>
 const NO_CHANGE = problem.bind(null, 404, "No such change", "There is no such revision in the log.");
 
 /** The log, newest first, or one change of it with its edits. */
-export async function log(
-  engine: Engine,
-  host: Host,
-  { revision, ...query }: LogQuery & { readonly revision?: number },
-): Promise<Response> {
-  if (revision === undefined) return json(await changes(host.em, engine.pantry, query));
-  const found = await changeOf(host.em, engine.pantry, revision);
+export async function log(engine: Engine, host: Host, { revision, of, before, most }: LogAsked): Promise<Response> {
+  const number = (text: string | undefined) => (text === undefined ? undefined : Number(text));
+  if (revision === undefined)
+    return json(
+      await changes(host.em, engine.pantry, { of: of as Id | undefined, before: number(before), most: number(most) }),
+    );
+  const found = await changeOf(host.em, engine.pantry, Number(revision));
   if (!found) return NO_CHANGE();
   const { edits, moved, ...head } = found;
   return jsonText(`${JSON.stringify(head).slice(0, -1)},"moved":${moved ?? "null"},"edits":${edits}}`);
@@ -95,10 +95,14 @@ export async function bundleOf(engine: Engine): Promise<Response> {
   return response;
 }
 
-export async function undo(
-  { engine, host, actor, request: { signal } }: Call & { engine: Engine },
-  revision: number,
-): Promise<Response> {
+export async function undo({
+  engine,
+  host,
+  actor,
+  request: { signal },
+  params,
+}: Call & { engine: Engine }): Promise<Response> {
+  const revision = /^[1-9]\d{0,9}$/.test(params.revision) ? Number(params.revision) : 0;
   const edits = await allEditsOf(host.em, engine.pantry, revision);
   if (!edits) return NO_CHANGE();
   return submitted(
@@ -116,62 +120,28 @@ export async function costsOf(engine: Engine, id: string): Promise<Response> {
   return costs ? json(costs) : problem(404, "No such item", "It may have been removed in the meantime.");
 }
 
-/** The chain of an item; see Chain. Asked for by the query: by, way (once for each), onward, most. */
-export async function chainReply(engine: Engine, id: string, query: URLSearchParams): Promise<Response> {
-  const of = askedChain(query);
-  if ("says" in of) return problem(400, "This can't be asked", of.says);
+/** The chain of an item; see Chain. */
+export async function chainReply(engine: Engine, id: string, query: ChainAsked): Promise<Response> {
+  const of: Ask = {
+    measure: query.by ?? ASKED.measure,
+    ways: query.way,
+    onward: Number(query.onward ?? ASKED.onward),
+    most: Number(query.most ?? ASKED.most),
+  };
   const chain = isId(id) ? await engine.ask("chain", { item: id as Id, of }, { limit: 20_000 }) : null;
   return chain ? json(chain) : problem(404, "No such item", "It may have been removed in the meantime.");
 }
 
-function askedChain(query: URLSearchParams): Ask | { readonly says: string } {
-  const known = ["by", "way", "onward", "most"];
-  const unknown = [...query.keys()].find((name) => !known.includes(name));
-  if (unknown !== undefined)
-    return { says: `“${unknown.slice(0, 40)}” is not known here. There are: ${known.join(", ")}.` };
-  const number = (name: "onward" | "most", most: number): number => {
-    const text = query.get(name);
-    return text !== null && /^\d{1,4}$/.test(text) ? Math.min(most, Number(text)) : ASKED[name];
+/** What to run, gather and bring for a basket; see WrittenPlan. */
+export async function planReply(engine: Engine, { make, stock, by, confidence }: PlanAsked): Promise<Response> {
+  const of: AskedPlan = {
+    make: make.map(amountIn),
+    stock: stock.map(amountIn),
+    measure: by ?? "value",
+    ...(confidence === undefined ? {} : { confidence: Number(confidence) }),
   };
-  const measure = query.get("by") ?? ASKED.measure;
-  if (measure !== "value" && measure !== "time") return { says: "by is value or time." };
-  const ways = query.getAll("way");
-  if (ways.length > 100 || ways.some((w) => w.length > 60))
-    return { says: "At most 100 ways can be switched at once." };
-  return { measure, ways, onward: number("onward", 20), most: Math.max(1, number("most", MOST_THINGS)) };
-}
-
-/** What to run, gather and bring for a basket; see WrittenPlan. Asked for by the query: make, stock, by, confidence. */
-export async function planReply(engine: Engine, query: URLSearchParams): Promise<Response> {
-  const of = askedPlan(query);
-  if ("says" in of) return problem(400, "This can't be asked", of.says);
   const { plan } = await engine.ask("plan", { of }, { limit: 20_000 });
   return plan ? json(plan) : problem(404, "No such item", "It may have been removed in the meantime.");
-}
-
-function askedPlan(query: URLSearchParams): AskedPlan | { readonly says: string } {
-  const known = ["make", "stock", "by", "confidence"];
-  const unknown = [...query.keys()].find((name) => !known.includes(name));
-  if (unknown !== undefined)
-    return { says: `“${unknown.slice(0, 40)}” is not known here. There are: ${known.join(", ")}.` };
-  const amounts = (name: "make" | "stock"): AskedPlan["make"] | null => {
-    const all = query.getAll(name);
-    const read = all.map((text) => /^([0-9a-z]{12}):(\d{1,7}(?:\.\d{1,6})?)$/.exec(text));
-    if (all.length > MOST_IN_BASKET || read.some((m) => !m || Number(m[2]) > MOST_WANTED)) return null;
-    return read.map((m) => [m?.[1] as Id, Number(m?.[2])] as const);
-  };
-  const [make, stock] = [amounts("make"), amounts("stock")];
-  if (!make || !stock)
-    return {
-      says: `make and stock are the id of an item and how many, as in make=${"0".repeat(12)}:20, at most ${MOST_IN_BASKET} of each and ${MOST_WANTED} of one.`,
-    };
-  const measure = query.get("by") ?? "value";
-  if (measure !== "value" && measure !== "time") return { says: "by is value or time." };
-  const confidence = query.get("confidence");
-  if (confidence === null) return { make, stock, measure };
-  if (!/^0\.\d{1,6}$/.test(confidence) || Number(confidence) === 0)
-    return { says: "confidence is a chance between 0 and 1, such as 0.9." };
-  return { make, stock, measure, confidence: Number(confidence) };
 }
 
 /** What edits would move, without making them: 200 with the ripple, 409 conflict, 422 refused. */
@@ -184,25 +154,21 @@ export async function whatIf(engine: Engine, edits: readonly Edit[], signal: Abo
  * Imports the bundle in the body. ?dry=1 only says what it would do, ?replace=1 takes out what it does not name, ?name=
  * is the file's. With ?progress=1 the answer is lines of JSON: how far it is, and in the end `status` and `body`.
  */
-export async function postBundle(call: Call & { engine: Engine }): Promise<Response> {
-  const { request, engine, actor, host } = call;
-  const query = new URL(request.url).searchParams;
-  const name = query.get("name") ?? "a bundle";
-  const says = textProblem(name, { max: 200, name: true });
-  if (says) return problem(422, "The file's name can't be taken", `?name=: ${says}`);
+export async function postBundle(call: Call<BundleAsked> & { engine: Engine }): Promise<Response> {
+  const { request, engine, actor, host, query } = call;
   const read = await readBody(request, BUNDLE, host.bodies);
   if ("refusal" in read) return read.refusal;
-  const asked = {
-    bundle: read.bytes,
-    replace: query.get("replace") === "1",
-    dry: query.get("dry") === "1",
-    author: actor.name,
-    name,
-  };
   const { signal } = request;
+  const of = {
+    bundle: read.bytes,
+    replace: query.replace === "1",
+    dry: query.dry === "1",
+    author: actor.name,
+    name: query.name ?? "a bundle",
+  };
   const work = (progress?: (p: Progress) => void) =>
-    importBundle(engine, asked, { signal, progress }).finally(() => read.done());
-  return query.get("progress") === "1" ? inLines(work, call) : imported(await work());
+    importBundle(engine, of, { signal, progress }).finally(() => read.done());
+  return query.progress === "1" ? inLines(work, call) : imported(await work());
 }
 
 function imported(outcome: Imported): Response {

@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { actingFrom } from "./acting";
 import { problem } from "./problem";
-import { checked, checkedChange, PantryBody } from "./requests";
+import { amountIn, BundleAsked, ChainAsked, IconsAsked, LogAsked, NothingAsked, PlanAsked } from "./queries";
+import { asked, checked, checkedChange, PantryBody } from "./requests";
 
 const places = (value: unknown) => {
   const result = checkedChange(value);
@@ -34,6 +35,46 @@ describe("what comes in", () => {
   it("needs a name for a pantry", () => {
     expect(checked(PantryBody, { name: "" }).ok).toBe(false);
     expect(checked(PantryBody, { name: "Brackwater" }).ok).toBe(true);
+  });
+});
+
+describe("what is asked for behind the question mark", () => {
+  const read = (shape: new () => object, text: string) => asked(shape, new URLSearchParams(text));
+  const wrong = (shape: new () => object, text: string) => {
+    const result = read(shape, text);
+    return result.ok ? [] : result.issues.map((i) => i.message);
+  };
+  const ID = "abcdefghijkl";
+
+  it("is taken as its class says", () => {
+    expect(read(NothingAsked, "")).toMatchObject({ ok: true });
+    expect(read(LogAsked, `before=7&most=200&of=${ID}`)).toMatchObject({ ok: true, of: { before: "7", most: "200" } });
+    expect(read(BundleAsked, "dry=1&replace=0&name=Low%20tide.json")).toMatchObject({ of: { dry: "1", replace: "0" } });
+    expect(read(ChainAsked, "way=a&way=b&onward=0")).toMatchObject({ of: { way: ["a", "b"], onward: "0" } });
+    expect(read(ChainAsked, "")).toMatchObject({ of: { way: [] } });
+    expect(read(PlanAsked, `make=${ID}:2.5&stock=${ID}:1&confidence=0.95&by=time`)).toMatchObject({ ok: true });
+    expect(amountIn(`${ID}:2.5`)).toEqual([ID, 2.5]);
+  });
+
+  it.each<[string, new () => object, string, string]>([
+    ["a name nobody knows", BundleAsked, "Dry=1", "“Dry” is not known here. There are: dry, replace, progress, name."],
+    ["a name where there are none", NothingAsked, "dry=1", "“dry” is not known here: nothing can be asked for."],
+    ["a name of every object", LogAsked, "constructor=1", "“constructor” is not known here"],
+    ["a switch that is a word", BundleAsked, "dry=true", "dry is 1, or 0, which is the same as to leave it out."],
+    ["a switch without a value", BundleAsked, "dry", "dry is 1, or 0"],
+    ["one value given twice", BundleAsked, "dry=0&dry=1", "dry stands there 2 times."],
+    ["a number in another notation", LogAsked, "before=0x1", "before is a whole number from 1 to 2147483647."],
+    ["a number with an exponent", LogAsked, "most=1e2", "most is a whole number from 1 to 200."],
+    ["a number beyond what there is", LogAsked, "most=201", "most is a whole number from 1 to 200."],
+    ["an id that is none", LogAsked, "of=../etc", "of is the id of a record"],
+    ["too many ways", ChainAsked, "way=a&".repeat(101), "At most 100 ways can be switched at once."],
+    ["an amount without its item", PlanAsked, "make=12", "make is the id of an item and how many"],
+    ["more of an item than there can be", PlanAsked, `make=${ID}:9999999`, "make is the id of an item and how many"],
+    ["a chance that is certain", PlanAsked, "confidence=1", "confidence is a chance between 0 and 1"],
+    ["a chance of nothing", PlanAsked, "confidence=0.000", "confidence is a chance between 0 and 1"],
+    ["characters that can't be seen", IconsAsked, "q=eel%00", "q: "],
+  ])("is refused with what would work: %s", (_, shape, text, says) => {
+    expect(wrong(shape, text).join(" ")).toContain(says);
   });
 });
 

@@ -5,6 +5,7 @@
 import "reflect-metadata";
 import {
   Allow,
+  getMetadataStorage,
   IsDefined,
   IsOptional,
   IsString,
@@ -20,11 +21,24 @@ import { isPlain } from "../core/schema/json";
 import { shapedEdits } from "../core/catalogue/shape";
 import { shown, textProblem } from "../core/schema/characters";
 
-/** Names of what a body holds; anything else in it is refused. */
-type Shape<T> = { new (): T; readonly names: readonly string[] };
+/** What is checked: a class whose members say what they may be. Anything beside them is refused. */
+export type Shape<T> = new () => T;
+export type Checked<T> = { readonly ok: true; readonly of: T } | { readonly ok: false; readonly issues: Issue[] };
+
+const namesOf = (shape: Shape<object>): readonly string[] => [
+  ...new Set(
+    getMetadataStorage()
+      .getTargetValidationMetadatas(shape, "", true, false)
+      .map((m) => m.propertyName),
+  ),
+];
+const unknownIn = (names: Iterable<string>, known: readonly string[], says: (name: string) => string): Issue[] =>
+  [...names]
+    .filter((name) => !known.includes(name))
+    .slice(0, 20)
+    .map((name) => issue(shown(name).slice(1, -1), says(name)));
 
 export class ChangeBody {
-  static readonly names = ["edits", "note"];
   @IsDefined()
   @Allow()
   edits!: unknown;
@@ -35,7 +49,6 @@ export class ChangeBody {
 }
 
 export class PantryBody {
-  static readonly names = ["name"];
   @IsString()
   @Length(1, 120)
   name!: string;
@@ -43,7 +56,6 @@ export class PantryBody {
 
 /** A file of a picture; what is in it is judged by its bytes. */
 export class PictureBody {
-  static readonly names = ["base64"];
   @IsString()
   @Length(1, 700_000)
   @Matches(/^[A-Za-z0-9+/]+={0,2}$/, { message: "Expected the bytes of a file as base64." })
@@ -67,21 +79,41 @@ export function checked<T extends object>(
   value: unknown,
   /** Whether texts in it are for people, and held to what may stand in those. */
   { texts: people = true }: { readonly texts?: boolean } = {},
-): { ok: true; body: T } | { ok: false; issues: Issue[] } {
+): Checked<T> {
   if (!isPlain(value)) return { ok: false, issues: [issue("body", `Expected a JSON object, not ${shown(value)}.`)] };
-  const unknown = Object.keys(value).flatMap((name) =>
-    shape.names.includes(name)
-      ? []
-      : [issue(shown(name).slice(1, -1), `Unknown. Known here: ${shape.names.join(", ")}.`)],
-  );
+  const known = namesOf(shape);
   const body = new shape();
-  for (const name of shape.names) if (Object.hasOwn(value, name)) (body as Record<string, unknown>)[name] = value[name];
+  for (const name of known) if (Object.hasOwn(value, name)) (body as Record<string, unknown>)[name] = value[name];
   const issues = [
-    ...unknown.slice(0, 20),
-    ...told(validateSync(body, { forbidUnknownValues: true })),
+    ...unknownIn(Object.keys(value), known, () => `Unknown. Known here: ${known.join(", ")}.`),
+    ...told(validateSync(body)),
     ...(people ? texts(body) : []),
   ];
-  return issues.length ? { ok: false, issues } : { ok: true, body };
+  return issues.length ? { ok: false, issues } : { ok: true, of: body };
+}
+
+/** The same for what stands behind the question mark of an address. A member that is a list may stand several times. */
+export function asked<T extends object>(shape: Shape<T>, query: URLSearchParams): Checked<T> {
+  const known = namesOf(shape);
+  const of = new shape() as Record<string, unknown>;
+  const twice: Issue[] = [];
+  for (const name of known) {
+    const all = query.getAll(name);
+    if (Array.isArray(of[name])) of[name] = all;
+    else if (all.length) of[name] = all[0];
+    if (!Array.isArray(of[name]) && all.length > 1)
+      twice.push(issue(name, `${name} stands there ${all.length} times.`));
+  }
+  const issues = [
+    ...unknownIn(new Set(query.keys()), known, (name) =>
+      known.length
+        ? `${shown(name)} is not known here. There are: ${known.join(", ")}.`
+        : `${shown(name)} is not known here: nothing can be asked for.`,
+    ),
+    ...twice,
+    ...(known.length ? told(validateSync(of)) : []),
+  ];
+  return issues.length ? { ok: false, issues } : { ok: true, of: of as T };
 }
 
 /** A change's edits and note, or what is wrong with them. */
@@ -90,7 +122,7 @@ export function checkedChange(
 ): { ok: true; edits: readonly Edit[]; note: string } | { ok: false; issues: readonly Issue[] } {
   const read = checked(ChangeBody, value);
   const shaped = shapedEdits(isPlain(value) && Object.hasOwn(value, "edits") ? value.edits : undefined);
-  if (read.ok && "edits" in shaped) return { ok: true, edits: shaped.edits, note: read.body.note ?? "" };
+  if (read.ok && "edits" in shaped) return { ok: true, edits: shaped.edits, note: read.of.note ?? "" };
   const [outside, inside] = [read.ok ? [] : read.issues, "edits" in shaped ? [] : shaped.issues];
   return {
     ok: false,

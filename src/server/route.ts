@@ -8,10 +8,13 @@ import type { Engine } from "./engine";
 import { databaseAway, type FailureKind, failureOf } from "./failures";
 import { type Host, host } from "./host";
 import { problem } from "./problem";
-import { checked, checkedChange, PictureBody } from "./requests";
+import { NothingAsked } from "./queries";
+import { asked, checked, checkedChange, PictureBody, type Shape } from "./requests";
 
-export interface Call {
+export interface Call<Q extends object = object> {
   readonly request: Request;
+  /** What is asked for behind the question mark of the address. */
+  readonly query: Q;
   readonly params: Record<string, string>;
   readonly host: Host;
   readonly actor: Actor;
@@ -23,9 +26,18 @@ type Handler = (request: Request, context: Context) => Promise<Response>;
 
 const READING = ["GET", "HEAD"];
 
-/** @param guarded  true for what must not be opened from another page although it only reads */
+interface Options<Q extends object> {
+  /** What may stand behind the question mark; absent: nothing. null: it is not looked at. */
+  readonly asks?: Shape<Q> | null;
+  /** True for what must not be opened from another page although it only reads. */
+  readonly guarded?: boolean;
+}
+
 export const route =
-  (handle: (call: Call) => Promise<Response> | Response, { guarded = false } = {}): Handler =>
+  <Q extends object = NothingAsked>(
+    handle: (call: Call<Q>) => Promise<Response> | Response,
+    { guarded = false, asks = NothingAsked as Shape<Q> }: Options<Q> = {},
+  ): Handler =>
   async (request, context) => {
     const writes = !READING.includes(request.method);
     const refused = refuseForeign(request, { writes: writes || guarded });
@@ -33,9 +45,12 @@ export const route =
     try {
       const actor = actingFrom(request.headers);
       if ("says" in actor) return withSecurityHeaders(problem(400, "Who is this?", actor.says));
+      const query = asks ? asked(asks, new URL(request.url).searchParams) : null;
+      if (query && !query.ok) return withSecurityHeaders(unasked(query.issues));
       return withSecurityHeaders(
         await handle({
           request,
+          query: (query?.of ?? {}) as Q,
           params: (await context.params) as Record<string, string>,
           host: await host(),
           actor,
@@ -46,6 +61,17 @@ export const route =
       return withSecurityHeaders(failure(error as Error, writes));
     }
   };
+
+const unasked = (issues: readonly Issue[]): Response =>
+  problem(
+    400,
+    "This can't be asked",
+    issues
+      .slice(0, 3)
+      .map((i) => i.message)
+      .join(" "),
+    { issues },
+  );
 
 /** What is told of each failure; where it has no words of its own, what is thrown says it. */
 const TOLD: { readonly [K in FailureKind]: readonly [status: number, title: string, detail?: string] } = {
@@ -93,11 +119,11 @@ function failure(error: Error, writes: boolean): Response {
   );
 }
 
-export const pantryRoute = (
-  handle: (call: Call & { engine: Engine }) => Promise<Response> | Response,
-  options?: { guarded?: boolean /** What it does begins by reading what others wrote. */; writes?: boolean },
+export const pantryRoute = <Q extends object = NothingAsked>(
+  handle: (call: Call<Q> & { engine: Engine }) => Promise<Response> | Response,
+  options?: Options<Q> & { /** What it does begins by reading what others wrote. */ readonly writes?: boolean },
 ) =>
-  route(async (call) => {
+  route<Q>(async (call) => {
     const key = call.params.pantry;
     const engine = /^[a-z0-9_]{1,90}$/.test(key) ? await call.host.engine(key, { upToDate: !options?.writes }) : null;
     return engine
@@ -138,14 +164,11 @@ const misshapen = (issues: readonly Issue[]): Response =>
   );
 
 /** Reads a small JSON body of the given shape, or answers with everything that is wrong with it. */
-export async function bodyOf<T extends object>(
-  call: Call,
-  shape: { new (): T; readonly names: readonly string[] },
-): Promise<Read<T>> {
+export async function bodyOf<T extends object>(call: Call, shape: Shape<T>): Promise<Read<T>> {
   const read = await jsonOf(call, SMALL);
   if ("refusal" in read) return read;
   const result = checked(shape, read.body);
-  return result.ok ? { body: result.body } : { refusal: misshapen(result.issues) };
+  return result.ok ? { body: result.of } : { refusal: misshapen(result.issues) };
 }
 
 /** Reads a picture's body, or answers with what is wrong with it. */
@@ -153,7 +176,7 @@ export async function pictureBodyOf(call: Call): Promise<Read<PictureBody>> {
   const read = await jsonOf(call, PICTURE);
   if ("refusal" in read) return read;
   const result = checked(PictureBody, read.body, { texts: false });
-  return result.ok ? { body: result.body } : { refusal: misshapen(result.issues) };
+  return result.ok ? { body: result.of } : { refusal: misshapen(result.issues) };
 }
 
 /** Reads a change, or answers with what is wrong with it. */

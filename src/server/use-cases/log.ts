@@ -1,30 +1,24 @@
 /** Reading the log. */
 import type { EntityManager } from "@mikro-orm/postgresql";
 import type { LoggedChange } from "../../core/history/log";
-import { type Id, isId } from "../../core/schema/id";
+import type { Id } from "../../core/schema/id";
 import { changeAt, changesBefore, changesOf, editsAt, type LoggedText } from "../../store/load";
 
-const NEWEST = 2 ** 31 - 1;
+/** Largest number of a revision. */
+export const NEWEST = 2 ** 31 - 1;
 const isRevision = (revision: number): boolean => Number.isInteger(revision) && revision > 0 && revision < NEWEST;
 
-export interface LogQuery {
-  /** The history of one record. */
-  readonly of?: string;
-  /** Only changes below this revision. */
-  readonly before?: number;
-  readonly most?: number;
-}
-
-/** Changes, newest first; see LogQuery. */
-export async function changes(
+/**
+ * Changes, newest first.
+ * @param of      the history of one record
+ * @param before  only changes below this revision
+ */
+export const changes = (
   em: EntityManager,
   pantry: Id,
-  { of, before, most }: LogQuery,
-): Promise<readonly LoggedChange[]> {
-  const limit = Math.min(200, Math.max(1, Math.floor(most ?? 50) || 50));
-  if (of !== undefined) return isId(of) ? changesOf(em, pantry, of, limit) : [];
-  return changesBefore(em, pantry, Math.min(NEWEST, Math.max(0, Math.floor(before ?? NEWEST) || NEWEST)), limit);
-}
+  { of, before = NEWEST, most = 50 }: { readonly of?: Id; readonly before?: number; readonly most?: number },
+): Promise<readonly LoggedChange[]> =>
+  of === undefined ? changesBefore(em, pantry, before, most) : changesOf(em, pantry, of, most);
 
 /** One change with its edits, of a large one the first thousand; null where there is none. */
 export const changeOf = async (em: EntityManager, pantry: Id, revision: number): Promise<LoggedText | null> =>

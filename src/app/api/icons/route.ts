@@ -1,8 +1,7 @@
 import { findIcons } from "@/server/icons";
 import { json } from "@/server/problem";
+import { IconsAsked } from "@/server/queries";
 import { route } from "@/server/route";
 
 /** Icon names that contain all words of ?q=. */
-export const GET = route(async ({ request }) =>
-  json(await findIcons(new URL(request.url).searchParams.get("q") ?? "")),
-);
+export const GET = route(async ({ query }) => json(await findIcons(query.q ?? "")), { asks: IconsAsked });

@@ -1,3 +1,4 @@
+import { BundleAsked } from "@/server/queries";
 import { bundleOf, postBundle } from "@/server/replies";
 import { pantryRoute } from "@/server/route";
 
@@ -5,4 +6,4 @@ export const dynamic = "force-dynamic";
 
 export const GET = pantryRoute(({ engine }) => bundleOf(engine));
 
-export const POST = pantryRoute(postBundle);
+export const POST = pantryRoute(postBundle, { asks: BundleAsked });

@@ -1,4 +1,5 @@
 import { postChange } from "@/server/live";
+import { LogAsked } from "@/server/queries";
 import { log } from "@/server/replies";
 import { pantryRoute } from "@/server/route";
 
@@ -8,15 +9,6 @@ export const dynamic = "force-dynamic";
  * The log, newest first: ?before=REVISION&most=N, ?of=RECORD for one record's history, ?revision=N for one change with
  * all its edits.
  */
-export const GET = pantryRoute(({ request, host, engine }) => {
-  const query = new URL(request.url).searchParams;
-  const number = (name: string) => (query.has(name) ? Number(query.get(name)) : undefined);
-  return log(engine, host, {
-    revision: number("revision"),
-    of: query.get("of") ?? undefined,
-    before: number("before"),
-    most: number("most"),
-  });
-});
+export const GET = pantryRoute(({ host, engine, query }) => log(engine, host, query), { asks: LogAsked });
 
 export { postChange as POST };

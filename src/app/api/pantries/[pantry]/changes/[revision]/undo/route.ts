@@ -1,4 +1,4 @@
 import { undo } from "@/server/replies";
 import { pantryRoute } from "@/server/route";
 
-export const POST = pantryRoute((call) => undo(call, Number(call.params.revision)));
+export const POST = pantryRoute(undo);
