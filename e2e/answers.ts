@@ -68,6 +68,10 @@ export function answersThrough(door: () => Door): void {
         status: 400,
         body: { title: "Not JSON" },
       });
+      expect(await call(changes.POST, { body: '{"edits": [],\n "edits": []}' })).toMatchObject({
+        status: 400,
+        body: { title: "A name stands twice", detail: expect.stringContaining("line 2, column 2, “edits”") },
+      });
       expect(await call(changes.POST, { body: { edits: [] } })).toMatchObject({ status: 422 });
       const answer = await call(changes.POST, { body: { edits: [{ op: "explode", kind: "item" }], extra: 1 } });
       expect(answer.status).toBe(422);
@@ -187,6 +191,11 @@ export function answersThrough(door: () => Door): void {
       });
       const bad = await call(bundles.POST, { body: text.replace('"cork"', '"Not a key"') });
       expect(bad).toMatchObject({ status: 422, body: { issues: [{ path: "items[0].key" }] } });
+      const twice = await call(bundles.POST, { body: text.replace(/}$/, ',"items":[]}') });
+      expect(twice).toMatchObject({
+        status: 422,
+        body: { issues: [{ path: "line 1, column 106", message: expect.stringContaining("“items” stands twice") }] },
+      });
       expect((await snapshot()).revision).toBe(before.revision + 1);
     });
 

@@ -1,6 +1,7 @@
 /** What every handler does: look who comes, find the pantry, read the body, turn failures into problem details. */
 import type { Edit } from "../core/catalogue/edit";
 import type { Issue } from "../core/schema/issue";
+import { saidTwice } from "../core/schema/json-text";
 import { type Actor, actingFrom } from "./acting";
 import { type BodyLimits, CHANGE, PICTURE, readBody, SMALL } from "./body";
 import { refuseForeign, withSecurityHeaders } from "./origin";
@@ -138,7 +139,10 @@ async function jsonOf({ request, host }: Call, limits: BodyLimits): Promise<Read
   const read = await readBody(request, limits, host.bodies);
   if ("refusal" in read) return read;
   try {
-    return { body: JSON.parse(new TextDecoder("utf-8", { fatal: true }).decode(read.bytes)) };
+    const text = new TextDecoder("utf-8", { fatal: true }).decode(read.bytes);
+    const body: unknown = JSON.parse(text);
+    const twice = saidTwice(text);
+    return twice ? { refusal: problem(400, "A name stands twice", `At ${twice.place}, ${twice.says}`) } : { body };
   } catch (error) {
     return {
       refusal: problem(

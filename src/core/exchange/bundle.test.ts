@@ -92,6 +92,16 @@ describe("the bundle", () => {
     ]);
   });
 
+  it("refuses what stands twice, with its place: the second list would replace the first in silence", () => {
+    const bundle = (rest: string) => `\uFEFF{"format":"salty-pantry-bundle","version":1,\n${rest}}`;
+    expect(problems(bundle('"items":[{"key":"eel"}],\n"items":[]'))).toEqual([
+      "line 3, column 1: “items” stands twice in the same object, and only one of the two can be meant: leave the right one.",
+    ]);
+    expect(problems(bundle('"items":[{"key":"eel","name":"Eel",\n  "name":"Elver"}]'))[0]).toContain(
+      "line 3, column 3: “name” stands twice",
+    );
+  });
+
   it("says line and column where it is no JSON", () => {
     expect(problems('{\n "format": "salty-pantry-bundle",\n oops }')[0]).toMatch(/^line 3, column 2: This is not JSON/);
     expect(problems("[1]")[0]).toContain("one JSON object");

@@ -2,6 +2,7 @@
 import { type ParseError, parse as parseTolerantly, printParseErrorCode } from "jsonc-parser";
 import { cut, shown } from "../schema/characters";
 import { isPlain, type JsonObject } from "../schema/json";
+import { placeIn, saidTwice } from "../schema/json-text";
 import { definition, type Kind } from "../kinds/index";
 import { BUNDLE_FORMAT, BUNDLE_VERSION, bundleParts, SECTIONS } from "./bundle";
 import type { Format, Row, Rows } from "./format";
@@ -16,11 +17,14 @@ const SEARCHED = 2_000_000;
 /** The JSON of a bundle, or where it stops being JSON. */
 export function parseBundle(text: string): { bundle: JsonObject } | { issues: Issue[] } {
   let value: unknown;
+  const plain = text.replace(/^\uFEFF/, "");
   try {
-    value = JSON.parse(text.replace(/^\uFEFF/, ""));
+    value = JSON.parse(plain);
   } catch (error) {
     return { issues: [notJson(text, error as Error)] };
   }
+  const twice = saidTwice(plain);
+  if (twice) return { issues: [issue(twice.place, twice.says)] };
   if (!isRow(value))
     return { issues: [issue("file", `A bundle is one JSON object with "format": "${BUNDLE_FORMAT}".`)] };
   if (value.format !== BUNDLE_FORMAT)
@@ -42,15 +46,12 @@ function notJson(text: string, { message }: Error): Issue {
   }
   const said = Number(/at position (\d+)/.exec(message)?.[1] ?? Number.NaN);
   const offset = errors[0]?.offset ?? (Number.isFinite(said) ? said : text.length);
-  const before = text.slice(0, offset);
-  const lines = before.split("\n").length;
-  const place = `line ${lines}, column ${offset - before.lastIndexOf("\n")}`;
   const reason = errors[0]
     ? printParseErrorCode(errors[0].error)
         .replace(/([a-z])([A-Z])/g, "$1 $2")
         .toLowerCase()
     : cut(message, 200);
-  return issue(place, `This is not JSON (${reason}).`);
+  return issue(placeIn(text, offset), `This is not JSON (${reason}).`);
 }
 
 /** The rows of a bundle that was read already; what it has beside them is reported. */
