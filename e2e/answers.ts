@@ -253,9 +253,9 @@ export function answersThrough(door: () => Door): void {
         [bundles.GET, {}],
         [costs.GET, { item: "000000000000" }],
       ] as const)
-        expect(await call(handler, { query: "__proto__=1", params })).toMatchObject({
+        expect(await call(handler, { query: "colour=red", params })).toMatchObject({
           status: 400,
-          body: { detail: expect.stringContaining("“__proto__” is not known here") },
+          body: { detail: expect.stringContaining("“colour” is not known here") },
         });
       expect((await ask(icons.GET, { params: { name: "eel.svg" }, query: "size=2" })).status).toBe(400);
       expect((await ask(list.GET, { query: "q=a&q=b" })).status).toBe(400);

@@ -31,6 +31,8 @@ beforeAll(async () => {
   database = await freshDatabase();
   process.env.DATABASE_URL = database.url;
   one = await host();
+  // Until then it says of itself that it is not ready.
+  for (let tries = 0; !one.ready && tries < 600; tries++) await new Promise((done) => setTimeout(done, 50));
   await pantries.POST(
     new Request("http://localhost/", {
       method: "POST",
