@@ -1,5 +1,7 @@
 /** The door of the running program: what every answer carries, who is let in, and that pages run under their policy. */
 import { request as ask } from "node:http";
+import { gzipSync } from "node:zlib";
+import AxeBuilder from "@axe-core/playwright";
 import { expect, test } from "@playwright/test";
 import { stoppedIn } from "./every-view";
 import { Program } from "./program";
@@ -172,4 +174,52 @@ test("a pantry is deleted once its name is typed, and whoever has it open is tol
   await expect(page.getByText("Low tide")).toHaveCount(0);
   await expect(other.getByText("No such pantry")).toBeVisible();
   expect((await raw("GET", "/api/pantries/low_tide")).status).toBe(404);
+});
+
+test("an address that leads nowhere says so, answers 404 and runs under its policy", async ({ page }) => {
+  const stopped = stoppedIn(page);
+  for (const path of ["/nowhere/shelves", "/nowhere", "/brackwater_reach/nowhere", "/no/such/page/anywhere"]) {
+    const answer = await page.goto(`${program.base}${path}`);
+    expect(answer?.status(), path).toBe(404);
+    await expect(page.getByRole("heading", { name: "No such page" })).toBeVisible();
+    await expect(page).toHaveTitle("No such page – Salty Pantry");
+    const { violations } = await new AxeBuilder({ page }).setLegacyMode(true).analyze();
+    expect(violations.map((v) => v.id)).toEqual([]);
+  }
+  expect((await raw("GET", "/%00/shelves")).status).toBe(404);
+  // Browsers say of every page that it answered 404; nothing else is said.
+  expect(stopped.filter((said) => !/status of 404/.test(said))).toEqual([]);
+  await page.keyboard.press("Tab");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("textbox", { name: "Name of the new pantry" })).toBeVisible();
+});
+
+test("each window says which view of which pantry it shows, before and after its scripts run", async ({ page }) => {
+  const costs = "Costs – Brackwater Reach – Salty Pantry";
+  expect((await raw("GET", "/brackwater_reach/costs")).text).toContain(`<title>${costs}</title>`);
+  await page.goto(`${program.base}/brackwater_reach/costs`);
+  await expect(page).toHaveTitle(costs);
+  await page.getByRole("link", { name: /^Recipes/ }).click();
+  await expect(page.getByRole("searchbox", { name: "Search the book" })).toBeVisible();
+  await expect(page).toHaveTitle("Recipes – Brackwater Reach – Salty Pantry");
+});
+
+test("a view that fails says so in its place, and is tried again", async ({ page }) => {
+  // The first item has no name: no view is made for that.
+  await page.route("**/api/pantries/brackwater_reach", async (route) => {
+    const answer = await route.fetch({ headers: { ...route.request().headers(), accept: "application/json" } });
+    const { records, ...rest } = await answer.json();
+    const [first, ...others] = records.item;
+    const text = JSON.stringify({ ...rest, records: { ...records, item: [{ ...first, name: null }, ...others] } });
+    await route.fulfill({ body: gzipSync(text), contentType: "application/gzip" });
+  });
+  await page.goto(`${program.base}/brackwater_reach/shelves`);
+  const told = page.getByRole("alert").filter({ hasText: "This view failed" });
+  await expect(told).toBeVisible();
+  await expect(page.getByRole("navigation", { name: "Places" })).toBeVisible();
+  await told.getByRole("button", { name: "Try again" }).click();
+  await expect(told).toBeVisible();
+  await page.unroute("**/api/pantries/brackwater_reach");
+  await page.reload();
+  await expect(page.getByRole("grid", { name: "Items" })).toBeVisible();
 });

@@ -63,6 +63,8 @@ export class Host {
     return this.orm.em.fork() as EntityManager;
   }
   pantries = (): Promise<PantryHead[]> => listPantries(this.em);
+  /** A pantry by its key; null when there is none. */
+  head = (key: string): Promise<PantryHead | null> => pantryByKey(this.em, key);
 
   /**
    * The engine of a pantry by its key; null when there is none.

@@ -110,3 +110,7 @@ export const ALL_VIEWS: readonly (ViewEntry & { readonly name: ViewName })[] = V
 /** The view in which records of a kind are opened. */
 export const viewOf = (kind: Kind): (typeof ALL_VIEWS)[number] | undefined =>
   ALL_VIEWS.find((view) => view.opens?.kinds?.includes(kind)) ?? ALL_VIEWS.find((view) => view.opens?.kinds === null);
+
+/** What a window says it shows. */
+export const titleOf = (view: string, pantry: string | undefined): string =>
+  [ALL_VIEWS.find(({ name }) => name === view)?.title, pantry, "Salty Pantry"].filter(Boolean).join(" – ");

@@ -1,5 +1,7 @@
+import { notFound } from "next/navigation";
 import type { ReactNode } from "react";
 import { Shell } from "@/ui/frame/shell";
+import { headOf } from "./head";
 
 export default async function Layout({
   children,
@@ -9,6 +11,7 @@ export default async function Layout({
   params: Promise<{ pantry: string }>;
 }) {
   const { pantry } = await params;
+  if ((await headOf(pantry)) === null) notFound();
   return (
     <Shell key={pantry} pantry={pantry}>
       {children}

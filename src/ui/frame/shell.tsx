@@ -11,7 +11,7 @@ import { group } from "@/core/numbers/format";
 import { cx, Empty } from "../kit/kit";
 import { PantryProvider, useStore, useView } from "../pantry/provider";
 import { CommandField } from "./command";
-import { ALL_VIEWS } from "../views";
+import { ALL_VIEWS, titleOf } from "../views";
 import { usePlaces } from "./navigate";
 import { NoticeCard } from "./notice";
 import { Tideline } from "./tideline";
@@ -46,8 +46,8 @@ function Frame({ children }: { children: ReactNode }) {
   const wanted = places.query.get("item");
   const item = useWantedItem(wanted);
   useEffect(() => {
-    if (name !== undefined) document.title = `${name} – Salty Pantry`;
-  }, [name]);
+    if (name !== undefined) document.title = titleOf(places.view, name);
+  }, [name, places.view]);
   return (
     <div className="grid h-screen grid-cols-[150px_minmax(0,1fr)] grid-rows-[minmax(0,1fr)_auto] print:block">
       <Rail />

@@ -1,9 +1,7 @@
-import { notFound } from "next/navigation";
 import { View } from "@/ui/view-components";
-import { ALL_VIEWS } from "@/ui/views";
+import type { ViewName } from "@/ui/views";
 
+/** Its layout has seen that there is such a view. */
 export default async function Page({ params }: { params: Promise<{ view: string }> }) {
-  const { view } = await params;
-  const known = ALL_VIEWS.find(({ name }) => name === view);
-  return known ? <View name={known.name} /> : notFound();
+  return <View name={(await params).view as ViewName} />;
 }

@@ -1,0 +1,12 @@
+import { cache } from "react";
+import { host } from "@/server/host";
+
+/** The page of a pantry waits no longer than this to know that there is one [ms]; its frame says what is the matter. */
+const LIMIT = 2_000;
+
+/** Key and name of a pantry; null: there is none, undefined: that can't be known right now. Asked once for each page. */
+export const headOf = cache(async (key: string) => {
+  if (!/^[a-z0-9_]{1,90}$/.test(key)) return null;
+  const late = new Promise<undefined>((done) => setTimeout(done, LIMIT).unref());
+  return Promise.race([host().then((open) => open.head(key)), late]).catch(() => undefined);
+});
