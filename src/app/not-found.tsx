@@ -1,7 +1,8 @@
 import type { Metadata } from "next";
 import Link from "next/link";
+import { NO_SUCH_PAGE } from "@/ui/views";
 
-export const metadata: Metadata = { title: "No such page – Salty Pantry" };
+export const metadata: Metadata = { title: NO_SUCH_PAGE };
 
 export default function NotFound() {
   return (

@@ -114,3 +114,4 @@ export const viewOf = (kind: Kind): (typeof ALL_VIEWS)[number] | undefined =>
 /** What a window says it shows. */
 export const titleOf = (view: string, pantry: string | undefined): string =>
   [ALL_VIEWS.find(({ name }) => name === view)?.title, pantry, "Salty Pantry"].filter(Boolean).join(" – ");
+export const NO_SUCH_PAGE = "No such page – Salty Pantry";
