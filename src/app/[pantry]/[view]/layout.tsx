@@ -15,7 +15,6 @@ export async function generateMetadata({ params }: Place): Promise<Metadata> {
   return { title: head === null || !isView(view) ? NO_SUCH_PAGE : titleOf(view, head?.name) };
 }
 
-/** Looked at here, before anything of the page is sent: later the answer could not say 404 any more. */
 export default async function Layout({ params, children }: Place & { children: ReactNode }) {
   return isView((await params).view) ? children : notFound();
 }
