@@ -292,5 +292,5 @@ test("an empty pantry says in every view what belongs there", async ({ page }) =
     await expect(page.getByText(says)).toBeVisible();
   }
   await page.goto(`${program.base}/nowhere/shelves`);
-  await expect(page.getByText("No such pantry")).toBeVisible();
+  await expect(page.getByRole("heading", { name: "No such page" })).toBeVisible();
 });
