@@ -217,12 +217,10 @@ test("a view that fails says so in its place, and is tried again", async ({ page
     await route.fulfill({ body: gzipSync(text), contentType: "application/gzip" });
   });
   await page.goto(`${program.base}/brackwater_reach/shelves`);
-  const told = page.getByRole("alert").filter({ hasText: "This view failed" });
+  const told = page.getByRole("alert").filter({ hasText: "This can't be shown" });
   await expect(told).toBeVisible();
   await expect(page.getByRole("navigation", { name: "Places" })).toBeVisible();
-  await told.getByRole("button", { name: "Try again" }).click();
-  await expect(told).toBeVisible();
   await page.unroute("**/api/pantries/brackwater_reach");
-  await page.reload();
+  await told.getByRole("button", { name: "Try again" }).click();
   await expect(page.getByRole("grid", { name: "Items" })).toBeVisible();
 });

@@ -19,20 +19,14 @@ import * as whatIf from "../src/app/api/pantries/[pantry]/what-if/route";
 import * as pantries from "../src/app/api/pantries/route";
 import { exportBundle } from "../src/core/exchange/bundle";
 import { kitchen } from "../src/core/testing/kitchen";
-import { type Host, host } from "../src/server/host";
-import { freshDatabase } from "../src/store/testing/database";
+import { freshHost } from "../src/server/testing/host";
 import { hostile, type Json, mutated } from "./hostile";
 import { below, fuzz, pick, type Random } from "./rounds";
 
 type Handler = (r: Request, c: { params: Promise<object> }) => Promise<Response>;
-let database: Awaited<ReturnType<typeof freshDatabase>>;
-let one: Host;
+let one: Awaited<ReturnType<typeof freshHost>>;
 beforeAll(async () => {
-  database = await freshDatabase();
-  process.env.DATABASE_URL = database.url;
-  one = await host();
-  // Until then it says of itself that it is not ready.
-  for (let tries = 0; !one.ready && tries < 600; tries++) await new Promise((done) => setTimeout(done, 50));
+  one = await freshHost();
   await pantries.POST(
     new Request("http://localhost/", {
       method: "POST",
@@ -42,10 +36,7 @@ beforeAll(async () => {
     { params: Promise.resolve({}) },
   );
 });
-afterAll(async () => {
-  await one.close();
-  await database.drop();
-});
+afterAll(() => one?.end());
 
 const stock = kitchen("gather Eel\nbuy Salt for 1\nSmoke: 2 Eel + 1 Salt -> 1 Smoked eel");
 const [eel] = [...stock.records.item.values()];
@@ -147,7 +138,7 @@ describe("every route", () => {
       expect(text).not.toMatch(/insert into|select .* from "|node_modules|\.ts:\d|at \w+ \(|\/src\//i);
     }
     expect(response.headers.get("x-content-type-options")).toBe("nosniff");
-    if ((await one.pantries()).length === 0)
+    if ((await one.host.pantries()).length === 0)
       await pantries.POST(
         new Request("http://localhost/", {
           method: "POST",

@@ -1,6 +1,2 @@
 "use client";
-import { Failed } from "@/ui/frame/failed";
-
-export default function Failure({ reset }: { reset: () => void }) {
-  return <Failed again={reset} />;
-}
+export { Failed as default } from "@/ui/frame/failed";

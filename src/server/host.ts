@@ -63,8 +63,9 @@ export class Host {
     return this.orm.em.fork() as EntityManager;
   }
   pantries = (): Promise<PantryHead[]> => listPantries(this.em);
-  /** A pantry by its key; null when there is none. */
-  head = (key: string): Promise<PantryHead | null> => pantryByKey(this.em, key);
+  /** A pantry by its key; null when there is none, as for what is no key. */
+  head = async (key: string): Promise<PantryHead | null> =>
+    /^[a-z0-9_]{1,90}$/.test(key) ? pantryByKey(this.em, key) : null;
 
   /**
    * The engine of a pantry by its key; null when there is none.
@@ -76,7 +77,7 @@ export class Host {
       known.used = Date.now();
       return known;
     }
-    const head = await pantryByKey(this.em, key);
+    const head = await this.head(key);
     if (!head) return null;
     let engine = this.engines.get(head.id);
     if (!engine) {

@@ -126,7 +126,7 @@ export const pantryRoute = <Q extends object = NothingAsked>(
 ) =>
   route<Q>(async (call) => {
     const key = call.params.pantry;
-    const engine = /^[a-z0-9_]{1,90}$/.test(key) ? await call.host.engine(key, { upToDate: !options?.writes }) : null;
+    const engine = await call.host.engine(key, { upToDate: !options?.writes });
     return engine
       ? handle({ ...call, engine })
       : problem(404, "No such pantry", "There is no pantry with this key. GET /api/pantries lists those there are.");

@@ -20,31 +20,26 @@ import { randomEdits, randomPantry } from "../core/testing/random";
 import { bundleOf, SMOKEHOUSE } from "../core/testing/kitchen";
 import { loadCatalogue } from "../store/load";
 import { query } from "../store/sql";
-import { freshDatabase } from "../store/testing/database";
 import { textsOf } from "../store/testing/texts";
 import { Failure } from "./failures";
 import { type Host, host } from "./host";
 import { PATIENCE } from "./analysis";
+import { freshHost, patient } from "./testing/host";
 import { EngineChild } from "./engine-child";
 
-let database: Awaited<ReturnType<typeof freshDatabase>>;
+let opened: Awaited<ReturnType<typeof freshHost>>;
 let one: Host;
 let pantry = "";
 
-/** As patient as on a machine that is busy with other things, but where a test is about waiting. */
+/** As patient as it is served, for tests that are about waiting. */
 const AS_SERVED = { ...PATIENCE };
-const patient = () => Object.assign(PATIENCE, { changers: 120_000, readers: 120_000, openers: 120_000 });
 
 beforeAll(async () => {
   patient();
-  database = await freshDatabase();
-  process.env.DATABASE_URL = database.url;
-  one = await host();
+  opened = await freshHost();
+  one = opened.host;
 });
-afterAll(async () => {
-  await one.close();
-  await database.drop();
-});
+afterAll(() => opened?.end());
 
 type Answer = { status: number; body: Record<string, unknown> & { detail?: string } };
 const call = async (
@@ -136,7 +131,7 @@ describe("the server", () => {
 
   it("follows what another process commits to the same database", async () => {
     const { Host: Other } = await import("./host");
-    const other = await Other.open(database.url);
+    const other = await Other.open(opened.url);
     const engine = await other.engine(pantry);
     const edit: Edit = { op: "add", kind: "item", record: fresh("Cork from afar") };
     await engine?.submit({ author: "Tom", note: "" }, { do: "edit", edits: [edit] });
@@ -347,7 +342,7 @@ describe("the server", () => {
       if (tell === "anew") anew++;
     });
     await query(one.em, "update item set level = 4 where id = ?", [item.id]);
-    const other = await (await import("./host")).Host.open(database.url);
+    const other = await (await import("./host")).Host.open(opened.url);
     const edit: Edit = { op: "set", kind: "item", id: item.id, field: "level", from: 4, to: 5 };
     expect(
       await (await other.engine(pantry))?.submit({ author: "Tom", note: "" }, { do: "edit", edits: [edit] }),
@@ -490,7 +485,7 @@ describe("the server", () => {
   });
 
   it("keeps few threads for many pantries, and answers for all of them", async () => {
-    const few = await (await import("./host")).Host.open(database.url, 2);
+    const few = await (await import("./host")).Host.open(opened.url, 2);
     const keys = (await few.pantries()).slice(0, 6).map((p) => p.key);
     for (let round = 0; round < 2; round++)
       for (const key of keys) {

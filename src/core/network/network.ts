@@ -68,8 +68,8 @@ export class Draft {
 }
 
 /** Flags of a process in use: those given and those that follow. */
-export const flagsOf = ({ ins, flags }: Pick<ProcessOf, "ins" | "flags">): number =>
-  flags | ALIVE | (ins.qty.includes(0) ? KEEPS : 0);
+export const flagsOf = ({ ins, flags }: Pick<ProcessOf, "ins" | "flags">): number => inUse(flags, ins.qty.includes(0));
+const inUse = (flags: number, keeps: boolean): number => flags | ALIVE | (keeps ? KEEPS : 0);
 
 /**
  * CsrRows of numbers, one for each row, in one array: row r stands at start[r] .. end[r]. A row that outgrows its place
@@ -328,11 +328,11 @@ export class NetworkBuilder {
   }
   private readonly draft = new Draft();
   addDraft({ ins, outs, money, seconds, level, flags }: Draft): void {
-    let keeps = 0;
+    let keeps = false;
     for (let k = 0; k < ins.length; k++) {
       this.insTo.push(ins.to[k]);
       this.insQty.push(ins.qty[k]);
-      if (ins.qty[k] === 0) keeps = KEEPS;
+      if (ins.qty[k] === 0) keeps = true;
     }
     for (let k = 0; k < outs.length; k++) {
       this.outsTo.push(outs.to[k]);
@@ -343,7 +343,7 @@ export class NetworkBuilder {
     this.money.push(money);
     this.seconds.push(seconds);
     this.level.push(level);
-    this.flags.push(flags | ALIVE | keeps);
+    this.flags.push(inUse(flags, keeps));
   }
   build(): Network {
     const ins = new CsrRows(this.insPtr.done(), this.insTo.done(), this.insQty.done());

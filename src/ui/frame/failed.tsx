@@ -1,23 +1,27 @@
 "use client";
-/** What is shown in the place of a view or page that failed while it was drawn. */
+/** What is shown in the place of a view or a page that failed while it was drawn. */
 import Link from "next/link";
 import { Button, Empty } from "../kit/kit";
 
-export function Failed({ again }: { again: () => void }) {
+export function Failed() {
   return (
     <div role="alert" className="flex h-full flex-col justify-center">
-      <Empty title="This view failed">
-        Nothing that was saved is lost. Try it again; if it fails again, take back your last change from the Log, or
-        reload the window.
+      <Empty
+        title="This can't be shown"
+        action={
+          <p className="flex items-center gap-3">
+            <Button look="solid" onClick={() => window.location.reload()}>
+              Try again
+            </Button>
+            <Link className="underline" href="/?all">
+              See all pantries
+            </Link>
+          </p>
+        }
+      >
+        Nothing that was saved is lost. If it fails again, take the last change back in the Log, or look at what the
+        program itself says.
       </Empty>
-      <p className="flex justify-center gap-2">
-        <Button look="solid" onClick={again}>
-          Try again
-        </Button>
-        <Link className="self-center underline" href="/?all">
-          All pantries
-        </Link>
-      </p>
     </div>
   );
 }

@@ -461,6 +461,7 @@ function Timeline({
               ? times.map((tick, n) => (
                   <Mark
                     key={n}
+                    tick={tick}
                     left={left(tick)}
                     refused={mine.find((m) => m.tick === tick)?.refused ?? null}
                     label={`${item?.name} at ${formatTicks(tick, tps)}`}
@@ -596,6 +597,7 @@ function Track({
 
 /** One use at its time; moved by drag or by the arrow keys. */
 function Mark({
+  tick,
   left,
   refused,
   label,
@@ -603,17 +605,24 @@ function Mark({
   onShare,
   onGone,
 }: {
+  readonly tick: number;
   readonly left: string;
   readonly refused: string | null;
   readonly label: string;
+  /** How far from where it was drawn. */
   readonly onMove: (seconds: number) => void;
   readonly onShare: (share: number) => void;
   readonly onGone: () => void;
 }) {
+  /** Seconds it was moved by since it was drawn: keys may come quicker than drawings. */
+  const moved = useRef({ from: tick, by: 0 });
+  if (moved.current.from !== tick) moved.current = { from: tick, by: 0 };
   const press = (e: KeyboardEvent) => {
     const by = { ArrowLeft: -1, ArrowRight: 1 }[e.key as "ArrowLeft"];
-    if (by) onMove(by * (e.shiftKey ? 10 : 1));
-    else if (e.key === "Delete" || e.key === "Backspace") onGone();
+    if (by) {
+      moved.current.by += by * (e.shiftKey ? 10 : 1);
+      onMove(moved.current.by);
+    } else if (e.key === "Delete" || e.key === "Backspace") onGone();
     else return;
     e.preventDefault();
   };
