@@ -19,8 +19,8 @@ export function Failed() {
           </p>
         }
       >
-        Nothing that was saved is lost. If it fails again, take the last change back in the Log, or look at what the
-        program itself says.
+        Nothing you saved is lost. If it happens again, undo the last change in the Log, or ask whoever runs the
+        program: its own log says what went wrong.
       </Empty>
     </div>
   );
