@@ -22,7 +22,13 @@ export default defineConfig({
         resolve: { alias },
         test: {
           name: "store",
-          include: ["src/store/**/*.test.ts", "src/server/**/*.test.ts", "src/cli/**/*.test.ts", "e2e/**/*.here.ts"],
+          include: [
+            "src/store/**/*.test.ts",
+            "src/server/**/*.test.ts",
+            "src/cli/**/*.test.ts",
+            "e2e/**/*.here.ts",
+            "scripts/**/*.test.ts",
+          ],
           testTimeout: 300_000,
           hookTimeout: 180_000,
         },

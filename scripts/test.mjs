@@ -1,9 +1,9 @@
 #!/usr/bin/env node
 /** npm test: checks, unit and database tests, then the journeys in a real browser on the production build. */
-import { spawn } from "node:child_process";
 import { existsSync, mkdirSync, readFileSync, rmSync } from "node:fs";
 import { join } from "node:path";
 import { ensureChromium } from "./lib/browser.mjs";
+import { endGroup, startGroup } from "./lib/group.mjs";
 import { startCluster } from "./lib/postgres.mjs";
 import { run, say } from "./lib/say.mjs";
 import { checkNode, ensureBuild, ensureCli, ensureDependencies, root } from "./lib/setup.mjs";
@@ -35,7 +35,7 @@ run(async () => {
       if (interrupted) return;
       interrupted = true;
       say(`interrupted by ${signal}: ending what was started`);
-      interrupt().then(() => {
+      endGroup(running?.pid).then(() => {
         stop();
         process.exit(1);
       });
@@ -80,41 +80,18 @@ async function vitest(report, projects, env) {
 }
 
 /** A runner that dies without its report counts as one failure. */
-function runner(name, args, env) {
-  return new Promise((done) => {
-    const child = spawn(join(root, "node_modules/.bin", name), args, {
-      cwd: root,
-      stdio: ["ignore", "inherit", "inherit"],
-      env,
-      detached: true,
-    });
-    running = child;
-    const ended = (status) => {
-      running = null;
-      if (status !== 0) say(`${name} ended with ${status}`);
-      runner.status = status;
-      if (!interrupted) done();
-    };
-    child.on("error", () => ended(1));
-    child.on("exit", (code, signal) => ended(code ?? signal));
+async function runner(name, args, env) {
+  running = startGroup(join(root, "node_modules/.bin", name), args, {
+    cwd: root,
+    stdio: ["ignore", "inherit", "inherit"],
+    env,
   });
-}
-
-/** Ends the runner with everything in its group: politely, so that programs end their databases; then outright. */
-async function interrupt() {
-  const group = running?.pid;
-  if (!group) return;
-  const send = (signal) => {
-    try {
-      process.kill(-group, signal);
-      return true;
-    } catch {
-      return false;
-    }
-  };
-  send("SIGTERM");
-  for (let n = 0; n < 50 && send(0); n++) await new Promise((done) => setTimeout(done, 100));
-  send("SIGKILL");
+  const status = await running.ended;
+  running = null;
+  if (status !== 0) say(`${name} ended with ${status}`);
+  runner.status = status;
+  // Nothing more is started while everything ends.
+  if (interrupted) await new Promise(() => {});
 }
 
 function count(file, read) {

@@ -102,6 +102,8 @@ interface Named {
 export interface RecordCheck<K extends Kind = Kind> extends Named {
   readonly per: readonly K[];
   at(context: CheckContext, record: RecordOf<K>, kind: K): Iterable<FindingDraft>;
+  /** A quick look by the readings alone, before the record is read: false where `at` would surely find nothing. */
+  mayBe?(id: Id, context: CheckContext): boolean;
   /** A quick look before `at`: false where that would surely find nothing. */
   may?(record: RecordOf<K>, context: CheckContext, kind: K): boolean;
   /**

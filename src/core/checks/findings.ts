@@ -129,7 +129,8 @@ export class Findings {
       const alone = checks.flatMap((c) => ("per" in c && c.per.includes(kind) ? [c] : []));
       const groups = checks.flatMap((c) => ("groups" in c && c.groups.includes(kind) ? [c] : []));
       // Once for all records: asking each check for them costs more than most of them do.
-      const [mays, marks] = [
+      const [mayBes, mays, marks] = [
+        alone.map((c) => c.mayBe?.bind(c)),
         alone.map((c) => c.may?.bind(c)),
         alone.map((c) => c.mark && ((record: AnyRecord) => markOf(c, record, context))),
       ];
@@ -138,7 +139,8 @@ export class Findings {
           for (let k = 0; k < alone.length; k++) {
             const check = alone[k];
             this.asked++;
-            const may = mays[k];
+            const [mayBe, may] = [mayBes[k], mays[k]];
+            if (mayBe && !mayBe(record.id, context)) continue;
             if (may && !may(record as never, context, kind)) continue;
             // While a change is followed what is found is told, to be held against what was there before.
             const mark = this.following ? undefined : marks[k];
@@ -171,7 +173,6 @@ export class Findings {
   /** What a check finds about a record. Most find nothing about most: that is seen before anything is made. */
   private about(check: RecordCheck, kind: Kind, record: AnyRecord): readonly Finding[] {
     const { context } = this;
-    this.asked++;
     if (check.may && !check.may(record as never, context, kind)) return NONE;
     if (markOf(check, record, context) === null) return NONE;
     return marked(check, () => check.at(context, record as never, kind), context, kind, record);
@@ -317,12 +318,14 @@ export class Findings {
   }
 
   /** What a check finds about a record, about a group by what it has in common, or at all. */
-  private tell(check: Check, kind: Kind, about: string): Finding[] {
+  private tell(check: Check, kind: Kind, about: string): readonly Finding[] {
     const { context } = this;
     if ("find" in check) return [...marked(check, () => check.find(context), context, kind)];
     if ("per" in check) {
+      this.asked++;
+      if (check.mayBe && !check.mayBe(about as Id, context)) return NONE;
       const record = recordAt(context.catalogue, kind, about as Id);
-      return record ? [...this.about(check, kind, record)] : [];
+      return record ? this.about(check, kind, record) : NONE;
     }
     const records = this.groupsOf(check, kind)
       .of(this.digest(about))

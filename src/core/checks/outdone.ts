@@ -2,7 +2,6 @@ import type { Readings } from "../analysis/readings";
 import { value } from "../analysis/registry";
 import { outputsOf } from "../notation/line";
 import { sayCost, sayQuantity } from "../numbers/format";
-import type { Recipe } from "../kinds/index";
 import { processAt } from "../network/compile";
 import { MEMBER, SALVAGE, SOURCE } from "../network/network";
 import { perRecord, recipeRef, ref } from "./check";
@@ -29,48 +28,59 @@ function areUneven(readings: Readings, i: number): boolean {
   return false;
 }
 
+/** What the ways that are compared give of an item, and for what. */
+function waysTo(readings: Readings, i: number): (Way & { readonly p: number })[] {
+  const { network, value, time } = readings;
+  const { start, end, to } = network.producers;
+  const ways: (Way & { readonly p: number })[] = [];
+  for (let k = start[i]; k < end[i]; k++) {
+    const p = to[k];
+    if (!isCompared(readings, p)) continue;
+    const amount = network.yieldOf(p, i);
+    ways.push({ p, amount, cost: value.runCost(p) / amount, time: time.runCost(p) / amount, level: network.level[p] });
+  }
+  return ways;
+}
+/** Whether one of them is, by the network alone: records are looked at only then. */
+function someIsOutdone(readings: Readings, i: number | undefined): boolean {
+  if (i === undefined || !areUneven(readings, i)) return false;
+  const ways = waysTo(readings, i);
+  return ways.some((one) => ways.some((other) => isBetter(other, one)));
+}
+
 /** Of two recipes of one item, one gives less, costs more, takes longer and opens no earlier. */
 export const outdone = perRecord<"item">({
   id: "outdone",
   reads: [value],
   per: ["item"],
-  may: ({ id }, { readings }) => areUneven(readings, readings.compiled.numberOf(id) as number),
+  mayBe: (id, { readings }) => someIsOutdone(readings, readings.compiled.numberOf(id)),
   // What goes in became cheaper or dearer, though what comes out did not.
   *also({ readings }, delta) {
     const { compiled, network } = readings;
     const { consumers, outs } = network;
+    const made = new Set<number>();
     for (const i of delta.of(value).keys())
       for (let k = consumers.start[i]; k < consumers.end[i]; k++) {
         const p = consumers.to[k];
-        for (let m = outs.start[p]; m < outs.end[p]; m++) {
-          const id = areUneven(readings, outs.to[m]) ? compiled.idOf(outs.to[m]) : null;
-          if (id !== null) yield id;
-        }
+        for (let m = outs.start[p]; m < outs.end[p]; m++) made.add(outs.to[m]);
       }
+    for (const i of made) {
+      const id = areUneven(readings, i) ? compiled.idOf(i) : null;
+      if (id !== null) yield id;
+    }
   },
   *at(context, item) {
     const { catalogue, readings } = context;
-    const { compiled, network } = readings;
-    const { producers } = network;
+    const { compiled } = readings;
     const i = compiled.numberOf(item.id);
-    if (i === undefined || !areUneven(readings, i)) return;
-    // By the network first: records are looked at only where one is outdone.
-    const ways: { p: number; amount: number; cost: number; time: number; level: number }[] = [];
-    for (let k = producers.start[i]; k < producers.end[i]; k++) {
-      const p = producers.to[k];
-      if (!isCompared(readings, p)) continue;
-      const amount = network.yieldOf(p, i);
-      const [cost, time] = [readings.value.runCost(p) / amount, readings.time.runCost(p) / amount];
-      ways.push({ p, amount, cost, time, level: network.level[p] });
-    }
-    if (!ways.some((one) => ways.some((other) => isBetter(other, one)))) return;
-    const all = ways
+    if (i === undefined) return;
+    const all = waysTo(readings, i)
       .flatMap((way) => {
-        const { kind, record } = processAt(compiled, way.p);
-        const recipe = kind === "recipe" ? (record as Recipe) : null;
+        const behind = compiled.behind(way.p);
+        const recipe = behind?.kind === "recipe" ? catalogue.records.recipe.get(behind.id) : undefined;
+        if (!recipe || outputsOf(recipe.lines)[0]?.item !== item.id) return [];
         // Variants of one recipe are compared by another check.
-        const whole = recipe !== null && recipe === catalogue.records.recipe.get(recipe.id);
-        return whole && outputsOf(recipe.lines)[0]?.item === item.id ? [{ ...way, recipe }] : [];
+        return !recipe.variants.length || processAt(compiled, way.p).record === recipe ? [{ ...way, recipe }] : [];
       })
       .sort((a, b) => (a.recipe.key < b.recipe.key ? -1 : 1));
     for (const one of all) {

@@ -1,21 +1,27 @@
 import { soldFor } from "../catalogue/inheritance";
 import { setField } from "../catalogue/edit";
 import { sayCost } from "../numbers/format";
+import type { Readings } from "../analysis/readings";
 import { value as leastCost, ways } from "../analysis/registry";
 import { SOURCE } from "../network/network";
 import type { Item } from "../kinds/index";
 import { type Checked, perRecord, ref } from "./check";
 import { digestOfAll } from "./digest";
 
+/** Whether the cheapest way to an item is to make it. */
+function isMade(readings: Readings, i: number | undefined): boolean {
+  const by = i === undefined ? -1 : readings.by("value", i);
+  return by >= 0 && !(readings.network.flags[by] & SOURCE);
+}
+
 /** What an item brings and costs, where it is made and brings too little; null: it does not. */
 function soldForLess(
   { catalogue, readings }: Checked,
   item: Item,
 ): { readonly price: number; readonly cost: number; readonly floor: number } | null {
-  const { compiled, network, value } = readings;
-  const i = compiled.numberOf(item.id) as number;
-  const by = readings.by("value", i);
-  if (item.status === "retired" || by < 0 || network.flags[by] & SOURCE) return null;
+  const { compiled, value } = readings;
+  const i = compiled.numberOf(item.id);
+  if (item.status === "retired" || i === undefined || !isMade(readings, i)) return null;
   const floor = catalogue.pantry.priceFloor;
   const price = soldFor(catalogue, item);
   const cost = value.cost[i];
@@ -29,6 +35,7 @@ export const priceBelowCost = perRecord<"item">({
   id: "price-below-cost",
   reads: [leastCost, ways],
   per: ["item"],
+  mayBe: (id, { readings }) => isMade(readings, readings.compiled.numberOf(id)),
   mark(item, context) {
     const less = soldForLess(context, item);
     return less && digestOfAll([item.key, item.name, item.sell, less.price, less.cost, less.floor]);

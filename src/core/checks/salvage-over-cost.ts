@@ -1,9 +1,18 @@
 import { bare } from "../analysis/registry";
-import { salvageReturn } from "../analysis/salvage";
+import { type SalvageReturn, salvageReturn } from "../analysis/salvage";
 import { list, sayCost, sayPercent } from "../numbers/format";
 import { SALVAGE } from "../network/network";
-import { type Fix, namedRef, perRecord, recipeRef } from "./check";
+import { type Checked, type Fix, namedRef, perRecord, recipeRef } from "./check";
+import type { Id } from "../schema/id";
 import { setLines } from "./mend";
+
+/** What ways of a salvage give back, where it is more than the pantry allows. */
+const richReturns = ({ catalogue, readings }: Checked, id: Id): SalvageReturn[] =>
+  readings.compiled
+    .processesOf("recipe", id)
+    .filter((p) => readings.network.flags[p] & SALVAGE)
+    .map((p) => salvageReturn(readings, p))
+    .filter(({ cost, back }) => Number.isFinite(cost) && back > cost * catalogue.pantry.salvageCeiling * (1 + 1e-9));
 
 /** Taking an item apart gives more than making it costs. */
 export const salvageOverCost = perRecord<"recipe">({
@@ -21,16 +30,14 @@ export const salvageOverCost = perRecord<"recipe">({
         }
   },
   per: ["recipe"],
-  may: ({ kind }) => kind === "salvage",
-  *at({ catalogue, readings }, record) {
+  mayBe: (id, context) => richReturns(context, id).length > 0,
+  *at(context, record) {
+    const { catalogue, readings } = context;
     const ceiling = catalogue.pantry.salvageCeiling;
     // Of several ways the one that gives back most.
-    const [worst] = readings.compiled
-      .processesOf("recipe", record.id)
-      .filter((p) => readings.network.flags[p] & SALVAGE)
-      .map((p) => salvageReturn(readings, p))
-      .filter(({ cost, back }) => Number.isFinite(cost) && back > cost * ceiling * (1 + 1e-9))
-      .sort((a, b) => b.back / b.cost - a.back / a.cost || a.process - b.process);
+    const [worst] = richReturns(context, record.id).sort(
+      (a, b) => b.back / b.cost - a.back / a.cost || a.process - b.process,
+    );
     if (!worst) return;
     const { cost, back, process } = worst;
     const way = readings.compiled.process(process);
