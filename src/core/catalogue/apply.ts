@@ -176,6 +176,7 @@ export function apply(catalogue: Catalogue, edits: readonly Edit[]): Outcome {
   const records = { ...catalogue.records } as { [K in Kind]: PersistentMap<AnyRecord> };
   for (const [kind, changes] of written) records[kind] = records[kind].with(changes);
   const next: Catalogue = {
+    ...catalogue,
     revision: catalogue.revision + 1,
     pantry: staging.pantry,
     records: records as unknown as Records,

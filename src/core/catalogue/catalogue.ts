@@ -1,5 +1,6 @@
 /** A catalogue: all records of a pantry at one revision. Never changed in place; a change makes the next one. */
 import { type AnyRecord, type Kind, KINDS, type Pantry, type RecordOf } from "../kinds/index";
+import type { NumberFormat } from "../numbers/decimal";
 import type { Id } from "../schema/id";
 import { type BinaryParts, BinaryRecords } from "./binary-records";
 import { PersistentMap } from "./persistent-map";
@@ -9,6 +10,8 @@ export interface Catalogue {
   readonly revision: number;
   readonly pantry: Pantry;
   readonly records: Records;
+  /** How whoever looks at it types and reads numbers; absent: as files have them. */
+  readonly numbers?: NumberFormat;
 }
 
 const byKind = <T>(make: (kind: Kind) => T): { [K in Kind]: T } =>

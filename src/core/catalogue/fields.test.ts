@@ -81,7 +81,7 @@ describe("designers' fields", () => {
   it("read what is typed as their form asks, and write it so that it is read back", () => {
     const { catalogue, eel } = preserves();
     const typed: [OwnField, string, string][] = [
-      [smell, "smo", "smoky"],
+      [smell, "SMOKY", "smoky"],
       [keeps, "90s", "90s"],
       [served, "2 Salt, eel", "2 Salt, Eel"],
     ];
@@ -91,6 +91,9 @@ describe("designers' fields", () => {
       expect(write(next, eel, `own.${of.id}`, as).records.item.get(eel.id)).toEqual(next.records.item.get(eel.id));
     }
     const refuse = (of: OwnField, text: string) => readEntry(catalogue, "item", eel.id, `own.${of.id}`, text);
+    expect(refuse(smell, "smo")).toEqual({
+      says: "“smo” is none of salty, smoky, none to speak of. Did you mean smoky?",
+    });
     expect(refuse(smell, "sweet")).toEqual({ says: "“sweet” is none of salty, smoky, none to speak of." });
     expect(refuse(keeps, "a while")).toMatchObject({ says: expect.stringContaining("“a while” is no time") });
   });

@@ -52,9 +52,11 @@ describe("conditions on columns", () => {
   });
 
   it("say why what was typed is none", () => {
-    expect(holds("least", "many", {})).toBe("“many” is not a number.");
-    expect(holds("between", "10", {})).toBe("“10” is no range. Write two numbers such as 10..20.");
-    expect(holds("between", "1..2..3", {})).toMatch(/no range/);
+    expect(holds("least", "many", {})).toBe(
+      "“many” is not a number. Write digits with a point for decimals, such as 2.5.",
+    );
+    expect(holds("between", "10", {})).toBe("“10” is not a range. Write two numbers such as 10..20.");
+    expect(holds("between", "1..2..3", {})).toMatch(/not a range/);
   });
 
   it("come out of an address as they went in, and nothing comes of what is none", () => {

@@ -4,7 +4,7 @@
  */
 import { definition, isKind, type Kind } from "../kinds/index";
 import { normalise } from "../schema/names";
-import { readNumber } from "../schema/number";
+import { typedNumber } from "../numbers/typed";
 import { pathOf } from "../schema/record";
 import { type Catalogue, recordAt } from "./catalogue";
 import { byKey } from "./keys";
@@ -31,9 +31,8 @@ interface Test {
 }
 const number = (of: (cell: number, typed: number) => boolean): Test["ready"] => {
   return (typed) => {
-    const value = readNumber(typed.trim());
-    if (value === null) return { says: `“${typed}” is not a number.` };
-    return (cell) => cell.number !== null && of(cell.number, value);
+    const read = typedNumber(typed);
+    return "says" in read ? read : (cell) => cell.number !== null && of(cell.number, read.value);
   };
 };
 const plain = (of: (cell: Seen) => boolean): Test => ({ says: "", takes: "nothing", ready: () => of });
@@ -63,10 +62,12 @@ export const TESTS = {
     says: "lies between",
     takes: "range",
     ready(typed) {
-      const [low, high, ...more] = typed.split("..").map((part) => readNumber(part.trim()));
-      if (low === null || high === null || high === undefined || more.length)
-        return { says: `“${typed}” is no range. Write two numbers such as 10..20.` };
-      return (cell) => cell.number !== null && cell.number >= low && cell.number <= high;
+      const ends = typed.split("..").map((part) => typedNumber(part));
+      if (ends.length !== 2) return { says: `“${typed}” is not a range. Write two numbers such as 10..20.` };
+      const [low, high] = ends;
+      if ("says" in low) return low;
+      if ("says" in high) return high;
+      return (cell) => cell.number !== null && cell.number >= low.value && cell.number <= high.value;
     },
   },
   missing: { ...plain((cell) => cell.from === "none" || cell.text === ""), says: "is missing" },

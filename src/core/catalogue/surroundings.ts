@@ -22,6 +22,7 @@ const NO_NAMES: Names = new NameBook([]);
 export function around(catalogue: Catalogue): Surroundings {
   return {
     ticksPerSecond: catalogue.pantry.ticksPerSecond,
+    numbers: catalogue.numbers,
     has: (kind, id) => isKind(kind) && recordAt(catalogue, kind, id) !== undefined,
     nameOf: (kind, id) => (isKind(kind) ? nameOf(catalogue, kind, id) : id),
     names: (kind) => (isKind(kind) ? namesOf(catalogue, kind) : NO_NAMES),

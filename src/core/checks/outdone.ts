@@ -79,8 +79,8 @@ export const outdone = perRecord<"item">({
         const behind = compiled.behind(way.p);
         const recipe = behind?.kind === "recipe" ? catalogue.records.recipe.get(behind.id) : undefined;
         if (!recipe || outputsOf(recipe.lines)[0]?.item !== item.id) return [];
-        // Variants of one recipe are compared by another check.
-        return !recipe.variants.length || processAt(compiled, way.p).record === recipe ? [{ ...way, recipe }] : [];
+        // Variants of one recipe are compared by another check, and so are its other ways.
+        return processAt(compiled, way.p).record === recipe ? [{ ...way, recipe }] : [];
       })
       .sort((a, b) => (a.recipe.key < b.recipe.key ? -1 : 1));
     for (const one of all) {

@@ -10,8 +10,8 @@ import { roleRule } from "../notation/roles";
 import type { Field, Typing } from "../schema/field";
 import { same as equal } from "../schema/json";
 import type { Id } from "../schema/id";
+import { typedNumber, type TypedNumber } from "../numbers/typed";
 import { roundedTo } from "../numbers/tidy";
-import { readNumber } from "../schema/number";
 import { fieldAt, pathOf } from "../schema/record";
 import { definition } from "../kinds/index";
 import type { BulkRequest } from "./bulk";
@@ -61,23 +61,37 @@ const isText = (field: Field): boolean => field.type === "text" || field.type ==
 const isSet = (field: Field): boolean => field.type === "refs";
 
 /** Rounds to multiples of what was asked for; durations to whole ticks. */
-function rounding({ request: { step }, field }: BulkContext): ((value: number) => number) | Says {
-  const unit = step.trim() === "" ? (field.type === "duration" ? 1 : 0) : readNumber(step.trim());
-  if (unit === null || unit < 0)
+function rounding(context: BulkContext): ((value: number) => number) | Says {
+  const { step } = context.request;
+  if (step.trim() === "") {
+    const unit = context.field.type === "duration" ? 1 : 0;
+    return (value) => roundedTo(value, unit);
+  }
+  const read = numberIn(context, step, context.field.options.unit);
+  if ("says" in read) return read;
+  if (read.value < 0)
     return { says: `“${step}” is no step to round to. Write a number such as 5 or 0.25, or nothing.` };
-  return (value) => roundedTo(value, unit);
+  return (value) => roundedTo(value, read.value);
 }
+/** A number that was typed, as whoever typed it writes numbers. @param unit  what may stand behind it */
+const numberIn = ({ catalogue, names }: BulkContext, typed: string, unit?: string): TypedNumber =>
+  typedNumber(typed, { format: names.typing.numbers, unit, ticksPerSecond: catalogue.pantry.ticksPerSecond });
 
-/** An action that makes a number of a number. */
-const reckon = (made: (value: number, by: number) => number): BulkAction => ({
+/**
+ * An action that makes a number of a number.
+ * @param unit  what may stand behind the number that is typed
+ */
+const reckon = (
+  made: (value: number, by: number) => number,
+  unit: (field: Field) => string | undefined = () => undefined,
+): BulkAction => ({
   asks: "number",
   rounds: true,
   fits: isReckoned,
   ready(context) {
-    const { typed } = context.request;
-    const by = readNumber(typed.trim());
-    if (by === null)
-      return { says: `“${typed}” is not a number. Write digits with a point for decimals, such as 2.5.` };
+    const read = numberIn(context, context.request.typed, unit(context.field));
+    if ("says" in read) return read;
+    const by = read.value;
     const round = rounding(context);
     if ("says" in round) return round;
     return (held) => (typeof held === "number" ? { value: round(made(held, by)) } : SAME);
@@ -133,9 +147,12 @@ const onLines = (
 });
 /** So many times as much of what stands in a role. */
 const scaled = (role: Line["role"]): BulkAction =>
-  onLines("number", ({ request: { typed } }) => {
-    const by = readNumber(typed.trim());
-    if (by === null || by <= 0) return { says: `“${typed}” is no number above 0. Write one such as 2 or 0.5.` };
+  onLines("number", (context) => {
+    const { typed } = context.request;
+    const read = numberIn(context, typed);
+    if ("says" in read) return read;
+    const by = read.value;
+    if (by <= 0) return { says: `“${typed}” is no number above 0. Write one such as 2 or 0.5.` };
     return (l) => (l.role === role && !l.cells ? { ...l, min: times(l.min, by), max: times(l.max, by) } : l);
   });
 
@@ -149,9 +166,15 @@ export const BULK_ACTIONS = {
     },
   },
   clear: { asks: "nothing", fits: isWhole, ready: () => () => ({ value: undefined }) },
-  add: reckon((value, by) => value + by),
+  add: reckon(
+    (value, by) => value + by,
+    (field) => field.options.unit,
+  ),
   "multiply by": reckon((value, by) => value * by),
-  "raise by percent": reckon((value, by) => value * (1 + by / 100)),
+  "raise by percent": reckon(
+    (value, by) => value * (1 + by / 100),
+    () => "%",
+  ),
   "reckon as": {
     asks: "formula",
     rounds: true,

@@ -35,7 +35,7 @@ describe("a result typed where two things meet", () => {
   });
 
   it("is refused with what is wrong", () => {
-    expect(lines("Flint", "Tar", undefined, "5x")).toContain("quantity");
+    expect(lines("Flint", "Tar", undefined, "5x")).toContain("has a digit");
     expect(lines("Flint", "Tar", undefined, "1 Ash at")).toContain("station");
   });
 });

@@ -113,7 +113,9 @@ describe("a series", () => {
       expect(plan.edits).toEqual([]);
       return [...plan.says, ...plan.steps.flatMap((s) => s.says)];
     };
-    expect(says([rule("sell", "add", "lots")])).toEqual(["sell price: “lots” is not a number."]);
+    expect(says([rule("sell", "add", "lots")])).toEqual([
+      "sell price: “lots” is not a number. Write digits with a point for decimals, such as 2.5.",
+    ]);
     expect(says([rule("description", "add", "2")])).toEqual([
       "description: only numbers can be added to or multiplied.",
     ]);

@@ -16,7 +16,7 @@ import { type Id, newId } from "../schema/id";
 import { LONGEST_NAME } from "../schema/limits";
 import { normalise } from "../schema/names";
 import { roundedTo } from "../numbers/tidy";
-import { readNumber } from "../schema/number";
+import { typedNumber } from "../numbers/typed";
 import { fieldAt, type Path, pathOf, valueAt, withValue } from "../schema/record";
 import { FreeKeys, NewNames } from "./new-names";
 import { numberAt, numberColumns } from "./number-columns";
@@ -124,8 +124,13 @@ function ruleOf(catalogue: Catalogue, first: Item, rule: SeriesRule): Rule | { r
       },
     };
   }
-  const by = readNumber(rule.by.trim());
-  if (by === null) return wrong(`“${rule.by}” is not a number.`);
+  const read = typedNumber(rule.by, {
+    format: catalogue.numbers,
+    unit: rule.how === "add" ? field.options.unit : undefined,
+    ticksPerSecond: catalogue.pantry.ticksPerSecond,
+  });
+  if ("says" in read) return wrong(read.says);
+  const by = read.value;
   if (path === "rarity") return rarityRule(catalogue, first, at, field, label, by);
   if (!field.numeric) return wrong("only numbers can be added to or multiplied.");
   if (start === null) return wrong(`${first.name} has none to begin with.`);

@@ -1,4 +1,5 @@
 /** What the definition of a field makes of its values: how each is typed, shown and held to its form. */
+import { notAmong } from "../schema/choice";
 import { colour } from "../schema/colour";
 import { duration } from "../schema/duration";
 import { textProblem } from "../schema/characters";
@@ -8,7 +9,8 @@ import { isId } from "../schema/id";
 import { keyedMap } from "../schema/keyed-map";
 import { MOST } from "../schema/limits";
 import { normalise } from "../schema/names";
-import { number, readNumber } from "../schema/number";
+import { number } from "../schema/number";
+import { typedNumber } from "../numbers/typed";
 import { type OwnLink, type OwnValue, ownValue } from "../schema/own-value";
 import { ref } from "../schema/ref";
 import { text } from "../schema/text";
@@ -56,10 +58,10 @@ function links(kind: string, several: boolean, options: FieldOptions): Field<Own
     const whole = one.parse(part, { ...typing, make: () => null });
     if ("value" in whole) return linkTo(whole.value, 1);
     const [, count, name] = (several && /^(\d[\d.]*)\s+(.+)$/.exec(part)) || ["", "1", part];
-    const amount = readNumber(count);
-    if (amount === null) return { says: `“${count}” is no amount.` };
+    const amount = typedNumber(count);
+    if ("says" in amount) return amount;
     const found = one.parse(name, typing);
-    return "says" in found ? found : linkTo(found.value, amount);
+    return "says" in found ? found : linkTo(found.value, amount.value);
   };
   return {
     ...any,
@@ -113,11 +115,11 @@ const FORM: { readonly [F in Form]: (of: Definition, options: FieldOptions) => F
       completions: () => words,
       parse(typed) {
         const wanted = normalise(typed);
-        const found = words.find((w) => normalise(w) === wanted) ?? words.find((w) => normalise(w).startsWith(wanted));
+        const found = words.find((w) => normalise(w) === wanted);
         if (wanted && found) return { value: found };
         return {
           says: words.length
-            ? `“${typed}” is none of ${words.join(", ")}.`
+            ? notAmong(typed, words)
             : "This choice has no options yet. Setup is where they are written.",
         };
       },

@@ -167,7 +167,8 @@ function readDuration(r: LineReader): number | null {
     token = r.tokens[r.at + count]
   ) {
     count++;
-    const ticks = parseTicks(r.text.slice((first as Token).from, token.to), r.words.ticksPerSecond);
+    const { ticksPerSecond, numbers } = r.words;
+    const ticks = parseTicks(r.text.slice((first as Token).from, token.to), ticksPerSecond, numbers);
     if (ticks !== null) best = { count, ticks };
   }
   if (best) {

@@ -1,6 +1,6 @@
 /** Chunks of a recipe line with their positions. A chunk is what stands between spaces; quotes hold spaces together. */
 
-import { TYPED, untyped } from "../numbers/decimal";
+import { inLine, isDoubtful, type NumberFormat, TYPED } from "../numbers/decimal";
 import { KEYWORDS } from "./keywords";
 
 export type TokenKind =
@@ -59,11 +59,17 @@ const BRACKETS: ReadonlyMap<string, TokenKind> = new Map([
 
 export const isKeyword = (token: Token): boolean => token.kind === "word" && KEYWORDS.has(token.text.toLowerCase());
 
+/** Digits and signs of double width are the same digits and signs; each stays where it is. */
+const narrow = (line: string): string =>
+  line.replace(/[\uff01-\uff20\uff3b-\uff40\uff5b-\uff5e]/g, (c) => String.fromCharCode(c.charCodeAt(0) - 0xfee0));
+
 /**
  * A quote without its end is returned as a fault beside the tokens; nothing is dropped. Linear in the length of the
  * line.
+ * @param format  how whoever typed it writes numbers
  */
-export function lex(line: string): { tokens: Token[]; open: Span | null } {
+export function lex(typed: string, format?: NumberFormat): { tokens: Token[]; open: Span | null } {
+  const line = narrow(typed);
   const tokens: Token[] = [];
   let open: Span | null = null;
   let inside = false;
@@ -82,7 +88,7 @@ export function lex(line: string): { tokens: Token[]; open: Span | null } {
       const ends = QUOTES.get(line[at]) as string;
       let text = "";
       for (at++; at < line.length && !ends.includes(line[at]); at++)
-        text += line[at] === "\\" && at + 1 < line.length ? line[++at] : line[at];
+        text += line[at] === "\\" && at + 1 < line.length ? typed[++at] : typed[at];
       if (at >= line.length) open = { from, to: at };
       else at++;
       push("quoted", text, from, at, ends !== '"');
@@ -105,7 +111,7 @@ export function lex(line: string): { tokens: Token[]; open: Span | null } {
         // Within a draw, a weight may stand right before its entry: "5:2 Rope".
         if (inside && LOOSE.test(line.slice(from, at - 1))) break;
       }
-      chunk(line.slice(from, at), from, push, tokens);
+      chunk(line.slice(from, at), from, push, tokens, format);
     }
   }
   return { tokens: joined(line, tokens), open };
@@ -113,18 +119,28 @@ export function lex(line: string): { tokens: Token[]; open: Span | null } {
 
 type Push = (kind: TokenKind, text: string, from: number, to: number, meant?: boolean) => void;
 
-/** One way to write a number or a range; null where it is neither, or may say two things. */
-function amount(typed: string): { kind: "number" | "range"; text: string } | null {
-  if (LOOSE.test(typed)) {
-    const text = untyped(typed);
-    return text === null ? null : { kind: "number", text };
-  }
-  const [, from, to] = RANGE.exec(typed) ?? [];
-  const [low, high] = [from, to].map((end) => (end === undefined ? null : untyped(end)));
-  return low && high ? { kind: "range", text: `${low}..${high}` } : null;
+/** One way to write a number; null where it is none, or may say two things. */
+function one(typed: string, format?: NumberFormat): string | null {
+  const read = inLine(typed, format);
+  return typeof read === "string" ? read : null;
 }
 
-function chunk(text: string, from: number, push: Push, tokens: Token[]): void {
+/** One way to write a number or a range; null where it is neither, or may say two things. */
+function amount(
+  typed: string,
+  format?: NumberFormat,
+): { kind: "number" | "range"; text: string; meant: boolean } | null {
+  if (LOOSE.test(typed)) {
+    const text = one(typed, format);
+    return text === null ? null : { kind: "number", text, meant: text !== typed || isDoubtful(typed, text, format) };
+  }
+  const [, from, to] = RANGE.exec(typed) ?? [];
+  const [low, high] = [from, to].map((end) => (end === undefined ? null : one(end, format)));
+  const text = `${low}..${high}`;
+  return low && high ? { kind: "range", text, meant: text !== typed } : null;
+}
+
+function chunk(text: string, from: number, push: Push, tokens: Token[], format?: NumberFormat): void {
   let end = text.length;
   while (text[end - 1] === ":") end--;
   const colons = text.length - end;
@@ -135,21 +151,22 @@ function chunk(text: string, from: number, push: Push, tokens: Token[]): void {
   if (/^(%|percent)$/i.test(head) && last?.kind === "number") {
     tokens.pop();
     push("percent", `${last.text}%`, last.from, to, true);
-  } else word(head, from, to, push);
+  } else word(head, from, to, push, format);
   if (commas) push("comma", text.slice(end - commas, end), to, to + commas, true);
   for (let k = 0; k < colons; k++) push("colon", ":", to + commas + k, to + commas + k + 1);
 }
 
-function word(head: string, from: number, to: number, push: Push): void {
-  const said = amount(head);
+function word(head: string, from: number, to: number, push: Push, format?: NumberFormat): void {
+  const said = amount(head, format);
   const [, sign = "", share] = /^([-+−]?)(.*)%$/.exec(head) ?? [];
-  const percent = share === undefined ? null : amount(share);
+  const percent = share === undefined ? null : amount(share, format);
   const [, before, behind] = TIMES.exec(head) ?? [];
-  const times = amount(before ?? behind ?? "");
+  const times = amount(before ?? behind ?? "", format);
   if (head === "+" || head === "&") push("plus", "+", from, to, head === "&");
   // "1.500" is 1.5 here, and is said to be: elsewhere it is 1500.
-  else if (/^[1-9]\d{0,2}\.\d{2}0$/.test(head)) push("number", head.replace(/\.?0+$/, ""), from, to, true);
-  else if (said) push(said.kind, said.text, from, to, said.text !== head);
+  else if (format !== "comma" && /^[1-9]\d{0,2}\.\d{2}0$/.test(head))
+    push("number", head.replace(/\.?0+$/, ""), from, to, true);
+  else if (said) push(said.kind, said.text, from, to, said.meant);
   else if (percent?.kind === "number")
     push("percent", `${sign}${percent.text}%`, from, to, `${sign}${percent.text}%` !== head);
   else if (times) push("times", times.text, from, to, true);

@@ -5,6 +5,8 @@ import { list } from "../numbers/format";
 import { LONGEST_NAME } from "../schema/limits";
 import { quote, SIGNS } from "./book";
 import { BEHIND_ENTRIES } from "./keywords";
+import { inLine } from "../numbers/decimal";
+import { asksFirst, meantBy } from "../schema/meant";
 import { isKeyword, type Span, type TokenKind } from "./lexer";
 import type { Names } from "../schema/field";
 import type { Words } from "./parsed";
@@ -120,6 +122,7 @@ function nameFrom(r: LineReader, wanted: string, words: Words): Read | null {
   const raw = r.typed(r.at, r.at + natural - 1);
   const typed = raw.replace(/\s+/g, " ");
   const begins = r.text.slice(first.from, first.to);
+  const counted = COUNTS.has(r.tokens[r.at - 1]?.kind);
   r.take(natural);
   if (/^#/.test(typed)) {
     r.report("error", span, "Any item with a tag is written with any and the name of the tag.", [
@@ -127,70 +130,62 @@ function nameFrom(r: LineReader, wanted: string, words: Words): Read | null {
     ]);
     return null;
   }
-  if (/^[-+.]?\d/.test(begins)) {
-    r.report(
-      "error",
-      first,
-      `${shown(begins)} is no quantity. Write a number such as 2, 1.5 or 1..3, or put a name that begins so in quotes.`,
-      quantities(begins),
-    );
+  const two = inLine(begins, words.numbers);
+  if (two !== null && typeof two === "object") {
+    r.report("error", first, `${shown(begins)} may be ${two.whole} or ${two.decimal}. Write the one you mean.`, [
+      two.whole,
+      two.decimal,
+    ]);
     return null;
   }
-  return resolveName(r, words, what, typed, span, doubted(words, typed));
+  return resolveName(r, words, what, typed, span, doubted(words, typed, counted));
 }
 
-/** What "5xRope", "1,500", "1/2" and "5," may be meant for. */
-function quantities(typed: string): string[] {
-  const glued = /^(\d+(?:\.\d+)?)[x×*]?(\p{L}.*)$/iu.exec(typed);
-  if (glued) return [`${glued[1]} ${glued[2]}`];
-  if (/^\d+(,\d{3})+$/.test(typed))
-    return [
-      typed.replaceAll(",", ""),
-      ...(/^\d+,\d+$/.test(typed) ? [typed.replace(",", ".").replace(/\.?0+$/, "")] : []),
-    ];
-  const parts = /^(\d+)\/([1-9]\d*)$/.exec(typed);
-  return parts && Number.isInteger((Number(parts[1]) / Number(parts[2])) * 1e6)
-    ? [String(Number(parts[1]) / Number(parts[2]))]
-    : [];
-}
+const COUNTS: ReadonlySet<TokenKind | undefined> = new Set(["number", "range", "times"]);
 
 /** What people join names with, what would say it here, and how. */
-const JOINTS: readonly (readonly [word: RegExp, says: string, joint: string | null])[] = [
+const JOINTS: readonly (readonly [sign: RegExp, says: string, joint: string | null])[] = [
   [/\s+or\s+/i, "For one of several write any and a tag that they have, or a variant behind | for each.", null],
   [/\s+(?:and|with)\s+/i, "Join them with +.", " + "],
+  [/\s*@\s*/, "A station stands behind at.", " at "],
 ];
 
 /**
  * Why a name that nobody knows may be something else that was mistyped, with texts that say what is meant; it must be
  * quoted to be a name.
+ * @param counted  an amount stands before it already
  */
-function doubted(words: Words, typed: string): { says: string; offers: string[] } | null {
+function doubted(words: Words, typed: string, counted: boolean): { says: string; offers: string[] } | null {
   const quoted = quote(typed);
+  const isKnown = (text: string): boolean => words.items.find(text).found === "one";
+  const meant = meantBy(typed, { ...words, known: isKnown, counted });
+  if (meant) {
+    const { name, known, beside, offers } = meant;
+    const says = known
+      ? `“${typed}” is not in the pantry, but “${name}” is, with ${beside} beside it.`
+      : `“${typed}” is not in the pantry and looks like a name with ${beside} beside it.`;
+    return { says: `${says} Write ${offers[0]}, or put a new name in quotes.`, offers: [...offers, quoted] };
+  }
+  for (const [sign, says, joint] of JOINTS) {
+    const parts = typed.split(sign).map((part) => part.trim());
+    if (parts.length > 1 && parts.every(isKnown))
+      return {
+        says: `“${typed}” is not in the pantry, but ${list(parts.map((p) => `“${p}”`))} are. ${says}`,
+        offers: [...(joint ? [parts.join(joint)] : []), quoted],
+      };
+  }
   const sign = SIGNS.exec(typed);
   if (sign) {
     const parts = typed.split(/\s*[+;,]\s*/).filter(Boolean);
     return {
-      says: `“${typed}” is no name in the pantry, and “${sign[0].trim()}” is no part of a line here. Put a new name that has it in quotes.`,
+      says: `“${typed}” is not in the pantry, and “${sign[0].trim()}” does not belong here. Put a new name that has it in quotes.`,
       offers: [...(parts.length > 1 && /[+;,]/.test(sign[0]) ? [parts.join(" + ")] : []), quoted],
     };
   }
-  // "Rope or Tar" and "Rope and Tar" where both are known.
-  for (const [word, says, joint] of JOINTS) {
-    const parts = typed.split(word);
-    const both = parts.map((part) => words.items.find(part.trim()));
-    if (parts.length > 1 && both.every(({ found }) => found === "one"))
-      return {
-        says: `“${typed}” is no name in the pantry, but ${list(parts.map((p) => `“${p.trim()}”`))} are names. ${says}`,
-        offers: [...(joint ? [parts.map((p) => p.trim()).join(joint)] : []), quoted],
-      };
-  }
-  // "Rope 5" and "Rope (5)" where Rope is known.
-  const [, before, number, behind] = /^(.*?)\s+\(?(\d+(?:[.,]\d+)?)\S*(?:\s+(.*))?$/.exec(typed) ?? [];
-  const known = [before, behind].find((part) => part && words.items.find(part).found === "one");
-  return known
+  return asksFirst(typed)
     ? {
-        says: `“${typed}” is no name in the pantry, “${known}” is one. Write the quantity before it, or put a new name in quotes.`,
-        offers: [...(known === before && !behind ? [`${number.replace(",", ".")} ${known}`] : []), quoted],
+        says: `“${typed}” is not in the pantry, and has a digit, a sign or a unit in it. If it is a new name, put it in quotes.`,
+        offers: [quoted],
       }
     : null;
 }

@@ -1,4 +1,5 @@
 /** What a recipe line says, and what is wrong with it or worth knowing. */
+import type { NumberFormat } from "../numbers/decimal";
 import type { Names, Surroundings } from "../schema/field";
 import type { Id } from "../schema/id";
 import type { Issue } from "../schema/issue";
@@ -62,6 +63,8 @@ export interface Words {
   readonly tables: Names;
   readonly stats: Names;
   readonly ticksPerSecond: number;
+  /** How whoever types the line writes numbers. */
+  readonly numbers?: NumberFormat;
   /** Names of items near one that was typed; none once they have cost as much as they are worth. */
   readonly near: (typed: string) => readonly string[];
 }
@@ -70,7 +73,7 @@ export interface Words {
 const PATIENCE = 300_000;
 
 /** The words a line may use, of the records around it. */
-export function words(around: Pick<Surroundings, "names" | "ticksPerSecond">): Words {
+export function words(around: Pick<Surroundings, "names" | "numbers" | "ticksPerSecond">): Words {
   const [items, currencies, tags, tables, stats] = (["item", "currency", "tag", "table", "stat"] as const).map((kind) =>
     around.names(kind),
   );
@@ -80,5 +83,6 @@ export function words(around: Pick<Surroundings, "names" | "ticksPerSecond">): W
     left -= items.size;
     return items.near(typed);
   };
-  return { items, currencies, tags, tables, stats, ticksPerSecond: around.ticksPerSecond, near };
+  const { ticksPerSecond, numbers } = around;
+  return { items, currencies, tags, tables, stats, ticksPerSecond, numbers, near };
 }

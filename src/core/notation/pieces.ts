@@ -2,10 +2,13 @@
 import { readFormula, writeFormula } from "../formulas/field";
 import type { Scope } from "../formulas/scope";
 import { readUnit } from "../formulas/units";
+import { isDoubtful } from "../numbers/decimal";
 import { formatTicks, parseTicks } from "../numbers/ticks";
+import { typedNumber } from "../numbers/typed";
 import type { Surroundings } from "../schema/field";
 import type { Id } from "../schema/id";
 import { issue } from "../schema/issue";
+import { asksFirst, meantBy } from "../schema/meant";
 import { quote } from "./book";
 import type { LineIssue } from "./parsed";
 
@@ -90,6 +93,7 @@ export class PieceReader {
     if (found) return found;
     const name = unquoted(at.text).trim();
     if (!name) throw new Refused(`The name of ${an(kind)} is missing here.`, at);
+    if (!QUOTED.test(at.text)) this.doubt(kind, name, at);
     const made = kind === "item" ? this.make(name) : null;
     const offers = this.around.names(kind).near(name);
     const near = offers.length ? ` Did you mean ${offers.join(" or ")}?` : "";
@@ -99,16 +103,36 @@ export class PieceReader {
     }
     throw new Refused(`There is no ${kind} called “${name}”.${near}`, at, offers);
   }
+  /** A name that nobody knows and that looks like a slip must be quoted to be one. */
+  private doubt(kind: string, name: string, at: Piece): void {
+    const known = (text: string): boolean => this.around.names(kind).find(text).found === "one";
+    const meant = meantBy(name, { ...this.around, known, offer: "amount" });
+    if (meant?.known)
+      throw new Refused(
+        `There is no ${kind} called “${name}”, but there is “${meant.name}”, with ${meant.beside} beside it. Write ${meant.offers[0]}${kind === "item" ? ", or put a new name in quotes" : ""}.`,
+        at,
+        kind === "item" ? [...meant.offers, quote(name)] : meant.offers,
+      );
+    if (kind === "item" && (meant || asksFirst(name)))
+      throw new Refused(
+        `“${name}” is not in the pantry, and has a digit, a sign or a unit in it. If it is a new name, put it in quotes.`,
+        at,
+        [...(meant?.offers ?? []), quote(name)],
+      );
+  }
   time(at: Piece): number {
-    const ticks = parseTicks(at.text, this.around.ticksPerSecond);
+    const ticks = parseTicks(at.text, this.around.ticksPerSecond, this.around.numbers);
     if (ticks === null)
       throw new Refused(`“${at.text}” is no time. Write 90s, 1m30s or 1800t, in whole ticks.`, at, ["30s"]);
     return ticks;
   }
   number(at: Piece): number {
-    const value = Number(at.text.replace(/^−/, "-").replace(/^([-+]?\d+),(\d+)$/, "$1.$2"));
-    if (at.text === "" || !Number.isFinite(value)) throw new Refused(`“${at.text}” is no number.`, at);
-    return value;
+    const { numbers } = this.around;
+    const read = typedNumber(at.text, { format: numbers, line: true });
+    if ("says" in read) throw new Refused(read.says, at, read.offers);
+    if (isDoubtful(at.text, String(read.value), numbers))
+      this.tell(`“${at.text}” is read as ${read.value}.`, at, [], "note");
+    return read.value;
   }
   whole(at: Piece): number {
     const value = this.number(at);

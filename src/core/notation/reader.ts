@@ -30,7 +30,7 @@ export class LineReader {
     readonly text: string,
     readonly words: Words,
   ) {
-    const { tokens, open } = text.length > LONGEST_LINE ? { tokens: [], open: null } : lex(text);
+    const { tokens, open } = text.length > LONGEST_LINE ? { tokens: [], open: null } : lex(text, words.numbers);
     this.tokens = tokens;
     if (text.length > LONGEST_LINE)
       this.report(

@@ -64,8 +64,8 @@ describe("what is typed otherwise", () => {
 
   it.each([
     ["1,500 Leather -> Rope", "1,500", ["1500", "1.5"]],
-    ["5xLeather -> Rope", "5xLeather", ["5 Leather"]],
-    ["1/2 Leather -> Rope", "1/2", ["0.5"]],
+    ["5xLeather -> Rope", "5xLeather", ["5 Leather", '"5xLeather"']],
+    ["1/2 Leather -> Rope", "1/2 Leather", ["0.5 Leather", "Leather 50%", '"1/2 Leather"']],
     ["Leather 5 -> Rope", "Leather 5", ["5 Leather", '"Leather 5"']],
     ["Leather (5) -> Rope", "Leather (5)", ["5 Leather", '"Leather (5)"']],
     ["Leather+1 Tallow -> Rope", "Leather+1 Tallow", ["Leather + 1 Tallow", '"Leather+1 Tallow"']],

@@ -1,6 +1,6 @@
 /** Durations: the game's clock counts in ticks, people write seconds. Stored in ticks, shown as both. */
 
-import { decimal, TYPED, untyped } from "./decimal";
+import { decimal, type NumberFormat, TYPED, untyped } from "./decimal";
 import { add, type Fraction, fraction, multiply, toNumber, ZERO } from "./fraction";
 
 const unit = (words: string) => `(?:(${TYPED})\\s*(?:${words})\\s*)?`;
@@ -12,29 +12,30 @@ const MOST = 1e12;
 
 /**
  * Reads "90s", "1m30s", "1 min 30 sec", "2h", "5400t" or a bare number of seconds. Two numbers without units are none.
+ * @param format  how whoever typed it writes numbers
  * @returns whole ticks, or null when the text is no duration or not exactly a whole number of ticks
  */
-export function parseTicks(text: string, ticksPerSecond: number): number | null {
-  const t = text.trim();
+export function parseTicks(text: string, ticksPerSecond: number, format?: NumberFormat): number | null {
+  const t = text.trim().normalize("NFKC");
   if (t === "" || t.length > LONGEST) return null;
   const ticks = TICKS.exec(t);
   if (ticks) return whole(decimal(ticks[1]), 1);
-  if (SECONDS.test(t)) return whole(number(t), ticksPerSecond);
+  if (SECONDS.test(t)) return whole(number(t, format), ticksPerSecond);
   const parts = PARTS.exec(t)?.slice(1);
   if (!parts) return null;
   let sum = ZERO;
   for (const [k, part] of parts.entries()) {
     if (part === undefined) continue;
-    const value = number(part);
+    const value = number(part, format);
     if (!value) return null;
     sum = add(sum, multiply(value, fraction([3600n, 60n, 1n][k])));
   }
   return whole(sum, ticksPerSecond);
 }
 
-function number(typed: string): Fraction | null {
-  const text = untyped(typed);
-  return text === null ? null : decimal(text);
+function number(typed: string, format?: NumberFormat): Fraction | null {
+  const text = untyped(typed, format);
+  return typeof text === "string" ? decimal(text) : null;
 }
 
 function whole(value: Fraction | null, times: number): number | null {

@@ -1,12 +1,20 @@
 /** A field that holds one of a few words. */
 import { shown } from "./characters";
 import { cell, type Field, type FieldOptions, plain, snake } from "./field";
-import { normalise } from "./names";
+import { nearest, normalise } from "./names";
 
 interface Rules<T> extends FieldOptions {
   readonly initial?: T;
   /** What a bundle means that says nothing, where that is another one. */
   readonly bundleInitial?: T;
+}
+
+/** What is said of a word that is none of those that may be chosen: a part of one is not taken for it. */
+export function notAmong(typed: string, of: readonly string[]): string {
+  const wanted = normalise(typed);
+  const begun = wanted === "" ? [] : of.filter((o) => normalise(o).startsWith(wanted));
+  const near = begun.length ? begun.slice(0, 3) : nearest(typed, of);
+  return `“${typed}” is none of ${of.join(", ")}.${near.length ? ` Did you mean ${near.join(" or ")}?` : ""}`;
 }
 
 export function choice<const T extends string>(
@@ -39,9 +47,8 @@ export function choice<const T extends string>(
     parse(typed) {
       const wanted = normalise(typed);
       if (wanted === "" && optional) return { value: null };
-      const found =
-        of.find((o) => normalise(o) === wanted) ?? of.find((o) => wanted !== "" && normalise(o).startsWith(wanted));
-      return found ? { value: found } : { says: `“${typed}” is none of ${of.join(", ")}.` };
+      const found = of.find((o) => normalise(o) === wanted);
+      return found ? { value: found } : { says: notAmong(typed, of) };
     },
     say: (value) => value ?? "nothing",
     pack: (value, to) => to.whole(value === null ? 0 : of.indexOf(value) + 1),

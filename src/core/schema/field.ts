@@ -1,4 +1,5 @@
 /** What a field is. Everything that is done with a field follows from one such object; each field type makes them. */
+import type { NumberFormat } from "../numbers/decimal";
 import type { ByteReader, ByteWriter } from "./bytes";
 import type { Id } from "./id";
 import type { Definitions, Json, JsonObject, JsonSchema } from "./json";
@@ -63,6 +64,8 @@ export interface Names {
 /** The records around a value, as far as a field asks for them. */
 export interface Surroundings {
   readonly ticksPerSecond: number;
+  /** How numbers are typed and shown here; absent: with a point for decimals, as in files and lists. */
+  readonly numbers?: NumberFormat;
   has(kind: string, id: Id): boolean;
   /** A placeholder that can't be mistaken for a name where there is no such record. */
   nameOf(kind: string, id: Id): string;
@@ -70,6 +73,10 @@ export interface Surroundings {
   /** undefined where there is none. */
   record(kind: string, id: Id): object | undefined;
 }
+
+/** Within a list, where commas stand between what it holds: numbers have a point there, whoever writes them. */
+export const inList = <A extends Surroundings>(around: A): A =>
+  around.numbers === undefined ? around : { ...around, numbers: undefined };
 
 /** Where typed text is read: names that are new may become records. */
 export interface Typing extends Surroundings {

@@ -11,6 +11,7 @@ import {
   type Field,
   type FieldOptions,
   type Fields,
+  inList,
   type ObjectOf,
   plain,
   type Referring,
@@ -188,7 +189,7 @@ export function memberSet(fields: Fields, noun: string, lead: Values = {}): Memb
       all
         .filter(([name, field]) => !same(value[name], field.initial))
         .map(([name, field]) => {
-          const text = field.format(value[name], around);
+          const text = field.format(value[name], inList(around));
           return `${name}: ${field.depth > 0 && within(text) !== null ? text : quoted(text)}`;
         })
         .join(", "),
@@ -199,7 +200,7 @@ export function memberSet(fields: Fields, noun: string, lead: Values = {}): Memb
       for (const { name, text: each } of read.members) {
         const field = names.includes(name) ? fields[name] : undefined;
         if (!field) return { says: `A ${noun} has no “${name}”. It has: ${names.join(", ")}.` };
-        const typed = field.parse(each, typing);
+        const typed = field.parse(each, inList(typing));
         if ("says" in typed) return typed;
         value[name] = typed.value;
       }

@@ -1,6 +1,15 @@
 /** A field that holds a value for each of some records: numbers by stat. */
 import { cut } from "./characters";
-import { type Column, type Field, type FieldOptions, plain, type RowTree, snake, type Surroundings } from "./field";
+import {
+  type Column,
+  type Field,
+  type FieldOptions,
+  inList,
+  plain,
+  type RowTree,
+  snake,
+  type Surroundings,
+} from "./field";
 import { type Id, isId } from "./id";
 import { isPlain, type Json } from "./json";
 import { MOST_LISTED } from "./limits";
@@ -92,7 +101,7 @@ export function keyedMap<T>(
       Object.entries(value)
         .map(
           ([id, value]) =>
-            `${quoted(around.names(kind).text(id as Id))}: ${quoted(each(around, id as Id).format(value, around))}`,
+            `${quoted(around.names(kind).text(id as Id))}: ${quoted(each(around, id as Id).format(value, inList(around)))}`,
         )
         .join(", "),
     parse(typed, typing) {
@@ -102,7 +111,7 @@ export function keyedMap<T>(
       for (const { name, text } of members.members) {
         const which = typing.names(kind).find(name);
         if (which.found !== "one") return { says: `There is no ${kind} called “${name}”.` };
-        const read = each(typing, which.id).parse(text, typing);
+        const read = each(typing, which.id).parse(text, inList(typing));
         if ("says" in read) return read;
         found.set(which.id, read.value);
       }

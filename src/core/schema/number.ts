@@ -1,5 +1,8 @@
 /** A field that holds a number: whole, decimal or percent. */
+import { written } from "../numbers/decimal";
 import { sayPercent, sayQuantity } from "../numbers/format";
+import { toPercent } from "../numbers/fraction";
+import { typedNumber } from "../numbers/typed";
 import { shown } from "./characters";
 import { cell, type Column, type Field, type FieldOptions, plain, snake } from "./field";
 import type { JsonSchema } from "./json";
@@ -31,16 +34,6 @@ export function numberProblem(
   if (places !== undefined && Number(value.toFixed(places)) !== value)
     return `${value} has more than ${places} decimal places.`;
   return null;
-}
-
-/** "2.5", "2,5", "1 200", "40%": what people type and what spreadsheets paste. */
-export function readNumber(text: string): number | null {
-  const typed = text
-    .replace(/[\s\u2009']/g, "")
-    .replace(/−/g, "-")
-    .replace(/%$/, "");
-  const point = /^-?\d+,\d+$/.test(typed) ? typed.replace(",", ".") : typed.replace(/,(?=\d{3}(\D|$))/g, "");
-  return /^[-+]?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?$/i.test(point) ? Number(point) : null;
 }
 
 export const numberColumn = (
@@ -87,14 +80,12 @@ export function number({ optional, ...rules }: NumberRules & { optional?: boolea
     toBundle: (value) => (value === initial ? undefined : value),
     fromBundle: (value) => value,
     schema: () => numberSchema(rules, optional === true, initial),
-    format: (value) => (value === null ? "" : percent ? sayPercent(value) : String(value)),
-    parse(typed) {
+    format: (value, { numbers }) =>
+      value === null ? "" : percent ? `${written(toPercent(value), numbers)}%` : written(value, numbers),
+    parse(typed, { numbers, ticksPerSecond }) {
       if (typed === "")
         return optional ? { value: null } : min <= 0 ? { value: 0 } : { says: "A number is needed here." };
-      const value = readNumber(typed);
-      if (value === null)
-        return { says: `“${typed}” is not a number. Write digits with a point for decimals, such as 2.5.` };
-      return { value: percent ? value / 100 : value };
+      return typedNumber(typed, { format: numbers, unit: options.unit, percent, ticksPerSecond });
     },
     say: (value) => (value === null ? "nothing" : percent ? sayPercent(value) : sayQuantity(value)),
     stored: (name, shape) => cell(numberColumn(name, rules, optional === true), shape),

@@ -13,6 +13,7 @@ import {
 } from "./field";
 import { type Id, isId } from "./id";
 import { MOST_LISTED } from "./limits";
+import { meantBy } from "./meant";
 
 export const refProblem = (to: Checking, kind: string, id: unknown): string | null =>
   isId(id) && to.has(kind, id) ? null : `There is no ${kind} ${shown(id)} in this pantry.`;
@@ -68,6 +69,12 @@ function findOrMake(kind: string, typed: string, typing: Typing): Id | { readonl
   if (found.found === "several")
     return {
       says: `“${typed}” is the name of ${found.keys.length} records. Write the key of the one you mean: ${found.keys.join(" or ")}.`,
+    };
+  const known = (text: string): boolean => names.find(text).found === "one";
+  const meant = meantBy(typed, { ...typing, known, offer: "name" });
+  if (meant?.known)
+    return {
+      says: `There is no ${kind} called “${typed}”, but there is “${meant.name}”, and ${meant.beside} has no place here. Write ${meant.name}.`,
     };
   const made = typing.make(kind, typed);
   if (made) return made;

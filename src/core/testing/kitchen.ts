@@ -59,6 +59,10 @@ export function kitchen(text: string, settings: Partial<Pantry> = {}): Catalogue
   return catalogue;
 }
 
+/** Names with digits in them ask to be quoted where they are new; here they are meant. */
+const quoted = (line: string): string =>
+  line.replace(/(?<![\w"])(?!x\d)([A-Za-z]+\d\w*)(?![\w"])/g, (name) => `"${name}"`);
+
 function read(catalogue: Catalogue, row: string): Edit[] {
   const writing = new NewNames(catalogue);
   const are = /^(.+) are ([^>]+)$/.exec(row);
@@ -76,7 +80,8 @@ function read(catalogue: Catalogue, row: string): Edit[] {
   const gather = /^gather (.+)$/.exec(row);
   const give = /^give (.+)$/.exec(row);
   const given = gather ?? give;
-  const parsed = parseLine(buy ? `nothing -> 1 ${buy[1]}` : given ? `nothing -> ${given[1]}` : row, wordsOf(catalogue));
+  const text = quoted(buy ? `nothing -> 1 ${buy[1]}` : given ? `nothing -> ${given[1]}` : row);
+  const parsed = parseLine(text, wordsOf(catalogue));
   if (!parsed.ok) throw new Error(`${row}: ${parsed.issues.map((r) => r.message).join(" ")}`);
   const recipe = recipeFrom(parsed, writing);
   const items = writing.edits.map(

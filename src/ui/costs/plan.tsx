@@ -10,7 +10,8 @@ import type { Item } from "@/core/kinds/index";
 import { isItem, type Node, sayNode } from "@/core/network/node";
 import { count, sayCost, sayQuantity } from "@/core/numbers/format";
 import { saySeconds } from "@/core/numbers/ticks";
-import { readNumber } from "@/core/schema/number";
+import { wantedBy } from "@/core/editing/wanted";
+import { NumberInput } from "../forms/field-input";
 import { usePlaces } from "../frame/navigate";
 import { Button, cx, Empty } from "../kit/kit";
 import { NameInput } from "../kit/name-input";
@@ -227,6 +228,8 @@ function Named({ node, name }: { node: Node; name: (node: Node) => string }) {
   );
 }
 
+const WANTED = { min: 1e-6, max: 1e6 } as const;
+
 /** Items with how many. */
 function Amounts({
   title,
@@ -247,20 +250,17 @@ function Amounts({
       <ul className="space-y-1">
         {basket.map(([item, n], k) => (
           <li key={item.id} className="flex items-center gap-1.5">
-            <input
-              key={n}
-              className="field num w-16! shrink-0"
-              inputMode="decimal"
-              aria-label={`${label}: how many ${item.name}`}
-              defaultValue={n}
-              onBlur={(e) => {
-                const typed = readNumber(e.target.value);
-                if (typed !== null && typed > 0 && typed !== n && typed <= 1e6)
-                  onBasket(basket.map((each, m) => (m === k ? ([item, typed] as const) : each)));
-                else e.target.value = String(n);
-              }}
-              onKeyDown={(e) => e.key === "Enter" && e.currentTarget.blur()}
-            />
+            <span className="w-16 shrink-0">
+              <NumberInput
+                label={`${label}: how many ${item.name}`}
+                value={n}
+                rules={WANTED}
+                className="num"
+                onDone={(typed) =>
+                  typed !== null && onBasket(basket.map((each, m) => (m === k ? ([item, typed] as const) : each)))
+                }
+              />
+            </span>
             <span className="min-w-0 flex-1 truncate">{item.name}</span>
             <Button
               look="quiet"
@@ -281,9 +281,12 @@ function Amounts({
           names={[...names.names()]}
           clearAfter
           onDone={(typed) => {
-            const found = names.find(typed);
-            const item = found.found === "one" ? catalogue.records.item.get(found.id) : undefined;
-            if (item && !basket.some(([there]) => there.id === item.id)) onBasket([...basket, [item, 1]]);
+            if (!typed) return null;
+            const wanted = wantedBy(catalogue, typed);
+            if ("says" in wanted) return wanted.says;
+            const others = basket.filter(([there]) => there.id !== wanted.item.id);
+            onBasket([...others, [wanted.item, wanted.amount] as const]);
+            return null;
           }}
         />
       </div>

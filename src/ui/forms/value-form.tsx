@@ -1,11 +1,12 @@
 "use client";
 /** A value of any shape as a form: lists with their entries, one of several sorts, names, numbers, formulas. */
 import { ArrowDown, ArrowUp, X } from "lucide-react";
-import { useId, useState } from "react";
 import { around } from "@/core/catalogue/surroundings";
-import type { Field, Fields, Typing } from "@/core/schema/field";
+import type { Field, Fields } from "@/core/schema/field";
 import { labelOf } from "../grid/field-columns";
 import { Button, cx } from "../kit/kit";
+import { TypedInput } from "../kit/typed-input";
+import { useReading } from "./field-input";
 import { useLive } from "../pantry/provider";
 
 interface Props {
@@ -124,9 +125,7 @@ function Members({ fields, value, onChange }: { fields: Fields; value: Values; o
 function Simple({ field, label, value, onChange }: Props) {
   const { catalogue } = useLive();
   const here = around(catalogue);
-  const listId = useId();
-  const [typed, setTyped] = useState<string | null>(null);
-  const [says, setSays] = useState<string | null>(null);
+  const { read } = useReading(field);
   const stored = value === null || value === undefined ? "" : field.format(value, here);
   if (field.type === "flag" && !("optional" in field.options && field.options.optional))
     return (
@@ -146,50 +145,15 @@ function Simple({ field, label, value, onChange }: Props) {
         ))}
       </select>
     );
-  const done = (text: string) => {
-    const typing: Typing = { ...here, make: () => null };
-    const read = field.parse(text.trim(), typing);
-    if ("says" in read) return setSays(read.says);
-    setSays(null);
-    setTyped(null);
-    if (JSON.stringify(read.value) !== JSON.stringify(value)) onChange(read.value);
-  };
-  const names = typed !== null && field.completions ? field.completions(here).slice(0, 400) : [];
   return (
-    <span className="block">
-      <input
-        aria-label={label}
-        aria-invalid={says !== null}
-        list={names.length ? listId : undefined}
-        className={cx(
-          "field",
-          field.numeric ? "w-16! text-right" : field.type === "formula" ? "w-40!" : "w-32!",
-          says && "border-beet!",
-        )}
-        value={typed ?? stored}
-        onFocus={() => setTyped(stored)}
-        onChange={(e) => setTyped(e.target.value)}
-        onBlur={() => typed !== null && done(typed)}
-        onKeyDown={(e) => {
-          if (e.key === "Enter" && typed !== null) done(typed);
-          if (e.key === "Escape") {
-            setTyped(stored);
-            setSays(null);
-          }
-        }}
-      />
-      {names.length > 0 && (
-        <datalist id={listId}>
-          {names.map((name) => (
-            <option key={name} value={name} />
-          ))}
-        </datalist>
-      )}
-      {says && (
-        <span role="alert" className="block max-w-56 text-[12px] text-beet">
-          {says}
-        </span>
-      )}
-    </span>
+    <TypedInput
+      label={label}
+      shown={stored}
+      read={read}
+      onDone={(next) => JSON.stringify(next) !== JSON.stringify(value) && onChange(next)}
+      numeric={field.numeric}
+      className={field.numeric ? "w-16!" : field.type === "formula" ? "w-40!" : "w-32!"}
+      names={() => (field.completions ? field.completions(here).slice(0, 400) : [])}
+    />
   );
 }

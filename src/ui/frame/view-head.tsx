@@ -3,8 +3,9 @@
 import { Search } from "lucide-react";
 import { type ReactNode, useEffect, useState } from "react";
 import { Popover } from "radix-ui";
+import type { NumberFormat } from "@/core/numbers/decimal";
 import { Button } from "../kit/kit";
-import { useKept, useStore } from "../pantry/provider";
+import { useKept, useStore, useView } from "../pantry/provider";
 
 export function ViewHead({ title, children }: { title: string; children?: ReactNode }) {
   const open = () => window.dispatchEvent(new KeyboardEvent("keydown", { key: "k", ctrlKey: true }));
@@ -31,6 +32,7 @@ function Author() {
   const store = useStore();
   const [name, setName] = useKept("salty-author", "");
   const [typed, setTyped] = useState<string | null>(null);
+  const numbers = useView((view) => view.state?.catalogue.numbers);
   useEffect(() => {
     store.author = name;
   }, [store, name]);
@@ -73,6 +75,18 @@ function Author() {
               onChange={(e) => setTyped(e.target.value)}
               placeholder="Somebody"
             />
+            <label className="head block pt-2 pb-1" htmlFor="numbers">
+              How you write numbers
+            </label>
+            <select
+              id="numbers"
+              className="field"
+              value={numbers ?? "point"}
+              onChange={(e) => store.setNumbers(e.target.value as NumberFormat)}
+            >
+              <option value="point">1,234.5 – a point before decimals</option>
+              <option value="comma">1.234,5 – a comma before decimals</option>
+            </select>
             <Button look="solid" type="submit" className="mt-2">
               Keep
             </Button>

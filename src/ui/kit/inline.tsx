@@ -26,44 +26,63 @@ export function Inline({ label, held, show, text, names, long, numeric, onWrite,
   const done = async (typed: string) => {
     if (left.current) return;
     left.current = true;
-    setEditing(false);
-    setSays(typed === text ? null : await onWrite(typed));
+    const why = typed === text ? null : await onWrite(typed);
+    setSays(why);
+    // What can't be written stays where it was typed.
+    if (why === null) setEditing(false);
+    else left.current = false;
+    return why;
   };
+  const drop = () => {
+    left.current = true;
+    setSays(null);
+    setEditing(false);
+  };
+  const reason = says && (
+    <span role="alert" className="block text-[12px] whitespace-normal text-beet">
+      {says}
+    </span>
+  );
   const begin = () => {
     left.current = false;
     setEditing(true);
   };
-  if (editing && names) return <NameInput label={label} value={text} names={names} onDone={(t) => void done(t)} />;
+  if (editing && names) return <NameInput label={label} value={text} names={names} onDone={done} onCancel={drop} />;
   if (editing && long)
     return (
-      <textarea
-        aria-label={label}
-        // biome-ignore lint/a11y/noAutofocus: it appears because somebody asked to type here
-        autoFocus
-        className="field min-h-20"
-        defaultValue={text}
-        onBlur={(e) => void done(e.target.value.trim())}
-        onKeyDown={(e) => e.key === "Escape" && setEditing(false)}
-      />
+      <span className="block w-full">
+        <textarea
+          aria-label={label}
+          aria-invalid={says !== null}
+          // biome-ignore lint/a11y/noAutofocus: it appears because somebody asked to type here
+          autoFocus
+          className="field min-h-20"
+          defaultValue={text}
+          onBlur={(e) => void done(e.target.value.trim())}
+          onKeyDown={(e) => e.key === "Escape" && drop()}
+        />
+        {reason}
+      </span>
     );
   if (editing)
     return (
-      <input
-        aria-label={label}
-        // biome-ignore lint/a11y/noAutofocus: it appears because somebody asked to type here
-        autoFocus
-        className={cx("field", numeric && "text-right")}
-        defaultValue={text}
-        onFocus={(e) => e.target.select()}
-        onBlur={(e) => void done(e.target.value.trim())}
-        onKeyDown={(e) => {
-          if (e.key === "Enter") e.currentTarget.blur();
-          if (e.key === "Escape") {
-            left.current = true;
-            setEditing(false);
-          }
-        }}
-      />
+      <span className="block min-w-0">
+        <input
+          aria-label={label}
+          aria-invalid={says !== null}
+          // biome-ignore lint/a11y/noAutofocus: it appears because somebody asked to type here
+          autoFocus
+          className={cx("field", numeric && "text-right", says !== null && "border-beet!")}
+          defaultValue={text}
+          onFocus={(e) => e.target.select()}
+          onBlur={(e) => void done(e.target.value.trim())}
+          onKeyDown={(e) => {
+            if (e.key === "Enter") e.currentTarget.blur();
+            if (e.key === "Escape") drop();
+          }}
+        />
+        {reason}
+      </span>
     );
   return (
     <span className={cx("flex min-w-0 items-center gap-1", numeric && "justify-end")}>
@@ -92,11 +111,7 @@ export function Inline({ label, held, show, text, names, long, numeric, onWrite,
       >
         {show || "–"}
       </button>
-      {says && (
-        <span role="alert" className="text-beet">
-          {says}
-        </span>
-      )}
+      {reason}
     </span>
   );
 }

@@ -1,13 +1,18 @@
 "use client";
 /** An input that takes a record's name, with completion. */
 import { useId, useState } from "react";
+import { cx } from "./kit";
 import { fitting, NameList } from "./name-list";
+
+/** Why something was not taken; null where it was. */
+type Refusal = string | null;
 
 interface Props {
   readonly label: string;
   readonly value: string;
   readonly names: readonly string[];
-  readonly onDone: (name: string) => void;
+  /** Takes the name, or says why not: then it stays where it was typed. */
+  readonly onDone: ((name: string) => void) | ((name: string) => Refusal | Promise<Refusal>);
   readonly placeholder?: string;
   readonly clearAfter?: boolean;
   /** It has come up to be typed into, and goes when nothing was typed. */
@@ -19,9 +24,22 @@ export function NameInput({ label, value, names, onDone, placeholder, clearAfter
   const [picked, setPicked] = useState(0);
   const listId = useId();
   const offers = typed?.trim() ? fitting(typed, names) : [];
-  const done = (name: string) => {
+  const [says, setSays] = useState<string | null>(null);
+  const drop = () => {
     setTyped(null);
-    if (name.trim() !== value || clearAfter) onDone(name.trim());
+    setSays(null);
+  };
+  const done = (name: string) => {
+    drop();
+    if (name.trim() === value && !clearAfter) return;
+    const hear = (why: unknown) => {
+      if (typeof why !== "string") return;
+      setTyped(name);
+      setSays(why);
+    };
+    const answer: unknown = onDone(name.trim());
+    if (answer instanceof Promise) void answer.then(hear);
+    else hear(answer);
   };
   return (
     <span className="relative block min-w-0 flex-1">
@@ -34,7 +52,8 @@ export function NameInput({ label, value, names, onDone, placeholder, clearAfter
         aria-expanded={offers.length > 0}
         aria-controls={listId}
         aria-activedescendant={offers.length ? `${listId}-${picked}` : undefined}
-        className="field"
+        aria-invalid={says !== null}
+        className={cx("field", says !== null && "border-beet!")}
         placeholder={placeholder}
         value={typed ?? value}
         onFocus={(e) => e.target.select()}
@@ -50,7 +69,7 @@ export function NameInput({ label, value, names, onDone, placeholder, clearAfter
             done(offers[picked] ?? typed);
             if (e.key === "Tab") return;
           } else if (e.key === "Escape" || (e.key === "Enter" && onCancel)) {
-            setTyped(null);
+            drop();
             onCancel?.();
           } else return;
           e.preventDefault();
@@ -64,6 +83,11 @@ export function NameInput({ label, value, names, onDone, placeholder, clearAfter
         onTake={done}
         className="top-full"
       />
+      {says && (
+        <span role="alert" className="block max-w-64 text-[12px] whitespace-normal text-beet">
+          {says}
+        </span>
+      )}
     </span>
   );
 }

@@ -7,6 +7,8 @@ import type { LoggedChange, Moved } from "@/core/history/log";
 import { type Catalogue, unpacked } from "@/core/catalogue/catalogue";
 import { apply, type Conflict, type Outcome } from "@/core/catalogue/apply";
 import type { Edit } from "@/core/catalogue/edit";
+import type { NumberFormat } from "@/core/numbers/decimal";
+import { keepFormat, keptFormat } from "./number-format";
 import type { Finding } from "@/core/checks/check";
 import type { Id } from "@/core/schema/id";
 import { tellChange } from "@/core/history/telling";
@@ -73,6 +75,7 @@ export class PantryStore {
   /** Changes that the server has not answered yet. */
   unanswered = 0;
   author = "";
+  private numbers: NumberFormat | undefined;
   /** The items that the shelves show, in their order: what is before and behind one that is open. */
   shelf: readonly { readonly id: Id }[] = [];
 
@@ -93,6 +96,14 @@ export class PantryStore {
     // Components look at what they picked, and are drawn again only where that is another.
     this.view = { ...this.view, ...part, canUndo: this.own.canUndo, canRedo: this.own.canRedo };
     for (const listener of this.listeners) listener();
+  }
+
+  /** Whoever sits here types and reads numbers so from now on. */
+  setNumbers(format: NumberFormat): void {
+    this.numbers = format;
+    keepFormat(format, localStorage);
+    const { state } = this.view;
+    if (state) this.set({ state: { ...state, catalogue: { ...state.catalogue, numbers: format } } });
   }
 
   /** Opens the pantry and follows it. Returns what closes it. */
@@ -209,7 +220,8 @@ export class PantryStore {
       setTimeout(() => void this.load(), 1000);
       return;
     }
-    const catalogue = unpacked(plain);
+    this.numbers ??= keptFormat(typeof localStorage === "undefined" ? null : localStorage);
+    const catalogue = { ...unpacked(plain), numbers: this.numbers };
     const model = unpackModel(plain.model);
     const last = this.view.state?.last ?? null;
     const stopped = plain.analysis.state === "stopped" ? (plain.analysis.why ?? "") : null;

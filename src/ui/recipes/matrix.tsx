@@ -12,6 +12,7 @@ import { usePlaces } from "../frame/navigate";
 import { focusPlace } from "../kit/focus-place";
 import { Button, cx, Empty } from "../kit/kit";
 import { NameInput } from "../kit/name-input";
+import { wantedBy } from "@/core/editing/wanted";
 import { useCatalogue, useStore } from "../pantry/provider";
 
 const MOVES: { readonly [key: string]: readonly [number, number] } = {
@@ -33,7 +34,6 @@ export function Matrix() {
   const [more, setMore] = useState<readonly Node[]>([]);
   const [at, setAt] = useState<readonly [number, number]>([0, 1]);
   const [typing, setTyping] = useState(false);
-  const [says, setSays] = useState<string | null>(null);
   const box = useRef<HTMLDivElement>(null);
   const found = useMemo(() => combinationsOf(catalogue), [catalogue]);
   const name = (node: Node) => sayNode(around(catalogue), node);
@@ -51,10 +51,11 @@ export function Matrix() {
     focusPlace(box, to[0], to[1]);
   };
   /** What the row on the column gives. Nothing takes the recipe out. */
-  const write = async (first: Node, second: Node, typed: string) => {
+  const write = async (first: Node, second: Node, typed: string): Promise<string | null> => {
     const written = withResult(catalogue, namedOf(first), namedOf(second), found.of(first, second)[0], typed);
-    setSays("says" in written ? written.says : null);
-    if ("edits" in written && written.edits.length) await store.submit(written.edits);
+    if ("says" in written) return written.says;
+    if (written.edits.length) await store.submit(written.edits);
+    return null;
   };
   const result = (recipe: Recipe): string =>
     outputsOf(recipe.lines)
@@ -69,8 +70,11 @@ export function Matrix() {
         names={names}
         clearAfter
         onDone={(typed) => {
-          const of = namesOf(catalogue, "item").find(typed);
-          if (of.found === "one") setMore([...more.filter((n) => n !== of.id), of.id]);
+          if (!typed) return null;
+          const wanted = wantedBy(catalogue, typed);
+          if ("says" in wanted) return wanted.says;
+          setMore([...more.filter((n) => n !== wanted.item.id), wanted.item.id]);
+          return null;
         }}
       />
     </span>
@@ -91,7 +95,6 @@ export function Matrix() {
           {found.oneWay > 0 && <span className="text-copper">, {count(found.oneWay, "pair")} in one order only</span>}
         </span>
         {add}
-        {says && <span className="text-beet">{says}</span>}
         <span className="ml-auto text-[12px] text-second">
           The row on the column. Type what comes out, Delete takes it out, Enter opens the recipe.
         </span>
@@ -151,9 +154,10 @@ export function Matrix() {
                             value={recipe ? result(recipe) : ""}
                             names={names}
                             clearAfter
-                            onDone={(typed) => {
-                              void write(first, second, typed);
-                              go(r, c);
+                            onDone={async (typed) => {
+                              const why = await write(first, second, typed);
+                              if (why === null) go(r, c);
+                              return why;
                             }}
                             onCancel={() => go(r, c)}
                           />

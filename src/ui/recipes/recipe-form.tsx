@@ -5,23 +5,27 @@ import { vesselOf } from "@/core/network/traits";
 import { around, namesOf } from "@/core/catalogue/surroundings";
 import { Plus, X } from "lucide-react";
 import type { Id } from "@/core/schema/id";
-import { type Bonus, isWeight } from "@/core/notation/line";
+import type { Bonus } from "@/core/notation/line";
 import type { Stat } from "@/core/kinds/index";
-import { MOST_BATCH } from "@/core/schema/limits";
+import { recipe } from "@/core/kinds/recipe";
+import { MOST, MOST_CHANCE, MOST_WEIGHT } from "@/core/schema/limits";
 import { type Role, roleRule, ROLES } from "@/core/notation/roles";
-import { readNumber } from "@/core/schema/number";
 import { formatParsed } from "@/core/notation/format";
 import type { ParsedEntry, ParsedLine } from "@/core/notation/parsed";
 import { count, sayQuantity } from "@/core/numbers/format";
 import { add, fromNumber, fromPercent, subtract, toNumber, toPercent } from "@/core/numbers/fraction";
-import { formatTicks, parseTicks } from "@/core/numbers/ticks";
 import { asKind } from "@/core/editing/arrange";
 import { RECIPE_KINDS } from "@/core/notation/line";
+import { FieldInput, NumberInput } from "../forms/field-input";
 import { Button } from "../kit/kit";
 import { NameInput } from "../kit/name-input";
 import { useCatalogue } from "../pantry/provider";
 import { PatternEditor } from "./pattern-editor";
 import { VariantsForm } from "./variants-form";
+
+/** What the recipe says of itself, read and held to its rules as anywhere else. */
+const FIELDS = recipe.fields;
+const AMOUNT = { min: 0, max: MOST } as const;
 
 export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (text: string) => void }) {
   const catalogue = useCatalogue();
@@ -55,25 +59,25 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
           </select>
         </Labelled>
         <Labelled label="Time">
-          <Text
-            value={parsed.ticks ? formatTicks(parsed.ticks, catalogue.pantry.ticksPerSecond) : ""}
+          <FieldInput
+            label="Time"
+            field={FIELDS.ticks}
+            value={parsed.ticks}
             placeholder="90s"
-            onDone={(t) => {
-              const ticks = t === "" ? 0 : parseTicks(t, catalogue.pantry.ticksPerSecond);
-              if (ticks !== null) write({ ticks });
-            }}
+            onDone={(ticks) => write({ ticks })}
           />
         </Labelled>
         <Labelled label="Fee">
           <span className="flex gap-1">
-            <Text
-              value={parsed.fee ? String(parsed.fee) : ""}
+            <FieldInput
+              label="Fee"
+              field={FIELDS.fee}
+              value={parsed.fee}
               placeholder="0"
-              onDone={(t) => {
-                const fee = t === "" ? 0 : readNumber(t);
+              onDone={(fee) => {
                 const currency =
                   parsed.feeCurrency ?? ([...catalogue.records.currency.keys()][0] as Id | undefined) ?? null;
-                if (fee !== null && fee >= 0) write({ fee, feeCurrency: fee > 0 ? currency : null });
+                write({ fee, feeCurrency: fee > 0 ? currency : null });
               }}
             />
             <select
@@ -94,34 +98,30 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
       </div>
       <div className="grid grid-cols-[96px_84px_84px_minmax(0,280px)_1fr] gap-2">
         <Labelled label="Level">
-          <Text
-            value={parsed.level === null ? "" : String(parsed.level)}
+          <FieldInput
+            label="Level"
+            field={FIELDS.level}
+            value={parsed.level}
             placeholder="any"
-            onDone={(t) => {
-              const level = t === "" ? null : readNumber(t);
-              if (level === null || (Number.isInteger(level) && level >= 0 && level <= 1000)) write({ level });
-            }}
+            onDone={(level) => write({ level })}
           />
         </Labelled>
         <Labelled label="Heat">
-          <Text
-            value={parsed.heat ? formatTicks(parsed.heat, catalogue.pantry.ticksPerSecond) : ""}
+          <FieldInput
+            label="Heat"
+            field={FIELDS.heat}
+            value={parsed.heat}
             placeholder="none"
-            onDone={(t) => {
-              const heat = t === "" ? 0 : parseTicks(t, catalogue.pantry.ticksPerSecond);
-              if (heat !== null) write({ heat });
-            }}
+            onDone={(heat) => write({ heat })}
           />
         </Labelled>
         <Labelled label="Batch">
-          <Text
-            value={parsed.batch === null ? "" : String(parsed.batch)}
+          <FieldInput
+            label="Batch"
+            field={FIELDS.batch}
+            value={parsed.batch}
             placeholder="one by one"
-            onDone={(t) => {
-              const batch = t === "" ? 1 : readNumber(t);
-              if (batch !== null && Number.isInteger(batch) && batch >= 1 && batch <= MOST_BATCH)
-                write({ batch: batch === 1 ? null : batch });
-            }}
+            onDone={(batch) => write({ batch: batch === 1 ? null : batch })}
           />
         </Labelled>
         <div>
@@ -227,37 +227,48 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
                   {e.bonus && <BonusFields stats={stats} bonus={e.bonus} onBonus={(bonus) => put(i, { bonus })} />}
                 </td>
                 <td className="w-20 pr-2 pb-1">
-                  <Num
+                  <NumberInput
                     label="From"
                     value={e.min}
-                    onDone={(min) => put(i, { min, max: e.min === e.max ? min : e.max })}
+                    rules={AMOUNT}
+                    onDone={(min) => min !== null && put(i, { min, max: e.min === e.max ? min : e.max })}
                   />
                 </td>
                 <td className="w-20 pr-2 pb-1">
-                  <Num label="To" value={e.max} onDone={(max) => put(i, { max })} />
+                  <NumberInput
+                    label="To"
+                    value={e.max}
+                    rules={AMOUNT}
+                    onDone={(max) => max !== null && put(i, { max })}
+                  />
                 </td>
                 <td className="w-20 pr-2 pb-1">
                   {e.draw ? (
-                    <Num
+                    <NumberInput
                       label="Weight"
                       value={e.draw.weight}
-                      onDone={(weight) => isWeight(weight) && write({ entries: weigh(parsed.entries, i, weight) })}
+                      rules={{ min: 0, max: MOST_WEIGHT, places: 6 }}
+                      onDone={(weight) => weight !== null && write({ entries: weigh(parsed.entries, i, weight) })}
                     />
                   ) : roleRule(e.role).chance ? (
-                    <Num
+                    <NumberInput
                       label="Chance in percent"
                       value={toPercent(e.chance)}
-                      onDone={(c) => put(i, { chance: fromPercent(c) })}
+                      rules={{ min: 0, max: MOST_CHANCE * 100 }}
+                      unit="%"
+                      onDone={(c) => c !== null && put(i, { chance: fromPercent(c) })}
                     />
                   ) : null}
                 </td>
                 <td className="w-20 pr-2 pb-1">
                   {roleRule(e.role).wears ? (
-                    <Num
+                    <NumberInput
                       label="Runs it lasts"
                       value={e.uses}
-                      onDone={(uses) => put(i, { uses: Math.max(1, Math.round(uses)) })}
-                      onClear={() => put(i, { uses: null })}
+                      rules={{ min: 1, max: MOST, whole: true }}
+                      empty={null}
+                      placeholder="for ever"
+                      onDone={(uses) => put(i, { uses })}
                     />
                   ) : null}
                   {roleRule(e.role).bonus && !e.draw && !e.bonus && stats.length > 0 && (
@@ -322,11 +333,12 @@ function BonusFields({
     <span className="flex items-center gap-1 pt-0.5 text-[12px] text-second">
       {bonus.share < 0 ? "less" : "plus"}
       <span className="w-12">
-        <Num
+        <NumberInput
           label="Percent for each point"
           value={toPercent(bonus.share)}
-          signed
-          onDone={(share) => share !== 0 && Math.abs(share) <= 100 && onBonus({ ...bonus, share: fromPercent(share) })}
+          rules={{ min: -100, max: 100 }}
+          unit="%"
+          onDone={(share) => onBonus(share ? { ...bonus, share: fromPercent(share) } : undefined)}
         />
       </span>
       <span className="whitespace-nowrap">% per</span>
@@ -404,40 +416,6 @@ function Text({ value, placeholder, onDone }: { value: string; placeholder?: str
       defaultValue={value}
       placeholder={placeholder}
       onBlur={(e) => e.target.value.trim() !== value && onDone(e.target.value.trim())}
-      onKeyDown={(e) => e.key === "Enter" && e.currentTarget.blur()}
-    />
-  );
-}
-
-function Num({
-  label,
-  value,
-  onDone,
-  onClear,
-  signed,
-}: {
-  label: string;
-  value: number | null;
-  onDone: (n: number) => void;
-  onClear?: () => void;
-  signed?: boolean;
-}) {
-  const done = (text: string) => {
-    if (text.trim() === "") onClear?.();
-    else {
-      const n = readNumber(text);
-      if (n !== null && (signed || n >= 0) && n !== value) onDone(n);
-    }
-  };
-  return (
-    <input
-      key={String(value)}
-      aria-label={label}
-      inputMode="decimal"
-      className="field text-right"
-      defaultValue={value ?? ""}
-      placeholder={value === null ? "for ever" : undefined}
-      onBlur={(e) => done(e.target.value)}
       onKeyDown={(e) => e.key === "Enter" && e.currentTarget.blur()}
     />
   );

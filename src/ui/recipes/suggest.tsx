@@ -7,7 +7,7 @@ import { ROUNDINGS, type Rounding } from "@/core/kinds/payback";
 import { keepRule, type SalvageRule, suggestSalvage, writeSuggested } from "@/core/analysis/suggested-salvage";
 import { formatGiven, formatUnnamed } from "@/core/notation/format";
 import { count, sayCost, sayPercent } from "@/core/numbers/format";
-import { readNumber } from "@/core/schema/number";
+import { typedNumber } from "@/core/numbers/typed";
 import type { Item } from "@/core/kinds/index";
 import type { Id } from "@/core/schema/id";
 import { Button, Jar } from "../kit/kit";
@@ -30,18 +30,24 @@ export function SuggestSalvage({ item: only, onClose }: { item?: Item; onClose: 
   const [replace, setReplace] = useState(false);
   const [keep, setKeep] = useState(false);
   const [says, setSays] = useState("");
-  const percent = readNumber(typed);
-  const floor = readNumber(least);
+  const { numbers } = catalogue;
+  const [share, lowest] = [typedNumber(typed, { format: numbers, unit: "%" }), typedNumber(least, { format: numbers })];
+  const percent = "value" in share ? share.value : null;
+  const floor = "value" in lowest ? lowest.value : null;
   const names = namesOf(catalogue, "item");
   const using = names.find(tool);
   const wrong =
-    percent === null || percent <= 0 || percent > 100
-      ? "The share is above 0 and at most 100%."
-      : floor === null || floor < 0 || !Number.isInteger(floor)
-        ? "The least is a whole number from 0."
-        : tool && using.found !== "one"
-          ? `“${tool}” is no item of this pantry.`
-          : null;
+    "says" in share
+      ? share.says
+      : share.value <= 0 || share.value > 100
+        ? "The share is above 0 and at most 100%."
+        : "says" in lowest
+          ? lowest.says
+          : lowest.value < 0 || !Number.isInteger(lowest.value)
+            ? "The least is a whole number from 0."
+            : tool && using.found !== "one"
+              ? `“${tool}” is no item of this pantry.`
+              : null;
   const rule: SalvageRule | null = wrong
     ? null
     : {

@@ -4,7 +4,7 @@ import { useMemo, useState } from "react";
 import { planTicks } from "@/core/editing/ticks";
 import { definition } from "@/core/kinds/index";
 import { count } from "@/core/numbers/format";
-import { readNumber } from "@/core/schema/number";
+import { typedNumber } from "@/core/numbers/typed";
 import { Button } from "../kit/kit";
 import { Over, Scrolled } from "../kit/over";
 import { useLive, useStore } from "../pantry/provider";
@@ -27,8 +27,9 @@ function Clock({ onClose }: { readonly onClose: () => void }) {
   const store = useStore();
   const [typed, setTyped] = useState(String(catalogue.pantry.ticksPerSecond));
   const [keep, setKeep] = useState(true);
-  const wanted = readNumber(typed);
-  let says: string | null = wanted === null ? "Write a number." : null;
+  const read = typedNumber(typed, { format: catalogue.numbers });
+  const wanted = "value" in read ? read.value : null;
+  let says: string | null = "says" in read ? read.says : null;
   definition("pantry").fields.ticksPerSecond.check(wanted, {
     has: () => false,
     fault: (_, why) => {

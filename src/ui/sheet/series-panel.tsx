@@ -9,7 +9,9 @@ import { definition, type Item } from "@/core/kinds/index";
 import { MOST_STEPS, SERIES_RULES } from "@/core/kinds/series";
 import { count } from "@/core/numbers/format";
 import type { Id } from "@/core/schema/id";
-import { readNumber } from "@/core/schema/number";
+import { typedNumber } from "@/core/numbers/typed";
+import { MOST } from "@/core/schema/limits";
+import { NumberInput } from "../forms/field-input";
 import { labelOf } from "../grid/field-columns";
 import { Button, cx } from "../kit/kit";
 import { Over, Scrolled } from "../kit/over";
@@ -19,6 +21,7 @@ import { useLive, useStore } from "../pantry/provider";
 const FIELDS = Object.entries(definition("item").fields).filter(
   ([name, { parts, depth }]) => !parts && depth === 0 && !["key", "name"].includes(name),
 );
+const STEP = { min: 0, max: MOST } as const;
 const SAYS: { readonly [how in SeriesRule["how"]]: string } = {
   add: "grows by",
   multiply: "is multiplied by",
@@ -42,7 +45,8 @@ export function SeriesPanel({
     () => there ?? { ...newSeries(catalogue, item), rules: startingRules(item) },
   );
   const [steps, setSteps] = useState(String(there?.steps.length || 4));
-  const amount = Math.round(readNumber(steps) ?? 0);
+  const read = typedNumber(steps, { format: catalogue.numbers });
+  const amount = "value" in read && Number.isInteger(read.value) ? read.value : 0;
   const fits = amount >= 1 && amount <= MOST_STEPS;
   const plan = useMemo(() => planSeries(catalogue, series, fits ? amount : 0), [catalogue, series, amount, fits]);
   const choices = [
@@ -143,16 +147,19 @@ export function SeriesPanel({
                 onChange={(e) => setRule(k, { by: e.target.value })}
               />
               {rule.how !== "list" && (
-                <label className="flex items-center gap-2 text-second">
+                <span className="flex items-center gap-2 text-second">
                   rounded to
-                  <input
-                    aria-label={`Rule ${k + 1}: rounded to`}
-                    className="field w-16! text-right"
-                    placeholder="–"
-                    defaultValue={rule.round ?? ""}
-                    onChange={(e) => setRule(k, { round: readNumber(e.target.value) })}
-                  />
-                </label>
+                  <span className="w-16">
+                    <NumberInput
+                      label={`Rule ${k + 1}: rounded to`}
+                      placeholder="–"
+                      value={rule.round}
+                      rules={STEP}
+                      empty={null}
+                      onDone={(round) => setRule(k, { round })}
+                    />
+                  </span>
+                </span>
               )}
               <Button
                 look="quiet"

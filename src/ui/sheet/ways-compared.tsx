@@ -9,7 +9,7 @@ import { sayNode } from "@/core/network/node";
 import { sayCost, sayQuantity } from "@/core/numbers/format";
 import { saySeconds } from "@/core/numbers/ticks";
 import type { Id } from "@/core/schema/id";
-import { readNumber } from "@/core/schema/number";
+import { typedNumber } from "@/core/numbers/typed";
 import { usePlaces } from "../frame/navigate";
 import { Button } from "../kit/kit";
 import { useLive, useStore } from "../pantry/provider";
@@ -22,7 +22,8 @@ export function WaysCompared({ id, ways }: { id: Id; ways: readonly WayTo[] }) {
   const recipes = [...new Set(ways.flatMap(({ by }) => (by.kind === "recipe" ? [by.id] : [])))]
     .flatMap((recipe) => catalogue.records.recipe.get(recipe) ?? [])
     .filter((recipe) => allLines(recipe).some((l) => l.role === "output" && l.item === id));
-  const factor = readNumber(typed);
+  const read = typedNumber(typed, { format: catalogue.numbers });
+  const factor = "value" in read ? read.value : null;
   const right = factor !== null && factor > 0 && factor <= 1000 && factor !== 1;
   const least = (of: (w: WayTo) => number | null): number =>
     Math.min(...ways.map((w) => of(w) ?? Number.POSITIVE_INFINITY));

@@ -103,13 +103,7 @@ export function BagTab() {
         {controls}
         <div className="grid grid-cols-[64px_1fr] gap-2">
           <Labelled label="How many">
-            <NumberInput
-              label="How many"
-              value={amount}
-              least={1}
-              most={100_000}
-              onDone={(n) => setAmount(Math.round(n))}
-            />
+            <NumberInput label="How many" value={amount} least={1} most={1e9} whole onDone={setAmount} />
           </Labelled>
           <Labelled label="Give">
             <ItemInput label="Item to give" onTake={(item) => act({ is: "get", item, amount })} />

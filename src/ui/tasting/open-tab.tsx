@@ -189,13 +189,7 @@ export function OpenTab() {
             <div className="flex flex-wrap items-end gap-3 py-2">
               <div className="w-24">
                 <Labelled label="At least">
-                  <NumberInput
-                    label="At least so many"
-                    value={wanted}
-                    least={1}
-                    most={1000}
-                    onDone={(n) => setWanted(Math.round(n))}
-                  />
+                  <NumberInput label="At least so many" value={wanted} least={1} most={1000} whole onDone={setWanted} />
                 </Labelled>
               </div>
               <div className="w-24">
@@ -205,7 +199,8 @@ export function OpenTab() {
                     value={seed}
                     least={0}
                     most={2 ** 31 - 1}
-                    onDone={(n) => setSeed(Math.floor(n))}
+                    whole
+                    onDone={setSeed}
                   />
                 </Labelled>
               </div>

@@ -1,11 +1,12 @@
 "use client";
 /** Small parts of Tasting: labelled inputs, the choice of a subject and a situation. */
-import { type ReactNode, useState } from "react";
+import type { ReactNode } from "react";
 import { byKey } from "@/core/catalogue/keys";
 import { recordsOf } from "@/core/catalogue/catalogue";
 import { namesOf } from "@/core/catalogue/surroundings";
 import type { Kind, TrialSubject } from "@/core/kinds/index";
 import type { Id } from "@/core/schema/id";
+import { NumberInput as PlainNumber } from "../forms/field-input";
 import { NameInput } from "../kit/name-input";
 import { useLive } from "../pantry/provider";
 import { usePlaces } from "../frame/navigate";
@@ -77,6 +78,8 @@ export function useSubject(name = "who"): {
           label="Level"
           value={level}
           least={0}
+          most={1000}
+          whole
           onDone={(n) => places.ask({ level: n === subject.level ? null : String(n) }, true)}
         />
       </Labelled>
@@ -85,36 +88,28 @@ export function useSubject(name = "who"): {
   return { subject, level, controls };
 }
 
-/** A number that is typed; what is none is put back. */
+/** A number that is typed, within bounds. */
 export function NumberInput({
   label,
   value,
-  least = Number.NEGATIVE_INFINITY,
+  least = -1e9,
   most = 1e9,
+  whole,
   onDone,
 }: {
   readonly label: string;
   readonly value: number;
   readonly least?: number;
   readonly most?: number;
+  readonly whole?: boolean;
   readonly onDone: (value: number) => void;
 }) {
-  const [typed, setTyped] = useState<string | null>(null);
-  const done = () => {
-    const number = Number((typed ?? "").replace(",", "."));
-    setTyped(null);
-    if (typed?.trim() && Number.isFinite(number)) onDone(Math.min(Math.max(number, least), most));
-  };
   return (
-    <input
-      aria-label={label}
-      inputMode="decimal"
-      className="field text-right"
-      value={typed ?? String(value)}
-      onFocus={(e) => e.target.select()}
-      onChange={(e) => setTyped(e.target.value)}
-      onBlur={done}
-      onKeyDown={(e) => e.key === "Enter" && done()}
+    <PlainNumber
+      label={label}
+      value={value}
+      rules={{ min: least, max: most, whole }}
+      onDone={(n) => n !== null && onDone(n)}
     />
   );
 }
@@ -131,27 +126,21 @@ export function ItemInput({
 }) {
   const { catalogue } = useLive();
   const names = namesOf(catalogue, "item");
-  const [says, setSays] = useState("");
   const all = among ? [...among].flatMap((id) => catalogue.records.item.get(id)?.name ?? []) : [...names.names()];
   return (
-    <>
-      <NameInput
-        label={label}
-        value=""
-        names={all}
-        placeholder="Name of an item"
-        clearAfter
-        onDone={(name) => {
-          const found = name ? names.find(name) : null;
-          setSays(name && found?.found !== "one" ? `There is no one item called “${name}”.` : "");
-          if (found?.found === "one") onTake(found.id);
-        }}
-      />
-      {says && (
-        <p role="alert" className="text-[12px] text-beet">
-          {says}
-        </p>
-      )}
-    </>
+    <NameInput
+      label={label}
+      value=""
+      names={all}
+      placeholder="Name of an item"
+      clearAfter
+      onDone={(name) => {
+        if (!name) return null;
+        const found = names.find(name);
+        if (found.found !== "one") return `There is no one item called “${name}”.`;
+        onTake(found.id);
+        return null;
+      }}
+    />
   );
 }

@@ -5,6 +5,7 @@ import { byKey } from "@/core/catalogue/keys";
 import { formula } from "@/core/formulas/field";
 import type { Id } from "@/core/schema/id";
 import { parseTicks } from "@/core/numbers/ticks";
+import { typedNumber } from "@/core/numbers/typed";
 import type { HarmStep } from "@/core/trials/tasting";
 import type { Planned } from "@/core/trials/play";
 
@@ -49,14 +50,14 @@ export function planOf(catalogue: Catalogue, row: PlanRow): Planned | { readonly
   const planned = (rule: Planned["rule"]): Planned => ({ item: item.id, use, rule });
   if (row.rule === "as soon as ready") return planned({ is: "ready" });
   if (row.rule === "every") {
-    const ticks = parseTicks(row.value, tps);
+    const ticks = parseTicks(row.value, tps, catalogue.numbers);
     return ticks ? planned({ is: "every", ticks, from: 0 }) : { says: "Write a time such as 30s." };
   }
   if (row.rule === "at") {
     const times = row.value
       .split(/[,;\s]+/)
       .filter(Boolean)
-      .map((t) => parseTicks(t, tps));
+      .map((t) => parseTicks(t, tps, catalogue.numbers));
     return times.some((t) => t === null)
       ? { says: "Write times such as 0s 30s 1m." }
       : planned({ is: "at", ticks: times.filter((t): t is number => t !== null) });
@@ -81,11 +82,12 @@ export function readHarm(
     .filter(Boolean)
     .slice(0, 1000)) {
     const parts = line.split(/[\s;:]+/);
-    const amount = Number((parts[parts.length - 1] ?? "").replace(",", "."));
-    const tick = parts.length > 1 ? parseTicks(parts[0], catalogue.pantry.ticksPerSecond) : 0;
-    if (!Number.isFinite(amount) || tick === null)
+    const { numbers, pantry } = catalogue;
+    const amount = typedNumber(parts[parts.length - 1] ?? "", { format: numbers });
+    const tick = parts.length > 1 ? parseTicks(parts[0], pantry.ticksPerSecond, numbers) : 0;
+    if (parts.length > 2 || "says" in amount || tick === null)
       return { says: `“${line}” is no harm. Write 2 for 2 a second, or lines such as 30s 2.` };
-    steps.push({ resource, tick, perSecond: amount });
+    steps.push({ resource, tick, perSecond: amount.value });
   }
   return steps;
 }

@@ -17,6 +17,7 @@ import type { Planned } from "@/core/trials/play";
 import { leftToChance, MOST_SECONDS, partFor, type Report, type Request, taste } from "@/core/trials/tasting";
 import { Button, cx, Empty, Jar } from "../kit/kit";
 import { figuresOf, useLive } from "../pantry/provider";
+import { TypedInput } from "../kit/typed-input";
 import { usePlaces } from "../frame/navigate";
 import { useTyped } from "../frame/typed";
 import { LineInput, USE_NAMES } from "../uses/line-input";
@@ -214,7 +215,8 @@ export function UseTab() {
               value={seed}
               least={1}
               most={2 ** 31 - 1}
-              onDone={(n) => places.ask({ seed: String(Math.floor(n)) }, true)}
+              whole
+              onDone={(n) => places.ask({ seed: String(n) }, true)}
             />
           </Labelled>
         </div>
@@ -308,21 +310,16 @@ function TimeInput({
 }) {
   const { catalogue } = useLive();
   const tps = catalogue.pantry.ticksPerSecond;
-  const [typed, setTyped] = useState<string | null>(null);
-  const done = () => {
-    const read = typed === null ? null : parseTicks(typed, tps);
-    setTyped(null);
-    if (read) onDone(read);
-  };
   return (
-    <input
-      aria-label={label}
-      className="field"
+    <TypedInput
+      label={label}
       title={`${ticks} ticks`}
-      value={typed ?? formatTicks(ticks, tps)}
-      onChange={(e) => setTyped(e.target.value)}
-      onBlur={done}
-      onKeyDown={(e) => e.key === "Enter" && done()}
+      shown={formatTicks(ticks, tps)}
+      read={(text) => {
+        const value = parseTicks(text, tps, catalogue.numbers);
+        return value ? { value } : { says: `“${text}” is no time above 0. Write 90s, 1m30s or 1800t.` };
+      }}
+      onDone={onDone}
     />
   );
 }

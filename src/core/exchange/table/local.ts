@@ -1,24 +1,26 @@
 /** Numbers as people's spreadsheets write them: with a comma or a point for decimals, thousands apart, a unit behind. */
+import type { NumberFormat } from "../../numbers/decimal";
+import { typedNumber, withoutUnit } from "../../numbers/typed";
 import type { Table } from "./read-table";
 
 export type DecimalSign = "." | ",";
 
-const UNIT = /\s*(?:%|[a-zA-Zµ€£$]{1,6}\.?)$/;
+export const formatOf = (decimal: DecimalSign): NumberFormat => (decimal === "," ? "comma" : "point");
 
-/** @returns null where it is none. A percent sign is read over: what it means is the field's business. */
+/** The number of a cell, whatever unit stands behind it; null where there is none with this sign before decimals. */
 export function readLocal(text: string, decimal: DecimalSign): number | null {
-  const typed = text
-    .trim()
-    .replace(/−/g, "-")
-    .replace(UNIT, "")
-    .replace(/[\s\u00a0\u2009']/g, "");
-  const thousands = decimal === "." ? "," : ".";
-  const [whole, ...decimals] = typed.split(decimal);
-  if (decimals.length > 1) return null;
-  // Thousands stand in groups of three, else the sign means something else.
-  if (whole.includes(thousands) && !/^[-+]?\d{1,3}(?:[.,]\d{3})+$/.test(whole)) return null;
-  const plain = whole.split(thousands).join("") + (decimals.length ? `.${decimals[0]}` : "");
-  return /^[-+]?(?:\d+\.?\d*|\.\d+)(?:e[+-]?\d+)?$/i.test(plain) ? Number(plain) : null;
+  const read = typedNumber(withoutUnit(text).number, { format: formatOf(decimal), strict: true });
+  return "value" in read ? read.value : null;
+}
+
+const ERROR = /^#(?:N\/A|REF!|VALUE!|DIV\/0!|NAME\?|NULL!|NUM!|SPILL!|CALC!|FIELD!|BLOCKED!|ERROR!|GETTING_DATA)/i;
+const FORMULA = /^=\s*(?:[A-Z][A-Z0-9.]*\s*\(|\$?[A-Z]{1,3}\$?\d|[-+(\d])/i;
+/** Why a cell holds nothing that could be read, whatever it is read into; null: it does. */
+export function cellProblem(text: string): string | null {
+  if (ERROR.test(text)) return `“${text}” is an error of the spreadsheet. Mend it there.`;
+  return FORMULA.test(text)
+    ? `“${text.length > 40 ? `${text.slice(0, 40)}…` : text}” is a formula without its value. Save the table with its values.`
+    : null;
 }
 
 /** Which sign stands before decimals, by the cells that can be read with one of them only. */

@@ -25,7 +25,9 @@ import { normalise } from "../../schema/names";
 import type { OwnValue } from "../../schema/own-value";
 import { fieldAt, type Path, pathOf, valueAt, withValue } from "../../schema/record";
 import { pathByKey } from "../../catalogue/filters";
-import { type DecimalSign, isDate, readLocal } from "./local";
+import { withoutUnit } from "../../numbers/typed";
+import { isPercent } from "../../numbers/measures";
+import { cellProblem, type DecimalSign, formatOf, isDate, readLocal } from "./local";
 import type { Cells, Table } from "./read-table";
 import { NEW_FIELD, NEW_STAT, NOTHING, type Target } from "./targets";
 
@@ -100,7 +102,8 @@ class Planning {
     private readonly options: TableOptions,
   ) {
     this.names = new NewNames(catalogue);
-    this.typing = { ...around(catalogue), make: (kind, name) => this.make(kind, name) };
+    const numbers = formatOf(options.decimal);
+    this.typing = { ...around(catalogue), numbers, make: (kind, name) => this.make(kind, name) };
   }
 
   plan(): TablePlan {
@@ -143,17 +146,24 @@ class Planning {
     const name = cut(this.table.head[number] || `Column ${number + 1}`, 100);
     const cells = this.table.rows.flatMap((row) => row[number]?.trim() || []);
     const numbers = cells.map((cell) => readLocal(cell, decimal));
-    const numeric = cells.length > 0 && numbers.every((n) => n !== null);
-    const whole = numeric && numbers.every(Number.isInteger);
+    // What is counted in one unit throughout is counted in it; in several, it is no number.
+    const units = new Set(cells.map((cell) => withoutUnit(cell).unit));
+    const [unit = ""] = units;
+    const numeric = cells.length > 0 && units.size === 1 && numbers.every((n) => n !== null);
+    const percent = numeric && isPercent(unit);
+    const whole = numeric && !percent && numbers.every(Number.isInteger);
+    const form = percent ? "percent" : whole ? "whole" : "decimal";
+    const counted = numeric && !percent ? { unit } : {};
     const made = target === NEW_STAT ? "stat" : "field";
     const given = { id: newId(), key: this.names.keys.next(made, name), name };
     const record =
       made === "stat"
-        ? withDefaults("stat", { ...given, form: whole ? "whole" : "decimal" } as Partial<Stat> & typeof given)
+        ? withDefaults("stat", { ...given, ...counted, form } as Partial<Stat> & typeof given)
         : withDefaults("field", {
             ...given,
+            ...counted,
             of: kind as OwnField["of"],
-            form: whole ? "whole" : numeric ? "decimal" : cells.some((c) => c.length > 200) ? "long text" : "text",
+            form: numeric ? form : cells.some((c) => c.length > 200) ? "long text" : "text",
           } as Partial<OwnField> & typeof given);
     const at = pathOf(definition(kind), `${made === "stat" ? "stats" : "own"}.${given.id}`);
     if (!at) return null;
@@ -266,18 +276,17 @@ class Planning {
 
   private cell({ at, field }: Column, typed: string): { readonly value: unknown } | { readonly says: string } {
     if (typed === "") return { value: at.part === null ? field.initial : null };
-    let text = typed;
+    const unreadable = cellProblem(typed);
+    if (unreadable) return { says: unreadable };
     if (field.numeric && field.type !== "duration") {
       if (isDate(typed))
         return {
           says: `“${typed}” is a date: spreadsheets make dates of numbers such as 3/4 or 1.5. Write the number as text.`,
         };
-      const number = readLocal(typed, this.options.decimal);
-      if (number === null)
+      if (readLocal(typed, this.options.decimal) === null)
         return { says: `“${cut(typed, 60)}” is not a number, with “${this.options.decimal}” before decimals.` };
-      text = field.type === "number" && /%\s*$/.test(typed) ? `${number}%` : String(number);
     }
-    const read = field.parse(text, this.typing);
+    const read = field.parse(typed, this.typing);
     if ("says" in read) return read;
     let says: string | null = null;
     field.check(read.value, { has: this.has as never, fault: (_, why) => (says ??= why) });

@@ -30,10 +30,19 @@ const MARKS: readonly { readonly bytes: readonly number[]; readonly encoding: st
   { bytes: [0xfe, 0xff], encoding: "utf-16be" },
 ];
 
+/** A file that is not what its mark says. */
+class Broken extends Error {}
 /** By its mark, else UTF-16 where every other byte is nothing, else UTF-8 where it is that, else Windows-1252. */
 export function decodeText(bytes: Uint8Array): { readonly text: string; readonly encoding: string } {
   const marked = MARKS.find(({ bytes: mark }) => mark.every((byte, k) => bytes[k] === byte));
-  if (marked) return { text: new TextDecoder(marked.encoding).decode(bytes), encoding: marked.encoding };
+  if (marked)
+    try {
+      return { text: new TextDecoder(marked.encoding, { fatal: true }).decode(bytes), encoding: marked.encoding };
+    } catch {
+      throw new Broken(
+        `The file begins with the mark of ${marked.encoding.toUpperCase()}, and has bytes in it that are none. Save it again as CSV UTF-8.`,
+      );
+    }
   const sample = bytes.subarray(0, 1000 - (1000 % 2));
   const zeros = [0, 1].map(
     (from) => sample.filter((byte, k) => k % 2 === from && byte === 0).length / (sample.length / 2),
@@ -78,7 +87,10 @@ export function readDelimited(text: string): { readonly table: Table | null; rea
           : e.message,
       ),
     );
-  return { issues: [...issues, ...tooMuch(parsed.data)], table: issues.length ? null : tableOf(parsed.data) };
+  return {
+    issues: [...issues, ...tooMuch(parsed.data)],
+    table: issues.length ? null : tableOf(parsed.data.map((row) => row.map(unguarded))),
+  };
 }
 
 function tooMuch(rows: readonly Cells[]): Issue[] {
@@ -103,7 +115,14 @@ export function readTextTable(bytes: Uint8Array): ReadTable {
     const says = `The file has ${Math.ceil(bytes.length / 2 ** 20)} MB; at most ${MOST_BYTES / 2 ** 20} are read.`;
     return { table: null, encoding: "", issues: [issue("file", says)] };
   }
-  const { text, encoding } = decodeText(bytes);
+  let decoded: ReturnType<typeof decodeText>;
+  try {
+    decoded = decodeText(bytes);
+  } catch (error) {
+    if (!(error instanceof Broken)) throw error;
+    return { table: null, encoding: "", issues: [issue("file", error.message)] };
+  }
+  const { text, encoding } = decoded;
   const { table, issues } = readDelimited(text);
   const none =
     table || issues.length ? [] : [issue("file", "There is nothing in it. Its first row names the columns.")];
@@ -117,6 +136,20 @@ export function cellText(value: unknown): string {
   return typeof value === "boolean" ? (value ? "yes" : "no") : String(value);
 }
 
-/** Rows as a text that spreadsheets read: RFC 4180, with the mark that tells them it is UTF-8. */
+/** What a spreadsheet would take for a formula; numbers are none, and what is guarded already is guarded once more. */
+const FORMULA = /^'*[=+\-@\t\r]/;
+const A_NUMBER = /^[-+]?[\d.,\s]*\d%?$/;
+/** With an apostrophe before what a spreadsheet would take for a formula. */
+const guarded = (cell: string): string => (FORMULA.test(cell) && !A_NUMBER.test(cell) ? `'${cell}` : cell);
+/** Without the apostrophe that guards it. */
+const unguarded = (cell: string): string => (/^'+[=+\-@\t\r]/.test(cell) ? cell.slice(1) : cell);
+
+/**
+ * Rows as a text that spreadsheets read: RFC 4180, with the mark that tells them it is UTF-8, and nothing in it that they
+ * would reckon.
+ */
 export const writeDelimited = (rows: readonly Cells[], delimiter: "," | "\t" = ","): string =>
-  `\ufeff${Papa.unparse(rows as string[][], { delimiter, newline: "\r\n" })}\r\n`;
+  `\ufeff${Papa.unparse(
+    rows.map((row) => row.map(guarded)),
+    { delimiter, newline: "\r\n" },
+  )}\r\n`;

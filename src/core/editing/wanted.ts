@@ -1,0 +1,28 @@
+/** What somebody wants, as it is typed where items are gathered: "Eel pie", "20 eel pie", "2.5 Brine". */
+import type { Catalogue } from "../catalogue/catalogue";
+import { namesOf } from "../catalogue/surroundings";
+import type { Item } from "../kinds/index";
+import { typedNumber } from "../numbers/typed";
+
+export type Wanted = { readonly item: Item; readonly amount: number };
+
+/** @returns the item and how many of it (1 where nothing is said), or what is wrong */
+export function wantedBy(catalogue: Catalogue, typed: string): Wanted | { readonly says: string } {
+  const names = namesOf(catalogue, "item");
+  const whole = names.find(typed.trim());
+  const [, count, name] = whole.found === "none" ? (/^(\S*\d\S*)\s*[x×]?\s+(.+)$/.exec(typed.trim()) ?? []) : [];
+  const amount = count ? typedNumber(count, { format: catalogue.numbers }) : { value: 1 };
+  if ("says" in amount) return amount;
+  if (!(amount.value > 0)) return { says: `“${count}” is no amount. Write one above 0.` };
+  const found = name ? names.find(name) : whole;
+  if (found.found === "several")
+    return {
+      says: `“${name ?? typed}” is the name of several items. Write the key of the one you mean: ${found.keys.join(" or ")}.`,
+    };
+  const item = found.found === "one" ? catalogue.records.item.get(found.id) : undefined;
+  if (item) return { item, amount: amount.value };
+  const near = names.near(name ?? typed);
+  return {
+    says: `There is no item called “${name ?? typed}”.${near.length ? ` Did you mean ${near.join(" or ")}?` : ""}`,
+  };
+}

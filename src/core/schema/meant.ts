@@ -1,0 +1,236 @@
+/**
+ * What a text may mean that stands where a name is expected and is none: a name that is known, with an amount, a chance,
+ * a time, a level or a price beside it as people write them. It is never taken so in silence: it is offered.
+ */
+import { exactNumber, type NumberFormat, untyped } from "../numbers/decimal";
+import { tidy } from "../numbers/tidy";
+import { formatTicks, parseTicks } from "../numbers/ticks";
+
+export interface Around {
+  /** Whether the text is the name of one record. */
+  readonly known: (text: string) => boolean;
+  readonly ticksPerSecond: number;
+  readonly numbers?: NumberFormat;
+  /** Whether an amount stands before the text already. */
+  readonly counted?: boolean;
+  /** What may stand with a name where it is offered: all that a recipe line says, an amount, or nothing. */
+  readonly offer?: "line" | "amount" | "name";
+}
+
+/** What stands beside a name. */
+interface Said {
+  readonly label?: string;
+  readonly amount?: string;
+  readonly chance?: string;
+  readonly clauses?: readonly string[];
+}
+export interface Meant {
+  /** The name that was found in it; it may be new. */
+  readonly name: string;
+  readonly known: boolean;
+  /** What is said beside it, in a word: "an amount". */
+  readonly beside: string;
+  /** Texts that say what may be meant, likeliest first. */
+  readonly offers: readonly string[];
+}
+
+/** Words of a text that are looked at: longer ones are no slip of somebody who writes an entry. */
+const MOST_WORDS = 12;
+
+const COUNTS: ReadonlyMap<string, string> = new Map([
+  ["a", "1"],
+  ["an", "1"],
+  ["one", "1"],
+  ["two", "2"],
+  ["three", "3"],
+  ["four", "4"],
+  ["five", "5"],
+  ["six", "6"],
+  ["seven", "7"],
+  ["eight", "8"],
+  ["nine", "9"],
+  ["ten", "10"],
+  ["twelve", "12"],
+  ["dozen", "12"],
+  ["half", "0.5"],
+]);
+/** Those of them that stand behind a name more often than they count it. */
+const BEFORE_ONLY: ReadonlySet<string> = new Set(["a", "an", "one", "half"]);
+/** Words beside an amount that say nothing more. */
+const FILLER =
+  /^(?:of|x|×|\*|pcs?\.?|pieces?|units?|times?|each|the|some|about|approx\.?|around|circa|ca\.?|roughly|qty|quantity|amount|count|no\.?|nos?\.?|[~≈()[\]#+&:=,;@-]|kg|g|mg|l|ml)$/i;
+const TIME_WORD = /^(?:for|in|after|takes?|taking|time|duration|during|within|every|per)$/i;
+const CHANCE_WORD = /^(?:chance|chances|prob|probability|p|odds|with|at|rate|likely|likelihood)$/i;
+const LEVEL_WORD = /^(?:from|at|needs?|requires?|req\.?|min\.?|minimum)$/i;
+const PRICE_WORD = /^(?:cost|costs|costing|price|priced|fee|for|pay|pays)$/i;
+const TIME_UNIT = /^(?:s|secs?|seconds?|m|mins?|minutes?|h|hrs?|hours?|t|ticks?)\.?$/i;
+
+/** Parts of a text: words, with signs that are glued to a number or to a name taken off. */
+function partsOf(text: string): string[] {
+  return text
+    .normalize("NFKC")
+    .replace(/[−‐‑‒–—]/g, "-")
+    .replace(/(\d)\s*\u2044\s*(\d)/g, "$1/$2")
+    .replace(/([()[\]:=@*×~≈$€£#&;,]|\+)(?!\d{3}(?:\D|$))/g, (sign, _, at: number, all: string) =>
+      // A sign within a number belongs to it.
+      /[.,:]/.test(sign) && /\d/.test(all[at - 1] ?? "") && /\d/.test(all[at + 1] ?? "") ? sign : ` ${sign} `,
+    )
+    .replace(/(^|\s)(\d[\d.,]*)x(?=\s|\p{L})/giu, "$1$2 x ")
+    .replace(/(^|\s)x(\d)/gi, "$1 x $2")
+    .replace(/(^|\s)-\s*(?=\d)/g, "$1-")
+    .replace(/(\d)\s*(%|percent\b|per cent\b)/gi, "$1%")
+    .trim()
+    .split(/\s+/)
+    .filter(Boolean);
+}
+
+/** What a name and what stands beside it may mean; null where it is nothing of that sort. */
+export function meantBy(text: string, around: Around): Meant | null {
+  const parts = partsOf(text);
+  if (parts.length < 2 || parts.length > MOST_WORDS) return null;
+  // The longest known name first; else the longest new one that has no digit in it.
+  for (const known of [true, false]) {
+    for (let length = parts.length - 1; length > 0; length--)
+      for (let from = 0; from + length <= parts.length; from++) {
+        const words = parts.slice(from, from + length);
+        const name = words.join(" ");
+        if (known !== around.known(name)) continue;
+        if (!known && !words.every((w) => /^\p{L}[\p{L}'’-]*$/u.test(w) && !isSaying(w))) continue;
+        const said = beside(parts.slice(0, from), parts.slice(from + length), around);
+        if (!said.length) continue;
+        const fit = said.filter((s) => !(around.counted && s.amount)).map((s) => compose(name, fitted(s, around)));
+        return { name, known, beside: sayBeside(said[0]), offers: fit.length ? [...new Set(fit)] : [name] };
+      }
+  }
+  return null;
+}
+
+/** A word that says something of an amount, so that it is no part of a new name at its edge. */
+const isSaying = (word: string): boolean =>
+  COUNTS.has(word.toLowerCase()) ||
+  [FILLER, TIME_WORD, CHANCE_WORD, PRICE_WORD, TIME_UNIT].some((of) => of.test(word)) ||
+  /^(?:lvl|lv|level|lvls)\.?$/i.test(word);
+
+function compose(name: string, { label, amount, chance, clauses = [] }: Said): string {
+  const entry = [amount, name, chance, ...clauses].filter(Boolean).join(" ");
+  return label ? `${label}: ${entry}` : entry;
+}
+const fitted = (said: Said, { offer = "line" }: Around): Said =>
+  offer === "line" ? said : offer === "amount" && said.amount ? { amount: said.amount } : {};
+const sayBeside = ({ chance, clauses }: Said): string =>
+  clauses?.length
+    ? clauses[0].startsWith("level")
+      ? "a level"
+      : clauses[0].startsWith("fee")
+        ? "a price"
+        : "a time"
+    : chance
+      ? "a chance"
+      : "an amount";
+
+/** All that what stands before and behind a name may say together; none where a word of it says nothing. */
+function beside(before: readonly string[], behind: readonly string[], around: Around): Said[] {
+  const colon = before.indexOf(":");
+  const label = colon > 0 ? before.slice(0, colon).join(" ") : undefined;
+  const fore = readings(colon > 0 ? before.slice(colon + 1) : before, around, true);
+  const aft = readings(behind, around, false);
+  const all: Said[] = [];
+  for (const b of fore)
+    for (const a of aft) {
+      if ((a.amount && b.amount) || (a.chance && b.chance)) continue;
+      const said = { ...b, ...a, label, clauses: [...(b.clauses ?? []), ...(a.clauses ?? [])] };
+      all.push(said);
+    }
+  return all;
+}
+
+/** What words beside a name may say: one reading for most, several where it is doubtful. */
+function readings(words: readonly string[], around: Around, before: boolean): readonly Said[] {
+  if (!words.length) return [{}];
+  const wordy = (of: RegExp) => words.some((w) => of.test(w));
+  const isNumeric = (w: string) =>
+    /\d/.test(w) || (COUNTS.has(w.toLowerCase()) && (before || !BEFORE_ONLY.has(w.toLowerCase())));
+  const numeric = words.filter(isNumeric);
+  const others = words.filter((w) => !isNumeric(w));
+  if (numeric.length === 0) return others.every((w) => FILLER.test(w)) ? [{}] : [];
+  // Times may be made of several numbers: "1 min 30 s".
+  const time = timeOf(words, around);
+  const [one] = numeric;
+  if (numeric.length > 1) return time ? [time] : [];
+  const level = /^(?:lvl|lv|level|l)\.?(\d{1,4})$/i.exec(one)?.[1];
+  if (level && !before)
+    return others.every((w) => FILLER.test(w) || LEVEL_WORD.test(w)) ? [{ clauses: [`level ${level}`] }] : [];
+  if (wordy(/^(?:lvl|lv|level)\.?$/i))
+    return /^\d{1,4}$/.test(one) &&
+      others.every((w) => FILLER.test(w) || LEVEL_WORD.test(w) || /^(?:lvl|lv|level)\.?$/i.test(w))
+      ? [{ clauses: [`level ${Number(one)}`] }]
+      : [];
+  const percent = /^[-+]?([\d.,]+)%$/.exec(one)?.[1];
+  if (percent !== undefined) {
+    const share = numberOf(percent, around);
+    const said = others.every((w) => FILLER.test(w) || CHANCE_WORD.test(w) || /^(?:a|an)$/i.test(w));
+    return share !== null && said ? [{ chance: `${share}%` }] : [];
+  }
+  if (time) return [time];
+  const value = COUNTS.get(one.toLowerCase()) ?? amountOf(one, around);
+  if (value === null) return [];
+  const share = Number(value) > 0 && Number(value) < 1 ? [{ chance: `${tidy(Number(value) * 100)}%` }] : [];
+  if (wordy(CHANCE_WORD) && !wordy(/^with|at$/i))
+    return others.every((w) => FILLER.test(w) || CHANCE_WORD.test(w))
+      ? share.length
+        ? share
+        : Number(value) <= 100
+          ? [{ chance: `${value}%` }]
+          : []
+      : [];
+  if (wordy(PRICE_WORD) || wordy(/^[$€£]$/)) {
+    const rest = others.filter((w) => !FILLER.test(w) && !PRICE_WORD.test(w) && !/^[$€£]$/.test(w));
+    if (before && !wordy(PRICE_WORD)) return rest.length ? [] : [{ amount: value }];
+    return rest.length > 2 ? [] : [{ clauses: [`fee ${[value, ...rest].join(" ")}`] }];
+  }
+  if (!others.every((w) => FILLER.test(w) || CHANCE_WORD.test(w))) return [];
+  // A share typed behind what comes is a chance more often than an amount.
+  return before ? [{ amount: value }, ...share] : [...share, { amount: value }];
+}
+
+/** "for 90s", "( 1 min 30 s )", "1:30"; a bare number only behind a word that says so. */
+function timeOf(words: readonly string[], { ticksPerSecond, numbers }: Around): Said | null {
+  const said = words.filter((w) => !/^[()[\],;~@-]$/.test(w));
+  const rest = said.filter((w) => !TIME_WORD.test(w));
+  const text = rest.join(" ").replace(/\b(?:and|sec\.|min\.)\b/gi, (w) => w.replace(/and|\./g, ""));
+  if (!rest.length || !/\d/.test(text)) return null;
+  const clock = /^(\d{1,3}):([0-5]\d)$/.exec(text);
+  const ticks = clock
+    ? (Number(clock[1]) * 60 + Number(clock[2])) * ticksPerSecond
+    : /[a-z]/i.test(text) || rest.length < said.length
+      ? parseTicks(text, ticksPerSecond, numbers)
+      : null;
+  return ticks === null ? null : { clauses: [`in ${formatTicks(ticks, ticksPerSecond)}`] };
+}
+
+function numberOf(text: string, { numbers }: Around): string | null {
+  const read = untyped(text, numbers);
+  return typeof read === "string" && exactNumber(read) !== null ? String(exactNumber(read)) : null;
+}
+/** "5", "-3", "1/2", "1..3", "1-3". */
+function amountOf(text: string, around: Around): string | null {
+  const parts = /^(\d+)\/([1-9]\d*)$/.exec(text);
+  if (parts) return String(tidy(Number(parts[1]) / Number(parts[2])));
+  const range = /^([\d.,]*\d)(?:\.\.\.?|…|-)([\d.,]*\d)$/.exec(text);
+  if (range) {
+    const [low, high] = [numberOf(range[1], around), numberOf(range[2], around)];
+    return low !== null && high !== null ? `${low}..${high}` : null;
+  }
+  return numberOf(text.replace(/^[-+]|[.,;]$/g, ""), around);
+}
+
+/**
+ * Whether a name that nobody knows is more likely a slip, so that it must be quoted to be one: it has a digit, a sign
+ * of reckoning in it, or at its edge a word that says how much, how long or how likely.
+ */
+export function asksFirst(name: string): boolean {
+  if (/\p{N}|[%$€£~≈+=<>*×^&|\\@°]/u.test(name)) return true;
+  const words = name.split(/\s+/);
+  const last = words[words.length - 1];
+  return words.length > 1 && (isSaying(words[0]) || (last.length > 1 && !BEFORE_ONLY.has(last) && isSaying(last)));
+}

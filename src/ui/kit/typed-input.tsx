@@ -1,0 +1,93 @@
+"use client";
+/** The one input for what is typed and read: what can't be read stays in it, with the reason, until it is mended or dropped. */
+import { useId, useState } from "react";
+import { cx } from "./kit";
+
+export type Read<T> = { readonly value: T } | { readonly says: string };
+
+interface Props<T> {
+  readonly label: string;
+  /** What is there, as it is typed. */
+  readonly shown: string;
+  readonly read: (text: string) => Read<T>;
+  readonly onDone: (value: T) => void;
+  readonly numeric?: boolean;
+  readonly placeholder?: string;
+  readonly title?: string;
+  readonly className?: string;
+  /** Names to complete from. */
+  readonly names?: (typed: string) => readonly string[];
+  /** Where the reason would have no room beside it: it is read out, and shown when the pointer rests. */
+  readonly narrow?: boolean;
+}
+
+/** Enter or leaving it writes; Escape puts back what is there. */
+export function TypedInput<T>({
+  label,
+  shown,
+  read,
+  onDone,
+  numeric,
+  placeholder,
+  title,
+  className,
+  names,
+  narrow,
+}: Props<T>) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const [says, setSays] = useState<string | null>(null);
+  const id = useId();
+  const drop = () => {
+    setTyped(null);
+    setSays(null);
+  };
+  const done = () => {
+    if (typed === null || typed.trim() === shown) return drop();
+    const found = read(typed.trim());
+    if ("says" in found) return setSays(found.says);
+    drop();
+    onDone(found.value);
+  };
+  const offered = typed !== null && names ? names(typed) : [];
+  return (
+    <span className="block min-w-0">
+      <input
+        aria-label={label}
+        aria-invalid={says !== null}
+        aria-describedby={says === null ? undefined : `${id}-says`}
+        inputMode={numeric ? "decimal" : undefined}
+        list={offered.length ? `${id}-names` : undefined}
+        className={cx("field", numeric && "text-right", className, says !== null && "border-beet!")}
+        placeholder={placeholder}
+        title={says ?? title}
+        value={typed ?? shown}
+        onFocus={(e) => e.target.select()}
+        onChange={(e) => setTyped(e.target.value)}
+        onBlur={done}
+        onKeyDown={(e) => {
+          if (e.key === "Enter") done();
+          else if (e.key === "Escape" && typed !== null) {
+            e.stopPropagation();
+            drop();
+          }
+        }}
+      />
+      {offered.length > 0 && (
+        <datalist id={`${id}-names`}>
+          {offered.map((name) => (
+            <option key={name} value={name} />
+          ))}
+        </datalist>
+      )}
+      {says !== null && (
+        <span
+          id={`${id}-says`}
+          role="alert"
+          className={cx("text-[12px] text-beet", narrow ? "sr-only" : "block max-w-56 whitespace-normal")}
+        >
+          {says}
+        </span>
+      )}
+    </span>
+  );
+}
