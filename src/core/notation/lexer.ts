@@ -60,7 +60,7 @@ const BRACKETS: ReadonlyMap<string, TokenKind> = new Map([
 export const isKeyword = (token: Token): boolean => token.kind === "word" && KEYWORDS.has(token.text.toLowerCase());
 
 /** Digits and signs of double width are the same digits and signs; each stays where it is. */
-const narrow = (line: string): string =>
+export const narrow = (line: string): string =>
   line.replace(/[\uff01-\uff20\uff3b-\uff40\uff5b-\uff5e]/g, (c) => String.fromCharCode(c.charCodeAt(0) - 0xfee0));
 
 /**

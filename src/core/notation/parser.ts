@@ -10,6 +10,7 @@ import type { ParsedLine, ParsedVariant, Words } from "./parsed";
 import { NO_GRID } from "./places";
 import { readPair, readPattern } from "./pattern";
 import { LineReader } from "./reader";
+import { reread } from "./reread";
 import { ROLE_TABLE } from "./roles";
 
 /**
@@ -17,6 +18,11 @@ import { ROLE_TABLE } from "./roles";
  * rules accept.
  */
 export function parseLine(text: string, words: Words): ParsedLine {
+  const read = readLine(text, words);
+  return read.ok ? read : (reread(text, words, read, readLine) ?? read);
+}
+
+function readLine(text: string, words: Words): ParsedLine {
   const r = new LineReader(text, words);
   const label = readLabel(r);
   const kind = readKind(r);

@@ -14,7 +14,7 @@ const LONGEST = 40;
 const APART = "'’ \u00a0\u2009\u202f";
 /** A number as people type it, for patterns: 2, 1.5, 1,5, .5, 1e3, 1,000, 1.000,5, 1'000. No spaces within. */
 export const TYPED = "(?:\\d{1,3}(?:[.,'’]\\d{3})+(?:[.,]\\d+)?(?![\\d.,])|\\d+(?:[.,]\\d+)?|[.,]\\d+)(?:e[+-]?\\d+)?";
-const PARTED = new RegExp(`^(\\d{1,3})((?:[.,${APART}]\\d{3})+)(?:([.,])(\\d+))?$`);
+const PARTED = new RegExp(`^(\\d{1,3}(?:([.,${APART}])\\d{3}(?:\\2\\d{3})*))(?:([.,])(\\d+))?$`);
 const PLAIN = /^(\d*)(?:([.,])(\d+))?$/;
 
 /** What a number may say where it can be read in two ways: as a whole number with its thousands apart, and with decimals. */
@@ -62,13 +62,10 @@ export const isDoubtful = (typed: string, read: string, format?: NumberFormat): 
 
 /** "1 234 567.8": groups of three, all parted by the same sign, which is not the one before decimals. */
 function parted(body: string, exponent: string, own: string | null): string | null {
-  const [, first, groups, sign, decimals] = PARTED.exec(body) ?? [];
-  if (groups === undefined) return null;
-  const signs = new Set(groups.replace(/\d/g, ""));
-  if (signs.size !== 1 || (sign && signs.has(sign)) || /^0/.test(first)) return null;
-  if (own && (signs.has(own) || (sign && sign !== own))) return null;
-  const whole = first + groups.replace(/\D/g, "");
-  return `${whole}${decimals === undefined ? "" : `.${decimals}`}${exponent}`;
+  const [, grouped, apart, sign, decimals] = PARTED.exec(body) ?? [];
+  if (grouped === undefined || apart === sign || grouped.startsWith("0")) return null;
+  if (own && (apart === own || (sign && sign !== own))) return null;
+  return `${grouped.replace(/\D/g, "")}${decimals === undefined ? "" : `.${decimals}`}${exponent}`;
 }
 
 /** Without zeros at its end: "1.500" is 1.5. */

@@ -21,7 +21,7 @@ export interface Expected {
 /** A number, or why there is none, and texts that would be read. */
 export type TypedNumber = { readonly value: number } | { readonly says: string; readonly offers: readonly string[] };
 
-const NUMBER = /^([-+]?)\s*(\d[\d.,'’ \u00a0\u2009\u202f]*|[.,]\d+)(e[+-]?\d+)?([\s\S]*)$/i;
+const NUMBER = /^([-+]?)[ \u00a0]*(\d[\d.,'’ \u00a0\u2009\u202f]*|[.,]\d+)(e[+-]?\d+)?([\s\S]*)$/i;
 const FRACTION = /^([-+]?)(?:(\d+)[ \u00a0+]+)?(\d+)\s*[/⁄]\s*([1-9]\d*)$/;
 /** Longer texts are no numbers. */
 const LONGEST = 80;

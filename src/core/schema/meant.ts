@@ -32,6 +32,11 @@ export interface Meant {
   readonly beside: string;
   /** Texts that say what may be meant, likeliest first. */
   readonly offers: readonly string[];
+  /** The likeliest, with what stands at the end of a line apart: "in 90s". */
+  readonly entry: string;
+  readonly clauses: readonly string[];
+  /** Nothing else can be meant. */
+  readonly sure: boolean;
 }
 
 /** Words of a text that are looked at: longer ones are no slip of somebody who writes an entry. */
@@ -68,9 +73,12 @@ const TIME_UNIT = /^(?:s|secs?|seconds?|m|mins?|minutes?|h|hrs?|hours?|t|ticks?)
 /** Parts of a text: words, with signs that are glued to a number or to a name taken off. */
 function partsOf(text: string): string[] {
   return text
+    .replace(/(\d)([¼-¾⅐-⅞])/g, "$1 $2")
     .normalize("NFKC")
     .replace(/[−‐‑‒–—]/g, "-")
     .replace(/(\d)\s*\u2044\s*(\d)/g, "$1/$2")
+    .replace(/(\d+) (\d+)\/([1-9]\d*)/g, (_, whole, over, under) => String(tidy(Number(whole) + over / under)))
+    .replace(/(^|\s)(\d{1,3}(?: \d{3})+)(?=\s|$)/g, (groups) => ` ${groups.replace(/ /g, "")}`)
     .replace(/([()[\]:=@*×~≈$€£#&;,]|\+)(?!\d{3}(?:\D|$))/g, (sign, _, at: number, all: string) =>
       // A sign within a number belongs to it.
       /[.,:]/.test(sign) && /\d/.test(all[at - 1] ?? "") && /\d/.test(all[at + 1] ?? "") ? sign : ` ${sign} `,
@@ -79,6 +87,7 @@ function partsOf(text: string): string[] {
     .replace(/(^|\s)x(\d)/gi, "$1 x $2")
     .replace(/(^|\s)-\s*(?=\d)/g, "$1-")
     .replace(/(\d)\s*(%|percent\b|per cent\b)/gi, "$1%")
+    .replace(/([\p{L}\d%])\.(?=\s|$)/gu, "$1")
     .trim()
     .split(/\s+/)
     .filter(Boolean);
@@ -86,6 +95,15 @@ function partsOf(text: string): string[] {
 
 /** What a name and what stands beside it may mean; null where it is nothing of that sort. */
 export function meantBy(text: string, around: Around): Meant | null {
+  const apart = text.replace(/(\d)(?=\p{L}{3})/gu, "$1 ").replace(/(\p{L}{3})(?=\d)/gu, "$1 ");
+  const found = meantAs(text, around);
+  if (found?.known || apart === text) return found;
+  // "3Rope" and "Rope3" may also be names of their own.
+  const glued = meantAs(apart, around);
+  return glued?.known ? { ...glued, sure: false } : found;
+}
+
+function meantAs(text: string, around: Around): Meant | null {
   const parts = partsOf(text);
   if (parts.length < 2 || parts.length > MOST_WORDS) return null;
   // The longest known name first; else the longest new one that has no digit in it.
@@ -99,16 +117,28 @@ export function meantBy(text: string, around: Around): Meant | null {
         const said = beside(parts.slice(0, from), parts.slice(from + length), around);
         if (!said.length) continue;
         const fit = said.filter((s) => !(around.counted && s.amount)).map((s) => compose(name, fitted(s, around)));
-        return { name, known, beside: sayBeside(said[0]), offers: fit.length ? [...new Set(fit)] : [name] };
+        const offers = fit.length ? [...new Set(fit)] : [name];
+        const others = [...parts.slice(0, from), ...parts.slice(from + length)];
+        const sure = known && said.length === 1 && fit.length === 1 && isSure(others, parts.slice(from + length));
+        const [{ clauses = [], ...first }] = said;
+        return { name, known, beside: sayBeside(said[0]), offers, entry: compose(name, first), clauses, sure };
       }
   }
   return null;
 }
 
+/**
+ * Whether words beside a name say for sure what they do: not where they say it of another unit, only about, below zero or
+ * in money, or where they are a bare number behind the name, which may be part of a new one.
+ */
+const isSure = (words: readonly string[], behind: readonly string[]): boolean =>
+  !words.some((w) => /^[-~≈$€£#]|^(?:kg|mg|g|ml|l|about|approx|around|circa|ca|roughly|some|min)$/i.test(w)) &&
+  !(behind.length > 0 && behind.every((w) => /^[\d.,/]+$|^[()[\]]$/.test(w)));
+
 /** A word that says something of an amount, so that it is no part of a new name at its edge. */
 const isSaying = (word: string): boolean =>
   COUNTS.has(word.toLowerCase()) ||
-  [FILLER, TIME_WORD, CHANCE_WORD, PRICE_WORD, TIME_UNIT].some((of) => of.test(word)) ||
+  [FILLER, TIME_WORD, CHANCE_WORD, LEVEL_WORD, PRICE_WORD, TIME_UNIT].some((of) => of.test(word)) ||
   /^(?:lvl|lv|level|lvls)\.?$/i.test(word);
 
 function compose(name: string, { label, amount, chance, clauses = [] }: Said): string {
@@ -155,8 +185,9 @@ function readings(words: readonly string[], around: Around, before: boolean): re
   if (numeric.length === 0) return others.every((w) => FILLER.test(w)) ? [{}] : [];
   // Times may be made of several numbers: "1 min 30 s".
   const time = timeOf(words, around);
-  const [one] = numeric;
-  if (numeric.length > 1) return time ? [time] : [];
+  const numbers = numeric.filter((w) => numeric.length === 1 || !/^an?$/i.test(w));
+  const [one] = numbers;
+  if (numbers.length > 1) return time ? [time] : inParts(words, around, before);
   const level = /^(?:lvl|lv|level|l)\.?(\d{1,4})$/i.exec(one)?.[1];
   if (level && !before)
     return others.every((w) => FILLER.test(w) || LEVEL_WORD.test(w)) ? [{ clauses: [`level ${level}`] }] : [];
@@ -189,15 +220,33 @@ function readings(words: readonly string[], around: Around, before: boolean): re
     return rest.length > 2 ? [] : [{ clauses: [`fee ${[value, ...rest].join(" ")}`] }];
   }
   if (!others.every((w) => FILLER.test(w) || CHANCE_WORD.test(w))) return [];
+  // "a Rope" says no more than "Rope".
+  if (before && /^an?$/i.test(one)) return [{ amount: value }, {}];
   // A share typed behind what comes is a chance more often than an amount.
   return before ? [{ amount: value }, ...share] : [...share, { amount: value }];
 }
 
+/** Several sayings one after the other: "30% in 90s level 5". */
+function inParts(words: readonly string[], around: Around, before: boolean): readonly Said[] {
+  for (let at = 1; at < words.length && !before; at++) {
+    const [first] = readings(words.slice(0, at), around, before);
+    if (!first || !Object.keys(first).length) continue;
+    const [rest] = readings(words.slice(at), around, before);
+    if (!rest || (first.amount && rest.amount) || (first.chance && rest.chance)) continue;
+    return [{ ...first, ...rest, clauses: [...(first.clauses ?? []), ...(rest.clauses ?? [])] }];
+  }
+  return [];
+}
+
 /** "for 90s", "( 1 min 30 s )", "1:30"; a bare number only behind a word that says so. */
 function timeOf(words: readonly string[], { ticksPerSecond, numbers }: Around): Said | null {
-  const said = words.filter((w) => !/^[()[\],;~@-]$/.test(w));
-  const rest = said.filter((w) => !TIME_WORD.test(w));
-  const text = rest.join(" ").replace(/\b(?:and|sec\.|min\.)\b/gi, (w) => w.replace(/and|\./g, ""));
+  const said = words.filter((w) => !/^[()[\],;~@:=-]$/.test(w));
+  const rest = said.filter((w) => !TIME_WORD.test(w)).map((w) => w.replace(/^[-~≈](?=\d)/, ""));
+  const text = rest
+    .join(" ")
+    .replace(/\band\b/gi, " ")
+    // "1 minute 30": seconds follow minutes.
+    .replace(/(\dm(?:in|ins|inutes?)?|\d m(?:in|ins|inutes?)?)\s+(\d+)$/i, "$1 $2s");
   if (!rest.length || !/\d/.test(text)) return null;
   const clock = /^(\d{1,3}):([0-5]\d)$/.exec(text);
   const ticks = clock
