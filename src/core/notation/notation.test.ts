@@ -106,7 +106,7 @@ describe("reading a recipe line", () => {
     ["2 River eel -> ", "Expected what it makes", 14],
     ["2 River eel + -> 1 Eel", "Expected an ingredient", 14],
     ["1,500 River eel -> 1 Eel", "may be 1500 or 1.5", 0],
-    ["2xRiver eel -> 1 Eel", "but “River eel” is, with an amount beside it", 0],
+    ["River eel 2 -> 1 Eel", "looks like “River eel” with an amount beside it", 0],
     ["River eel -> 1 Eel in soon", "Expected a time", 22],
     ["River eel -> 1 Eel in 90s in 30s", "given twice", 26],
     ["River eel -> 1 Eel fee 2 pearls", "is not a currency", 25],

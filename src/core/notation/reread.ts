@@ -44,6 +44,13 @@ export function reread(
   let left = MOST_READ;
   const plain = narrow(text);
   const known = (typed: string): boolean => words.items.find(typed).found === "one";
+  /** Whether nothing is wrong with what would stand there instead. */
+  const mends = (span: Span, by: string): boolean => {
+    if (left-- <= 0 || by === text.slice(span.from, span.to)) return false;
+    const { issues } = read(replaced(text, [{ span, text: by }]), words);
+    const there = { from: span.from, to: span.from + by.length };
+    return !issues.some((i) => i.severity === "error" && touches(i, there));
+  };
   const arrow = lex(text).tokens.find((t) => t.kind === "arrow")?.from ?? 0;
   const offers = parts.flatMap((part): Offer[] => {
     // "in 1 minute and 30 seconds" is one part, though "and" stands in it.
@@ -59,7 +66,8 @@ export function reread(
         const line = `${replaced(text, [{ span, text: meant.entry }])} ${meant.clauses.join(" ")}`;
         return [{ span: { from: 0, to: text.length }, says, texts: [line], sure: false }];
       }
-      return [{ span, says, texts: meant.offers, sure: meant.sure }];
+      const texts = meant.offers.filter((each) => mends(span, each));
+      return texts.length ? [{ span, says, texts, sure: meant.sure }] : [];
     }
     const typed = plain.slice(part.from, part.to);
     const joined = JOINED.flatMap(([sign, joints]) => {

@@ -34,6 +34,10 @@ describe("what is typed otherwise", () => {
     ["Leather × 5 -> Rope", "5 Leather -> 1 Rope", "“× 5” is read as 5."],
     ["1-3x Leather -> Rope x2..4", "1..3 Leather -> 2..4 Rope", "“1-3x” is read as 1..3."],
     ["Leather => Rope", "1 Leather -> 1 Rope", "“=>” is read as ->."],
+    ["5xLeather -> Rope", "5 Leather -> 1 Rope", "“5xLeather” is read as 5 Leather."],
+    ["½ Leather -> Rope", "0.5 Leather -> 1 Rope", "“½ Leather” is read as 0.5 Leather."],
+    ["Leather -> Rope for 90 sec", "1 Leather -> 1 Rope in 90s", "“Rope for 90 sec” is read as Rope in 90s."],
+    ["Leather+1 Tallow -> Rope", "1 Leather + 1 Tallow -> 1 Rope", "“Leather+1 Tallow” is read as Leather + 1 Tallow."],
     ["Leather=>Rope", "1 Leather -> 1 Rope", "“=>” is read as ->."],
     ["Leather —> Rope", "1 Leather -> 1 Rope", "“—>” is read as ->."],
     ["Leather → Rope", "1 Leather -> 1 Rope", undefined],
@@ -64,11 +68,9 @@ describe("what is typed otherwise", () => {
 
   it.each([
     ["1,500 Leather -> Rope", "1,500", ["1500", "1.5"]],
-    ["5xLeather -> Rope", "5xLeather", ["5 Leather", '"5xLeather"']],
-    ["1/2 Leather -> Rope", "1/2 Leather", ["0.5 Leather", "Leather 50%", '"1/2 Leather"']],
+    ["Leather 1/2 -> Rope", "Leather 1/2", ["Leather 50%", "0.5 Leather", '"Leather 1/2"']],
     ["Leather 5 -> Rope", "Leather 5", ["5 Leather", '"Leather 5"']],
     ["Leather (5) -> Rope", "Leather (5)", ["5 Leather", '"Leather (5)"']],
-    ["Leather+1 Tallow -> Rope", "Leather+1 Tallow", ["Leather + 1 Tallow", '"Leather+1 Tallow"']],
     ["Leather,Tallow -> Rope", "Leather,Tallow", ["Leather + Tallow", '"Leather,Tallow"']],
     ["Leather -> Tallow %5", "Tallow %5", ['"Tallow %5"']],
     ["Leather -> Tallow 30-40%", "Tallow 30-40%", ['"Tallow 30-40%"']],

@@ -214,7 +214,7 @@ function readings(words: readonly string[], around: Around, before: boolean): re
           ? [{ chance: `${value}%` }]
           : []
       : [];
-  if (wordy(PRICE_WORD) || wordy(/^[$€£]$/)) {
+  if (words.slice(0, words.indexOf(one)).some((w) => PRICE_WORD.test(w)) || wordy(/^[$€£]$/)) {
     const rest = others.filter((w) => !FILLER.test(w) && !PRICE_WORD.test(w) && !/^[$€£]$/.test(w));
     if (before && !wordy(PRICE_WORD)) return rest.length ? [] : [{ amount: value }];
     return rest.length > 2 ? [] : [{ clauses: [`fee ${[value, ...rest].join(" ")}`] }];
@@ -222,20 +222,30 @@ function readings(words: readonly string[], around: Around, before: boolean): re
   if (!others.every((w) => FILLER.test(w) || CHANCE_WORD.test(w))) return [];
   // "a Rope" says no more than "Rope".
   if (before && /^an?$/i.test(one)) return [{ amount: value }, {}];
-  // A share typed behind what comes is a chance more often than an amount.
-  return before ? [{ amount: value }, ...share] : [...share, { amount: value }];
+  // A share is an amount before a name; behind it, it is a chance more often.
+  return before ? [{ amount: value }] : [...share, { amount: value }];
 }
 
 /** Several sayings one after the other: "30% in 90s level 5". */
 function inParts(words: readonly string[], around: Around, before: boolean): readonly Said[] {
-  for (let at = 1; at < words.length && !before; at++) {
-    const [first] = readings(words.slice(0, at), around, before);
-    if (!first || !Object.keys(first).length) continue;
-    const [rest] = readings(words.slice(at), around, before);
-    if (!rest || (first.amount && rest.amount) || (first.chance && rest.chance)) continue;
-    return [{ ...first, ...rest, clauses: [...(first.clauses ?? []), ...(rest.clauses ?? [])] }];
+  if (before) return [];
+  // A bare number says how many only where nothing else stands there; a share may be a chance.
+  const found = new Map<string, Said>();
+  const plain = (said: readonly Said[]): boolean => said.length === 1 && said[0].amount !== undefined;
+  for (let at = words.length - 1; at > 0; at--) {
+    const first = readings(words.slice(0, at), around, before);
+    const rest = first.length && !plain(first) ? readings(words.slice(at), around, before) : [];
+    if (plain(rest)) continue;
+    const both = first.flatMap((a) =>
+      rest.flatMap((b): Said[] =>
+        !Object.keys(a).length || (a.amount && b.amount) || (a.chance && b.chance)
+          ? []
+          : [{ ...a, ...b, clauses: [...(a.clauses ?? []), ...(b.clauses ?? [])] }],
+      ),
+    );
+    for (const said of both) found.set(JSON.stringify([said.amount, said.chance, said.clauses]), said);
   }
-  return [];
+  return [...found.values()];
 }
 
 /** "for 90s", "( 1 min 30 s )", "1:30"; a bare number only behind a word that says so. */
