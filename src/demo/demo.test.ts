@@ -5,7 +5,10 @@ import { CHECKS, findingsOf } from "../core/checks";
 import { emptyCatalogue } from "../core/catalogue/catalogue";
 import { held } from "../core/catalogue/inheritance";
 import { usesOf } from "../core/catalogue/uses";
+import { planTicks } from "../core/editing/ticks";
+import { exportBundle } from "../core/exchange/bundle";
 import { planImport } from "../core/exchange/read";
+import { PANTRY_DEFAULTS } from "../core/kinds/index";
 import { processAt } from "../core/network/compile";
 import { must, pantry } from "../core/testing/kitchen";
 import { processesOf } from "../core/testing/told";
@@ -116,6 +119,28 @@ describe("Brackwater Reach", () => {
     });
     const readme = readFileSync("src/demo/README.md", "utf8");
     for (const c of CHECKS) expect(readme).toContain(`\`${c.id}\``);
+  });
+
+  it("keeps every duration where its clock counts otherwise, at whatever depth it stands", () => {
+    const bundle = exportBundle(catalogue);
+    const said = (text: string) => {
+      // Durations of the designers' fields are in ticks there.
+      const inSeconds = (name: string, value: unknown) => (["own", "takes"].includes(name) ? undefined : value);
+      const { pantry, ...all } = JSON.parse(text, inSeconds) as { pantry: { ticksPerSecond?: number } };
+      return { clock: pantry.ticksPerSecond ?? PANTRY_DEFAULTS.ticksPerSecond, all };
+    };
+    const plan = planTicks(catalogue, catalogue.pantry.ticksPerSecond * 2);
+    const finer = must(catalogue, plan.edits);
+    // A bundle writes times in seconds: but for the clock it says the same.
+    expect(said(exportBundle(finer)).clock).toBe(said(bundle).clock * 2);
+    expect(said(exportBundle(finer)).all).toEqual(said(bundle).all);
+    expect(plan.rows.every((r) => r.whole)).toBe(true);
+    const kinds = new Set(plan.rows.map((r) => r.kind));
+    for (const kind of ["recipe", "source", "use", "condition", "cooldown", "trial", "item"])
+      expect([...kinds], kind).toContain(kind);
+    // And back again it is the pantry that it was.
+    const back = must(finer, planTicks(finer, catalogue.pantry.ticksPerSecond).edits);
+    expect(exportBundle(back)).toEqual(bundle);
   });
 
   it("has one gaining loop: five yarn woven, seven unravelled", () => {
