@@ -82,6 +82,8 @@ export const inList = <A extends Surroundings>(around: A): A =>
 export interface Typing extends Surroundings {
   /** @returns the id of a record that is made of this name; null: records of this kind are not made by typing a name */
   make(kind: string, name: string): Id | null;
+  /** The record of a name that is written together with what is typed; absent or null: there is none. */
+  coming?(kind: string, name: string): Id | null;
 }
 export type Typed<T> = { readonly value: T } | { readonly says: string };
 

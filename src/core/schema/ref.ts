@@ -70,6 +70,8 @@ function findOrMake(kind: string, typed: string, typing: Typing): Id | { readonl
     return {
       says: `“${typed}” is the name of ${found.keys.length} records. Write the key of the one you mean: ${found.keys.join(" or ")}.`,
     };
+  const coming = typing.coming?.(kind, typed);
+  if (coming) return coming;
   const known = (text: string): boolean => names.find(text).found === "one";
   const meant = meantBy(typed, { ...typing, known, offer: "name" });
   if (meant?.known)

@@ -6,7 +6,7 @@ import { apply } from "@/core/catalogue/apply";
 import { exportBundle } from "@/core/exchange/bundle";
 import { decimalSignOf, type DecimalSign } from "@/core/exchange/table/local";
 import { formatMapping, targetsBy } from "@/core/exchange/table/mappings";
-import { type PlannedRow, planTable, refusedTable } from "@/core/exchange/table/plan-table";
+import { changesOf, type PlannedRow, planTable, refusedTable } from "@/core/exchange/table/plan-table";
 import { readDelimited, readTextTable, type Table, writeDelimited } from "@/core/exchange/table/read-table";
 import {
   guessTargets,
@@ -154,21 +154,19 @@ function Mapped({
     if (done === null) onClose();
     else setSays(done);
   };
-  /** What is too large for one change over the network goes in as a bundle. */
+  /** What is too large for one change goes in in several, one after the other: each says what it found before. */
   const written = async (note: string): Promise<string | null> => {
-    if (plan.edits.length <= MOST_EDITS) {
-      const answer = await store.submit(plan.edits, note.slice(0, 300));
-      return answer.ok ? null : answer.says;
+    const parts = changesOf(plan.edits);
+    for (const [k, edits] of parts.entries()) {
+      const part = parts.length > 1 ? `, part ${k + 1} of ${parts.length}` : "";
+      if (part) setWriting(`Writing${part.slice(1)} …`);
+      const answer = await store.submit(edits, `${note}${part}`.slice(0, 300));
+      if (!answer.ok)
+        return k === 0
+          ? answer.says
+          : `${answer.says} The ${count(k, "part")} before it ${k === 1 ? "is" : "are"} written.`;
     }
-    const outcome = apply(catalogue, plan.edits);
-    if (!outcome.ok) return outcome.issues[0]?.message ?? outcome.conflicts[0]?.says ?? "It was refused.";
-    const text = exportBundle(outcome.catalogue);
-    const got = await store.api.importBundle(
-      { name, text },
-      { dry: false, replace: false, author: store.author },
-      { progress: (p) => setWriting(`Writing ${p.done} of ${p.of} …`), signal: new AbortController().signal },
-    );
-    return got.ok ? null : got.problem.detail;
+    return null;
   };
   const keep = async () => {
     const given = { id: newId(), key: new FreeKeys(catalogue).next("mapping", called), name: called.trim() };

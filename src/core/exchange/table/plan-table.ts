@@ -21,6 +21,7 @@ import {
 import { cut } from "../../schema/characters";
 import type { Field, Typing } from "../../schema/field";
 import { type Id, newId } from "../../schema/id";
+import { MOST_EDITS } from "../../schema/limits";
 import { normalise } from "../../schema/names";
 import type { OwnValue } from "../../schema/own-value";
 import { fieldAt, type Path, pathOf, valueAt, withValue } from "../../schema/record";
@@ -78,6 +79,52 @@ interface Column {
   readonly number: number;
 }
 
+type Identified =
+  | { readonly name: string; readonly key: string; readonly record?: AnyRecord }
+  | { readonly name: string; readonly key: string; readonly column: number; readonly says: string };
+/** A row, and the record that it is or becomes. */
+interface Begun {
+  readonly cells: Cells;
+  readonly number: number;
+  readonly found: Identified;
+  readonly before: AnyRecord | null;
+  readonly start: AnyRecord;
+}
+/** What a row comes to. */
+interface Judged {
+  readonly id: Id;
+  readonly planned: PlannedRow;
+  readonly edits: readonly Edit[];
+  /** Records that other rows become and that this one names. */
+  readonly names: ReadonlySet<Id>;
+}
+
+/** Rows behind those that they name, so that what is written in parts names nothing that is not there yet. */
+function namedFirst(rows: readonly Judged[]): readonly Judged[] {
+  const byId = new Map(rows.map((row) => [row.id, row]));
+  const ordered = new Set<Judged>();
+  const begun = new Set<Judged>();
+  for (const start of rows) {
+    const waiting = [start];
+    while (waiting.length) {
+      const row = waiting[waiting.length - 1];
+      const first = begun.has(row) ? [] : [...row.names].flatMap((id) => byId.get(id) ?? []);
+      begun.add(row);
+      const open = first.filter((each) => !begun.has(each));
+      if (open.length) waiting.push(...open);
+      else ordered.add(waiting.pop() as Judged);
+    }
+  }
+  return [...ordered];
+}
+
+/** Edits in parts that each fit in one change. */
+export function changesOf(edits: readonly Edit[], most = MOST_EDITS): readonly (readonly Edit[])[] {
+  const parts: (readonly Edit[])[] = [];
+  for (let from = 0; from < edits.length; from += most) parts.push(edits.slice(from, from + most));
+  return parts;
+}
+
 /** Reads a whole table; work that grows with its cells, and with nothing else. */
 export function planTable(catalogue: Catalogue, table: Table, options: TableOptions): TablePlan {
   return new Planning(catalogue, table, options).plan();
@@ -90,6 +137,10 @@ class Planning {
   /** Records that are made of names, by kind and name. */
   private readonly made = new Map<string, { readonly kind: Kind; readonly record: AnyRecord }>();
   private readonly madeNames = new Map<Id, string>();
+  /** Records that rows become, by name and key; null: of several. */
+  private readonly rowIds = new Map<string, Id | null>();
+  /** Those of them that the row names which is read. */
+  private named = new Set<Id>();
   /** Stats and fields that columns make. */
   private readonly columnsMade: Edit[] = [];
   private readonly keys = new Map<string, number>();
@@ -103,7 +154,12 @@ class Planning {
   ) {
     this.names = new NewNames(catalogue);
     const numbers = formatOf(options.decimal);
-    this.typing = { ...around(catalogue), numbers, make: (kind, name) => this.make(kind, name) };
+    this.typing = {
+      ...around(catalogue),
+      numbers,
+      make: (kind, name) => this.coming(kind, name) ?? this.make(kind, name),
+      coming: (kind, name) => this.coming(kind, name),
+    };
   }
 
   plan(): TablePlan {
@@ -115,12 +171,12 @@ class Planning {
     if (twice) return none(`Two columns are read into ${twice}. One of them must be left out.`);
     const columns = targets.flatMap((target, number) => this.column(target, number) ?? []);
     for (const { number } of columns) this.read.add(number);
-    const edits: Edit[] = [];
-    const rows: PlannedRow[] = [];
-    for (const [k, cells] of this.table.rows.entries()) {
-      if (cells.every((cell) => cell.trim() === "")) continue;
-      rows.push(this.row(columns, cells, this.table.first + k, edits));
-    }
+    const begun = this.table.rows.flatMap((cells, k): Begun[] =>
+      cells.every((cell) => cell.trim() === "") ? [] : [this.begin(columns, cells, this.table.first + k)],
+    );
+    const judged = this.withoutRefused(begun.map((row) => this.row(columns, row)));
+    const rows = judged.map(({ planned }) => planned);
+    const edits = namedFirst(judged).flatMap((row) => row.edits);
     const made = [...this.made.values()].map((each): Edit => ({ op: "add", ...each }));
     const something = edits.length > 0;
     return {
@@ -197,18 +253,60 @@ class Planning {
     this.madeNames.has(id) ||
     this.columnsMade.some((e) => e.op === "add" && e.record.id === id);
 
-  private row(columns: readonly Column[], cells: Cells, number: number, edits: Edit[]): PlannedRow {
+  /** Which record a row is. What it is called may be named by any other row, above it or below. */
+  private begin(columns: readonly Column[], cells: Cells, number: number): Begun {
+    const found = this.identify(columns, (c) => (cells[c.number] ?? "").trim(), number);
+    const before = ("record" in found ? found.record : undefined) ?? null;
+    const start = before ?? this.fresh(found.name, found.key);
+    if (!before && !("says" in found)) {
+      // A name of several is the name of none of them.
+      for (const called of new Set([normalise(start.name), normalise(start.key)]))
+        this.rowIds.set(called, this.rowIds.has(called) ? null : start.id);
+      this.madeNames.set(start.id, start.name);
+    }
+    return { cells, number, found, before, start };
+  }
+
+  /** The record that a row of this table becomes. */
+  private coming(kind: string, name: string): Id | null {
+    const id = kind === this.options.kind ? (this.rowIds.get(normalise(name)) ?? null) : null;
+    if (id) this.named.add(id);
+    return id;
+  }
+
+  /** A row that names one that is refused can't be written without it. */
+  private withoutRefused(judged: readonly Judged[]): readonly Judged[] {
+    const gone = new Map(
+      judged.flatMap(({ id, planned }) => (planned.state === "refused" ? [[id, planned.name] as const] : [])),
+    );
+    let rows = judged;
+    for (let size = -1; gone.size > size; ) {
+      size = gone.size;
+      rows = rows.map((row) => {
+        const missing = row.planned.state === "refused" ? undefined : [...row.names].find((id) => gone.has(id));
+        if (!missing) return row;
+        gone.set(row.id, row.planned.name);
+        const says = `It names ${gone.get(missing)}, whose row is refused.`;
+        return {
+          ...row,
+          edits: [],
+          planned: { ...row.planned, state: "refused", cells: [], refused: [{ column: -1, says }] },
+        };
+      });
+    }
+    return rows;
+  }
+
+  private row(columns: readonly Column[], { cells, number, found, before, start }: Begun): Judged {
     const { kind, clears } = this.options;
     const refused: RefusedCell[] = [];
+    this.named = new Set();
     const text = (c: Column): string => (cells[c.number] ?? "").trim();
     const stray = cells.findIndex((cell, k) => cell.trim() !== "" && !this.table.head[k] && !this.read.has(k));
     if (stray >= 0)
       refused.push({ column: -1, says: `“${cut(cells[stray], 40)}” stands under no head, in cell ${stray + 1}.` });
-    const found = this.identify(columns, text, number);
     const title = found.name || `Row ${number}`;
     if ("says" in found) refused.push({ column: found.column, says: found.says });
-    const before = "record" in found ? found.record : null;
-    const start = before ?? this.fresh(found.name, found.key);
     let after: AnyRecord = start;
     const changed: PlannedCell[] = [];
     for (const column of columns) {
@@ -227,11 +325,13 @@ class Planning {
       after = next;
       if (was !== is) changed.push({ column: column.number, before: was, after: is });
     }
-    if (refused.length) return { number, state: "refused", name: title, cells: [], refused };
-    const own = before ? difference(kind, before, after) : [{ op: "add", kind, record: after } as Edit];
-    edits.push(...own);
-    const state = before ? (own.length ? "changed" : "same") : "new";
-    return { number, state, name: title, cells: changed, refused };
+    const { id } = start;
+    const names = this.named;
+    if (refused.length)
+      return { id, names, edits: [], planned: { number, state: "refused", name: title, cells: [], refused } };
+    const edits = before ? difference(kind, before, after) : [{ op: "add", kind, record: after } as Edit];
+    const state = before ? (edits.length ? "changed" : "same") : "new";
+    return { id, names, edits, planned: { number, state, name: title, cells: changed, refused } };
   }
 
   private fresh(name: string, key: string): AnyRecord {
@@ -241,13 +341,7 @@ class Planning {
   }
 
   /** Which record a row is: by its key, else by its name. Each row is another. */
-  private identify(
-    columns: readonly Column[],
-    text: (column: Column) => string,
-    number: number,
-  ):
-    | { readonly name: string; readonly key: string; readonly record?: AnyRecord }
-    | { readonly name: string; readonly key: string; readonly column: number; readonly says: string } {
+  private identify(columns: readonly Column[], text: (column: Column) => string, number: number): Identified {
     const { kind } = this.options;
     const [byKey, byName] = ["key", "name"].map((wanted) => columns.find((c) => c.at.name === wanted));
     const key = byKey ? text(byKey) : "";

@@ -5,7 +5,7 @@ import { type Kind, withDefaults } from "../../kinds/index";
 import { newId } from "../../schema/id";
 import { item, kitchen, must, newItem } from "../../testing/kitchen";
 import { decimalSignOf, isDate, readLocal } from "./local";
-import { planTable, REASONS, refusedTable, type TableOptions } from "./plan-table";
+import { changesOf, planTable, REASONS, refusedTable, type TableOptions } from "./plan-table";
 import {
   cellText,
   decodeText,
@@ -311,5 +311,117 @@ describe("what a table would do", () => {
     const read = table("__proto__,constructor,name\n1,2,toString");
     expect(guessTargets(catalogue, "item", read)).toEqual([NOTHING, NOTHING, "name"]);
     expect(plan("name,x\ntoString,1", { targets: ["name", "__proto__"] }).rows[0].state).toBe("new");
+  });
+});
+
+describe("a table whose rows name each other", () => {
+  const drinks = "Name,Vessel,Level\nTonic,Stone crock,2\nStone crock,,1\nStrong tonic,stone_crock,3";
+
+  it("makes neither a stub nor a double of what stands below", () => {
+    const next = must(catalogue, plan(drinks).edits);
+    expect(next.records.item.size).toBe(catalogue.records.item.size + 3);
+    const crock = item(next, "Stone crock");
+    expect([crock.status, crock.level]).toEqual(["draft", 1]);
+    expect([item(next, "Tonic").vessel, item(next, "Strong tonic").vessel]).toEqual([crock.id, crock.id]);
+    const types = "Name,Part of\nDried fare,Preserve\nPreserve,";
+    const made = must(catalogue, plan(types, { kind: "type", targets: ["name", "parent"] }).edits);
+    const preserve = [...made.records.type.values()].find((t) => t.name === "Preserve");
+    expect([...made.records.type.values()].find((t) => t.name === "Dried fare")?.parent).toBe(preserve?.id);
+    expect(made.records.type.size).toBe(catalogue.records.type.size + 2);
+  });
+
+  it("leaves out what names a row that is refused, and says so", () => {
+    const { rows, edits } = plan("Name,Vessel,Level\nTonic,Stone crock,2\nCask,Tonic,1\nStone crock,,many\nJar,,1");
+    expect(rows.map((r) => [r.name, r.state, r.refused.map(({ says }) => says)[0] ?? ""])).toEqual([
+      ["Tonic", "refused", "It names Stone crock, whose row is refused."],
+      ["Cask", "refused", "It names Tonic, whose row is refused."],
+      ["Stone crock", "refused", "“many” is not a number, with “.” before decimals."],
+      ["Jar", "new", ""],
+    ]);
+    expect(must(catalogue, edits).records.item.size).toBe(catalogue.records.item.size + 1);
+  });
+
+  it("is written in parts, each of which names only what is there by then, and nothing that others changed", () => {
+    const many = Array.from({ length: 30 }, (_, k) => `Cask no ${k},Cask no ${k + 1},1`).join("\n");
+    const { edits } = plan(`Name,Vessel,Level\n${many}\nCask no 30,,1\nEel,,7`);
+    const parts = changesOf(edits, 1);
+    expect(parts).toHaveLength(32);
+    const renamed = must(catalogue, [
+      { op: "set", kind: "item", id: item(catalogue, "Salt").id, field: "name", from: "Salt", to: "Coarse salt" },
+    ]);
+    const next = parts.reduce((now, part) => must(now, part), renamed);
+    expect(item(next, "Coarse salt").id).toBe(item(catalogue, "Salt").id);
+    expect(item(next, "Cask no 0").vessel).toBe(item(next, "Cask no 1").id);
+    expect(changesOf(edits)).toEqual([edits]);
+    expect(changesOf([])).toEqual([]);
+  });
+});
+
+describe("a cell", () => {
+  const says = (text: string, targets: readonly string[], given = {}) =>
+    plan(text, { targets, ...given }).rows.map((r) => r.refused[0]?.says ?? r.cells.at(-1)?.after);
+
+  it("of a choice is one of its words as a whole, or asked", () => {
+    expect(says("Name,Smell\nA tonic,salt\nB tonic,Salty\nC tonic,smok", ["name", `own.${smell.key}`])).toEqual([
+      "“salt” is none of salty, smoky. Did you mean salty?",
+      "salty",
+      "“smok” is none of salty, smoky. Did you mean smoky?",
+    ]);
+  });
+
+  it("with an error of a spreadsheet, or a formula without its value, is told, whatever it is read into", () => {
+    for (const cell of ["#REF!", "#N/A", "#DIV/0!", "#NAME?", "=SUM(A1:A3)", "=A1*2", "=-B7"])
+      expect(says(`Name;Description\nA tonic;${cell}`, ["name", "description"])[0], cell).toMatch(
+        /error of the spreadsheet|formula without its value/,
+      );
+    for (const cell of ["#fish", "= so it goes", "-5 degrees", "@ the quay"])
+      expect(says(`Name;Description\nA tonic;${cell}`, ["name", "description"])[0], cell).toBe(cell);
+  });
+
+  it("with a unit is turned into that of its column, or refused", () => {
+    const masses = "Name,Mass\nA,500 g\nB,2 kg\nC,3 dozen\nD,5 min\nE,12%\nF,5k";
+    expect(says(masses, ["name", "mass"]).map((s) => String(s).replace(/ Write.*/, ""))).toEqual([
+      "0.5",
+      "2",
+      "“3 dozen” ends in “dozen”; what fits is kg, g, mg or t.",
+      "“5 min” ends in “min”; what fits is kg, g, mg or t.",
+      "“12%” is a percentage, and a plain number is needed.",
+      "“5k” ends in “k”; what fits is kg, g, mg or t.",
+    ]);
+    expect(says("Name;Mass\nA;1.500 g\nB;1,5", ["name", "mass"], { decimal: "," })).toEqual(["1.5", "1.5"]);
+  });
+
+  it("of a column that is new gives it its unit, where all have the same", () => {
+    const made = (cells: string[]) => {
+      const text = `Name;Weight\n${cells.map((cell, k) => `Cask ${k};${cell}`).join("\n")}`;
+      const next = must(catalogue, plan(text, { targets: ["name", NEW_FIELD] }).edits);
+      const field = [...next.records.field.values()].find((f) => f.name === "Weight");
+      return [field?.form, field?.unit, item(next, "Cask 0").own[field?.id ?? ""]];
+    };
+    expect(made(["5 kg", "6 kg"])).toEqual(["whole", "kg", 5]);
+    expect(made(["5 %", "6.5 %"])).toEqual(["percent", "", 0.05]);
+    expect(made(["5 kg", "600 g"])).toEqual(["text", "", "5 kg"]);
+    expect(made(["5", "6.5"])).toEqual(["decimal", "", 5]);
+  });
+});
+
+describe("a table for a spreadsheet", () => {
+  it("has nothing in it that would be reckoned, and is read back as it was", () => {
+    const cells = ["=1+2", "+cmd", "-x", "@sum", "'=1", "''@a", "-5", "+3.5", "'tis", "plain", "\t=1", "−3"];
+    const text = writeDelimited([["a"], ...cells.map((cell) => [cell])]);
+    for (const line of text.split("\r\n").slice(1, -1))
+      expect(/^"?[=@]/.test(line) || /^"?[+-](?![\d.,]+"?$)/.test(line), line).toBe(false);
+    expect(
+      table(text)
+        .rows.slice(0, cells.length)
+        .map(([cell]) => cell),
+    ).toEqual(cells);
+  });
+
+  it("that is broken behind its mark is refused", () => {
+    const broken = new Uint8Array([0xef, 0xbb, 0xbf, 0x61, 0x0a, 0xff, 0xfe, 0x0a]);
+    const { table: none, issues } = readTextTable(broken);
+    expect(none).toBeNull();
+    expect(issues[0].message).toContain("begins with the mark of UTF-8");
   });
 });
