@@ -54,7 +54,8 @@ export async function show(program: Program, page: Page, path: string): Promise<
   await page.goto(`${program.base}/brackwater_reach${path}`);
   await expect(page.locator("footer")).toContainText("faults");
   await expect(page.getByText("live with everybody")).toBeVisible();
-  await expect(page.locator("main").getByRole("heading", { level: 1 })).toBeVisible();
+  // Behind a dialog it has no role.
+  await expect(page.locator("main h1").first()).toBeVisible();
   await page.evaluate(async () => {
     await document.fonts.ready;
     await new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done)));

@@ -48,7 +48,8 @@ export function split(of: Piece, sign: string): Piece[] {
     } else if (c === '"') quoted = true;
     else if (c === "(") deep++;
     else if (c === ")") deep = Math.max(0, deep - 1);
-    else if (c === sign && deep === 0) {
+    // Between digits a comma belongs to their number: "1,500".
+    else if (c === sign && deep === 0 && !(/\d/.test(of.text[at - 1] ?? "") && /\d/.test(of.text[at + 1] ?? ""))) {
       parts.push({ text: of.text.slice(from, at), from: of.from + from });
       from = at + 1;
     }

@@ -1,0 +1,104 @@
+/** What can't be read stays where it was typed, with the reason, until it is mended or dropped; numbers as each writes them. */
+import { expect, type Locator, test } from "@playwright/test";
+import { show as showIn } from "./every-view";
+import { Program } from "./program";
+
+let program: Program;
+test.beforeAll(async () => {
+  program = await Program.on("salty_typing");
+});
+test.afterAll(() => program?.end());
+
+/** Types, leaves, and sees it stay with a reason; Escape puts back what was there. */
+async function staysUntilDropped(field: Locator, typed: string, reason: RegExp): Promise<void> {
+  const before = await field.inputValue();
+  await field.fill(typed);
+  await field.press("Enter");
+  await field.blur();
+  await expect(field).toHaveValue(typed);
+  await expect(field).toHaveAttribute("aria-invalid", "true");
+  await expect(field.page().getByRole("alert").filter({ hasText: reason })).toBeVisible();
+  await field.press("Escape");
+  await expect(field).toHaveValue(before);
+  await expect(field).toHaveAttribute("aria-invalid", "false");
+}
+
+test("in the form of a recipe nothing that is typed is lost, and nothing else is written", async ({ page }) => {
+  await showIn(program, page, "/recipes?recipe=shave_oar");
+  const line = page.getByLabel("Line of Shave oar", { exact: true });
+  const written = await line.inputValue();
+  const field = (name: string) => page.getByRole("textbox", { name, exact: true });
+  await staysUntilDropped(field("Time"), "soon", /“soon” is no time/);
+  await staysUntilDropped(field("Fee"), "two", /“two” is not a number/);
+  await staysUntilDropped(field("Level"), "12 kg", /ends in “kg”/);
+  await staysUntilDropped(field("Heat"), "hot", /“hot” is no time/);
+  await staysUntilDropped(field("Batch"), "1.5", /not a whole number/);
+  await staysUntilDropped(field("From").first(), "3 dozen", /Write 36/);
+  await staysUntilDropped(field("To").first(), "-1", /outside 0 to/);
+  await expect(line).toHaveValue(written);
+  await field("Level").fill("7");
+  await field("Level").press("Enter");
+  await expect(line).toHaveValue(/ level 7/);
+  await field("Time").fill("1 min 30 sec");
+  await field("Time").blur();
+  await expect(line).toHaveValue(/ in 90s level 7/);
+});
+
+test("a line is read as it is meant and says so, or asks what is meant", async ({ page }) => {
+  await showIn(program, page, "/recipes?new=1");
+  const line = page.getByLabel("New recipe line", { exact: true });
+  await line.fill("3 pcs Hemp stalk -> Oakum for 90 sec");
+  await expect(page.getByText("“3 pcs Hemp stalk” is read as 3 Hemp stalk.")).toBeVisible();
+  await expect(page.getByText("“Oakum for 90 sec” is read as Oakum in 90s.")).toBeVisible();
+  await line.fill("3 Hemp stalk -> Oakum .5");
+  await expect(page.getByText("“Oakum .5” looks like “Oakum” with a chance beside it. Write Oakum 50%.")).toBeVisible();
+  await expect(page.getByRole("button", { name: "Write recipe" })).toBeDisabled();
+  await page.getByRole("button", { name: /Oakum 50%/ }).click();
+  await expect(line).toHaveValue("3 Hemp stalk -> Oakum 50%");
+});
+
+test("a value on a sheet, a basket and a place of the matrix keep what can't be taken", async ({ page }) => {
+  await showIn(program, page, "/shelves?item=oakum");
+  const sheet = page.getByRole("complementary", { name: "Oakum" });
+  await sheet.getByRole("button", { name: /^stack limit: .*Edit$/i }).click();
+  const stack = sheet.getByRole("textbox", { name: /stack limit/i });
+  await stack.fill("a few");
+  await stack.press("Enter");
+  await expect(stack).toHaveValue("a few");
+  await expect(sheet.getByText("“a few” is not a number.")).toBeVisible();
+  await stack.fill("24");
+  await stack.press("Enter");
+  await expect(sheet.getByRole("button", { name: /^stack limit: 24\. Edit$/i })).toBeVisible();
+
+  await page.goto(`${program.base}/brackwater_reach/costs?view=plan`);
+  const add = page.getByRole("combobox", { name: "Add to basket" });
+  await add.fill("20 oakum");
+  await add.press("Enter");
+  await expect(page.getByRole("textbox", { name: "Make: how many Oakum" })).toHaveValue("20");
+  await add.fill("20 no such thing");
+  await add.blur();
+  await expect(add).toHaveValue("20 no such thing");
+  await expect(page.getByText("There is no item called “no such thing”.")).toBeVisible();
+});
+
+test("numbers are typed and shown as somebody writes them, and kept in this browser", async ({ page }) => {
+  await showIn(program, page, "/shelves?item=oakum");
+  const sheet = page.getByRole("complementary", { name: "Oakum" });
+  const edit = async (text: string) => {
+    await sheet.getByRole("button", { name: /^mass: .*Edit$/i }).click();
+    const mass = sheet.getByRole("textbox", { name: /mass/i });
+    await mass.fill(text);
+    await mass.press("Enter");
+  };
+  await edit("1,500");
+  await expect(sheet.getByRole("button", { name: /^mass: 1500\b.*Edit$/i })).toBeVisible();
+  await page.getByRole("button", { name: /Say who you are|You are/ }).click();
+  await page.getByRole("combobox", { name: "How you write numbers" }).selectOption("comma");
+  await page.getByRole("button", { name: "Keep" }).click();
+  await edit("1,500");
+  await expect(sheet.getByRole("button", { name: /^mass: 1,5\b.*Edit$/i })).toBeVisible();
+  await edit("250 g");
+  await expect(sheet.getByRole("button", { name: /^mass: 0,25\b.*Edit$/i })).toBeVisible();
+  await page.reload();
+  await expect(sheet.getByRole("button", { name: /^mass: 0,25\b.*Edit$/i })).toBeVisible();
+});
