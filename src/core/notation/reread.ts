@@ -100,7 +100,7 @@ const refused =
   ({ span: { from, to }, says, texts }: Offer): LineIssue => {
     const typed = text.slice(from, to);
     // What may be a new name can be quoted to be one.
-    const name = /^[^"{}|\[\]:]+$/.test(typed) ? [quote(typed)] : [];
+    const name = /^[^"{}|[\]:]+$/.test(typed) ? [quote(typed)] : [];
     return {
       ...issue(`column ${from + 1}`, `${says} Write ${texts[0]}.`, {
         severity: "error",

@@ -2,8 +2,6 @@
 /** A table is brought in: its columns are mapped, every row is told before anything is written, then it is one change. */
 import { Upload } from "lucide-react";
 import { useDeferredValue, useMemo, useRef, useState } from "react";
-import { apply } from "@/core/catalogue/apply";
-import { exportBundle } from "@/core/exchange/bundle";
 import { decimalSignOf, type DecimalSign } from "@/core/exchange/table/local";
 import { formatMapping, targetsBy } from "@/core/exchange/table/mappings";
 import { changesOf, type PlannedRow, planTable, refusedTable } from "@/core/exchange/table/plan-table";
@@ -24,7 +22,6 @@ import { type Kind, kindWord, type RecordOf, withDefaults } from "@/core/kinds/i
 import { count } from "@/core/numbers/format";
 import { newId } from "@/core/schema/id";
 import type { Issue } from "@/core/schema/issue";
-import { MOST_EDITS } from "@/core/schema/limits";
 import { Button, cx } from "../kit/kit";
 import { Over, Scrolled } from "../kit/over";
 import { useLive, useStore } from "../pantry/provider";
