@@ -1,17 +1,19 @@
 /**
- * What may come in over HTTP. The envelope is checked here by class-validator; edits and records by the core's shape
- * and rules.
+ * What may come in over HTTP: each body and query is a class of class-validator, of which nothing but its members is
+ * taken. The shape of edits is one constraint of ours; what edits and records mean is for the core's rules.
  */
 import "reflect-metadata";
 import {
-  Allow,
   getMetadataStorage,
-  IsDefined,
   IsOptional,
   IsString,
   Length,
   Matches,
   MaxLength,
+  Validate,
+  type ValidationArguments,
+  ValidatorConstraint,
+  type ValidatorConstraintInterface,
   validateSync,
   type ValidationError,
 } from "class-validator";
@@ -38,10 +40,25 @@ const unknownIn = (names: Iterable<string>, known: readonly string[], says: (nam
     .slice(0, 20)
     .map((name) => issue(shown(name).slice(1, -1), says(name)));
 
+/** What is wrong within the edits of a body, with the place of each fault. */
+const WITHIN = new WeakMap<object, readonly Issue[]>();
+
+/** Edits as their shape allows (core/catalogue/shape.ts); what they mean is for the rules. */
+@ValidatorConstraint({ name: "shapedEdits" })
+class ShapedEdits implements ValidatorConstraintInterface {
+  validate(value: unknown, { object }: ValidationArguments): boolean {
+    const shaped = shapedEdits(value);
+    if ("issues" in shaped) WITHIN.set(object, shaped.issues);
+    return "edits" in shaped;
+  }
+  defaultMessage(): string {
+    return "Expected a list of edits.";
+  }
+}
+
 export class ChangeBody {
-  @IsDefined()
-  @Allow()
-  edits!: unknown;
+  @Validate(ShapedEdits)
+  edits!: readonly Edit[];
   @IsOptional()
   @IsString()
   @MaxLength(500)
@@ -66,7 +83,10 @@ export class PictureBody {
 export class DeleteBody extends PantryBody {}
 
 const told = (errors: readonly ValidationError[]): Issue[] =>
-  errors.flatMap((e) => Object.values(e.constraints ?? {}).map((says) => issue(e.property, says)));
+  errors.flatMap((e) => {
+    const within = e.constraints?.shapedEdits === undefined ? undefined : WITHIN.get(e.target as object);
+    return within ?? Object.values(e.constraints ?? {}).map((says) => issue(e.property, says));
+  });
 const texts = (body: object): Issue[] =>
   Object.entries(body).flatMap(([place, value]) => {
     const says = typeof value === "string" ? textProblem(value, { max: 500, lines: true }) : null;
@@ -121,11 +141,5 @@ export function checkedChange(
   value: unknown,
 ): { ok: true; edits: readonly Edit[]; note: string } | { ok: false; issues: readonly Issue[] } {
   const read = checked(ChangeBody, value);
-  const shaped = shapedEdits(isPlain(value) && Object.hasOwn(value, "edits") ? value.edits : undefined);
-  if (read.ok && "edits" in shaped) return { ok: true, edits: shaped.edits, note: read.of.note ?? "" };
-  const [outside, inside] = [read.ok ? [] : read.issues, "edits" in shaped ? [] : shaped.issues];
-  return {
-    ok: false,
-    issues: isPlain(value) ? [...outside.filter((c) => c.path !== "edits"), ...inside] : outside,
-  };
+  return read.ok ? { ok: true, edits: read.of.edits, note: read.of.note ?? "" } : read;
 }
