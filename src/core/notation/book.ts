@@ -5,7 +5,7 @@ import type { Id } from "../schema/id";
 import { KEYWORDS } from "./keywords";
 import { lex } from "./lexer";
 import { RECIPE_KINDS } from "./line";
-import { asksFirst } from "../schema/meant";
+import { mayBeDoubted } from "../schema/meant";
 
 export interface NamedRecord {
   readonly id: Id;
@@ -159,7 +159,7 @@ export function isPlain(name: string): boolean {
 /** Signs that stand in names, but more often between them. */
 export const SIGNS = /[+=<>*%;,/]|(^|\s)[^\p{L}\p{N}\s]+(\s|$)/u;
 /** A name that nobody knows yet and that needs no quotes. */
-export const isPlainAnew = (name: string): boolean => isPlain(name) && !asksFirst(name);
+export const isPlainAnew = (name: string): boolean => isPlain(name) && !mayBeDoubted(name);
 /** Behind a quantity, and before more words, they are part of it. */
 const OF_QUANTITY: ReadonlySet<string> = new Set(["x", "×", "to", "and"]);
 export const LEADING: ReadonlySet<string> = new Set([...RECIPE_KINDS, "table", "nothing", "any", "percent"]);

@@ -87,12 +87,13 @@ export function reread(
   // One that says the whole line anew stands alone.
   const whole = offers.find(({ span }) => span.to - span.from === text.length);
   if (whole && offers.length > 1) offers.splice(0, offers.length, whole);
-  const changes = offers.map(({ span, texts }) => ({ span, text: texts[0] }));
-  const again = read(replaced(text, changes), words);
-  if (again.ok && offers.every(({ sure }) => sure)) return told(text, again, changes);
+  const sure = offers.filter((o) => o.sure).map(({ span, texts }): Change => ({ span, text: texts[0] }));
+  const base = sure.length ? told(text, read(replaced(text, sure), words), sure) : before;
+  if (base.ok) return base;
   // What may be meant takes the place of what is wrong with the same part.
-  const issues = before.issues.filter((i) => i.severity !== "error" || !offers.some((o) => touches(i, o.span)));
-  return { ...before, issues: [...issues, ...offers.map(refused(text))].sort((a, b) => a.from - b.from) };
+  const asked = offers.filter((o) => !o.sure);
+  const issues = base.issues.filter((i) => i.severity !== "error" || !asked.some((o) => touches(i, o.span)));
+  return { ...base, issues: [...issues, ...asked.map(refused(text))].sort((a, b) => a.from - b.from) };
 }
 
 const refused =

@@ -293,3 +293,6 @@ export function asksFirst(name: string): boolean {
   const last = words[words.length - 1];
   return words.length > 1 && (isSaying(words[0]) || (last.length > 1 && !BEFORE_ONLY.has(last) && isSaying(last)));
 }
+
+/** Whether a name may be doubted where it is new and something else that is known stands in it: it is written in quotes. */
+export const mayBeDoubted = (name: string): boolean => asksFirst(name) || name.split(/\s+/).some(isSaying);

@@ -252,6 +252,7 @@ function Amounts({
           <li key={item.id} className="flex items-center gap-1.5">
             <span className="w-16 shrink-0">
               <NumberInput
+                narrow
                 label={`${label}: how many ${item.name}`}
                 value={n}
                 rules={WANTED}

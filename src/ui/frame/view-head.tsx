@@ -84,8 +84,8 @@ function Author() {
               value={numbers ?? "point"}
               onChange={(e) => store.setNumbers(e.target.value as NumberFormat)}
             >
-              <option value="point">1,234.5 – a point before decimals</option>
-              <option value="comma">1.234,5 – a comma before decimals</option>
+              <option value="point">1,234.5</option>
+              <option value="comma">1.234,5</option>
             </select>
             <Button look="solid" type="submit" className="mt-2">
               Keep

@@ -65,8 +65,9 @@ export function titleOf(name: string, field: Field): string {
 
 /** A value as it is shown: numbers as they stand under each other, others as they are typed. */
 export function shownAs(field: Field, value: unknown, here: Surroundings): string {
-  if (field.type === "money") return sayCost(value as number);
-  return field.type === "number" ? field.say(value, here) : field.format(value, here);
+  const inPoints = (text: string) => (here.numbers === "comma" ? text.replace(/(\d)\.(\d)/, "$1,$2") : text);
+  if (field.type === "money") return inPoints(sayCost(value as number));
+  return field.type === "number" ? inPoints(field.say(value, here)) : field.format(value, here);
 }
 
 function column<R extends AnyRecord>(name: string, field: Field, now: Now, of: (row: R) => Held<unknown>): Column<R> {

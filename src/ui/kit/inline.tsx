@@ -39,7 +39,7 @@ export function Inline({ label, held, show, text, names, long, numeric, onWrite,
     setEditing(false);
   };
   const reason = says && (
-    <span role="alert" className="block text-[12px] whitespace-normal text-beet">
+    <span role="alert" className="block w-0 min-w-full text-[12px] whitespace-normal text-beet">
       {says}
     </span>
   );

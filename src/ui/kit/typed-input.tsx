@@ -17,7 +17,7 @@ interface Props<T> {
   readonly className?: string;
   /** Names to complete from. */
   readonly names?: (typed: string) => readonly string[];
-  /** Where the reason would have no room beside it: it is read out, and shown when the pointer rests. */
+  /** The reason has no room below it: it stands over what is there, and lets clicks through. */
   readonly narrow?: boolean;
 }
 
@@ -50,7 +50,7 @@ export function TypedInput<T>({
   };
   const offered = typed !== null && names ? names(typed) : [];
   return (
-    <span className="block min-w-0">
+    <span className={cx("block min-w-0", narrow && "relative")}>
       <input
         aria-label={label}
         aria-invalid={says !== null}
@@ -83,7 +83,12 @@ export function TypedInput<T>({
         <span
           id={`${id}-says`}
           role="alert"
-          className={cx("text-[12px] text-beet", narrow ? "sr-only" : "block max-w-56 whitespace-normal")}
+          className={cx(
+            "block text-left text-[12px] leading-4 whitespace-normal text-beet",
+            narrow
+              ? "pointer-events-none absolute top-full left-0 z-20 mt-0.5 w-44 rounded-sm border border-beet bg-salt px-1.5 py-1 shadow-md"
+              : "max-w-56",
+          )}
         >
           {says}
         </span>

@@ -60,6 +60,7 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
         </Labelled>
         <Labelled label="Time">
           <FieldInput
+            narrow
             label="Time"
             field={FIELDS.ticks}
             value={parsed.ticks}
@@ -70,6 +71,7 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
         <Labelled label="Fee">
           <span className="flex gap-1">
             <FieldInput
+              narrow
               label="Fee"
               field={FIELDS.fee}
               value={parsed.fee}
@@ -99,6 +101,7 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
       <div className="grid grid-cols-[96px_84px_84px_minmax(0,280px)_1fr] gap-2">
         <Labelled label="Level">
           <FieldInput
+            narrow
             label="Level"
             field={FIELDS.level}
             value={parsed.level}
@@ -108,6 +111,7 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
         </Labelled>
         <Labelled label="Heat">
           <FieldInput
+            narrow
             label="Heat"
             field={FIELDS.heat}
             value={parsed.heat}
@@ -117,6 +121,7 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
         </Labelled>
         <Labelled label="Batch">
           <FieldInput
+            narrow
             label="Batch"
             field={FIELDS.batch}
             value={parsed.batch}
@@ -228,6 +233,7 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
                 </td>
                 <td className="w-20 pr-2 pb-1">
                   <NumberInput
+                    narrow
                     label="From"
                     value={e.min}
                     rules={AMOUNT}
@@ -236,6 +242,7 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
                 </td>
                 <td className="w-20 pr-2 pb-1">
                   <NumberInput
+                    narrow
                     label="To"
                     value={e.max}
                     rules={AMOUNT}
@@ -245,6 +252,7 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
                 <td className="w-20 pr-2 pb-1">
                   {e.draw ? (
                     <NumberInput
+                      narrow
                       label="Weight"
                       value={e.draw.weight}
                       rules={{ min: 0, max: MOST_WEIGHT, places: 6 }}
@@ -252,6 +260,7 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
                     />
                   ) : roleRule(e.role).chance ? (
                     <NumberInput
+                      narrow
                       label="Chance in percent"
                       value={toPercent(e.chance)}
                       rules={{ min: 0, max: MOST_CHANCE * 100 }}
@@ -263,6 +272,7 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
                 <td className="w-20 pr-2 pb-1">
                   {roleRule(e.role).wears ? (
                     <NumberInput
+                      narrow
                       label="Runs it lasts"
                       value={e.uses}
                       rules={{ min: 1, max: MOST, whole: true }}
@@ -334,6 +344,7 @@ function BonusFields({
       {bonus.share < 0 ? "less" : "plus"}
       <span className="w-12">
         <NumberInput
+          narrow
           label="Percent for each point"
           value={toPercent(bonus.share)}
           rules={{ min: -100, max: 100 }}

@@ -151,6 +151,7 @@ export function SeriesPanel({
                   rounded to
                   <span className="w-16">
                     <NumberInput
+                      narrow
                       label={`Rule ${k + 1}: rounded to`}
                       placeholder="–"
                       value={rule.round}

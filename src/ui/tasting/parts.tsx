@@ -106,6 +106,7 @@ export function NumberInput({
 }) {
   return (
     <PlainNumber
+      narrow
       label={label}
       value={value}
       rules={{ min: least, max: most, whole }}

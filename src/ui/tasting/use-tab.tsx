@@ -312,6 +312,7 @@ function TimeInput({
   const tps = catalogue.pantry.ticksPerSecond;
   return (
     <TypedInput
+      narrow
       label={label}
       title={`${ticks} ticks`}
       shown={formatTicks(ticks, tps)}
