@@ -38,6 +38,12 @@ module.exports = {
     deny("core-knows-nobody", "^src/core", "^src/(store|server|app|ui|cli|demo)"),
     deny("core-runs-anywhere", "^src/core", "^(node:|fs$|path$|crypto$)|node_modules/(react|next|pg|@mikro-orm)"),
     deny("store-knows-core-only", "^src/store", "^src/(server|app|ui|cli|demo)"),
+    {
+      name: "engines-speak-to-no-database",
+      severity: "error",
+      from: { path: "^src/(server/(engine-main|questions|analysis)|store/(texts|tables|prepare|copy))\\.ts$" },
+      to: { path: "^src/store/(load|commit|entities|orm|pictures|sql|bound)", dependencyTypesNot: ["type-only"] },
+    },
     deny("cli-knows-core-store-and-use-cases", "^src/cli", "^src/(server/(?!use-cases/)|app|ui)"),
     deny("use-cases-know-no-caller", "^src/server/use-cases", "^src/server/(?!use-cases/)"),
     deny("server-knows-store-and-core", "^src/server", "^src/(app|ui|cli|demo)"),

@@ -27,7 +27,7 @@ test.afterAll(async () => {
 });
 
 const newItem = async (page: Page, name: string) => {
-  await page.getByRole("button", { name: "New item" }).click();
+  await page.getByRole("button", { name: "New item", exact: true }).click();
   const sheet = page.getByRole("complementary", { name: "Item New item" });
   await sheet.getByRole("button", { name: /^Name: New item/ }).click();
   await sheet.getByRole("textbox", { name: "Name" }).fill(name);

@@ -5,7 +5,7 @@
  */
 import type { AnalysisState } from "../core/engine/read-model";
 import type { Id } from "../core/schema/id";
-import type { LoggedText, PantryTexts } from "../store/load";
+import type { LoggedText, PantryTexts } from "../store/texts";
 import { EDITS_IN_PART } from "../store/prepare";
 import { EngineChild } from "./engine-child";
 import { Failure, failureOf } from "./failures";

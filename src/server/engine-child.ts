@@ -7,7 +7,7 @@
  */
 import { type ChildProcess, fork } from "node:child_process";
 import { join } from "node:path";
-import type { PantryTexts } from "../store/load";
+import type { PantryTexts } from "../store/texts";
 import { Failure } from "./failures";
 import type { ChildMessage, QuestionsOf, Role } from "./questions";
 import type { Patience } from "./use-cases/writing";

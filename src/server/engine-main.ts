@@ -14,7 +14,7 @@ import { type Catalogue, packed } from "../core/catalogue/catalogue";
 import type { Edit } from "../core/catalogue/edit";
 import { transliterateBy } from "../core/schema/names";
 import { exportBundle } from "../core/exchange/bundle";
-import { catalogueFrom } from "../store/load";
+import { catalogueFrom } from "../store/texts";
 import { type Made, type Write, writesOf } from "../store/prepare";
 import type { ChildMessage, Followed, Question, RecordQuestions, Writes } from "./questions";
 import { type Intent, readied } from "./use-cases/intents";

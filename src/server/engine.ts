@@ -5,7 +5,8 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import type { Id } from "../core/schema/id";
 import { type Committed, commitAll, keepMoved, PantryGone, type Submission } from "../store/commit";
-import { changesAfter, loadTexts, type LoggedText, type PantryTexts, readTexts } from "../store/load";
+import { changesAfter, loadTexts, readTexts } from "../store/load";
+import type { LoggedText, PantryTexts } from "../store/texts";
 import type { Orm } from "../store/orm";
 import { EDITS_IN_PART, type Write } from "../store/prepare";
 import { Analysis, type AnalysisOwner, PATIENCE } from "./analysis";

@@ -14,7 +14,7 @@ import type { Edit } from "../core/catalogue/edit";
 import type { Outcome } from "../core/catalogue/apply";
 import type { Id } from "../core/schema/id";
 import type { Progress } from "../core/exchange/progress";
-import type { PantryTexts } from "../store/load";
+import type { PantryTexts } from "../store/texts";
 import type { Write } from "../store/prepare";
 import type { Intent, Readied } from "./use-cases/intents";
 

@@ -1,15 +1,16 @@
 /** Writes a change: all of it or none, in one transaction with its revision and its notice to everybody. */
-import type { EntityManager } from "@mikro-orm/postgresql";
+import { type EntityManager, LockMode } from "@mikro-orm/postgresql";
 import { recordIssue } from "../core/catalogue/rules";
 import type { Scalar } from "../core/schema/field";
 import type { Id } from "../core/schema/id";
 import { KINDS, type Pantry } from "../core/kinds/index";
 import { copyInto } from "./copy";
-import type { LoggedText } from "./load";
+import type { LoggedText } from "./texts";
 import type { Orm } from "./orm";
 import type { Batch, Refused, Write } from "./prepare";
-import { deleteRows, insertPantry, insertRows, query, updatePantry, upsertRows } from "./sql";
-import { SETTINGS, SETTINGS_TABLE, TABLES } from "./tables";
+import { deleteRows, insertRows, query, upsertRows } from "./sql";
+import { ChangePartRow, ChangeRow, ChangeTouchRow, PantryRow, type PantryRowOf, PictureRow, rowName } from "./entities";
+import { SETTINGS, TABLES } from "./tables";
 
 export const CHANNEL = "salty_change";
 
@@ -43,23 +44,32 @@ export type Preparing = (em: EntityManager, revision: number) => Promise<Batch>;
 
 /** Makes a pantry without records. @returns false where its key is taken */
 export async function createPantry(em: EntityManager, pantry: Pantry): Promise<boolean> {
-  return (await query(em, insertPantry(SETTINGS_TABLE), SETTINGS.toRow(pantry).values)).length > 0;
+  const made = em
+    .createQueryBuilder(PantryRow)
+    .insert({ ...settingsOf(SETTINGS.toRow(pantry).values), revision: 0 })
+    .onConflict(["key"])
+    .ignore();
+  return (await made).affectedRows > 0;
 }
+/** The settings of a pantry by their columns, which are properties of its row. */
+const settingsOf = (values: readonly Scalar[]) =>
+  Object.fromEntries(SETTINGS.shape.columns.map((column, k) => [column.name, values[k]])) as unknown as Omit<
+    PantryRowOf,
+    "revision"
+  >;
 
-/** Tables of a pantry's rows, those that refer to others before what they refer to. */
+/** Rows of a pantry, those that refer to others before what they refer to. */
 const REFERRING_FIRST: readonly string[] = [
-  "change_touch",
-  "change_part",
-  "change",
-  ...KINDS.flatMap((kind) => TABLES[kind].parts.map((part) => part.name)),
-  ...[...KINDS].reverse().map((kind) => TABLES[kind].name),
+  ...[ChangeTouchRow, ChangePartRow, ChangeRow, PictureRow].map((entity) => entity.meta.className),
+  ...KINDS.flatMap((kind) => TABLES[kind].parts.map((part) => rowName(part.name))),
+  ...[...KINDS].reverse().map((kind) => rowName(TABLES[kind].name)),
 ];
 
 /** Takes a pantry out with everything in it, its log too, and tells everybody. @returns false where it is not there */
 export const deletePantry = (orm: Orm, pantry: Id): Promise<boolean> =>
   orm.em.fork().transactional(async (tx) => {
     const em = tx as EntityManager;
-    await query(em, 'select 1 from "pantry" where "id" = ? for update', [pantry]);
+    await locked(em, pantry);
     const gone = await takeOut(em, pantry);
     if (gone) await notify(em, pantry, -1);
     return gone;
@@ -68,11 +78,15 @@ export const deletePantry = (orm: Orm, pantry: Id): Promise<boolean> =>
 /** The same within a transaction, which is then to be committed. */
 export async function takeOut(em: EntityManager, pantry: Id): Promise<boolean> {
   // Table by table: where the pantry's row goes first, each row that follows it is looked for among all that are left.
-  for (const table of REFERRING_FIRST) await query(em, `delete from "${table}" where "pantry_id" = ?`, [pantry]);
-  const gone = await query(em, 'delete from "pantry" where "id" = ? returning "id"', [pantry]);
+  for (const entity of REFERRING_FIRST) await em.nativeDelete(entity, { pantry });
+  const gone = await em.nativeDelete(PantryRow, { id: pantry });
   await planForAny(em);
-  return gone.length > 0;
+  return gone > 0;
 }
+
+/** The row of a pantry, which nobody else writes until the transaction ends; null where it is gone. */
+const locked = (em: EntityManager, pantry: Id) =>
+  em.findOne(PantryRow, { id: pantry }, { fields: ["revision"], lockMode: LockMode.PESSIMISTIC_WRITE });
 
 /**
  * Has foreign keys checked by plans that do for any pantry, until the transaction ends. The database may not know yet
@@ -102,12 +116,12 @@ export async function commitAll(
       const em = tx as EntityManager;
       if (make && !(await createPantry(em, make)))
         throw new Error(`The key “${make.key}” was taken just now. Try again.`);
-      const [head] = await query(em, 'select "revision" from "pantry" where "id" = ? for update', [pantry]);
+      const head = await locked(em, pantry);
       if (!head) throw new PantryGone("The pantry was deleted in the meantime.");
-      let revision = head.revision as number;
+      let { revision } = head;
       const { answers, writes } = await preparing(em, revision);
       const changes: LoggedText[] = [];
-      const touched: [number, string][] = [];
+      const touched: { revision: number; record: string }[] = [];
       const outcomes = answers.map((prepared, k): Committed => {
         if (!prepared.ok) {
           if (make) throw new TakenBack(prepared);
@@ -129,7 +143,7 @@ export async function commitAll(
           moved: null,
         };
         changes.push(change);
-        touched.push([revision, prepared.touched]);
+        for (const record of JSON.parse(prepared.touched) as string[]) touched.push({ revision, record });
         return { ok: true, revision, change };
       });
       if (!changes.length) return outcomes;
@@ -139,14 +153,21 @@ export async function commitAll(
         if (write.do === "copy") filled.set(write.table, (filled.get(write.table) ?? 0) + lines(write.rows));
       }
       await analyse(em, filled);
-      await query(em, LOG, [
-        pantry,
-        listOf(
-          changes.map(({ edits, ...c }) => [c.revision, c.author, c.at, c.note, c.undoes, c.size, edits] as const),
-        ),
-      ]);
-      await query(em, TOUCH, [pantry, listOf(touched)]);
-      await query(em, 'update "pantry" set "revision" = ? where "id" = ?', [revision, pantry]);
+      await em.insertMany(
+        ChangeRow,
+        changes.map(({ edits, at, moved: _, ...change }) => ({
+          ...change,
+          pantry,
+          at: new Date(at),
+          edits: JSON.parse(edits),
+        })),
+      );
+      await em.insertMany(
+        ChangeTouchRow,
+        touched.map((touch) => ({ ...touch, pantry })),
+      );
+      head.revision = revision;
+      await em.flush();
       await notify(em, pantry, revision);
       await planForAny(em);
       return outcomes;
@@ -186,14 +207,6 @@ export const commit = async (
   make?: Pantry,
 ): Promise<Committed> => (await commitAll(orm, pantry, [submission], preparing, make))[0];
 
-const LOG =
-  'insert into "change" ("pantry_id", "revision", "author", "at", "note", "undoes", "size", "edits") select ?, (v->>0)::int, v->>1, (v->>2)::timestamptz, v->>3, (v->>4)::int, (v->>5)::int, v->6 from jsonb_array_elements(?::jsonb) as r(v)';
-const TOUCH =
-  'insert into "change_touch" ("pantry_id", "revision", "record") select ?, (v->>0)::int, jsonb_array_elements_text(v->1) from jsonb_array_elements(?::jsonb) as r(v)';
-/** Rows as one JSON list; the last of each is JSON already. */
-const listOf = (rows: readonly (readonly (string | number | null)[])[]): string =>
-  `[${rows.map((row) => `[${[...row.slice(0, -1).map((v) => JSON.stringify(v)), row[row.length - 1]].join(",")}]`).join(",")}]`;
-
 /** Keys of records are held apart by the rules; only those of pantries meet first in the database. */
 const takenKey = (error: unknown): boolean =>
   (error as { code?: string }).code === "23505" &&
@@ -201,7 +214,7 @@ const takenKey = (error: unknown): boolean =>
 
 async function carryOut(em: EntityManager, pantry: Id, write: Write): Promise<void> {
   if (write.do === "settings") {
-    await query(em, updatePantry(SETTINGS_TABLE), [...(JSON.parse(write.values) as Scalar[]), pantry]);
+    await em.nativeUpdate(PantryRow, { id: pantry }, settingsOf(JSON.parse(write.values) as Scalar[]));
     return;
   }
   if (write.do === "copy") {
@@ -221,13 +234,11 @@ async function carryOut(em: EntityManager, pantry: Id, write: Write): Promise<vo
 }
 
 /** Keeps what changes moved beside them, for the log. @param moved  revisions with JSON */
-export const keepMoved = (
+export async function keepMoved(
   em: EntityManager,
   pantry: Id,
   moved: readonly (readonly [number, string])[],
-): Promise<unknown> =>
-  query(
-    em,
-    'update "change" c set "moved" = v->1 from jsonb_array_elements(?::jsonb) as r(v) where c."pantry_id" = ? and c."revision" = (v->>0)::int',
-    [listOf(moved), pantry],
-  );
+): Promise<void> {
+  for (const [revision, text] of moved)
+    await em.nativeUpdate(ChangeRow, { pantry, revision }, { moved: JSON.parse(text) });
+}

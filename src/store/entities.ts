@@ -9,6 +9,8 @@ import type { Kind as Definition } from "../core/schema/kind";
 import { type KindTable, type PartTable, type Table, tableOf } from "./tables";
 
 type Entity = EntitySchema<AnyEntity>;
+/** What the entity of a table is called. */
+export const rowName = (table: string): string => `${table}_row`;
 type Property = { primary(): Property; nullable(): Property };
 type Properties = { [name: string]: unknown };
 
@@ -24,6 +26,14 @@ function single({ type, length, nullable }: Column): Property {
   return nullable ? property.nullable() : property;
 }
 
+/** What the program itself reads and writes of a pantry; its settings are columns beside these (see tables.ts). */
+export interface PantryRowOf {
+  id: string;
+  key: string;
+  name: string;
+  revision: number;
+}
+
 const settings: Properties = Object.fromEntries(PANTRY.shape.columns.map((c) => [c.name, single(c)]));
 export const PantryRow = defineEntity({
   name: "PantryRow",
@@ -34,17 +44,13 @@ export const PantryRow = defineEntity({
     key: p.string().length(90).unique(),
     revision: p.integer().default(0),
   },
-}) as unknown as Entity;
+}) as unknown as EntitySchema<PantryRowOf>;
 
 /**
  * A record is known by its pantry and its id, and refers to others by both: the database itself refuses a reference from
  * one pantry into another, and no statement can reach another pantry's row by its id alone.
  */
-const owner = () =>
-  p
-    .manyToOne(PantryRow as never)
-    .primary()
-    .deleteRule("cascade");
+const owner = () => p.manyToOne(PantryRow).primary().deleteRule("cascade");
 const constraint = (table: string, column: string) => `${table}_${column}_foreign`;
 /** A reference within the pantry: of its columns all but the pantry's are its own. */
 const within = (of: Entity, table: string, columns: readonly string[], keys: readonly string[] = ["id"]) =>
@@ -98,7 +104,7 @@ export function entitiesOf(kinds: readonly Definition[]): Entity[] {
     );
   const ofKind = (table: KindTable): Entity =>
     defineEntity({
-      name: `${table.name}_row`,
+      name: rowName(table.name),
       tableName: table.name,
       uniques: [{ name: `${table.name}_key_unique`, properties: ["pantry", "key"] as never, deferMode: "deferred" }],
       indexes: indexes(table),
@@ -106,7 +112,7 @@ export function entitiesOf(kinds: readonly Definition[]): Entity[] {
     }) as unknown as Entity;
   const ofPart = (table: PartTable): Entity =>
     defineEntity({
-      name: `${table.name}_row`,
+      name: rowName(table.name),
       tableName: table.name,
       indexes: indexes(table),
       properties: {

@@ -1,13 +1,15 @@
 /** Reads pantries and their log. A whole catalogue comes as texts, so that a thread can make it of them. */
-import type { EntityManager } from "@mikro-orm/postgresql";
+import { type EntityManager, raw } from "@mikro-orm/postgresql";
 import type { LoggedChange, Moved } from "../core/history/log";
-import { type Catalogue, catalogueOf } from "../core/catalogue/catalogue";
+import type { Catalogue } from "../core/catalogue/catalogue";
 import type { Edit } from "../core/catalogue/edit";
 import type { Id } from "../core/schema/id";
-import { definition, type Kind, KINDS, type Pantry } from "../core/kinds/index";
+import { type Kind, KINDS } from "../core/kinds/index";
 import type { Scalar } from "../core/schema/field";
 import { query, selectPantry, selectRows } from "./sql";
-import { recordsFrom, type Row, SETTINGS, SETTINGS_TABLE, type Table, TABLES } from "./tables";
+import { ChangePartRow, ChangeRow, ChangeTouchRow, PantryRow, type PantryRowOf } from "./entities";
+import { catalogueFrom, type LoggedText, type PantryTexts } from "./texts";
+import { SETTINGS, SETTINGS_TABLE, type Table, TABLES } from "./tables";
 
 export interface PantryHead {
   readonly id: Id;
@@ -16,23 +18,18 @@ export interface PantryHead {
   readonly revision: number;
 }
 
-export async function listPantries(em: EntityManager): Promise<PantryHead[]> {
-  return (await query(
-    em,
-    'select "id", "key", "name", "revision" from "pantry" order by "name", "key"',
-  )) as unknown as PantryHead[];
-}
+const HEAD_FIELDS = ["id", "key", "name", "revision"] as const;
+const head = ({ id, key, name, revision }: PantryRowOf): PantryHead => ({ id: id as Id, key, name, revision });
+
+/** Rows are read as they are now: what the manager has read before is not asked. */
+const NOW = { disableIdentityMap: true } as const;
+
+export const listPantries = async (em: EntityManager): Promise<PantryHead[]> =>
+  (await em.find(PantryRow, {}, { fields: HEAD_FIELDS, orderBy: { name: "asc", key: "asc" }, ...NOW })).map(head);
 
 export async function pantryByKey(em: EntityManager, key: string): Promise<PantryHead | null> {
-  const [head] = await query(em, 'select "id", "key", "name", "revision" from "pantry" where "key" = ?', [key]);
-  return (head as unknown as PantryHead | undefined) ?? null;
-}
-
-/** A whole pantry at one revision: of each kind its rows and those of its parts, each a JSON list of lists. */
-export interface PantryTexts {
-  readonly revision: number;
-  readonly pantry: Pantry;
-  readonly kinds: { readonly [K in Kind]: { readonly rows: string; readonly parts: readonly string[] } };
+  const found = await em.findOne(PantryRow, { key }, { fields: HEAD_FIELDS, ...NOW });
+  return found && head(found);
 }
 
 /** null when there is no such pantry. Repeatable read: all tables at one moment. */
@@ -45,8 +42,8 @@ export function loadTexts(em: EntityManager, pantry: Id): Promise<PantryTexts | 
 
 /** The same within a transaction that keeps others from writing. */
 export async function readTexts(em: EntityManager, pantry: Id): Promise<PantryTexts | null> {
-  const [head] = await query(em, selectPantry(SETTINGS_TABLE), [pantry]);
-  if (!head) return null;
+  const [row] = await query(em, selectPantry(SETTINGS_TABLE), [pantry]);
+  if (!row) return null;
   const kinds: Partial<Record<Kind, { rows: string; parts: string[] }>> = {};
   for (const kind of KINDS) {
     const text = async (table: Table) => (await query(em, selectRows(table), [pantry]))[0].rows as string;
@@ -55,20 +52,9 @@ export async function readTexts(em: EntityManager, pantry: Id): Promise<PantryTe
     for (const part of TABLES[kind].parts) parts.push(await text(part));
     kinds[kind] = { rows, parts };
   }
-  const values = SETTINGS.shape.columns.map((c) => head[c.name] as Scalar);
+  const values = SETTINGS.shape.columns.map((c) => row[c.name] as Scalar);
   const settings = SETTINGS.fromRow({ values, parts: [] });
-  return { revision: head.revision as number, pantry: settings, kinds: kinds as PantryTexts["kinds"] };
-}
-
-export function catalogueFrom({ revision, pantry, kinds }: PantryTexts): Catalogue {
-  return catalogueOf(revision, pantry, (kind) => {
-    const { rows, parts } = kinds[kind];
-    return recordsFrom(
-      definition(kind),
-      JSON.parse(rows),
-      parts.map((part) => JSON.parse(part)),
-    );
-  });
+  return { revision: row.revision as number, pantry: settings, kinds: kinds as PantryTexts["kinds"] };
 }
 
 /** The catalogue as it stands; null when there is no such pantry. */
@@ -77,60 +63,79 @@ export async function loadCatalogue(em: EntityManager, pantry: Id): Promise<Cata
   return texts && catalogueFrom(texts);
 }
 
-/** A change of the log whose edits (of a large one the first), and what they moved, are JSON still. */
-export type LoggedText = Omit<LoggedChange, "edits" | "moved"> & {
-  readonly edits: string;
-  readonly moved: string | null;
-};
-
-const HEAD = 'c."revision", c."author", c."at", c."note", c."undoes", c."size"';
-const head = (r: Row) => ({
-  revision: r.revision as number,
-  author: r.author as string,
-  at: new Date(r.at as string).toISOString(),
-  note: r.note as string,
-  undoes: r.undoes as number | null,
-  size: r.size as number,
+/** A row of the log as the query builder gives it. */
+interface LogRow {
+  readonly revision: number;
+  readonly author: string;
+  readonly at: string | Date;
+  readonly note: string;
+  readonly undoes: number | null;
+  readonly size: number;
+  readonly edits: unknown;
+  readonly moved: unknown;
+}
+const said = ({ revision, author, at, note, undoes, size }: LogRow) => ({
+  revision,
+  author,
+  at: new Date(at).toISOString(),
+  note,
+  undoes,
+  size,
 });
-const loggedText = (r: Row): LoggedText => ({ ...head(r), edits: r.edits as string, moved: r.moved as string | null });
-const logged = (r: Row): LoggedChange => ({
-  ...head(r),
+const loggedText = (r: LogRow): LoggedText => ({
+  ...said(r),
+  edits: r.edits as string,
+  moved: r.moved as string | null,
+});
+const logged = (r: LogRow): LoggedChange => ({
+  ...said(r),
   edits: r.edits as unknown as Edit[],
   moved: r.moved as unknown as Moved | null,
 });
 
+/** The log of a pantry, with its edits and what they moved as the database is to write them. */
+const log = (em: EntityManager, pantry: Id, edits: string, moved: string) =>
+  em
+    .createQueryBuilder(ChangeRow, "c")
+    .select(["revision", "author", "at", "note", "undoes", "size", raw(`${edits} as edits`), raw(`${moved} as moved`)])
+    .where({ pantry });
+const rows = async (of: { execute(method: "all", mapResults: boolean): Promise<unknown> }): Promise<LogRow[]> =>
+  (await of.execute("all", false)) as LogRow[];
+
+/** JSON stays text: threads and windows are sent it as it is. */
+const texts = (em: EntityManager, pantry: Id) => log(em, pantry, 'c."edits"::text', 'c."moved"::text');
+
 /** Changes after a revision, oldest first. */
 export const changesAfter = async (em: EntityManager, pantry: Id, revision: number): Promise<LoggedText[]> =>
   (
-    await query(
-      em,
-      `select ${HEAD}, c."edits"::text as edits, c."moved"::text as moved from "change" c where c."pantry_id" = ? and c."revision" > ? order by c."revision"`,
-      [pantry, revision],
+    await rows(
+      texts(em, pantry)
+        .andWhere({ revision: { $gt: revision } })
+        .orderBy({ revision: "asc" }),
     )
   ).map(loggedText);
 
 export async function changeAt(em: EntityManager, pantry: Id, revision: number): Promise<LoggedText | null> {
-  const [row] = await query(
-    em,
-    `select ${HEAD}, c."edits"::text as edits, c."moved"::text as moved from "change" c where c."pantry_id" = ? and c."revision" = ?`,
-    [pantry, revision],
-  );
+  const [row] = await rows(texts(em, pantry).andWhere({ revision }));
   return row ? loggedText(row) : null;
 }
 
 /** All edits of a change, in pieces, each JSON; none where there is no such change. */
 export async function editsAt(em: EntityManager, pantry: Id, revision: number): Promise<string[]> {
-  const rows = await query(
-    em,
-    `select 0 as part, c."edits"::text as edits from "change" c where c."pantry_id" = ? and c."revision" = ?
-     union all select p."part", p."edits"::text from "change_part" p where p."pantry_id" = ? and p."revision" = ? order by 1`,
-    [pantry, revision, pantry, revision],
-  );
-  return rows.map((r) => r.edits as string);
+  const first = await changeAt(em, pantry, revision);
+  if (!first) return [];
+  const further = (await em
+    .createQueryBuilder(ChangePartRow, "p")
+    .select(raw('p."edits"::text as edits'))
+    .where({ pantry, revision })
+    .orderBy({ part: "asc" })
+    .execute("all", false)) as { edits: string }[];
+  return [first.edits, ...further.map((part) => part.edits)];
 }
 
 /** An import of thousands of records, or few edits of very much, are listed without their edits. Bytes as stored. */
-const LISTED = `${HEAD}, c."moved", case when c."size" <= 200 and pg_column_size(c."edits") <= 16000 then c."edits" else '[]'::jsonb end as edits`;
+const BRIEF = `case when c."size" <= 200 and pg_column_size(c."edits") <= 16000 then c."edits" else '[]'::jsonb end`;
+const listed = (em: EntityManager, pantry: Id) => log(em, pantry, BRIEF, 'c."moved"');
 
 /** A page of the log, newest first, below a revision. */
 export const changesBefore = async (
@@ -138,22 +143,24 @@ export const changesBefore = async (
   pantry: Id,
   before: number,
   most: number,
-): Promise<LoggedChange[]> =>
-  (
-    await query(
-      em,
-      `select ${LISTED} from "change" c where c."pantry_id" = ? and c."revision" < ? order by c."revision" desc limit ?`,
-      [pantry, before, most],
-    )
-  ).map(logged);
+): Promise<LoggedChange[]> => {
+  const page = listed(em, pantry)
+    .andWhere({ revision: { $lt: before } })
+    .orderBy({ revision: "desc" })
+    .limit(most);
+  return (await rows(page)).map(logged);
+};
 
 /** Changes that touched a record, newest first. */
-export const changesOf = async (em: EntityManager, pantry: Id, record: Id, most: number): Promise<LoggedChange[]> =>
-  (
-    await query(
-      em,
-      `select ${LISTED} from "change" c join "change_touch" t on t."pantry_id" = c."pantry_id" and t."revision" = c."revision"
-       where t."pantry_id" = ? and t."record" = ? order by c."revision" desc limit ?`,
-      [pantry, record, most],
-    )
-  ).map(logged);
+export const changesOf = async (em: EntityManager, pantry: Id, record: Id, most: number): Promise<LoggedChange[]> => {
+  const touched = await em.find(
+    ChangeTouchRow,
+    { pantry, record },
+    { fields: ["revision"], orderBy: { revision: "desc" }, limit: most, ...NOW },
+  );
+  const revisions = touched.map((touch) => touch.revision);
+  const page = listed(em, pantry)
+    .andWhere({ revision: { $in: revisions } })
+    .orderBy({ revision: "desc" });
+  return revisions.length ? (await rows(page)).map(logged) : [];
+};

@@ -1,6 +1,7 @@
 /** The connection to PostgreSQL, one per process. */
 import { Migrator } from "@mikro-orm/migrations";
 import { MikroORM } from "@mikro-orm/postgresql";
+import { BoundDriver } from "./bound";
 import { ENTITIES } from "./entities";
 import { MIGRATIONS } from "./migrations";
 
@@ -10,6 +11,7 @@ export type Orm = MikroORM;
 export async function connect(url: string): Promise<Orm> {
   try {
     return await MikroORM.init({
+      driver: BoundDriver as never,
       entities: ENTITIES as never,
       clientUrl: url,
       pool: { min: 0, max: 16 },

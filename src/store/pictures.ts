@@ -2,7 +2,7 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { PICTURE_TYPES, type PictureType } from "../core/pictures/picture";
 import type { Id } from "../core/schema/id";
-import { query } from "./sql";
+import { PantryRow, PictureRow } from "./entities";
 
 /** Most pictures of one pantry. */
 export const MOST_PICTURES = 5000;
@@ -15,19 +15,16 @@ export async function putPicture(
   type: PictureType,
   bytes: Uint8Array,
 ): Promise<boolean> {
-  const [there] = await query(em, 'select 1 as there from "picture" where "pantry_id" = ? and "hash" = ?', [
-    pantry,
-    hash,
-  ]);
-  if (there) return true;
-  const rows = await query(
-    em,
-    `insert into "picture" ("pantry_id", "hash", "type", "bytes") select p."id", ?, ?, decode(?, 'base64') from "pantry" p
-     where p."id" = ? and (select count(*) from "picture" q where q."pantry_id" = p."id") < ?
-     on conflict ("pantry_id", "hash") do nothing returning "hash"`,
-    [hash, type, Buffer.from(bytes).toString("base64"), pantry, MOST_PICTURES],
-  );
-  return rows.length > 0;
+  if (await em.count(PictureRow, { pantry, hash })) return true;
+  if ((await em.count(PictureRow, { pantry })) >= MOST_PICTURES || !(await em.count(PantryRow, { id: pantry })))
+    return false;
+  // Somebody may bring the same one at the same moment.
+  await em
+    .createQueryBuilder(PictureRow)
+    .insert({ pantry, hash, type, bytes: Buffer.from(bytes) })
+    .onConflict(["pantry", "hash"])
+    .ignore();
+  return true;
 }
 
 export async function pictureOf(
@@ -35,11 +32,7 @@ export async function pictureOf(
   pantry: Id,
   hash: string,
 ): Promise<{ readonly type: PictureType; readonly bytes: Uint8Array } | null> {
-  const [row] = await query(
-    em,
-    `select "type", encode("bytes", 'base64') as bytes from "picture" where "pantry_id" = ? and "hash" = ?`,
-    [pantry, hash],
-  );
+  const row = await em.findOne(PictureRow, { pantry, hash }, { disableIdentityMap: true });
   const type = PICTURE_TYPES.find((t) => t === row?.type);
-  return type ? { type, bytes: Buffer.from(row.bytes as string, "base64") } : null;
+  return row && type ? { type, bytes: row.bytes } : null;
 }

@@ -2,7 +2,8 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import type { LoggedChange } from "../../core/history/log";
 import type { Id } from "../../core/schema/id";
-import { changeAt, changesBefore, changesOf, editsAt, type LoggedText } from "../../store/load";
+import { changeAt, changesBefore, changesOf, editsAt } from "../../store/load";
+import type { LoggedText } from "../../store/texts";
 
 /** Largest number of a revision. */
 export const NEWEST = 2 ** 31 - 1;

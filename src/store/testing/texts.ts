@@ -1,7 +1,7 @@
 /** A catalogue as the database would give it. */
 import { type Catalogue, recordsOf } from "../../core/catalogue/catalogue";
 import { definition, KINDS } from "../../core/kinds/index";
-import type { PantryTexts } from "../load";
+import type { PantryTexts } from "../texts";
 import { rowsOf, TABLES } from "../tables";
 
 export const textsOf = (catalogue: Catalogue): PantryTexts => ({
