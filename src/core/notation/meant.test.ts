@@ -1,6 +1,7 @@
 /** What people write is read as it is meant, or refused with a text that says it; never read as something else. */
 import { describe, expect, it } from "vitest";
 import { seeded } from "../numbers/seeded";
+import { meantBy } from "../schema/meant";
 import { outcome, together, WAYS } from "../testing/ways";
 
 describe("what people write", () => {
@@ -22,6 +23,23 @@ describe("what people write", () => {
     // Nearly all that is not read is offered.
     expect(tally.refused / 600).toBeLessThan(0.05);
     expect(tally.read / 600).toBeGreaterThan(0.35);
+  });
+
+  it("is looked at in few steps, however much stands beside a name", () => {
+    let asked = 0;
+    const known = (text: string) => {
+      asked++;
+      return text === "Rope";
+    };
+    for (const text of [
+      "Rope 1 2 3 4 5 6 7 8 9 10 11",
+      "Rope in 1 in 2 in 3 in 4 in 5",
+      `Rope ${"a 1 ".repeat(400)}`,
+    ]) {
+      expect(meantBy(text, { known, ticksPerSecond: 20 })?.sure ?? false, text).toBe(false);
+      expect(asked, text).toBeLessThan(400);
+      asked = 0;
+    }
   });
 
   it("is read at once more often than not", () => {

@@ -141,6 +141,13 @@ const isSaying = (word: string): boolean =>
   [FILLER, TIME_WORD, CHANCE_WORD, LEVEL_WORD, PRICE_WORD, TIME_UNIT].some((of) => of.test(word)) ||
   /^(?:lvl|lv|level|lvls)\.?$/i.test(word);
 
+/** Whether two say the same thing of a name: one of them is something else then. */
+function clash(a: Said, b: Said): boolean {
+  const word = (clause: string) => clause.slice(0, clause.indexOf(" "));
+  const words = new Set((a.clauses ?? []).map(word));
+  return Boolean((a.amount && b.amount) || (a.chance && b.chance)) || (b.clauses ?? []).some((c) => words.has(word(c)));
+}
+
 function compose(name: string, { label, amount, chance, clauses = [] }: Said): string {
   const entry = [amount, name, chance, ...clauses].filter(Boolean).join(" ");
   return label ? `${label}: ${entry}` : entry;
@@ -167,15 +174,33 @@ function beside(before: readonly string[], behind: readonly string[], around: Ar
   const all: Said[] = [];
   for (const b of fore)
     for (const a of aft) {
-      if ((a.amount && b.amount) || (a.chance && b.chance)) continue;
+      if (clash(a, b)) continue;
       const said = { ...b, ...a, label, clauses: [...(b.clauses ?? []), ...(a.clauses ?? [])] };
       all.push(said);
     }
   return all;
 }
 
-/** What words beside a name may say: one reading for most, several where it is doubtful. */
-function readings(words: readonly string[], around: Around, before: boolean): readonly Said[] {
+/**
+ * What words beside a name may say: one reading for most, several where it is doubtful.
+ * @param ends  what was found of the last so many words already: each end of them is read once
+ */
+function readings(
+  words: readonly string[],
+  around: Around,
+  before: boolean,
+  ends = new Map<number, readonly Said[]>(),
+): readonly Said[] {
+  const known = ends.get(words.length);
+  if (known) return known;
+  const one = saying(words, around, before);
+  const found = one.length || before ? one : inParts(words, around, ends);
+  ends.set(words.length, found);
+  return found;
+}
+
+/** What words say as one thing; none where they say several, one after the other. */
+function saying(words: readonly string[], around: Around, before: boolean): readonly Said[] {
   if (!words.length) return [{}];
   const wordy = (of: RegExp) => words.some((w) => of.test(w));
   const isNumeric = (w: string) =>
@@ -187,7 +212,7 @@ function readings(words: readonly string[], around: Around, before: boolean): re
   const time = timeOf(words, around);
   const numbers = numeric.filter((w) => numeric.length === 1 || !/^an?$/i.test(w));
   const [one] = numbers;
-  if (numbers.length > 1) return time ? [time] : inParts(words, around, before);
+  if (numbers.length > 1) return time ? [time] : [];
   const level = /^(?:lvl|lv|level|l)\.?(\d{1,4})$/i.exec(one)?.[1];
   if (level && !before)
     return others.every((w) => FILLER.test(w) || LEVEL_WORD.test(w)) ? [{ clauses: [`level ${level}`] }] : [];
@@ -227,18 +252,17 @@ function readings(words: readonly string[], around: Around, before: boolean): re
 }
 
 /** Several sayings one after the other: "30% in 90s level 5". */
-function inParts(words: readonly string[], around: Around, before: boolean): readonly Said[] {
-  if (before) return [];
+function inParts(words: readonly string[], around: Around, ends: Map<number, readonly Said[]>): readonly Said[] {
   // A bare number says how many only where nothing else stands there; a share may be a chance.
   const found = new Map<string, Said>();
   const plain = (said: readonly Said[]): boolean => said.length === 1 && said[0].amount !== undefined;
   for (let at = words.length - 1; at > 0; at--) {
-    const first = readings(words.slice(0, at), around, before);
-    const rest = first.length && !plain(first) ? readings(words.slice(at), around, before) : [];
+    const first = saying(words.slice(0, at), around, false);
+    const rest = first.length && !plain(first) ? readings(words.slice(at), around, false, ends) : [];
     if (plain(rest)) continue;
     const both = first.flatMap((a) =>
       rest.flatMap((b): Said[] =>
-        !Object.keys(a).length || (a.amount && b.amount) || (a.chance && b.chance)
+        !Object.keys(a).length || clash(a, b)
           ? []
           : [{ ...a, ...b, clauses: [...(a.clauses ?? []), ...(b.clauses ?? [])] }],
       ),
