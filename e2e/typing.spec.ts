@@ -102,3 +102,31 @@ test("numbers are typed and shown as somebody writes them, and kept in this brow
   await page.reload();
   await expect(sheet.getByRole("button", { name: /^mass: 0,25\b.*Edit$/i })).toBeVisible();
 });
+
+test("rows of a table name each other, a part of a choice is asked, and an icon that is not there is told", async ({
+  page,
+}) => {
+  await showIn(program, page, "/shelves");
+  await page.getByRole("button", { name: "Bring in" }).click();
+  const rows = [
+    "Name,Vessel,Mass,Status,Icon",
+    "Quay tonic,Quay bottle,250 g,draft,no-such-icon",
+    "Quay bottle,,0.4,draft,yarn",
+    "Quay cask,,5 min,draf,yarn",
+  ];
+  await page
+    .getByLabel("Table file")
+    .setInputFiles({ name: "quay.csv", mimeType: "text/csv", buffer: Buffer.from(rows.join("\n")) });
+  const dialog = page.getByRole("dialog");
+  await expect(dialog.getByText("There is no icon called no-such-icon")).toBeVisible();
+  await dialog.getByRole("tab", { name: /Refused 1/ }).click();
+  const refused = dialog.getByRole("list", { name: "Rows that are refused" });
+  await expect(refused).toContainText("what fits is kg, g, mg or t");
+  await expect(refused).toContainText("Did you mean draft?");
+  await dialog.getByRole("button", { name: "Write 2 rows" }).click();
+  await expect(dialog).toBeHidden();
+  await page.goto(`${program.base}/brackwater_reach/shelves?item=quay_tonic`);
+  const sheet = page.getByRole("complementary", { name: "Quay tonic" });
+  await expect(sheet.getByRole("button", { name: /^vessel: Quay bottle\. Edit$/i })).toBeVisible();
+  await expect(sheet.getByRole("button", { name: /^mass: 0\.25\. Edit$/i })).toBeVisible();
+});

@@ -20,6 +20,12 @@ export async function icon(name: string): Promise<string | null> {
   return body === undefined ? null : `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 512 512">${body}</svg>`;
 }
 
+/** Those of some names that no icon has. */
+export async function unknownIcons(names: readonly string[]): Promise<string[]> {
+  const known = await icons();
+  return [...new Set(names)].filter((name) => !known.has(name));
+}
+
 /** @param query  words; more than a hundred characters of them are not looked for */
 export async function findIcons(query: string, most = 60): Promise<string[]> {
   const words = query

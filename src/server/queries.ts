@@ -69,6 +69,10 @@ export class IconsAsked {
   @IsOptional()
   @IsText(200)
   q?: string;
+  /** Names of which those are wanted that no icon has. */
+  @ArrayMaxSize(50, { message: "At most 50 names can be asked for at once." })
+  @Matches(/^.{1,80}$/, { each: true, message: "name is the name of an icon of at most 80 characters." })
+  name: string[] = [];
 }
 
 /** The log: a page of it, the history of one record, or one change. */

@@ -101,6 +101,10 @@ export async function copySetup(from: string, to: string): Promise<string | null
 export const findIcons = (words: string): Promise<readonly string[]> =>
   valueIn(fetch(`/api/icons?q=${encodeURIComponent(words)}`));
 
+/** Those of some names that no icon has; as many as can be asked for at once. */
+export const unknownIcons = (names: readonly string[]): Promise<readonly string[]> =>
+  valueIn(fetch(`/api/icons?${new URLSearchParams(names.slice(0, 50).map((name) => ["name", name]))}`));
+
 export interface Snapshot extends Packed {
   readonly model: PackedReadModel | null;
   readonly analysis: AnalysisState;

@@ -19,9 +19,13 @@ import { isWorkbook, readWorkbook } from "@/core/exchange/table/workbook";
 import { FreeKeys } from "@/core/editing/new-names";
 import { HOLDERS } from "@/core/kinds/field";
 import { type Kind, kindWord, type RecordOf, withDefaults } from "@/core/kinds/index";
-import { count } from "@/core/numbers/format";
+import { count, list } from "@/core/numbers/format";
 import { newId } from "@/core/schema/id";
 import type { Issue } from "@/core/schema/issue";
+import { useQuery } from "@tanstack/react-query";
+import { OWN_PICTURE } from "@/core/pictures/own-picture";
+import type { Edit } from "@/core/catalogue/edit";
+import { unknownIcons } from "../pantry/api";
 import { Button, cx } from "../kit/kit";
 import { Over, Scrolled } from "../kit/over";
 import { useLive, useStore } from "../pantry/provider";
@@ -109,6 +113,17 @@ export function BringIn({ kind, onClose }: { readonly kind: Kind; readonly onClo
 const STATES = ["new", "changed", "refused", "same"] as const;
 const SHOWN = 200;
 
+const NONE: readonly string[] = [];
+/** Icons that edits give; a picture of one's own is none of them. */
+const iconsIn = (edits: readonly Edit[]): readonly string[] => [
+  ...new Set(
+    edits.flatMap((edit): string[] => {
+      const icon = edit.op === "set" ? edit.field === "icon" && edit.to : "icon" in edit.record && edit.record.icon;
+      return edit.op !== "remove" && typeof icon === "string" && icon && !OWN_PICTURE.test(icon) ? [icon] : [];
+    }),
+  ),
+];
+
 function Mapped({
   kind,
   opened: { name, encoding, table },
@@ -140,6 +155,12 @@ function Mapped({
   const shown = state ?? STATES.find((s) => counts[s] > 0) ?? "new";
   const rows = plan.rows.filter((r) => r.state === shown);
   const mappings = [...catalogue.records.mapping.values()].filter((m) => m.of === kind);
+  const icons = useMemo(() => iconsIn(plan.edits), [plan]);
+  const { data: strange = NONE } = useQuery({
+    queryKey: ["unknown icons", icons],
+    enabled: icons.length > 0,
+    queryFn: () => unknownIcons(icons),
+  });
   const unread = table.head.filter((head, k) => head && targets[k] === NOTHING);
 
   const write = async () => {
@@ -265,6 +286,12 @@ function Mapped({
             {writing ??
               (unread.length > 0 ? `Not read: ${unread.slice(0, 6).join(", ")}${unread.length > 6 ? ", …" : ""}` : "")}
           </p>
+          {strange.length > 0 && (
+            <p role="alert" className="basis-full text-beet">
+              There {strange.length === 1 ? "is no icon" : "are no icons"} called {list(strange)}: nothing is drawn for{" "}
+              {strange.length === 1 ? "it" : "them"} until you choose another.
+            </p>
+          )}
           {says && (
             <p role="alert" className="basis-full text-beet">
               {says}
