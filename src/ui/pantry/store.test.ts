@@ -103,6 +103,7 @@ const level = (to: number, from: number | null = null): Edit => ({
   to,
 });
 const shownModel = () => packModel((store.snapshot().state as Live).model);
+const last = () => store.snapshot().state?.last;
 const shown = () => item(store.snapshot().state?.catalogue as Catalogue, "Eel").level;
 
 beforeEach(async () => {
@@ -199,6 +200,24 @@ describe("a window's pantry", () => {
     expect(server.loads).toBe(loads + 1);
     stream?.send("beat", { revision: server.catalogue.revision });
     expect(server.loads).toBe(loads + 1);
+  });
+
+  it("tells what a change moved although the pantry was read anew before it was told", async () => {
+    const stream = server.stream as FakeEvents;
+    const held: [string, unknown][] = [];
+    const send = stream.send.bind(stream);
+    stream.send = (name, data) => void held.push([name, data]);
+    server.commit([level(9)]);
+    stream.send = send;
+    send("beat", { revision: server.catalogue.revision });
+    await until(() => shown() === 9);
+    expect(last()).toBeNull();
+    for (const [name, data] of held) send(name, data);
+    expect(last()?.says).toContain("→ 9");
+    // Told once more, or an older one told late, it stays what it is.
+    const before = last();
+    for (const [name, data] of held) send(name, data);
+    expect(last()).toBe(before);
   });
 
   it("finds out by a beat that it fell behind", async () => {

@@ -15,6 +15,8 @@ import { tellChange } from "@/core/history/telling";
 import { PantryApi, type Problem, type Reply } from "./api";
 import { UndoStack } from "./undo-stack";
 
+type Ripple = NonNullable<LiveEvent["ripple"]>;
+
 export interface LastMove {
   readonly change: LoggedChange;
   readonly says: string;
@@ -55,6 +57,8 @@ export interface View {
 export type WriteResult =
   | { readonly ok: true; readonly revision: number }
   | { readonly ok: false; readonly says: string };
+/** Changes that are kept until what they moved is told. */
+const MOST_EARLY = 200;
 function troubledBy(findings: readonly Finding[]): ReadonlyMap<Id, number> {
   const counts = new Map<Id, number>();
   for (const f of findings) for (const r of f.about) counts.set(r.id, (counts.get(r.id) ?? 0) + 1);
@@ -166,33 +170,48 @@ export class PantryStore {
       void this.load();
       return;
     }
-    if (!ripple || ripple.to <= state.model.revision) {
+    if (!ripple) {
       // What it moves is told later.
-      if (!ripple) this.early = [...this.early, ...changes];
+      this.early = [...this.early, ...changes].slice(-MOST_EARLY);
       if (catalogue !== state.catalogue) this.set({ state: { ...state, catalogue, stopped: null }, link: "live" });
       this.settle();
       return;
     }
-    const told = changes.length
-      ? changes
-      : this.early.filter((c) => c.revision > ripple.from && c.revision <= ripple.to);
-    const change = told.at(-1);
-    const last = change
-      ? {
-          change,
-          says: tellChange(
-            catalogue,
-            told.flatMap((c) => c.edits),
-          ),
-          moved: ripple.moved,
-          items: new Set(ripple.figures.map(([id]) => id)),
-        }
-      : state.last;
+    const last = this.moveTold(state, catalogue, changes, ripple);
+    if (ripple.to <= state.model.revision) {
+      // The pantry was read anew before this was told: what it moved is still news.
+      if (catalogue !== state.catalogue || last !== state.last)
+        this.set({ state: { ...state, catalogue, last }, link: "live" });
+      this.settle();
+      return;
+    }
     this.early = this.early.filter((c) => c.revision > ripple.to);
     const model = follow(state.model, ripple);
     const troubled = model.findings === state.model.findings ? state.troubled : troubledBy(model.findings);
     this.set({ state: { catalogue, model, troubled, last, stopped: null }, link: "live" });
     this.settle();
+  }
+  /** What a change moved, in words; what was told last where that is newer. */
+  private moveTold(
+    state: Live,
+    catalogue: Catalogue,
+    changes: readonly LoggedChange[],
+    ripple: Ripple,
+  ): LastMove | null {
+    const told = changes.length
+      ? changes
+      : this.early.filter((c) => c.revision > ripple.from && c.revision <= ripple.to);
+    const change = told.at(-1);
+    if (!change || change.revision <= (state.last?.change.revision ?? 0)) return state.last;
+    return {
+      change,
+      says: tellChange(
+        catalogue,
+        told.flatMap((c) => c.edits),
+      ),
+      moved: ripple.moved,
+      items: new Set(ripple.figures.map(([id]) => id)),
+    };
   }
   /** Changes that were told without their consequences. */
   private early: readonly LoggedChange[] = [];
@@ -225,7 +244,6 @@ export class PantryStore {
     const model = unpackModel(plain.model);
     const last = this.view.state?.last ?? null;
     const stopped = plain.analysis.state === "stopped" ? (plain.analysis.why ?? "") : null;
-    this.early = [];
     this.own.open(catalogue.pantry.id, catalogue.revision);
     this.set({ state: { catalogue, model, troubled: troubledBy(model.findings), last, stopped }, link: "live" });
     this.settle();
