@@ -51,10 +51,10 @@ export function Matrix() {
     focusPlace(box, to[0], to[1]);
   };
   /** What the row on the column gives. Nothing takes the recipe out. */
-  const write = async (first: Node, second: Node, typed: string): Promise<string | null> => {
+  const write = (first: Node, second: Node, typed: string): string | null => {
     const written = withResult(catalogue, namedOf(first), namedOf(second), found.of(first, second)[0], typed);
     if ("says" in written) return written.says;
-    if (written.edits.length) await store.submit(written.edits);
+    if (written.edits.length) void store.submit(written.edits);
     return null;
   };
   const result = (recipe: Recipe): string =>
@@ -154,8 +154,8 @@ export function Matrix() {
                             value={recipe ? result(recipe) : ""}
                             names={names}
                             clearAfter
-                            onDone={async (typed) => {
-                              const why = await write(first, second, typed);
+                            onDone={(typed) => {
+                              const why = write(first, second, typed);
                               if (why === null) go(r, c);
                               return why;
                             }}
@@ -179,7 +179,7 @@ export function Matrix() {
                           onKeyDown={(e) => {
                             const by = MOVES[e.key];
                             if (by) go(r + by[0], c + by[1]);
-                            else if (e.key === "Delete" || e.key === "Backspace") void write(first, second, "");
+                            else if (e.key === "Delete" || e.key === "Backspace") write(first, second, "");
                             else if (e.key === "Enter" && recipe) places.ask({ recipe: recipe.key });
                             else if (e.key === "Enter" || e.key === "F2") setTyping(true);
                             else if (e.key.length === 1 && !e.ctrlKey && !e.metaKey && !e.altKey && e.key !== " ")
