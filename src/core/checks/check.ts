@@ -102,7 +102,10 @@ interface Named {
 export interface RecordCheck<K extends Kind = Kind> extends Named {
   readonly per: readonly K[];
   at(context: CheckContext, record: RecordOf<K>, kind: K): Iterable<FindingDraft>;
-  /** A quick look by the readings alone, before the record is read: false where `at` would surely find nothing. */
+  /**
+   * A quick look by the readings alone, after a change, before the record is read: false where `at` would surely find
+   * nothing. It is not asked where all records are gone through, which are read anyway.
+   */
   mayBe?(id: Id, context: CheckContext): boolean;
   /** A quick look before `at`: false where that would surely find nothing. */
   may?(record: RecordOf<K>, context: CheckContext, kind: K): boolean;

@@ -129,8 +129,7 @@ export class Findings {
       const alone = checks.flatMap((c) => ("per" in c && c.per.includes(kind) ? [c] : []));
       const groups = checks.flatMap((c) => ("groups" in c && c.groups.includes(kind) ? [c] : []));
       // Once for all records: asking each check for them costs more than most of them do.
-      const [mayBes, mays, marks] = [
-        alone.map((c) => c.mayBe?.bind(c)),
+      const [mays, marks] = [
         alone.map((c) => c.may?.bind(c)),
         alone.map((c) => c.mark && ((record: AnyRecord) => markOf(c, record, context))),
       ];
@@ -139,8 +138,7 @@ export class Findings {
           for (let k = 0; k < alone.length; k++) {
             const check = alone[k];
             this.asked++;
-            const [mayBe, may] = [mayBes[k], mays[k]];
-            if (mayBe && !mayBe(record.id, context)) continue;
+            const may = mays[k];
             if (may && !may(record as never, context, kind)) continue;
             // While a change is followed what is found is told, to be held against what was there before.
             const mark = this.following ? undefined : marks[k];

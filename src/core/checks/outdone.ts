@@ -41,19 +41,18 @@ function waysTo(readings: Readings, i: number): (Way & { readonly p: number })[]
   }
   return ways;
 }
-/** Whether one of them is, by the network alone: records are looked at only then. */
-function someIsOutdone(readings: Readings, i: number | undefined): boolean {
-  if (i === undefined || !areUneven(readings, i)) return false;
-  const ways = waysTo(readings, i);
-  return ways.some((one) => ways.some((other) => isBetter(other, one)));
-}
+const someIsOutdone = (ways: readonly Way[]): boolean => ways.some((one) => ways.some((other) => isBetter(other, one)));
 
 /** Of two recipes of one item, one gives less, costs more, takes longer and opens no earlier. */
 export const outdone = perRecord<"item">({
   id: "outdone",
   reads: [value],
   per: ["item"],
-  mayBe: (id, { readings }) => someIsOutdone(readings, readings.compiled.numberOf(id)),
+  may: ({ id }, { readings }) => areUneven(readings, readings.compiled.numberOf(id) as number),
+  mayBe(id, { readings }) {
+    const i = readings.compiled.numberOf(id);
+    return i !== undefined && areUneven(readings, i) && someIsOutdone(waysTo(readings, i));
+  },
   // What goes in became cheaper or dearer, though what comes out did not.
   *also({ readings }, delta) {
     const { compiled, network } = readings;
@@ -74,7 +73,10 @@ export const outdone = perRecord<"item">({
     const { compiled } = readings;
     const i = compiled.numberOf(item.id);
     if (i === undefined) return;
-    const all = waysTo(readings, i)
+    // By the network first: records are looked at only where one is outdone.
+    const ways = waysTo(readings, i);
+    if (!someIsOutdone(ways)) return;
+    const all = ways
       .flatMap((way) => {
         const behind = compiled.behind(way.p);
         const recipe = behind?.kind === "recipe" ? catalogue.records.recipe.get(behind.id) : undefined;

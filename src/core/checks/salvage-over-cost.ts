@@ -30,6 +30,7 @@ export const salvageOverCost = perRecord<"recipe">({
         }
   },
   per: ["recipe"],
+  may: ({ kind }) => kind === "salvage",
   mayBe: (id, context) => richReturns(context, id).length > 0,
   *at(context, record) {
     const { catalogue, readings } = context;
