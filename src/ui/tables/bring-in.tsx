@@ -4,7 +4,7 @@ import { Upload } from "lucide-react";
 import { useDeferredValue, useMemo, useRef, useState } from "react";
 import { decimalSignOf, type DecimalSign } from "@/core/exchange/table/local";
 import { formatMapping, targetsBy } from "@/core/exchange/table/mappings";
-import { changesOf, type PlannedRow, planTable, refusedTable } from "@/core/exchange/table/plan-table";
+import { editsInParts, type PlannedRow, planTable, refusedTable } from "@/core/exchange/table/plan-table";
 import { readDelimited, readTextTable, type Table, writeDelimited } from "@/core/exchange/table/read-table";
 import {
   guessTargets,
@@ -174,7 +174,7 @@ function Mapped({
   };
   /** What is too large for one change goes in in several, one after the other: each says what it found before. */
   const written = async (note: string): Promise<string | null> => {
-    const parts = changesOf(plan.edits);
+    const parts = editsInParts(plan.edits);
     for (const [k, edits] of parts.entries()) {
       const part = parts.length > 1 ? `, part ${k + 1} of ${parts.length}` : "";
       if (part) setWriting(`Writing${part.slice(1)} …`);

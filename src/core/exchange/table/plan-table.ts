@@ -119,7 +119,7 @@ function namedFirst(rows: readonly Judged[]): readonly Judged[] {
 }
 
 /** Edits in parts that each fit in one change. */
-export function changesOf(edits: readonly Edit[], most = MOST_EDITS): readonly (readonly Edit[])[] {
+export function editsInParts(edits: readonly Edit[], most = MOST_EDITS): readonly (readonly Edit[])[] {
   const parts: (readonly Edit[])[] = [];
   for (let from = 0; from < edits.length; from += most) parts.push(edits.slice(from, from + most));
   return parts;

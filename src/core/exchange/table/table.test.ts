@@ -5,7 +5,7 @@ import { type Kind, withDefaults } from "../../kinds/index";
 import { newId } from "../../schema/id";
 import { item, kitchen, must, newItem } from "../../testing/kitchen";
 import { decimalSignOf, isDate, readLocal } from "./local";
-import { changesOf, planTable, REASONS, refusedTable, type TableOptions } from "./plan-table";
+import { editsInParts, planTable, REASONS, refusedTable, type TableOptions } from "./plan-table";
 import {
   cellText,
   decodeText,
@@ -344,7 +344,7 @@ describe("a table whose rows name each other", () => {
   it("is written in parts, each of which names only what is there by then, and nothing that others changed", () => {
     const many = Array.from({ length: 30 }, (_, k) => `Cask no ${k},Cask no ${k + 1},1`).join("\n");
     const { edits } = plan(`Name,Vessel,Level\n${many}\nCask no 30,,1\nEel,,7`);
-    const parts = changesOf(edits, 1);
+    const parts = editsInParts(edits, 1);
     expect(parts).toHaveLength(32);
     const renamed = must(catalogue, [
       { op: "set", kind: "item", id: item(catalogue, "Salt").id, field: "name", from: "Salt", to: "Coarse salt" },
@@ -352,8 +352,8 @@ describe("a table whose rows name each other", () => {
     const next = parts.reduce((now, part) => must(now, part), renamed);
     expect(item(next, "Coarse salt").id).toBe(item(catalogue, "Salt").id);
     expect(item(next, "Cask no 0").vessel).toBe(item(next, "Cask no 1").id);
-    expect(changesOf(edits)).toEqual([edits]);
-    expect(changesOf([])).toEqual([]);
+    expect(editsInParts(edits)).toEqual([edits]);
+    expect(editsInParts([])).toEqual([]);
   });
 });
 
