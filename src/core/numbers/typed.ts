@@ -73,7 +73,9 @@ export function typedNumber(text: string, expected: Expected = {}): TypedNumber 
       : known.length
         ? `what fits is ${list(known).replace(/ and (?=[^,]*$)/, " or ")}`
         : `it is counted in ${unit}`;
-  return refused(`ends in “${rest}”; ${fits}.`, [times === undefined ? value : value * times]);
+  // Without its unit an amount of something else would be another amount: only a mere number is offered as one.
+  const plainly = unit ? [] : [value];
+  return refused(`ends in “${rest}”; ${fits}.`, times === undefined ? plainly : [value * times]);
 }
 
 /** A number and what stands behind it, apart: "5 kg" is "5" and "kg". */

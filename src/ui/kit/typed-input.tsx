@@ -17,7 +17,10 @@ interface Props<T> {
   readonly className?: string;
   /** Names to complete from. */
   readonly names?: (typed: string) => readonly string[];
-  /** The reason has no room below it: it stands over what is there, and lets clicks through. */
+  /**
+   * The reason has no room below it: it stands over what is there, lets clicks through, and makes way while something
+   * else is typed into.
+   */
   readonly narrow?: boolean;
 }
 
@@ -50,7 +53,7 @@ export function TypedInput<T>({
   };
   const offered = typed !== null && names ? names(typed) : [];
   return (
-    <span className={cx("block min-w-0", narrow && "relative")}>
+    <span className={cx("block min-w-0", narrow && "group/typed relative")}>
       <input
         aria-label={label}
         aria-invalid={says !== null}
@@ -86,7 +89,7 @@ export function TypedInput<T>({
           className={cx(
             "block text-left text-[12px] leading-4 whitespace-normal text-beet",
             narrow
-              ? "pointer-events-none absolute top-full left-0 z-20 mt-0.5 w-44 rounded-sm border border-beet bg-salt px-1.5 py-1 shadow-md"
+              ? "pointer-events-none absolute top-full left-0 z-20 mt-0.5 w-44 rounded-sm border border-beet bg-salt px-1.5 py-1 shadow-md group-hover/typed:block! group-focus-within/typed:block! [:root:has(:is(input,textarea,select):focus)_&]:hidden"
               : "max-w-56",
           )}
         >
