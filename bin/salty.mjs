@@ -4,5 +4,6 @@ import { pathToFileURL } from "node:url";
 import { join } from "node:path";
 import { ensureCli, root } from "../scripts/lib/setup.mjs";
 
+process.env.SALTY_ROOT ??= root;
 await ensureCli();
 await import(pathToFileURL(join(root, "dist/salty.mjs")).href);

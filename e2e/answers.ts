@@ -228,6 +228,50 @@ export function answersThrough(door: () => Door): void {
         expect((await bring(body)).status).toBe(status);
     });
 
+    it("sends own pictures along with a bundle, and tells those that are nowhere", async () => {
+      const svg = '<svg xmlns="http://www.w3.org/2000/svg"><path d="M0 0h8"></path></svg>';
+      const { icon } = (await call(pictures.POST, { body: { base64: Buffer.from(svg).toString("base64") } })).body;
+      const gone = `own-${"0".repeat(24)}`;
+      for (const of of [icon, gone, "no-such-icon"]) await add({ ...fresh(`Jar ${of}`), icon: String(of) });
+      const out = await (await ask(bundles.GET, {})).json();
+      expect(out.pictures).toEqual([{ name: icon, base64: Buffer.from(svg).toString("base64") }]);
+      const other = (await call(pantries.POST, { body: { name: `Pantry ${newId()}` } })).body.key as string;
+      const into = (body: object, query = "") => call(bundles.POST, { body, query, params: { pantry: other } });
+      const wrong = { ...out, pictures: [{ ...out.pictures[0], name: gone }] };
+      expect(await into(wrong)).toMatchObject({
+        status: 422,
+        body: { issues: [{ path: "pictures[0].name", message: expect.stringContaining(`their name is ${icon}`) }] },
+      });
+      const give = () => ask(picture.GET, { params: { pantry: other, id: String(icon).replace("own-", "") } });
+      const notes = expect.arrayContaining([
+        expect.objectContaining({ message: expect.stringContaining(`no picture called “${gone}”`) }),
+        expect.objectContaining({ message: expect.stringContaining("no icon called “no-such-icon”") }),
+      ]);
+      expect(await into(out, "dry=1")).toMatchObject({ status: 200, body: { pictures: 1, dry: true, notes } });
+      expect((await give()).status).toBe(404);
+      const { pictures: _, ...without } = out;
+      const bare = await into(without);
+      expect(bare).toMatchObject({
+        status: 200,
+        body: {
+          pictures: 0,
+          notes: expect.arrayContaining([expect.objectContaining({ message: expect.stringContaining(`“${icon}”`) })]),
+        },
+      });
+      // The records are there already: the picture is brought all the same.
+      expect(await into(out)).toMatchObject({
+        status: 200,
+        body: { revision: bare.body.revision, pictures: 1, added: 0, dry: false },
+      });
+      expect(await (await give()).text()).toBe(svg);
+      const strange = await ask(pictures.GET, {
+        params: { pantry: other },
+        query: `name=${icon}&name=${gone}&name=eel&name=__proto__`,
+      });
+      expect(await strange.json()).toEqual(["__proto__", gone]);
+      expect((await ask(pictures.GET, { query: `name=${"a".repeat(81)}` })).status).toBe(400);
+    });
+
     it("refuses a second pantry of the same name, and serves icons it knows", async () => {
       await call(pantries.POST, { body: { name: "Twice" } });
       expect((await call(pantries.POST, { body: { name: "Twice" } })).status).toBe(409);

@@ -118,7 +118,7 @@ test("rows of a table name each other, a part of a choice is asked, and an icon 
     .getByLabel("Table file")
     .setInputFiles({ name: "quay.csv", mimeType: "text/csv", buffer: Buffer.from(rows.join("\n")) });
   const dialog = page.getByRole("dialog");
-  await expect(dialog.getByText("There is no icon called no-such-icon")).toBeVisible();
+  await expect(dialog.getByText("There is no icon called “no-such-icon”")).toBeVisible();
   await dialog.getByRole("tab", { name: /Refused 1/ }).click();
   const refused = dialog.getByRole("list", { name: "Rows that are refused" });
   await expect(refused).toContainText("what fits is kg, g, mg or t");

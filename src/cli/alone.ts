@@ -3,6 +3,7 @@ import type { EntityManager } from "@mikro-orm/postgresql";
 import { type Catalogue, emptyCatalogue } from "../core/catalogue/catalogue";
 import type { Pantry } from "../core/kinds/index";
 import type { Id } from "../core/schema/id";
+import { strangeIcons } from "../server/icons";
 import { type Intent, readied, type Readied } from "../server/use-cases/intents";
 import type { Patience, Submitted, Writer } from "../server/use-cases/writing";
 import { commit, PantryGone, type Submission } from "../store/commit";
@@ -26,6 +27,9 @@ export class Alone implements Writer {
     this.revision = catalogue.revision;
     return catalogue;
   }
+
+  strange = (icons: readonly string[]): Promise<readonly string[]> =>
+    strangeIcons(this.orm.em.fork() as EntityManager, this.pantry, icons);
 
   async plan(intent: Intent, { progress }: Patience = {}): Promise<Readied> {
     return readied(await this.read(this.orm.em.fork() as EntityManager), intent, progress).readied;

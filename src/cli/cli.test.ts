@@ -3,6 +3,7 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { pictureName } from "../store/picture-name";
 import { freshDatabase } from "../store/testing/database";
 
 let dir = "";
@@ -299,6 +300,29 @@ describe("salty import and export", () => {
     expect(bad.status).toBe(2);
     expect(bad.stderr).toContain("items[1].sell: “much” is not a number.");
     expect(salty("export", "-", "--pantry", "brackwater_reach").stdout).toBe(before);
+  });
+
+  it("take pictures of a pantry's own along, and tell the icons that nobody knows", () => {
+    const base64 = btoa('<svg xmlns="http://www.w3.org/2000/svg"><path d="M0 0h9"></path></svg>');
+    const name = pictureName(Buffer.from(base64, "base64"));
+    const items = [
+      { key: "jar", icon: name },
+      { key: "lid", icon: "no-such-icon" },
+    ];
+    const of = (key: string, part: object) => file(`${key}.json`, bundle({ pantry: { key }, items, ...part }));
+    const brought = salty("import", of("drawn", { pictures: [{ name, base64 }] }));
+    expect(brought).toMatchObject({
+      status: 0,
+      stdout: "drawn: 2 records new, 0 changed, 0 the same, 1 picture. Revision 1.\n",
+    });
+    expect(brought.stderr).toContain("items[1].icon: There is no icon called “no-such-icon”");
+    expect(brought.stderr).not.toContain(name);
+    expect(JSON.parse(salty("export", "-", "--pantry", "drawn").stdout).pictures).toEqual([{ name, base64 }]);
+    expect(salty("import", of("bare", {})).stderr).toContain(`items[0].icon: There is no picture called “${name}”`);
+    const wrong = salty("import", of("wrong", { pictures: [{ name, base64: btoa("<svg></svg>") }] }));
+    expect(wrong.stderr).toContain("pictures[0].name: These bytes are not the picture");
+    const table = file("icons.csv", "Name,Icon\nMug,no-mug\nCup,eel\n");
+    expect(salty("import", table, "--pantry", "bare").stderr).toContain("There is no icon called “no-mug”.");
   });
 
   it("generate large pantries from a seed", () => {

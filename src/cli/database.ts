@@ -1,17 +1,23 @@
 /** salty import, export and setup: the commands that speak to the database. */
-import { writeFileSync } from "node:fs";
+import { createWriteStream } from "node:fs";
+import { Readable } from "node:stream";
+import { pipeline } from "node:stream/promises";
+import type { EntityManager } from "@mikro-orm/postgresql";
 import demo from "../demo/brackwater-reach.json";
 import { newId } from "../core/schema/id";
 import { PANTRY_DEFAULTS } from "../core/kinds/index";
 import { isKey } from "../core/schema/key";
 import { cut } from "../core/schema/characters";
 import { exportBundle } from "../core/exchange/bundle";
+import { withPictures } from "../core/exchange/pictures";
 import { bundlePantry } from "../core/exchange/read";
 import { parseBundle } from "../core/exchange/parse";
 import { count } from "../core/numbers/format";
+import { ownPicturesOf } from "../core/pictures/of-records";
 import { importBundle } from "../server/use-cases/writing";
 import { loadCatalogue, type PantryHead } from "../store/load";
 import type { Orm } from "../store/orm";
+import { picturesOf } from "../store/pictures";
 import { query } from "../store/sql";
 import { Alone } from "./alone";
 import { withDatabase } from "./connection";
@@ -62,8 +68,8 @@ async function importText(
   const { notes } = outcome.is === "unread" ? outcome : outcome.plan;
   if (!options.quiet) for (const note of notes) process.stderr.write(`${file}: ${note.path}: ${note.message}\n`);
   if (outcome.is === "unread") throw refused(file, outcome.issues);
-  const { added, changed, same, removed } = outcome.plan;
-  const what = `${count(added, "record")} new, ${changed} changed, ${same} the same${options.replace ? `, ${removed} removed` : ""}`;
+  const { added, changed, same, removed, pictures } = outcome.plan;
+  const what = `${count(added, "record")} new, ${changed} changed, ${same} the same${options.replace ? `, ${removed} removed` : ""}${pictures ? `, ${count(pictures, "picture")}` : ""}`;
   process.stdout.write(
     options.dry
       ? `${key}: ${what}. Nothing was written (--dry).\n`
@@ -91,11 +97,12 @@ export async function exportCommand([file]: string[], options: Options): Promise
     const catalogue = head && (await loadCatalogue(orm.em.fork() as never, head.id));
     if (!catalogue)
       throw new Unreadable(`There is no pantry “${String(key)}”. There are: ${heads.map((p) => p.key).join(", ")}.`);
-    const text = exportBundle(catalogue);
-    if (file === "-") process.stdout.write(text);
+    const pictures = picturesOf(orm.em.fork() as EntityManager, head.id, ownPicturesOf(catalogue));
+    const parts = Readable.from(withPictures(exportBundle(catalogue), pictures));
+    if (file === "-") await pipeline(parts, process.stdout, { end: false });
     else {
       try {
-        writeFileSync(file, text);
+        await pipeline(parts, createWriteStream(file));
       } catch (error) {
         throw new Unreadable(`${file}: can't be written: ${(error as Error).message}`);
       }

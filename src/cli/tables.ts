@@ -13,6 +13,7 @@ import { guessTargets, NOTHING } from "../core/exchange/table/targets";
 import { isWorkbook, readWorkbook, writeWorkbook } from "../core/exchange/table/workbook";
 import { pathsOf, type WorkedColumn, writeTable } from "../core/exchange/table/write-table";
 import { type AnyRecord, definition, isKind, type Item, type Kind, KINDS, kindWord } from "../core/kinds/index";
+import { iconsIn, noIcons } from "../core/pictures/of-records";
 import { cut } from "../core/schema/characters";
 import type { Id } from "../core/schema/id";
 import { pathOf } from "../core/schema/record";
@@ -93,6 +94,9 @@ export async function importTable(file: string, options: Options): Promise<numbe
     const what = `${count("new")} new, ${count("changed")} changed, ${count("same")} the same, ${bad.length} refused`;
     if (bad.length && !options.skip && !options.dry)
       throw new Unreadable(`${file}: ${what}. Nothing was written; --skip writes the rows that can be read.`);
+    const alone = new Alone(orm, head.id);
+    const strange = await alone.strange(iconsIn(plan.edits));
+    if (strange.length) process.stderr.write(`${file}: ${noIcons(strange.slice(0, 50))}\n`);
     if (options.dry || !plan.edits.length) {
       process.stdout.write(`${head.key}: ${what}. Nothing was written${options.dry ? " (--dry)" : ""}.\n`);
       return bad.length ? 1 : 0;
@@ -101,7 +105,7 @@ export async function importTable(file: string, options: Options): Promise<numbe
       author: cut(process.env.USER ?? "salty", 80),
       note: cut(`Brought in ${file.split("/").pop() ?? file}`, 300),
     };
-    const done = await new Alone(orm, head.id).submit(submission, { do: "edit", edits: plan.edits });
+    const done = await alone.submit(submission, { do: "edit", edits: plan.edits });
     if ("issues" in done) throw refused(file, done.issues);
     if (!done.committed.ok)
       throw new Unreadable(

@@ -14,6 +14,7 @@ import { type Catalogue, packed } from "../core/catalogue/catalogue";
 import type { Edit } from "../core/catalogue/edit";
 import { transliterateBy } from "../core/schema/names";
 import { exportBundle } from "../core/exchange/bundle";
+import { ownPicturesOf } from "../core/pictures/of-records";
 import { catalogueFrom } from "../store/texts";
 import { type Made, type Write, writesOf } from "../store/prepare";
 import type { ChildMessage, Followed, Question, RecordQuestions, Writes } from "./questions";
@@ -98,7 +99,11 @@ function ofRecords(question: Question): unknown {
       return { revision: catalogue.revision, body: new Uint8Array(question.zip ? gzipSync(body, { level: 3 }) : body) };
     }
     case "bundle":
-      return { text: encoder.encode(exportBundle(catalogue)), key: catalogue.pantry.key };
+      return {
+        text: encoder.encode(exportBundle(catalogue)),
+        key: catalogue.pantry.key,
+        pictures: ownPicturesOf(catalogue),
+      };
     default:
       throw new Error(`The records can't answer “${question.ask}”.`);
   }
@@ -176,6 +181,7 @@ function moreWrites(): Writes {
     if (done) return { writes, more: false };
     writes.push(value);
     if (value.do === "copy") size += value.rows.length;
+    if (value.do === "pictures") size += value.pictures.reduce((sum, { base64 }) => sum + base64.length, 0);
     if (value.do === "put") size += value.rows.length + value.parts.reduce((sum, part) => sum + part.length, 0);
   }
   return { writes, more: true };

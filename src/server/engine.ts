@@ -13,7 +13,8 @@ import { Analysis, type AnalysisOwner, PATIENCE } from "./analysis";
 import { EngineChild } from "./engine-child";
 import { Failure, failureOf } from "./failures";
 import type { Pool, Pooled } from "./pool";
-import type { AnalysisQuestions, Followed, Writes } from "./questions";
+import { strangeIcons } from "./icons";
+import type { AnalysisQuestions, Followed, RecordQuestions, Writes } from "./questions";
 import type { Intent, Readied } from "./use-cases/intents";
 import type { Patience, Submitted, Writer } from "./use-cases/writing";
 import { type Waiting, WriteQueue } from "./write-queue";
@@ -31,7 +32,7 @@ const NOTHING = { ok: false as const, issues: [], conflicts: [] };
 
 /** Whether a failure may be due to one change of several: the engine or the database refused, and nothing was written. */
 const mayBeOneAlone = (error: unknown): boolean =>
-  ["lost", "engine failed", "too long"].includes(failureOf(error) ?? "") ||
+  ["lost", "engine failed", "too long", "pictures full"].includes(failureOf(error) ?? "") ||
   (error as { code?: string }).code?.startsWith("23") === true;
 
 type Reads = Exclude<keyof AnalysisQuestions, "open" | "follow" | "model">;
@@ -167,7 +168,7 @@ export class Engine implements Pooled, Writer, AnalysisOwner {
   }
 
   /** The whole pantry as a bundle. */
-  bundle(patience: Patience): Promise<{ readonly text: Uint8Array; readonly key: string }> {
+  bundle(patience: Patience): Promise<RecordQuestions["bundle"]["answer"]> {
     return this.using(async () => (await this.opened()).ask("bundle", {}, patience));
   }
 
@@ -368,6 +369,9 @@ export class Engine implements Pooled, Writer, AnalysisOwner {
       await this.opened().catch((failed: Error) => console.error(failed.message));
     }
   }
+
+  strange = (icons: readonly string[]): Promise<readonly string[]> =>
+    strangeIcons(this.orm.em.fork() as EntityManager, this.pantry, icons);
 
   /** What an intent would do, without doing it. */
   plan(intent: Intent, patience: Patience = {}): Promise<Readied> {

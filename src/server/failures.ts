@@ -18,7 +18,9 @@ export type FailureKind =
   /** The readings it needs can't be worked out. */
   | "stopped"
   /** The pantry was deleted. */
-  | "pantry gone";
+  | "pantry gone"
+  /** The pantry has as many pictures as it may have. */
+  | "pictures full";
 
 export class Failure extends Error {
   constructor(

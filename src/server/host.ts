@@ -7,6 +7,7 @@ import type { Pantry } from "../core/kinds/index";
 import { createPantry, deletePantry } from "../store/commit";
 import { listen } from "../store/listen";
 import { listPantries, type PantryHead, pantryByKey } from "../store/load";
+import { putPicture, type StoredPicture } from "../store/pictures";
 import { connect, migrate, type Orm } from "../store/orm";
 import { Engine } from "./engine";
 import { Pool } from "./pool";
@@ -107,6 +108,8 @@ export class Host {
   }
 
   /** @returns false where its key is taken */
+  /** Keeps a picture of a pantry. @returns why not, or null */
+  keepPicture = (pantry: Id, picture: StoredPicture): Promise<string | null> => putPicture(this.orm, pantry, picture);
   makePantry = (pantry: Pantry): Promise<boolean> => createPantry(this.em, pantry);
 
   /** Deletes a pantry and everything in it. @returns false where somebody else did already */

@@ -1,12 +1,19 @@
 /** The item icons (game-icons.net, CC BY 3.0, see docs/dependencies.md), read from the package at first use. */
 import { readFile } from "node:fs/promises";
 import { join } from "node:path";
+import type { EntityManager } from "@mikro-orm/postgresql";
+import { OWN_PICTURE } from "../core/pictures/own-picture";
+import type { Id } from "../core/schema/id";
+import { missingPictures } from "../store/pictures";
 
 let loaded: Promise<ReadonlyMap<string, string>> | undefined;
 /** Bodies by name, in a map: a name from outside is looked up in nothing that has names of its own. */
 const icons = () => {
   loaded ??= readFile(
-    join(/* turbopackIgnore: true */ process.cwd(), "node_modules/@iconify-json/game-icons/icons.json"),
+    join(
+      /* turbopackIgnore: true */ process.env.SALTY_ROOT ?? process.cwd(),
+      "node_modules/@iconify-json/game-icons/icons.json",
+    ),
     "utf8",
   ).then((text) => {
     const all = (JSON.parse(text) as { icons: Record<string, { body: string }> }).icons;
@@ -19,6 +26,19 @@ export async function icon(name: string): Promise<string | null> {
   const body = (await icons()).get(name);
   return body === undefined ? null : `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 512 512">${body}</svg>`;
 }
+
+/** Those of some names that no icon and no picture of a pantry has. */
+export const strangeIcons = async (em: EntityManager, pantry: Id, names: readonly string[]): Promise<string[]> =>
+  names.length
+    ? [
+        ...(await unknownIcons(names.filter((name) => !OWN_PICTURE.test(name)))),
+        ...(await missingPictures(
+          em,
+          pantry,
+          names.filter((name) => OWN_PICTURE.test(name)),
+        )),
+      ]
+    : [];
 
 /** Those of some names that no icon has. */
 export async function unknownIcons(names: readonly string[]): Promise<string[]> {

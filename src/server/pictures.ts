@@ -1,9 +1,12 @@
 /** Own pictures over HTTP: taken in as JSON like everything else, given out with a fixed type. */
-import { createHash } from "node:crypto";
+import { OWN_PICTURE } from "../core/pictures/own-picture";
 import { MOST_PICTURE_BYTES, readPicture } from "../core/pictures/picture";
-import { MOST_PICTURES, pictureOf, putPicture } from "../store/pictures";
+import { pictureName } from "../store/picture-name";
+import { pictureOf } from "../store/pictures";
 import type { Engine } from "./engine";
+import { strangeIcons } from "./icons";
 import { json, problem } from "./problem";
+import type { StrangeAsked } from "./queries";
 import { type Call, pictureBodyOf } from "./route";
 
 const REFUSED = "The picture can't be taken";
@@ -15,15 +18,18 @@ export async function takePicture(call: Call & { engine: Engine }): Promise<Resp
   if (bytes.length > MOST_PICTURE_BYTES * 2) return problem(413, REFUSED, "The file is too large.");
   const picture = readPicture(bytes);
   if ("says" in picture) return problem(422, REFUSED, picture.says);
-  const hash = createHash("sha256").update(picture.bytes).digest("hex").slice(0, 24);
-  const put = await putPicture(call.host.em, call.engine.pantry, hash, picture.type, picture.bytes);
-  if (!put) return problem(409, REFUSED, `The pantry has ${MOST_PICTURES} pictures, which is as many as it may have.`);
-  return json({ icon: `own-${hash}`, leftOut: picture.leftOut });
+  const name = pictureName(picture.bytes);
+  const says = await call.host.keepPicture(call.engine.pantry, { name, type: picture.type, bytes: picture.bytes });
+  return says ? problem(409, REFUSED, says) : json({ icon: name, leftOut: picture.leftOut });
 }
 
+/** Those of some names that no icon, and no picture of the pantry, has. */
+export const strangeNames = async ({ host, engine, query }: Call<StrangeAsked> & { engine: Engine }) =>
+  json(await strangeIcons(host.em, engine.pantry, query.name));
+
 export async function givePicture({ host, engine, params }: Call & { engine: Engine }): Promise<Response> {
-  const hash = /^[0-9a-f]{24}$/.test(params.id) ? params.id : null;
-  const picture = hash && (await pictureOf(host.em, engine.pantry, hash));
+  const name = `own-${params.id}`;
+  const picture = OWN_PICTURE.test(name) ? await pictureOf(host.em, engine.pantry, name) : null;
   if (!picture) return problem(404, "No such picture", "There is no picture of this name in the pantry.");
   // What was taken by earlier rules is held to those of today.
   const today = picture.type === "image/svg+xml" ? readPicture(new Uint8Array(picture.bytes)) : picture;

@@ -22,7 +22,7 @@ export const problem = (
     headers: { ...headers, "content-type": "application/problem+json", "cache-control": "no-store" },
   });
 
-export const jsonText = (text: string | Uint8Array, status = 200): Response =>
+export const jsonText = (text: string | Uint8Array | ReadableStream<Uint8Array>, status = 200): Response =>
   new Response(text as BodyInit, {
     status,
     headers: { "content-type": "application/json", "cache-control": "no-store" },

@@ -69,7 +69,10 @@ export class IconsAsked {
   @IsOptional()
   @IsText(200)
   q?: string;
-  /** Names of which those are wanted that no icon has. */
+}
+
+/** Names of icons, of which those are wanted that nobody knows. */
+export class StrangeAsked {
   @ArrayMaxSize(50, { message: "At most 50 names can be asked for at once." })
   @Matches(/^.{1,80}$/, { each: true, message: "name is the name of an icon of at most 80 characters." })
   name: string[] = [];

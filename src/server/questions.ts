@@ -54,7 +54,11 @@ export interface RecordQuestions {
     question: { readonly model: Uint8Array | null; readonly analysis: string; readonly zip: boolean };
     answer: { readonly revision: number; readonly body: Uint8Array };
   };
-  bundle: { question: object; answer: { readonly text: Uint8Array; readonly key: string } };
+  bundle: {
+    question: object;
+    /** `pictures`: names of those that its records show. */
+    answer: { readonly text: Uint8Array; readonly key: string; readonly pictures: readonly string[] };
+  };
 }
 
 /** What the process that works out the readings answers. */

@@ -3,6 +3,8 @@ import type { Edit } from "../core/catalogue/edit";
 import type { Progress } from "../core/exchange/progress";
 import { type Id, isId } from "../core/schema/id";
 import { issue } from "../core/schema/issue";
+import { withPictures } from "../core/exchange/pictures";
+import { picturesOf } from "../store/pictures";
 import type { Refused } from "../store/prepare";
 import type { Actor } from "./acting";
 import { BUNDLE, readBody } from "./body";
@@ -87,12 +89,29 @@ export async function log(engine: Engine, host: Host, { revision, of, before, mo
   return jsonText(`${JSON.stringify(head).slice(0, -1)},"moved":${moved ?? "null"},"edits":${edits}}`);
 }
 
-/** The whole pantry as a bundle file. */
-export async function bundleOf(engine: Engine): Promise<Response> {
-  const { text, key } = await engine.bundle({ limit: LONG });
-  const response = jsonText(text);
+/** The whole pantry as a bundle file, with the pictures that its records show. */
+export async function bundleOf(engine: Engine, host: Host): Promise<Response> {
+  const { text, key, pictures } = await engine.bundle({ limit: LONG });
+  const response = jsonText(
+    pictures.length
+      ? streamed(withPictures(Buffer.from(text).toString(), picturesOf(host.em, engine.pantry, pictures)))
+      : text,
+  );
   response.headers.set("content-disposition", `attachment; filename="${key.replace(/[^a-z0-9_]/g, "_")}.json"`);
   return response;
+}
+
+/** Text that is made while it is read. */
+function streamed(parts: AsyncGenerator<string>): ReadableStream<Uint8Array> {
+  const encoder = new TextEncoder();
+  return new ReadableStream({
+    async pull(controller) {
+      const { done, value } = await parts.next();
+      if (done) controller.close();
+      else controller.enqueue(encoder.encode(value));
+    },
+    cancel: async () => void (await parts.return(undefined)),
+  });
 }
 
 export async function undo({

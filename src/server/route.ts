@@ -80,6 +80,7 @@ const TOLD: { readonly [K in FailureKind]: readonly [status: number, title: stri
   "too busy": [503, "Too much at once"],
   computing: [503, "Still computing"],
   stopped: [503, "This pantry's analysis stopped"],
+  "pictures full": [409, "The pictures can't be taken"],
   "pantry gone": [404, "No such pantry"],
   "too long": [503, "This took too long"],
   lost: [

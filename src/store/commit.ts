@@ -1,13 +1,15 @@
 /** Writes a change: all of it or none, in one transaction with its revision and its notice to everybody. */
-import { type EntityManager, LockMode } from "@mikro-orm/postgresql";
+import type { EntityManager } from "@mikro-orm/postgresql";
 import { recordIssue } from "../core/catalogue/rules";
 import type { Scalar } from "../core/schema/field";
 import type { Id } from "../core/schema/id";
 import { KINDS, type Pantry } from "../core/kinds/index";
 import { copyInto } from "./copy";
-import type { LoggedText } from "./texts";
+import { locked } from "./lock";
 import type { Orm } from "./orm";
+import { keepPictures, PicturesFull } from "./pictures";
 import type { Batch, Refused, Write } from "./prepare";
+import type { LoggedText } from "./texts";
 import { deleteRows, insertRows, query, upsertRows } from "./sql";
 import { ChangePartRow, ChangeRow, ChangeTouchRow, PantryRow, type PantryRowOf, PictureRow, rowName } from "./entities";
 import { SETTINGS, TABLES } from "./tables";
@@ -84,10 +86,6 @@ export async function takeOut(em: EntityManager, pantry: Id): Promise<boolean> {
   return gone > 0;
 }
 
-/** The row of a pantry, which nobody else writes until the transaction ends; null where it is gone. */
-const locked = (em: EntityManager, pantry: Id) =>
-  em.findOne(PantryRow, { id: pantry }, { fields: ["revision"], lockMode: LockMode.PESSIMISTIC_WRITE });
-
 /**
  * Has foreign keys checked by plans that do for any pantry, until the transaction ends. The database may not know yet
  * that there is this one, takes it for empty, and goes through all of its rows at every check.
@@ -146,12 +144,13 @@ export async function commitAll(
         for (const record of JSON.parse(prepared.touched) as string[]) touched.push({ revision, record });
         return { ok: true, revision, change };
       });
-      if (!changes.length) return outcomes;
       const filled = new Map<string, number>();
       for await (const write of writes) {
         await carryOut(em, pantry, write);
         if (write.do === "copy") filled.set(write.table, (filled.get(write.table) ?? 0) + lines(write.rows));
       }
+      // Pictures may come alone: the records named them already.
+      if (!changes.length) return outcomes;
       await analyse(em, filled);
       await em.insertMany(
         ChangeRow,
@@ -174,18 +173,17 @@ export async function commitAll(
     });
   } catch (error) {
     if (error instanceof TakenBack) return [error.refused];
-    if (!takenKey(error) || submissions.length > 1) throw error;
-    return [
-      {
-        ok: false,
-        conflicts: [],
-        issues: [
-          recordIssue("pantry", pantry, "", "key", "Another pantry has this key already. Choose one that is free."),
-        ],
-      },
-    ];
+    if (submissions.length > 1) throw error;
+    if (error instanceof PicturesFull) return [refusedFor(pantry, "pictures", error.message)];
+    if (!takenKey(error)) throw error;
+    return [refusedFor(pantry, "key", "Another pantry has this key already. Choose one that is free.")];
   }
 }
+const refusedFor = (pantry: Id, path: string, says: string): Refused => ({
+  ok: false,
+  conflicts: [],
+  issues: [recordIssue("pantry", pantry, "", path, says)],
+});
 
 const lines = (rows: string): number => rows.split("\n").length - 1;
 /** Rows from which on the database is told how large a table has become. */
@@ -215,6 +213,11 @@ const takenKey = (error: unknown): boolean =>
 async function carryOut(em: EntityManager, pantry: Id, write: Write): Promise<void> {
   if (write.do === "settings") {
     await em.nativeUpdate(PantryRow, { id: pantry }, settingsOf(JSON.parse(write.values) as Scalar[]));
+    return;
+  }
+  if (write.do === "pictures") {
+    const pictures = write.pictures.map((p) => ({ ...p, bytes: Buffer.from(p.base64, "base64") }));
+    await keepPictures(em, pantry, pictures);
     return;
   }
   if (write.do === "copy") {

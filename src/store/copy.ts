@@ -36,10 +36,7 @@ export async function copyInto(em: EntityManager, table: string, rows: string): 
   const transaction = em.getTransactionContext<Knex.Transaction>();
   if (!columns || !transaction) throw new Error("Nothing can be copied there.");
   // Within a transaction this is the one connection that it runs on.
-  const client = (await (transaction as unknown as { client: Acquiring }).client.acquireConnection()) as Client;
+  const client: Client = await transaction.client.acquireConnection();
   const stream = client.query(copyFrom(`copy "${table}" (${columns.map((c) => `"${c}"`).join(", ")}) from stdin`));
   await pipeline(Readable.from([Buffer.from(rows)]), stream);
-}
-interface Acquiring {
-  acquireConnection(): Promise<unknown>;
 }

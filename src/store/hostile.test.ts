@@ -309,10 +309,9 @@ describe("statements", () => {
       expect(await createPantry(asked, { ...made, id: newId() })).toBe(false);
       expect(await pantryByKey(asked, marker)).toBeNull();
       expect(await pantryByKey(asked, "marked")).toMatchObject({ id: made.id, name: marker });
-      expect(await putPicture(asked, made.id, marker.slice(0, 24), "image/png" as never, Buffer.from(marker))).toBe(
-        true,
-      );
-      expect(Buffer.from((await pictureOf(asked, made.id, marker.slice(0, 24)))?.bytes ?? []).toString()).toBe(marker);
+      const name = marker.slice(0, 24);
+      expect(await putPicture(orm, made.id, { name, type: "image/png", bytes: Buffer.from(marker) })).toBeNull();
+      expect(Buffer.from((await pictureOf(asked, made.id, name))?.bytes ?? []).toString()).toBe(marker);
       await keepMoved(asked, made.id, [[1, JSON.stringify(marker)]]);
       expect(await changesOf(asked, made.id, marker.slice(0, 12) as never, 5)).toEqual([]);
       expect(await deletePantry(orm, made.id)).toBe(true);

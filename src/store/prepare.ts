@@ -5,6 +5,7 @@
 import { type Catalogue, recordAt } from "../core/catalogue/catalogue";
 import { apply, type Outcome } from "../core/catalogue/apply";
 import type { Edit } from "../core/catalogue/edit";
+import type { ReadPicture } from "../core/exchange/pictures";
 import { type AnyRecord, definition, type Kind, KINDS } from "../core/kinds/index";
 import type { Id } from "../core/schema/id";
 import { copyLine } from "./copy";
@@ -23,6 +24,8 @@ export type Write =
       readonly kept: string;
       readonly records: number;
     }
+  /** Pictures that a bundle brought. */
+  | { readonly do: "pictures"; readonly pictures: readonly ReadPicture[] }
   /** New rows of one table, many at once; see copy.ts. */
   | { readonly do: "copy"; readonly table: string; readonly rows: string; readonly records?: number };
 
@@ -43,6 +46,7 @@ export type Refused = Extract<Outcome, { ok: false }>;
 export const EDITS_IN_PART = 1_000;
 /** Records in one statement. */
 const BATCH = 1_000;
+const PICTURES_TOGETHER = 16;
 /** So many new records of a kind are copied rather than inserted. */
 const COPIED = 200;
 
@@ -57,6 +61,8 @@ export interface Batch {
 export interface Made {
   readonly next: Catalogue;
   readonly edits: readonly Edit[];
+  /** Pictures that are written with it. */
+  readonly pictures?: readonly ReadPicture[];
 }
 
 /** @returns what is to be logged, and the catalogue as it will be then; or the refusal */
@@ -89,6 +95,8 @@ const touchedBy = (edit: Edit): Id => (edit.op === "set" ? edit.id : edit.record
  * the log keeps of them beside their first part.
  */
 export function* writesOf(before: Catalogue, changes: readonly Made[]): Generator<Write> {
+  for (const { pictures = [] } of changes)
+    for (const some of batches(pictures, PICTURES_TOGETHER)) yield { do: "pictures", pictures: some };
   if (!changes.length) return;
   const { next } = changes[changes.length - 1];
   const put = new Map<Kind, Set<Id>>();

@@ -8,6 +8,8 @@ import { toBundle } from "../schema/record";
 
 export const BUNDLE_FORMAT = "salty-pantry-bundle";
 export const BUNDLE_VERSION = 1;
+/** How every bundle ends. */
+export const BUNDLE_END = "\n}\n";
 
 /** Each kind's list in a bundle, in the order in which the lists stand. */
 export const SECTIONS: readonly { readonly section: string; readonly kind: Kind }[] = KINDS.map((kind) => ({
@@ -30,7 +32,7 @@ export function* bundleParts(catalogue: Catalogue): Generator<string> {
       yield `${k ? "," : ""}\n  ${text(toBundle(definition(kind), record, to), 2)}`;
     yield records.length ? "\n ]" : "]";
   }
-  yield "\n}\n";
+  yield BUNDLE_END;
 }
 
 export const exportBundle = (catalogue: Catalogue): string => [...bundleParts(catalogue)].join("");

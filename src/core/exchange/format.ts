@@ -2,6 +2,7 @@
 import type { Catalogue } from "../catalogue/catalogue";
 import type { Kind } from "../kinds/index";
 import type { JsonObject } from "../schema/json";
+import type { ReadPicture } from "./pictures";
 import type { Report } from "./report";
 
 /** A record as a file says it: members as in a bundle, and where it stands. */
@@ -14,6 +15,8 @@ export interface Rows {
   /** Settings of the pantry, where the file says any. */
   readonly settings: Row | null;
   readonly records: ReadonlyMap<Kind, readonly Row[]>;
+  /** Pictures that come along. */
+  readonly pictures: readonly ReadPicture[];
 }
 
 export interface Format {

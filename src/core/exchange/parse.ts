@@ -6,6 +6,7 @@ import { placeIn, saidTwice } from "../schema/json-text";
 import { definition, type Kind } from "../kinds/index";
 import { BUNDLE_FORMAT, BUNDLE_VERSION, bundleParts, SECTIONS } from "./bundle";
 import type { Format, Row, Rows } from "./format";
+import { PICTURES, readPictures } from "./pictures";
 import { type Issue, issue } from "../schema/issue";
 import type { Report } from "./report";
 
@@ -56,7 +57,7 @@ function notJson(text: string, { message }: Error): Issue {
 
 /** The rows of a bundle that was read already; what it has beside them is reported. */
 export function bundleRows(bundle: JsonObject, report: Report): Rows {
-  const known = new Set(["format", "version", "pantry", "$schema", ...SECTIONS.map((s) => s.section)]);
+  const known = new Set(["format", "version", "pantry", "$schema", ...SECTIONS.map((s) => s.section), PICTURES]);
   for (const name of Object.keys(bundle)) if (!known.has(name)) report.unknown("", name, [...known]);
   const { pantry } = bundle;
   if (pantry !== undefined && !isRow(pantry))
@@ -64,6 +65,7 @@ export function bundleRows(bundle: JsonObject, report: Report): Rows {
   return {
     settings: isRow(pantry) ? { row: pantry, place: "pantry" } : null,
     records: new Map(SECTIONS.map(({ section, kind }) => [kind, rowsOf(bundle, section, kind, report)])),
+    pictures: readPictures(bundle[PICTURES], report),
   };
 }
 

@@ -18,6 +18,7 @@ import {
   type Subject,
 } from "../kinds/index";
 import { NameBook } from "../notation/book";
+import { iconsOf } from "../pictures/of-records";
 import { shown } from "../schema/characters";
 import type { BundleReading, Surroundings } from "../schema/field";
 import { type Id, newId } from "../schema/id";
@@ -28,6 +29,7 @@ import { bundleDefaults, bundleNames, fieldOf, fromBundle } from "../schema/reco
 import type { Format, Row, Rows } from "./format";
 import { type Identity, identify, sentence } from "./identities";
 import { bundleFormat, isRow } from "./parse";
+import type { ReadPicture } from "./pictures";
 import { type OnProgress, TOLD_EVERY } from "./progress";
 import { Report } from "./report";
 
@@ -44,6 +46,17 @@ export interface Plan {
   readonly same: number;
   /** Settings of the pantry that would change. */
   readonly settings: number;
+  /** Pictures that come along. */
+  readonly pictures: readonly ReadPicture[];
+  /** Icons that records of the file newly have and that do not come along: those that nobody knows are to be told. */
+  readonly icons: readonly SaidIcon[];
+}
+export interface SaidIcon {
+  readonly icon: string;
+  /** Where it stands first in the file. */
+  readonly place: string;
+  /** How many records of the file say it. */
+  readonly times: number;
 }
 
 /** After so many issues near names are no longer looked for. */
@@ -105,6 +118,8 @@ export function planImport(catalogue: Catalogue, text: string, options: ImportOp
     removed: 0,
     same: 0,
     settings: 0,
+    pictures: [],
+    icons: [],
   };
 }
 
@@ -290,7 +305,8 @@ class Import {
             edits.push({ op: "remove", kind, record });
             tally.removed++;
           }
-    const told = { ...tally, settings: settings.length };
+    const icons = this.icons(records);
+    const told = { ...tally, settings: settings.length, pictures: this.rows.pictures, icons };
     const outcome = this.report.failed ? null : apply(this.catalogue, edits);
     if (outcome?.ok) {
       const { issues, notes } = this.report;
@@ -328,6 +344,21 @@ class Import {
       this.report.note(`pantry.${field}`, `${what} changes from ${shown(before)} to ${shown(value)}.`);
       return [setField(this.catalogue, "pantry", pantry.id, field, value as Value)];
     });
+  }
+
+  private icons(records: readonly ReadRecord[]): SaidIcon[] {
+    const known = new Set(this.rows.pictures.map((p) => p.name));
+    const said = new Map<string, SaidIcon>();
+    for (const { kind, record, place } of records) {
+      const before = recordAt(this.catalogue, kind, record.id);
+      for (const { field, icon } of iconsOf(kind, record)) {
+        if (known.has(icon) || (before && iconsOf(kind, before).some((i) => i.icon === icon))) continue;
+        const there = said.get(icon);
+        if (there) said.set(icon, { ...there, times: there.times + 1 });
+        else said.set(icon, { icon, place: `${place}.${this.placeOf(kind, field)}`, times: 1 });
+      }
+    }
+    return [...said.values()];
   }
 
   /** The place of a record's field as bundles name it. */

@@ -2,7 +2,9 @@
 import { definition, type Subject } from "../kinds/index";
 import type { Definitions, JsonSchema } from "../schema/json";
 import { bundleProperties } from "../schema/record";
+import { OWN_PICTURE } from "../pictures/own-picture";
 import { BUNDLE_FORMAT, BUNDLE_VERSION, SECTIONS } from "./bundle";
+import { PICTURES } from "./pictures";
 
 export function bundleSchema(): JsonSchema {
   const made = new Map<string, JsonSchema>();
@@ -42,6 +44,19 @@ export function bundleSchema(): JsonSchema {
       version: { const: BUNDLE_VERSION },
       pantry: record("pantry"),
       ...Object.fromEntries(lists),
+      [PICTURES]: {
+        type: "array",
+        description: "Pictures of the pantry's own that its icons name.",
+        items: {
+          type: "object",
+          required: ["name", "base64"],
+          additionalProperties: false,
+          properties: {
+            name: { type: "string", pattern: OWN_PICTURE.source },
+            base64: { type: "string", contentEncoding: "base64", description: "A PNG, a WebP or an SVG." },
+          },
+        },
+      },
     },
     $defs: Object.fromEntries([...made].sort(([a], [b]) => (a < b ? -1 : 1))),
   };

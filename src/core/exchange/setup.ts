@@ -1,5 +1,6 @@
 /** What a pantry is set up with, out of its bundle: types, fields, stats and the like, without items and what needs them. */
 import { definition, type Kind, KINDS } from "../kinds/index";
+import { PICTURES } from "./pictures";
 import { isPlain, type Json, type JsonObject } from "../schema/json";
 
 const LEFT_OUT: readonly Kind[] = ["item", "recipe", "table", "source", "use", "subject", "trial", "series"];
@@ -8,11 +9,15 @@ const LEFT_OUT: readonly Kind[] = ["item", "recipe", "table", "source", "use", "
 export function setupOf(bundle: string): string {
   const whole = JSON.parse(bundle) as JsonObject;
   const out = new Set(["pantry", ...LEFT_OUT.map((kind) => definition(kind).section)]);
-  return JSON.stringify(
-    Object.fromEntries(
-      Object.entries(whole).flatMap(([name, part]) => (out.has(name) ? [] : [[name, bare(part, linksOf(name))]])),
-    ),
+  const { [PICTURES]: pictures, ...rest } = whole;
+  const kept = Object.entries(rest).flatMap(([name, part]) =>
+    out.has(name) ? [] : [[name, bare(part, linksOf(name))]],
   );
+  const text = JSON.stringify(Object.fromEntries(kept));
+  const shown = Array.isArray(pictures)
+    ? pictures.filter((p) => isPlain(p) && text.includes(JSON.stringify(p.name)))
+    : [];
+  return shown.length ? JSON.stringify({ ...Object.fromEntries(kept), [PICTURES]: shown }) : text;
 }
 
 /** Members of a list's records that refer to what is left out. */

@@ -2,10 +2,12 @@
 import { invert, type Edit } from "../../core/catalogue/edit";
 import type { Catalogue } from "../../core/catalogue/catalogue";
 import type { OnProgress } from "../../core/exchange/progress";
-import { planImport } from "../../core/exchange/read";
+import type { ReadPicture } from "../../core/exchange/pictures";
+import { planImport, type SaidIcon } from "../../core/exchange/read";
 import { type Issue, issue } from "../../core/schema/issue";
 import { tellChange } from "../../core/history/telling";
 import { cut } from "../../core/schema/characters";
+import { pictureName } from "../../store/picture-name";
 import { type Made, prepare, type Prepared, preparedOf, type Refused } from "../../store/prepare";
 
 /** Edits, the inverse of logged ones (pieces of JSON, as `editsAt` gives them), or what a bundle says (UTF-8). */
@@ -22,6 +24,10 @@ export interface PlanSummary {
   readonly settings: number;
   readonly edits: number;
   readonly notes: readonly Issue[];
+  /** Pictures that come along. */
+  readonly pictures: number;
+  /** Icons that are new in records; whether there are such is told by whoever has the pictures. */
+  readonly icons: readonly SaidIcon[];
 }
 /** A bundle that can't be read, with what is wrong with it. */
 export interface Unread {
@@ -51,10 +57,22 @@ export function readied(
     return { readied: { issues, notes: [] }, made: null };
   }
   const plan = planImport(catalogue, text, { replace: intent.replace, progress });
-  const { issues, notes, edits, next, added, changed, removed, same, settings } = plan;
+  const { notes, edits, next, added, changed, removed, same, settings, pictures, icons } = plan;
+  const issues = [...plan.issues, ...pictures.flatMap(misnamed)];
   if (issues.length) return { readied: { issues, notes }, made: null };
-  const summary = { added, changed, removed, same, settings, notes, edits: edits.length };
-  return answered(preparedOf({ next, edits }), {}, summary);
+  const tally = { added, changed, removed, same, settings, edits: edits.length, pictures: pictures.length };
+  return answered(
+    preparedOf({ next: edits.length ? next : catalogue, edits, pictures }),
+    {},
+    { ...tally, notes, icons },
+  );
+}
+
+/** What is wrong with the name of a picture: it follows from its bytes. */
+function misnamed({ name, base64, place }: ReadPicture): Issue[] {
+  const right = pictureName(Buffer.from(base64, "base64"));
+  const says = `These bytes are not the picture ${name}; their name is ${right}. Write that here and wherever an icon names it.`;
+  return right === name ? [] : [issue(`${place}.name`, says, { suggestions: [right] })];
 }
 
 function answered(
@@ -64,5 +82,6 @@ function answered(
 ): { readonly readied: Readied; readonly made: Made | null } {
   if ("refused" in result) return { readied: { answer: result.refused, plan }, made: null };
   const { prepared, made } = result;
-  return { readied: { answer: { ...prepared, ...more }, plan }, made: prepared.size ? made : null };
+  const written = prepared.size > 0 || (made.pictures?.length ?? 0) > 0;
+  return { readied: { answer: { ...prepared, ...more }, plan }, made: written ? made : null };
 }

@@ -1,6 +1,8 @@
 /** Writing into a pantry, whoever asks: HTTP and the command line are the callers. */
 import type { OnProgress } from "../../core/exchange/progress";
+import { noIcons } from "../../core/pictures/of-records";
 import { cut } from "../../core/schema/characters";
+import { issue } from "../../core/schema/issue";
 import type { Committed, Submission } from "../../store/commit";
 import type { Refused } from "../../store/prepare";
 import type { Intent, PlanSummary, Readied, Unread } from "./intents";
@@ -21,6 +23,8 @@ export interface Writer {
   /** What an intent would do, without doing it. */
   plan(intent: Intent, patience?: Patience): Promise<Readied>;
   submit(submission: Submission, intent: Intent, patience?: Patience): Promise<Submitted>;
+  /** Those of some icons' names that no icon and no picture of the pantry has. */
+  strange(icons: readonly string[]): Promise<readonly string[]>;
 }
 
 export interface ImportRequest {
@@ -53,11 +57,23 @@ export async function importBundle(
     const readied = await writer.plan(intent, long);
     if ("issues" in readied) return { is: "unread", ...readied };
     if (!readied.answer.ok) return { is: "refused", refused: readied.answer };
-    return { is: "planned", plan: readied.plan as PlanSummary, revision: writer.revision };
+    return { is: "planned", plan: await withStrange(writer, readied.plan as PlanSummary), revision: writer.revision };
   }
   const submitted = await writer.submit({ author, note: cut(`Imported ${name}`, 300) }, intent, long);
   if ("issues" in submitted) return { is: "unread", ...submitted };
   const { committed, plan } = submitted;
   if (!committed.ok) return { is: "refused", refused: committed };
-  return { is: committed.change ? "written" : "planned", plan: plan as PlanSummary, revision: committed.revision };
+  const told = await withStrange(writer, plan as PlanSummary);
+  return { is: committed.change || told.pictures ? "written" : "planned", plan: told, revision: committed.revision };
 }
+
+/** The same, with a note for each icon that nobody knows. */
+async function withStrange(writer: Writer, plan: PlanSummary): Promise<PlanSummary> {
+  const strange = new Set(await writer.strange(plan.icons.map((i) => i.icon)));
+  const notes = plan.icons
+    .filter((i) => strange.has(i.icon))
+    .map(({ icon, place, times }) => issue(place, noIcons([icon], times), { severity: "note" }));
+  return { ...plan, icons: [], notes: [...plan.notes, ...notes.slice(0, TOLD)] };
+}
+/** Icons that are told of one bundle. */
+const TOLD = 100;

@@ -30,6 +30,7 @@ export interface ImportPlan {
   readonly removed: number;
   readonly same: number;
   readonly settings: number;
+  readonly pictures: number;
   readonly notes: readonly Issue[];
 }
 
@@ -100,10 +101,6 @@ export async function copySetup(from: string, to: string): Promise<string | null
 /** Names of icons in which all words stand. */
 export const findIcons = (words: string): Promise<readonly string[]> =>
   valueIn(fetch(`/api/icons?q=${encodeURIComponent(words)}`));
-
-/** Those of some names that no icon has; as many as can be asked for at once. */
-export const unknownIcons = (names: readonly string[]): Promise<readonly string[]> =>
-  valueIn(fetch(`/api/icons?${new URLSearchParams(names.slice(0, 50).map((name) => ["name", name]))}`));
 
 export interface Snapshot extends Packed {
   readonly model: PackedReadModel | null;
@@ -196,6 +193,10 @@ export class PantryApi {
       ? { ok: true, value: last.body as ImportPlan }
       : { ok: false, problem: problemOf(last.status, last.body as Partial<Problem>) };
   }
+
+  /** Those of some icons' names that nobody knows; as many as can be asked for at once. */
+  strangeIcons = (names: readonly string[]): Promise<readonly string[]> =>
+    valueIn(fetch(`${this.path}/pictures?${new URLSearchParams(names.slice(0, 50).map((name) => ["name", name]))}`));
 
   /** Keeps a picture; its name is what an icon says then. */
   bringPicture(bytes: Uint8Array): Promise<Reply<{ readonly icon: string; readonly leftOut: readonly string[] }>> {

@@ -17,8 +17,15 @@ class Server {
   requests: { path: string; body: { edits?: Edit[] }; author: string | null }[] = [];
   answer: (path: string, body: { edits?: Edit[] }) => Response = () => new Response("{}", { status: 500 });
   stream: FakeEvents | null = null;
+  /** Icons that nobody knows, and what was asked about them. */
+  strange: string[] = [];
+  asked: string[] = [];
 
   fetch = async (path: string, init: RequestInit = {}): Promise<Response> => {
+    if (path.includes("/pictures?")) {
+      this.asked.push(path);
+      return Response.json(this.strange);
+    }
     if (init.method !== "POST") {
       this.loads++;
       const records = Object.fromEntries(
@@ -297,6 +304,26 @@ describe("a window's pantry", () => {
     expect(seen).toEqual([level(5), level(6, 5)]);
     expect(server.requests[2].path).toContain(`/changes/${server.catalogue.revision - 1}/undo`);
     expect(shown()).toBe(5);
+  });
+
+  it("says when an icon that was written is none that anybody knows", async () => {
+    const icon = (to: string): Edit => ({
+      op: "set",
+      kind: "item",
+      id: item(server.catalogue, "Eel").id,
+      field: "icon",
+      from: item(server.catalogue, "Eel").icon,
+      to,
+    });
+    server.strange = ["no-such-fish"];
+    server.answer = (_, { edits = [] }) => Response.json({ revision: server.commit(edits), edits: 1 });
+    expect(await store.submit([icon("no-such-fish")])).toMatchObject({ ok: true });
+    await until(() => store.snapshot().notice !== null);
+    expect(server.asked).toEqual(["/api/pantries/test/pictures?name=no-such-fish"]);
+    expect(store.snapshot().notice?.says).toContain("There is no icon called “no-such-fish”");
+    store.dismiss();
+    await store.submit([level(4)]);
+    expect(server.asked).toHaveLength(1);
   });
 
   it("shows a refusal with its reason and keeps everything as it was", async () => {

@@ -12,6 +12,7 @@ import { keepFormat, keptFormat } from "./number-format";
 import type { Finding } from "@/core/checks/check";
 import type { Id } from "@/core/schema/id";
 import { tellChange } from "@/core/history/telling";
+import { iconsIn, noIcons } from "@/core/pictures/of-records";
 import { PantryApi, type Problem, type Reply } from "./api";
 import { UndoStack } from "./undo-stack";
 
@@ -292,8 +293,15 @@ export class PantryStore {
     if (answer.ok) {
       this.own.did(answer.revision);
       this.set({});
+      void this.tellStrange(iconsIn(edits));
     }
     return answer;
+  }
+
+  /** Says which of some icons nobody knows: what names them is written, and nothing is drawn for it. */
+  private async tellStrange(icons: readonly string[]): Promise<void> {
+    const strange = icons.length ? await this.api.strangeIcons(icons).catch(() => []) : [];
+    if (strange.length) this.tell("Written, without a picture", noIcons(strange));
   }
 
   private insist(edits: readonly Edit[], conflicts: readonly Conflict[], note: string): () => void {

@@ -55,8 +55,8 @@ export function BundlePanel() {
     <section aria-label="Bundle">
       <h2 className="pb-2 text-[15px]">Bundle</h2>
       <p className="max-w-prose text-second">
-        The whole pantry as one JSON file, records sorted by key: for backups, for version control and for the game. An
-        import shows what it would change before it writes anything.
+        The whole pantry as one JSON file, its own pictures included, records sorted by key: for backups, for version
+        control and for the game. An import shows what it would change before it writes anything.
       </p>
       <div className="flex items-center gap-2 py-3">
         <Button onClick={() => window.location.assign(store.api.bundleAddress)}>
@@ -113,7 +113,8 @@ export function BundlePanel() {
           <p>
             <b>{file.name}</b>: {count(preview.added, "record")} new, {preview.changed} changed, {preview.removed}{" "}
             removed, {preview.same} the same
-            {preview.settings > 0 && `, ${count(preview.settings, "setting")} of the pantry changed`}.
+            {preview.settings > 0 && `, ${count(preview.settings, "setting")} of the pantry changed`}
+            {preview.pictures > 0 && `, ${count(preview.pictures, "picture")}`}.
           </p>
           <ul className="max-h-40 overflow-auto">
             {preview.notes.map((n) => (
@@ -125,7 +126,7 @@ export function BundlePanel() {
           <div className="flex gap-2 pt-2">
             <Button
               look="solid"
-              disabled={preview.added + preview.changed + preview.removed + preview.settings === 0}
+              disabled={preview.added + preview.changed + preview.removed + preview.settings + preview.pictures === 0}
               onClick={() => void send(file, false, replace)}
             >
               Write it

@@ -19,13 +19,11 @@ import { isWorkbook, readWorkbook } from "@/core/exchange/table/workbook";
 import { FreeKeys } from "@/core/editing/new-names";
 import { HOLDERS } from "@/core/kinds/field";
 import { type Kind, kindWord, type RecordOf, withDefaults } from "@/core/kinds/index";
-import { count, list } from "@/core/numbers/format";
+import { count } from "@/core/numbers/format";
 import { newId } from "@/core/schema/id";
 import type { Issue } from "@/core/schema/issue";
 import { useQuery } from "@tanstack/react-query";
-import { OWN_PICTURE } from "@/core/pictures/own-picture";
-import type { Edit } from "@/core/catalogue/edit";
-import { unknownIcons } from "../pantry/api";
+import { iconsIn, noIcons } from "@/core/pictures/of-records";
 import { Button, cx } from "../kit/kit";
 import { Over, Scrolled } from "../kit/over";
 import { useLive, useStore } from "../pantry/provider";
@@ -114,16 +112,6 @@ const STATES = ["new", "changed", "refused", "same"] as const;
 const SHOWN = 200;
 
 const NONE: readonly string[] = [];
-/** Icons that edits give; a picture of one's own is none of them. */
-const iconsIn = (edits: readonly Edit[]): readonly string[] => [
-  ...new Set(
-    edits.flatMap((edit): string[] => {
-      const icon = edit.op === "set" ? edit.field === "icon" && edit.to : "icon" in edit.record && edit.record.icon;
-      return edit.op !== "remove" && typeof icon === "string" && icon && !OWN_PICTURE.test(icon) ? [icon] : [];
-    }),
-  ),
-];
-
 function Mapped({
   kind,
   opened: { name, encoding, table },
@@ -159,7 +147,7 @@ function Mapped({
   const { data: strange = NONE } = useQuery({
     queryKey: ["unknown icons", icons],
     enabled: icons.length > 0,
-    queryFn: () => unknownIcons(icons),
+    queryFn: () => store.api.strangeIcons(icons),
   });
   const unread = table.head.filter((head, k) => head && targets[k] === NOTHING);
 
@@ -288,8 +276,7 @@ function Mapped({
           </p>
           {strange.length > 0 && (
             <p role="alert" className="basis-full text-beet">
-              There {strange.length === 1 ? "is no icon" : "are no icons"} called {list(strange)}: nothing is drawn for{" "}
-              {strange.length === 1 ? "it" : "them"} until you choose another.
+              {noIcons(strange)}
             </p>
           )}
           {says && (

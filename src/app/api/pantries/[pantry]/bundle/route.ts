@@ -4,6 +4,6 @@ import { pantryRoute } from "@/server/route";
 
 export const dynamic = "force-dynamic";
 
-export const GET = pantryRoute(({ engine }) => bundleOf(engine));
+export const GET = pantryRoute(({ engine, host }) => bundleOf(engine, host));
 
 export const POST = pantryRoute(postBundle, { asks: BundleAsked });
