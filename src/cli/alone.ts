@@ -3,7 +3,7 @@ import type { EntityManager } from "@mikro-orm/postgresql";
 import { type Catalogue, emptyCatalogue } from "../core/catalogue/catalogue";
 import type { Pantry } from "../core/kinds/index";
 import type { Id } from "../core/schema/id";
-import { strangeIcons } from "../server/icons";
+import { strangeIcons } from "../server/use-cases/icons";
 import { type Intent, readied, type Readied } from "../server/use-cases/intents";
 import type { Patience, Submitted, Writer } from "../server/use-cases/writing";
 import { commit, PantryGone, type Submission } from "../store/commit";

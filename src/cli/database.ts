@@ -13,7 +13,7 @@ import { withPictures } from "../core/exchange/pictures";
 import { bundlePantry } from "../core/exchange/read";
 import { parseBundle } from "../core/exchange/parse";
 import { count } from "../core/numbers/format";
-import { ownPicturesOf } from "../core/pictures/of-records";
+import { ownPicturesOf } from "../core/catalogue/icons";
 import { importBundle } from "../server/use-cases/writing";
 import { loadCatalogue, type PantryHead } from "../store/load";
 import type { Orm } from "../store/orm";

@@ -13,7 +13,7 @@ import { guessTargets, NOTHING } from "../core/exchange/table/targets";
 import { isWorkbook, readWorkbook, writeWorkbook } from "../core/exchange/table/workbook";
 import { pathsOf, type WorkedColumn, writeTable } from "../core/exchange/table/write-table";
 import { type AnyRecord, definition, isKind, type Item, type Kind, KINDS, kindWord } from "../core/kinds/index";
-import { iconsIn, noIcons } from "../core/pictures/of-records";
+import { iconsIn, noIcons } from "../core/catalogue/icons";
 import { cut } from "../core/schema/characters";
 import type { Id } from "../core/schema/id";
 import { pathOf } from "../core/schema/record";

@@ -14,7 +14,7 @@ import { type Catalogue, packed } from "../core/catalogue/catalogue";
 import type { Edit } from "../core/catalogue/edit";
 import { transliterateBy } from "../core/schema/names";
 import { exportBundle } from "../core/exchange/bundle";
-import { ownPicturesOf } from "../core/pictures/of-records";
+import { ownPicturesOf } from "../core/catalogue/icons";
 import { catalogueFrom } from "../store/texts";
 import { type Made, type Write, writesOf } from "../store/prepare";
 import type { ChildMessage, Followed, Question, RecordQuestions, Writes } from "./questions";

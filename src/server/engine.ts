@@ -13,7 +13,7 @@ import { Analysis, type AnalysisOwner, PATIENCE } from "./analysis";
 import { EngineChild } from "./engine-child";
 import { Failure, failureOf } from "./failures";
 import type { Pool, Pooled } from "./pool";
-import { strangeIcons } from "./icons";
+import { strangeIcons } from "./use-cases/icons";
 import type { AnalysisQuestions, Followed, RecordQuestions, Writes } from "./questions";
 import type { Intent, Readied } from "./use-cases/intents";
 import type { Patience, Submitted, Writer } from "./use-cases/writing";

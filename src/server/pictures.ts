@@ -4,7 +4,7 @@ import { MOST_PICTURE_BYTES, readPicture } from "../core/pictures/picture";
 import { pictureName } from "../store/picture-name";
 import { pictureOf } from "../store/pictures";
 import type { Engine } from "./engine";
-import { strangeIcons } from "./icons";
+import { strangeIcons } from "./use-cases/icons";
 import { json, problem } from "./problem";
 import type { StrangeAsked } from "./queries";
 import { type Call, pictureBodyOf } from "./route";

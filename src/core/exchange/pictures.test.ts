@@ -1,7 +1,7 @@
 import { createHash } from "node:crypto";
 import { describe, expect, it } from "vitest";
 import { emptyCatalogue } from "../catalogue/catalogue";
-import { iconsIn, noIcons, ownPicturesOf } from "../pictures/of-records";
+import { iconsIn, noIcons, ownPicturesOf } from "../catalogue/icons";
 import { must, pantry } from "../testing/kitchen";
 import { exportBundle } from "./bundle";
 import { withPictures } from "./pictures";

@@ -18,7 +18,7 @@ import {
   type Subject,
 } from "../kinds/index";
 import { NameBook } from "../notation/book";
-import { iconsOf } from "../pictures/of-records";
+import { iconsOf } from "../catalogue/icons";
 import { shown } from "../schema/characters";
 import type { BundleReading, Surroundings } from "../schema/field";
 import { type Id, newId } from "../schema/id";

@@ -1,6 +1,6 @@
 /** Writing into a pantry, whoever asks: HTTP and the command line are the callers. */
 import type { OnProgress } from "../../core/exchange/progress";
-import { noIcons } from "../../core/pictures/of-records";
+import { noIcons } from "../../core/catalogue/icons";
 import { cut } from "../../core/schema/characters";
 import { issue } from "../../core/schema/issue";
 import type { Committed, Submission } from "../../store/commit";

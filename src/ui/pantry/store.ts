@@ -12,7 +12,7 @@ import { keepFormat, keptFormat } from "./number-format";
 import type { Finding } from "@/core/checks/check";
 import type { Id } from "@/core/schema/id";
 import { tellChange } from "@/core/history/telling";
-import { iconsIn, noIcons } from "@/core/pictures/of-records";
+import { iconsIn, noIcons } from "@/core/catalogue/icons";
 import { PantryApi, type Problem, type Reply } from "./api";
 import { UndoStack } from "./undo-stack";
 

@@ -23,7 +23,7 @@ import { count } from "@/core/numbers/format";
 import { newId } from "@/core/schema/id";
 import type { Issue } from "@/core/schema/issue";
 import { useQuery } from "@tanstack/react-query";
-import { iconsIn, noIcons } from "@/core/pictures/of-records";
+import { iconsIn, noIcons } from "@/core/catalogue/icons";
 import { Button, cx } from "../kit/kit";
 import { Over, Scrolled } from "../kit/over";
 import { useLive, useStore } from "../pantry/provider";

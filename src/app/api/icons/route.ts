@@ -1,4 +1,4 @@
-import { findIcons } from "@/server/icons";
+import { findIcons } from "@/server/use-cases/icons";
 import { json } from "@/server/problem";
 import { IconsAsked } from "@/server/queries";
 import { route } from "@/server/route";

@@ -1,4 +1,4 @@
-import { icon } from "@/server/icons";
+import { icon } from "@/server/use-cases/icons";
 import { problem } from "@/server/problem";
 import { route } from "@/server/route";
 

@@ -1,10 +1,10 @@
 /** Icons that records say. */
-import { type Catalogue, recordsOf } from "../catalogue/catalogue";
-import type { Edit } from "../catalogue/edit";
+import { type Catalogue, recordsOf } from "./catalogue";
+import type { Edit } from "./edit";
 import { type AnyRecord, definition, type Kind, KINDS } from "../kinds/index";
 import { count, list } from "../numbers/format";
 import { cut } from "../schema/characters";
-import { OWN_PICTURE } from "./own-picture";
+import { OWN_PICTURE } from "../pictures/own-picture";
 
 /** Fields that say an icon, by kind. */
 const ICON_FIELDS: ReadonlyMap<Kind, readonly string[]> = new Map(

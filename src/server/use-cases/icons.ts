@@ -2,9 +2,9 @@
 import { readFile } from "node:fs/promises";
 import { join } from "node:path";
 import type { EntityManager } from "@mikro-orm/postgresql";
-import { OWN_PICTURE } from "../core/pictures/own-picture";
-import type { Id } from "../core/schema/id";
-import { missingPictures } from "../store/pictures";
+import { OWN_PICTURE } from "../../core/pictures/own-picture";
+import type { Id } from "../../core/schema/id";
+import { missingPictures } from "../../store/pictures";
 
 let loaded: Promise<ReadonlyMap<string, string>> | undefined;
 /** Bodies by name, in a map: a name from outside is looked up in nothing that has names of its own. */
