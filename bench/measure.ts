@@ -22,15 +22,20 @@ export const summary = (times: number[]): Timing => {
 
 /** What was worked out last, kept so that no work can be left out. */
 export let last: unknown;
+/** Calls are made for so long [ms], and once at least, before they are timed: short ones are compiled by then. */
+const WARM = 300;
 /** Milliseconds of a call: of several after a warm-up. */
 export function time(work: () => unknown, runs: number): Timing {
-  const times: number[] = [];
-  for (let i = 0; i < runs + 1; i++) {
-    const began = performance.now();
-    last = work();
-    if (i >= 1) times.push(performance.now() - began);
-  }
-  return summary(times);
+  const began = performance.now();
+  do last = work();
+  while (performance.now() - began < WARM);
+  return summary(
+    Array.from({ length: runs }, () => {
+      const at = performance.now();
+      last = work();
+      return performance.now() - at;
+    }),
+  );
 }
 
 /** One pass over the same arrays, both directions, from end to end and without a look at rows. */

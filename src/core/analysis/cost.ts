@@ -35,6 +35,10 @@ const MOST_ROUNDS = 40_000;
 /** So often every line may be looked at, or so many lines in a small network, before costs are taken as they are. */
 const MOST_PASSES = 300;
 const LEAST_WORK = 2e8;
+/** Where one in so many processes is queued, all are gone through for them. */
+const DENSE = 64;
+/** A number beyond those of all processes. */
+const BEYOND = 2 ** 30 - 1;
 /** Costs below this count as nothing, so that what halves at every round comes to an end. */
 const NOTHING = 2 ** -500;
 /** Share of an output's plain cost that credit leaves. */
@@ -71,6 +75,10 @@ export class LeastCost implements ChosenCosts {
   private doubtful: number[] = [];
   private readonly was = new Map<number, number>();
   private tracking = false;
+  /** While processes are gone through in their order: the one that is looked at; those beyond it are still to come. */
+  private at = BEYOND;
+  /** In the first sweep of a network as it was built: whoever is to come is looked at anyway, and users ascend. */
+  private allToCome = false;
   private readonly circles = new Circles(this);
 
   constructor(
@@ -91,10 +99,10 @@ export class LeastCost implements ChosenCosts {
     this.via = new Int32Array(items).fill(-1);
     this.improved = new Uint16Array(items);
     this.queued = new Uint8Array(processes).fill(1);
-    for (let p = 0; p < processes; p++) {
-      this.queued[p] = 0;
-      this.relax(p);
-    }
+    this.allToCome = network.consumers.asBuilt;
+    this.sweep();
+    this.allToCome = false;
+    this.looked = 0;
     this.run();
     this.improved.fill(0);
     this.tracking = true;
@@ -204,7 +212,12 @@ export class LeastCost implements ChosenCosts {
   /** Puts everything that uses an item up for another look. */
   private wake(item: number): void {
     const { start, end, to } = this.network.consumers;
-    for (let k = start[item], e = end[item]; k < e; k++) this.push(to[k]);
+    const { at } = this;
+    for (let k = start[item], e = end[item]; k < e; k++) {
+      if (to[k] <= at) this.push(to[k]);
+      else if (this.allToCome) return;
+      else this.queued[to[k]] = 1;
+    }
   }
   private push(p: number): void {
     if (this.queued[p]) return;
@@ -214,21 +227,40 @@ export class LeastCost implements ChosenCosts {
 
   private run(): void {
     this.circles.begin();
-    const { start, end, to } = this.network.ins;
-    let left = Math.max(LEAST_WORK, MOST_PASSES * to.length);
+    this.left = Math.max(LEAST_WORK, MOST_PASSES * this.network.ins.to.length);
     while (this.queue.length) {
       const round = this.queue;
       this.queue = [];
-      for (const p of round) {
-        this.queued[p] = 0;
-        // Costs that are not settled by then are bounds from above, and flagged.
-        if (left < 0) this.settled = false;
-        else this.relax(p);
-        left -= end[p] - start[p];
-        this.looked += end[p] - start[p] + 1;
-      }
+      if (round.length * DENSE > this.network.processes) this.sweep();
+      else for (const p of round) this.look(p);
     }
   }
+
+  /**
+   * Looks at everything that is queued in the order of the network, in which most of what goes in comes before what it is
+   * made into: so most are looked at once, when all of it is known.
+   */
+  private sweep(): void {
+    const { queued } = this;
+    const { processes } = this.network;
+    for (let p = 0; p < processes; p++) {
+      if (queued[p] === 0) continue;
+      this.at = p;
+      this.look(p);
+    }
+    this.at = BEYOND;
+  }
+
+  private look(p: number): void {
+    this.queued[p] = 0;
+    // Costs that are not settled by then are bounds from above, and flagged.
+    if (this.left < 0) this.settled = false;
+    else this.relax(p);
+    const lines = this.network.ins.end[p] - this.network.ins.start[p];
+    this.left -= lines;
+    this.looked += lines + 1;
+  }
+  private left = Number.POSITIVE_INFINITY;
   /** Steps of the work done so far: processes looked at, with what goes in. */
   looked = 0;
 

@@ -13,7 +13,7 @@ const PAGE = 2 ** 24;
 const FIRST_ROOM = 2 ** 16;
 /** So many records that were written since are kept as objects before they become bytes too. */
 const LOOSE = 50_000;
-/** So many that were asked for one by one are kept at hand: few enough to be let go before they grow old in memory. */
+/** So many that were asked for one by one are kept at hand; a power of two. */
 const RECENT = 512;
 
 const [writer, reader] = [new ByteWriter(), new ByteReader()];
@@ -51,7 +51,12 @@ export class BinaryRecords<V extends AnyRecord = AnyRecord> {
   private used = 0;
   private loose = new Map<number, V>();
   private gone = new Set<number>();
-  private readonly recent = new Map<number, V>();
+  /**
+   * Records that were asked for lately, each at the slot of its place's last digits. Not a map that is cleared: what such
+   * a map held before points to what it holds now, so that a collector of young objects takes none of them away.
+   */
+  private readonly recent = new Array<V | undefined>(RECENT).fill(undefined);
+  private readonly recentPlaces = new Int32Array(RECENT).fill(-1);
   /** The record that was made last while going through them: whoever looks at it asks for it again by its id. */
   private passed: { readonly place: number; readonly record: V } | null = null;
 
@@ -66,7 +71,7 @@ export class BinaryRecords<V extends AnyRecord = AnyRecord> {
   add(record: V): void {
     const n = this.ids.add(record.id);
     this.gone.delete(n);
-    this.recent.delete(n);
+    this.forget(n);
     this.passed = null;
     this.loose.delete(n);
     this.keep(n, record);
@@ -84,12 +89,24 @@ export class BinaryRecords<V extends AnyRecord = AnyRecord> {
     const n = this.ids.get(id);
     if (n === undefined || this.gone.has(n)) return undefined;
     if (this.passed?.place === n) return this.passed.record;
-    const there = this.loose.get(n) ?? this.recent.get(n);
+    const there = this.atHand(n);
     if (there) return there;
-    if (this.recent.size >= RECENT) this.recent.clear();
     const record = this.made(n);
-    this.recent.set(n, record);
+    this.recent[n % RECENT] = record;
+    this.recentPlaces[n % RECENT] = n;
     return record;
+  }
+  private atHand(n: number): V | undefined {
+    if (this.loose.size) {
+      const loose = this.loose.get(n);
+      if (loose) return loose;
+    }
+    return this.recentPlaces[n % RECENT] === n ? this.recent[n % RECENT] : undefined;
+  }
+  private forget(n: number): void {
+    if (this.recentPlaces[n % RECENT] !== n) return;
+    this.recentPlaces[n % RECENT] = -1;
+    this.recent[n % RECENT] = undefined;
   }
   has(id: Id): boolean {
     const n = this.ids.get(id);
@@ -99,7 +116,7 @@ export class BinaryRecords<V extends AnyRecord = AnyRecord> {
   set(id: Id, record: V): this {
     const n = this.ids.add(id);
     this.gone.delete(n);
-    this.recent.delete(n);
+    this.forget(n);
     this.passed = null;
     this.loose.set(n, record);
     if (this.loose.size > LOOSE) {
@@ -113,7 +130,7 @@ export class BinaryRecords<V extends AnyRecord = AnyRecord> {
     if (n === undefined || this.gone.has(n)) return false;
     this.gone.add(n);
     this.loose.delete(n);
-    this.recent.delete(n);
+    this.forget(n);
     this.passed = null;
     return true;
   }
@@ -128,7 +145,7 @@ export class BinaryRecords<V extends AnyRecord = AnyRecord> {
   }
   at(place: number): V | undefined {
     if (this.gone.has(place)) return undefined;
-    const there = this.loose.get(place) ?? this.recent.get(place);
+    const there = this.atHand(place);
     if (there) return there;
     const record = this.made(place);
     this.passed = { place, record };

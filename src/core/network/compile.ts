@@ -113,11 +113,12 @@ export class Compiled {
     return spec ? { kind: there.kind, record, ...spec.as, spec } : null;
   }
   /** Processes of records that were asked for lately: one record may have hundreds, each asked for by itself. */
-  private readonly specs = new Map<AnyRecord, readonly ProcessSpec[]>();
+  private specs = new Map<AnyRecord, readonly ProcessSpec[]>();
   private specsFrom: Catalogue | null = null;
   private specsOf(kind: Kind, record: AnyRecord): readonly ProcessSpec[] {
     if (this.specsFrom !== this.catalogue || this.specs.size >= RECENT) {
-      this.specs.clear();
+      // A new one: of one that is cleared, what it held lives on as long as it does.
+      this.specs = new Map();
       this.specsFrom = this.catalogue;
     }
     let specs = this.specs.get(record);

@@ -107,6 +107,10 @@ export class CsrRows {
     const ends = this.shared ? 4 : this.end.byteLength;
     return this.start.byteLength + ends + this.to.byteLength + (this.qty?.byteLength ?? 0);
   }
+  /** Whether no row has changed: those of a relation seen from its other side ascend then. */
+  get asBuilt(): boolean {
+    return this.shared;
+  }
   private get shared(): boolean {
     return this.start.length > 0 && this.start.buffer === this.end.buffer;
   }
