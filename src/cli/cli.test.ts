@@ -195,7 +195,7 @@ describe("salty plan", () => {
         { item: "nail", quantity: 24 },
       ]),
       left: [{ item: "plank", quantity: 2 }],
-      needed: ["bench"],
+      needed: [{ item: "bench", quantity: 1 }],
       stations: [{ station: "bench", seconds: 50 }],
     });
     expect(plan.steps.map((s) => `${s.runs} ${s.key}`)).toEqual(

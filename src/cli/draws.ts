@@ -1,6 +1,7 @@
 /** salty draws: what runs of a recipe or source give of each thing that comes by chance. */
 import { namesOf } from "../core/catalogue/surroundings";
 import { chanceOf, outcomes, runsUntil } from "../core/analysis/outcomes";
+import { givenWith } from "../core/trials/given";
 import { linesFor, makerOf } from "../core/network/maker";
 import type { Id } from "../core/schema/id";
 import { NameBook } from "../core/notation/book";
@@ -22,18 +23,20 @@ export async function drawsCommand(
   const { id, name, quantity: runs } = wantedOne("recipe or source", new NameBook(all), file, wanted);
   if (!Number.isInteger(runs) || runs > 1_000_000)
     throw new BadUse(`“${runs}” is no number of runs. Write a whole number from 1 to 1000000.`);
-  const lines = linesFor((all.find((r) => r.id === id) as (typeof all)[number]).lines, makerOf(catalogue));
+  const record = all.find((r) => r.id === id) as (typeof all)[number];
+  const lines = linesFor(record.lines, makerOf(catalogue));
+  const giving = givenWith(catalogue, lines, record.tables, record.level ?? 0);
   const ask = typeof options.of === "string" ? wantedOne("item", namesOf(catalogue, "item"), file, options.of) : null;
   const confidence = options.confidence === undefined ? null : Number(options.confidence);
   if (confidence !== null && !(confidence > 0 && confidence < 1))
     throw new BadUse(`“${String(options.confidence)}” is no confidence. Write a chance between 0 and 1, such as 0.9.`);
-  if (ask && !lines.some((l) => l.role === "output" && l.item === ask.id))
+  if (ask && !giving.items.includes(ask.id) && !lines.some((l) => l.role === "output" && l.item === ask.id))
     throw new BadUse(`${name} does not give ${ask.name}.`);
-  const found = outcomes(lines, runs);
+  const found = outcomes(giving, runs);
   const wantedRuns = (item: Id, amount: number) =>
     (confidence === null ? CONFIDENCES : [confidence]).map((c) => ({
       confidence: c,
-      runs: runsUntil(lines, item, amount, c),
+      runs: runsUntil(giving, item, amount, c),
     }));
   const rows = found
     .filter((o) => !ask || o.item === ask.id)
@@ -44,7 +47,7 @@ export async function drawsCommand(
         item: catalogue.records.item.get(o.item)?.key ?? o.item,
         name: catalogue.records.item.get(o.item)?.name ?? "",
         amount,
-        chance: chanceOf(lines, o.item, amount, runs),
+        chance: chanceOf(giving, o.item, amount, runs),
         runs: wantedRuns(o.item, amount),
       };
     });

@@ -6,7 +6,10 @@ import { readingsOf } from "../core/analysis/readings";
 import { formatRecipe } from "../core/notation/format";
 import { list, sayCost, sayPercent, sayQuantity } from "../core/numbers/format";
 import { saySeconds } from "../core/numbers/ticks";
+import { recordAt } from "../core/catalogue/catalogue";
 import type { Recipe } from "../core/kinds/index";
+import { fuelOf, type Node, sayNode, tagOf } from "../core/network/node";
+import type { Id } from "../core/schema/id";
 import { processAt } from "../core/network/compile";
 import { BadUse, oneOf } from "./failure";
 import { readCatalogue, wantedItem } from "./input";
@@ -43,16 +46,22 @@ export async function planCommand(
           .filter(Boolean)
       : [],
   );
-  const itemAt = (i: number) => catalogue.records.item.get(compiled.idOf(i) as never);
+  const nameAt = (i: number) => sayNode(around(catalogue), compiled.nodeOf(i) as Node);
+  /** A thing by its key: {"item": …}, any with a tag {"tag": …}, or seconds of heat {"heat": the tag of what burns, or null}. */
+  const thingAt = (i: number) => {
+    const node = compiled.nodeOf(i) as Node;
+    const [tag, fuel] = [tagOf(node), fuelOf(node)];
+    const keyOf = (kind: "item" | "tag", id: Id) => recordAt(catalogue, kind, id)?.key ?? id;
+    if (fuel !== undefined) return { heat: fuel === null ? null : keyOf("tag", fuel) };
+    return tag === null ? { item: keyOf("item", node) } : { tag: keyOf("tag", tag) };
+  };
   const plan = planFor(readings, { make, stock, confidence, measure });
   if ("no" in plan) {
-    const name = itemAt(plan.item)?.name ?? "";
-    const says = sayNoPlan(name, plan.no);
+    const says = sayNoPlan(nameAt(plan.item), plan.no);
     process.stdout.write(format === "json" ? `${JSON.stringify({ plan: null, says })}\n` : `${says}\n`);
     return 0;
   }
-  const keyed = (map: ReadonlyMap<number, number>) =>
-    [...map].map(([i, quantity]) => ({ item: itemAt(i)?.key ?? "", quantity }));
+  const keyed = (map: ReadonlyMap<number, number>) => [...map].map(([i, quantity]) => ({ ...thingAt(i), quantity }));
   const steps = plan.steps.map(({ process: p, runs }) => {
     const { kind, record } = processAt(compiled, p);
     return {
@@ -64,28 +73,27 @@ export async function planCommand(
     };
   });
   if (format === "json") {
-    const stations = [...plan.busy].map(([i, seconds]) => ({ station: itemAt(i)?.key ?? "", seconds }));
+    const stations = [...plan.busy].map(([i, seconds]) => {
+      const { item: station, ...any } = { item: undefined, ...thingAt(i) };
+      return { ...(station === undefined ? any : { station }), seconds };
+    });
     process.stdout.write(
-      `${JSON.stringify({ make: keyed(make), value: plan.value, seconds: plan.seconds, best: plan.best, steps, shopping: keyed(plan.shopping), needed: plan.needed.map((i) => itemAt(i)?.key), taken: keyed(plan.taken), left: keyed(plan.left), stations }, null, 2)}\n`,
+      `${JSON.stringify({ make: keyed(make), value: plan.value, seconds: plan.seconds, best: plan.best, steps, shopping: keyed(plan.shopping), needed: keyed(plan.needed), taken: keyed(plan.taken), left: keyed(plan.left), stations }, null, 2)}\n`,
     );
     return 0;
   }
   const named = (map: ReadonlyMap<number, number>) =>
     list(
-      [...map].map(([i, n]) => `${sayQuantity(n)} ${itemAt(i)?.name ?? ""}`),
+      [...map].map(([i, n]) => `${sayQuantity(n)} ${nameAt(i)}`),
       99,
     );
   let text = `${named(make)}: ${sayCost(plan.value)} in value, ${saySeconds(plan.seconds)}${confidence === undefined ? ", by expectation" : `, each step enough with a chance of ${sayPercent(confidence)}`}${plan.best ? ", and no cheaper whole numbers of runs exist" : ""}\n`;
   for (const s of steps) text += `  ${String(s.runs).padStart(6)} × ${s.line ?? s.name}\n`;
   if (plan.taken.size) text += `from the stock: ${named(plan.taken)}\n`;
   if (plan.shopping.size) text += `gathered and bought: ${named(plan.shopping)}\n`;
-  if (plan.needed.length)
-    text += `needed and kept: ${list(
-      plan.needed.map((i) => itemAt(i)?.name ?? ""),
-      99,
-    )}\n`;
+  if (plan.needed.size) text += `needed and kept: ${named(plan.needed)}\n`;
   if (plan.left.size) text += `left over: ${named(plan.left)}\n`;
-  for (const [i, seconds] of plan.busy) text += `  ${itemAt(i)?.name} is busy for ${saySeconds(seconds)}\n`;
+  for (const [i, seconds] of plan.busy) text += `  ${nameAt(i)} is busy for ${saySeconds(seconds)}\n`;
   process.stdout.write(text);
   return 0;
 }

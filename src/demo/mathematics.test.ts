@@ -64,7 +64,7 @@ describe("the examples of docs/mathematics.md", () => {
 
   it("smoked mullet can't be had before level 6, for its smokehouse", () => {
     expect(levelOf(r, at("smoked_mullet"))).toBe(6);
-    expect(forcedBy(r, at("smoked_mullet")).forced.name).toBe("Smokehouse");
+    expect(forcedBy(r, at("smoked_mullet")).forced).toEqual({ item: at("smokehouse") });
   });
 });
 

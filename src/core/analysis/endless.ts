@@ -3,10 +3,10 @@ import type { Index } from "../catalogue/persistent-map";
 import type { Source } from "../kinds/index";
 import type { Compiled } from "../network/compile";
 import { ALIVE, KEEPS } from "../network/network";
+import { runsOut } from "../network/source-processes";
 import type { Id } from "../schema/id";
 
-const isLimited = ({ kind, runs, wares }: Source): boolean =>
-  kind === "gift" || runs !== null || wares.some((w) => w.stock !== null && w.restock === 0);
+const isLimited = ({ kind, runs, wares }: Source): boolean => kind === "gift" || runs !== null || wares.some(runsOut);
 /** Sources that give only so often: few among very many. */
 const LIMITED: Index<Source, ReadonlySet<Id>> = {
   lasting: true,

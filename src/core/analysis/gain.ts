@@ -51,7 +51,7 @@ export function gains(
   if (!alone.length && prices.clean) return NONE;
   const numbers = (steps: readonly Step[]) =>
     steps
-      .map((step) => (step.run === "process" ? step.process : -1 - step.item))
+      .map((step) => (step.run === "process" ? step.process : -1 - step.item - step.currency * network.items))
       .sort((a, b) => a - b)
       .join();
   const before = new Map(known.gains.map((g) => [numbers(g.runs.map((r) => r.step)), g]));
@@ -60,7 +60,9 @@ export function gains(
   const proved = (support: readonly Column[], stepOf: (column: Column) => Step): Gain => {
     const steps = support.map(stepOf);
     const of = steps.map((step) =>
-      step.run === "process" ? processAt(compiled, step.process).record : compiled.sells[step.item],
+      step.run === "process"
+        ? processAt(compiled, step.process).record
+        : compiled.salesOf(step.item).get(step.currency),
     );
     const there = before.get(numbers(steps));
     if (there?.live === isLive(reach, steps) && there.of.every((x, k) => x === of[k])) return there;

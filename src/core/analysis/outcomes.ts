@@ -64,14 +64,31 @@ function unlessTooMany<T, O>(work: () => T, otherwise: () => O): T | O {
 }
 const given = (lines: readonly Part[]): Flow[] => lines.filter((l) => l.role === "output") as Flow[];
 
-/** Each thing that comes by chance, over n independent runs; only outputs count, not what the run takes. */
-export function outcomes(lines: readonly Part[], n: number, steps: Budget = work()): Outcome<Id>[] {
+/** What one run gives: things that come by chance, how much of each, and about how much where that can't be told apart. */
+export interface Giving {
+  readonly items: readonly Id[];
+  /** @throws TooMany */
+  perRun(item: string, steps: Budget): Distribution;
+  estimated(item: Id, runs: number): Outcome<Id>;
+}
+/** What lines alone give; see trials/given.ts for tables. */
+export function givenBy(lines: readonly Part[]): Giving {
   const outs = given(lines);
-  const items = [...new Set(outs.filter(byChance).map((l) => l.item))];
-  return items.map((item) =>
+  return {
+    items: [...new Set(outs.filter(byChance).map((l) => l.item))],
+    perRun: (item, steps) => perRun(outs, item, steps),
+    estimated: (item, runs) => estimated(outs, item, runs),
+  };
+}
+const asGiving = (of: Giving | readonly Part[]): Giving => ("perRun" in of ? of : givenBy(of));
+
+/** Each thing that comes by chance, over n independent runs; only outputs count, not what the run takes. */
+export function outcomes(of: Giving | readonly Part[], n: number, steps: Budget = work()): Outcome<Id>[] {
+  const giving = asGiving(of);
+  return giving.items.map((item) =>
     unlessTooMany(
       () => {
-        const d = repeated(perRun(outs, item, steps), n, steps);
+        const d = repeated(giving.perRun(item, steps), n, steps);
         return {
           item,
           expected: expectedOf(d),
@@ -82,7 +99,7 @@ export function outcomes(lines: readonly Part[], n: number, steps: Budget = work
           about: false,
         };
       },
-      () => estimated(outs, item, n),
+      () => giving.estimated(item, n),
     ),
   );
 }
@@ -105,6 +122,17 @@ function estimated<I extends string>(lines: readonly Flow[], item: I, n: number)
     const zero = own.reduce((t, o) => t + (o.low.n === 0n ? o.p / o.count : 0), 0);
     none *= (chanceOfNothing(own) + zero) ** times;
   }
+  return aboutNormal(item, n, { mean, variance, none, most });
+}
+
+/** Moments of what one run gives of something, its chance of none, and the most it can give. */
+export interface Moments {
+  readonly mean: number;
+  readonly variance: number;
+  readonly none: number;
+  readonly most: number;
+}
+export function aboutNormal<I extends string>(item: I, n: number, { mean, variance, none, most }: Moments): Outcome<I> {
   const at = (z: number) => Math.round(Math.min(n * most, Math.max(0, n * mean + z * Math.sqrt(n * variance))));
   return { item, expected: n * mean, none: none ** n, low: at(-TENTH), middle: at(0), high: at(TENTH), about: true };
 }
@@ -114,23 +142,23 @@ function estimated<I extends string>(lines: readonly Flow[], item: I, n: number)
  * "unknown": too many amounts to tell.
  */
 export const runsUntil = (
-  lines: readonly Part[],
+  of: Giving | readonly Part[],
   item: string,
   amount: number,
   confidence: number,
   steps: Budget = work(),
 ): number | null | "unknown" =>
   unlessTooMany(
-    () => fewestRuns(perRun(given(lines), item, steps), amount, confidence, { most: 100_000, steps }),
+    () => fewestRuns(asGiving(of).perRun(item, steps), amount, confidence, { most: 100_000, steps }),
     () => "unknown" as const,
   );
 
 /** Chance of at least an amount after n runs; null where there are too many different amounts. */
-export const chanceOf = (lines: readonly Part[], item: string, amount: number, n: number): number | null =>
+export const chanceOf = (of: Giving | readonly Part[], item: string, amount: number, n: number): number | null =>
   unlessTooMany(
     () => {
       const steps = work();
-      return atLeast(repeated(perRun(given(lines), item, steps), n, steps), amount);
+      return atLeast(repeated(asGiving(of).perRun(item, steps), n, steps), amount);
     },
     () => null,
   );

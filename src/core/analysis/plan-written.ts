@@ -33,7 +33,7 @@ export interface PlannedStep {
 export interface WrittenPlan {
   readonly steps: readonly PlannedStep[];
   readonly shopping: Amounts;
-  readonly needed: readonly Node[];
+  readonly needed: Amounts;
   readonly taken: Amounts;
   readonly left: Amounts;
   readonly busy: Amounts;
@@ -88,7 +88,7 @@ export function writtenPlan(readings: Readings, { make, stock, measure, confiden
         };
       }),
     shopping: amounts(plan.shopping),
-    needed: plan.needed.map(node),
+    needed: amounts(plan.needed),
     taken: amounts(plan.taken),
     left: amounts(plan.left),
     busy: amounts(plan.busy),

@@ -39,7 +39,7 @@ describe("a plan", () => {
     expect(p.value).toBe(5 * 4 + 24 * 0.5 + 3 * 2);
     expect(p.seconds).toBe(5 * 10 + 3 * 30);
     expect(named(r, p.busy)).toEqual({ Bench: 140 });
-    expect(p.needed.map((i) => nameAt(r, i))).toEqual(["Bench"]);
+    expect(named(r, p.needed)).toEqual({ Bench: 1 });
     expect(p.best).toBe(true);
   });
 
@@ -48,8 +48,32 @@ describe("a plan", () => {
     const p = plan(r, { Crate: 1 }, { stock: { Plank: 5, Nail: 100, Bench: 1 } });
     expect(named(r, p.shopping)).toEqual({ Log: 1 });
     expect(named(r, p.taken)).toEqual({ Plank: 2, Nail: 8 });
-    expect(p.needed).toEqual([]);
+    expect(p.needed.size).toBe(0);
     expect(plan(r, { Crate: 2 }, { stock: { Crate: 2 } }).steps).toEqual([]);
+  });
+
+  it("brings what the first run needs and gives back, though it is left over in the end", () => {
+    const dough = read("gather Dough\nProve: 1 Dough -> 3 Dough");
+    const p = plan(dough, { Dough: 3 }, { stock: {} });
+    // Gathered here; where nothing gives the first one, it is brought.
+    expect(named(dough, p.needed)).toEqual({});
+    const leaven = read("gather Flour\nProve: 1 Dough + 1 Flour -> 3 Dough\nbuy Dough for 50");
+    const fed = planFor(leaven, { make: numbered(leaven, { Dough: 4 }) });
+    if ("no" in fed) throw new Error("no plan");
+    expect(steps(leaven, fed)).toEqual(expect.arrayContaining(["2 Prove"]));
+    expect([named(leaven, fed.needed), named(leaven, fed.left)]).toEqual([{ Dough: 1 }, {}]);
+    // Of three that go in two come back: one is lost, two are brought beside it, and no more for several runs.
+    const pie = read("buy Eel for 2\nBake: 3 Eel -> 2 Eel + 1 Pie");
+    for (const n of [1, 4]) {
+      const baked = plan(pie, { Pie: n });
+      expect([named(pie, baked.shopping), named(pie, baked.needed)]).toEqual([{ Eel: n }, { Eel: 2 }]);
+    }
+    expect(named(pie, plan(pie, { Pie: 1 }, { stock: { Eel: 2 } }).needed)).toEqual({ Eel: 1 });
+    // What an earlier step leaves is there for a later one.
+    const jar = read("buy Brine for 1\nOpen: 1 Brine -> 1 Jar + 1 Salt\nStir: 1 Salt -> 1 Relish using Jar");
+    expect(named(jar, plan(jar, { Relish: 1 }).needed)).toEqual({});
+    const two = read("gather Log\ngather Hook\nPull: 1 Log -> 1 Root using 2 Hook");
+    expect(named(two, plan(two, { Root: 3 }).needed)).toEqual({ Hook: 2 });
   });
 
   it("finds a mix of recipes that no single cheapest way gives", () => {

@@ -1,6 +1,6 @@
 /** "Make 20 of these": whole runs of every process, what to bring and buy, in which order, and what is left over. */
 import { solve as solveProgramme } from "yalps";
-import { processAt } from "../network/compile";
+import { type Compiled, processAt } from "../network/compile";
 import { SOURCE } from "../network/network";
 import { fuelOf, type Node } from "../network/node";
 import { TooMany } from "../budget/budget";
@@ -30,8 +30,11 @@ export interface Plan {
   readonly steps: readonly PlanStep[];
   /** Units of each item that sources give, by the steps above. */
   readonly shopping: ReadonlyMap<number, number>;
-  /** What must be at hand but is not used up, and is not in stock: stations, tools that last, what comes back. */
-  readonly needed: readonly number[];
+  /**
+   * Units that must be brought because they are needed at hand and come back: stations, tools that last, what a run
+   * takes and gives back. What is in stock, or was made by an earlier step, need not be.
+   */
+  readonly needed: ReadonlyMap<number, number>;
   /** Units taken out of the stock. */
   readonly taken: ReadonlyMap<number, number>;
   /** Units that are over in the end, in expectation; the stock that was not touched is not counted. */
@@ -289,19 +292,15 @@ function written(readings: Readings, wanted: Wanted, runs: Runs, best: boolean):
   const balance = new Map<number, number>();
   const shopping = new Map<number, number>();
   const busy = new Map<number, number>();
-  const needed = new Set<number>();
-  const add = (map: Map<number, number>, item: number, n: number) => map.set(item, (map.get(item) ?? 0) + n);
   let time = 0;
   let value = 0;
-  for (const [p, n] of runs) {
+  // Step by step: what is run at two times has a last batch each time.
+  for (const { process: p, runs: n } of ordered) {
     const all = whole(readings, p, n);
     value += n * money[p] + all * (readings.value.own(p) - money[p]);
     time += all * seconds[p];
-    for (let k = ins.start[p]; k < ins.end[p]; k++) {
-      const q = (ins.qty as Float64Array)[k];
-      if (q > 0) add(balance, ins.to[k], -takenBy(readings, p, k, n));
-      else if (!(wanted.stock?.get(ins.to[k]) ?? 0)) needed.add(ins.to[k]);
-    }
+    for (let k = ins.start[p]; k < ins.end[p]; k++)
+      if ((ins.qty as Float64Array)[k] > 0) add(balance, ins.to[k], -takenBy(readings, p, k, n));
     for (let k = outs.start[p]; k < outs.end[p]; k++) {
       add(balance, outs.to[k], n * (outs.qty as Float64Array)[k]);
       if (flags[p] & SOURCE) add(shopping, outs.to[k], n * (outs.qty as Float64Array)[k]);
@@ -316,17 +315,52 @@ function written(readings: Readings, wanted: Wanted, runs: Runs, best: boolean):
     if (n < -TINY) taken.set(item, -n);
     else if (n > TINY) left.set(item, n);
   }
-  return {
-    steps: ordered,
-    shopping,
-    needed: [...needed].filter((i) => !(left.get(i) ?? 0)),
-    taken,
-    left,
-    value,
-    seconds: time,
-    busy,
-    best,
+  const needed = broughtFor(readings, ordered, wanted.stock);
+  return { steps: ordered, shopping, needed, taken, left, value, seconds: time, busy, best };
+}
+const add = (map: Map<number, number>, item: number, n: number) => map.set(item, (map.get(item) ?? 0) + n);
+
+/** The least that must be brought for steps in their order, beside what they use up: it is there again at the end. */
+function broughtFor(readings: Readings, steps: readonly PlanStep[], stock: Wanted["stock"]): Map<number, number> {
+  const { network, compiled } = readings;
+  const { ins, outs } = network;
+  const have = new Map(stock);
+  const brought = new Map<number, number>();
+  for (const { process: p, runs } of steps) {
+    const used = new Map<number, number>();
+    for (let k = ins.start[p]; k < ins.end[p]; k++) used.set(ins.to[k], takenBy(readings, p, k, runs));
+    const together = Math.min(runs, batchOf(readings, p));
+    for (const [item, held] of heldFor(compiled, p)) {
+      const net = (used.get(item) ?? 0) / runs;
+      // The last runs take what is left, and have besides what comes back of them.
+      const back = held.lasts ? held.units - net : together * Math.max(0, held.units - net);
+      const short = Math.min(back, (used.get(item) ?? 0) + back - (have.get(item) ?? 0));
+      if (short <= TINY) continue;
+      add(brought, item, short);
+      add(have, item, short);
+    }
+    for (const [item, n] of used) if (n > 0) add(have, item, -n);
+    for (let k = outs.start[p]; k < outs.end[p]; k++) add(have, outs.to[k], runs * (outs.qty as Float64Array)[k]);
+  }
+  return brought;
+}
+
+/** What one run of a process needs at hand of each thing that it gives back or keeps, and whether all runs share it. */
+function heldFor(compiled: Compiled, p: number): Map<number, { units: number; lasts: boolean }> {
+  const { spec } = processAt(compiled, p);
+  const held = new Map<number, { units: number; lasts: boolean }>();
+  const put = (node: Node, units: number, lasts: boolean) => {
+    const item = compiled.numberOf(node) as number;
+    const there = held.get(item) ?? { units: 0, lasts: false };
+    held.set(item, { units: lasts ? Math.max(there.units, units) : there.units + units, lasts: there.lasts || lasts });
   };
+  for (const line of spec.lines) {
+    if (line.role === "ingredient") put(line.item, (line.chance * (line.min + line.max)) / 2, false);
+    // A tool that wears out is made anew as it is worn.
+    else if (line.role !== "output" && line.uses === null) put(line.item, Math.max(1, line.max), true);
+  }
+  for (const item of spec.needs) put(item, 1, true);
+  return held;
 }
 
 /** With chances planned for, expectations need not add up at every step: then by the number of recipes behind each. */

@@ -2,7 +2,8 @@ import { withRecords } from "../catalogue/catalogue";
 import { describe, expect, it } from "vitest";
 import { seeded } from "../numbers/seeded";
 import { randomPantry } from "../testing/random";
-import { item, kitchen } from "../testing/kitchen";
+import { Engine } from "../engine/engine";
+import { item, kitchen, recipe } from "../testing/kitchen";
 import { at, read } from "../testing/told";
 import { forcedBy, levelOf } from "./progression";
 import { type Readings, readingsOf } from "./readings";
@@ -42,14 +43,39 @@ describe("the lowest level", () => {
       { Hook: 4, "Eel pie": 1 },
     );
     const { forced, path } = forcedBy(r, at(r, "Eel pie"));
-    expect(forced).toMatchObject({ kind: "item", name: "Hook" });
-    expect(path.map((p) => p.name)).toEqual(["Eel pie", "Smoked eel", "Smokehouse", "Hook"]);
+    expect(forced).toEqual({ item: at(r, "Hook") });
+    expect(path).toEqual(["Eel pie", "Smoked eel", "Smokehouse", "Hook"].map((name) => at(r, name)));
   });
 
   it("may be forced by a recipe", () => {
     const r = read("gather Eel\nSmoke: 1 Eel -> 1 Smoked eel level 7");
     expect(level(r, "Smoked eel")).toBe(7);
-    expect(forcedBy(r, at(r, "Smoked eel")).forced).toMatchObject({ kind: "recipe", name: "Smoke" });
+    expect(forcedBy(r, at(r, "Smoked eel")).forced).toEqual({
+      process: r.compiled.processesOf("recipe", recipe(r.catalogue, "Smoke").id)[0],
+    });
+  });
+
+  it("leads through any item with a tag, and through heat", () => {
+    const tagged = levelled("gather Eel\nEel are fish\nBake: 1 any fish -> 1 Pie", { Eel: 6, Pie: 2 });
+    expect(forcedBy(tagged, at(tagged, "Pie"))).toMatchObject({
+      forced: { item: at(tagged, "Eel") },
+      path: { length: 3 },
+    });
+    const heated = levelled("gather Log\ngather Dough\nset Log burns = 60s\nBake: 1 Dough -> 1 Loaf burning 30s", {
+      Log: 5,
+      Loaf: 1,
+    });
+    expect(forcedBy(heated, at(heated, "Loaf"))).toMatchObject({
+      forced: { item: at(heated, "Log") },
+      path: { length: 3 },
+    });
+    for (const [r, says] of [
+      [tagged, "Pie is of level 2, but can't be had before level 6: it needs any fish, and Eel is of level 6."],
+      [heated, "Loaf is of level 1, but can't be had before level 5: it needs seconds of heat, and Log is of level 5."],
+    ] as const) {
+      const found = [...new Engine(r.catalogue).model().findings].filter((f) => f.rule === "gated-above");
+      expect(found.map((f) => f.says)).toEqual([says]);
+    }
   });
 
   it("counts what teaches the recipe, and is nothing for what can't be had", () => {
@@ -84,13 +110,7 @@ describe("the lowest level", () => {
         expect(levelOf(r, i)).toBe(Number.isFinite(lowest[i]) ? lowest[i] : null);
         if (!Number.isFinite(lowest[i]) || lowest[i] === 0) continue;
         const { forced } = forcedBy(r, i);
-        const record =
-          forced.kind === "item"
-            ? r.compiled.levels[r.compiled.numberOf(forced.id) as number]
-            : forced.kind === "recipe"
-              ? r.catalogue.records.recipe.get(forced.id)?.level
-              : null;
-        expect(record).toBe(lowest[i]);
+        expect("item" in forced ? r.compiled.levels[forced.item] : own[forced.process]).toBe(lowest[i]);
       }
     }
   });

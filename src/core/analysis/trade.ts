@@ -22,7 +22,7 @@ import type { Prices } from "./prices";
 /** What is run: a process, or the sale of an item. */
 export type Step =
   | { readonly run: "process"; readonly process: number }
-  | { readonly run: "sale"; readonly item: number };
+  | { readonly run: "sale"; readonly item: number; readonly currency: number };
 /** What is left over: an item, or money of a currency. */
 export type Thing =
   | { readonly of: "item"; readonly item: number }
@@ -80,20 +80,38 @@ export class Trade implements Nets {
       if (signs.has(1)) this.alone.push(this.netOf(c));
     }
     this.first = [
-      ...new Set([...merging, ...prices.violators, ...[...prices.sold].map((i) => compiled.network.processes + i)]),
+      ...new Set([...merging, ...prices.violators, ...[...prices.sold].flatMap((i) => [...this.sales(i)])]),
     ].filter((c) => !this.gone.has(c) && (c >= compiled.network.processes || !this.isOutbid(c)));
   }
 
   stepOf(c: number): Step {
-    const { processes } = this.compiled.network;
-    return c < processes ? { run: "process", process: c } : { run: "sale", item: c - processes };
+    const { processes, items } = this.compiled.network;
+    if (c < processes) return { run: "process", process: c };
+    return { run: "sale", item: (c - processes) % items, currency: Math.floor((c - processes) / items) };
+  }
+  /** The sales of an item, one for each currency in which it is paid. */
+  private *sales(item: number): Generator<number> {
+    const { processes, items } = this.compiled.network;
+    if (!this.prices.trades || !(this.compiled.sells[item] > 0)) return;
+    for (const currency of this.salesOf(item).keys()) yield processes + currency * items + item;
+  }
+  private readonly paid = new Map<number, ReadonlyMap<number, number>>();
+  private salesOf(item: number): ReadonlyMap<number, number> {
+    let sales = this.paid.get(item);
+    if (!sales) {
+      sales = this.compiled.salesOf(item);
+      this.paid.set(item, sales);
+    }
+    return sales;
   }
 
   *producers(row: number): Generator<number> {
     const { producers, items, processes } = this.compiled.network;
     if (row >= items) {
-      if (row === items && this.prices.trades)
-        for (let i = 0; i < items; i++) if (this.compiled.sells[i] > 0) yield processes + i;
+      const currency = row - items;
+      for (let i = 0; i < items; i++)
+        if (this.prices.trades && this.compiled.sells[i] > 0 && this.salesOf(i).has(currency))
+          yield processes + currency * items + i;
       return;
     }
     for (const i of this.tied.get(row) ?? [row])
@@ -102,12 +120,12 @@ export class Trade implements Nets {
   }
   /** Nobody asks who takes money: its price stays. */
   *consumers(row: number): Generator<number> {
-    const { consumers, items, processes } = this.compiled.network;
+    const { consumers, items } = this.compiled.network;
     if (row >= items) return;
     for (const i of this.tied.get(row) ?? [row]) {
       for (let k = consumers.start[i]; k < consumers.end[i]; k++)
         if (this.counts(consumers.to[k])) yield consumers.to[k];
-      if (this.prices.trades && this.compiled.sells[i] > 0) yield processes + i;
+      yield* this.sales(i);
     }
   }
   private counts(p: number): boolean {
@@ -240,7 +258,10 @@ export class Trade implements Nets {
           ? netOfProcess(this.compiled, step.process)
           : new Map([
               [step.item, fraction(-1n)],
-              [rowOfCurrency(this.compiled, 0), fromNumber(this.compiled.sells[step.item])],
+              [
+                rowOfCurrency(this.compiled, step.currency),
+                fromNumber(this.salesOf(step.item).get(step.currency) ?? 0),
+              ],
             ]);
       column = { process: c, net };
       this.exact.set(c, column);
@@ -262,7 +283,7 @@ export class Trade implements Nets {
   inRecordOrder(support: readonly Column[]): Column[] {
     const key = (c: Column) => {
       const step = this.stepOf(c.process);
-      if (step.run === "sale") return `4${this.compiled.nodeOf(step.item)}`;
+      if (step.run === "sale") return `4${this.compiled.nodeOf(step.item)} ${step.currency}`;
       const { spec, record } = processAt(this.compiled, step.process);
       return `${ORDER[spec.sort]}${record.key}`;
     };

@@ -75,17 +75,29 @@ const BOUGHT_BACK: Index<
 };
 export const anyBuysBack = ({ records }: Catalogue): boolean => records.source.index(BOUGHT_BACK).size > 0;
 
-/** What a player gets for one where it brings most: its own price, or what a shop pays for its ware; null: nowhere. */
-export function broughtBy(catalogue: Catalogue, item: Item): number | null {
+/**
+ * What a player gets for one, by currency (null: value units), each where it brings most: its own price, and what shops
+ * pay for their wares.
+ */
+export function salesOf(catalogue: Catalogue, item: Item): ReadonlyMap<Id | null, number> {
   const sell = soldFor(catalogue, item);
+  const sales = new Map<Id | null, number>(sell === null ? [] : [[null, sell]]);
+  const offers = catalogue.records.source.index(BOUGHT_BACK).get(item.id);
+  if (offers && held(catalogue, item, "sellable").value !== false)
+    for (const { price, currency } of offers) sales.set(currency, Math.max(price, sales.get(currency) ?? 0));
+  return sales;
+}
+
+/** The most that one brings, in value units; null: it can't be sold. */
+export function broughtBy(catalogue: Catalogue, item: Item): number | null {
   const { currency: currencies, source } = catalogue.records;
-  const offers = source.index(BOUGHT_BACK).get(item.id);
-  if (!offers || held(catalogue, item, "sellable").value === false) return sell;
-  return offers.reduce(
-    (most, { price, currency }) =>
-      Math.max(most, price * (currency === null ? 1 : (currencies.get(currency)?.worth ?? 1))),
-    sell ?? 0,
-  );
+  if (!source.index(BOUGHT_BACK).has(item.id)) return soldFor(catalogue, item);
+  const sales = salesOf(catalogue, item);
+  if (!sales.size) return null;
+  let most = 0;
+  for (const [currency, price] of sales)
+    most = Math.max(most, price * (currency === null ? 1 : (currencies.get(currency)?.worth ?? 1)));
+  return most;
 }
 
 /** What stands at a path of a record of any kind, and what would stand there if the record itself said nothing. */

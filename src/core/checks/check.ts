@@ -6,6 +6,7 @@ import { type Catalogue, recordAt } from "../catalogue/catalogue";
 import type { Edit } from "../catalogue/edit";
 import type { AnyRecord, Kind, Recipe, RecordOf, Source } from "../kinds/index";
 import { around } from "../catalogue/surroundings";
+import { processAt } from "../network/compile";
 import { fuelOf, type Node, nodeOf, sayNode, tagOf } from "../network/node";
 import type { Named as NamedThing } from "../notation/line";
 import type { Id } from "../schema/id";
@@ -142,6 +143,11 @@ export function ref(catalogue: Catalogue, kind: Kind, id: Id): Ref {
 
 export const itemRef = ({ catalogue, readings }: Checked, index: number): Ref =>
   nodeRef(catalogue, readings.compiled.nodeOf(index) as Node);
+/** The record that a process is known by. */
+export function processRef({ readings }: Checked, p: number): Ref {
+  const { kind, record } = processAt(readings.compiled, p);
+  return { kind, id: record.id, key: record.key, name: record.name };
+}
 /** An item, or a tag as "any" of it. */
 export function nodeRef(catalogue: Catalogue, node: Node): Ref {
   const [tag, fuel] = [tagOf(node), fuelOf(node)];

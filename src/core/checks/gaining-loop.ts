@@ -104,7 +104,7 @@ function tell(context: CheckContext, gain: Gain, trades: boolean, tailored: bool
   function stepOf(step: Step): { of: Ref; does: string; recipe?: Recipe; sells?: number } {
     if (step.run === "sale") {
       const of = itemRef(context, step.item);
-      return { of, does: `sell ${of.name}`, sells: compiled.sells[step.item] };
+      return { of, does: `sell ${of.name}`, sells: compiled.salesOf(step.item).get(step.currency) };
     }
     const { kind, record } = processAt(compiled, step.process);
     if (kind === "recipe") {

@@ -1,7 +1,7 @@
 import { setField } from "../catalogue/edit";
 import { forcedBy, levelOf } from "../analysis/progression";
 import { levels, reach } from "../analysis/registry";
-import { perRecord, ref } from "./check";
+import { itemRef, perRecord, processRef, ref } from "./check";
 
 /** An item with a level at which nobody can have it yet: something it needs comes later. */
 export const gatedAbove = perRecord<"item">({
@@ -20,7 +20,9 @@ export const gatedAbove = perRecord<"item">({
     const own = readings.compiled.levels[i];
     const lowest = levelOf(readings, i);
     if (item.status === "retired" || own === 0 || lowest === null || lowest <= own) return;
-    const { forced, path } = forcedBy(readings, i);
+    const by = forcedBy(readings, i);
+    const path = by.path.map((n) => itemRef(context, n));
+    const forced = "item" in by.forced ? itemRef(context, by.forced.item) : processRef(context, by.forced.process);
     const names = path.map((p) => p.name);
     yield {
       subject: ref(catalogue, "item", item.id),

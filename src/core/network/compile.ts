@@ -1,6 +1,6 @@
 /** From a catalogue to its recipe network, and from a changed catalogue to the processes that must be written anew. */
 import { type Catalogue, recordAt, recordsOf } from "../catalogue/catalogue";
-import { broughtBy, held } from "../catalogue/inheritance";
+import { anyBuysBack, broughtBy, held, salesOf } from "../catalogue/inheritance";
 import { IdTable } from "../catalogue/ids";
 import type { Id } from "../schema/id";
 import type { AnyRecord, Item, Kind } from "../kinds/index";
@@ -138,6 +138,20 @@ export class Compiled {
   }
   private of(kind: Kind): Contributor | undefined {
     return this.contributors.find((c) => c.kind === kind);
+  }
+  /** What a player gets for one, by the number of the currency in which it is paid. */
+  salesOf(item: number): ReadonlyMap<number, number> {
+    // What no shop buys back brings its own price, which is at hand.
+    if (!anyBuysBack(this.catalogue)) return new Map(this.sells[item] > 0 ? [[0, this.sells[item]]] : []);
+    const id = this.idOf(item);
+    const record = id === null ? undefined : this.catalogue.records.item.get(id);
+    const sales = new Map<number, number>();
+    if (!record || record.status === "retired") return sales;
+    for (const [currency, price] of salesOf(this.catalogue, record)) {
+      const at = currencyAt(this, currency);
+      if (price > (sales.get(at) ?? 0)) sales.set(at, price);
+    }
+    return sales;
   }
   processId(p: number): Id {
     return this.processes.idOf(p);

@@ -2,67 +2,86 @@
 import type { Catalogue } from "../catalogue/catalogue";
 import { buildBy, type Collecting, type Index } from "../catalogue/persistent-map";
 import { itemsBelow } from "../catalogue/types";
-import type { Item, ItemType, Kind, Recipe } from "../kinds/index";
+import type { Item, Kind, Recipe } from "../kinds/index";
+import { waysOf } from "../kinds/ways";
 import { line } from "../notation/line";
 import type { Id } from "../schema/id";
+import { same } from "../schema/json";
 import { aliasOf } from "./alias";
 import { type Node, nodeOfHeat } from "./node";
 import type { ProcessSpec } from "./process";
+import { stationsOf } from "./recipe-processes";
 import { anySays, traitOf } from "./traits";
 
 const takesHeat = ({ heat, variants }: Recipe): boolean => heat > 0 || variants.some((v) => (v.heat ?? 0) > 0);
 
-function collectHeated(): Collecting<Recipe, number> {
-  let count = 0;
+function collectHeated(): Collecting<Recipe, ReadonlySet<Id>> {
+  const found = new Set<Id>();
   return {
     add(recipe) {
-      if (takesHeat(recipe)) count++;
+      if (takesHeat(recipe)) found.add(recipe.id);
     },
-    done: () => count,
+    done: () => found,
   };
 }
-/** How many recipes take heat. */
-export const HEATED: Index<Recipe, number> = {
+/** Recipes that take heat. Another set wherever one of them is another. */
+export const HEATED: Index<Recipe, ReadonlySet<Id>> = {
   lasting: true,
   build: buildBy(collectHeated),
   collect: collectHeated,
-  follow(count, before, changes) {
+  follow(heated, before, changes) {
+    let next: Set<Id> | null = null;
     for (const [id, now] of changes) {
       const then = before.get(id);
-      count += Number(now !== undefined && takesHeat(now)) - Number(then !== undefined && takesHeat(then));
+      const is = now !== undefined && takesHeat(now);
+      if (!is && !(then && takesHeat(then))) continue;
+      next ??= new Set(heated);
+      if (is) next.add(id);
+      else next.delete(id);
     }
-    return count;
+    return next ?? heated;
   },
 };
-/** Tags of what stations burn, with how many say so. */
-const FUELS = <R extends Pick<Item, "fuel">>(): Index<R, ReadonlyMap<Id, number>> => ({
+/** Another object wherever what stations burn, or which items are stations of a tag, may be otherwise. */
+const BURNERS: Index<Item, object> = {
   lasting: true,
-  build(records) {
-    const found = new Map<Id, number>();
-    for (const { fuel } of records.values()) if (fuel !== null) found.set(fuel, (found.get(fuel) ?? 0) + 1);
-    return found;
-  },
-  follow(found, before, changes) {
-    let next: Map<Id, number> | null = null;
+  build: () => ({}),
+  follow(burners, before, changes) {
     for (const [id, now] of changes) {
-      const [was, is] = [before.get(id)?.fuel ?? null, now?.fuel ?? null];
-      if (was === is) continue;
-      next ??= new Map(found);
-      if (is !== null) next.set(is, (next.get(is) ?? 0) + 1);
-      const left = was === null ? 0 : (next.get(was) ?? 0) - 1;
-      if (was !== null && left > 0) next.set(was, left);
-      else if (was !== null) next.delete(was);
+      const then = before.get(id);
+      if (!then || !now || then.type !== now.type || then.status !== now.status) return {};
+      if (then.fuel !== now.fuel || !same(then.tags, now.tags)) return {};
     }
-    return next ?? found;
+    return burners;
   },
-});
-const [OF_ITEMS, OF_TYPES] = [FUELS<Item>(), FUELS<ItemType>()];
+};
 
-/** Tags of what may burn where, null for whatever burns; none where no recipe takes heat. */
-export function askedFuels({ records: { recipe, item, type } }: Catalogue): readonly (Id | null)[] {
-  if (recipe.index(HEATED) === 0) return [];
-  return [null, ...new Set([...item.index(OF_ITEMS).keys(), ...type.index(OF_TYPES).keys()])];
+interface Asked {
+  readonly burners: object;
+  readonly types: object;
+  readonly fuels: readonly (Id | null)[];
 }
+const known = new WeakMap<ReadonlySet<Id>, Asked>();
+
+/** Tags of what may burn where some recipe takes heat, null for whatever burns; none where no recipe takes heat. */
+export function askedFuels(catalogue: Catalogue): readonly (Id | null)[] {
+  const { recipe: recipes, item, type: types } = catalogue.records;
+  const heated = recipes.index(HEATED);
+  if (!heated.size) return NONE;
+  const burners = item.index(BURNERS);
+  const there = known.get(heated);
+  if (there?.burners === burners && there.types === types) return there.fuels;
+  const found = new Set<Id | null>();
+  for (const id of heated) {
+    const recipe = recipes.get(id) as Recipe;
+    for (const way of recipe.status === "retired" ? [] : waysOf(recipe))
+      if (way.heat > 0) for (const { fuel } of stationsOf(catalogue, way.lines)) found.add(fuel);
+  }
+  const fuels = [...found].sort((a, b) => ((a ?? "") < (b ?? "") ? -1 : 1));
+  known.set(heated, { burners, types, fuels });
+  return fuels;
+}
+const NONE: readonly (Id | null)[] = [];
 export const askedHeats = (catalogue: Catalogue): Node[] => askedFuels(catalogue).map(nodeOfHeat);
 
 /** For each sort of heat that an item can give a process that burns one; what is left of it comes out too. */

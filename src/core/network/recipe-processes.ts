@@ -77,7 +77,7 @@ const NONE: readonly Flow[] = [];
 const PLAIN = { pace: 1, extra: 0, fuel: null, named: null } as const;
 
 /** The stations at which a way can be gone and that make a difference, and all the others together. */
-function stationsOf(catalogue: Catalogue, lines: readonly Line[]): At[] {
+export function stationsOf(catalogue: Catalogue, lines: readonly Line[]): At[] {
   if (!anySays(catalogue, "pace", "extra", "fuel")) return [{ lines, ...PLAIN }];
   const stations = lines.filter((l) => l.role === "station");
   let fixed: Omit<At, "lines"> = PLAIN;

@@ -6,6 +6,9 @@ import { linesFor, makerOf } from "./maker";
 import { flows, type ProcessSpec } from "./process";
 import { drawnFrom, levelsFrom } from "./recipe-processes";
 
+/** Whether a ware is gone for good once so many were sold. */
+export const runsOut = ({ stock, restock }: Source["wares"][number]): boolean => stock !== null && !restock;
+
 /** One process for a run, or for each level at which its tables give something else; and one for each ware. */
 export function sourceProcesses(source: Source, catalogue: Catalogue): readonly ProcessSpec[] {
   const { tables, wares, ticks, price, currency } = source;
@@ -33,7 +36,7 @@ export function sourceProcesses(source: Source, catalogue: Catalogue): readonly 
         ...base,
         lines: [line("output", ware.item, ware.amount)],
         price: ware.price,
-        ...(ware.stock !== null && ware.restock === 0 ? { limit: ware.stock } : {}),
+        ...(runsOut(ware) ? { limit: ware.stock as number } : {}),
         currency: ware.currency ?? currency,
         level: Math.max(from, ware.level ?? 0),
       }),

@@ -82,7 +82,16 @@ describe("burning", () => {
   it("takes only what may burn at its station", () => {
     const r = read(`${BAKE}Peat are turf\nset Kiln fuel = turf`);
     expect(plain(r, "Brick")).toBe(3.5);
-    expect(r.compiled.numberOf(nodeOfHeat(null))).toBeDefined();
+    // Nothing burns just for what is left of it.
+    expect(r.compiled.numberOf(nodeOfHeat(null))).toBeUndefined();
+    const ash = (line: string) =>
+      read(
+        `${BAKE}Peat are turf\nset Kiln fuel = turf\ngather Log\nset Log burns = 30s\n1 Clinker -> 1 Grit\nset Log ash = Clinker${line}`,
+      );
+    const had = (of: ReturnType<typeof read>) => of.reach.items[at(of, "Clinker")];
+    expect([had(ash("")), had(ash("\nLog are turf")), had(ash("\nDry: 1 Peat -> 1 Dry peat burning 5s"))]).toEqual([
+      0, 1, 1,
+    ]);
   });
 
   it("leaves what is left", () => {

@@ -158,7 +158,7 @@ function Written({
       {plan.needed.length > 0 && (
         <p className="pt-3">
           <span className="head">To be at hand, and kept: </span>
-          {plan.needed.map(name).join(", ")}.
+          {amounts(plan.needed)}.
         </p>
       )}
       {several("From what is there", plan.taken)}
@@ -175,7 +175,7 @@ function Written({
         </thead>
         <tbody>
           {plan.steps.map((step, k) => (
-            <tr key={`${step.id}${step.name}`} className="border-t border-hair align-top">
+            <tr key={`${k} ${step.id} ${step.name}`} className="border-t border-hair align-top">
               <td className="num py-1 pr-3 text-third">{k + 1}</td>
               <td className="num py-1 pr-3 text-right font-semibold">{sayQuantity(step.runs)}</td>
               <td className="py-1 pr-3">

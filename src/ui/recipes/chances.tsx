@@ -2,8 +2,10 @@
 /** What a number of runs gives of each thing that comes by chance; follows the line while it is typed. */
 import { useDeferredValue, useMemo, useState } from "react";
 import { work } from "@/core/analysis/chances";
-import { byChance, outcomes, runsUntil } from "@/core/analysis/outcomes";
+import { outcomes, runsUntil } from "@/core/analysis/outcomes";
 import { nameOf } from "@/core/catalogue/catalogue";
+import { namesOf } from "@/core/catalogue/surroundings";
+import { givenWith } from "@/core/trials/given";
 import type { Id } from "@/core/schema/id";
 import type { ParsedLine } from "@/core/notation/parsed";
 import { lineFrom } from "@/core/kinds/parsed";
@@ -32,12 +34,21 @@ export function Chances({ parsed }: { parsed: ParsedLine }) {
     const said = entries.map((e) => lineFrom(e, (name) => name as Id));
     return linesFor(said, makerOf(catalogue));
   }, [entries, catalogue]);
-  const found = useMemo(() => (right ? outcomes(lines, runs, work(STEPS)) : []), [lines, runs, right]);
+  const { tables: named, level } = parsed;
+  const giving = useMemo(() => {
+    const book = namesOf(catalogue, "table");
+    const tables = named.flatMap(({ table, times }) => {
+      const there = book.find(table);
+      return there.found === "one" ? [{ table: there.id, times }] : [];
+    });
+    return givenWith(catalogue, lines, tables, level ?? 0);
+  }, [catalogue, lines, named, level]);
+  const found = useMemo(() => (right ? outcomes(giving, runs, work(STEPS)) : []), [giving, runs, right]);
   const until = useMemo(() => {
     const steps = work(STEPS);
-    return new Map(found.map((o) => [o.item, SURE.map((c) => runsUntil(lines, o.item, 1, c, steps))]));
-  }, [lines, found]);
-  if (!lines.some(byChance)) return null;
+    return new Map(found.map((o) => [o.item, SURE.map((c) => runsUntil(giving, o.item, 1, c, steps))]));
+  }, [giving, found]);
+  if (!giving.items.length) return null;
   return (
     <section aria-label="What comes by chance" className="pt-1">
       <div className="flex items-center gap-2 pb-1">
