@@ -34,10 +34,14 @@ export class NewNames {
   readonly typing: Typing;
   private readonly made = new Map<string, { readonly kind: Kind; readonly record: AnyRecord }>();
 
-  /** @param taken  whether a normalised key is taken although the catalogue does not have it */
+  /**
+   * @param taken  whether a normalised key is taken although the catalogue does not have it
+   * @param idFor  the id of the n-th that is made
+   */
   constructor(
     readonly catalogue: Catalogue,
     taken?: (kind: Kind, normalised: string) => boolean,
+    private readonly idFor: (kind: Kind, nth: number) => Id = newId,
   ) {
     this.keys = new FreeKeys(catalogue, taken);
     this.typing = { ...around(catalogue), make: (kind, name) => this.make(kind, name) };
@@ -57,7 +61,11 @@ export class NewNames {
     const normalised = `${kind} ${normalise(name)}`;
     const there = this.made.get(normalised);
     if (there) return there.record.id;
-    const given = { id: newId(), key: this.keys.next(kind, like), name: cut(name, LONGEST_NAME).trim() };
+    const given = {
+      id: this.idFor(kind, this.made.size),
+      key: this.keys.next(kind, like),
+      name: cut(name, LONGEST_NAME).trim(),
+    };
     const record = withDefaults(kind, { ...given, ...fromName } as never) as AnyRecord;
     this.made.set(normalised, { kind, record });
     return record.id;

@@ -1,9 +1,9 @@
 /** Which record each row of a bundle is: its key, name and id, before anything refers to it. */
 import { type Catalogue, recordAt, recordsOf } from "../catalogue/catalogue";
 import { keyIndex } from "../catalogue/keys";
-import { type Kind, kindWord } from "../kinds/index";
+import { type Kind, KINDS, kindWord } from "../kinds/index";
 import { shown } from "../schema/characters";
-import { type Id, newId } from "../schema/id";
+import { type Id, RANKS, rankedId } from "../schema/id";
 import type { JsonObject } from "../schema/json";
 import { normalise, KeyAllocator, keyFrom } from "../schema/names";
 import type { Row } from "./format";
@@ -32,7 +32,7 @@ export function identify(
   const found = new Map<string, Identity>();
   const keep = (row: JsonObject, key: string, name: string) => {
     Object.assign(row, { key, name });
-    found.set(normalise(key), { id: index.get(normalise(key)) ?? newId(), name, key });
+    found.set(normalise(key), { id: index.get(normalise(key)) ?? NEW, name, key });
   };
   const keyless: { row: JsonObject; name: string }[] = [];
   for (const { row, place } of rows) {
@@ -52,8 +52,33 @@ export function identify(
     else keep(row, given, name);
   }
   if (keyless.length) identifyByName(catalogue, kind, keyless, found, keep);
+  const fresh = [...found].filter(([, { id }]) => id === NEW).sort(([a], [b]) => (a < b ? -1 : 1));
+  for (const [rank, [normalised, identity]] of fresh.entries())
+    found.set(normalised, { ...identity, id: idInOrder(catalogue, kind, rank) });
   return found;
 }
+/** Stands for an id that is still to be given. */
+const NEW = "" as Id;
+
+/** Ranks of each kind, and those of what is only named. */
+const OF_A_KIND = RANKS / 36;
+const NAMED_FROM = OF_A_KIND / 2;
+
+/**
+ * A new id for the record of a kind that comes so far among those of a file. Where two ways are equal the one whose
+ * record has the lesser id counts, so that the same file gives the same answers whenever it is read: kinds in their
+ * order, records by their keys.
+ * @param rank  below 30 million
+ */
+export function idInOrder(catalogue: Catalogue, kind: Kind, rank: number): Id {
+  for (;;) {
+    const id = rankedId(KINDS.indexOf(kind) * OF_A_KIND + rank);
+    if (!recordAt(catalogue, kind, id)) return id;
+  }
+}
+/** The same for what no row of the file is, in the order in which it is named. */
+export const idOfNamed = (catalogue: Catalogue, kind: Kind, nth: number): Id =>
+  idInOrder(catalogue, kind, NAMED_FROM + nth);
 
 /**
  * Rows without a key are the pantry's record of the same name whose key is made of it; where there is none, they get a

@@ -27,7 +27,7 @@ import type { Json, JsonObject } from "../schema/json";
 import { normalise, keyFrom, nearest } from "../schema/names";
 import { bundleDefaults, bundleNames, fieldOf, fromBundle } from "../schema/record";
 import type { Format, Row, Rows } from "./format";
-import { type Identity, identify, sentence } from "./identities";
+import { idOfNamed, type Identity, identify, sentence } from "./identities";
 import { bundleFormat, isRow } from "./parse";
 import type { ReadPicture } from "./pictures";
 import { type OnProgress, TOLD_EVERY } from "./progress";
@@ -154,7 +154,11 @@ class Import {
     private readonly progress: OnProgress,
   ) {
     this.of = [...rows.records.values()].reduce((sum, list) => sum + list.length, 0);
-    this.stubs = new NewNames(catalogue, (kind, normalised) => this.identities.get(kind)?.has(normalised) ?? false);
+    this.stubs = new NewNames(
+      catalogue,
+      (kind, normalised) => this.identities.get(kind)?.has(normalised) ?? false,
+      (kind, nth) => idOfNamed(catalogue, kind, nth),
+    );
     const given = rows.settings?.row.ticksPerSecond;
     const clock = definition("pantry").fields.ticksPerSecond;
     let wrong = given === undefined;

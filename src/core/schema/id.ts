@@ -55,3 +55,8 @@ export function idFrom(high: number, low: number): Id {
     f & 255,
   ) as Id;
 }
+
+/** So many ranks there are. */
+export const RANKS = 36 ** 6;
+/** A new id that comes before all of higher ranks: its first six digits are the rank, 31 bits of chance follow. */
+export const rankedId = (rank: number): Id => idFrom(rank, crypto.getRandomValues(new Uint32Array(1))[0] % RANKS);
