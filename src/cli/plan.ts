@@ -8,7 +8,7 @@ import { list, sayCost, sayPercent, sayQuantity } from "../core/numbers/format";
 import { saySeconds } from "../core/numbers/ticks";
 import { recordAt } from "../core/catalogue/catalogue";
 import type { Recipe } from "../core/kinds/index";
-import { fuelOf, type Node, sayNode, tagOf } from "../core/network/node";
+import { fuelOf, type Node, sayNode, tagOf, vesselIn } from "../core/network/node";
 import type { Id } from "../core/schema/id";
 import { processAt } from "../core/network/compile";
 import { BadUse, oneOf } from "./failure";
@@ -53,7 +53,9 @@ export async function planCommand(
     const [tag, fuel] = [tagOf(node), fuelOf(node)];
     const keyOf = (kind: "item" | "tag", id: Id) => recordAt(catalogue, kind, id)?.key ?? id;
     if (fuel !== undefined) return { heat: fuel === null ? null : keyOf("tag", fuel) };
-    return tag === null ? { item: keyOf("item", node) } : { tag: keyOf("tag", tag) };
+    if (tag === null) return { item: keyOf("item", node) };
+    const vessel = vesselIn(node);
+    return { tag: keyOf("tag", tag), ...(vessel === null ? {} : { in: keyOf("item", vessel) }) };
   };
   const plan = planFor(readings, { make, stock, confidence, measure });
   if ("no" in plan) {

@@ -1,6 +1,6 @@
 /** Gaining loops: processes that, run in some whole numbers, leave more than before and less of nothing. */
 import { type Compiled, processAt } from "../network/compile";
-import { ALIVE, GAINS } from "../network/network";
+import { ALIVE, GAINS, MEMBER } from "../network/network";
 import { type Fraction, fraction, wholeMultiples } from "../numbers/fraction";
 import { anyGains, type FoundLoops, searchLoops } from "./loop-search";
 import { type Gain, gainsWith, isLive, multiplicities, proof, round, type Round } from "./rounds";
@@ -120,15 +120,27 @@ export function gains(
         (loop) => even.push(loop),
       );
   }
+  /** The records that are run, but for what counts as any with a tag. */
+  const recordsOf = (r: Round) =>
+    [
+      ...new Set(
+        r.runs.flatMap(({ step }) =>
+          step.run === "process" && network.flags[step.process] & MEMBER ? [] : [stepKey(compiled, step)],
+        ),
+      ),
+    ].join();
   const size = (r: Round) => r.runs.reduce((t, { times }) => t + times, 0n);
   const name = (r: Round) =>
     r.runs
       .map(({ step }) => stepKey(compiled, step))
       .sort()
       .join();
+  // What a recipe gains of what it gives itself is told once, not again by way of any with a tag.
+  const single = new Set(found.flatMap((g) => (g.runs.length === 1 ? [recordsOf(g)] : [])));
+  const again = (g: Gain) => g.runs.length > 1 && single.has(recordsOf(g));
   const bySize = (a: Round, b: Round) =>
     a.runs.length - b.runs.length || Number(size(a) - size(b)) || (name(a) < name(b) ? -1 : 1);
-  return { gains: found.sort(bySize), even: even.sort(bySize), complete, columns };
+  return { gains: found.filter((g) => !again(g)).sort(bySize), even: even.sort(bySize), complete, columns };
 }
 
 /**

@@ -156,8 +156,7 @@ export function nodeRef(catalogue: Catalogue, node: Node): Ref {
     return { kind: "tag", id: fuel ?? node, key: (fuel && catalogue.records.tag.get(fuel)?.key) ?? "heat", name };
   }
   if (tag === null) return ref(catalogue, "item", node);
-  const of = ref(catalogue, "tag", tag);
-  return { ...of, name: `any ${of.name}` };
+  return { ...ref(catalogue, "tag", tag), name: sayNode(around(catalogue), node) };
 }
 /** What a line names. */
 export const namedRef = (catalogue: Catalogue, line: NamedThing): Ref => nodeRef(catalogue, nodeOf(line));

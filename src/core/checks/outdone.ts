@@ -86,8 +86,11 @@ export const outdone = perRecord<"item">({
       })
       .sort((a, b) => (a.recipe.key < b.recipe.key ? -1 : 1));
     for (const one of all) {
-      const better = all.find((other) => isBetter(other, one));
-      if (!better) continue;
+      const better = all.find((other) => other.recipe !== one.recipe && isBetter(other, one));
+      // What is taken for any with a tag may be a choice: a recipe is outdone where each of its choices is.
+      const outdone = (way: (typeof all)[number]) => all.some((o) => o.recipe !== way.recipe && isBetter(o, way));
+      const own = all.filter((o) => o.recipe === one.recipe);
+      if (!better || own[0] !== one || !own.every(outdone)) continue;
       yield {
         subject: [recipeRef(one.recipe), recipeRef(better.recipe)],
         with: [ref(catalogue, "item", item.id)],

@@ -9,9 +9,9 @@ import { sign, toNumber } from "../numbers/fraction";
 import { CONTRIBUTORS } from "./contributors";
 import { mostOf } from "../notation/line";
 import { expected, netYield } from "./expected";
-import { askedTags } from "./members";
+import { askedTags, vesselsAmong } from "./members";
 import { askedHeats } from "./heat";
-import { fuelOf, isItem, joinedNode, type Node, nodeOfTag, splitNode, tagOf } from "./node";
+import { fuelOf, isItem, joinedNode, type Node, nodeOfTag, splitNode, tagOf, vesselIn } from "./node";
 import type { Contributor, Flow, Process, ProcessSpec } from "./process";
 import {
   ALIVE,
@@ -32,7 +32,7 @@ import { Reach } from "./reach";
 
 /** Nodes that are no items: any with a tag, and heat. */
 const askedNodes = (catalogue: Catalogue): Node[] => [
-  ...[...askedTags(catalogue).keys()].map(nodeOfTag),
+  ...[...askedTags(catalogue).keys()].flatMap((tag) => vesselsAmong(catalogue, tag).map((v) => nodeOfTag(tag, v))),
   ...askedHeats(catalogue),
 ];
 
@@ -68,6 +68,13 @@ export class Compiled {
     readonly contributors: readonly Contributor[],
   ) {
     this.currencies = currenciesOf(catalogue);
+    for (const node of askedNodes(catalogue)) this.keep(node);
+  }
+  /** What nodes are whose ids do not say it. */
+  private readonly kept = new Map<Id, Node>();
+  private keep(node: Node): void {
+    const { id, group } = splitNode(node);
+    if (joinedNode(id, group) === null) this.kept.set(id, node);
   }
 
   /** null: taken out, or no item but any with a tag, or heat. */
@@ -78,7 +85,8 @@ export class Compiled {
   /** What a number stands for, be it an item or any item with a tag; null: taken out. */
   nodeOf(item: number): Node | null {
     if (this.gone.has(item)) return null;
-    return joinedNode(this.items.idOf(item), this.items.groupOf(item));
+    const id = this.items.idOf(item);
+    return joinedNode(id, this.items.groupOf(item)) ?? (this.kept.get(id) as Node);
   }
   /** What it is ordered by among others, and found by. */
   keyOf(item: number): string {
@@ -87,7 +95,9 @@ export class Compiled {
     const [tag, fuel] = [tagOf(node), fuelOf(node)];
     const { records } = this.catalogue;
     if (fuel !== undefined) return `heat ${(fuel && records.tag.get(fuel)?.key) ?? ""}`;
-    return tag === null ? (records.item.get(node)?.key ?? "") : `any ${records.tag.get(tag)?.key ?? ""}`;
+    if (tag === null) return records.item.get(node)?.key ?? "";
+    const vessel = vesselIn(node);
+    return `any ${records.tag.get(tag)?.key ?? ""}${vessel === null ? "" : ` in ${records.item.get(vessel)?.key ?? ""}`}`;
   }
   numberOf(node: Node): number | undefined {
     // One check after the other asks for the item that is looked at.
@@ -177,6 +187,7 @@ export class Compiled {
   /** Gives an item or a tag a number, or its former one back. */
   addItem(node: Node): number {
     const { id, group } = splitNode(node);
+    this.keep(node);
     const i = this.items.add(id, group);
     if (i >= this.network.items) this.network.addItem();
     this.gone.delete(i);

@@ -4,7 +4,7 @@ import type { Kind } from "../kinds/index";
 import type { Id } from "../schema/id";
 import { besideHeat, burnProcesses } from "./heat";
 import { besideMaker } from "./maker";
-import { besideMembers, memberProcesses } from "./members";
+import { besideMembers, besideTagged, memberProcesses } from "./members";
 import { type Contributor, contributor, type ProcessSpec } from "./process";
 import { recipeProcesses } from "./recipe-processes";
 import { sourceProcesses } from "./source-processes";
@@ -36,6 +36,7 @@ const recipe = contributor({
   *beside(before, next, touched) {
     yield* besideTaught(before, next, touched);
     yield* besideTraits(before, next, touched);
+    yield* besideTagged(before, next, touched);
     yield* besideTables("recipe", next, touched);
     yield* besideMaker("recipe", before, next, touched);
   },

@@ -1,5 +1,6 @@
 /** Any item with a tag: the items that have a tag which some line asks for. */
 import type { Catalogue } from "../catalogue/catalogue";
+import { recipesAsking } from "../catalogue/references";
 import { itemsBelow } from "../catalogue/types";
 import { buildBy, type Collecting, type Index } from "../catalogue/persistent-map";
 import type { Item, Kind, Recipe, Tag } from "../kinds/index";
@@ -9,7 +10,7 @@ import type { Id } from "../schema/id";
 import { same } from "../schema/json";
 import { aliasOf } from "./alias";
 import { nodeOfTag } from "./node";
-import { anySays, traitOf } from "./traits";
+import { anySays, tagsOf, traitOf } from "./traits";
 import type { ProcessSpec } from "./process";
 
 function collectAsked(): Collecting<Recipe, ReadonlyMap<Id, number>> {
@@ -95,21 +96,66 @@ export function membersOf(catalogue: Catalogue, tag: Id): Item[] {
     .sort((a, b) => (a.key < b.key ? -1 : 1));
 }
 
-/** For each asked tag of an item a process that gives one with the tag for the item; what it is in comes back. */
+/** Another object wherever what an item comes in may be another. */
+const HELD: Index<Item, object> = {
+  lasting: true,
+  build: () => ({}),
+  follow(held, before, changes) {
+    for (const [id, now] of changes) {
+      const then = before.get(id);
+      if (!then || !now || then.type !== now.type || then.vessel !== now.vessel) return {};
+    }
+    return held;
+  },
+};
+interface Vessels {
+  readonly held: object;
+  readonly types: object;
+  readonly among: readonly (Id | null)[];
+}
+const known = new WeakMap<ReadonlySet<Id>, Vessels>();
+const IN_NOTHING: readonly (Id | null)[] = [null];
+
+/** What the items with a tag come in, each once; null among them: some come in nothing, or there is none. */
+export function vesselsAmong(catalogue: Catalogue, tag: Id): readonly (Id | null)[] {
+  if (!anySays(catalogue, "vessel")) return IN_NOTHING;
+  const { item: items, type: types } = catalogue.records;
+  const members = items.index(TAGGED).get(tag);
+  if (!members?.size) return IN_NOTHING;
+  const held = items.index(HELD);
+  const there = known.get(members);
+  if (there?.held === held && there.types === types) return there.among;
+  const found = new Set<Id | null>();
+  for (const id of members) found.add(vesselAround(catalogue, items.get(id) as Item));
+  const among = [...found].sort((a, b) => ((a ?? "") < (b ?? "") ? -1 : 1));
+  known.set(members, { held, types, among });
+  return among;
+}
+/** What comes back of an item; nothing where it is its own vessel. */
+function vesselAround(catalogue: Catalogue, item: Item): Id | null {
+  const vessel = traitOf(catalogue, item, "vessel");
+  return vessel === item.id ? null : vessel;
+}
+/** Whether an item counts as any item with a tag. */
+export const isMember = (catalogue: Catalogue, tag: Id, item: Id): boolean =>
+  catalogue.records.item.index(TAGGED).get(tag)?.has(item) ?? false;
+
+/**
+ * For each asked tag of an item a process that gives one with the tag for the item, in what it comes in: that comes back
+ * of the run in which it is used up, and not before.
+ */
 export function memberProcesses(item: Item, catalogue: Catalogue): readonly ProcessSpec[] {
   if (!item.tags.length || item.status === "retired") return [];
   const asked = askedTags(catalogue);
   if (!asked.size) return [];
-  const vessel = anySays(catalogue, "vessel") ? traitOf(catalogue, item, "vessel") : null;
-  const back = vessel === null || vessel === item.id ? [] : [line("output", vessel)];
+  const vessel = anySays(catalogue, "vessel") ? vesselAround(catalogue, item) : null;
   return item.tags.flatMap((id): ProcessSpec[] => {
     const tag = asked.has(id) ? catalogue.records.tag.get(id) : undefined;
     return tag
       ? [
           {
             sort: "any",
-            lines: [line("ingredient", item.id), line("output", nodeOfTag(id)), ...back],
-            returns: back.length > 0,
+            lines: [line("ingredient", item.id), line("output", nodeOfTag(id, vessel))],
             needs: [],
             price: 0,
             currency: null,
@@ -124,6 +170,21 @@ export function memberProcesses(item: Item, catalogue: Catalogue): readonly Proc
 
 /** A tag under the name of an item that has it: "River eel as any fish". */
 const calledOf = aliasOf((tag: Tag, item: Item) => `${item.name} as any ${tag.name}`);
+
+/** Recipes that ask for any with a tag which items have now and did not before, or the other way round. */
+export function* besideTagged(
+  before: Catalogue,
+  next: Catalogue,
+  touched: ReadonlyMap<Kind, ReadonlySet<Id>>,
+): Generator<Id> {
+  if (!askedTags(next).size) return;
+  for (const id of touched.get("item") ?? []) {
+    const [then, now] = [countedTags(before.records.item.get(id)), countedTags(next.records.item.get(id))];
+    if (same(then, now)) continue;
+    for (const tag of tagsOf(before, next, id))
+      if (then.includes(tag) !== now.includes(tag)) for (const recipe of recipesAsking(next, tag)) yield recipe.id;
+  }
+}
 
 /** Items with a tag that is asked for now and was not before, or the other way round. */
 export function* besideMembers(

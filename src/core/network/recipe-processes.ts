@@ -8,8 +8,8 @@ import type { Id } from "../schema/id";
 import { levelsOf, splitThing } from "./box";
 import { tableMeans } from "./table-means";
 import { linesFor, makerOf } from "./maker";
-import { membersOf } from "./members";
-import { nodeOfHeat } from "./node";
+import { isMember, membersOf, vesselsAmong } from "./members";
+import { isItem, type Node, nodeOfHeat, nodeOfTag, tagOf, vesselIn } from "./node";
 import { type Flow, flows, type ProcessSpec } from "./process";
 import { anySays, traitOf, vesselOf } from "./traits";
 import { average, teachers } from "./use-processes";
@@ -33,34 +33,34 @@ export function recipeProcesses(recipe: Recipe, catalogue: Catalogue): readonly 
   for (let k = 0; k < ways.length; k++) {
     const way = ways[k];
     const needs = way.taughtBy !== null ? [way.taughtBy] : taught;
-    const back = vesselsOf(catalogue, way.lines);
     const batch = way.batch ?? 1;
     for (const at of stationsOf(catalogue, linesFor(way.lines, makerOf(catalogue))))
-      for (const { level, drawn } of drawsOf(catalogue, recipe, way)) {
-        const lines = again(flows(at.lines), at.extra);
-        const heat =
-          way.heat > 0
-            ? [line("ingredient", nodeOfHeat(at.fuel), way.heat / catalogue.pantry.ticksPerSecond / batch)]
-            : NONE;
-        const plain = !back.length && !drawn.length && !heat.length;
-        const spec: ProcessSpec = {
-          sort: recipe.kind === "salvage" ? "salvage" : "craft",
-          lines: plain ? lines : [...lines, ...back, ...drawn, ...heat],
-          way: k,
-          returns: back.length > 0,
-          needs: [],
-          price: way.fee,
-          currency: way.feeCurrency,
-          ticks: (at.pace === 1 ? way.ticks : Math.round(way.ticks * at.pace)) / batch,
-          ...(batch > 1 ? { batch } : {}),
-          level,
-          ...(k > 0 || at.named
-            ? { as: { kind: "recipe", record: calledOf(catalogue, recipe, way, k, at.named) } }
-            : {}),
-        };
-        if (needs.length) for (const item of needs) specs.push({ ...spec, needs: [item] });
-        else specs.push(spec);
-      }
+      for (const { level, drawn } of drawsOf(catalogue, recipe, way))
+        for (const { taken, back } of choicesOf(catalogue, at.lines, drawn)) {
+          const lines = again(taken, at.extra);
+          const heat =
+            way.heat > 0
+              ? [line("ingredient", nodeOfHeat(at.fuel), way.heat / catalogue.pantry.ticksPerSecond / batch)]
+              : NONE;
+          const plain = !back.length && !drawn.length && !heat.length;
+          const spec: ProcessSpec = {
+            sort: recipe.kind === "salvage" ? "salvage" : "craft",
+            lines: plain ? lines : [...lines, ...back, ...drawn, ...heat],
+            way: k,
+            returns: back.length > 0,
+            needs: [],
+            price: way.fee,
+            currency: way.feeCurrency,
+            ticks: (at.pace === 1 ? way.ticks : Math.round(way.ticks * at.pace)) / batch,
+            ...(batch > 1 ? { batch } : {}),
+            level,
+            ...(k > 0 || at.named
+              ? { as: { kind: "recipe", record: calledOf(catalogue, recipe, way, k, at.named) } }
+              : {}),
+          };
+          if (needs.length) for (const item of needs) specs.push({ ...spec, needs: [item] });
+          else specs.push(spec);
+        }
   }
   return specs.length > MOST_PROCESSES ? specs.slice(0, MOST_PROCESSES) : specs;
 }
@@ -128,14 +128,60 @@ const again = (lines: readonly Flow[], extra: number): readonly Flow[] =>
       ]
     : lines;
 
-/** What comes back of what is taken, as much and as surely as is taken; and of a tool when it is worn out. */
-function vesselsOf(catalogue: Catalogue, lines: readonly Line[]): readonly Flow[] {
-  if (!anySays(catalogue, "vessel")) return NONE;
+/** Most choices of what is taken where lines ask for any with a tag. */
+const MOST_CHOICES = 64;
+
+interface Choice {
+  readonly taken: readonly Flow[];
+  /** What comes back of what is taken, as much and as surely as is taken; and of a tool when it is worn out. */
+  readonly back: readonly Flow[];
+}
+
+/**
+ * What may be taken where lines ask for any with a tag: those in each sort of vessel, since another vessel comes back;
+ * and each one of which the run gives some itself, so that it is netted out as if the line named it. A run takes one of
+ * these for a whole line.
+ */
+function choicesOf(catalogue: Catalogue, lines: readonly Line[], drawn: readonly Flow[]): Choice[] {
+  const vessels = anySays(catalogue, "vessel");
+  const plain = flows(lines);
+  const asked = lines.flatMap((l, k) => (l.any === undefined ? [] : [k]));
+  const chosen = (nodes: readonly (Node | undefined)[]): Choice => {
+    const taken = nodes.length ? plain.map((l, k) => (nodes[k] === undefined ? l : { ...l, item: nodes[k] })) : plain;
+    return { taken, back: vessels ? vesselsOf(catalogue, lines, taken) : NONE };
+  };
+  if (!asked.length) return [chosen([])];
+  const given = new Set([...plain, ...drawn].flatMap((l) => (l.role === "output" ? [l.item] : [])));
+  if (vessels) {
+    for (const l of plain)
+      if (l.role === "ingredient" && isItem(l.item)) given.add(vesselOf(catalogue, l.item) ?? l.item);
+    for (const k of asked) for (const v of vesselsAmong(catalogue, lines[k].any as Id)) if (v !== null) given.add(v);
+  }
+  let choices: (Node | undefined)[][] = [[]];
+  for (const k of asked) {
+    const tag = lines[k].any as Id;
+    const nodes: Node[] = vesselsAmong(catalogue, tag).map((vessel) => nodeOfTag(tag, vessel));
+    if (lines[k].role === "ingredient")
+      for (const item of [...given].sort()) if (isItem(item) && isMember(catalogue, tag, item)) nodes.push(item);
+    choices = choices.flatMap((choice) =>
+      nodes.map((node) => {
+        const next = [...choice];
+        next[k] = node;
+        return next;
+      }),
+    );
+    if (choices.length > MOST_CHOICES) choices = choices.slice(0, MOST_CHOICES);
+  }
+  return choices.map(chosen);
+}
+
+function vesselsOf(catalogue: Catalogue, lines: readonly Line[], taken: readonly Flow[]): readonly Flow[] {
   return lines.flatMap((l, k): Flow[] => {
     const worn = l.role === "tool" && l.uses !== null;
-    if (l.any !== undefined || l.whole || (l.role !== "ingredient" && !worn)) return [];
-    const vessel = vesselOf(catalogue, l.item);
-    if (vessel === null) return [];
+    if (l.whole || (l.role !== "ingredient" && !worn)) return [];
+    const { item } = taken[k];
+    const vessel = tagOf(item) === null ? vesselOf(catalogue, item) : vesselIn(item);
+    if (vessel === null || (l.any !== undefined && vessel === item)) return [];
     if (!worn) return [line("output", vessel, l.min, l.max, l.chance)];
     const draw = { group: WORN_OUT + k, times: 1, weight: 1, of: l.uses as number };
     return [{ ...line("output", vessel, l.min, l.max), draw }];

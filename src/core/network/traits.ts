@@ -63,6 +63,11 @@ export function vesselOf(catalogue: Catalogue, id: Id): Id | null {
 }
 
 const STATION: readonly Trait[] = ["fuel", "pace", "extra"];
+/** What makes other processes of the recipes that take an item. */
+const ALL: readonly Trait[] = ["vessel", ...STATION];
+/** Tags that an item has or had. */
+export const tagsOf = (before: Catalogue, next: Catalogue, id: Id): ReadonlySet<Id> =>
+  new Set([...(before.records.item.get(id)?.tags ?? []), ...(next.records.item.get(id)?.tags ?? [])]);
 const differ = (before: Catalogue, next: Catalogue, id: Id, traits: readonly Trait[]): boolean => {
   const [then, now] = [before.records.item.get(id), next.records.item.get(id)];
   return traits.some(
@@ -85,15 +90,9 @@ export function* besideTraits(
   const types = touched.get("type");
   const items = new Set([...(touched.get("item") ?? []), ...(types ? itemsBelow(next, types) : [])]);
   for (const id of items) {
-    if (vessels && differ(before, next, id, ["vessel"])) yield* idsOf(recipesTaking(next, id));
-    if (!stations) continue;
-    const station = differ(before, next, id, STATION);
-    if (station) yield* idsOf(recipesTaking(next, id));
-    const [then, now] = [before.records.item.get(id), next.records.item.get(id)];
-    const tags = new Set([...(then?.tags ?? []), ...(now?.tags ?? [])]);
-    for (const tag of tags)
-      if (station || then?.status !== now?.status || then?.tags.includes(tag) !== now?.tags.includes(tag))
-        yield* idsOf(recipesAsking(next, tag));
+    const other = differ(before, next, id, ALL);
+    if (other) yield* idsOf(recipesTaking(next, id));
+    for (const tag of other ? tagsOf(before, next, id) : []) yield* idsOf(recipesAsking(next, tag));
   }
 }
 function* idsOf(records: Iterable<{ readonly id: Id }>): Generator<Id> {
