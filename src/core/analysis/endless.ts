@@ -3,6 +3,8 @@ import type { Index } from "../catalogue/persistent-map";
 import type { Source } from "../kinds/index";
 import type { Compiled } from "../network/compile";
 import { ALIVE, KEEPS } from "../network/network";
+import { askedTags, membersOf, vesselsAmong } from "../network/members";
+import { nodeOfTag } from "../network/node";
 import { runsOut } from "../network/source-processes";
 import type { Id } from "../schema/id";
 
@@ -95,6 +97,10 @@ export class Endless {
   private lasting: Uint8Array = NOTHING;
   /** Processes that use up what is limited. */
   private drains: ReadonlySet<number> = new Set();
+  /** Any with a tag in a vessel that is limited, where what comes in another, or in nothing, is not. */
+  private aside: ReadonlySet<number> = new Set();
+  /** Processes that take an item for any with a tag that is limited, where others with it are not. */
+  private choices: ReadonlySet<number> = new Set();
 
   constructor(compiled: Compiled) {
     this.refresh(compiled, limitsOf(compiled));
@@ -102,7 +108,9 @@ export class Endless {
   /** Whether a process is no way to an item: it can run only so often, and the item can be had without. */
   shuts(p: number, item: number): boolean {
     if (this.items === null) return false;
-    return this.limits.has(p) ? this.items[item] === 1 : this.lasting[item] === 1 && this.drains.has(p);
+    if (this.limits.has(p)) return this.items[item] === 1;
+    if (this.choices.has(p)) return true;
+    return this.drains.has(p) && (this.lasting[item] === 1 || this.aside.has(item));
   }
   /**
    * After a change. As long as every line and every limit is what it was, so is all of this.
@@ -119,9 +127,10 @@ export class Endless {
   }
 
   private refresh(compiled: Compiled, all: ReadonlyMap<number, number>): number[] {
-    const before = [...this.limits.keys(), ...this.drains];
+    const before = [...this.limits.keys(), ...this.drains, ...this.choices, ...this.givers(compiled)];
     this.limits = all;
     this.drains = new Set();
+    this.aside = this.choices = new Set();
     if (!this.limits.size) {
       this.items = null;
       return before;
@@ -131,7 +140,31 @@ export class Endless {
     const fires = chained(compiled, () => true).processes;
     this.lasting = chained(compiled, (p) => fires[p] === 1 && !limits.has(p), false).items;
     this.drains = this.draining(compiled, fires);
-    return [...new Set([...before, ...limits.keys(), ...this.drains])];
+    [this.aside, this.choices] = this.outlasted(compiled);
+    return [...new Set([...before, ...limits.keys(), ...this.drains, ...this.choices, ...this.givers(compiled)])];
+  }
+
+  /** What is limited of any with a tag of which some is not: its nodes, and processes that take an item for it. */
+  private outlasted(compiled: Compiled): [nodes: ReadonlySet<number>, processes: ReadonlySet<number>] {
+    const { catalogue, network } = compiled;
+    const [nodes, processes] = [new Set<number>(), new Set<number>()];
+    for (const tag of askedTags(catalogue).keys()) {
+      const all = vesselsAmong(catalogue, tag).map((vessel) => compiled.numberOf(nodeOfTag(tag, vessel)) as number);
+      if (!all.some((n) => this.lasting[n])) continue;
+      for (const n of all) if (!this.lasting[n]) nodes.add(n);
+      for (const { id } of membersOf(catalogue, tag)) {
+        const i = compiled.numberOf(id) as number;
+        const { start, end, to } = network.consumers;
+        for (let k = start[i]; !this.lasting[i] && k < end[i]; k++)
+          if (compiled.process(to[k])?.spec.chosen?.some(([of, item]) => of === tag && item === id))
+            processes.add(to[k]);
+      }
+    }
+    return [nodes, processes];
+  }
+  /** What counts as what is aside. */
+  private *givers({ network: { producers } }: Compiled): Generator<number> {
+    for (const n of this.aside) yield* producers.to.subarray(producers.start[n], producers.end[n]);
   }
 
   private draining({ network: { ins, processes } }: Compiled, fires: Uint8Array): ReadonlySet<number> {

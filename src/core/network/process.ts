@@ -34,6 +34,8 @@ export interface ProcessSpec {
   readonly batch?: number;
   /** Which way of a recipe it is: 0 the recipe itself, then its variants. */
   readonly way?: number;
+  /** Items that are taken for any with a tag, each with it. */
+  readonly chosen?: readonly (readonly [tag: Id, item: Id])[];
   /** Something comes back that an ingredient is in. */
   readonly returns?: boolean;
   /** The record that people know it by, where that is not the one that contributes it. */

@@ -36,7 +36,7 @@ export function recipeProcesses(recipe: Recipe, catalogue: Catalogue): readonly 
     const batch = way.batch ?? 1;
     for (const at of stationsOf(catalogue, linesFor(way.lines, makerOf(catalogue))))
       for (const { level, drawn } of drawsOf(catalogue, recipe, way))
-        for (const { taken, back } of choicesOf(catalogue, at.lines, drawn)) {
+        for (const { taken, back, chosen } of choicesOf(catalogue, at.lines, drawn)) {
           const lines = again(taken, at.extra);
           const heat =
             way.heat > 0
@@ -47,6 +47,7 @@ export function recipeProcesses(recipe: Recipe, catalogue: Catalogue): readonly 
             sort: recipe.kind === "salvage" ? "salvage" : "craft",
             lines: plain ? lines : [...lines, ...back, ...drawn, ...heat],
             way: k,
+            ...(chosen.length ? { chosen } : {}),
             returns: back.length > 0,
             needs: [],
             price: way.fee,
@@ -135,6 +136,7 @@ interface Choice {
   readonly taken: readonly Flow[];
   /** What comes back of what is taken, as much and as surely as is taken; and of a tool when it is worn out. */
   readonly back: readonly Flow[];
+  readonly chosen: readonly (readonly [tag: Id, item: Id])[];
 }
 
 /**
@@ -148,14 +150,18 @@ function choicesOf(catalogue: Catalogue, lines: readonly Line[], drawn: readonly
   const asked = lines.flatMap((l, k) => (l.any === undefined ? [] : [k]));
   const chosen = (nodes: readonly (Node | undefined)[]): Choice => {
     const taken = nodes.length ? plain.map((l, k) => (nodes[k] === undefined ? l : { ...l, item: nodes[k] })) : plain;
-    return { taken, back: vessels ? vesselsOf(catalogue, lines, taken) : NONE };
+    const named = asked.flatMap((k) => {
+      const node = nodes[k];
+      return node !== undefined && isItem(node) ? [[lines[k].any as Id, node] as const] : [];
+    });
+    return { taken, back: vessels ? vesselsOf(catalogue, lines, taken) : NONE, chosen: named };
   };
   if (!asked.length) return [chosen([])];
   const given = new Set([...plain, ...drawn].flatMap((l) => (l.role === "output" ? [l.item] : [])));
   if (vessels) {
-    for (const l of plain)
-      if (l.role === "ingredient" && isItem(l.item)) given.add(vesselOf(catalogue, l.item) ?? l.item);
-    for (const k of asked) for (const v of vesselsAmong(catalogue, lines[k].any as Id)) if (v !== null) given.add(v);
+    const back = plain.map((l) => (l.role === "ingredient" && isItem(l.item) ? vesselOf(catalogue, l.item) : null));
+    const among = asked.flatMap((k) => vesselsAmong(catalogue, lines[k].any as Id));
+    for (const vessel of [...back, ...among]) if (vessel !== null) given.add(vessel);
   }
   let choices: (Node | undefined)[][] = [[]];
   for (const k of asked) {
