@@ -67,6 +67,46 @@ describe("any item with a tag", () => {
     expect(plain.reach.items[at(plain, "Supper")]).toBe(0);
   });
 
+  it("gives back what a member is in when a run has used it up, and not before", () => {
+    const POTTED = "buy Potted eel for 9\nPotted eel are fish\nCrock are goods\nset Potted eel vessel = Crock\n";
+    const crock = (lines: string) => {
+      const r = read(`${POTTED}${lines}`);
+      return [r.reach.items[at(r, "Crock")], r.gain.gains.length];
+    };
+    // No oven is anywhere; nobody takes the recipe any more; a tool is kept.
+    expect(crock("Bake: 1 any fish -> 1 Pie at Oven")).toEqual([0, 0]);
+    expect(crock("gather Ash\nStir: 1 Ash -> 1 Soup using any fish")).toEqual([0, 0]);
+    expect(crock("gather Oven\nBake: 1 any fish -> 1 Pie at Oven")).toEqual([1, 0]);
+    const retired = kitchen(`${POTTED}Bake: 1 any fish -> 1 Pie`);
+    const shut = new Readings(
+      must(retired, [setField(retired, "recipe", recipe(retired, "Bake").id, "status", "retired")]),
+    );
+    expect(shut.reach.items[at(shut, "Crock")]).toBe(0);
+    // Others come in nothing: each its own way, and the plan says which.
+    const both = read(
+      `${POTTED}buy Eel for 4\nEel are fish\nBake: 2 any fish -> 1 Pie\nFill: 1 Crock + 1 Pie -> 1 Gift`,
+    );
+    expect([value(both, "Pie"), value(both, "Crock"), value(both, "Gift")]).toEqual([8, 9, 17]);
+  });
+
+  it("is netted out where a run gives some of a member itself", () => {
+    const cost = (line: string) => value(read(`buy Eel for 10\nEel are fish\n${line}`), "Pie");
+    for (const [any, named] of [
+      ["3 any fish -> 2 Eel + 1 Pie", "3 Eel -> 2 Eel + 1 Pie"],
+      ["2 any fish -> 1 Eel 50% + 1 Pie", "2 Eel -> 1 Eel 50% + 1 Pie"],
+      ["1 any fish + 1 Eel -> 1 Eel + 1 Pie", "2 Eel -> 1 Eel + 1 Pie"],
+    ])
+      expect(cost(any), any).toBe(cost(named));
+    // Three bass give two eels, which are cheaper then than those that are sold.
+    const SOLD = "buy Eel for 10\nbuy Bass for 3\n";
+    const all = ["Pie", "Eel"].map((name) =>
+      value(read(`${SOLD}Eel, Bass are fish\n3 any fish -> 2 Eel + 1 Pie`), name),
+    );
+    const apart = read(`${SOLD}3 Eel -> 2 Eel + 1 Pie\n3 Bass -> 2 Eel + 1 Pie`);
+    expect(all).toEqual(["Pie", "Eel"].map((name) => value(apart, name)));
+    expect(all).toEqual([4.5, 4.5]);
+  });
+
   it("is gone through by loops", () => {
     expect(told(read(`${SHORE}Stir: 2 any fish -> 3 Eel`))).toEqual(["1 Stir => 1 Eel"]);
   });
