@@ -9,6 +9,7 @@ import { glanceOf } from "../core/analysis/glance";
 import { writtenPlan } from "../core/analysis/plan-written";
 import { chainOf } from "../core/chains/chain";
 import { itemCosts } from "../core/analysis/item-costs";
+import { madeFor, recipeCosts } from "../core/analysis/recipe-costs";
 import { apply } from "../core/catalogue/apply";
 import { type Catalogue, packed } from "../core/catalogue/catalogue";
 import type { Edit } from "../core/catalogue/edit";
@@ -130,6 +131,12 @@ function ofReadings(of: Engine, question: Question): unknown {
       const costs = itemCosts(of.readings, question.item);
       return costs && { revision: of.revision, ...costs };
     }
+    case "runs": {
+      const runs = recipeCosts(of.readings, question.recipe);
+      return runs && { revision: of.revision, ...runs };
+    }
+    case "madeFor":
+      return { revision: of.revision, costs: madeFor(of.readings, question.recipes) };
     case "chain": {
       const chain = chainOf(of.readings, question.item, question.of);
       return chain && { revision: of.revision, ...chain };

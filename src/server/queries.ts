@@ -110,6 +110,13 @@ export class BundleAsked {
   name?: string;
 }
 
+/** Recipes by their ids. */
+export class RecipesAsked {
+  @ArrayMaxSize(100, { message: "At most 100 recipes can be asked for at once." })
+  @Matches(/^[0-9a-z]{12}$/, { each: true, message: "of is the id of a recipe: twelve characters of 0-9 and a-z." })
+  of: string[] = [];
+}
+
 /** The chain of an item; see Ask. */
 export class ChainAsked {
   @IsOptional()

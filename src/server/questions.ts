@@ -10,6 +10,7 @@ import type { AskedPlan, PlanAnswer } from "../core/analysis/plan-written";
 import type { Ask, Chain } from "../core/chains/chain";
 import type { Node } from "../core/network/node";
 import type { ItemCosts } from "../core/analysis/item-costs";
+import type { RecipeCosts } from "../core/analysis/recipe-costs";
 import type { Edit } from "../core/catalogue/edit";
 import type { Outcome } from "../core/catalogue/apply";
 import type { Id } from "../core/schema/id";
@@ -72,6 +73,11 @@ export interface AnalysisQuestions {
   /** All readings that views hold, as JSON of a PackedReadModel. */
   model: { question: object; answer: { readonly revision: number; readonly model: Uint8Array } };
   costs: { question: { readonly item: Id }; answer: (ItemCosts & { readonly revision: number }) | null };
+  runs: { question: { readonly recipe: Id }; answer: (RecipeCosts & { readonly revision: number }) | null };
+  madeFor: {
+    question: { readonly recipes: readonly Id[] };
+    answer: { readonly revision: number; readonly costs: readonly (readonly [Id, number | null])[] };
+  };
   chain: {
     question: { readonly item: Node; readonly of: Ask };
     answer: (Chain & { readonly revision: number }) | null;

@@ -13,7 +13,14 @@ import { type Ask, ASKED } from "../core/chains/chain";
 import type { Engine } from "./engine";
 import type { Host } from "./host";
 import { json, jsonText, problem } from "./problem";
-import { amountIn, type BundleAsked, type ChainAsked, type LogAsked, type PlanAsked } from "./queries";
+import {
+  amountIn,
+  type BundleAsked,
+  type ChainAsked,
+  type LogAsked,
+  type PlanAsked,
+  type RecipesAsked,
+} from "./queries";
 import type { Call } from "./route";
 import type { Intent, Unread } from "./use-cases/intents";
 import { allEditsOf, changeOf, changes } from "./use-cases/log";
@@ -138,6 +145,16 @@ export async function costsOf(engine: Engine, id: string): Promise<Response> {
   const costs = isId(id) ? await engine.ask("costs", { item: id as Id }, { limit: 20_000 }) : null;
   return costs ? json(costs) : problem(404, "No such item", "It may have been removed in the meantime.");
 }
+
+/** What one run of a recipe costs, by each of its ways; see RecipeCosts. */
+export async function runsOf(engine: Engine, id: string): Promise<Response> {
+  const runs = isId(id) ? await engine.ask("runs", { recipe: id as Id }, { limit: 20_000 }) : null;
+  return runs ? json(runs) : problem(404, "No such recipe", "It may have been removed in the meantime.");
+}
+
+/** What the first thing that recipes make costs by each of them. */
+export const madeForReply = async (engine: Engine, { of }: RecipesAsked): Promise<Response> =>
+  json(await engine.ask("madeFor", { recipes: of as Id[] }, { limit: 20_000 }));
 
 /** The chain of an item; see Chain. */
 export async function chainReply(engine: Engine, id: string, query: ChainAsked): Promise<Response> {

@@ -1,5 +1,6 @@
 /** The program's own API as the browser calls it: every address, with what goes in and what comes back. */
 import type { ItemCosts } from "@/core/analysis/item-costs";
+import type { RecipeCosts } from "@/core/analysis/recipe-costs";
 import type { Glance } from "@/core/analysis/glance";
 import type { PlanAnswer } from "@/core/analysis/plan-written";
 import type { Chain } from "@/core/chains/chain";
@@ -166,6 +167,15 @@ export class PantryApi {
   historyOf = (record: Id, most: number): Promise<readonly LoggedChange[]> =>
     valueIn(fetch(`${this.path}/changes?of=${record}&most=${most}`));
   costs = (item: Id): Promise<ItemCosts> => this.current(`/items/${item}/costs`);
+  runs = (recipe: Id): Promise<RecipeCosts> => this.current(`/recipes/${recipe}/costs`);
+  /** What the first thing that some recipes make costs by each; as many as can be asked for at once. */
+  madeFor = async (recipes: readonly Id[]): Promise<ReadonlyMap<Id, number | null>> => {
+    const of = new URLSearchParams(recipes.slice(0, 100).map((id) => ["of", id]));
+    const { costs } = await this.current<{ readonly costs: readonly (readonly [Id, number | null])[] }>(
+      `/recipes?${of}`,
+    );
+    return new Map(costs);
+  };
   glance = (): Promise<Glance> => this.current("/glance");
   plan = (query: URLSearchParams): Promise<NonNullable<PlanAnswer>> => this.current(`/plan?${query}`);
   chain = (item: Id, query: URLSearchParams): Promise<Chain> => this.current(`/items/${item}/chain?${query}`);

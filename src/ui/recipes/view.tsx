@@ -1,13 +1,14 @@
 "use client";
 /** The recipe book: grouped by station or by result, searchable, with a line editor for new ones. */
 import { around } from "@/core/catalogue/surroundings";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { ClipboardPaste, Grid3x3, Plus, Trash2 } from "lucide-react";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { namesOf } from "@/core/catalogue/surroundings";
 import { byKey } from "@/core/catalogue/keys";
-import { nameOf } from "@/core/catalogue/catalogue";
 import { setField } from "@/core/catalogue/edit";
+import type { Id } from "@/core/schema/id";
 import type { Recipe } from "@/core/kinds/index";
 import { outputsOf, RECIPE_KINDS } from "@/core/notation/line";
 import { STATUSES } from "@/core/kinds/shared";
@@ -18,8 +19,8 @@ import { formatTicks } from "@/core/numbers/ticks";
 import { usePlaces } from "../frame/navigate";
 import { useTyped } from "../frame/typed";
 import { ViewHead } from "../frame/view-head";
-import { AnyJar, Button, cx, Dot, Empty } from "../kit/kit";
-import { costOf, figuresOf, useLive, useStore } from "../pantry/provider";
+import { Button, cx, Dot, Empty } from "../kit/kit";
+import { useLive, useStore } from "../pantry/provider";
 import { NameInput } from "../kit/name-input";
 import { BulkPanel } from "../bulk/bulk-panel";
 import { HistoryOf } from "../log/history";
@@ -27,10 +28,12 @@ import { Matrix } from "./matrix";
 import { PasteLines } from "./paste";
 import { OwnFields } from "../sheet/own-fields";
 import { RecipeEditor } from "./recipe-editor";
+import { RunCosts } from "./run-costs";
 import { SuggestSalvage } from "./suggest";
 import { useBook } from "./use-book";
 
 const NONE: ReadonlySet<string> = new Set();
+const NO_COSTS: ReadonlyMap<Id, number | null> = new Map();
 
 export function RecipesView() {
   const { catalogue } = useLive();
@@ -119,6 +122,16 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
     overscan: 10,
   });
   const at = useMemo(() => entries.findIndex((e) => "recipe" in e && e.recipe.id === selected), [entries, selected]);
+  const shown = virtual.getVirtualItems().flatMap(({ index }) => {
+    const entry = entries[index];
+    return entry && "recipe" in entry ? [entry.recipe.id] : [];
+  });
+  const { data: costs = NO_COSTS } = useQuery({
+    queryKey: ["made for", store.key, catalogue.revision, shown],
+    enabled: shown.length > 0,
+    placeholderData: keepPreviousData,
+    queryFn: () => store.api.madeFor(shown),
+  });
   const inSight = virtual.getVirtualItems().some((v) => v.index === at);
   // A recipe that an address names is brought into sight once.
   const brought = useRef<string | null>(null);
@@ -326,7 +339,7 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
               );
             const { recipe } = entry;
             const [output] = outputsOf(recipe.lines);
-            const cost = recipe.kind !== "salvage" && output ? figuresOf(model, output.item).value : null;
+            const cost = recipe.kind !== "salvage" && output ? (costs.get(recipe.id) ?? null) : null;
             const severity = troubled.get(recipe.id);
             return (
               <div
@@ -455,26 +468,8 @@ function RecipePanel({ recipe }: { recipe: Recipe }) {
       </div>
       <RecipeEditor recipe={recipe} form />
       <OwnFields kind="recipe" record={recipe} />
-      <h3 className="head pt-5 pb-1">What comes of it</h3>
-      <ul>
-        {recipe.lines
-          .filter((l) => l.role === "output" || l.role === "ingredient")
-          .map((l, i) => (
-            <li key={`${l.item ?? l.any}${i}`} className="flex justify-between border-b border-hair py-1">
-              {l.any === undefined ? (
-                <button type="button" className="hover:underline" onClick={() => places.openItem(l.item)}>
-                  {nameOf(catalogue, "item", l.item)}
-                </button>
-              ) : (
-                <AnyJar tag={l.any} />
-              )}
-              <span className="text-second">
-                {l.role === "output" ? "made for" : "costs"}{" "}
-                <span className="ink-worked">{sayCost(costOf(catalogue, model, l))}</span> each
-              </span>
-            </li>
-          ))}
-      </ul>
+      <h3 className="head pt-5 pb-1">What a run costs</h3>
+      <RunCosts id={recipe.id} />
       {findings.length > 0 && (
         <>
           <h3 className="head pt-5 pb-1">What is wrong</h3>

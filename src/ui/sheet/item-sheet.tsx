@@ -31,7 +31,7 @@ import { RecipeEditor } from "../recipes/recipe-editor";
 import { marginOf, sayMargin } from "../pantry/margin";
 import { FieldRow, FieldValue, Row } from "./field-row";
 import { OwnFields } from "./own-fields";
-import { CostSection } from "./cost-section";
+import { CostSection, useItemCosts } from "./cost-section";
 import { DescriptionEditor } from "./described";
 import { IconChoice } from "./icon-choice";
 import { Neighbours } from "./neighbours";
@@ -216,7 +216,7 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
             </Button>
           }
         >
-          {sources.length === 0 && <p className="text-second">Nowhere: no place gives it and no shop sells it.</p>}
+          <OtherWays id={item.id} known={new Set<Id>([...made, ...sources].map((r) => r.id))} none={!sources.length} />
           {sources.map((s) => (
             <SourceRow item={item.id} key={s.id} id={s.id} best={figuresOf(model, item.id).by === s.id} />
           ))}
@@ -323,6 +323,36 @@ function RecipeJars({ recipes }: { recipes: readonly Recipe[] }) {
     </ul>
   );
 }
+
+/** Ways that no line of a recipe or source says: tables, what is left of something burnt, opened or eaten. */
+function OtherWays({ id, known, none }: { id: Id; known: ReadonlySet<Id>; none: boolean }) {
+  const places = usePlaces();
+  const { data } = useItemCosts(id);
+  const ways = [...new Map((data?.ways ?? []).filter((w) => !known.has(w.by.id)).map((w) => [w.name, w])).values()];
+  if (!ways.length)
+    return none ? <p className="text-second">Nowhere: no place gives it and no shop sells it.</p> : null;
+  return (
+    <ul aria-label="Other ways">
+      {ways.map((way) => (
+        <li key={way.name} className="flex justify-between gap-2">
+          <button
+            type="button"
+            className="truncate text-left hover:underline"
+            onClick={() => places.open(way.by.kind, way.by.id)}
+          >
+            {way.name}
+            <span className="text-second">{SORTS[way.by.kind] ?? ""}</span>
+          </button>
+          <span className="num text-second">{way.value === null ? "can't be run" : `${sayCost(way.value)} each`}</span>
+        </li>
+      ))}
+    </ul>
+  );
+}
+const SORTS: { readonly [kind: string]: string } = {
+  recipe: ": what comes back, or is drawn",
+  source: ": drawn from a table",
+};
 
 /** @param item  whose sheet it stands on: of a shop's wares only those of it are told */
 function SourceRow({ id, item, best }: { id: Id; item: Id; best: boolean }) {
