@@ -8,7 +8,23 @@ import { type Item, type Recipe, withDefaults } from "../src/core/kinds/index";
 import { bundleOf, SMOKEHOUSE } from "../src/core/testing/kitchen";
 import { type Asked, type Door, ROUTES, type Route } from "./door";
 
-const { health, icons, list, bundles, undos, changes, events, glance, plan, chain, costs, picture, pictures } = ROUTES;
+const {
+  health,
+  icons,
+  list,
+  bundles,
+  undos,
+  changes,
+  events,
+  glance,
+  plan,
+  chain,
+  costs,
+  runs,
+  recipes,
+  picture,
+  pictures,
+} = ROUTES;
 const { snapshots, pantries, whatIf } = ROUTES;
 
 type Answer = { status: number; body: Record<string, unknown> & { detail?: string } };
@@ -136,6 +152,17 @@ export function answersThrough(door: () => Door): void {
       const { body } = await call(costs.GET, { params: { item: eel?.id ?? "" } });
       expect(body).toMatchObject({ value: { cost: 1, by: { kind: "recipe" } }, time: { cost: 70 } });
       expect((await call(costs.GET, { params: { item: "nosuchitem00" } })).status).toBe(404);
+      const { recipe: book } = (await snapshot()).records;
+      const smoke = book.find((r) => r.name === "Smoke eel") ?? book[0];
+      const { body: one } = await call(runs.GET, { params: { recipe: smoke.id } });
+      expect(one).toMatchObject({ runs: [{ name: smoke.name, value: expect.any(Number) }] });
+      expect((await call(runs.GET, { params: { recipe: "nosuchitem00" } })).status).toBe(404);
+      const { body: all } = await call(recipes.GET, { query: `of=${smoke.id}&of=000000000000` });
+      expect(all.costs).toEqual([
+        [smoke.id, expect.any(Number)],
+        ["000000000000", null],
+      ]);
+      expect((await call(recipes.GET, { query: "of=__proto__" })).status).toBe(400);
       const asked = (query: string, item = eel?.id ?? "") => call(chain.GET, { params: { item }, query });
       const drawn = await asked("by=time&onward=2&most=5&way=recipe.nosuchthing0.0");
       expect(drawn.body).toMatchObject({ item: eel?.id, measure: "time", refused: [] });

@@ -46,6 +46,11 @@ export const ROUTES = {
   glance: routes(`${of}/glance`, () => import("../src/app/api/pantries/[pantry]/glance/route")),
   plan: routes(`${of}/plan`, () => import("../src/app/api/pantries/[pantry]/plan/route")),
   chain: routes(`${of}/items/[item]/chain`, () => import("../src/app/api/pantries/[pantry]/items/[item]/chain/route")),
+  runs: routes(
+    `${of}/recipes/[recipe]/costs`,
+    () => import("../src/app/api/pantries/[pantry]/recipes/[recipe]/costs/route"),
+  ),
+  recipes: routes(`${of}/recipes`, () => import("../src/app/api/pantries/[pantry]/recipes/route")),
   costs: routes(`${of}/items/[item]/costs`, () => import("../src/app/api/pantries/[pantry]/items/[item]/costs/route")),
   picture: routes(`${of}/pictures/[id]`, () => import("../src/app/api/pantries/[pantry]/pictures/[id]/route")),
   pictures: routes(`${of}/pictures`, () => import("../src/app/api/pantries/[pantry]/pictures/route")),

@@ -178,6 +178,26 @@ describe("findings that are followed", () => {
       "buy 1 Salt for 1.50",
       "sell 1 Brine for 7.50",
     ]);
+    const places = kitchen("gather 2 Eel\nbuy Salt for 3");
+    const told = [...places.records.source.values()].map((s) =>
+      written(places, { kind: "source", id: s.id, key: s.key, name: s.name }),
+    );
+    expect(told).toEqual(["gather 2 Eel", "buy 1 Salt for 3.00"]);
+    const [salt] = [...places.records.source.values()].slice(1);
+    const ware = {
+      item: salt.lines[0].item as Id,
+      amount: 2,
+      price: 5,
+      currency: null,
+      stock: null,
+      restock: null,
+      level: null,
+    };
+    const shop = must(places, [
+      setField(places, "source", salt.id, "lines", [] as never),
+      setField(places, "source", salt.id, "wares", [ware] as never),
+    ]);
+    expect(written(shop, { kind: "source", id: salt.id, key: salt.key, name: salt.name })).toBe("buy 2 Salt for 5.00");
     expect(written(priced, { kind: "tag", id: "000000000000" as Id, key: "gone", name: "gone" })).toBe("gone");
   });
 
