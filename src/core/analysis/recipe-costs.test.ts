@@ -48,12 +48,12 @@ describe("what a run of a recipe costs", () => {
       "buy Eel for 4\nbuy Potted eel for 3\nEel, Potted eel are fish\nCrock are goods\nset Potted eel vessel = Crock\ngather Knife\nBake: 2 any fish -> 1 Pie | using Knife -> 2 Pie",
     );
     const all = runs(r, "Bake");
-    expect(all.map((x) => [x.name, x.value])).toEqual([
-      ["Bake", 6],
-      ["Bake, using Knife", 6],
+    expect(all.map((x) => [x.name, x.value, x.gives[0].each])).toEqual([
+      ["Bake, using Knife", 6, 3],
+      ["Bake", 6, 6],
     ]);
-    expect(told(r, all[0].gives)).toEqual(["1 Pie for 3", "2 Crock for 6"]);
-    expect(all[0].takes[0].from).toMatchObject({ amount: 2 });
+    expect(told(r, all[1].gives)).toEqual(["1 Pie for 3", "2 Crock for 6"]);
+    expect(all[1].takes[0].from).toMatchObject({ amount: 2 });
     expect(made(r, "Bake")).toEqual([3]);
   });
 });

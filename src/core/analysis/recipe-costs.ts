@@ -34,6 +34,7 @@ export interface RunCost {
   readonly level: number | null;
 }
 export interface RecipeCosts {
+  /** Those that make the first thing cheapest first. */
   readonly runs: readonly RunCost[];
 }
 
@@ -99,7 +100,10 @@ export function recipeCosts(readings: Readings, id: Id): RecipeCosts | null {
     if (!there || (run.value ?? Number.POSITIVE_INFINITY) < (there.value ?? Number.POSITIVE_INFINITY))
       best.set(run.name, run);
   }
-  return { runs: [...best.values()].slice(0, MOST_RUNS) };
+  const each = ({ gives }: RunCost) => gives[0]?.each ?? Number.POSITIVE_INFINITY;
+  return {
+    runs: [...best.values()].sort((a, b) => (each(a) < each(b) ? -1 : Number(each(a) > each(b)))).slice(0, MOST_RUNS),
+  };
 }
 
 /**

@@ -48,6 +48,24 @@ describe("suggested salvage", () => {
     expect(suggestSalvage(there, [item(there, "Log")], RULE, () => null)).toEqual([]);
   });
 
+  it("keeps a station, what else goes in and how long a tool lasts, and is of what goes in first", () => {
+    const there = kitchen(
+      "Raft: 9 Log -> 1 Raft\nBreak: salvage 1 Raft + 1 Tar -> 9 Log using Adze lasting 20 at Yard\nStrip: salvage 1 Hull + 1 Raft -> 1 Nail",
+    );
+    expect(written(there, "Raft", { replace: true })).toBe(
+      "Break: salvage 1 Raft + 1 Tar -> 3 Log at Yard using Adze lasting 20; Strip: salvage 1 Hull + 1 Raft -> 1 Nail",
+    );
+    const once = kitchen("Raft: 9 Log -> 1 Raft\nBreak: salvage 1 Raft + 1 Tar -> 3 Log using Adze lasting 20 at Yard");
+    expect(suggested(once, "Raft", { replace: true }).skipped).toBe("Its salvage says this already.");
+    const other = kitchen("gather Saw\nRaft: 9 Log -> 1 Raft\nBreak: salvage Raft -> 3 Log using Adze lasting 20");
+    expect(written(other, "Raft", { replace: true, tool: item(other, "Saw").id })).toBe(
+      "Break: salvage 1 Raft -> 3 Log using Saw",
+    );
+    // One in which it is only a second thing is no salvage of it.
+    const aside = kitchen("Raft: 9 Log -> 1 Raft\nStrip: salvage 1 Hull + 1 Raft -> 1 Nail");
+    expect([suggested(aside, "Raft").there, suggested(aside, "Raft").skipped]).toEqual([null, null]);
+  });
+
   it("follows the recipe that is cheapest", () => {
     const two = kitchen("Dear: 9 Log -> 1 Raft\nCheap: 4 Cork -> 1 Raft");
     const cheap = recipe(two, "Cheap").id;

@@ -66,10 +66,10 @@ export function suggestSalvage(
     const made = makes.find((r) => r.id === by(item.id)) ?? makes[0];
     if (!made) continue;
     const [there = null] = [...recordsWith(catalogue, "recipe", item.id, ["ingredient"])].filter(
-      (r) => r.kind === "salvage" && r.status !== "retired",
+      (r) => r.kind === "salvage" && r.status !== "retired" && mainOf(r) === item.id,
     );
     const gives = givenBack(made, item.id, rule);
-    const same = there !== null && gives.length > 0 && saysSame(there, gives, rule.tool);
+    const same = there !== null && gives.length > 0 && saysSame(there, linesOf(item.id, gives, rule.tool, there));
     const skipped =
       there && !rule.replace
         ? "It has a salvage already."
@@ -117,17 +117,31 @@ function givenBack(made: Recipe, item: Id, { share, rounding, least }: SalvageRu
   });
 }
 
-const linesOf = (item: Id, gives: readonly ItemLine[], tool: Id | null): Line[] => [
-  line("ingredient", item),
-  ...gives,
-  ...(tool === null ? [] : [line("tool", tool)]),
-];
-function saysSame(there: Recipe, gives: readonly ItemLine[], tool: Id | null): boolean {
-  const of = (lines: readonly Line[]) =>
-    JSON.stringify(lines.map((l) => [l.role, l.item ?? null, l.min, l.max, l.chance, l.uses]).sort());
-  const taken = there.lines.find((l) => l.role === "ingredient")?.item;
-  return taken !== undefined && of(there.lines) === of(linesOf(taken, gives, tool));
+/** What a salvage takes apart: the first thing that goes in. */
+const mainOf = (salvage: Recipe): Id | undefined => salvage.lines.find((l) => l.role === "ingredient")?.item;
+
+/**
+ * The lines of a salvage that gives something back of one of an item. Of one that is there everything stays but the main
+ * input's amount and what comes out: its stations, what else goes in, and its tool with the runs it lasts, where the rule
+ * names no other.
+ */
+function linesOf(item: Id, gives: readonly ItemLine[], tool: Id | null, there: Recipe | null): Line[] {
+  const kept = (there?.lines ?? []).filter((l) => l.role !== "output");
+  const main = kept.findIndex((l) => l.role === "ingredient");
+  const stays = kept.filter((l, k) => k !== main && (l.role !== "tool" || tool === null || l.item === tool));
+  const has = tool === null || stays.some((l) => l.role === "tool" && l.item === tool);
+  return [
+    line("ingredient", item),
+    ...stays.filter((l) => l.role === "ingredient"),
+    ...gives,
+    ...stays.filter((l) => l.role !== "ingredient"),
+    ...(has ? [] : [line("tool", tool)]),
+  ];
 }
+const saysSame = (there: Recipe, lines: readonly Line[]): boolean => {
+  const of = (all: readonly Line[]) => JSON.stringify(all.map((l) => JSON.stringify(l)).sort());
+  return of(there.lines) === of(lines);
+};
 
 /** The edits that write what was suggested, but for what was skipped. */
 export function writeSuggested(
@@ -138,7 +152,7 @@ export function writeSuggested(
   const keys = new FreeKeys(catalogue);
   return suggestions.flatMap(({ item, gives, there, skipped }): Edit[] => {
     if (skipped !== null) return [];
-    const lines = linesOf(item.id, gives, tool);
+    const lines = linesOf(item.id, gives, tool, there);
     if (there) return [setField(catalogue, "recipe", there.id, "lines", lines as unknown as Value)];
     const name = givenName("salvage", () => item.name);
     const record = withDefaults("recipe", {

@@ -1,4 +1,5 @@
-import { count } from "../numbers/format";
+import { processAt } from "../network/compile";
+import { count, list } from "../numbers/format";
 import { perRecord, recipeRef, recipesAround, ref } from "./check";
 
 /** An ingredient, tool or station that nothing in the pantry provides. Stubs are reported by their own check. */
@@ -21,10 +22,18 @@ export const missingInput = perRecord<"item">({
     )
       return;
     const consumers = recipesAround(context, item.id, "consumers");
+    // What only counts as any with a tag, or would burn, is needed by nobody.
+    const uses = new Set<string>();
+    for (let k = network.consumers.start[i]; !consumers.length && k < network.consumers.end[i]; k++) {
+      const { spec, record } = processAt(compiled, network.consumers.to[k]);
+      if (spec.sort !== "any" && spec.sort !== "burn") uses.add(record.name);
+    }
+    if (!consumers.length && !uses.size) return;
+    const by = consumers.length ? count(consumers.length, "recipe") : list([...uses].map((name) => `“${name}”`));
     yield {
       subject: ref(catalogue, "item", item.id),
       with: consumers.map(recipeRef),
-      says: `${item.name} is needed by ${count(consumers.length, "recipe")} and nothing makes, gathers or sells it.`,
+      says: `${item.name} is needed by ${by} and nothing makes, gathers or sells it.`,
       evidence: { type: "cause", leaves: [ref(catalogue, "item", item.id)], path: [] },
       fixes: [
         { says: `Let ${item.name} be gathered: add a source`, do: "source", item: item.id },

@@ -53,7 +53,7 @@ function OneRun({ run }: { readonly run: RunCost }) {
   const note = ({ from }: Taken): string => {
     if (!from) return "";
     const leaves = from.leaves.map((l) => `${sayQuantity(l.amount)} ${name(l.thing)}`);
-    return ` from ${sayQuantity(from.amount)} ${name(from.item)}${leaves.length ? `, which leaves ${list(leaves)}` : ""}`;
+    return `: ${sayQuantity(from.amount)} ${name(from.item)}${leaves.length ? `, which leaves ${list(leaves)}` : ""}`;
   };
   return (
     <table className="w-full" aria-label={`One run of ${run.name}`}>

@@ -350,7 +350,7 @@ function OtherWays({ id, known, none }: { id: Id; known: ReadonlySet<Id>; none: 
   );
 }
 const SORTS: { readonly [kind: string]: string } = {
-  recipe: ": what comes back, or is drawn",
+  recipe: ": comes back, or is drawn",
   source: ": drawn from a table",
 };
 
