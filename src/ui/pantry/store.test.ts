@@ -227,6 +227,17 @@ describe("a window's pantry", () => {
     expect(last()).toBe(before);
   });
 
+  it("tells what a change moved although the change before it was never told here", async () => {
+    const { stream } = server;
+    server.stream = null;
+    server.commit([level(3)]);
+    server.stream = stream;
+    server.commit([level(4, 3)]);
+    await until(() => last() !== null);
+    expect(last()?.says).toBe("Level of Eel 3 → 4");
+    expect([shown(), store.snapshot().state?.model.revision]).toEqual([4, server.catalogue.revision]);
+  });
+
   it("finds out by a beat that it fell behind", async () => {
     const stream = server.stream;
     server.stream = null;

@@ -156,7 +156,9 @@ export class PantryStore {
     };
   }
 
-  private take({ changes, ripple }: LiveEvent): void {
+  /** @param tries  so often it is looked at again once the pantry was read anew: what it moved is told all the same */
+  private take(event: LiveEvent, tries = 3): void {
+    const { changes, ripple } = event;
     const { state } = this.view;
     if (!state) return;
     const to = changes.at(-1)?.revision ?? ripple?.to ?? 0;
@@ -168,7 +170,7 @@ export class PantryStore {
     }
     const fits = !ripple || ripple.to <= state.model.revision || ripple.from === state.model.revision;
     if (!catalogue || catalogue.revision < to || !fits) {
-      void this.load();
+      void this.load().then(() => tries > 0 && this.take(event, tries - 1));
       return;
     }
     if (!ripple) {
