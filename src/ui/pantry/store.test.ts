@@ -281,6 +281,11 @@ describe("a window's pantry", () => {
     expect(server.requests[1].path).toBe(`/api/pantries/test/changes/${first.ok ? first.revision : ""}/undo`);
     expect(shown()).toBeNull();
     expect(store.snapshot()).toMatchObject({ canUndo: false, canRedo: true });
+    const { answer } = server;
+    server.answer = () => json({ title: "Too much at once", detail: "Later." }, 503);
+    await store.redo();
+    expect([shown(), store.snapshot().canRedo]).toEqual([null, true]);
+    server.answer = answer;
     await store.redo();
     expect(shown()).toBe(5);
     expect(store.snapshot()).toMatchObject({ canUndo: true, canRedo: false });

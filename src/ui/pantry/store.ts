@@ -371,10 +371,10 @@ export class PantryStore {
 
   redo(): Promise<void> {
     return this.inTurn(async () => {
-      const revision = this.own.nextRedo();
+      const revision = this.own.nextRedo;
       if (revision === undefined) return;
       const answer = await this.run(() => this.api.undo(revision, this.author));
-      if (answer.ok) this.own.broughtBack(answer.revision);
+      if (answer.ok) this.own.broughtBack(revision, answer.revision);
       this.set({});
     });
   }

@@ -70,13 +70,12 @@ export class UndoStack {
     this.keep();
   }
   /** The last one that took something back, to be taken back itself. */
-  nextRedo(): number | undefined {
-    const revision = this.redoable.pop();
-    this.keep();
-    return revision;
+  get nextRedo(): number | undefined {
+    return this.redoable[this.redoable.length - 1];
   }
-  /** What was taken back was brought back by a change. */
-  broughtBack(by: number): void {
+  /** What a change took back was brought back by another. */
+  broughtBack(revision: number, by: number): void {
+    this.redoable = this.redoable.filter((r) => r !== revision);
     this.undoable.push(by);
     this.keep();
   }
