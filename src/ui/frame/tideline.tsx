@@ -3,10 +3,11 @@
 import { ChevronDown, ChevronUp, Redo2, Undo2 } from "lucide-react";
 import { useState } from "react";
 import { sayMoved } from "@/core/history/say-moved";
-import { nameOf } from "@/core/catalogue/catalogue";
+import { type Catalogue, nameOf } from "@/core/catalogue/catalogue";
 import { ruleTitle } from "@/core/checklist";
 import { Button, cx, Dot, sayWhen } from "../kit/kit";
 import { useStore, useView } from "../pantry/provider";
+import type { LastMove } from "../pantry/store";
 import { usePlaces } from "./navigate";
 
 export function Tideline() {
@@ -65,11 +66,7 @@ export function Tideline() {
               className="moved flex min-w-0 gap-3 whitespace-nowrap"
             >
               <b className="truncate">{last.change.undoes ? `Took back: ${last.change.note}` : last.says}</b>
-              <span className="truncate text-second">
-                {sayMoved(last.moved, (id) => nameOf(catalogue, "item", id))
-                  .slice(0, 3)
-                  .join(", ")}
-              </span>
+              <span className="truncate text-second">{whatMoved(last, catalogue).slice(0, 3).join(", ")}</span>
             </span>
           ) : (
             <span className="truncate text-second">Change something and its consequences show here.</span>
@@ -113,8 +110,7 @@ function Consequences({ onClose }: { onClose: () => void }) {
         <h2 className="pb-1 text-[14px]">{last ? last.says : "Nothing changed yet in this window"}</h2>
         {last && (
           <p className="text-second">
-            {last.change.author}, {sayWhen(last.change.at)}:{" "}
-            {sayMoved(last.moved, (id) => nameOf(catalogue, "item", id)).join(", ")}.
+            {last.change.author}, {sayWhen(last.change.at)}: {whatMoved(last, catalogue).join(", ")}.
           </p>
         )}
         <ul className="mt-2 grid grid-cols-2 gap-x-4">
@@ -161,3 +157,7 @@ function Consequences({ onClose }: { onClose: () => void }) {
     </section>
   );
 }
+
+/** Where everything was worked out anew, nobody knows what this change moved of it. */
+const whatMoved = ({ moved }: LastMove, catalogue: Catalogue): readonly string[] =>
+  moved ? sayMoved(moved, (id) => nameOf(catalogue, "item", id)) : ["everything was worked out anew"];

@@ -238,6 +238,21 @@ describe("a window's pantry", () => {
     expect([shown(), store.snapshot().state?.model.revision]).toEqual([4, server.catalogue.revision]);
   });
 
+  it("tells a change also where its consequences were worked out anew, and what it moved if that is told after all", async () => {
+    const events: LiveEvent[] = [];
+    const { stream, catalogue: before } = server;
+    server.stream = { send: (_: string, event: unknown) => events.push(event as LiveEvent) } as never;
+    server.commit([level(3)]);
+    stream?.send("change", { changes: events[0].changes, ripple: null });
+    expect(last()).toBeNull();
+    stream?.send("beat", { revision: server.catalogue.revision, analysed: server.catalogue.revision });
+    await until(() => last() !== null);
+    expect(last()).toMatchObject({ says: "Level of Eel nothing → 3", moved: null });
+    stream?.send("change", { changes: [], ripple: events[0].ripple });
+    expect(last()?.moved).toEqual(events[0].ripple?.moved);
+    expect(before.revision).toBeLessThan(server.catalogue.revision);
+  });
+
   it("finds out by a beat that it fell behind", async () => {
     const stream = server.stream;
     server.stream = null;

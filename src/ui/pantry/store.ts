@@ -21,7 +21,8 @@ type Ripple = NonNullable<LiveEvent["ripple"]>;
 export interface LastMove {
   readonly change: LoggedChange;
   readonly says: string;
-  readonly moved: Moved;
+  /** null: the pantry was read anew, and nobody says what this change moved. */
+  readonly moved: Moved | null;
   /** Items whose figures moved. */
   readonly items: ReadonlySet<Id>;
 }
@@ -205,7 +206,8 @@ export class PantryStore {
       ? changes
       : this.early.filter((c) => c.revision > ripple.from && c.revision <= ripple.to);
     const change = told.at(-1);
-    if (!change || change.revision <= (state.last?.change.revision ?? 0)) return state.last;
+    const newest = state.last?.moved === null ? state.last.change.revision - 1 : (state.last?.change.revision ?? 0);
+    if (!change || change.revision <= newest) return state.last;
     return {
       change,
       says: tellChange(
@@ -215,6 +217,15 @@ export class PantryStore {
       moved: ripple.moved,
       items: new Set(ripple.figures.map(([id]) => id)),
     };
+  }
+  /** What was told last; of changes that were told before their consequences, and are part of what is read anew, the last. */
+  private unmoved(catalogue: Catalogue, revision: number): LastMove | null {
+    const last = this.view.state?.last ?? null;
+    const told = this.early.filter((c) => c.revision > (last?.change.revision ?? 0) && c.revision <= revision);
+    const change = told.at(-1);
+    if (!change) return last;
+    const edits = told.flatMap((c) => c.edits);
+    return { change, says: tellChange(catalogue, edits), moved: null, items: new Set() };
   }
   /** Changes that were told without their consequences. */
   private early: readonly LoggedChange[] = [];
@@ -245,7 +256,7 @@ export class PantryStore {
     this.numbers ??= keptFormat(typeof localStorage === "undefined" ? null : localStorage);
     const catalogue = { ...unpacked(plain), numbers: this.numbers };
     const model = unpackModel(plain.model);
-    const last = this.view.state?.last ?? null;
+    const last = this.unmoved(catalogue, model.revision);
     const stopped = plain.analysis.state === "stopped" ? (plain.analysis.why ?? "") : null;
     this.own.open(catalogue.pantry.id, catalogue.revision);
     this.set({ state: { catalogue, model, troubled: troubledBy(model.findings), last, stopped }, link: "live" });
