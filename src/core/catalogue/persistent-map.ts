@@ -22,6 +22,18 @@ export interface Collecting<V, I> {
   add(record: V): void;
   done(): I;
 }
+/** Another object wherever a record comes, goes, or differs in a way that counts. */
+export const mark = <V>(differs: (then: V, now: V) => boolean): Index<V, object> => ({
+  lasting: true,
+  build: () => ({}),
+  follow(of, before, changes) {
+    for (const [id, now] of changes) {
+      const then = before.get(id);
+      if (!then || !now || differs(then, now)) return {};
+    }
+    return of;
+  },
+});
 /** `build` of an index that can be collected. */
 export function buildBy<V, I>(collect: () => Collecting<V, I>): (records: ReadonlyMap<Id, V>) => I {
   return (records) => {

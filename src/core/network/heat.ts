@@ -1,6 +1,6 @@
 /** Burning: what burns gives seconds of heat, to whatever takes heat and to what takes it of one sort of fuel only. */
 import type { Catalogue } from "../catalogue/catalogue";
-import { buildBy, type Collecting, type Index } from "../catalogue/persistent-map";
+import { buildBy, type Collecting, type Index, mark } from "../catalogue/persistent-map";
 import { itemsBelow } from "../catalogue/types";
 import type { Item, Kind, Recipe } from "../kinds/index";
 import { waysOf } from "../kinds/ways";
@@ -43,18 +43,10 @@ export const HEATED: Index<Recipe, ReadonlySet<Id>> = {
   },
 };
 /** Another object wherever what stations burn, or which items are stations of a tag, may be otherwise. */
-const BURNERS: Index<Item, object> = {
-  lasting: true,
-  build: () => ({}),
-  follow(burners, before, changes) {
-    for (const [id, now] of changes) {
-      const then = before.get(id);
-      if (!then || !now || then.type !== now.type || then.status !== now.status) return {};
-      if (then.fuel !== now.fuel || !same(then.tags, now.tags)) return {};
-    }
-    return burners;
-  },
-};
+const BURNERS = mark<Item>(
+  (then, now) =>
+    then.type !== now.type || then.status !== now.status || then.fuel !== now.fuel || !same(then.tags, now.tags),
+);
 
 interface Asked {
   readonly burners: object;

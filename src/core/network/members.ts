@@ -2,7 +2,7 @@
 import type { Catalogue } from "../catalogue/catalogue";
 import { recipesAsking } from "../catalogue/references";
 import { itemsBelow } from "../catalogue/types";
-import { buildBy, type Collecting, type Index } from "../catalogue/persistent-map";
+import { buildBy, type Collecting, type Index, mark } from "../catalogue/persistent-map";
 import type { Item, Kind, Recipe, Tag } from "../kinds/index";
 import { allLines } from "../kinds/ways";
 import { line } from "../notation/line";
@@ -97,17 +97,7 @@ export function membersOf(catalogue: Catalogue, tag: Id): Item[] {
 }
 
 /** Another object wherever what an item comes in may be another. */
-const HELD: Index<Item, object> = {
-  lasting: true,
-  build: () => ({}),
-  follow(held, before, changes) {
-    for (const [id, now] of changes) {
-      const then = before.get(id);
-      if (!then || !now || then.type !== now.type || then.vessel !== now.vessel) return {};
-    }
-    return held;
-  },
-};
+const HELD = mark<Item>((then, now) => then.type !== now.type || then.vessel !== now.vessel);
 interface Vessels {
   readonly held: object;
   readonly types: object;

@@ -33,6 +33,8 @@ import { SuggestSalvage } from "./suggest";
 import { useBook } from "./use-book";
 
 const NONE: ReadonlySet<string> = new Set();
+/** Rows whose costs are asked for together; more than are in sight. */
+const BLOCK = 50;
 const NO_COSTS: ReadonlyMap<Id, number | null> = new Map();
 
 export function RecipesView() {
@@ -122,10 +124,9 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
     overscan: 10,
   });
   const at = useMemo(() => entries.findIndex((e) => "recipe" in e && e.recipe.id === selected), [entries, selected]);
-  const shown = virtual.getVirtualItems().flatMap(({ index }) => {
-    const entry = entries[index];
-    return entry && "recipe" in entry ? [entry.recipe.id] : [];
-  });
+  // By blocks, so that what is scrolled past is not asked for line by line.
+  const from = Math.floor((virtual.getVirtualItems()[0]?.index ?? 0) / BLOCK) * BLOCK;
+  const shown = entries.slice(from, from + 2 * BLOCK).flatMap((e) => ("recipe" in e ? [e.recipe.id] : []));
   const { data: costs = NO_COSTS } = useQuery({
     queryKey: ["made for", store.key, catalogue.revision, shown],
     enabled: shown.length > 0,
