@@ -32,9 +32,7 @@ test("a field is made, taken by a type, filled by a rule, and given another form
   await show(page, "/setup?kind=field");
   await page.getByRole("button", { name: "New field" }).click();
   const fields = page.getByRole("grid", { name: "Fields" });
-  await expect(fields.locator("[role=row]", { hasText: "New field" })).toBeVisible();
-  await fields.focus();
-  await page.keyboard.press("Home");
+  await expect(fields.getByRole("textbox")).toBeFocused();
   await page.keyboard.type("Salted for");
   await page.keyboard.press("Enter");
   await expect(lastMove(page)).toContainText("is now called Salted for");

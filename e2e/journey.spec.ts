@@ -28,9 +28,8 @@ test.afterAll(async () => {
 
 const newItem = async (page: Page, name: string) => {
   await page.getByRole("button", { name: "New item", exact: true }).click();
-  const sheet = page.getByRole("complementary", { name: "Item New item" });
-  await sheet.getByRole("button", { name: /^Name: New item/ }).click();
-  await sheet.getByRole("textbox", { name: "Name" }).fill(name);
+  await expect(page.getByRole("textbox", { name: /^Name, row/ })).toBeFocused();
+  await page.keyboard.type(name);
   await page.keyboard.press("Enter");
   await expect(page.getByRole("complementary", { name: `Item ${name}` })).toBeVisible();
 };

@@ -1,5 +1,7 @@
 /** What can't be read stays where it was typed, with the reason, until it is mended or dropped; numbers as each writes them. */
 import { expect, type Locator, test } from "@playwright/test";
+import { withDefaults } from "../src/core/kinds/index";
+import { newId } from "../src/core/schema/id";
 import { show as showIn } from "./every-view";
 import { Program } from "./program";
 
@@ -129,4 +131,70 @@ test("rows of a table name each other, a part of a choice is asked, and an icon 
   const sheet = page.getByRole("complementary", { name: "Quay tonic" });
   await expect(sheet.getByRole("button", { name: /^vessel: Quay bottle\. Edit$/i })).toBeVisible();
   await expect(sheet.getByRole("button", { name: /^mass: 0\.25\. Edit$/i })).toBeVisible();
+});
+
+test("what is typed into a grid stays in its row while somebody else moves, changes and removes rows", async ({
+  page,
+}) => {
+  interface Tag {
+    readonly id: string;
+    readonly key: string;
+    readonly name: string;
+  }
+  const api = `${program.base}/api/pantries/brackwater_reach`;
+  const pantry = async () => (await (await fetch(api)).json()) as { records: { tag: Tag[] } };
+  const others = async (...edits: unknown[]) => {
+    const answer = await fetch(`${api}/changes`, {
+      method: "POST",
+      body: JSON.stringify({ edits, note: "" }),
+      headers: { "content-type": "application/json" },
+    });
+    expect(answer.status, await answer.clone().text()).toBeLessThan(300);
+  };
+  const tag = (name: string) => ({
+    op: "add",
+    kind: "tag",
+    record: withDefaults("tag", { id: newId(), key: name.toLowerCase(), name }),
+  });
+  const called = async (name: string) => (await pantry()).records.tag.find((t) => t.name === name) as Tag;
+  const names = async () => (await pantry()).records.tag.map((t) => t.name);
+  await showIn(program, page, "/setup?kind=tag");
+  const grid = page.getByRole("grid", { name: "Tags" });
+  const editor = grid.getByRole("textbox");
+
+  // A new record is named at once; Enter stays with it.
+  await page.getByRole("button", { name: "New tag", exact: true }).click();
+  await expect(editor).toBeFocused();
+  await page.keyboard.type("Moored");
+  await page.keyboard.press("Enter");
+  await expect.poll(names).toContain("Moored");
+
+  // Others' rows come in above: the text, the focus and the row stay.
+  await page.keyboard.type("Moored for");
+  await others(tag("Aback"), tag("Abeam"));
+  await expect(grid.getByRole("row", { name: /Aback/ })).toBeVisible();
+  await expect(editor).toBeFocused();
+  await page.keyboard.type(" good");
+  await expect(editor).toHaveValue("Moored for good");
+  await page.keyboard.press("Enter");
+  await expect.poll(names).toContain("Moored for good");
+
+  // Left as it was, a cell keeps what somebody else wrote into it.
+  const { id } = await called("Moored for good");
+  await grid.getByRole("gridcell", { name: "Moored for good" }).dblclick();
+  await expect(editor).toHaveValue("Moored for good");
+  await others({ op: "set", kind: "tag", id, field: "name", from: "Moored for good", to: "Made fast" });
+  await expect(page.locator("footer")).toContainText("Made fast");
+  await page.keyboard.press("Tab");
+  await expect(grid.getByRole("row", { name: /Made fast/ })).toBeVisible();
+  expect(await names()).toContain("Made fast");
+
+  // Removed by somebody else: the text is not written to the row that is there now, and not lost.
+  await grid.getByRole("gridcell", { name: "Made fast" }).dblclick();
+  await editor.fill("Adrift");
+  const before = await names();
+  await others({ op: "remove", kind: "tag", record: await called("Made fast") });
+  await expect(page.getByRole("alert").filter({ hasText: "“Adrift” was not saved" })).toBeVisible();
+  await expect(grid).toBeFocused();
+  expect(await names()).toEqual(before.filter((name) => name !== "Made fast"));
 });

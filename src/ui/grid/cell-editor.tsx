@@ -13,11 +13,13 @@ interface Props {
   readonly names?: readonly string[];
   /** A colour is picked as well as typed. */
   readonly colour?: boolean;
+  /** Tells what is in the cell while it is typed. */
+  readonly onText: (text: string) => void;
   readonly onDone: (text: string, way: "down" | "up" | "right" | "left" | "stay") => void;
   readonly onCancel: () => void;
 }
 
-export function CellEditor({ label, start, keep, numeric, names, colour, onDone, onCancel }: Props) {
+export function CellEditor({ label, start, keep, numeric, names, colour, onText, onDone, onCancel }: Props) {
   const [text, setText] = useState(start);
   const [touched, setTouched] = useState(!keep);
   const [picked, setPicked] = useState(0);
@@ -28,6 +30,7 @@ export function CellEditor({ label, start, keep, numeric, names, colour, onDone,
     input.current?.focus();
     if (keep) input.current?.select();
   }, [keep]);
+  useEffect(() => onText(text), [text, onText]);
   const offers = names ? fitting(touched ? text : "", names) : [];
   const done = (way: Parameters<Props["onDone"]>[1]) => {
     if (ended.current) return;

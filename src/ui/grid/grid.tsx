@@ -3,7 +3,7 @@
  * A spreadsheet-like grid after the ARIA grid pattern: arrows, Tab and Enter move, typing replaces, F2 edits, Shift
  * extends a range, Ctrl+C, Ctrl+X and Ctrl+V speak to spreadsheets, Ctrl+D fills down, with Shift as a series, Delete clears. Only visible rows exist.
  */
-import { useVirtualizer } from "@tanstack/react-virtual";
+import { defaultRangeExtractor, useVirtualizer, type VirtualItem } from "@tanstack/react-virtual";
 import {
   type ClipboardEvent,
   type KeyboardEvent,
@@ -20,6 +20,7 @@ import { CellEditor } from "./cell-editor";
 import { continued, formatBlock, parseBlock, placed } from "./clipboard";
 import { type Column, type Order, pressedHead } from "./columns";
 import { Head } from "./head";
+import { AT_FIRST, type Place, placeAt, type Spot, whereIs } from "./place";
 import { GridRow, ROW_HEIGHT } from "./row";
 
 export interface CellEntry<R> {
@@ -44,9 +45,20 @@ interface Held<R> {
 /** The same each time, so that nobody is told of what they know. */
 const NONE: readonly unknown[] = [];
 
-interface Spot {
-  readonly row: number;
-  readonly column: number;
+/** A cell whose text is being changed. */
+interface Editing {
+  readonly place: Place;
+  readonly text: string;
+  /** What is there is changed, rather than replaced by what is typed. */
+  readonly keep: boolean;
+  /** A record that was made a moment ago: Enter stays with it. */
+  readonly fresh?: boolean;
+}
+
+/** A cell to be typed into as soon as it is shown. */
+export interface Begin {
+  readonly key: string;
+  readonly column: string;
 }
 
 interface Props<R> {
@@ -77,6 +89,8 @@ interface Props<R> {
   readonly onFind?: () => void;
   /** Tells the rows that are selected; none where only the cursor stands somewhere. */
   readonly onSelection?: (rows: readonly R[]) => void;
+  /** Another one each time: begins to edit a cell, such as the name of a new record. */
+  readonly begin?: Begin | null;
   readonly empty: ReactNode;
 }
 
@@ -100,33 +114,44 @@ export function Grid<R>({
   onPlace,
   onFind,
   onSelection,
+  begin,
   empty,
 }: Props<R>) {
   const prefix = useId();
   const scroller = useRef<HTMLDivElement>(null);
-  const [spot, setSpot] = useState<Spot>({ row: 0, column: 0 });
-  const [anchor, setAnchor] = useState<Spot | null>(null);
-  const [editing, setEditing] = useState<{ text: string; keep: boolean } | null>(null);
+  const [place, setPlace] = useState<Place>(AT_FIRST);
+  const [anchor, setAnchor] = useState<Place | null>(null);
+  const [editing, setEditing] = useState<Editing | null>(null);
+  const typed = useRef("");
   const [refusal, setRefusal] = useState<string | null>(null);
   const [menuOf, setMenuOf] = useState<string | null>(null);
   const [pending, setPending] = useState<ReadonlyMap<string, string>>(new Map());
   const [held, setHeld] = useState<Held<R> | null>(null);
+  const template = columns.map((c) => `${c.width}px`).join(" ");
+  const width = columns.reduce((t, c) => t + c.width, 0);
+  const lefts = useMemo(() => columns.map((_, i) => columns.slice(0, i).reduce((t, c) => t + c.width, 0)), [columns]);
+  const shown = { rows, columns, keyOf };
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a row has the same key whoever asks
+  const at = useMemo(() => whereIs(shown, editing?.place ?? place), [rows, columns, place, editing]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: as above
+  const other = useMemo(() => (anchor ? whereIs(shown, anchor) : at), [rows, columns, anchor, at]);
   const virtual = useVirtualizer({
     count: rows.length,
     getScrollElement: () => scroller.current,
     estimateSize: () => ROW_HEIGHT,
     overscan: 12,
     scrollPaddingEnd: 44,
+    rangeExtractor: (range) => {
+      const seen = defaultRangeExtractor(range);
+      return editing && !at.lost && !seen.includes(at.row) ? [...seen, at.row] : seen;
+    },
   });
-  const template = columns.map((c) => `${c.width}px`).join(" ");
-  const width = columns.reduce((t, c) => t + c.width, 0);
-  const lefts = useMemo(() => columns.map((_, i) => columns.slice(0, i).reduce((t, c) => t + c.width, 0)), [columns]);
-  const at: Spot = {
-    row: Math.min(spot.row, Math.max(0, rows.length - 1)),
-    column: Math.min(spot.column, columns.length - 1),
-  };
   const column = columns[at.column];
   const row = rows[at.row] as R | undefined;
+
+  /** The row that is typed into comes first: moving others around it must not take the focus from it. */
+  const inOrder = (items: readonly VirtualItem[]): readonly VirtualItem[] =>
+    editing ? [...items].sort((a, b) => Number(b.index === at.row) - Number(a.index === at.row)) : items;
 
   // A selection from outside (an address, another view) brings its row into sight.
   const wasActive = useRef<string | null | undefined>(undefined);
@@ -151,19 +176,20 @@ export function Grid<R>({
       return;
     }
     const index = activeKey ? rows.findIndex((r) => keyOf(r) === activeKey) : -1;
-    if (index >= 0 && index !== at.row) {
-      setSpot((s) => ({ ...s, row: index }));
+    // What is being typed stays where it was begun.
+    if (index >= 0 && index !== at.row && !editing) {
+      setPlace(placeAt({ rows, columns, keyOf }, { row: index, column: at.column }));
       virtual.scrollToIndex(index, { align: "center" });
     }
-  }, [activeKey, rows, keyOf, virtual, at.row]);
+  }, [activeKey, rows, columns, keyOf, virtual, at, editing]);
 
   const move = (to: Spot, extend = false) => {
     const next = {
       row: Math.max(0, Math.min(rows.length - 1, to.row)),
       column: Math.max(0, Math.min(columns.length - 1, to.column)),
     };
-    setAnchor(extend ? (anchor ?? at) : null);
-    setSpot(next);
+    setAnchor(extend ? (anchor ?? placeAt(shown, at)) : null);
+    setPlace(placeAt(shown, next));
     setRefusal(null);
     virtual.scrollToIndex(next.row);
     const box = scroller.current;
@@ -179,18 +205,15 @@ export function Grid<R>({
 
   const editable = (r: R | undefined, c: Column<R>): boolean =>
     r !== undefined && !!onWrite && !!c.edit && (c.edit.may?.(r) ?? true);
-  const range = () => {
-    const other = anchor ?? at;
-    return {
-      top: Math.min(at.row, other.row),
-      bottom: Math.max(at.row, other.row),
-      left: Math.min(at.column, other.column),
-      right: Math.max(at.column, other.column),
-    };
-  };
+  const range = () => ({
+    top: Math.min(at.row, other.row),
+    bottom: Math.max(at.row, other.row),
+    left: Math.min(at.column, other.column),
+    right: Math.max(at.column, other.column),
+  });
 
   // Who acts on what is selected is told of it, once it is another.
-  const chosen = anchor && anchor.row !== at.row ? `${range().top} ${range().bottom}` : "";
+  const chosen = anchor && other.row !== at.row ? `${range().top} ${range().bottom}` : "";
   // biome-ignore lint/correctness/useExhaustiveDependencies: told when other rows are selected, not when they change
   useEffect(() => {
     const box = range();
@@ -248,10 +271,45 @@ export function Grid<R>({
   /** What a cell says, counting what was typed and is still on its way. */
   const textOf = (r: R, c: Column<R>): string => waitingText(`${keyOf(r)} ${c.id}`) ?? c.text(r);
 
+  const edit = (spot: Spot, text: string, keep: boolean, fresh = false) => {
+    const there = placeAt(shown, spot);
+    setPlace(there);
+    setAnchor(null);
+    setRefusal(null);
+    typed.current = text;
+    setEditing({ place: there, text, keep, fresh });
+  };
+  const begun = useRef(begin);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once for each, as soon as its row is there
+  useEffect(() => {
+    if (!begin || begun.current === begin) return;
+    const to = {
+      row: rows.findIndex((r) => keyOf(r) === begin.key),
+      column: columns.findIndex((c) => c.id === begin.column),
+    };
+    if (to.row < 0 || to.column < 0) return;
+    begun.current = begin;
+    virtual.scrollToIndex(to.row, { align: "center" });
+    edit(to, textOf(rows[to.row], columns[to.column]), true, true);
+  }, [begin, rows, columns]);
+
+  /** What somebody types into a row that is taken away is not lost, and not written to another one. */
+  const astray = editing !== null && at.lost;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once it has gone astray
+  useEffect(() => {
+    if (!astray) return;
+    setEditing(null);
+    scroller.current?.focus({ preventScroll: true });
+    if (typed.current !== editing?.text || !editing.keep)
+      setRefusal(`“${typed.current}” was not saved, because its row is no longer in this list.`);
+  }, [astray]);
+
   const finish = (text: string, next: Spot | null) => {
     setEditing(null);
     scroller.current?.focus({ preventScroll: true });
-    if (row !== undefined && text !== textOf(row, column)) void write([{ row, column: column.id, text }]);
+    // A cell that was left as it was keeps what somebody else wrote into it meanwhile.
+    const same = text === textOf(row as R, column) || (editing?.keep && text === editing.text.trim());
+    if (!same) void write([{ row: row as R, column: column.id, text }]);
     if (next) move(next);
   };
 
@@ -284,7 +342,7 @@ export function Grid<R>({
       move({ row: at.row, column: next });
     } else if (e.key === "Enter" || e.key === "F2") {
       e.preventDefault();
-      if (editable(row, column) && row !== undefined) setEditing({ text: textOf(row, column), keep: true });
+      if (editable(row, column) && row !== undefined) edit(at, textOf(row, column), true);
       else if (row !== undefined) onOpen?.(row);
     } else if (e.key === " " && row !== undefined && column.edit?.toggled && editable(row, column)) {
       e.preventDefault();
@@ -319,11 +377,11 @@ export function Grid<R>({
       );
     } else if (command && e.key.toLowerCase() === "a") {
       e.preventDefault();
-      setAnchor({ row: 0, column: 0 });
-      setSpot({ row: rows.length - 1, column: columns.length - 1 });
+      setAnchor(placeAt(shown, { row: 0, column: 0 }));
+      setPlace(placeAt(shown, { row: rows.length - 1, column: columns.length - 1 }));
     } else if (!command && !e.altKey && e.key.length === 1 && editable(row, column)) {
       e.preventDefault();
-      setEditing({ text: e.key, keep: false });
+      edit(at, e.key, false);
     }
   };
 
@@ -383,7 +441,9 @@ export function Grid<R>({
       if (!extend) activate(rows[r]);
     },
     openCell: (r, c) =>
-      editable(rows[r], columns[c]) ? setEditing({ text: textOf(rows[r], columns[c]), keep: true }) : onOpen?.(rows[r]),
+      editable(rows[r], columns[c])
+        ? edit({ row: r, column: c }, textOf(rows[r], columns[c]), true)
+        : onOpen?.(rows[r]),
   };
   const pressed = useCallback((r: number, c: number, extend: boolean) => latest.current.pressCell(r, c, extend), []);
   const opened = useCallback((r: number, c: number) => latest.current.openCell(r, c), []);
@@ -441,7 +501,7 @@ export function Grid<R>({
           role="presentation"
           style={{ height: virtual.getTotalSize(), width, minWidth: "100%", position: "relative" }}
         >
-          {virtual.getVirtualItems().map((v) => {
+          {inOrder(virtual.getVirtualItems()).map((v) => {
             const r = rows[v.index];
             const key = keyOf(r);
             const box = anchor ? range() : null;
@@ -470,7 +530,7 @@ export function Grid<R>({
                 press={pressed}
                 open={opened}
                 editor={
-                  cursor >= 0 && editing ? (
+                  cursor >= 0 && editing && !at.lost ? (
                     <CellEditor
                       label={`${column.title}, row ${v.index + 1}`}
                       start={editing.text}
@@ -478,6 +538,9 @@ export function Grid<R>({
                       numeric={!!column.numeric}
                       names={column.edit?.names?.(r)}
                       colour={column.edit?.colour}
+                      onText={(text) => {
+                        typed.current = text;
+                      }}
                       onCancel={() => {
                         setEditing(null);
                         scroller.current?.focus({ preventScroll: true });
@@ -485,7 +548,7 @@ export function Grid<R>({
                       onDone={(text, way) =>
                         finish(
                           text,
-                          way === "down"
+                          way === "down" && !editing.fresh
                             ? { row: at.row + 1, column: at.column }
                             : way === "up"
                               ? { row: at.row - 1, column: at.column }

@@ -18,7 +18,7 @@ import { usePlaces } from "../frame/navigate";
 import { RemoveButton } from "../frame/remove";
 import { UsesButton } from "../frame/uses";
 import { ViewHead } from "../frame/view-head";
-import { Grid } from "../grid/grid";
+import { type Begin, Grid } from "../grid/grid";
 import { type Order, ordered } from "../grid/columns";
 import { fieldColumns, none, titleOf } from "../grid/field-columns";
 import { Inline } from "../kit/inline";
@@ -108,13 +108,16 @@ function KindGrid({ kind }: { kind: Kind }) {
   );
   const [bringing, setBringing] = useState(false);
   const [shut, setShut] = useState(false);
+  const [begin, setBegin] = useState<Begin | null>(null);
   const formed = hasSheet(kind);
   const active = byKey(catalogue, kind, places.query.get("record") ?? "");
   const make = async () => {
     const name = `New ${kindWord(kind)}`;
     const record = withDefaults(kind, { id: newId(), key: new FreeKeys(catalogue).next(kind, name), name });
     const answer = await store.submit([{ op: "add", kind, record: record as AnyRecord }]);
-    if (answer.ok) places.ask({ record: record.key }, true);
+    if (!answer.ok) return;
+    places.ask({ record: record.key }, true);
+    setBegin({ key: record.id, column: "name" });
   };
   return (
     <>
@@ -149,6 +152,7 @@ function KindGrid({ kind }: { kind: Kind }) {
             places.ask({ record: r.key }, true);
           }}
           onWrite={writeCells}
+          begin={begin}
           orders={orders}
           onOrders={setOrders}
           empty={

@@ -26,7 +26,7 @@ import { usePlaces } from "../frame/navigate";
 import { useTyped } from "../frame/typed";
 import { ViewHead } from "../frame/view-head";
 import type { Column } from "../grid/columns";
-import { type CellEntry, Grid, type Refusal } from "../grid/grid";
+import { type Begin, type CellEntry, Grid, type Refusal } from "../grid/grid";
 import { Button, cx, Empty } from "../kit/kit";
 import { useLive, useStore } from "../pantry/provider";
 import { useWriteCells } from "../pantry/use-write";
@@ -55,6 +55,7 @@ export function ShelvesView() {
   const places = usePlaces();
   const searched = useTyped(places, "text");
   const [changing, setChanging] = useState(false);
+  const [begin, setBegin] = useState<Begin | null>(null);
   const [bringing, setBringing] = useState(false);
   const search = useRef<HTMLInputElement>(null);
   const [selection, setSelection] = useState<readonly Item[]>([]);
@@ -130,7 +131,9 @@ export function ShelvesView() {
       name: "New item",
     });
     const answer = await store.submit([{ op: "add", kind: "item", record: item }]);
-    if (answer.ok) places.ask({ ...ALL_SHOWN, item: item.key, new: null });
+    if (!answer.ok) return;
+    places.ask({ ...ALL_SHOWN, item: item.key, new: null });
+    setBegin({ key: item.id, column: "name" });
   };
   // The command field asks for a new item by address.
   const asked = places.query.get("new") === "1";
@@ -263,6 +266,7 @@ export function ShelvesView() {
         onPlace={columns.place}
         onFind={() => search.current?.focus()}
         onSelection={setSelection}
+        begin={begin}
         filtered={new Set(conditions.map((c) => pathByKey(catalogue, "item", c.column)))}
         menu={(column, close) => (
           <ColumnMenu
