@@ -28,7 +28,7 @@ test.afterAll(async () => {
 
 const newItem = async (page: Page, name: string) => {
   await page.getByRole("button", { name: "New item", exact: true }).click();
-  await expect(page.getByRole("textbox", { name: /^Name, row/ })).toBeFocused();
+  await expect(page.getByRole("textbox", { name: /^Item, row/ })).toBeFocused();
   await page.keyboard.type(name);
   await page.keyboard.press("Enter");
   await expect(page.getByRole("complementary", { name: `Item ${name}` })).toBeVisible();
