@@ -4,7 +4,7 @@ import { mkdirSync, writeFileSync } from "node:fs";
 import { Readings } from "../src/core/analysis/readings";
 import { ASKED, type Chain, chainOf } from "../src/core/chains/chain";
 import { layoutOf } from "../src/core/chains/layout";
-import type { Node } from "../src/core/network/node";
+import type { Node } from "../src/core/process/node";
 import { compile } from "../src/core/network/compile";
 import { largeCatalogue } from "./pantry";
 import { say, time, type Timing } from "./measure";

@@ -2,7 +2,7 @@
 import { namesOf } from "../core/catalogue/surroundings";
 import { chanceOf, outcomes, runsUntil } from "../core/analysis/outcomes";
 import { givenWith } from "../core/trials/given";
-import { linesFor, makerOf } from "../core/network/maker";
+import { linesFor, makerOf } from "../core/process/maker";
 import type { Id } from "../core/schema/id";
 import { NameBook } from "../core/notation/book";
 import { count, list, sayPercent, sayQuantity } from "../core/numbers/format";

@@ -8,7 +8,7 @@ import { list, sayCost, sayPercent, sayQuantity } from "../core/numbers/format";
 import { saySeconds } from "../core/numbers/ticks";
 import { recordAt } from "../core/catalogue/catalogue";
 import type { Recipe } from "../core/kinds/index";
-import { fuelOf, type Node, sayNode, tagOf, vesselIn } from "../core/network/node";
+import { fuelOf, type Node, sayNode, tagOf, vesselIn } from "../core/process/node";
 import type { Id } from "../core/schema/id";
 import { processAt } from "../core/network/compile";
 import { BadUse, oneOf } from "./failure";

@@ -8,7 +8,7 @@
 import type { Glance } from "../core/analysis/glance";
 import type { AskedPlan, PlanAnswer } from "../core/analysis/plan-written";
 import type { Ask, Chain } from "../core/chains/chain";
-import type { Node } from "../core/network/node";
+import type { Node } from "../core/process/node";
 import type { ItemCosts } from "../core/analysis/item-costs";
 import type { RecipeCosts } from "../core/analysis/recipe-costs";
 import type { Edit } from "../core/catalogue/edit";

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { setField } from "../catalogue/edit";
 import { around } from "../catalogue/surroundings";
-import { sayNode } from "../network/node";
+import { sayNode } from "../process/node";
 import { item, kitchen, must, recipe } from "../testing/kitchen";
 import { combinationsOf } from "./combinations";
 

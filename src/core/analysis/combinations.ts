@@ -3,7 +3,7 @@ import type { Catalogue } from "../catalogue/catalogue";
 import type { Recipe } from "../kinds/index";
 import type { Line } from "../notation/line";
 import { PAIR } from "../notation/places";
-import { type Node, nodeOf, sayNode } from "../network/node";
+import { type Node, nodeOf, sayNode } from "../process/node";
 import { around } from "../catalogue/surroundings";
 
 /** The two things, the first first; null where it is no combination of two. */

@@ -3,8 +3,8 @@ import type { Index } from "../catalogue/persistent-map";
 import type { Source } from "../kinds/index";
 import type { Compiled } from "../network/compile";
 import { ALIVE, KEEPS } from "../network/network";
-import { askedTags, membersOf, vesselsAmong } from "../network/members";
-import { nodeOfTag } from "../network/node";
+import { askedTags, membersOf, vesselsAmong } from "../process/members";
+import { nodeOfTag } from "../process/node";
 import { runsOut } from "../network/source-processes";
 import type { Id } from "../schema/id";
 

@@ -6,7 +6,7 @@ import type { Kind } from "../kinds/index";
 import type { Id } from "../schema/id";
 import { processAt } from "../network/compile";
 import { MEMBER, SALVAGE } from "../network/network";
-import type { Node } from "../network/node";
+import type { Node } from "../process/node";
 import { breakdown } from "./breakdown";
 import type { Measure } from "./cost";
 import type { Readings } from "./readings";

@@ -6,7 +6,7 @@ import type { Catalogue } from "../catalogue/catalogue";
 import { type Edit, setField } from "../catalogue/edit";
 import { addRecipes, wordsOf } from "../editing/recipes";
 import { processAt } from "../network/compile";
-import { nodeOfTag } from "../network/node";
+import { nodeOfTag } from "../process/node";
 import { parseLine } from "../notation/parser";
 import { seeded } from "../numbers/seeded";
 import type { Id } from "../schema/id";

@@ -3,9 +3,9 @@ import type { Catalogue } from "../catalogue/catalogue";
 import type { Recipe } from "../kinds/index";
 import type { Line } from "../notation/line";
 import { countCells, grid } from "../notation/places";
-import { membersOf } from "../network/members";
+import { membersOf } from "../process/members";
 import { recipesAsking, recipesTaking } from "../catalogue/references";
-import { type Node, nodeOf, tagOf } from "../network/node";
+import { type Node, nodeOf, tagOf } from "../process/node";
 import type { Id } from "../schema/id";
 
 /** Places of a pattern for which is looked who else takes what stands there. */

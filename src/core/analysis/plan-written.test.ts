@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { around } from "../catalogue/surroundings";
-import { sayNode } from "../network/node";
+import { sayNode } from "../process/node";
 import { item } from "../testing/kitchen";
 import { read } from "../testing/told";
 import { sayNoPlan, writtenPlan } from "./plan-written";

@@ -1,7 +1,7 @@
 /** A plan as plain data, by the ids of what is in it; and what is asked of one. */
 import { processAt } from "../network/compile";
 import { MEMBER } from "../network/network";
-import type { Node } from "../network/node";
+import type { Node } from "../process/node";
 import type { Kind } from "../kinds/index";
 import type { Id } from "../schema/id";
 import type { Measure } from "./cost";

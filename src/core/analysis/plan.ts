@@ -2,7 +2,7 @@
 import { solve as solveProgramme } from "yalps";
 import { type Compiled, processAt } from "../network/compile";
 import { SOURCE } from "../network/network";
-import { fuelOf, type Node } from "../network/node";
+import { fuelOf, type Node } from "../process/node";
 import { TooMany } from "../budget/budget";
 import { fewestRuns, perRun } from "./chances";
 import type { Measure } from "./cost";

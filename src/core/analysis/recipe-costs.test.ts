@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { around } from "../catalogue/surroundings";
-import { sayNode } from "../network/node";
+import { sayNode } from "../process/node";
 import { recipe } from "../testing/kitchen";
 import { at, read } from "../testing/told";
 import { madeFor, type Priced, recipeCosts } from "./recipe-costs";

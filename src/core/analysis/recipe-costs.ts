@@ -1,7 +1,7 @@
 /** What one run of a recipe costs by each of its ways, with what goes in, burns, comes back and comes out; as plain data. */
 import type { Id } from "../schema/id";
 import { processAt } from "../network/compile";
-import { isItem, type Node } from "../network/node";
+import { isItem, type Node } from "../process/node";
 import { levelOfRun } from "./progression";
 import type { Readings } from "./readings";
 

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { around } from "../catalogue/surroundings";
-import { type Node, sayNode } from "../network/node";
+import { type Node, sayNode } from "../process/node";
 import type { Readings } from "../analysis/readings";
 import { at, read } from "../testing/told";
 import { ASKED, type Ask, type Chain, chainOf, type Thing } from "./chain";

@@ -6,7 +6,7 @@ import type { Readings } from "../analysis/readings";
 import { policyOrder } from "../analysis/policy";
 import { processAt } from "../network/compile";
 import { ALIVE, SALVAGE } from "../network/network";
-import type { Node } from "../network/node";
+import type { Node } from "../process/node";
 
 /** One of the ways to come by something. */
 export interface Way {

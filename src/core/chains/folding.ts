@@ -1,5 +1,5 @@
 /** Parts of a chain that are folded away, and walking from thing to thing. */
-import type { Node } from "../network/node";
+import type { Node } from "../process/node";
 import type { Chain, Link } from "./chain";
 
 /** What is behind a folded thing (or on from one, on the onward side) is left out, unless another way leads to it. */

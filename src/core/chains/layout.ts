@@ -1,5 +1,5 @@
 /** Where everything of a chain stands: columns from left to right, ribbons as wide as what they carry. */
-import type { Node } from "../network/node";
+import type { Node } from "../process/node";
 import type { Chain, Link } from "./chain";
 
 export const WIDTH = 164;

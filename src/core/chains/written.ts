@@ -1,5 +1,5 @@
 /** A chain as a file: a picture (SVG), and as a graph for other programs (GraphML, DOT). */
-import type { Node } from "../network/node";
+import type { Node } from "../process/node";
 import type { Chain, Thing } from "./chain";
 import { HEIGHT, type Layout, WIDTH } from "./layout";
 

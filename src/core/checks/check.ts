@@ -7,7 +7,7 @@ import type { Edit } from "../catalogue/edit";
 import type { AnyRecord, Kind, Recipe, RecordOf, Source } from "../kinds/index";
 import { around } from "../catalogue/surroundings";
 import { processAt } from "../network/compile";
-import { fuelOf, type Node, nodeOf, sayNode, tagOf } from "../network/node";
+import { fuelOf, type Node, nodeOf, sayNode, tagOf } from "../process/node";
 import type { Named as NamedThing } from "../notation/line";
 import type { Id } from "../schema/id";
 

@@ -4,7 +4,7 @@ import { setField } from "../catalogue/edit";
 import { recordsWith } from "../catalogue/references";
 import type { Recipe } from "../kinds/index";
 import type { Line } from "../notation/line";
-import { nodeOf } from "../network/node";
+import { nodeOf } from "../process/node";
 import { namedRef, perRecord, recipeRef } from "./check";
 
 /** The first used on the second gives something, and the second on the first nothing. */

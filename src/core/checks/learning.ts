@@ -2,7 +2,7 @@
 import { reach } from "../analysis/registry";
 import { referrersTo } from "../catalogue/references";
 import type { Recipe } from "../kinds/index";
-import { teachers } from "../network/use-processes";
+import { teachers } from "../process/teaching";
 import { count, list } from "../numbers/format";
 import type { Id } from "../schema/id";
 import { perRecord, recipeRef, recipesAround, ref } from "./check";

@@ -11,7 +11,7 @@ import { PersistentMap } from "../catalogue/persistent-map";
 import { FreeKeys } from "../editing/new-names";
 import { replaceEverywhere } from "../editing/replace";
 import { compile } from "../network/compile";
-import { membersOf } from "../network/members";
+import { membersOf } from "../process/members";
 import { sayCost, sayPercent, sayQuantity } from "../numbers/format";
 import type { Fix, Ref } from "./check";
 

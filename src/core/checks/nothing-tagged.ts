@@ -1,7 +1,7 @@
 import type { Edit } from "../catalogue/edit";
 import { recipesAsking } from "../catalogue/references";
 import type { Item, Recipe } from "../kinds/index";
-import { hasMembers } from "../network/members";
+import { hasMembers } from "../process/members";
 import { allLines } from "../kinds/ways";
 import type { Line, Variant } from "../notation/line";
 import { count, list } from "../numbers/format";

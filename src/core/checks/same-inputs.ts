@@ -1,5 +1,5 @@
 import type { Line } from "../notation/line";
-import { nodeOf } from "../network/node";
+import { nodeOf } from "../process/node";
 import type { Recipe } from "../kinds/index";
 import { list } from "../numbers/format";
 import { type GroupCheck, namedRef, recipeRef } from "./check";

@@ -3,8 +3,9 @@ import type { Recipe } from "../kinds/index";
 import { around } from "../catalogue/surroundings";
 import { type Way, variantName, wayOf } from "../kinds/ways";
 import { expected } from "../network/expected";
-import { nodeOf } from "../network/node";
+import { nodeOf } from "../process/node";
 import { list } from "../numbers/format";
+import { betterInAny } from "../clauses/all";
 import type { Id } from "../schema/id";
 import { type CheckContext, itemRef, perRecord, recipeRef, type Ref } from "./check";
 
@@ -70,12 +71,8 @@ function betterInAnything(way: Way, than: Way): boolean {
   return (
     [...gives].some(([id, n]) => n > (gave.get(id) ?? 0) + 1e-12) ||
     [...took].some(([id, n]) => n > (takes.get(id) ?? 0) + 1e-12) ||
-    way.ticks < than.ticks ||
-    way.heat < than.heat ||
-    (way.batch ?? 1) > (than.batch ?? 1) ||
     surer(way) > surer(than) ||
-    way.fee < than.fee ||
-    (way.level ?? 0) < (than.level ?? 0)
+    betterInAny(way, than)
   );
 }
 

@@ -5,7 +5,7 @@ import { held } from "../catalogue/inheritance";
 import type { Index } from "../catalogue/persistent-map";
 import { recipesTaking } from "../catalogue/references";
 import type { Item, ItemType } from "../kinds/index";
-import { anySays } from "../network/traits";
+import { anySays } from "../process/traits";
 import { outputsOf } from "../notation/line";
 import type { Id } from "../schema/id";
 import { perRecord, recipeRef, recipesAround, ref } from "./check";

@@ -1,6 +1,6 @@
 /** From a recipe line that was read to the fields of the recipe. */
 import { givenName } from "../notation/format";
-import type { Said } from "../notation/clauses";
+import { toLine, toRecord, toVariant, variantToLine } from "../clauses/all";
 import type { Line, RecipeParts, Variant } from "../notation/line";
 import type { ParsedEntry, ParsedLine, ParsedVariant } from "../notation/parsed";
 import type { Surroundings } from "../schema/field";
@@ -33,27 +33,21 @@ export function parsedFrom(
     item: l.item ?? null,
     span: { from: 0, to: 0 },
   });
-  const teacher = (item: Id | null) => item && { name: nameOf("item", item), item };
-  const { kind, lines, tables, grid, ticks, heat, batch, fee, feeCurrency, level, taughtBy, variants } = recipe;
+  const called = (item: Id) => nameOf("item", item);
+  const { kind, lines, tables, grid, variants } = recipe;
   return {
     kind,
     entries: lines.map(entry),
     tables,
     grid,
-    ...{ ticks, heat, batch, fee, feeCurrency, level },
-    taughtBy: teacher(taughtBy),
-    variants: variants.map(({ name, lines: own, taughtBy: by, ...said }) => ({
-      label: name || null,
-      entries: own.map(entry),
-      said: saidOf({ ...said, taughtBy: teacher(by) }),
+    ...toLine(recipe, called),
+    variants: variants.map((variant) => ({
+      label: variant.name || null,
+      entries: variant.lines.map(entry),
+      said: variantToLine(variant, called),
     })),
   };
 }
-/** Only what is said. */
-const saidOf = (said: { readonly [N in keyof Said]: Said[N] | null }): Partial<Said> =>
-  Object.fromEntries(
-    Object.entries(said).filter(([name, value]) => value !== null || (name === "feeCurrency" && said.fee !== null)),
-  );
 
 const calledIn = (e: ParsedEntry | undefined): string | undefined => (e?.any === undefined ? e?.name : `any ${e.name}`);
 
@@ -64,27 +58,12 @@ export const recipeFields = (parsed: ParsedLine, make: Make) => ({
   lines: parsed.entries.map((e) => lineFrom(e, make)),
   tables: parsed.tables,
   grid: parsed.grid,
-  ticks: parsed.ticks,
-  heat: parsed.heat,
-  batch: parsed.batch,
-  fee: parsed.fee,
-  feeCurrency: parsed.feeCurrency,
-  level: parsed.level,
-  taughtBy: teacherOf(parsed, make),
+  ...toRecord(parsed, (name) => make(name, "item")),
   variants: parsed.variants.map((v) => variantFrom(v, make)),
 });
-
-const teacherOf = ({ taughtBy }: Pick<ParsedLine, "taughtBy">, make: Make): Id | null =>
-  taughtBy && (taughtBy.item ?? make(taughtBy.name, "item"));
 
 const variantFrom = ({ label, entries, said }: ParsedVariant, make: Make): Variant => ({
   name: label ?? "",
   lines: entries.map((e) => lineFrom(e, make)),
-  ticks: said.ticks ?? null,
-  heat: said.heat ?? null,
-  batch: said.batch ?? null,
-  fee: said.fee ?? null,
-  feeCurrency: said.feeCurrency ?? null,
-  level: said.level ?? null,
-  taughtBy: said.taughtBy ? teacherOf({ taughtBy: said.taughtBy }, make) : null,
+  ...toVariant(said, (name) => make(name, "item")),
 });

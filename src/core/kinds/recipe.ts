@@ -4,19 +4,17 @@ import { parseLine } from "../notation/parser";
 import { words } from "../notation/parsed";
 import { PAIR, WIDEST } from "../notation/places";
 import { ROLES } from "../notation/roles";
+import { CLAUSE_FIELDS, CLAUSE_MEMBERS, saysAny, VARIANT_FIELDS } from "../clauses/all";
 import { choice } from "../schema/choice";
-import { duration } from "../schema/duration";
 import { flag } from "../schema/flag";
 import { group, list } from "../schema/group";
 import { defineKind } from "../schema/kind";
-import { LONGEST_NAME, MOST_BATCH, MOST_VARIANTS } from "../schema/limits";
-import { money } from "../schema/money";
+import { LONGEST_NAME, MOST_VARIANTS } from "../schema/limits";
 import { number } from "../schema/number";
-import { ref } from "../schema/ref";
 import { text } from "../schema/text";
 import { lines } from "./lines";
 import { recipeFields } from "./parsed";
-import { level, note, status, tables } from "./shared";
+import { note, status, tables } from "./shared";
 import { own } from "./own";
 
 /** Whether these are one thing in each of the two places. */
@@ -41,22 +39,16 @@ const variants = list(
   {
     name: text({ most: LONGEST_NAME }),
     lines: lines(ROLES),
-    ticks: duration({ optional: true, label: "time", bundled: "time" }),
-    heat: duration({ optional: true }),
-    batch: number({ min: 1, max: MOST_BATCH, whole: true, optional: true }),
-    fee: money({ optional: true }),
-    feeCurrency: ref("currency", { optional: true, label: "fee currency" }),
-    level: number({ ...level }),
-    taughtBy: ref("item", { optional: true, label: "teaching item" }),
+    ...VARIANT_FIELDS,
   },
   {
     most: MOST_VARIANTS,
     noun: "variant",
     help: "Other ways of it, each with only what differs: a finer tool gives more, a better station is quicker.",
-    rules({ name: _, feeCurrency, ...said }, fault) {
-      if (Object.values(said).every((v) => v === null || (Array.isArray(v) && !v.length)))
+    rules(variant, fault) {
+      if (!variant.lines.length && !saysAny(variant))
         fault("", "A variant says what differs: another tool, station, amount, time, fee or level.");
-      if (feeCurrency !== null && said.fee === null) fault("feeCurrency", "A currency needs a fee.");
+      if (variant.feeCurrency !== null && variant.fee === null) fault("feeCurrency", "A currency needs a fee.");
     },
   },
 );
@@ -71,29 +63,7 @@ export const recipe = defineKind({
     lines: lines(ROLES),
     tables,
     grid,
-    ticks: duration({ label: "time", title: "Time", bundled: "time", width: 80 }),
-    heat: duration({
-      title: "Heat",
-      width: 80,
-      help: "How long something must burn at its station for one run.",
-    }),
-    batch: number({
-      min: 2,
-      max: MOST_BATCH,
-      whole: true,
-      optional: true,
-      title: "Batch",
-      width: 60,
-      help: "How many are made at once, in the time and the heat of one. Nothing: one after the other.",
-    }),
-    fee: money({ currency: "feeCurrency" }),
-    feeCurrency: ref("currency", { optional: true, label: "fee currency", within: "fee" }),
-    level: number({ ...level, help: "Level a character needs." }),
-    taughtBy: ref("item", {
-      optional: true,
-      label: "teaching item",
-      help: "Item that teaches it, which must be had once and is kept.",
-    }),
+    ...CLAUSE_FIELDS,
     variants,
     status,
     note,
@@ -119,12 +89,7 @@ export const recipe = defineKind({
       "draws",
       "tables",
       "grid",
-      "time",
-      "heat",
-      "batch",
-      "fee",
-      "level",
-      "taughtBy",
+      ...CLAUSE_MEMBERS,
       "variants",
     ],
     read(text, around, make) {

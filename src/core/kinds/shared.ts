@@ -4,7 +4,7 @@ import { duration } from "../schema/duration";
 import { flag } from "../schema/flag";
 import { list } from "../schema/group";
 import { keyedMap } from "../schema/keyed-map";
-import { MOST, MOST_TABLES, MOST_TIMES } from "../schema/limits";
+import { MOST, MOST_LEVEL, MOST_TABLES, MOST_TIMES } from "../schema/limits";
 import { money } from "../schema/money";
 import { number } from "../schema/number";
 import { ref, refs } from "../schema/ref";
@@ -19,7 +19,7 @@ export const status = choice(STATUSES, { initial: "draft", bundleInitial: "ready
 export const note = text({ most: 2000, lines: true, width: 120 });
 
 const inherited = { inheritable: true, optional: true } as const;
-export const level = { min: 0, max: 1000, whole: true, optional: true, width: 54 } as const;
+export const level = { min: 0, max: MOST_LEVEL, whole: true, optional: true, width: 54 } as const;
 
 /** Tables that one run draws from. */
 export const tables = list(

@@ -1,31 +1,23 @@
 /** The ways of a recipe: itself, and each of its variants with all that it does not say otherwise. */
 import type { Line, Named, RecipeParts, Variant } from "../notation/line";
 import { sayNamed } from "../notation/line";
+import { type ClauseValues, overridden } from "../clauses/all";
 import { ROLES } from "../notation/roles";
 import type { Surroundings } from "../schema/field";
 
 /** What differs between the ways of a recipe. */
-export type Way = Pick<
-  RecipeParts,
-  "lines" | "ticks" | "heat" | "batch" | "fee" | "feeCurrency" | "level" | "taughtBy"
->;
+export interface Way extends ClauseValues {
+  readonly lines: readonly Line[];
+}
 
 /** The recipe itself first, then its variants in their order. */
 export const waysOf = <R extends Way & { readonly variants: readonly Variant[] }>(recipe: R): readonly Way[] =>
   recipe.variants.length ? [recipe, ...recipe.variants.map((variant) => wayOf(recipe, variant))] : [recipe];
 
-export function wayOf(recipe: Way, variant: Variant): Way {
-  return {
-    lines: linesOf(recipe.lines, variant.lines),
-    ticks: variant.ticks ?? recipe.ticks,
-    heat: variant.heat ?? recipe.heat,
-    batch: variant.batch ?? recipe.batch,
-    fee: variant.fee ?? recipe.fee,
-    feeCurrency: variant.fee === null ? recipe.feeCurrency : variant.feeCurrency,
-    level: variant.level ?? recipe.level,
-    taughtBy: variant.taughtBy ?? recipe.taughtBy,
-  };
-}
+export const wayOf = (recipe: Way, variant: Variant): Way => ({
+  lines: linesOf(recipe.lines, variant.lines),
+  ...overridden(recipe, variant),
+});
 
 /** The lines with each role that the others have from them. */
 const linesOf = (lines: readonly Line[], others: readonly Line[]): readonly Line[] =>

@@ -9,9 +9,9 @@ import { sign, toNumber } from "../numbers/fraction";
 import { CONTRIBUTORS } from "./contributors";
 import { mostOf } from "../notation/line";
 import { expected, netYield } from "./expected";
-import { askedTags, vesselsAmong } from "./members";
+import { askedTags, vesselsAmong } from "../process/members";
 import { askedHeats } from "./heat";
-import { fuelOf, isItem, joinedNode, type Node, nodeOfTag, splitNode, tagOf, vesselIn } from "./node";
+import { fuelOf, isItem, joinedNode, type Node, nodeOfTag, splitNode, tagOf, vesselIn } from "../process/node";
 import type { Contributor, Flow, Process, ProcessSpec } from "./process";
 import {
   ALIVE,

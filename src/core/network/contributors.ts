@@ -3,12 +3,12 @@ import type { Catalogue } from "../catalogue/catalogue";
 import type { Kind } from "../kinds/index";
 import type { Id } from "../schema/id";
 import { besideHeat, burnProcesses } from "./heat";
-import { besideMaker } from "./maker";
-import { besideMembers, besideTagged, memberProcesses } from "./members";
+import { besideMaker } from "../process/maker";
+import { besideMembers, besideTagged, memberProcesses } from "./member-processes";
 import { type Contributor, contributor, type ProcessSpec } from "./process";
 import { recipeProcesses } from "./recipe-processes";
 import { sourceProcesses } from "./source-processes";
-import { besideTraits } from "./traits";
+import { besideTraits } from "../process/traits";
 import { besideUses, besideTaught, useProcesses } from "./use-processes";
 
 /** Recipes, or sources, that draw from tables, where a table became another one. */

@@ -1,6 +1,6 @@
 /** What lines come to in one run, on average: as plain numbers and exactly as typed. */
 import type { Amounts } from "../notation/line";
-import type { Node } from "./node";
+import type { Node } from "../process/node";
 import type { Flow } from "./process";
 import { add, divide, type Fraction, fraction, fromNumber, multiply, negate, sign, ZERO } from "../numbers/fraction";
 

@@ -8,10 +8,11 @@ import { line } from "../notation/line";
 import type { Id } from "../schema/id";
 import { same } from "../schema/json";
 import { aliasOf } from "./alias";
-import { type Node, nodeOfHeat } from "./node";
+import { type Node, nodeOfHeat } from "../process/node";
 import type { ProcessSpec } from "./process";
-import { stationsOf } from "./recipe-processes";
-import { anySays, traitOf } from "./traits";
+import { stationsOf } from "../process/stations";
+import { fuelOf, mayBurn } from "../process/burning";
+import { anySays, traitOf } from "../process/traits";
 
 const takesHeat = ({ heat, variants }: Recipe): boolean => heat > 0 || variants.some((v) => (v.heat ?? 0) > 0);
 
@@ -78,22 +79,21 @@ export const askedHeats = (catalogue: Catalogue): Node[] => askedFuels(catalogue
 
 /** For each sort of heat that an item can give a process that burns one; what is left of it comes out too. */
 export function burnProcesses(item: Item, catalogue: Catalogue): readonly ProcessSpec[] {
-  if (item.status === "retired") return [];
   const asked = askedFuels(catalogue);
   if (!asked.length || !anySays(catalogue, "burns")) return [];
-  const burns = traitOf(catalogue, item, "burns") ?? 0;
-  if (burns <= 0) return [];
-  const ash = traitOf(catalogue, item, "ash");
+  const burns = fuelOf(catalogue, item);
+  if (!burns) return [];
+  const { ash } = burns;
   const left = ash === null || ash === item.id ? [] : [line("output", ash)];
   return asked.flatMap((fuel): ProcessSpec[] =>
-    fuel !== null && !item.tags.includes(fuel)
+    !mayBurn(item, fuel)
       ? []
       : [
           {
             sort: "burn",
             lines: [
               line("ingredient", item.id),
-              line("output", nodeOfHeat(fuel), burns / catalogue.pantry.ticksPerSecond),
+              line("output", nodeOfHeat(fuel), burns.ticks / catalogue.pantry.ticksPerSecond),
               ...left,
             ],
             needs: [],

@@ -3,7 +3,7 @@ import type { Catalogue } from "../catalogue/catalogue";
 import type { AnyRecord, Kind, RecordOf } from "../kinds/index";
 import type { Amounts, Line } from "../notation/line";
 import type { Id } from "../schema/id";
-import { type Node, nodeOf } from "./node";
+import { type Node, nodeOf } from "../process/node";
 
 /** What goes in or out of a process, or must be at hand: so much of a node. */
 export interface Flow extends Amounts {

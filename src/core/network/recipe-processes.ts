@@ -2,20 +2,22 @@
 import type { Catalogue } from "../catalogue/catalogue";
 import { around } from "../catalogue/surroundings";
 import type { Item, Recipe } from "../kinds/index";
-import { type Way, variantName, waysOf } from "../kinds/ways";
+import { variantName } from "../kinds/ways";
 import { type Line, line } from "../notation/line";
 import type { Id } from "../schema/id";
 import { levelsOf, splitThing } from "./box";
 import { tableMeans } from "./table-means";
-import { linesFor, makerOf } from "./maker";
-import { isMember, membersOf, vesselsAmong } from "./members";
-import { isItem, type Node, nodeOfHeat, nodeOfTag, tagOf, vesselIn } from "./node";
+import { linesFor, makerOf } from "../process/maker";
+import { isMember, vesselsAmong } from "../process/members";
+import { isItem, type Node, nodeOfHeat, nodeOfTag, tagOf, vesselIn } from "../process/node";
 import { type Flow, flows, type ProcessSpec } from "./process";
-import { anySays, traitOf, vesselOf } from "./traits";
-import { average, teachers } from "./use-processes";
+import { containerOf, empties } from "../process/containers";
+import { type RecipeRun, recipeRuns } from "../process/run";
+import { anySays, vesselOf } from "../process/traits";
+import { average } from "./use-processes";
 
-/** Most stations with a tag that count each for itself, and most processes of one recipe. */
-const [MOST_STATIONS, MOST_PROCESSES] = [24, 4_000];
+/** Most processes of one recipe. */
+const MOST_PROCESSES = 4_000;
 /** From here on are counted draws that are what worn tools leave. */
 const WORN_OUT = 10_000;
 /** Most levels at which a table is one of its own. */
@@ -27,97 +29,40 @@ const MOST_LEVELS = 12;
  */
 export function recipeProcesses(recipe: Recipe, catalogue: Catalogue): readonly ProcessSpec[] {
   if (recipe.status === "retired") return [];
-  const taught = teachers(catalogue, recipe.id);
   const specs: ProcessSpec[] = [];
-  const ways = waysOf(recipe);
-  for (let k = 0; k < ways.length; k++) {
-    const way = ways[k];
-    const needs = way.taughtBy !== null ? [way.taughtBy] : taught;
-    const batch = way.batch ?? 1;
-    for (const at of stationsOf(catalogue, linesFor(way.lines, makerOf(catalogue))))
-      for (const { level, drawn } of drawsOf(catalogue, recipe, way))
-        for (const { taken, back, chosen } of choicesOf(catalogue, at.lines, drawn)) {
-          const lines = again(taken, at.extra);
-          const heat =
-            way.heat > 0
-              ? [line("ingredient", nodeOfHeat(at.fuel), way.heat / catalogue.pantry.ticksPerSecond / batch)]
-              : NONE;
-          const plain = !back.length && !drawn.length && !heat.length;
-          const spec: ProcessSpec = {
-            sort: recipe.kind === "salvage" ? "salvage" : "craft",
-            lines: plain ? lines : [...lines, ...back, ...drawn, ...heat],
-            way: k,
-            ...(chosen.length ? { chosen } : {}),
-            returns: back.length > 0,
-            needs: [],
-            price: way.fee,
-            currency: way.feeCurrency,
-            ticks: (at.pace === 1 ? way.ticks : Math.round(way.ticks * at.pace)) / batch,
-            ...(batch > 1 ? { batch } : {}),
-            level,
-            ...(k > 0 || at.named
-              ? { as: { kind: "recipe", record: calledOf(catalogue, recipe, way, k, at.named) } }
-              : {}),
-          };
-          if (needs.length) for (const item of needs) specs.push({ ...spec, needs: [item] });
-          else specs.push(spec);
-        }
+  for (const run of recipeRuns(recipe, catalogue)) {
+    const { terms, way, station, teachers } = run;
+    const own = linesFor(run.lines, makerOf(catalogue));
+    for (const { level, drawn } of drawsOf(catalogue, recipe, terms.level))
+      for (const { taken, back, chosen } of choicesOf(catalogue, own, drawn)) {
+        const lines = again(taken, station.extra);
+        const heat =
+          terms.heat > 0
+            ? [line("ingredient", nodeOfHeat(station.fuel), terms.heat / catalogue.pantry.ticksPerSecond / terms.batch)]
+            : NONE;
+        const plain = !back.length && !drawn.length && !heat.length;
+        const spec: ProcessSpec = {
+          sort: recipe.kind === "salvage" ? "salvage" : "craft",
+          lines: plain ? lines : [...lines, ...back, ...drawn, ...heat],
+          way,
+          ...(chosen.length ? { chosen } : {}),
+          returns: back.length > 0,
+          needs: [],
+          price: terms.price,
+          currency: terms.currency,
+          ticks: terms.ticks / terms.batch,
+          ...(terms.batch > 1 ? { batch: terms.batch } : {}),
+          level,
+          ...(way > 0 || station.named ? { as: { kind: "recipe", record: calledOf(catalogue, run) } } : {}),
+        };
+        if (teachers.length) for (const item of teachers) specs.push({ ...spec, needs: [item] });
+        else specs.push(spec);
+      }
   }
   return specs.length > MOST_PROCESSES ? specs.slice(0, MOST_PROCESSES) : specs;
 }
 
-interface At {
-  readonly lines: readonly Line[];
-  readonly pace: number;
-  readonly extra: number;
-  readonly fuel: Id | null;
-  /** The station that it is, where the recipe says any with a tag. */
-  readonly named: Item | null;
-}
 const NONE: readonly Flow[] = [];
-const PLAIN = { pace: 1, extra: 0, fuel: null, named: null } as const;
-
-/** The stations at which a way can be gone and that make a difference, and all the others together. */
-export function stationsOf(catalogue: Catalogue, lines: readonly Line[]): At[] {
-  if (!anySays(catalogue, "pace", "extra", "fuel")) return [{ lines, ...PLAIN }];
-  const stations = lines.filter((l) => l.role === "station");
-  let fixed: Omit<At, "lines"> = PLAIN;
-  for (const { item } of stations) {
-    const there = item === undefined ? undefined : catalogue.records.item.get(item);
-    if (there) fixed = joined(fixed, sayOf(catalogue, there));
-  }
-  const asked = stations.find((l) => l.any !== undefined);
-  if (asked?.any === undefined) return [{ lines, ...fixed }];
-  const found: At[] = [];
-  let others = false;
-  for (const item of membersOf(catalogue, asked.any)) {
-    const says = sayOf(catalogue, item);
-    const plain = says.pace === 1 && says.extra === 0 && says.fuel === null;
-    if (plain || found.length === MOST_STATIONS) others = true;
-    else
-      found.push({
-        ...joined(fixed, says),
-        lines: lines.map((l) => (l === asked ? line("station", item.id) : l)),
-        named: item,
-      });
-  }
-  found.sort((a, b) => ((a.named as Item).id < (b.named as Item).id ? -1 : 1));
-  return others || !found.length ? [{ lines, ...fixed }, ...found] : found;
-}
-const sayOf = (catalogue: Catalogue, item: Item): Omit<At, "lines"> => ({
-  pace: traitOf(catalogue, item, "pace") ?? 1,
-  extra: traitOf(catalogue, item, "extra") ?? 0,
-  fuel: traitOf(catalogue, item, "fuel"),
-  named: null,
-});
-/** Two stations at once: times multiply, and the larger chance of more counts. */
-const joined = (a: Omit<At, "lines">, b: Omit<At, "lines">): Omit<At, "lines"> => ({
-  pace: a.pace * b.pace,
-  extra: Math.max(a.extra, b.extra),
-  fuel: a.fuel ?? b.fuel,
-  named: a.named ?? b.named,
-});
-
 /** What comes out, and with a chance all of it once more. What is drawn is drawn once. */
 const again = (lines: readonly Flow[], extra: number): readonly Flow[] =>
   extra > 0
@@ -183,12 +128,11 @@ function choicesOf(catalogue: Catalogue, lines: readonly Line[], drawn: readonly
 
 function vesselsOf(catalogue: Catalogue, lines: readonly Line[], taken: readonly Flow[]): readonly Flow[] {
   return lines.flatMap((l, k): Flow[] => {
-    const worn = l.role === "tool" && l.uses !== null;
-    if (l.whole || (l.role !== "ingredient" && !worn)) return [];
+    if (!empties(l)) return [];
     const { item } = taken[k];
-    const vessel = tagOf(item) === null ? vesselOf(catalogue, item) : vesselIn(item);
+    const vessel = tagOf(item) === null ? containerOf(catalogue, l, item) : vesselIn(item);
     if (vessel === null || (l.any !== undefined && vessel === item)) return [];
-    if (!worn) return [line("output", vessel, l.min, l.max, l.chance)];
+    if (l.role === "ingredient") return [line("output", vessel, l.min, l.max, l.chance)];
     const draw = { group: WORN_OUT + k, times: 1, weight: 1, of: l.uses as number };
     return [{ ...line("output", vessel, l.min, l.max), draw }];
   });
@@ -198,9 +142,8 @@ function vesselsOf(catalogue: Catalogue, lines: readonly Line[], taken: readonly
 function drawsOf(
   catalogue: Catalogue,
   { tables }: Pick<Recipe, "tables">,
-  way: Way,
+  from: number,
 ): { level: number; drawn: readonly Flow[] }[] {
-  const from = way.level ?? 0;
   if (!tables.length) return [{ level: from, drawn: NONE }];
   return levelsFrom(catalogue, tables, from).map((level) => ({ level, drawn: drawnFrom(catalogue, tables, level) }));
 }
@@ -232,18 +175,18 @@ const called = new WeakMap<Recipe, Map<string, { readonly station: Item | null; 
  * A way of a recipe as a recipe of its own: "Smoke eel, using Fine knife", "Burn lime, at Great kiln". The same object
  * for the same records.
  */
-function calledOf(catalogue: Catalogue, recipe: Recipe, way: Way, k: number, station: Item | null): Recipe {
+function calledOf(catalogue: Catalogue, { recipe, of: values, way, station: { named: station } }: RecipeRun): Recipe {
   const of = called.get(recipe) ?? new Map<string, { station: Item | null; record: Recipe }>();
   called.set(recipe, of);
   const words = [
-    ...(k > 0 ? [variantName(recipe.variants[k - 1], k - 1, around(catalogue))] : []),
+    ...(way > 0 ? [variantName(recipe.variants[way - 1], way - 1, around(catalogue))] : []),
     ...(station ? [`at ${station.name}`] : []),
   ];
-  const key = `${k} ${station?.id ?? ""}`;
+  const key = `${way} ${station?.id ?? ""}`;
   const name = `${recipe.name}, ${words.join(", ")}`;
   const there = of.get(key);
   if (there && there.station === station && there.record.name === name) return there.record;
-  const record = { ...recipe, ...way, name, variants: [] };
+  const record = { ...recipe, ...values, name, variants: [] };
   of.set(key, { station, record });
   return record;
 }

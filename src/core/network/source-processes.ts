@@ -2,7 +2,7 @@
 import type { Catalogue } from "../catalogue/catalogue";
 import type { Source } from "../kinds/index";
 import { line } from "../notation/line";
-import { linesFor, makerOf } from "./maker";
+import { linesFor, makerOf } from "../process/maker";
 import { flows, type ProcessSpec } from "./process";
 import { drawnFrom, levelsFrom } from "./recipe-processes";
 

@@ -1,56 +1,19 @@
 /** What uses are to the network: an item goes, and what it gives, draws or leaves comes. */
 import type { Catalogue } from "../catalogue/catalogue";
 import { itemAmount } from "../catalogue/item-number";
-import type { Index } from "../catalogue/persistent-map";
 import { itemsBelow } from "../catalogue/types";
 import { type HeldUse, usesOf } from "../catalogue/uses";
 import type { Item, Kind, Use } from "../kinds/index";
 import { line } from "../notation/line";
+import { ownersOf, taughtRecipes } from "../process/teaching";
 import type { Id } from "../schema/id";
 import { aliasOf } from "./alias";
 import { levelsOf, splitThing } from "./box";
 import { tableMeans } from "./table-means";
 import type { Flow, ProcessSpec } from "./process";
 
-/** Most items that teach one recipe and count as ways to learn it. */
-const MOST_TEACHERS = 20;
 /** Most levels at which a use is a process of its own. */
 const MOST_LEVELS = 12;
-
-/** The uses that teach each recipe. */
-const TEACHING: Index<Use, ReadonlyMap<Id, readonly Use[]>> = {
-  lasting: true,
-  build(uses) {
-    const by = new Map<Id, Use[]>();
-    for (const use of uses.values())
-      for (const { does } of use.effects)
-        if (does.is === "teach") by.set(does.recipe, [...(by.get(does.recipe) ?? []), use]);
-    return by;
-  },
-  follow: () => null,
-};
-
-const NOBODY: readonly Id[] = [];
-/** Items that teach a recipe when they are used, in order of id. */
-export function teachers(catalogue: Catalogue, recipe: Id): readonly Id[] {
-  if (!catalogue.records.use.size) return NOBODY;
-  const uses = catalogue.records.use.index(TEACHING).get(recipe) ?? [];
-  const items = uses.flatMap((use) => [...ownersOf(catalogue, use)]);
-  return [...new Set(items)]
-    .filter((id) => {
-      const item = catalogue.records.item.get(id);
-      return item && item.status !== "retired" && usesOf(catalogue, item).some((u) => teaches(u, recipe));
-    })
-    .sort()
-    .slice(0, MOST_TEACHERS);
-}
-const teaches = (use: HeldUse, recipe: Id): boolean =>
-  use.effects.some(({ does }) => does.is === "teach" && does.recipe === recipe);
-
-function* ownersOf(catalogue: Catalogue, use: Use): Generator<Id> {
-  if (use.item !== null) yield use.item;
-  else if (use.type !== null) yield* itemsBelow(catalogue, new Set([use.type]));
-}
 
 /**
  * One process for each use of an item that gives, draws or leaves something, in the order of its uses; where tables give
@@ -194,6 +157,6 @@ export function* besideTaught(
         if (does.is === "teach" && next.records.recipe.has(does.recipe)) yield does.recipe;
     // Another item of a type, or one that retires, may teach what its type's uses do.
     if (touched.has("item") || touched.has("type"))
-      for (const id of catalogue.records.use.index(TEACHING).keys()) if (next.records.recipe.has(id)) yield id;
+      for (const id of taughtRecipes(catalogue)) if (next.records.recipe.has(id)) yield id;
   }
 }

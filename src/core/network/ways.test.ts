@@ -9,7 +9,7 @@ import { seeded } from "../numbers/seeded";
 import { newId } from "../schema/id";
 import { item, kitchen, line, must, newItem, recipe, shells } from "../testing/kitchen";
 import { at, label, processesIn, read } from "../testing/told";
-import { nodeOfHeat } from "./node";
+import { nodeOfHeat } from "../process/node";
 
 const plain = (r: Readings, name: string) => r.value.cost[at(r, name)];
 const credited = (r: Readings, name: string) => r.credited("value").cost[at(r, name)];

@@ -9,14 +9,13 @@ import {
   type Named,
   type RecipeParts,
   sayNamed,
-  type Variant,
   weightOfNothing,
 } from "./line";
 import type { Id } from "../schema/id";
 import type { Surroundings } from "../schema/field";
 import { type Role, roleRule, WORDED } from "./roles";
 import { cut } from "../schema/characters";
-import { NOTHING_SAID, type Said, writtenClauses, writtenOfVariant } from "./clauses";
+import { NOTHING_SAID, type Said, toLine, variantToLine, writtenClauses, writtenOfVariant } from "../clauses/all";
 import type { ParsedEntry, ParsedLine, ParsedVariant } from "./parsed";
 import { isPlain, isPlainAnew, quote } from "./book";
 import { lex } from "./lexer";
@@ -52,11 +51,11 @@ function labelled(around: Surroundings, recipe: RecipeParts, label: string | nul
     around,
     {
       ...recipe,
-      taughtBy: taught(recipe.taughtBy),
-      variants: recipe.variants.map(({ name, lines, taughtBy, ...said }) => ({
-        label: name || null,
-        lines,
-        said: { ...dropNulls(said), ...(taughtBy ? { taughtBy: taught(taughtBy) } : {}) },
+      ...toLine(recipe, byId),
+      variants: recipe.variants.map((variant) => ({
+        label: variant.name || null,
+        lines: variant.lines,
+        said: variantToLine(variant, byId),
       })),
     },
     label,
@@ -65,11 +64,8 @@ function labelled(around: Surroundings, recipe: RecipeParts, label: string | nul
   );
 }
 
-const taught = (item: Id | null) => item && { name: item, item };
-const dropNulls = (said: Omit<Variant, "name" | "lines" | "taughtBy">): Partial<Said> => ({
-  ...Object.fromEntries(Object.entries(said).filter(([name, value]) => value !== null && name !== "feeCurrency")),
-  ...(said.fee === null ? {} : { feeCurrency: said.feeCurrency }),
-});
+/** Nobody reads names of items that are there. */
+const byId = (item: Id): string => item;
 
 /** Lines alone, as a recipe of nothing but them. */
 export function formatLines(around: Surroundings, lines: readonly Line[]): string {

@@ -57,7 +57,8 @@ const BRACKETS: ReadonlyMap<string, TokenKind> = new Map([
   ["]", "closegrid"],
 ]);
 
-export const isKeyword = (token: Token): boolean => token.kind === "word" && KEYWORDS.has(token.text.toLowerCase());
+export const isKeyword = (token: { readonly kind: string; readonly text: string }): boolean =>
+  token.kind === "word" && KEYWORDS.has(token.text.toLowerCase());
 
 /** Digits and signs of double width are the same digits and signs; each stays where it is. */
 export const narrow = (line: string): string =>

@@ -3,6 +3,7 @@ import { fromNumber, subtract, toNumber } from "../numbers/fraction";
 import type { Id } from "../schema/id";
 import { MOST_WEIGHT } from "../schema/limits";
 import type { Surroundings } from "../schema/field";
+import type { ClauseValues, VariantValues } from "../clauses/all";
 import type { Role } from "./roles";
 
 /**
@@ -100,20 +101,12 @@ export const isWeight = (w: unknown): w is number =>
   typeof w === "number" && w >= 0 && w <= MOST_WEIGHT && Number(w.toFixed(6)) === w;
 
 /** What a recipe line says of a recipe. */
-export interface RecipeParts {
+export interface RecipeParts extends ClauseValues {
   readonly name: string;
   readonly kind: RecipeKind;
   readonly lines: readonly Line[];
   readonly tables: readonly FromTable[];
   readonly grid: Grid;
-  readonly ticks: number;
-  readonly heat: number;
-  /** Runs that go at once, in the time and the heat of one; null: one after the other. */
-  readonly batch: number | null;
-  readonly fee: number;
-  readonly feeCurrency: Id | null;
-  readonly level: number | null;
-  readonly taughtBy: Id | null;
   readonly variants: readonly Variant[];
 }
 
@@ -136,15 +129,7 @@ export interface Grid {
 }
 
 /** Another way of a recipe: only what differs. A role that stands among its lines stands for all of that role. */
-export interface Variant {
+export interface Variant extends VariantValues {
   readonly name: string;
   readonly lines: readonly Line[];
-  /** null: as the recipe. */
-  readonly ticks: number | null;
-  readonly heat: number | null;
-  readonly batch: number | null;
-  readonly fee: number | null;
-  readonly feeCurrency: Id | null;
-  readonly level: number | null;
-  readonly taughtBy: Id | null;
 }

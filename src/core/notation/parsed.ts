@@ -4,7 +4,7 @@ import type { Names, Surroundings } from "../schema/field";
 import type { Id } from "../schema/id";
 import type { Issue } from "../schema/issue";
 import type { Span } from "./lexer";
-import type { Said } from "./clauses";
+import type { Said } from "../clauses/all";
 import type { Bonus, Draw, FromTable, Grid, RecipeKind } from "./line";
 import type { Role } from "./roles";
 
@@ -30,19 +30,12 @@ export interface ParsedEntry {
   readonly span: Span;
 }
 
-export interface ParsedLine {
+export interface ParsedLine extends Said {
   readonly kind: RecipeKind;
   readonly label: string | null;
   readonly entries: readonly ParsedEntry[];
   readonly tables: readonly FromTable[];
   readonly grid: Grid;
-  readonly ticks: number;
-  readonly heat: number;
-  readonly batch: number | null;
-  readonly fee: number;
-  readonly feeCurrency: Id | null;
-  readonly level: number | null;
-  readonly taughtBy: { readonly name: string; readonly item: Id | null } | null;
   readonly variants: readonly ParsedVariant[];
   readonly issues: readonly LineIssue[];
   /** True when no remark is an error. */

@@ -1,9 +1,9 @@
 /** Reads a recipe line. Always returns everything it could make out, with a remark for whatever it could not. */
 import { shown, textProblem } from "../schema/characters";
 import { LONGEST_NAME, MOST_LINES, MOST_TABLES, MOST_VARIANTS } from "../schema/limits";
-import { CLAUSES, NOTHING_SAID, type Said } from "./clauses";
+import { ALL_CLAUSES, NOTHING_SAID, type Said } from "../clauses/all";
 import { readMembers, readSide } from "./entries";
-import { BEHIND, CLAUSE_WORDS } from "./keywords";
+import { BEHIND } from "./keywords";
 import { isKeyword } from "./lexer";
 import { RECIPE_KINDS, type RecipeKind } from "./line";
 import type { ParsedLine, ParsedVariant, Words } from "./parsed";
@@ -155,13 +155,12 @@ function readClauses(r: LineReader, ordered: { is: boolean } | null, beforeArrow
   for (let token = r.peek(); token && token.kind !== "bar"; token = r.peek()) {
     if (beforeArrow && token.kind === "arrow") break;
     const role = ROLE_TABLE.find(({ stands }) => typeof stands === "object" && r.word(stands.word));
-    const word = role ? undefined : CLAUSE_WORDS.find((each) => r.word(each));
+    const clause = role ? undefined : ALL_CLAUSES.find(({ word }) => r.word(word));
     if (role) readMembers(r, role);
-    else if (word) {
-      const clause = CLAUSES[word];
-      if (given.has(word)) r.report("error", token, `${clause.what} is given twice. Keep one.`, []);
+    else if (clause) {
+      if (given.has(clause.word)) r.report("error", token, `${clause.what} is given twice. Keep one.`, []);
       const read = clause.read(r, token);
-      if (read) given.add(word);
+      if (read) given.add(clause.word);
       Object.assign(said, read);
     } else if (r.word("ordered")) {
       if (ordered) ordered.is = true;

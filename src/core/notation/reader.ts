@@ -1,8 +1,10 @@
 /** Goes through the tokens of one line, and keeps what was read and what is wrong. */
 import { shown } from "../schema/characters";
 import { issue } from "../schema/issue";
+import type { ItemName } from "../clauses/clause";
 import { isKeyword, lex, type Span, type Token, type TokenKind } from "./lexer";
 import type { FromTable } from "./line";
+import { readName } from "./names-in-line";
 import type { ParsedEntry, LineIssue, Words } from "./parsed";
 
 /** Longer lines are not read: 200 entries with the longest names take less. */
@@ -79,6 +81,14 @@ export class LineReader {
     if (token?.kind !== "word" || token.text.toLowerCase() !== keyword) return false;
     this.at++;
     return true;
+  }
+
+  isKeyword(token: { readonly kind: string; readonly text: string }): boolean {
+    return isKeyword(token);
+  }
+  itemName(what: string): ItemName | null {
+    const found = readName(this, what);
+    return found && { name: found.name, item: found.id };
   }
 
   failed(): boolean {

@@ -22,6 +22,8 @@ export const MOST_BATCH = 10_000;
 export const MOST_VARIANTS = 40;
 /** Most runs of one draw. */
 export const MOST_TIMES = 1000;
+/** Highest level of a character, and most that anything asks for. */
+export const MOST_LEVEL = 1000;
 /** Largest weight of a draw. */
 export const MOST_WEIGHT = 1e6;
 /** Most edits of one change that comes over the network; a bundle may hold more. */

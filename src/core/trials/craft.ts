@@ -1,124 +1,121 @@
-/** Making, taking apart and gathering with a bag: all that is needed is looked at first, and nothing is taken before. */
-import { recordsOf } from "../catalogue/catalogue";
+/** Making, taking apart and gathering with a bag: runs are rolled. What is missing is looked at first; nothing is taken before. */
 import type { Catalogue } from "../catalogue/catalogue";
-import type { Index } from "../catalogue/persistent-map";
-import { held } from "../catalogue/inheritance";
-import type { Item, Recipe, Source, Use } from "../kinds/index";
-import { waysOf } from "../kinds/ways";
-import { type ItemLine, type Line, line } from "../notation/line";
-import { formatTicks } from "../numbers/ticks";
-import { linesFor } from "../network/maker";
-import { vesselOf } from "../network/traits";
-import { sayQuantity } from "../numbers/format";
-import type { Id } from "../schema/id";
-import { type Node, nodeOf, sayNode, tagOf } from "../network/node";
 import { around } from "../catalogue/surroundings";
+import { rangeOf } from "../analysis/chances";
+import type { Item, Recipe, Source } from "../kinds/index";
+import { type ItemLine, type Line, line, outputsOf } from "../notation/line";
 import { boxOfLines, splitThing, thingsIn } from "../network/box";
+import { sayQuantity } from "../numbers/format";
+import { toNumber } from "../numbers/fraction";
+import { formatTicks } from "../numbers/ticks";
+import { type Fuel, fuelOf, mayBurn } from "../process/burning";
+import { containerOf } from "../process/containers";
+import { linesFor } from "../process/maker";
+import { type Node, nodeOf, sayNode, tagOf } from "../process/node";
+import { type RecipeRun, recipeRuns } from "../process/run";
+import { isTaught } from "../process/teaching";
+import type { Id } from "../schema/id";
 import { roller } from "./chance-box";
 import type { Outcome, Play } from "./play";
 
+type Bag = Play["bag"];
 const no = (says: string): Outcome => ({ ok: false, says });
 
-/** Recipes that uses teach. */
-const TAUGHT: Index<Use, ReadonlySet<Id>> = {
-  build: (uses) =>
-    new Set(
-      [...uses.values()].flatMap((u) => u.effects.flatMap(({ does }) => (does.is === "teach" ? [does.recipe] : []))),
-    ),
-  follow: () => null,
-};
-export const isTaught = (catalogue: Catalogue, recipe: Id): boolean =>
-  recordsOf(catalogue, "use").index(TAUGHT).has(recipe);
-
 /** Why a recipe can't be made now by any of its ways: everything that is missing for the first of them. */
-export const makingProblem = (play: Play, recipe: Recipe): string | null => wayNow(play, recipe).problem;
+export const makingProblem = (play: Play, recipe: Recipe): string | null => nextRun(play, recipe).problem;
 
-/** The first way of a recipe that can be gone now; without one the recipe itself, with what is missing. */
-function wayNow(
-  play: Play,
-  recipe: Recipe,
-): { readonly way: Recipe; readonly at: number; readonly problem: string | null } {
-  let first: string | null = null;
-  for (const [at, each] of waysOf(recipe).entries()) {
-    const way = at ? { ...recipe, ...each } : recipe;
-    const problem = problemOf(play, way, roomIn(play, recipe, at));
-    if (!problem) return { way, at, problem };
-    first ??= problem;
+interface NextRun {
+  readonly run: RecipeRun;
+  readonly allotted: Allotted;
+  readonly problem: string | null;
+}
+/** The first run of a recipe that can be made now; without one the recipe's own, with what is missing for it. */
+function nextRun(play: Play, recipe: Recipe): NextRun {
+  let first: NextRun | null = null;
+  for (const run of runsOf(play, recipe)) {
+    const allotted = allot(play, run);
+    const problem = problemOf(play, run, allotted);
+    const next = { run, allotted, problem };
+    if (!problem) return next;
+    first ??= next;
   }
-  return { way: recipe, at: 0, problem: first };
+  return first as NextRun;
+}
+/** The runs of a recipe; of each way those first whose station is in the bag. Stations are taken to be at hand. */
+function runsOf({ catalogue, bag, runs }: Play, recipe: Recipe): readonly RecipeRun[] {
+  let all = runs.get(recipe.id);
+  if (!all) {
+    all = recipeRuns(recipe, catalogue);
+    runs.set(recipe.id, all);
+  }
+  if (all.length < 2) return all;
+  const here = ({ station: { named } }: RecipeRun) => Number(named !== null && bag.count(named.id) > 0);
+  return [...all].sort((a, b) => a.way - b.way || here(b) - here(a));
 }
 
 /** How many more of what was made last go in its batch, which takes no more time and heat. */
-const roomIn = ({ going, tick }: Play, recipe: Recipe, way: number): number =>
-  going?.recipe === recipe.id && going.way === way && going.until === tick ? going.room : 0;
+const roomIn = ({ going, tick }: Play, run: RecipeRun): number =>
+  going?.run === run && going.until === tick ? going.room : 0;
 
-function problemOf(play: Play, recipe: Recipe, room: number): string | null {
+function problemOf(play: Play, run: RecipeRun, { missing: nodes, left }: Allotted): string | null {
   const { catalogue, bag, user } = play;
-  const name = (id: Id) => catalogue.records.item.get(id)?.name ?? id;
+  const { records, pantry } = catalogue;
+  const { recipe, terms } = run;
   if (recipe.status === "retired") return `${recipe.name} is retired.`;
-  if ((recipe.level ?? 0) > user.level)
-    return `It needs level ${recipe.level}; ${user.subject.name} has ${user.level}.`;
-  const knows = play.taught.has(recipe.id) || (recipe.taughtBy !== null && play.owned(recipe.taughtBy) > 0);
-  if (!knows && (recipe.taughtBy !== null || isTaught(catalogue, recipe.id)))
-    return `${user.subject.name} has not learned it${recipe.taughtBy ? ` from ${name(recipe.taughtBy)}` : ""}.`;
-  const missing = missingFor(play, recipe);
-  const fee = recipe.feeCurrency === null ? 0 : recipe.fee;
-  const purse = recipe.feeCurrency === null ? 0 : (bag.money.get(recipe.feeCurrency) ?? 0);
-  if (purse + 1e-9 < fee)
-    missing.push(`${sayQuantity(fee - purse)} ${catalogue.records.currency.get(recipe.feeCurrency as Id)?.name ?? ""}`);
-  const cold = (room > 0 ? 0 : recipe.heat) - play.heat - burningIn(play).reduce((sum, { ticks }) => sum + ticks, 0);
-  if (cold > 0) missing.push(`something that burns for ${formatTicks(cold, catalogue.pantry.ticksPerSecond)} more`);
+  if (terms.level > user.level) return `It needs level ${terms.level}; ${user.subject.name} has ${user.level}.`;
+  const knows = play.taught.has(recipe.id) || (terms.teacher !== null && play.owned(terms.teacher) > 0);
+  if (!knows && (terms.teacher !== null || isTaught(catalogue, recipe.id))) {
+    const from = terms.teacher === null ? "" : ` from ${records.item.get(terms.teacher)?.name ?? terms.teacher}`;
+    return `${user.subject.name} has not learned it${from}.`;
+  }
+  const missing = [...nodes].map(([node, amount]) => `${sayQuantity(amount)} ${sayNode(around(catalogue), node)}`);
+  if (terms.currency !== null) {
+    const purse = bag.money.get(terms.currency) ?? 0;
+    if (purse + 1e-9 < terms.price)
+      missing.push(`${sayQuantity(terms.price - purse)} ${records.currency.get(terms.currency)?.name ?? ""}`);
+  }
+  const there = fuelsIn(play, run, left).reduce((sum, { fuel, count }) => sum + fuel.ticks * count, 0);
+  const cold = heatFor(play, run) - there;
+  if (cold > 0) missing.push(`something that burns for ${formatTicks(cold, pantry.ticksPerSecond)} more`);
   return missing.length ? `Missing: ${missing.join(", ")}.` : null;
 }
 
-/** What lies in the bag and burns, with how long all of it does: what burns shortest first. */
-function burningIn({ catalogue, bag }: Play): { readonly item: Item; readonly one: number; readonly ticks: number }[] {
-  return [...new Set(bag.stacks.map((s) => s.item))]
-    .flatMap((id) => {
-      const item = catalogue.records.item.get(id);
-      const one = item ? (held(catalogue, item, "burns").value ?? 0) : 0;
-      return item && one > 0 ? [{ item, one, ticks: one * Math.floor(bag.count(id)) }] : [];
-    })
-    .sort((a, b) => a.one - b.one || (a.item.id < b.item.id ? -1 : 1));
+/** What each line of a run gets of the bag, and what is missing. */
+interface Allotted {
+  readonly of: ReadonlyMap<Line, readonly { readonly item: Id; readonly amount: number }[]>;
+  readonly missing: ReadonlyMap<Node, number>;
+  /** How many of an item the lines leave in the bag. */
+  readonly left: (item: Id) => number;
 }
 
-/** Burns as much as it takes; what a fuel gives beyond that is left for the next time. @returns what is left of it */
-function burn(play: Play, bag: Play["bag"], heat: number): { readonly rest: number; readonly ashes: ItemLine[] } {
-  let rest = play.heat - heat;
-  const ashes: ItemLine[] = [];
-  for (const { item, one, ticks } of rest < 0 ? burningIn(play) : []) {
-    const n = Math.min(Math.ceil(-rest / one), ticks / one);
-    if (n <= 0) continue;
-    bag.take(item.id, n);
-    rest += n * one;
-    const ash = held(play.catalogue, item, "ash").value;
-    if (ash !== null) ashes.push(line("output", ash, n));
-  }
-  return { rest: Math.max(0, rest), ashes };
-}
-
-/** Everything that goes in or is worn, each of it counted once: what is named first, then any items with tags. */
-function missingFor({ catalogue, bag }: Play, { lines }: Recipe): string[] {
-  const needed = new Map<Node, number>();
-  for (const each of lines)
-    if (each.role === "ingredient" || each.role === "tool")
-      needed.set(nodeOf(each), (needed.get(nodeOf(each)) ?? 0) + each.max);
-  const left = new Map<Id, number>();
+/** Everything counts once: for what is named first, then for any items with tags, those with the fewest choices first. */
+function allot({ catalogue, bag }: Play, { lines }: RecipeRun): Allotted {
+  const asked = lines
+    .filter(({ role }) => role === "ingredient" || role === "tool")
+    .map((each) => ({ each, items: candidates(catalogue, bag, nodeOf(each)) }))
+    .sort((a, b) => Number(!!a.each.any) - Number(!!b.each.any) || (a.each.any ? a.items.length - b.items.length : 0));
+  const rest = new Map<Id, number>();
+  const left = (item: Id): number => rest.get(item) ?? bag.count(item);
+  const of = new Map<Line, { item: Id; amount: number }[]>();
   const missing = new Map<Node, number>();
-  for (const [node, amount] of [...needed].sort(([a], [b]) => Number(tagOf(a) !== null) - Number(tagOf(b) !== null))) {
-    let rest = amount;
-    for (const id of candidates(catalogue, bag, node)) {
-      const there = left.get(id) ?? bag.count(id);
-      left.set(id, Math.max(0, there - rest));
-      rest -= Math.min(rest, there);
+  for (const { each, items } of asked) {
+    let more = each.max;
+    const got: { item: Id; amount: number }[] = [];
+    for (const item of items) {
+      const amount = Math.min(more, left(item));
+      if (amount <= 0) continue;
+      rest.set(item, left(item) - amount);
+      got.push({ item, amount });
+      more -= amount;
     }
-    if (rest > 1e-9) missing.set(node, rest);
+    of.set(each, got);
+    if (more > 1e-9) missing.set(nodeOf(each), (missing.get(nodeOf(each)) ?? 0) + more);
   }
-  return [...missing].map(([node, amount]) => `${sayQuantity(amount)} ${sayNode(around(catalogue), node)}`);
+  return { of, missing, left };
 }
 
 /** Items of the bag that will do, in the order in which they lie there. */
-function candidates(catalogue: Catalogue, bag: Play["bag"], node: Node): Id[] {
+function candidates(catalogue: Catalogue, bag: Bag, node: Node): Id[] {
   const tag = tagOf(node);
   if (tag === null) return [node];
   const there = new Set(bag.stacks.map((s) => s.item));
@@ -128,52 +125,86 @@ function candidates(catalogue: Catalogue, bag: Play["bag"], node: Node): Id[] {
   });
 }
 
-/**
- * Takes so much of what a line names out of the bag: of any items with a tag those that lie there first.
- * @returns what they are in, which comes back
- */
-function takeOf({ catalogue }: Play, bag: Play["bag"], of: Line, amount: number): ItemLine[] {
-  let rest = amount;
-  const back: ItemLine[] = [];
-  for (const id of candidates(catalogue, bag, nodeOf(of))) {
-    const n = Math.min(rest, bag.count(id));
-    if (n <= 0) continue;
-    bag.take(id, n);
-    rest -= n;
-    const vessel = of.whole ? null : vesselOf(catalogue, id);
-    if (vessel !== null) back.push(line("output", vessel, n));
-  }
-  return back;
+/** Heat that a run must be given: what still burns at its sort of station, and what its batch has, is there already. */
+const heatFor = (play: Play, run: RecipeRun): number =>
+  roomIn(play, run) > 0 ? 0 : Math.max(0, run.terms.heat - (play.heat.get(run.station.fuel) ?? 0));
+
+interface FuelThere {
+  readonly item: Item;
+  readonly fuel: Fuel;
+  readonly count: number;
+}
+/** What may burn for a run and is not needed for anything else: what burns shortest first. */
+function fuelsIn({ catalogue, bag }: Play, run: RecipeRun, left: (item: Id) => number): FuelThere[] {
+  if (run.terms.heat <= 0) return [];
+  return [...new Set(bag.stacks.map((s) => s.item))]
+    .flatMap((id): FuelThere[] => {
+      const item = catalogue.records.item.get(id);
+      const fuel = item && mayBurn(item, run.station.fuel) ? fuelOf(catalogue, item) : null;
+      const count = Math.floor(left(id) + 1e-9);
+      return item && fuel && count > 0 ? [{ item, fuel, count }] : [];
+    })
+    .sort((a, b) => a.fuel.ticks - b.fuel.ticks || (a.item.id < b.item.id ? -1 : 1));
 }
 
-/** Makes something once, or takes it apart; stations are taken to be at hand. */
+/** Burns as much as a run takes. @returns what goes on burning, and what is left of what was burned */
+function burn(play: Play, bag: Bag, run: RecipeRun, { left }: Allotted): { rest: number; ashes: ItemLine[] } {
+  const before = play.heat.get(run.station.fuel) ?? 0;
+  const ashes: ItemLine[] = [];
+  let more = heatFor(play, run);
+  if (roomIn(play, run) > 0) return { rest: before, ashes };
+  let rest = Math.max(0, before - run.terms.heat);
+  for (const { item, fuel, count } of more > 0 ? fuelsIn(play, run, left) : []) {
+    const n = Math.min(Math.ceil(more / fuel.ticks), count);
+    if (n <= 0) break;
+    bag.take(item.id, n);
+    more -= n * fuel.ticks;
+    if (fuel.ash !== null && fuel.ash !== item.id) ashes.push(line("output", fuel.ash, n));
+  }
+  rest += Math.max(0, -more);
+  return { rest, ashes };
+}
+
+/** Makes something once, or takes it apart. */
 export function make(play: Play, recipe: Recipe): Outcome {
-  const { way, at, problem } = wayNow(play, recipe);
+  const { run, allotted, problem } = nextRun(play, recipe);
   if (problem) return no(problem);
-  const room = roomIn(play, recipe, at);
   const { catalogue } = play;
+  const { terms, station } = run;
   const bag = play.bag.copy();
   const back: ItemLine[] = [];
-  const named = [...way.lines].sort((a, b) => Number(a.any !== undefined) - Number(b.any !== undefined));
-  for (const each of named) {
-    if (each.role === "ingredient" && play.chance(each.chance))
-      back.push(...takeOf(play, bag, each, rolled(play, each)));
-    if (each.role === "tool" && each.uses !== null) {
-      const [tool] = candidates(catalogue, bag, nodeOf(each));
-      const gone = tool ? bag.wear(tool, 1, each.uses) : 0;
-      if (gone <= 0) continue;
-      play.spent.set(tool, (play.spent.get(tool) ?? 0) + gone);
-      const vessel = vesselOf(catalogue, tool);
-      if (vessel !== null) back.push(line("output", vessel, gone));
+  const gone = (of: Line, item: Id, amount: number) => {
+    const container = containerOf(catalogue, of, item);
+    if (container !== null && amount > 0) back.push(line("output", container, amount));
+  };
+  for (const [of, got] of allotted.of) {
+    if (of.role === "ingredient") {
+      if (!play.chance(of.chance)) continue;
+      let more = rolled(play, of);
+      for (const { item, amount } of got) {
+        const n = Math.min(more, amount);
+        if (n <= 0) break;
+        bag.take(item, n);
+        gone(of, item, n);
+        more -= n;
+      }
+    } else if (of.uses !== null) {
+      const [tool] = got;
+      const worn = tool ? bag.wear(tool.item, rolled(play, of), of.uses) : 0;
+      if (!tool || worn <= 0) continue;
+      play.spent.set(tool.item, (play.spent.get(tool.item) ?? 0) + worn);
+      gone(of, tool.item, worn);
     }
   }
-  if (way.feeCurrency !== null) bag.pay(way.feeCurrency, way.fee);
-  const { rest, ashes } = burn(play, bag, room > 0 ? 0 : way.heat);
-  const ticks = room > 0 ? 0 : way.ticks;
-  const outcome = given(play, bag, { lines: [...way.lines, ...back, ...ashes], tables: way.tables }, ticks);
+  if (terms.currency !== null) bag.pay(terms.currency, terms.price);
+  const { rest, ashes } = burn(play, bag, run, allotted);
+  const room = roomIn(play, run);
+  const more = station.extra > 0 && play.chance(station.extra) ? outputsOf(run.lines).filter((l) => !l.draw) : [];
+  const lines = [...run.lines, ...more, ...back, ...ashes];
+  const outcome = given(play, bag, { lines, tables: recipe.tables }, room > 0 ? 0 : terms.ticks);
   if (!outcome.ok) return outcome;
-  play.heat = rest;
-  play.going = { recipe: recipe.id, way: at, until: play.tick, room: (room > 0 ? room : (way.batch ?? 1)) - 1 };
+  play.heat.set(station.fuel, rest);
+  play.going = { run, until: play.tick, room: (room > 0 ? room : terms.batch) - 1 };
   return outcome;
 }
 
@@ -189,12 +220,7 @@ export function run(play: Play, source: Source): Outcome {
   return given(play, bag, source, source.ticks);
 }
 
-function given(
-  play: Play,
-  bag: Play["bag"],
-  { lines, tables }: Pick<Recipe, "lines" | "tables">,
-  ticks: number,
-): Outcome {
+function given(play: Play, bag: Bag, { lines, tables }: Pick<Recipe, "lines" | "tables">, ticks: number): Outcome {
   const { catalogue, user } = play;
   const box = boxOfLines(
     linesFor(lines, (stat) => user.stat(stat)),
@@ -205,8 +231,12 @@ function given(
   play.budget.take(things.length + lines.length);
   roller(box, catalogue.records.table, user.level, things, play.budget)(() => play.uniform(), into);
   for (const [k, thing] of things.entries()) {
-    const { id } = splitThing(thing);
+    const { kind, id } = splitThing(thing);
     if (into[k] === 0) continue;
+    if (kind === "currency") {
+      bag.earn(id, into[k]);
+      continue;
+    }
     const put = bag.put(id, into[k], user.worn.filter((w) => w.id === id).length);
     if (put.refused > 0)
       return no(`${sayQuantity(put.refused)} ${catalogue.records.item.get(id)?.name ?? ""} would not fit. ${put.says}`);
@@ -215,5 +245,10 @@ function given(
   play.advance(play.tick + ticks);
   return { ok: true };
 }
-const rolled = (play: Play, { min, max }: Line): number =>
-  min === max ? max : min + Math.floor(play.uniform() * (max - min + 1));
+
+/** How much a line takes: each amount of its range is equally likely. */
+function rolled(play: Play, { min, max }: Line): number {
+  if (min === max) return max;
+  const { step, count } = rangeOf(min, max);
+  return Math.min(max, min + toNumber(step) * Math.floor(play.uniform() * count));
+}

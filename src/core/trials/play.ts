@@ -15,6 +15,7 @@ import type { Id } from "../schema/id";
 import { Bag } from "./bag";
 import { type ActiveCondition, Body } from "./body";
 import { splitThing, thingsIn } from "../network/box";
+import type { RecipeRun } from "../process/run";
 import { roller } from "./chance-box";
 import { firstTick, type Timed } from "./look-ahead";
 import { about, Reckoner, type Speaking } from "./reckon";
@@ -121,10 +122,12 @@ export class Play {
   readonly taught: Set<Id>;
   /** How many of each item were used up or went to pieces. */
   readonly spent = new Map<Id, number>();
-  /** What still burns: ticks of heat that were paid for and not used. */
-  heat = 0;
-  /** The batch that was begun last: which way of which recipe, when it is done, and how many more go in it. */
-  going: { readonly recipe: Id; readonly way: number; readonly until: number; readonly room: number } | null = null;
+  /** What still burns, by the tag of what may burn there (null: whatever burns): ticks of heat that no run used yet. */
+  readonly heat = new Map<Id | null, number>();
+  /** The batch that was begun last: which run, when it is done, and how many more go in it. */
+  going: { readonly run: RecipeRun; readonly until: number; readonly room: number } | null = null;
+  /** Runs of each recipe that was asked for. */
+  readonly runs = new Map<Id, readonly RecipeRun[]>();
   situation: Id | null;
   /** Stopped before its end, and why. */
   halted: string | null = null;

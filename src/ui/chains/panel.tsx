@@ -4,7 +4,7 @@ import type { Chain, Thing, Way } from "@/core/chains/chain";
 import type { Named } from "@/core/chains/written";
 import { written } from "@/core/checks/written";
 import { recordAt } from "@/core/catalogue/catalogue";
-import { isItem } from "@/core/network/node";
+import { isItem } from "@/core/process/node";
 import { sayMove, sayPercent, sayQuantity } from "@/core/numbers/format";
 import { usePlaces } from "../frame/navigate";
 import { Button } from "../kit/kit";

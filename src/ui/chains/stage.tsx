@@ -6,7 +6,7 @@ import { type Direction, stepFrom } from "@/core/chains/folding";
 import { HEIGHT, WIDTH } from "@/core/chains/layout";
 import type { Named } from "@/core/chains/written";
 import { held } from "@/core/catalogue/inheritance";
-import { type Node, isItem } from "@/core/network/node";
+import { type Node, isItem } from "@/core/process/node";
 import { count } from "@/core/numbers/format";
 import { cx, Icon } from "../kit/kit";
 import { useLive } from "../pantry/provider";

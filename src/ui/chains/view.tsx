@@ -7,7 +7,7 @@ import { around, namesOf } from "@/core/catalogue/surroundings";
 import { foldedAway } from "@/core/chains/folding";
 import type { Weighing } from "@/core/chains/layout";
 import type { Thing } from "@/core/chains/chain";
-import { isItem, type Node, sayNode } from "@/core/network/node";
+import { isItem, type Node, sayNode } from "@/core/process/node";
 import { count, sayCost, sayQuantity } from "@/core/numbers/format";
 import { saySeconds } from "@/core/numbers/ticks";
 import { usePlaces } from "../frame/navigate";

@@ -7,7 +7,7 @@ import { sayNoPlan, type WrittenPlan } from "@/core/analysis/plan-written";
 import { byKey } from "@/core/catalogue/keys";
 import { around, namesOf } from "@/core/catalogue/surroundings";
 import type { Item } from "@/core/kinds/index";
-import { isItem, type Node, sayNode } from "@/core/network/node";
+import { isItem, type Node, sayNode } from "@/core/process/node";
 import { count, sayCost, sayQuantity } from "@/core/numbers/format";
 import { saySeconds } from "@/core/numbers/ticks";
 import { wantedBy } from "@/core/editing/wanted";

@@ -3,7 +3,7 @@
 import type { ButtonHTMLAttributes, ReactNode } from "react";
 import { held } from "@/core/catalogue/inheritance";
 import { OWN_PICTURE } from "@/core/pictures/own-picture";
-import { membersOf } from "@/core/network/members";
+import { membersOf } from "@/core/process/members";
 import type { Named } from "@/core/notation/line";
 import type { Id } from "@/core/schema/id";
 import { useLivePart } from "../pantry/provider";

@@ -3,7 +3,7 @@
 import { createContext, type ReactNode, useContext, useEffect, useState, useSyncExternalStore } from "react";
 import type { Catalogue } from "@/core/catalogue/catalogue";
 import type { ReadModel, Figures } from "@/core/engine/read-model";
-import { membersOf } from "@/core/network/members";
+import { membersOf } from "@/core/process/members";
 import type { Named } from "@/core/notation/line";
 import type { Id } from "@/core/schema/id";
 import { type Live, PantryStore, type View } from "./store";

@@ -9,7 +9,7 @@ import { givenWith } from "@/core/trials/given";
 import type { Id } from "@/core/schema/id";
 import type { ParsedLine } from "@/core/notation/parsed";
 import { lineFrom } from "@/core/kinds/parsed";
-import { linesFor, makerOf } from "@/core/network/maker";
+import { linesFor, makerOf } from "@/core/process/maker";
 import { sayPercent, sayQuantity } from "@/core/numbers/format";
 import { useCatalogue } from "../pantry/provider";
 

@@ -5,7 +5,7 @@ import { combinationsOf } from "@/core/analysis/combinations";
 import { around, namesOf } from "@/core/catalogue/surroundings";
 import { withResult } from "@/core/editing/combine";
 import type { Recipe } from "@/core/kinds/index";
-import { isItem, type Node, sayNode, tagOf } from "@/core/network/node";
+import { isItem, type Node, sayNode, tagOf } from "@/core/process/node";
 import { type Named, outputsOf } from "@/core/notation/line";
 import { count, sayQuantity } from "@/core/numbers/format";
 import { usePlaces } from "../frame/navigate";

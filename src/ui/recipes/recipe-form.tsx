@@ -1,7 +1,7 @@
 "use client";
 /** The same record as the line above it, as a form: each field writes back into the line. */
 import { type Catalogue, nameOf } from "@/core/catalogue/catalogue";
-import { vesselOf } from "@/core/network/traits";
+import { vesselOf } from "@/core/process/traits";
 import { around, namesOf } from "@/core/catalogue/surroundings";
 import { Plus, X } from "lucide-react";
 import type { Id } from "@/core/schema/id";

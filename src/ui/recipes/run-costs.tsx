@@ -4,7 +4,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { RunCost, Taken } from "@/core/analysis/recipe-costs";
 import { around } from "@/core/catalogue/surroundings";
-import { isItem, type Node, sayNode } from "@/core/network/node";
+import { isItem, type Node, sayNode } from "@/core/process/node";
 import { count, list, sayCost, sayQuantity } from "@/core/numbers/format";
 import { saySeconds } from "@/core/numbers/ticks";
 import type { Id } from "@/core/schema/id";

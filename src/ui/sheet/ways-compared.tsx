@@ -5,7 +5,7 @@ import type { WayTo } from "@/core/analysis/item-costs";
 import { around } from "@/core/catalogue/surroundings";
 import { givingTimes } from "@/core/editing/together";
 import { allLines } from "@/core/kinds/ways";
-import { sayNode } from "@/core/network/node";
+import { sayNode } from "@/core/process/node";
 import { sayCost, sayQuantity } from "@/core/numbers/format";
 import { saySeconds } from "@/core/numbers/ticks";
 import type { Id } from "@/core/schema/id";

@@ -5,7 +5,7 @@ import { byKey } from "@/core/catalogue/keys";
 import { soldFor } from "@/core/catalogue/inheritance";
 import { usesOf } from "@/core/catalogue/uses";
 import { type Box, boxOfLines, splitThing } from "@/core/network/box";
-import { linesFor, makerOf } from "@/core/network/maker";
+import { linesFor, makerOf } from "@/core/process/maker";
 import { sayCost, sayPercent, sayQuantity } from "@/core/numbers/format";
 import type { Id } from "@/core/schema/id";
 import { boxOfUse, SURE, tablesIn, type ThingOdds } from "@/core/trials/opening";
