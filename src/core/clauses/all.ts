@@ -1,19 +1,13 @@
 /**
- * The clauses of a recipe, in the order in which its line writes them. The line, its form, the record, its variants, the
- * bundle and its schema, and the terms of a run follow from this list.
+ * What follows from the list of clauses: fields of a recipe and its variants, their values in a line, what a variant
+ * overrides, the terms of a run, and how all of it is written.
  */
 import type { Field, Surroundings, ValueOf } from "../schema/field";
 import type { Id } from "../schema/id";
-import { batch } from "./batch";
 import type { Clause, ItemName, WriteName } from "./clause";
-import { fee } from "./fee";
-import { heat } from "./heat";
-import { level } from "./level";
-import { taught } from "./taught";
+import { CLAUSES } from "./list";
 import { noTerms, type Terms } from "./terms";
-import { time } from "./time";
 
-export const CLAUSES = [time, heat, batch, fee, level, taught] as const;
 export const ALL_CLAUSES: readonly Clause[] = CLAUSES;
 
 type Each = (typeof CLAUSES)[number];

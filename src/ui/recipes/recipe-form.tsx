@@ -7,7 +7,6 @@ import { Plus, X } from "lucide-react";
 import type { Id } from "@/core/schema/id";
 import type { Bonus } from "@/core/notation/line";
 import type { Stat } from "@/core/kinds/index";
-import { recipe } from "@/core/kinds/recipe";
 import { MOST, MOST_CHANCE, MOST_WEIGHT } from "@/core/schema/limits";
 import { type Role, roleRule, ROLES } from "@/core/notation/roles";
 import { formatParsed } from "@/core/notation/format";
@@ -16,15 +15,14 @@ import { count, sayQuantity } from "@/core/numbers/format";
 import { add, fromNumber, fromPercent, subtract, toNumber, toPercent } from "@/core/numbers/fraction";
 import { asKind } from "@/core/editing/arrange";
 import { RECIPE_KINDS } from "@/core/notation/line";
-import { FieldInput, NumberInput } from "../forms/field-input";
+import { NumberInput } from "../forms/field-input";
 import { Button } from "../kit/kit";
 import { NameInput } from "../kit/name-input";
 import { useCatalogue } from "../pantry/provider";
+import { ClauseInputs } from "./clause-inputs";
 import { PatternEditor } from "./pattern-editor";
 import { VariantsForm } from "./variants-form";
 
-/** What the recipe says of itself, read and held to its rules as anywhere else. */
-const FIELDS = recipe.fields;
 const AMOUNT = { min: 0, max: MOST } as const;
 
 export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (text: string) => void }) {
@@ -39,7 +37,7 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
   const rest = { span: { from: 0, to: 0 }, min: 1, max: 1, chance: 1, uses: null };
   return (
     <div className="space-y-3">
-      <div className="grid grid-cols-[1fr_96px_84px_196px] gap-2">
+      <div className="grid grid-cols-[1fr_96px] gap-2">
         <Labelled label="Name">
           <Text
             value={parsed.label ?? ""}
@@ -58,95 +56,8 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
             ))}
           </select>
         </Labelled>
-        <Labelled label="Time">
-          <FieldInput
-            narrow
-            label="Time"
-            field={FIELDS.ticks}
-            value={parsed.ticks}
-            placeholder="90s"
-            onDone={(ticks) => write({ ticks })}
-          />
-        </Labelled>
-        <Labelled label="Fee">
-          <span className="flex gap-1">
-            <FieldInput
-              narrow
-              label="Fee"
-              field={FIELDS.fee}
-              value={parsed.fee}
-              placeholder="0"
-              onDone={(fee) => {
-                const currency =
-                  parsed.feeCurrency ?? ([...catalogue.records.currency.keys()][0] as Id | undefined) ?? null;
-                write({ fee, feeCurrency: fee > 0 ? currency : null });
-              }}
-            />
-            <select
-              aria-label="Fee currency"
-              className="field w-28! shrink-0 px-1!"
-              value={parsed.feeCurrency ?? ""}
-              onChange={(e) => write({ feeCurrency: (e.target.value || null) as Id | null })}
-            >
-              <option value="">value units</option>
-              {[...catalogue.records.currency.values()].map((c) => (
-                <option key={c.id} value={c.id}>
-                  {c.name}
-                </option>
-              ))}
-            </select>
-          </span>
-        </Labelled>
       </div>
-      <div className="grid grid-cols-[96px_84px_84px_minmax(0,280px)_1fr] gap-2">
-        <Labelled label="Level">
-          <FieldInput
-            narrow
-            label="Level"
-            field={FIELDS.level}
-            value={parsed.level}
-            placeholder="any"
-            onDone={(level) => write({ level })}
-          />
-        </Labelled>
-        <Labelled label="Heat">
-          <FieldInput
-            narrow
-            label="Heat"
-            field={FIELDS.heat}
-            value={parsed.heat}
-            placeholder="none"
-            onDone={(heat) => write({ heat })}
-          />
-        </Labelled>
-        <Labelled label="Batch">
-          <FieldInput
-            narrow
-            label="Batch"
-            field={FIELDS.batch}
-            value={parsed.batch}
-            placeholder="one by one"
-            onDone={(batch) => write({ batch: batch === 1 ? null : batch })}
-          />
-        </Labelled>
-        <div>
-          <span className="head block pb-0.5">Taught by</span>
-          <NameInput
-            label="Taught by"
-            placeholder="known from the start"
-            value={parsed.taughtBy?.name ?? ""}
-            names={names}
-            onDone={(name) => {
-              const found = namesOf(catalogue, "item").find(name);
-              write({
-                taughtBy: name
-                  ? { name: found.found === "one" ? found.name : name, item: found.found === "one" ? found.id : null }
-                  : null,
-              });
-            }}
-          />
-        </div>
-      </div>
+      <ClauseInputs said={parsed} onSaid={write} />
       {parsed.kind === "pattern" && (
         <PatternEditor parsed={parsed} onPlaces={write} named={(typed) => named(catalogue, "ingredient", typed)} />
       )}
