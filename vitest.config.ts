@@ -15,6 +15,8 @@ export default defineConfig({
           // how names are transliterated, which whoever tests that says first.
           isolate: false,
           include: ["src/core/**/*.test.ts", "src/demo/**/*.test.ts", "src/ui/**/*.test.ts", "bench/**/*.test.ts"],
+          // Those that put other modules in the place of some have a process of their own, below.
+          exclude: ["src/**/*.alone.test.ts"],
           testTimeout: 300_000,
         },
       },
@@ -28,6 +30,7 @@ export default defineConfig({
             "src/cli/**/*.test.ts",
             "e2e/**/*.here.ts",
             "scripts/**/*.test.ts",
+            "src/core/**/*.alone.test.ts",
           ],
           testTimeout: 300_000,
           hookTimeout: 180_000,

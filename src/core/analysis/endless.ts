@@ -5,7 +5,7 @@ import type { Compiled } from "../network/compile";
 import { ALIVE, KEEPS } from "../network/network";
 import { askedTags, membersOf, vesselsAmong } from "../process/members";
 import { nodeOfTag } from "../process/node";
-import { runsOut } from "../network/source-processes";
+import { runsOut } from "../process/wares";
 import type { Id } from "../schema/id";
 
 const isLimited = ({ kind, runs, wares }: Source): boolean => kind === "gift" || runs !== null || wares.some(runsOut);

@@ -3,18 +3,16 @@ import type { Catalogue } from "../catalogue/catalogue";
 import type { Source } from "../kinds/index";
 import { line } from "../notation/line";
 import { linesFor, makerOf } from "../process/maker";
+import { offersOf, runsInWorld, runsOut } from "../process/wares";
 import { flows, type ProcessSpec } from "./process";
 import { drawnFrom, levelsFrom } from "./recipe-processes";
-
-/** Whether a ware is gone for good once so many were sold. */
-export const runsOut = ({ stock, restock }: Source["wares"][number]): boolean => stock !== null && !restock;
 
 /** One process for a run, or for each level at which its tables give something else; and one for each ware. */
 export function sourceProcesses(source: Source, catalogue: Catalogue): readonly ProcessSpec[] {
   const { tables, wares, ticks, price, currency } = source;
   const lines = linesFor(source.lines, makerOf(catalogue));
   const from = source.level ?? 0;
-  const runs = source.runs ?? (source.kind === "gift" ? 1 : null);
+  const runs = runsInWorld(source);
   const often = runs === null ? {} : { limit: runs };
   const base = { sort: "source", needs: [], price, currency, ticks, ...often } as const;
   const whole = tables.length
@@ -31,14 +29,14 @@ export function sourceProcesses(source: Source, catalogue: Catalogue): readonly 
   if (!wares.length) return whole;
   return [
     ...whole,
-    ...wares.map(
-      (ware): ProcessSpec => ({
+    ...offersOf(source).map(
+      (offer): ProcessSpec => ({
         ...base,
-        lines: [line("output", ware.item, ware.amount)],
-        price: ware.price,
-        ...(runsOut(ware) ? { limit: ware.stock as number } : {}),
-        currency: ware.currency ?? currency,
-        level: Math.max(from, ware.level ?? 0),
+        lines: [line("output", offer.item, offer.amount)],
+        price: offer.price,
+        ...(runsOut(offer.ware) ? { limit: offer.ware.stock as number } : {}),
+        currency: offer.currency,
+        level: offer.level,
       }),
     ),
   ];

@@ -40,6 +40,23 @@ const counted = (is: string, verb: string, kind: string, member: string): StepRu
   write: ({ does }, w) => `${verb} ${does[member] === 1 ? "" : `${does[member]} `}${w.name(kind, id(does, kind))}`,
 });
 
+/** `buy 3 Rope from Chandler`, `sell 3 Rope to Chandler`; without a shop it is the best one. */
+const traded = (verb: "buy" | "sell", at: "from" | "to"): StepRule => ({
+  is: [verb],
+  such: `${verb} 3 Rope ${at} Chandler`,
+  form: form(`${verb} (?:(\\d\\S*) )?(.+?)(?: ${at} (.+))?`),
+  read: (r, piece, has) => ({
+    does: {
+      is: verb,
+      item: r.name("item", piece(2)),
+      amount: has(1) ? r.number(piece(1)) : 1,
+      source: has(3) ? r.name("source", piece(3)) : null,
+    },
+  }),
+  write: ({ does }, w) =>
+    `${verb} ${does.amount === 1 ? "" : `${does.amount} `}${w.name("item", id(does, "item"))}${does.source ? ` ${at} ${w.name("source", id(does, "source"))}` : ""}`,
+});
+
 /** Every step, in the order in which its form is looked for. */
 const STEPS: readonly StepRule[] = [
   {
@@ -128,7 +145,35 @@ const STEPS: readonly StepRule[] = [
   },
   counted("get", "get", "item", "amount"),
   counted("drop", "drop", "item", "amount"),
-  counted("make", "make", "recipe", "times"),
+  {
+    is: ["make", "make item"],
+    such: "make 3 Tonic",
+    form: form("make (?:(\\d\\S*) )?(.+)"),
+    // Where no recipe has that name, one that makes the item of that name is looked for.
+    read(r, piece, has) {
+      const item = r.find("recipe", piece(2)) ? null : r.find("item", piece(2));
+      const amount = has(1) ? r.number(piece(1)) : 1;
+      return {
+        does: item
+          ? { is: "make item", item, amount }
+          : { is: "make", recipe: r.name("recipe", piece(2)), times: amount },
+      };
+    },
+    write: ({ does }, w) => {
+      const [n, kind] = does.is === "make" ? [does.times, "recipe"] : [does.amount, "item"];
+      return `make ${n === 1 ? "" : `${n} `}${w.name(kind as string, id(does, kind as string))}`;
+    },
+  },
+  traded("buy", "from"),
+  traded("sell", "to"),
+  counted("split", "split", "item", "amount"),
+  {
+    is: ["merge"],
+    such: "merge Rope",
+    form: form("merge (.+)"),
+    read: (r, piece) => ({ does: { is: "merge", item: r.name("item", piece(1)) } }),
+    write: ({ does }, w) => `merge ${w.name("item", id(does, "item"))}`,
+  },
   counted("run", "run", "source", "times"),
   {
     is: ["unload"],

@@ -192,6 +192,40 @@ export class Bag {
     this.stacks = [...others.slice(0, before), ...made, ...others.slice(before)];
   }
 
+  /**
+   * Stores what is beyond the limits, the last stacks first, where the pantry stores what overflows.
+   * @returns why there is no room, or null
+   */
+  makeRoom(): string | null {
+    const over = () => {
+      const { slots, mass } = this.load;
+      if (this.limits.slots !== null && slots > this.limits.slots)
+        return `The bag would have ${this.limits.slots} slots, and ${slots} are taken.`;
+      if (this.limits.mass !== null && mass > this.limits.mass + 1e-9)
+        return `${sayQuantity(this.limits.mass)} kg could be carried, and there are ${sayQuantity(mass)} kg.`;
+      return null;
+    };
+    for (let says = over(), k = this.stacks.length - 1; says !== null; says = over(), k--) {
+      const stack = this.stacks[k];
+      if (!stack || this.catalogue.pantry.overflow !== "stored") return says;
+      const item = this.item(stack.item);
+      if (item && held(this.catalogue, item, "storable").value === false) continue;
+      const rest = stack.slots > 1 ? [{ ...stack, slots: stack.slots - 1 }] : [];
+      this.stacks = [...this.stacks.slice(0, k), ...rest, ...this.stacks.slice(k + 1)];
+      this.stored = new Map([...this.stored, [stack.item, (this.stored.get(stack.item) ?? 0) + stack.count]]);
+      if (rest.length) k++;
+    }
+    return null;
+  }
+
+  /** Puts part of the largest stack of an item into a slot of its own. @returns why not, or null */
+  splitOff(item: Id, amount: number): string | null {
+    let most = -1;
+    for (const [k, { item: of, count }] of this.stacks.entries())
+      if (of === item && count > (this.stacks[most]?.count ?? 0)) most = k;
+    return this.split(most, amount);
+  }
+
   /** Everything in the bag that may be stored goes to storage. */
   unload(): void {
     const keep: Stack[] = [];

@@ -261,6 +261,7 @@ export class Body implements Figure {
       if (value === limit && met > pool.at && met < tick) this.mark(pool, met, limit);
       this.mark(pool, tick, value);
     }
+    if (pool.harm > 0) pool.drained += harmed(pool, value, tick - pool.at);
     [pool.value, pool.at] = [value, tick];
   }
   private mark({ ticks, values }: Pool, tick: number, value: number): void {
@@ -384,6 +385,14 @@ export class Body implements Figure {
     }
     for (const bar of this.bars) if (bar.to === Number.POSITIVE_INFINITY) bar.to = tick;
   }
+}
+
+/** What steady harm took of a resource in some ticks: where it was at its least, only what it recovered. */
+function harmed({ value: before, rate, harm }: Pool, after: number, ticks: number): number {
+  if (rate >= 0) return harm * ticks;
+  const recovery = rate + harm;
+  const gone = before - after + Math.max(0, recovery) * ticks;
+  return (gone * harm) / (harm + Math.max(0, -recovery));
 }
 
 export function valueAt({ value, at, rate, most, of }: Pool, tick: number): number {

@@ -5,14 +5,16 @@ import { rangeOf } from "../analysis/chances";
 import type { Item, Recipe, Source } from "../kinds/index";
 import { type ItemLine, type Line, line, outputsOf } from "../notation/line";
 import { boxOfLines, splitThing, thingsIn } from "../network/box";
-import { sayQuantity } from "../numbers/format";
+import { list, sayQuantity } from "../numbers/format";
 import { toNumber } from "../numbers/fraction";
 import { formatTicks } from "../numbers/ticks";
 import { type Fuel, fuelOf, mayBurn } from "../process/burning";
 import { containerOf } from "../process/containers";
 import { linesFor } from "../process/maker";
+import { makersOf } from "../process/makers";
 import { type Node, nodeOf, sayNode, tagOf } from "../process/node";
 import { type RecipeRun, recipeRuns } from "../process/run";
+import { runsInWorld } from "../process/wares";
 import { isTaught } from "../process/teaching";
 import type { Id } from "../schema/id";
 import { roller } from "./chance-box";
@@ -210,6 +212,12 @@ export function make(play: Play, recipe: Recipe): Outcome {
 
 /** One run of a source. */
 export function run(play: Play, source: Source): Outcome {
+  const { user, ran } = play;
+  if ((source.level ?? 0) > user.level)
+    return no(`${source.name} needs level ${source.level}; ${user.subject.name} has ${user.level}.`);
+  const [times, most] = [ran.get(source.id) ?? 0, runsInWorld(source)];
+  if (most !== null && times >= most)
+    return no(`${source.name} comes ${most === 1 ? "once" : `${most} times`} in a world, and has come.`);
   const bag = play.bag.copy();
   if (source.price > 0 && source.currency !== null && !bag.pay(source.currency, source.price)) {
     const { name } = play.catalogue.records.currency.get(source.currency) ?? { name: "" };
@@ -217,7 +225,30 @@ export function run(play: Play, source: Source): Outcome {
       `It costs ${sayQuantity(source.price)} ${name}; there is ${sayQuantity(bag.money.get(source.currency) ?? 0)}.`,
     );
   }
-  return given(play, bag, source, source.ticks);
+  const outcome = given(play, bag, source, source.ticks);
+  if (outcome.ok) ran.set(source.id, times + 1);
+  return outcome;
+}
+
+/** Makes so much of an item by the one recipe that makes it. */
+export function makeItem(play: Play, item: Id, amount: number): Outcome {
+  const { records } = play.catalogue;
+  const makers = makersOf(play.catalogue, item);
+  play.budget.take(records.recipe.size);
+  const name = records.item.get(item)?.name ?? "";
+  if (!makers.length) return no(`No recipe makes ${name}.`);
+  if (makers.length > 1)
+    return no(`${list(makers.map((r) => r.name))} make ${name}. Name the recipe, such as make ${makers[0].name}.`);
+  const before = play.bag.count(item);
+  for (let made = 0; made + 1e-9 < amount; made = play.bag.count(item) - before) {
+    play.budget.take(1);
+    const outcome = make(play, makers[0]);
+    if (!outcome.ok)
+      return no(made > 0 ? `${outcome.says} (${sayQuantity(made)} of ${sayQuantity(amount)})` : outcome.says);
+    if (play.bag.count(item) - before <= made && makers[0].lines.every((l) => l.chance >= 1 && !l.draw))
+      return no(`${makers[0].name} leaves no more ${name} than it takes.`);
+  }
+  return { ok: true };
 }
 
 function given(play: Play, bag: Bag, { lines, tables }: Pick<Recipe, "lines" | "tables">, ticks: number): Outcome {
@@ -237,7 +268,7 @@ function given(play: Play, bag: Bag, { lines, tables }: Pick<Recipe, "lines" | "
       bag.earn(id, into[k]);
       continue;
     }
-    const put = bag.put(id, into[k], user.worn.filter((w) => w.id === id).length);
+    const put = bag.put(id, into[k], play.wornOf(id));
     if (put.refused > 0)
       return no(`${sayQuantity(put.refused)} ${catalogue.records.item.get(id)?.name ?? ""} would not fit. ${put.says}`);
   }

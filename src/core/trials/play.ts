@@ -19,7 +19,8 @@ import type { RecipeRun } from "../process/run";
 import { roller } from "./chance-box";
 import { firstTick, type Timed } from "./look-ahead";
 import { about, Reckoner, type Speaking } from "./reckon";
-import { roomOf, wearProblem } from "./worn";
+import type { Sold } from "./shop";
+import { puttingOn, roomOf } from "./worn";
 
 /** When something is used. */
 export type Rule =
@@ -126,6 +127,9 @@ export class Play {
   readonly heat = new Map<Id | null, number>();
   /** The batch that was begun last: which run, when it is done, and how many more go in it. */
   going: { readonly run: RecipeRun; readonly until: number; readonly room: number } | null = null;
+  /** How often each source was run, and what of each stock is sold. */
+  readonly ran = new Map<Id, number>();
+  readonly sold = new Map<string, Sold>();
   /** Runs of each recipe that was asked for. */
   readonly runs = new Map<Id, readonly RecipeRun[]>();
   situation: Id | null;
@@ -177,8 +181,8 @@ export class Play {
   uniform(): number {
     return this.random();
   }
-  private limits() {
-    const { subject, worn } = this.user;
+  private limits(worn = this.user.worn) {
+    const { subject } = this.user;
     const more = roomOf(this.catalogue, worn);
     return {
       slots: subject.bagSlots === null ? null : subject.bagSlots + more.slots,
@@ -519,13 +523,26 @@ export class Play {
       gone = use.count;
       if (this.supplied) this.bag.take(item.id, use.count);
     } else if (use.fate === "worn") {
-      if (this.supplied) gone = Math.max(0, this.bag.wear(item.id, 1, use.count));
+      if (this.supplied && this.bag.count(item.id) > 0) gone = Math.max(0, this.bag.wear(item.id, 1, use.count));
+      else if (this.supplied) gone = this.wearOut(item, use.count);
       else gone = this.wornUses(item.id) % use.count === 0 ? 1 : 0;
     }
     if (gone > 0) {
       this.spent.set(item.id, (this.spent.get(item.id) ?? 0) + gone);
       if (use.leaves !== null) this.gain(`item:${use.leaves}`, gone);
     }
+  }
+  /** Wears what is on: once it has had all its uses it goes to pieces. */
+  private wearOut(item: Item, lasts: number): number {
+    if (this.wornUses(item.id) % lasts !== 0) return 0;
+    const { worn } = this.user;
+    const at = worn.indexOf(item);
+    if (at < 0) return 0;
+    const rest = worn.filter((_, k) => k !== at);
+    this.user.wear(rest);
+    this.bag.limits = this.limits(rest);
+    this.bag.makeRoom();
+    return 1;
   }
   private wornUses(item: Id): number {
     const uses = (this.usesHad.get(item) ?? 0) + 1;
@@ -639,30 +656,47 @@ export class Play {
     else this.bag.put(id, amount);
   }
 
+  /** Puts something on; what is in its place comes off and into the bag. */
   wear(item: Id): Outcome {
     const record = this.catalogue.records.item.get(item);
     if (!record) return no("There is no such item.");
     if (this.supplied && this.bag.count(item) < 1) return no(`There is no ${record.name} in the bag.`);
     const { subject, worn, level } = this.user;
-    const wrong = wearProblem(this.catalogue, subject, record, worn, level);
-    if (wrong) return no(wrong);
-    if (this.supplied) this.bag.take(item, 1);
-    this.user.wear([...worn, record]);
-    this.bag.limits = this.limits();
-    return OK;
+    const after = puttingOn(this.catalogue, subject, record, worn, level);
+    if (after.says !== null) return no(after.says);
+    return this.dressed(after.worn, after.off, record);
   }
   takeOff(item: Id): Outcome {
     const { worn } = this.user;
     const at = worn.findIndex((w) => w.id === item);
     if (at < 0) return no(`${this.catalogue.records.item.get(item)?.name ?? "It"} is not worn.`);
-    this.user.wear(worn.filter((_, k) => k !== at));
-    this.bag.limits = this.limits();
-    if (this.supplied) this.bag.put(item, 1);
+    const rest = worn.filter((_, k) => k !== at);
+    return this.dressed(rest, [worn[at]], null);
+  }
+  /** Wears something else; nothing happens where the bag can't hold what comes off, or has less room and is too full. */
+  private dressed(worn: readonly Item[], off: readonly Item[], on: Item | null): Outcome {
+    const bag = this.bag.copy();
+    bag.limits = this.limits(worn);
+    if (this.supplied) {
+      if (on) bag.take(on.id, 1);
+      for (const each of off) {
+        const { refused, says } = bag.put(each.id, 1);
+        if (refused > 0) return no(`${each.name} does not fit in the bag. ${says}`);
+      }
+      const says = bag.makeRoom();
+      if (says !== null) return no(says);
+      this.bag.become(bag);
+    }
+    this.bag.limits = bag.limits;
+    this.user.wear(worn);
     return OK;
   }
   /** How many of an item one has in the bag and on. */
   owned(item: Id): number {
-    return this.bag.count(item) + this.user.worn.filter((w) => w.id === item).length;
+    return this.bag.count(item) + this.wornOf(item);
+  }
+  wornOf(item: Id): number {
+    return this.user.worn.filter((w) => w.id === item).length;
   }
 
   /** Does something of this run; where the budget is used up it is halted there. @returns null then */

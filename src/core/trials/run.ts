@@ -7,8 +7,9 @@ import type { Trial } from "../kinds/index";
 import { sayQuantity } from "../numbers/format";
 import { formatTicks } from "../numbers/ticks";
 import type { Id } from "../schema/id";
-import { make, run } from "./craft";
+import { make, makeItem, run } from "./craft";
 import { type Outcome, Play, type Watch } from "./play";
+import { buy, sellBack } from "./shop";
 import { about } from "./reckon";
 
 type Step = Trial["steps"][number];
@@ -142,6 +143,20 @@ function carryOut(play: Play, { does: step, holds }: Step, watch: (watch: Watch)
       const recipe = records.recipe.get(step.recipe);
       return recipe ? many(step.times, () => make(play, recipe)) : no("There is no such recipe.");
     }
+    case "make item":
+      return makeItem(play, step.item, step.amount);
+    case "buy":
+    case "sell": {
+      const shop = step.source === null ? null : (records.source.get(step.source) ?? null);
+      return (step.is === "buy" ? buy : sellBack)(play, step.item, step.amount, shop);
+    }
+    case "split": {
+      const says = bag.splitOff(step.item, step.amount);
+      return says === null ? OK : no(says);
+    }
+    case "merge":
+      bag.merge(step.item);
+      return OK;
     case "run": {
       const source = records.source.get(step.source);
       return source ? many(step.times, () => run(play, source)) : no("There is no such source.");

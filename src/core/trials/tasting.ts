@@ -189,7 +189,10 @@ function at({ ticks, values }: Curve, tick: number): number {
 export const leftToChance = (catalogue: Catalogue, { plans }: Pick<Request, "plans">): boolean =>
   plans.some(({ item }) => {
     const record = catalogue.records.item.get(item);
-    return record !== undefined && usesOf(catalogue, record).some((use) => use.effects.some((e) => e.chance < 1));
+    return (
+      record !== undefined &&
+      usesOf(catalogue, record).some((use) => use.effects.some((e) => e.chance < 1 || e.does.is === "draw"))
+    );
   });
 
 /** Kinds of which a tasting needs only some records. */

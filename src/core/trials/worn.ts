@@ -108,6 +108,34 @@ export function wearProblem(
   return null;
 }
 
+/**
+ * What is worn once an item is put on: whatever is in its place, or blocks it, comes off.
+ * @returns `says` where it can't be worn whatever comes off
+ */
+export function puttingOn(
+  catalogue: Catalogue,
+  subject: TrialSubject,
+  item: Item,
+  worn: readonly Item[],
+  level = subject.level,
+): { readonly worn: readonly Item[]; readonly off: readonly Item[]; readonly says: null } | { readonly says: string } {
+  const off: Item[] = [];
+  let left = worn;
+  for (;;) {
+    const says = wearProblem(catalogue, subject, item, left, level);
+    if (says === null) return { worn: [...left, item], off, says };
+    const slot = slotOf(catalogue, item);
+    const inTheWay = left.findIndex((each) => {
+      const own = slotOf(catalogue, each);
+      const blocked = own !== null && blocksOf(catalogue, item).includes(own);
+      return own === slot || blocked || (slot !== null && blocksOf(catalogue, each).includes(slot));
+    });
+    if (inTheWay < 0) return { says };
+    off.push(left[inTheWay]);
+    left = left.filter((_, k) => k !== inTheWay);
+  }
+}
+
 /** Room that worn things add to a bag. */
 export function roomOf(catalogue: Catalogue, worn: readonly Item[]): { readonly slots: number; readonly mass: number } {
   const sum = (field: "room" | "carries") => worn.reduce((t, item) => t + (held(catalogue, item, field).value ?? 0), 0);

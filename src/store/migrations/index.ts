@@ -13,6 +13,7 @@ import { WaysAndWares } from "./0011-ways-and-wares";
 import { Paybacks } from "./0012-paybacks";
 import { MakersAndBatches } from "./0013-makers-and-batches";
 import { DearWares } from "./0014-dear-wares";
+import { TradeAndSplits } from "./0015-trade-and-splits";
 
 export const MIGRATIONS = [
   { name: "0001-first-tables", class: FirstTables },
@@ -29,4 +30,5 @@ export const MIGRATIONS = [
   { name: "0012-paybacks", class: Paybacks },
   { name: "0013-makers-and-batches", class: MakersAndBatches },
   { name: "0014-dear-wares", class: DearWares },
+  { name: "0015-trade-and-splits", class: TradeAndSplits },
 ];

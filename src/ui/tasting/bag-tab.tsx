@@ -1,28 +1,28 @@
 "use client";
-/** Bag: give, gather, make, take apart, use, split, merge, drop; what was done can be kept as a trial. */
+/** Bag: give, gather, buy, make, use, wear, split and drop; each step says what it changed, and all of it can be kept as a trial. */
 import { useMemo, useState } from "react";
 import { around } from "@/core/catalogue/surroundings";
-import { usesOf } from "@/core/catalogue/uses";
 import { FreeKeys } from "@/core/editing/new-names";
 import { type AnyRecord, type Trial, withDefaults } from "@/core/kinds/index";
 import { formatStep, formatSteps, parseSteps } from "@/core/notation/trial-line";
-import { sayQuantity } from "@/core/numbers/format";
-import { formatTicks } from "@/core/numbers/ticks";
 import { newId } from "@/core/schema/id";
+import { type Change, changesBetween, sayChange, stateOf } from "@/core/trials/changes";
 import { makingProblem } from "@/core/trials/craft";
 import { Play } from "@/core/trials/play";
 import { does } from "@/core/trials/run";
-import { slotOf } from "@/core/trials/worn";
-import { Button, cx, Empty, Jar } from "../kit/kit";
+import { Button, cx, Empty } from "../kit/kit";
 import { NameInput } from "../kit/name-input";
 import { useLive, useStore } from "../pantry/provider";
 import { usePlaces } from "../frame/navigate";
+import { BagView, Condition } from "./bag-view";
 import { ItemInput, Labelled, NumberInput, useSubject } from "./parts";
 
 type Step = Trial["steps"][number];
 interface Done {
   readonly step: Step;
+  /** Why it was refused; null: it was not. */
   readonly says: string | null;
+  readonly changes: readonly Change[];
 }
 
 export function BagTab() {
@@ -31,7 +31,6 @@ export function BagTab() {
   const places = usePlaces();
   const { subject, controls } = useSubject();
   const [steps, setSteps] = useState<readonly Step[]>([]);
-  const [moves, setMoves] = useState<readonly (readonly [number, "split" | "merge", number])[]>([]);
   const [amount, setAmount] = useState(1);
   const [typed, setTyped] = useState("");
   const [fault, setFault] = useState("");
@@ -43,22 +42,15 @@ export function BagTab() {
     const done: Done[] = [];
     if (!play) return { play: null, done };
     play.advance(0);
-    const shuffle = (after: number) => {
-      for (const [at, how, stack] of moves)
-        if (at === after) {
-          const item = play.bag.stacks[stack]?.item;
-          if (how === "merge" && item) play.bag.merge(item);
-          else if (how === "split") play.bag.split(stack, Math.floor((play.bag.stacks[stack]?.count ?? 0) / 2));
-        }
-    };
-    shuffle(0);
-    for (const [k, step] of steps.entries()) {
+    let before = stateOf(play);
+    for (const step of steps) {
       const outcome = does(play, step, () => undefined);
-      done.push({ step, says: outcome.ok ? null : outcome.says });
-      shuffle(k + 1);
+      const after = stateOf(play);
+      done.push({ step, says: outcome.ok ? null : outcome.says, changes: changesBetween(before, after) });
+      before = after;
     }
     return { play, done };
-  }, [catalogue, subject, steps, moves]);
+  }, [catalogue, subject, steps]);
   if (!subject || !play)
     return (
       <Empty title="Nobody with a bag yet">
@@ -66,10 +58,10 @@ export function BagTab() {
       </Empty>
     );
   const act = (step: Step["does"]) => setSteps([...steps, { does: step, holds: null, refused: false }]);
-  const { bag } = play;
   const recipes = [...catalogue.records.recipe.values()].filter((r) => r.status !== "retired");
   const possible = recipes.filter((r) => makingProblem(play, r) === null);
   const sources = [...catalogue.records.source.values()];
+  const sold = new Set(sources.flatMap((s) => s.wares.map((w) => w.item)));
   const type = () => {
     const { steps: read, issues } = parseSteps(typed, here);
     if (!read) return setFault(issues[0]?.message ?? "");
@@ -91,7 +83,6 @@ export function BagTab() {
     const answer = await store.submit([{ op: "add", kind: "trial", record: record as AnyRecord }]);
     if (answer.ok) places.ask({ tab: "trials", trial: record.key }, true);
   };
-  const { slots, mass } = bag.load;
   return (
     <div className="flex min-h-0 flex-1">
       <section
@@ -110,13 +101,20 @@ export function BagTab() {
           </Labelled>
         </div>
         <Named
-          label="Gather or buy"
+          label="Gather"
           names={sources.map((s) => s.name)}
           onTake={(name) => {
             const source = sources.find((s) => s.name === name);
             if (source) act({ is: "run", source: source.id, times: Math.min(amount, 10_000) });
           }}
         />
+        <Labelled label="Buy">
+          <ItemInput
+            label="Item to buy"
+            among={sold}
+            onTake={(item) => act({ is: "buy", item, amount, source: null })}
+          />
+        </Labelled>
         <Named
           label="Make or take apart"
           names={recipes.map((r) => r.name)}
@@ -157,13 +155,7 @@ export function BagTab() {
           <Button disabled={!steps.length} onClick={() => setSteps(steps.slice(0, -1))}>
             Take back the last
           </Button>
-          <Button
-            disabled={!steps.length}
-            onClick={() => {
-              setSteps([]);
-              setMoves([]);
-            }}
-          >
+          <Button disabled={!steps.length} onClick={() => setSteps([])}>
             Begin again
           </Button>
         </div>
@@ -174,99 +166,33 @@ export function BagTab() {
         aria-label="The bag"
         className="min-w-0 flex-1 overflow-auto bg-salt px-4 pb-6"
       >
-        <div className="flex flex-wrap items-center gap-x-5 gap-y-1 pt-3">
-          <Gauge label="Slots" value={slots} most={bag.limits.slots} />
-          <Gauge label="Carries" value={mass} most={bag.limits.mass} unit=" kg" />
-          <span className="text-second">
-            {[...bag.money]
-              .filter(([, n]) => n > 0)
-              .map(([id, n]) => `${sayQuantity(n)} ${catalogue.records.currency.get(id)?.name}`)
-              .join(", ") || "no money"}
-            , after {formatTicks(play.tick, catalogue.pantry.ticksPerSecond)}
-          </span>
+        <div className="flex gap-6">
+          <div className="min-w-0 flex-1">
+            <BagView play={play} amount={amount} act={act} />
+          </div>
+          <Condition play={play} />
         </div>
-        <ul aria-label="Stacks" className="grid grid-cols-[repeat(auto-fill,minmax(190px,1fr))] gap-1.5 pt-3">
-          {bag.stacks.map((stack, k) => {
-            const item = catalogue.records.item.get(stack.item);
-            const uses = item ? usesOf(catalogue, item) : [];
-            return (
-              <li key={k} className="rounded-sm border border-hair bg-shade p-1.5">
-                <Jar
-                  id={stack.item}
-                  amount={
-                    stack.slots > 1
-                      ? `${sayQuantity(stack.slots)} × ${sayQuantity(stack.count)}`
-                      : sayQuantity(stack.count)
-                  }
-                  onOpen={places.openItem}
-                />
-                <span className="flex flex-wrap pt-0.5 [&_button]:h-6 [&_button]:px-1.5">
-                  {uses.slice(0, 2).map((u) => (
-                    <Button
-                      key={u.use.id}
-                      look="quiet"
-                      onClick={() => act({ is: "use", item: stack.item, use: u.use.id, times: 1 })}
-                    >
-                      {u.name}
-                    </Button>
-                  ))}
-                  {item && slotOf(catalogue, item) !== null && (
-                    <Button look="quiet" onClick={() => act({ is: "wear", item: stack.item })}>
-                      Wear
-                    </Button>
-                  )}
-                  <Button
-                    look="quiet"
-                    disabled={stack.count < 2}
-                    onClick={() => setMoves([...moves, [steps.length, "split", k]])}
-                  >
-                    Split
-                  </Button>
-                  <Button
-                    look="quiet"
-                    disabled={!bag.stacks.some((other, n) => n !== k && other.item === stack.item)}
-                    onClick={() => setMoves([...moves, [steps.length, "merge", k]])}
-                  >
-                    Merge
-                  </Button>
-                  <Button
-                    look="quiet"
-                    onClick={() => act({ is: "drop", item: stack.item, amount: Math.min(amount, stack.count) })}
-                  >
-                    Drop
-                  </Button>
-                </span>
-              </li>
-            );
-          })}
-          {bag.stacks.length === 0 && <li className="text-second">The bag is empty. Give something on the left.</li>}
-        </ul>
-        {play.user.worn.length > 0 && (
-          <p className="flex flex-wrap items-center gap-1.5 pt-3">
-            <span className="head">Worn</span>
-            {play.user.worn.map((item) => (
-              <Jar key={item.id} id={item.id} onOpen={() => act({ is: "take off", item: item.id })} />
-            ))}
-          </p>
-        )}
-        {bag.stored.size > 0 && (
-          <p className="flex flex-wrap items-center gap-1.5 pt-3">
-            <span className="head">Stored</span>
-            {[...bag.stored].map(([id, n]) => (
-              <Jar key={id} id={id} amount={sayQuantity(n)} />
-            ))}
-          </p>
-        )}
         <h2 className="head pt-5 pb-1">What was done</h2>
         {done.length === 0 && (
           <p className="text-second">Nothing yet. Each step stands here, with why it was refused if it was.</p>
         )}
         <ol className="space-y-0.5">
-          {done.map(({ step, says }, k) => (
-            <li key={k} className={cx("flex gap-3", says && "text-beet")}>
-              <span className="w-6 text-right text-second tabular-nums">{k + 1}</span>
-              <code className="font-medium">{formatStep(step as never, here)}</code>
-              {says && <span>{says}</span>}
+          {done.map(({ step, says, changes }, k) => (
+            <li key={k} className="flex gap-3">
+              <span className="w-6 shrink-0 text-right text-second tabular-nums">{k + 1}</span>
+              <span>
+                <code className={cx("font-medium", says && "text-beet")}>{formatStep(step as never, here)}</code>
+                {says && <span className="pl-3 text-beet">{says}</span>}
+                {changes.length > 0 && (
+                  <span className="pl-3 text-second">
+                    {changes
+                      .slice(0, 12)
+                      .map((c) => sayChange(catalogue, c))
+                      .join(", ")}
+                    {changes.length > 12 && ` and ${changes.length - 12} more`}
+                  </span>
+                )}
+              </span>
             </li>
           ))}
         </ol>
@@ -312,35 +238,5 @@ function Named({
         onDone={(name) => name && onTake(names.find((n) => n.toLowerCase() === name.toLowerCase()) ?? name)}
       />
     </Labelled>
-  );
-}
-
-function Gauge({
-  label,
-  value,
-  most,
-  unit = "",
-}: {
-  readonly label: string;
-  readonly value: number;
-  readonly most: number | null;
-  readonly unit?: string;
-}) {
-  const share = most ? Math.min(1, value / most) : 0;
-  return (
-    <span className="flex items-center gap-2">
-      <span className="head">{label}</span>
-      <span className="inline-block h-2 w-28 rounded-sm bg-hair">
-        <span
-          className={cx("block h-full rounded-sm", share > 0.95 ? "bg-copper" : "bg-kelp")}
-          style={{ width: `${share * 100}%` }}
-        />
-      </span>
-      <span className="tabular-nums">
-        {sayQuantity(Math.round(value * 100) / 100)}
-        {most === null ? "" : ` of ${sayQuantity(most)}`}
-        {unit}
-      </span>
-    </span>
   );
 }

@@ -40,6 +40,7 @@ export function OpenTab() {
   const [seed, setSeed] = useState(1);
   const [asPlayer, setAsPlayer] = useState(false);
   const work = useWork();
+  const [rolledOf, setRolledOf] = useState("");
   const chosen = byKey(catalogue, "item", places.query.get("open") ?? "");
   const candidates = new Set<Id>();
   for (const use of catalogue.records.use.values())
@@ -70,7 +71,9 @@ export function OpenTab() {
   const worth = odds?.things.reduce((t, o) => t + o.mean * (worthOf(o.thing) ?? 0), 0) ?? 0;
   // Whether it pays is the check's to say, which takes nothing apart to price what comes.
   const paid = model.findings.filter((f) => f.rule === "container-pays" && f.about.some((r) => r.id === item.id));
-  const rolled = work.told?.is === "rolled" ? work.told.rolled : null;
+  // Rolls of what was opened before say nothing about this.
+  const opened = `${item.id} ${way?.key} ${level}`;
+  const rolled = work.told?.is === "rolled" && rolledOf === opened ? work.told.rolled : null;
   const nameOf = (thing: string) => {
     const { kind, id } = splitThing(thing);
     return catalogue.records[kind].get(id)?.name ?? id;
@@ -207,7 +210,10 @@ export function OpenTab() {
               <Button
                 look="solid"
                 disabled={work.busy}
-                onClick={() => work.start({ is: "roll", box: way.box, tables: [...tables], level, times: ROLLS, seed })}
+                onClick={() => {
+                  setRolledOf(opened);
+                  work.start({ is: "roll", box: way.box, tables: [...tables], level, times: ROLLS, seed });
+                }}
               >
                 Roll it 10 000 times
               </Button>

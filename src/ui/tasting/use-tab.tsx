@@ -421,9 +421,10 @@ function Timeline({
       {plans.map((plan, k) => {
         if ("says" in plan) return null;
         const item = catalogue.records.item.get(plan.item);
-        const mine = report.moments.filter((m) => m.item === plan.item);
         const times = plan.rule.is === "at" ? plan.rule.ticks : null;
         const held = item ? usesOf(catalogue, item).find((u) => plan.use === null || u.use.id === plan.use) : undefined;
+        // Each use has its own marks, also where several are of one item.
+        const mine = report.moments.filter((m) => m.item === plan.item && m.use === held?.chain.at(-1)?.id);
         const wait = held ? readyIn(catalogue, held) + held.windup : 0;
         return (
           <Track

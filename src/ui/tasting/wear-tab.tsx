@@ -3,14 +3,12 @@
 import { X } from "lucide-react";
 import { useState } from "react";
 import { byKey } from "@/core/catalogue/keys";
-import { held } from "@/core/catalogue/inheritance";
-import type { Catalogue } from "@/core/catalogue/catalogue";
 import type { Item, TrialSubject } from "@/core/kinds/index";
 import { sayCost, sayQuantity } from "@/core/numbers/format";
 import type { Id } from "@/core/schema/id";
 import { type BestSet, bestSet } from "@/core/trials/best-set";
 import { Reckoner } from "@/core/trials/reckon";
-import { roomOf, slotOf, type Total, totals, wearProblem } from "@/core/trials/worn";
+import { puttingOn, roomOf, slotOf, type Total, totals, wearProblem } from "@/core/trials/worn";
 import { Button, cx, Empty, Jar } from "../kit/kit";
 import { figuresOf, useLive } from "../pantry/provider";
 import { usePlaces } from "../frame/navigate";
@@ -43,8 +41,8 @@ export function WearTab() {
         level,
       ) ?? [],
   );
-  const after = tried ? exchanged(catalogue, subject, worn, tried, level) : null;
-  const then = after?.worn ? totals(reckoner, subject, after.worn, level) : null;
+  const after = tried ? puttingOn(catalogue, subject, tried, worn, level) : null;
+  const then = after?.says === null ? totals(reckoner, subject, after.worn, level) : null;
   const slots = subject.slots.flatMap((id) => catalogue.records.slot.get(id) ?? []).sort((a, b) => a.order - b.order);
   const room = roomOf(catalogue, worn);
   return (
@@ -98,7 +96,9 @@ export function WearTab() {
                   among={candidates}
                   onTake={(id) => {
                     const item = catalogue.records.item.get(id);
-                    if (item) setWorn(exchanged(catalogue, subject, worn, item, level).worn ?? [...worn, item]);
+                    if (!item) return;
+                    const next = puttingOn(catalogue, subject, item, worn, level);
+                    setWorn(next.says === null ? next.worn : [...worn, item]);
                   }}
                 />
                 <select
@@ -140,15 +140,15 @@ export function WearTab() {
           <div className="flex flex-wrap items-center gap-2 pt-3">
             <span className="text-second">Trying</span>
             <Jar id={tried.id} onOpen={places.openItem} />
-            {after?.off.length ? (
+            {after?.says === null && after.off.length ? (
               <span className="text-second">instead of {after.off.map((i) => i.name).join(", ")}</span>
             ) : null}
-            {after?.says ? (
-              <span className="font-semibold text-beet">{after.says}</span>
-            ) : (
-              <Button look="solid" onClick={() => after?.worn && setWorn(after.worn)}>
+            {after?.says === null ? (
+              <Button look="solid" onClick={() => setWorn(after.worn)}>
                 Put it on
               </Button>
+            ) : (
+              <span className="font-semibold text-beet">{after?.says}</span>
             )}
             <Button look="quiet" onClick={() => places.ask({ try: null }, true)}>
               Leave it
@@ -166,27 +166,6 @@ const without = (worn: readonly Item[], item: Item): Item[] => {
   const at = worn.indexOf(item);
   return worn.filter((_, k) => k !== at);
 };
-
-/** What is worn once an item takes its place: what is in its way comes off. */
-function exchanged(catalogue: Catalogue, subject: TrialSubject, worn: readonly Item[], item: Item, level: number) {
-  const off: Item[] = [];
-  let left = [...worn];
-  for (let n = 0; n <= worn.length; n++) {
-    const says = wearProblem(catalogue, subject, item, left, level);
-    if (!says) return { worn: [...left, item], off, says: null };
-    const slot = slotOf(catalogue, item);
-    const blocking = left.find(
-      (each) =>
-        slotOf(catalogue, each) === slot ||
-        (slot !== null && (held(catalogue, each, "blocks").value ?? []).includes(slot)) ||
-        (held(catalogue, item, "blocks").value ?? []).includes(slotOf(catalogue, each) as Id),
-    );
-    if (!blocking) return { worn: null, off, says };
-    off.push(blocking);
-    left = without(left, blocking);
-  }
-  return { worn: null, off, says: "It can't be worn." };
-}
 
 function Totals({ now, then }: { readonly now: ReadonlyMap<Id, Total>; readonly then: ReadonlyMap<Id, Total> | null }) {
   const { catalogue } = useLive();
