@@ -109,8 +109,9 @@ export function wearProblem(
 }
 
 /**
- * What is worn once an item is put on: whatever is in its place, or blocks it, comes off.
- * @returns `says` where it can't be worn whatever comes off
+ * What is worn once an item is put on: what takes its place on the same slot comes off. What blocks it, or what it would
+ * block, must be taken off first.
+ * @returns `says` where it can't be worn
  */
 export function puttingOn(
   catalogue: Catalogue,
@@ -125,11 +126,7 @@ export function puttingOn(
     const says = wearProblem(catalogue, subject, item, left, level);
     if (says === null) return { worn: [...left, item], off, says };
     const slot = slotOf(catalogue, item);
-    const inTheWay = left.findIndex((each) => {
-      const own = slotOf(catalogue, each);
-      const blocked = own !== null && blocksOf(catalogue, item).includes(own);
-      return own === slot || blocked || (slot !== null && blocksOf(catalogue, each).includes(slot));
-    });
+    const inTheWay = slot === null ? -1 : left.findIndex((each) => slotOf(catalogue, each) === slot);
     if (inTheWay < 0) return { says };
     off.push(left[inTheWay]);
     left = left.filter((_, k) => k !== inTheWay);
