@@ -2,7 +2,7 @@
 /** The bag as it is: its stacks and empty slots, what is worn and stored, and beside it how its owner is. */
 import { usesOf } from "@/core/catalogue/uses";
 import type { Trial } from "@/core/kinds/index";
-import { sayQuantity } from "@/core/numbers/format";
+import { count, sayQuantity } from "@/core/numbers/format";
 import { formatTicks } from "@/core/numbers/ticks";
 import type { Play } from "@/core/trials/play";
 import { slotOf } from "@/core/trials/worn";
@@ -87,18 +87,16 @@ export function BagView({ play, amount, act }: { play: Play; amount: number; act
             </li>
           );
         })}
-        {Array.from({ length: Math.min(empty, DRAWN) }, (_, k) => (
-          <li
-            key={`empty${k}`}
-            aria-hidden
-            className="min-h-14 rounded-sm border border-dashed border-hair"
-            title="An empty slot"
-          />
-        ))}
-        {bag.stacks.length === 0 && empty === 0 && (
-          <li className="text-second">The bag is empty. Give something on the left.</li>
-        )}
+        {bag.stacks.length === 0 && <li className="text-second">The bag is empty. Give something on the left.</li>}
       </ul>
+      {empty > 0 && (
+        <p className="flex flex-wrap items-center gap-1 pt-2 text-second">
+          {Array.from({ length: Math.min(empty, DRAWN) }, (_, k) => (
+            <span key={k} aria-hidden className="size-4.5 rounded-sm border border-dashed border-line" />
+          ))}
+          <span className="pl-1">{count(empty, "empty slot")}</span>
+        </p>
+      )}
       {user.worn.length > 0 && (
         <p className="flex flex-wrap items-center gap-1.5 pt-3">
           <span className="head">Worn</span>
