@@ -223,7 +223,7 @@ export class Bag {
     let most = -1;
     for (const [k, { item: of, count }] of this.stacks.entries())
       if (of === item && count > (this.stacks[most]?.count ?? 0)) most = k;
-    return this.split(most, amount);
+    return most < 0 ? `There is no ${this.item(item)?.name ?? "such item"} in the bag.` : this.split(most, amount);
   }
 
   /** Everything in the bag that may be stored goes to storage. */

@@ -204,7 +204,7 @@ describe("stacks of a trial", () => {
       expect(stacks()).toEqual(counts);
     }
     expect(says("get Log\nsplit 1 Log")).toBe("2: Of 1, 1 to 0 can be split off.");
-    expect(says("split Log")).toBe("1: There is no such stack.");
+    expect(says("split Log")).toBe("1: There is no Log in the bag.");
   });
 });
 
