@@ -1,6 +1,6 @@
 /** Least cost of one unit of every item over all ways to get it, kept up to date as the network changes. */
 import type { Endless } from "./endless";
-import { ALIVE, type Network, RETURNS } from "../network/network";
+import { ALIVE, type Network } from "../network/network";
 import { type ChosenCosts, Circles } from "./circles";
 import type { Reach } from "../network/reach";
 
@@ -16,8 +16,6 @@ export interface CostRules {
   readonly reach?: Reach;
   /** Gifts count only for what comes no other way; absent: they count as all else does. */
   readonly endless?: Endless;
-  /** Plain least costs, where side outputs are credited at them. */
-  readonly credit?: LeastCost;
   /** Share of a run's cost that its output bears; below 1 for prices that must leave a margin. */
   readonly share?: number;
   /** Cost to begin with; Infinity where it is absent. */
@@ -41,8 +39,6 @@ const DENSE = 64;
 const BEYOND = 2 ** 30 - 1;
 /** Costs below this count as nothing, so that what halves at every round comes to an end. */
 const NOTHING = 2 ** -500;
-/** Share of an output's plain cost that credit leaves. */
-const LEFT = 0.1;
 /**
  * cost(item) = min over processes of (own + Σ quantity × cost) / expected yield: every output bears the whole cost of a
  * run. The greatest fixed point of that operator in floating point, reached from above by label-correcting (a process
@@ -65,7 +61,6 @@ export class LeastCost implements ChosenCosts {
   private readonly perMoney: number;
   private readonly perSecond: number;
   readonly share: number;
-  private readonly credit: LeastCost | null;
   private readonly reach: Reach | null;
   private readonly endless: Endless | null;
   private readonly aside: Set<number> | null;
@@ -90,7 +85,6 @@ export class LeastCost implements ChosenCosts {
     this.perMoney = rules.perMoney;
     this.perSecond = rules.perSecond;
     this.share = rules.share ?? 1;
-    this.credit = rules.credit ?? null;
     this.reach = rules.reach ?? null;
     this.endless = rules.endless ?? null;
     this.aside = rules.quarantine ?? null;
@@ -144,35 +138,7 @@ export class LeastCost implements ChosenCosts {
     const { start, end, qty } = this.network.outs;
     let c = t / (qty as Float64Array)[k];
     if (this.share !== 1) c *= this.share;
-    if (this.credit)
-      c =
-        end[p] - start[p] > 1
-          ? this.credited(p, k, t, this.credit)
-          : Math.max(c, LEFT * this.credit.cost[this.network.outs.to[k]]);
     return c < NOTHING ? 0 : c;
-  }
-
-  /**
-   * The same with side outputs credited: one that comes cheaper another way takes its plain least cost off the run; those
-   * that this run is the cheapest way to share what remains with the output, by worth. Credit takes off nine tenths of an
-   * output's plain cost at most: so nothing becomes free by it, nor by going round in a circle of credit. Where a run
-   * gives a vessel back, what comes cheaper another way costs what it costs that way.
-   */
-  private credited(p: number, k: number, t: number, { cost: plain }: LeastCost): number {
-    const { start, end, to, qty: amounts } = this.network.outs;
-    const qty = amounts as Float64Array;
-    const whole = (this.credit as LeastCost).runCost(p);
-    const own = qty[k] * plain[to[k]];
-    // A vessel that comes back is no cheaper for that: it had to be there first.
-    if (this.network.flags[p] & RETURNS && plain[to[k]] !== whole / qty[k]) return plain[to[k]];
-    let [left, worth] = [t, own];
-    for (let m = start[p]; m < end[p]; m++) {
-      if (m === k) continue;
-      if (plain[to[m]] === whole / qty[m]) worth += qty[m] * plain[to[m]];
-      else left -= qty[m] * plain[to[m]];
-    }
-    const part = worth > 0 ? (left * (own / worth)) / qty[k] : left / qty[k];
-    return Math.min(t / qty[k], Math.max(part, LEFT * plain[to[k]]));
   }
 
   private relax(p: number): void {

@@ -12,6 +12,7 @@ import type { Measure } from "./cost";
 import type { Readings } from "./readings";
 import { levelOfRun } from "./progression";
 import { salvageReturn } from "./salvage";
+import { steadyCost } from "./steady";
 
 /** The record of a process, named as records are. */
 export interface By {
@@ -22,8 +23,8 @@ export interface By {
 export interface CostSide {
   /** Value units, or seconds of play. */
   readonly cost: number;
-  /** With side outputs credited at their own least cost. */
-  readonly credited: number;
+  /** Of one more where everything that comes back is used again; the same as `cost` where nothing is. */
+  readonly reused: number;
   readonly by: By;
   /** True where the cheapest way goes round through the item itself. */
   readonly circular: boolean;
@@ -109,7 +110,7 @@ export function itemCosts(readings: Readings, id: Id): ItemCosts | null {
     return (
       parts && {
         cost: least.cost[item],
-        credited: readings.credited(measure).cost[item],
+        reused: steadyCost(readings, measure, item)?.cost ?? least.cost[item],
         by: by(readings.by(measure, item)),
         circular: parts.circular,
         base: parts.base.map((b) => ({ item: idOf(b.item), by: by(b.process), quantity: b.quantity, cost: b.cost })),

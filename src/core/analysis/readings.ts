@@ -21,7 +21,6 @@ import { covers, type Reading, type Start, type Step } from "./reading";
 import {
   bare,
   causes,
-  credited,
   endless,
   gaining,
   levels,
@@ -121,11 +120,6 @@ export class Readings {
   get quickest(): Layers {
     return this.state(quickest).get();
   }
-  /** Least cost with side outputs credited at their own plain least cost; see LeastCost. */
-  credited(measure: Measure): LeastCost {
-    return this.state(credited).get(measure);
-  }
-
   /** The process by which an item is cheapest; −1: it can't be had. */
   by(measure: Measure, item: number): number {
     // An item that nothing makes yet may have come after the way was found.

@@ -213,30 +213,6 @@ export const causes: Reading<Causes, ReadonlySet<number>> = {
   },
 };
 
-/** Least cost with side outputs credited at their own plain least cost; computed when it is asked for. */
-export class Credited {
-  private found: { [M in Measure]?: LeastCost } = {};
-  constructor(private readonly on: Start) {}
-  get(measure: Measure): LeastCost {
-    const plain = this.on.state(measure === "value" ? value : time);
-    this.found[measure] ??= new LeastCost(this.on.compiled.network, { ...plain.rules, credit: plain });
-    return this.found[measure];
-  }
-  forget(): void {
-    this.found = {};
-  }
-}
-export const credited: Reading<Credited, null> = {
-  name: "credited",
-  after: [reach, value, time],
-  still: null,
-  start: (on) => new Credited(on),
-  follow(state, step) {
-    if (step.moved(reach).processes.size || step.moved(value).size) state.forget();
-    return { state, moved: null };
-  },
-};
-
 /** Combinations of runs that give more than they take. */
 export interface Gaining {
   readonly report: GainReport;
@@ -370,7 +346,6 @@ export const READINGS: readonly Reading[] = [
   ways,
   quickest,
   levels,
-  credited,
   causes,
   gaining,
   verdicts,

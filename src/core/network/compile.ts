@@ -22,7 +22,6 @@ import {
   type Network,
   NetworkBuilder,
   renumbered,
-  RETURNS,
   type ProcessOf,
   type RowDraft,
   SALVAGE,
@@ -363,7 +362,6 @@ export function describe(
   draft.flags =
     (sort === "source" ? SOURCE : 0) |
     (sort === "any" ? MEMBER : 0) |
-    (spec.returns ? RETURNS : 0) |
     (sort === "salvage" || sort === "use" ? SALVAGE : 0) |
     (draft.money > 0 ? 0 : !consumes ? FREE : uses === 0 && outs.length > 0 ? GAINS : 0);
   return draft;

@@ -13,8 +13,6 @@ export const FREE = 8;
 export const KEEPS = 32;
 /** Lets an item be any with its tag; no step of its own. */
 export const MEMBER = 64;
-/** What its ingredients are in comes back: that is no way to make it. */
-export const RETURNS = 128;
 /** A run takes something, is left with no net use and gives something: it gains by itself. */
 export const GAINS = 16;
 

@@ -36,8 +36,6 @@ export interface ProcessSpec {
   readonly way?: number;
   /** Items that are taken for any with a tag, each with it. */
   readonly chosen?: readonly (readonly [tag: Id, item: Id])[];
-  /** Something comes back that an ingredient is in. */
-  readonly returns?: boolean;
   /** The record that people know it by, where that is not the one that contributes it. */
   readonly as?: { readonly kind: Kind; readonly record: AnyRecord };
 }

@@ -46,7 +46,6 @@ export function recipeProcesses(recipe: Recipe, catalogue: Catalogue): readonly 
           lines: plain ? lines : [...lines, ...back, ...drawn, ...heat],
           way,
           ...(chosen.length ? { chosen } : {}),
-          returns: back.length > 0,
           needs: [],
           price: terms.price,
           currency: terms.currency,

@@ -74,9 +74,9 @@ export function CostSection({ id, wide = false }: { id: Id; wide?: boolean }) {
               )}
             >
               {m === "value"
-                ? sayCost(data?.value?.cost ?? Number.POSITIVE_INFINITY)
+                ? sayCost(data?.value?.reused ?? Number.POSITIVE_INFINITY)
                 : data?.time
-                  ? saySeconds(data.time.cost)
+                  ? saySeconds(data.time.reused)
                   : "—"}
               <span className="sr-only"> {m}</span>
             </button>
@@ -85,6 +85,12 @@ export function CostSection({ id, wide = false }: { id: Id; wide?: boolean }) {
       </div>
       {isError && <p className="text-beet">The costs could not be fetched. They follow with the next change.</p>}
       {data && !side && <p className="text-second">It can't be had, so it has no cost. “What is wrong” tells why.</p>}
+      {side && side.reused < side.cost * (1 - 1e-9) && (
+        <p className="pb-1 text-second">
+          <span className="ink-worked font-semibold">{say(side.reused)}</span> each when what comes back is used again;{" "}
+          <span className="ink-worked">{say(side.cost)}</span> for the first, which is:
+        </p>
+      )}
       {side && (
         <>
           {total > 0 && (
@@ -133,11 +139,6 @@ export function CostSection({ id, wide = false }: { id: Id; wide?: boolean }) {
               </tr>
             </tbody>
           </table>
-          {side.credited < side.cost * (1 - 1e-9) && (
-            <p className="pt-1 text-second">
-              With what else comes out counted in: <span className="ink-worked">{say(side.credited)}</span>
-            </p>
-          )}
           {side.circular && (
             <p className="text-copper">
               The cheapest way goes round through the item itself: it gets cheaper with every round. See the loops in
