@@ -64,13 +64,14 @@ export async function planCommand(
     return 0;
   }
   const keyed = (map: ReadonlyMap<number, number>) => [...map].map(([i, quantity]) => ({ ...thingAt(i), quantity }));
-  const steps = plan.steps.map(({ process: p, runs }) => {
+  const steps = plan.steps.map(({ process: p, runs, turns }) => {
     const { kind, record } = processAt(compiled, p);
     return {
       kind,
       key: record.key,
       name: record.name,
       runs,
+      ...(turns === undefined ? {} : { turns }),
       ...(kind === "recipe" ? { line: formatRecipe(around(catalogue), record as Recipe) } : {}),
     };
   });
@@ -90,7 +91,8 @@ export async function planCommand(
       99,
     );
   let text = `${named(make)}: ${sayCost(plan.value)} in value, ${saySeconds(plan.seconds)}${confidence === undefined ? ", by expectation" : `, each step enough with a chance of ${sayPercent(confidence)}`}${plan.best ? ", and no cheaper whole numbers of runs exist" : ""}\n`;
-  for (const s of steps) text += `  ${String(s.runs).padStart(6)} × ${s.line ?? s.name}\n`;
+  for (const s of steps)
+    text += `  ${String(s.runs).padStart(6)} × ${s.line ?? s.name}${s.turns === undefined ? "" : `, in ${s.turns} turns`}\n`;
   if (plan.taken.size) text += `from the stock: ${named(plan.taken)}\n`;
   if (plan.shopping.size) text += `gathered and bought: ${named(plan.shopping)}\n`;
   if (plan.needed.size) text += `needed and kept: ${named(plan.needed)}\n`;

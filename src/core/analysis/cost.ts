@@ -133,9 +133,9 @@ export class LeastCost implements ChosenCosts {
     return t;
   }
 
-  /** What an output of a process costs by it: k is its place in the rows of outputs, t the cost of a run. */
-  bears(p: number, k: number, t: number): number {
-    const { start, end, qty } = this.network.outs;
+  /** What an output costs by its process: k is its place in the rows of outputs, t the cost of a run. */
+  bears(k: number, t: number): number {
+    const { qty } = this.network.outs;
     let c = t / (qty as Float64Array)[k];
     if (this.share !== 1) c *= this.share;
     return c < NOTHING ? 0 : c;
@@ -149,7 +149,7 @@ export class LeastCost implements ChosenCosts {
     const { start, end, to } = network.outs;
     for (let k = start[p], e = end[p]; k < e; k++) {
       const item = to[k];
-      const c = this.bears(p, k, t);
+      const c = this.bears(k, t);
       if (!(c < cost[item]) || this.shuts(p, item)) continue;
       if (this.tracking && !this.was.has(item)) this.was.set(item, cost[item]);
       cost[item] = c;

@@ -29,13 +29,32 @@ const LIMITED: Index<Source, ReadonlySet<Id>> = {
 /** How often each process can run in a world, where that is limited: gifts, and wares without restock. */
 export function limitsOf(compiled: Compiled): Map<number, number> {
   const limits = new Map<number, number>();
-  for (const id of compiled.catalogue.records.source.index(LIMITED)) {
-    for (const p of compiled.processesOf("source", id)) {
-      const limit = compiled.process(p)?.spec.limit;
-      if (limit !== undefined) limits.set(p, limit);
-    }
-  }
+  for (const group of limitedGroups(compiled)) for (const { p, limit } of group) limits.set(p, limit);
   return limits;
+}
+/** Processes that share one limit: those of a source whose tables give other things at some levels. */
+function groupsOf(compiled: Compiled): Map<number, readonly number[]> {
+  const groups = new Map<number, readonly number[]>();
+  for (const group of limitedGroups(compiled))
+    if (group.length > 1)
+      for (const { p } of group)
+        groups.set(
+          p,
+          group.map((each) => each.p),
+        );
+  return groups;
+}
+function* limitedGroups(compiled: Compiled): Generator<readonly { readonly p: number; readonly limit: number }[]> {
+  for (const id of compiled.catalogue.records.source.index(LIMITED)) {
+    const runs: { p: number; limit: number }[] = [];
+    for (const p of compiled.processesOf("source", id)) {
+      const { limit, ware } = compiled.process(p)?.spec ?? {};
+      if (limit === undefined) continue;
+      if (ware) yield [{ p, limit }];
+      else runs.push({ p, limit });
+    }
+    if (runs.length) yield runs;
+  }
 }
 
 interface Chained {
@@ -88,6 +107,8 @@ export function chained({ network }: Compiled, counts: (p: number) => boolean, k
  */
 export class Endless {
   limits: ReadonlyMap<number, number> = new Map();
+  /** Processes that share their limit with others, each with all of them. */
+  groups: ReadonlyMap<number, readonly number[]> = new Map();
   /** Per item 1 where it can be had without limited processes; null: nothing is limited. */
   items: Uint8Array | null = null;
 
@@ -129,6 +150,7 @@ export class Endless {
   private refresh(compiled: Compiled, all: ReadonlyMap<number, number>): number[] {
     const before = [...this.limits.keys(), ...this.drains, ...this.choices, ...this.givers(compiled)];
     this.limits = all;
+    this.groups = groupsOf(compiled);
     this.drains = new Set();
     this.aside = this.choices = new Set();
     if (!this.limits.size) {

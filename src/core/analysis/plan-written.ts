@@ -26,6 +26,8 @@ export interface PlannedStep {
   readonly id: Id;
   readonly name: string;
   readonly runs: number;
+  /** In so many turns, between which other steps give back what it takes; absent: all at once. */
+  readonly turns?: number;
   readonly seconds: number;
   readonly takes: Amounts;
   readonly gives: Amounts;
@@ -75,13 +77,14 @@ export function writtenPlan(readings: Readings, { make, stock, measure, confiden
     // That an item is any with a tag is no step; what it stands for is told by the step that takes it.
     steps: plan.steps
       .filter(({ process }) => !(network.flags[process] & MEMBER))
-      .map(({ process: p, runs }) => {
+      .map(({ process: p, runs, turns }) => {
         const { kind, record } = processAt(compiled, p);
         return {
           kind,
           id: record.id,
           name: record.name,
           runs,
+          ...(turns === undefined ? {} : { turns }),
           seconds: secondsOf(readings, p, runs),
           takes: named(row(network.ins, p, (k) => takenBy(readings, p, k, runs))),
           gives: row(network.outs, p, (k) => runs * (network.outs.qty as Float64Array)[k]),

@@ -210,3 +210,44 @@ function exhaustive(r: Readings, want: ReadonlyMap<number, number>): number {
   go(0, 0);
   return best;
 }
+
+describe("a plan with what comes back", () => {
+  it("uses it again: one lamp is filled six times, and one flask serves four broths", () => {
+    const r = read(
+      "buy Oil for 3\nbuy Lamp for 20\nFill: 1 Lamp + 1 Oil -> 1 Lit lamp\nBurn: 1 Lit lamp -> 10 Light + 1 Lamp\nWork: 60 Light -> 1 Hour",
+    );
+    const p = plan(r, { Hour: 1 });
+    expect(steps(r, p)).toEqual(["6 Oil", "6 Fill", "6 Burn", "1 Work"]);
+    expect(p.steps.map((s) => s.turns)).toEqual([undefined, 6, 6, undefined]);
+    expect([p.value, named(r, p.needed), named(r, p.left)]).toEqual([18, { Lamp: 1 }, {}]);
+    // A lamp that is there already need not be brought.
+    const there = plan(r, { Hour: 1 }, { stock: { Lamp: 1 } });
+    expect([there.value, named(r, there.needed), named(r, there.taken)]).toEqual([18, {}, {}]);
+    const flask = read(
+      "buy Kelp for 2\nbuy Flask for 9\nDip: 1 Flask -> 1 Full flask\nset Full flask vessel = Flask\n3 Kelp + 1 Full flask -> 1 Broth",
+    );
+    expect(named(flask, plan(flask, { Broth: 4 }).needed)).toEqual({ Flask: 1 });
+    expect(plan(flask, { Broth: 4 }).value).toBe(24);
+    // Of what is wanted itself nothing is brought, nor where what goes round grows.
+    expect(plan(flask, { "Full flask": 2 }).value).toBe(18);
+    const dough = read(
+      "buy Salt for 1000\nbuy Sack for 2\nA: 1 Salt + 1 Sack -> 1 Brine\nB: 1 Brine -> 1.2 Salt\nC: 5 Brine -> 1 Pan",
+    );
+    expect(named(dough, plan(dough, { Pan: 1 }).needed)).toEqual({});
+    // Very many turns are followed no further than they repeat themselves.
+    expect(plan(r, { Hour: 100_000 }).value).toBe(1_800_000);
+  });
+
+  it("lists under what is left over what comes beside, and not as something to gather", () => {
+    const r = read("buy Eel for 2\ngather 1 Kelp + 2 Shell in 60s\n1 Eel + 1 Kelp -> 1 Pie");
+    const p = plan(r, { Pie: 3 });
+    expect(named(r, p.shopping)).toEqual({ Eel: 3, Kelp: 3 });
+    expect(named(r, p.left)).toEqual({ Shell: 6 });
+  });
+
+  it("counts a gift once, however many need it", () => {
+    const r = read("give 3 Chart\n2 Chart -> 1 Map\n2 Chart -> 1 Log book");
+    expect(planFor(r, { make: numbered(r, { Map: 1, "Log book": 1 }) })).toMatchObject({ no: "more" });
+    expect(plan(r, { Map: 1 }).value).toBe(0);
+  });
+});

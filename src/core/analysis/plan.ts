@@ -23,6 +23,8 @@ export interface Wanted {
 export interface PlanStep {
   readonly process: number;
   readonly runs: number;
+  /** In so many turns, between which other steps give back what it takes; absent: all at once. */
+  readonly turns?: number;
 }
 
 export interface Plan {
@@ -76,7 +78,8 @@ export function planFor(readings: Readings, wanted: Wanted): Plan | NoPlan {
       return { no: "way", item };
   const shared = rollUp(readings, wanted, measure, { leftovers: true });
   // What a step leaves over may be what it is made of itself: then nobody could begin.
-  const begins = "no" in shared || carriedOut(readings, shared, new Map(), wanted.stock) !== null;
+  // Something that comes back may be brought for it, once.
+  const begins = "no" in shared || carriedOut(readings, shared, wanted)?.enough === true;
   const rolled =
     begins || wanted.confidence !== undefined ? shared : rollUp(readings, wanted, measure, { leftovers: false });
   // Where the cheapest ways use up more of a gift than there is, other ones may do.
@@ -169,8 +172,14 @@ function rollUp(
       if (p < 0 || group.length > 1) return { no: "way", item };
       const n = runsOf(p, item, short);
       if (n === null) return { no: "way", item };
-      if (n > (readings.endless.limits.get(p) ?? Number.POSITIVE_INFINITY)) return { no: "more", item };
       runs.set(p, (runs.get(p) ?? 0) + n);
+      // Levels at which a source gives other things are one source.
+      const { limits, groups } = readings.endless;
+      if (limits.has(p)) {
+        const group = groups.get(p) ?? [p];
+        const all = group.reduce((t, each) => t + (runs.get(each) ?? 0), 0);
+        if (all > (limits.get(p) as number)) return { no: "more", item };
+      }
       for (let k = outs.start[p]; leftovers && k < outs.end[p]; k++) {
         const over = n * made[k] - (outs.to[k] === item ? short : 0);
         have.set(outs.to[k], (have.get(outs.to[k]) ?? 0) + Math.max(0, over));
@@ -219,11 +228,12 @@ function wholeNumbers(
       if (processes.size > MOST_EXACT) return null;
       for (let m = ins.start[p]; m < ins.end[p]; m++) if ((ins.qty as Float64Array)[m] > 0) items.add(ins.to[m]);
     }
-  const { limits } = readings.endless;
+  const { limits, groups } = readings.endless;
+  const rowOf = (p: number) => `r${Math.min(...(groups.get(p) ?? [p]))}`;
   const constraints: { [row: string]: { min?: number; max?: number } } = Object.fromEntries(
     [...items].map((i) => [`i${i}`, { min: (make.get(i) ?? 0) - (stock?.get(i) ?? 0) }]),
   );
-  for (const p of processes) if (limits.has(p)) constraints[`r${p}`] = { max: limits.get(p) };
+  for (const p of processes) if (limits.has(p)) constraints[rowOf(p)] = { max: limits.get(p) };
   const variables = Object.fromEntries(
     [...processes].map((p) => {
       const row: Record<string, number> = { cost: price(readings, new Map([[p, 1]]), measure) };
@@ -231,7 +241,7 @@ function wholeNumbers(
         if ((ins.qty as Float64Array)[k] > 0) row[`i${ins.to[k]}`] = -(ins.qty as Float64Array)[k];
       for (let k = outs.start[p]; k < outs.end[p]; k++)
         if (items.has(outs.to[k])) row[`i${outs.to[k]}`] = (row[`i${outs.to[k]}`] ?? 0) + (outs.qty as Float64Array)[k];
-      if (limits.has(p)) row[`r${p}`] = 1;
+      if (limits.has(p)) row[rowOf(p)] = 1;
       return [`p${p}`, row];
     }),
   );
@@ -245,23 +255,35 @@ function wholeNumbers(
   );
   // What a last batch does not fill is no matter of sums.
   const proven = [...processes].every((p) => batchOf(readings, p) === 1);
-  return carriedOut(readings, runs, make, stock) ? { runs, proven } : null;
+  return carriedOut(readings, runs, { make, stock })?.enough ? { runs, proven } : null;
 }
 
-/** An order in which the runs find what they use, or null. Runs of one process may be split. */
-function carriedOut(
-  readings: Readings,
-  runs: Runs,
-  make: ReadonlyMap<number, number>,
-  stock: ReadonlyMap<number, number> | undefined,
-): PlanStep[] | null {
+/** Runs in an order in which each finds what it uses, and what must be brought so that they can begin. */
+interface Carried {
+  readonly steps: readonly PlanStep[];
+  readonly brought: ReadonlyMap<number, number>;
+  /** Whether what is wanted is there in the end. */
+  readonly enough: boolean;
+}
+/** So many turns are followed one by one; what is left then goes on as it went. */
+const MOST_TURNS = 20_000;
+
+/**
+ * An order in which the runs find what they use, or null. Runs of one process may be split. Where none of them can go
+ * on, the cheapest of what is missing is brought, but only what comes back by them: a lamp that is filled again and
+ * again is there once. Nothing is brought where what goes round grows.
+ */
+function carriedOut(readings: Readings, runs: Runs, { make, stock }: Pick<Wanted, "make" | "stock">): Carried | null {
   const { ins, outs } = readings.network;
   const [used, made] = [ins.qty as Float64Array, outs.qty as Float64Array];
   const have = new Map(stock);
   const left = new Map(runs);
   const steps: PlanStep[] = [];
-  for (let moved = true; moved && left.size; ) {
-    moved = false;
+  const brought = new Map<number, number>();
+  let turns = 0;
+  let growing: boolean | null = null;
+  while (left.size) {
+    let moved = false;
     for (const [process, most] of left) {
       let n = most;
       for (let k = ins.start[process]; k < ins.end[process]; k++) {
@@ -271,6 +293,8 @@ function carriedOut(
         n = Math.min(n, one > used[k] ? fits * batchOf(readings, process) : fits);
       }
       if (n <= 0) continue;
+      // Nobody follows a million turns: what goes on after so many goes on to the end.
+      if (++turns > MOST_TURNS) n = most;
       for (let k = ins.start[process]; k < ins.end[process]; k++)
         if (used[k] > 0) have.set(ins.to[k], (have.get(ins.to[k]) ?? 0) - takenBy(readings, process, k, n));
       for (let k = outs.start[process]; k < outs.end[process]; k++)
@@ -280,18 +304,118 @@ function carriedOut(
       else left.set(process, most - n);
       moved = true;
     }
+    if (!moved && !bring()) return null;
   }
-  const enough = [...make].every(([i, n]) => (have.get(i) ?? 0) >= n - TINY * Math.max(1, n));
-  return left.size || !enough ? null : steps;
+  const enough = [...make].every(([i, n]) => (have.get(i) ?? 0) - (brought.get(i) ?? 0) >= n - TINY * Math.max(1, n));
+  return { steps, brought, enough };
+
+  /** Brings what one of the runs that are left is short of. @returns false where that would not come back */
+  function bring(): boolean {
+    growing ??= grows(readings, runs, make);
+    if (growing) return false;
+    const net = netOf(readings, runs);
+    // The cheapest, and of equals what fewer recipes stand behind: the flask rather than the full one.
+    let best: { readonly cost: number; readonly short: readonly (readonly [number, number])[] } | null = null;
+    for (const process of left.keys()) {
+      const short: (readonly [number, number])[] = [];
+      for (let k = ins.start[process]; k < ins.end[process]; k++) {
+        const n = used[k] > 0 ? takenBy(readings, process, k, 1) - (have.get(ins.to[k]) ?? 0) : 0;
+        if (n > TINY) short.push([ins.to[k], n]);
+      }
+      if (short.some(([i]) => (net.get(i) ?? 0) < -TINY)) continue;
+      const cost = short.reduce(
+        (t, [i, n]) => t + n * (readings.value.cost[i] + TIE * (1 + (readings.steps(i) ?? 0))),
+        0,
+      );
+      if (!best || cost < best.cost) best = { cost, short };
+    }
+    for (const [item, n] of best?.short ?? []) {
+      add(have, item, n);
+      add(brought, item, n);
+    }
+    return best !== null;
+  }
+}
+
+/** What runs leave of each thing, all in all; below 0 they use it up. */
+function netOf(readings: Readings, runs: Runs): Map<number, number> {
+  const { ins, outs } = readings.network;
+  const net = new Map<number, number>();
+  for (const [p, n] of runs) {
+    for (let k = ins.start[p]; k < ins.end[p]; k++)
+      if ((ins.qty as Float64Array)[k] > 0) add(net, ins.to[k], -takenBy(readings, p, k, n));
+    for (let k = outs.start[p]; k < outs.end[p]; k++) add(net, outs.to[k], n * (outs.qty as Float64Array)[k]);
+  }
+  return net;
+}
+
+/** Most processes among which it is looked for what grows. */
+const MOST_IN_CIRCLES = 200;
+/**
+ * Whether something in a circle of the runs grows by going round, whatever else is used up for it, as dough does: that
+ * is made, and not brought; nor is anything to make some of itself. A lamp that is filled and burns down is the same lamp. True also where there are too many
+ * processes to say.
+ */
+function grows({ network }: Readings, runs: Runs, make: Wanted["make"]): boolean {
+  const { ins, outs, flags } = network;
+  const columns = [...runs.keys()].filter((p) => !(flags[p] & SOURCE));
+  if (columns.length > MOST_IN_CIRCLES) return true;
+  const inputs = (p: number) => usedBy(network, p);
+  const outputs = (p: number) => [...outs.to.subarray(outs.start[p], outs.end[p])];
+  const after = new Map<number, Set<number>>();
+  for (const p of columns) for (const i of inputs(p)) after.set(i, new Set([...(after.get(i) ?? []), ...outputs(p)]));
+  const reached = new Map<number, ReadonlySet<number>>();
+  for (const i of after.keys()) {
+    const seen = new Set(after.get(i));
+    for (const j of seen) for (const k of after.get(j) ?? []) seen.add(k);
+    reached.set(i, seen);
+  }
+  const round = (i: number, j: number) => reached.get(i)?.has(j) && reached.get(j)?.has(i);
+  if ([...make.keys()].some((i) => round(i, i))) return true;
+  const constraints: { [row: string]: { min?: number; max?: number } } = { runs: { max: 1 } };
+  const variables: { [name: string]: { [row: string]: number } } = {};
+  for (const p of columns) {
+    if (!inputs(p).some((i) => outputs(p).some((j) => round(i, j)))) continue;
+    const column: { [row: string]: number } = { all: 0, runs: 1 };
+    const put = (i: number, by: number) => {
+      if (!round(i, i)) return;
+      constraints[`i${i}`] = { min: 0 };
+      column[`i${i}`] = (column[`i${i}`] ?? 0) + by;
+      column.all += by;
+    };
+    for (let k = ins.start[p]; k < ins.end[p]; k++) put(ins.to[k], -(ins.qty as Float64Array)[k]);
+    for (let k = outs.start[p]; k < outs.end[p]; k++) put(outs.to[k], (outs.qty as Float64Array)[k]);
+    variables[`v${p}`] = column;
+  }
+  const { status, result } = solveProgramme({ direction: "maximize", objective: "all", constraints, variables });
+  return status !== "optimal" || result > 1e-6;
+}
+const usedBy = ({ ins }: Readings["network"], p: number): number[] =>
+  Array.from({ length: ins.end[p] - ins.start[p] }, (_, k) => ins.start[p] + k).flatMap((k) =>
+    (ins.qty as Float64Array)[k] > 0 ? [ins.to[k]] : [],
+  );
+
+/** Turns of each process together, in the order in which they begin. */
+function together(steps: readonly PlanStep[]): PlanStep[] {
+  const by = new Map<number, { runs: number; turns: number }>();
+  for (const { process, runs } of steps) {
+    const there = by.get(process) ?? { runs: 0, turns: 0 };
+    by.set(process, { runs: there.runs + runs, turns: there.turns + 1 });
+  }
+  return [...by].map(([process, { runs, turns }]) => ({ process, runs, ...(turns > 1 ? { turns } : {}) }));
 }
 
 function written(readings: Readings, wanted: Wanted, runs: Runs, best: boolean): Plan {
   const { network, compiled } = readings;
   const { ins, outs, flags, seconds, money } = network;
-  const ordered = carriedOut(readings, runs, new Map(), wanted.stock) ?? byDepth(readings, runs);
+  const { steps: ordered, brought } = carriedOut(readings, runs, wanted) ?? {
+    steps: byDepth(readings, runs),
+    brought: new Map<number, number>(),
+  };
   const balance = new Map<number, number>();
   const shopping = new Map<number, number>();
   const busy = new Map<number, number>();
+  const used = new Set<number>();
   let time = 0;
   let value = 0;
   // Step by step: what is run at two times has a last batch each time.
@@ -300,7 +424,10 @@ function written(readings: Readings, wanted: Wanted, runs: Runs, best: boolean):
     value += n * money[p] + all * (readings.value.own(p) - money[p]);
     time += all * seconds[p];
     for (let k = ins.start[p]; k < ins.end[p]; k++)
-      if ((ins.qty as Float64Array)[k] > 0) add(balance, ins.to[k], -takenBy(readings, p, k, n));
+      if ((ins.qty as Float64Array)[k] > 0) {
+        add(balance, ins.to[k], -takenBy(readings, p, k, n));
+        used.add(ins.to[k]);
+      }
     for (let k = outs.start[p]; k < outs.end[p]; k++) {
       add(balance, outs.to[k], n * (outs.qty as Float64Array)[k]);
       if (flags[p] & SOURCE) add(shopping, outs.to[k], n * (outs.qty as Float64Array)[k]);
@@ -315,8 +442,23 @@ function written(readings: Readings, wanted: Wanted, runs: Runs, best: boolean):
     if (n < -TINY) taken.set(item, -n);
     else if (n > TINY) left.set(item, n);
   }
-  const needed = broughtFor(readings, ordered, wanted.stock);
-  return { steps: ordered, shopping, needed, taken, left, value, seconds: time, busy, best };
+  // What is gathered or bought for something else and nobody uses is left over, and nothing to go for.
+  for (const item of shopping.keys()) if (!used.has(item) && !wanted.make.has(item)) shopping.delete(item);
+  const there = new Map(wanted.stock);
+  for (const [item, n] of brought) add(there, item, n);
+  const needed = broughtFor(readings, ordered, there);
+  for (const [item, n] of brought) add(needed, item, n);
+  return {
+    steps: brought.size ? together(ordered) : ordered,
+    shopping,
+    needed,
+    taken,
+    left,
+    value,
+    seconds: time,
+    busy,
+    best,
+  };
 }
 const add = (map: Map<number, number>, item: number, n: number) => map.set(item, (map.get(item) ?? 0) + n);
 

@@ -95,7 +95,7 @@ function waysOf({ compiled }: Start, least: LeastCost): Layers {
     counts: (p, item) => {
       if (!least.counts(p) || least.shuts(p, item)) return false;
       for (let k = outs.start[p]; k < outs.end[p]; k++)
-        if (outs.to[k] === item) return least.bears(p, k, least.runCost(p)) === least.cost[item];
+        if (outs.to[k] === item) return least.bears(k, least.runCost(p)) === least.cost[item];
       return false;
     },
     gives: (p, most) => (network.flags[p] & SOURCE ? 0 : most + (network.flags[p] & MEMBER ? 1 : STEP)),
@@ -116,7 +116,7 @@ function doubtfulWays(step: Step, ways: Layers, least: LeastCost, moved: Readonl
     // An output whose cost stands may lose this way or gain it; if neither, it does not matter to it.
     for (let m = outs.start[p]; m < outs.end[p]; m++) {
       const o = outs.to[m];
-      if (ways.by[o] === p || (run >= 0 && least.bears(p, m, run) === least.cost[o])) doubtful.add(o);
+      if (ways.by[o] === p || (run >= 0 && least.bears(m, run) === least.cost[o])) doubtful.add(o);
     }
   };
   for (const p of step.moved(reach).processes) look(p);

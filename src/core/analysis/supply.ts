@@ -23,7 +23,7 @@ const ENDLESSLY: Supply = { most: () => Number.POSITIVE_INFINITY, limited: [] };
  * linear programme over the processes that give or take limited things: runs ≥ 0, limited ones at most so often, and of
  * no limited thing more is taken than comes. Unbounded programmes are without limit: a circle that gains.
  */
-export function supplyOf(compiled: Compiled, { limits, items: endless }: Endless): Supply {
+export function supplyOf(compiled: Compiled, { limits, groups, items: endless }: Endless): Supply {
   if (!endless) return ENDLESSLY;
   const { network } = compiled;
   const within = chained(compiled, () => true);
@@ -36,7 +36,7 @@ export function supplyOf(compiled: Compiled, { limits, items: endless }: Endless
     if (endless[item]) return Number.POSITIVE_INFINITY;
     let there = found.get(item);
     if (there === undefined) {
-      there = bound(compiled, item, limits, endless, within.processes);
+      there = bound(compiled, item, { limits, groups }, endless, within.processes);
       found.set(item, there);
     }
     return there;
@@ -48,7 +48,7 @@ export function supplyOf(compiled: Compiled, { limits, items: endless }: Endless
 function bound(
   { network }: Compiled,
   item: number,
-  limits: ReadonlyMap<number, number>,
+  { limits, groups }: Pick<Endless, "limits" | "groups">,
   endless: Uint8Array,
   fires: Uint8Array,
 ): number {
@@ -81,8 +81,9 @@ function bound(
     for (let k = ins.start[p]; k < ins.end[p]; k++) put(ins.to[k], -(ins.qty as Float64Array)[k]);
     const limit = limits.get(p);
     if (limit !== undefined) {
-      of[`p${p}`] = 1;
-      constraints[`p${p}`] = { max: limit };
+      const row = `p${Math.min(...(groups.get(p) ?? [p]))}`;
+      of[row] = 1;
+      constraints[row] = { max: limit };
     }
     variables[`v${p}`] = of;
   }

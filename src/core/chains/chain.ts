@@ -253,7 +253,7 @@ function costBy(least: LeastCost, i: number, p: number): number {
   const { outs } = least.network;
   const run = least.runCost(p);
   for (let k = outs.start[p]; k < outs.end[p]; k++)
-    if (outs.to[k] === i && run < Number.POSITIVE_INFINITY) return least.bears(p, k, run);
+    if (outs.to[k] === i && run < Number.POSITIVE_INFINITY) return least.bears(k, run);
   return Number.POSITIVE_INFINITY;
 }
 

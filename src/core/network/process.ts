@@ -30,6 +30,8 @@ export interface ProcessSpec {
   readonly level: number;
   /** How often it can run in a world; absent: as often as one likes. */
   readonly limit?: number;
+  /** It is a ware of a shop, whose stock is its own. */
+  readonly ware?: true;
   /** Runs that go at once, in the time and the heat of one; `ticks` and heat are each one's share of a whole batch. */
   readonly batch?: number;
   /** Which way of a recipe it is: 0 the recipe itself, then its variants. */

@@ -33,6 +33,7 @@ export function sourceProcesses(source: Source, catalogue: Catalogue): readonly 
       (offer): ProcessSpec => ({
         ...base,
         lines: [line("output", offer.item, offer.amount)],
+        ware: true,
         price: offer.price,
         ...(runsOut(offer.ware) ? { limit: offer.ware.stock as number } : {}),
         currency: offer.currency,
