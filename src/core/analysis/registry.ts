@@ -4,7 +4,7 @@ import { before, type Compiled } from "../network/compile";
 import { components } from "../network/components";
 import { MEMBER, GAINS, SALVAGE, SOURCE } from "../network/network";
 import { Causes } from "./causes";
-import { type LeastCost, type Measure } from "./cost";
+import { LeastCost } from "./cost";
 import { Endless } from "./endless";
 import { type GainReport, gains } from "./gain";
 import { Layers } from "./layers";
