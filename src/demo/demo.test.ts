@@ -100,6 +100,7 @@ describe("Brackwater Reach", () => {
       "salvage-drifted": 1,
       "combines-one-way": 1,
       "vessel-forgotten": 1,
+      "container-twice": 1,
       "fuel-unburnt": 1,
       "draw-never-comes": 1,
       "same-inputs": 1,

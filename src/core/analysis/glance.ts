@@ -1,4 +1,5 @@
 /** The whole pantry at a glance: tiers by depth, what everything hangs on, what stands apart, loops. */
+import { hasPurpose } from "../catalogue/purpose";
 import { ALIVE, MEMBER } from "../network/network";
 import type { Id } from "../schema/id";
 import { chained } from "./endless";
@@ -58,7 +59,10 @@ export function glanceOf(readings: Readings): Glance {
     .sort((a, b) => b.lost - a.lost || (a.item < b.item ? -1 : 1))
     .slice(0, MOST_PILLARS);
 
-  const ends = items.filter((i) => within[i] && uses(i) === 0 && compiled.sells[i] <= 0);
+  const ends = items.filter((i) => {
+    const item = compiled.catalogue.records.item.get(id(i));
+    return within[i] && uses(i) === 0 && item !== undefined && !hasPurpose(compiled.catalogue, item);
+  });
   const islands = islandsOf(readings, items);
   const verdicts = { gaining: 0, even: 0, stuck: 0 };
   for (const { verdict } of readings.loops) if (verdict !== "lossy") verdicts[verdict]++;

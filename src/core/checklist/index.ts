@@ -4,6 +4,7 @@
  * file in core/checks and its line in checks/index.ts.
  */
 import type { Field, Fields } from "../schema/field";
+import { choice } from "../schema/choice";
 import { number } from "../schema/number";
 
 export type Severity = "error" | "warning";
@@ -119,8 +120,17 @@ export const RULES = {
     },
   },
   "salvage-drifted": warning("Salvage beside its rule"),
-  "combines-one-way": warning("Combined in one order only"),
+  "combines-one-way": {
+    ...warning("Combined in one order only"),
+    settings: {
+      combinationOrder: choice(["does not matter", "matters"], {
+        label: "order of combinations",
+        help: "Where it matters, a combination that works in one order only is no finding.",
+      }),
+    },
+  },
   "vessel-forgotten": warning("Vessel that does not come back"),
+  "container-twice": warning("Container that comes back twice"),
   "fuel-unburnt": warning("Fuel that nothing burns"),
   "draw-never-comes": warning("Draw that never comes"),
   "same-inputs": warning("Same inputs, different results"),

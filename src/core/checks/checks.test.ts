@@ -53,6 +53,7 @@ describe("checks", () => {
       "crateFloor",
       "crateCeiling",
       "wareTimes",
+      "combinationOrder",
     ]);
     for (const [name, field] of Object.entries(CHECK_SETTINGS)) expect(definition("pantry").fields[name]).toBe(field);
   });

@@ -26,6 +26,7 @@ export const combinesOneWay = perRecord<"recipe">({
     }
   },
   *at({ catalogue }, recipe) {
+    if (catalogue.pantry.combinationOrder === "matters") return;
     const pair = recipe.status === "retired" || recipe.grid.mirrored ? null : pairOf(recipe);
     if (!pair) return;
     const [first, second] = pair;

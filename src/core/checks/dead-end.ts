@@ -1,11 +1,9 @@
-import { held, soldFor } from "../catalogue/inheritance";
+import { hasPurpose } from "../catalogue/purpose";
 import { referrersTo } from "../catalogue/references";
-import { statsOfItem } from "../catalogue/fields";
-import { lineage } from "../catalogue/tree";
 import type { Id } from "../schema/id";
 import { perRecord, ref } from "./check";
 import { holdersBeside } from "./holders";
-import { usedBeside, usesIn } from "./used";
+import { usedBeside } from "./used";
 
 /** An item that players can have and do nothing with: no recipe takes it, nobody buys it, it is not worn, not used and says no stat. */
 export const deadEnd = perRecord<"item">({
@@ -30,10 +28,7 @@ export const deadEnd = perRecord<"item">({
     const { consumers } = network;
     // What can't be had is another check's.
     if (!reach.items[i] || consumers.end[i] > consumers.start[i]) return;
-    if ((soldFor(catalogue, item) ?? 0) > 0 || held(catalogue, item, "slot").value !== null) return;
-    if (usesIn(catalogue, item).length) return;
-    const measured = [item, ...lineage(catalogue, item.type)].some(({ stats }) => Object.keys(stats).length > 0);
-    if (measured || statsOfItem(catalogue, item)) return;
+    if (hasPurpose(catalogue, item)) return;
     // What made it is no use of it.
     for (const { kind, record } of referrersTo(catalogue, "item", new Set([item.id])))
       if (

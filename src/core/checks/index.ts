@@ -38,6 +38,7 @@ import { needsItself, stuckLoop } from "./stuck-loop";
 import { stubInUse } from "./stub-in-use";
 import { supplyShort } from "./supply-short";
 import { variantNoMore, variantUnreachable } from "./variants";
+import { containerTwice } from "./container-twice";
 import { vesselForgotten } from "./vessels";
 import { againstBetter, conditionNeverEnds, conditionUnapplied, oppositeConditions } from "./conditions";
 import { formulaFaults } from "./formula-faults";
@@ -97,6 +98,7 @@ export const CHECKS: readonly Check[] = [
   salvageDrifted,
   combinesOneWay,
   vesselForgotten,
+  containerTwice,
   fuelUnburnt,
   drawNeverComes,
   sameInputs,

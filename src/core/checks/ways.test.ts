@@ -82,6 +82,11 @@ const MISTAKES: { readonly [rule: string]: readonly [Catalogue, RegExp, (c: Cata
       return [setField(c, "recipe", id, "grid", { ...grid, mirrored: true })];
     },
   ],
+  "container-twice": [
+    kitchen(`${BANK}Pot: 1 Eel + 1 Crock -> 1 Stew\nset Stew vessel = Crock\nServe: 1 Stew -> 1 Supper + 1 Crock`),
+    /^Crock comes back from Stew by itself, and Serve lists it as an output too\.$/,
+    (c) => [setField(c, "item", item(c, "Stew").id, "vessel", null)],
+  ],
   "vessel-forgotten": [
     kitchen(
       `${BANK}Pot: 1 Eel + 1 Crock -> 1 Potted eel\nBrew: 1 Clay + 1 Crock -> 1 Slip\nset Slip vessel = Crock\nServe: 1 Slip + 1 Potted eel -> 1 Mess`,
@@ -128,6 +133,13 @@ const MISTAKES: { readonly [rule: string]: readonly [Catalogue, RegExp, (c: Cata
 };
 
 describe("mistakes in how things become other things", () => {
+  it("follows the setting of combination order: where it matters, one order only is as it was meant", () => {
+    const free = kitchen(`${BANK}combine Hide + Knife kept -> 2 Strap ordered`);
+    expect(told(free, "combines-one-way")).toHaveLength(1);
+    const matters = setField(free, "pantry", free.pantry.id, "combinationOrder", "matters");
+    expect(told(must(free, [matters]), "combines-one-way")).toEqual([]);
+  });
+
   it.each(Object.keys(MISTAKES))("%s is told once, and no more when it is mended; followed as found anew", (rule) => {
     const [broken, says, mend] = MISTAKES[rule];
     expect(told(broken, rule)).toEqual([expect.stringMatching(says)]);

@@ -4,7 +4,7 @@ import { duration } from "../schema/duration";
 import { flag } from "../schema/flag";
 import { list } from "../schema/group";
 import { keyedMap } from "../schema/keyed-map";
-import { MOST, MOST_LEVEL, MOST_TABLES, MOST_TIMES } from "../schema/limits";
+import { LEAST, MOST, MOST_LEVEL, MOST_TABLES, MOST_TIMES } from "../schema/limits";
 import { money } from "../schema/money";
 import { number } from "../schema/number";
 import { ref, refs } from "../schema/ref";
@@ -99,6 +99,17 @@ export const inheritable = {
     width: 90,
     ...inherited,
     help: "What is left of one when it has burnt.",
+  }),
+  ashes: number({
+    min: 0,
+    max: MOST,
+    least: LEAST,
+    optional: true,
+    label: "how much it leaves",
+    title: "How much",
+    width: 70,
+    inheritable: true,
+    help: "How much is left of one when it has burnt, such as 0.5. If empty, 1.",
   }),
   fuel: ref("tag", {
     label: "burns only",

@@ -83,8 +83,7 @@ export function burnProcesses(item: Item, catalogue: Catalogue): readonly Proces
   if (!asked.length || !anySays(catalogue, "burns")) return [];
   const burns = fuelOf(catalogue, item);
   if (!burns) return [];
-  const { ash } = burns;
-  const left = ash === null || ash === item.id ? [] : [line("output", ash)];
+  const left = burns.ash === null || burns.ashes === 0 ? [] : [line("output", burns.ash, burns.ashes)];
   return asked.flatMap((fuel): ProcessSpec[] =>
     !mayBurn(item, fuel)
       ? []

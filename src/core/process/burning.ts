@@ -9,12 +9,16 @@ export interface Fuel {
   readonly ticks: number;
   /** What is left of one; null: nothing. */
   readonly ash: Id | null;
+  /** How much of that. */
+  readonly ashes: number;
 }
 
 /** What an item is as a fuel; null: it does not burn. */
 export function fuelOf(catalogue: Catalogue, item: Item): Fuel | null {
   const ticks = item.status === "retired" ? 0 : (traitOf(catalogue, item, "burns") ?? 0);
-  return ticks > 0 ? { ticks, ash: traitOf(catalogue, item, "ash") } : null;
+  if (!(ticks > 0)) return null;
+  const ash = traitOf(catalogue, item, "ash");
+  return { ticks, ash: ash === item.id ? null : ash, ashes: traitOf(catalogue, item, "ashes") ?? 1 };
 }
 
 /** Whether it may burn where only what has a tag may; null: whatever burns. */

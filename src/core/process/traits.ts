@@ -7,13 +7,13 @@ import { itemsBelow } from "../catalogue/types";
 import type { Item, ItemType, Kind } from "../kinds/index";
 import type { Id } from "../schema/id";
 
-type Said = Pick<Item, "vessel" | "burns" | "ash" | "fuel" | "pace" | "extra">;
+type Said = Pick<Item, "vessel" | "burns" | "ash" | "ashes" | "fuel" | "pace" | "extra">;
 export type Trait = keyof Said;
-const TRAITS: readonly Trait[] = ["vessel", "burns", "ash", "fuel", "pace", "extra"];
+const TRAITS: readonly Trait[] = ["vessel", "burns", "ash", "ashes", "fuel", "pace", "extra"];
 
 /** How many records say each of them. */
 type Counts = { readonly [T in Trait]: number };
-const NONE: Counts = { vessel: 0, burns: 0, ash: 0, fuel: 0, pace: 0, extra: 0 };
+const NONE: Counts = { vessel: 0, burns: 0, ash: 0, ashes: 0, fuel: 0, pace: 0, extra: 0 };
 function collectCounts(): Collecting<Said, Counts> {
   const counts = { ...NONE };
   return {

@@ -126,7 +126,7 @@ const pantryOf = (of: World): Catalogue =>
         "Cased saw": { vessel: idOf("Case") },
         "Plain oven": { tags: [oven] },
         "Fine oven": { tags: [oven], pace: 0.5, extra: 0.25, fuel: peaty },
-        Peat: { tags: [peaty], burns: 20 * SECOND, ash: idOf("Cinder") },
+        Peat: { tags: [peaty], burns: 20 * SECOND, ash: idOf("Cinder"), ashes: 0.5 },
         Notes: {},
       },
       table: {
@@ -165,7 +165,7 @@ function changesOf(spec: ProcessSpec, member: string): Map<Id, number> {
     const n = expected(l) * (l.role === "output" ? 1 : -1);
     if (fuelOf(l.item) !== undefined) {
       add(idOf("Peat"), n / 20);
-      add(idOf("Cinder"), -n / 20);
+      add(idOf("Cinder"), (-n / 20) * 0.5);
     } else add(tagOf(l.item) === null ? l.item : idOf(member), n);
   }
   return sums;

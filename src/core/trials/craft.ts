@@ -161,7 +161,7 @@ function burn(play: Play, bag: Bag, run: RecipeRun, { left }: Allotted): { rest:
     if (n <= 0) break;
     bag.take(item.id, n);
     more -= n * fuel.ticks;
-    if (fuel.ash !== null && fuel.ash !== item.id) ashes.push(line("output", fuel.ash, n));
+    if (fuel.ash !== null && fuel.ashes > 0) ashes.push(line("output", fuel.ash, n * fuel.ashes));
   }
   rest += Math.max(0, -more);
   return { rest, ashes };

@@ -14,6 +14,7 @@ import { Paybacks } from "./0012-paybacks";
 import { MakersAndBatches } from "./0013-makers-and-batches";
 import { DearWares } from "./0014-dear-wares";
 import { TradeAndSplits } from "./0015-trade-and-splits";
+import { ResidueAndOrder } from "./0016-residue-and-order";
 
 export const MIGRATIONS = [
   { name: "0001-first-tables", class: FirstTables },
@@ -31,4 +32,5 @@ export const MIGRATIONS = [
   { name: "0013-makers-and-batches", class: MakersAndBatches },
   { name: "0014-dear-wares", class: DearWares },
   { name: "0015-trade-and-splits", class: TradeAndSplits },
+  { name: "0016-residue-and-order", class: ResidueAndOrder },
 ];

@@ -1,0 +1,51 @@
+/** Containers that come back by themselves and are written as an output as well. */
+import { recipesTaking } from "../catalogue/references";
+import { containerOf } from "../process/containers";
+import { anySays } from "../process/traits";
+import { idsEdited, holdersBeside } from "./holders";
+import type { Id } from "../schema/id";
+import { perRecord, recipeRef, ref } from "./check";
+import { setLines } from "./mend";
+
+export const containerTwice = perRecord<"recipe">({
+  id: "container-twice",
+  reads: [],
+  per: ["recipe"],
+  concerns: (catalogue) => anySays(catalogue, "vessel"),
+  *also({ catalogue }, _, edits) {
+    const items = new Set([...idsEdited(edits, "item"), ...holdersBeside(catalogue, edits)]);
+    for (const item of items) for (const { id } of recipesTaking(catalogue, item)) yield id;
+  },
+  *at({ catalogue }, recipe) {
+    if (recipe.status === "retired") return;
+    const told = new Set<Id>();
+    for (const taken of recipe.lines) {
+      const container = taken.item === undefined ? null : containerOf(catalogue, taken, taken.item);
+      const written = recipe.lines.find((l) => l.role === "output" && l.item === container && !l.draw);
+      if (container === null || !written || told.has(container)) continue;
+      told.add(container);
+      const [of, item] = [ref(catalogue, "item", container), ref(catalogue, "item", taken.item as Id)];
+      yield {
+        subject: [recipeRef(recipe), of],
+        with: [item],
+        says: `${of.name} comes back from ${item.name} by itself, and ${recipe.name} lists it as an output too.`,
+        evidence: { type: "lines", inputs: [item, of], recipes: [recipeRef(recipe)] },
+        fixes: [
+          {
+            says: `Remove the output ${of.name}`,
+            do: "edit",
+            edits: [
+              setLines(
+                catalogue,
+                "recipe",
+                recipe.id,
+                recipe.lines.filter((l) => l !== written),
+              ),
+            ],
+          },
+          { says: `Open ${recipe.name}`, do: "open", kind: "recipe", id: recipe.id },
+        ],
+      };
+    }
+  },
+});
