@@ -228,6 +228,11 @@ describe("a plan with what comes back", () => {
     );
     expect(named(flask, plan(flask, { Broth: 4 }).needed)).toEqual({ Flask: 1 });
     expect(plan(flask, { Broth: 4 }).value).toBe(24);
+    // As few as will do: three bottles for a punch of three, however often it is mixed.
+    const punch = read(
+      "gather Ginger\ngather Holly\nbuy Bottle for 4\n3 Ginger + 1 Bottle -> 1 Cordial\n2 Holly + 1 Bottle -> 1 Syrup\nset Cordial vessel = Bottle\nset Syrup vessel = Bottle\n2 Cordial + 1 Syrup -> 4 Punch",
+    );
+    expect(named(punch, plan(punch, { Punch: 20 }).needed)).toEqual({ Bottle: 3 });
     // Of what is wanted itself nothing is brought, nor where what goes round grows.
     expect(plan(flask, { "Full flask": 2 }).value).toBe(18);
     const dough = read(

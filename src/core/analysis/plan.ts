@@ -270,8 +270,9 @@ const MOST_TURNS = 20_000;
 
 /**
  * An order in which the runs find what they use, or null. Runs of one process may be split. Where none of them can go
- * on, the cheapest of what is missing is brought, but only what comes back by them: a lamp that is filled again and
- * again is there once. Nothing is brought where what goes round grows.
+ * on, the rest goes in turns: what is wanted is made one by one, each time with as little as it takes, and what only its
+ * own making would give back is brought. So a lamp that is filled again and again is there once. Nothing is brought where
+ * what goes round grows.
  */
 function carriedOut(readings: Readings, runs: Runs, { make, stock }: Pick<Wanted, "make" | "stock">): Carried | null {
   const { ins, outs } = readings.network;
@@ -280,10 +281,17 @@ function carriedOut(readings: Readings, runs: Runs, { make, stock }: Pick<Wanted
   const left = new Map(runs);
   const steps: PlanStep[] = [];
   const brought = new Map<number, number>();
-  let turns = 0;
-  let growing: boolean | null = null;
-  while (left.size) {
-    let moved = false;
+  const run = (process: number, n: number): void => {
+    for (let k = ins.start[process]; k < ins.end[process]; k++)
+      if (used[k] > 0) add(have, ins.to[k], -takenBy(readings, process, k, n));
+    for (let k = outs.start[process]; k < outs.end[process]; k++) add(have, outs.to[k], n * made[k]);
+    steps.push({ process, runs: n });
+    const rest = (left.get(process) as number) - n;
+    if (rest > 0) left.set(process, rest);
+    else left.delete(process);
+  };
+  for (let moved = true; moved && left.size; ) {
+    moved = false;
     for (const [process, most] of left) {
       let n = most;
       for (let k = ins.start[process]; k < ins.end[process]; k++) {
@@ -293,47 +301,50 @@ function carriedOut(readings: Readings, runs: Runs, { make, stock }: Pick<Wanted
         n = Math.min(n, one > used[k] ? fits * batchOf(readings, process) : fits);
       }
       if (n <= 0) continue;
-      // Nobody follows a million turns: what goes on after so many goes on to the end.
-      if (++turns > MOST_TURNS) n = most;
-      for (let k = ins.start[process]; k < ins.end[process]; k++)
-        if (used[k] > 0) have.set(ins.to[k], (have.get(ins.to[k]) ?? 0) - takenBy(readings, process, k, n));
-      for (let k = outs.start[process]; k < outs.end[process]; k++)
-        have.set(outs.to[k], (have.get(outs.to[k]) ?? 0) + n * made[k]);
-      steps.push({ process, runs: n });
-      if (n === most) left.delete(process);
-      else left.set(process, most - n);
+      run(process, n);
       moved = true;
     }
-    if (!moved && !bring()) return null;
   }
+  if (left.size && (grows(readings, runs, make) || !inTurns())) return null;
   const enough = [...make].every(([i, n]) => (have.get(i) ?? 0) - (brought.get(i) ?? 0) >= n - TINY * Math.max(1, n));
   return { steps, brought, enough };
 
-  /** Brings what one of the runs that are left is short of. @returns false where that would not come back */
-  function bring(): boolean {
-    growing ??= grows(readings, runs, make);
-    if (growing) return false;
+  function inTurns(): boolean {
     const net = netOf(readings, runs);
-    // The cheapest, and of equals what fewer recipes stand behind: the flask rather than the full one.
-    let best: { readonly cost: number; readonly short: readonly (readonly [number, number])[] } | null = null;
-    for (const process of left.keys()) {
-      const short: (readonly [number, number])[] = [];
-      for (let k = ins.start[process]; k < ins.end[process]; k++) {
-        const n = used[k] > 0 ? takenBy(readings, process, k, 1) - (have.get(ins.to[k]) ?? 0) : 0;
-        if (n > TINY) short.push([ins.to[k], n]);
+    const givers = new Map<number, number[]>();
+    for (const p of left.keys())
+      for (let k = outs.start[p]; k < outs.end[p]; k++) givers.set(outs.to[k], [...(givers.get(outs.to[k]) ?? []), p]);
+    const begun = new Set<number>();
+    let turns = 0;
+    /** One turn of a process, with all that it takes. @returns false where that can neither be made nor brought */
+    const turn = (p: number): boolean => {
+      begun.add(p);
+      const n = Math.min(left.get(p) as number, batchOf(readings, p));
+      for (let short = true; short; ) {
+        short = false;
+        for (let k = ins.start[p]; k < ins.end[p]; k++) {
+          const lacks = used[k] > 0 ? takenBy(readings, p, k, n) - (have.get(ins.to[k]) ?? 0) : 0;
+          if (lacks <= TINY) continue;
+          short = true;
+          const giver = givers.get(ins.to[k])?.find((q) => left.has(q) && !begun.has(q));
+          if (giver !== undefined) {
+            if (!turn(giver)) return false;
+          } else if ((net.get(ins.to[k]) ?? 0) < -TINY) return false;
+          else for (const map of [have, brought]) add(map, ins.to[k], lacks);
+        }
       }
-      if (short.some(([i]) => (net.get(i) ?? 0) < -TINY)) continue;
-      const cost = short.reduce(
-        (t, [i, n]) => t + n * (readings.value.cost[i] + TIE * (1 + (readings.steps(i) ?? 0))),
-        0,
-      );
-      if (!best || cost < best.cost) best = { cost, short };
+      run(p, n);
+      begun.delete(p);
+      turns++;
+      return true;
+    };
+    while (left.size) {
+      const next = [...left.keys()].find((p) => [...make.keys()].some((i) => readings.network.yieldOf(p, i) > 0));
+      if (!turn(next ?? ([...left.keys()][0] as number))) return false;
+      // Nobody follows a million turns: what goes on after so many goes on to the end.
+      if (turns > MOST_TURNS) for (const [p, n] of [...left]) run(p, n);
     }
-    for (const [item, n] of best?.short ?? []) {
-      add(have, item, n);
-      add(brought, item, n);
-    }
-    return best !== null;
+    return true;
   }
 }
 

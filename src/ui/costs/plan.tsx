@@ -177,10 +177,7 @@ function Written({
           {plan.steps.map((step, k) => (
             <tr key={`${k} ${step.id} ${step.name}`} className="border-t border-hair align-top">
               <td className="num py-1 pr-3 text-third">{k + 1}</td>
-              <td className="num py-1 pr-3 text-right font-semibold">
-                {sayQuantity(step.runs)}
-                {step.turns && <span className="block font-normal text-second">in {step.turns} turns</span>}
-              </td>
+              <td className="num py-1 pr-3 text-right font-semibold">{sayQuantity(step.runs)}</td>
               <td className="py-1 pr-3">
                 {step.kind === "recipe" || step.kind === "source" ? (
                   <button
@@ -193,6 +190,7 @@ function Written({
                 ) : (
                   <span className="font-semibold">{step.name}</span>
                 )}
+                {step.turns && <span className="block text-second">in {step.turns} turns</span>}
               </td>
               <td className="py-1 pr-3 text-second">{amounts(step.takes)}</td>
               <td className="py-1 pr-3">{amounts(step.gives)}</td>
