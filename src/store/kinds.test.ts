@@ -35,7 +35,7 @@ beforeAll(async () => {
   await orm.schema.createSchema();
   await query(
     em(),
-    "insert into pantry (id, key, name, ticks_per_second, labour_per_hour, price_floor, salvage_ceiling, overflow, uptime_ceiling, crate_floor, crate_ceiling, ware_times) values (?, 'p', 'P', 20, 0, 1, 1, 'stored', 1, 1, 1, 5)",
+    "insert into pantry (id, key, name, ticks_per_second, labour_per_hour, price_floor, salvage_ceiling, overflow, uptime_ceiling, crate_floor, crate_ceiling, ware_times, combination_order) values (?, 'p', 'P', 20, 0, 1, 1, 'stored', 1, 1, 1, 5, 'does not matter')",
     [PANTRY],
   );
   await query(
