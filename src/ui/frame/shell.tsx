@@ -3,9 +3,8 @@
 import dynamic from "next/dynamic";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import Link from "next/link";
-import { type ReactNode, Suspense, useEffect, useRef, useState } from "react";
+import { type ReactNode, Suspense, useEffect, useState } from "react";
 import { byKey } from "@/core/catalogue/keys";
-import type { Id } from "@/core/schema/id";
 import type { Item } from "@/core/kinds/index";
 import { group } from "@/core/numbers/format";
 import { cx, Empty } from "../kit/kit";
@@ -70,17 +69,16 @@ function Frame({ children }: { children: ReactNode }) {
   );
 }
 
-/** The item the address names. When its key changes while the sheet is open, the address follows. */
+/** The item the address names, also by a key that it had a moment ago; the address follows its key. */
 function useWantedItem(wanted: string | null): Item | undefined {
   const { ask } = usePlaces();
-  const open = useRef<{ key: string; id: Id } | null>(null);
+  const store = useStore();
   const item = useView(({ state }) => {
     if (!state || !wanted) return undefined;
-    const renamed = open.current?.key === wanted ? open.current.id : null;
+    const renamed = store.formerKey("item", wanted);
     return byKey(state.catalogue, "item", wanted) ?? (renamed ? state.catalogue.records.item.get(renamed) : undefined);
   });
   useEffect(() => {
-    open.current = item ? { key: item.key, id: item.id } : null;
     if (item && item.key !== wanted) ask({ item: item.key }, true);
   }, [item, wanted, ask]);
   return item;

@@ -10,6 +10,7 @@ import type { Edit } from "@/core/catalogue/edit";
 import type { NumberFormat } from "@/core/numbers/decimal";
 import { keepFormat, keptFormat } from "./number-format";
 import type { Finding } from "@/core/checks/check";
+import type { Kind } from "@/core/kinds/index";
 import type { Id } from "@/core/schema/id";
 import { tellChange } from "@/core/history/telling";
 import { iconsIn, noIcons } from "@/core/catalogue/icons";
@@ -82,6 +83,10 @@ export class PantryStore {
   unanswered = 0;
   author = "";
   private numbers: NumberFormat | undefined;
+  /** Records by the keys they had while this window was open: an address may still name them so. */
+  private readonly formerly = new Map<string, Id>();
+  /** The record that a key was of, where it is called otherwise now. */
+  formerKey = (kind: Kind, key: string): Id | undefined => this.formerly.get(`${kind} ${key}`);
   /** The items that the shelves show, in their order: what is before and behind one that is open. */
   shelf: readonly { readonly id: Id }[] = [];
 
@@ -165,6 +170,8 @@ export class PantryStore {
     const to = changes.at(-1)?.revision ?? ripple?.to ?? 0;
     let catalogue: Catalogue | null = state.catalogue;
     for (const { edits, revision } of changes) {
+      for (const edit of edits)
+        if (edit.op === "set" && edit.field === "key") this.formerly.set(`${edit.kind} ${edit.from}`, edit.id);
       if (!catalogue || revision <= catalogue.revision) continue;
       const outcome: Outcome = apply(catalogue, edits);
       catalogue = outcome.ok && outcome.catalogue.revision === revision ? outcome.catalogue : null;

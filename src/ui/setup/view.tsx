@@ -1,6 +1,6 @@
 "use client";
 import { Plus, Trash2 } from "lucide-react";
-import { useMemo, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import { byKey, keyIndex } from "@/core/catalogue/keys";
 import { newId, type Id } from "@/core/schema/id";
 import {
@@ -110,7 +110,16 @@ function KindGrid({ kind }: { kind: Kind }) {
   const [shut, setShut] = useState(false);
   const [begin, setBegin] = useState<Begin | null>(null);
   const formed = hasSheet(kind);
-  const active = byKey(catalogue, kind, places.query.get("record") ?? "");
+  const wanted = places.query.get("record") ?? "";
+  const renamed = store.formerKey(kind, wanted);
+  const active =
+    byKey(catalogue, kind, wanted) ?? (renamed && (catalogue.records[kind] as ReadonlyMap<Id, AnyRecord>).get(renamed));
+  // A record is followed through its renaming.
+  const followed = active && active.key !== wanted ? active.key : null;
+  const { ask } = places;
+  useEffect(() => {
+    if (followed) ask({ record: followed }, true);
+  }, [followed, ask]);
   const make = async () => {
     const name = `New ${kindWord(kind)}`;
     const record = withDefaults(kind, { id: newId(), key: new FreeKeys(catalogue).next(kind, name), name });
