@@ -68,6 +68,9 @@ function troubledBy(findings: readonly Finding[]): ReadonlyMap<Id, number> {
   return counts;
 }
 
+/** Edits of a change whose keys are remembered. */
+const MOST_REMEMBERED = 200;
+
 export class PantryStore {
   /** Before anything is loaded; what the server renders, and what the first render in the browser must equal. */
   readonly first: View = { state: null, link: "opening", notice: null, busy: 0, canUndo: false, canRedo: false };
@@ -162,6 +165,15 @@ export class PantryStore {
     };
   }
 
+  /** Keys that records have or had, of as many as somebody changes by hand at once. */
+  private remember(edits: readonly Edit[]): void {
+    if (edits.length > MOST_REMEMBERED) return;
+    for (const edit of edits)
+      if (edit.op === "add" && "key" in edit.record)
+        this.formerly.set(`${edit.kind} ${edit.record.key}`, edit.record.id);
+      else if (edit.op === "set" && edit.field === "key") this.formerly.set(`${edit.kind} ${edit.from}`, edit.id);
+  }
+
   /** @param tries  so often it is looked at again once the pantry was read anew: what it moved is told all the same */
   private take(event: LiveEvent, tries = 3): void {
     const { changes, ripple } = event;
@@ -170,8 +182,7 @@ export class PantryStore {
     const to = changes.at(-1)?.revision ?? ripple?.to ?? 0;
     let catalogue: Catalogue | null = state.catalogue;
     for (const { edits, revision } of changes) {
-      for (const edit of edits)
-        if (edit.op === "set" && edit.field === "key") this.formerly.set(`${edit.kind} ${edit.from}`, edit.id);
+      this.remember(edits);
       if (!catalogue || revision <= catalogue.revision) continue;
       const outcome: Outcome = apply(catalogue, edits);
       catalogue = outcome.ok && outcome.catalogue.revision === revision ? outcome.catalogue : null;
@@ -306,6 +317,7 @@ export class PantryStore {
 
   private async send(edits: readonly Edit[], note: string): Promise<WriteResult> {
     if (!edits.length) return { ok: true, revision: this.view.state?.catalogue.revision ?? 0 };
+    this.remember(edits);
     const answer = await this.run(
       () => this.api.change(edits, note, this.author),
       (conflicts) => this.insist(edits, conflicts, note),
