@@ -33,6 +33,7 @@ test("a field is made, taken by a type, filled by a rule, and given another form
   await page.getByRole("button", { name: "New field" }).click();
   const fields = page.getByRole("grid", { name: "Fields" });
   await expect(fields.getByRole("textbox")).toBeFocused();
+  await expect(lastMove(page)).toContainText("New field added");
   await page.keyboard.type("Salted for");
   await page.keyboard.press("Enter");
   await expect(lastMove(page)).toContainText("is now called Salted for");

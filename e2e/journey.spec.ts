@@ -29,8 +29,11 @@ test.afterAll(async () => {
 const newItem = async (page: Page, name: string) => {
   await page.getByRole("button", { name: "New item", exact: true }).click();
   await expect(page.getByRole("textbox", { name: /^Item, row/ })).toBeFocused();
+  // Each change is waited for: those that come while others are worked out are told together.
+  await expect(lastMove(page)).toContainText("New item added");
   await page.keyboard.type(name);
   await page.keyboard.press("Enter");
+  await expect(lastMove(page)).toContainText(`is now called ${name}`);
   await expect(page.getByRole("complementary", { name: `Item ${name}` })).toBeVisible();
 };
 

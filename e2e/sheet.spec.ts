@@ -17,9 +17,11 @@ const moved = (page: Page) => page.getByTestId("last-move");
 test("an item gets a recipe, a salvage and a source from its sheet, and its cost follows each", async ({ page }) => {
   await show(page, "/shelves?new=1");
   const sheet = page.getByRole("complementary", { name: "Item New item" });
+  await expect(moved(page)).toContainText("New item added");
   await sheet.getByRole("button", { name: /^Name: New item/ }).click();
   await sheet.getByRole("textbox", { name: "Name" }).fill("Kelp lamp");
   await page.keyboard.press("Enter");
+  await expect(moved(page)).toContainText("is now called Kelp lamp");
   const lamp = page.getByRole("complementary", { name: "Item Kelp lamp" });
   await expect(lamp.getByText("No recipe makes it.")).toBeVisible();
   await expect(page).toHaveURL(/item=kelp_lamp/);
