@@ -44,7 +44,7 @@ describe("Brackwater Reach", () => {
     expect(usable.filter(([, uses]) => uses.some((u) => u.effects.some((e) => e.does.is === "draw"))).length).toBe(7);
     const worn = [...catalogue.records.item.values()].filter((item) => held(catalogue, item, "slot").value !== null);
     expect(worn.length).toBeGreaterThanOrEqual(20);
-    expect([use.size, condition.size, table.size, subject.size, trial.size]).toEqual([38, 12, 10, 4, 8]);
+    expect([use.size, condition.size, table.size, subject.size, trial.size]).toEqual([38, 13, 10, 5, 9]);
     expect(type.size).toBeGreaterThan(10);
     expect([...new Set([...catalogue.records.field.values()].map((f) => f.form))].length).toBeGreaterThanOrEqual(5);
   });

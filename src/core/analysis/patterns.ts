@@ -14,7 +14,7 @@ const MOST_TRIED = 3;
 /** What may stand in a place; null: nothing does. */
 type Cell = ReadonlySet<Id> | null;
 /** One way in which a pattern may lie, without empty rows and columns around it. */
-interface Lie {
+export interface Lie {
   readonly rows: readonly (readonly Cell[])[];
   /** Row and column of its corner in the grid; null: anywhere. */
   readonly at: readonly [number, number] | null;

@@ -2,7 +2,7 @@
 import type { Catalogue } from "../catalogue/catalogue";
 import { itemAmount } from "../catalogue/item-number";
 import { around } from "../catalogue/surroundings";
-import { type Effect, type HeldUse, readyIn, usesOf } from "../catalogue/uses";
+import { type Effect, type HeldUse, readyIn, timesOf, usesOf } from "../catalogue/uses";
 import { writeFormula } from "../formulas/field";
 import type { Item } from "../kinds/index";
 import { capital, list, sayPercent, sayQuantity } from "../numbers/format";
@@ -34,11 +34,19 @@ export function restoredBy(
   for (const { does, amount, chance } of use.effects) {
     if (does.is !== "restore" || does.share) continue;
     const one = itemAmount(catalogue, item, amount);
-    const every = Math.max(1, does.every ?? catalogue.pantry.ticksPerSecond);
-    const times = does.lasting === null ? 1 : Math.floor(does.lasting / every);
+    const all = timesOf(does, catalogue.pantry.ticksPerSecond);
+    const times = Number.isFinite(all) ? all : 1;
     if (one !== null) found.set(does.resource, (found.get(does.resource) ?? 0) + one * times * chance);
   }
   return [...found].map(([resource, points]) => ({ resource, points }));
+}
+
+/** What it means that a use says a time of its own while its item waits with others; null where it does not. */
+export function sharedWait({ records, pantry }: Catalogue, { wait, group }: HeldUse): string | null {
+  const shared = group === null ? undefined : records.cooldown.get(group);
+  if (!shared || wait === null || wait === shared.ticks) return null;
+  const time = (ticks: number) => saySeconds(ticks / pantry.ticksPerSecond);
+  return `Ready ${time(wait)} after anything that waits with ${shared.name} is used, not ${time(shared.ticks)}; the others still wait ${time(shared.ticks)} after it.`;
 }
 
 export function useInWords(catalogue: Catalogue, item: Item, use: HeldUse): string[] {
@@ -80,10 +88,18 @@ export function useInWords(catalogue: Catalogue, item: Item, use: HeldUse): stri
       case "drain": {
         const name = of("resource", does.resource);
         const what = does.share ? `${how(sayPercent)} of ${name}` : `${how()} ${name}`;
-        const every =
-          does.every === null && does.lasting === null ? "" : ` every ${time(does.every ?? pantry.ticksPerSecond)}`;
+        const goesOn = does.every !== null || does.lasting !== null;
+        const first =
+          !goesOn || does.first === undefined
+            ? ""
+            : does.first === 0
+              ? " at once and"
+              : ` after ${time(does.first)} and`;
+        const every = goesOn ? `${first} every ${time(does.every ?? pantry.ticksPerSecond)}` : "";
         return `${does.is}s ${what}${every}${does.lasting === null ? "" : ` for ${time(does.lasting)}`}`;
       }
+      case "cost":
+        return `costs ${does.share ? `${how(sayPercent)} of ` : `${how()} `}${of("resource", does.resource)}`;
       case "apply": {
         const condition = records.condition.get(does.condition);
         const ticks = does.ticks ?? condition?.ticks ?? null;

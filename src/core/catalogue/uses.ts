@@ -152,6 +152,25 @@ export function heldUse(catalogue: Catalogue, heir: Heir, use: Use): HeldUse {
   };
 }
 
+/**
+ * How often an effect that goes on comes, for as long as it does: first after its `first`, or after one interval, then
+ * every interval. Infinity where it goes on for ever; 1 for what comes at once.
+ */
+export function timesOf(
+  {
+    every,
+    first,
+    lasting,
+  }: { readonly every: number | null; readonly first?: number; readonly lasting: number | null },
+  ticksPerSecond: number,
+): number {
+  if (every === null && lasting === null) return 1;
+  const interval = Math.max(1, every ?? ticksPerSecond);
+  if (lasting === null) return Number.POSITIVE_INFINITY;
+  const begins = first ?? interval;
+  return begins > lasting ? 0 : Math.floor((lasting - begins) / interval) + 1;
+}
+
 /** Ticks until a use is ready again once it took effect: its own, or those of its group. */
 export function readyIn(catalogue: Catalogue, use: Pick<HeldUse, "wait" | "group">): number {
   if (use.wait !== null) return use.wait;

@@ -1,17 +1,22 @@
 /** Conditions: who applies and ends them, which contradict each other, and which of their changes go the wrong way. */
-import { setField } from "../catalogue/edit";
+import { isCarried } from "../catalogue/carrying";
+import { type Edit, setField } from "../catalogue/edit";
 import { compiled } from "../formulas/compiled";
 import { formulaOf } from "../formulas/field";
 import { namesOf } from "../formulas/ranges";
 import { list, sayQuantity } from "../numbers/format";
-import type { Condition, Use } from "../kinds/index";
+import type { Condition, Item, Use } from "../kinds/index";
 import type { Catalogue } from "../catalogue/catalogue";
 import type { Id } from "../schema/id";
 import { type CheckContext, perRecord, ref } from "./check";
 import { aboutUse, nameOfUse, openUse, perUse } from "./used";
 
-const all = ({ catalogue }: CheckContext, _: unknown, edits: readonly { readonly kind: string }[]) =>
-  edits.some((e) => e.kind === "use" || e.kind === "condition" || e.kind === "stat")
+/** Whether an edit may be about what is carried. */
+const carries = (e: Edit): boolean =>
+  (e.kind === "item" || e.kind === "type") &&
+  (e.op === "set" ? e.field === "carrying" : (e.record as Item).carrying.length > 0);
+const all = ({ catalogue }: CheckContext, _: unknown, edits: readonly Edit[]) =>
+  edits.some((e) => e.kind === "use" || e.kind === "condition" || e.kind === "stat" || carries(e))
     ? catalogue.records.condition.keys()
     : [];
 
@@ -67,10 +72,10 @@ export const conditionUnapplied = perRecord<"condition">({
   per: ["condition"],
   also: all,
   *at({ catalogue }, condition) {
-    if (uses(catalogue).some((u) => applies(u, condition.id))) return;
+    if (uses(catalogue).some((u) => applies(u, condition.id)) || isCarried(catalogue, condition.id)) return;
     yield {
       subject: ref(catalogue, "condition", condition.id),
-      says: `Nobody applies ${condition.name}: no use has it as an effect.`,
+      says: `Nobody applies ${condition.name}: no use does, and no item gives it while carried.`,
       evidence: { type: "names", names: [condition.name] },
       fixes: [open(condition)],
     };

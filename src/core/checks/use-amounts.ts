@@ -1,7 +1,7 @@
 /** What uses restore and drain, against who has the resource, how much of it there can be, and what players are told. */
 import type { Catalogue } from "../catalogue/catalogue";
 import { heldStat } from "../catalogue/inheritance";
-import type { Effect, HeldUse } from "../catalogue/uses";
+import { type Effect, type HeldUse, timesOf } from "../catalogue/uses";
 import type { Item, Resource } from "../kinds/index";
 import { sayPercent, sayQuantity } from "../numbers/format";
 import { normalise } from "../schema/names";
@@ -9,8 +9,14 @@ import type { Body } from "../trials/body";
 import { ref } from "./check";
 import { aboutUse, amountFor, most, nameOfUse, openUse, perUse, say, standing } from "./used";
 
-type Points = Extract<Effect["does"], { readonly is: "restore" | "drain" }>;
-const pointsOf = ({ does }: Effect): Points | null => (does.is === "restore" || does.is === "drain" ? does : null);
+type Points = Extract<Effect["does"], { readonly is: "restore" | "drain" | "cost" }>;
+const pointsOf = ({ does }: Effect): Points | null =>
+  does.is === "restore" || does.is === "drain" || does.is === "cost" ? does : null;
+/** How often it comes in all; 1 where it goes on without an end. */
+const timesIn = (catalogue: Catalogue, does: Points): number => {
+  const times = does.is === "cost" ? 1 : timesOf(does, catalogue.pantry.ticksPerSecond);
+  return Number.isFinite(times) ? times : 1;
+};
 
 /** The effects of a use that restore or drain something. */
 function* pointsIn(
@@ -27,8 +33,7 @@ function* pointsIn(
 /** Points of an effect for a body: of one of its pulses, and of all. */
 function pointsFor(catalogue: Catalogue, effect: Effect, does: Points, item: Item, body: Body) {
   const one = amountFor(catalogue, effect, item, body) * (does.share ? body.most(does.resource) : 1);
-  if (does.lasting === null) return { one, all: one };
-  return { one, all: one * Math.floor(does.lasting / Math.max(1, does.every ?? catalogue.pantry.ticksPerSecond)) };
+  return { one, all: one * timesIn(catalogue, does) };
 }
 
 /** A use that restores or drains what no subject has. */
@@ -101,9 +106,10 @@ function whyNot(catalogue: Catalogue, effect: Effect, item: Item): string | null
   }
   const does = pointsOf(effect);
   if (!does) return null;
-  const every = does.every ?? catalogue.pantry.ticksPerSecond;
-  if (does.lasting !== null && does.lasting < every)
-    return `it goes on for ${say(catalogue, does.lasting)} and comes every ${say(catalogue, every)}`;
+  if (does.is !== "cost" && does.lasting !== null && timesIn(catalogue, does) === 0) {
+    const first = does.first ?? does.every ?? catalogue.pantry.ticksPerSecond;
+    return `it goes on for ${say(catalogue, does.lasting)} and first comes after ${say(catalogue, first)}`;
+  }
   const name = catalogue.records.resource.get(does.resource)?.name ?? "";
   const having = standing(catalogue).bodies.filter((b) => b.pool(does.resource));
   if (!having.length) return null;

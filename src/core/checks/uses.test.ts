@@ -100,7 +100,7 @@ const MISTAKES: { readonly [rule: string]: readonly [Catalogue, RegExp, (c: Cata
   ],
   "never-matters": [
     withLine({ Pie: ["Eat: restores 4 Vigour every 10s for 4s"] }),
-    /^Effect 1 of Eat of Pie can never matter: it goes on for 4s and comes every 10s\.$/,
+    /^Effect 1 of Eat of Pie can never matter: it goes on for 4s and first comes after 10s\.$/,
     (c) =>
       setField(c, "use", idOf("Eat Pie"), "effects", [
         {
@@ -122,7 +122,7 @@ const MISTAKES: { readonly [rule: string]: readonly [Catalogue, RegExp, (c: Cata
   ],
   "condition-unapplied": [
     withLine({}, { condition: { Lost: { ticks: 100 } } }),
-    /^Nobody applies Lost: no use has it as an effect\.$/,
+    /^Nobody applies Lost: no use does, and no item gives it while carried\.$/,
     (c) => ({ op: "remove", kind: "condition", record: c.records.condition.get(idOf("Lost")) as never }),
   ],
   "opposite-conditions": [

@@ -44,7 +44,11 @@ export function withPlaces({ grid: of, entries }: Arranged, places: Places): Pic
 }
 
 /** The same things in a grid of another size; what has no place in it any more is left out. */
-export const resized = (places: Places, width: number, height: number): Places =>
+export const resized = <T>(
+  places: readonly (readonly (T | null)[])[],
+  width: number,
+  height: number,
+): readonly (readonly (T | null)[])[] =>
   Array.from({ length: height }, (_, r) => Array.from({ length: width }, (_, c) => places[r]?.[c] ?? null));
 
 /** A line as another kind of recipe: what goes in gets places, or loses them. */

@@ -2,7 +2,7 @@
 import { formula } from "../formulas/field";
 import { choice } from "../schema/choice";
 import { duration } from "../schema/duration";
-import { list } from "../schema/group";
+import { list, maybe } from "../schema/group";
 import { defineKind } from "../schema/kind";
 import { MOST } from "../schema/limits";
 import { number } from "../schema/number";
@@ -14,6 +14,8 @@ export const NATURES = ["good", "bad", "neither"] as const;
 /** What becomes of a condition that is applied to somebody who has it. */
 export const TWICE = ["refresh", "extend", "add up", "keep the longer", "ignore"] as const;
 export const MOST_LAYERS = 1000;
+/** How layers of a condition that adds up end. */
+export const LAYERS_END = ["all together", "each its own"] as const;
 
 export const condition = defineKind({
   name: "condition",
@@ -39,7 +41,13 @@ export const condition = defineKind({
       {
         resource: ref("resource"),
         amount: formula("bearer", { help: "Below 0 it drains." }),
-        every: duration({ help: "Nothing: every second." }),
+        every: duration({ help: "If empty, every second." }),
+        first: maybe(
+          duration({
+            label: "first after",
+            help: "When the first one comes, such as 0s for at once. If empty, after one interval.",
+          }),
+        ),
       },
       { most: 20, noun: "pulse", title: "Pulses", width: 180 },
     ),
@@ -53,6 +61,12 @@ export const condition = defineKind({
       title: "Layers",
       width: 60,
       help: "Where it adds up: so many at once. Changes and pulses count for each.",
+    }),
+    layersEnd: choice(LAYERS_END, {
+      label: "layers end",
+      title: "Layers end",
+      width: 110,
+      help: "Where it adds up. All together: each new layer renews the time of all. Each its own: every layer has its own time.",
     }),
     exclusion: ref("exclusion", { optional: true, label: "exclusive group", title: "Exclusive group", width: 110 }),
     strength: number({

@@ -13,6 +13,15 @@ export const currency = defineKind({
   fields: {
     symbol: text({ most: 12, width: 70 }),
     worth: number({ min: 1e-6, max: MOST, initial: 1, width: 80, help: "Value units one of it is worth." }),
+    most: number({
+      min: 0,
+      max: MOST,
+      optional: true,
+      label: "most one may carry",
+      title: "Carry at most",
+      width: 90,
+      help: "What is paid beyond it is lost, and sales are refused. If empty, as much as there is.",
+    }),
     own: own(),
   },
 });

@@ -4,6 +4,7 @@ import { choice } from "../schema/choice";
 import { defineKind } from "../schema/kind";
 import { MOST } from "../schema/limits";
 import { number } from "../schema/number";
+import { OVERFLOW } from "./shared";
 
 export const pantry = defineKind({
   name: "pantry",
@@ -25,7 +26,7 @@ export const pantry = defineKind({
       title: "Worth of an hour of play",
       help: "Value units. Time then counts in value too, so that a gathered material is not free. 0 leaves time out.",
     }),
-    overflow: choice(["stored", "refused"], {
+    overflow: choice(OVERFLOW, {
       label: "what does not fit a bag",
       title: "What does not fit a bag",
       help: "Goes to storage, or is refused.",

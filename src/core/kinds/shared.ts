@@ -18,6 +18,9 @@ export type Status = (typeof STATUSES)[number];
 export const status = choice(STATUSES, { initial: "draft", bundleInitial: "ready" });
 export const note = text({ most: 2000, lines: true, width: 120 });
 
+/** What becomes of things that do not fit a bag. */
+export const OVERFLOW = ["stored", "refused"] as const;
+
 const inherited = { inheritable: true, optional: true } as const;
 export const level = { min: 0, max: MOST_LEVEL, whole: true, optional: true, width: 54 } as const;
 
@@ -79,6 +82,13 @@ export const inheritable = {
     width: 66,
     ...inherited,
     help: "Kilograms more that one can carry while wearing it.",
+  }),
+  carrying: refs("condition", {
+    label: "while carried",
+    title: "While carried",
+    width: 100,
+    inheritable: true,
+    help: "Conditions that a character has for as long as it is in the bag or worn.",
   }),
   vessel: ref("item", {
     title: "Vessel",

@@ -1,6 +1,7 @@
 /** When or where a thing may be used: at rest, aboard, in a fight. */
+import { choice } from "../schema/choice";
 import { defineKind } from "../schema/kind";
-import { note } from "./shared";
+import { note, OVERFLOW } from "./shared";
 import { own } from "./own";
 
 export const situation = defineKind({
@@ -8,5 +9,15 @@ export const situation = defineKind({
   plural: "situations",
   section: "situations",
   help: "When or where things may be used: at rest, aboard, in a squall.",
-  fields: { note, own: own() },
+  fields: {
+    overflow: choice(OVERFLOW, {
+      optional: true,
+      label: "what does not fit a bag",
+      title: "Full bag",
+      width: 90,
+      help: "What happens here to things that do not fit. If empty, what the pantry's settings say.",
+    }),
+    note,
+    own: own(),
+  },
 });

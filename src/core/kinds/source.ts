@@ -76,6 +76,13 @@ export const source = defineKind({
       help: "Of the price of a ware, so much is paid to whoever sells it to the shop.",
     }),
     tables,
+    kit: ref("subject", {
+      optional: true,
+      label: "drops the kit of",
+      title: "Drops kit of",
+      width: 100,
+      help: "A character whose starting kit and money come out of each run, beside the rest.",
+    }),
     wares,
     note,
     own: own(),

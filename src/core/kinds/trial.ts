@@ -3,16 +3,24 @@ import { formula } from "../formulas/field";
 import { choice } from "../schema/choice";
 import { duration } from "../schema/duration";
 import { flag } from "../schema/flag";
-import { list } from "../schema/group";
+import { list, maybe } from "../schema/group";
 import { defineKind } from "../schema/kind";
 import { MOST } from "../schema/limits";
 import { number } from "../schema/number";
-import { ref } from "../schema/ref";
+import { ref, refs } from "../schema/ref";
 import { union } from "../schema/union";
 import { note } from "./shared";
 
 const times = number({ min: 1, max: 10_000, whole: true, initial: 1 });
+/** A stack of the bag, counted from 1. */
+const place = number({ min: 1, max: 100_000, whole: true, initial: 1 });
 const amount = number({ min: 0, max: MOST, initial: 1 });
+
+/** Until when something may come to hold; time goes on until it does. */
+const until = {
+  within: maybe(duration({ help: "So long from now on at most." })),
+  by: maybe(duration({ help: "So long after the trial began at most." })),
+} as const;
 
 export const STEPS = {
   wait: { ticks: duration({ bundled: "time" }) },
@@ -34,9 +42,10 @@ export const STEPS = {
   merge: { item: ref("item") },
   run: { source: ref("source"), times },
   unload: {},
-  expect: { when: choice(["now", "throughout"]) },
-  "expect item": { item: ref("item"), amount, where: choice(["in the bag", "stored", "anywhere"]) },
-  "expect condition": { condition: ref("condition"), absent: flag() },
+  swap: { one: place, other: place },
+  expect: { when: choice(["now", "throughout"]), ...until },
+  "expect item": { item: ref("item"), amount, where: choice(["in the bag", "stored", "anywhere"]), ...until },
+  "expect condition": { condition: ref("condition"), absent: flag(), ...until },
 } as const;
 export type StepSort = keyof typeof STEPS;
 
@@ -56,6 +65,13 @@ export const trial = defineKind({
       },
       { most: 300, noun: "step", width: 320 },
     ),
+    atHand: choice(["every station", "those named"], {
+      label: "stations at hand",
+      title: "At hand",
+      width: 110,
+      help: "Every station: none is asked for. Those named: only they and what is in the bag.",
+    }),
+    stations: refs("item", { label: "named stations", title: "Stations", width: 140 }),
     seed: number({ min: 0, max: 2 ** 31 - 1, whole: true, initial: 1, width: 70 }),
     note,
   },

@@ -4,7 +4,7 @@ import { parseUse, SAID_BY_LINE } from "../notation/use-line";
 import { choice } from "../schema/choice";
 import { duration } from "../schema/duration";
 import { flag } from "../schema/flag";
-import { list } from "../schema/group";
+import { list, maybe } from "../schema/group";
 import { keyedMap } from "../schema/keyed-map";
 import { defineKind } from "../schema/kind";
 import { MOST, MOST_DEPTH } from "../schema/limits";
@@ -20,7 +20,13 @@ export const TARGETS = ["oneself", "one ally", "all allies", "one foe", "all foe
 export const FATES = ["used up", "worn", "kept"] as const;
 
 const over = {
-  every: duration({ optional: true, help: "Nothing: at once." }),
+  every: duration({ optional: true, help: "If empty, once." }),
+  first: maybe(
+    duration({
+      label: "first after",
+      help: "When the first one comes, such as 0s for at once. If empty, after one interval.",
+    }),
+  ),
   lasting: duration({ optional: true, label: "for", help: "How long it goes on." }),
 } as const;
 const share = flag({ label: "share of the most", help: "The amount is a share of the most there can be." });
@@ -28,6 +34,7 @@ const share = flag({ label: "share of the most", help: "The amount is a share of
 export const EFFECTS = {
   restore: { resource: ref("resource"), share, ...over },
   drain: { resource: ref("resource"), share, ...over },
+  cost: { resource: ref("resource"), share },
   apply: { condition: ref("condition"), ticks: duration({ optional: true, label: "duration", bundled: "duration" }) },
   clear: { condition: ref("condition") },
   "clear all": { nature: choice(NATURES) },
@@ -46,6 +53,12 @@ export const EFFECTS = {
 /** What a new effect is before anything is said of it. */
 const BLANK = { is: "restore", resource: null as never, share: false, every: null, lasting: null } as const;
 export type EffectSort = keyof typeof EFFECTS;
+
+function effectRules({ does }: { readonly does: object }, fault: (path: string, says: string) => void): void {
+  const { first, every, lasting } = does as { first?: number; every?: number | null; lasting?: number | null };
+  if (first !== undefined && every === null && lasting === null)
+    fault("does", "Say how often it comes, or for how long, before when it first comes.");
+}
 
 export const use = defineKind({
   name: "use",
@@ -111,7 +124,7 @@ export const use = defineKind({
         amount: formula("use", { help: "Points, a share, layers or how many. Nothing: 1." }),
         chance: number({ min: 0, max: 1, percent: true, initial: 1 }),
       },
-      { most: 40, noun: "effect", width: 260 },
+      { most: 40, noun: "effect", width: 260, rules: effectRules },
     ),
     note,
   },

@@ -3,6 +3,7 @@ import type { Catalogue } from "../catalogue/catalogue";
 import type { Kind } from "../kinds/index";
 import type { Id } from "../schema/id";
 import { besideHeat, burnProcesses } from "./heat";
+import { besideKit } from "../process/kit";
 import { besideMaker } from "../process/maker";
 import { besideMembers, besideTagged, memberProcesses } from "./member-processes";
 import { type Contributor, contributor, type ProcessSpec } from "./process";
@@ -27,6 +28,7 @@ const source = contributor({
   *beside(before, next, touched) {
     yield* besideTables("source", next, touched);
     yield* besideMaker("source", before, next, touched);
+    yield* besideKit(next, touched);
   },
 });
 

@@ -2,6 +2,7 @@
 import type { Catalogue } from "../catalogue/catalogue";
 import type { Source } from "../kinds/index";
 import { line } from "../notation/line";
+import { givenLines } from "../process/kit";
 import { linesFor, makerOf } from "../process/maker";
 import { offersOf, runsInWorld, runsOut } from "../process/wares";
 import { flows, type ProcessSpec } from "./process";
@@ -10,7 +11,7 @@ import { drawnFrom, levelsFrom } from "./recipe-processes";
 /** One process for a run, or for each level at which its tables give something else; and one for each ware. */
 export function sourceProcesses(source: Source, catalogue: Catalogue): readonly ProcessSpec[] {
   const { tables, wares, ticks, price, currency } = source;
-  const lines = linesFor(source.lines, makerOf(catalogue));
+  const lines = linesFor(givenLines(source, catalogue), makerOf(catalogue));
   const from = source.level ?? 0;
   const runs = runsInWorld(source);
   const often = runs === null ? {} : { limit: runs };

@@ -171,4 +171,4 @@ export class PieceWriter {
   }
 }
 /** A name that would be read as something else without quotes. */
-const AWKWARD = /[,:"()+;%]|^\d|^-|\b(by|every|for|up to|down to|saying|of|from|to|x\d+)\b|\d(s|t|m|h)?$/i;
+const AWKWARD = /[,:"()+;%]|^\d|^-|\b(by|every|for|up to|down to|saying|within|of|from|to|x\d+)\b|\d(s|t|m|h)?$/i;

@@ -27,6 +27,14 @@ interface StepRule {
   write(step: StepParts, w: PieceWriter): string;
 }
 const id = (does: Does, name: string): Id => does[name] as Id;
+/** `within 1h`, `by 10m`: until when something may come to hold. */
+const UNTIL = "(?: (within|by) (\\d\\S*))?";
+const until = (r: PieceReader, word: Piece, time: Piece, has: boolean) => {
+  return has ? { [word.text.toLowerCase()]: r.time(time) } : {};
+};
+const untilText = ({ within, by }: Does, w: PieceWriter): string =>
+  within !== undefined ? ` within ${w.time(within as number)}` : by !== undefined ? ` by ${w.time(by as number)}` : "";
+
 const as = (does: Does, w: PieceWriter): string => (does.use ? ` as ${w.name("use", id(does, "use"))}` : "");
 
 /** `VERB 3 Name`; the number is 1 where it is not written. */
@@ -176,6 +184,13 @@ const STEPS: readonly StepRule[] = [
   },
   counted("run", "run", "source", "times"),
   {
+    is: ["swap"],
+    such: "swap 1 and 3",
+    form: form("swap (\\d+) and (\\d+)"),
+    read: (r, piece) => ({ does: { is: "swap", one: r.whole(piece(1)), other: r.whole(piece(2)) } }),
+    write: ({ does }) => `swap ${does.one} and ${does.other}`,
+  },
+  {
     is: ["unload"],
     such: "unload",
     form: form("unload"),
@@ -185,38 +200,44 @@ const STEPS: readonly StepRule[] = [
   {
     is: ["expect item"],
     such: "expect to have 3 Rope",
-    form: form("expect to have (?:(\\d\\S*) )?(.+?)(?: (in the bag|stored|anywhere))?"),
+    form: form(`expect to have (?:(\\d\\S*) )?(.+?)(?: (in the bag|stored|anywhere))?${UNTIL}`),
     read: (r, piece, has) => ({
       does: {
         is: "expect item",
         item: r.name("item", piece(2)),
         amount: has(1) ? r.number(piece(1)) : 1,
         where: has(3) ? piece(3).text.toLowerCase() : "in the bag",
+        ...until(r, piece(4), piece(5), has(5)),
       },
     }),
     write: ({ does }, w) =>
-      `expect to have ${does.amount === 1 ? "" : `${does.amount} `}${w.name("item", id(does, "item"))}${does.where === "in the bag" ? "" : ` ${does.where}`}`,
+      `expect to have ${does.amount === 1 ? "" : `${does.amount} `}${w.name("item", id(does, "item"))}${does.where === "in the bag" ? "" : ` ${does.where}`}${untilText(does, w)}`,
   },
   {
     is: ["expect condition"],
     such: "expect the condition Warm",
-    form: form("expect (?:the|(no)) condition (.+)"),
+    form: form(`expect (?:the|(no)) condition (.+?)${UNTIL}`),
     read: (r, piece, has) => ({
-      does: { is: "expect condition", condition: r.name("condition", piece(2)), absent: has(1) },
+      does: {
+        is: "expect condition",
+        condition: r.name("condition", piece(2)),
+        absent: has(1),
+        ...until(r, piece(3), piece(4), has(4)),
+      },
     }),
     write: ({ does }, w) =>
-      `expect ${does.absent ? "no" : "the"} condition ${w.name("condition", id(does, "condition"))}`,
+      `expect ${does.absent ? "no" : "the"} condition ${w.name("condition", id(does, "condition"))}${untilText(does, w)}`,
   },
   {
     is: ["expect"],
-    such: "expect Vigour >= 10 throughout",
-    form: form("expect (.+?)( throughout)?"),
+    such: "expect Vigour >= 10 within 5m",
+    form: form(`expect (.+?)${UNTIL}( throughout)?`),
     read: (r, piece, has) => ({
-      does: { is: "expect", when: has(2) ? "throughout" : "now" },
+      does: { is: "expect", when: has(4) ? "throughout" : "now", ...until(r, piece(2), piece(3), has(3)) },
       holds: r.formulaIn("bearer", piece(1)),
     }),
     write: ({ does, holds }, w) =>
-      `expect ${holds === null ? "1" : w.formulaIn("bearer", holds)}${does.when === "throughout" ? " throughout" : ""}`,
+      `expect ${holds === null ? "1" : w.formulaIn("bearer", holds)}${untilText(does, w)}${does.when === "throughout" ? " throughout" : ""}`,
   },
 ];
 const BY_SORT = new Map(STEPS.flatMap((rule) => rule.is.map((is) => [is, rule] as const)));

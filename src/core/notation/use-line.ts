@@ -298,9 +298,9 @@ const amounted = (verb: string, kind: string, word: string = kind): Omit<EffectR
 /** What a use can do. The last of them is a bare name: a condition. */
 const EFFECTS: readonly EffectRule[] = [
   {
-    is: ["restore", "drain"],
+    is: ["restore", "drain", "cost"],
     form: form(
-      "(restores|drains) (?:([-−]?\\d[\\d.,e+-]*)(%)?(?: of)? |(all) of )?(.+?)(?: by (.+?)( of the most)?)?(?: every (\\d\\S*))?(?: for (\\d\\S*))?",
+      "(restores|drains|costs) (?:([-−]?\\d[\\d.,e+-]*)(%)?(?: of)? |(all) of )?(.+?)(?: by (.+?)( of the most)?)?(?: (?:(at once)|after (\\d\\S*)) and)?(?: every (\\d\\S*))?(?: for (\\d\\S*))?",
     ),
     read(r, piece, has) {
       const resource = r.name("resource", piece(5));
@@ -312,9 +312,20 @@ const EFFECTS: readonly EffectRule[] = [
         : has(2)
           ? String(has(3) ? Number((r.number(piece(2)) / 100).toFixed(9)) : r.number(piece(2)))
           : null;
-      const is = piece(1).text.toLowerCase() === "restores" ? "restore" : "drain";
-      const [every, lasting] = [has(8) ? r.time(piece(8)) : null, has(9) ? r.time(piece(9)) : null];
-      return { does: { is, resource, share, every, lasting }, amount };
+      const is = piece(1).text.toLowerCase().slice(0, -1);
+      const time = (at: number) => (has(at) ? r.time(piece(at)) : null);
+      const first = has(8) ? 0 : (time(9) ?? undefined);
+      const [every, lasting] = [time(10), time(11)];
+      if (is === "cost") {
+        if (first !== undefined || every !== null || lasting !== null)
+          throw new Refused("A cost is paid once: leave out every and for.", piece(5), [piece(5).text]);
+        return { does: { is, resource, share }, amount };
+      }
+      if (first !== undefined && every === null && lasting === null)
+        throw new Refused("Say how often it comes, such as at once and every 2s.", piece(has(8) ? 8 : 9), [
+          `${piece(has(8) ? 8 : 9).text} and every 2s`,
+        ]);
+      return { does: { is, resource, share, every, ...(first === undefined ? {} : { first }), lasting }, amount };
     },
     write(does, amount, w) {
       const plain = bare(amount);
@@ -332,8 +343,11 @@ const EFFECTS: readonly EffectRule[] = [
           : readable
             ? `${plain} ${name}`
             : `${name} by ${w.formula(amount)}`;
-      const time = (word: string, ticks: unknown) => (ticks === null ? "" : ` ${word} ${w.time(ticks as number)}`);
-      return `${verb} ${what}${time("every", does.every)}${time("for", does.lasting)}`;
+      const time = (word: string, ticks: unknown) =>
+        ticks === null || ticks === undefined ? "" : ` ${word} ${w.time(ticks as number)}`;
+      const first = does.first === 0 ? " at once" : time("after", does.first);
+      const begins = first && `${first} and`;
+      return `${verb} ${what}${does.is === "cost" ? "" : `${begins}${time("every", does.every)}${time("for", does.lasting)}`}`;
     },
   },
   {

@@ -9,6 +9,7 @@ import type { Catalogue } from "../catalogue/catalogue";
 import { held } from "../catalogue/inheritance";
 import { sayQuantity } from "../numbers/format";
 import type { Item } from "../kinds/index";
+import type { OVERFLOW } from "../kinds/shared";
 import type { Id } from "../schema/id";
 
 export interface Stack {
@@ -35,23 +36,30 @@ export interface Put {
   readonly says: string;
 }
 
+type Overflow = (typeof OVERFLOW)[number];
+
 export class Bag {
   stacks: readonly Stack[] = [];
   stored: ReadonlyMap<Id, number> = new Map();
   money: ReadonlyMap<Id, number> = new Map();
+  /** What becomes of things that do not fit. */
+  overflow: Overflow;
   /** @param budget  every look through the stacks takes a step for each of them */
   constructor(
     readonly catalogue: Catalogue,
     public limits: Limits,
     private readonly budget: Budget | null = null,
-  ) {}
+  ) {
+    this.overflow = catalogue.pantry.overflow;
+  }
 
   /** The same again, to try something with. */
   copy(): Bag {
     const bag = new Bag(this.catalogue, this.limits, this.budget);
-    [bag.stacks, bag.stored, bag.money] = [this.stacks, this.stored, this.money];
+    [bag.stacks, bag.stored, bag.money, bag.overflow] = [this.stacks, this.stored, this.money, this.overflow];
     return bag;
   }
+  /** Holds what another one does. */
   become({ stacks, stored, money }: Bag): void {
     [this.stacks, this.stored, this.money] = [stacks, stored, money];
   }
@@ -109,7 +117,7 @@ export class Bag {
     left -= placed;
     this.stacks = stacks;
     const over = amount - may;
-    const stored = this.catalogue.pantry.overflow === "stored" && mayStore ? left : 0;
+    const stored = this.overflow === "stored" && mayStore ? left : 0;
     if (stored > 0) this.stored = new Map([...this.stored, [item, (this.stored.get(item) ?? 0) + stored]]);
     const why = [
       over > 0 && `One may own ${limit} of it.`,
@@ -207,7 +215,7 @@ export class Bag {
     };
     for (let says = over(), k = this.stacks.length - 1; says !== null; says = over(), k--) {
       const stack = this.stacks[k];
-      if (!stack || this.catalogue.pantry.overflow !== "stored") return says;
+      if (!stack || this.overflow !== "stored") return says;
       const item = this.item(stack.item);
       if (item && held(this.catalogue, item, "storable").value === false) continue;
       const rest = stack.slots > 1 ? [{ ...stack, slots: stack.slots - 1 }] : [];
@@ -245,8 +253,31 @@ export class Bag {
     this.money = new Map([...this.money, [currency, there - amount]]);
     return true;
   }
-  earn(currency: Id, amount: number): void {
-    this.money = new Map([...this.money, [currency, (this.money.get(currency) ?? 0) + amount]]);
+  /** Takes in as much money as one may carry. @returns what did not fit */
+  earn(currency: Id, amount: number): number {
+    const there = this.money.get(currency) ?? 0;
+    const most = this.catalogue.records.currency.get(currency)?.most ?? Number.POSITIVE_INFINITY;
+    const fits = Math.min(amount, Math.max(0, most - there));
+    this.money = new Map([...this.money, [currency, there + fits]]);
+    return amount - fits;
+  }
+  /** Why so much more money can't be carried, or null. */
+  purseProblem(currency: Id, amount: number): string | null {
+    const { name, most = null } = this.catalogue.records.currency.get(currency) ?? { name: "" };
+    const there = this.money.get(currency) ?? 0;
+    return most === null || there + amount <= most + 1e-9
+      ? null
+      : `One may carry ${sayQuantity(most)} ${name}, and there is ${sayQuantity(there)}.`;
+  }
+
+  /** Changes the places of two stacks, which are counted from 0. @returns why not, or null */
+  swap(one: number, other: number): string | null {
+    const missing = [one, other].find((k) => !this.stacks[k]);
+    if (missing !== undefined) return `There is no stack ${missing + 1}: there are ${this.stacks.length}.`;
+    const stacks = [...this.stacks];
+    [stacks[one], stacks[other]] = [stacks[other], stacks[one]];
+    this.stacks = stacks;
+    return null;
   }
 }
 

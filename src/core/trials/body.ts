@@ -43,6 +43,8 @@ export interface ActiveCondition {
     readonly by: number;
     readonly at: number;
   }[];
+  /** The ticks at which its layers end, first ones first, where each has its own time; else empty. */
+  ends: readonly number[];
   /** Told apart from what it was before it was cleared and applied again. */
   readonly number: number;
   /** The time for which it has stood with so many layers. */
@@ -71,6 +73,8 @@ export class Body implements Figure {
   private readonly lows: number[] = [];
   private readonly highs: number[] = [];
   private readonly forGood = new Map<Id, number>();
+  /** Conditions that hold for as long as something is carried. */
+  private readonly carried = new Set<Id>();
   private base: Map<Id, Total> = new Map();
   private applied = 0;
   /** What formulas over the character alone are asked with. */
@@ -332,28 +336,38 @@ export class Body implements Figure {
   apply(of: Condition, ticks: number, layers: number): ActiveCondition | null {
     if (!this.wouldApply(of)) return null;
     const t = this.now();
-    const most = of.twice === "add up" ? of.layers : 1;
+    const addsUp = of.twice === "add up";
+    const most = addsUp ? of.layers : 1;
+    const apart = addsUp && of.layersEnd === "each its own";
     let there = this.active(of.id);
     if (there) {
       this.close(there, t);
       if (of.twice === "extend") there.until += ticks;
       else if (of.twice === "keep the longer") there.until = Math.max(there.until, t + ticks);
       else there.until = t + ticks;
-      if (of.twice === "add up") there.layers = Math.min(most, there.layers + layers);
+      if (addsUp) there.layers = Math.min(most, there.layers + layers);
     } else {
-      for (const rival of this.rivals(of)) this.end(rival);
+      for (const rival of this.rivals(of)) this.end(rival, true);
       const bar = { condition: of.id, from: t, to: Number.POSITIVE_INFINITY, layers: 0 };
       there = {
         of,
         layers: Math.min(most, layers),
         since: t,
         until: t + ticks,
+        ends: [],
         changes: [],
         number: ++this.applied,
         bar,
       };
       this.conditions.push(there);
     }
+    if (apart) {
+      // Beyond the most, those that would end first make way.
+      const fresh = new Array<number>(Math.min(layers, most)).fill(t + ticks);
+      there.ends = [...there.ends, ...fresh].sort((a, b) => a - b).slice(-most);
+      there.until = there.ends[there.ends.length - 1];
+    }
+    if (this.carried.has(of.id)) there.until = Number.POSITIVE_INFINITY;
     const had = there.changes;
     there.changes = of.changes.map(({ stat, how, by }) => ({
       stat,
@@ -366,9 +380,52 @@ export class Body implements Figure {
     if (had.length || there.changes.length) this.restat();
     return there;
   }
-  end(active: ActiveCondition): void {
+  /** What time has come for: all of a condition, or those of its layers whose own time is over. */
+  expire(active: ActiveCondition): void {
+    const t = this.now();
+    if (active.until <= t) {
+      this.end(active);
+      return;
+    }
+    const left = active.ends.filter((end) => end > t);
+    if (left.length === active.ends.length || !this.conditions.includes(active)) return;
+    this.close(active, t);
+    active.ends = left;
+    active.layers = left.length;
+    active.bar = { condition: active.of.id, from: t, to: Number.POSITIVE_INFINITY, layers: active.layers };
+    this.bars.push(active.bar);
+    if (active.changes.length) this.restat();
+  }
+
+  /**
+   * Conditions of what is carried hold without an end, and end with it.
+   * @returns those that began
+   */
+  carry(wanted: ReadonlySet<Id>): ActiveCondition[] {
+    for (const active of [...this.conditions])
+      if (this.carried.has(active.of.id) && !wanted.has(active.of.id)) this.end(active, true);
+    const began: ActiveCondition[] = [];
+    for (const id of wanted) {
+      const of = this.catalogue.records.condition.get(id);
+      if (!of || this.carried.has(id)) continue;
+      const there = this.active(id);
+      const active = there ?? this.apply(of, Number.POSITIVE_INFINITY, 1);
+      if (!active) continue;
+      active.until = Number.POSITIVE_INFINITY;
+      this.carried.add(id);
+      if (!there) began.push(active);
+    }
+    return began;
+  }
+
+  /** @param forced  also where it holds because something is carried */
+  end(active: ActiveCondition, forced = false): void {
     const at = this.conditions.indexOf(active);
     if (at < 0) return;
+    if (this.carried.has(active.of.id)) {
+      if (!forced) return;
+      this.carried.delete(active.of.id);
+    }
     this.conditions.splice(at, 1);
     this.close(active, this.now());
     if (active.changes.length) this.restat();

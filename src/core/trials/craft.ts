@@ -8,10 +8,12 @@ import { boxOfLines, splitThing, thingsIn } from "../network/box";
 import { list, sayQuantity } from "../numbers/format";
 import { toNumber } from "../numbers/fraction";
 import { formatTicks } from "../numbers/ticks";
+import { givenLines, kitMoney } from "../process/kit";
 import { type Fuel, fuelOf, mayBurn } from "../process/burning";
 import { containerOf } from "../process/containers";
 import { linesFor } from "../process/maker";
 import { makersOf } from "../process/makers";
+import { membersOf } from "../process/members";
 import { type Node, nodeOf, sayNode, tagOf } from "../process/node";
 import { type RecipeRun, recipeRuns } from "../process/run";
 import { runsInWorld } from "../process/wares";
@@ -43,15 +45,16 @@ function nextRun(play: Play, recipe: Recipe): NextRun {
   }
   return first as NextRun;
 }
-/** The runs of a recipe; of each way those first whose station is in the bag. Stations are taken to be at hand. */
-function runsOf({ catalogue, bag, runs }: Play, recipe: Recipe): readonly RecipeRun[] {
+/** The runs of a recipe; of each way those first whose station is in the bag or named as at hand. */
+function runsOf({ catalogue, bag, runs, stations }: Play, recipe: Recipe): readonly RecipeRun[] {
   let all = runs.get(recipe.id);
   if (!all) {
     all = recipeRuns(recipe, catalogue);
     runs.set(recipe.id, all);
   }
   if (all.length < 2) return all;
-  const here = ({ station: { named } }: RecipeRun) => Number(named !== null && bag.count(named.id) > 0);
+  const here = ({ station: { named } }: RecipeRun) =>
+    Number(named !== null && (bag.count(named.id) > 0 || stations?.has(named.id) === true));
   return [...all].sort((a, b) => a.way - b.way || here(b) - here(a));
 }
 
@@ -70,6 +73,8 @@ function problemOf(play: Play, run: RecipeRun, { missing: nodes, left }: Allotte
     const from = terms.teacher === null ? "" : ` from ${records.item.get(terms.teacher)?.name ?? terms.teacher}`;
     return `${user.subject.name} has not learned it${from}.`;
   }
+  const away = stationsAway(play, run);
+  if (away.length) return `${list(away)} ${away.length === 1 ? "is" : "are"} not at hand.`;
   const missing = [...nodes].map(([node, amount]) => `${sayQuantity(amount)} ${sayNode(around(catalogue), node)}`);
   if (terms.currency !== null) {
     const purse = bag.money.get(terms.currency) ?? 0;
@@ -80,6 +85,20 @@ function problemOf(play: Play, run: RecipeRun, { missing: nodes, left }: Allotte
   const cold = heatFor(play, run) - there;
   if (cold > 0) missing.push(`something that burns for ${formatTicks(cold, pantry.ticksPerSecond)} more`);
   return missing.length ? `Missing: ${missing.join(", ")}.` : null;
+}
+
+/** Stations of a run that are neither named as at hand nor in the bag. */
+function stationsAway({ catalogue, bag, stations }: Play, { lines }: RecipeRun): string[] {
+  if (stations === null) return [];
+  const here = (id: Id) => stations.has(id) || bag.count(id) > 0;
+  return lines
+    .filter((l) => l.role === "station")
+    .flatMap((l) => {
+      const node = nodeOf(l);
+      const tag = tagOf(node);
+      const there = tag === null ? here(node) : membersOf(catalogue, tag).some(({ id }) => here(id));
+      return there ? [] : sayNode(around(catalogue), node);
+    });
 }
 
 /** What each line of a run gets of the bag, and what is missing. */
@@ -225,7 +244,12 @@ export function run(play: Play, source: Source): Outcome {
       `It costs ${sayQuantity(source.price)} ${name}; there is ${sayQuantity(bag.money.get(source.currency) ?? 0)}.`,
     );
   }
-  const outcome = given(play, bag, source, source.ticks);
+  for (const [id, n] of kitMoney(source, play.catalogue)) {
+    const full = bag.purseProblem(id, n);
+    if (full !== null) return no(full);
+    bag.earn(id, n);
+  }
+  const outcome = given(play, bag, { ...source, lines: givenLines(source, play.catalogue) }, source.ticks);
   if (outcome.ok) ran.set(source.id, times + 1);
   return outcome;
 }
@@ -265,6 +289,8 @@ function given(play: Play, bag: Bag, { lines, tables }: Pick<Recipe, "lines" | "
     const { kind, id } = splitThing(thing);
     if (into[k] === 0) continue;
     if (kind === "currency") {
+      const full = bag.purseProblem(id, into[k]);
+      if (full !== null) return no(full);
       bag.earn(id, into[k]);
       continue;
     }

@@ -4,6 +4,7 @@
  * ones.
  */
 import type { Catalogue } from "../catalogue/catalogue";
+import { held } from "../catalogue/inheritance";
 import { type Effect, type HeldUse, readyIn, usesOf } from "../catalogue/uses";
 import type { Item, TrialSubject } from "../kinds/index";
 import { Heap } from "../numbers/heap";
@@ -46,6 +47,8 @@ export interface Setting {
   readonly seed?: number;
   /** Whether uses need the item in the bag; else there is as much of it as it takes. */
   readonly supplied?: boolean;
+  /** Stations that are at hand beside those in the bag; null or absent: every one. */
+  readonly stations?: ReadonlySet<Id> | null;
   /** Everything that happens takes steps of it; what is used up beyond it throws TooMany. */
   readonly budget?: Budget;
 }
@@ -67,7 +70,8 @@ const STEPS = 4e7;
 const EVENT = 10;
 const TRY = 10;
 const MOST_MOMENTS = 100_000;
-const TAKES: readonly Effect["does"]["is"][] = ["take", "charge"];
+/** What a use asks of whoever uses it, and what may be lacking. */
+const TAKES: readonly Effect["does"]["is"][] = ["take", "charge", "cost"];
 
 type Event =
   | {
@@ -85,7 +89,7 @@ type Event =
       readonly every: number;
       readonly until: number;
     }
-  | { readonly is: "end"; readonly body: Body; readonly active: ActiveCondition; readonly until: number }
+  | { readonly is: "end"; readonly body: Body; readonly active: ActiveCondition }
   | { readonly is: "effect"; readonly item: Item; readonly use: HeldUse }
   | { readonly is: "harm"; readonly resource: Id; readonly perSecond: number }
   | { readonly is: "plan"; readonly plan: number };
@@ -106,6 +110,13 @@ export interface Watch {
   readonly of: Timed;
   /** The first tick at which it did not; null while it always did. */
   broken: number | null;
+}
+
+/** What time goes on for, until it holds. */
+export interface Goal {
+  /** A formula over the character, which may come to hold between two events; null: only what happens can bring it about. */
+  readonly of: Timed | null;
+  readonly holds: () => boolean;
 }
 
 export class Play {
@@ -132,7 +143,8 @@ export class Play {
   readonly sold = new Map<string, Sold>();
   /** Runs of each recipe that was asked for. */
   readonly runs = new Map<Id, readonly RecipeRun[]>();
-  situation: Id | null;
+  situation: Id | null = null;
+  readonly stations: ReadonlySet<Id> | null;
   /** Stopped before its end, and why. */
   halted: string | null = null;
   private readonly random: () => number;
@@ -155,7 +167,16 @@ export class Play {
 
   constructor(
     readonly catalogue: Catalogue,
-    { subject, level, situation = null, other, seed = 1, supplied = false, budget = new Budget(STEPS) }: Setting,
+    {
+      subject,
+      level,
+      situation = null,
+      other,
+      seed = 1,
+      supplied = false,
+      stations = null,
+      budget = new Budget(STEPS),
+    }: Setting,
     reckoner = new Reckoner(catalogue),
   ) {
     this.reckoner = reckoner;
@@ -165,13 +186,60 @@ export class Play {
     this.user = new Body(reckoner, subject, subject.worn.flatMap(item), now, level);
     this.other = other ? new Body(reckoner, other.subject, other.subject.worn.flatMap(item), now) : null;
     this.otherIs = other?.is ?? null;
-    this.situation = situation;
+    this.stations = stations;
     this.supplied = supplied;
     this.random = seeded(seed);
     this.taught = new Set(subject.knows);
     this.bag = new Bag(catalogue, this.limits(), budget);
+    this.be(situation);
     for (const [id, count] of Object.entries(subject.kit)) this.bag.put(id as Id, count);
-    this.bag.money = new Map(Object.entries(subject.money) as [Id, number][]);
+    for (const [id, n] of Object.entries(subject.money)) this.bag.earn(id as Id, n);
+    this.carry();
+  }
+
+  /** Goes to a situation; it may have a rule of its own for what does not fit a bag. */
+  be(situation: Id | null): void {
+    this.situation = situation;
+    const { records, pantry } = this.catalogue;
+    this.bag.overflow = (situation && records.situation.get(situation)?.overflow) || pantry.overflow;
+  }
+
+  /** Begins and ends conditions of what is in the bag and worn now. */
+  carry(): void {
+    const { bag, user } = this;
+    if (this.carriedOf.stacks === bag.stacks && this.carriedOf.worn === user.worn) return;
+    this.budget.take(bag.stacks.length);
+    this.carriedOf = { stacks: bag.stacks, worn: user.worn };
+    const wanted = new Set<Id>();
+    const add = (id: Id) => {
+      for (const condition of this.carryingOf(id)) wanted.add(condition);
+    };
+    for (const { item } of bag.stacks) add(item);
+    for (const { id } of user.worn) add(id);
+    for (const active of user.carry(wanted)) this.pulse(user, active);
+  }
+  private carriedOf: { readonly stacks: Bag["stacks"]; readonly worn: readonly Item[] } = { stacks: [], worn: [] };
+  private readonly carrying = new Map<Id, readonly Id[]>();
+  private carryingOf(id: Id): readonly Id[] {
+    let found = this.carrying.get(id);
+    if (!found) {
+      const item = this.catalogue.records.item.get(id);
+      found = (item && held(this.catalogue, item, "carrying").value) ?? [];
+      this.carrying.set(id, found);
+    }
+    return found;
+  }
+  /** Schedules what a condition does again and again. */
+  private pulse(body: Body, active: ActiveCondition): void {
+    for (const [pulse, { every, first }] of active.of.pulses.entries()) {
+      const ticks = every > 0 ? every : this.catalogue.pantry.ticksPerSecond;
+      this.repeat({ is: "pulse", body, active, pulse, every: ticks }, first ?? ticks);
+    }
+  }
+  /** Schedules what comes again and again; what comes first at once does so now. */
+  private repeat(event: Event, first: number): void {
+    if (first > 0) this.schedule(this.tick + first, event);
+    else this.happen(event);
   }
 
   /** A roll of the same chances as everything else of the run. */
@@ -251,16 +319,46 @@ export class Play {
     };
   }
 
-  /** Goes on up to a tick, and through all that happens at it. @throws TooMany where the budget is used up */
-  advance(to: number): void {
+  /**
+   * Goes on until something holds, at most up to a tick.
+   * @returns whether it does
+   * @throws TooMany where the budget is used up
+   */
+  until(goal: Goal, to: number): boolean {
+    if (goal.holds()) return true;
+    this.advance(to, goal);
+    return goal.holds();
+  }
+  /** What can be asked of a formula that must come to hold. */
+  goalOf(holds: string): Goal {
+    const of = this.timed(holds);
+    return { of, holds: () => of.valueAt(this.tick) !== 0 };
+  }
+
+  /**
+   * Goes on up to a tick, and through all that happens at it.
+   * @param goal  where it comes to hold, time stands still
+   * @throws TooMany where the budget is used up
+   */
+  advance(to: number, goal?: Goal): void {
+    this.carry();
     const looks = this.watches.length > 0 || this.plans.some((p) => p.holds !== null);
     for (;;) {
       const next = this.peek();
       const tick = Math.min(next, to);
-      if (looks && this.lookThrough(tick)) continue;
-      this.tick = tick;
-      if (next > to) break;
+      const met = goal?.of ? firstTick(goal.of, false, this.tick, tick, this.budget) : -1;
+      const end = met < 0 ? tick : met;
+      const acted = looks && this.lookThrough(end);
+      if (acted) {
+        this.carry();
+        if (goal?.holds()) return;
+        continue;
+      }
+      this.tick = end;
+      if (met >= 0 || next > to) return;
       this.step(next);
+      this.carry();
+      if (goal?.holds()) return;
     }
   }
 
@@ -353,7 +451,7 @@ export class Play {
         this.schedule(this.tick + event.every, event);
         return;
       case "end":
-        if (event.active.until === this.tick) event.body.end(event.active);
+        event.body.expire(event.active);
         return;
       case "harm": {
         const pool = this.user.pool(event.resource);
@@ -433,20 +531,36 @@ export class Play {
     }
     if (use.on === "one ally" && this.otherIs !== "ally") return "There is no ally here.";
     if ((use.on === "one foe" || use.on === "all foes") && this.otherIs !== "foe") return "There is no foe here.";
-    for (const { does, amount } of use.effects) {
-      if (does.is === "take") {
-        const wanted = this.amount(amount, item, this.user);
-        if (this.supplied && this.bag.count(does.item) < wanted)
-          return `It takes ${sayQuantity(wanted)} ${records.item.get(does.item)?.name ?? "of something"}.`;
-      }
-      if (does.is === "charge") {
-        const wanted = this.amount(amount, item, this.user);
-        if (this.supplied && (this.bag.money.get(does.currency) ?? 0) < wanted)
-          return `It costs ${sayQuantity(wanted)} ${records.currency.get(does.currency)?.name ?? ""}.`;
-      }
-    }
-    if (use.guarded && !use.effects.some((e) => this.wouldChange(e, use)))
+    const lacking = this.lacking(item, use);
+    if (lacking !== null) return lacking;
+    // What it asks for is not what it is used for.
+    const does = use.effects.filter((e) => !TAKES.includes(e.does.is));
+    if (use.guarded && !(does.length ? does : use.effects).some((e) => this.wouldChange(e, use)))
       return use.told || "It would change nothing.";
+    return null;
+  }
+  /** What of that which a use takes and costs is not there, several of the same together; null: nothing. */
+  private lacking(item: Item, use: HeldUse): string | null {
+    const { records } = this.catalogue;
+    const asked = new Map<Id, number>();
+    for (const { does, amount } of use.effects) {
+      if (does.is !== "take" && does.is !== "charge" && does.is !== "cost") continue;
+      const id = does.is === "take" ? does.item : does.is === "charge" ? does.currency : does.resource;
+      const one = this.amount(amount, item, this.user);
+      const wanted = (asked.get(id) ?? 0) + (does.is === "cost" && does.share ? one * this.user.most(id) : one);
+      asked.set(id, wanted);
+      if (does.is === "take" && this.supplied && this.bag.count(id) < wanted)
+        return `It takes ${sayQuantity(wanted)} ${records.item.get(id)?.name ?? "of something"}.`;
+      if (does.is === "charge" && this.supplied && (this.bag.money.get(id) ?? 0) < wanted)
+        return `It costs ${sayQuantity(wanted)} ${records.currency.get(id)?.name ?? ""}.`;
+      if (does.is !== "cost") continue;
+      const name = records.resource.get(id)?.name ?? "";
+      const pool = this.user.pool(id);
+      if (!pool) return `It costs ${name}, which ${this.user.subject.name} does not have.`;
+      const there = this.user.resource(id) - pool.of.min;
+      if (there + 1e-9 < wanted)
+        return `It costs ${sayQuantity(wanted)} ${name}; there is ${sayQuantity(Math.floor(there * 100) / 100)}.`;
+    }
     return null;
   }
 
@@ -569,6 +683,12 @@ export class Play {
       case "charge":
         if (this.supplied) this.bag.pay(does.currency, this.amount(amount, item, this.user));
         return;
+      case "cost":
+        this.user.restore(
+          does.resource,
+          -this.amount(amount, item, this.user) * (does.share ? this.user.most(does.resource) : 1),
+        );
+        return;
       case "teach":
         this.taught.add(does.recipe);
         return;
@@ -590,7 +710,7 @@ export class Play {
         else {
           const every = Math.max(1, does.every ?? pantry.ticksPerSecond);
           const until = does.lasting === null ? Number.POSITIVE_INFINITY : this.tick + does.lasting;
-          this.schedule(this.tick + every, { is: "flow", body, resource: does.resource, amount: points, every, until });
+          this.repeat({ is: "flow", body, resource: does.resource, amount: points, every, until }, does.first ?? every);
         }
         return;
       }
@@ -598,19 +718,12 @@ export class Play {
         const condition = records.condition.get(does.condition);
         if (!condition) return;
         const fresh = !body.has(condition.id);
-        const active = body.apply(
-          condition,
-          does.ticks ?? condition.ticks ?? Number.POSITIVE_INFINITY,
-          Math.max(1, Math.round(amount)),
-        );
+        const ticks = does.ticks ?? condition.ticks ?? Number.POSITIVE_INFINITY;
+        const active = body.apply(condition, ticks, Math.max(1, Math.round(amount)));
         if (!active) return;
-        if (Number.isFinite(active.until))
-          this.schedule(active.until, { is: "end", body, active, until: active.until });
-        if (fresh)
-          for (const [pulse, { every }] of condition.pulses.entries()) {
-            const ticks = every > 0 ? every : pantry.ticksPerSecond;
-            this.schedule(this.tick + ticks, { is: "pulse", body, active, pulse, every: ticks });
-          }
+        const ends = active.ends.length ? this.tick + ticks : active.until;
+        if (Number.isFinite(ends)) this.schedule(ends, { is: "end", body, active });
+        if (fresh) this.pulse(body, active);
         return;
       }
       case "clear": {

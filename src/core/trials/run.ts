@@ -8,14 +8,15 @@ import { sayQuantity } from "../numbers/format";
 import { formatTicks } from "../numbers/ticks";
 import type { Id } from "../schema/id";
 import { make, makeItem, run } from "./craft";
-import { type Outcome, Play, type Watch } from "./play";
+import { type Goal, type Outcome, Play, type Watch } from "./play";
 import { buy, sellBack } from "./shop";
-import { about } from "./reckon";
 
 type Step = Trial["steps"][number];
 export interface StepRun {
   /** Ticks at which it ended. */
   readonly tick: number;
+  /** Ticks that it took. */
+  readonly took: number;
   readonly ok: boolean;
   /** Why not, or what it came to; "" where there is nothing to say. */
   readonly says: string;
@@ -39,7 +40,7 @@ export const TRIAL_STEPS = 2_000_000;
 
 export function runTrial(
   catalogue: Catalogue,
-  trial: Pick<Trial, "subject" | "steps" | "seed">,
+  trial: Pick<Trial, "subject" | "steps" | "seed"> & Partial<Pick<Trial, "atHand" | "stations">>,
   budget = new Budget(TRIAL_STEPS),
 ): TrialRun {
   const subject = trial.subject === null ? undefined : catalogue.records.subject.get(trial.subject);
@@ -52,7 +53,11 @@ export function runTrial(
       stopped: false,
       play: null,
     };
-  const play = new Play(catalogue, { subject, seed: trial.seed, supplied: true, budget });
+  const stations = trial.atHand === "those named" ? new Set(trial.stations ?? []) : null;
+  const play = new Play(catalogue, { subject, seed: trial.seed, supplied: true, budget, stations });
+  const nothing = { steps: [], failed: -1, stopped: false, play };
+  if (!trial.steps.length)
+    return { ...nothing, ok: false, says: "It has no steps yet. Write what is done, and what must hold then." };
   const steps: StepRun[] = [];
   const watches: { readonly step: number; readonly watch: Watch }[] = [];
   const fail = (failed: number, says: string): TrialRun => ({
@@ -65,18 +70,19 @@ export function runTrial(
   });
   play.within(() => play.advance(0));
   for (const [k, step] of trial.steps.entries()) {
+    const began = play.tick;
     const outcome = does(play, step, (watch) => watches.push({ step: k, watch }));
     const broken = watches.find(({ watch }) => watch.broken !== null);
     if (play.halted) return fail(k, play.halted);
     if (broken) {
       const says = brokenSays(play, broken.watch);
-      steps.push({ tick: play.tick, ok: false, says });
+      steps.push({ tick: play.tick, took: play.tick - began, ok: false, says });
       return fail(broken.step, says);
     }
     const expects = step.does.is.startsWith("expect");
     const ok = outcome.ok !== (step.refused && !expects);
     const says = outcome.ok ? (step.refused ? "It was to be refused, and was not." : "") : outcome.says;
-    steps.push({ tick: play.tick, ok, says });
+    steps.push({ tick: play.tick, took: play.tick - began, ok, says });
     if (!ok) return fail(k, says);
   }
   play.finish();
@@ -90,7 +96,11 @@ function brokenSays(play: Play, { holds, broken }: Watch): string {
 
 /** One step; what must hold all the time is handed over to be watched. Where the budget is used up the play is halted. */
 export const does = (play: Play, step: Step, watch: (watch: Watch) => void): Outcome =>
-  play.within(() => carryOut(play, step, watch)) ?? no(play.halted ?? "");
+  play.within(() => {
+    const outcome = carryOut(play, step, watch);
+    play.carry();
+    return outcome;
+  }) ?? no(play.halted ?? "");
 
 function carryOut(play: Play, { does: step, holds }: Step, watch: (watch: Watch) => void): Outcome {
   const { catalogue, bag } = play;
@@ -108,7 +118,7 @@ function carryOut(play: Play, { does: step, holds }: Step, watch: (watch: Watch)
       play.advance(play.tick + step.ticks);
       return OK;
     case "be":
-      play.situation = step.situation;
+      play.be(step.situation);
       return OK;
     case "use":
       return many(step.times, () => play.use(step.item, step.use));
@@ -164,29 +174,56 @@ function carryOut(play: Play, { does: step, holds }: Step, watch: (watch: Watch)
     case "unload":
       bag.unload();
       return OK;
+    case "swap": {
+      const says = bag.swap(step.one - 1, step.other - 1);
+      return says === null ? OK : no(says);
+    }
     case "expect": {
       if (holds === null) return no("Nothing is said that must hold.");
-      const now = play.reckoner.get(holds, "bearer")(about(play.user)) !== 0;
-      const text = () => writeFormula(holds, "bearer", around(catalogue));
-      if (!now) return no(`${text()} does not hold${valuesIn(play, holds)}.`);
+      const text = writeFormula(holds, "bearer", around(catalogue));
+      const late = untilHolds(play, step, play.goalOf(holds));
+      if (late !== null) return no(`${text} ${late}${valuesIn(play, holds)}.`);
       if (step.when === "throughout") watch(play.watch(holds));
       return OK;
     }
     case "expect item": {
-      const [inBag, stored] = [bag.count(step.item), bag.stored.get(step.item) ?? 0];
-      const there =
-        step.where === "in the bag" ? inBag : step.where === "stored" ? stored : play.owned(step.item) + stored;
+      const there = () => {
+        const stored = bag.stored.get(step.item) ?? 0;
+        return step.where === "in the bag"
+          ? bag.count(step.item)
+          : step.where === "stored"
+            ? stored
+            : play.owned(step.item) + stored;
+      };
       const name = records.item.get(step.item)?.name ?? "";
-      return there + 1e-9 >= step.amount
-        ? OK
-        : no(`There are ${sayQuantity(there)} ${name} ${step.where}, not ${sayQuantity(step.amount)}.`);
+      const late = untilHolds(play, step, { of: null, holds: () => there() + 1e-9 >= step.amount });
+      if (late === null) return OK;
+      const wanted = `not ${sayQuantity(step.amount)}${late === NOW ? "" : `: it ${late}`}`;
+      return no(`There are ${sayQuantity(there())} ${name} ${step.where}, ${wanted}.`);
     }
     case "expect condition": {
       const name = records.condition.get(step.condition)?.name ?? "";
-      if (play.user.has(step.condition) !== step.absent) return OK;
-      return no(step.absent ? `The condition ${name} is there.` : `The condition ${name} is not there.`);
+      const late = untilHolds(play, step, { of: null, holds: () => play.user.has(step.condition) !== step.absent });
+      if (late === null) return OK;
+      const is = step.absent ? `The condition ${name} is there` : `The condition ${name} is not there`;
+      return no(`${is}${late === NOW ? "" : `: it ${late}`}.`);
     }
   }
+}
+
+const NOW = "does not hold";
+/** Time goes on for as long as a step gives it until something holds. @returns null where it does, else how it does not */
+function untilHolds(
+  play: Play,
+  { within, by }: { readonly within?: number; readonly by?: number },
+  goal: Goal,
+): string | null {
+  const say = (ticks: number) => formatTicks(ticks, play.catalogue.pantry.ticksPerSecond);
+  if (by !== undefined && play.tick > by) return `was to hold by ${say(by)}, and it is ${say(play.tick)}`;
+  const last = Math.min(play.tick + (within ?? Infinity), by ?? Infinity);
+  if (last === Infinity) return goal.holds() ? null : NOW;
+  if (play.until(goal, last)) return null;
+  return within === undefined ? `did not hold by ${say(last)}` : `did not hold within ${say(within)}`;
 }
 
 /** What the names in a formula stand at, in words: ": Vigour is 7.5". */

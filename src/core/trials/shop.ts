@@ -100,7 +100,10 @@ export function sellBack(play: Play, item: Id, amount: number, to: Source | null
   play.budget.take(records.source.size);
   if (!best) return no(to ? `${to.name} does not buy ${name}.` : `No shop buys ${name}.`);
   if (best.currency === null) return no(`${best.source.name} pays in value units, and nobody carries those.`);
+  const brings = (paidBack(best) as number) * amount;
+  const full = bag.purseProblem(best.currency, brings);
+  if (full !== null) return no(full);
   if (!bag.take(item, amount)) return no(`There are ${sayQuantity(bag.count(item))} ${name} in the bag.`);
-  bag.earn(best.currency, (paidBack(best) as number) * amount);
+  bag.earn(best.currency, brings);
   return { ok: true };
 }

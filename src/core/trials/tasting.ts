@@ -4,7 +4,7 @@ import { type Catalogue, catalogueOf, recordsOf } from "../catalogue/catalogue";
 import { usesOf } from "../catalogue/uses";
 import type { AnyRecord, Kind } from "../kinds/index";
 import type { Id } from "../schema/id";
-import type { Bar, Body } from "./body";
+import type { Bar, Body, Pool } from "./body";
 import { type Moment, Play, type Planned } from "./play";
 import { Reckoner } from "./reckon";
 
@@ -52,6 +52,8 @@ export interface ResourceReport {
 export interface Report {
   readonly ticks: number;
   readonly resources: readonly ResourceReport[];
+  /** Those of somebody else there. */
+  readonly others: readonly ResourceReport[];
   /** Stats that moved, as steps; of the run of the seed. */
   readonly stats: readonly { readonly stat: Id; readonly curve: Curve }[];
   /** Of the run of the seed. */
@@ -89,6 +91,7 @@ export function taste(
   const times = Array.from({ length: BAND }, (_, k) => Math.round((k * request.ticks) / (BAND - 1)));
   let first: Play | null = null;
   const bodies: Body[] = [];
+  const besides: Body[] = [];
   const spent = new Map<Id, number>();
   const gained = new Map<string, number>();
   const stood = new Map<Id, number>();
@@ -100,6 +103,7 @@ export function taste(
     // Of a run that was stopped nobody knows how it goes on: those before it count.
     if (play.halted !== null && play !== first) break;
     bodies.push(play.user);
+    if (play.other) besides.push(play.other);
     for (const [item, n] of play.spent) spent.set(item, (spent.get(item) ?? 0) + n);
     for (const [thing, n] of play.gained) gained.set(thing, (gained.get(thing) ?? 0) + n);
     for (const { condition, from, to } of play.user.bars)
@@ -112,27 +116,31 @@ export function taste(
   if (!first) return null;
   const whole = first;
   const share = (value: number) => value / done;
+  const reports = (of: Body | null, all: readonly Body[]) =>
+    (of?.pools ?? []).map((pool, k): ResourceReport => reportOf(pool, k, all));
+  const reportOf = (pool: Pool, k: number, bodies: readonly Body[]): ResourceReport => {
+    const all = bodies.map((body) => body.pools[k]);
+    const mean = (of: (p: (typeof all)[number]) => number) => all.reduce((t, p) => t + of(p), 0) / done;
+    const values = done > 1 ? times.map((tick) => all.map((p) => at(p, tick)).sort((a, b) => a - b)) : [];
+    const part = (q: number) => values.map((v) => v[Math.min(v.length - 1, Math.floor(q * v.length))]);
+    return {
+      resource: pool.of.id,
+      most: pool.most,
+      curve:
+        done > 1
+          ? { ticks: times, values: values.map((v) => v.reduce((a, b) => a + b, 0) / v.length) }
+          : { ticks: pool.ticks, values: pool.values },
+      ...(done > 1 ? { band: { ticks: times, low: part(0.05), high: part(0.95) } } : {}),
+      restored: mean((p) => p.restored),
+      wasted: mean((p) => p.wasted),
+      drained: mean((p) => p.drained),
+      least: Math.min(...all.map((p) => p.values.reduce((a, b) => Math.min(a, b), Number.POSITIVE_INFINITY))),
+    };
+  };
   return {
     ticks: request.ticks,
-    resources: whole.user.pools.map((pool, k): ResourceReport => {
-      const all = bodies.map((body) => body.pools[k]);
-      const mean = (of: (p: (typeof all)[number]) => number) => all.reduce((t, p) => t + of(p), 0) / done;
-      const values = done > 1 ? times.map((tick) => all.map((p) => at(p, tick)).sort((a, b) => a - b)) : [];
-      const part = (q: number) => values.map((v) => v[Math.min(v.length - 1, Math.floor(q * v.length))]);
-      return {
-        resource: pool.of.id,
-        most: pool.most,
-        curve:
-          done > 1
-            ? { ticks: times, values: values.map((v) => v.reduce((a, b) => a + b, 0) / v.length) }
-            : { ticks: pool.ticks, values: pool.values },
-        ...(done > 1 ? { band: { ticks: times, low: part(0.05), high: part(0.95) } } : {}),
-        restored: mean((p) => p.restored),
-        wasted: mean((p) => p.wasted),
-        drained: mean((p) => p.drained),
-        least: Math.min(...all.map((p) => p.values.reduce((a, b) => Math.min(a, b), Number.POSITIVE_INFINITY))),
-      };
-    }),
+    resources: reports(whole.user, bodies),
+    others: reports(whole.other, besides),
     stats: [...whole.user.steps].flatMap(([stat, curve]) => (curve.values.length > 1 ? [{ stat, curve }] : [])),
     bars: whole.user.bars,
     moments: whole.moments,

@@ -15,6 +15,7 @@ import { MakersAndBatches } from "./0013-makers-and-batches";
 import { DearWares } from "./0014-dear-wares";
 import { TradeAndSplits } from "./0015-trade-and-splits";
 import { ResidueAndOrder } from "./0016-residue-and-order";
+import { TimeAndKits } from "./0017-time-and-kits";
 
 export const MIGRATIONS = [
   { name: "0001-first-tables", class: FirstTables },
@@ -33,4 +34,5 @@ export const MIGRATIONS = [
   { name: "0014-dear-wares", class: DearWares },
   { name: "0015-trade-and-splits", class: TradeAndSplits },
   { name: "0016-residue-and-order", class: ResidueAndOrder },
+  { name: "0017-time-and-kits", class: TimeAndKits },
 ];

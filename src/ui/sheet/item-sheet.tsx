@@ -39,6 +39,7 @@ import { CardButton } from "./player-card";
 import { UsesSection } from "../uses/lazily";
 import { Section } from "./section";
 import { SeriesButton } from "./series-button";
+import { TryIt } from "./try-it";
 import { SheetEdge, useSheetWidth } from "./width";
 
 export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }) {
@@ -137,6 +138,7 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
         <Button look="quiet" onClick={() => places.go("chains", { of: item.key })}>
           Chain
         </Button>
+        <TryIt item={item} />
         <CardButton item={item} />
         <SeriesButton item={item} />
       </nav>

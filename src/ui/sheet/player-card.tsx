@@ -109,7 +109,8 @@ function Cards({ item, onClose }: { readonly item: Item; readonly onClose: () =>
 
 const NIGHT = "#11252b";
 
-function Card({ item, ground }: { readonly item: Item; readonly ground: "day" | "night" }) {
+/** @param ground  that of the page where none is said */
+export function Card({ item, ground }: { readonly item: Item; readonly ground?: "day" | "night" }) {
   const { catalogue } = useLive();
   const type = item.type ? catalogue.records.type.get(item.type) : undefined;
   // What is dark on paper can't be told by night.
@@ -118,8 +119,8 @@ function Card({ item, ground }: { readonly item: Item; readonly ground: "day" | 
   const price = soldFor(catalogue, item);
   return (
     <article
-      aria-label={`${item.name}, by ${ground}`}
-      data-theme={ground === "night" ? "night" : "day"}
+      aria-label={ground ? `${item.name}, by ${ground}` : item.name}
+      data-theme={ground}
       className="w-60 rounded-sm border border-t-4 border-line bg-salt p-3 text-ink"
       style={{ borderTopColor: colour }}
     >

@@ -5,7 +5,7 @@ import { around } from "@/core/catalogue/surroundings";
 import { FreeKeys } from "@/core/editing/new-names";
 import { type AnyRecord, type Trial, withDefaults } from "@/core/kinds/index";
 import { formatStep, formatSteps, parseSteps } from "@/core/notation/trial-line";
-import { newId } from "@/core/schema/id";
+import { type Id, newId } from "@/core/schema/id";
 import { type Change, changesBetween, sayChange, stateOf } from "@/core/trials/changes";
 import { makingProblem } from "@/core/trials/craft";
 import { Play } from "@/core/trials/play";
@@ -16,6 +16,7 @@ import { useLive, useStore } from "../pantry/provider";
 import { usePlaces } from "../frame/navigate";
 import { BagView, Condition } from "./bag-view";
 import { ItemInput, Labelled, NumberInput, useSubject } from "./parts";
+import { StationsAtHand } from "./stations-at-hand";
 
 type Step = Trial["steps"][number];
 interface Done {
@@ -30,7 +31,11 @@ export function BagTab() {
   const store = useStore();
   const places = usePlaces();
   const { subject, controls } = useSubject();
-  const [steps, setSteps] = useState<readonly Step[]>([]);
+  // What another view asks to be tried is done at once.
+  const [steps, setSteps] = useState<readonly Step[]>(
+    () => (parseSteps(places.query.get("do") ?? "", around(catalogue)).steps ?? []) as readonly Step[],
+  );
+  const [stations, setStations] = useState<readonly Id[] | null>(null);
   const [amount, setAmount] = useState(1);
   const [typed, setTyped] = useState("");
   const [fault, setFault] = useState("");
@@ -38,7 +43,7 @@ export function BagTab() {
   const here = around(catalogue);
   // Everything anew from the beginning: a bag is what its steps made of it.
   const { play, done } = useMemo(() => {
-    const play = subject && new Play(catalogue, { subject, supplied: true });
+    const play = subject && new Play(catalogue, { subject, supplied: true, stations: stations && new Set(stations) });
     const done: Done[] = [];
     if (!play) return { play: null, done };
     play.advance(0);
@@ -50,7 +55,7 @@ export function BagTab() {
       before = after;
     }
     return { play, done };
-  }, [catalogue, subject, steps]);
+  }, [catalogue, subject, steps, stations]);
   if (!subject || !play)
     return (
       <Empty title="Nobody with a bag yet">
@@ -79,6 +84,7 @@ export function BagTab() {
       name,
       subject: subject.id,
       steps: said,
+      ...(stations ? { atHand: "those named", stations } : {}),
     });
     const answer = await store.submit([{ op: "add", kind: "trial", record: record as AnyRecord }]);
     if (answer.ok) places.ask({ tab: "trials", trial: record.key }, true);
@@ -135,6 +141,7 @@ export function BagTab() {
             </div>
           </div>
         )}
+        <StationsAtHand stations={stations} onStations={setStations} />
         <Labelled label="Or as a line">
           <input
             aria-label="Step as a line"

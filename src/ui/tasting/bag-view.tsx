@@ -1,7 +1,8 @@
 "use client";
 /** The bag as it is: its stacks and empty slots, what is worn and stored, and beside it how its owner is. */
+import { type ReactNode, useState } from "react";
 import { usesOf } from "@/core/catalogue/uses";
-import type { Trial } from "@/core/kinds/index";
+import type { Item, Trial } from "@/core/kinds/index";
 import { count, sayQuantity } from "@/core/numbers/format";
 import { formatTicks } from "@/core/numbers/ticks";
 import type { Play } from "@/core/trials/play";
@@ -9,6 +10,7 @@ import { slotOf } from "@/core/trials/worn";
 import { usePlaces } from "../frame/navigate";
 import { Button, cx, Jar } from "../kit/kit";
 import { useLive } from "../pantry/provider";
+import { WithCard } from "../sheet/hover-card";
 
 type Does = Trial["steps"][number]["does"];
 /** Most empty slots that are drawn. */
@@ -19,6 +21,12 @@ export function BagView({ play, amount, act }: { play: Play; amount: number; act
   const places = usePlaces();
   const { bag, user } = play;
   const { slots, mass } = bag.load;
+  const [moving, setMoving] = useState<number | null>(null);
+  /** Takes a stack up, puts it down again, or changes its place with the one that was taken up. */
+  const swapWith = (k: number) => {
+    if (moving !== null && moving !== k) act({ is: "swap", one: moving + 1, other: k + 1 });
+    setMoving(moving === null ? k : null);
+  };
   const empty = bag.limits.slots === null ? 0 : Math.max(0, bag.limits.slots - slots);
   return (
     <>
@@ -38,16 +46,32 @@ export function BagView({ play, amount, act }: { play: Play; amount: number; act
           const item = catalogue.records.item.get(stack.item);
           const uses = item ? usesOf(catalogue, item) : [];
           return (
-            <li key={k} className="rounded-sm border border-hair bg-shade p-1.5">
-              <Jar
-                id={stack.item}
-                amount={
-                  stack.slots > 1
-                    ? `${sayQuantity(stack.slots)} × ${sayQuantity(stack.count)}`
-                    : sayQuantity(stack.count)
-                }
-                onOpen={places.openItem}
-              />
+            <li
+              key={k}
+              className={cx(
+                "rounded-sm border border-hair bg-shade p-1.5",
+                moving === k && "outline-2 -outline-offset-2 outline-kelp",
+              )}
+              draggable
+              onDragStart={() => setMoving(k)}
+              onDragEnd={() => setMoving(null)}
+              onDragOver={(e) => e.preventDefault()}
+              onDrop={(e) => {
+                e.preventDefault();
+                swapWith(k);
+              }}
+            >
+              <Carded item={item}>
+                <Jar
+                  id={stack.item}
+                  amount={
+                    stack.slots > 1
+                      ? `${sayQuantity(stack.slots)} × ${sayQuantity(stack.count)}`
+                      : sayQuantity(stack.count)
+                  }
+                  onOpen={places.openItem}
+                />
+              </Carded>
               <span className="flex flex-wrap pt-0.5 [&_button]:h-6 [&_button]:px-1.5">
                 {uses.slice(0, 2).map((u) => (
                   <Button
@@ -77,6 +101,11 @@ export function BagView({ play, amount, act }: { play: Play; amount: number; act
                 >
                   Merge
                 </Button>
+                {bag.stacks.length > 1 && (
+                  <Button look="quiet" aria-pressed={moving === k} onClick={() => swapWith(k)}>
+                    {moving === null || moving === k ? "Move" : "Swap"}
+                  </Button>
+                )}
                 <Button
                   look="quiet"
                   onClick={() => act({ is: "drop", item: stack.item, amount: Math.min(amount, stack.count) })}
@@ -121,6 +150,9 @@ export function BagView({ play, amount, act }: { play: Play; amount: number; act
     </>
   );
 }
+
+const Carded = ({ item, children }: { item: Item | undefined; children: ReactNode }) =>
+  item ? <WithCard item={item}>{children}</WithCard> : children;
 
 /** Resources, conditions and stats of whoever carries the bag. */
 export function Condition({ play }: { play: Play }) {

@@ -5,21 +5,37 @@ import { sayQuantity } from "@/core/numbers/format";
 import { saySeconds } from "@/core/numbers/ticks";
 import type { Report } from "@/core/trials/tasting";
 import { useLive } from "../pantry/provider";
+import { coloursOf } from "./colours";
 
 /** Most points of a line that are drawn. */
 const POINTS = 400;
 
-export function Curves({ first, second }: { readonly first: Report; readonly second: Report | null }) {
+/** @param other  the name of somebody else there */
+export function Curves({
+  first,
+  second,
+  other,
+}: {
+  readonly first: Report;
+  readonly second: Report | null;
+  readonly other: string;
+}) {
   const { catalogue } = useLive();
   const tps = catalogue.pantry.ticksPerSecond;
   const seconds = first.ticks / tps;
-  const lines = [first, second].flatMap((report, n) =>
-    (report?.resources ?? []).map(({ resource, curve, band, most }) => ({
+  const colours = coloursOf(catalogue, [...first.resources, ...first.others, ...(second?.resources ?? [])]);
+  const shown = [
+    { of: first.resources, behind: "", dashes: undefined },
+    { of: first.others, behind: ` of ${other}`, dashes: "1.5 4" },
+    { of: second?.resources ?? [], behind: " (beside)", dashes: "5 4" },
+  ];
+  const lines = shown.flatMap(({ of, behind, dashes }, n) =>
+    of.map(({ resource, curve, band, most }) => ({
       id: `${n}${resource}`,
-      name: catalogue.records.resource.get(resource)?.name ?? "",
-      colour: catalogue.records.resource.get(resource)?.colour ?? "var(--kelp)",
+      name: `${catalogue.records.resource.get(resource)?.name ?? ""}${behind}`,
+      colour: colours.get(resource) ?? "var(--kelp)",
       most,
-      dashed: n === 1,
+      dashes,
       data: thinned(curve.ticks.map((tick, k) => ({ t: tick / tps, y: curve.values[k] }))),
       band: band?.ticks.map((tick, k) => ({ t: tick / tps, band: [band.low[k], band.high[k]] })),
     })),
@@ -83,10 +99,10 @@ export function Curves({ first, second }: { readonly first: Report; readonly sec
               key={l.id}
               data={l.data}
               dataKey="y"
-              name={l.dashed ? `${l.name} (beside)` : l.name}
+              name={l.name}
               stroke={l.colour}
               strokeWidth={2}
-              strokeDasharray={l.dashed ? "5 4" : undefined}
+              strokeDasharray={l.dashes}
               dot={false}
               isAnimationActive={false}
               type="linear"

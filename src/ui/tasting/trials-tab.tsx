@@ -20,6 +20,7 @@ import { useWrite } from "../pantry/use-write";
 import { usePlaces } from "../frame/navigate";
 import { StepsEditor } from "../forms/record-sheet";
 import { Choice } from "./parts";
+import { StationsAtHand } from "./stations-at-hand";
 
 export function TrialsTab() {
   const { catalogue, model } = useLive();
@@ -49,6 +50,7 @@ export function TrialsTab() {
     if (answer.ok) places.ask({ trial: record.key }, true);
   };
   const here = around(catalogue);
+  const time = (ticks: number) => formatTicks(ticks, catalogue.pantry.ticksPerSecond);
   const failing = failed.size;
   if (!chosen)
     return (
@@ -148,6 +150,15 @@ export function TrialsTab() {
                 void store.submit([setField(catalogue, "trial", chosen.id, "subject", to)]);
               }}
             />
+            <StationsAtHand
+              stations={chosen.atHand === "those named" ? chosen.stations : null}
+              onStations={(to) =>
+                void store.submit([
+                  setField(catalogue, "trial", chosen.id, "atHand", to ? "those named" : "every station"),
+                  setField(catalogue, "trial", chosen.id, "stations", to ?? []),
+                ])
+              }
+            />
             <p className="text-second">
               Seed{" "}
               <Inline
@@ -172,10 +183,13 @@ export function TrialsTab() {
                 return (
                   <li key={k} className={cx("flex gap-2", !ran && "text-third", ran && !ran.ok && "text-beet")}>
                     <span className="w-14 shrink-0 text-right text-second tabular-nums">
-                      {ran ? formatTicks(ran.tick, catalogue.pantry.ticksPerSecond) : "–"}
+                      {ran ? time(ran.tick) : "–"}
                     </span>
                     <span className="min-w-0">
                       <code className="font-medium">{formatStep(step as never, here)}</code>
+                      {ran !== undefined && ran.took > 0 && step.does.is !== "wait" && (
+                        <span className="pl-2 text-[12px] text-second">took {time(ran.took)}</span>
+                      )}
                       {ran?.says && <span className="block text-[12px]">{ran.says}</span>}
                     </span>
                   </li>

@@ -3,6 +3,7 @@
 import dynamic from "next/dynamic";
 import { Plus, X } from "lucide-react";
 import { type KeyboardEvent, type ReactNode, useEffect, useMemo, useRef, useState } from "react";
+import { sharedWait } from "@/core/cards/use-words";
 import { apply } from "@/core/catalogue/apply";
 import { byKey } from "@/core/catalogue/keys";
 import { packed } from "@/core/catalogue/catalogue";
@@ -14,7 +15,15 @@ import { sayCost, sayPercent, sayQuantity } from "@/core/numbers/format";
 import { formatTicks, parseTicks, saySeconds } from "@/core/numbers/ticks";
 import type { Id } from "@/core/schema/id";
 import type { Planned } from "@/core/trials/play";
-import { leftToChance, MOST_SECONDS, partFor, type Report, type Request, taste } from "@/core/trials/tasting";
+import {
+  leftToChance,
+  MOST_SECONDS,
+  partFor,
+  type Report,
+  type Request,
+  type ResourceReport,
+  taste,
+} from "@/core/trials/tasting";
 import { Button, cx, Empty, Jar } from "../kit/kit";
 import { figuresOf, useLive } from "../pantry/provider";
 import { TypedInput } from "../kit/typed-input";
@@ -23,6 +32,7 @@ import { useTyped } from "../frame/typed";
 import { LineInput, USE_NAMES } from "../uses/line-input";
 import { LineFaults } from "../uses/uses-section";
 import { Choice, ItemInput, Labelled, NumberInput, useSubject } from "./parts";
+import { coloursOf } from "./colours";
 import { type PlanRow, planOf, readHarm, readPlans, RULES, writePlans } from "./plans";
 import { useWork } from "./work";
 
@@ -281,7 +291,7 @@ export function UseTab() {
           </p>
         )}
         {report?.halted && <p className="pt-2 text-beet">{report.halted}</p>}
-        {report && <Curves first={report} second={second} />}
+        {report && <Curves first={report} second={second} other={other?.name ?? ""} />}
         {report && (
           <Timeline
             report={report}
@@ -291,7 +301,7 @@ export function UseTab() {
             }
           />
         )}
-        {report && <Numbers report={report} second={second} />}
+        {report && <Numbers report={report} second={second} other={other?.name ?? ""} />}
       </section>
     </div>
   );
@@ -338,6 +348,8 @@ function PlanEditor({
   const places = usePlaces();
   const item = byKey(catalogue, "item", row.item);
   const uses = item ? usesOf(catalogue, item) : [];
+  const chosen = uses.find((u) => u.use.key === row.use) ?? uses[0];
+  const shared = chosen ? sharedWait(catalogue, chosen) : null;
   const [typed, setTyped] = useState<string | null>(null);
   const done = () => {
     if (typed !== null && typed !== row.value) onRow({ ...row, value: typed });
@@ -396,6 +408,7 @@ function PlanEditor({
         )}
       </div>
       {item && uses.length === 0 && <p className="text-[12px] text-copper">{item.name} has no use.</p>}
+      {shared && <p className="text-[12px] text-second">{shared}</p>}
       {wrong && row.value !== "" && <p className="text-[12px] text-beet">{wrong}</p>}
       {wrong && row.value === "" && <p className="text-[12px] text-second">{wrong}</p>}
     </div>
@@ -647,7 +660,15 @@ function Mark({
   );
 }
 
-function Numbers({ report, second }: { readonly report: Report; readonly second: Report | null }) {
+function Numbers({
+  report,
+  second,
+  other,
+}: {
+  readonly report: Report;
+  readonly second: Report | null;
+  readonly other: string;
+}) {
   const { catalogue, model } = useLive();
   const tps = catalogue.pantry.ticksPerSecond;
   const seconds = report.ticks / tps;
@@ -663,13 +684,19 @@ function Numbers({ report, second }: { readonly report: Report; readonly second:
     ).values(),
   ];
   const of = (r: Report | null, id: Id) => r?.resources.find((x) => x.resource === id);
-  const cells = (r: Report, k: number) => {
-    const { resource, restored, wasted, drained, least } = r.resources[k];
-    return [restored, wasted, drained, restored / seconds, cost > 0 ? restored / cost : Number.NaN, least].map((n) => ({
-      n,
-      resource,
-    }));
-  };
+  const cells = ({ restored, wasted, drained, least }: ResourceReport) => [
+    restored,
+    wasted,
+    drained,
+    restored / seconds,
+    cost > 0 ? restored / cost : Number.NaN,
+    least,
+  ];
+  const colours = coloursOf(catalogue, [...report.resources, ...report.others]);
+  const rows = [
+    ...report.resources.map((r) => ({ r, behind: "", beside: of(second, r.resource) })),
+    ...report.others.map((r) => ({ r, behind: ` of ${other}`, beside: undefined })),
+  ];
   const show = (n: number) => (Number.isFinite(n) ? sayQuantity(Math.round(n * 1000) / 1000) : "–");
   return (
     <div className="space-y-3 pt-4">
@@ -689,24 +716,19 @@ function Numbers({ report, second }: { readonly report: Report; readonly second:
           </tr>
         </thead>
         <tbody>
-          {report.resources.map((r, k) => (
-            <tr key={r.resource} className="border-t border-hair text-right">
+          {rows.map(({ r, behind, beside }) => (
+            <tr key={`${r.resource}${behind}`} className="border-t border-hair text-right">
               <td className="py-1 text-left">
                 <span
                   aria-hidden
                   className="mr-1.5 inline-block size-2.5 rounded-full"
-                  style={{ background: catalogue.records.resource.get(r.resource)?.colour }}
+                  style={{ background: colours.get(r.resource) }}
                 />
                 {catalogue.records.resource.get(r.resource)?.name}
+                {behind}
               </td>
-              {cells(report, k).map(({ n }, c) => {
-                const other =
-                  of(second, r.resource) && second
-                    ? cells(
-                        second,
-                        second.resources.findIndex((x) => x.resource === r.resource),
-                      )[c].n
-                    : null;
+              {cells(r).map((n, c) => {
+                const other = beside ? cells(beside)[c] : null;
                 return (
                   <td key={c} className={cx("tabular-nums", c === 1 && n > 0 && "text-copper")}>
                     {show(n)}

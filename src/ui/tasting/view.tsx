@@ -9,6 +9,7 @@ const TABS = [
   { id: "use", label: "Use", show: dynamic(() => import("./use-tab").then((m) => m.UseTab)) },
   { id: "wear", label: "Wear", show: dynamic(() => import("./wear-tab").then((m) => m.WearTab)) },
   { id: "open", label: "Open and take apart", show: dynamic(() => import("./open-tab").then((m) => m.OpenTab)) },
+  { id: "lay", label: "Lay out", show: dynamic(() => import("./lay-tab").then((m) => m.LayTab)) },
   { id: "bag", label: "Bag", show: dynamic(() => import("./bag-tab").then((m) => m.BagTab)) },
   { id: "trials", label: "Trials", show: dynamic(() => import("./trials-tab").then((m) => m.TrialsTab)) },
 ] as const;

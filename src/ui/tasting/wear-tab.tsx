@@ -2,6 +2,7 @@
 /** Wear: a subject's slots, every total with where it comes from, candidates beside it, and the best set for some weights. */
 import { X } from "lucide-react";
 import { useState } from "react";
+import { setField } from "@/core/catalogue/edit";
 import { byKey } from "@/core/catalogue/keys";
 import type { Item, TrialSubject } from "@/core/kinds/index";
 import { sayCost, sayQuantity } from "@/core/numbers/format";
@@ -10,7 +11,7 @@ import { type BestSet, bestSet } from "@/core/trials/best-set";
 import { Reckoner } from "@/core/trials/reckon";
 import { puttingOn, roomOf, slotOf, type Total, totals, wearProblem } from "@/core/trials/worn";
 import { Button, cx, Empty, Jar } from "../kit/kit";
-import { figuresOf, useLive } from "../pantry/provider";
+import { figuresOf, useLive, useStore } from "../pantry/provider";
 import { usePlaces } from "../frame/navigate";
 import { ItemInput, Labelled, NumberInput, useSubject } from "./parts";
 
@@ -18,6 +19,7 @@ const round = (n: number) => Math.round(n * 1000) / 1000;
 
 export function WearTab() {
   const { catalogue } = useLive();
+  const store = useStore();
   const places = usePlaces();
   const { subject, level, controls } = useSubject();
   const given = places.query.get("worn");
@@ -45,6 +47,17 @@ export function WearTab() {
   const then = after?.says === null ? totals(reckoner, subject, after.worn, level) : null;
   const slots = subject.slots.flatMap((id) => catalogue.records.slot.get(id) ?? []).sort((a, b) => a.order - b.order);
   const room = roomOf(catalogue, worn);
+  const sameOutfit = worn.map((i) => i.id).join() === subject.worn.join();
+  const keep = async () => {
+    const edit = setField(
+      catalogue,
+      "subject",
+      subject.id,
+      "worn",
+      worn.map((i) => i.id),
+    );
+    if ((await store.submit([edit])).ok) places.ask({ worn: null }, true);
+  };
   return (
     <div className="flex min-h-0 flex-1">
       <section
@@ -121,6 +134,16 @@ export function WearTab() {
             </div>
           );
         })}
+        {given !== null && !sameOutfit && (
+          <div className="flex flex-wrap items-center gap-1.5">
+            <Button onClick={() => void keep()} disabled={wrong.length > 0}>
+              Keep as {subject.name}'s outfit
+            </Button>
+            <Button look="quiet" onClick={() => places.ask({ worn: null, try: null }, true)}>
+              Back to the outfit
+            </Button>
+          </div>
+        )}
         <p className="text-second">
           What is worn adds {room.slots} bag slots and {sayQuantity(room.mass)} kg to carry.
         </p>

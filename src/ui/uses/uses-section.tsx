@@ -1,7 +1,7 @@
 "use client";
 /** What an item or type does when it is used: each use as its line, in its ink, with what a player reads of it. */
 import { useMemo, useState } from "react";
-import { restoredBy, useInWords as inWords } from "@/core/cards/use-words";
+import { restoredBy, sharedWait, useInWords as inWords } from "@/core/cards/use-words";
 import type { Heir } from "@/core/catalogue/inheritance";
 import { around } from "@/core/catalogue/surroundings";
 import { type HeldUse, LEFT, readyIn, saidIn, usesOf } from "@/core/catalogue/uses";
@@ -170,6 +170,7 @@ function OneUse({ owner, use }: { readonly owner: Heir; readonly use: HeldUse })
     return per.some(Boolean) ? [`${name}: ${per.filter(Boolean).join(", ")}`] : [];
   });
   const words = "parent" in owner ? null : inWords(catalogue, owner as Item, use);
+  const shared = sharedWait(catalogue, use);
   const kept = varied
     ? LEFT.flatMap((field) => {
         const said = saidIn(use.chain, field);
@@ -245,6 +246,7 @@ function OneUse({ owner, use }: { readonly owner: Heir; readonly use: HeldUse })
           {words.join(" ")} <span className="ink-worked">{worth.join("; ")}</span>
         </p>
       )}
+      {shared && !use.use.off && <p className="text-[12px] text-second">{shared}</p>}
     </div>
   );
 }

@@ -1,0 +1,299 @@
+/** Trials that speak of time, layers and pulses, uses that cost, things carried, purses, stations at hand and kits dropped. */
+import { describe, expect, it } from "vitest";
+import { readingsOf } from "../analysis/readings";
+import { sourceProcesses } from "../network/source-processes";
+import { setField } from "../catalogue/edit";
+import type { Catalogue } from "../catalogue/catalogue";
+import { around } from "../catalogue/surroundings";
+import { findingsOf } from "../checks";
+import { Engine } from "../engine/engine";
+import type { Source, Trial } from "../kinds/index";
+import { line } from "../notation/line";
+import { formatSteps, parseSteps } from "../notation/trial-line";
+import { must } from "../testing/kitchen";
+import { idOf, tried, withMore, withUses } from "../testing/tryout";
+import { Play } from "./play";
+import { runTrial } from "./run";
+import { taste } from "./tasting";
+
+const [vigour, breath, shells] = ["Vigour", "Breath", "shells"].map(idOf);
+const base: Catalogue = withUses(
+  tried({
+    stat: { Grip: {} },
+    resource: {
+      Vigour: { most: "100", start: "40", recovery: "1" },
+      Breath: { most: "20", start: "8", min: 2 },
+    },
+    currency: { shells: { most: 50 } },
+    situation: { Ashore: { overflow: "refused" }, Aboard: { overflow: "stored" } },
+    condition: {
+      Warm: { ticks: 100, nature: "good" },
+      Chilled: {
+        ticks: 100,
+        twice: "add up",
+        layers: 3,
+        layersEnd: "each its own",
+        changes: [{ stat: idOf("Grip"), how: "add", by: "-1" }],
+      },
+      Soaked: { ticks: 100, twice: "add up", layers: 3 },
+      Burdened: { changes: [{ stat: idOf("Grip"), how: "add", by: "-4" }] },
+      Nettled: { ticks: 100, pulses: [{ resource: vigour, amount: "-3", every: 40, first: 0 }] },
+      Itchy: { ticks: 100, pulses: [{ resource: vigour, amount: "-3", every: 40, first: 10 }] },
+      Scolded: { ticks: 100, pulses: [{ resource: vigour, amount: "-3", every: 40 }] },
+    },
+    tag: { oven: {} },
+    item: {
+      Pie: { stack: 1 },
+      Snow: {},
+      Brine: {},
+      Nettle: {},
+      Anchor: { carrying: [idOf("Burdened")] },
+      Horn: {},
+      Rope: { stack: 1 },
+      Eel: {},
+      Hearth: { tags: [idOf("oven")] },
+      Bench: {},
+    },
+    recipe: {
+      Bake: { lines: [line("ingredient", idOf("Eel")), station("oven"), line("output", idOf("Pie"))], ticks: 30 },
+      Twist: { lines: [line("ingredient", idOf("Eel")), line("station", idOf("Bench")), line("output", idOf("Rope"))] },
+    },
+    source: {
+      Robber: { kind: "drop", kit: idOf("Footpad"), lines: [line("output", idOf("Horn"), 1, 1, 0.5)] },
+      Chest: { kind: "drop", kit: idOf("Footpad") },
+      Toll: { kind: "drop", kit: idOf("Miser") },
+    },
+    subject: {
+      Mara: { resources: [vigour, breath], stats: { [idOf("Grip")]: "10" }, bagSlots: 2 },
+      Footpad: { resources: [vigour], kit: { [idOf("Rope")]: 2 }, money: { [shells]: 9 } },
+      Miser: { money: { [shells]: 60 } },
+    },
+  } as Parameters<typeof tried>[0]),
+  {
+    Pie: ["Eat: Warm 10s, restores 5 Vigour, ready in 20s"],
+    Snow: ["Throw: Chilled, kept"],
+    Brine: ["Spill: Soaked, kept"],
+    Nettle: ["Sting: Nettled, kept", "Rub: Itchy, kept", "Scold: Scolded, kept"],
+    Horn: ["Blow: costs 5 Breath, restores 10 Vigour, kept", "Hum: costs 25% of Breath, costs 2 Breath, Warm, kept"],
+    Rope: ["Chew: restores 2 Vigour at once and every 4s for 10s, kept"],
+  },
+);
+function station(tag: string) {
+  const { item: _, ...rest } = line("station", idOf(tag));
+  return { ...rest, any: idOf(tag) };
+}
+function run(text: string, catalogue = base, more: Partial<Trial> = {}) {
+  const { steps, issues } = parseSteps(text, around(catalogue));
+  if (!steps) throw new Error(issues.map((i) => i.message).join(" "));
+  expect(formatSteps(steps, around(catalogue))).toBe(text);
+  return runTrial(catalogue, { subject: idOf("Mara"), steps: steps as Trial["steps"], seed: 1, ...more });
+}
+function says(text: string, catalogue = base, more: Partial<Trial> = {}): string {
+  const { ok, says, failed } = run(text, catalogue, more);
+  return ok ? "holds" : `${failed + 1}: ${says}`;
+}
+
+describe("a trial and time", () => {
+  it("goes on until something holds, and says how long that took", () => {
+    const { ok, steps } = run("expect Vigour >= 45 within 60s\nexpect Vigour >= 50 by 10s\nexpect Vigour >= 50");
+    expect(ok).toBe(true);
+    expect(steps.map(({ tick, took }) => [tick, took])).toEqual([
+      [50, 50],
+      [100, 50],
+      [100, 0],
+    ]);
+    expect(says("expect Vigour >= 60 within 10s")).toBe("1: Vigour >= 60 did not hold within 10s: Vigour is 50.");
+    expect(says("expect Vigour >= 60 by 10s")).toBe("1: Vigour >= 60 did not hold by 10s: Vigour is 50.");
+    expect(says("wait 20s\nexpect Vigour >= 10 by 10s")).toBe(
+      "2: Vigour >= 10 was to hold by 10s, and it is 20s: Vigour is 60.",
+    );
+  });
+
+  it("stops where what happens brings it about, or what waits for something", () => {
+    const { ok, steps } = run(
+      "get 9 Pie\nuse Pie whenever Vigour >= 45\nexpect the condition Warm within 60s\nexpect no condition Warm within 60s",
+      must(base, [setField(base, "subject", idOf("Mara"), "bagSlots", 20)]),
+    );
+    expect(ok).toBe(true);
+    expect(steps.map((s) => s.tick)).toEqual([0, 0, 50, 150]);
+    expect(says("be Aboard\nget 3 Pie\nuse Pie every 20s\nexpect no condition Warm within 15s")).toBe("holds");
+    expect(says("get 2 Pie\nexpect to have 3 Pie within 10s")).toBe(
+      "2: There are 2 Pie in the bag, not 3: it did not hold within 10s.",
+    );
+    expect(says("expect the condition Warm by 5s")).toBe("1: The condition Warm is not there: it did not hold by 5s.");
+  });
+
+  it("does not pass while it has no steps", () => {
+    expect(runTrial(base, { subject: idOf("Mara"), steps: [], seed: 1 })).toMatchObject({ ok: false, stopped: false });
+    const catalogue = withMore(base, { trial: { Empty: { subject: idOf("Mara") } } });
+    const found = findingsOf(catalogue, readingsOf(catalogue)).filter((f) => f.rule === "trial-fails");
+    expect(found.map((f) => f.says)).toEqual([
+      "The trial Empty fails: It has no steps yet. Write what is done, and what must hold then.",
+    ]);
+  });
+});
+
+describe("layers and pulses", () => {
+  const layersOf = (item: string, condition: string, ticks: readonly number[]) => {
+    const subject = base.records.subject.get(idOf("Mara"));
+    if (!subject) throw new Error("Mara");
+    const play = new Play(base, { subject });
+    for (const at of [0, 30, 60, 90]) play.plan({ item: idOf(item), use: null, rule: { is: "at", ticks: [at] } });
+    return ticks.map((tick) => {
+      play.advance(tick);
+      return [play.user.active(idOf(condition))?.layers ?? 0, play.user.stat(idOf("Grip"))];
+    });
+  };
+  it("end each at a time of its own, those that would end first making way, or all together", () => {
+    // Put on at 0, 30, 60 and 90, each for 100 ticks; three at most, so that the fourth takes the place of the first.
+    expect(layersOf("Snow", "Chilled", [0, 60, 90, 129, 130, 160, 189, 190])).toEqual([
+      [1, 9],
+      [3, 7],
+      [3, 7],
+      [3, 7],
+      [2, 8],
+      [1, 9],
+      [1, 9],
+      [0, 10],
+    ]);
+    expect(layersOf("Brine", "Soaked", [60, 90, 189, 190]).map(([n]) => n)).toEqual([3, 3, 3, 0]);
+  });
+
+  it("come first when it is said, at once or after some time, else after one interval", () => {
+    const still = must(base, [setField(base, "resource", vigour, "recovery", null)]);
+    const lost = (use: string, ticks: number) => {
+      const subject = still.records.subject.get(idOf("Mara"));
+      if (!subject) throw new Error("Mara");
+      const play = new Play(still, { subject });
+      play.use(idOf("Nettle"), idOf(`${use} Nettle`));
+      play.advance(ticks);
+      return 40 - play.user.resource(vigour);
+    };
+    expect([0, 39, 40, 80, 200].map((t) => lost("Sting", t))).toEqual([3, 3, 6, 9, 9]);
+    expect([0, 9, 10, 49, 50, 90].map((t) => lost("Rub", t))).toEqual([0, 0, 3, 3, 6, 9]);
+    expect([0, 39, 40, 80, 200].map((t) => lost("Scold", t))).toEqual([0, 0, 3, 6, 6]);
+    const subject = still.records.subject.get(idOf("Mara"));
+    if (!subject) throw new Error("Mara");
+    const play = new Play(still, { subject });
+    play.use(idOf("Rope"));
+    expect(play.user.resource(vigour)).toBe(42);
+    play.advance(200);
+    expect(play.user.resource(vigour)).toBe(46);
+  });
+});
+
+describe("what a use costs", () => {
+  it("is refused without it, several costs of one resource counting together, and is drained", () => {
+    // Breath stands at 8 of 20 and can't fall below 2.
+    expect(says("get Horn\nuse Horn\nexpect Breath = 3\nuse Horn")).toBe("4: It costs 5 Breath; there is 1.");
+    expect(says("get Horn\nuse Horn as Hum")).toBe("2: It costs 7 Breath; there is 6.");
+    const catalogue = must(base, [setField(base, "subject", idOf("Mara"), "resources", [vigour])]);
+    expect(says("get Horn\nuse Horn", catalogue)).toBe("2: It costs Breath, which Mara does not have.");
+  });
+
+  it("is no benefit that keeps a guarded use from being refused", () => {
+    const guarded = withUses(base, { Bench: ["Sit: costs 1 Breath, restores 5 Vigour, kept, not in vain"] });
+    const full = must(guarded, [setField(guarded, "resource", vigour, "start", null)]);
+    expect(says("get Bench\nuse Bench", full)).toBe("2: It would change nothing.");
+    expect(says("get Bench\nuse Bench", guarded)).toBe("holds");
+  });
+});
+
+describe("what is carried", () => {
+  it("gives a condition for as long as it is in the bag, which nothing clears", () => {
+    const catalogue = withUses(base, { Eel: ["Stroke: clears Burdened, kept"] });
+    expect(
+      says("expect Grip = 10\nget Anchor\nexpect Grip = 6\nget Eel\nuse Eel\nwait 1h\nexpect Grip = 6", catalogue),
+    ).toBe("holds");
+    expect(
+      says("get Anchor\nexpect the condition Burdened\ndrop Anchor\nexpect no condition Burdened\nexpect Grip = 10"),
+    ).toBe("holds");
+  });
+
+  it("is a purpose of the item, and a way for the condition to come about, also after edits", () => {
+    const unapplied = (of: Catalogue) =>
+      findingsOf(of, readingsOf(of)).filter((f) => f.rule === "condition-unapplied" && /Burdened/.test(f.says));
+    expect(unapplied(base)).toEqual([]);
+    const engine = new Engine(base);
+    engine.change([setField(base, "item", idOf("Anchor"), "carrying", [])]);
+    expect(unapplied(engine.catalogue)).toHaveLength(1);
+    expect(
+      engine.model().findings.filter((f) => f.rule === "condition-unapplied" && /Burdened/.test(f.says)),
+    ).toHaveLength(1);
+  });
+});
+
+describe("the world", () => {
+  it("has situations with a rule of their own for a full bag", () => {
+    expect(says("be Ashore\nget 2 Pie\nget Pie")).toBe("3: The bag's 2 slots are full. It was refused.");
+    expect(says("be Aboard\nget 3 Pie\nexpect to have Pie stored\nbe Ashore\nget Pie")).toMatch(/^5: /);
+  });
+
+  it("asks for stations only where a trial says which are at hand", () => {
+    const make = "get Eel\nmake Bake\nget Eel\nmake Twist";
+    expect(says(make)).toBe("holds");
+    const named = (...names: string[]) => ({ atHand: "those named" as const, stations: names.map(idOf) });
+    expect(says(make, base, named())).toBe("2: any oven is not at hand.");
+    expect(says(make, base, named("Hearth"))).toBe("4: Bench is not at hand.");
+    expect(says(make, base, named("Hearth", "Bench"))).toBe("holds");
+    expect(says("get Hearth\nget Eel\nmake Bake", base, named())).toMatch(/holds|fit/);
+  });
+
+  it("has purses that hold so much: what is beyond it does not come", () => {
+    expect(says("run Chest")).toBe("holds");
+    expect(says("run Toll")).toBe("1: One may carry 50 shells, and there is 0.");
+    const play = run("run Chest").play;
+    expect(play?.bag.money.get(shells)).toBe(9);
+    expect(play?.bag.earn(shells, 100)).toBe(59);
+    expect(play?.bag.money.get(shells)).toBe(50);
+  });
+
+  it("has sources that drop the kit of a character, in costs as in trials, also after it was edited", () => {
+    expect(says("run Chest\nexpect to have 2 Rope")).toBe("holds");
+    const lines = (of: Catalogue) =>
+      sourceProcesses(of.records.source.get(idOf("Robber")) as Source, of).map((p) =>
+        p.lines.map((l) => [l.item, l.min, l.chance]),
+      );
+    expect(lines(base)).toEqual([
+      [
+        [idOf("Horn"), 1, 0.5],
+        [idOf("Rope"), 2, 1],
+      ],
+    ]);
+    const engine = new Engine(base);
+    const obtainable = ({ readings: { compiled, reach } }: Engine) =>
+      reach.items[compiled.numberOf(idOf("Rope")) ?? -1] === 1;
+    expect(obtainable(engine)).toBe(true);
+    engine.change([setField(base, "subject", idOf("Footpad"), `kit.${idOf("Rope")}`, null)]);
+    expect(lines(engine.catalogue)).toEqual([[[idOf("Horn"), 1, 0.5]]]);
+    expect(obtainable(engine)).toBe(false);
+  });
+
+  it("has bags in which stacks change places", () => {
+    const { play, ok } = run("get Pie\nget Eel\nswap 1 and 2");
+    expect(ok).toBe(true);
+    expect(play?.bag.stacks.map((s) => s.item)).toEqual([idOf("Eel"), idOf("Pie")]);
+    expect(says("get Pie\nswap 1 and 2")).toBe("2: There is no stack 2: there are 1.");
+  });
+
+  it("tells how somebody else there fares, too", () => {
+    const catalogue = withUses(base, { Bench: ["Throw: drains 10 Vigour, on one foe, kept"] });
+    const report = taste(catalogue, {
+      subject: idOf("Mara"),
+      level: null,
+      other: { subject: idOf("Footpad"), is: "foe" },
+      situation: null,
+      worn: null,
+      plans: [{ item: idOf("Bench"), use: null, rule: { is: "at", ticks: [0] } }],
+      harm: [],
+      ticks: 100,
+      seed: 1,
+      runs: 1,
+    });
+    expect(report?.resources.map((r) => [r.resource, r.drained])).toEqual([
+      [vigour, 0],
+      [breath, 0],
+    ]);
+    expect(report?.others.map((r) => [r.resource, r.drained])).toEqual([[vigour, 10]]);
+  });
+});

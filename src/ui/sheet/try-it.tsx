@@ -1,0 +1,69 @@
+"use client";
+/** From an item to trying it: use it, wear it, open it, make it; T leads to the first of them. */
+import { useEffect } from "react";
+import type { Catalogue } from "@/core/catalogue/catalogue";
+import { recordsWith } from "@/core/catalogue/references";
+import { around } from "@/core/catalogue/surroundings";
+import { usesOf } from "@/core/catalogue/uses";
+import type { Item } from "@/core/kinds/index";
+import { formatSteps } from "@/core/notation/trial-line";
+import { rehearsalOf } from "@/core/trials/rehearsal";
+import { slotOf } from "@/core/trials/worn";
+import { usePlaces } from "../frame/navigate";
+import { Button } from "../kit/kit";
+import { useLive } from "../pantry/provider";
+import { writePlans } from "../tasting/plans";
+
+interface Way {
+  readonly says: "Use it" | "Wear it" | "Open it" | "Make it";
+  readonly query: { readonly [name: string]: string };
+}
+
+export function waysToTry(catalogue: Catalogue, item: Item): Way[] {
+  const uses = usesOf(catalogue, item);
+  const opens = uses.some((u) => u.effects.some((e) => e.does.is === "draw"));
+  const others = uses.filter((u) => u.effects.some((e) => e.does.is !== "draw"));
+  const [recipe] = recordsWith(catalogue, "recipe", item.id, ["output"]);
+  const plan = writePlans([{ item: item.key, use: "", rule: "as soon as ready", value: "" }]);
+  return [
+    ...(others.length ? [{ says: "Use it", query: { tab: "use", plan } } as const] : []),
+    ...(slotOf(catalogue, item) === null ? [] : [{ says: "Wear it", query: { tab: "wear", try: item.key } } as const]),
+    ...(opens ? [{ says: "Open it", query: { tab: "open", open: item.key } } as const] : []),
+    ...(recipe
+      ? [
+          {
+            says: "Make it",
+            query: { tab: "bag", do: formatSteps(rehearsalOf(catalogue, recipe) as never, around(catalogue)) },
+          } as const,
+        ]
+      : []),
+  ];
+}
+
+export function TryIt({ item }: { readonly item: Item }) {
+  const { catalogue } = useLive();
+  const places = usePlaces();
+  const ways = waysToTry(catalogue, item);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: listens for the item that is open, as it is
+  useEffect(() => {
+    const press = (e: KeyboardEvent) => {
+      const typing =
+        e.target instanceof Element && e.target.closest("input, textarea, select, [contenteditable], [role=grid]");
+      if (e.key.toLowerCase() !== "t" || e.ctrlKey || e.metaKey || e.altKey || typing || !ways[0]) return;
+      e.preventDefault();
+      places.go("tasting", ways[0].query);
+    };
+    window.addEventListener("keydown", press);
+    return () => window.removeEventListener("keydown", press);
+  }, [item, catalogue]);
+  return ways.map((way, k) => (
+    <Button
+      key={way.says}
+      look="quiet"
+      title={k === 0 ? `${way.says} in Tasting (T)` : `${way.says} in Tasting`}
+      onClick={() => places.go("tasting", way.query)}
+    >
+      {way.says}
+    </Button>
+  ));
+}

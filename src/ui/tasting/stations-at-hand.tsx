@@ -1,0 +1,64 @@
+"use client";
+/** Which stations are at hand: every one, or only those that are named and those in the bag. */
+import { X } from "lucide-react";
+import type { Id } from "@/core/schema/id";
+import { Button, Jar } from "../kit/kit";
+import { useLive } from "../pantry/provider";
+import { ItemInput, Labelled } from "./parts";
+
+export function StationsAtHand({
+  stations,
+  onStations,
+}: {
+  /** null: every one. */
+  readonly stations: readonly Id[] | null;
+  readonly onStations: (stations: readonly Id[] | null) => void;
+}) {
+  const { catalogue } = useLive();
+  const known = new Set<Id>();
+  for (const { lines } of catalogue.records.recipe.values())
+    for (const { role, item, any } of lines) {
+      if (role !== "station") continue;
+      if (item) known.add(item);
+      else for (const each of catalogue.records.item.values()) if (any && each.tags.includes(any)) known.add(each.id);
+    }
+  return (
+    <div className="space-y-1">
+      <Labelled label="Stations at hand">
+        <select
+          aria-label="Stations at hand"
+          className="field"
+          value={stations ? "named" : "every"}
+          onChange={(e) => onStations(e.target.value === "named" ? [] : null)}
+        >
+          <option value="every">every station</option>
+          <option value="named">those named, and in the bag</option>
+        </select>
+      </Labelled>
+      {stations && (
+        <>
+          <ul className="flex flex-wrap gap-1">
+            {stations.map((id) => (
+              <li key={id} className="flex items-center">
+                <Jar id={id} />
+                <Button
+                  look="quiet"
+                  className="px-1.5!"
+                  aria-label={`${catalogue.records.item.get(id)?.name} is not at hand`}
+                  onClick={() => onStations(stations.filter((s) => s !== id))}
+                >
+                  <X size={13} aria-hidden />
+                </Button>
+              </li>
+            ))}
+          </ul>
+          <ItemInput
+            label="Another station at hand"
+            among={known}
+            onTake={(id) => onStations([...new Set([...stations, id])])}
+          />
+        </>
+      )}
+    </div>
+  );
+}
