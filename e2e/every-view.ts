@@ -31,6 +31,7 @@ export const VIEWS = [
   "/tasting?tab=use&who=ferry_hand&plan=kelp_broth~~0~%7Ceel_pie~~2~0s%25201m&harm=0.4",
   "/tasting?tab=wear&who=harbour_pilot&try=down_waistcoat",
   "/tasting?tab=open&open=wreck_crate",
+  "/tasting?tab=lay&laid=sailcloth,sailcloth;net_twine,osier_withy",
   "/tasting?tab=bag&who=smokehouse_keeper",
   "/tasting?tab=trials&trial=smoke_six_eels_in_one_go",
   "/setup?kind=pantry",

@@ -156,3 +156,78 @@ test("a condition and a table are written by form, entry by entry; what is missi
   await expect(sheet.getByText("Not written yet.")).toHaveCount(0);
   await page.keyboard.press("Control+z");
 });
+
+test("things laid in a grid by keyboard are a pattern, or nearly one with what is wrong where", async ({ page }) => {
+  await show(page, "/tasting?tab=lay");
+  const grid = page.getByRole("grid", { name: "Places to lay things in" });
+  const is = page.getByRole("region", { name: "What it is" });
+  await expect(is).toContainText("Nothing lies in the grid yet.");
+  await grid.getByRole("gridcell", { name: "Row 1, column 1: nothing" }).click();
+  for (const name of ["Sailcloth", "Sailcloth"]) {
+    await page.keyboard.type(name);
+    await expect(grid.getByLabel("What stands here")).toHaveValue(name);
+    await page.keyboard.press("Enter");
+  }
+  await expect(grid.getByRole("gridcell", { name: "Row 1, column 2: Sailcloth" })).toBeVisible();
+  await expect(is).toContainText("No recipe takes this. The nearest:");
+  await expect(is).toContainText("2 places away from Sew sail bag");
+  await page.goto(`${page.url().replace(/&laid=.*/, "")}&laid=sailcloth,sailcloth;net_twine,osier_withy`);
+  await expect(is).toContainText("B2 Rope instead of Osier withy");
+  await expect(grid.getByRole("gridcell", { name: /^Row 2, column 2: Osier withy\. For Sew sail bag/ })).toBeVisible();
+  await page.goto(`${page.url().replace(/&laid=.*/, "")}&laid=sailcloth,sailcloth;rope,net_twine`);
+  // Mirrored it may lie, too.
+  await expect(is).toContainText("This is Sew sail bag");
+  await expect(is).toContainText("Sail bag");
+  await page.getByRole("button", { name: "Clear the grid" }).click();
+  await expect(is).toContainText("Nothing lies in the grid yet.");
+});
+
+test("from its sheet an item is tried by one key; stations are asked for, stacks change places, an outfit is kept", async ({
+  page,
+}) => {
+  await show(page, "/shelves?item=rope");
+  await expect(page.getByRole("complementary", { name: "Item Rope" })).toBeVisible();
+  await page.getByRole("button", { name: "Make it" }).click();
+  const bag = page.getByRole("region", { name: "The bag" });
+  await expect(bag).toContainText("+");
+  await expect(bag.getByText("Missing")).toHaveCount(0);
+  await page.getByLabel("Stations at hand").selectOption("named");
+  await expect(bag.getByText(/(is|are) not at hand\./)).toBeVisible();
+  await page.getByLabel("Stations at hand").selectOption("every");
+  const stacks = bag.getByRole("list", { name: "Stacks" }).getByRole("listitem");
+  const first = await stacks.first().getByRole("button").first().textContent();
+  await stacks.first().getByRole("button", { name: "Move" }).click();
+  await stacks.nth(1).getByRole("button", { name: "Swap" }).click();
+  await expect(stacks.nth(1)).toContainText(first ?? "?");
+  await expect(bag).toContainText("swap 1 and 2");
+  await stacks.first().getByRole("button").first().focus();
+  await expect(page.getByRole("article")).toBeVisible();
+
+  await show(page, "/shelves?item=down_waistcoat");
+  await expect(page.getByRole("button", { name: "Wear it" })).toBeVisible();
+  await page.keyboard.press("t");
+  await expect(page).toHaveURL(/tab=wear/);
+  await page.getByLabel("Subject").selectOption({ label: "Brand, the harbour pilot" });
+  await page.getByLabel("Try on Back").selectOption({ label: "Down waistcoat" });
+  await page.getByRole("button", { name: "Put it on" }).click();
+  await page.getByRole("button", { name: "Keep as Brand, the harbour pilot's outfit" }).click();
+  await expect(lastMove(page)).toContainText(/Brand/);
+  await expect(page.getByRole("region", { name: "What is worn" })).toContainText("Down waistcoat");
+  await expect(page.getByRole("button", { name: /^Keep as/ })).toHaveCount(0);
+});
+
+test("the foe's curves are shown, each of two uses of an item has its own marks, a trial says how long a step took", async ({
+  page,
+}) => {
+  await show(page, "/tasting?tab=use&who=ferry_hand&plan=brine~~0~&with=mudlark&as=foe&for=2m");
+  const comes = page.getByRole("region", { name: "What comes of it" });
+  await expect(comes.getByRole("row", { name: /Vigour of Wren, a mudlark/ })).toBeVisible();
+  await expect(comes.getByRole("figure")).toHaveAccessibleName(/Vigour of Wren, a mudlark/);
+  await show(page, "/tasting?tab=trials&trial=broth_warms_at_once");
+  const trial = page.getByRole("region", { name: "Trial Broth warms at once" });
+  await expect(trial).toContainText("It holds.");
+  await expect(trial).toContainText("took 20s");
+  await page.getByRole("button", { name: "New trial" }).click();
+  const fresh = page.getByRole("region", { name: "Trial New trial" });
+  await expect(fresh).toContainText("It has no steps yet.");
+});

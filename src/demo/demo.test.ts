@@ -2,6 +2,8 @@ import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import { readingsOf } from "../core/analysis/readings";
 import { CHECKS, findingsOf } from "../core/checks";
+import { editsOf } from "../core/checks/mend";
+import { apply } from "../core/catalogue/apply";
 import { emptyCatalogue } from "../core/catalogue/catalogue";
 import { held } from "../core/catalogue/inheritance";
 import { usesOf } from "../core/catalogue/uses";
@@ -77,6 +79,7 @@ describe("Brackwater Reach", () => {
       "use-nowhere": 1,
       "use-without-effect": 1,
       "always-on": 1,
+      "used-up-in-vain": 1,
       "cooldown-overridden": 1,
       "resource-nobody-has": 1,
       "restores-too-much": 1,
@@ -120,6 +123,19 @@ describe("Brackwater Reach", () => {
     });
     const readme = readFileSync("src/demo/README.md", "utf8");
     for (const c of CHECKS) expect(readme).toContain(`\`${c.id}\``);
+  });
+
+  it("offers only fixes that are not refused", () => {
+    let tried = 0;
+    for (const finding of findings)
+      for (const fix of finding.fixes) {
+        const edits = editsOf(catalogue, fix);
+        if (!edits.length) continue;
+        tried++;
+        const outcome = apply(catalogue, edits);
+        expect(outcome.ok ? [] : [...outcome.issues, ...outcome.conflicts], `${finding.says} ${fix.says}`).toEqual([]);
+      }
+    expect(tried).toBeGreaterThan(50);
   });
 
   it("keeps every duration where its clock counts otherwise, at whatever depth it stands", () => {

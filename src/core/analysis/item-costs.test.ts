@@ -1,9 +1,10 @@
 import { describe, expect, it } from "vitest";
 import { emptyCatalogue } from "../catalogue/catalogue";
+import { setField } from "../catalogue/edit";
 import { Engine } from "../engine/engine";
 import { withDefaults } from "../kinds/index";
 import { type Id, newId } from "../schema/id";
-import { item, kitchen, pantry as pantryOf } from "../testing/kitchen";
+import { item, kitchen, must, pantry as pantryOf } from "../testing/kitchen";
 import { itemCosts } from "./item-costs";
 import { readingsOf } from "./readings";
 
@@ -61,6 +62,20 @@ describe("what one item costs", () => {
     expect(itemCosts(readings, "nosuchitem00" as Id)).toBeNull();
   });
 
+  it("says from which level on, and what asks for it", () => {
+    const gated = kitchen(
+      "gather Eel\ngather Salt\nCure: 1 Eel + 1 Salt -> 1 Cured eel level 7\nBake: 1 Cured eel -> 1 Pie\nServe: 1 Pie -> 1 Supper",
+    );
+    const why = (name: string, of = gated) => itemCosts(readingsOf(of), item(of, name).id)?.level;
+    const names = (level: ReturnType<typeof why>) =>
+      level && [level.level, level.by.kind, ...level.path.map((i) => gated.records.item.get(i)?.name)];
+    expect(why("Eel")).toBeNull();
+    expect(names(why("Cured eel"))).toEqual([7, "recipe", "Cured eel", "Cured eel"]);
+    expect(names(why("Supper"))).toEqual([7, "recipe", "Supper", "Pie", "Cured eel", "Cured eel"]);
+    const own = must(gated, [setField(gated, "item", item(gated, "Supper").id, "level", 9)]);
+    expect(why("Supper", own)).toMatchObject({ level: 9, by: { kind: "item", id: item(gated, "Supper").id } });
+  });
+
   it("can be sent as it is", () => expect(JSON.parse(JSON.stringify(of("Smoked eel")))).toEqual(of("Smoked eel")));
 
   it("is nothing for items that came after a pantry without recipes was opened", () => {
@@ -68,7 +83,13 @@ describe("what one item costs", () => {
     for (const n of [1, 2, 3, 4]) {
       const record = withDefaults("item", { id: newId(), key: `float_${n}`, name: `Float ${n}` });
       expect(engine.change([{ op: "add", kind: "item", record }]).outcome.ok).toBe(true);
-      expect(itemCosts(engine.readings, record.id)).toEqual({ ways: [], value: null, time: null, salvages: [] });
+      expect(itemCosts(engine.readings, record.id)).toEqual({
+        ways: [],
+        value: null,
+        time: null,
+        level: null,
+        salvages: [],
+      });
     }
   });
 });

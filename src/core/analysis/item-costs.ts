@@ -10,7 +10,7 @@ import type { Node } from "../process/node";
 import { breakdown } from "./breakdown";
 import type { Measure } from "./cost";
 import type { Readings } from "./readings";
-import { levelOfRun } from "./progression";
+import { forcedBy, levelOf, levelOfRun } from "./progression";
 import { salvageReturn } from "./salvage";
 import { steadyCost } from "./steady";
 
@@ -52,6 +52,14 @@ export interface ItemCosts {
   /** null: it can't be had. */
   readonly value: CostSide | null;
   readonly time: CostSide | null;
+  /** The lowest level at which it can be had, where that is above 0, and why; null: it can be had from the start, or not at all. */
+  readonly level: {
+    readonly level: number;
+    /** What has that level itself. */
+    readonly by: By;
+    /** The items on the way to it, the one that is asked about first. */
+    readonly path: readonly Id[];
+  } | null;
   readonly salvages: readonly {
     readonly recipe: Id;
     readonly cost: number | null;
@@ -133,5 +141,17 @@ export function itemCosts(readings: Readings, id: Id): ItemCosts | null {
     salvages.push({ recipe: by(p).id, cost: Number.isFinite(cost) ? cost : null, back, unpriced: unpriced.map(idOf) });
   }
   salvages.sort((a, b) => (a.recipe < b.recipe ? -1 : 1));
-  return { ways: waysTo(readings, item), value: side("value"), time: side("time"), salvages };
+  return { ways: waysTo(readings, item), value: side("value"), time: side("time"), level: whyLevel(), salvages };
+
+  function whyLevel(): ItemCosts["level"] {
+    const level = levelOf(readings, item as number) ?? 0;
+    if (level === 0) return null;
+    const { forced, path } = forcedBy(readings, item as number);
+    const ids = path.flatMap((i) => compiled.idOf(i) ?? []);
+    return {
+      level,
+      by: "process" in forced ? by(forced.process) : { kind: "item", id: ids[ids.length - 1] },
+      path: ids,
+    };
+  }
 }

@@ -8,9 +8,15 @@ import { expected } from "../network/expected";
 import { item, kitchen, recipe } from "../testing/kitchen";
 import { type SalvageRule, suggestSalvage, writeSuggested } from "./suggested-salvage";
 
-const RULE: SalvageRule = { share: 0.4, rounding: "down", least: 0, tool: null, replace: false };
+const RULE: SalvageRule = { share: 0.4, rounding: "down", least: 0, tool: null, into: null, replace: false };
 const suggested = (catalogue: Catalogue, name: string, rule: Partial<SalvageRule> = {}) =>
-  suggestSalvage(catalogue, [item(catalogue, name)], { ...RULE, ...rule }, () => null)[0];
+  suggestSalvage(
+    catalogue,
+    [item(catalogue, name)],
+    { ...RULE, ...rule },
+    () => null,
+    () => null,
+  )[0];
 const written = (catalogue: Catalogue, name: string, rule: Partial<SalvageRule> = {}): string => {
   const suggestion = suggested(catalogue, name, rule);
   const outcome = apply(catalogue, writeSuggested(catalogue, [suggestion], { tool: rule.tool ?? null }));
@@ -32,6 +38,34 @@ describe("suggested salvage", () => {
     );
   });
 
+  it("is by worth for what no recipe makes, where the rule says of what", () => {
+    const found = kitchen("gather Shell\ngather Glass float\nRaft: 9 Log -> 1 Raft");
+    const costs: { readonly [name: string]: number } = { "Glass float": 9, Shell: 0.5, Log: 2 };
+    const worth = (id: string) => costs[[...found.records.item.values()].find((i) => i.id === id)?.name ?? ""] ?? null;
+    const into = item(found, "Shell").id;
+    const of = (name: string, rule: Partial<SalvageRule> = {}) =>
+      suggestSalvage(found, [item(found, name)], { ...RULE, into, ...rule }, () => null, worth);
+    // 40% of 9 is 3.6: seven shells of 0.5 are 3.5.
+    const [glass] = of("Glass float");
+    expect([glass.made, glass.gives.map((l) => [l.item, l.max, l.chance])]).toEqual([null, [[into, 7, 1]]]);
+    expect(of("Glass float", { rounding: "by chance" })[0].gives.map((l) => [l.max, l.chance])).toEqual([
+      [7, 1],
+      [1, 0.2],
+    ]);
+    // Not of itself, nor of what can't be had, nor where the rule does not say of what; made things as ever.
+    expect([of("Shell"), of("Raft", { into: null }).length, of("Glass float", { into: null })]).toEqual([[], 1, []]);
+    expect(
+      suggestSalvage(
+        found,
+        [item(found, "Glass float")],
+        { ...RULE, into },
+        () => null,
+        () => null,
+      ),
+    ).toEqual([]);
+    expect(of("Raft")[0].gives.map((l) => [l.item, l.max])).toEqual([[item(found, "Log").id, 3]]);
+  });
+
   it("counts by what a batch yields", () => {
     const batch = kitchen("Saw: 1 Log -> 4 Plank\nBraid: 6 Yarn -> 2 Rope");
     expect(suggested(batch, "Plank").skipped).toBe("Nothing whole would come back.");
@@ -45,7 +79,15 @@ describe("suggested salvage", () => {
     expect(written(there, "Raft", { replace: true })).toBe("Break: salvage 1 Raft -> 3 Log");
     expect(suggested(there, "Raft", { replace: true, share: 1 }).skipped).toBe("Its salvage says this already.");
     expect(suggested(there, "Paste").skipped).toBe("It is made of any items with a tag: nobody knows which.");
-    expect(suggestSalvage(there, [item(there, "Log")], RULE, () => null)).toEqual([]);
+    expect(
+      suggestSalvage(
+        there,
+        [item(there, "Log")],
+        RULE,
+        () => null,
+        () => null,
+      ),
+    ).toEqual([]);
   });
 
   it("keeps a station, what else goes in and how long a tool lasts, and is of what goes in first", () => {
@@ -69,7 +111,13 @@ describe("suggested salvage", () => {
   it("follows the recipe that is cheapest", () => {
     const two = kitchen("Dear: 9 Log -> 1 Raft\nCheap: 4 Cork -> 1 Raft");
     const cheap = recipe(two, "Cheap").id;
-    const [found] = suggestSalvage(two, [item(two, "Raft")], { ...RULE, share: 0.5 }, () => cheap);
+    const [found] = suggestSalvage(
+      two,
+      [item(two, "Raft")],
+      { ...RULE, share: 0.5 },
+      () => cheap,
+      () => null,
+    );
     expect(found.gives.map((l) => [l.item, l.min])).toEqual([[item(two, "Cork").id, 2]]);
   });
 

@@ -31,13 +31,15 @@ export interface SalvageRule {
   /** Units of each thing that come back at least, as far as so many went in. */
   readonly least: number;
   readonly tool: Id | null;
+  /** What things give back that no recipe makes, by worth; null: nothing. */
+  readonly into: Id | null;
   /** True: an item that has a salvage already gets this one in its place. */
   readonly replace: boolean;
 }
 
 export interface Suggestion {
   readonly item: Item;
-  /** What is taken apart was made by it. */
+  /** What is taken apart was made by it; null: it is not made, and gives back by worth. */
   readonly made: Recipe | null;
   readonly gives: readonly ItemLine[];
   /** The salvage that is there. */
@@ -49,13 +51,16 @@ export interface Suggestion {
 /**
  * One for each item that a recipe makes, in the order given. Only what goes in comes back: no tool, no station, nothing
  * that came out beside it or was handed back.
+ * What no recipe makes gives back by worth, where the rule says of what.
  * @param by  the recipe by which an item is cheapest; null: none, or another record
+ * @param worth  what one costs, in value units; null: it can't be had
  */
 export function suggestSalvage(
   catalogue: Catalogue,
   items: Iterable<Item>,
   rule: SalvageRule,
   by: (item: Id) => Id | null,
+  worth: (item: Id) => number | null,
 ): Suggestion[] {
   const found: Suggestion[] = [];
   for (const item of items) {
@@ -63,12 +68,12 @@ export function suggestSalvage(
     const makes = [...recordsWith(catalogue, "recipe", item.id, ["output"])].filter(
       (r) => r.kind !== "salvage" && r.status !== "retired",
     );
-    const made = makes.find((r) => r.id === by(item.id)) ?? makes[0];
-    if (!made) continue;
+    const made = makes.find((r) => r.id === by(item.id)) ?? makes[0] ?? null;
+    if (!made && (rule.into === null || rule.into === item.id || worth(item.id) === null)) continue;
     const [there = null] = [...recordsWith(catalogue, "recipe", item.id, ["ingredient"])].filter(
       (r) => r.kind === "salvage" && r.status !== "retired" && mainOf(r) === item.id,
     );
-    const gives = givenBack(made, item.id, rule);
+    const gives = made ? givenBack(made, item.id, rule) : givenByWorth(item.id, rule, worth);
     const same = there !== null && gives.length > 0 && saysSame(there, linesOf(item.id, gives, rule.tool, there));
     const skipped =
       there && !rule.replace
@@ -77,7 +82,7 @@ export function suggestSalvage(
           ? "Its salvage says this already."
           : gives.length
             ? null
-            : made.lines.some((l) => l.role === "ingredient" && l.any !== undefined)
+            : made?.lines.some((l) => l.role === "ingredient" && l.any !== undefined)
               ? "It is made of any items with a tag: nobody knows which."
               : "Nothing whole would come back.";
     found.push({ item, made, gives, there, skipped });
@@ -99,22 +104,38 @@ function givenBack(made: Recipe, item: Id, { share, rounding, least }: SalvageRu
     named.add(l.item);
     const took = divide(negate(net.get(l.item) ?? ZERO), yielded);
     if (sign(took) <= 0) return [];
-    const back = multiply(took, fromNumber(share));
-    const floor = Math.min(least, Math.floor(toNumber(took)));
-    const exact = toNumber(back);
-    const whole = Number(back.n / back.d);
-    if (rounding === "by chance" && exact > floor) {
-      const rest = toNumber(add(back, negate(fraction(BigInt(whole)))));
-      // A chance has four decimals of a percent; what is below that is lost, so that never more comes back.
-      const chance = Math.floor(rest * 1e6 + 1e-9) / 1e6;
-      return [
-        ...(whole > 0 ? [line("output", l.item, whole)] : []),
-        ...(chance > 0 ? [line("output", l.item, 1, 1, chance)] : []),
-      ];
-    }
-    const amount = Math.max(floor, rounding === "nearest" ? Math.round(exact) : whole);
-    return amount > 0 ? [line("output", l.item, amount)] : [];
+    return rounded(l.item, took, { share, rounding, least });
   });
+}
+
+/** A share of what one of an item is worth, as so much of what the rule names. */
+function givenByWorth(item: Id, rule: SalvageRule, worth: (item: Id) => number | null): ItemLine[] {
+  const [own, each] = [worth(item), rule.into && worth(rule.into)];
+  if (!rule.into || !own || !each) return [];
+  return rounded(rule.into, divide(fromNumber(own), fromNumber(each)), rule);
+}
+
+/** A share of what was taken of something, with parts of one as the rule says. */
+function rounded(
+  item: Id,
+  took: Fraction,
+  { share, rounding, least }: Pick<SalvageRule, "share" | "rounding" | "least">,
+): ItemLine[] {
+  const back = multiply(took, fromNumber(share));
+  const floor = Math.min(least, Math.floor(toNumber(took)));
+  const exact = toNumber(back);
+  const whole = Number(back.n / back.d);
+  if (rounding === "by chance" && exact > floor) {
+    const rest = toNumber(add(back, negate(fraction(BigInt(whole)))));
+    // A chance has four decimals of a percent; what is below that is lost, so that never more comes back.
+    const chance = Math.floor(rest * 1e6 + 1e-9) / 1e6;
+    return [
+      ...(whole > 0 ? [line("output", item, whole)] : []),
+      ...(chance > 0 ? [line("output", item, 1, 1, chance)] : []),
+    ];
+  }
+  const amount = Math.max(floor, rounding === "nearest" ? Math.round(exact) : whole);
+  return amount > 0 ? [line("output", item, amount)] : [];
 }
 
 /** What a salvage takes apart: the first thing that goes in. */
@@ -181,10 +202,10 @@ export function keptFor(catalogue: Catalogue, item: Item): Payback | null {
 /** Edits that keep a rule for a type, in place of one that is kept for it already. */
 export function keepRule(catalogue: Catalogue, type: Id, rule: SalvageRule): Edit[] {
   const there = [...catalogue.records.payback.values()].find((p) => p.type === type);
-  const { share, rounding, least, tool } = rule;
+  const { share, rounding, least, tool, into } = rule;
   const name = `Salvage of ${catalogue.records.type.get(type)?.name ?? "items"}`;
-  if (there) return difference("payback", there, { ...there, share, rounding, least, tool });
+  if (there) return difference("payback", there, { ...there, share, rounding, least, tool, into });
   const key = new FreeKeys(catalogue).next("payback", name);
-  const record = withDefaults("payback", { id: newId(), key, name, type, share, rounding, least, tool });
+  const record = withDefaults("payback", { id: newId(), key, name, type, share, rounding, least, tool, into });
   return [{ op: "add", kind: "payback", record }];
 }

@@ -76,3 +76,17 @@ export function faultsOf(catalogue: Catalogue, item: Item, text = item.descripti
   }
   return [...found].map(([name, says]) => ({ name, says }));
 }
+
+/** The description of an item with the values that it names in their places, as a player reads it. */
+export function shownText(catalogue: Catalogue, item: Item): string {
+  let shown = "";
+  let from = 0;
+  for (const part of everyPart(item.description)) {
+    if (part.is !== "value") continue;
+    const value = valueNamed(catalogue, item, part.name);
+    if (!("text" in value)) continue;
+    shown += item.description.slice(from, part.from) + value.text;
+    from = part.to;
+  }
+  return shown + item.description.slice(from);
+}

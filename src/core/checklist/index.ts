@@ -74,6 +74,7 @@ export const RULES = {
       }),
     },
   },
+  "used-up-in-vain": warning("Used up for nothing"),
   "cooldown-overridden": warning("Shared cooldown overridden"),
   "resource-nobody-has": warning("Resource that no subject has"),
   "restores-too-much": warning("Restores more than anyone holds"),

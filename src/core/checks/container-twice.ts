@@ -5,7 +5,7 @@ import { anySays } from "../process/traits";
 import { idsEdited, holdersBeside } from "./holders";
 import type { Id } from "../schema/id";
 import { perRecord, recipeRef, ref } from "./check";
-import { setLines } from "./mend";
+import { withoutLine } from "./mend";
 
 export const containerTwice = perRecord<"recipe">({
   id: "container-twice",
@@ -31,18 +31,7 @@ export const containerTwice = perRecord<"recipe">({
         says: `${of.name} comes back from ${item.name} by itself, and ${recipe.name} lists it as an output too.`,
         evidence: { type: "lines", inputs: [item, of], recipes: [recipeRef(recipe)] },
         fixes: [
-          {
-            says: `Remove the output ${of.name}`,
-            do: "edit",
-            edits: [
-              setLines(
-                catalogue,
-                "recipe",
-                recipe.id,
-                recipe.lines.filter((l) => l !== written),
-              ),
-            ],
-          },
+          withoutLine(catalogue, "recipe", recipe, written, `Remove the output ${of.name}`),
           { says: `Open ${recipe.name}`, do: "open", kind: "recipe", id: recipe.id },
         ],
       };

@@ -1,7 +1,7 @@
 import type { Recipe, Source } from "../kinds/index";
 import { boxOfLines, levelsOf, thingsIn } from "../network/box";
 import { namedRef, perRecord, ref } from "./check";
-import { setLines } from "./mend";
+import { withoutLine } from "./mend";
 
 /** Most levels at which a table is looked at. */
 const MOST_LEVELS = 200;
@@ -40,21 +40,7 @@ export const drawNeverComes = perRecord<"recipe" | "source">({
         subject: [ref(catalogue, kind, record.id), of],
         says: `${of.name} is drawn by ${record.name} with a weight of 0: it never comes.`,
         evidence: { type: "amounts", unit: "", rows: [{ label: "weight", value: 0 }] },
-        fixes: [
-          {
-            says: `Take ${of.name} out`,
-            do: "edit",
-            edits: [
-              setLines(
-                catalogue,
-                kind,
-                record.id,
-                record.lines.filter((l) => l !== line),
-              ),
-            ],
-          },
-          open,
-        ],
+        fixes: [withoutLine(catalogue, kind as "recipe" | "source", record, line, `Remove ${of.name}`), open],
       };
     }
   },

@@ -45,7 +45,7 @@ import { formulaFaults } from "./formula-faults";
 import { containerPays, entryNeverComes, tableInItself } from "./tables";
 import { trialFails, trialNotRun } from "./trial-fails";
 import { displayDiffers, neverMatters, resourceNobodyHas, restoresTooMuch } from "./use-amounts";
-import { alwaysOn, cooldownOverridden, usableForEver, useNowhere, useWithoutEffect } from "./use-limits";
+import { alwaysOn, cooldownOverridden, usableForEver, usedUpInVain, useNowhere, useWithoutEffect } from "./use-limits";
 import { slotUnfit, wornWithoutSlot } from "./worn";
 import { unobtainable } from "./unobtainable";
 import { valueOutOfRange } from "./value-out-of-range";
@@ -75,6 +75,7 @@ export const CHECKS: readonly Check[] = [
   useNowhere,
   useWithoutEffect,
   alwaysOn,
+  usedUpInVain,
   cooldownOverridden,
   resourceNobodyHas,
   restoresTooMuch,

@@ -18,6 +18,26 @@ import type { Fix, Ref } from "./check";
 export const setLines = (catalogue: Catalogue, kind: "recipe" | "source", id: Id, lines: readonly Line[]): Edit =>
   setField(catalogue, kind, id, "lines", lines as unknown as Value);
 
+/** Takes lines out of a record. */
+export const withoutLine = (
+  catalogue: Catalogue,
+  kind: "recipe" | "source",
+  { id, lines }: { readonly id: Id; readonly lines: readonly Line[] },
+  out: Line,
+  says: string,
+): Fix => ({
+  says,
+  do: "edit",
+  edits: [
+    setLines(
+      catalogue,
+      kind,
+      id,
+      lines.filter((l) => l !== out),
+    ),
+  ],
+});
+
 /** A gathering source of one item, 30 seconds a run, for the designer to adjust. */
 export function newSource(catalogue: Catalogue, item: Id): Source {
   const name = `Gather ${catalogue.records.item.get(item)?.name ?? "item"}`;

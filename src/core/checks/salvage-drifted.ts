@@ -1,4 +1,4 @@
-import { ways } from "../analysis/registry";
+import { value, ways } from "../analysis/registry";
 import { keptFor, suggestSalvage, writeSuggested } from "../analysis/suggested-salvage";
 import { around } from "../catalogue/surroundings";
 import { itemsBelow } from "../catalogue/types";
@@ -13,10 +13,14 @@ import { holdersBeside } from "./holders";
 /** A salvage says otherwise than the rule that is kept for its type. */
 export const salvageDrifted = perRecord<"item">({
   id: "salvage-drifted",
-  reads: [ways],
+  reads: [ways, value],
   per: ["item"],
   concerns: ({ records }) => records.payback.size > 0,
-  *also({ catalogue }, _, edits) {
+  *also({ catalogue, readings: { compiled } }, delta, edits) {
+    // What things of a type give by worth hangs on what that costs, too.
+    const moved = delta.of(value);
+    for (const { type, into } of catalogue.records.payback.values())
+      if (type && into && moved.has(compiled.numberOf(into) ?? -1)) yield* itemsBelow(catalogue, new Set([type]));
     if (!catalogue.records.payback.size && !edits.some((e) => e.kind === "payback")) return;
     yield* holdersBeside(catalogue, edits);
     for (const edit of edits) {
@@ -39,14 +43,19 @@ export const salvageDrifted = perRecord<"item">({
       const process = readings.compiled.process(readings.by("value", readings.compiled.numberOf(item.id) as number));
       return process?.kind === "recipe" ? process.record.id : null;
     };
-    const [suggested] = suggestSalvage(catalogue, [item], { ...rule, replace: true }, by);
+    const worth = (id: Id) => {
+      const i = readings.compiled.numberOf(id);
+      const cost = i === undefined ? Number.POSITIVE_INFINITY : readings.value.cost[i];
+      return Number.isFinite(cost) ? cost : null;
+    };
+    const [suggested] = suggestSalvage(catalogue, [item], { ...rule, replace: true }, by, worth);
     if (!suggested?.there || suggested.skipped !== null) return;
     const here = around(catalogue);
     const { there, gives } = suggested;
     yield {
       subject: recipeRef(there),
       with: [ref(catalogue, "item", item.id), ref(catalogue, "payback", rule.id)],
-      says: `${there.name} gives ${formatGiven(here, outputsOf(there.lines)) || "nothing"}; ${rule.name} says ${sayPercent(rule.share)} of what ${item.name} took: ${formatGiven(here, gives)}.`,
+      says: `${there.name} gives ${formatGiven(here, outputsOf(there.lines)) || "nothing"}; ${rule.name} says ${sayPercent(rule.share)} of what ${item.name} ${suggested.made ? "took" : "is worth"}: ${formatGiven(here, gives)}.`,
       evidence: { type: "lines", inputs: [ref(catalogue, "item", item.id)], recipes: [recipeRef(there)] },
       fixes: [
         {

@@ -1,4 +1,5 @@
 /** What uses restore and drain, against who has the resource, how much of it there can be, and what players are told. */
+import { shownText } from "../cards/values";
 import type { Catalogue } from "../catalogue/catalogue";
 import { heldStat } from "../catalogue/inheritance";
 import { type Effect, type HeldUse, timesOf } from "../catalogue/uses";
@@ -151,8 +152,8 @@ function toldOf(catalogue: Catalogue, item: Item, name: string): { where: string
     return value === null ? [] : [{ where: `The stat ${stat.name}`, value }];
   });
   const plain = name.replace(/[^\p{L}\p{N}\s]/gu, ".");
-  const match = new RegExp(`(\\d+(?:\\.\\d+)?)\\s+(?:points of\\s+)?${plain}(?![\\p{L}\\p{N}])`, "iu").exec(
-    item.description.replace(/[*_]/g, ""),
-  );
+  // What stands in braces is read as a player reads it: a stat of any name may tell the number.
+  const text = shownText(catalogue, item).replace(/[*_]/g, "");
+  const match = new RegExp(`(\\d+(?:\\.\\d+)?)\\s+(?:points of\\s+)?${plain}(?![\\p{L}\\p{N}])`, "iu").exec(text);
   return match ? [...told, { where: "The description", value: Number(match[1]) }] : told;
 }

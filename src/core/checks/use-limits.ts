@@ -1,6 +1,7 @@
 /** How often a use can be used: for ever, without a pause, against its group, nowhere, to no effect. */
 import { setField } from "../catalogue/edit";
-import { sayPercent } from "../numbers/format";
+import { saidIn } from "../catalogue/uses";
+import { list, sayPercent } from "../numbers/format";
 import { type Fix, ref } from "./check";
 import { aboutUse, cycleOf, nameOfUse, openUse, perUse, say } from "./used";
 
@@ -87,6 +88,38 @@ export const cooldownOverridden = perUse("cooldown-overridden", function* ({ cat
         says: `Wait as long as ${group.name}`,
         do: "edit",
         edits: [setField(catalogue, "use", use.use.id, "wait", use.chain.length > 1 ? group.ticks : null)],
+      },
+      ...openUse(catalogue, item, use),
+    ],
+  };
+});
+
+/** What can be refused because it would change nothing: all of it is lost on whoever is full, or knows it already. */
+const MAY_BE_VAIN: ReadonlySet<string> = new Set(["restore", "clear", "clear all", "teach"]);
+const PAID: ReadonlySet<string> = new Set(["take", "charge", "cost"]);
+
+/** A use that only restores and uses its item up, also where nothing is to be restored. */
+export const usedUpInVain = perUse("used-up-in-vain", function* ({ catalogue }, item, use) {
+  if (use.fate !== "used up" || use.guarded || saidIn(use.chain, "guarded")) return;
+  const effects = use.effects.filter(({ does }) => !PAID.has(does.is));
+  const restored = effects.flatMap(({ does }) =>
+    does.is === "restore" ? [catalogue.records.resource.get(does.resource)?.name ?? ""] : [],
+  );
+  if (!restored.length || !effects.every(({ does }) => MAY_BE_VAIN.has(does.is))) return;
+  yield {
+    subject: aboutUse(catalogue, item, use),
+    says: `${nameOfUse(item, use)} is used up even when ${list([...new Set(restored)])} ${new Set(restored).size > 1 ? "are" : "is"} full.`,
+    evidence: { type: "names", names: [item.name, use.name] },
+    fixes: [
+      {
+        says: "Refuse it when it would change nothing",
+        do: "edit",
+        edits: [setField(catalogue, "use", use.use.id, "guarded", true)],
+      },
+      {
+        says: "It is meant so",
+        do: "edit",
+        edits: [setField(catalogue, "use", use.use.id, "guarded", false)],
       },
       ...openUse(catalogue, item, use),
     ],

@@ -83,6 +83,11 @@ const MISTAKES: { readonly [rule: string]: readonly [Catalogue, RegExp, (c: Cata
     /^Steady of Drink of Tonic lasts 75s and it is ready again in 60s with Tonics: it is on 100% of the time\.$/,
     (c) => setField(c, "cooldown", idOf("Tonics"), "ticks", 751),
   ],
+  "used-up-in-vain": [
+    withLine({ Pie: ["Eat: costs 1 Vigour, restores 5 Vigour, clears all bad"] }),
+    /^Eat of Pie is used up even when Vigour is full\.$/,
+    (c) => setField(c, "use", idOf("Eat Pie"), "guarded", true),
+  ],
   "cooldown-overridden": [
     withLine({ Tonic: ["Drink: restores 5 Vigour, ready in 5s"] }),
     /^Drink of Tonic is ready again in 5s; its group Tonics waits 60s\.$/,
@@ -217,7 +222,7 @@ const MISTAKES: { readonly [rule: string]: readonly [Catalogue, RegExp, (c: Cata
 
 describe("the classic mistakes", () => {
   it("are none where none is made", () => {
-    expect(says(withLine({ Pie: ["Eat: restores 40 Vigour, ready in 5s"] }))).toEqual([]);
+    expect(says(withLine({ Pie: ["Eat: restores 40 Vigour, ready in 5s, not in vain"] }))).toEqual([]);
   });
 
   for (const [rule, [catalogue, wanted, mend]] of Object.entries(MISTAKES))
@@ -239,7 +244,7 @@ describe("the classic mistakes", () => {
   it("follow what a subject wears: a stat of its mitts is part of what it can hold", () => {
     const worn = set(
       set(
-        withLine({ Pie: ["Eat: restores 110 Vigour"] }),
+        withLine({ Pie: ["Eat: restores 110 Vigour, not in vain"] }),
         "resource",
         idOf("Vigour"),
         "most",
@@ -259,11 +264,36 @@ describe("the classic mistakes", () => {
     ]);
   });
 
+  it("do not accuse a use that says it may be used up in vain, or that does something else besides", () => {
+    const of = (line: string) => says(withLine({ Pie: [line] })).filter((s) => s.startsWith("used-up-in-vain"));
+    for (const line of [
+      "Eat: restores 5 Vigour, even in vain",
+      "Eat: restores 5 Vigour, kept, ready in 5s",
+      "Eat: restores 5 Vigour, raises Grip by 1",
+      "Eat: restores 5 Vigour, gives Rope",
+    ])
+      expect(of(line), line).toEqual([]);
+    expect(of("Eat: restores 5 Vigour")).toHaveLength(1);
+  });
+
+  it("read descriptions as players do: a number may come from a stat of another name", () => {
+    const told = (description: string) => {
+      const pie = withMore(withLine({ Pie: ["Eat: restores 42 Vigour, not in vain"] }), { stat: { Goodness: {} } });
+      const here = set(pie, "item", idOf("Pie"), `stats.${idOf("Goodness")}`, 40);
+      return says(set(here, "item", idOf("Pie"), "description", description));
+    };
+    expect(told("Restores **{goodness}** Vigour.")).toEqual([
+      "display-differs: The description of Pie says 40 Vigour; Eat restores 42.",
+    ]);
+    expect(told("Restores 42 Vigour, goodness {goodness}.")).toEqual([]);
+  });
+
   it("have ways to mend them that do", () => {
     for (const rule of [
       "usable-for-ever",
       "use-nowhere",
       "always-on",
+      "used-up-in-vain",
       "cooldown-overridden",
       "condition-never-ends",
       "against-better",

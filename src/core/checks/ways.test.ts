@@ -140,6 +140,23 @@ describe("mistakes in how things become other things", () => {
     expect(told(must(free, [matters]), "combines-one-way")).toEqual([]);
   });
 
+  it("knows the other order of combinations of any items with a tag, also while items get the tag or lose it", () => {
+    const ordered = "combine any sharp kept + Hide -> 1 Thong ordered";
+    const oneWay = (text: string) => told(kitchen(`${BANK}Knife are sharp\n${text}`), "combines-one-way");
+    expect(oneWay(ordered)).toEqual(["any sharp on Hide works, Hide on any sharp does nothing."]);
+    expect(oneWay(`${ordered}\ncombine Hide + any sharp kept -> 2 Strap ordered`)).toEqual([]);
+    // What takes the knife covers all that is sharp while nothing else is.
+    const both = kitchen(`${BANK}Knife are sharp\n${ordered}\ncombine Hide + Knife kept -> 2 Strap ordered`);
+    expect(told(both, "combines-one-way")).toEqual([]);
+    const engine = new Engine(both);
+    const sharp = both.records.item.get(item(both, "Knife").id)?.tags ?? [];
+    engine.change([setField(both, "item", item(both, "Crock").id, "tags", sharp)]);
+    const found = () => engine.model().findings.filter((f) => f.rule === "combines-one-way");
+    expect(found().map((f) => f.says)).toEqual(["any sharp on Hide works, Hide on any sharp does nothing."]);
+    engine.change([setField(engine.catalogue, "item", item(both, "Crock").id, "tags", [])]);
+    expect(found()).toEqual([]);
+  });
+
   it.each(Object.keys(MISTAKES))("%s is told once, and no more when it is mended; followed as found anew", (rule) => {
     const [broken, says, mend] = MISTAKES[rule];
     expect(told(broken, rule)).toEqual([expect.stringMatching(says)]);

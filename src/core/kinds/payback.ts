@@ -20,6 +20,13 @@ export const payback = defineKind({
     rounding: choice(ROUNDINGS, { label: "parts of one", title: "Parts of one", width: 100 }),
     least: number({ min: 0, max: 1000, whole: true, label: "at least", title: "At least", width: 70 }),
     tool: ref("item", { optional: true, label: "using", title: "Using", width: 130 }),
+    into: ref("item", {
+      optional: true,
+      label: "what is not made gives",
+      title: "Not made gives",
+      width: 130,
+      help: "Things that are found, dropped or bought and that no recipe makes give so much of this, by what both cost. If empty, nothing.",
+    }),
     note,
   },
 });

@@ -24,8 +24,7 @@ export function useProcesses(item: Item, catalogue: Catalogue): readonly Process
   return usesOf(catalogue, item).flatMap((use) => {
     if (use.leaves === null && !use.effects.some(({ does }) => does.is === "draw" || does.is === "give")) return [];
     const inputs = inputsOf(catalogue, item, use);
-    const charge = use.effects.find(({ does }) => does.is === "charge");
-    const price = charge ? (itemAmount(catalogue, item, charge.amount) ?? 0) : 0;
+    const { price, currency } = chargeOf(catalogue, item, use);
     return levelsIn(catalogue, use).flatMap((level): ProcessSpec[] => {
       const outputs = outputsOf(catalogue, item, use, level);
       if (!outputs.length) return [];
@@ -34,8 +33,8 @@ export function useProcesses(item: Item, catalogue: Catalogue): readonly Process
           sort: "use",
           lines: [...inputs, ...outputs],
           needs: [],
-          price: Math.max(0, price),
-          currency: charge?.does.is === "charge" ? charge.does.currency : null,
+          price,
+          currency,
           ticks: use.windup,
           level,
           as: { kind: "use", record: calledOf(use.use, item) },
@@ -43,6 +42,20 @@ export function useProcesses(item: Item, catalogue: Catalogue): readonly Process
       ];
     });
   });
+}
+
+/** What a use charges on average: in the currency that it names first, others by what they are worth. */
+function chargeOf(catalogue: Catalogue, item: Item, use: HeldUse): Pick<ProcessSpec, "price" | "currency"> {
+  const worth = (id: Id) => catalogue.records.currency.get(id)?.worth ?? 1;
+  let currency: Id | null = null;
+  let price = 0;
+  for (const { does, amount, chance } of use.effects) {
+    if (does.is !== "charge") continue;
+    currency ??= does.currency;
+    const n = Math.max(0, itemAmount(catalogue, item, amount) ?? 0) * chance;
+    price += does.currency === currency ? n : (n * worth(does.currency)) / worth(currency);
+  }
+  return { price, currency };
 }
 
 function levelsIn(catalogue: Catalogue, use: HeldUse): number[] {

@@ -6,20 +6,22 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { expectedOf } from "../analysis/chances";
 import type { Catalogue } from "../catalogue/catalogue";
-import type { Recipe, Source } from "../kinds/index";
+import type { Item, Recipe, Source } from "../kinds/index";
 import { type Line, line } from "../notation/line";
 import { boxOfLines } from "../network/box";
 import { expected } from "../network/expected";
 import type { ProcessSpec } from "../network/process";
 import { recipeProcesses } from "../network/recipe-processes";
 import { sourceProcesses } from "../network/source-processes";
+import { useProcesses } from "../network/use-processes";
 import { linesFor, makerOf } from "../process/maker";
 import { fuelOf, tagOf, vesselIn } from "../process/node";
 import type { Id } from "../schema/id";
-import { idOf, tried } from "../testing/tryout";
+import { idOf, tried, withMore, withUses } from "../testing/tryout";
 import { distributionOf } from "./chance-box";
 import { make, makingProblem, run } from "./craft";
 import { Play } from "./play";
+import { buy } from "./shop";
 
 const ROLLS = 20_000;
 const PLENTY = 1e6;
@@ -142,6 +144,60 @@ const pantryOf = (of: World): Catalogue =>
     { ticksPerSecond: SECOND },
   );
 
+const usable = tried(
+  {
+    currency: { shells: {}, marks: { worth: 4 } },
+    item: Object.fromEntries(["Crate", "Kelp", "Salt", "Shell", "Cork", "Rope", "Crock"].map((n) => [n, {}])),
+    table: {
+      Finds: {
+        always: [{ what: { is: "item", item: idOf("Shell") }, min: 1, max: 2, from: null, to: null }],
+        draws: [
+          {
+            times: 2,
+            back: true,
+            entries: [
+              { weight: 1, what: { is: "item", item: idOf("Cork") }, min: 1, max: 3, from: null, to: null },
+              { weight: 4, what: { is: "nothing" }, min: 1, max: 1, from: null, to: null },
+            ],
+          },
+        ],
+      },
+    },
+    subject: { Mara: { level: 5 } },
+  } as Parameters<typeof tried>[0],
+  { ticksPerSecond: SECOND },
+);
+const effect = fc.constantFrom(
+  "gives 2 Rope",
+  "35% gives Rope",
+  "draws 2 from Finds",
+  "10% draws from Finds",
+  "takes 3 Kelp",
+  "50% takes 2 Salt",
+  "charges 4 shells",
+  "25% charges 2 shells",
+);
+const fate = fc.constantFrom(
+  "used up",
+  "3 used up",
+  "lasts 4 uses",
+  "kept",
+  "used up, leaves Crock",
+  "lasts 4 uses, leaves Crock",
+);
+const useLine = fc
+  .tuple(fc.uniqueArray(effect, { minLength: 1, maxLength: 5 }), fate)
+  .map(([effects, becomes]) => `Open: ${[...effects, becomes].join(", ")}`);
+const ware = fc.record({
+  item: fc.constantFrom(idOf("Rope"), idOf("Crock")),
+  amount: fc.constantFrom(1, 3, 0.5),
+  price: fc.constantFrom(0, 2, 7.5),
+  currency: fc.constant(null),
+  stock: fc.constantFrom(null, 1, 4),
+  restock: fc.constant(null),
+  level: fc.constantFrom(null, 3),
+});
+
 /** The one process that this world's bag leads to. */
 function specOf(catalogue: Catalogue, { member, station: at }: World): ProcessSpec {
   const vessel = member === "Bass" ? null : idOf("Crock");
@@ -239,6 +295,43 @@ describe("what a run is", () => {
         if (gathered.currency !== null) found.set(gathered.currency, -gathered.price);
         const other = playIn(catalogue, {});
         agrees(other, () => run(other, wrack), found, gathered.ticks);
+      }),
+      runs,
+    );
+  }, 300_000);
+
+  it("to costs is what it is when it is used, and what is bought is what costs take a ware to be", () => {
+    fc.assert(
+      fc.property(fc.tuple(useLine, ware), ([text, sold]) => {
+        const catalogue = withUses(
+          withMore(usable, { source: { Chandler: { kind: "shop", currency: shells, wares: [sold] } } }),
+          {
+            Crate: [text],
+          },
+        );
+        const crate = catalogue.records.item.get(idOf("Crate")) as Item;
+        const kit = { [crate.id]: PLENTY, [idOf("Kelp")]: PLENTY, [idOf("Salt")]: PLENTY };
+        const play = playIn(catalogue, kit);
+        const specs = useProcesses(crate, catalogue);
+        const changes = new Map<Id, number>();
+        for (const spec of specs) {
+          for (const [id, n] of changesOf(spec, "Bass")) changes.set(id, n);
+          if (spec.currency !== null) changes.set(spec.currency, -spec.price);
+        }
+        // A use that neither gives nor leaves anything is no way to have something.
+        if (specs.length) agrees(play, () => play.use(crate.id), changes, specs[0].ticks);
+        else expect(text).not.toMatch(/gives|draws/);
+
+        const shop = catalogue.records.source.get(idOf("Chandler")) as Source;
+        const [offer] = sourceProcesses(shop, catalogue).filter((spec) => spec.ware);
+        const buyer = playIn(catalogue, {}, offer.level);
+        expect(buy(buyer, sold.item, sold.amount, shop)).toEqual({ ok: true });
+        expect(buyer.bag.count(sold.item)).toBeCloseTo(changesOf(offer, "Bass").get(sold.item) ?? Number.NaN, 12);
+        expect(PLENTY - (buyer.bag.money.get(shells) ?? 0)).toBeCloseTo(offer.price, 9);
+        if (offer.level > 0) expect(buy(playIn(catalogue, {}, offer.level - 1), sold.item, 1, shop).ok).toBe(false);
+        if (offer.limit !== undefined)
+          for (let k = 1; k <= offer.limit; k++)
+            expect(buy(buyer, sold.item, sold.amount, shop).ok, `${k} of ${offer.limit}`).toBe(k < offer.limit);
       }),
       runs,
     );

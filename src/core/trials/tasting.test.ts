@@ -3,7 +3,7 @@ import { packed, unpacked } from "../catalogue/catalogue";
 import { usesOf } from "../catalogue/uses";
 import { idOf, tried, withUses } from "../testing/tryout";
 import { boxOfUse, oddsOf, rolls, tablesIn } from "./opening";
-import { partFor, type Request, taste } from "./tasting";
+import { leftToChance, partFor, type Request, taste } from "./tasting";
 
 const catalogue = withUses(
   tried({
@@ -54,6 +54,15 @@ describe("a tasting", () => {
     expect([...part.records.item.keys()]).toEqual([idOf("Pie")]);
     const sent = unpacked(structuredClone(packed(part, { bytes: false })));
     expect(taste(sent, request())).toEqual(one);
+  });
+
+  it("counts what steady harm takes as drained, and draws from a table as left to chance", () => {
+    const harmed = taste(catalogue, request({ plans: [], ticks: 300 }));
+    expect(harmed?.resources[0]).toMatchObject({ drained: 30, restored: 0, least: 20 });
+    const emptied = taste(catalogue, request({ plans: [] }));
+    expect(emptied?.resources[0]).toMatchObject({ drained: 50, least: 0 });
+    const plan = (item: string) => ({ plans: [{ item: idOf(item), use: null, rule: { is: "ready" } as const }] });
+    expect(["Pie", "Crate", "Rope"].map((item) => leftToChance(catalogue, plan(item)))).toEqual([true, true, false]);
   });
 
   it("tells means and a band over many runs, and stops when it is asked to", () => {

@@ -269,6 +269,27 @@ describe("the world", () => {
     expect(obtainable(engine)).toBe(false);
   });
 
+  it("has gifts that come once, whatever they give at which level", () => {
+    const gives = (item: string, from: number | null) => ({
+      what: { is: "item" as const, item: idOf(item) },
+      min: 1,
+      max: 1,
+      from,
+      to: null,
+    });
+    const gift = withMore(base, {
+      item: { Sail: {}, Coin: {}, Banner: {} },
+      table: { Welcome: { always: [gives("Sail", null), gives("Coin", 5)] } },
+      source: { Welcome: { kind: "gift", tables: [{ table: idOf("Welcome"), times: 1 }] } },
+      recipe: { Sew: { lines: [line("ingredient", idOf("Sail"), 2), line("output", idOf("Banner"))] } },
+    } as Parameters<typeof tried>[0]);
+    const short = findingsOf(gift, readingsOf(gift)).filter((f) => f.rule === "supply-short");
+    expect(short.map((f) => f.says)).toEqual(["A world never holds more than 1 Sail, and Sew takes 2."]);
+    expect(says("run Welcome\nexpect to have Sail\nrun Welcome", gift)).toBe(
+      "3: Welcome comes once in a world, and has come.",
+    );
+  });
+
   it("has bags in which stacks change places", () => {
     const { play, ok } = run("get Pie\nget Eel\nswap 1 and 2");
     expect(ok).toBe(true);

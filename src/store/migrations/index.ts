@@ -16,6 +16,7 @@ import { DearWares } from "./0014-dear-wares";
 import { TradeAndSplits } from "./0015-trade-and-splits";
 import { ResidueAndOrder } from "./0016-residue-and-order";
 import { TimeAndKits } from "./0017-time-and-kits";
+import { SalvageByWorth } from "./0018-salvage-by-worth";
 
 export const MIGRATIONS = [
   { name: "0001-first-tables", class: FirstTables },
@@ -35,4 +36,5 @@ export const MIGRATIONS = [
   { name: "0015-trade-and-splits", class: TradeAndSplits },
   { name: "0016-residue-and-order", class: ResidueAndOrder },
   { name: "0017-time-and-kits", class: TimeAndKits },
+  { name: "0018-salvage-by-worth", class: SalvageByWorth },
 ];

@@ -93,9 +93,9 @@ export function PlaceGrid<T>({ label, places, onPlaces, say, read, names, grows 
                   tabIndex={here ? 0 : -1}
                   draggable={thing !== null && typing === null}
                   className={cx(
-                    "flex h-12 w-27 items-center justify-center border-t border-l border-line bg-salt px-1 text-center text-[12px] leading-tight",
-                    wrong && "bg-copper-wash",
-                    here && "bg-pick outline-2 -outline-offset-2 outline-kelp",
+                    "flex h-12 w-27 items-center justify-center border-t border-l border-line px-1 text-center text-[12px] leading-tight",
+                    wrong ? "bg-copper-wash" : here ? "bg-pick" : "bg-salt",
+                    here && "outline-2 -outline-offset-2 outline-kelp",
                   )}
                   onClick={() => go(r, c)}
                   onDoubleClick={() => setTyping(say(thing))}

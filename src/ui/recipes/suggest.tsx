@@ -27,6 +27,7 @@ export function SuggestSalvage({ item: only, onClose }: { item?: Item; onClose: 
   const [rounding, setRounding] = useState<Rounding>("down");
   const [least, setLeast] = useState("0");
   const [tool, setTool] = useState("");
+  const [into, setInto] = useState("");
   const [replace, setReplace] = useState(false);
   const [keep, setKeep] = useState(false);
   const [says, setSays] = useState("");
@@ -36,6 +37,7 @@ export function SuggestSalvage({ item: only, onClose }: { item?: Item; onClose: 
   const floor = "value" in lowest ? lowest.value : null;
   const names = namesOf(catalogue, "item");
   const using = names.find(tool);
+  const giving = names.find(into);
   const wrong =
     "says" in share
       ? share.says
@@ -47,7 +49,9 @@ export function SuggestSalvage({ item: only, onClose }: { item?: Item; onClose: 
             ? "The least is a whole number from 0."
             : tool && using.found !== "one"
               ? `“${tool}” is no item of this pantry.`
-              : null;
+              : into && giving.found !== "one"
+                ? `“${into}” is no item of this pantry.`
+                : null;
   const rule: SalvageRule | null = wrong
     ? null
     : {
@@ -55,6 +59,7 @@ export function SuggestSalvage({ item: only, onClose }: { item?: Item; onClose: 
         rounding,
         least: floor as number,
         tool: tool && using.found === "one" ? using.id : null,
+        into: into && giving.found === "one" ? giving.id : null,
         replace,
       };
   const ruled = JSON.stringify(rule);
@@ -72,6 +77,7 @@ export function SuggestSalvage({ item: only, onClose }: { item?: Item; onClose: 
       items.flatMap((i) => i ?? []),
       asked,
       (id) => figuresOf(model, id).by,
+      (id) => figuresOf(model, id).value ?? null,
     );
   }, [catalogue, model, only, type, ruled]);
   const ready = all.filter((s) => s.skipped === null);
@@ -94,7 +100,7 @@ export function SuggestSalvage({ item: only, onClose }: { item?: Item; onClose: 
     <Over
       width="wide"
       title="Suggest salvage"
-      description="Each item gives back a share of what the cheapest recipe took for it. Nothing is written until you say so; one undo takes all of it back."
+      description="Each item gives back a share of what the cheapest recipe took for it; what no recipe makes gives back by its cost. Nothing is written until you say so; one undo takes all of it back."
       onClose={onClose}
       foot={
         <>
@@ -146,6 +152,16 @@ export function SuggestSalvage({ item: only, onClose }: { item?: Item; onClose: 
             <span className="head block pb-0.5">Using</span>
             <NameInput label="Tool" placeholder="no tool" value={tool} names={[...names.names()]} onDone={setTool} />
           </span>
+          <span className="w-44">
+            <span className="head block pb-0.5">What is not made gives</span>
+            <NameInput
+              label="What is not made gives"
+              placeholder="nothing"
+              value={into}
+              names={[...names.names()]}
+              onDone={setInto}
+            />
+          </span>
           <label className="flex items-center gap-1.5 pb-1.5">
             <input type="checkbox" checked={replace} onChange={(e) => setReplace(e.target.checked)} />
             also where there is one
@@ -162,7 +178,9 @@ export function SuggestSalvage({ item: only, onClose }: { item?: Item; onClose: 
         </div>
         <Scrolled label="What would be written" className="rounded-sm border border-line">
           {all.length === 0 ? (
-            <p className="px-3 py-4 text-second">No recipe makes any of these items.</p>
+            <p className="px-3 py-4 text-second">
+              No recipe makes {only ? "it" : "any of these items"}. Say above what things that are not made give back.
+            </p>
           ) : (
             <table className="w-full">
               <thead>
@@ -180,7 +198,9 @@ export function SuggestSalvage({ item: only, onClose }: { item?: Item; onClose: 
                     <td className="px-2 py-1">
                       <Jar id={s.item.id} />
                     </td>
-                    <td className="px-2 py-1 text-second">{s.made && formatUnnamed(here, s.made)}</td>
+                    <td className="px-2 py-1 text-second">
+                      {s.made ? formatUnnamed(here, s.made) : "nobody: by what it costs"}
+                    </td>
                     <td className="min-w-60 px-2 py-1">
                       {s.skipped ? <span className="text-second">{s.skipped}</span> : formatGiven(here, s.gives)}
                       {!s.skipped && s.there && (

@@ -2,6 +2,7 @@
 /** What one costs, in value and in time, as a ribbon and as a list that adds up. */
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
+import type { ItemCosts } from "@/core/analysis/item-costs";
 import { nameOf, recordAt } from "@/core/catalogue/catalogue";
 import type { Id } from "@/core/schema/id";
 import { sayCost, sayQuantity } from "@/core/numbers/format";
@@ -19,6 +20,31 @@ export function useItemCosts(id: Id) {
     placeholderData: keepPreviousData,
     queryFn: () => store.api.costs(id),
   });
+}
+
+/** From which level on it can be had, and what asks for that. */
+function WhyLevel({ of: { level, by, path } }: { readonly of: NonNullable<ItemCosts["level"]> }) {
+  const { catalogue } = useLive();
+  const places = usePlaces();
+  const between = path.slice(1).filter((id) => by.kind !== "item" || id !== by.id);
+  const needs = between.map((id) => nameOf(catalogue, "item", id));
+  const own = by.kind === "item" && by.id === path[0];
+  return (
+    <p className="pt-1 text-second">
+      From level <span className="ink-worked font-semibold">{level}</span>:{" "}
+      {needs.length > 0 && `it needs ${needs.join(", which needs ")}, and `}
+      {own ? (
+        "that is its own level."
+      ) : (
+        <>
+          <button type="button" className="hover:underline" onClick={() => places.open(by.kind, by.id)}>
+            {nameOf(catalogue, by.kind, by.id)}
+          </button>{" "}
+          is of level {level}.
+        </>
+      )}
+    </p>
+  );
 }
 
 const INKS = ["#2c6e8f", "#0a6650", "#7a5c2e", "#5a6231", "#7d3324", "#6b4c86", "#45595f", "#315f86"];
@@ -147,6 +173,7 @@ export function CostSection({ id, wide = false }: { id: Id; wide?: boolean }) {
           )}
         </>
       )}
+      {data?.level && <WhyLevel of={data.level} />}
       {data && data.ways.length > 1 && <WaysCompared id={id} ways={data.ways} />}
       {data?.salvages.map((s) => (
         <p key={s.recipe} className="pt-1 text-second">

@@ -43,10 +43,14 @@ export function LayTab() {
   };
   const empty = laid.every((row) => row.every((id) => id === null));
   const [nearest] = answer.are.length ? [] : answer.near;
-  const wants = ({ wants }: Nearly["amiss"][number]): string => {
-    if (!wants) return "nothing lies here";
+  /** What would have to be done there: "Rope", "Rope instead of Eel", "take Eel away". */
+  const wants = ({ wants, row, column }: Nearly["amiss"][number]): string => {
+    const there = laid[row]?.[column] ?? null;
+    if (!wants) return `take ${there ? nameOf(there) : "it"} away`;
     const all = [...wants].map(nameOf);
-    return all.length > NAMED ? `${all.slice(0, NAMED).join(", ")} or ${all.length - NAMED} others` : all.join(" or ");
+    const some =
+      all.length > NAMED ? `${all.slice(0, NAMED).join(", ")} or ${all.length - NAMED} others` : all.join(" or ");
+    return there ? `${some} instead of ${nameOf(there)}` : some;
   };
   const patterns = [...catalogue.records.recipe.values()].filter((r) => r.kind === "pattern" && r.status !== "retired");
   return (

@@ -695,7 +695,7 @@ function Numbers({
   const colours = coloursOf(catalogue, [...report.resources, ...report.others]);
   const rows = [
     ...report.resources.map((r) => ({ r, behind: "", beside: of(second, r.resource) })),
-    ...report.others.map((r) => ({ r, behind: ` of ${other}`, beside: undefined })),
+    ...report.others.map((r) => ({ r, behind: ` of ${other}, dotted`, beside: undefined })),
   ];
   const show = (n: number) => (Number.isFinite(n) ? sayQuantity(Math.round(n * 1000) / 1000) : "–");
   return (
