@@ -11,6 +11,7 @@ import { count, sayRange } from "@/core/numbers/format";
 import type { Id } from "@/core/schema/id";
 import { answerFor, type Nearly } from "@/core/trials/laid";
 import { usePlaces } from "../frame/navigate";
+import { useAddressText } from "../frame/typed";
 import { Button, Jar } from "../kit/kit";
 import { useLive } from "../pantry/provider";
 import { type PlacesOf, PlaceGrid } from "../recipes/place-grid";
@@ -21,7 +22,7 @@ const NAMED = 3;
 export function LayTab() {
   const { catalogue } = useLive();
   const places = usePlaces();
-  const written = places.query.get("laid") ?? "";
+  const { value: written, write } = useAddressText(places, "laid");
   const laid = useMemo(
     () =>
       resized(
@@ -38,8 +39,7 @@ export function LayTab() {
   const nameOf = (id: Id) => catalogue.records.item.get(id)?.name ?? "";
   const put = (next: PlacesOf<Id>) => {
     const rows = next.map((row) => row.map((id) => (id && catalogue.records.item.get(id)?.key) || "").join(","));
-    const text = rows.join(";").replace(/[,;]+$/, "");
-    places.ask({ laid: text || null }, true);
+    write(rows.join(";").replace(/[,;]+$/, ""));
   };
   const empty = laid.every((row) => row.every((id) => id === null));
   const [nearest] = answer.are.length ? [] : answer.near;
@@ -81,7 +81,7 @@ export function LayTab() {
           }
         />
         <div className="flex items-center gap-3">
-          <Button disabled={empty} onClick={() => places.ask({ laid: null }, true)}>
+          <Button disabled={empty} onClick={() => write("")}>
             Clear the grid
           </Button>
           <p className="text-[12px] text-second">
