@@ -44,6 +44,7 @@ export const condition = defineKind({
         every: duration({ help: "If empty, every second." }),
         first: maybe(
           duration({
+            told: true,
             label: "first after",
             help: "When the first one comes, such as 0s for at once. If empty, after one interval.",
           }),

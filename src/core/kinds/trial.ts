@@ -18,8 +18,8 @@ const amount = number({ min: 0, max: MOST, initial: 1 });
 
 /** Until when something may come to hold; time goes on until it does. */
 const until = {
-  within: maybe(duration({ help: "So long from now on at most." })),
-  by: maybe(duration({ help: "So long after the trial began at most." })),
+  within: maybe(duration({ told: true, help: "So long from now on at most." })),
+  by: maybe(duration({ told: true, help: "So long after the trial began at most." })),
 } as const;
 
 export const STEPS = {

@@ -23,6 +23,7 @@ const over = {
   every: duration({ optional: true, help: "If empty, once." }),
   first: maybe(
     duration({
+      told: true,
       label: "first after",
       help: "When the first one comes, such as 0s for at once. If empty, after one interval.",
     }),

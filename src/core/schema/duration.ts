@@ -7,9 +7,15 @@ import { numberColumn, numberProblem } from "./number";
 const rules = { min: 0, max: MOST_TICKS, whole: true };
 
 export function duration(options: FieldOptions & { readonly optional: true }): Field<number | null>;
-export function duration(options?: FieldOptions): Field<number>;
-export function duration({ optional, ...options }: FieldOptions & { optional?: boolean } = {}): Field<number | null> {
+/** @param options.told  whether no time at all is something to say: it is then written as 0s, not left out */
+export function duration(options?: FieldOptions & { readonly told?: boolean }): Field<number>;
+export function duration({
+  optional,
+  told,
+  ...options
+}: FieldOptions & { optional?: boolean; told?: boolean } = {}): Field<number | null> {
   const initial = optional ? null : 0;
+  const leftOut = (value: number | null): value is null => value === null || (value === initial && !told);
   const read = (text: string, ticksPerSecond: number) => parseTicks(text, ticksPerSecond);
   return {
     ...plain,
@@ -23,8 +29,7 @@ export function duration({ optional, ...options }: FieldOptions & { optional?: b
       const says = numberProblem(value, rules);
       if (says) to.fault("", says);
     },
-    toBundle: (value, { ticksPerSecond }) =>
-      value === initial || value === null ? undefined : formatTicks(value, ticksPerSecond),
+    toBundle: (value, { ticksPerSecond }) => (leftOut(value) ? undefined : formatTicks(value, ticksPerSecond)),
     fromBundle(value, place, { ticksPerSecond, fault }) {
       if (value === null && optional) return null;
       const ticks = typeof value === "number" || typeof value === "string" ? read(String(value), ticksPerSecond) : null;
@@ -40,8 +45,7 @@ export function duration({ optional, ...options }: FieldOptions & { optional?: b
         description: '"90s", "1m30s", "1800t" (ticks), or a number of seconds.',
         type: optional ? ["string", "number", "null"] : ["string", "number"],
       })),
-    format: (value, { ticksPerSecond }) =>
-      value === initial || value === null ? "" : formatTicks(value, ticksPerSecond),
+    format: (value, { ticksPerSecond }) => (leftOut(value) ? "" : formatTicks(value, ticksPerSecond)),
     parse(typed, { ticksPerSecond }) {
       if (typed === "") return { value: initial };
       const ticks = read(typed, ticksPerSecond);
