@@ -199,7 +199,11 @@ test("from its sheet an item is tried by one key; stations are asked for, stacks
   await stacks.nth(1).getByRole("button", { name: "Swap" }).click();
   await expect(stacks.nth(1)).toContainText(first ?? "?");
   await expect(bag).toContainText("swap 1 and 2");
-  await stacks.first().getByRole("button").first().focus();
+  await stacks.first().getByRole("button", { name: "Move" }).click();
+  await bag.getByRole("button", { name: "Slot 8, empty" }).click();
+  await expect(bag).toContainText("move 1 to slot 8");
+  await expect(bag.getByRole("button", { name: "Slot 1, empty" })).toBeVisible();
+  await stacks.filter({ hasText: "Move" }).first().getByRole("button").first().focus();
   await expect(page.getByRole("article")).toBeVisible();
 
   await show(page, "/shelves?item=down_waistcoat");

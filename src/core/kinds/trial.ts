@@ -12,7 +12,7 @@ import { union } from "../schema/union";
 import { note } from "./shared";
 
 const times = number({ min: 1, max: 10_000, whole: true, initial: 1 });
-/** A stack of the bag, counted from 1. */
+/** A stack of the bag, or a slot, counted from 1. */
 const place = number({ min: 1, max: 100_000, whole: true, initial: 1 });
 const amount = number({ min: 0, max: MOST, initial: 1 });
 
@@ -43,6 +43,7 @@ export const STEPS = {
   run: { source: ref("source"), times },
   unload: {},
   swap: { one: place, other: place },
+  move: { one: place, slot: place },
   expect: { when: choice(["now", "throughout"]), ...until },
   "expect item": { item: ref("item"), amount, where: choice(["in the bag", "stored", "anywhere"]), ...until },
   "expect condition": { condition: ref("condition"), absent: flag(), ...until },

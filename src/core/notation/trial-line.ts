@@ -191,6 +191,13 @@ const STEPS: readonly StepRule[] = [
     write: ({ does }) => `swap ${does.one} and ${does.other}`,
   },
   {
+    is: ["move"],
+    such: "move 1 to slot 5",
+    form: form("move (\\d+) to slot (\\d+)"),
+    read: (r, piece) => ({ does: { is: "move", one: r.whole(piece(1)), slot: r.whole(piece(2)) } }),
+    write: ({ does }) => `move ${does.one} to slot ${does.slot}`,
+  },
+  {
     is: ["unload"],
     such: "unload",
     form: form("unload"),

@@ -22,6 +22,10 @@ export interface Stack {
   readonly slots: number;
 }
 const stackOf = (item: Id, count: number, worn = 0, slots = 1): Stack => ({ item, count, worn, slots });
+/** Empty slots between stacks stand among them as what is no item. */
+const NOTHING = "" as Id;
+const gap = (slots: number): Stack => stackOf(NOTHING, 0, 0, slots);
+export const isEmptySlot = ({ item }: Stack): boolean => item === NOTHING;
 export interface Limits {
   /** null: as many as it takes. */
   readonly slots: number | null;
@@ -39,7 +43,9 @@ export interface Put {
 type Overflow = (typeof OVERFLOW)[number];
 
 export class Bag {
-  stacks: readonly Stack[] = [];
+  /** Stacks, and empty slots between them, in the order of their places; behind the last one all are empty. */
+  private all: readonly Stack[] = [];
+  private full: readonly Stack[] = [];
   stored: ReadonlyMap<Id, number> = new Map();
   money: ReadonlyMap<Id, number> = new Map();
   /** What becomes of things that do not fit. */
@@ -53,15 +59,29 @@ export class Bag {
     this.overflow = catalogue.pantry.overflow;
   }
 
+  /** What lies in the bag, in the order of its places. */
+  get stacks(): readonly Stack[] {
+    return this.full;
+  }
+  /** The same with the empty slots between. */
+  get places(): readonly Stack[] {
+    return this.all;
+  }
+  private lay(places: readonly Stack[]): void {
+    this.all = this.limits.slots === null ? places.filter((s) => !isEmptySlot(s)) : settled(places, this.limits.slots);
+    this.full = this.all.filter((s) => !isEmptySlot(s));
+  }
+
   /** The same again, to try something with. */
   copy(): Bag {
     const bag = new Bag(this.catalogue, this.limits, this.budget);
-    [bag.stacks, bag.stored, bag.money, bag.overflow] = [this.stacks, this.stored, this.money, this.overflow];
+    [bag.all, bag.full] = [this.all, this.full];
+    [bag.stored, bag.money, bag.overflow] = [this.stored, this.money, this.overflow];
     return bag;
   }
   /** Holds what another one does. */
-  become({ stacks, stored, money }: Bag): void {
-    [this.stacks, this.stored, this.money] = [stacks, stored, money];
+  become({ all, full, stored, money }: Bag): void {
+    [this.all, this.full, this.stored, this.money] = [all, full, stored, money];
   }
 
   count(item: Id): number {
@@ -99,7 +119,7 @@ export class Bag {
     const may = limit === null ? amount : Math.max(0, Math.min(amount, limit - own));
     const mayStore = held(this.catalogue, record, "storable").value !== false;
     let left = may;
-    const stacks = [...this.stacks];
+    const stacks = [...this.all];
     const [most, each] = [this.stackLimit(item), this.massOf(item)];
     let lift =
       this.limits.mass === null || each === 0 ? left : Math.floor((this.limits.mass - this.load.mass) / each + 1e-9);
@@ -115,7 +135,7 @@ export class Bag {
     }
     const placed = pile(stacks, item, lift, most, this.freeSlots);
     left -= placed;
-    this.stacks = stacks;
+    this.lay(stacks);
     const over = amount - may;
     const stored = this.overflow === "stored" && mayStore ? left : 0;
     if (stored > 0) this.stored = new Map([...this.stored, [item, (this.stored.get(item) ?? 0) + stored]]);
@@ -135,7 +155,7 @@ export class Bag {
   take(item: Id, amount: number): boolean {
     if (this.count(item) + 1e-9 < amount) return false;
     let left = amount;
-    const stacks = [...this.stacks];
+    const stacks = [...this.all];
     for (let k = stacks.length - 1; k >= 0 && left > 0; k--) {
       const stack = stacks[k];
       if (stack.item !== item) continue;
@@ -147,40 +167,42 @@ export class Bag {
       const parts: Stack[] = [];
       if (rest - (some > 0 ? 1 : 0) > 0) parts.push({ ...stack, slots: rest - (some > 0 ? 1 : 0) });
       if (some > 0 && stack.count - some > 1e-9) parts.push(stackOf(item, stack.count - some, stack.worn));
-      stacks.splice(k, 1, ...parts);
+      const freed = stack.slots - parts.reduce((sum, part) => sum + part.slots, 0);
+      stacks.splice(k, 1, ...parts, ...(freed > 0 ? [gap(freed)] : []));
     }
-    this.stacks = stacks;
+    this.lay(stacks);
     return true;
   }
 
   /** Wears one of an item by so many uses of those it lasts. @returns how many went to pieces, -1 where there is none */
   wear(item: Id, uses: number, lasts: number): number {
-    const k = this.stacks.findLastIndex((s) => s.item === item);
+    const k = this.all.findLastIndex((s) => s.item === item);
     if (k < 0) return -1;
-    const stack = this.stacks[k];
+    const stack = this.all[k];
     const worn = stack.worn + uses;
     const gone = Math.min(stack.count, Math.floor(worn / lasts));
-    const stacks = [...this.stacks];
+    const stacks = [...this.all];
     const others = stack.slots > 1 ? [{ ...stack, slots: stack.slots - 1 }] : [];
-    const rest = stack.count - gone > 0 ? [stackOf(item, stack.count - gone, worn - gone * lasts)] : [];
-    stacks.splice(k, 1, ...others, ...rest);
-    this.stacks = stacks;
+    const rest = stack.count - gone > 0 ? stackOf(item, stack.count - gone, worn - gone * lasts) : gap(1);
+    stacks.splice(k, 1, ...others, rest);
+    this.lay(stacks);
     return gone;
   }
 
   /** Puts part of a stack into a slot of its own. @returns why not, or null */
   split(at: number, amount: number): string | null {
     const stack = this.stacks[at];
+    const k = this.all.indexOf(stack);
     if (!stack) return "There is no such stack.";
     if (!(amount > 0) || amount >= stack.count) return `Of ${stack.count}, 1 to ${stack.count - 1} can be split off.`;
     if (this.freeSlots < 1) return "No slot is free.";
-    this.stacks = [
-      ...this.stacks.slice(0, at),
+    this.lay([
+      ...this.all.slice(0, k),
       ...(stack.slots > 1 ? [{ ...stack, slots: stack.slots - 1 }] : []),
       stackOf(stack.item, stack.count - amount, stack.worn),
       stackOf(stack.item, amount),
-      ...this.stacks.slice(at + 1),
-    ];
+      ...this.all.slice(k + 1),
+    ]);
     return null;
   }
 
@@ -189,15 +211,14 @@ export class Bag {
     const own = this.stacks.filter((s) => s.item === item);
     const all = own.reduce((sum, s) => sum + s.count * s.slots, 0);
     const most = this.stackLimit(item);
-    const first = this.stacks.findIndex((s) => s.item === item);
+    const first = this.all.findIndex((s) => s.item === item);
     const made: Stack[] = [];
     const worn = own.reduce((sum, s) => sum + s.worn, 0);
     const begun = worn > 0 ? Math.min(all, most) : 0;
     if (begun > 0) made.push(stackOf(item, begun, worn));
     pile(made, item, all - begun, most, Number.POSITIVE_INFINITY);
-    const others = this.stacks.filter((s) => s.item !== item);
-    const before = this.stacks.slice(0, Math.max(0, first)).filter((s) => s.item !== item).length;
-    this.stacks = [...others.slice(0, before), ...made, ...others.slice(before)];
+    const rest = this.all.slice(first + 1).map((s) => (s.item === item ? gap(s.slots) : s));
+    if (first >= 0) this.lay([...this.all.slice(0, first), ...made, ...rest]);
   }
 
   /**
@@ -213,13 +234,14 @@ export class Bag {
         return `${sayQuantity(this.limits.mass)} kg could be carried, and there are ${sayQuantity(mass)} kg.`;
       return null;
     };
-    for (let says = over(), k = this.stacks.length - 1; says !== null; says = over(), k--) {
-      const stack = this.stacks[k];
+    for (let says = over(), k = this.all.length - 1; says !== null; says = over(), k--) {
+      const stack = this.all[k];
+      if (stack && isEmptySlot(stack)) continue;
       if (!stack || this.overflow !== "stored") return says;
       const item = this.item(stack.item);
       if (item && held(this.catalogue, item, "storable").value === false) continue;
       const rest = stack.slots > 1 ? [{ ...stack, slots: stack.slots - 1 }] : [];
-      this.stacks = [...this.stacks.slice(0, k), ...rest, ...this.stacks.slice(k + 1)];
+      this.lay([...this.all.slice(0, k), ...rest, ...this.all.slice(k + 1)]);
       this.stored = new Map([...this.stored, [stack.item, (this.stored.get(stack.item) ?? 0) + stack.count]]);
       if (rest.length) k++;
     }
@@ -238,12 +260,20 @@ export class Bag {
   unload(): void {
     const keep: Stack[] = [];
     const stored = new Map(this.stored);
-    for (const stack of this.stacks) {
+    for (const stack of this.all) {
+      if (isEmptySlot(stack)) {
+        keep.push(stack);
+        continue;
+      }
       const item = this.item(stack.item);
       if (item && held(this.catalogue, item, "storable").value === false) keep.push(stack);
-      else stored.set(stack.item, (stored.get(stack.item) ?? 0) + stack.count * stack.slots);
+      else {
+        stored.set(stack.item, (stored.get(stack.item) ?? 0) + stack.count * stack.slots);
+        keep.push(gap(stack.slots));
+      }
     }
-    [this.stacks, this.stored] = [keep, stored];
+    this.stored = stored;
+    this.lay(keep);
   }
 
   /** @returns false, and changes nothing, where there is not so much */
@@ -274,9 +304,31 @@ export class Bag {
   swap(one: number, other: number): string | null {
     const missing = [one, other].find((k) => !this.stacks[k]);
     if (missing !== undefined) return `There is no stack ${missing + 1}: there are ${this.stacks.length}.`;
-    const stacks = [...this.stacks];
-    [stacks[one], stacks[other]] = [stacks[other], stacks[one]];
-    this.stacks = stacks;
+    const [a, b] = [this.stacks[one], this.stacks[other]];
+    this.lay(this.all.map((s) => (s === a ? b : s === b ? a : s)));
+    return null;
+  }
+
+  /** Puts a stack, counted from 0, into an empty slot, counted from 1. @returns why not, or null */
+  move(from: number, slot: number): string | null {
+    const stack = this.stacks[from];
+    if (!stack) return `There is no stack ${from + 1}: there are ${this.stacks.length}.`;
+    const { slots } = this.limits;
+    if (slots === null) return "The bag has no slots of its own: it takes as much as there is.";
+    if (slot < 1 || slot > slots) return `There is no slot ${slot}: there are ${slots}.`;
+    if (stack.slots > 1) return "Several full stacks lie together here. Split one off first.";
+    const taken = this.all.reduce((sum, s) => sum + s.slots, 0);
+    const single = [...this.all, gap(slots - taken)].flatMap((s) =>
+      isEmptySlot(s) ? Array.from({ length: s.slots }, () => gap(1)) : [s],
+    );
+    let at = 1;
+    const to = single.findIndex((s) => {
+      const here = at === slot;
+      at += s.slots;
+      return here;
+    });
+    if (to < 0 || !isEmptySlot(single[to])) return `Slot ${slot} is not empty.`;
+    this.lay(single.map((s, k) => (k === to ? stack : s === stack ? gap(1) : s)));
     return null;
   }
 }
@@ -285,14 +337,44 @@ export class Bag {
 function pile(stacks: Stack[], item: Id, amount: number, most: number, free: number): number {
   if (!(amount > 0) || free < 1) return 0;
   const full = Math.min(free, Math.floor(amount / most));
-  if (full > 0) {
-    stacks.push(stackOf(item, most, 0, full));
-    join(stacks, stacks.length - 1, most);
-  }
+  if (full > 0) begin(stacks, stackOf(item, most, 0, full), most);
   const placed = full > 0 ? full * most : 0;
   const last = full < free ? Math.min(amount - placed, most) : 0;
-  if (last > 0) stacks.push(stackOf(item, last));
+  if (last > 0) begin(stacks, stackOf(item, last), most);
   return placed + last;
+}
+
+/** Puts stacks into the empty slots between others, first ones first, and the rest behind all. */
+function begin(stacks: Stack[], stack: Stack, most: number): void {
+  for (let left = stack.slots; left > 0; ) {
+    const k = stacks.findIndex(isEmptySlot);
+    const here = k < 0 ? left : Math.min(left, stacks[k].slots);
+    const rest = k < 0 ? 0 : stacks[k].slots - here;
+    const at = k < 0 ? stacks.length : k;
+    stacks.splice(at, k < 0 ? 0 : 1, { ...stack, slots: here }, ...(rest > 0 ? [gap(rest)] : []));
+    join(stacks, at, most);
+    left -= here;
+  }
+}
+
+/** Places without empty slots at the end, those side by side as one, and no more slots in all than there are. */
+function settled(places: readonly Stack[], most: number): Stack[] {
+  const made: Stack[] = [];
+  for (const place of places) {
+    const last = made[made.length - 1];
+    if (last && isEmptySlot(place) && isEmptySlot(last)) made[made.length - 1] = gap(last.slots + place.slots);
+    else made.push(place);
+  }
+  if (made.length && isEmptySlot(made[made.length - 1])) made.pop();
+  let over = made.reduce((sum, s) => sum + s.slots, 0) - most;
+  for (let k = made.length - 1; k >= 0 && over > 0; k--) {
+    if (!isEmptySlot(made[k])) continue;
+    const less = Math.min(over, made[k].slots);
+    over -= less;
+    if (made[k].slots === less) made.splice(k, 1);
+    else made[k] = gap(made[k].slots - less);
+  }
+  return made;
 }
 
 /** Makes one entry of a full stack and the one before it, where both are full and of one item. */

@@ -178,6 +178,10 @@ function carryOut(play: Play, { does: step, holds }: Step, watch: (watch: Watch)
       const says = bag.swap(step.one - 1, step.other - 1);
       return says === null ? OK : no(says);
     }
+    case "move": {
+      const says = bag.move(step.one - 1, step.slot);
+      return says === null ? OK : no(says);
+    }
     case "expect": {
       if (holds === null) return no("Nothing is said that must hold.");
       const text = writeFormula(holds, "bearer", around(catalogue));

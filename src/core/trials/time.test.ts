@@ -12,6 +12,7 @@ import { line } from "../notation/line";
 import { formatSteps, parseSteps } from "../notation/trial-line";
 import { must } from "../testing/kitchen";
 import { idOf, tried, withMore, withUses } from "../testing/tryout";
+import { isEmptySlot } from "./bag";
 import { Play } from "./play";
 import { runTrial } from "./run";
 import { taste } from "./tasting";
@@ -295,6 +296,27 @@ describe("the world", () => {
     expect(ok).toBe(true);
     expect(play?.bag.stacks.map((s) => s.item)).toEqual([idOf("Eel"), idOf("Pie")]);
     expect(says("get Pie\nswap 1 and 2")).toBe("2: There is no stack 2: there are 1.");
+  });
+
+  it("has bags of which each slot has its place: a stack that goes leaves it empty, and what comes fills it first", () => {
+    const wide = must(base, [setField(base, "subject", idOf("Mara"), "bagSlots", 5)]);
+    const lies = (text: string) =>
+      run(text, wide).play?.bag.places.map((s) => (isEmptySlot(s) ? s.slots : wide.records.item.get(s.item)?.name));
+    expect(lies("get Eel\nget Pie\nget Snow\ndrop Pie")).toEqual(["Eel", 1, "Snow"]);
+    expect(lies("get Eel\nget Pie\nget Snow\ndrop Pie\nget Horn\nget Brine")).toEqual(["Eel", "Horn", "Snow", "Brine"]);
+    expect(lies("get Eel\nget Pie\nmove 1 to slot 5")).toEqual([1, "Pie", 2, "Eel"]);
+    expect(lies("get Eel\nget Pie\nmove 1 to slot 5\nmove 1 to slot 1\nswap 1 and 2")).toEqual(["Eel", 3, "Pie"]);
+    expect(lies("get Eel\nget Pie\ndrop Pie")).toEqual(["Eel"]);
+    // Three of the four pies lie before the eel.
+    expect(lies("get Eel\nmove 1 to slot 4\nget 4 Pie")).toEqual(["Pie", "Eel", "Pie"]);
+    expect(lies("get Eel\nget Pie\nmove 2 to slot 5\nunload")).toEqual([]);
+    for (const [text, wrong] of [
+      ["get Eel\nget Pie\nmove 1 to slot 2", "3: Slot 2 is not empty."],
+      ["get Eel\nmove 1 to slot 6", "2: There is no slot 6: there are 5."],
+      ["get Eel\nmove 3 to slot 2", "2: There is no stack 3: there are 1."],
+      ["get 2 Pie\nmove 1 to slot 4", "2: Several full stacks lie together here. Split one off first."],
+    ])
+      expect(says(text, wide)).toBe(wrong);
   });
 
   it("tells how somebody else there fares, too", () => {

@@ -17,6 +17,7 @@ import { TradeAndSplits } from "./0015-trade-and-splits";
 import { ResidueAndOrder } from "./0016-residue-and-order";
 import { TimeAndKits } from "./0017-time-and-kits";
 import { SalvageByWorth } from "./0018-salvage-by-worth";
+import { SlotsOfABag } from "./0019-slots-of-a-bag";
 
 export const MIGRATIONS = [
   { name: "0001-first-tables", class: FirstTables },
@@ -37,4 +38,5 @@ export const MIGRATIONS = [
   { name: "0016-residue-and-order", class: ResidueAndOrder },
   { name: "0017-time-and-kits", class: TimeAndKits },
   { name: "0018-salvage-by-worth", class: SalvageByWorth },
+  { name: "0019-slots-of-a-bag", class: SlotsOfABag },
 ];

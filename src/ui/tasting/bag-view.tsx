@@ -6,6 +6,7 @@ import type { Item, Trial } from "@/core/kinds/index";
 import { count, sayQuantity } from "@/core/numbers/format";
 import { formatTicks } from "@/core/numbers/ticks";
 import type { Play } from "@/core/trials/play";
+import { isEmptySlot } from "@/core/trials/bag";
 import { slotOf } from "@/core/trials/worn";
 import { usePlaces } from "../frame/navigate";
 import { Button, cx, Jar } from "../kit/kit";
@@ -27,7 +28,24 @@ export function BagView({ play, amount, act }: { play: Play; amount: number; act
     if (moving !== null && moving !== k) act({ is: "swap", one: moving + 1, other: k + 1 });
     setMoving(moving === null ? k : null);
   };
+  const moveTo = (slot: number) => {
+    if (moving !== null) act({ is: "move", one: moving + 1, slot });
+    setMoving(null);
+  };
   const empty = bag.limits.slots === null ? 0 : Math.max(0, bag.limits.slots - slots);
+  const emptySlots = (first: number, many: number) =>
+    Array.from({ length: Math.min(many, DRAWN) }, (_, k) => (
+      <EmptySlot key={first + k} slot={first + k} moves={moving !== null} onMove={() => moveTo(first + k)} />
+    ));
+  // Each place with the slot at which it begins, and the number of its stack.
+  let [slot, number] = [1, 0];
+  const laid = bag.places.map((stack) => {
+    const place = { stack, slot, k: isEmptySlot(stack) ? -1 : number };
+    slot += stack.slots;
+    if (place.k >= 0) number++;
+    return place;
+  });
+  const behind = bag.limits.slots === null ? 0 : Math.max(0, bag.limits.slots + 1 - slot);
   return (
     <>
       <div className="flex flex-wrap items-center gap-x-5 gap-y-1 pt-3">
@@ -42,12 +60,18 @@ export function BagView({ play, amount, act }: { play: Play; amount: number; act
         </span>
       </div>
       <ul aria-label="Stacks" className="grid grid-cols-[repeat(auto-fill,minmax(190px,1fr))] gap-1.5 pt-3">
-        {bag.stacks.map((stack, k) => {
+        {laid.map(({ stack, slot, k }) => {
+          if (k < 0)
+            return (
+              <li key={`empty${slot}`} className="flex flex-wrap content-start gap-1 p-1.5">
+                {emptySlots(slot, stack.slots)}
+              </li>
+            );
           const item = catalogue.records.item.get(stack.item);
           const uses = item ? usesOf(catalogue, item) : [];
           return (
             <li
-              key={k}
+              key={slot}
               className={cx(
                 "rounded-sm border border-hair bg-shade p-1.5",
                 moving === k && "outline-2 -outline-offset-2 outline-kelp",
@@ -101,7 +125,7 @@ export function BagView({ play, amount, act }: { play: Play; amount: number; act
                 >
                   Merge
                 </Button>
-                {bag.stacks.length > 1 && (
+                {(bag.stacks.length > 1 || empty > 0) && (
                   <Button look="quiet" aria-pressed={moving === k} onClick={() => swapWith(k)}>
                     {moving === null || moving === k ? "Move" : "Swap"}
                   </Button>
@@ -120,9 +144,7 @@ export function BagView({ play, amount, act }: { play: Play; amount: number; act
       </ul>
       {empty > 0 && (
         <p className="flex flex-wrap items-center gap-1 pt-2 text-second">
-          {Array.from({ length: Math.min(empty, DRAWN) }, (_, k) => (
-            <span key={k} aria-hidden className="size-4.5 rounded-sm border border-dashed border-line" />
-          ))}
+          {emptySlots(slot, behind)}
           <span className="pl-1">{count(empty, "empty slot")}</span>
         </p>
       )}
@@ -148,6 +170,25 @@ export function BagView({ play, amount, act }: { play: Play; amount: number; act
         </p>
       )}
     </>
+  );
+}
+
+/** A slot in which nothing lies; what is being moved can be put there. */
+function EmptySlot({ slot, moves, onMove }: { slot: number; moves: boolean; onMove: () => void }) {
+  return (
+    <button
+      type="button"
+      aria-label={`Slot ${slot}, empty`}
+      title={moves ? `Put it into slot ${slot}` : `Slot ${slot}`}
+      disabled={!moves}
+      className={cx("size-4.5 rounded-sm border border-dashed border-line", moves && "border-kelp hover:bg-pick")}
+      onClick={onMove}
+      onDragOver={(e) => e.preventDefault()}
+      onDrop={(e) => {
+        e.preventDefault();
+        onMove();
+      }}
+    />
   );
 }
 
