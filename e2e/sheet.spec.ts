@@ -177,3 +177,18 @@ test("the last three changes are taken back after a reload, and brought back aft
   await show(other, "/shelves");
   await expect(other.getByRole("button", { name: "Undo", exact: true })).toBeDisabled();
 });
+
+test("a new item is of the type and tag that are shown; its copy has uses of its own", async ({ page }) => {
+  await show(page, "/setup?kind=type&record=kept_fare");
+  await page.getByRole("button", { name: "New item of this type" }).click();
+  const sheet = page.getByRole("complementary", { name: "Item New item" });
+  await expect(moved(page)).toContainText("New item added");
+  await expect(page).toHaveURL(/type=kept_fare/);
+  await expect(sheet.getByRole("button", { name: /^Type: Kept fare\b/ })).toBeVisible();
+  await page.keyboard.press("Escape");
+
+  await show(page, "/shelves?item=smoked_eel");
+  await page.getByRole("button", { name: "Duplicate" }).click();
+  const copy = page.getByRole("complementary", { name: "Item Smoked eel 2" });
+  await expect(copy.getByRole("textbox", { name: "Line of Eat" })).toHaveValue(/Warm 15s/);
+});

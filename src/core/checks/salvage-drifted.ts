@@ -13,14 +13,21 @@ import { holdersBeside } from "./holders";
 /** A salvage says otherwise than the rule that is kept for its type. */
 export const salvageDrifted = perRecord<"item">({
   id: "salvage-drifted",
-  reads: [ways, value],
+  reads: [ways],
   per: ["item"],
   concerns: ({ records }) => records.payback.size > 0,
   *also({ catalogue, readings: { compiled } }, delta, edits) {
-    // What things of a type give by worth hangs on what that costs, too.
-    const moved = delta.of(value);
-    for (const { type, into } of catalogue.records.payback.values())
-      if (type && into && moved.has(compiled.numberOf(into) ?? -1)) yield* itemsBelow(catalogue, new Set([type]));
+    // What is given by worth hangs on what things cost, and on what that costs which is given.
+    const byWorth = [...catalogue.records.payback.values()].filter((p) => p.type !== null && p.into !== null);
+    if (byWorth.length) {
+      const moved = delta.of(value);
+      for (const i of moved.keys()) {
+        const id = compiled.idOf(i);
+        if (id) yield id;
+      }
+      for (const { type, into } of byWorth)
+        if (moved.has(compiled.numberOf(into as Id) ?? -1)) yield* itemsBelow(catalogue, new Set([type as Id]));
+    }
     if (!catalogue.records.payback.size && !edits.some((e) => e.kind === "payback")) return;
     yield* holdersBeside(catalogue, edits);
     for (const edit of edits) {

@@ -2,6 +2,7 @@
 import type { Catalogue } from "../catalogue/catalogue";
 import type { Edit } from "../catalogue/edit";
 import { recordsWith } from "../catalogue/references";
+import { usesSaidBy } from "../catalogue/uses";
 import type { AnyRecord, Item, Kind, Recipe, Source } from "../kinds/index";
 import { LONGEST_NAME } from "../schema/limits";
 import { newId } from "../schema/id";
@@ -19,7 +20,7 @@ export function duplicateOf<R extends AnyRecord>(catalogue: Catalogue, kind: Kin
   return { ...record, id: newId(), name: called(), key: new FreeKeys(catalogue).next(kind, called()) };
 }
 
-/** An item like another with the ways it is made, taken apart and come by: each a record of its own. */
+/** An item like another with the ways it is made, taken apart, come by and used: each a record of its own. */
 export function duplicateWith(catalogue: Catalogue, item: Item): { readonly copy: Item; readonly edits: Edit[] } {
   const copy = duplicateOf(catalogue, "item", item);
   const keys = new FreeKeys(catalogue);
@@ -34,5 +35,9 @@ export function duplicateWith(catalogue: Catalogue, item: Item): { readonly copy
   for (const recipe of new Set([...made, ...apart])) again("recipe", recipe as unknown as Recipe);
   for (const source of recordsWith(catalogue, "source", item.id, ["output"]))
     again("source", source as unknown as Source);
+  for (const use of usesSaidBy(catalogue, item.id)) {
+    const record = { ...use, id: newId(), key: keys.next("use", use.name), item: copy.id };
+    edits.push({ op: "add", kind: "use", record });
+  }
   return { copy, edits };
 }

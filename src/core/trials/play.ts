@@ -23,6 +23,10 @@ import { about, Reckoner, type Speaking } from "./reckon";
 import type { Sold } from "./shop";
 import { puttingOn, roomOf } from "./worn";
 
+/** Whether what an effect asks for may be there a moment later although nothing happens: resources move by themselves. */
+const hangsOnResources = ({ does, amount }: Effect): boolean =>
+  does.is === "cost" || (amount !== null && TAKES.includes(does.is));
+
 /** When something is used. */
 export type Rule =
   | { readonly is: "at"; readonly ticks: readonly number[] }
@@ -403,7 +407,7 @@ export class Play {
           break;
         }
         // Between events only resources move: they matter to what a use would change, and to amounts made of them.
-        if (!plan.held.guarded && !plan.held.effects.some((e) => e.amount !== null && TAKES.includes(e.does.is))) break;
+        if (!plan.held.guarded && !plan.held.effects.some(hangsOnResources)) break;
         tick++;
       }
     }

@@ -192,6 +192,13 @@ describe("what a use costs", () => {
     expect(says("get Horn\nuse Horn", catalogue)).toBe("2: It costs Breath, which Mara does not have.");
   });
 
+  it("is waited for by what is to happen as soon as it holds", () => {
+    // Breath comes back by one a second here: six stand above the least, and five are spent at each blow.
+    const airy = must(base, [setField(base, "resource", breath, "recovery", "1")]);
+    const { play } = run("get Horn\nuse Horn whenever Vigour < 1000\nwait 20s", airy);
+    expect(play?.moments.filter((m) => m.refused === null).map((m) => m.tick)).toEqual([0, 40, 90, 140, 190]);
+  });
+
   it("is no benefit that keeps a guarded use from being refused", () => {
     const guarded = withUses(base, { Bench: ["Sit: costs 1 Breath, restores 5 Vigour, kept, not in vain"] });
     const full = must(guarded, [setField(guarded, "resource", vigour, "start", null)]);

@@ -110,7 +110,7 @@ export function CommandField({ onClose }: { onClose: () => void }) {
           : []),
         ...(record.kind === "item"
           ? [
-              of("Duplicate it with its recipes, salvage and sources", () => {
+              of("Duplicate it with its recipes, salvage, sources and uses", () => {
                 const { copy, edits } = duplicateWith(catalogue, found as Item);
                 void store.submit(edits).then((answer) => {
                   if (answer.ok) places.openItem(copy.id);

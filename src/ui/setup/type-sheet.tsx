@@ -9,7 +9,7 @@ import { definition, type ItemType } from "@/core/kinds/index";
 import { fieldAt, pathOf } from "@/core/schema/record";
 import { usePlaces } from "../frame/navigate";
 import { shownAs } from "../grid/field-columns";
-import { Jar } from "../kit/kit";
+import { Button, Jar } from "../kit/kit";
 import { useLive } from "../pantry/provider";
 import { FieldRow } from "../sheet/field-row";
 import { Section } from "../sheet/section";
@@ -36,6 +36,7 @@ export function TypeSheet({ type, action }: { readonly type: ItemType; readonly 
         <p className="min-w-0 flex-1 truncate text-second">
           {above.length ? `under ${above.map((t) => t.name).join(", under ")}` : "stands under no other type"}
         </p>
+        <Button onClick={() => places.go("shelves", { type: type.key, new: "1" })}>New item of this type</Button>
         {action}
       </header>
       {/** biome-ignore lint/a11y/useSemanticElements: a role after the ARIA pattern, without the looks and limits of the element */}

@@ -16,7 +16,7 @@ import { useMove } from "../setup/move-dialog";
 export function Row({ label, help, children }: { label: string; help?: string; children: ReactNode }) {
   return (
     <div className="flex min-h-7 items-center justify-between gap-2 border-b border-dotted border-line">
-      <span className="max-w-[60%] truncate text-second" title={help || label}>
+      <span className="max-w-[64%] py-0.5 leading-4 text-second" title={help || label}>
         {label}
       </span>
       <span className="min-w-0 text-right">{children}</span>

@@ -15,6 +15,7 @@ import type { Id } from "@/core/schema/id";
 import { definition, type Item, type Recipe } from "@/core/kinds/index";
 import { outputsOf, sayNamed } from "@/core/notation/line";
 import { newSource } from "@/core/checks/mend";
+import { duplicateWith } from "@/core/editing/duplicate";
 import { count, sayCost, sayPercent, sayQuantity, sayRange } from "@/core/numbers/format";
 import { formatTicks } from "@/core/numbers/ticks";
 import { FindingLines } from "../checks/finding-lines";
@@ -65,6 +66,10 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
   const own = new Set<Id>([item.id, ...made.map((r) => r.id), ...salvages.map((r) => r.id)]);
   const findings = model.findings.filter((f) => f.about.some((r) => own.has(r.id)));
   const name = namesOf(catalogue, "item").written(item.id);
+  const duplicate = async () => {
+    const { copy, edits } = duplicateWith(catalogue, item);
+    if ((await store.submit(edits)).ok) places.ask({ item: copy.key });
+  };
   const margin = marginOf(catalogue, model, item);
   // Those its type takes, and what it says or inherits beside them.
   const measured = statsOfItem(catalogue, item);
@@ -141,6 +146,13 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
         <TryIt item={item} />
         <CardButton item={item} />
         <SeriesButton item={item} />
+        <Button
+          look="quiet"
+          title="A copy with its recipes, salvage, sources and uses"
+          onClick={() => void duplicate()}
+        >
+          Duplicate
+        </Button>
       </nav>
       {/** biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keyboard */}
       {/** biome-ignore lint/a11y/useSemanticElements: a role after the ARIA pattern, without the looks and limits of the element */}

@@ -5,7 +5,7 @@ import type { Catalogue } from "@/core/catalogue/catalogue";
 import { recordsWith } from "@/core/catalogue/references";
 import { around } from "@/core/catalogue/surroundings";
 import { usesOf } from "@/core/catalogue/uses";
-import type { Item } from "@/core/kinds/index";
+import type { Item, Recipe } from "@/core/kinds/index";
 import { formatSteps } from "@/core/notation/trial-line";
 import { rehearsalOf } from "@/core/trials/rehearsal";
 import { slotOf } from "@/core/trials/worn";
@@ -16,7 +16,7 @@ import { writePlans } from "../tasting/plans";
 
 interface Way {
   readonly says: "Use it" | "Wear it" | "Open it" | "Make it";
-  readonly query: { readonly [name: string]: string };
+  readonly query: () => { readonly [name: string]: string };
 }
 
 export function waysToTry(catalogue: Catalogue, item: Item): Way[] {
@@ -24,20 +24,15 @@ export function waysToTry(catalogue: Catalogue, item: Item): Way[] {
   const opens = uses.some((u) => u.effects.some((e) => e.does.is === "draw"));
   const others = uses.filter((u) => u.effects.some((e) => e.does.is !== "draw"));
   const [recipe] = recordsWith(catalogue, "recipe", item.id, ["output"]);
-  const plan = writePlans([{ item: item.key, use: "", rule: "as soon as ready", value: "" }]);
-  return [
-    ...(others.length ? [{ says: "Use it", query: { tab: "use", plan } } as const] : []),
-    ...(slotOf(catalogue, item) === null ? [] : [{ says: "Wear it", query: { tab: "wear", try: item.key } } as const]),
-    ...(opens ? [{ says: "Open it", query: { tab: "open", open: item.key } } as const] : []),
-    ...(recipe
-      ? [
-          {
-            says: "Make it",
-            query: { tab: "bag", do: formatSteps(rehearsalOf(catalogue, recipe) as never, around(catalogue)) },
-          } as const,
-        ]
-      : []),
+  const plan = () => writePlans([{ item: item.key, use: "", rule: "as soon as ready", value: "" }]);
+  const steps = (of: Recipe) => formatSteps(rehearsalOf(catalogue, of) as never, around(catalogue));
+  const ways: (Way | false)[] = [
+    others.length > 0 && { says: "Use it", query: () => ({ tab: "use", plan: plan() }) },
+    slotOf(catalogue, item) !== null && { says: "Wear it", query: () => ({ tab: "wear", try: item.key }) },
+    opens && { says: "Open it", query: () => ({ tab: "open", open: item.key }) },
+    recipe !== undefined && { says: "Make it", query: () => ({ tab: "bag", do: steps(recipe) }) },
   ];
+  return ways.filter((way) => way !== false);
 }
 
 export function TryIt({ item }: { readonly item: Item }) {
@@ -51,7 +46,7 @@ export function TryIt({ item }: { readonly item: Item }) {
         e.target instanceof Element && e.target.closest("input, textarea, select, [contenteditable], [role=grid]");
       if (e.key.toLowerCase() !== "t" || e.ctrlKey || e.metaKey || e.altKey || typing || !ways[0]) return;
       e.preventDefault();
-      places.go("tasting", ways[0].query);
+      places.go("tasting", ways[0].query());
     };
     window.addEventListener("keydown", press);
     return () => window.removeEventListener("keydown", press);
@@ -61,7 +56,7 @@ export function TryIt({ item }: { readonly item: Item }) {
       key={way.says}
       look="quiet"
       title={k === 0 ? `${way.says} in Tasting (T)` : `${way.says} in Tasting`}
-      onClick={() => places.go("tasting", way.query)}
+      onClick={() => places.go("tasting", way.query())}
     >
       {way.says}
     </Button>

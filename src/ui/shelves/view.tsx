@@ -124,15 +124,22 @@ export function ShelvesView() {
     return says === null ? null : { says, faults: [] };
   };
 
+  /** A new item is of the type, rarity and tag that are shown, and stays in sight. */
   const make = async () => {
+    const shown = (kind: "type" | "rarity" | "tag") => byKey(catalogue, kind, places.query.get(kind) ?? "");
+    const [type, rarity, tag] = [shown("type"), shown("rarity"), shown("tag")];
     const item = withDefaults("item", {
       id: newId(),
       key: new FreeKeys(catalogue).next("item", "New item"),
       name: "New item",
+      type: type?.id ?? null,
+      rarity: rarity?.id ?? null,
+      tags: tag ? [tag.id] : [],
     });
     const answer = await store.submit([{ op: "add", kind: "item", record: item }]);
     if (!answer.ok) return;
-    places.ask({ ...ALL_SHOWN, item: item.key, new: null });
+    const kept = { type: type?.key ?? null, rarity: rarity?.key ?? null, tag: tag?.key ?? null };
+    places.ask({ ...ALL_SHOWN, ...kept, item: item.key, new: null });
     setBegin({ key: item.id, column: "name" });
   };
   // The command field asks for a new item by address.

@@ -181,7 +181,7 @@ function EmptySlot({ slot, moves, onMove }: { slot: number; moves: boolean; onMo
       aria-label={`Slot ${slot}, empty`}
       title={moves ? `Put it into slot ${slot}` : `Slot ${slot}`}
       disabled={!moves}
-      className={cx("size-4.5 rounded-sm border border-dashed border-line", moves && "border-kelp hover:bg-pick")}
+      className={cx("size-6 rounded-sm border border-dashed border-line", moves && "border-kelp hover:bg-pick")}
       onClick={onMove}
       onDragOver={(e) => e.preventDefault()}
       onDrop={(e) => {

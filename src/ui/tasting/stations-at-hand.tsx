@@ -1,10 +1,27 @@
 "use client";
 /** Which stations are at hand: every one, or only those that are named and those in the bag. */
 import { X } from "lucide-react";
+import { useMemo } from "react";
+import type { Catalogue } from "@/core/catalogue/catalogue";
+import { membersOf } from "@/core/process/members";
 import type { Id } from "@/core/schema/id";
 import { Button, Jar } from "../kit/kit";
 import { useLive } from "../pantry/provider";
 import { ItemInput, Labelled } from "./parts";
+
+/** Whatever is a station of some recipe. */
+function stationsIn(catalogue: Catalogue): Set<Id> {
+  const known = new Set<Id>();
+  const tags = new Set<Id>();
+  for (const { lines } of catalogue.records.recipe.values())
+    for (const { role, item, any } of lines) {
+      if (role !== "station") continue;
+      if (item) known.add(item);
+      else if (any) tags.add(any);
+    }
+  for (const tag of tags) for (const { id } of membersOf(catalogue, tag)) known.add(id);
+  return known;
+}
 
 export function StationsAtHand({
   stations,
@@ -15,13 +32,8 @@ export function StationsAtHand({
   readonly onStations: (stations: readonly Id[] | null) => void;
 }) {
   const { catalogue } = useLive();
-  const known = new Set<Id>();
-  for (const { lines } of catalogue.records.recipe.values())
-    for (const { role, item, any } of lines) {
-      if (role !== "station") continue;
-      if (item) known.add(item);
-      else for (const each of catalogue.records.item.values()) if (any && each.tags.includes(any)) known.add(each.id);
-    }
+  const asked = stations !== null;
+  const known = useMemo(() => (asked ? stationsIn(catalogue) : new Set<Id>()), [asked, catalogue]);
   return (
     <div className="space-y-1">
       <Labelled label="Stations at hand">

@@ -34,7 +34,8 @@ export function TastingView() {
           ))}
         </div>
       </ViewHead>
-      <tab.show />
+      {/* What another view asks to be tried is tried anew. */}
+      <tab.show key={`${tab.id}${tab.id === "bag" ? (places.query.get("do") ?? "") : ""}`} />
     </>
   );
 }
