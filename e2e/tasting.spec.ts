@@ -169,6 +169,11 @@ test("things laid in a grid by keyboard are a pattern, or nearly one with what i
     await page.keyboard.press("Enter");
   }
   await expect(grid.getByRole("gridcell", { name: "Row 1, column 2: Sailcloth" })).toBeVisible();
+  // A name of nothing stays where it was typed, with the reason.
+  await page.keyboard.type("Sailcloht");
+  await page.keyboard.press("Enter");
+  await expect(grid.getByText("There is no one item called “Sailcloht”.")).toBeVisible();
+  await page.keyboard.press("Escape");
   await expect(is).toContainText("No recipe takes this. The nearest:");
   await expect(is).toContainText("2 places away from Sew sail bag");
   await page.goto(`${page.url().replace(/&laid=.*/, "")}&laid=sailcloth,sailcloth;net_twine,osier_withy`);

@@ -34,8 +34,7 @@ export function restoredBy(
   for (const { does, amount, chance } of use.effects) {
     if (does.is !== "restore" || does.share) continue;
     const one = itemAmount(catalogue, item, amount);
-    const all = timesOf(does, catalogue.pantry.ticksPerSecond);
-    const times = Number.isFinite(all) ? all : 1;
+    const times = timesOf(does, catalogue.pantry.ticksPerSecond);
     if (one !== null) found.set(does.resource, (found.get(does.resource) ?? 0) + one * times * chance);
   }
   return [...found].map(([resource, points]) => ({ resource, points }));

@@ -154,7 +154,7 @@ export function heldUse(catalogue: Catalogue, heir: Heir, use: Use): HeldUse {
 
 /**
  * How often an effect that goes on comes, for as long as it does: first after its `first`, or after one interval, then
- * every interval. Infinity where it goes on for ever; 1 for what comes at once.
+ * every interval. 1 for what comes at once, and where it goes on without an end.
  */
 export function timesOf(
   {
@@ -164,9 +164,8 @@ export function timesOf(
   }: { readonly every: number | null; readonly first?: number; readonly lasting: number | null },
   ticksPerSecond: number,
 ): number {
-  if (every === null && lasting === null) return 1;
   const interval = Math.max(1, every ?? ticksPerSecond);
-  if (lasting === null) return Number.POSITIVE_INFINITY;
+  if (lasting === null) return 1;
   const begins = first ?? interval;
   return begins > lasting ? 0 : Math.floor((lasting - begins) / interval) + 1;
 }

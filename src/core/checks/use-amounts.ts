@@ -13,11 +13,8 @@ import { aboutUse, amountFor, most, nameOfUse, openUse, perUse, say, standing } 
 type Points = Extract<Effect["does"], { readonly is: "restore" | "drain" | "cost" }>;
 const pointsOf = ({ does }: Effect): Points | null =>
   does.is === "restore" || does.is === "drain" || does.is === "cost" ? does : null;
-/** How often it comes in all; 1 where it goes on without an end. */
-const timesIn = (catalogue: Catalogue, does: Points): number => {
-  const times = does.is === "cost" ? 1 : timesOf(does, catalogue.pantry.ticksPerSecond);
-  return Number.isFinite(times) ? times : 1;
-};
+const timesIn = (catalogue: Catalogue, does: Points): number =>
+  does.is === "cost" ? 1 : timesOf(does, catalogue.pantry.ticksPerSecond);
 
 /** The effects of a use that restore or drain something. */
 function* pointsIn(

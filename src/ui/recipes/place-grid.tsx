@@ -7,6 +7,11 @@ import { focusPlace } from "../kit/focus-place";
 import { cx } from "../kit/kit";
 import { NameInput } from "../kit/name-input";
 
+interface Unread {
+  readonly says: string;
+}
+const isUnread = (read: unknown): read is Unread => typeof read === "object" && read !== null && "says" in read;
+
 export type PlacesOf<T> = readonly (readonly (T | null)[])[];
 interface Props<T> {
   readonly label: string;
@@ -14,8 +19,8 @@ interface Props<T> {
   readonly onPlaces: (next: PlacesOf<T>) => void;
   /** What lies in a place, as it is typed; "" for nothing. */
   readonly say: (thing: T | null) => string;
-  /** What a text stands for; null: nothing. */
-  readonly read: (text: string) => T | null;
+  /** What a text stands for; null: nothing. What can't be read says why, and stays where it was typed. */
+  readonly read: (text: string) => T | null | Unread;
   readonly names: readonly string[];
   /** Whether the grid grows where more is pasted than has room. */
   readonly grows?: boolean;
@@ -34,6 +39,8 @@ const NUMBERS = Array.from({ length: WIDEST }, (_, k) => k + 1);
 export function PlaceGrid<T>({ label, places, onPlaces, say, read, names, grows = false, amiss }: Props<T>) {
   const [[row, column], setAt] = useState<readonly [number, number]>([0, 0]);
   const [typing, setTyping] = useState<string | null>(null);
+  /** Why what was pasted could not be laid. */
+  const [says, setSays] = useState("");
   const dragged = useRef<readonly [number, number] | null>(null);
   const table = useRef<HTMLDivElement>(null);
   const [height, width] = [places.length, places[0].length];
@@ -55,8 +62,13 @@ export function PlaceGrid<T>({ label, places, onPlaces, say, read, names, grows 
     const low = Math.max(height, Math.min(most, at[0] + block.length));
     const next = resized(places, right, low).map((line) => [...line]);
     for (const [r, line] of block.entries())
-      for (const [c, typed] of line.entries())
-        if (at[0] + r < next.length && at[1] + c < right) next[at[0] + r][at[1] + c] = read(typed);
+      for (const [c, typed] of line.entries()) {
+        if (at[0] + r >= next.length || at[1] + c >= right) continue;
+        const thing = read(typed);
+        if (isUnread(thing)) return setSays(`Nothing was pasted. ${thing.says}`);
+        next[at[0] + r][at[1] + c] = thing;
+      }
+    setSays("");
     onPlaces(next);
   };
   const move = (from: readonly [number, number], to: readonly [number, number], copy: boolean) => {
@@ -145,8 +157,11 @@ export function PlaceGrid<T>({ label, places, onPlaces, say, read, names, grows 
                       names={names}
                       clearAfter
                       onDone={(text) => {
-                        put(r, c, read(text));
+                        const thing = read(text);
+                        if (isUnread(thing)) return thing.says;
+                        put(r, c, thing);
                         go(r, Math.min(width - 1, c + 1));
+                        return null;
                       }}
                       onCancel={() => go(r, c)}
                     />
@@ -159,6 +174,11 @@ export function PlaceGrid<T>({ label, places, onPlaces, say, read, names, grows 
           </div>
         ))}
       </div>
+      {says && (
+        <p role="alert" className="text-[12px] text-beet">
+          {says}
+        </p>
+      )}
     </>
   );
 }

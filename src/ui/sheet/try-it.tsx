@@ -43,7 +43,8 @@ export function TryIt({ item }: { readonly item: Item }) {
   useEffect(() => {
     const press = (e: KeyboardEvent) => {
       const typing =
-        e.target instanceof Element && e.target.closest("input, textarea, select, [contenteditable], [role=grid]");
+        e.target instanceof Element &&
+        e.target.closest("input, textarea, select, [contenteditable], [role=grid], [role=dialog]");
       if (e.key.toLowerCase() !== "t" || e.ctrlKey || e.metaKey || e.altKey || typing || !ways[0]) return;
       e.preventDefault();
       places.go("tasting", ways[0].query());

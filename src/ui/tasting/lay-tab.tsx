@@ -67,8 +67,10 @@ export function LayTab() {
           onPlaces={put}
           say={(id) => (id ? nameOf(id) : "")}
           read={(text) => {
-            const found = names.find(text.trim());
-            return found.found === "one" ? found.id : null;
+            const name = text.trim();
+            if (!name || /^[-–—_.]+$/.test(name)) return null;
+            const found = names.find(name);
+            return found.found === "one" ? found.id : { says: `There is no one item called “${name}”.` };
           }}
           names={[...names.names()]}
           amiss={
@@ -104,11 +106,7 @@ export function LayTab() {
           </p>
         )}
         {answer.are.map((recipe) => (
-          <Made
-            key={recipe.id}
-            recipe={recipe}
-            says={recipe.kind === "pattern" ? "This is" : "In any order it makes"}
-          />
+          <Made key={recipe.id} recipe={recipe} says={recipe.kind === "pattern" ? "This is" : "In any order this is"} />
         ))}
         {answer.are.length > 1 && (
           <p className="text-copper">{answer.are.length} recipes take this. The game can't tell which is meant.</p>
