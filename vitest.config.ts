@@ -11,6 +11,7 @@ export default defineConfig({
         resolve: { alias },
         test: {
           name: "core",
+          chaiConfig: { truncateThreshold: 0 },
           // Reading the core anew for each file would take as long as half of its tests. All that it keeps between files is
           // how names are transliterated, which whoever tests that says first.
           isolate: false,
@@ -24,6 +25,7 @@ export default defineConfig({
         resolve: { alias },
         test: {
           name: "store",
+          chaiConfig: { truncateThreshold: 0 },
           include: [
             "src/store/**/*.test.ts",
             "src/server/**/*.test.ts",

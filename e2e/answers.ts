@@ -86,7 +86,7 @@ export function answersThrough(door: () => Door): void {
       });
       expect(await call(changes.POST, { body: '{"edits": [],\n "edits": []}' })).toMatchObject({
         status: 400,
-        body: { title: "A name stands twice", detail: expect.stringContaining("line 2, column 2, “edits”") },
+        body: { title: "Duplicate name", detail: expect.stringContaining("line 2, column 2, “edits”") },
       });
       expect(await call(changes.POST, { body: { edits: [] } })).toMatchObject({ status: 422 });
       const answer = await call(changes.POST, { body: { edits: [{ op: "explode", kind: "item" }], extra: 1 } });
@@ -314,7 +314,7 @@ export function answersThrough(door: () => Door): void {
       for (const odd of ["dry=true", "dry=maybe", "Dry=1", "dry=1&dry=0", "dry=", "replace=yes", "colour=red"])
         expect(await call(bundles.POST, { body: text, query: odd }), odd).toMatchObject({
           status: 400,
-          body: { title: "This can't be asked" },
+          body: { title: "Invalid query" },
         });
       for (const [handler, params] of [
         [snapshots.GET, {}],
@@ -343,7 +343,7 @@ export function answersThrough(door: () => Door): void {
       for (const odd of ["most=0", "most=-3", "most=many", "most=1e9", "most=201", "before=-1", "before=never"])
         expect(await call(changes.GET, { query: odd })).toMatchObject({
           status: 400,
-          body: { title: "This can't be asked", detail: expect.stringContaining("is a whole number from 1 to") },
+          body: { title: "Invalid query", detail: expect.stringContaining("is a whole number from 1 to") },
         });
       expect((await call(changes.GET, { query: `revision=${newest}` })).body).toMatchObject({
         revision: newest,

@@ -34,8 +34,8 @@ test("a chain is walked by keyboard, folded and followed, and another way is gon
   await expect(about).toContainText("as any weed");
   await page.keyboard.press("f");
   await expect(page.getByText("folded", { exact: false }).first()).toBeVisible();
-  await page.getByRole("button", { name: "Unfold all" }).click();
-  await page.getByRole("button", { name: "Back to the cheapest ways" }).click();
+  await page.getByRole("button", { name: "Expand all" }).click();
+  await page.getByRole("button", { name: "Use the cheapest recipes" }).click();
   await expect(node(page, "any weed")).toBeHidden();
   await node(page, "Soap").focus();
   await page.keyboard.press("Enter");
@@ -47,7 +47,7 @@ test("what can't be had shows what is missing, and an address that names nothing
   await show(page, "/chains?of=skiff");
   const about = page.getByRole("complementary", { name: "About it" });
   await expect(about).toContainText("Missing: Boatshed.");
-  await expect(node(page, "Boatshed")).toContainText("can't be had");
+  await expect(node(page, "Boatshed")).toContainText("unobtainable");
   await show(page, "/chains?of=nosuchthing");
   await expect(page.getByText("There is no item with the key “nosuchthing”")).toBeVisible();
   await page.getByRole("combobox", { name: "Item" }).fill("Smoked eel");
@@ -62,7 +62,7 @@ test("a chain is taken out as a picture and as a graph", async ({ page }) => {
   await expect(node(page, "Potash")).toBeVisible();
   const take = async (format: string) => {
     const download = page.waitForEvent("download");
-    await page.getByLabel("Take the chain out").selectOption(format);
+    await page.getByLabel("Export the chain").selectOption(format);
     return readFileSync(await (await download).path());
   };
   expect((await take("SVG")).toString()).toContain("Bladder wrack");

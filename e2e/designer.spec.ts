@@ -47,7 +47,7 @@ test("a field is made, taken by a type, filled by a rule, and given another form
   await sheet.getByRole("button", { name: /^Salted for: nothing/ }).click();
   await sheet.getByRole("textbox", { name: "Salted for" }).fill("1.5");
   await page.keyboard.press("Enter");
-  await sheet.getByLabel("Whether Salted for must be said").selectOption("yes");
+  await sheet.getByLabel("Whether Salted for required").selectOption("yes");
   await expect(lastMove(page)).toContainText("required yes");
   await sheet.getByRole("button", { name: /^Most of Salted for/ }).click();
   await sheet.getByRole("textbox", { name: "Most of Salted for" }).fill("20");
@@ -59,7 +59,7 @@ test("a field is made, taken by a type, filled by a rule, and given another form
   await show(page, "/shelves?type=kept_fare&item=smoked_eel");
   const item = page.getByRole("complementary", { name: "Item Smoked eel" });
   await expect(item.getByRole("button", { name: "Salted for: 1.5, inherited from Kept fare. Edit" })).toBeVisible();
-  await page.getByRole("button", { name: "Change all" }).click();
+  await page.getByRole("button", { name: "Edit all" }).click();
   await page.getByLabel("What is changed").selectOption({ label: "Salted for" });
   await page.getByLabel("How it is changed").selectOption("reckon as");
   await page.getByLabel("By what, or to what").fill("vigor / 2");
@@ -72,12 +72,12 @@ test("a field is made, taken by a type, filled by a rule, and given another form
   await expect(item).toContainText("items of the type Kept fare may have at most 20");
 
   await show(page, "/setup?kind=field&record=salted_for");
-  await page.getByRole("button", { name: "Change what it holds" }).click();
+  await page.getByRole("button", { name: "Change form" }).click();
   await page.getByLabel("Form").selectOption("yes or no");
   await expect(page.getByRole("region", { name: "Values before and after" })).toContainText("neither yes nor no");
-  await expect(page.getByRole("button", { name: /^Change it, and lose/ })).toBeVisible();
+  await expect(page.getByRole("button", { name: /^Change, and lose/ })).toBeVisible();
   await page.getByLabel("Form").selectOption("text");
-  await page.getByRole("button", { name: "Change it", exact: true }).click();
+  await page.getByRole("button", { name: "Change", exact: true }).click();
   await expect(lastMove(page)).toContainText("1 edit in fields");
   await page.getByRole("button", { name: "Undo" }).click();
   await expect(
@@ -108,12 +108,12 @@ test("of a block of 500 cells the faults stay marked, the rest waits until it is
   await expect(page.locator("footer"))
     .toContainText("Revision 1", { timeout: 1000 })
     .catch(() => undefined);
-  await told.getByRole("button", { name: "Next of them" }).click();
+  await told.getByRole("button", { name: "Next" }).click();
   await expect(told).toContainText("Here:");
   await page.keyboard.type("4");
   await page.keyboard.press("Enter");
   await expect(told).toContainText("4 cells can't be read");
-  await told.getByRole("button", { name: /^Write the other 495$/ }).click();
+  await told.getByRole("button", { name: /^Save the other 495$/ }).click();
   await expect(lastMove(page)).toContainText(/\d{3} edits in items/);
   await expect(told).toContainText("4 cells can't be read");
   await told.getByRole("button", { name: "Give up" }).click();
@@ -149,13 +149,13 @@ test("columns are filtered, moved and kept under a name that an address opens", 
   for (let k = 0; k < 3; k++) await page.keyboard.press("ArrowRight");
   await page.keyboard.press("Alt+ArrowDown");
   const menu = page.getByRole("dialog", { name: "Column Level" });
-  await menu.getByLabel("What it is held against").fill("12..40");
+  await menu.getByLabel("Value to compare with").fill("12..40");
   await page.keyboard.press("Enter");
   await expect(page).toHaveURL(/where=level\+between\+12\.\.40/);
   await expect(page.getByText(/^\d+ of \d+$/)).toBeVisible();
   const kept = await page.getByText(/^\d+ of \d+$/).innerText();
   await page.keyboard.press("Alt+ArrowDown");
-  await menu.getByRole("button", { name: "To the right" }).click();
+  await menu.getByRole("button", { name: "Move right" }).click();
   await expect(page.getByRole("columnheader", { name: /Level/ })).toHaveAttribute("aria-colindex", "5");
   await page.getByRole("button", { name: "Views" }).click();
   await page.getByLabel("Name of the view").fill("From twelve on");
@@ -175,14 +175,14 @@ test("a series of five with recipes, one step more, and other rules with what di
   await item.getByRole("button", { name: "Make a series" }).click();
   const dialog = page.getByRole("dialog");
   await dialog.getByLabel("Steps after the first").fill("4");
-  await dialog.getByLabel("Recipe of a step").fill("1 {before} + {n} Bog iron -> 1 {this} in 60s");
+  await dialog.getByLabel("Recipe for each step").fill("1 {before} + {n} Bog iron -> 1 {this} in 60s");
   await expect(dialog.getByRole("row", { name: /Gutting knife V/ })).toContainText(
     "1 Gutting knife IV + 5 Bog iron -> 1 Gutting knife V",
   );
   await dialog.getByRole("button", { name: "Write 4 steps" }).click();
   await expect(lastMove(page)).toContainText("4 items added, 4 recipes added, 1 series added");
   await item.getByRole("button", { name: "Series of 5" }).click();
-  await dialog.getByRole("button", { name: "One more step" }).click();
+  await dialog.getByRole("button", { name: "Add a step" }).click();
   await dialog.getByLabel("Rule 1: by").fill("2");
   await expect(dialog.getByRole("row", { name: /^2 Gutting knife II / })).toContainText("28");
   await dialog.getByLabel("Rule 1: by").fill("much");
@@ -240,16 +240,16 @@ test("a workbook's faults are told cell by cell, the good rows go in, and what g
     "no type called “Feast”",
     "“many” is not a number",
     "is a date",
-    "A name is missing",
+    "The name is missing",
     "Row 2 is the same item already",
     "stands under no head",
   ])
     await expect(refused).toContainText(why);
   const [saved] = await Promise.all([
     page.waitForEvent("download"),
-    dialog.getByRole("button", { name: "Save what is refused" }).click(),
+    dialog.getByRole("button", { name: "Save rejected rows" }).click(),
   ]);
-  expect(readFileSync(await saved.path(), "utf8")).toContain("What is wrong");
+  expect(readFileSync(await saved.path(), "utf8")).toContain("Problem");
   await dialog.getByText(/^Make 1 new type: Feast/).click();
   await expect(dialog.getByRole("tab", { name: /Refused 13/ })).toBeVisible();
   await dialog.getByRole("tab", { name: /New/ }).click();
@@ -280,13 +280,13 @@ test("an item comes to another type after a look at what that changes", async ({
   await item.getByRole("combobox", { name: "Type" }).fill("Curio");
   await page.keyboard.press("Enter");
   const dialog = page.getByRole("dialog");
-  await expect(dialog.getByRole("region", { name: "What changes" })).toContainText("is not taken there");
+  await expect(dialog.getByRole("region", { name: "What changes" })).toContainText("not available there");
   await dialog.getByRole("button", { name: "Cancel" }).click();
   await expect(item.getByRole("button", { name: /^Type: Tool/ })).toBeVisible();
   await item.getByRole("button", { name: /^Type: Tool/ }).click();
   await item.getByRole("combobox", { name: "Type" }).fill("Curio");
   await page.keyboard.press("Enter");
-  await dialog.getByRole("button", { name: /^Move, and take off/ }).click();
+  await dialog.getByRole("button", { name: /^Move and remove/ }).click();
   await expect(item.getByRole("button", { name: /^Type: Curio/ })).toBeVisible();
 });
 
@@ -296,15 +296,15 @@ test("a description names values, says which are gone, and stands on the player'
   await show(page, "/shelves?item=fried_sprats");
   const item = page.getByRole("complementary", { name: "Item Fried sprats" });
   await item.getByRole("button", { name: /^Description:/ }).click();
-  await item.getByLabel("Text of the description").fill("Restores **{vigour}** and {nerve}.");
+  await item.getByLabel("Description text").fill("Restores **{vigour}** and {nerve}.");
   await expect(item.getByRole("alert")).toContainText("There is no value called “nerve”");
-  await item.getByLabel("Text of the description").fill("Restores **{vigour}**.");
+  await item.getByLabel("Description text").fill("Restores **{vigour}**.");
   await page.keyboard.press("Control+Enter");
   await expect(item.getByRole("button", { name: /^Description:/ })).toContainText("Restores 12.");
   await item.getByRole("button", { name: "Player's card" }).click();
   const dialog = page.getByRole("dialog");
   await expect(dialog.getByRole("article", { name: "Fried sprats, by night" })).toContainText("Restores 12.");
-  await dialog.getByLabel("Another item beside it").fill("Smoked eel");
+  await dialog.getByLabel("Item to compare").fill("Smoked eel");
   await page.keyboard.press("Enter");
   await expect(dialog.getByRole("row", { name: /Vigour/ })).toContainText("better");
 });

@@ -130,7 +130,7 @@ test("a page runs under its policy, with what is loaded later: no script, style 
 }) => {
   const stopped = stoppedIn(page);
   await page.goto(`${program.base}/brackwater_reach/shelves?item=rope`);
-  await expect(page.getByText("live with everybody")).toBeVisible();
+  await expect(page.getByText("Live")).toBeVisible();
   // What is loaded late is loaded by then.
   await page.evaluate(() => new Promise((done) => requestIdleCallback(() => done(null))));
   await page.keyboard.press("Control+k");
@@ -158,10 +158,10 @@ test("a pantry is deleted once its name is typed, and whoever has it open is tol
   ).toBe(201);
   const other = await context.newPage();
   await other.goto(`${program.base}/low_tide/shelves`);
-  await expect(other.getByText("live with everybody")).toBeVisible();
+  await expect(other.getByText("Live")).toBeVisible();
   await page.goto(`${program.base}/low_tide/setup?kind=pantry`);
   await page.getByRole("button", { name: "Delete Low tide …" }).click();
-  const end = page.getByRole("button", { name: "Delete it for good" });
+  const end = page.getByRole("button", { name: "Delete permanently" });
   await expect(end).toBeDisabled();
   const download = page.waitForEvent("download");
   await page.getByRole("button", { name: "Export Low tide" }).click();
@@ -217,7 +217,7 @@ test("a view that fails says so in its place, and is tried again", async ({ page
     await route.fulfill({ body: gzipSync(text), contentType: "application/gzip" });
   });
   await page.goto(`${program.base}/brackwater_reach/shelves`);
-  const told = page.getByRole("alert").filter({ hasText: "This can't be shown" });
+  const told = page.getByRole("alert").filter({ hasText: "This page could not be shown" });
   await expect(told).toBeVisible();
   await expect(page.getByRole("navigation", { name: "Places" })).toBeVisible();
   await page.unroute("**/api/pantries/brackwater_reach");

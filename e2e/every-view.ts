@@ -54,7 +54,7 @@ export function stoppedIn(page: Page): readonly string[] {
 export async function show(program: Program, page: Page, path: string): Promise<void> {
   await page.goto(`${program.base}/brackwater_reach${path}`);
   await expect(page.locator("footer")).toContainText("faults");
-  await expect(page.getByText("live with everybody")).toBeVisible();
+  await expect(page.getByText("Live")).toBeVisible();
   // Behind a dialog it has no role.
   await expect(page.locator("main h1").first()).toBeVisible();
   await page.evaluate(async () => {
@@ -79,14 +79,14 @@ export const DIALOGS: readonly { readonly path: string; readonly called: string;
     called: "suggested salvage",
     async open(page) {
       await page.getByRole("button", { name: "Suggest salvage" }).click();
-      await expect(page.getByRole("dialog", { name: "Suggest salvage" })).toContainText("Worth, of its cost");
+      await expect(page.getByRole("dialog", { name: "Suggest salvage" })).toContainText("Value, share of cost");
     },
   },
   {
     path: "/shelves?rarity=storied",
     called: "change all",
     async open(page) {
-      await page.getByRole("button", { name: "Change all" }).click();
+      await page.getByRole("button", { name: "Edit all" }).click();
       await page.getByLabel("By what, or to what").fill("12");
       await expect(page.getByRole("region", { name: "Before and after" })).toContainText("Bell buoy");
     },
@@ -137,7 +137,7 @@ export const DIALOGS: readonly { readonly path: string; readonly called: string;
     path: "/setup?kind=field&record=smell",
     called: "another form",
     async open(page) {
-      await page.getByRole("button", { name: "Change what it holds" }).click();
+      await page.getByRole("button", { name: "Change form" }).click();
       await page.getByLabel("Form").selectOption("decimal");
       await expect(page.getByRole("region", { name: "Values before and after" })).toContainText("is not a number");
     },

@@ -65,7 +65,7 @@ test("the whole journey", async ({ page, context }) => {
     await expect(lastMove(page)).toContainText("new finding");
     await page.getByRole("link", { name: /^Checks/ }).click();
     await page.getByRole("option", { name: /Ash handle is used by 1 recipe/ }).click();
-    await expect(page.getByRole("region", { name: "The finding" })).toContainText("only a stub");
+    await expect(page.getByRole("region", { name: "Finding" })).toContainText("only a stub");
   });
 
   await test.step("the second window saw it without a reload", async () => {
@@ -86,8 +86,8 @@ test("the whole journey", async ({ page, context }) => {
     await page.goto(`${program.base}/brackwater_reach/shelves?item=feather_duster`);
     const duster = page.getByRole("complementary", { name: "Item Feather duster" });
     // Four feathers and a handle at half a minute each, and half a minute of binding: three shells.
-    await expect(duster.getByRole("region", { name: "What one costs" })).toContainText("3.00");
-    await expect(duster.getByRole("region", { name: "What one costs" })).toContainText("4 from Gather Heron feather");
+    await expect(duster.getByRole("region", { name: "Cost of one" })).toContainText("3.00");
+    await expect(duster.getByRole("region", { name: "Cost of one" })).toContainText("4 from Gather Heron feather");
   });
 
   await test.step("add a salvage that gives back more than it took, and see the loop with its numbers, also in the other window", async () => {
@@ -104,7 +104,7 @@ test("the whole journey", async ({ page, context }) => {
       .getByRole("button", { name: /loops gain/ })
       .click();
     await page.getByRole("option", { name: /1 Heron feather from nothing/ }).click();
-    const finding = page.getByRole("region", { name: "The finding" });
+    const finding = page.getByRole("region", { name: "Finding" });
     await expect(finding.getByRole("figure", { name: /Bind duster 1 times/ })).toContainText("+1 Heron feather");
     await expect(finding).toContainText("It gains even in the worst draw");
   });
@@ -151,9 +151,9 @@ test("the whole journey", async ({ page, context }) => {
     await expect(lastMove(page)).toContainText("Level of Net float 6 → 7");
     await level(deaf, 6, "9");
     const notice = deaf.getByRole("alertdialog");
-    await expect(notice).toContainText("Somebody else changed level of Net float");
+    await expect(notice).toContainText("Someone else changed level of Net float");
     await expect(notice.getByRole("definition")).toHaveText(["7", "9"]);
-    await notice.getByRole("button", { name: "Write mine over it" }).click();
+    await notice.getByRole("button", { name: "Use mine" }).click();
     await expect(lastMove(page)).toContainText("Level of Net float 7 → 9");
     await deaf.close();
   });
@@ -164,9 +164,9 @@ test("the whole journey", async ({ page, context }) => {
     await page.reload();
     await expect(tideline(page)).toContainText("1 loop gains");
     expect(await program.end()).toBeLessThan(10_000);
-    await expect(page.getByText("link lost, retrying")).toBeVisible();
+    await expect(page.getByText("Offline, reconnecting")).toBeVisible();
     await program.start();
-    await expect(page.getByText("live with everybody")).toBeVisible();
+    await expect(page.getByText("Live")).toBeVisible();
     await expect.poll(revision).toBe(at);
     expect(await (await fetch(`${program.base}/api/pantries/brackwater_reach/bundle`)).text()).toBe(before);
   });

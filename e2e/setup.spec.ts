@@ -68,7 +68,7 @@ test("types stand as a tree: by keyboard, with what each takes, says otherwise a
   await page.keyboard.press("ArrowLeft");
   await expect(chosen).toHaveAttribute("aria-expanded", "false");
   await expect(tree.getByRole("treeitem", { name: /Kept fare/ })).toHaveCount(0);
-  await page.getByRole("button", { name: "New one under it" }).click();
+  await page.getByRole("button", { name: "New subtype" }).click();
   await expect(chosen).toContainText("New type");
   await expect(chosen).toHaveAttribute("aria-level", "3");
   await expect(page.getByRole("region", { name: "Type New type" })).toContainText("from Fare");
@@ -113,7 +113,7 @@ test("a record in use is removed with another in its place, or stays, and its us
   // An item that recipes name may stay as a stub.
   await show(page, "/shelves?item=whetstone_blank");
   await page.getByRole("button", { name: "Remove Whetstone blank" }).click();
-  await page.getByRole("button", { name: "Leave a stub" }).click();
+  await page.getByRole("button", { name: "Keep as a stub" }).click();
   await expect(lastMove(page)).toContainText("Status of Whetstone blank ready → stub");
   await page.keyboard.press("Control+z");
   await show(page, "/setup?kind=rarity");
@@ -132,7 +132,7 @@ test("the worth of an hour moves every gathered cost, and undo from the log move
   await page.getByRole("link", { name: "Log" }).click();
   const row = page.getByRole("row", { name: /Worth of an hour of Brackwater Reach 60 → 120/ });
   await row.getByRole("button", { name: /^Undo revision/ }).click();
-  await expect(page.getByRole("row", { name: /taken back/ }).first()).toContainText("60 → 120");
+  await expect(page.getByRole("row", { name: /undone/ }).first()).toContainText("60 → 120");
   await expect(lastMove(page)).toContainText("Took back");
 });
 
@@ -172,11 +172,11 @@ test("a large import shows how far it is, and leaves nothing when it is called o
   await expect(bundle.getByText("30 000 records new")).toBeVisible({ timeout: 60_000 });
   await page.getByRole("button", { name: "Write it" }).click();
   await expect(page.getByRole("progressbar", { name: "Import of floats.json" })).toBeVisible();
-  await page.getByRole("button", { name: "Call it off" }).click();
-  await expect(bundle).toContainText("Called off. Nothing was written.");
+  await page.getByRole("button", { name: "Cancel import" }).click();
+  await expect(bundle).toContainText("Cancelled. Nothing was saved.");
   // The server is done with it before the next change, which is the next revision.
   await page.getByRole("button", { name: /^Price floor/ }).click();
-  await page.getByRole("textbox", { name: /price floor/i }).fill("0.9");
+  await page.getByRole("textbox", { name: /lowest sell price/i }).fill("0.9");
   await page.keyboard.press("Enter");
   await expect(lastMove(page)).toContainText("Price floor");
   await expect.poll(revision).toBe(`Revision ${Number(before?.replace(/\D/g, "")) + 1}`);
@@ -184,8 +184,8 @@ test("a large import shows how far it is, and leaves nothing when it is called o
 
 test("the author's name stands in the log", async ({ page }) => {
   await show(page, "/shelves?item=rope");
-  await page.getByRole("button", { name: "Say who you are" }).click();
-  await page.getByRole("textbox", { name: "Your name, as the log shows it" }).fill("Tomas Örn");
+  await page.getByRole("button", { name: "Enter your name" }).click();
+  await page.getByRole("textbox", { name: "Your name, shown in the Log" }).fill("Tomas Örn");
   await page.getByRole("button", { name: "Keep", exact: true }).click();
   const sheet = page.getByRole("complementary", { name: "Item Rope" });
   await sheet.getByRole("button", { name: /^Level: 3/ }).click();
@@ -200,7 +200,7 @@ test("an own picture is brought, seen on the shelves, and one that is none is re
   await sheet.getByRole("button", { name: /^Icon:/ }).click();
   const file = (text: string) => ({ name: "eel.svg", mimeType: "image/svg+xml", buffer: Buffer.from(text) });
   await page.getByLabel("Picture file").setInputFiles(file("<html></html>"));
-  await expect(page.getByText("This is neither PNG nor WebP nor SVG.")).toBeVisible();
+  await expect(page.getByText("This isn't a PNG, WebP or SVG file.")).toBeVisible();
   await page
     .getByLabel("Picture file")
     .setInputFiles(

@@ -26,7 +26,7 @@ test("an item gets a recipe, a salvage and a source from its sheet, and its cost
   await expect(lamp.getByText("No recipe makes it.")).toBeVisible();
   await expect(page).toHaveURL(/item=kelp_lamp/);
   // A recipe: the line is begun, the name completes with Tab, Enter writes.
-  await lamp.getByRole("button", { name: "Add what makes it" }).click();
+  await lamp.getByRole("button", { name: "Add a recipe that makes it" }).click();
   const line = lamp.getByRole("textbox", { name: "New recipe line" });
   await line.fill("2 Kelp + 1 Glass floa");
   await page.keyboard.press("Tab");
@@ -34,8 +34,8 @@ test("an item gets a recipe, a salvage and a source from its sheet, and its cost
   await line.fill("2 Kelp + 1 Glass float -> 1 Kelp lamp in 30s");
   await page.keyboard.press("Enter");
   await expect(moved(page)).toContainText("Kelp lamp added");
-  await expect(lamp.getByRole("region", { name: "What makes it" }).getByText("Kelp lamp").first()).toBeVisible();
-  const cost = lamp.getByRole("region", { name: "What one costs" });
+  await expect(lamp.getByRole("region", { name: "Made by" }).getByText("Kelp lamp").first()).toBeVisible();
+  const cost = lamp.getByRole("region", { name: "Cost of one" });
   await expect(cost.getByText("in all")).toBeVisible();
   await expect(cost).toContainText("Blow float");
   // The same in time.
@@ -92,7 +92,7 @@ test("costs are filtered, ordered by keyboard-reachable heads, and taken apart",
   await expect.poll(async () => Number.parseInt(await counted.innerText(), 10)).toBeLessThan(20);
   const losing = Number.parseInt(await counted.innerText(), 10);
   await page.getByRole("searchbox", { name: "Search costs" }).fill("zzz");
-  await expect(page.getByText("No item fits")).toBeVisible();
+  await expect(page.getByText("No matching items")).toBeVisible();
   await page.getByRole("searchbox", { name: "Search costs" }).fill("");
   await expect(page.getByText(`${losing} items, costs in value units`)).toBeVisible();
   // A price is edited in the grid; the margin beside it follows.

@@ -38,19 +38,19 @@ test("an item says otherwise than its type, in part; the tonic that is always on
 }) => {
   await show(page, "/shelves?item=fried_sprats");
   const used = page.getByRole("region", { name: "When used" });
-  await used.getByRole("button", { name: "Say otherwise" }).click();
+  await used.getByRole("button", { name: "Override" }).click();
   const line = used.getByRole("textbox", { name: "Line of Eat" });
   await expect(line).toHaveValue("Eat: does nothing");
   await line.fill("Eat: restores Vigour by item Vigour, Warm 45s");
   await line.press("Enter");
-  await expect(used).toContainText("As the type says:");
+  await expect(used).toContainText("Reset to inherited:");
   await expect(page.getByRole("list", { name: "Findings" })).toContainText(
-    "Warm of Eat of Fried sprats lasts 45s and it is ready again in 30s with Meal: it is on 100% of the time.",
+    "Warm of Eat of Fried sprats lasts 45s and it is cooldown 30s with Meal: it is on 100% of the time.",
   );
   await line.fill("Eat: restores Vigour by item Vigour, Warm 15s");
   await line.press("Enter");
   await expect(page.getByText("it is on 100% of the time")).toHaveCount(0);
-  await used.getByRole("button", { name: "As the type says" }).click();
+  await used.getByRole("button", { name: "Reset to inherited" }).click();
   await expect(used).toContainText("from Fare");
 });
 
@@ -58,12 +58,12 @@ test("is the tonic always on? Used over time, with a draft beside it, and a use 
   page,
 }) => {
   await show(page, "/tasting?tab=use&who=ferry_hand&for=2m");
-  await page.getByRole("combobox", { name: "Another item to use" }).fill("Kelp broth");
+  await page.getByRole("combobox", { name: "Add an item to use" }).fill("Kelp broth");
   await page.keyboard.press("Enter");
-  const comes = page.getByRole("region", { name: "What comes of it" });
+  const comes = page.getByRole("region", { name: "Result" });
   await expect(comes).toContainText("Warm is on100% of the time");
   await expect(comes).toContainText("Kelp broth used up11");
-  await page.getByRole("button", { name: "Try other numbers" }).click();
+  await page.getByRole("button", { name: "Try other values" }).click();
   await page
     .getByRole("textbox", { name: "Draft of the use" })
     .fill("Sip: restores Vigour by item Vigour, Warm 20s, ready in 40s");
@@ -84,23 +84,23 @@ test("is the tonic always on? Used over time, with a draft beside it, and a use 
 test("which coat is better, and why; and the best set for warmth", async ({ page }) => {
   await show(page, "/tasting?tab=wear&who=harbour_pilot");
   await page.getByLabel("Try on Back").selectOption({ label: "Down waistcoat" });
-  const comes = page.getByRole("region", { name: "What it comes to" });
+  const comes = page.getByRole("region", { name: "Totals" });
   await expect(comes.getByRole("row", { name: /^Warmth/ })).toContainText("+4 better");
   await expect(comes.getByRole("row", { name: /^Warmth/ })).toContainText("Down waistcoat 30");
   await comes.getByRole("textbox", { name: "Weight of Warmth" }).fill("1");
   await comes.getByRole("button", { name: "Find it" }).click();
   await expect(comes.getByRole("region", { name: "Best set" })).toContainText("The best");
   await comes.getByRole("button", { name: "Put it on" }).click();
-  await expect(page.getByRole("region", { name: "What is worn" })).toContainText("Down waistcoat");
+  await expect(page.getByRole("region", { name: "Equipment" })).toContainText("Down waistcoat");
 });
 
 test("what does a crate give, exactly and rolled", async ({ page }) => {
   await show(page, "/tasting?tab=open&open=lot_of_oysters");
-  const gives = page.getByRole("region", { name: "What it gives" });
+  const gives = page.getByRole("region", { name: "Contents" });
   await expect(gives).toContainText("it never pays, 8.4% of its cost");
   await expect(gives.getByRole("row", { name: /Native oyster/ })).toContainText("93.60%");
-  await gives.getByRole("button", { name: "Roll it 10 000 times" }).click();
-  await expect(gives).toContainText("10 000 rolls of seed 1");
+  await gives.getByRole("button", { name: "Roll 10,000 times" }).click();
+  await expect(gives).toContainText("10 000 rolls with seed 1");
   await gives.getByRole("button", { name: "As a player" }).click();
   await expect(gives).toContainText("Likely");
 });
@@ -124,8 +124,8 @@ test("a bag is filled, a making is refused with what is missing, and what was do
   }
   await expect(bag).toContainText("after 3m");
   await bag.getByRole("textbox", { name: "Name of the trial" }).fill("A pie is baked");
-  await bag.getByRole("button", { name: "Keep as a trial" }).click();
-  await expect(page.getByRole("region", { name: "Trial A pie is baked" })).toContainText("It holds.");
+  await bag.getByRole("button", { name: "Save as a trial" }).click();
+  await expect(page.getByRole("region", { name: "Trial A pie is baked" })).toContainText("It passes.");
   await page
     .getByRole("textbox", { name: "Steps of A pie is baked" })
     .fill("get 2 Gull egg\nexpect to have 3 Gull egg");
@@ -159,22 +159,22 @@ test("a condition and a table are written by form, entry by entry; what is missi
 
 test("things laid in a grid by keyboard are a pattern, or nearly one with what is wrong where", async ({ page }) => {
   await show(page, "/tasting?tab=lay");
-  const grid = page.getByRole("grid", { name: "Places to lay things in" });
-  const is = page.getByRole("region", { name: "What it is" });
+  const grid = page.getByRole("grid", { name: "Places" });
+  const is = page.getByRole("region", { name: "Matching recipe" });
   await expect(is).toContainText("Nothing lies in the grid yet.");
   await grid.getByRole("gridcell", { name: "Row 1, column 1: nothing" }).click();
   for (const name of ["Sailcloth", "Sailcloth"]) {
     await page.keyboard.type(name);
-    await expect(grid.getByRole("combobox", { name: "What stands here" })).toHaveValue(name);
+    await expect(grid.getByRole("combobox", { name: "Item in this place" })).toHaveValue(name);
     await page.keyboard.press("Enter");
   }
   await expect(grid.getByRole("gridcell", { name: "Row 1, column 2: Sailcloth" })).toBeVisible();
   // A name of nothing stays where it was typed, with the reason.
   await page.keyboard.type("Sailcloht");
   await page.keyboard.press("Enter");
-  await expect(grid.getByText("There is no one item called “Sailcloht”.")).toBeVisible();
+  await expect(grid.getByText("There is no single item called “Sailcloht”.")).toBeVisible();
   await page.keyboard.press("Escape");
-  await expect(is).toContainText("No recipe takes this. The nearest:");
+  await expect(is).toContainText("No recipe matches. The nearest:");
   await expect(is).toContainText("2 places away from Sew sail bag");
   await page.goto(`${page.url().replace(/&laid=.*/, "")}&laid=sailcloth,sailcloth;net_twine,osier_withy`);
   await expect(is).toContainText("B2 Rope instead of Osier withy");
@@ -195,9 +195,9 @@ test("from its sheet an item is tried by one key; stations are asked for, stacks
   const bag = page.getByRole("region", { name: "The bag" });
   await expect(bag).toContainText("+");
   await expect(bag.getByText("Missing")).toHaveCount(0);
-  await page.getByLabel("Stations at hand").selectOption("named");
-  await expect(bag.getByText("Smokehouse is not at hand.")).toBeVisible();
-  await page.getByLabel("Stations at hand").selectOption("every");
+  await page.getByLabel("Available stations").selectOption("named");
+  await expect(bag.getByText("Smokehouse : remove.")).toBeVisible();
+  await page.getByLabel("Available stations").selectOption("every");
   const stacks = bag.getByRole("list", { name: "Stacks" }).getByRole("listitem");
   const first = await stacks.first().getByRole("button").first().textContent();
   await stacks.first().getByRole("button", { name: "Move" }).click();
@@ -220,7 +220,7 @@ test("from its sheet an item is tried by one key; stations are asked for, stacks
   await page.getByRole("button", { name: "Put it on" }).click();
   await page.getByRole("button", { name: "Keep as Brand, the harbour pilot's outfit" }).click();
   await expect(lastMove(page)).toContainText(/Brand/);
-  await expect(page.getByRole("region", { name: "What is worn" })).toContainText("Down waistcoat");
+  await expect(page.getByRole("region", { name: "Equipment" })).toContainText("Down waistcoat");
   await expect(page.getByRole("button", { name: /^Keep as/ })).toHaveCount(0);
 });
 
@@ -228,12 +228,12 @@ test("the foe's curves are shown, each of two uses of an item has its own marks,
   page,
 }) => {
   await show(page, "/tasting?tab=use&who=ferry_hand&plan=brine~~0~&with=mudlark&as=foe&for=2m");
-  const comes = page.getByRole("region", { name: "What comes of it" });
+  const comes = page.getByRole("region", { name: "Result" });
   await expect(comes.getByRole("row", { name: /Vigour of Wren, a mudlark/ })).toBeVisible();
   await expect(comes.getByRole("figure")).toHaveAccessibleName(/Vigour of Wren, a mudlark/);
   await show(page, "/tasting?tab=trials&trial=broth_warms_at_once");
   const trial = page.getByRole("region", { name: "Trial Broth warms at once" });
-  await expect(trial).toContainText("It holds.");
+  await expect(trial).toContainText("It passes.");
   await expect(trial).toContainText("took 20s");
   await page.getByRole("button", { name: "New trial" }).click();
   const fresh = page.getByRole("region", { name: "Trial New trial" });

@@ -54,7 +54,7 @@ test("a line is read as it is meant and says so, or asks what is meant", async (
   await expect(page.getByText("“Oakum for 90 sec” is read as Oakum in 90s.")).toBeVisible();
   await line.fill("3 Hemp stalk -> Oakum .5");
   await expect(page.getByText("“Oakum .5” looks like “Oakum” with a chance beside it. Write Oakum 50%.")).toBeVisible();
-  await expect(page.getByRole("button", { name: "Write recipe" })).toBeDisabled();
+  await expect(page.getByRole("button", { name: "Add recipe" })).toBeDisabled();
   await page.getByRole("button", { name: /Oakum 50%/ }).click();
   await expect(line).toHaveValue("3 Hemp stalk -> Oakum 50%");
 });
@@ -94,8 +94,8 @@ test("numbers are typed and shown as somebody writes them, and kept in this brow
   };
   await edit("1,500");
   await expect(sheet.getByRole("button", { name: /^mass: 1500\b.*Edit$/i })).toBeVisible();
-  await page.getByRole("button", { name: /Say who you are|You are/ }).click();
-  await page.getByRole("combobox", { name: "How you write numbers" }).selectOption("comma");
+  await page.getByRole("button", { name: /Enter your name|You are/ }).click();
+  await page.getByRole("combobox", { name: "Number format" }).selectOption("comma");
   await page.getByRole("button", { name: "Keep", exact: true }).click();
   await edit("1,500");
   await expect(sheet.getByRole("button", { name: /^mass: 1,5\b.*Edit$/i })).toBeVisible();

@@ -72,7 +72,7 @@ test("what is typed stands in full, in the field and in the address, however qui
     ["/shelves", "Search the shelves", "smoked eel", [30, 60, 100, 160]],
     ["/costs", "Search costs", "coarse salt", [60]],
     ["/recipes", "Search the book", "smoke eel", [100]],
-    ["/tasting?tab=use&who=ferry_hand", "Harm a second, or a pasted curve", "0.125", [30]],
+    ["/tasting?tab=use&who=ferry_hand", "Damage per second, or a pasted curve", "0.125", [30]],
   ] as const) {
     await show(page, path);
     const box = page.getByLabel(field);
@@ -160,7 +160,7 @@ test("prices of one rarity are raised together, seen before and after, written a
   page,
 }) => {
   await show(page, "/shelves?rarity=storied");
-  await page.getByRole("button", { name: "Change all" }).click();
+  await page.getByRole("button", { name: "Edit all" }).click();
   const dialog = page.getByRole("dialog", { name: "Change 7 items" });
   const rows = dialog.getByRole("region", { name: "Before and after" });
   await expect(rows).toContainText("Say by what or to what");
@@ -198,9 +198,9 @@ test("fifty pasted lines are mended by single keys and go in as one change", asy
   const box = page.getByRole("textbox", { name: "Recipe lines" });
   await box.fill(lines.join("\n"));
   const verdict = (line: number) => page.getByRole("listitem", { name: `Line ${line}`, exact: true });
-  await expect(verdict(1)).toContainText("written as Bundle 2: 2 Rope -> 1 Oakum 0.5% in 1s");
-  await expect(verdict(50)).toContainText("written as 2 Rope -> 5 Oakum 40% + 1 Tar");
-  await expect(page.getByText("3 lines have faults and stay here.")).toBeVisible();
+  await expect(verdict(1)).toContainText("saved as Bundle 2: 2 Rope -> 1 Oakum 0.5% in 1s");
+  await expect(verdict(50)).toContainText("saved as 2 Rope -> 5 Oakum 40% + 1 Tar");
+  await expect(page.getByText("3 lines have errors and stay here.")).toBeVisible();
   await verdict(47).focus();
   await page.keyboard.press("1");
   await expect(verdict(47)).toContainText("1500 Rope -> Oakum");
@@ -224,9 +224,9 @@ test("salvage is suggested for all items of a type, looked at, and written and t
   const row = (name: string) => dialog.getByRole("row", { name: new RegExp(name) });
   await expect(row("Salt pan")).toContainText("4 Clay + 1 Peat brick");
   await dialog.getByLabel("Give back, %").fill("140");
-  await expect(dialog.getByRole("alert")).toHaveText("The share is above 0 and at most 100%.");
+  await expect(dialog.getByRole("alert")).toHaveText("Enter a share above 0 and up to 100%.");
   await dialog.getByLabel("Give back, %").fill("50");
-  await dialog.getByLabel("Parts of one").selectOption("by chance");
+  await dialog.getByLabel("Rounding").selectOption("by chance");
   await expect(row("Salt pan")).toContainText("6 Clay + 2 Peat brick");
   await dialog.getByRole("button", { name: /^Write \d+ salvages$/ }).click();
   await expect(dialog).toBeHidden();
@@ -247,7 +247,7 @@ test("the form and the line are two views of one recipe", async ({ page }) => {
 
 test("what comes by chance stands under a recipe and follows the line while it is typed", async ({ page }) => {
   await show(page, "/recipes?recipe=break_crate");
-  const chances = page.getByRole("region", { name: "What comes by chance" });
+  const chances = page.getByRole("region", { name: "Random results" });
   const row = (name: string) => chances.getByRole("row", { name: new RegExp(`^${name}`) });
   await expect(row("Glass float")).toContainText("95.0625%");
   await expect(row("Glass float")).toContainText("14, 46, 91");
@@ -280,12 +280,12 @@ test("an empty pantry says in every view what belongs there", async ({ page }) =
   await page.goto(`${program.base}/?all`);
   await page.getByRole("textbox", { name: "Name of the new pantry" }).fill("Fresh start");
   await page.getByRole("button", { name: "New pantry" }).click();
-  await expect(page.getByText("The shelves are empty")).toBeVisible();
+  await expect(page.getByText("No items yet")).toBeVisible();
   for (const [view, says] of [
-    ["recipes", "The book is empty"],
+    ["recipes", "No recipes yet"],
     ["checks", "Nothing found"],
-    ["costs", "No item fits"],
-    ["log", "Nothing happened yet"],
+    ["costs", "No matching items"],
+    ["log", "No changes yet"],
     ["setup", "No types yet"],
   ]) {
     await page.goto(`${program.base}/fresh_start/${view}`);

@@ -39,13 +39,13 @@ test("two patterns that can't be told apart are found as soon as one is saved", 
   const line = page.getByLabel("New recipe line", { exact: true });
   await line.fill("Second cage: pattern [Brass scrap, Brass scrap; Lamp glass, -] -> 1 Lantern cage at Knotting board");
   await expect(page.getByText("pattern", { exact: true }).first()).toBeVisible();
-  await page.getByRole("button", { name: "Write recipe" }).click();
+  await page.getByRole("button", { name: "Add recipe" }).click();
   // Left at once: what was sent is written all the same.
   await page.goto(`${program.base}/brackwater_reach/recipes?new=1`);
   await line.fill(
     "Third cage: pattern [Brass scrap, Brass scrap; -, Lamp glass] mirrored -> 1 Storm lantern at Knotting board",
   );
-  await page.getByRole("button", { name: "Write recipe" }).click();
+  await page.getByRole("button", { name: "Add recipe" }).click();
   await expect(page).toHaveURL(/recipe=third_cage/);
   await page.goto(`${program.base}/brackwater_reach/checks?rule=pattern-conflict`);
   await expect(page.getByText(/Second cage .*Third cage|Third cage .*Second cage/).first()).toBeVisible();
@@ -71,7 +71,7 @@ test("what two things give is typed where they meet; one-way pairs and gaps are 
   await showIn(program, page, "/recipes?by=pair");
   const meet = (name: string) => page.getByRole("button", { name });
   await expect(page.getByText("1 pair in one order only")).toBeVisible();
-  await expect(meet("Gutting knife on Whetstone blank: nothing")).toHaveText("the other way only");
+  await expect(meet("Gutting knife on Whetstone blank: nothing")).toHaveText("other order only");
   await meet("Charcoal on Dulse: nothing").click();
   await page.keyboard.press("F2");
   await page.keyboard.type("2 Lamp black");
@@ -90,7 +90,7 @@ test("what two things give is typed where they meet; one-way pairs and gaps are 
 
 test("a basket is planned: steps in order, what is there is used, and it is kept in the address", async ({ page }) => {
   await showIn(program, page, "/costs?view=plan");
-  await expect(page.getByText("Nothing is wanted yet")).toBeVisible();
+  await expect(page.getByText("The basket is empty")).toBeVisible();
   await page.getByRole("combobox", { name: "Add to basket" }).fill("smoked eel");
   await page.keyboard.press("Enter");
   const many = page.getByRole("textbox", { name: "Make: how many Smoked eel" });
@@ -106,14 +106,14 @@ test("a basket is planned: steps in order, what is there is used, and it is kept
   await there.press("Enter");
   await expect(steps.getByRole("row", { name: /Boil salt/ })).toHaveCount(0);
   await expect(page).toHaveURL(/make=smoked_eel\*20.*stock=coarse_salt\*10/);
-  await page.getByRole("combobox", { name: "How sure each step is to be" }).selectOption("0.9");
+  await page.getByRole("combobox", { name: "Confidence" }).selectOption("0.9");
   await expect(steps.getByText("Each step gives enough with a chance of 90%.")).toBeVisible();
   await page.getByRole("combobox", { name: "Add to basket" }).fill("founders' bunting");
   await page.keyboard.press("Enter");
   const bunting = page.getByRole("textbox", { name: "Make: how many Founders' bunting" });
   await bunting.fill("5");
   await bunting.press("Enter");
-  await expect(steps.getByText("A world does not hold so much Founders' bunting")).toBeVisible();
+  await expect(steps.getByText("A world isn't true so much Founders' bunting")).toBeVisible();
   // Printed it has the whole width, without the frame and the basket.
   await page.emulateMedia({ media: "print" });
   const printed = await page.getByRole("region", { name: "Plan", exact: true }).boundingBox();
@@ -125,11 +125,11 @@ test("the ways of one item are compared, and what all of them give is changed an
   page,
 }) => {
   await showIn(program, page, "/costs?of=coarse_salt");
-  const ways = page.getByRole("region", { name: "Ways compared" });
+  const ways = page.getByRole("region", { name: "Compare alternatives" });
   await expect(ways.getByRole("row", { name: /^Boil salt .*1\.09/ })).toBeVisible();
   await expect(ways.getByRole("row", { name: /^Drain pan .*needs Charcoal/ })).toBeVisible();
-  await ways.getByRole("textbox", { name: "How many times as much all of them give" }).fill("2");
-  await ways.getByRole("button", { name: /^Change all/ }).click();
+  await ways.getByRole("textbox", { name: "Multiply the output of all of them" }).fill("2");
+  await ways.getByRole("button", { name: /^Edit all/ }).click();
   await expect(ways.getByRole("row", { name: /^Boil salt .*0\.55/ })).toBeVisible();
   await page.getByRole("button", { name: "Undo" }).click();
   await expect(ways.getByRole("row", { name: /^Boil salt .*1\.09/ })).toBeVisible();
@@ -137,9 +137,9 @@ test("the ways of one item are compared, and what all of them give is changed an
 
 test("the pantry at a glance leads into a chain and into the checks", async ({ page }) => {
   await showIn(program, page, "/chains");
-  const glance = page.getByRole("region", { name: "The pantry at a glance" });
+  const glance = page.getByRole("region", { name: "Pantry overview" });
   await expect(glance.getByRole("row", { name: /^no step/ })).toBeVisible();
-  await expect(glance.getByText(/without it \d+ others can't be had/).first()).toBeVisible();
+  await expect(glance.getByText(/without it \d+ others unobtainable/).first()).toBeVisible();
   await glance
     .getByRole("row", { name: /^1 step/ })
     .getByRole("button")
@@ -155,14 +155,14 @@ test("a salvage is kept as the rule of a type, and what says otherwise is found 
   await showIn(program, page, "/shelves?item=osier_creel");
   await page.getByRole("button", { name: "Suggest salvage" }).click();
   const alone = page.getByRole("dialog", { name: "Suggest salvage" });
-  await expect(alone.getByRole("row", { name: /Osier creel/ })).toContainText("It has a salvage already.");
+  await expect(alone.getByRole("row", { name: /Osier creel/ })).toContainText("It already has a salvage recipe.");
   await alone.getByRole("button", { name: "Close", exact: true }).first().click();
   await page.goto(`${program.base}/brackwater_reach/recipes`);
   await page.getByRole("button", { name: "Suggest salvage" }).click();
   const dialog = page.getByRole("dialog", { name: "Suggest salvage" });
   await dialog.getByLabel("Items of the type").selectOption("Vessel");
   await dialog.getByLabel("Give back, %").fill("50");
-  await dialog.getByLabel("keep as the rule of the type").check();
+  await dialog.getByLabel("save as the salvage rule of the type").check();
   await dialog.getByRole("button", { name: /^Write/ }).click();
   await expect(dialog).toBeHidden();
   await page.goto(`${program.base}/brackwater_reach/checks?rule=salvage-drifted`);
@@ -176,18 +176,18 @@ test("a salvage is kept as the rule of a type, and what says otherwise is found 
 
 test("many recipes are chosen by keyboard and mouse, changed in one step and taken back", async ({ page }) => {
   await showIn(program, page, "/shelves?item=coarse_salt");
-  const uses = page.getByRole("region", { name: "What is made with it" });
-  await uses.getByRole("button", { name: "In the book" }).click();
-  await expect(page.getByLabel("What the item is to them")).toHaveValue("takes");
+  const uses = page.getByRole("region", { name: "Used in" });
+  await uses.getByRole("button", { name: "Open in Recipes" }).click();
+  await expect(page.getByLabel("Role of the item")).toHaveValue("takes");
   const book = page.getByRole("listbox", { name: "Recipes" });
   await expect(book.getByRole("option", { name: /^Smoke eel/ })).toBeVisible();
   await expect(book.getByRole("option", { name: /^Boil salt/ })).toHaveCount(0);
-  await page.getByLabel("What the item is to them").selectOption("What makes");
+  await page.getByLabel("Role of the item").selectOption("Product");
   await expect(book.getByRole("option")).toHaveCount(3);
   await book.getByRole("option").first().click();
   await expect(page.getByRole("region", { name: "Recipe Boil salt" })).toBeVisible();
   await page.keyboard.press("Shift+ArrowDown");
-  const chosen = page.getByRole("region", { name: "Chosen recipes" });
+  const chosen = page.getByRole("region", { name: "Selected recipes" });
   await expect(chosen).toContainText("2 chosen");
   await page.keyboard.press("Control+a");
   await expect(chosen).toContainText("3 chosen");
@@ -195,7 +195,7 @@ test("many recipes are chosen by keyboard and mouse, changed in one step and tak
   await expect(chosen).toHaveCount(0);
   await book.getByRole("option", { name: /^Boil salt/ }).click();
   await book.getByRole("option", { name: /^Drain pan/ }).click({ modifiers: ["Control"] });
-  await chosen.getByRole("button", { name: "Change these" }).click();
+  await chosen.getByRole("button", { name: "Edit selected" }).click();
   const dialog = page.getByRole("dialog", { name: "Change 2 recipes" });
   await dialog.getByLabel("By what, or to what").fill("3");
   await expect(dialog.getByRole("row", { name: /Boil salt/ })).toContainText("-> 9 Coarse salt");
@@ -216,12 +216,12 @@ test("a stat of the maker and a batch are said in the form, and stand in the lin
   await page.getByLabel("Batch").fill("6");
   await page.getByLabel("Batch").press("Enter");
   await expect(line).toHaveValue(/in 45s batch 6$/);
-  await page.getByRole("button", { name: "by a stat" }).click();
+  await page.getByRole("button", { name: "add a stat" }).click();
   await page.getByLabel("Stat of the maker").selectOption("Knack");
   await page.getByLabel("Chance in percent").last().fill("40");
   await page.getByLabel("Chance in percent").last().press("Enter");
-  await page.getByLabel("Percent for each point").fill("-0.5");
-  await page.getByLabel("Percent for each point").press("Enter");
+  await page.getByLabel("Percent per point").fill("-0.5");
+  await page.getByLabel("Percent per point").press("Enter");
   await expect(line).toHaveValue(/2 Kelp broth 40% minus 0.5% per Knack at Galley/);
   await page.getByRole("button", { name: "Save" }).click();
   await page.reload();

@@ -252,10 +252,10 @@ describe("recipe lines", () => {
     const again = parseLine(canonical, wordsOf(next));
     expect(
       again.issues.filter((r) => r.severity !== "warning"),
-      `“${text}” is written as “${canonical}”`,
+      `“${text}” is saved as “${canonical}”`,
     ).toEqual([]);
     const { id: _, key: __, ...what } = recipeFrom(again, new NewNames(next)) as Recipe;
-    expect(what, `“${text}” is written as “${canonical}”`).toEqual({
+    expect(what, `“${text}” is saved as “${canonical}”`).toEqual({
       ...what,
       kind: recipe.kind,
       ticks: recipe.ticks,

@@ -23,7 +23,7 @@ export class Alone implements Writer {
 
   private async read(em: EntityManager): Promise<Catalogue> {
     const catalogue = this.fresh ? emptyCatalogue(this.fresh) : await loadCatalogue(em, this.pantry);
-    if (!catalogue) throw new PantryGone("The pantry was deleted in the meantime.");
+    if (!catalogue) throw new PantryGone("The pantry was deleted.");
     this.revision = catalogue.revision;
     return catalogue;
   }

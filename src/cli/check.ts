@@ -51,7 +51,7 @@ export const asJson = (catalogue: Catalogue, findings: readonly Finding[]) => ({
 });
 
 function asText(catalogue: Catalogue, findings: readonly Finding[]): string {
-  if (!findings.length) return "Nothing found.\n";
+  if (!findings.length) return "No findings.\n";
   let text = "";
   let rule = "";
   for (const f of findings) {
@@ -76,7 +76,7 @@ export async function checkCommand(
   const findings = findingsOf(catalogue, readings);
   if (!readings.gain.complete)
     process.stderr.write(
-      "salty: there may be more gaining loops than those listed: the search stopped at its limit. Mend these first and check again.\n",
+      "salty: there may be more gaining loops than listed, because the search reached its limit. Fix these first and check again.\n",
     );
   process.stdout.write(
     format === "json" ? `${JSON.stringify(asJson(catalogue, findings), null, 2)}\n` : asText(catalogue, findings),

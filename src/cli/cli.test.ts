@@ -84,7 +84,7 @@ describe("salty check", () => {
     const noted = file("stub.json", clean);
     expect(salty("check", noted).status).toBe(1);
     const fine = file("fine.json", { ...clean, items: FINE });
-    expect(salty("check", fine)).toMatchObject({ status: 0, stdout: "Nothing found.\n" });
+    expect(salty("check", fine)).toMatchObject({ status: 0, stdout: "No findings.\n" });
     const warned = file("warned.json", {
       ...clean,
       items: [{ key: "eel" }, { key: "eel_pie" }, { key: "crumb" }, { key: "other", name: "E EL" }],
@@ -155,7 +155,7 @@ describe("salty cost", () => {
     expect(salty("cost", path, "eel=-1").status).toBe(2);
     expect(salty("cost", path).status).toBe(2);
     const out = file("out.json", bundle({ items: [{ key: "lens" }] }));
-    expect(salty("cost", out, "lens")).toMatchObject({ status: 0, stdout: "Lens can't be had.\n" });
+    expect(salty("cost", out, "lens")).toMatchObject({ status: 0, stdout: "Lens is unobtainable.\n" });
     expect(JSON.parse(salty("cost", out, "lens", "--format", "json").stdout)).toMatchObject({
       value: null,
       time: null,
@@ -212,7 +212,7 @@ describe("salty plan", () => {
     expect(salty("plan", path(), "bxo").stderr).toContain("Did you mean");
     expect(salty("plan", path(), "box", "--stock", "plank=-1").status).toBe(2);
     const lens = file("lens.json", bundle({ items: [{ key: "lens" }] }));
-    expect(salty("plan", lens, "lens")).toMatchObject({ status: 0, stdout: "Lens can't be had.\n" });
+    expect(salty("plan", lens, "lens")).toMatchObject({ status: 0, stdout: "Lens is unobtainable.\n" });
   });
 });
 
@@ -269,7 +269,7 @@ describe("salty draws", () => {
 describe("salty import and export", () => {
   it("give back the same bytes, keep every record, and check the database's pantry", () => {
     const path = file("demo.json", readFileSync("src/demo/brackwater-reach.json", "utf8"));
-    expect(salty("import", path, "--dry").stdout).toContain("Nothing was written");
+    expect(salty("import", path, "--dry").stdout).toContain("Nothing was saved");
     expect(salty("import", path)).toMatchObject({ status: 0 });
     const first = join(dir, "first.json");
     expect(salty("export", first)).toMatchObject({ status: 0 });
@@ -367,7 +367,7 @@ describe("salty import and export of tables", () => {
     expect(salty("export", book, "--pantry", "tables").status).toBe(0);
     expect(salty("import", book, "--pantry", "tables", "--dry").stderr).toBe("");
     expect(salty("import", book, "--pantry", "tables", "--dry").stdout).toBe(
-      "tables: 0 new, 0 changed, 3 the same, 0 refused. Nothing was written (--dry).\n",
+      "tables: 0 new, 0 changed, 3 the same, 0 refused. Nothing was saved (--dry).\n",
     );
     expect(salty("import", list, ...args.slice(0, 2), "--map", "nobody").stderr).toContain(
       "There is no mapping “nobody”",

@@ -17,7 +17,7 @@ export async function withDatabase<T>(work: (orm: Orm, heads: PantryHead[]) => P
   const orm = await connect(databaseUrl());
   try {
     await migrate(orm).catch((error: Error) => {
-      throw new Unreadable(`The database does not answer: ${error.message}. Is it running? npm start starts it.`);
+      throw new Unreadable(`The database isn't responding: ${error.message}. Is it running? npm start starts it.`);
     });
     return await work(orm, await listPantries(orm.em.fork() as never));
   } finally {

@@ -18,7 +18,7 @@ function printed(catalogue: Catalogue, side: CostSide | null, quantity: number) 
   const { kind, id } = side.by;
   const recipe = catalogue.records.recipe.get(id);
   return {
-    /** Cost of the asked quantity; null: it can't be had. */
+    /** Cost of the asked quantity; null: it is unobtainable. */
     cost: side.cost * quantity,
     process: {
       kind,
@@ -48,7 +48,7 @@ export async function costCommand(
   options: Record<string, string | boolean | undefined>,
 ): Promise<number> {
   const format = oneOf("format", options.format, ["text", "json"], "text");
-  if (!wanted) throw new BadUse("An item is needed: its key or name, with =QUANTITY for more than one.");
+  if (!wanted) throw new BadUse("Name an item by key or name, with =QUANTITY for more than one.");
   const catalogue = await readCatalogue(file);
   const found = wantedItem(catalogue, file, wanted);
   const { quantity } = found;
@@ -65,7 +65,7 @@ export async function costCommand(
     return 0;
   }
   if (value.cost === null) {
-    process.stdout.write(`${found.name} can't be had.\n`);
+    process.stdout.write(`${found.name} is unobtainable.\n`);
     return 0;
   }
   let text = `${sayQuantity(quantity)} ${found.name}: ${sayCost(value.cost)} in value, ${saySeconds(time.cost ?? Number.POSITIVE_INFINITY)} at the fastest\n  by ${value.process?.line ?? value.process?.name}\n`;

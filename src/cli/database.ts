@@ -29,7 +29,7 @@ import { exportTable, importTable, isTable } from "./tables";
 type Options = Record<string, string | boolean | undefined>;
 
 export async function importCommand([file]: string[], options: Options): Promise<number> {
-  if (!file) throw new BadUse("A bundle or a table is needed.");
+  if (!file) throw new BadUse("Name a bundle or a table file.");
   if (isTable(file)) return importTable(file, options);
   return withDatabase((orm, heads) => importText(orm, heads, file, readBytes(file), options));
 }
@@ -44,7 +44,7 @@ async function importText(
   const settings = settingsIn(file, bundle);
   const key = typeof options.pantry === "string" ? options.pantry : settings.key;
   if (!isKey(key))
-    throw new BadUse(`“${key}” is no key of a pantry. Use lower-case letters, digits and single “_” between them.`);
+    throw new BadUse(`“${key}” isn't a valid pantry key. Use lower-case letters, digits and single “_” between them.`);
   const head = heads.find((p) => p.key === key);
   const id = head?.id ?? newId();
   const fresh = head ? undefined : { ...PANTRY_DEFAULTS, id, key, name: settings.name };
@@ -71,9 +71,7 @@ async function importText(
   const { added, changed, same, removed, pictures } = outcome.plan;
   const what = `${count(added, "record")} new, ${changed} changed, ${same} the same${options.replace ? `, ${removed} removed` : ""}${pictures ? `, ${count(pictures, "picture")}` : ""}`;
   process.stdout.write(
-    options.dry
-      ? `${key}: ${what}. Nothing was written (--dry).\n`
-      : `${key}: ${what}. Revision ${outcome.revision}.\n`,
+    options.dry ? `${key}: ${what}. Nothing was saved (--dry).\n` : `${key}: ${what}. Revision ${outcome.revision}.\n`,
   );
   return 0;
 }
@@ -88,11 +86,11 @@ function settingsIn(file: string, bundle: Uint8Array): { readonly key: string; r
 }
 
 export async function exportCommand([file]: string[], options: Options): Promise<number> {
-  if (!file) throw new BadUse("A file to write is needed, or - for standard output.");
+  if (!file) throw new BadUse("Name a file to write, or - for standard output.");
   if (isTable(file)) return exportTable(file, options);
   return withDatabase(async (orm, heads) => {
     const key = options.pantry ?? (heads.length === 1 ? heads[0].key : undefined);
-    if (!key) throw new BadUse(`Say which pantry: --pantry ${heads.map((p) => p.key).join(" or ") || "KEY"}.`);
+    if (!key) throw new BadUse(`Choose a pantry: --pantry ${heads.map((p) => p.key).join(" or ") || "KEY"}.`);
     const head = heads.find((p) => p.key === key);
     const catalogue = head && (await loadCatalogue(orm.em.fork() as never, head.id));
     if (!catalogue)
@@ -120,11 +118,9 @@ export async function setupCommand(): Promise<number> {
       "select rolsuper as super from pg_roles where rolname = current_user",
     );
     if (role?.super)
-      process.stdout.write(
-        "· the database is used with a superuser's role: better give the program a role that owns its database and nothing else\n",
-      );
+      process.stdout.write("· the program uses a superuser role; use a role that owns only its database instead\n");
     if (heads.length) return 0;
-    process.stdout.write("· stocking the demo pantry (its faults are planted, see src/demo/README.md): ");
+    process.stdout.write("· creating the demo pantry (its errors are planted, see src/demo/README.md): ");
     return importText(orm, heads, "brackwater-reach.json", Buffer.from(JSON.stringify(demo)), { quiet: true });
   });
 }

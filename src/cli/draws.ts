@@ -17,19 +17,19 @@ export async function drawsCommand(
 ): Promise<number> {
   const format = oneOf("format", options.format, ["text", "json"], "text");
   if (!wanted || more.length)
-    throw new BadUse("One recipe or source is needed: its key or name, with =RUNS for more than one run.");
+    throw new BadUse("Name one recipe or source by key or name, with =RUNS for more than one run.");
   const catalogue = await readCatalogue(file);
   const all = [...catalogue.records.recipe.values(), ...catalogue.records.source.values()];
   const { id, name, quantity: runs } = wantedOne("recipe or source", new NameBook(all), file, wanted);
   if (!Number.isInteger(runs) || runs > 1_000_000)
-    throw new BadUse(`“${runs}” is no number of runs. Write a whole number from 1 to 1000000.`);
+    throw new BadUse(`“${runs}” isn't a number of runs. Use a whole number from 1 to 1000000.`);
   const record = all.find((r) => r.id === id) as (typeof all)[number];
   const lines = linesFor(record.lines, makerOf(catalogue));
   const giving = givenWith(catalogue, lines, record.tables, record.level ?? 0);
   const ask = typeof options.of === "string" ? wantedOne("item", namesOf(catalogue, "item"), file, options.of) : null;
   const confidence = options.confidence === undefined ? null : Number(options.confidence);
   if (confidence !== null && !(confidence > 0 && confidence < 1))
-    throw new BadUse(`“${String(options.confidence)}” is no confidence. Write a chance between 0 and 1, such as 0.9.`);
+    throw new BadUse(`“${String(options.confidence)}” isn't a confidence. Use a number between 0 and 1, such as 0.9.`);
   if (ask && !giving.items.includes(ask.id) && !lines.some((l) => l.role === "output" && l.item === ask.id))
     throw new BadUse(`${name} does not give ${ask.name}.`);
   const found = outcomes(giving, runs);
@@ -56,11 +56,11 @@ export async function drawsCommand(
     return 0;
   }
   let text = `${name}, ${count(runs, "run")}:\n`;
-  if (!rows.length) text += "  nothing comes by chance: every run gives the same\n";
+  if (!rows.length) text += "  nothing is random: every run gives the same\n";
   for (const o of rows) {
     text += `  ${o.name}: ${o.about ? "about " : ""}${sayQuantity(o.expected)} on average, none with ${sayPercent(o.none)}; one player in ten gets ${sayQuantity(o.low)} or fewer, half ${sayQuantity(o.middle)} or fewer, nine in ten ${sayQuantity(o.high)} or fewer\n`;
     if (o.amount !== 1) text += `    at least ${sayQuantity(o.amount)}: ${sayPercent(o.chance ?? 0)}\n`;
-    text += `    to be sure of ${sayQuantity(o.amount)}: ${list(o.runs.map((r) => `${sayPercent(r.confidence)} after ${r.runs === "unknown" ? "so many runs that they can't be told" : r.runs === null ? "more than 100,000 runs" : count(r.runs, "run")}`))}\n`;
+    text += `    runs needed for ${sayQuantity(o.amount)}: ${list(o.runs.map((r) => `${sayPercent(r.confidence)} after ${r.runs === "unknown" ? "an unknown number of runs" : r.runs === null ? "more than 100,000 runs" : count(r.runs, "run")}`))}\n`;
   }
   process.stdout.write(text);
   return 0;

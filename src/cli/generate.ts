@@ -6,7 +6,7 @@ import { BadUse } from "./failure";
 function whole(name: string, given: string | boolean | undefined, rest: number, least: number): number {
   const n = given === undefined ? rest : Number(given);
   if (!Number.isInteger(n) || n < least)
-    throw new BadUse(`--${name} is a whole number from ${least} on, not “${String(given)}”.`);
+    throw new BadUse(`--${name} must be a whole number of at least ${least}, not “${String(given)}”.`);
   return n;
 }
 
@@ -14,7 +14,7 @@ export async function generateCommand(
   [file]: string[],
   options: Record<string, string | boolean | undefined>,
 ): Promise<number> {
-  if (!file) throw new BadUse("A file to write is needed, or - for standard output.");
+  if (!file) throw new BadUse("Name a file to write, or - for standard output.");
   const size = {
     items: whole("items", options.items, 1000, 1),
     seed: whole("seed", options.seed, 1, 0),

@@ -42,7 +42,7 @@ export function catalogueOf(file: string, text: string): Catalogue {
 }
 
 export async function readCatalogue(file: string | undefined): Promise<Catalogue> {
-  if (!file) throw new BadUse("A bundle file is needed.");
+  if (!file) throw new BadUse("Name a bundle file.");
   if (!file.startsWith("db:")) return catalogueOf(file, readText(file));
   const { withDatabase } = await import("./connection");
   const { loadCatalogue } = await import("../store/load");
@@ -53,7 +53,7 @@ export async function readCatalogue(file: string | undefined): Promise<Catalogue
         `${file}: there is no such pantry. There ${heads.length ? `are: ${heads.map((p) => p.key).join(", ")}` : "is none yet"}.`,
       );
     const catalogue = await loadCatalogue(orm.em.fork() as never, head.id);
-    if (!catalogue) throw new Unreadable(`${file}: it was removed just now.`);
+    if (!catalogue) throw new Unreadable(`${file}: it was just removed.`);
     return catalogue;
   });
 }
@@ -73,7 +73,7 @@ export function wantedOne(kind: string, book: NameBook, file: string, wanted: st
   const [, name, amount] = /^(.*?)(?:=([^=]*))?$/s.exec(wanted) as RegExpExecArray;
   const quantity = amount === undefined ? 1 : Number(amount);
   if (!Number.isFinite(quantity) || quantity <= 0)
-    throw new BadUse(`“${amount}” is no quantity. Write a number above 0, such as ${name}=20.`);
+    throw new BadUse(`“${amount}” isn't a quantity. Use a number above 0, such as ${name}=20.`);
   const found = book.find(name);
   if (found.found === "several")
     throw new Unreadable(`${file}: “${name}” is the name of several ${kind}s. Use a key: ${found.keys.join(" or ")}.`);

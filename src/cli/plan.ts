@@ -20,11 +20,10 @@ export async function planCommand(
 ): Promise<number> {
   const format = oneOf("format", options.format, ["text", "json"], "text");
   const measure = oneOf("measure", options.measure, ["value", "time"], "value");
-  if (!wanted.length)
-    throw new BadUse("At least one item is needed: its key or name, with =QUANTITY for more than one.");
+  if (!wanted.length) throw new BadUse("Name at least one item by key or name, with =QUANTITY for more than one.");
   const confidence = options.confidence === undefined ? undefined : Number(options.confidence);
   if (confidence !== undefined && !(confidence > 0 && confidence < 1))
-    throw new BadUse(`“${String(options.confidence)}” is no confidence. Write a chance between 0 and 1, such as 0.9.`);
+    throw new BadUse(`“${String(options.confidence)}” isn't a confidence. Use a number between 0 and 1, such as 0.9.`);
   const catalogue = await readCatalogue(file);
   const readings = readingsOf(catalogue);
   const { compiled } = readings;
@@ -90,13 +89,13 @@ export async function planCommand(
       [...map].map(([i, n]) => `${sayQuantity(n)} ${nameAt(i)}`),
       99,
     );
-  let text = `${named(make)}: ${sayCost(plan.value)} in value, ${saySeconds(plan.seconds)}${confidence === undefined ? ", by expectation" : `, each step enough with a chance of ${sayPercent(confidence)}`}${plan.best ? ", and no cheaper whole numbers of runs exist" : ""}\n`;
+  let text = `${named(make)}: ${sayCost(plan.value)} in value, ${saySeconds(plan.seconds)}${confidence === undefined ? ", on average" : `, each step with ${sayPercent(confidence)} confidence`}${plan.best ? ", the cheapest plan with whole runs" : ""}\n`;
   for (const s of steps)
-    text += `  ${String(s.runs).padStart(6)} × ${s.line ?? s.name}${s.turns === undefined ? "" : `, in ${s.turns} turns`}\n`;
-  if (plan.taken.size) text += `from the stock: ${named(plan.taken)}\n`;
+    text += `  ${String(s.runs).padStart(6)} × ${s.line ?? s.name}${s.turns === undefined ? "" : `, in ${s.turns} batches`}\n`;
+  if (plan.taken.size) text += `taken from stock: ${named(plan.taken)}\n`;
   if (plan.shopping.size) text += `gathered and bought: ${named(plan.shopping)}\n`;
-  if (plan.needed.size) text += `needed and kept: ${named(plan.needed)}\n`;
-  if (plan.left.size) text += `left over: ${named(plan.left)}\n`;
+  if (plan.needed.size) text += `required tools and stations: ${named(plan.needed)}\n`;
+  if (plan.left.size) text += `leftovers: ${named(plan.left)}\n`;
   for (const [i, seconds] of plan.busy) text += `  ${nameAt(i)} is busy for ${saySeconds(seconds)}\n`;
   process.stdout.write(text);
   return 0;

@@ -1,5 +1,5 @@
 /**
- * The salty command: check, cost, plan, draws, import, export, setup. Exit codes: 0 fine, 1 findings at or above the
+ * The salty command: check, cost, plan, draws, import, export, setup. Exit codes: 0 success, 1 findings at or above the
  * level, 2 bad use or input.
  */
 import { parseArgs } from "node:util";
@@ -22,10 +22,10 @@ const HELP = `salty – checks, costs and plans of a pantry
 
 TABLE is a file that ends in .csv, .tsv or .xlsx (docs/tables.md).
 FILE is a bundle (docs/bundle.md); "-" reads standard input or writes standard output.
-In place of FILE, check, cost, plan and draws take db:KEY for a pantry of the running database.
+check, cost, plan and draws also accept db:KEY instead of FILE, for a pantry of the running database.
 The database is the one that npm start runs, or the one DATABASE_URL names.
 
-Exit codes: 0 fine, 1 findings at or above --fail-on (default: error), 2 bad use or unreadable input.
+Exit codes: 0 success, 1 findings at or above --fail-on (default: error), 2 invalid use or unreadable input.
 `;
 
 type Run = (args: string[], options: Record<string, string | boolean | undefined>) => Promise<number>;
@@ -60,7 +60,7 @@ async function main(): Promise<number> {
     return 0;
   }
   const command = commands.get(name ?? "");
-  if (!command) throw new BadUse(name ? `There is no command “${name}”.` : "A command is needed.");
+  if (!command) throw new BadUse(name ? `There is no command “${name}”.` : "Name a command.");
   return (await command())(args, parsed.values);
 }
 

@@ -31,7 +31,7 @@ export const isTable = (file: string): boolean => /\.(csv|tsv|txt|xlsx)$/i.test(
 
 function kindOf({ kind = "item" }: Options): Kind {
   if (isKind(kind)) return kind;
-  throw new BadUse(`“${String(kind)}” is no kind of record. There are: ${KINDS.join(", ")}.`);
+  throw new BadUse(`“${String(kind)}” isn't a kind of record. Use one of: ${KINDS.join(", ")}.`);
 }
 
 /** The pantry that is meant, and everything in it. */
@@ -42,7 +42,7 @@ async function opened(
 ): Promise<{ head: PantryHead; catalogue: Catalogue }> {
   const key = pantry ?? (heads.length === 1 ? heads[0].key : undefined);
   const all = heads.map((p) => p.key);
-  if (!key) throw new BadUse(`Say which pantry: --pantry ${all.join(" or ") || "KEY"}.`);
+  if (!key) throw new BadUse(`Choose a pantry: --pantry ${all.join(" or ") || "KEY"}.`);
   const head = heads.find((p) => p.key === key);
   const catalogue = head && (await loadCatalogue(orm.em.fork() as never, head.id));
   if (!head || !catalogue) throw new Unreadable(`There is no pantry “${String(key)}”. There are: ${all.join(", ")}.`);
@@ -56,7 +56,7 @@ function named<K extends "mapping" | "view">(catalogue: Catalogue, kind: K, want
   if (record) return record;
   const all = [...recordsOf(catalogue, kind).values()].map((r) => r.name);
   throw new BadUse(
-    `There is no ${kind} “${wanted}”.${all.length ? ` There are: ${all.join(", ")}.` : " There is none yet."}`,
+    `There is no ${kind} “${wanted}”.${all.length ? ` There are: ${all.join(", ")}.` : " There are none yet."}`,
   );
 }
 
@@ -73,7 +73,7 @@ export async function importTable(file: string, options: Options): Promise<numbe
       .filter(Boolean),
   );
   for (const each of make)
-    if (!MAKEABLE.includes(each as Kind)) throw new BadUse(`--make takes ${MAKEABLE.join(", ")}, not “${each}”.`);
+    if (!MAKEABLE.includes(each as Kind)) throw new BadUse(`--make accepts ${MAKEABLE.join(", ")}, not “${each}”.`);
   return withDatabase(async (orm, heads) => {
     const { head, catalogue } = await opened(orm, heads, options);
     const mapping = typeof options.map === "string" ? named(catalogue, "mapping", options.map) : null;
@@ -83,7 +83,7 @@ export async function importTable(file: string, options: Options): Promise<numbe
     if (plan.says) throw new Unreadable(`${file}: ${plan.says}`);
     for (const [k, target] of targets.entries())
       if (target === NOTHING && table.head[k])
-        process.stderr.write(`${file}: the column “${table.head[k]}” is not read.\n`);
+        process.stderr.write(`${file}: the column “${table.head[k]}” is skipped.\n`);
     const bad = plan.rows.filter((r) => r.state === "refused");
     for (const { number, refused: cells } of bad)
       for (const { column, says } of cells)
@@ -91,19 +91,19 @@ export async function importTable(file: string, options: Options): Promise<numbe
     if (bad.length && typeof options.refused === "string")
       writeFileSync(options.refused, writeDelimited(refusedTable(table, plan)));
     const count = (state: string) => plan.rows.filter((r) => r.state === state).length;
-    const what = `${count("new")} new, ${count("changed")} changed, ${count("same")} the same, ${bad.length} refused`;
+    const what = `${count("new")} new, ${count("changed")} changed, ${count("same")} the same, ${bad.length} rejected`;
     if (bad.length && !options.skip && !options.dry)
-      throw new Unreadable(`${file}: ${what}. Nothing was written; --skip writes the rows that can be read.`);
+      throw new Unreadable(`${file}: ${what}. Nothing was saved; --skip saves the valid rows.`);
     const alone = new Alone(orm, head.id);
     const strange = await alone.strange(iconsIn(plan.edits));
     if (strange.length) process.stderr.write(`${file}: ${noIcons(strange.slice(0, 50))}\n`);
     if (options.dry || !plan.edits.length) {
-      process.stdout.write(`${head.key}: ${what}. Nothing was written${options.dry ? " (--dry)" : ""}.\n`);
+      process.stdout.write(`${head.key}: ${what}. Nothing was saved${options.dry ? " (--dry)" : ""}.\n`);
       return bad.length ? 1 : 0;
     }
     const submission = {
       author: cut(process.env.USER ?? "salty", 80),
-      note: cut(`Brought in ${file.split("/").pop() ?? file}`, 300),
+      note: cut(`Imported ${file.split("/").pop() ?? file}`, 300),
     };
     const done = await alone.submit(submission, { do: "edit", edits: plan.edits });
     if ("issues" in done) throw refused(file, done.issues);

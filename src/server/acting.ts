@@ -14,7 +14,7 @@ export function actingFrom(headers: Headers): Actor | { readonly says: string } 
   const given = decoded(cut(headers.get("x-salty-author") ?? "", LONGEST)).trim();
   const name = cut(given, MOST).trim();
   const says = textProblem(name, { max: MOST, name: true });
-  return name && says ? { says: `The author's name can't be taken. ${says}` } : { name: name || "Somebody" };
+  return name && says ? { says: `The author's name isn't valid. ${says}` } : { name: name || "Anonymous" };
 }
 
 /** A name that was not encoded is taken as it came. */

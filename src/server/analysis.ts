@@ -163,7 +163,7 @@ export class Analysis {
   }
 
   private died(error: Error): void {
-    if (!this.ended) console.error(`The readings of a pantry stopped: ${error.message}`);
+    if (!this.ended) console.error(`The analysis of a pantry stopped: ${error.message}`);
     if (failureOf(error) === null || ++this.deaths < MOST_DEATHS) return;
     this.stopped = { revision: this.owner.revision, why: error.message };
     this.pending = [];
@@ -251,7 +251,7 @@ export class Analysis {
     if (!(await this.until(this.owner.revision, wait))) {
       const there = this.kept.get(name);
       if (there !== undefined) return there as AnalysisQuestions[Q]["answer"];
-      if (patience.signal?.aborted) throw new Failure("given up", "Nobody waits for this any more.");
+      if (patience.signal?.aborted) throw new Failure("given up", "The request was cancelled.");
       if (this.stopped) throw new Failure("stopped", stoppedSays(this.stopped.revision));
       throw new Failure("computing", `Revision ${this.owner.revision} is still being computed. Try again in a moment.`);
     }
@@ -292,4 +292,4 @@ export class Analysis {
 }
 
 export const stoppedSays = (revision: number): string =>
-  `This pantry's analysis stopped at revision ${revision}. Undo the last change, or go on without the analysis.`;
+  `This pantry's analysis stopped at revision ${revision}. Undo the last change, or continue without the analysis.`;

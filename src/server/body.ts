@@ -48,7 +48,7 @@ export class Gauge {
 }
 
 const tooLarge = (says: string) =>
-  problem(413, "Too large", `${says} The command line takes larger bundles.`, {}, { connection: "close" });
+  problem(413, "Too large", `${says} The command line accepts larger bundles.`, {}, { connection: "close" });
 const mega = (bytes: number): string => (bytes >= 2 ** 20 ? `${bytes / 2 ** 20} MB` : `${bytes / 1024} kB`);
 
 /**
@@ -62,12 +62,12 @@ export async function readBody(
 ): Promise<{ bytes: Uint8Array; done: () => void } | { refusal: Response }> {
   if (!/^application\/json\s*(;\s*charset=("?)utf-8\2\s*)?$/i.test(request.headers.get("content-type") ?? ""))
     return {
-      refusal: problem(415, "Only JSON is taken here", "Send the body with the header Content-Type: application/json."),
+      refusal: problem(415, "Only JSON is accepted", "Send the body with the header Content-Type: application/json."),
     };
   if (!request.body) return { refusal: problem(400, "Not JSON", "The body is empty. Expected JSON.") };
   const declared = Number(request.headers.get("content-length") ?? 0);
   // What says beforehand that it is too large is not waited for.
-  const large = () => tooLarge(`At most ${mega(limits.bytes)} are taken here.`);
+  const large = () => tooLarge(`The maximum is ${mega(limits.bytes)}.`);
   if (declared > limits.bytes) return { refusal: large() };
   const chunks: Uint8Array[] = [];
   const gauge = new Gauge();
@@ -89,7 +89,7 @@ export async function readBody(
       else if (!ration.take(value.length))
         refusal = problem(
           503,
-          "Too much is being sent at once",
+          "Too many large requests",
           "Try again in a moment.",
           {},
           { "retry-after": "2", connection: "close" },
@@ -98,12 +98,12 @@ export async function readBody(
         held += value.length;
         gauge.add(value);
         chunks.push(value);
-        if (gauge.values > limits.values) refusal = tooLarge(`More than ${limits.values} values are in it.`);
+        if (gauge.values > limits.values) refusal = tooLarge(`The body has more than ${limits.values} values.`);
         else if (gauge.deepest > limits.depth)
           refusal = problem(
             400,
             "Nested too deep",
-            `Lists and objects go at most ${limits.depth} deep here.`,
+            `Lists and objects can be nested at most ${limits.depth} deep.`,
             {},
             { connection: "close" },
           );
@@ -115,7 +115,7 @@ export async function readBody(
     }
   } catch {
     giveBack();
-    return { refusal: problem(400, "The body broke off", "Nothing was written. Send it again.") };
+    return { refusal: problem(400, "The body is incomplete", "Nothing was saved. Send it again.") };
   }
   if (refusal) return { refusal };
   const bytes = new Uint8Array(held);

@@ -80,12 +80,10 @@ export class EngineChild<R extends Role> {
     question: QuestionsOf<R>[Q] extends { question: infer A } ? A : never,
     { limit = LIMIT, signal, progress }: Patience = {},
   ): Promise<QuestionsOf<R>[Q] extends { answer: infer A } ? A : never> {
-    if (this.lost) return Promise.reject(new Failure("lost", "The engine's process is gone."));
+    if (this.lost) return Promise.reject(new Failure("lost", "The engine's process has ended."));
     if (this.queue.length >= MOST_WAITING)
-      return Promise.reject(
-        new Failure("too busy", "More is asked of this pantry than can be answered soon. Try again in a moment."),
-      );
-    if (signal?.aborted) return Promise.reject(new Failure("given up", "Nobody waits for this any more."));
+      return Promise.reject(new Failure("too busy", "This pantry receives too many requests. Try again in a moment."));
+    if (signal?.aborted) return Promise.reject(new Failure("given up", "The request was cancelled."));
     return new Promise((done, fail) => {
       const waiting: Waiting = {
         question: { ask, ...(question as object) },
@@ -98,7 +96,7 @@ export class EngineChild<R extends Role> {
       signal?.addEventListener("abort", () => {
         const at = this.queue.indexOf(waiting);
         if (at >= 0) this.queue.splice(at, 1);
-        fail(new Failure("given up", "Nobody waits for this any more."));
+        fail(new Failure("given up", "The request was cancelled."));
       });
       if (!this.current) this.next();
     });
@@ -122,7 +120,7 @@ export class EngineChild<R extends Role> {
     if (!this.current) return;
     const { limit, question } = this.current;
     this.timer = setTimeout(
-      () => this.stop(new Failure("too long", `This took longer than ${Math.round(limit / 1000)} s and was ended.`)),
+      () => this.stop(new Failure("too long", `This took longer than ${Math.round(limit / 1000)} s and was stopped.`)),
       limit,
     );
     this.timer.unref();
@@ -137,7 +135,7 @@ export class EngineChild<R extends Role> {
     this.current?.fail(why);
     this.current = null;
     // What was not begun can be asked of another process.
-    for (const { fail } of this.queue.splice(0)) fail(new Failure("lost", "The engine's process is gone."));
+    for (const { fail } of this.queue.splice(0)) fail(new Failure("lost", "The engine's process has ended."));
   }
 
   private stop(why: Failure): void {
@@ -147,6 +145,6 @@ export class EngineChild<R extends Role> {
 
   /** Ends it at once, whatever it is doing. */
   end(): void {
-    this.stop(new Failure("lost", "The engine's process was ended."));
+    this.stop(new Failure("lost", "The engine's process was stopped."));
   }
 }

@@ -109,7 +109,7 @@ export class Engine implements Pooled, Writer, AnalysisOwner {
 
   async load(): Promise<PantryTexts> {
     const texts = this.gone ? null : await loadTexts(this.orm.em.fork() as EntityManager, this.pantry);
-    if (!texts) throw new PantryGone("There is no such pantry any more.");
+    if (!texts) throw new PantryGone("This pantry no longer exists.");
     return texts;
   }
 
@@ -275,7 +275,7 @@ export class Engine implements Pooled, Writer, AnalysisOwner {
   private async restart(em: EntityManager): Promise<void> {
     this.records?.end();
     const texts = await readTexts(em, this.pantry);
-    if (!texts) throw new PantryGone("There is no such pantry any more.");
+    if (!texts) throw new PantryGone("This pantry no longer exists.");
     await this.openOn(texts);
   }
 
@@ -292,8 +292,7 @@ export class Engine implements Pooled, Writer, AnalysisOwner {
   /** Writes changes together; where that fails before anything is written, one by one, so that each fails for itself. */
   private async write(all: readonly Waiting[]): Promise<void> {
     const batch = all.filter(({ patience, fail }) => {
-      if (patience.signal?.aborted)
-        fail(new Failure("given up", "Nobody waits for this any more; nothing was written."));
+      if (patience.signal?.aborted) fail(new Failure("given up", "The request was cancelled; nothing was saved."));
       return !patience.signal?.aborted;
     });
     if (!batch.length) return;
@@ -376,7 +375,7 @@ export class Engine implements Pooled, Writer, AnalysisOwner {
   /** What an intent would do, without doing it. */
   plan(intent: Intent, patience: Patience = {}): Promise<Readied> {
     return this.inTurn(async () => {
-      if (patience.signal?.aborted) throw new Failure("given up", "Nobody waits for this any more.");
+      if (patience.signal?.aborted) throw new Failure("given up", "The request was cancelled.");
       return (await (await this.opened()).ask("prepare", { intents: [intent] }, patience)).readied[0];
     });
   }
@@ -392,8 +391,7 @@ async function* writesFrom(
   let done = 0;
   for (let some = first; ; some = await records.ask("more", {}, patience)) {
     for (const write of some.writes) {
-      if (patience.signal?.aborted)
-        throw new Failure("given up", "Nobody waits for this any more; nothing was written.");
+      if (patience.signal?.aborted) throw new Failure("given up", "The request was cancelled; nothing was saved.");
       yield write;
       done += "records" in write ? (write.records ?? 0) : 0;
       patience.progress?.({ stage: "writing", done, of });

@@ -43,8 +43,8 @@ export function refuseForeign(request: Request, { writes }: { readonly writes: b
   if (!name || !ownNames().has(name))
     return problem(
       421,
-      "This is another name than this program's",
-      `It answers to localhost, to HOST and to the names that SALTY_HOSTS lists, such as SALTY_HOSTS=pantry.example.`,
+      "Unknown host name",
+      `The server answers to localhost, HOST and the names in SALTY_HOSTS, such as SALTY_HOSTS=pantry.example.`,
     );
   const origin = headers.get("origin");
   const site = headers.get("sec-fetch-site");
@@ -62,8 +62,8 @@ export function refuseForeign(request: Request, { writes }: { readonly writes: b
     return null;
   return problem(
     403,
-    "This came from another page",
-    "Only pages of this program may ask here. Programs leave the headers Origin and Sec-Fetch-Site out.",
+    "Request from another site",
+    "Only this server's own pages can send this request. Scripts omit the headers Origin and Sec-Fetch-Site.",
   );
 }
 

@@ -9,7 +9,7 @@ import { json, problem } from "./problem";
 import type { StrangeAsked } from "./queries";
 import { type Call, pictureBodyOf } from "./route";
 
-const REFUSED = "The picture can't be taken";
+const REFUSED = "The picture can't be used";
 
 export async function takePicture(call: Call & { engine: Engine }): Promise<Response> {
   const read = await pictureBodyOf(call);
@@ -30,7 +30,7 @@ export const strangeNames = async ({ host, engine, query }: Call<StrangeAsked> &
 export async function givePicture({ host, engine, params }: Call & { engine: Engine }): Promise<Response> {
   const name = `own-${params.id}`;
   const picture = OWN_PICTURE.test(name) ? await pictureOf(host.em, engine.pantry, name) : null;
-  if (!picture) return problem(404, "No such picture", "There is no picture of this name in the pantry.");
+  if (!picture) return problem(404, "No such picture", "The pantry has no picture with this name.");
   // What was taken by earlier rules is held to those of today.
   const today = picture.type === "image/svg+xml" ? readPicture(new Uint8Array(picture.bytes)) : picture;
   if ("says" in today) return problem(404, "No such picture", today.says);

@@ -33,7 +33,7 @@ export class Pool {
       const free = [...this.pooled].filter((l) => l.running && !l.working).sort((a, b) => a.used - b.used)[0];
       if (free) await free.park();
       else if (Date.now() > end)
-        throw new Failure("too busy", "More pantries are in use than there are engines for. Try again in a moment.");
+        throw new Failure("too busy", "Too many pantries are in use at once. Try again in a moment.");
       else
         await new Promise<void>((done) => {
           this.waiting.push(done);

@@ -31,7 +31,7 @@ const IsWhole = (least: number, most: number, options?: ValidationOptions): Prop
           /^(?:0|[1-9]\d{0,9})$/.test(value) &&
           Number(value) >= least &&
           Number(value) <= most,
-        defaultMessage: (at) => `${at?.property} is a whole number from ${least} to ${most}.`,
+        defaultMessage: (at) => `${at?.property} must be a whole number from ${least} to ${most}.`,
       },
     },
     options,
@@ -48,7 +48,7 @@ const AreAmounts = (): PropertyDecorator =>
         value.length <= MOST_IN_BASKET &&
         value.every((text: string) => Number(AMOUNT.exec(text)?.[2]) <= MOST_WANTED),
       defaultMessage: (at) =>
-        `${at?.property} is the id of an item and how many, as in ${at?.property}=${"0".repeat(12)}:20, at most ${MOST_IN_BASKET} times and ${MOST_WANTED} of one.`,
+        `${at?.property} must be the id of an item and an amount, as in ${at?.property}=${"0".repeat(12)}:20, at most ${MOST_IN_BASKET} times and ${MOST_WANTED} of one.`,
     },
   });
 /** What such a text says. */
@@ -58,8 +58,8 @@ export const amountIn = (text: string): readonly [id: Id, amount: number] => {
 };
 
 const IsSwitch = (): PropertyDecorator =>
-  IsIn(["0", "1"], { message: ({ property }) => `${property} is 1, or 0, which is the same as to leave it out.` });
-const IsMeasure = (): PropertyDecorator => IsIn(["value", "time"], { message: "by is value or time." });
+  IsIn(["0", "1"], { message: ({ property }) => `${property} must be 1 or 0 (the default).` });
+const IsMeasure = (): PropertyDecorator => IsIn(["value", "time"], { message: "by must be value or time." });
 
 /** Nothing at all. */
 export class NothingAsked {}
@@ -73,8 +73,8 @@ export class IconsAsked {
 
 /** Names of icons, of which those are wanted that nobody knows. */
 export class StrangeAsked {
-  @ArrayMaxSize(50, { message: "At most 50 names can be asked for at once." })
-  @Matches(/^.{1,80}$/, { each: true, message: "name is the name of an icon of at most 80 characters." })
+  @ArrayMaxSize(50, { message: "The maximum is 50 names per request." })
+  @Matches(/^.{1,80}$/, { each: true, message: "name must be the name of an icon, up to 80 characters." })
   name: string[] = [];
 }
 
@@ -84,7 +84,7 @@ export class LogAsked {
   @IsWhole(1, NEWEST)
   revision?: string;
   @IsOptional()
-  @Matches(/^[0-9a-z]{12}$/, { message: "of is the id of a record: twelve characters of 0-9 and a-z." })
+  @Matches(/^[0-9a-z]{12}$/, { message: "of must be the id of a record: twelve characters of 0-9 and a-z." })
   of?: string;
   @IsOptional()
   @IsWhole(1, NEWEST)
@@ -112,8 +112,11 @@ export class BundleAsked {
 
 /** Recipes by their ids. */
 export class RecipesAsked {
-  @ArrayMaxSize(100, { message: "At most 100 recipes can be asked for at once." })
-  @Matches(/^[0-9a-z]{12}$/, { each: true, message: "of is the id of a recipe: twelve characters of 0-9 and a-z." })
+  @ArrayMaxSize(100, { message: "The maximum is 100 recipes per request." })
+  @Matches(/^[0-9a-z]{12}$/, {
+    each: true,
+    message: "of must be the id of a recipe: twelve characters of 0-9 and a-z.",
+  })
   of: string[] = [];
 }
 
@@ -122,8 +125,8 @@ export class ChainAsked {
   @IsOptional()
   @IsMeasure()
   by?: "value" | "time";
-  @ArrayMaxSize(100, { message: "At most 100 ways can be switched at once." })
-  @Matches(/^.{1,60}$/, { each: true, message: "way is the name of a way of at most 60 characters." })
+  @ArrayMaxSize(100, { message: "The maximum is 100 alternatives per request." })
+  @Matches(/^.{1,60}$/, { each: true, message: "way must be the name of an alternative, up to 60 characters." })
   way: string[] = [];
   @IsOptional()
   @IsWhole(0, 20)
@@ -143,6 +146,6 @@ export class PlanAsked {
   @IsMeasure()
   by?: "value" | "time";
   @IsOptional()
-  @Matches(/^0\.(?=\d*[1-9])\d{1,6}$/, { message: "confidence is a chance between 0 and 1, such as 0.9." })
+  @Matches(/^0\.(?=\d*[1-9])\d{1,6}$/, { message: "confidence must be a number between 0 and 1, such as 0.9." })
   confidence?: string;
 }

@@ -53,7 +53,7 @@ const refusal = ({ conflicts, issues }: Refused): Response =>
   conflicts.length
     ? problem(
         409,
-        "Somebody else was quicker",
+        "Someone else changed this first",
         conflicts
           .slice(0, 3)
           .map((c) => c.says)
@@ -62,7 +62,7 @@ const refusal = ({ conflicts, issues }: Refused): Response =>
       )
     : problem(
         422,
-        "This can't be written",
+        "This can't be saved",
         issues
           .slice(0, 3)
           .map((f) => f.message)
@@ -73,7 +73,7 @@ const refusal = ({ conflicts, issues }: Refused): Response =>
 const unread = ({ issues, notes }: Unread): Response =>
   problem(
     422,
-    "The bundle was refused and nothing was written",
+    "The bundle has errors and nothing was saved",
     issues
       .slice(0, 3)
       .map((p) => `${p.path}: ${p.message}`)
@@ -81,7 +81,7 @@ const unread = ({ issues, notes }: Unread): Response =>
     { issues, notes },
   );
 
-const NO_CHANGE = problem.bind(null, 404, "No such change", "There is no such revision in the log.");
+const NO_CHANGE = problem.bind(null, 404, "No such change", "The Log has no such revision.");
 
 /** The log, newest first, or one change of it with its edits. */
 export async function log(engine: Engine, host: Host, { revision, of, before, most }: LogAsked): Promise<Response> {
@@ -143,13 +143,13 @@ export async function undo({
 /** What one of an item costs and what it gives back; see ItemCosts. */
 export async function costsOf(engine: Engine, id: string): Promise<Response> {
   const costs = isId(id) ? await engine.ask("costs", { item: id as Id }, { limit: 20_000 }) : null;
-  return costs ? json(costs) : problem(404, "No such item", "It may have been removed in the meantime.");
+  return costs ? json(costs) : problem(404, "No such item", "It may have been removed.");
 }
 
 /** What one run of a recipe costs, by each of its ways; see RecipeCosts. */
 export async function runsOf(engine: Engine, id: string): Promise<Response> {
   const runs = isId(id) ? await engine.ask("runs", { recipe: id as Id }, { limit: 20_000 }) : null;
-  return runs ? json(runs) : problem(404, "No such recipe", "It may have been removed in the meantime.");
+  return runs ? json(runs) : problem(404, "No such recipe", "It may have been removed.");
 }
 
 /** What the first thing that recipes make costs by each of them. */
@@ -165,7 +165,7 @@ export async function chainReply(engine: Engine, id: string, query: ChainAsked):
     most: Number(query.most ?? ASKED.most),
   };
   const chain = isId(id) ? await engine.ask("chain", { item: id as Id, of }, { limit: 20_000 }) : null;
-  return chain ? json(chain) : problem(404, "No such item", "It may have been removed in the meantime.");
+  return chain ? json(chain) : problem(404, "No such item", "It may have been removed.");
 }
 
 /** What to run, gather and bring for a basket; see WrittenPlan. */
@@ -177,7 +177,7 @@ export async function planReply(engine: Engine, { make, stock, by, confidence }:
     ...(confidence === undefined ? {} : { confidence: Number(confidence) }),
   };
   const { plan } = await engine.ask("plan", { of }, { limit: 20_000 });
-  return plan ? json(plan) : problem(404, "No such item", "It may have been removed in the meantime.");
+  return plan ? json(plan) : problem(404, "No such item", "It may have been removed.");
 }
 
 /** What edits would move, without making them: 200 with the ripple, 409 conflict, 422 refused. */
@@ -249,16 +249,16 @@ export async function postPantry(host: Host, name: string): Promise<Response> {
   if (outcome.is === "taken")
     return problem(
       409,
-      "This name is taken",
+      "This name is already used",
       `There is a pantry with the key “${outcome.key}” already. Choose another name.`,
     );
   const { says } = outcome;
-  return problem(422, "This can't be the name of a pantry", says, { issues: [issue("name", says)] });
+  return problem(422, "This isn't a valid pantry name", says, { issues: [issue("name", says)] });
 }
 
 export async function deletePantry(host: Host, engine: Engine, typed: string): Promise<Response> {
   const outcome = await endPantry(host, engine.pantry, typed);
   if (outcome.is === "deleted") return json({ deleted: outcome.key });
-  if (outcome.is === "gone") return problem(404, "No such pantry", "It was deleted in the meantime.");
-  return problem(422, "Nothing was deleted", `To delete this pantry, type its name as it stands: ${outcome.name}`);
+  if (outcome.is === "gone") return problem(404, "No such pantry", "It was deleted.");
+  return problem(422, "Nothing was deleted", `To delete this pantry, type its exact name: ${outcome.name}`);
 }

@@ -57,17 +57,17 @@ describe("what is asked for behind the question mark", () => {
   });
 
   it.each<[string, new () => object, string, string]>([
-    ["a name nobody knows", BundleAsked, "Dry=1", "“Dry” is not known here. There are: dry, replace, progress, name."],
-    ["a name where there are none", NothingAsked, "dry=1", "“dry” is not known here: nothing can be asked for."],
+    ["a name nobody knows", BundleAsked, "Dry=1", "“Dry” isn't a known parameter. Use: dry, replace, progress, name."],
+    ["a name where there are none", NothingAsked, "dry=1", "“dry” isn't a known parameter: this address takes none."],
     ["a name of every object", LogAsked, "constructor=1", "“constructor” is not known here"],
-    ["a switch that is a word", BundleAsked, "dry=true", "dry is 1, or 0, which is the same as to leave it out."],
+    ["a switch that is a word", BundleAsked, "dry=true", "dry must be 1 or 0 (the default)."],
     ["a switch without a value", BundleAsked, "dry", "dry is 1, or 0"],
     ["one value given twice", BundleAsked, "dry=0&dry=1", "dry stands there 2 times."],
     ["a number in another notation", LogAsked, "before=0x1", "before is a whole number from 1 to 2147483647."],
     ["a number with an exponent", LogAsked, "most=1e2", "most is a whole number from 1 to 200."],
     ["a number beyond what there is", LogAsked, "most=201", "most is a whole number from 1 to 200."],
     ["an id that is none", LogAsked, "of=../etc", "of is the id of a record"],
-    ["too many ways", ChainAsked, "way=a&".repeat(101), "At most 100 ways can be switched at once."],
+    ["too many ways", ChainAsked, "way=a&".repeat(101), "The maximum is 100 alternatives per request."],
     ["an amount without its item", PlanAsked, "make=12", "make is the id of an item and how many"],
     ["more of an item than there can be", PlanAsked, `make=${ID}:9999999`, "make is the id of an item and how many"],
     ["a chance that is certain", PlanAsked, "confidence=1", "confidence is a chance between 0 and 1"],
@@ -93,12 +93,12 @@ describe("who is acting", () => {
 
 describe("a refusal", () => {
   it("is a problem document with where, why and what would work", async () => {
-    const response = problem(409, "Somebody else was quicker", "Look again.", { conflicts: [] });
+    const response = problem(409, "Someone else changed this first", "Look again.", { conflicts: [] });
     expect(response.status).toBe(409);
     expect(response.headers.get("content-type")).toBe("application/problem+json");
     expect(await response.json()).toEqual({
       type: "about:blank",
-      title: "Somebody else was quicker",
+      title: "Someone else changed this first",
       status: 409,
       detail: "Look again.",
       conflicts: [],

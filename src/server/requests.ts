@@ -105,7 +105,7 @@ export function checked<T extends object>(
   const body = new shape();
   for (const name of known) if (Object.hasOwn(value, name)) (body as Record<string, unknown>)[name] = value[name];
   const issues = [
-    ...unknownIn(Object.keys(value), known, () => `Unknown. Known here: ${known.join(", ")}.`),
+    ...unknownIn(Object.keys(value), known, () => `Unknown. Allowed: ${known.join(", ")}.`),
     ...told(validateSync(body)),
     ...(people ? texts(body) : []),
   ];
@@ -121,14 +121,13 @@ export function asked<T extends object>(shape: Shape<T>, query: URLSearchParams)
     const all = query.getAll(name);
     if (Array.isArray(of[name])) of[name] = all;
     else if (all.length) of[name] = all[0];
-    if (!Array.isArray(of[name]) && all.length > 1)
-      twice.push(issue(name, `${name} stands there ${all.length} times.`));
+    if (!Array.isArray(of[name]) && all.length > 1) twice.push(issue(name, `${name} appears ${all.length} times.`));
   }
   const issues = [
     ...unknownIn(new Set(query.keys()), known, (name) =>
       known.length
-        ? `${shown(name)} is not known here. There are: ${known.join(", ")}.`
-        : `${shown(name)} is not known here: nothing can be asked for.`,
+        ? `${shown(name)} isn't a known parameter. Use: ${known.join(", ")}.`
+        : `${shown(name)} isn't a known parameter: this address takes none.`,
     ),
     ...twice,
     ...(known.length ? told(validateSync(of)) : []),

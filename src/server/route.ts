@@ -1,4 +1,4 @@
-/** What every handler does: look who comes, find the pantry, read the body, turn failures into problem details. */
+/** What every handler does: identify the author, find the pantry, read the body, turn failures into problem details. */
 import type { Edit } from "../core/catalogue/edit";
 import type { Issue } from "../core/schema/issue";
 import { saidTwice } from "../core/schema/json-text";
@@ -45,7 +45,7 @@ export const route =
     if (refused) return withSecurityHeaders(refused);
     try {
       const actor = actingFrom(request.headers);
-      if ("says" in actor) return withSecurityHeaders(problem(400, "Who is this?", actor.says));
+      if ("says" in actor) return withSecurityHeaders(problem(400, "Invalid author", actor.says));
       const query = asks ? asked(asks, new URL(request.url).searchParams) : null;
       if (query && !query.ok) return withSecurityHeaders(unasked(query.issues));
       return withSecurityHeaders(
@@ -66,7 +66,7 @@ export const route =
 const unasked = (issues: readonly Issue[]): Response =>
   problem(
     400,
-    "This can't be asked",
+    "Invalid query",
     issues
       .slice(0, 3)
       .map((i) => i.message)
@@ -76,22 +76,18 @@ const unasked = (issues: readonly Issue[]): Response =>
 
 /** What is told of each failure; where it has no words of its own, what is thrown says it. */
 const TOLD: { readonly [K in FailureKind]: readonly [status: number, title: string, detail?: string] } = {
-  "given up": [499, "Nobody waits for this", "Nothing was written."],
-  "too busy": [503, "Too much at once"],
+  "given up": [499, "Request cancelled", "Nothing was saved."],
+  "too busy": [503, "Too many requests"],
   computing: [503, "Still computing"],
   stopped: [503, "This pantry's analysis stopped"],
-  "pictures full": [409, "The pictures can't be taken"],
+  "pictures full": [409, "Too many pictures"],
   "pantry gone": [404, "No such pantry"],
   "too long": [503, "This took too long"],
-  lost: [
-    503,
-    "The engine failed",
-    "Nothing was written. Try once more; if it happens again, the program's log says more.",
-  ],
+  lost: [503, "The engine failed", "Nothing was saved. Try again. If it happens again, check the server's log."],
   "engine failed": [
     503,
     "The engine failed",
-    "Nothing was written. Try once more; if it happens again, the program's log says more.",
+    "Nothing was saved. Try again. If it happens again, check the server's log.",
   ],
 };
 
@@ -107,17 +103,15 @@ function failure(error: Error, writes: boolean): Response {
   if (databaseAway(error))
     return problem(
       503,
-      "The database is away",
-      `It is tried again as soon as the database answers.${writes ? " Look at the log before you send this again: it may have been written." : ""}`,
+      "The database is unavailable",
+      `The server reconnects as soon as the database responds.${writes ? " Check the Log before sending this again: it may have been saved." : ""}`,
       {},
       { "retry-after": "2" },
     );
   return problem(
     500,
-    "The program failed",
-    writes
-      ? "Look at the log before you send this again. The program's own log says more."
-      : "The program's own log says more.",
+    "Server error",
+    writes ? "Check the Log before sending this again. The server's log has details." : "The server's log has details.",
   );
 }
 
@@ -143,7 +137,7 @@ async function jsonOf({ request, host }: Call, limits: BodyLimits): Promise<Read
     const text = new TextDecoder("utf-8", { fatal: true }).decode(read.bytes);
     const body: unknown = JSON.parse(text);
     const twice = saidTwice(text);
-    return twice ? { refusal: problem(400, "A name stands twice", `At ${twice.place}, ${twice.says}`) } : { body };
+    return twice ? { refusal: problem(400, "Duplicate name", `At ${twice.place}: ${twice.says}`) } : { body };
   } catch (error) {
     return {
       refusal: problem(
@@ -160,7 +154,7 @@ async function jsonOf({ request, host }: Call, limits: BodyLimits): Promise<Read
 const misshapen = (issues: readonly Issue[]): Response =>
   problem(
     422,
-    "The request does not have the expected shape",
+    "The request has an invalid format",
     issues
       .slice(0, 3)
       .map((c) => `${c.path}: ${c.message}`)

@@ -212,7 +212,7 @@ describe("the server", () => {
       await failing("the administrator ends it", { code: "57P01" }),
       await failing("select 1 - Connection terminated", { cause: new Error("Connection terminated unexpectedly") }),
     ]) {
-      expect([away.status, await away.json()]).toMatchObject([503, { title: "The database is away" }]);
+      expect([away.status, await away.json()]).toMatchObject([503, { title: "The database is unavailable" }]);
       expect(away.headers.get("retry-after")).toBe("2");
     }
     // What merely has such letters in it is something else.

@@ -26,7 +26,7 @@ export interface Waiting {
 }
 
 const tooBusy = (): Failure =>
-  new Failure("too busy", "More people write into this pantry than it can take. Try again in a moment.");
+  new Failure("too busy", "Too many people are saving to this pantry at once. Try again in a moment.");
 
 /** A turn: when it ended, how long it took [ms], and how many it answered or left waiting. */
 interface Turn {
@@ -61,7 +61,7 @@ export class WriteQueue {
   /** Whoever gives up leaves the queue. @throws Failure "too busy" where too many wait already */
   submit(submission: Submission, intent: Intent, patience: Patience): Promise<Submitted> {
     if (this.waiting.length >= MOST_WAITING) return Promise.reject(tooBusy());
-    if (patience.signal?.aborted) return Promise.reject(new Failure("given up", "Nothing was written."));
+    if (patience.signal?.aborted) return Promise.reject(new Failure("given up", "Nothing was saved."));
     return new Promise((done, fail) => {
       const waiting = { submission, intent, patience, done, fail };
       this.waiting.push(waiting);
@@ -69,7 +69,7 @@ export class WriteQueue {
         const at = this.waiting.indexOf(waiting);
         if (at < 0) return;
         this.waiting.splice(at, 1);
-        fail(new Failure("given up", "Nobody waits for this any more; nothing was written."));
+        fail(new Failure("given up", "The request was cancelled; nothing was saved."));
       });
       this.came?.();
       this.writeSoon();

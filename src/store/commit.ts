@@ -112,10 +112,9 @@ export async function commitAll(
   try {
     return await orm.em.fork().transactional(async (tx) => {
       const em = tx as EntityManager;
-      if (make && !(await createPantry(em, make)))
-        throw new Error(`The key “${make.key}” was taken just now. Try again.`);
+      if (make && !(await createPantry(em, make))) throw new Error(`The key “${make.key}” was just taken. Try again.`);
       const head = await locked(em, pantry);
-      if (!head) throw new PantryGone("The pantry was deleted in the meantime.");
+      if (!head) throw new PantryGone("The pantry was deleted.");
       let { revision } = head;
       const { answers, writes } = await preparing(em, revision);
       const changes: LoggedText[] = [];
@@ -176,7 +175,7 @@ export async function commitAll(
     if (submissions.length > 1) throw error;
     if (error instanceof PicturesFull) return [refusedFor(pantry, "pictures", error.message)];
     if (!takenKey(error)) throw error;
-    return [refusedFor(pantry, "key", "Another pantry has this key already. Choose one that is free.")];
+    return [refusedFor(pantry, "key", "Another pantry already has this key. Choose a free one.")];
   }
 }
 const refusedFor = (pantry: Id, path: string, says: string): Refused => ({

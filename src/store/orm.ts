@@ -29,7 +29,7 @@ export async function connect(url: string): Promise<Orm> {
     });
   } catch (error) {
     throw new Error(
-      `The database does not answer at ${hideSecret(url)}: ${(error as Error).message}. Is it running? "npm start" starts one; DATABASE_URL points at another.`,
+      `The database isn't responding at ${hideSecret(url)}: ${(error as Error).message}. Is it running? "npm start" starts one; DATABASE_URL points at another.`,
     );
   }
 }

@@ -47,9 +47,9 @@ export async function keepPictures(em: EntityManager, pantry: Id, pictures: read
     .execute<{ number: number; bytes: number }[]>("all");
   const bytes = fresh.reduce((sum, p) => sum + p.bytes.length, held.bytes);
   if (held.number + fresh.length > MOST_PICTURES)
-    throw new PicturesFull(`A pantry has ${MOST_PICTURES} pictures of its own at most.`);
+    throw new PicturesFull(`A pantry can have at most ${MOST_PICTURES} pictures of its own.`);
   if (bytes > MOST_BYTES)
-    throw new PicturesFull(`The pictures of a pantry's own have ${MOST_BYTES / 2 ** 20} MB at most.`);
+    throw new PicturesFull(`The pictures of a pantry can use at most ${MOST_BYTES / 2 ** 20} MB.`);
   await em.insertMany(
     PictureRow,
     fresh.map((p) => ({ pantry, hash: hashOf(p.name), type: p.type, bytes: Buffer.from(p.bytes) })),
@@ -62,7 +62,7 @@ export const putPicture = (orm: Orm, pantry: Id, picture: StoredPicture): Promis
     .fork()
     .transactional(async (tx) => {
       const em = tx as EntityManager;
-      if (!(await locked(em, pantry))) return "The pantry was deleted in the meantime.";
+      if (!(await locked(em, pantry))) return "The pantry was deleted.";
       await keepPictures(em, pantry, [picture]);
       return null;
     })

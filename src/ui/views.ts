@@ -90,8 +90,8 @@ export const VIEWS = [
     opens: { kinds: ["trial"], query: (_: Kind, key: string) => ({ tab: "trials", trial: key }) },
     commands: [
       { label: "Try uses over time", query: { tab: "use" } },
-      { label: "Try what is worn", query: { tab: "wear" } },
-      { label: "Open and take apart", query: { tab: "open" } },
+      { label: "Try equipment", query: { tab: "wear" } },
+      { label: "Open and salvage", query: { tab: "open" } },
       { label: "Fill a bag", query: { tab: "bag" } },
       { label: "Run the trials", query: { tab: "trials" } },
     ],

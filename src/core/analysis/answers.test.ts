@@ -57,7 +57,7 @@ describe("costs on paper", () => {
       0,
     ],
     [
-      "a crock that mostly comes back",
+      "a crock that mostly container returned",
       "buy Fish for 2\nbuy Crock for 30\n3 Fish + 1 Crock -> 1 Paste + 1 Crock 90%",
       "Paste",
       9,

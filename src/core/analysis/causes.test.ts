@@ -132,7 +132,7 @@ describe("the nearest repair", () => {
       );
       for (const i of lost) {
         const found = r.causes.get(i);
-        if (!found) throw new Error("an item out of reach without a cause");
+        if (!found) throw new Error("an item unobtainable without a cause");
         expect(new Reach(r.network, given(r, found.leaves)).items[i]).toBe(1);
         seen.items++;
         if (found.leaves.length > 1) seen.several++;

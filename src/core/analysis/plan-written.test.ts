@@ -46,7 +46,7 @@ describe("a plan as it is written", () => {
     expect(told(r, found.taken)).toEqual(["3 Bass"]);
     expect(found.value).toBe(0);
     const none = plan(r, { Wonder: 1 });
-    expect(none && "no" in none ? sayNoPlan("Wonder", none.no) : "").toBe("Wonder can't be had.");
+    expect(none && "no" in none ? sayNoPlan("Wonder", none.no) : "").toBe("Wonder is unobtainable.");
     expect(writtenPlan(r, { make: [["000000000000" as never, 1]], stock: [], measure: "value" })).toBeNull();
   });
 });

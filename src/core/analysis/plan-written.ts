@@ -49,8 +49,8 @@ export type PlanAnswer = WrittenPlan | { readonly no: NoPlan["no"]; readonly ite
 /** Why there is none, in a sentence. */
 export const sayNoPlan = (name: string, no: NoPlan["no"]): string =>
   no === "way"
-    ? `${name} can't be had.`
-    : `A world does not hold so much ${name}: it comes only as a gift, or from stock that runs out.`;
+    ? `${name} is unobtainable.`
+    : `A world does not have that much ${name}: its only sources are one-time or limited.`;
 
 export function writtenPlan(readings: Readings, { make, stock, measure, confidence }: AskedPlan): PlanAnswer {
   const { compiled, network } = readings;

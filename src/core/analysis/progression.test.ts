@@ -70,8 +70,8 @@ describe("the lowest level", () => {
       path: { length: 3 },
     });
     for (const [r, says] of [
-      [tagged, "Pie is of level 2, but can't be had before level 6: it needs any fish, and Eel is of level 6."],
-      [heated, "Loaf is of level 1, but can't be had before level 5: it needs seconds of heat, and Log is of level 5."],
+      [tagged, "Pie is level 2, but unobtainable before level 6: it needs any fish, and Eel is level 6."],
+      [heated, "Loaf is level 1, but unobtainable before level 5: it needs seconds of heat, and Log is level 5."],
     ] as const) {
       const found = [...new Engine(r.catalogue).model().findings].filter((f) => f.rule === "gated-above");
       expect(found.map((f) => f.says)).toEqual([says]);

@@ -68,17 +68,17 @@ describe("suggested salvage", () => {
 
   it("counts by what a batch yields", () => {
     const batch = kitchen("Saw: 1 Log -> 4 Plank\nBraid: 6 Yarn -> 2 Rope");
-    expect(suggested(batch, "Plank").skipped).toBe("Nothing whole would come back.");
+    expect(suggested(batch, "Plank").skipped).toBe("Less than one item would be returned.");
     expect(written(batch, "Plank", { rounding: "by chance" })).toBe("salvage 1 Plank -> 1 Log 10%");
     expect(written(batch, "Rope")).toBe("salvage 1 Rope -> 1 Yarn");
   });
 
   it("leaves a salvage that is there, or writes it anew where it is asked to, and says what it skips", () => {
     const there = kitchen("Raft: 9 Log -> 1 Raft\nBreak: salvage Raft -> 9 Log\nPot: 2 any fish -> 1 Paste");
-    expect(suggested(there, "Raft").skipped).toBe("It has a salvage already.");
+    expect(suggested(there, "Raft").skipped).toBe("It already has a salvage recipe.");
     expect(written(there, "Raft", { replace: true })).toBe("Break: salvage 1 Raft -> 3 Log");
-    expect(suggested(there, "Raft", { replace: true, share: 1 }).skipped).toBe("Its salvage says this already.");
-    expect(suggested(there, "Paste").skipped).toBe("It is made of any items with a tag: nobody knows which.");
+    expect(suggested(there, "Raft", { replace: true, share: 1 }).skipped).toBe("Its salvage already matches.");
+    expect(suggested(there, "Paste").skipped).toBe("It is made of any items with a tag, so its ingredients vary.");
     expect(
       suggestSalvage(
         there,
@@ -98,7 +98,7 @@ describe("suggested salvage", () => {
       "Break: salvage 1 Raft + 1 Tar -> 3 Log at Yard using Adze lasting 20; Strip: salvage 1 Hull + 1 Raft -> 1 Nail",
     );
     const once = kitchen("Raft: 9 Log -> 1 Raft\nBreak: salvage 1 Raft + 1 Tar -> 3 Log using Adze lasting 20 at Yard");
-    expect(suggested(once, "Raft", { replace: true }).skipped).toBe("Its salvage says this already.");
+    expect(suggested(once, "Raft", { replace: true }).skipped).toBe("Its salvage already matches.");
     const other = kitchen("gather Saw\nRaft: 9 Log -> 1 Raft\nBreak: salvage Raft -> 3 Log using Adze lasting 20");
     expect(written(other, "Raft", { replace: true, tool: item(other, "Saw").id })).toBe(
       "Break: salvage 1 Raft -> 3 Log using Saw",

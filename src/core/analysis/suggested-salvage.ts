@@ -77,14 +77,14 @@ export function suggestSalvage(
     const same = there !== null && gives.length > 0 && saysSame(there, linesOf(item.id, gives, rule.tool, there));
     const skipped =
       there && !rule.replace
-        ? "It has a salvage already."
+        ? "It already has a salvage recipe."
         : same
-          ? "Its salvage says this already."
+          ? "Its salvage already matches."
           : gives.length
             ? null
             : made?.lines.some((l) => l.role === "ingredient" && l.any !== undefined)
-              ? "It is made of any items with a tag: nobody knows which."
-              : "Nothing whole would come back.";
+              ? "It is made of any items with a tag, so its ingredients vary."
+              : "Less than one item would be returned.";
     found.push({ item, made, gives, there, skipped });
   }
   return found;

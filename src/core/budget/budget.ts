@@ -33,14 +33,14 @@ export class Budget {
   /** @throws TooMany when the steps are used up, here or in the whole */
   take(steps: number): void {
     this.used += steps;
-    if (!(this.used <= this.steps)) throw new TooMany("This takes more steps than it may.");
+    if (!(this.used <= this.steps)) throw new TooMany("This needs more steps than allowed.");
     this.whole?.take(steps);
   }
 
   /** Reserves memory before it is allocated. @throws TooMany where there is not so much left */
   reserve(bytes: number): void {
     this.bytes -= bytes;
-    if (!(this.bytes >= 0)) throw new TooMany("This needs more memory than it may.");
+    if (!(this.bytes >= 0)) throw new TooMany("This needs more memory than allowed.");
     this.whole?.reserve(bytes);
   }
 

@@ -85,7 +85,7 @@ describe("a description", () => {
     expect(valueNamed(catalogue, eel, "vigur")).toEqual({
       says: "There is no value called “vigur”. Did you mean vigour?",
     });
-    expect(valueNamed(catalogue, eel, "buy")).toEqual({ says: "Eel says no buy." });
+    expect(valueNamed(catalogue, eel, "buy")).toEqual({ says: "Eel has no value for buy." });
     expect(valueNamed(catalogue, eel, "__proto__")).toHaveProperty("says");
     expect(colourNamed(catalogue, "prized")).toBe("#b9892a");
     expect(placeholders(catalogue, eel).map((p) => p.name)).toEqual(
@@ -103,11 +103,13 @@ describe("a description", () => {
     expect(told("Restores {vigour}, [fine](prized).")).toEqual([]);
     expect(told("Restores {warmth} for {buy}.")).toEqual(
       [
-        "Eel's description names {warmth}: There is no value called “warmth”.",
-        "Eel's description names {buy}: Eel says no buy.",
+        "Eel's description uses {warmth}: There is no value called “warmth”.",
+        "Eel's description uses {buy}: Eel has no value for buy.",
       ].sort(),
     );
-    expect(faultsOf(catalogue, eel, "[x](odd)")[0].says).toMatch(/no rarity and no type called “odd”/);
+    expect(faultsOf(catalogue, eel, "[x](odd)")[0].says).toMatch(
+      /^There is no rarity or type called “odd” whose colour could be used\.$/,
+    );
   });
 });
 
@@ -162,7 +164,7 @@ describe("uses in words", () => {
           "Restores 42 Vigour.",
           "Warm for 30 s.",
           "10% chance: restores 5% of Vigour every 2 s for 10 s.",
-          "Ready again in 20 s.",
+          "Cooldown 20 s.",
           "Leaves Crock.",
           "Needs level 3.",
         ],

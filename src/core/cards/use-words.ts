@@ -4,7 +4,7 @@ import { itemAmount } from "../catalogue/item-number";
 import { around } from "../catalogue/surroundings";
 import { type Effect, type HeldUse, readyIn, timesOf, usesOf } from "../catalogue/uses";
 import { writeFormula } from "../formulas/field";
-import type { Item } from "../kinds/index";
+import { definition, type Item } from "../kinds/index";
 import { capital, list, sayPercent, sayQuantity } from "../numbers/format";
 import { saySeconds } from "../numbers/ticks";
 import type { Id } from "../schema/id";
@@ -45,7 +45,7 @@ export function sharedWait({ records, pantry }: Catalogue, { wait, group }: Held
   const shared = group === null ? undefined : records.cooldown.get(group);
   if (!shared || wait === null || wait === shared.ticks) return null;
   const time = (ticks: number) => saySeconds(ticks / pantry.ticksPerSecond);
-  return `Ready ${time(wait)} after anything that waits with ${shared.name} is used, not ${time(shared.ticks)}; the others still wait ${time(shared.ticks)} after it.`;
+  return `Its cooldown in the group ${shared.name} is ${time(wait)} instead of ${time(shared.ticks)}; the others still wait ${time(shared.ticks)} after it.`;
 }
 
 export function useInWords(catalogue: Catalogue, item: Item, use: HeldUse): string[] {
@@ -54,19 +54,19 @@ export function useInWords(catalogue: Catalogue, item: Item, use: HeldUse): stri
   const of = (
     kind: "item" | "condition" | "resource" | "stat" | "table" | "currency" | "recipe" | "signal" | "situation",
     id: Id,
-  ) => records[kind].get(id)?.name ?? "(gone)";
+  ) => records[kind].get(id)?.name ?? "(removed)";
   const said: string[] = [];
   for (const effect of use.effects) {
     const text = effectInWords(effect);
     if (text) said.push(effect.chance < 1 ? `${sayPercent(effect.chance)} chance: ${text}.` : `${capital(text)}.`);
   }
-  if (use.on !== "oneself") said.push(`Acts on ${use.on}.`);
+  if (use.on !== "oneself") said.push(`Acts on ${definition("use").fields.on.say(use.on, around(catalogue))}.`);
   if (use.windup > 0) said.push(`Takes ${time(use.windup)}.`);
   const ready = readyIn(catalogue, use);
-  if (ready > 0) said.push(`Ready again in ${time(ready)}.`);
+  if (ready > 0) said.push(`Cooldown ${time(ready)}.`);
   if (use.fate === "used up" && use.count > 1) said.push(`Uses up ${use.count}.`);
   if (use.fate === "worn") said.push(`Lasts ${use.count} uses.`);
-  if (use.fate === "kept") said.push("Is not used up.");
+  if (use.fate === "kept") said.push("Not used up.");
   if (use.leaves !== null) said.push(`Leaves ${of("item", use.leaves)}.`);
   if (!use.everywhere)
     said.push(use.situations.length ? `Only ${list(use.situations.map((s) => of("situation", s)))}.` : "Nowhere.");
@@ -103,15 +103,15 @@ export function useInWords(catalogue: Catalogue, item: Item, use: HeldUse): stri
         const condition = records.condition.get(does.condition);
         const ticks = does.ticks ?? condition?.ticks ?? null;
         const layers = amount === null || amount === "1" ? "" : ` ${how()} times`;
-        return `${of("condition", does.condition)}${layers}${ticks === null ? " until it is cleared" : ` for ${time(ticks)}`}`;
+        return `${of("condition", does.condition)}${layers}${ticks === null ? " until cleared" : ` for ${time(ticks)}`}`;
       }
       case "clear":
         return `clears ${of("condition", does.condition)}`;
       case "clear all":
-        return `clears all conditions that are ${does.nature}`;
+        return `clears all ${does.nature === "neither" ? "neutral" : does.nature} conditions`;
       case "change": {
         const limit = does.limit === null ? "" : `, up to ${sayQuantity(does.limit)}`;
-        return `${of("stat", does.stat)} ${how((n) => `${n < 0 ? "−" : "+"}${sayQuantity(Math.abs(n))}`)} for good${limit}`;
+        return `${of("stat", does.stat)} ${how((n) => `${n < 0 ? "−" : "+"}${sayQuantity(Math.abs(n))}`)} permanently${limit}`;
       }
       case "draw":
         return `opens ${of("table", does.table)}${amount === null || amount === "1" ? "" : ` ${how()} times`}`;

@@ -46,7 +46,7 @@ export function valueNamed(
   }
   const at = pathOf(definition("item"), path);
   const { here } = heldAt(catalogue, "item", item, path);
-  if (!at || here.from === "none") return { says: `${item.name} says no ${name}.` };
+  if (!at || here.from === "none") return { says: `${item.name} has no value for ${name}.` };
   const now = around(catalogue);
   return { text: fieldAt(at, now).say(here.value, now) };
 }
@@ -72,7 +72,7 @@ export function faultsOf(catalogue: Catalogue, item: Item, text = item.descripti
       const value = valueNamed(catalogue, item, part.name);
       if ("says" in value) found.set(part.name, value.says);
     } else if (part.is === "coloured" && colourNamed(catalogue, part.by) === null)
-      found.set(part.by, `There is no rarity and no type called “${part.by}” to lend its colour.`);
+      found.set(part.by, `There is no rarity or type called “${part.by}” whose colour could be used.`);
   }
   return [...found].map(([name, says]) => ({ name, says }));
 }

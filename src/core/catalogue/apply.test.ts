@@ -98,7 +98,7 @@ describe("a change", () => {
       setField(base, "item", item(base, "Salt").id, "level", 3),
       setField(base, "item", item(base, "River eel").id, "stack", 0),
     ]);
-    expect(outcome.issues).toMatchObject([{ path: "stack", message: "0 is outside 1 to 1000000." }]);
+    expect(outcome.issues).toMatchObject([{ path: "stack", message: "0 is outside the range 1 to 1000000." }]);
   });
 
   it("refuses references to nothing, keys that are taken, and fields that do not exist", () => {
@@ -109,7 +109,7 @@ describe("a change", () => {
     expect(
       refused(base, [{ op: "add", kind: "item", record: newItem("Salt", { key: "SALT".toLowerCase() }) }]).issues[0]
         .message,
-    ).toContain("belongs to another item");
+    ).toContain("The key “salt” is already used by another item. Use a free one, such as salt_2.");
     expect(refused(base, [setField(base, "item", salt.id, "wieght", 1)]).issues[0].message).toContain(
       "no field “wieght”",
     );
@@ -120,14 +120,14 @@ describe("a change", () => {
           { ...line("ingredient", salt.id), min: -1 },
         ] as never),
       ]).issues[0].message,
-    ).toContain("outside 0");
+    ).toContain("-1 is outside the range 0 to 1000000000.");
     expect(
       refused(base, [
         setField(base, "recipe", recipe(base, "Smoke").id, "lines", [
           { ...line("ingredient", salt.id), max: Number.NaN },
         ] as never),
       ]).issues[0].message,
-    ).toContain("not a number");
+    ).toContain("“NaN” isn't a number.");
   });
 
   it("keeps a record that others refer to", () => {

@@ -91,7 +91,7 @@ class Staging {
         null,
         null,
         null,
-        `${there.name} was changed since you last saw it, so it was not removed.`,
+        `${there.name} was changed since you last saw it, so it wasn't removed.`,
       );
       return;
     }
@@ -110,11 +110,9 @@ class Staging {
     }
     const there = kind === "pantry" ? (id === this.pantry.id ? this.pantry : undefined) : this.read(kind, id);
     if (!there && kind === "pantry")
-      this.issues.push(
-        recordIssue(kind, id, "", "id", "These are the settings of another pantry. Read this pantry anew."),
-      );
+      this.issues.push(recordIssue(kind, id, "", "id", "These settings belong to another pantry. Reload this one."));
     else if (!there)
-      this.conflict(edit, id, "", field, from, to, null, `This ${kindWord(kind)} was removed by somebody else.`);
+      this.conflict(edit, id, "", field, from, to, null, `This ${kindWord(kind)} was removed by someone else.`);
     else {
       const value = valueAt(there, path) as Value;
       if (same(value, to)) return;
@@ -127,7 +125,7 @@ class Staging {
           from,
           to,
           value,
-          `Somebody else changed ${fieldWord(this.before, kind, field)} of ${there.name} in the meantime.`,
+          `Someone else changed ${fieldWord(this.before, kind, field)} of ${there.name} first.`,
         );
         return;
       }

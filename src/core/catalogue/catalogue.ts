@@ -71,4 +71,4 @@ export const recordAt = (catalogue: Catalogue, kind: Kind, id: Id): AnyRecord | 
 
 /** The name of a record, or a placeholder that can't be mistaken for one. */
 export const nameOf = (catalogue: Catalogue, kind: Kind, id: Id): string =>
-  recordAt(catalogue, kind, id)?.name ?? `(gone: ${id})`;
+  recordAt(catalogue, kind, id)?.name ?? `(removed: ${id})`;

@@ -29,7 +29,7 @@ export function takenKeys(before: Catalogue, next: Catalogue, written: ReadonlyM
             id,
             record.key,
             "key",
-            `The key “${record.key}” belongs to another ${kindWord(kind)} already. Choose one that is free, such as ${record.key}_2.`,
+            `The key “${record.key}” is already used by another ${kindWord(kind)}. Use a free one, such as ${record.key}_2.`,
           ),
         );
       here.set(normalised, id);
@@ -53,8 +53,8 @@ export function treeIssues(next: Catalogue, written: ReadonlyMap<Kind, Written>)
       const [one, many] = [kindWord(kind), kindWord(kind, true)];
       const says =
         why === "circle"
-          ? `This would make the ${one} its own ancestor. Choose a ${one} outside its own branch.`
-          : `A branch of ${many} is at most ${tree.most} ${many} deep. Choose a ${one} nearer to its root.`;
+          ? `This would make the ${one} its own ancestor. Choose one outside its branch.`
+          : `${many} can be nested at most ${tree.most} deep. Choose a ${one} closer to the top.`;
       return [recordIssue(kind, id, key, tree.field, says)];
     });
   });
@@ -110,7 +110,7 @@ export function stillReferred(next: Catalogue, removed: ReadonlyMap<Kind, Readon
           ? names[0]
           : `${names.length} records (${names.slice(0, 3).join(", ")}${names.length > 3 ? ", …" : ""})`;
       faults.push(
-        recordIssue(kind, id, key, "id", `${name} is still used by ${who}. Take it out there first, or retire it.`),
+        recordIssue(kind, id, key, "id", `${name} is still used by ${who}. Remove it there first, or retire it.`),
       );
     }
   }

@@ -92,10 +92,16 @@ describe("designers' fields", () => {
     }
     const refuse = (of: OwnField, text: string) => readEntry(catalogue, "item", eel.id, `own.${of.id}`, text);
     expect(refuse(smell, "smo")).toEqual({
-      says: "“smo” is none of salty, smoky, none to speak of. Did you mean smoky?",
+      says: "“smo” isn't an option. Choose salty, smoky or none to speak of. Did you mean smoky?",
     });
-    expect(refuse(smell, "sweet")).toEqual({ says: "“sweet” is none of salty, smoky, none to speak of." });
-    expect(refuse(keeps, "a while")).toMatchObject({ says: expect.stringContaining("“a while” is no time") });
+    expect(refuse(smell, "sweet")).toEqual({
+      says: "“sweet” isn't an option. Choose salty, smoky or none to speak of.",
+    });
+    expect(refuse(keeps, "a while")).toMatchObject({
+      says: expect.stringContaining(
+        "“a while” isn't a duration. Use 90s, 1m30s or 1800t, in whole ticks (20 per second).",
+      ),
+    });
   });
 
   it("take each form, and refuse what is none of it", () => {
@@ -126,14 +132,16 @@ describe("designers' fields", () => {
       const got = apply(catalogue, [setField(catalogue, "item", eel.id, path, to as never)]);
       return got.ok ? "" : got.issues[0]?.message;
     };
-    expect(outcome(`own.${keeps.id}`, "soon")).toMatch(/^Keeps for: “soon” is not a number/);
+    expect(outcome(`own.${keeps.id}`, "soon")).toMatch(/^Keeps for: “soon” isn't a number\.$/);
     expect(outcome(`own.${smell.id}`, 3)).toMatch(/^Smell: /);
     expect(outcome(`own.${served.id}`, [{ kind: "tag", id: eel.id, amount: 1 }])).toMatch(/no tag/);
     expect(outcome(`own.${served.id}`, [{ kind: "item", id: eel.id, amount: 1 }])).toBe("");
     expect(outcome(`own.${seller.id}`, "Reach market")).toMatch(/is a field of a source, not of a item|not of an item/);
     expect(outcome("own.nobody000000", 1)).toMatch(/There is no field/);
-    expect(outcome(`own.${keeps.id}`, { toString: 1 })).toMatch(/Expected a text, a number/);
-    expect(outcome(`own.${served.id}`, [])).toMatch(/without links/);
+    expect(outcome(`own.${keeps.id}`, { toString: 1 })).toMatch(
+      /^Expected text, a number, yes or no, or a list of links\.$/,
+    );
+    expect(outcome(`own.${served.id}`, [])).toMatch(/^An empty list isn't a value\. Leave it out\.$/);
   });
 
   it("can't become another form while values of the old one stand", () => {

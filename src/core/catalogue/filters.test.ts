@@ -53,10 +53,12 @@ describe("conditions on columns", () => {
 
   it("say why what was typed is none", () => {
     expect(holds("least", "many", {})).toBe(
-      "“many” is not a number. Write digits with a point for decimals, such as 2.5.",
+      "“many” isn't a number. Enter digits with a point for decimals, such as 2.5.",
     );
-    expect(holds("between", "10", {})).toBe("“10” is not a range. Write two numbers such as 10..20.");
-    expect(holds("between", "1..2..3", {})).toMatch(/not a range/);
+    expect(holds("between", "10", {})).toBe("“10” isn't a range. Enter two numbers such as 10..20.");
+    expect(holds("between", "1..2..3", {})).toMatch(
+      /^“1\.\.2\.\.3” isn't a range\. Enter two numbers such as 10\.\.20\.$/,
+    );
   });
 
   it("come out of an address as they went in, and nothing comes of what is none", () => {

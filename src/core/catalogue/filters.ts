@@ -59,19 +59,19 @@ export const TESTS = {
   least: { says: "is at least", takes: "number", ready: number((cell, typed) => cell >= typed) },
   most: { says: "is at most", takes: "number", ready: number((cell, typed) => cell <= typed) },
   between: {
-    says: "lies between",
+    says: "is between",
     takes: "range",
     ready(typed) {
       const ends = typed.split("..").map((part) => typedNumber(part));
-      if (ends.length !== 2) return { says: `“${typed}” is not a range. Write two numbers such as 10..20.` };
+      if (ends.length !== 2) return { says: `“${typed}” isn't a range. Enter two numbers such as 10..20.` };
       const [low, high] = ends;
       if ("says" in low) return low;
       if ("says" in high) return high;
       return (cell) => cell.number !== null && cell.number >= low.value && cell.number <= high.value;
     },
   },
-  missing: { ...plain((cell) => cell.from === "none" || cell.text === ""), says: "is missing" },
-  said: { ...plain((cell) => cell.from !== "none" && cell.text !== ""), says: "is there" },
+  missing: { ...plain((cell) => cell.from === "none" || cell.text === ""), says: "is empty" },
+  said: { ...plain((cell) => cell.from !== "none" && cell.text !== ""), says: "has a value" },
   inherited: { ...plain((cell) => cell.from === "inherited"), says: "is inherited" },
   overridden: { ...plain((cell) => cell.from === "own" && cell.over), says: "is overridden" },
   out: { ...plain((cell) => cell.out), says: "is out of range" },

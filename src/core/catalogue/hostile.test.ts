@@ -44,10 +44,10 @@ describe("a line from outside", () => {
     [
       "a draw mostly of nothing",
       { draw: { group: 1, times: 1, weight: 1, of: 2_000_000 } },
-      "more than a weight can be",
+      "lines: The remaining weight of nothing is above the maximum of 1000000.",
     ],
     ["a draw that is undefined", { draw: undefined }, "Expected a draw"],
-    ["minus nothing", { min: -0 }, "Write 0."],
+    ["minus nothing", { min: -0 }, "lines.1.min: -0 isn't allowed. Use 0."],
   ])("may not have %s", (_, part, expected) => {
     expect(withLine(part)).toContain(expected);
   });
@@ -91,7 +91,7 @@ describe("a record from outside", () => {
         kind: "rarity",
         record: { id: newId(), key: "sound", name: "Sound", colour: { toString: 1 } },
       }),
-    ).toContain("an object is not an opaque colour");
+    ).toContain("colour: an object isn't an opaque colour. Use six hex digits, such as #2c6e8f.");
   });
 
   it("keeps what was stored before a rule came, and is held to it where it is written", () => {
@@ -102,7 +102,7 @@ describe("a record from outside", () => {
   });
 
   it("may not take a key by standing before its holder, nor the same key twice in one change", () => {
-    const taken = "belongs to another item already";
+    const taken = "is already used by another item";
     expect(says(setField(base, "item", eel.id, "key", salt.key))).toContain(taken);
     expect(says(setField(base, "item", salt.id, "key", eel.key))).toContain(taken);
     expect(
@@ -132,7 +132,9 @@ describe("the settings of a pantry", () => {
     expect(
       says({ op: "set", kind: "pantry", id: newId(), field: "name", from: base.pantry.name, to: "Mine" }),
     ).toContain("another pantry");
-    expect(says(setField(base, "pantry", base.pantry.id, "key", "../../etc"))).toContain("is not a key");
+    expect(says(setField(base, "pantry", base.pantry.id, "key", "../../etc"))).toContain(
+      "key: “../../etc” isn't a key. Use lower-case letters, digits and single “_” between them, such as coarse_salt.",
+    );
     expect(says(setField(base, "pantry", base.pantry.id, "name", "   "))).toContain("at least one letter");
   });
 });
@@ -149,7 +151,7 @@ describe("types", () => {
 
   it("go a bounded way down, also when a branch moves", () => {
     const chain = types(Array.from({ length: MOST_DEPTH + 1 }, (_, k) => (k ? k - 1 : null)));
-    expect(says(...add(chain))).toContain(`at most ${MOST_DEPTH} types deep`);
+    expect(says(...add(chain))).toContain(`nested at most ${MOST_DEPTH} deep`);
     const two = must(base, add([...types(Array.from({ length: 20 }, (_, k) => (k ? k - 1 : null)))]));
     const [first] = [...two.records.type.values()];
     const more = types(Array.from({ length: 20 }, (_, k) => (k ? k - 1 : null))).map((t) => ({
@@ -158,7 +160,9 @@ describe("types", () => {
     }));
     const both = must(two, add(more));
     const outcome = apply(both, [setField(both, "type", first.id, "parent", more[19].id)]);
-    expect(outcome.ok ? "" : outcome.issues[0].message).toContain("types deep");
+    expect(outcome.ok ? "" : outcome.issues[0].message).toContain(
+      "types can be nested at most 32 deep. Choose a type closer to the top.",
+    );
     expect(tooDeep(both, "type", treeOf("type") as Tree).size).toBe(0);
   });
 
@@ -193,8 +197,8 @@ describe("removing very many records", () => {
       items.map((record): Edit => ({ op: "remove", kind: "item", record })),
     );
     expect(outcome.ok ? [] : outcome.issues.map((f) => f.message)).toEqual([
-      "Cork 7 is still used by R. Take it out there first, or retire it.",
-      "Cork 9 is still used by R. Take it out there first, or retire it.",
+      "Cork 7 is still used by R. Remove it there first, or retire it.",
+      "Cork 9 is still used by R. Remove it there first, or retire it.",
     ]);
     expect(
       must(next, [

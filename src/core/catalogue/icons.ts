@@ -46,7 +46,7 @@ export function ownPicturesOf(catalogue: Catalogue): readonly string[] {
 export function noIcons(names: readonly string[], times = 1): string {
   const many = names.length > 1;
   const said = list(names.map((name) => `“${cut(name, 80)}”`));
-  const whose = times > 1 ? ` ${count(times, "record")} name ${many ? "them" : "it"}.` : "";
+  const whose = times > 1 ? ` ${count(times, "record")} use ${many ? "them" : "it"}.` : "";
   const what = names.every((name) => OWN_PICTURE.test(name)) ? "picture" : "icon";
-  return `There ${many ? `are no ${what}s` : `is no ${what}`} called ${said}.${whose} Nothing is drawn for ${many ? "them" : "it"} until you choose another.`;
+  return `There ${many ? `are no ${what}s` : `is no ${what}`} called ${said}.${whose} No icon is shown until you choose another.`;
 }

@@ -35,20 +35,24 @@ describe("a record may be written", () => {
   });
 
   it.each<[string, Partial<Item>, string]>([
-    ["an empty name", { name: "" }, "name: A name is needed: at least one letter."],
-    ["a name with a space at its end", { name: "Eel " }, "name: Spaces at the beginning or end. Remove them."],
-    ["a name too long", { name: "e".repeat(121) }, "name: 121 characters; at most 120 fit."],
+    ["an empty name", { name: "" }, "name: Enter a name with at least one letter."],
+    ["a name with a space at its end", { name: "Eel " }, "name: Remove the spaces at the beginning or end."],
+    ["a name too long", { name: "e".repeat(121) }, "name: It has 121 characters; the maximum is 120."],
     [
       "a key in capitals",
       { key: "River_Eel" },
-      "key: “River_Eel” is not a key. Use lower-case letters, digits and single “_” between them, such as coarse_salt.",
+      "key: “River_Eel” isn't a key. Use lower-case letters, digits and single “_” between them, such as coarse_salt.",
     ],
-    ["a level between two", { level: 1.5 }, "level: 1.5 is not a whole number."],
-    ["no number at all", { sell: Number.NaN }, "sell: “NaN” is not a number."],
-    ["an endless number", { buy: Number.POSITIVE_INFINITY }, "buy: “Infinity” is not a number."],
-    ["a negative price", { sell: -1 }, "sell: -1 is outside 0 to 1000000000."],
-    ["text for a number", { mass: "heavy" as never }, "mass: “heavy” is not a number."],
-    ["a status of another kind", { status: "done" as never }, "status: “done” is none of stub, draft, ready, retired."],
+    ["a level between two", { level: 1.5 }, "level: 1.5 isn't a whole number."],
+    ["no number at all", { sell: Number.NaN }, "sell: “NaN” isn't a number."],
+    ["an endless number", { buy: Number.POSITIVE_INFINITY }, "buy: “Infinity” isn't a number."],
+    ["a negative price", { sell: -1 }, "sell: -1 is outside the range 0 to 1000000000."],
+    ["text for a number", { mass: "heavy" as never }, "mass: “heavy” isn't a number."],
+    [
+      "a status of another kind",
+      { status: "done" as never },
+      "status: “done” isn't an option. Use stub, draft, ready or retired.",
+    ],
     [
       "a type that is not there",
       { type: "nosuchtype00" as Id },
@@ -64,7 +68,7 @@ describe("a record may be written", () => {
       { stats: { nosuchstat00: 3 } },
       "stats.nosuchstat00: There is no stat “nosuchstat00” in this pantry.",
     ],
-    ["stats that are no object", { stats: [] as never }, "stats: Expected an object: stats and what each has."],
+    ["stats that are no object", { stats: [] as never }, "stats: Expected an object of stats and their values."],
     ["an id that is none", { id: "eel" as Id }, "id: An id is 12 characters of 0-9 and a-z."],
   ])("but not with %s", (_, part, says) => {
     expect(with_(part)).toEqual([says]);
@@ -80,18 +84,28 @@ describe("a record may be written", () => {
     const tag = withDefaults("tag", { id: id(), key: "fish", name: "fish" });
     const tagged = must(base, [{ op: "add", kind: "tag", record: tag }]);
     expect(issuesOf(tagged, "item", { ...eel, tags: [tag.id, tag.id] })[0].message).toBe(
-      "The same entry stands here twice.",
+      "The list contains an entry twice.",
     );
   });
 
   it.each([
-    ["a colour with opacity", "rarity", { colour: "#11223300" }, "is not an opaque colour"],
-    ["a colour by name", "rarity", { colour: "red" }, "is not an opaque colour"],
-    ["six grains", "rarity", { rank: 6 }, "6 is outside 1 to 5"],
-    ["a stat that is better sideways", "stat", { better: "sideways" }, "none of higher, lower, neither"],
-    ["a worthless currency", "currency", { worth: 0 }, "outside 0.000001"],
-    ["half a tick", "recipe", { ticks: 0.5 }, "not a whole number"],
-    ["a source with ingredients", "source", { lines: [line("ingredient", eel.id)] }, "“ingredient” is none of output"],
+    ["a colour with opacity", "rarity", { colour: "#11223300" }, "isn't an opaque colour"],
+    ["a colour by name", "rarity", { colour: "red" }, "isn't an opaque colour"],
+    ["six grains", "rarity", { rank: 6 }, "rank: 6 is outside the range 1 to 5."],
+    [
+      "a stat that is better sideways",
+      "stat",
+      { better: "sideways" },
+      "better: “sideways” isn't an option. Use higher, lower or neither.",
+    ],
+    ["a worthless currency", "currency", { worth: 0 }, "worth: 0 is outside the range 0.000001 to 1000000000."],
+    ["half a tick", "recipe", { ticks: 0.5 }, "ticks: 0.5 isn't a whole number."],
+    [
+      "a source with ingredients",
+      "source",
+      { lines: [line("ingredient", eel.id)] },
+      "lines.1.role: “ingredient” isn't an option. Use output.",
+    ],
     ["a line of no item", "recipe", { lines: [line("output", "nosuchitem00" as Id)] }, "There is no item"],
     [
       "wear on an ingredient",
@@ -99,12 +113,17 @@ describe("a record may be written", () => {
       { lines: [line("ingredient", eel.id, 1, 1, 1, 9)] },
       "Only a tool has a number of uses",
     ],
-    ["wear of nothing", "recipe", { lines: [line("tool", eel.id, 1, 1, 1, 0)] }, "0 is outside 1"],
+    [
+      "wear of nothing",
+      "recipe",
+      { lines: [line("tool", eel.id, 1, 1, 1, 0)] },
+      "lines.1.uses: 0 is outside the range 1 to 1000000000.",
+    ],
     [
       "an amount too small to count with",
       "recipe",
       { lines: [line("output", eel.id, 1e-300)] },
-      "1e-300 is too small to be counted with. Write 0, or at least 0.000000001.",
+      "lines.1.min: 1e-300 is too small. Use 0, or at least 0.000000001.,lines.1.max: 1e-300 is too small. Use 0, or at least 0.000000001.",
     ],
     [
       "a chance too small to count with",
@@ -112,14 +131,24 @@ describe("a record may be written", () => {
       { lines: [line("output", eel.id, 1, 1, 1e-12)] },
       "1e-12 is too small",
     ],
-    ["a negative amount", "recipe", { lines: [line("ingredient", eel.id, -1)] }, "-1 is outside 0"],
+    [
+      "a negative amount",
+      "recipe",
+      { lines: [line("ingredient", eel.id, -1)] },
+      "lines.1.min: -1 is outside the range 0 to 1000000000.,lines.1.max: -1 is outside the range 0 to 1000000000.",
+    ],
     [
       "an endless amount",
       "recipe",
       { lines: [line("ingredient", eel.id, Number.POSITIVE_INFINITY)] },
-      "is not a number",
+      "lines.1.min: “Infinity” isn't a number.,lines.1.max: “Infinity” isn't a number.",
     ],
-    ["no number as a chance", "recipe", { lines: [line("output", eel.id, 1, 1, Number.NaN)] }, "“NaN” is not a number"],
+    [
+      "no number as a chance",
+      "recipe",
+      { lines: [line("output", eel.id, 1, 1, Number.NaN)] },
+      "lines.1.chance: “NaN” isn't a number.",
+    ],
     [
       "more lines than fit",
       "recipe",
@@ -158,8 +187,8 @@ describe("a record may be written", () => {
       "stats",
       "tags",
       "slots",
-      "cooldowns",
-      "situations",
+      "cooldown groups",
+      "contexts",
       "fields",
       "constants",
       "resources",
@@ -168,17 +197,17 @@ describe("a record may be written", () => {
       "types",
       "items",
       "recipes",
-      "paybacks",
-      "tables",
+      "salvage rules",
+      "drop tables",
       "sources",
       "conditions",
       "uses",
-      "subjects",
+      "test characters",
       "trials",
       "word lists",
       "series",
-      "views",
-      "mappings",
+      "saved views",
+      "import mappings",
     ]);
   });
 });

@@ -29,7 +29,7 @@ export function shapedEdits(
   if (!Array.isArray(value)) wrong("edits", `Expected a list of edits, not ${shown(value)}.`);
   else if (!value.length) wrong("edits", "Expected at least one edit.");
   else if (value.length > MOST_EDITS)
-    wrong("edits", `${value.length} edits; at most ${MOST_EDITS} fit in one change. Import a bundle for more.`);
+    wrong("edits", `${value.length} edits; the maximum for one change is ${MOST_EDITS}. For more, import a bundle.`);
   else
     for (let k = 0; k < value.length && issues.length < TOLD; k++) {
       const place = `edits[${k}]`;
@@ -41,7 +41,8 @@ export function shapedEdits(
 function shapedEdit(edit: unknown, wrong: (at: string, says: string) => void): void {
   const op = isPlain(edit) ? edit.op : undefined;
   if (!isPlain(edit)) wrong("", `Expected an edit, not ${shown(edit)}.`);
-  else if (op !== "add" && op !== "remove" && op !== "set") wrong("op", `${shown(op)} is none of add, remove, set.`);
+  else if (op !== "add" && op !== "remove" && op !== "set")
+    wrong("op", `${shown(op)} isn't an operation. Use add, remove or set.`);
   else shapedAs(op, edit, wrong);
 }
 
@@ -52,7 +53,7 @@ function shapedAs(
 ): void {
   const { kind } = edit;
   const kinds: readonly unknown[] = op === "set" ? [...KINDS, "pantry"] : KINDS;
-  if (!kinds.includes(kind)) wrong("kind", `${shown(kind)} is none of ${kinds.join(", ")}.`);
+  if (!kinds.includes(kind)) wrong("kind", `${shown(kind)} isn't a kind. Use ${kinds.join(", ")}.`);
   const names: readonly string[] = NAMES[op];
   for (const name of Object.keys(edit))
     if (!names.includes(name))
@@ -62,10 +63,10 @@ function shapedAs(
     if (!isId(edit.id)) wrong("id", "An id is 12 characters of 0-9 and a-z.");
     if (typeof edit.field !== "string" || edit.field.length > 60) wrong("field", "Expected the name of a field.");
     for (const name of ["from", "to"])
-      if (!shallow(edit[name], DEEP)) wrong(name, "This goes deeper than any field does.");
+      if (!shallow(edit[name], DEEP)) wrong(name, "This is nested deeper than any field.");
   } else if (!isPlain(edit.record)) wrong("record", `Expected a record, not ${shown(edit.record)}.`);
   else if (!isId(edit.record.id)) wrong("record.id", "An id is 12 characters of 0-9 and a-z.");
-  else if (!shallow(edit.record, DEEP + 1)) wrong("record", "This goes deeper than any record does.");
+  else if (!shallow(edit.record, DEEP + 1)) wrong("record", "This is nested deeper than any record.");
 }
 
 /** Whether a value's lists and objects go no deeper than so many, one within the other. */

@@ -138,7 +138,7 @@ export const perRecord = <K extends Kind>(check: RecordCheck<K>): RecordCheck =>
 
 export function ref(catalogue: Catalogue, kind: Kind, id: Id): Ref {
   const record = recordAt(catalogue, kind, id);
-  return { kind, id, key: record?.key ?? id, name: record?.name ?? `(gone: ${id})` };
+  return { kind, id, key: record?.key ?? id, name: record?.name ?? `(removed: ${id})` };
 }
 
 export const itemRef = ({ catalogue, readings }: Checked, index: number): Ref =>

@@ -86,7 +86,7 @@ describe("checks", () => {
       ] as never),
     ]);
     expect(says(broken, "stub-in-use")).toEqual([
-      "Smokd eel is used by 1 recipe but is only a stub: nobody has said what it is.",
+      "Smokd eel is used by 1 recipe but is only a stub without a definition.",
     ]);
     expect(mended(broken, "stub-in-use", 1)).toEqual([]);
     expect(says(must(broken, [setField(broken, "item", stub.id, "status", "draft")]), "stub-in-use")).toEqual([]);
@@ -95,12 +95,12 @@ describe("checks", () => {
   it("report an input that nothing provides, and what that puts out of reach", () => {
     const catalogue = kitchen(`${clean}\n1 Ship's glass -> 1 Lens\n2 Lens -> 1 Spyglass`);
     expect(says(catalogue, "missing-input")).toEqual([
-      "Ship's glass is needed by 1 recipe and nothing makes, gathers or sells it.",
+      "Ship's glass is needed by 1 recipe, but nothing makes, gathers or sells it.",
     ]);
     expect(says(catalogue, "unobtainable")).toEqual([
-      "Lens can't be had: give Ship's glass a source.",
-      "Ship's glass can't be had: nothing makes, gathers or sells it.",
-      "Spyglass can't be had: give Ship's glass a source, or make Lens obtainable.",
+      "Lens is unobtainable: give Ship's glass a source.",
+      "Ship's glass is unobtainable: nothing makes, gathers or sells it.",
+      "Spyglass is unobtainable: give Ship's glass a source, or make Lens obtainable.",
     ]);
     expect(mended(catalogue, "missing-input")).toEqual([]);
   });
@@ -108,13 +108,13 @@ describe("checks", () => {
   it("report a loop with no way in, and a station that needs itself, each once", () => {
     const stuck = kitchen("1 Adze -> 1 Boat\n1 Boat -> 1 Adze");
     expect(says(stuck, "stuck-loop")).toEqual([
-      "Adze and Boat can only be made from each other, so nobody can make the first of them.",
+      "Adze and Boat can only be made from each other, so the first one can't be made.",
     ]);
     expect(says(stuck, "needs-itself")).toEqual([]);
     expect(mended(stuck, "stuck-loop")).toEqual([]);
     const self = kitchen("gather Timber\n4 Timber -> 1 Boatshed at Boatshed");
     expect(says(self, "needs-itself")).toEqual([
-      "Boatshed can only be made with Boatshed itself, so nobody can make the first one.",
+      "Boatshed can only be made with Boatshed itself, so the first one can't be made.",
     ]);
     expect(says(self, "stuck-loop")).toEqual([]);
     expect(mended(self, "needs-itself")).toEqual([]);
@@ -123,9 +123,7 @@ describe("checks", () => {
   it("prove a gaining loop, and offer a mildest change that closes it", () => {
     const catalogue = kitchen("gather Eel\nSmoke: 2 Eel -> 1 Smoked eel\nPick apart: salvage Smoked eel -> 3 Eel");
     const [finding] = find(catalogue, "gaining-loop");
-    expect(finding.says).toBe(
-      "2 recipes together give 1 Eel from nothing every round: Smoke once and Pick apart once.",
-    );
+    expect(finding.says).toBe("2 recipes give 1 Eel from nothing every round: Smoke once and Pick apart once.");
     expect(finding.evidence).toMatchObject({ type: "loop", chance: 1, live: true, net: [{ amount: "1" }] });
     expect(finding.fixes[0].says).toBe("Pick apart: give 2 Eel instead of 3");
     for (const n of [0, 1, 2]) expect(mended(catalogue, "gaining-loop", n)).toEqual([]);
@@ -147,7 +145,7 @@ describe("checks", () => {
   it("report salvage worth more than the item, priced without salvage", () => {
     const catalogue = kitchen("buy Rope for 4\nbuy Crate for 10\nsalvage Crate -> 3 Rope");
     expect(says(catalogue, "salvage-over-cost")).toEqual([
-      "Salvaging Crate gives back 12.00 on average; it cost 10.00, 120% of it.",
+      "Salvaging Crate returns 12.00 on average; it cost 10.00, 120% of it.",
     ]);
     expect(mended(catalogue, "salvage-over-cost")).toEqual([]);
     expect(says(kitchen("buy Crate for 10\nsalvage Crate -> 3 Rope + 1 Brass"), "salvage-over-cost")).toEqual([]);
@@ -157,7 +155,7 @@ describe("checks", () => {
   it("report the same inputs for different results, unless station, tool or amounts tell them apart", () => {
     const base = "gather Rope\ngather Tar\n2 Rope + 1 Tar -> 1 Fender";
     expect(says(kitchen(`${base}\n1 Tar + 2 Rope -> 1 Mop`), "same-inputs")).toEqual([
-      "2 Rope and 1 Tar make two different things: Fender and Mop. The game can't tell which is meant.",
+      "2 Rope and 1 Tar make two different items: Fender and Mop. The game can't tell them apart.",
     ]);
     for (const other of [
       "2 Rope + 1 Tar -> 1 Mop at Ropewalk",
@@ -172,15 +170,15 @@ describe("checks", () => {
     const catalogue = kitchen("gather Eel skin");
     const twin = must(catalogue, [{ op: "add", kind: "item", record: newItem("Eelskin", { key: "eelskin_2" }) }]);
     expect(says(twin, "near-names")).toEqual([
-      "Eel skin and Eelskin differ only in case or spacing; they are 2 items.",
+      "Eel skin and Eelskin differ only in case or spacing but are 2 different items.",
     ]);
     expect(mended(twin, "near-names")).toEqual([]);
   });
 
   it.each([
-    ["1 Eel -> 1 Skin 150%", "Skin has Skin with a chance of 150%; a chance is at most 100%."],
-    ["1 Eel -> 1 Skin 0%", "Skin has Skin with a chance of 0%, so it never comes."],
-    ["1 Eel -> 3..1 Skin", "Skin has Skin with a range of 3 to 1 that runs backwards."],
+    ["1 Eel -> 1 Skin 150%", "Skin has Skin with a chance of 150%; the maximum is 100%."],
+    ["1 Eel -> 1 Skin 0%", "Skin has Skin with a chance of 0%, so it never happens."],
+    ["1 Eel -> 3..1 Skin", "Skin has Skin with a range of 3 to 1, which is reversed."],
     ["0 Eel -> 1 Skin", "Skin has Eel with a quantity of 0."],
   ])("report numbers out of range in %s", (row, sentence) => {
     const catalogue = kitchen(`gather Eel\n${row}`);
@@ -207,7 +205,7 @@ describe("checks", () => {
     ]);
     const eel = item(start, "Eel").id;
     const catalogue = must(start, [setField(start, "item", eel, `stats.${vigour.id}`, 40)]);
-    expect(says(catalogue, "stat-out-of-range")).toEqual(["Fare has Vigour 60; it is to be at most 50."]);
+    expect(says(catalogue, "stat-out-of-range")).toEqual(["Fare has Vigour 60, but it must be at most 50."]);
     expect(mended(catalogue, "stat-out-of-range")).toEqual([]);
 
     const engine = new Engine(catalogue);
@@ -216,15 +214,15 @@ describe("checks", () => {
     engine.follow(narrowed, narrower);
     const found = engine.model().findings.filter((f) => f.rule === "stat-out-of-range");
     expect(found.map((f) => f.says).sort()).toEqual([
-      "Eel has Vigour 40; it is to be at most 30.",
-      "Fare has Vigour 60; it is to be at most 30.",
+      "Eel has Vigour 40, but it must be at most 30.",
+      "Fare has Vigour 60, but it must be at most 30.",
     ]);
     expect(found).toEqual(find(narrowed, "stat-out-of-range"));
   });
 
   it("find a tag that recipes ask for and nothing has, and follow who gets it", () => {
     const bare = kitchen("gather Grain\nMill: 1 Grain -> 1 Meal at any quern");
-    expect(says(bare, "nothing-tagged")).toEqual(["No item has the tag quern, but Mill asks for any quern."]);
+    expect(says(bare, "nothing-tagged")).toEqual(["No item has the tag quern, but Mill takes any quern."]);
     const engine = new Engine(bare);
     const tag = [...bare.records.tag.keys()][0];
     const grain = item(bare, "Grain").id;
@@ -243,9 +241,7 @@ describe("checks", () => {
     const grit = item(heap, "Grit").id;
     const tight = must(heap, [setField(heap, "item", grit, "stack", 50)]);
     expect(says(heap, "over-stack")).toEqual([]);
-    expect(says(tight, "over-stack")).toEqual([
-      "Crush gives up to 60 Grit beside its result, and a stack of it holds 50.",
-    ]);
+    expect(says(tight, "over-stack")).toEqual(["Crush gives up to 60 Grit as a by-product, but a stack holds 50."]);
     expect(mended(tight, "over-stack")).toEqual([]);
     const engine = new Engine(heap);
     const told = () => engine.model().findings.filter((f) => f.rule === "over-stack").length;
@@ -283,9 +279,9 @@ describe("checks", () => {
     expect(says(start, "rarity-ladder")).toEqual([]);
     const wrong = must(start, [rarity("Prized", 2, 3, 3), rarity("Storied", 4, 4, 1.5)]);
     expect(says(wrong, "rarity-ladder")).toEqual([
-      "Sound and Prized are both of rank 2.",
-      "Storied ranks above Prized, but its price factor is 1.5 against 3.",
-      "Storied ranks above Sound, but its price factor is 1.5 against 2.",
+      "Sound and Prized have the same rank, 2.",
+      "Storied ranks above Prized, but its price factor is lower: 1.5 against 3.",
+      "Storied ranks above Sound, but its price factor is lower: 1.5 against 2.",
     ]);
   });
 
@@ -308,7 +304,7 @@ describe("checks", () => {
       ({ op: "add", kind: "slot", record: withDefaults("slot", { id: newId(), key, name }) }) as const;
     const catalogue = must(kitchen(clean), [slot("Left hand", "left"), slot("lefthand", "left_2")]);
     expect(says(catalogue, "near-names")).toEqual([
-      "Left hand and lefthand differ only in case or spacing; they are 2 slots.",
+      "Left hand and lefthand differ only in case or spacing but are 2 different slots.",
     ]);
   });
 });

@@ -24,16 +24,16 @@ export const choiceGone = perRecord<Holder>({
       const offers = nearest(value, field.options, 2);
       yield {
         subject: [ref(catalogue, kind, record.id), ref(catalogue, "field", id)],
-        says: `${record.name} has ${field.name} “${value}”, which is no longer one of its options.`,
+        says: `${record.name} has ${field.name} “${value}”, which is no longer an option.`,
         evidence: { type: "names", names: field.options.slice(0, 12) },
         fixes: [
           ...offers.map((word) => ({
-            says: `Make it ${word}`,
+            says: `Change it to ${word}`,
             do: "edit" as const,
             edits: [setField(catalogue, kind, record.id, `own.${id}`, word)],
           })),
           {
-            says: `Make “${value}” an option again`,
+            says: `Add the option “${value}” again`,
             do: "edit",
             edits: [setField(catalogue, "field", id, "options", [...field.options, value])],
           },

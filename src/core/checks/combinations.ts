@@ -75,7 +75,7 @@ export const combinesOneWay = perRecord<"recipe">({
       evidence: { type: "lines", inputs: [one, two], recipes: [recipeRef(recipe)] },
       fixes: [
         {
-          says: "Let the order be free",
+          says: "Allow either order",
           do: "edit",
           edits: [setField(catalogue, "recipe", recipe.id, "grid", { ...recipe.grid, mirrored: true })],
         },

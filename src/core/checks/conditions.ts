@@ -26,7 +26,7 @@ const uses = (catalogue: Catalogue): Use[] => [...catalogue.records.use.values()
 const open = (condition: Condition) =>
   ({ says: `Open ${condition.name}`, do: "open", kind: "condition", id: condition.id }) as const;
 
-/** A condition without an end: it lasts until it is cleared, and nothing clears it. */
+/** A condition that lasts until it is cleared, which nothing does. */
 export const conditionNeverEnds = perRecord<"condition">({
   id: "condition-never-ends",
   reads: [],
@@ -51,11 +51,11 @@ export const conditionNeverEnds = perRecord<"condition">({
     yield {
       subject: ref(catalogue, "condition", condition.id),
       with: by.slice(0, 20).map((u) => ref(catalogue, "use", u.id)),
-      says: `${condition.name} lasts until it is cleared, and nothing clears it: ${list(by.map((u) => u.name))} would apply it for ever.`,
+      says: `${condition.name} lasts until it is cleared, but nothing clears it after ${list(by.map((u) => u.name))}.`,
       evidence: { type: "names", names: [condition.name] },
       fixes: [
         {
-          says: "Let it last 30 seconds",
+          says: "Set its duration to 30 seconds",
           do: "edit",
           edits: [setField(catalogue, "condition", condition.id, "ticks", 30 * catalogue.pantry.ticksPerSecond)],
         },
@@ -75,7 +75,7 @@ export const conditionUnapplied = perRecord<"condition">({
     if (uses(catalogue).some((u) => applies(u, condition.id)) || isCarried(catalogue, condition.id)) return;
     yield {
       subject: ref(catalogue, "condition", condition.id),
-      says: `Nobody applies ${condition.name}: no use does, and no item gives it while carried.`,
+      says: `${condition.name} is never applied: no use applies it, and no item causes it while carried.`,
       evidence: { type: "names", names: [condition.name] },
       fixes: [open(condition)],
     };
@@ -88,14 +88,15 @@ export const oppositeConditions = perUse("opposite-conditions", function* ({ cat
   const applied: Id[] = [];
   const wrong: { about: Id[]; says: string }[] = [];
   for (const id of use.having)
-    if (use.without.includes(id)) wrong.push({ about: [id], says: `needs ${name(id)} and is refused with it` });
+    if (use.without.includes(id))
+      wrong.push({ about: [id], says: `requires ${name(id)} and is refused while it lasts` });
   for (const { does } of use.effects) {
     if (does.is === "clear" && applied.includes(does.condition))
       wrong.push({ about: [does.condition], says: `applies ${name(does.condition)} and then clears it` });
     if (does.is === "clear all")
       for (const id of applied)
         if (catalogue.records.condition.get(id)?.nature === does.nature)
-          wrong.push({ about: [id], says: `applies ${name(id)} and then clears all that is ${does.nature}` });
+          wrong.push({ about: [id], says: `applies ${name(id)} and then clears all ${does.nature} conditions` });
     if (does.is !== "apply") continue;
     const of = catalogue.records.condition.get(does.condition);
     for (const other of applied) {
@@ -104,12 +105,12 @@ export const oppositeConditions = perUse("opposite-conditions", function* ({ cat
       if (of.exclusion !== null && of.exclusion === beside.exclusion)
         wrong.push({
           about: [other, of.id],
-          says: `applies ${beside.name} and ${of.name}, of which one displaces the other`,
+          says: `applies ${beside.name} and ${of.name}, but only one of them can be active`,
         });
       else if (cancels(of, beside))
         wrong.push({
           about: [other, of.id],
-          says: `applies ${beside.name} and ${of.name}, which undo each other's changes`,
+          says: `applies ${beside.name} and ${of.name}, which cancel each other out`,
         });
     }
     applied.push(does.condition);
@@ -158,13 +159,13 @@ export const againstBetter = perRecord<"condition">({
         how === "add" ? `${value > 0 ? "+" : "−"}${sayQuantity(Math.abs(value))}` : `×${sayQuantity(value)}`;
       yield {
         subject: [ref(catalogue, "condition", condition.id), ref(catalogue, "stat", id)],
-        says: `${condition.name} is ${condition.nature}, but changes ${stat.name} by ${change}; of ${stat.name} ${stat.better === "higher" ? "more" : "less"} is better.`,
+        says: `${condition.name} is ${condition.nature}, but changes ${stat.name} by ${change}, where ${stat.better} is better.`,
         evidence: { type: "amounts", unit: stat.unit, rows: [{ label: `${stat.name} ${how}`, value }] },
         fixes: [
           open(condition),
-          { says: `Open ${stat.name} and say which is better`, do: "open", kind: "stat", id },
+          { says: `Open ${stat.name} and choose which direction is better`, do: "open", kind: "stat", id },
           {
-            says: `${condition.name} is ${condition.nature === "good" ? "bad" : "good"}`,
+            says: `Mark ${condition.name} as ${condition.nature === "good" ? "bad" : "good"}`,
             do: "edit",
             edits: [
               setField(catalogue, "condition", condition.id, "nature", condition.nature === "good" ? "bad" : "good"),

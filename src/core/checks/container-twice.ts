@@ -28,7 +28,7 @@ export const containerTwice = perRecord<"recipe">({
       yield {
         subject: [recipeRef(recipe), of],
         with: [item],
-        says: `${of.name} comes back from ${item.name} by itself, and ${recipe.name} lists it as an output too.`,
+        says: `${of.name} is returned by ${item.name}, but ${recipe.name} also lists it as an output.`,
         evidence: { type: "lines", inputs: [item, of], recipes: [recipeRef(recipe)] },
         fixes: [
           withoutLine(catalogue, "recipe", recipe, written, `Remove the output ${of.name}`),

@@ -28,7 +28,7 @@ export const drawNeverComes = perRecord<"recipe" | "source">({
       const of = ref(catalogue, "table", table);
       yield {
         subject: [ref(catalogue, kind, record.id), of],
-        says: `${record.name} draws from ${of.name}, from which nothing ever comes.`,
+        says: `${record.name} draws from ${of.name}, which never gives anything.`,
         evidence: { type: "names", names: [of.name] },
         fixes: [{ says: `Open ${of.name}`, do: "open", kind: "table", id: table }, open],
       };
@@ -38,7 +38,7 @@ export const drawNeverComes = perRecord<"recipe" | "source">({
       const of = namedRef(catalogue, line);
       yield {
         subject: [ref(catalogue, kind, record.id), of],
-        says: `${of.name} is drawn by ${record.name} with a weight of 0: it never comes.`,
+        says: `${of.name} has a weight of 0 in ${record.name}, so it is never drawn.`,
         evidence: { type: "amounts", unit: "", rows: [{ label: "weight", value: 0 }] },
         fixes: [withoutLine(catalogue, kind as "recipe" | "source", record, line, `Remove ${of.name}`), open],
       };

@@ -13,11 +13,11 @@ export const faintColour = perRecord<"type" | "rarity">({
     const mended = madeVisible(record.colour, GROUNDS, LEAST_CONTRAST);
     yield {
       subject: ref(catalogue, kind, record.id),
-      says: `The colour of ${record.name}, ${record.colour}, can't be told from the page: its contrast is ${found.toFixed(2)}, at least ${LEAST_CONTRAST} is needed by day and by night.`,
+      says: `${record.colour}, the colour of ${record.name}, has too little contrast: ${found.toFixed(2)} of ${LEAST_CONTRAST} in both themes.`,
       evidence: { type: "names", names: [record.colour, mended] },
       fixes: [
-        { says: `Make it ${mended}`, do: "edit", edits: [setField(catalogue, kind, record.id, "colour", mended)] },
-        { says: `Open ${record.name} and choose another`, do: "open", kind, id: record.id },
+        { says: `Change it to ${mended}`, do: "edit", edits: [setField(catalogue, kind, record.id, "colour", mended)] },
+        { says: `Open ${record.name} and choose another colour`, do: "open", kind, id: record.id },
       ],
     };
   },

@@ -59,8 +59,8 @@ describe("checks of what items have", () => {
     const { catalogue, eel } = world();
     expect(says(set(set(catalogue, eel, `own.${keeps.id}`, null), eel, `stats.${bite.id}`, null))).toEqual(
       [
-        "field-empty: Smoked eel has no Bite, which every ready item of its type must have.",
-        "field-empty: Smoked eel has no Keeps, which every ready item of its type must have.",
+        "field-empty: Smoked eel has no Bite, which every ready item of its type requires.",
+        "field-empty: Smoked eel has no Keeps, which every ready item of its type requires.",
         "orphan: Nothing uses the stat Bite.",
       ].slice(0, 2),
     );
@@ -71,20 +71,24 @@ describe("checks of what items have", () => {
     const { catalogue, eel, preserve } = world();
     const beyond = set(catalogue, eel, `own.${keeps.id}`, 60);
     expect(says(beyond)).toEqual([
-      "value-out-of-range: Smoked eel has Keeps 60; items of the type Preserve may have at most 50.",
+      "value-out-of-range: Smoked eel has Keeps 60, but items of type Preserve must have at most 50.",
     ]);
     const [finding] = found(beyond);
     expect(says(must(beyond, editsOf(beyond, finding.fixes[0])))).toEqual([]);
     const wide = set(beyond, preserve, `takes.${keeps.id}`, { required: true, min: null, max: null }, "type");
     expect(says(wide)).toEqual([]);
-    expect(says(set(wide, eel, `own.${keeps.id}`, 101))[0]).toMatch(/it may have at most 100/);
-    expect(says(set(catalogue, eel, `stats.${bite.id}`, 12))[0]).toMatch(/Bite 12; items of the type Preserve/);
+    expect(says(set(wide, eel, `own.${keeps.id}`, 101))[0]).toMatch(
+      /^value-out-of-range: Smoked eel has Keeps 101, but it must have at most 100\.$/,
+    );
+    expect(says(set(catalogue, eel, `stats.${bite.id}`, 12))[0]).toMatch(
+      /^value-out-of-range: Smoked eel has Bite 12, but items of type Preserve must have at most 9\.$/,
+    );
   });
 
   it("find a choice whose word is gone, and offer the nearest", () => {
     const { catalogue, eel } = world();
     const gone = set(catalogue, smell.id, "options", ["salty", "smokey"], "field");
-    expect(says(gone)).toEqual(["choice-gone: Smoked eel has Smell “smoky”, which is no longer one of its options."]);
+    expect(says(gone)).toEqual(["choice-gone: Smoked eel has Smell “smoky”, which is no longer an option."]);
     const [finding] = found(gone);
     expect(item(must(gone, editsOf(gone, finding.fixes[0])), "Smoked eel").own[smell.id]).toBe("smokey");
     expect(says(must(gone, editsOf(gone, finding.fixes[1])))).toEqual([]);
@@ -96,7 +100,7 @@ describe("checks of what items have", () => {
     const linked = set(catalogue, eel, `own.${pairs.id}`, [{ kind: "item", id: salt, amount: 1 }]);
     expect(says(linked)).toEqual([]);
     expect(says(set(linked, pairs.id, "ofType", preserve, "field"))).toEqual([
-      "link-astray: Smoked eel names Salt as Pairs, but it is not of the type Preserve.",
+      "link-astray: Smoked eel names Salt as Pairs, but it is not a Preserve.",
     ]);
     expect(says(set(linked, salt, "status", "retired")).filter((s) => s.startsWith("link"))).toEqual([
       "link-astray: Smoked eel names Salt as Pairs, but it is retired.",
@@ -107,8 +111,8 @@ describe("checks of what items have", () => {
     const { catalogue, eel, salt } = world();
     const more = set(set(catalogue, eel, `stats.${heft.id}`, 2), salt, `own.${keeps.id}`, 20);
     expect(says(more)).toEqual([
-      "not-of-type: Salt says Keeps, but it has no type that takes it.",
-      "not-of-type: Smoked eel says Heft, but Preserve does not take it.",
+      "not-of-type: Salt has a value for Keeps, but it has no type with it.",
+      "not-of-type: Smoked eel has a value for Heft, but Preserve does not have it.",
     ]);
     expect(says(found(more).reduce((c, f) => must(c, editsOf(c, f.fixes[0])), more))).toEqual([]);
   });
@@ -116,10 +120,7 @@ describe("checks of what items have", () => {
   it("find what is good for nothing, used by nothing, not described or without a picture", () => {
     const { catalogue, eel } = world();
     const extra = must(catalogue, [add("tag", made("tag", "Odd")), add("slot", made("slot", "Belt"))]);
-    expect(says(extra)).toEqual([
-      "slot-unfit: Nothing fits Belt: no item is worn there.",
-      "orphan: Nothing uses the tag Odd.",
-    ]);
+    expect(says(extra)).toEqual(["slot-unfit: No item is worn on Belt.", "orphan: The tag Odd is not used anywhere."]);
     expect(says(set(set(catalogue, eel, "description", " "), eel, "icon", null))).toEqual([
       "no-description: Smoked eel has no description.",
     ]);
@@ -127,7 +128,7 @@ describe("checks of what items have", () => {
     expect(says(set(catalogue, salt, "icon", null))).toEqual(["no-icon: Salt has no icon."]);
     const idle = kitchen("gather Eel in 20s");
     expect(says(idle).filter((s) => !s.startsWith("orphan"))).toEqual([
-      "dead-end: Eel can be had, but is good for nothing: no recipe takes it, nobody buys it, it is not worn or used and has no stats.",
+      "dead-end: Eel is a dead end: no recipe takes it, no one buys it, and it has no use, slot or stats.",
     ]);
     expect(says(set(idle, item(idle, "Eel").id, "sell", 2)).filter((s) => !s.startsWith("orphan"))).toEqual([]);
   });

@@ -28,9 +28,15 @@ describe("findings that are followed", () => {
     // A third one is another finding about the same name, in place of the first.
     const next = engine.change([add(third)]).ripple;
     expect(next?.drop).toHaveLength(1);
-    expect(says(engine, "near-names")).toEqual([expect.stringContaining("3 items")]);
+    expect(says(engine, "near-names")).toEqual([
+      expect.stringContaining(
+        "grey  eel, GREY EEL and Grey eel differ only in case or spacing but are 3 different items.",
+      ),
+    ]);
     engine.change([setField(engine.catalogue, "item", third.id, "name", "Brown eel")]);
-    expect(says(engine, "near-names")).toEqual([expect.stringContaining("2 items")]);
+    expect(says(engine, "near-names")).toEqual([
+      expect.stringContaining("grey  eel and Grey eel differ only in case or spacing but are 2 different items."),
+    ]);
     engine.change([{ op: "remove", kind: "item", record: engine.catalogue.records.item.get(second.id) as AnyRecord }]);
     expect(says(engine, "near-names")).toEqual([]);
   });
@@ -113,7 +119,7 @@ describe("findings that are followed", () => {
         .model()
         .findings.flatMap((f) => [f.says, ...f.fixes.map((x) => x.says)])
         .join("\n");
-    expect(says()).toContain("2 Eel make two different things");
+    expect(says()).toContain("2 Eel make two different items");
     expect(says()).toContain("1 Oakum");
     for (const [from, to] of [
       ["Eel", "Grey eel"],
@@ -123,7 +129,7 @@ describe("findings that are followed", () => {
       engine.change([setField(engine.catalogue, "item", item(engine.catalogue, from).id, "name", to)]);
       expect(engine.model().findings).toEqual(new Engine(engine.catalogue).model().findings);
     }
-    expect(says()).toContain("2 Grey eel make two different things");
+    expect(says()).toContain("2 Grey eel make two different items");
     expect(says()).toContain("1 Old rope");
   });
 

@@ -524,7 +524,7 @@ function marked(
     put(
       {
         subject: named,
-        says: `“${ruleTitle(check.id)}” could not be worked out${named.length ? ` for ${named.map((r) => r.name).join(", ")}` : ""}: ${(error as Error).message}`,
+        says: `“${ruleTitle(check.id)}” could not be computed${named.length ? ` for ${named.map((r) => r.name).join(", ")}` : ""}: ${(error as Error).message}`,
         evidence: { type: "names", names: [] },
         fixes: named.map((r) => ({ says: `Open ${r.name}`, do: "open", kind, id: r.id })),
       },

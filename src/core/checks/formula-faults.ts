@@ -72,9 +72,10 @@ function* formulasOf(catalogue: Catalogue, kind: Kind, id: Id): Generator<Writte
   const resource = kind === "resource" ? records.resource.get(id) : undefined;
   if (resource) {
     const { most, start, recovery } = resource;
-    if (most !== null) yield { scope: "stats", kept: most, what: "its most", signed: resource.min < 0, items: nobody };
+    if (most !== null)
+      yield { scope: "stats", kept: most, what: "its maximum", signed: resource.min < 0, items: nobody };
     if (start !== null)
-      yield { scope: "stats", kept: start, what: "its start", signed: resource.min < 0, items: nobody };
+      yield { scope: "stats", kept: start, what: "its starting value", signed: resource.min < 0, items: nobody };
     if (recovery !== null)
       yield { scope: "recovery", kept: recovery, what: "its recovery", signed: true, items: nobody };
   }
@@ -230,7 +231,7 @@ export const formulaFaults = perRecord<(typeof HOLDERS)[number]>({
         else unset.push(name(token));
       }
       const text = writeFormula(written.kept, written.scope, here);
-      if (unset.length) yield finding("unset", `names ${list(unset)}, which nothing sets`, []);
+      if (unset.length) yield finding("unset", `names ${list(unset)}, which has no value`, []);
       // What is never set counts as 0: what it does then is told with that.
       const faults = unset.length ? [] : known.of(written, tree, between);
       for (const { says, at, value } of faults) {

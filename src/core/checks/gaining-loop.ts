@@ -64,21 +64,21 @@ function tell(context: CheckContext, gain: Gain, trades: boolean, tailored: bool
   const sold = steps.flatMap(({ of, times, sells }) =>
     sells === undefined ? [] : [{ of, times: Number(times), sells }],
   );
-  // Where all that is left over is money from one sale, a lower price takes just that away.
+  // If the surplus is money from one sale, a lower price removes exactly that.
   const money = net.length === 1 && gain.net[0].thing.of === "currency" && gain.net[0].thing.currency === 0;
   const price = money && sold.length === 1 ? sellForLess(catalogue, sold[0], net[0].value) : [];
   const often = chance === 1 ? "every" : "on average every";
   const luck =
     chance === 1
       ? ""
-      : ` A single round gains with a chance of ${exact ? "" : "about "}${sayPercent(Number(chance.toFixed(4)))}.`;
+      : ` Chance that one round gains: ${exact ? "" : "about "}${sayPercent(Number(chance.toFixed(4)))}.`;
   return {
     subject: steps.map((s) => s.of),
     with: net.map((n) => n.of),
-    says: `${trades ? count(steps.length, "step") : count(steps.length, "recipe")} ${steps.length === 1 ? "gives" : "together give"} ${surplus} from nothing ${often} round: ${list(
+    says: `${trades ? count(steps.length, "step") : count(steps.length, "recipe")} ${steps.length === 1 ? "gives" : "give"} ${surplus} from nothing ${often} round: ${list(
       steps.map((s) => `${s.does} ${s.times === 1n ? "once" : `${s.times} times`}`),
       8,
-    )}.${luck}${gain.live ? "" : " Nobody can start it yet: some of it is out of reach."}`,
+    )}.${luck}${gain.live ? "" : " It can't be started yet: part of it is unobtainable."}`,
     evidence: {
       type: "loop",
       runs: steps.map(({ of, times }) => ({ of, times: String(times) })),
@@ -108,7 +108,7 @@ function tell(context: CheckContext, gain: Gain, trades: boolean, tailored: bool
     }
     const { kind, record } = processAt(compiled, step.process);
     if (kind === "recipe") {
-      // A way of its own can't be mended by the lines of its recipe.
+      // A variant can't be fixed by the lines of its recipe.
       const recipe = record === catalogue.records.recipe.get(record.id) ? { recipe: record as Recipe } : {};
       return { of: recipeRef(record as Recipe), does: record.name, ...recipe };
     }

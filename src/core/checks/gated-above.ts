@@ -27,11 +27,11 @@ export const gatedAbove = perRecord<"item">({
     yield {
       subject: ref(catalogue, "item", item.id),
       with: [forced],
-      says: `${item.name} is of level ${own}, but can't be had before level ${lowest}: ${names.length > 2 ? `it needs ${names.slice(1, -1).join(", which needs ")}, and ` : ""}${forced.name} is of level ${lowest}.`,
+      says: `${item.name} is level ${own}, but unobtainable before level ${lowest}: ${names.length > 2 ? `it needs ${names.slice(1, -1).join(", which needs ")}, and ` : ""}${forced.name} is level ${lowest}.`,
       evidence: { type: "cause", leaves: [forced], path },
       fixes: [
         {
-          says: `${item.name}: level ${lowest}`,
+          says: `Set the level of ${item.name} to ${lowest}`,
           do: "edit",
           edits: [setField(catalogue, "item", item.id, "level", lowest)],
         },

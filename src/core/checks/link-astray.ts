@@ -46,8 +46,9 @@ export const linkAstray = perRecord<Holder>({
         if (item.status === "retired") return "it is retired";
         const { ofType = null, ofTag = null } = field ?? {};
         if (ofType && !lineage(catalogue, item.type).some((t) => t.id === ofType))
-          return `it is not of the type ${catalogue.records.type.get(ofType)?.name}`;
-        if (ofTag && !item.tags.includes(ofTag)) return `it has no tag ${catalogue.records.tag.get(ofTag)?.name}`;
+          return `it is not a ${catalogue.records.type.get(ofType)?.name}`;
+        if (ofTag && !item.tags.includes(ofTag))
+          return `it does not have the tag ${catalogue.records.tag.get(ofTag)?.name}`;
         return null;
       }
     }

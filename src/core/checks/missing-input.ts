@@ -33,11 +33,11 @@ export const missingInput = perRecord<"item">({
     yield {
       subject: ref(catalogue, "item", item.id),
       with: consumers.map(recipeRef),
-      says: `${item.name} is needed by ${by} and nothing makes, gathers or sells it.`,
+      says: `${item.name} is needed by ${by}, but nothing makes, gathers or sells it.`,
       evidence: { type: "cause", leaves: [ref(catalogue, "item", item.id)], path: [] },
       fixes: [
-        { says: `Let ${item.name} be gathered: add a source`, do: "source", item: item.id },
-        { says: `Open ${item.name} and write a recipe for it`, do: "open", kind: "item", id: item.id },
+        { says: `Add a source for ${item.name}`, do: "source", item: item.id },
+        { says: `Open ${item.name} and add a recipe for it`, do: "open", kind: "item", id: item.id },
       ],
     };
   },

@@ -25,7 +25,7 @@ export const nearNames: GroupCheck = {
       subject: group.map((r) => ref(catalogue, kind, r.id)),
       says: alike
         ? `${count(group.length, kindWord(kind), kindWord(kind, true))} are called ${names[0]}.`
-        : `${list(names)} differ only in case or spacing; they are ${group.length} ${kindWord(kind, true)}.`,
+        : `${list(names)} differ only in case or spacing but are ${group.length} different ${kindWord(kind, true)}.`,
       evidence: { type: "names", names },
       fixes: [
         ...(kind === "item" ? [merge()] : []),

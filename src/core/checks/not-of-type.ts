@@ -33,21 +33,21 @@ export const notOfType = perRecord<"item">({
       if (!measured?.has(id)) yield finding(`stats.${id}`, ref(catalogue, "stat", id));
 
     function finding(path: string, what: Ref) {
-      const whose = type ? `${type.name} does not take it` : "it has no type that takes it";
+      const whose = type ? `${type.name} does not have it` : "it has no type with it";
       return {
         subject: [ref(catalogue, "item", item.id), what],
-        says: `${item.name} says ${what.name}, but ${whose}.`,
+        says: `${item.name} has a value for ${what.name}, but ${whose}.`,
         evidence: { type: "names" as const, names: [item.name, what.name] },
         fixes: [
           {
-            says: `Take ${what.name} off ${item.name}`,
+            says: `Remove ${what.name} from ${item.name}`,
             do: "edit" as const,
             edits: [setField(catalogue, "item", item.id, path, null)],
           },
           ...(type
             ? [
                 {
-                  says: `Open ${type.name} and let it take ${what.name}`,
+                  says: `Open ${type.name} and add ${what.name}`,
                   do: "open" as const,
                   kind: "type" as const,
                   id: type.id,

@@ -35,7 +35,7 @@ export const orphan = perRecord<Serves>({
       if (user.id !== record.id) return;
     yield {
       subject: ref(catalogue, kind, record.id),
-      says: `Nothing uses the ${kindWord(kind)} ${record.name}.`,
+      says: `The ${kindWord(kind)} ${record.name} is not used anywhere.`,
       evidence: { type: "names", names: [record.name] },
       fixes: [
         { says: `Remove ${record.name}`, do: "edit", edits: [{ op: "remove", kind, record } as Edit] },

@@ -6,12 +6,12 @@ import { setLines } from "./mend";
 /** What is wrong with a line's numbers, and the nearest line that is right. */
 function fault(line: Line): { says: string; mended: Line } | null {
   if (line.chance > 1)
-    return { says: `a chance of ${sayPercent(line.chance)}; a chance is at most 100%`, mended: { ...line, chance: 1 } };
+    return { says: `a chance of ${sayPercent(line.chance)}; the maximum is 100%`, mended: { ...line, chance: 1 } };
   if (line.chance <= 0 && !((line.bonus?.share ?? 0) > 0))
-    return { says: "a chance of 0%, so it never comes", mended: { ...line, chance: 1 } };
+    return { says: "a chance of 0%, so it never happens", mended: { ...line, chance: 1 } };
   if (line.min > line.max)
     return {
-      says: `a range of ${line.min} to ${line.max} that runs backwards`,
+      says: `a range of ${line.min} to ${line.max}, which is reversed`,
       mended: { ...line, min: line.max, max: line.min },
     };
   if (line.max === 0) return { says: "a quantity of 0", mended: { ...line, min: 1, max: 1 } };

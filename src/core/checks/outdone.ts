@@ -94,7 +94,7 @@ export const outdone = perRecord<"item">({
       yield {
         subject: [recipeRef(one.recipe), recipeRef(better.recipe)],
         with: [ref(catalogue, "item", item.id)],
-        says: `${one.recipe.name} gives ${sayQuantity(one.amount)} ${item.name} for ${sayCost(one.cost)} each; ${better.recipe.name} gives ${sayQuantity(better.amount)} for ${sayCost(better.cost)}, no slower and no later. Nobody needs the first.`,
+        says: `${one.recipe.name} gives ${sayQuantity(one.amount)} ${item.name} for ${sayCost(one.cost)} each; ${better.recipe.name} gives ${sayQuantity(better.amount)} for ${sayCost(better.cost)}, no slower and no later.`,
         evidence: {
           type: "amounts",
           unit: "value",

@@ -1,7 +1,7 @@
 import { held } from "../catalogue/inheritance";
 import type { Recipe } from "../kinds/index";
 import { type Line, mostOf, outputsOf } from "../notation/line";
-import { sayQuantity } from "../numbers/format";
+import { sayQuantity, count } from "../numbers/format";
 import type { Id } from "../schema/id";
 import { perRecord, recipeRef, recipesAround, ref } from "./check";
 import { holdersBeside } from "./holders";
@@ -46,15 +46,16 @@ export const overStack = perRecord<"item">({
     const over = recipesAround(context, item.id, "producers").filter(gives);
     const [first] = over;
     const amount = Math.max(...beside(first, item.id).map(mostOf));
-    const more = over.length > 1 ? ` So do ${over.length - 1} others.` : "";
+    const more =
+      over.length > 1 ? ` ${count(over.length - 1, "other recipe")} ${over.length > 2 ? "do" : "does"} the same.` : "";
     yield {
       subject: ref(catalogue, "item", item.id),
       with: over.map(recipeRef),
-      says: `${first.name} gives up to ${sayQuantity(amount)} ${item.name} beside its result, and a stack of it holds ${sayQuantity(stack)}.${more}`,
+      says: `${first.name} gives up to ${sayQuantity(amount)} ${item.name} as a by-product, but a stack holds ${sayQuantity(stack)}.${more}`,
       evidence: { type: "lines", inputs: [ref(catalogue, "item", item.id)], recipes: over.slice(0, 20).map(recipeRef) },
       fixes: [
         {
-          says: `${first.name}: give at most ${sayQuantity(stack)} ${item.name}`,
+          says: `${first.name}: limit it to ${sayQuantity(stack)} ${item.name}`,
           do: "edit",
           edits: [
             setLines(

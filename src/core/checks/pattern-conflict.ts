@@ -80,15 +80,15 @@ export const patternConflict = perRecord<"recipe">({
     }
     for (const [other, { is, both }] of found) {
       const says = {
-        equal: `${recipe.name} and ${other.name} lie the same way`,
-        hides: `Every arrangement of ${other.name} is one of ${recipe.name} too`,
-        hidden: `Every arrangement of ${recipe.name} is one of ${other.name} too`,
-        overlap: `${recipe.name} and ${other.name} accept the same arrangement`,
-        loose: `${other.name} takes the same things in any order as the pattern ${recipe.name}`,
+        equal: `${recipe.name} and ${other.name} have the same pattern`,
+        hides: `Every layout of ${other.name} also fits ${recipe.name}`,
+        hidden: `Every layout of ${recipe.name} also fits ${other.name}`,
+        overlap: `${recipe.name} and ${other.name} accept the same layout`,
+        loose: `${other.name} takes the ingredients of the pattern ${recipe.name} in any order`,
       }[is];
       yield {
         subject: [recipeRef(recipe), recipeRef(other)],
-        says: `${says}: [${say(both)}]. The game can't tell which is meant.`,
+        says: `${says}: [${say(both)}]. The game can't tell them apart.`,
         evidence: { type: "lines", inputs: [], recipes: [recipeRef(recipe), recipeRef(other)] },
         fixes: [recipe, other].map((r) => ({
           says: `Open ${r.name}`,

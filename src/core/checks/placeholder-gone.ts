@@ -20,9 +20,9 @@ export const placeholderGone = perRecord<"item">({
     for (const { name, says } of faultsOf(catalogue, item))
       yield {
         subject: ref(catalogue, "item", item.id),
-        says: `${item.name}'s description names {${name}}: ${says}`,
+        says: `${item.name}'s description uses {${name}}: ${says}`,
         evidence: { type: "names", names: [item.name, name] },
-        fixes: [{ says: `Open ${item.name} and mend its description`, do: "open", kind: "item", id: item.id }],
+        fixes: [{ says: `Open ${item.name} and correct its description`, do: "open", kind: "item", id: item.id }],
       };
   },
 });

@@ -16,11 +16,11 @@ export const rarityLadder = perRecord<"rarity">({
     const others = [...catalogue.records.rarity.values()].filter((r) => r !== rarity);
     const wrong = (below: Rarity): string | null => {
       if (below.rank === rarity.rank)
-        return below.key < rarity.key ? `${rarity.name} and ${below.name} are both of rank ${rarity.rank}.` : null;
+        return below.key < rarity.key ? `${rarity.name} and ${below.name} have the same rank, ${rarity.rank}.` : null;
       if (below.rank > rarity.rank) return null;
       const less = FACTORS.find((factor) => rarity[factor] < below[factor]);
       return less
-        ? `${rarity.name} ranks above ${below.name}, but its ${less} factor is ${sayQuantity(rarity[less])} against ${sayQuantity(below[less])}.`
+        ? `${rarity.name} ranks above ${below.name}, but its ${less} factor is lower: ${sayQuantity(rarity[less])} against ${sayQuantity(below[less])}.`
         : null;
     };
     for (const other of others) {

@@ -37,7 +37,7 @@ export const retiredInUse = perRecord<"item">({
             ]
           : []),
         {
-          says: `Bring ${item.name} back`,
+          says: `Restore ${item.name}`,
           do: "edit",
           edits: [setField(catalogue, "item", item.id, "status", "ready")],
         },

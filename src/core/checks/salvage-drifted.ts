@@ -62,11 +62,11 @@ export const salvageDrifted = perRecord<"item">({
     yield {
       subject: recipeRef(there),
       with: [ref(catalogue, "item", item.id), ref(catalogue, "payback", rule.id)],
-      says: `${there.name} gives ${formatGiven(here, outputsOf(there.lines)) || "nothing"}; ${rule.name} says ${sayPercent(rule.share)} of what ${item.name} ${suggested.made ? "took" : "is worth"}: ${formatGiven(here, gives)}.`,
+      says: `${there.name} gives ${formatGiven(here, outputsOf(there.lines)) || "nothing"}, but ${rule.name} returns ${sayPercent(rule.share)} of ${suggested.made ? "the ingredients" : "the value"}: ${formatGiven(here, gives)}.`,
       evidence: { type: "lines", inputs: [ref(catalogue, "item", item.id)], recipes: [recipeRef(there)] },
       fixes: [
         {
-          says: `Give ${formatGiven(here, gives)}`,
+          says: `Change it to ${formatGiven(here, gives)}`,
           do: "edit",
           edits: writeSuggested(catalogue, [suggested], rule),
         },

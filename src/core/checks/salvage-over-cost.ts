@@ -50,7 +50,7 @@ export const salvageOverCost = perRecord<"recipe">({
       chance > 0 && !how
         ? [
             {
-              says: `${record.name}: give everything at ${sayPercent(chance)} of today's chance`,
+              says: `${record.name}: reduce every chance to ${sayPercent(chance)} of its value`,
               do: "edit",
               edits: [
                 setLines(
@@ -69,13 +69,13 @@ export const salvageOverCost = perRecord<"recipe">({
     yield {
       subject: recipeRef(record),
       with: items,
-      says: `Salvaging ${list(taken)}${how} gives back ${sayCost(back)} on average; ${taken.length === 1 ? "it" : "they"} cost ${sayCost(cost)}${share}.`,
+      says: `Salvaging ${list(taken)}${how} returns ${sayCost(back)} on average; ${taken.length === 1 ? "it" : "they"} cost ${sayCost(cost)}${share}.`,
       evidence: {
         type: "amounts",
         unit: "value",
         rows: [
           { label: "costs", value: cost },
-          { label: "gives back", value: back },
+          { label: "returns", value: back },
         ],
       },
       fixes: [...lower, { says: `Open ${record.name}`, do: "open", kind: "recipe", id: record.id }],

@@ -37,7 +37,7 @@ export const statOutOfRange = perRecord<"item" | "type">({
       const mended = allowed(stat, value);
       yield {
         subject: [ref(catalogue, kind, record.id), ref(catalogue, "stat", id)],
-        says: `${record.name} has ${stat.name} ${sayQuantity(value)}; it is to be ${why}.`,
+        says: `${record.name} has ${stat.name} ${sayQuantity(value)}, but it must be ${why}.`,
         evidence: {
           type: "amounts",
           unit: stat.unit,
@@ -49,7 +49,7 @@ export const statOutOfRange = perRecord<"item" | "type">({
         },
         fixes: [
           {
-            says: `Make it ${sayQuantity(mended)}`,
+            says: `Change it to ${sayQuantity(mended)}`,
             do: "edit",
             edits: [setField(catalogue, kind, record.id, `stats.${id}`, mended)],
           },

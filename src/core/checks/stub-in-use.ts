@@ -29,7 +29,7 @@ export const stubInUse = perRecord<"item">({
     yield {
       subject: ref(catalogue, "item", item.id),
       with: [...recipes.map(recipeRef), ...sources.map((s) => ref(catalogue, "source", s.id))],
-      says: `${item.name} is used by ${list(places)} but is only a stub: nobody has said what it is.`,
+      says: `${item.name} is used by ${list(places)} but is only a stub without a definition.`,
       evidence: { type: "names", names: [item.name] },
       fixes: [
         { says: `Define ${item.name}`, do: "open", kind: "item", id: item.id },
@@ -42,7 +42,7 @@ export const stubInUse = perRecord<"item">({
           if (!meant) return [];
           return [
             {
-              says: `It was meant to be ${name}: replace it everywhere`,
+              says: `Replace it with ${name} everywhere`,
               do: "merge" as const,
               keep: meant.id,
               others: [item.id],

@@ -48,12 +48,12 @@ function tell(context: CheckContext, loop: Loop, recipes: readonly Recipe[]): Fi
     with: recipes.map(recipeRef),
     says:
       items.length === 1
-        ? `${names} can only be made with ${names} itself, so nobody can make the first one.`
-        : `${names} can only be made from each other, so nobody can make the first of them.`,
+        ? `${names} can only be made with ${names} itself, so the first one can't be made.`
+        : `${names} can only be made from each other, so the first one can't be made.`,
     evidence: { type: "circle", items, recipes: recipes.map(recipeRef) },
     fixes: [
       ...tools.slice(0, 2).map(({ recipe, line }) => ({
-        says: `${recipe.name}: no longer needs ${namedRef(catalogue, line).name} as a ${line.role}`,
+        says: `Remove the ${line.role} ${namedRef(catalogue, line).name} from ${recipe.name}`,
         do: "edit" as const,
         edits: [
           setLines(
@@ -67,7 +67,7 @@ function tell(context: CheckContext, loop: Loop, recipes: readonly Recipe[]): Fi
       ...items
         .filter((i) => i.kind === "item")
         .slice(0, 2)
-        .map((i) => ({ says: `Give ${i.name} a source`, do: "source" as const, item: i.id })),
+        .map((i) => ({ says: `Add a source for ${i.name}`, do: "source" as const, item: i.id })),
       ...recipes
         .slice(0, 1)
         .map((r) => ({ says: `Open ${r.name}`, do: "open" as const, kind: "recipe" as const, id: r.id })),

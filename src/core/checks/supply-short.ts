@@ -1,6 +1,6 @@
 import { supply } from "../analysis/registry";
 import { allLines } from "../kinds/ways";
-import { sayQuantity } from "../numbers/format";
+import { sayQuantity, count } from "../numbers/format";
 import { type FindingDraft, itemRef, recipeRef, recipesAround, type WholeCheck } from "./check";
 
 /** One run takes more of something than a world ever holds. */
@@ -22,14 +22,17 @@ export const supplyShort: WholeCheck = {
       if (!short.length) continue;
       const of = itemRef(context, i);
       const [first] = short;
-      const more = short.length > 1 ? ` So do ${short.length - 1} others.` : "";
+      const more =
+        short.length > 1
+          ? ` ${count(short.length - 1, "other recipe")} ${short.length > 2 ? "need" : "needs"} more too.`
+          : "";
       yield {
         subject: of,
         with: short.map(recipeRef),
-        says: `A world never holds more than ${sayQuantity(most)} ${of.name}, and ${first.name} takes ${sayQuantity(needs(first))}.${more}`,
+        says: `Only ${sayQuantity(most)} ${of.name} can exist in a world, but ${first.name} needs ${sayQuantity(needs(first))}.${more}`,
         evidence: { type: "lines", inputs: [of], recipes: short.slice(0, 20).map(recipeRef) },
         fixes: [
-          { says: `Give ${of.name} a source without an end`, do: "source", item },
+          { says: `Add an unlimited source for ${of.name}`, do: "source", item },
           { says: `Open ${first.name}`, do: "open", kind: "recipe", id: first.id },
         ],
       };

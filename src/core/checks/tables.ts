@@ -19,7 +19,7 @@ const saysOf = (catalogue: Catalogue, { what }: Content): string => {
   return catalogue.records.table.get(what.table)?.name ?? what.table;
 };
 
-/** An entry of a table that can never come: no chance, no weight, no amount, or no level at which it does. */
+/** An entry of a table that never drop: no chance, no weight, no amount, or no level at which it does. */
 export const entryNeverComes = perRecord<"table">({
   id: "entry-never-comes",
   reads: [],
@@ -31,7 +31,7 @@ export const entryNeverComes = perRecord<"table">({
       const because =
         why ??
         (from !== null && to !== null && from > to
-          ? `it comes from level ${from} on and up to level ${to}`
+          ? `it starts at level ${from} and ends at level ${to}`
           : max === 0 && content.what.is !== "nothing"
             ? "its amount is 0"
             : null);
@@ -43,7 +43,7 @@ export const entryNeverComes = perRecord<"table">({
     if (!found.length) return;
     yield {
       subject: ref(catalogue, "table", table.id),
-      says: `${table.name} has ${found.length === 1 ? "an entry" : `${found.length} entries`} that can never come: ${list(found)}.`,
+      says: `${table.name} has ${found.length === 1 ? "an entry" : `${found.length} entries`} that never drop: ${list(found)}.`,
       evidence: { type: "names", names: found },
       fixes: [open(catalogue, table.id)],
     };
@@ -61,7 +61,7 @@ export const tableInItself = perRecord<"table">({
     const through = [...everyContent(table)].flatMap(({ what }) => (what.is === "table" ? [what.table] : []));
     yield {
       subject: ref(catalogue, "table", table.id),
-      says: `${table.name} stands within itself, through ${list([...new Set(through)].map((id) => catalogue.records.table.get(id)?.name ?? id))}: there it gives nothing.`,
+      says: `${table.name} contains itself, through ${list([...new Set(through)].map((id) => catalogue.records.table.get(id)?.name ?? id))}, and gives nothing there.`,
       evidence: { type: "names", names: [table.name] },
       fixes: [open(catalogue, table.id)],
     };
@@ -128,8 +128,8 @@ export const containerPays = perRecord<"item">({
       yield {
         subject: aboutUse(catalogue, item, use),
         says: never
-          ? `${nameOfUse(item, use)} gives ${sayCost(mean)} on average and costs ${sayCost(cost)}: it never pays, ${share} of its cost.`
-          : `${nameOfUse(item, use)} gives at least ${sayCost(low)}, on average ${sayCost(mean)}, and costs ${sayCost(cost)}: it always overpays.`,
+          ? `${nameOfUse(item, use)} gives ${sayCost(mean)} on average and costs ${sayCost(cost)}: ${share} of its cost, so it never pays.`
+          : `${nameOfUse(item, use)} gives at least ${sayCost(low)}, on average ${sayCost(mean)}, and costs ${sayCost(cost)}, so it always overpays.`,
         evidence: {
           type: "amounts",
           unit: "value",

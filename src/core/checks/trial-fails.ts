@@ -129,13 +129,13 @@ export const trialNotRun = perRecord<"trial">({
     yield {
       subject: ref(context.catalogue, "trial", trial.id),
       says: alone
-        ? `The trial ${trial.name} was not run to its end: it needs more than ${sayQuantity(run.given)} steps${stepOf(context.catalogue, run)}.`
-        : `The trial ${trial.name} was not run: the trials before it left ${sayQuantity(run.given)} of ${sayQuantity(ALL_TRIALS)} steps.`,
+        ? `The trial ${trial.name} was stopped: it needs more than ${sayQuantity(run.given)} steps${stepOf(context.catalogue, run)}.`
+        : `The trial ${trial.name} was not run: the trials before it left only ${sayQuantity(run.given)} of ${sayQuantity(ALL_TRIALS)} steps.`,
       evidence: {
         type: "names",
         names: alone
           ? ["Use shorter waits, fewer repetitions or smaller tables, or split the trial."]
-          : ["Shorten the trials whose keys come before it, or remove some."],
+          : ["Shorten or remove trials whose keys come before it."],
       },
       fixes: [{ says: `Open ${trial.name}`, do: "open", kind: "trial", id: trial.id }],
     };

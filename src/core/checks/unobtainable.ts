@@ -21,9 +21,9 @@ export const unobtainable = perRecord<"item">({
     const made = network.producers.start[i] < network.producers.end[i];
     const says = self
       ? made
-        ? `${item.name} can't be had: every way to make it needs the item itself or something made from it.`
-        : `${item.name} can't be had: nothing makes, gathers or sells it.`
-      : `${item.name} can't be had: ${repair(leaves)}.`;
+        ? `${item.name} is unobtainable: every recipe for it needs the item itself or something made from it.`
+        : `${item.name} is unobtainable: nothing makes, gathers or sells it.`
+      : `${item.name} is unobtainable: ${repair(leaves)}.`;
     yield {
       subject: itemRef(context, i),
       says,
@@ -32,7 +32,7 @@ export const unobtainable = perRecord<"item">({
         ...leaves
           .filter(isItem)
           .slice(0, 3)
-          .map((l) => ({ says: `Give ${l.name} a source`, do: "source" as const, item: l.id })),
+          .map((l) => ({ says: `Add a source for ${l.name}`, do: "source" as const, item: l.id })),
         { says: `Open ${item.name}`, do: "open", kind: "item", id: item.id },
       ],
     };
@@ -46,7 +46,7 @@ export const unobtainable = perRecord<"item">({
         ...(names.length ? [`give ${list(names)} ${names.length === 1 ? "a source" : "sources"}`] : []),
         ...leaves
           .filter((l) => !isItem(l))
-          .map((l) => (l.name.startsWith("any ") ? `let something be ${l.name}` : "let something burn there")),
+          .map((l) => (l.name.startsWith("any ") ? `provide ${l.name}` : "provide fuel for its station")),
       ].join(" and ");
       return near && !leaves.some((l) => l.id === near.id) ? `${give}, or make ${near.name} obtainable` : give;
     }

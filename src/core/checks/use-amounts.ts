@@ -41,12 +41,12 @@ export const resourceNobodyHas = perUse("resource-nobody-has", function* ({ cata
     if (!bodies.length || bodies.some((b) => b.pool(resource.id))) continue;
     yield {
       subject: aboutUse(catalogue, item, use, ref(catalogue, "resource", resource.id)),
-      says: `${nameOfUse(item, use)} ${does.is}s ${resource.name}, which no subject has.`,
+      says: `${nameOfUse(item, use)} ${does.is}s ${resource.name}, which no test character has.`,
       evidence: { type: "names", names: [item.name, resource.name] },
       fixes: [
         ...openUse(catalogue, item, use),
         ...[...catalogue.records.subject.values()].slice(0, 2).map((s) => ({
-          says: `Open ${s.name} and give it ${resource.name}`,
+          says: `Open ${s.name} and add ${resource.name}`,
           do: "open" as const,
           kind: "subject" as const,
           id: s.id,
@@ -69,7 +69,7 @@ export const restoresTooMuch = perUse("restores-too-much", function* ({ catalogu
     const wasted = (all - room(best.of)) / all;
     yield {
       subject: aboutUse(catalogue, item, use, ref(catalogue, "resource", resource.id)),
-      says: `${nameOfUse(item, use)} restores ${sayQuantity(all)} ${resource.name}; nobody holds more than ${sayQuantity(room(best.of))} (${best.of.subject.name}): ${sayPercent(Number(wasted.toFixed(4)))} is always wasted.`,
+      says: `${nameOfUse(item, use)} restores ${sayQuantity(all)} ${resource.name}, but characters hold at most ${sayQuantity(room(best.of))} (${best.of.subject.name}): ${sayPercent(Number(wasted.toFixed(4)))} is always wasted.`,
       evidence: {
         type: "amounts",
         unit: resource.unit,
@@ -90,7 +90,7 @@ export const neverMatters = perUse("never-matters", function* ({ catalogue }, it
     if (why)
       yield {
         subject: aboutUse(catalogue, item, use),
-        says: `Effect ${k + 1} of ${nameOfUse(item, use)} can never matter: ${why}.`,
+        says: `Effect ${k + 1} of ${nameOfUse(item, use)} never does anything: ${why}.`,
         evidence: { type: "names", names: [item.name, use.name] },
         fixes: openUse(catalogue, item, use),
       };
@@ -100,13 +100,13 @@ function whyNot(catalogue: Catalogue, effect: Effect, item: Item): string | null
   if (effect.chance === 0) return "its chance is 0%";
   if (effect.does.is === "apply") {
     const condition = catalogue.records.condition.get(effect.does.condition);
-    return condition && (effect.does.ticks ?? condition.ticks) === 0 ? `${condition.name} lasts no time` : null;
+    return condition && (effect.does.ticks ?? condition.ticks) === 0 ? `${condition.name} has a duration of 0` : null;
   }
   const does = pointsOf(effect);
   if (!does) return null;
   if (does.is !== "cost" && does.lasting !== null && timesIn(catalogue, does) === 0) {
     const first = does.first ?? does.every ?? catalogue.pantry.ticksPerSecond;
-    return `it goes on for ${say(catalogue, does.lasting)} and first comes after ${say(catalogue, first)}`;
+    return `it lasts ${say(catalogue, does.lasting)}, but starts after ${say(catalogue, first)}`;
   }
   const name = catalogue.records.resource.get(does.resource)?.name ?? "";
   const having = standing(catalogue).bodies.filter((b) => b.pool(does.resource));
@@ -114,7 +114,7 @@ function whyNot(catalogue: Catalogue, effect: Effect, item: Item): string | null
   const points = having.map((b) => pointsFor(catalogue, effect, does, item, b).all);
   if (points.every((all) => all <= 0)) return `it ${does.is}s ${sayQuantity(points[0])} ${name}`;
   const room = having.some((b) => b.most(does.resource) > (b.pool(does.resource)?.of.min ?? 0));
-  return room ? null : `nobody can hold any ${name}`;
+  return room ? null : `no test character can hold any ${name}`;
 }
 
 /** A stat or a description that tells players another number than the use restores. */

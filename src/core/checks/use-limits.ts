@@ -17,11 +17,11 @@ export const usableForEver = perUse("usable-for-ever", function* ({ catalogue },
   const pause = 10 * catalogue.pantry.ticksPerSecond;
   yield {
     subject: aboutUse(catalogue, item, use),
-    says: `${nameOfUse(item, use)} keeps the item and is ready again at once: it can be used for ever.`,
+    says: `${nameOfUse(item, use)} keeps the item and has no cooldown, so it can be used without limit.`,
     evidence: { type: "names", names: [item.name, use.name] },
     fixes: [
-      edit("Use it up", "fate", "used up"),
-      edit(`Ready again in ${say(catalogue, pause)}`, "wait", pause),
+      edit("Use up the item", "fate", "used up"),
+      edit(`Set the cooldown to ${say(catalogue, pause)}`, "wait", pause),
       ...openUse(catalogue, item, use),
     ],
   };
@@ -44,18 +44,18 @@ export const alwaysOn = perUse("always-on", function* ({ catalogue }, item, use)
     const ready = cycle === 0 ? "at once" : `in ${say(catalogue, cycle)}${group ? ` with ${group.name}` : ""}`;
     yield {
       subject: aboutUse(catalogue, item, use, ref(catalogue, "condition", condition.id)),
-      says: `${condition.name} of ${nameOfUse(item, use)} lasts ${say(catalogue, ticks)} and it is ready again ${ready}: it is on ${sayPercent(Number(uptime.toFixed(4)))} of the time.`,
+      says: `${condition.name} of ${nameOfUse(item, use)} lasts ${say(catalogue, ticks)} and can be used again ${ready}: active ${sayPercent(Number(uptime.toFixed(4)))} of the time.`,
       evidence: {
         type: "amounts",
         unit: "s",
         rows: [
           { label: `${condition.name} lasts`, value: seconds(ticks) },
-          { label: "ready again in", value: seconds(cycle) },
+          { label: "cooldown", value: seconds(cycle) },
         ],
       },
       fixes: [
         {
-          says: `Ready again in ${say(catalogue, 2 * ticks)}: on half of the time`,
+          says: `Set the cooldown to ${say(catalogue, 2 * ticks)}, for half of the time`,
           do: "edit",
           edits: [setField(catalogue, "use", use.use.id, "wait", 2 * ticks)],
         },
@@ -74,7 +74,7 @@ export const cooldownOverridden = perUse("cooldown-overridden", function* ({ cat
   yield {
     subject: aboutUse(catalogue, item, use),
     with: [ref(catalogue, "cooldown", group.id)],
-    says: `${nameOfUse(item, use)} is ready again in ${say(catalogue, use.wait)}; its group ${group.name} waits ${say(catalogue, group.ticks)}.`,
+    says: `${nameOfUse(item, use)} has a cooldown of ${say(catalogue, use.wait)}, but its group ${group.name} has ${say(catalogue, group.ticks)}.`,
     evidence: {
       type: "amounts",
       unit: "s",
@@ -85,7 +85,7 @@ export const cooldownOverridden = perUse("cooldown-overridden", function* ({ cat
     },
     fixes: [
       {
-        says: `Wait as long as ${group.name}`,
+        says: `Use the cooldown of ${group.name}`,
         do: "edit",
         edits: [setField(catalogue, "use", use.use.id, "wait", use.chain.length > 1 ? group.ticks : null)],
       },
@@ -112,12 +112,12 @@ export const usedUpInVain = perUse("used-up-in-vain", function* ({ catalogue }, 
     evidence: { type: "names", names: [item.name, use.name] },
     fixes: [
       {
-        says: "Refuse it when it would change nothing",
+        says: "Refuse it when it would do nothing",
         do: "edit",
         edits: [setField(catalogue, "use", use.use.id, "guarded", true)],
       },
       {
-        says: "It is meant so",
+        says: "Keep it as it is",
         do: "edit",
         edits: [setField(catalogue, "use", use.use.id, "guarded", false)],
       },
@@ -130,7 +130,7 @@ export const usedUpInVain = perUse("used-up-in-vain", function* ({ catalogue }, 
 export const useWithoutEffect = perUse("use-without-effect", function* ({ catalogue }, item, use) {
   // What is used up to leave something does that.
   if (use.effects.length || (use.leaves !== null && use.fate === "used up")) return;
-  const left = use.leaves === null ? "" : `, but for leaving ${catalogue.records.item.get(use.leaves)?.name}`;
+  const left = use.leaves === null ? "" : `except leaving ${catalogue.records.item.get(use.leaves)?.name}`;
   yield {
     subject: aboutUse(catalogue, item, use),
     says: `${nameOfUse(item, use)} has no effect${left}.`,
@@ -144,7 +144,7 @@ export const useNowhere = perUse("use-nowhere", function* ({ catalogue }, item, 
   if (use.everywhere || use.situations.length) return;
   yield {
     subject: aboutUse(catalogue, item, use),
-    says: `${nameOfUse(item, use)} is allowed nowhere: no situation is ticked.`,
+    says: `${nameOfUse(item, use)} is never allowed: it has no context.`,
     evidence: { type: "names", names: [item.name, use.name] },
     fixes: [
       {

@@ -65,12 +65,12 @@ const set = (catalogue: Catalogue, kind: Kind, id: Id, path: string, to: unknown
 const MISTAKES: { readonly [rule: string]: readonly [Catalogue, RegExp, (c: Catalogue) => Edit] } = {
   "usable-for-ever": [
     withLine({ Pie: ["Sniff: restores 1 Vigour, kept"] }),
-    /^Sniff of Pie keeps the item and is ready again at once: it can be used for ever\.$/,
+    /^Sniff of Pie keeps the item and has no cooldown, so it can be used without limit\.$/,
     (c) => setField(c, "use", idOf("Sniff Pie"), "wait", 50),
   ],
   "use-nowhere": [
     withLine({ Pie: ["Eat: restores 1 Vigour, nowhere"] }),
-    /^Eat of Pie is allowed nowhere: no situation is ticked\.$/,
+    /^Eat of Pie is never allowed: it has no context\.$/,
     (c) => setField(c, "use", idOf("Eat Pie"), "situations", [idOf("Aboard")]),
   ],
   "use-without-effect": [
@@ -80,7 +80,7 @@ const MISTAKES: { readonly [rule: string]: readonly [Catalogue, RegExp, (c: Cata
   ],
   "always-on": [
     withLine({ Tonic: ["Drink: Steady"] }, { condition: { Steady: { ticks: 750 } } }),
-    /^Steady of Drink of Tonic lasts 75s and it is ready again in 60s with Tonics: it is on 100% of the time\.$/,
+    /^Steady of Drink of Tonic lasts 75s and can be used again in 60s with Tonics: active 100% of the time\.$/,
     (c) => setField(c, "cooldown", idOf("Tonics"), "ticks", 751),
   ],
   "used-up-in-vain": [
@@ -90,22 +90,22 @@ const MISTAKES: { readonly [rule: string]: readonly [Catalogue, RegExp, (c: Cata
   ],
   "cooldown-overridden": [
     withLine({ Tonic: ["Drink: restores 5 Vigour, ready in 5s"] }),
-    /^Drink of Tonic is ready again in 5s; its group Tonics waits 60s\.$/,
+    /^Drink of Tonic has a cooldown of 5s, but its group Tonics has 60s\.$/,
     (c) => setField(c, "use", idOf("Drink Tonic"), "wait", null),
   ],
   "resource-nobody-has": [
     withLine({ Pie: ["Eat: restores 5 Breath"] }),
-    /^Eat of Pie restores Breath, which no subject has\.$/,
+    /^Eat of Pie restores Breath, which no test character has\.$/,
     (c) => setField(c, "subject", idOf("Mara"), "resources", [idOf("Vigour"), idOf("Breath")]),
   ],
   "restores-too-much": [
     withLine({ Pie: ["Eat: restores 40 Vigour every 1s for 4s"] }),
-    /^Eat of Pie restores 160 Vigour; nobody holds more than 100 \(Mara\): 37\.5% is always wasted\.$/,
+    /^Eat of Pie restores 160 Vigour, but characters hold at most 100 \(Mara\): 37\.5% is always wasted\.$/,
     (c) => setField(c, "resource", idOf("Vigour"), "most", "160"),
   ],
   "never-matters": [
     withLine({ Pie: ["Eat: restores 4 Vigour every 10s for 4s"] }),
-    /^Effect 1 of Eat of Pie can never matter: it goes on for 4s and first comes after 10s\.$/,
+    /^Effect 1 of Eat of Pie never does anything: it lasts 4s, but starts after 10s\.$/,
     (c) =>
       setField(c, "use", idOf("Eat Pie"), "effects", [
         {
@@ -122,12 +122,12 @@ const MISTAKES: { readonly [rule: string]: readonly [Catalogue, RegExp, (c: Cata
   ],
   "condition-never-ends": [
     withLine({ Tonic: ["Drink: Sworn"] }, { condition: { Sworn: { ticks: null } } }),
-    /^Sworn lasts until it is cleared, and nothing clears it: Drink would apply it for ever\.$/,
+    /^Sworn lasts until it is cleared, but nothing clears it after Drink\.$/,
     (c) => setField(c, "condition", idOf("Sworn"), "ticks", 100),
   ],
   "condition-unapplied": [
     withLine({}, { condition: { Lost: { ticks: 100 } } }),
-    /^Nobody applies Lost: no use does, and no item gives it while carried\.$/,
+    /^Lost is never applied: no use applies it, and no item causes it while carried\.$/,
     (c) => ({ op: "remove", kind: "condition", record: c.records.condition.get(idOf("Lost")) as never }),
   ],
   "opposite-conditions": [
@@ -140,7 +140,7 @@ const MISTAKES: { readonly [rule: string]: readonly [Catalogue, RegExp, (c: Cata
         },
       },
     ),
-    /^Drink of Tonic applies Soaked and Dry, of which one displaces the other\.$/,
+    /^Drink of Tonic applies Soaked and Dry, but only one of them can be active\.$/,
     (c) => setField(c, "condition", idOf("Dry"), "exclusion", null),
   ],
   "against-better": [
@@ -152,7 +152,7 @@ const MISTAKES: { readonly [rule: string]: readonly [Catalogue, RegExp, (c: Cata
         },
       },
     ),
-    /^Quick is good, but changes Stroke time by ×1\.2; of Stroke time less is better\.$/,
+    /^Quick is good, but changes Stroke time by ×1\.2, where lower is better\.$/,
     (c) =>
       setField(c, "condition", idOf("Quick"), "changes", [
         { stat: idOf("Stroke time"), how: "multiply", by: "0.8" },
@@ -163,7 +163,7 @@ const MISTAKES: { readonly [rule: string]: readonly [Catalogue, RegExp, (c: Cata
       { Crate: ["Open: draws from Finds"] },
       { table: { Finds: { always: [], chances: [{ chance: 0.5, ...entry("Rope", 3, 5) }] } } },
     ),
-    /^Open of Crate gives 2\.00 on average and costs 10\.00: it never pays, 20% of its cost\.$/,
+    /^Open of Crate gives 2\.00 on average and costs 10\.00: 20% of its cost, so it never pays\.$/,
     (c) => setField(c, "source", idOf("Buy Crate"), "price", 2),
   ],
   "entry-never-comes": [
@@ -171,7 +171,7 @@ const MISTAKES: { readonly [rule: string]: readonly [Catalogue, RegExp, (c: Cata
       { Crate: ["Open: draws from Finds"] },
       { table: { Finds: { always: [entry("Rope", 10)], chances: [{ chance: 0, ...entry("Pie") }] } } },
     ),
-    /^Finds has an entry that can never come: Pie \(its chance is 0%\)\.$/,
+    /^Finds has an entry that never drop: Pie \(its chance is 0%\)\.$/,
     (c) => setField(c, "table", idOf("Finds"), "chances", []),
   ],
   "table-in-itself": [
@@ -188,7 +188,7 @@ const MISTAKES: { readonly [rule: string]: readonly [Catalogue, RegExp, (c: Cata
         },
       },
     ),
-    /^Finds stands within itself, through Finds: there it gives nothing\.$/,
+    /^Finds contains itself, through Finds, and gives nothing there\.$/,
     (c) => setField(c, "table", idOf("Finds"), "always", [entry("Rope", 10)] as never),
   ],
   "formula-faults": [
@@ -198,12 +198,12 @@ const MISTAKES: { readonly [rule: string]: readonly [Catalogue, RegExp, (c: Cata
   ],
   "worn-without-slot": [
     set(withLine({}), "item", idOf("Rope"), "room", 4),
-    /^Rope has no slot to be worn on, but it adds bag room while it is worn\.$/,
+    /^Rope has no slot, but it adds bag slots while it is worn\.$/,
     (c) => setField(c, "item", idOf("Rope"), "slot", idOf("Hands")),
   ],
   "slot-unfit": [
     withLine({}, { slot: { Brow: {} } }),
-    /^Nothing fits Brow: no item is worn there\.$/,
+    /^No item is worn on Brow\.$/,
     (c) => setField(c, "item", idOf("Rope"), "slot", idOf("Brow")),
   ],
   "trial-fails": [
@@ -215,7 +215,7 @@ const MISTAKES: { readonly [rule: string]: readonly [Catalogue, RegExp, (c: Cata
         },
       },
     }),
-    /^The trial Day fails, step 3 \(expect resource Vigour >= 50\): resource Vigour >= 50 does not hold: Vigour is 40\.$/,
+    /^The trial Day fails, step 3 \(expect resource Vigour >= 50\): resource Vigour >= 50 isn't true: Vigour is 40\.$/,
     (c) => setField(c, "resource", idOf("Vigour"), "most", "110"),
   ],
 };
@@ -260,7 +260,7 @@ describe("the classic mistakes", () => {
     const engine = new Engine(worn);
     const { ripple } = engine.change([setField(worn, "item", idOf("Mitts"), `stats.${idOf("Grip")}`, 0)]);
     expect(ripple?.put.map((f) => f.says)).toEqual([
-      "Eat of Pie restores 110 Vigour; nobody holds more than 100 (Mara): 9.09% is always wasted.",
+      "Eat of Pie restores 110 Vigour, but characters hold at most 100 (Mara): 9.09% is always wasted.",
     ]);
   });
 
@@ -314,7 +314,9 @@ describe("the classic mistakes", () => {
     const lenient = set(tonic, "cooldown" as Kind, idOf("Tonics"), "ticks", 1000);
     expect(says(lenient)).toEqual([]);
     const strict = { ...lenient, pantry: { ...lenient.pantry, uptimeCeiling: 0.7 } };
-    expect(says(strict)[0]).toMatch(/ready again in 100s with Tonics: it is on 75% of the time/);
+    expect(says(strict)[0]).toMatch(
+      /^always-on: Steady of Drink of Tonic lasts 75s and can be used again in 100s with Tonics: active 75% of the time\.$/,
+    );
   });
 
   it("name what a formula needs and nothing sets, and where it falls below zero", () => {
@@ -330,7 +332,7 @@ describe("the classic mistakes", () => {
     });
     const unset = withMore(base, { use: { Eat: { item: idOf("Pie"), ...effect(by) } } });
     expect(says(unset).filter((s) => s.startsWith("formula"))).toEqual([
-      "formula-faults: Eat of Pie: the amount of effect 1, item Vigour * 2, names item Vigour, which nothing sets.",
+      "formula-faults: Eat of Pie: the amount of effect 1, item Vigour * 2, names item Vigour, which has no value.",
     ]);
     const below = withMore(base, {
       use: { Eat: { item: idOf("Pie"), ...effect(kept(base, "use", "30 - user level")) } },

@@ -68,10 +68,10 @@ export const valueOutOfRange = perRecord<Holder>({
       const at = pathOf(definition(kind), path);
       const say = (n: number): string => (at ? fieldAt(at, here).say(n, here) : String(n));
       const mended = (below(value, broken) ? broken.min : broken.max) as number;
-      const who = broken === asked && asked.type ? `items of the type ${asked.type.name}` : "it";
+      const who = broken === asked && asked.type ? `items of type ${asked.type.name}` : "it";
       yield {
         subject: [ref(catalogue, kind, record.id), ref(catalogue, of, id)],
-        says: `${record.name} has ${name} ${say(value)}; ${who} may have ${below(value, broken) ? "at least" : "at most"} ${say(mended)}.`,
+        says: `${record.name} has ${name} ${say(value)}, but ${who} must have ${below(value, broken) ? "at least" : "at most"} ${say(mended)}.`,
         evidence: {
           type: "amounts" as const,
           unit: "",
@@ -82,7 +82,7 @@ export const valueOutOfRange = perRecord<Holder>({
         },
         fixes: [
           {
-            says: `Make it ${say(mended)}`,
+            says: `Change it to ${say(mended)}`,
             do: "edit" as const,
             edits: [setField(catalogue, kind, record.id, path, mended)],
           },

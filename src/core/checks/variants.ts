@@ -37,13 +37,13 @@ export const variantUnreachable = perRecord<"recipe">({
       const names = [...lacks].map((i) => itemRef(context, i));
       yield {
         subject: [recipeRef(recipe), ...names],
-        says: `${called(context, recipe, k)}: nobody can go this way, for ${list(names.map((n) => n.name))} can't be had.`,
+        says: `${called(context, recipe, k)} can't be made, because ${list(names.map((n) => n.name))} ${names.length > 1 ? "are" : "is"} unobtainable.`,
         evidence: { type: "lines", inputs: names, recipes: [recipeRef(recipe)] },
         fixes: [
           ...names
             .slice(0, 2)
             .flatMap((n: Ref) =>
-              n.kind === "item" ? [{ says: `Give ${n.name} a source`, do: "source" as const, item: n.id }] : [],
+              n.kind === "item" ? [{ says: `Add a source for ${n.name}`, do: "source" as const, item: n.id }] : [],
             ),
           { says: `Open ${recipe.name}`, do: "open", kind: "recipe", id: recipe.id },
         ],
@@ -92,7 +92,7 @@ export const variantNoMore = perRecord<"recipe">({
           recipeRef(recipe),
           ...tools.map((l) => itemRef(context, context.readings.compiled.numberOf(nodeOf(l)) as number)),
         ],
-        says: `${called(context, recipe, k)} gives no more than ${recipe.name} itself, takes no less and is no quicker: the tool is for nothing.`,
+        says: `${called(context, recipe, k)} has no benefit: it gives no more, takes no less and is no quicker.`,
         evidence: { type: "lines", inputs: [], recipes: [recipeRef(recipe)] },
         fixes: [{ says: `Open ${recipe.name}`, do: "open", kind: "recipe", id: recipe.id }],
       };

@@ -65,11 +65,11 @@ export const vesselForgotten = perRecord<"item">({
     yield {
       subject: [ref(catalogue, "item", item.id), of],
       with: makers.map(recipeRef),
-      says: `${item.name} is made with ${of.name}, which other things give back when they are used up; ${item.name} does not.`,
+      says: `${item.name} is made with ${of.name}, which other items return when used up, but ${item.name} does not.`,
       evidence: { type: "lines", inputs: [of], recipes: makers.slice(0, 20).map(recipeRef) },
       fixes: [
         {
-          says: `${item.name} is in ${of.name}`,
+          says: `Set the container of ${item.name} to ${of.name}`,
           do: "edit",
           edits: [setField(catalogue, "item", item.id, "vessel", vessel)],
         },

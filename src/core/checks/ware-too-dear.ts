@@ -95,7 +95,7 @@ export const wareTooDear = perRecord<"source">({
       const known = kind === "recipe" || kind === "source" ? kind : null;
       yield {
         subject: [ref(catalogue, "source", source.id), ref(catalogue, "item", ware.item)],
-        says: `${source.name} asks ${sayCost(asked)} for one ${name}${from > 0 ? ` from level ${from} on` : ""}; by ${record.name} one costs ${sayCost(best.cost)}${best.level > 0 ? ` from level ${best.level} on` : ""}. That is ${sayQuantity(Number((asked / best.cost).toFixed(1)))} times as much: nobody buys it.`,
+        says: `${source.name} sells ${name} for ${sayCost(asked)}${from > 0 ? ` from level ${from}` : ""}; ${record.name} costs ${sayCost(best.cost)}${best.level > 0 ? ` from level ${best.level}` : ""}, ${sayQuantity(Number((asked / best.cost).toFixed(1)))} times less.`,
         evidence: {
           type: "amounts",
           unit: "value",

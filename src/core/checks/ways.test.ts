@@ -30,17 +30,17 @@ const gift = (catalogue: Catalogue, name: string, amount: number): Edit => ({
 const MISTAKES: { readonly [rule: string]: readonly [Catalogue, RegExp, (c: Catalogue) => Edit[]] } = {
   "variant-unreachable": [
     kitchen(`${BANK}Cut: 1 Hide -> 5 Strap using Knife | -> 6 Strap using Ghost knife`),
-    /^Cut, using Ghost knife: nobody can go this way, for Ghost knife can't be had\.$/,
+    /^Cut, using Ghost knife can't be made, because Ghost knife is unobtainable\.$/,
     (c) => [gift(c, "Ghost knife", 1)],
   ],
   "variant-no-more": [
     kitchen(`${BANK}gather Fine knife\nCut: 1 Hide -> 5 Strap using Knife in 20s | using Fine knife in 25s`),
-    /^Cut, using Fine knife gives no more than Cut itself, takes no less and is no quicker: the tool is for nothing\.$/,
+    /^Cut, using Fine knife has no benefit: it gives no more, takes no less and is no quicker\.$/,
     (c) => [setField(c, "recipe", recipe(c, "Cut").id, "ticks", 9000)],
   ],
   outdone: [
     kitchen(`${BANK}Slow: 2 Clay -> 1 Brick in 30s\nGood: 3 Clay -> 4 Brick in 30s`),
-    /^Slow gives 1 Brick for 4\.00 each; Good gives 4 for 1\.50, no slower and no later\. Nobody needs the first\.$/,
+    /^Slow gives 1 Brick for 4\.00 each; Good gives 4 for 1\.50, no slower and no later\.$/,
     (c) => [setField(c, "recipe", recipe(c, "Good").id, "level", 4)],
   ],
   "ware-too-dear": [
@@ -56,7 +56,7 @@ const MISTAKES: { readonly [rule: string]: readonly [Catalogue, RegExp, (c: Cata
       });
       return must(bare, [{ op: "add", kind: "source", record: shop }]);
     })(),
-    /^Stall asks 24\.00 for one Brick from level 4 on; by Cast one costs 4\.00 from level 3 on\. That is 6 times as much: nobody buys it\.$/,
+    /^Stall sells Brick for 24\.00 from level 4; Cast costs 4\.00 from level 3, 6 times less\.$/,
     // Where it can't be made before, the shop is the only way.
     (c) => [setField(c, "recipe", recipe(c, "Cast").id, "level", 5)],
   ],
@@ -71,7 +71,7 @@ const MISTAKES: { readonly [rule: string]: readonly [Catalogue, RegExp, (c: Cata
         setField(bare, "item", item(bare, "Potted eel").id, "type", goods.id),
       ]);
     })(),
-    /^Unpot gives 3 Eel; Kept says 40% of what Potted eel took: 2 Eel\.$/,
+    /^Unpot gives 3 Eel, but Kept returns 40% of the ingredients: 2 Eel\.$/,
     (c) => [setField(c, "payback", [...c.records.payback.keys()][0], "share", 0.6)],
   ],
   "combines-one-way": [
@@ -84,34 +84,34 @@ const MISTAKES: { readonly [rule: string]: readonly [Catalogue, RegExp, (c: Cata
   ],
   "container-twice": [
     kitchen(`${BANK}Pot: 1 Eel + 1 Crock -> 1 Stew\nset Stew vessel = Crock\nServe: 1 Stew -> 1 Supper + 1 Crock`),
-    /^Crock comes back from Stew by itself, and Serve lists it as an output too\.$/,
+    /^Crock is returned by Stew, but Serve also lists it as an output\.$/,
     (c) => [setField(c, "item", item(c, "Stew").id, "vessel", null)],
   ],
   "vessel-forgotten": [
     kitchen(
       `${BANK}Pot: 1 Eel + 1 Crock -> 1 Potted eel\nBrew: 1 Clay + 1 Crock -> 1 Slip\nset Slip vessel = Crock\nServe: 1 Slip + 1 Potted eel -> 1 Mess`,
     ),
-    /^Potted eel is made with Crock, which other things give back when they are used up; Potted eel does not\.$/,
+    /^Potted eel is made with Crock, which other items return when used up, but Potted eel does not\.$/,
     (c) => [setField(c, "item", item(c, "Potted eel").id, "vessel", item(c, "Crock").id)],
   ],
   "burner-cold": [
     kitchen(`${BANK}Peat are turf\nset Kiln fuel = turf\nBake: 1 Clay -> 1 Brick at Kiln burning 60s`),
-    /^Bake needs 60s of heat, and nothing that can be had burns there: only what has the tag turf does\.$/,
+    /^Bake needs 60s of heat, but no obtainable item burns there \(accepted fuel: turf\)\.$/,
     (c) => [setField(c, "item", item(c, "Peat").id, "burns", 100)],
   ],
   "fuel-unburnt": [
     kitchen(`${BANK}set Hide burns = 5s`),
-    /^Hide burns for 5s, but no recipe takes heat where it may burn\.$/,
+    /^Hide burns for 5s, but no recipe needs heat where it can burn\.$/,
     (c) => [setField(c, "item", item(c, "Hide").id, "burns", null)],
   ],
   unlearnable: [
     kitchen(`${BANK}Glaze: 1 Clay -> 1 Glazed brick taught by Lost book`),
-    /^Nobody can learn Glaze: Lost book, which teaches it, can't be had\.$/,
+    /^Glaze can't be learned: Lost book, which teaches it, is unobtainable\.$/,
     (c) => [gift(c, "Lost book", 1)],
   ],
   "station-unbuildable": [
     kitchen(`${BANK}Glaze: 1 Clay -> 1 Glazed brick at Great oven`),
-    /^Great oven can't be had, and Glaze is made at it\.$/,
+    /^Great oven is unobtainable, but Glaze is made at it\.$/,
     (c) => [gift(c, "Great oven", 1)],
   ],
   "supply-short": [
@@ -119,12 +119,12 @@ const MISTAKES: { readonly [rule: string]: readonly [Catalogue, RegExp, (c: Cata
       const bare = kitchen(`${BANK}Sew: 3 Old sail + 1 Hide -> 1 Banner`);
       return must(bare, [gift(bare, "Old sail", 2)]);
     })(),
-    /^A world never holds more than 2 Old sail, and Sew takes 3\.$/,
+    /^Only 2 Old sail can exist in a world, but Sew needs 3\.$/,
     (c) => [setField(c, "source", [...c.records.source.values()].at(-1)?.id as never, "runs", 2)],
   ],
   "draw-never-comes": [
     kitchen(`${BANK}Dig: 1 Clay -> 1 draw { 1: 1 Crock | 0: 1 Eel }`),
-    /^Eel is drawn by Dig with a weight of 0: it never comes\.$/,
+    /^Eel has a weight of 0 in Dig, so it is never drawn\.$/,
     (c) => {
       const { id, lines } = recipe(c, "Dig");
       return [setField(c, "recipe", id, "lines", lines.filter((l) => l.draw?.weight !== 0) as never)];
@@ -184,7 +184,7 @@ describe("a table that a recipe draws from", () => {
     };
     expect(drawing(null, null, 0.5)).toEqual([]);
     expect(drawing(2, 5, 0.5)).toEqual([]);
-    expect(drawing(null, null, 0)).toEqual(["Dig draws from Silt, from which nothing ever comes."]);
+    expect(drawing(null, null, 0)).toEqual(["Dig draws from Silt, which never gives anything."]);
   });
 });
 
@@ -195,11 +195,11 @@ describe("patterns beside each other", () => {
     const two = (lies: string, other: string) =>
       conflicts(`A: pattern [Clay, Peat; -, -]${lies} -> 1 X\nB: pattern ${other} -> 1 Y`);
     expect(two("", "[Clay, Peat]")).toEqual([
-      "A and B lie the same way: [Clay, Peat]. The game can't tell which is meant.",
+      "A and B have the same pattern: [Clay, Peat]. The game can't tell them apart.",
     ]);
     expect(two("", "[-, -; Clay, Peat]")).toEqual([]);
     expect(two(" shifted", "[-, -; Clay, Peat]")).toEqual([
-      "Every arrangement of B is one of A too: [Clay, Peat]. The game can't tell which is meant.",
+      "Every layout of B also fits A: [Clay, Peat]. The game can't tell them apart.",
     ]);
     expect(two("", "[Peat, Clay]")).toEqual([]);
     expect(two(" mirrored", "[Peat, Clay]")).toHaveLength(1);
@@ -210,16 +210,14 @@ describe("patterns beside each other", () => {
   it("accept the same arrangement by a tag, though neither hides the other", () => {
     const rows =
       "Clay, Peat are soil\nClay, Eel are wet\nA: pattern [any soil, Hide] -> 1 X\nB: pattern [any wet, Hide] -> 1 Y";
-    expect(conflicts(rows)).toEqual([
-      "A and B accept the same arrangement: [Clay, Hide]. The game can't tell which is meant.",
-    ]);
+    expect(conflicts(rows)).toEqual(["A and B accept the same layout: [Clay, Hide]. The game can't tell them apart."]);
     expect(conflicts(rows.replace("Clay, Eel are wet", "Eel are wet"))).toEqual([]);
   });
 
   it("are told from loose recipes by the place only", () => {
     const rows = "A: pattern [Clay, Peat] -> 1 X at Kiln\nB: 1 Peat + 1 Clay -> 1 Y at Kiln";
     expect(conflicts(rows)).toEqual([
-      "B takes the same things in any order as the pattern A: [Clay, Peat]. The game can't tell which is meant.",
+      "B takes the ingredients of the pattern A in any order: [Clay, Peat]. The game can't tell them apart.",
     ]);
     expect(conflicts(rows.replace("1 Y at Kiln", "1 Y"))).toEqual([]);
     expect(conflicts(rows.replace("1 Peat +", "2 Peat +"))).toEqual([]);

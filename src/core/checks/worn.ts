@@ -32,8 +32,8 @@ const WEARERS: Index<TrialSubject, ReadonlyMap<Id, string>> = {
 
 /** Why an item is meant to be worn although it has no slot; null where it is not. */
 function meantToBeWorn(catalogue: Catalogue, item: Item): string | null {
-  if ((held(catalogue, item, "room").value ?? 0) > 0) return "it adds bag room while it is worn";
-  if ((held(catalogue, item, "carries").value ?? 0) > 0) return "one can carry more while wearing it";
+  if ((held(catalogue, item, "room").value ?? 0) > 0) return "it adds bag slots while it is worn";
+  if ((held(catalogue, item, "carries").value ?? 0) > 0) return "it adds extra load while it is worn";
   if (held(catalogue, item, "blocks").value?.length) return "it blocks slots while it is worn";
   const wearer = catalogue.records.subject.index(WEARERS).get(item.id);
   return wearer === undefined ? null : `${wearer} wears it`;
@@ -57,9 +57,9 @@ export const wornWithoutSlot = perRecord<"item">({
     if (!why) return;
     yield {
       subject: ref(catalogue, "item", item.id),
-      says: `${item.name} has no slot to be worn on, but ${why}.`,
+      says: `${item.name} has no slot, but ${why}.`,
       evidence: { type: "names", names: [item.name] },
-      fixes: [{ says: `Open ${item.name} and say where it is worn`, do: "open", kind: "item", id: item.id }],
+      fixes: [{ says: `Open ${item.name} and choose its slot`, do: "open", kind: "item", id: item.id }],
     };
   },
 });
@@ -81,7 +81,7 @@ export const slotUnfit = perRecord<"slot">({
     if (fitted(catalogue).has(slot.id)) return;
     yield {
       subject: ref(catalogue, "slot", slot.id),
-      says: `Nothing fits ${slot.name}: no item is worn there.`,
+      says: `No item is worn on ${slot.name}.`,
       evidence: { type: "names", names: [slot.name] },
       fixes: [{ says: `Open ${slot.name}`, do: "open", kind: "slot", id: slot.id }],
     };

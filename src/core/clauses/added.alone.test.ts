@@ -52,7 +52,7 @@ describe("a clause that is added", () => {
     const wrong = parseLine("2 Rope -> 1 Net hands many", words(around(catalogue)));
     expect(wrong.issues[0].message).toBe("Expected how many must pull: a whole number up to 20, such as 2.");
     const twice = parseLine("2 Rope -> 1 Net hands 2 hands 3", words(around(catalogue)));
-    expect(twice.issues[0].message).toBe("The hands is given twice. Keep one.");
+    expect(twice.issues[0].message).toBe("The hands appears twice. Keep one.");
     expect(drawnClauses({ ...parseLine(line, words(around(catalogue))) }, around(catalogue))).toContain("4 hands");
     expect(betterInAny(waysOf(haul)[1], haul)).toBe(true);
   });

@@ -14,17 +14,17 @@ export const batch = clause({
       ...rules,
       title: "Batch",
       width: 60,
-      help: "How many are made at once, in the time and the heat of one. Nothing: one after the other.",
+      help: "How many are made at once in the time and heat of one, such as 6. If empty, one at a time.",
     }),
   },
   ofVariant: { batch: number({ min: 1, ...rules }) },
   none: "1",
-  placeholder: "one by one",
+  placeholder: "one at a time",
   read(r, word) {
     const size = readWhole(r, 1, MOST_BATCH, "how many are made at once", "12");
     if (size === 1 && !r.variant) {
       const span = { from: word.from, to: r.tokens[r.at - 1].to };
-      r.report("note", span, "A batch of 1 is none; the line says nothing of it then.");
+      r.report("note", span, "A batch of 1 is the default and is left out.");
       return { batch: null };
     }
     return size === null ? null : { batch: size };

@@ -143,7 +143,7 @@ export function readDuration(r: Reading): number | null {
   r.report(
     "error",
     first ?? r.here(),
-    `Expected a time such as 90s, 1m30s or 1800t, in whole ticks (${r.words.ticksPerSecond} a second).`,
+    `Expected a duration such as 90s, 1m30s or 1800t, in whole ticks (${r.words.ticksPerSecond} per second).`,
     ["90s"],
   );
   if (first && !r.isKeyword(first) && first.kind !== "arrow") r.at++;

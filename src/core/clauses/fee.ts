@@ -59,11 +59,10 @@ function readFee(r: Reading): { amount: number; currency: Id | null } | null {
   r.at = end;
   const amount = exactNumber(token.text);
   if (amount === null || amount > MOST) {
-    r.report("error", token, `A fee goes up to ${MOST} and has no more digits than a number holds.`, []);
+    r.report("error", token, `A fee is at most ${MOST}, with at most 15 digits.`, []);
     return null;
   }
-  if (!typed && amount === 0 && !r.variant)
-    r.report("note", { from, to: token.to }, "A fee of 0 is no fee; the line says nothing of it then.", []);
+  if (!typed && amount === 0 && !r.variant) r.report("note", { from, to: token.to }, "A fee of 0 is left out.", []);
   if (!typed) return { amount, currency: null };
   const found = r.words.currencies.find(typed);
   // "2 shell" and "1 shells" for each other, but not "shellss" for either.

@@ -7,14 +7,18 @@ export const heat = clause({
   word: "burning",
   what: "The heat",
   fields: {
-    heat: duration({ title: "Heat", width: 80, help: "How long something must burn at its station for one run." }),
+    heat: duration({
+      title: "Heat",
+      width: 80,
+      help: "How long fuel must burn at the station for one run, such as 30s.",
+    }),
   },
   ofVariant: { heat: duration({ optional: true }) },
   none: "0s",
   placeholder: "none",
   read(r, word) {
     const ticks = readDuration(r);
-    if (ticks === 0) noteNone(r, word.from, "Burning for no time is no heat; the line says nothing of it then.");
+    if (ticks === 0) noteNone(r, word.from, "A heat of 0 is left out.");
     return ticks === null ? null : { heat: ticks };
   },
   write: ({ heat: ticks }, { ticksPerSecond }) => (ticks ? formatTicks(ticks, ticksPerSecond) : null),

@@ -8,7 +8,7 @@ const rules = { min: 0, max: MOST_LEVEL, whole: true, optional: true, width: 54 
 export const level = clause({
   word: "level",
   what: "The level",
-  fields: { level: number({ ...rules, title: "Level", help: "Level a character needs." }) },
+  fields: { level: number({ ...rules, title: "Level", help: "Level a character needs, such as 5." }) },
   ofVariant: { level: number(rules) },
   none: "0",
   placeholder: "any",

@@ -12,7 +12,7 @@ export const taught = clause({
     taughtBy: ref("item", {
       ...item,
       title: "Taught by",
-      help: "Item that teaches it, which must be had once and is kept.",
+      help: "The item that teaches this recipe, such as Ebb almanac. A player must own it once and keeps it.",
     }),
   },
   ofVariant: { taughtBy: ref("item", item) },
@@ -20,7 +20,7 @@ export const taught = clause({
   none: null,
   placeholder: "known from the start",
   read(r) {
-    if (!r.word("by")) r.report("error", r.here(), "Expected by and the item that teaches it.", ["by"]);
+    if (!r.word("by")) r.report("error", r.here(), "Expected “by” and the item that teaches it.", ["by"]);
     const found = r.itemName("the item that teaches it");
     return found && { taughtBy: found };
   },

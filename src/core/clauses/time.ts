@@ -14,7 +14,7 @@ export const time = clause({
   placeholder: "90s",
   read(r, word) {
     const ticks = readDuration(r);
-    if (ticks === 0) noteNone(r, word.from, "A time of 0 is no time; the line says nothing of it then.");
+    if (ticks === 0) noteNone(r, word.from, "A time of 0 is left out.");
     return ticks === null ? null : { ticks };
   },
   write: ({ ticks }, { ticksPerSecond }) => (ticks ? formatTicks(ticks, ticksPerSecond) : null),

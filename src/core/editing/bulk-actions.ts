@@ -70,7 +70,7 @@ function rounding(context: BulkContext): ((value: number) => number) | Says {
   const read = numberIn(context, step, context.field.options.unit);
   if ("says" in read) return read;
   if (read.value < 0)
-    return { says: `“${step}” is no step to round to. Write a number such as 5 or 0.25, or nothing.` };
+    return { says: `“${step}” isn't a step to round to. Enter a number such as 5 or 0.25, or leave it empty.` };
   return (value) => roundedTo(value, read.value);
 }
 /** A number that was typed, as whoever typed it writes numbers. @param unit  what may stand behind it */
@@ -103,11 +103,11 @@ function namedBy(name: string, typing: Typing): { readonly named: Named; readonl
   const typed = name.trim();
   const tag = /^any\s+(.+)$/i.exec(typed)?.[1];
   const [kind, called] = tag ? (["tag", tag] as const) : (["item", typed] as const);
-  if (!called) return { says: "Say which item, or any with which tag." };
+  if (!called) return { says: "Enter an item, or “any” and a tag." };
   const found = typing.names(kind).find(called);
-  if (found.found === "several") return { says: `“${called}” is the name of several. Write its key.` };
+  if (found.found === "several") return { says: `Several records are called “${called}”. Enter a key.` };
   const id = found.found === "one" ? found.id : typing.make(kind, called);
-  if (!id) return { says: `“${called}” is not in the pantry.` };
+  if (!id) return { says: `“${called}” isn't in the pantry.` };
   return { named: kind === "tag" ? { any: id } : { item: id }, made: found.found !== "one" };
 }
 
@@ -152,7 +152,7 @@ const scaled = (role: Line["role"]): BulkAction =>
     const read = numberIn(context, typed);
     if ("says" in read) return read;
     const by = read.value;
-    if (by <= 0) return { says: `“${typed}” is no number above 0. Write one such as 2 or 0.5.` };
+    if (by <= 0) return { says: `“${typed}” isn't a number above 0. Enter one such as 2 or 0.5.` };
     return (l) => (l.role === role && !l.cells ? { ...l, min: times(l.min, by), max: times(l.max, by) } : l);
   });
 
@@ -200,7 +200,7 @@ export const BULK_ACTIONS = {
     fits: isWhole,
     ready({ catalogue, kind, field, request, names: typing }) {
       const from = pathOf(definition(kind), request.typed);
-      if (!from) return { says: "Choose the column that is copied." };
+      if (!from) return { says: "Choose the column to copy." };
       const here = around(catalogue);
       const other = fieldAt(from, here);
       return (_, record) => {
@@ -218,7 +218,7 @@ export const BULK_ACTIONS = {
   exchange: onLines("items", ({ names: { typing }, request: { typed, other = "" } }) => {
     const [from, to] = [typed, other].map((name) => namedBy(name, typing));
     if ("says" in from) return from;
-    if (from.made) return { says: `“${typed.trim()}” is in no recipe: choose what is to be replaced.` };
+    if (from.made) return { says: `No recipe contains “${typed.trim()}”. Choose what to replace.` };
     if ("says" in to) return to;
     const named = ({ item, any }: Named) => (any === undefined ? `item ${item}` : `tag ${any}`);
     return (l) => {
@@ -231,7 +231,7 @@ export const BULK_ACTIONS = {
     asks: "texts",
     fits: isText,
     ready({ request: { typed, other = "" } }) {
-      if (typed === "") return { says: "Say which text is to be replaced." };
+      if (typed === "") return { says: "Enter the text to replace." };
       return (held) =>
         typeof held === "string" && held.includes(typed) ? { value: held.replaceAll(typed, () => other) } : SAME;
     },
@@ -245,8 +245,8 @@ export const ACTIONS = Object.keys(BULK_ACTIONS) as readonly Action[];
 export const actionOf = (action: Action): BulkAction => BULK_ACTIONS[action];
 export const fitting = (field: Field): Action[] => ACTIONS.filter((action) => actionOf(action).fits(field));
 
-/** "Only numbers can be reckoned with." for what does not fit. */
+/** "This works only with numbers." for what does not fit. */
 export const misfit = (kind: Kind, action: Action): string =>
   actionOf(action).fits === isReckoned
-    ? "Only numbers can be reckoned with."
-    : `That can't be done to this field of ${kindWord(kind, true)}.`;
+    ? "This works only with numbers."
+    : `This action isn't available for this field of ${kindWord(kind, true)}.`;

@@ -66,12 +66,18 @@ describe("the same done to many", () => {
   });
 
   it("says what is wrong with what was asked", () => {
-    expect(told(ask("sell", "add", "some"))).toContain("“some” is not a number");
-    expect(told(ask("sell", "add", "1", "-2"))).toContain("“-2” is no step");
-    expect(told(ask("name", "add", "1"))).toBe("Only numbers can be reckoned with.");
-    expect(told(ask("status", "set to", "lost"))).toContain("“lost” is none of");
-    expect(told(ask("nothing", "clear"))).toBe("Choose what is to be changed.");
-    expect(told(ask("name", "clear"))).toEqual(expect.arrayContaining([expect.stringContaining("A name is needed")]));
+    expect(told(ask("sell", "add", "some"))).toContain(
+      "“some” isn't a number. Enter digits with a point for decimals, such as 2.5.",
+    );
+    expect(told(ask("sell", "add", "1", "-2"))).toContain(
+      "“-2” isn't a step to round to. Enter a number such as 5 or 0.25, or leave it empty.",
+    );
+    expect(told(ask("name", "add", "1"))).toBe("This works only with numbers.");
+    expect(told(ask("status", "set to", "lost"))).toContain(
+      "“lost” isn't an option. Choose stub, draft, ready or retired.",
+    );
+    expect(told(ask("nothing", "clear"))).toBe("Choose what to change.");
+    expect(told(ask("name", "clear"))).toEqual(expect.arrayContaining([expect.stringContaining("Enter a name")]));
   });
 });
 
@@ -116,14 +122,14 @@ describe("what can be done to many", () => {
     const named = done(`own.${word.id}`, "copy from", "type");
     expect(item(named, "Eel pie").own[word.id]).toBe("Fare");
     expect(item(named, "Barm").own).toEqual({});
-    expect(told(plan("sell", "copy from", "nothing"))).toBe("Choose the column that is copied.");
+    expect(told(plan("sell", "copy from", "nothing"))).toBe("Choose the column to copy.");
   });
 
   it("replaces a text in texts, as it stands and not as a pattern", () => {
     const said = done("description", "set to", "Salted. Twice ($&).");
     const next = done("description", "replace", "Salted.", { other: "Smoked $& ." }, said);
     expect(item(next, "Barm").description).toBe("Smoked $& . Twice ($&).");
-    expect(told(plan("sell", "replace", "1"))).toMatch(/can't be done to this field/);
+    expect(told(plan("sell", "replace", "1"))).toMatch(/^This action isn't available for this field of items\.$/);
   });
 
   it("adds tags and takes them out, each once", () => {
@@ -160,7 +166,9 @@ describe("the lines of many recipes", () => {
       "Smoke: 2 Eel + 0.1 Salt -> 0.5 Smoked eel + 0.5 Skin 50% at Shed | -> 1 Smoked eel using Knife",
     );
     expect(told(given)).toHaveLength(4);
-    expect(told(ask("multiply what comes out by", "0"))).toContain("no number above 0");
+    expect(told(ask("multiply what comes out by", "0"))).toContain(
+      "“0” isn't a number above 0. Enter one such as 2 or 0.5.",
+    );
   });
 
   it("take something instead of something else, by name or as any with a tag", () => {
@@ -174,9 +182,9 @@ describe("the lines of many recipes", () => {
     expect(lines(ask("exchange", "Knife", "Fine knife"))[0]).toContain("using Fine knife");
     const plan = ask("exchange", "Knife", "Shed");
     expect(plan.ok && plan.same).toBe(3);
-    expect(told(ask("exchange", "Nowhere", "Eel"))).toContain("is in no recipe");
-    expect(told(ask("exchange", "any tool", "Eel"))).toContain("is in no recipe");
-    expect(told(ask("exchange", "Eel", " "))).toContain("Say which item");
+    expect(told(ask("exchange", "Nowhere", "Eel"))).toContain("No recipe contains");
+    expect(told(ask("exchange", "any tool", "Eel"))).toContain("No recipe contains");
+    expect(told(ask("exchange", "Eel", " "))).toContain("Enter an item, or “any” and a tag.");
   });
 
   it("are not set, cleared or copied as a whole", () => {

@@ -48,7 +48,7 @@ export function planBulk(
   readings: BulkContext["readings"] = new Map(),
 ): BulkPlan {
   const at = pathOf(definition(kind), request.path);
-  if (!at) return refused("Choose what is to be changed.");
+  if (!at) return refused("Choose what to change.");
   const here = around(catalogue);
   const field = fieldAt(at, here);
   const action = actionOf(request.action);

@@ -35,7 +35,9 @@ describe("a result typed where two things meet", () => {
   });
 
   it("is refused with what is wrong", () => {
-    expect(lines("Flint", "Tar", undefined, "5x")).toContain("has a digit");
+    expect(lines("Flint", "Tar", undefined, "5x")).toContain(
+      "“5x” isn't in the pantry and contains a digit, sign or unit. To use it as a new name, put it in quotes.",
+    );
     expect(lines("Flint", "Tar", undefined, "1 Ash at")).toContain("station");
   });
 });

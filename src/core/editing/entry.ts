@@ -1,12 +1,13 @@
 /** From what was typed into a cell to an edit, or to a sentence that says why not. */
 import { type Catalogue, recordAt } from "../catalogue/catalogue";
 import { type Edit, setField, type Value } from "../catalogue/edit";
-import { definition, type Kind, type Subject } from "../kinds/index";
+import { definition, type Kind, type Subject, aKind } from "../kinds/index";
 import { GROUNDS, LEAST_CONTRAST, leastContrast, madeVisible } from "../numbers/contrast";
 import type { Checking, Field } from "../schema/field";
 import type { Id } from "../schema/id";
 import { fieldAt, pathOf } from "../schema/record";
 import { FreeKeys, NewNames } from "./new-names";
+import { capital } from "../numbers/format";
 
 export type Read = { readonly edits: readonly Edit[] } | { readonly says: string };
 export interface Entry {
@@ -31,7 +32,7 @@ export function readEntry(catalogue: Catalogue, kind: Subject, id: Id, path: str
 /** Records for names that are new are made in `names`. What is typed is held to the rules of its field at once. */
 function readWith(names: NewNames, catalogue: Catalogue, kind: Subject, id: Id, path: string, text: string): Read {
   const at = pathOf(definition(kind), path);
-  if (!at) return { says: `A ${kind} has no field “${path}”.` };
+  if (!at) return { says: `${capital(aKind(kind))} has no field “${path}”.` };
   const typed = text.trim();
   const set = (value: unknown) => setField(catalogue, kind, id, path, value as Value);
   if (at.part !== null && typed === "") return { edits: [set(null)] };
@@ -45,7 +46,7 @@ function readWith(names: NewNames, catalogue: Catalogue, kind: Subject, id: Id, 
     const found = leastContrast(read.value, GROUNDS);
     if (found < LEAST_CONTRAST)
       return {
-        says: `${read.value} can't be told from the page by day or by night (contrast ${found.toFixed(2)}). ${madeVisible(read.value, GROUNDS, LEAST_CONTRAST)} is the nearest that can.`,
+        says: `${read.value} has too little contrast in one of the themes (${found.toFixed(2)}). ${madeVisible(read.value, GROUNDS, LEAST_CONTRAST)} is the nearest colour with enough.`,
       };
   }
   if (path === "name" && kind !== "pantry") return { edits: rename(catalogue, kind, id, read.value as string) };
@@ -89,5 +90,5 @@ export function readEntries(
   if (!faults.length) return { edits: [...names.edits, ...edits] };
   const [{ at, says }] = faults;
   const named = recordAt(catalogue, entries[at].kind, entries[at].id)?.name ?? "";
-  return { says: entries.length > 1 ? `${named}: ${says} Nothing was written.` : says, faults };
+  return { says: entries.length > 1 ? `${named}: ${says} Nothing was saved.` : says, faults };
 }

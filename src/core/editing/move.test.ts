@@ -73,7 +73,7 @@ describe("another clock", () => {
     const plan = planTicks(before, 10);
     expect(plan.rows.map((r) => [r.record.name, r.what, r.before, r.after, r.whole])).toEqual([
       ["Fare", "Keeps", "10 s", "10 s", true],
-      ["Fare", "Keeps: at least", "1 s", "1 s", true],
+      ["Fare", "Keeps: minimum", "1 s", "1 s", true],
       ["Eel", "Keeps", "0.35 s", "0.4 s", false],
       ["Smoke", "time", "1.5 s", "1.5 s", true],
       ["Eel", "time", "20 s", "20 s", true],

@@ -101,8 +101,8 @@ describe("a series", () => {
     expect(names("{word} {name}", { words: ["Keen", "Grim"] })).toEqual(["Keen Knife", "Grim Knife"]);
     expect(names("{word} {name}", { words: ["Keen"] })[1]).toBe("There is no word for step 3: the list has 1.");
     expect(names("{Weather} knife")).toEqual(["Squall knife", "Gale knife"]);
-    expect(names("Calm knife")[0]).toBe("The name “Calm knife” is taken.");
-    expect(names("{Moods} knife")[0]).toMatch(/neither name, n, roman or word/);
+    expect(names("Calm knife")[0]).toBe("The name “Calm knife” is already used.");
+    expect(names("{Moods} knife")[0]).toMatch(/^\{Moods\} isn't name, n, roman, word or the name of a word list\.$/);
     expect(names("  ")[0]).toMatch(/empty name/);
     expect(Array.from({ length: 12 }, (_, k) => roman(k + 1)).join(" ")).toBe("I II III IV V VI VII VIII IX X XI XII");
   });
@@ -114,16 +114,16 @@ describe("a series", () => {
       return [...plan.says, ...plan.steps.flatMap((s) => s.says)];
     };
     expect(says([rule("sell", "add", "lots")])).toEqual([
-      "sell price: “lots” is not a number. Write digits with a point for decimals, such as 2.5.",
+      "sell price: “lots” isn't a number. Enter digits with a point for decimals, such as 2.5.",
     ]);
     expect(says([rule("description", "add", "2")])).toEqual([
-      "description: only numbers can be added to or multiplied.",
+      "description: only numbers can be increased or multiplied.",
     ]);
-    expect(says([rule("mass", "add", "2")])).toEqual(["mass: Knife has none to begin with."]);
+    expect(says([rule("mass", "add", "2")])).toEqual(["mass: Knife has no value to start from."]);
     expect(says([rule("name", "add", "2")])[0]).toMatch(/no field “name”/);
     expect(says([rule("sell", "formula", "sel * 2")])[0]).toMatch(/Did you mean/);
     expect(says([rule("sell", "list", "12")])).toEqual(["sell price: the list has no entry for step 3."]);
-    expect(says([rule("level", "multiply", "1000")])[0]).toMatch(/level: 2000 is outside 0 to 1000/);
+    expect(says([rule("level", "multiply", "1000")])[0]).toMatch(/^level: 2000 is outside the range 0 to 1000\.$/);
     expect(says([], "2 {before} -> ")[0]).toMatch(/^Knife II: /);
   });
 
@@ -141,7 +141,7 @@ describe("a series", () => {
 
   it("is told where its first item is gone", () => {
     expect(planSeries(catalogue, { ...series(), first: newId() }, 2).says).toEqual([
-      "The first item of the series is gone.",
+      "The first item of the series was removed.",
     ]);
     expect(recipe(catalogue, "Forge").lines).toHaveLength(2);
   });

@@ -81,7 +81,7 @@ interface Rule {
 function ruleOf(catalogue: Catalogue, first: Item, rule: SeriesRule): Rule | { readonly says: string } {
   const path = pathOfRule(rule);
   const at = pathOf(definition("item"), path);
-  if (!at || ["key", "name"].includes(path)) return { says: `There is no field “${path}” that a series could change.` };
+  if (!at || ["key", "name"].includes(path)) return { says: `There is no field “${path}” that a series can change.` };
   const here = around(catalogue);
   const field = fieldAt(at, here);
   const label = fieldWord(catalogue, "item", path);
@@ -108,7 +108,7 @@ function ruleOf(catalogue: Catalogue, first: Item, rule: SeriesRule): Rule | { r
     const columns = numberColumns(catalogue, "item");
     const parsed = parseFormula(rule.by, ["step", "first", "before", ...columns.keys()]);
     if (!parsed.ok) return wrong(parsed.says);
-    if (!field.numeric) return wrong("only numbers can be reckoned.");
+    if (!field.numeric) return wrong("a formula works only with numbers.");
     return {
       at,
       label,
@@ -132,8 +132,8 @@ function ruleOf(catalogue: Catalogue, first: Item, rule: SeriesRule): Rule | { r
   if ("says" in read) return wrong(read.says);
   const by = read.value;
   if (path === "rarity") return rarityRule(catalogue, first, at, field, label, by);
-  if (!field.numeric) return wrong("only numbers can be added to or multiplied.");
-  if (start === null) return wrong(`${first.name} has none to begin with.`);
+  if (!field.numeric) return wrong("only numbers can be increased or multiplied.");
+  if (start === null) return wrong(`${first.name} has no value to start from.`);
   return {
     at,
     label,
@@ -200,7 +200,7 @@ class Names {
         if (called === "word")
           return words[step - 2] ?? fault(`There is no word for step ${step}: the list has ${words.length}.`);
         const list = [...this.catalogue.records.wordlist.values()].find((l) => normalise(l.name) === called);
-        if (!list) return fault(`{${token}} is neither name, n, roman or word, nor the name of a word list.`);
+        if (!list) return fault(`{${token}} isn't name, n, roman, word or the name of a word list.`);
         drawn = true;
         const at = this.used.get(list.id) ?? 0;
         this.used.set(list.id, at + 1);
@@ -213,7 +213,7 @@ class Names {
         this.given.add(normalise(trimmed));
         return { name: trimmed };
       }
-      if (!drawn) return { says: `The name “${trimmed}” is taken.` };
+      if (!drawn) return { says: `The name “${trimmed}” is already used.` };
     }
     return { says: "No name is free." };
   }
@@ -230,7 +230,7 @@ class Names {
  */
 export function planSeries(catalogue: Catalogue, series: Series, count: number): SeriesPlan {
   const first = series.first === null ? undefined : catalogue.records.item.get(series.first);
-  if (!first) return { steps: [], says: ["The first item of the series is gone."], edits: [] };
+  if (!first) return { steps: [], says: ["The first item of the series was removed."], edits: [] };
   const rules = series.rules.map((rule) => ruleOf(catalogue, first, rule));
   const wrong = rules.flatMap((rule) => ("says" in rule ? [rule.says] : []));
   if (wrong.length) return { steps: [], says: wrong, edits: [] };

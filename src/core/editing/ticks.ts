@@ -128,8 +128,8 @@ function askedOf(catalogue: Catalogue, takes: Asked, move: Move): Asked {
     if (field?.form !== "duration") continue;
     const ends = { min: said.min, max: said.max };
     const [min, max] = [
-      ends.min === null ? null : move(`${field.name}: at least`, ends.min),
-      ends.max === null ? null : move(`${field.name}: at most`, ends.max),
+      ends.min === null ? null : move(`${field.name}: minimum`, ends.min),
+      ends.max === null ? null : move(`${field.name}: maximum`, ends.max),
     ];
     if (min !== ends.min || max !== ends.max) next = { ...next, [id]: { ...said, min, max } };
   }

@@ -13,11 +13,11 @@ export function wantedBy(catalogue: Catalogue, typed: string): Wanted | { readon
   const [, count, name] = whole.found === "none" ? (/^(\S*\d\S*)\s*[x×]?\s+(.+)$/.exec(typed.trim()) ?? []) : [];
   const amount = count ? typedNumber(count, { format: catalogue.numbers }) : { value: 1 };
   if ("says" in amount) return amount;
-  if (!(amount.value > 0)) return { says: `“${count}” is no amount. Write one above 0.` };
+  if (!(amount.value > 0)) return { says: `“${count}” isn't an amount. Enter a number above 0.` };
   const found = name ? names.find(name) : whole;
   if (found.found === "several")
     return {
-      says: `“${name ?? typed}” is the name of several items. Write the key of the one you mean: ${found.keys.join(" or ")}.`,
+      says: `“${name ?? typed}” is the name of several items. Enter the key of one: ${found.keys.join(" or ")}.`,
     };
   const item = found.found === "one" ? catalogue.records.item.get(found.id) : undefined;
   if (item) return { item, amount: amount.value };

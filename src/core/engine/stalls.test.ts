@@ -54,7 +54,7 @@ describe("what plays is bounded in steps", () => {
     const engine = new Engine(catalogue);
     const notRun = () => engine.model().findings.filter((f) => f.rule === "trial-not-run");
     expect(notRun()).toHaveLength(20);
-    expect(notRun().filter((f) => f.says.includes("to its end"))).toHaveLength(ALL_TRIALS / TRIAL_STEPS);
+    expect(notRun().filter((f) => f.says.includes("was stopped"))).toHaveLength(ALL_TRIALS / TRIAL_STEPS);
     engine.change([edit]);
     expect(notRun().map((f) => f.says)).toEqual(
       new Engine(engine.catalogue).model().findings.flatMap((f) => (f.rule === "trial-not-run" ? f.says : [])),

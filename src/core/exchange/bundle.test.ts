@@ -95,10 +95,10 @@ describe("the bundle", () => {
   it("refuses what stands twice, with its place: the second list would replace the first in silence", () => {
     const bundle = (rest: string) => `\uFEFF{"format":"salty-pantry-bundle","version":1,\n${rest}}`;
     expect(problems(bundle('"items":[{"key":"eel"}],\n"items":[]'))).toEqual([
-      "line 3, column 1: “items” stands twice in the same object, and only one of the two can be meant: leave the right one.",
+      "line 3, column 1: “items” appears twice in the same object. Remove one of them.",
     ]);
     expect(problems(bundle('"items":[{"key":"eel","name":"Eel",\n  "name":"Elver"}]'))[0]).toContain(
-      "line 3, column 3: “name” stands twice",
+      "line 3, column 3: “name” appears twice in the same object. Remove one of them.",
     );
   });
 
@@ -127,16 +127,16 @@ describe("the bundle", () => {
     expect(problems(text)).toEqual([
       "itmes: Unknown field. Did you mean items?",
       "items[3]: Expected an object.",
-      "items[1].key: The key “EEL” stands here twice. Keys are unique within a kind, ignoring case and “_”.",
+      "items[1].key: The key “EEL” appears twice. Keys are unique within a kind, ignoring case and “_”.",
       "recipes[0].line, column 9: Expected what it makes.",
       "items[0].rarty: Unknown field. Did you mean rarity?",
       "items[2].type: There is no type “vesel”. Did you mean vessel?",
       "recipes[1].tme: Unknown field. Did you mean time?",
       "recipes[1].outputs[0].quantity: Expected a number, or a range of two such as [1, 3].",
-      'recipes[2].time: The line says this already. Give "time" or the line, not both.',
+      'recipes[2].time: The line already contains this. Use either "time" or the line.',
     ]);
     expect(problems(bundle({ items: [{ key: "crock", stack: 0 }] }))).toEqual([
-      "items[0].stack: 0 is outside 1 to 1000000.",
+      "items[0].stack: 0 is outside the range 1 to 1000000.",
     ]);
   });
 
@@ -237,6 +237,6 @@ describe("draws and unlocks", () => {
       problems(
         bundle({ items: [{ key: "rope" }], sources: [{ key: "s", draws: [{ times: 0.5, entries: ["rope"] }] }] }),
       ),
-    ).toEqual(["sources[0].gives.1.draw.times: 0.5 is not a whole number."]);
+    ).toEqual(["sources[0].gives.1.draw.times: 0.5 isn't a whole number."]);
   });
 });

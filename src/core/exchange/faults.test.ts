@@ -25,7 +25,7 @@ describe("a bundle's faults, each with its place and a way out", () => {
       "a key that stands twice, whatever its case",
       { items: [{ key: "eel_skin" }, { key: "eelskin" }] },
       "items[1].key",
-      /stands here twice/,
+      /^The key “eelskin” appears twice\. Keys are unique within a kind, ignoring case and “_”\.$/,
     ],
     [
       "a reference to nothing, with the nearest key",
@@ -138,7 +138,7 @@ describe("a bundle's faults, each with its place and a way out", () => {
       "the same thing said by the line and beside it",
       { recipes: [{ line: "2 Eel -> 1 Pie", time: "5s" }] },
       "recipes[0].time",
-      /not both/,
+      /^The line already contains this\. Use either "time" or the line\.$/,
     ],
   ];
   for (const [what, body, place, says] of cases)

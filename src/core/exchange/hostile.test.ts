@@ -31,10 +31,14 @@ describe("a bundle refuses", () => {
     [
       "a stat that stands there twice by other names",
       { stats: [{ key: "vigour" }], items: [{ key: "eel", stats: { vigour: 1, VIGOUR: 2 } }] },
-      "This stat stands here twice.",
+      "This stat appears twice.",
     ],
-    ["settings out of range", { pantry: { ticksPerSecond: "abc" } }, "pantry.ticksPerSecond: “abc” is not a number."],
-    ["a pantry's key that leads elsewhere", { pantry: { key: "../../etc" } }, "pantry.key: “../../etc” is not a key."],
+    ["settings out of range", { pantry: { ticksPerSecond: "abc" } }, "pantry.ticksPerSecond: “abc” isn't a number."],
+    [
+      "a pantry's key that leads elsewhere",
+      { pantry: { key: "../../etc" } },
+      "pantry.key: “../../etc” isn't a key. Use lower-case letters, digits and single “_” between them, such as coarse_salt.",
+    ],
     ["a pantry that is no object", { pantry: [1] }, "pantry: Expected an object"],
     [
       "a setting nobody knows",
@@ -69,7 +73,7 @@ describe("a bundle refuses", () => {
       items: Array.from({ length: 3_000 }, (_, k) => ({ key: `i${k}`, type: "none" })),
     });
     expect(issues.length).toBe(501);
-    expect(issues[500].message).toContain("more than is told");
+    expect(issues[500].message).toContain("There are more errors than shown. Fix these first.");
   });
 });
 
@@ -117,7 +121,7 @@ describe("what an import changes of the pantry itself", () => {
     const found = plan({ pantry: { key: "other", name: "Far Reach", ticksPerSecond: 30 } }, into);
     expect(found).toMatchObject({ settings: 2, issues: [] });
     expect(found.notes.map((n) => n.message)).toEqual([
-      "The bundle is of the pantry with the key “other”; this one keeps its own, “test”.",
+      "The bundle's pantry has the key “other”; this one keeps its key, “test”.",
       "The pantry's name changes from “Reach” to “Far Reach”.",
       "The setting “ticks per second” changes from “20” to “30”.",
     ]);
@@ -127,7 +131,7 @@ describe("what an import changes of the pantry itself", () => {
     expect(bundlePantry({ ...head, pantry: { name: "Reach", labourPerHour: -1 } } as never).issues).toEqual([
       {
         path: "pantry.labourPerHour",
-        message: "-1 is outside 0 to 1000000000.",
+        message: "-1 is outside the range 0 to 1000000000.",
         severity: "error",
         suggestions: [],
       },

@@ -47,7 +47,7 @@ export function identify(
     else if (found.has(normalise(given)))
       report.error(
         `${place}.key`,
-        `The key ${shown(given)} stands here twice. Keys are unique within a kind, ignoring case and “_”.`,
+        `The key ${shown(given)} appears twice. Keys are unique within a kind, ignoring case and “_”.`,
       );
     else keep(row, given, name);
   }

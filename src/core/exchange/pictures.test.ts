@@ -48,12 +48,16 @@ describe("pictures in a bundle", () => {
       [[{ ...eel, type: "image/png" }], "pictures[0].type", "Unknown field"],
       [[{ ...eel, name: "eel.png" }], "pictures[0].name", "Expected the name of a picture"],
       [[{ ...eel, name: "__proto__" }], "pictures[0].name", "Expected the name of a picture"],
-      [[eel, eel], "pictures[1].name", "stands here twice"],
+      [[eel, eel], "pictures[1].name", "“own-9ccf3bf198376f2e8dd2522c” appears twice."],
       [[{ name: eel.name }], "pictures[0].base64", "as base64"],
       [[{ ...eel, base64: "PHN2Zw" }], "pictures[0].base64", "as base64"],
       [[{ ...eel, base64: `${eel.base64}\n` }], "pictures[0].base64", "as base64"],
-      [[{ ...eel, base64: "A".repeat(400_000) }], "pictures[0].base64", "at most 256 kB"],
-      [[{ ...eel, base64: btoa("<html>") }], "pictures[0].base64", "neither PNG nor WebP nor SVG"],
+      [
+        [{ ...eel, base64: "A".repeat(400_000) }],
+        "pictures[0].base64",
+        "The picture is too large; the maximum is 256 kB.",
+      ],
+      [[{ ...eel, base64: btoa("<html>") }], "pictures[0].base64", "This isn't a PNG, WebP or SVG file."],
     ];
     for (const [pictures, path, says] of bad)
       expect(planned({ pictures }).issues, JSON.stringify(pictures).slice(0, 80)).toEqual([
@@ -77,7 +81,9 @@ describe("pictures in a bundle", () => {
     const there = must(emptyCatalogue(pantry()), plan.edits);
     expect(planImport(there, bundle({ items: [{ ...items[0], level: 4 }, items[1]] })).icons).toEqual([]);
     expect(noIcons([eel.name])).toContain("There is no picture called “own-");
-    expect(noIcons(["no-fish"], 2)).toContain("called “no-fish”. 2 records name it.");
+    expect(noIcons(["no-fish"], 2)).toContain(
+      "There is no icon called “no-fish”. 2 records use it. No icon is shown until you choose another.",
+    );
     expect(noIcons(["a", eel.name])).toMatch(/^There are no icons called “a” and “own-/);
   });
 

@@ -53,7 +53,7 @@ export function readPictures(list: Json | undefined, report: Report): ReadPictur
     const place = `${PICTURES}[${k}]`;
     const picture = pictureIn(entry, place, report);
     if (!picture) return [];
-    if (seen.has(picture.name)) report.error(`${place}.name`, `${shown(picture.name)} stands here twice.`);
+    if (seen.has(picture.name)) report.error(`${place}.name`, `${shown(picture.name)} appears twice.`);
     seen.add(picture.name);
     return [picture];
   });
@@ -75,7 +75,7 @@ function pictureIn(entry: Json, place: string, report: Report): ReadPicture | nu
   if (typeof name !== "string" || !OWN_PICTURE.test(name))
     return refused("name", `Expected the name of a picture, “own-” and 24 of 0-9 and a-f, not ${shown(name)}.`);
   if (typeof base64 === "string" && base64.length > MOST_CHARACTERS)
-    return refused("base64", `The picture is too large; at most ${MOST_PICTURE_BYTES / 1024} kB are taken.`);
+    return refused("base64", `The picture is too large; the maximum is ${MOST_PICTURE_BYTES / 1024} kB.`);
   if (typeof base64 !== "string" || !BASE64.test(base64))
     return refused("base64", "Expected the bytes of a picture as base64.");
   const picture = readPicture(Uint8Array.from(atob(base64), (c) => c.charCodeAt(0)));

@@ -246,7 +246,7 @@ class Import {
     for (const name of Object.keys(row)) {
       if (!names.has(name)) this.report.unknown(place, name, [...names]);
       else if (said.includes(name))
-        this.report.error(`${place}.${name}`, `The line says this already. Give "${name}" or the line, not both.`);
+        this.report.error(`${place}.${name}`, `The line already contains this. Use either "${name}" or the line.`);
     }
     // A record that is there already keeps what the bundle does not say, unless the bundle is to replace everything.
     const kept = this.replace ? undefined : there;
@@ -339,7 +339,7 @@ class Import {
       if (field === "key") {
         this.report.note(
           "pantry.key",
-          `The bundle is of the pantry with the key ${shown(value)}; this one keeps its own, “${pantry.key}”.`,
+          `The bundle's pantry has the key ${shown(value)}; this one keeps its key, “${pantry.key}”.`,
         );
         return [];
       }

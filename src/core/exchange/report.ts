@@ -17,13 +17,13 @@ export class Report {
   error = (path: string, message: string, suggestions: readonly string[] = []): void => {
     if (this.issues.length < TOLD) this.issues.push(issue(path, message, { suggestions }));
     else if (this.issues.length === TOLD)
-      this.issues.push(issue("file", "There is more than is told here. Mend this first."));
+      this.issues.push(issue("file", "There are more errors than shown. Fix these first."));
   };
 
   note = (path: string, message: string, suggestions: readonly string[] = []): void => {
     if (this.notes.length < TOLD) this.notes.push(issue(path, message, { severity: "note", suggestions }));
     else if (this.notes.length === TOLD)
-      this.notes.push(issue("file", "There are more notes than are told here.", { severity: "note" }));
+      this.notes.push(issue("file", "There are more notes than shown.", { severity: "note" }));
   };
 
   /** A member that is not known at a place. */

@@ -46,7 +46,7 @@ export function bundleSchema(): JsonSchema {
       ...Object.fromEntries(lists),
       [PICTURES]: {
         type: "array",
-        description: "Pictures of the pantry's own that its icons name.",
+        description: "The pantry's own pictures, used as icons.",
         items: {
           type: "object",
           required: ["name", "base64"],

@@ -38,7 +38,7 @@ export function readFormula(
   const unit = unitOf(parsed.formula, (token) => unitOfVariable(token, around));
   if ("says" in unit) return { says: unit.says, ...parsed.place(unit.of), suggestions: [] };
   if (wanted && unit.unit && !sameUnit(unit.unit, wanted)) {
-    const says = `This comes to “${sayUnit(unit.unit)}”; ${sayUnit(wanted) ? `“${sayUnit(wanted)}”` : "a mere count"} is wanted here.`;
+    const says = `This comes to “${sayUnit(unit.unit)}”; ${sayUnit(wanted) ? `“${sayUnit(wanted)}”` : "a number without a unit"} is needed here.`;
     return { says, from: 0, to: typed.length, suggestions: [] };
   }
   return { kept: formatFormula(parsed.formula), formula: parsed.formula, unit: unit.unit };

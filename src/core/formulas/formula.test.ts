@@ -60,7 +60,7 @@ describe("a formula", () => {
 
   it("says what is wrong, where, and what would fit", () => {
     expect(fault("vigur * 2")).toEqual({
-      says: "“vigur” is nothing that is known here. Did you mean Vigour?",
+      says: "“vigur” isn't known here. Did you mean Vigour?",
       at: "vigur",
       offers: ["Vigour"],
     });
@@ -69,11 +69,11 @@ describe("a formula", () => {
     expect(fault("2 3")).toMatchObject({ at: "3" });
     expect(fault("2 $ 3")).toMatchObject({ at: "$" });
     expect(fault("rond(2)")).toMatchObject({ at: "rond", offers: ["round"] });
-    expect(fault("clamp(2)")?.says).toBe("clamp takes a number, the least and the most.");
+    expect(fault("clamp(2)")?.says).toBe("clamp takes a number, a minimum and a maximum.");
     expect(fault("min()")?.says).toBe("min takes numbers.");
     expect(fault("")?.says).toBe("A number or a name is missing at the end.");
     expect(fault("toString(1)")?.says).toMatch(/There is no function/);
-    expect(fault("constructor")?.says).toMatch(/is nothing that is known/);
+    expect(fault("constructor")?.says).toMatch(/^“constructor” isn't known here\.$/);
   });
 
   it("has no value where it divides by zero, grows beyond numbers, or a name has none", () => {
@@ -85,7 +85,7 @@ describe("a formula", () => {
   it("is bounded in length and depth", () => {
     expect(fault(`${"(".repeat(200)}1${")".repeat(200)}`)?.says).toMatch(/more than 40 deep/);
     expect(fault(`${"-".repeat(300)}1`)?.says).toMatch(/more than 40 deep/);
-    expect(fault("1+".repeat(LONGEST_FORMULA))?.says).toMatch(/at most 500/);
+    expect(fault("1+".repeat(LONGEST_FORMULA))?.says).toMatch(/^1000 characters; the maximum is 500\.$/);
     expect(value(Array.from({ length: 200 }, () => "1").join("+"))).toBe(200);
   });
 

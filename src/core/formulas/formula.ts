@@ -61,7 +61,7 @@ export const FUNCTIONS = {
   round: {
     least: 1,
     most: 2,
-    takes: "a number, and a step where it is not 1",
+    takes: "a number and, optionally, a step",
     of: ([x, step = 1]) => (step > 0 ? roundedTo(x, step) : x),
   },
   floor: one(Math.floor),
@@ -70,11 +70,16 @@ export const FUNCTIONS = {
   clamp: {
     least: 3,
     most: 3,
-    takes: "a number, the least and the most",
+    takes: "a number, a minimum and a maximum",
     of: ([x, least, most]) => Math.min(Math.max(x, least), most),
   },
   // What is not taken is not evaluated: see `evaluate`.
-  if: { least: 3, most: 3, takes: "a condition, what holds then and what else", of: ([c, a, b]) => (c ? a : b) },
+  if: {
+    least: 3,
+    most: 3,
+    takes: "a condition, the value if it holds and the value if not",
+    of: ([c, a, b]) => (c ? a : b),
+  },
 } as const satisfies { readonly [name: string]: Callable };
 export type FunctionName = keyof typeof FUNCTIONS;
 const isFunction = (name: string): name is FunctionName => Object.hasOwn(FUNCTIONS, name);
@@ -124,7 +129,7 @@ export function parseFormula(
   longest = LONGEST_FORMULA,
 ): ParsedFormula {
   if (text.length > longest) {
-    const says = `${text.length} characters; a formula has at most ${longest}.`;
+    const says = `${text.length} characters; the maximum is ${longest}.`;
     return { ok: false, says, from: longest, to: text.length, suggestions: [] };
   }
   try {
@@ -167,7 +172,7 @@ class Parser {
   }
 
   private binary(least: number, depth: number): Formula {
-    if (depth > DEEPEST) this.fail(`Parts stand in each other more than ${DEEPEST} deep.`, this.lexemes[this.at]);
+    if (depth > DEEPEST) this.fail(`Parentheses are nested more than ${DEEPEST} deep.`, this.lexemes[this.at]);
     const first = this.at;
     let left = this.unary(depth);
     for (;;) {
@@ -182,7 +187,7 @@ class Parser {
   private unary(depth: number): Formula {
     const lexeme = this.lexemes[this.at];
     if (lexeme?.kind !== "quoted" && (lexeme?.text === "-" || lexeme?.text === "not")) {
-      if (depth > DEEPEST) this.fail(`Parts stand in each other more than ${DEEPEST} deep.`, lexeme);
+      if (depth > DEEPEST) this.fail(`Parentheses are nested more than ${DEEPEST} deep.`, lexeme);
       const first = this.at++;
       const bare = this.lexemes[this.at]?.kind === "number";
       const of = this.unary(depth + 1);
@@ -244,7 +249,7 @@ class Parser {
       const found = this.known.find(typed.map((l) => l.text).join(" "));
       if (found === null) continue;
       if ("several" in found) {
-        const says = `“${typed.map((l) => l.text).join(" ")}” could be ${found.several.join(" or ")}. Write which.`;
+        const says = `“${typed.map((l) => l.text).join(" ")}” could be ${found.several.join(" or ")}. Enter one of them.`;
         this.fail(says, { ...first, to: typed[n - 1].to }, found.several);
       }
       const at = this.at;
@@ -256,7 +261,7 @@ class Parser {
     const typed = this.text.slice(first.from, last.to);
     const offers = this.known.near(typed);
     const near = offers.length ? ` Did you mean ${offers.join(" or ")}?` : "";
-    return this.fail(`“${typed}” is nothing that is known here.${near}`, { ...first, to: last.to }, offers);
+    return this.fail(`“${typed}” isn't known here.${near}`, { ...first, to: last.to }, offers);
   }
 
   private expect(sign: string): void {

@@ -49,7 +49,7 @@ describe("the names of a formula", () => {
 
   it("are refused where they could be several things, with what each is called", () => {
     expect(says("grip * 2")).toEqual({
-      says: "“grip” could be user Grip or target Grip or item Grip. Write which.",
+      says: "“grip” could be user Grip or target Grip or item Grip. Enter one of them.",
       at: "grip",
       offers: ["user Grip", "target Grip", "item Grip"],
     });
@@ -57,8 +57,8 @@ describe("the names of a formula", () => {
     expect(says("level")?.offers).toEqual(["user level", "target level", "item level"]);
     expect(says("user girp")).toMatchObject({ at: "user girp", offers: ["user Grip"] });
     // A text is no number, and what is not there in a scope is not known in it.
-    expect(says("item Smell")?.says).toMatch(/nothing that is known/);
-    expect(says("item Grip", "level")?.says).toMatch(/nothing that is known/);
+    expect(says("item Smell")?.says).toMatch(/isn't known here/);
+    expect(says("item Grip", "level")?.says).toMatch(/isn't known here/);
     expect(namesIn("level", here)).toEqual(["level", "Healing", "Tide 2"]);
     expect(namesIn("bearer", here)).toContain("most Breath");
   });
@@ -80,7 +80,9 @@ describe("the names of a formula", () => {
     expect(faults(`"constant:${idOf("Healing")}" * 2`)).toEqual([]);
     expect(faults('"constant:zzzzzzzzzzzz"')[0]).toMatch(/no constant/);
     expect(faults(`"stat:${idOf("Grip")}"`)[0]).toMatch(/can't be read/);
-    expect(faults('"item:aaaaaaaaaaaa"')[0]).toMatch(/none of stat/);
+    expect(faults('"item:aaaaaaaaaaaa"')[0]).toMatch(
+      /^“item” isn't a kind it can name\. Use stat, resource, field, constant\.$/,
+    );
     expect(faults("2 +")[0]).toMatch(/can't be read/);
     expect(faults({})[0]).toBeTruthy();
     expect(faults("1+".repeat(3000))[0]).toBeTruthy();
@@ -90,7 +92,7 @@ describe("the names of a formula", () => {
 describe("units", () => {
   it("are told apart where things are added and compared, and multiplied with what is", () => {
     expect(says("item Grip + item Soak")).toMatchObject({
-      says: "“kg” and “s” do not go together here.",
+      says: "“kg” and “s” can't be combined here.",
       at: "item Soak",
     });
     expect(says("item Haul rate * item Soak + item Grip")).toBe(null);
@@ -98,9 +100,11 @@ describe("units", () => {
     expect(says("item Grip / item Grip + 2 + user level")).toBe(null);
     expect(says("if(item Grip > 3, item Grip, 2)")).toBe(null);
     expect(says("max(item Grip, item Soak)")?.at).toBe("item Soak");
-    expect(says("item Grip * 2", "use", "vigour")?.says).toBe("This comes to “kg”; “vigour” is wanted here.");
+    expect(says("item Grip * 2", "use", "vigour")?.says).toBe("This comes to “kg”; “vigour” is needed here.");
     expect(says("20 + user level * 2", "use", "vigour")).toBe(null);
-    expect(says("item Grip", "use", "")?.says).toMatch(/a mere count is wanted/);
+    expect(says("item Grip", "use", "")?.says).toMatch(
+      /^This comes to “kg”; a number without a unit is needed here\.$/,
+    );
   });
 
   it("are read as people write them", () => {

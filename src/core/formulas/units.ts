@@ -48,7 +48,7 @@ export interface UnitFault {
   readonly says: string;
   readonly of: Formula;
 }
-const quantity = (unit: Unit): string => (unit.size ? `“${sayUnit(unit)}”` : "a mere count");
+const quantity = (unit: Unit): string => (unit.size ? `“${sayUnit(unit)}”` : "a number without a unit");
 
 /**
  * @param unitOf  the unit of a name
@@ -107,7 +107,7 @@ export function unitOf(
       const own = find(part);
       if (own === null) continue;
       if (unit !== null && !sameUnit(unit, own))
-        throw new Mismatch(`${quantity(unit)} and ${quantity(own)} do not go together here.`, part);
+        throw new Mismatch(`${quantity(unit)} and ${quantity(own)} can't be combined here.`, part);
       unit = own;
     }
     return unit;

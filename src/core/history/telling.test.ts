@@ -31,8 +31,7 @@ describe("a change in words", () => {
     expect(tell(setField(base, "pantry", base.pantry.id, "labourPerHour", 60))).toMatch(/of Test 0 → 60$/);
   });
 
-  it("tells a renaming as one", () =>
-    expect(tell(set("name", "Silver eel"))).toBe("River eel is now called Silver eel"));
+  it("tells a renaming as one", () => expect(tell(set("name", "Silver eel"))).toBe("River eel renamed to Silver eel"));
 
   it("leaves long values out", () =>
     expect(tell(set("description", "Slippery. ".repeat(20)))).toBe("Description of River eel changed"));

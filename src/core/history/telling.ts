@@ -23,7 +23,7 @@ function sayEdit(catalogue: Catalogue, edit: Edit): string {
       : (recordAt(catalogue, edit.kind, edit.id)?.name ?? "a removed record");
   const said = fieldOf(definition(edit.kind), edit.field)?.sayChange?.(edit.from, edit.to, around(catalogue));
   if (said) return `${name}: ${said}`;
-  if (edit.field === "name") return `${String(edit.from)} is now called ${String(edit.to)}`;
+  if (edit.field === "name") return `${String(edit.from)} renamed to ${String(edit.to)}`;
   const word = fieldWord(catalogue, edit.kind, edit.field);
   const [from, to] = [edit.from, edit.to].map((v) => sayValue(catalogue, edit.kind, edit.field, v));
   return from.length + to.length > 60 ? `${word} of ${name} changed` : `${word} of ${name} ${from} → ${to}`;

@@ -1,4 +1,4 @@
-/** A number that formulas share: said once, and changed in one place. */
+/** A number that formulas share: defined once and changed in one place. */
 import { defineKind } from "../schema/kind";
 import { MOST } from "../schema/limits";
 import { number } from "../schema/number";
@@ -7,9 +7,8 @@ import { note } from "./shared";
 
 export const constant = defineKind({
   name: "constant",
-  plural: "constants",
   section: "constants",
-  help: "Numbers that formulas share: a healing factor, the worth of a tide. Changed here, they change everywhere.",
+  help: "Numbers that formulas share, such as Swell. Change one here and every formula follows.",
   fields: {
     value: number({ min: -MOST, max: MOST, width: 80 }),
     unit: text({ most: 20, width: 70 }),

@@ -5,9 +5,8 @@ import { note } from "./shared";
 
 export const cooldown = defineKind({
   name: "cooldown",
-  plural: "cooldowns",
   section: "cooldowns",
-  help: "Groups that share a waiting time: after one of them is used, all of them wait.",
+  help: "Items that share a cooldown, such as Meal: after one is used, all of them wait.",
   fields: {
     ticks: duration({ label: "time", title: "Time", bundled: "time", width: 80 }),
     note,

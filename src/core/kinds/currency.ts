@@ -7,20 +7,25 @@ import { own } from "./own";
 
 export const currency = defineKind({
   name: "currency",
-  plural: "currencies",
   section: "currencies",
-  help: "What players pay with, and what one is worth in value units.",
+  help: "What players pay with, such as shells, and what one is worth in value units.",
   fields: {
     symbol: text({ most: 12, width: 70 }),
-    worth: number({ min: 1e-6, max: MOST, initial: 1, width: 80, help: "Value units one of it is worth." }),
+    worth: number({
+      min: 1e-6,
+      max: MOST,
+      initial: 1,
+      width: 80,
+      help: "Value units that one is worth, such as 1 for shells.",
+    }),
     most: number({
       min: 0,
       max: MOST,
       optional: true,
-      label: "most one may carry",
-      title: "Carry at most",
-      width: 90,
-      help: "What is paid beyond it is lost, and sales are refused. If empty, as much as there is.",
+      label: "maximum carried",
+      title: "Maximum carried",
+      width: 112,
+      help: "The most a character can hold, such as 500. Payments above it are lost and sales refused. If empty, no limit.",
     }),
     own: own(),
   },

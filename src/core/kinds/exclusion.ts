@@ -4,8 +4,7 @@ import { note } from "./shared";
 
 export const exclusion = defineKind({
   name: "exclusion",
-  plural: "exclusive groups",
   section: "exclusions",
-  help: "Conditions of one group displace each other: the stronger stays.",
+  help: "A character has only one condition of a group, such as Body heat: the strongest stays.",
   fields: { note },
 });

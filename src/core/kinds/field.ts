@@ -1,4 +1,4 @@
-/** A property that the designers define themselves: what else their items, rarities, places have. */
+/** A property that designers define themselves, for items, rarities, slots and other kinds. */
 import { choice } from "../schema/choice";
 import { defineKind } from "../schema/kind";
 import { flag } from "../schema/flag";
@@ -32,17 +32,20 @@ const bound = number({ min: -MOST, max: MOST, optional: true });
 
 export const field = defineKind({
   name: "field",
-  plural: "fields",
   section: "fields",
-  help: "What else your records have: a smell, a sound, who sells it. Types say which of their items have it.",
+  help: "Properties of your own, such as Smell or Tide. Each type chooses which ones its items have.",
   fields: {
     of: choice(HOLDERS, { label: "belongs to", title: "Belongs to", width: 84 }),
     form: choice(FORMS, {
       width: 84,
-      help: "What may stand in it. Changing it shows first what becomes of each value.",
+      words: { whole: "whole number", decimal: "decimal number" },
+      help: "The kind of value it holds, such as text. Changing it previews what happens to existing values.",
     }),
     unit: text({ most: 20, width: 60 }),
-    options: words(60, { width: 180, help: "Of a choice: the words to choose from, with commas between them." }),
+    options: words(60, {
+      width: 180,
+      help: "For a choice: its options, separated by commas, such as ebb, flood, slack.",
+    }),
     to: choice(LINKABLE, { label: "links to", title: "Links to", width: 80 }),
     ofType: ref("type", { optional: true, label: "only of type", title: "Only of type", width: 96 }),
     ofTag: ref("tag", { optional: true, label: "only with tag", title: "Only with tag", width: 96 }),
@@ -50,14 +53,23 @@ export const field = defineKind({
     max: bound,
     everywhere: flag({
       initial: true,
-      label: "every one has it",
-      title: "Every one",
-      width: 74,
-      help: "Of items: no means that only items of the types that take it have it.",
+      label: "on all records",
+      title: "On all records",
+      width: 104,
+      help: "For items: choose no so that only types that include it have it, such as Smell on Fare.",
     }),
-    required: flag({ width: 74, help: "Where it is empty the checks say so." }),
-    shown: flag({ initial: true, label: "players see it", title: "Players see", width: 86 }),
-    order: number({ min: 0, max: 1000, whole: true, width: 60, help: "Lowest first, on sheets and cards." }),
+    required: flag({
+      width: 74,
+      help: "A check reports records that leave it empty, such as an Eel basket without Watertight.",
+    }),
+    shown: flag({ initial: true, label: "shown to players", title: "Shown to players", width: 124 }),
+    order: number({
+      min: 0,
+      max: 1000,
+      whole: true,
+      width: 60,
+      help: "Position on sheets and cards, lowest first, such as 10.",
+    }),
     help: text({ most: 300, width: 200 }),
   },
 });

@@ -94,8 +94,7 @@ export const definition = (kind: Subject): AnyKind =>
   (kind === "pantry" ? PANTRY : DEFINITIONS[kind]) as unknown as AnyKind;
 export const isKind = (name: unknown): name is Kind => typeof name === "string" && Object.hasOwn(DEFINITIONS, name);
 
-/** The word for a kind in sentences. */
-export const kindWord = (kind: Subject, many = false): string => (many ? definition(kind).plural : kind);
+export { aKind, kindWord } from "../schema/kind-word";
 
 /** Every field of a kind as a new record has it, but key and name. */
 export const defaultsOf = (kind: Subject): object => definition(kind).defaults;

@@ -1,4 +1,4 @@
-/** A thing of the game. */
+/** An item of the game. */
 import { defineKind } from "../schema/kind";
 import { ref, refs } from "../schema/ref";
 import { text } from "../schema/text";
@@ -6,9 +6,8 @@ import { inheritable, note, status } from "./shared";
 
 export const item = defineKind({
   name: "item",
-  plural: "items",
   section: "items",
-  help: "The things of the game.",
+  help: "Everything players find, make, use and sell, such as Smoked eel.",
   fields: {
     type: ref("type", { optional: true }),
     rarity: ref("rarity", { optional: true }),

@@ -65,7 +65,7 @@ const bonus = group(
   {
     noun: "bonus",
     rules({ share }, fault) {
-      if (share === 0) fault("share", "What each point of a stat adds is above 0, or below it.");
+      if (share === 0) fault("share", "What each point of a stat adds can't be 0.");
     },
   },
 );
@@ -87,20 +87,20 @@ function lineRules(
   }: Amounts & { readonly item?: Id; readonly any?: Id },
   fault: (path: string, says: string) => void,
 ): void {
-  if ((item === undefined) === (any === undefined)) fault("", "A line names an item, or a tag of which any item does.");
-  if (any !== undefined && !roleRule(role).any) fault("any", "Only what goes in can be any item with a tag.");
+  if ((item === undefined) === (any === undefined)) fault("", "A line names an item or a tag.");
+  if (any !== undefined && !roleRule(role).any) fault("any", "Only inputs can be any item with a tag.");
   if (uses !== null && !roleRule(role).wears) fault("uses", "Only a tool has a number of uses.");
   if (more && (!roleRule(role).bonus || drawn))
-    fault("bonus", "Only what comes by a chance of its own can depend on a stat of the maker.");
+    fault("bonus", "Only outputs with a chance can depend on a stat of the maker.");
   if (whole !== undefined && (!whole || !roleRule(role).emptied))
-    fault("whole", "Only an ingredient is taken whole; where it is not, nothing is said.");
+    fault("whole", "Only ingredients can be taken whole; otherwise leave it out.");
   if (whole && any !== undefined)
-    fault("whole", "What any item with a tag is in always comes back. Name the item to take it whole.");
-  if (cells !== undefined && !roleRule(role).placed) fault("cells", "Only what goes in has a place in a pattern.");
+    fault("whole", "The container of any item with a tag is always returned. Name the item to take it whole.");
+  if (cells !== undefined && !roleRule(role).placed) fault("cells", "Only inputs have a place in a pattern.");
   else if (cells !== undefined && (min !== max || min !== countCells(cells) || chance !== 1))
-    fault("cells", "In a pattern there is one for each place, for certain.");
+    fault("cells", "In a pattern each place has exactly one item, without a chance.");
   if (drawn && (!roleRule(role).draws || chance !== 1))
-    fault("draw", "Only what comes out can be drawn, and its weight stands for its chance.");
+    fault("draw", "Only outputs can be drawn, and they have a weight instead of a chance.");
 }
 
 const MILLION = fromNumber(MOST_WEIGHT);
@@ -108,7 +108,7 @@ const MILLION = fromNumber(MOST_WEIGHT);
 function drawRules(lines: readonly Line[], fault: (path: string, says: string) => void): void {
   let taken = 0;
   for (const [at, { cells = 0 }] of lines.entries()) {
-    if (taken & cells) fault(String(at + 1), "Two things stand in the same place.");
+    if (taken & cells) fault(String(at + 1), "Two items are in the same place.");
     taken |= cells;
   }
   const whole = new Map<number, { draw: Draw; weight: Fraction }>();
@@ -116,14 +116,14 @@ function drawRules(lines: readonly Line[], fault: (path: string, says: string) =
     if (!drawn) continue;
     const first = whole.get(drawn.group);
     if (first && (first.draw.times !== drawn.times || first.draw.of !== drawn.of))
-      fault(String(at + 1), "The lines of one draw differ in how often it is made or in its whole weight.");
+      fault(String(at + 1), "The lines of one draw must have the same number of draws and the same total weight.");
     whole.set(drawn.group, { draw: drawn, weight: add(first?.weight ?? ZERO, fromNumber(drawn.weight)) });
   }
   for (const { draw: drawn, weight } of whole.values()) {
     const rest = compare(weight, fromNumber(drawn.of));
     if (rest > 0) fault("", `The weights of a draw sum to more than ${drawn.of}.`);
     else if (compare(add(weight, MILLION), fromNumber(drawn.of)) < 0)
-      fault("", `What is left of ${drawn.of} for drawing nothing is more than a weight can be: 1000000.`);
+      fault("", `The remaining weight of nothing is above the maximum of 1000000.`);
   }
 }
 
@@ -163,7 +163,7 @@ export function lines(roles: readonly Role[], options: FieldOptions = {}): Field
       const error = parsed.issues.find((r) => r.severity === "error");
       if (error || parsed.entries.some((e) => !roles.includes(e.role)))
         return {
-          says: error?.message ?? "Only what the source gives belongs here, such as 2..3 River eel + 1 Gull egg 10%.",
+          says: error?.message ?? "Enter only what the source gives, such as 2..3 River eel + 1 Gull egg 10%.",
         };
       return {
         value: parsed.entries.map((e) => lineFrom(e, (name, kind) => typing.make(kind, name) ?? ("" as never))),
@@ -396,13 +396,13 @@ const entryProperties = (role: Role): { [name: string]: JsonSchema } => ({
           type: ["integer", "null"],
           minimum: 1,
           maximum: MOST,
-          description: "Runs one tool lasts; absent: it never wears out.",
+          description: "Runs that one tool lasts. If absent, it never wears out.",
         },
       }
     : {}),
   ...(roleRule(role).bonus ? { bonus: BONUS } : {}),
   ...(roleRule(role).emptied
-    ? { whole: { type: "boolean", default: false, description: "What it is in does not come back." } }
+    ? { whole: { type: "boolean", default: false, description: "Its container is not returned." } }
     : {}),
   ...(roleRule(role).placed ? { cells: PLACES } : {}),
 });

@@ -1,4 +1,4 @@
-/** How the columns of a table that people read again and again are understood, under a name. */
+/** A named way to read the columns of a spreadsheet that is imported repeatedly. */
 import { choice } from "../schema/choice";
 import { defineKind } from "../schema/kind";
 import { text } from "../schema/text";
@@ -7,18 +7,17 @@ import { note } from "./shared";
 
 export const mapping = defineKind({
   name: "mapping",
-  plural: "mappings",
   section: "mappings",
-  help: "How the columns of a table are read. They are made where tables are brought in, and found there by name.",
+  help: "How the columns of a spreadsheet are read, such as Sell into sell price. Saved and chosen during an import.",
   fields: {
     of: choice(HOLDERS, { label: "records of", title: "Records of", width: 90 }),
     columns: text({
       most: 20_000,
       lines: true,
       width: 420,
-      help: "A line for each: the head of the column = what it is read into.",
+      help: "One line per column: its heading = the field it fills, such as Sell = sell.",
     }),
-    decimal: choice([".", ","], { label: "sign before decimals", title: "Decimals", width: 70 }),
+    decimal: choice([".", ","], { label: "decimal separator", title: "Decimal separator", width: 120 }),
     note,
   },
 });

@@ -16,6 +16,7 @@ import { ref } from "../schema/ref";
 import { text } from "../schema/text";
 import { sayQuantity } from "../numbers/format";
 import { type field, type Form, LINKABLE } from "./field";
+import { aKind, kindWord } from "../schema/kind-word";
 
 type Definition = (typeof field)["defaults"] & { readonly name: string };
 
@@ -71,8 +72,9 @@ function links(kind: string, several: boolean, options: FieldOptions): Field<Own
     completions: (around) => [...around.names(kind).names()],
     check(value, to) {
       const wrong = typeof value !== "object" || !Array.isArray(value) || value.some((l) => l?.kind !== kind);
-      if (wrong) to.fault("", `Expected ${several ? "links" : "a link"} to ${kind}s.`);
-      else if (!several && (value.length !== 1 || value[0].amount !== 1)) to.fault("", `Expected one ${kind}.`);
+      if (wrong) to.fault("", `Expected ${several ? "links" : "a link"} to ${kindWord(kind, true)}.`);
+      else if (!several && (value.length !== 1 || value[0].amount !== 1))
+        to.fault("", `Expected one ${kindWord(kind)}.`);
       else any.check(value, to);
     },
     format: (value, around) =>
@@ -87,7 +89,7 @@ function links(kind: string, several: boolean, options: FieldOptions): Field<Own
         if ("says" in link) return link;
         found.set(link.value.id, link.value);
       }
-      return found.size ? { value: [...found.values()] } : { says: `The name of a ${kind} is needed here.` };
+      return found.size ? { value: [...found.values()] } : { says: `Enter the name of ${aKind(kind)}.` };
     },
     say: (value, around) =>
       listed(value)
@@ -118,9 +120,7 @@ const FORM: { readonly [F in Form]: (of: Definition, options: FieldOptions) => F
         const found = words.find((w) => normalise(w) === wanted);
         if (wanted && found) return { value: found };
         return {
-          says: words.length
-            ? notAmong(typed, words)
-            : "This choice has no options yet. Setup is where they are written.",
+          says: words.length ? notAmong(typed, words) : "This choice has no options yet. Add them in Setup.",
         };
       },
     }),
@@ -142,7 +142,7 @@ const FORM: { readonly [F in Form]: (of: Definition, options: FieldOptions) => F
 const fileProblem = (path: string): string | null =>
   FILE.test(path)
     ? null
-    : `“${path}” is no path within the game's files. Write one such as sounds/crock_open.ogg, with “/” between folders.`;
+    : `“${path}” isn't a path within the game's files. Enter one such as sounds/crock_open.ogg, with “/” between folders.`;
 
 const known = new WeakMap<object, Field<OwnValue>>();
 /** What a designers' field is: a field like any other, whose values are stored as what they are. */

@@ -8,7 +8,6 @@ import { OVERFLOW } from "./shared";
 
 export const pantry = defineKind({
   name: "pantry",
-  plural: "pantries",
   section: "pantry",
   fields: {
     ticksPerSecond: number({
@@ -17,19 +16,19 @@ export const pantry = defineKind({
       whole: true,
       initial: 20,
       label: "ticks per second",
-      help: "The game's clock. Every duration is stored in ticks and can be written as 90s or 1800t.",
+      help: "The game's clock, such as 20. Durations are stored in ticks and can be typed as 90s or 1800t.",
     }),
     labourPerHour: number({
       min: 0,
       max: MOST,
-      label: "worth of an hour",
-      title: "Worth of an hour of play",
-      help: "Value units. Time then counts in value too, so that a gathered material is not free. 0 leaves time out.",
+      label: "value of an hour",
+      title: "Value of an hour of play",
+      help: "Value units per hour of a player's time, such as 60, so that gathered materials have a cost. 0 ignores time.",
     }),
     overflow: choice(OVERFLOW, {
-      label: "what does not fit a bag",
-      title: "What does not fit a bag",
-      help: "Goes to storage, or is refused.",
+      label: "when the bag is full",
+      title: "When the bag is full",
+      help: "What happens to items that do not fit: stored sends them to storage, such as a tenth Hawser.",
     }),
     ...CHECK_SETTINGS,
   },

@@ -1,4 +1,4 @@
-/** How things become other things. */
+/** How items become other items. */
 import { type Line, RECIPE_KINDS } from "../notation/line";
 import { parseLine } from "../notation/parser";
 import { words } from "../notation/parsed";
@@ -26,7 +26,7 @@ const places = group(
   { width: side, height: side, shifted: flag(), mirrored: flag(), turned: flag() },
   {
     noun: "grid",
-    help: "How large a pattern is, and whether it may lie elsewhere, mirrored or turned. Of a combination: mirrored, either may come first.",
+    help: "The size of a pattern, such as 3 by 2, and whether it may be shifted, mirrored or turned. In a combination, mirrored means either item may come first.",
   },
 );
 
@@ -44,10 +44,10 @@ const variants = list(
   {
     most: MOST_VARIANTS,
     noun: "variant",
-    help: "Other ways of it, each with only what differs: a finer tool gives more, a better station is quicker.",
+    help: "Alternatives with only what differs, such as a finer tool that gives more.",
     rules(variant, fault) {
       if (!variant.lines.length && !saysAny(variant))
-        fault("", "A variant says what differs: another tool, station, amount, time, fee or level.");
+        fault("", "A variant changes something: a tool, station, amount, time, fee or level.");
       if (variant.feeCurrency !== null && variant.fee === null) fault("feeCurrency", "A currency needs a fee.");
     },
   },
@@ -55,9 +55,8 @@ const variants = list(
 
 export const recipe = defineKind({
   name: "recipe",
-  plural: "recipes",
   section: "recipes",
-  help: "How things become other things.",
+  help: "How items become other items, such as 3 Hemp yarn -> 1 Rope.",
   fields: {
     kind: choice(RECIPE_KINDS, { width: 90 }),
     lines: lines(ROLES),
@@ -71,13 +70,13 @@ export const recipe = defineKind({
   },
   rules({ kind, lines: all }, fault) {
     const placed = all.filter((l) => l.cells !== undefined);
-    if (kind === "pattern" && !placed.length) fault("lines", "A pattern needs at least one thing that has a place.");
+    if (kind === "pattern" && !placed.length) fault("lines", "A pattern needs at least one item in a place.");
     if (kind === "combine" && !isPair(placed))
-      fault("lines", "Two things are combined: one in the place A1, the other in B1.");
+      fault("lines", "A combination takes two items: one in place A1, one in B1.");
     if (kind === "combine" && all.some((l) => l.role === "ingredient" && !l.cells))
-      fault("lines", "Nothing but the two things goes into a combination.");
+      fault("lines", "A combination takes only its two items.");
     if (kind !== "pattern" && kind !== "combine" && placed.length)
-      fault("lines", "Only what stands in a pattern or is combined has a place.");
+      fault("lines", "Only patterns and combinations have places.");
   },
   notation: {
     says: [

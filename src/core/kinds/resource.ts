@@ -1,4 +1,4 @@
-/** What goes up and down on a character: vigour, breath, warmth. */
+/** What rises and falls on a character: vigour, breath, warmth. */
 import { formula } from "../formulas/field";
 import { colour } from "../schema/colour";
 import { defineKind } from "../schema/kind";
@@ -9,24 +9,29 @@ import { note } from "./shared";
 
 export const resource = defineKind({
   name: "resource",
-  plural: "resources",
   section: "resources",
-  help: "What goes up and down on a character. Uses restore and drain it.",
+  help: "What rises and falls on a character, such as Vigour. Uses restore and drain it.",
   fields: {
     unit: text({ most: 20, width: 70 }),
     colour: colour("#0a6650", { width: 96 }),
-    min: number({ min: -MOST, max: MOST, label: "least", title: "Least", width: 60 }),
+    min: number({ min: -MOST, max: MOST, label: "minimum", title: "Minimum", width: 76 }),
     most: formula("stats", {
-      title: "Most",
+      label: "maximum",
+      title: "Maximum",
       width: 140,
-      help: "A number or a formula over stats and level. Nothing: 100.",
+      help: "A number or a formula of stats and level, such as 100 + 2 * level. If empty, 100.",
     }),
-    start: formula("stats", { title: "Starts at", width: 100, help: "Nothing: at its most." }),
+    start: formula("stats", {
+      label: "starting value",
+      title: "Starts at",
+      width: 100,
+      help: "The value to begin with, such as 50. If empty, the maximum.",
+    }),
     recovery: formula("recovery", {
-      label: "recovery a second",
-      title: "Recovers a second",
-      width: 110,
-      help: "What comes back by itself, or below 0 goes. Nothing: neither.",
+      label: "recovery per second",
+      title: "Recovery per second",
+      width: 140,
+      help: "What returns by itself, such as 0.5. Below 0 it drains. If empty, nothing.",
     }),
     note,
   },

@@ -1,4 +1,4 @@
-/** Items that were made of one, step by step, by rules: so that the rules can be changed, and steps added, later. */
+/** Items made from a first one by rules, so that rules can be changed and steps added later. */
 import { choice } from "../schema/choice";
 import { defineKind } from "../schema/kind";
 import { list } from "../schema/group";
@@ -13,11 +13,10 @@ export const MOST_STEPS = 60;
 
 export const series = defineKind({
   name: "series",
-  plural: "series",
   section: "series",
-  help: "Items that were made of one by rules. They are made on the sheet of the first, and changed there.",
+  help: "Items made from a first one by rules, such as Rope I to Rope V. Created and changed on the first item's sheet.",
   fields: {
-    first: ref("item", { optional: true, label: "first item", title: "First", width: 140 }),
+    first: ref("item", { optional: true, label: "first item", title: "First item", width: 140 }),
     steps: list({ item: ref("item") }, { most: MOST_STEPS, noun: "step", width: 220 }),
     names: text({ most: 120, label: "name pattern", title: "Names", width: 160 }),
     words: words(60, { width: 160 }),
@@ -32,7 +31,7 @@ export const series = defineKind({
       },
       { most: 40, noun: "rule", width: 260 },
     ),
-    recipe: text({ most: 500, label: "recipe of a step", title: "Recipe", width: 220 }),
+    recipe: text({ most: 500, label: "recipe for each step", title: "Recipe", width: 220 }),
     note,
   },
 });

@@ -1,4 +1,4 @@
-/** An effect that only the game itself can carry out: its name and what it is given. */
+/** An effect that the game itself carries out: its name and its parameters. */
 import { choice } from "../schema/choice";
 import { defineKind } from "../schema/kind";
 import { list } from "../schema/group";
@@ -9,13 +9,12 @@ export const PARAMETER_FORMS = ["whole", "decimal", "yes or no", "text", "item"]
 
 export const signal = defineKind({
   name: "signal",
-  plural: "signals",
   section: "signals",
-  help: "Effects that only the game itself carries out, with what it is told: ring the tide bell, call the ferry.",
+  help: "Effects that the game itself carries out, such as Ring the tide bell, with the values they receive.",
   fields: {
     parameters: list(
-      { called: text({ most: 40, required: true }), form: choice(PARAMETER_FORMS) },
-      { most: 12, noun: "parameter", width: 220, title: "Is told" },
+      { called: text({ most: 40, required: true, label: "name" }), form: choice(PARAMETER_FORMS) },
+      { most: 12, noun: "parameter", width: 220, title: "Parameters" },
     ),
     note,
   },

@@ -1,4 +1,4 @@
-/** When or where a thing may be used: at rest, aboard, in a fight. */
+/** When or where items can be used: at rest, aboard, in a squall. */
 import { choice } from "../schema/choice";
 import { defineKind } from "../schema/kind";
 import { note, OVERFLOW } from "./shared";
@@ -6,16 +6,15 @@ import { own } from "./own";
 
 export const situation = defineKind({
   name: "situation",
-  plural: "situations",
   section: "situations",
-  help: "When or where things may be used: at rest, aboard, in a squall.",
+  help: "When or where items can be used, such as At rest or Aboard.",
   fields: {
     overflow: choice(OVERFLOW, {
       optional: true,
-      label: "what does not fit a bag",
+      label: "when the bag is full",
       title: "Full bag",
       width: 90,
-      help: "What happens here to things that do not fit. If empty, what the pantry's settings say.",
+      help: "What happens here to items that do not fit, such as refused. If empty, as in the pantry settings.",
     }),
     note,
     own: own(),

@@ -1,4 +1,4 @@
-/** A place where things are worn. */
+/** A place where items are worn. */
 import { defineKind } from "../schema/kind";
 import { number } from "../schema/number";
 import { note } from "./shared";
@@ -6,12 +6,17 @@ import { own } from "./own";
 
 export const slot = defineKind({
   name: "slot",
-  plural: "slots",
   section: "slots",
-  help: "Where things are worn: head, hands, belt.",
+  help: "Where items are worn, such as Head or Belt.",
   fields: {
-    places: number({ min: 1, max: 100, whole: true, width: 70, help: "How many things fit there at once." }),
-    order: number({ min: 0, max: 1000, whole: true, width: 64, help: "From the head down: the lowest comes first." }),
+    places: number({ min: 1, max: 100, whole: true, width: 70, help: "How many items fit at once, such as 1." }),
+    order: number({
+      min: 0,
+      max: 1000,
+      whole: true,
+      width: 64,
+      help: "Position from the head down, lowest first, such as 10.",
+    }),
     note,
     own: own(),
   },

@@ -9,9 +9,8 @@ const bound = number({ min: -MOST, max: MOST, optional: true });
 
 export const stat = defineKind({
   name: "stat",
-  plural: "stats",
   section: "stats",
-  help: "The numbers items are compared by, and which direction is better.",
+  help: "Numbers that items are compared by, such as Warmth, and which direction is better.",
   fields: {
     unit: text({ most: 20, width: 70 }),
     form: choice(["whole", "decimal", "percent"], { width: 80 }),
@@ -19,24 +18,25 @@ export const stat = defineKind({
     min: bound,
     max: bound,
     combine: choice(["sum", "product", "highest", "lowest"], {
-      title: "Several make",
-      width: 90,
-      help: "What several sources of it come to: their sum, their product, the highest or the lowest of them.",
+      label: "combined by",
+      title: "Combined by",
+      width: 94,
+      help: "How the values of several sources are combined, such as sum for Warmth.",
     }),
     maker: number({
       min: -MOST,
       max: MOST,
-      title: "Maker's",
-      label: "of the maker",
-      width: 70,
-      help: "What costs and checks take whoever makes things to have of it, where a chance depends on it.",
+      title: "Maker's value",
+      label: "maker's value",
+      width: 98,
+      help: "The value assumed for whoever crafts, such as 5, where a chance depends on it.",
     }),
     weight: number({
       min: 0,
       max: 1000,
       initial: 1,
       width: 64,
-      help: "How much a point of it counts for an item's power.",
+      help: "How much one point counts towards an item's power, such as 2.",
     }),
   },
 });

@@ -1,4 +1,4 @@
-/** A character that things are tried out on. */
+/** A test character that items are tried out on. */
 import { formula } from "../formulas/field";
 import { list } from "../schema/group";
 import { keyedMap } from "../schema/keyed-map";
@@ -12,14 +12,13 @@ const count = number({ min: 0, max: MOST, whole: true, initial: 1 });
 
 export const subject = defineKind({
   name: "subject",
-  plural: "subjects",
   section: "subjects",
-  help: "Characters that things are tried out on: a level, stats, a bag, what they start with.",
+  help: "Characters to try items out on, such as Wren, with their level, stats, bag and starting kit.",
   fields: {
     level: number({ min: 0, max: 1000, whole: true, initial: 1, width: 54 }),
     stats: keyedMap("stat", formula("level"), {
       label: "base stats",
-      help: "A number, or a formula over the level.",
+      help: "A number or a formula of the level, such as 10 + level.",
       width: 80,
     }),
     growth: list(
@@ -33,11 +32,11 @@ export const subject = defineKind({
         noun: "row",
         title: "Stats by level",
         width: 160,
-        help: "A table over the level; between its rows in equal steps. It goes before a formula.",
+        help: "Values by level, such as 1 10 and 20 48, with even steps between rows. They take precedence over a formula.",
       },
     ),
     resources: refs("resource", { width: 140 }),
-    slots: refs("slot", { width: 140, help: "Where it can wear things." }),
+    slots: refs("slot", { width: 140, help: "Where it can wear items, such as Head." }),
     bagSlots: number({
       min: 0,
       max: 10_000,
@@ -46,22 +45,27 @@ export const subject = defineKind({
       label: "bag slots",
       title: "Bag slots",
       width: 70,
-      help: "Nothing: as many as it takes.",
+      help: "Slots in its bag, such as 12. If empty, no limit.",
     }),
     bagMass: number({
       min: 0,
       max: MOST,
       optional: true,
       unit: "kg",
-      label: "can carry",
-      title: "Carries",
-      width: 70,
-      help: "Nothing: as much as there is.",
+      label: "carrying capacity",
+      title: "Carrying capacity",
+      width: 116,
+      help: "Kilograms it can carry, such as 40. If empty, no limit.",
     }),
-    kit: keyedMap("item", count, { label: "starting kit", title: "Kit", width: 120 }),
+    kit: keyedMap("item", count, { label: "starting kit", title: "Starting kit", width: 120 }),
     worn: refs("item", { label: "wears", title: "Wears", width: 140 }),
     money: keyedMap("currency", number({ min: 0, max: MOST }), { width: 90 }),
-    knows: refs("recipe", { label: "knows", title: "Knows", width: 120, help: "Recipes that were taught already." }),
+    knows: refs("recipe", {
+      label: "knows",
+      title: "Knows",
+      width: 120,
+      help: "Recipes it has already learned, such as Draw chart.",
+    }),
     note,
   },
 });

@@ -25,8 +25,8 @@ describe("a table in few words", () => {
       { ...gives, weight: 1, what: { is: "nothing" as const } },
     ];
     expect(said("draws", [{ times: 2, back: false, entries }])).toBe(
-      "2 draws not put back { 4: 2–4 Rope | 1: nothing }",
+      "2 draws without repeats { 4: 2–4 Rope | 1: nothing }",
     );
-    expect(said("draws", [{ times: 1, back: true, entries: [] }])).toBe("1 draw of nothing");
+    expect(said("draws", [{ times: 1, back: true, entries: [] }])).toBe("1 draw from nothing");
   });
 });

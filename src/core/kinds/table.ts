@@ -1,4 +1,4 @@
-/** What comes by chance: certain things, each with its own chance, and draws by weight. */
+/** A drop table: guaranteed entries, entries rolled independently, and draws by weight. */
 import { sayRange } from "../numbers/format";
 import type { Brief } from "../schema/field";
 import { flag } from "../schema/flag";
@@ -18,8 +18,8 @@ const amount = (label: string, help?: string) => number({ min: 0, max: MOST, lea
 /** What an entry gives, how much of it, and between which levels of whoever draws. */
 const gives = {
   what,
-  min: amount("least"),
-  max: amount("most", "What lies between the two comes equally often."),
+  min: amount("minimum"),
+  max: amount("maximum", "Amounts from minimum to maximum are equally likely, such as 2 to 4."),
   from: number({ ...level, label: "from level" }),
   to: number({ ...level, label: "to level" }),
 } as const;
@@ -38,36 +38,39 @@ const behind =
 
 export const table = defineKind({
   name: "table",
-  plural: "tables",
   section: "tables",
   table: "chance_table",
-  help: "What comes by chance, out of a crate, a creature, a haul. Tables may stand in tables.",
+  help: "Random drops from a crate, creature or haul, such as Wreck finds. Drop tables can contain drop tables.",
   fields: {
-    always: list(gives, { most, noun: "certain entry", brief: entry, width: 160 }),
+    always: list(gives, { most, noun: "guaranteed entry", brief: entry, width: 160 }),
     chances: list(
       { chance: number({ min: 0, max: 1, percent: true }), ...gives },
       {
         most,
-        noun: "chance",
+        noun: "independent entry",
         brief: behind("chance", ""),
         width: 160,
-        help: "Each comes or not, whatever the others do.",
+        help: "Each entry is rolled independently, such as 25% Mud pearl.",
       },
     ),
     draws: list(
       {
         times: number({ min: 1, max: MOST_TIMES, whole: true, initial: 1 }),
-        back: flag({ initial: true, label: "put back", help: "No: what was drawn is not drawn again." }),
+        back: flag({
+          initial: true,
+          label: "can repeat",
+          help: "Choose no so that each entry is drawn at most once, such as one of each oyster.",
+        }),
         entries: list(
           { weight: number({ min: 0, max: MOST_WEIGHT, places: 6, initial: 1 }), ...gives },
-          { most, noun: "weighed entry", brief: behind("weight", ":") },
+          { most, noun: "weighted entry", brief: behind("weight", ":") },
         ),
       },
       {
         most: 40,
         noun: "draw",
         brief: (said, { times, back }) =>
-          `${times} ${times === 1 ? "draw" : "draws"}${back ? "" : " not put back"} ${said("entries") ? `{ ${said("entries").replaceAll("; ", " | ")} }` : "of nothing"}`,
+          `${times} ${times === 1 ? "draw" : "draws"}${back ? "" : " without repeats"} ${said("entries") ? `{ ${said("entries").replaceAll("; ", " | ")} }` : "from nothing"}`,
         width: 220,
       },
     ),

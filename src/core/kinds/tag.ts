@@ -4,9 +4,8 @@ import { own } from "./own";
 
 export const tag = defineKind({
   name: "tag",
-  plural: "tags",
   section: "tags",
-  help: "Free labels for filtering.",
+  help: "Labels for filtering and for recipes that take any item with one, such as any fish.",
   fields: { own: own() },
   fromName: {},
 });

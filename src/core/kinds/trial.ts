@@ -1,4 +1,4 @@
-/** A script of steps with what must hold: run after every change that can touch it. */
+/** A script of steps and the results they must have, run after every change that can affect it. */
 import { formula } from "../formulas/field";
 import { choice } from "../schema/choice";
 import { duration } from "../schema/duration";
@@ -18,8 +18,8 @@ const amount = number({ min: 0, max: MOST, initial: 1 });
 
 /** Until when something may come to hold; time goes on until it does. */
 const until = {
-  within: maybe(duration({ told: true, help: "So long from now on at most." })),
-  by: maybe(duration({ told: true, help: "So long after the trial began at most." })),
+  within: maybe(duration({ told: true, help: "Longest wait from this step on, such as 1h." })),
+  by: maybe(duration({ told: true, help: "Latest time since the trial began, such as 10m." })),
 } as const;
 
 export const STEPS = {
@@ -52,27 +52,27 @@ export type StepSort = keyof typeof STEPS;
 
 export const trial = defineKind({
   name: "trial",
-  plural: "trials",
   section: "trials",
-  help: "Scripts of what is done and what must hold then. They are run after every change, and in salty check.",
+  help: "Scripts of steps and the results they must have, such as Salt home in one trip. Run after every change and by salty check.",
   fields: {
     subject: ref("subject", { optional: true, width: 120 }),
     steps: list(
       {
         does: union(STEPS, { is: "unload" }),
-        /** Of what waits for something, and of what must hold. */
+        /** The formula of a step that waits for something or expects something. */
         holds: formula("bearer"),
-        refused: flag({ help: "The step must be refused." }),
+        refused: flag({ help: "The step must be refused, such as a second meal during its cooldown." }),
       },
       { most: 300, noun: "step", width: 320 },
     ),
     atHand: choice(["every station", "those named"], {
-      label: "stations at hand",
-      title: "At hand",
-      width: 110,
-      help: "Every station: none is asked for. Those named: only they and what is in the bag.",
+      label: "available stations",
+      title: "Available stations",
+      width: 122,
+      words: { "every station": "all stations", "those named": "listed stations" },
+      help: "Listed stations: only those listed, such as Smokehouse, and the ones in the bag.",
     }),
-    stations: refs("item", { label: "named stations", title: "Stations", width: 140 }),
+    stations: refs("item", { label: "listed stations", title: "Listed stations", width: 140 }),
     seed: number({ min: 0, max: 2 ** 31 - 1, whole: true, initial: 1, width: 70 }),
     note,
   },

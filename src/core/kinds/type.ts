@@ -1,4 +1,4 @@
-/** A sort of item. What a type says, its items inherit until they say otherwise. */
+/** A type of item. Its items inherit what it defines, unless they override it. */
 import { colour } from "../schema/colour";
 import { defineKind } from "../schema/kind";
 import { flag } from "../schema/flag";
@@ -15,15 +15,14 @@ const demand = group({ required: flag({ optional: true }), min: bound, max: boun
 
 export const type = defineKind({
   name: "type",
-  plural: "types",
   section: "types",
   table: "item_type",
-  help: "What sorts of item there are. What a type says, its items inherit until they say otherwise.",
+  help: "Groups of items, such as Fare. Items inherit the values of their type and can override them.",
   fields: {
     parent: ref("type", { optional: true, tree: MOST_DEPTH, title: "Parent type", width: 110 }),
     colour: colour("#2c6e8f", { width: 96 }),
     ...inheritable,
-    takes: keyedMap("field", demand, { label: "fields it takes", title: "Takes" }),
-    measures: keyedMap("stat", demand, { label: "stats it takes", title: "Measures" }),
+    takes: keyedMap("field", demand, { label: "item fields", title: "Item fields" }),
+    measures: keyedMap("stat", demand, { label: "item stats", title: "Item stats" }),
   },
 });

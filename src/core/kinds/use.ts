@@ -1,4 +1,4 @@
-/** What an item does when it is used; of an item, or of a type, whose items then all have it. */
+/** What happens when an item is used. A type's use is inherited by its items. */
 import { formula } from "../formulas/field";
 import { parseUse, SAID_BY_LINE } from "../notation/use-line";
 import { choice } from "../schema/choice";
@@ -20,17 +20,17 @@ export const TARGETS = ["oneself", "one ally", "all allies", "one foe", "all foe
 export const FATES = ["used up", "worn", "kept"] as const;
 
 const over = {
-  every: duration({ optional: true, help: "If empty, once." }),
+  every: duration({ optional: true, help: "Time between repeats, such as 2s. If empty, it happens once." }),
   first: maybe(
     duration({
       told: true,
       label: "first after",
-      help: "When the first one comes, such as 0s for at once. If empty, after one interval.",
+      help: "When the first repeat comes, such as 0s for at once. If empty, after one interval.",
     }),
   ),
-  lasting: duration({ optional: true, label: "for", help: "How long it goes on." }),
+  lasting: duration({ optional: true, label: "for", help: "How long it continues, such as 30s." }),
 } as const;
-const share = flag({ label: "share of the most", help: "The amount is a share of the most there can be." });
+const share = flag({ label: "share of the maximum", help: "Reads the amount as a share of the maximum, such as 50%." });
 
 export const EFFECTS = {
   restore: { resource: ref("resource"), share, ...over },
@@ -48,7 +48,10 @@ export const EFFECTS = {
   teach: { recipe: ref("recipe") },
   send: {
     signal: ref("signal"),
-    told: list({ called: text({ most: 40, required: true }), value: text({ most: 200 }) }, { most: 12, noun: "word" }),
+    told: list(
+      { called: text({ most: 40, required: true, label: "name" }), value: text({ most: 200 }) },
+      { most: 12, noun: "parameter" },
+    ),
   },
 } as const;
 /** What a new effect is before anything is said of it. */
@@ -58,71 +61,98 @@ export type EffectSort = keyof typeof EFFECTS;
 function effectRules({ does }: { readonly does: object }, fault: (path: string, says: string) => void): void {
   const { first, every, lasting } = does as { first?: number; every?: number | null; lasting?: number | null };
   if (first !== undefined && every === null && lasting === null)
-    fault("does", "Say how often it comes, or for how long, before when it first comes.");
+    fault("does", "Enter how often or how long it repeats before the time of the first.");
 }
 
 export const use = defineKind({
   name: "use",
-  plural: "uses",
   section: "uses",
   table: "item_use",
-  help: "What an item does when it is used. What a type's use says, its items inherit until they say otherwise.",
+  help: "What happens when an item is used, such as Eat. Items inherit the uses of their type and can override them.",
   fields: {
-    item: ref("item", { optional: true, label: "of the item", title: "Item", width: 120 }),
-    type: ref("type", { optional: true, label: "of the type", title: "Type", width: 100 }),
+    item: ref("item", { optional: true, label: "item", title: "Item", width: 120 }),
+    type: ref("type", { optional: true, label: "type", title: "Type", width: 100 }),
     varies: ref("use", {
       optional: true,
       tree: MOST_DEPTH,
-      label: "says otherwise than",
-      title: "Instead of",
+      label: "overrides",
+      title: "Overrides",
       width: 110,
-      help: "The use of a type above that it stands for; what it does not say is as that says.",
+      help: "The inherited use that this one overrides, such as Eat. Empty fields keep the inherited value.",
     }),
-    off: flag({ label: "taken away", title: "Away", width: 56, help: "Yes: the item does not have that use at all." }),
+    off: flag({
+      label: "removed",
+      title: "Removed",
+      width: 74,
+      help: "Choose yes so that the item does not have the inherited use, such as Eat.",
+    }),
     order: number({ min: 0, max: 1000, whole: true, width: 60 }),
     everywhere: flag({
       optional: true,
+      label: "allowed everywhere",
       title: "Everywhere",
       width: 84,
-      help: "No: only in the situations that are ticked.",
+      help: "Choose no to allow it only in the listed contexts, such as Aboard.",
     }),
-    situations: refs("situation", { label: "only in", title: "Only in", width: 120 }),
-    on: choice(TARGETS, { optional: true, label: "acts on", title: "Acts on", width: 90 }),
-    windup: duration({ optional: true, label: "wind-up", title: "Wind-up", width: 80 }),
+    situations: refs("situation", {
+      label: "contexts",
+      title: "Contexts",
+      width: 120,
+      help: "Where it is allowed, such as At rest, unless it is allowed everywhere.",
+    }),
+    on: choice(TARGETS, {
+      optional: true,
+      label: "target",
+      title: "Target",
+      width: 90,
+      words: { oneself: "self", "a place": "a location" },
+    }),
+    windup: duration({ optional: true, label: "use time", title: "Use time", width: 80 }),
     wait: duration({
       optional: true,
-      label: "ready again in",
-      title: "Ready in",
+      label: "cooldown",
+      title: "Cooldown",
       width: 80,
-      help: "Nothing: the time of the item's cooldown group.",
+      help: "Time until it can be used again, such as 20s. If empty, that of the item's cooldown group.",
     }),
-    fate: choice(FATES, { optional: true, label: "what becomes of it", title: "Item is", width: 76 }),
+    fate: choice(FATES, {
+      optional: true,
+      label: "after use",
+      title: "After use",
+      width: 112,
+      words: { worn: "loses durability" },
+    }),
     count: number({
       min: 1,
       max: 1e6,
       whole: true,
       optional: true,
-      label: "how many",
-      title: "How many",
-      width: 70,
-      help: "Of what is used up: so many at a time. Of what is worn: so many uses.",
+      label: "amount or uses",
+      title: "Amount or uses",
+      width: 110,
+      help: "If used up, how many each use takes, such as 2. With durability, how many uses it lasts, such as 50.",
     }),
-    leaves: ref("item", { optional: true, title: "Leaves", width: 120, help: "What is left of it." }),
-    level: number({ ...level, label: "needs level", title: "Level", help: "Level a character needs." }),
-    least: keyedMap("stat", number({ min: -MOST, max: MOST }), { label: "needs at least", title: "Needs" }),
-    having: refs("condition", { label: "needs the conditions", title: "Needs", width: 110 }),
-    without: refs("condition", { label: "not with the conditions", title: "Not with", width: 110 }),
+    leaves: ref("item", {
+      optional: true,
+      title: "Leaves",
+      width: 120,
+      help: "What remains after use, such as Stone crock.",
+    }),
+    level: number({ ...level, label: "required level", title: "Level", help: "Level a character needs, such as 5." }),
+    least: keyedMap("stat", number({ min: -MOST, max: MOST }), { label: "minimum stats", title: "Minimum stats" }),
+    having: refs("condition", { label: "required conditions", title: "Required conditions", width: 136 }),
+    without: refs("condition", { label: "not while", title: "Not while", width: 110 }),
     guarded: flag({
       optional: true,
-      label: "refused when it would change nothing",
-      title: "Guarded",
-      width: 70,
+      label: "refused when it would do nothing",
+      title: "Refused if useless",
+      width: 124,
     }),
-    told: text({ most: 200, optional: true, label: "what the player is told then", title: "Told then", width: 140 }),
+    told: text({ most: 200, optional: true, label: "message when refused", title: "Message when refused", width: 150 }),
     effects: list(
       {
         does: union(EFFECTS, BLANK),
-        amount: formula("use", { help: "Points, a share, layers or how many. Nothing: 1." }),
+        amount: formula("use", { help: "Points, a share, layers or a count, such as 42. If empty, 1." }),
         chance: number({ min: 0, max: 1, percent: true, initial: 1 }),
       },
       { most: 40, noun: "effect", width: 260, rules: effectRules },

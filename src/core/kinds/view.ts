@@ -1,21 +1,20 @@
-/** The shelves as somebody likes to see them, under a name, for everybody: which columns, which order, what is kept. */
+/** A saved view of the shelves, shared by everyone: its columns, its order and its filters. */
 import { defineKind } from "../schema/kind";
 import { text } from "../schema/text";
 import { note } from "./shared";
 
 export const view = defineKind({
   name: "view",
-  plural: "views",
   section: "views",
   table: "saved_view",
-  help: "The shelves as somebody likes to see them. They are made on the shelves, and opened there by name.",
+  help: "Saved filters, columns and sorting of the Shelves, such as Sold too low. Saved and opened there.",
   fields: {
     query: text({ most: 2000, label: "filters", title: "Filters", width: 260 }),
     columns: text({
       most: 4000,
       title: "Columns",
       width: 260,
-      help: "Each with its width where that is not as usual.",
+      help: "Columns in order, each with its width if it was changed, such as name:220.",
     }),
     order: text({ most: 400, title: "Order", width: 120 }),
     note,

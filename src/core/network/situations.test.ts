@@ -92,7 +92,7 @@ const SITUATIONS: readonly Asked[] = [
     seconds: { Brick: 6 },
   },
   {
-    words: "a stew comes in a crock, which comes back when the stew goes into something else",
+    words: "a stew comes in a crock, which container returned when the stew goes into something else",
     lines: `${BANK}Eel + Crock -> Stew\nset Stew vessel = Crock\nStew + 2 Clay -> Glaze`,
     costs: { Glaze: 10 },
     reused: { Glaze: 9 },
@@ -293,7 +293,8 @@ const SITUATIONS: readonly Asked[] = [
     plan: ["Smoked eel", 6, ["6 Eel", "1 Knife", "3 smoke"], 38],
   },
   {
-    words: "the great brick works everything: heat from turf, a batch of four, a kept mould, and what comes back",
+    words:
+      "the great brick works everything: heat from turf, a batch of four, a kept mould, and what container returned",
     lines: `${BANK}Peat are turf\ngather Works\nset Works fuel = turf\nbuy Mould for 100\nbuy Slip for 3\nset Slip vessel = Crock\n2 Slip -> 3 Brick at Works using Mould in 60s burning 20s batch 4`,
     // 2 × 3 + 20 ÷ 40 × 4 ÷ 4 over three; two crocks come back, and nobody fills them.
     costs: { Brick: 6.5 / 3 },

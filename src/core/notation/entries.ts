@@ -32,8 +32,8 @@ export function readMembers(r: LineReader, role: RoleRule): void {
   if (r.word("nothing")) {
     if (!after || ENDS.has(after.kind) || isKeyword(after)) {
       const says = r.variant
-        ? "A variant can't do without what its recipe needs. Write the recipe without it, and what has it as the variant."
-        : "Where nothing is needed, nothing is said. Take it out.";
+        ? "A variant can't drop what its recipe needs. Write the recipe without it and add it in a variant."
+        : "If nothing is needed, leave it out.";
       r.report("error", token, says);
       return;
     }
@@ -62,7 +62,7 @@ export function readSide(r: LineReader, side: "before" | "behind", wanted?: stri
     if (!readDraw(r, role) && !readTable(r, role)) readEntry(r, role, wanted ?? role.wanted);
     const last = r.entries[r.entries.length - 1];
     if (side === "before" && last?.role === "tool")
-      r.report("note", last.span, `${last.name} is kept, so that it is read as a tool: using ${last.name}.`);
+      r.report("note", last.span, `${last.name} is kept, so it is read as a tool: using ${last.name}.`);
     if (!joins(r)) break;
   }
   r.skipTo(side === "before" ? "Expected + or ->" : `Expected +, ${BEHIND}`);
@@ -77,7 +77,7 @@ function readDraw(r: LineReader, role: RoleRule): boolean {
   const start = r.peek() as Token;
   const times = counted ? Number(start.text) : 1;
   if (!Number.isInteger(times) || times < 1 || times > MOST_TIMES)
-    r.report("error", start, "Expected how often is drawn: a whole number from 1 to 1000.", ["1"]);
+    r.report("error", start, "Expected the number of draws: a whole number from 1 to 1000.", ["1"]);
   r.at += counted ? 3 : 2;
   const group = ++r.draws;
   const first = r.entries.length;
@@ -97,10 +97,10 @@ function readDraw(r: LineReader, role: RoleRule): boolean {
       nothing = add(nothing, fromNumber(weight));
     } else {
       const before = r.entries.length;
-      readEntry(r, role, "what may be drawn, or nothing");
+      readEntry(r, role, "what can be drawn, or nothing");
       const entry = r.entries[before];
       if (entry && (entry.chance !== 1 || entry.bonus))
-        r.report("error", entry.span, "What is drawn has a weight and no chance. Change the weight.", []);
+        r.report("error", entry.span, "Drawn entries have a weight, not a chance. Change the weight.", []);
       if (entry) {
         const { bonus: _, ...drawn } = entry;
         r.entries[before] = { ...drawn, draw: { group, times, weight, of: 0 } };
@@ -112,12 +112,11 @@ function readDraw(r: LineReader, role: RoleRule): boolean {
   if (r.peek()?.kind === "close") r.at++;
   else r.report("error", r.here(), "Expected | and the next alternative, or } to end the draw.", ["}"]);
   const span = { from: start.from, to: r.tokens[r.at - 1].to };
-  if (!role.draws) r.report("error", span, "Only what comes out can be drawn.", []);
+  if (!role.draws) r.report("error", span, "Only outputs can be drawn.", []);
   if (compare(nothing, fromNumber(1e6)) > 0)
-    r.report("error", span, "All weights of nothing together go up to 1000000.", []);
+    r.report("error", span, "The weights of nothing can add up to at most 1000000.", []);
   if (sign(of) <= 0) r.report("error", span, "A draw needs a weight above 0.", []);
-  if (r.entries.length === first && !r.failed())
-    r.report("error", span, "A draw needs at least one thing to draw.", []);
+  if (r.entries.length === first && !r.failed()) r.report("error", span, "A draw needs at least one entry.", []);
   for (let k = first; k < r.entries.length; k++) {
     const { draw } = r.entries[k];
     if (draw) r.entries[k] = { ...r.entries[k], draw: { ...draw, of: toNumber(of) } };
@@ -154,7 +153,7 @@ function readTable(r: LineReader, role: RoleRule): boolean {
   }
   if (!known) {
     const names = [...r.words.tables.names()].slice(0, 4);
-    r.report("error", next ?? r.here(), `Expected the name of a table. There are: ${names.join(", ")}.`, names);
+    r.report("error", next ?? r.here(), `Expected the name of a drop table. There are: ${names.join(", ")}.`, names);
     if (next && (next.kind === "word" || next.kind === "quoted") && !isKeyword(next)) r.at++;
     return true;
   }
@@ -164,15 +163,15 @@ function readTable(r: LineReader, role: RoleRule): boolean {
     r.report(
       "error",
       span,
-      `“${item.name}” is an item, and “${known.name}” is a table. Put the item in quotes, or write the key of the table.`,
+      `“${item.name}” is an item, and “${known.name}” is a drop table. Put the item in quotes, or enter the key of the table.`,
       [quote(item.name), `table ${r.words.tables.keyOf(known.id)}`],
     );
   const times = counted ? Number(r.tokens[from].text) : 1;
   if (!Number.isInteger(times) || times < 1 || times > MOST_TIMES)
-    r.report("error", r.tokens[from], "Expected how often the table is drawn from: a whole number from 1 to 1000.", [
+    r.report("error", r.tokens[from], "Expected the number of draws from the table: a whole number from 1 to 1000.", [
       "1",
     ]);
-  if (!role.draws) r.report("error", span, "Only what comes out can be drawn from a table.");
+  if (!role.draws) r.report("error", span, "Only outputs can be drawn from a table.");
   r.tables.push({ table: known.id, times });
   return true;
 }
@@ -183,7 +182,7 @@ function readWeight(r: LineReader): number {
     r.at += 2;
     const weight = exactNumber(token.text);
     if (isWeight(weight)) return weight;
-    r.report("error", token, "A weight goes up to 1000000 and has at most six decimal places.", []);
+    r.report("error", token, "A weight is at most 1000000, with at most six decimal places.", []);
     return 0;
   }
   r.report("error", token ?? r.here(), "Expected a weight and a colon, such as 5:", ["1:"]);
@@ -207,13 +206,13 @@ export function readEntry(r: LineReader, role: RoleRule, wanted: string): void {
     r.report(
       "error",
       { from: at.from, to: r.tokens[r.at - 1].to },
-      "Only what goes in can be any item with a tag: name the item that comes out.",
+      "Only inputs can be any item with a tag. Name the output.",
       [],
     );
   // "Rope x5"
   const behind = r.peek();
   if (behind?.kind === "times") {
-    if (counted) r.report("error", behind, "How many is said twice. Keep one.", [""]);
+    if (counted) r.report("error", behind, "The amount appears twice. Keep one.", [""]);
     r.at++;
     [min, max] = amountOf(r, behind);
   }
@@ -227,34 +226,33 @@ export function readEntry(r: LineReader, role: RoleRule, wanted: string): void {
       r.report(
         "error",
         next,
-        `A chance goes up to 100%, such as 40%; more than ${MOST_CHANCE * 100}% or more digits than a number holds can't be written.`,
+        `A chance is at most 100%, such as 40%. Values above ${MOST_CHANCE * 100}% or with more than 15 digits can't be stored.`,
         ["100%"],
       );
     else chance = fromPercent(percent);
-    if (chance > 0 && chance < LEAST) r.report("error", next, "This chance is too small to be counted with.", []);
-    if (!role.chance) r.report("error", next, `A ${role.name} is there or not: it has no chance. Remove it.`, [""]);
+    if (chance > 0 && chance < LEAST) r.report("error", next, "This chance is too small.", []);
+    if (!role.chance) r.report("error", next, `A ${role.name} can't have a chance. Remove it.`, [""]);
     else if (chance > 1 || (chance === 0 && !bonusAt(r)))
-      r.report(
-        "warning",
-        next,
-        `A chance is above 0% and at most 100%; ${next.text} will be reported by the checks.`,
-        [],
-      );
+      r.report("warning", next, `A chance is above 0% and at most 100%. A check will report ${next.text}.`, []);
   }
   const bonus = readBonus(r, role, chance, next?.kind === "percent");
   let [kept, whole] = [false, false];
   for (let word = r.peek(); word; word = r.peek()) {
     if (r.word("kept")) {
       if (role.name === "ingredient" && chance === 1) kept = true;
-      else r.report("error", word, "Only what goes in for certain can be kept.", [""]);
+      else r.report("error", word, "Only certain inputs can be kept.", [""]);
     } else if (r.word("whole")) {
       if (role.emptied && !any) whole = true;
-      else r.report("error", word, "Only an ingredient that is named can be taken whole, with what it is in.", [""]);
+      else r.report("error", word, "Only a named ingredient can be taken whole, with its container.", [""]);
     } else if (r.word("lasting")) uses = readUses(r, kept ? roleRule("tool") : role);
     else break;
   }
   if (kept && whole) {
-    r.report("error", { from: start.from, to: r.tokens[r.at - 1].to }, "What is kept is not taken: leave out whole.");
+    r.report(
+      "error",
+      { from: start.from, to: r.tokens[r.at - 1].to },
+      "Kept inputs aren't taken, so leave out “whole”.",
+    );
     whole = false;
   }
   r.entries.push({
@@ -292,7 +290,7 @@ function readBonus(r: LineReader, role: RoleRule, chance: number, hasChance: boo
   if (!found) {
     if (r.peek()?.kind !== "word" || r.peek()?.text.toLowerCase() !== "per" || !hasChance) return null;
     r.at++;
-    r.report("error", start, "Before per stand a chance and what each point adds to it: 5% plus 2% per Deftness.");
+    r.report("error", start, "“per” follows a chance and what each point adds: 5% plus 2% per Deftness.");
     r.skipTo(null);
     return null;
   }
@@ -301,22 +299,22 @@ function readBonus(r: LineReader, role: RoleRule, chance: number, hasChance: boo
   const share = percent === null ? 0 : fromPercent(percent) * (/^[-−]/.test(found.percent) ? -1 : 1);
   const span = { from: start.from, to: r.tokens[r.at - 1].to };
   if (!(Math.abs(share) >= LEAST && Math.abs(share) <= 1))
-    r.report("error", span, "What a point of a stat adds is more than 0% and at most 100%, such as plus 2%.", [
+    r.report("error", span, "Each point of a stat can add more than 0% and at most 100%, such as plus 2%.", [
       "plus 2%",
     ]);
   if (!r.word("per")) {
-    r.report("error", r.here(), "Expected per and a stat of the maker, such as plus 2% per Deftness.", ["per"]);
+    r.report("error", r.here(), "Expected “per” and a stat, such as plus 2% per Deftness.", ["per"]);
     return null;
   }
   const stat = readStat(r);
   if (stat && found.meant)
     r.report("note", span, `This is read as ${share < 0 ? "minus" : "plus"} ${Math.abs(toPercent(share))}%.`);
-  if (!role.bonus) r.report("error", span, "Only what comes out can depend on a stat of the maker. Take it out.", [""]);
+  if (!role.bonus) r.report("error", span, "Only outputs can depend on a stat of the maker. Remove it.", [""]);
   if (stat && share > 0 && chance >= 1)
     r.report(
       "warning",
       span,
-      "It comes always: no stat makes it surer. Write the chance without it, such as 5% plus 2%.",
+      "It always happens, so a stat can't raise it. Enter the chance without the stat, such as 5% plus 2%.",
     );
   return stat && { share, stat };
 }
@@ -338,7 +336,7 @@ function readStat(r: LineReader): Id | null {
   r.report(
     "error",
     token ?? r.here(),
-    `Expected a stat behind per. There ${names.length ? `are: ${names.join(", ")}` : "are none yet: make one in Setup"}.`,
+    `Expected a stat after “per”. There ${names.length ? `are: ${names.join(", ")}` : "are none yet: create one in Setup"}.`,
     [...new Set(nearest(typed, names).concat(names))].slice(0, 3),
   );
   if (typed && token && !isKeyword(token)) r.at++;
@@ -359,16 +357,17 @@ function readQuantity(r: LineReader): [number, number] {
 function amountOf(r: LineReader, token: Token): [number, number] {
   const [min, max = min] = token.text.split("..").map(exactNumber);
   if (min === null || max === null || min > MOST || max > MOST) {
-    r.report("error", token, `A quantity goes up to ${MOST} and has no more digits than a number holds.`, []);
+    r.report("error", token, `A quantity is at most ${MOST}, with at most 15 digits.`, []);
     return [1, 1];
   }
   if ([min, max].some((n) => n > 0 && n < LEAST))
-    r.report("error", token, `This is too small to be counted with. Write 0, or at least ${LEAST.toFixed(9)}.`, []);
+    r.report("error", token, `This is too small. Use 0, or at least ${LEAST.toFixed(9)}.`, []);
   if (min > max)
-    r.report("warning", token, `The range runs backwards; the checks will report it. Write ${max}..${min}.`, [
+    r.report("warning", token, `The range is reversed and will be reported by a check. Use ${max}..${min}.`, [
       `${max}..${min}`,
     ]);
-  else if (max === 0) r.report("warning", token, "A quantity of 0 does nothing; the checks will report it.", ["1"]);
+  else if (max === 0)
+    r.report("warning", token, "A quantity of 0 does nothing and will be reported by a check.", ["1"]);
   return [min, max];
 }
 
@@ -376,15 +375,13 @@ function readUses(r: LineReader, role: RoleRule): number | null {
   const token = r.peek();
   const value = Number(token?.text);
   if (token?.kind !== "number" || !Number.isInteger(value) || value < 1 || value > MOST) {
-    r.report("error", token ?? r.here(), "Expected how many runs the tool lasts: a whole number, such as lasting 50.", [
-      "50",
-    ]);
+    r.report("error", token ?? r.here(), "Expected the number of runs the tool lasts, such as lasting 50.", ["50"]);
     if (token && (token.kind === "word" || token.kind === "number") && !isKeyword(token)) r.at++;
     return null;
   }
   r.at++;
   if (!r.word("uses")) r.word("runs");
   if (role.wears) return value;
-  r.report("error", token, "Only a tool (after using) wears out.", []);
+  r.report("error", token, "Only a tool (after “using”) wears out.", []);
   return null;
 }

@@ -38,32 +38,32 @@ describe("a line is refused where it says", () => {
     ["Rope -> Oakum in 1 30", "30", "found “30”"],
     ["Rope -> Oakum in 2 5m", "5m", "found “5m”"],
     ["Rope -> Oakum in 0.00000001", "0.00000001", "whole ticks"],
-    ["Rope -> Oakum in 1e13", "1e13", "Expected a time"],
+    ["Rope -> Oakum in 1e13", "1e13", "Expected a duration"],
     [
       "2 River eel + 1 Coarse salt: 1 Rope -> 1 Oakum",
       "2 River eel + 1 Coarse salt",
-      "Before the colon stands the recipe's name",
+      "The part before a colon is the recipe's name",
     ],
-    ["2 Rope: 1 Rope -> 1 Oakum", "2 Rope", "Before the colon"],
+    ["2 Rope: 1 Rope -> 1 Oakum", "2 Rope", "The part before a colon"],
     ["Rope -> Oakum fee 2 shellss", "shellss", "is not a currency"],
-    ["Rope -> Oakum fee 1e999", "1e999", "A fee goes up to"],
+    ["Rope -> Oakum fee 1e999", "1e999", "A fee is at most"],
     ['Rope -> Oakum using River eel lasting 5 "uses"', "uses", "Expected"],
-    ["Rope -> Oakum using River eel lasting 1e12", "1e12", "how many runs"],
+    ["Rope -> Oakum using River eel lasting 1e12", "1e12", "the number of runs"],
     [
       "Rope -> 2 draws { 1000000: nothing | 1: Rope | 1: nothing }",
       "2 draws { 1000000: nothing | 1: Rope | 1: nothing }",
-      "All weights of nothing",
+      "The weights of nothing",
     ],
-    ["Rope -> Oakum 10001%", "10001%", "more than 10000%"],
-    ["3 Rope 1e400% -> Oakum", "1e400%", "A chance goes up to"],
-    ["1e400 Rope -> Oakum", "1e400", "A quantity goes up to"],
-    ["0.10000000000000000000001 Rope -> Oakum", "0.10000000000000000000001", "no more digits"],
-    ["1e-12 Rope -> Oakum", "1e-12", "too small to be counted with"],
+    ["Rope -> Oakum 10001%", "10001%", "above 10000%"],
+    ["3 Rope 1e400% -> Oakum", "1e400%", "A chance is at most"],
+    ["1e400 Rope -> Oakum", "1e400", "A quantity is at most"],
+    ["0.10000000000000000000001 Rope -> Oakum", "0.10000000000000000000001", "at most 15 digits"],
+    ["1e-12 Rope -> Oakum", "1e-12", "too small"],
     ["Rope -> Oakum 0.00000000001%", "0.00000000001%", "too small"],
     ["Rope -> Pe\u200bat", "Pe\u200bat", "invisible character"],
-    ["Rope -> \ud83d", "\ud83d", "Half of a character"],
+    ["Rope -> \ud83d", "\ud83d", "half of a character"],
     ['"\u0000": Rope -> Oakum', '"\u0000"', "control character"],
-    [`${"x".repeat(121)}: Rope -> Oakum`, "x".repeat(121), "at most 120"],
+    [`${"x".repeat(121)}: Rope -> Oakum`, "x".repeat(121), "the maximum is 120"],
   ])("%j", (text, at, says) => {
     const found = errors(text).find(
       ([span, why]) => why.includes(says) && span.replaceAll('"', "").includes(at.replaceAll('"', "")),
@@ -73,9 +73,9 @@ describe("a line is refused where it says", () => {
 
   it("refuses more entries than a recipe holds, and more characters than are read", () => {
     expect(errors(`${Array.from({ length: 201 }, () => "Rope").join(" + ")} -> Oakum`)[0][1]).toContain(
-      "202 entries; at most 200",
+      "202 entries; the maximum for a recipe is 200.",
     );
-    expect(errors("x".repeat(LONGEST_LINE + 1))[0][1]).toContain(`at most ${LONGEST_LINE}`);
+    expect(errors("x".repeat(LONGEST_LINE + 1))[0][1]).toContain(`the maximum is ${LONGEST_LINE}`);
   });
 
   it("tells a bounded part of what is wrong with a long line, and covers the rest with a remark", () => {
@@ -111,8 +111,8 @@ describe("a line keeps what it says", () => {
 
   it("says of a time and a fee of nothing that they are none", () => {
     expect(read("Rope -> Oakum in 0s fee 0").issues.map((r) => r.message)).toEqual([
-      "A time of 0 is no time; the line says nothing of it then.",
-      "A fee of 0 is no fee; the line says nothing of it then.",
+      "A time of 0 is left out.",
+      "A fee of 0 is left out.",
     ]);
   });
 });

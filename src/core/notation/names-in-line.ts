@@ -65,7 +65,7 @@ export function readAny(r: LineReader): Read | null | undefined {
   if (!quoted && !tag && item) return undefined;
   if (!quoted && !tag && !anew) {
     r.at++;
-    r.report("error", r.here(), "Expected the name of a tag behind any.", []);
+    r.report("error", r.here(), "Expected the name of a tag after “any”.", []);
     return null;
   }
   if (item && tag) {
@@ -73,7 +73,7 @@ export function readAny(r: LineReader): Read | null | undefined {
     r.report(
       "error",
       span,
-      `“${item.name}” is an item, and “${tag.name}” is a tag. Put the item in quotes, or write the key of the tag.`,
+      `“${item.name}” is an item, and “${tag.name}” is a tag. Put the item in quotes, or enter the key of the tag.`,
       [quote(item.name), `any ${r.words.tags.keyOf(tag.id)}`],
     );
     r.at += Math.max(item.count, tag.count + 1);
@@ -98,7 +98,7 @@ function nameFrom(r: LineReader, wanted: string, words: Words): Read | null {
   if (first?.kind === "quoted") {
     r.at++;
     if (!first.text.trim()) {
-      r.report("error", first, "Nothing between the quotes. Expected a name.", []);
+      r.report("error", first, "The quotes are empty. Enter a name.", []);
       return null;
     }
     return resolveName(r, words, what, first.text.trim().replace(/\s+/g, " "), first);
@@ -125,14 +125,14 @@ function nameFrom(r: LineReader, wanted: string, words: Words): Read | null {
   const counted = COUNTS.has(r.tokens[r.at - 1]?.kind);
   r.take(natural);
   if (/^#/.test(typed)) {
-    r.report("error", span, "Any item with a tag is written with any and the name of the tag.", [
+    r.report("error", span, "Any item with a tag is written “any” and the name of the tag.", [
       `any ${typed.replace(/^#\s*/, "")}`,
     ]);
     return null;
   }
   const two = inLine(begins, words.numbers);
   if (two !== null && typeof two === "object") {
-    r.report("error", first, `${shown(begins)} may be ${two.whole} or ${two.decimal}. Write the one you mean.`, [
+    r.report("error", first, `${shown(begins)} could be ${two.whole} or ${two.decimal}. Enter one of them.`, [
       two.whole,
       two.decimal,
     ]);
@@ -145,9 +145,9 @@ const COUNTS: ReadonlySet<TokenKind | undefined> = new Set(["number", "range", "
 
 /** What people join names with, what would say it here, and how. */
 const JOINTS: readonly (readonly [sign: RegExp, says: string, joint: string | null])[] = [
-  [/\s+or\s+/i, "For one of several write any and a tag that they have, or a variant behind | for each.", null],
+  [/\s+or\s+/i, "For one of several items, use “any” and a tag they share, or a variant after | for each.", null],
   [/\s+(?:and|with)\s+/i, "Join them with +.", " + "],
-  [/\s*@\s*/, "A station stands behind at.", " at "],
+  [/\s*@\s*/, "A station follows “at”.", " at "],
 ];
 
 /**
@@ -162,15 +162,15 @@ function doubted(words: Words, typed: string, counted: boolean): { says: string;
   if (meant) {
     const { name, known, beside, offers } = meant;
     const says = known
-      ? `“${typed}” is not in the pantry, but “${name}” is, with ${beside} beside it.`
-      : `“${typed}” is not in the pantry and looks like a name with ${beside} beside it.`;
-    return { says: `${says} Write ${offers[0]}, or put a new name in quotes.`, offers: [...offers, quoted] };
+      ? `“${typed}” isn't in the pantry, but “${name}” with ${beside} is.`
+      : `“${typed}” isn't in the pantry and looks like a name with ${beside}.`;
+    return { says: `${says} Enter ${offers[0]}, or put a new name in quotes.`, offers: [...offers, quoted] };
   }
   for (const [sign, says, joint] of JOINTS) {
     const parts = typed.split(sign).map((part) => part.trim());
     if (parts.length > 1 && parts.every(isKnown))
       return {
-        says: `“${typed}” is not in the pantry, but ${list(parts.map((p) => `“${p}”`))} are. ${says}`,
+        says: `“${typed}” isn't in the pantry, but ${list(parts.map((p) => `“${p}”`))} are. ${says}`,
         offers: [...(joint ? [parts.join(joint)] : []), quoted],
       };
   }
@@ -178,13 +178,13 @@ function doubted(words: Words, typed: string, counted: boolean): { says: string;
   if (sign) {
     const parts = typed.split(/\s*[+;,]\s*/).filter(Boolean);
     return {
-      says: `“${typed}” is not in the pantry, and “${sign[0].trim()}” does not belong here. Put a new name that has it in quotes.`,
+      says: `“${typed}” isn't in the pantry, and “${sign[0].trim()}” doesn't belong here. To use it in a new name, put the name in quotes.`,
       offers: [...(parts.length > 1 && /[+;,]/.test(sign[0]) ? [parts.join(" + ")] : []), quoted],
     };
   }
   return asksFirst(typed)
     ? {
-        says: `“${typed}” is not in the pantry, and has a digit, a sign or a unit in it. If it is a new name, put it in quotes.`,
+        says: `“${typed}” isn't in the pantry and contains a digit, sign or unit. To use it as a new name, put it in quotes.`,
         offers: [quoted],
       }
     : null;
@@ -204,7 +204,7 @@ function resolveName(
     r.report(
       "error",
       span,
-      `“${typed}” is the name of ${found.keys.length} ${what === "a tag" ? "tags" : "items"}. Write the key of the one you mean: ${found.keys.join(" or ")}.`,
+      `“${typed}” is the name of ${found.keys.length} ${what === "a tag" ? "tags" : "items"}. Enter the key of one: ${found.keys.join(" or ")}.`,
       found.keys,
     );
     return { name: typed, id: null };
@@ -220,12 +220,7 @@ function resolveName(
   }
   const offers = words.near(typed);
   if (offers.length)
-    r.report(
-      "warning",
-      span,
-      `“${typed}” is not in the pantry and becomes ${what}. Did you mean ${offers.join(" or ")}?`,
-      offers,
-    );
-  else r.report("note", span, `“${typed}” is not in the pantry yet and becomes ${what}.`, []);
+    r.report("warning", span, `“${typed}” is new and becomes ${what}. Did you mean ${offers.join(" or ")}?`, offers);
+  else r.report("note", span, `“${typed}” is new and becomes ${what}.`, []);
   return { name: typed, id: null };
 }

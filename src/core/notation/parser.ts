@@ -29,11 +29,11 @@ function readLine(text: string, words: Words): ParsedLine {
   let grid = NO_GRID;
   if (kind === "pattern") grid = readPattern(r);
   else if (kind === "combine") readPair(r);
-  else readSide(r, "before", kind === "salvage" ? "what is salvaged" : undefined);
+  else readSide(r, "before", kind === "salvage" ? "the item to salvage" : undefined);
   if (r.peek()?.kind === "arrow") {
     r.at++;
     readSide(r, "behind");
-  } else r.report("error", r.here(), "Expected -> and what comes out.", ["->"]);
+  } else r.report("error", r.here(), "Expected -> and the outputs.", ["->"]);
   const ordered = kind === "combine" ? { is: false } : null;
   const said = { ...NOTHING_SAID, ...readClauses(r, ordered) };
   if (ordered) grid = { ...NO_GRID, width: 2, height: 1, mirrored: !ordered.is };
@@ -45,14 +45,14 @@ function readLine(text: string, words: Words): ParsedLine {
     r.report("error", rest, `Expected ${BEHIND}, or | and a variant, found ${shown(text.slice(rest.from, rest.to))}.`);
   }
   if (kind === "salvage" && !entries.some((e) => e.role === "ingredient") && !r.failed())
-    r.report("error", r.here(), "Salvage needs the item it takes apart.", []);
+    r.report("error", r.here(), "Enter the item to salvage.", []);
   if (tables.length > MOST_TABLES)
-    r.report("error", r.here(), `${tables.length} tables; at most ${MOST_TABLES} fit in a recipe.`);
+    r.report("error", r.here(), `${tables.length} tables; the maximum for a recipe is ${MOST_TABLES}.`);
   if (entries.length > MOST_LINES)
     r.report(
       "error",
       entries[MOST_LINES].span,
-      `${entries.length} entries; at most ${MOST_LINES} fit in a recipe.`,
+      `${entries.length} entries; the maximum for a recipe is ${MOST_LINES}.`,
       [],
     );
   r.sayMeant();
@@ -80,12 +80,12 @@ function readVariants(r: LineReader): ParsedVariant[] {
       Object.assign(said, readClauses(r, null));
     }
     if (!r.entries.length && !r.tables.length && !Object.keys(said).length && !r.failed())
-      r.report("error", bar, "A variant says what differs: another tool, station, amount, time, fee or level.");
-    if (r.tables.length) r.report("error", bar, "A variant draws from the tables of its recipe. Take the table out.");
+      r.report("error", bar, "A variant changes something: a tool, station, amount, time, fee or level.");
+    if (r.tables.length) r.report("error", bar, "A variant uses the drop tables of its recipe. Remove the table.");
     variants.push({ label, entries: r.entries, said });
   }
   if (variants.length > MOST_VARIANTS)
-    r.report("error", r.here(), `${variants.length} variants; at most ${MOST_VARIANTS} fit in a recipe.`);
+    r.report("error", r.here(), `${variants.length} variants; the maximum for a recipe is ${MOST_VARIANTS}.`);
   return variants;
 }
 
@@ -104,7 +104,7 @@ function readVariantLabel(r: LineReader): string | null {
       const span = { from: r.tokens[r.at].from, to: r.tokens[k - 1].to };
       r.take(k - r.at);
       r.at++;
-      const says = label ? textProblem(label, { max: LONGEST_NAME, name: true }) : "A name is needed before the colon.";
+      const says = label ? textProblem(label, { max: LONGEST_NAME, name: true }) : "Enter a name before the colon.";
       if (says) r.report("error", span, says);
       return label.replace(/\s+/g, " ");
     }
@@ -129,14 +129,14 @@ function readLabel(r: LineReader): string | null {
   const span = { from: parts[0].from, to: parts[parts.length - 1].to };
   const quoted = parts.length === 1 && parts[0].kind === "quoted";
   const label = quoted ? parts[0].text.trim() : r.text.slice(span.from, span.to).replace(/\s+/g, " ");
-  const says = label ? textProblem(label, { max: LONGEST_NAME, name: true }) : "A name is needed before the colon.";
+  const says = label ? textProblem(label, { max: LONGEST_NAME, name: true }) : "Enter a name before the colon.";
   if (says) r.report("error", span, says, []);
   // An entry before a colon is more likely a slip than a name.
   else if (!quoted && (parts[0].kind !== "word" || parts.some((t) => t.kind !== "word" && t.kind !== "number")))
     r.report(
       "error",
       span,
-      "Before the colon stands the recipe's name. If this is one, put it in quotes; if not, take the colon out.",
+      "The part before a colon is the recipe's name. If this is a name, put it in quotes; otherwise remove the colon.",
       [`"${label.replace(/["\\]/g, "\\$&")}"`],
     );
   return label;
@@ -158,24 +158,24 @@ function readClauses(r: LineReader, ordered: { is: boolean } | null, beforeArrow
     const clause = role ? undefined : ALL_CLAUSES.find(({ word }) => r.word(word));
     if (role) readMembers(r, role);
     else if (clause) {
-      if (given.has(clause.word)) r.report("error", token, `${clause.what} is given twice. Keep one.`, []);
+      if (given.has(clause.word)) r.report("error", token, `${clause.what} appears twice. Keep one.`, []);
       const read = clause.read(r, token);
       if (read) given.add(clause.word);
       Object.assign(said, read);
     } else if (r.word("ordered")) {
       if (ordered) ordered.is = true;
       else
-        r.report("error", token, "Only what is combined has an order: combine Flint + Brass file -> 1 Spark ordered.", [
+        r.report("error", token, "Only combinations have an order: combine Flint + Brass file -> 1 Spark ordered.", [
           "",
         ]);
     } else if (r.word("kept") || r.word("whole"))
-      r.report("error", token, `“${token.text}” stands right behind the ingredient it says it of.`);
+      r.report("error", token, `“${token.text}” must directly follow its ingredient.`);
     else if (token.kind === "arrow") {
-      r.report("error", token, "A second ->. A line has one; write a line for each recipe.", []);
+      r.report("error", token, "A line has only one ->. Write one line for each recipe.", []);
       r.at++;
       r.skipTo(null);
     } else if (r.word("lasting"))
-      r.report("error", token, "Only a tool can be “lasting”: write it right behind the tool's name.", []);
+      r.report("error", token, "Only a tool can be “lasting”. Write it directly after the tool's name.", []);
     else r.skipTo(`Expected ${BEHIND}`);
   }
   return said;

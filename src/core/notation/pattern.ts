@@ -26,7 +26,7 @@ export function readPattern(r: LineReader): Grid {
   if (r.peek()?.kind === "closegrid") r.at++;
   else r.report("error", r.here(), "Expected a comma, a semicolon for the next row, or ] to end the pattern.", ["]"]);
   const span = { from: open.from, to: r.tokens[r.at - 1].to };
-  if (!placed.length && !r.failed()) r.report("error", span, "A pattern needs at least one thing in it.");
+  if (!placed.length && !r.failed()) r.report("error", span, "A pattern needs at least one item.");
   r.entries.push(...placed);
   const lies = { shifted: false, mirrored: false, turned: false };
   for (let word = LIES.find((each) => r.word(each)); word; word = LIES.find((each) => r.word(each))) lies[word] = true;
@@ -77,7 +77,7 @@ function splitByComma(r: LineReader): boolean {
     r.report(
       "error",
       { from: r.tokens[start].from, to: r.tokens[end - 1].to },
-      "Between two things of a pattern stands a comma.",
+      "Separate the items of a pattern with a comma.",
       [parts.join(", ")],
     );
   return several;
@@ -85,7 +85,7 @@ function splitByComma(r: LineReader): boolean {
 
 /** One thing; where the same stands already, it has one place more. */
 function readCell(r: LineReader, placed: ParsedEntry[], cell: number): void {
-  const entry = one(r, r.peek(), "what stands here, or - for nothing");
+  const entry = one(r, r.peek(), "an item, or - for nothing");
   if (!entry) return;
   const same = placed.findIndex(
     (e) =>
@@ -114,9 +114,7 @@ function one(r: LineReader, from: Token | undefined, wanted: string): ParsedEntr
     return null;
   }
   if (entry.min !== 1 || entry.max !== 1 || entry.chance !== 1)
-    r.report("error", entry.span, "In a place stands one thing, for certain: leave out how many and how likely.", [
-      entry.name,
-    ]);
+    r.report("error", entry.span, "A place has exactly one item. Leave out amounts and chances.", [entry.name]);
   return { ...entry, min: 1, max: 1, chance: 1 };
 }
 
@@ -125,12 +123,12 @@ export function readPair(r: LineReader): void {
   const from = r.here().from;
   const pair: ParsedEntry[] = [];
   do {
-    const entry = one(r, r.peek(), "what is combined");
+    const entry = one(r, r.peek(), "the two items to combine");
     if (!entry) break;
     pair.push(entry);
   } while (joins(r));
   if (pair.length !== 2 && !r.failed())
-    r.report("error", { from, to: r.here().from }, "Two things are combined: name both, joined by +.");
+    r.report("error", { from, to: r.here().from }, "A combination takes two items, joined by +.");
   r.entries.push(...pair.slice(0, 2).map((entry, k) => ({ ...entry, cells: PAIR[k] })));
   r.skipTo("Expected + or ->");
 }

@@ -31,12 +31,12 @@ describe("a number in a line", () => {
     [
       "restores 1,500 Vigour",
       undefined,
-      [null, "error: “1,500” may be two numbers. Write 1500 or 1.5.", ["1500", "1.5"]],
+      [null, "error: “1,500” could be two numbers. Enter 1500 or 1.5.", ["1500", "1.5"]],
     ],
     [
       "restores 1.500 Vigour",
       "comma",
-      [null, "error: “1.500” may be two numbers. Write 1500 or 1.5.", ["1500", "1.5"]],
+      [null, "error: “1.500” could be two numbers. Enter 1500 or 1.5.", ["1500", "1.5"]],
     ],
     ["restores 1,5 Vigour", undefined, ["1.5", "note: “1,5” is read as 1.5.", []]],
     ["restores 2 Vigour", undefined, ["2", "", []]],
@@ -46,7 +46,7 @@ describe("a number in a line", () => {
 
   it("is the same in a trial", () => {
     expect(got("get 1,000 Oakum", "point")).toEqual([1000, "“1,000” is read as 1000.", []]);
-    expect(got("get 1,000 Oakum")).toEqual([null, "“1,000” may be two numbers. Write 1000 or 1.", ["1000", "1"]]);
+    expect(got("get 1,000 Oakum")).toEqual([null, "“1,000” could be two numbers. Enter 1000 or 1.", ["1000", "1"]]);
     expect(got("get 3 Oakum")).toEqual([3, "", []]);
   });
 });
@@ -61,7 +61,9 @@ describe("a name in a line", () => {
     expect(got("get Oakum 5")[2]).toEqual(["5 Oakum", '"Oakum 5"']);
   });
   it("that is new and looks like a slip must be quoted", () => {
-    expect(use("gives Cask 7 b")[1]).toContain("If it is a new name, put it in quotes.");
+    expect(use("gives Cask 7 b")[1]).toContain(
+      "error: “Cask 7 b” isn't in the pantry and contains a digit, sign or unit. To use it as a new name, put it in quotes.",
+    );
     expect(use('gives "Cask 7 b"')[1]).toContain("becomes a stub");
   });
 });

@@ -3,7 +3,7 @@ import { readFormula, writeFormula } from "../formulas/field";
 import type { Scope } from "../formulas/scope";
 import { readUnit } from "../formulas/units";
 import { isDoubtful } from "../numbers/decimal";
-import { formatTicks, parseTicks } from "../numbers/ticks";
+import { formatTicks, parseTicks, notADuration } from "../numbers/ticks";
 import { typedNumber } from "../numbers/typed";
 import type { Surroundings } from "../schema/field";
 import type { Id } from "../schema/id";
@@ -11,6 +11,8 @@ import { issue } from "../schema/issue";
 import { asksFirst, meantBy } from "../schema/meant";
 import { quote } from "./book";
 import type { LineIssue } from "./parsed";
+import { didYouMean } from "../numbers/format";
+import { aKind, kindWord } from "../schema/kind-word";
 
 /** The form of a whole clause, in any case. */
 export const form = (text: string): RegExp => new RegExp(`^${text}$`, "dis");
@@ -86,23 +88,23 @@ export class PieceReader {
     const name = unquoted(at.text).trim();
     const found = name ? this.around.names(kind).find(name) : { found: "none" as const };
     if (found.found === "several")
-      throw new Refused(`“${name}” is the name of several. Write the key of the one you mean.`, at, found.keys);
+      throw new Refused(`Several records are called “${name}”. Enter the key of one.`, at, found.keys);
     return found.found === "one" ? found.id : null;
   }
   name(kind: string, at: Piece): Id {
     const found = this.find(kind, at);
     if (found) return found;
     const name = unquoted(at.text).trim();
-    if (!name) throw new Refused(`The name of ${an(kind)} is missing here.`, at);
+    if (!name) throw new Refused(`Enter the name of ${aKind(kind)}.`, at);
     if (!QUOTED.test(at.text)) this.doubt(kind, name, at);
     const made = kind === "item" ? this.make(name) : null;
     const offers = this.around.names(kind).near(name);
-    const near = offers.length ? ` Did you mean ${offers.join(" or ")}?` : "";
+    const near = didYouMean(offers);
     if (made) {
-      this.tell(`“${name}” is not in the pantry yet and becomes a stub.${near}`, at, offers, "note");
+      this.tell(`“${name}” is new and becomes a stub.${near}`, at, offers, "note");
       return made;
     }
-    throw new Refused(`There is no ${kind} called “${name}”.${near}`, at, offers);
+    throw new Refused(`There is no ${kindWord(kind)} called “${name}”.${near}`, at, offers);
   }
   /** A name that nobody knows and that looks like a slip must be quoted to be one. */
   private doubt(kind: string, name: string, at: Piece): void {
@@ -110,21 +112,20 @@ export class PieceReader {
     const meant = meantBy(name, { ...this.around, known, offer: "amount" });
     if (meant?.known)
       throw new Refused(
-        `There is no ${kind} called “${name}”, but there is “${meant.name}”, with ${meant.beside} beside it. Write ${meant.offers[0]}${kind === "item" ? ", or put a new name in quotes" : ""}.`,
+        `There is no ${kindWord(kind)} called “${name}”, but “${meant.name}” with ${meant.beside} exists. Enter ${meant.offers[0]}${kind === "item" ? ", or put a new name in quotes" : ""}.`,
         at,
         kind === "item" ? [...meant.offers, quote(name)] : meant.offers,
       );
     if (kind === "item" && (meant || asksFirst(name)))
       throw new Refused(
-        `“${name}” is not in the pantry, and has a digit, a sign or a unit in it. If it is a new name, put it in quotes.`,
+        `“${name}” isn't in the pantry and contains a digit, sign or unit. To use it as a new name, put it in quotes.`,
         at,
         [...(meant?.offers ?? []), quote(name)],
       );
   }
   time(at: Piece): number {
     const ticks = parseTicks(at.text, this.around.ticksPerSecond, this.around.numbers);
-    if (ticks === null)
-      throw new Refused(`“${at.text}” is no time. Write 90s, 1m30s or 1800t, in whole ticks.`, at, ["30s"]);
+    if (ticks === null) throw new Refused(notADuration(at.text, this.around.ticksPerSecond), at, ["30s"]);
     return ticks;
   }
   number(at: Piece): number {
@@ -137,7 +138,7 @@ export class PieceReader {
   }
   whole(at: Piece): number {
     const value = this.number(at);
-    if (!Number.isInteger(value) || value < 0) throw new Refused(`“${at.text}” is no whole number.`, at);
+    if (!Number.isInteger(value) || value < 0) throw new Refused(`“${at.text}” isn't a whole number.`, at);
     return value;
   }
   /** @param unit  what it must come to */
@@ -154,7 +155,6 @@ export class PieceReader {
     return (this.around.record(kind, id) as { readonly unit?: string } | undefined)?.unit ?? "";
   }
 }
-const an = (kind: string): string => `${/^[aeiou]/.test(kind) ? "an" : "a"} ${kind}`;
 
 /** Writes names so that they are read back, times and formulas. */
 export class PieceWriter {

@@ -38,9 +38,9 @@ export class LineReader {
       this.report(
         "error",
         { from: 0, to: text.length },
-        `A line of ${text.length} characters; at most ${LONGEST_LINE} are read. Split it into several recipes.`,
+        `The line has ${text.length} characters; the maximum is ${LONGEST_LINE}. Split it into several recipes.`,
       );
-    if (open) this.report("error", open, 'This quote has no end. Close it with ".');
+    if (open) this.report("error", open, 'This quote is not closed. Add a ".');
   }
 
   /** Reports what stands before the next sign of order, so that nothing typed is ignored. */
@@ -113,7 +113,7 @@ export class LineReader {
     if (this.issues.length > MOST_ISSUES) return;
     const last = this.issues.length === MOST_ISSUES;
     const said = last
-      ? issue(columnOf(from), "More is wrong from here on. Mend what stands before it first.")
+      ? issue(columnOf(from), "There are more errors after this. Fix the earlier ones first.")
       : issue(columnOf(from), message, { severity, suggestions });
     this.issues.push({ ...said, from, to: last ? this.text.length : to });
   }

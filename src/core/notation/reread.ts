@@ -60,7 +60,7 @@ export function reread(
       const typed = plain.slice(span.from, span.to);
       const meant = meantBy(typed, { ...words, known });
       if (!meant?.known) continue;
-      const says = `${shown(text.slice(span.from, span.to))} looks like “${meant.name}” with ${meant.beside} beside it.`;
+      const says = `${shown(text.slice(span.from, span.to))} looks like “${meant.name}” with ${meant.beside}.`;
       // What stands at the end of a line does not stand behind an ingredient.
       if (meant.clauses.length && span.to < arrow) {
         const line = `${replaced(text, [{ span, text: meant.entry }])} ${meant.clauses.join(" ")}`;
@@ -103,7 +103,7 @@ const refused =
     // What may be a new name can be quoted to be one.
     const name = /^[^"{}|[\]:]+$/.test(typed) ? [quote(typed)] : [];
     return {
-      ...issue(`column ${from + 1}`, `${says} Write ${texts[0]}.`, {
+      ...issue(`column ${from + 1}`, `${says} Enter ${texts[0]}.`, {
         severity: "error",
         suggestions: [...texts, ...name],
       }),

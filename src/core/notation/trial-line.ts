@@ -117,11 +117,11 @@ const STEPS: readonly StepRule[] = [
   },
   {
     is: ["be"],
-    such: "be Aboard",
-    form: form("be (?:(nowhere in particular)|(.+))"),
-    read: (r, piece, has) => ({ does: { is: "be", situation: has(1) ? null : r.name("situation", piece(2)) } }),
+    such: "context Aboard",
+    form: form("(?:no context|be (nowhere in particular)|(?:context|be) (.+))"),
+    read: (r, piece, has) => ({ does: { is: "be", situation: has(2) ? r.name("situation", piece(2)) : null } }),
     write: ({ does }, w) =>
-      `be ${does.situation === null ? "nowhere in particular" : w.name("situation", id(does, "situation"))}`,
+      does.situation === null ? "no context" : `context ${w.name("situation", id(does, "situation"))}`,
   },
   {
     is: ["stop"],
@@ -132,21 +132,21 @@ const STEPS: readonly StepRule[] = [
   },
   {
     is: ["harm"],
-    such: "harm Vigour 2 a second",
-    form: form("harm (.+?) ([-−]?\\d\\S*)(?: a second)?"),
+    such: "damage Vigour 2 per second",
+    form: form("(?:damage|harm) (.+?) ([-−]?\\d\\S*)(?: (?:per|a) second)?"),
     read: (r, piece) => ({ does: { is: "harm", resource: r.name("resource", piece(1)), amount: r.number(piece(2)) } }),
-    write: ({ does }, w) => `harm ${w.name("resource", id(does, "resource"))} ${does.amount} a second`,
+    write: ({ does }, w) => `damage ${w.name("resource", id(does, "resource"))} ${does.amount} per second`,
   },
   {
     is: ["wear"],
-    such: "wear Oilskin",
+    such: "wear Oilskin coat",
     form: form("wear (.+)"),
     read: (r, piece) => ({ does: { is: "wear", item: r.name("item", piece(1)) } }),
     write: ({ does }, w) => `wear ${w.name("item", id(does, "item"))}`,
   },
   {
     is: ["take off"],
-    such: "take off Oilskin",
+    such: "take off Oilskin coat",
     form: form("take off (.+)"),
     read: (r, piece) => ({ does: { is: "take off", item: r.name("item", piece(1)) } }),
     write: ({ does }, w) => `take off ${w.name("item", id(does, "item"))}`,
@@ -264,7 +264,8 @@ export function parseSteps(text: string, around: Surroundings): ParsedTrial {
   const steps: StepParts[] = [];
   let from = 0;
   const lines = text.split("\n");
-  if (lines.length > MOST_LINES) r.tell(`${lines.length} lines; a trial has at most ${MOST_LINES}.`, { text, from: 0 });
+  if (lines.length > MOST_LINES)
+    r.tell(`${lines.length} lines; the maximum for a trial is ${MOST_LINES}.`, { text, from: 0 });
   for (const line of lines.slice(0, MOST_LINES)) {
     const at = trimmed({ text: line, from });
     from += line.length + 1;
@@ -296,7 +297,7 @@ function readStep(r: PieceReader, line: Piece): StepParts {
   const verb = at.text.split(/\s/)[0].toLowerCase();
   const same = STEPS.filter(({ such }) => such.startsWith(verb));
   const such = (same.length ? same : STEPS).map((rule) => rule.such);
-  throw new Refused(`“${at.text}” is no step. Steps are written so: ${such.join("; ")}.`, at, same.length ? such : []);
+  throw new Refused(`“${at.text}” isn't a step. Examples: ${such.join("; ")}.`, at, same.length ? such : []);
 }
 
 export function formatStep(step: StepParts, around: Surroundings): string {

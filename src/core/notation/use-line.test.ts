@@ -88,12 +88,14 @@ describe("the line of a use", () => {
     expect(fault("Eat: kept, used up")?.says).toMatch(/says again/);
     expect(fault("Eat: 130% Warm")).toMatchObject({ at: "130" });
     expect(fault("Eat: restores Vigour by 2 +")?.says).toMatch(/missing at the end/);
-    expect(fault("Eat: restores Vigour by item stroke time")?.says).toMatch(/“s”; “vigour” is wanted/);
+    expect(fault("Eat: restores Vigour by item stroke time")?.says).toMatch(
+      /^This comes to “s”; “vigour” is needed here\.$/,
+    );
     expect(fault("Eat: gives 2 Ropes")).toMatchObject({ offers: ["Rope"] });
     expect(fault("Eat: Warm,, used up")?.says).toMatch(/Nothing stands between/);
     expect(fault("Eat: only Aboard + Ashore")).toMatchObject({ at: "Ashore" });
     expect(fault(`Eat: ${"a".repeat(800)}`)?.says).toMatch(/at most 700/);
-    expect(fault(": used up")?.says).toMatch(/name is missing/);
+    expect(fault(": used up")?.says).toMatch(/^A name is missing before the colon, such as Eat or Light\.$/);
   });
 
   it("is read back from what it is written as, whatever a use is", () => {

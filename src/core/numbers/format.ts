@@ -23,8 +23,8 @@ export const sayPercent = (chance: number): string => `${Number((chance * 100).t
 
 /** A relative move with its sign: "+18%", "−3.5%", "new", "gone". */
 export function sayMove(from: number, to: number): string {
-  if (!Number.isFinite(from)) return Number.isFinite(to) ? "now within reach" : "—";
-  if (!Number.isFinite(to)) return "now out of reach";
+  if (!Number.isFinite(from)) return Number.isFinite(to) ? "now obtainable" : "—";
+  if (!Number.isFinite(to)) return "now unobtainable";
   if (from === 0) return `+${sayQuantity(to)}`;
   const percent = (to / from - 1) * 100;
   const digits = Math.abs(percent) < 10 ? 1 : 0;
@@ -40,6 +40,14 @@ export function list(parts: readonly string[], most = 4): string {
   const shown = parts.length > most ? [...parts.slice(0, most - 1), `${parts.length - most + 1} more`] : parts;
   return shown.length < 2 ? (shown[0] ?? "") : `${shown.slice(0, -1).join(", ")} and ${shown[shown.length - 1]}`;
 }
+
+/** "a, b or c". */
+export const either = (parts: readonly string[]): string =>
+  parts.length < 2 ? (parts[0] ?? "") : `${parts.slice(0, -1).join(", ")} or ${parts[parts.length - 1]}`;
+
+/** " Did you mean a or b?", or nothing. */
+export const didYouMean = (offers: readonly string[]): string =>
+  offers.length ? ` Did you mean ${either(offers)}?` : "";
 
 /** Thin spaces between thousands. */
 export const group = (digits: string): string =>

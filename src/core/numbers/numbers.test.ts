@@ -48,8 +48,8 @@ describe("numbers in sentences", () => {
   it("gives a move its sign", () => {
     expect(sayMove(10, 11.8)).toBe("+18%");
     expect(sayMove(10, 9.65)).toBe("−3.5%");
-    expect(sayMove(Number.POSITIVE_INFINITY, 3)).toBe("now within reach");
-    expect(sayMove(3, Number.POSITIVE_INFINITY)).toBe("now out of reach");
+    expect(sayMove(Number.POSITIVE_INFINITY, 3)).toBe("now obtainable");
+    expect(sayMove(3, Number.POSITIVE_INFINITY)).toBe("now unobtainable");
   });
 
   it("joins and shortens lists", () => {

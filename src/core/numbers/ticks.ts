@@ -56,6 +56,10 @@ export function formatTicks(ticks: number, ticksPerSecond: number): string {
   return `${h ? `${h}h` : ""}${m ? `${m}m` : ""}${s ? `${s}s` : ""}`;
 }
 
+/** The message for a text that isn't a duration. */
+export const notADuration = (typed: string, ticksPerSecond: number): string =>
+  `“${typed}” isn't a duration. Use 90s, 1m30s or 1800t, in whole ticks (${ticksPerSecond} per second).`;
+
 /** Seconds of play in words a person reads at a glance: "45 s", "1 min 52 s", "3 h 5 min". */
 export function saySeconds(seconds: number): string {
   if (!Number.isFinite(seconds)) return "never";

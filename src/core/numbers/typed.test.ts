@@ -71,14 +71,14 @@ describe("a number that is typed", () => {
 
   it("says what is wrong and what would do", () => {
     const says = (text: string, expected: Expected = {}) => (typedNumber(text, expected) as { says: string }).says;
-    expect(says("1,500")).toBe("“1,500” may be two numbers. Write 1500 or 1.5.");
-    expect(says("500 lb", { unit: "kg" })).toBe("“500 lb” ends in “lb”; what fits is kg, g, mg or t.");
-    expect(says("3 dozen")).toBe("“3 dozen” ends in “dozen”; a number without a unit is needed. Write 36.");
-    expect(says("12%")).toBe("“12%” is a percentage, and a plain number is needed. Write 0.12 or 12.");
+    expect(says("1,500")).toBe("“1,500” could be two numbers. Enter 1500 or 1.5.");
+    expect(says("500 lb", { unit: "kg" })).toBe("“500 lb” ends in “lb”; use kg, g, mg or t.");
+    expect(says("3 dozen")).toBe("“3 dozen” ends in “dozen”; a number without a unit is needed. Enter 36.");
+    expect(says("12%")).toBe("“12%” is a percentage, but a plain number is needed. Enter 0.12 or 12.");
     expect(says("many", { format: "comma" })).toBe(
-      "“many” is not a number. Write digits with a comma for decimals, such as 2,5.",
+      "“many” isn't a number. Enter digits with a comma for decimals, such as 2,5.",
     );
-    expect(says(`1${"0".repeat(400)}`)).toContain("is not a number");
+    expect(says(`1${"0".repeat(400)}`)).toContain("isn't a number");
     expect(says("1e999")).toContain("too large");
   });
 

@@ -1,6 +1,6 @@
 /** The one reader of numbers that people type into cells, forms and tables, with the units that may stand behind them. */
 import { inLine, type NumberFormat, untyped, written } from "./decimal";
-import { list } from "./format";
+import { either } from "./format";
 import { fromPercent } from "./fraction";
 import { converted, isPercent, multipleOf, unitsLike } from "./measures";
 import { tidy } from "./tidy";
@@ -33,9 +33,9 @@ export function typedNumber(text: string, expected: Expected = {}): TypedNumber 
   const said = `“${typed.length > LONGEST ? `${typed.slice(0, LONGEST)}…` : typed}”`;
   const refused = (why: string, values: readonly number[] = []): TypedNumber => {
     const offers = values.map((value) => `${written(tidy(value), line ? undefined : format)}${percent ? "%" : ""}`);
-    return { says: `${said} ${why}${offers.length ? ` Write ${offers.join(" or ")}.` : ""}`, offers };
+    return { says: `${said} ${why}${offers.length ? ` Enter ${either(offers)}.` : ""}`, offers };
   };
-  const none = `is not a number. Write digits${unit ? `, such as ${written(2.5, format)} ${unit}` : ` with a ${format ?? "point"} for decimals, such as ${written(2.5, format)}`}.`;
+  const none = `isn't a number. Enter digits${unit ? `, such as ${written(2.5, format)} ${unit}` : ` with a ${format ?? "point"} for decimals, such as ${written(2.5, format)}`}.`;
   if (typed.length > LONGEST) return refused(none);
   // Full-width digits and signs are the same digits and signs; "½" becomes "1⁄2".
   const plain = typed
@@ -54,13 +54,13 @@ export function typedNumber(text: string, expected: Expected = {}): TypedNumber 
   const signed = (digits: string): number => Number(`${sign === "-" ? "-" : ""}${digits}`);
   const rest = behind.trim();
   if (read === null || /\d/.test(rest)) return refused(none);
-  if (typeof read === "object") return refused("may be two numbers.", [signed(read.whole), signed(read.decimal)]);
+  if (typeof read === "object") return refused("could be two numbers.", [signed(read.whole), signed(read.decimal)]);
   const value = signed(read) + 0;
-  if (!Number.isFinite(value)) return refused("is too large a number.");
+  if (!Number.isFinite(value)) return refused("is too large.");
   if (rest === "") return { value: percent ? fromPercent(value) : value };
   if (isPercent(rest)) {
     if (percent) return { value: fromPercent(value) };
-    return unit === "%" ? { value } : refused("is a percentage, and a plain number is needed.", [value / 100, value]);
+    return unit === "%" ? { value } : refused("is a percentage, but a plain number is needed.", [value / 100, value]);
   }
   const other = unit ? converted(value, rest, unit, ticksPerSecond) : null;
   if (other !== null && !percent) return { value: other };
@@ -71,8 +71,8 @@ export function typedNumber(text: string, expected: Expected = {}): TypedNumber 
     : !unit
       ? "a number without a unit is needed"
       : known.length
-        ? `what fits is ${list(known).replace(/ and (?=[^,]*$)/, " or ")}`
-        : `it is counted in ${unit}`;
+        ? `use ${either(known)}`
+        : `its unit is ${unit}`;
   // Without its unit an amount of something else would be another amount: only a mere number is offered as one.
   const plainly = unit ? [] : [value];
   return refused(`ends in “${rest}”; ${fits}.`, times === undefined ? plainly : [value * times]);

@@ -38,7 +38,7 @@ function webpSize(bytes: Uint8Array): readonly [number, number] | null {
 export function readPicture(bytes: Uint8Array): Picture | Says {
   if (bytes.length > MOST_PICTURE_BYTES)
     return {
-      says: `The file has ${Math.ceil(bytes.length / 1024)} kB; at most ${MOST_PICTURE_BYTES / 1024} kB are taken.`,
+      says: `The file has ${Math.ceil(bytes.length / 1024)} kB; the maximum is ${MOST_PICTURE_BYTES / 1024} kB.`,
     };
   for (const [type, size] of [
     ["image/png", pngSize(bytes)],
@@ -47,16 +47,16 @@ export function readPicture(bytes: Uint8Array): Picture | Says {
     if (!size) continue;
     const [width, height] = size;
     if (width < 1 || height < 1 || width > MOST_PIXELS || height > MOST_PIXELS)
-      return { says: `The picture is ${width} by ${height}; at most ${MOST_PIXELS} by ${MOST_PIXELS} are taken.` };
+      return { says: `The picture is ${width} by ${height}; the maximum is ${MOST_PIXELS} by ${MOST_PIXELS}.` };
     return { type, bytes, leftOut: [] };
   }
   let text: string;
   try {
     text = new TextDecoder("utf-8", { fatal: true }).decode(bytes);
   } catch {
-    return { says: "This is neither PNG nor WebP nor SVG." };
+    return { says: "This isn't a PNG, WebP or SVG file." };
   }
-  if (!/<svg[\s>]/i.test(text)) return { says: "This is neither PNG nor WebP nor SVG." };
+  if (!/<svg[\s>]/i.test(text)) return { says: "This isn't a PNG, WebP or SVG file." };
   const made = sanitisedSvg(text);
   if ("says" in made) return made;
   return { type: "image/svg+xml", bytes: new TextEncoder().encode(made.svg), leftOut: made.leftOut };

@@ -100,13 +100,15 @@ describe("a picture", () => {
     webp.set([63, 0, 0, 31, 0, 0], 24);
     expect(readPicture(webp)).toMatchObject({ type: "image/webp" });
     for (const text of ["GIF89a", "<html><script>", "", "hello"])
-      expect(readPicture(new TextEncoder().encode(text))).toMatchObject({ says: expect.stringMatching(/neither PNG/) });
+      expect(readPicture(new TextEncoder().encode(text))).toMatchObject({
+        says: expect.stringMatching(/^This isn't a PNG, WebP or SVG file\.$/),
+      });
     expect(readPicture(new Uint8Array([0xff, 0xd8, 0xff, 0xe0]))).toHaveProperty("says");
   });
 
   it("is bounded in bytes and pixels", () => {
     expect(readPicture(png(4096, 64))).toMatchObject({
-      says: "The picture is 4096 by 64; at most 1024 by 1024 are taken.",
+      says: "The picture is 4096 by 64; the maximum is 1024 by 1024.",
     });
     expect(readPicture(new Uint8Array(MOST_PICTURE_BYTES + 1))).toMatchObject({
       says: expect.stringMatching(/257 kB/),

@@ -51,7 +51,7 @@ export function sanitisedSvg(
   text: string,
 ): { readonly svg: string; readonly leftOut: readonly string[] } | { readonly says: string } {
   if (/<!(?:DOCTYPE|ENTITY)/i.test(text))
-    return { says: "An SVG with a DOCTYPE or entities is not taken. Save it as plain SVG." };
+    return { says: "SVG files with a DOCTYPE or entities aren't accepted. Save it as plain SVG." };
   const parser = new SaxesParser();
   const leftOut = new Set<string>();
   const out: string[] = [];
@@ -71,9 +71,9 @@ export function sanitisedSvg(
   parser.on("opentag", ({ name, attributes }) => {
     depth++;
     if (++elements > MOST_ELEMENTS || depth > DEEPEST)
-      says ??= `The SVG has more than ${MOST_ELEMENTS} elements, or they stand in each other more than ${DEEPEST} deep.`;
+      says ??= `The SVG has more than ${MOST_ELEMENTS} elements, or is nested more than ${DEEPEST} deep.`;
     if (says !== null || within) return;
-    if (depth === 1 && name !== "svg") says = "The outermost element of an SVG is svg.";
+    if (depth === 1 && name !== "svg") says = "The outermost element of an SVG must be svg.";
     if (!ELEMENTS.has(name)) {
       leftOut.add(`<${name}>`);
       within = depth;
@@ -114,5 +114,5 @@ export function sanitisedSvg(
     const solid = out.join("").replace(/ stroke-dash(?:array|offset)="[^"]*"/g, "");
     return { svg: solid, leftOut: [...leftOut, "stroke-dasharray"] };
   }
-  return root ? { svg: out.join(""), leftOut: [...leftOut] } : { says: "There is no picture in it." };
+  return root ? { svg: out.join(""), leftOut: [...leftOut] } : { says: "The file contains no picture." };
 }

@@ -25,7 +25,7 @@ describe("a name", () => {
     ["NUL", "a\u0000b", "U+0000"],
     ["a line break", "a\nb", "U+000A"],
     ["a line separator", "a\u2028b", "U+2028"],
-    ["half a character", "a\ud83d", "Half of a character"],
+    ["half a character", "a\ud83d", "It contains half of a character, which is not valid Unicode. Type it again."],
     ["what is no character", "a\uffff", "U+FFFF"],
     ["a space without width", "Pe\u200bat", "U+200B"],
     ["a turn of direction", "Pe\u202eat", "U+202E"],
@@ -42,7 +42,7 @@ describe("a name", () => {
   });
 
   it("is measured before it is looked at", () => {
-    expect(name("x".repeat(121))).toBe("121 characters; at most 120 fit.");
+    expect(name("x".repeat(121))).toBe("It has 121 characters; the maximum is 120.");
   });
 });
 

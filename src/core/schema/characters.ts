@@ -29,14 +29,14 @@ export interface TextRule {
 /** What is wrong with a text, or null. Takes anything, reads no more than `max` characters of it. */
 export function textProblem(value: unknown, { max, name, lines }: TextRule): string | null {
   if (typeof value !== "string") return `Expected text, not ${shown(value)}.`;
-  if (value.length > max) return `${value.length} characters; at most ${max} fit.`;
-  if (LONE.test(value)) return "Half of a character stands here: this is not well-formed Unicode. Type it again.";
+  if (value.length > max) return `It has ${value.length} characters; the maximum is ${max}.`;
+  if (LONE.test(value)) return "It contains half of a character, which is not valid Unicode. Type it again.";
   const control = CONTROL.exec(value) ?? (lines ? null : BREAK.exec(value));
-  if (control) return `A control character (${codeOf(control[0])}) stands here. Remove it.`;
+  if (control) return `It contains a control character (${codeOf(control[0])}). Remove it.`;
   if (!name) return null;
   const hidden = INVISIBLE.exec(value.replace(JOINED, ""));
-  if (hidden) return `An invisible character (${codeOf(hidden[0])}) stands here. Remove it.`;
-  return !value || VISIBLE.test(value) ? null : "A name is needed: at least one letter.";
+  if (hidden) return `It contains an invisible character (${codeOf(hidden[0])}). Remove it.`;
+  return !value || VISIBLE.test(value) ? null : "Enter a name with at least one letter.";
 }
 
 const codeOf = (text: string): string => `U+${(text.codePointAt(0) ?? 0).toString(16).toUpperCase().padStart(4, "0")}`;

@@ -12,7 +12,7 @@ export const colour = (initial: string, options: FieldOptions = {}): Field<strin
   bundleInitial: initial,
   check(value, to) {
     if (typeof value !== "string" || !COLOUR.test(value))
-      to.fault("", `${shown(value)} is not an opaque colour. Use six hex digits, such as #2c6e8f.`);
+      to.fault("", `${shown(value)} isn't an opaque colour. Use six hex digits, such as #2c6e8f.`);
   },
   toBundle: (value) => (value === initial ? undefined : value),
   fromBundle: (value) => value,
@@ -20,9 +20,7 @@ export const colour = (initial: string, options: FieldOptions = {}): Field<strin
   format: (value) => value,
   parse(typed) {
     const value = `${typed.startsWith("#") ? "" : "#"}${typed.toLowerCase()}`;
-    return COLOUR.test(value)
-      ? { value }
-      : { says: `“${typed}” is not a colour. Write six hex digits, such as #2c6e8f.` };
+    return COLOUR.test(value) ? { value } : { says: `“${typed}” isn't a colour. Use six hex digits, such as #2c6e8f.` };
   },
   say: (value) => value,
   stored: (name, shape) => cell({ name: snake(name), type: "text", length: 7, nullable: false }, shape),

@@ -1,5 +1,5 @@
 /** A field that holds a time, in ticks of the game's clock; written as 90s, 1m30s or 1800t. */
-import { formatTicks, parseTicks } from "../numbers/ticks";
+import { formatTicks, parseTicks, notADuration } from "../numbers/ticks";
 import { cell, type Field, type FieldOptions, plain } from "./field";
 import { MOST_TICKS } from "./limits";
 import { numberColumn, numberProblem } from "./number";
@@ -36,7 +36,7 @@ export function duration({
       if (ticks === null)
         fault(
           place,
-          `Expected a time such as "90s", "1m30s", "1800t" or a number of seconds, in whole ticks (${ticksPerSecond} a second).`,
+          `Expected a duration such as "90s", "1m30s", "1800t" or a number of seconds, in whole ticks (${ticksPerSecond} per second).`,
         );
       return ticks ?? 0;
     },
@@ -49,9 +49,7 @@ export function duration({
     parse(typed, { ticksPerSecond }) {
       if (typed === "") return { value: initial };
       const ticks = read(typed, ticksPerSecond);
-      return ticks === null
-        ? { says: `“${typed}” is no time. Write 90s, 1m30s or 1800t, in whole ticks (${ticksPerSecond} a second).` }
-        : { value: ticks };
+      return ticks === null ? { says: notADuration(typed, ticksPerSecond) } : { value: ticks };
     },
     say: (value, { ticksPerSecond }) => (value === null ? "nothing" : formatTicks(value, ticksPerSecond)),
     stored: (name, shape) => cell(numberColumn(name, rules, optional === true), shape),

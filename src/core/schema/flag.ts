@@ -28,7 +28,7 @@ export function flag({
     completions: () => ["yes", "no"],
     check(value, to) {
       if (value === null && optional) return;
-      if (typeof value !== "boolean") to.fault("", `${shown(value)} is neither true nor false.`);
+      if (typeof value !== "boolean") to.fault("", `${shown(value)} isn't true or false.`);
     },
     toBundle: (value) => (value === initial ? undefined : value),
     fromBundle: (value) => value,
@@ -37,7 +37,7 @@ export function flag({
     parse(typed) {
       if (typed === "") return { value: optional ? null : false };
       const value = WORDS.get(typed.toLowerCase());
-      return value === undefined ? { says: `“${typed}” is neither yes nor no.` } : { value };
+      return value === undefined ? { says: `“${typed}” isn't yes or no.` } : { value };
     },
     say: (value) => (value === null ? "nothing" : value ? "yes" : "no"),
     stored: (name, shape) => cell({ name: snake(name), type: "boolean", nullable: optional === true }, shape),

@@ -31,7 +31,7 @@ describe("a name that stands twice", () => {
     const text = '{\n  "items": [],\n  "items": []\n}';
     expect(saidTwice(text)).toEqual({
       place: "line 3, column 3",
-      says: "“items” stands twice in the same object, and only one of the two can be meant: leave the right one.",
+      says: "“items” appears twice in the same object. Remove one of them.",
     });
     expect(placeIn("abc", 0)).toBe("line 1, column 1");
   });

@@ -86,7 +86,7 @@ export function saidTwice(text: string): { readonly place: string; readonly says
   return (
     found && {
       place: placeIn(text, found.at),
-      says: `${shown(found.name)} stands twice in the same object, and only one of the two can be meant: leave the right one.`,
+      says: `${shown(found.name)} appears twice in the same object. Remove one of them.`,
     }
   );
 }

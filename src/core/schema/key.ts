@@ -17,7 +17,7 @@ export const key = (options: FieldOptions = {}): Field<string> => ({
     if (!isKey(value))
       to.fault(
         "",
-        `${shown(value)} is not a key. Use lower-case letters, digits and single “_” between them, such as coarse_salt.`,
+        `${shown(value)} isn't a key. Use lower-case letters, digits and single “_” between them, such as coarse_salt.`,
       );
   },
   toBundle: (value) => value,

@@ -11,6 +11,7 @@ import {
   type Surroundings,
 } from "./field";
 import { type Id, isId } from "./id";
+import { aKind, kindWord } from "./kind-word";
 import { isPlain, type Json } from "./json";
 import { MOST_LISTED } from "./limits";
 import { refProblem } from "./ref";
@@ -40,9 +41,10 @@ export function keyedMap<T>(
     depth: 1 + of.depth,
     targets: [kind, ...of.targets],
     check(value, to) {
-      if (!isPlain(value)) return to.fault("", `Expected an object: ${kind}s and what each has.`);
+      if (!isPlain(value)) return to.fault("", `Expected an object of ${kindWord(kind, true)} and their values.`);
       const ids = Object.keys(value);
-      if (ids.length > MOST_LISTED) return to.fault("", `${ids.length} ${kind}s; at most ${MOST_LISTED} fit.`);
+      if (ids.length > MOST_LISTED)
+        return to.fault("", `${ids.length} ${kindWord(kind, true)}; the maximum is ${MOST_LISTED}.`);
       for (const id of ids) {
         const says = refProblem(to, kind, id);
         if (says) to.fault(cut(id, 60), says);
@@ -84,19 +86,23 @@ export function keyedMap<T>(
     },
     fromBundle(value, place, from) {
       if (!isPlain(value)) {
-        from.fault(place, `Expected an object such as { "vigour": 42 }, with keys of ${kind}s.`);
+        from.fault(place, `Expected an object such as { "vigour": 42 }, with keys of ${kindWord(kind, true)}.`);
         return {};
       }
       const found = new Map<string, unknown>();
       for (const [key, each] of Object.entries(value)) {
         const at = `${place}.${cut(key, 60)}`;
         const id = from.reference(kind, key, at);
-        if (id && found.has(id)) from.fault(at, `This ${kind} stands here twice.`);
+        if (id && found.has(id)) from.fault(at, `This ${kindWord(kind)} appears twice.`);
         if (id) found.set(id, of.fromBundle(each as Json, at, from, undefined));
       }
       return Object.fromEntries(found);
     },
-    schema: (defs) => ({ type: "object", additionalProperties: of.schema(defs), description: `By key of a ${kind}.` }),
+    schema: (defs) => ({
+      type: "object",
+      additionalProperties: of.schema(defs),
+      description: `By key of ${aKind(kind)}.`,
+    }),
     format: (value, around) =>
       Object.entries(value)
         .map(
@@ -110,7 +116,7 @@ export function keyedMap<T>(
       const found = new Map<string, T>();
       for (const { name, text } of members.members) {
         const which = typing.names(kind).find(name);
-        if (which.found !== "one") return { says: `There is no ${kind} called “${name}”.` };
+        if (which.found !== "one") return { says: `There is no ${kindWord(kind)} called “${name}”.` };
         const read = each(typing, which.id).parse(text, inList(typing));
         if ("says" in read) return read;
         found.set(which.id, read.value);

@@ -70,12 +70,12 @@ describe("a record of any kind", () => {
     expect(wrong({ decks: [{ ...deck, holds: [{ ...hold, marks: [{ sign: 3 }] }] }] })).toMatch(
       /^decks\.1\.holds\.1\.marks\.1\.sign: Expected text/,
     );
-    expect(wrong({ duty: { is: "toString" } })).toBe("duty.is: “toString” is none of idle, ferry, fish.");
+    expect(wrong({ duty: { is: "toString" } })).toBe("duty.is: “toString” isn't an option. Use idle, ferry, fish.");
     expect(wrong({ duty: { is: "idle", to: "sea" } })).toContain("no field “to”");
     expect(wrong({ anchor: { mass: 1 } })).toBe("anchor.of: This field is missing.");
     expect(wrong({ anchor: undefined })).toContain("Expected a anchor");
-    expect(wrong({ decked: "yes" })).toBe("decked: “yes” is neither true nor false.");
-    expect(wrong({ mark40: 10 })).toBe("mark40: 10 is outside 0 to 9.");
+    expect(wrong({ decked: "yes" })).toBe("decked: “yes” isn't true or false.");
+    expect(wrong({ mark40: 10 })).toBe("mark40: 10 is outside the range 0 to 9.");
     expect(wrong({ sail: 1 })).toContain("A vessel has no field “sail”");
   });
 

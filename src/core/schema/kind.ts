@@ -32,7 +32,6 @@ export interface NotationRead {
 
 export interface Definition<N extends string, F extends Fields> {
   readonly name: N;
-  readonly plural: string;
   /** Name of its list in a bundle. */
   readonly section: string;
   /** Name of its table, where that is not the kind's own. */

@@ -55,9 +55,9 @@ export function linked(language: Language, most: number, options: FieldOptions =
       if (says) return to.fault("", says);
       const named = namedIn(value as string);
       if (named.length > MOST_NAMED)
-        return to.fault("", `It names ${named.length} records; at most ${MOST_NAMED} fit.`);
+        return to.fault("", `It names ${named.length} records; the maximum is ${MOST_NAMED}.`);
       const strange = named.find(({ kind, id }) => !known(kind) || !isId(id));
-      if (strange) return to.fault("", `“${strange.kind}” is none of ${kinds.join(", ")}.`);
+      if (strange) return to.fault("", `“${strange.kind}” isn't a kind it can name. Use ${kinds.join(", ")}.`);
       for (const { kind, id } of named) {
         const gone = refProblem(to, kind, id);
         if (gone) return to.fault("", gone);
@@ -76,7 +76,7 @@ export function linked(language: Language, most: number, options: FieldOptions =
     fromBundle(value, place, from) {
       if (typeof value !== "string") {
         if (typeof value === "number") return String(value);
-        if (value !== null) from.fault(place, "Expected a text.");
+        if (value !== null) from.fault(place, "Expected text.");
         return null;
       }
       return value.replace(BUNDLED, (whole, words: string, kind: string, key: string) => {

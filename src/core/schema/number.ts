@@ -25,12 +25,12 @@ export function numberProblem(
   value: unknown,
   { min, max, whole, least, places }: Omit<NumberRules, "initial">,
 ): string | null {
-  if (typeof value !== "number" || !Number.isFinite(value)) return `${shown(value)} is not a number.`;
+  if (typeof value !== "number" || !Number.isFinite(value)) return `${shown(value)} isn't a number.`;
   if (least !== undefined && value > 0 && value < least)
-    return `${value} is too small to be counted with. Write 0, or at least ${least.toFixed(9)}.`;
-  if (Object.is(value, -0)) return "-0 is no number of its own. Write 0.";
-  if (whole && !Number.isInteger(value)) return `${value} is not a whole number.`;
-  if (value < min || value > max) return `${value} is outside ${min} to ${max}.`;
+    return `${value} is too small. Use 0, or at least ${least.toFixed(9)}.`;
+  if (Object.is(value, -0)) return "-0 isn't allowed. Use 0.";
+  if (whole && !Number.isInteger(value)) return `${value} isn't a whole number.`;
+  if (value < min || value > max) return `${value} is outside the range ${min} to ${max}.`;
   if (places !== undefined && Number(value.toFixed(places)) !== value)
     return `${value} has more than ${places} decimal places.`;
   return null;
@@ -83,8 +83,7 @@ export function number({ optional, ...rules }: NumberRules & { optional?: boolea
     format: (value, { numbers }) =>
       value === null ? "" : percent ? `${written(toPercent(value), numbers)}%` : written(value, numbers),
     parse(typed, { numbers, ticksPerSecond }) {
-      if (typed === "")
-        return optional ? { value: null } : min <= 0 ? { value: 0 } : { says: "A number is needed here." };
+      if (typed === "") return optional ? { value: null } : min <= 0 ? { value: 0 } : { says: "Enter a number." };
       return typedNumber(typed, { format: numbers, unit: options.unit, percent, ticksPerSecond });
     },
     say: (value) => (value === null ? "nothing" : percent ? sayPercent(value) : sayQuantity(value)),

@@ -10,6 +10,7 @@ import { isPlain, type Json } from "./json";
 import { MOST_LISTED, MOST_TICKS } from "./limits";
 import { numberProblem } from "./number";
 import { refProblem } from "./ref";
+import { aKind } from "./kind-word";
 
 /** One of the records that a value links to, and how many of it. */
 export interface OwnLink {
@@ -31,7 +32,8 @@ export function ownValue(kinds: readonly string[]): Field<OwnValue> {
   const linkProblem = (link: unknown, has: (kind: string, id: Id) => boolean): string | null => {
     if (!isPlain(link) || Object.keys(link).some((name) => !LINK.includes(name)))
       return `Expected a link: an object with ${LINK.join(", ")}.`;
-    if (!kinds.includes(link.kind as string)) return `${shown(link.kind)} is none of ${kinds.join(", ")}.`;
+    if (!kinds.includes(link.kind as string))
+      return `${shown(link.kind)} isn't a kind it can link to. Use ${kinds.join(", ")}.`;
     const amount = numberProblem(link.amount, amounts);
     return amount ?? refProblem({ has, fault: () => undefined }, link.kind as string, link.id);
   };
@@ -47,18 +49,18 @@ export function ownValue(kinds: readonly string[]): Field<OwnValue> {
       if (typeof value === "string") {
         const says = textProblem(value, { max: LONGEST_OWN_TEXT, lines: true });
         if (says) to.fault("", says);
-        else if (value === "") to.fault("", "An empty text is no value. Leave it out.");
+        else if (value === "") to.fault("", "An empty text isn't a value. Leave it out.");
       } else if (typeof value === "number") {
         const says = numberProblem(value, numbers);
         if (says) to.fault("", says);
       } else if (Array.isArray(value)) {
-        if (!value.length) to.fault("", "A list without links is no value. Leave it out.");
-        if (value.length > MOST_LISTED) return to.fault("", `${value.length} links; at most ${MOST_LISTED} fit.`);
+        if (!value.length) to.fault("", "An empty list isn't a value. Leave it out.");
+        if (value.length > MOST_LISTED) return to.fault("", `${value.length} links; the maximum is ${MOST_LISTED}.`);
         for (const [k, link] of value.entries()) {
           const says = linkProblem(link, to.has);
           if (says) to.fault(String(k + 1), says);
         }
-      } else if (typeof value !== "boolean") to.fault("", "Expected a text, a number, yes or no, or a list of links.");
+      } else if (typeof value !== "boolean") to.fault("", "Expected text, a number, yes or no, or a list of links.");
     },
     references(value, to) {
       for (const { kind, id } of links(value)) to(kind, id);
@@ -91,7 +93,7 @@ export function ownValue(kinds: readonly string[]): Field<OwnValue> {
     },
     schema: (defs) =>
       defs.define("ownValue", () => ({
-        description: "Of a field that the pantry defines. A duration is a number of ticks.",
+        description: "The value of a field of your own. Durations are numbers of ticks.",
         oneOf: [
           { type: "string", minLength: 1, maxLength: LONGEST_OWN_TEXT },
           { type: "number" },
@@ -106,7 +108,7 @@ export function ownValue(kinds: readonly string[]): Field<OwnValue> {
               minProperties: 1,
               properties: {
                 ...Object.fromEntries(
-                  kinds.map((kind) => [kind, { type: "string", description: `Key of a ${kind}.` }]),
+                  kinds.map((kind) => [kind, { type: "string", description: `Key of ${aKind(kind)}.` }]),
                 ),
                 amount: { type: "number", minimum: 0, maximum: 1e9, default: 1 },
               },
@@ -128,7 +130,7 @@ export function ownValue(kinds: readonly string[]): Field<OwnValue> {
       } catch {
         // It is told below.
       }
-      return { says: `“${text}” is no value of a field.` };
+      return { says: `“${text}” isn't a value of a field.` };
     },
     say: (value, around) =>
       typeof value === "object"

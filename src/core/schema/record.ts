@@ -4,6 +4,8 @@ import type { BundleReading, BundleWriting, Field, Fields, Members, Surroundings
 import type { Id } from "./id";
 import type { Definitions, JsonObject, JsonSchema } from "./json";
 import { same } from "./json";
+import { capital } from "../numbers/format";
+import { aKind } from "./kind-word";
 
 type Values = Readonly<Record<string, unknown>>;
 /** What of a kind is asked for here. */
@@ -112,7 +114,7 @@ export function checkRecord(
     if (name !== "id" && !Object.hasOwn(fields, name))
       to.fault(
         cut(name, 60),
-        `${kind === "item" ? "An" : "A"} ${kind} has no field ${shown(name)}. Its fields: ${Object.keys(fields).join(", ")}.`,
+        `${capital(aKind(kind))} has no field ${shown(name)}. Its fields: ${Object.keys(fields).join(", ")}.`,
       );
   if (!faults) rules?.(record, to.fault);
 }

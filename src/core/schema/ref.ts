@@ -1,4 +1,5 @@
 /** Fields that refer to records: one, or a set of them in an order. */
+import { capital, didYouMean, either } from "../numbers/format";
 import { several } from "./bytes";
 import { shown } from "./characters";
 import {
@@ -12,11 +13,12 @@ import {
   type Typing,
 } from "./field";
 import { type Id, isId } from "./id";
+import { aKind, kindWord } from "./kind-word";
 import { MOST_LISTED } from "./limits";
 import { meantBy } from "./meant";
 
 export const refProblem = (to: Checking, kind: string, id: unknown): string | null =>
-  isId(id) && to.has(kind, id) ? null : `There is no ${kind} ${shown(id)} in this pantry.`;
+  isId(id) && to.has(kind, id) ? null : `There is no ${kindWord(kind)} ${shown(id)} in this pantry.`;
 
 interface RefOptions extends FieldOptions {
   /** The kind refers to itself and makes a tree, of which a branch has at most so many records. */
@@ -46,10 +48,10 @@ export function ref(to: string, { optional, ...options }: RefOptions & { optiona
     relink: (value, kind, from, other) => (kind === to && value === from ? other : value),
     toBundle: (value, { keyOf }) => (value === null ? undefined : keyOf(to, value)),
     fromBundle: (value, place, from) => (value === null && optional ? null : from.reference(to, value, place)),
-    schema: () => ({ type: optional ? ["string", "null"] : "string", description: `Key of a ${to}.` }),
+    schema: () => ({ type: optional ? ["string", "null"] : "string", description: `Key of ${aKind(to)}.` }),
     format: (value, around) => (value === null ? "" : around.names(to).text(value)),
     parse(typed, typing) {
-      if (typed === "") return optional ? { value: null } : { says: "A name is needed here." };
+      if (typed === "") return optional ? { value: null } : { says: "Enter a name." };
       const found = findOrMake(to, typed, typing);
       return typeof found === "string" ? { value: found } : found;
     },
@@ -68,7 +70,7 @@ function findOrMake(kind: string, typed: string, typing: Typing): Id | { readonl
   if (found.found === "one") return found.id;
   if (found.found === "several")
     return {
-      says: `“${typed}” is the name of ${found.keys.length} records. Write the key of the one you mean: ${found.keys.join(" or ")}.`,
+      says: `${found.keys.length} records are called “${typed}”. Enter the key of one: ${either(found.keys)}.`,
     };
   const coming = typing.coming?.(kind, typed);
   if (coming) return coming;
@@ -76,13 +78,13 @@ function findOrMake(kind: string, typed: string, typing: Typing): Id | { readonl
   const meant = meantBy(typed, { ...typing, known, offer: "name" });
   if (meant?.known)
     return {
-      says: `There is no ${kind} called “${typed}”, but there is “${meant.name}”, and ${meant.beside} has no place here. Write ${meant.name}.`,
+      says: `There is no ${kindWord(kind)} called “${typed}”, but there is “${meant.name}”. ${capital(meant.beside)} doesn't belong here. Enter ${meant.name}.`,
     };
   const made = typing.make(kind, typed);
   if (made) return made;
   const offers = names.near(typed);
   return {
-    says: `There is no ${kind} called “${typed}”.${offers.length ? ` Did you mean ${offers.join(" or ")}?` : " Add it in Setup first."}`,
+    says: `There is no ${kindWord(kind)} called “${typed}”.${didYouMean(offers) || " Create it in Setup first."}`,
   };
 }
 
@@ -98,8 +100,8 @@ export const refs = (to: string, options: FieldOptions = {}): Field<readonly Id[
   completions: (around) => [...around.names(to).names()],
   check(value, into) {
     if (!Array.isArray(value)) return into.fault("", "Expected a list.");
-    if (value.length > MOST_LISTED) return into.fault("", `${value.length} entries; at most ${MOST_LISTED} fit.`);
-    if (new Set(value).size < value.length) return into.fault("", "The same entry stands here twice.");
+    if (value.length > MOST_LISTED) return into.fault("", `${value.length} entries; the maximum is ${MOST_LISTED}.`);
+    if (new Set(value).size < value.length) return into.fault("", "The list contains an entry twice.");
     for (const id of value) {
       const says = refProblem(into, to, id);
       if (says) into.fault("", says);
@@ -120,7 +122,11 @@ export const refs = (to: string, options: FieldOptions = {}): Field<readonly Id[
     // Where the same set is there already, it keeps its order.
     return before?.length === ids.length && before.every((id) => ids.includes(id)) ? before : ids;
   },
-  schema: () => ({ type: "array", items: { type: "string", minLength: 1 }, description: `Keys of ${to}s.` }),
+  schema: () => ({
+    type: "array",
+    items: { type: "string", minLength: 1 },
+    description: `Keys of ${kindWord(to, true)}.`,
+  }),
   format: (value, around) => value.map((id) => listed(id, to, around)).join(", "),
   parse(typed, typing) {
     const ids = new Set<Id>();

@@ -33,9 +33,8 @@ export function text({
       if (value === null && optional) return;
       const says = textProblem(value, { max: most, lines, name: !lines });
       if (says) to.fault("", says);
-      else if (required && !(value as string).trim()) to.fault("", "A name is needed: at least one letter.");
-      else if (!lines && value !== (value as string).trim())
-        to.fault("", "Spaces at the beginning or end. Remove them.");
+      else if (required && !(value as string).trim()) to.fault("", "Enter a name with at least one letter.");
+      else if (!lines && value !== (value as string).trim()) to.fault("", "Remove the spaces at the beginning or end.");
     },
     toBundle: (value) => (value === initial ? undefined : value),
     fromBundle: (value) => value,

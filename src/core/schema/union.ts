@@ -37,7 +37,7 @@ export function union<V extends Variants>(
     depth: Math.max(...sets.map((set) => set.depth)),
     check(value, to) {
       if (!isPlain(value)) return to.fault("", "Expected an object.");
-      if (sort(value) < 0) return to.fault("is", `${shown(value.is)} is none of ${words.join(", ")}.`);
+      if (sort(value) < 0) return to.fault("is", `${shown(value.is)} isn't an option. Use ${words.join(", ")}.`);
       sets[sort(value)].check(others(value as UnionOf<V>), to);
     },
     references: (value, to) => setOf(value).references(value as Values, to),

@@ -12,9 +12,9 @@ export function words(longest: number, options: FieldOptions = {}): Field<readon
   const problem = (word: unknown): string | null =>
     textProblem(word, { max: longest, name: true }) ??
     (word === "" || (word as string).trim() !== word
-      ? "A word is needed, without spaces around it."
+      ? "Enter a word without spaces around it."
       : /[,;]/.test(word as string)
-        ? "A comma or semicolon stands between words, not in one."
+        ? "A word can't contain a comma or semicolon."
         : null);
   return {
     ...plain,
@@ -25,12 +25,12 @@ export function words(longest: number, options: FieldOptions = {}): Field<readon
     depth: 1,
     check(value, to) {
       if (!Array.isArray(value)) return to.fault("", "Expected a list of words.");
-      if (value.length > MOST_LISTED) return to.fault("", `${value.length} words; at most ${MOST_LISTED} fit.`);
+      if (value.length > MOST_LISTED) return to.fault("", `${value.length} words; the maximum is ${MOST_LISTED}.`);
       const seen = new Set<string>();
       for (const [k, word] of value.entries()) {
         const says = problem(word);
         if (says) to.fault(String(k + 1), says);
-        else if (seen.has(normalise(word))) to.fault(String(k + 1), `“${word}” stands here twice.`);
+        else if (seen.has(normalise(word))) to.fault(String(k + 1), `The list contains “${word}” twice.`);
         else seen.add(normalise(word));
       }
     },

@@ -20,7 +20,6 @@ const size = group({ long: number({ min: 0, max: 1000 }), wide: number({ min: 0,
 
 export const vessel = defineKind({
   name: "vessel",
-  plural: "vessels",
   section: "vessels",
   fields: {
     motto: text({ most: 60, optional: true }),

@@ -34,7 +34,7 @@ describe("a bag", () => {
     });
     const light = bag({ slots: null, mass: 4.2 });
     expect(light.put(idOf("Salt"), 20)).toMatchObject({ put: 8, stored: 12 });
-    expect(bag().put(idOf("Charm"), 5)).toEqual({ put: 3, stored: 0, refused: 2, says: "One may own 3 of it." });
+    expect(bag().put(idOf("Charm"), 5)).toEqual({ put: 3, stored: 0, refused: 2, says: "A player can own at most 3." });
     const some = bag();
     some.put(idOf("Charm"), 2);
     expect(some.put(idOf("Charm"), 2, 1)).toMatchObject({ put: 0, refused: 2 });
@@ -42,7 +42,7 @@ describe("a bag", () => {
       put: 0,
       stored: 0,
       refused: 1,
-      says: "It is too heavy: 10 kg can be carried. It was refused.",
+      says: "It is too heavy: the limit is 10 kg. It was refused.",
     });
     expect(bag().put("gone00000000" as never, 2)).toMatchObject({ refused: 2 });
   });
@@ -60,7 +60,7 @@ describe("a bag", () => {
     b.put(idOf("Salt"), 10);
     expect(b.split(0, 4)).toBe(null);
     expect(stacks(b)).toEqual([6, 4]);
-    expect(b.split(0, 6)).toBe("Of 6, 1 to 5 can be split off.");
+    expect(b.split(0, 6)).toBe("From a stack of 6 you can split off 1 to 5.");
     expect(b.split(9, 1)).toBe("There is no such stack.");
     b.put(idOf("Lamp"), 1);
     b.merge(idOf("Salt"));

@@ -113,7 +113,7 @@ export class Bag {
   /** Puts things in; what does not fit is stored or refused, as the pantry says. @param owned  of it worn besides */
   put(item: Id, amount: number, owned = 0): Put {
     const record = this.item(item);
-    if (!record) return { put: 0, stored: 0, refused: amount, says: "It is not in the pantry." };
+    if (!record) return { put: 0, stored: 0, refused: amount, says: "It isn't in the pantry." };
     const limit = held(this.catalogue, record, "limit").value;
     const own = this.count(item) + (this.stored.get(item) ?? 0) + owned;
     const may = limit === null ? amount : Math.max(0, Math.min(amount, limit - own));
@@ -140,10 +140,10 @@ export class Bag {
     const stored = this.overflow === "stored" && mayStore ? left : 0;
     if (stored > 0) this.stored = new Map([...this.stored, [item, (this.stored.get(item) ?? 0) + stored]]);
     const why = [
-      over > 0 && `One may own ${limit} of it.`,
+      over > 0 && `A player can own at most ${limit}.`,
       left > 0 &&
         (heavy
-          ? `It is too heavy: ${sayQuantity(this.limits.mass ?? 0)} kg can be carried.`
+          ? `It is too heavy: the limit is ${sayQuantity(this.limits.mass ?? 0)} kg.`
           : `The bag's ${this.limits.slots} slots are full.`),
       stored > 0 && `${sayQuantity(stored)} went to storage.`,
       left > stored && "It was refused.",
@@ -194,7 +194,8 @@ export class Bag {
     const stack = this.stacks[at];
     const k = this.all.indexOf(stack);
     if (!stack) return "There is no such stack.";
-    if (!(amount > 0) || amount >= stack.count) return `Of ${stack.count}, 1 to ${stack.count - 1} can be split off.`;
+    if (!(amount > 0) || amount >= stack.count)
+      return `From a stack of ${stack.count} you can split off 1 to ${stack.count - 1}.`;
     if (this.freeSlots < 1) return "No slot is free.";
     this.lay([
       ...this.all.slice(0, k),
@@ -229,9 +230,9 @@ export class Bag {
     const over = () => {
       const { slots, mass } = this.load;
       if (this.limits.slots !== null && slots > this.limits.slots)
-        return `The bag would have ${this.limits.slots} slots, and ${slots} are taken.`;
+        return `The bag would have ${this.limits.slots} slots, but ${slots} are full.`;
       if (this.limits.mass !== null && mass > this.limits.mass + 1e-9)
-        return `${sayQuantity(this.limits.mass)} kg could be carried, and there are ${sayQuantity(mass)} kg.`;
+        return `The limit would be ${sayQuantity(this.limits.mass)} kg, but the bag weighs ${sayQuantity(mass)} kg.`;
       return null;
     };
     for (let says = over(), k = this.all.length - 1; says !== null; says = over(), k--) {
@@ -297,7 +298,7 @@ export class Bag {
     const there = this.money.get(currency) ?? 0;
     return most === null || there + amount <= most + 1e-9
       ? null
-      : `One may carry ${sayQuantity(most)} ${name}, and there is ${sayQuantity(there)}.`;
+      : `A character can carry at most ${sayQuantity(most)} ${name} and has ${sayQuantity(there)}.`;
   }
 
   /** Changes the places of two stacks, which are counted from 0. @returns why not, or null */
@@ -314,9 +315,9 @@ export class Bag {
     const stack = this.stacks[from];
     if (!stack) return `There is no stack ${from + 1}: there are ${this.stacks.length}.`;
     const { slots } = this.limits;
-    if (slots === null) return "The bag has no slots of its own: it takes as much as there is.";
+    if (slots === null) return "The bag has no numbered slots: its size is not limited.";
     if (slot < 1 || slot > slots) return `There is no slot ${slot}: there are ${slots}.`;
-    if (stack.slots > 1) return "Several full stacks lie together here. Split one off first.";
+    if (stack.slots > 1) return "Several full stacks share this place. Split one off first.";
     const taken = this.all.reduce((sum, s) => sum + s.slots, 0);
     const single = [...this.all, gap(slots - taken)].flatMap((s) =>
       isEmptySlot(s) ? Array.from({ length: s.slots }, () => gap(1)) : [s],
@@ -327,7 +328,7 @@ export class Bag {
       at += s.slots;
       return here;
     });
-    if (to < 0 || !isEmptySlot(single[to])) return `Slot ${slot} is not empty.`;
+    if (to < 0 || !isEmptySlot(single[to])) return `Slot ${slot} isn't empty.`;
     this.lay(single.map((s, k) => (k === to ? stack : s === stack ? gap(1) : s)));
     return null;
   }

@@ -190,7 +190,7 @@ export function bestSet(
   const go = (g: number, plain: number, cost: number, from: number): void => {
     steps?.take(1);
     if (++looked > MOST_LOOKED)
-      throw new TooMany("There are too many sets to look at. Choose fewer candidates or weights.");
+      throw new TooMany("There are too many sets to compare. Choose fewer candidates or weights.");
     if (g === groups.length) {
       keep(plain, cost);
       return;

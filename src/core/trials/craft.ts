@@ -74,7 +74,7 @@ function problemOf(play: Play, run: RecipeRun, { missing: nodes, left }: Allotte
     return `${user.subject.name} has not learned it${from}.`;
   }
   const away = stationsAway(play, run);
-  if (away.length) return `${list(away)} ${away.length === 1 ? "is" : "are"} not at hand.`;
+  if (away.length) return `${list(away)} ${away.length === 1 ? "is" : "are"} not available.`;
   const missing = [...nodes].map(([node, amount]) => `${sayQuantity(amount)} ${sayNode(around(catalogue), node)}`);
   if (terms.currency !== null) {
     const purse = bag.money.get(terms.currency) ?? 0;
@@ -83,7 +83,7 @@ function problemOf(play: Play, run: RecipeRun, { missing: nodes, left }: Allotte
   }
   const there = fuelsIn(play, run, left).reduce((sum, { fuel, count }) => sum + fuel.ticks * count, 0);
   const cold = heatFor(play, run) - there;
-  if (cold > 0) missing.push(`something that burns for ${formatTicks(cold, pantry.ticksPerSecond)} more`);
+  if (cold > 0) missing.push(`fuel for another ${formatTicks(cold, pantry.ticksPerSecond)}`);
   return missing.length ? `Missing: ${missing.join(", ")}.` : null;
 }
 
@@ -236,12 +236,12 @@ export function run(play: Play, source: Source): Outcome {
     return no(`${source.name} needs level ${source.level}; ${user.subject.name} has ${user.level}.`);
   const [times, most] = [ran.get(source.id) ?? 0, runsInWorld(source)];
   if (most !== null && times >= most)
-    return no(`${source.name} comes ${most === 1 ? "once" : `${most} times`} in a world, and has come.`);
+    return no(`${source.name} can happen only ${most === 1 ? "once" : `${most} times`} in a world.`);
   const bag = play.bag.copy();
   if (source.price > 0 && source.currency !== null && !bag.pay(source.currency, source.price)) {
     const { name } = play.catalogue.records.currency.get(source.currency) ?? { name: "" };
     return no(
-      `It costs ${sayQuantity(source.price)} ${name}; there is ${sayQuantity(bag.money.get(source.currency) ?? 0)}.`,
+      `It costs ${sayQuantity(source.price)} ${name}, but there is ${sayQuantity(bag.money.get(source.currency) ?? 0)}.`,
     );
   }
   for (const [id, n] of kitMoney(source, play.catalogue)) {
@@ -262,7 +262,7 @@ export function makeItem(play: Play, item: Id, amount: number): Outcome {
   const name = records.item.get(item)?.name ?? "";
   if (!makers.length) return no(`No recipe makes ${name}.`);
   if (makers.length > 1)
-    return no(`${list(makers.map((r) => r.name))} make ${name}. Name the recipe, such as make ${makers[0].name}.`);
+    return no(`${list(makers.map((r) => r.name))} make ${name}. Enter the recipe, such as make ${makers[0].name}.`);
   const before = play.bag.count(item);
   for (let made = 0; made + 1e-9 < amount; made = play.bag.count(item) - before) {
     play.budget.take(1);
@@ -270,7 +270,7 @@ export function makeItem(play: Play, item: Id, amount: number): Outcome {
     if (!outcome.ok)
       return no(made > 0 ? `${outcome.says} (${sayQuantity(made)} of ${sayQuantity(amount)})` : outcome.says);
     if (play.bag.count(item) - before <= made && makers[0].lines.every((l) => l.chance >= 1 && !l.draw))
-      return no(`${makers[0].name} leaves no more ${name} than it takes.`);
+      return no(`${makers[0].name} makes no more ${name} than it takes.`);
   }
   return { ok: true };
 }
@@ -296,7 +296,7 @@ function given(play: Play, bag: Bag, { lines, tables }: Pick<Recipe, "lines" | "
     }
     const put = bag.put(id, into[k], play.wornOf(id));
     if (put.refused > 0)
-      return no(`${sayQuantity(put.refused)} ${catalogue.records.item.get(id)?.name ?? ""} would not fit. ${put.says}`);
+      return no(`${sayQuantity(put.refused)} ${catalogue.records.item.get(id)?.name ?? ""} didn't fit. ${put.says}`);
   }
   play.bag.become(bag);
   play.advance(play.tick + ticks);

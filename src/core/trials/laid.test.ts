@@ -144,7 +144,7 @@ describe("a use with a time of its own among others that wait together", () => {
     );
     const says = (name: string) => sharedWait(drinks, usesOf(drinks, drinks.records.item.get(idOf(name)) as Item)[0]);
     expect(says("Tonic")).toBe(
-      "Ready 10 s after anything that waits with Drinks is used, not 30 s; the others still wait 30 s after it.",
+      "Its cooldown in the group Drinks is 10 s instead of 30 s; the others still wait 30 s after it.",
     );
     expect([says("Tea"), says("Pie")]).toEqual([null, null]);
   });

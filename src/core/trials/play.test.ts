@@ -175,7 +175,7 @@ describe("conditions", () => {
     use(p, "Drizzle");
     use(p, "Rain");
     expect(p.user.conditions.map((c) => c.of.name)).toEqual(["Soaked"]);
-    expect(says(use(p, "Dry"))).toBe("Soaked prevents uses here.");
+    expect(says(use(p, "Dry"))).toBe("Soaked blocks uses here.");
     p.situation = idOf("Ashore");
     use(p, "Drizzle");
     expect(p.user.has(idOf("Damp"))).toBe(false);
@@ -188,12 +188,12 @@ describe("a use", () => {
   it("waits with its group; its own time stands before that of the group", () => {
     const p = play(withLines({ Tonic: ["Drink: restores 1 Vigour"], Brew: ["Drink: restores 1 Vigour, ready in 3s"] }));
     p.use(idOf("Tonic"));
-    expect(says(p.use(idOf("Tonic")))).toBe("Ready again in 10s.");
-    expect(says(p.use(idOf("Brew")))).toBe("Ready again in 3s.");
+    expect(says(p.use(idOf("Tonic")))).toBe("The cooldown takes 10s more.");
+    expect(says(p.use(idOf("Brew")))).toBe("The cooldown takes 3s more.");
     p.advance(30);
     expect(p.use(idOf("Brew")).ok).toBe(true);
     p.advance(100);
-    expect(says(p.use(idOf("Tonic")))).toBe("Ready again in 3s.");
+    expect(says(p.use(idOf("Tonic")))).toBe("The cooldown takes 3s more.");
   });
 
   it("of a type waits for each item by itself, where they share no group", () => {
@@ -204,7 +204,7 @@ describe("a use", () => {
     );
     const p = play(typed);
     expect(p.use(idOf("Stew")).ok).toBe(true);
-    expect(says(p.use(idOf("Stew")))).toBe("Ready again in 20s.");
+    expect(says(p.use(idOf("Stew")))).toBe("The cooldown takes 20s more.");
     expect(p.use(idOf("Pie")).ok).toBe(true);
   });
 
@@ -213,10 +213,10 @@ describe("a use", () => {
     p.harm(idOf("Vigour"), 1);
     p.advance(0);
     p.use(idOf("Eel"));
-    expect(says(p.use(idOf("Eel")))).toBe("Still winding up for 2s.");
+    expect(says(p.use(idOf("Eel")))).toBe("Another use takes 2s more.");
     p.advance(20);
     expect(vigour(p)).toBe(50);
-    expect(says(p.use(idOf("Eel")))).toBe("Ready again in 5s.");
+    expect(says(p.use(idOf("Eel")))).toBe("The cooldown takes 5s more.");
   });
 
   it("is refused with the reason, and takes nothing then", () => {
@@ -238,13 +238,13 @@ describe("a use", () => {
     );
     const use = (name: string) => says(p.use(idOf("Eel"), idOf(`${name} Eel`)));
     expect(use("Wise")).toBe("It needs level 6.");
-    expect(use("Strong")).toBe("It needs Grip 12; there is 10.");
+    expect(use("Strong")).toBe("It needs Grip 12, but there is 10.");
     expect(use("Cosy")).toBe("It needs the condition Warm.");
     expect(use("Here")).toBe("Only Ashore.");
-    expect(use("Never")).toBe("It may be used nowhere: no situation is ticked.");
+    expect(use("Never")).toBe("It is never allowed: it has no context.");
     expect(use("Friend")).toBe("There is no ally here.");
     expect(use("Pay")).toBe("It costs 5 shells.");
-    expect(use("Swap")).toBe("It takes 2 Rope.");
+    expect(use("Swap")).toBe("It needs 2 Rope.");
     p.advance(10_000);
     expect(use("Full")).toBe("You could not eat a thing.");
     expect(p.bag.count(idOf("Eel"))).toBe(3);

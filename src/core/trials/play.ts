@@ -509,21 +509,21 @@ export class Play {
   refusal(item: Item, use: HeldUse): string | null {
     const { records, pantry } = this.catalogue;
     const say = (ticks: number) => formatTicks(ticks, pantry.ticksPerSecond);
-    if (this.tick < this.busyUntil) return `Still winding up for ${say(this.busyUntil - this.tick)}.`;
+    if (this.tick < this.busyUntil) return `Another use takes ${say(this.busyUntil - this.tick)} more.`;
     const ready = this.readyAt(item.id, use);
-    if (this.tick < ready) return `Ready again in ${say(ready - this.tick)}.`;
+    if (this.tick < ready) return `The cooldown takes ${say(ready - this.tick)} more.`;
     if (!use.everywhere && (this.situation === null || !use.situations.includes(this.situation)))
       return use.situations.length
         ? `Only ${use.situations.map((s) => records.situation.get(s)?.name ?? s).join(", ")}.`
-        : "It may be used nowhere: no situation is ticked.";
+        : "It is never allowed: it has no context.";
     for (const { of } of this.user.conditions) {
-      if (this.situation !== null && of.bars.includes(this.situation)) return `${of.name} prevents uses here.`;
-      if (use.chain.some((u) => of.stops.includes(u.id))) return `${of.name} prevents it.`;
+      if (this.situation !== null && of.bars.includes(this.situation)) return `${of.name} blocks uses here.`;
+      if (use.chain.some((u) => of.stops.includes(u.id))) return `${of.name} blocks it.`;
     }
     if (use.level > this.user.level) return `It needs level ${use.level}.`;
     for (const [stat, least] of Object.entries(use.least) as [Id, number][])
       if (this.user.stat(stat) < least)
-        return `It needs ${records.stat.get(stat)?.name ?? stat} ${sayQuantity(least)}; there is ${sayQuantity(this.user.stat(stat))}.`;
+        return `It needs ${records.stat.get(stat)?.name ?? stat} ${sayQuantity(least)}, but there is ${sayQuantity(this.user.stat(stat))}.`;
     for (const id of use.having)
       if (!this.user.has(id)) return `It needs the condition ${records.condition.get(id)?.name ?? id}.`;
     for (const id of use.without) if (this.user.has(id)) return `Not while ${records.condition.get(id)?.name ?? id}.`;
@@ -540,7 +540,7 @@ export class Play {
     // What it asks for is not what it is used for.
     const does = use.effects.filter((e) => !TAKES.includes(e.does.is));
     if (use.guarded && !(does.length ? does : use.effects).some((e) => this.wouldChange(e, use)))
-      return use.told || "It would change nothing.";
+      return use.told || "It would do nothing.";
     return null;
   }
   /** What of that which a use takes and costs is not there, several of the same together; null: nothing. */
@@ -554,7 +554,7 @@ export class Play {
       const wanted = (asked.get(id) ?? 0) + (does.is === "cost" && does.share ? one * this.user.most(id) : one);
       asked.set(id, wanted);
       if (does.is === "take" && this.supplied && this.bag.count(id) < wanted)
-        return `It takes ${sayQuantity(wanted)} ${records.item.get(id)?.name ?? "of something"}.`;
+        return `It needs ${sayQuantity(wanted)} ${records.item.get(id)?.name ?? "of something"}.`;
       if (does.is === "charge" && this.supplied && (this.bag.money.get(id) ?? 0) < wanted)
         return `It costs ${sayQuantity(wanted)} ${records.currency.get(id)?.name ?? ""}.`;
       if (does.is !== "cost") continue;
@@ -563,7 +563,7 @@ export class Play {
       if (!pool) return `It costs ${name}, which ${this.user.subject.name} does not have.`;
       const there = this.user.resource(id) - pool.of.min;
       if (there + 1e-9 < wanted)
-        return `It costs ${sayQuantity(wanted)} ${name}; there is ${sayQuantity(Math.floor(there * 100) / 100)}.`;
+        return `It costs ${sayQuantity(wanted)} ${name}, but there is ${sayQuantity(Math.floor(there * 100) / 100)}.`;
     }
     return null;
   }
@@ -786,7 +786,7 @@ export class Play {
   takeOff(item: Id): Outcome {
     const { worn } = this.user;
     const at = worn.findIndex((w) => w.id === item);
-    if (at < 0) return no(`${this.catalogue.records.item.get(item)?.name ?? "It"} is not worn.`);
+    if (at < 0) return no(`${this.catalogue.records.item.get(item)?.name ?? "It"} isn't worn.`);
     const rest = worn.filter((_, k) => k !== at);
     return this.dressed(rest, [worn[at]], null);
   }
@@ -798,7 +798,7 @@ export class Play {
       if (on) bag.take(on.id, 1);
       for (const each of off) {
         const { refused, says } = bag.put(each.id, 1);
-        if (refused > 0) return no(`${each.name} does not fit in the bag. ${says}`);
+        if (refused > 0) return no(`${each.name} doesn't fit in the bag. ${says}`);
       }
       const says = bag.makeRoom();
       if (says !== null) return no(says);

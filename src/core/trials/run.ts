@@ -49,7 +49,7 @@ export function runTrial(
       ok: false,
       steps: [],
       failed: -1,
-      says: "It has no subject. Say who tries it.",
+      says: "It has no test character. Choose one.",
       stopped: false,
       play: null,
     };
@@ -57,7 +57,7 @@ export function runTrial(
   const play = new Play(catalogue, { subject, seed: trial.seed, supplied: true, budget, stations });
   const nothing = { steps: [], failed: -1, stopped: false, play };
   if (!trial.steps.length)
-    return { ...nothing, ok: false, says: "It has no steps yet. Write what is done, and what must hold then." };
+    return { ...nothing, ok: false, says: "It has no steps yet. Add steps and the results you expect." };
   const steps: StepRun[] = [];
   const watches: { readonly step: number; readonly watch: Watch }[] = [];
   const fail = (failed: number, says: string): TrialRun => ({
@@ -81,7 +81,7 @@ export function runTrial(
     }
     const expects = step.does.is.startsWith("expect");
     const ok = outcome.ok !== (step.refused && !expects);
-    const says = outcome.ok ? (step.refused ? "It was to be refused, and was not." : "") : outcome.says;
+    const says = outcome.ok ? (step.refused ? "It should have been refused, but wasn't." : "") : outcome.says;
     steps.push({ tick: play.tick, took: play.tick - began, ok, says });
     if (!ok) return fail(k, says);
   }
@@ -91,7 +91,7 @@ export function runTrial(
 
 function brokenSays(play: Play, { holds, broken }: Watch): string {
   const text = writeFormula(holds, "bearer", around(play.catalogue));
-  return `${text} did not hold at ${formatTicks(broken ?? 0, play.catalogue.pantry.ticksPerSecond)}.`;
+  return `${text} wasn't true at ${formatTicks(broken ?? 0, play.catalogue.pantry.ticksPerSecond)}.`;
 }
 
 /** One step; what must hold all the time is handed over to be watched. Where the budget is used up the play is halted. */
@@ -183,7 +183,7 @@ function carryOut(play: Play, { does: step, holds }: Step, watch: (watch: Watch)
       return says === null ? OK : no(says);
     }
     case "expect": {
-      if (holds === null) return no("Nothing is said that must hold.");
+      if (holds === null) return no("The expectation is empty.");
       const text = writeFormula(holds, "bearer", around(catalogue));
       const late = untilHolds(play, step, play.goalOf(holds));
       if (late !== null) return no(`${text} ${late}${valuesIn(play, holds)}.`);
@@ -209,13 +209,13 @@ function carryOut(play: Play, { does: step, holds }: Step, watch: (watch: Watch)
       const name = records.condition.get(step.condition)?.name ?? "";
       const late = untilHolds(play, step, { of: null, holds: () => play.user.has(step.condition) !== step.absent });
       if (late === null) return OK;
-      const is = step.absent ? `The condition ${name} is there` : `The condition ${name} is not there`;
+      const is = step.absent ? `The condition ${name} is active` : `The condition ${name} isn't active`;
       return no(`${is}${late === NOW ? "" : `: it ${late}`}.`);
     }
   }
 }
 
-const NOW = "does not hold";
+const NOW = "isn't true";
 /** Time goes on for as long as a step gives it until something holds. @returns null where it does, else how it does not */
 function untilHolds(
   play: Play,
@@ -223,11 +223,11 @@ function untilHolds(
   goal: Goal,
 ): string | null {
   const say = (ticks: number) => formatTicks(ticks, play.catalogue.pantry.ticksPerSecond);
-  if (by !== undefined && play.tick > by) return `was to hold by ${say(by)}, and it is ${say(play.tick)}`;
+  if (by !== undefined && play.tick > by) return `had to be true by ${say(by)}, but it is already ${say(play.tick)}`;
   const last = Math.min(play.tick + (within ?? Infinity), by ?? Infinity);
   if (last === Infinity) return goal.holds() ? null : NOW;
   if (play.until(goal, last)) return null;
-  return within === undefined ? `did not hold by ${say(last)}` : `did not hold within ${say(within)}`;
+  return within === undefined ? `wasn't true by ${say(last)}` : `wasn't true within ${say(within)}`;
 }
 
 /** What the names in a formula stand at, in words: ": Vigour is 7.5". */

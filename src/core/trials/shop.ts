@@ -41,14 +41,12 @@ function problemOf(play: Play, offer: Offer, times: number): string | null {
     return `${source.name} sells ${name} from level ${level}; ${play.user.subject.name} has ${play.user.level}.`;
   const left = leftOf(play, offer);
   if (left < times) {
-    const again = ware.restock
-      ? ` It is full again in ${formatTicks(fullIn(play, offer), pantry.ticksPerSecond)}.`
-      : "";
+    const again = ware.restock ? ` It restocks in ${formatTicks(fullIn(play, offer), pantry.ticksPerSecond)}.` : "";
     return `${source.name} has ${left > 0 ? `only ${sayQuantity(left * offer.amount)}` : "no"} ${name} left.${again}`;
   }
   const purse = currency === null ? Number.POSITIVE_INFINITY : (play.bag.money.get(currency) ?? 0);
   if (purse + 1e-9 < price * times)
-    return `${source.name} asks ${sayQuantity(price * times)} ${records.currency.get(currency as Id)?.name ?? ""}; there is ${sayQuantity(purse)}.`;
+    return `${source.name} charges ${sayQuantity(price * times)} ${records.currency.get(currency as Id)?.name ?? ""}, but there is ${sayQuantity(purse)}.`;
   return null;
 }
 const fullIn = (play: Play, offer: Offer): number =>
@@ -77,7 +75,7 @@ export function buy(play: Play, item: Id, amount: number, from: Source | null): 
   const bag = play.bag.copy();
   if (offer.currency !== null) bag.pay(offer.currency, offer.price * times(offer));
   const put = bag.put(item, offer.amount * times(offer), play.wornOf(item));
-  if (put.refused > 0) return no(`${sayQuantity(put.refused)} ${name} would not fit. ${put.says}`);
+  if (put.refused > 0) return no(`${sayQuantity(put.refused)} ${name} didn't fit. ${put.says}`);
   play.bag.become(bag);
   sell(play, offer, times(offer));
   play.advance(play.tick + offer.source.ticks * times(offer));
@@ -99,7 +97,7 @@ export function sellBack(play: Play, item: Id, amount: number, to: Source | null
     .sort((a, b) => worth(b) - worth(a) || (a.source.key < b.source.key ? -1 : 1));
   play.budget.take(records.source.size);
   if (!best) return no(to ? `${to.name} does not buy ${name}.` : `No shop buys ${name}.`);
-  if (best.currency === null) return no(`${best.source.name} pays in value units, and nobody carries those.`);
+  if (best.currency === null) return no(`${best.source.name} pays in value units, which can't be carried.`);
   const brings = (paidBack(best) as number) * amount;
   const full = bag.purseProblem(best.currency, brings);
   if (full !== null) return no(full);

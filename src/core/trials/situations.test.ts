@@ -209,16 +209,16 @@ describe("thirty situations, sayable and with the number of the hand calculation
   it("13. a tonic and a draught wait with each other, 30 s", () => {
     const game = entered("Drink: restores 1 Vigour", "Tonic");
     game.use();
-    expect(game.says()).toBe("Ready again in 30s.");
+    expect(game.says()).toBe("The cooldown takes 30s more.");
     const both = withUses(game.catalogue, { Draught: ["Drink: restores 1 Vigour"] });
     const play = new Play(both, { subject: both.records.subject.get(idOf("Mara")) as never });
     play.use(idOf("Tonic"));
-    expect(play.use(idOf("Draught"))).toEqual({ ok: false, says: "Ready again in 30s." });
+    expect(play.use(idOf("Draught"))).toEqual({ ok: false, says: "The cooldown takes 30s more." });
   });
   it("14. one that is ready in 10 s all the same is told: 10 against 30", () => {
     const game = entered("Drink: restores 1 Vigour, ready in 10s", "Tonic");
     expect(game.found("cooldown-overridden")).toEqual([
-      "Drink of Tonic is ready again in 10s; its group Tonics waits 30s.",
+      "Drink of Tonic has a cooldown of 10s, but its group Tonics has 30s.",
     ]);
   });
   it("15. taking two seconds to cook, it is ready 5 s after that", () => {
@@ -229,7 +229,7 @@ describe("thirty situations, sayable and with the number of the hand calculation
     game.at(2);
     expect(game.vigour()).toBe(60);
     game.at(6.9);
-    expect(game.says()).toBe("Ready again in 1t.");
+    expect(game.says()).toBe("The cooldown takes 1t more.");
     game.at(7);
     expect(game.says()).toBe("");
   });
@@ -250,7 +250,7 @@ describe("thirty situations, sayable and with the number of the hand calculation
   it("18. a chest needs a key, which stays in the lock", () => {
     const game = entered("Unlock: takes Key, gives 3 Rope", "Crate", {}, { supplied: true });
     game.play.bag.put(idOf("Crate"), 1);
-    expect(game.says()).toBe("It takes 1 Key.");
+    expect(game.says()).toBe("It needs 1 Key.");
     game.play.bag.put(idOf("Key"), 1);
     expect(game.says()).toBe("");
     expect([game.has("Key"), game.has("Rope"), game.has("Crate")]).toEqual([0, 3, 0]);
@@ -263,7 +263,7 @@ describe("thirty situations, sayable and with the number of the hand calculation
     expect(rope && [...rope.p]).toEqual([0.75, 0.25]);
     game.use();
     game.use();
-    expect([game.has("Rope") + game.has("Crock"), game.has("Pole"), game.says()]).toEqual([2, 1, "It takes 1 Bait."]);
+    expect([game.has("Rope") + game.has("Crock"), game.has("Pole"), game.says()]).toEqual([2, 1, "It needs 1 Bait."]);
   });
   it("20. a key in one of ten hoards: 7, 22 and 44 for half, nine tenths and almost surely", () => {
     const hoard = base.records.table.get(idOf("Hoard"));
@@ -309,7 +309,7 @@ describe("thirty situations, sayable and with the number of the hand calculation
   });
   it("26. needs level 6, grip 12, being warm, not being tired", () => {
     expect(entered("Lift: restores 1 Vigour, needs level 6").says()).toBe("It needs level 6.");
-    expect(entered("Lift: restores 1 Vigour, needs Grip 12").says()).toBe("It needs Grip 12; there is 10.");
+    expect(entered("Lift: restores 1 Vigour, needs Grip 12").says()).toBe("It needs Grip 12, but there is 10.");
     expect(entered("Lift: restores 1 Vigour, needs Warm").says()).toBe("It needs the condition Warm.");
     const game = entered("Lift: Tired, not while Tired");
     expect([game.says(), game.says()]).toEqual(["", "Not while Tired."]);
@@ -327,7 +327,7 @@ describe("thirty situations, sayable and with the number of the hand calculation
   });
   it("29. a tonic of 40 s every 30 is always on; one of 15 s half of the time", () => {
     expect(entered("Drink: Warm 40s", "Tonic").found("always-on")[0]).toMatch(
-      /lasts 40s .* in 30s with Tonics: it is on 100% of the time/,
+      /^Warm of Drink of Tonic lasts 40s and can be used again in 30s with Tonics: active 100% of the time\.$/,
     );
     expect(entered("Drink: Warm 15s", "Tonic").found("always-on")).toEqual([]);
     const { play } = entered("Drink: Warm 15s", "Tonic");

@@ -103,10 +103,10 @@ describe("a trial and time", () => {
       [100, 50],
       [100, 0],
     ]);
-    expect(says("expect Vigour >= 60 within 10s")).toBe("1: Vigour >= 60 did not hold within 10s: Vigour is 50.");
-    expect(says("expect Vigour >= 60 by 10s")).toBe("1: Vigour >= 60 did not hold by 10s: Vigour is 50.");
+    expect(says("expect Vigour >= 60 within 10s")).toBe("1: Vigour >= 60 wasn't true within 10s: Vigour is 50.");
+    expect(says("expect Vigour >= 60 by 10s")).toBe("1: Vigour >= 60 wasn't true by 10s: Vigour is 50.");
     expect(says("wait 20s\nexpect Vigour >= 10 by 10s")).toBe(
-      "2: Vigour >= 10 was to hold by 10s, and it is 20s: Vigour is 60.",
+      "2: Vigour >= 10 had to be true by 10s, but it is already 20s: Vigour is 60.",
     );
   });
 
@@ -117,11 +117,11 @@ describe("a trial and time", () => {
     );
     expect(ok).toBe(true);
     expect(steps.map((s) => s.tick)).toEqual([0, 0, 50, 150]);
-    expect(says("be Aboard\nget 3 Pie\nuse Pie every 20s\nexpect no condition Warm within 15s")).toBe("holds");
+    expect(says("context Aboard\nget 3 Pie\nuse Pie every 20s\nexpect no condition Warm within 15s")).toBe("holds");
     expect(says("get 2 Pie\nexpect to have 3 Pie within 10s")).toBe(
-      "2: There are 2 Pie in the bag, not 3: it did not hold within 10s.",
+      "2: There are 2 Pie in the bag, not 3: it wasn't true within 10s.",
     );
-    expect(says("expect the condition Warm by 5s")).toBe("1: The condition Warm is not there: it did not hold by 5s.");
+    expect(says("expect the condition Warm by 5s")).toBe("1: The condition Warm isn't active: it wasn't true by 5s.");
   });
 
   it("does not pass while it has no steps", () => {
@@ -129,7 +129,7 @@ describe("a trial and time", () => {
     const catalogue = withMore(base, { trial: { Empty: { subject: idOf("Mara") } } });
     const found = findingsOf(catalogue, readingsOf(catalogue)).filter((f) => f.rule === "trial-fails");
     expect(found.map((f) => f.says)).toEqual([
-      "The trial Empty fails: It has no steps yet. Write what is done, and what must hold then.",
+      "The trial Empty fails: It has no steps yet. Add steps and the results you expect.",
     ]);
   });
 });
@@ -186,8 +186,8 @@ describe("layers and pulses", () => {
 describe("what a use costs", () => {
   it("is refused without it, several costs of one resource counting together, and is drained", () => {
     // Breath stands at 8 of 20 and can't fall below 2.
-    expect(says("get Horn\nuse Horn\nexpect Breath = 3\nuse Horn")).toBe("4: It costs 5 Breath; there is 1.");
-    expect(says("get Horn\nuse Horn as Hum")).toBe("2: It costs 7 Breath; there is 6.");
+    expect(says("get Horn\nuse Horn\nexpect Breath = 3\nuse Horn")).toBe("4: It costs 5 Breath, but there is 1.");
+    expect(says("get Horn\nuse Horn as Hum")).toBe("2: It costs 7 Breath, but there is 6.");
     const catalogue = must(base, [setField(base, "subject", idOf("Mara"), "resources", [vigour])]);
     expect(says("get Horn\nuse Horn", catalogue)).toBe("2: It costs Breath, which Mara does not have.");
   });
@@ -202,7 +202,7 @@ describe("what a use costs", () => {
   it("is no benefit that keeps a guarded use from being refused", () => {
     const guarded = withUses(base, { Bench: ["Sit: costs 1 Breath, restores 5 Vigour, kept, not in vain"] });
     const full = must(guarded, [setField(guarded, "resource", vigour, "start", null)]);
-    expect(says("get Bench\nuse Bench", full)).toBe("2: It would change nothing.");
+    expect(says("get Bench\nuse Bench", full)).toBe("2: It would do nothing.");
     expect(says("get Bench\nuse Bench", guarded)).toBe("holds");
   });
 });
@@ -233,23 +233,23 @@ describe("what is carried", () => {
 
 describe("the world", () => {
   it("has situations with a rule of their own for a full bag", () => {
-    expect(says("be Ashore\nget 2 Pie\nget Pie")).toBe("3: The bag's 2 slots are full. It was refused.");
-    expect(says("be Aboard\nget 3 Pie\nexpect to have Pie stored\nbe Ashore\nget Pie")).toMatch(/^5: /);
+    expect(says("context Ashore\nget 2 Pie\nget Pie")).toBe("3: The bag's 2 slots are full. It was refused.");
+    expect(says("context Aboard\nget 3 Pie\nexpect to have Pie stored\ncontext Ashore\nget Pie")).toMatch(/^5: /);
   });
 
   it("asks for stations only where a trial says which are at hand", () => {
     const make = "get Eel\nmake Bake\nget Eel\nmake Twist";
     expect(says(make)).toBe("holds");
     const named = (...names: string[]) => ({ atHand: "those named" as const, stations: names.map(idOf) });
-    expect(says(make, base, named())).toBe("2: any oven is not at hand.");
-    expect(says(make, base, named("Hearth"))).toBe("4: Bench is not at hand.");
+    expect(says(make, base, named())).toBe("2: any oven is not available.");
+    expect(says(make, base, named("Hearth"))).toBe("4: Bench is not available.");
     expect(says(make, base, named("Hearth", "Bench"))).toBe("holds");
     expect(says("get Hearth\nget Eel\nmake Bake", base, named())).toMatch(/holds|fit/);
   });
 
   it("has purses that hold so much: what is beyond it does not come", () => {
     expect(says("run Chest")).toBe("holds");
-    expect(says("run Toll")).toBe("1: One may carry 50 shells, and there is 0.");
+    expect(says("run Toll")).toBe("1: A character can carry at most 50 shells and has 0.");
     const play = run("run Chest").play;
     expect(play?.bag.money.get(shells)).toBe(9);
     expect(play?.bag.earn(shells, 100)).toBe(59);
@@ -292,9 +292,9 @@ describe("the world", () => {
       recipe: { Sew: { lines: [line("ingredient", idOf("Sail"), 2), line("output", idOf("Banner"))] } },
     } as Parameters<typeof tried>[0]);
     const short = findingsOf(gift, readingsOf(gift)).filter((f) => f.rule === "supply-short");
-    expect(short.map((f) => f.says)).toEqual(["A world never holds more than 1 Sail, and Sew takes 2."]);
+    expect(short.map((f) => f.says)).toEqual(["Only 1 Sail can exist in a world, but Sew needs 2."]);
     expect(says("run Welcome\nexpect to have Sail\nrun Welcome", gift)).toBe(
-      "3: Welcome comes once in a world, and has come.",
+      "3: Welcome can happen only once in a world.",
     );
   });
 
@@ -318,10 +318,10 @@ describe("the world", () => {
     expect(lies("get Eel\nmove 1 to slot 4\nget 4 Pie")).toEqual(["Pie", "Eel", "Pie"]);
     expect(lies("get Eel\nget Pie\nmove 2 to slot 5\nunload")).toEqual([]);
     for (const [text, wrong] of [
-      ["get Eel\nget Pie\nmove 1 to slot 2", "3: Slot 2 is not empty."],
+      ["get Eel\nget Pie\nmove 1 to slot 2", "3: Slot 2 isn't empty."],
       ["get Eel\nmove 1 to slot 6", "2: There is no slot 6: there are 5."],
       ["get Eel\nmove 3 to slot 2", "2: There is no stack 3: there are 1."],
-      ["get 2 Pie\nmove 1 to slot 4", "2: Several full stacks lie together here. Split one off first."],
+      ["get 2 Pie\nmove 1 to slot 4", "2: Several full stacks share this place. Split one off first."],
     ])
       expect(says(text, wide)).toBe(wrong);
   });

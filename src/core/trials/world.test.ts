@@ -91,7 +91,7 @@ describe("shops of a trial", () => {
   it("sell for money while there is stock, the cheapest first, and are full again in time", () => {
     expect(says("buy 4 Rope\nexpect to have 4 Rope\nbuy Rope\nexpect to have 5 Rope")).toBe("holds");
     expect(says("buy 4 Rope from Chandler\nbuy Rope from Chandler")).toBe(
-      "2: Chandler has no Rope left. It is full again in 60s.",
+      "2: Chandler has no Rope left. It restocks in 60s.",
     );
     expect(says("buy 4 Rope\nwait 59s\nrefused: buy 2 Rope from Chandler\nwait 1s\nbuy 2 Rope from Chandler")).toBe(
       "holds",
@@ -104,7 +104,7 @@ describe("shops of a trial", () => {
     // What is sold by two is bought by two.
     expect(says("buy Rope\nexpect to have 2 Rope")).toBe("holds");
     const poor = setField(world(), "subject", idOf("Mara"), `money.${shells}`, 2);
-    expect(says("buy Rope from Chandler", must(world(), [poor]))).toBe("1: Chandler asks 3 shells; there is 2.");
+    expect(says("buy Rope from Chandler", must(world(), [poor]))).toBe("1: Chandler charges 3 shells, but there is 2.");
   });
 
   it("buy their wares back for a share of the price", () => {
@@ -118,14 +118,14 @@ describe("shops of a trial", () => {
   });
 
   it("come, as other sources do, as often as they come in a world and from their level on", () => {
-    expect(says("run Welcome\nrun Welcome")).toBe("2: Welcome comes once in a world, and has come.");
+    expect(says("run Welcome\nrun Welcome")).toBe("2: Welcome can happen only once in a world.");
     expect(says("run Reef")).toBe("1: Reef needs level 9; Mara has 3.");
   });
 });
 
 describe("making in a trial", () => {
   it("takes one thing once: as an ingredient, as a tool or as fuel", () => {
-    expect(says("get Log\nmake Bake")).toBe("2: Missing: something that burns for 10s more.");
+    expect(says("get Log\nmake Bake")).toBe("2: Missing: fuel for another 10s.");
     expect(says("get 2 Log\nmake Bake\nexpect to have 0 Log\nexpect to have Pie")).toBe("holds");
     expect(says("get Plank\nmake Carve")).toBe("2: Missing: 1 any wood.");
     expect(says("get Plank\nget Log\nmake Carve\nexpect to have Plank\nexpect to have 0 Log")).toBe("holds");
@@ -154,8 +154,8 @@ describe("making in a trial", () => {
 
   it("takes an item where one recipe makes it, and says which there are where several do", () => {
     expect(says("get 4 Log\nmake 2 Pie\nexpect to have 2 Pie")).toBe("holds");
-    expect(says("get 2 Log\nmake 2 Pie")).toBe("2: Missing: 1 Log, something that burns for 10s more. (1 of 2)");
-    expect(says("make Broth")).toBe("1: Stew and Simmer make Broth. Name the recipe, such as make Stew.");
+    expect(says("get 2 Log\nmake 2 Pie")).toBe("2: Missing: 1 Log, fuel for another 10s. (1 of 2)");
+    expect(says("make Broth")).toBe("1: Stew and Simmer make Broth. Enter the recipe, such as make Stew.");
     expect(says("make Rope")).toBe("1: No recipe makes Rope.");
   });
 });
@@ -171,7 +171,7 @@ describe("what is worn in a trial", () => {
     const full = "get Pack\nwear Pack\nget 6 Pie\n";
     const refused = world({ overflow: "refused" });
     expect(says(`${full}take off Pack`, refused)).toBe(
-      "4: Pack does not fit in the bag. The bag's 4 slots are full. It was refused.",
+      "4: Pack doesn't fit in the bag. The bag's 4 slots are full. It was refused.",
     );
     expect(says(`${full}refused: take off Pack\nexpect to have 6 Pie`, refused)).toBe("holds");
     expect(says(`get Pack\nwear Pack\nget 5 Pie\ndrop Pie\ntake off Pack`, refused)).toMatch(/^5: /);
@@ -185,7 +185,7 @@ describe("what is worn in a trial", () => {
   });
 
   it("wears out by its uses", () => {
-    expect(says("get Whistle\nwear Whistle\nuse 3 Whistle\ntake off Whistle")).toBe("4: Whistle is not worn.");
+    expect(says("get Whistle\nwear Whistle\nuse 3 Whistle\ntake off Whistle")).toBe("4: Whistle isn't worn.");
     expect(says("get Whistle\nwear Whistle\nuse 2 Whistle\ntake off Whistle\nexpect to have Whistle")).toBe("holds");
   });
 });
@@ -203,7 +203,7 @@ describe("stacks of a trial", () => {
       expect(does(play, step(catalogue, text), () => undefined).ok).toBe(true);
       expect(stacks()).toEqual(counts);
     }
-    expect(says("get Log\nsplit 1 Log")).toBe("2: Of 1, 1 to 0 can be split off.");
+    expect(says("get Log\nsplit 1 Log")).toBe("2: From a stack of 1 you can split off 1 to 0.");
     expect(says("split Log")).toBe("1: There is no Log in the bag.");
   });
 });

@@ -92,18 +92,18 @@ export function wearProblem(
   level = subject.level,
 ): string | null {
   const slot = slotOf(catalogue, item);
-  if (slot === null) return `${item.name} has no slot it is worn on.`;
+  if (slot === null) return `${item.name} has no slot.`;
   const { name, places } = catalogue.records.slot.get(slot) ?? { name: "that slot", places: 1 };
   if (!subject.slots.includes(slot)) return `${subject.name} has no slot ${name}.`;
   const needs = held(catalogue, item, "level").value ?? 0;
   if (needs > level) return `${item.name} needs level ${needs}; ${subject.name} has ${level}.`;
   const there = with_.filter((each) => slotOf(catalogue, each) === slot);
-  if (there.length >= places) return `${name} is taken by ${there.map((each) => each.name).join(", ")}.`;
+  if (there.length >= places) return `${name} already holds ${there.map((each) => each.name).join(", ")}.`;
   for (const each of with_) {
     if (blocksOf(catalogue, each).includes(slot)) return `${each.name} blocks ${name}.`;
     const own = slotOf(catalogue, each);
     if (own !== null && blocksOf(catalogue, item).includes(own))
-      return `${item.name} blocks ${catalogue.records.slot.get(own)?.name ?? "a slot"}, where ${each.name} is.`;
+      return `${item.name} blocks ${catalogue.records.slot.get(own)?.name ?? "a slot"}, which already holds ${each.name}.`;
   }
   return null;
 }

@@ -21,7 +21,7 @@ export type NewPantry =
 /** A new pantry with the default settings; its key is made of its name. */
 export async function newPantry(host: Pantries, name: string): Promise<NewPantry> {
   const says =
-    textProblem(name, { max: 120, name: true }) ?? (name.trim() ? null : "A name is needed: at least one letter.");
+    textProblem(name, { max: 120, name: true }) ?? (name.trim() ? null : "Enter a name with at least one letter.");
   if (says) return { is: "no name", says };
   const made = keyFrom(name, "pantry");
   const taken = new Set((await host.pantries()).map((p) => p.key));

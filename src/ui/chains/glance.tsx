@@ -20,7 +20,11 @@ export function Glance({ asked, onPick }: { asked: string | null; onPick: (id: I
     queryFn: () => store.api.glance(),
   });
   if (!catalogue.records.item.size)
-    return <Empty title="No item yet">Chains show what an item is made of, and what is made of it.</Empty>;
+    return (
+      <Empty title="No items yet">
+        Chains show what an item is made of and what it is used for. Add items on the Shelves first.
+      </Empty>
+    );
   const names = (of: readonly Id[], all: number) => (
     <span className="flex flex-wrap gap-x-2.5">
       {of.map((id) => (
@@ -33,15 +37,15 @@ export function Glance({ asked, onPick }: { asked: string | null; onPick: (id: I
   );
   const most = Math.max(1, ...(data?.tiers.map((t) => t.count) ?? []));
   return (
-    <section aria-label="The pantry at a glance" className="min-h-0 flex-1 overflow-auto bg-salt px-5 py-4">
+    <section aria-label="Pantry overview" className="min-h-0 flex-1 overflow-auto bg-salt px-5 py-4">
       {asked && <p className="pb-3 text-beet">There is no item with the key “{asked.slice(0, 60)}”. Choose another.</p>}
-      <p className="text-second">Name an item above, or begin here.</p>
-      {isError && <p className="pt-3 text-beet">The glance could not be worked out. Open the view again.</p>}
-      {!data && !isError && <p className="pt-3 text-second">Looking</p>}
+      <p className="text-second">Choose an item above, or start here.</p>
+      {isError && <p className="pt-3 text-beet">The overview could not be computed. Reload the page.</p>}
+      {!data && !isError && <p className="pt-3 text-second">Computing…</p>}
       {data && (
         <div className="grid grid-cols-[minmax(0,3fr)_minmax(0,2fr)] gap-x-8">
           <div>
-            <Head>By steps, from what is gathered</Head>
+            <Head>By number of steps from gathered materials</Head>
             <table className="w-full">
               <tbody>
                 {data.tiers.map((tier) => (
@@ -66,23 +70,23 @@ export function Glance({ asked, onPick }: { asked: string | null; onPick: (id: I
             </table>
           </div>
           <div>
-            <Head>What most hangs on</Head>
-            {data.pillars.length === 0 && <p className="text-second">Nothing is lost with any one item.</p>}
+            <Head>Most depended on</Head>
+            {data.pillars.length === 0 && <p className="text-second">No item depends on a single other one.</p>}
             <ul>
               {data.pillars.map(({ item, lost }) => (
                 <li key={item} className="flex justify-between gap-3 border-t border-hair py-1">
                   <button type="button" className="min-h-6 truncate hover:underline" onClick={() => onPick(item)}>
                     {nameOf(catalogue, "item", item)}
                   </button>
-                  <span className="text-second whitespace-nowrap">without it {count(lost, "other")} can't be had</span>
+                  <span className="text-second whitespace-nowrap">{count(lost, "item")} need it</span>
                 </li>
               ))}
             </ul>
             <Head>Loops</Head>
             <Loops loops={data.loops} onOpen={() => places.go("checks", {})} />
-            <Head>Good for nothing</Head>
+            <Head>Dead ends</Head>
             {data.deadEnds.count === 0 ? (
-              <p className="text-second">Everything is used or sold.</p>
+              <p className="text-second">Every item is used or sold.</p>
             ) : (
               <p>
                 <button
@@ -92,12 +96,12 @@ export function Glance({ asked, onPick }: { asked: string | null; onPick: (id: I
                 >
                   {count(data.deadEnds.count, "item")}
                 </button>{" "}
-                that no recipe takes and nobody buys: {names(data.deadEnds.items, data.deadEnds.count)}
+                with no recipe, use or price: {names(data.deadEnds.items, data.deadEnds.count)}
               </p>
             )}
-            <Head>Islands</Head>
+            <Head>Disconnected groups</Head>
             {data.islands.length === 0 ? (
-              <p className="text-second">Everything hangs together.</p>
+              <p className="text-second">Everything is connected.</p>
             ) : (
               <ul>
                 {data.islands.map((island) => (
@@ -117,13 +121,13 @@ export function Glance({ asked, onPick }: { asked: string | null; onPick: (id: I
 const Head = ({ children }: { children: ReactNode }) => <h2 className="head pt-4 pb-1">{children}</h2>;
 
 const sayTier = ({ steps }: Found["tiers"][number]): string =>
-  steps === null ? "out of reach" : steps === 0 ? "no step" : count(steps, "step");
+  steps === null ? "unobtainable" : steps === 0 ? "gathered" : count(steps, "step");
 
 function Loops({ loops, onOpen }: { loops: Found["loops"]; onOpen: () => void }) {
   const said = [
     [loops.gaining, "that gain"],
-    [loops.even, "that come out even"],
-    [loops.stuck, "with no way in"],
+    [loops.even, "that break even"],
+    [loops.stuck, "that can't start"],
   ] as const;
   if (said.every(([n]) => n === 0)) return <p className="text-second">None.</p>;
   return (

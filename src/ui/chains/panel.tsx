@@ -1,5 +1,5 @@
 "use client";
-/** What is known of one thing of a chain, and the ways to come by it. */
+/** Details of one item of a chain, and the alternative ways to make it. */
 import type { Chain, Thing, Way } from "@/core/chains/chain";
 import type { Named } from "@/core/chains/written";
 import { written } from "@/core/checks/written";
@@ -34,33 +34,33 @@ export function ChainPanel({ chain, thing, named, say, switched, folded, onSwitc
   };
   const chosen = thing.way && switched.includes(thing.way.key);
   return (
-    <aside aria-label="About it" className="w-[320px] shrink-0 overflow-auto border-l border-line bg-salt p-4">
+    <aside aria-label="Details" className="w-[320px] shrink-0 overflow-auto border-l border-line bg-salt p-4">
       <h2 className="pb-1 text-[17px]">{named.name(thing.node)}</h2>
       <p className="text-second">
         {thing.cost === null
-          ? "It can't be had."
+          ? "It is unobtainable."
           : `One ${chain.measure === "value" ? "costs" : "takes"} ${say(thing.cost)}.`}{" "}
         {thing.node === chain.item
           ? chain.cost !== null && Math.abs(chain.cost - (thing.cost ?? 0)) > 1e-9 * chain.cost
-            ? `Along the ways drawn it is ${say(chain.cost)}.`
+            ? `With the recipes shown, ${say(chain.cost)}.`
             : ""
           : thing.kept
-            ? "It is needed and kept."
+            ? "It is required but not used up."
             : thing.onward
-              ? "It is made of it."
+              ? "It uses the item."
               : thing.amount !== null
-                ? `${sayQuantity(thing.amount)} of it go into one ${named.name(chain.item)}${thing.share !== null && chain.cost ? `, ${sayPercent(Number((thing.share / chain.cost).toFixed(3)))} of its ${chain.measure === "value" ? "cost" : "time"}` : ""}.`
+                ? `${sayQuantity(thing.amount)} go into one ${named.name(chain.item)}${thing.share !== null && chain.cost ? `, ${sayPercent(Number((thing.share / chain.cost).toFixed(3)))} of its ${chain.measure === "value" ? "cost" : "time"}` : ""}.`
                 : ""}
       </p>
       {thing.causes.length > 0 && (
         <p className="pt-1 text-beet">Missing: {thing.causes.map((node) => named.name(node)).join(", ")}.</p>
       )}
       <div className="flex flex-wrap gap-1.5 pt-3">
-        {itself && <Button onClick={() => places.openItem(thing.node)}>Open its sheet</Button>}
-        {itself && thing.node !== chain.item && <Button onClick={onFollow}>Follow it</Button>}
-        {thing.node !== chain.item && <Button onClick={onFold}>{folded ? "Unfold" : "Fold"}</Button>}
+        {itself && <Button onClick={() => places.openItem(thing.node)}>Open sheet</Button>}
+        {itself && thing.node !== chain.item && <Button onClick={onFollow}>Show its chain</Button>}
+        {thing.node !== chain.item && <Button onClick={onFold}>{folded ? "Expand" : "Collapse"}</Button>}
       </div>
-      <h3 className="head pt-5 pb-1">The way drawn</h3>
+      <h3 className="head pt-5 pb-1">Recipe shown</h3>
       {thing.way ? (
         <div className="rounded-sm border-l-3 border-kelp bg-shade px-2.5 py-2">
           <button
@@ -73,7 +73,7 @@ export function ChainPanel({ chain, thing, named, say, switched, folded, onSwitc
           <p className="text-second">{line(thing.way)}</p>
           {chosen && (
             <Button look="quiet" onClick={() => onSwitch(null)}>
-              Back to the cheapest
+              Use the cheapest
             </Button>
           )}
         </div>
@@ -82,28 +82,28 @@ export function ChainPanel({ chain, thing, named, say, switched, folded, onSwitc
       )}
       {thing.others.length > 0 && (
         <>
-          <h3 className="head pt-5 pb-1">Other ways</h3>
+          <h3 className="head pt-5 pb-1">Alternatives</h3>
           <ol className="space-y-2">
             {thing.others.map((way, k) => (
               <li key={way.key} className="border-b border-hair pb-2">
                 <div className="flex items-center gap-2">
                   <span className="min-w-0 flex-1 truncate font-semibold">{way.name}</span>
                   <span className={way.cost === null ? "text-beet" : "ink-worked"}>
-                    {way.cost === null ? "can't be gone" : say(way.cost)}
+                    {way.cost === null ? "not possible" : say(way.cost)}
                   </span>
                 </div>
                 <p className="text-second">{line(way)}</p>
                 <div className="flex items-center gap-2 pt-1">
                   <Button disabled={way.cost === null} onClick={() => onSwitch(way.key)}>
-                    Go this way {k < 9 && <kbd className="ml-1 font-normal text-second">{k + 1}</kbd>}
+                    Use this {k < 9 && <kbd className="ml-1 font-normal text-second">{k + 1}</kbd>}
                   </Button>
                   {way.cost !== null && thing.way?.cost != null && thing.way.cost > 0 && (
-                    <span className="text-second">{sayMove(thing.way.cost, way.cost)} a piece</span>
+                    <span className="text-second">{sayMove(thing.way.cost, way.cost)} each</span>
                   )}
                 </div>
                 {chain.refused.includes(way.key) && (
                   <p role="alert" className="pt-1 text-beet">
-                    This way can't be drawn: it would go round in a circle that nothing enters.
+                    This alternative can't be shown: it would create a loop that can't start.
                   </p>
                 )}
               </li>

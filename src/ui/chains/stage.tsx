@@ -129,8 +129,8 @@ export function Stage({ drawn, named, picked, folded, told, onPick, onFollow, on
                   </span>
                 </span>
                 <span className="flex w-full items-baseline gap-1.5 text-[12px] text-second">
-                  <span className="truncate">{thing.kept ? "needed, kept" : named.amount(thing)}</span>
-                  {folded.has(node) && <span className="text-copper">folded</span>}
+                  <span className="truncate">{thing.kept ? "required, not used up" : named.amount(thing)}</span>
+                  {folded.has(node) && <span className="text-copper">collapsed</span>}
                   {thing.others.length > 0 && (
                     <span className="whitespace-nowrap">+{count(thing.others.length, "way")}</span>
                   )}
@@ -144,7 +144,7 @@ export function Stage({ drawn, named, picked, folded, told, onPick, onFollow, on
         </div>
       </div>
       <p className="shrink-0 border-t border-line bg-salt px-3.5 py-1 text-[12px] text-second">
-        {told}. Arrows walk, Enter follows, 1 to 9 switch the way, F folds, O opens the sheet, Home goes back to the
+        {told}. Arrows walk, Enter follows, 1 to 9 switch the way, F collapses, O opens the sheet, Home returns to the
         item.
       </p>
     </section>

@@ -23,7 +23,7 @@ export function TakeOut({ drawn, named, name }: { drawn: Drawn; named: Named; na
     try {
       await formats[format]();
     } catch {
-      setSays("This picture is too large for the browser. Take it out as SVG.");
+      setSays("This picture is too large for the browser. Export it as SVG.");
     }
   };
   return (
@@ -34,12 +34,12 @@ export function TakeOut({ drawn, named, name }: { drawn: Drawn; named: Named; na
         </span>
       )}
       <select
-        aria-label="Take the chain out"
+        aria-label="Export the chain"
         className="field w-auto!"
         value=""
         onChange={(e) => e.target.value && void take(e.target.value)}
       >
-        <option value="">Take out</option>
+        <option value="">Export</option>
         {Object.keys(formats).map((format) => (
           <option key={format}>{format}</option>
         ))}
@@ -57,6 +57,6 @@ async function pngOf(svg: string, width: number, height: number): Promise<Uint8A
   [canvas.width, canvas.height] = [Math.ceil(width * scale), Math.ceil(height * scale)];
   canvas.getContext("2d")?.drawImage(picture, 0, 0, canvas.width, canvas.height);
   const blob = await new Promise<Blob | null>((done) => canvas.toBlob(done, "image/png"));
-  if (!blob) throw new Error("No picture came.");
+  if (!blob) throw new Error("The picture could not be created.");
   return new Uint8Array(await blob.arrayBuffer());
 }

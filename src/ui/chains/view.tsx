@@ -70,7 +70,7 @@ export function ChainsView() {
   const say = (n: number) => (by === "value" ? sayCost(n) : saySeconds(n));
   const named = {
     name: (node: Node) => sayNode(around(catalogue), node),
-    cost: (t: Thing) => (t.cost === null ? "can't be had" : say(t.cost)),
+    cost: (t: Thing) => (t.cost === null ? "unobtainable" : say(t.cost)),
     amount: (t: Thing) => (t.amount === null || t.node === chain?.item ? "" : `${sayQuantity(t.amount)} ×`),
   };
   const thing = drawn?.chain.things.find((t) => t.node === (picked ?? item?.id));
@@ -105,14 +105,14 @@ export function ChainsView() {
       ) : (
         <>
           <div className="flex shrink-0 flex-wrap items-center gap-1.5 border-b border-line bg-shade px-3.5 py-1.5">
-            {toggle("by", "value", by, "In value")}
-            {toggle("by", "time", by, "In time")}
+            {toggle("by", "value", by, "Value")}
+            {toggle("by", "time", by, "Time")}
             <span className="head ml-3">Ribbons</span>
             {toggle("ribbons", "cost", weighing, by === "value" ? "cost" : "time")}
             {toggle("ribbons", "amount", weighing, "amount")}
             {toggle("ribbons", "even", weighing, "even")}
             <Choice
-              label="Onward"
+              label="Used in"
               value={onward}
               of={[
                 ["0", "nothing"],
@@ -123,26 +123,26 @@ export function ChainsView() {
               onPick={(v) => places.ask({ onward: v }, true)}
             />
             <Choice
-              label="At most"
+              label="Maximum"
               value={most}
               of={MOST.map((n) => [n, n])}
               onPick={(v) => places.ask({ most: v }, true)}
             />
             {ways.length > 0 && (
               <Button look="quiet" onClick={() => places.ask({ ways: null })}>
-                Back to the cheapest ways
+                Use the cheapest recipes
               </Button>
             )}
             {folded.size > 0 && (
               <Button look="quiet" onClick={() => setFolds({ of: item.id, nodes: NONE })}>
-                Unfold all
+                Expand all
               </Button>
             )}
             <span className="ml-auto">{drawn && <TakeOut drawn={drawn} named={named} name={item.key} />}</span>
           </div>
           <div className="flex min-h-0 flex-1">
             {isError || failed ? (
-              <Empty title="This chain could not be worked out">Look at another item, or load the page again.</Empty>
+              <Empty title="This chain could not be computed">Choose another item, or reload the page.</Empty>
             ) : drawn ? (
               <Stage
                 drawn={drawn}
@@ -154,10 +154,10 @@ export function ChainsView() {
                 onFold={fold}
                 onOpen={(node) => isItem(node) && places.openItem(node)}
                 onWay={(t, n) => t.others[n] && switchTo(t, t.others[n].key)}
-                told={`${count(drawn.chain.things.length, "thing")}${drawn.chain.folded ? `, ${drawn.chain.folded} folded` : ""}`}
+                told={`${count(drawn.chain.things.length, "thing")}${drawn.chain.folded ? `, ${drawn.chain.folded} collapsed` : ""}`}
               />
             ) : (
-              <p className="p-6 text-second">Working it out</p>
+              <p className="p-6 text-second">Computing…</p>
             )}
             {drawn && thing && (
               <ChainPanel

@@ -28,11 +28,11 @@ export function EvidenceView({ evidence }: { evidence: Evidence }) {
           )}
           <p className="mt-2 text-second">
             {evidence.chance === 1
-              ? "It gains even in the worst draw of every chance and range."
-              : `It gains in expectation: a single round gains with a chance of ${evidence.exact ? "" : "about "}${sayPercent(Number(evidence.chance.toFixed(4)))}, many rounds surely do.`}
+              ? "It gains even with the worst rolls."
+              : `It gains on average. Chance that one round gains: ${evidence.exact ? "" : "about "}${sayPercent(Number(evidence.chance.toFixed(4)))}.`}
             {evidence.live
-              ? " A player can start it."
-              : " Nobody can start it yet, because some of it is out of reach."}
+              ? " Players can start it."
+              : " Players can't start it yet, because part of it is unobtainable."}
           </p>
           {(!ring || runs.some((r) => r.line.length > 70)) && <Lines lines={runs} />}
         </>
@@ -61,7 +61,7 @@ export function EvidenceView({ evidence }: { evidence: Evidence }) {
               <Jar id={i.id} onOpen={() => open(i)} />
             </span>
           ))}
-          <span className="font-semibold text-beet">and there it ends</span>
+          <span className="font-semibold text-beet">which has no source</span>
         </p>
       ) : (
         <p className="flex flex-wrap gap-1.5">

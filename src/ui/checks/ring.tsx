@@ -1,5 +1,5 @@
 "use client";
-/** A loop drawn as a ring: its recipes in order with their whole multiplicities, the net of one round in the middle. */
+/** A loop drawn as a ring: its recipes in order with their whole multiplicities, the net per round in the middle. */
 import type { Evidence } from "@/core/checks/check";
 import { sayQuantity } from "@/core/numbers/format";
 import { saySeconds } from "@/core/numbers/ticks";
@@ -91,7 +91,7 @@ export function Ring({
 export function Net({ loop }: { loop: Loop }) {
   return (
     <>
-      <p className="text-second">net of one round</p>
+      <p className="text-second">net per round</p>
       {loop.net.slice(0, 3).map((net) => (
         <p key={net.of.id} className="title text-[19px] leading-6 text-beet">
           +{net.amount.includes("/") ? sayQuantity(net.value) : net.amount} {net.of.name}

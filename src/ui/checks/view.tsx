@@ -1,5 +1,5 @@
 "use client";
-/** The checks: findings on the left, the chosen one with its evidence and the ways to mend it on the right. */
+/** The checks: findings on the left, the chosen one with its evidence and fixes on the right. */
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { type ReactNode, useEffect, useMemo, useRef } from "react";
 import type { Verdict } from "@/core/analysis/loops";
@@ -14,8 +14,14 @@ import { ViewHead } from "../frame/view-head";
 import { Button, cx, Dot, Empty, Jar } from "../kit/kit";
 import { useCatalogue, useLive, useLivePart, useStore } from "../pantry/provider";
 import { EvidenceView } from "./evidence";
+import { kindWord } from "@/core/kinds/index";
 
-const VERDICTS: Record<Verdict, string> = { stuck: "no way in", gaining: "gains", even: "breaks even", lossy: "loses" };
+const VERDICTS: Record<Verdict, string> = {
+  stuck: "can't start",
+  gaining: "gains",
+  even: "breaks even",
+  lossy: "loses",
+};
 
 /** What stands in the list, one below the other: heads, findings, and where things go round. */
 type ListEntry =
@@ -28,13 +34,13 @@ const MOST_LOOPS = 60;
 function listOf(findings: readonly Finding[], loops: readonly LoopRow[]): ListEntry[] {
   const entries: ListEntry[] = [];
   for (const [severity, head] of [
-    ["error", "Faults"],
-    ["warning", "To look at"],
+    ["error", "Errors"],
+    ["warning", "Warnings"],
   ]) {
     const list = findings.filter((f) => f.severity === severity);
     if (list.length) entries.push({ head, n: list.length }, ...list.map((finding) => ({ finding })));
   }
-  if (loops.length) entries.push({ head: "Where things go round", n: loops.length });
+  if (loops.length) entries.push({ head: "Loops", n: loops.length });
   return entries.concat(loops.slice(0, MOST_LOOPS).map((loop, at) => ({ loop, at })));
 }
 
@@ -74,22 +80,22 @@ export function ChecksView() {
           {!entries.some((e) => "finding" in e) && (
             <Empty title={computed ? "Nothing found" : "No findings yet"}>
               {computed
-                ? "Every check passed: what is needed can be had, nothing gives itself back with a gain, every price holds."
-                : "The analysis is still running. Findings show here when it is done."}
+                ? "Every check passed: all inputs are obtainable, no loop gains, and no price is below cost."
+                : "The analysis is still running. Findings appear here when it is done."}
             </Empty>
           )}
           {entries.length > 0 && <FindingList entries={entries} at={at} />}
           {computed && !complete && (
             <p className="border-t border-line px-3.5 py-2 text-copper">
-              There may be more gaining loops than those listed: the search stopped at its limit. Mend these first.
+              There may be more gaining loops than listed, because the search reached its limit. Fix these first.
             </p>
           )}
         </div>
         {/** biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keyboard */}
-        <section tabIndex={0} aria-label="The finding" className="min-w-0 flex-1 overflow-auto bg-fog p-5">
+        <section tabIndex={0} aria-label="Finding" className="min-w-0 flex-1 overflow-auto bg-fog p-5">
           {gone && (
             <p className="mb-3 rounded-sm bg-kelp-wash px-3 py-2 font-semibold text-kelp">
-              The finding this address names is gone: it was mended.
+              The finding in this link no longer exists: it was fixed.
             </p>
           )}
           {chosen && <Detail key={chosen.fingerprint} finding={chosen} />}
@@ -239,20 +245,20 @@ function Detail({ finding }: { finding: Finding }) {
       <p className="head pb-1">{ruleTitle(finding.rule)}</p>
       <h2 className="max-w-[64ch] pb-3 text-[17px] leading-6">{finding.says}</h2>
       <EvidenceView evidence={finding.evidence} />
-      <h3 className="head pt-4 pb-1">Ways to mend it</h3>
+      <h3 className="head pt-4 pb-1">Fixes</h3>
       <ul className="space-y-1.5">
         {finding.fixes.map((fix) => (
           <FixRow key={fix.says} fix={fix} />
         ))}
       </ul>
-      <h3 className="head pt-4 pb-1">About</h3>
+      <h3 className="head pt-4 pb-1">Records</h3>
       <p className="flex flex-wrap gap-1.5">
         {finding.about.slice(0, 30).map((r) =>
           r.kind === "item" ? (
             <Jar key={r.id} id={r.id} onOpen={() => places.open(r.kind, r.id)} />
           ) : (
             <Button key={r.id} className="h-6!" onClick={() => places.open(r.kind, r.id)}>
-              {r.kind} {r.name}
+              {kindWord(r.kind)} {r.name}
             </Button>
           ),
         )}
@@ -275,10 +281,10 @@ function FixRow({ fix }: { fix: Fix }) {
         <span className="font-semibold">{fix.says}</span>
         <span className="block text-second">
           {fix.do === "open"
-            ? "needs a hand"
+            ? "opens the record"
             : fix.do === "source"
-              ? "a gathering place, 30 s a run, to be adjusted"
-              : "ready to apply, can be undone"}
+              ? "adds a gathering source with 30 s per run, for you to adjust"
+              : "can be applied and undone"}
         </span>
       </span>
       <Button
@@ -332,21 +338,21 @@ function LoopDetail({ at }: { at: number }) {
   const loop = model.loops[at];
   if (!loop) return null;
   const says: Record<Verdict, string> = {
-    stuck: "Nothing leads into this circle, so nobody can start it.",
-    gaining: "Some recipes in here give back more than they take. The findings name them, with proof.",
-    even: "Going round can give back exactly what went in: no gain, no loss.",
-    lossy: "Going round always loses something, as it should.",
+    stuck: "Nothing leads into this loop, so it can't be started.",
+    gaining: "Some recipes in this loop give more than they take. The findings name them, with proof.",
+    even: "One round can return exactly what went in: no gain, no loss.",
+    lossy: "Every round loses something, as it should.",
   };
   return (
     <>
-      <p className="head pb-1">A circle of {count(loop.items.length, "item")}</p>
+      <p className="head pb-1">A loop of {count(loop.items.length, "item")}</p>
       <h2 className="pb-3 text-[17px]">{says[loop.verdict]}</h2>
       <p className="flex flex-wrap gap-1.5">
         {loop.items.slice(0, 80).map((id) => (
           <Jar key={id} id={id} onOpen={places.openItem} />
         ))}
       </p>
-      <h3 className="head pt-4 pb-1">Recipes in it</h3>
+      <h3 className="head pt-4 pb-1">Recipes in this loop</h3>
       <p className="flex flex-wrap gap-1.5">
         {loop.recipes.slice(0, 80).map((id) => (
           <Button

@@ -1,5 +1,5 @@
 "use client";
-/** The plan: a basket and what is there already; what to gather and buy, what to run in which order, what is left. */
+/** The plan: a basket and the stock; what to gather and buy, what to run in which order, and the leftovers. */
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { Copy, Printer, X } from "lucide-react";
 import { useState } from "react";
@@ -59,7 +59,7 @@ export function PlanView() {
     <div className="flex min-h-0 flex-1 overflow-hidden bg-salt">
       <div className="w-80 shrink-0 space-y-4 overflow-auto border-r border-line bg-shade p-3.5 print:hidden">
         <Amounts title="Basket" label="Make" basket={make} onBasket={(b) => write("make", b)} />
-        <Amounts title="There already" label="Stock" basket={stock} onBasket={(b) => write("stock", b)} />
+        <Amounts title="In stock" label="Stock" basket={stock} onBasket={(b) => write("stock", b)} />
         <div className="flex flex-wrap gap-1.5">
           {(["value", "time"] as const).map((each) => (
             <Button
@@ -68,17 +68,17 @@ export function PlanView() {
               className={cx(by === each && "border-ink!")}
               onClick={() => places.ask({ by: each }, true)}
             >
-              Least {each}
+              {each === "value" ? "Cheapest" : "Fastest"}
             </Button>
           ))}
         </div>
         <label className="block">
-          <span className="head block pb-0.5">How sure each step is to be</span>
+          <span className="head block pb-0.5">Confidence</span>
           <select className="field" value={sure} onChange={(e) => places.ask({ sure: e.target.value || null }, true)}>
             <option value="">enough on average</option>
             {SURE.slice(1).map((s) => (
               <option key={s} value={s}>
-                enough with {Number(s) * 100}%
+                enough with {Number(s) * 100}% confidence
               </option>
             ))}
           </select>
@@ -97,14 +97,14 @@ export function PlanView() {
       {/** biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keyboard */}
       <section aria-label="Plan" tabIndex={0} className="min-w-0 flex-1 overflow-auto px-5 py-4">
         {!make.length ? (
-          <Empty title="Nothing is wanted yet">
-            Put an item into the basket, with how many: the plan says what to gather and buy, which recipes to run in
-            which order, and what is left over.
+          <Empty title="The basket is empty">
+            Add items and amounts. The plan lists what to gather and buy, which recipes to run in which order, and the
+            leftovers.
           </Empty>
         ) : isError ? (
-          <p className="text-beet">The plan could not be worked out. Change something, or open it again.</p>
+          <p className="text-beet">The plan could not be computed. Reload the page.</p>
         ) : !plan ? (
-          <p className="text-second">Working it out</p>
+          <p className="text-second">Computing…</p>
         ) : "no" in plan ? (
           <p className="text-beet">{sayNoPlan(name(plan.item), plan.no)}</p>
         ) : (
@@ -151,17 +151,17 @@ function Written({
         <span className="ink-worked">{saySeconds(plan.seconds)}</span>
       </h2>
       <p className="text-second">
-        {sure ? `Each step gives enough with a chance of ${Number(sure) * 100}%.` : "Chances count by their average."}{" "}
-        {plan.best ? "No cheaper whole numbers of runs exist." : "Runs are rounded up once for each thing."}
+        {sure ? `Each step gives enough with ${Number(sure) * 100}% confidence.` : "Chances count as their average."}{" "}
+        {plan.best ? "This is the cheapest plan with whole runs." : "Runs are rounded up once per item."}
       </p>
       {several("Gather and buy", plan.shopping)}
       {plan.needed.length > 0 && (
         <p className="pt-3">
-          <span className="head">To be at hand, and kept: </span>
+          <span className="head">Required tools and stations: </span>
           {amounts(plan.needed)}.
         </p>
       )}
-      {several("From what is there", plan.taken)}
+      {several("Taken from stock", plan.taken)}
       <h3 className="head pt-4 pb-1">Steps in order</h3>
       <table className="w-full">
         <thead>
@@ -190,7 +190,7 @@ function Written({
                 ) : (
                   <span className="font-semibold">{step.name}</span>
                 )}
-                {step.turns && <span className="block text-second">in {step.turns} turns</span>}
+                {step.turns && <span className="block text-second">in {step.turns} batches</span>}
               </td>
               <td className="py-1 pr-3 text-second">{amounts(step.takes)}</td>
               <td className="py-1 pr-3">{amounts(step.gives)}</td>
@@ -199,10 +199,10 @@ function Written({
           ))}
         </tbody>
       </table>
-      {several("Left over", plan.left)}
+      {several("Leftovers", plan.left)}
       {plan.busy.length > 0 && (
         <section aria-label="Stations">
-          <h3 className="head pt-4 pb-1">How long stations are busy</h3>
+          <h3 className="head pt-4 pb-1">Time at stations</h3>
           <ul className="max-w-100">
             {plan.busy.map(([node, seconds]) => (
               <li key={node} className="flex justify-between gap-2 border-b border-hair py-0.5">
@@ -231,7 +231,7 @@ function Named({ node, name }: { node: Node; name: (node: Node) => string }) {
 
 const WANTED = { min: 1e-6, max: 1e6 } as const;
 
-/** Items with how many. */
+/** Items with amounts. */
 function Amounts({
   title,
   label,
@@ -254,7 +254,7 @@ function Amounts({
             <span className="w-16 shrink-0">
               <NumberInput
                 narrow
-                label={`${label}: how many ${item.name}`}
+                label={`${label}: amount of ${item.name}`}
                 value={n}
                 rules={WANTED}
                 className="num"
@@ -267,7 +267,7 @@ function Amounts({
             <Button
               look="quiet"
               className="px-1!"
-              aria-label={`Take ${item.name} out of ${title.toLowerCase()}`}
+              aria-label={`Remove ${item.name} from ${title.toLowerCase()}`}
               onClick={() => onBasket(basket.filter((_, m) => m !== k))}
             >
               <X size={14} aria-hidden />
@@ -307,7 +307,7 @@ function asTable(plan: WrittenPlan, name: (node: Node) => string): string {
     ["Gather and buy"],
     ...plan.shopping.map(([node, n]) => [name(node), Number(n.toFixed(6))]),
     [],
-    ["Left over"],
+    ["Leftovers"],
     ...plan.left.map(([node, n]) => [name(node), Number(n.toFixed(6))]),
   ];
   return rows.map((row) => row.join("\t")).join("\n");

@@ -32,7 +32,7 @@ export function PriceChart({ chosen, onPick }: { chosen: Id; onPick: (id: Id) =>
     return cost && price ? [{ id: i.id, name: i.name, cost, price }] : [];
   });
   if (points.length < 2)
-    return <p className="text-second">Two or more items with a cost and a sell price make a picture here.</p>;
+    return <p className="text-second">The chart needs at least two items with a cost and a sell price.</p>;
   const values = points.flatMap((p) => [p.cost, p.price]);
   const [low, high] = [
     10 ** Math.floor(Math.log10(Math.min(...values))),

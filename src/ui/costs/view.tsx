@@ -23,7 +23,7 @@ import { PlanView } from "./plan";
 
 const PriceChart = dynamic(() => import("./price-chart").then((m) => m.PriceChart), {
   ssr: false,
-  loading: () => <p className="p-6 text-second">Drawing</p>,
+  loading: () => <p className="p-6 text-second">Loading…</p>,
 });
 
 const SHOWN = ["name", "cost", "time", "buy", "sell", "margin"];
@@ -42,7 +42,7 @@ export function CostsView() {
             className={cx(planning === (view === "plan") && "border-ink!")}
             onClick={() => places.ask({ view: view === "plan" ? view : null }, true)}
           >
-            {view === "plan" ? "Plan" : "Every item"}
+            {view === "plan" ? "Plan" : "All items"}
           </Button>
         ))}
       </ViewHead>
@@ -93,7 +93,7 @@ function EveryItem() {
     ["", "All"],
     ["made", "Made"],
     ["loss", "Sold below cost"],
-    ["unpriced", "Without price"],
+    ["unpriced", "Without a price"],
   ] as const;
   return (
     <>
@@ -132,10 +132,10 @@ function EveryItem() {
           orders={orders}
           onOrders={setOrders}
           empty={
-            <Empty title="No item fits">
+            <Empty title="No matching items">
               {catalogue.records.item.size
-                ? "Choose another filter."
-                : "Add items and recipes first; their costs are worked out here by themselves."}
+                ? "Change the search or the filters."
+                : "Add items and recipes first. Their costs are computed automatically."}
             </Empty>
           }
         />

@@ -59,7 +59,7 @@ export function FormulaCurve({ label, kept }: { readonly label: string; readonly
         </select>
         from 0 to
         <input
-          aria-label={`Most of the variable of ${label}`}
+          aria-label={`Maximum of the variable of ${label}`}
           className="field w-16! text-right"
           value={to}
           onChange={(e) => setTo(e.target.value)}
@@ -76,7 +76,7 @@ export function FormulaCurve({ label, kept }: { readonly label: string; readonly
       <p className="text-[12px] text-second">
         {values.length
           ? `${sayQuantity(values[0].y)} at 0, ${sayQuantity(values[values.length - 1].y)} at ${sayQuantity(most)}`
-          : "No value in this range"}
+          : "No values in this range"}
         {held.length > 0 && `, with ${held.map((name) => `${write(name)} ${sayQuantity(constant(name))}`).join(", ")}`}
       </p>
     </figure>

@@ -69,7 +69,7 @@ export function RecordSheet({
       {/** biome-ignore lint/a11y/useSemanticElements: a role after the ARIA pattern, without the looks and limits of the element */}
       <div tabIndex={0} role="region" aria-label="Record" className="min-h-0 flex-1 overflow-auto px-4 pb-6">
         {kind === "use" && (
-          <Section title="What it does">
+          <Section title="Line">
             <UseLine
               label={`Line of ${record.name}`}
               stored={formatUse(record as never, around(catalogue))}
@@ -78,11 +78,11 @@ export function RecordSheet({
           </Section>
         )}
         {kind === "trial" && (
-          <Section title="Steps, one to a line">
+          <Section title="Steps, one per line">
             <StepsEditor trial={record as Trial} />
           </Section>
         )}
-        <Section title="What it says">
+        <Section title="Fields">
           {simple.map(([name]) => (
             <FieldRow key={name} kind={kind} record={record} path={name} />
           ))}
@@ -165,7 +165,7 @@ function NestedForm({ kind, record, name, field }: FormProps) {
         <p role="alert" className="mt-1 text-[12px] text-copper">
           Not written yet. {faults[0].replace(/There is no (\w+) “null”.*/, "Choose a $1.")}{" "}
           <button type="button" className="underline" onClick={() => setDraft(null)}>
-            Put back
+            Discard
           </button>
         </p>
       )}
@@ -248,7 +248,7 @@ function PasteGrowth({ record }: { readonly record: TrialSubject }) {
       ([level, value]) => !Number.isInteger(level) || level < 0 || level > 1000 || !Number.isFinite(value),
     );
     if (wrong >= 0)
-      return setSays(`Line ${wrong + 1}, “${rows[wrong]}”, is no level and value. Write lines such as 10 24.`);
+      return setSays(`Line ${wrong + 1}, “${rows[wrong]}”, isn't a level and a value. Use lines such as 10 24.`);
     setSays("");
     const others = record.growth.filter((row) => row.stat !== stat);
     const to = [...others, ...read.map(([level, value]) => ({ stat: stat as Id, level, value }))];
@@ -310,7 +310,7 @@ export function StepsEditor({ trial }: { readonly trial: Trial }) {
         label={`Steps of ${trial.name}`}
         className="min-h-28"
         placeholder={
-          "wear Oilskin coat\nharm Vigour 0.5 a second\nexpect Vigour >= 10 throughout\nuse Eel pie every 5m\nwait 20m"
+          "wear Oilskin coat\ndamage Vigour 0.5 per second\nexpect Vigour >= 10 throughout\nuse Eel pie every 5m\nwait 20m"
         }
         text={text}
         onText={setTyped}
@@ -340,7 +340,7 @@ export function StepsEditor({ trial }: { readonly trial: Trial }) {
             Write steps
           </Button>
           <Button look="quiet" onClick={() => setTyped(null)}>
-            Put back
+            Discard
           </Button>
         </div>
       )}

@@ -57,7 +57,7 @@ export function ValueForm({ field, label, value, onChange }: Props) {
                 look="quiet"
                 className="px-1.5!"
                 onClick={() => put(k, [])}
-                aria-label={`Take out ${inner.noun} ${k + 1}`}
+                aria-label={`Remove ${inner.noun} ${k + 1}`}
               >
                 <X size={13} aria-hidden />
               </Button>

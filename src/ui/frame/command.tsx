@@ -101,16 +101,16 @@ export function CommandField({ onClose }: { onClose: () => void }) {
       if (!found) return [];
       const of = (label: string, run: () => void): Hit => ({ id: label, label, what: found.name, rank: 0, run });
       return [
-        of("Open it", () => open(record)),
+        of("Open", () => open(record)),
         ...(record.kind === "item"
           ? [
-              of("Recipes that name it", () => places.go("recipes", { text: found.name })),
+              of("Recipes that use or make it", () => places.go("recipes", { text: found.name })),
               of("New recipe for it", () => places.go("recipes", { new: "1", for: found.key })),
             ]
           : []),
         ...(record.kind === "item"
           ? [
-              of("Duplicate it with its recipes, salvage, sources and uses", () => {
+              of("Duplicate with recipes, salvage, sources and uses", () => {
                 const { copy, edits } = duplicateWith(catalogue, found as Item);
                 void store.submit(edits).then((answer) => {
                   if (answer.ok) places.openItem(copy.id);
@@ -118,7 +118,7 @@ export function CommandField({ onClose }: { onClose: () => void }) {
               }),
             ]
           : []),
-        of("Duplicate it", () => {
+        of("Duplicate", () => {
           const copy = duplicateOf(catalogue, record.kind, found);
           void store.submit([{ op: "add", kind: record.kind, record: copy }]).then((answer) => {
             if (answer.ok) places.open(record.kind, copy.id);
@@ -152,10 +152,10 @@ export function CommandField({ onClose }: { onClose: () => void }) {
           onEscapeKeyDown={(e) => about && e.preventDefault()}
           className="fixed top-[12vh] left-1/2 z-50 w-[600px] -translate-x-1/2 overflow-hidden rounded-sm border border-line bg-salt shadow-2xl"
         >
-          <Dialog.Title className="sr-only">Find a record or a command</Dialog.Title>
+          <Dialog.Title className="sr-only">Search records and commands</Dialog.Title>
           <Command
             shouldFilter={false}
-            label="Find a record or a command"
+            label="Search records and commands"
             value={current}
             onValueChange={setMarked}
             onKeyDown={press}
@@ -167,11 +167,11 @@ export function CommandField({ onClose }: { onClose: () => void }) {
                 setAbout(null);
                 setMarked("");
               }}
-              placeholder="Name of a record, a view or an action"
+              placeholder="Search for a record, view or action"
               className="w-full border-b border-line bg-salt px-4 py-3 text-[15px] outline-none"
             />
             <Command.List className="max-h-[46vh] overflow-auto p-1.5">
-              <Command.Empty className="px-3 py-4 text-second">Nothing here is called “{text}”.</Command.Empty>
+              <Command.Empty className="px-3 py-4 text-second">Nothing found for “{text}”.</Command.Empty>
               {hits.map((hit) => (
                 <Command.Item
                   key={hit.id}
@@ -188,7 +188,7 @@ export function CommandField({ onClose }: { onClose: () => void }) {
               ))}
             </Command.List>
             <p className="border-t border-hair px-4 py-1.5 text-second">
-              <kbd>Enter</kbd> opens it, <kbd>Tab</kbd> {about ? "goes back" : "shows what can be done with it"}
+              <kbd>Enter</kbd> opens, <kbd>Tab</kbd> {about ? "goes back" : "shows actions"}
             </p>
           </Command>
         </Dialog.Content>

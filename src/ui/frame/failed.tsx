@@ -7,7 +7,7 @@ export function Failed() {
   return (
     <div role="alert" className="flex h-full flex-col justify-center">
       <Empty
-        title="This can't be shown"
+        title="This page could not be shown"
         action={
           <p className="flex items-center gap-3">
             <Button look="solid" onClick={() => window.location.reload()}>
@@ -19,8 +19,8 @@ export function Failed() {
           </p>
         }
       >
-        Nothing you saved is lost. If it happens again, undo the last change in the Log, or ask whoever runs the
-        program: its own log says what went wrong.
+        Your saved work is safe. If this happens again, undo the last change in the Log, or ask the administrator to
+        check the server's log.
       </Empty>
     </div>
   );

@@ -39,9 +39,9 @@ export function NoticeCard() {
           ))}
       <div className="mt-3 flex gap-2">
         <Button look="solid" onClick={store.dismiss} autoFocus>
-          {notice.insist ? "Keep theirs" : "Understood"}
+          {notice.insist ? "Keep theirs" : "OK"}
         </Button>
-        {notice.insist && <Button onClick={notice.insist}>Write mine over it</Button>}
+        {notice.insist && <Button onClick={notice.insist}>Use mine</Button>}
       </div>
     </div>
   );

@@ -21,8 +21,9 @@ export function PantryList({ pantries }: { pantries: readonly Head[] }) {
     if (made.ok) {
       const says = like ? await copySetup(like, made.value.key) : null;
       if (says === null) window.location.assign(`/${made.value.key}/${like ? "setup" : "shelves"}`);
-      else setRefused(`${name.trim()} was made, but without the setup: ${says}`);
-    } else setRefused(made.problem.status ? made.problem.detail : "The server does not answer. Try again in a moment.");
+      else setRefused(`${name.trim()} was created, but without the setup: ${says}`);
+    } else
+      setRefused(made.problem.status ? made.problem.detail : "The server isn't responding. Try again in a moment.");
   };
   return (
     <main className="mx-auto flex h-full max-w-xl flex-col justify-center gap-5 p-6">

@@ -1,5 +1,5 @@
 "use client";
-/** Taking a record out: at once where nothing refers to it, else with everything that does and the ways to go on. */
+/** Removing a record: at once if nothing refers to it, otherwise with a list of what does and the options. */
 import { type ReactNode, useState } from "react";
 import { recordAt } from "@/core/catalogue/catalogue";
 import { type Edit, setField } from "@/core/catalogue/edit";
@@ -17,7 +17,7 @@ import { usePlaces } from "./navigate";
 interface Props {
   readonly kind: Kind;
   readonly record: AnyRecord;
-  /** Called once it is gone. */
+  /** Called once it is removed. */
   readonly onGone?: () => void;
   readonly look?: "plain" | "quiet";
   readonly className?: string;
@@ -83,7 +83,7 @@ function InUse({
     <Over
       width="narrow"
       title={`Remove ${record.name}`}
-      description={`${record.name} is still used by ${count(users.length, "record")}. Choose what becomes of ${users.length > 1 ? "them" : "it"}.`}
+      description={`${record.name} is still used by ${count(users.length, "record")}. Choose what to do with ${users.length > 1 ? "them" : "it"}.`}
       onClose={onClose}
       foot={
         <>
@@ -98,18 +98,18 @@ function InUse({
               ])
             }
           >
-            {other ? `Use ${other.name} everywhere, and remove ${record.name}` : "Use the other one everywhere"}
+            {other ? `Replace with ${other.name} and remove` : "Replace and remove"}
           </Button>
           {released && (
             <Button onClick={() => void onSend([...released, { op: "remove", kind, record: now }])}>
               {kind === "field" || kind === "stat"
-                ? `Remove it with its ${count(released.length, "value")}`
-                : "Take it out everywhere"}
+                ? `Remove with ${count(released.length, "value")}`
+                : "Remove everywhere"}
             </Button>
           )}
           {kind === "item" && "status" in record && record.status !== "stub" && (
             <Button onClick={() => void onSend([setField(catalogue, "item", record.id, "status", "stub")])}>
-              Leave a stub
+              Keep as a stub
             </Button>
           )}
           <Button look="quiet" onClick={onClose}>
@@ -137,9 +137,9 @@ function InUse({
           {users.length > LISTED && <li className="text-second">and {users.length - LISTED} more</li>}
         </ul>
         <div className="flex items-center gap-3">
-          <span className="shrink-0 text-second">Put in its place</span>
+          <span className="shrink-0 text-second">Replace with</span>
           <NameInput
-            label={`In place of ${record.name}`}
+            label={`Replacement for ${record.name}`}
             value={name}
             names={others}
             onDone={choose}

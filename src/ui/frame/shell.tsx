@@ -57,7 +57,7 @@ function Frame({ children }: { children: ReactNode }) {
           ) : missing ? (
             <Missing />
           ) : (
-            <Empty title="Opening the pantry">All records and readings are on their way.</Empty>
+            <Empty title="Opening the pantry">Loading its records and analysis.</Empty>
           )}
         </main>
         {item && <ItemSheet key={item.id} item={item} onClose={() => places.ask({ item: null })} />}
@@ -87,9 +87,9 @@ function useWantedItem(wanted: string | null): Item | undefined {
 function Missing() {
   return (
     <Empty title="No such pantry">
-      There is no pantry under this address.{" "}
+      There is no pantry at this address.{" "}
       <Link className="underline" href="/?all">
-        See those there are.
+        See all pantries.
       </Link>
     </Empty>
   );
@@ -113,7 +113,7 @@ function Rail() {
         <ThemeSwitch />
         <p>Revision {revision === undefined ? "–" : group(String(revision))}</p>
         <p aria-live="polite" className={cx(link === "away" && "font-bold text-brass")}>
-          {link === "live" ? "live with everybody" : link === "away" ? "link lost, retrying" : "opening"}
+          {link === "live" ? "Live" : link === "away" ? "Offline, reconnecting" : "opening"}
         </p>
       </div>
     </nav>
@@ -169,7 +169,7 @@ function ThemeSwitch() {
       onClick={flip}
       className="mb-2 block underline decoration-dotted underline-offset-3 hover:text-brass"
     >
-      Day or night tide
+      Theme: day or night
     </button>
   );
 }

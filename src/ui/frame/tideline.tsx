@@ -40,24 +40,24 @@ export function Tideline() {
     <footer aria-label="Tideline" className="relative border-t-2 border-ink bg-salt">
       {open && <Consequences onClose={() => setOpen(false)} />}
       <div className="flex h-9 items-stretch">
-        {figure(faults, faults === 1 ? "fault" : "faults", "", "error")}
-        {figure(looks, "to look at", "", "warning")}
+        {figure(faults, faults === 1 ? "error" : "errors", "", "error")}
+        {figure(looks, looks === 1 ? "warning" : "warnings", "", "warning")}
         {figure(gains, gains === 1 ? "loop gains" : "loops gain", "gaining-loop")}
-        {figure(away, "out of reach", "unobtainable")}
+        {figure(away, "unobtainable", "unobtainable")}
         <button
           type="button"
           aria-expanded={open}
-          aria-label="What the last change moved"
+          aria-label="What the last change did"
           onClick={() => setOpen(!open)}
           className="flex min-w-0 flex-1 items-center gap-3 bg-kelp-wash px-3 text-left"
         >
           {stopped !== null ? (
             <span role="alert" className="truncate text-beet">
-              <b>Analysis stopped at revision {catalogue.revision}.</b> Undo the last change, or go on without it.
+              <b>Analysis stopped at revision {catalogue.revision}.</b> Undo the last change, or continue without it.
             </span>
           ) : behind ? (
             <span role="status" className="truncate text-second">
-              Still computing the consequences of revision {catalogue.revision}.
+              Computing the effects of revision {catalogue.revision}.
             </span>
           ) : last ? (
             <span
@@ -65,11 +65,11 @@ export function Tideline() {
               data-testid="last-move"
               className="moved flex min-w-0 gap-3 whitespace-nowrap"
             >
-              <b className="truncate">{last.change.undoes ? `Took back: ${last.change.note}` : last.says}</b>
+              <b className="truncate">{last.change.undoes ? `Undone: ${last.change.note}` : last.says}</b>
               <span className="truncate text-second">{whatMoved(last, catalogue).slice(0, 3).join(", ")}</span>
             </span>
           ) : (
-            <span className="truncate text-second">Change something and its consequences show here.</span>
+            <span className="truncate text-second">The effects of your changes appear here.</span>
           )}
           <span className="ml-auto">
             {open ? <ChevronDown size={15} aria-hidden /> : <ChevronUp size={15} aria-hidden />}
@@ -103,11 +103,11 @@ function Consequences({ onClose }: { onClose: () => void }) {
   const moved = last ? [...last.items].filter((id) => catalogue.records.item.has(id)) : [];
   return (
     <section
-      aria-label="What moved"
+      aria-label="What changed"
       className="absolute right-0 bottom-full left-0 grid max-h-80 grid-cols-2 gap-6 overflow-auto border-t-2 border-ink bg-salt p-4 shadow-[0_-8px_24px_#0002]"
     >
       <div>
-        <h2 className="pb-1 text-[14px]">{last ? last.says : "Nothing changed yet in this window"}</h2>
+        <h2 className="pb-1 text-[14px]">{last ? last.says : "No changes in this window yet"}</h2>
         {last && (
           <p className="text-second">
             {last.change.author}, {sayWhen(last.change.at)}: {whatMoved(last, catalogue).join(", ")}.
@@ -130,8 +130,8 @@ function Consequences({ onClose }: { onClose: () => void }) {
         {model.findings.length === 0 && (
           <p className="text-second">
             {model.revision < 0
-              ? "Findings show here once the analysis is done."
-              : "Nothing found. Every item can be had and nothing goes round for free."}
+              ? "Findings appear here when the analysis is done."
+              : "No findings: every item is obtainable and no loop gains."}
           </p>
         )}
         <ul>
@@ -158,6 +158,6 @@ function Consequences({ onClose }: { onClose: () => void }) {
   );
 }
 
-/** Where everything was worked out anew, nobody knows what this change moved of it. */
+/** If everything was recomputed, the effects of this one change are not known. */
 const whatMoved = ({ moved }: LastMove, catalogue: Catalogue): readonly string[] =>
-  moved ? sayMoved(moved, (id) => nameOf(catalogue, "item", id)) : ["everything was worked out anew"];
+  moved ? sayMoved(moved, (id) => nameOf(catalogue, "item", id)) : ["everything was recomputed"];

@@ -43,10 +43,10 @@ export function UsesButton({ kind, record }: { readonly kind: Kind; readonly rec
         <Popover.Content
           align="start"
           sideOffset={4}
-          aria-label={`What uses ${record.name}`}
+          aria-label={`Where ${record.name} is used`}
           className="z-40 w-80 rounded-sm border border-line bg-salt p-3 shadow-lg"
         >
-          {users.length === 0 && <p className="text-second">Nothing refers to {record.name}.</p>}
+          {users.length === 0 && <p className="text-second">{record.name} is not used anywhere.</p>}
           <ul aria-label="Used by" className="max-h-64 overflow-auto">
             {users.slice(0, LISTED).map((user) => (
               <li key={user.record.id}>

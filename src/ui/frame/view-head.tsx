@@ -19,7 +19,7 @@ export function ViewHead({ title, children }: { title: string; children?: ReactN
         className="ml-auto flex h-7 min-w-0 max-w-80 flex-1 items-center gap-2 rounded-sm border border-line bg-fog px-2.5 text-second hover:border-third"
       >
         <Search size={14} aria-hidden className="shrink-0" />
-        <span className="truncate">Find a record or a command</span>
+        <span className="truncate">Search records and commands</span>
         <kbd className="ml-auto hidden text-[12px] whitespace-nowrap xl:inline">Ctrl K</kbd>
       </button>
       <Author />
@@ -47,7 +47,7 @@ function Author() {
   return (
     <Popover.Root onOpenChange={(open) => setTyped(open ? name : null)} open={typed !== null}>
       <Popover.Trigger
-        aria-label={name ? `You are ${name}` : "Say who you are"}
+        aria-label={name ? `Your profile: ${name}` : "Enter your name"}
         className="grid size-7 shrink-0 place-items-center rounded-full bg-deep text-[12px] font-bold text-white"
       >
         {initials}
@@ -66,17 +66,17 @@ function Author() {
             }}
           >
             <label className="head block pb-1" htmlFor="author">
-              Your name, as the log shows it
+              Your name, shown in the Log
             </label>
             <input
               id="author"
               className="field"
               value={typed ?? ""}
               onChange={(e) => setTyped(e.target.value)}
-              placeholder="Somebody"
+              placeholder="Anonymous"
             />
             <label className="head block pt-2 pb-1" htmlFor="numbers">
-              How you write numbers
+              Number format
             </label>
             <select
               id="numbers"
@@ -88,7 +88,7 @@ function Author() {
               <option value="comma">1.234,5</option>
             </select>
             <Button look="solid" type="submit" className="mt-2">
-              Keep
+              Save
             </Button>
           </form>
         </Popover.Content>

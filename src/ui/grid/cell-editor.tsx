@@ -81,7 +81,7 @@ export function CellEditor({ label, start, keep, numeric, names, colour, onText,
         <input
           type="color"
           data-picks="colour"
-          aria-label={`${label}: pick`}
+          aria-label={`${label}: choose`}
           className="absolute top-0.5 right-0.5 z-20 size-6 cursor-pointer bg-transparent p-0"
           value={/^#[0-9a-f]{6}$/i.test(text) ? text : "#7b8785"}
           onChange={(e) => {
@@ -95,7 +95,7 @@ export function CellEditor({ label, start, keep, numeric, names, colour, onText,
       {names && (
         <NameList
           id={listId}
-          label={`${label}: names`}
+          label={`${label}: suggestions`}
           names={offers}
           picked={touched ? picked : -1}
           className="top-full"

@@ -301,7 +301,7 @@ export function Grid<R>({
     setEditing(null);
     scroller.current?.focus({ preventScroll: true });
     if (typed.current !== editing?.text || !editing.keep)
-      setRefusal(`“${typed.current}” was not saved, because its row is no longer in this list.`);
+      setRefusal(`“${typed.current}” was not saved, because its row is no longer shown.`);
   }, [astray]);
 
   const finish = (text: string, next: Spot | null) => {
@@ -420,10 +420,8 @@ export function Grid<R>({
     const fixed = entries.filter((x) => !columns.find((c) => c.id === x.column)?.edit).length;
     void write(entries).then(() => {
       const left = [
-        fixed &&
-          !single &&
-          `${fixed} pasted cells belong to columns that are worked out or fixed; they were left as they are.`,
-        beyond && `${beyond} pasted cells lie below the last row. “Bring in” makes new records of pasted cells.`,
+        fixed && !single && `${fixed} pasted cells were skipped, because their columns can't be edited.`,
+        beyond && `${beyond} pasted cells are below the last row. Use “Import” to create records from pasted cells.`,
       ].filter(Boolean);
       if (left.length) setRefusal(left.join(" "));
     });
@@ -580,16 +578,16 @@ export function Grid<R>({
                   : `: ${[...held.faults.values()][0]}`}
               </>
             ) : (
-              "What could not be read is mended."
+              "All invalid cells are corrected."
             )}
           </span>
-          {held.faults.size > 0 && <Button onClick={toFault}>Next of them</Button>}
+          {held.faults.size > 0 && <Button onClick={toFault}>Next</Button>}
           {readable.length > 0 && (
             <Button look="solid" onClick={() => void write(readable)}>
-              Write the other {readable.length}
+              Save the other {readable.length}
             </Button>
           )}
-          <Button onClick={() => setHeld(null)}>Give up</Button>
+          <Button onClick={() => setHeld(null)}>Discard</Button>
         </div>
       )}
       {refusal && (

@@ -78,7 +78,7 @@ export function Head<R>({
           c.numeric && "justify-end",
           c.worked && "text-kelp!",
         )}
-        title={`Sort by ${c.title}; with Shift after the others`}
+        title={`Sort by ${c.title}. Shift-click adds it to the sorting.`}
       >
         <span className="truncate">{c.title}</span>
         {order && (
@@ -92,7 +92,7 @@ export function Head<R>({
         <button
           type="button"
           tabIndex={-1}
-          aria-label={`${c.title}: what can be done with the column`}
+          aria-label={`${c.title}: column menu`}
           onClick={() => onOpen(true)}
           className={cx(
             "absolute top-0.5 right-0.5 grid size-6 place-items-center rounded-sm bg-salt",

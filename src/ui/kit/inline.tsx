@@ -90,8 +90,8 @@ export function Inline({ label, held, show, text, names, long, numeric, onWrite,
         <button
           type="button"
           onClick={onPutBack}
-          aria-label={`${label}: put back the inherited value`}
-          title="Put back the inherited value"
+          aria-label={`${label}: reset to inherited`}
+          title="Reset to inherited"
           className="grid size-6 shrink-0 place-items-center text-third hover:text-ink"
         >
           <RotateCcw size={12} aria-hidden />

@@ -107,7 +107,7 @@ export function Jar({ id, amount, onOpen }: { id: Id; amount?: string; onOpen?: 
     ({ catalogue }) => (item?.type && catalogue.records.type.get(item.type)?.colour) || "var(--third)",
   );
   const icon = useLivePart(({ catalogue }) => (item ? held(catalogue, item, "icon").value : null));
-  if (!item) return <span className="text-third">(gone)</span>;
+  if (!item) return <span className="text-third">(removed)</span>;
   const inside = (
     <>
       {amount && <span className="font-semibold">{amount}</span>}
@@ -149,11 +149,11 @@ export function AnyJar({ tag, amount }: { tag: Id; amount?: string }) {
   return (
     <span
       className="inline-flex h-6 max-w-60 items-center gap-1.5 rounded-sm border border-t-2 border-double border-third bg-salt px-1.5"
-      title={members.length ? told : "Nothing has this tag."}
+      title={members.length ? told : "No item has this tag."}
     >
       {amount && <span className="font-semibold">{amount}</span>}
       <span className={cx("truncate", !members.length && "text-beet italic")}>
-        any {catalogue.records.tag.get(tag)?.name ?? "(gone)"}
+        any {catalogue.records.tag.get(tag)?.name ?? "(removed)"}
       </span>
     </span>
   );

@@ -77,7 +77,7 @@ export function NameInput({ label, value, names, onDone, placeholder, clearAfter
       />
       <NameList
         id={listId}
-        label={`${label}: names`}
+        label={`${label}: suggestions`}
         names={offers}
         picked={picked}
         onTake={done}

@@ -17,14 +17,14 @@ export function HistoryOf({ id }: { id: Id }) {
   });
   return (
     <section aria-label="History">
-      <h3 className="head pt-5 pb-1">Who changed it</h3>
-      {data?.length === 0 && <p className="text-second">Nobody yet.</p>}
+      <h3 className="head pt-5 pb-1">History</h3>
+      {data?.length === 0 && <p className="text-second">No changes yet.</p>}
       <ul>
         {data?.map((c) => (
           <li key={c.revision} className="grid grid-cols-[42px_1fr] gap-2 border-b border-hair py-1">
             <span className="text-right text-third">{c.revision}</span>
             <span>
-              {c.undoes ? `Took back ${c.undoes}` : c.size > 4 && c.note ? c.note : tellChange(catalogue, c.edits)}
+              {c.undoes ? `Undid revision ${c.undoes}` : c.size > 4 && c.note ? c.note : tellChange(catalogue, c.edits)}
               <span className="text-second">
                 {" "}
                 · {c.author}, {sayWhen(c.at)}

@@ -38,8 +38,8 @@ export function LogView() {
       {/** biome-ignore lint/a11y/useSemanticElements: a role after the ARIA pattern, without the looks and limits of the element */}
       <div tabIndex={0} role="region" aria-label="Changes" className="min-h-0 flex-1 overflow-auto bg-salt">
         {data && changes.length === 0 && (
-          <Empty title="Nothing happened yet">
-            Every change will stand here with its author, its time and what it moved. Each can be taken back.
+          <Empty title="No changes yet">
+            Every change appears here with its author, time and effects. Each can be undone.
           </Empty>
         )}
         {changes.length > 0 && (
@@ -50,9 +50,9 @@ export function LogView() {
                 <th className="head w-32 px-2">When</th>
                 <th className="head w-28 px-2">Who</th>
                 <th className="head px-2">What</th>
-                <th className="head w-[34%] px-2">What it moved</th>
+                <th className="head w-[34%] px-2">Effects</th>
                 <th className="head w-24 px-2">
-                  <span className="sr-only">Way back</span>
+                  <span className="sr-only">Undo</span>
                 </th>
               </tr>
             </thead>
@@ -85,7 +85,7 @@ export function LogView() {
                     </td>
                     <td className="px-2 py-1">
                       {takenBack.has(c.revision) ? (
-                        <span className="text-third">taken back</span>
+                        <span className="text-third">undone</span>
                       ) : (
                         <Button
                           onClick={() => void store.undoRevision(c.revision)}
@@ -125,7 +125,7 @@ const told = (c: LoggedChange, catalogue: Catalogue): string =>
   c.edits.length ? tellChange(catalogue, c.edits) : count(c.size, "edit");
 /** What a change is called: the note it came with where it is too large to be told, else what it did. */
 function titleOf(c: LoggedChange, catalogue: Catalogue): string {
-  if (c.undoes) return `Took back ${c.undoes}: ${c.note}`;
+  if (c.undoes) return `Undid revision ${c.undoes}: ${c.note}`;
   return c.size > 4 && c.note ? c.note : told(c, catalogue);
 }
 

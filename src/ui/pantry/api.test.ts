@@ -60,7 +60,7 @@ describe("an import", () => {
     answering(() => pieces('{"progress":{"stage":"reading","done":1,"of":2}}\n'));
     expect(await imported()).toMatchObject({ ok: false, problem: { status: 0 } });
     answering(() => Promise.reject(new TypeError("failed")));
-    expect(await imported()).toMatchObject({ ok: false, problem: { status: 0, title: "The server does not answer" } });
+    expect(await imported()).toMatchObject({ ok: false, problem: { status: 0, title: "The server isn't responding" } });
   });
 });
 

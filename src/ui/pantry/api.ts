@@ -37,8 +37,8 @@ export interface ImportPlan {
 
 const AWAY: Problem = {
   status: 0,
-  title: "The server does not answer",
-  detail: "Nothing was written. What you typed is still here; try again when the link is back.",
+  title: "The server isn't responding",
+  detail: "Nothing was saved. What you typed is still here. Try again when you are back online.",
   conflicts: [],
   issues: [],
 };

@@ -297,7 +297,7 @@ describe("a window's pantry", () => {
     expect(shown()).toBeNull();
     expect(store.snapshot()).toMatchObject({ canUndo: false, canRedo: true });
     const { answer } = server;
-    server.answer = () => json({ title: "Too much at once", detail: "Later." }, 503);
+    server.answer = () => json({ title: "Too many requests", detail: "Later." }, 503);
     await store.redo();
     expect([shown(), store.snapshot().canRedo]).toEqual([null, true]);
     server.answer = answer;
@@ -358,9 +358,9 @@ describe("a window's pantry", () => {
   });
 
   it("shows a refusal with its reason and keeps everything as it was", async () => {
-    server.answer = () => json({ title: "This can't be written", detail: "99999 is outside 0 to 1000." }, 422);
+    server.answer = () => json({ title: "This can't be saved", detail: "99999 is outside 0 to 1000." }, 422);
     expect(await store.submit([level(99_999)])).toEqual({ ok: false, says: "99999 is outside 0 to 1000." });
-    expect(store.snapshot().notice).toMatchObject({ title: "This can't be written" });
+    expect(store.snapshot().notice).toMatchObject({ title: "This can't be saved" });
     expect(shown()).toBeNull();
     store.dismiss();
     expect(store.snapshot().notice).toBeNull();
@@ -376,13 +376,13 @@ describe("a window's pantry", () => {
       base: null,
       yours: 9,
       theirs: 7,
-      says: "Somebody else changed level of Eel.",
+      says: "Someone else changed level of Eel.",
     };
     server.answer = (_, { edits }) => {
       const [edit] = edits ?? [];
       return edit.op === "set" && edit.from === 7
         ? json({ revision: server.commit(edits ?? []) })
-        : json({ title: "Somebody else was quicker", detail: conflict.says, conflicts: [conflict] }, 409);
+        : json({ title: "Someone else changed this first", detail: conflict.says, conflicts: [conflict] }, 409);
     };
     expect((await store.submit([level(9)])).ok).toBe(false);
     const { notice } = store.snapshot();
@@ -396,7 +396,9 @@ describe("a window's pantry", () => {
     vi.stubGlobal("fetch", () => Promise.reject(new TypeError("failed")));
     const answer = await store.submit([level(5)]);
     expect(answer.ok).toBe(false);
-    expect(store.snapshot().notice?.says).toContain("Nothing was written");
+    expect(store.snapshot().notice?.says).toContain(
+      "Nothing was saved. What you typed is still here. Try again when you are back online.",
+    );
     expect(store.snapshot().busy).toBe(0);
   });
 

@@ -333,7 +333,7 @@ export class PantryStore {
   /** Says which of some icons nobody knows: what names them is written, and nothing is drawn for it. */
   private async tellStrange(icons: readonly string[]): Promise<void> {
     const strange = icons.length ? await this.api.strangeIcons(icons).catch(() => []) : [];
-    if (strange.length) this.tell("Written, without a picture", noIcons(strange));
+    if (strange.length) this.tell("Saved, without a picture", noIcons(strange));
   }
 
   private insist(edits: readonly Edit[], conflicts: readonly Conflict[], note: string): () => void {
@@ -414,7 +414,7 @@ export class PantryStore {
     const got = await this.api.deletePantry(name, this.author);
     if (got.ok) return { ok: true, revision: 0 };
     const { status, detail } = got.problem;
-    return { ok: false, says: status ? detail : "The server does not answer. Nothing was deleted." };
+    return { ok: false, says: status ? detail : "The server isn't responding. Nothing was deleted." };
   }
 
   tell(title: string, says: string): void {

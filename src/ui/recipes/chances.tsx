@@ -18,10 +18,10 @@ const SURE = [0.5, 0.9, 0.99];
 /** The table follows every key press: a few hundredths of a second for all of it. */
 const STEPS = 2e7;
 const sayRuns = (n: number | null | "unknown"): string =>
-  n === "unknown" ? "not told" : n === null ? "over 100,000" : sayQuantity(n);
+  n === "unknown" ? "unknown" : n === null ? "over 100,000" : sayQuantity(n);
 /** What is the same for all is said once. */
 const sayAllRuns = (list: readonly (number | null | "unknown")[]): string =>
-  [...new Set(list.map(sayRuns))].length === 1 && list[0] === "unknown" ? "not told" : list.map(sayRuns).join(", ");
+  [...new Set(list.map(sayRuns))].length === 1 && list[0] === "unknown" ? "unknown" : list.map(sayRuns).join(", ");
 
 export function Chances({ parsed }: { parsed: ParsedLine }) {
   const catalogue = useCatalogue();
@@ -50,9 +50,9 @@ export function Chances({ parsed }: { parsed: ParsedLine }) {
   }, [giving, found]);
   if (!giving.items.length) return null;
   return (
-    <section aria-label="What comes by chance" className="pt-1">
+    <section aria-label="Random results" className="pt-1">
       <div className="flex items-center gap-2 pb-1">
-        <h3 className="head">What comes by chance</h3>
+        <h3 className="head">Random results</h3>
         <label className="flex items-center gap-1.5 text-second">
           in
           <input
@@ -70,15 +70,15 @@ export function Chances({ parsed }: { parsed: ParsedLine }) {
       {right && (
         <table className="w-full">
           <caption className="caption-bottom pt-1 text-left text-[12px] text-second">
-            One player in ten gets no more than low, half no more than middle, nine in ten no more than high. At the
-            end: runs after which one has come.
+            One player in ten gets at most Low, half get at most Middle, nine in ten get at most High. Last column: runs
+            until the first one.
             {found.some((o) => o.about) &&
-              " About so much (≈) where there are too many different amounts to go through."}
+              " Values marked ≈ are approximate, because there are too many different amounts."}
           </caption>
           <thead>
             <tr>
               <th className="head pb-0.5 pr-2 text-left">Item</th>
-              {["On average", "None", "Low", "Middle", "High", "50, 90, 99% sure of 1"].map((h) => (
+              {["On average", "None", "Low", "Middle", "High", "Runs for 1 (50 / 90 / 99%)"].map((h) => (
                 <th key={h} className="head pb-0.5 pl-3 text-right">
                   {h}
                 </th>

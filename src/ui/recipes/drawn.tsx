@@ -110,7 +110,7 @@ function Back({ entries }: { entries: readonly ParsedEntry[] }) {
   return (
     <>
       {[...back].map(([vessel, [low, high]]) => (
-        <span key={vessel} className="ink-inherited" title="It comes back, as its item or type says.">
+        <span key={vessel} className="ink-inherited" title="Returned, as set on its item or type.">
           + {sayRange(low, high)} {nameOf(catalogue, "item", vessel)} back
         </span>
       ))}
@@ -118,7 +118,7 @@ function Back({ entries }: { entries: readonly ParsedEntry[] }) {
         <span
           key={vessel}
           className="ink-inherited"
-          title="It is left when the tool is worn out, as its item or type says."
+          title="Remains when the tool is worn out, as set on its item or type."
         >
           + 1 {nameOf(catalogue, "item", vessel)} back every {count(uses as number, "run")}
         </span>

@@ -103,7 +103,7 @@ export function Remarks({
                   {numbered && offers.indexOf(offer) < 9 && (
                     <kbd className="mr-1 text-second">{offers.indexOf(offer) + 1}</kbd>
                   )}
-                  {offer.by || "take it out"}
+                  {offer.by || "remove it"}
                 </button>
               ))}
         </li>

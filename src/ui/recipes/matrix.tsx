@@ -64,8 +64,8 @@ export function Matrix() {
   const add = (
     <span className="w-56">
       <NameInput
-        label="Add a thing to combine"
-        placeholder="add a thing to combine"
+        label="Add an item to combine"
+        placeholder="add an item to combine"
         value=""
         names={names}
         clearAfter
@@ -81,9 +81,9 @@ export function Matrix() {
   );
   if (!things.length)
     return (
-      <Empty title="Nothing is combined yet" action={add}>
-        Two things used on each other give a third: combine Flint + Brass file kept -&gt; 1 Spark. Name the things here,
-        and type what comes of them where they meet.
+      <Empty title="No combinations yet" action={add}>
+        Two items used on each other make a third: combine Flint + Brass file kept -&gt; 1 Spark. Add the items here,
+        then type the result where their row and column meet.
       </Empty>
     );
   return (
@@ -96,7 +96,7 @@ export function Matrix() {
         </span>
         {add}
         <span className="ml-auto text-[12px] text-second">
-          The row on the column. Type what comes out, Delete takes it out, Enter opens the recipe.
+          Each cell: the row used on the column. Type a result, press Delete to clear it, or Enter to open the recipe.
         </span>
       </div>
       <div ref={box} className="min-h-0 flex-1 overflow-auto">
@@ -150,7 +150,7 @@ export function Matrix() {
                       {here && typing ? (
                         <span className="block w-44 p-0.5 text-left">
                           <NameInput
-                            label={`What ${name(first)} on ${name(second)} gives`}
+                            label={`Result of ${name(first)} on ${name(second)}`}
                             value={recipe ? result(recipe) : ""}
                             names={names}
                             clearAfter
@@ -194,7 +194,7 @@ export function Matrix() {
                               {others.length > 0 && ` and ${others.length} more`}
                             </span>
                           ) : turned.length > 0 ? (
-                            "the other way only"
+                            "other order only"
                           ) : (
                             <span className="text-third">·</span>
                           )}

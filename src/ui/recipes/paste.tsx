@@ -67,8 +67,8 @@ export function PasteLines({ onClose }: { onClose: () => void }) {
       title="Paste recipe lines"
       description={
         <>
-          One recipe a line. Every line gets its verdict here; nothing is written until you say so. On a verdict a digit
-          takes what is offered, arrows go to the others. Lines that begin with {"//"} are left out.
+          One recipe per line. Each line is checked here, and nothing is saved until you choose Save. On a problem,
+          press a digit to accept a suggestion and arrows to move. Lines that begin with {"//"} are skipped.
         </>
       }
       onClose={onClose}
@@ -80,7 +80,7 @@ export function PasteLines({ onClose }: { onClose: () => void }) {
           </Button>
           <Button onClick={onClose}>Close</Button>
           {bad.length > 0 && (
-            <span className="text-beet">{count(bad.length, "line has", "lines have")} faults and stay here.</span>
+            <span className="text-beet">{count(bad.length, "line has", "lines have")} errors and stay here.</span>
           )}
           <span aria-live="polite" className="text-kelp">
             {written}
@@ -98,10 +98,10 @@ export function PasteLines({ onClose }: { onClose: () => void }) {
         />
         <ol
           ref={list}
-          aria-label="Verdicts"
+          aria-label="Results"
           className="min-h-0 flex-1 divide-y divide-hair overflow-auto rounded-sm border border-line"
         >
-          {lines.length === 0 && <li className="px-3 py-4 text-second">Verdicts appear here, line by line.</li>}
+          {lines.length === 0 && <li className="px-3 py-4 text-second">Results appear here, line by line.</li>}
           {lines.map((l) => (
             <li
               key={l.number}
@@ -124,7 +124,7 @@ export function PasteLines({ onClose }: { onClose: () => void }) {
                 <span className="block truncate">{l.text}</span>
                 {l.parsed.ok && l.parsed.issues.length > 0 && (
                   <span className="block truncate text-second">
-                    written as {formatParsed(around(catalogue), l.parsed)}
+                    saved as {formatParsed(around(catalogue), l.parsed)}
                   </span>
                 )}
                 <Remarks parsed={l.parsed} text={l.text} numbered onOffer={(at, by) => mend(l, at, by)} />

@@ -1,5 +1,5 @@
 "use client";
-/** A pattern as a grid, with its size and the ways in which it may lie. */
+/** A pattern as a grid, with its size and the ways in which it can be. */
 import { namesOf } from "@/core/catalogue/surroundings";
 import { type Placed, type Places, placesIn, resized, withPlaces } from "@/core/editing/arrange";
 import { LIES } from "@/core/notation/pattern";
@@ -59,7 +59,7 @@ export function PatternEditor({ parsed, onPlaces, named }: Props) {
         <h3 className="head">Pattern</h3>
         {size("wide", width, (n) => write(resized(places, n, height)))}
         {size("high", height, (n) => write(resized(places, width, n)))}
-        <span className="text-second">may lie</span>
+        <span className="text-second">can be</span>
         {LIES.map((lie) => (
           <label key={lie} className="flex items-center gap-1.5">
             <input
@@ -83,8 +83,8 @@ export function PatternEditor({ parsed, onPlaces, named }: Props) {
       <p className="text-[12px] text-second">
         {taken.length
           ? `Takes ${list(taken.map((e) => `${sayQuantity(e.min)} ${e.any === undefined ? e.name : `any ${e.name}`}`))}.`
-          : "Nothing stands in it yet."}{" "}
-        Type a name, any and a tag, or a name with kept behind it.
+          : "The pattern is empty."}{" "}
+        Type a name, “any” and a tag, or a name followed by “kept”.
       </p>
     </section>
   );

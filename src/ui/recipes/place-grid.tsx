@@ -152,7 +152,7 @@ export function PlaceGrid<T>({ label, places, onPlaces, say, read, names, grows 
                 >
                   {here && typing !== null ? (
                     <NameInput
-                      label="What stands here"
+                      label="Item in this place"
                       value={typing}
                       names={names}
                       clearAfter

@@ -81,17 +81,15 @@ export function RecipeEditor({ recipe, start = "", form = false, onDone, onWritt
           disabled={!parsed.ok || saving || (recipe ? !dirty : !text.trim())}
           onClick={() => void save()}
         >
-          {recipe ? "Save" : "Write recipe"}
+          {recipe ? "Save" : "Add recipe"}
         </Button>
         {(dirty || onDone) && (
           <Button look="quiet" onClick={cancel}>
-            {recipe ? "Put back" : "Cancel"}
+            {recipe ? "Discard" : "Cancel"}
           </Button>
         )}
-        {!parsed.ok && text.trim() !== "" && <span className="text-beet">Not written while it has faults.</span>}
-        {stored !== base.stored && dirty && (
-          <span className="text-copper">Somebody changed this recipe meanwhile.</span>
-        )}
+        {!parsed.ok && text.trim() !== "" && <span className="text-beet">Not saved while it has errors.</span>}
+        {stored !== base.stored && dirty && <span className="text-copper">Someone else changed this recipe.</span>}
       </div>
       {form && <RecipeForm parsed={parsed} onText={setText} />}
       {form && parsed.ok && <Chances parsed={parsed} />}

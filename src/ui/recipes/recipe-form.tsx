@@ -27,7 +27,7 @@ const AMOUNT = { min: 0, max: MOST } as const;
 
 export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (text: string) => void }) {
   const catalogue = useCatalogue();
-  if (!parsed.ok) return <p className="text-second">The form follows as soon as the line can be read.</p>;
+  if (!parsed.ok) return <p className="text-second">The form appears when the line has no errors.</p>;
   const write = (part: Partial<ParsedLine>) => onText(formatParsed(around(catalogue), { ...parsed, ...part }));
   const put = (at: number, part: Partial<ParsedEntry>) =>
     write({ entries: parsed.entries.map((e, i) => (i === at ? { ...e, ...part } : e)) });
@@ -63,7 +63,7 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
       )}
       {parsed.kind === "combine" && (
         <fieldset className="flex flex-wrap items-center gap-3">
-          <legend className="head pb-1">Which order</legend>
+          <legend className="head pb-1">Order</legend>
           {[
             { says: "either may come first", mirrored: true },
             { says: "the first on the second only", mirrored: false },
@@ -130,14 +130,14 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
                   {roleRule(e.role).emptied && e.item && vesselOf(catalogue, e.item) && (
                     <label
                       className="flex items-center gap-1 pt-0.5 text-[12px] text-second"
-                      title="What it is in comes back, unless it is taken whole."
+                      title="Its container is returned unless it is taken whole."
                     >
                       <input
                         type="checkbox"
                         checked={!e.whole}
                         onChange={(x) => put(i, { whole: x.target.checked ? undefined : true })}
                       />
-                      {nameOf(catalogue, "item", vesselOf(catalogue, e.item) as Id)} comes back
+                      {nameOf(catalogue, "item", vesselOf(catalogue, e.item) as Id)} container returned
                     </label>
                   )}
                   {e.bonus && <BonusFields stats={stats} bonus={e.bonus} onBonus={(bonus) => put(i, { bonus })} />}
@@ -188,7 +188,7 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
                       value={e.uses}
                       rules={{ min: 1, max: MOST, whole: true }}
                       empty={null}
-                      placeholder="for ever"
+                      placeholder="unlimited"
                       onDone={(uses) => put(i, { uses })}
                     />
                   ) : null}
@@ -196,10 +196,10 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
                     <Button
                       look="quiet"
                       className="px-1! text-[12px] font-normal!"
-                      title="Surer, or less sure, by a stat of the maker"
+                      title="Chance depends on a stat of the maker"
                       onClick={() => put(i, { bonus: { share: 0.01, stat: stats[0].id } })}
                     >
-                      by a stat
+                      add a stat
                     </Button>
                   )}
                   {e.draw && (
@@ -256,7 +256,7 @@ function BonusFields({
       <span className="w-12">
         <NumberInput
           narrow
-          label="Percent for each point"
+          label="Percent per point"
           value={toPercent(bonus.share)}
           rules={{ min: -100, max: 100 }}
           unit="%"
@@ -276,7 +276,7 @@ function BonusFields({
           </option>
         ))}
       </select>
-      <Button look="quiet" aria-label="The same for everybody" className="px-1!" onClick={() => onBonus(undefined)}>
+      <Button look="quiet" aria-label="The same unlimitedybody" className="px-1!" onClick={() => onBonus(undefined)}>
         <X size={12} aria-hidden />
       </Button>
     </span>

@@ -20,23 +20,24 @@ export function RunCosts({ id }: { readonly id: Id }) {
     placeholderData: keepPreviousData,
     queryFn: () => store.api.runs(id),
   });
-  if (isError) return <p className="text-beet">The costs could not be fetched. They follow with the next change.</p>;
-  if (!data) return <p className="text-second">Computing …</p>;
+  if (isError)
+    return <p className="text-beet">The costs could not be loaded. They are updated with the next change.</p>;
+  if (!data) return <p className="text-second">Computing…</p>;
   const { runs } = data;
-  if (!runs.length) return <p className="text-second">It is retired, so nobody runs it.</p>;
+  if (!runs.length) return <p className="text-second">It is retired, so it isn't used.</p>;
   const run = runs.find((r) => r.name === chosen) ?? runs[0];
   return (
     <>
       {runs.length > 1 && (
         <select
-          aria-label="Way"
+          aria-label="Alternative"
           className="field mb-1 w-auto!"
           value={run.name}
           onChange={(e) => setChosen(e.target.value)}
         >
           {runs.map((r) => (
             <option key={r.name} value={r.name}>
-              {r.name}: {r.value === null ? "can't be run" : sayCost(r.value)}
+              {r.name}: {r.value === null ? "not possible" : sayCost(r.value)}
             </option>
           ))}
         </select>
@@ -49,7 +50,7 @@ export function RunCosts({ id }: { readonly id: Id }) {
 function OneRun({ run }: { readonly run: RunCost }) {
   const catalogue = useCatalogue();
   const name = (node: Node) => sayNode(around(catalogue), node);
-  const value = (n: number | null) => (n === null ? "can't be had" : sayCost(n));
+  const value = (n: number | null) => (n === null ? "unobtainable" : sayCost(n));
   const note = ({ from }: Taken): string => {
     if (!from) return "";
     const leaves = from.leaves.map((l) => `${sayQuantity(l.amount)} ${name(l.thing)}`);
@@ -68,20 +69,20 @@ function OneRun({ run }: { readonly run: RunCost }) {
           </tr>
         ))}
         {run.fee > 0 && <Line what="Fee" value={sayCost(run.fee)} />}
-        {run.work > 0 && <Line what="Its time" value={sayCost(run.work)} />}
+        {run.work > 0 && <Line what="Time" value={sayCost(run.work)} />}
         <tr className="border-b border-line font-semibold">
           <td className="py-1">
-            One run{run.keeps.length > 0 && `, with ${list(run.keeps.map(name))} at hand`}
+            One run{run.keeps.length > 0 && `, using ${list(run.keeps.map(name))}`}
             {run.level !== null && run.level > 0 && `, from level ${run.level}`}
           </td>
-          <td className="num py-1 text-right">{run.value === null ? "can't be run" : sayCost(run.value)}</td>
+          <td className="num py-1 text-right">{run.value === null ? "not possible" : sayCost(run.value)}</td>
         </tr>
         {run.gives.map((g) => (
           <tr key={`gives ${g.thing}`} className="border-b border-hair">
             <td className="py-1 pr-2">
               gives <Thing node={g.thing} amount={g.amount} name={name} />
               {g.each !== null && g.value !== null && g.value / g.amount < g.each * (1 - 1e-9) && (
-                <span className="text-second">, {sayCost(g.value / g.amount)} another way</span>
+                <span className="text-second">, {sayCost(g.value / g.amount)} elsewhere</span>
               )}
             </td>
             <td className="num ink-worked py-1 text-right">{g.each === null ? "—" : `${sayCost(g.each)} each`}</td>
@@ -89,9 +90,9 @@ function OneRun({ run }: { readonly run: RunCost }) {
         ))}
       </tbody>
       <caption className="caption-bottom pt-1 text-left text-[12px] text-second">
-        {run.seconds !== null && `${saySeconds(run.seconds)} from nothing. `}
+        {run.seconds !== null && `${saySeconds(run.seconds)} in total, including its ingredients. `}
         Amounts are averages.{" "}
-        {run.gives.length > 1 && `Each of the ${count(run.gives.length, "thing")} bears the whole run.`}
+        {run.gives.length > 1 && `Each of the ${count(run.gives.length, "thing")} carries the full cost.`}
       </caption>
     </table>
   );

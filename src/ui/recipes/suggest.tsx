@@ -42,15 +42,15 @@ export function SuggestSalvage({ item: only, onClose }: { item?: Item; onClose: 
     "says" in share
       ? share.says
       : share.value <= 0 || share.value > 100
-        ? "The share is above 0 and at most 100%."
+        ? "Enter a share above 0 and up to 100%."
         : "says" in lowest
           ? lowest.says
           : lowest.value < 0 || !Number.isInteger(lowest.value)
-            ? "The least is a whole number from 0."
+            ? "Enter a whole number from 0."
             : tool && using.found !== "one"
-              ? `“${tool}” is no item of this pantry.`
+              ? `“${tool}” isn't an item of this pantry.`
               : into && giving.found !== "one"
-                ? `“${into}” is no item of this pantry.`
+                ? `“${into}” isn't an item of this pantry.`
                 : null;
   const rule: SalvageRule | null = wrong
     ? null
@@ -88,7 +88,7 @@ export function SuggestSalvage({ item: only, onClose }: { item?: Item; onClose: 
       `Salvage of ${sayPercent(rule.share)} for ${count(ready.length, "item")}`,
     );
     if (answer.ok) onClose();
-    else setSays("It was not written: somebody changed one of these in between. Look again.");
+    else setSays("Nothing was saved, because someone else changed one of these first. Check again.");
   };
   const here = around(catalogue);
   const worth = (gives: (typeof all)[number]["gives"], of: Id): string => {
@@ -100,7 +100,7 @@ export function SuggestSalvage({ item: only, onClose }: { item?: Item; onClose: 
     <Over
       width="wide"
       title="Suggest salvage"
-      description="Each item gives back a share of what the cheapest recipe took for it; what no recipe makes gives back by its cost. Nothing is written until you say so; one undo takes all of it back."
+      description="Each item returns a share of the ingredients of its cheapest recipe. Items without a recipe return value by cost. Nothing is saved until you choose Save."
       onClose={onClose}
       foot={
         <>
@@ -137,7 +137,7 @@ export function SuggestSalvage({ item: only, onClose }: { item?: Item; onClose: 
             <input className="field w-24! text-right" value={typed} onChange={(e) => setTyped(e.target.value)} />
           </label>
           <label>
-            <span className="head block pb-0.5">Parts of one</span>
+            <span className="head block pb-0.5">Rounding</span>
             <select className="field w-32!" value={rounding} onChange={(e) => setRounding(e.target.value as Rounding)}>
               {ROUNDINGS.map((r) => (
                 <option key={r}>{r}</option>
@@ -145,17 +145,17 @@ export function SuggestSalvage({ item: only, onClose }: { item?: Item; onClose: 
             </select>
           </label>
           <label>
-            <span className="head block pb-0.5">At least</span>
+            <span className="head block pb-0.5">Minimum</span>
             <input className="field w-20! text-right" value={least} onChange={(e) => setLeast(e.target.value)} />
           </label>
           <span className="w-44">
-            <span className="head block pb-0.5">Using</span>
+            <span className="head block pb-0.5">Tool</span>
             <NameInput label="Tool" placeholder="no tool" value={tool} names={[...names.names()]} onDone={setTool} />
           </span>
           <span className="w-44">
-            <span className="head block pb-0.5">What is not made gives</span>
+            <span className="head block pb-0.5">Without a recipe</span>
             <NameInput
-              label="What is not made gives"
+              label="Without a recipe"
               placeholder="nothing"
               value={into}
               names={[...names.names()]}
@@ -164,28 +164,25 @@ export function SuggestSalvage({ item: only, onClose }: { item?: Item; onClose: 
           </span>
           <label className="flex items-center gap-1.5 pb-1.5">
             <input type="checkbox" checked={replace} onChange={(e) => setReplace(e.target.checked)} />
-            also where there is one
+            replace existing salvage
           </label>
           {type && (
-            <label
-              className="flex items-center gap-1.5 pb-1.5"
-              title="Checks then tell where a salvage says otherwise."
-            >
+            <label className="flex items-center gap-1.5 pb-1.5" title="A check then reports salvage that differs.">
               <input type="checkbox" checked={keep} onChange={(e) => setKeep(e.target.checked)} />
-              keep as the rule of the type
+              save as the salvage rule of the type
             </label>
           )}
         </div>
-        <Scrolled label="What would be written" className="rounded-sm border border-line">
+        <Scrolled label="Preview" className="rounded-sm border border-line">
           {all.length === 0 ? (
             <p className="px-3 py-4 text-second">
-              No recipe makes {only ? "it" : "any of these items"}. Say above what things that are not made give back.
+              No recipe makes {only ? "it" : "any of these items"}. Choose above what items without a recipe return.
             </p>
           ) : (
             <table className="w-full">
               <thead>
                 <tr className="text-left">
-                  {["Item", "Made by", "Gives back", "Worth, of its cost"].map((h) => (
+                  {["Item", "Made by", "Returns", "Value, share of cost"].map((h) => (
                     <th key={h} className="head px-2 py-1.5">
                       {h}
                     </th>
@@ -199,12 +196,12 @@ export function SuggestSalvage({ item: only, onClose }: { item?: Item; onClose: 
                       <Jar id={s.item.id} />
                     </td>
                     <td className="px-2 py-1 text-second">
-                      {s.made ? formatUnnamed(here, s.made) : "nobody: by what it costs"}
+                      {s.made ? formatUnnamed(here, s.made) : "no recipe: by cost"}
                     </td>
                     <td className="min-w-60 px-2 py-1">
                       {s.skipped ? <span className="text-second">{s.skipped}</span> : formatGiven(here, s.gives)}
                       {!s.skipped && s.there && (
-                        <span className="block text-copper">in place of {formatUnnamed(here, s.there)}</span>
+                        <span className="block text-copper">replaces {formatUnnamed(here, s.there)}</span>
                       )}
                     </td>
                     <td className="px-2 py-1 text-right whitespace-nowrap tabular-nums">

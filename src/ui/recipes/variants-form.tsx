@@ -25,13 +25,13 @@ export function VariantsForm({ parsed, onVariants }: Props) {
     const [variant] = whole.variants;
     const wrong = whole.issues.find((i) => i.severity === "error");
     if (wrong) return { says: wrong.message };
-    if (!variant || whole.variants.length > 1) return { says: "One variant at a time: no second bar." };
+    if (!variant || whole.variants.length > 1) return { says: "Enter one variant at a time, without a second “|”." };
     return { variant };
   };
   return (
     <section aria-label="Variants" className="space-y-1.5">
       <h3 className="head">
-        Variants: only what differs{variants.length > 0 && ". All else changes with the recipe above"}
+        Variants: only what differs{variants.length > 0 && ". Everything else follows the recipe"}
       </h3>
       {variants.map((variant, k) => (
         <VariantLine

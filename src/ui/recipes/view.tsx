@@ -128,7 +128,7 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
   const from = Math.floor((virtual.getVirtualItems()[0]?.index ?? 0) / BLOCK) * BLOCK;
   const shown = entries.slice(from, from + 2 * BLOCK).flatMap((e) => ("recipe" in e ? [e.recipe.id] : []));
   const { data: costs = NO_COSTS } = useQuery({
-    queryKey: ["made for", store.key, catalogue.revision, shown],
+    queryKey: ["for", store.key, catalogue.revision, shown],
     enabled: shown.length > 0,
     placeholderData: keepPreviousData,
     queryFn: () => store.api.madeFor(shown),
@@ -209,7 +209,7 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
           {...searched}
         />
         <select
-          aria-label="Under which heads"
+          aria-label="Group by"
           className="field w-auto!"
           value={by}
           onChange={(e) => places.ask({ by: e.target.value }, true)}
@@ -244,7 +244,7 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
         </select>
         <select
           aria-label="Tag"
-          title="Of what it makes, or of what it takes apart"
+          title="Tag of the result, or of the salvaged item"
           className="field w-auto! max-w-32!"
           value={places.query.get("tag") ?? ""}
           onChange={(e) => places.ask({ tag: e.target.value || null }, true)}
@@ -267,24 +267,24 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
         <span className="ml-auto text-second">{count(entries.length - heads, "recipe")}</span>
         {chosen.length < 2 && (
           <Button disabled={!recipes.length} onClick={() => setChanging(recipes)}>
-            Change all
+            Edit all
           </Button>
         )}
         {changing && <BulkPanel kind="recipe" records={changing} onClose={() => setChanging(null)} />}
       </div>
       {chosen.length > 1 && (
         <section
-          aria-label="Chosen recipes"
+          aria-label="Selected recipes"
           className="flex items-center gap-2 border-b border-line bg-pick px-3.5 py-1.5 font-semibold"
-          title="Space, Shift and Ctrl choose more"
+          title="Space, Shift and Ctrl select more"
         >
-          <span className="whitespace-nowrap">{chosen.length} chosen</span>
+          <span className="whitespace-nowrap">{chosen.length} selected</span>
           <Button look="solid" onClick={() => setChanging(chosen)}>
-            Change these
+            Edit selected
           </Button>
-          <Button onClick={() => void removeChosen()}>Remove these</Button>
+          <Button onClick={() => void removeChosen()}>Remove selected</Button>
           <Button look="quiet" onClick={() => setMany(NONE)}>
-            Choose none
+            Clear selection
           </Button>
         </section>
       )}
@@ -310,16 +310,16 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
       >
         {entries.length === 0 && (
           <Empty
-            title={catalogue.records.recipe.size ? "No recipe fits" : "The book is empty"}
+            title={catalogue.records.recipe.size ? "No matching recipes" : "No recipes yet"}
             action={
               <Button look="solid" onClick={onWrite}>
-                Write a recipe
+                Add a recipe
               </Button>
             }
           >
             {catalogue.records.recipe.size
-              ? "Try another word, or clear the search."
-              : "Recipes belong here. Write one as a line: 2 River eel + 1 Coarse salt -> 2 Smoked eel."}
+              ? "Try another word, or clear the search and filters."
+              : "Type a recipe as a line, such as 2 River eel + 1 Coarse salt -> 2 Smoked eel."}
           </Empty>
         )}
         <div role="presentation" style={{ height: virtual.getTotalSize(), position: "relative" }}>
@@ -403,7 +403,7 @@ function OfItem() {
   return (
     <span className="flex items-center gap-1">
       <select
-        aria-label="What the item is to them"
+        aria-label="Role of the item"
         className="field w-auto!"
         value={role}
         onChange={(e) => {
@@ -412,8 +412,8 @@ function OfItem() {
           if (key) ask(of, key);
         }}
       >
-        <option value="makes">What makes</option>
-        <option value="takes">What is made with</option>
+        <option value="makes">Product</option>
+        <option value="takes">Ingredient</option>
       </select>
       <span className="w-36">
         <NameInput
@@ -469,11 +469,11 @@ function RecipePanel({ recipe }: { recipe: Recipe }) {
       </div>
       <RecipeEditor recipe={recipe} form />
       <OwnFields kind="recipe" record={recipe} />
-      <h3 className="head pt-5 pb-1">What a run costs</h3>
+      <h3 className="head pt-5 pb-1">Cost of one run</h3>
       <RunCosts id={recipe.id} />
       {findings.length > 0 && (
         <>
-          <h3 className="head pt-5 pb-1">What is wrong</h3>
+          <h3 className="head pt-5 pb-1">Findings</h3>
           <FindingLines findings={findings} />
         </>
       )}

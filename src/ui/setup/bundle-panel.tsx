@@ -42,21 +42,21 @@ export function BundlePanel() {
     else if (dry) setPreview(got.value);
     else {
       setFile(null);
-      setDone(`${chosen.name} was imported. The log can take it back.`);
+      setDone(`${chosen.name} was imported. You can undo it in the Log.`);
     }
   };
   const callOff = () => {
     ending.current?.abort();
     ending.current = null;
     setBusy(null);
-    setDone("Called off. Nothing was written.");
+    setDone("Cancelled. Nothing was saved.");
   };
   return (
     <section aria-label="Bundle">
       <h2 className="pb-2 text-[15px]">Bundle</h2>
       <p className="max-w-prose text-second">
-        The whole pantry as one JSON file, its own pictures included, records sorted by key: for backups, for version
-        control and for the game. An import shows what it would change before it writes anything.
+        The whole pantry as one JSON file, including its own pictures, sorted by key: for backups, version control and
+        the game. An import shows a preview before anything is saved.
       </p>
       <div className="flex items-center gap-2 py-3">
         <Button onClick={() => window.location.assign(store.api.bundleAddress)}>
@@ -90,7 +90,7 @@ export function BundlePanel() {
               if (file) void send(file, true, e.target.checked);
             }}
           />
-          remove what the bundle does not name
+          remove records that are not in the bundle
         </label>
       </div>
       {busy && file && (
@@ -105,7 +105,7 @@ export function BundlePanel() {
               ? "Sending the file …"
               : `${DOES[busy.stage]} ${group(String(busy.done))} of ${count(busy.of, "record")} …`}
           </span>
-          <Button onClick={callOff}>Call it off</Button>
+          <Button onClick={callOff}>Cancel import</Button>
         </div>
       )}
       {preview && file && (

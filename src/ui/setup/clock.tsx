@@ -49,7 +49,7 @@ function Clock({ onClose }: { readonly onClose: () => void }) {
   return (
     <Over
       title="Ticks per second"
-      description="Durations are stored in ticks. Keeping the seconds rewrites each; what no longer falls on whole ticks is rounded."
+      description="Durations are stored in ticks. To keep their seconds, each is converted and, if needed, rounded to whole ticks."
       onClose={onClose}
       head={
         <div className="flex items-center gap-4 pt-3">
@@ -61,7 +61,7 @@ function Clock({ onClose }: { readonly onClose: () => void }) {
           />
           <label className="flex items-center gap-2">
             <input type="checkbox" checked={keep} onChange={(e) => setKeep(e.target.checked)} />
-            keep the seconds of every duration
+            keep durations in seconds
           </label>
         </div>
       }
@@ -72,7 +72,7 @@ function Clock({ onClose }: { readonly onClose: () => void }) {
             disabled={!plan || wanted === catalogue.pantry.ticksPerSecond}
             onClick={() => void write()}
           >
-            Change it
+            Change
           </Button>
           <Button look="quiet" onClick={onClose}>
             Cancel
@@ -85,13 +85,13 @@ function Clock({ onClose }: { readonly onClose: () => void }) {
         </>
       }
     >
-      <Scrolled label="Durations that are rounded">
+      <Scrolled label="Rounded durations">
         {says && (
           <p role="alert" className="text-beet">
             {says}
           </p>
         )}
-        {plan && keep && rounded.length === 0 && <p className="text-second">Every duration falls on whole ticks.</p>}
+        {plan && keep && rounded.length === 0 && <p className="text-second">No rounding is needed.</p>}
         {keep && rounded.length > 0 && (
           <table className="w-full">
             <thead>

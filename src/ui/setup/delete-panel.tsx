@@ -28,8 +28,8 @@ export function DeletePanel() {
     <section aria-label="Delete this pantry" className="mt-8">
       <h2 className="pb-2 text-[15px]">Delete this pantry</h2>
       <p className="max-w-prose text-second">
-        Takes it away from everybody, its records and its log, for good. This is the one thing that can't be undone: a
-        bundle brings the records back, but not the log.
+        Permanently deletes this pantry, its records and its history for everyone. This can't be undone. A bundle can
+        restore the records, but not the history.
       </p>
       {!open ? (
         <div className="py-3">
@@ -41,7 +41,7 @@ export function DeletePanel() {
         <form onSubmit={end} className="mt-3 max-w-prose rounded-sm border border-beet bg-beet-wash p-3">
           <p>
             {count(catalogue.records.item.size, "item")}, {count(catalogue.records.recipe.size, "recipe")} and{" "}
-            {count(catalogue.revision, "change")} go with it. Take a bundle out first:
+            {count(catalogue.revision, "change")} will be deleted. Export a bundle first:
           </p>
           <div className="py-2">
             <Button onClick={() => window.location.assign(store.api.bundleAddress)}>
@@ -68,9 +68,9 @@ export function DeletePanel() {
           )}
           <div className="flex gap-2 pt-3">
             <Button type="submit" look="solid" disabled={!right || busy} className="bg-beet! border-beet!">
-              <Trash2 size={14} aria-hidden /> Delete it for good
+              <Trash2 size={14} aria-hidden /> Delete permanently
             </Button>
-            <Button onClick={() => setOpen(false)}>Keep it</Button>
+            <Button onClick={() => setOpen(false)}>Cancel</Button>
           </div>
         </form>
       )}

@@ -20,8 +20,8 @@ type Which = "takes" | "measures";
 type Demand = ItemType[Which][string];
 const NOTHING: Demand = { required: null, min: null, max: null };
 const WORDS = {
-  takes: { title: "Fields of its items", holds: "own", one: "field", add: "Let its items have" },
-  measures: { title: "Stats of its items", holds: "stats", one: "stat", add: "Let its items have" },
+  takes: { title: "Fields of its items", holds: "own", one: "field", add: "Add to its items" },
+  measures: { title: "Stats of its items", holds: "stats", one: "stat", add: "Add to its items" },
 } as const;
 const GRID =
   "grid grid-cols-[minmax(110px,1fr)_minmax(110px,1.2fr)_92px_72px_72px_minmax(90px,1fr)_24px] items-center gap-x-3";
@@ -48,7 +48,7 @@ export function Demands({ type, which }: { readonly type: ItemType; readonly whi
   return (
     <Section
       title={title}
-      aside={which === "measures" ? (bounded ? "only these" : "any: none is listed as taken") : undefined}
+      aside={which === "measures" ? (bounded ? "only these" : "any, because none is listed") : undefined}
     >
       {all.length === 0 && (
         <p className="text-second">
@@ -59,8 +59,8 @@ export function Demands({ type, which }: { readonly type: ItemType; readonly whi
       {standing.length > 0 && (
         <div className={cx(GRID, "border-b border-hair pb-0.5 text-[12px] text-second")}>
           <span>{one === "field" ? "Field" : "Stat"}</span>
-          <span className="text-right">Until an item says otherwise</span>
-          <span>Must be said</span>
+          <span className="text-right">Default</span>
+          <span>Required</span>
           <span className="text-right">Least</span>
           <span className="text-right">Most</span>
           <span />
@@ -106,7 +106,7 @@ export function Demands({ type, which }: { readonly type: ItemType; readonly whi
     const field = at && fieldAt(at, around(catalogue));
     const where = own
       ? above.some((t) => Object.hasOwn(t[which], id))
-        ? `otherwise than ${asked.type === type ? above.find((t) => Object.hasOwn(t[which], id))?.name : asked.type?.name}`
+        ? `overrides ${asked.type === type ? above.find((t) => Object.hasOwn(t[which], id))?.name : asked.type?.name}`
         : "added here"
       : here.from === "own"
         ? over.from === "inherited" && field
@@ -116,7 +116,7 @@ export function Demands({ type, which }: { readonly type: ItemType; readonly whi
           ? `from ${asked.type.name}`
           : here.from === "inherited"
             ? `from ${here.type?.name}`
-            : "every item has it";
+            : "on every item";
     const part = (named: "min" | "max", label: string) => {
       const value = asked[named];
       const mine = own?.[named] ?? null;
@@ -152,27 +152,27 @@ export function Demands({ type, which }: { readonly type: ItemType; readonly whi
           <FieldValue kind="type" record={type} path={path} label={name} />
         </span>
         <select
-          aria-label={`Whether ${name} must be said`}
+          aria-label={`${name}: required`}
           className={cx("rounded-sm bg-transparent px-1 hover:bg-pick", own?.required == null && "ink-inherited")}
           value={own?.required == null ? "" : own.required ? "yes" : "no"}
           onChange={(e) =>
             put(id, { ...(own ?? NOTHING), required: e.target.value === "" ? null : e.target.value === "yes" })
           }
         >
-          <option value="">{own?.required == null ? (asked.required ? "yes" : "no") : "as above"}</option>
+          <option value="">{own?.required == null ? (asked.required ? "yes" : "no") : "inherited"}</option>
           <option value="yes">yes</option>
           <option value="no">no</option>
         </select>
-        {part("min", "Least")}
-        {part("max", "Most")}
+        {part("min", "Minimum")}
+        {part("max", "Maximum")}
         <span className="truncate text-second" title={where}>
           {where}
         </span>
         {own ? (
           <button
             type="button"
-            aria-label={`Ask nothing of ${name} here`}
-            title="Ask nothing of it here"
+            aria-label={`Remove ${name} here`}
+            title="Remove here"
             className="grid size-6 place-items-center text-third hover:text-ink"
             onClick={() => put(id, null)}
           >

@@ -12,7 +12,7 @@ interface Asked {
   readonly edits: readonly Edit[];
   readonly plan: MovePlan;
 }
-const SAYS = { inherits: "inherits", "not taken": "is not taken there", required: "must be said" } as const;
+const SAYS = { inherits: "inherits", "not taken": "not available there", required: "required" } as const;
 
 /**
  * Writes at once what changes nothing else, and asks about the rest.
@@ -44,7 +44,7 @@ function Ask({ edits, plan, onClose }: Asked & { readonly onClose: () => void })
   return (
     <Over
       title={`What changes for ${count(items, "item")}`}
-      description="Values of their own stay unless you take them off; one undo brings all of it back."
+      description="Their own values stay unless you remove them. One undo restores everything."
       onClose={onClose}
       foot={
         <>
@@ -53,13 +53,13 @@ function Ask({ edits, plan, onClose }: Asked & { readonly onClose: () => void })
           </Button>
           {plan.takeOff.length > 0 && (
             <Button onClick={() => void send(plan.takeOff)}>
-              Move, and take off {count(plan.takeOff.length, "value")} not taken there
+              Move and remove {count(plan.takeOff.length, "value")} not available there
             </Button>
           )}
           <Button look="quiet" onClick={onClose}>
             Cancel
           </Button>
-          {plan.unseen > 0 && <p className="text-second">{plan.unseen} more items were not looked at.</p>}
+          {plan.unseen > 0 && <p className="text-second">{plan.unseen} more items were not checked.</p>}
         </>
       }
     >

@@ -13,7 +13,7 @@ export function RetypeButton({ field }: { readonly field: OwnField }) {
   const [open, setOpen] = useState(false);
   return (
     <>
-      <Button onClick={() => setOpen(true)}>Change what it holds</Button>
+      <Button onClick={() => setOpen(true)}>Change form</Button>
       {open && <Retype field={field} onClose={() => setOpen(false)} />}
     </>
   );
@@ -38,8 +38,8 @@ function Retype({ field, onClose }: { readonly field: OwnField; readonly onClose
   };
   return (
     <Over
-      title={`What ${field.name} holds`}
-      description="Each value is shown as it would be then. What can't be kept is taken out; one undo brings all of it back."
+      title={`Form of ${field.name}`}
+      description="Below is each value after the change. Values that can't be converted are removed. One undo restores everything."
       onClose={onClose}
       head={
         <div className="flex flex-wrap items-center gap-x-4 gap-y-2 pt-3">
@@ -55,24 +55,24 @@ function Retype({ field, onClose }: { readonly field: OwnField; readonly onClose
       foot={
         <>
           <Button look="solid" disabled={!plan.edits.length} onClick={() => void write()}>
-            {plan.lost ? `Change it, and lose ${count(plan.lost, "value")}` : "Change it"}
+            {plan.lost ? `Change and lose ${count(plan.lost, "value")}` : "Change"}
           </Button>
           <Button look="quiet" onClick={onClose}>
             Cancel
           </Button>
           <p role="status" className="text-second">
             {count(plan.rows.length - plan.lost, "value")} kept{plan.lost > 0 && `, ${plan.lost} lost`}
-            {plan.made > 0 && `; ${count(plan.made, "stub")} made for names that are new`}
+            {plan.made > 0 && `; ${count(plan.made, "stub")} created for new names`}
           </p>
         </>
       }
     >
       <Scrolled label="Values before and after">
         {plan.rows.length === 0 ? (
-          <p className="py-3 text-second">Nothing says it yet, so nothing can be lost.</p>
+          <p className="py-3 text-second">No record has a value yet, so nothing can be lost.</p>
         ) : (
           <BeforeAndAfter
-            what="Said by"
+            what="Record"
             rows={[...plan.rows]
               .sort((a, b) => Number(a.says === null) - Number(b.says === null))
               .map((row) => ({ ...row, id: row.record.id, name: row.record.name }))}

@@ -34,7 +34,7 @@ export function TypeSheet({ type, action }: { readonly type: ItemType; readonly 
       <header className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-hair px-5 py-2">
         <h2 className="text-[19px] leading-6">{type.name}</h2>
         <p className="min-w-0 flex-1 truncate text-second">
-          {above.length ? `under ${above.map((t) => t.name).join(", under ")}` : "stands under no other type"}
+          {above.length ? `under ${above.map((t) => t.name).join(", under ")}` : "has no parent type"}
         </p>
         <Button onClick={() => places.go("shelves", { type: type.key, new: "1" })}>New item of this type</Button>
         {action}
@@ -54,7 +54,7 @@ export function TypeSheet({ type, action }: { readonly type: ItemType; readonly 
             ))}
           </div>
         </Section>
-        <Section title="What its items have" aside="until they say otherwise">
+        <Section title="Defaults of its items" aside="inherited unless overridden">
           {GIVEN.map((path) => (
             <Given key={path} type={type} path={path} />
           ))}
@@ -63,9 +63,9 @@ export function TypeSheet({ type, action }: { readonly type: ItemType; readonly 
         <Demands type={type} which="measures" />
         <OwnFields kind="type" record={type} />
         <UsesSection owner={type} />
-        <Section title="Items of this type" aside={items.length ? "open one to see it follow" : undefined}>
+        <Section title="Items of this type" aside={items.length ? "open one to see its values" : undefined}>
           {items.length === 0 && (
-            <p className="text-second">None. An item gets its type on the shelves, or on its sheet.</p>
+            <p className="text-second">No items yet. Set the type of an item on the Shelves or on its sheet.</p>
           )}
           <div className="flex flex-wrap gap-1.5">
             {items.slice(0, SHOWN).map((id) => (

@@ -90,8 +90,8 @@ export function TypeTree() {
           </Button>
         }
       >
-        Sorts of item stand here, under one another. What a type says, the types and items under it have until they say
-        otherwise: a stack limit, an icon, where it is worn, its stats.
+        Types form a tree. Items and subtypes inherit what a type defines, such as a stack limit, an icon, a slot or
+        stats, and can override it.
       </Empty>
     );
   return (
@@ -102,7 +102,7 @@ export function TypeTree() {
             <Plus size={14} aria-hidden /> New type
           </Button>
           <Button disabled={!chosen} onClick={() => void make(chosen)}>
-            New one under it
+            New subtype
           </Button>
         </div>
         <div
@@ -197,7 +197,7 @@ function Node({
         <Icon name={value} size={16} />
       </span>
       <span className="truncate font-semibold">{type.name}</span>
-      <span className="ml-auto shrink-0 text-second" title={`${node.items} items, with those of types under it`}>
+      <span className="ml-auto shrink-0 text-second" title={`${node.items} items, including subtypes`}>
         {node.items}
       </span>
     </div>

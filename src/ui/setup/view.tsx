@@ -55,7 +55,7 @@ export function SetupView() {
     <>
       <ViewHead title="Setup" />
       <div className="flex min-h-10 items-center gap-2 border-b border-line bg-shade px-3.5 py-1.5">
-        <div role="tablist" aria-label="Kinds of record" className="flex flex-wrap items-center gap-1">
+        <div role="tablist" aria-label="Setup sections" className="flex flex-wrap items-center gap-1">
           {[
             ...TABS.filter((kind) => kind === tab || !ELSEWHERE.includes(kind) || catalogue.records[kind].size > 0).map(
               (kind) => ({ id: kind as string, label: tabTitle(kind), n: catalogue.records[kind].size }),
@@ -75,7 +75,7 @@ export function SetupView() {
         </div>
         {tab === "type" && (
           <Button look="quiet" className="ml-auto" onClick={() => places.ask({ as: grid ? null : "grid" }, true)}>
-            {grid ? "As a tree" : "As a grid"}
+            {grid ? "Tree" : "Grid"}
           </Button>
         )}
       </div>
@@ -142,7 +142,7 @@ function KindGrid({ kind }: { kind: Kind }) {
           </RemoveButton>
         )}
         <p className="min-w-0 flex-1 truncate text-second">{help}</p>
-        <Button onClick={() => setBringing(true)}>Bring in</Button>
+        <Button onClick={() => setBringing(true)}>Import</Button>
         <TakeOut kind={kind} rows={rows} columns={columns} />
         {bringing && <BringIn kind={kind} onClose={() => setBringing(false)} />}
         <span className="shrink-0 text-second">

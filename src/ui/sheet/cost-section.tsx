@@ -1,5 +1,5 @@
 "use client";
-/** What one costs, in value and in time, as a ribbon and as a list that adds up. */
+/** Cost of one, in value and in time, as a ribbon and as a list that adds up. */
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { ItemCosts } from "@/core/analysis/item-costs";
@@ -34,13 +34,13 @@ function WhyLevel({ of: { level, by, path } }: { readonly of: NonNullable<ItemCo
       From level <span className="ink-worked font-semibold">{level}</span>:{" "}
       {needs.length > 0 && `it needs ${needs.join(", which needs ")}, and `}
       {own ? (
-        "that is its own level."
+        "its own level."
       ) : (
         <>
           <button type="button" className="hover:underline" onClick={() => places.open(by.kind, by.id)}>
             {nameOf(catalogue, by.kind, by.id)}
           </button>{" "}
-          is of level {level}.
+          is level {level}.
         </>
       )}
     </p>
@@ -83,9 +83,9 @@ export function CostSection({ id, wide = false }: { id: Id; wide?: boolean }) {
     : [];
   const total = side?.cost ?? 0;
   return (
-    <section aria-label="What one costs" className="pt-3.5">
+    <section aria-label="Cost of one" className="pt-3.5">
       <div className="flex min-h-7 items-center justify-between">
-        <h3 className="head">What one costs</h3>
+        <h3 className="head">Cost of one</h3>
         {/** biome-ignore lint/a11y/useSemanticElements: a role after the ARIA pattern, without the looks and limits of the element */}
         <span className="flex gap-1" role="group" aria-label="Measure">
           {(["value", "time"] as const).map((m) => (
@@ -109,12 +109,12 @@ export function CostSection({ id, wide = false }: { id: Id; wide?: boolean }) {
           ))}
         </span>
       </div>
-      {isError && <p className="text-beet">The costs could not be fetched. They follow with the next change.</p>}
-      {data && !side && <p className="text-second">It can't be had, so it has no cost. “What is wrong” tells why.</p>}
+      {isError && <p className="text-beet">The costs could not be loaded. They are updated with the next change.</p>}
+      {data && !side && <p className="text-second">It is unobtainable, so it has no cost. “Findings” explains why.</p>}
       {side && side.reused < side.cost * (1 - 1e-9) && (
         <p className="pb-1 text-second">
-          <span className="ink-worked font-semibold">{say(side.reused)}</span> each when what comes back is used again;{" "}
-          <span className="ink-worked">{say(side.cost)}</span> for the first, which is:
+          <span className="ink-worked font-semibold">{say(side.reused)}</span> each, if returned items are reused;{" "}
+          <span className="ink-worked">{say(side.cost)}</span> for the first one, which is:
         </p>
       )}
       {side && (
@@ -160,15 +160,14 @@ export function CostSection({ id, wide = false }: { id: Id; wide?: boolean }) {
               )}
               <tr>
                 <td />
-                <td className="py-0.5 font-semibold">in all</td>
+                <td className="py-0.5 font-semibold">in total</td>
                 <td className="ink-worked py-0.5 text-right">{say(total)}</td>
               </tr>
             </tbody>
           </table>
           {side.circular && (
             <p className="text-copper">
-              The cheapest way goes round through the item itself: it gets cheaper with every round. See the loops in
-              Checks.
+              The cheapest way is a loop through the item itself, cheaper with every round. See the loops in Checks.
             </p>
           )}
         </>
@@ -177,8 +176,7 @@ export function CostSection({ id, wide = false }: { id: Id; wide?: boolean }) {
       {data && data.ways.length > 1 && <WaysCompared id={id} ways={data.ways} />}
       {data?.salvages.map((s) => (
         <p key={s.recipe} className="pt-1 text-second">
-          {recordAt(catalogue, "recipe", s.recipe)?.name} gives back{" "}
-          <span className="ink-worked">{sayCost(s.back)}</span>
+          {recordAt(catalogue, "recipe", s.recipe)?.name} returns <span className="ink-worked">{sayCost(s.back)}</span>
           {s.cost !== null && s.cost > 0 && (
             <>
               , {Math.round((s.back / s.cost) * 100)}% of {sayCost(s.cost)}
@@ -186,8 +184,8 @@ export function CostSection({ id, wide = false }: { id: Id; wide?: boolean }) {
           )}
           {s.unpriced.length > 0 && (
             <>
-              ; {s.unpriced.map((i) => nameOf(catalogue, "item", i)).join(", ")} only comes from salvage and counts
-              nothing
+              ; {s.unpriced.map((i) => nameOf(catalogue, "item", i)).join(", ")} comes only from salvage and is not
+              counted
             </>
           )}
           .

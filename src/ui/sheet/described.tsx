@@ -109,7 +109,7 @@ export function DescriptionEditor({ item }: { readonly item: Item }) {
     >
       <textarea
         ref={area}
-        aria-label="Text of the description"
+        aria-label="Description text"
         // biome-ignore lint/a11y/noAutofocus: it appears because somebody asked to type here
         autoFocus
         className="field min-h-24"
@@ -126,7 +126,7 @@ export function DescriptionEditor({ item }: { readonly item: Item }) {
       />
       <div className="flex flex-wrap items-center gap-1">
         <span className="text-[12px] text-second">
-          {typing ? "Tab takes the first:" : "**strong**, *stressed*, - list, [words](rarity), and values:"}
+          {typing ? "Tab inserts the first:" : "**strong**, *stressed*, - list, [words](rarity), and values:"}
         </span>
         {offers.map(({ name }) => (
           <Button key={name} className="h-6! px-1.5!" onClick={() => insert(name)}>

@@ -96,7 +96,7 @@ export function FieldValue({ kind, record, path, label }: Props) {
       ) : (
         <input
           type="color"
-          aria-label={`Pick the ${called.toLowerCase()}`}
+          aria-label={`Choose the ${called.toLowerCase()}`}
           className="size-5 shrink-0 cursor-pointer rounded-sm border border-line bg-transparent p-0"
           defaultValue={text}
           key={text}

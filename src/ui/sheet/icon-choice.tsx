@@ -73,7 +73,7 @@ export function IconChoice({ item, colour }: { item: Item; colour: string }) {
             ))}
           </div>
           {data?.length === 0 && (
-            <p className="text-second">No icon is called “{query}”. Try a plainer word, such as fish, rope or jar.</p>
+            <p className="text-second">No icon found for “{query}”. Try a simpler word, such as fish, rope or jar.</p>
           )}
           <div className="mt-2 flex items-center gap-2">
             <Button onClick={() => file.current?.click()}>
@@ -100,7 +100,7 @@ export function IconChoice({ item, colour }: { item: Item; colour: string }) {
           )}
           {item.icon && (
             <button type="button" className="mt-2 underline" onClick={() => pick("")}>
-              Use the icon of its type
+              Reset to the icon of its type
             </button>
           )}
         </Popover.Content>

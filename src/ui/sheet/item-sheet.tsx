@@ -175,7 +175,7 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
         </Section>
         <Section title="Stats">
           {catalogue.records.stat.size === 0 && (
-            <p className="text-second">No stats in this pantry yet. Setup is where they are made.</p>
+            <p className="text-second">No stats in this pantry yet. Create them in Setup.</p>
           )}
           <div className="grid grid-cols-2 gap-x-5">
             {stats.map(({ id, name: stat, unit }) => (
@@ -197,12 +197,12 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
         )}
         <div ref={get} />
         <Section
-          title="What makes it"
+          title="Made by"
           aside={made.length > 1 ? count(made.length, "way") : undefined}
           action={
             <RecipeActions
               onBook={made.length > 1 ? () => places.go("recipes", { makes: item.key }) : null}
-              adds="Add what makes it"
+              adds="Add a recipe that makes it"
               onAdd={() => setAdding("craft")}
             />
           }
@@ -237,11 +237,11 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
         </Section>
         <div ref={use} />
         <Section
-          title="What is made with it"
+          title="Used in"
           action={
             <RecipeActions
               onBook={uses.length > 1 ? () => places.go("recipes", { takes: item.key }) : null}
-              adds="Add what takes it"
+              adds="Add a recipe that uses it"
               onAdd={() => setAdding("use")}
             />
           }
@@ -266,7 +266,7 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
           {suggesting && <SuggestSalvage item={item} onClose={() => setSuggesting(false)} />}
           {adding === "salvage" && <RecipeEditor start={`salvage ${name} -> `} onDone={() => setAdding(null)} />}
           {salvages.length === 0 && adding !== "salvage" && (
-            <p className="text-second">Nothing: it can't be taken apart.</p>
+            <p className="text-second">No salvage recipe: it can't be salvaged.</p>
           )}
           <div className="space-y-2">
             {salvages.map((r) => (
@@ -343,10 +343,9 @@ function OtherWays({ id, known, none }: { id: Id; known: ReadonlySet<Id>; none: 
   const places = usePlaces();
   const { data } = useItemCosts(id);
   const ways = [...new Map((data?.ways ?? []).filter((w) => !known.has(w.by.id)).map((w) => [w.name, w])).values()];
-  if (!ways.length)
-    return none ? <p className="text-second">Nowhere: no place gives it and no shop sells it.</p> : null;
+  if (!ways.length) return none ? <p className="text-second">No source gives or sells it.</p> : null;
   return (
-    <ul aria-label="Other ways">
+    <ul aria-label="Alternatives">
       {ways.map((way) => (
         <li key={way.name} className="flex justify-between gap-2">
           <button
@@ -357,15 +356,15 @@ function OtherWays({ id, known, none }: { id: Id; known: ReadonlySet<Id>; none: 
             {way.name}
             <span className="text-second">{SORTS[way.by.kind] ?? ""}</span>
           </button>
-          <span className="num text-second">{way.value === null ? "can't be run" : `${sayCost(way.value)} each`}</span>
+          <span className="num text-second">{way.value === null ? "not possible" : `${sayCost(way.value)} each`}</span>
         </li>
       ))}
     </ul>
   );
 }
 const SORTS: { readonly [kind: string]: string } = {
-  recipe: ": comes back, or is drawn",
-  source: ": drawn from a table",
+  recipe: ": returned or drawn",
+  source: ": drawn from a drop table",
 };
 
 /** @param item  whose sheet it stands on: of a shop's wares only those of it are told */
@@ -440,7 +439,7 @@ function RecipeActions({ onBook, adds, onAdd }: { onBook: (() => void) | null; a
     <span className="flex gap-1">
       {onBook && (
         <Button look="quiet" onClick={onBook}>
-          In the book
+          Open in Recipes
         </Button>
       )}
       <Button look="quiet" onClick={onAdd}>

@@ -30,8 +30,8 @@ export function Neighbours({ item }: { readonly item: Item }) {
       <Button
         look="quiet"
         className="px-1!"
-        aria-label="Item before"
-        title="Item before (Alt+PageUp)"
+        aria-label="Previous item"
+        title="Previous item (Alt+PageUp)"
         onClick={() => go(-1)}
       >
         <ChevronUp size={16} aria-hidden />
@@ -39,7 +39,7 @@ export function Neighbours({ item }: { readonly item: Item }) {
       <Button
         look="quiet"
         className="px-1!"
-        aria-label="Item behind"
+        aria-label="Next item"
         title="Next item (Alt+PageDown)"
         onClick={() => go(1)}
       >

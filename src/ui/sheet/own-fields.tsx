@@ -24,7 +24,7 @@ export function OwnFields({ kind, record }: { readonly kind: Kind; readonly reco
       </Row>
     ));
   return (
-    <Section title={kind === "type" ? "What the type itself has" : "Fields of your own"}>
+    <Section title={kind === "type" ? "Values of the type itself" : "Fields of your own"}>
       <div className="grid grid-cols-2 gap-x-5">{rows(fields.filter((f) => !WIDE.includes(f.form)))}</div>
       {rows(fields.filter((f) => WIDE.includes(f.form)))}
     </Section>

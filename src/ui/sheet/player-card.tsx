@@ -1,5 +1,5 @@
 "use client";
-/** The item as a player reads it, by day and by night; beside a second one, what is better and what is worse. */
+/** The item as players see it, by day and by night; beside a second one, what is better and what is worse. */
 import { useState } from "react";
 import { cardLines, compareCards } from "@/core/cards/card";
 import { usesInWords } from "@/core/cards/use-words";
@@ -36,15 +36,15 @@ function Cards({ item, onClose }: { readonly item: Item; readonly onClose: () =>
   return (
     <Over
       width="wide"
-      title={`${item.name} as a player reads it`}
-      description="What is marked as seen by players, on both grounds."
+      title={`${item.name} as players see it`}
+      description="Everything marked “shown to players”, in both themes."
       onClose={onClose}
       head={
         <div className="flex items-center gap-3 pt-3">
-          <span className="text-second">Beside it</span>
+          <span className="text-second">Compare with</span>
           <div className="w-64">
             <NameInput
-              label="Another item beside it"
+              label="Item to compare"
               value={name}
               names={[...names.names()].filter((n) => n !== item.name)}
               placeholder="Name of an item"
@@ -53,7 +53,7 @@ function Cards({ item, onClose }: { readonly item: Item; readonly onClose: () =>
           </div>
           {name && !other && (
             <span role="alert" className="text-beet">
-              There is no one item called “{name}”.
+              There is no single item called “{name}”.
             </span>
           )}
         </div>
@@ -78,7 +78,7 @@ function Cards({ item, onClose }: { readonly item: Item; readonly onClose: () =>
                 <th className="head py-1">Stat</th>
                 <th className="head text-right">{item.name}</th>
                 <th className="head text-right">{other.name}</th>
-                <th className="head pl-4">It is</th>
+                <th className="head pl-4">Difference</th>
               </tr>
             </thead>
             <tbody>

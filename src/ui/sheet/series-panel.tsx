@@ -26,7 +26,7 @@ const SAYS: { readonly [how in SeriesRule["how"]]: string } = {
   add: "grows by",
   multiply: "is multiplied by",
   list: "is each of",
-  formula: "is reckoned as",
+  formula: "is computed as",
 };
 
 export function SeriesPanel({
@@ -67,7 +67,7 @@ export function SeriesPanel({
     <Over
       width="wide"
       title={there ? series.name : `A series of ${item.name}`}
-      description="Each step is made of the first by these rules. What is there already is changed only where it differs."
+      description="Each step is created from the first item by these rules. Existing items change only where they differ."
       onClose={onClose}
       head={
         <div className="flex flex-col gap-2 pt-3">
@@ -81,11 +81,11 @@ export function SeriesPanel({
                 onChange={(e) => setSteps(e.target.value)}
               />
             </label>
-            {there && <Button onClick={() => setSteps(String(amount + 1))}>One more step</Button>}
+            {there && <Button onClick={() => setSteps(String(amount + 1))}>Add a step</Button>}
             <label className="flex items-center gap-2 text-second">
-              Called
+              Names
               <input
-                aria-label="Pattern of names"
+                aria-label="Name pattern"
                 className="field w-52!"
                 value={series.names}
                 onChange={(e) => set({ names: e.target.value })}
@@ -93,7 +93,7 @@ export function SeriesPanel({
             </label>
             {series.names.toLowerCase().includes("{word}") && (
               <input
-                aria-label="Words, with commas between them"
+                aria-label="Words, separated by commas"
                 placeholder="Keen, Grim, Storm-proof"
                 className="field w-64!"
                 defaultValue={series.words.join(", ")}
@@ -165,7 +165,7 @@ export function SeriesPanel({
               <Button
                 look="quiet"
                 className="px-1!"
-                aria-label={`Take out rule ${k + 1}`}
+                aria-label={`Remove rule ${k + 1}`}
                 onClick={() => set({ rules: series.rules.filter((_, at) => at !== k) })}
               >
                 <X size={14} aria-hidden />
@@ -176,10 +176,10 @@ export function SeriesPanel({
             <Button
               onClick={() => set({ rules: [...series.rules, { ...ruleFor("sell"), how: "add", by: "", round: null }] })}
             >
-              <Plus size={14} aria-hidden /> Another rule
+              <Plus size={14} aria-hidden /> Add a rule
             </Button>
             <label htmlFor={`${id}-recipe`} className="text-second">
-              Recipe of a step
+              Recipe for each step
             </label>
             <input
               id={`${id}-recipe`}
@@ -200,11 +200,7 @@ export function SeriesPanel({
             Cancel
           </Button>
           <p role="status" className="text-second">
-            {!fits
-              ? `From 1 to ${MOST_STEPS} steps.`
-              : !plan.edits.length && !faulty
-                ? "Nothing would be another than it is."
-                : ""}
+            {!fits ? `From 1 to ${MOST_STEPS} steps.` : !plan.edits.length && !faulty ? "Nothing would change." : ""}
           </p>
         </>
       }

@@ -1,5 +1,5 @@
 "use client";
-/** The ways to have one item beside each other, and what several recipes give changed together. */
+/** The ways to have one item beside each other, and what several recipes make changed together. */
 import { useState } from "react";
 import type { WayTo } from "@/core/analysis/item-costs";
 import { around } from "@/core/catalogue/surroundings";
@@ -30,13 +30,13 @@ export function WaysCompared({ id, ways }: { id: Id; ways: readonly WayTo[] }) {
   const [cheapest, quickest, first] = [least((w) => w.value), least((w) => w.time), least((w) => w.level)];
   const best = (is: boolean) => (is ? "font-semibold text-kelp" : "");
   return (
-    <section aria-label="Ways compared" className="pt-3">
-      <h4 className="head pb-1">Ways compared</h4>
+    <section aria-label="Compare alternatives" className="pt-3">
+      <h4 className="head pb-1">Compare alternatives</h4>
       <table className="w-full">
         <thead>
           <tr>
-            {["Way", "Each", "Time", "Gives", "From level"].map((h) => (
-              <th key={h} className={h === "Way" ? "head pb-0.5 text-left" : "head pb-0.5 pl-2 text-right"}>
+            {["Alternative", "Each", "Time", "Gives", "From level"].map((h) => (
+              <th key={h} className={h === "Alternative" ? "head pb-0.5 text-left" : "head pb-0.5 pl-2 text-right"}>
                 {h}
               </th>
             ))}
@@ -62,7 +62,7 @@ export function WaysCompared({ id, ways }: { id: Id; ways: readonly WayTo[] }) {
               </td>
               {w.value === null ? (
                 <td colSpan={2} className="py-0.5 pl-2 text-right text-beet">
-                  out of reach
+                  unobtainable
                 </td>
               ) : (
                 <>
@@ -87,11 +87,11 @@ export function WaysCompared({ id, ways }: { id: Id; ways: readonly WayTo[] }) {
           }}
         >
           <label className="flex items-center gap-1.5 text-second">
-            All {recipes.length} recipes give
+            All {recipes.length} recipes make
             <input
               className="field num w-14!"
               inputMode="decimal"
-              aria-label="How many times as much all of them give"
+              aria-label="Multiply the output of all of them"
               aria-invalid={!right}
               value={typed}
               onChange={(e) => setTyped(e.target.value)}
@@ -99,7 +99,7 @@ export function WaysCompared({ id, ways }: { id: Id; ways: readonly WayTo[] }) {
             times as much
           </label>
           <Button type="submit" disabled={!right}>
-            Change all {recipes.length}
+            Edit all {recipes.length}
           </Button>
         </form>
       )}

@@ -53,7 +53,7 @@ export function ColumnMenu({ column, columns, keyed, conditions, onConditions, w
     >
       <p className="font-semibold">{column.title}</p>
       <select
-        aria-label="Keep rows where it"
+        aria-label="Show rows where it"
         className="field"
         value={test}
         onChange={(e) => setTest(e.target.value as TestName)}
@@ -66,7 +66,7 @@ export function ColumnMenu({ column, columns, keyed, conditions, onConditions, w
       </select>
       {takes !== "nothing" && (
         <input
-          aria-label="What it is held against"
+          aria-label="Value to compare with"
           // biome-ignore lint/a11y/noAutofocus: it appears because somebody asked to filter here
           autoFocus
           className="field"
@@ -101,13 +101,13 @@ export function ColumnMenu({ column, columns, keyed, conditions, onConditions, w
       )}
       <div className="flex gap-1.5">
         <Button look="solid" type="submit">
-          Keep only those
+          Apply filter
         </Button>
-        {there && <Button onClick={also(() => onConditions(others))}>All again</Button>}
+        {there && <Button onClick={also(() => onConditions(others))}>Remove filter</Button>}
       </div>
       <div className="flex flex-wrap gap-1.5 border-t border-hair pt-2">
-        <Button onClick={also(() => arrange({ orders: [{ column: column.id, down: false }] }))}>Sort up</Button>
-        <Button onClick={also(() => arrange({ orders: [{ column: column.id, down: true }] }))}>Sort down</Button>
+        <Button onClick={also(() => arrange({ orders: [{ column: column.id, down: false }] }))}>Sort ascending</Button>
+        <Button onClick={also(() => arrange({ orders: [{ column: column.id, down: true }] }))}>Sort descending</Button>
         <Button
           onClick={also(() =>
             arrange({
@@ -115,13 +115,13 @@ export function ColumnMenu({ column, columns, keyed, conditions, onConditions, w
             }),
           )}
         >
-          Then by it
+          Add to sorting
         </Button>
         {column.id !== "name" && (
           <>
-            <Button onClick={also(() => move(column.id, -1))}>To the left</Button>
-            <Button onClick={also(() => move(column.id, 1))}>To the right</Button>
-            <Button onClick={also(() => pin(column.id, !pinned))}>{pinned ? "Let it scroll" : "Keep in sight"}</Button>
+            <Button onClick={also(() => move(column.id, -1))}>Move left</Button>
+            <Button onClick={also(() => move(column.id, 1))}>Move right</Button>
+            <Button onClick={also(() => pin(column.id, !pinned))}>{pinned ? "Unpin" : "Pin"}</Button>
             <Button onClick={also(() => show(column.id, false))}>Hide</Button>
           </>
         )}

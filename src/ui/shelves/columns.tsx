@@ -110,7 +110,7 @@ const READINGS: readonly ItemReading[] = [
   },
   {
     id: "ways",
-    title: "Ways",
+    title: "Recipes",
     width: 54,
     value: ({ catalogue }, { id }) =>
       countOf(recordsWith(catalogue, "recipe", id, ["output"])) +

@@ -43,7 +43,7 @@ export function Groups({ by, rows, columns, onOnly }: Props) {
             <th className="head py-1 text-left">{capital(by)}</th>
             <th className="head pl-6 text-right">Items</th>
             {numeric.map((c) => (
-              <th key={c.id} className="head pl-6 text-right" title="Sum, and mean of those that say it">
+              <th key={c.id} className="head pl-6 text-right" title="Sum, and mean of items with a value">
                 {c.title}
               </th>
             ))}
@@ -54,7 +54,7 @@ export function Groups({ by, rows, columns, onOnly }: Props) {
             <tr key={g.key ?? ""} className="border-t border-hair">
               <td>
                 {g.key === null ? (
-                  <span className="px-2.5 text-third">says none</span>
+                  <span className="px-2.5 text-third">no value</span>
                 ) : (
                   <Button look="quiet" className="h-6!" onClick={() => onOnly(g)}>
                     {g.name}

@@ -1,5 +1,5 @@
 "use client";
-/** The shelves as people like to see them, by name: for everybody, or in this browser alone. */
+/** The shelves as people like to see them, by name: for everyone, or in this browser alone. */
 import { Popover } from "radix-ui";
 import { useState } from "react";
 import { recordAt } from "@/core/catalogue/catalogue";
@@ -60,7 +60,7 @@ export function SavedViews({ now, onOpen }: Props) {
     current && (current.query !== now.query || current.columns !== now.columns || current.order !== now.order);
   const save = async () => {
     const called = name.trim();
-    if (!called) return setSays("Give it a name first.");
+    if (!called) return setSays("Enter a name first.");
     if (!shared) {
       setMine([...mine.filter((v) => v.name !== called), { name: called, ...now }]);
       setName("");
@@ -99,8 +99,8 @@ export function SavedViews({ now, onOpen }: Props) {
         >
           {views.length + mine.length === 0 && (
             <p className="pb-2 text-second">
-              None yet. What is filtered, which columns there are and what rows are sorted by can be kept under a name,
-              and opened by its address.
+              No saved views yet. Save the current filters, columns and sort order under a name. Each view has its own
+              link.
             </p>
           )}
           <ul aria-label="Views" className="max-h-64 overflow-auto">
@@ -126,17 +126,17 @@ export function SavedViews({ now, onOpen }: Props) {
                 </Button>
                 <Button
                   look="quiet"
-                  aria-label={`Forget the view ${view.name}`}
+                  aria-label={`Remove the view ${view.name}`}
                   onClick={() => setMine(mine.filter((v) => v.name !== view.name))}
                 >
-                  Forget
+                  Remove
                 </Button>
               </li>
             ))}
           </ul>
           {changed && (
             <Button className="mt-2" onClick={() => void again()}>
-              Keep these changes in {current.name}
+              Save changes to {current.name}
             </Button>
           )}
           <form
@@ -154,11 +154,11 @@ export function SavedViews({ now, onOpen }: Props) {
               onChange={(e) => setName(e.target.value)}
             />
             <Button look="solid" type="submit">
-              Keep this view
+              Save view
             </Button>
             <label className="flex items-center gap-2">
               <input type="checkbox" checked={shared} onChange={(e) => setShared(e.target.checked)} />
-              for everybody
+              for everyone
             </label>
             {says && (
               <p role="alert" className="basis-full text-beet">

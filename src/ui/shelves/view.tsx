@@ -161,9 +161,9 @@ export function ShelvesView() {
           <Plus size={14} aria-hidden /> New item
         </Button>
         <Button disabled={!rows.length} onClick={() => setChanging(true)}>
-          {selection.length > 1 ? `Change ${selection.length} selected` : "Change all"}
+          {selection.length > 1 ? `Change ${selection.length} selected` : "Edit all"}
         </Button>
-        <Button onClick={() => setBringing(true)}>Bring in</Button>
+        <Button onClick={() => setBringing(true)}>Import</Button>
         <TakeOut kind="item" rows={rows} columns={visible} />
       </ViewHead>
       {bringing && <BringIn kind="item" onClose={() => setBringing(false)} />}
@@ -222,7 +222,7 @@ export function ShelvesView() {
               <li key={`${condition.column} ${condition.test}`}>
                 <Button
                   className="h-6!"
-                  aria-label={`Take out: ${titleOf(condition.column)} ${testOf(condition.test).says} ${condition.value}`}
+                  aria-label={`Remove filter: ${titleOf(condition.column)} ${testOf(condition.test).says} ${condition.value}`}
                   onClick={() => setConditions(conditions.filter((c) => c !== condition))}
                 >
                   {titleOf(condition.column)}{" "}
@@ -289,22 +289,21 @@ export function ShelvesView() {
         empty={
           filtered ? (
             <Empty
-              title="Nothing on these shelves"
+              title="No matching items"
               action={<Button onClick={() => places.ask(ALL_SHOWN, true)}>Show all items</Button>}
             >
-              No item fits all of these filters.
+              No item matches all of these filters.
             </Empty>
           ) : (
             <Empty
-              title="The shelves are empty"
+              title="No items yet"
               action={
                 <Button look="solid" onClick={() => void make()}>
                   Add the first item
                 </Button>
               }
             >
-              Items belong here: what players find, make, use and sell. Recipes you write make stubs for names that are
-              new.
+              Items are everything players find, make, use and sell. Recipes create stubs for names that are new.
             </Empty>
           )
         }
@@ -384,7 +383,7 @@ function ColumnChoice({
           className="z-40 grid max-h-96 w-72 grid-cols-2 gap-x-3 overflow-auto rounded-sm border border-line bg-salt p-3 shadow-lg"
         >
           <label className="col-span-2 flex items-center gap-2 border-b border-hair pb-2 text-second">
-            In groups by
+            Group by
             <select
               aria-label="Group by"
               className="field w-32!"
@@ -408,7 +407,7 @@ function ColumnChoice({
             </label>
           ))}
           <Button className="col-span-2 mt-2" onClick={onReset}>
-            As at first
+            Reset columns
           </Button>
         </Popover.Content>
       </Popover.Portal>

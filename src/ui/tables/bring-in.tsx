@@ -52,14 +52,14 @@ export function BringIn({ kind, onClose }: { readonly kind: Kind; readonly onClo
   const paste = (text: string) => {
     const { table, issues: found } = readDelimited(text);
     setIssues(text.trim() ? found : []);
-    setOpened(table ? { name: "What was pasted", encoding: "", table } : null);
+    setOpened(table ? { name: "Pasted table", encoding: "", table } : null);
   };
   if (opened)
     return <Mapped key={opened.name} kind={kind} opened={opened} onOther={() => setOpened(null)} onClose={onClose} />;
   return (
     <Over
-      title={`Bring in a table of ${kindWord(kind, true)}`}
-      description="CSV, TSV or a workbook (.xlsx); its first row names the columns. Nothing is written before you have seen every row."
+      title={`Import a table of ${kindWord(kind, true)}`}
+      description="CSV, TSV or a workbook (.xlsx) whose first row holds the column headings. Nothing is saved before you have seen every row."
       onClose={onClose}
       foot={
         <Button look="quiet" onClick={onClose}>
@@ -73,7 +73,7 @@ export function BringIn({ kind, onClose }: { readonly kind: Kind; readonly onClo
             <Upload size={14} aria-hidden /> Choose a file
           </Button>
           <span role="status" className="text-second">
-            {busy ? "Reading …" : "or paste cells from a spreadsheet:"}
+            {busy ? "Reading…" : "or paste cells from a spreadsheet:"}
           </span>
         </div>
         <input
@@ -152,9 +152,9 @@ function Mapped({
   const unread = table.head.filter((head, k) => head && targets[k] === NOTHING);
 
   const write = async () => {
-    setWriting("Writing …");
+    setWriting("Saving…");
     setSays(null);
-    const note = `Brought in ${name}: ${counts.new} new, ${counts.changed} changed`;
+    const note = `Imported ${name}: ${counts.new} new, ${counts.changed} changed`;
     const done = await written(note);
     setWriting(null);
     if (done === null) onClose();
@@ -165,12 +165,12 @@ function Mapped({
     const parts = editsInParts(plan.edits);
     for (const [k, edits] of parts.entries()) {
       const part = parts.length > 1 ? `, part ${k + 1} of ${parts.length}` : "";
-      if (part) setWriting(`Writing${part.slice(1)} …`);
+      if (part) setWriting(`Saving${part.slice(1)}…`);
       const answer = await store.submit(edits, `${note}${part}`.slice(0, 300));
       if (!answer.ok)
         return k === 0
           ? answer.says
-          : `${answer.says} The ${count(k, "part")} before it ${k === 1 ? "is" : "are"} written.`;
+          : `${answer.says} The ${count(k, "part")} before it ${k === 1 ? "was" : "were"} saved.`;
     }
     return null;
   };
@@ -195,7 +195,7 @@ function Mapped({
     <Over
       width="wide"
       title={`${name}: ${count(table.rows.length, "row")} of ${kindWord(kind, true)}`}
-      description={`${encoding ? `Read as ${encoding}. ` : ""}Say what each column is; below is what each row would do.`}
+      description={`${encoding ? `Read as ${encoding}. ` : ""}Choose the field for each column. The preview below shows the result for each row.`}
       onClose={onClose}
       head={
         <div className="flex flex-wrap items-center gap-x-4 gap-y-2 pt-3">
@@ -211,7 +211,7 @@ function Mapped({
                 setDecimal(mapping.decimal);
               }}
             >
-              <option value="">Use a mapping</option>
+              <option value="">Use a saved mapping</option>
               {mappings.map((m) => (
                 <option key={m.id} value={m.id}>
                   {m.name}
@@ -220,7 +220,7 @@ function Mapped({
             </select>
           )}
           <label className="flex items-center gap-2 text-second">
-            Before decimals
+            Decimal separator
             <select className="field w-14!" value={decimal} onChange={(e) => setDecimal(e.target.value as DecimalSign)}>
               <option value=".">.</option>
               <option value=",">,</option>
@@ -228,7 +228,7 @@ function Mapped({
           </label>
           <label className="flex items-center gap-2">
             <input type="checkbox" checked={clears} onChange={(e) => setClears(e.target.checked)} />
-            empty cells take out what is there
+            empty cells clear existing values
           </label>
           {holds && (
             <form
@@ -240,7 +240,7 @@ function Mapped({
             >
               <input
                 aria-label="Name of the mapping"
-                placeholder="Keep this mapping as"
+                placeholder="Save this mapping as"
                 className="field w-44!"
                 value={called}
                 onChange={(e) => setCalled(e.target.value)}
@@ -260,19 +260,21 @@ function Mapped({
           {counts.refused > 0 && (
             <Button
               onClick={() =>
-                save(`refused ${name.replace(/\.\w+$/, "")}.csv`, writeDelimited(refusedTable(table, plan)))
+                save(`rejected ${name.replace(/\.\w+$/, "")}.csv`, writeDelimited(refusedTable(table, plan)))
               }
             >
-              Save what is refused
+              Save rejected rows
             </Button>
           )}
-          <Button onClick={onOther}>Another file</Button>
+          <Button onClick={onOther}>Choose another file</Button>
           <Button look="quiet" onClick={onClose}>
             Cancel
           </Button>
           <p role="status" className="text-second">
             {writing ??
-              (unread.length > 0 ? `Not read: ${unread.slice(0, 6).join(", ")}${unread.length > 6 ? ", …" : ""}` : "")}
+              (unread.length > 0
+                ? `Skipped columns: ${unread.slice(0, 6).join(", ")}${unread.length > 6 ? ", …" : ""}`
+                : "")}
           </p>
           {strange.length > 0 && (
             <p role="alert" className="basis-full text-beet">
@@ -293,7 +295,7 @@ function Mapped({
             <tr className="text-left">
               <th className="head py-1">Column</th>
               <th className="head">Says</th>
-              <th className="head w-56">Is read into</th>
+              <th className="head w-56">Imported as</th>
             </tr>
           </thead>
           <tbody>
@@ -309,7 +311,7 @@ function Mapped({
                 </td>
                 <td>
                   <select
-                    aria-label={`Column ${head || k + 1} is read into`}
+                    aria-label={`Column ${head || k + 1} is imported as`}
                     className={cx("field", targets[k] === NOTHING && "text-copper")}
                     value={targets[k]}
                     onChange={(e) => setTargets(targets.map((t, at) => (at === k ? e.target.value : t)))}
@@ -345,7 +347,7 @@ function Mapped({
         {[...make].map((of) => (
           <label key={of} className="mt-2 flex items-baseline gap-2 rounded-sm bg-kelp-wash px-2.5 py-1.5">
             <input type="checkbox" checked onChange={() => toggle(of)} />
-            <span>New {kindWord(of, true)} are made where a name is not there yet.</span>
+            <span>New {kindWord(of, true)} are created for new names.</span>
           </label>
         ))}
         {plan.says && (
@@ -369,7 +371,7 @@ function Mapped({
               ))}
             </div>
             {rows.length === 0 && <p className="py-2 text-second">None.</p>}
-            <ol aria-label={`Rows that are ${shown}`}>
+            <ol aria-label={`${shown} rows`}>
               {rows.slice(0, SHOWN).map((row) => (
                 <li key={row.number} className="grid grid-cols-[44px_180px_1fr] gap-2 border-t border-hair py-1">
                   <span className="text-right text-third">{row.number}</span>

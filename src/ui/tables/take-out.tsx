@@ -42,21 +42,21 @@ export function TakeOut<R extends AnyRecord>({ kind, rows, columns }: Props<R>) 
   return (
     <Popover.Root>
       <Popover.Trigger asChild>
-        <Button>Take out</Button>
+        <Button>Export</Button>
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
           align="end"
           sideOffset={4}
-          aria-label="Take out as a file"
+          aria-label="Export as a file"
           className="z-40 w-72 rounded-sm border border-line bg-salt p-3 shadow-lg"
         >
           <p className="pb-2 text-second">
-            {rows.length} rows, {columns.length} columns, with the key. What is brought in again changes nothing.
+            {rows.length} rows, {columns.length} columns, including the key. Importing the file again changes nothing.
           </p>
           <label className="flex items-center gap-2 pb-2">
             <input type="checkbox" checked={inherited} onChange={(e) => setInherited(e.target.checked)} />
-            inherited values too
+            include inherited values
           </label>
           <div className="flex gap-1.5">
             {FORMATS.map((format) => (

@@ -58,8 +58,8 @@ export function BagTab() {
   }, [catalogue, subject, steps, stations]);
   if (!subject || !play)
     return (
-      <Empty title="Nobody with a bag yet">
-        Make a subject in Setup: a character with bag slots and what it can carry.
+      <Empty title="No test characters yet">
+        Create a test character in Setup, with bag slots and a carrying capacity.
       </Empty>
     );
   const act = (step: Step["does"]) => setSteps([...steps, { does: step, holds: null, refused: false }]);
@@ -75,7 +75,7 @@ export function BagTab() {
     setFault("");
   };
   const keep = async () => {
-    const name = kept.trim() || `${subject.name}: what was done`;
+    const name = kept.trim() || `${subject.name}: history`;
     // What was refused is expected to be.
     const said = done.map(({ step, says }) => (says === null ? step : { ...step, refused: true }));
     const record = withDefaults("trial", {
@@ -94,7 +94,7 @@ export function BagTab() {
       <section
         // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keyboard
         tabIndex={0}
-        aria-label="What to do"
+        aria-label="Actions"
         className="w-[330px] shrink-0 space-y-3 overflow-auto border-r border-line bg-salt p-3.5"
       >
         {controls}
@@ -122,7 +122,7 @@ export function BagTab() {
           />
         </Labelled>
         <Named
-          label="Make or take apart"
+          label="Craft or salvage"
           names={recipes.map((r) => r.name)}
           onTake={(name) => {
             const recipe = recipes.find((r) => r.name === name);
@@ -142,7 +142,7 @@ export function BagTab() {
           </div>
         )}
         <StationsAtHand stations={stations} onStations={setStations} />
-        <Labelled label="Or as a line">
+        <Labelled label="Or type a step">
           <input
             aria-label="Step as a line"
             className="field"
@@ -158,12 +158,12 @@ export function BagTab() {
           </p>
         )}
         <div className="flex flex-wrap gap-1.5">
-          <Button onClick={() => act({ is: "unload" })}>Carry it home</Button>
+          <Button onClick={() => act({ is: "unload" })}>Unload at home</Button>
           <Button disabled={!steps.length} onClick={() => setSteps(steps.slice(0, -1))}>
-            Take back the last
+            Undo last step
           </Button>
           <Button disabled={!steps.length} onClick={() => setSteps([])}>
-            Begin again
+            Start over
           </Button>
         </div>
       </section>
@@ -179,9 +179,9 @@ export function BagTab() {
           </div>
           <Condition play={play} />
         </div>
-        <h2 className="head pt-5 pb-1">What was done</h2>
+        <h2 className="head pt-5 pb-1">History</h2>
         {done.length === 0 && (
-          <p className="text-second">Nothing yet. Each step stands here, with why it was refused if it was.</p>
+          <p className="text-second">No steps yet. Each step appears here, with the reason if it was refused.</p>
         )}
         <ol className="space-y-0.5">
           {done.map(({ step, says, changes }, k) => (
@@ -213,7 +213,7 @@ export function BagTab() {
               onChange={(e) => setKept(e.target.value)}
             />
             <Button look="solid" onClick={() => void keep()}>
-              Keep as a trial
+              Save as a trial
             </Button>
             <Button look="quiet" onClick={() => void navigator.clipboard?.writeText(formatSteps(steps as never, here))}>
               Copy as text

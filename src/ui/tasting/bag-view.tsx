@@ -140,7 +140,7 @@ export function BagView({ play, amount, act }: { play: Play; amount: number; act
             </li>
           );
         })}
-        {bag.stacks.length === 0 && <li className="text-second">The bag is empty. Give something on the left.</li>}
+        {bag.stacks.length === 0 && <li className="text-second">The bag is empty. Add items on the left.</li>}
       </ul>
       {empty > 0 && (
         <p className="flex flex-wrap items-center gap-1 pt-2 text-second">
@@ -205,7 +205,7 @@ export function Condition({ play }: { play: Play }) {
     return stat ? [{ stat, value: user.stat(id) }] : [];
   });
   return (
-    <section aria-label={`How ${user.subject.name} is`} className="w-[230px] shrink-0 space-y-3 pt-3">
+    <section aria-label={`State of ${user.subject.name}`} className="w-[230px] shrink-0 space-y-3 pt-3">
       {user.pools.map(({ of, most }) => (
         <Gauge key={of.id} label={of.name} value={user.resource(of.id)} most={most} stacked />
       ))}
@@ -219,7 +219,7 @@ export function Condition({ play }: { play: Play }) {
                 {layers > 1 && ` × ${layers}`}
               </span>
               <span className="text-second tabular-nums">
-                {Number.isFinite(until) ? `${formatTicks(until - play.tick, tps)} left` : "until it is cleared"}
+                {Number.isFinite(until) ? `${formatTicks(until - play.tick, tps)} left` : "until cleared"}
               </span>
             </li>
           ))}

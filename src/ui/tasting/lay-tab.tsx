@@ -58,11 +58,11 @@ export function LayTab() {
       <section
         // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keyboard
         tabIndex={0}
-        aria-label="What is laid"
+        aria-label="Items in the grid"
         className="w-[600px] shrink-0 space-y-3 overflow-auto border-r border-line bg-salt p-3.5"
       >
         <PlaceGrid
-          label="Places to lay things in"
+          label="Places"
           places={laid}
           onPlaces={put}
           say={(id) => (id ? nameOf(id) : "")}
@@ -70,7 +70,7 @@ export function LayTab() {
             const name = text.trim();
             if (!name || /^[-–—_.]+$/.test(name)) return null;
             const found = names.find(name);
-            return found.found === "one" ? found.id : { says: `There is no one item called “${name}”.` };
+            return found.found === "one" ? found.id : { says: `There is no single item called “${name}”.` };
           }}
           names={[...names.names()]}
           amiss={
@@ -87,32 +87,32 @@ export function LayTab() {
             Clear the grid
           </Button>
           <p className="text-[12px] text-second">
-            Arrow keys move, typing names what lies there, Delete takes it away. Things can be dragged and pasted.
+            Arrow keys move, typing adds an item, Delete removes it. Items can be dragged and pasted.
           </p>
         </div>
       </section>
       <section
         // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keyboard
         tabIndex={0}
-        aria-label="What it is"
+        aria-label="Matching recipe"
         aria-live="polite"
         className="min-w-0 flex-1 space-y-4 overflow-auto bg-salt px-4 pt-3 pb-6"
       >
         {empty && (
           <p className="text-second">
             {patterns.length
-              ? `Nothing lies in the grid yet. Lay things in it to see which of the ${count(patterns.length, "pattern")} it is, such as ${patterns[0].name}.`
-              : "There are no patterns yet. Recipes is where they are made: write one in brackets, such as [Rope, Rope; Tar, -] -> Net."}
+              ? `The grid is empty. Add items to see which of the ${count(patterns.length, "pattern")} they match, such as ${patterns[0].name}.`
+              : "There are no patterns yet. Create one in Recipes, in brackets, such as [Rope, Rope; Tar, -] -> Net."}
           </p>
         )}
         {answer.are.map((recipe) => (
           <Made key={recipe.id} recipe={recipe} says={recipe.kind === "pattern" ? "This is" : "In any order this is"} />
         ))}
         {answer.are.length > 1 && (
-          <p className="text-copper">{answer.are.length} recipes take this. The game can't tell which is meant.</p>
+          <p className="text-copper">{answer.are.length} recipes match. The game can't tell them apart.</p>
         )}
         {!empty && !answer.are.length && (
-          <p className="text-[15px] font-semibold">No recipe takes this.{answer.near.length ? " The nearest:" : ""}</p>
+          <p className="text-[15px] font-semibold">No recipe matches.{answer.near.length ? " The nearest:" : ""}</p>
         )}
         {!answer.are.length &&
           answer.near.map((near) => (
@@ -151,7 +151,7 @@ function Made({ recipe, says }: { readonly recipe: Recipe; readonly says: string
         {outputsOf(recipe.lines).map((line, k) => (
           <Jar key={`${line.item}${k}`} id={line.item} amount={sayRange(line.min, line.max)} onOpen={places.openItem} />
         ))}
-        {outputsOf(recipe.lines).length === 0 && <span className="text-second">what its tables give</span>}
+        {outputsOf(recipe.lines).length === 0 && <span className="text-second">what its drop tables give</span>}
       </p>
     </div>
   );

@@ -53,14 +53,14 @@ export function Numbers({
           <tr className="text-right">
             <th className="head py-1 text-left">
               Over {saySeconds(seconds)}
-              {second && <span className="font-normal">, what stands beside it small</span>}
+              {second && <span className="font-normal">, the other in small figures</span>}
             </th>
             <th className="head">Restored</th>
             <th className="head">Wasted</th>
             <th className="head">Drained</th>
-            <th className="head">A second</th>
-            <th className="head">A value unit</th>
-            <th className="head">Least</th>
+            <th className="head">Per second</th>
+            <th className="head">Per value unit</th>
+            <th className="head">Lowest</th>
           </tr>
         </thead>
         <tbody>
@@ -107,7 +107,7 @@ export function Numbers({
         ))}
         {report.spent.length > 0 && (
           <div className="flex justify-between border-b border-hair">
-            <dt>{back > 0 ? "All of it costs, less what comes back" : "All of it costs"}</dt>
+            <dt>{back > 0 ? "Total cost, minus returned items" : "Total cost"}</dt>
             <dd className="font-semibold">{sayCost(cost)}</dd>
           </div>
         )}

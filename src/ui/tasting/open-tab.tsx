@@ -57,7 +57,7 @@ export function OpenTab() {
   );
   if (!item)
     return (
-      <Empty title="Nothing to open or take apart yet">
+      <Empty title="Nothing to open or salvage yet">
         Give an item a use that draws from a table, or a salvage recipe.
       </Empty>
     );
@@ -121,17 +121,17 @@ export function OpenTab() {
       <section
         // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keyboard
         tabIndex={0}
-        aria-label="What is opened"
+        aria-label="Item"
         className="w-[300px] shrink-0 space-y-3 overflow-auto border-r border-line bg-salt p-3.5"
       >
         {controls}
         <Labelled label="Item">
           <ItemInput
-            label="Item to open or take apart"
+            label="Item to open or salvage"
             onTake={(id) => places.ask({ open: catalogue.records.item.get(id)?.key ?? null, way: null }, true)}
           />
         </Labelled>
-        <ul className="space-y-1" aria-label="What can be opened or taken apart">
+        <ul className="space-y-1" aria-label="Items that can be opened or salvaged">
           {[...candidates].slice(0, 60).map((id) => (
             <li key={id} className={cx(id === item.id && "rounded-sm bg-pick")}>
               <Jar
@@ -145,7 +145,7 @@ export function OpenTab() {
       <section
         // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keyboard
         tabIndex={0}
-        aria-label="What it gives"
+        aria-label="Contents"
         className="min-w-0 flex-1 overflow-auto bg-salt px-4 pb-6"
       >
         <div className="flex flex-wrap items-end gap-3 pt-3">
@@ -173,38 +173,29 @@ export function OpenTab() {
             ))}
           </span>
         </div>
-        {!way && <p className="pt-3 text-second">{item.name} can be neither opened nor taken apart.</p>}
+        {!way && <p className="pt-3 text-second">{item.name} can't be opened or salvaged.</p>}
         {way && !odds && (
           <p role="status" className="pt-3 text-second">
-            {failed ? `The odds could not be computed: ${failed}` : "Computing the odds."}
+            {failed ? `The chances could not be computed: ${failed}` : "Computing the chances…"}
           </p>
         )}
         {odds && asPlayer && <PlayersView things={odds.things} nothing={odds.nothing} nameOf={nameOf} />}
         {odds && way && !asPlayer && (
           <>
             <p className="pt-3 text-[15px]">
-              Gives things that cost <b>{sayCost(worth)}</b> on average, and costs <b>{sayCost(cost)}</b>.{" "}
-              {odds.nothing > 0
-                ? `Nothing at all comes ${sayPercent(round(odds.nothing))} of the time.`
-                : "Something always comes."}
+              Its contents are worth <b>{sayCost(worth)}</b> on average; it costs <b>{sayCost(cost)}</b>.{" "}
+              {odds.nothing > 0 ? `It is empty ${sayPercent(round(odds.nothing))} of the time.` : "It is never empty."}
             </p>
             {paid.length > 0 && <FindingLines findings={paid} className="rounded-sm bg-beet-wash px-2.5 py-1" />}
             <div className="flex flex-wrap items-end gap-3 py-2">
               <div className="w-24">
                 <Labelled label="At least">
-                  <NumberInput label="At least so many" value={wanted} least={1} most={1000} whole onDone={setWanted} />
+                  <NumberInput label="Minimum amount" value={wanted} least={1} most={1000} whole onDone={setWanted} />
                 </Labelled>
               </div>
               <div className="w-24">
                 <Labelled label="Seed">
-                  <NumberInput
-                    label="Seed of the rolls"
-                    value={seed}
-                    least={0}
-                    most={2 ** 31 - 1}
-                    whole
-                    onDone={setSeed}
-                  />
+                  <NumberInput label="Random seed" value={seed} least={0} most={2 ** 31 - 1} whole onDone={setSeed} />
                 </Labelled>
               </div>
               <Button
@@ -215,7 +206,7 @@ export function OpenTab() {
                   work.start({ is: "roll", box: way.box, tables: [...tables], level, times: ROLLS, seed });
                 }}
               >
-                Roll it 10 000 times
+                Roll 10,000 times
               </Button>
               {work.busy && (
                 <>
@@ -231,19 +222,19 @@ export function OpenTab() {
               )}
               {rolled && !work.busy && (
                 <span className="text-second">
-                  {sayQuantity(rolled.times)} rolls of seed {seed}
-                  {rolled.times < ROLLS && ", as many as fit"}
+                  {sayQuantity(rolled.times)} rolls with seed {seed}
+                  {rolled.times < ROLLS && ", the maximum"}
                 </span>
               )}
             </div>
             <table className="w-full">
               <thead>
                 <tr className="text-right">
-                  <th className="head py-1 text-left">Thing</th>
-                  <th className="head">Any of it</th>
+                  <th className="head py-1 text-left">Item</th>
+                  <th className="head">At least one</th>
                   <th className="head">On average</th>
-                  <th className="head">Usually</th>
-                  <th className="head">Worth</th>
+                  <th className="head">Usual range</th>
+                  <th className="head">Value</th>
                   {SURE.map((sure) => (
                     <th key={sure} className="head">
                       {wanted} with {sayPercent(sure)}
@@ -285,7 +276,7 @@ export function OpenTab() {
             </table>
             {odds.untold.length > 0 && (
               <p className="pt-2 text-copper">
-                Too many amounts to tell apart: {odds.untold.map(nameOf).join(", ")}. Rolls tell them about.
+                Too many different amounts: {odds.untold.map(nameOf).join(", ")}. Roll to see approximate values.
               </p>
             )}
           </>
@@ -349,7 +340,7 @@ function PlayersView({
           </div>
         ) : null;
       })}
-      {nothing > 0 && <p className="text-second">It may also be empty.</p>}
+      {nothing > 0 && <p className="text-second">It can also be empty.</p>}
     </div>
   );
 }

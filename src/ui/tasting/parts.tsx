@@ -69,7 +69,7 @@ export function useSubject(name = "who"): {
     <div className="grid grid-cols-[1fr_64px] gap-2">
       <Choice
         kind="subject"
-        label="Subject"
+        label="Test character"
         value={subject.key}
         onPick={(key) => places.ask({ [name]: key, level: null }, true)}
       />
@@ -138,7 +138,7 @@ export function ItemInput({
       onDone={(name) => {
         if (!name) return null;
         const found = names.find(name);
-        if (found.found !== "one") return `There is no one item called “${name}”.`;
+        if (found.found !== "one") return `There is no single item called “${name}”.`;
         onTake(found.id);
         return null;
       }}

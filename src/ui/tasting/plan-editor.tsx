@@ -50,12 +50,7 @@ export function PlanEditor({
             ))}
           </select>
         )}
-        <Button
-          look="quiet"
-          className="ml-auto px-1.5!"
-          aria-label="Take it out of the plan"
-          onClick={() => onRow(null)}
-        >
+        <Button look="quiet" className="ml-auto px-1.5!" aria-label="Remove from the plan" onClick={() => onRow(null)}>
           <X size={14} aria-hidden />
         </Button>
       </div>
@@ -72,7 +67,7 @@ export function PlanEditor({
         </select>
         {row.rule !== "as soon as ready" && (
           <input
-            aria-label={`What belongs to “${row.rule}”`}
+            aria-label={`Value for “${row.rule}”`}
             className="field min-w-0 flex-1"
             placeholder={hints[row.rule]}
             value={typed ?? row.value}

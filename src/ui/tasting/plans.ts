@@ -51,7 +51,7 @@ export function planOf(catalogue: Catalogue, row: PlanRow): Planned | { readonly
   if (row.rule === "as soon as ready") return planned({ is: "ready" });
   if (row.rule === "every") {
     const ticks = parseTicks(row.value, tps, catalogue.numbers);
-    return ticks ? planned({ is: "every", ticks, from: 0 }) : { says: "Write a time such as 30s." };
+    return ticks ? planned({ is: "every", ticks, from: 0 }) : { says: "Enter a duration such as 30s." };
   }
   if (row.rule === "at") {
     const times = row.value
@@ -59,13 +59,13 @@ export function planOf(catalogue: Catalogue, row: PlanRow): Planned | { readonly
       .filter(Boolean)
       .map((t) => parseTicks(t, tps, catalogue.numbers));
     return times.some((t) => t === null)
-      ? { says: "Write times such as 0s 30s 1m." }
+      ? { says: "Enter times such as 0s 30s 1m." }
       : planned({ is: "at", ticks: times.filter((t): t is number => t !== null) });
   }
   const read = formula("bearer").parse(row.value, { ...around(catalogue), make: () => null });
   if ("says" in read) return { says: read.says };
   return read.value === null
-    ? { says: "Write a formula such as Vigour < 30." }
+    ? { says: "Enter a formula such as Vigour < 30." }
     : planned({ is: "whenever", holds: read.value });
 }
 
@@ -86,7 +86,7 @@ export function readHarm(
     const amount = typedNumber(parts[parts.length - 1] ?? "", { format: numbers });
     const tick = parts.length > 1 ? parseTicks(parts[0], pantry.ticksPerSecond, numbers) : 0;
     if (parts.length > 2 || "says" in amount || tick === null)
-      return { says: `“${line}” is no harm. Write 2 for 2 a second, or lines such as 30s 2.` };
+      return { says: `“${line}” isn't damage. Enter 2 for 2 per second, or lines such as 30s 2.` };
     steps.push({ resource, tick, perSecond: amount.value });
   }
   return steps;

@@ -36,15 +36,15 @@ export function StationsAtHand({
   const known = useMemo(() => (asked ? stationsIn(catalogue) : new Set<Id>()), [asked, catalogue]);
   return (
     <div className="space-y-1">
-      <Labelled label="Stations at hand">
+      <Labelled label="Available stations">
         <select
-          aria-label="Stations at hand"
+          aria-label="Available stations"
           className="field"
           value={stations ? "named" : "every"}
           onChange={(e) => onStations(e.target.value === "named" ? [] : null)}
         >
-          <option value="every">every station</option>
-          <option value="named">those named, and in the bag</option>
+          <option value="every">all stations</option>
+          <option value="named">listed, and in the bag</option>
         </select>
       </Labelled>
       {stations && (
@@ -56,7 +56,7 @@ export function StationsAtHand({
                 <Button
                   look="quiet"
                   className="px-1.5!"
-                  aria-label={`${catalogue.records.item.get(id)?.name} is not at hand`}
+                  aria-label={`${catalogue.records.item.get(id)?.name} : remove`}
                   onClick={() => onStations(stations.filter((s) => s !== id))}
                 >
                   <X size={13} aria-hidden />
@@ -64,11 +64,7 @@ export function StationsAtHand({
               </li>
             ))}
           </ul>
-          <ItemInput
-            label="Another station at hand"
-            among={known}
-            onTake={(id) => onStations([...new Set([...stations, id])])}
-          />
+          <ItemInput label="Add a station" among={known} onTake={(id) => onStations([...new Set([...stations, id])])} />
         </>
       )}
     </div>

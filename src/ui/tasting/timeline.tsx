@@ -55,7 +55,7 @@ export function Timeline({
                     <span
                       key={`wait${m.tick}`}
                       aria-hidden
-                      title={`not ready until ${formatTicks(m.tick + wait, tps)}`}
+                      title={`on cooldown until ${formatTicks(m.tick + wait, tps)}`}
                       className="pointer-events-none absolute top-1.5 h-1 bg-line"
                       style={{
                         left: left(m.tick),
@@ -184,7 +184,7 @@ function Track({
     <div>
       <span className="block text-[11px] leading-4 text-second">
         {label}
-        {onAdd && ": click to add a use, drag or arrow keys to move one, Delete to take it out"}
+        {onAdd && ": click to add a use, drag or use arrow keys to move one, Delete to remove it"}
       </span>
       {/** biome-ignore lint/a11y/noStaticElementInteractions: by keyboard times are typed in the plan */}
       {/** biome-ignore lint/a11y/useKeyWithClickEvents: by keyboard times are typed in the plan */}

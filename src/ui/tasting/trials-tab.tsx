@@ -58,11 +58,11 @@ export function TrialsTab() {
         title="No trials yet"
         action={
           <Button look="solid" onClick={() => void add()}>
-            Write the first trial
+            Add the first trial
           </Button>
         }
       >
-        A trial says what is done and what must hold then. It is run after every change.
+        A trial is a list of steps and expected results. It runs after every change.
       </Empty>
     );
   return (
@@ -78,7 +78,7 @@ export function TrialsTab() {
             <Plus size={14} aria-hidden /> New trial
           </Button>
           <span className={cx("ml-auto", failing ? "text-beet" : "text-kelp")}>
-            {failing ? `${failing} of ${count(all.length, "trial")} fail` : `all ${all.length} hold`}
+            {failing ? `${failing} of ${count(all.length, "trial")} fail` : `all ${all.length} pass`}
           </span>
         </div>
         <ul>
@@ -96,7 +96,7 @@ export function TrialsTab() {
                   onClick={() => places.ask({ trial: trial.key }, true)}
                 >
                   {ok ? (
-                    <Check size={15} className="shrink-0 text-kelp" aria-label="holds" />
+                    <Check size={15} className="shrink-0 text-kelp" aria-label="passes" />
                   ) : (
                     <X size={15} className="shrink-0 text-beet" aria-label="fails" />
                   )}
@@ -130,7 +130,7 @@ export function TrialsTab() {
         {run && (
           <p className={cx("text-[15px] font-semibold", run.ok ? "text-kelp" : "text-beet")}>
             {run.ok
-              ? "It holds."
+              ? "It passes."
               : run.stopped
                 ? run.says
                 : run.failed >= 0
@@ -142,9 +142,9 @@ export function TrialsTab() {
           <div className="space-y-2">
             <Choice
               kind="subject"
-              label="Subject"
+              label="Test character"
               value={catalogue.records.subject.get(chosen.subject as never)?.key ?? ""}
-              none="Nobody"
+              none="None"
               onPick={(key) => {
                 const to = byKey(catalogue, "subject", key)?.id ?? null;
                 void store.submit([setField(catalogue, "trial", chosen.id, "subject", to)]);
@@ -172,7 +172,7 @@ export function TrialsTab() {
             </p>
           </div>
           <div>
-            <h3 className="head pb-1">Steps, one to a line; Ctrl+Enter writes them</h3>
+            <h3 className="head pb-1">Steps, one per line; Ctrl+Enter saves them</h3>
             <StepsEditor key={chosen.id} trial={chosen} />
           </div>
           <div>

@@ -10,7 +10,7 @@ import { around } from "@/core/catalogue/surroundings";
 import { usesOf } from "@/core/catalogue/uses";
 import { rewriteUse } from "@/core/editing/uses";
 import { formatUse } from "@/core/notation/use-line";
-import { formatTicks, parseTicks } from "@/core/numbers/ticks";
+import { formatTicks, parseTicks, notADuration } from "@/core/numbers/ticks";
 import type { Id } from "@/core/schema/id";
 import type { Planned } from "@/core/trials/play";
 import { leftToChance, MOST_SECONDS, partFor, type Request, taste } from "@/core/trials/tasting";
@@ -105,14 +105,14 @@ export function UseTab() {
   if (!subject)
     return (
       <Empty
-        title="Nobody to try things on yet"
+        title="No test characters yet"
         action={
           <Button look="solid" onClick={() => places.go("setup", { kind: "subject" })}>
-            Make a subject in Setup
+            Create a test character in Setup
           </Button>
         }
       >
-        A subject is a character with a level, stats, resources and a bag.
+        A test character has a level, stats, resources and a bag.
       </Empty>
     );
   const put = (k: number, row: PlanRow | null) =>
@@ -122,16 +122,16 @@ export function UseTab() {
       <section
         // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keyboard
         tabIndex={0}
-        aria-label="What is tried"
+        aria-label="Setup of the test"
         className="w-[348px] shrink-0 space-y-3 overflow-auto border-r border-line bg-salt p-3.5"
       >
         {controls}
         <div className="grid grid-cols-2 gap-2">
           <Choice
             kind="situation"
-            label="Situation"
+            label="Context"
             value={situation?.key ?? ""}
-            none="None in particular"
+            none="None"
             onPick={(key) => places.ask({ where: key || null }, true)}
           />
           <Labelled label={`For, ${ticks} ticks`}>
@@ -148,7 +148,7 @@ export function UseTab() {
           <div className="flex items-center gap-1.5 pt-2">
             <Plus size={14} aria-hidden className="text-second" />
             <ItemInput
-              label="Another item to use"
+              label="Add an item to use"
               onTake={(id) =>
                 setRows([
                   ...rows,
@@ -162,13 +162,13 @@ export function UseTab() {
           <div className="grid grid-cols-[1fr_1.2fr] gap-2">
             <Choice
               kind="resource"
-              label="Harm on"
+              label="Damage to"
               value={harmed.key}
               onPick={(key) => places.ask({ harms: key }, true)}
             />
-            <Labelled label="A second, or a pasted curve">
+            <Labelled label="Per second, or a pasted curve">
               <textarea
-                aria-label="Harm a second, or a pasted curve"
+                aria-label="Damage per second, or a pasted curve"
                 rows={1}
                 className="field field-sizing-content resize-none"
                 placeholder="0.5, or lines: 30s 2"
@@ -181,14 +181,14 @@ export function UseTab() {
         <div className="grid grid-cols-[1fr_84px] gap-2">
           <Choice
             kind="subject"
-            label="Somebody else there"
+            label="Second character"
             value={other?.key ?? ""}
             none="Nobody"
             onPick={(key) => places.ask({ with: key || null }, true)}
           />
-          <Labelled label="Who is">
+          <Labelled label="Role">
             <select
-              aria-label="Who is"
+              aria-label="Role"
               className="field"
               value={otherIs}
               disabled={!other}
@@ -222,12 +222,10 @@ export function UseTab() {
             />
           </Labelled>
         </div>
-        {!chancy && bands && (
-          <p className="text-[12px] text-second">Nothing here is left to chance: every run is the same.</p>
-        )}
+        {!chancy && bands && <p className="text-[12px] text-second">Nothing here is random: every run is the same.</p>}
         <Choice
           kind="subject"
-          label="Beside it, in dashes"
+          label="Compare with (dashed)"
           value={beside?.key ?? ""}
           none="Nobody"
           onPick={(key) => places.ask({ beside: key || null }, true)}
@@ -235,14 +233,14 @@ export function UseTab() {
         {first && draftOf && (
           <div>
             <div className="flex items-center justify-between">
-              <h2 className="head">A draft of {first.name}, not saved</h2>
+              <h2 className="head">Draft of {first.name}, not saved</h2>
               {draft === null ? (
                 <Button look="quiet" onClick={() => setDraft(formatUse(draftOf.use as never, around(catalogue)))}>
-                  Try other numbers
+                  Try other values
                 </Button>
               ) : (
                 <Button look="quiet" onClick={() => setDraft(null)}>
-                  Drop it
+                  Discard
                 </Button>
               )}
             </div>
@@ -265,12 +263,12 @@ export function UseTab() {
       <section
         // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keyboard
         tabIndex={0}
-        aria-label="What comes of it"
+        aria-label="Result"
         className="min-w-0 flex-1 overflow-auto bg-salt px-4 pb-6"
       >
         {work.busy && (
           <p className="flex items-center gap-2 pt-2 text-second">
-            {work.told?.is === "progress" ? `${work.told.done} of ${work.told.of} runs` : "Starting"}
+            {work.told?.is === "progress" ? `${work.told.done} of ${work.told.of} runs` : "Starting…"}
             <Button look="quiet" onClick={work.stop}>
               Stop
             </Button>
@@ -279,7 +277,7 @@ export function UseTab() {
         {work.told?.is === "failed" && bands && <p className="pt-2 text-beet">{work.told.says}</p>}
         {report && rows.length === 0 && (
           <p className="pt-3 text-second">
-            Nothing is used yet: this is how {subject.name} fares alone. Name an item to use on the left.
+            Nothing is used yet. This is {subject.name} without any use. Add an item to use on the left.
           </p>
         )}
         {report?.halted && <p className="pt-2 text-beet">{report.halted}</p>}
@@ -320,7 +318,7 @@ function TimeInput({
       shown={formatTicks(ticks, tps)}
       read={(text) => {
         const value = parseTicks(text, tps, catalogue.numbers);
-        return value ? { value } : { says: `“${text}” is no time above 0. Write 90s, 1m30s or 1800t.` };
+        return value ? { value } : { says: notADuration(text, tps) };
       }}
       onDone={onDone}
     />

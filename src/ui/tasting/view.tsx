@@ -8,7 +8,7 @@ import { Button, cx } from "../kit/kit";
 const TABS = [
   { id: "use", label: "Use", show: dynamic(() => import("./use-tab").then((m) => m.UseTab)) },
   { id: "wear", label: "Wear", show: dynamic(() => import("./wear-tab").then((m) => m.WearTab)) },
-  { id: "open", label: "Open and take apart", show: dynamic(() => import("./open-tab").then((m) => m.OpenTab)) },
+  { id: "open", label: "Open and salvage", show: dynamic(() => import("./open-tab").then((m) => m.OpenTab)) },
   { id: "lay", label: "Lay out", show: dynamic(() => import("./lay-tab").then((m) => m.LayTab)) },
   { id: "bag", label: "Bag", show: dynamic(() => import("./bag-tab").then((m) => m.BagTab)) },
   { id: "trials", label: "Trials", show: dynamic(() => import("./trials-tab").then((m) => m.TrialsTab)) },
@@ -20,7 +20,7 @@ export function TastingView() {
   return (
     <>
       <ViewHead title="Tasting">
-        <div role="tablist" aria-label="What is tried" className="flex gap-1">
+        <div role="tablist" aria-label="Tasting tools" className="flex gap-1">
           {TABS.map((t) => (
             <Button
               key={t.id}

@@ -30,7 +30,7 @@ export function WearTab() {
   const setWorn = (next: readonly Item[]) => places.ask({ worn: next.map((i) => i.key).join(","), try: null }, true);
   const tried = byKey(catalogue, "item", places.query.get("try") ?? "");
   if (!subject)
-    return <Empty title="Nobody to dress yet">Make a subject in Setup: a character with slots and base stats.</Empty>;
+    return <Empty title="No test characters yet">Create a test character in Setup, with slots and base stats.</Empty>;
   const reckoner = new Reckoner(catalogue);
   const now = totals(reckoner, subject, worn, level);
   const wrong = worn.flatMap(
@@ -63,13 +63,11 @@ export function WearTab() {
       <section
         // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keyboard
         tabIndex={0}
-        aria-label="What is worn"
+        aria-label="Equipment"
         className="w-[380px] shrink-0 space-y-3 overflow-auto border-r border-line bg-salt p-3.5"
       >
         {controls}
-        {slots.length === 0 && (
-          <p className="text-second">{subject.name} has no slots. Setup is where a subject gets them.</p>
-        )}
+        {slots.length === 0 && <p className="text-second">{subject.name} has no slots. Add them in Setup.</p>}
         {slots.map((slot) => {
           const here = worn.filter((i) => slotOf(catalogue, i) === slot.id);
           const candidates = new Set(
@@ -101,7 +99,7 @@ export function WearTab() {
                     </Button>
                   </li>
                 ))}
-                {here.length === 0 && <li className="text-third">Nothing there</li>}
+                {here.length === 0 && <li className="text-third">Empty</li>}
               </ul>
               <div className="flex gap-1.5">
                 <ItemInput
@@ -137,15 +135,15 @@ export function WearTab() {
         {given !== null && !sameOutfit && (
           <div className="flex flex-wrap items-center gap-1.5">
             <Button onClick={() => void keep()} disabled={wrong.length > 0}>
-              Keep as {subject.name}'s outfit
+              Save as {subject.name}'s outfit
             </Button>
             <Button look="quiet" onClick={() => places.ask({ worn: null, try: null }, true)}>
-              Back to the outfit
+              Reset to the outfit
             </Button>
           </div>
         )}
         <p className="text-second">
-          What is worn adds {room.slots} bag slots and {sayQuantity(room.mass)} kg to carry.
+          Equipment adds {room.slots} bag slots and {sayQuantity(room.mass)} kg to carry.
         </p>
         {wrong.map((says) => (
           <p key={says} className="text-beet">
@@ -156,7 +154,7 @@ export function WearTab() {
       <section
         // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keyboard
         tabIndex={0}
-        aria-label="What it comes to"
+        aria-label="Totals"
         className="min-w-0 flex-1 overflow-auto bg-salt px-4 pb-6"
       >
         {tried && (
@@ -174,7 +172,7 @@ export function WearTab() {
               <span className="font-semibold text-beet">{after?.says}</span>
             )}
             <Button look="quiet" onClick={() => places.ask({ try: null }, true)}>
-              Leave it
+              Cancel
             </Button>
           </div>
         )}
@@ -194,7 +192,7 @@ function Totals({ now, then }: { readonly now: ReadonlyMap<Id, Total>; readonly 
   const { catalogue } = useLive();
   const stats = [...catalogue.records.stat.values()].filter((s) => now.has(s.id) || then?.has(s.id));
   if (!stats.length)
-    return <p className="pt-3 text-second">No stats yet: neither the subject nor what it wears has any.</p>;
+    return <p className="pt-3 text-second">No stats yet: neither the character nor its equipment has any.</p>;
   return (
     <table className="mt-3 w-full">
       <thead>
@@ -202,8 +200,8 @@ function Totals({ now, then }: { readonly now: ReadonlyMap<Id, Total>; readonly 
           <th className="head py-1">Stat</th>
           <th className="head w-24 text-right">Now</th>
           {then && <th className="head w-24 text-right">Then</th>}
-          {then && <th className="head w-40 pl-3">It is</th>}
-          <th className="head pl-5">Where it comes from</th>
+          {then && <th className="head w-40 pl-3">Change</th>}
+          <th className="head pl-5">Sources</th>
         </tr>
       </thead>
       <tbody>
@@ -224,7 +222,7 @@ function Totals({ now, then }: { readonly now: ReadonlyMap<Id, Total>; readonly 
               {then && (
                 <td className={cx("pl-3", better === true && "text-kelp", better === false && "text-beet")}>
                   {delta === 0
-                    ? "the same"
+                    ? "same"
                     : `${delta > 0 ? "+" : "−"}${sayQuantity(Math.abs(delta))}${better === null ? "" : better ? " better" : " worse"}`}
                 </td>
               )}
@@ -258,7 +256,7 @@ function Best({
   const stats = [...catalogue.records.stat.values()].filter((s) => s.better !== "neither");
   const seek = () => {
     if (![...weights.values()].some((w) => w !== 0)) {
-      setFound({ says: "Say first what a point of some stat counts for." });
+      setFound({ says: "Enter a weight for at least one stat first." });
       return;
     }
     const items = [...catalogue.records.item.values()].filter((i) => i.status !== "retired");
@@ -295,17 +293,17 @@ function Best({
           </div>
         ))}
         <div className="w-28">
-          <Labelled label="Costs at most">
-            <NumberInput label="Costs at most" value={most} least={0} onDone={setMost} />
+          <Labelled label="Maximum cost">
+            <NumberInput label="Maximum cost" value={most} least={0} onDone={setMost} />
           </Labelled>
         </div>
         <Button look="solid" onClick={seek}>
-          Find it
+          Find
         </Button>
       </div>
       <p className="pt-1 text-[12px] text-second">
-        A weight is what a point counts for; below 0 where less is better. Cost 0 means whatever it costs; only what can
-        be had counts.
+        A weight is the value of one point; use a negative weight if lower is better. Maximum cost 0 means no limit.
+        Only obtainable items count.
       </p>
       {found && "says" in found && <p className="pt-2 text-beet">{found.says}</p>}
       {found && "best" in found && (
@@ -314,7 +312,7 @@ function Best({
             (set, n) =>
               set && (
                 <div key={n === 0 ? "best" : "next"} className="flex flex-wrap items-center gap-1.5">
-                  <b className="w-24">{n === 0 ? "The best" : "The next"}</b>
+                  <b className="w-24">{n === 0 ? "Best" : "Next"}</b>
                   <span className="w-40 text-second tabular-nums">
                     {sayQuantity(round(set.score))} points, costs {sayCost(set.cost)}
                   </span>
@@ -323,7 +321,7 @@ function Best({
                     <Jar key={`${id}${k}`} id={id} />
                   ))}
                   <Button look="quiet" onClick={() => onWear(names(set.items))}>
-                    Wear it
+                    Wear this set
                   </Button>
                 </div>
               ),

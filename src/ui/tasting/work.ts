@@ -58,7 +58,7 @@ export function useWork(): Work {
       if (data.is !== "progress") stop();
     };
     made.onerror = () => {
-      setTold({ is: "failed", says: "It could not be worked out." });
+      setTold({ is: "failed", says: "It could not be computed." });
       stop();
     };
     made.postMessage(task);

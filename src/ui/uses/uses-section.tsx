@@ -97,7 +97,7 @@ export function UseLine({
                 onCancel?.();
               }}
             >
-              Put back
+              Discard
             </Button>
           </div>
         </>
@@ -127,7 +127,9 @@ export function UsesSection({ owner }: { readonly owner: Heir }) {
         </Button>
       }
     >
-      {uses.length === 0 && !adding && <p className="text-second">Nothing happens: it has no use.</p>}
+      {uses.length === 0 && !adding && (
+        <p className="text-second">No uses yet. Such as Eat: restores 42 Vigour, used up.</p>
+      )}
       <div className="space-y-3">
         {uses.map((use) => (
           <OneUse key={use.use.id} owner={owner} use={use} />
@@ -203,34 +205,34 @@ function OneUse({ owner, use }: { readonly owner: Heir; readonly use: HeldUse })
                 className="px-1.5!"
                 onClick={() => void store.submit(overrideUse(catalogue, owner, use.use))}
               >
-                Say otherwise
+                Override
               </Button>
               <Button
                 look="quiet"
                 className="px-1.5!"
                 onClick={() => void store.submit(overrideUse(catalogue, owner, use.use, true))}
               >
-                Take away
+                Remove here
               </Button>
             </>
           ) : (
             <>
               <Button look="quiet" className="px-1.5!" onClick={() => places.open("use", use.use.id)}>
-                As a form
+                Form
               </Button>
               <Button
                 look="quiet"
                 className="px-1.5!"
                 onClick={() => void store.submit([{ op: "remove", kind: "use", record: use.use }])}
               >
-                {varied ? "As the type says" : "Remove"}
+                {varied ? "Reset to inherited" : "Remove"}
               </Button>
             </>
           )}
         </span>
       </div>
       {use.use.off ? (
-        <p className="text-second">Taken away: it does not have this use of its type.</p>
+        <p className="text-second">Removed here: the item does not have this use of its type.</p>
       ) : use.inherited ? (
         <p className="ink-inherited">{whole}</p>
       ) : (
@@ -238,7 +240,7 @@ function OneUse({ owner, use }: { readonly owner: Heir; readonly use: HeldUse })
       )}
       {kept.length > 0 && !use.use.off && (
         <p className="text-[12px] text-second">
-          As the type says: <span className="ink-inherited">{kept.join(", ")}</span>
+          Reset to inherited: <span className="ink-inherited">{kept.join(", ")}</span>
         </p>
       )}
       {words && words.length > 0 && !use.use.off && (

@@ -1,5 +1,5 @@
 import { Empty } from "@/ui/kit/kit";
 
 export default function Loading() {
-  return <Empty title="Opening the view">It is there in a moment.</Empty>;
+  return <Empty title="Opening the view">This takes a moment.</Empty>;
 }

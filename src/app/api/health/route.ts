@@ -13,5 +13,7 @@ export const GET = route(async ({ host }) => {
         pantries: pantries.map(({ key, revision }) => ({ key, revision })),
         revision: Math.max(0, ...pantries.map((p) => p.revision)),
       })
-    : problem(503, "Not ready", "The database is not listened to yet.", { database: "away" });
+    : problem(503, "Not ready", "The server is not connected to the database's notifications yet.", {
+        database: "away",
+      });
 });

@@ -17,9 +17,9 @@ const ERROR = /^#(?:N\/A|REF!|VALUE!|DIV\/0!|NAME\?|NULL!|NUM!|SPILL!|CALC!|FIEL
 const FORMULA = /^=\s*(?:[A-Z][A-Z0-9.]*\s*\(|\$?[A-Z]{1,3}\$?\d|[-+(\d])/i;
 /** Why a cell holds nothing that could be read, whatever it is read into; null: it does. */
 export function cellProblem(text: string): string | null {
-  if (ERROR.test(text)) return `“${text}” is an error of the spreadsheet. Mend it there.`;
+  if (ERROR.test(text)) return `“${text}” is a spreadsheet error. Correct it in the spreadsheet.`;
   return FORMULA.test(text)
-    ? `“${text.length > 40 ? `${text.slice(0, 40)}…` : text}” is a formula without its value. Save the table with its values.`
+    ? `“${text.length > 40 ? `${text.slice(0, 40)}…` : text}” is a formula without a value. Save the table with values.`
     : null;
 }
 

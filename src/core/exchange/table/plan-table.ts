@@ -166,9 +166,9 @@ class Planning {
     const { targets } = this.options;
     const none = (says: string): TablePlan => ({ rows: [], says, unknown: this.unknown, edits: [] });
     if (!targets.includes("key") && !targets.includes("name"))
-      return none("Say which column is the name, or the key: without one nobody knows which record a row is.");
+      return none("Choose the column with the name or the key, which identifies the record of each row.");
     const twice = targets.find((t, k) => t !== NOTHING && !t.startsWith("new ") && targets.indexOf(t) < k);
-    if (twice) return none(`Two columns are read into ${twice}. One of them must be left out.`);
+    if (twice) return none(`Two columns are imported into ${twice}. Skip one of them.`);
     const columns = targets.flatMap((target, number) => this.column(target, number) ?? []);
     for (const { number } of columns) this.read.add(number);
     const begun = this.table.rows.flatMap((cells, k): Begun[] =>
@@ -286,7 +286,7 @@ class Planning {
         const missing = row.planned.state === "refused" ? undefined : [...row.names].find((id) => gone.has(id));
         if (!missing) return row;
         gone.set(row.id, row.planned.name);
-        const says = `It names ${gone.get(missing)}, whose row is refused.`;
+        const says = `It refers to ${gone.get(missing)}, whose row was rejected.`;
         return {
           ...row,
           edits: [],
@@ -304,7 +304,10 @@ class Planning {
     const text = (c: Column): string => (cells[c.number] ?? "").trim();
     const stray = cells.findIndex((cell, k) => cell.trim() !== "" && !this.table.head[k] && !this.read.has(k));
     if (stray >= 0)
-      refused.push({ column: -1, says: `“${cut(cells[stray], 40)}” stands under no head, in cell ${stray + 1}.` });
+      refused.push({
+        column: -1,
+        says: `“${cut(cells[stray], 40)}” is in cell ${stray + 1}, which has no column heading.`,
+      });
     const title = found.name || `Row ${number}`;
     if ("says" in found) refused.push({ column: found.column, says: found.says });
     let after: AnyRecord = start;
@@ -348,9 +351,9 @@ class Planning {
     const name = byName ? text(byName) : "";
     const at = (byKey ?? byName)?.number ?? -1;
     const wrong = (says: string, column = at) => ({ name: name || key, key, column, says });
-    if (!key && !name) return wrong(`A name is missing${byKey ? ", and a key" : ""}.`);
+    if (!key && !name) return wrong(`The name${byKey ? " and key are" : " is"} missing.`);
     const same = this.keys.get(normalise(key || name));
-    if (same !== undefined) return wrong(`Row ${same} is the same ${kindWord(kind)} already.`);
+    if (same !== undefined) return wrong(`Row ${same} is already for this ${kindWord(kind)}.`);
     this.keys.set(normalise(key || name), number);
     if (key) {
       const record = recordAt(this.catalogue, kind, keyIndex(this.catalogue, kind).get(normalise(key)) ?? ("" as Id));
@@ -375,10 +378,10 @@ class Planning {
     if (field.numeric && field.type !== "duration") {
       if (isDate(typed))
         return {
-          says: `“${typed}” is a date: spreadsheets make dates of numbers such as 3/4 or 1.5. Write the number as text.`,
+          says: `“${typed}” is a date: spreadsheets make dates of numbers such as 3/4 or 1.5. Enter the number as text.`,
         };
       if (readLocal(typed, this.options.decimal) === null)
-        return { says: `“${cut(typed, 60)}” is not a number, with “${this.options.decimal}” before decimals.` };
+        return { says: `“${cut(typed, 60)}” isn't a number with “${this.options.decimal}” as decimal separator.` };
     }
     const read = field.parse(typed, this.typing);
     if ("says" in read) return read;
@@ -405,7 +408,7 @@ class Planning {
 }
 
 /** Rows that were refused as a table of their own, with a column that says why. */
-export const REASONS = "What is wrong";
+export const REASONS = "Problem";
 export function refusedTable(table: Table, plan: TablePlan): Cells[] {
   const rows = plan.rows.filter((r) => r.state === "refused");
   const cellsOf = (number: number): Cells => table.rows[number - table.first];

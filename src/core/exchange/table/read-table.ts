@@ -40,7 +40,7 @@ export function decodeText(bytes: Uint8Array): { readonly text: string; readonly
       return { text: new TextDecoder(marked.encoding, { fatal: true }).decode(bytes), encoding: marked.encoding };
     } catch {
       throw new Broken(
-        `The file begins with the mark of ${marked.encoding.toUpperCase()}, and has bytes in it that are none. Save it again as CSV UTF-8.`,
+        `The file says it is ${marked.encoding.toUpperCase()}, but contains other bytes. Save it again as CSV UTF-8.`,
       );
     }
   const sample = bytes.subarray(0, 1000 - (1000 % 2));
@@ -83,7 +83,7 @@ export function readDelimited(text: string): { readonly table: Table | null; rea
       issue(
         `row ${(e.row ?? 0) + 1}`,
         e.type === "Quotes"
-          ? "A quotation mark is opened here and never closed, or closed in the middle of a cell. Double it where it is meant as itself."
+          ? "A quotation mark is not closed, or closed in the middle of a cell. To use the character itself, double it."
           : e.message,
       ),
     );
@@ -96,8 +96,8 @@ export function readDelimited(text: string): { readonly table: Table | null; rea
 function tooMuch(rows: readonly Cells[]): Issue[] {
   const wide = rows.findIndex((row) => row.length > MOST_CELLS);
   return [
-    ...(rows.length > MOST_ROWS + 1 ? [issue("file", `More than ${MOST_ROWS} rows. Read it in parts.`)] : []),
-    ...(wide >= 0 ? [issue(`row ${wide + 1}`, `${rows[wide].length} cells; at most ${MOST_CELLS} are read.`)] : []),
+    ...(rows.length > MOST_ROWS + 1 ? [issue("file", `More than ${MOST_ROWS} rows. Import it in parts.`)] : []),
+    ...(wide >= 0 ? [issue(`row ${wide + 1}`, `${rows[wide].length} cells; the maximum is ${MOST_CELLS}.`)] : []),
   ];
 }
 
@@ -112,7 +112,7 @@ export function tableOf(rows: readonly Cells[]): Table | null {
 /** Reads a file that is text. */
 export function readTextTable(bytes: Uint8Array): ReadTable {
   if (bytes.length > MOST_BYTES) {
-    const says = `The file has ${Math.ceil(bytes.length / 2 ** 20)} MB; at most ${MOST_BYTES / 2 ** 20} are read.`;
+    const says = `The file has ${Math.ceil(bytes.length / 2 ** 20)} MB; the maximum is ${MOST_BYTES / 2 ** 20}.`;
     return { table: null, encoding: "", issues: [issue("file", says)] };
   }
   let decoded: ReturnType<typeof decodeText>;
@@ -125,7 +125,7 @@ export function readTextTable(bytes: Uint8Array): ReadTable {
   const { text, encoding } = decoded;
   const { table, issues } = readDelimited(text);
   const none =
-    table || issues.length ? [] : [issue("file", "There is nothing in it. Its first row names the columns.")];
+    table || issues.length ? [] : [issue("file", "The table is empty. Its first row must hold the column headings.")];
   return { table: issues.length ? null : table, encoding, issues: [...issues, ...none] };
 }
 

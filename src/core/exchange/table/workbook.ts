@@ -50,25 +50,24 @@ const numberOf = (column: string): number =>
 export async function readWorkbook(bytes: Uint8Array): Promise<ReadTable> {
   const refused = (says: string): ReadTable => ({ table: null, encoding: "workbook", issues: [issue("file", says)] });
   const size = unpackedSize(bytes);
-  if (size === null)
-    return refused("This is no workbook that can be read. Save it as .xlsx or as CSV, and bring that in.");
+  if (size === null) return refused("This workbook can't be read. Save it as .xlsx or CSV and import that.");
   if (bytes.length > MOST_BYTES || size > UNPACKED)
-    return refused("The workbook is too large. Save its sheet as CSV, and bring that in.");
+    return refused("The workbook is too large. Save its sheet as CSV and import that.");
   try {
     const far = await cellTooFar(bytes);
     if (far)
       return refused(
-        `Cell ${far} is too far out: at most ${MOST_SHEET_ROWS.toLocaleString("en")} rows and ${MOST_COLUMNS} columns are read. Delete it, or save the part you need as CSV.`,
+        `Cell ${far} is too far out: the maximum is ${MOST_SHEET_ROWS.toLocaleString("en")} rows and ${MOST_COLUMNS} columns. Delete it, or save the part you need as CSV.`,
       );
     const { default: readXlsxFile } = await import("read-excel-file/universal");
     const sheets = await readXlsxFile(new Blob([new Uint8Array(bytes).buffer]));
     for (const { data } of sheets) {
-      if (data.length > MOST_SHEET_ROWS + 1) return refused(`More than ${MOST_SHEET_ROWS} rows. Bring it in in parts.`);
+      if (data.length > MOST_SHEET_ROWS + 1) return refused(`More than ${MOST_SHEET_ROWS} rows. Import it in parts.`);
       if (data.some((row) => row.length > MOST_CELLS)) return refused(`A row has more than ${MOST_CELLS} cells.`);
       const table = tableOf(data.map((row) => row.map(cellText)));
       if (table) return { table, encoding: "workbook", issues: [] };
     }
-    return refused("There is nothing in it. The first row of its first sheet names the columns.");
+    return refused("The workbook is empty. The first row of its first sheet must hold the column headings.");
   } catch (error) {
     return refused(`The workbook can't be read: ${(error as Error).message}`);
   }
