@@ -86,7 +86,7 @@ export function answersThrough(door: () => Door): void {
       });
       expect(await call(changes.POST, { body: '{"edits": [],\n "edits": []}' })).toMatchObject({
         status: 400,
-        body: { title: "Duplicate name", detail: expect.stringContaining("line 2, column 2, “edits”") },
+        body: { title: "Duplicate name", detail: expect.stringContaining("line 2, column 2: “edits”") },
       });
       expect(await call(changes.POST, { body: { edits: [] } })).toMatchObject({ status: 422 });
       const answer = await call(changes.POST, { body: { edits: [{ op: "explode", kind: "item" }], extra: 1 } });
@@ -169,8 +169,8 @@ export function answersThrough(door: () => Door): void {
       expect((drawn.body as { things: unknown[] }).things.length).toBeLessThanOrEqual(5);
       expect((await asked("", "nosuchitem00")).status).toBe(404);
       for (const [query, says] of [
-        ["by=weight", "by is value or time"],
-        ["colour=red", "“colour” is not known here"],
+        ["by=weight", "by must be value or time"],
+        ["colour=red", "“colour” isn't a known parameter"],
         [Array.from({ length: 101 }, () => "way=x").join("&"), "At most 100 ways"],
       ])
         expect(await asked(query)).toMatchObject({ status: 400, body: { detail: expect.stringContaining(says) } });
@@ -185,8 +185,8 @@ export function answersThrough(door: () => Door): void {
       });
       expect((await asked("make=nosuchitem00:1")).status).toBe(404);
       for (const [query, says] of [
-        ["by=weight", "by is value or time"],
-        ["colour=red", "“colour” is not known here"],
+        ["by=weight", "by must be value or time"],
+        ["colour=red", "“colour” isn't a known parameter"],
         [`make=${eel}:-1`, "make is the id of an item"],
         [`make=${eel}:9999999`, "at most 100 times and 1000000 of one"],
         [`make=${eel}:1&confidence=1`, "a chance between 0 and 1"],
@@ -221,7 +221,7 @@ export function answersThrough(door: () => Door): void {
       const twice = await call(bundles.POST, { body: text.replace(/}$/, ',"items":[]}') });
       expect(twice).toMatchObject({
         status: 422,
-        body: { issues: [{ path: "line 1, column 106", message: expect.stringContaining("“items” stands twice") }] },
+        body: { issues: [{ path: "line 1, column 106", message: expect.stringContaining("“items” appears twice") }] },
       });
       expect((await snapshot()).revision).toBe(before.revision + 1);
     });
@@ -326,7 +326,7 @@ export function answersThrough(door: () => Door): void {
       ] as const)
         expect(await call(handler, { query: "colour=red", params })).toMatchObject({
           status: 400,
-          body: { detail: expect.stringContaining("“colour” is not known here") },
+          body: { detail: expect.stringContaining("“colour” isn't a known parameter") },
         });
       expect((await ask(icons.GET, { params: { name: "eel.svg" }, query: "size=2" })).status).toBe(400);
       expect((await ask(list.GET, { query: "q=a&q=b" })).status).toBe(400);
@@ -343,7 +343,7 @@ export function answersThrough(door: () => Door): void {
       for (const odd of ["most=0", "most=-3", "most=many", "most=1e9", "most=201", "before=-1", "before=never"])
         expect(await call(changes.GET, { query: odd })).toMatchObject({
           status: 400,
-          body: { title: "Invalid query", detail: expect.stringContaining("is a whole number from 1 to") },
+          body: { title: "Invalid query", detail: expect.stringContaining("must be a whole number from 1 to") },
         });
       expect((await call(changes.GET, { query: `revision=${newest}` })).body).toMatchObject({
         revision: newest,
@@ -385,7 +385,7 @@ export function answersThrough(door: () => Door): void {
       };
       expect(await by(encodeURIComponent("Ida Märsch"))).toBe("Ida Märsch");
       expect(await by("100% Ida")).toBe("100% Ida");
-      expect(await by(" ")).toBe("Somebody");
+      expect(await by(" ")).toBe("Anonymous");
     });
 
     it("packs a snapshot that says the same", async () => {

@@ -165,7 +165,7 @@ test("prices of one rarity are raised together, seen before and after, written a
   const rows = dialog.getByRole("region", { name: "Before and after" });
   await expect(rows).toContainText("Say by what or to what");
   await dialog.getByLabel("By what, or to what").fill("lots");
-  await expect(dialog.getByRole("alert")).toContainText("“lots” is not a number");
+  await expect(dialog.getByRole("alert")).toContainText("“lots” isn't a number");
   await dialog.getByLabel("By what, or to what").fill("12");
   await dialog.getByLabel("Rounded to multiples of").fill("5");
   await expect(rows.getByRole("row", { name: /Bell buoy 150 170/ })).toBeVisible();

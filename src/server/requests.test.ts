@@ -59,19 +59,39 @@ describe("what is asked for behind the question mark", () => {
   it.each<[string, new () => object, string, string]>([
     ["a name nobody knows", BundleAsked, "Dry=1", "“Dry” isn't a known parameter. Use: dry, replace, progress, name."],
     ["a name where there are none", NothingAsked, "dry=1", "“dry” isn't a known parameter: this address takes none."],
-    ["a name of every object", LogAsked, "constructor=1", "“constructor” is not known here"],
+    [
+      "a name of every object",
+      LogAsked,
+      "constructor=1",
+      "“constructor” isn't a known parameter. Use: revision, of, before, most.",
+    ],
     ["a switch that is a word", BundleAsked, "dry=true", "dry must be 1 or 0 (the default)."],
-    ["a switch without a value", BundleAsked, "dry", "dry is 1, or 0"],
-    ["one value given twice", BundleAsked, "dry=0&dry=1", "dry stands there 2 times."],
-    ["a number in another notation", LogAsked, "before=0x1", "before is a whole number from 1 to 2147483647."],
-    ["a number with an exponent", LogAsked, "most=1e2", "most is a whole number from 1 to 200."],
-    ["a number beyond what there is", LogAsked, "most=201", "most is a whole number from 1 to 200."],
-    ["an id that is none", LogAsked, "of=../etc", "of is the id of a record"],
+    ["a switch without a value", BundleAsked, "dry", "dry must be 1 or 0 (the default)."],
+    ["one value given twice", BundleAsked, "dry=0&dry=1", "dry appears 2 times."],
+    ["a number in another notation", LogAsked, "before=0x1", "before must be a whole number from 1 to 2147483647."],
+    ["a number with an exponent", LogAsked, "most=1e2", "most must be a whole number from 1 to 200."],
+    ["a number beyond what there is", LogAsked, "most=201", "most must be a whole number from 1 to 200."],
+    ["an id that is none", LogAsked, "of=../etc", "of must be the id of a record: twelve characters of 0-9 and a-z."],
     ["too many ways", ChainAsked, "way=a&".repeat(101), "The maximum is 100 alternatives per request."],
-    ["an amount without its item", PlanAsked, "make=12", "make is the id of an item and how many"],
-    ["more of an item than there can be", PlanAsked, `make=${ID}:9999999`, "make is the id of an item and how many"],
-    ["a chance that is certain", PlanAsked, "confidence=1", "confidence is a chance between 0 and 1"],
-    ["a chance of nothing", PlanAsked, "confidence=0.000", "confidence is a chance between 0 and 1"],
+    [
+      "an amount without its item",
+      PlanAsked,
+      "make=12",
+      "make must be the id of an item and an amount, as in make=000000000000:20, at most 100 times and 1000000 of one.",
+    ],
+    [
+      "more of an item than there can be",
+      PlanAsked,
+      `make=${ID}:9999999`,
+      "make must be the id of an item and an amount, as in make=000000000000:20, at most 100 times and 1000000 of one.",
+    ],
+    [
+      "a chance that is certain",
+      PlanAsked,
+      "confidence=1",
+      "confidence must be a number between 0 and 1, such as 0.9.",
+    ],
+    ["a chance of nothing", PlanAsked, "confidence=0.000", "confidence must be a number between 0 and 1, such as 0.9."],
     ["characters that can't be seen", IconsAsked, "q=eel%00", "q: "],
   ])("is refused with what would work: %s", (_, shape, text, says) => {
     expect(wrong(shape, text).join(" ")).toContain(says);
@@ -85,8 +105,8 @@ describe("who is acting", () => {
     for (const odd of ["%00", "I%0Ada", "%E2%80%AEadI", "%ED%A0%80".replace("%ED%A0%80", "a%E2%80%8Bb")])
       expect(read(odd)).toMatchObject({ says: expect.stringContaining("author's name") });
     expect(actor(encodeURIComponent("Tomas Örn"))).toBe("Tomas Örn");
-    expect(actor()).toBe("Somebody");
-    expect(actor("%20")).toBe("Somebody");
+    expect(actor()).toBe("Anonymous");
+    expect(actor("%20")).toBe("Anonymous");
     expect(actor("x".repeat(200))).toHaveLength(80);
   });
 });

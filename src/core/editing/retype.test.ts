@@ -34,7 +34,7 @@ describe("a field of another form", () => {
   it("makes numbers of texts that are some, and says which are none", () => {
     const { values, lost, plan } = become(saying("text", ["12", "2.5", "plenty"]), { form: "decimal" });
     expect(values).toEqual([12, 2.5, null, null]);
-    expect(lost).toEqual(["plenty: “plenty” is not a number. Write digits with a point for decimals, such as 2.5."]);
+    expect(lost).toEqual(["plenty: “plenty” isn't a number. Enter digits with a point for decimals, such as 2.5."]);
     expect(plan.lost).toBe(1);
   });
 
