@@ -10,6 +10,7 @@ import { type Asked, type Door, ROUTES, type Route } from "./door";
 
 const {
   health,
+  bodies,
   icons,
   list,
   bundles,
@@ -171,7 +172,7 @@ export function answersThrough(door: () => Door): void {
       for (const [query, says] of [
         ["by=weight", "by must be value or time"],
         ["colour=red", "“colour” isn't a known parameter"],
-        [Array.from({ length: 101 }, () => "way=x").join("&"), "At most 100 ways"],
+        [Array.from({ length: 101 }, () => "way=x").join("&"), "The maximum is 100 alternatives"],
       ])
         expect(await asked(query)).toMatchObject({ status: 400, body: { detail: expect.stringContaining(says) } });
     });
@@ -187,7 +188,7 @@ export function answersThrough(door: () => Door): void {
       for (const [query, says] of [
         ["by=weight", "by must be value or time"],
         ["colour=red", "“colour” isn't a known parameter"],
-        [`make=${eel}:-1`, "make is the id of an item"],
+        [`make=${eel}:-1`, "make must be the id of an item"],
         [`make=${eel}:9999999`, "at most 100 times and 1000000 of one"],
         [`make=${eel}:1&confidence=1`, "a chance between 0 and 1"],
         [Array.from({ length: 101 }, () => `make=${eel}:1`).join("&"), "at most 100"],
@@ -267,7 +268,7 @@ export function answersThrough(door: () => Door): void {
       const wrong = { ...out, pictures: [{ ...out.pictures[0], name: gone }] };
       expect(await into(wrong)).toMatchObject({
         status: 422,
-        body: { issues: [{ path: "pictures[0].name", message: expect.stringContaining(`their name is ${icon}`) }] },
+        body: { issues: [{ path: "pictures[0].name", message: expect.stringContaining(`its name is ${icon}`) }] },
       });
       const give = () => ask(picture.GET, { params: { pantry: other, id: String(icon).replace("own-", "") } });
       const notes = expect.arrayContaining([
@@ -306,6 +307,10 @@ export function answersThrough(door: () => Door): void {
       for (const none of ["no-such.svg", "constructor", "toString", "__proto__"])
         expect((await ask(icons.GET, { params: { name: none } })).status).toBe(404);
       expect(await (await ask(list.GET, { query: "q=rope%20coil" })).json()).toContain("rope-coil");
+      const drawn = await (await ask(bodies.GET, { query: "name=eel&name=constructor&name=no-such" })).json();
+      expect([Object.keys(drawn), drawn.eel]).toEqual([["eel"], expect.stringContaining("<path")]);
+      const many = Array.from({ length: 101 }, (_, k) => `name=i${k}`).join("&");
+      expect((await ask(bodies.GET, { query: many })).status).toBe(400);
     });
 
     it("refuses what it does not know behind the question mark, everywhere, and writes nothing", async () => {

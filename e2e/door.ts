@@ -34,6 +34,7 @@ export const ROUTES = {
   health: routes("/api/health", () => import("../src/app/api/health/route")),
   icons: routes("/api/icons/[name]", () => import("../src/app/api/icons/[name]/route")),
   list: routes("/api/icons", () => import("../src/app/api/icons/route")),
+  bodies: routes("/api/icon-bodies", () => import("../src/app/api/icon-bodies/route")),
   pantries: routes("/api/pantries", () => import("../src/app/api/pantries/route")),
   snapshots: routes(of, () => import("../src/app/api/pantries/[pantry]/route")),
   bundles: routes(`${of}/bundle`, () => import("../src/app/api/pantries/[pantry]/bundle/route")),

@@ -351,12 +351,12 @@ describe("salty import and export of tables", () => {
     const strict = salty("import", list, ...args, "--refused", refusedRows);
     expect(strict.status).toBe(2);
     expect(strict.stderr).toContain("row 4, For: “lots” isn't a number with “,” as decimal separator.");
-    expect(strict.stderr).toContain("the column “Stand” is not read");
+    expect(strict.stderr).toContain("the column “Stand” is skipped");
     expect(readFileSync(refusedRows, "utf8")).toContain('Tar,lots,2,"For: “lots” isn');
     const skipping = salty("import", list, ...args, "--skip");
     expect([skipping.status, skipping.stdout]).toEqual([
       1,
-      "tables: 1 new, 1 changed, 0 the same, 1 refused. Revision 2.\n",
+      "tables: 1 new, 1 changed, 0 the same, 1 rejected. Revision 2.\n",
     ]);
     const out = join(dir, "bare.csv");
     expect(salty("export", out, "--pantry", "tables", "--view", "Bare").stdout).toBe(

@@ -6,7 +6,7 @@ import type { Id } from "../core/schema/id";
 import type { Pantry } from "../core/kinds/index";
 import { createPantry, deletePantry } from "../store/commit";
 import { listen } from "../store/listen";
-import { listPantries, type PantryHead, pantryByKey } from "../store/load";
+import { listPantries, type PantrySummary, summarisePantries, type PantryHead, pantryByKey } from "../store/load";
 import { putPicture, type StoredPicture } from "../store/pictures";
 import { connect, migrate, type Orm } from "../store/orm";
 import { Engine } from "./engine";
@@ -64,6 +64,7 @@ export class Host {
     return this.orm.em.fork() as EntityManager;
   }
   pantries = (): Promise<PantryHead[]> => listPantries(this.em);
+  summaries = (): Promise<PantrySummary[]> => summarisePantries(this.em);
   /** A pantry by its key; null when there is none, as for what is no key. */
   head = async (key: string): Promise<PantryHead | null> =>
     /^[a-z0-9_]{1,90}$/.test(key) ? pantryByKey(this.em, key) : null;

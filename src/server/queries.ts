@@ -78,6 +78,13 @@ export class StrangeAsked {
   name: string[] = [];
 }
 
+/** Icons whose drawings are wanted. */
+export class IconBodiesAsked {
+  @ArrayMaxSize(100, { message: "The maximum is 100 icons per request." })
+  @Matches(/^.{1,80}$/, { each: true, message: "name must be the name of an icon, up to 80 characters." })
+  name: string[] = [];
+}
+
 /** The log: a page of it, the history of one record, or one change. */
 export class LogAsked {
   @IsOptional()

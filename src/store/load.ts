@@ -27,6 +27,36 @@ const NOW = { disableIdentityMap: true } as const;
 export const listPantries = async (em: EntityManager): Promise<PantryHead[]> =>
   (await em.find(PantryRow, {}, { fields: HEAD_FIELDS, orderBy: { name: "asc", key: "asc" }, ...NOW })).map(head);
 
+export interface PantrySummary extends PantryHead {
+  readonly items: number;
+  /** null: nothing has changed yet. */
+  readonly last: { readonly author: string; readonly at: string } | null;
+}
+
+/** Every pantry with the number of its items and its last change. */
+export async function summarisePantries(em: EntityManager): Promise<PantrySummary[]> {
+  const heads = await listPantries(em);
+  if (!heads.length) return [];
+  const counts = await query(
+    em,
+    'select "pantry_id" as pantry, count(*)::int as items from "item" group by "pantry_id"',
+    [],
+  );
+  const items = new Map(counts.map((row) => [row.pantry as string, row.items as number]));
+  const changes = await em.find(
+    ChangeRow,
+    { $or: heads.map(({ id, revision }) => ({ pantry: id, revision })) } as never,
+    { fields: ["pantry", "revision", "author", "at"] as never, ...NOW },
+  );
+  const last = new Map(
+    changes.map((row) => {
+      const { pantry, author, at } = row as unknown as { pantry: string | { id: string }; author: string; at: Date };
+      return [typeof pantry === "string" ? pantry : pantry.id, { author, at: at.toISOString() }] as const;
+    }),
+  );
+  return heads.map((of) => ({ ...of, items: items.get(of.id) ?? 0, last: last.get(of.id) ?? null }));
+}
+
 export async function pantryByKey(em: EntityManager, key: string): Promise<PantryHead | null> {
   const found = await em.findOne(PantryRow, { key }, { fields: HEAD_FIELDS, ...NOW });
   return found && head(found);

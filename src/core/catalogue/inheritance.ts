@@ -114,6 +114,9 @@ export function heldAt(
   const value = stated(own);
   return { here: value === null ? above : { value, from: "own" }, above };
 }
+/** Whether a field of a record has a value, of its own or inherited. */
+export const hasValueAt = (catalogue: Catalogue, kind: Kind, record: AnyRecord, path: string): boolean =>
+  heldAt(catalogue, kind, record, path).here.from !== "none";
 const isHeir = (record: object): record is Heir => "parent" in record || "type" in record;
 /** What a value says; null where it says nothing: an empty text, an empty list. */
 const stated = <V>(value: V | null | undefined): V | null =>

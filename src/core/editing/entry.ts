@@ -22,11 +22,21 @@ export interface EntryFault {
   readonly says: string;
 }
 
-/** The edit that writes typed text into a field. An empty text clears where that is possible. */
-export function readEntry(catalogue: Catalogue, kind: Subject, id: Id, path: string, text: string): Read {
-  const names = new NewNames(catalogue);
+/**
+ * The edit that writes typed text into a field. An empty text clears where that is possible.
+ * @param create  names that are new become records of their kind, whatever kind it is
+ */
+export function readEntry(
+  catalogue: Catalogue,
+  kind: Subject,
+  id: Id,
+  path: string,
+  text: string,
+  create = false,
+): Read {
+  const names = new NewNames(catalogue, { create });
   const read = readWith(names, catalogue, kind, id, path, text);
-  return "says" in read ? read : { edits: [...names.edits, ...read.edits] };
+  return "says" in read ? read : { edits: [...names.edits, ...read.edits, ...defined(catalogue, kind, id, path)] };
 }
 
 /** Records for names that are new are made in `names`. What is typed is held to the rules of its field at once. */
@@ -51,6 +61,14 @@ function readWith(names: NewNames, catalogue: Catalogue, kind: Subject, id: Id, 
   }
   if (path === "name" && kind !== "pantry") return { edits: rename(catalogue, kind, id, read.value as string) };
   return { edits: [set(read.value)] };
+}
+
+/** Fields that say nothing of what an item is. */
+const BESIDE: readonly string[] = ["name", "key", "status", "note", "tags"];
+/** A stub becomes a draft as soon as somebody says what it is. */
+function defined(catalogue: Catalogue, kind: Subject, id: Id, path: string): Edit[] {
+  const item = kind === "item" && !BESIDE.includes(path) ? catalogue.records.item.get(id) : undefined;
+  return item?.status === "stub" ? [setField(catalogue, "item", id, "status", "draft")] : [];
 }
 
 /** Why a value may not stand in a field, or null. @param has  records that it may refer to */
@@ -78,14 +96,22 @@ function rename(catalogue: Catalogue, kind: Kind, id: Id, name: string): Edit[] 
 export function readEntries(
   catalogue: Catalogue,
   entries: readonly Entry[],
+  create = false,
 ): { readonly edits: readonly Edit[] } | { readonly says: string; readonly faults: readonly EntryFault[] } {
-  const names = new NewNames(catalogue);
+  const names = new NewNames(catalogue, { create });
   const edits: Edit[] = [];
+  const stubs = new Set<Id>();
   const faults: EntryFault[] = [];
   for (const [at, { kind, id, field, text }] of entries.entries()) {
     const read = readWith(names, catalogue, kind, id, field, text);
     if ("says" in read) faults.push({ at, says: read.says });
-    else edits.push(...read.edits);
+    else {
+      edits.push(...read.edits);
+      if (stubs.has(id)) continue;
+      const next = defined(catalogue, kind, id, field);
+      if (next.length) stubs.add(id);
+      edits.push(...next);
+    }
   }
   if (!faults.length) return { edits: [...names.edits, ...edits] };
   const [{ at, says }] = faults;

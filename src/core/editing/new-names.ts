@@ -28,21 +28,48 @@ export class FreeKeys {
   }
 }
 
+/** Kinds whose records can be created from their name alone, if somebody asks for it. */
+export const CREATABLE: readonly Kind[] = [
+  "type",
+  "rarity",
+  "tag",
+  "stat",
+  "resource",
+  "condition",
+  "cooldown",
+  "exclusion",
+  "situation",
+  "slot",
+  "currency",
+  "table",
+  "signal",
+  "item",
+];
+
+interface NewNamesOptions {
+  /** Whether a normalised key is taken although the catalogue does not have it. */
+  readonly taken?: (kind: Kind, normalised: string) => boolean;
+  /** The id of the n-th that is made. */
+  readonly idFor?: (kind: Kind, nth: number) => Id;
+  /** Records of every creatable kind are created, not only those of kinds that names create by themselves. */
+  readonly create?: boolean;
+}
+
 export class NewNames {
   readonly keys: FreeKeys;
   /** Typing around this catalogue, with what was made here. */
   readonly typing: Typing;
   private readonly made = new Map<string, { readonly kind: Kind; readonly record: AnyRecord }>();
 
-  /**
-   * @param taken  whether a normalised key is taken although the catalogue does not have it
-   * @param idFor  the id of the n-th that is made
-   */
+  private readonly idFor: (kind: Kind, nth: number) => Id;
+  private readonly creates: boolean;
+
   constructor(
     readonly catalogue: Catalogue,
-    taken?: (kind: Kind, normalised: string) => boolean,
-    private readonly idFor: (kind: Kind, nth: number) => Id = newId,
+    { taken, idFor = newId, create = false }: NewNamesOptions = {},
   ) {
+    this.idFor = idFor;
+    this.creates = create;
     this.keys = new FreeKeys(catalogue, taken);
     this.typing = { ...around(catalogue), make: (kind, name) => this.make(kind, name) };
   }
@@ -56,8 +83,9 @@ export class NewNames {
    * @returns the id of the record of this name; null where its kind is not made so
    */
   make(kind: string, name: string, like = name): Id | null {
-    const fromName = isKind(kind) ? definition(kind).fromName : undefined;
-    if (!isKind(kind) || !fromName) return null;
+    if (!isKind(kind)) return null;
+    const fromName = definition(kind).fromName ?? (this.creates && CREATABLE.includes(kind) ? {} : undefined);
+    if (!fromName) return null;
     const normalised = `${kind} ${normalise(name)}`;
     const there = this.made.get(normalised);
     if (there) return there.record.id;

@@ -9,16 +9,23 @@ import { newId } from "../schema/id";
 import { same } from "../schema/json";
 import { FreeKeys, NewNames } from "./new-names";
 
-/** A line with the edits that the items which it names anew take. */
-export function readUseLine(catalogue: Catalogue, line: string): ParsedUse & { readonly made: readonly Edit[] } {
-  const writing = new NewNames(catalogue);
-  const parsed = parseUse(line, around(catalogue), (name) => writing.named(name, "item"));
+/**
+ * A line with the edits that create what it names for the first time.
+ * @param create  conditions, resources and so on are created too, not only items and tags
+ */
+export function readUseLine(
+  catalogue: Catalogue,
+  line: string,
+  create = false,
+): ParsedUse & { readonly made: readonly Edit[] } {
+  const writing = new NewNames(catalogue, { create });
+  const parsed = parseUse(line, around(catalogue), (name, kind) => writing.make(kind, name));
   return { ...parsed, made: writing.edits };
 }
 
 /** The edits that make a use what a line says; null where the line can't be read. */
-export function rewriteUse(catalogue: Catalogue, use: Use, line: string): Edit[] | null {
-  const { use: said, made } = readUseLine(catalogue, line);
+export function rewriteUse(catalogue: Catalogue, use: Use, line: string, create = false): Edit[] | null {
+  const { use: said, made } = readUseLine(catalogue, line, create);
   if (!said) return null;
   const fields = ["name", ...SAID_BY_LINE].flatMap((field): Edit[] => {
     const [from, to] = [use, said].map((of) => (of as unknown as Readonly<Record<string, unknown>>)[field]);
@@ -43,9 +50,9 @@ export function addUse(
   catalogue: Catalogue,
   owner: Item | ItemType,
   line: string,
-  varies: Use | null = null,
+  { varies = null, create = false }: { readonly varies?: Use | null; readonly create?: boolean } = {},
 ): { readonly edits: readonly Edit[] } | null {
-  const { use: said, made } = readUseLine(catalogue, line);
+  const { use: said, made } = readUseLine(catalogue, line, create);
   if (!said) return null;
   const isType = "parent" in owner;
   const record = withDefaults("use", {

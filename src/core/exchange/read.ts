@@ -154,11 +154,10 @@ class Import {
     private readonly progress: OnProgress,
   ) {
     this.of = [...rows.records.values()].reduce((sum, list) => sum + list.length, 0);
-    this.stubs = new NewNames(
-      catalogue,
-      (kind, normalised) => this.identities.get(kind)?.has(normalised) ?? false,
-      (kind, nth) => idOfNamed(catalogue, kind, nth),
-    );
+    this.stubs = new NewNames(catalogue, {
+      taken: (kind, normalised) => this.identities.get(kind)?.has(normalised) ?? false,
+      idFor: (kind, nth) => idOfNamed(catalogue, kind, nth),
+    });
     const given = rows.settings?.row.ticksPerSecond;
     const clock = definition("pantry").fields.ticksPerSecond;
     let wrong = given === undefined;

@@ -162,7 +162,7 @@ export const use = defineKind({
   notation: {
     says: SAID_BY_LINE,
     read(line, around, make) {
-      const { use, issues } = parseUse(line, around, (name) => make(name, "item"));
+      const { use, issues } = parseUse(line, around, (name, kind) => (kind === "item" ? make(name, "item") : null));
       return { fields: use as Readonly<Record<string, unknown>> | null, issues };
     },
   },

@@ -75,8 +75,10 @@ export class PieceReader {
   readonly issues: LineIssue[] = [];
   constructor(
     readonly around: Surroundings,
-    private readonly make: (name: string) => Id | null,
+    private readonly make: (name: string, kind: string) => Id | null,
   ) {}
+  /** Whether names that are new may become records now. */
+  makes = true;
 
   tell(says: string, { text, from }: Piece, suggestions: readonly string[] = [], severity: "error" | "note" = "error") {
     const span = { from, to: from + Math.max(1, text.length) };
@@ -97,11 +99,16 @@ export class PieceReader {
     const name = unquoted(at.text).trim();
     if (!name) throw new Refused(`Enter the name of ${aKind(kind)}.`, at);
     if (!QUOTED.test(at.text)) this.doubt(kind, name, at);
-    const made = kind === "item" ? this.make(name) : null;
+    const made = this.makes ? this.make(name, kind) : null;
     const offers = this.around.names(kind).near(name);
     const near = didYouMean(offers);
     if (made) {
-      this.tell(`“${name}” is new and becomes a stub.${near}`, at, offers, "note");
+      this.tell(
+        `“${name}” is new and becomes ${kind === "item" ? "a stub" : `a new ${kindWord(kind)}`}.${near}`,
+        at,
+        offers,
+        "note",
+      );
       return made;
     }
     throw new Refused(`There is no ${kindWord(kind)} called “${name}”.${near}`, at, offers);
@@ -171,4 +178,5 @@ export class PieceWriter {
   }
 }
 /** A name that would be read as something else without quotes. */
-const AWKWARD = /[,:"()+;%]|^\d|^-|\b(by|every|for|up to|down to|saying|within|of|from|to|x\d+)\b|\d(s|t|m|h)?$/i;
+const AWKWARD =
+  /[,:"()+;%]|^\d|^-|\b(by|every|for|up to|down to|saying|message|within|of|from|to|x\d+)\b|\d(s|t|m|h)?$/i;

@@ -1,5 +1,5 @@
 /**
- * A use as one line that reads as a sentence: `Eat: restores 42 Vigour, Warm 30s, ready in 20s, used up`. Clauses in any order,
+ * A use as one line that reads as a sentence: `Eat: restores 42 Vigour, Warm 30s, cooldown 20s, used up`. Clauses in any order,
  * effects happen in theirs. Every clause is read as meant or refused with its place and what would fit; `formatUse` writes
  * what is read back as the same.
  */
@@ -68,8 +68,23 @@ class Reader extends PieceReader {
   readonly use: { -readonly [K in keyof UseParts]: UseParts[K] } = { ...NOTHING, name: "" };
   private readonly said = new Set<string>();
 
+  /** Reads something, or leaves the use as it was. */
+  attempt(read: () => void): Refused | null {
+    const [use, said, told] = [{ ...this.use }, new Set(this.said), this.issues.length];
+    try {
+      read();
+      return null;
+    } catch (thrown) {
+      if (!(thrown instanceof Refused)) throw thrown;
+      Object.assign(this.use, use);
+      this.said.clear();
+      for (const what of said) this.said.add(what);
+      this.issues.length = told;
+      return thrown;
+    }
+  }
   once(what: string, clause: Piece): void {
-    if (this.said.has(what)) throw new Refused(`“${clause.text}” says again what was said already.`, clause);
+    if (this.said.has(what)) throw new Refused(`“${clause.text}” repeats an earlier clause. Keep one.`, clause);
     this.said.add(what);
   }
   /** @param unit  what it must come to */
@@ -90,6 +105,8 @@ class Writer extends PieceWriter {
     return /^applies /i.test(name) || others.some((rule) => rule.form.test(name));
   }
 }
+/** A duration within a clause: 30s, 1m30s, 2 min. */
+const TIME = "\\d\\S*(?: (?:h|hours?|m|min|minutes?|s|secs?|seconds?|t|ticks?)(?= |$))?";
 const bare = (kept: string | null): string | null =>
   kept === null ? "1" : /^-?\d+(\.\d+)?(e[+-]?\d+)?$/.test(kept) ? kept : null;
 
@@ -104,12 +121,13 @@ interface ClauseRule {
 /** What a line says beside effects, in the order in which it is written. */
 const CLAUSES: readonly ClauseRule[] = [
   {
-    form: form("on (oneself|one ally|all allies|one foe|all foes|a place)"),
+    form: form("on (oneself|self|one ally|all allies|one foe|all foes|a place|a location)"),
     read(r, piece, _, clause) {
       r.once("on", clause);
-      r.use.on = piece(1).text.toLowerCase();
+      const word = piece(1).text.toLowerCase();
+      r.use.on = word === "self" ? "oneself" : word === "a location" ? "a place" : word;
     },
-    write: ({ on }) => (on === null ? null : `on ${on}`),
+    write: ({ on }) => (on === null ? null : `on ${on === "oneself" ? "self" : on === "a place" ? "a location" : on}`),
   },
   {
     form: form("(anywhere|nowhere)"),
@@ -130,12 +148,12 @@ const CLAUSES: readonly ClauseRule[] = [
     },
     write: ({ everywhere, situations }, w) =>
       situations.length
-        ? `${everywhere === false ? "only" : "said for"} ${situations.map((s) => w.name("situation", s)).join(" + ")}`
+        ? `${everywhere === false ? "only" : "contexts"} ${situations.map((s) => w.name("situation", s)).join(" + ")}`
         : null,
   },
   {
-    // Situations that are ticked while nothing is said of everywhere: kept as they stand.
-    form: form("said for (.+)"),
+    // Contexts that are listed while nothing is said of everywhere: kept as they are.
+    form: form("(?:contexts|said for) (.+)"),
     read(r, piece, _, clause) {
       r.once("situations", clause);
       const names = split(piece(1), "+").map(trimmed);
@@ -144,20 +162,20 @@ const CLAUSES: readonly ClauseRule[] = [
     write: () => null,
   },
   {
-    form: form("after (\\S.*)"),
+    form: form("(?:use time|after) (\\S.*)"),
     read(r, piece, _, clause) {
       r.once("windup", clause);
       r.use.windup = r.time(piece(1));
     },
-    write: ({ windup }, w) => (windup === null ? null : `after ${w.time(windup)}`),
+    write: ({ windup }, w) => (windup === null ? null : `use time ${w.time(windup)}`),
   },
   {
-    form: form("ready in (.+)"),
+    form: form("(?:cooldown(?: of)?|ready(?: again)? in) (.+)"),
     read(r, piece, _, clause) {
       r.once("wait", clause);
       r.use.wait = r.time(piece(1));
     },
-    write: ({ wait }, w) => (wait === null ? null : `ready in ${w.time(wait)}`),
+    write: ({ wait }, w) => (wait === null ? null : `cooldown ${w.time(wait)}`),
   },
   {
     form: form("(?:(\\d\\S*) )?used up"),
@@ -169,13 +187,14 @@ const CLAUSES: readonly ClauseRule[] = [
     write: ({ fate, count }) => (fate === "used up" ? `${count === null ? "" : `${count} `}used up` : null),
   },
   {
-    form: form("(?:lasts (\\S+) uses?|worn)"),
+    form: form("(?:lasts (\\S+) uses?|loses durability|worn)"),
     read(r, piece, has, clause) {
       r.once("fate", clause);
       r.use.fate = "worn";
       if (has(1)) r.use.count = r.whole(piece(1));
     },
-    write: ({ fate, count }) => (fate === "worn" ? (count === null ? "worn" : `lasts ${count} uses`) : null),
+    write: ({ fate, count }) =>
+      fate === "worn" ? (count === null ? "loses durability" : `lasts ${count} uses`) : null,
   },
   {
     form: form("kept(?: with (\\d\\S*))?"),
@@ -187,12 +206,12 @@ const CLAUSES: readonly ClauseRule[] = [
     write: ({ fate, count }) => (fate === "kept" ? `kept${count === null ? "" : ` with ${count}`}` : null),
   },
   {
-    form: form("how many (\\d\\S*)"),
+    form: form("(?:amount|how many) (\\d\\S*)"),
     read(r, piece, _, clause) {
       r.once("count", clause);
       r.use.count = r.whole(piece(1));
     },
-    write: ({ fate, count }) => (fate === null && count !== null ? `how many ${count}` : null),
+    write: ({ fate, count }) => (fate === null && count !== null ? `amount ${count}` : null),
   },
   {
     form: form("leaves (.+)"),
@@ -215,7 +234,7 @@ const CLAUSES: readonly ClauseRule[] = [
     read(r, piece) {
       // A condition may be called so as a whole.
       const stat = r.name("stat", piece(1));
-      if (Object.hasOwn(r.use.least, stat)) throw new Refused("This stat is asked for twice.", piece(1));
+      if (Object.hasOwn(r.use.least, stat)) throw new Refused("This stat is required twice. Keep one.", piece(1));
       r.use.least = { ...r.use.least, [stat]: r.number(piece(2)) };
     },
     write: ({ least }, w) =>
@@ -240,24 +259,26 @@ const CLAUSES: readonly ClauseRule[] = [
     write: ({ without }, w) => without.map((id) => `not while ${w.name("condition", id)}`).join(", ") || null,
   },
   {
-    form: form('(not in vain|even in vain)(?: saying ("(?:[^"\\\\]|\\\\.)*"))?'),
+    form: form(
+      '(?:(refused|allowed) when it would do nothing|(not in vain)|(even in vain))(?:,? (?:message|saying) ("(?:[^"\\\\]|\\\\.)*"))?',
+    ),
     read(r, piece, has, clause) {
       r.once("guarded", clause);
-      r.use.guarded = piece(1).text.toLowerCase() === "not in vain";
-      if (has(2)) r.use.told = unquoted(piece(2).text);
+      r.use.guarded = has(1) ? piece(1).text.toLowerCase() === "refused" : has(2);
+      if (has(4)) r.use.told = unquoted(piece(4).text);
     },
     write: ({ guarded, told }) =>
       guarded === null
         ? null
-        : `${guarded ? "not in vain" : "even in vain"}${told === null ? "" : ` saying ${quote(told)}`}`,
+        : `${guarded ? "refused" : "allowed"} when it would do nothing${told === null ? "" : ` message ${quote(told)}`}`,
   },
   {
-    form: form('saying ("(?:[^"\\\\]|\\\\.)*")'),
+    form: form('(?:message|saying) ("(?:[^"\\\\]|\\\\.)*")'),
     read(r, piece, _, clause) {
       r.once("told", clause);
       r.use.told = unquoted(piece(1).text);
     },
-    write: ({ guarded, told }) => (guarded === null && told !== null ? `saying ${quote(told)}` : null),
+    write: ({ guarded, told }) => (guarded === null && told !== null ? `message ${quote(told)}` : null),
   },
   {
     form: form("does nothing"),
@@ -300,13 +321,16 @@ const EFFECTS: readonly EffectRule[] = [
   {
     is: ["restore", "drain", "cost"],
     form: form(
-      "(restores|drains|costs) (?:([-−]?\\d[\\d.,e+-]*)(%)?(?: of)? |(all) of )?(.+?)(?: by (.+?)( of the most)?)?(?: (?:(at once)|after (\\d\\S*)) and)?(?: every (\\d\\S*))?(?: for (\\d\\S*))?",
+      "(restores|drains|costs) (?:([-−]?\\d[\\d.,e+-]*)(%)?(?: of)? |(all) of )?(.+?)(?: by (.+?)( of the (?:maximum|most))?)?(?: (?:(at once)|after (TIME)) and)?(?: every (TIME))?(?: for (TIME))?".replaceAll(
+        "TIME",
+        TIME,
+      ),
     ),
     read(r, piece, has) {
       const resource = r.name("resource", piece(5));
       const unit = r.unitOf("resource", resource);
       const share = has(3) || has(4) || has(7);
-      if ((has(2) || has(4)) && has(6)) throw new Refused("The amount is said twice.", piece(6));
+      if ((has(2) || has(4)) && has(6)) throw new Refused("The amount appears twice. Keep one.", piece(6));
       const amount = has(6)
         ? r.formula(piece(6), share ? "" : unit)
         : has(2)
@@ -318,11 +342,11 @@ const EFFECTS: readonly EffectRule[] = [
       const [every, lasting] = [time(10), time(11)];
       if (is === "cost") {
         if (first !== undefined || every !== null || lasting !== null)
-          throw new Refused("A cost is paid once: leave out every and for.", piece(5), [piece(5).text]);
+          throw new Refused("A cost is paid once. Leave out “every” and “for”.", piece(5), [piece(5).text]);
         return { does: { is, resource, share }, amount };
       }
       if (first !== undefined && every === null && lasting === null)
-        throw new Refused("Say how often it comes, such as at once and every 2s.", piece(has(8) ? 8 : 9), [
+        throw new Refused("Enter how often it repeats, such as at once and every 2s.", piece(has(8) ? 8 : 9), [
           `${piece(has(8) ? 8 : 9).text} and every 2s`,
         ]);
       return { does: { is, resource, share, every, ...(first === undefined ? {} : { first }), lasting }, amount };
@@ -337,7 +361,7 @@ const EFFECTS: readonly EffectRule[] = [
           ? `${percent} ${name}`
           : amount === null
             ? `all of ${name}`
-            : `${name} by ${w.formula(amount)} of the most`
+            : `${name} by ${w.formula(amount)} of the maximum`
         : amount === null
           ? name
           : readable
@@ -352,9 +376,11 @@ const EFFECTS: readonly EffectRule[] = [
   },
   {
     is: ["clear all"],
-    form: form("clears all (good|bad|neither)"),
-    read: (_, piece) => ({ does: { is: "clear all", nature: piece(1).text.toLowerCase() } }),
-    write: (does) => `clears all ${does.nature}`,
+    form: form("clears all (good|bad|neutral|neither)(?: conditions)?"),
+    read: (_, piece) => ({
+      does: { is: "clear all", nature: piece(1).text.toLowerCase().replace("neutral", "neither") },
+    }),
+    write: (does) => `clears all ${does.nature === "neither" ? "neutral" : does.nature}`,
   },
   {
     is: ["clear"],
@@ -415,7 +441,7 @@ const EFFECTS: readonly EffectRule[] = [
       const told: { called: string; value: string }[] = [];
       for (const word of has(2) ? split(piece(2), ";").map(trimmed) : []) {
         const [called, ...value] = split(word, ":").map(trimmed);
-        if (!value.length) throw new Refused("Expected a word, a colon and its value.", word);
+        if (!value.length) throw new Refused("Expected a parameter, a colon and its value.", word);
         told.push({ called: unquoted(called.text), value: unquoted(value.map((v) => v.text).join(":")) });
       }
       return { does: { is: "send", signal: r.name("signal", piece(1)), told } };
@@ -429,7 +455,9 @@ const EFFECTS: readonly EffectRule[] = [
   },
   {
     is: ["apply"],
-    form: form('(?:applies )?("(?:[^"\\\\]|\\\\.)*"|.+?)(?: x(\\d+))?(?: by (.+?))?(?: (\\d[\\d.]*(?:h|m|s|t)\\S*))?'),
+    form: form(
+      '(?:applies )?("(?:[^"\\\\]|\\\\.)*"|.+?)(?: x(\\d+))?(?: by (.+?))?(?: (?:for )?(\\d[\\d.]*\\s?(?:h|m|s|t)\\S*))?',
+    ),
     read(r, piece, has) {
       const amount = has(3) ? r.formula(piece(3)) : has(2) ? String(r.whole(piece(2))) : null;
       return {
@@ -446,8 +474,12 @@ const EFFECTS: readonly EffectRule[] = [
 ];
 const EFFECT_OF = new Map(EFFECTS.flatMap((rule) => rule.is.map((is) => [is, rule] as const)));
 
-/** @param make  the id of an item whose name is new; null where none is made */
-export function parseUse(text: string, around: Surroundings, make: (name: string) => Id | null): ParsedUse {
+/** @param make  the id of a record whose name is new; null where none is made */
+export function parseUse(
+  text: string,
+  around: Surroundings,
+  make: (name: string, kind: string) => Id | null,
+): ParsedUse {
   const r = new Reader(around, make);
   const whole: Piece = { text, from: 0 };
   const fail = (says: string, at: Piece) => {
@@ -455,7 +487,7 @@ export function parseUse(text: string, around: Surroundings, make: (name: string
     return { use: null, issues: r.issues };
   };
   if (text.length > LONGEST_USE_LINE)
-    return fail(`${text.length} characters; a use has at most ${LONGEST_USE_LINE}.`, whole);
+    return fail(`The line has ${text.length} characters; the maximum is ${LONGEST_USE_LINE}.`, whole);
   const [head, ...rest] = split(whole, ":");
   if (!rest.length) return fail("A use begins with its name and a colon: “Eat: restores 42 Vigour, used up”.", whole);
   const named = trimmed(head);
@@ -467,7 +499,7 @@ export function parseUse(text: string, around: Surroundings, make: (name: string
   for (const clause of clauses) {
     if (!clause.text && clauses.length === 1) continue;
     try {
-      if (!clause.text) throw new Refused("Nothing stands between these commas.", clause);
+      if (!clause.text) throw new Refused("There is nothing between these commas.", clause);
       if (clause.text.length > LONGEST_CLAUSE)
         throw new Refused(`A clause has at most ${LONGEST_CLAUSE} characters.`, clause);
       readClause(r, clause);
@@ -482,7 +514,122 @@ export function parseUse(text: string, around: Surroundings, make: (name: string
 const pieces = (of: Piece, match: RegExpExecArray) =>
   [(k: number) => part(of, match, k), (k: number) => match[k] !== undefined] as const;
 
+/** Reads a clause as it is written; else what it means in everyday words, or as several that lack their commas. */
 function readClause(r: Reader, clause: Piece): void {
+  r.makes = false;
+  const refused = r.attempt(() => readExactly(r, clause));
+  r.makes = true;
+  if (!refused) return;
+  for (const text of meanings(r, clause.text)) {
+    if (r.attempt(() => readExactly(r, { text, from: clause.from }))) continue;
+    r.tell(`“${clause.text}” is read as “${text}”.`, clause, [], "note");
+    return;
+  }
+  const parts = withoutCommas(clause);
+  if (
+    parts.length > 1 &&
+    !r.attempt(() => {
+      for (const each of parts) readMeant(r, each);
+    })
+  ) {
+    r.tell(`“${clause.text}” is read as “${parts.map((each) => each.text).join(", ")}”.`, clause, [], "note");
+    return;
+  }
+  // A name that is new may become a record, where the clause can't mean anything else.
+  const anew = r.attempt(() => readExactly(r, clause));
+  if (!anew) return;
+  const offers = offersFor(r, clause.text);
+  throw offers.length
+    ? new Refused(`“${clause.text}” isn't an effect. Say what it does, such as ${offers[0]}.`, clause, offers)
+    : anew;
+}
+
+function readMeant(r: Reader, clause: Piece): void {
+  const refused = r.attempt(() => readExactly(r, clause));
+  if (!refused) return;
+  for (const text of meanings(r, clause.text))
+    if (!r.attempt(() => readExactly(r, { text, from: clause.from }))) return;
+  throw refused;
+}
+
+/** Everyday words for what a clause says, in the order in which they are tried. */
+const EVERYDAY: readonly (readonly [RegExp, string])[] = [
+  [/^(?:heals?|restore|recovers?|regains?|refills?) (.+)$/is, "restores $1"],
+  [/^\+\s*(\d.*)$/s, "restores $1"],
+  [/^[-−]\s*(\d.*)$/s, "drains $1"],
+  [/^(?:drain|damages?|hurts?|deals) (.+)$/is, "drains $1"],
+  [/^(\d\S*) damage to (.+)$/is, "drains $1 $2"],
+  [/^(?:cost|spends?|uses) (.+)$/is, "costs $1"],
+  [/^(?:apply|causes?|grants?) (.+)$/is, "applies $1"],
+  [/^(?:clear|removes?|cures?|ends?) (.+)$/is, "clears $1"],
+  [/^(?:raise|increases?|boosts?) (.+)$/is, "raises $1"],
+  [/^(?:lower|decreases?|reduces?) (.+)$/is, "lowers $1"],
+  [/^(?:give|adds?) (.+)$/is, "gives $1"],
+  [/^(?:take) (.+)$/is, "takes $1"],
+  [/^(?:teach|learns?) (.+)$/is, "teaches $1"],
+  [/^(?:draw|opens?|rolls?) (.+)$/is, "draws from $1"],
+  [/^(?:leave|becomes) (.+)$/is, "leaves $1"],
+  [/^(?:require|requires|need) (.+)$/is, "needs $1"],
+  [/^cd (.+)$/is, "cooldown $1"],
+  [/^(?:cast time|takes|wind-?up) (\d.*)$/is, "use time $1"],
+  [/^(?:consumed|single use|one use|uses? it up)$/is, "used up"],
+  [/^(?:reusable|not used up|not consumed|stays)$/is, "kept"],
+  [/^(\d\S*) (?:uses|charges)$/is, "lasts $1 uses"],
+  [/^durability (\d\S*)$/is, "lasts $1 uses"],
+  [/^(?:everywhere)$/is, "anywhere"],
+  [/^only in (.+)$/is, "only $1"],
+];
+
+/** What a clause may mean that is not read as it stands. */
+function* meanings(r: Reader, text: string): Generator<string> {
+  for (const [form, by] of EVERYDAY) if (form.test(text)) yield text.replace(form, by);
+  // "restores 2 * 6 Vigour": an amount that is reckoned, before the name.
+  const reckoned = /^(restores?|heals?|drains?|costs?) (.+)$/is.exec(text);
+  if (reckoned) {
+    const words = reckoned[2].split(/\s+/);
+    for (let at = 1; at < words.length; at++) {
+      const name = words.slice(at).join(" ");
+      if (r.around.names("resource").find(name).found !== "one") continue;
+      const verb = reckoned[1]
+        .toLowerCase()
+        .replace(/^heals?$/, "restores")
+        .replace(/^(restore|drain|cost)$/, "$1s");
+      yield `${verb} ${name} by ${words.slice(0, at).join(" ")}`;
+    }
+  }
+}
+
+/** Where another clause begins although no comma stands before it. */
+const BEGINS =
+  /\s+(?=(?:cooldown|ready in|used up|kept|lasts \d|leaves|needs|not while|only|on (?:self|oneself|one ally|all allies|one foe|all foes|a location|a place)\b|anywhere|nowhere|refused when|allowed when|restores|drains|costs|clears|applies|draws|gives|takes|pays|charges|teaches|raises|lowers|signals|use time)\b)/i;
+function withoutCommas(clause: Piece): Piece[] {
+  const parts: Piece[] = [];
+  let from = 0;
+  for (const text of clause.text.split(BEGINS)) {
+    const at = clause.text.indexOf(text, from);
+    parts.push({ text, from: clause.from + at });
+    from = at + text.length;
+  }
+  return parts;
+}
+
+/** What is offered for a bare amount: "42 Vigour", "12 damage". */
+function offersFor(r: Reader, text: string): string[] {
+  const match = /^([+-]?\d\S*) (.+)$/s.exec(text);
+  if (!match) return [];
+  const [, amount, name] = match;
+  const found = (kind: string) => r.around.names(kind).find(name).found === "one";
+  if (found("resource")) return [`restores ${amount} ${name}`, `drains ${amount} ${name}`, `costs ${amount} ${name}`];
+  if (found("stat")) return [`raises ${name} by ${amount}`, `lowers ${name} by ${amount}`];
+  if (found("item")) return [`gives ${amount} ${name}`, `takes ${amount} ${name}`];
+  if (found("currency")) return [`pays ${amount} ${name}`, `charges ${amount} ${name}`];
+  const resources = [...r.around.names("resource").names()].slice(0, 3);
+  if (/^(?:damage|harm)$/i.test(name)) return resources.map((each) => `drains ${amount} ${each}`);
+  if (/^(?:healing|health|hp|points)$/i.test(name)) return resources.map((each) => `restores ${amount} ${each}`);
+  return [];
+}
+
+function readExactly(r: Reader, clause: Piece): void {
   for (const { form, read } of CLAUSES) {
     const match = form.exec(clause.text);
     if (!match) continue;

@@ -232,7 +232,10 @@ describe("the line of every way", () => {
       ["pattern [Rope, Rope, Rope, Rope, Rope, Rope] -> 1 Tar", "at most 5 rows of 5 places"],
       ["pattern [Rope; Rope; Rope; Rope; Rope; Rope] -> 1 Tar", "at most 5 rows of 5 places"],
       ["1 Rope -> 1 Tar |", "A variant changes something: a tool, station, amount, time, fee or level."],
-      ["1 Rope -> 1 Tar | using nothing", "A variant can't drop what its recipe needs. Write the recipe without it and add it in a variant."],
+      [
+        "1 Rope -> 1 Tar | using nothing",
+        "A variant can't drop what its recipe needs. Write the recipe without it and add it in a variant.",
+      ],
       ["1 Rope -> 1 Tar ordered", "Only combinations have an order: combine Flint + Brass file -> 1 Spark ordered."],
       ["1 Rope -> 1 Tar kept", "Only what goes in for certain can be kept"],
       ["1 any fish whole -> 1 Tar", "Only an ingredient that is named can be taken whole"],

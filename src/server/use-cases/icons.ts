@@ -27,6 +27,12 @@ export async function icon(name: string): Promise<string | null> {
   return body === undefined ? null : `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 512 512">${body}</svg>`;
 }
 
+/** The inner SVG of icons by name; unknown names are left out. */
+export async function iconBodies(names: readonly string[]): Promise<Readonly<Record<string, string>>> {
+  const all = await icons();
+  return Object.fromEntries(names.flatMap((name) => (all.has(name) ? [[name, all.get(name) as string]] : [])));
+}
+
 /** Those of some names that no icon and no picture of a pantry has. */
 export const strangeIcons = async (em: EntityManager, pantry: Id, names: readonly string[]): Promise<string[]> =>
   names.length

@@ -28,6 +28,8 @@ import { LineInput, STEP_NAMES } from "../uses/line-input";
 import { UseLine } from "../uses/uses-section";
 import { FormulaCurve } from "./formula-curve";
 import { ValueForm } from "./value-form";
+import { hasValueAt } from "@/core/catalogue/inheritance";
+import { FoldedFields } from "../sheet/folded-fields";
 
 export function RecordSheet({
   kind,
@@ -50,8 +52,8 @@ export function RecordSheet({
   const simple = rest.filter(([, field]) => !formed(field));
   const nested = rest.filter(([, field]) => field.inner !== undefined);
   const mapped = rest.filter(([name, field]) => field.parts !== undefined && name !== "own");
-  const writeUse = async (text: string) => {
-    const edits = rewriteUse(catalogue, record as Use, text);
+  const writeUse = async (text: string, create = false) => {
+    const edits = rewriteUse(catalogue, record as Use, text, create);
     return edits !== null && (edits.length === 0 || (await store.submit(edits)).ok);
   };
   return (
@@ -83,9 +85,18 @@ export function RecordSheet({
           </Section>
         )}
         <Section title="Fields">
-          {simple.map(([name]) => (
-            <FieldRow key={name} kind={kind} record={record} path={name} />
-          ))}
+          {simple
+            .filter(([name]) => hasValueAt(catalogue, kind, record, name))
+            .map(([name]) => (
+              <FieldRow key={name} kind={kind} record={record} path={name} />
+            ))}
+          <FoldedFields
+            kind={kind}
+            record={record}
+            of={simple
+              .filter(([name]) => !hasValueAt(catalogue, kind, record, name))
+              .map(([path, field]) => ({ path, label: labelOf(path, field), help: field.options.help }))}
+          />
         </Section>
         {[...nested, ...mapped].map(([name, field]) => (
           <Section key={name} title={labelOf(name, field)}>

@@ -1,23 +1,33 @@
 "use client";
-/** Which pantry to open, or a new one. */
+/** All pantries: create or import one, find one, see how large each is and who changed it last. */
+import { Upload } from "lucide-react";
 import Link from "next/link";
-import { type FormEvent, useState } from "react";
-import { Button } from "../kit/kit";
-import { copySetup, newPantry } from "../pantry/api";
+import { type FormEvent, useRef, useState } from "react";
+import { count } from "@/core/numbers/format";
+import { normalise } from "@/core/schema/names";
+import { Button, sayWhen } from "../kit/kit";
+import { copySetup, importAsNew, newPantry } from "../pantry/api";
 
-interface Head {
+interface Summary {
   readonly key: string;
   readonly name: string;
   readonly revision: number;
+  readonly items: number;
+  readonly last: { readonly author: string; readonly at: string } | null;
 }
 
-export function PantryList({ pantries }: { pantries: readonly Head[] }) {
+export function PantryList({ pantries }: { pantries: readonly Summary[] }) {
   const [name, setName] = useState("");
   const [like, setLike] = useState("");
+  const [search, setSearch] = useState("");
   const [refused, setRefused] = useState("");
+  const [busy, setBusy] = useState("");
+  const file = useRef<HTMLInputElement>(null);
   const make = async (e: FormEvent) => {
     e.preventDefault();
+    setBusy("Creating the pantry…");
     const made = await newPantry(name.trim());
+    setBusy("");
     if (made.ok) {
       const says = like ? await copySetup(like, made.value.key) : null;
       if (says === null) window.location.assign(`/${made.value.key}/${like ? "setup" : "shelves"}`);
@@ -25,30 +35,24 @@ export function PantryList({ pantries }: { pantries: readonly Head[] }) {
     } else
       setRefused(made.problem.status ? made.problem.detail : "The server isn't responding. Try again in a moment.");
   };
+  const bring = async (chosen: File) => {
+    setRefused("");
+    setBusy(`Importing ${chosen.name}…`);
+    const outcome = await importAsNew({ name: chosen.name, text: await chosen.text() });
+    setBusy("");
+    if ("key" in outcome) window.location.assign(`/${outcome.key}/shelves`);
+    else setRefused(outcome.says);
+  };
+  const shown = pantries.filter((p) => normalise(p.name).includes(normalise(search)));
   return (
-    <main className="mx-auto flex h-full max-w-xl flex-col justify-center gap-5 p-6">
+    <main className="mx-auto flex h-full max-w-3xl flex-col gap-4 overflow-auto px-6 py-10">
       <div>
         <h1 className="text-2xl">Salty Pantry</h1>
-        <p className="text-second">Every pantry is an item database of its own, shared by everybody who opens it.</p>
+        <p className="text-second">A pantry is an item database of its own, shared by everyone who opens it.</p>
       </div>
-      <ul className="divide-y divide-hair rounded-sm border border-line bg-salt">
-        {pantries.map((p) => (
-          <li key={p.key}>
-            <Link href={`/${p.key}/shelves`} className="flex items-center justify-between px-4 py-3 hover:bg-shade">
-              <span className="font-semibold">{p.name}</span>
-              <span className="text-second">revision {p.revision}</span>
-            </Link>
-          </li>
-        ))}
-        {pantries.length === 0 && (
-          <li className="px-4 py-6 text-second">
-            No pantry yet. Give the first one a name below, or import a bundle with “npx salty import FILE”.
-          </li>
-        )}
-      </ul>
-      <form onSubmit={make} className="flex gap-2">
+      <form onSubmit={make} className="flex flex-wrap gap-2" aria-label="New pantry">
         <input
-          className="field"
+          className="field min-w-48 flex-1"
           aria-label="Name of the new pantry"
           placeholder="Name of a new pantry"
           value={name}
@@ -57,12 +61,12 @@ export function PantryList({ pantries }: { pantries: readonly Head[] }) {
         />
         {pantries.length > 0 && (
           <select
-            aria-label="What it begins with"
+            aria-label="Setup to start from"
             className="field w-56!"
             value={like}
             onChange={(e) => setLike(e.target.value)}
           >
-            <option value="">with nothing in it</option>
+            <option value="">empty</option>
             {pantries.map((p) => (
               <option key={p.key} value={p.key}>
                 with the setup of {p.name}
@@ -73,12 +77,59 @@ export function PantryList({ pantries }: { pantries: readonly Head[] }) {
         <Button look="solid" type="submit" disabled={!name.trim()}>
           New pantry
         </Button>
+        <Button onClick={() => file.current?.click()}>
+          <Upload size={14} aria-hidden /> Import a bundle
+        </Button>
+        <input
+          ref={file}
+          type="file"
+          aria-label="Bundle file"
+          accept=".json,application/json"
+          className="hidden"
+          onChange={(e) => {
+            const chosen = e.target.files?.[0];
+            e.target.value = "";
+            if (chosen) void bring(chosen);
+          }}
+        />
       </form>
+      {busy && <p role="status">{busy}</p>}
       {refused && (
         <p role="alert" className="text-beet">
           {refused}
         </p>
       )}
+      {pantries.length > 5 && (
+        <input
+          type="search"
+          aria-label="Search pantries"
+          placeholder="Search pantries"
+          className="field max-w-72"
+          value={search}
+          onChange={(e) => setSearch(e.target.value)}
+        />
+      )}
+      <ul aria-label="Pantries" className="divide-y divide-hair rounded-sm border border-line bg-salt">
+        {shown.map((p) => (
+          <li key={p.key}>
+            <Link href={`/${p.key}/shelves`} className="flex items-center gap-4 px-4 py-2.5 hover:bg-shade">
+              <span className="min-w-0 flex-1 truncate font-semibold">{p.name}</span>
+              <span className="num w-24 text-right">{count(p.items, "item")}</span>
+              <span className="w-64 truncate text-right text-second" suppressHydrationWarning>
+                revision {p.revision}
+                {p.last && `, ${p.last.author}, ${sayWhen(p.last.at)}`}
+              </span>
+            </Link>
+          </li>
+        ))}
+        {shown.length === 0 && (
+          <li className="px-4 py-6 text-second">
+            {pantries.length
+              ? `No pantry matches “${search}”.`
+              : "No pantries yet. Create the first one above, or import a bundle."}
+          </li>
+        )}
+      </ul>
     </main>
   );
 }

@@ -3,19 +3,22 @@
 import dynamic from "next/dynamic";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import Link from "next/link";
-import { type ReactNode, Suspense, useEffect, useState } from "react";
+import { type ReactNode, Suspense, useEffect, useMemo, useState } from "react";
 import { byKey } from "@/core/catalogue/keys";
 import type { Item } from "@/core/kinds/index";
 import { group } from "@/core/numbers/format";
 import { cx, Empty } from "../kit/kit";
 import { PantryProvider, useStore, useView } from "../pantry/provider";
-import { CommandField } from "./command";
 import { ALL_VIEWS, titleOf } from "../views";
 import { usePlaces } from "./navigate";
 import { NoticeCard } from "./notice";
+import { type Overlays, OverlaysContext } from "./overlays";
 import { Tideline } from "./tideline";
 import { useTransliteration } from "./transliteration";
 
+/** Loaded when they are opened for the first time. */
+const CommandField = dynamic(() => import("./command").then((m) => m.CommandField), { ssr: false });
+const Help = dynamic(() => import("../help/help").then((m) => m.Help), { ssr: false });
 /** Loaded with the first item that is opened. */
 const ItemSheet = dynamic(() => import("../sheet/item-sheet").then((m) => m.ItemSheet), { ssr: false });
 
@@ -39,8 +42,12 @@ function Frame({ children }: { children: ReactNode }) {
   const missing = useView((v) => v.link === "missing");
   const name = useView((v) => v.state?.catalogue.pantry.name);
   const places = usePlaces();
-  const [finding, setFinding] = useState(false);
-  useGlobalKeys(() => setFinding(true));
+  const [over, setOver] = useState<"command" | "help" | null>(null);
+  const overlays = useMemo<Overlays>(
+    () => ({ openCommand: () => setOver("command"), openHelp: () => setOver("help") }),
+    [],
+  );
+  useGlobalKeys(overlays);
   useTransliteration();
   const wanted = places.query.get("item");
   const item = useWantedItem(wanted);
@@ -48,24 +55,27 @@ function Frame({ children }: { children: ReactNode }) {
     if (name !== undefined) document.title = titleOf(places.view, name);
   }, [name, places.view]);
   return (
-    <div className="grid h-screen grid-cols-[150px_minmax(0,1fr)] grid-rows-[minmax(0,1fr)_auto] print:block">
-      <Rail />
-      <div className="flex min-w-0">
-        <main className="flex min-w-0 flex-1 flex-col">
-          {open ? (
-            children
-          ) : missing ? (
-            <Missing />
-          ) : (
-            <Empty title="Opening the pantry">Loading its records and analysis.</Empty>
-          )}
-        </main>
-        {item && <ItemSheet key={item.id} item={item} onClose={() => places.ask({ item: null })} />}
+    <OverlaysContext.Provider value={overlays}>
+      <div className="grid h-screen grid-cols-[150px_minmax(0,1fr)] grid-rows-[minmax(0,1fr)_auto] print:block">
+        <Rail />
+        <div className="flex min-w-0">
+          <main className="flex min-w-0 flex-1 flex-col">
+            {open ? (
+              children
+            ) : missing ? (
+              <Missing />
+            ) : (
+              <Empty title="Opening the pantry">Loading its records and analysis.</Empty>
+            )}
+          </main>
+          {item && <ItemSheet key={item.id} item={item} onClose={() => places.ask({ item: null })} />}
+        </div>
+        <Tideline />
+        <NoticeCard />
+        {over === "command" && open && <CommandField onClose={() => setOver(null)} />}
+        {over === "help" && open && <Help onClose={() => setOver(null)} />}
       </div>
-      <Tideline />
-      <NoticeCard />
-      {finding && open && <CommandField onClose={() => setFinding(false)} />}
-    </div>
+    </OverlaysContext.Provider>
   );
 }
 
@@ -174,17 +184,21 @@ function ThemeSwitch() {
   );
 }
 
-function useGlobalKeys(find: () => void): void {
+function useGlobalKeys({ openCommand, openHelp }: Overlays): void {
   const store = useStore();
   useEffect(() => {
     const press = (e: KeyboardEvent) => {
-      if (!(e.ctrlKey || e.metaKey)) return;
       const typing =
         e.target instanceof HTMLElement &&
         (e.target.isContentEditable || /^(input|textarea|select)$/i.test(e.target.tagName));
+      if (e.key === "?" && !typing && !e.ctrlKey && !e.metaKey && !e.defaultPrevented) {
+        e.preventDefault();
+        openHelp();
+      }
+      if (!(e.ctrlKey || e.metaKey)) return;
       if (e.key.toLowerCase() === "k") {
         e.preventDefault();
-        find();
+        openCommand();
       } else if (e.key.toLowerCase() === "z" && !typing) {
         e.preventDefault();
         void (e.shiftKey ? store.redo() : store.undo());
@@ -195,5 +209,5 @@ function useGlobalKeys(find: () => void): void {
     };
     window.addEventListener("keydown", press);
     return () => window.removeEventListener("keydown", press);
-  }, [find, store]);
+  }, [openCommand, openHelp, store]);
 }

@@ -1,10 +1,12 @@
 "use client";
 /** The tideline: where the pantry stands and what the last change moved, with undo beside it. Opens into the list. */
-import { ChevronDown, ChevronUp, Redo2, Undo2 } from "lucide-react";
-import { useState } from "react";
+import { ChevronDown, ChevronUp, Redo2, Undo2, X } from "lucide-react";
+import { type ReactNode, useEffect, useRef, useState } from "react";
 import { sayMoved } from "@/core/history/say-moved";
 import { type Catalogue, nameOf } from "@/core/catalogue/catalogue";
 import { ruleTitle } from "@/core/checklist";
+import type { Finding } from "@/core/checks/check";
+import { sayCost } from "@/core/numbers/format";
 import { Button, cx, Dot, sayWhen } from "../kit/kit";
 import { useStore, useView } from "../pantry/provider";
 import type { LastMove } from "../pantry/store";
@@ -18,6 +20,14 @@ export function Tideline() {
   const busy = useView((v) => v.busy);
   const places = usePlaces();
   const [open, setOpen] = useState(false);
+  const toggle = useRef<HTMLButtonElement>(null);
+  const close = () => {
+    setOpen(false);
+    toggle.current?.focus();
+  };
+  // Another view has its own room: what lies over it goes.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: with each view
+  useEffect(() => setOpen(false), [places.view]);
   if (!state) return <footer className="h-9 border-t-2 border-ink bg-salt" />;
   const { model, catalogue, last, stopped } = state;
   const behind = model.revision < catalogue.revision;
@@ -37,8 +47,17 @@ export function Tideline() {
   );
   return (
     // biome-ignore lint/a11y/useAriaPropsSupportedByRole: named where it has a role, which is told at run time
-    <footer aria-label="Tideline" className="relative border-t-2 border-ink bg-salt">
-      {open && <Consequences onClose={() => setOpen(false)} />}
+    // biome-ignore lint/a11y/noStaticElementInteractions: Escape closes what stands in it
+    <footer
+      aria-label="Tideline"
+      className="relative border-t-2 border-ink bg-salt"
+      onKeyDown={(e) => {
+        if (e.key !== "Escape" || !open) return;
+        e.stopPropagation();
+        close();
+      }}
+    >
+      {open && <Consequences onClose={close} />}
       <div className="flex h-9 items-stretch">
         {figure(faults, faults === 1 ? "error" : "errors", "", "error")}
         {figure(looks, looks === 1 ? "warning" : "warnings", "", "warning")}
@@ -46,6 +65,7 @@ export function Tideline() {
         {figure(away, "unobtainable", "unobtainable")}
         <button
           type="button"
+          ref={toggle}
           aria-expanded={open}
           aria-label="What the last change did"
           onClick={() => setOpen(!open)}
@@ -65,7 +85,11 @@ export function Tideline() {
               data-testid="last-move"
               className="moved flex min-w-0 gap-3 whitespace-nowrap"
             >
-              <b className="truncate">{last.change.undoes ? `Undone: ${last.change.note}` : last.says}</b>
+              <b className="truncate">
+                {last.change.undoes
+                  ? `${store.redone.has(last.change.revision) ? "Redo" : "Undo"}: ${last.says}`
+                  : last.says}
+              </b>
               <span className="truncate text-second">{whatMoved(last, catalogue).slice(0, 3).join(", ")}</span>
             </span>
           ) : (
@@ -98,63 +122,116 @@ export function Tideline() {
 function Consequences({ onClose }: { onClose: () => void }) {
   const state = useView((v) => v.state);
   const places = usePlaces();
+  const box = useRef<HTMLElement>(null);
+  useEffect(() => box.current?.focus(), []);
   if (!state) return null;
-  const { last, catalogue, model } = state;
-  const moved = last ? [...last.items].filter((id) => catalogue.records.item.has(id)) : [];
+  const { last, catalogue } = state;
+  const costs = last?.costs.filter(({ id }) => catalogue.records.item.has(id)) ?? [];
   return (
     <section
-      aria-label="What changed"
-      className="absolute right-0 bottom-full left-0 grid max-h-80 grid-cols-2 gap-6 overflow-auto border-t-2 border-ink bg-salt p-4 shadow-[0_-8px_24px_#0002]"
+      ref={box}
+      // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keyboard
+      tabIndex={0}
+      aria-label="What the last change did"
+      className="absolute right-0 bottom-full left-0 max-h-80 overflow-auto border-t-2 border-ink bg-salt p-4 shadow-[0_-8px_24px_#0002] outline-none"
     >
-      <div>
-        <h2 className="pb-1 text-[14px]">{last ? last.says : "No changes in this window yet"}</h2>
-        {last && (
+      <div className="flex items-start gap-4 pb-2">
+        <div className="min-w-0 flex-1">
+          <h2 className="text-[14px]">{last ? last.says : "No changes in this window yet"}</h2>
           <p className="text-second">
-            {last.change.author}, {sayWhen(last.change.at)}: {whatMoved(last, catalogue).join(", ")}.
+            {last
+              ? `${last.change.author}, ${sayWhen(last.change.at)}: ${whatMoved(last, catalogue).join(", ")}.`
+              : "Change something, and its effects on costs and findings appear here."}
           </p>
-        )}
-        <ul className="mt-2 grid grid-cols-2 gap-x-4">
-          {moved.slice(0, 24).map((id) => (
-            <li key={id} className="flex justify-between gap-2 border-b border-hair py-0.5">
-              <button type="button" className="truncate hover:underline" onClick={() => places.openItem(id)}>
-                {nameOf(catalogue, "item", id)}
-              </button>
-              <span className="ink-worked">{model.figures.get(id)?.value?.toFixed(2) ?? "—"}</span>
-            </li>
-          ))}
-        </ul>
-        {moved.length > 24 && <p className="pt-1 text-second">and {moved.length - 24} more</p>}
+        </div>
+        <Button look="quiet" className="px-1!" aria-label="Close" onClick={onClose}>
+          <X size={15} aria-hidden />
+        </Button>
       </div>
-      <div>
-        <h2 className="pb-1 text-[14px]">Findings</h2>
-        {model.findings.length === 0 && (
-          <p className="text-second">
-            {model.revision < 0
-              ? "Findings appear here when the analysis is done."
-              : "No findings: every item is obtainable and no loop gains."}
-          </p>
-        )}
-        <ul>
-          {model.findings.slice(0, 12).map((f) => (
-            <li key={f.fingerprint}>
+      {last && (
+        <div className="grid grid-cols-3 gap-6">
+          <Effects title="Costs" of={costs} none="No cost changed.">
+            {({ id, from, to }) => (
               <button
                 type="button"
-                className="flex w-full items-center gap-2 py-0.5 text-left hover:underline"
-                onClick={() => {
-                  onClose();
-                  places.go("checks", { finding: f.fingerprint });
-                }}
+                className="flex w-full justify-between gap-2 py-0.5 text-left hover:underline"
+                onClick={() => places.openItem(id)}
               >
-                <Dot severity={f.severity} />
-                <span className="truncate">
-                  <b>{ruleTitle(f.rule)}:</b> {f.says}
+                <span className="truncate">{nameOf(catalogue, "item", id)}</span>
+                <span className="num whitespace-nowrap">
+                  <span className="text-second">{sayWorth(from)} →</span>{" "}
+                  <span className="ink-worked">{sayWorth(to)}</span>
                 </span>
               </button>
-            </li>
-          ))}
-        </ul>
-      </div>
+            )}
+          </Effects>
+          <Effects title="New findings" of={last.opened} none="No new findings.">
+            {(finding) => (
+              <FindingLink finding={finding} onOpen={() => places.go("checks", { finding: finding.fingerprint })} />
+            )}
+          </Effects>
+          <Effects title="Resolved findings" of={last.closed} none="No finding was resolved.">
+            {(finding) => (
+              <FindingLink
+                finding={finding}
+                onOpen={() => {
+                  const [about] = finding.about;
+                  if (about) places.open(about.kind, about.id);
+                }}
+              />
+            )}
+          </Effects>
+        </div>
+      )}
     </section>
+  );
+}
+
+const LISTED = 12;
+const sayWorth = (value: number | null): string => (value === null ? "unobtainable" : sayCost(value));
+
+function Effects<T>({
+  title,
+  of,
+  none,
+  children,
+}: {
+  readonly title: string;
+  readonly of: readonly T[];
+  readonly none: string;
+  readonly children: (of: T) => ReactNode;
+}) {
+  return (
+    <section aria-label={title} className="min-w-0">
+      <h3 className="head pb-0.5">
+        {title} {of.length > 0 && <span className="font-normal">{of.length}</span>}
+      </h3>
+      {of.length === 0 && <p className="text-second">{none}</p>}
+      <ul>
+        {of.slice(0, LISTED).map((each, k) => (
+          <li key={k} className="border-b border-hair">
+            {children(each)}
+          </li>
+        ))}
+      </ul>
+      {of.length > LISTED && <p className="pt-1 text-second">and {of.length - LISTED} more</p>}
+    </section>
+  );
+}
+
+function FindingLink({ finding, onOpen }: { readonly finding: Finding; readonly onOpen: () => void }) {
+  return (
+    <button
+      type="button"
+      title={finding.says}
+      className="flex w-full items-center gap-2 py-0.5 text-left hover:underline"
+      onClick={onOpen}
+    >
+      <Dot severity={finding.severity} />
+      <span className="truncate">
+        <b>{ruleTitle(finding.rule)}:</b> {finding.says}
+      </span>
+    </button>
   );
 }
 

@@ -1,26 +1,36 @@
 "use client";
-/** The head of a view: its title, its actions, the command field and who is here. */
-import { Search } from "lucide-react";
+/** The head of a view: its title, its actions, the command field, help and who is here. */
+import { Search, UserRound } from "lucide-react";
 import { type ReactNode, useEffect, useState } from "react";
 import { Popover } from "radix-ui";
 import type { NumberFormat } from "@/core/numbers/decimal";
 import { Button } from "../kit/kit";
 import { useKept, useStore, useView } from "../pantry/provider";
+import { useOverlays } from "./overlays";
 
 export function ViewHead({ title, children }: { title: string; children?: ReactNode }) {
-  const open = () => window.dispatchEvent(new KeyboardEvent("keydown", { key: "k", ctrlKey: true }));
+  const { openCommand, openHelp } = useOverlays();
   return (
     <header className="flex h-11 shrink-0 items-center gap-2 border-b border-line bg-salt px-3.5">
       <h1 className="mr-1.5 text-[18px]">{title}</h1>
       {children}
       <button
         type="button"
-        onClick={open}
+        onClick={openCommand}
         className="ml-auto flex h-7 min-w-0 max-w-80 flex-1 items-center gap-2 rounded-sm border border-line bg-fog px-2.5 text-second hover:border-third"
       >
         <Search size={14} aria-hidden className="shrink-0" />
         <span className="truncate">Search records and commands</span>
         <kbd className="ml-auto hidden text-[12px] whitespace-nowrap xl:inline">Ctrl K</kbd>
+      </button>
+      <button
+        type="button"
+        aria-label="Help"
+        title="Help (?)"
+        onClick={openHelp}
+        className="grid size-7 shrink-0 place-items-center rounded-full border border-line bg-salt font-bold text-second hover:border-third hover:text-ink"
+      >
+        ?
       </button>
       <Author />
     </header>
@@ -36,21 +46,20 @@ function Author() {
   useEffect(() => {
     store.author = name;
   }, [store, name]);
-  const initials =
-    name
-      .split(/\s+/)
-      .filter(Boolean)
-      .map((w) => w[0])
-      .slice(0, 2)
-      .join("")
-      .toUpperCase() || "?";
+  const initials = name
+    .split(/\s+/)
+    .filter(Boolean)
+    .map((w) => w[0])
+    .slice(0, 2)
+    .join("")
+    .toUpperCase();
   return (
     <Popover.Root onOpenChange={(open) => setTyped(open ? name : null)} open={typed !== null}>
       <Popover.Trigger
         aria-label={name ? `Your profile: ${name}` : "Enter your name"}
         className="grid size-7 shrink-0 place-items-center rounded-full bg-deep text-[12px] font-bold text-white"
       >
-        {initials}
+        {initials || <UserRound size={15} aria-hidden />}
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content

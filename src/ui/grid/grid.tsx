@@ -22,6 +22,7 @@ import { type Column, type Order, pressedHead } from "./columns";
 import { Head } from "./head";
 import { AT_FIRST, type Place, placeAt, type Spot, whereIs } from "./place";
 import { GridRow, ROW_HEIGHT } from "./row";
+import type { Offer } from "../kit/refusal";
 
 export interface CellEntry<R> {
   readonly row: R;
@@ -33,6 +34,8 @@ export interface CellEntry<R> {
 export interface Refusal {
   readonly says: string;
   readonly faults: readonly { readonly at: number; readonly says: string }[];
+  /** What can be created so that it is accepted. */
+  readonly offer?: Offer;
 }
 
 /** Entries that wait because some of them can't be read: nothing of them is written until somebody says what becomes of them. */
@@ -124,6 +127,7 @@ export function Grid<R>({
   const [editing, setEditing] = useState<Editing | null>(null);
   const typed = useRef("");
   const [refusal, setRefusal] = useState<string | null>(null);
+  const [offer, setOffer] = useState<Offer | null>(null);
   const [menuOf, setMenuOf] = useState<string | null>(null);
   const [pending, setPending] = useState<ReadonlyMap<string, string>>(new Map());
   const [held, setHeld] = useState<Held<R> | null>(null);
@@ -231,6 +235,7 @@ export function Grid<R>({
       for (const [key, text] of mine) if (rest.get(key) === text) rest.delete(key);
       return rest;
     });
+    setOffer(refused?.offer ?? null);
     if (refused?.faults.length) {
       const faults = new Map(refused.faults.map(({ at, says }) => [cellOf(wanted[at]), says]));
       hold({ entries: wanted, faults });
@@ -581,6 +586,19 @@ export function Grid<R>({
               "All invalid cells are corrected."
             )}
           </span>
+          {offer && (
+            <Button
+              onClick={() =>
+                void offer.run().then((says) => {
+                  setOffer(null);
+                  setHeld(says === null ? null : held);
+                  setRefusal(says);
+                })
+              }
+            >
+              {offer.label}
+            </Button>
+          )}
           {held.faults.size > 0 && <Button onClick={toFault}>Next</Button>}
           {readable.length > 0 && (
             <Button look="solid" onClick={() => void write(readable)}>

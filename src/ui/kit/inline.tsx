@@ -5,6 +5,7 @@ import { useRef, useState } from "react";
 import type { Held } from "@/core/catalogue/inheritance";
 import { cx } from "./kit";
 import { NameInput } from "./name-input";
+import { OfferButton, type Refused, wordsOf } from "./refusal";
 
 interface Props {
   readonly label: string;
@@ -14,14 +15,14 @@ interface Props {
   readonly names?: readonly string[];
   readonly long?: boolean;
   readonly numeric?: boolean;
-  readonly onWrite: (text: string) => Promise<string | null>;
+  readonly onWrite: (text: string) => Promise<Refused | null>;
   /** Puts an overridden value back to what it inherits. */
   readonly onPutBack?: () => void;
 }
 
 export function Inline({ label, held, show, text, names, long, numeric, onWrite, onPutBack }: Props) {
   const [editing, setEditing] = useState(false);
-  const [says, setSays] = useState<string | null>(null);
+  const [says, setSays] = useState<Refused | null>(null);
   const left = useRef(false);
   const done = async (typed: string) => {
     if (left.current) return;
@@ -40,7 +41,7 @@ export function Inline({ label, held, show, text, names, long, numeric, onWrite,
   };
   const reason = says && (
     <span role="alert" className="block w-0 min-w-full text-[12px] whitespace-normal text-beet">
-      {says}
+      {wordsOf(says)} <OfferButton refused={says} onDone={drop} onRefused={setSays} />
     </span>
   );
   const begin = () => {

@@ -1,12 +1,12 @@
 "use client";
 /** Small parts used everywhere: buttons, icons, grains, jar labels, empty places. */
-import type { ButtonHTMLAttributes, ReactNode } from "react";
+import { type ButtonHTMLAttributes, type ReactNode, useSyncExternalStore } from "react";
 import { held } from "@/core/catalogue/inheritance";
 import { OWN_PICTURE } from "@/core/pictures/own-picture";
 import { membersOf } from "@/core/process/members";
 import type { Named } from "@/core/notation/line";
 import type { Id } from "@/core/schema/id";
-import { useLivePart } from "../pantry/provider";
+import { useLivePart, useStore } from "../pantry/provider";
 
 export const cx = (...names: (string | false | null | undefined)[]): string => names.filter(Boolean).join(" ");
 
@@ -57,20 +57,26 @@ export function Icon({ name, size = 18 }: { name: string | null; size?: number }
         style={{ width: size, height: size }}
       />
     );
-  const url = `url("/api/icons/${encodeURIComponent(name)}.svg")`;
+  return <Drawing name={name} size={size} />;
+}
+
+/** An icon of the game's set; many of them arrive in one answer. */
+function Drawing({ name, size }: { readonly name: string; readonly size: number }) {
+  const { icons } = useStore();
+  const body = useSyncExternalStore(
+    icons.subscribe,
+    () => icons.body(name),
+    () => "",
+  );
   return (
-    <span
+    <svg
       aria-hidden
-      className="inline-block shrink-0 bg-current"
-      style={{
-        width: size,
-        height: size,
-        maskImage: url,
-        maskSize: "contain",
-        maskRepeat: "no-repeat",
-        WebkitMaskImage: url,
-        WebkitMaskSize: "contain",
-      }}
+      viewBox="0 0 512 512"
+      width={size}
+      height={size}
+      className="icon inline-block shrink-0"
+      // biome-ignore lint/security/noDangerouslySetInnerHtml: from the icon set that the server serves, never from a pantry
+      dangerouslySetInnerHTML={{ __html: body }}
     />
   );
 }

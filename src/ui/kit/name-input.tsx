@@ -3,9 +3,9 @@
 import { useId, useState } from "react";
 import { cx } from "./kit";
 import { fitting, NameList } from "./name-list";
+import { isRefused, OfferButton, type Refused, wordsOf } from "./refusal";
 
-/** Why something was not taken; null where it was. */
-type Refusal = string | null;
+type Refusal = Refused | null;
 
 interface Props {
   readonly label: string;
@@ -24,7 +24,7 @@ export function NameInput({ label, value, names, onDone, placeholder, clearAfter
   const [picked, setPicked] = useState(0);
   const listId = useId();
   const offers = typed?.trim() ? fitting(typed, names) : [];
-  const [says, setSays] = useState<string | null>(null);
+  const [says, setSays] = useState<Refused | null>(null);
   const drop = () => {
     setTyped(null);
     setSays(null);
@@ -33,7 +33,7 @@ export function NameInput({ label, value, names, onDone, placeholder, clearAfter
     drop();
     if (name.trim() === value && !clearAfter) return;
     const hear = (why: unknown) => {
-      if (typeof why !== "string") return;
+      if (!isRefused(why)) return;
       setTyped(name);
       setSays(why);
     };
@@ -85,7 +85,15 @@ export function NameInput({ label, value, names, onDone, placeholder, clearAfter
       />
       {says && (
         <span role="alert" className="block max-w-64 text-[12px] whitespace-normal text-beet">
-          {says}
+          {wordsOf(says)}{" "}
+          <OfferButton
+            refused={says}
+            onDone={() => {
+              drop();
+              onCancel?.();
+            }}
+            onRefused={setSays}
+          />
         </span>
       )}
     </span>

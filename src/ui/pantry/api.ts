@@ -99,9 +99,47 @@ export async function copySetup(from: string, to: string): Promise<string | null
   return got.ok ? null : got.problem.detail;
 }
 
+/** A new pantry with what a bundle holds, named as the bundle says, else as its file. */
+export async function importAsNew(file: {
+  readonly name: string;
+  readonly text: string;
+}): Promise<{ readonly key: string } | { readonly says: string }> {
+  let name = file.name.replace(/\.json$/i, "");
+  try {
+    const said = (JSON.parse(file.text) as { pantry?: { name?: unknown } } | null)?.pantry?.name;
+    if (typeof said === "string" && said.trim()) name = said.trim().slice(0, 120);
+  } catch {
+    return { says: `${file.name} isn't a bundle: it is not valid JSON.` };
+  }
+  const made = await newPantry(name);
+  if (!made.ok) return { says: made.problem.detail };
+  const { key } = made.value;
+  const api = new PantryApi(`/api/pantries/${encodeURIComponent(key)}`);
+  const got = await api.importBundle(
+    file,
+    { dry: false, replace: false, author: "" },
+    { progress: () => undefined, signal: new AbortController().signal },
+  );
+  if (got.ok) return { key };
+  // Nothing is left of a pantry whose bundle has errors.
+  await api.deletePantry(name, "");
+  const [first] = got.problem.issues;
+  return { says: `${got.problem.title}. ${first ? `${first.path}: ${first.message}` : got.problem.detail}` };
+}
+
+/** Every pantry of this server. */
+export const allPantries = (): Promise<readonly { readonly key: string; readonly name: string }[]> =>
+  valueIn(fetch("/api/pantries"));
+
 /** Names of icons in which all words stand. */
 export const findIcons = (words: string): Promise<readonly string[]> =>
   valueIn(fetch(`/api/icons?q=${encodeURIComponent(words)}`));
+
+/** Icons whose drawings are asked for at once. */
+export const MOST_ICONS = 100;
+/** Drawings of icons by name; those without one are left out. */
+export const iconBodies = (names: readonly string[]): Promise<Readonly<Record<string, string>>> =>
+  valueIn(fetch(`/api/icon-bodies?${new URLSearchParams([...names].sort().map((name) => ["name", name]))}`));
 
 export interface Snapshot extends Packed {
   readonly model: PackedReadModel | null;

@@ -16,6 +16,7 @@ import { tellChange } from "@/core/history/telling";
 import { iconsIn, noIcons } from "@/core/catalogue/icons";
 import { PantryApi, type Problem, type Reply } from "./api";
 import { UndoStack } from "./undo-stack";
+import { IconBodies } from "./icon-bodies";
 
 type Ripple = NonNullable<LiveEvent["ripple"]>;
 
@@ -26,6 +27,16 @@ export interface LastMove {
   readonly moved: Moved | null;
   /** Items whose figures moved. */
   readonly items: ReadonlySet<Id>;
+  /** Costs that changed, the largest change first. */
+  readonly costs: readonly CostMove[];
+  readonly opened: readonly Finding[];
+  readonly closed: readonly Finding[];
+}
+export interface CostMove {
+  readonly id: Id;
+  /** Value units; null: unobtainable. */
+  readonly from: number | null;
+  readonly to: number | null;
 }
 
 export interface Live {
@@ -68,6 +79,36 @@ function troubledBy(findings: readonly Finding[]): ReadonlyMap<Id, number> {
   return counts;
 }
 
+/** Effects of one change that are listed. */
+const MOST_EFFECTS = 200;
+
+/** What a ripple changes in a model of before: costs, new findings and findings that are resolved. */
+function effectsOf(model: ReadModel, ripple: Ripple): Pick<LastMove, "costs" | "opened" | "closed"> {
+  const follows = model.revision === ripple.from;
+  const put = new Set(ripple.put.map((f) => f.fingerprint));
+  const dropped = new Set(ripple.drop);
+  const touched =
+    follows && (put.size || dropped.size)
+      ? model.findings.filter((f) => put.has(f.fingerprint) || dropped.has(f.fingerprint))
+      : [];
+  const before = new Set(touched.map((f) => f.fingerprint));
+  const costs = follows
+    ? ripple.figures.flatMap(([id, now]): CostMove[] => {
+        const [from, to] = [model.figures.get(id)?.value ?? null, now?.value ?? null];
+        return now === null || sameCost(from, to) ? [] : [{ id, from, to }];
+      })
+    : [];
+  return {
+    costs: costs.sort((a, b) => sizeOf(b) - sizeOf(a)).slice(0, MOST_EFFECTS),
+    opened: ripple.put.filter((f) => !before.has(f.fingerprint)).slice(0, MOST_EFFECTS),
+    closed: touched.filter((f) => !put.has(f.fingerprint)).slice(0, MOST_EFFECTS),
+  };
+}
+const sameCost = (a: number | null, b: number | null): boolean =>
+  a === b || (a !== null && b !== null && Math.abs(a - b) <= 1e-9 * Math.max(1, Math.abs(a), Math.abs(b)));
+const sizeOf = ({ from, to }: CostMove): number =>
+  from === null || to === null ? Number.POSITIVE_INFINITY : Math.abs(Math.log((to + 1e-9) / (from + 1e-9)));
+
 /** Edits of a change whose keys are remembered. */
 const MOST_REMEMBERED = 200;
 
@@ -94,6 +135,7 @@ export class PantryStore {
   shelf: readonly { readonly id: Id }[] = [];
 
   readonly api: PantryApi;
+  readonly icons = new IconBodies();
 
   constructor(readonly key: string) {
     this.api = new PantryApi(`/api/pantries/${encodeURIComponent(key)}`);
@@ -234,6 +276,7 @@ export class PantryStore {
       ),
       moved: ripple.moved,
       items: new Set(ripple.figures.map(([id]) => id)),
+      ...effectsOf(state.model, ripple),
     };
   }
   /** What was told last; of changes that were told before their consequences, and are part of what is read anew, the last. */
@@ -243,7 +286,15 @@ export class PantryStore {
     const change = told.at(-1);
     if (!change) return last;
     const edits = told.flatMap((c) => c.edits);
-    return { change, says: tellChange(catalogue, edits), moved: null, items: new Set() };
+    return {
+      change,
+      says: tellChange(catalogue, edits),
+      moved: null,
+      items: new Set(),
+      costs: [],
+      opened: [],
+      closed: [],
+    };
   }
   /** Changes that were told without their consequences. */
   private early: readonly LoggedChange[] = [];
@@ -399,12 +450,18 @@ export class PantryStore {
     });
   }
 
+  /** Revisions that repeated a change of this window. */
+  readonly redone = new Set<number>();
+
   redo(): Promise<void> {
     return this.inTurn(async () => {
       const revision = this.own.nextRedo;
       if (revision === undefined) return;
       const answer = await this.run(() => this.api.undo(revision, this.author));
-      if (answer.ok) this.own.broughtBack(revision, answer.revision);
+      if (answer.ok) {
+        this.own.broughtBack(revision, answer.revision);
+        this.redone.add(answer.revision);
+      }
       this.set({});
     });
   }

@@ -83,7 +83,7 @@ export function RecipesView() {
           />
         </section>
       )}
-      <div className="flex min-h-0 flex-1">
+      <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_auto] grid-rows-[auto_auto_minmax(0,1fr)]">
         {places.query.get("by") === "pair" ? (
           <Matrix />
         ) : (
@@ -199,8 +199,8 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
   const by = places.query.get("by") ?? "station";
   const kind = places.query.get("kind") ?? "";
   return (
-    <section aria-label="Recipe book" className="flex min-w-0 flex-1 flex-col">
-      <div className="flex min-h-10 flex-wrap items-center gap-1.5 border-b border-line bg-shade px-3.5 py-1.5">
+    <section aria-label="Recipe book" className="contents">
+      <div className="col-span-2 flex min-h-10 flex-wrap items-center gap-1.5 border-b border-line bg-shade px-3.5 py-1.5">
         <input
           type="search"
           aria-label="Search the book"
@@ -275,7 +275,7 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
       {chosen.length > 1 && (
         <section
           aria-label="Selected recipes"
-          className="flex items-center gap-2 border-b border-line bg-pick px-3.5 py-1.5 font-semibold"
+          className="col-span-2 row-start-2 flex items-center gap-2 border-b border-line bg-pick px-3.5 py-1.5 font-semibold"
           title="Space, Shift and Ctrl select more"
         >
           <span className="whitespace-nowrap">{chosen.length} selected</span>
@@ -297,7 +297,7 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
         aria-multiselectable={entries.length ? true : undefined}
         tabIndex={0}
         aria-activedescendant={selected && inSight ? `recipe-${selected}` : undefined}
-        className="min-h-0 flex-1 overflow-auto bg-salt"
+        className="col-start-1 row-start-3 min-h-0 overflow-auto bg-salt"
         onKeyDown={(e) => {
           if (e.key === "ArrowDown") step(1, e.shiftKey);
           else if (e.key === "ArrowUp") step(-1, e.shiftKey);
@@ -444,7 +444,7 @@ function RecipePanel({ recipe }: { recipe: Recipe }) {
   return (
     <section
       aria-label={`Recipe ${recipe.name}`}
-      className="w-[620px] shrink-0 overflow-auto border-l border-line bg-salt p-4"
+      className="col-start-2 row-start-3 w-[620px] overflow-auto border-l border-line bg-salt p-4"
     >
       <div className="flex items-center gap-2 pb-3">
         <h2 className="flex-1 truncate text-[17px]">{recipe.name}</h2>

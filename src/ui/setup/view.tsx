@@ -1,6 +1,7 @@
 "use client";
 import { Plus, Trash2 } from "lucide-react";
-import { useEffect, useMemo, useState } from "react";
+import { Tabs } from "radix-ui";
+import { Fragment, useEffect, useMemo, useState } from "react";
 import { byKey, keyIndex } from "@/core/catalogue/keys";
 import { newId, type Id } from "@/core/schema/id";
 import {
@@ -22,7 +23,7 @@ import { type Begin, Grid } from "../grid/grid";
 import { type Order, ordered } from "../grid/columns";
 import { fieldColumns, none, titleOf } from "../grid/field-columns";
 import { Inline } from "../kit/inline";
-import { Button, cx, Empty } from "../kit/kit";
+import { Button, Empty } from "../kit/kit";
 import { useLive, useStore } from "../pantry/provider";
 import { useWrite, useWriteCells } from "../pantry/use-write";
 import { BringIn } from "../tables/lazily";
@@ -37,50 +38,83 @@ import { TypeTree } from "./type-tree";
 
 const RecordSheet = dynamic(() => import("../forms/record-sheet").then((m) => m.RecordSheet), { ssr: false });
 
-/** Kinds without a view of their own; those that say most first. */
-const TABS: readonly Kind[] = KINDS.filter((kind) => viewOf(kind)?.name === "setup").sort(
-  (a, b) => definition(b).members.names.length - definition(a).members.names.length,
-);
-/** Made where they are used; they have a tab once there are some. */
+/** Sections of Setup in the order of work; a kind that none of them names comes last. */
+const GROUPS: readonly { readonly title: string; readonly kinds: readonly Kind[] }[] = [
+  { title: "What there is", kinds: ["type", "field", "stat", "rarity", "tag", "slot"] },
+  {
+    title: "What it does",
+    kinds: ["use", "resource", "condition", "cooldown", "exclusion", "situation", "signal", "constant"],
+  },
+  { title: "Where it comes from", kinds: ["source", "table", "currency", "payback"] },
+  { title: "Trying", kinds: ["subject"] },
+];
+/** Kinds without a view of their own. */
+const TABS: readonly Kind[] = KINDS.filter((kind) => viewOf(kind)?.name === "setup");
+/** Created where they are used; they are listed once there are some. */
 const ELSEWHERE: readonly Kind[] = ["series", "mapping"];
 const tabTitle = (kind: Kind): string => capital(kindWord(kind, true));
+const grouped = GROUPS.flatMap(({ kinds }) => kinds);
+const LISTED = [...GROUPS, { title: "Names", kinds: TABS.filter((kind) => !grouped.includes(kind)) }];
 
 export function SetupView() {
   const { catalogue } = useLive();
   const places = usePlaces();
-  const wanted = places.query.get("kind") ?? "type";
-  const tab = TABS.find((kind) => kind === wanted);
+  const asked = places.query.get("kind") ?? "type";
+  const tab = TABS.find((kind) => kind === asked);
+  const wanted = tab ?? "pantry";
   const grid = tab !== "type" || places.query.get("as") === "grid";
+  const shown = (kind: Kind) => kind === tab || !ELSEWHERE.includes(kind) || catalogue.records[kind].size > 0;
   return (
     <>
-      <ViewHead title="Setup" />
-      <div className="flex min-h-10 items-center gap-2 border-b border-line bg-shade px-3.5 py-1.5">
-        <div role="tablist" aria-label="Setup sections" className="flex flex-wrap items-center gap-1">
-          {[
-            ...TABS.filter((kind) => kind === tab || !ELSEWHERE.includes(kind) || catalogue.records[kind].size > 0).map(
-              (kind) => ({ id: kind as string, label: tabTitle(kind), n: catalogue.records[kind].size }),
-            ),
-            { id: "pantry", label: "Pantry", n: null },
-          ].map((t) => (
-            <Button
-              key={t.id}
-              role="tab"
-              aria-selected={wanted === t.id}
-              className={cx("px-1.5!", wanted === t.id && "border-ink!")}
-              onClick={() => places.ask({ kind: t.id, record: null }, true)}
-            >
-              {t.label} {t.n !== null && <span className="font-normal text-second">{t.n}</span>}
-            </Button>
-          ))}
-        </div>
+      <ViewHead title="Setup">
         {tab === "type" && (
-          <Button look="quiet" className="ml-auto" onClick={() => places.ask({ as: grid ? null : "grid" }, true)}>
-            {grid ? "Tree" : "Grid"}
+          <Button look="quiet" onClick={() => places.ask({ as: grid ? null : "grid" }, true)}>
+            {grid ? "Show as tree" : "Show as grid"}
           </Button>
         )}
-      </div>
-      {tab ? grid ? <KindGrid key={tab} kind={tab} /> : <TypeTree /> : <PantryPanel />}
+      </ViewHead>
+      <Tabs.Root
+        orientation="vertical"
+        value={wanted}
+        onValueChange={(kind) => places.ask({ kind, record: null }, true)}
+        className="flex min-h-0 flex-1"
+      >
+        <Tabs.List
+          aria-label="Setup sections"
+          className="flex w-44 shrink-0 flex-col overflow-auto border-r border-line bg-shade px-2 pb-3"
+        >
+          {LISTED.map(({ title, kinds }) => (
+            <Fragment key={title}>
+              <span role="presentation" className="head px-2 pt-3 pb-1">
+                {title}
+              </span>
+              {kinds.filter(shown).map((kind) => (
+                <SectionTab key={kind} value={kind} label={tabTitle(kind)} n={catalogue.records[kind].size} />
+              ))}
+            </Fragment>
+          ))}
+          <span role="presentation" className="head px-2 pt-3 pb-1">
+            Pantry
+          </span>
+          <SectionTab value="pantry" label="Pantry settings" />
+        </Tabs.List>
+        <Tabs.Content value={wanted} className="flex min-h-0 min-w-0 flex-1 flex-col outline-none">
+          {tab ? grid ? <KindGrid key={tab} kind={tab} /> : <TypeTree /> : <PantryPanel />}
+        </Tabs.Content>
+      </Tabs.Root>
     </>
+  );
+}
+
+function SectionTab({ value, label, n }: { readonly value: string; readonly label: string; readonly n?: number }) {
+  return (
+    <Tabs.Trigger
+      value={value}
+      className="flex h-7 shrink-0 items-center justify-between gap-2 rounded-sm px-2 text-left hover:bg-pick data-[state=active]:bg-pick data-[state=active]:font-bold"
+    >
+      <span className="truncate">{label}</span>
+      {n !== undefined && <span className="num font-normal text-second">{n}</span>}
+    </Tabs.Trigger>
   );
 }
 
@@ -106,6 +140,13 @@ function KindGrid({ kind }: { kind: Kind }) {
     () => ordered([...(catalogue.records[kind] as ReadonlyMap<Id, AnyRecord>).values()], columns, orders),
     [catalogue, kind, columns, orders],
   );
+  const [withEmpty, setWithEmpty] = useState(false);
+  const filled = useMemo(
+    () => columns.filter((c) => ALWAYS.has(c.id) || rows.some((r) => c.text(r) !== "")),
+    [columns, rows],
+  );
+  const visible = withEmpty || rows.length === 0 ? columns : filled;
+  const hidden = columns.length - filled.length;
   const [bringing, setBringing] = useState(false);
   const [shut, setShut] = useState(false);
   const [begin, setBegin] = useState<Begin | null>(null);
@@ -142,6 +183,11 @@ function KindGrid({ kind }: { kind: Kind }) {
           </RemoveButton>
         )}
         <p className="min-w-0 flex-1 truncate text-second">{help}</p>
+        {hidden > 0 && rows.length > 0 && (
+          <Button look="quiet" aria-pressed={withEmpty} onClick={() => setWithEmpty(!withEmpty)}>
+            {withEmpty ? "Hide empty columns" : `Show ${count(hidden, "empty column")}`}
+          </Button>
+        )}
         <Button onClick={() => setBringing(true)}>Import</Button>
         <TakeOut kind={kind} rows={rows} columns={columns} />
         {bringing && <BringIn kind={kind} onClose={() => setBringing(false)} />}
@@ -153,7 +199,7 @@ function KindGrid({ kind }: { kind: Kind }) {
         <Grid<AnyRecord>
           label={tabTitle(kind)}
           rows={rows}
-          columns={columns}
+          columns={visible}
           keyOf={(r) => r.id}
           activeKey={active?.id ?? null}
           onActive={(r) => {
@@ -184,6 +230,9 @@ function KindGrid({ kind }: { kind: Kind }) {
     </>
   );
 }
+
+/** Columns that are shown although no record has a value. */
+const ALWAYS: ReadonlySet<string> = new Set(["name", "key", "note"]);
 
 /** Kinds of which a cell is too small to say all: their records have a sheet beside the grid. */
 const hasSheet = (kind: Kind): boolean =>

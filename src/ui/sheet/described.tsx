@@ -9,6 +9,7 @@ import type { Item } from "@/core/kinds/index";
 import { Button } from "../kit/kit";
 import { useLive } from "../pantry/provider";
 import { useWrite } from "../pantry/use-write";
+import { wordsOf } from "../kit/refusal";
 
 export function Described({ item, text = item.description }: { readonly item: Item; readonly text?: string }) {
   const { catalogue } = useLive();
@@ -97,7 +98,8 @@ export function DescriptionEditor({ item }: { readonly item: Item }) {
   };
   const done = async (text: string) => {
     setDraft(null);
-    setSays(text.trim() === item.description ? null : await write("item", item.id, "description", text.trim()));
+    const refused = text.trim() === item.description ? null : await write("item", item.id, "description", text.trim());
+    setSays(refused && wordsOf(refused));
   };
   return (
     // biome-ignore lint/a11y/useSemanticElements: a group without the looks of a fieldset

@@ -12,6 +12,7 @@ import { Icon } from "../kit/kit";
 import { useLive } from "../pantry/provider";
 import { useWrite } from "../pantry/use-write";
 import { useMove } from "../setup/move-dialog";
+import { wordsOf } from "../kit/refusal";
 
 export function Row({ label, help, children }: { label: string; help?: string; children: ReactNode }) {
   return (
@@ -104,7 +105,7 @@ export function FieldValue({ kind, record, path, label }: Props) {
             if (e.target.value === text) return;
             const picked = e.target;
             void write(kind, record.id, path, picked.value).then((says) => {
-              setRefused(says);
+              setRefused(says && wordsOf(says));
               if (says) picked.value = text;
             });
           }}

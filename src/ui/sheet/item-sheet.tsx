@@ -8,8 +8,8 @@ import { Trash2, X } from "lucide-react";
 import { useRef, useState } from "react";
 import { nameOf } from "@/core/catalogue/catalogue";
 import { parsedFrom } from "@/core/kinds/parsed";
-import { statsOfItem } from "@/core/catalogue/fields";
-import { heldStat } from "@/core/catalogue/inheritance";
+import { fieldsOfItem, statsOfItem } from "@/core/catalogue/fields";
+import { heldStat, hasValueAt } from "@/core/catalogue/inheritance";
 import { recipesAsking, recordsWith } from "@/core/catalogue/references";
 import type { Id } from "@/core/schema/id";
 import { definition, type Item, type Recipe } from "@/core/kinds/index";
@@ -30,7 +30,9 @@ import { Drawn } from "../recipes/drawn";
 import { SuggestSalvage } from "../recipes/suggest";
 import { RecipeEditor } from "../recipes/recipe-editor";
 import { marginOf, sayMargin } from "../pantry/margin";
+import { labelOf } from "../grid/field-columns";
 import { FieldRow, FieldValue, Row } from "./field-row";
+import { type EmptyField, FoldedFields } from "./folded-fields";
 import { OwnFields } from "./own-fields";
 import { CostSection, useItemCosts } from "./cost-section";
 import { DescriptionEditor } from "./described";
@@ -76,6 +78,15 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
   const stats = [...catalogue.records.stat.values()].filter(
     ({ id }) => !measured || measured.has(id) || heldStat(catalogue, item, id).from !== "none",
   );
+  const hasValue = (path: string): boolean => ALWAYS.includes(path) || hasValueAt(catalogue, "item", item, path);
+  const empty: readonly EmptyField[] = [
+    ...[...SHORT, ...WIDE].map((path) => {
+      const field = definition("item").fields[path];
+      return { path, label: labelOf(path, field), help: field.options.help };
+    }),
+    ...stats.map(({ id, name: label }) => ({ path: `stats.${id}`, label })),
+    ...fieldsOfItem(catalogue, item).map(({ id, name: label, help }) => ({ path: `own.${id}`, label, help })),
+  ].filter(({ path }) => !hasValue(path));
   const plain = (value: unknown) => ({
     value,
     from: value === null || value === "" ? ("none" as const) : ("own" as const),
@@ -161,31 +172,34 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
           <FindingLines findings={findings} className="mt-3 rounded-sm bg-beet-wash px-2.5 py-1.5" />
         )}
         <Section title="What it is">
+          <div className="pb-2">
+            <DescriptionEditor item={item} />
+          </div>
           <div className="grid grid-cols-2 gap-x-5">
-            {SHORT.map((path) => (
+            {SHORT.filter(hasValue).map((path) => (
               <FieldRow key={path} kind="item" record={item} path={path} />
             ))}
           </div>
-          {WIDE.map((path) => (
+          {WIDE.filter(hasValue).map((path) => (
             <FieldRow key={path} kind="item" record={item} path={path} />
           ))}
-          <div className="pt-1">
-            <DescriptionEditor item={item} />
-          </div>
         </Section>
         <Section title="Stats">
           {catalogue.records.stat.size === 0 && (
             <p className="text-second">No stats in this pantry yet. Create them in Setup.</p>
           )}
           <div className="grid grid-cols-2 gap-x-5">
-            {stats.map(({ id, name: stat, unit }) => (
-              <Row key={id} label={unit ? `${stat}, ${unit}` : stat}>
-                <FieldValue kind="item" record={item} path={`stats.${id}`} label={stat} />
-              </Row>
-            ))}
+            {stats
+              .filter(({ id }) => hasValue(`stats.${id}`))
+              .map(({ id, name: stat, unit }) => (
+                <Row key={id} label={unit ? `${stat}, ${unit}` : stat}>
+                  <FieldValue kind="item" record={item} path={`stats.${id}`} label={stat} />
+                </Row>
+              ))}
           </div>
         </Section>
-        <OwnFields kind="item" record={item} />
+        <OwnFields kind="item" record={item} folds />
+        <FoldedFields kind="item" record={item} of={empty} />
         <UsesSection owner={item} />
         <CostSection id={item.id} />
         {margin !== null && (
@@ -293,6 +307,8 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
 /** Fields that have a place of their own on the sheet. */
 const PLACED = ["key", "name", "icon", "stats", "own", "description", "note"];
 const FIELDS = Object.entries(definition("item").fields).filter(([name]) => !PLACED.includes(name));
+/** Shown even if they are empty. */
+const ALWAYS: readonly string[] = ["type", "rarity", "tags", "level", "status"];
 /** Two beside each other, but for lists. */
 const SHORT = FIELDS.filter(([, { depth }]) => depth === 0).map(([name]) => name);
 const WIDE = FIELDS.filter(([, { depth }]) => depth > 0).map(([name]) => name);

@@ -1,6 +1,7 @@
 "use client";
 /** The designers' own fields of a record, in the order in which they are read. */
 import { fieldsOfItem, fieldsOfKind } from "@/core/catalogue/fields";
+import { hasValueAt } from "@/core/catalogue/inheritance";
 import type { AnyRecord, Item, Kind, OwnField } from "@/core/kinds/index";
 import { useLive } from "../pantry/provider";
 import { FieldValue, Row } from "./field-row";
@@ -9,13 +10,23 @@ import { Section } from "./section";
 /** Longer than half of a sheet is wide. */
 const WIDE: readonly OwnField["form"][] = ["long text", "links", "file"];
 
-export function OwnFields({ kind, record }: { readonly kind: Kind; readonly record: AnyRecord }) {
+export function OwnFields({
+  kind,
+  record,
+  folds = false,
+}: {
+  readonly kind: Kind;
+  readonly record: AnyRecord;
+  /** Fields without a value are listed elsewhere. */
+  readonly folds?: boolean;
+}) {
   const { catalogue } = useLive();
   const has = fieldsFor();
   const said = "own" in record ? Object.keys(record.own) : [];
   // What it says although nobody asks is shown too: nothing that is stored stays hidden.
   const beside = fieldsOfKind(catalogue, kind).filter((f) => said.includes(f.id) && !has.includes(f));
-  const fields = kind === "type" ? has : [...has, ...beside];
+  const all = kind === "type" ? has : [...has, ...beside];
+  const fields = folds ? all.filter((f) => hasValueAt(catalogue, kind, record, `own.${f.id}`)) : all;
   if (!fields.length) return null;
   const rows = (of: readonly OwnField[]) =>
     of.map((field) => (

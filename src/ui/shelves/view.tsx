@@ -31,6 +31,7 @@ import { Button, cx, Empty } from "../kit/kit";
 import { useLive, useStore } from "../pantry/provider";
 import { useWriteCells } from "../pantry/use-write";
 import { useMove } from "../setup/move-dialog";
+import { EmptyPantry } from "./empty-pantry";
 import { Groups } from "./groups";
 import { BringIn } from "../tables/lazily";
 import { TakeOut } from "../tables/take-out";
@@ -295,16 +296,7 @@ export function ShelvesView() {
               No item matches all of these filters.
             </Empty>
           ) : (
-            <Empty
-              title="No items yet"
-              action={
-                <Button look="solid" onClick={() => void make()}>
-                  Add the first item
-                </Button>
-              }
-            >
-              Items are everything players find, make, use and sell. Recipes create stubs for names that are new.
-            </Empty>
+            <EmptyPantry onNew={() => void make()} onImport={() => setBringing(true)} />
           )
         }
       />

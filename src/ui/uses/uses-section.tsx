@@ -8,8 +8,8 @@ import { type HeldUse, LEFT, readyIn, saidIn, usesOf } from "@/core/catalogue/us
 import { addUse, overrideUse, readUseLine, rewriteUse } from "@/core/editing/uses";
 import { formatUse } from "@/core/notation/use-line";
 import type { Item } from "@/core/kinds/index";
-import { definition } from "@/core/kinds/index";
-import { sayQuantity } from "@/core/numbers/format";
+import { definition, kindWord } from "@/core/kinds/index";
+import { list, sayQuantity } from "@/core/numbers/format";
 import { pathOf } from "@/core/schema/record";
 import { labelOf } from "../grid/field-columns";
 import { Button, cx } from "../kit/kit";
@@ -19,31 +19,80 @@ import { Section } from "../sheet/section";
 import { LineInput, USE_NAMES } from "./line-input";
 
 /** What is wrong with a line, with the texts that would fit. */
-export function LineFaults({ line, onOffer }: { readonly line: string; readonly onOffer: (line: string) => void }) {
+export function LineFaults({
+  line,
+  onOffer,
+  onCreate,
+}: {
+  readonly line: string;
+  readonly onOffer: (line: string) => void;
+  /** Writes the line together with the records that it names for the first time. */
+  readonly onCreate?: () => void;
+}) {
   const { catalogue } = useLive();
-  const { issues } = useMemo(() => readUseLine(catalogue, line), [catalogue, line]);
-  if (!line.trim()) return null;
+  const { use, issues } = useMemo(() => readUseLine(catalogue, line), [catalogue, line]);
+  const created = useMemo(() => (use === null ? readUseLine(catalogue, line, true) : null), [catalogue, line, use]);
+  if (!line.trim()) return <Examples line="" onOffer={onOffer} />;
+  const made = created?.use
+    ? created.made.flatMap((e) => (e.op === "add" ? [`${kindWord(e.kind)} ${e.record.name}`] : []))
+    : [];
   return (
-    <ul className="mt-1 space-y-0.5">
-      {issues.slice(0, 6).map((i) => (
-        <li
-          key={`${i.from}${i.message}`}
-          className={cx("text-[12px]", i.severity === "error" ? "text-beet" : "text-copper")}
-        >
-          <code className="rounded-sm bg-shade px-1">{line.slice(i.from, i.to) || "end"}</code> {i.message}{" "}
-          {i.suggestions.slice(0, 3).map((by) => (
-            <button
-              key={by}
-              type="button"
-              className="mr-1 underline"
-              onClick={() => onOffer(`${line.slice(0, i.from)}${by}${line.slice(i.to)}`)}
-            >
-              {by}
-            </button>
-          ))}
-        </li>
+    <>
+      {use && <Examples line={line} onOffer={onOffer} />}
+      {onCreate && made.length > 0 && (
+        <Button className="mt-1" onClick={onCreate}>
+          Create {list(made, 3)}
+        </Button>
+      )}
+      <ul className="mt-1 space-y-0.5">
+        {issues.slice(0, 6).map((i) => (
+          <li
+            key={`${i.from}${i.message}`}
+            className={cx("text-[12px]", i.severity === "error" ? "text-beet" : "text-copper")}
+          >
+            <code className="rounded-sm bg-shade px-1">{line.slice(i.from, i.to) || "end"}</code> {i.message}{" "}
+            {i.suggestions.slice(0, 3).map((by) => (
+              <button
+                key={by}
+                type="button"
+                className="mr-1 underline"
+                onClick={() => onOffer(`${line.slice(0, i.from)}${by}${line.slice(i.to)}`)}
+              >
+                {by}
+              </button>
+            ))}
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}
+
+/** Clauses that can be added, with the pantry's own names. */
+function Examples({ line, onOffer }: { readonly line: string; readonly onOffer: (line: string) => void }) {
+  const { catalogue } = useLive();
+  const first = (kind: "resource" | "condition") => catalogue.records[kind].values().next().value?.name;
+  const [resource, condition] = [first("resource"), first("condition")];
+  const clauses = [
+    ...(resource ? [`restores 10 ${resource}`] : []),
+    ...(condition ? [`${condition} 30s`] : []),
+    "cooldown 20s",
+    "used up",
+  ].filter((clause) => !line.includes(clause.split(" ")[0]));
+  if (!clauses.length) return null;
+  const add = (clause: string) =>
+    onOffer(
+      !line.trim() ? `Use: ${clause}` : /[:,]\s*$/.test(line) ? `${line.trimEnd()} ${clause}` : `${line}, ${clause}`,
+    );
+  return (
+    <p className="mt-1 text-[12px] text-second">
+      Add:{" "}
+      {clauses.map((clause) => (
+        <button key={clause} type="button" className="mr-2 underline" onClick={() => add(clause)}>
+          {clause}
+        </button>
       ))}
-    </ul>
+    </p>
   );
 }
 
@@ -57,16 +106,19 @@ export function UseLine({
 }: {
   readonly label: string;
   readonly stored: string;
-  /** @returns whether it was written */
-  readonly onWrite: (line: string) => Promise<boolean>;
+  /**
+   * @param create  with the records that it names for the first time
+   * @returns whether it was written
+   */
+  readonly onWrite: (line: string, create?: boolean) => Promise<boolean>;
   readonly onCancel?: () => void;
   readonly autoFocus?: boolean;
 }) {
   const [typed, setTyped] = useState<string | null>(null);
   const text = typed ?? stored;
   const dirty = typed !== null && typed !== stored;
-  const write = async () => {
-    if (await onWrite(text)) setTyped(null);
+  const write = async (create = false) => {
+    if (await onWrite(text, create)) setTyped(null);
   };
   return (
     <div>
@@ -76,7 +128,7 @@ export function UseLine({
         text={text}
         onText={setTyped}
         autoFocus={autoFocus}
-        placeholder="Eat: restores 42 Vigour, Warm 30s, ready in 20s, used up"
+        placeholder="Eat: restores 42 Vigour, Warm 30s, cooldown 20s, used up"
         onWrite={() => void write()}
         onEscape={() => {
           setTyped(null);
@@ -85,10 +137,10 @@ export function UseLine({
       />
       {(dirty || autoFocus) && (
         <>
-          <LineFaults line={text} onOffer={setTyped} />
+          <LineFaults line={text} onOffer={setTyped} onCreate={() => void write(true)} />
           <div className="mt-1 flex gap-1.5">
             <Button look="solid" onClick={() => void write()}>
-              Write
+              Save
             </Button>
             <Button
               look="quiet"
@@ -111,8 +163,8 @@ export function UsesSection({ owner }: { readonly owner: Heir }) {
   const store = useStore();
   const [adding, setAdding] = useState(false);
   const uses = usesOf(catalogue, owner, true);
-  const add = async (line: string) => {
-    const made = addUse(catalogue, owner, line);
+  const add = async (line: string, create = false) => {
+    const made = addUse(catalogue, owner, line, { create });
     if (!made) return false;
     const answer = await store.submit([...made.edits]);
     if (answer.ok) setAdding(false);
@@ -152,8 +204,8 @@ function OneUse({ owner, use }: { readonly owner: Heir; readonly use: HeldUse })
   const [base] = use.chain.slice(-1);
   const varied = !use.inherited && use.use.varies !== null;
   const whole = formatUse({ ...(use.use as object), ...resolved(use) } as never, around(catalogue));
-  const write = async (line: string): Promise<boolean> => {
-    const edits = rewriteUse(catalogue, use.use, line);
+  const write = async (line: string, create = false): Promise<boolean> => {
+    const edits = rewriteUse(catalogue, use.use, line, create);
     if (!edits) return false;
     return edits.length === 0 || (await store.submit(edits)).ok;
   };
