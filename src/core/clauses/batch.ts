@@ -19,7 +19,7 @@ export const batch = clause({
   },
   ofVariant: { batch: number({ min: 1, ...rules }) },
   none: "1",
-  placeholder: "one at a time",
+  placeholder: "1",
   read(r, word) {
     const size = readWhole(r, 1, MOST_BATCH, "how many are made at once", "12");
     if (size === 1 && !r.variant) {

@@ -94,9 +94,9 @@ describe("what is typed into a cell", () => {
       readEntries(base, [entry("sell", "1"), entry("stack", "0"), entry("sell", "x", salt.id), entry("level", "2.5")]),
     ).toMatchObject({
       faults: [
-        { at: 1, says: expect.stringContaining("River eel: 0 is outside the range 1 to 1000000. Nothing was saved.") },
-        { at: 2, says: expect.stringContaining("0 is outside the range 1 to 1000000.") },
-        { at: 3, says: "“x” isn't a number. Enter digits with a point for decimals, such as 2.5." },
+        { at: 1, says: expect.stringContaining("0 is outside the range 1 to") },
+        { at: 2, says: expect.stringContaining("“x” isn't a number") },
+        { at: 3, says: "2.5 isn't a whole number." },
       ],
     });
   });
@@ -123,5 +123,37 @@ describe("what is typed into a cell", () => {
     const next = must(base, read.edits);
     expect(next.records.tag.size).toBe(1);
     expect(item(next, "Salt").tags).toEqual(item(next, "River eel").tags);
+  });
+});
+
+describe("names that do not exist yet", () => {
+  it("are refused, and created with what was typed where somebody asks for it", () => {
+    expect(write("type", "Fresh fare")).toMatchObject({ says: expect.stringContaining("no type called “Fresh fare”") });
+    const read = readEntry(base, "item", eel.id, "type", "Fresh fare", true);
+    if ("says" in read) throw new Error(read.says);
+    const next = must(base, read.edits);
+    const type = next.records.type.get(item(next, "River eel").type as never);
+    expect([type?.name, type?.key]).toEqual(["Fresh fare", "fresh_fare"]);
+    const slots = readEntry(base, "item", eel.id, "blocks", "Head, Left hand", true);
+    expect("edits" in slots && slots.edits.filter((e) => e.op === "add").length).toBe(2);
+  });
+
+  it("are not created for kinds that need more than a name", () => {
+    expect(readEntry(base, "item", eel.id, "level", "soon", true)).toMatchObject({ says: expect.any(String) });
+  });
+
+  it("make a draft of a stub as soon as somebody says what it is, once", () => {
+    const stub = must(base, [{ op: "set", kind: "item", id: eel.id, field: "status", from: eel.status, to: "stub" }]);
+    const edits = (field: string, text: string) => {
+      const read = readEntry(stub, "item", eel.id, field, text);
+      return "edits" in read ? read.edits.map((e) => e.op === "set" && e.field) : read.says;
+    };
+    expect(edits("type", "Kept fare")).toEqual(["type", "status"]);
+    expect(edits("note", "Ask Wren")).toEqual(["note"]);
+    const both = readEntries(stub, [
+      { kind: "item", id: eel.id, field: "sell", text: "2" },
+      { kind: "item", id: eel.id, field: "level", text: "3" },
+    ]);
+    expect("edits" in both && both.edits.filter((e) => e.op === "set" && e.field === "status").length).toBe(1);
   });
 });

@@ -46,17 +46,17 @@ describe("the line of a use", () => {
 
   it("says everything that a use can say, and is written back as it was read", () => {
     const lines = [
-      "Eat: restores 42 Vigour, Warm 30s, ready in 20s, used up",
+      "Eat: restores 42 Vigour, Warm 30s, cooldown 20s, used up",
       "Sip: restores Vigour by item Vigour * Healing, 2 used up, leaves Stone crock",
       "Brew: restores 25% of Vigour every 2s for 30s, drains 5 Breath, needs level 3, needs Grip 12, not while Soaked",
-      "Rub: 50% Warm x3 90s, clears Soaked, clears all bad, on one ally, after 2s, lasts 20 uses",
+      "Rub: 50% Warm x3 90s, clears Soaked, clears all bad, on one ally, use time 2s, lasts 20 uses",
       "Ring: signals Tide bell (tone: low; times: 3), anywhere, kept",
       "Open: draws 3 from Wreck finds, pays 2 shells, 10% gives Rope, only Aboard + At rest, used up",
-      'Study: teaches Rope ladder, raises Grip by 1 up to 20, used up, not in vain saying "You know that."',
+      'Study: teaches Rope ladder, raises Grip by 1 up to 20, used up, refused when it would do nothing message "You know that."',
       'Odd: Kept dry 20s, "Salt by night", "Grade 2" x2, takes 2 "Tar, black", charges 5 shells, nowhere',
       "Idle: does nothing",
-      "Cold: lowers Stroke time by 2 down to 1, drains Breath by max(1, user Grip / 2), needs Warm, even in vain",
-      "Gulp: restores Vigour by user Grip / 100 of the most for 10s",
+      "Cold: lowers Stroke time by 2 down to 1, drains Breath by max(1, user Grip / 2), needs Warm, allowed when it would do nothing",
+      "Gulp: restores Vigour by user Grip / 100 of the maximum for 10s",
       "Gorge: restores all of Vigour",
     ];
     for (const line of lines) expect(formatUse(read(line), here)).toBe(line);
@@ -68,7 +68,7 @@ describe("the line of a use", () => {
       ["Eat: applies WARM 30s", "Eat: Warm 30s"],
       ["Eat: changes grip by 2", "Eat: raises Grip by 2"],
       ["Eat: draws Wreck finds", "Eat: draws from Wreck finds"],
-      ["Eat: 12.5% clears soaked, worn", "Eat: 12.5% clears Soaked, worn"],
+      ["Eat: 12.5% clears soaked, worn", "Eat: 12.5% clears Soaked, loses durability"],
       ["Eat: restores 1,5 Vigour", "Eat: restores 1.5 Vigour"],
     ];
     for (const [typed, canonical] of cases) expect(formatUse(read(typed), here), typed).toBe(canonical);
@@ -85,14 +85,14 @@ describe("the line of a use", () => {
     });
     expect(fault("Eat: sokaed 20s")).toMatchObject({ at: "sokaed", offers: ["Soaked"] });
     expect(fault("Eat: ready in soon")).toMatchObject({ at: "soon" });
-    expect(fault("Eat: kept, used up")?.says).toMatch(/says again/);
+    expect(fault("Eat: kept, used up")?.says).toMatch(/repeats an earlier clause/);
     expect(fault("Eat: 130% Warm")).toMatchObject({ at: "130" });
     expect(fault("Eat: restores Vigour by 2 +")?.says).toMatch(/missing at the end/);
     expect(fault("Eat: restores Vigour by item stroke time")?.says).toMatch(
       /^This comes to “s”; “vigour” is needed here\.$/,
     );
     expect(fault("Eat: gives 2 Ropes")).toMatchObject({ offers: ["Rope"] });
-    expect(fault("Eat: Warm,, used up")?.says).toMatch(/Nothing stands between/);
+    expect(fault("Eat: Warm,, used up")?.says).toMatch(/nothing between these commas/);
     expect(fault("Eat: only Aboard + Ashore")).toMatchObject({ at: "Ashore" });
     expect(fault(`Eat: ${"a".repeat(800)}`)?.says).toMatch(/at most 700/);
     expect(fault(": used up")?.says).toMatch(/^A name is missing before the colon, such as Eat or Light\.$/);
@@ -183,5 +183,57 @@ describe("the line of a use", () => {
       });
       expect(wrong, line).toEqual([]);
     }
+  });
+});
+
+describe("everyday words in the line of a use", () => {
+  const meant = (text: string) => {
+    const { use, issues } = parseUse(text, here, () => null);
+    return use ? formatUse(use, here) : `refused: ${issues.map((i) => i.message).join(" ")}`;
+  };
+  it.each([
+    ["Eat: heals 12 Vigour", "Eat: restores 12 Vigour"],
+    ["Eat: restore 12 Vigour", "Eat: restores 12 Vigour"],
+    ["Eat: +12 Vigour", "Eat: restores 12 Vigour"],
+    ["Eat: -3 Breath", "Eat: drains 3 Breath"],
+    ["Hit: 12 damage to Vigour", "Hit: drains 12 Vigour"],
+    ["Eat: restores 2 * 6 Vigour", "Eat: restores Vigour by 2 * 6"],
+    ["Eat: restores 2 Vigour every 2 s for 30 s", "Eat: restores 2 Vigour every 2s for 30s"],
+    ["Eat: Warm for 30 s", "Eat: Warm 30s"],
+    ["Eat: cooldown 15 s", "Eat: cooldown 15s"],
+    ["Eat: costs 5 Breath, used up", "Eat: costs 5 Breath, used up"],
+    ["Eat: restores 42 Vigour cooldown 20s used up", "Eat: restores 42 Vigour, cooldown 20s, used up"],
+    ["Eat: heals 4 Vigour on self", "Eat: restores 4 Vigour, on self"],
+    ["Cure: cures Soaked, single use", "Cure: clears Soaked, used up"],
+    ["Light: 20 uses, only in Aboard", "Light: only Aboard, lasts 20 uses"],
+    ["Light: takes 2s, reusable", "Light: use time 2s, kept"],
+    [
+      'Eat: ready in 20s, not in vain saying "No."',
+      'Eat: cooldown 20s, refused when it would do nothing message "No."',
+    ],
+    ["Eat: after 2s, on oneself, worn", "Eat: on self, use time 2s, loses durability"],
+    ["Eat: clears all neither, said for Aboard, how many 3", "Eat: clears all neutral, contexts Aboard, amount 3"],
+  ])("reads %j", (text, canonical) => {
+    expect(meant(text)).toBe(canonical);
+    expect(meant(canonical)).toBe(canonical);
+  });
+
+  it("notes what it read otherwise", () => {
+    const { issues } = parseUse("Eat: heals 12 Vigour", here, () => null);
+    expect(issues.map((i) => [i.severity, i.message])).toEqual([
+      ["note", "“heals 12 Vigour” is read as “restores 12 Vigour”."],
+    ]);
+  });
+
+  it("offers what a bare amount may mean, and never takes it for a condition", () => {
+    expect(fault("Eat: 12 Vigour")?.offers).toEqual(["restores 12 Vigour", "drains 12 Vigour", "costs 12 Vigour"]);
+    expect(fault("Hit: 12 damage")?.offers).toEqual(["drains 12 Vigour", "drains 12 Breath"]);
+    expect(fault("Eat: 3 Rope")?.offers).toEqual(["gives 3 Rope", "takes 3 Rope"]);
+    expect(fault("Eat: 12 Vigour")?.says).toMatch(/isn't an effect/);
+  });
+
+  it("leaves a name as it is where it begins like a clause", () => {
+    expect(meant("Keep: Kept dry 5s")).toBe("Keep: Kept dry 5s");
+    expect(meant("Keep: applies Kept dry 5s")).toBe("Keep: Kept dry 5s");
   });
 });

@@ -23,7 +23,7 @@ const ARROWS: { readonly [key: string]: Direction } = {
 const STEP = 1.2;
 const [SMALLEST, LARGEST] = [0.3, 2];
 /** A chain that does not fit at this size is shown at it, with its item in the middle. */
-const LEGIBLE = 0.6;
+const LEGIBLE = 0.8;
 
 /** How large the drawing is; a new chain is fitted to the room there is. Ctrl and the wheel zoom too. */
 function useZoom(
@@ -33,14 +33,17 @@ function useZoom(
 ) {
   const [zoom, set] = useState(1);
   const setZoom = useCallback((to: number) => set(Math.min(LARGEST, Math.max(SMALLEST, to))), []);
-  const toFit = useCallback(() => {
-    const { current } = stage;
-    if (!current) return;
-    const [across, down] = [(current.clientWidth - 24) / width, (current.clientHeight - 24) / height];
-    setZoom(Math.min(1, Math.max(LEGIBLE, Math.min(across, down))));
-  }, [stage, width, height, setZoom]);
+  const toFit = useCallback(
+    (least = SMALLEST) => {
+      const { current } = stage;
+      if (!current) return;
+      const [across, down] = [(current.clientWidth - 24) / width, (current.clientHeight - 24) / height];
+      setZoom(Math.min(1, Math.max(least, Math.min(across, down))));
+    },
+    [stage, width, height, setZoom],
+  );
   // biome-ignore lint/correctness/useExhaustiveDependencies: once for each chain and size
-  useEffect(() => toFit(), [of, toFit]);
+  useEffect(() => toFit(LEGIBLE), [of, toFit]);
   useEffect(() => {
     const { current } = stage;
     const turned = (e: WheelEvent) => {
@@ -172,7 +175,9 @@ export function Stage({ drawn, named, picked, folded, told, onPick, onFollow, on
                     <span className="truncate">{thing.kept ? "required, not used up" : named.amount(thing)}</span>
                     {folded.has(node) && <span className="text-copper">collapsed</span>}
                     {thing.others.length > 0 && (
-                      <span className="whitespace-nowrap">+{count(thing.others.length, "way")}</span>
+                      <span className="whitespace-nowrap" title="Alternatives">
+                        +{count(thing.others.length, "other")}
+                      </span>
                     )}
                     <span className={cx("ml-auto whitespace-nowrap", thing.cost === null ? "text-beet" : "ink-worked")}>
                       {named.cost(thing)}
@@ -186,10 +191,9 @@ export function Stage({ drawn, named, picked, folded, told, onPick, onFollow, on
       </div>
       <p className="flex shrink-0 items-center gap-1 border-t border-line bg-salt px-3.5 py-1 text-[12px] text-second">
         <span className="min-w-0 flex-1">
-          {told}. Arrow keys move, Enter shows the chain of an item, 1 to 9 switch the recipe, F collapses, O opens the
-          sheet, Home returns to the item.
+          {told}. Arrow keys move, Enter shows the chain of an item. For more keys, press ?.
         </span>
-        <Button look="quiet" className="h-6!" onClick={toFit}>
+        <Button look="quiet" className="h-6!" onClick={() => toFit()}>
           Fit
         </Button>
         <Button look="quiet" className="h-6! px-1.5!" aria-label="Zoom out" onClick={() => setZoom(zoom / STEP)}>

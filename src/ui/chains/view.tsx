@@ -154,7 +154,7 @@ export function ChainsView() {
                 onFold={fold}
                 onOpen={(node) => isItem(node) && places.openItem(node)}
                 onWay={(t, n) => t.others[n] && switchTo(t, t.others[n].key)}
-                told={`${count(drawn.chain.things.length, "thing")}${drawn.chain.folded ? `, ${drawn.chain.folded} collapsed` : ""}`}
+                told={`${count(drawn.chain.things.length, "item")}${drawn.chain.folded ? `, ${drawn.chain.folded} collapsed` : ""}`}
               />
             ) : (
               <p className="p-6 text-second">Computing…</p>

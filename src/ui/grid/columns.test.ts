@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { type Column, type Order, ordered, pressedHead } from "./columns";
+import { type Column, type Order, ordered, pressedHead, stretched } from "./columns";
 
 interface Row {
   readonly id: string;
@@ -49,5 +49,33 @@ describe("rows in order", () => {
   it("compare numbers as numbers, fall back on the first column, and leave the list alone", () => {
     expect(names({ column: "gone", down: true })[0]).toBe("Tar");
     expect(rows[0].name).toBe("Rope");
+  });
+});
+
+describe("columns that fill the room there is", () => {
+  const widths = (room: number, sized: readonly string[] = []) =>
+    stretched(
+      [
+        { id: "name", width: 180 },
+        { id: "type", width: 100 },
+        { id: "cost", width: 60 },
+      ].map((c) => ({ ...c, sized: sized.includes(c.id) })),
+      room,
+    ).map((c) => c.width);
+
+  it("stay as they are where there is no room left", () => {
+    expect(widths(300)).toEqual([180, 100, 60]);
+    expect(widths(340)).toEqual([180, 100, 60]);
+  });
+
+  it("give half of it to names, up to 160, and never more than the room", () => {
+    expect(widths(440)).toEqual([230, 131, 78]);
+    expect(widths(2000)).toEqual([340, 160, 96]);
+    for (let room = 300; room < 1200; room += 7)
+      expect(widths(room).reduce((a, b) => a + b)).toBeLessThanOrEqual(Math.max(room, 340));
+  });
+
+  it("leave alone what somebody sized", () => {
+    expect(widths(440, ["name"])).toEqual([180, 160, 96]);
   });
 });

@@ -6,6 +6,8 @@ export interface Column<R> {
   readonly title: string;
   readonly width: number;
   readonly numeric?: boolean;
+  /** Somebody chose its width: it is not stretched. */
+  readonly sized?: boolean;
   /** Worked out by the program: shown so in the head. */
   readonly worked?: boolean;
   readonly cell: (row: R) => ReactNode;
@@ -77,4 +79,30 @@ export function pressedHead(orders: readonly Order[], column: string, also: bool
   const next = { column, down: there ? !there.down : false };
   if (!also) return [next];
   return there ? orders.map((o) => (o === there ? next : o)) : [...orders, next];
+}
+
+/** How much of the room that is left the names get, and at most how many pixels. */
+const [NAMES_SHARE, MOST_FOR_NAMES] = [0.5, 160];
+/** A column grows by at most this share of its width. */
+const MOST_GROWTH = 0.6;
+
+/** Columns that fill the room there is: names first, the others in proportion to their width. */
+export function stretched<C extends Pick<Column<never>, "id" | "width" | "sized">>(
+  columns: readonly C[],
+  room: number,
+): readonly C[] {
+  const extra = room - columns.reduce((sum, c) => sum + c.width, 0);
+  if (extra <= 0) return columns;
+  const names = columns.find((c) => c.id === "name" && !c.sized);
+  const forNames = names ? Math.floor(Math.min(extra * NAMES_SHARE, MOST_FOR_NAMES)) : 0;
+  const others = columns.filter((c) => c !== names && !c.sized);
+  const widths = others.reduce((sum, c) => sum + c.width, 0);
+  const growth = widths ? Math.min(MOST_GROWTH, (extra - forNames) / widths) : 0;
+  return columns.map((c) =>
+    c === names
+      ? { ...c, width: c.width + forNames }
+      : c.sized
+        ? c
+        : { ...c, width: c.width + Math.floor(c.width * growth) },
+  );
 }

@@ -14,11 +14,13 @@ import {
   useMemo,
   useRef,
   useState,
+  type RefObject,
+  useLayoutEffect,
 } from "react";
 import { Button, cx } from "../kit/kit";
 import { CellEditor } from "./cell-editor";
 import { continued, formatBlock, parseBlock, placed } from "./clipboard";
-import { type Column, type Order, pressedHead } from "./columns";
+import { type Column, type Order, pressedHead, stretched } from "./columns";
 import { Head } from "./head";
 import { AT_FIRST, type Place, placeAt, type Spot, whereIs } from "./place";
 import { GridRow, ROW_HEIGHT } from "./row";
@@ -97,10 +99,25 @@ interface Props<R> {
   readonly empty: ReactNode;
 }
 
+/** The width of an element [px]; 0 before it is drawn. */
+function useRoom(of: RefObject<HTMLElement | null>): number {
+  const [room, setRoom] = useState(0);
+  useLayoutEffect(() => {
+    const { current } = of;
+    if (!current) return;
+    const measure = () => setRoom(current.clientWidth);
+    measure();
+    const observer = new ResizeObserver(measure);
+    observer.observe(current);
+    return () => observer.disconnect();
+  }, [of]);
+  return room;
+}
+
 export function Grid<R>({
   label,
   rows,
-  columns,
+  columns: given,
   keyOf,
   activeKey,
   onActive,
@@ -122,6 +139,8 @@ export function Grid<R>({
 }: Props<R>) {
   const prefix = useId();
   const scroller = useRef<HTMLDivElement>(null);
+  const room = useRoom(scroller);
+  const columns = useMemo(() => stretched(given, room), [given, room]);
   const [place, setPlace] = useState<Place>(AT_FIRST);
   const [anchor, setAnchor] = useState<Place | null>(null);
   const [editing, setEditing] = useState<Editing | null>(null);

@@ -4,7 +4,7 @@ import Link from "next/link";
 import { useState } from "react";
 import { usePlaces } from "../frame/navigate";
 import { NextSteps } from "../frame/next-steps";
-import { Button } from "../kit/kit";
+import { Button, cx } from "../kit/kit";
 import { Over, Scrolled } from "../kit/over";
 import { topicsFor } from "./topics";
 
@@ -62,10 +62,15 @@ export function Help({ onClose }: { readonly onClose: () => void }) {
                 </Link>
               )}
             </h3>
-            <dl className="grid grid-cols-[minmax(0,3fr)_minmax(0,2fr)] gap-x-4">
+            <dl
+              className={cx(
+                "grid gap-x-4",
+                language ? "grid-cols-[minmax(0,3fr)_minmax(0,2fr)]" : "grid-cols-[minmax(0,1fr)_minmax(0,2fr)]",
+              )}
+            >
               {entries.map(({ what, means }) => (
                 <div key={what} className="col-span-2 grid grid-cols-subgrid border-b border-hair py-0.5">
-                  <dt className={language ? "font-semibold" : "font-semibold text-ink"}>{what}</dt>
+                  <dt className="font-semibold">{what}</dt>
                   <dd className="text-second">{means}</dd>
                 </div>
               ))}

@@ -85,7 +85,7 @@ export function SetupView() {
         >
           {LISTED.map(({ title, kinds }) => (
             <Fragment key={title}>
-              <span role="presentation" className="head px-2 pt-3 pb-1">
+              <span role="presentation" className="head px-2 pt-2 pb-0.5">
                 {title}
               </span>
               {kinds.filter(shown).map((kind) => (
@@ -93,7 +93,7 @@ export function SetupView() {
               ))}
             </Fragment>
           ))}
-          <span role="presentation" className="head px-2 pt-3 pb-1">
+          <span role="presentation" className="head px-2 pt-2 pb-0.5">
             Pantry
           </span>
           <SectionTab value="pantry" label="Pantry settings" />
@@ -110,7 +110,7 @@ function SectionTab({ value, label, n }: { readonly value: string; readonly labe
   return (
     <Tabs.Trigger
       value={value}
-      className="flex h-7 shrink-0 items-center justify-between gap-2 rounded-sm px-2 text-left hover:bg-pick data-[state=active]:bg-pick data-[state=active]:font-bold"
+      className="flex h-6 shrink-0 items-center justify-between gap-2 rounded-sm px-2 text-left hover:bg-pick data-[state=active]:bg-pick data-[state=active]:font-bold"
     >
       <span className="truncate">{label}</span>
       {n !== undefined && <span className="num font-normal text-second">{n}</span>}

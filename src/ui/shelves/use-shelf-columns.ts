@@ -81,7 +81,8 @@ export function useShelfColumns(all: readonly Column<Item>[], first: readonly st
       ids.split("\t").flatMap((text) => {
         const cut = text.lastIndexOf(" ");
         const column = all.find((c) => c.id === text.slice(0, cut));
-        return column ? [{ ...column, width: Number(text.slice(cut + 1)) }] : [];
+        const width = Number(text.slice(cut + 1));
+        return column ? [{ ...column, width, sized: width !== column.width }] : [];
       }),
     [all, ids],
   );
