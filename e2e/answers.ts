@@ -190,7 +190,7 @@ export function answersThrough(door: () => Door): void {
         ["colour=red", "“colour” isn't a known parameter"],
         [`make=${eel}:-1`, "make must be the id of an item"],
         [`make=${eel}:9999999`, "at most 100 times and 1000000 of one"],
-        [`make=${eel}:1&confidence=1`, "a chance between 0 and 1"],
+        [`make=${eel}:1&confidence=1`, "a number between 0 and 1"],
         [Array.from({ length: 101 }, () => `make=${eel}:1`).join("&"), "at most 100"],
       ])
         expect(await asked(query)).toMatchObject({ status: 400, body: { detail: expect.stringContaining(says) } });

@@ -17,7 +17,7 @@ test("a chain is walked by keyboard, folded and followed, and another way is gon
   page,
 }) => {
   await show(page, "/chains?of=potash");
-  const about = page.getByRole("complementary", { name: "About it" });
+  const about = page.getByRole("complementary", { name: "Details" });
   await expect(about).toContainText("One costs 1.07.");
   await expect(node(page, "Bladder wrack")).toContainText("2 ×");
   await node(page, "Potash").focus();
@@ -27,7 +27,7 @@ test("a chain is walked by keyboard, folded and followed, and another way is gon
   await expect(node(page, "Reed bundle")).toBeFocused();
   await page.keyboard.press("Home");
   await page.keyboard.press("1");
-  await expect(about).toContainText("Along the ways drawn it is");
+  await expect(about).toContainText("With the recipes shown");
   await expect(node(page, "any weed")).toContainText("4.5 ×");
   await expect(node(page, "any fuel")).toBeVisible();
   await node(page, "any weed").click();
@@ -45,7 +45,7 @@ test("a chain is walked by keyboard, folded and followed, and another way is gon
 
 test("what can't be had shows what is missing, and an address that names nothing says so", async ({ page }) => {
   await show(page, "/chains?of=skiff");
-  const about = page.getByRole("complementary", { name: "About it" });
+  const about = page.getByRole("complementary", { name: "Details" });
   await expect(about).toContainText("Missing: Boatshed.");
   await expect(node(page, "Boatshed")).toContainText("unobtainable");
   await show(page, "/chains?of=nosuchthing");

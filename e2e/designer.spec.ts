@@ -12,7 +12,7 @@ test.afterAll(() => program?.end());
 
 const show = async (page: Page, path: string) => {
   await page.goto(`${program.base}/brackwater_reach${path}`);
-  await expect(page.locator("footer")).toContainText("faults");
+  await expect(page.locator("footer")).toContainText("errors");
 };
 const lastMove = (page: Page) => page.getByTestId("last-move");
 const grid = (page: Page) => page.getByRole("grid", { name: "Items" });
@@ -67,14 +67,14 @@ test("a field is made, taken by a type, filled by a rule, and given another form
   await page.getByLabel("By what, or to what").fill("if(Vigour > 40, 30, Vigour / 2)");
   const preview = page.getByRole("region", { name: "Before and after" });
   await expect(preview.getByRole("row", { name: /Smoked eel/ })).toContainText("30");
-  await page.getByRole("button", { name: /^Write \d+ values$/ }).click();
+  await page.getByRole("button", { name: /^Save \d+ values$/ }).click();
   await expect(item.getByRole("button", { name: "Salted for: 30. Edit" })).toBeVisible();
   await expect(item).toContainText("items of the type Kept fare may have at most 20");
 
   await show(page, "/setup?kind=field&record=salted_for");
   await page.getByRole("button", { name: "Change form" }).click();
   await page.getByLabel("Form").selectOption("yes or no");
-  await expect(page.getByRole("region", { name: "Values before and after" })).toContainText("neither yes nor no");
+  await expect(page.getByRole("region", { name: "Values before and after" })).toContainText("isn't yes or no");
   await expect(page.getByRole("button", { name: /^Change, and lose/ })).toBeVisible();
   await page.getByLabel("Form").selectOption("text");
   await page.getByRole("button", { name: "Change", exact: true }).click();
@@ -116,10 +116,10 @@ test("of a block of 500 cells the faults stay marked, the rest waits until it is
   await told.getByRole("button", { name: /^Save the other 495$/ }).click();
   await expect(lastMove(page)).toContainText(/\d{3} edits in items/);
   await expect(told).toContainText("4 cells can't be read");
-  await told.getByRole("button", { name: "Give up" }).click();
+  await told.getByRole("button", { name: "Discard" }).click();
   await expect(told).toHaveCount(0);
   await page.reload();
-  await expect(page.locator("footer")).toContainText("faults");
+  await expect(page.locator("footer")).toContainText("errors");
   await page.getByRole("button", { name: "Undo" }).click();
   await expect(lastMove(page)).toContainText(/\d{3} edits in items/);
 });
@@ -127,19 +127,19 @@ test("of a block of 500 cells the faults stay marked, the rest waits until it is
 test("yes and no are toggled with Space, and a head is dragged to where another stands", async ({ page }) => {
   await show(page, "/shelves");
   await page.getByRole("button", { name: "Columns" }).click();
-  await page.getByLabel("Dropped").check();
+  await page.getByLabel("Can be dropped").check();
   await page.keyboard.press("Escape");
   const head = (name: string) => page.getByRole("columnheader", { name: new RegExp(name) });
-  const dropped = Number(await head("Dropped").getAttribute("aria-colindex"));
+  const dropped = Number(await head("Can be dropped").getAttribute("aria-colindex"));
   await grid(page).locator("[role=row]", { hasText: "Ash oar" }).locator(`[aria-colindex="${dropped}"]`).click();
   await page.keyboard.press(" ");
   await expect(lastMove(page)).toContainText("ay be dropped of Ash oar nothing → yes");
   await page.keyboard.press(" ");
   await expect(lastMove(page)).toContainText("ay be dropped of Ash oar yes → no");
-  await head("Dropped")
-    .getByRole("button", { name: "Dropped", exact: true })
+  await head("Can be dropped")
+    .getByRole("button", { name: "Can be dropped", exact: true })
     .dragTo(head("Level").getByRole("button").first());
-  await expect(head("Dropped")).toHaveAttribute("aria-colindex", "4");
+  await expect(head("Can be dropped")).toHaveAttribute("aria-colindex", "4");
 });
 
 test("columns are filtered, moved and kept under a name that an address opens", async ({ page }) => {
@@ -179,7 +179,7 @@ test("a series of five with recipes, one step more, and other rules with what di
   await expect(dialog.getByRole("row", { name: /Gutting knife V/ })).toContainText(
     "1 Gutting knife IV + 5 Bog iron -> 1 Gutting knife V",
   );
-  await dialog.getByRole("button", { name: "Write 4 steps" }).click();
+  await dialog.getByRole("button", { name: "Save 4 steps" }).click();
   await expect(lastMove(page)).toContainText("4 items added, 4 recipes added, 1 series added");
   await item.getByRole("button", { name: "Series of 5" }).click();
   await dialog.getByRole("button", { name: "Add a step" }).click();
@@ -188,7 +188,7 @@ test("a series of five with recipes, one step more, and other rules with what di
   await dialog.getByLabel("Rule 1: by").fill("much");
   await expect(dialog.getByRole("alert")).toContainText("“much” is not a number");
   await dialog.getByLabel("Rule 1: by").fill("1.4");
-  await dialog.getByRole("button", { name: "Write 5 steps" }).click();
+  await dialog.getByRole("button", { name: "Save 5 steps" }).click();
   await expect(item.getByRole("button", { name: "Series of 6" })).toBeVisible();
   // From one to the next without leaving the sheet.
   await page.keyboard.press("Alt+PageDown");
@@ -229,7 +229,7 @@ test("a workbook's faults are told cell by cell, the good rows go in, and what g
   );
   await show(page, "/shelves");
   const before = Number.parseInt(await page.getByText(/^\d+ items$/).innerText(), 10);
-  await page.getByRole("button", { name: "Bring in" }).click();
+  await page.getByRole("button", { name: "Import" }).click();
   await page.getByLabel("Table file").setInputFiles(file);
   const dialog = page.getByRole("dialog");
   await dialog.getByLabel("Column Bite is read into").selectOption("new stat");
@@ -242,7 +242,7 @@ test("a workbook's faults are told cell by cell, the good rows go in, and what g
     "is a date",
     "The name is missing",
     "Row 2 is the same item already",
-    "stands under no head",
+    "has no column heading",
   ])
     await expect(refused).toContainText(why);
   const [saved] = await Promise.all([
@@ -253,10 +253,10 @@ test("a workbook's faults are told cell by cell, the good rows go in, and what g
   await dialog.getByText(/^Make 1 new type: Feast/).click();
   await expect(dialog.getByRole("tab", { name: /Refused 13/ })).toBeVisible();
   await dialog.getByRole("tab", { name: /New/ }).click();
-  await dialog.getByRole("button", { name: "Write 3 rows" }).click();
+  await dialog.getByRole("button", { name: "Save 3 rows" }).click();
   await expect(lastMove(page)).toContainText("2 items added");
   await expect(page.getByText(`${before + 2} items`)).toBeVisible();
-  await page.getByRole("button", { name: "Take out" }).click();
+  await page.getByRole("button", { name: "Export" }).click();
   const [book] = await Promise.all([
     page.waitForEvent("download"),
     page.getByRole("button", { name: "Workbook" }).click(),
@@ -264,7 +264,7 @@ test("a workbook's faults are told cell by cell, the good rows go in, and what g
   const path = info.outputPath("items.xlsx");
   await book.saveAs(path);
   await page.keyboard.press("Escape");
-  await page.getByRole("button", { name: "Bring in" }).click();
+  await page.getByRole("button", { name: "Import" }).click();
   await page.getByLabel("Table file").setInputFiles(path);
   await expect(dialog.getByRole("tab", { name: /New 0/ })).toBeVisible();
   await expect(dialog.getByRole("tab", { name: /Changed 0/ })).toBeVisible();
@@ -320,7 +320,7 @@ test("the clock is changed with what is rounded, and a pantry begins with the se
   await dialog.getByRole("button", { name: "Cancel" }).click();
   await page.goto(`${program.base}/?all=1`);
   await page.getByLabel("Name of the new pantry").fill("High water");
-  await page.getByLabel("What it begins with").selectOption({ label: "with the setup of Brackwater Reach" });
+  await page.getByLabel("Setup to start from").selectOption({ label: "with the setup of Brackwater Reach" });
   await page.getByRole("button", { name: "New pantry" }).click();
   await expect(page).toHaveURL(/high_water\/setup/);
   await expect(page.getByRole("treeitem", { name: /Kept fare/ })).toBeVisible();

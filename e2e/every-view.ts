@@ -53,8 +53,8 @@ export function stoppedIn(page: Page): readonly string[] {
 /** Opens a view and waits until it stands: everything is there, fonts too, and was painted. */
 export async function show(program: Program, page: Page, path: string): Promise<void> {
   await page.goto(`${program.base}/brackwater_reach${path}`);
-  await expect(page.locator("footer")).toContainText("faults");
-  await expect(page.getByText("Live")).toBeVisible();
+  await expect(page.locator("footer")).toContainText("errors");
+  await expect(page.getByText("Live", { exact: true })).toBeVisible();
   // Behind a dialog it has no role.
   await expect(page.locator("main h1").first()).toBeVisible();
   await page.evaluate(async () => {
@@ -112,7 +112,7 @@ export const DIALOGS: readonly { readonly path: string; readonly called: string;
     path: "/shelves",
     called: "table brought in",
     async open(page) {
-      await page.getByRole("button", { name: "Bring in" }).click();
+      await page.getByRole("button", { name: "Import" }).click();
       await page.getByLabel("Pasted table").fill("Name,Type,Sell\nEel loaf,Feast,4\nRope,Cordage,many");
       await expect(page.getByRole("dialog").getByRole("tab", { name: /Refused 2/ })).toBeVisible();
     },
@@ -139,7 +139,7 @@ export const DIALOGS: readonly { readonly path: string; readonly called: string;
     async open(page) {
       await page.getByRole("button", { name: "Change form" }).click();
       await page.getByLabel("Form").selectOption("decimal");
-      await expect(page.getByRole("region", { name: "Values before and after" })).toContainText("is not a number");
+      await expect(page.getByRole("region", { name: "Values before and after" })).toContainText("isn't a number");
     },
   },
 ];

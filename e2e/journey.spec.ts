@@ -11,7 +11,7 @@ const open = async (page: Page, path: string) => {
     (m) => m.type() === "error" && !/net::ERR|Failed to load resource/.test(m.text()) && errors.push(m.text()),
   );
   await page.goto(`${program.base}/brackwater_reach${path}`);
-  await expect(page.getByRole("contentinfo", { name: "Tideline" })).toContainText("faults");
+  await expect(page.getByRole("contentinfo", { name: "Tideline" })).toContainText("errors");
 };
 const revision = async () =>
   ((await (await fetch(`${program.base}/api/health`)).json()) as { revision: number }).revision;
@@ -106,7 +106,7 @@ test("the whole journey", async ({ page, context }) => {
     await page.getByRole("option", { name: /1 Heron feather from nothing/ }).click();
     const finding = page.getByRole("region", { name: "Finding" });
     await expect(finding.getByRole("figure", { name: /Bind duster 1 times/ })).toContainText("+1 Heron feather");
-    await expect(finding).toContainText("It gains even in the worst draw");
+    await expect(finding).toContainText("It gains even with the worst rolls");
   });
 
   await test.step("undo, and see it gone", async () => {
@@ -166,7 +166,7 @@ test("the whole journey", async ({ page, context }) => {
     expect(await program.end()).toBeLessThan(10_000);
     await expect(page.getByText("Offline, reconnecting")).toBeVisible();
     await program.start();
-    await expect(page.getByText("Live")).toBeVisible();
+    await expect(page.getByText("Live", { exact: true })).toBeVisible();
     await expect.poll(revision).toBe(at);
     expect(await (await fetch(`${program.base}/api/pantries/brackwater_reach/bundle`)).text()).toBe(before);
   });

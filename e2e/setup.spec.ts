@@ -10,7 +10,7 @@ test.afterAll(() => program?.end());
 
 const show = async (page: Page, path: string) => {
   await page.goto(`${program.base}/brackwater_reach${path}`);
-  await expect(page.locator("footer")).toContainText("faults");
+  await expect(page.locator("footer")).toContainText("errors");
 };
 const lastMove = (page: Page) => page.getByTestId("last-move");
 const cell = (page: Page, grid: string, row: string, column: number) =>
@@ -126,14 +126,14 @@ test("a record in use is removed with another in its place, or stays, and its us
 test("the worth of an hour moves every gathered cost, and undo from the log moves them back", async ({ page }) => {
   await show(page, "/setup?kind=pantry");
   await page.getByRole("button", { name: /^Worth of an hour of play: 60/ }).click();
-  await page.getByRole("textbox", { name: "Worth of an hour of play" }).fill("120");
+  await page.getByRole("textbox", { name: "Value of an hour of play" }).fill("120");
   await page.keyboard.press("Enter");
   await expect(lastMove(page)).toContainText("costs moved");
   await page.getByRole("link", { name: "Log" }).click();
   const row = page.getByRole("row", { name: /Worth of an hour of Brackwater Reach 60 → 120/ });
   await row.getByRole("button", { name: /^Undo revision/ }).click();
   await expect(page.getByRole("row", { name: /undone/ }).first()).toContainText("60 → 120");
-  await expect(lastMove(page)).toContainText("Took back");
+  await expect(lastMove(page)).toContainText("Undid revision");
 });
 
 test("a bundle shows what it would change before it is written, and says where it is wrong", async ({ page }) => {
@@ -154,7 +154,7 @@ test("a bundle shows what it would change before it is written, and says where i
   );
   await pick("right.json", JSON.stringify(bundle));
   await expect(page.getByText("1 record new, 1 changed, 0 removed")).toBeVisible();
-  await page.getByRole("button", { name: "Write it" }).click();
+  await page.getByRole("button", { name: "Import", exact: true }).click();
   await expect(page.getByText("right.json was imported")).toBeVisible();
   await expect(lastMove(page)).toContainText("Sell price of Net float 3 → 9; Bait tin added");
 });
@@ -169,8 +169,8 @@ test("a large import shows how far it is, and leaves nothing when it is called o
     .getByLabel("Bundle file")
     .setInputFiles({ name: "floats.json", mimeType: "application/json", buffer: Buffer.from(text) });
   const bundle = page.getByRole("region", { name: "Bundle" });
-  await expect(bundle.getByText("30 000 records new")).toBeVisible({ timeout: 60_000 });
-  await page.getByRole("button", { name: "Write it" }).click();
+  await expect(bundle.getByText("30,000 records new")).toBeVisible({ timeout: 60_000 });
+  await page.getByRole("button", { name: "Import", exact: true }).click();
   await expect(page.getByRole("progressbar", { name: "Import of floats.json" })).toBeVisible();
   await page.getByRole("button", { name: "Cancel import" }).click();
   await expect(bundle).toContainText("Cancelled. Nothing was saved.");

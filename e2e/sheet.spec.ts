@@ -10,7 +10,7 @@ test.afterAll(() => program?.end());
 
 const show = async (page: Page, path: string) => {
   await page.goto(`${program.base}/brackwater_reach${path}`);
-  await expect(page.locator("footer")).toContainText("faults");
+  await expect(page.locator("footer")).toContainText("errors");
 };
 const moved = (page: Page) => page.getByTestId("last-move");
 

@@ -53,7 +53,7 @@ test("a change is answered and shown while its consequences are computed; reader
   const [eel, rope] = ["smoked_eel", "rope"].map((key) => before.records.item.find((i) => i.key === key));
   if (!eel || !rope) throw new Error("The demo has neither eel nor rope.");
   await page.goto(`${program.base}/brackwater_reach/shelves`);
-  await expect(page.locator("footer")).toContainText("faults");
+  await expect(page.locator("footer")).toContainText("errors");
   expect((await fetch(`${api()}/items/${eel.id}/costs`)).status).toBe(200);
   const stopped = analyses();
   expect(stopped.length).toBeGreaterThan(0);
@@ -88,7 +88,7 @@ test("a pantry whose analysis dies again and again is shown without it, and a ch
   const rope = before.records.item.find((i) => i.key === "rope");
   if (!rope) throw new Error("The demo has no rope.");
   await page.goto(`${program.base}/brackwater_reach/shelves`);
-  await expect(page.locator("footer")).toContainText("faults");
+  await expect(page.locator("footer")).toContainText("errors");
   let killing = true;
   const killer = (async () => {
     while (killing) {

@@ -34,8 +34,8 @@ test("in the form of a recipe nothing that is typed is lost, and nothing else is
   await staysUntilDropped(field("Fee"), "two", /“two” is not a number/);
   await staysUntilDropped(field("Level"), "12 kg", /ends in “kg”/);
   await staysUntilDropped(field("Heat"), "hot", /“hot” is no time/);
-  await staysUntilDropped(field("Batch"), "1.5", /not a whole number/);
-  await staysUntilDropped(field("From").first(), "3 dozen", /Write 36/);
+  await staysUntilDropped(field("Batch"), "1.5", /isn't a whole number/);
+  await staysUntilDropped(field("From").first(), "3 dozen", /Enter 36/);
   await staysUntilDropped(field("To").first(), "-1", /outside 0 to/);
   await expect(line).toHaveValue(written);
   await field("Level").fill("7");
@@ -53,7 +53,7 @@ test("a line is read as it is meant and says so, or asks what is meant", async (
   await expect(page.getByText("“3 pcs Hemp stalk” is read as 3 Hemp stalk.")).toBeVisible();
   await expect(page.getByText("“Oakum for 90 sec” is read as Oakum in 90s.")).toBeVisible();
   await line.fill("3 Hemp stalk -> Oakum .5");
-  await expect(page.getByText("“Oakum .5” looks like “Oakum” with a chance beside it. Write Oakum 50%.")).toBeVisible();
+  await expect(page.getByText("“Oakum .5” looks like “Oakum” with a chance. Enter Oakum 50%.")).toBeVisible();
   await expect(page.getByRole("button", { name: "Add recipe" })).toBeDisabled();
   await page.getByRole("button", { name: /Oakum 50%/ }).click();
   await expect(line).toHaveValue("3 Hemp stalk -> Oakum 50%");
@@ -109,7 +109,7 @@ test("rows of a table name each other, a part of a choice is asked, and an icon 
   page,
 }) => {
   await showIn(program, page, "/shelves");
-  await page.getByRole("button", { name: "Bring in" }).click();
+  await page.getByRole("button", { name: "Import" }).click();
   const rows = [
     "Name,Vessel,Mass,Status,Icon",
     "Quay tonic,Quay bottle,250 g,draft,no-such-icon",
@@ -125,7 +125,7 @@ test("rows of a table name each other, a part of a choice is asked, and an icon 
   const refused = dialog.getByRole("list", { name: "Rows that are refused" });
   await expect(refused).toContainText("what fits is kg, g, mg or t");
   await expect(refused).toContainText("Did you mean draft?");
-  await dialog.getByRole("button", { name: "Write 2 rows" }).click();
+  await dialog.getByRole("button", { name: "Save 2 rows" }).click();
   await expect(dialog).toBeHidden();
   await page.goto(`${program.base}/brackwater_reach/shelves?item=quay_tonic`);
   const sheet = page.getByRole("complementary", { name: "Quay tonic" });

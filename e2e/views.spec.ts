@@ -50,7 +50,7 @@ test("a record is found by a misspelt name, offered first the next time, and act
   await page.keyboard.press("Escape");
   await page.keyboard.press("Control+k");
   await page.keyboard.type("type cordage");
-  await expect(page.getByText("Nothing here is called")).toBeVisible();
+  await expect(page.getByText("Nothing found for")).toBeVisible();
   await page.keyboard.press("Control+a");
   await page.keyboard.type("cordage");
   await expect(option(/Cordage type, 13 items/)).toBeVisible();
@@ -153,7 +153,7 @@ test("the grid moves, selects, fills, copies and pastes as a spreadsheet does", 
   await page.keyboard.press("Enter");
   await expect(page.getByTestId("last-move")).toContainText("→ Boat part");
   await page.keyboard.press("Control+z");
-  await expect(page.getByTestId("last-move")).toContainText("Took back");
+  await expect(page.getByTestId("last-move")).toContainText("Undid revision");
 });
 
 test("prices of one rarity are raised together, seen before and after, written as one change and taken back", async ({
@@ -172,7 +172,7 @@ test("prices of one rarity are raised together, seen before and after, written a
   await expect(dialog.getByRole("status")).toContainText("1 item would stay the same");
   await dialog.getByRole("button", { name: "What would it move?" }).click();
   await expect(dialog.getByRole("status")).toContainText("nothing else would move");
-  await dialog.getByRole("button", { name: "Write 6 values" }).click();
+  await dialog.getByRole("button", { name: "Save 6 values" }).click();
   await expect(dialog).toBeHidden();
   await expect(page.getByRole("row", { name: /Bell buoy/ })).toContainText("170.00");
   await page.keyboard.press("Control+z");
@@ -184,9 +184,9 @@ test("many pasted lines get a verdict each before anything is written", async ({
   await page
     .getByRole("textbox", { name: "Recipe lines" })
     .fill("Twist cord: 2 Hemp yarn -> 1 Cord in 10s\n3 Rope -> \nsalvage Cord -> 1 Hemp yarn");
-  const verdicts = page.getByRole("list", { name: "Verdicts" });
+  const verdicts = page.getByRole("list", { name: "Results" });
   await expect(verdicts).toContainText("Expected what it makes");
-  await page.getByRole("button", { name: "Write 2 recipes and 1 stub" }).click();
+  await page.getByRole("button", { name: "Save 2 recipes and 1 stub" }).click();
   await expect(page.getByText("2 recipes written.")).toBeVisible();
   await expect(page.getByRole("textbox", { name: "Recipe lines" })).toHaveValue("3 Rope -> ");
 });
@@ -210,7 +210,7 @@ test("fifty pasted lines are mended by single keys and go in as one change", asy
   await page.keyboard.press("ArrowDown");
   await page.keyboard.press("1");
   await expect(page.getByText("have faults")).toBeHidden();
-  await page.getByRole("button", { name: "Write 50 recipes" }).click();
+  await page.getByRole("button", { name: "Save 50 recipes" }).click();
   await expect(page.getByTestId("last-move")).toContainText("50 recipes added");
 });
 
@@ -228,11 +228,11 @@ test("salvage is suggested for all items of a type, looked at, and written and t
   await dialog.getByLabel("Give back, %").fill("50");
   await dialog.getByLabel("Rounding").selectOption("by chance");
   await expect(row("Salt pan")).toContainText("6 Clay + 2 Peat brick");
-  await dialog.getByRole("button", { name: /^Write \d+ salvages$/ }).click();
+  await dialog.getByRole("button", { name: /^Save \d+ salvages$/ }).click();
   await expect(dialog).toBeHidden();
   await expect(page.getByTestId("last-move")).toContainText("12 recipes added");
   await page.keyboard.press("Control+z");
-  await expect(page.getByTestId("last-move")).toContainText("Took back: 12 recipes added");
+  await expect(page.getByTestId("last-move")).toContainText("Undid revision: 12 recipes added");
 });
 
 test("the form and the line are two views of one recipe", async ({ page }) => {
@@ -263,7 +263,7 @@ test("what comes by chance stands under a recipe and follows the line while it i
   await expect(row("Glass float")).toHaveCount(0);
   await line.fill("Break crate: salvage 1 Wreck crate -> 1 Alder plank");
   await expect(chances).toHaveCount(0);
-  await page.getByRole("button", { name: "Put back" }).click();
+  await page.getByRole("button", { name: "Discard" }).click();
   await expect(row("Glass float")).toContainText("95.0625%");
 });
 

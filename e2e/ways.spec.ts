@@ -59,7 +59,7 @@ test("a variant is added in a box of its own, its fault told there, and the reci
   const fresh = box.getByRole("textbox", { name: "New variant" });
   await fresh.fill("using nothing");
   await fresh.press("Enter");
-  await expect(box.getByText("A variant can't do without what its recipe needs.")).toBeVisible();
+  await expect(box.getByText("A variant can't drop what its recipe needs.")).toBeVisible();
   await fresh.fill("-> 2 Ash oar using Keen knife in 3m");
   await fresh.press("Enter");
   await expect(line).toHaveValue(/in 2m \| at Boatshed in 60s \| -> 2 Ash oar using Keen knife in 3m$/);
@@ -163,7 +163,7 @@ test("a salvage is kept as the rule of a type, and what says otherwise is found 
   await dialog.getByLabel("Items of the type").selectOption("Vessel");
   await dialog.getByLabel("Give back, %").fill("50");
   await dialog.getByLabel("save as the salvage rule of the type").check();
-  await dialog.getByRole("button", { name: /^Write/ }).click();
+  await dialog.getByRole("button", { name: /^Save/ }).click();
   await expect(dialog).toBeHidden();
   await page.goto(`${program.base}/brackwater_reach/checks?rule=salvage-drifted`);
   const drifted = page.getByText(
@@ -203,7 +203,7 @@ test("many recipes are chosen by keyboard and mouse, changed in one step and tak
   await dialog.getByLabel("By what, or to what").fill("Brine");
   await dialog.getByLabel("What stands in its place").fill("Harbour brine");
   await expect(dialog.getByRole("row", { name: /Boil salt/ })).toContainText("6 Harbour brine");
-  await dialog.getByRole("button", { name: "Write 2 values" }).click();
+  await dialog.getByRole("button", { name: "Save 2 values" }).click();
   await expect(dialog).toBeHidden();
   await expect(book.getByRole("option", { name: /^Drain pan/ })).toContainText("10 Harbour brine");
   await page.getByRole("button", { name: "Undo" }).click();

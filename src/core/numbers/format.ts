@@ -49,9 +49,9 @@ export const either = (parts: readonly string[]): string =>
 export const didYouMean = (offers: readonly string[]): string =>
   offers.length ? ` Did you mean ${either(offers)}?` : "";
 
-/** Thin spaces between thousands. */
+/** Commas between thousands. */
 export const group = (digits: string): string =>
-  digits.replace(/^(-?)(\d+)/, (_, s: string, d: string) => s + d.replace(/\B(?=(\d{3})+$)/g, " "));
+  digits.replace(/^(-?)(\d+)/, (_, s: string, d: string) => s + d.replace(/\B(?=(\d{3})+$)/g, ","));
 
 /** With a capital letter, as a sentence or a head begins. */
 export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);

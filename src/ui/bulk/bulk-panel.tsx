@@ -212,7 +212,7 @@ export function BulkPanel<K extends BulkKind>({
         <>
           {" "}
           <Button look="solid" disabled={!changed} onClick={() => void write()}>
-            Write {count(changed, "value")}
+            Save {count(changed, "value")}
           </Button>
           <Button disabled={!changed || moving.isPending} onClick={() => moving.mutate()}>
             What would it move?

@@ -348,7 +348,7 @@ export function StepsEditor({ trial }: { readonly trial: Trial }) {
       {dirty && (
         <div className="mt-1 flex gap-1.5">
           <Button look="solid" disabled={!steps} onClick={() => void write()}>
-            Write steps
+            Save steps
           </Button>
           <Button look="quiet" onClick={() => setTyped(null)}>
             Discard

@@ -65,9 +65,10 @@ export function titleOf(name: string, field: Field): string {
 
 /** A value as it is shown: numbers as they stand under each other, others as they are typed. */
 export function shownAs(field: Field, value: unknown, here: Surroundings): string {
-  const inPoints = (text: string) => (here.numbers === "comma" ? text.replace(/(\d)\.(\d)/, "$1,$2") : text);
-  if (field.type === "money") return inPoints(sayCost(value as number));
-  return field.type === "number" ? inPoints(field.say(value, here)) : field.format(value, here);
+  const inFormat = (text: string) =>
+    here.numbers === "comma" ? text.replace(/(?<=\d)[.,](?=\d)/g, (sign) => (sign === "." ? "," : ".")) : text;
+  if (field.type === "money") return inFormat(sayCost(value as number));
+  return field.type === "number" ? inFormat(field.say(value, here)) : field.format(value, here);
 }
 
 function column<R extends AnyRecord>(name: string, field: Field, now: Now, of: (row: R) => Held<unknown>): Column<R> {

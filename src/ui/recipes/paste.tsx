@@ -75,7 +75,7 @@ export function PasteLines({ onClose }: { onClose: () => void }) {
       foot={
         <>
           <Button look="solid" disabled={!good.length} onClick={() => void write()}>
-            Write {count(good.length, "recipe")}
+            Save {count(good.length, "recipe")}
             {stubs.size ? ` and ${count(stubs.size, "stub")}` : ""}
           </Button>
           <Button onClick={onClose}>Close</Button>

@@ -105,7 +105,7 @@ export function SuggestSalvage({ item: only, onClose }: { item?: Item; onClose: 
       foot={
         <>
           <Button look="solid" disabled={(!ready.length && !(keep && type)) || !!wrong} onClick={() => void write()}>
-            Write {count(ready.length, "salvage")}
+            Save {count(ready.length, "salvage")}
           </Button>
           <Button onClick={onClose}>Close</Button>
           <span className="text-second">{count(all.length - ready.length, "item is", "items are")} skipped.</span>

@@ -129,7 +129,7 @@ export function BundlePanel() {
               disabled={preview.added + preview.changed + preview.removed + preview.settings + preview.pictures === 0}
               onClick={() => void send(file, false, replace)}
             >
-              Write it
+              Import
             </Button>
             <Button onClick={() => setPreview(null)}>Cancel</Button>
           </div>

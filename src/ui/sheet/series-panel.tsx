@@ -194,7 +194,7 @@ export function SeriesPanel({
       foot={
         <>
           <Button look="solid" disabled={!plan.edits.length || faulty} onClick={() => void write()}>
-            Write {count(plan.steps.length, "step")}
+            Save {count(plan.steps.length, "step")}
           </Button>
           <Button look="quiet" onClick={onClose}>
             Cancel

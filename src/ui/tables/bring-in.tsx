@@ -255,7 +255,7 @@ function Mapped({
       foot={
         <>
           <Button look="solid" disabled={!plan.edits.length || writing !== null} onClick={() => void write()}>
-            Write {count(counts.new + counts.changed, "row")}
+            Save {count(counts.new + counts.changed, "row")}
           </Button>
           {counts.refused > 0 && (
             <Button

@@ -56,7 +56,7 @@ export function StationsAtHand({
                 <Button
                   look="quiet"
                   className="px-1.5!"
-                  aria-label={`${catalogue.records.item.get(id)?.name} : remove`}
+                  aria-label={`Remove ${catalogue.records.item.get(id)?.name}`}
                   onClick={() => onStations(stations.filter((s) => s !== id))}
                 >
                   <X size={13} aria-hidden />
