@@ -33,7 +33,7 @@ test("a chain is walked by keyboard, folded and followed, and another way is gon
   await node(page, "any weed").click();
   await expect(about).toContainText("as any weed");
   await page.keyboard.press("f");
-  await expect(page.getByText("folded", { exact: false }).first()).toBeVisible();
+  await expect(page.getByText("collapsed", { exact: false }).first()).toBeVisible();
   await page.getByRole("button", { name: "Expand all" }).click();
   await page.getByRole("button", { name: "Use the cheapest recipes" }).click();
   await expect(node(page, "any weed")).toBeHidden();

@@ -87,7 +87,7 @@ export const DIALOGS: readonly { readonly path: string; readonly called: string;
     called: "change all",
     async open(page) {
       await page.getByRole("button", { name: "Edit all" }).click();
-      await page.getByLabel("By what, or to what").fill("12");
+      await page.getByLabel("Value").fill("12");
       await expect(page.getByRole("region", { name: "Before and after" })).toContainText("Bell buoy");
     },
   },

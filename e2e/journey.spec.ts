@@ -33,7 +33,7 @@ const newItem = async (page: Page, name: string) => {
   await expect(lastMove(page)).toContainText("New item added");
   await page.keyboard.type(name);
   await page.keyboard.press("Enter");
-  await expect(lastMove(page)).toContainText(`is now called ${name}`);
+  await expect(lastMove(page)).toContainText(`renamed to ${name}`);
   await expect(page.getByRole("complementary", { name: `Item ${name}` })).toBeVisible();
 };
 

@@ -23,7 +23,7 @@ const cell = (page: Page, grid: string, row: string, column: number) =>
 test("what a type says, its items inherit, until they say otherwise and are put back", async ({ page }) => {
   await show(page, "/setup?kind=type&as=grid");
   const stack = cell(page, "Types", "Kept fare", 6);
-  await expect(page.getByRole("columnheader", { name: /Stack/ })).toHaveAttribute("aria-colindex", "6");
+  await expect(page.getByRole("columnheader", { name: /Stack/ })).toHaveAttribute("aria-colindex", "5");
   await stack.click();
   await page.keyboard.type("12");
   await page.keyboard.press("Enter");
@@ -51,15 +51,15 @@ test("types stand as a tree: by keyboard, with what each takes, says otherwise a
   await expect(chosen).toContainText("Kept fare");
   await expect(chosen).toHaveAttribute("aria-level", "3");
   await expect(page).toHaveURL(/record=kept_fare/);
-  await expect(sheet.getByRole("button", { name: "Waits with: Meal, inherited from Fare. Edit" })).toBeVisible();
+  await expect(sheet.getByRole("button", { name: "Cooldown group: Meal, inherited from Fare. Edit" })).toBeVisible();
   await expect(sheet).toContainText("instead of 1 from Fare");
   // An item beside it follows while the type is edited.
   await sheet.getByRole("button", { name: /Smoked mullet/ }).click();
   const item = page.getByRole("complementary", { name: "Item Smoked mullet" });
-  await sheet.getByRole("button", { name: /^Most one may own/ }).click();
-  await sheet.getByRole("textbox", { name: "Most one may own" }).fill("7");
+  await sheet.getByRole("button", { name: /^Maximum owned/ }).click();
+  await sheet.getByRole("textbox", { name: "Maximum owned" }).fill("7");
   await page.keyboard.press("Enter");
-  await expect(item.getByRole("button", { name: "Most one may own: 7, inherited from Kept fare. Edit" })).toBeVisible();
+  await expect(item.getByRole("button", { name: "Maximum owned: 7, inherited from Kept fare. Edit" })).toBeVisible();
   await expect(sheet).toContainText("added here");
   // Closed and opened again, and a new one made under the chosen.
   await tree.focus();
@@ -186,7 +186,7 @@ test("the author's name stands in the log", async ({ page }) => {
   await show(page, "/shelves?item=rope");
   await page.getByRole("button", { name: "Enter your name" }).click();
   await page.getByRole("textbox", { name: "Your name, shown in the Log" }).fill("Tomas Örn");
-  await page.getByRole("button", { name: "Keep", exact: true }).click();
+  await page.getByRole("button", { name: "Save", exact: true }).click();
   const sheet = page.getByRole("complementary", { name: "Item Rope" });
   await sheet.getByRole("button", { name: /^Level: 3/ }).click();
   await sheet.getByRole("textbox", { name: "Level" }).fill("4");

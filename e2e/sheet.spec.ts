@@ -21,7 +21,7 @@ test("an item gets a recipe, a salvage and a source from its sheet, and its cost
   await sheet.getByRole("button", { name: /^Name: New item/ }).click();
   await sheet.getByRole("textbox", { name: "Name" }).fill("Kelp lamp");
   await page.keyboard.press("Enter");
-  await expect(moved(page)).toContainText("is now called Kelp lamp");
+  await expect(moved(page)).toContainText("renamed to Kelp lamp");
   const lamp = page.getByRole("complementary", { name: "Item Kelp lamp" });
   await expect(lamp.getByText("No recipe makes it.")).toBeVisible();
   await expect(page).toHaveURL(/item=kelp_lamp/);

@@ -96,7 +96,7 @@ test("numbers are typed and shown as somebody writes them, and kept in this brow
   await expect(sheet.getByRole("button", { name: /^mass: 1500\b.*Edit$/i })).toBeVisible();
   await page.getByRole("button", { name: /Enter your name|You are/ }).click();
   await page.getByRole("combobox", { name: "Number format" }).selectOption("comma");
-  await page.getByRole("button", { name: "Keep", exact: true }).click();
+  await page.getByRole("button", { name: "Save", exact: true }).click();
   await edit("1,500");
   await expect(sheet.getByRole("button", { name: /^mass: 1,5\b.*Edit$/i })).toBeVisible();
   await edit("250 g");

@@ -161,16 +161,16 @@ test("prices of one rarity are raised together, seen before and after, written a
 }) => {
   await show(page, "/shelves?rarity=storied");
   await page.getByRole("button", { name: "Edit all" }).click();
-  const dialog = page.getByRole("dialog", { name: "Change 7 items" });
+  const dialog = page.getByRole("dialog", { name: "Edit 7 items" });
   const rows = dialog.getByRole("region", { name: "Before and after" });
-  await expect(rows).toContainText("Say by what or to what");
-  await dialog.getByLabel("By what, or to what").fill("lots");
+  await expect(rows).toContainText("Enter a value to preview every change");
+  await dialog.getByLabel("Value").fill("lots");
   await expect(dialog.getByRole("alert")).toContainText("“lots” isn't a number");
-  await dialog.getByLabel("By what, or to what").fill("12");
+  await dialog.getByLabel("Value").fill("12");
   await dialog.getByLabel("Rounded to multiples of").fill("5");
   await expect(rows.getByRole("row", { name: /Bell buoy 150 170/ })).toBeVisible();
   await expect(dialog.getByRole("status")).toContainText("1 item would stay the same");
-  await dialog.getByRole("button", { name: "What would it move?" }).click();
+  await dialog.getByRole("button", { name: "Preview impact" }).click();
   await expect(dialog.getByRole("status")).toContainText("nothing else would move");
   await dialog.getByRole("button", { name: "Save 6 values" }).click();
   await expect(dialog).toBeHidden();
@@ -271,7 +271,7 @@ test("a ready-made fix mends a finding and can be undone", async ({ page }) => {
   await show(page, "/checks?rule=gaining-loop");
   await page.getByRole("button", { name: "Apply: Unravel sailcloth: give 5 Hemp yarn instead of 7" }).click();
   await expect(page.getByTestId("last-move")).toContainText("1 loop closed");
-  await expect(page.getByText("Nothing found")).toBeVisible();
+  await expect(page.getByText("No findings")).toBeVisible();
   await page.getByRole("contentinfo", { name: "Tideline" }).getByRole("button", { name: "Undo" }).click();
   await expect(page.getByRole("figure", { name: /Weave sailcloth/ })).toBeVisible();
 });
@@ -283,7 +283,7 @@ test("an empty pantry says in every view what belongs there", async ({ page }) =
   await expect(page.getByText("No items yet")).toBeVisible();
   for (const [view, says] of [
     ["recipes", "No recipes yet"],
-    ["checks", "Nothing found"],
+    ["checks", "No findings"],
     ["costs", "No matching items"],
     ["log", "No changes yet"],
     ["setup", "No types yet"],

@@ -113,7 +113,7 @@ test("a basket is planned: steps in order, what is there is used, and it is kept
   const bunting = page.getByRole("textbox", { name: "Make: how many Founders' bunting" });
   await bunting.fill("5");
   await bunting.press("Enter");
-  await expect(steps.getByText("A world isn't true so much Founders' bunting")).toBeVisible();
+  await expect(steps.getByText("A world does not have that much Founders' bunting")).toBeVisible();
   // Printed it has the whole width, without the frame and the basket.
   await page.emulateMedia({ media: "print" });
   const printed = await page.getByRole("region", { name: "Plan", exact: true }).boundingBox();
@@ -196,12 +196,12 @@ test("many recipes are chosen by keyboard and mouse, changed in one step and tak
   await book.getByRole("option", { name: /^Boil salt/ }).click();
   await book.getByRole("option", { name: /^Drain pan/ }).click({ modifiers: ["Control"] });
   await chosen.getByRole("button", { name: "Edit selected" }).click();
-  const dialog = page.getByRole("dialog", { name: "Change 2 recipes" });
-  await dialog.getByLabel("By what, or to what").fill("3");
+  const dialog = page.getByRole("dialog", { name: "Edit 2 recipes" });
+  await dialog.getByLabel("Value").fill("3");
   await expect(dialog.getByRole("row", { name: /Boil salt/ })).toContainText("-> 9 Coarse salt");
-  await dialog.getByLabel("How it is changed").selectOption("exchange");
-  await dialog.getByLabel("By what, or to what").fill("Brine");
-  await dialog.getByLabel("What stands in its place").fill("Harbour brine");
+  await dialog.getByLabel("Action").selectOption("exchange");
+  await dialog.getByLabel("Value").fill("Brine");
+  await dialog.getByLabel("Replacement").fill("Harbour brine");
   await expect(dialog.getByRole("row", { name: /Boil salt/ })).toContainText("6 Harbour brine");
   await dialog.getByRole("button", { name: "Save 2 values" }).click();
   await expect(dialog).toBeHidden();

@@ -118,12 +118,12 @@ export function BulkPanel<K extends BulkKind>({
   };
   return (
     <Over
-      title={`Change ${count(records.length, kind)}`}
+      title={`Edit ${count(records.length, kind)}`}
       onClose={onClose}
       head={
         <div className="flex flex-wrap items-center gap-2 pt-3">
           <select
-            aria-label="What is changed"
+            aria-label="Field"
             className="field w-44!"
             value={path}
             onChange={(e) => ask(() => choosePath(e.target.value))}
@@ -135,7 +135,7 @@ export function BulkPanel<K extends BulkKind>({
             ))}
           </select>
           <select
-            aria-label="How it is changed"
+            aria-label="Action"
             className="field w-auto!"
             value={action}
             onChange={(e) => ask(() => setAction(e.target.value as Action))}
@@ -146,7 +146,7 @@ export function BulkPanel<K extends BulkKind>({
           </select>
           {asks === "column" && (
             <select
-              aria-label="Which column is copied"
+              aria-label="Column to copy"
               className="field w-44!"
               value={typed}
               onChange={(e) => ask(() => setTyped(e.target.value))}
@@ -163,7 +163,7 @@ export function BulkPanel<K extends BulkKind>({
           )}
           {asks !== "nothing" && asks !== "column" && (
             <input
-              aria-label="By what, or to what"
+              aria-label="Value"
               className={asks === "formula" ? "field w-64!" : "field w-32!"}
               placeholder={asks === "formula" ? "cost * 1.3" : undefined}
               list={asks === "names" || asks === "value" || asks === "items" ? offersId : undefined}
@@ -180,7 +180,7 @@ export function BulkPanel<K extends BulkKind>({
             <label className="flex items-center gap-2 text-second">
               {asks === "items" ? "for" : "with"}
               <input
-                aria-label="What stands in its place"
+                aria-label="Replacement"
                 className="field w-40!"
                 list={asks === "items" ? offersId : undefined}
                 value={other}
@@ -198,7 +198,7 @@ export function BulkPanel<K extends BulkKind>({
             <label className="flex items-center gap-2 text-second">
               rounded to
               <input
-                aria-label="Rounded to multiples of"
+                aria-label="Round to multiples of"
                 className="field w-16! text-right"
                 placeholder="–"
                 value={step}
@@ -215,7 +215,7 @@ export function BulkPanel<K extends BulkKind>({
             Save {count(changed, "value")}
           </Button>
           <Button disabled={!changed || moving.isPending} onClick={() => moving.mutate()}>
-            What would it move?
+            Preview impact
           </Button>
           <Button look="quiet" onClick={onClose}>
             Cancel
@@ -223,8 +223,8 @@ export function BulkPanel<K extends BulkKind>({
           <p role="status" className="basis-full text-second">
             {plan?.ok && (refused > 0 || plan.same > 0)
               ? [
-                  refused > 0 && `${count(refused, "value")} can't be written and stay as they are`,
-                  plan.same > 0 && `${count(plan.same, kind)} would stay the same`,
+                  refused > 0 && `${count(refused, "value")} can't be changed and stay as they are`,
+                  plan.same > 0 && `${count(plan.same, kind)} would not change`,
                 ]
                   .filter(Boolean)
                   .join("; ")
@@ -235,7 +235,7 @@ export function BulkPanel<K extends BulkKind>({
                   ? sayMoved(
                       moving.data.value.ripple.moved,
                       (id) => nameOf(catalogue, "item", id),
-                      "nothing else would move",
+                      "nothing else would change",
                     ).join(", ")
                   : moving.data.problem.detail}
               </span>
@@ -245,15 +245,13 @@ export function BulkPanel<K extends BulkKind>({
       }
     >
       <Scrolled label="Before and after">
-        {!plan && (
-          <p className="py-3 text-second">Say by what or to what, and every value stands here before and after.</p>
-        )}
+        {!plan && <p className="py-3 text-second">Enter a value to preview every change.</p>}
         {plan && !plan.ok && (
           <p role="alert" className="py-3 text-beet">
             {plan.says}
           </p>
         )}
-        {plan?.ok && plan.rows.length === 0 && <p className="py-3 text-second">Nothing would be another than it is.</p>}
+        {plan?.ok && plan.rows.length === 0 && <p className="py-3 text-second">Nothing would change.</p>}
 
         {plan?.ok && plan.rows.length > 0 && (
           <BeforeAndAfter

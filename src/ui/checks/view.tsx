@@ -78,7 +78,7 @@ export function ChecksView() {
       <div className="flex min-h-0 flex-1">
         <div className="flex w-[372px] shrink-0 flex-col border-r border-line bg-salt">
           {!entries.some((e) => "finding" in e) && (
-            <Empty title={computed ? "Nothing found" : "No findings yet"}>
+            <Empty title={computed ? "No findings" : "No findings yet"}>
               {computed
                 ? "Every check passed: all inputs are obtainable, no loop gains, and no price is below cost."
                 : "The analysis is still running. Findings appear here when it is done."}

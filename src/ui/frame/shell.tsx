@@ -10,14 +10,14 @@ import { group } from "@/core/numbers/format";
 import { cx, Empty } from "../kit/kit";
 import { PantryProvider, useStore, useView } from "../pantry/provider";
 import { ALL_VIEWS, titleOf } from "../views";
+import { CommandField } from "./command";
 import { usePlaces } from "./navigate";
 import { NoticeCard } from "./notice";
 import { type Overlays, OverlaysContext } from "./overlays";
 import { Tideline } from "./tideline";
 import { useTransliteration } from "./transliteration";
 
-/** Loaded when they are opened for the first time. */
-const CommandField = dynamic(() => import("./command").then((m) => m.CommandField), { ssr: false });
+/** Loaded when it is opened for the first time. */
 const Help = dynamic(() => import("../help/help").then((m) => m.Help), { ssr: false });
 /** Loaded with the first item that is opened. */
 const ItemSheet = dynamic(() => import("../sheet/item-sheet").then((m) => m.ItemSheet), { ssr: false });

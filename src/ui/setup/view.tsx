@@ -171,7 +171,7 @@ function KindGrid({ kind }: { kind: Kind }) {
   };
   return (
     <>
-      <div className="flex items-center gap-2 border-b border-hair bg-salt px-3.5 py-1.5">
+      <div className="flex flex-wrap items-center gap-2 border-b border-hair bg-salt px-3.5 py-1.5">
         <Button look="solid" onClick={() => void make()}>
           <Plus size={14} aria-hidden /> New {kindWord(kind)}
         </Button>
@@ -182,7 +182,9 @@ function KindGrid({ kind }: { kind: Kind }) {
             <Trash2 size={14} aria-hidden /> Remove {active.name}
           </RemoveButton>
         )}
-        <p className="min-w-0 flex-1 truncate text-second">{help}</p>
+        <p className="min-w-32 flex-1 truncate text-second" title={help}>
+          {help}
+        </p>
         {hidden > 0 && rows.length > 0 && (
           <Button look="quiet" aria-pressed={withEmpty} onClick={() => setWithEmpty(!withEmpty)}>
             {withEmpty ? "Hide empty columns" : `Show ${count(hidden, "empty column")}`}
