@@ -60,7 +60,7 @@ test("a field is made, taken by a type, filled by a rule, and given another form
   const item = page.getByRole("complementary", { name: "Item Smoked eel" });
   await expect(item.getByRole("button", { name: "Salted for: 1.5, inherited from Kept fare. Edit" })).toBeVisible();
   await page.getByRole("button", { name: "Edit all" }).click();
-  await page.getByLabel("Field").selectOption({ label: "Salted for" });
+  await page.getByLabel("Field", { exact: true }).selectOption({ label: "Salted for" });
   await page.getByLabel("Action").selectOption("reckon as");
   await page.getByLabel("Value").fill("vigor / 2");
   await expect(page.getByRole("alert")).toContainText("Did you mean Vigour");
@@ -69,7 +69,7 @@ test("a field is made, taken by a type, filled by a rule, and given another form
   await expect(preview.getByRole("row", { name: /Smoked eel/ })).toContainText("30");
   await page.getByRole("button", { name: /^Save \d+ values$/ }).click();
   await expect(item.getByRole("button", { name: "Salted for: 30. Edit" })).toBeVisible();
-  await expect(item).toContainText("items of the type Kept fare may have at most 20");
+  await expect(item).toContainText("items of type Kept fare must have at most 20");
 
   await show(page, "/setup?kind=field&record=salted_for");
   await page.getByRole("button", { name: "Change form" }).click();
@@ -233,12 +233,12 @@ test("a workbook's faults are told cell by cell, the good rows go in, and what g
   await page.getByLabel("Table file").setInputFiles(file);
   const dialog = page.getByRole("dialog");
   await dialog.getByLabel("Column Bite is imported as").selectOption("new stat");
-  await expect(dialog.getByRole("tab", { name: /Refused 14/ })).toBeVisible();
-  await dialog.getByRole("tab", { name: /Refused/ }).click();
-  const refused = dialog.getByRole("list", { name: "Rows that are refused" });
+  await expect(dialog.getByRole("tab", { name: /Rejected 14/ })).toBeVisible();
+  await dialog.getByRole("tab", { name: /Rejected/ }).click();
+  const refused = dialog.getByRole("list", { name: "Rejected rows" });
   for (const why of [
     "no type called “Feast”",
-    "“many” is not a number",
+    "“many” isn't a number",
     "is a date",
     "The name is missing",
     "Row 2 is the same item already",
@@ -250,8 +250,8 @@ test("a workbook's faults are told cell by cell, the good rows go in, and what g
     dialog.getByRole("button", { name: "Save rejected rows" }).click(),
   ]);
   expect(readFileSync(await saved.path(), "utf8")).toContain("Problem");
-  await dialog.getByText(/^Make 1 new type: Feast/).click();
-  await expect(dialog.getByRole("tab", { name: /Refused 13/ })).toBeVisible();
+  await dialog.getByText(/^Create 1 new type: Feast/).click();
+  await expect(dialog.getByRole("tab", { name: /Rejected 13/ })).toBeVisible();
   await dialog.getByRole("tab", { name: /New/ }).click();
   await dialog.getByRole("button", { name: "Save 3 rows" }).click();
   await expect(lastMove(page)).toContainText("2 items added");
@@ -316,7 +316,7 @@ test("the clock is changed with what is rounded, and a pantry begins with the se
   await dialog.getByLabel("Ticks per second").fill("0");
   await expect(dialog.getByRole("alert")).toContainText("0 is outside the range 1 to 1000");
   await dialog.getByLabel("Ticks per second").fill("3");
-  await expect(dialog.getByRole("status")).toContainText("durations rewritten");
+  await expect(dialog.getByRole("status")).toContainText("durations converted");
   await dialog.getByRole("button", { name: "Cancel" }).click();
   await page.goto(`${program.base}/?all=1`);
   await page.getByLabel("Name of the new pantry").fill("High water");

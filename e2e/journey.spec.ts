@@ -59,7 +59,7 @@ test("the whole journey", async ({ page, context }) => {
     await expect(page.getByRole("listbox", { name: "Names" })).toContainText("Heron feather");
     await page.keyboard.press("Tab");
     await line.pressSequentially("+ 1 Ash handle -> 1 Feather duster in 30s");
-    await expect(page.getByText("“Ash handle” is not in the pantry yet and becomes a stub.")).toBeVisible();
+    await expect(page.getByText("“Ash handle” is new and becomes a stub.")).toBeVisible();
     await page.keyboard.press("Enter");
     await expect(lastMove(page)).toContainText("Ash handle added");
     await expect(lastMove(page)).toContainText("new finding");
@@ -128,7 +128,7 @@ test("the whole journey", async ({ page, context }) => {
     await page.keyboard.type("4.5");
     await page.keyboard.press("Enter");
     await expect(lastMove(page)).toContainText("Sell price of Net float 3 → 4.5");
-    await expect(lastMove(page)).toContainText("1 finding gone");
+    await expect(lastMove(page)).toContainText("1 finding resolved");
   });
 
   await test.step("a conflict shows both values, and either can be kept", async () => {

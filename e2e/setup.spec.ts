@@ -22,7 +22,7 @@ const cell = (page: Page, grid: string, row: string, column: number) =>
 
 test("what a type says, its items inherit, until they say otherwise and are put back", async ({ page }) => {
   await show(page, "/setup?kind=type&as=grid");
-  const stack = cell(page, "Types", "Kept fare", 6);
+  const stack = cell(page, "Types", "Kept fare", 5);
   await expect(page.getByRole("columnheader", { name: /Stack/ })).toHaveAttribute("aria-colindex", "5");
   await stack.click();
   await page.keyboard.type("12");
@@ -35,7 +35,7 @@ test("what a type says, its items inherit, until they say otherwise and are put 
   await sheet.getByRole("textbox", { name: "Stack limit" }).fill("5");
   await page.keyboard.press("Enter");
   await expect(sheet.getByRole("button", { name: "Stack limit: 5. Edit" })).toBeVisible();
-  await sheet.getByRole("button", { name: "Stack limit: put back the inherited value" }).click();
+  await sheet.getByRole("button", { name: "Stack limit: reset to inherited" }).click();
   await expect(sheet.getByRole("button", { name: /^Stack limit: 12, inherited/ })).toBeVisible();
 });
 
@@ -86,7 +86,7 @@ test("a source is written as a line, and what it costs follows", async ({ page }
   await cell(page, "Sources", "Kelp bar", 4).click();
   await page.keyboard.type("soon");
   await page.keyboard.press("Enter");
-  await expect(page.getByRole("alert").filter({ hasText: "“soon” is no time" })).toBeVisible();
+  await expect(page.getByRole("alert").filter({ hasText: "“soon” isn't a duration" })).toBeVisible();
 });
 
 test("a record in use is removed with another in its place, or stays, and its users are named", async ({ page }) => {
@@ -99,13 +99,13 @@ test("a record in use is removed with another in its place, or stays, and its us
   await dialog.getByRole("button", { name: "Cancel" }).click();
   await expect(remove).toBeVisible();
   await remove.click();
-  const other = dialog.getByRole("combobox", { name: "In place of Sound" });
+  const other = dialog.getByRole("combobox", { name: "Replacement for Sound" });
   await other.fill("Nobody");
   await page.keyboard.press("Enter");
   await expect(dialog.getByRole("alert")).toContainText("There is no other rarity called “Nobody”.");
   await other.fill("priz");
   await page.keyboard.press("Enter");
-  await dialog.getByRole("button", { name: "Use Prized everywhere, and remove Sound" }).click();
+  await dialog.getByRole("button", { name: "Replace with Prized and remove" }).click();
   await expect(lastMove(page)).toContainText("1 rarity removed");
   await expect(page.getByRole("grid", { name: "Rarities" })).not.toContainText("Sound");
   await page.keyboard.press("Control+z");
@@ -125,12 +125,12 @@ test("a record in use is removed with another in its place, or stays, and its us
 
 test("the worth of an hour moves every gathered cost, and undo from the log moves them back", async ({ page }) => {
   await show(page, "/setup?kind=pantry");
-  await page.getByRole("button", { name: /^Worth of an hour of play: 60/ }).click();
+  await page.getByRole("button", { name: /^Value of an hour of play: 60/ }).click();
   await page.getByRole("textbox", { name: "Value of an hour of play" }).fill("120");
   await page.keyboard.press("Enter");
-  await expect(lastMove(page)).toContainText("costs moved");
+  await expect(lastMove(page)).toContainText("costs changed");
   await page.getByRole("link", { name: "Log" }).click();
-  const row = page.getByRole("row", { name: /Worth of an hour of Brackwater Reach 60 → 120/ });
+  const row = page.getByRole("row", { name: /Value of an hour of Brackwater Reach 60 → 120/ });
   await row.getByRole("button", { name: /^Undo revision/ }).click();
   await expect(page.getByRole("row", { name: /undone/ }).first()).toContainText("60 → 120");
   await expect(lastMove(page)).toContainText("Undid revision");
@@ -150,7 +150,7 @@ test("a bundle shows what it would change before it is written, and says where i
     page.getByLabel("Bundle file").setInputFiles({ name, mimeType: "application/json", buffer: Buffer.from(text) });
   await pick("wrong.json", JSON.stringify({ ...bundle, items: [{ key: "bait_tin", stack: "many" }] }));
   await expect(page.getByRole("region", { name: "Bundle" }).getByRole("alert")).toContainText(
-    "items[0].stack: “many” is not a number.",
+    "items[0].stack: “many” isn't a number.",
   );
   await pick("right.json", JSON.stringify(bundle));
   await expect(page.getByText("1 record new, 1 changed, 0 removed")).toBeVisible();
@@ -175,10 +175,10 @@ test("a large import shows how far it is, and leaves nothing when it is called o
   await page.getByRole("button", { name: "Cancel import" }).click();
   await expect(bundle).toContainText("Cancelled. Nothing was saved.");
   // The server is done with it before the next change, which is the next revision.
-  await page.getByRole("button", { name: /^Price floor/ }).click();
+  await page.getByRole("button", { name: /^Lowest sell price/ }).click();
   await page.getByRole("textbox", { name: /lowest sell price/i }).fill("0.9");
   await page.keyboard.press("Enter");
-  await expect(lastMove(page)).toContainText("Price floor");
+  await expect(lastMove(page)).toContainText("Lowest sell price");
   await expect.poll(revision).toBe(`Revision ${Number(before?.replace(/\D/g, "")) + 1}`);
 });
 

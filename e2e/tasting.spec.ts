@@ -211,7 +211,7 @@ test("from its sheet an item is tried by one key; stations are asked for, stacks
   await expect(bag).toContainText("move 1 to slot 8");
   await expect(bag.getByRole("button", { name: "Slot 1, empty" })).toBeVisible();
   await stacks.filter({ hasText: "Move" }).first().getByRole("button").first().focus();
-  await expect(page.getByRole("article")).toBeVisible();
+  await expect(page.getByRole("article").first()).toBeVisible();
 
   await show(page, "/shelves?item=down_waistcoat");
   await expect(page.getByRole("button", { name: "Wear it" })).toBeVisible();

@@ -30,7 +30,7 @@ test("in the form of a recipe nothing that is typed is lost, and nothing else is
   const line = page.getByLabel("Line of Shave oar", { exact: true });
   const written = await line.inputValue();
   const field = (name: string) => page.getByRole("textbox", { name, exact: true });
-  await staysUntilDropped(field("Time"), "soon", /“soon” is no time/);
+  await staysUntilDropped(field("Time"), "soon", /“soon” isn't a duration/);
   await staysUntilDropped(field("Fee"), "two", /“two” is not a number/);
   await staysUntilDropped(field("Level"), "12 kg", /ends in “kg”/);
   await staysUntilDropped(field("Heat"), "hot", /“hot” is no time/);
@@ -67,7 +67,7 @@ test("a value on a sheet, a basket and a place of the matrix keep what can't be 
   await stack.fill("a few");
   await stack.press("Enter");
   await expect(stack).toHaveValue("a few");
-  await expect(sheet.getByText("“a few” is not a number.")).toBeVisible();
+  await expect(sheet.getByText("“a few” isn't a number.")).toBeVisible();
   await stack.fill("24");
   await stack.press("Enter");
   await expect(sheet.getByRole("button", { name: /^stack limit: 24\. Edit$/i })).toBeVisible();
@@ -76,7 +76,7 @@ test("a value on a sheet, a basket and a place of the matrix keep what can't be 
   const add = page.getByRole("combobox", { name: "Add to basket" });
   await add.fill("20 oakum");
   await add.press("Enter");
-  await expect(page.getByRole("textbox", { name: "Make: how many Oakum" })).toHaveValue("20");
+  await expect(page.getByRole("textbox", { name: "Make: amount of Oakum" })).toHaveValue("20");
   await add.fill("20 no such thing");
   await add.blur();
   await expect(add).toHaveValue("20 no such thing");
@@ -121,15 +121,15 @@ test("rows of a table name each other, a part of a choice is asked, and an icon 
     .setInputFiles({ name: "quay.csv", mimeType: "text/csv", buffer: Buffer.from(rows.join("\n")) });
   const dialog = page.getByRole("dialog");
   await expect(dialog.getByText("There is no icon called “no-such-icon”")).toBeVisible();
-  await dialog.getByRole("tab", { name: /Refused 1/ }).click();
-  const refused = dialog.getByRole("list", { name: "Rows that are refused" });
-  await expect(refused).toContainText("what fits is kg, g, mg or t");
+  await dialog.getByRole("tab", { name: /Rejected 1/ }).click();
+  const refused = dialog.getByRole("list", { name: "Rejected rows" });
+  await expect(refused).toContainText("use kg, g, mg or t");
   await expect(refused).toContainText("Did you mean draft?");
   await dialog.getByRole("button", { name: "Save 2 rows" }).click();
   await expect(dialog).toBeHidden();
   await page.goto(`${program.base}/brackwater_reach/shelves?item=quay_tonic`);
   const sheet = page.getByRole("complementary", { name: "Quay tonic" });
-  await expect(sheet.getByRole("button", { name: /^vessel: Quay bottle\. Edit$/i })).toBeVisible();
+  await expect(sheet.getByRole("button", { name: /^container: Quay bottle\. Edit$/i })).toBeVisible();
   await expect(sheet.getByRole("button", { name: /^mass: 0\.25\. Edit$/i })).toBeVisible();
 });
 

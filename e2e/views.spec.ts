@@ -142,7 +142,7 @@ test("the grid moves, selects, fills, copies and pastes as a spreadsheet does", 
   // What can't be read is refused with a reason, and nothing is written.
   await page.keyboard.type("many");
   await page.keyboard.press("Enter");
-  await expect(page.getByRole("alert").filter({ hasText: "“many” is not a number" })).toBeVisible();
+  await expect(page.getByRole("alert").filter({ hasText: "“many” isn't a number" })).toBeVisible();
   // A name completes.
   await page.keyboard.press("Control+Home");
   await page.keyboard.press("ArrowRight");
@@ -167,7 +167,7 @@ test("prices of one rarity are raised together, seen before and after, written a
   await dialog.getByLabel("Value").fill("lots");
   await expect(dialog.getByRole("alert")).toContainText("“lots” isn't a number");
   await dialog.getByLabel("Value").fill("12");
-  await dialog.getByLabel("Rounded to multiples of").fill("5");
+  await dialog.getByLabel("Round to multiples of").fill("5");
   await expect(rows.getByRole("row", { name: /Bell buoy 150 170/ })).toBeVisible();
   await expect(dialog.getByRole("status")).toContainText("1 item would stay the same");
   await dialog.getByRole("button", { name: "Preview impact" }).click();
@@ -209,7 +209,7 @@ test("fifty pasted lines are mended by single keys and go in as one change", asy
   await page.keyboard.press("1");
   await page.keyboard.press("ArrowDown");
   await page.keyboard.press("1");
-  await expect(page.getByText("have faults")).toBeHidden();
+  await expect(page.getByText("have errors")).toBeHidden();
   await page.getByRole("button", { name: "Save 50 recipes" }).click();
   await expect(page.getByTestId("last-move")).toContainText("50 recipes added");
 });

@@ -93,7 +93,7 @@ test("a basket is planned: steps in order, what is there is used, and it is kept
   await expect(page.getByText("The basket is empty")).toBeVisible();
   await page.getByRole("combobox", { name: "Add to basket" }).fill("smoked eel");
   await page.keyboard.press("Enter");
-  const many = page.getByRole("textbox", { name: "Make: how many Smoked eel" });
+  const many = page.getByRole("textbox", { name: "Make: amount of Smoked eel" });
   await many.fill("20");
   await many.press("Enter");
   const steps = page.getByRole("region", { name: "Plan" });
@@ -101,7 +101,7 @@ test("a basket is planned: steps in order, what is there is used, and it is kept
   await expect(steps.getByRole("row", { name: /4 Boil salt/ })).toBeVisible();
   await page.getByRole("combobox", { name: "Add to there already" }).fill("coarse salt");
   await page.keyboard.press("Enter");
-  const there = page.getByRole("textbox", { name: "Stock: how many Coarse salt" });
+  const there = page.getByRole("textbox", { name: "Stock: amount of Coarse salt" });
   await there.fill("10");
   await there.press("Enter");
   await expect(steps.getByRole("row", { name: /Boil salt/ })).toHaveCount(0);
@@ -110,7 +110,7 @@ test("a basket is planned: steps in order, what is there is used, and it is kept
   await expect(steps.getByText("Each step gives enough with a chance of 90%.")).toBeVisible();
   await page.getByRole("combobox", { name: "Add to basket" }).fill("founders' bunting");
   await page.keyboard.press("Enter");
-  const bunting = page.getByRole("textbox", { name: "Make: how many Founders' bunting" });
+  const bunting = page.getByRole("textbox", { name: "Make: amount of Founders' bunting" });
   await bunting.fill("5");
   await bunting.press("Enter");
   await expect(steps.getByText("A world does not have that much Founders' bunting")).toBeVisible();
@@ -167,7 +167,7 @@ test("a salvage is kept as the rule of a type, and what says otherwise is found 
   await expect(dialog).toBeHidden();
   await page.goto(`${program.base}/brackwater_reach/checks?rule=salvage-drifted`);
   const drifted = page.getByText(
-    "Split creel gives 2 Osier withy; Salvage of Vessel says 50% of what Osier creel took: 3 Osier withy.",
+    "Split creel gives 2 Osier withy, but Salvage of Vessel returns 50% of the ingredients: 3 Osier withy.",
   );
   await drifted.first().click();
   await page.getByRole("button", { name: "Apply" }).first().click();
@@ -188,9 +188,9 @@ test("many recipes are chosen by keyboard and mouse, changed in one step and tak
   await expect(page.getByRole("region", { name: "Recipe Boil salt" })).toBeVisible();
   await page.keyboard.press("Shift+ArrowDown");
   const chosen = page.getByRole("region", { name: "Selected recipes" });
-  await expect(chosen).toContainText("2 chosen");
+  await expect(chosen).toContainText("2 selected");
   await page.keyboard.press("Control+a");
-  await expect(chosen).toContainText("3 chosen");
+  await expect(chosen).toContainText("3 selected");
   await page.keyboard.press("Escape");
   await expect(chosen).toHaveCount(0);
   await book.getByRole("option", { name: /^Boil salt/ }).click();

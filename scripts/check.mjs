@@ -1,9 +1,10 @@
 #!/usr/bin/env node
-/** npm run check: types, lint and the import rules. */
+/** npm run check: types, format, lint, wording and the import rules. */
 import { spawnSync } from "node:child_process";
 import { join } from "node:path";
 import { Missing, run, say } from "./lib/say.mjs";
 import { checkNode, command, ensureDependencies, root } from "./lib/setup.mjs";
+import { badPhrases } from "./lib/wording.mjs";
 
 const bin = (name) => join(root, "node_modules/.bin", name);
 
@@ -17,6 +18,11 @@ export function checkAll() {
     say(name);
     if (command(file, args) !== 0) throw new Missing(`The ${name} check failed; its own message is above.`);
   }
+  say("wording");
+  const phrases = badPhrases();
+  for (const { place, text, better } of phrases) console.error(`  ${place}: “${text}” Better: ${better}.`);
+  if (phrases.length)
+    throw new Missing(`${phrases.length} texts use phrases that nobody says (scripts/lib/phrases.mjs).`);
   say("import rules");
   const { stdout, status } = spawnSync(bin("depcruise"), ["src", "--output-type", "json"], {
     cwd: root,

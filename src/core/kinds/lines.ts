@@ -34,7 +34,7 @@ const PLACES = {
   minItems: 1,
   maxItems: 25,
   items: { type: "string", pattern: "^[A-Ea-e][1-5]$" },
-  description: "Places in a pattern: A1 is the first of the first row, B1 the one beside it.",
+  description: "Places in a pattern: A1 is the first of the first row, B1 the next one.",
 } as const;
 function cellsIn(given: Json, place: string, from: BundleReading): number {
   const bits = Array.isArray(given) ? given.map(readCell) : [];

@@ -121,7 +121,7 @@ export const TOPICS: readonly Topic[] = [
       "Light: use time 2s, lasts 20 uses": "a delay, and durability",
       "Eat: restores 10 Vigour, only Aboard + At rest": "only in these contexts",
       "Eat: restores 10 Vigour, needs level 3, not while Soaked": "required level and forbidden condition",
-      "Eat: restores 10 Vigour, refused when it would do nothing": "not used up in vain",
+      "Eat: restores 10 Vigour, refused when it would do nothing": "kept if it has no effect",
     }),
   },
   {
@@ -166,7 +166,7 @@ export const TOPICS: readonly Topic[] = [
       Tideline: "the strip at the bottom: findings, and what the last change did",
       "Jar label": "the small label of an item: icon, name and the colour of its type",
       "Salt grains": "the rarity of an item, one grain to five",
-      Stub: "an item that a recipe names but nobody has defined yet",
+      Stub: "an item that a recipe names but that has no definition yet",
       Salvage: "taking an item apart",
       "Dead end": "an item without a recipe, buyer, use, slot or stats",
       Unobtainable: "an item that players cannot get",

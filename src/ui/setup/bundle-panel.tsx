@@ -94,7 +94,7 @@ export function BundlePanel() {
         </label>
       </div>
       {busy && file && (
-        <div className="flex items-center gap-3 rounded-sm border border-line bg-shade p-3">
+        <div className="flex flex-wrap items-center gap-3 rounded-sm border border-line bg-shade p-3">
           <progress
             aria-label={`Import of ${file.name}`}
             className="h-2 w-56 appearance-none overflow-hidden rounded-sm bg-hair [&::-moz-progress-bar]:bg-kelp [&::-webkit-progress-bar]:bg-hair [&::-webkit-progress-value]:bg-kelp"

@@ -338,7 +338,7 @@ function Mapped({
           <label key={of} className="mt-2 flex items-baseline gap-2 rounded-sm bg-copper-wash px-2.5 py-1.5">
             <input type="checkbox" checked={make.has(of)} onChange={() => toggle(of)} />
             <span>
-              Make {count(names.size, `new ${kindWord(of)}`, `new ${kindWord(of, true)}`)}:{" "}
+              Create {count(names.size, `new ${kindWord(of)}`, `new ${kindWord(of, true)}`)}:{" "}
               {[...names.keys()].slice(0, 8).join(", ")}
               {names.size > 8 && ", …"}
             </span>
@@ -371,7 +371,7 @@ function Mapped({
               ))}
             </div>
             {rows.length === 0 && <p className="py-2 text-second">None.</p>}
-            <ol aria-label={`${shown} rows`}>
+            <ol aria-label={`${WORDS[shown]} rows`}>
               {rows.slice(0, SHOWN).map((row) => (
                 <li key={row.number} className="grid grid-cols-[44px_180px_1fr] gap-2 border-t border-hair py-1">
                   <span className="text-right text-third">{row.number}</span>
@@ -400,4 +400,4 @@ function Mapped({
     </Over>
   );
 }
-const WORDS = { new: "New", changed: "Changed", refused: "Refused", same: "Unchanged" } as const;
+const WORDS = { new: "New", changed: "Changed", refused: "Rejected", same: "Unchanged" } as const;

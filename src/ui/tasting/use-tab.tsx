@@ -183,7 +183,7 @@ export function UseTab() {
             kind="subject"
             label="Second character"
             value={other?.key ?? ""}
-            none="Nobody"
+            none="None"
             onPick={(key) => places.ask({ with: key || null }, true)}
           />
           <Labelled label="Role">
@@ -227,7 +227,7 @@ export function UseTab() {
           kind="subject"
           label="Compare with (dashed)"
           value={beside?.key ?? ""}
-          none="Nobody"
+          none="None"
           onPick={(key) => places.ask({ beside: key || null }, true)}
         />
         {first && draftOf && (

@@ -434,3 +434,20 @@ describe("a table for a spreadsheet", () => {
     );
   });
 });
+
+describe("headings of exports of earlier versions", () => {
+  it("are still known", () => {
+    const head = ["Name", "Vessel", "Own at most", "Sold", "Waits with", "Leaves burnt", "Time at it", "Carries kg"];
+    const old = { head, rows: [], encoding: "utf-8" } as never;
+    expect(guessTargets(kitchen("gather River eel in 80s"), "item", old)).toEqual([
+      "name",
+      "vessel",
+      "limit",
+      "sellable",
+      "cooldown",
+      "ash",
+      "pace",
+      "carries",
+    ]);
+  });
+});

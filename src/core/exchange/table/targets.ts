@@ -33,6 +33,20 @@ const ALSO: { readonly [word: string]: string } = {
   weight: "mass",
   text: "description",
   notes: "note",
+  // Headings of exports of earlier versions.
+  ownatmost: "limit",
+  sold: "sellable",
+  dropped: "droppable",
+  stored: "storable",
+  burnsfor: "burns",
+  leavesburnt: "ash",
+  leaveswhenburnt: "ash",
+  amountleft: "ashes",
+  burnsonly: "fuel",
+  timeatit: "pace",
+  extraatit: "extra",
+  waitswith: "cooldown",
+  bagroom: "room",
 };
 
 /** Everything that a column can be read into, what people look for first before the rest. */
