@@ -133,7 +133,7 @@ test("the worth of an hour moves every gathered cost, and undo from the log move
   const row = page.getByRole("row", { name: /Value of an hour of Brackwater Reach 60 → 120/ });
   await row.getByRole("button", { name: /^Undo revision/ }).click();
   await expect(page.getByRole("row", { name: /undone/ }).first()).toContainText("60 → 120");
-  await expect(lastMove(page)).toContainText("Undid revision");
+  await expect(lastMove(page)).toContainText("Undo");
 });
 
 test("a bundle shows what it would change before it is written, and says where it is wrong", async ({ page }) => {

@@ -153,7 +153,7 @@ test("the grid moves, selects, fills, copies and pastes as a spreadsheet does", 
   await page.keyboard.press("Enter");
   await expect(page.getByTestId("last-move")).toContainText("→ Boat part");
   await page.keyboard.press("Control+z");
-  await expect(page.getByTestId("last-move")).toContainText("Undid revision");
+  await expect(page.getByTestId("last-move")).toContainText("Undo");
 });
 
 test("prices of one rarity are raised together, seen before and after, written as one change and taken back", async ({
@@ -232,7 +232,7 @@ test("salvage is suggested for all items of a type, looked at, and written and t
   await expect(dialog).toBeHidden();
   await expect(page.getByTestId("last-move")).toContainText("12 recipes added");
   await page.keyboard.press("Control+z");
-  await expect(page.getByTestId("last-move")).toContainText("Undid revision: 12 recipes added");
+  await expect(page.getByTestId("last-move")).toContainText("Undo: 12 recipes removed");
 });
 
 test("the form and the line are two views of one recipe", async ({ page }) => {

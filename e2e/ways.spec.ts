@@ -138,7 +138,7 @@ test("the ways of one item are compared, and what all of them give is changed an
 test("the pantry at a glance leads into a chain and into the checks", async ({ page }) => {
   await showIn(program, page, "/chains");
   const glance = page.getByRole("region", { name: "Pantry overview" });
-  await expect(glance.getByRole("row", { name: /^no step/ })).toBeVisible();
+  await expect(glance.getByRole("row", { name: /^gathered/ })).toBeVisible();
   await expect(glance.getByText(/without it \d+ others unobtainable/).first()).toBeVisible();
   await glance
     .getByRole("row", { name: /^1 step/ })

@@ -80,7 +80,7 @@ function Clock({ onClose }: { readonly onClose: () => void }) {
           <p role="status" className="text-second">
             {keep &&
               plan &&
-              `${count(plan.rows.length, "duration")} rewritten, ${rounded.length} of them rounded to whole ticks`}
+              `${count(plan.rows.length, "duration")} converted, ${rounded.length} of them rounded to whole ticks`}
           </p>
         </>
       }

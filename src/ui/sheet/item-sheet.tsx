@@ -184,20 +184,22 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
             <FieldRow key={path} kind="item" record={item} path={path} />
           ))}
         </Section>
-        <Section title="Stats">
-          {catalogue.records.stat.size === 0 && (
-            <p className="text-second">No stats in this pantry yet. Create them in Setup.</p>
-          )}
-          <div className="grid grid-cols-2 gap-x-5">
-            {stats
-              .filter(({ id }) => hasValue(`stats.${id}`))
-              .map(({ id, name: stat, unit }) => (
-                <Row key={id} label={unit ? `${stat}, ${unit}` : stat}>
-                  <FieldValue kind="item" record={item} path={`stats.${id}`} label={stat} />
-                </Row>
-              ))}
-          </div>
-        </Section>
+        {(catalogue.records.stat.size === 0 || stats.some(({ id }) => hasValue(`stats.${id}`))) && (
+          <Section title="Stats">
+            {catalogue.records.stat.size === 0 && (
+              <p className="text-second">No stats in this pantry yet. Create them in Setup.</p>
+            )}
+            <div className="grid grid-cols-2 gap-x-5">
+              {stats
+                .filter(({ id }) => hasValue(`stats.${id}`))
+                .map(({ id, name: stat, unit }) => (
+                  <Row key={id} label={unit ? `${stat}, ${unit}` : stat}>
+                    <FieldValue kind="item" record={item} path={`stats.${id}`} label={stat} />
+                  </Row>
+                ))}
+            </div>
+          </Section>
+        )}
         <OwnFields kind="item" record={item} folds />
         <FoldedFields kind="item" record={item} of={empty} />
         <UsesSection owner={item} />
