@@ -31,9 +31,9 @@ test("in the form of a recipe nothing that is typed is lost, and nothing else is
   const written = await line.inputValue();
   const field = (name: string) => page.getByRole("textbox", { name, exact: true });
   await staysUntilDropped(field("Time"), "soon", /“soon” isn't a duration/);
-  await staysUntilDropped(field("Fee"), "two", /“two” is not a number/);
+  await staysUntilDropped(field("Fee"), "two", /“two” isn't a number/);
   await staysUntilDropped(field("Level"), "12 kg", /ends in “kg”/);
-  await staysUntilDropped(field("Heat"), "hot", /“hot” is no time/);
+  await staysUntilDropped(field("Heat"), "hot", /“hot” isn't a duration/);
   await staysUntilDropped(field("Batch"), "1.5", /isn't a whole number/);
   await staysUntilDropped(field("From").first(), "3 dozen", /Enter 36/);
   await staysUntilDropped(field("To").first(), "-1", /outside 0 to/);

@@ -169,7 +169,7 @@ test("prices of one rarity are raised together, seen before and after, written a
   await dialog.getByLabel("Value").fill("12");
   await dialog.getByLabel("Round to multiples of").fill("5");
   await expect(rows.getByRole("row", { name: /Bell buoy 150 170/ })).toBeVisible();
-  await expect(dialog.getByRole("status")).toContainText("1 item would stay the same");
+  await expect(dialog.getByRole("status")).toContainText("1 item would not change");
   await dialog.getByRole("button", { name: "Preview impact" }).click();
   await expect(dialog.getByRole("status")).toContainText("nothing else would move");
   await dialog.getByRole("button", { name: "Save 6 values" }).click();

@@ -99,7 +99,7 @@ test("a basket is planned: steps in order, what is there is used, and it is kept
   const steps = page.getByRole("region", { name: "Plan" });
   await expect(steps.getByRole("row", { name: /10 Smoke eel 20 River eel, 10 Coarse salt/ })).toBeVisible();
   await expect(steps.getByRole("row", { name: /4 Boil salt/ })).toBeVisible();
-  await page.getByRole("combobox", { name: "Add to there already" }).fill("coarse salt");
+  await page.getByRole("combobox", { name: "Add to in stock" }).fill("coarse salt");
   await page.keyboard.press("Enter");
   const there = page.getByRole("textbox", { name: "Stock: amount of Coarse salt" });
   await there.fill("10");

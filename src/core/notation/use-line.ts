@@ -590,6 +590,8 @@ function* meanings(r: Reader, text: string): Generator<string> {
     for (let at = 1; at < words.length; at++) {
       const name = words.slice(at).join(" ");
       if (r.around.names("resource").find(name).found !== "one") continue;
+      // A mere number that is refused stays refused: it may be two.
+      if (/^[-+−]?[\d.,'’ ]+%?$/.test(words.slice(0, at).join(" "))) continue;
       const verb = reckoned[1]
         .toLowerCase()
         .replace(/^heals?$/, "restores")

@@ -216,13 +216,13 @@ describe("thirty situations, sayable and with the number of the hand calculation
     expect(play.use(idOf("Draught"))).toEqual({ ok: false, says: "The cooldown takes 30s more." });
   });
   it("14. one that is ready in 10 s all the same is told: 10 against 30", () => {
-    const game = entered("Drink: restores 1 Vigour, ready in 10s", "Tonic");
+    const game = entered("Drink: restores 1 Vigour, cooldown 10s", "Tonic");
     expect(game.found("cooldown-overridden")).toEqual([
       "Drink of Tonic has a cooldown of 10s, but its group Tonics has 30s.",
     ]);
   });
   it("15. taking two seconds to cook, it is ready 5 s after that", () => {
-    const game = entered("Cook: restores 10 Vigour, after 2s, ready in 5s");
+    const game = entered("Cook: restores 10 Vigour, use time 2s, cooldown 5s");
     game.use();
     game.at(1.9);
     expect(game.vigour()).toBe(50);
@@ -277,7 +277,12 @@ describe("thirty situations, sayable and with the number of the hand calculation
     expect(entered("Pay: charges 5 shells", "Pie", {}, { supplied: true }).says()).toBe("It costs 5 shells.");
   });
   it("22. a lesson teaches a recipe, which can't be made before", () => {
-    const game = entered("Read: teaches Splice a net, kept, not in vain", "Pie", {}, { supplied: true });
+    const game = entered(
+      "Read: teaches Splice a net, kept, refused when it would do nothing",
+      "Pie",
+      {},
+      { supplied: true },
+    );
     const steps = (text: string) => {
       const { steps } = parseSteps(text, around(game.catalogue));
       const trial = { subject: idOf("Mara"), seed: 1, steps: (steps ?? []) as Trial["steps"] };
@@ -315,7 +320,7 @@ describe("thirty situations, sayable and with the number of the hand calculation
     expect([game.says(), game.says()]).toEqual(["", "Not while Tired."]);
   });
   it("27. nobody eats in vain, and is told why", () => {
-    const game = entered('Eat: restores 60 Vigour, not in vain saying "You are full."');
+    const game = entered('Eat: restores 60 Vigour, refused when it would do nothing message "You are full."');
     expect([game.says(), game.vigour(), game.says()]).toEqual(["", 100, "You are full."]);
   });
   it("28. a bell is rung three times by the game itself", () => {
@@ -347,7 +352,7 @@ describe("thirty situations, sayable and with the number of the hand calculation
     expect([game.stat("Haul"), game.play.bag.limits.slots]).toEqual([15, 10]);
   });
   it("and harm that eats a shield first is a use that waits for a formula", () => {
-    const game = entered("Raise: restores 30 Skin, ready in 20s");
+    const game = entered("Raise: restores 30 Skin, cooldown 20s");
     game.play.harm(idOf("Skin"), 2);
     const holds = kept(game.catalogue, "bearer", "Skin < 1");
     game.play.plan({ item: idOf("Pie"), use: null, rule: { is: "whenever", holds } });
