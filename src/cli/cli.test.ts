@@ -367,7 +367,7 @@ describe("salty import and export of tables", () => {
     expect(salty("export", book, "--pantry", "tables").status).toBe(0);
     expect(salty("import", book, "--pantry", "tables", "--dry").stderr).toBe("");
     expect(salty("import", book, "--pantry", "tables", "--dry").stdout).toBe(
-      "tables: 0 new, 0 changed, 3 the same, 0 refused. Nothing was saved (--dry).\n",
+      "tables: 0 new, 0 changed, 3 the same, 0 rejected. Nothing was saved (--dry).\n",
     );
     expect(salty("import", list, ...args.slice(0, 2), "--map", "nobody").stderr).toContain(
       "There is no mapping “nobody”",
