@@ -114,7 +114,7 @@ export const DIALOGS: readonly { readonly path: string; readonly called: string;
     async open(page) {
       await page.getByRole("button", { name: "Import" }).click();
       await page.getByLabel("Pasted table").fill("Name,Type,Sell\nEel loaf,Feast,4\nRope,Cordage,many");
-      await expect(page.getByRole("dialog").getByRole("tab", { name: /Refused 2/ })).toBeVisible();
+      await expect(page.getByRole("dialog").getByRole("tab", { name: /Rejected 2/ })).toBeVisible();
     },
   },
   {
@@ -138,7 +138,7 @@ export const DIALOGS: readonly { readonly path: string; readonly called: string;
     called: "another form",
     async open(page) {
       await page.getByRole("button", { name: "Change form" }).click();
-      await page.getByLabel("Form").selectOption("decimal");
+      await page.getByLabel("Form", { exact: true }).selectOption("decimal");
       await expect(page.getByRole("region", { name: "Values before and after" })).toContainText("isn't a number");
     },
   },
