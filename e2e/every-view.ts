@@ -138,7 +138,7 @@ export const DIALOGS: readonly { readonly path: string; readonly called: string;
     called: "another form",
     async open(page) {
       await page.getByRole("button", { name: "Change form" }).click();
-      await page.getByLabel("Form", { exact: true }).selectOption("decimal");
+      await page.getByRole("dialog").getByRole("combobox", { name: /^Form/ }).selectOption("decimal");
       await expect(page.getByRole("region", { name: "Values before and after" })).toContainText("isn't a number");
     },
   },

@@ -73,7 +73,7 @@ test("a change is answered and shown while its consequences are computed; reader
       expect([refused.status, refused.headers.get("retry-after")]).toEqual([503, "2"]);
       expect(await refused.json()).toMatchObject({ title: "Still computing" });
     }
-    await expect(page.getByRole("status").filter({ hasText: "Still computing" })).toBeVisible();
+    await expect(page.getByRole("status").filter({ hasText: "Computing the effects" })).toBeVisible();
   } finally {
     for (const pid of stopped) process.kill(pid, "SIGCONT");
   }

@@ -36,7 +36,7 @@ test("in the form of a recipe nothing that is typed is lost, and nothing else is
   await staysUntilDropped(field("Heat"), "hot", /“hot” isn't a duration/);
   await staysUntilDropped(field("Batch"), "1.5", /isn't a whole number/);
   await staysUntilDropped(field("From").first(), "3 dozen", /Enter 36/);
-  await staysUntilDropped(field("To").first(), "-1", /outside 0 to/);
+  await staysUntilDropped(field("To").first(), "-1", /outside the range 0 to/);
   await expect(line).toHaveValue(written);
   await field("Level").fill("7");
   await field("Level").press("Enter");
