@@ -171,7 +171,7 @@ test("prices of one rarity are raised together, seen before and after, written a
   await expect(rows.getByRole("row", { name: /Bell buoy 150 170/ })).toBeVisible();
   await expect(dialog.getByRole("status")).toContainText("1 item would not change");
   await dialog.getByRole("button", { name: "Preview impact" }).click();
-  await expect(dialog.getByRole("status")).toContainText("nothing else would move");
+  await expect(dialog.getByRole("status")).toContainText("nothing else would change");
   await dialog.getByRole("button", { name: "Save 6 values" }).click();
   await expect(dialog).toBeHidden();
   await expect(page.getByRole("row", { name: /Bell buoy/ })).toContainText("170.00");
