@@ -172,7 +172,7 @@ export function Stage({ drawn, named, picked, folded, told, onPick, onFollow, on
                     </span>
                   </span>
                   <span className="flex w-full items-baseline gap-1.5 text-[12px] text-second">
-                    <span className="truncate">{thing.kept ? "required, not used up" : named.amount(thing)}</span>
+                    <span className="truncate">{thing.kept ? "required" : named.amount(thing)}</span>
                     {folded.has(node) && <span className="text-copper">collapsed</span>}
                     {thing.others.length > 0 && (
                       <span className="whitespace-nowrap" title="Alternatives">

@@ -294,7 +294,7 @@ function Mapped({
           <thead>
             <tr className="text-left">
               <th className="head py-1">Column</th>
-              <th className="head">Says</th>
+              <th className="head">Cells</th>
               <th className="head w-56">Imported as</th>
             </tr>
           </thead>
