@@ -246,7 +246,7 @@ function Mapped({
                 onChange={(e) => setCalled(e.target.value)}
               />
               <Button type="submit" disabled={!called.trim()}>
-                Keep
+                Save
               </Button>
             </form>
           )}
