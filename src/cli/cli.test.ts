@@ -372,6 +372,6 @@ describe("salty import and export of tables", () => {
     expect(salty("import", list, ...args.slice(0, 2), "--map", "nobody").stderr).toContain(
       "There is no mapping “nobody”",
     );
-    expect(salty("export", out, "--kind", "boat").stderr).toContain("“boat” is no kind of record");
+    expect(salty("export", out, "--kind", "boat").stderr).toContain("“boat” isn't a kind of record");
   });
 });
