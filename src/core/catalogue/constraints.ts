@@ -1,5 +1,6 @@
 /** What must hold between records: free keys, trees without circles, nothing taken out that is still referred to. */
 import { type AnyRecord, type Kind, kindWord, type OwnField } from "../kinds/index";
+import { capital } from "../numbers/format";
 import type { Id } from "../schema/id";
 import { same } from "../schema/json";
 import type { OwnValue } from "../schema/own-value";
@@ -54,7 +55,7 @@ export function treeIssues(next: Catalogue, written: ReadonlyMap<Kind, Written>)
       const says =
         why === "circle"
           ? `This would make the ${one} its own ancestor. Choose one outside its branch.`
-          : `${many} can be nested at most ${tree.most} deep. Choose a ${one} closer to the top.`;
+          : `${capital(many)} can be nested at most ${tree.most} deep. Choose a ${one} closer to the top.`;
       return [recordIssue(kind, id, key, tree.field, says)];
     });
   });

@@ -161,7 +161,7 @@ describe("types", () => {
     const both = must(two, add(more));
     const outcome = apply(both, [setField(both, "type", first.id, "parent", more[19].id)]);
     expect(outcome.ok ? "" : outcome.issues[0].message).toContain(
-      "types can be nested at most 32 deep. Choose a type closer to the top.",
+      "Types can be nested at most 32 deep. Choose a type closer to the top.",
     );
     expect(tooDeep(both, "type", treeOf("type") as Tree).size).toBe(0);
   });

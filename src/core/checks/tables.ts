@@ -19,7 +19,7 @@ const saysOf = (catalogue: Catalogue, { what }: Content): string => {
   return catalogue.records.table.get(what.table)?.name ?? what.table;
 };
 
-/** An entry of a table that never drop: no chance, no weight, no amount, or no level at which it does. */
+/** An entry of a table that never drops: no chance, no weight, no amount, or no level at which it does. */
 export const entryNeverComes = perRecord<"table">({
   id: "entry-never-comes",
   reads: [],
@@ -43,7 +43,7 @@ export const entryNeverComes = perRecord<"table">({
     if (!found.length) return;
     yield {
       subject: ref(catalogue, "table", table.id),
-      says: `${table.name} has ${found.length === 1 ? "an entry" : `${found.length} entries`} that never drop: ${list(found)}.`,
+      says: `${table.name} has ${found.length === 1 ? "an entry that never drops" : `${found.length} entries that never drop`}: ${list(found)}.`,
       evidence: { type: "names", names: found },
       fixes: [open(catalogue, table.id)],
     };

@@ -130,7 +130,7 @@ export const usedUpInVain = perUse("used-up-in-vain", function* ({ catalogue }, 
 export const useWithoutEffect = perUse("use-without-effect", function* ({ catalogue }, item, use) {
   // What is used up to leave something does that.
   if (use.effects.length || (use.leaves !== null && use.fate === "used up")) return;
-  const left = use.leaves === null ? "" : `except leaving ${catalogue.records.item.get(use.leaves)?.name}`;
+  const left = use.leaves === null ? "" : `, except leaving ${catalogue.records.item.get(use.leaves)?.name}`;
   yield {
     subject: aboutUse(catalogue, item, use),
     says: `${nameOfUse(item, use)} has no effect${left}.`,

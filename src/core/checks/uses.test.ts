@@ -171,7 +171,7 @@ const MISTAKES: { readonly [rule: string]: readonly [Catalogue, RegExp, (c: Cata
       { Crate: ["Open: draws from Finds"] },
       { table: { Finds: { always: [entry("Rope", 10)], chances: [{ chance: 0, ...entry("Pie") }] } } },
     ),
-    /^Finds has an entry that never drop: Pie \(its chance is 0%\)\.$/,
+    /^Finds has an entry that never drops: Pie \(its chance is 0%\)\.$/,
     (c) => setField(c, "table", idOf("Finds"), "chances", []),
   ],
   "table-in-itself": [
@@ -262,6 +262,11 @@ describe("the classic mistakes", () => {
     expect(ripple?.put.map((f) => f.says)).toEqual([
       "Eat of Pie restores 110 Vigour, but characters hold at most 100 (Mara): 9.09% is always wasted.",
     ]);
+  });
+
+  it("say what a use without effect leaves, where it is not used up", () => {
+    const kept = set(withLine({ Pie: ["Eat: kept"] }), "use", idOf("Eat Pie"), "leaves", idOf("Rope"));
+    expect(says(kept)).toContain("use-without-effect: Eat of Pie has no effect, except leaving Rope.");
   });
 
   it("do not accuse a use that says it may be used up in vain, or that does something else besides", () => {
