@@ -22,6 +22,17 @@ export default defineConfig({
         },
       },
       {
+        // Components, in a page without a browser.
+        resolve: { alias },
+        test: {
+          name: "components",
+          environment: "happy-dom",
+          setupFiles: ["src/ui/testing/page.ts"],
+          include: ["src/ui/**/*.test.tsx"],
+          testTimeout: 300_000,
+        },
+      },
+      {
         resolve: { alias },
         test: {
           name: "store",

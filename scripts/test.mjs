@@ -45,7 +45,7 @@ run(async () => {
     mkdirSync(results, { recursive: true });
     const env = { ...process.env, TEST_DATABASE_URL: url, CHROMIUM: chromium, DATABASE_URL: "", FORCE_COLOR: "0" };
     say("unit and database tests");
-    await vitest("unit.json", ["core", "store", "fuzz"], env);
+    await vitest("unit.json", ["core", "components", "store", "fuzz"], env);
     ensureBuild();
     say("what the production build answers");
     await vitest("served.json", ["served"], env);

@@ -71,7 +71,7 @@ export class Prices {
         start[i] = Math.min(start[i], 1 + above);
     // The latter are dear, so that what they are made of and salvaged into fits below them.
     for (const i of opening) start[i] = Math.min(start[i], 1e6 * (1 + above));
-    const { cost } = new LeastCost(network, {
+    const least = new LeastCost(network, {
       perMoney: 1,
       perSecond: 0,
       without: FREE | GAINS,
@@ -79,13 +79,22 @@ export class Prices {
       start: (i) => start[i],
       quarantine: this.violators,
     });
-    for (let i = 0; i < network.items; i++)
-      cost[i] = Number.isFinite(cost[i]) ? Math.min(Math.max(cost[i], 1e-100), 1e200) : 1 + above;
+    const { cost, settled } = least;
+    // Least costs that settled leave a process with one output its margin, where none of them is replaced here.
+    let asFound = settled;
+    for (let i = 0; i < network.items; i++) {
+      const c = cost[i];
+      if (c >= 1e-100 && c <= 1e200) continue;
+      asFound = false;
+      cost[i] = Number.isFinite(c) ? Math.min(Math.max(c, 1e-100), 1e200) : 1 + above;
+    }
     this.price = cost;
     this.start = cost.slice();
     const open: number[] = [];
-    for (let p = 0; p < network.processes; p++)
+    for (let p = 0; p < network.processes; p++) {
+      if (asFound && outs.end[p] - outs.start[p] === 1) continue;
       if (this.takesPart(p) && !this.violators.has(p) && !this.loses(p)) open.push(p);
+    }
     this.lower(open);
     if (this.trades) for (let i = 0; i < network.items; i++) this.judgeSale(i);
     this.most = MORE + 2 * (this.violators.size + this.sold.size);

@@ -4,6 +4,9 @@ import { type KeyboardEvent, useEffect, useId, useRef, useState } from "react";
 import { cx } from "../kit/kit";
 import { fitting, NameList } from "../kit/name-list";
 
+/** How a cell is left that was typed into. */
+export type Leave = "down" | "up" | "right" | "left" | "stay";
+
 interface Props {
   readonly label: string;
   readonly start: string;
@@ -15,7 +18,7 @@ interface Props {
   readonly colour?: boolean;
   /** Tells what is in the cell while it is typed. */
   readonly onText: (text: string) => void;
-  readonly onDone: (text: string, way: "down" | "up" | "right" | "left" | "stay") => void;
+  readonly onDone: (text: string, way: Leave) => void;
   readonly onCancel: () => void;
 }
 
@@ -32,7 +35,7 @@ export function CellEditor({ label, start, keep, numeric, names, colour, onText,
   }, [keep]);
   useEffect(() => onText(text), [text, onText]);
   const offers = names ? fitting(touched ? text : "", names) : [];
-  const done = (way: Parameters<Props["onDone"]>[1]) => {
+  const done = (way: Leave) => {
     if (ended.current) return;
     ended.current = true;
     const chosen = names && touched && text.trim() !== "" ? (offers[picked] ?? text) : text;

@@ -9,7 +9,7 @@ import { list } from "@/core/numbers/format";
 import type { Refused } from "../kit/refusal";
 import type { PantryStore } from "./store";
 import { type EntryFault, readEntries, readEntry } from "@/core/editing/entry";
-import type { CellEntry, Refusal } from "../grid/grid";
+import type { CellEntry, Refusal } from "../grid/use-entries";
 import { useStore } from "./provider";
 
 /** One field of one record or of the pantry itself. A name that does not exist yet can be created. */

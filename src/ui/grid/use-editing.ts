@@ -1,0 +1,77 @@
+"use client";
+/** The cell whose text is being changed: it follows its record, and what is typed is never lost with it. */
+import { type RefObject, useEffect, useRef, useState } from "react";
+import { type Place, placeAt, type Shown, type Spot } from "./place";
+
+interface Editing {
+  readonly place: Place;
+  readonly text: string;
+  /** What is there is changed, rather than replaced by what is typed. */
+  readonly keep: boolean;
+  /** A record that was made a moment ago: Enter stays with it. */
+  readonly fresh: boolean;
+}
+
+/** A cell to be typed into as soon as it is shown. */
+export interface Begin {
+  readonly key: string;
+  readonly column: string;
+}
+
+export interface CellEditing<R> {
+  readonly editing: Editing | null;
+  /** What is in the cell now. */
+  readonly typed: RefObject<string>;
+  readonly start: (shown: Shown<R>, spot: Spot, text: string, how: { keep: boolean; fresh?: boolean }) => void;
+  readonly end: () => void;
+}
+
+export function useEditing<R>(): CellEditing<R> {
+  const [editing, setEditing] = useState<Editing | null>(null);
+  const typed = useRef("");
+  return {
+    editing,
+    typed,
+    start: (shown, spot, text, { keep, fresh = false }) => {
+      typed.current = text;
+      setEditing({ place: placeAt(shown, spot), text, keep, fresh });
+    },
+    end: () => setEditing(null),
+  };
+}
+
+/** What somebody types into a row that is taken away is not lost, and not written to another one. */
+export function useAstray<R>(
+  { editing, typed, end }: CellEditing<R>,
+  lost: boolean,
+  onAstray: (says: string | null) => void,
+): void {
+  const astray = editing !== null && lost;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once it has gone astray
+  useEffect(() => {
+    if (!astray) return;
+    end();
+    const changed = typed.current !== editing?.text || !editing.keep;
+    onAstray(changed ? `“${typed.current}” was not saved, because its row is no longer shown.` : null);
+  }, [astray]);
+}
+
+/** Begins to type into a cell once for each `begin`, as soon as its row is there. */
+export function useBegin<R>(
+  begin: Begin | null | undefined,
+  { rows, columns, keyOf }: Shown<R>,
+  onBegin: (spot: Spot) => void,
+): void {
+  const begun = useRef(begin);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once for each, as soon as its row is there
+  useEffect(() => {
+    if (!begin || begun.current === begin) return;
+    const to = {
+      row: rows.findIndex((r) => keyOf(r) === begin.key),
+      column: columns.findIndex((c) => c.id === begin.column),
+    };
+    if (to.row < 0 || to.column < 0) return;
+    begun.current = begin;
+    onBegin(to);
+  }, [begin, rows, columns]);
+}
