@@ -1,4 +1,3 @@
-import { gzipSync } from "node:zlib";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { LiveEvent } from "@/core/engine/read-model";
 import { packModel, readModelOf, rippleOf } from "@/core/testing/read-model";
@@ -6,94 +5,10 @@ import type { Catalogue } from "@/core/catalogue/catalogue";
 import { type Edit, setField } from "@/core/catalogue/edit";
 import { KINDS } from "@/core/kinds/index";
 import { item, kitchen, must } from "@/core/testing/kitchen";
+import { FakeEvents, FakeServer } from "../testing/fake-server";
 import { type Live, PantryStore } from "./store";
 
-/** A server of one pantry inside the test: the same answers, the same events. */
-class Server {
-  catalogue: Catalogue = kitchen("gather Eel in 20s\nbuy Salt for 1\nSmoke: 2 Eel + 4 Salt -> 1 Smoked eel");
-  loads = 0;
-  /** No readings yet. */
-  computing = false;
-  requests: { path: string; body: { edits?: Edit[] }; author: string | null }[] = [];
-  answer: (path: string, body: { edits?: Edit[] }) => Response = () => new Response("{}", { status: 500 });
-  stream: FakeEvents | null = null;
-  /** Icons that nobody knows, and what was asked about them. */
-  strange: string[] = [];
-  asked: string[] = [];
-
-  fetch = async (path: string, init: RequestInit = {}): Promise<Response> => {
-    if (path.includes("/pictures?")) {
-      this.asked.push(path);
-      return Response.json(this.strange);
-    }
-    if (init.method !== "POST") {
-      this.loads++;
-      const records = Object.fromEntries(
-        KINDS.map((k) => [k, [...(this.catalogue.records[k] as ReadonlyMap<string, object>).values()]]),
-      );
-      const text = JSON.stringify({
-        revision: this.catalogue.revision,
-        pantry: this.catalogue.pantry,
-        records,
-        model: this.computing ? null : readModelOf(this.catalogue),
-        analysis: {
-          revision: this.computing ? -1 : this.catalogue.revision,
-          state: this.computing ? "computing" : "done",
-        },
-      });
-      return new Response(new Uint8Array(gzipSync(text)));
-    }
-    const body = init.body ? (JSON.parse(init.body as string) as { edits?: Edit[] }) : {};
-    this.requests.push({ path, body, author: new Headers(init.headers).get("x-salty-author") });
-    return this.answer(path, body);
-  };
-
-  /** Commits and tells everybody, as the real one does. */
-  commit(edits: readonly Edit[], undoes: number | null = null): number {
-    const before = readModelOf(this.catalogue);
-    this.catalogue = must(this.catalogue, edits);
-    const after = readModelOf(this.catalogue);
-    const ripple = rippleOf(before, after);
-    const { revision } = this.catalogue;
-    this.stream?.send("change", {
-      changes: [
-        {
-          revision,
-          author: "Ida",
-          at: new Date().toISOString(),
-          note: "",
-          undoes,
-          edits,
-          size: edits.length,
-          moved: ripple.moved,
-        },
-      ],
-      ripple,
-    });
-    return revision;
-  }
-}
-
-class FakeEvents {
-  static CLOSED = 2;
-  readyState = 1;
-  onerror: (() => void) | null = null;
-  private readonly listeners = new Map<string, (m: { data: string }) => void>();
-  constructor() {
-    server.stream = this;
-  }
-  addEventListener(name: string, listener: (m: { data: string }) => void): void {
-    this.listeners.set(name, listener);
-  }
-  send(name: string, data: unknown): void {
-    this.listeners.get(name)?.({ data: JSON.stringify(data) });
-  }
-  close(): void {
-    this.readyState = 2;
-  }
-}
-
-let server: Server;
+let server: FakeServer;
 let store: PantryStore;
 let close: () => void;
 const json = (body: unknown, status = 200) => new Response(JSON.stringify(body), { status });
@@ -114,7 +29,7 @@ const last = () => store.snapshot().state?.last;
 const shown = () => item(store.snapshot().state?.catalogue as Catalogue, "Eel").level;
 
 beforeEach(async () => {
-  server = new Server();
+  server = new FakeServer();
   vi.stubGlobal("fetch", server.fetch);
   vi.stubGlobal("EventSource", FakeEvents);
   store = new PantryStore("test");

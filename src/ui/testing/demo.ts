@@ -1,0 +1,8 @@
+/** The demo's pantry, as components see it. */
+import { emptyCatalogue } from "@/core/catalogue/catalogue";
+import { planImport } from "@/core/exchange/read";
+import { must, pantry } from "@/core/testing/kitchen";
+import bundle from "@/demo/brackwater-reach.json";
+
+const empty = emptyCatalogue(pantry());
+export const demo = must(empty, planImport(empty, JSON.stringify(bundle)).edits);

@@ -1,0 +1,34 @@
+/** Components as they are in the program: around them a pantry that is loaded, behind it a server that commits. */
+import { render, screen } from "@testing-library/react";
+import { userEvent } from "@testing-library/user-event";
+import type { ReactNode } from "react";
+import { vi } from "vitest";
+import type { Catalogue } from "@/core/catalogue/catalogue";
+import { PantryProvider, useView } from "../pantry/provider";
+import { FakeEvents, FakeServer } from "./fake-server";
+
+vi.mock("next/navigation", () => ({
+  useParams: () => ({ pantry: "test" }),
+  usePathname: () => window.location.pathname,
+  useSearchParams: () => new URLSearchParams(window.location.search),
+  useRouter: () => ({ push: () => {}, replace: () => {} }),
+}));
+
+function Loaded({ children }: { readonly children: ReactNode }) {
+  return useView((view) => view.state !== null) ? <main>{children}</main> : null;
+}
+
+/** Shows something over a catalogue and waits until it is there. */
+export async function inPantry(catalogue: Catalogue, shown: ReactNode) {
+  const server = new FakeServer(catalogue);
+  server.answer = (_, { edits }) => Response.json({ revision: server.commit(edits ?? []) });
+  vi.stubGlobal("fetch", server.fetch);
+  vi.stubGlobal("EventSource", FakeEvents);
+  const page = render(
+    <PantryProvider pantry="test">
+      <Loaded>{shown}</Loaded>
+    </PantryProvider>,
+  );
+  await screen.findByRole("main");
+  return { ...page, server, user: userEvent.setup() };
+}
