@@ -84,7 +84,7 @@ test("costs are filtered, ordered by keyboard-reachable heads, and taken apart",
   for (let turn = 0; turn < 2; turn++) {
     await grid.focus();
     await page.keyboard.press("Control+End");
-    await expect(grid.locator("[role=row]").last().locator("[role=gridcell]").nth(1)).toHaveText("—");
+    await expect(grid.locator("[role=row]").last().locator("[role=gridcell]").nth(1)).toHaveText("–");
     await grid.getByRole("button", { name: "Cost", exact: true }).click();
   }
   await page.getByRole("button", { name: "Sold below cost" }).click();

@@ -6,6 +6,7 @@ import anyAscii from "any-ascii";
 import type { Ripple } from "../core/engine/read-model";
 import { Engine } from "../core/engine/engine";
 import { glanceOf } from "../core/analysis/glance";
+import { ruleOf } from "../core/checklist/index";
 import { writtenPlan } from "../core/analysis/plan-written";
 import { chainOf } from "../core/chains/chain";
 import { itemCosts } from "../core/analysis/item-costs";
@@ -140,6 +141,11 @@ function ofReadings(of: Engine, question: Question): unknown {
     case "chain": {
       const chain = chainOf(of.readings, question.item, question.of);
       return chain && { revision: of.revision, ...chain };
+    }
+    case "counts": {
+      const found = [...of.counts()].map(([rule, n]) => ({ n, error: ruleOf(rule)?.severity === "error" }));
+      const sum = (error: boolean) => found.reduce((t, each) => t + (each.error === error ? each.n : 0), 0);
+      return { revision: of.revision, errors: sum(true), warnings: sum(false) };
     }
     case "glance":
       return { revision: of.revision, ...glanceOf(of.readings) };

@@ -11,12 +11,16 @@ import { putPicture, type StoredPicture } from "../store/pictures";
 import { connect, migrate, type Orm } from "../store/orm";
 import { Engine } from "./engine";
 import { Pool } from "./pool";
+import type { AnalysisQuestions } from "./questions";
 import { Ration } from "./ration";
 
 transliterateBy(anyAscii);
 
 /** An engine that nobody asked anything for so long is closed; it opens again when somebody does. */
 const IDLE = 30 * 60_000;
+/** So long the list of all pantries waits for the findings of one [ms]. */
+const COUNTING = 400;
+export type Counted = AnalysisQuestions["counts"]["answer"];
 /** Bytes of all bodies that are being read. */
 const BODIES = 256 * 2 ** 20;
 
@@ -25,6 +29,8 @@ export class Host {
   /** Engines by the keys that their pantries had when they were last looked up. */
   private readonly byKey = new Map<string, Engine>();
   private readonly closers = new Set<() => void>();
+  /** What was last found in each pantry; kept when its engine is closed. */
+  private readonly counted = new Map<Id, Counted>();
   private readonly stopListening: () => Promise<void>;
   private readonly sweep: NodeJS.Timeout;
   private listening = false;
@@ -64,7 +70,19 @@ export class Host {
     return this.orm.em.fork() as EntityManager;
   }
   pantries = (): Promise<PantryHead[]> => listPantries(this.em);
-  summaries = (): Promise<PantrySummary[]> => summarisePantries(this.em);
+  /** Every pantry, with its findings as far as this process knows them. */
+  async summaries(): Promise<(PantrySummary & { readonly findings: Counted | null })[]> {
+    const pantries = await summarisePantries(this.em);
+    await Promise.all(
+      pantries.map(async ({ id, revision }) => {
+        const engine = this.engines.get(id);
+        if (!engine?.analysis.running || this.counted.get(id)?.revision === revision) return;
+        const counts = await engine.ask("counts", {}, { limit: COUNTING }).catch(() => null);
+        if (counts) this.counted.set(id, counts);
+      }),
+    );
+    return pantries.map((pantry) => ({ ...pantry, findings: this.counted.get(pantry.id) ?? null }));
+  }
   /** A pantry by its key; null when there is none, as for what is no key. */
   head = async (key: string): Promise<PantryHead | null> =>
     /^[a-z0-9_]{1,90}$/.test(key) ? pantryByKey(this.em, key) : null;
@@ -104,6 +122,7 @@ export class Host {
   private async forget(pantry: Id): Promise<void> {
     const engine = this.engines.get(pantry);
     this.engines.delete(pantry);
+    this.counted.delete(pantry);
     this.byKey.delete(engine?.key ?? "");
     await engine?.end();
   }

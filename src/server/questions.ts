@@ -82,6 +82,11 @@ export interface AnalysisQuestions {
     question: { readonly item: Node; readonly of: Ask };
     answer: (Chain & { readonly revision: number }) | null;
   };
+  /** How many findings there are. */
+  counts: {
+    question: object;
+    answer: { readonly revision: number; readonly errors: number; readonly warnings: number };
+  };
   glance: { question: object; answer: Glance & { readonly revision: number } };
   plan: { question: { readonly of: AskedPlan }; answer: { readonly revision: number; readonly plan: PlanAnswer } };
   whatIf: {

@@ -7,10 +7,20 @@ import { normalise, normalisedName } from "../schema/names";
 import { type Catalogue, recordsOf } from "./catalogue";
 import type { Index } from "./persistent-map";
 
-/** Name, key and description; a line break stands between them, so that no text is found across two of them. */
+/**
+ * Name, key, description and the words and numbers of custom fields; a line break separates them, so that no match runs
+ * across two of them.
+ */
 const textOf = (record: AnyRecord): string => {
-  const { description } = record as Partial<RecordOf<"item">>;
-  return `${normalisedName(record)}\n${normalise(record.key)}${description ? `\n${normalise(description)}` : ""}`;
+  const { description, own } = record as Partial<RecordOf<"item">>;
+  let text = `${normalisedName(record)}\n${normalise(record.key)}`;
+  if (description) text += `\n${normalise(description)}`;
+  if (own)
+    for (const id in own) {
+      const value = own[id as Id];
+      if (typeof value === "string" || typeof value === "number") text += `\n${normalise(String(value))}`;
+    }
+  return text;
 };
 
 const TEXTS: Index<AnyRecord, Haystack> = {

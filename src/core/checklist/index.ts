@@ -140,6 +140,7 @@ export const RULES = {
   "placeholder-gone": error("Unknown value in a description"),
   "link-astray": warning("Invalid link"),
   "field-empty": warning("Required field is empty"),
+  "field-twice": error("Same value in a unique field"),
   "not-of-type": warning("Field that the type does not have"),
   "dead-end": warning("Dead end"),
   orphan: warning("Unused record"),

@@ -4,7 +4,7 @@ import type { Catalogue } from "../catalogue/catalogue";
 import { setField } from "../catalogue/edit";
 import { Engine } from "../engine/engine";
 import { readingsOf } from "../analysis/readings";
-import { type AnyRecord, type Kind, withDefaults } from "../kinds/index";
+import { type AnyRecord, type Item, type Kind, withDefaults } from "../kinds/index";
 import { type Id, newId } from "../schema/id";
 import { item, kitchen, must } from "../testing/kitchen";
 import { findingsOf } from "./index";
@@ -65,6 +65,24 @@ describe("checks of what items have", () => {
       ].slice(0, 2),
     );
     expect(says(set(set(catalogue, eel, `own.${keeps.id}`, null), eel, "status", "draft"))).toEqual([]);
+  });
+
+  it("find a value that two records share in a unique field, whatever its case, until one has another", () => {
+    const { catalogue, eel, salt } = world();
+    const stall = made("field", "Stall", { form: "text", unique: true });
+    const both = [eel, salt].reduce(
+      (c, id, n) => set(c, id, `own.${stall.id}`, n ? "quay 7" : "Quay 7"),
+      must(catalogue, [add("field", stall)]),
+    );
+    expect(says(both)).toEqual([
+      "field-twice: Salt has the same Stall as Smoked eel: quay 7.",
+      "field-twice: Smoked eel has the same Stall as Salt: Quay 7.",
+    ]);
+    expect(says(set(both, salt, `own.${stall.id}`, "Quay 8"))).toEqual([]);
+    expect(says(set(both, salt, "name", "Bay salt"))[0]).toBe(
+      "field-twice: Bay salt has the same Stall as Smoked eel: quay 7.",
+    );
+    expect(says(set(both, stall.id, "unique", false, "field"))).toEqual([]);
   });
 
   it("find a value beyond the range of its type, or of its field, and bring it back into it", () => {
@@ -138,6 +156,8 @@ describe("checks of what items have", () => {
     const engine = new Engine(catalogue);
     const told = new Map(found(catalogue).map((f) => [f.fingerprint, f.says]));
     const tag = made("tag", "Odd");
+    const stall = made("field", "Stall", { form: "text", unique: true });
+    const fresh = made("item", "Tar", { status: "ready", icon: "crock", description: "Black." });
     const steps = [
       () => [
         setField(engine.catalogue, "type", preserve, `takes.${keeps.id}`, {
@@ -159,6 +179,17 @@ describe("checks of what items have", () => {
       ],
       () => [setField(engine.catalogue, "item", salt, "status", "retired")],
       () => [setField(engine.catalogue, "field", smell.id, "everywhere", false)],
+      () => [add("field", stall), add("item", fresh)],
+      () => [setField(engine.catalogue, "item", salt, `own.${stall.id}`, "Quay 7")],
+      () => [setField(engine.catalogue, "item", eel, `own.${stall.id}`, "quay 7")],
+      () => [setField(engine.catalogue, "item", fresh.id, `own.${stall.id}`, "Quay 7")],
+      () => [setField(engine.catalogue, "item", salt, "name", "Bay salt")],
+      () => [setField(engine.catalogue, "item", eel, `own.${stall.id}`, "Quay 8")],
+      () => [setField(engine.catalogue, "field", stall.id, "unique", false)],
+      () => [setField(engine.catalogue, "field", stall.id, "unique", true)],
+      () => [
+        { op: "remove" as const, kind: "item" as const, record: engine.catalogue.records.item.get(fresh.id) as Item },
+      ],
     ];
     for (const [k, edits] of steps.entries()) {
       const { outcome, ripple } = engine.change(edits());

@@ -11,6 +11,7 @@ import { deadEnd } from "./dead-end";
 import { drawNeverComes } from "./draw-never-comes";
 import { faintColour } from "./faint-colour";
 import { fieldEmpty } from "./field-empty";
+import { fieldTwice } from "./field-twice";
 import { Findings } from "./findings";
 import { gainingLoop } from "./gaining-loop";
 import { gatedAbove } from "./gated-above";
@@ -108,6 +109,7 @@ export const CHECKS: readonly Check[] = [
   placeholderGone,
   linkAstray,
   fieldEmpty,
+  fieldTwice,
   notOfType,
   deadEnd,
   orphan,

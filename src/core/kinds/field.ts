@@ -62,6 +62,10 @@ export const field = defineKind({
       width: 74,
       help: "A check reports records that leave it empty, such as an Eel basket without Watertight.",
     }),
+    unique: flag({
+      width: 66,
+      help: "A check reports records that share a value, such as two items with the same Stall number.",
+    }),
     shown: flag({ initial: true, label: "shown to players", title: "Shown to players", width: 124 }),
     order: number({
       min: 0,

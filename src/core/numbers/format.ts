@@ -1,15 +1,15 @@
 /** Numbers as they stand in sentences and cells. One place, so that the same value reads the same everywhere. */
 
-/** Two decimals for money and costs; more only where two would hide the value. "—" for what can't be had. */
+/** Two decimals for money and costs; more only where two would hide the value. "–" for what can't be had. */
 export function sayCost(value: number): string {
-  if (!Number.isFinite(value)) return "—";
+  if (!Number.isFinite(value)) return "–";
   if (value !== 0 && Math.abs(value) < 0.01) return value.toPrecision(2).replace(/e.*/, (e) => `·10^${e.slice(1)}`);
   return group(value.toFixed(2));
 }
 
 /** A plain quantity, without trailing zeros and at most four decimals. */
 export function sayQuantity(value: number): string {
-  if (!Number.isFinite(value)) return "—";
+  if (!Number.isFinite(value)) return "–";
   const text = String(Number(value.toFixed(4)));
   return Math.abs(value) >= 10_000 ? group(text) : text;
 }
@@ -23,7 +23,7 @@ export const sayPercent = (chance: number): string => `${Number((chance * 100).t
 
 /** A relative move with its sign: "+18%", "−3.5%", "new", "gone". */
 export function sayMove(from: number, to: number): string {
-  if (!Number.isFinite(from)) return Number.isFinite(to) ? "now obtainable" : "—";
+  if (!Number.isFinite(from)) return Number.isFinite(to) ? "now obtainable" : "–";
   if (!Number.isFinite(to)) return "now unobtainable";
   if (from === 0) return `+${sayQuantity(to)}`;
   const percent = (to / from - 1) * 100;

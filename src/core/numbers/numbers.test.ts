@@ -42,7 +42,7 @@ describe("numbers in sentences", () => {
     expect(sayCost(0)).toBe("0.00");
     expect(sayCost(0.0042)).toBe("0.0042");
     expect(sayCost(12345.5)).toBe("12,345.50");
-    expect(sayCost(Number.POSITIVE_INFINITY)).toBe("—");
+    expect(sayCost(Number.POSITIVE_INFINITY)).toBe("–");
   });
 
   it("gives a move its sign", () => {

@@ -18,6 +18,7 @@ import { ResidueAndOrder } from "./0016-residue-and-order";
 import { TimeAndKits } from "./0017-time-and-kits";
 import { SalvageByWorth } from "./0018-salvage-by-worth";
 import { SlotsOfABag } from "./0019-slots-of-a-bag";
+import { UniqueFields } from "./0020-unique-fields";
 
 export const MIGRATIONS = [
   { name: "0001-first-tables", class: FirstTables },
@@ -39,4 +40,5 @@ export const MIGRATIONS = [
   { name: "0017-time-and-kits", class: TimeAndKits },
   { name: "0018-salvage-by-worth", class: SalvageByWorth },
   { name: "0019-slots-of-a-bag", class: SlotsOfABag },
+  { name: "0020-unique-fields", class: UniqueFields },
 ];

@@ -14,6 +14,8 @@ interface Summary {
   readonly revision: number;
   readonly items: number;
   readonly last: { readonly author: string; readonly at: string } | null;
+  /** null: nobody has opened it since the server started. */
+  readonly findings: { readonly revision: number; readonly errors: number; readonly warnings: number } | null;
 }
 
 export function PantryList({ pantries }: { pantries: readonly Summary[] }) {
@@ -115,6 +117,7 @@ export function PantryList({ pantries }: { pantries: readonly Summary[] }) {
             <Link href={`/${p.key}/shelves`} className="flex items-center gap-4 px-4 py-2.5 hover:bg-shade">
               <span className="min-w-0 flex-1 truncate font-semibold">{p.name}</span>
               <span className="num w-24 text-right">{count(p.items, "item")}</span>
+              <Findings of={p} />
               <span className="w-64 truncate text-right text-second" suppressHydrationWarning>
                 revision {p.revision}
                 {p.last && `, ${p.last.author}, ${sayWhen(p.last.at)}`}
@@ -131,5 +134,23 @@ export function PantryList({ pantries }: { pantries: readonly Summary[] }) {
         )}
       </ul>
     </main>
+  );
+}
+
+/** Errors and warnings, as far as they are known. */
+function Findings({ of: { findings, revision } }: { readonly of: Summary }) {
+  if (!findings)
+    return (
+      <span className="num w-40 text-right text-third" title="Open the pantry to check it.">
+        not checked yet
+      </span>
+    );
+  const { errors, warnings } = findings;
+  const of = findings.revision === revision ? undefined : `At revision ${findings.revision}`;
+  return (
+    <span className="num w-40 text-right" title={of}>
+      <span className={errors ? "font-semibold text-beet" : "text-second"}>{count(errors, "error")}</span>,{" "}
+      {count(warnings, "warning")}
+    </span>
   );
 }

@@ -20,6 +20,12 @@ interface Props {
   readonly onPutBack?: () => void;
 }
 
+/** A value that nothing is inherited for. */
+export const plain = (value: unknown): Held<unknown> => ({
+  value,
+  from: value === null || value === "" ? "none" : "own",
+});
+
 export function Inline({ label, held, show, text, names, long, numeric, onWrite, onPutBack }: Props) {
   const [editing, setEditing] = useState(false);
   const [says, setSays] = useState<Refused | null>(null);

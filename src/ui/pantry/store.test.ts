@@ -3,8 +3,7 @@ import type { LiveEvent } from "@/core/engine/read-model";
 import { packModel, readModelOf, rippleOf } from "@/core/testing/read-model";
 import type { Catalogue } from "@/core/catalogue/catalogue";
 import { type Edit, setField } from "@/core/catalogue/edit";
-import { KINDS } from "@/core/kinds/index";
-import { item, kitchen, must } from "@/core/testing/kitchen";
+import { item } from "@/core/testing/kitchen";
 import { FakeEvents, FakeServer } from "../testing/fake-server";
 import { type Live, PantryStore } from "./store";
 

@@ -85,7 +85,7 @@ function OneRun({ run }: { readonly run: RunCost }) {
                 <span className="text-second">, {sayCost(g.value / g.amount)} elsewhere</span>
               )}
             </td>
-            <td className="num ink-worked py-1 text-right">{g.each === null ? "—" : `${sayCost(g.each)} each`}</td>
+            <td className="num ink-worked py-1 text-right">{g.each === null ? "–" : `${sayCost(g.each)} each`}</td>
           </tr>
         ))}
       </tbody>

@@ -1,38 +1,28 @@
 "use client";
-/** The recipe book: grouped by station or by result, searchable, with a line editor for new ones. */
-import { around } from "@/core/catalogue/surroundings";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { ClipboardPaste, Grid3x3, Plus, Trash2 } from "lucide-react";
+import { ClipboardPaste, Grid3x3, Plus } from "lucide-react";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { namesOf } from "@/core/catalogue/surroundings";
 import { byKey } from "@/core/catalogue/keys";
-import { setField } from "@/core/catalogue/edit";
 import type { Id } from "@/core/schema/id";
 import type { Recipe } from "@/core/kinds/index";
-import { outputsOf, RECIPE_KINDS } from "@/core/notation/line";
-import { STATUSES } from "@/core/kinds/shared";
-import { formatUnnamed } from "@/core/notation/format";
-import { count, sayCost } from "@/core/numbers/format";
-import { FindingLines } from "../checks/finding-lines";
-import { formatTicks } from "@/core/numbers/ticks";
+import { count } from "@/core/numbers/format";
 import { usePlaces } from "../frame/navigate";
-import { useTyped } from "../frame/typed";
 import { ViewHead } from "../frame/view-head";
-import { Button, cx, Dot, Empty } from "../kit/kit";
+import { Button, cx, Empty } from "../kit/kit";
 import { useLive, useStore } from "../pantry/provider";
-import { NameInput } from "../kit/name-input";
 import { BulkPanel } from "../bulk/bulk-panel";
-import { HistoryOf } from "../log/history";
 import { Matrix } from "./matrix";
+import { BookFilters } from "./book-filters";
+import { BookRow } from "./book-row";
+import { RecipePanel } from "./recipe-panel";
+import { useChosen } from "./use-chosen";
 import { PasteLines } from "./paste";
-import { OwnFields } from "../sheet/own-fields";
 import { RecipeEditor } from "./recipe-editor";
-import { RunCosts } from "./run-costs";
 import { SuggestSalvage } from "./suggest";
 import { useBook } from "./use-book";
 
-const NONE: ReadonlySet<string> = new Set();
 /** Rows whose costs are asked for together; more than are in sight. */
 const BLOCK = 50;
 const NO_COSTS: ReadonlyMap<Id, number | null> = new Map();
@@ -144,24 +134,9 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
   const heads = useMemo(() => entries.reduce((sum, e) => sum + Number("head" in e), 0), [entries]);
 
   const recipes = useMemo(() => entries.flatMap((e) => ("recipe" in e ? [e.recipe] : [])), [entries]);
-  const [many, setMany] = useState<ReadonlySet<string>>(NONE);
+  const choice = useChosen(recipes, selected);
+  const { many, chosen, anchor, toggle, range, clear } = choice;
   const [changing, setChanging] = useState<readonly Recipe[] | null>(null);
-  const chosen = useMemo(() => recipes.filter((r) => many.has(r.id)), [recipes, many]);
-  /** Where a range begins. */
-  const anchor = useRef<string | null>(null);
-  const toggle = (id: string) => {
-    anchor.current = id;
-    setMany((all) => {
-      const next = new Set(all);
-      if (!next.delete(id)) next.add(id);
-      return next;
-    });
-  };
-  const range = (to: string) => {
-    const [a, b] = [anchor.current ?? selected ?? to, to].map((id) => recipes.findIndex((r) => r.id === id));
-    anchor.current ??= selected ?? to;
-    setMany(new Set(recipes.slice(Math.max(0, Math.min(a, b)), Math.max(a, b) + 1).map((r) => r.id)));
-  };
   const click = (e: React.MouseEvent, { id, key }: Recipe) => {
     if (e.shiftKey) range(id);
     else if (e.ctrlKey || e.metaKey) {
@@ -170,14 +145,14 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
       toggle(id);
     } else {
       anchor.current = id;
-      if (many.size) setMany(NONE);
+      clear();
       places.ask({ recipe: key, item: null }, true);
     }
   };
   const removeChosen = async () => {
     const edits = chosen.map((record) => ({ op: "remove", kind: "recipe", record }) as const);
     const answer = await store.submit(edits, `${count(chosen.length, "recipe")} removed`);
-    if (answer.ok) setMany(NONE);
+    if (answer.ok) clear();
   };
 
   const step = (by: number, more = false) => {
@@ -189,81 +164,15 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
     if (more) {
       anchor.current ??= selected;
       range(next.recipe.id);
-    } else if (many.size) setMany(NONE);
+    } else clear();
     if (!more) anchor.current = next.recipe.id;
     places.ask({ recipe: next.recipe.key, item: null }, true);
     virtual.scrollToIndex(to);
   };
-  const searched = useTyped(places, "text");
-  const upTo = useTyped(places, "level", (text) => (/^\d+$/.test(text.trim()) ? text.trim() : null));
-  const by = places.query.get("by") ?? "station";
-  const kind = places.query.get("kind") ?? "";
   return (
     <section aria-label="Recipe book" className="contents">
       <div className="col-span-2 flex min-h-10 flex-wrap items-center gap-1.5 border-b border-line bg-shade px-3.5 py-1.5">
-        <input
-          type="search"
-          aria-label="Search the book"
-          placeholder="Search recipes"
-          className="field w-30!"
-          {...searched}
-        />
-        <select
-          aria-label="Group by"
-          className="field w-auto!"
-          value={by}
-          onChange={(e) => places.ask({ by: e.target.value }, true)}
-        >
-          {["station", "result"].map((b) => (
-            <option key={b} value={b}>
-              By {b}
-            </option>
-          ))}
-        </select>
-        <select
-          aria-label="Kind"
-          className="field w-auto!"
-          value={kind}
-          onChange={(e) => places.ask({ kind: e.target.value || null }, true)}
-        >
-          <option value="">Every kind</option>
-          {RECIPE_KINDS.map((each) => (
-            <option key={each}>{each}</option>
-          ))}
-        </select>
-        <select
-          aria-label="Status"
-          className="field w-auto!"
-          value={places.query.get("status") ?? ""}
-          onChange={(e) => places.ask({ status: e.target.value || null }, true)}
-        >
-          <option value="">Every status</option>
-          {STATUSES.filter((s) => s !== "stub").map((s) => (
-            <option key={s}>{s}</option>
-          ))}
-        </select>
-        <select
-          aria-label="Tag"
-          title="Tag of the result, or of the salvaged item"
-          className="field w-auto! max-w-32!"
-          value={places.query.get("tag") ?? ""}
-          onChange={(e) => places.ask({ tag: e.target.value || null }, true)}
-        >
-          <option value="">Every tag</option>
-          {[...catalogue.records.tag.values()].map((tag) => (
-            <option key={tag.id} value={tag.key}>
-              {tag.name}
-            </option>
-          ))}
-        </select>
-        <input
-          aria-label="Up to level"
-          placeholder="Up to level"
-          inputMode="numeric"
-          className="field num w-24!"
-          {...upTo}
-        />
-        <OfItem />
+        <BookFilters />
         <span className="ml-auto text-second">{count(entries.length - heads, "recipe")}</span>
         {chosen.length < 2 && (
           <Button disabled={!recipes.length} onClick={() => setChanging(recipes)}>
@@ -283,7 +192,7 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
             Edit selected
           </Button>
           <Button onClick={() => void removeChosen()}>Remove selected</Button>
-          <Button look="quiet" onClick={() => setMany(NONE)}>
+          <Button look="quiet" onClick={clear}>
             Clear selection
           </Button>
         </section>
@@ -302,8 +211,8 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
           if (e.key === "ArrowDown") step(1, e.shiftKey);
           else if (e.key === "ArrowUp") step(-1, e.shiftKey);
           else if (e.key === " " && selected) toggle(selected);
-          else if (e.key.toLowerCase() === "a" && (e.ctrlKey || e.metaKey)) setMany(new Set(recipes.map((r) => r.id)));
-          else if (e.key === "Escape" && many.size) setMany(NONE);
+          else if (e.key.toLowerCase() === "a" && (e.ctrlKey || e.metaKey)) choice.all();
+          else if (e.key === "Escape" && many.size) clear();
           else return;
           e.preventDefault();
         }}
@@ -339,145 +248,22 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
                 </div>
               );
             const { recipe } = entry;
-            const [output] = outputsOf(recipe.lines);
-            const cost = recipe.kind !== "salvage" && output ? (costs.get(recipe.id) ?? null) : null;
-            const severity = troubled.get(recipe.id);
             return (
-              <div
+              <BookRow
                 key={recipe.id}
-                id={`recipe-${recipe.id}`}
-                role="option"
-                aria-selected={many.size ? many.has(recipe.id) : recipe.id === selected}
-                tabIndex={-1}
-                onClick={(e) => click(e, recipe)}
-                onKeyDown={() => undefined}
-                className={cx(
-                  "absolute left-0 flex w-full flex-col justify-center border-b border-hair px-3.5 select-none",
-                  recipe.id === selected || many.has(recipe.id) ? "bg-pick" : "hover:bg-shade",
-                  many.has(recipe.id) && "border-l-3 border-l-kelp",
-                )}
+                recipe={recipe}
+                open={recipe.id === selected}
+                chosen={many.has(recipe.id)}
+                selected={many.size ? many.has(recipe.id) : recipe.id === selected}
+                cost={costs.get(recipe.id) ?? null}
+                severity={troubled.get(recipe.id)}
                 style={style}
-              >
-                <span className="flex items-center gap-2">
-                  <span
-                    className={cx("truncate font-semibold", recipe.status === "retired" && "text-third line-through")}
-                  >
-                    {recipe.name}
-                  </span>
-                  {recipe.variants.length > 0 && (
-                    <span className="shrink-0 text-[12px] text-second">{count(recipe.variants.length, "variant")}</span>
-                  )}
-                  {severity && <Dot severity={severity} />}
-                  {recipe.ticks > 0 && (
-                    <span className="num ml-auto shrink-0 text-[12px] text-second">
-                      {formatTicks(recipe.ticks, catalogue.pantry.ticksPerSecond)}
-                    </span>
-                  )}
-                  {cost !== null && output && (
-                    <span className={cx("ink-worked w-14 shrink-0 text-right", !recipe.ticks && "ml-auto")}>
-                      {sayCost(cost)}
-                    </span>
-                  )}
-                </span>
-                <span className="truncate text-second">{formatUnnamed(around(catalogue), recipe)}</span>
-              </div>
+                onClick={(e) => click(e, recipe)}
+              />
             );
           })}
         </div>
       </div>
-    </section>
-  );
-}
-
-/** Recipes by what they make, or by what they take: one or the other, and said which. */
-function OfItem() {
-  const { catalogue } = useLive();
-  const places = usePlaces();
-  const [makes, takes] = [places.query.get("makes"), places.query.get("takes")];
-  const [role, setRole] = useState<"makes" | "takes">(takes ? "takes" : "makes");
-  const key = makes ?? takes;
-  const item = key ? byKey(catalogue, "item", key) : undefined;
-  const names = useMemo(() => [...catalogue.records.item.values()].map((i) => i.name), [catalogue.records.item]);
-  const ask = (of: "makes" | "takes", wanted: string | null) =>
-    places.ask({ makes: of === "makes" ? wanted : null, takes: of === "takes" ? wanted : null }, true);
-  return (
-    <span className="flex items-center gap-1">
-      <select
-        aria-label="Role of the item"
-        className="field w-auto!"
-        value={role}
-        onChange={(e) => {
-          const of = e.target.value as "makes" | "takes";
-          setRole(of);
-          if (key) ask(of, key);
-        }}
-      >
-        <option value="makes">Product</option>
-        <option value="takes">Ingredient</option>
-      </select>
-      <span className="w-36">
-        <NameInput
-          label="Recipes of which item"
-          placeholder="any item"
-          value={item?.name ?? ""}
-          names={names}
-          onDone={(name) => {
-            const found = namesOf(catalogue, "item").find(name);
-            const record = found.found === "one" ? catalogue.records.item.get(found.id) : undefined;
-            ask(role, record?.key ?? null);
-          }}
-        />
-      </span>
-    </span>
-  );
-}
-
-function RecipePanel({ recipe }: { recipe: Recipe }) {
-  const { model, catalogue } = useLive();
-  const store = useStore();
-  const places = usePlaces();
-  const findings = model.findings.filter((f) => f.about.some((r) => r.id === recipe.id));
-  const remove = async () => {
-    const answer = await store.submit([{ op: "remove", kind: "recipe", record: recipe }]);
-    if (answer.ok) places.ask({ recipe: null }, true);
-  };
-  return (
-    <section
-      aria-label={`Recipe ${recipe.name}`}
-      className="col-start-2 row-start-3 w-[620px] overflow-auto border-l border-line bg-salt p-4"
-    >
-      <div className="flex items-center gap-2 pb-3">
-        <h2 className="flex-1 truncate text-[17px]">{recipe.name}</h2>
-        <select
-          aria-label="Status"
-          className="field w-auto!"
-          value={recipe.status}
-          onChange={(e) => void store.submit([setField(catalogue, "recipe", recipe.id, "status", e.target.value)])}
-        >
-          {STATUSES.filter((s) => s !== "stub").map((s) => (
-            <option key={s}>{s}</option>
-          ))}
-        </select>
-        <Button
-          look="quiet"
-          onClick={() => void remove()}
-          aria-label="Remove this recipe"
-          title="Remove (undo brings it back)"
-        >
-          <Trash2 size={14} aria-hidden />
-        </Button>
-      </div>
-      <RecipeEditor recipe={recipe} form />
-      <OwnFields kind="recipe" record={recipe} />
-      <h3 className="head pt-5 pb-1">Cost of one run</h3>
-      <RunCosts id={recipe.id} />
-      {findings.length > 0 && (
-        <>
-          <h3 className="head pt-5 pb-1">Findings</h3>
-          <FindingLines findings={findings} />
-        </>
-      )}
-      <HistoryOf id={recipe.id} />
     </section>
   );
 }

@@ -1,17 +1,18 @@
 "use client";
 /** What a type says, takes from the types above it, and says otherwise than they. */
 import type { ReactNode } from "react";
-import { heldAt } from "@/core/catalogue/inheritance";
+import { hasValueAt, heldAt } from "@/core/catalogue/inheritance";
 import { itemsOfType } from "@/core/catalogue/types";
 import { around } from "@/core/catalogue/surroundings";
 import { lineage } from "@/core/catalogue/tree";
 import { definition, type ItemType } from "@/core/kinds/index";
 import { fieldAt, pathOf } from "@/core/schema/record";
 import { usePlaces } from "../frame/navigate";
-import { shownAs } from "../grid/field-columns";
+import { labelOf, shownAs } from "../grid/field-columns";
 import { Button, Jar } from "../kit/kit";
 import { useLive } from "../pantry/provider";
 import { FieldRow } from "../sheet/field-row";
+import { FoldedFields } from "../sheet/folded-fields";
 import { Section } from "../sheet/section";
 import { UsesSection } from "../uses/lazily";
 import { OwnFields } from "../sheet/own-fields";
@@ -21,6 +22,8 @@ const FIELDS = Object.entries(definition("type").fields);
 /** What a type is itself; the rest is what its items have. */
 const OWN = FIELDS.filter(([, { options }]) => !options.inheritable).map(([name]) => name);
 const GIVEN = FIELDS.filter(([, { options, parts }]) => options.inheritable && !parts).map(([name]) => name);
+/** Shown even if they are empty. */
+const ALWAYS = ["name", "parent", "colour"];
 /** Items that are shown to be opened beside it. */
 const SHOWN = 24;
 
@@ -29,6 +32,13 @@ export function TypeSheet({ type, action }: { readonly type: ItemType; readonly 
   const places = usePlaces();
   const above = lineage(catalogue, type.parent);
   const items = [...itemsOfType(catalogue, type.id)];
+  const has = (path: string) => ALWAYS.includes(path) || hasValueAt(catalogue, "type", type, path);
+  const empty = [...OWN, ...GIVEN]
+    .filter((path) => !has(path))
+    .map((path) => {
+      const field = definition("type").fields[path];
+      return { path, label: labelOf(path, field), help: field.options.help };
+    });
   return (
     <div className="flex min-w-0 flex-1 flex-col border-t-4 bg-salt" style={{ borderTopColor: type.colour }}>
       <header className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-hair px-5 py-2">
@@ -49,15 +59,17 @@ export function TypeSheet({ type, action }: { readonly type: ItemType; readonly 
       >
         <Section title="The type">
           <div className="grid grid-cols-2 gap-x-6">
-            {OWN.map((path) => (
+            {OWN.filter(has).map((path) => (
               <FieldRow key={path} kind="type" record={type} path={path} />
             ))}
           </div>
         </Section>
         <Section title="Defaults of its items" aside="inherited unless overridden">
-          {GIVEN.map((path) => (
+          {GIVEN.filter(has).map((path) => (
             <Given key={path} type={type} path={path} />
           ))}
+          {!GIVEN.some(has) && <p className="text-second">No defaults yet, such as a stack limit or a sell price.</p>}
+          <FoldedFields kind="type" record={type} of={empty} />
         </Section>
         <Demands type={type} which="takes" />
         <Demands type={type} which="measures" />

@@ -103,7 +103,7 @@ export function CostSection({ id, wide = false }: { id: Id; wide?: boolean }) {
                 ? sayCost(data?.value?.reused ?? Number.POSITIVE_INFINITY)
                 : data?.time
                   ? saySeconds(data.time.reused)
-                  : "—"}
+                  : "–"}
               <span className="sr-only"> {m}</span>
             </button>
           ))}

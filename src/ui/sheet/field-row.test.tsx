@@ -1,4 +1,4 @@
-import { screen, waitFor, within } from "@testing-library/react";
+import { screen, waitFor } from "@testing-library/react";
 import { describe, expect, it } from "vitest";
 import { type AnyRecord, definition, type Kind } from "@/core/kinds/index";
 import { recordsOf } from "@/core/catalogue/catalogue";

@@ -1,6 +1,5 @@
 "use client";
-/** From an item to trying it: use it, wear it, open it, make it; T leads to the first of them. */
-import { useEffect } from "react";
+/** From an item to trying it: use it, wear it, open it, make it. */
 import type { Catalogue } from "@/core/catalogue/catalogue";
 import { recordsWith } from "@/core/catalogue/references";
 import { around } from "@/core/catalogue/surroundings";
@@ -39,19 +38,6 @@ export function TryIt({ item }: { readonly item: Item }) {
   const { catalogue } = useLive();
   const places = usePlaces();
   const ways = waysToTry(catalogue, item);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: listens for the item that is open, as it is
-  useEffect(() => {
-    const press = (e: KeyboardEvent) => {
-      const typing =
-        e.target instanceof Element &&
-        e.target.closest("input, textarea, select, [contenteditable], [role=grid], [role=dialog]");
-      if (e.key.toLowerCase() !== "t" || e.ctrlKey || e.metaKey || e.altKey || typing || !ways[0]) return;
-      e.preventDefault();
-      places.go("tasting", ways[0].query());
-    };
-    window.addEventListener("keydown", press);
-    return () => window.removeEventListener("keydown", press);
-  }, [item, catalogue]);
   return ways.map((way, k) => (
     <Button
       key={way.says}

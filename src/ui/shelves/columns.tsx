@@ -97,7 +97,7 @@ const READINGS: readonly ItemReading[] = [
     title: "Time",
     width: 92,
     value: ({ model }, { id }) => figuresOf(model, id).time,
-    say: (value) => (value === null ? "—" : saySeconds(value)),
+    say: (value) => (value === null ? "–" : saySeconds(value)),
     digits: 1,
   },
   {
@@ -105,7 +105,7 @@ const READINGS: readonly ItemReading[] = [
     title: "From level",
     width: 76,
     value: ({ model }, { id }) => figuresOf(model, id).level,
-    say: (value) => (value === null ? "—" : String(value)),
+    say: (value) => (value === null ? "–" : String(value)),
     digits: 0,
   },
   {

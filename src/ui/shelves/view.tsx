@@ -1,7 +1,6 @@
 "use client";
 /** The shelves: every item in a grid, filtered by type, rarity, tag, status and text. */
 import { Plus, X } from "lucide-react";
-import { Popover } from "radix-ui";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { byKey } from "@/core/catalogue/keys";
 import type { Catalogue } from "@/core/catalogue/catalogue";
@@ -17,8 +16,7 @@ import { filterOf } from "@/core/catalogue/keep";
 import { GROUPED_BY } from "@/core/catalogue/group-sums";
 import { searchTexts } from "@/core/catalogue/search";
 import { newId, type Id } from "@/core/schema/id";
-import { withDefaults, type Item, type Kind } from "@/core/kinds/index";
-import { STATUSES } from "@/core/kinds/shared";
+import { withDefaults, type Item } from "@/core/kinds/index";
 import { readEntries } from "@/core/editing/entry";
 import { FreeKeys } from "@/core/editing/new-names";
 import { count } from "@/core/numbers/format";
@@ -29,7 +27,7 @@ import type { Column } from "../grid/columns";
 import { Grid } from "../grid/grid";
 import type { Begin } from "../grid/use-editing";
 import type { CellEntry, Refusal } from "../grid/use-entries";
-import { Button, cx, Empty } from "../kit/kit";
+import { Button, Empty } from "../kit/kit";
 import { useLive, useStore } from "../pantry/provider";
 import { useWriteCells } from "../pantry/use-write";
 import { useMove } from "../setup/move-dialog";
@@ -39,9 +37,11 @@ import { BringIn } from "../tables/lazily";
 import { TakeOut } from "../tables/take-out";
 import { BulkPanel } from "../bulk/bulk-panel";
 import { readingsOf } from "./columns";
+import { ColumnChoice } from "./column-choice";
 import { ColumnMenu } from "./column-menu";
 import { SavedViews, useViewParts, type ViewParts } from "./saved-views";
 import { AT_FIRST, useShelfColumns } from "./use-shelf-columns";
+import { ShelfFilters } from "./shelf-filters";
 import { stampOf, useItemColumns, useItemsInOrder } from "./use-items";
 
 const FILTERS = ["type", "rarity", "tag", "status", "text", "found", "where"];
@@ -181,32 +181,7 @@ export function ShelvesView() {
           // Folding all texts takes a moment that the first key should not wait for.
           onFocus={() => requestIdleCallback(() => searchTexts(catalogue, "item"))}
         />
-        <Filter kind="type" label="Type" />
-        <Filter kind="rarity" label="Rarity" />
-        <Filter kind="tag" label="Tag" />
-        <select
-          aria-label="Status"
-          className="field w-[72px]! px-1!"
-          value={places.query.get("status") ?? ""}
-          onChange={(e) => places.ask({ status: e.target.value || null }, true)}
-        >
-          <option value="">Status</option>
-          {STATUSES.map((s) => (
-            <option key={s}>{s}</option>
-          ))}
-        </select>
-        <Button
-          aria-pressed={!!places.query.get("found")}
-          className={cx(places.query.get("found") && "border-ink!")}
-          onClick={() => places.ask({ found: places.query.get("found") ? null : "1" }, true)}
-        >
-          Findings
-        </Button>
-        {filtered && (
-          <Button look="quiet" onClick={() => places.ask(ALL_SHOWN, true)}>
-            <X size={14} aria-hidden /> Clear
-          </Button>
-        )}
+        <ShelfFilters filtered={filtered} onClear={() => places.ask(ALL_SHOWN, true)} />
         <span className="ml-auto text-second">
           {filtered ? `${rows.length} of ${catalogue.records.item.size}` : count(rows.length, "item")}
         </span>
@@ -324,87 +299,4 @@ function mostUsedStats(catalogue: Catalogue): Id[] {
   for (const item of catalogue.records.item.values())
     for (const id of Object.keys(item.stats) as Id[]) uses.set(id, (uses.get(id) ?? 0) + 1);
   return [...uses].sort((a, b) => b[1] - a[1]).map(([id]) => id);
-}
-
-function Filter({ kind, label }: { kind: Extract<Kind, "type" | "rarity" | "tag">; label: string }) {
-  const { catalogue } = useLive();
-  const places = usePlaces();
-  const records = [
-    ...(catalogue.records[kind] as ReadonlyMap<Id, { id: Id; key: string; name: string }>).values(),
-  ].sort((a, b) => a.name.localeCompare(b.name));
-  if (!records.length) return null;
-  return (
-    <select
-      aria-label={label}
-      className="field w-[72px]! px-1!"
-      value={places.query.get(kind) ?? ""}
-      onChange={(e) => places.ask({ [kind]: e.target.value || null }, true)}
-    >
-      <option value="">{label}</option>
-      {records.map((r) => (
-        <option key={r.id} value={r.key}>
-          {r.name}
-        </option>
-      ))}
-    </select>
-  );
-}
-
-function ColumnChoice({
-  all,
-  shown,
-  onChange,
-  onReset,
-  grouped,
-  onGroup,
-}: {
-  all: readonly { id: string; title: string }[];
-  shown: readonly string[];
-  onChange: (shown: string[]) => void;
-  onReset: () => void;
-  grouped: string;
-  onGroup: (by: string) => void;
-}) {
-  return (
-    <Popover.Root>
-      <Popover.Trigger asChild>
-        <Button>Columns</Button>
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          align="end"
-          sideOffset={4}
-          className="z-40 grid max-h-96 w-72 grid-cols-2 gap-x-3 overflow-auto rounded-sm border border-line bg-salt p-3 shadow-lg"
-        >
-          <label className="col-span-2 flex items-center gap-2 border-b border-hair pb-2 text-second">
-            Group by
-            <select
-              aria-label="Group by"
-              className="field w-32!"
-              value={grouped}
-              onChange={(e) => onGroup(e.target.value)}
-            >
-              <option value="">nothing</option>
-              {GROUPED_BY.map((by) => (
-                <option key={by}>{by}</option>
-              ))}
-            </select>
-          </label>
-          {all.slice(1).map((c) => (
-            <label key={c.id} className="flex items-center gap-2 py-0.5">
-              <input
-                type="checkbox"
-                checked={shown.includes(c.id)}
-                onChange={(e) => onChange(e.target.checked ? [...shown, c.id] : shown.filter((s) => s !== c.id))}
-              />
-              {c.title}
-            </label>
-          ))}
-          <Button className="col-span-2 mt-2" onClick={onReset}>
-            Reset columns
-          </Button>
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
-  );
 }

@@ -6,15 +6,7 @@ import { decimalSignOf, type DecimalSign } from "@/core/exchange/table/local";
 import { formatMapping, targetsBy } from "@/core/exchange/table/mappings";
 import { editsInParts, type PlannedRow, planTable, refusedTable } from "@/core/exchange/table/plan-table";
 import { readDelimited, readTextTable, type Table, writeDelimited } from "@/core/exchange/table/read-table";
-import {
-  guessTargets,
-  NEW_FIELD,
-  NEW_STAT,
-  NOTHING,
-  offered,
-  type Target,
-  targetsOf,
-} from "@/core/exchange/table/targets";
+import { guessTargets, NOTHING, type Target } from "@/core/exchange/table/targets";
 import { isWorkbook, readWorkbook } from "@/core/exchange/table/workbook";
 import { FreeKeys } from "@/core/editing/new-names";
 import { HOLDERS } from "@/core/kinds/field";
@@ -24,10 +16,12 @@ import { newId } from "@/core/schema/id";
 import type { Issue } from "@/core/schema/issue";
 import { useQuery } from "@tanstack/react-query";
 import { iconsIn, noIcons } from "@/core/catalogue/icons";
-import { Button, cx } from "../kit/kit";
+import { Button } from "../kit/kit";
 import { Over, Scrolled } from "../kit/over";
 import { useLive, useStore } from "../pantry/provider";
 import { save } from "./save";
+import { MappedColumns } from "./mapped-columns";
+import { PlannedRows } from "./planned-rows";
 
 interface Opened {
   readonly name: string;
@@ -108,9 +102,6 @@ export function BringIn({ kind, onClose }: { readonly kind: Kind; readonly onClo
   );
 }
 
-const STATES = ["new", "changed", "refused", "same"] as const;
-const SHOWN = 200;
-
 const NONE: readonly string[] = [];
 function Mapped({
   kind,
@@ -129,19 +120,16 @@ function Mapped({
   const [decimal, setDecimal] = useState<DecimalSign>(() => decimalSignOf(table));
   const [make, setMake] = useState<ReadonlySet<Kind>>(new Set());
   const [clears, setClears] = useState(false);
-  const [state, setState] = useState<PlannedRow["state"] | null>(null);
   const [called, setCalled] = useState("");
   const [writing, setWriting] = useState<string | null>(null);
   const [says, setSays] = useState<string | null>(null);
-  const choices = useMemo(() => targetsOf(catalogue, kind), [catalogue, kind]);
   const holds = (HOLDERS as readonly Kind[]).includes(kind);
   const options = useDeferredValue(
     useMemo(() => ({ kind, targets, decimal, make, clears }), [kind, targets, decimal, make, clears]),
   );
   const plan = useMemo(() => planTable(catalogue, table, options), [catalogue, table, options]);
-  const counts = Object.fromEntries(STATES.map((s) => [s, plan.rows.filter((r) => r.state === s).length]));
-  const shown = state ?? STATES.find((s) => counts[s] > 0) ?? "new";
-  const rows = plan.rows.filter((r) => r.state === shown);
+  const countOf = (state: PlannedRow["state"]) => plan.rows.filter((r) => r.state === state).length;
+  const counts = { new: countOf("new"), changed: countOf("changed"), refused: countOf("refused") };
   const mappings = [...catalogue.records.mapping.values()].filter((m) => m.of === kind);
   const icons = useMemo(() => iconsIn(plan.edits), [plan]);
   const { data: strange = NONE } = useQuery({
@@ -290,50 +278,7 @@ function Mapped({
       }
     >
       <Scrolled label="Columns and rows">
-        <table className="w-full">
-          <thead>
-            <tr className="text-left">
-              <th className="head py-1">Column</th>
-              <th className="head">Cells</th>
-              <th className="head w-56">Imported as</th>
-            </tr>
-          </thead>
-          <tbody>
-            {table.head.map((head, k) => (
-              <tr key={k} className="border-t border-hair">
-                <td className="py-0.5 font-semibold">{head || <span className="text-third">column {k + 1}</span>}</td>
-                <td className="max-w-72 truncate text-second">
-                  {table.rows
-                    .map((row) => row[k]?.trim())
-                    .filter(Boolean)
-                    .slice(0, 3)
-                    .join(" · ")}
-                </td>
-                <td>
-                  <select
-                    aria-label={`Column ${head || k + 1} is imported as`}
-                    className={cx("field", targets[k] === NOTHING && "text-copper")}
-                    value={targets[k]}
-                    onChange={(e) => setTargets(targets.map((t, at) => (at === k ? e.target.value : t)))}
-                  >
-                    <option value={NOTHING}>nothing</option>
-                    {holds && <option value={offered(table, k)}>a {offered(table, k)}</option>}
-                    {holds && (
-                      <option value={offered(table, k) === NEW_STAT ? NEW_FIELD : NEW_STAT}>
-                        a {offered(table, k) === NEW_STAT ? NEW_FIELD : NEW_STAT}
-                      </option>
-                    )}
-                    {choices.map((c) => (
-                      <option key={c.target} value={c.target}>
-                        {c.label}
-                      </option>
-                    ))}
-                  </select>
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <MappedColumns kind={kind} table={table} targets={targets} onTargets={setTargets} />
         {[...plan.unknown].map(([of, names]) => (
           <label key={of} className="mt-2 flex items-baseline gap-2 rounded-sm bg-copper-wash px-2.5 py-1.5">
             <input type="checkbox" checked={make.has(of)} onChange={() => toggle(of)} />
@@ -355,49 +300,8 @@ function Mapped({
             {plan.says}
           </p>
         )}
-        {!plan.says && (
-          <>
-            <div role="tablist" aria-label="Rows" className="flex gap-1 pt-4 pb-1">
-              {STATES.map((s) => (
-                <Button
-                  key={s}
-                  role="tab"
-                  aria-selected={shown === s}
-                  className={cx("h-6!", shown === s && "border-ink!")}
-                  onClick={() => setState(s)}
-                >
-                  {WORDS[s]} <span className="font-normal text-second">{counts[s]}</span>
-                </Button>
-              ))}
-            </div>
-            {rows.length === 0 && <p className="py-2 text-second">None.</p>}
-            <ol aria-label={`${WORDS[shown]} rows`}>
-              {rows.slice(0, SHOWN).map((row) => (
-                <li key={row.number} className="grid grid-cols-[44px_180px_1fr] gap-2 border-t border-hair py-1">
-                  <span className="text-right text-third">{row.number}</span>
-                  <span className="truncate font-semibold">{row.name}</span>
-                  <span className="flex flex-wrap gap-x-3">
-                    {row.cells.map((cell) => (
-                      <span key={cell.column}>
-                        <span className="text-second">{table.head[cell.column]} </span>
-                        {cell.before && <s className="text-third">{cell.before}</s>} {cell.after || "–"}
-                      </span>
-                    ))}
-                    {row.refused.map((cell) => (
-                      <span key={cell.column + cell.says} className="basis-full text-beet">
-                        {cell.column >= 0 && <b>{table.head[cell.column]}: </b>}
-                        {cell.says}
-                      </span>
-                    ))}
-                  </span>
-                </li>
-              ))}
-            </ol>
-            {rows.length > SHOWN && <p className="py-1 text-second">and {rows.length - SHOWN} more</p>}
-          </>
-        )}
+        {!plan.says && <PlannedRows head={table.head} rows={plan.rows} />}
       </Scrolled>
     </Over>
   );
 }
-const WORDS = { new: "New", changed: "Changed", refused: "Rejected", same: "Unchanged" } as const;

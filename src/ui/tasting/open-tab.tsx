@@ -1,14 +1,17 @@
 "use client";
 /** Open and take apart: what a container or a salvage gives, exactly, beside seeded rolls; as players and designers see it. */
 import { useState } from "react";
+import type { Catalogue } from "@/core/catalogue/catalogue";
 import { byKey } from "@/core/catalogue/keys";
+import type { Item } from "@/core/kinds/index";
+import { OddsTable } from "./odds-table";
 import { soldFor } from "@/core/catalogue/inheritance";
 import { usesOf } from "@/core/catalogue/uses";
 import { type Box, boxOfLines, splitThing } from "@/core/network/box";
 import { linesFor, makerOf } from "@/core/process/maker";
 import { sayCost, sayPercent, sayQuantity } from "@/core/numbers/format";
 import type { Id } from "@/core/schema/id";
-import { boxOfUse, SURE, tablesIn, type ThingOdds } from "@/core/trials/opening";
+import { boxOfUse, tablesIn, type ThingOdds } from "@/core/trials/opening";
 import { Reckoner } from "@/core/trials/reckon";
 import { Body } from "@/core/trials/body";
 import { FindingLines } from "../checks/finding-lines";
@@ -20,8 +23,6 @@ import { useOdds, useWork } from "./work";
 
 const ROLLS = 10_000;
 const round = (n: number) => Number(n.toFixed(4));
-/** With the same number of decimals as what stands above and below. */
-const inColumn = (n: number, places: number): string => n.toFixed(places);
 
 /** A way to get at what is in an item. */
 interface Way {
@@ -49,7 +50,7 @@ export function OpenTab() {
     if (recipe.kind === "salvage" && recipe.status !== "retired")
       for (const line of recipe.lines) if (line.role === "ingredient" && line.item) candidates.add(line.item);
   const item = chosen ?? catalogue.records.item.get([...candidates][0] ?? ("" as Id));
-  const ways = waysOf();
+  const ways = item ? waysOf(catalogue, item, subject, level) : [];
   const way = ways.find((w) => w.key === places.query.get("way")) ?? ways[0];
   const tables = way ? tablesIn(catalogue, way.box) : new Map<Id, Box>();
   const { odds, failed } = useOdds(
@@ -78,43 +79,6 @@ export function OpenTab() {
     const { kind, id } = splitThing(thing);
     return catalogue.records[kind].get(id)?.name ?? id;
   };
-
-  function waysOf(): Way[] {
-    if (!item) return [];
-    const reckoner = new Reckoner(catalogue);
-    const body = subject ? new Body(reckoner, subject, [], () => 0, level) : null;
-    const amount = (kept: string | null) =>
-      kept === null ? 1 : body ? reckoner.get(kept, "use")({ user: body, target: body, item }) : Number(kept) || 0;
-    const statOf = body ? (stat: Id) => body.stat(stat) : makerOf(catalogue);
-    const uses = usesOf(catalogue, item).flatMap((use): Way[] => {
-      const box = boxOfUse(use, (e) => amount(e.amount));
-      const any = box.always.length + box.chances.length > 0;
-      return any
-        ? [
-            {
-              key: use.use.key,
-              name: use.name,
-              box,
-              takes: use.fate === "used up" ? use.count : use.fate === "worn" ? 1 / use.count : 0,
-            },
-          ]
-        : [];
-    });
-    const salvages = [...catalogue.records.recipe.values()].flatMap((recipe): Way[] => {
-      const taken = recipe.lines.find((l) => l.role === "ingredient" && l.item === item.id);
-      return recipe.kind === "salvage" && recipe.status !== "retired" && taken
-        ? [
-            {
-              key: recipe.key,
-              name: recipe.name,
-              box: boxOfLines(linesFor(recipe.lines, statOf), recipe.tables),
-              takes: taken.max,
-            },
-          ]
-        : [];
-    });
-    return [...uses, ...salvages];
-  }
 
   return (
     <div className="flex min-h-0 flex-1">
@@ -227,53 +191,7 @@ export function OpenTab() {
                 </span>
               )}
             </div>
-            <table className="w-full">
-              <thead>
-                <tr className="text-right">
-                  <th className="head py-1 text-left">Item</th>
-                  <th className="head">At least one</th>
-                  <th className="head">On average</th>
-                  <th className="head">Usual range</th>
-                  <th className="head">Value</th>
-                  {SURE.map((sure) => (
-                    <th key={sure} className="head">
-                      {wanted} with {sayPercent(sure)}
-                    </th>
-                  ))}
-                  {rolled && <th className="head">Rolled</th>}
-                  <th className="head w-40 pl-4 text-left">Amounts</th>
-                </tr>
-              </thead>
-              <tbody>
-                {odds.things.map((o) => {
-                  const { kind, id } = splitThing(o.thing);
-                  const seen = rolled?.things.find((r) => r.thing === o.thing);
-                  const each = worthOf(o.thing);
-                  return (
-                    <tr key={o.thing} className="border-t border-hair text-right tabular-nums">
-                      <td className="py-1 text-left">
-                        {kind === "item" ? <Jar id={id} onOpen={places.openItem} /> : nameOf(o.thing)}
-                      </td>
-                      <td>{inColumn(o.any * 100, 2)}%</td>
-                      <td className="ink-worked">{inColumn(o.mean, 4)}</td>
-                      <td>{o.low === o.high ? sayQuantity(o.low) : `${sayQuantity(o.low)}–${sayQuantity(o.high)}`}</td>
-                      <td>{each === null ? "–" : sayCost(o.mean * each)}</td>
-                      {o.tries.map((n, k) => (
-                        <td key={SURE[k]}>{n ?? "never"}</td>
-                      ))}
-                      {rolled && (
-                        <td className="text-second">
-                          {seen ? `${inColumn(seen.mean, 3)}, ${inColumn(seen.any * 100, 1)}%` : "–"}
-                        </td>
-                      )}
-                      <td className="pl-4">
-                        <Bars odds={o} />
-                      </td>
-                    </tr>
-                  );
-                })}
-              </tbody>
-            </table>
+            <OddsTable things={odds.things} rolled={rolled} wanted={wanted} worthOf={worthOf} nameOf={nameOf} />
             {odds.untold.length > 0 && (
               <p className="pt-2 text-copper">
                 Too many different amounts: {odds.untold.map(nameOf).join(", ")}. Roll to see approximate values.
@@ -286,27 +204,46 @@ export function OpenTab() {
   );
 }
 
-function Bars({ odds }: { readonly odds: ThingOdds }) {
-  const top = Math.max(...odds.bars.map((b) => b.p), 1e-9);
-  return (
-    <span
-      className="flex h-6 items-end gap-px"
-      role="img"
-      aria-label={odds.bars
-        .slice(0, 12)
-        .map((b) => `${sayQuantity(b.amount)}: ${sayPercent(round(b.p))}`)
-        .join(", ")}
-    >
-      {odds.bars.slice(0, 24).map((b) => (
-        <span
-          key={b.amount}
-          title={`${sayQuantity(b.amount)}: ${sayPercent(round(b.p))}`}
-          className={cx("w-1.5", b.amount === 0 ? "bg-third" : "bg-kelp")}
-          style={{ height: `${Math.max(4, (100 * b.p) / top)}%` }}
-        />
-      ))}
-    </span>
-  );
+/** The uses that draw and the salvages of an item, for a character or the maker of the pantry. */
+function waysOf(
+  catalogue: Catalogue,
+  item: Item,
+  subject: ReturnType<typeof useSubject>["subject"],
+  level: number,
+): Way[] {
+  const reckoner = new Reckoner(catalogue);
+  const body = subject ? new Body(reckoner, subject, [], () => 0, level) : null;
+  const amount = (kept: string | null) =>
+    kept === null ? 1 : body ? reckoner.get(kept, "use")({ user: body, target: body, item }) : Number(kept) || 0;
+  const statOf = body ? (stat: Id) => body.stat(stat) : makerOf(catalogue);
+  const uses = usesOf(catalogue, item).flatMap((use): Way[] => {
+    const box = boxOfUse(use, (e) => amount(e.amount));
+    const any = box.always.length + box.chances.length > 0;
+    return any
+      ? [
+          {
+            key: use.use.key,
+            name: use.name,
+            box,
+            takes: use.fate === "used up" ? use.count : use.fate === "worn" ? 1 / use.count : 0,
+          },
+        ]
+      : [];
+  });
+  const salvages = [...catalogue.records.recipe.values()].flatMap((recipe): Way[] => {
+    const taken = recipe.lines.find((l) => l.role === "ingredient" && l.item === item.id);
+    return recipe.kind === "salvage" && recipe.status !== "retired" && taken
+      ? [
+          {
+            key: recipe.key,
+            name: recipe.name,
+            box: boxOfLines(linesFor(recipe.lines, statOf), recipe.tables),
+            takes: taken.max,
+          },
+        ]
+      : [];
+  });
+  return [...uses, ...salvages];
 }
 
 /** What a player is told before opening: things by how likely they are, without numbers of ours. */

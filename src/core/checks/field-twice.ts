@@ -1,0 +1,124 @@
+import { fieldsOfKind } from "../catalogue/fields";
+import { recordsOf } from "../catalogue/catalogue";
+import type { Index } from "../catalogue/persistent-map";
+import { HOLDERS } from "../kinds/field";
+import { type AnyRecord, type Item, kindWord, type OwnField } from "../kinds/index";
+import { list } from "../numbers/format";
+import type { Id } from "../schema/id";
+import { normalise } from "../schema/names";
+import type { OwnValue } from "../schema/own-value";
+import { perRecord, ref } from "./check";
+import { holdersBeside } from "./holders";
+
+type Holder = (typeof HOLDERS)[number];
+type Own = Readonly<Record<Id, OwnValue>>;
+
+/** Whether any field is unique. */
+const UNIQUE: Index<OwnField, boolean> = {
+  build: (fields) => [...fields.values()].some((f) => f.unique),
+  follow: () => null,
+};
+
+/** A value as it is compared: words without case and spacing; null for what has members of its own. */
+const compared = (value: OwnValue): string | null =>
+  typeof value === "object" ? null : typeof value === "string" ? normalise(value) : String(value);
+
+/** Records of a kind by field and value. */
+class ByValue {
+  private readonly ids = new Map<string, Set<Id>>();
+
+  constructor(records: Iterable<AnyRecord>) {
+    for (const record of records) this.put(record);
+  }
+  put(record: AnyRecord): void {
+    for (const name of valuesOf(record)) {
+      const there = this.ids.get(name);
+      if (there) there.add(record.id);
+      else this.ids.set(name, new Set([record.id]));
+    }
+  }
+  take(record: AnyRecord): void {
+    for (const name of valuesOf(record)) this.ids.get(name)?.delete(record.id);
+  }
+  of(field: Id, value: OwnValue): ReadonlySet<Id> {
+    const text = compared(value);
+    return (text === null ? undefined : this.ids.get(`${field} ${text}`)) ?? NOBODY;
+  }
+}
+const NOBODY: ReadonlySet<Id> = new Set();
+
+/** Field and value of each, as they are looked up. */
+function* valuesOf(record: AnyRecord): Generator<string> {
+  const { own } = record as AnyRecord & { readonly own: Own };
+  for (const [field, value] of Object.entries(own)) {
+    const text = compared(value);
+    if (text !== null) yield `${field} ${text}`;
+  }
+}
+
+const BY_VALUE: Index<AnyRecord, ByValue> = {
+  build: (records) => new ByValue(records.values()),
+  follow(index, before, changes) {
+    for (const [id, now] of changes) {
+      const then = before.get(id);
+      if (then) index.take(then);
+      if (now) index.put(now);
+    }
+    return index;
+  },
+};
+const byValue = (catalogue: Parameters<typeof recordsOf>[0], kind: Holder): ByValue =>
+  recordsOf(catalogue, kind).index(BY_VALUE as never);
+
+/** Others that are named; the rest are counted. */
+const NAMED = 3;
+
+/** A value of a field that is to be different for every record, on two or more of them. */
+export const fieldTwice = perRecord<Holder>({
+  id: "field-twice",
+  reads: [],
+  per: HOLDERS,
+  concerns: ({ records }) => records.field.index(UNIQUE),
+  may: (record) => Object.keys(record.own).length > 0,
+  *also({ catalogue }, _, edits) {
+    yield* holdersBeside(catalogue, edits);
+    // Those that share a value with a record that was edited, or did before.
+    for (const edit of edits) {
+      if (!(HOLDERS as readonly string[]).includes(edit.kind)) continue;
+      const kind = edit.kind as Holder;
+      const touched: [Id, OwnValue][] =
+        edit.op !== "set"
+          ? (Object.entries((edit.record as Item).own) as [Id, OwnValue][])
+          : edit.field.startsWith("own.")
+            ? [edit.from, edit.to].flatMap((v): [Id, OwnValue][] =>
+                v === null ? [] : [[edit.field.slice(4) as Id, v as OwnValue]],
+              )
+            : [];
+      for (const [field, value] of touched) yield* byValue(catalogue, kind).of(field, value);
+      if (edit.op === "set" && edit.field === "name")
+        for (const [field, value] of Object.entries(
+          (recordsOf(catalogue, kind).get(edit.id) as Item | undefined)?.own ?? {},
+        ))
+          yield* byValue(catalogue, kind).of(field as Id, value as OwnValue);
+    }
+  },
+  *at({ catalogue }, record, kind) {
+    const { own } = record as AnyRecord & { readonly own: Own };
+    for (const field of fieldsOfKind(catalogue, kind)) {
+      if (!field.unique || field.of !== kind || !Object.hasOwn(own, field.id)) continue;
+      const others = [...byValue(catalogue, kind).of(field.id, own[field.id])].filter((id) => id !== record.id).sort();
+      if (!others.length) continue;
+      const names = others.map((id) => recordsOf(catalogue, kind).get(id)?.name ?? id);
+      yield {
+        subject: [ref(catalogue, kind, record.id), ref(catalogue, "field", field.id)],
+        with: others.slice(0, NAMED).map((id) => ref(catalogue, kind, id)),
+        says: `${record.name} has the same ${field.name} as ${list(names, NAMED)}: ${own[field.id]}.`,
+        evidence: { type: "names", names: [record.name, ...names.slice(0, NAMED)] },
+        fixes: [
+          { says: `Open ${record.name} and enter another ${field.name}`, do: "open", kind, id: record.id },
+          { says: `Open the ${kindWord("field")} ${field.name}`, do: "open", kind: "field", id: field.id },
+        ],
+      };
+    }
+  },
+});
