@@ -87,7 +87,7 @@ test("costs are filtered, ordered by keyboard-reachable heads, and taken apart",
     await expect(grid.locator("[role=row]").last().locator("[role=gridcell]").nth(1)).toHaveText("–");
     await grid.getByRole("button", { name: "Cost", exact: true }).click();
   }
-  await page.getByRole("button", { name: "Sold below cost" }).click();
+  await page.getByRole("radio", { name: "Sold below cost" }).click();
   const counted = page.getByText(/^\d+ items, costs in value units$/);
   await expect.poll(async () => Number.parseInt(await counted.innerText(), 10)).toBeLessThan(20);
   const losing = Number.parseInt(await counted.innerText(), 10);

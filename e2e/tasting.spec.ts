@@ -103,7 +103,7 @@ test("what does a crate give, exactly and rolled", async ({ page }) => {
   await expect(gives.getByRole("row", { name: /Native oyster/ })).toContainText("93.60%");
   await gives.getByRole("button", { name: "Roll 10,000 times" }).click();
   await expect(gives).toContainText("10,000 rolls with seed 1");
-  await gives.getByRole("button", { name: "As a player" }).click();
+  await gives.getByRole("radio", { name: "As a player" }).click();
   await expect(gives).toContainText("Likely");
 });
 

@@ -11,8 +11,9 @@ import { isItem, type Node, sayNode } from "@/core/process/node";
 import { count, sayCost, sayQuantity } from "@/core/numbers/format";
 import { saySeconds } from "@/core/numbers/ticks";
 import { usePlaces } from "../frame/navigate";
+import { ChoiceButtons } from "../kit/choice-buttons";
 import { ViewHead } from "../frame/view-head";
-import { Button, cx, Empty } from "../kit/kit";
+import { Button, Empty } from "../kit/kit";
 import { NameInput } from "../kit/name-input";
 import { useLive, useStore } from "../pantry/provider";
 import { Glance } from "./glance";
@@ -74,16 +75,6 @@ export function ChainsView() {
     amount: (t: Thing) => (t.amount === null || t.node === chain?.item ? "" : `${sayQuantity(t.amount)} ×`),
   };
   const thing = drawn?.chain.things.find((t) => t.node === (picked ?? item?.id));
-  const toggle = (name: string, value: string, now: string, label: string) => (
-    <Button
-      key={value}
-      aria-pressed={value === now}
-      className={cx(value === now && "border-ink!")}
-      onClick={() => places.ask({ [name]: value }, true)}
-    >
-      {label}
-    </Button>
-  );
   return (
     <>
       <ViewHead title="Chains">
@@ -105,12 +96,26 @@ export function ChainsView() {
       ) : (
         <>
           <div className="flex shrink-0 flex-wrap items-center gap-1.5 border-b border-line bg-shade px-3.5 py-1.5">
-            {toggle("by", "value", by, "Value")}
-            {toggle("by", "time", by, "Time")}
+            <ChoiceButtons
+              label="Costs in"
+              value={by}
+              of={[
+                ["value", "Value"],
+                ["time", "Time"],
+              ]}
+              onPick={(measure) => places.ask({ by: measure }, true)}
+            />
             <span className="head ml-3">Ribbons</span>
-            {toggle("ribbons", "cost", weighing, by === "value" ? "cost" : "time")}
-            {toggle("ribbons", "amount", weighing, "amount")}
-            {toggle("ribbons", "even", weighing, "even")}
+            <ChoiceButtons
+              label="Ribbons"
+              value={weighing}
+              of={[
+                ["cost", by === "value" ? "cost" : "time"],
+                ["amount", "amount"],
+                ["even", "even"],
+              ]}
+              onPick={(ribbons) => places.ask({ ribbons }, true)}
+            />
             <Choice
               label="Used in"
               value={onward}

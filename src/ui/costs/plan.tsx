@@ -13,6 +13,7 @@ import { saySeconds } from "@/core/numbers/ticks";
 import { wantedBy } from "@/core/editing/wanted";
 import { NumberInput } from "../forms/field-input";
 import { usePlaces } from "../frame/navigate";
+import { ChoiceButtons } from "../kit/choice-buttons";
 import { Button, cx, Empty } from "../kit/kit";
 import { NameInput } from "../kit/name-input";
 import { useLive, useStore } from "../pantry/provider";
@@ -60,18 +61,15 @@ export function PlanView() {
       <div className="w-80 shrink-0 space-y-4 overflow-auto border-r border-line bg-shade p-3.5 print:hidden">
         <Amounts title="Basket" label="Make" basket={make} onBasket={(b) => write("make", b)} />
         <Amounts title="In stock" label="Stock" basket={stock} onBasket={(b) => write("stock", b)} />
-        <div className="flex flex-wrap gap-1.5">
-          {(["value", "time"] as const).map((each) => (
-            <Button
-              key={each}
-              aria-pressed={by === each}
-              className={cx(by === each && "border-ink!")}
-              onClick={() => places.ask({ by: each }, true)}
-            >
-              {each === "value" ? "Cheapest" : "Fastest"}
-            </Button>
-          ))}
-        </div>
+        <ChoiceButtons
+          label="Best by"
+          value={by}
+          of={[
+            ["value", "Cheapest"],
+            ["time", "Fastest"],
+          ]}
+          onPick={(each) => places.ask({ by: each }, true)}
+        />
         <label className="block">
           <span className="head block pb-0.5">Confidence</span>
           <select className="field" value={sure} onChange={(e) => places.ask({ sure: e.target.value || null }, true)}>

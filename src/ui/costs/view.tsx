@@ -10,11 +10,12 @@ import { normalise, normalisedName } from "@/core/schema/names";
 import type { Item } from "@/core/kinds/index";
 import { count } from "@/core/numbers/format";
 import { usePlaces } from "../frame/navigate";
+import { ChoiceButtons } from "../kit/choice-buttons";
 import { useTyped } from "../frame/typed";
 import { ViewHead } from "../frame/view-head";
 import type { Column, Order } from "../grid/columns";
 import { Grid } from "../grid/grid";
-import { Button, cx, Empty } from "../kit/kit";
+import { Empty } from "../kit/kit";
 import { figuresOf, useLive } from "../pantry/provider";
 import { useWriteCells } from "../pantry/use-write";
 import { stampOf, useItemColumns, useItemsInOrder } from "../shelves/use-items";
@@ -28,6 +29,9 @@ const PriceChart = dynamic(() => import("./price-chart").then((m) => m.PriceChar
 
 const SHOWN = ["name", "cost", "time", "buy", "sell", "margin"];
 
+/** No choice among the items. */
+const ALL = "all";
+
 /** Costs of every item, or the plan for a basket of them. */
 export function CostsView() {
   const places = usePlaces();
@@ -35,16 +39,15 @@ export function CostsView() {
   return (
     <>
       <ViewHead title="Costs">
-        {(["costs", "plan"] as const).map((view) => (
-          <Button
-            key={view}
-            aria-pressed={planning === (view === "plan")}
-            className={cx(planning === (view === "plan") && "border-ink!")}
-            onClick={() => places.ask({ view: view === "plan" ? view : null }, true)}
-          >
-            {view === "plan" ? "Plan" : "All items"}
-          </Button>
-        ))}
+        <ChoiceButtons
+          label="View"
+          value={planning ? "plan" : "costs"}
+          of={[
+            ["costs", "All items"],
+            ["plan", "Plan"],
+          ]}
+          onPick={(view) => places.ask({ view: view === "plan" ? view : null }, true)}
+        />
       </ViewHead>
       {planning ? <PlanView /> : <EveryItem />}
     </>
@@ -90,7 +93,7 @@ function EveryItem() {
   const key = places.query.get("of");
   const selected = key ? byKey(catalogue, "item", key) : rows[0];
   const choices = [
-    ["", "All"],
+    [ALL, "All"],
     ["made", "Made"],
     ["loss", "Sold below cost"],
     ["unpriced", "Without a price"],
@@ -105,16 +108,12 @@ function EveryItem() {
           className="field w-44!"
           {...searched}
         />
-        {choices.map(([id, label]) => (
-          <Button
-            key={label}
-            aria-pressed={only === id}
-            className={cx(only === id && "border-ink!")}
-            onClick={() => places.ask({ only: id || null }, true)}
-          >
-            {label}
-          </Button>
-        ))}
+        <ChoiceButtons
+          label="Items shown"
+          value={only || ALL}
+          of={choices}
+          onPick={(id) => places.ask({ only: id === ALL ? null : id }, true)}
+        />
         <span className="ml-auto text-second">{count(rows.length, "item")}, costs in value units</span>
       </div>
       <div className="flex min-h-0 flex-1">

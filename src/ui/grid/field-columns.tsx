@@ -67,6 +67,8 @@ export function titleOf(name: string, field: Field): string {
 export function shownAs(field: Field, value: unknown, here: Surroundings): string {
   const inFormat = (text: string) =>
     here.numbers === "comma" ? text.replace(/(?<=\d)[.,](?=\d)/g, (sign) => (sign === "." ? "," : ".")) : text;
+  // A name that several records share is typed as a key, and read as a name.
+  if (field.type === "ref" || field.type === "refs") return field.say(value, here);
   if (field.type === "money") return inFormat(sayCost(value as number));
   return field.type === "number" ? inFormat(field.say(value, here)) : field.format(value, here);
 }

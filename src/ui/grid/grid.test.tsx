@@ -47,6 +47,7 @@ function shown({ rows: first = GOODS, columns = COLUMNS, refuse = () => null }: 
   const told = {
     written: [] as string[],
     opened: [] as string[],
+    acted: [] as string[],
     selected: [] as string[],
     active: vi.fn<(row: Row) => void>(),
   };
@@ -85,6 +86,8 @@ function shown({ rows: first = GOODS, columns = COLUMNS, refuse = () => null }: 
           return null;
         }}
         begin={begin}
+        action={{ label: "Duplicate", icon: <svg /> }}
+        onAction={(r) => told.acted.push(r.name)}
         empty={<p>Nothing here yet.</p>}
       />
     );
@@ -250,6 +253,17 @@ describe("typing", () => {
     written.length = 0;
     await user.keyboard("{Shift>}{Control>}{ArrowDown}{/Control}{Control>}D{/Control}{/Shift}");
     expect(written).toEqual(["Eel.price=1", "Kelp.price=3", "Peat.price=5", "Salt.price=7"]);
+  });
+});
+
+describe("what can be done with a row", () => {
+  it("stands in its first cell, and neither moves the cursor nor opens the row", async () => {
+    const { grid, user, told } = shown();
+    grid.focus();
+    await user.click(within(grid).getAllByRole("button", { name: "Duplicate", hidden: true })[2]);
+    expect(told.acted).toEqual(["Peat"]);
+    expect(told.opened).toEqual([]);
+    expect(here(grid)).toBe("Eel");
   });
 });
 

@@ -7,13 +7,13 @@
 import { type KeyboardEvent, type ReactNode, useCallback, useId, useMemo, useRef, useState } from "react";
 import { cx } from "../kit/kit";
 import { CellEditor, type Leave } from "./cell-editor";
-import { continued } from "./clipboard";
-import { type Column, type Order, pressedHead, stretched } from "./columns";
-import { Head } from "./head";
+import { fills } from "./fills";
+import { type Column, type Order, stretched } from "./columns";
+import { Heads } from "./head";
 import { HeldBar } from "./held-bar";
 import { actionOf } from "./keys";
 import type { Spot } from "./place";
-import { GridRow, ROW_HEIGHT } from "./row";
+import { GridRow, ROW_HEIGHT, type RowAction } from "./row";
 import { useClipboard } from "./use-clipboard";
 import { useActiveRow, useCursor } from "./use-cursor";
 import { type Begin, useAstray, useBegin, useEditing } from "./use-editing";
@@ -50,6 +50,9 @@ interface Props<R> {
   readonly onSelection?: (rows: readonly R[]) => void;
   /** Another one each time: begins to edit a cell, such as the name of a new record. */
   readonly begin?: Begin | null;
+  /** What can be done with a row, in its first cell. */
+  readonly action?: RowAction;
+  readonly onAction?: (row: R) => void;
   readonly empty: ReactNode;
 }
 
@@ -66,7 +69,21 @@ const LEAVES: { readonly [way in Leave]: Spot } = {
 
 export function Grid<R>(props: Props<R>) {
   const { label, rows, columns: given, keyOf, activeKey, onActive, onOpen, onWrite, moved, stampOf } = props;
-  const { orders, onOrders, pinned = 1, menu, filtered, onWidth, onPlace, onFind, onSelection, begin, empty } = props;
+  const {
+    orders,
+    onOrders,
+    pinned = 1,
+    menu,
+    filtered,
+    onWidth,
+    onPlace,
+    onFind,
+    onSelection,
+    begin,
+    action,
+    onAction,
+    empty,
+  } = props;
   const id = useId();
   const scroller = useRef<HTMLDivElement>(null);
   const room = useRoom(scroller);
@@ -135,19 +152,7 @@ export function Grid<R>(props: Props<R>) {
       move({ row: at.row + by.row, column: at.column + by.column });
   };
 
-  const writeEach = (spots: readonly Spot[], text: (spot: Spot) => string) =>
-    void write(spots.map((s) => ({ row: rows[s.row], column: columns[s.column].id, text: text(s) })));
-  const clear = () => writeEach(cursor.cells(), () => "");
-  const fill = () =>
-    writeEach(
-      cursor.cells().filter((s) => s.row > block.top),
-      (s) => textOf(rows[block.top], columns[s.column]),
-    );
-  const fillOn = () => {
-    const from = rows.slice(block.top, block.bottom + 1);
-    const series = columns.slice(block.left, block.right + 1).map((c) => continued(from.map((r) => textOf(r, c))));
-    writeEach(cursor.cells(), (s) => series[s.column - block.left][s.row - block.top]);
-  };
+  const { clear, fill, fillOn } = fills({ rows, columns, cursor, entries });
   const clipboard = useClipboard({ rows, columns, block, entries, typing: !!editing, writable: !!onWrite, clear });
 
   const press = (e: KeyboardEvent<HTMLDivElement>) => {
@@ -189,8 +194,9 @@ export function Grid<R>(props: Props<R>) {
   const here = row === undefined ? null : `${keyOf(row)} ${column.id}`;
 
   // Rows are kept as they are while the cursor moves over others, so their handlers must stay the same functions.
-  const latest = useRef({ press: (_: Spot, __: boolean) => {}, open: (_: Spot) => {} });
+  const latest = useRef({ press: (_: Spot, __: boolean) => {}, open: (_: Spot) => {}, act: (_: number) => {} });
   latest.current = {
+    act: (r) => onAction?.(rows[r]),
     press: (spot, extend) => {
       focus();
       move(spot, extend);
@@ -202,6 +208,7 @@ export function Grid<R>(props: Props<R>) {
     (r: number, c: number, extend: boolean) => latest.current.press({ row: r, column: c }, extend),
     [],
   );
+  const acted = useCallback((r: number) => latest.current.act(r), []);
   const opened = useCallback((r: number, c: number) => latest.current.open({ row: r, column: c }), []);
 
   return (
@@ -221,35 +228,23 @@ export function Grid<R>(props: Props<R>) {
         {...clipboard}
         className={cx("group min-h-0 overflow-auto outline-none", rows.length > 0 && "flex-1")}
       >
-        {/** biome-ignore lint/a11y/useFocusableInteractive: focus stays on the whole; aria-activedescendant tells what is active */}
-        {/** biome-ignore lint/a11y/useSemanticElements: a role after the ARIA pattern, without the looks and limits of the element */}
-        <div
-          role="row"
-          aria-rowindex={1}
-          className="sticky top-0 z-20 grid border-b border-line bg-salt"
+        <Heads
+          columns={columns}
+          lefts={lefts}
+          pinned={pinned}
           style={{ gridTemplateColumns: template, ...size }}
-        >
-          {columns.map((c, i) => (
-            <Head
-              key={c.id}
-              column={c}
-              index={i}
-              left={i < pinned ? lefts[i] : null}
-              order={orders.find((o) => o.column === c.id)}
-              place={orders.length > 1 ? orders.findIndex((o) => o.column === c.id) + 1 : 0}
-              filtered={filtered?.has(c.id) ?? false}
-              onSort={(also) => onOrders(pressedHead(orders, c.id, also))}
-              menu={menu}
-              open={menuOf === c.id}
-              onOpen={(open) => {
-                setMenuOf(open ? c.id : null);
-                if (!open) focus();
-              }}
-              onWidth={onWidth}
-              onPlace={onPlace}
-            />
-          ))}
-        </div>
+          orders={orders}
+          onOrders={onOrders}
+          filtered={filtered}
+          menu={menu}
+          menuOf={menuOf}
+          onMenu={(of) => {
+            setMenuOf(of);
+            if (of === null) focus();
+          }}
+          onWidth={onWidth}
+          onPlace={onPlace}
+        />
         <div role="presentation" style={{ height: inSight.height, position: "relative", ...size }}>
           {inSight.items.map((v) => {
             const r = rows[v.index];
@@ -275,6 +270,8 @@ export function Grid<R>(props: Props<R>) {
                 from={inBlock ? block.left : -1}
                 to={inBlock ? block.right : -1}
                 {...entries.waitingIn(key)}
+                action={action}
+                act={acted}
                 press={pressed}
                 open={opened}
                 editor={

@@ -2,9 +2,9 @@
 /** The head of a column: sorts by it, says what can be done with it, and is drawn wider or narrower at its edge. */
 import { ChevronDown, Filter } from "lucide-react";
 import { Popover } from "radix-ui";
-import type { PointerEvent, ReactNode } from "react";
+import type { CSSProperties, PointerEvent, ReactNode } from "react";
 import { cx } from "../kit/kit";
-import type { Column, Order } from "./columns";
+import { type Column, type Order, pressedHead } from "./columns";
 
 interface Props<R> {
   readonly column: Column<R>;
@@ -124,6 +124,48 @@ export function Head<R>({
           className="absolute top-0 right-0 z-10 h-full w-1 cursor-col-resize hover:bg-line"
         />
       )}
+    </div>
+  );
+}
+
+interface HeadsProps<R> extends Pick<Props<R>, "menu" | "onWidth" | "onPlace"> {
+  readonly columns: readonly Column<R>[];
+  /** Where each begins [px]. */
+  readonly lefts: readonly number[];
+  readonly pinned: number;
+  readonly style: CSSProperties;
+  readonly orders: readonly Order[];
+  readonly onOrders: (orders: readonly Order[]) => void;
+  readonly filtered?: ReadonlySet<string>;
+  /** The column whose menu is open; null: none is. */
+  readonly menuOf: string | null;
+  readonly onMenu: (column: string | null) => void;
+}
+
+/** All of them, in a row that stays in sight. */
+export function Heads<R>(props: HeadsProps<R>) {
+  const { columns, lefts, pinned, style, orders, onOrders, filtered, menu, menuOf, onMenu, onWidth, onPlace } = props;
+  return (
+    // biome-ignore lint/a11y/useFocusableInteractive: focus stays on the whole; aria-activedescendant tells what is active
+    // biome-ignore lint/a11y/useSemanticElements: a role after the ARIA pattern, without the looks and limits of the element
+    <div role="row" aria-rowindex={1} className="sticky top-0 z-20 grid border-b border-line bg-salt" style={style}>
+      {columns.map((c, i) => (
+        <Head
+          key={c.id}
+          column={c}
+          index={i}
+          left={i < pinned ? lefts[i] : null}
+          order={orders.find((o) => o.column === c.id)}
+          place={orders.length > 1 ? orders.findIndex((o) => o.column === c.id) + 1 : 0}
+          filtered={filtered?.has(c.id) ?? false}
+          onSort={(also) => onOrders(pressedHead(orders, c.id, also))}
+          menu={menu}
+          open={menuOf === c.id}
+          onOpen={(open) => onMenu(open ? c.id : null)}
+          onWidth={onWidth}
+          onPlace={onPlace}
+        />
+      ))}
     </div>
   );
 }

@@ -6,6 +6,11 @@ import type { Column } from "./columns";
 
 export const ROW_HEIGHT = 28;
 
+export interface RowAction {
+  readonly label: string;
+  readonly icon: ReactNode;
+}
+
 interface RowProps {
   readonly id: string;
   readonly index: number;
@@ -30,6 +35,9 @@ interface RowProps {
   /** Why what waits can't be read, one per column. */
   readonly faults: string;
   readonly editor: ReactNode;
+  /** What can be done with a row: shown in its first cell where the pointer or the cursor is. */
+  readonly action?: RowAction;
+  readonly act: (row: number) => void;
   readonly press: (row: number, column: number, extend: boolean) => void;
   readonly open: (row: number, column: number) => void;
 }
@@ -53,6 +61,8 @@ export const GridRow = memo(function GridRow({
   waiting,
   faults,
   editor,
+  action,
+  act,
   press,
   open,
 }: RowProps) {
@@ -66,7 +76,7 @@ export const GridRow = memo(function GridRow({
       aria-rowindex={index + 2}
       aria-selected={active}
       className={cx(
-        "absolute left-0 grid w-full border-b border-hair",
+        "group/row absolute left-0 grid w-full border-b border-hair",
         active ? "bg-pick" : "bg-salt",
         editor !== null && "z-10",
       )}
@@ -113,6 +123,26 @@ export const GridRow = memo(function GridRow({
               <span className="text-third">{waits[i]}</span>
             ) : (
               c.cell(row)
+            )}
+            {action && i === 0 && !(here && editor) && (
+              <button
+                type="button"
+                // The sheet has it for the keyboard; here it would be one more stop in every row.
+                tabIndex={-1}
+                aria-label={action.label}
+                title={action.label}
+                className={cx(
+                  "absolute right-0.5 hidden size-6 place-items-center rounded-sm bg-salt text-second group-hover/row:grid hover:text-ink",
+                  active && "grid!",
+                )}
+                onMouseDown={(e) => {
+                  e.stopPropagation();
+                  e.preventDefault();
+                }}
+                onClick={() => act(index)}
+              >
+                {action.icon}
+              </button>
             )}
           </div>
         );

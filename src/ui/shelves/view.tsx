@@ -1,6 +1,6 @@
 "use client";
 /** The shelves: every item in a grid, filtered by type, rarity, tag, status and text. */
-import { Plus, X } from "lucide-react";
+import { Copy, Plus, X } from "lucide-react";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { byKey } from "@/core/catalogue/keys";
 import type { Catalogue } from "@/core/catalogue/catalogue";
@@ -18,6 +18,7 @@ import { searchTexts } from "@/core/catalogue/search";
 import { newId, type Id } from "@/core/schema/id";
 import { withDefaults, type Item } from "@/core/kinds/index";
 import { readEntries } from "@/core/editing/entry";
+import { duplicateWith } from "@/core/editing/duplicate";
 import { FreeKeys } from "@/core/editing/new-names";
 import { count } from "@/core/numbers/format";
 import { usePlaces } from "../frame/navigate";
@@ -48,6 +49,8 @@ const FILTERS = ["type", "rarity", "tag", "status", "text", "found", "where"];
 /** What takes every filter out of the address. */
 const ALL_SHOWN = Object.fromEntries(FILTERS.map((f) => [f, null]));
 const SHOWN_AT_FIRST = ["type", "rarity", "level", "stack", "cost", "sell", "margin"];
+
+const DUPLICATE = { label: "Duplicate", icon: <Copy size={13} aria-hidden /> };
 
 export function ShelvesView() {
   const writeCells = useWriteCells("item");
@@ -144,6 +147,13 @@ export function ShelvesView() {
     const kept = { type: type?.key ?? null, rarity: rarity?.key ?? null, tag: tag?.key ?? null };
     places.ask({ ...ALL_SHOWN, ...kept, item: item.key, new: null });
     setBegin({ key: item.id, column: "name" });
+  };
+  /** With its recipes, salvage, sources and uses; its name is typed next. */
+  const duplicate = async (item: Item) => {
+    const { copy, edits } = duplicateWith(catalogue, item);
+    if (!(await store.submit(edits)).ok) return;
+    places.ask({ item: copy.key });
+    setBegin({ key: copy.id, column: "name" });
   };
   // The command field asks for a new item by address.
   const asked = places.query.get("new") === "1";
@@ -252,6 +262,8 @@ export function ShelvesView() {
         onFind={() => search.current?.focus()}
         onSelection={setSelection}
         begin={begin}
+        action={DUPLICATE}
+        onAction={(i) => void duplicate(i)}
         filtered={new Set(conditions.map((c) => pathByKey(catalogue, "item", c.column)))}
         menu={(column, close) => (
           <ColumnMenu

@@ -18,6 +18,7 @@ import { FindingLines } from "../checks/finding-lines";
 import { Button, cx, Empty, Jar } from "../kit/kit";
 import { figuresOf, useLive } from "../pantry/provider";
 import { usePlaces } from "../frame/navigate";
+import { ChoiceButtons } from "../kit/choice-buttons";
 import { ItemInput, Labelled, NumberInput, useSubject } from "./parts";
 import { useOdds, useWork } from "./work";
 
@@ -114,28 +115,22 @@ export function OpenTab() {
       >
         <div className="flex flex-wrap items-end gap-3 pt-3">
           <h2 className="text-[17px]">{item.name}</h2>
-          {ways.map((w) => (
-            <Button
-              key={w.key}
-              aria-pressed={w === way}
-              className={cx(w === way && "border-ink!")}
-              onClick={() => places.ask({ way: w.key }, true)}
-            >
-              {w.name}
-            </Button>
-          ))}
-          <span className="ml-auto flex gap-1">
-            {[false, true].map((player) => (
-              <Button
-                key={String(player)}
-                aria-pressed={asPlayer === player}
-                className={cx(asPlayer === player && "border-ink!")}
-                onClick={() => setAsPlayer(player)}
-              >
-                {player ? "As a player" : "As a designer"}
-              </Button>
-            ))}
-          </span>
+          <ChoiceButtons
+            label="Use or salvage"
+            value={way?.key ?? ""}
+            of={ways.map((w) => [w.key, w.name])}
+            onPick={(key) => places.ask({ way: key }, true)}
+          />
+          <ChoiceButtons
+            label="Shown as"
+            className="ml-auto"
+            value={asPlayer ? "player" : "designer"}
+            of={[
+              ["designer", "As a designer"],
+              ["player", "As a player"],
+            ]}
+            onPick={(as) => setAsPlayer(as === "player")}
+          />
         </div>
         {!way && <p className="pt-3 text-second">{item.name} can't be opened or salvaged.</p>}
         {way && !odds && (

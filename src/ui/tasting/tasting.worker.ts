@@ -1,6 +1,7 @@
 /** Runs tastings and rolls beside the page. */
 import { unpacked } from "@/core/catalogue/catalogue";
 import { oddsOf, rolls } from "@/core/trials/opening";
+import { runTrial } from "@/core/trials/run";
 import { taste } from "@/core/trials/tasting";
 import type { Task, Told } from "./work";
 
@@ -20,6 +21,14 @@ addEventListener("message", ({ data }: MessageEvent<Task>) => {
     }
     if (data.is === "odds") {
       tell({ is: "odds", odds: oddsOf(data.box, new Map(data.tables), data.level, data.wanted) });
+      return;
+    }
+    if (data.is === "trial") {
+      const catalogue = unpacked(data.packed);
+      const trial = catalogue.records.trial.get(data.trial);
+      if (!trial) throw new Error("This trial no longer exists.");
+      const { play: _, ...run } = runTrial(catalogue, trial);
+      tell({ is: "ran", run });
       return;
     }
     const report = taste(unpacked(data.packed), data.request, (done, of) => {

@@ -1,7 +1,6 @@
 "use client";
 /** Trials: every saved script with its verdict; the chosen one step by step, written as text. */
 import { Check, Plus, X } from "lucide-react";
-import { useMemo } from "react";
 import { setField } from "@/core/catalogue/edit";
 import { byKey } from "@/core/catalogue/keys";
 import { around } from "@/core/catalogue/surroundings";
@@ -11,7 +10,7 @@ import { formatStep } from "@/core/notation/trial-line";
 import { count } from "@/core/numbers/format";
 import { formatTicks } from "@/core/numbers/ticks";
 import { newId } from "@/core/schema/id";
-import { runTrial } from "@/core/trials/run";
+import { useTrial } from "./work";
 import { Button, cx, Empty } from "../kit/kit";
 import { Inline } from "../kit/inline";
 import { RemoveButton } from "../frame/remove";
@@ -31,7 +30,7 @@ export function TrialsTab() {
   const all = [...catalogue.records.trial.values()].sort((a, b) => a.name.localeCompare(b.name));
   const chosen = byKey(catalogue, "trial", places.query.get("trial") ?? "") ?? all[0];
   // The engine runs all of them; here only the one that is shown is run, for its steps.
-  const run = useMemo(() => (chosen ? runTrial(catalogue, chosen) : undefined), [catalogue, chosen]);
+  const run = useTrial(catalogue, chosen?.id ?? null) ?? undefined;
   const failed = new Set(
     findings
       .filter((f) => f.rule === "trial-fails" || f.rule === "trial-not-run")

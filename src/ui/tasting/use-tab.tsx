@@ -5,25 +5,21 @@ import { Plus } from "lucide-react";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { apply } from "@/core/catalogue/apply";
 import { byKey } from "@/core/catalogue/keys";
-import { packed } from "@/core/catalogue/catalogue";
-import { around } from "@/core/catalogue/surroundings";
 import { usesOf } from "@/core/catalogue/uses";
 import { rewriteUse } from "@/core/editing/uses";
-import { formatUse } from "@/core/notation/use-line";
 import { formatTicks, parseTicks, notADuration } from "@/core/numbers/ticks";
 import type { Id } from "@/core/schema/id";
 import type { Planned } from "@/core/trials/play";
-import { leftToChance, MOST_SECONDS, partFor, type Request, taste } from "@/core/trials/tasting";
+import { leftToChance, MOST_SECONDS, type Request } from "@/core/trials/tasting";
 import { Button, Empty } from "../kit/kit";
 import { useLive } from "../pantry/provider";
 import { TypedInput } from "../kit/typed-input";
 import { usePlaces } from "../frame/navigate";
 import { useTyped } from "../frame/typed";
-import { LineInput, USE_NAMES } from "../uses/line-input";
-import { LineFaults } from "../uses/uses-section";
-import { Choice, ItemInput, Labelled, NumberInput, useSubject } from "./parts";
+import { Choice, ItemInput, Labelled, useSubject } from "./parts";
 import { type PlanRow, planOf, readHarm, readPlans, writePlans } from "./plans";
-import { useWork } from "./work";
+import { tasteTask, useReport, useWork } from "./work";
+import { ChancesChoice, DraftOfUse, SecondCharacter } from "./use-parts";
 import { PlanEditor } from "./plan-editor";
 import { Timeline } from "./timeline";
 import { Numbers } from "./numbers";
@@ -82,22 +78,19 @@ export function UseTab() {
   const asked = JSON.stringify(wanted);
   // The same object for as long as the same is asked.
   const request = useMemo(() => JSON.parse(asked) as Request | null, [asked]);
-  const one = useMemo(() => (request ? taste(catalogue, request) : null), [request, catalogue]);
-  const second = useMemo(() => {
-    if (!request) return null;
-    if (drafted) return taste(drafted, request);
-    return beside ? taste(catalogue, { ...request, subject: beside.id, level: null }) : null;
-  }, [drafted, beside, request, catalogue]);
+  const one = useReport(catalogue, request);
+  const besides = useMemo(
+    () => (request && beside ? { ...request, subject: beside.id, level: null } : null),
+    [request, beside],
+  );
+  const second = useReport(drafted ?? catalogue, drafted ? request : besides);
 
   const chancy = request !== null && leftToChance(catalogue, request);
   const work = useWork();
   const start = useRef(work.start);
   start.current = work.start;
   useEffect(() => {
-    if (bands && request) {
-      const many = { ...request, runs: 200 };
-      start.current({ is: "taste", packed: packed(partFor(catalogue, many), { bytes: false }), request: many });
-    }
+    if (bands && request) start.current(tasteTask(catalogue, { ...request, runs: 200 }));
   }, [request, bands, catalogue]);
   const many = bands && work.told?.is === "tasted" ? work.told.report : null;
   const report = many ?? one;
@@ -178,50 +171,8 @@ export function UseTab() {
             {"says" in harm && <p className="col-span-2 text-[12px] text-beet">{harm.says}</p>}
           </div>
         )}
-        <div className="grid grid-cols-[1fr_84px] gap-2">
-          <Choice
-            kind="subject"
-            label="Second character"
-            value={other?.key ?? ""}
-            none="None"
-            onPick={(key) => places.ask({ with: key || null }, true)}
-          />
-          <Labelled label="Role">
-            <select
-              aria-label="Role"
-              className="field"
-              value={otherIs}
-              disabled={!other}
-              onChange={(e) => places.ask({ as: e.target.value === "foe" ? "foe" : null }, true)}
-            >
-              <option>ally</option>
-              <option>foe</option>
-            </select>
-          </Labelled>
-        </div>
-        <div className="grid grid-cols-[1fr_84px] gap-2">
-          <Labelled label="Chances">
-            <select
-              aria-label="Chances"
-              className="field"
-              value={bands ? "many" : "one"}
-              onChange={(e) => places.ask({ runs: e.target.value === "many" ? "many" : null }, true)}
-            >
-              <option value="one">one run</option>
-              <option value="many">mean and band of 200 runs</option>
-            </select>
-          </Labelled>
-          <Labelled label="Seed">
-            <NumberInput
-              label="Seed"
-              value={seed}
-              least={1}
-              most={2 ** 31 - 1}
-              whole
-              onDone={(n) => places.ask({ seed: String(n) }, true)}
-            />
-          </Labelled>
-        </div>
+        <SecondCharacter other={other?.key ?? null} is={otherIs} />
+        <ChancesChoice bands={bands} seed={seed} />
         {!chancy && bands && <p className="text-[12px] text-second">Nothing here is random: every run is the same.</p>}
         <Choice
           kind="subject"
@@ -230,35 +181,7 @@ export function UseTab() {
           none="None"
           onPick={(key) => places.ask({ beside: key || null }, true)}
         />
-        {first && draftOf && (
-          <div>
-            <div className="flex items-center justify-between">
-              <h2 className="head">Draft of {first.name}, not saved</h2>
-              {draft === null ? (
-                <Button look="quiet" onClick={() => setDraft(formatUse(draftOf.use as never, around(catalogue)))}>
-                  Try other values
-                </Button>
-              ) : (
-                <Button look="quiet" onClick={() => setDraft(null)}>
-                  Discard
-                </Button>
-              )}
-            </div>
-            {draft !== null && (
-              <>
-                <LineInput
-                  {...USE_NAMES}
-                  label="Draft of the use"
-                  text={draft}
-                  onText={setDraft}
-                  onWrite={() => undefined}
-                  onEscape={() => setDraft(null)}
-                />
-                <LineFaults line={draft} onOffer={setDraft} />
-              </>
-            )}
-          </div>
-        )}
+        {first && draftOf && <DraftOfUse name={first.name} use={draftOf.use} draft={draft} onDraft={setDraft} />}
       </section>
       <section
         // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keyboard

@@ -1,6 +1,7 @@
 "use client";
 /** Tasting: items tried out on a character, before anybody starts the game. */
 import dynamic from "next/dynamic";
+import { Tabs } from "radix-ui";
 import { usePlaces } from "../frame/navigate";
 import { ViewHead } from "../frame/view-head";
 import { Button, cx } from "../kit/kit";
@@ -18,24 +19,26 @@ export function TastingView() {
   const places = usePlaces();
   const tab = TABS.find((t) => t.id === places.query.get("tab")) ?? TABS[0];
   return (
-    <>
+    <Tabs.Root
+      className="contents"
+      value={tab.id}
+      onValueChange={(id) => places.ask({ tab: id }, true)}
+      // Opening a tool takes a moment: arrows move, Enter opens.
+      activationMode="manual"
+    >
       <ViewHead title="Tasting">
-        <div role="tablist" aria-label="Tasting tools" className="flex gap-1">
+        <Tabs.List aria-label="Tasting tools" className="flex gap-1">
           {TABS.map((t) => (
-            <Button
-              key={t.id}
-              role="tab"
-              aria-selected={t === tab}
-              className={cx(t === tab && "border-ink!")}
-              onClick={() => places.ask({ tab: t.id }, true)}
-            >
-              {t.label}
-            </Button>
+            <Tabs.Trigger key={t.id} value={t.id} asChild>
+              <Button className={cx(t === tab && "border-ink!")}>{t.label}</Button>
+            </Tabs.Trigger>
           ))}
-        </div>
+        </Tabs.List>
       </ViewHead>
-      {/* What another view asks to be tried is tried anew. */}
-      <tab.show key={`${tab.id}${tab.id === "bag" ? (places.query.get("do") ?? "") : ""}`} />
-    </>
+      <Tabs.Content value={tab.id} tabIndex={-1} className="contents">
+        {/* What another view asks to be tried is played from its start. */}
+        <tab.show key={`${tab.id}${tab.id === "bag" ? (places.query.get("do") ?? "") : ""}`} />
+      </Tabs.Content>
+    </Tabs.Root>
   );
 }

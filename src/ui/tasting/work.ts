@@ -1,11 +1,12 @@
 "use client";
 /** Tastings and rolls in a worker: what is asked for last counts, progress is told, and it can be stopped. */
 import { useEffect, useMemo, useRef, useState } from "react";
-import type { Packed } from "@/core/catalogue/catalogue";
+import { type Catalogue, type Packed, packed } from "@/core/catalogue/catalogue";
 import type { Box } from "@/core/network/box";
 import type { Id } from "@/core/schema/id";
 import type { Odds, Rolled } from "@/core/trials/opening";
-import type { Report, Request } from "@/core/trials/tasting";
+import type { TrialRun } from "@/core/trials/run";
+import { partFor, type Report, type Request } from "@/core/trials/tasting";
 
 export type Task =
   | { readonly is: "taste"; readonly packed: Packed; readonly request: Request }
@@ -23,13 +24,18 @@ export type Task =
       readonly tables: readonly (readonly [Id, Box])[];
       readonly level: number;
       readonly wanted: number;
-    };
+    }
+  | { readonly is: "trial"; readonly packed: Packed; readonly trial: Id };
 export type Told =
   | { readonly is: "progress"; readonly done: number; readonly of: number }
   | { readonly is: "tasted"; readonly report: Report | null }
   | { readonly is: "rolled"; readonly rolled: Rolled }
   | { readonly is: "odds"; readonly odds: Odds }
+  | { readonly is: "ran"; readonly run: TrialSteps }
   | { readonly is: "failed"; readonly says: string };
+
+/** What a trial came to, without the world it was played in. */
+export type TrialSteps = Omit<TrialRun, "play">;
 
 export interface Work {
   readonly told: Told | null;
@@ -42,45 +48,92 @@ export function useWork(): Work {
   const worker = useRef<Worker | null>(null);
   const [told, setTold] = useState<Told | null>(null);
   const [busy, setBusy] = useState(false);
+  const working = useRef(false);
   const stop = () => {
-    worker.current?.terminate();
-    worker.current = null;
+    if (working.current) {
+      worker.current?.terminate();
+      worker.current = null;
+    }
+    working.current = false;
     setBusy(false);
   };
   useEffect(() => () => worker.current?.terminate(), []);
   const start = (task: Task) => {
+    // One that has nothing to do is asked again: making another takes longer than most answers.
     stop();
-    const made = new Worker(new URL("./tasting.worker.ts", import.meta.url), { type: "module" });
-    worker.current = made;
+    const asked = worker.current ?? new Worker(new URL("./tasting.worker.ts", import.meta.url), { type: "module" });
+    worker.current = asked;
+    working.current = true;
     setBusy(true);
-    made.onmessage = ({ data }: MessageEvent<Told>) => {
+    const tell = (data: Told) => {
       setTold(data);
-      if (data.is !== "progress") stop();
+      if (data.is === "progress") return;
+      working.current = false;
+      setBusy(false);
     };
-    made.onerror = () => {
-      setTold({ is: "failed", says: "It could not be computed." });
-      stop();
-    };
-    made.postMessage(task);
+    asked.onmessage = ({ data }: MessageEvent<Told>) => tell(data);
+    asked.onerror = () => tell({ is: "failed", says: "It could not be computed." });
+    asked.postMessage(task);
   };
   return { told, busy, start, stop };
 }
 
-type OddsTask = Extract<Task, { is: "odds" }>;
-/** The odds of a box, worked out beside the page; null until they are there. The last ones stay until the next come. */
-export function useOdds(task: OddsTask | null): { readonly odds: Odds | null; readonly failed: string | null } {
+/** The answer to a task, worked out beside the page. The last one stays until the next is there. */
+export interface Answer<T> {
+  /** null: none yet. */
+  readonly told: T | null;
+  readonly failed: string | null;
+  /** Told is the answer to what is asked now. */
+  readonly current: boolean;
+}
+
+/** @param task  makes what is to be sent, another function where that is another; null: nothing is asked */
+function useAnswer<I extends Told["is"]>(is: I, task: (() => Task) | null): Answer<Extract<Told, { is: I }>> {
   const work = useWork();
   const start = useRef(work.start);
   start.current = work.start;
-  const asked = JSON.stringify(task);
-  // The same object for as long as the same is asked.
-  const same = useMemo(() => JSON.parse(asked) as OddsTask | null, [asked]);
   useEffect(() => {
-    if (same) start.current(same);
-  }, [same]);
+    if (task) start.current(task());
+  }, [task]);
   const { told } = work;
+  // Progress comes between two answers.
+  const last = useRef<Extract<Told, { is: I }> | null>(null);
+  if (told?.is === is) last.current = told as Extract<Told, { is: I }>;
   return {
-    odds: same && told?.is === "odds" ? told.odds : null,
-    failed: told?.is === "failed" ? told.says : null,
+    told: task ? last.current : null,
+    failed: task && told?.is === "failed" ? told.says : null,
+    current: !work.busy && told?.is === is,
   };
+}
+
+type OddsTask = Extract<Task, { is: "odds" }>;
+/** The odds of a box. */
+export function useOdds(task: OddsTask | null): { readonly odds: Odds | null; readonly failed: string | null } {
+  const asked = JSON.stringify(task);
+  const { told, failed } = useAnswer(
+    "odds",
+    useMemo(() => (asked === "null" ? null : () => JSON.parse(asked) as OddsTask), [asked]),
+  );
+  return { odds: told?.odds ?? null, failed };
+}
+
+/** What comes of a plan of uses; null until it is there. */
+export function useReport(catalogue: Catalogue, request: Request | null): Report | null {
+  const task = useMemo(() => request && (() => tasteTask(catalogue, request)), [catalogue, request]);
+  return useAnswer("tasted", task).told?.report ?? null;
+}
+export const tasteTask = (catalogue: Catalogue, request: Request): Task => ({
+  is: "taste",
+  packed: packed(partFor(catalogue, request), { bytes: false }),
+  request,
+});
+
+/** The steps of a trial; null until they are there. */
+export function useTrial(catalogue: Catalogue, trial: Id | null): TrialSteps | null {
+  const task = useMemo(
+    () => trial && ((): Task => ({ is: "trial", packed: packed(catalogue, { bytes: false }), trial })),
+    [catalogue, trial],
+  );
+  const { told, current } = useAnswer("ran", task || null);
+  return current ? (told?.run ?? null) : null;
 }

@@ -1,0 +1,32 @@
+"use client";
+/** One of a few, as buttons beside each other: arrows move between them. */
+import { ToggleGroup } from "radix-ui";
+import { Button, cx } from "./kit";
+
+interface Props<T extends string> {
+  /** What is chosen. */
+  readonly label: string;
+  readonly value: T;
+  readonly of: readonly (readonly [T, string])[];
+  readonly onPick: (value: T) => void;
+  readonly className?: string;
+}
+
+export function ChoiceButtons<T extends string>({ label, value, of, onPick, className }: Props<T>) {
+  return (
+    <ToggleGroup.Root
+      type="single"
+      aria-label={label}
+      className={cx("flex flex-wrap gap-1.5", className)}
+      value={value}
+      // Pressing the one that is chosen leaves it chosen.
+      onValueChange={(next) => next !== "" && onPick(next as T)}
+    >
+      {of.map(([id, says]) => (
+        <ToggleGroup.Item key={id} value={id} asChild>
+          <Button className={cx(id === value && "border-ink!")}>{says}</Button>
+        </ToggleGroup.Item>
+      ))}
+    </ToggleGroup.Root>
+  );
+}
