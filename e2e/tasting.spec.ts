@@ -45,7 +45,7 @@ test("an item says otherwise than its type, in part; the tonic that is always on
   await line.press("Enter");
   await expect(used).toContainText("Reset to inherited:");
   await expect(page.getByRole("list", { name: "Findings" })).toContainText(
-    "Warm of Eat of Fried sprats lasts 45s and can be used again in 30s with Meal: active 100% of the time.",
+    "Eat of Fried sprats keeps Warm active 100% of the time: it lasts 45s and repeats every 30s with Meal.",
   );
   await line.fill("Eat: restores Vigour by item Vigour, Warm 15s");
   await line.press("Enter");

@@ -1,7 +1,9 @@
 #!/usr/bin/env node
 /** The web server that npm start runs: the framework's handler behind bounds on connections, headers and addresses. */
 import { createServer } from "node:http";
+import { join } from "node:path";
 import next from "next";
+import { compressedFiles } from "./lib/compressed.mjs";
 import { root } from "./lib/setup.mjs";
 
 const port = Number(process.env.PORT || 3000);
@@ -39,12 +41,13 @@ function refuse(response, [status, title]) {
 const app = next({ dev: false, dir: root, hostname, port });
 await app.prepare();
 const handle = app.getRequestHandler();
+const compressed = compressedFiles(join(root, ".next/static"));
 const server = createServer(
   { headersTimeout: 20_000, requestTimeout: 180_000, keepAliveTimeout: 5_000, maxHeaderSize: 16_384 },
   (request, response) => {
     const refused = refusal(request);
     if (refused) refuse(response, refused);
-    else if (!globalThis.saltyDirect?.(request, response))
+    else if (!compressed(request, response) && !globalThis.saltyDirect?.(request, response))
       handle(request, response).catch((error) => {
         console.error(error);
         if (response.headersSent) response.destroy();

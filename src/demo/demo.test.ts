@@ -29,6 +29,11 @@ describe("Brackwater Reach", () => {
   const readings = readingsOf(catalogue);
   const findings = findingsOf(catalogue, readings);
 
+  it("has findings of at most twenty words each", () => {
+    const words = (says: string) => says.split(/\s+/).filter((w) => /[\p{L}\p{N}]/u.test(w)).length;
+    expect(findings.map((f) => f.says).filter((says) => words(says) > 20)).toEqual([]);
+  });
+
   it("is as large as a designer would believe", () => {
     const recipes = [...catalogue.records.recipe.values()];
     expect(catalogue.records.item.size).toBeGreaterThanOrEqual(150);
@@ -112,6 +117,8 @@ describe("Brackwater Reach", () => {
       "placeholder-gone": 1,
       "link-astray": 1,
       "field-empty": 1,
+      // Told of both.
+      "field-twice": 2,
       "not-of-type": 1,
       "dead-end": 1,
       orphan: 1,

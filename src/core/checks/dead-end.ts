@@ -39,7 +39,7 @@ export const deadEnd = perRecord<"item">({
         return;
     yield {
       subject: ref(catalogue, "item", item.id),
-      says: `${item.name} is a dead end: no recipe takes it, no one buys it, and it has no use, slot or stats.`,
+      says: `${item.name} is a dead end: no recipe takes it, no one buys it, and it has no use.`,
       evidence: { type: "names", names: [item.name] },
       fixes: [{ says: `Open ${item.name} and give it a use or a price`, do: "open", kind: "item", id: item.id }],
     };

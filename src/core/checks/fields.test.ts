@@ -146,7 +146,7 @@ describe("checks of what items have", () => {
     expect(says(set(catalogue, salt, "icon", null))).toEqual(["no-icon: Salt has no icon."]);
     const idle = kitchen("gather Eel in 20s");
     expect(says(idle).filter((s) => !s.startsWith("orphan"))).toEqual([
-      "dead-end: Eel is a dead end: no recipe takes it, no one buys it, and it has no use, slot or stats.",
+      "dead-end: Eel is a dead end: no recipe takes it, no one buys it, and it has no use.",
     ]);
     expect(says(set(idle, item(idle, "Eel").id, "sell", 2)).filter((s) => !s.startsWith("orphan"))).toEqual([]);
   });

@@ -88,7 +88,7 @@ export const patternConflict = perRecord<"recipe">({
       }[is];
       yield {
         subject: [recipeRef(recipe), recipeRef(other)],
-        says: `${says}: [${say(both)}]. The game can't tell them apart.`,
+        says: `${says}: [${say(both)}].`,
         evidence: { type: "lines", inputs: [], recipes: [recipeRef(recipe), recipeRef(other)] },
         fixes: [recipe, other].map((r) => ({
           says: `Open ${r.name}`,

@@ -108,8 +108,8 @@ export const trialFails = perRecord<"trial">({
     if (!run || run.ok || run.stopped) return;
     yield {
       subject: ref(context.catalogue, "trial", trial.id),
-      says: `The trial ${trial.name} fails${stepOf(context.catalogue, run)}: ${run.says}`,
-      evidence: { type: "names", names: [trial.name] },
+      says: `${trial.name} fails${run.failed < 0 ? "" : ` at step ${run.failed + 1}`}: ${run.says}`,
+      evidence: { type: "names", names: stepOf(context.catalogue, run) },
       fixes: [{ says: `Open ${trial.name}`, do: "open", kind: "trial", id: trial.id }],
     };
   },
@@ -129,12 +129,15 @@ export const trialNotRun = perRecord<"trial">({
     yield {
       subject: ref(context.catalogue, "trial", trial.id),
       says: alone
-        ? `The trial ${trial.name} was stopped: it needs more than ${sayQuantity(run.given)} steps${stepOf(context.catalogue, run)}.`
+        ? `The trial ${trial.name} was stopped: it needs more than ${sayQuantity(run.given)} steps${run.failed < 0 ? "" : ` at step ${run.failed + 1}`}.`
         : `The trial ${trial.name} was not run: the trials before it left only ${sayQuantity(run.given)} of ${sayQuantity(ALL_TRIALS)} steps.`,
       evidence: {
         type: "names",
         names: alone
-          ? ["Use shorter waits, fewer repetitions or smaller tables, or split the trial."]
+          ? [
+              ...stepOf(context.catalogue, run),
+              "Use shorter waits, fewer repetitions or smaller tables, or split the trial.",
+            ]
           : ["Shorten or remove trials whose keys come before it."],
       },
       fixes: [{ says: `Open ${trial.name}`, do: "open", kind: "trial", id: trial.id }],
@@ -142,7 +145,8 @@ export const trialNotRun = perRecord<"trial">({
   },
 });
 
-function stepOf(catalogue: Catalogue, { trial, failed }: Run): string {
+/** The step that fails, as it is typed. */
+function stepOf(catalogue: Catalogue, { trial, failed }: Run): string[] {
   const step = trial.steps[failed];
-  return step ? `, step ${failed + 1} (${formatStep(step, around(catalogue))})` : "";
+  return step ? [formatStep(step, around(catalogue))] : [];
 }

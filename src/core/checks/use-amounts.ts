@@ -69,7 +69,7 @@ export const restoresTooMuch = perUse("restores-too-much", function* ({ catalogu
     const wasted = (all - room(best.of)) / all;
     yield {
       subject: aboutUse(catalogue, item, use, ref(catalogue, "resource", resource.id)),
-      says: `${nameOfUse(item, use)} restores ${sayQuantity(all)} ${resource.name}, but characters hold at most ${sayQuantity(room(best.of))} (${best.of.subject.name}): ${sayPercent(Number(wasted.toFixed(4)))} is always wasted.`,
+      says: `${nameOfUse(item, use)} restores ${sayQuantity(all)} ${resource.name}, but ${best.of.subject.name} holds at most ${sayQuantity(room(best.of))}: ${sayPercent(Number(wasted.toFixed(4)))} is wasted.`,
       evidence: {
         type: "amounts",
         unit: resource.unit,

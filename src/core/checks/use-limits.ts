@@ -41,10 +41,10 @@ export const alwaysOn = perUse("always-on", function* ({ catalogue }, item, use)
     const uptime = every > ticks ? ticks / every : 1;
     if (uptime < catalogue.pantry.uptimeCeiling) continue;
     const group = use.wait === null && use.group ? catalogue.records.cooldown.get(use.group) : undefined;
-    const ready = cycle === 0 ? "at once" : `in ${say(catalogue, cycle)}${group ? ` with ${group.name}` : ""}`;
+    const ready = cycle === 0 ? "at once" : `every ${say(catalogue, cycle)}${group ? ` with ${group.name}` : ""}`;
     yield {
       subject: aboutUse(catalogue, item, use, ref(catalogue, "condition", condition.id)),
-      says: `${condition.name} of ${nameOfUse(item, use)} lasts ${say(catalogue, ticks)} and can be used again ${ready}: active ${sayPercent(Number(uptime.toFixed(4)))} of the time.`,
+      says: `${nameOfUse(item, use)} keeps ${condition.name} active ${sayPercent(Number(uptime.toFixed(4)))} of the time: it lasts ${say(catalogue, ticks)} and repeats ${ready}.`,
       evidence: {
         type: "amounts",
         unit: "s",

@@ -80,7 +80,7 @@ const MISTAKES: { readonly [rule: string]: readonly [Catalogue, RegExp, (c: Cata
   ],
   "always-on": [
     withLine({ Tonic: ["Drink: Steady"] }, { condition: { Steady: { ticks: 750 } } }),
-    /^Steady of Drink of Tonic lasts 75s and can be used again in 60s with Tonics: active 100% of the time\.$/,
+    /^Drink of Tonic keeps Steady active 100% of the time: it lasts 75s and repeats every 60s with Tonics\.$/,
     (c) => setField(c, "cooldown", idOf("Tonics"), "ticks", 751),
   ],
   "used-up-in-vain": [
@@ -100,7 +100,7 @@ const MISTAKES: { readonly [rule: string]: readonly [Catalogue, RegExp, (c: Cata
   ],
   "restores-too-much": [
     withLine({ Pie: ["Eat: restores 40 Vigour every 1s for 4s"] }),
-    /^Eat of Pie restores 160 Vigour, but characters hold at most 100 \(Mara\): 37\.5% is always wasted\.$/,
+    /^Eat of Pie restores 160 Vigour, but Mara holds at most 100: 37\.5% is wasted\.$/,
     (c) => setField(c, "resource", idOf("Vigour"), "most", "160"),
   ],
   "never-matters": [
@@ -215,7 +215,7 @@ const MISTAKES: { readonly [rule: string]: readonly [Catalogue, RegExp, (c: Cata
         },
       },
     }),
-    /^The trial Day fails, step 3 \(expect resource Vigour >= 50\): resource Vigour >= 50 isn't true: Vigour is 40\.$/,
+    /^Day fails at step 3: resource Vigour >= 50 isn't true: Vigour is 40\.$/,
     (c) => setField(c, "resource", idOf("Vigour"), "most", "110"),
   ],
 };
@@ -260,7 +260,7 @@ describe("the classic mistakes", () => {
     const engine = new Engine(worn);
     const { ripple } = engine.change([setField(worn, "item", idOf("Mitts"), `stats.${idOf("Grip")}`, 0)]);
     expect(ripple?.put.map((f) => f.says)).toEqual([
-      "Eat of Pie restores 110 Vigour, but characters hold at most 100 (Mara): 9.09% is always wasted.",
+      "Eat of Pie restores 110 Vigour, but Mara holds at most 100: 9.09% is wasted.",
     ]);
   });
 
@@ -320,7 +320,7 @@ describe("the classic mistakes", () => {
     expect(says(lenient)).toEqual([]);
     const strict = { ...lenient, pantry: { ...lenient.pantry, uptimeCeiling: 0.7 } };
     expect(says(strict)[0]).toMatch(
-      /^always-on: Steady of Drink of Tonic lasts 75s and can be used again in 100s with Tonics: active 75% of the time\.$/,
+      /^always-on: Drink of Tonic keeps Steady active 75% of the time: it lasts 75s and repeats every 100s with Tonics\.$/,
     );
   });
 

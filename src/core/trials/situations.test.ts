@@ -332,7 +332,7 @@ describe("thirty situations, sayable and with the number of the hand calculation
   });
   it("29. a tonic of 40 s every 30 is always on; one of 15 s half of the time", () => {
     expect(entered("Drink: Warm 40s", "Tonic").found("always-on")[0]).toMatch(
-      /^Warm of Drink of Tonic lasts 40s and can be used again in 30s with Tonics: active 100% of the time\.$/,
+      /^Drink of Tonic keeps Warm active 100% of the time: it lasts 40s and repeats every 30s with Tonics\.$/,
     );
     expect(entered("Drink: Warm 15s", "Tonic").found("always-on")).toEqual([]);
     const { play } = entered("Drink: Warm 15s", "Tonic");
