@@ -20,7 +20,7 @@ import { figuresOf, useLive } from "../pantry/provider";
 import { useWriteCells } from "../pantry/use-write";
 import { stampOf, useItemColumns, useItemsInOrder } from "../shelves/use-items";
 import { CostSection } from "../sheet/cost-section";
-import { PlanView } from "./plan";
+import { PlanView } from "./lazily";
 
 const PriceChart = dynamic(() => import("./price-chart").then((m) => m.PriceChart), {
   ssr: false,

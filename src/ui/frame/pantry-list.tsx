@@ -68,7 +68,7 @@ export function PantryList({ pantries }: { pantries: readonly Summary[] }) {
             value={like}
             onChange={(e) => setLike(e.target.value)}
           >
-            <option value="">empty</option>
+            <option value="">start empty</option>
             {pantries.map((p) => (
               <option key={p.key} value={p.key}>
                 with the setup of {p.name}

@@ -11,16 +11,14 @@ import { count } from "@/core/numbers/format";
 import { usePlaces } from "../frame/navigate";
 import { ViewHead } from "../frame/view-head";
 import { Button, cx, Empty } from "../kit/kit";
+import { Matrix, PasteLines, SuggestSalvage } from "./lazily";
 import { useLive, useStore } from "../pantry/provider";
-import { BulkPanel } from "../bulk/bulk-panel";
-import { Matrix } from "./matrix";
+import { BulkPanel } from "../bulk/lazily";
 import { BookFilters } from "./book-filters";
 import { BookRow } from "./book-row";
 import { RecipePanel } from "./recipe-panel";
 import { useChosen } from "./use-chosen";
-import { PasteLines } from "./paste";
 import { RecipeEditor } from "./recipe-editor";
-import { SuggestSalvage } from "./suggest";
 import { useBook } from "./use-book";
 
 /** Rows whose costs are asked for together; more than are in sight. */

@@ -20,8 +20,8 @@ type Which = "takes" | "measures";
 type Demand = ItemType[Which][string];
 const NOTHING: Demand = { required: null, min: null, max: null };
 const WORDS = {
-  takes: { title: "Fields of its items", holds: "own", one: "field", add: "Add to its items" },
-  measures: { title: "Stats of its items", holds: "stats", one: "stat", add: "Add to its items" },
+  takes: { title: "Fields of its items", holds: "own", one: "field", add: "Add a field to its items" },
+  measures: { title: "Stats of its items", holds: "stats", one: "stat", add: "Add a stat to its items" },
 } as const;
 const GRID =
   "grid grid-cols-[minmax(110px,1fr)_minmax(110px,1.2fr)_92px_72px_72px_minmax(90px,1fr)_24px] items-center gap-x-3";
@@ -61,8 +61,8 @@ export function Demands({ type, which }: { readonly type: ItemType; readonly whi
           <span>{one === "field" ? "Field" : "Stat"}</span>
           <span className="text-right">Default</span>
           <span>Required</span>
-          <span className="text-right">Least</span>
-          <span className="text-right">Most</span>
+          <span className="text-right">Minimum</span>
+          <span className="text-right">Maximum</span>
           <span />
           <span />
         </div>
@@ -72,13 +72,13 @@ export function Demands({ type, which }: { readonly type: ItemType; readonly whi
         <label className="mt-1.5 flex items-center gap-2 text-second">
           <Plus size={14} aria-hidden />
           <select
-            aria-label={`${add} another ${one}`}
+            aria-label={add}
             className="field w-56!"
             value=""
             onChange={(e) => e.target.value && put(e.target.value as Id, NOTHING)}
           >
             <option value="">
-              {add} another {one}
+              {add}
             </option>
             {others.map(({ id, name }) => (
               <option key={id} value={id}>

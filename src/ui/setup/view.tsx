@@ -25,15 +25,13 @@ import { type Order, ordered } from "../grid/columns";
 import { fieldColumns, none, titleOf } from "../grid/field-columns";
 import { Inline } from "../kit/inline";
 import { Button, Empty } from "../kit/kit";
+import { BundlePanel, ClockButton, DeletePanel } from "./lazily";
 import { useLive, useStore } from "../pantry/provider";
 import { useWrite, useWriteCells } from "../pantry/use-write";
 import { BringIn } from "../tables/lazily";
 import { TakeOut } from "../tables/take-out";
 import { viewOf } from "../views";
 import dynamic from "next/dynamic";
-import { BundlePanel } from "./bundle-panel";
-import { ClockButton } from "./clock";
-import { DeletePanel } from "./delete-panel";
 import { RetypeButton } from "./retype";
 import { TypeTree } from "./type-tree";
 

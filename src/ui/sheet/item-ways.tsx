@@ -18,7 +18,7 @@ import { figuresOf, useLive, useStore } from "../pantry/provider";
 import { useWrite } from "../pantry/use-write";
 import { Drawn } from "../recipes/drawn";
 import { RecipeEditor } from "../recipes/recipe-editor";
-import { SuggestSalvage } from "../recipes/suggest";
+import { SuggestSalvage } from "../recipes/lazily";
 import { useItemCosts } from "./cost-section";
 import { Section } from "./section";
 

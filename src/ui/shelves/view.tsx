@@ -36,7 +36,7 @@ import { EmptyPantry } from "./empty-pantry";
 import { Groups } from "./groups";
 import { BringIn } from "../tables/lazily";
 import { TakeOut } from "../tables/take-out";
-import { BulkPanel } from "../bulk/bulk-panel";
+import { BulkPanel } from "../bulk/lazily";
 import { readingsOf } from "./columns";
 import { ColumnChoice } from "./column-choice";
 import { ColumnMenu } from "./column-menu";

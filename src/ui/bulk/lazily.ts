@@ -1,0 +1,5 @@
+"use client";
+/** Changing many at once is loaded when somebody does. */
+import dynamic from "next/dynamic";
+
+export const BulkPanel = dynamic(() => import("./bulk-panel").then((m) => m.BulkPanel));
