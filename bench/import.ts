@@ -12,7 +12,7 @@ import { Client } from "pg";
 import { from as copyFrom, to as copyTo } from "pg-copy-streams";
 import { Readable } from "node:stream";
 import { pipeline } from "node:stream/promises";
-import { Alone } from "../src/cli/alone";
+import { LocalWriter } from "../src/cli/local-writer";
 import { Readings } from "../src/core/analysis/readings";
 import { packed } from "../src/core/catalogue/catalogue";
 import { Engine } from "../src/core/engine/engine";
@@ -122,7 +122,7 @@ try {
   say(`  import                ${times(given.ms)}, ${given.memory.toFixed(0)} MB at most`);
   const edits = await editsAt(orm.em.fork() as EntityManager, head.id, 1);
   const began = performance.now();
-  await new Alone(orm, head.id).submit({ author: "bench", note: "", undoes: 1 }, { do: "undo", edits });
+  await new LocalWriter(orm, head.id).submit({ author: "bench", note: "", undoes: 1 }, { do: "undo", edits });
   say(`  undoing it            ${times(performance.now() - began)}`);
   const emptied = performance.now();
   await deletePantry(orm, head.id);

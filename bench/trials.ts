@@ -15,9 +15,9 @@ import { Play } from "../src/core/trials/play";
 import { say, time } from "./measure";
 
 const report: { [name: string]: number } = {};
-const told = (name: string, value: number, bar: string, says: string) => {
+const told = (name: string, value: number, bar: string, message: string) => {
   report[name] = value;
-  say(`  ${says}; the bar is ${bar}`);
+  say(`  ${message}; the bar is ${bar}`);
 };
 
 // Ten minutes at 60 ticks a second, three resources, 20 uses with a condition each.
@@ -79,7 +79,7 @@ told(
 
 // A formula against the same written in JavaScript.
 const parsed = parseFormula("min(a * 1.25 + b, 60) / max(1, c - 2) + if(a > b, a, b) * 0.5", ["a", "b", "c"]);
-if (!parsed.ok) throw new Error(parsed.says);
+if (!parsed.ok) throw new Error(parsed.message);
 const ours = compiled(parsed.formula, (name) => "abc".indexOf(name));
 const values = new Float64Array(3);
 const many = (of: (v: Float64Array) => number) => () => {

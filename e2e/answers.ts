@@ -169,12 +169,12 @@ export function answersThrough(door: () => Door): void {
       expect(drawn.body).toMatchObject({ item: eel?.id, measure: "time", refused: [] });
       expect((drawn.body as { things: unknown[] }).things.length).toBeLessThanOrEqual(5);
       expect((await asked("", "nosuchitem00")).status).toBe(404);
-      for (const [query, says] of [
+      for (const [query, message] of [
         ["by=weight", "by must be value or time"],
         ["colour=red", "“colour” isn't a known parameter"],
         [Array.from({ length: 101 }, () => "way=x").join("&"), "The maximum is 100 alternatives"],
       ])
-        expect(await asked(query)).toMatchObject({ status: 400, body: { detail: expect.stringContaining(says) } });
+        expect(await asked(query)).toMatchObject({ status: 400, body: { detail: expect.stringContaining(message) } });
     });
 
     it("plans a basket, and shows the pantry at a glance", async () => {
@@ -185,7 +185,7 @@ export function answersThrough(door: () => Door): void {
         body: { taken: [[eel, 1]], steps: expect.arrayContaining([expect.objectContaining({ kind: "recipe" })]) },
       });
       expect((await asked("make=nosuchitem00:1")).status).toBe(404);
-      for (const [query, says] of [
+      for (const [query, message] of [
         ["by=weight", "by must be value or time"],
         ["colour=red", "“colour” isn't a known parameter"],
         [`make=${eel}:-1`, "make must be the id of an item"],
@@ -193,7 +193,7 @@ export function answersThrough(door: () => Door): void {
         [`make=${eel}:1&confidence=1`, "a number between 0 and 1"],
         [Array.from({ length: 101 }, () => `make=${eel}:1`).join("&"), "at most 100"],
       ])
-        expect(await asked(query)).toMatchObject({ status: 400, body: { detail: expect.stringContaining(says) } });
+        expect(await asked(query)).toMatchObject({ status: 400, body: { detail: expect.stringContaining(message) } });
       expect((await call(glance.GET, {})).body).toMatchObject({
         tiers: expect.arrayContaining([expect.objectContaining({ steps: 0 })]),
         loops: { gaining: 0 },

@@ -142,13 +142,13 @@ test("a page runs under its policy, with what is loaded later: no script, style 
 test("a line that says far too much is answered in place, and the page lives on", async ({ page }) => {
   await page.goto(`${program.base}/brackwater_reach/recipes?recipe=break_crate`);
   const line = page.getByRole("textbox", { name: "Line of Break crate" });
-  for (const [text, says] of [
+  for (const [text, message] of [
     ["3 Coarse salt 1e400% -> 1 Brine", "A chance is at most"],
     [":".repeat(20_000), "Expected the recipe's name"],
     ["1 Peat -> 1000 draws { 1: 1..60000 Coarse salt | 3: 1..60 Brine | 1: nothing }", "≈"],
   ] as const) {
     await line.fill(text);
-    await expect(page.getByText(says, { exact: false }).first()).toBeVisible();
+    await expect(page.getByText(message, { exact: false }).first()).toBeVisible();
   }
 });
 

@@ -281,7 +281,7 @@ test("an empty pantry says in every view what belongs there", async ({ page }) =
   await page.getByRole("textbox", { name: "Name of the new pantry" }).fill("Fresh start");
   await page.getByRole("button", { name: "New pantry" }).click();
   await expect(page.getByText("No items yet")).toBeVisible();
-  for (const [view, says] of [
+  for (const [view, message] of [
     ["recipes", "No recipes yet"],
     ["checks", "No findings"],
     ["costs", "No matching items"],
@@ -289,7 +289,7 @@ test("an empty pantry says in every view what belongs there", async ({ page }) =
     ["setup", "No types yet"],
   ]) {
     await page.goto(`${program.base}/fresh_start/${view}`);
-    await expect(page.getByText(says)).toBeVisible();
+    await expect(page.getByText(message)).toBeVisible();
   }
   await page.goto(`${program.base}/nowhere/shelves`);
   await expect(page.getByRole("heading", { name: "No such page" })).toBeVisible();

@@ -42,7 +42,7 @@ describe("stalls", () => {
     const anew = new Engine(outcome.catalogue).model();
     const followed = engine.model();
     expect(JSON.stringify(followed.figures), `${one} with ${other}`).toBe(JSON.stringify(anew.figures));
-    const told = (model: typeof anew) => model.findings.map((f) => f.says);
+    const told = (model: typeof anew) => model.findings.map((f) => f.message);
     // Which of very many loops are named may differ where the search stopped at its limits.
     if (followed.complete && anew.complete) expect(told(followed), `${one} with ${other}`).toEqual(told(anew));
   });

@@ -37,7 +37,6 @@ const TEXT_NAMES = new Set([
   "name",
   "plural",
   "example",
-  "says",
   "message",
   "unit",
   "one",

@@ -45,7 +45,7 @@ export const asJson = (catalogue: Catalogue, findings: readonly Finding[]) => ({
     rule: f.rule,
     severity: f.severity,
     about: f.about.map(short),
-    says: f.says,
+    message: f.message,
     evidence: printed(catalogue, f.evidence),
   })),
 });
@@ -57,7 +57,7 @@ function asText(catalogue: Catalogue, findings: readonly Finding[]): string {
   for (const f of findings) {
     if (f.rule !== rule)
       text += `${text ? "\n" : ""}${f.severity.toUpperCase()} ${ruleTitle((rule = f.rule))} (${f.rule})\n`;
-    text += `  ${f.says}\n`;
+    text += `  ${f.message}\n`;
     if (f.evidence.type === "loop")
       for (const r of f.evidence.runs) text += `    ${r.times} × ${written(catalogue, r.of)}\n`;
   }

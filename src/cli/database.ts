@@ -19,7 +19,7 @@ import { loadCatalogue, type PantryHead } from "../store/load";
 import type { Orm } from "../store/orm";
 import { picturesOf } from "../store/pictures";
 import { query } from "../store/sql";
-import { Alone } from "./alone";
+import { LocalWriter } from "./local-writer";
 import { withDatabase } from "./connection";
 import { BadUse, Unreadable } from "./failure";
 import { readBytes, refused } from "./input";
@@ -50,7 +50,7 @@ async function importText(
   const fresh = head ? undefined : { ...PANTRY_DEFAULTS, id, key, name: settings.name };
   const line = progressLine(options.quiet === true);
   const outcome = await importBundle(
-    new Alone(orm, id, fresh),
+    new LocalWriter(orm, id, fresh),
     {
       bundle,
       replace: options.replace === true,
@@ -62,8 +62,8 @@ async function importText(
   ).finally(line.end);
   if (outcome.is === "refused") {
     const { issues, conflicts } = outcome.refused;
-    const says = [...issues.map((i) => i.message), ...conflicts.map((c) => c.says)];
-    throw new Unreadable(says.map((why) => `${file}: ${why}`).join("\n"));
+    const message = [...issues.map((i) => i.message), ...conflicts.map((c) => c.message)];
+    throw new Unreadable(message.map((why) => `${file}: ${why}`).join("\n"));
   }
   const { notes } = outcome.is === "unread" ? outcome : outcome.plan;
   if (!options.quiet) for (const note of notes) process.stderr.write(`${file}: ${note.path}: ${note.message}\n`);

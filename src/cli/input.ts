@@ -59,17 +59,17 @@ export async function readCatalogue(file: string | undefined): Promise<Catalogue
 }
 
 /** "smoked_eel=20": an item by key or name, and how many of it. */
-export const wantedItem = (catalogue: Catalogue, file: string, wanted: string): Wanted =>
+export const wantedItem = (catalogue: Catalogue, file: string, wanted: string): CommandOptions =>
   wantedOne("item", namesOf(catalogue, "item"), file, wanted);
 
-export interface Wanted {
+export interface CommandOptions {
   readonly id: Id;
   readonly name: string;
   readonly quantity: number;
 }
 
 /** The same of any kind whose names are in a book. */
-export function wantedOne(kind: string, book: NameBook, file: string, wanted: string): Wanted {
+export function wantedOne(kind: string, book: NameBook, file: string, wanted: string): CommandOptions {
   const [, name, amount] = /^(.*?)(?:=([^=]*))?$/s.exec(wanted) as RegExpExecArray;
   const quantity = amount === undefined ? 1 : Number(amount);
   if (!Number.isFinite(quantity) || quantity <= 0)

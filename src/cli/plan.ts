@@ -58,8 +58,8 @@ export async function planCommand(
   };
   const plan = planFor(readings, { make, stock, confidence, measure });
   if ("no" in plan) {
-    const says = sayNoPlan(nameAt(plan.item), plan.no);
-    process.stdout.write(format === "json" ? `${JSON.stringify({ plan: null, says })}\n` : `${says}\n`);
+    const message = sayNoPlan(nameAt(plan.item), plan.no);
+    process.stdout.write(format === "json" ? `${JSON.stringify({ plan: null, message })}\n` : `${message}\n`);
     return 0;
   }
   const keyed = (map: ReadonlyMap<number, number>) => [...map].map(([i, quantity]) => ({ ...thingAt(i), quantity }));

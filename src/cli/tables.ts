@@ -19,7 +19,7 @@ import type { Id } from "../core/schema/id";
 import { pathOf } from "../core/schema/record";
 import { loadCatalogue, type PantryHead } from "../store/load";
 import type { Orm } from "../store/orm";
-import { Alone } from "./alone";
+import { LocalWriter } from "./local-writer";
 import { withDatabase } from "./connection";
 import { BadUse, Unreadable } from "./failure";
 import { readBytes, refused } from "./input";
@@ -80,21 +80,21 @@ export async function importTable(file: string, options: Options): Promise<numbe
     const decimal: DecimalSign = mapping?.decimal ?? decimalSignOf(table);
     const targets = mapping ? targetsBy(mapping.columns, table.head) : guessTargets(catalogue, kind, table);
     const plan = planTable(catalogue, table, { kind, targets, decimal, make: make as Set<Kind>, clears: false });
-    if (plan.says) throw new Unreadable(`${file}: ${plan.says}`);
+    if (plan.message) throw new Unreadable(`${file}: ${plan.message}`);
     for (const [k, target] of targets.entries())
       if (target === NOTHING && table.head[k])
         process.stderr.write(`${file}: the column “${table.head[k]}” is skipped.\n`);
     const bad = plan.rows.filter((r) => r.state === "refused");
     for (const { number, refused: cells } of bad)
-      for (const { column, says } of cells)
-        process.stderr.write(`${file}: row ${number}${column < 0 ? "" : `, ${table.head[column]}`}: ${says}\n`);
+      for (const { column, message } of cells)
+        process.stderr.write(`${file}: row ${number}${column < 0 ? "" : `, ${table.head[column]}`}: ${message}\n`);
     if (bad.length && typeof options.refused === "string")
       writeFileSync(options.refused, writeDelimited(refusedTable(table, plan)));
     const count = (state: string) => plan.rows.filter((r) => r.state === state).length;
     const what = `${count("new")} new, ${count("changed")} changed, ${count("same")} the same, ${bad.length} rejected`;
     if (bad.length && !options.skip && !options.dry)
       throw new Unreadable(`${file}: ${what}. Nothing was saved; --skip saves the valid rows.`);
-    const alone = new Alone(orm, head.id);
+    const alone = new LocalWriter(orm, head.id);
     const strange = await alone.strange(iconsIn(plan.edits));
     if (strange.length) process.stderr.write(`${file}: ${noIcons(strange.slice(0, 50))}\n`);
     if (options.dry || !plan.edits.length) {
@@ -109,7 +109,7 @@ export async function importTable(file: string, options: Options): Promise<numbe
     if ("issues" in done) throw refused(file, done.issues);
     if (!done.committed.ok)
       throw new Unreadable(
-        [...done.committed.issues.map((i) => i.message), ...done.committed.conflicts.map((c) => c.says)].join("\n"),
+        [...done.committed.issues.map((i) => i.message), ...done.committed.conflicts.map((c) => c.message)].join("\n"),
       );
     process.stdout.write(`${head.key}: ${what}. Revision ${done.committed.revision}.\n`);
     return bad.length ? 1 : 0;

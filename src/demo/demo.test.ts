@@ -30,8 +30,8 @@ describe("Brackwater Reach", () => {
   const findings = findingsOf(catalogue, readings);
 
   it("has findings of at most twenty words each", () => {
-    const words = (says: string) => says.split(/\s+/).filter((w) => /[\p{L}\p{N}]/u.test(w)).length;
-    expect(findings.map((f) => f.says).filter((says) => words(says) > 20)).toEqual([]);
+    const words = (message: string) => message.split(/\s+/).filter((w) => /[\p{L}\p{N}]/u.test(w)).length;
+    expect(findings.map((f) => f.message).filter((message) => words(message) > 20)).toEqual([]);
   });
 
   it("is as large as a designer would believe", () => {
@@ -140,7 +140,10 @@ describe("Brackwater Reach", () => {
         if (!edits.length) continue;
         tried++;
         const outcome = apply(catalogue, edits);
-        expect(outcome.ok ? [] : [...outcome.issues, ...outcome.conflicts], `${finding.says} ${fix.says}`).toEqual([]);
+        expect(
+          outcome.ok ? [] : [...outcome.issues, ...outcome.conflicts],
+          `${finding.message} ${fix.message}`,
+        ).toEqual([]);
       }
     expect(tried).toBeGreaterThan(50);
   });

@@ -10,11 +10,11 @@ const MOST = 80;
 const LONGEST = 2_000;
 
 /** The name in the header, encoded or as it came, shortened; or what is wrong with it. */
-export function actingFrom(headers: Headers): Actor | { readonly says: string } {
+export function actingFrom(headers: Headers): Actor | { readonly message: string } {
   const given = decoded(cut(headers.get("x-salty-author") ?? "", LONGEST)).trim();
   const name = cut(given, MOST).trim();
-  const says = textProblem(name, { max: MOST, name: true });
-  return name && says ? { says: `The author's name isn't valid. ${says}` } : { name: name || "Anonymous" };
+  const message = textProblem(name, { max: MOST, name: true });
+  return name && message ? { message: `The author's name isn't valid. ${message}` } : { name: name || "Anonymous" };
 }
 
 /** A name that was not encoded is taken as it came. */

@@ -47,8 +47,8 @@ export class Gauge {
   }
 }
 
-const tooLarge = (says: string) =>
-  problem(413, "Too large", `${says} The command line accepts larger bundles.`, {}, { connection: "close" });
+const tooLarge = (message: string) =>
+  problem(413, "Too large", `${message} The command line accepts larger bundles.`, {}, { connection: "close" });
 const mega = (bytes: number): string => (bytes >= 2 ** 20 ? `${bytes / 2 ** 20} MB` : `${bytes / 1024} kB`);
 
 /**

@@ -17,10 +17,10 @@ export async function takePicture(call: Call & { engine: Engine }): Promise<Resp
   const bytes = Buffer.from(read.body.base64, "base64");
   if (bytes.length > MOST_PICTURE_BYTES * 2) return problem(413, REFUSED, "The file is too large.");
   const picture = readPicture(bytes);
-  if ("says" in picture) return problem(422, REFUSED, picture.says);
+  if ("message" in picture) return problem(422, REFUSED, picture.message);
   const name = pictureName(picture.bytes);
-  const says = await call.host.keepPicture(call.engine.pantry, { name, type: picture.type, bytes: picture.bytes });
-  return says ? problem(409, REFUSED, says) : json({ icon: name, leftOut: picture.leftOut });
+  const message = await call.host.keepPicture(call.engine.pantry, { name, type: picture.type, bytes: picture.bytes });
+  return message ? problem(409, REFUSED, message) : json({ icon: name, leftOut: picture.leftOut });
 }
 
 /** Those of some names that no icon, and no picture of the pantry, has. */
@@ -33,7 +33,7 @@ export async function givePicture({ host, engine, params }: Call & { engine: Eng
   if (!picture) return problem(404, "No such picture", "The pantry has no picture with this name.");
   // What was taken by earlier rules is held to those of today.
   const today = picture.type === "image/svg+xml" ? readPicture(new Uint8Array(picture.bytes)) : picture;
-  if ("says" in today) return problem(404, "No such picture", today.says);
+  if ("message" in today) return problem(404, "No such picture", today.message);
   return new Response(new Uint8Array(today.bytes), {
     headers: { "content-type": picture.type, "cache-control": "private, max-age=31536000, immutable" },
   });

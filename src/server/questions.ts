@@ -12,7 +12,7 @@ import type { Node } from "../core/process/node";
 import type { ItemCosts } from "../core/analysis/item-costs";
 import type { RecipeCosts } from "../core/analysis/recipe-costs";
 import type { Edit } from "../core/catalogue/edit";
-import type { Outcome } from "../core/catalogue/apply";
+import type { ApplyResult } from "../core/catalogue/apply";
 import type { Id } from "../core/schema/id";
 import type { Progress } from "../core/exchange/progress";
 import type { PantryTexts } from "../store/texts";
@@ -91,7 +91,7 @@ export interface AnalysisQuestions {
   plan: { question: { readonly of: AskedPlan }; answer: { readonly revision: number; readonly plan: PlanAnswer } };
   whatIf: {
     question: { readonly edits: readonly Edit[] };
-    answer: { readonly ok: true; readonly json: string } | Extract<Outcome, { ok: false }>;
+    answer: { readonly ok: true; readonly json: string } | Extract<ApplyResult, { ok: false }>;
   };
 }
 

@@ -56,7 +56,7 @@ const refusal = ({ conflicts, issues }: Refused): Response =>
         "Someone else changed this first",
         conflicts
           .slice(0, 3)
-          .map((c) => c.says)
+          .map((c) => c.message)
           .join(" "),
         { conflicts: conflicts.slice(0, TOLD), issues: issues.slice(0, TOLD) },
       )
@@ -252,8 +252,8 @@ export async function postPantry(host: Host, name: string): Promise<Response> {
       "This name is already used",
       `There is a pantry with the key “${outcome.key}” already. Choose another name.`,
     );
-  const { says } = outcome;
-  return problem(422, "This isn't a valid pantry name", says, { issues: [issue("name", says)] });
+  const { message } = outcome;
+  return problem(422, "This isn't a valid pantry name", message, { issues: [issue("name", message)] });
 }
 
 export async function deletePantry(host: Host, engine: Engine, typed: string): Promise<Response> {

@@ -93,8 +93,8 @@ describe("what is asked for behind the question mark", () => {
     ],
     ["a chance of nothing", PlanAsked, "confidence=0.000", "confidence must be a number between 0 and 1, such as 0.9."],
     ["characters that can't be seen", IconsAsked, "q=eel%00", "q: "],
-  ])("is refused with what would work: %s", (_, shape, text, says) => {
-    expect(wrong(shape, text).join(" ")).toContain(says);
+  ])("is refused with what would work: %s", (_, shape, text, message) => {
+    expect(wrong(shape, text).join(" ")).toContain(message);
   });
 });
 
@@ -103,7 +103,7 @@ describe("who is acting", () => {
     const read = (name?: string) => actingFrom(new Headers(name === undefined ? {} : { "x-salty-author": name }));
     const actor = (name?: string) => (read(name) as { name: string }).name;
     for (const odd of ["%00", "I%0Ada", "%E2%80%AEadI", "%ED%A0%80".replace("%ED%A0%80", "a%E2%80%8Bb")])
-      expect(read(odd)).toMatchObject({ says: expect.stringContaining("author's name") });
+      expect(read(odd)).toMatchObject({ message: expect.stringContaining("author's name") });
     expect(actor(encodeURIComponent("Tomas Örn"))).toBe("Tomas Örn");
     expect(actor()).toBe("Anonymous");
     expect(actor("%20")).toBe("Anonymous");

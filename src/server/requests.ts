@@ -34,11 +34,11 @@ const namesOf = (shape: Shape<object>): readonly string[] => [
       .map((m) => m.propertyName),
   ),
 ];
-const unknownIn = (names: Iterable<string>, known: readonly string[], says: (name: string) => string): Issue[] =>
+const unknownIn = (names: Iterable<string>, known: readonly string[], message: (name: string) => string): Issue[] =>
   [...names]
     .filter((name) => !known.includes(name))
     .slice(0, 20)
-    .map((name) => issue(shown(name).slice(1, -1), says(name)));
+    .map((name) => issue(shown(name).slice(1, -1), message(name)));
 
 /** What is wrong within the edits of a body, with the place of each fault. */
 const WITHIN = new WeakMap<object, readonly Issue[]>();
@@ -85,12 +85,12 @@ export class DeleteBody extends PantryBody {}
 const told = (errors: readonly ValidationError[]): Issue[] =>
   errors.flatMap((e) => {
     const within = e.constraints?.shapedEdits === undefined ? undefined : WITHIN.get(e.target as object);
-    return within ?? Object.values(e.constraints ?? {}).map((says) => issue(e.property, says));
+    return within ?? Object.values(e.constraints ?? {}).map((message) => issue(e.property, message));
   });
 const texts = (body: object): Issue[] =>
   Object.entries(body).flatMap(([place, value]) => {
-    const says = typeof value === "string" ? textProblem(value, { max: 500, lines: true }) : null;
-    return says ? [issue(place, says)] : [];
+    const message = typeof value === "string" ? textProblem(value, { max: 500, lines: true }) : null;
+    return message ? [issue(place, message)] : [];
   });
 
 /** The body as an instance, or everything that is wrong with it. Only own members of known names are read. */

@@ -45,7 +45,7 @@ export const route =
     if (refused) return withSecurityHeaders(refused);
     try {
       const actor = actingFrom(request.headers);
-      if ("says" in actor) return withSecurityHeaders(problem(400, "Invalid author", actor.says));
+      if ("message" in actor) return withSecurityHeaders(problem(400, "Invalid author", actor.message));
       const query = asks ? asked(asks, new URL(request.url).searchParams) : null;
       if (query && !query.ok) return withSecurityHeaders(unasked(query.issues));
       return withSecurityHeaders(
@@ -137,7 +137,7 @@ async function jsonOf({ request, host }: Call, limits: BodyLimits): Promise<Read
     const text = new TextDecoder("utf-8", { fatal: true }).decode(read.bytes);
     const body: unknown = JSON.parse(text);
     const twice = saidTwice(text);
-    return twice ? { refusal: problem(400, "Duplicate name", `At ${twice.place}: ${twice.says}`) } : { body };
+    return twice ? { refusal: problem(400, "Duplicate name", `At ${twice.place}: ${twice.message}`) } : { body };
   } catch (error) {
     return {
       refusal: problem(

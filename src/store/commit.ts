@@ -178,10 +178,10 @@ export async function commitAll(
     return [refusedFor(pantry, "key", "Another pantry already has this key. Choose a free one.")];
   }
 }
-const refusedFor = (pantry: Id, path: string, says: string): Refused => ({
+const refusedFor = (pantry: Id, path: string, message: string): Refused => ({
   ok: false,
   conflicts: [],
-  issues: [recordIssue("pantry", pantry, "", path, says)],
+  issues: [recordIssue("pantry", pantry, "", path, message)],
 });
 
 const lines = (rows: string): number => rows.split("\n").length - 1;

@@ -3,7 +3,7 @@
  * as they are.
  */
 import { type Catalogue, recordAt } from "../core/catalogue/catalogue";
-import { apply, type Outcome } from "../core/catalogue/apply";
+import { apply, type ApplyResult } from "../core/catalogue/apply";
 import type { Edit } from "../core/catalogue/edit";
 import type { ReadPicture } from "../core/exchange/pictures";
 import { type AnyRecord, definition, type Kind, KINDS } from "../core/kinds/index";
@@ -40,7 +40,7 @@ export interface Prepared {
   /** What the log is to say of it, where that follows from what it does. */
   readonly note?: string;
 }
-export type Refused = Extract<Outcome, { ok: false }>;
+export type Refused = Extract<ApplyResult, { ok: false }>;
 
 /** Edits of a change that the log keeps in one piece. */
 export const EDITS_IN_PART = 1_000;

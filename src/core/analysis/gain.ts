@@ -4,7 +4,7 @@ import { ALIVE, GAINS, MEMBER } from "../network/network";
 import { type Fraction, fraction, wholeMultiples } from "../numbers/fraction";
 import { anyGains, type FoundLoops, searchLoops } from "./loop-search";
 import { type Gain, gainsWith, isLive, multiplicities, proof, round, type Round } from "./rounds";
-import { netOfProcess, type Step, Trade } from "./trade";
+import { netOfProcess, type LoopStep, Trade } from "./trade";
 import { type Column, exactly } from "./support";
 import { Budget, TooMany } from "../budget/budget";
 import { Prices } from "./prices";
@@ -49,7 +49,7 @@ export function gains(
   for (let p = 0; p < network.processes; p++)
     if ((network.flags[p] & (ALIVE | GAINS)) === (ALIVE | GAINS)) alone.push(p);
   if (!alone.length && prices.clean) return NONE;
-  const numbers = (steps: readonly Step[]) =>
+  const numbers = (steps: readonly LoopStep[]) =>
     steps
       .map((step) => (step.run === "process" ? step.process : -1 - step.item - step.currency * network.items))
       .sort((a, b) => a - b)
@@ -57,7 +57,7 @@ export function gains(
   const before = new Map(known.gains.map((g) => [numbers(g.runs.map((r) => r.step)), g]));
   // What was found is proved within limits of its own; what can't be is left out, and said to be incomplete.
   const limit = new Budget(PROOF_STEPS);
-  const proved = (support: readonly Column[], stepOf: (column: Column) => Step): Gain => {
+  const proved = (support: readonly Column[], stepOf: (column: Column) => LoopStep): Gain => {
     const steps = support.map(stepOf);
     const of = steps.map((step) =>
       step.run === "process"
@@ -76,7 +76,7 @@ export function gains(
     );
   };
   const found = alone.map((p) =>
-    proved([{ process: p, net: netOfProcess(compiled, p) }], (): Step => ({ run: "process", process: p })),
+    proved([{ process: p, net: netOfProcess(compiled, p) }], (): LoopStep => ({ run: "process", process: p })),
   );
   const even: Round[] = [];
   const unlessTooMany = <T>(work: () => T, keep: (found: T) => void): void => {
@@ -167,5 +167,5 @@ export function gainsAtAll(compiled: Compiled, reach: Reach): boolean {
 }
 
 /** A name of a step that does not depend on numbers. */
-export const stepKey = (compiled: Compiled, step: Step): string =>
+export const stepKey = (compiled: Compiled, step: LoopStep): string =>
   step.run === "process" ? compiled.processId(step.process) : `sale of ${compiled.nodeOf(step.item)}`;

@@ -4,13 +4,13 @@ import { type Round, rounds } from "../network/components";
 import { type Network, NetworkBuilder } from "../network/network";
 import type { GainReport } from "./gain";
 import type { Gain } from "./rounds";
-import type { Step } from "./trade";
+import type { LoopStep } from "./trade";
 
 export type Verdict = "stuck" | "gaining" | "even" | "lossy";
 
 export interface Loop {
   readonly items: readonly number[];
-  readonly steps: readonly Step[];
+  readonly steps: readonly LoopStep[];
   readonly verdict: Verdict;
   /** The proof, for a gaining loop. */
   readonly gain: Gain | null;
@@ -26,7 +26,7 @@ export interface Loop {
 
 /** Every stuck circle, every loop that gains or comes out even, and in small pantries circles that lose. */
 export function loops(compiled: Compiled, closed: readonly Loop[], report: GainReport): Loop[] {
-  const itemsOf = (runs: readonly { readonly step: Step }[]) => {
+  const itemsOf = (runs: readonly { readonly step: LoopStep }[]) => {
     const { ins, outs } = compiled.network;
     const [taken, given] = [new Set<number>(), new Set<number>()];
     for (const { step } of runs) {
@@ -42,7 +42,7 @@ export function loops(compiled: Compiled, closed: readonly Loop[], report: GainR
       (compiled.nodeOf(a) as string) < (compiled.nodeOf(b) as string) ? -1 : 1,
     );
   };
-  const round = (verdict: Verdict, gain: Gain | null, runs: readonly { readonly step: Step }[]): Loop => ({
+  const round = (verdict: Verdict, gain: Gain | null, runs: readonly { readonly step: LoopStep }[]): Loop => ({
     items: itemsOf(runs),
     steps: runs.map((r) => r.step),
     verdict,
@@ -76,7 +76,7 @@ function lossyCircles(compiled: Compiled, told: readonly Loop[]): Loop[] {
     .map(
       (r): Loop => ({
         items: r.items.sort(byId),
-        steps: inRecordOrder(compiled, r.processes).map((process): Step => ({ run: "process", process })),
+        steps: inRecordOrder(compiled, r.processes).map((process): LoopStep => ({ run: "process", process })),
         verdict: "lossy",
         gain: null,
         byTool: false,
@@ -112,7 +112,7 @@ export function stuckLoops(compiled: Compiled, lost: readonly number[]): Loop[] 
     return [
       {
         items: closed,
-        steps: byKey.map((process): Step => ({ run: "process", process })),
+        steps: byKey.map((process): LoopStep => ({ run: "process", process })),
         verdict: "stuck" as const,
         gain: null,
         byTool: closesByTool(compiled, byKey, own),

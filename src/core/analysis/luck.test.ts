@@ -103,7 +103,7 @@ describe("a check that can't be worked out", () => {
     expect(found.find((f) => f.rule === ("broken" as never))).toMatchObject({
       rule: "broken",
       severity: "warning",
-      says: "“broken” could not be computed for Smoke: a cog came loose",
+      message: "“broken” could not be computed for Smoke: a cog came loose",
       about: [{ kind: "recipe" }],
     });
     expect(found.length).toBe(

@@ -9,7 +9,7 @@ import type { Measure } from "./cost";
 import { policyOrder } from "./policy";
 import type { Readings } from "./readings";
 
-export interface Wanted {
+export interface BasketEntry {
   /** Item → units. */
   readonly make: ReadonlyMap<number, number>;
   /** What is there already, item → units. */
@@ -71,7 +71,7 @@ const TIE = 1e-6;
  * branch and bound) looks for something cheaper; what it finds is taken if it adds up and can be carried out in some
  * order.
  */
-export function planFor(readings: Readings, wanted: Wanted): Plan | NoPlan {
+export function planFor(readings: Readings, wanted: BasketEntry): Plan | NoPlan {
   const measure = wanted.measure ?? "value";
   for (const item of wanted.make.keys())
     if (!readings.reach.items[item] && (wanted.stock?.get(item) ?? 0) < (wanted.make.get(item) as number))
@@ -150,7 +150,7 @@ function policy(readings: Readings, measure: Measure, from: readonly number[], p
  */
 function rollUp(
   readings: Readings,
-  { make, stock, confidence }: Wanted,
+  { make, stock, confidence }: BasketEntry,
   measure: Measure,
   { leftovers, plain = false }: { readonly leftovers: boolean; readonly plain?: boolean },
 ): Runs | NoPlan {
@@ -212,7 +212,7 @@ function rollUp(
  */
 function wholeNumbers(
   readings: Readings,
-  { make, stock }: Wanted,
+  { make, stock }: BasketEntry,
   measure: Measure,
 ): { readonly runs: Runs; readonly proven: boolean } | null {
   const { network, reach } = readings;
@@ -274,7 +274,11 @@ const MOST_TURNS = 20_000;
  * own making would give back is brought. So a lamp that is filled again and again is there once. Nothing is brought where
  * what goes round grows.
  */
-function carriedOut(readings: Readings, runs: Runs, { make, stock }: Pick<Wanted, "make" | "stock">): Carried | null {
+function carriedOut(
+  readings: Readings,
+  runs: Runs,
+  { make, stock }: Pick<BasketEntry, "make" | "stock">,
+): Carried | null {
   const { ins, outs } = readings.network;
   const [used, made] = [ins.qty as Float64Array, outs.qty as Float64Array];
   const have = new Map(stock);
@@ -367,7 +371,7 @@ const MOST_IN_CIRCLES = 200;
  * is made, and not brought; nor is anything to make some of itself. A lamp that is filled and burns down is the same lamp. True also where there are too many
  * processes to say.
  */
-function grows({ network }: Readings, runs: Runs, make: Wanted["make"]): boolean {
+function grows({ network }: Readings, runs: Runs, make: BasketEntry["make"]): boolean {
   const { ins, outs, flags } = network;
   const columns = [...runs.keys()].filter((p) => !(flags[p] & SOURCE));
   if (columns.length > MOST_IN_CIRCLES) return true;
@@ -416,7 +420,7 @@ function together(steps: readonly PlanStep[]): PlanStep[] {
   return [...by].map(([process, { runs, turns }]) => ({ process, runs, ...(turns > 1 ? { turns } : {}) }));
 }
 
-function written(readings: Readings, wanted: Wanted, runs: Runs, best: boolean): Plan {
+function written(readings: Readings, wanted: BasketEntry, runs: Runs, best: boolean): Plan {
   const { network, compiled } = readings;
   const { ins, outs, flags, seconds, money } = network;
   const { steps: ordered, brought } = carriedOut(readings, runs, wanted) ?? {
@@ -474,7 +478,7 @@ function written(readings: Readings, wanted: Wanted, runs: Runs, best: boolean):
 const add = (map: Map<number, number>, item: number, n: number) => map.set(item, (map.get(item) ?? 0) + n);
 
 /** The least that must be brought for steps in their order, beside what they use up: it is there again at the end. */
-function broughtFor(readings: Readings, steps: readonly PlanStep[], stock: Wanted["stock"]): Map<number, number> {
+function broughtFor(readings: Readings, steps: readonly PlanStep[], stock: BasketEntry["stock"]): Map<number, number> {
   const { network, compiled } = readings;
   const { ins, outs } = network;
   const have = new Map(stock);

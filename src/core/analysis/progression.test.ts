@@ -69,12 +69,12 @@ describe("the lowest level", () => {
       forced: { item: at(heated, "Log") },
       path: { length: 3 },
     });
-    for (const [r, says] of [
+    for (const [r, message] of [
       [tagged, "Pie is level 2, but unobtainable before level 6: it needs any fish, and Eel is level 6."],
       [heated, "Loaf is level 1, but unobtainable before level 5: it needs seconds of heat, and Log is level 5."],
     ] as const) {
       const found = [...new Engine(r.catalogue).model().findings].filter((f) => f.rule === "gated-above");
-      expect(found.map((f) => f.says)).toEqual([says]);
+      expect(found.map((f) => f.message)).toEqual([message]);
     }
   });
 

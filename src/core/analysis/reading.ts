@@ -12,7 +12,7 @@ export interface Start {
 }
 
 /** A change while it is followed. */
-export interface Step extends Start {
+export interface ReadingStep extends Start {
   readonly edits: readonly Edit[];
   readonly network: NetworkDelta;
   /** What moved in a reading that stands before this one. */
@@ -34,9 +34,9 @@ export interface Reading<S = unknown, M = unknown> {
    * Called while the network is still as it was: takes back whatever the written processes were a reason for
    * (overdeletion; Gupta, Mumick, Subrahmanian 1993). What it returns is given to `follow`.
    */
-  overdelete?(state: S, step: Step): unknown;
+  overdelete?(state: S, step: ReadingStep): unknown;
   /** Called once the network is as it will be. May change the state in place. */
-  follow(state: S, step: Step, overdeleted: unknown): { readonly state: S; readonly moved: M };
+  follow(state: S, step: ReadingStep, overdeleted: unknown): { readonly state: S; readonly moved: M };
 }
 
 /** Whether something that is declared covers an edit: its kind, or its field where it is a set. */

@@ -17,7 +17,7 @@ import {
   touchedBy,
 } from "./network-delta";
 import type { Reach } from "../network/reach";
-import { covers, type Reading, type Start, type Step } from "./reading";
+import { covers, type Reading, type Start, type ReadingStep } from "./reading";
 import {
   bare,
   causes,
@@ -171,7 +171,7 @@ export class Readings {
     const network = networkDelta(compiled, next, edits, touched);
     const moved = new Map<Reading, unknown>();
     const of = <M>(reading: Reading<unknown, M>): M => moved.get(reading) as M;
-    const step: Step = { ...this.on, edits, network, moved: of };
+    const step: ReadingStep = { ...this.on, edits, network, moved: of };
     const overdeleted = READINGS.map((reading) => reading.overdelete?.(this.state(reading), step));
     rewrite(compiled.network, network);
     for (const [k, reading] of READINGS.entries()) {

@@ -13,7 +13,7 @@ import { outsOf, sameLines } from "./network-delta";
 import { type Supply, supplyOf } from "./supply";
 import { Prices } from "./prices";
 import { Reach } from "../network/reach";
-import type { Reading, Start, Step } from "./reading";
+import type { Reading, Start, ReadingStep } from "./reading";
 
 /** Levels are counted in these steps, so that a derivation can grow within one level. */
 export const LEVEL = 2 ** 20;
@@ -105,7 +105,12 @@ function waysOf({ compiled }: Start, least: LeastCost): Layers {
 }
 
 /** Items whose cheapest way may be another. */
-function doubtfulWays(step: Step, ways: Layers, least: LeastCost, moved: ReadonlyMap<number, number>): Set<number> {
+function doubtfulWays(
+  step: ReadingStep,
+  ways: Layers,
+  least: LeastCost,
+  moved: ReadonlyMap<number, number>,
+): Set<number> {
   const { consumers, outs } = step.compiled.network;
   const doubtful = new Set<number>([...step.network.linked, ...moved.keys()]);
   const seen = new Set<number>();
@@ -150,7 +155,7 @@ export class Quickest {
     this.doubtful.clear();
     return this.layers;
   }
-  doubt(step: Step): void {
+  doubt(step: ReadingStep): void {
     if (!this.layers) return;
     for (const i of doubtfulWays(step, this.layers, this.least, step.moved(time))) this.doubtful.add(i);
   }

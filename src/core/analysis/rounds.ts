@@ -1,7 +1,7 @@
 /** Rounds of a loop: whole numbers of runs in the order of play, with an exact proof of what they leave. */
 import { type Compiled, processAt } from "../network/compile";
 import { add, type Fraction, fraction, multiply, sign, toNumber, wholeMultiples, ZERO } from "../numbers/fraction";
-import type { Step, Thing } from "./trade";
+import type { LoopStep, Balance } from "./trade";
 import { thingAt } from "./trade";
 import { type Column, exactly, rowsOf, totalNet } from "./support";
 import type { Budget } from "../budget/budget";
@@ -9,7 +9,7 @@ import { chanceOfGain, type Luck } from "./luck";
 import type { Reach } from "../network/reach";
 export interface Round {
   /** Whole numbers of runs, the smallest that were found; drop any step and it stops coming round. */
-  readonly runs: readonly { readonly step: Step; readonly times: bigint }[];
+  readonly runs: readonly { readonly step: LoopStep; readonly times: bigint }[];
   /** Expected seconds of one round. */
   readonly seconds: number;
   /** True when every process in it can be reached in a new world. */
@@ -17,7 +17,7 @@ export interface Round {
 }
 export interface Gain extends Round {
   /** Exact expected net of one round; every entry is above zero, all other items come out even. */
-  readonly net: readonly { readonly thing: Thing; readonly amount: Fraction }[];
+  readonly net: readonly { readonly thing: Balance; readonly amount: Fraction }[];
   /**
    * Chance that a single round gains something and loses nothing (1: even in the worst draw), and whether it is exact.
    */
@@ -87,7 +87,7 @@ function inOrder(support: readonly Column[]): number[] {
   return order;
 }
 
-export const isLive = (reach: Reach, steps: readonly Step[]): boolean =>
+export const isLive = (reach: Reach, steps: readonly LoopStep[]): boolean =>
   steps.every((step) => (step.run === "process" ? reach.fires(step.process) : reach.items[step.item] === 1));
 
 export function round(
@@ -95,7 +95,7 @@ export function round(
   reach: Reach,
   support: readonly Column[],
   times: readonly bigint[],
-  stepOf: (column: Column) => Step,
+  stepOf: (column: Column) => LoopStep,
 ): Round {
   const steps = support.map(stepOf);
   return {
@@ -114,7 +114,7 @@ export function proof(
   reach: Reach,
   support: readonly Column[],
   times: readonly bigint[],
-  stepOf: (column: Column) => Step,
+  stepOf: (column: Column) => LoopStep,
   of: readonly unknown[],
 ): Gain {
   if (!gainsWith(support, times)) throw new Error("A gaining loop failed its proof.");

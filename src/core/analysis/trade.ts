@@ -20,17 +20,17 @@ import { type Column, exactly, shrink } from "./support";
 import type { Budget } from "../budget/budget";
 import type { Prices } from "./prices";
 /** What is run: a process, or the sale of an item. */
-export type Step =
+export type LoopStep =
   | { readonly run: "process"; readonly process: number }
   | { readonly run: "sale"; readonly item: number; readonly currency: number };
 /** What is left over: an item, or money of a currency. */
-export type Thing =
+export type Balance =
   | { readonly of: "item"; readonly item: number }
   | { readonly of: "currency"; readonly currency: number };
 
 /** Rows are items, then currencies. */
 export const rowOfCurrency = (compiled: Compiled, currency: number): number => compiled.network.items + currency;
-export const thingAt = ({ network }: Compiled, row: number): Thing =>
+export const thingAt = ({ network }: Compiled, row: number): Balance =>
   row < network.items ? { of: "item", item: row } : { of: "currency", currency: row - network.items };
 
 export function netOfProcess(compiled: Compiled, p: number): Map<number, Fraction> {
@@ -84,7 +84,7 @@ export class Trade implements Nets {
     ].filter((c) => !this.gone.has(c) && (c >= compiled.network.processes || !this.isOutbid(c)));
   }
 
-  stepOf(c: number): Step {
+  stepOf(c: number): LoopStep {
     const { processes, items } = this.compiled.network;
     if (c < processes) return { run: "process", process: c };
     return { run: "sale", item: (c - processes) % items, currency: Math.floor((c - processes) / items) };

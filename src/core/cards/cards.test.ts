@@ -83,10 +83,10 @@ describe("a description", () => {
     ])
       expect(valueNamed(catalogue, eel, name), name).toEqual({ text });
     expect(valueNamed(catalogue, eel, "vigur")).toEqual({
-      says: "There is no value called “vigur”. Did you mean vigour?",
+      message: "There is no value called “vigur”. Did you mean vigour?",
     });
-    expect(valueNamed(catalogue, eel, "buy")).toEqual({ says: "Eel has no value for buy." });
-    expect(valueNamed(catalogue, eel, "__proto__")).toHaveProperty("says");
+    expect(valueNamed(catalogue, eel, "buy")).toEqual({ message: "Eel has no value for buy." });
+    expect(valueNamed(catalogue, eel, "__proto__")).toHaveProperty("message");
     expect(colourNamed(catalogue, "prized")).toBe("#b9892a");
     expect(placeholders(catalogue, eel).map((p) => p.name)).toEqual(
       expect.arrayContaining(["vigour", "smell", "sell"]),
@@ -98,7 +98,7 @@ describe("a description", () => {
       const next = say(catalogue, "Eel", { description: text });
       return findingsOf(next, readingsOf(next))
         .filter((f) => f.rule === "placeholder-gone")
-        .map((f) => f.says);
+        .map((f) => f.message);
     };
     expect(told("Restores {vigour}, [fine](prized).")).toEqual([]);
     expect(told("Restores {warmth} for {buy}.")).toEqual(
@@ -107,7 +107,7 @@ describe("a description", () => {
         "Eel's description uses {buy}: Eel has no value for buy.",
       ].sort(),
     );
-    expect(faultsOf(catalogue, eel, "[x](odd)")[0].says).toMatch(
+    expect(faultsOf(catalogue, eel, "[x](odd)")[0].message).toMatch(
       /^There is no rarity or type called “odd” whose colour could be used\.$/,
     );
   });

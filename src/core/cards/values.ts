@@ -35,18 +35,20 @@ export function valueNamed(
   catalogue: Catalogue,
   item: Item,
   name: string,
-): { readonly text: string } | { readonly says: string } {
+): { readonly text: string } | { readonly message: string } {
   const path = pathNamed(catalogue, item, name);
   if (!path) {
     const near = nearest(
       name,
       placeholders(catalogue, item).map((p) => p.name),
     );
-    return { says: `There is no value called “${name}”.${near.length ? ` Did you mean ${near.join(" or ")}?` : ""}` };
+    return {
+      message: `There is no value called “${name}”.${near.length ? ` Did you mean ${near.join(" or ")}?` : ""}`,
+    };
   }
   const at = pathOf(definition("item"), path);
   const { here } = heldAt(catalogue, "item", item, path);
-  if (!at || here.from === "none") return { says: `${item.name} has no value for ${name}.` };
+  if (!at || here.from === "none") return { message: `${item.name} has no value for ${name}.` };
   const now = around(catalogue);
   return { text: fieldAt(at, now).say(here.value, now) };
 }
@@ -62,7 +64,7 @@ export function colourNamed(catalogue: Catalogue, name: string): string | null {
 
 export interface DescriptionFault {
   readonly name: string;
-  readonly says: string;
+  readonly message: string;
 }
 /** Values and colours that a description names and that are not there. */
 export function faultsOf(catalogue: Catalogue, item: Item, text = item.description): DescriptionFault[] {
@@ -70,11 +72,11 @@ export function faultsOf(catalogue: Catalogue, item: Item, text = item.descripti
   for (const part of everyPart(text)) {
     if (part.is === "value") {
       const value = valueNamed(catalogue, item, part.name);
-      if ("says" in value) found.set(part.name, value.says);
+      if ("message" in value) found.set(part.name, value.message);
     } else if (part.is === "coloured" && colourNamed(catalogue, part.by) === null)
       found.set(part.by, `There is no rarity or type called “${part.by}” whose colour could be used.`);
   }
-  return [...found].map(([name, says]) => ({ name, says }));
+  return [...found].map(([name, message]) => ({ name, message }));
 }
 
 /** The description of an item with the values that it names in their places, as a player reads it. */

@@ -143,7 +143,7 @@ describe("a change", () => {
     const extra = newItem("Cork");
     const there = must(base, [{ op: "add", kind: "item", record: extra }]);
     const changed = must(there, [setField(there, "item", extra.id, "level", 2)]);
-    expect(refused(changed, [{ op: "remove", kind: "item", record: extra }]).conflicts[0].says).toContain(
+    expect(refused(changed, [{ op: "remove", kind: "item", record: extra }]).conflicts[0].message).toContain(
       "was changed since",
     );
   });

@@ -20,10 +20,10 @@ export interface Conflict {
   readonly base: Value;
   readonly yours: Value;
   readonly theirs: Value;
-  readonly says: string;
+  readonly message: string;
 }
 
-export type Outcome =
+export type ApplyResult =
   | { readonly ok: true; readonly catalogue: Catalogue; readonly edits: readonly Edit[] }
   | { readonly ok: false; readonly issues: readonly RecordIssue[]; readonly conflicts: readonly Conflict[] };
 
@@ -146,9 +146,9 @@ class Staging {
     base: Value,
     yours: Value,
     theirs: Value,
-    says: string,
+    message: string,
   ): void {
-    this.conflicts.push({ kind: edit.kind, id, name, field, base, yours, theirs, says });
+    this.conflicts.push({ kind: edit.kind, id, name, field, base, yours, theirs, message });
   }
 
   get told(): number {
@@ -164,7 +164,7 @@ class Staging {
  * they are: everything that was written is held to the rules. (What stands around them, see shape.ts.)
  * @returns the next catalogue (revision + 1) and the edits that had an effect
  */
-export function apply(catalogue: Catalogue, edits: readonly Edit[]): Outcome {
+export function apply(catalogue: Catalogue, edits: readonly Edit[]): ApplyResult {
   const staging = new Staging(catalogue);
   const { issues, conflicts, done, written, removed } = staging;
   for (const edit of edits) {

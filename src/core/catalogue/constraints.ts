@@ -52,11 +52,11 @@ export function treeIssues(next: Catalogue, written: ReadonlyMap<Kind, Written>)
       const why = deep.get(id);
       if (!why) return [];
       const [one, many] = [kindWord(kind), kindWord(kind, true)];
-      const says =
+      const message =
         why === "circle"
           ? `This would make the ${one} its own ancestor. Choose one outside its branch.`
           : `${capital(many)} can be nested at most ${tree.most} deep. Choose a ${one} closer to the top.`;
-      return [recordIssue(kind, id, key, tree.field, says)];
+      return [recordIssue(kind, id, key, tree.field, message)];
     });
   });
 }
@@ -73,8 +73,9 @@ export function ownIssues(before: Catalogue, next: Catalogue, written: ReadonlyM
   const look = (kind: Kind, record: AnyRecord, id: Id) => {
     const field = next.records.field.get(id);
     const value = ownOf(record)[id];
-    const says = field && value !== undefined ? ownProblem(field, kind, value, has) : null;
-    if (field && says) faults.push(recordIssue(kind, record.id, record.key, `own.${id}`, `${field.name}: ${says}`));
+    const message = field && value !== undefined ? ownProblem(field, kind, value, has) : null;
+    if (field && message)
+      faults.push(recordIssue(kind, record.id, record.key, `own.${id}`, `${field.name}: ${message}`));
   };
   for (const [kind, changes] of written)
     for (const [id, record] of changes) {

@@ -43,7 +43,7 @@ function preserves(): { catalogue: Catalogue; preserve: ItemType; smoked: ItemTy
 }
 const write = (catalogue: Catalogue, of: Item, path: string, text: string): Catalogue => {
   const read = readEntry(catalogue, "item", of.id, path, text);
-  if ("says" in read) throw new Error(read.says);
+  if ("message" in read) throw new Error(read.message);
   return must(catalogue, read.edits);
 };
 const shown = (catalogue: Catalogue, of: Item, path: string): string => {
@@ -92,13 +92,13 @@ describe("designers' fields", () => {
     }
     const refuse = (of: OwnField, text: string) => readEntry(catalogue, "item", eel.id, `own.${of.id}`, text);
     expect(refuse(smell, "smo")).toEqual({
-      says: "“smo” isn't an option. Choose salty, smoky or none to speak of. Did you mean smoky?",
+      message: "“smo” isn't an option. Choose salty, smoky or none to speak of. Did you mean smoky?",
     });
     expect(refuse(smell, "sweet")).toEqual({
-      says: "“sweet” isn't an option. Choose salty, smoky or none to speak of.",
+      message: "“sweet” isn't an option. Choose salty, smoky or none to speak of.",
     });
     expect(refuse(keeps, "a while")).toMatchObject({
-      says: expect.stringContaining(
+      message: expect.stringContaining(
         "“a while” isn't a duration. Use 90s, 1m30s or 1800t, in whole ticks (20 per second).",
       ),
     });
@@ -122,7 +122,7 @@ describe("designers' fields", () => {
       const next = must(catalogue, [{ op: "add", kind: "field", record: of }]);
       const path = `own.${of.id}`;
       if (text) expect(write(next, eel, path, text).records.item.get(eel.id)?.own[of.id]).toEqual(value);
-      if (wrong) expect(readEntry(next, "item", eel.id, path, wrong)).toHaveProperty("says");
+      if (wrong) expect(readEntry(next, "item", eel.id, path, wrong)).toHaveProperty("message");
     }
   });
 

@@ -94,10 +94,10 @@ export function ownProblem(
 ): string | null {
   if (field.of !== holder && !(holder === "type" && field.of === "item"))
     return `“${field.name}” is a field of ${field.of === "item" ? "items" : `a ${field.of}`}, not of a ${holder}.`;
-  let says: string | null = null;
+  let message: string | null = null;
   const fault = (_: string, why: string) => {
-    says ??= why;
+    message ??= why;
   };
   fieldOfDefinition(field).check(value, { has, fault });
-  return says;
+  return message;
 }

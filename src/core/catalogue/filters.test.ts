@@ -23,7 +23,7 @@ const cell = (given: Partial<Seen>): Seen => ({
 });
 const holds = (test: keyof typeof TESTS, typed: string, given: Partial<Seen>): boolean | string => {
   const made = testOf(test).ready(typed);
-  return "says" in made ? made.says : made(cell(given));
+  return "message" in made ? made.message : made(cell(given));
 };
 
 describe("conditions on columns", () => {

@@ -24,22 +24,22 @@ export interface Seen {
 }
 
 interface Test {
-  readonly says: string;
+  readonly message: string;
   readonly takes: "text" | "words" | "number" | "range" | "nothing";
   /** Reads what was typed once; a sentence where that can't be. */
-  ready(typed: string): ((cell: Seen) => boolean) | { readonly says: string };
+  ready(typed: string): ((cell: Seen) => boolean) | { readonly message: string };
 }
 const number = (of: (cell: number, typed: number) => boolean): Test["ready"] => {
   return (typed) => {
     const read = typedNumber(typed);
-    return "says" in read ? read : (cell) => cell.number !== null && of(cell.number, read.value);
+    return "message" in read ? read : (cell) => cell.number !== null && of(cell.number, read.value);
   };
 };
-const plain = (of: (cell: Seen) => boolean): Test => ({ says: "", takes: "nothing", ready: () => of });
+const plain = (of: (cell: Seen) => boolean): Test => ({ message: "", takes: "nothing", ready: () => of });
 
 export const TESTS = {
   has: {
-    says: "contains",
+    message: "contains",
     takes: "text",
     ready(typed) {
       const wanted = normalise(typed);
@@ -47,7 +47,7 @@ export const TESTS = {
     },
   },
   is: {
-    says: "is one of",
+    message: "is one of",
     takes: "words",
     ready(typed) {
       const wanted = new Set(typed.split(",").map(normalise).filter(Boolean));
@@ -56,25 +56,25 @@ export const TESTS = {
         wanted.has(normalise(cell.text)) || cell.text.split(",").some((part) => wanted.has(normalise(part)));
     },
   },
-  least: { says: "is at least", takes: "number", ready: number((cell, typed) => cell >= typed) },
-  most: { says: "is at most", takes: "number", ready: number((cell, typed) => cell <= typed) },
+  least: { message: "is at least", takes: "number", ready: number((cell, typed) => cell >= typed) },
+  most: { message: "is at most", takes: "number", ready: number((cell, typed) => cell <= typed) },
   between: {
-    says: "is between",
+    message: "is between",
     takes: "range",
     ready(typed) {
       const ends = typed.split("..").map((part) => typedNumber(part));
-      if (ends.length !== 2) return { says: `“${typed}” isn't a range. Enter two numbers such as 10..20.` };
+      if (ends.length !== 2) return { message: `“${typed}” isn't a range. Enter two numbers such as 10..20.` };
       const [low, high] = ends;
-      if ("says" in low) return low;
-      if ("says" in high) return high;
+      if ("message" in low) return low;
+      if ("message" in high) return high;
       return (cell) => cell.number !== null && cell.number >= low.value && cell.number <= high.value;
     },
   },
-  missing: { ...plain((cell) => cell.from === "none" || cell.text === ""), says: "is empty" },
-  said: { ...plain((cell) => cell.from !== "none" && cell.text !== ""), says: "has a value" },
-  inherited: { ...plain((cell) => cell.from === "inherited"), says: "is inherited" },
-  overridden: { ...plain((cell) => cell.from === "own" && cell.over), says: "is overridden" },
-  out: { ...plain((cell) => cell.out), says: "is out of range" },
+  missing: { ...plain((cell) => cell.from === "none" || cell.text === ""), message: "is empty" },
+  said: { ...plain((cell) => cell.from !== "none" && cell.text !== ""), message: "has a value" },
+  inherited: { ...plain((cell) => cell.from === "inherited"), message: "is inherited" },
+  overridden: { ...plain((cell) => cell.from === "own" && cell.over), message: "is overridden" },
+  out: { ...plain((cell) => cell.out), message: "is out of range" },
 } as const satisfies { readonly [test: string]: Test };
 export type TestName = keyof typeof TESTS;
 export const testOf = (name: TestName): Test => TESTS[name];

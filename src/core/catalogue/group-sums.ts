@@ -16,16 +16,16 @@ export interface Group {
   readonly sums: readonly { readonly sum: number; readonly of: number }[];
 }
 
-interface Named {
+interface GroupRecord {
   readonly key: string | null;
   readonly name: string;
 }
 
 /** An item stands in a group for each of its tags, and in one of everything else. */
-function keysOf(catalogue: Catalogue, item: Item, by: GroupedBy): readonly Named[] {
+function keysOf(catalogue: Catalogue, item: Item, by: GroupedBy): readonly GroupRecord[] {
   const nothing = [{ key: null, name: "–" }];
   const { records } = catalogue;
-  const of = (record: Named | undefined): readonly Named[] =>
+  const of = (record: GroupRecord | undefined): readonly GroupRecord[] =>
     record ? [{ key: record.key, name: record.name }] : nothing;
   if (by === "type") return of(item.type === null ? undefined : records.type.get(item.type));
   if (by === "rarity") return of(item.rarity === null ? undefined : records.rarity.get(item.rarity));

@@ -13,17 +13,17 @@ import { shapedEdits } from "./shape";
 
 const base = kitchen("gather River eel in 80s\nbuy Salt for 1\nSmoke: 2 River eel + 1 Salt -> 2 Smoked eel");
 const [eel, salt, smoke] = [item(base, "River eel"), item(base, "Salt"), recipe(base, "Smoke")];
-const says = (...edits: object[]): string => {
+const message = (...edits: object[]): string => {
   const outcome = apply(base, edits as Edit[]);
   return outcome.ok
     ? "taken"
     : [
         ...outcome.issues.map((i) => `${i.path}: ${i.message}`),
-        ...outcome.conflicts.map((c) => `${c.field}: ${c.says}`),
+        ...outcome.conflicts.map((c) => `${c.field}: ${c.message}`),
       ].join(" | ");
 };
 const withLine = (part: object) =>
-  says(setField(base, "recipe", smoke.id, "lines", [{ ...line("output", eel.id), ...part }] as never));
+  message(setField(base, "recipe", smoke.id, "lines", [{ ...line("output", eel.id), ...part }] as never));
 
 describe("a line from outside", () => {
   it.each([
@@ -53,7 +53,7 @@ describe("a line from outside", () => {
   });
 
   it("is refused where it is none", () => {
-    expect(says(setField(base, "recipe", smoke.id, "lines", [null] as never))).toBe("lines.1: Expected a line.");
+    expect(message(setField(base, "recipe", smoke.id, "lines", [null] as never))).toBe("lines.1: Expected a line.");
   });
 });
 
@@ -70,23 +70,25 @@ describe("a field named by the language", () => {
     "id",
     "stats",
   ])("%s is none", (field) => {
-    expect(says({ op: "set", kind: "item", id: eel.id, field, from: null, to: 3 })).toContain("has no field");
+    expect(message({ op: "set", kind: "item", id: eel.id, field, from: null, to: 3 })).toContain("has no field");
     expect(valueAt("item", eel, field === "id" || field === "stats" ? "x" : field)).toBeNull();
   });
 });
 
 describe("a record from outside", () => {
   it("says every text, and no null for one", () => {
-    expect(says(setField(base, "item", eel.id, "description", null))).toBe("description: Expected text, not “null”.");
-    expect(says(setField(base, "item", eel.id, "icon", null))).toBe("taken");
+    expect(message(setField(base, "item", eel.id, "description", null))).toBe(
+      "description: Expected text, not “null”.",
+    );
+    expect(message(setField(base, "item", eel.id, "icon", null))).toBe("taken");
   });
 
   it("may not lack its name, nor hold what nobody can print", () => {
-    expect(says({ op: "add", kind: "item", record: { id: newId(), key: "cork" } })).toBe(
+    expect(message({ op: "add", kind: "item", record: { id: newId(), key: "cork" } })).toBe(
       "name: This field is missing.",
     );
     expect(
-      says({
+      message({
         op: "add",
         kind: "rarity",
         record: { id: newId(), key: "sound", name: "Sound", colour: { toString: 1 } },
@@ -103,14 +105,17 @@ describe("a record from outside", () => {
 
   it("may not take a key by standing before its holder, nor the same key twice in one change", () => {
     const taken = "is already used by another item";
-    expect(says(setField(base, "item", eel.id, "key", salt.key))).toContain(taken);
-    expect(says(setField(base, "item", salt.id, "key", eel.key))).toContain(taken);
+    expect(message(setField(base, "item", eel.id, "key", salt.key))).toContain(taken);
+    expect(message(setField(base, "item", salt.id, "key", eel.key))).toContain(taken);
     expect(
-      says({ op: "add", kind: "item", record: newItem("Cork") }, { op: "add", kind: "item", record: newItem("Cork") }),
+      message(
+        { op: "add", kind: "item", record: newItem("Cork") },
+        { op: "add", kind: "item", record: newItem("Cork") },
+      ),
     ).toContain(taken);
-    expect(says(setField(base, "item", eel.id, "key", "x_1"), setField(base, "item", salt.id, "key", "x1"))).toContain(
-      taken,
-    );
+    expect(
+      message(setField(base, "item", eel.id, "key", "x_1"), setField(base, "item", salt.id, "key", "x1")),
+    ).toContain(taken);
   });
 
   it("may take a key that is given up in the same change, and is found by it then", () => {
@@ -130,12 +135,12 @@ describe("a record from outside", () => {
 describe("the settings of a pantry", () => {
   it("are those of this pantry only", () => {
     expect(
-      says({ op: "set", kind: "pantry", id: newId(), field: "name", from: base.pantry.name, to: "Mine" }),
+      message({ op: "set", kind: "pantry", id: newId(), field: "name", from: base.pantry.name, to: "Mine" }),
     ).toContain("another pantry");
-    expect(says(setField(base, "pantry", base.pantry.id, "key", "../../etc"))).toContain(
+    expect(message(setField(base, "pantry", base.pantry.id, "key", "../../etc"))).toContain(
       "key: “../../etc” isn't a key. Use lower-case letters, digits and single “_” between them, such as coarse_salt.",
     );
-    expect(says(setField(base, "pantry", base.pantry.id, "name", "   "))).toContain("at least one letter");
+    expect(message(setField(base, "pantry", base.pantry.id, "name", "   "))).toContain("at least one letter");
   });
 });
 
@@ -151,7 +156,7 @@ describe("types", () => {
 
   it("go a bounded way down, also when a branch moves", () => {
     const chain = types(Array.from({ length: MOST_DEPTH + 1 }, (_, k) => (k ? k - 1 : null)));
-    expect(says(...add(chain))).toContain(`nested at most ${MOST_DEPTH} deep`);
+    expect(message(...add(chain))).toContain(`nested at most ${MOST_DEPTH} deep`);
     const two = must(base, add([...types(Array.from({ length: 20 }, (_, k) => (k ? k - 1 : null)))]));
     const [first] = [...two.records.type.values()];
     const more = types(Array.from({ length: 20 }, (_, k) => (k ? k - 1 : null))).map((t) => ({
@@ -168,7 +173,7 @@ describe("types", () => {
 
   it("are never their own ancestors, however many stand between", () => {
     const ring = types([2, 0, 1]);
-    expect(says(...add(ring))).toContain("its own ancestor");
+    expect(message(...add(ring))).toContain("its own ancestor");
   });
 });
 

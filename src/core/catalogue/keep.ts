@@ -82,7 +82,7 @@ export function filterOf(
   for (const { column, test, value } of readConditions(query.get("where") ?? "")) {
     const path = pathByKey(catalogue, "item", column);
     const holds = testOf(test).ready(value);
-    if ("says" in holds) continue;
+    if ("message" in holds) continue;
     tests.push((i) => {
       const cell = seen(catalogue, i, path, readings);
       return cell === null || holds(cell);

@@ -10,7 +10,7 @@ import { IdTable } from "./ids";
 import { buildBy, type Collecting, type Index, type PersistentMap } from "./persistent-map";
 
 type Values = Readonly<Record<string, unknown>>;
-interface Wanted {
+interface ReferenceQuery {
   readonly size: number;
   keys(): Iterable<Id>;
 }
@@ -174,7 +174,7 @@ export interface Referrer {
 }
 
 /** Every record that refers to one of the given ids of a kind, once for each it refers to. */
-export function* referrersTo(catalogue: Catalogue, kind: Kind, wanted: Wanted): Generator<Referrer> {
+export function* referrersTo(catalogue: Catalogue, kind: Kind, wanted: ReferenceQuery): Generator<Referrer> {
   if (!wanted.size) return;
   for (const of of kindsReferringTo(kind)) {
     const records = recordsOf(catalogue, of) as unknown as PersistentMap<AnyRecord>;

@@ -70,8 +70,8 @@ describe("a record may be written", () => {
     ],
     ["stats that are no object", { stats: [] as never }, "stats: Expected an object of stats and their values."],
     ["an id that is none", { id: "eel" as Id }, "id: An id is 12 characters of 0-9 and a-z."],
-  ])("but not with %s", (_, part, says) => {
-    expect(with_(part)).toEqual([says]);
+  ])("but not with %s", (_, part, message) => {
+    expect(with_(part)).toEqual([message]);
   });
 
   it("but not with a field nobody knows", () => {
@@ -156,12 +156,12 @@ describe("a record may be written", () => {
       "201 lines; at most 200 fit",
     ],
     ["lines that are no list", "recipe", { lines: {} }, "Expected a list of lines"],
-  ] as const)("but not with %s", (_, kind, part, says) => {
+  ] as const)("but not with %s", (_, kind, part, message) => {
     const record = { ...withDefaults(kind, { id: id(), key: "x", name: "X" } as never), ...part } as
       | Rarity
       | Stat
       | Recipe;
-    expect(faults(kind, record).join()).toContain(says);
+    expect(faults(kind, record).join()).toContain(message);
   });
 
   it("though a chance above 1 or a backward range may: the checks report those", () => {

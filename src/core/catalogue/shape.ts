@@ -25,7 +25,7 @@ export function shapedEdits(
   value: unknown,
 ): { readonly edits: readonly Edit[] } | { readonly issues: readonly Issue[] } {
   const issues: Issue[] = [];
-  const wrong = (place: string, says: string) => issues.push(issue(place, says));
+  const wrong = (place: string, message: string) => issues.push(issue(place, message));
   if (!Array.isArray(value)) wrong("edits", `Expected a list of edits, not ${shown(value)}.`);
   else if (!value.length) wrong("edits", "Expected at least one edit.");
   else if (value.length > MOST_EDITS)
@@ -33,12 +33,12 @@ export function shapedEdits(
   else
     for (let k = 0; k < value.length && issues.length < TOLD; k++) {
       const place = `edits[${k}]`;
-      shapedEdit(value[k], (at, says) => wrong(at ? `${place}.${at}` : place, says));
+      shapedEdit(value[k], (at, message) => wrong(at ? `${place}.${at}` : place, message));
     }
   return issues.length ? { issues: issues.slice(0, TOLD) } : { edits: value as readonly Edit[] };
 }
 
-function shapedEdit(edit: unknown, wrong: (at: string, says: string) => void): void {
+function shapedEdit(edit: unknown, wrong: (at: string, message: string) => void): void {
   const op = isPlain(edit) ? edit.op : undefined;
   if (!isPlain(edit)) wrong("", `Expected an edit, not ${shown(edit)}.`);
   else if (op !== "add" && op !== "remove" && op !== "set")
@@ -49,7 +49,7 @@ function shapedEdit(edit: unknown, wrong: (at: string, says: string) => void): v
 function shapedAs(
   op: keyof typeof NAMES,
   edit: { readonly [name: string]: unknown },
-  wrong: (at: string, says: string) => void,
+  wrong: (at: string, message: string) => void,
 ): void {
   const { kind } = edit;
   const kinds: readonly unknown[] = op === "set" ? [...KINDS, "pantry"] : KINDS;

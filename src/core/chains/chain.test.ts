@@ -3,17 +3,17 @@ import { around } from "../catalogue/surroundings";
 import { type Node, sayNode } from "../process/node";
 import type { Readings } from "../analysis/readings";
 import { at, read } from "../testing/told";
-import { ASKED, type Ask, type Chain, chainOf, type Thing } from "./chain";
+import { ASKED, type Ask, type Chain, chainOf, type ChainNode } from "./chain";
 import { foldedAway, stepFrom } from "./folding";
 import { HEIGHT, layoutOf, WIDTH } from "./layout";
-import { chainDot, chainGraphml, chainSvg, type Named } from "./written";
+import { chainDot, chainGraphml, chainSvg, type NodeWords } from "./written";
 
 const chain = (r: Readings, name: string, ask: Partial<Ask> = {}): Chain => {
   const found = chainOf(r, r.compiled.nodeOf(at(r, name)) as Node, { ...ASKED, ...ask });
   if (!found) throw new Error(`no chain of ${name}`);
   return found;
 };
-const named = (r: Readings): Named => ({
+const named = (r: Readings): NodeWords => ({
   name: (node) => sayNode(around(r.catalogue), node),
   cost: (t) => String(t.cost),
   amount: (t) => String(t.amount),
@@ -30,7 +30,7 @@ describe("the chain of an item", () => {
     const r = read(CRATE);
     const c = chain(r, "Crate");
     const all = things(r, c);
-    const of = (name: string) => all.get(name) as Thing;
+    const of = (name: string) => all.get(name) as ChainNode;
     expect(c.cost).toBe(12);
     expect(["Log", "Nail", "Plank", "Crate", "Pile"].map((n) => of(n).column)).toEqual([0, 0, 1, 2, 3]);
     expect(["Log", "Nail", "Plank", "Crate"].map((n) => of(n).amount)).toEqual([1.5, 8, 6, 1]);
@@ -42,7 +42,7 @@ describe("the chain of an item", () => {
 
   it("tells the other ways with their cost, and goes them when it is asked to", () => {
     const r = read(`${CRATE}\nbuy Plank for 3\nCarve: 1 Log -> 1 Plank`);
-    const plank = things(r, chain(r, "Crate")).get("Plank") as Thing;
+    const plank = things(r, chain(r, "Crate")).get("Plank") as ChainNode;
     expect(plank.way).toMatchObject({ name: "Saw", cost: 1 });
     expect(plank.others.map((w) => [w.name, w.cost])).toEqual([
       ["Plank", 3],
@@ -58,7 +58,7 @@ describe("the chain of an item", () => {
 
   it("does not go a way that would go round for ever", () => {
     const r = read("buy Salt for 3\nDissolve: 1 Salt -> 1 Brine\nDraw: 1 Brine -> 1 Salt");
-    const salt = things(r, chain(r, "Brine")).get("Salt") as Thing;
+    const salt = things(r, chain(r, "Brine")).get("Salt") as ChainNode;
     const c = chain(r, "Brine", { ways: [salt.others[0].key] });
     expect(c.refused).toEqual([salt.others[0].key]);
     expect(c.cost).toBe(3);

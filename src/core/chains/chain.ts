@@ -9,7 +9,7 @@ import { ALIVE, SALVAGE } from "../network/network";
 import type { Node } from "../process/node";
 
 /** One of the ways to come by something. */
-export interface Way {
+export interface ChainAlternative {
   /** What it is switched by: kind, id and part of a process. */
   readonly key: string;
   readonly by: By;
@@ -18,7 +18,7 @@ export interface Way {
   readonly cost: number | null;
 }
 
-export interface Thing {
+export interface ChainNode {
   readonly node: Node;
   /** Column: 0 for what comes into the world or can't be had, above it what is made of columns before. */
   readonly column: number;
@@ -29,9 +29,9 @@ export interface Thing {
   /** What it adds to the cost of one of the item, its own inputs included. */
   readonly share: number | null;
   /** The way that is drawn; null: there is none. */
-  readonly way: Way | null;
+  readonly way: ChainAlternative | null;
   /** Others, cheapest first. */
-  readonly others: readonly Way[];
+  readonly others: readonly ChainAlternative[];
   /** Stands behind the item: made of it. */
   readonly onward: boolean;
   /** Needed and kept: a tool that lasts, a station, what teaches. Its own chain is folded. */
@@ -56,7 +56,7 @@ export interface Chain {
   readonly measure: Measure;
   /** Of one of the item along the ways that are drawn; null: it can't be had. */
   readonly cost: number | null;
-  readonly things: readonly Thing[];
+  readonly things: readonly ChainNode[];
   readonly links: readonly Link[];
   /** Things that were left out: too thin or too far. */
   readonly folded: number;
@@ -164,8 +164,8 @@ export function chainOf(readings: Readings, item: Node, ask: Ask): Chain | null 
     for (const { to, amount } of madeOf(readings, i))
       if (onward.has(to)) link(i, to, amount, finite(amount * (amount ? least.cost[i] : 0)));
 
-  const wayOf = (i: number, p: number): Way => wayAt(readings, least, i, p);
-  const things = [...shown, ...onward.keys()].sort(byKey).map((i): Thing => {
+  const wayOf = (i: number, p: number): ChainAlternative => wayAt(readings, least, i, p);
+  const things = [...shown, ...onward.keys()].sort(byKey).map((i): ChainNode => {
     const isKept = kept.has(i);
     const drawn = isKept ? by(i) : way(i);
     // A tag may have ten thousand members: only those that are told are looked at closely.
@@ -257,7 +257,7 @@ function costBy(least: LeastCost, i: number, p: number): number {
   return Number.POSITIVE_INFINITY;
 }
 
-function wayAt(readings: Readings, least: LeastCost, i: number, p: number): Way {
+function wayAt(readings: Readings, least: LeastCost, i: number, p: number): ChainAlternative {
   const { kind, record } = processAt(readings.compiled, p);
   const cost = costBy(least, i, p);
   const key = keyAt(readings, p);

@@ -11,7 +11,7 @@ const [THINNEST, WIDEST] = [1.5, 26];
 
 export type Weighing = "cost" | "amount" | "even";
 
-export interface Box {
+export interface Rectangle {
   readonly node: Node;
   readonly x: number;
   readonly y: number;
@@ -29,7 +29,7 @@ export interface Ribbon {
 export interface Layout {
   readonly width: number;
   readonly height: number;
-  readonly boxes: readonly Box[];
+  readonly boxes: readonly Rectangle[];
   readonly ribbons: readonly Ribbon[];
 }
 
@@ -59,7 +59,7 @@ export function layoutOf(chain: Chain, weighing: Weighing): Layout {
   const bottom = Math.max(0, ...boxes.map((b) => b.y + HEIGHT));
   let deepest = bottom;
   const ribbons = chain.links.map((l, k): Ribbon => {
-    const [a, b] = [at.get(l.from) as Box, at.get(l.to) as Box];
+    const [a, b] = [at.get(l.from) as Rectangle, at.get(l.to) as Rectangle];
     const [y1, y2] = [ports.from[k], ports.to[k]];
     const [x1, x2] = [a.x + WIDTH, b.x];
     const width = Number(widths[k].toFixed(2));
@@ -140,7 +140,7 @@ const weigh = (l: Link, weighing: Weighing): number =>
   weighing === "even" ? 0.15 : ((weighing === "cost" ? l.share : l.amount) ?? 0);
 
 /** Where each ribbon leaves and comes in: beside each other in the order of where they go, not on top of each other. */
-function portsOf(links: readonly Link[], widths: readonly number[], at: ReadonlyMap<Node, Box>) {
+function portsOf(links: readonly Link[], widths: readonly number[], at: ReadonlyMap<Node, Rectangle>) {
   const from = new Array<number>(links.length).fill(0);
   const to = new Array<number>(links.length).fill(0);
   const spread = (side: "from" | "to", out: number[]) => {
@@ -148,8 +148,8 @@ function portsOf(links: readonly Link[], widths: readonly number[], at: Readonly
     const by = new Map<Node, number[]>();
     for (const [k, l] of links.entries()) by.set(l[side], [...(by.get(l[side]) ?? []), k]);
     for (const [node, all] of by) {
-      const box = at.get(node) as Box;
-      all.sort((a, b) => (at.get(links[a][other]) as Box).y - (at.get(links[b][other]) as Box).y || a - b);
+      const box = at.get(node) as Rectangle;
+      all.sort((a, b) => (at.get(links[a][other]) as Rectangle).y - (at.get(links[b][other]) as Rectangle).y || a - b);
       const whole = all.reduce((sum, k) => sum + widths[k], 0);
       const room = HEIGHT - 6;
       // More than fits is pressed together.

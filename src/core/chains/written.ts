@@ -1,17 +1,17 @@
 /** A chain as a file: a picture (SVG), and as a graph for other programs (GraphML, DOT). */
 import type { Node } from "../process/node";
-import type { Chain, Thing } from "./chain";
+import type { Chain, ChainNode } from "./chain";
 import { HEIGHT, type Layout, WIDTH } from "./layout";
 
 const escaped = (text: string): string =>
   text.replace(/\p{Cc}/gu, " ").replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`);
 
-export interface Named {
+export interface NodeWords {
   readonly name: (node: Node) => string;
   /** "3.20", "1 min"; of one of it. */
-  readonly cost: (thing: Thing) => string;
+  readonly cost: (thing: ChainNode) => string;
   /** "2 ×"; of it in one of the item. */
-  readonly amount: (thing: Thing) => string;
+  readonly amount: (thing: ChainNode) => string;
 }
 
 const COLOURS = {
@@ -28,14 +28,14 @@ const COLOURS = {
 const short = (text: string, most: number): string => (text.length > most ? `${text.slice(0, most - 1)}…` : text);
 
 /** By itself: no fonts, no styles and no pictures from outside. */
-export function chainSvg(chain: Chain, { width, height, boxes, ribbons }: Layout, named: Named): string {
+export function chainSvg(chain: Chain, { width, height, boxes, ribbons }: Layout, named: NodeWords): string {
   const things = new Map(chain.things.map((t) => [t.node, t]));
   const paths = ribbons.map(
     (r) =>
       `<path d="${r.path}" fill="none" stroke="${r.back ? COLOURS.back : r.kept ? COLOURS.kept : COLOURS.ribbon}" stroke-opacity="${r.kept || r.back ? 0.9 : 0.35}" stroke-width="${r.width}"${r.kept ? ' stroke-dasharray="4 4"' : ""}/>`,
   );
   const nodes = boxes.map(({ node, x, y }) => {
-    const thing = things.get(node) as Thing;
+    const thing = things.get(node) as ChainNode;
     const line = thing.cost === null ? COLOURS.missing : node === chain.item ? COLOURS.picked : COLOURS.line;
     return `<g><rect x="${x}" y="${y}" width="${WIDTH}" height="${HEIGHT}" rx="3" fill="${COLOURS.ground}" stroke="${line}" stroke-width="${node === chain.item ? 2.5 : 1}"/><text x="${x + 10}" y="${y + 19}" font-weight="600" fill="${COLOURS.ink}">${escaped(short(named.name(node), 22))}</text><text x="${x + 10}" y="${y + 36}" font-size="12" fill="${COLOURS.second}">${escaped(short([named.amount(thing), named.cost(thing)].filter(Boolean).join("  "), 26))}</text></g>`;
   });
@@ -43,7 +43,7 @@ export function chainSvg(chain: Chain, { width, height, boxes, ribbons }: Layout
 }
 
 /** GraphML 1.0 with names, columns, amounts and costs. */
-export function chainGraphml(chain: Chain, named: Named): string {
+export function chainGraphml(chain: Chain, named: NodeWords): string {
   const key = (id: string, of: string, type: string) =>
     `<key id="${id}" for="${of}" attr.name="${id}" attr.type="${type}"/>`;
   const data = (id: string, value: string | number | boolean | null) =>
@@ -60,7 +60,7 @@ ${chain.links.map((l) => `<edge source="${escaped(l.from)}" target="${escaped(l.
 }
 
 /** DOT, as Graphviz reads it. */
-export function chainDot(chain: Chain, named: Named): string {
+export function chainDot(chain: Chain, named: NodeWords): string {
   const quoted = (text: string): string => `"${text.replace(/[\\"]/g, "\\$&").replace(/[\r\n]+/g, " ")}"`;
   return `digraph chain {
   rankdir=LR;

@@ -168,13 +168,13 @@ const rank = new Map<string, number>(RULE_IDS.map((id, k) => [id, k]));
 interface Listed {
   readonly rule: string;
   readonly severity: Severity;
-  readonly says: string;
+  readonly message: string;
   readonly fingerprint: string;
 }
 /** Faults first, then by check, then by what they say. */
 export const byOrder = (a: Listed, b: Listed): number =>
   Number(a.severity !== "error") - Number(b.severity !== "error") ||
   (rank.get(a.rule) ?? -1) - (rank.get(b.rule) ?? -1) ||
-  (a.says < b.says ? -1 : a.says > b.says ? 1 : a.fingerprint < b.fingerprint ? -1 : 1);
+  (a.message < b.message ? -1 : a.message > b.message ? 1 : a.fingerprint < b.fingerprint ? -1 : 1);
 /** Sorts in place. */
 export const inOrder = <F extends Listed>(findings: F[]): F[] => findings.sort(byOrder);

@@ -43,9 +43,9 @@ export const burnerCold = perRecord<"recipe">({
     const heat = recipe.heat || Math.max(...waysOf(recipe).map((w) => w.heat));
     yield {
       subject: recipeRef(recipe),
-      says: `${recipe.name} needs ${formatTicks(heat, catalogue.pantry.ticksPerSecond)} of heat, but no obtainable item burns${tag ? ` there (accepted fuel: ${tag})` : ""}.`,
+      message: `${recipe.name} needs ${formatTicks(heat, catalogue.pantry.ticksPerSecond)} of heat, but no obtainable item burns${tag ? ` there (accepted fuel: ${tag})` : ""}.`,
       evidence: { type: "lines", inputs: [itemRef(context, first)], recipes: [recipeRef(recipe)] },
-      fixes: [{ says: `Open ${recipe.name}`, do: "open", kind: "recipe", id: recipe.id }],
+      fixes: [{ message: `Open ${recipe.name}`, do: "open", kind: "recipe", id: recipe.id }],
     };
   },
 });
@@ -75,9 +75,9 @@ export const fuelUnburnt = perRecord<"item">({
     if (taken) return;
     yield {
       subject: ref(catalogue, "item", item.id),
-      says: `${item.name} burns for ${formatTicks(burns, catalogue.pantry.ticksPerSecond)}, but no recipe needs heat where it can burn.`,
+      message: `${item.name} burns for ${formatTicks(burns, catalogue.pantry.ticksPerSecond)}, but no recipe needs heat where it can burn.`,
       evidence: { type: "names", names: [item.name] },
-      fixes: [{ says: `Open ${item.name}`, do: "open", kind: "item", id: item.id }],
+      fixes: [{ message: `Open ${item.name}`, do: "open", kind: "item", id: item.id }],
     };
   },
 });

@@ -8,7 +8,7 @@ import type { AnyRecord, Kind, Recipe, RecordOf, Source } from "../kinds/index";
 import { around } from "../catalogue/surroundings";
 import { processAt } from "../network/compile";
 import { fuelOf, type Node, nodeOf, sayNode, tagOf } from "../process/node";
-import type { Named as NamedThing } from "../notation/line";
+import type { LineTarget as NamedThing } from "../notation/line";
 import type { Id } from "../schema/id";
 
 /** A record as findings name it: enough to link to it and to say it. */
@@ -44,7 +44,7 @@ export type Evidence =
   | { readonly type: "names"; readonly names: readonly string[] };
 
 /** A ready-made way to mend: edits, a new source to fill in, or a place that needs a hand. */
-export type Fix = { readonly says: string } & (
+export type Fix = { readonly message: string } & (
   | { readonly do: "edit"; readonly edits: readonly Edit[] }
   | { readonly do: "source"; readonly item: Id }
   /** One item stands wherever others stood, and those retire or are taken out. */
@@ -57,7 +57,7 @@ export interface Finding {
   readonly severity: Severity;
   readonly about: readonly Ref[];
   /** One sentence in plain words with its numbers. */
-  readonly says: string;
+  readonly message: string;
   readonly evidence: Evidence;
   readonly fixes: readonly Fix[];
   /** Stays the same while unrelated edits and the numbers in the sentence change. */
@@ -70,7 +70,7 @@ export interface FindingDraft {
   readonly subject: Ref | readonly Ref[];
   /** Who else is named. */
   readonly with?: readonly Ref[];
-  readonly says: string;
+  readonly message: string;
   readonly evidence: Evidence;
   readonly fixes: readonly Fix[];
 }
@@ -85,7 +85,7 @@ export interface CheckContext extends Checked {
   readonly told: FindingCache;
 }
 
-interface Named {
+interface CheckHead {
   /** Its entry in the checklist. */
   readonly id: RuleId;
   /** Readings that what it says depends on: what moved in them is looked at again. */
@@ -100,7 +100,7 @@ interface Named {
 }
 
 /** Looks at one record at a time, by what the readings say about it and its nearest neighbours. */
-export interface RecordCheck<K extends Kind = Kind> extends Named {
+export interface RecordCheck<K extends Kind = Kind> extends CheckHead {
   readonly per: readonly K[];
   at(context: CheckContext, record: RecordOf<K>, kind: K): Iterable<FindingDraft>;
   /**
@@ -119,14 +119,14 @@ export interface RecordCheck<K extends Kind = Kind> extends Named {
   also?(context: CheckContext, delta: Delta, edits: readonly Edit[]): Iterable<Id>;
 }
 /** Looks at all records of a kind that have something in common. */
-export interface GroupCheck extends Named {
+export interface GroupCheck extends CheckHead {
   readonly groups: readonly Kind[];
   /** What must be the same; null: the record counts for nothing. */
   common(record: AnyRecord, kind: Kind): string | null;
   among(context: CheckContext, records: readonly AnyRecord[], kind: Kind): Iterable<FindingDraft>;
 }
 /** Looks at the whole, whenever something moved in what it reads. */
-export interface WholeCheck extends Named {
+export interface WholeCheck extends CheckHead {
   /** It names more items than its evidence does: it looks again where one is renamed. */
   readonly namesOthers?: true;
   find(context: CheckContext): Iterable<FindingDraft>;

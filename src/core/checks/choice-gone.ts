@@ -24,20 +24,20 @@ export const choiceGone = perRecord<Holder>({
       const offers = nearest(value, field.options, 2);
       yield {
         subject: [ref(catalogue, kind, record.id), ref(catalogue, "field", id)],
-        says: `${record.name} has ${field.name} “${value}”, which is no longer an option.`,
+        message: `${record.name} has ${field.name} “${value}”, which is no longer an option.`,
         evidence: { type: "names", names: field.options.slice(0, 12) },
         fixes: [
           ...offers.map((word) => ({
-            says: `Change it to ${word}`,
+            message: `Change it to ${word}`,
             do: "edit" as const,
             edits: [setField(catalogue, kind, record.id, `own.${id}`, word)],
           })),
           {
-            says: `Add the option “${value}” again`,
+            message: `Add the option “${value}” again`,
             do: "edit",
             edits: [setField(catalogue, "field", id, "options", [...field.options, value])],
           },
-          { says: `Open ${record.name}`, do: "open", kind, id: record.id },
+          { message: `Open ${record.name}`, do: "open", kind, id: record.id },
         ],
       };
     }

@@ -71,15 +71,15 @@ export const combinesOneWay = perRecord<"recipe">({
     yield {
       subject: recipeRef(recipe),
       with: [one, two],
-      says: `${one.name} on ${two.name} works, ${two.name} on ${one.name} does nothing.`,
+      message: `${one.name} on ${two.name} works, ${two.name} on ${one.name} does nothing.`,
       evidence: { type: "lines", inputs: [one, two], recipes: [recipeRef(recipe)] },
       fixes: [
         {
-          says: "Allow either order",
+          message: "Allow either order",
           do: "edit",
           edits: [setField(catalogue, "recipe", recipe.id, "grid", { ...recipe.grid, mirrored: true })],
         },
-        { says: `Open ${recipe.name}`, do: "open", kind: "recipe", id: recipe.id },
+        { message: `Open ${recipe.name}`, do: "open", kind: "recipe", id: recipe.id },
       ],
     };
   },

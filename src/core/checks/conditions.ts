@@ -24,7 +24,7 @@ const applies = (use: Use, id: Id): boolean =>
   !use.off && use.effects.some(({ does }) => does.is === "apply" && does.condition === id);
 const uses = (catalogue: Catalogue): Use[] => [...catalogue.records.use.values()];
 const open = (condition: Condition) =>
-  ({ says: `Open ${condition.name}`, do: "open", kind: "condition", id: condition.id }) as const;
+  ({ message: `Open ${condition.name}`, do: "open", kind: "condition", id: condition.id }) as const;
 
 /** A condition that lasts until it is cleared, which nothing does. */
 export const conditionNeverEnds = perRecord<"condition">({
@@ -51,11 +51,11 @@ export const conditionNeverEnds = perRecord<"condition">({
     yield {
       subject: ref(catalogue, "condition", condition.id),
       with: by.slice(0, 20).map((u) => ref(catalogue, "use", u.id)),
-      says: `${condition.name} lasts until it is cleared, but nothing clears it after ${list(by.map((u) => u.name))}.`,
+      message: `${condition.name} lasts until it is cleared, but nothing clears it after ${list(by.map((u) => u.name))}.`,
       evidence: { type: "names", names: [condition.name] },
       fixes: [
         {
-          says: "Set its duration to 30 seconds",
+          message: "Set its duration to 30 seconds",
           do: "edit",
           edits: [setField(catalogue, "condition", condition.id, "ticks", 30 * catalogue.pantry.ticksPerSecond)],
         },
@@ -75,7 +75,7 @@ export const conditionUnapplied = perRecord<"condition">({
     if (uses(catalogue).some((u) => applies(u, condition.id)) || isCarried(catalogue, condition.id)) return;
     yield {
       subject: ref(catalogue, "condition", condition.id),
-      says: `${condition.name} is never applied: no use applies it, and no item causes it while carried.`,
+      message: `${condition.name} is never applied: no use applies it, and no item causes it while carried.`,
       evidence: { type: "names", names: [condition.name] },
       fixes: [open(condition)],
     };
@@ -86,17 +86,17 @@ export const conditionUnapplied = perRecord<"condition">({
 export const oppositeConditions = perUse("opposite-conditions", function* ({ catalogue }, item, use) {
   const name = (id: Id) => catalogue.records.condition.get(id)?.name ?? id;
   const applied: Id[] = [];
-  const wrong: { about: Id[]; says: string }[] = [];
+  const wrong: { about: Id[]; message: string }[] = [];
   for (const id of use.having)
     if (use.without.includes(id))
-      wrong.push({ about: [id], says: `requires ${name(id)} and is refused while it lasts` });
+      wrong.push({ about: [id], message: `requires ${name(id)} and is refused while it lasts` });
   for (const { does } of use.effects) {
     if (does.is === "clear" && applied.includes(does.condition))
-      wrong.push({ about: [does.condition], says: `applies ${name(does.condition)} and then clears it` });
+      wrong.push({ about: [does.condition], message: `applies ${name(does.condition)} and then clears it` });
     if (does.is === "clear all")
       for (const id of applied)
         if (catalogue.records.condition.get(id)?.nature === does.nature)
-          wrong.push({ about: [id], says: `applies ${name(id)} and then clears all ${does.nature} conditions` });
+          wrong.push({ about: [id], message: `applies ${name(id)} and then clears all ${does.nature} conditions` });
     if (does.is !== "apply") continue;
     const of = catalogue.records.condition.get(does.condition);
     for (const other of applied) {
@@ -105,20 +105,20 @@ export const oppositeConditions = perUse("opposite-conditions", function* ({ cat
       if (of.exclusion !== null && of.exclusion === beside.exclusion)
         wrong.push({
           about: [other, of.id],
-          says: `applies ${beside.name} and ${of.name}, but only one of them can be active`,
+          message: `applies ${beside.name} and ${of.name}, but only one of them can be active`,
         });
       else if (cancels(of, beside))
         wrong.push({
           about: [other, of.id],
-          says: `applies ${beside.name} and ${of.name}, which cancel each other out`,
+          message: `applies ${beside.name} and ${of.name}, which cancel each other out`,
         });
     }
     applied.push(does.condition);
   }
-  for (const { about, says } of wrong)
+  for (const { about, message } of wrong)
     yield {
       subject: aboutUse(catalogue, item, use, ...about.map((id) => ref(catalogue, "condition", id))),
-      says: `${nameOfUse(item, use)} ${says}.`,
+      message: `${nameOfUse(item, use)} ${message}.`,
       evidence: { type: "names" as const, names: about.map(name) },
       fixes: openUse(catalogue, item, use),
     };
@@ -159,13 +159,13 @@ export const againstBetter = perRecord<"condition">({
         how === "add" ? `${value > 0 ? "+" : "−"}${sayQuantity(Math.abs(value))}` : `×${sayQuantity(value)}`;
       yield {
         subject: [ref(catalogue, "condition", condition.id), ref(catalogue, "stat", id)],
-        says: `${condition.name} is ${condition.nature}, but changes ${stat.name} by ${change}, where ${stat.better} is better.`,
+        message: `${condition.name} is ${condition.nature}, but changes ${stat.name} by ${change}, where ${stat.better} is better.`,
         evidence: { type: "amounts", unit: stat.unit, rows: [{ label: `${stat.name} ${how}`, value }] },
         fixes: [
           open(condition),
-          { says: `Open ${stat.name} and choose which direction is better`, do: "open", kind: "stat", id },
+          { message: `Open ${stat.name} and choose which direction is better`, do: "open", kind: "stat", id },
           {
-            says: `Mark ${condition.name} as ${condition.nature === "good" ? "bad" : "good"}`,
+            message: `Mark ${condition.name} as ${condition.nature === "good" ? "bad" : "good"}`,
             do: "edit",
             edits: [
               setField(catalogue, "condition", condition.id, "nature", condition.nature === "good" ? "bad" : "good"),

@@ -28,11 +28,11 @@ export const containerTwice = perRecord<"recipe">({
       yield {
         subject: [recipeRef(recipe), of],
         with: [item],
-        says: `${of.name} is returned by ${item.name}, but ${recipe.name} also lists it as an output.`,
+        message: `${of.name} is returned by ${item.name}, but ${recipe.name} also lists it as an output.`,
         evidence: { type: "lines", inputs: [item, of], recipes: [recipeRef(recipe)] },
         fixes: [
           withoutLine(catalogue, "recipe", recipe, written, `Remove the output ${of.name}`),
-          { says: `Open ${recipe.name}`, do: "open", kind: "recipe", id: recipe.id },
+          { message: `Open ${recipe.name}`, do: "open", kind: "recipe", id: recipe.id },
         ],
       };
     }

@@ -39,9 +39,9 @@ export const deadEnd = perRecord<"item">({
         return;
     yield {
       subject: ref(catalogue, "item", item.id),
-      says: `${item.name} is a dead end: no recipe takes it, no one buys it, and it has no use.`,
+      message: `${item.name} is a dead end: no recipe takes it, no one buys it, and it has no use.`,
       evidence: { type: "names", names: [item.name] },
-      fixes: [{ says: `Open ${item.name} and give it a use or a price`, do: "open", kind: "item", id: item.id }],
+      fixes: [{ message: `Open ${item.name} and give it a use or a price`, do: "open", kind: "item", id: item.id }],
     };
   },
 });

@@ -11,10 +11,10 @@ export function digestOf(text: string): number {
  * A number of 53 bits for everything that a value says: two of 32 bits by Fowler, Noll and Vo's hash with different
  * starts and factors, over its values in their order, without writing them as one text first.
  */
-export function digestOfAll(says: unknown): number {
+export function digestOfAll(message: unknown): number {
   hashed.a = 0x811c9dc5;
   hashed.b = 0x85ebca6b;
-  hash(says);
+  hash(message);
   return (hashed.a >>> 0) * 2 ** 21 + (hashed.b >>> 11);
 }
 const hashed = { a: 0, b: 0 };

@@ -19,7 +19,7 @@ export const drawNeverComes = perRecord<"recipe" | "source">({
   },
   *at({ catalogue }, record: Recipe | Source, kind) {
     if ("status" in record && record.status === "retired") return;
-    const open = { says: `Open ${record.name}`, do: "open", kind, id: record.id } as const;
+    const open = { message: `Open ${record.name}`, do: "open", kind, id: record.id } as const;
     const { table: tables } = catalogue.records;
     for (const { table } of record.tables) {
       const drawn = boxOfLines([], [{ table, times: 1 }]);
@@ -28,9 +28,9 @@ export const drawNeverComes = perRecord<"recipe" | "source">({
       const of = ref(catalogue, "table", table);
       yield {
         subject: [ref(catalogue, kind, record.id), of],
-        says: `${record.name} draws from ${of.name}, which never gives anything.`,
+        message: `${record.name} draws from ${of.name}, which never gives anything.`,
         evidence: { type: "names", names: [of.name] },
-        fixes: [{ says: `Open ${of.name}`, do: "open", kind: "table", id: table }, open],
+        fixes: [{ message: `Open ${of.name}`, do: "open", kind: "table", id: table }, open],
       };
     }
     for (const line of record.lines) {
@@ -38,7 +38,7 @@ export const drawNeverComes = perRecord<"recipe" | "source">({
       const of = namedRef(catalogue, line);
       yield {
         subject: [ref(catalogue, kind, record.id), of],
-        says: `${of.name} has a weight of 0 in ${record.name}, so it is never drawn.`,
+        message: `${of.name} has a weight of 0 in ${record.name}, so it is never drawn.`,
         evidence: { type: "amounts", unit: "", rows: [{ label: "weight", value: 0 }] },
         fixes: [withoutLine(catalogue, kind as "recipe" | "source", record, line, `Remove ${of.name}`), open],
       };

@@ -13,11 +13,15 @@ export const faintColour = perRecord<"type" | "rarity">({
     const mended = madeVisible(record.colour, GROUNDS, LEAST_CONTRAST);
     yield {
       subject: ref(catalogue, kind, record.id),
-      says: `${record.colour}, the colour of ${record.name}, has too little contrast: ${found.toFixed(2)} of ${LEAST_CONTRAST} in both themes.`,
+      message: `${record.colour}, the colour of ${record.name}, has too little contrast: ${found.toFixed(2)} of ${LEAST_CONTRAST} in both themes.`,
       evidence: { type: "names", names: [record.colour, mended] },
       fixes: [
-        { says: `Change it to ${mended}`, do: "edit", edits: [setField(catalogue, kind, record.id, "colour", mended)] },
-        { says: `Open ${record.name} and choose another colour`, do: "open", kind, id: record.id },
+        {
+          message: `Change it to ${mended}`,
+          do: "edit",
+          edits: [setField(catalogue, kind, record.id, "colour", mended)],
+        },
+        { message: `Open ${record.name} and choose another colour`, do: "open", kind, id: record.id },
       ],
     };
   },

@@ -35,11 +35,11 @@ export const fieldEmpty = perRecord<Holder>({
     for (const { field, id, name } of missing()) {
       yield {
         subject: [ref(catalogue, kind, record.id), ref(catalogue, field, id)],
-        says: `${record.name} has no ${name}, which ${kind === "item" ? "every ready item of its type" : `every ${kindWord(kind)}`} requires.`,
+        message: `${record.name} has no ${name}, which ${kind === "item" ? "every ready item of its type" : `every ${kindWord(kind)}`} requires.`,
         evidence: { type: "names", names: [record.name, name] },
         fixes: [
-          { says: `Open ${record.name} and enter it`, do: "open", kind, id: record.id },
-          { says: `Open ${name}`, do: "open", kind: field, id },
+          { message: `Open ${record.name} and enter it`, do: "open", kind, id: record.id },
+          { message: `Open ${name}`, do: "open", kind: field, id },
         ],
       };
     }

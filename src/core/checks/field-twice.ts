@@ -112,11 +112,11 @@ export const fieldTwice = perRecord<Holder>({
       yield {
         subject: [ref(catalogue, kind, record.id), ref(catalogue, "field", field.id)],
         with: others.slice(0, NAMED).map((id) => ref(catalogue, kind, id)),
-        says: `${record.name} has the same ${field.name} as ${list(names, NAMED)}: ${own[field.id]}.`,
+        message: `${record.name} has the same ${field.name} as ${list(names, NAMED)}: ${own[field.id]}.`,
         evidence: { type: "names", names: [record.name, ...names.slice(0, NAMED)] },
         fixes: [
-          { says: `Open ${record.name} and enter another ${field.name}`, do: "open", kind, id: record.id },
-          { says: `Open the ${kindWord("field")} ${field.name}`, do: "open", kind: "field", id: field.id },
+          { message: `Open ${record.name} and enter another ${field.name}`, do: "open", kind, id: record.id },
+          { message: `Open the ${kindWord("field")} ${field.name}`, do: "open", kind: "field", id: field.id },
         ],
       };
     }

@@ -46,25 +46,25 @@ function world(): { catalogue: Catalogue; eel: Id; salt: Id; preserve: Id } {
   return { catalogue, eel, salt: item(catalogue, "Salt").id, preserve: preserve.id };
 }
 const found = (catalogue: Catalogue) => findingsOf(catalogue, readingsOf(catalogue));
-const says = (catalogue: Catalogue) => found(catalogue).map((f) => `${f.rule}: ${f.says}`);
+const message = (catalogue: Catalogue) => found(catalogue).map((f) => `${f.rule}: ${f.message}`);
 const set = (catalogue: Catalogue, id: Id, path: string, to: unknown, kind: Kind = "item") =>
   must(catalogue, [setField(catalogue, kind, id, path, to as never)]);
 
 describe("checks of what items have", () => {
   it("find nothing where everything is said as asked", () => {
-    expect(says(world().catalogue)).toEqual([]);
+    expect(message(world().catalogue)).toEqual([]);
   });
 
   it("find what is required and empty, of fields and of stats", () => {
     const { catalogue, eel } = world();
-    expect(says(set(set(catalogue, eel, `own.${keeps.id}`, null), eel, `stats.${bite.id}`, null))).toEqual(
+    expect(message(set(set(catalogue, eel, `own.${keeps.id}`, null), eel, `stats.${bite.id}`, null))).toEqual(
       [
         "field-empty: Smoked eel has no Bite, which every ready item of its type requires.",
         "field-empty: Smoked eel has no Keeps, which every ready item of its type requires.",
         "orphan: Nothing uses the stat Bite.",
       ].slice(0, 2),
     );
-    expect(says(set(set(catalogue, eel, `own.${keeps.id}`, null), eel, "status", "draft"))).toEqual([]);
+    expect(message(set(set(catalogue, eel, `own.${keeps.id}`, null), eel, "status", "draft"))).toEqual([]);
   });
 
   it("find a value that two records share in a unique field, whatever its case, until one has another", () => {
@@ -74,31 +74,31 @@ describe("checks of what items have", () => {
       (c, id, n) => set(c, id, `own.${stall.id}`, n ? "quay 7" : "Quay 7"),
       must(catalogue, [add("field", stall)]),
     );
-    expect(says(both)).toEqual([
+    expect(message(both)).toEqual([
       "field-twice: Salt has the same Stall as Smoked eel: quay 7.",
       "field-twice: Smoked eel has the same Stall as Salt: Quay 7.",
     ]);
-    expect(says(set(both, salt, `own.${stall.id}`, "Quay 8"))).toEqual([]);
-    expect(says(set(both, salt, "name", "Bay salt"))[0]).toBe(
+    expect(message(set(both, salt, `own.${stall.id}`, "Quay 8"))).toEqual([]);
+    expect(message(set(both, salt, "name", "Bay salt"))[0]).toBe(
       "field-twice: Bay salt has the same Stall as Smoked eel: quay 7.",
     );
-    expect(says(set(both, stall.id, "unique", false, "field"))).toEqual([]);
+    expect(message(set(both, stall.id, "unique", false, "field"))).toEqual([]);
   });
 
   it("find a value beyond the range of its type, or of its field, and bring it back into it", () => {
     const { catalogue, eel, preserve } = world();
     const beyond = set(catalogue, eel, `own.${keeps.id}`, 60);
-    expect(says(beyond)).toEqual([
+    expect(message(beyond)).toEqual([
       "value-out-of-range: Smoked eel has Keeps 60, but items of type Preserve must have at most 50.",
     ]);
     const [finding] = found(beyond);
-    expect(says(must(beyond, editsOf(beyond, finding.fixes[0])))).toEqual([]);
+    expect(message(must(beyond, editsOf(beyond, finding.fixes[0])))).toEqual([]);
     const wide = set(beyond, preserve, `takes.${keeps.id}`, { required: true, min: null, max: null }, "type");
-    expect(says(wide)).toEqual([]);
-    expect(says(set(wide, eel, `own.${keeps.id}`, 101))[0]).toMatch(
+    expect(message(wide)).toEqual([]);
+    expect(message(set(wide, eel, `own.${keeps.id}`, 101))[0]).toMatch(
       /^value-out-of-range: Smoked eel has Keeps 101, but it must have at most 100\.$/,
     );
-    expect(says(set(catalogue, eel, `stats.${bite.id}`, 12))[0]).toMatch(
+    expect(message(set(catalogue, eel, `stats.${bite.id}`, 12))[0]).toMatch(
       /^value-out-of-range: Smoked eel has Bite 12, but items of type Preserve must have at most 9\.$/,
     );
   });
@@ -106,21 +106,21 @@ describe("checks of what items have", () => {
   it("find a choice whose word is gone, and offer the nearest", () => {
     const { catalogue, eel } = world();
     const gone = set(catalogue, smell.id, "options", ["salty", "smokey"], "field");
-    expect(says(gone)).toEqual(["choice-gone: Smoked eel has Smell “smoky”, which is no longer an option."]);
+    expect(message(gone)).toEqual(["choice-gone: Smoked eel has Smell “smoky”, which is no longer an option."]);
     const [finding] = found(gone);
     expect(item(must(gone, editsOf(gone, finding.fixes[0])), "Smoked eel").own[smell.id]).toBe("smokey");
-    expect(says(must(gone, editsOf(gone, finding.fixes[1])))).toEqual([]);
+    expect(message(must(gone, editsOf(gone, finding.fixes[1])))).toEqual([]);
     expect(eel).toBe(item(gone, "Smoked eel").id);
   });
 
   it("find a link to a retired item, or to one of another type than the field asks for", () => {
     const { catalogue, eel, salt, preserve } = world();
     const linked = set(catalogue, eel, `own.${pairs.id}`, [{ kind: "item", id: salt, amount: 1 }]);
-    expect(says(linked)).toEqual([]);
-    expect(says(set(linked, pairs.id, "ofType", preserve, "field"))).toEqual([
+    expect(message(linked)).toEqual([]);
+    expect(message(set(linked, pairs.id, "ofType", preserve, "field"))).toEqual([
       "link-astray: Smoked eel names Salt as Pairs, but it is not a Preserve.",
     ]);
-    expect(says(set(linked, salt, "status", "retired")).filter((s) => s.startsWith("link"))).toEqual([
+    expect(message(set(linked, salt, "status", "retired")).filter((s) => s.startsWith("link"))).toEqual([
       "link-astray: Smoked eel names Salt as Pairs, but it is retired.",
     ]);
   });
@@ -128,33 +128,36 @@ describe("checks of what items have", () => {
   it("find a stat or field that the type does not take, and take it off", () => {
     const { catalogue, eel, salt } = world();
     const more = set(set(catalogue, eel, `stats.${heft.id}`, 2), salt, `own.${keeps.id}`, 20);
-    expect(says(more)).toEqual([
+    expect(message(more)).toEqual([
       "not-of-type: Salt has a value for Keeps, but it has no type with it.",
       "not-of-type: Smoked eel has a value for Heft, but Preserve does not have it.",
     ]);
-    expect(says(found(more).reduce((c, f) => must(c, editsOf(c, f.fixes[0])), more))).toEqual([]);
+    expect(message(found(more).reduce((c, f) => must(c, editsOf(c, f.fixes[0])), more))).toEqual([]);
   });
 
   it("find what is good for nothing, used by nothing, not described or without a picture", () => {
     const { catalogue, eel } = world();
     const extra = must(catalogue, [add("tag", made("tag", "Odd")), add("slot", made("slot", "Belt"))]);
-    expect(says(extra)).toEqual(["slot-unfit: No item is worn on Belt.", "orphan: The tag Odd is not used anywhere."]);
-    expect(says(set(set(catalogue, eel, "description", " "), eel, "icon", null))).toEqual([
+    expect(message(extra)).toEqual([
+      "slot-unfit: No item is worn on Belt.",
+      "orphan: The tag Odd is not used anywhere.",
+    ]);
+    expect(message(set(set(catalogue, eel, "description", " "), eel, "icon", null))).toEqual([
       "no-description: Smoked eel has no description.",
     ]);
     const salt = item(catalogue, "Salt").id;
-    expect(says(set(catalogue, salt, "icon", null))).toEqual(["no-icon: Salt has no icon."]);
+    expect(message(set(catalogue, salt, "icon", null))).toEqual(["no-icon: Salt has no icon."]);
     const idle = kitchen("gather Eel in 20s");
-    expect(says(idle).filter((s) => !s.startsWith("orphan"))).toEqual([
+    expect(message(idle).filter((s) => !s.startsWith("orphan"))).toEqual([
       "dead-end: Eel is a dead end: no recipe takes it, no one buys it, and it has no use.",
     ]);
-    expect(says(set(idle, item(idle, "Eel").id, "sell", 2)).filter((s) => !s.startsWith("orphan"))).toEqual([]);
+    expect(message(set(idle, item(idle, "Eel").id, "sell", 2)).filter((s) => !s.startsWith("orphan"))).toEqual([]);
   });
 
   it("follow every edit of a type, a field, a stat or a tag as if all were looked at anew", () => {
     const { catalogue, eel, salt, preserve } = world();
     const engine = new Engine(catalogue);
-    const told = new Map(found(catalogue).map((f) => [f.fingerprint, f.says]));
+    const told = new Map(found(catalogue).map((f) => [f.fingerprint, f.message]));
     const tag = made("tag", "Odd");
     const stall = made("field", "Stall", { form: "text", unique: true });
     const fresh = made("item", "Tar", { status: "ready", icon: "crock", description: "Black." });
@@ -194,11 +197,11 @@ describe("checks of what items have", () => {
     for (const [k, edits] of steps.entries()) {
       const { outcome, ripple } = engine.change(edits());
       expect(outcome.ok, String(k)).toBe(true);
-      for (const f of ripple?.put ?? []) told.set(f.fingerprint, f.says);
+      for (const f of ripple?.put ?? []) told.set(f.fingerprint, f.message);
       for (const print of ripple?.drop ?? []) told.delete(print);
       expect([...told.values()].sort(), `step ${k}`).toEqual(
         found(engine.catalogue)
-          .map((f) => f.says)
+          .map((f) => f.message)
           .sort(),
       );
     }

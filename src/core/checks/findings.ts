@@ -35,7 +35,7 @@ interface Known {
   readonly names: readonly Id[];
 }
 /** What is found at a place now, with the numbers for what it says. */
-interface Told {
+interface FoundList {
   readonly list: readonly Finding[];
   readonly digests: readonly number[];
 }
@@ -185,7 +185,7 @@ export class Findings {
     delta: Delta,
     edits: readonly Edit[],
   ): { put: Finding[]; opened: Finding[]; drop: string[] } {
-    const [before, now] = [new Map<Place, Known>(), new Map<Place, Told>()];
+    const [before, now] = [new Map<Place, Known>(), new Map<Place, FoundList>()];
     this.following = { before, now };
     const earlier = this.context.catalogue;
     const asked = new Set(this.checks.filter((c) => this.concerned(c)));
@@ -219,7 +219,7 @@ export class Findings {
     };
   }
   /** While a change is followed: what stood at each place that was looked at, and what is found there now. */
-  private following: { readonly before: Map<Place, Known>; readonly now: Map<Place, Told> } | null = null;
+  private following: { readonly before: Map<Place, Known>; readonly now: Map<Place, FoundList> } | null = null;
 
   private lookAgain(delta: Delta, edits: readonly Edit[], earlier: Catalogue, asked: ReadonlySet<Check>): void {
     const { catalogue, readings } = this.context;
@@ -489,7 +489,7 @@ function marked(
   let list: Finding[] | null = null;
   let prints: Map<string, number> | null = null;
   const put = (f: FindingDraft, severity: Severity) => {
-    const { subject, with: others = NO_REFS, says, evidence, fixes } = f;
+    const { subject, with: others = NO_REFS, message, evidence, fixes } = f;
     const subjects: readonly Ref[] = "id" in subject ? [subject] : subject;
     const print = printOf(
       check,
@@ -511,7 +511,7 @@ function marked(
       rule: check.id,
       severity,
       about: [...subjects, ...others],
-      says,
+      message,
       evidence,
       fixes,
       fingerprint: nth === 1 ? print : `${print}#${nth}`,
@@ -524,9 +524,9 @@ function marked(
     put(
       {
         subject: named,
-        says: `“${ruleTitle(check.id)}” could not be computed${named.length ? ` for ${named.map((r) => r.name).join(", ")}` : ""}: ${(error as Error).message}`,
+        message: `“${ruleTitle(check.id)}” could not be computed${named.length ? ` for ${named.map((r) => r.name).join(", ")}` : ""}: ${(error as Error).message}`,
         evidence: { type: "names", names: [] },
-        fixes: named.map((r) => ({ says: `Open ${r.name}`, do: "open", kind, id: r.id })),
+        fixes: named.map((r) => ({ message: `Open ${r.name}`, do: "open", kind, id: r.id })),
       },
       "warning",
     );

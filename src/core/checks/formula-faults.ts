@@ -234,22 +234,22 @@ export const formulaFaults = perRecord<(typeof HOLDERS)[number]>({
       if (unset.length) yield finding("unset", `names ${list(unset)}, which has no value`, []);
       // What is never set counts as 0: what it does then is told with that.
       const faults = unset.length ? [] : known.of(written, tree, between);
-      for (const { says, at, value } of faults) {
+      for (const { message, at, value } of faults) {
         const where = [...at].map(([token, v]) => `${name(token)} ${sayQuantity(v)}`);
         const rows = [...at].map(([token, v]) => ({ label: name(token), value: v }));
         yield finding(
-          says,
-          `${says} where ${list(where)}${says === "falls below zero" ? ` (${sayQuantity(value)})` : ""}`,
+          message,
+          `${message} where ${list(where)}${message === "falls below zero" ? ` (${sayQuantity(value)})` : ""}`,
           rows,
         );
       }
 
-      function finding(sort: string, says: string, rows: { label: string; value: number }[]): FindingDraft {
+      function finding(sort: string, message: string, rows: { label: string; value: number }[]): FindingDraft {
         return {
           subject: [ref(catalogue, kind, record.id)],
-          says: `${called}: ${written.what}, ${text}, ${says}.`,
+          message: `${called}: ${written.what}, ${text}, ${message}.`,
           evidence: rows.length ? { type: "amounts", unit: "", rows } : { type: "names", names: [text, sort] },
-          fixes: [{ says: `Open ${record.name}`, do: "open", kind, id: record.id }],
+          fixes: [{ message: `Open ${record.name}`, do: "open", kind, id: record.id }],
         };
       }
     }

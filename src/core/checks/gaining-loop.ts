@@ -1,7 +1,7 @@
 import { gaining } from "../analysis/registry";
 import { processAt } from "../network/compile";
 import type { Gain } from "../analysis/rounds";
-import type { Step, Thing } from "../analysis/trade";
+import type { LoopStep, Balance } from "../analysis/trade";
 import { setField } from "../catalogue/edit";
 import type { Id } from "../schema/id";
 import type { Recipe } from "../kinds/index";
@@ -55,7 +55,7 @@ function tell(context: CheckContext, gain: Gain, trades: boolean, tailored: bool
   const recipes = steps.flatMap((s) => s.recipe ?? []);
   const retire = recipes.map(
     (recipe): Fix => ({
-      says: `Retire ${recipe.name}`,
+      message: `Retire ${recipe.name}`,
       do: "edit",
       edits: [setField(catalogue, "recipe", recipe.id, "status", "retired")],
     }),
@@ -75,7 +75,7 @@ function tell(context: CheckContext, gain: Gain, trades: boolean, tailored: bool
   return {
     subject: steps.map((s) => s.of),
     with: net.map((n) => n.of),
-    says: `${trades ? count(steps.length, "step") : count(steps.length, "recipe")} ${steps.length === 1 ? "gives" : "give"} ${surplus} from nothing ${often} round: ${list(
+    message: `${trades ? count(steps.length, "step") : count(steps.length, "recipe")} ${steps.length === 1 ? "gives" : "give"} ${surplus} from nothing ${often} round: ${list(
       steps.map((s) => `${s.does} ${s.times === 1n ? "once" : `${s.times} times`}`),
       8,
     )}.${luck}${gain.live ? "" : " It can't be started yet: part of it is unobtainable."}`,
@@ -91,17 +91,22 @@ function tell(context: CheckContext, gain: Gain, trades: boolean, tailored: bool
     fixes: [
       ...close,
       ...price,
-      ...sold
-        .slice(0, 2)
-        .map(
-          (s): Fix => ({ says: `Open ${s.of.name} and lower its sell price`, do: "open", kind: "item", id: s.of.id }),
-        ),
+      ...sold.slice(0, 2).map(
+        (s): Fix => ({
+          message: `Open ${s.of.name} and lower its sell price`,
+          do: "open",
+          kind: "item",
+          id: s.of.id,
+        }),
+      ),
       ...retire.slice(-1),
-      ...steps.slice(0, 1).map((s): Fix => ({ says: `Open ${s.of.name}`, do: "open", kind: s.of.kind, id: s.of.id })),
+      ...steps
+        .slice(0, 1)
+        .map((s): Fix => ({ message: `Open ${s.of.name}`, do: "open", kind: s.of.kind, id: s.of.id })),
     ],
   };
 
-  function stepOf(step: Step): { of: Ref; does: string; recipe?: Recipe; sells?: number } {
+  function stepOf(step: LoopStep): { of: Ref; does: string; recipe?: Recipe; sells?: number } {
     if (step.run === "sale") {
       const of = itemRef(context, step.item);
       return { of, does: `sell ${of.name}`, sells: compiled.salesOf(step.item).get(step.currency) };
@@ -117,7 +122,7 @@ function tell(context: CheckContext, gain: Gain, trades: boolean, tailored: bool
   }
 }
 
-function thingRef(context: CheckContext, thing: Thing): Ref {
+function thingRef(context: CheckContext, thing: Balance): Ref {
   if (thing.of === "item") return itemRef(context, thing.item);
   const id = context.readings.compiled.currencies[thing.currency];
   return id === null

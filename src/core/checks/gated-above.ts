@@ -27,15 +27,15 @@ export const gatedAbove = perRecord<"item">({
     yield {
       subject: ref(catalogue, "item", item.id),
       with: [forced],
-      says: `${item.name} is level ${own}, but unobtainable before level ${lowest}: ${names.length > 2 ? `it needs ${names.slice(1, -1).join(", which needs ")}, and ` : ""}${forced.name} is level ${lowest}.`,
+      message: `${item.name} is level ${own}, but unobtainable before level ${lowest}: ${names.length > 2 ? `it needs ${names.slice(1, -1).join(", which needs ")}, and ` : ""}${forced.name} is level ${lowest}.`,
       evidence: { type: "cause", leaves: [forced], path },
       fixes: [
         {
-          says: `Set the level of ${item.name} to ${lowest}`,
+          message: `Set the level of ${item.name} to ${lowest}`,
           do: "edit",
           edits: [setField(catalogue, "item", item.id, "level", lowest)],
         },
-        { says: `Open ${forced.name}`, do: "open", kind: forced.kind, id: forced.id },
+        { message: `Open ${forced.name}`, do: "open", kind: forced.kind, id: forced.id },
       ],
     };
   },

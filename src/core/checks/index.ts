@@ -3,7 +3,7 @@ import { inOrder } from "../checklist/index";
 import type { Readings } from "../analysis/readings";
 import type { Catalogue } from "../catalogue/catalogue";
 import type { Check, Finding } from "./check";
-import { noDescription, noIcon } from "./bare";
+import { noDescription, noIcon } from "./undescribed";
 import { burnerCold, fuelUnburnt } from "./burning";
 import { choiceGone } from "./choice-gone";
 import { combinesOneWay } from "./combinations";

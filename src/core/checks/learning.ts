@@ -29,11 +29,11 @@ export const unlearnable = perRecord<"recipe">({
     yield {
       subject: recipeRef(recipe),
       with: names,
-      says: `${recipe.name} can't be learned: ${list(names.map((n) => n.name))}, which ${names.length > 1 ? "teach" : "teaches"} it, ${names.length > 1 ? "are" : "is"} unobtainable.`,
+      message: `${recipe.name} can't be learned: ${list(names.map((n) => n.name))}, which ${names.length > 1 ? "teach" : "teaches"} it, ${names.length > 1 ? "are" : "is"} unobtainable.`,
       evidence: { type: "cause", leaves: names, path: [] },
       fixes: [
-        ...names.map((n) => ({ says: `Add a source for ${n.name}`, do: "source" as const, item: n.id })),
-        { says: `Open ${recipe.name}`, do: "open", kind: "recipe", id: recipe.id },
+        ...names.map((n) => ({ message: `Add a source for ${n.name}`, do: "source" as const, item: n.id })),
+        { message: `Open ${recipe.name}`, do: "open", kind: "recipe", id: recipe.id },
       ],
     };
   },
@@ -64,15 +64,15 @@ export const stationUnbuildable = perRecord<"item">({
     yield {
       subject: ref(catalogue, "item", item.id),
       with: waiting.map(recipeRef),
-      says: `${item.name} is unobtainable, but ${list(more ? [...names, count(more, "other recipe")] : names)} ${waiting.length > 1 ? "are" : "is"} made at it.`,
+      message: `${item.name} is unobtainable, but ${list(more ? [...names, count(more, "other recipe")] : names)} ${waiting.length > 1 ? "are" : "is"} made at it.`,
       evidence: {
         type: "lines",
         inputs: [ref(catalogue, "item", item.id)],
         recipes: waiting.slice(0, 20).map(recipeRef),
       },
       fixes: [
-        { says: `Add a source for ${item.name}`, do: "source", item: item.id },
-        { says: `Open ${item.name}`, do: "open", kind: "item", id: item.id },
+        { message: `Add a source for ${item.name}`, do: "source", item: item.id },
+        { message: `Open ${item.name}`, do: "open", kind: "item", id: item.id },
       ],
     };
   },

@@ -33,12 +33,12 @@ export const linkAstray = perRecord<Holder>({
         if (!why) continue;
         yield {
           subject: [ref(catalogue, kind, record.id), ref(catalogue, "field", id), ref(catalogue, "item", link.id)],
-          says: `${record.name} names ${to.name} as ${field.name}, but ${why}.`,
+          message: `${record.name} names ${to.name} as ${field.name}, but ${why}.`,
           evidence: { type: "names", names: [record.name, to.name] },
           fixes: [
-            { says: `Open ${record.name}`, do: "open", kind, id: record.id },
-            { says: `Open ${to.name}`, do: "open", kind: "item", id: link.id },
-            { says: `Open the ${kindWord("field")} ${field.name}`, do: "open", kind: "field", id },
+            { message: `Open ${record.name}`, do: "open", kind, id: record.id },
+            { message: `Open ${to.name}`, do: "open", kind: "item", id: link.id },
+            { message: `Open the ${kindWord("field")} ${field.name}`, do: "open", kind: "field", id },
           ],
         };
       }

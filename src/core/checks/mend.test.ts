@@ -10,7 +10,7 @@ import type { Fix } from "./check";
 import { replaceEverywhere } from "../editing/replace";
 import { closeLoop, newSource, setLines } from "./mend";
 
-const says = (fixes: readonly Fix[]) => fixes.map((f) => f.says);
+const message = (fixes: readonly Fix[]) => fixes.map((f) => f.message);
 const apply = (c: Catalogue, fix: Fix) => must(c, fix.do === "edit" ? fix.edits : []);
 const gains = (c: Catalogue) => readingsOf(c).gain.gains.length;
 
@@ -18,27 +18,27 @@ describe("closing a loop", () => {
   it("lowers the quantity as little as closes it", () => {
     const c = kitchen("gather X\nMake: 4 X -> 1 A\nBreak: salvage A -> 9 X");
     const fixes = closeLoop(c, [...c.records.recipe.values()]);
-    expect(says(fixes)[0]).toBe("Break: give 4 X instead of 9");
-    expect(says(fixes)).toContain("Break: 9 X at 40% instead of 100%");
+    expect(message(fixes)[0]).toBe("Break: give 4 X instead of 9");
+    expect(message(fixes)).toContain("Break: 9 X at 40% instead of 100%");
     for (const fix of fixes) {
       const mended = apply(c, fix);
-      expect(gains(mended), fix.says).toBe(0);
+      expect(gains(mended), fix.message).toBe(0);
       expect(gains(must(mended, invert(fix.do === "edit" ? fix.edits : [])))).toBe(1);
     }
   });
 
   it("lowers the top of a range, and its bottom with it where it must", () => {
     const c = kitchen("gather X\nMake: 2 X -> 1 A\nBreak: salvage A -> 2..6 X");
-    const fix = closeLoop(c, [...c.records.recipe.values()]).find((f) => f.says.includes("give"));
-    expect(fix?.says).toBe("Break: give 2 X instead of 2 to 6");
+    const fix = closeLoop(c, [...c.records.recipe.values()]).find((f) => f.message.includes("give"));
+    expect(fix?.message).toBe("Break: give 2 X instead of 2 to 6");
     expect(gains(apply(c, fix as Fix))).toBe(0);
   });
 
   it("tries each recipe's outputs, gentlest first", () => {
     const c = kitchen("gather X\nMake: 10 X -> 10 A\nBreak: salvage A -> 1.05 X");
     const fixes = closeLoop(c, [...c.records.recipe.values()]);
-    expect(says(fixes)[0]).toMatch(/^Break: (give 1 X instead of 1.05|1.05 X at 95%)/);
-    for (const fix of fixes) expect(gains(apply(c, fix)), fix.says).toBe(0);
+    expect(message(fixes)[0]).toMatch(/^Break: (give 1 X instead of 1.05|1.05 X at 95%)/);
+    for (const fix of fixes) expect(gains(apply(c, fix)), fix.message).toBe(0);
   });
 });
 
@@ -46,11 +46,11 @@ describe("closing a loop that hands something back", () => {
   it("leaves what is only handed back alone, where another way closes it", () => {
     const c = kitchen("gather X\ngather Rope\nThere: 2 X + 1 Rope -> 2 Y + 1 Rope\nBack: 2 Y -> 3 X");
     const fixes = closeLoop(c, [...c.records.recipe.values()]);
-    expect(says(fixes).slice(0, 2).sort()).toEqual([
+    expect(message(fixes).slice(0, 2).sort()).toEqual([
       "Back: give 2 X instead of 3",
       "There: 2 Y at 65% instead of 100%",
     ]);
-    expect(says(fixes).slice(0, 2).join()).not.toContain("Rope");
+    expect(message(fixes).slice(0, 2).join()).not.toContain("Rope");
     for (const fix of fixes) expect(gains(apply(c, fix))).toBe(0);
   });
 });
@@ -60,7 +60,7 @@ describe("closing a loop through money", () => {
     const c = kitchen("buy Salt for 2\nPickle: 3 Salt -> 1 Brine pot");
     const dear = must(c, [setField(c, "item", item(c, "Brine pot").id, "sell", 7.5)]);
     const [loop] = new Engine(dear).model().findings;
-    expect(says(loop.fixes)).toEqual([
+    expect(message(loop.fixes)).toEqual([
       "Sell Brine pot for 6.00 instead of 7.50",
       "Open Brine pot and lower its sell price",
       "Retire Pickle",

@@ -24,9 +24,9 @@ export const withoutLine = (
   kind: "recipe" | "source",
   { id, lines }: { readonly id: Id; readonly lines: readonly Line[] },
   out: Line,
-  says: string,
+  message: string,
 ): Fix => ({
-  says,
+  message,
   do: "edit",
   edits: [
     setLines(
@@ -68,12 +68,12 @@ export function editsOf(catalogue: Catalogue, fix: Fix): readonly Edit[] {
 function lowered(catalogue: Catalogue, recipe: Recipe, at: number, after: Line): Fix {
   const before = recipe.lines[at];
   const item = sayNamed(before, around(catalogue));
-  const says =
+  const message =
     before.chance !== after.chance
       ? `${recipe.name}: ${sayQuantity(before.max)} ${item} at ${sayPercent(after.chance)} instead of ${sayPercent(before.chance)}`
       : `${recipe.name}: give ${sayQuantity(after.max)} ${item} instead of ${before.min === before.max ? "" : `${before.min} to `}${sayQuantity(before.max)}`;
   return {
-    says,
+    message,
     do: "edit",
     edits: [
       setLines(
@@ -132,7 +132,7 @@ export function sellForLess(
   return fair > 0
     ? [
         {
-          says: `Sell ${of.name} for ${sayCost(fair)} instead of ${sayCost(sells)}`,
+          message: `Sell ${of.name} for ${sayCost(fair)} instead of ${sayCost(sells)}`,
           do: "edit",
           edits: [setField(catalogue, "item", of.id, "sell", fair)],
         },

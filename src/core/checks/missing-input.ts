@@ -33,11 +33,11 @@ export const missingInput = perRecord<"item">({
     yield {
       subject: ref(catalogue, "item", item.id),
       with: consumers.map(recipeRef),
-      says: `${item.name} is needed by ${by}, but nothing makes, gathers or sells it.`,
+      message: `${item.name} is needed by ${by}, but nothing makes, gathers or sells it.`,
       evidence: { type: "cause", leaves: [ref(catalogue, "item", item.id)], path: [] },
       fixes: [
-        { says: `Add a source for ${item.name}`, do: "source", item: item.id },
-        { says: `Open ${item.name} and add a recipe for it`, do: "open", kind: "item", id: item.id },
+        { message: `Add a source for ${item.name}`, do: "source", item: item.id },
+        { message: `Open ${item.name} and add a recipe for it`, do: "open", kind: "item", id: item.id },
       ],
     };
   },

@@ -23,13 +23,13 @@ export const nearNames: GroupCheck = {
     const alike = new Set(names).size === 1;
     yield {
       subject: group.map((r) => ref(catalogue, kind, r.id)),
-      says: alike
+      message: alike
         ? `${count(group.length, kindWord(kind), kindWord(kind, true))} are called ${names[0]}.`
         : `${list(names)} differ only in case or spacing but are ${group.length} different ${kindWord(kind, true)}.`,
       evidence: { type: "names", names },
       fixes: [
         ...(kind === "item" ? [merge()] : []),
-        ...group.slice(0, 3).map((r): Fix => ({ says: `Rename ${r.name} (${r.key})`, do: "open", kind, id: r.id })),
+        ...group.slice(0, 3).map((r): Fix => ({ message: `Rename ${r.name} (${r.key})`, do: "open", kind, id: r.id })),
       ],
     };
 
@@ -39,7 +39,7 @@ export const nearNames: GroupCheck = {
       const keep = group[uses.reduce((best, n, k) => (n > uses[best] ? k : best), 0)];
       const others = group.filter((r) => r !== keep);
       return {
-        says: `Use ${keep.name} (${keep.key}) everywhere and retire the other${others.length > 1 ? "s" : ""}`,
+        message: `Use ${keep.name} (${keep.key}) everywhere and retire the other${others.length > 1 ? "s" : ""}`,
         do: "merge",
         keep: keep.id,
         others: others.map((r) => r.id),

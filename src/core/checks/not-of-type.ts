@@ -36,25 +36,25 @@ export const notOfType = perRecord<"item">({
       const whose = type ? `${type.name} does not have it` : "it has no type with it";
       return {
         subject: [ref(catalogue, "item", item.id), what],
-        says: `${item.name} has a value for ${what.name}, but ${whose}.`,
+        message: `${item.name} has a value for ${what.name}, but ${whose}.`,
         evidence: { type: "names" as const, names: [item.name, what.name] },
         fixes: [
           {
-            says: `Remove ${what.name} from ${item.name}`,
+            message: `Remove ${what.name} from ${item.name}`,
             do: "edit" as const,
             edits: [setField(catalogue, "item", item.id, path, null)],
           },
           ...(type
             ? [
                 {
-                  says: `Open ${type.name} and add ${what.name}`,
+                  message: `Open ${type.name} and add ${what.name}`,
                   do: "open" as const,
                   kind: "type" as const,
                   id: type.id,
                 },
               ]
             : []),
-          { says: `Open ${item.name}`, do: "open" as const, kind: "item" as const, id: item.id },
+          { message: `Open ${item.name}`, do: "open" as const, kind: "item" as const, id: item.id },
         ],
       };
     }

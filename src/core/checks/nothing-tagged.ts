@@ -27,14 +27,14 @@ export const nothingTagged = perRecord<"tag">({
     yield {
       subject: ref(catalogue, "tag", tag.id),
       with: asking.map(recipeRef),
-      says: `No item has the tag ${tag.name}, but ${list(more ? [...names, count(more, "other recipe")] : names)} ${asking.length > 1 ? "take" : "takes"} any ${tag.name}.`,
+      message: `No item has the tag ${tag.name}, but ${list(more ? [...names, count(more, "other recipe")] : names)} ${asking.length > 1 ? "take" : "takes"} any ${tag.name}.`,
       evidence: {
         type: "lines",
         inputs: [{ ...ref(catalogue, "tag", tag.id), name: `any ${tag.name}` }],
         recipes: asking.slice(0, 20).map(recipeRef),
       },
       fixes: asking.slice(0, 3).map((r) => ({
-        says: `Open ${r.name} and name an item`,
+        message: `Open ${r.name} and name an item`,
         do: "open" as const,
         kind: "recipe" as const,
         id: r.id,

@@ -35,11 +35,11 @@ export const orphan = perRecord<Serves>({
       if (user.id !== record.id) return;
     yield {
       subject: ref(catalogue, kind, record.id),
-      says: `The ${kindWord(kind)} ${record.name} is not used anywhere.`,
+      message: `The ${kindWord(kind)} ${record.name} is not used anywhere.`,
       evidence: { type: "names", names: [record.name] },
       fixes: [
-        { says: `Remove ${record.name}`, do: "edit", edits: [{ op: "remove", kind, record } as Edit] },
-        { says: `Open ${record.name}`, do: "open", kind, id: record.id } as Fix,
+        { message: `Remove ${record.name}`, do: "edit", edits: [{ op: "remove", kind, record } as Edit] },
+        { message: `Open ${record.name}`, do: "open", kind, id: record.id } as Fix,
       ],
     };
   },

@@ -4,17 +4,17 @@ import { namedRef, perRecord, ref } from "./check";
 import { setLines } from "./mend";
 
 /** What is wrong with a line's numbers, and the nearest line that is right. */
-function fault(line: Line): { says: string; mended: Line } | null {
+function fault(line: Line): { message: string; mended: Line } | null {
   if (line.chance > 1)
-    return { says: `a chance of ${sayPercent(line.chance)}; the maximum is 100%`, mended: { ...line, chance: 1 } };
+    return { message: `a chance of ${sayPercent(line.chance)}; the maximum is 100%`, mended: { ...line, chance: 1 } };
   if (line.chance <= 0 && !((line.bonus?.share ?? 0) > 0))
-    return { says: "a chance of 0%, so it never happens", mended: { ...line, chance: 1 } };
+    return { message: "a chance of 0%, so it never happens", mended: { ...line, chance: 1 } };
   if (line.min > line.max)
     return {
-      says: `a range of ${line.min} to ${line.max}, which is reversed`,
+      message: `a range of ${line.min} to ${line.max}, which is reversed`,
       mended: { ...line, min: line.max, max: line.min },
     };
-  if (line.max === 0) return { says: "a quantity of 0", mended: { ...line, min: 1, max: 1 } };
+  if (line.max === 0) return { message: "a quantity of 0", mended: { ...line, min: 1, max: 1 } };
   return null;
 }
 
@@ -32,7 +32,7 @@ export const outOfRange = perRecord<"recipe" | "source">({
       const of = namedRef(catalogue, line);
       yield {
         subject: [ref(catalogue, kind, record.id), of],
-        says: `${record.name} has ${of.name} with ${wrong.says}.`,
+        message: `${record.name} has ${of.name} with ${wrong.message}.`,
         evidence: {
           type: "amounts",
           unit: "",
@@ -44,7 +44,7 @@ export const outOfRange = perRecord<"recipe" | "source">({
         },
         fixes: [
           {
-            says: `${of.name}: ${line.chance === wrong.mended.chance ? `${wrong.mended.min} to ${wrong.mended.max}` : sayPercent(wrong.mended.chance)}`,
+            message: `${of.name}: ${line.chance === wrong.mended.chance ? `${wrong.mended.min} to ${wrong.mended.max}` : sayPercent(wrong.mended.chance)}`,
             do: "edit",
             edits: [
               setLines(
@@ -55,7 +55,7 @@ export const outOfRange = perRecord<"recipe" | "source">({
               ),
             ],
           },
-          { says: `Open ${record.name}`, do: "open", kind, id: record.id },
+          { message: `Open ${record.name}`, do: "open", kind, id: record.id },
         ],
       };
     }

@@ -6,8 +6,8 @@ import { processAt } from "../network/compile";
 import { MEMBER, SALVAGE, SOURCE } from "../network/network";
 import { perRecord, recipeRef, ref } from "./check";
 
-type Way = { readonly amount: number; readonly cost: number; readonly time: number; readonly level: number };
-const isBetter = (other: Way, one: Way): boolean =>
+type Rival = { readonly amount: number; readonly cost: number; readonly time: number; readonly level: number };
+const isBetter = (other: Rival, one: Rival): boolean =>
   other.amount > one.amount && other.cost < one.cost * (1 - 1e-9) && other.time <= one.time && other.level <= one.level;
 
 /** Whether a process is one of those that are compared. */
@@ -29,10 +29,10 @@ function areUneven(readings: Readings, i: number): boolean {
 }
 
 /** What the ways that are compared give of an item, and for what. */
-function waysTo(readings: Readings, i: number): (Way & { readonly p: number })[] {
+function waysTo(readings: Readings, i: number): (Rival & { readonly p: number })[] {
   const { network, value, time } = readings;
   const { start, end, to } = network.producers;
-  const ways: (Way & { readonly p: number })[] = [];
+  const ways: (Rival & { readonly p: number })[] = [];
   for (let k = start[i]; k < end[i]; k++) {
     const p = to[k];
     if (!isCompared(readings, p)) continue;
@@ -41,7 +41,8 @@ function waysTo(readings: Readings, i: number): (Way & { readonly p: number })[]
   }
   return ways;
 }
-const someIsOutdone = (ways: readonly Way[]): boolean => ways.some((one) => ways.some((other) => isBetter(other, one)));
+const someIsOutdone = (ways: readonly Rival[]): boolean =>
+  ways.some((one) => ways.some((other) => isBetter(other, one)));
 
 /** Of two recipes of one item, one gives less, costs more, takes longer and opens no earlier. */
 export const outdone = perRecord<"item">({
@@ -94,15 +95,15 @@ export const outdone = perRecord<"item">({
       yield {
         subject: [recipeRef(one.recipe), recipeRef(better.recipe)],
         with: [ref(catalogue, "item", item.id)],
-        says: `${one.recipe.name} gives ${sayQuantity(one.amount)} ${item.name} for ${sayCost(one.cost)} each; ${better.recipe.name} gives ${sayQuantity(better.amount)} for ${sayCost(better.cost)}, no slower and no later.`,
+        message: `${one.recipe.name} gives ${sayQuantity(one.amount)} ${item.name} for ${sayCost(one.cost)} each; ${better.recipe.name} gives ${sayQuantity(better.amount)} for ${sayCost(better.cost)}, no slower and no later.`,
         evidence: {
           type: "amounts",
           unit: "value",
           rows: [one, better].map((of) => ({ label: of.recipe.name, value: of.cost })),
         },
         fixes: [
-          { says: `Open ${one.recipe.name}`, do: "open", kind: "recipe", id: one.recipe.id },
-          { says: `Open ${better.recipe.name}`, do: "open", kind: "recipe", id: better.recipe.id },
+          { message: `Open ${one.recipe.name}`, do: "open", kind: "recipe", id: one.recipe.id },
+          { message: `Open ${better.recipe.name}`, do: "open", kind: "recipe", id: better.recipe.id },
         ],
       };
     }

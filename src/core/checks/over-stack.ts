@@ -51,11 +51,11 @@ export const overStack = perRecord<"item">({
     yield {
       subject: ref(catalogue, "item", item.id),
       with: over.map(recipeRef),
-      says: `${first.name} gives up to ${sayQuantity(amount)} ${item.name} as a by-product, but a stack holds ${sayQuantity(stack)}.${more}`,
+      message: `${first.name} gives up to ${sayQuantity(amount)} ${item.name} as a by-product, but a stack holds ${sayQuantity(stack)}.${more}`,
       evidence: { type: "lines", inputs: [ref(catalogue, "item", item.id)], recipes: over.slice(0, 20).map(recipeRef) },
       fixes: [
         {
-          says: `${first.name}: limit it to ${sayQuantity(stack)} ${item.name}`,
+          message: `${first.name}: limit it to ${sayQuantity(stack)} ${item.name}`,
           do: "edit",
           edits: [
             setLines(
@@ -70,7 +70,7 @@ export const overStack = perRecord<"item">({
             ),
           ],
         },
-        { says: `Open ${item.name}`, do: "open", kind: "item", id: item.id },
+        { message: `Open ${item.name}`, do: "open", kind: "item", id: item.id },
       ],
     };
   },

@@ -79,7 +79,7 @@ export const patternConflict = perRecord<"recipe">({
       if (conflict) found.push([other, conflict]);
     }
     for (const [other, { is, both }] of found) {
-      const says = {
+      const message = {
         equal: `${recipe.name} and ${other.name} have the same pattern`,
         hides: `Every layout of ${other.name} also fits ${recipe.name}`,
         hidden: `Every layout of ${recipe.name} also fits ${other.name}`,
@@ -88,10 +88,10 @@ export const patternConflict = perRecord<"recipe">({
       }[is];
       yield {
         subject: [recipeRef(recipe), recipeRef(other)],
-        says: `${says}: [${say(both)}].`,
+        message: `${message}: [${say(both)}].`,
         evidence: { type: "lines", inputs: [], recipes: [recipeRef(recipe), recipeRef(other)] },
         fixes: [recipe, other].map((r) => ({
-          says: `Open ${r.name}`,
+          message: `Open ${r.name}`,
           do: "open" as const,
           kind: "recipe" as const,
           id: r.id,

@@ -17,12 +17,12 @@ export const placeholderGone = perRecord<"item">({
   },
   *at({ catalogue }, item) {
     if (item.status === "retired" || !MARKS.test(item.description)) return;
-    for (const { name, says } of faultsOf(catalogue, item))
+    for (const { name, message } of faultsOf(catalogue, item))
       yield {
         subject: ref(catalogue, "item", item.id),
-        says: `${item.name}'s description uses {${name}}: ${says}`,
+        message: `${item.name}'s description uses {${name}}: ${message}`,
         evidence: { type: "names", names: [item.name, name] },
-        fixes: [{ says: `Open ${item.name} and correct its description`, do: "open", kind: "item", id: item.id }],
+        fixes: [{ message: `Open ${item.name} and correct its description`, do: "open", kind: "item", id: item.id }],
       };
   },
 });

@@ -48,7 +48,7 @@ export const priceBelowCost = perRecord<"item">({
     const fair = Math.ceil(cost * floor * 100 - 1e-6) / 100;
     yield {
       subject: ref(catalogue, "item", item.id),
-      says: `${item.name} sells for ${sayCost(price)} but costs ${sayCost(cost)} to make${floor === 1 ? "" : ` (floor: ${sayCost(cost * floor)})`}.`,
+      message: `${item.name} sells for ${sayCost(price)} but costs ${sayCost(cost)} to make${floor === 1 ? "" : ` (floor: ${sayCost(cost * floor)})`}.`,
       evidence: {
         type: "amounts",
         unit: "value",
@@ -59,11 +59,11 @@ export const priceBelowCost = perRecord<"item">({
       },
       fixes: [
         {
-          says: `Sell ${item.name} for ${sayCost(fair)}`,
+          message: `Sell ${item.name} for ${sayCost(fair)}`,
           do: "edit",
           edits: [setField(catalogue, "item", item.id, "sell", fair)],
         },
-        { says: `Open ${item.name}`, do: "open", kind: "item", id: item.id },
+        { message: `Open ${item.name}`, do: "open", kind: "item", id: item.id },
       ],
     };
   },

@@ -24,11 +24,11 @@ export const rarityLadder = perRecord<"rarity">({
         : null;
     };
     for (const other of others) {
-      const says = wrong(other);
-      if (!says) continue;
+      const message = wrong(other);
+      if (!message) continue;
       yield {
         subject: [ref(catalogue, "rarity", rarity.id), ref(catalogue, "rarity", other.id)],
-        says,
+        message,
         evidence: {
           type: "amounts",
           unit: "",
@@ -37,7 +37,7 @@ export const rarityLadder = perRecord<"rarity">({
           ),
         },
         fixes: [rarity, other].map((r) => ({
-          says: `Open ${r.name}`,
+          message: `Open ${r.name}`,
           do: "open" as const,
           kind: "rarity" as const,
           id: r.id,

@@ -24,24 +24,24 @@ export const retiredInUse = perRecord<"item">({
     yield {
       subject: ref(catalogue, "item", item.id),
       with: [...recipes.map(recipeRef), ...sources.map((s) => ref(catalogue, "source", s.id))],
-      says: `${item.name} is retired, but ${list(places)}.`,
+      message: `${item.name} is retired, but ${list(places)}.`,
       evidence: { type: "names", names: [...recipes, ...sources].map((r) => r.name) },
       fixes: [
         ...(recipes.length
           ? [
               {
-                says: `Retire ${recipes.length > 1 ? `the ${recipes.length} recipes` : recipes[0].name} as well`,
+                message: `Retire ${recipes.length > 1 ? `the ${recipes.length} recipes` : recipes[0].name} as well`,
                 do: "edit" as const,
                 edits: recipes.map((r) => setField(catalogue, "recipe", r.id, "status", "retired")),
               },
             ]
           : []),
         {
-          says: `Restore ${item.name}`,
+          message: `Restore ${item.name}`,
           do: "edit",
           edits: [setField(catalogue, "item", item.id, "status", "ready")],
         },
-        { says: `Open ${item.name}`, do: "open", kind: "item", id: item.id },
+        { message: `Open ${item.name}`, do: "open", kind: "item", id: item.id },
       ],
     };
   },

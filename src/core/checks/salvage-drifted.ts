@@ -62,15 +62,15 @@ export const salvageDrifted = perRecord<"item">({
     yield {
       subject: recipeRef(there),
       with: [ref(catalogue, "item", item.id), ref(catalogue, "payback", rule.id)],
-      says: `${there.name} gives ${formatGiven(here, outputsOf(there.lines)) || "nothing"}, but ${rule.name} returns ${sayPercent(rule.share)} of ${suggested.made ? "the ingredients" : "the value"}: ${formatGiven(here, gives)}.`,
+      message: `${there.name} gives ${formatGiven(here, outputsOf(there.lines)) || "nothing"}, but ${rule.name} returns ${sayPercent(rule.share)} of ${suggested.made ? "the ingredients" : "the value"}: ${formatGiven(here, gives)}.`,
       evidence: { type: "lines", inputs: [ref(catalogue, "item", item.id)], recipes: [recipeRef(there)] },
       fixes: [
         {
-          says: `Change it to ${formatGiven(here, gives)}`,
+          message: `Change it to ${formatGiven(here, gives)}`,
           do: "edit",
           edits: writeSuggested(catalogue, [suggested], rule),
         },
-        { says: `Open ${rule.name}`, do: "open", kind: "payback", id: rule.id },
+        { message: `Open ${rule.name}`, do: "open", kind: "payback", id: rule.id },
       ],
     };
   },

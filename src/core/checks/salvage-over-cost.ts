@@ -50,7 +50,7 @@ export const salvageOverCost = perRecord<"recipe">({
       chance > 0 && !how
         ? [
             {
-              says: `${record.name}: reduce every chance to ${sayPercent(chance)} of its value`,
+              message: `${record.name}: reduce every chance to ${sayPercent(chance)} of its value`,
               do: "edit",
               edits: [
                 setLines(
@@ -69,7 +69,7 @@ export const salvageOverCost = perRecord<"recipe">({
     yield {
       subject: recipeRef(record),
       with: items,
-      says: `Salvaging ${list(taken)}${how} returns ${sayCost(back)} on average; ${taken.length === 1 ? "it" : "they"} cost ${sayCost(cost)}${share}.`,
+      message: `Salvaging ${list(taken)}${how} returns ${sayCost(back)} on average; ${taken.length === 1 ? "it" : "they"} cost ${sayCost(cost)}${share}.`,
       evidence: {
         type: "amounts",
         unit: "value",
@@ -78,7 +78,7 @@ export const salvageOverCost = perRecord<"recipe">({
           { label: "returns", value: back },
         ],
       },
-      fixes: [...lower, { says: `Open ${record.name}`, do: "open", kind: "recipe", id: record.id }],
+      fixes: [...lower, { message: `Open ${record.name}`, do: "open", kind: "recipe", id: record.id }],
     };
   },
 });

@@ -43,10 +43,10 @@ export const sameInputs: GroupCheck = {
         .map((l) => ({ of: namedRef(catalogue, l), amount: l.min === l.max ? l.min : `${l.min}..${l.max}` }));
       yield {
         subject: group.map(recipeRef),
-        says: `${list(inputs.map((i) => `${i.amount} ${i.of.name}`))} ${group.length === 2 ? "make two different items" : `make ${group.length} different items`}: ${list(group.map((r) => r.name))}.`,
+        message: `${list(inputs.map((i) => `${i.amount} ${i.of.name}`))} ${group.length === 2 ? "make two different items" : `make ${group.length} different items`}: ${list(group.map((r) => r.name))}.`,
         evidence: { type: "lines", inputs: inputs.map((i) => i.of), recipes: group.map(recipeRef) },
         fixes: group.slice(0, 3).map((r) => ({
-          says: `Open ${r.name} and change its ingredients`,
+          message: `Open ${r.name} and change its ingredients`,
           do: "open",
           kind: "recipe",
           id: r.id,

@@ -37,7 +37,7 @@ export const statOutOfRange = perRecord<"item" | "type">({
       const mended = allowed(stat, value);
       yield {
         subject: [ref(catalogue, kind, record.id), ref(catalogue, "stat", id)],
-        says: `${record.name} has ${stat.name} ${sayQuantity(value)}, but it must be ${why}.`,
+        message: `${record.name} has ${stat.name} ${sayQuantity(value)}, but it must be ${why}.`,
         evidence: {
           type: "amounts",
           unit: stat.unit,
@@ -49,12 +49,12 @@ export const statOutOfRange = perRecord<"item" | "type">({
         },
         fixes: [
           {
-            says: `Change it to ${sayQuantity(mended)}`,
+            message: `Change it to ${sayQuantity(mended)}`,
             do: "edit",
             edits: [setField(catalogue, kind, record.id, `stats.${id}`, mended)],
           },
-          { says: `Open ${record.name}`, do: "open", kind, id: record.id },
-          { says: `Open ${stat.name} and widen its range`, do: "open", kind: "stat", id },
+          { message: `Open ${record.name}`, do: "open", kind, id: record.id },
+          { message: `Open ${stat.name} and widen its range`, do: "open", kind: "stat", id },
         ],
       };
     }

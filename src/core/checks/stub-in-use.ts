@@ -29,10 +29,10 @@ export const stubInUse = perRecord<"item">({
     yield {
       subject: ref(catalogue, "item", item.id),
       with: [...recipes.map(recipeRef), ...sources.map((s) => ref(catalogue, "source", s.id))],
-      says: `${item.name} is used by ${list(places)} but is only a stub without a definition.`,
+      message: `${item.name} is used by ${list(places)} but is only a stub without a definition.`,
       evidence: { type: "names", names: [item.name] },
       fixes: [
-        { says: `Define ${item.name}`, do: "open", kind: "item", id: item.id },
+        { message: `Define ${item.name}`, do: "open", kind: "item", id: item.id },
         ...nearest(
           item.name,
           others.map((i) => i.name),
@@ -42,7 +42,7 @@ export const stubInUse = perRecord<"item">({
           if (!meant) return [];
           return [
             {
-              says: `Replace it with ${name} everywhere`,
+              message: `Replace it with ${name} everywhere`,
               do: "merge" as const,
               keep: meant.id,
               others: [item.id],

@@ -46,14 +46,14 @@ function tell(context: CheckContext, loop: Loop, recipes: readonly Recipe[]): Fi
   return {
     subject: items,
     with: recipes.map(recipeRef),
-    says:
+    message:
       items.length === 1
         ? `${names} can only be made with ${names} itself, so the first one can't be made.`
         : `${names} can only be made from each other, so the first one can't be made.`,
     evidence: { type: "circle", items, recipes: recipes.map(recipeRef) },
     fixes: [
       ...tools.slice(0, 2).map(({ recipe, line }) => ({
-        says: `Remove the ${line.role} ${namedRef(catalogue, line).name} from ${recipe.name}`,
+        message: `Remove the ${line.role} ${namedRef(catalogue, line).name} from ${recipe.name}`,
         do: "edit" as const,
         edits: [
           setLines(
@@ -67,10 +67,10 @@ function tell(context: CheckContext, loop: Loop, recipes: readonly Recipe[]): Fi
       ...items
         .filter((i) => i.kind === "item")
         .slice(0, 2)
-        .map((i) => ({ says: `Add a source for ${i.name}`, do: "source" as const, item: i.id })),
+        .map((i) => ({ message: `Add a source for ${i.name}`, do: "source" as const, item: i.id })),
       ...recipes
         .slice(0, 1)
-        .map((r) => ({ says: `Open ${r.name}`, do: "open" as const, kind: "recipe" as const, id: r.id })),
+        .map((r) => ({ message: `Open ${r.name}`, do: "open" as const, kind: "recipe" as const, id: r.id })),
     ],
   };
 }

@@ -29,11 +29,11 @@ export const supplyShort: WholeCheck = {
       yield {
         subject: of,
         with: short.map(recipeRef),
-        says: `Only ${sayQuantity(most)} ${of.name} can exist in a world, but ${first.name} needs ${sayQuantity(needs(first))}.${more}`,
+        message: `Only ${sayQuantity(most)} ${of.name} can exist in a world, but ${first.name} needs ${sayQuantity(needs(first))}.${more}`,
         evidence: { type: "lines", inputs: [of], recipes: short.slice(0, 20).map(recipeRef) },
         fixes: [
-          { says: `Add an unlimited source for ${of.name}`, do: "source", item },
-          { says: `Open ${first.name}`, do: "open", kind: "recipe", id: first.id },
+          { message: `Add an unlimited source for ${of.name}`, do: "source", item },
+          { message: `Open ${first.name}`, do: "open", kind: "recipe", id: first.id },
         ],
       };
     }

@@ -3,7 +3,7 @@ import { bare, value } from "../analysis/registry";
 import type { Catalogue } from "../catalogue/catalogue";
 import type { Edit } from "../catalogue/edit";
 import { soldFor } from "../catalogue/inheritance";
-import { type Box, type Content, everyContent, innerFirst, splitThing, thingOf } from "../network/box";
+import { type Draws, type Content, everyContent, innerFirst, splitThing, thingOf } from "../network/box";
 import { circularTables, tableMeans } from "../network/table-means";
 import { list, sayCost, sayPercent } from "../numbers/format";
 import type { Id } from "../schema/id";
@@ -11,7 +11,7 @@ import { type CheckContext, perRecord, ref } from "./check";
 import { aboutUse, amountFor, nameOfUse, openUse, standing, usedBeside, usesIn } from "./used";
 
 const open = (catalogue: Catalogue, id: Id) =>
-  ({ says: `Open ${catalogue.records.table.get(id)?.name ?? ""}`, do: "open", kind: "table", id }) as const;
+  ({ message: `Open ${catalogue.records.table.get(id)?.name ?? ""}`, do: "open", kind: "table", id }) as const;
 const saysOf = (catalogue: Catalogue, { what }: Content): string => {
   if (what.is === "nothing") return "nothing";
   if (what.is === "item") return catalogue.records.item.get(what.item)?.name ?? what.item;
@@ -43,7 +43,7 @@ export const entryNeverComes = perRecord<"table">({
     if (!found.length) return;
     yield {
       subject: ref(catalogue, "table", table.id),
-      says: `${table.name} has ${found.length === 1 ? "an entry that never drops" : `${found.length} entries that never drop`}: ${list(found)}.`,
+      message: `${table.name} has ${found.length === 1 ? "an entry that never drops" : `${found.length} entries that never drop`}: ${list(found)}.`,
       evidence: { type: "names", names: found },
       fixes: [open(catalogue, table.id)],
     };
@@ -61,7 +61,7 @@ export const tableInItself = perRecord<"table">({
     const through = [...everyContent(table)].flatMap(({ what }) => (what.is === "table" ? [what.table] : []));
     yield {
       subject: ref(catalogue, "table", table.id),
-      says: `${table.name} contains itself, through ${list([...new Set(through)].map((id) => catalogue.records.table.get(id)?.name ?? id))}, and gives nothing there.`,
+      message: `${table.name} contains itself, through ${list([...new Set(through)].map((id) => catalogue.records.table.get(id)?.name ?? id))}, and gives nothing there.`,
       evidence: { type: "names", names: [table.name] },
       fixes: [open(catalogue, table.id)],
     };
@@ -69,8 +69,13 @@ export const tableInItself = perRecord<"table">({
 });
 
 /** Value units of the least that can come. Each table once, however often it stands in others. */
-export function least(box: Box, tables: ReadonlyMap<Id, Box>, level: number, worth: (c: Content) => number): number {
-  const known = new Map<Box, number>();
+export function least(
+  box: Draws,
+  tables: ReadonlyMap<Id, Draws>,
+  level: number,
+  worth: (c: Content) => number,
+): number {
+  const known = new Map<Draws, number>();
   const of = (content: Content): number => {
     if ((content.from !== null && level < content.from) || (content.to !== null && level > content.to)) return 0;
     const inner = content.what.is === "table" ? tables.get(content.what.table) : undefined;
@@ -80,7 +85,7 @@ export function least(box: Box, tables: ReadonlyMap<Id, Box>, level: number, wor
   for (const each of innerFirst(box, tables)) known.set(each, leastOf(each, of));
   return known.get(box) ?? 0;
 }
-function leastOf(box: Box, of: (content: Content) => number): number {
+function leastOf(box: Draws, of: (content: Content) => number): number {
   let sum = box.always.reduce((t, c) => t + of(c), 0);
   for (const c of box.chances) if (c.chance >= 1) sum += of(c);
   for (const { times, back, entries } of box.draws) {
@@ -127,7 +132,7 @@ export const containerPays = perRecord<"item">({
       const share = sayPercent(Math.round((mean / cost) * 1000) / 1000);
       yield {
         subject: aboutUse(catalogue, item, use),
-        says: never
+        message: never
           ? `${nameOfUse(item, use)} gives ${sayCost(mean)} on average and costs ${sayCost(cost)}: ${share} of its cost, so it never pays.`
           : `${nameOfUse(item, use)} gives at least ${sayCost(low)}, on average ${sayCost(mean)}, and costs ${sayCost(cost)}, so it always overpays.`,
         evidence: {

@@ -21,7 +21,7 @@ interface Run {
   readonly given: number;
   readonly spent: number;
   readonly failed: number;
-  readonly says: string;
+  readonly message: string;
   readonly ok: boolean;
   readonly stopped: boolean;
 }
@@ -73,9 +73,9 @@ class TrialBoard {
       if (!run || (run.stopped ? run.given !== given : run.spent > given)) {
         const on = run?.on ?? hangsOn(catalogue, trial);
         const budget = new Budget(given);
-        const { ok, stopped, failed, says } =
-          given < LEAST ? { ok: false, stopped: true, failed: 0, says: "" } : runTrial(catalogue, trial, budget);
-        run = { trial, on, given, spent: Math.min(given, budget.spent), failed, says, ok, stopped };
+        const { ok, stopped, failed, message } =
+          given < LEAST ? { ok: false, stopped: true, failed: 0, message: "" } : runTrial(catalogue, trial, budget);
+        run = { trial, on, given, spent: Math.min(given, budget.spent), failed, message, ok, stopped };
         this.runs.set(trial.id, run);
       }
       left -= run.spent;
@@ -108,9 +108,9 @@ export const trialFails = perRecord<"trial">({
     if (!run || run.ok || run.stopped) return;
     yield {
       subject: ref(context.catalogue, "trial", trial.id),
-      says: `${trial.name} fails${run.failed < 0 ? "" : ` at step ${run.failed + 1}`}: ${run.says}`,
+      message: `${trial.name} fails${run.failed < 0 ? "" : ` at step ${run.failed + 1}`}: ${run.message}`,
       evidence: { type: "names", names: stepOf(context.catalogue, run) },
-      fixes: [{ says: `Open ${trial.name}`, do: "open", kind: "trial", id: trial.id }],
+      fixes: [{ message: `Open ${trial.name}`, do: "open", kind: "trial", id: trial.id }],
     };
   },
 });
@@ -128,7 +128,7 @@ export const trialNotRun = perRecord<"trial">({
     const alone = run.given === TRIAL_STEPS;
     yield {
       subject: ref(context.catalogue, "trial", trial.id),
-      says: alone
+      message: alone
         ? `The trial ${trial.name} was stopped: it needs more than ${sayQuantity(run.given)} steps${run.failed < 0 ? "" : ` at step ${run.failed + 1}`}.`
         : `The trial ${trial.name} was not run: the trials before it left only ${sayQuantity(run.given)} of ${sayQuantity(ALL_TRIALS)} steps.`,
       evidence: {
@@ -140,7 +140,7 @@ export const trialNotRun = perRecord<"trial">({
             ]
           : ["Shorten or remove trials whose keys come before it."],
       },
-      fixes: [{ says: `Open ${trial.name}`, do: "open", kind: "trial", id: trial.id }],
+      fixes: [{ message: `Open ${trial.name}`, do: "open", kind: "trial", id: trial.id }],
     };
   },
 });

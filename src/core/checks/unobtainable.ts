@@ -19,21 +19,21 @@ export const unobtainable = perRecord<"item">({
     const leaves = (cause?.leaves ?? [i]).map((leaf) => itemRef(context, leaf));
     const self = leaves.length === 1 && leaves[0].id === item.id;
     const made = network.producers.start[i] < network.producers.end[i];
-    const says = self
+    const message = self
       ? made
         ? `${item.name} is unobtainable: every recipe for it needs the item itself or something made from it.`
         : `${item.name} is unobtainable: nothing makes, gathers or sells it.`
       : `${item.name} is unobtainable: ${repair(leaves)}.`;
     yield {
       subject: itemRef(context, i),
-      says,
+      message,
       evidence: { type: "cause", leaves, path: self ? [] : pathTo(i, cause?.by ?? -1) },
       fixes: [
         ...leaves
           .filter(isItem)
           .slice(0, 3)
-          .map((l) => ({ says: `Add a source for ${l.name}`, do: "source" as const, item: l.id })),
-        { says: `Open ${item.name}`, do: "open", kind: "item", id: item.id },
+          .map((l) => ({ message: `Add a source for ${l.name}`, do: "source" as const, item: l.id })),
+        { message: `Open ${item.name}`, do: "open", kind: "item", id: item.id },
       ],
     };
 

@@ -41,12 +41,12 @@ export const resourceNobodyHas = perUse("resource-nobody-has", function* ({ cata
     if (!bodies.length || bodies.some((b) => b.pool(resource.id))) continue;
     yield {
       subject: aboutUse(catalogue, item, use, ref(catalogue, "resource", resource.id)),
-      says: `${nameOfUse(item, use)} ${does.is}s ${resource.name}, which no test character has.`,
+      message: `${nameOfUse(item, use)} ${does.is}s ${resource.name}, which no test character has.`,
       evidence: { type: "names", names: [item.name, resource.name] },
       fixes: [
         ...openUse(catalogue, item, use),
         ...[...catalogue.records.subject.values()].slice(0, 2).map((s) => ({
-          says: `Open ${s.name} and add ${resource.name}`,
+          message: `Open ${s.name} and add ${resource.name}`,
           do: "open" as const,
           kind: "subject" as const,
           id: s.id,
@@ -69,7 +69,7 @@ export const restoresTooMuch = perUse("restores-too-much", function* ({ catalogu
     const wasted = (all - room(best.of)) / all;
     yield {
       subject: aboutUse(catalogue, item, use, ref(catalogue, "resource", resource.id)),
-      says: `${nameOfUse(item, use)} restores ${sayQuantity(all)} ${resource.name}, but ${best.of.subject.name} holds at most ${sayQuantity(room(best.of))}: ${sayPercent(Number(wasted.toFixed(4)))} is wasted.`,
+      message: `${nameOfUse(item, use)} restores ${sayQuantity(all)} ${resource.name}, but ${best.of.subject.name} holds at most ${sayQuantity(room(best.of))}: ${sayPercent(Number(wasted.toFixed(4)))} is wasted.`,
       evidence: {
         type: "amounts",
         unit: resource.unit,
@@ -90,7 +90,7 @@ export const neverMatters = perUse("never-matters", function* ({ catalogue }, it
     if (why)
       yield {
         subject: aboutUse(catalogue, item, use),
-        says: `Effect ${k + 1} of ${nameOfUse(item, use)} never does anything: ${why}.`,
+        message: `Effect ${k + 1} of ${nameOfUse(item, use)} never does anything: ${why}.`,
         evidence: { type: "names", names: [item.name, use.name] },
         fixes: openUse(catalogue, item, use),
       };
@@ -129,7 +129,7 @@ export const displayDiffers = perUse("display-differs", function* ({ catalogue }
     if (!wrong) continue;
     yield {
       subject: aboutUse(catalogue, item, use, ref(catalogue, "resource", resource.id)),
-      says: `${wrong.where} of ${item.name} says ${sayQuantity(wrong.value)} ${resource.name}; ${use.name} ${does.is}s ${sayQuantity(all)}.`,
+      message: `${wrong.where} of ${item.name} says ${sayQuantity(wrong.value)} ${resource.name}; ${use.name} ${does.is}s ${sayQuantity(all)}.`,
       evidence: {
         type: "amounts",
         unit: resource.unit,

@@ -9,15 +9,15 @@ import { aboutUse, cycleOf, nameOfUse, openUse, perUse, say } from "./used";
 export const usableForEver = perUse("usable-for-ever", function* ({ catalogue }, item, use) {
   if (use.fate !== "kept" || !use.effects.length || cycleOf(catalogue, use) > 0) return;
   if (use.effects.some(({ does }) => does.is === "take" || does.is === "charge")) return;
-  const edit = (says: string, field: string, to: string | number): Fix => ({
-    says,
+  const edit = (message: string, field: string, to: string | number): Fix => ({
+    message,
     do: "edit",
     edits: [setField(catalogue, "use", use.use.id, field, to)],
   });
   const pause = 10 * catalogue.pantry.ticksPerSecond;
   yield {
     subject: aboutUse(catalogue, item, use),
-    says: `${nameOfUse(item, use)} keeps the item and has no cooldown, so it can be used without limit.`,
+    message: `${nameOfUse(item, use)} keeps the item and has no cooldown, so it can be used without limit.`,
     evidence: { type: "names", names: [item.name, use.name] },
     fixes: [
       edit("Use up the item", "fate", "used up"),
@@ -44,7 +44,7 @@ export const alwaysOn = perUse("always-on", function* ({ catalogue }, item, use)
     const ready = cycle === 0 ? "at once" : `every ${say(catalogue, cycle)}${group ? ` with ${group.name}` : ""}`;
     yield {
       subject: aboutUse(catalogue, item, use, ref(catalogue, "condition", condition.id)),
-      says: `${nameOfUse(item, use)} keeps ${condition.name} active ${sayPercent(Number(uptime.toFixed(4)))} of the time: it lasts ${say(catalogue, ticks)} and repeats ${ready}.`,
+      message: `${nameOfUse(item, use)} keeps ${condition.name} active ${sayPercent(Number(uptime.toFixed(4)))} of the time: it lasts ${say(catalogue, ticks)} and repeats ${ready}.`,
       evidence: {
         type: "amounts",
         unit: "s",
@@ -55,12 +55,12 @@ export const alwaysOn = perUse("always-on", function* ({ catalogue }, item, use)
       },
       fixes: [
         {
-          says: `Set the cooldown to ${say(catalogue, 2 * ticks)}, for half of the time`,
+          message: `Set the cooldown to ${say(catalogue, 2 * ticks)}, for half of the time`,
           do: "edit",
           edits: [setField(catalogue, "use", use.use.id, "wait", 2 * ticks)],
         },
         ...openUse(catalogue, item, use),
-        { says: `Open ${condition.name}`, do: "open", kind: "condition", id: condition.id },
+        { message: `Open ${condition.name}`, do: "open", kind: "condition", id: condition.id },
       ],
     };
   }
@@ -74,7 +74,7 @@ export const cooldownOverridden = perUse("cooldown-overridden", function* ({ cat
   yield {
     subject: aboutUse(catalogue, item, use),
     with: [ref(catalogue, "cooldown", group.id)],
-    says: `${nameOfUse(item, use)} has a cooldown of ${say(catalogue, use.wait)}, but its group ${group.name} has ${say(catalogue, group.ticks)}.`,
+    message: `${nameOfUse(item, use)} has a cooldown of ${say(catalogue, use.wait)}, but its group ${group.name} has ${say(catalogue, group.ticks)}.`,
     evidence: {
       type: "amounts",
       unit: "s",
@@ -85,7 +85,7 @@ export const cooldownOverridden = perUse("cooldown-overridden", function* ({ cat
     },
     fixes: [
       {
-        says: `Use the cooldown of ${group.name}`,
+        message: `Use the cooldown of ${group.name}`,
         do: "edit",
         edits: [setField(catalogue, "use", use.use.id, "wait", use.chain.length > 1 ? group.ticks : null)],
       },
@@ -108,16 +108,16 @@ export const usedUpInVain = perUse("used-up-in-vain", function* ({ catalogue }, 
   if (!restored.length || !effects.every(({ does }) => MAY_BE_VAIN.has(does.is))) return;
   yield {
     subject: aboutUse(catalogue, item, use),
-    says: `${nameOfUse(item, use)} is used up even when ${list([...new Set(restored)])} ${new Set(restored).size > 1 ? "are" : "is"} full.`,
+    message: `${nameOfUse(item, use)} is used up even when ${list([...new Set(restored)])} ${new Set(restored).size > 1 ? "are" : "is"} full.`,
     evidence: { type: "names", names: [item.name, use.name] },
     fixes: [
       {
-        says: "Refuse it when it would do nothing",
+        message: "Refuse it when it would do nothing",
         do: "edit",
         edits: [setField(catalogue, "use", use.use.id, "guarded", true)],
       },
       {
-        says: "Keep it as it is",
+        message: "Keep it as it is",
         do: "edit",
         edits: [setField(catalogue, "use", use.use.id, "guarded", false)],
       },
@@ -133,7 +133,7 @@ export const useWithoutEffect = perUse("use-without-effect", function* ({ catalo
   const left = use.leaves === null ? "" : `, except leaving ${catalogue.records.item.get(use.leaves)?.name}`;
   yield {
     subject: aboutUse(catalogue, item, use),
-    says: `${nameOfUse(item, use)} has no effect${left}.`,
+    message: `${nameOfUse(item, use)} has no effect${left}.`,
     evidence: { type: "names", names: [item.name, use.name] },
     fixes: openUse(catalogue, item, use),
   };
@@ -144,11 +144,11 @@ export const useNowhere = perUse("use-nowhere", function* ({ catalogue }, item, 
   if (use.everywhere || use.situations.length) return;
   yield {
     subject: aboutUse(catalogue, item, use),
-    says: `${nameOfUse(item, use)} is never allowed: it has no context.`,
+    message: `${nameOfUse(item, use)} is never allowed: it has no context.`,
     evidence: { type: "names", names: [item.name, use.name] },
     fixes: [
       {
-        says: "Allow it everywhere",
+        message: "Allow it everywhere",
         do: "edit",
         edits: [setField(catalogue, "use", use.use.id, "everywhere", true)],
       },

@@ -90,11 +90,11 @@ export function usesIn(catalogue: Catalogue, item: Item): HeldUse[] {
 export const nameOfUse = (item: Item, use: HeldUse): string => `${use.name} of ${item.name}`;
 
 export const openUse = (catalogue: Catalogue, item: Item, use: HeldUse): Fix[] => [
-  { says: `Open ${item.name}`, do: "open", kind: "item", id: item.id },
+  { message: `Open ${item.name}`, do: "open", kind: "item", id: item.id },
   ...(use.inherited && use.use.type
     ? [
         {
-          says: `Open the type ${catalogue.records.type.get(use.use.type)?.name ?? ""}`,
+          message: `Open the type ${catalogue.records.type.get(use.use.type)?.name ?? ""}`,
           do: "open" as const,
           kind: "type" as const,
           id: use.use.type,

@@ -71,7 +71,7 @@ export const valueOutOfRange = perRecord<Holder>({
       const who = broken === asked && asked.type ? `items of type ${asked.type.name}` : "it";
       yield {
         subject: [ref(catalogue, kind, record.id), ref(catalogue, of, id)],
-        says: `${record.name} has ${name} ${say(value)}, but ${who} must have ${below(value, broken) ? "at least" : "at most"} ${say(mended)}.`,
+        message: `${record.name} has ${name} ${say(value)}, but ${who} must have ${below(value, broken) ? "at least" : "at most"} ${say(mended)}.`,
         evidence: {
           type: "amounts" as const,
           unit: "",
@@ -82,19 +82,19 @@ export const valueOutOfRange = perRecord<Holder>({
         },
         fixes: [
           {
-            says: `Change it to ${say(mended)}`,
+            message: `Change it to ${say(mended)}`,
             do: "edit" as const,
             edits: [setField(catalogue, kind, record.id, path, mended)],
           },
-          { says: `Open ${record.name}`, do: "open" as const, kind, id: record.id },
+          { message: `Open ${record.name}`, do: "open" as const, kind, id: record.id },
           broken === asked && asked.type
             ? {
-                says: `Open ${asked.type.name} and widen its range`,
+                message: `Open ${asked.type.name} and widen its range`,
                 do: "open" as const,
                 kind: "type" as const,
                 id: asked.type.id,
               }
-            : { says: `Open ${name} and widen its range`, do: "open" as const, kind: of, id },
+            : { message: `Open ${name} and widen its range`, do: "open" as const, kind: of, id },
         ],
       };
     }

@@ -1,7 +1,7 @@
 /** Variants that nobody can go, and those that are no better for their tool. */
 import type { Recipe } from "../kinds/index";
 import { around } from "../catalogue/surroundings";
-import { type Way, variantName, wayOf } from "../kinds/ways";
+import { type VariantValues, variantName, wayOf } from "../kinds/ways";
 import { expected } from "../network/expected";
 import { nodeOf } from "../process/node";
 import { list } from "../numbers/format";
@@ -37,15 +37,15 @@ export const variantUnreachable = perRecord<"recipe">({
       const names = [...lacks].map((i) => itemRef(context, i));
       yield {
         subject: [recipeRef(recipe), ...names],
-        says: `${called(context, recipe, k)} can't be made, because ${list(names.map((n) => n.name))} ${names.length > 1 ? "are" : "is"} unobtainable.`,
+        message: `${called(context, recipe, k)} can't be made, because ${list(names.map((n) => n.name))} ${names.length > 1 ? "are" : "is"} unobtainable.`,
         evidence: { type: "lines", inputs: names, recipes: [recipeRef(recipe)] },
         fixes: [
           ...names
             .slice(0, 2)
             .flatMap((n: Ref) =>
-              n.kind === "item" ? [{ says: `Add a source for ${n.name}`, do: "source" as const, item: n.id }] : [],
+              n.kind === "item" ? [{ message: `Add a source for ${n.name}`, do: "source" as const, item: n.id }] : [],
             ),
-          { says: `Open ${recipe.name}`, do: "open", kind: "recipe", id: recipe.id },
+          { message: `Open ${recipe.name}`, do: "open", kind: "recipe", id: recipe.id },
         ],
       };
     }
@@ -54,18 +54,18 @@ export const variantUnreachable = perRecord<"recipe">({
 
 const ROLES_THAT_COUNT = ["output", "ingredient"] as const;
 /** Amounts of one role by what is named. */
-function amounts({ lines }: Way, role: (typeof ROLES_THAT_COUNT)[number]): Map<Id, number> {
+function amounts({ lines }: VariantValues, role: (typeof ROLES_THAT_COUNT)[number]): Map<Id, number> {
   const sums = new Map<Id, number>();
   for (const l of lines) if (l.role === role) sums.set(nodeOf(l), (sums.get(nodeOf(l)) ?? 0) + expected(l));
   return sums;
 }
 /** How much surer, all in all, what comes out is with each point of a stat of the maker. */
-const surer = ({ lines }: Way): number => lines.reduce((sum, l) => sum + (l.bonus?.share ?? 0), 0);
+const surer = ({ lines }: VariantValues): number => lines.reduce((sum, l) => sum + (l.bonus?.share ?? 0), 0);
 /**
  * Whether one way is better than another in anything: gives more, takes less, is quicker, makes more at once, is
  * cheaper or open earlier.
  */
-function betterInAnything(way: Way, than: Way): boolean {
+function betterInAnything(way: VariantValues, than: VariantValues): boolean {
   const [gives, gave] = [amounts(way, "output"), amounts(than, "output")];
   const [takes, took] = [amounts(way, "ingredient"), amounts(than, "ingredient")];
   return (
@@ -92,9 +92,9 @@ export const variantNoMore = perRecord<"recipe">({
           recipeRef(recipe),
           ...tools.map((l) => itemRef(context, context.readings.compiled.numberOf(nodeOf(l)) as number)),
         ],
-        says: `${called(context, recipe, k)} has no benefit: it gives no more, takes no less and is no quicker.`,
+        message: `${called(context, recipe, k)} has no benefit: it gives no more, takes no less and is no quicker.`,
         evidence: { type: "lines", inputs: [], recipes: [recipeRef(recipe)] },
-        fixes: [{ says: `Open ${recipe.name}`, do: "open", kind: "recipe", id: recipe.id }],
+        fixes: [{ message: `Open ${recipe.name}`, do: "open", kind: "recipe", id: recipe.id }],
       };
     }
   },

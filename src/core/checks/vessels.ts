@@ -65,15 +65,15 @@ export const vesselForgotten = perRecord<"item">({
     yield {
       subject: [ref(catalogue, "item", item.id), of],
       with: makers.map(recipeRef),
-      says: `${item.name} is made with ${of.name}, which other items return when used up, but ${item.name} does not.`,
+      message: `${item.name} is made with ${of.name}, which other items return when used up, but ${item.name} does not.`,
       evidence: { type: "lines", inputs: [of], recipes: makers.slice(0, 20).map(recipeRef) },
       fixes: [
         {
-          says: `Set the container of ${item.name} to ${of.name}`,
+          message: `Set the container of ${item.name} to ${of.name}`,
           do: "edit",
           edits: [setField(catalogue, "item", item.id, "vessel", vessel)],
         },
-        { says: `Open ${item.name}`, do: "open", kind: "item", id: item.id },
+        { message: `Open ${item.name}`, do: "open", kind: "item", id: item.id },
       ],
     };
   },

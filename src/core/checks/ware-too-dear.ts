@@ -95,7 +95,7 @@ export const wareTooDear = perRecord<"source">({
       const known = kind === "recipe" || kind === "source" ? kind : null;
       yield {
         subject: [ref(catalogue, "source", source.id), ref(catalogue, "item", ware.item)],
-        says: `${source.name} sells ${name} for ${sayCost(asked)}${from > 0 ? ` from level ${from}` : ""}; ${record.name} costs ${sayCost(best.cost)}${best.level > 0 ? ` from level ${best.level}` : ""}, ${sayQuantity(Number((asked / best.cost).toFixed(1)))} times less.`,
+        message: `${source.name} sells ${name} for ${sayCost(asked)}${from > 0 ? ` from level ${from}` : ""}; ${record.name} costs ${sayCost(best.cost)}${best.level > 0 ? ` from level ${best.level}` : ""}, ${sayQuantity(Number((asked / best.cost).toFixed(1)))} times less.`,
         evidence: {
           type: "amounts",
           unit: "value",
@@ -105,8 +105,8 @@ export const wareTooDear = perRecord<"source">({
           ],
         },
         fixes: [
-          { says: `Open ${source.name}`, do: "open", kind: "source", id: source.id },
-          ...(known ? [{ says: `Open ${record.name}`, do: "open" as const, kind: known, id: record.id }] : []),
+          { message: `Open ${source.name}`, do: "open", kind: "source", id: source.id },
+          ...(known ? [{ message: `Open ${record.name}`, do: "open" as const, kind: known, id: record.id }] : []),
         ],
       };
     }

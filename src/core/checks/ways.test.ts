@@ -10,7 +10,7 @@ import { item, kitchen, line, must, recipe } from "../testing/kitchen";
 import { findingsOf } from "./index";
 
 const told = (catalogue: Catalogue, rule: string): string[] =>
-  findingsOf(catalogue, readingsOf(catalogue)).flatMap((f) => (f.rule === rule ? [f.says] : []));
+  findingsOf(catalogue, readingsOf(catalogue)).flatMap((f) => (f.rule === rule ? [f.message] : []));
 
 const BANK =
   "buy Hide for 9\nbuy Clay for 2\nbuy Peat for 1\nbuy Crock for 3\nbuy Eel for 4\ngather Knife\ngather Kiln\n";
@@ -152,14 +152,14 @@ describe("mistakes in how things become other things", () => {
     const sharp = both.records.item.get(item(both, "Knife").id)?.tags ?? [];
     engine.change([setField(both, "item", item(both, "Crock").id, "tags", sharp)]);
     const found = () => engine.model().findings.filter((f) => f.rule === "combines-one-way");
-    expect(found().map((f) => f.says)).toEqual(["any sharp on Hide works, Hide on any sharp does nothing."]);
+    expect(found().map((f) => f.message)).toEqual(["any sharp on Hide works, Hide on any sharp does nothing."]);
     engine.change([setField(engine.catalogue, "item", item(both, "Crock").id, "tags", [])]);
     expect(found()).toEqual([]);
   });
 
   it.each(Object.keys(MISTAKES))("%s is told once, and no more when it is mended; followed as found anew", (rule) => {
-    const [broken, says, mend] = MISTAKES[rule];
-    expect(told(broken, rule)).toEqual([expect.stringMatching(says)]);
+    const [broken, message, mend] = MISTAKES[rule];
+    expect(told(broken, rule)).toEqual([expect.stringMatching(message)]);
     const edits = mend(broken);
     expect(told(must(broken, edits), rule)).toEqual([]);
     const engine = new Engine(broken);
@@ -194,13 +194,9 @@ describe("patterns beside each other", () => {
   it("lie the same way after being shifted, mirrored or turned", () => {
     const two = (lies: string, other: string) =>
       conflicts(`A: pattern [Clay, Peat; -, -]${lies} -> 1 X\nB: pattern ${other} -> 1 Y`);
-    expect(two("", "[Clay, Peat]")).toEqual([
-      "A and B have the same pattern: [Clay, Peat].",
-    ]);
+    expect(two("", "[Clay, Peat]")).toEqual(["A and B have the same pattern: [Clay, Peat]."]);
     expect(two("", "[-, -; Clay, Peat]")).toEqual([]);
-    expect(two(" shifted", "[-, -; Clay, Peat]")).toEqual([
-      "Every layout of B also fits A: [Clay, Peat].",
-    ]);
+    expect(two(" shifted", "[-, -; Clay, Peat]")).toEqual(["Every layout of B also fits A: [Clay, Peat]."]);
     expect(two("", "[Peat, Clay]")).toEqual([]);
     expect(two(" mirrored", "[Peat, Clay]")).toHaveLength(1);
     expect(two(" shifted", "[Clay; Peat]")).toEqual([]);
@@ -216,9 +212,7 @@ describe("patterns beside each other", () => {
 
   it("are told from loose recipes by the place only", () => {
     const rows = "A: pattern [Clay, Peat] -> 1 X at Kiln\nB: 1 Peat + 1 Clay -> 1 Y at Kiln";
-    expect(conflicts(rows)).toEqual([
-      "B takes the ingredients of the pattern A in any order: [Clay, Peat].",
-    ]);
+    expect(conflicts(rows)).toEqual(["B takes the ingredients of the pattern A in any order: [Clay, Peat]."]);
     expect(conflicts(rows.replace("1 Y at Kiln", "1 Y"))).toEqual([]);
     expect(conflicts(rows.replace("1 Peat +", "2 Peat +"))).toEqual([]);
   });

@@ -7,14 +7,14 @@ import type { Id } from "../schema/id";
 import { type CheckContext, perRecord, ref } from "./check";
 import { holdersBeside, idsEdited } from "./holders";
 
-const says = ({ room, carries, blocks }: Pick<Item, "room" | "carries" | "blocks">): boolean =>
+const message = ({ room, carries, blocks }: Pick<Item, "room" | "carries" | "blocks">): boolean =>
   (room ?? 0) > 0 || (carries ?? 0) > 0 || blocks.length > 0;
 const typesSay = new WeakMap<Catalogue["records"]["type"], boolean>();
 /** Whether any type says what is said of worn things: most pantries' types say nothing of it. */
 function someTypeSays({ records: { type } }: Catalogue): boolean {
   let some = typesSay.get(type);
   if (some === undefined) {
-    some = [...type.values()].some(says);
+    some = [...type.values()].some(message);
     typesSay.set(type, some);
   }
   return some;
@@ -51,15 +51,15 @@ export const wornWithoutSlot = perRecord<"item">({
       if (edit.kind === "subject" && edit.op === "set" && edit.field === "worn") yield* edit.from as readonly Id[];
   },
   *at({ catalogue }, item) {
-    if (!says(item) && !catalogue.records.subject.size && !someTypeSays(catalogue)) return;
+    if (!message(item) && !catalogue.records.subject.size && !someTypeSays(catalogue)) return;
     if (item.status === "retired" || held(catalogue, item, "slot").value !== null) return;
     const why = meantToBeWorn(catalogue, item);
     if (!why) return;
     yield {
       subject: ref(catalogue, "item", item.id),
-      says: `${item.name} has no slot, but ${why}.`,
+      message: `${item.name} has no slot, but ${why}.`,
       evidence: { type: "names", names: [item.name] },
-      fixes: [{ says: `Open ${item.name} and choose its slot`, do: "open", kind: "item", id: item.id }],
+      fixes: [{ message: `Open ${item.name} and choose its slot`, do: "open", kind: "item", id: item.id }],
     };
   },
 });
@@ -81,9 +81,9 @@ export const slotUnfit = perRecord<"slot">({
     if (fitted(catalogue).has(slot.id)) return;
     yield {
       subject: ref(catalogue, "slot", slot.id),
-      says: `No item is worn on ${slot.name}.`,
+      message: `No item is worn on ${slot.name}.`,
       evidence: { type: "names", names: [slot.name] },
-      fixes: [{ says: `Open ${slot.name}`, do: "open", kind: "slot", id: slot.id }],
+      fixes: [{ message: `Open ${slot.name}`, do: "open", kind: "slot", id: slot.id }],
     };
   },
 });

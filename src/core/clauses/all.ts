@@ -20,7 +20,7 @@ export type VariantFields = { readonly [N in keyof ClauseFields]: Field<ValueOf<
 /** Their values: of a recipe, of a variant (null: as the recipe), and in a line, where items are names. */
 export type ClauseValues = { readonly [N in keyof ClauseFields]: ValueOf<ClauseFields[N]> };
 export type VariantValues = { readonly [N in keyof ClauseFields]: ValueOf<ClauseFields[N]> | null };
-export type Said = {
+export type ClauseStatement = {
   readonly [N in keyof ClauseFields]: N extends Each["items"][number] ? ItemName | null : ValueOf<ClauseFields[N]>;
 };
 
@@ -28,7 +28,7 @@ const joined = <T>(of: (clause: Clause) => object): T => Object.assign({}, ...AL
 export const CLAUSE_FIELDS = joined<ClauseFields>((c) => c.fields);
 export const VARIANT_FIELDS = joined<VariantFields>((c) => c.ofVariant);
 /** What holds where a line has no clauses. */
-export const NOTHING_SAID = joined<Said>(({ fields }) =>
+export const NOTHING_SAID = joined<ClauseStatement>(({ fields }) =>
   Object.fromEntries(Object.entries(fields).map(([name, { initial }]) => [name, initial])),
 );
 const MEMBERS = ALL_CLAUSES.map(({ fields }) => Object.keys(fields));
@@ -57,17 +57,17 @@ export const saysAny = (variant: VariantValues): boolean =>
   MEMBERS.some(([first]) => (variant as Loose)[first] !== null);
 
 /** Values of a recipe as a line has them. */
-export const toLine = (values: ClauseValues, nameOf: (item: Id) => string): Said =>
-  converted(values, false, (item) => ({ name: nameOf(item as Id), item })) as Said;
+export const toLine = (values: ClauseValues, nameOf: (item: Id) => string): ClauseStatement =>
+  converted(values, false, (item) => ({ name: nameOf(item as Id), item })) as ClauseStatement;
 /** Those of a variant: only what it gives. */
-export const variantToLine = (values: VariantValues, nameOf: (item: Id) => string): Partial<Said> =>
+export const variantToLine = (values: VariantValues, nameOf: (item: Id) => string): Partial<ClauseStatement> =>
   converted(values, true, (item) => ({ name: nameOf(item as Id), item }));
 
 /** Values of a line as a recipe has them. @param make  gives the id of an item by a name that is new */
-export const toRecord = (said: Said, make: (name: string) => Id): ClauseValues =>
+export const toRecord = (said: ClauseStatement, make: (name: string) => Id): ClauseValues =>
   converted(said, false, (named) => idOf(named as ItemName, make)) as ClauseValues;
 /** The same as a variant has them: null where it gives none. */
-export const toVariant = (said: Partial<Said>, make: (name: string) => Id): VariantValues => ({
+export const toVariant = (said: Partial<ClauseStatement>, make: (name: string) => Id): VariantValues => ({
   ...NONE,
   ...(converted(said, false, (named) => idOf(named as ItemName, make)) as Partial<VariantValues>),
 });
@@ -99,14 +99,14 @@ export const betterInAny = (way: ClauseValues, than: ClauseValues): boolean =>
   ALL_CLAUSES.some(({ better }) => better !== undefined && better(way, than) > 0);
 
 /** The clauses of a line, each with its word; those that need not be written are left out. */
-export const writtenClauses = (said: Said, around: Surroundings, name: WriteName): string[] =>
+export const writtenClauses = (said: ClauseStatement, around: Surroundings, name: WriteName): string[] =>
   ALL_CLAUSES.flatMap(({ word, write }) => {
     const text = write(said, around, name);
     return text === null ? [] : [`${word} ${text}`];
   });
 
 /** Those of a variant; also that it has none of something. */
-export const writtenOfVariant = (said: Partial<Said>, around: Surroundings, name: WriteName): string[] =>
+export const writtenOfVariant = (said: Partial<ClauseStatement>, around: Surroundings, name: WriteName): string[] =>
   ALL_CLAUSES.flatMap(({ word, write, none }, k) => {
     const value = (said as Loose)[MEMBERS[k][0]];
     if (value === undefined || value === null) return [];
@@ -114,7 +114,7 @@ export const writtenOfVariant = (said: Partial<Said>, around: Surroundings, name
   });
 
 /** The same for people, for the drawing beside a line. */
-export const drawnClauses = (said: Said, around: Surroundings): string[] =>
+export const drawnClauses = (said: ClauseStatement, around: Surroundings): string[] =>
   ALL_CLAUSES.flatMap(({ write, draw }) =>
     write(said, around, ({ name }) => name) === null ? [] : [draw(said, around)],
   );

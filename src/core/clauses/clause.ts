@@ -99,8 +99,8 @@ export const clause = <const W extends string, F extends Fields, const I extends
 ): Clause<W, F, InLine<F, I>, Values<F>> & { readonly items: readonly I[] } => ({ items: [], ...of });
 
 /** Notes that a clause has no effect, except in a variant, where it says that there is none. */
-export function noteNone(r: Reading, from: number, says: string): void {
-  if (!r.variant) r.report("note", { from, to: r.tokens[r.at - 1].to }, says);
+export function noteNone(r: Reading, from: number, message: string): void {
+  if (!r.variant) r.report("note", { from, to: r.tokens[r.at - 1].to }, message);
 }
 
 /** Reads a whole number. @param what  what is expected: "a level" */
@@ -108,8 +108,8 @@ export function readWhole(r: Reading, least: number, most: number, what: string,
   const token = r.peek();
   const value = Number(token?.text);
   if (token?.kind !== "number" || !Number.isInteger(value) || value < least || value > most) {
-    const says = `Expected ${what}: a whole number ${least > 0 ? `from ${least} to` : "up to"} ${most}, such as ${such}.`;
-    r.report("error", token ?? r.here(), says, [such]);
+    const message = `Expected ${what}: a whole number ${least > 0 ? `from ${least} to` : "up to"} ${most}, such as ${such}.`;
+    r.report("error", token ?? r.here(), message, [such]);
     if (token?.kind === "number") r.at++;
     return null;
   }

@@ -5,7 +5,7 @@ import { around } from "../catalogue/surroundings";
 import { evaluate, parseFormula } from "../formulas/formula";
 import { type AnyRecord, type Kind, kindWord, type Recipe } from "../kinds/index";
 import { formatUnnamed } from "../notation/format";
-import type { Line, Named, Variant } from "../notation/line";
+import type { Line, LineTarget, Variant } from "../notation/line";
 import { roleRule } from "../notation/roles";
 import type { Field, Typing } from "../schema/field";
 import { same as equal } from "../schema/json";
@@ -29,7 +29,7 @@ export interface BulkContext {
   /** Numbers that are worked out, by what formulas call them. */
   readonly readings: ReadonlyMap<string, (record: AnyRecord) => number | null>;
 }
-type Says = { readonly says: string };
+type Says = { readonly message: string };
 /** The value a record would have; `same` leaves it as it is. */
 type Made =
   | {
@@ -68,9 +68,9 @@ function rounding(context: BulkContext): ((value: number) => number) | Says {
     return (value) => roundedTo(value, unit);
   }
   const read = numberIn(context, step, context.field.options.unit);
-  if ("says" in read) return read;
+  if ("message" in read) return read;
   if (read.value < 0)
-    return { says: `“${step}” isn't a step to round to. Enter a number such as 5 or 0.25, or leave it empty.` };
+    return { message: `“${step}” isn't a step to round to. Enter a number such as 5 or 0.25, or leave it empty.` };
   return (value) => roundedTo(value, read.value);
 }
 /** A number that was typed, as whoever typed it writes numbers. @param unit  what may stand behind it */
@@ -90,24 +90,24 @@ const reckon = (
   fits: isReckoned,
   ready(context) {
     const read = numberIn(context, context.request.typed, unit(context.field));
-    if ("says" in read) return read;
+    if ("message" in read) return read;
     const by = read.value;
     const round = rounding(context);
-    if ("says" in round) return round;
+    if ("message" in round) return round;
     return (held) => (typeof held === "number" ? { value: round(made(held, by)) } : SAME);
   },
 });
 
 /** What a typed name stands for in a recipe: "River eel", "any fish"; made where nobody knows it. */
-function namedBy(name: string, typing: Typing): { readonly named: Named; readonly made: boolean } | Says {
+function namedBy(name: string, typing: Typing): { readonly named: LineTarget; readonly made: boolean } | Says {
   const typed = name.trim();
   const tag = /^any\s+(.+)$/i.exec(typed)?.[1];
   const [kind, called] = tag ? (["tag", tag] as const) : (["item", typed] as const);
-  if (!called) return { says: "Enter an item, or “any” and a tag." };
+  if (!called) return { message: "Enter an item, or “any” and a tag." };
   const found = typing.names(kind).find(called);
-  if (found.found === "several") return { says: `Several records are called “${called}”. Enter a key.` };
+  if (found.found === "several") return { message: `Several records are called “${called}”. Enter a key.` };
   const id = found.found === "one" ? found.id : typing.make(kind, called);
-  if (!id) return { says: `“${called}” isn't in the pantry.` };
+  if (!id) return { message: `“${called}” isn't in the pantry.` };
   return { named: kind === "tag" ? { any: id } : { item: id }, made: found.found !== "one" };
 }
 
@@ -117,7 +117,7 @@ const names = (made: (held: readonly Id[], typed: readonly Id[]) => readonly Id[
   fits: isSet,
   ready({ field, request, names: typing }) {
     const read = field.parse(request.typed.trim(), typing.typing);
-    if ("says" in read) return read;
+    if ("message" in read) return read;
     return (held) => ({ value: made((held ?? []) as readonly Id[], read.value as readonly Id[]) });
   },
 });
@@ -131,7 +131,7 @@ const onLines = (
   fits: isLines,
   ready(context) {
     const made = ready(context);
-    if ("says" in made) return made;
+    if ("message" in made) return made;
     return (held, record) => {
       const lines = (held as readonly Line[]).map(made);
       const { variants = [] } = record as { readonly variants?: readonly Variant[] };
@@ -150,9 +150,9 @@ const scaled = (role: Line["role"]): BulkAction =>
   onLines("number", (context) => {
     const { typed } = context.request;
     const read = numberIn(context, typed);
-    if ("says" in read) return read;
+    if ("message" in read) return read;
     const by = read.value;
-    if (by <= 0) return { says: `“${typed}” isn't a number above 0. Enter one such as 2 or 0.5.` };
+    if (by <= 0) return { message: `“${typed}” isn't a number above 0. Enter one such as 2 or 0.5.` };
     return (l) => (l.role === role && !l.cells ? { ...l, min: times(l.min, by), max: times(l.max, by) } : l);
   });
 
@@ -162,7 +162,7 @@ export const BULK_ACTIONS = {
     fits: isWhole,
     ready({ field, request, names: typing }) {
       const read = field.parse(request.typed.trim(), typing.typing);
-      return "says" in read ? read : () => ({ value: read.value });
+      return "message" in read ? read : () => ({ value: read.value });
     },
   },
   clear: { asks: "nothing", fits: isWhole, ready: () => () => ({ value: undefined }) },
@@ -183,15 +183,15 @@ export const BULK_ACTIONS = {
       const { catalogue, kind, request, readings } = context;
       const columns = numberColumns(catalogue, kind);
       const parsed = parseFormula(request.typed, [...columns.keys(), ...readings.keys()]);
-      if (!parsed.ok) return { says: parsed.says };
+      if (!parsed.ok) return { message: parsed.message };
       const round = rounding(context);
-      if ("says" in round) return round;
+      if ("message" in round) return round;
       return (_, record) => {
         const made = evaluate(parsed.formula, (name) => {
           const path = columns.get(name);
           return path === undefined ? (readings.get(name)?.(record) ?? null) : numberAt(catalogue, kind, record, path);
         });
-        return "says" in made ? made : { value: round(made.value) };
+        return "message" in made ? made : { value: round(made.value) };
       };
     },
   },
@@ -200,7 +200,7 @@ export const BULK_ACTIONS = {
     fits: isWhole,
     ready({ catalogue, kind, field, request, names: typing }) {
       const from = pathOf(definition(kind), request.typed);
-      if (!from) return { says: "Choose the column to copy." };
+      if (!from) return { message: "Choose the column to copy." };
       const here = around(catalogue);
       const other = fieldAt(from, here);
       return (_, record) => {
@@ -209,7 +209,7 @@ export const BULK_ACTIONS = {
         // Numbers stay what they are; everything else is read anew as it is written.
         if (other.numeric && field.numeric) return { value: held.value };
         const read = field.parse(other.format(held.value, here), typing.typing);
-        return "says" in read ? read : { value: read.value };
+        return "message" in read ? read : { value: read.value };
       };
     },
   },
@@ -217,10 +217,10 @@ export const BULK_ACTIONS = {
   "multiply what comes out by": scaled("output"),
   exchange: onLines("items", ({ names: { typing }, request: { typed, other = "" } }) => {
     const [from, to] = [typed, other].map((name) => namedBy(name, typing));
-    if ("says" in from) return from;
-    if (from.made) return { says: `No recipe contains “${typed.trim()}”. Choose what to replace.` };
-    if ("says" in to) return to;
-    const named = ({ item, any }: Named) => (any === undefined ? `item ${item}` : `tag ${any}`);
+    if ("message" in from) return from;
+    if (from.made) return { message: `No recipe contains “${typed.trim()}”. Choose what to replace.` };
+    if ("message" in to) return to;
+    const named = ({ item, any }: LineTarget) => (any === undefined ? `item ${item}` : `tag ${any}`);
     return (l) => {
       if (named(l) !== named(from.named) || (to.named.any !== undefined && !roleRule(l.role).any)) return l;
       const { item: _, any: __, whole, ...rest } = l;
@@ -231,7 +231,7 @@ export const BULK_ACTIONS = {
     asks: "texts",
     fits: isText,
     ready({ request: { typed, other = "" } }) {
-      if (typed === "") return { says: "Enter the text to replace." };
+      if (typed === "") return { message: "Enter the text to replace." };
       return (held) =>
         typeof held === "string" && held.includes(typed) ? { value: held.replaceAll(typed, () => other) } : SAME;
     },

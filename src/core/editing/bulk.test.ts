@@ -23,7 +23,7 @@ const all = [...catalogue.records.item.values()];
 const ask = (path: string, action: BulkRequest["action"], typed = "", step = ""): BulkPlan =>
   planBulk(catalogue, "item", all, { path, action, typed, step });
 const told = (plan: BulkPlan) =>
-  plan.ok ? plan.rows.map((r) => `${r.record.name}: ${r.before} → ${r.after ?? r.says}`) : plan.says;
+  plan.ok ? plan.rows.map((r) => `${r.record.name}: ${r.before} → ${r.after ?? r.message}`) : plan.message;
 
 describe("the same done to many", () => {
   it("raises prices by a share and rounds them to a step; what has no price keeps none", () => {
@@ -38,7 +38,7 @@ describe("the same done to many", () => {
 
   it("writes what is asked for, but for what is refused, in edits that can be applied", () => {
     const plan = ask("sell", "raise by percent", "12", "5");
-    if (!plan.ok) throw new Error(plan.says);
+    if (!plan.ok) throw new Error(plan.message);
     expect(plan.same).toBe(1);
     const next = must(catalogue, plan.edits);
     expect(["Eel pie", "Crab boil", "Barm", "Skiff"].map((name) => item(next, name).sell)).toEqual([
@@ -59,7 +59,7 @@ describe("the same done to many", () => {
   it("sets names, words and lists, and makes what a name may make", () => {
     expect(told(ask("status", "set to", "retired"))).toHaveLength(4);
     const tagged = ask("tags", "set to", "food, new label");
-    if (!tagged.ok) throw new Error(tagged.says);
+    if (!tagged.ok) throw new Error(tagged.message);
     const next = must(catalogue, tagged.edits);
     expect(next.records.tag.size).toBe(2);
     expect(item(next, "Barm").tags).toHaveLength(2);
@@ -93,7 +93,7 @@ describe("what can be done to many", () => {
     planBulk(on, "item", on.records.item.values(), { path, action, typed, step: "", ...given });
   const done = (path: string, action: BulkRequest["action"], typed = "", given = {}, on = more) => {
     const made = plan(path, action, typed, given, on);
-    if (!made.ok) throw new Error(made.says);
+    if (!made.ok) throw new Error(made.message);
     return must(on, made.edits);
   };
 
@@ -149,7 +149,7 @@ describe("the lines of many recipes", () => {
   const ask = (action: BulkRequest["action"], typed: string, other = "") =>
     planBulk(book, "recipe", book.records.recipe.values(), { path: "lines", action, typed, other, step: "" });
   const lines = (plan: BulkPlan) => {
-    if (!plan.ok) throw new Error(plan.says);
+    if (!plan.ok) throw new Error(plan.message);
     const next = must(book, plan.edits);
     return [...next.records.recipe.values()].map((r) => formatRecipe(around(next), r));
   };

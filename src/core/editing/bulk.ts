@@ -27,13 +27,13 @@ export interface BulkRow {
   readonly record: AnyRecord;
   readonly before: string;
   readonly after: string | null;
-  readonly says: string | null;
+  readonly message: string | null;
 }
 export type BulkPlan =
-  | { readonly ok: false; readonly says: string }
+  | { readonly ok: false; readonly message: string }
   | { readonly ok: true; readonly rows: readonly BulkRow[]; readonly same: number; readonly edits: readonly Edit[] };
 
-const refused = (says: string): BulkPlan => ({ ok: false, says });
+const refused = (message: string): BulkPlan => ({ ok: false, message });
 
 /**
  * What a request would do to some records. Inherited values are reckoned with as if they were the record's own, and
@@ -55,7 +55,7 @@ export function planBulk(
   if (!action.fits(field)) return refused(misfit(kind, request.action));
   const names = new NewNames(catalogue);
   const make = action.ready({ catalogue, kind, field, request, names, readings });
-  if ("says" in make) return refused(make.says);
+  if ("message" in make) return refused(make.message);
   const edits: Edit[] = [...names.edits];
   const knowing = names.knowing;
   // Names that are new become records of the same change.
@@ -72,7 +72,7 @@ export function planBulk(
     const clears = "value" in wanted && wanted.value === undefined;
     if (
       "same" in wanted ||
-      (!("says" in wanted) &&
+      (!("message" in wanted) &&
         !("beside" in wanted && wanted.beside?.length) &&
         (same(value, own) || (!clears && action.asks !== "value" && same(value, held.value))))
     ) {
@@ -81,10 +81,10 @@ export function planBulk(
     }
     const text = (of: unknown) => (of === null || of === undefined ? "" : field.format(of, knowing));
     const { beside = [], shown } = "value" in wanted ? wanted : {};
-    const says = "says" in wanted ? wanted.says : value === null ? null : problemOf(field, value, has);
+    const message = "message" in wanted ? wanted.message : value === null ? null : problemOf(field, value, has);
     const before = shown?.[0] ?? (held.from === "none" ? "" : text(held.value));
-    rows.push({ record, before, after: says ? null : (shown?.[1] ?? (value === null ? "" : text(value))), says });
-    if (says) continue;
+    rows.push({ record, before, after: message ? null : (shown?.[1] ?? (value === null ? "" : text(value))), message });
+    if (message) continue;
     if (!same(value, own)) edits.push(setField(catalogue, kind, record.id as Id, request.path, value as Value));
     for (const [path, other] of beside) edits.push(setField(catalogue, kind, record.id as Id, path, other as Value));
   }

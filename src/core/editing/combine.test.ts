@@ -14,7 +14,7 @@ const lines = (a: string, b: string, there: string | undefined, typed: string) =
     there ? recipe(catalogue, there) : undefined,
     typed,
   );
-  if ("says" in written) return written.says;
+  if ("message" in written) return written.message;
   const next = must(catalogue, written.edits);
   return [...next.records.recipe.values()]
     .map((r) => formatRecipe(around(next), r))

@@ -11,7 +11,7 @@ const base = must(kitchen("gather River eel in 80s\nbuy Salt for 1"), [
 ]);
 const eel = item(base, "River eel");
 const write = (field: string, text: string, c: Catalogue = base) => readEntry(c, "item", eel.id, field, text);
-const first = (read: ReturnType<typeof write>) => ("edits" in read ? read.edits[0] : read.says);
+const first = (read: ReturnType<typeof write>) => ("edits" in read ? read.edits[0] : read.message);
 
 describe("what is typed into a cell", () => {
   it("becomes one edit, with the value it replaces", () => {
@@ -26,20 +26,20 @@ describe("what is typed into a cell", () => {
 
   it("is refused with a reason and the nearest name", () => {
     expect(write("sell", "much")).toMatchObject({
-      says: expect.stringContaining("“much” isn't a number. Enter digits with a point for decimals, such as 2.5."),
+      message: expect.stringContaining("“much” isn't a number. Enter digits with a point for decimals, such as 2.5."),
     });
     expect(write("type", "kept fair")).toMatchObject({
-      says: "There is no type called “kept fair”. Did you mean Kept fare?",
+      message: "There is no type called “kept fair”. Did you mean Kept fare?",
     });
     expect(write("status", "gone")).toMatchObject({
-      says: expect.stringContaining("“gone” isn't an option. Choose stub, draft, ready or retired."),
+      message: expect.stringContaining("“gone” isn't an option. Choose stub, draft, ready or retired."),
     });
-    expect(write("name", " ")).toMatchObject({ says: "A name can't be empty." });
+    expect(write("name", " ")).toMatchObject({ message: "A name can't be empty." });
   });
 
   it("makes tags that are new, once", () => {
     const read = write("tags", "fish, #cold; fish");
-    if (!("edits" in read)) throw new Error(read.says);
+    if (!("edits" in read)) throw new Error(read.message);
     expect(read.edits.map((e) => e.op)).toEqual(["add", "add", "set"]);
     const after = must(base, read.edits);
     expect(after.records.item.get(eel.id)?.tags).toHaveLength(2);
@@ -49,7 +49,7 @@ describe("what is typed into a cell", () => {
     const [source] = [...base.records.source.values()];
     expect(first(readEntry(base, "source", source.id, "ticks", "1m30s"))).toMatchObject({ to: 1800 });
     expect(readEntry(base, "source", source.id, "ticks", "soon")).toMatchObject({
-      says: expect.stringContaining(
+      message: expect.stringContaining(
         "“soon” isn't a duration. Use 90s, 1m30s or 1800t, in whole ticks (20 per second).",
       ),
     });
@@ -57,7 +57,7 @@ describe("what is typed into a cell", () => {
       to: [{ min: 2, max: 3 }, { chance: 0.1 }],
     });
     expect(readEntry(base, "source", source.id, "lines", "2 River eel at Weir")).toMatchObject({
-      says: expect.stringContaining("Enter only what the source gives, such as 2..3 River eel + 1 Gull egg 10%."),
+      message: expect.stringContaining("Enter only what the source gives, such as 2..3 River eel + 1 Gull egg 10%."),
     });
   });
 
@@ -81,7 +81,7 @@ describe("what is typed into a cell", () => {
         { kind: "item", id: salt.id, field: "sell", text: "x" },
       ]),
     ).toMatchObject({
-      says: expect.stringMatching(
+      message: expect.stringMatching(
         /^Salt: “x” isn't a number\. Enter digits with a point for decimals, such as 2\.5\. Nothing was saved\.$/,
       ),
     });
@@ -94,9 +94,9 @@ describe("what is typed into a cell", () => {
       readEntries(base, [entry("sell", "1"), entry("stack", "0"), entry("sell", "x", salt.id), entry("level", "2.5")]),
     ).toMatchObject({
       faults: [
-        { at: 1, says: expect.stringContaining("0 is outside the range 1 to") },
-        { at: 2, says: expect.stringContaining("“x” isn't a number") },
-        { at: 3, says: "2.5 isn't a whole number." },
+        { at: 1, message: expect.stringContaining("0 is outside the range 1 to") },
+        { at: 2, message: expect.stringContaining("“x” isn't a number") },
+        { at: 3, message: "2.5 isn't a whole number." },
       ],
     });
   });
@@ -105,11 +105,11 @@ describe("what is typed into a cell", () => {
     const kept = [...base.records.type.values()][0];
     const typed = (text: string) => readEntry(base, "type", kept.id, "colour", text);
     expect(typed("#fbfcfa")).toMatchObject({
-      says: expect.stringMatching(
+      message: expect.stringMatching(
         /^#fbfcfa has too little contrast in one of the themes \(1\.00\)\. #cdcecc is the nearest colour with enough\.$/,
       ),
     });
-    expect(typed("#11252b")).toHaveProperty("says");
+    expect(typed("#11252b")).toHaveProperty("message");
     expect(typed("#2c6e8f")).toHaveProperty("edits");
   });
 
@@ -119,7 +119,7 @@ describe("what is typed into a cell", () => {
       base,
       [eel.id, salt.id].map((id) => ({ kind: "item" as const, id, field: "tags", text: "festival" })),
     );
-    if ("says" in read) throw new Error(read.says);
+    if ("message" in read) throw new Error(read.message);
     const next = must(base, read.edits);
     expect(next.records.tag.size).toBe(1);
     expect(item(next, "Salt").tags).toEqual(item(next, "River eel").tags);
@@ -128,9 +128,11 @@ describe("what is typed into a cell", () => {
 
 describe("names that do not exist yet", () => {
   it("are refused, and created with what was typed where somebody asks for it", () => {
-    expect(write("type", "Fresh fare")).toMatchObject({ says: expect.stringContaining("no type called “Fresh fare”") });
+    expect(write("type", "Fresh fare")).toMatchObject({
+      message: expect.stringContaining("no type called “Fresh fare”"),
+    });
     const read = readEntry(base, "item", eel.id, "type", "Fresh fare", true);
-    if ("says" in read) throw new Error(read.says);
+    if ("message" in read) throw new Error(read.message);
     const next = must(base, read.edits);
     const type = next.records.type.get(item(next, "River eel").type as never);
     expect([type?.name, type?.key]).toEqual(["Fresh fare", "fresh_fare"]);
@@ -139,14 +141,14 @@ describe("names that do not exist yet", () => {
   });
 
   it("are not created for kinds that need more than a name", () => {
-    expect(readEntry(base, "item", eel.id, "level", "soon", true)).toMatchObject({ says: expect.any(String) });
+    expect(readEntry(base, "item", eel.id, "level", "soon", true)).toMatchObject({ message: expect.any(String) });
   });
 
   it("make a draft of a stub as soon as somebody says what it is, once", () => {
     const stub = must(base, [{ op: "set", kind: "item", id: eel.id, field: "status", from: eel.status, to: "stub" }]);
     const edits = (field: string, text: string) => {
       const read = readEntry(stub, "item", eel.id, field, text);
-      return "edits" in read ? read.edits.map((e) => e.op === "set" && e.field) : read.says;
+      return "edits" in read ? read.edits.map((e) => e.op === "set" && e.field) : read.message;
     };
     expect(edits("type", "Kept fare")).toEqual(["type", "status"]);
     expect(edits("note", "Ask Wren")).toEqual(["note"]);

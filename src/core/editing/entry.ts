@@ -9,7 +9,7 @@ import { fieldAt, pathOf } from "../schema/record";
 import { FreeKeys, NewNames } from "./new-names";
 import { capital } from "../numbers/format";
 
-export type Read = { readonly edits: readonly Edit[] } | { readonly says: string };
+export type Read = { readonly edits: readonly Edit[] } | { readonly message: string };
 export interface Entry {
   readonly kind: Kind;
   readonly id: Id;
@@ -19,7 +19,7 @@ export interface Entry {
 /** An entry that can't be read, by its place among those that were given. */
 export interface EntryFault {
   readonly at: number;
-  readonly says: string;
+  readonly message: string;
 }
 
 /**
@@ -36,27 +36,27 @@ export function readEntry(
 ): Read {
   const names = new NewNames(catalogue, { create });
   const read = readWith(names, catalogue, kind, id, path, text);
-  return "says" in read ? read : { edits: [...names.edits, ...read.edits, ...defined(catalogue, kind, id, path)] };
+  return "message" in read ? read : { edits: [...names.edits, ...read.edits, ...defined(catalogue, kind, id, path)] };
 }
 
 /** Records for names that are new are made in `names`. What is typed is held to the rules of its field at once. */
 function readWith(names: NewNames, catalogue: Catalogue, kind: Subject, id: Id, path: string, text: string): Read {
   const at = pathOf(definition(kind), path);
-  if (!at) return { says: `${capital(aKind(kind))} has no field “${path}”.` };
+  if (!at) return { message: `${capital(aKind(kind))} has no field “${path}”.` };
   const typed = text.trim();
   const set = (value: unknown) => setField(catalogue, kind, id, path, value as Value);
   if (at.part !== null && typed === "") return { edits: [set(null)] };
   const field = fieldAt(at, names.typing);
   const read = field.parse(typed, names.typing);
-  if ("says" in read) return read;
+  if ("message" in read) return read;
   const made = new Set(names.edits.flatMap((e) => (e.op === "add" ? [e.record.id] : [])));
-  const says = problemOf(field, read.value, (of, which) => made.has(which) || names.typing.has(of, which));
-  if (says) return { says };
+  const message = problemOf(field, read.value, (of, which) => made.has(which) || names.typing.has(of, which));
+  if (message) return { message };
   if (field.type === "colour" && at.part === null && typeof read.value === "string") {
     const found = leastContrast(read.value, GROUNDS);
     if (found < LEAST_CONTRAST)
       return {
-        says: `${read.value} has too little contrast in one of the themes (${found.toFixed(2)}). ${madeVisible(read.value, GROUNDS, LEAST_CONTRAST)} is the nearest colour with enough.`,
+        message: `${read.value} has too little contrast in one of the themes (${found.toFixed(2)}). ${madeVisible(read.value, GROUNDS, LEAST_CONTRAST)} is the nearest colour with enough.`,
       };
   }
   if (path === "name" && kind !== "pantry") return { edits: rename(catalogue, kind, id, read.value as string) };
@@ -73,14 +73,14 @@ function defined(catalogue: Catalogue, kind: Subject, id: Id, path: string): Edi
 
 /** Why a value may not stand in a field, or null. @param has  records that it may refer to */
 export function problemOf(field: Field, value: unknown, has: Checking["has"]): string | null {
-  let says: string | null = null;
+  let message: string | null = null;
   field.check(value, {
     has,
     fault(_, why) {
-      says ??= why;
+      message ??= why;
     },
   });
-  return says;
+  return message;
 }
 
 /** A new name; a key that was only a placeholder follows it. */
@@ -97,14 +97,14 @@ export function readEntries(
   catalogue: Catalogue,
   entries: readonly Entry[],
   create = false,
-): { readonly edits: readonly Edit[] } | { readonly says: string; readonly faults: readonly EntryFault[] } {
+): { readonly edits: readonly Edit[] } | { readonly message: string; readonly faults: readonly EntryFault[] } {
   const names = new NewNames(catalogue, { create });
   const edits: Edit[] = [];
   const stubs = new Set<Id>();
   const faults: EntryFault[] = [];
   for (const [at, { kind, id, field, text }] of entries.entries()) {
     const read = readWith(names, catalogue, kind, id, field, text);
-    if ("says" in read) faults.push({ at, says: read.says });
+    if ("message" in read) faults.push({ at, message: read.message });
     else {
       edits.push(...read.edits);
       if (stubs.has(id)) continue;
@@ -114,7 +114,7 @@ export function readEntries(
     }
   }
   if (!faults.length) return { edits: [...names.edits, ...edits] };
-  const [{ at, says }] = faults;
+  const [{ at, message }] = faults;
   const named = recordAt(catalogue, entries[at].kind, entries[at].id)?.name ?? "";
-  return { says: entries.length > 1 ? `${named}: ${says} Nothing was saved.` : says, faults };
+  return { message: entries.length > 1 ? `${named}: ${message} Nothing was saved.` : message, faults };
 }

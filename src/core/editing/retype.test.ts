@@ -27,7 +27,7 @@ function become(from: { catalogue: Catalogue; field: OwnField }, wanted: Redefin
   expect(must(next, invert(plan.edits)).records.item.get(item(next, "Eel").id)?.own).toEqual(
     item(from.catalogue, "Eel").own,
   );
-  return { plan, next, values, lost: plan.rows.flatMap((r) => (r.says ? [`${r.before}: ${r.says}`] : [])) };
+  return { plan, next, values, lost: plan.rows.flatMap((r) => (r.message ? [`${r.before}: ${r.message}`] : [])) };
 }
 
 describe("a field of another form", () => {

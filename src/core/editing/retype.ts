@@ -28,7 +28,7 @@ export interface RetypeRow {
   readonly record: AnyRecord;
   readonly before: string;
   readonly after: string | null;
-  readonly says: string | null;
+  readonly message: string | null;
 }
 export interface RetypePlan {
   readonly rows: readonly RetypeRow[];
@@ -71,7 +71,7 @@ export function planRetype(
   const has = (kind: string, id: Id) =>
     here.has(kind, id) || names.edits.some((e) => e.op === "add" && e.record.id === id);
 
-  const convert = (value: OwnValue): { readonly value: OwnValue } | { readonly says: string } => {
+  const convert = (value: OwnValue): { readonly value: OwnValue } | { readonly message: string } => {
     const numeric = NUMBERS.includes(field.form) && NUMBERS.includes(after.form);
     if (numeric && typeof value === "number") {
       const whole = after.form === "whole" || after.form === "duration";
@@ -89,11 +89,11 @@ export function planRetype(
   const edits: Edit[] = [];
   const rows = holders.map(({ kind, record, value }): RetypeRow => {
     const read = convert(value);
-    const says = "says" in read ? read.says : ownProblem(after, kind, read.value, has);
-    const to = says === null && "value" in read ? read.value : null;
+    const message = "message" in read ? read.message : ownProblem(after, kind, read.value, has);
+    const to = message === null && "value" in read ? read.value : null;
     if (!same(to, value)) edits.push(setField(catalogue, kind, record.id, `own.${field.id}`, to as Value));
     const written = to === null ? null : made.format(to, around(catalogue));
-    return { kind, record, before: before.format(value, here), after: written, says };
+    return { kind, record, before: before.format(value, here), after: written, message };
   });
   const redefined = (["of", "form", "to", "options"] as const)
     .filter((name) => !same(field[name], after[name]))

@@ -41,12 +41,12 @@ export interface SeriesStep {
   /** The line of its recipe as it would be, and as it is; null: none. */
   readonly recipe: { readonly before: string; readonly after: string } | null;
   /** What keeps it from being written. */
-  readonly says: readonly string[];
+  readonly message: readonly string[];
 }
 export interface SeriesPlan {
   readonly steps: readonly SeriesStep[];
   /** What is wrong with the rules themselves. */
-  readonly says: readonly string[];
+  readonly message: readonly string[];
   readonly edits: readonly Edit[];
 }
 
@@ -74,18 +74,19 @@ interface Rule {
   readonly label: string;
   readonly field: Field;
   /** @param step  from 2. @param before  the value of the step before */
-  value(step: number, before: unknown): { readonly value: unknown } | { readonly says: string };
+  value(step: number, before: unknown): { readonly value: unknown } | { readonly message: string };
 }
 
 /** A rule made ready, or why it can't be followed. */
-function ruleOf(catalogue: Catalogue, first: Item, rule: SeriesRule): Rule | { readonly says: string } {
+function ruleOf(catalogue: Catalogue, first: Item, rule: SeriesRule): Rule | { readonly message: string } {
   const path = pathOfRule(rule);
   const at = pathOf(definition("item"), path);
-  if (!at || ["key", "name"].includes(path)) return { says: `There is no field “${path}” that a series can change.` };
+  if (!at || ["key", "name"].includes(path))
+    return { message: `There is no field “${path}” that a series can change.` };
   const here = around(catalogue);
   const field = fieldAt(at, here);
   const label = fieldWord(catalogue, "item", path);
-  const wrong = (says: string) => ({ says: `${label}: ${says}` });
+  const wrong = (message: string) => ({ message: `${label}: ${message}` });
   const start = numberAt(catalogue, "item", first, path);
   const round = (value: number): number => roundedTo(value, rule.round || (field.type === "duration" ? 1 : 0));
   if (rule.how === "list") {
@@ -98,16 +99,16 @@ function ruleOf(catalogue: Catalogue, first: Item, rule: SeriesRule): Rule | { r
       field,
       value(step) {
         const text = typed[step - 2] ?? "";
-        if (text === "") return { says: `${label}: the list has no entry for step ${step}.` };
+        if (text === "") return { message: `${label}: the list has no entry for step ${step}.` };
         const read = field.parse(text, { ...here, make: () => null });
-        return "says" in read ? { says: `${label}: ${read.says}` } : read;
+        return "message" in read ? { message: `${label}: ${read.message}` } : read;
       },
     };
   }
   if (rule.how === "formula") {
     const columns = numberColumns(catalogue, "item");
     const parsed = parseFormula(rule.by, ["step", "first", "before", ...columns.keys()]);
-    if (!parsed.ok) return wrong(parsed.says);
+    if (!parsed.ok) return wrong(parsed.message);
     if (!field.numeric) return wrong("a formula works only with numbers.");
     return {
       at,
@@ -120,7 +121,7 @@ function ruleOf(catalogue: Catalogue, first: Item, rule: SeriesRule): Rule | { r
           if (name === "before") return typeof before === "number" ? before : null;
           return numberAt(catalogue, "item", first, columns.get(name) ?? "");
         });
-        return "says" in made ? { says: `${label}: ${made.says}` } : { value: round(made.value) };
+        return "message" in made ? { message: `${label}: ${made.message}` } : { value: round(made.value) };
       },
     };
   }
@@ -129,7 +130,7 @@ function ruleOf(catalogue: Catalogue, first: Item, rule: SeriesRule): Rule | { r
     unit: rule.how === "add" ? field.options.unit : undefined,
     ticksPerSecond: catalogue.pantry.ticksPerSecond,
   });
-  if ("says" in read) return wrong(read.says);
+  if ("message" in read) return wrong(read.message);
   const by = read.value;
   if (path === "rarity") return rarityRule(catalogue, first, at, field, label, by);
   if (!field.numeric) return wrong("only numbers can be increased or multiplied.");
@@ -157,7 +158,7 @@ function rarityRule(catalogue: Catalogue, first: Item, at: Path, field: Field, l
     field,
     value(step) {
       const rarity = ranked[Math.max(0, Math.min(ranked.length - 1, Math.floor(start + by * (step - 1))))];
-      return rarity ? { value: rarity.id } : { says: "There are no rarities in this pantry." };
+      return rarity ? { value: rarity.id } : { message: "There are no rarities in this pantry." };
     },
   };
 }
@@ -177,7 +178,7 @@ class Names {
   }
 
   /** @param own  the item that may keep its name */
-  next(step: number, own: Item | undefined): { readonly name: string } | { readonly says: string } {
+  next(step: number, own: Item | undefined): { readonly name: string } | { readonly message: string } {
     const { names, words } = this.series;
     const taken = (name: string): boolean => {
       if (this.given.has(normalise(name))) return true;
@@ -188,8 +189,8 @@ class Names {
     for (let tries = 0; tries < 400; tries++) {
       const faults: string[] = [];
       let drawn = false;
-      const fault = (says: string): string => {
-        faults.push(says);
+      const fault = (message: string): string => {
+        faults.push(message);
         return "";
       };
       const name = names.replace(TOKEN, (_, token: string) => {
@@ -206,16 +207,16 @@ class Names {
         this.used.set(list.id, at + 1);
         return list.words[at] ?? fault(`The word list ${list.name} has no more words.`);
       });
-      if (faults.length) return { says: faults[0] };
+      if (faults.length) return { message: faults[0] };
       const trimmed = name.replace(/\s+/g, " ").trim().slice(0, LONGEST_NAME).trim();
-      if (!trimmed) return { says: "The pattern makes an empty name. Write one such as {name} {roman}." };
+      if (!trimmed) return { message: "The pattern makes an empty name. Write one such as {name} {roman}." };
       if (!taken(trimmed)) {
         this.given.add(normalise(trimmed));
         return { name: trimmed };
       }
-      if (!drawn) return { says: `The name “${trimmed}” is already used.` };
+      if (!drawn) return { message: `The name “${trimmed}” is already used.` };
     }
-    return { says: "No name is free." };
+    return { message: "No name is free." };
   }
 
   private isStep(id: Id): boolean {
@@ -230,48 +231,48 @@ class Names {
  */
 export function planSeries(catalogue: Catalogue, series: Series, count: number): SeriesPlan {
   const first = series.first === null ? undefined : catalogue.records.item.get(series.first);
-  if (!first) return { steps: [], says: ["The first item of the series was removed."], edits: [] };
+  if (!first) return { steps: [], message: ["The first item of the series was removed."], edits: [] };
   const rules = series.rules.map((rule) => ruleOf(catalogue, first, rule));
-  const wrong = rules.flatMap((rule) => ("says" in rule ? [rule.says] : []));
-  if (wrong.length) return { steps: [], says: wrong, edits: [] };
+  const wrong = rules.flatMap((rule) => ("message" in rule ? [rule.message] : []));
+  if (wrong.length) return { steps: [], message: wrong, edits: [] };
   const ready = rules as readonly Rule[];
   const names = new Names(catalogue, series, first);
   const keys = new FreeKeys(catalogue);
   const here = around(catalogue);
-  const made: { item: Item; before: Item | undefined; cells: SeriesCell[]; says: string[] }[] = [];
+  const made: { item: Item; before: Item | undefined; cells: SeriesCell[]; message: string[] }[] = [];
   let last: Item = first;
   for (let step = 2; step <= count + 1; step++) {
     const before = series.steps[step - 2] && catalogue.records.item.get(series.steps[step - 2].item);
-    const says: string[] = [];
+    const message: string[] = [];
     const called = names.next(step, before);
-    if ("says" in called) says.push(called.says);
+    if ("message" in called) message.push(called.message);
     const name = "name" in called ? called.name : (before?.name ?? `${first.name} ${step}`);
     let item: Item = before ? { ...before, name } : { ...first, id: newId(), key: keys.next("item", name), name };
     const cells: SeriesCell[] =
       before && before.name !== name ? [{ label: "name", before: before.name, after: name }] : [];
     for (const { at, field, label, value } of ready) {
       const got = value(step, valueAt(last, at));
-      if ("says" in got) {
-        says.push(got.says);
+      if ("message" in got) {
+        message.push(got.message);
         continue;
       }
       let fault: string | null = null;
       field.check(got.value, { has: here.has, fault: (_, why) => (fault ??= why) });
-      if (fault) says.push(`${label}: ${fault}`);
+      if (fault) message.push(`${label}: ${fault}`);
       item = withValue(item, at, got.value);
       const was = before ? valueAt(before, at) : null;
       const text = (of: unknown) => (of === null || of === undefined ? "" : field.format(of, here));
       cells.push({ label, before: text(was), after: text(got.value) });
     }
-    made.push({ item, before, cells, says });
+    made.push({ item, before, cells, message });
     last = item;
   }
   const itemEdits = made.flatMap(({ item, before }): Edit[] =>
     before ? difference("item", before, item) : [{ op: "add", kind: "item", record: item }],
   );
   const outcome = apply(catalogue, itemEdits);
-  if (!outcome.ok && made.every((m) => !m.says.length))
-    return { steps: [], says: outcome.issues.map((i) => i.message), edits: [] };
+  if (!outcome.ok && made.every((m) => !m.message.length))
+    return { steps: [], message: outcome.issues.map((i) => i.message), edits: [] };
   const recipes =
     outcome.ok && series.recipe.trim()
       ? recipesOf(
@@ -281,7 +282,7 @@ export function planSeries(catalogue: Catalogue, series: Series, count: number):
           made.map((m) => m.item),
         )
       : null;
-  const steps = made.map(({ item, before, cells, says }, k): SeriesStep => {
+  const steps = made.map(({ item, before, cells, message }, k): SeriesStep => {
     const recipe = recipes?.[k] ?? null;
     return {
       n: k + 2,
@@ -289,20 +290,20 @@ export function planSeries(catalogue: Catalogue, series: Series, count: number):
       there: before !== undefined,
       cells,
       recipe: recipe && { before: recipe.before, after: recipe.after },
-      says: recipe?.says ? [...says, recipe.says] : says,
+      message: recipe?.message ? [...message, recipe.message] : message,
     };
   });
-  const sound = steps.every((s) => !s.says.length);
+  const sound = steps.every((s) => !s.message.length);
   const kept: Series = { ...series, steps: made.map(({ item }) => ({ item: item.id })) };
   const there = recordAt(catalogue, "series", series.id);
   const own: Edit[] = there ? difference("series", there, kept) : [{ op: "add", kind: "series", record: kept }];
-  return { steps, says: [], edits: sound ? [...itemEdits, ...(recipes ?? []).flatMap((r) => r.edits), ...own] : [] };
+  return { steps, message: [], edits: sound ? [...itemEdits, ...(recipes ?? []).flatMap((r) => r.edits), ...own] : [] };
 }
 
 interface StepRecipe {
   readonly before: string;
   readonly after: string;
-  readonly says: string | null;
+  readonly message: string | null;
   readonly edits: readonly Edit[];
 }
 
@@ -329,7 +330,7 @@ function recipesOf(catalogue: Catalogue, series: Series, first: Item, items: rea
       return {
         before: "",
         after: line,
-        says: `${item.name}: ${fault?.message ?? "the recipe can't be read."}`,
+        message: `${item.name}: ${fault?.message ?? "the recipe can't be read."}`,
         edits: [],
       };
     const there = [...recordsWith(catalogue, "recipe", item.id, ["output"])].find((r): r is typeof r & Recipe =>
@@ -339,11 +340,11 @@ function recipesOf(catalogue: Catalogue, series: Series, first: Item, items: rea
       return {
         before: "",
         after: line,
-        says: null,
+        message: null,
         edits: [{ op: "add", kind: "recipe", record: recipeFrom(parsed, names) }],
       };
     const edits = rewriteRecipe(catalogue, there as unknown as Recipe, parsed);
-    return { before: formatRecipe(here, there as unknown as Recipe), after: line, says: null, edits };
+    return { before: formatRecipe(here, there as unknown as Recipe), after: line, message: null, edits };
   });
   return recipes.map((recipe, k) => (k === 0 ? { ...recipe, edits: [...names.edits, ...recipe.edits] } : recipe));
 }

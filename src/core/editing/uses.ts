@@ -4,7 +4,7 @@ import type { Edit } from "../catalogue/edit";
 import { around } from "../catalogue/surroundings";
 import { usesSaidBy } from "../catalogue/uses";
 import { type AnyRecord, type Item, type ItemType, type Use, withDefaults } from "../kinds/index";
-import { type ParsedUse, parseUse, SAID_BY_LINE } from "../notation/use-line";
+import { type ParsedUse, parseUse, LINE_FIELDS } from "../notation/use-line";
 import { newId } from "../schema/id";
 import { same } from "../schema/json";
 import { FreeKeys, NewNames } from "./new-names";
@@ -27,7 +27,7 @@ export function readUseLine(
 export function rewriteUse(catalogue: Catalogue, use: Use, line: string, create = false): Edit[] | null {
   const { use: said, made } = readUseLine(catalogue, line, create);
   if (!said) return null;
-  const fields = ["name", ...SAID_BY_LINE].flatMap((field): Edit[] => {
+  const fields = ["name", ...LINE_FIELDS].flatMap((field): Edit[] => {
     const [from, to] = [use, said].map((of) => (of as unknown as Readonly<Record<string, unknown>>)[field]);
     return field === "least" ? leastEdits() : same(from, to) ? [] : [set(field, from, to)];
   });

@@ -1,6 +1,6 @@
 /** An open pantry: its catalogue with all readings, findings and figures, followed from change to change. */
 import type { Catalogue } from "../catalogue/catalogue";
-import { apply, type Outcome } from "../catalogue/apply";
+import { apply, type ApplyResult } from "../catalogue/apply";
 import { type Edit, invert } from "../catalogue/edit";
 import type { Id } from "../schema/id";
 import { inOrder } from "../checklist";
@@ -80,13 +80,13 @@ export class Engine {
   }
 
   /** Applies edits and follows them; nothing moves where they are refused. */
-  change(edits: readonly Edit[]): { outcome: Outcome; ripple: Ripple | null } {
+  change(edits: readonly Edit[]): { outcome: ApplyResult; ripple: Ripple | null } {
     const outcome = apply(this.catalogue, edits);
     return { outcome, ripple: outcome.ok ? this.follow(outcome.catalogue, outcome.edits) : null };
   }
 
   /** What edits would move, without making them. */
-  whatIf(edits: readonly Edit[]): { outcome: Outcome; ripple: Ripple | null } {
+  whatIf(edits: readonly Edit[]): { outcome: ApplyResult; ripple: Ripple | null } {
     const before = this.catalogue;
     const { outcome, ripple } = this.change(edits);
     if (outcome.ok) this.follow(before, invert(outcome.edits));

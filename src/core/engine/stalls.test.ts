@@ -34,7 +34,7 @@ describe("what plays is bounded in steps", () => {
   it("stops tables within tables at the budget, says where, and has not gone beyond", () => {
     const run = runOf("tables nested thirty deep, drawn a thousand times");
     expect([run.ok, run.stopped, run.failed]).toEqual([false, true, 1]);
-    expect(run.says).toBe("Stopped at 0s: it needs more than 2,000,000 steps.");
+    expect(run.message).toBe("Stopped at 0s: it needs more than 2,000,000 steps.");
     expect(run.spent).toBeLessThan(TRIAL_STEPS * 1.01);
   });
 
@@ -54,10 +54,10 @@ describe("what plays is bounded in steps", () => {
     const engine = new Engine(catalogue);
     const notRun = () => engine.model().findings.filter((f) => f.rule === "trial-not-run");
     expect(notRun()).toHaveLength(20);
-    expect(notRun().filter((f) => f.says.includes("was stopped"))).toHaveLength(ALL_TRIALS / TRIAL_STEPS);
+    expect(notRun().filter((f) => f.message.includes("was stopped"))).toHaveLength(ALL_TRIALS / TRIAL_STEPS);
     engine.change([edit]);
-    expect(notRun().map((f) => f.says)).toEqual(
-      new Engine(engine.catalogue).model().findings.flatMap((f) => (f.rule === "trial-not-run" ? f.says : [])),
+    expect(notRun().map((f) => f.message)).toEqual(
+      new Engine(engine.catalogue).model().findings.flatMap((f) => (f.rule === "trial-not-run" ? f.message : [])),
     );
     // The first one made short leaves its steps to the fourth.
     const steps = catalogue.records.trial.get(nth("trial", 0))?.steps.slice(0, 1);

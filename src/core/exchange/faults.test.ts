@@ -141,7 +141,7 @@ describe("a bundle's faults, each with its place and a way out", () => {
       /^The line already contains this\. Use either "time" or the line\.$/,
     ],
   ];
-  for (const [what, body, place, says] of cases)
+  for (const [what, body, place, message] of cases)
     it(`tells ${what}`, () => {
       const found = plan(body);
       expect(found.edits).toEqual([]);
@@ -150,7 +150,7 @@ describe("a bundle's faults, each with its place and a way out", () => {
         places: found.issues.map((p) => p.path),
         found: true,
       });
-      expect(here.map((p) => p.message).join(" ")).toMatch(says);
+      expect(here.map((p) => p.message).join(" ")).toMatch(message);
     });
 
   it("tells all of them at once", () => {

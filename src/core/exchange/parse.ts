@@ -25,7 +25,7 @@ export function parseBundle(text: string): { bundle: JsonObject } | { issues: Is
     return { issues: [notJson(text, error as Error)] };
   }
   const twice = saidTwice(plain);
-  if (twice) return { issues: [issue(twice.place, twice.says)] };
+  if (twice) return { issues: [issue(twice.place, twice.message)] };
   if (!isRow(value))
     return { issues: [issue("file", `A bundle is one JSON object with "format": "${BUNDLE_FORMAT}".`)] };
   if (value.format !== BUNDLE_FORMAT)

@@ -59,9 +59,9 @@ describe("pictures in a bundle", () => {
       ],
       [[{ ...eel, base64: btoa("<html>") }], "pictures[0].base64", "This isn't a PNG, WebP or SVG file."],
     ];
-    for (const [pictures, path, says] of bad)
+    for (const [pictures, path, message] of bad)
       expect(planned({ pictures }).issues, JSON.stringify(pictures).slice(0, 80)).toEqual([
-        expect.objectContaining({ path, message: expect.stringContaining(says) }),
+        expect.objectContaining({ path, message: expect.stringContaining(message) }),
       ]);
   });
 

@@ -68,8 +68,8 @@ function pictureIn(entry: Json, place: string, report: Report): ReadPicture | nu
   }
   const { name, base64 } = entry;
   for (const each of Object.keys(entry)) if (!MEMBERS.includes(each)) report.unknown(place, each, MEMBERS);
-  const refused = (member: string, says: string) => {
-    report.error(`${place}.${member}`, says);
+  const refused = (member: string, message: string) => {
+    report.error(`${place}.${member}`, message);
     return null;
   };
   if (typeof name !== "string" || !OWN_PICTURE.test(name))
@@ -79,5 +79,5 @@ function pictureIn(entry: Json, place: string, report: Report): ReadPicture | nu
   if (typeof base64 !== "string" || !BASE64.test(base64))
     return refused("base64", "Expected the bytes of a picture as base64.");
   const picture = readPicture(Uint8Array.from(atob(base64), (c) => c.charCodeAt(0)));
-  return "says" in picture ? refused("base64", picture.says) : { name, base64, type: picture.type, place };
+  return "message" in picture ? refused("base64", picture.message) : { name, base64, type: picture.type, place };
 }

@@ -241,7 +241,7 @@ class Import {
     }
     const there = recordAt(this.catalogue, kind, known.id) as Readonly<Record<string, unknown>> | undefined;
     const names = bundleNames(definition(kind));
-    const said = line ? (definition(kind).notation?.says ?? []) : [];
+    const said = line ? (definition(kind).notation?.coveredFields ?? []) : [];
     for (const name of Object.keys(row)) {
       if (!names.has(name)) this.report.unknown(place, name, [...names]);
       else if (said.includes(name))

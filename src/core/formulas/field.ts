@@ -32,14 +32,14 @@ export function readFormula(
   wanted?: Unit,
 ):
   | { readonly kept: string; readonly formula: Formula; readonly unit: Unit | null }
-  | { readonly says: string; readonly from: number; readonly to: number; readonly suggestions: readonly string[] } {
+  | { readonly message: string; readonly from: number; readonly to: number; readonly suggestions: readonly string[] } {
   const parsed = parseFormula(typed, typedNames(scope, around));
   if (!parsed.ok) return parsed;
   const unit = unitOf(parsed.formula, (token) => unitOfVariable(token, around));
-  if ("says" in unit) return { says: unit.says, ...parsed.place(unit.of), suggestions: [] };
+  if ("message" in unit) return { message: unit.message, ...parsed.place(unit.of), suggestions: [] };
   if (wanted && unit.unit && !sameUnit(unit.unit, wanted)) {
-    const says = `This comes to “${sayUnit(unit.unit)}”; ${sayUnit(wanted) ? `“${sayUnit(wanted)}”` : "a number without a unit"} is needed here.`;
-    return { says, from: 0, to: typed.length, suggestions: [] };
+    const message = `This comes to “${sayUnit(unit.unit)}”; ${sayUnit(wanted) ? `“${sayUnit(wanted)}”` : "a number without a unit"} is needed here.`;
+    return { message, from: 0, to: typed.length, suggestions: [] };
   }
   return { kept: formatFormula(parsed.formula), formula: parsed.formula, unit: unit.unit };
 }
@@ -72,12 +72,12 @@ export const formula = (scope: Scope, options: FieldOptions = {}): Field<string 
       kinds: NAMED_KINDS,
       read(typed, typing) {
         const read = readFormula(typed, scope, typing);
-        return "says" in read ? { says: read.says } : { value: read.kept };
+        return "message" in read ? { message: read.message } : { value: read.kept };
       },
       write: (value, around) => writeFormula(value, scope, around),
       problem(value) {
         const parsed = parseFormula(value, keptNames(scope), LONGEST_KEPT);
-        return parsed.ok ? null : `This formula can't be read: ${parsed.says}`;
+        return parsed.ok ? null : `This formula can't be read: ${parsed.message}`;
       },
     },
     LONGEST_KEPT,

@@ -13,13 +13,15 @@ import {
 const KNOWN = { Sell: 12, "Sell price": 20, Vigour: 42, "Rope 2": 3, and_then: 1, "Tar-black": 5, 'say "ho"': 2 };
 const value = (text: string, known: { readonly [name: string]: number | null } = KNOWN) => {
   const parsed = parseFormula(text, Object.keys(known));
-  if (!parsed.ok) throw new Error(parsed.says);
+  if (!parsed.ok) throw new Error(parsed.message);
   const made = evaluate(parsed.formula, (name) => known[name]);
-  return "value" in made ? made.value : made.says;
+  return "value" in made ? made.value : made.message;
 };
 const fault = (text: string) => {
   const parsed = parseFormula(text, Object.keys(KNOWN));
-  return parsed.ok ? null : { says: parsed.says, at: text.slice(parsed.from, parsed.to), offers: parsed.suggestions };
+  return parsed.ok
+    ? null
+    : { message: parsed.message, at: text.slice(parsed.from, parsed.to), offers: parsed.suggestions };
 };
 
 describe("a formula", () => {
@@ -60,20 +62,20 @@ describe("a formula", () => {
 
   it("says what is wrong, where, and what would fit", () => {
     expect(fault("vigur * 2")).toEqual({
-      says: "“vigur” isn't known here. Did you mean Vigour?",
+      message: "“vigur” isn't known here. Did you mean Vigour?",
       at: "vigur",
       offers: ["Vigour"],
     });
-    expect(fault("2 +")?.says).toBe("A number or a name is missing at the end.");
-    expect(fault("(2 + 3")).toMatchObject({ says: "Expected ) at the end." });
+    expect(fault("2 +")?.message).toBe("A number or a name is missing at the end.");
+    expect(fault("(2 + 3")).toMatchObject({ message: "Expected ) at the end." });
     expect(fault("2 3")).toMatchObject({ at: "3" });
     expect(fault("2 $ 3")).toMatchObject({ at: "$" });
     expect(fault("rond(2)")).toMatchObject({ at: "rond", offers: ["round"] });
-    expect(fault("clamp(2)")?.says).toBe("clamp takes a number, a minimum and a maximum.");
-    expect(fault("min()")?.says).toBe("min takes numbers.");
-    expect(fault("")?.says).toBe("A number or a name is missing at the end.");
-    expect(fault("toString(1)")?.says).toMatch(/There is no function/);
-    expect(fault("constructor")?.says).toMatch(/^“constructor” isn't known here\.$/);
+    expect(fault("clamp(2)")?.message).toBe("clamp takes a number, a minimum and a maximum.");
+    expect(fault("min()")?.message).toBe("min takes numbers.");
+    expect(fault("")?.message).toBe("A number or a name is missing at the end.");
+    expect(fault("toString(1)")?.message).toMatch(/There is no function/);
+    expect(fault("constructor")?.message).toMatch(/^“constructor” isn't known here\.$/);
   });
 
   it("has no value where it divides by zero, grows beyond numbers, or a name has none", () => {
@@ -83,9 +85,9 @@ describe("a formula", () => {
   });
 
   it("is bounded in length and depth", () => {
-    expect(fault(`${"(".repeat(200)}1${")".repeat(200)}`)?.says).toMatch(/more than 40 deep/);
-    expect(fault(`${"-".repeat(300)}1`)?.says).toMatch(/more than 40 deep/);
-    expect(fault("1+".repeat(LONGEST_FORMULA))?.says).toMatch(/^1000 characters; the maximum is 500\.$/);
+    expect(fault(`${"(".repeat(200)}1${")".repeat(200)}`)?.message).toMatch(/more than 40 deep/);
+    expect(fault(`${"-".repeat(300)}1`)?.message).toMatch(/more than 40 deep/);
+    expect(fault("1+".repeat(LONGEST_FORMULA))?.message).toMatch(/^1000 characters; the maximum is 500\.$/);
     expect(value(Array.from({ length: 200 }, () => "1").join("+"))).toBe(200);
   });
 
@@ -108,7 +110,7 @@ describe("a formula", () => {
       const text = formatFormula(formula);
       if (text.length > LONGEST_FORMULA) continue;
       const back = parseFormula(text, Object.keys(KNOWN));
-      expect(back.ok ? back.formula : back.says, text).toEqual(formula);
+      expect(back.ok ? back.formula : back.message, text).toEqual(formula);
     }
   });
 });

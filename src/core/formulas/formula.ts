@@ -20,7 +20,7 @@ export type Formula =
 
 /** What is wrong, from which character to which (half open), and names that would fit there. */
 export interface FormulaFault {
-  readonly says: string;
+  readonly message: string;
   readonly from: number;
   readonly to: number;
   readonly suggestions: readonly string[];
@@ -103,7 +103,7 @@ const isOperator = (text: string): text is Operator => Object.hasOwn(BINDS, text
 
 class Fault extends Error {
   constructor(readonly fault: FormulaFault) {
-    super(fault.says);
+    super(fault.message);
   }
 }
 
@@ -129,8 +129,8 @@ export function parseFormula(
   longest = LONGEST_FORMULA,
 ): ParsedFormula {
   if (text.length > longest) {
-    const says = `${text.length} characters; the maximum is ${longest}.`;
-    return { ok: false, says, from: longest, to: text.length, suggestions: [] };
+    const message = `${text.length} characters; the maximum is ${longest}.`;
+    return { ok: false, message, from: longest, to: text.length, suggestions: [] };
   }
   try {
     const parser = new Parser(text, lex(text), "near" in known ? known : lexiconOf(known));
@@ -166,9 +166,9 @@ class Parser {
     return formula;
   }
 
-  private fail(says: string, where: Lexeme | undefined, suggestions: readonly string[] = []): never {
+  private fail(message: string, where: Lexeme | undefined, suggestions: readonly string[] = []): never {
     const end = this.text.length;
-    throw new Fault({ says, from: where?.from ?? end, to: where?.to ?? end, suggestions });
+    throw new Fault({ message, from: where?.from ?? end, to: where?.to ?? end, suggestions });
   }
 
   private binary(least: number, depth: number): Formula {
@@ -249,8 +249,8 @@ class Parser {
       const found = this.known.find(typed.map((l) => l.text).join(" "));
       if (found === null) continue;
       if ("several" in found) {
-        const says = `“${typed.map((l) => l.text).join(" ")}” could be ${found.several.join(" or ")}. Enter one of them.`;
-        this.fail(says, { ...first, to: typed[n - 1].to }, found.several);
+        const message = `“${typed.map((l) => l.text).join(" ")}” could be ${found.several.join(" or ")}. Enter one of them.`;
+        this.fail(message, { ...first, to: typed[n - 1].to }, found.several);
       }
       const at = this.at;
       this.at += n;
@@ -275,17 +275,17 @@ class Parser {
 export function evaluate(
   formula: Formula,
   known: (name: string) => number | null,
-): { readonly value: number } | { readonly says: string } {
+): { readonly value: number } | { readonly message: string } {
   try {
     const value = reckon(formula, known);
-    return Number.isFinite(value) ? { value: tidy(value) } : { says: "The result is too large to be a number." };
+    return Number.isFinite(value) ? { value: tidy(value) } : { message: "The result is too large to be a number." };
   } catch (thrown) {
-    if (thrown instanceof Fault) return { says: thrown.fault.says };
+    if (thrown instanceof Fault) return { message: thrown.fault.message };
     throw thrown;
   }
 }
-const halt = (says: string): never => {
-  throw new Fault({ says, from: 0, to: 0, suggestions: [] });
+const halt = (message: string): never => {
+  throw new Fault({ message, from: 0, to: 0, suggestions: [] });
 };
 
 function reckon(formula: Formula, known: (name: string) => number | null): number {

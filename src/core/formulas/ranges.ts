@@ -15,7 +15,7 @@ export interface Range {
 }
 /** Values of its names that show what is wrong. */
 export interface Witness {
-  readonly says: "divides by zero" | "falls below zero";
+  readonly message: "divides by zero" | "falls below zero";
   readonly at: ReadonlyMap<string, number>;
   /** What it comes to there; what is divided by where it divides by zero. */
   readonly value: number;
@@ -52,12 +52,12 @@ export function witnesses(
     // Where what stands around it is never reached, it never divides.
     const value = compiled(divisor.by, slot);
     const at = search(divisor.by, value, names, ranges, "zero", divisor.guards, budget);
-    if (at) found.push({ says: "divides by zero", at: named(names, at), value: value(at) });
+    if (at) found.push({ message: "divides by zero", at: named(names, at), value: value(at) });
   }
   if (sign) {
     const value = compiled(formula, slot);
     const at = search(formula, value, names, ranges, "below", [], budget);
-    if (at) found.push({ says: "falls below zero", at: named(names, at), value: value(at) });
+    if (at) found.push({ message: "falls below zero", at: named(names, at), value: value(at) });
   }
   return found;
 }

@@ -23,9 +23,11 @@ const catalogue = tried({
 const here = around(catalogue);
 const read = (text: string, scope: Scope = "use", unit?: string) =>
   readFormula(text, scope, here, unit === undefined ? undefined : readUnit(unit));
-const says = (text: string, scope: Scope = "use", unit?: string) => {
+const message = (text: string, scope: Scope = "use", unit?: string) => {
   const found = read(text, scope, unit);
-  return "says" in found ? { says: found.says, at: text.slice(found.from, found.to), offers: found.suggestions } : null;
+  return "message" in found
+    ? { message: found.message, at: text.slice(found.from, found.to), offers: found.suggestions }
+    : null;
 };
 
 describe("the names of a formula", () => {
@@ -41,31 +43,31 @@ describe("the names of a formula", () => {
     ];
     for (const [typed, scope, written] of cases) {
       const found = read(typed, scope);
-      if ("says" in found) throw new Error(`${typed}: ${found.says}`);
+      if ("message" in found) throw new Error(`${typed}: ${found.message}`);
       expect(writeFormula(found.kept, scope, here)).toBe(written);
       expect(found.kept).not.toMatch(/Grip|Vigour|Healing/);
     }
   });
 
   it("are refused where they could be several things, with what each is called", () => {
-    expect(says("grip * 2")).toEqual({
-      says: "“grip” could be user Grip or target Grip or item Grip. Enter one of them.",
+    expect(message("grip * 2")).toEqual({
+      message: "“grip” could be user Grip or target Grip or item Grip. Enter one of them.",
       at: "grip",
       offers: ["user Grip", "target Grip", "item Grip"],
     });
-    expect(says("user vigour")?.offers).toEqual(["user stat Vigour", "user resource Vigour"]);
-    expect(says("level")?.offers).toEqual(["user level", "target level", "item level"]);
-    expect(says("user girp")).toMatchObject({ at: "user girp", offers: ["user Grip"] });
+    expect(message("user vigour")?.offers).toEqual(["user stat Vigour", "user resource Vigour"]);
+    expect(message("level")?.offers).toEqual(["user level", "target level", "item level"]);
+    expect(message("user girp")).toMatchObject({ at: "user girp", offers: ["user Grip"] });
     // A text is no number, and what is not there in a scope is not known in it.
-    expect(says("item Smell")?.says).toMatch(/isn't known here/);
-    expect(says("item Grip", "level")?.says).toMatch(/isn't known here/);
+    expect(message("item Smell")?.message).toMatch(/isn't known here/);
+    expect(message("item Grip", "level")?.message).toMatch(/isn't known here/);
     expect(namesIn("level", here)).toEqual(["level", "Healing", "Tide 2"]);
     expect(namesIn("bearer", here)).toContain("most Breath");
   });
 
   it("hold when a record is called otherwise", () => {
     const found = read("item grip * 2");
-    if ("says" in found) throw new Error(found.says);
+    if ("message" in found) throw new Error(found.message);
     const renamed = tried({ stat: { Grip: { name: "Hold" } } });
     expect(writeFormula(found.kept, "use", around(renamed))).toBe("item Hold * 2");
   });
@@ -91,18 +93,18 @@ describe("the names of a formula", () => {
 
 describe("units", () => {
   it("are told apart where things are added and compared, and multiplied with what is", () => {
-    expect(says("item Grip + item Soak")).toMatchObject({
-      says: "“kg” and “s” can't be combined here.",
+    expect(message("item Grip + item Soak")).toMatchObject({
+      message: "“kg” and “s” can't be combined here.",
       at: "item Soak",
     });
-    expect(says("item Haul rate * item Soak + item Grip")).toBe(null);
-    expect(says("item Haul rate > item Grip")?.says).toMatch(/“kg\/s” and “kg”/);
-    expect(says("item Grip / item Grip + 2 + user level")).toBe(null);
-    expect(says("if(item Grip > 3, item Grip, 2)")).toBe(null);
-    expect(says("max(item Grip, item Soak)")?.at).toBe("item Soak");
-    expect(says("item Grip * 2", "use", "vigour")?.says).toBe("This comes to “kg”; “vigour” is needed here.");
-    expect(says("20 + user level * 2", "use", "vigour")).toBe(null);
-    expect(says("item Grip", "use", "")?.says).toMatch(
+    expect(message("item Haul rate * item Soak + item Grip")).toBe(null);
+    expect(message("item Haul rate > item Grip")?.message).toMatch(/“kg\/s” and “kg”/);
+    expect(message("item Grip / item Grip + 2 + user level")).toBe(null);
+    expect(message("if(item Grip > 3, item Grip, 2)")).toBe(null);
+    expect(message("max(item Grip, item Soak)")?.at).toBe("item Soak");
+    expect(message("item Grip * 2", "use", "vigour")?.message).toBe("This comes to “kg”; “vigour” is needed here.");
+    expect(message("20 + user level * 2", "use", "vigour")).toBe(null);
+    expect(message("item Grip", "use", "")?.message).toMatch(
       /^This comes to “kg”; a number without a unit is needed here\.$/,
     );
   });
@@ -123,9 +125,9 @@ describe("units", () => {
 const range = (min: number, max: number, whole = false): Range => ({ min, max, whole });
 const wrong = (text: string, ranges: { readonly [name: string]: Range }, sign = true) => {
   const parsed = parseFormula(text, Object.keys(ranges));
-  if (!parsed.ok) throw new Error(parsed.says);
-  return witnesses(parsed.formula, (name) => ranges[name], sign).map(({ says, at, value }) => ({
-    says,
+  if (!parsed.ok) throw new Error(parsed.message);
+  return witnesses(parsed.formula, (name) => ranges[name], sign).map(({ message, at, value }) => ({
+    message,
     at: Object.fromEntries(at),
     value,
   }));
@@ -134,7 +136,7 @@ const wrong = (text: string, ranges: { readonly [name: string]: Range }, sign = 
 describe("what a formula comes to in its ranges", () => {
   it("is found where it divides by zero or falls below zero, with values that show it", () => {
     expect(wrong("10 / (level - 12)", { level: range(1, 60, true) }, false)).toEqual([
-      { says: "divides by zero", at: { level: 12 }, value: 0 },
+      { message: "divides by zero", at: { level: 12 }, value: 0 },
     ]);
     expect(wrong("10 / (level - 12.5)", { level: range(1, 60, true) }, false)).toEqual([]);
     const [root] = wrong("5 / (mass * 3 - 1)", { mass: range(0, 10) }, false);
@@ -160,7 +162,7 @@ describe("what a formula comes to in its ranges", () => {
     ];
     for (const text of texts) {
       const parsed = parseFormula(text, ["x", "y"]);
-      if (!parsed.ok) throw new Error(parsed.says);
+      if (!parsed.ok) throw new Error(parsed.message);
       const at = compiled(parsed.formula, (name) => (name === "x" ? 0 : 1));
       for (let n = 0; n < 60; n++) {
         const [a, b, c, d] = [0, 0, 0, 0].map(() => random() * 20 - 10);

@@ -45,7 +45,7 @@ function times(a: Unit, b: Unit, sign: 1 | -1): Unit {
 
 /** Where units do not go together. */
 export interface UnitFault {
-  readonly says: string;
+  readonly message: string;
   readonly of: Formula;
 }
 const quantity = (unit: Unit): string => (unit.size ? `“${sayUnit(unit)}”` : "a number without a unit");
@@ -62,7 +62,7 @@ export function unitOf(
   try {
     return { unit: find(formula) };
   } catch (thrown) {
-    if (thrown instanceof Mismatch) return { says: thrown.message, of: thrown.of };
+    if (thrown instanceof Mismatch) return { message: thrown.message, of: thrown.of };
     throw thrown;
   }
 
@@ -115,9 +115,9 @@ export function unitOf(
 }
 class Mismatch extends Error {
   constructor(
-    says: string,
+    message: string,
     readonly of: Formula,
   ) {
-    super(says);
+    super(message);
   }
 }

@@ -85,7 +85,7 @@ function lineRules(
     whole,
     cells,
   }: Amounts & { readonly item?: Id; readonly any?: Id },
-  fault: (path: string, says: string) => void,
+  fault: (path: string, message: string) => void,
 ): void {
   if ((item === undefined) === (any === undefined)) fault("", "A line names an item or a tag.");
   if (any !== undefined && !roleRule(role).any) fault("any", "Only inputs can be any item with a tag.");
@@ -105,7 +105,7 @@ function lineRules(
 
 const MILLION = fromNumber(MOST_WEIGHT);
 /** The lines of a draw agree on how often it is made and on its whole weight. */
-function drawRules(lines: readonly Line[], fault: (path: string, says: string) => void): void {
+function drawRules(lines: readonly Line[], fault: (path: string, message: string) => void): void {
   let taken = 0;
   for (const [at, { cells = 0 }] of lines.entries()) {
     if (taken & cells) fault(String(at + 1), "Two items are in the same place.");
@@ -163,7 +163,7 @@ export function lines(roles: readonly Role[], options: FieldOptions = {}): Field
       const error = parsed.issues.find((r) => r.severity === "error");
       if (error || parsed.entries.some((e) => !roles.includes(e.role)))
         return {
-          says: error?.message ?? "Enter only what the source gives, such as 2..3 River eel + 1 Gull egg 10%.",
+          message: error?.message ?? "Enter only what the source gives, such as 2..3 River eel + 1 Gull egg 10%.",
         };
       return {
         value: parsed.entries.map((e) => lineFrom(e, (name, kind) => typing.make(kind, name) ?? ("" as never))),

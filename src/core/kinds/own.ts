@@ -35,11 +35,11 @@ function like(of: Field<never>, extra: Partial<Field<OwnValue>> = {}): Field<Own
     parse(typed, typing) {
       const read = made.parse(typed, typing);
       let wrong: string | null = null;
-      const fault = (_: string, says: string) => {
-        wrong ??= says;
+      const fault = (_: string, message: string) => {
+        wrong ??= message;
       };
       if ("value" in read) made.check(read.value, { has: typing.has, fault });
-      return wrong === null ? read : { says: wrong };
+      return wrong === null ? read : { message: wrong };
     },
   };
 }
@@ -54,15 +54,15 @@ function links(kind: string, several: boolean, options: FieldOptions): Field<Own
     return several && amount !== 1 ? `${amount} ${name}` : name;
   };
   const linkTo = (id: OwnLink["id"], amount: number) => ({ value: { kind, id, amount } });
-  const read = (part: string, typing: Typing): { readonly value: OwnLink } | { readonly says: string } => {
+  const read = (part: string, typing: Typing): { readonly value: OwnLink } | { readonly message: string } => {
     // A name may itself begin with a number: what is one as a whole is not taken apart.
     const whole = one.parse(part, { ...typing, make: () => null });
     if ("value" in whole) return linkTo(whole.value, 1);
     const [, count, name] = (several && /^(\d[\d.]*)\s+(.+)$/.exec(part)) || ["", "1", part];
     const amount = typedNumber(count);
-    if ("says" in amount) return amount;
+    if ("message" in amount) return amount;
     const found = one.parse(name, typing);
-    return "says" in found ? found : linkTo(found.value, amount.value);
+    return "message" in found ? found : linkTo(found.value, amount.value);
   };
   return {
     ...any,
@@ -86,10 +86,10 @@ function links(kind: string, several: boolean, options: FieldOptions): Field<Own
       const found = new Map<string, OwnLink>();
       for (const part of parts) {
         const link = read(part.trim(), typing);
-        if ("says" in link) return link;
+        if ("message" in link) return link;
         found.set(link.value.id, link.value);
       }
-      return found.size ? { value: [...found.values()] } : { says: `Enter the name of ${aKind(kind)}.` };
+      return found.size ? { value: [...found.values()] } : { message: `Enter the name of ${aKind(kind)}.` };
     },
     say: (value, around) =>
       listed(value)
@@ -120,7 +120,7 @@ const FORM: { readonly [F in Form]: (of: Definition, options: FieldOptions) => F
         const found = words.find((w) => normalise(w) === wanted);
         if (wanted && found) return { value: found };
         return {
-          says: words.length ? notAmong(typed, words) : "This choice has no options yet. Add them in Setup.",
+          message: words.length ? notAmong(typed, words) : "This choice has no options yet. Add them in Setup.",
         };
       },
     }),
@@ -130,12 +130,12 @@ const FORM: { readonly [F in Form]: (of: Definition, options: FieldOptions) => F
   file: (_, options) =>
     like(text({ most: 240, ...options }) as never, {
       check(value, to) {
-        const says = textProblem(value, { max: 240, name: true }) ?? fileProblem(String(value));
-        if (says) to.fault("", says);
+        const message = textProblem(value, { max: 240, name: true }) ?? fileProblem(String(value));
+        if (message) to.fault("", message);
       },
       parse: (typed) => {
-        const says = fileProblem(typed);
-        return says ? { says } : { value: typed };
+        const message = fileProblem(typed);
+        return message ? { message } : { value: typed };
       },
     }),
 };

@@ -79,7 +79,7 @@ export const recipe = defineKind({
       fault("lines", "Only patterns and combinations have places.");
   },
   notation: {
-    says: [
+    coveredFields: [
       "kind",
       "ingredients",
       "outputs",

@@ -1,6 +1,6 @@
 /** What happens when an item is used. A type's use is inherited by its items. */
 import { formula } from "../formulas/field";
-import { parseUse, SAID_BY_LINE } from "../notation/use-line";
+import { parseUse, LINE_FIELDS } from "../notation/use-line";
 import { choice } from "../schema/choice";
 import { duration } from "../schema/duration";
 import { flag } from "../schema/flag";
@@ -58,7 +58,7 @@ export const EFFECTS = {
 const BLANK = { is: "restore", resource: null as never, share: false, every: null, lasting: null } as const;
 export type EffectSort = keyof typeof EFFECTS;
 
-function effectRules({ does }: { readonly does: object }, fault: (path: string, says: string) => void): void {
+function effectRules({ does }: { readonly does: object }, fault: (path: string, message: string) => void): void {
   const { first, every, lasting } = does as { first?: number; every?: number | null; lasting?: number | null };
   if (first !== undefined && every === null && lasting === null)
     fault("does", "Enter how often or how long it repeats before the time of the first.");
@@ -160,7 +160,7 @@ export const use = defineKind({
     note,
   },
   notation: {
-    says: SAID_BY_LINE,
+    coveredFields: LINE_FIELDS,
     read(line, around, make) {
       const { use, issues } = parseUse(line, around, (name, kind) => (kind === "item" ? make(name, "item") : null));
       return { fields: use as Readonly<Record<string, unknown>> | null, issues };

@@ -1,20 +1,22 @@
 /** The ways of a recipe: itself, and each of its variants with all that it does not say otherwise. */
-import type { Line, Named, RecipeParts, Variant } from "../notation/line";
+import type { Line, LineTarget, RecipeParts, Variant } from "../notation/line";
 import { sayNamed } from "../notation/line";
 import { type ClauseValues, overridden } from "../clauses/all";
 import { ROLES } from "../notation/roles";
 import type { Surroundings } from "../schema/field";
 
 /** What differs between the ways of a recipe. */
-export interface Way extends ClauseValues {
+export interface VariantValues extends ClauseValues {
   readonly lines: readonly Line[];
 }
 
 /** The recipe itself first, then its variants in their order. */
-export const waysOf = <R extends Way & { readonly variants: readonly Variant[] }>(recipe: R): readonly Way[] =>
+export const waysOf = <R extends VariantValues & { readonly variants: readonly Variant[] }>(
+  recipe: R,
+): readonly VariantValues[] =>
   recipe.variants.length ? [recipe, ...recipe.variants.map((variant) => wayOf(recipe, variant))] : [recipe];
 
-export const wayOf = (recipe: Way, variant: Variant): Way => ({
+export const wayOf = (recipe: VariantValues, variant: Variant): VariantValues => ({
   lines: linesOf(recipe.lines, variant.lines),
   ...overridden(recipe, variant),
 });
@@ -36,7 +38,7 @@ export const allLines = ({ lines, variants }: Pick<RecipeParts, "lines" | "varia
 export function variantName(variant: Variant, at: number, around: Pick<Surroundings, "nameOf">): string {
   const named = (role: Line["role"], word: string): string | undefined => {
     const line = variant.lines.find((l) => l.role === role);
-    return line && `${word} ${sayNamed(line as Named, around)}`;
+    return line && `${word} ${sayNamed(line as LineTarget, around)}`;
   };
   return (
     variant.name ||

@@ -5,19 +5,19 @@ import { TooMany } from "../budget/budget";
 import type { Id } from "../schema/id";
 
 /** Certain things, chances and draws: a table, or the same written in place in a recipe. */
-export type Box = Pick<ChanceTable, "always" | "chances" | "draws">;
-export type Content = Box["always"][number];
-export type Weighed = Box["draws"][number]["entries"][number];
-export type Draw = Box["draws"][number];
-export type Tables = ReadonlyMap<Id, Box>;
+export type Draws = Pick<ChanceTable, "always" | "chances" | "draws">;
+export type Content = Draws["always"][number];
+export type Weighed = Draws["draws"][number]["entries"][number];
+export type Draw = Draws["draws"][number];
+export type Tables = ReadonlyMap<Id, Draws>;
 
 /** What comes: "item:ID" or "currency:ID". */
-export type Thing = string;
+export type DrawnKey = string;
 /** Stands for anything at all. */
 export const ANYTHING = "*";
-export const thingOf = ({ what }: Content): Thing | null =>
+export const thingOf = ({ what }: Content): DrawnKey | null =>
   what.is === "item" ? `item:${what.item}` : what.is === "currency" ? `currency:${what.currency}` : null;
-export const splitThing = (thing: Thing): { readonly kind: "item" | "currency"; readonly id: Id } => {
+export const splitThing = (thing: DrawnKey): { readonly kind: "item" | "currency"; readonly id: Id } => {
   const [kind, id] = thing.split(":");
   return { kind: kind as "item" | "currency", id: id as Id };
 };
@@ -32,7 +32,7 @@ const MOST_BY_TIME = 64;
 export function boxOfLines(
   lines: readonly Line[],
   tables: readonly { readonly table: Id; readonly times: number }[] = [],
-): Box {
+): Draws {
   const content = ({ item, min, max }: ItemLine): Content => ({
     what: { is: "item", item },
     min,
@@ -40,7 +40,7 @@ export function boxOfLines(
     from: null,
     to: null,
   });
-  const box: { always: Content[]; chances: Box["chances"][number][]; draws: Draw[] } = {
+  const box: { always: Content[]; chances: Draws["chances"][number][]; draws: Draw[] } = {
     always: [],
     chances: [],
     draws: [],
@@ -65,8 +65,8 @@ export const comes = ({ from, to }: Content, level: number): boolean =>
 const middle = ({ min, max }: Content): number => (min + max) / 2;
 
 /** Everything that a box can give at a level, tables in it opened; each thing once, in the order in which it is met. */
-export function thingsIn(box: Box, tables: Tables, level: number): Thing[] {
-  const found = new Set<Thing>();
+export function thingsIn(box: Draws, tables: Tables, level: number): DrawnKey[] {
+  const found = new Set<DrawnKey>();
   for (const of of tablesFrom(box, tables, (each) => contents(each, level)))
     for (const content of contents(of, level)) {
       const thing = thingOf(content);
@@ -76,8 +76,8 @@ export function thingsIn(box: Box, tables: Tables, level: number): Thing[] {
 }
 
 /** A box and every table in it, however far down; each once, outer ones first. Linear, without recursion. */
-function tablesFrom(box: Box, tables: Tables, contentsOf: (box: Box) => Iterable<Content>): Box[] {
-  const found = new Set<Box>([box]);
+function tablesFrom(box: Draws, tables: Tables, contentsOf: (box: Draws) => Iterable<Content>): Draws[] {
+  const found = new Set<Draws>([box]);
   for (const of of found)
     for (const { what } of contentsOf(of)) {
       const inner = what.is === "table" ? tables.get(what.table) : undefined;
@@ -90,10 +90,10 @@ function tablesFrom(box: Box, tables: Tables, contentsOf: (box: Box) => Iterable
  * A box and every table in it, however far down; each once, inner ones before those they stand in (a depth-first
  * post-order). Of tables within each other, the one that is met again comes last. Linear, without recursion.
  */
-export function innerFirst(box: Box, tables: Tables): Box[] {
-  const done: Box[] = [];
-  const seen = new Set<Box>([box]);
-  const path: { readonly of: Box; readonly rest: Iterator<Content> }[] = [{ of: box, rest: everyContent(box) }];
+export function innerFirst(box: Draws, tables: Tables): Draws[] {
+  const done: Draws[] = [];
+  const seen = new Set<Draws>([box]);
+  const path: { readonly of: Draws; readonly rest: Iterator<Content> }[] = [{ of: box, rest: everyContent(box) }];
   for (let at = path.at(-1); at; at = path.at(-1)) {
     const { done: ended, value } = at.rest.next();
     if (ended) {
@@ -110,7 +110,7 @@ export function innerFirst(box: Box, tables: Tables): Box[] {
   return done;
 }
 /** Levels at which other entries come than below, from one on; tables in it opened. */
-export function levelsOf(box: Box, tables: Tables, from: number, most: number): number[] {
+export function levelsOf(box: Draws, tables: Tables, from: number, most: number): number[] {
   const found = new Set<number>([from]);
   for (const of of tablesFrom(box, tables, everyContent))
     for (const content of everyContent(of)) {
@@ -119,7 +119,7 @@ export function levelsOf(box: Box, tables: Tables, from: number, most: number): 
     }
   return [...found].sort((a, b) => a - b).slice(0, most);
 }
-function* contents(box: Box, level: number): Generator<Content> {
+function* contents(box: Draws, level: number): Generator<Content> {
   for (const content of box.always) if (comes(content, level)) yield content;
   for (const content of box.chances) if (content.chance > 0 && comes(content, level)) yield content;
   for (const { entries } of box.draws) for (const e of entries) if (e.weight > 0 && comes(e, level)) yield e;
@@ -171,7 +171,7 @@ export function tablesInThemselves(tables: Tables): Set<Id> {
   }
   return found;
 }
-export function* everyContent(box: Box): Generator<Content> {
+export function* everyContent(box: Draws): Generator<Content> {
   yield* box.always;
   yield* box.chances;
   for (const { entries } of box.draws) yield* entries;
@@ -181,21 +181,21 @@ export function* everyContent(box: Box): Generator<Content> {
  * Units of each thing on average, from one opening; of a draw without putting back from very many entries about so much.
  * Linear in the entries, each table opened once. A table within itself counts for nothing there.
  */
-export function means(box: Box, tables: Tables, level: number): ReadonlyMap<Thing, number> {
-  const known = new Map<Box, ReadonlyMap<Thing, number>>();
+export function means(box: Draws, tables: Tables, level: number): ReadonlyMap<DrawnKey, number> {
+  const known = new Map<Draws, ReadonlyMap<DrawnKey, number>>();
   for (const each of innerFirst(box, tables)) known.set(each, meansOf(each, known, tables, level));
   return known.get(box) ?? new Map();
 }
 
 /** The same of tables of a catalogue, each found once for each level. */
 export class TableMeans {
-  private readonly byLevel = new Map<number, Map<Box, ReadonlyMap<Thing, number>>>();
+  private readonly byLevel = new Map<number, Map<Draws, ReadonlyMap<DrawnKey, number>>>();
   private readonly circular: ReadonlySet<Id>;
   constructor(private readonly tables: Tables) {
     this.circular = tablesInThemselves(tables);
   }
-  of(box: Box, level: number): ReadonlyMap<Thing, number> {
-    const known = this.byLevel.get(level) ?? new Map<Box, ReadonlyMap<Thing, number>>();
+  of(box: Draws, level: number): ReadonlyMap<DrawnKey, number> {
+    const known = this.byLevel.get(level) ?? new Map<Draws, ReadonlyMap<DrawnKey, number>>();
     this.byLevel.set(level, known);
     const there = known.get(box);
     if (there) return there;
@@ -207,16 +207,16 @@ export class TableMeans {
     }
     for (const each of innerFirst(box, this.tables))
       if (!known.has(each)) known.set(each, meansOf(each, known, this.tables, level));
-    return known.get(box) as ReadonlyMap<Thing, number>;
+    return known.get(box) as ReadonlyMap<DrawnKey, number>;
   }
 }
 function meansOf(
-  each: Box,
-  known: ReadonlyMap<Box, ReadonlyMap<Thing, number>>,
+  each: Draws,
+  known: ReadonlyMap<Draws, ReadonlyMap<DrawnKey, number>>,
   tables: Tables,
   level: number,
-): Map<Thing, number> {
-  const made = new Map<Thing, number>();
+): Map<DrawnKey, number> {
+  const made = new Map<DrawnKey, number>();
   const put = (content: Content, times: number) => {
     if (times === 0 || !comes(content, level)) return;
     const thing = thingOf(content);

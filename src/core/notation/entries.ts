@@ -31,10 +31,10 @@ export function readMembers(r: LineReader, role: RoleRule): void {
   const after = r.tokens[r.at + 1];
   if (r.word("nothing")) {
     if (!after || ENDS.has(after.kind) || isKeyword(after)) {
-      const says = r.variant
+      const message = r.variant
         ? "A variant can't drop what its recipe needs. Write the recipe without it and add it in a variant."
         : "If nothing is needed, leave it out.";
-      r.report("error", token, says);
+      r.report("error", token, message);
       return;
     }
     r.at--;

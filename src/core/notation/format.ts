@@ -6,7 +6,7 @@ import {
   type FromTable,
   inDraws,
   type Line,
-  type Named,
+  type LineTarget,
   type RecipeParts,
   sayNamed,
   weightOfNothing,
@@ -15,7 +15,14 @@ import type { Id } from "../schema/id";
 import type { Surroundings } from "../schema/field";
 import { type Role, roleRule, WORDED } from "./roles";
 import { cut } from "../schema/characters";
-import { NOTHING_SAID, type Said, toLine, variantToLine, writtenClauses, writtenOfVariant } from "../clauses/all";
+import {
+  NOTHING_SAID,
+  type ClauseStatement,
+  toLine,
+  variantToLine,
+  writtenClauses,
+  writtenOfVariant,
+} from "../clauses/all";
 import type { ParsedEntry, ParsedLine, ParsedVariant } from "./parsed";
 import { isPlain, isPlainAnew, quote } from "./book";
 import { lex } from "./lexer";
@@ -82,7 +89,7 @@ export function formatLines(around: Surroundings, lines: readonly Line[]): strin
 const sayBonus = (around: Surroundings, { share, stat }: Bonus): string =>
   ` ${share < 0 ? "minus" : "plus"} ${toPercent(Math.abs(share))}% per ${around.names("stat").written(stat)}`;
 
-const writtenName = (around: Surroundings, { item, any }: Named): string =>
+const writtenName = (around: Surroundings, { item, any }: LineTarget): string =>
   any === undefined ? around.names("item").written(item) : `any ${around.names("tag").written(any)}`;
 
 /** What a source gives, without the arrow; empty where it gives nothing. */
@@ -111,9 +118,10 @@ type Part = Pick<Line, "role" | "min" | "max" | "chance" | "uses" | "draw" | "bo
 interface SaidVariant<P> {
   readonly label: string | null;
   readonly lines: readonly P[];
-  readonly said: Partial<Said>;
+  readonly said: Partial<ClauseStatement>;
 }
-type Whole<P> = Pick<ParsedLine, "kind" | "grid" | "tables"> & Said & { readonly variants: readonly SaidVariant<P>[] };
+type Whole<P> = Pick<ParsedLine, "kind" | "grid" | "tables"> &
+  ClauseStatement & { readonly variants: readonly SaidVariant<P>[] };
 
 /** The one order and spelling of a line. */
 function written<P extends Part>(
@@ -162,13 +170,13 @@ function written<P extends Part>(
   };
   const other = ({ label: called, lines: of, said }: SaidVariant<P>): string => {
     const outputs = side("output", of);
-    const says = [
+    const message = [
       side("ingredient", of),
       outputs && `-> ${outputs}`,
       ...worded(of),
       ...writtenOfVariant(said, around, itemName),
     ];
-    return `| ${called === null ? "" : `${isPlainLabel(called) ? called : quote(called)}: `}${says.filter(Boolean).join(" ")}`;
+    return `| ${called === null ? "" : `${isPlainLabel(called) ? called : quote(called)}: `}${message.filter(Boolean).join(" ")}`;
   };
   const fromTable = ({ table, times }: FromTable): string =>
     `${times === 1 ? "" : `${times} `}table ${around.names("table").written(table)}`;

@@ -27,14 +27,16 @@ export interface Bonus {
 }
 
 /** What an entry names: an item, or any item with a tag. */
-export type Named = { readonly item: Id; readonly any?: undefined } | { readonly item?: undefined; readonly any: Id };
+export type LineTarget =
+  | { readonly item: Id; readonly any?: undefined }
+  | { readonly item?: undefined; readonly any: Id };
 
 /** "River eel", "any fish". */
-export const sayNamed = ({ item, any }: Named, around: Pick<Surroundings, "nameOf">): string =>
+export const sayNamed = ({ item, any }: LineTarget, around: Pick<Surroundings, "nameOf">): string =>
   any === undefined ? around.nameOf("item", item) : `any ${around.nameOf("tag", any)}`;
 
 /** One entry of a recipe or source. Quantities are per run; a fixed quantity has min = max. */
-export type Line = Named & Amounts;
+export type Line = LineTarget & Amounts;
 
 /** How much of it comes or is taken, and how surely. */
 export interface Amounts {

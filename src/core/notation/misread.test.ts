@@ -64,9 +64,9 @@ describe("a line is refused where it says", () => {
     ["Rope -> \ud83d", "\ud83d", "half of a character"],
     ['"\u0000": Rope -> Oakum', '"\u0000"', "control character"],
     [`${"x".repeat(121)}: Rope -> Oakum`, "x".repeat(121), "the maximum is 120"],
-  ])("%j", (text, at, says) => {
+  ])("%j", (text, at, message) => {
     const found = errors(text).find(
-      ([span, why]) => why.includes(says) && span.replaceAll('"', "").includes(at.replaceAll('"', "")),
+      ([span, why]) => why.includes(message) && span.replaceAll('"', "").includes(at.replaceAll('"', "")),
     );
     expect(found, JSON.stringify(errors(text))).toBeDefined();
   });

@@ -144,7 +144,7 @@ function nameFrom(r: LineReader, wanted: string, words: Words): Read | null {
 const COUNTS: ReadonlySet<TokenKind | undefined> = new Set(["number", "range", "times"]);
 
 /** What people join names with, what would say it here, and how. */
-const JOINTS: readonly (readonly [sign: RegExp, says: string, joint: string | null])[] = [
+const JOINTS: readonly (readonly [sign: RegExp, message: string, joint: string | null])[] = [
   [/\s+or\s+/i, "For one of several items, use “any” and a tag they share, or a variant after | for each.", null],
   [/\s+(?:and|with)\s+/i, "Join them with +.", " + "],
   [/\s*@\s*/, "A station follows “at”.", " at "],
@@ -155,22 +155,22 @@ const JOINTS: readonly (readonly [sign: RegExp, says: string, joint: string | nu
  * quoted to be a name.
  * @param counted  an amount stands before it already
  */
-function doubted(words: Words, typed: string, counted: boolean): { says: string; offers: string[] } | null {
+function doubted(words: Words, typed: string, counted: boolean): { message: string; offers: string[] } | null {
   const quoted = quote(typed);
   const isKnown = (text: string): boolean => words.items.find(text).found === "one";
   const meant = meantBy(typed, { ...words, known: isKnown, counted });
   if (meant) {
     const { name, known, beside, offers } = meant;
-    const says = known
+    const message = known
       ? `“${typed}” isn't in the pantry, but “${name}” with ${beside} is.`
       : `“${typed}” isn't in the pantry and looks like a name with ${beside}.`;
-    return { says: `${says} Enter ${offers[0]}, or put a new name in quotes.`, offers: [...offers, quoted] };
+    return { message: `${message} Enter ${offers[0]}, or put a new name in quotes.`, offers: [...offers, quoted] };
   }
-  for (const [sign, says, joint] of JOINTS) {
+  for (const [sign, message, joint] of JOINTS) {
     const parts = typed.split(sign).map((part) => part.trim());
     if (parts.length > 1 && parts.every(isKnown))
       return {
-        says: `“${typed}” isn't in the pantry, but ${list(parts.map((p) => `“${p}”`))} are. ${says}`,
+        message: `“${typed}” isn't in the pantry, but ${list(parts.map((p) => `“${p}”`))} are. ${message}`,
         offers: [...(joint ? [parts.join(joint)] : []), quoted],
       };
   }
@@ -178,13 +178,13 @@ function doubted(words: Words, typed: string, counted: boolean): { says: string;
   if (sign) {
     const parts = typed.split(/\s*[+;,]\s*/).filter(Boolean);
     return {
-      says: `“${typed}” isn't in the pantry, and “${sign[0].trim()}” doesn't belong here. To use it in a new name, put the name in quotes.`,
+      message: `“${typed}” isn't in the pantry, and “${sign[0].trim()}” doesn't belong here. To use it in a new name, put the name in quotes.`,
       offers: [...(parts.length > 1 && /[+;,]/.test(sign[0]) ? [parts.join(" + ")] : []), quoted],
     };
   }
   return asksFirst(typed)
     ? {
-        says: `“${typed}” isn't in the pantry and contains a digit, sign or unit. To use it as a new name, put it in quotes.`,
+        message: `“${typed}” isn't in the pantry and contains a digit, sign or unit. To use it as a new name, put it in quotes.`,
         offers: [quoted],
       }
     : null;
@@ -209,13 +209,13 @@ function resolveName(
     );
     return { name: typed, id: null };
   }
-  const says = textProblem(typed, { max: LONGEST_NAME, name: true });
-  if (says) {
-    r.report("error", span, says, []);
+  const message = textProblem(typed, { max: LONGEST_NAME, name: true });
+  if (message) {
+    r.report("error", span, message, []);
     return { name: typed, id: null };
   }
   if (doubt) {
-    r.report("error", span, doubt.says, doubt.offers);
+    r.report("error", span, doubt.message, doubt.offers);
     return { name: typed, id: null };
   }
   const offers = words.near(typed);

@@ -129,10 +129,10 @@ describe("reading a recipe line", () => {
     ["Eel -> River eel level high", "Expected a level", 23],
     ["Eel -> River eel taught Coarse salt", "Expected “by” and the item", 24],
     ["Eel -> River eel level 2 level 3", "appears twice", 25],
-  ])("refuses %j with its place", (text, says, from) => {
+  ])("refuses %j with its place", (text, message, from) => {
     const parsed = read(text);
     expect(parsed.ok).toBe(false);
-    const error = parsed.issues.find((r) => r.severity === "error" && r.message.includes(says));
+    const error = parsed.issues.find((r) => r.severity === "error" && r.message.includes(message));
     expect(error, JSON.stringify(parsed.issues)).toBeDefined();
     expect(error?.from).toBe(from);
   });

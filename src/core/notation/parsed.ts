@@ -4,7 +4,7 @@ import type { Names, Surroundings } from "../schema/field";
 import type { Id } from "../schema/id";
 import type { Issue } from "../schema/issue";
 import type { Span } from "./lexer";
-import type { Said } from "../clauses/all";
+import type { ClauseStatement } from "../clauses/all";
 import type { Bonus, Draw, FromTable, Grid, RecipeKind } from "./line";
 import type { Role } from "./roles";
 
@@ -30,7 +30,7 @@ export interface ParsedEntry {
   readonly span: Span;
 }
 
-export interface ParsedLine extends Said {
+export interface ParsedLine extends ClauseStatement {
   readonly kind: RecipeKind;
   readonly label: string | null;
   readonly entries: readonly ParsedEntry[];
@@ -46,7 +46,7 @@ export interface ParsedLine extends Said {
 export interface ParsedVariant {
   readonly label: string | null;
   readonly entries: readonly ParsedEntry[];
-  readonly said: Partial<Said>;
+  readonly said: Partial<ClauseStatement>;
 }
 
 export interface Words {

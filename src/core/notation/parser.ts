@@ -1,7 +1,7 @@
 /** Reads a recipe line. Always returns everything it could make out, with a remark for whatever it could not. */
 import { shown, textProblem } from "../schema/characters";
 import { LONGEST_NAME, MOST_LINES, MOST_TABLES, MOST_VARIANTS } from "../schema/limits";
-import { ALL_CLAUSES, NOTHING_SAID, type Said } from "../clauses/all";
+import { ALL_CLAUSES, NOTHING_SAID, type ClauseStatement } from "../clauses/all";
 import { readMembers, readSide } from "./entries";
 import { BEHIND } from "./keywords";
 import { isKeyword } from "./lexer";
@@ -71,7 +71,7 @@ function readVariants(r: LineReader): ParsedVariant[] {
     const label = readVariantLabel(r);
     const next = r.peek();
     if (next && next.kind !== "arrow" && next.kind !== "bar" && !isKeyword(next)) readSide(r, "before");
-    const said: Partial<Said> = {};
+    const said: Partial<ClauseStatement> = {};
     // What comes out may stand before or behind what else differs.
     if (r.peek()?.kind !== "arrow") Object.assign(said, readClauses(r, null, true));
     if (r.peek()?.kind === "arrow") {
@@ -104,8 +104,8 @@ function readVariantLabel(r: LineReader): string | null {
       const span = { from: r.tokens[r.at].from, to: r.tokens[k - 1].to };
       r.take(k - r.at);
       r.at++;
-      const says = label ? textProblem(label, { max: LONGEST_NAME, name: true }) : "Enter a name before the colon.";
-      if (says) r.report("error", span, says);
+      const message = label ? textProblem(label, { max: LONGEST_NAME, name: true }) : "Enter a name before the colon.";
+      if (message) r.report("error", span, message);
       return label.replace(/\s+/g, " ");
     }
     if (token.kind !== "word" && token.kind !== "number" && token.kind !== "quoted") break;
@@ -129,8 +129,8 @@ function readLabel(r: LineReader): string | null {
   const span = { from: parts[0].from, to: parts[parts.length - 1].to };
   const quoted = parts.length === 1 && parts[0].kind === "quoted";
   const label = quoted ? parts[0].text.trim() : r.text.slice(span.from, span.to).replace(/\s+/g, " ");
-  const says = label ? textProblem(label, { max: LONGEST_NAME, name: true }) : "Enter a name before the colon.";
-  if (says) r.report("error", span, says, []);
+  const message = label ? textProblem(label, { max: LONGEST_NAME, name: true }) : "Enter a name before the colon.";
+  if (message) r.report("error", span, message, []);
   // An entry before a colon is more likely a slip than a name.
   else if (!quoted && (parts[0].kind !== "word" || parts.some((t) => t.kind !== "word" && t.kind !== "number")))
     r.report(
@@ -149,8 +149,8 @@ const readKind = (r: LineReader): RecipeKind => RECIPE_KINDS.find((kind) => r.wo
  * @param ordered  told whether the order of what is combined matters; null: there is no such thing
  * @param beforeArrow  outputs may still come: an arrow ends it
  */
-function readClauses(r: LineReader, ordered: { is: boolean } | null, beforeArrow = false): Partial<Said> {
-  const said: Partial<Said> = {};
+function readClauses(r: LineReader, ordered: { is: boolean } | null, beforeArrow = false): Partial<ClauseStatement> {
+  const said: Partial<ClauseStatement> = {};
   const given = new Set<string>();
   for (let token = r.peek(); token && token.kind !== "bar"; token = r.peek()) {
     if (beforeArrow && token.kind === "arrow") break;

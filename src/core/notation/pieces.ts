@@ -62,11 +62,11 @@ export function split(of: Piece, sign: string): Piece[] {
 
 export class Refused extends Error {
   constructor(
-    says: string,
+    message: string,
     readonly at: Piece,
     readonly suggestions: readonly string[] = [],
   ) {
-    super(says);
+    super(message);
   }
 }
 
@@ -80,9 +80,14 @@ export class PieceReader {
   /** Whether names that are new may become records now. */
   makes = true;
 
-  tell(says: string, { text, from }: Piece, suggestions: readonly string[] = [], severity: "error" | "note" = "error") {
+  tell(
+    message: string,
+    { text, from }: Piece,
+    suggestions: readonly string[] = [],
+    severity: "error" | "note" = "error",
+  ) {
     const span = { from, to: from + Math.max(1, text.length) };
-    this.issues.push({ ...issue(`column ${from + 1}`, says, { severity, suggestions }), ...span });
+    this.issues.push({ ...issue(`column ${from + 1}`, message, { severity, suggestions }), ...span });
   }
 
   /** The record of a name; null where there is none of it. */
@@ -138,7 +143,7 @@ export class PieceReader {
   number(at: Piece): number {
     const { numbers } = this.around;
     const read = typedNumber(at.text, { format: numbers, line: true });
-    if ("says" in read) throw new Refused(read.says, at, read.offers);
+    if ("message" in read) throw new Refused(read.message, at, read.offers);
     if (isDoubtful(at.text, String(read.value), numbers))
       this.tell(`“${at.text}” is read as ${read.value}.`, at, [], "note");
     return read.value;
@@ -153,7 +158,7 @@ export class PieceReader {
     const read = readFormula(at.text, scope, this.around, unit === undefined ? undefined : readUnit(unit));
     if ("kept" in read) return read.kept;
     throw new Refused(
-      read.says,
+      read.message,
       { text: at.text.slice(read.from, read.to), from: at.from + read.from },
       read.suggestions,
     );

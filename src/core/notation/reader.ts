@@ -44,7 +44,7 @@ export class LineReader {
   }
 
   /** Reports what stands before the next sign of order, so that nothing typed is ignored. */
-  skipTo(says: string | null): void {
+  skipTo(message: string | null): void {
     const start = this.at;
     while (
       this.at < this.tokens.length &&
@@ -52,9 +52,9 @@ export class LineReader {
       !isKeyword(this.tokens[this.at])
     )
       this.at++;
-    if (this.at === start || says === null) return;
+    if (this.at === start || message === null) return;
     const span = { from: this.tokens[start].from, to: this.tokens[this.at - 1].to };
-    this.report("error", span, `${says}, found ${shown(this.text.slice(span.from, span.to))}.`);
+    this.report("error", span, `${message}, found ${shown(this.text.slice(span.from, span.to))}.`);
   }
 
   /** The text between two tokens, the second one included. */

@@ -18,7 +18,7 @@ const MOST_READ = 24;
 /** What may stand in place of a part of a line. */
 interface Offer {
   readonly span: Span;
-  readonly says: string;
+  readonly message: string;
   readonly texts: readonly string[];
   readonly sure: boolean;
 }
@@ -60,14 +60,14 @@ export function reread(
       const typed = plain.slice(span.from, span.to);
       const meant = meantBy(typed, { ...words, known });
       if (!meant?.known) continue;
-      const says = `${shown(text.slice(span.from, span.to))} looks like “${meant.name}” with ${meant.beside}.`;
+      const message = `${shown(text.slice(span.from, span.to))} looks like “${meant.name}” with ${meant.beside}.`;
       // What stands at the end of a line does not stand behind an ingredient.
       if (meant.clauses.length && span.to < arrow) {
         const line = `${replaced(text, [{ span, text: meant.entry }])} ${meant.clauses.join(" ")}`;
-        return [{ span: { from: 0, to: text.length }, says, texts: [line], sure: false }];
+        return [{ span: { from: 0, to: text.length }, message, texts: [line], sure: false }];
       }
       const texts = meant.offers.filter((each) => mends(span, each));
-      return texts.length ? [{ span, says, texts, sure: meant.sure }] : [];
+      return texts.length ? [{ span, message, texts, sure: meant.sure }] : [];
     }
     const typed = plain.slice(part.from, part.to);
     const joined = JOINED.flatMap(([sign, joints]) => {
@@ -80,8 +80,8 @@ export function reread(
     }));
     const fit = lines.filter(({ line }) => line?.ok);
     const sure = joined.length === 1 && fit.every(({ line }) => line?.entries.every((e) => e.item ?? e.any));
-    const says = `${shown(text.slice(part.from, part.to))} can't be read.`;
-    return fit.length ? [{ span: part, says, texts: fit.map(({ each }) => each), sure }] : [];
+    const message = `${shown(text.slice(part.from, part.to))} can't be read.`;
+    return fit.length ? [{ span: part, message, texts: fit.map(({ each }) => each), sure }] : [];
   });
   if (!offers.length) return null;
   // One that says the whole line anew stands alone.
@@ -98,12 +98,12 @@ export function reread(
 
 const refused =
   (text: string) =>
-  ({ span: { from, to }, says, texts }: Offer): LineIssue => {
+  ({ span: { from, to }, message, texts }: Offer): LineIssue => {
     const typed = text.slice(from, to);
     // What may be a new name can be quoted to be one.
     const name = /^[^"{}|[\]:]+$/.test(typed) ? [quote(typed)] : [];
     return {
-      ...issue(`column ${from + 1}`, `${says} Enter ${texts[0]}.`, {
+      ...issue(`column ${from + 1}`, `${message} Enter ${texts[0]}.`, {
         severity: "error",
         suggestions: [...texts, ...name],
       }),
@@ -157,8 +157,8 @@ function told(text: string, again: ParsedLine, changes: readonly Change[]): Pars
   };
   const back = <S extends Span>(of: S): S => ({ ...of, from: placeOf(of.from, false), to: placeOf(of.to, true) });
   const notes = inOrder.map(({ span, text: by }): LineIssue => {
-    const says = `${shown(text.slice(span.from, span.to))} is read as ${by}.`;
-    return { ...issue(`column ${span.from + 1}`, says, { severity: "note" }), ...span };
+    const message = `${shown(text.slice(span.from, span.to))} is read as ${by}.`;
+    return { ...issue(`column ${span.from + 1}`, message, { severity: "note" }), ...span };
   });
   return {
     ...again,

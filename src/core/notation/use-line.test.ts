@@ -27,7 +27,7 @@ const read = (text: string) => {
 const fault = (text: string) => {
   const { use, issues } = parseUse(text, here, () => null);
   const [first] = issues.filter((i) => i.severity === "error");
-  return use ? null : { says: first.message, at: text.slice(first.from, first.to), offers: first.suggestions };
+  return use ? null : { message: first.message, at: text.slice(first.from, first.to), offers: first.suggestions };
 };
 
 describe("the line of a use", () => {
@@ -73,29 +73,29 @@ describe("the line of a use", () => {
     ];
     for (const [typed, canonical] of cases) expect(formatUse(read(typed), here), typed).toBe(canonical);
     // Elsewhere a comma ends a clause.
-    expect(fault("Eat: restores 1, 5 Vigour")?.says).toMatch(/no condition called “5 Vigour”|no resource called/);
+    expect(fault("Eat: restores 1, 5 Vigour")?.message).toMatch(/no condition called “5 Vigour”|no resource called/);
   });
 
   it("refuses what it can't place, says where, and what would fit", () => {
-    expect(fault("restores 42 Vigour")?.says).toMatch(/begins with its name and a colon/);
+    expect(fault("restores 42 Vigour")?.message).toMatch(/begins with its name and a colon/);
     expect(fault("Eat: restores 42 Vigor")).toEqual({
-      says: "There is no resource called “Vigor”. Did you mean Vigour?",
+      message: "There is no resource called “Vigor”. Did you mean Vigour?",
       at: "Vigor",
       offers: ["Vigour"],
     });
     expect(fault("Eat: sokaed 20s")).toMatchObject({ at: "sokaed", offers: ["Soaked"] });
     expect(fault("Eat: ready in soon")).toMatchObject({ at: "soon" });
-    expect(fault("Eat: kept, used up")?.says).toMatch(/repeats an earlier clause/);
+    expect(fault("Eat: kept, used up")?.message).toMatch(/repeats an earlier clause/);
     expect(fault("Eat: 130% Warm")).toMatchObject({ at: "130" });
-    expect(fault("Eat: restores Vigour by 2 +")?.says).toMatch(/missing at the end/);
-    expect(fault("Eat: restores Vigour by item stroke time")?.says).toMatch(
+    expect(fault("Eat: restores Vigour by 2 +")?.message).toMatch(/missing at the end/);
+    expect(fault("Eat: restores Vigour by item stroke time")?.message).toMatch(
       /^This comes to “s”; “vigour” is needed here\.$/,
     );
     expect(fault("Eat: gives 2 Ropes")).toMatchObject({ offers: ["Rope"] });
-    expect(fault("Eat: Warm,, used up")?.says).toMatch(/nothing between these commas/);
+    expect(fault("Eat: Warm,, used up")?.message).toMatch(/nothing between these commas/);
     expect(fault("Eat: only Aboard + Ashore")).toMatchObject({ at: "Ashore" });
-    expect(fault(`Eat: ${"a".repeat(800)}`)?.says).toMatch(/at most 700/);
-    expect(fault(": used up")?.says).toMatch(/^A name is missing before the colon, such as Eat or Light\.$/);
+    expect(fault(`Eat: ${"a".repeat(800)}`)?.message).toMatch(/at most 700/);
+    expect(fault(": used up")?.message).toMatch(/^A name is missing before the colon, such as Eat or Light\.$/);
   });
 
   it("is read back from what it is written as, whatever a use is", () => {
@@ -179,7 +179,7 @@ describe("the line of a use", () => {
       const record = { ...definition("use").defaults, ...parsed.use, key: "x", id: "use000000001" };
       checkRecord(definition("use"), record, undefined, {
         has: (kind, id) => here.has(kind, id as never),
-        fault: (path, says) => wrong.push(`${path} ${says}`),
+        fault: (path, message) => wrong.push(`${path} ${message}`),
       });
       expect(wrong, line).toEqual([]);
     }
@@ -229,7 +229,7 @@ describe("everyday words in the line of a use", () => {
     expect(fault("Eat: 12 Vigour")?.offers).toEqual(["restores 12 Vigour", "drains 12 Vigour", "costs 12 Vigour"]);
     expect(fault("Hit: 12 damage")?.offers).toEqual(["drains 12 Vigour", "drains 12 Breath"]);
     expect(fault("Eat: 3 Rope")?.offers).toEqual(["gives 3 Rope", "takes 3 Rope"]);
-    expect(fault("Eat: 12 Vigour")?.says).toMatch(/isn't an effect/);
+    expect(fault("Eat: 12 Vigour")?.message).toMatch(/isn't an effect/);
   });
 
   it("leaves a name as it is where it begins like a clause", () => {

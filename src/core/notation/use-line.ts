@@ -51,7 +51,7 @@ const NOTHING: Omit<UseParts, "name"> = {
   effects: [],
 };
 /** Members of a use that its line says. */
-export const SAID_BY_LINE = Object.keys(NOTHING);
+export const LINE_FIELDS = Object.keys(NOTHING);
 
 export const LONGEST_USE_LINE = 4000;
 const MOST_CLAUSES = 60;
@@ -482,8 +482,8 @@ export function parseUse(
 ): ParsedUse {
   const r = new Reader(around, make);
   const whole: Piece = { text, from: 0 };
-  const fail = (says: string, at: Piece) => {
-    r.tell(says, at);
+  const fail = (message: string, at: Piece) => {
+    r.tell(message, at);
     return { use: null, issues: r.issues };
   };
   if (text.length > LONGEST_USE_LINE)

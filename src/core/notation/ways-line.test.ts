@@ -221,7 +221,7 @@ describe("the line of every way", () => {
   });
 
   it("says what is wrong where it is wrong", () => {
-    for (const [line, says] of [
+    for (const [line, message] of [
       ["combine Rope -> 1 Tar", "A combination takes two items, joined by +."],
       ["combine 2 Rope + Tar -> 1 Tar", "A place has exactly one item. Leave out amounts and chances."],
       ["combine Rope + Tar + Tar -> 1 Tar", "A combination takes two items, joined by +."],
@@ -256,7 +256,7 @@ describe("the line of every way", () => {
       ["1 Rope | 1 Tar", "Expected -> and the outputs"],
       ["1 Rope -> 1 Tar | -> 2 Tar -> 3 Tar", "only one ->"],
     ])
-      expect(brief(line), line).toContain(says);
+      expect(brief(line), line).toContain(message);
   });
 
   it("takes what people type, and writes it the one way", () => {

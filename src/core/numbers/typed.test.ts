@@ -70,16 +70,17 @@ describe("a number that is typed", () => {
   });
 
   it("says what is wrong and what would do", () => {
-    const says = (text: string, expected: Expected = {}) => (typedNumber(text, expected) as { says: string }).says;
-    expect(says("1,500")).toBe("“1,500” could be two numbers. Enter 1500 or 1.5.");
-    expect(says("500 lb", { unit: "kg" })).toBe("“500 lb” ends in “lb”; use kg, g, mg or t.");
-    expect(says("3 dozen")).toBe("“3 dozen” ends in “dozen”; a number without a unit is needed. Enter 36.");
-    expect(says("12%")).toBe("“12%” is a percentage, but a plain number is needed. Enter 0.12 or 12.");
-    expect(says("many", { format: "comma" })).toBe(
+    const message = (text: string, expected: Expected = {}) =>
+      (typedNumber(text, expected) as { message: string }).message;
+    expect(message("1,500")).toBe("“1,500” could be two numbers. Enter 1500 or 1.5.");
+    expect(message("500 lb", { unit: "kg" })).toBe("“500 lb” ends in “lb”; use kg, g, mg or t.");
+    expect(message("3 dozen")).toBe("“3 dozen” ends in “dozen”; a number without a unit is needed. Enter 36.");
+    expect(message("12%")).toBe("“12%” is a percentage, but a plain number is needed. Enter 0.12 or 12.");
+    expect(message("many", { format: "comma" })).toBe(
       "“many” isn't a number. Enter digits with a comma for decimals, such as 2,5.",
     );
-    expect(says(`1${"0".repeat(400)}`)).toContain("isn't a number");
-    expect(says("1e999")).toContain("too large");
+    expect(message(`1${"0".repeat(400)}`)).toContain("isn't a number");
+    expect(message("1e999")).toContain("too large");
   });
 
   /** What is written, by somebody's habits, of a number that is known. */
@@ -152,8 +153,8 @@ describe("a number that is typed", () => {
           // "t" is a tonne, and a tick of the clock.
           if (one === "t") return;
           const foreign = measure === grams ? "min" : "kg";
-          expect(typedNumber(`${n}${space}${one}`, { unit: foreign, ticksPerSecond: 20 })).toHaveProperty("says");
-          expect(typedNumber(`${n}${space}${one}`)).toHaveProperty("says");
+          expect(typedNumber(`${n}${space}${one}`, { unit: foreign, ticksPerSecond: 20 })).toHaveProperty("message");
+          expect(typedNumber(`${n}${space}${one}`)).toHaveProperty("message");
         },
       ),
       { numRuns: 2000 },
@@ -186,7 +187,7 @@ describe("a number that is typed", () => {
       fc.property(fc.array(piece, { minLength: 1, maxLength: 7 }), (pieces) => {
         const text = pieces.join("");
         const read = typedNumber(text, { format: "point" });
-        if ("says" in read) return;
+        if ("message" in read) return;
         const plain = text.trim().replace(/[, ']/g, "").replace(/^\+/, "");
         // Without its groups it is what any program reads; a comma that is no group is before decimals.
         expect([Number(plain), Number(text.replace(/[ ']/g, "").replace(",", "."))], text).toContain(read.value);

@@ -19,7 +19,7 @@ export interface Expected {
   readonly strict?: boolean;
 }
 /** A number, or why there is none, and texts that would be read. */
-export type TypedNumber = { readonly value: number } | { readonly says: string; readonly offers: readonly string[] };
+export type TypedNumber = { readonly value: number } | { readonly message: string; readonly offers: readonly string[] };
 
 const NUMBER = /^([-+]?)[ \u00a0]*(\d[\d.,'’ \u00a0\u2009\u202f]*|[.,]\d+)(e[+-]?\d+)?([\s\S]*)$/i;
 const FRACTION = /^([-+]?)(?:(\d+)[ \u00a0+]+)?(\d+)\s*[/⁄]\s*([1-9]\d*)$/;
@@ -33,7 +33,7 @@ export function typedNumber(text: string, expected: Expected = {}): TypedNumber 
   const said = `“${typed.length > LONGEST ? `${typed.slice(0, LONGEST)}…` : typed}”`;
   const refused = (why: string, values: readonly number[] = []): TypedNumber => {
     const offers = values.map((value) => `${written(tidy(value), line ? undefined : format)}${percent ? "%" : ""}`);
-    return { says: `${said} ${why}${offers.length ? ` Enter ${either(offers)}.` : ""}`, offers };
+    return { message: `${said} ${why}${offers.length ? ` Enter ${either(offers)}.` : ""}`, offers };
   };
   const none = `isn't a number. Enter digits${unit ? `, such as ${written(2.5, format)} ${unit}` : ` with a ${format ?? "point"} for decimals, such as ${written(2.5, format)}`}.`;
   if (typed.length > LONGEST) return refused(none);

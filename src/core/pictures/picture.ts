@@ -12,7 +12,7 @@ export interface Picture {
   /** Elements and attributes that an SVG lost. */
   readonly leftOut: readonly string[];
 }
-type Says = { readonly says: string };
+type Says = { readonly message: string };
 
 const ascii = (bytes: Uint8Array, from: number, to: number): string => String.fromCharCode(...bytes.subarray(from, to));
 
@@ -38,7 +38,7 @@ function webpSize(bytes: Uint8Array): readonly [number, number] | null {
 export function readPicture(bytes: Uint8Array): Picture | Says {
   if (bytes.length > MOST_PICTURE_BYTES)
     return {
-      says: `The file has ${Math.ceil(bytes.length / 1024)} kB; the maximum is ${MOST_PICTURE_BYTES / 1024} kB.`,
+      message: `The file has ${Math.ceil(bytes.length / 1024)} kB; the maximum is ${MOST_PICTURE_BYTES / 1024} kB.`,
     };
   for (const [type, size] of [
     ["image/png", pngSize(bytes)],
@@ -47,17 +47,17 @@ export function readPicture(bytes: Uint8Array): Picture | Says {
     if (!size) continue;
     const [width, height] = size;
     if (width < 1 || height < 1 || width > MOST_PIXELS || height > MOST_PIXELS)
-      return { says: `The picture is ${width} by ${height}; the maximum is ${MOST_PIXELS} by ${MOST_PIXELS}.` };
+      return { message: `The picture is ${width} by ${height}; the maximum is ${MOST_PIXELS} by ${MOST_PIXELS}.` };
     return { type, bytes, leftOut: [] };
   }
   let text: string;
   try {
     text = new TextDecoder("utf-8", { fatal: true }).decode(bytes);
   } catch {
-    return { says: "This isn't a PNG, WebP or SVG file." };
+    return { message: "This isn't a PNG, WebP or SVG file." };
   }
-  if (!/<svg[\s>]/i.test(text)) return { says: "This isn't a PNG, WebP or SVG file." };
+  if (!/<svg[\s>]/i.test(text)) return { message: "This isn't a PNG, WebP or SVG file." };
   const made = sanitisedSvg(text);
-  if ("says" in made) return made;
+  if ("message" in made) return made;
   return { type: "image/svg+xml", bytes: new TextEncoder().encode(made.svg), leftOut: made.leftOut };
 }

@@ -7,7 +7,7 @@ const svg = (inner: string, more = "") =>
   `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9"${more}>${inner}</svg>`;
 const clean = (text: string) => {
   const made = sanitisedSvg(text);
-  return "says" in made ? made.says : made.svg;
+  return "message" in made ? made.message : made.svg;
 };
 
 describe("an SVG", () => {
@@ -101,17 +101,17 @@ describe("a picture", () => {
     expect(readPicture(webp)).toMatchObject({ type: "image/webp" });
     for (const text of ["GIF89a", "<html><script>", "", "hello"])
       expect(readPicture(new TextEncoder().encode(text))).toMatchObject({
-        says: expect.stringMatching(/^This isn't a PNG, WebP or SVG file\.$/),
+        message: expect.stringMatching(/^This isn't a PNG, WebP or SVG file\.$/),
       });
-    expect(readPicture(new Uint8Array([0xff, 0xd8, 0xff, 0xe0]))).toHaveProperty("says");
+    expect(readPicture(new Uint8Array([0xff, 0xd8, 0xff, 0xe0]))).toHaveProperty("message");
   });
 
   it("is bounded in bytes and pixels", () => {
     expect(readPicture(png(4096, 64))).toMatchObject({
-      says: "The picture is 4096 by 64; the maximum is 1024 by 1024.",
+      message: "The picture is 4096 by 64; the maximum is 1024 by 1024.",
     });
     expect(readPicture(new Uint8Array(MOST_PICTURE_BYTES + 1))).toMatchObject({
-      says: expect.stringMatching(/257 kB/),
+      message: expect.stringMatching(/257 kB/),
     });
     expect(OWN_PICTURE.test(`own-${"a1".repeat(12)}`)).toBe(true);
     expect(OWN_PICTURE.test("own-../../x")).toBe(false);

@@ -49,13 +49,13 @@ const escaped = (text: string): string =>
 /** @returns the picture and what was left out of it, or why it is none */
 export function sanitisedSvg(
   text: string,
-): { readonly svg: string; readonly leftOut: readonly string[] } | { readonly says: string } {
+): { readonly svg: string; readonly leftOut: readonly string[] } | { readonly message: string } {
   if (/<!(?:DOCTYPE|ENTITY)/i.test(text))
-    return { says: "SVG files with a DOCTYPE or entities aren't accepted. Save it as plain SVG." };
+    return { message: "SVG files with a DOCTYPE or entities aren't accepted. Save it as plain SVG." };
   const parser = new SaxesParser();
   const leftOut = new Set<string>();
   const out: string[] = [];
-  let says: string | null = null;
+  let message: string | null = null;
   let elements = 0;
   let depth = 0;
   /** Depth of the element that is left out with everything in it; 0: none. */
@@ -66,14 +66,14 @@ export function sanitisedSvg(
   /** How long all lines are at most, and the shortest dash or gap. */
   let [length, shortest] = [0, Number.POSITIVE_INFINITY];
   parser.on("error", (error) => {
-    says ??= `This is not well-formed SVG: ${error.message}`;
+    message ??= `This is not well-formed SVG: ${error.message}`;
   });
   parser.on("opentag", ({ name, attributes }) => {
     depth++;
     if (++elements > MOST_ELEMENTS || depth > DEEPEST)
-      says ??= `The SVG has more than ${MOST_ELEMENTS} elements, or is nested more than ${DEEPEST} deep.`;
-    if (says !== null || within) return;
-    if (depth === 1 && name !== "svg") says = "The outermost element of an SVG must be svg.";
+      message ??= `The SVG has more than ${MOST_ELEMENTS} elements, or is nested more than ${DEEPEST} deep.`;
+    if (message !== null || within) return;
+    if (depth === 1 && name !== "svg") message = "The outermost element of an SVG must be svg.";
     if (!ELEMENTS.has(name)) {
       leftOut.add(`<${name}>`);
       within = depth;
@@ -96,23 +96,23 @@ export function sanitisedSvg(
   });
   parser.on("closetag", ({ name }) => {
     if (clipping === depth) clipping = 0;
-    if (!within && says === null) out.push(`</${name}>`);
+    if (!within && message === null) out.push(`</${name}>`);
     if (within === depth) within = 0;
     depth--;
   });
   parser.on("text", (piece) => {
-    if (!within && says === null && root) out.push(escaped(piece));
+    if (!within && message === null && root) out.push(escaped(piece));
   });
   try {
     parser.write(text).close();
   } catch (error) {
-    says ??= `This is not well-formed SVG: ${(error as Error).message}`;
+    message ??= `This is not well-formed SVG: ${(error as Error).message}`;
   }
-  if (says !== null) return { says };
+  if (message !== null) return { message };
   if (shortest < length / MOST_DASHES) {
     // Dashes so short that they can't be told apart would take for ever to be drawn.
     const solid = out.join("").replace(/ stroke-dash(?:array|offset)="[^"]*"/g, "");
     return { svg: solid, leftOut: [...leftOut, "stroke-dasharray"] };
   }
-  return root ? { svg: out.join(""), leftOut: [...leftOut] } : { says: "The file contains no picture." };
+  return root ? { svg: out.join(""), leftOut: [...leftOut] } : { message: "The file contains no picture." };
 }

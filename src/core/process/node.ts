@@ -2,7 +2,7 @@
  * What stands in a network as a thing of its own: an item, by its id; any item with a tag, by what it comes in; or a
  * second of heat.
  */
-import type { Named } from "../notation/line";
+import type { LineTarget } from "../notation/line";
 import type { Surroundings } from "../schema/field";
 import { half, type Id, idFrom, RANKS } from "../schema/id";
 
@@ -18,7 +18,7 @@ export const nodeOfTag = (tag: Id, vessel: Id | null = null): Node =>
   `${TAG}${tag}${vessel === null ? "" : `${IN}${vessel}`}` as Node;
 /** A second of heat: from what has a tag, or (null) from whatever burns. */
 export const nodeOfHeat = (fuel: Id | null): Node => `${HEAT}${fuel ?? WHATEVER}` as Node;
-export const nodeOf = ({ item, any }: Named): Node => (any === undefined ? item : nodeOfTag(any));
+export const nodeOf = ({ item, any }: LineTarget): Node => (any === undefined ? item : nodeOfTag(any));
 /** "River eel", "any fish", "seconds of heat". */
 export function sayNode(around: Pick<Surroundings, "nameOf">, node: Node): string {
   const [tag, fuel] = [tagOf(node), fuelOf(node)];

@@ -6,7 +6,7 @@ import type { Catalogue } from "../catalogue/catalogue";
 import { termsOf } from "../clauses/all";
 import type { Terms } from "../clauses/terms";
 import type { Recipe } from "../kinds/index";
-import { type Way, waysOf } from "../kinds/ways";
+import { type VariantValues, waysOf } from "../kinds/ways";
 import type { Line } from "../notation/line";
 import type { Id } from "../schema/id";
 import { type Effects, stationsOf } from "./stations";
@@ -16,7 +16,7 @@ export interface RecipeRun {
   readonly recipe: Recipe;
   /** 0: the recipe itself, then its variants in their order. */
   readonly way: number;
-  readonly of: Way;
+  readonly of: VariantValues;
   /** Its lines; a station with a tag is the one that it is at. Chances are as written, without a stat of the maker. */
   readonly lines: readonly Line[];
   /** Its time counts the station's speed. */

@@ -39,12 +39,12 @@ export function stationsOf(catalogue: Catalogue, lines: readonly Line[]): AtStat
   const found: AtStation[] = [];
   let others = false;
   for (const item of membersOf(catalogue, asked.any)) {
-    const says = sayOf(catalogue, item);
-    const plain = says.pace === 1 && says.extra === 0 && says.fuel === null;
+    const message = sayOf(catalogue, item);
+    const plain = message.pace === 1 && message.extra === 0 && message.fuel === null;
     if (plain || found.length === MOST_STATIONS) others = true;
     else
       found.push({
-        ...joined(fixed, says),
+        ...joined(fixed, message),
         lines: lines.map((l) => (l === asked ? line("station", item.id) : l)),
         named: item,
       });

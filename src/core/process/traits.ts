@@ -7,14 +7,14 @@ import { itemsBelow } from "../catalogue/types";
 import type { Item, ItemType, Kind } from "../kinds/index";
 import type { Id } from "../schema/id";
 
-type Said = Pick<Item, "vessel" | "burns" | "ash" | "ashes" | "fuel" | "pace" | "extra">;
-export type Trait = keyof Said;
+type ItemTraits = Pick<Item, "vessel" | "burns" | "ash" | "ashes" | "fuel" | "pace" | "extra">;
+export type Trait = keyof ItemTraits;
 const TRAITS: readonly Trait[] = ["vessel", "burns", "ash", "ashes", "fuel", "pace", "extra"];
 
 /** How many records say each of them. */
 type Counts = { readonly [T in Trait]: number };
 const NONE: Counts = { vessel: 0, burns: 0, ash: 0, ashes: 0, fuel: 0, pace: 0, extra: 0 };
-function collectCounts(): Collecting<Said, Counts> {
+function collectCounts(): Collecting<ItemTraits, Counts> {
   const counts = { ...NONE };
   return {
     add(record) {
@@ -23,9 +23,9 @@ function collectCounts(): Collecting<Said, Counts> {
     done: () => counts,
   };
 }
-const COUNTS = <R extends Said>(): Index<R, Counts> => ({
+const COUNTS = <R extends ItemTraits>(): Index<R, Counts> => ({
   lasting: true,
-  build: buildBy<Said, Counts>(collectCounts),
+  build: buildBy<ItemTraits, Counts>(collectCounts),
   collect: collectCounts,
   follow(counts, before, changes) {
     let next: { [T in Trait]: number } | null = null;

@@ -37,8 +37,8 @@ describe("a name", () => {
     ["marks alone", "\u0301", "at least one letter"],
     ["an object", { toString: 1 }, "not an object"],
     ["nothing", null, "not “null”"],
-  ])("may not hold %s", (_, text, says) => {
-    expect(name(text)).toContain(says);
+  ])("may not hold %s", (_, text, message) => {
+    expect(name(text)).toContain(message);
   });
 
   it("is measured before it is looked at", () => {

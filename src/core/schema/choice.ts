@@ -53,7 +53,7 @@ export function choice<const T extends string>(
       const wanted = normalise(typed);
       if (wanted === "" && optional) return { value: null };
       const found = of.find((o) => normalise(word(o)) === wanted) ?? of.find((o) => normalise(o) === wanted);
-      return found ? { value: found } : { says: notAmong(typed, offered) };
+      return found ? { value: found } : { message: notAmong(typed, offered) };
     },
     say: (value) => (value === null ? "nothing" : word(value)),
     pack: (value, to) => to.whole(value === null ? 0 : of.indexOf(value) + 1),

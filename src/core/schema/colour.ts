@@ -20,7 +20,9 @@ export const colour = (initial: string, options: FieldOptions = {}): Field<strin
   format: (value) => value,
   parse(typed) {
     const value = `${typed.startsWith("#") ? "" : "#"}${typed.toLowerCase()}`;
-    return COLOUR.test(value) ? { value } : { says: `“${typed}” isn't a colour. Use six hex digits, such as #2c6e8f.` };
+    return COLOUR.test(value)
+      ? { value }
+      : { message: `“${typed}” isn't a colour. Use six hex digits, such as #2c6e8f.` };
   },
   say: (value) => value,
   stored: (name, shape) => cell({ name: snake(name), type: "text", length: 7, nullable: false }, shape),

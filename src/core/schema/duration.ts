@@ -26,8 +26,8 @@ export function duration({
     numeric: true,
     check(value, to) {
       if (value === null && optional) return;
-      const says = numberProblem(value, rules);
-      if (says) to.fault("", says);
+      const message = numberProblem(value, rules);
+      if (message) to.fault("", message);
     },
     toBundle: (value, { ticksPerSecond }) => (leftOut(value) ? undefined : formatTicks(value, ticksPerSecond)),
     fromBundle(value, place, { ticksPerSecond, fault }) {
@@ -49,7 +49,7 @@ export function duration({
     parse(typed, { ticksPerSecond }) {
       if (typed === "") return { value: initial };
       const ticks = read(typed, ticksPerSecond);
-      return ticks === null ? { says: notADuration(typed, ticksPerSecond) } : { value: ticks };
+      return ticks === null ? { message: notADuration(typed, ticksPerSecond) } : { value: ticks };
     },
     say: (value, { ticksPerSecond }) => (value === null ? "nothing" : formatTicks(value, ticksPerSecond)),
     stored: (name, shape) => cell(numberColumn(name, rules, optional === true), shape),

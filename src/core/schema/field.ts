@@ -85,12 +85,12 @@ export interface Typing extends Surroundings {
   /** The record of a name that is written together with what is typed; absent or null: there is none. */
   coming?(kind: string, name: string): Id | null;
 }
-export type Typed<T> = { readonly value: T } | { readonly says: string };
+export type Typed<T> = { readonly value: T } | { readonly message: string };
 
 /** Where the rules report: a path within the field ("" for the field itself), and what would work. */
 export interface Checking {
   has(kind: string, id: Id): boolean;
-  fault(path: string, says: string): void;
+  fault(path: string, message: string): void;
 }
 
 /** Where a bundle is written. */
@@ -102,7 +102,7 @@ export interface BundleWriting {
 /** Where a bundle is read: places are told as "items[3].stats.vigour". */
 export interface BundleReading {
   readonly ticksPerSecond: number;
-  fault(place: string, says: string): void;
+  fault(place: string, message: string): void;
   /** Reports a member that is not known here, with those that are. */
   unknown(place: string, name: string, known: readonly string[]): void;
   /** The record of a key; reports and gives null where there is none. Items that exist nowhere become stubs. */

@@ -37,7 +37,7 @@ export function flag({
     parse(typed) {
       if (typed === "") return { value: optional ? null : false };
       const value = WORDS.get(typed.toLowerCase());
-      return value === undefined ? { says: `“${typed}” isn't yes or no.` } : { value };
+      return value === undefined ? { message: `“${typed}” isn't yes or no.` } : { value };
     },
     say: (value) => (value === null ? "nothing" : value ? "yes" : "no"),
     stored: (name, shape) => cell({ name: snake(name), type: "boolean", nullable: optional === true }, shape),

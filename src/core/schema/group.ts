@@ -43,7 +43,7 @@ export function unknownMembers(value: object, known: readonly string[], noun: st
 /** A checking of what stands at a path below. */
 export const below = (to: Checking, path: string): Checking => ({
   has: to.has,
-  fault: (rest, says) => to.fault(rest ? `${path}.${rest}` : path, says),
+  fault: (rest, message) => to.fault(rest ? `${path}.${rest}` : path, message),
 });
 
 /** What a set of members does with an object; shared by groups, lists and unions. */
@@ -61,7 +61,7 @@ export interface MemberSet {
   fromBundle(row: Values, place: string, from: BundleReading, beside?: readonly string[]): { [name: string]: unknown };
   schema(defs: Definitions): { properties: { [name: string]: JsonSchema }; required: string[] };
   format(value: Values, around: Surroundings): string;
-  parse(text: string, typing: Typing): { readonly value: { [name: string]: unknown } } | { readonly says: string };
+  parse(text: string, typing: Typing): { readonly value: { [name: string]: unknown } } | { readonly message: string };
   say(value: Values, around: Surroundings): string;
   pack(value: Values, to: ByteWriter): void;
   /** What was packed, behind what leads a value of the set. */
@@ -195,13 +195,13 @@ export function memberSet(fields: Fields, noun: string, lead: Values = {}): Memb
         .join(", "),
     parse(text, typing) {
       const read = readMembers(text);
-      if ("says" in read) return read;
+      if ("message" in read) return read;
       const value: { [name: string]: unknown } = { ...this.initial() };
       for (const { name, text: each } of read.members) {
         const field = names.includes(name) ? fields[name] : undefined;
-        if (!field) return { says: `A ${noun} has no “${name}”. It has: ${names.join(", ")}.` };
+        if (!field) return { message: `A ${noun} has no “${name}”. It has: ${names.join(", ")}.` };
         const typed = field.parse(each, inList(typing));
-        if ("says" in typed) return typed;
+        if ("message" in typed) return typed;
         value[name] = typed.value;
       }
       return { value: settled(value) };
@@ -212,13 +212,13 @@ export function memberSet(fields: Fields, noun: string, lead: Values = {}): Memb
         .map(([name, field]) => `${field.options.label ?? name} ${field.say(value[name], around)}`)
         .join(", ") || "nothing",
     pack(value, to) {
-      const says = (k: number) => !isInitial(value[names[k]], list[k].initial);
+      const message = (k: number) => !isInitial(value[names[k]], list[k].initial);
       for (let from = 0; from < all.length; from += BITS) {
         let mask = 0;
-        for (let k = from; k < Math.min(from + BITS, all.length); k++) if (says(k)) mask |= 1 << (k - from);
+        for (let k = from; k < Math.min(from + BITS, all.length); k++) if (message(k)) mask |= 1 << (k - from);
         to.whole(mask);
       }
-      for (let k = 0; k < all.length; k++) if (says(k)) list[k].pack(value[names[k]], to);
+      for (let k = 0; k < all.length; k++) if (message(k)) list[k].pack(value[names[k]], to);
     },
     unpack(from) {
       // Most have at most BITS members.
@@ -274,7 +274,7 @@ interface GroupOptions<F extends Fields> extends FieldOptions {
   /** How it is said where there is room for a few words; else its members in their order. */
   readonly brief?: Brief;
   /** What holds between members; asked only where each is right by itself. */
-  rules?(value: ObjectOf<F>, fault: (path: string, says: string) => void): void;
+  rules?(value: ObjectOf<F>, fault: (path: string, message: string) => void): void;
 }
 
 /** A value with members. */
@@ -298,7 +298,10 @@ export function group<F extends Fields>(
     check(value, to) {
       if (!isPlain(value)) return to.fault("", `Expected a ${noun}.`);
       let faults = 0;
-      set.check(value, { has: to.has, fault: (path, says) => (faults++ < TOLD ? to.fault(path, says) : undefined) });
+      set.check(value, {
+        has: to.has,
+        fault: (path, message) => (faults++ < TOLD ? to.fault(path, message) : undefined),
+      });
       if (!faults) rules?.(value as unknown as ObjectOf<F>, to.fault);
     },
     references: (value, to) => set.references(values(value), to),
@@ -313,7 +316,7 @@ export function group<F extends Fields>(
     format: (value, around) => `{${set.format(values(value), around)}}`,
     parse(text, typing) {
       const inner = within(text.trim());
-      const read = inner === null ? { says: `Expected { and }, found “${text}”.` } : set.parse(inner, typing);
+      const read = inner === null ? { message: `Expected { and }, found “${text}”.` } : set.parse(inner, typing);
       return read as ReturnType<Field<ObjectOf<F>>["parse"]>;
     },
     say: (value, around) => set.say(values(value), around),
@@ -363,8 +366,8 @@ export function maybe<T>(of: Field<T>): Field<T | undefined> {
 interface ListOptions<F extends Fields> extends Omit<GroupOptions<F>, "rules"> {
   readonly most: number;
   /** What holds of one entry, and of all together; asked only where everything is right by itself. */
-  rules?(entry: ObjectOf<F>, fault: (path: string, says: string) => void): void;
-  together?(entries: readonly ObjectOf<F>[], fault: (path: string, says: string) => void): void;
+  rules?(entry: ObjectOf<F>, fault: (path: string, message: string) => void): void;
+  together?(entries: readonly ObjectOf<F>[], fault: (path: string, message: string) => void): void;
 }
 
 /** Entries with members, in an order. */
@@ -389,7 +392,7 @@ export function list<F extends Fields>(
       if (!Array.isArray(value)) return to.fault("", `Expected a list of ${plural}.`);
       if (value.length > most) return to.fault("", `${value.length} ${plural}; at most ${most} fit.`);
       let faults = 0;
-      const few = (path: string, says: string) => (faults++ < TOLD ? to.fault(path, says) : undefined);
+      const few = (path: string, message: string) => (faults++ < TOLD ? to.fault(path, message) : undefined);
       for (const [k, each] of value.entries()) entry.check(each, below({ has: to.has, fault: few }, String(k + 1)));
       if (!faults) together?.(value, few);
     },
@@ -408,11 +411,11 @@ export function list<F extends Fields>(
     format: (value, around) => value.map((each) => entry.format(each, around)).join("; "),
     parse(text, typing) {
       const read = readGroups(text);
-      if ("says" in read) return read;
+      if ("message" in read) return read;
       const value: ObjectOf<F>[] = [];
       for (const inner of read.groups) {
         const each = entry.parse(`{${inner}}`, typing);
-        if ("says" in each) return each;
+        if ("message" in each) return each;
         value.push(each.value);
       }
       return { value };

@@ -31,7 +31,7 @@ describe("a name that stands twice", () => {
     const text = '{\n  "items": [],\n  "items": []\n}';
     expect(saidTwice(text)).toEqual({
       place: "line 3, column 3",
-      says: "“items” appears twice in the same object. Remove one of them.",
+      message: "“items” appears twice in the same object. Remove one of them.",
     });
     expect(placeIn("abc", 0)).toBe("line 1, column 1");
   });

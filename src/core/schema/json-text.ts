@@ -81,12 +81,12 @@ export function placeIn(text: string, at: number): string {
 }
 
 /** Where a name stands twice, and what to do about it; null: nowhere. */
-export function saidTwice(text: string): { readonly place: string; readonly says: string } | null {
+export function saidTwice(text: string): { readonly place: string; readonly message: string } | null {
   const found = repeatedName(text);
   return (
     found && {
       place: placeIn(text, found.at),
-      says: `${shown(found.name)} appears twice in the same object. Remove one of them.`,
+      message: `${shown(found.name)} appears twice in the same object. Remove one of them.`,
     }
   );
 }

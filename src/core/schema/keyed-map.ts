@@ -46,8 +46,8 @@ export function keyedMap<T>(
       if (ids.length > MOST_LISTED)
         return to.fault("", `${ids.length} ${kindWord(kind, true)}; the maximum is ${MOST_LISTED}.`);
       for (const id of ids) {
-        const says = refProblem(to, kind, id);
-        if (says) to.fault(cut(id, 60), says);
+        const message = refProblem(to, kind, id);
+        if (message) to.fault(cut(id, 60), message);
         of.check(value[id], { ...to, fault: (path, why) => to.fault(`${cut(id, 60)}${path && `.${path}`}`, why) });
       }
     },
@@ -112,13 +112,13 @@ export function keyedMap<T>(
         .join(", "),
     parse(typed, typing) {
       const members = readMembers(typed);
-      if ("says" in members) return members;
+      if ("message" in members) return members;
       const found = new Map<string, T>();
       for (const { name, text } of members.members) {
         const which = typing.names(kind).find(name);
-        if (which.found !== "one") return { says: `There is no ${kindWord(kind)} called “${name}”.` };
+        if (which.found !== "one") return { message: `There is no ${kindWord(kind)} called “${name}”.` };
         const read = each(typing, which.id).parse(text, inList(typing));
-        if ("says" in read) return read;
+        if ("message" in read) return read;
         found.set(which.id, read.value);
       }
       return { value: Object.fromEntries(found) };

@@ -52,7 +52,7 @@ const faultsOf = (record: object, was?: object): string[] => {
   const faults: string[] = [];
   checkRecord(kind, record, was, {
     has: (of, which) => around.has(of, which as Id),
-    fault: (path, says) => faults.push(`${path}: ${says}`),
+    fault: (path, message) => faults.push(`${path}: ${message}`),
   });
   return faults;
 };
@@ -115,7 +115,7 @@ describe("a record of any kind", () => {
     const faults: string[] = [];
     const from: BundleReading = {
       ticksPerSecond: 20,
-      fault: (place, says) => faults.push(`${place}: ${says}`),
+      fault: (place, message) => faults.push(`${place}: ${message}`),
       unknown: (place, name) => faults.push(`${place}.${name}`),
       reference: (of, key) => world[of][Number(String(key).slice(of.length + 1))] ?? null,
     };
@@ -145,7 +145,7 @@ describe("a record of any kind", () => {
     const faults: string[] = [];
     const from: BundleReading = {
       ticksPerSecond: 20,
-      fault: (place, says) => faults.push(`${place}: ${says}`),
+      fault: (place, message) => faults.push(`${place}: ${message}`),
       unknown: (place, name) => faults.push(`${place}.${name}: unknown`),
       reference: () => null,
     };

@@ -15,12 +15,12 @@ export const named = {
   key: key({ width: 160 }),
   name: text({ most: LONGEST_NAME, required: true, width: 184 }),
 } as const;
-export type Named = typeof named;
+export type CommonFields = typeof named;
 
 /** A record as one line of text, for kinds that can be written so. */
 export interface Notation {
   /** Members of a bundle that the line stands for. */
-  readonly says: readonly string[];
+  readonly coveredFields: readonly string[];
   read(line: string, around: Surroundings, make: (name: string, kind: "item" | "tag") => Id): NotationRead;
 }
 export interface NotationRead {
@@ -43,13 +43,13 @@ export interface Definition<N extends string, F extends Fields> {
   readonly fromName?: Partial<ObjectOf<F>>;
   readonly notation?: Notation;
   /** What holds between its fields; asked only where each is right by itself. */
-  rules?(record: ObjectOf<F>, fault: (field: string, says: string) => void): void;
+  rules?(record: ObjectOf<F>, fault: (field: string, message: string) => void): void;
 }
 
 /** A kind, and what follows from its fields. */
 export interface Kind<N extends string = string, F extends Fields = Fields>
-  extends Omit<Definition<N, F & Named>, "rules"> {
-  rules?(record: object, fault: (field: string, says: string) => void): void;
+  extends Omit<Definition<N, F & CommonFields>, "rules"> {
+  rules?(record: object, fault: (field: string, message: string) => void): void;
   readonly members: MemberSet;
   /** How its fields stand in a bundle, in the order in which they are written. */
   readonly bundle: readonly Members[];
@@ -63,7 +63,7 @@ export interface Kind<N extends string = string, F extends Fields = Fields>
   readonly defaults: Omit<ObjectOf<F>, "key" | "name">;
 }
 
-export type RecordOf<F extends Fields> = { readonly id: Id } & ObjectOf<F> & ObjectOf<Named>;
+export type RecordOf<F extends Fields> = { readonly id: Id } & ObjectOf<F> & ObjectOf<CommonFields>;
 
 export function defineKind<const N extends string, const F extends Fields>(given: Definition<N, F>): Kind<N, F> {
   const fields = { ...named, ...given.fields };

@@ -51,8 +51,8 @@ export function linked(language: Language, most: number, options: FieldOptions =
     depth: 1,
     check(value, to) {
       if (value === null) return;
-      const says = textProblem(value, { max: most, lines: true });
-      if (says) return to.fault("", says);
+      const message = textProblem(value, { max: most, lines: true });
+      if (message) return to.fault("", message);
       const named = namedIn(value as string);
       if (named.length > MOST_NAMED)
         return to.fault("", `It names ${named.length} records; the maximum is ${MOST_NAMED}.`);

@@ -18,7 +18,7 @@ export interface Around {
 }
 
 /** What stands beside a name. */
-interface Said {
+interface Rewriting {
   readonly label?: string;
   readonly amount?: string;
   readonly chance?: string;
@@ -142,19 +142,19 @@ const isSaying = (word: string): boolean =>
   /^(?:lvl|lv|level|lvls)\.?$/i.test(word);
 
 /** Whether two say the same thing of a name: one of them is something else then. */
-function clash(a: Said, b: Said): boolean {
+function clash(a: Rewriting, b: Rewriting): boolean {
   const word = (clause: string) => clause.slice(0, clause.indexOf(" "));
   const words = new Set((a.clauses ?? []).map(word));
   return Boolean((a.amount && b.amount) || (a.chance && b.chance)) || (b.clauses ?? []).some((c) => words.has(word(c)));
 }
 
-function compose(name: string, { label, amount, chance, clauses = [] }: Said): string {
+function compose(name: string, { label, amount, chance, clauses = [] }: Rewriting): string {
   const entry = [amount, name, chance, ...clauses].filter(Boolean).join(" ");
   return label ? `${label}: ${entry}` : entry;
 }
-const fitted = (said: Said, { offer = "line" }: Around): Said =>
+const fitted = (said: Rewriting, { offer = "line" }: Around): Rewriting =>
   offer === "line" ? said : offer === "amount" && said.amount ? { amount: said.amount } : {};
-const sayBeside = ({ chance, clauses }: Said): string =>
+const sayBeside = ({ chance, clauses }: Rewriting): string =>
   clauses?.length
     ? clauses[0].startsWith("level")
       ? "a level"
@@ -166,12 +166,12 @@ const sayBeside = ({ chance, clauses }: Said): string =>
       : "an amount";
 
 /** All that what stands before and behind a name may say together; none where a word of it says nothing. */
-function beside(before: readonly string[], behind: readonly string[], around: Around): Said[] {
+function beside(before: readonly string[], behind: readonly string[], around: Around): Rewriting[] {
   const colon = before.indexOf(":");
   const label = colon > 0 ? before.slice(0, colon).join(" ") : undefined;
   const fore = readings(colon > 0 ? before.slice(colon + 1) : before, around, true);
   const aft = readings(behind, around, false);
-  const all: Said[] = [];
+  const all: Rewriting[] = [];
   for (const b of fore)
     for (const a of aft) {
       if (clash(a, b)) continue;
@@ -189,8 +189,8 @@ function readings(
   words: readonly string[],
   around: Around,
   before: boolean,
-  ends = new Map<number, readonly Said[]>(),
-): readonly Said[] {
+  ends = new Map<number, readonly Rewriting[]>(),
+): readonly Rewriting[] {
   const known = ends.get(words.length);
   if (known) return known;
   const one = saying(words, around, before);
@@ -200,7 +200,7 @@ function readings(
 }
 
 /** What words say as one thing; none where they say several, one after the other. */
-function saying(words: readonly string[], around: Around, before: boolean): readonly Said[] {
+function saying(words: readonly string[], around: Around, before: boolean): readonly Rewriting[] {
   if (!words.length) return [{}];
   const wordy = (of: RegExp) => words.some((w) => of.test(w));
   const isNumeric = (w: string) =>
@@ -252,16 +252,20 @@ function saying(words: readonly string[], around: Around, before: boolean): read
 }
 
 /** Several sayings one after the other: "30% in 90s level 5". */
-function inParts(words: readonly string[], around: Around, ends: Map<number, readonly Said[]>): readonly Said[] {
+function inParts(
+  words: readonly string[],
+  around: Around,
+  ends: Map<number, readonly Rewriting[]>,
+): readonly Rewriting[] {
   // A bare number says how many only where nothing else stands there; a share may be a chance.
-  const found = new Map<string, Said>();
-  const plain = (said: readonly Said[]): boolean => said.length === 1 && said[0].amount !== undefined;
+  const found = new Map<string, Rewriting>();
+  const plain = (said: readonly Rewriting[]): boolean => said.length === 1 && said[0].amount !== undefined;
   for (let at = words.length - 1; at > 0; at--) {
     const first = saying(words.slice(0, at), around, false);
     const rest = first.length && !plain(first) ? readings(words.slice(at), around, false, ends) : [];
     if (plain(rest)) continue;
     const both = first.flatMap((a) =>
-      rest.flatMap((b): Said[] =>
+      rest.flatMap((b): Rewriting[] =>
         !Object.keys(a).length || clash(a, b)
           ? []
           : [{ ...a, ...b, clauses: [...(a.clauses ?? []), ...(b.clauses ?? [])] }],
@@ -273,7 +277,7 @@ function inParts(words: readonly string[], around: Around, ends: Map<number, rea
 }
 
 /** "for 90s", "( 1 min 30 s )", "1:30"; a bare number only behind a word that says so. */
-function timeOf(words: readonly string[], { ticksPerSecond, numbers }: Around): Said | null {
+function timeOf(words: readonly string[], { ticksPerSecond, numbers }: Around): Rewriting | null {
   const said = words.filter((w) => !/^[()[\],;~@:=-]$/.test(w));
   const rest = said.filter((w) => !TIME_WORD.test(w)).map((w) => w.replace(/^[-~≈](?=\d)/, ""));
   const text = rest

@@ -11,7 +11,7 @@ export interface Member {
   /** Without its quotes. */
   readonly text: string;
 }
-type Or<T> = T | { readonly says: string };
+type Or<T> = T | { readonly message: string };
 
 /** `name: text, name: text`. */
 export function readMembers(text: string): Or<{ readonly members: readonly Member[] }> {
@@ -19,7 +19,7 @@ export function readMembers(text: string): Or<{ readonly members: readonly Membe
   if (text.trim() === "") return { members };
   for (const part of split(text, ",")) {
     const [name, ...rest] = split(part, ":");
-    if (!rest.length) return { says: `Expected a name, a colon and a value, found “${part.trim()}”.` };
+    if (!rest.length) return { message: `Expected a name, a colon and a value, found “${part.trim()}”.` };
     members.push({ name: plainText(name), text: plainText(rest.join(":")) });
   }
   return { members };
@@ -31,7 +31,7 @@ export function readGroups(text: string): Or<{ readonly groups: readonly string[
   if (text.trim() === "") return { groups };
   for (const part of split(text, ";")) {
     const inner = within(part.trim());
-    if (inner === null) return { says: `Expected { and }, found “${part.trim()}”.` };
+    if (inner === null) return { message: `Expected { and }, found “${part.trim()}”.` };
     groups.push(inner);
   }
   return { groups };

@@ -74,8 +74,8 @@ export function number({ optional, ...rules }: NumberRules & { optional?: boolea
     numeric: true,
     check(value, to) {
       if (value === null && optional) return;
-      const says = numberProblem(value, rules);
-      if (says) to.fault("", says);
+      const message = numberProblem(value, rules);
+      if (message) to.fault("", message);
     },
     toBundle: (value) => (value === initial ? undefined : value),
     fromBundle: (value) => value,
@@ -83,7 +83,7 @@ export function number({ optional, ...rules }: NumberRules & { optional?: boolea
     format: (value, { numbers }) =>
       value === null ? "" : percent ? `${written(toPercent(value), numbers)}%` : written(value, numbers),
     parse(typed, { numbers, ticksPerSecond }) {
-      if (typed === "") return optional ? { value: null } : min <= 0 ? { value: 0 } : { says: "Enter a number." };
+      if (typed === "") return optional ? { value: null } : min <= 0 ? { value: 0 } : { message: "Enter a number." };
       return typedNumber(typed, { format: numbers, unit: options.unit, percent, ticksPerSecond });
     },
     say: (value) => (value === null ? "nothing" : percent ? sayPercent(value) : sayQuantity(value)),

@@ -47,18 +47,18 @@ export function ownValue(kinds: readonly string[]): Field<OwnValue> {
     targets: kinds,
     check(value, to) {
       if (typeof value === "string") {
-        const says = textProblem(value, { max: LONGEST_OWN_TEXT, lines: true });
-        if (says) to.fault("", says);
+        const message = textProblem(value, { max: LONGEST_OWN_TEXT, lines: true });
+        if (message) to.fault("", message);
         else if (value === "") to.fault("", "An empty text isn't a value. Leave it out.");
       } else if (typeof value === "number") {
-        const says = numberProblem(value, numbers);
-        if (says) to.fault("", says);
+        const message = numberProblem(value, numbers);
+        if (message) to.fault("", message);
       } else if (Array.isArray(value)) {
         if (!value.length) to.fault("", "An empty list isn't a value. Leave it out.");
         if (value.length > MOST_LISTED) return to.fault("", `${value.length} links; the maximum is ${MOST_LISTED}.`);
         for (const [k, link] of value.entries()) {
-          const says = linkProblem(link, to.has);
-          if (says) to.fault(String(k + 1), says);
+          const message = linkProblem(link, to.has);
+          if (message) to.fault(String(k + 1), message);
         }
       } else if (typeof value !== "boolean") to.fault("", "Expected text, a number, yes or no, or a list of links.");
     },
@@ -130,7 +130,7 @@ export function ownValue(kinds: readonly string[]): Field<OwnValue> {
       } catch {
         // It is told below.
       }
-      return { says: `“${text}” isn't a value of a field.` };
+      return { message: `“${text}” isn't a value of a field.` };
     },
     say: (value, around) =>
       typeof value === "object"

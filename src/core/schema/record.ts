@@ -14,7 +14,7 @@ interface Any {
   readonly fields: Fields;
   readonly bundle: readonly Members[];
   readonly notation?: unknown;
-  rules?(record: object, fault: (field: string, says: string) => void): void;
+  rules?(record: object, fault: (field: string, message: string) => void): void;
 }
 
 /** The field of a name from outside; undefined for names that only the language knows. */
@@ -89,7 +89,7 @@ export function checkRecord(
   { name: kind, fields, rules }: Any,
   record: object,
   was: object | undefined,
-  to: { has(kind: string, id: string): boolean; fault(field: string, says: string): void },
+  to: { has(kind: string, id: string): boolean; fault(field: string, message: string): void },
 ): void {
   const [values, old] = [record as Values, was as Values | undefined];
   let faults = 0;
@@ -103,9 +103,9 @@ export function checkRecord(
       let told = 0;
       fields[name].check(values[name], {
         has: to.has,
-        fault(path, says) {
+        fault(path, message) {
           faults++;
-          if (told++ < TOLD) to.fault(path ? `${name}.${path}` : name, says);
+          if (told++ < TOLD) to.fault(path ? `${name}.${path}` : name, message);
         },
       });
     }

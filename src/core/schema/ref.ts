@@ -39,8 +39,8 @@ export function ref(to: string, { optional, ...options }: RefOptions & { optiona
     completions: (around) => [...around.names(to).names()],
     check(value, into) {
       if (value === null && optional) return;
-      const says = refProblem(into, to, value);
-      if (says) into.fault("", says);
+      const message = refProblem(into, to, value);
+      if (message) into.fault("", message);
     },
     references(value, into) {
       if (value !== null) into(to, value);
@@ -51,7 +51,7 @@ export function ref(to: string, { optional, ...options }: RefOptions & { optiona
     schema: () => ({ type: optional ? ["string", "null"] : "string", description: `Key of ${aKind(to)}.` }),
     format: (value, around) => (value === null ? "" : around.names(to).text(value)),
     parse(typed, typing) {
-      if (typed === "") return optional ? { value: null } : { says: "Enter a name." };
+      if (typed === "") return optional ? { value: null } : { message: "Enter a name." };
       const found = findOrMake(to, typed, typing);
       return typeof found === "string" ? { value: found } : found;
     },
@@ -64,13 +64,13 @@ export function ref(to: string, { optional, ...options }: RefOptions & { optiona
 }
 
 /** The record of a typed name; made where its kind is made by typing names. */
-function findOrMake(kind: string, typed: string, typing: Typing): Id | { readonly says: string } {
+function findOrMake(kind: string, typed: string, typing: Typing): Id | { readonly message: string } {
   const names = typing.names(kind);
   const found = names.find(typed);
   if (found.found === "one") return found.id;
   if (found.found === "several")
     return {
-      says: `${found.keys.length} records are called “${typed}”. Enter the key of one: ${either(found.keys)}.`,
+      message: `${found.keys.length} records are called “${typed}”. Enter the key of one: ${either(found.keys)}.`,
     };
   const coming = typing.coming?.(kind, typed);
   if (coming) return coming;
@@ -78,13 +78,13 @@ function findOrMake(kind: string, typed: string, typing: Typing): Id | { readonl
   const meant = meantBy(typed, { ...typing, known, offer: "name" });
   if (meant?.known)
     return {
-      says: `There is no ${kindWord(kind)} called “${typed}”, but there is “${meant.name}”. ${capital(meant.beside)} doesn't belong here. Enter ${meant.name}.`,
+      message: `There is no ${kindWord(kind)} called “${typed}”, but there is “${meant.name}”. ${capital(meant.beside)} doesn't belong here. Enter ${meant.name}.`,
     };
   const made = typing.make(kind, typed);
   if (made) return made;
   const offers = names.near(typed);
   return {
-    says: `There is no ${kindWord(kind)} called “${typed}”.${didYouMean(offers) || " Create it in Setup first."}`,
+    message: `There is no ${kindWord(kind)} called “${typed}”.${didYouMean(offers) || " Create it in Setup first."}`,
   };
 }
 
@@ -103,8 +103,8 @@ export const refs = (to: string, options: FieldOptions = {}): Field<readonly Id[
     if (value.length > MOST_LISTED) return into.fault("", `${value.length} entries; the maximum is ${MOST_LISTED}.`);
     if (new Set(value).size < value.length) return into.fault("", "The list contains an entry twice.");
     for (const id of value) {
-      const says = refProblem(into, to, id);
-      if (says) into.fault("", says);
+      const message = refProblem(into, to, id);
+      if (message) into.fault("", message);
     }
   },
   references(value, into) {

@@ -31,8 +31,8 @@ export function text({
     bundleInitial: initial,
     check(value, to) {
       if (value === null && optional) return;
-      const says = textProblem(value, { max: most, lines, name: !lines });
-      if (says) to.fault("", says);
+      const message = textProblem(value, { max: most, lines, name: !lines });
+      if (message) to.fault("", message);
       else if (required && !(value as string).trim()) to.fault("", "Enter a name with at least one letter.");
       else if (!lines && value !== (value as string).trim()) to.fault("", "Remove the spaces at the beginning or end.");
     },
@@ -45,7 +45,7 @@ export function text({
     }),
     format: (value) => value ?? "",
     parse: (typed) => {
-      if (required && typed === "") return { says: "A name can't be empty." };
+      if (required && typed === "") return { message: "A name can't be empty." };
       return { value: typed === "" ? initial : typed };
     },
     say: (value) => value || "nothing",

@@ -65,9 +65,9 @@ export function union<V extends Variants>(
       const inner = within(text.trim());
       const head = inner === null ? null : /^\s*is:\s*([^,]*?)\s*(?:,([\s\S]*))?$/.exec(inner);
       const at = head ? words.indexOf(head[1]) : -1;
-      if (!head || at < 0) return { says: `Expected {is: …} with one of ${words.join(", ")}, found “${text}”.` };
+      if (!head || at < 0) return { message: `Expected {is: …} with one of ${words.join(", ")}, found “${text}”.` };
       const read = sets[at].parse(head[2] ?? "", typing);
-      return "says" in read ? read : { value: { is: words[at], ...read.value } as UnionOf<V> };
+      return "message" in read ? read : { value: { is: words[at], ...read.value } as UnionOf<V> };
     },
     say: (value, around) => `${(value as { is: string }).is} ${setOf(value).say(others(value), around)}`,
     pack(value, to) {

@@ -28,8 +28,8 @@ export function words(longest: number, options: FieldOptions = {}): Field<readon
       if (value.length > MOST_LISTED) return to.fault("", `${value.length} words; the maximum is ${MOST_LISTED}.`);
       const seen = new Set<string>();
       for (const [k, word] of value.entries()) {
-        const says = problem(word);
-        if (says) to.fault(String(k + 1), says);
+        const message = problem(word);
+        if (message) to.fault(String(k + 1), message);
         else if (seen.has(normalise(word))) to.fault(String(k + 1), `The list contains “${word}” twice.`);
         else seen.add(normalise(word));
       }
@@ -50,8 +50,8 @@ export function words(longest: number, options: FieldOptions = {}): Field<readon
       const found = new Map<string, string>();
       for (const part of typed.split(/[,;]/)) {
         const word = part.trim();
-        const says = word && problem(word);
-        if (says) return { says };
+        const message = word && problem(word);
+        if (message) return { message };
         if (word && !found.has(normalise(word))) found.set(normalise(word), word);
       }
       return { value: [...found.values()] };

@@ -109,7 +109,7 @@ function said(catalogue: Catalogue, writing: NewNames, name: string, field: stri
   const of = item(catalogue, name);
   const words = { ...around(catalogue), make: (kind: string, typed: string) => writing.named(typed, kind as "item") };
   const read = definition("item").fields[field].parse(text, words);
-  if ("says" in read) throw new Error(read.says);
+  if ("message" in read) throw new Error(read.message);
   return [...writing.edits, setField(catalogue, "item", of.id, field, read.value as never)];
 }
 

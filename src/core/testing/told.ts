@@ -2,7 +2,7 @@
 import { breakdown } from "../analysis/breakdown";
 import type { Measure } from "../analysis/cost";
 import type { Round } from "../analysis/rounds";
-import type { Thing } from "../analysis/trade";
+import type { Balance } from "../analysis/trade";
 import { type Readings, readingsOf } from "../analysis/readings";
 import type { Pantry } from "../kinds/index";
 import { processAt } from "../network/compile";
@@ -24,7 +24,7 @@ export const partsOf = (r: Readings, measure: Measure, name: string) =>
 export const processesOf = (round: Round): number[] =>
   round.runs.flatMap(({ step }) => (step.run === "process" ? [step.process] : []));
 
-const thing = (r: Readings, t: Thing) => (t.of === "item" ? nameAt(r, t.item) : "money");
+const thing = (r: Readings, t: Balance) => (t.of === "item" ? nameAt(r, t.item) : "money");
 const runs = (r: Readings, round: Round) =>
   round.runs
     .map(

@@ -35,7 +35,8 @@ export function withMore(catalogue: Catalogue, given: Given): Catalogue {
 /** A formula as it is kept. */
 export function kept(catalogue: Catalogue, scope: Scope, typed: string): string {
   const read = formula(scope).parse(typed, { ...around(catalogue), make: () => null });
-  if ("says" in read || read.value === null) throw new Error(`${typed}: ${"says" in read ? read.says : "nothing"}`);
+  if ("message" in read || read.value === null)
+    throw new Error(`${typed}: ${"message" in read ? read.message : "nothing"}`);
   return read.value;
 }
 

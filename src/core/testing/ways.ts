@@ -19,9 +19,9 @@ const stocked = must(emptyCatalogue(pantry()), [
 const here = around(stocked);
 const parse = (text: string, numbers?: NumberFormat) => parseLine(text, wordsOf({ ...stocked, numbers }));
 
-export type Outcome = "read" | "offered" | "refused" | "something else";
+export type ReadingResult = "read" | "offered" | "refused" | "something else";
 /** What comes of a text of which it is known what is meant. */
-export function outcome(text: string, meant: string, numbers?: NumberFormat): Outcome {
+export function outcome(text: string, meant: string, numbers?: NumberFormat): ReadingResult {
   const parsed = parse(text, numbers);
   const errors = parsed.issues.filter((i) => i.severity === "error");
   if (!errors.length) return formatParsed(here, parsed) === meant ? "read" : "something else";
@@ -39,8 +39,8 @@ export function outcome(text: string, meant: string, numbers?: NumberFormat): Ou
 }
 
 /** A text, what it means, and how whoever types it writes numbers. */
-export type Way = readonly [text: string, meant: string, numbers?: NumberFormat];
-const amounts: readonly Way[] = [
+export type Spelling = readonly [text: string, meant: string, numbers?: NumberFormat];
+const amounts: readonly Spelling[] = [
   "3 Rope",
   "3x Rope",
   "3 x Rope",
@@ -93,9 +93,9 @@ const amounts: readonly Way[] = [
   "3 kg Rope",
   "a Rope 3",
 ].map((text) => [`${text} -> 1 Oakum`, "3 Rope -> 1 Oakum"]);
-const shares: readonly Way[] = [
+const shares: readonly Spelling[] = [
   ...["½ Rope", "1/2 Rope", "0.5 Rope", ".5 Rope", "0,5 Rope", ",5 Rope", "half Rope", "half a Rope", "0.50 Rope"].map(
-    (text): Way => [`${text} -> 1 Oakum`, "0.5 Rope -> 1 Oakum"],
+    (text): Spelling => [`${text} -> 1 Oakum`, "0.5 Rope -> 1 Oakum"],
   ),
   ["1½ Rope -> 1 Oakum", "1.5 Rope -> 1 Oakum"],
   ["1 1/2 Rope -> 1 Oakum", "1.5 Rope -> 1 Oakum"],
@@ -110,11 +110,10 @@ const shares: readonly Way[] = [
   ["dozen Rope -> 1 Oakum", "12 Rope -> 1 Oakum"],
   ["a dozen Rope -> 1 Oakum", "12 Rope -> 1 Oakum"],
 ];
-const ranges: readonly Way[] = ["1-3", "1–3", "1 - 3", "1..3", "1...3", "1…3", "1 to 3", "1—3", "1−3"].map((text) => [
-  `${text} Rope -> 1 Oakum`,
-  "1..3 Rope -> 1 Oakum",
-]);
-const chances: readonly Way[] = [
+const ranges: readonly Spelling[] = ["1-3", "1–3", "1 - 3", "1..3", "1...3", "1…3", "1 to 3", "1—3", "1−3"].map(
+  (text) => [`${text} Rope -> 1 Oakum`, "1..3 Rope -> 1 Oakum"],
+);
+const chances: readonly Spelling[] = [
   "Rag 30%",
   "Rag 30 %",
   "Rag .3",
@@ -146,7 +145,7 @@ const chances: readonly Way[] = [
   "30% chance of Rag",
   "30% of Rag",
 ].map((text) => [`1 Tar -> ${text}`, "1 Tar -> 1 Rag 30%"]);
-const times: readonly Way[] = [
+const times: readonly Spelling[] = [
   "in 90s",
   "in 90 s",
   "in 90 sec",
@@ -184,7 +183,7 @@ const times: readonly Way[] = [
   "1:30",
   "1m30s",
 ].map((text) => [`1 Tar -> 1 Oakum ${text}`, "1 Tar -> 1 Oakum in 90s"]);
-const levels: readonly Way[] = [
+const levels: readonly Spelling[] = [
   "level 5",
   "level: 5",
   "Level 5",
@@ -203,7 +202,7 @@ const levels: readonly Way[] = [
   "level ５",
   "min level 5",
 ].map((text) => [`1 Tar -> 1 Oakum ${text}`, "1 Tar -> 1 Oakum level 5"]);
-const fees: readonly Way[] = [
+const fees: readonly Spelling[] = [
   "fee 2 shells",
   "fee: 2 shells",
   "fee 2 Shell",
@@ -214,12 +213,12 @@ const fees: readonly Way[] = [
   "fee 2,0 shells",
   "fee ２ shells",
 ].map((text) => [`1 Tar -> 1 Oakum ${text}`, "1 Tar -> 1 Oakum fee 2 shells"]);
-const others: readonly Way[] = [
+const others: readonly Spelling[] = [
   ...["->", "=>", "→", "-->", "==>", "⇒", "—>", "－＞", "~>"].map(
-    (arrow): Way => [`1 Tar ${arrow} 1 Oakum`, "1 Tar -> 1 Oakum"],
+    (arrow): Spelling => [`1 Tar ${arrow} 1 Oakum`, "1 Tar -> 1 Oakum"],
   ),
   ...["+", "&", "and", ",", "＋", "with"].map(
-    (sign): Way => [`2 Rope ${sign} 1 Tar -> 1 Oakum`, "2 Rope + 1 Tar -> 1 Oakum"],
+    (sign): Spelling => [`2 Rope ${sign} 1 Tar -> 1 Oakum`, "2 Rope + 1 Tar -> 1 Oakum"],
   ),
   ["2 Rope＋1 Tar -> 1 Oakum", "2 Rope + 1 Tar -> 1 Oakum"],
   ["2 Rope+1 Tar -> 1 Oakum", "2 Rope + 1 Tar -> 1 Oakum"],
@@ -237,8 +236,9 @@ const others: readonly Way[] = [
 ];
 export const WAYS = { amounts, shares, ranges, chances, times, levels, fees, others };
 
-const before = (ways: readonly Way[], by: string) => ways.map(([text]) => text.slice(0, text.indexOf(by)).trim());
-const behind = (ways: readonly Way[], by: string) => ways.map(([text]) => text.slice(text.indexOf(by) + by.length));
+const before = (ways: readonly Spelling[], by: string) => ways.map(([text]) => text.slice(0, text.indexOf(by)).trim());
+const behind = (ways: readonly Spelling[], by: string) =>
+  ways.map(([text]) => text.slice(text.indexOf(by) + by.length));
 const SAID = {
   amount: before(amounts, " -> "),
   chance: behind(chances, "-> "),

@@ -30,11 +30,16 @@ describe("a bag", () => {
       put: 40,
       stored: 20,
       refused: 0,
-      says: "The bag's 4 slots are full. 20 went to storage.",
+      message: "The bag's 4 slots are full. 20 went to storage.",
     });
     const light = bag({ slots: null, mass: 4.2 });
     expect(light.put(idOf("Salt"), 20)).toMatchObject({ put: 8, stored: 12 });
-    expect(bag().put(idOf("Charm"), 5)).toEqual({ put: 3, stored: 0, refused: 2, says: "A player can own at most 3." });
+    expect(bag().put(idOf("Charm"), 5)).toEqual({
+      put: 3,
+      stored: 0,
+      refused: 2,
+      message: "A player can own at most 3.",
+    });
     const some = bag();
     some.put(idOf("Charm"), 2);
     expect(some.put(idOf("Charm"), 2, 1)).toMatchObject({ put: 0, refused: 2 });
@@ -42,7 +47,7 @@ describe("a bag", () => {
       put: 0,
       stored: 0,
       refused: 1,
-      says: "It is too heavy: the limit is 10 kg. It was refused.",
+      message: "It is too heavy: the limit is 10 kg. It was refused.",
     });
     expect(bag().put("gone00000000" as never, 2)).toMatchObject({ refused: 2 });
   });

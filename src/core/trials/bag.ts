@@ -37,7 +37,7 @@ export interface Put {
   readonly stored: number;
   readonly refused: number;
   /** Why not all of it is in the bag; "" where it is. */
-  readonly says: string;
+  readonly message: string;
 }
 
 type Overflow = (typeof OVERFLOW)[number];
@@ -113,7 +113,7 @@ export class Bag {
   /** Puts things in; what does not fit is stored or refused, as the pantry says. @param owned  of it worn besides */
   put(item: Id, amount: number, owned = 0): Put {
     const record = this.item(item);
-    if (!record) return { put: 0, stored: 0, refused: amount, says: "It isn't in the pantry." };
+    if (!record) return { put: 0, stored: 0, refused: amount, message: "It isn't in the pantry." };
     const limit = held(this.catalogue, record, "limit").value;
     const own = this.count(item) + (this.stored.get(item) ?? 0) + owned;
     const may = limit === null ? amount : Math.max(0, Math.min(amount, limit - own));
@@ -148,7 +148,7 @@ export class Bag {
       stored > 0 && `${sayQuantity(stored)} went to storage.`,
       left > stored && "It was refused.",
     ];
-    return { put: may - left, stored, refused: over + left - stored, says: why.filter(Boolean).join(" ") };
+    return { put: may - left, stored, refused: over + left - stored, message: why.filter(Boolean).join(" ") };
   }
 
   /** Takes things out, the last stack first. @returns false, and takes nothing, where there are not so many */
@@ -235,10 +235,10 @@ export class Bag {
         return `The limit would be ${sayQuantity(this.limits.mass)} kg, but the bag weighs ${sayQuantity(mass)} kg.`;
       return null;
     };
-    for (let says = over(), k = this.all.length - 1; says !== null; says = over(), k--) {
+    for (let message = over(), k = this.all.length - 1; message !== null; message = over(), k--) {
       const stack = this.all[k];
       if (stack && isEmptySlot(stack)) continue;
-      if (!stack || this.overflow !== "stored") return says;
+      if (!stack || this.overflow !== "stored") return message;
       const item = this.item(stack.item);
       if (item && held(this.catalogue, item, "storable").value === false) continue;
       const rest = stack.slots > 1 ? [{ ...stack, slots: stack.slots - 1 }] : [];

@@ -11,7 +11,7 @@ import type { Id } from "../schema/id";
 import { Reckoner } from "./reckon";
 import { baseOf, blocksOf, combined, slotOf, within } from "./worn";
 
-export interface Wanted {
+export interface SetRequest {
   /** What a point of a stat counts for; below 0 where less of it is better. */
   readonly weights: ReadonlyMap<Id, number>;
   readonly level: number;
@@ -61,7 +61,7 @@ export function bestSet(
   catalogue: Catalogue,
   subject: TrialSubject,
   candidates: readonly Item[],
-  wanted: Wanted,
+  wanted: SetRequest,
   costOf: (item: Id) => number,
   steps?: Budget,
 ): BestSet {

@@ -5,16 +5,16 @@ import { toNumber } from "../numbers/fraction";
 import { seeded } from "../numbers/seeded";
 import { line } from "../notation/line";
 import type { Id } from "../schema/id";
-import { ANYTHING, type Box, boxOfLines, means, tablesInThemselves, thingsIn } from "../network/box";
+import { ANYTHING, type Draws, boxOfLines, means, tablesInThemselves, thingsIn } from "../network/box";
 import { distributionOf, roller } from "./chance-box";
 
 const id = (name: string) => name.padEnd(12, "0") as Id;
 const item = (name: string) => ({ is: "item" as const, item: id(name) });
 const thing = (name: string) => `item:${id(name)}`;
 const nothing = { is: "nothing" as const };
-const entry = (what: Box["always"][number]["what"], min = 1, max = min) => ({ what, min, max, from: null, to: null });
-const EMPTY: Box = { always: [], chances: [], draws: [] };
-const NONE = new Map<Id, Box>();
+const entry = (what: Draws["always"][number]["what"], min = 1, max = min) => ({ what, min, max, from: null, to: null });
+const EMPTY: Draws = { always: [], chances: [], draws: [] };
+const NONE = new Map<Id, Draws>();
 const chances = (d: Distribution): { [amount: number]: number } =>
   Object.fromEntries([...d.p].map((p, k) => [(d.from + k) * toNumber(d.step), p]).filter(([, p]) => p > 0));
 
@@ -23,7 +23,7 @@ describe("what comes by chance", () => {
     // Three floats of glass, two of cork: two are drawn. Both glass: 3/5 · 2/4 = 0.3; one: 0.6; none: 0.1.
     const glass = { weight: 1, ...entry(item("glass")) };
     const cork = { weight: 1, ...entry(item("cork")) };
-    const box: Box = { ...EMPTY, draws: [{ times: 2, back: false, entries: [glass, glass, glass, cork, cork] }] };
+    const box: Draws = { ...EMPTY, draws: [{ times: 2, back: false, entries: [glass, glass, glass, cork, cork] }] };
     const found = chances(distributionOf(box, thing("glass"), NONE, 1));
     expect(found[0]).toBeCloseTo(0.1, 12);
     expect(found[1]).toBeCloseTo(0.6, 12);
@@ -32,10 +32,10 @@ describe("what comes by chance", () => {
   });
 
   it("goes through tables in tables, and levels take entries out of a draw", () => {
-    const inner: Box = { ...EMPTY, chances: [{ chance: 0.5, ...entry(item("pearl"), 1, 2) }] };
+    const inner: Draws = { ...EMPTY, chances: [{ chance: 0.5, ...entry(item("pearl"), 1, 2) }] };
     const deep = { weight: 3, ...entry({ is: "table", table: id("inner") }, 2) };
     const high = { weight: 7, ...entry(item("brass")), from: 10 };
-    const box: Box = {
+    const box: Draws = {
       ...EMPTY,
       draws: [{ times: 1, back: true, entries: [deep, { weight: 1, ...entry(nothing) }, high] }],
     };
@@ -51,14 +51,14 @@ describe("what comes by chance", () => {
   });
 
   it("says how many it takes for one of a thing that comes once in twenty: 14, 45 and 90", () => {
-    const box: Box = { ...EMPTY, chances: [{ chance: 0.05, ...entry(item("pearl")) }] };
+    const box: Draws = { ...EMPTY, chances: [{ chance: 0.05, ...entry(item("pearl")) }] };
     const one = distributionOf(box, thing("pearl"), NONE, 1);
     expect([0.5, 0.9, 0.99].map((sure) => fewestRuns(one, 1, sure))).toEqual([14, 45, 90]);
     expect(atLeast(one, 1)).toBeCloseTo(0.05, 12);
   });
 
   it("ends where a table is in itself, and says that it is", () => {
-    const box: Box = { ...EMPTY, always: [entry(item("salt")), entry({ is: "table", table: id("loop") })] };
+    const box: Draws = { ...EMPTY, always: [entry(item("salt")), entry({ is: "table", table: id("loop") })] };
     const tables = new Map([[id("loop"), box]]);
     expect([...tablesInThemselves(tables)]).toEqual([id("loop")]);
     expect(means(box, tables, 1).get(thing("salt"))).toBe(1);
@@ -87,7 +87,7 @@ describe("what comes by chance", () => {
   });
 
   /** Anything a box may have, small. */
-  function randomBox(random: () => number, tables: readonly Id[]): Box {
+  function randomBox(random: () => number, tables: readonly Id[]): Draws {
     const below = (n: number) => Math.floor(random() * n);
     const some = <T>(most: number, make: () => T) => Array.from({ length: below(most + 1) }, make);
     const what = () => {
@@ -111,7 +111,7 @@ describe("what comes by chance", () => {
   it("agrees with rolling, by the chi-squared test over fixed seeds, and its means with its distributions", () => {
     for (let seed = 1; seed <= 25; seed++) {
       const random = seeded(seed);
-      const tables = new Map<Id, Box>();
+      const tables = new Map<Id, Draws>();
       for (const name of ["one", "two"]) tables.set(id(name), randomBox(random, [...tables.keys()]));
       const box = randomBox(random, [...tables.keys()]);
       const things = ["a", "b", "c"].map(thing);

@@ -2,14 +2,14 @@
 import { convolved, type Distribution, MOST_APART, rangeOf, repeated, work } from "../analysis/chances";
 import {
   ANYTHING,
-  type Box,
+  type Draws,
   comes,
   type Content,
   type Draw,
   everyContent,
   innerFirst,
   type Tables,
-  type Thing,
+  type DrawnKey,
   thingOf,
   withoutBack,
 } from "../network/box";
@@ -21,21 +21,21 @@ import { type Budget, TooMany } from "../budget/budget";
  * @throws TooMany where the amounts are too many to be kept apart, or take too many steps
  */
 export function distributionOf(
-  box: Box,
-  thing: Thing,
+  box: Draws,
+  thing: DrawnKey,
   tables: Tables,
   level: number,
   steps: Budget = work(),
 ): Distribution {
   const step = stepOf(box, tables);
   const nothing: Distribution = { step, from: 0, p: Float64Array.of(1) };
-  const known = new Map<Box, Distribution>();
+  const known = new Map<Draws, Distribution>();
   const whole = (value: number): number => Math.round(toNumber(multiply(fromNumber(value), fraction(step.d, step.n))));
 
   for (const each of innerFirst(box, tables)) known.set(each, boxed(each));
   return known.get(box) ?? nothing;
 
-  function boxed(of: Box): Distribution {
+  function boxed(of: Draws): Distribution {
     let sum = nothing;
     const put = (d: Distribution) => {
       if (d !== nothing) sum = convolved(sum, d, steps);
@@ -115,7 +115,7 @@ export function distributionOf(
 }
 
 /** The largest step of which all amounts are whole multiples. */
-function stepOf(box: Box, tables: Tables) {
+function stepOf(box: Draws, tables: Tables) {
   const lattice = [fraction(1n)];
   for (const of of innerFirst(box, tables))
     for (const content of everyContent(of)) {
@@ -150,9 +150,9 @@ const DEEPEST = 1000;
  * @param budget  every entry and draw that is rolled takes a step of it
  * @throws TooMany where the steps are used up, or tables are nested too deeply
  */
-export function roller(box: Box, tables: Tables, level: number, things: readonly Thing[], budget: Budget): Roll {
+export function roller(box: Draws, tables: Tables, level: number, things: readonly DrawnKey[], budget: Budget): Roll {
   const places = new Map(things.map((thing, k) => [thing, k]));
-  const known = new Map<Box, { readonly roll: Roll; readonly depth: number }>();
+  const known = new Map<Draws, { readonly roll: Roll; readonly depth: number }>();
   let deepest = 0;
   for (const each of innerFirst(box, tables)) {
     deepest = 0;
@@ -161,7 +161,7 @@ export function roller(box: Box, tables: Tables, level: number, things: readonly
   }
   return known.get(box)?.roll ?? (() => undefined);
 
-  function made(of: Box): Roll {
+  function made(of: Draws): Roll {
     const parts: Roll[] = [];
     for (const content of of.always) if (comes(content, level)) parts.push(entry(content));
     for (const content of of.chances)

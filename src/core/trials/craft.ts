@@ -20,10 +20,10 @@ import { runsInWorld } from "../process/wares";
 import { isTaught } from "../process/teaching";
 import type { Id } from "../schema/id";
 import { roller } from "./chance-box";
-import type { Outcome, Play } from "./play";
+import type { StepResult, Play } from "./play";
 
 type Bag = Play["bag"];
-const no = (says: string): Outcome => ({ ok: false, says });
+const no = (message: string): StepResult => ({ ok: false, message });
 
 /** Why a recipe can't be made now by any of its ways: everything that is missing for the first of them. */
 export const makingProblem = (play: Play, recipe: Recipe): string | null => nextRun(play, recipe).problem;
@@ -187,7 +187,7 @@ function burn(play: Play, bag: Bag, run: RecipeRun, { left }: Allotted): { rest:
 }
 
 /** Makes something once, or takes it apart. */
-export function make(play: Play, recipe: Recipe): Outcome {
+export function make(play: Play, recipe: Recipe): StepResult {
   const { run, allotted, problem } = nextRun(play, recipe);
   if (problem) return no(problem);
   const { catalogue } = play;
@@ -230,7 +230,7 @@ export function make(play: Play, recipe: Recipe): Outcome {
 }
 
 /** One run of a source. */
-export function run(play: Play, source: Source): Outcome {
+export function run(play: Play, source: Source): StepResult {
   const { user, ran } = play;
   if ((source.level ?? 0) > user.level)
     return no(`${source.name} needs level ${source.level}; ${user.subject.name} has ${user.level}.`);
@@ -255,7 +255,7 @@ export function run(play: Play, source: Source): Outcome {
 }
 
 /** Makes so much of an item by the one recipe that makes it. */
-export function makeItem(play: Play, item: Id, amount: number): Outcome {
+export function makeItem(play: Play, item: Id, amount: number): StepResult {
   const { records } = play.catalogue;
   const makers = makersOf(play.catalogue, item);
   play.budget.take(records.recipe.size);
@@ -268,14 +268,14 @@ export function makeItem(play: Play, item: Id, amount: number): Outcome {
     play.budget.take(1);
     const outcome = make(play, makers[0]);
     if (!outcome.ok)
-      return no(made > 0 ? `${outcome.says} (${sayQuantity(made)} of ${sayQuantity(amount)})` : outcome.says);
+      return no(made > 0 ? `${outcome.message} (${sayQuantity(made)} of ${sayQuantity(amount)})` : outcome.message);
     if (play.bag.count(item) - before <= made && makers[0].lines.every((l) => l.chance >= 1 && !l.draw))
       return no(`${makers[0].name} makes no more ${name} than it takes.`);
   }
   return { ok: true };
 }
 
-function given(play: Play, bag: Bag, { lines, tables }: Pick<Recipe, "lines" | "tables">, ticks: number): Outcome {
+function given(play: Play, bag: Bag, { lines, tables }: Pick<Recipe, "lines" | "tables">, ticks: number): StepResult {
   const { catalogue, user } = play;
   const box = boxOfLines(
     linesFor(lines, (stat) => user.stat(stat)),
@@ -296,7 +296,7 @@ function given(play: Play, bag: Bag, { lines, tables }: Pick<Recipe, "lines" | "
     }
     const put = bag.put(id, into[k], play.wornOf(id));
     if (put.refused > 0)
-      return no(`${sayQuantity(put.refused)} ${catalogue.records.item.get(id)?.name ?? ""} didn't fit. ${put.says}`);
+      return no(`${sayQuantity(put.refused)} ${catalogue.records.item.get(id)?.name ?? ""} didn't fit. ${put.message}`);
   }
   play.bag.become(bag);
   play.advance(play.tick + ticks);

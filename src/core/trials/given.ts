@@ -3,7 +3,7 @@ import { aboutNormal, type Giving, givenBy, type Moments } from "../analysis/out
 import { Budget, TooMany } from "../budget/budget";
 import type { Catalogue } from "../catalogue/catalogue";
 import type { Recipe } from "../kinds/index";
-import { boxOfLines, splitThing, type Thing, thingsIn } from "../network/box";
+import { boxOfLines, splitThing, type DrawnKey, thingsIn } from "../network/box";
 import type { Line } from "../notation/line";
 import { seeded } from "../numbers/seeded";
 import type { Id } from "../schema/id";
@@ -23,7 +23,7 @@ export function givenWith(
   const plain = givenBy(lines);
   if (!tables.length) return plain;
   const box = boxOfLines(lines, tables);
-  const thing = (item: string): Thing => `item:${item}`;
+  const thing = (item: string): DrawnKey => `item:${item}`;
   const drawn = thingsIn(boxOfLines([], tables), table, level).flatMap((each): Id[] => {
     const { kind, id } = splitThing(each);
     return kind === "item" ? [id] : [];

@@ -2,7 +2,7 @@
 import { atLeast, chanceOfNone, expectedOf, fewestRuns, work } from "../analysis/chances";
 import { quantile } from "../analysis/outcomes";
 import type { Catalogue } from "../catalogue/catalogue";
-import { ANYTHING, type Box, type Tables, thingsIn } from "../network/box";
+import { ANYTHING, type Draws, type Tables, thingsIn } from "../network/box";
 import type { HeldUse } from "../catalogue/uses";
 import { seeded } from "../numbers/seeded";
 import { Budget, TooMany } from "../budget/budget";
@@ -38,7 +38,7 @@ const MOST_BARS = 60;
 const ODDS_STEPS = 3e8;
 
 /** @param wanted  how many of each thing are wanted, for how many openings they take */
-export function oddsOf(box: Box, tables: Tables, level: number, wanted: number): Odds {
+export function oddsOf(box: Draws, tables: Tables, level: number, wanted: number): Odds {
   const untold: string[] = [];
   const all = thingsIn(box, tables, level);
   // So many for each, whatever the others took: what is told of one thing does not hang on another.
@@ -76,7 +76,7 @@ export function oddsOf(box: Box, tables: Tables, level: number, wanted: number):
   return { things, nothing, untold };
 }
 /** Chance of at least an amount of a thing in one opening. */
-export const chanceOfAtLeast = (box: Box, thing: string, amount: number, tables: Tables, level: number): number =>
+export const chanceOfAtLeast = (box: Draws, thing: string, amount: number, tables: Tables, level: number): number =>
   atLeast(distributionOf(box, thing, tables, level), amount);
 
 /** So many seeded openings: of each thing its mean and how often any came, and how often nothing did. */
@@ -93,7 +93,7 @@ const ROLL_STEPS = 1e8;
  * @returns as many as were asked for, or as fit within the steps
  */
 export function rolls(
-  box: Box,
+  box: Draws,
   tables: Tables,
   level: number,
   times: number,
@@ -134,9 +134,9 @@ export function rolls(
 }
 
 /** All that a use gives and draws, as one box; amounts that hang on who uses it count as for them. */
-export function boxOfUse(use: HeldUse, amountOf: (effect: HeldUse["effects"][number]) => number): Box {
-  const always: Box["always"][number][] = [];
-  const chances: Box["chances"][number][] = [];
+export function boxOfUse(use: HeldUse, amountOf: (effect: HeldUse["effects"][number]) => number): Draws {
+  const always: Draws["always"][number][] = [];
+  const chances: Draws["chances"][number][] = [];
   for (const effect of use.effects) {
     const { does, chance } = effect;
     const what =
@@ -159,9 +159,9 @@ export function boxOfUse(use: HeldUse, amountOf: (effect: HeldUse["effects"][num
 }
 
 /** Tables that a box opens, however far down: what a worker needs to roll it. */
-export function tablesIn(catalogue: Catalogue, box: Box): Map<Id, Box> {
-  const found = new Map<Id, Box>();
-  const look = (of: Box): void => {
+export function tablesIn(catalogue: Catalogue, box: Draws): Map<Id, Draws> {
+  const found = new Map<Id, Draws>();
+  const look = (of: Draws): void => {
     for (const part of [...of.always, ...of.chances, ...of.draws.flatMap((d) => d.entries)]) {
       if (part.what.is !== "table" || found.has(part.what.table)) continue;
       const inner = catalogue.records.table.get(part.what.table);

@@ -64,9 +64,9 @@ export interface Moment {
   readonly name: string;
   readonly refused: string | null;
 }
-export type Outcome = { readonly ok: true } | { readonly ok: false; readonly says: string };
-const OK: Outcome = { ok: true };
-const no = (says: string): Outcome => ({ ok: false, says });
+export type StepResult = { readonly ok: true } | { readonly ok: false; readonly message: string };
+const OK: StepResult = { ok: true };
+const no = (message: string): StepResult => ({ ok: false, message });
 
 /** Steps of one run where nobody says how many: some seconds. */
 const STEPS = 4e7;
@@ -276,7 +276,7 @@ export class Play {
     this.heap.push(tick * 8 + PHASE[event.is], this.events.push(event) - 1);
   }
 
-  plan(planned: Planned): Outcome {
+  plan(planned: Planned): StepResult {
     const record = this.catalogue.records.item.get(planned.item);
     if (!record) return no("There is no such item.");
     const uses = this.usesOf(record);
@@ -595,7 +595,7 @@ export class Play {
   }
 
   /** Uses an item now, by its first use or another. */
-  use(item: Id, which: Id | null = null): Outcome {
+  use(item: Id, which: Id | null = null): StepResult {
     const record = this.catalogue.records.item.get(item);
     if (!record) return no("There is no such item.");
     const uses = this.usesOf(record);
@@ -603,7 +603,7 @@ export class Play {
     return use ? this.begin(record, use) : no(`${record.name} has no use.`);
   }
 
-  private begin(item: Item, use: HeldUse): Outcome {
+  private begin(item: Item, use: HeldUse): StepResult {
     this.budget.take(TRY + use.effects.length);
     const refused = this.refusal(item, use);
     if (refused !== null || use.windup > 0) this.note(item, use, refused);
@@ -774,16 +774,16 @@ export class Play {
   }
 
   /** Puts something on; what is in its place comes off and into the bag. */
-  wear(item: Id): Outcome {
+  wear(item: Id): StepResult {
     const record = this.catalogue.records.item.get(item);
     if (!record) return no("There is no such item.");
     if (this.supplied && this.bag.count(item) < 1) return no(`There is no ${record.name} in the bag.`);
     const { subject, worn, level } = this.user;
     const after = puttingOn(this.catalogue, subject, record, worn, level);
-    if (after.says !== null) return no(after.says);
+    if (after.message !== null) return no(after.message);
     return this.dressed(after.worn, after.off, record);
   }
-  takeOff(item: Id): Outcome {
+  takeOff(item: Id): StepResult {
     const { worn } = this.user;
     const at = worn.findIndex((w) => w.id === item);
     if (at < 0) return no(`${this.catalogue.records.item.get(item)?.name ?? "It"} isn't worn.`);
@@ -791,17 +791,17 @@ export class Play {
     return this.dressed(rest, [worn[at]], null);
   }
   /** Wears something else; nothing happens where the bag can't hold what comes off, or has less room and is too full. */
-  private dressed(worn: readonly Item[], off: readonly Item[], on: Item | null): Outcome {
+  private dressed(worn: readonly Item[], off: readonly Item[], on: Item | null): StepResult {
     const bag = this.bag.copy();
     bag.limits = this.limits(worn);
     if (this.supplied) {
       if (on) bag.take(on.id, 1);
       for (const each of off) {
-        const { refused, says } = bag.put(each.id, 1);
-        if (refused > 0) return no(`${each.name} doesn't fit in the bag. ${says}`);
+        const { refused, message } = bag.put(each.id, 1);
+        if (refused > 0) return no(`${each.name} doesn't fit in the bag. ${message}`);
       }
-      const says = bag.makeRoom();
-      if (says !== null) return no(says);
+      const message = bag.makeRoom();
+      if (message !== null) return no(message);
       this.bag.become(bag);
     }
     this.bag.limits = bag.limits;

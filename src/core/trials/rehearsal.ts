@@ -7,9 +7,9 @@ import { nodeOf, tagOf } from "../process/node";
 import { recipeRuns } from "../process/run";
 import type { Id } from "../schema/id";
 
-type Step = Trial["steps"][number];
+type TrialStep = Trial["steps"][number];
 
-export function rehearsalOf(catalogue: Catalogue, recipe: Recipe): Step[] {
+export function rehearsalOf(catalogue: Catalogue, recipe: Recipe): TrialStep[] {
   const [run] = recipeRuns(recipe, catalogue);
   const amounts = new Map<Id, number>();
   const add = (id: Id, n: number) => amounts.set(id, (amounts.get(id) ?? 0) + n);
@@ -24,7 +24,7 @@ export function rehearsalOf(catalogue: Catalogue, recipe: Recipe): Step[] {
   if (teacher) add(teacher, 1);
   const fuel = run.terms.heat > 0 ? fuelFor(catalogue, run.station.fuel) : null;
   if (fuel) add(fuel.id, Math.ceil(run.terms.heat / fuel.ticks));
-  const step = (does: Step["does"]): Step => ({ does, holds: null, refused: false });
+  const step = (does: TrialStep["does"]): TrialStep => ({ does, holds: null, refused: false });
   return [
     ...[...amounts].map(([item, amount]) => step({ is: "get", item, amount })),
     step({ is: "make", recipe: recipe.id, times: 1 }),

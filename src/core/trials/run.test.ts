@@ -62,9 +62,9 @@ const trial = (text: string, of: Catalogue = catalogue): Pick<Trial, "subject" |
   if (!steps) throw new Error(issues.map((i) => i.message).join(" "));
   return { subject: idOf("Mara"), steps: steps as Trial["steps"], seed: 1 };
 };
-const says = (text: string): string => {
-  const { ok, says, failed } = runTrial(catalogue, trial(text));
-  return ok ? "holds" : `${failed + 1}: ${says}`;
+const message = (text: string): string => {
+  const { ok, message, failed } = runTrial(catalogue, trial(text));
+  return ok ? "holds" : `${failed + 1}: ${message}`;
 };
 
 describe("a trial as text", () => {
@@ -114,14 +114,16 @@ describe("a trial as text", () => {
 
 describe("a trial", () => {
   it("says at which step and when something did not hold", () => {
-    expect(says("harm Vigour 1\nexpect Vigour >= 40 throughout\nuse Pie every 30s\nwait 60s")).toBe("holds");
-    expect(says("harm Vigour 1\nexpect Vigour >= 40 throughout\nwait 2m")).toBe("2: Vigour >= 40 wasn't true at 601t.");
-    expect(says("harm Vigour 1\nwait 60s\nexpect Vigour >= 50")).toBe("3: Vigour >= 50 isn't true: Vigour is 40.");
-    expect(says("use Pie\nuse Pie")).toBe("2: The cooldown takes 10s more.");
-    expect(says("use Pie\nrefused: use Pie\nwait 10s\nuse Pie\nwait 10s\nrefused: use Pie")).toBe("holds");
-    expect(says("refused: use Pie")).toBe("1: It should have been refused, but wasn't.");
+    expect(message("harm Vigour 1\nexpect Vigour >= 40 throughout\nuse Pie every 30s\nwait 60s")).toBe("holds");
+    expect(message("harm Vigour 1\nexpect Vigour >= 40 throughout\nwait 2m")).toBe(
+      "2: Vigour >= 40 wasn't true at 601t.",
+    );
+    expect(message("harm Vigour 1\nwait 60s\nexpect Vigour >= 50")).toBe("3: Vigour >= 50 isn't true: Vigour is 40.");
+    expect(message("use Pie\nuse Pie")).toBe("2: The cooldown takes 10s more.");
+    expect(message("use Pie\nrefused: use Pie\nwait 10s\nuse Pie\nwait 10s\nrefused: use Pie")).toBe("holds");
+    expect(message("refused: use Pie")).toBe("1: It should have been refused, but wasn't.");
     expect(
-      says(
+      message(
         "use Pie\nexpect Grip = 12\nwear Mitts\nexpect Grip = 15\nwait 30s\nexpect no condition Warm\nexpect Grip = 13",
       ),
     ).toBe("holds");
@@ -129,17 +131,17 @@ describe("a trial", () => {
 
   it("builds a raft in one trip, takes nothing when something is missing, and says what", () => {
     const gathered = "run 2 Wrack line\nrun 2 Chandler";
-    expect(says(`${gathered}\nmake Lash a raft`)).toBe("3: Mara has not learned it from Primer.");
+    expect(message(`${gathered}\nmake Lash a raft`)).toBe("3: Mara has not learned it from Primer.");
     const whole =
       "drop 2 Pie\nwear Mitts\nget Primer\nrun 2 Wrack line\nrun 2 Chandler\nmake Lash a raft\nexpect to have Raft\nexpect to have Adze";
-    expect(says(whole)).toBe("holds");
+    expect(message(whole)).toBe("holds");
     const { play } = runTrial(catalogue, trial(whole));
     // Two runs of 30 s, a minute of work.
     expect(play?.tick).toBe(1200);
     expect(play?.bag.money.get(idOf("shells"))).toBe(2);
-    expect(says("get Primer\nget 5 Log\nmake Lash a raft")).toBe("3: Missing: 1 Log, 4 Rope.");
-    expect(says("get Primer\nget 5 Log\nrefused: make Lash a raft\nexpect to have 5 Log")).toBe("holds");
-    expect(says("run 3 Chandler")).toBe("1: It costs 4 shells, but there is 2. (3 of 3)");
+    expect(message("get Primer\nget 5 Log\nmake Lash a raft")).toBe("3: Missing: 1 Log, 4 Rope.");
+    expect(message("get Primer\nget 5 Log\nrefused: make Lash a raft\nexpect to have 5 Log")).toBe("holds");
+    expect(message("run 3 Chandler")).toBe("1: It costs 4 shells, but there is 2. (3 of 3)");
   });
 
   it("takes any items with a tag that lie in the bag, what is named before them, and says which are missing", () => {
@@ -158,7 +160,7 @@ describe("a trial", () => {
     const wooden = ["Log", "Raft"].map((name) => setField(tagged, "item", idOf(name), "tags", [idOf("wood")]));
     const world = must(tagged, wooden);
     const told = (text: string) => {
-      const { ok, says: why } = runTrial(world, trial(text, world));
+      const { ok, message: why } = runTrial(world, trial(text, world));
       return ok ? "holds" : why;
     };
     expect(told("get 3 Log\nget Raft\nmake Burn a signal\nexpect to have 0 Log\nexpect to have 0 Raft")).toBe("holds");
@@ -195,7 +197,7 @@ describe("a trial", () => {
       },
     );
     const told = (text: string) => {
-      const { ok, says: why } = runTrial(world, trial(text, world));
+      const { ok, message: why } = runTrial(world, trial(text, world));
       return ok ? "holds" : why;
     };
     // Mara has two pies, the mitts and an adze; two logs burn a minute and leave a rope each; boiling takes 40 s.
@@ -233,17 +235,19 @@ describe("a trial", () => {
         },
       },
     });
-    expect(runTrial(world, trial("make 3 Splice\nexpect to have 3 Rope\nexpect to have 0 Log", world)).says).toBe("");
+    expect(runTrial(world, trial("make 3 Splice\nexpect to have 3 Rope\nexpect to have 0 Log", world)).message).toBe(
+      "",
+    );
   });
 
   it("keeps within slots, stacks, mass and what one may own", () => {
     // Adze, pies and mitts fill three of five slots; logs go five to a stack, four kilograms each.
-    expect(says("get 10 Log\nexpect to have 10 Log")).toBe("holds");
-    expect(says("get 16 Log\nexpect to have 10 Log\nexpect to have 6 Log stored")).toBe("holds");
-    expect(says("wear Mitts\nget 16 Log\nexpect to have 15 Log")).toBe("holds");
-    expect(says("get 13 Rope")).toBe("1: A player can own at most 12.");
+    expect(message("get 10 Log\nexpect to have 10 Log")).toBe("holds");
+    expect(message("get 16 Log\nexpect to have 10 Log\nexpect to have 6 Log stored")).toBe("holds");
+    expect(message("wear Mitts\nget 16 Log\nexpect to have 15 Log")).toBe("holds");
+    expect(message("get 13 Rope")).toBe("1: A player can own at most 12.");
     const strict = { ...catalogue, pantry: { ...catalogue.pantry, overflow: "refused" as const } };
-    const { says: why } = runTrial(strict, trial("get 11 Log"));
+    const { message: why } = runTrial(strict, trial("get 11 Log"));
     expect(why).toBe("The bag's 5 slots are full. It was refused.");
   });
 

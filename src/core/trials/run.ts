@@ -8,10 +8,10 @@ import { sayQuantity } from "../numbers/format";
 import { formatTicks } from "../numbers/ticks";
 import type { Id } from "../schema/id";
 import { make, makeItem, run } from "./craft";
-import { type Goal, type Outcome, Play, type Watch } from "./play";
+import { type Goal, type StepResult, Play, type Watch } from "./play";
 import { buy, sellBack } from "./shop";
 
-type Step = Trial["steps"][number];
+type TrialStep = Trial["steps"][number];
 export interface StepRun {
   /** Ticks at which it ended. */
   readonly tick: number;
@@ -19,7 +19,7 @@ export interface StepRun {
   readonly took: number;
   readonly ok: boolean;
   /** Why not, or what it came to; "" where there is nothing to say. */
-  readonly says: string;
+  readonly message: string;
 }
 export interface TrialRun {
   readonly ok: boolean;
@@ -27,13 +27,13 @@ export interface TrialRun {
   readonly steps: readonly StepRun[];
   /** The step that failed, or at which it was stopped; -1: none did. */
   readonly failed: number;
-  readonly says: string;
+  readonly message: string;
   /** True where it needs more steps than it may take: then it is not known whether it holds. */
   readonly stopped: boolean;
   readonly play: Play | null;
 }
-const OK: Outcome = { ok: true };
-const no = (says: string): Outcome => ({ ok: false, says });
+const OK: StepResult = { ok: true };
+const no = (message: string): StepResult => ({ ok: false, message });
 
 /** Steps that one trial may take, some tenths of a second. */
 export const TRIAL_STEPS = 2_000_000;
@@ -49,7 +49,7 @@ export function runTrial(
       ok: false,
       steps: [],
       failed: -1,
-      says: "It has no test character. Choose one.",
+      message: "It has no test character. Choose one.",
       stopped: false,
       play: null,
     };
@@ -57,14 +57,14 @@ export function runTrial(
   const play = new Play(catalogue, { subject, seed: trial.seed, supplied: true, budget, stations });
   const nothing = { steps: [], failed: -1, stopped: false, play };
   if (!trial.steps.length)
-    return { ...nothing, ok: false, says: "It has no steps yet. Add steps and the results you expect." };
+    return { ...nothing, ok: false, message: "It has no steps yet. Add steps and the results you expect." };
   const steps: StepRun[] = [];
   const watches: { readonly step: number; readonly watch: Watch }[] = [];
-  const fail = (failed: number, says: string): TrialRun => ({
+  const fail = (failed: number, message: string): TrialRun => ({
     ok: false,
     steps,
     failed,
-    says,
+    message,
     stopped: play.halted !== null,
     play,
   });
@@ -75,18 +75,18 @@ export function runTrial(
     const broken = watches.find(({ watch }) => watch.broken !== null);
     if (play.halted) return fail(k, play.halted);
     if (broken) {
-      const says = brokenSays(play, broken.watch);
-      steps.push({ tick: play.tick, took: play.tick - began, ok: false, says });
-      return fail(broken.step, says);
+      const message = brokenSays(play, broken.watch);
+      steps.push({ tick: play.tick, took: play.tick - began, ok: false, message });
+      return fail(broken.step, message);
     }
     const expects = step.does.is.startsWith("expect");
     const ok = outcome.ok !== (step.refused && !expects);
-    const says = outcome.ok ? (step.refused ? "It should have been refused, but wasn't." : "") : outcome.says;
-    steps.push({ tick: play.tick, took: play.tick - began, ok, says });
-    if (!ok) return fail(k, says);
+    const message = outcome.ok ? (step.refused ? "It should have been refused, but wasn't." : "") : outcome.message;
+    steps.push({ tick: play.tick, took: play.tick - began, ok, message });
+    if (!ok) return fail(k, message);
   }
   play.finish();
-  return { ok: true, steps, failed: -1, says: "", stopped: false, play };
+  return { ok: true, steps, failed: -1, message: "", stopped: false, play };
 }
 
 function brokenSays(play: Play, { holds, broken }: Watch): string {
@@ -95,21 +95,21 @@ function brokenSays(play: Play, { holds, broken }: Watch): string {
 }
 
 /** One step; what must hold all the time is handed over to be watched. Where the budget is used up the play is halted. */
-export const does = (play: Play, step: Step, watch: (watch: Watch) => void): Outcome =>
+export const does = (play: Play, step: TrialStep, watch: (watch: Watch) => void): StepResult =>
   play.within(() => {
     const outcome = carryOut(play, step, watch);
     play.carry();
     return outcome;
   }) ?? no(play.halted ?? "");
 
-function carryOut(play: Play, { does: step, holds }: Step, watch: (watch: Watch) => void): Outcome {
+function carryOut(play: Play, { does: step, holds }: TrialStep, watch: (watch: Watch) => void): StepResult {
   const { catalogue, bag } = play;
   const { records } = catalogue;
-  const many = (times: number, one: () => Outcome): Outcome => {
+  const many = (times: number, one: () => StepResult): StepResult => {
     for (let n = 0; n < times; n++) {
       play.budget.take(1);
       const outcome = one();
-      if (!outcome.ok) return times === 1 ? outcome : no(`${outcome.says} (${n + 1} of ${times})`);
+      if (!outcome.ok) return times === 1 ? outcome : no(`${outcome.message} (${n + 1} of ${times})`);
     }
     return OK;
   };
@@ -141,7 +141,7 @@ function carryOut(play: Play, { does: step, holds }: Step, watch: (watch: Watch)
       return play.takeOff(step.item);
     case "get": {
       const put = bag.put(step.item, step.amount, play.owned(step.item) - bag.count(step.item));
-      return put.refused > 0 ? no(put.says) : OK;
+      return put.refused > 0 ? no(put.message) : OK;
     }
     case "drop": {
       const item = records.item.get(step.item);
@@ -161,8 +161,8 @@ function carryOut(play: Play, { does: step, holds }: Step, watch: (watch: Watch)
       return (step.is === "buy" ? buy : sellBack)(play, step.item, step.amount, shop);
     }
     case "split": {
-      const says = bag.splitOff(step.item, step.amount);
-      return says === null ? OK : no(says);
+      const message = bag.splitOff(step.item, step.amount);
+      return message === null ? OK : no(message);
     }
     case "merge":
       bag.merge(step.item);
@@ -175,12 +175,12 @@ function carryOut(play: Play, { does: step, holds }: Step, watch: (watch: Watch)
       bag.unload();
       return OK;
     case "swap": {
-      const says = bag.swap(step.one - 1, step.other - 1);
-      return says === null ? OK : no(says);
+      const message = bag.swap(step.one - 1, step.other - 1);
+      return message === null ? OK : no(message);
     }
     case "move": {
-      const says = bag.move(step.one - 1, step.slot);
-      return says === null ? OK : no(says);
+      const message = bag.move(step.one - 1, step.slot);
+      return message === null ? OK : no(message);
     }
     case "expect": {
       if (holds === null) return no("The expectation is empty.");

@@ -5,9 +5,9 @@ import { sayQuantity } from "../numbers/format";
 import { formatTicks } from "../numbers/ticks";
 import { type Offer, offersOf, paidBack, runsInWorld } from "../process/wares";
 import type { Id } from "../schema/id";
-import type { Outcome, Play } from "./play";
+import type { StepResult, Play } from "./play";
 
-const no = (says: string): Outcome => ({ ok: false, says });
+const no = (message: string): StepResult => ({ ok: false, message });
 
 /** What of a stock is sold, and the tick at which it is full again. */
 export interface Sold {
@@ -56,7 +56,7 @@ const fullIn = (play: Play, offer: Offer): number =>
  * Buys so much of an item, or more where it is sold by several.
  * @param from  the shop; null: the cheapest that can sell it now
  */
-export function buy(play: Play, item: Id, amount: number, from: Source | null): Outcome {
+export function buy(play: Play, item: Id, amount: number, from: Source | null): StepResult {
   const { records } = play.catalogue;
   const name = records.item.get(item)?.name ?? "";
   const offers = (from ? [from] : [...records.source.values()])
@@ -75,7 +75,7 @@ export function buy(play: Play, item: Id, amount: number, from: Source | null): 
   const bag = play.bag.copy();
   if (offer.currency !== null) bag.pay(offer.currency, offer.price * times(offer));
   const put = bag.put(item, offer.amount * times(offer), play.wornOf(item));
-  if (put.refused > 0) return no(`${sayQuantity(put.refused)} ${name} didn't fit. ${put.says}`);
+  if (put.refused > 0) return no(`${sayQuantity(put.refused)} ${name} didn't fit. ${put.message}`);
   play.bag.become(bag);
   sell(play, offer, times(offer));
   play.advance(play.tick + offer.source.ticks * times(offer));
@@ -83,7 +83,7 @@ export function buy(play: Play, item: Id, amount: number, from: Source | null): 
 }
 
 /** Sells so much of an item. @param to  the shop; null: the one that pays most */
-export function sellBack(play: Play, item: Id, amount: number, to: Source | null): Outcome {
+export function sellBack(play: Play, item: Id, amount: number, to: Source | null): StepResult {
   const { catalogue, bag } = play;
   const { records } = catalogue;
   const record = records.item.get(item);

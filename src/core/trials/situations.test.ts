@@ -116,9 +116,9 @@ function entered(
     catalogue,
     play,
     use: () => play.use(id),
-    says: () => {
+    message: () => {
       const outcome = play.use(id);
-      return outcome.ok ? "" : outcome.says;
+      return outcome.ok ? "" : outcome.message;
     },
     at: (seconds: number) => play.advance(seconds * 10),
     vigour: () => play.user.resource(idOf("Vigour")),
@@ -126,7 +126,7 @@ function entered(
     stat: (name: string) => play.user.stat(idOf(name)),
     on: (name: string) => play.user.has(idOf(name)),
     found: (rule: string) =>
-      findingsOf(catalogue, readingsOf(catalogue)).flatMap((f) => (f.rule === rule ? [f.says] : [])),
+      findingsOf(catalogue, readingsOf(catalogue)).flatMap((f) => (f.rule === rule ? [f.message] : [])),
   };
 }
 
@@ -209,11 +209,11 @@ describe("thirty situations, sayable and with the number of the hand calculation
   it("13. a tonic and a draught wait with each other, 30 s", () => {
     const game = entered("Drink: restores 1 Vigour", "Tonic");
     game.use();
-    expect(game.says()).toBe("The cooldown takes 30s more.");
+    expect(game.message()).toBe("The cooldown takes 30s more.");
     const both = withUses(game.catalogue, { Draught: ["Drink: restores 1 Vigour"] });
     const play = new Play(both, { subject: both.records.subject.get(idOf("Mara")) as never });
     play.use(idOf("Tonic"));
-    expect(play.use(idOf("Draught"))).toEqual({ ok: false, says: "The cooldown takes 30s more." });
+    expect(play.use(idOf("Draught"))).toEqual({ ok: false, message: "The cooldown takes 30s more." });
   });
   it("14. one that is ready in 10 s all the same is told: 10 against 30", () => {
     const game = entered("Drink: restores 1 Vigour, cooldown 10s", "Tonic");
@@ -229,9 +229,9 @@ describe("thirty situations, sayable and with the number of the hand calculation
     game.at(2);
     expect(game.vigour()).toBe(60);
     game.at(6.9);
-    expect(game.says()).toBe("The cooldown takes 1t more.");
+    expect(game.message()).toBe("The cooldown takes 1t more.");
     game.at(7);
-    expect(game.says()).toBe("");
+    expect(game.message()).toBe("");
   });
   it("16. a lamp of three uses leaves a spent one with the third", () => {
     const game = entered("Light: Warm 1s, lasts 3 uses, leaves Spent lamp", "Lamp", {}, { supplied: true });
@@ -244,15 +244,15 @@ describe("thirty situations, sayable and with the number of the hand calculation
   });
   it("17. two pies at a time, of three: once, and then there are too few", () => {
     const game = entered("Feast: restores 5 Vigour, 2 used up", "Pie", {}, { supplied: true });
-    expect(game.says()).toBe("");
-    expect([game.has("Pie"), game.says()]).toEqual([1, "There is no Pie left."]);
+    expect(game.message()).toBe("");
+    expect([game.has("Pie"), game.message()]).toEqual([1, "There is no Pie left."]);
   });
   it("18. a chest needs a key, which stays in the lock", () => {
     const game = entered("Unlock: takes Key, gives 3 Rope", "Crate", {}, { supplied: true });
     game.play.bag.put(idOf("Crate"), 1);
-    expect(game.says()).toBe("It needs 1 Key.");
+    expect(game.message()).toBe("It needs 1 Key.");
     game.play.bag.put(idOf("Key"), 1);
-    expect(game.says()).toBe("");
+    expect(game.message()).toBe("");
     expect([game.has("Key"), game.has("Rope"), game.has("Crate")]).toEqual([0, 3, 0]);
   });
   it("19. a line is cast with bait and kept: one rope in four casts", () => {
@@ -263,7 +263,11 @@ describe("thirty situations, sayable and with the number of the hand calculation
     expect(rope && [...rope.p]).toEqual([0.75, 0.25]);
     game.use();
     game.use();
-    expect([game.has("Rope") + game.has("Crock"), game.has("Pole"), game.says()]).toEqual([2, 1, "It needs 1 Bait."]);
+    expect([game.has("Rope") + game.has("Crock"), game.has("Pole"), game.message()]).toEqual([
+      2,
+      1,
+      "It needs 1 Bait.",
+    ]);
   });
   it("20. a key in one of ten hoards: 7, 22 and 44 for half, nine tenths and almost surely", () => {
     const hoard = base.records.table.get(idOf("Hoard"));
@@ -274,7 +278,7 @@ describe("thirty situations, sayable and with the number of the hand calculation
     const purse = entered("Open: pays 2 shells");
     purse.use();
     expect(purse.play.bag.money.get(idOf("shells"))).toBe(6);
-    expect(entered("Pay: charges 5 shells", "Pie", {}, { supplied: true }).says()).toBe("It costs 5 shells.");
+    expect(entered("Pay: charges 5 shells", "Pie", {}, { supplied: true }).message()).toBe("It costs 5 shells.");
   });
   it("22. a lesson teaches a recipe, which can't be made before", () => {
     const game = entered(
@@ -286,7 +290,7 @@ describe("thirty situations, sayable and with the number of the hand calculation
     const steps = (text: string) => {
       const { steps } = parseSteps(text, around(game.catalogue));
       const trial = { subject: idOf("Mara"), seed: 1, steps: (steps ?? []) as Trial["steps"] };
-      return runTrial(game.catalogue, trial).says;
+      return runTrial(game.catalogue, trial).message;
     };
     expect(steps("get 2 Rope\nmake Splice a net")).toBe("Mara has not learned it.");
     expect(steps("get 2 Rope\nuse Pie\nmake Splice a net\nexpect to have Crock\nrefused: use Pie")).toBe("");
@@ -307,21 +311,21 @@ describe("thirty situations, sayable and with the number of the hand calculation
   });
   it("25. only aboard or by night; nowhere ticked is told", () => {
     const game = entered("Sing: Warm, only Aboard + Night");
-    expect(game.says()).toBe("");
+    expect(game.message()).toBe("");
     game.play.situation = idOf("Ashore");
-    expect(game.says()).toBe("Only Aboard, Night.");
+    expect(game.message()).toBe("Only Aboard, Night.");
     expect(entered("Sing: Warm, nowhere").found("use-nowhere")).toHaveLength(1);
   });
   it("26. needs level 6, grip 12, being warm, not being tired", () => {
-    expect(entered("Lift: restores 1 Vigour, needs level 6").says()).toBe("It needs level 6.");
-    expect(entered("Lift: restores 1 Vigour, needs Grip 12").says()).toBe("It needs Grip 12, but there is 10.");
-    expect(entered("Lift: restores 1 Vigour, needs Warm").says()).toBe("It needs the condition Warm.");
+    expect(entered("Lift: restores 1 Vigour, needs level 6").message()).toBe("It needs level 6.");
+    expect(entered("Lift: restores 1 Vigour, needs Grip 12").message()).toBe("It needs Grip 12, but there is 10.");
+    expect(entered("Lift: restores 1 Vigour, needs Warm").message()).toBe("It needs the condition Warm.");
     const game = entered("Lift: Tired, not while Tired");
-    expect([game.says(), game.says()]).toEqual(["", "Not while Tired."]);
+    expect([game.message(), game.message()]).toEqual(["", "Not while Tired."]);
   });
   it("27. nobody eats in vain, and is told why", () => {
     const game = entered('Eat: restores 60 Vigour, refused when it would do nothing message "You are full."');
-    expect([game.says(), game.vigour(), game.says()]).toEqual(["", 100, "You are full."]);
+    expect([game.message(), game.vigour(), game.message()]).toEqual(["", 100, "You are full."]);
   });
   it("28. a bell is rung three times by the game itself", () => {
     const game = entered("Ring: signals Ring the bell (strokes: 3), kept");
@@ -346,7 +350,7 @@ describe("thirty situations, sayable and with the number of the hand calculation
     expect(game.stat("Haul")).toBe(15);
     expect(game.play.wear(idOf("Pole"))).toEqual({ ok: true });
     expect(game.stat("Haul")).toBe(22);
-    expect(game.play.wear(idOf("Pack"))).toEqual({ ok: false, says: "Pole blocks Back." });
+    expect(game.play.wear(idOf("Pack"))).toEqual({ ok: false, message: "Pole blocks Back." });
     game.play.takeOff(idOf("Pole"));
     game.play.wear(idOf("Pack"));
     expect([game.stat("Haul"), game.play.bag.limits.slots]).toEqual([15, 10]);

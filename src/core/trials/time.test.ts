@@ -89,9 +89,9 @@ function run(text: string, catalogue = base, more: Partial<Trial> = {}) {
   expect(formatSteps(steps, around(catalogue))).toBe(text);
   return runTrial(catalogue, { subject: idOf("Mara"), steps: steps as Trial["steps"], seed: 1, ...more });
 }
-function says(text: string, catalogue = base, more: Partial<Trial> = {}): string {
-  const { ok, says, failed } = run(text, catalogue, more);
-  return ok ? "holds" : `${failed + 1}: ${says}`;
+function message(text: string, catalogue = base, more: Partial<Trial> = {}): string {
+  const { ok, message, failed } = run(text, catalogue, more);
+  return ok ? "holds" : `${failed + 1}: ${message}`;
 }
 
 describe("a trial and time", () => {
@@ -103,9 +103,9 @@ describe("a trial and time", () => {
       [100, 50],
       [100, 0],
     ]);
-    expect(says("expect Vigour >= 60 within 10s")).toBe("1: Vigour >= 60 wasn't true within 10s: Vigour is 50.");
-    expect(says("expect Vigour >= 60 by 10s")).toBe("1: Vigour >= 60 wasn't true by 10s: Vigour is 50.");
-    expect(says("wait 20s\nexpect Vigour >= 10 by 10s")).toBe(
+    expect(message("expect Vigour >= 60 within 10s")).toBe("1: Vigour >= 60 wasn't true within 10s: Vigour is 50.");
+    expect(message("expect Vigour >= 60 by 10s")).toBe("1: Vigour >= 60 wasn't true by 10s: Vigour is 50.");
+    expect(message("wait 20s\nexpect Vigour >= 10 by 10s")).toBe(
       "2: Vigour >= 10 had to be true by 10s, but it is already 20s: Vigour is 60.",
     );
   });
@@ -117,18 +117,20 @@ describe("a trial and time", () => {
     );
     expect(ok).toBe(true);
     expect(steps.map((s) => s.tick)).toEqual([0, 0, 50, 150]);
-    expect(says("context Aboard\nget 3 Pie\nuse Pie every 20s\nexpect no condition Warm within 15s")).toBe("holds");
-    expect(says("get 2 Pie\nexpect to have 3 Pie within 10s")).toBe(
+    expect(message("context Aboard\nget 3 Pie\nuse Pie every 20s\nexpect no condition Warm within 15s")).toBe("holds");
+    expect(message("get 2 Pie\nexpect to have 3 Pie within 10s")).toBe(
       "2: There are 2 Pie in the bag, not 3: it wasn't true within 10s.",
     );
-    expect(says("expect the condition Warm by 5s")).toBe("1: The condition Warm isn't active: it wasn't true by 5s.");
+    expect(message("expect the condition Warm by 5s")).toBe(
+      "1: The condition Warm isn't active: it wasn't true by 5s.",
+    );
   });
 
   it("does not pass while it has no steps", () => {
     expect(runTrial(base, { subject: idOf("Mara"), steps: [], seed: 1 })).toMatchObject({ ok: false, stopped: false });
     const catalogue = withMore(base, { trial: { Empty: { subject: idOf("Mara") } } });
     const found = findingsOf(catalogue, readingsOf(catalogue)).filter((f) => f.rule === "trial-fails");
-    expect(found.map((f) => f.says)).toEqual([
+    expect(found.map((f) => f.message)).toEqual([
       "The trial Empty fails: It has no steps yet. Add steps and the results you expect.",
     ]);
   });
@@ -186,10 +188,10 @@ describe("layers and pulses", () => {
 describe("what a use costs", () => {
   it("is refused without it, several costs of one resource counting together, and is drained", () => {
     // Breath stands at 8 of 20 and can't fall below 2.
-    expect(says("get Horn\nuse Horn\nexpect Breath = 3\nuse Horn")).toBe("4: It costs 5 Breath, but there is 1.");
-    expect(says("get Horn\nuse Horn as Hum")).toBe("2: It costs 7 Breath, but there is 6.");
+    expect(message("get Horn\nuse Horn\nexpect Breath = 3\nuse Horn")).toBe("4: It costs 5 Breath, but there is 1.");
+    expect(message("get Horn\nuse Horn as Hum")).toBe("2: It costs 7 Breath, but there is 6.");
     const catalogue = must(base, [setField(base, "subject", idOf("Mara"), "resources", [vigour])]);
-    expect(says("get Horn\nuse Horn", catalogue)).toBe("2: It costs Breath, which Mara does not have.");
+    expect(message("get Horn\nuse Horn", catalogue)).toBe("2: It costs Breath, which Mara does not have.");
   });
 
   it("is waited for by what is to happen as soon as it holds", () => {
@@ -202,8 +204,8 @@ describe("what a use costs", () => {
   it("is no benefit that keeps a guarded use from being refused", () => {
     const guarded = withUses(base, { Bench: ["Sit: costs 1 Breath, restores 5 Vigour, kept, not in vain"] });
     const full = must(guarded, [setField(guarded, "resource", vigour, "start", null)]);
-    expect(says("get Bench\nuse Bench", full)).toBe("2: It would do nothing.");
-    expect(says("get Bench\nuse Bench", guarded)).toBe("holds");
+    expect(message("get Bench\nuse Bench", full)).toBe("2: It would do nothing.");
+    expect(message("get Bench\nuse Bench", guarded)).toBe("holds");
   });
 });
 
@@ -211,45 +213,45 @@ describe("what is carried", () => {
   it("gives a condition for as long as it is in the bag, which nothing clears", () => {
     const catalogue = withUses(base, { Eel: ["Stroke: clears Burdened, kept"] });
     expect(
-      says("expect Grip = 10\nget Anchor\nexpect Grip = 6\nget Eel\nuse Eel\nwait 1h\nexpect Grip = 6", catalogue),
+      message("expect Grip = 10\nget Anchor\nexpect Grip = 6\nget Eel\nuse Eel\nwait 1h\nexpect Grip = 6", catalogue),
     ).toBe("holds");
     expect(
-      says("get Anchor\nexpect the condition Burdened\ndrop Anchor\nexpect no condition Burdened\nexpect Grip = 10"),
+      message("get Anchor\nexpect the condition Burdened\ndrop Anchor\nexpect no condition Burdened\nexpect Grip = 10"),
     ).toBe("holds");
   });
 
   it("is a purpose of the item, and a way for the condition to come about, also after edits", () => {
     const unapplied = (of: Catalogue) =>
-      findingsOf(of, readingsOf(of)).filter((f) => f.rule === "condition-unapplied" && /Burdened/.test(f.says));
+      findingsOf(of, readingsOf(of)).filter((f) => f.rule === "condition-unapplied" && /Burdened/.test(f.message));
     expect(unapplied(base)).toEqual([]);
     const engine = new Engine(base);
     engine.change([setField(base, "item", idOf("Anchor"), "carrying", [])]);
     expect(unapplied(engine.catalogue)).toHaveLength(1);
     expect(
-      engine.model().findings.filter((f) => f.rule === "condition-unapplied" && /Burdened/.test(f.says)),
+      engine.model().findings.filter((f) => f.rule === "condition-unapplied" && /Burdened/.test(f.message)),
     ).toHaveLength(1);
   });
 });
 
 describe("the world", () => {
   it("has situations with a rule of their own for a full bag", () => {
-    expect(says("context Ashore\nget 2 Pie\nget Pie")).toBe("3: The bag's 2 slots are full. It was refused.");
-    expect(says("context Aboard\nget 3 Pie\nexpect to have Pie stored\ncontext Ashore\nget Pie")).toMatch(/^5: /);
+    expect(message("context Ashore\nget 2 Pie\nget Pie")).toBe("3: The bag's 2 slots are full. It was refused.");
+    expect(message("context Aboard\nget 3 Pie\nexpect to have Pie stored\ncontext Ashore\nget Pie")).toMatch(/^5: /);
   });
 
   it("asks for stations only where a trial says which are at hand", () => {
     const make = "get Eel\nmake Bake\nget Eel\nmake Twist";
-    expect(says(make)).toBe("holds");
+    expect(message(make)).toBe("holds");
     const named = (...names: string[]) => ({ atHand: "those named" as const, stations: names.map(idOf) });
-    expect(says(make, base, named())).toBe("2: any oven is not available.");
-    expect(says(make, base, named("Hearth"))).toBe("4: Bench is not available.");
-    expect(says(make, base, named("Hearth", "Bench"))).toBe("holds");
-    expect(says("get Hearth\nget Eel\nmake Bake", base, named())).toMatch(/holds|fit/);
+    expect(message(make, base, named())).toBe("2: any oven is not available.");
+    expect(message(make, base, named("Hearth"))).toBe("4: Bench is not available.");
+    expect(message(make, base, named("Hearth", "Bench"))).toBe("holds");
+    expect(message("get Hearth\nget Eel\nmake Bake", base, named())).toMatch(/holds|fit/);
   });
 
   it("has purses that hold so much: what is beyond it does not come", () => {
-    expect(says("run Chest")).toBe("holds");
-    expect(says("run Toll")).toBe("1: A character can carry at most 50 shells and has 0.");
+    expect(message("run Chest")).toBe("holds");
+    expect(message("run Toll")).toBe("1: A character can carry at most 50 shells and has 0.");
     const play = run("run Chest").play;
     expect(play?.bag.money.get(shells)).toBe(9);
     expect(play?.bag.earn(shells, 100)).toBe(59);
@@ -257,7 +259,7 @@ describe("the world", () => {
   });
 
   it("has sources that drop the kit of a character, in costs as in trials, also after it was edited", () => {
-    expect(says("run Chest\nexpect to have 2 Rope")).toBe("holds");
+    expect(message("run Chest\nexpect to have 2 Rope")).toBe("holds");
     const lines = (of: Catalogue) =>
       sourceProcesses(of.records.source.get(idOf("Robber")) as Source, of).map((p) =>
         p.lines.map((l) => [l.item, l.min, l.chance]),
@@ -292,8 +294,8 @@ describe("the world", () => {
       recipe: { Sew: { lines: [line("ingredient", idOf("Sail"), 2), line("output", idOf("Banner"))] } },
     } as Parameters<typeof tried>[0]);
     const short = findingsOf(gift, readingsOf(gift)).filter((f) => f.rule === "supply-short");
-    expect(short.map((f) => f.says)).toEqual(["Only 1 Sail can exist in a world, but Sew needs 2."]);
-    expect(says("run Welcome\nexpect to have Sail\nrun Welcome", gift)).toBe(
+    expect(short.map((f) => f.message)).toEqual(["Only 1 Sail can exist in a world, but Sew needs 2."]);
+    expect(message("run Welcome\nexpect to have Sail\nrun Welcome", gift)).toBe(
       "3: Welcome can happen only once in a world.",
     );
   });
@@ -302,7 +304,7 @@ describe("the world", () => {
     const { play, ok } = run("get Pie\nget Eel\nswap 1 and 2");
     expect(ok).toBe(true);
     expect(play?.bag.stacks.map((s) => s.item)).toEqual([idOf("Eel"), idOf("Pie")]);
-    expect(says("get Pie\nswap 1 and 2")).toBe("2: There is no stack 2: there are 1.");
+    expect(message("get Pie\nswap 1 and 2")).toBe("2: There is no stack 2: there are 1.");
   });
 
   it("has bags of which each slot has its place: a stack that goes leaves it empty, and what comes fills it first", () => {
@@ -323,7 +325,7 @@ describe("the world", () => {
       ["get Eel\nmove 3 to slot 2", "2: There is no stack 3: there are 1."],
       ["get 2 Pie\nmove 1 to slot 4", "2: Several full stacks share this place. Split one off first."],
     ])
-      expect(says(text, wide)).toBe(wrong);
+      expect(message(text, wide)).toBe(wrong);
   });
 
   it("tells how somebody else there fares, too", () => {

@@ -15,8 +15,8 @@ const empty = emptyCatalogue(pantry());
 const catalogue = must(empty, planImport(empty, readFileSync("src/demo/brackwater-reach.json", "utf8")).edits);
 const trial = (key: string) => byKey(catalogue, "trial", key) as Trial;
 const told = (of: typeof catalogue, t: Trial) => {
-  const { ok, says, steps } = runTrial(of, t);
-  return JSON.stringify([ok, says, steps]);
+  const { ok, message, steps } = runTrial(of, t);
+  return JSON.stringify([ok, message, steps]);
 };
 
 describe("what a trial hangs on", () => {

@@ -3,7 +3,7 @@ import type { Catalogue } from "../catalogue/catalogue";
 import { seeded } from "../numbers/seeded";
 import type { Id } from "../schema/id";
 import { idOf, tried } from "../testing/tryout";
-import { bestSet, type Wanted } from "./best-set";
+import { bestSet, type SetRequest } from "./best-set";
 import { Reckoner } from "./reckon";
 import { baseOf, combined, roomOf, totals, wearProblem, within } from "./worn";
 
@@ -124,7 +124,7 @@ describe("the best set", () => {
     });
     return { catalogue, costs };
   }
-  const wanted = (most: number): Wanted => ({
+  const wanted = (most: number): SetRequest => ({
     weights: new Map([
       [idOf("Grip"), 1],
       [idOf("Draught"), 12],

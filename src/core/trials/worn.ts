@@ -119,15 +119,17 @@ export function puttingOn(
   item: Item,
   worn: readonly Item[],
   level = subject.level,
-): { readonly worn: readonly Item[]; readonly off: readonly Item[]; readonly says: null } | { readonly says: string } {
+):
+  | { readonly worn: readonly Item[]; readonly off: readonly Item[]; readonly message: null }
+  | { readonly message: string } {
   const off: Item[] = [];
   let left = worn;
   for (;;) {
-    const says = wearProblem(catalogue, subject, item, left, level);
-    if (says === null) return { worn: [...left, item], off, says };
+    const message = wearProblem(catalogue, subject, item, left, level);
+    if (message === null) return { worn: [...left, item], off, message };
     const slot = slotOf(catalogue, item);
     const inTheWay = slot === null ? -1 : left.findIndex((each) => slotOf(catalogue, each) === slot);
-    if (inTheWay < 0) return { says };
+    if (inTheWay < 0) return { message };
     off.push(left[inTheWay]);
     left = left.filter((_, k) => k !== inTheWay);
   }

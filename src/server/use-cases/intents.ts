@@ -71,8 +71,8 @@ export function readied(
 /** What is wrong with the name of a picture: it follows from its bytes. */
 function misnamed({ name, base64, place }: ReadPicture): Issue[] {
   const right = pictureName(Buffer.from(base64, "base64"));
-  const says = `This file is not the picture ${name}; its name is ${right}. Use that name here and for the icons.`;
-  return right === name ? [] : [issue(`${place}.name`, says, { suggestions: [right] })];
+  const message = `This file is not the picture ${name}; its name is ${right}. Use that name here and for the icons.`;
+  return right === name ? [] : [issue(`${place}.name`, message, { suggestions: [right] })];
 }
 
 function answered(

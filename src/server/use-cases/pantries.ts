@@ -15,14 +15,14 @@ export interface Pantries {
 
 export type NewPantry =
   | { readonly is: "made"; readonly key: string; readonly name: string }
-  | { readonly is: "no name"; readonly says: string }
+  | { readonly is: "no name"; readonly message: string }
   | { readonly is: "taken"; readonly key: string };
 
 /** A new pantry with the default settings; its key is made of its name. */
 export async function newPantry(host: Pantries, name: string): Promise<NewPantry> {
-  const says =
+  const message =
     textProblem(name, { max: 120, name: true }) ?? (name.trim() ? null : "Enter a name with at least one letter.");
-  if (says) return { is: "no name", says };
+  if (message) return { is: "no name", message };
   const made = keyFrom(name, "pantry");
   const taken = new Set((await host.pantries()).map((p) => p.key));
   // Without a letter that can be written in a key they are numbered; a name that is there already is a slip.

@@ -16,7 +16,7 @@ import { count } from "@/core/numbers/format";
 import { labelOf } from "../grid/field-columns";
 import { figuresOf, useLive, useStore } from "../pantry/provider";
 import { Button } from "../kit/kit";
-import { BeforeAndAfter, Over, Scrolled } from "../kit/over";
+import { BeforeAndAfter, DialogFrame, Scrolled } from "../kit/dialog-frame";
 
 /** Fields that make no sense for many at once. */
 const ALONE: { readonly [K in BulkKind]: readonly string[] } = {
@@ -108,7 +108,7 @@ export function BulkPanel<K extends BulkKind>({
     change();
     moving.reset();
   };
-  const changed = plan?.ok ? plan.rows.filter((r) => r.says === null).length : 0;
+  const changed = plan?.ok ? plan.rows.filter((r) => r.message === null).length : 0;
   const refused = plan?.ok ? plan.rows.length - changed : 0;
   const write = async () => {
     const label = fields.find((f) => f.path === path)?.label ?? path;
@@ -117,7 +117,7 @@ export function BulkPanel<K extends BulkKind>({
     if (answer.ok) onClose();
   };
   return (
-    <Over
+    <DialogFrame
       title={`Edit ${count(records.length, kind)}`}
       onClose={onClose}
       head={
@@ -248,7 +248,7 @@ export function BulkPanel<K extends BulkKind>({
         {!plan && <p className="py-3 text-second">Enter a value to preview every change.</p>}
         {plan && !plan.ok && (
           <p role="alert" className="py-3 text-beet">
-            {plan.says}
+            {plan.message}
           </p>
         )}
         {plan?.ok && plan.rows.length === 0 && <p className="py-3 text-second">Nothing would change.</p>}
@@ -261,6 +261,6 @@ export function BulkPanel<K extends BulkKind>({
           />
         )}
       </Scrolled>
-    </Over>
+    </DialogFrame>
   );
 }

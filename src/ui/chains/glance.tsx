@@ -135,7 +135,7 @@ function Loops({ loops, onOpen }: { loops: Found["loops"]; onOpen: () => void })
       <button type="button" className="min-h-6 font-semibold hover:underline" onClick={onOpen}>
         {said
           .filter(([n]) => n > 0)
-          .map(([n, says]) => `${n} ${says}`)
+          .map(([n, message]) => `${n} ${message}`)
           .join(", ")}
       </button>
     </p>

@@ -1,7 +1,7 @@
 "use client";
 /** Details of one item of a chain, and the alternative ways to make it. */
-import type { Chain, Thing, Way } from "@/core/chains/chain";
-import type { Named } from "@/core/chains/written";
+import type { Chain, ChainNode, ChainAlternative } from "@/core/chains/chain";
+import type { NodeWords } from "@/core/chains/written";
 import { written } from "@/core/checks/written";
 import { recordAt } from "@/core/catalogue/catalogue";
 import { isItem } from "@/core/process/node";
@@ -12,8 +12,8 @@ import { useLive } from "../pantry/provider";
 
 interface Props {
   readonly chain: Chain;
-  readonly thing: Thing;
-  readonly named: Named;
+  readonly thing: ChainNode;
+  readonly named: NodeWords;
   readonly say: (n: number) => string;
   readonly switched: readonly string[];
   readonly folded: boolean;
@@ -26,7 +26,7 @@ export function ChainPanel({ chain, thing, named, say, switched, folded, onSwitc
   const places = usePlaces();
   const { catalogue } = useLive();
   const itself = isItem(thing.node);
-  const line = (way: Way): string => {
+  const line = (way: ChainAlternative): string => {
     const record = recordAt(catalogue, way.by.kind, way.by.id);
     return record
       ? written(catalogue, { kind: way.by.kind, id: way.by.id, key: record.key, name: way.name })

@@ -1,10 +1,10 @@
 "use client";
 /** The drawing of a chain: ribbons under things, walked by keyboard. */
 import { type KeyboardEvent, type RefObject, useCallback, useEffect, useRef, useState } from "react";
-import type { Thing } from "@/core/chains/chain";
+import type { ChainNode } from "@/core/chains/chain";
 import { type Direction, stepFrom } from "@/core/chains/folding";
 import { HEIGHT, WIDTH } from "@/core/chains/layout";
-import type { Named } from "@/core/chains/written";
+import type { NodeWords } from "@/core/chains/written";
 import { held } from "@/core/catalogue/inheritance";
 import { type Node, isItem } from "@/core/process/node";
 import { count } from "@/core/numbers/format";
@@ -59,7 +59,7 @@ function useZoom(
 
 interface Props {
   readonly drawn: Drawn;
-  readonly named: Named;
+  readonly named: NodeWords;
   readonly picked: Node;
   readonly folded: ReadonlySet<Node>;
   readonly told: string;
@@ -68,7 +68,7 @@ interface Props {
   readonly onFold: (node: Node) => void;
   readonly onOpen: (node: Node) => void;
   /** The n-th of its other ways. */
-  readonly onWay: (thing: Thing, n: number) => void;
+  readonly onWay: (thing: ChainNode, n: number) => void;
 }
 
 export function Stage({ drawn, named, picked, folded, told, onPick, onFollow, onFold, onOpen, onWay }: Props) {
@@ -92,7 +92,7 @@ export function Stage({ drawn, named, picked, folded, told, onPick, onFollow, on
       top: (box.y + HEIGHT / 2) * zoom - current.clientHeight / 2,
     });
   }, [chain.item, layout.width, zoom]);
-  const pressed = (e: KeyboardEvent, thing: Thing) => {
+  const pressed = (e: KeyboardEvent, thing: ChainNode) => {
     const { node } = thing;
     const direction = ARROWS[e.key];
     if (e.ctrlKey || e.metaKey || e.altKey) return;
@@ -140,7 +140,7 @@ export function Stage({ drawn, named, picked, folded, told, onPick, onFollow, on
               })}
             </svg>
             {layout.boxes.map(({ node, x, y }) => {
-              const thing = things.get(node) as Thing;
+              const thing = things.get(node) as ChainNode;
               const item = isItem(node) ? catalogue.records.item.get(node) : undefined;
               const colour = (item?.type && catalogue.records.type.get(item.type)?.colour) || "var(--third)";
               return (

@@ -1,15 +1,15 @@
 "use client";
 /** A chain as a file. */
 import { useState } from "react";
-import { chainDot, chainGraphml, chainSvg, type Named } from "@/core/chains/written";
+import { chainDot, chainGraphml, chainSvg, type NodeWords } from "@/core/chains/written";
 import { save } from "../tables/save";
 import type { Drawn } from "./use-layout";
 
 /** Pixels that a browser draws without trouble. */
 const LARGEST = 8_000;
 
-export function TakeOut({ drawn, named, name }: { drawn: Drawn; named: Named; name: string }) {
-  const [says, setSays] = useState("");
+export function TakeOut({ drawn, named, name }: { drawn: Drawn; named: NodeWords; name: string }) {
+  const [message, setSays] = useState("");
   const { chain, layout } = drawn;
   const svg = () => chainSvg(chain, layout, named);
   const formats: { readonly [format: string]: () => void | Promise<void> } = {
@@ -28,9 +28,9 @@ export function TakeOut({ drawn, named, name }: { drawn: Drawn; named: Named; na
   };
   return (
     <span className="flex items-center gap-1.5">
-      {says && (
+      {message && (
         <span role="alert" className="text-beet">
-          {says}
+          {message}
         </span>
       )}
       <select

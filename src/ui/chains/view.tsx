@@ -6,7 +6,7 @@ import { byKey } from "@/core/catalogue/keys";
 import { around, namesOf } from "@/core/catalogue/surroundings";
 import { foldedAway } from "@/core/chains/folding";
 import type { Weighing } from "@/core/chains/layout";
-import type { Thing } from "@/core/chains/chain";
+import type { ChainNode } from "@/core/chains/chain";
 import { isItem, type Node, sayNode } from "@/core/process/node";
 import { count, sayCost, sayQuantity } from "@/core/numbers/format";
 import { saySeconds } from "@/core/numbers/ticks";
@@ -58,7 +58,7 @@ export function ChainsView() {
     setPicked(null);
     places.ask({ of: catalogue.records.item.get(node)?.key ?? null, ways: null });
   };
-  const switchTo = (thing: Thing, key: string | null) => {
+  const switchTo = (thing: ChainNode, key: string | null) => {
     const own = new Set([thing.way, ...thing.others].map((w) => w?.key));
     const rest = ways.filter((w) => !own.has(w));
     places.ask({ ways: [...rest, ...(key ? [key] : [])].join(WAY) || null });
@@ -71,8 +71,8 @@ export function ChainsView() {
   const say = (n: number) => (by === "value" ? sayCost(n) : saySeconds(n));
   const named = {
     name: (node: Node) => sayNode(around(catalogue), node),
-    cost: (t: Thing) => (t.cost === null ? "unobtainable" : say(t.cost)),
-    amount: (t: Thing) => (t.amount === null || t.node === chain?.item ? "" : `${sayQuantity(t.amount)} ×`),
+    cost: (t: ChainNode) => (t.cost === null ? "unobtainable" : say(t.cost)),
+    amount: (t: ChainNode) => (t.amount === null || t.node === chain?.item ? "" : `${sayQuantity(t.amount)} ×`),
   };
   const thing = drawn?.chain.things.find((t) => t.node === (picked ?? item?.id));
   return (
@@ -200,9 +200,9 @@ function Choice({
     <label className="ml-3 flex items-center gap-1.5">
       <span className="head">{label}</span>
       <select className="field w-auto!" value={value} onChange={(e) => onPick(e.target.value)}>
-        {of.map(([v, says]) => (
+        {of.map(([v, message]) => (
           <option key={v} value={v}>
-            {says}
+            {message}
           </option>
         ))}
       </select>

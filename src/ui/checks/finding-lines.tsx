@@ -18,7 +18,7 @@ export function FindingLines({ findings, className }: { findings: readonly Findi
             <span className="mt-1.5">
               <Dot severity={f.severity} />
             </span>
-            {f.says}
+            {f.message}
           </button>
         </li>
       ))}

@@ -232,7 +232,7 @@ function FindingRow({
       </span>
       <span className="min-w-0">
         <span className="block font-bold">{ruleTitle(finding.rule)}</span>
-        <span className="line-clamp-2 text-second">{finding.says}</span>
+        <span className="line-clamp-2 text-second">{finding.message}</span>
       </span>
     </Option>
   );
@@ -243,12 +243,12 @@ function Detail({ finding }: { finding: Finding }) {
   return (
     <>
       <p className="head pb-1">{ruleTitle(finding.rule)}</p>
-      <h2 className="max-w-[64ch] pb-3 text-[17px] leading-6">{finding.says}</h2>
+      <h2 className="max-w-[64ch] pb-3 text-[17px] leading-6">{finding.message}</h2>
       <EvidenceView evidence={finding.evidence} />
       <h3 className="head pt-4 pb-1">Fixes</h3>
       <ul className="space-y-1.5">
         {finding.fixes.map((fix) => (
-          <FixRow key={fix.says} fix={fix} />
+          <FixRow key={fix.message} fix={fix} />
         ))}
       </ul>
       <h3 className="head pt-4 pb-1">Records</h3>
@@ -273,12 +273,12 @@ function FixRow({ fix }: { fix: Fix }) {
   const places = usePlaces();
   const apply = async () => {
     if (fix.do === "open") places.open(fix.kind, fix.id);
-    else await store.submit(editsOf(catalogue, fix), fix.says);
+    else await store.submit(editsOf(catalogue, fix), fix.message);
   };
   return (
     <li className="flex items-center gap-3 rounded-sm border border-line bg-salt px-3 py-2">
       <span className="min-w-0 flex-1">
-        <span className="font-semibold">{fix.says}</span>
+        <span className="font-semibold">{fix.message}</span>
         <span className="block text-second">
           {fix.do === "open"
             ? "opens the record"
@@ -289,7 +289,7 @@ function FixRow({ fix }: { fix: Fix }) {
       </span>
       <Button
         look={fix.do === "edit" || fix.do === "merge" ? "solid" : "plain"}
-        aria-label={`${fix.do === "open" ? "Open" : "Apply"}: ${fix.says}`}
+        aria-label={`${fix.do === "open" ? "Open" : "Apply"}: ${fix.message}`}
         onClick={() => void apply()}
       >
         {fix.do === "open" ? "Open" : "Apply"}
@@ -337,7 +337,7 @@ function LoopDetail({ at }: { at: number }) {
   const places = usePlaces();
   const loop = model.loops[at];
   if (!loop) return null;
-  const says: Record<Verdict, string> = {
+  const message: Record<Verdict, string> = {
     stuck: "Nothing leads into this loop, so it can't be started.",
     gaining: "Some recipes in this loop give more than they take. The findings name them, with proof.",
     even: "One round can return exactly what went in: no gain, no loss.",
@@ -346,7 +346,7 @@ function LoopDetail({ at }: { at: number }) {
   return (
     <>
       <p className="head pb-1">A loop of {count(loop.items.length, "item")}</p>
-      <h2 className="pb-3 text-[17px]">{says[loop.verdict]}</h2>
+      <h2 className="pb-3 text-[17px]">{message[loop.verdict]}</h2>
       <p className="flex flex-wrap gap-1.5">
         {loop.items.slice(0, 80).map((id) => (
           <Jar key={id} id={id} onOpen={places.openItem} />

@@ -133,7 +133,7 @@ function Written({
         <ul className="columns-2 gap-8 xl:columns-3">
           {of.map(([node, n]) => (
             <li key={node} className="flex justify-between gap-2 border-b border-hair py-0.5">
-              <Named node={node} name={name} />
+              <NodeName node={node} name={name} />
               <span className="num">{sayQuantity(n)}</span>
             </li>
           ))}
@@ -204,7 +204,7 @@ function Written({
           <ul className="max-w-100">
             {plan.busy.map(([node, seconds]) => (
               <li key={node} className="flex justify-between gap-2 border-b border-hair py-0.5">
-                <Named node={node} name={name} />
+                <NodeName node={node} name={name} />
                 <span className="num">{saySeconds(seconds)}</span>
               </li>
             ))}
@@ -216,7 +216,7 @@ function Written({
   );
 }
 
-function Named({ node, name }: { node: Node; name: (node: Node) => string }) {
+function NodeName({ node, name }: { node: Node; name: (node: Node) => string }) {
   const places = usePlaces();
   return isItem(node) ? (
     <button type="button" className="truncate hover:underline" onClick={() => places.openItem(node)}>
@@ -283,7 +283,7 @@ function Amounts({
           onDone={(typed) => {
             if (!typed) return null;
             const wanted = wantedBy(catalogue, typed);
-            if ("says" in wanted) return wanted.says;
+            if ("message" in wanted) return wanted.message;
             const others = basket.filter(([there]) => there.id !== wanted.item.id);
             onBasket([...others, [wanted.item, wanted.amount] as const]);
             return null;

@@ -27,8 +27,8 @@ export function useReading<T>(field: Field<T>): {
     shown: (value) => (value === null || value === undefined ? "" : field.format(value, here)),
     read(text) {
       const read = field.parse(text, { ...here, make: () => null });
-      const says = "value" in read ? problemOf(field as unknown as Field, read.value, here.has) : null;
-      return says === null ? read : { says };
+      const message = "value" in read ? problemOf(field as unknown as Field, read.value, here.has) : null;
+      return message === null ? read : { message };
     },
   };
 }
@@ -64,8 +64,8 @@ export function NumberInput({
   const read = (text: string): Read<number | null> => {
     if (text === "" && empty !== undefined) return { value: empty };
     const found = typedNumber(text, { format: numbers, unit, ticksPerSecond: pantry.ticksPerSecond });
-    const says = "value" in found ? numberProblem(found.value, rules) : found.says;
-    return says === null && "value" in found ? found : { says: says ?? "" };
+    const message = "value" in found ? numberProblem(found.value, rules) : found.message;
+    return message === null && "value" in found ? found : { message: message ?? "" };
   };
   return (
     <TypedInput {...looks} numeric shown={value === null ? "" : written(value, numbers)} read={read} onDone={onDone} />

@@ -160,11 +160,11 @@ function NestedForm({ kind, record, name, field }: FormProps) {
   const here = around(catalogue);
   field.check(value, {
     has: (k, id) => here.has(k, id),
-    fault: (path, says) => faults.push(path ? `${place(path)}: ${says}` : says),
+    fault: (path, message) => faults.push(path ? `${place(path)}: ${message}` : message),
   });
   const change = (next: unknown) => {
     const wrong: string[] = [];
-    field.check(next, { has: (k, id) => here.has(k, id), fault: (_, says) => wrong.push(says) });
+    field.check(next, { has: (k, id) => here.has(k, id), fault: (_, message) => wrong.push(message) });
     setDraft({ value: next, of: stored });
     if (!wrong.length && !same(next, stored))
       void store.submit([{ op: "set", kind, id: record.id, field: name, from: stored, to: next } as never]);
@@ -192,7 +192,7 @@ function MapForm({ kind, record, name, field }: FormProps) {
   const here = around(catalogue);
   const { parts } = field;
   const [adding, setAdding] = useState("");
-  const [says, setSays] = useState<string | null>(null);
+  const [message, setSays] = useState<string | null>(null);
   if (!parts) return null;
   const value = (record as unknown as Readonly<Record<string, unknown>>)[name];
   const ids = parts.names(value) as Id[];
@@ -216,7 +216,7 @@ function MapForm({ kind, record, name, field }: FormProps) {
       <span className="flex items-center gap-1.5 pt-1">
         <input
           aria-label={`Another ${parts.kind}`}
-          className={cx("field w-44!", says && "border-beet!")}
+          className={cx("field w-44!", message && "border-beet!")}
           placeholder={`Name of a ${parts.kind}`}
           list={`${name}-names`}
           value={adding}
@@ -231,9 +231,9 @@ function MapForm({ kind, record, name, field }: FormProps) {
           Add
         </Button>
       </span>
-      {says && (
+      {message && (
         <p role="alert" className="text-[12px] text-beet">
-          {says}
+          {message}
         </p>
       )}
     </>
@@ -244,7 +244,7 @@ function MapForm({ kind, record, name, field }: FormProps) {
 function PasteGrowth({ record }: { readonly record: TrialSubject }) {
   const { catalogue } = useLive();
   const store = useStore();
-  const [says, setSays] = useState("");
+  const [message, setSays] = useState("");
   const stats = [...catalogue.records.stat.values()];
   const [stat, setStat] = useState<string>(stats[0]?.id ?? "");
   const take = (text: string) => {
@@ -289,9 +289,9 @@ function PasteGrowth({ record }: { readonly record: TrialSubject }) {
         value=""
         onChange={(e) => take(e.target.value)}
       />
-      {says && (
+      {message && (
         <p role="alert" className="text-[12px] text-beet">
-          {says}
+          {message}
         </p>
       )}
     </div>

@@ -3,7 +3,7 @@
 import { Check } from "lucide-react";
 import { Button, cx } from "../kit/kit";
 import { useLive } from "../pantry/provider";
-import { type Step, stepsOf } from "./steps";
+import { type WorkStep, stepsOf } from "./steps";
 import { usePlaces } from "./navigate";
 
 export function NextSteps({ onGo }: { readonly onGo?: () => void }) {
@@ -11,7 +11,7 @@ export function NextSteps({ onGo }: { readonly onGo?: () => void }) {
   const places = usePlaces();
   const steps = stepsOf(catalogue, model);
   const next = steps.find((step) => !step.done);
-  const go = ({ view, query }: Step) => {
+  const go = ({ view, query }: WorkStep) => {
     onGo?.();
     places.go(view, query);
   };
@@ -33,7 +33,7 @@ export function NextSteps({ onGo }: { readonly onGo?: () => void }) {
             <span className="min-w-0 flex-1">
               <span className="font-semibold">{step.title}</span>
               <span className="sr-only">{step.done ? ", done" : ", not done yet"}</span>
-              <span className="block text-second">{step.says}</span>
+              <span className="block text-second">{step.message}</span>
             </span>
             <Button look={step === next ? "solid" : "plain"} onClick={() => go(step)}>
               {step.action}

@@ -21,7 +21,7 @@ export function NoticeCard() {
         {notice.title}
       </h2>
       <p id="notice-text" className="mt-1">
-        {notice.says}
+        {notice.message}
       </p>
       {state &&
         notice.conflicts

@@ -31,9 +31,9 @@ export function PantryList({ pantries }: { pantries: readonly Summary[] }) {
     const made = await newPantry(name.trim());
     setBusy("");
     if (made.ok) {
-      const says = like ? await copySetup(like, made.value.key) : null;
-      if (says === null) window.location.assign(`/${made.value.key}/${like ? "setup" : "shelves"}`);
-      else setRefused(`${name.trim()} was created, but without the setup: ${says}`);
+      const message = like ? await copySetup(like, made.value.key) : null;
+      if (message === null) window.location.assign(`/${made.value.key}/${like ? "setup" : "shelves"}`);
+      else setRefused(`${name.trim()} was created, but without the setup: ${message}`);
     } else
       setRefused(made.problem.status ? made.problem.detail : "The server isn't responding. Try again in a moment.");
   };
@@ -43,7 +43,7 @@ export function PantryList({ pantries }: { pantries: readonly Summary[] }) {
     const outcome = await importAsNew({ name: chosen.name, text: await chosen.text() });
     setBusy("");
     if ("key" in outcome) window.location.assign(`/${outcome.key}/shelves`);
-    else setRefused(outcome.says);
+    else setRefused(outcome.message);
   };
   const shown = pantries.filter((p) => normalise(p.name).includes(normalise(search)));
   return (

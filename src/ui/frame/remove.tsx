@@ -9,7 +9,7 @@ import { type AnyRecord, definition, type Kind, kindWord } from "@/core/kinds/in
 import { count } from "@/core/numbers/format";
 import { fieldAt, pathOf, valueAt } from "@/core/schema/record";
 import { Button } from "../kit/kit";
-import { Over } from "../kit/over";
+import { DialogFrame } from "../kit/dialog-frame";
 import { NameInput } from "../kit/name-input";
 import { useLive, useStore } from "../pantry/provider";
 import { usePlaces } from "./navigate";
@@ -65,7 +65,7 @@ function InUse({
   const { catalogue } = useLive();
   const places = usePlaces();
   const [name, setName] = useState("");
-  const [says, setSays] = useState<string | null>(null);
+  const [message, setSays] = useState<string | null>(null);
   const users = usersOf(catalogue, kind, record.id);
   const names = namesOf(catalogue, kind);
   const others = [...names.names()].filter((n) => n !== record.name);
@@ -80,7 +80,7 @@ function InUse({
   const now = recordAt(catalogue, kind, record.id) ?? record;
   const released = releaseEverywhere(catalogue, kind, record.id);
   return (
-    <Over
+    <DialogFrame
       width="narrow"
       title={`Remove ${record.name}`}
       description={`${record.name} is still used by ${count(users.length, "record")}. Choose what to do with ${users.length > 1 ? "them" : "it"}.`}
@@ -146,13 +146,13 @@ function InUse({
             placeholder={`Name of another ${kindWord(kind)}`}
           />
         </div>
-        {says && (
+        {message && (
           <p role="alert" className="pt-1 text-beet">
-            {says}
+            {message}
           </p>
         )}
       </div>
-    </Over>
+    </DialogFrame>
   );
 
   /** The value that would be lost with a field or a stat. */

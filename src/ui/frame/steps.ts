@@ -4,22 +4,22 @@ import type { ReadModel } from "@/core/engine/read-model";
 import { count } from "@/core/numbers/format";
 import type { ViewName } from "../views";
 
-export interface Step {
+export interface WorkStep {
   readonly title: string;
-  readonly says: string;
+  readonly message: string;
   readonly action: string;
   readonly view: ViewName;
   readonly query: Readonly<Record<string, string>>;
   readonly done: boolean;
 }
 
-export function stepsOf({ records }: Catalogue, model: ReadModel): readonly Step[] {
+export function stepsOf({ records }: Catalogue, model: ReadModel): readonly WorkStep[] {
   const { type, stat, item, recipe, source, subject, trial } = records;
   const errors = model.findings.filter((f) => f.severity === "error").length;
   return [
     {
       title: "Types and stats",
-      says: `${count(type.size, "type")}, ${count(stat.size, "stat")}. Items inherit from types and are compared by stats.`,
+      message: `${count(type.size, "type")}, ${count(stat.size, "stat")}. Items inherit from types and are compared by stats.`,
       action: "Open Setup",
       view: "setup",
       query: { kind: type.size ? "stat" : "type" },
@@ -27,7 +27,7 @@ export function stepsOf({ records }: Catalogue, model: ReadModel): readonly Step
     },
     {
       title: "Items",
-      says: `${count(item.size, "item")}. Type them in, paste them, or import a table.`,
+      message: `${count(item.size, "item")}. Type them in, paste them, or import a table.`,
       action: "New item",
       view: "shelves",
       query: { new: "1" },
@@ -35,7 +35,7 @@ export function stepsOf({ records }: Catalogue, model: ReadModel): readonly Step
     },
     {
       title: "Recipes and sources",
-      says: `${count(recipe.size, "recipe")}, ${count(source.size, "source")}. How items are made, and where they come from.`,
+      message: `${count(recipe.size, "recipe")}, ${count(source.size, "source")}. How items are made, and where they come from.`,
       action: recipe.size ? "Add a source" : "New recipe",
       view: recipe.size ? "setup" : "recipes",
       query: recipe.size ? { kind: "source" } : { new: "1" },
@@ -43,7 +43,7 @@ export function stepsOf({ records }: Catalogue, model: ReadModel): readonly Step
     },
     {
       title: "Checks",
-      says: errors ? `${count(errors, "error")} to fix.` : "No errors.",
+      message: errors ? `${count(errors, "error")} to fix.` : "No errors.",
       action: "Open Checks",
       view: "checks",
       query: {},
@@ -51,7 +51,7 @@ export function stepsOf({ records }: Catalogue, model: ReadModel): readonly Step
     },
     {
       title: "Trying",
-      says: `${count(subject.size, "test character")}, ${count(trial.size, "trial")}. Try items out and record what must stay true.`,
+      message: `${count(subject.size, "test character")}, ${count(trial.size, "trial")}. Try items out and record what must stay true.`,
       action: subject.size ? "Open Tasting" : "Add a test character",
       view: subject.size ? "tasting" : "setup",
       query: subject.size ? {} : { kind: "subject" },

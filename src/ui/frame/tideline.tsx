@@ -87,8 +87,8 @@ export function Tideline() {
             >
               <b className="truncate">
                 {last.change.undoes
-                  ? `${store.redone.has(last.change.revision) ? "Redo" : "Undo"}: ${last.says}`
-                  : last.says}
+                  ? `${store.redone.has(last.change.revision) ? "Redo" : "Undo"}: ${last.message}`
+                  : last.message}
               </b>
               <span className="truncate text-second">{whatMoved(last, catalogue).slice(0, 3).join(", ")}</span>
             </span>
@@ -137,7 +137,7 @@ function Consequences({ onClose }: { onClose: () => void }) {
     >
       <div className="flex items-start gap-4 pb-2">
         <div className="min-w-0 flex-1">
-          <h2 className="text-[14px]">{last ? last.says : "No changes in this window yet"}</h2>
+          <h2 className="text-[14px]">{last ? last.message : "No changes in this window yet"}</h2>
           <p className="text-second">
             {last
               ? `${last.change.author}, ${sayWhen(last.change.at)}: ${whatMoved(last, catalogue).join(", ")}.`
@@ -223,13 +223,13 @@ function FindingLink({ finding, onOpen }: { readonly finding: Finding; readonly 
   return (
     <button
       type="button"
-      title={finding.says}
+      title={finding.message}
       className="flex w-full items-center gap-2 py-0.5 text-left hover:underline"
       onClick={onOpen}
     >
       <Dot severity={finding.severity} />
       <span className="truncate">
-        <b>{ruleTitle(finding.rule)}:</b> {finding.says}
+        <b>{ruleTitle(finding.rule)}:</b> {finding.message}
       </span>
     </button>
   );

@@ -16,7 +16,7 @@ export function UsesButton({ kind, record }: { readonly kind: Kind; readonly rec
   const { catalogue } = useLive();
   const places = usePlaces();
   const store = useStore();
-  const [says, setSays] = useState<string | null>(null);
+  const [message, setSays] = useState<string | null>(null);
   const users = useMemo(
     () => usersOf(catalogue, kind, record.id).sort((a, b) => a.record.name.localeCompare(b.record.name)),
     [catalogue, kind, record.id],
@@ -32,7 +32,7 @@ export function UsesButton({ kind, record }: { readonly kind: Kind; readonly rec
       [...replaceEverywhere(catalogue, kind, record.id, found.id), { op: "remove", kind, record }],
       `${record.name} merged into ${found.name}`.slice(0, 300),
     );
-    setSays(answer.ok ? null : answer.says);
+    setSays(answer.ok ? null : answer.message);
   };
   return (
     <Popover.Root>
@@ -66,9 +66,9 @@ export function UsesButton({ kind, record }: { readonly kind: Kind; readonly rec
               placeholder={`Name of another ${kindWord(kind)}`}
               onDone={(typed) => void merge(typed)}
             />
-            {says && (
+            {message && (
               <p role="alert" className="text-beet">
-                {says}
+                {message}
               </p>
             )}
           </div>

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { seeded } from "@/core/numbers/seeded";
-import { type Box, continued, formatBlock, parseBlock, placed } from "./clipboard";
+import { type CellBlock, continued, formatBlock, parseBlock, placed } from "./clipboard";
 
 describe("a block in the clipboard", () => {
   it.each([
@@ -51,8 +51,8 @@ describe("a block in the clipboard", () => {
 });
 
 describe("a block is placed", () => {
-  const box = (top: number, left: number, bottom = top, right = left): Box => ({ top, left, bottom, right });
-  const at = (block: string[][], selected: Box) =>
+  const box = (top: number, left: number, bottom = top, right = left): CellBlock => ({ top, left, bottom, right });
+  const at = (block: string[][], selected: CellBlock) =>
     [...placed(block, selected)].map(({ row, column, text }) => `${row}.${column} ${text}`);
 
   it("from the corner of the selection on, beyond it", () => {

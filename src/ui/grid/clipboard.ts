@@ -1,7 +1,7 @@
 /** Blocks of cells as spreadsheets put them into the clipboard: tabs between cells, quotes around what has its own. */
 
 /** Rows and columns of a selection, both ends included. */
-export interface Box {
+export interface CellBlock {
   readonly top: number;
   readonly bottom: number;
   readonly left: number;
@@ -49,7 +49,7 @@ export function parseBlock(given: string): string[][] {
  */
 export function* placed(
   block: readonly (readonly string[])[],
-  { top, bottom, left, right }: Box,
+  { top, bottom, left, right }: CellBlock,
 ): Generator<{ readonly row: number; readonly column: number; readonly text: string }> {
   const width = Math.max(...block.map((row) => row.length));
   const times = (selected: number, size: number) => (selected % size === 0 ? selected / size : 1);

@@ -5,14 +5,14 @@ import type { Spot } from "./place";
 import type { Cursor } from "./use-cursor";
 import type { Entries } from "./use-entries";
 
-interface Over<R> {
+interface FillOptions<R> {
   readonly rows: readonly R[];
   readonly columns: readonly Column<R>[];
   readonly cursor: Cursor;
   readonly entries: Entries<R>;
 }
 
-export function fills<R>({ rows, columns, cursor, entries: { write, textOf } }: Over<R>) {
+export function fills<R>({ rows, columns, cursor, entries: { write, textOf } }: FillOptions<R>) {
   const { block } = cursor;
   const writeEach = (spots: readonly Spot[], text: (spot: Spot) => string) =>
     void write(spots.map((s) => ({ row: rows[s.row], column: columns[s.column].id, text: text(s) })));

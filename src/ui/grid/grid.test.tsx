@@ -308,9 +308,9 @@ describe("the clipboard", () => {
 describe("what can't be read", () => {
   const refuse = (entries: readonly CellEntry<Row>[]): Refusal | null => {
     const faults = entries.flatMap((e, at) =>
-      e.column === "price" && !/^\d*$/.test(e.text) ? [{ at, says: `“${e.text}” isn't a number.` }] : [],
+      e.column === "price" && !/^\d*$/.test(e.text) ? [{ at, message: `“${e.text}” isn't a number.` }] : [],
     );
-    return faults.length ? { says: faults[0].says, faults } : null;
+    return faults.length ? { message: faults[0].message, faults } : null;
   };
 
   it("stays marked in its cell, is found by Next, and nothing of its block is written until it is said", async () => {
@@ -346,7 +346,7 @@ describe("what can't be read", () => {
   });
 
   it("a refusal without a cell is a sentence below, and goes with the next key", async () => {
-    const { grid, user } = shown({ refuse: () => ({ says: "The pantry is read-only for a moment.", faults: [] }) });
+    const { grid, user } = shown({ refuse: () => ({ message: "The pantry is read-only for a moment.", faults: [] }) });
     grid.focus();
     await user.keyboard("Elver{Enter}");
     expect(screen.getByRole("alert").textContent).toBe("The pantry is read-only for a moment.");

@@ -137,9 +137,9 @@ export function Grid<R>(props: Props<R>) {
     inSight.toRow(spot.row, "center");
     editAt(spot, true);
   });
-  useAstray(cell, at.lost, (says) => {
+  useAstray(cell, at.lost, (message) => {
     focus();
-    if (says) setRefusal(says);
+    if (message) setRefusal(message);
   });
   const finish = (text: string, way: Leave) => {
     cell.end();

@@ -6,7 +6,7 @@ import type { Column } from "./columns";
 import type { Block } from "./use-cursor";
 import type { Entries } from "./use-entries";
 
-interface Over<R> {
+interface ClipboardOptions<R> {
   readonly rows: readonly R[];
   readonly columns: readonly Column<R>[];
   readonly block: Block;
@@ -17,7 +17,7 @@ interface Over<R> {
   readonly clear: () => void;
 }
 
-export function useClipboard<R>({ rows, columns, block, entries, typing, writable, clear }: Over<R>) {
+export function useClipboard<R>({ rows, columns, block, entries, typing, writable, clear }: ClipboardOptions<R>) {
   const { write, textOf, setRefusal } = entries;
   const onCopy = (e: ClipboardEvent) => {
     if (typing) return;

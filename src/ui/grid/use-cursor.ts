@@ -7,7 +7,7 @@ import { AT_FIRST, type Place, placeAt, type Spot, whereIs } from "./place";
 /** The same each time, so that nobody is told of what they know. */
 const NONE: readonly unknown[] = [];
 
-interface Over<R> {
+interface CursorOptions<R> {
   readonly rows: readonly R[];
   readonly columns: readonly Column<R>[];
   readonly keyOf: (row: R) => string;
@@ -38,7 +38,7 @@ export interface Cursor {
   readonly narrow: () => void;
 }
 
-export function useCursor<R>({ rows, columns, keyOf, typing, onSelection }: Over<R>): Cursor {
+export function useCursor<R>({ rows, columns, keyOf, typing, onSelection }: CursorOptions<R>): Cursor {
   const [place, setPlace] = useState<Place>(AT_FIRST);
   const [anchor, setAnchor] = useState<Place | null>(null);
   const shown = { rows, columns, keyOf };
@@ -86,7 +86,7 @@ export function useCursor<R>({ rows, columns, keyOf, typing, onSelection }: Over
   };
 }
 
-interface Told<R> {
+interface ActiveRowOptions<R> {
   readonly rows: readonly R[];
   readonly keyOf: (row: R) => string;
   readonly activeKey?: string | null;
@@ -100,7 +100,7 @@ interface Told<R> {
  * @returns `tell`: at once after a click, after a moment of rest [ms] when keys move the cursor; `hush`: leaving for
  *   elsewhere must not be overtaken by a selection that was still resting
  */
-export function useActiveRow<R>({ rows, keyOf, activeKey, onActive, onElsewhere }: Told<R>): {
+export function useActiveRow<R>({ rows, keyOf, activeKey, onActive, onElsewhere }: ActiveRowOptions<R>): {
   readonly tell: (row: R, rest?: number) => void;
   readonly hush: () => void;
 } {

@@ -44,7 +44,7 @@ export function useEditing<R>(): CellEditing<R> {
 export function useAstray<R>(
   { editing, typed, end }: CellEditing<R>,
   lost: boolean,
-  onAstray: (says: string | null) => void,
+  onAstray: (message: string | null) => void,
 ): void {
   const astray = editing !== null && lost;
   // biome-ignore lint/correctness/useExhaustiveDependencies: once it has gone astray

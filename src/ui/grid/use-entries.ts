@@ -12,8 +12,8 @@ export interface CellEntry<R> {
 
 /** Why entries were not written, and which of them can't be. */
 export interface Refusal {
-  readonly says: string;
-  readonly faults: readonly { readonly at: number; readonly says: string }[];
+  readonly message: string;
+  readonly faults: readonly { readonly at: number; readonly message: string }[];
   /** What can be created so that it is accepted. */
   readonly offer?: Offer;
 }
@@ -25,7 +25,7 @@ export interface Held<R> {
   readonly faults: ReadonlyMap<string, string>;
 }
 
-interface Over<R> {
+interface EntriesOptions<R> {
   readonly columns: readonly Column<R>[];
   readonly keyOf: (row: R) => string;
   /** Writes what was typed; resolves to why, where it was refused. */
@@ -37,7 +37,7 @@ export interface Entries<R> {
   /** Those that wait and can be read. */
   readonly readable: readonly CellEntry<R>[];
   readonly refusal: string | null;
-  readonly setRefusal: (says: string | null) => void;
+  readonly setRefusal: (message: string | null) => void;
   readonly offer: Offer | null;
   readonly write: (entries: readonly CellEntry<R>[]) => Promise<void>;
   readonly discard: () => void;
@@ -51,7 +51,7 @@ export interface Entries<R> {
   readonly waitingIn: (key: string) => { readonly waiting: string; readonly faults: string };
 }
 
-export function useEntries<R>({ columns, keyOf, onWrite }: Over<R>): Entries<R> {
+export function useEntries<R>({ columns, keyOf, onWrite }: EntriesOptions<R>): Entries<R> {
   const [pending, setPending] = useState<ReadonlyMap<string, string>>(new Map());
   const [held, setHeld] = useState<Held<R> | null>(null);
   const [refusal, setRefusal] = useState<string | null>(null);
@@ -90,18 +90,21 @@ export function useEntries<R>({ columns, keyOf, onWrite }: Over<R>): Entries<R> 
     });
     setOffer(refused?.offer ?? null);
     if (refused?.faults.length) {
-      hold({ entries: wanted, faults: new Map(refused.faults.map(({ at, says }) => [cellOf(wanted[at]), says])) });
+      hold({
+        entries: wanted,
+        faults: new Map(refused.faults.map(({ at, message }) => [cellOf(wanted[at]), message])),
+      });
       setRefusal(null);
     } else {
       settle(new Set(mine.map(([cell]) => cell)));
-      setRefusal(refused?.says ?? null);
+      setRefusal(refused?.message ?? null);
     }
   };
 
   const texts = held && new Map(held.entries.map((e) => [cellOf(e), e.text]));
   const waitingText = (cell: string): string | undefined => pending.get(cell) ?? texts?.get(cell);
-  const inColumns = (says: (column: string) => string | undefined) =>
-    columns.map(({ id }) => says(id) ?? "").join("\t");
+  const inColumns = (message: (column: string) => string | undefined) =>
+    columns.map(({ id }) => message(id) ?? "").join("\t");
   return {
     held,
     readable: held?.entries.filter((e) => !held.faults.has(cellOf(e))) ?? [],
@@ -111,10 +114,10 @@ export function useEntries<R>({ columns, keyOf, onWrite }: Over<R>): Entries<R> 
     write,
     discard: () => setHeld(null),
     accept: async () => {
-      const says = (await offer?.run()) ?? null;
+      const message = (await offer?.run()) ?? null;
       setOffer(null);
-      if (says === null) setHeld(null);
-      setRefusal(says);
+      if (message === null) setHeld(null);
+      setRefusal(message);
     },
     editable,
     cellOf,

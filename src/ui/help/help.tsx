@@ -5,7 +5,7 @@ import { useState } from "react";
 import { usePlaces } from "../frame/navigate";
 import { NextSteps } from "../frame/next-steps";
 import { Button, cx } from "../kit/kit";
-import { Over, Scrolled } from "../kit/over";
+import { DialogFrame, Scrolled } from "../kit/dialog-frame";
 import { topicsFor } from "./topics";
 
 const PAGES = [
@@ -22,7 +22,7 @@ export function Help({ onClose }: { readonly onClose: () => void }) {
   const [search, setSearch] = useState("");
   const topics = topicsFor(view, search);
   return (
-    <Over
+    <DialogFrame
       title="Help"
       head={
         <input
@@ -78,6 +78,6 @@ export function Help({ onClose }: { readonly onClose: () => void }) {
           </section>
         ))}
       </Scrolled>
-    </Over>
+    </DialogFrame>
   );
 }

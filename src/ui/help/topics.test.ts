@@ -21,7 +21,7 @@ describe("the examples of the help", () => {
     trial: (line) => messages(parseSteps(line, around(catalogue)).issues),
     formula: (line) => {
       const read = readFormula(line, "bearer", around(catalogue));
-      return "says" in read ? [read.says] : [];
+      return "message" in read ? [read.message] : [];
     },
   };
   const messages = (issues: readonly { readonly severity: string; readonly message: string }[]) =>

@@ -22,9 +22,9 @@ export function ChoiceButtons<T extends string>({ label, value, of, onPick, clas
       // Pressing the one that is chosen leaves it chosen.
       onValueChange={(next) => next !== "" && onPick(next as T)}
     >
-      {of.map(([id, says]) => (
+      {of.map(([id, message]) => (
         <ToggleGroup.Item key={id} value={id} asChild>
-          <Button className={cx(id === value && "border-ink!")}>{says}</Button>
+          <Button className={cx(id === value && "border-ink!")}>{message}</Button>
         </ToggleGroup.Item>
       ))}
     </ToggleGroup.Root>

@@ -28,7 +28,7 @@ export const plain = (value: unknown): Held<unknown> => ({
 
 export function Inline({ label, held, show, text, names, long, numeric, onWrite, onPutBack }: Props) {
   const [editing, setEditing] = useState(false);
-  const [says, setSays] = useState<Refused | null>(null);
+  const [message, setSays] = useState<Refused | null>(null);
   const left = useRef(false);
   const done = async (typed: string) => {
     if (left.current) return;
@@ -45,9 +45,9 @@ export function Inline({ label, held, show, text, names, long, numeric, onWrite,
     setSays(null);
     setEditing(false);
   };
-  const reason = says && (
+  const reason = message && (
     <span role="alert" className="block w-0 min-w-full text-[12px] whitespace-normal text-beet">
-      {wordsOf(says)} <OfferButton refused={says} onDone={drop} onRefused={setSays} />
+      {wordsOf(message)} <OfferButton refused={message} onDone={drop} onRefused={setSays} />
     </span>
   );
   const begin = () => {
@@ -60,7 +60,7 @@ export function Inline({ label, held, show, text, names, long, numeric, onWrite,
       <span className="block w-full">
         <textarea
           aria-label={label}
-          aria-invalid={says !== null}
+          aria-invalid={message !== null}
           // biome-ignore lint/a11y/noAutofocus: it appears because somebody asked to type here
           autoFocus
           className="field min-h-20"
@@ -76,10 +76,10 @@ export function Inline({ label, held, show, text, names, long, numeric, onWrite,
       <span className="block min-w-0">
         <input
           aria-label={label}
-          aria-invalid={says !== null}
+          aria-invalid={message !== null}
           // biome-ignore lint/a11y/noAutofocus: it appears because somebody asked to type here
           autoFocus
-          className={cx("field", numeric && "text-right", says !== null && "border-beet!")}
+          className={cx("field", numeric && "text-right", message !== null && "border-beet!")}
           defaultValue={text}
           onFocus={(e) => e.target.select()}
           onBlur={(e) => void done(e.target.value.trim())}

@@ -4,7 +4,7 @@ import { type ButtonHTMLAttributes, type ReactNode, useSyncExternalStore } from 
 import { held } from "@/core/catalogue/inheritance";
 import { OWN_PICTURE } from "@/core/pictures/own-picture";
 import { membersOf } from "@/core/process/members";
-import type { Named } from "@/core/notation/line";
+import type { LineTarget } from "@/core/notation/line";
 import type { Id } from "@/core/schema/id";
 import { useLivePart, useStore } from "../pantry/provider";
 
@@ -143,7 +143,7 @@ export function Jar({ id, amount, onOpen }: { id: Id; amount?: string; onOpen?: 
 }
 
 /** What a line names: an item as its jar, or any item with a tag, with those that are. */
-export function ThingJar({ of, amount, onOpen }: { of: Named; amount?: string; onOpen?: (id: Id) => void }) {
+export function ThingJar({ of, amount, onOpen }: { of: LineTarget; amount?: string; onOpen?: (id: Id) => void }) {
   if (of.any === undefined) return <Jar id={of.item} amount={amount} onOpen={onOpen} />;
   return <AnyJar tag={of.any} amount={amount} />;
 }

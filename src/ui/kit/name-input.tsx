@@ -24,7 +24,7 @@ export function NameInput({ label, value, names, onDone, placeholder, clearAfter
   const [picked, setPicked] = useState(0);
   const listId = useId();
   const offers = typed?.trim() ? fitting(typed, names) : [];
-  const [says, setSays] = useState<Refused | null>(null);
+  const [message, setSays] = useState<Refused | null>(null);
   const drop = () => {
     setTyped(null);
     setSays(null);
@@ -52,8 +52,8 @@ export function NameInput({ label, value, names, onDone, placeholder, clearAfter
         aria-expanded={offers.length > 0}
         aria-controls={listId}
         aria-activedescendant={offers.length ? `${listId}-${picked}` : undefined}
-        aria-invalid={says !== null}
-        className={cx("field", says !== null && "border-beet!")}
+        aria-invalid={message !== null}
+        className={cx("field", message !== null && "border-beet!")}
         placeholder={placeholder}
         value={typed ?? value}
         onFocus={(e) => e.target.select()}
@@ -83,11 +83,11 @@ export function NameInput({ label, value, names, onDone, placeholder, clearAfter
         onTake={done}
         className="top-full"
       />
-      {says && (
+      {message && (
         <span role="alert" className="block max-w-64 text-[12px] whitespace-normal text-beet">
-          {wordsOf(says)}{" "}
+          {wordsOf(message)}{" "}
           <OfferButton
-            refused={says}
+            refused={message}
             onDone={() => {
               drop();
               onCancel?.();

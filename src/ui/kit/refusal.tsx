@@ -8,12 +8,12 @@ export interface Offer {
   /** @returns why that was refused; null where it was done */
   readonly run: () => Promise<string | null>;
 }
-export type Refused = string | { readonly says: string; readonly offer: Offer };
+export type Refused = string | { readonly message: string; readonly offer: Offer };
 
-export const wordsOf = (refused: Refused): string => (typeof refused === "string" ? refused : refused.says);
+export const wordsOf = (refused: Refused): string => (typeof refused === "string" ? refused : refused.message);
 export const isRefused = (answer: unknown): answer is Refused =>
   typeof answer === "string" ||
-  (typeof answer === "object" && answer !== null && "says" in answer && "offer" in answer);
+  (typeof answer === "object" && answer !== null && "message" in answer && "offer" in answer);
 
 /** @param onDone  called once what was offered is done; `onRefused` with the reason where it was not */
 export function OfferButton({
@@ -23,7 +23,7 @@ export function OfferButton({
 }: {
   readonly refused: Refused;
   readonly onDone: () => void;
-  readonly onRefused: (says: string) => void;
+  readonly onRefused: (message: string) => void;
 }) {
   if (typeof refused === "string") return null;
   const { label, run } = refused.offer;
@@ -33,9 +33,9 @@ export function OfferButton({
       // The focus stays where the name was typed: leaving it would ask for the same again.
       onMouseDown={(e) => e.preventDefault()}
       onClick={() =>
-        void run().then((says) => {
-          if (says === null) onDone();
-          else onRefused(says);
+        void run().then((message) => {
+          if (message === null) onDone();
+          else onRefused(message);
         })
       }
     >

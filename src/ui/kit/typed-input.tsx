@@ -3,7 +3,7 @@
 import { useId, useState } from "react";
 import { cx } from "./kit";
 
-export type Read<T> = { readonly value: T } | { readonly says: string };
+export type Read<T> = { readonly value: T } | { readonly message: string };
 
 interface Props<T> {
   readonly label: string;
@@ -38,7 +38,7 @@ export function TypedInput<T>({
   narrow,
 }: Props<T>) {
   const [typed, setTyped] = useState<string | null>(null);
-  const [says, setSays] = useState<string | null>(null);
+  const [message, setSays] = useState<string | null>(null);
   const id = useId();
   const drop = () => {
     setTyped(null);
@@ -47,7 +47,7 @@ export function TypedInput<T>({
   const done = () => {
     if (typed === null || typed.trim() === shown) return drop();
     const found = read(typed.trim());
-    if ("says" in found) return setSays(found.says);
+    if ("message" in found) return setSays(found.message);
     drop();
     onDone(found.value);
   };
@@ -56,13 +56,13 @@ export function TypedInput<T>({
     <span className={cx("block min-w-0", narrow && "group/typed relative")}>
       <input
         aria-label={label}
-        aria-invalid={says !== null}
-        aria-describedby={says === null ? undefined : `${id}-says`}
+        aria-invalid={message !== null}
+        aria-describedby={message === null ? undefined : `${id}-says`}
         inputMode={numeric ? "decimal" : undefined}
         list={offered.length ? `${id}-names` : undefined}
-        className={cx("field", numeric && "text-right", className, says !== null && "border-beet!")}
+        className={cx("field", numeric && "text-right", className, message !== null && "border-beet!")}
         placeholder={placeholder}
-        title={says ?? title}
+        title={message ?? title}
         value={typed ?? shown}
         onFocus={(e) => e.target.select()}
         onChange={(e) => setTyped(e.target.value)}
@@ -82,7 +82,7 @@ export function TypedInput<T>({
           ))}
         </datalist>
       )}
-      {says !== null && (
+      {message !== null && (
         <span
           id={`${id}-says`}
           role="alert"
@@ -93,7 +93,7 @@ export function TypedInput<T>({
               : "max-w-56",
           )}
         >
-          {says}
+          {message}
         </span>
       )}
     </span>

@@ -103,16 +103,16 @@ export async function copySetup(from: string, to: string): Promise<string | null
 export async function importAsNew(file: {
   readonly name: string;
   readonly text: string;
-}): Promise<{ readonly key: string } | { readonly says: string }> {
+}): Promise<{ readonly key: string } | { readonly message: string }> {
   let name = file.name.replace(/\.json$/i, "");
   try {
     const said = (JSON.parse(file.text) as { pantry?: { name?: unknown } } | null)?.pantry?.name;
     if (typeof said === "string" && said.trim()) name = said.trim().slice(0, 120);
   } catch {
-    return { says: `${file.name} isn't a bundle: it is not valid JSON.` };
+    return { message: `${file.name} isn't a bundle: it is not valid JSON.` };
   }
   const made = await newPantry(name);
-  if (!made.ok) return { says: made.problem.detail };
+  if (!made.ok) return { message: made.problem.detail };
   const { key } = made.value;
   const api = new PantryApi(`/api/pantries/${encodeURIComponent(key)}`);
   const got = await api.importBundle(
@@ -124,7 +124,7 @@ export async function importAsNew(file: {
   // Nothing is left of a pantry whose bundle has errors.
   await api.deletePantry(name, "");
   const [first] = got.problem.issues;
-  return { says: `${got.problem.title}. ${first ? `${first.path}: ${first.message}` : got.problem.detail}` };
+  return { message: `${got.problem.title}. ${first ? `${first.path}: ${first.message}` : got.problem.detail}` };
 }
 
 /** Every pantry of this server. */

@@ -4,7 +4,7 @@ import { createContext, type ReactNode, useContext, useEffect, useState, useSync
 import type { Catalogue } from "@/core/catalogue/catalogue";
 import type { ReadModel, Figures } from "@/core/engine/read-model";
 import { membersOf } from "@/core/process/members";
-import type { Named } from "@/core/notation/line";
+import type { LineTarget } from "@/core/notation/line";
 import type { Id } from "@/core/schema/id";
 import { type Live, PantryStore, type View } from "./store";
 
@@ -51,7 +51,7 @@ export const useLive = (): Live => useLivePart(whole);
 export const useCatalogue = (): Catalogue => useLivePart((live) => live.catalogue);
 const NOTHING: Figures = { value: null, time: null, by: null, steps: null, level: null };
 /** What one of what a line names costs; of any items with a tag the cheapest. Infinite where none can be had. */
-export const costOf = (catalogue: Catalogue, model: ReadModel, { item, any }: Named): number =>
+export const costOf = (catalogue: Catalogue, model: ReadModel, { item, any }: LineTarget): number =>
   any === undefined
     ? (figuresOf(model, item).value ?? Number.POSITIVE_INFINITY)
     : Math.min(...[...membersOf(catalogue, any)].map((i) => figuresOf(model, i.id).value ?? Number.POSITIVE_INFINITY));

@@ -50,7 +50,7 @@ describe("a window's pantry", () => {
     const loads = server.loads;
     server.commit([level(3)]);
     expect(shown()).toBe(3);
-    expect(store.snapshot().state?.last?.says).toBe("Level of Eel nothing → 3");
+    expect(store.snapshot().state?.last?.message).toBe("Level of Eel nothing → 3");
     expect(server.loads).toBe(loads);
   });
 
@@ -95,7 +95,7 @@ describe("a window's pantry", () => {
     ]);
     stream?.send("change", { changes: [], ripple: events[0].ripple });
     expect(shownModel()).toEqual(readModelOf(server.catalogue));
-    expect(store.snapshot().state?.last?.says).toBe("Level of Eel nothing → 3");
+    expect(store.snapshot().state?.last?.message).toBe("Level of Eel nothing → 3");
     expect(server.loads).toBe(loads);
   });
 
@@ -134,7 +134,7 @@ describe("a window's pantry", () => {
     await until(() => shown() === 9);
     expect(last()).toBeNull();
     for (const [name, data] of held) send(name, data);
-    expect(last()?.says).toContain("→ 9");
+    expect(last()?.message).toContain("→ 9");
     // Told once more, or an older one told late, it stays what it is.
     const before = last();
     for (const [name, data] of held) send(name, data);
@@ -148,7 +148,7 @@ describe("a window's pantry", () => {
     server.stream = stream;
     server.commit([level(4, 3)]);
     await until(() => last() !== null);
-    expect(last()?.says).toBe("Level of Eel 3 → 4");
+    expect(last()?.message).toBe("Level of Eel 3 → 4");
     expect([shown(), store.snapshot().state?.model.revision]).toEqual([4, server.catalogue.revision]);
   });
 
@@ -161,7 +161,7 @@ describe("a window's pantry", () => {
     expect(last()).toBeNull();
     stream?.send("beat", { revision: server.catalogue.revision, analysed: server.catalogue.revision });
     await until(() => last() !== null);
-    expect(last()).toMatchObject({ says: "Level of Eel nothing → 3", moved: null });
+    expect(last()).toMatchObject({ message: "Level of Eel nothing → 3", moved: null });
     stream?.send("change", { changes: [], ripple: events[0].ripple });
     expect(last()?.moved).toEqual(events[0].ripple?.moved);
     expect(before.revision).toBeLessThan(server.catalogue.revision);
@@ -235,7 +235,7 @@ describe("a window's pantry", () => {
       store.write(typed(5)),
       store.write(typed(6)),
       store.undo(),
-      store.write(() => ({ says: "“many” is not a number." })),
+      store.write(() => ({ message: "“many” is not a number." })),
     ];
     // Whoever closes the window now is asked first.
     expect(store.unanswered).toBe(4);
@@ -243,7 +243,7 @@ describe("a window's pantry", () => {
       { ok: true },
       { ok: true },
       undefined,
-      { ok: false, says: "“many” is not a number." },
+      { ok: false, message: "“many” is not a number." },
     ]);
     expect(store.unanswered).toBe(0);
     expect(seen).toEqual([level(5), level(6, 5)]);
@@ -265,7 +265,7 @@ describe("a window's pantry", () => {
     expect(await store.submit([icon("no-such-fish")])).toMatchObject({ ok: true });
     await until(() => store.snapshot().notice !== null);
     expect(server.asked).toEqual(["/api/pantries/test/pictures?name=no-such-fish"]);
-    expect(store.snapshot().notice?.says).toContain("There is no icon called “no-such-fish”");
+    expect(store.snapshot().notice?.message).toContain("There is no icon called “no-such-fish”");
     store.dismiss();
     await store.submit([level(4)]);
     expect(server.asked).toHaveLength(1);
@@ -273,7 +273,7 @@ describe("a window's pantry", () => {
 
   it("shows a refusal with its reason and keeps everything as it was", async () => {
     server.answer = () => json({ title: "This can't be saved", detail: "99999 is outside 0 to 1000." }, 422);
-    expect(await store.submit([level(99_999)])).toEqual({ ok: false, says: "99999 is outside 0 to 1000." });
+    expect(await store.submit([level(99_999)])).toEqual({ ok: false, message: "99999 is outside 0 to 1000." });
     expect(store.snapshot().notice).toMatchObject({ title: "This can't be saved" });
     expect(shown()).toBeNull();
     store.dismiss();
@@ -290,13 +290,13 @@ describe("a window's pantry", () => {
       base: null,
       yours: 9,
       theirs: 7,
-      says: "Someone else changed level of Eel.",
+      message: "Someone else changed level of Eel.",
     };
     server.answer = (_, { edits }) => {
       const [edit] = edits ?? [];
       return edit.op === "set" && edit.from === 7
         ? json({ revision: server.commit(edits ?? []) })
-        : json({ title: "Someone else changed this first", detail: conflict.says, conflicts: [conflict] }, 409);
+        : json({ title: "Someone else changed this first", detail: conflict.message, conflicts: [conflict] }, 409);
     };
     expect((await store.submit([level(9)])).ok).toBe(false);
     const { notice } = store.snapshot();
@@ -310,7 +310,7 @@ describe("a window's pantry", () => {
     vi.stubGlobal("fetch", () => Promise.reject(new TypeError("failed")));
     const answer = await store.submit([level(5)]);
     expect(answer.ok).toBe(false);
-    expect(store.snapshot().notice?.says).toContain(
+    expect(store.snapshot().notice?.message).toContain(
       "Nothing was saved. What you typed is still here. Try again when you are back online.",
     );
     expect(store.snapshot().busy).toBe(0);

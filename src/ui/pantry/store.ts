@@ -5,7 +5,7 @@
 import { follow, type LiveEvent, type ReadModel, unpackModel } from "@/core/engine/read-model";
 import type { LoggedChange, Moved } from "@/core/history/log";
 import { type Catalogue, unpacked } from "@/core/catalogue/catalogue";
-import { apply, type Conflict, type Outcome } from "@/core/catalogue/apply";
+import { apply, type Conflict, type ApplyResult } from "@/core/catalogue/apply";
 import type { Edit } from "@/core/catalogue/edit";
 import type { NumberFormat } from "@/core/numbers/decimal";
 import { keepFormat, keptFormat } from "./number-format";
@@ -22,7 +22,7 @@ type Ripple = NonNullable<LiveEvent["ripple"]>;
 
 export interface LastMove {
   readonly change: LoggedChange;
-  readonly says: string;
+  readonly message: string;
   /** null: the pantry was read anew, and nobody says what this change moved. */
   readonly moved: Moved | null;
   /** Items whose figures moved. */
@@ -53,7 +53,7 @@ export interface Live {
 /** Something the person must know: a refusal or a conflict. */
 export interface Notice {
   readonly title: string;
-  readonly says: string;
+  readonly message: string;
   readonly conflicts: readonly Conflict[];
   /** Writes the refused edits over the newer values. */
   readonly insist?: () => void;
@@ -70,7 +70,7 @@ export interface View {
 
 export type WriteResult =
   | { readonly ok: true; readonly revision: number }
-  | { readonly ok: false; readonly says: string };
+  | { readonly ok: false; readonly message: string };
 /** Changes that are kept until what they moved is told. */
 const MOST_EARLY = 200;
 function troubledBy(findings: readonly Finding[]): ReadonlyMap<Id, number> {
@@ -226,7 +226,7 @@ export class PantryStore {
     for (const { edits, revision } of changes) {
       this.remember(edits);
       if (!catalogue || revision <= catalogue.revision) continue;
-      const outcome: Outcome = apply(catalogue, edits);
+      const outcome: ApplyResult = apply(catalogue, edits);
       catalogue = outcome.ok && outcome.catalogue.revision === revision ? outcome.catalogue : null;
     }
     const fits = !ripple || ripple.to <= state.model.revision || ripple.from === state.model.revision;
@@ -270,7 +270,7 @@ export class PantryStore {
     if (!change || change.revision <= newest) return state.last;
     return {
       change,
-      says: tellChange(
+      message: tellChange(
         catalogue,
         told.flatMap((c) => c.edits),
       ),
@@ -288,7 +288,7 @@ export class PantryStore {
     const edits = told.flatMap((c) => c.edits);
     return {
       change,
-      says: tellChange(catalogue, edits),
+      message: tellChange(catalogue, edits),
       moved: null,
       items: new Set(),
       costs: [],
@@ -357,12 +357,12 @@ export class PantryStore {
 
   /** Like `submit`, for what was typed: it is read when its turn has come. */
   write(
-    read: (catalogue: Catalogue) => { readonly edits: readonly Edit[] } | { readonly says: string },
+    read: (catalogue: Catalogue) => { readonly edits: readonly Edit[] } | { readonly message: string },
   ): Promise<WriteResult> {
     return this.inTurn(async () => {
-      if (!this.view.state) return { ok: false, says: "The pantry is not loaded yet." };
+      if (!this.view.state) return { ok: false, message: "The pantry is not loaded yet." };
       const result = read(this.view.state.catalogue);
-      return "says" in result ? { ok: false, says: result.says } : this.send(result.edits, "");
+      return "message" in result ? { ok: false, message: result.message } : this.send(result.edits, "");
     });
   }
 
@@ -420,12 +420,12 @@ export class PantryStore {
   ): WriteResult {
     const notice = {
       title,
-      says: detail,
+      message: detail,
       conflicts,
       insist: conflicts.some((c) => c.field !== "record") && insist ? insist(conflicts) : undefined,
     };
     this.set({ notice });
-    return { ok: false, says: notice.says };
+    return { ok: false, message: notice.message };
   }
 
   /** Takes a change back by a new one. */
@@ -471,11 +471,11 @@ export class PantryStore {
     const got = await this.api.deletePantry(name, this.author);
     if (got.ok) return { ok: true, revision: 0 };
     const { status, detail } = got.problem;
-    return { ok: false, says: status ? detail : "The server isn't responding. Nothing was deleted." };
+    return { ok: false, message: status ? detail : "The server isn't responding. Nothing was deleted." };
   }
 
-  tell(title: string, says: string): void {
-    this.set({ notice: { title, says, conflicts: [] } });
+  tell(title: string, message: string): void {
+    this.set({ notice: { title, message, conflicts: [] } });
   }
   dismiss = (): void => this.set({ notice: null });
 }

@@ -19,7 +19,7 @@ export function useWrite(): (kind: Kind | "pantry", id: Id, field: string, text:
     async (kind, id, field, text) => {
       const answer = await store.write((catalogue) => readEntry(catalogue, kind, id, field, text));
       if (answer.ok) return null;
-      return withOffer(store, answer.says, (catalogue) => readEntry(catalogue, kind, id, field, text, true));
+      return withOffer(store, answer.message, (catalogue) => readEntry(catalogue, kind, id, field, text, true));
     },
     [store],
   );
@@ -28,21 +28,21 @@ export function useWrite(): (kind: Kind | "pantry", id: Id, field: string, text:
 /** What would be created, and writing it together with what was typed. */
 export function withOffer(
   store: PantryStore,
-  says: string,
-  read: (catalogue: Catalogue) => { readonly edits: readonly Edit[] } | { readonly says: string },
+  message: string,
+  read: (catalogue: Catalogue) => { readonly edits: readonly Edit[] } | { readonly message: string },
 ): Refused {
   const { state } = store.snapshot();
   const all = state && read(state.catalogue);
   const made = all && "edits" in all ? all.edits.filter((e) => e.op === "add") : [];
-  if (!made.length) return says;
+  if (!made.length) return message;
   const names = made.map((e) => (e.op === "add" ? `${kindWord(e.kind)} ${e.record.name}` : ""));
   return {
-    says,
+    message,
     offer: {
       label: `Create ${list(names, 3)}`,
       run: async () => {
         const answer = await store.write(read);
-        return answer.ok ? null : answer.says;
+        return answer.ok ? null : answer.message;
       },
     },
   };
@@ -65,14 +65,14 @@ export function useWriteCells(
         return read;
       });
       if (answer.ok) return null;
-      const offered = withOffer(store, answer.says, (catalogue) =>
+      const offered = withOffer(store, answer.message, (catalogue) =>
         readEntries(
           catalogue,
           entries.map((e) => ({ kind, id: e.row.id, field: e.column, text: e.text })),
           true,
         ),
       );
-      return { says: answer.says, faults, ...(typeof offered === "string" ? {} : { offer: offered.offer }) };
+      return { message: answer.message, faults, ...(typeof offered === "string" ? {} : { offer: offered.offer }) };
     },
     [store, kind],
   );

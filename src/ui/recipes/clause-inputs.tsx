@@ -1,7 +1,7 @@
 "use client";
 /** The inputs for what a recipe's clauses say, made from their list: numbers and times as typed, records by name. */
 import { namesOf } from "@/core/catalogue/surroundings";
-import { ALL_CLAUSES, type Said } from "@/core/clauses/all";
+import { ALL_CLAUSES, type ClauseStatement } from "@/core/clauses/all";
 import type { Clause, ItemName } from "@/core/clauses/clause";
 import { recordsOf } from "@/core/catalogue/catalogue";
 import type { Kind } from "@/core/kinds/index";
@@ -15,7 +15,13 @@ import { useCatalogue } from "../pantry/provider";
 type Values = { readonly [field: string]: unknown };
 type Write = (values: Values) => void;
 
-export function ClauseInputs({ said, onSaid }: { said: Said; onSaid: (part: Partial<Said>) => void }) {
+export function ClauseInputs({
+  said,
+  onSaid,
+}: {
+  said: ClauseStatement;
+  onSaid: (part: Partial<ClauseStatement>) => void;
+}) {
   return (
     <div className="flex flex-wrap gap-2">
       {ALL_CLAUSES.map((clause) => (

@@ -6,7 +6,7 @@ import { around, namesOf } from "@/core/catalogue/surroundings";
 import { withResult } from "@/core/editing/combine";
 import type { Recipe } from "@/core/kinds/index";
 import { isItem, type Node, sayNode, tagOf } from "@/core/process/node";
-import { type Named, outputsOf } from "@/core/notation/line";
+import { type LineTarget, outputsOf } from "@/core/notation/line";
 import { count, sayQuantity } from "@/core/numbers/format";
 import { usePlaces } from "../frame/navigate";
 import { focusPlace } from "../kit/focus-place";
@@ -22,7 +22,7 @@ const MOVES: { readonly [key: string]: readonly [number, number] } = {
   ArrowRight: [0, 1],
 };
 
-const namedOf = (node: Node): Named => {
+const namedOf = (node: Node): LineTarget => {
   const tag = tagOf(node);
   return tag === null ? { item: node } : { any: tag };
 };
@@ -53,7 +53,7 @@ export function Matrix() {
   /** What the row on the column gives. Nothing takes the recipe out. */
   const write = (first: Node, second: Node, typed: string): string | null => {
     const written = withResult(catalogue, namedOf(first), namedOf(second), found.of(first, second)[0], typed);
-    if ("says" in written) return written.says;
+    if ("message" in written) return written.message;
     if (written.edits.length) void store.submit(written.edits);
     return null;
   };
@@ -72,7 +72,7 @@ export function Matrix() {
         onDone={(typed) => {
           if (!typed) return null;
           const wanted = wantedBy(catalogue, typed);
-          if ("says" in wanted) return wanted.says;
+          if ("message" in wanted) return wanted.message;
           setMore([...more.filter((n) => n !== wanted.item.id), wanted.item.id]);
           return null;
         }}

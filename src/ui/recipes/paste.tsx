@@ -8,7 +8,7 @@ import type { LineIssue } from "@/core/notation/parsed";
 import { readLines } from "@/core/notation/text";
 import { count } from "@/core/numbers/format";
 import { Button, cx } from "../kit/kit";
-import { Over } from "../kit/over";
+import { DialogFrame } from "../kit/dialog-frame";
 import { useCatalogue, useStore } from "../pantry/provider";
 import { offersOf, Remarks } from "./line-editor";
 
@@ -62,7 +62,7 @@ export function PasteLines({ onClose }: { onClose: () => void }) {
     else setText(bad.map((l) => l.text).join("\n"));
   };
   return (
-    <Over
+    <DialogFrame
       width="wide"
       title="Paste recipe lines"
       description={
@@ -133,6 +133,6 @@ export function PasteLines({ onClose }: { onClose: () => void }) {
           ))}
         </ol>
       </div>
-    </Over>
+    </DialogFrame>
   );
 }

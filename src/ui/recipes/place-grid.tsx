@@ -8,9 +8,9 @@ import { cx } from "../kit/kit";
 import { NameInput } from "../kit/name-input";
 
 interface Unread {
-  readonly says: string;
+  readonly message: string;
 }
-const isUnread = (read: unknown): read is Unread => typeof read === "object" && read !== null && "says" in read;
+const isUnread = (read: unknown): read is Unread => typeof read === "object" && read !== null && "message" in read;
 
 export type PlacesOf<T> = readonly (readonly (T | null)[])[];
 interface Props<T> {
@@ -40,7 +40,7 @@ export function PlaceGrid<T>({ label, places, onPlaces, say, read, names, grows 
   const [[row, column], setAt] = useState<readonly [number, number]>([0, 0]);
   const [typing, setTyping] = useState<string | null>(null);
   /** Why what was pasted could not be laid. */
-  const [says, setSays] = useState("");
+  const [message, setSays] = useState("");
   const dragged = useRef<readonly [number, number] | null>(null);
   const table = useRef<HTMLDivElement>(null);
   const [height, width] = [places.length, places[0].length];
@@ -65,7 +65,7 @@ export function PlaceGrid<T>({ label, places, onPlaces, say, read, names, grows 
       for (const [c, typed] of line.entries()) {
         if (at[0] + r >= next.length || at[1] + c >= right) continue;
         const thing = read(typed);
-        if (isUnread(thing)) return setSays(`Nothing was pasted. ${thing.says}`);
+        if (isUnread(thing)) return setSays(`Nothing was pasted. ${thing.message}`);
         next[at[0] + r][at[1] + c] = thing;
       }
     setSays("");
@@ -158,7 +158,7 @@ export function PlaceGrid<T>({ label, places, onPlaces, say, read, names, grows 
                       clearAfter
                       onDone={(text) => {
                         const thing = read(text);
-                        if (isUnread(thing)) return thing.says;
+                        if (isUnread(thing)) return thing.message;
                         put(r, c, thing);
                         go(r, Math.min(width - 1, c + 1));
                         return null;
@@ -174,9 +174,9 @@ export function PlaceGrid<T>({ label, places, onPlaces, say, read, names, grows 
           </div>
         ))}
       </div>
-      {says && (
+      {message && (
         <p role="alert" className="text-[12px] text-beet">
-          {says}
+          {message}
         </p>
       )}
     </>

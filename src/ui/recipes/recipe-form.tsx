@@ -65,17 +65,17 @@ export function RecipeForm({ parsed, onText }: { parsed: ParsedLine; onText: (te
         <fieldset className="flex flex-wrap items-center gap-3">
           <legend className="head pb-1">Order</legend>
           {[
-            { says: "either may come first", mirrored: true },
-            { says: "the first on the second only", mirrored: false },
-          ].map(({ says, mirrored }) => (
-            <label key={says} className="flex items-center gap-1.5">
+            { message: "either may come first", mirrored: true },
+            { message: "the first on the second only", mirrored: false },
+          ].map(({ message, mirrored }) => (
+            <label key={message} className="flex items-center gap-1.5">
               <input
                 type="radio"
                 name="order"
                 checked={parsed.grid.mirrored === mirrored}
                 onChange={() => write({ grid: { ...parsed.grid, mirrored } })}
               />
-              {says}
+              {message}
             </label>
           ))}
         </fieldset>

@@ -62,7 +62,7 @@ function OneRun({ run }: { readonly run: RunCost }) {
         {run.takes.map((t) => (
           <tr key={`takes ${t.thing}`} className="border-b border-hair">
             <td className="py-1 pr-2">
-              <Thing node={t.thing} amount={t.amount} name={name} />
+              <CostRow node={t.thing} amount={t.amount} name={name} />
               <span className="text-second">{note(t)}</span>
             </td>
             <td className="num py-1 text-right">{value(t.value)}</td>
@@ -80,7 +80,7 @@ function OneRun({ run }: { readonly run: RunCost }) {
         {run.gives.map((g) => (
           <tr key={`gives ${g.thing}`} className="border-b border-hair">
             <td className="py-1 pr-2">
-              gives <Thing node={g.thing} amount={g.amount} name={name} />
+              gives <CostRow node={g.thing} amount={g.amount} name={name} />
               {g.each !== null && g.value !== null && g.value / g.amount < g.each * (1 - 1e-9) && (
                 <span className="text-second">, {sayCost(g.value / g.amount)} elsewhere</span>
               )}
@@ -105,7 +105,7 @@ const Line = ({ what, value }: { readonly what: string; readonly value: string }
   </tr>
 );
 
-function Thing({
+function CostRow({
   node,
   amount,
   name,

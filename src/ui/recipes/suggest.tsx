@@ -12,7 +12,7 @@ import type { Item } from "@/core/kinds/index";
 import type { Id } from "@/core/schema/id";
 import { Button, Jar } from "../kit/kit";
 import { NameInput } from "../kit/name-input";
-import { Over, Scrolled } from "../kit/over";
+import { DialogFrame, Scrolled } from "../kit/dialog-frame";
 import { figuresOf, useLive, useStore } from "../pantry/provider";
 
 /** Rows that are looked at; all are written. */
@@ -30,7 +30,7 @@ export function SuggestSalvage({ item: only, onClose }: { item?: Item; onClose: 
   const [into, setInto] = useState("");
   const [replace, setReplace] = useState(false);
   const [keep, setKeep] = useState(false);
-  const [says, setSays] = useState("");
+  const [message, setSays] = useState("");
   const { numbers } = catalogue;
   const [share, lowest] = [typedNumber(typed, { format: numbers, unit: "%" }), typedNumber(least, { format: numbers })];
   const percent = "value" in share ? share.value : null;
@@ -39,12 +39,12 @@ export function SuggestSalvage({ item: only, onClose }: { item?: Item; onClose: 
   const using = names.find(tool);
   const giving = names.find(into);
   const wrong =
-    "says" in share
-      ? share.says
+    "message" in share
+      ? share.message
       : share.value <= 0 || share.value > 100
         ? "Enter a share above 0 and up to 100%."
-        : "says" in lowest
-          ? lowest.says
+        : "message" in lowest
+          ? lowest.message
           : lowest.value < 0 || !Number.isInteger(lowest.value)
             ? "Enter a whole number from 0."
             : tool && using.found !== "one"
@@ -97,7 +97,7 @@ export function SuggestSalvage({ item: only, onClose }: { item?: Item; onClose: 
     return cost && Number.isFinite(back) ? `${sayCost(back)}, ${sayPercent(Number((back / cost).toFixed(3)))}` : "–";
   };
   return (
-    <Over
+    <DialogFrame
       width="wide"
       title="Suggest salvage"
       description="Each item returns a share of the ingredients of its cheapest recipe. Items without a recipe return value by cost. Nothing is saved until you choose Save."
@@ -109,9 +109,9 @@ export function SuggestSalvage({ item: only, onClose }: { item?: Item; onClose: 
           </Button>
           <Button onClick={onClose}>Close</Button>
           <span className="text-second">{count(all.length - ready.length, "item is", "items are")} skipped.</span>
-          {(wrong ?? says) && (
+          {(wrong ?? message) && (
             <span role="alert" className="text-beet">
-              {wrong ?? says}
+              {wrong ?? message}
             </span>
           )}
         </>
@@ -215,6 +215,6 @@ export function SuggestSalvage({ item: only, onClose }: { item?: Item; onClose: 
           {all.length > SHOWN && <p className="px-3 py-2 text-second">and {all.length - SHOWN} more</p>}
         </Scrolled>
       </div>
-    </Over>
+    </DialogFrame>
   );
 }

@@ -19,13 +19,13 @@ export function VariantsForm({ parsed, onVariants }: Props) {
   const catalogue = useCatalogue();
   const { variants } = parsed;
   /** One variant behind its recipe, as the line has it. */
-  const read = (typed: string): { variant: ParsedVariant } | { says: string } => {
+  const read = (typed: string): { variant: ParsedVariant } | { message: string } => {
     const base = formatParsed(around(catalogue), { ...parsed, variants: [] });
     const whole = parseLine(`${base} | ${typed}`, wordsOf(catalogue));
     const [variant] = whole.variants;
     const wrong = whole.issues.find((i) => i.severity === "error");
-    if (wrong) return { says: wrong.message };
-    if (!variant || whole.variants.length > 1) return { says: "Enter one variant at a time, without a second “|”." };
+    if (wrong) return { message: wrong.message };
+    if (!variant || whole.variants.length > 1) return { message: "Enter one variant at a time, without a second “|”." };
     return { variant };
   };
   return (
@@ -63,12 +63,12 @@ function VariantLine({
 }: {
   label: string;
   value: string;
-  onRead: (typed: string) => { variant: ParsedVariant } | { says: string };
+  onRead: (typed: string) => { variant: ParsedVariant } | { message: string };
   onDone: (variant: ParsedVariant) => void;
   onRemove?: () => void;
 }) {
   const [typed, setTyped] = useState(value);
-  const [says, setSays] = useState<string | null>(null);
+  const [message, setSays] = useState<string | null>(null);
   const done = () => {
     if (typed.trim() === value) return setSays(null);
     if (!typed.trim()) {
@@ -76,7 +76,7 @@ function VariantLine({
       return setSays(null);
     }
     const found = onRead(typed);
-    if ("says" in found) setSays(found.says);
+    if ("message" in found) setSays(found.message);
     else {
       setSays(null);
       onDone(found.variant);
@@ -89,7 +89,7 @@ function VariantLine({
         <input
           className="field"
           aria-label={label}
-          aria-invalid={says !== null}
+          aria-invalid={message !== null}
           placeholder="-> 6 Strap using Fine knife in 20s"
           value={typed}
           onChange={(e) => setTyped(e.target.value)}
@@ -109,7 +109,7 @@ function VariantLine({
           </Button>
         )}
       </span>
-      {says && <p className="pl-5 text-beet">{says}</p>}
+      {message && <p className="pl-5 text-beet">{message}</p>}
     </div>
   );
 }

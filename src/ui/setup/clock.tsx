@@ -6,7 +6,7 @@ import { definition } from "@/core/kinds/index";
 import { count } from "@/core/numbers/format";
 import { typedNumber } from "@/core/numbers/typed";
 import { Button } from "../kit/kit";
-import { Over, Scrolled } from "../kit/over";
+import { DialogFrame, Scrolled } from "../kit/dialog-frame";
 import { useLive, useStore } from "../pantry/provider";
 
 export function ClockButton() {
@@ -29,16 +29,16 @@ function Clock({ onClose }: { readonly onClose: () => void }) {
   const [keep, setKeep] = useState(true);
   const read = typedNumber(typed, { format: catalogue.numbers });
   const wanted = "value" in read ? read.value : null;
-  let says: string | null = "says" in read ? read.says : null;
+  let message: string | null = "message" in read ? read.message : null;
   definition("pantry").fields.ticksPerSecond.check(wanted, {
     has: () => false,
     fault: (_, why) => {
-      says ??= why;
+      message ??= why;
     },
   });
   const plan = useMemo(
-    () => (says === null && wanted !== null ? planTicks(catalogue, wanted) : null),
-    [catalogue, wanted, says],
+    () => (message === null && wanted !== null ? planTicks(catalogue, wanted) : null),
+    [catalogue, wanted, message],
   );
   const rounded = plan?.rows.filter((r) => !r.whole) ?? [];
   const write = async () => {
@@ -47,7 +47,7 @@ function Clock({ onClose }: { readonly onClose: () => void }) {
     if (answer.ok) onClose();
   };
   return (
-    <Over
+    <DialogFrame
       title="Ticks per second"
       description="Durations are stored in ticks. To keep their seconds, each is converted and, if needed, rounded to whole ticks."
       onClose={onClose}
@@ -86,9 +86,9 @@ function Clock({ onClose }: { readonly onClose: () => void }) {
       }
     >
       <Scrolled label="Rounded durations">
-        {says && (
+        {message && (
           <p role="alert" className="text-beet">
-            {says}
+            {message}
           </p>
         )}
         {plan && keep && rounded.length === 0 && <p className="text-second">No rounding is needed.</p>}
@@ -115,6 +115,6 @@ function Clock({ onClose }: { readonly onClose: () => void }) {
           </table>
         )}
       </Scrolled>
-    </Over>
+    </DialogFrame>
   );
 }

@@ -22,7 +22,7 @@ export function DeletePanel() {
     const answer = await store.deletePantry(typed);
     setBusy(false);
     if (answer.ok) window.location.assign("/?all");
-    else setRefused(answer.says);
+    else setRefused(answer.message);
   };
   return (
     <section aria-label="Delete this pantry" className="mt-8">

@@ -77,9 +77,7 @@ export function Demands({ type, which }: { readonly type: ItemType; readonly whi
             value=""
             onChange={(e) => e.target.value && put(e.target.value as Id, NOTHING)}
           >
-            <option value="">
-              {add}
-            </option>
+            <option value="">{add}</option>
             {others.map(({ id, name }) => (
               <option key={id} value={id}>
                 {name}
@@ -136,7 +134,7 @@ export function Demands({ type, which }: { readonly type: ItemType; readonly whi
           onWrite={async (typed) => {
             const read =
               typed === "" ? { value: null } : field.parse(typed, { ...around(catalogue), make: () => null });
-            if ("says" in read) return read.says;
+            if ("message" in read) return read.message;
             put(id, { ...(own ?? NOTHING), [named]: read.value as number | null });
             return null;
           }}

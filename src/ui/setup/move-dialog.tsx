@@ -5,7 +5,7 @@ import type { Edit } from "@/core/catalogue/edit";
 import { type MovePlan, planMove } from "@/core/editing/move";
 import { count } from "@/core/numbers/format";
 import { Button } from "../kit/kit";
-import { Over, Scrolled } from "../kit/over";
+import { DialogFrame, Scrolled } from "../kit/dialog-frame";
 import { useStore } from "../pantry/provider";
 
 interface Asked {
@@ -29,7 +29,7 @@ export function useMove(): { readonly asking: ReactNode; write(edits: readonly E
       return null;
     }
     const answer = await store.submit(edits);
-    return answer.ok ? null : answer.says;
+    return answer.ok ? null : answer.message;
   };
   return { write, asking: asked && <Ask {...asked} onClose={() => setAsked(null)} /> };
 }
@@ -42,7 +42,7 @@ function Ask({ edits, plan, onClose }: Asked & { readonly onClose: () => void })
   };
   const items = new Set(plan.rows.map((r) => r.item.id)).size;
   return (
-    <Over
+    <DialogFrame
       title={`What changes for ${count(items, "item")}`}
       description="Their own values stay unless you remove them. One undo restores everything."
       onClose={onClose}
@@ -88,6 +88,6 @@ function Ask({ edits, plan, onClose }: Asked & { readonly onClose: () => void })
         </table>
         {plan.rows.length > 300 && <p className="py-1 text-second">and {plan.rows.length - 300} more</p>}
       </Scrolled>
-    </Over>
+    </DialogFrame>
   );
 }

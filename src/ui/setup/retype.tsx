@@ -6,7 +6,7 @@ import type { OwnField } from "@/core/kinds/index";
 import { FORMS, HOLDERS, LINKABLE } from "@/core/kinds/field";
 import { count } from "@/core/numbers/format";
 import { Button } from "../kit/kit";
-import { BeforeAndAfter, Over, Scrolled } from "../kit/over";
+import { BeforeAndAfter, DialogFrame, Scrolled } from "../kit/dialog-frame";
 import { useLive, useStore } from "../pantry/provider";
 
 export function RetypeButton({ field }: { readonly field: OwnField }) {
@@ -37,7 +37,7 @@ function Retype({ field, onClose }: { readonly field: OwnField; readonly onClose
     if (answer.ok) onClose();
   };
   return (
-    <Over
+    <DialogFrame
       title={`Form of ${field.name}`}
       description="Below is each value after the change. Values that can't be converted are removed. One undo restores everything."
       onClose={onClose}
@@ -74,12 +74,12 @@ function Retype({ field, onClose }: { readonly field: OwnField; readonly onClose
           <BeforeAndAfter
             what="Record"
             rows={[...plan.rows]
-              .sort((a, b) => Number(a.says === null) - Number(b.says === null))
+              .sort((a, b) => Number(a.message === null) - Number(b.message === null))
               .map((row) => ({ ...row, id: row.record.id, name: row.record.name }))}
           />
         )}
       </Scrolled>
-    </Over>
+    </DialogFrame>
   );
 }
 

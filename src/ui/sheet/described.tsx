@@ -52,7 +52,7 @@ function one(part: Part, catalogue: Catalogue, item: Item): ReactNode {
   const value = valueNamed(catalogue, item, part.name);
   if ("text" in value) return <span className="ink-worked font-semibold">{value.text}</span>;
   return (
-    <span className="text-beet underline decoration-wavy" title={value.says}>
+    <span className="text-beet underline decoration-wavy" title={value.message}>
       {`{${part.name}}`}
     </span>
   );
@@ -62,7 +62,7 @@ export function DescriptionEditor({ item }: { readonly item: Item }) {
   const { catalogue } = useLive();
   const write = useWrite();
   const [draft, setDraft] = useState<string | null>(null);
-  const [says, setSays] = useState<string | null>(null);
+  const [message, setSays] = useState<string | null>(null);
   const area = useRef<HTMLTextAreaElement>(null);
   if (draft === null)
     return (
@@ -75,9 +75,9 @@ export function DescriptionEditor({ item }: { readonly item: Item }) {
         >
           {item.description ? <Described item={item} /> : <span className="text-third">No description yet</span>}
         </button>
-        {says && (
+        {message && (
           <p role="alert" className="text-beet">
-            {says}
+            {message}
           </p>
         )}
       </>
@@ -138,7 +138,7 @@ export function DescriptionEditor({ item }: { readonly item: Item }) {
       </div>
       {faults.map((fault) => (
         <p key={fault.name} role="alert" className="text-beet">
-          {fault.says}
+          {fault.message}
         </p>
       ))}
     </div>

@@ -41,7 +41,7 @@ const TYPED: readonly {
   readonly of: string;
   readonly path: string;
   readonly bad: string;
-  readonly says: RegExp;
+  readonly message: RegExp;
   readonly good: string;
   readonly stored: unknown;
 }[] = [
@@ -51,7 +51,7 @@ const TYPED: readonly {
     of: "Smoked eel",
     path: "name",
     bad: "",
-    says: /A name can't be empty\./,
+    message: /A name can't be empty\./,
     good: "Amber eel",
     stored: "Amber eel",
   },
@@ -61,7 +61,7 @@ const TYPED: readonly {
     of: "Smoked eel",
     path: "key",
     bad: "Smoked Eel!",
-    says: /Use .*letters/,
+    message: /Use .*letters/,
     good: "amber_eel",
     stored: "amber_eel",
   },
@@ -71,7 +71,7 @@ const TYPED: readonly {
     of: "Daily",
     path: "rank",
     bad: "first",
-    says: /“first” isn't a number/,
+    message: /“first” isn't a number/,
     good: "4",
     stored: 4,
   },
@@ -81,7 +81,7 @@ const TYPED: readonly {
     of: "Smoked eel",
     path: "sell",
     bad: "cheap",
-    says: /“cheap” isn't/,
+    message: /“cheap” isn't/,
     good: "7.5",
     stored: 7.5,
   },
@@ -91,7 +91,7 @@ const TYPED: readonly {
     of: "Smoke eel",
     path: "ticks",
     bad: "soon",
-    says: /“soon” isn't a duration/,
+    message: /“soon” isn't a duration/,
     good: "1m30s",
     stored: 1800,
   },
@@ -101,7 +101,7 @@ const TYPED: readonly {
     of: "Fare",
     path: "sellable",
     bad: "perhaps",
-    says: /“perhaps”.*yes or no/i,
+    message: /“perhaps”.*yes or no/i,
     good: "no",
     stored: false,
   },
@@ -111,7 +111,7 @@ const TYPED: readonly {
     of: "Smoked eel",
     path: "rarity",
     bad: "Fabled",
-    says: /no rarity called “?Fabled/i,
+    message: /no rarity called “?Fabled/i,
     good: "Sound",
     stored: recordOf("rarity", "Sound").id,
   },
@@ -121,7 +121,7 @@ const TYPED: readonly {
     of: "Daily",
     path: "colour",
     bad: "reddish",
-    says: /“reddish” isn't a colour/,
+    message: /“reddish” isn't a colour/,
     good: "#aa3311",
     stored: "#aa3311",
   },
@@ -133,7 +133,7 @@ const begin = async (user: Awaited<ReturnType<typeof shown>>["user"]) =>
 const typedInto = (): HTMLInputElement =>
   (screen.queryByRole("textbox") ?? screen.getByRole("combobox")) as HTMLInputElement;
 
-describe.each(TYPED)("a field of type $type", ({ type, kind, of, path, bad, says, good, stored }) => {
+describe.each(TYPED)("a field of type $type", ({ type, kind, of, path, bad, message, good, stored }) => {
   it("keeps what can't be read, says why, and writes what can", async () => {
     expect(definition(kind).fields[path].type).toBe(type);
     const page = await shown(kind, of, path);
@@ -142,7 +142,7 @@ describe.each(TYPED)("a field of type $type", ({ type, kind, of, path, bad, says
     const before = page.stored(path);
     await page.user.clear(typedInto());
     await page.user.keyboard(`${bad}{Enter}`);
-    expect((await screen.findByRole("alert")).textContent).toMatch(says);
+    expect((await screen.findByRole("alert")).textContent).toMatch(message);
     expect(typedInto().value).toBe(bad);
     expect(page.stored(path)).toEqual(before);
     await page.user.clear(typedInto());

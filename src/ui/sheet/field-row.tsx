@@ -64,7 +64,7 @@ export function FieldValue({ kind, record, path, label }: Props) {
   const moves = (kind === "item" && path === "type") || (kind === "type" && path === "parent");
   const move = async (typed: string) => {
     const read = readEntry(catalogue, kind, record.id, path, typed);
-    return "says" in read ? read.says : moving.write(read.edits);
+    return "message" in read ? read.message : moving.write(read.edits);
   };
   const inline = (
     <Inline
@@ -104,9 +104,9 @@ export function FieldValue({ kind, record, path, label }: Props) {
           onBlur={(e) => {
             if (e.target.value === text) return;
             const picked = e.target;
-            void write(kind, record.id, path, picked.value).then((says) => {
-              setRefused(says && wordsOf(says));
-              if (says) picked.value = text;
+            void write(kind, record.id, path, picked.value).then((message) => {
+              setRefused(message && wordsOf(message));
+              if (message) picked.value = text;
             });
           }}
         />

@@ -16,7 +16,7 @@ export function IconChoice({ item, colour }: { item: Item; colour: string }) {
   const write = useWrite();
   const [open, setOpen] = useState(false);
   const [text, setText] = useState("");
-  const [says, setSays] = useState<string | null>(null);
+  const [message, setSays] = useState<string | null>(null);
   const file = useRef<HTMLInputElement>(null);
   const store = useStore();
   const query = text || item.name.split(" ").at(-1) || "fish";
@@ -93,9 +93,9 @@ export function IconChoice({ item, colour }: { item: Item; colour: string }) {
               }}
             />
           </div>
-          {says && (
+          {message && (
             <p role="alert" className="mt-1 text-beet">
-              {says}
+              {message}
             </p>
           )}
           {item.icon && (

@@ -10,7 +10,7 @@ import { madeVisible } from "@/core/numbers/contrast";
 import { sayCost } from "@/core/numbers/format";
 import { Button, cx, Grains, Icon } from "../kit/kit";
 import { NameInput } from "../kit/name-input";
-import { Over, Scrolled } from "../kit/over";
+import { DialogFrame, Scrolled } from "../kit/dialog-frame";
 import { useLive } from "../pantry/provider";
 import { Described } from "./described";
 
@@ -34,7 +34,7 @@ function Cards({ item, onClose }: { readonly item: Item; readonly onClose: () =>
   const other = found?.found === "one" ? catalogue.records.item.get(found.id) : undefined;
   const compared = other ? compareCards(catalogue, item, other) : [];
   return (
-    <Over
+    <DialogFrame
       width="wide"
       title={`${item.name} as players see it`}
       description="Everything marked “shown to players”, in both themes."
@@ -103,7 +103,7 @@ function Cards({ item, onClose }: { readonly item: Item; readonly onClose: () =>
           </table>
         )}
       </Scrolled>
-    </Over>
+    </DialogFrame>
   );
 }
 

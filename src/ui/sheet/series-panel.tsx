@@ -14,7 +14,7 @@ import { MOST } from "@/core/schema/limits";
 import { NumberInput } from "../forms/field-input";
 import { labelOf } from "../grid/field-columns";
 import { Button, cx } from "../kit/kit";
-import { Over, Scrolled } from "../kit/over";
+import { DialogFrame, Scrolled } from "../kit/dialog-frame";
 import { useLive, useStore } from "../pantry/provider";
 
 /** What a rule may be about, by path. */
@@ -62,9 +62,9 @@ export function SeriesPanel({
     if (answer.ok) onClose();
   };
   const labels = [...new Set(plan.steps.flatMap((s) => s.cells.map((c) => c.label)))];
-  const faulty = plan.says.length > 0 || plan.steps.some((s) => s.says.length);
+  const faulty = plan.message.length > 0 || plan.steps.some((s) => s.message.length);
   return (
-    <Over
+    <DialogFrame
       width="wide"
       title={there ? series.name : `A series of ${item.name}`}
       description="Each step is created from the first item by these rules. Existing items change only where they differ."
@@ -206,9 +206,9 @@ export function SeriesPanel({
       }
     >
       <Scrolled label="Steps">
-        {plan.says.map((says) => (
-          <p key={says} role="alert" className="text-beet">
-            {says}
+        {plan.message.map((message) => (
+          <p key={message} role="alert" className="text-beet">
+            {message}
           </p>
         ))}
         {plan.steps.length > 0 && (
@@ -231,9 +231,9 @@ export function SeriesPanel({
                   <td className="py-1 text-third">{step.n}</td>
                   <td className={cx("font-semibold", !step.there && "text-kelp")}>
                     {step.name}
-                    {step.says.map((says) => (
-                      <span key={says} className="block font-normal text-beet">
-                        {says}
+                    {step.message.map((message) => (
+                      <span key={message} className="block font-normal text-beet">
+                        {message}
                       </span>
                     ))}
                   </td>
@@ -255,7 +255,7 @@ export function SeriesPanel({
           </table>
         )}
       </Scrolled>
-    </Over>
+    </DialogFrame>
   );
 }
 

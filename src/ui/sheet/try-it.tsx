@@ -13,23 +13,23 @@ import { Button } from "../kit/kit";
 import { useLive } from "../pantry/provider";
 import { writePlans } from "../tasting/plans";
 
-interface Way {
-  readonly says: "Use it" | "Wear it" | "Open it" | "Make it";
+interface Tryout {
+  readonly message: "Use it" | "Wear it" | "Open it" | "Make it";
   readonly query: () => { readonly [name: string]: string };
 }
 
-export function waysToTry(catalogue: Catalogue, item: Item): Way[] {
+export function waysToTry(catalogue: Catalogue, item: Item): Tryout[] {
   const uses = usesOf(catalogue, item);
   const opens = uses.some((u) => u.effects.some((e) => e.does.is === "draw"));
   const others = uses.filter((u) => u.effects.some((e) => e.does.is !== "draw"));
   const [recipe] = recordsWith(catalogue, "recipe", item.id, ["output"]);
   const plan = () => writePlans([{ item: item.key, use: "", rule: "as soon as ready", value: "" }]);
   const steps = (of: Recipe) => formatSteps(rehearsalOf(catalogue, of) as never, around(catalogue));
-  const ways: (Way | false)[] = [
-    others.length > 0 && { says: "Use it", query: () => ({ tab: "use", plan: plan() }) },
-    slotOf(catalogue, item) !== null && { says: "Wear it", query: () => ({ tab: "wear", try: item.key }) },
-    opens && { says: "Open it", query: () => ({ tab: "open", open: item.key }) },
-    recipe !== undefined && { says: "Make it", query: () => ({ tab: "bag", do: steps(recipe) }) },
+  const ways: (Tryout | false)[] = [
+    others.length > 0 && { message: "Use it", query: () => ({ tab: "use", plan: plan() }) },
+    slotOf(catalogue, item) !== null && { message: "Wear it", query: () => ({ tab: "wear", try: item.key }) },
+    opens && { message: "Open it", query: () => ({ tab: "open", open: item.key }) },
+    recipe !== undefined && { message: "Make it", query: () => ({ tab: "bag", do: steps(recipe) }) },
   ];
   return ways.filter((way) => way !== false);
 }
@@ -40,12 +40,12 @@ export function TryIt({ item }: { readonly item: Item }) {
   const ways = waysToTry(catalogue, item);
   return ways.map((way, k) => (
     <Button
-      key={way.says}
+      key={way.message}
       look="quiet"
-      title={k === 0 ? `${way.says} in Tasting (T)` : `${way.says} in Tasting`}
+      title={k === 0 ? `${way.message} in Tasting (T)` : `${way.message} in Tasting`}
       onClick={() => places.go("tasting", way.query())}
     >
-      {way.says}
+      {way.message}
     </Button>
   ));
 }

@@ -29,13 +29,13 @@ export function ColumnMenu({ column, columns, keyed, conditions, onConditions, w
   const { takes } = testOf(test);
   const others = conditions.filter((c) => c.column !== keyed);
   const read = testOf(test).ready(value);
-  const says = "says" in read && value !== "" ? read.says : null;
+  const message = "message" in read && value !== "" ? read.message : null;
   const { arrangement, arrange, pin, move, show } = columns;
   const pinned = arrangement.pinned.includes(column.id);
   const offers = takes === "words" ? words() : [];
   const chosen = new Set(value.split(",").map((word) => word.trim()));
   const keep = () => {
-    if (takes !== "nothing" && (!value.trim() || "says" in read)) return;
+    if (takes !== "nothing" && (!value.trim() || "message" in read)) return;
     onConditions([...others, { column: keyed, test, value: takes === "nothing" ? "" : value.trim() }]);
     close();
   };
@@ -60,7 +60,7 @@ export function ColumnMenu({ column, columns, keyed, conditions, onConditions, w
       >
         {NAMES.filter((name) => column.numeric || !NUMBERS.includes(name)).map((name) => (
           <option key={name} value={name}>
-            {testOf(name).says}
+            {testOf(name).message}
           </option>
         ))}
       </select>
@@ -94,9 +94,9 @@ export function ColumnMenu({ column, columns, keyed, conditions, onConditions, w
           ))}
         </div>
       )}
-      {says && (
+      {message && (
         <p role="alert" className="text-beet">
-          {says}
+          {message}
         </p>
       )}
       <div className="flex gap-1.5">

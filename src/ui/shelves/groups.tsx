@@ -7,7 +7,7 @@ import { capital, group as apart, sayQuantity } from "@/core/numbers/format";
 import { usePlaces } from "../frame/navigate";
 import type { Column } from "../grid/columns";
 import { Button } from "../kit/kit";
-import { Scrolled } from "../kit/over";
+import { Scrolled } from "../kit/dialog-frame";
 import { useLive } from "../pantry/provider";
 
 interface Props {

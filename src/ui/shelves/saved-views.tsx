@@ -53,7 +53,7 @@ export function SavedViews({ now, onOpen }: Props) {
   const [mine, setMine] = useKept<readonly Private[]>(`salty-views-${places.pantry}`, []);
   const [name, setName] = useState("");
   const [shared, setShared] = useState(true);
-  const [says, setSays] = useState<string | null>(null);
+  const [message, setSays] = useState<string | null>(null);
   const views = [...catalogue.records.view.values()].sort((a, b) => a.name.localeCompare(b.name));
   const current = views.find((v) => v.key === places.query.get("view"));
   const changed =
@@ -69,7 +69,7 @@ export function SavedViews({ now, onOpen }: Props) {
     const key = new FreeKeys(catalogue).next("view", called);
     const record = withDefaults("view", { id: newId(), key, name: called, ...now });
     const answer = await store.submit([{ op: "add", kind: "view", record }]);
-    if (!answer.ok) return setSays(answer.says);
+    if (!answer.ok) return setSays(answer.message);
     setName("");
     setSays(null);
     places.ask({ view: key }, true);
@@ -160,9 +160,9 @@ export function SavedViews({ now, onOpen }: Props) {
               <input type="checkbox" checked={shared} onChange={(e) => setShared(e.target.checked)} />
               for everyone
             </label>
-            {says && (
+            {message && (
               <p role="alert" className="basis-full text-beet">
-                {says}
+                {message}
               </p>
             )}
           </form>

@@ -125,9 +125,9 @@ export function ShelvesView() {
       catalogue,
       entries.map((e) => ({ kind: "item", id: e.row.id, field: e.column, text: e.text })),
     );
-    if ("says" in read) return read;
-    const says = await moving.write(read.edits);
-    return says === null ? null : { says, faults: [] };
+    if ("message" in read) return read;
+    const message = await moving.write(read.edits);
+    return message === null ? null : { message, faults: [] };
   };
 
   /** A new item is of the type, rarity and tag that are shown, and stays in sight. */
@@ -210,12 +210,12 @@ export function ShelvesView() {
               <li key={`${condition.column} ${condition.test}`}>
                 <Button
                   className="h-6!"
-                  aria-label={`Remove filter: ${titleOf(condition.column)} ${testOf(condition.test).says} ${condition.value}`}
+                  aria-label={`Remove filter: ${titleOf(condition.column)} ${testOf(condition.test).message} ${condition.value}`}
                   onClick={() => setConditions(conditions.filter((c) => c !== condition))}
                 >
                   {titleOf(condition.column)}{" "}
                   <span className="font-normal">
-                    {testOf(condition.test).says} {condition.value}
+                    {testOf(condition.test).message} {condition.value}
                   </span>
                   <X size={12} aria-hidden />
                 </Button>

@@ -17,7 +17,7 @@ import type { Issue } from "@/core/schema/issue";
 import { useQuery } from "@tanstack/react-query";
 import { iconsIn, noIcons } from "@/core/catalogue/icons";
 import { Button } from "../kit/kit";
-import { Over, Scrolled } from "../kit/over";
+import { DialogFrame, Scrolled } from "../kit/dialog-frame";
 import { useLive, useStore } from "../pantry/provider";
 import { save } from "./save";
 import { MappedColumns } from "./mapped-columns";
@@ -51,7 +51,7 @@ export function BringIn({ kind, onClose }: { readonly kind: Kind; readonly onClo
   if (opened)
     return <Mapped key={opened.name} kind={kind} opened={opened} onOther={() => setOpened(null)} onClose={onClose} />;
   return (
-    <Over
+    <DialogFrame
       title={`Import a table of ${kindWord(kind, true)}`}
       description="CSV, TSV or a workbook (.xlsx) whose first row holds the column headings. Nothing is saved before you have seen every row."
       onClose={onClose}
@@ -98,7 +98,7 @@ export function BringIn({ kind, onClose }: { readonly kind: Kind; readonly onClo
           </ul>
         )}
       </div>
-    </Over>
+    </DialogFrame>
   );
 }
 
@@ -122,7 +122,7 @@ function Mapped({
   const [clears, setClears] = useState(false);
   const [called, setCalled] = useState("");
   const [writing, setWriting] = useState<string | null>(null);
-  const [says, setSays] = useState<string | null>(null);
+  const [message, setSays] = useState<string | null>(null);
   const holds = (HOLDERS as readonly Kind[]).includes(kind);
   const options = useDeferredValue(
     useMemo(() => ({ kind, targets, decimal, make, clears }), [kind, targets, decimal, make, clears]),
@@ -157,8 +157,8 @@ function Mapped({
       const answer = await store.submit(edits, `${note}${part}`.slice(0, 300));
       if (!answer.ok)
         return k === 0
-          ? answer.says
-          : `${answer.says} The ${count(k, "part")} before it ${k === 1 ? "was" : "were"} saved.`;
+          ? answer.message
+          : `${answer.message} The ${count(k, "part")} before it ${k === 1 ? "was" : "were"} saved.`;
     }
     return null;
   };
@@ -172,7 +172,7 @@ function Mapped({
     });
     const answer = await store.submit([{ op: "add", kind: "mapping", record }]);
     if (answer.ok) setCalled("");
-    else setSays(answer.says);
+    else setSays(answer.message);
   };
   const toggle = (of: Kind) => {
     const next = new Set(make);
@@ -180,7 +180,7 @@ function Mapped({
     setMake(next);
   };
   return (
-    <Over
+    <DialogFrame
       width="wide"
       title={`${name}: ${count(table.rows.length, "row")} of ${kindWord(kind, true)}`}
       description={`${encoding ? `Read as ${encoding}. ` : ""}Choose the field for each column. The preview below shows the result for each row.`}
@@ -269,9 +269,9 @@ function Mapped({
               {noIcons(strange)}
             </p>
           )}
-          {says && (
+          {message && (
             <p role="alert" className="basis-full text-beet">
-              {says}
+              {message}
             </p>
           )}
         </>
@@ -295,13 +295,13 @@ function Mapped({
             <span>New {kindWord(of, true)} are created for new names.</span>
           </label>
         ))}
-        {plan.says && (
+        {plan.message && (
           <p role="alert" className="py-3 text-beet">
-            {plan.says}
+            {plan.message}
           </p>
         )}
-        {!plan.says && <PlannedRows head={table.head} rows={plan.rows} />}
+        {!plan.message && <PlannedRows head={table.head} rows={plan.rows} />}
       </Scrolled>
-    </Over>
+    </DialogFrame>
   );
 }

@@ -46,9 +46,9 @@ export function PlannedRows({
                   </span>
                 ))}
                 {row.refused.map((cell) => (
-                  <span key={cell.column + cell.says} className="basis-full text-beet">
+                  <span key={cell.column + cell.message} className="basis-full text-beet">
                     {cell.column >= 0 && <b>{head[cell.column]}: </b>}
-                    {cell.says}
+                    {cell.message}
                   </span>
                 ))}
               </span>

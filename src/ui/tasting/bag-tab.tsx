@@ -18,11 +18,11 @@ import { BagView, Condition } from "./bag-view";
 import { ItemInput, Labelled, NumberInput, useSubject } from "./parts";
 import { StationsAtHand } from "./stations-at-hand";
 
-type Step = Trial["steps"][number];
+type TrialStep = Trial["steps"][number];
 interface Done {
-  readonly step: Step;
+  readonly step: TrialStep;
   /** Why it was refused; null: it was not. */
-  readonly says: string | null;
+  readonly message: string | null;
   readonly changes: readonly Change[];
 }
 
@@ -32,8 +32,8 @@ export function BagTab() {
   const places = usePlaces();
   const { subject, controls } = useSubject();
   // What another view asks to be tried is done at once.
-  const [steps, setSteps] = useState<readonly Step[]>(
-    () => (parseSteps(places.query.get("do") ?? "", around(catalogue)).steps ?? []) as readonly Step[],
+  const [steps, setSteps] = useState<readonly TrialStep[]>(
+    () => (parseSteps(places.query.get("do") ?? "", around(catalogue)).steps ?? []) as readonly TrialStep[],
   );
   const [stations, setStations] = useState<readonly Id[] | null>(null);
   const [amount, setAmount] = useState(1);
@@ -51,7 +51,7 @@ export function BagTab() {
     for (const step of steps) {
       const outcome = does(play, step, () => undefined);
       const after = stateOf(play);
-      done.push({ step, says: outcome.ok ? null : outcome.says, changes: changesBetween(before, after) });
+      done.push({ step, message: outcome.ok ? null : outcome.message, changes: changesBetween(before, after) });
       before = after;
     }
     return { play, done };
@@ -62,7 +62,7 @@ export function BagTab() {
         Create a test character in Setup, with bag slots and a carrying capacity.
       </Empty>
     );
-  const act = (step: Step["does"]) => setSteps([...steps, { does: step, holds: null, refused: false }]);
+  const act = (step: TrialStep["does"]) => setSteps([...steps, { does: step, holds: null, refused: false }]);
   const recipes = [...catalogue.records.recipe.values()].filter((r) => r.status !== "retired");
   const possible = recipes.filter((r) => makingProblem(play, r) === null);
   const sources = [...catalogue.records.source.values()];
@@ -70,14 +70,14 @@ export function BagTab() {
   const type = () => {
     const { steps: read, issues } = parseSteps(typed, here);
     if (!read) return setFault(issues[0]?.message ?? "");
-    setSteps([...steps, ...(read as Step[])]);
+    setSteps([...steps, ...(read as TrialStep[])]);
     setTyped("");
     setFault("");
   };
   const keep = async () => {
     const name = kept.trim() || `${subject.name}: history`;
     // What was refused is expected to be.
-    const said = done.map(({ step, says }) => (says === null ? step : { ...step, refused: true }));
+    const said = done.map(({ step, message }) => (message === null ? step : { ...step, refused: true }));
     const record = withDefaults("trial", {
       id: newId(),
       key: new FreeKeys(catalogue).next("trial", name),
@@ -106,7 +106,7 @@ export function BagTab() {
             <ItemInput label="Item to give" onTake={(item) => act({ is: "get", item, amount })} />
           </Labelled>
         </div>
-        <Named
+        <LabelledRow
           label="Gather"
           names={sources.map((s) => s.name)}
           onTake={(name) => {
@@ -121,7 +121,7 @@ export function BagTab() {
             onTake={(item) => act({ is: "buy", item, amount, source: null })}
           />
         </Labelled>
-        <Named
+        <LabelledRow
           label="Craft or salvage"
           names={recipes.map((r) => r.name)}
           onTake={(name) => {
@@ -184,12 +184,12 @@ export function BagTab() {
           <p className="text-second">No steps yet. Each step appears here, with the reason if it was refused.</p>
         )}
         <ol className="space-y-0.5">
-          {done.map(({ step, says, changes }, k) => (
+          {done.map(({ step, message, changes }, k) => (
             <li key={k} className="flex gap-3">
               <span className="w-6 shrink-0 text-right text-second tabular-nums">{k + 1}</span>
               <span>
-                <code className={cx("font-medium", says && "text-beet")}>{formatStep(step as never, here)}</code>
-                {says && <span className="pl-3 text-beet">{says}</span>}
+                <code className={cx("font-medium", message && "text-beet")}>{formatStep(step as never, here)}</code>
+                {message && <span className="pl-3 text-beet">{message}</span>}
                 {changes.length > 0 && (
                   <span className="pl-3 text-second">
                     {changes
@@ -225,7 +225,7 @@ export function BagTab() {
   );
 }
 
-function Named({
+function LabelledRow({
   label,
   names,
   onTake,

@@ -70,7 +70,7 @@ export function LayTab() {
             const name = text.trim();
             if (!name || /^[-–—_.]+$/.test(name)) return null;
             const found = names.find(name);
-            return found.found === "one" ? found.id : { says: `There is no single item called “${name}”.` };
+            return found.found === "one" ? found.id : { message: `There is no single item called “${name}”.` };
           }}
           names={[...names.names()]}
           amiss={
@@ -106,7 +106,11 @@ export function LayTab() {
           </p>
         )}
         {answer.are.map((recipe) => (
-          <Made key={recipe.id} recipe={recipe} says={recipe.kind === "pattern" ? "This is" : "In any order this is"} />
+          <Made
+            key={recipe.id}
+            recipe={recipe}
+            message={recipe.kind === "pattern" ? "This is" : "In any order this is"}
+          />
         ))}
         {answer.are.length > 1 && (
           <p className="text-copper">{answer.are.length} recipes match. The game can't tell them apart.</p>
@@ -117,7 +121,7 @@ export function LayTab() {
         {!answer.are.length &&
           answer.near.map((near) => (
             <div key={near.recipe.id}>
-              <Made recipe={near.recipe} says={`${count(near.amiss.length, "place")} away from`} />
+              <Made recipe={near.recipe} message={`${count(near.amiss.length, "place")} away from`} />
               <ul className="pl-3">
                 {near.amiss.map((amiss) => (
                   <li key={`${amiss.row}${amiss.column}`} className="text-second">
@@ -132,12 +136,12 @@ export function LayTab() {
   );
 }
 
-function Made({ recipe, says }: { readonly recipe: Recipe; readonly says: string }) {
+function Made({ recipe, message }: { readonly recipe: Recipe; readonly message: string }) {
   const places = usePlaces();
   return (
     <div className="space-y-1">
       <p className="text-[15px]">
-        {says}{" "}
+        {message}{" "}
         <button
           type="button"
           className="font-semibold hover:underline"

@@ -7,7 +7,7 @@ import type { Item } from "@/core/kinds/index";
 import { OddsTable } from "./odds-table";
 import { soldFor } from "@/core/catalogue/inheritance";
 import { usesOf } from "@/core/catalogue/uses";
-import { type Box, boxOfLines, splitThing } from "@/core/network/box";
+import { type Draws, boxOfLines, splitThing } from "@/core/network/box";
 import { linesFor, makerOf } from "@/core/process/maker";
 import { sayCost, sayPercent, sayQuantity } from "@/core/numbers/format";
 import type { Id } from "@/core/schema/id";
@@ -26,10 +26,10 @@ const ROLLS = 10_000;
 const round = (n: number) => Number(n.toFixed(4));
 
 /** A way to get at what is in an item. */
-interface Way {
+interface OpeningWay {
   readonly key: string;
   readonly name: string;
-  readonly box: Box;
+  readonly box: Draws;
   /** How much of the item one takes. */
   readonly takes: number;
 }
@@ -53,7 +53,7 @@ export function OpenTab() {
   const item = chosen ?? catalogue.records.item.get([...candidates][0] ?? ("" as Id));
   const ways = item ? waysOf(catalogue, item, subject, level) : [];
   const way = ways.find((w) => w.key === places.query.get("way")) ?? ways[0];
-  const tables = way ? tablesIn(catalogue, way.box) : new Map<Id, Box>();
+  const tables = way ? tablesIn(catalogue, way.box) : new Map<Id, Draws>();
   const { odds, failed } = useOdds(
     way ? { is: "odds", box: way.box, tables: [...tables], level, wanted: Math.max(1, wanted) } : null,
   );
@@ -205,13 +205,13 @@ function waysOf(
   item: Item,
   subject: ReturnType<typeof useSubject>["subject"],
   level: number,
-): Way[] {
+): OpeningWay[] {
   const reckoner = new Reckoner(catalogue);
   const body = subject ? new Body(reckoner, subject, [], () => 0, level) : null;
   const amount = (kept: string | null) =>
     kept === null ? 1 : body ? reckoner.get(kept, "use")({ user: body, target: body, item }) : Number(kept) || 0;
   const statOf = body ? (stat: Id) => body.stat(stat) : makerOf(catalogue);
-  const uses = usesOf(catalogue, item).flatMap((use): Way[] => {
+  const uses = usesOf(catalogue, item).flatMap((use): OpeningWay[] => {
     const box = boxOfUse(use, (e) => amount(e.amount));
     const any = box.always.length + box.chances.length > 0;
     return any
@@ -225,7 +225,7 @@ function waysOf(
         ]
       : [];
   });
-  const salvages = [...catalogue.records.recipe.values()].flatMap((recipe): Way[] => {
+  const salvages = [...catalogue.records.recipe.values()].flatMap((recipe): OpeningWay[] => {
     const taken = recipe.lines.find((l) => l.role === "ingredient" && l.item === item.id);
     return recipe.kind === "salvage" && recipe.status !== "retired" && taken
       ? [

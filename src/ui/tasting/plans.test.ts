@@ -47,7 +47,7 @@ describe("what is planned in an address", () => {
       row({ rule: "whenever", value: "Vigor <" }),
       row({ rule: "whenever" }),
     ])
-      expect(planOf(catalogue, wrong)).toHaveProperty("says");
+      expect(planOf(catalogue, wrong)).toHaveProperty("message");
   });
 });
 
@@ -61,6 +61,6 @@ describe("harm", () => {
       { resource, tick: 600, perSecond: 0 },
     ]);
     expect(readHarm(catalogue, resource, "")).toEqual([]);
-    expect(readHarm(catalogue, resource, "30s much")).toHaveProperty("says");
+    expect(readHarm(catalogue, resource, "30s much")).toHaveProperty("message");
   });
 });

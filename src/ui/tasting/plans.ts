@@ -42,16 +42,16 @@ export function readPlans(text: string): PlanRow[] {
 }
 
 /** What a row comes to, or what is wrong with it. */
-export function planOf(catalogue: Catalogue, row: PlanRow): Planned | { readonly says: string } {
+export function planOf(catalogue: Catalogue, row: PlanRow): Planned | { readonly message: string } {
   const item = byKey(catalogue, "item", row.item);
-  if (!item) return { says: `There is no item “${row.item}”.` };
+  if (!item) return { message: `There is no item “${row.item}”.` };
   const use = row.use ? (byKey(catalogue, "use", row.use)?.id ?? null) : null;
   const tps = catalogue.pantry.ticksPerSecond;
   const planned = (rule: Planned["rule"]): Planned => ({ item: item.id, use, rule });
   if (row.rule === "as soon as ready") return planned({ is: "ready" });
   if (row.rule === "every") {
     const ticks = parseTicks(row.value, tps, catalogue.numbers);
-    return ticks ? planned({ is: "every", ticks, from: 0 }) : { says: "Enter a duration such as 30s." };
+    return ticks ? planned({ is: "every", ticks, from: 0 }) : { message: "Enter a duration such as 30s." };
   }
   if (row.rule === "at") {
     const times = row.value
@@ -59,13 +59,13 @@ export function planOf(catalogue: Catalogue, row: PlanRow): Planned | { readonly
       .filter(Boolean)
       .map((t) => parseTicks(t, tps, catalogue.numbers));
     return times.some((t) => t === null)
-      ? { says: "Enter times such as 0s 30s 1m." }
+      ? { message: "Enter times such as 0s 30s 1m." }
       : planned({ is: "at", ticks: times.filter((t): t is number => t !== null) });
   }
   const read = formula("bearer").parse(row.value, { ...around(catalogue), make: () => null });
-  if ("says" in read) return { says: read.says };
+  if ("message" in read) return { message: read.message };
   return read.value === null
-    ? { says: "Enter a formula such as Vigour < 30." }
+    ? { message: "Enter a formula such as Vigour < 30." }
     : planned({ is: "whenever", holds: read.value });
 }
 
@@ -74,7 +74,7 @@ export function readHarm(
   catalogue: Catalogue,
   resource: Id,
   text: string,
-): readonly HarmStep[] | { readonly says: string } {
+): readonly HarmStep[] | { readonly message: string } {
   const steps: HarmStep[] = [];
   for (const line of text
     .split(/[\n|]/)
@@ -85,8 +85,8 @@ export function readHarm(
     const { numbers, pantry } = catalogue;
     const amount = typedNumber(parts[parts.length - 1] ?? "", { format: numbers });
     const tick = parts.length > 1 ? parseTicks(parts[0], pantry.ticksPerSecond, numbers) : 0;
-    if (parts.length > 2 || "says" in amount || tick === null)
-      return { says: `“${line}” isn't damage. Enter 2 for 2 per second, or lines such as 30s 2.` };
+    if (parts.length > 2 || "message" in amount || tick === null)
+      return { message: `“${line}” isn't damage. Enter 2 for 2 per second, or lines such as 30s 2.` };
     steps.push({ resource, tick, perSecond: amount.value });
   }
   return steps;

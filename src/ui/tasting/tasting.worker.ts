@@ -3,9 +3,9 @@ import { unpacked } from "@/core/catalogue/catalogue";
 import { oddsOf, rolls } from "@/core/trials/opening";
 import { runTrial } from "@/core/trials/run";
 import { taste } from "@/core/trials/tasting";
-import type { Task, Told } from "./work";
+import type { Task, WorkerAnswer } from "./work";
 
-const tell = (told: Told) => postMessage(told);
+const tell = (told: WorkerAnswer) => postMessage(told);
 addEventListener("message", ({ data }: MessageEvent<Task>) => {
   try {
     if (data.is === "roll") {
@@ -37,6 +37,6 @@ addEventListener("message", ({ data }: MessageEvent<Task>) => {
     });
     tell({ is: "tasted", report });
   } catch (thrown) {
-    tell({ is: "failed", says: (thrown as Error).message });
+    tell({ is: "failed", message: (thrown as Error).message });
   }
 });

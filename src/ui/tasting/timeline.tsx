@@ -17,7 +17,7 @@ export function Timeline({
   onAt,
 }: {
   readonly report: Report;
-  readonly plans: readonly (Planned | { readonly says: string })[];
+  readonly plans: readonly (Planned | { readonly message: string })[];
   readonly onAt: (row: number, times: readonly number[]) => void;
 }) {
   const { catalogue } = useLive();
@@ -27,7 +27,7 @@ export function Timeline({
   return (
     <div className="space-y-1 pl-[42px] pr-2.5">
       {plans.map((plan, k) => {
-        if ("says" in plan) return null;
+        if ("message" in plan) return null;
         const item = catalogue.records.item.get(plan.item);
         const times = plan.rule.is === "at" ? plan.rule.ticks : null;
         const held = item ? usesOf(catalogue, item).find((u) => plan.use === null || u.use.id === plan.use) : undefined;

@@ -131,10 +131,10 @@ export function TrialsTab() {
             {run.ok
               ? "It passes."
               : run.stopped
-                ? run.says
+                ? run.message
                 : run.failed >= 0
-                  ? `It fails at step ${run.failed + 1}: ${run.says}`
-                  : run.says}
+                  ? `It fails at step ${run.failed + 1}: ${run.message}`
+                  : run.message}
           </p>
         )}
         <div className="grid grid-cols-[220px_1fr] gap-6 pt-3 xl:grid-cols-[220px_1fr_1fr]">
@@ -189,7 +189,7 @@ export function TrialsTab() {
                       {ran !== undefined && ran.took > 0 && step.does.is !== "wait" && (
                         <span className="pl-2 text-[12px] text-second">took {time(ran.took)}</span>
                       )}
-                      {ran?.says && <span className="block text-[12px]">{ran.says}</span>}
+                      {ran?.message && <span className="block text-[12px]">{ran.message}</span>}
                     </span>
                   </li>
                 );

@@ -52,7 +52,7 @@ export function UseTab() {
   const beside = byKey(catalogue, "subject", places.query.get("beside") ?? "");
   const [draft, setDraft] = useState<string | null>(null);
   const plans = rows.map((row) => planOf(catalogue, row));
-  const good = plans.filter((p): p is Planned => !("says" in p));
+  const good = plans.filter((p): p is Planned => !("message" in p));
 
   const first = good[0] && catalogue.records.item.get(good[0].item);
   const [draftOf] = first ? usesOf(catalogue, first) : [];
@@ -70,7 +70,7 @@ export function UseTab() {
     situation: situation?.id ?? null,
     worn: null,
     plans: good,
-    harm: "says" in harm ? [] : harm,
+    harm: "message" in harm ? [] : harm,
     ticks,
     seed,
     runs: 1,
@@ -135,7 +135,7 @@ export function UseTab() {
           <h2 className="head pb-1">Uses</h2>
           <div className="space-y-2">
             {rows.map((row, k) => (
-              <PlanEditor key={k} row={row} wrong={says(plans[k])} onRow={(next) => put(k, next)} />
+              <PlanEditor key={k} row={row} wrong={message(plans[k])} onRow={(next) => put(k, next)} />
             ))}
           </div>
           <div className="flex items-center gap-1.5 pt-2">
@@ -168,7 +168,7 @@ export function UseTab() {
                 {...harmTyped}
               />
             </Labelled>
-            {"says" in harm && <p className="col-span-2 text-[12px] text-beet">{harm.says}</p>}
+            {"message" in harm && <p className="col-span-2 text-[12px] text-beet">{harm.message}</p>}
           </div>
         )}
         <SecondCharacter other={other?.key ?? null} is={otherIs} />
@@ -197,7 +197,7 @@ export function UseTab() {
             </Button>
           </p>
         )}
-        {work.told?.is === "failed" && bands && <p className="pt-2 text-beet">{work.told.says}</p>}
+        {work.told?.is === "failed" && bands && <p className="pt-2 text-beet">{work.told.message}</p>}
         {report && rows.length === 0 && (
           <p className="pt-3 text-second">
             Nothing is used yet. This is {subject.name} without any use. Add an item to use on the left.
@@ -219,8 +219,8 @@ export function UseTab() {
     </div>
   );
 }
-const says = (plan: Planned | { readonly says: string } | undefined): string | null =>
-  plan && "says" in plan ? plan.says : null;
+const message = (plan: Planned | { readonly message: string } | undefined): string | null =>
+  plan && "message" in plan ? plan.message : null;
 
 function TimeInput({
   label,
@@ -241,7 +241,7 @@ function TimeInput({
       shown={formatTicks(ticks, tps)}
       read={(text) => {
         const value = parseTicks(text, tps, catalogue.numbers);
-        return value ? { value } : { says: notADuration(text, tps) };
+        return value ? { value } : { message: notADuration(text, tps) };
       }}
       onDone={onDone}
     />

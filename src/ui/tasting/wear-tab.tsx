@@ -44,7 +44,7 @@ export function WearTab() {
       ) ?? [],
   );
   const after = tried ? puttingOn(catalogue, subject, tried, worn, level) : null;
-  const then = after?.says === null ? totals(reckoner, subject, after.worn, level) : null;
+  const then = after?.message === null ? totals(reckoner, subject, after.worn, level) : null;
   const slots = subject.slots.flatMap((id) => catalogue.records.slot.get(id) ?? []).sort((a, b) => a.order - b.order);
   const room = roomOf(catalogue, worn);
   const sameOutfit = worn.map((i) => i.id).join() === subject.worn.join();
@@ -109,7 +109,7 @@ export function WearTab() {
                     const item = catalogue.records.item.get(id);
                     if (!item) return;
                     const next = puttingOn(catalogue, subject, item, worn, level);
-                    setWorn(next.says === null ? next.worn : [...worn, item]);
+                    setWorn(next.message === null ? next.worn : [...worn, item]);
                   }}
                 />
                 <select
@@ -145,9 +145,9 @@ export function WearTab() {
         <p className="text-second">
           Equipment adds {room.slots} bag slots and {sayQuantity(room.mass)} kg to carry.
         </p>
-        {wrong.map((says) => (
-          <p key={says} className="text-beet">
-            {says}
+        {wrong.map((message) => (
+          <p key={message} className="text-beet">
+            {message}
           </p>
         ))}
       </section>
@@ -161,15 +161,15 @@ export function WearTab() {
           <div className="flex flex-wrap items-center gap-2 pt-3">
             <span className="text-second">Trying</span>
             <Jar id={tried.id} onOpen={places.openItem} />
-            {after?.says === null && after.off.length ? (
+            {after?.message === null && after.off.length ? (
               <span className="text-second">instead of {after.off.map((i) => i.name).join(", ")}</span>
             ) : null}
-            {after?.says === null ? (
+            {after?.message === null ? (
               <Button look="solid" onClick={() => setWorn(after.worn)}>
                 Put it on
               </Button>
             ) : (
-              <span className="font-semibold text-beet">{after?.says}</span>
+              <span className="font-semibold text-beet">{after?.message}</span>
             )}
             <Button look="quiet" onClick={() => places.ask({ try: null }, true)}>
               Cancel
@@ -252,11 +252,11 @@ function Best({
   const { catalogue, model } = useLive();
   const [weights, setWeights] = useState<ReadonlyMap<Id, number>>(new Map());
   const [most, setMost] = useState(0);
-  const [found, setFound] = useState<BestSet | { readonly says: string } | null>(null);
+  const [found, setFound] = useState<BestSet | { readonly message: string } | null>(null);
   const stats = [...catalogue.records.stat.values()].filter((s) => s.better !== "neither");
   const seek = () => {
     if (![...weights.values()].some((w) => w !== 0)) {
-      setFound({ says: "Enter a weight for at least one stat first." });
+      setFound({ message: "Enter a weight for at least one stat first." });
       return;
     }
     const items = [...catalogue.records.item.values()].filter((i) => i.status !== "retired");
@@ -273,7 +273,7 @@ function Best({
         ),
       );
     } catch (thrown) {
-      setFound({ says: (thrown as Error).message });
+      setFound({ message: (thrown as Error).message });
     }
   };
   const names = (ids: readonly Id[]) => ids.flatMap((id) => catalogue.records.item.get(id) ?? []);
@@ -305,7 +305,7 @@ function Best({
         A weight is the value of one point; use a negative weight if lower is better. Maximum cost 0 means no limit.
         Only obtainable items count.
       </p>
-      {found && "says" in found && <p className="pt-2 text-beet">{found.says}</p>}
+      {found && "message" in found && <p className="pt-2 text-beet">{found.message}</p>}
       {found && "best" in found && (
         <div className="space-y-2 pt-3">
           {[found.best, found.next].map(

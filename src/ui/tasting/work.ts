@@ -2,7 +2,7 @@
 /** Tastings and rolls in a worker: what is asked for last counts, progress is told, and it can be stopped. */
 import { useEffect, useMemo, useRef, useState } from "react";
 import { type Catalogue, type Packed, packed } from "@/core/catalogue/catalogue";
-import type { Box } from "@/core/network/box";
+import type { Draws } from "@/core/network/box";
 import type { Id } from "@/core/schema/id";
 import type { Odds, Rolled } from "@/core/trials/opening";
 import type { TrialRun } from "@/core/trials/run";
@@ -12,33 +12,33 @@ export type Task =
   | { readonly is: "taste"; readonly packed: Packed; readonly request: Request }
   | {
       readonly is: "roll";
-      readonly box: Box;
-      readonly tables: readonly (readonly [Id, Box])[];
+      readonly box: Draws;
+      readonly tables: readonly (readonly [Id, Draws])[];
       readonly level: number;
       readonly times: number;
       readonly seed: number;
     }
   | {
       readonly is: "odds";
-      readonly box: Box;
-      readonly tables: readonly (readonly [Id, Box])[];
+      readonly box: Draws;
+      readonly tables: readonly (readonly [Id, Draws])[];
       readonly level: number;
       readonly wanted: number;
     }
   | { readonly is: "trial"; readonly packed: Packed; readonly trial: Id };
-export type Told =
+export type WorkerAnswer =
   | { readonly is: "progress"; readonly done: number; readonly of: number }
   | { readonly is: "tasted"; readonly report: Report | null }
   | { readonly is: "rolled"; readonly rolled: Rolled }
   | { readonly is: "odds"; readonly odds: Odds }
   | { readonly is: "ran"; readonly run: TrialSteps }
-  | { readonly is: "failed"; readonly says: string };
+  | { readonly is: "failed"; readonly message: string };
 
 /** What a trial came to, without the world it was played in. */
 export type TrialSteps = Omit<TrialRun, "play">;
 
 export interface Work {
-  readonly told: Told | null;
+  readonly told: WorkerAnswer | null;
   readonly busy: boolean;
   start(task: Task): void;
   stop(): void;
@@ -46,7 +46,7 @@ export interface Work {
 
 export function useWork(): Work {
   const worker = useRef<Worker | null>(null);
-  const [told, setTold] = useState<Told | null>(null);
+  const [told, setTold] = useState<WorkerAnswer | null>(null);
   const [busy, setBusy] = useState(false);
   const working = useRef(false);
   const stop = () => {
@@ -65,14 +65,14 @@ export function useWork(): Work {
     worker.current = asked;
     working.current = true;
     setBusy(true);
-    const tell = (data: Told) => {
+    const tell = (data: WorkerAnswer) => {
       setTold(data);
       if (data.is === "progress") return;
       working.current = false;
       setBusy(false);
     };
-    asked.onmessage = ({ data }: MessageEvent<Told>) => tell(data);
-    asked.onerror = () => tell({ is: "failed", says: "It could not be computed." });
+    asked.onmessage = ({ data }: MessageEvent<WorkerAnswer>) => tell(data);
+    asked.onerror = () => tell({ is: "failed", message: "It could not be computed." });
     asked.postMessage(task);
   };
   return { told, busy, start, stop };
@@ -88,7 +88,10 @@ export interface Answer<T> {
 }
 
 /** @param task  makes what is to be sent, another function where that is another; null: nothing is asked */
-function useAnswer<I extends Told["is"]>(is: I, task: (() => Task) | null): Answer<Extract<Told, { is: I }>> {
+function useAnswer<I extends WorkerAnswer["is"]>(
+  is: I,
+  task: (() => Task) | null,
+): Answer<Extract<WorkerAnswer, { is: I }>> {
   const work = useWork();
   const start = useRef(work.start);
   start.current = work.start;
@@ -97,11 +100,11 @@ function useAnswer<I extends Told["is"]>(is: I, task: (() => Task) | null): Answ
   }, [task]);
   const { told } = work;
   // Progress comes between two answers.
-  const last = useRef<Extract<Told, { is: I }> | null>(null);
-  if (told?.is === is) last.current = told as Extract<Told, { is: I }>;
+  const last = useRef<Extract<WorkerAnswer, { is: I }> | null>(null);
+  if (told?.is === is) last.current = told as Extract<WorkerAnswer, { is: I }>;
   return {
     told: task ? last.current : null,
-    failed: task && told?.is === "failed" ? told.says : null,
+    failed: task && told?.is === "failed" ? told.message : null,
     current: !work.busy && told?.is === is,
   };
 }

@@ -51,7 +51,7 @@ export interface PlannedCell {
 export interface RefusedCell {
   /** −1: the row as a whole. */
   readonly column: number;
-  readonly says: string;
+  readonly message: string;
 }
 export interface PlannedRow {
   /** Of the file, from 1. */
@@ -64,7 +64,7 @@ export interface PlannedRow {
 export interface TablePlan {
   readonly rows: readonly PlannedRow[];
   /** What keeps all of it from being read. */
-  readonly says: string | null;
+  readonly message: string | null;
   /** Names that are not there, by kind, and how many cells name them. */
   readonly unknown: ReadonlyMap<Kind, ReadonlyMap<string, number>>;
   readonly edits: readonly Edit[];
@@ -81,7 +81,7 @@ interface Column {
 
 type Identified =
   | { readonly name: string; readonly key: string; readonly record?: AnyRecord }
-  | { readonly name: string; readonly key: string; readonly column: number; readonly says: string };
+  | { readonly name: string; readonly key: string; readonly column: number; readonly message: string };
 /** A row, and the record that it is or becomes. */
 interface Begun {
   readonly cells: Cells;
@@ -164,7 +164,7 @@ class Planning {
 
   plan(): TablePlan {
     const { targets } = this.options;
-    const none = (says: string): TablePlan => ({ rows: [], says, unknown: this.unknown, edits: [] });
+    const none = (message: string): TablePlan => ({ rows: [], message, unknown: this.unknown, edits: [] });
     if (!targets.includes("key") && !targets.includes("name"))
       return none("Choose the column with the name or the key, which identifies the record of each row.");
     const twice = targets.find((t, k) => t !== NOTHING && !t.startsWith("new ") && targets.indexOf(t) < k);
@@ -181,7 +181,7 @@ class Planning {
     const something = edits.length > 0;
     return {
       rows,
-      says: null,
+      message: null,
       unknown: this.unknown,
       edits: something ? [...this.columnsMade, ...made, ...edits] : [],
     };
@@ -258,7 +258,7 @@ class Planning {
     const found = this.identify(columns, (c) => (cells[c.number] ?? "").trim(), number);
     const before = ("record" in found ? found.record : undefined) ?? null;
     const start = before ?? this.fresh(found.name, found.key);
-    if (!before && !("says" in found)) {
+    if (!before && !("message" in found)) {
       // A name of several is the name of none of them.
       for (const called of new Set([normalise(start.name), normalise(start.key)]))
         this.rowIds.set(called, this.rowIds.has(called) ? null : start.id);
@@ -286,11 +286,11 @@ class Planning {
         const missing = row.planned.state === "refused" ? undefined : [...row.names].find((id) => gone.has(id));
         if (!missing) return row;
         gone.set(row.id, row.planned.name);
-        const says = `It refers to ${gone.get(missing)}, whose row was rejected.`;
+        const message = `It refers to ${gone.get(missing)}, whose row was rejected.`;
         return {
           ...row,
           edits: [],
-          planned: { ...row.planned, state: "refused", cells: [], refused: [{ column: -1, says }] },
+          planned: { ...row.planned, state: "refused", cells: [], refused: [{ column: -1, message }] },
         };
       });
     }
@@ -306,10 +306,10 @@ class Planning {
     if (stray >= 0)
       refused.push({
         column: -1,
-        says: `“${cut(cells[stray], 40)}” is in cell ${stray + 1}, which has no column heading.`,
+        message: `“${cut(cells[stray], 40)}” is in cell ${stray + 1}, which has no column heading.`,
       });
     const title = found.name || `Row ${number}`;
-    if ("says" in found) refused.push({ column: found.column, says: found.says });
+    if ("message" in found) refused.push({ column: found.column, message: found.message });
     let after: AnyRecord = start;
     const changed: PlannedCell[] = [];
     for (const column of columns) {
@@ -318,8 +318,8 @@ class Planning {
       // What stands there already was judged when it was written.
       if (before && typed !== "" && this.written(column, before) === typed) continue;
       const read = this.cell(column, typed);
-      if ("says" in read) {
-        refused.push({ column: column.number, says: read.says });
+      if ("message" in read) {
+        refused.push({ column: column.number, message: read.message });
         continue;
       }
       const next = withValue(after, column.at, read.value);
@@ -350,7 +350,7 @@ class Planning {
     const key = byKey ? text(byKey) : "";
     const name = byName ? text(byName) : "";
     const at = (byKey ?? byName)?.number ?? -1;
-    const wrong = (says: string, column = at) => ({ name: name || key, key, column, says });
+    const wrong = (message: string, column = at) => ({ name: name || key, key, column, message });
     if (!key && !name) return wrong(`The name${byKey ? " and key are" : " is"} missing.`);
     const same = this.keys.get(normalise(key || name));
     if (same !== undefined) return wrong(`Row ${same} is already for this ${kindWord(kind)}.`);
@@ -371,25 +371,25 @@ class Planning {
     return record ? { name, key: record.key, record } : { name, key: "" };
   }
 
-  private cell({ at, field }: Column, typed: string): { readonly value: unknown } | { readonly says: string } {
+  private cell({ at, field }: Column, typed: string): { readonly value: unknown } | { readonly message: string } {
     if (typed === "") return { value: at.part === null ? field.initial : null };
     const unreadable = cellProblem(typed);
-    if (unreadable) return { says: unreadable };
+    if (unreadable) return { message: unreadable };
     if (field.numeric && field.type !== "duration") {
       if (isDate(typed))
         return {
-          says: `“${typed}” is a date: spreadsheets make dates of numbers such as 3/4 or 1.5. Enter the number as text.`,
+          message: `“${typed}” is a date: spreadsheets make dates of numbers such as 3/4 or 1.5. Enter the number as text.`,
         };
       if (readLocal(typed, this.options.decimal) === null)
-        return { says: `“${cut(typed, 60)}” isn't a number with “${this.options.decimal}” as decimal separator.` };
+        return { message: `“${cut(typed, 60)}” isn't a number with “${this.options.decimal}” as decimal separator.` };
     }
     const read = field.parse(typed, this.typing);
-    if ("says" in read) return read;
-    let says: string | null = null;
-    field.check(read.value, { has: this.has as never, fault: (_, why) => (says ??= why) });
+    if ("message" in read) return read;
+    let message: string | null = null;
+    field.check(read.value, { has: this.has as never, fault: (_, why) => (message ??= why) });
     const owned = at.name === "own" && at.part ? this.catalogue.records.field.get(at.part as Id) : undefined;
-    says ??= owned ? ownProblem(owned, this.options.kind, read.value as OwnValue, this.has) : null;
-    return says === null ? read : { says };
+    message ??= owned ? ownProblem(owned, this.options.kind, read.value as OwnValue, this.has) : null;
+    return message === null ? read : { message };
   }
 
   private written({ at, field }: Column, record: AnyRecord): string {
@@ -418,7 +418,9 @@ export function refusedTable(table: Table, plan: TablePlan): Cells[] {
   return [
     [...all(table.head), REASONS],
     ...rows.map(({ number, refused }) => {
-      const why = refused.map(({ column, says }) => (column < 0 ? says : `${table.head[column]}: ${says}`)).join(" ");
+      const why = refused
+        .map(({ column, message }) => (column < 0 ? message : `${table.head[column]}: ${message}`))
+        .join(" ");
       return [...all(cellsOf(number)), why];
     }),
   ];

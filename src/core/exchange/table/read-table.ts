@@ -112,8 +112,8 @@ export function tableOf(rows: readonly Cells[]): Table | null {
 /** Reads a file that is text. */
 export function readTextTable(bytes: Uint8Array): ReadTable {
   if (bytes.length > MOST_BYTES) {
-    const says = `The file has ${Math.ceil(bytes.length / 2 ** 20)} MB; the maximum is ${MOST_BYTES / 2 ** 20}.`;
-    return { table: null, encoding: "", issues: [issue("file", says)] };
+    const message = `The file has ${Math.ceil(bytes.length / 2 ** 20)} MB; the maximum is ${MOST_BYTES / 2 ** 20}.`;
+    return { table: null, encoding: "", issues: [issue("file", message)] };
   }
   let decoded: ReturnType<typeof decodeText>;
   try {

@@ -208,10 +208,10 @@ describe("what a table would do", () => {
     const next = must(catalogue, made.edits);
     expect(item(next, "River eel").key).toBe("eel");
     expect(item(next, "Sea holly").key).toBe("sea_holly");
-    expect(plan("sell\n3").says).toMatch(
+    expect(plan("sell\n3").message).toMatch(
       /^Choose the column with the name or the key, which identifies the record of each row\.$/,
     );
-    expect(plan("name,a,b\nEel,1,2", { targets: ["name", "sell", "sell"] }).says).toMatch(
+    expect(plan("name,a,b\nEel,1,2", { targets: ["name", "sell", "sell"] }).message).toMatch(
       /^Two columns are imported into sell\. Skip one of them\.$/,
     );
   });
@@ -295,7 +295,7 @@ describe("what a table would do", () => {
     const made = plan(text);
     expect(made.rows.map((r) => r.state)).toEqual(["changed", ...faults.map(() => "refused")]);
     for (const [k, [, why]] of faults.entries())
-      expect(made.rows[k + 1].refused.map((c) => `${head.split(",")[c.column]}: ${c.says}`).join(" ")).toMatch(why);
+      expect(made.rows[k + 1].refused.map((c) => `${head.split(",")[c.column]}: ${c.message}`).join(" ")).toMatch(why);
     const next = must(catalogue, made.edits);
     expect(next.records.item.size).toBe(catalogue.records.item.size);
 
@@ -339,7 +339,7 @@ describe("a table whose rows name each other", () => {
 
   it("leaves out what names a row that is refused, and says so", () => {
     const { rows, edits } = plan("Name,Vessel,Level\nTonic,Stone crock,2\nCask,Tonic,1\nStone crock,,many\nJar,,1");
-    expect(rows.map((r) => [r.name, r.state, r.refused.map(({ says }) => says)[0] ?? ""])).toEqual([
+    expect(rows.map((r) => [r.name, r.state, r.refused.map(({ message }) => message)[0] ?? ""])).toEqual([
       ["Tonic", "refused", "It refers to Stone crock, whose row was rejected."],
       ["Cask", "refused", "It refers to Tonic, whose row was rejected."],
       ["Stone crock", "refused", "“many” isn't a number with “.” as decimal separator."],
@@ -365,11 +365,11 @@ describe("a table whose rows name each other", () => {
 });
 
 describe("a cell", () => {
-  const says = (text: string, targets: readonly string[], given = {}) =>
-    plan(text, { targets, ...given }).rows.map((r) => r.refused[0]?.says ?? r.cells.at(-1)?.after);
+  const message = (text: string, targets: readonly string[], given = {}) =>
+    plan(text, { targets, ...given }).rows.map((r) => r.refused[0]?.message ?? r.cells.at(-1)?.after);
 
   it("of a choice is one of its words as a whole, or asked", () => {
-    expect(says("Name,Smell\nA tonic,salt\nB tonic,Salty\nC tonic,smok", ["name", `own.${smell.key}`])).toEqual([
+    expect(message("Name,Smell\nA tonic,salt\nB tonic,Salty\nC tonic,smok", ["name", `own.${smell.key}`])).toEqual([
       "“salt” isn't an option. Choose salty or smoky. Did you mean salty?",
       "salty",
       "“smok” isn't an option. Choose salty or smoky. Did you mean smoky?",
@@ -378,16 +378,16 @@ describe("a cell", () => {
 
   it("with an error of a spreadsheet, or a formula without its value, is told, whatever it is read into", () => {
     for (const cell of ["#REF!", "#N/A", "#DIV/0!", "#NAME?", "=SUM(A1:A3)", "=A1*2", "=-B7"])
-      expect(says(`Name;Description\nA tonic;${cell}`, ["name", "description"])[0], cell).toMatch(
+      expect(message(`Name;Description\nA tonic;${cell}`, ["name", "description"])[0], cell).toMatch(
         /is a spreadsheet error|is a formula without a value/,
       );
     for (const cell of ["#fish", "= so it goes", "-5 degrees", "@ the quay"])
-      expect(says(`Name;Description\nA tonic;${cell}`, ["name", "description"])[0], cell).toBe(cell);
+      expect(message(`Name;Description\nA tonic;${cell}`, ["name", "description"])[0], cell).toBe(cell);
   });
 
   it("with a unit is turned into that of its column, or refused", () => {
     const masses = "Name,Mass\nA,500 g\nB,2 kg\nC,3 dozen\nD,5 min\nE,12%\nF,5k";
-    expect(says(masses, ["name", "mass"]).map((s) => String(s).replace(/ Write.*/, ""))).toEqual([
+    expect(message(masses, ["name", "mass"]).map((s) => String(s).replace(/ Write.*/, ""))).toEqual([
       "0.5",
       "2",
       "“3 dozen” ends in “dozen”; use kg, g, mg or t. Enter 36.",
@@ -395,7 +395,7 @@ describe("a cell", () => {
       "“12%” is a percentage, but a plain number is needed. Enter 0.12 or 12.",
       "“5k” ends in “k”; use kg, g, mg or t. Enter 5000.",
     ]);
-    expect(says("Name;Mass\nA;1.500 g\nB;1,5", ["name", "mass"], { decimal: "," })).toEqual(["1.5", "1.5"]);
+    expect(message("Name;Mass\nA;1.500 g\nB;1,5", ["name", "mass"], { decimal: "," })).toEqual(["1.5", "1.5"]);
   });
 
   it("of a column that is new gives it its unit, where all have the same", () => {

@@ -48,7 +48,11 @@ const numberOf = (column: string): number =>
 
 /** The first sheet of a workbook that has anything in it. */
 export async function readWorkbook(bytes: Uint8Array): Promise<ReadTable> {
-  const refused = (says: string): ReadTable => ({ table: null, encoding: "workbook", issues: [issue("file", says)] });
+  const refused = (message: string): ReadTable => ({
+    table: null,
+    encoding: "workbook",
+    issues: [issue("file", message)],
+  });
   const size = unpackedSize(bytes);
   if (size === null) return refused("This workbook can't be read. Save it as .xlsx or CSV and import that.");
   if (bytes.length > MOST_BYTES || size > UNPACKED)

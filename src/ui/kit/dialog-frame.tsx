@@ -18,7 +18,7 @@ interface Props {
   readonly children?: ReactNode;
 }
 
-export function Over({ title, description, width = "middle", head, foot, onClose, children }: Props) {
+export function DialogFrame({ title, description, width = "middle", head, foot, onClose, children }: Props) {
   return (
     <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
       <Dialog.Portal>
@@ -67,7 +67,7 @@ export interface Previewed {
   readonly before: string;
   readonly after: string | null;
   /** Why it can't be. */
-  readonly says: string | null;
+  readonly message: string | null;
 }
 
 /** What each record has, and what it would have or why it can't. */
@@ -97,8 +97,8 @@ export function BeforeAndAfter({
             <tr key={row.id} className="border-t border-hair align-baseline">
               <td className="py-1 font-semibold">{row.name}</td>
               <td className={`pl-4 ${side} text-second`}>{row.before || "–"}</td>
-              {row.says ? (
-                <td className={`pl-4 ${side} text-beet`}>{row.says}</td>
+              {row.message ? (
+                <td className={`pl-4 ${side} text-beet`}>{row.message}</td>
               ) : (
                 <td className={`pl-4 ${side} font-semibold`}>{row.after || "–"}</td>
               )}

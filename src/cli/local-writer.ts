@@ -11,7 +11,7 @@ import { loadCatalogue } from "../store/load";
 import type { Orm } from "../store/orm";
 import { type Made, type Write, writesOf } from "../store/prepare";
 
-export class Alone implements Writer {
+export class LocalWriter implements Writer {
   revision = 0;
 
   /** @param fresh  settings of a pantry that is not there yet: it is made together with its first change, or not at all */

@@ -16,9 +16,9 @@ export const noDescription = perRecord<"item">({
     if (item.status !== "ready" || item.description.trim()) return;
     yield {
       subject: ref(catalogue, "item", item.id),
-      says: `${item.name} has no description.`,
+      message: `${item.name} has no description.`,
       evidence: { type: "names", names: [item.name] },
-      fixes: [{ says: `Open ${item.name} and add a description`, do: "open", kind: "item", id: item.id }],
+      fixes: [{ message: `Open ${item.name} and add a description`, do: "open", kind: "item", id: item.id }],
     };
   },
 });
@@ -42,12 +42,12 @@ export const noIcon = perRecord<"item">({
     const type = typeOf(catalogue, item);
     yield {
       subject: ref(catalogue, "item", item.id),
-      says: type ? `${item.name} has no icon, and its type ${type.name} has none.` : `${item.name} has no icon.`,
+      message: type ? `${item.name} has no icon, and its type ${type.name} has none.` : `${item.name} has no icon.`,
       evidence: { type: "names", names: [item.name] },
       fixes: [
-        { says: `Open ${item.name}`, do: "open", kind: "item", id: item.id },
+        { message: `Open ${item.name}`, do: "open", kind: "item", id: item.id },
         ...(type
-          ? [{ says: `Give the type ${type.name} an icon`, do: "open" as const, kind: "type" as const, id: type.id }]
+          ? [{ message: `Give the type ${type.name} an icon`, do: "open" as const, kind: "type" as const, id: type.id }]
           : []),
       ],
     };
