@@ -131,7 +131,7 @@ describe("a trial and time", () => {
     const catalogue = withMore(base, { trial: { Empty: { subject: idOf("Mara") } } });
     const found = findingsOf(catalogue, readingsOf(catalogue)).filter((f) => f.rule === "trial-fails");
     expect(found.map((f) => f.message)).toEqual([
-      "The trial Empty fails: It has no steps yet. Add steps and the results you expect.",
+      "Empty fails: It has no steps yet. Add steps and the results you expect.",
     ]);
   });
 });

@@ -86,6 +86,8 @@ export const TOPICS: readonly Topic[] = [
     title: "On an item's sheet",
     entries: entries({
       T: "try the item out in Tasting",
+      C: "show the chain of the item",
+      U: "show where the item is used",
       "Alt PageUp, Alt PageDown": "open the previous or next item of the Shelves",
     }),
   },
