@@ -144,7 +144,7 @@ test("a condition and a table are written by form, entry by entry; what is missi
   await show(page, "/setup?kind=condition&record=oiled");
   const sheet = page.getByRole("complementary", { name: "condition Oiled" });
   await sheet.getByRole("button", { name: "Add stat change" }).click();
-  await expect(sheet.getByRole("alert").first()).toContainText("Not written yet.");
+  await expect(sheet.getByRole("alert").first()).toContainText("Not saved yet.");
   const stat = sheet.getByLabel("Stat", { exact: true }).last();
   await stat.fill("Gripp");
   await stat.press("Enter");
@@ -155,7 +155,7 @@ test("a condition and a table are written by form, entry by entry; what is missi
   await by.fill("level / 4");
   await by.press("Enter");
   await expect(lastMove(page)).toContainText("Oiled");
-  await expect(sheet.getByText("Not written yet.")).toHaveCount(0);
+  await expect(sheet.getByText("Not saved yet.")).toHaveCount(0);
   await page.keyboard.press("Control+z");
 });
 

@@ -9,7 +9,7 @@ import type { Drawn } from "./use-layout";
 const LARGEST = 8_000;
 
 export function TakeOut({ drawn, named, name }: { drawn: Drawn; named: NodeWords; name: string }) {
-  const [message, setSays] = useState("");
+  const [message, setMessage] = useState("");
   const { chain, layout } = drawn;
   const svg = () => chainSvg(chain, layout, named);
   const formats: { readonly [format: string]: () => void | Promise<void> } = {
@@ -19,11 +19,11 @@ export function TakeOut({ drawn, named, name }: { drawn: Drawn; named: NodeWords
     DOT: () => save(`${name}-chain.dot`, chainDot(chain, named)),
   };
   const take = async (format: string) => {
-    setSays("");
+    setMessage("");
     try {
       await formats[format]();
     } catch {
-      setSays("This picture is too large for the browser. Export it as SVG.");
+      setMessage("This picture is too large for the browser. Export it as SVG.");
     }
   };
   return (

@@ -174,7 +174,7 @@ function NestedForm({ kind, record, name, field }: FormProps) {
       <ValueForm field={field} label={labelOf(name, field)} value={value} onChange={change} />
       {faults.length > 0 && (
         <p role="alert" className="mt-1 text-[12px] text-copper">
-          Not written yet. {faults[0].replace(/There is no (\w+) “null”.*/, "Choose a $1.")}{" "}
+          Not saved yet. {faults[0].replace(/There is no (\w+) “null”.*/, "Choose a $1.")}{" "}
           <button type="button" className="underline" onClick={() => setDraft(null)}>
             Discard
           </button>
@@ -192,16 +192,16 @@ function MapForm({ kind, record, name, field }: FormProps) {
   const here = around(catalogue);
   const { parts } = field;
   const [adding, setAdding] = useState("");
-  const [message, setSays] = useState<string | null>(null);
+  const [message, setMessage] = useState<string | null>(null);
   if (!parts) return null;
   const value = (record as unknown as Readonly<Record<string, unknown>>)[name];
   const ids = parts.names(value) as Id[];
   const add = () => {
     const found = here.names(parts.kind).find(adding);
-    if (found.found !== "one") return setSays(`There is no one ${parts.kind} called “${adding}”.`);
+    if (found.found !== "one") return setMessage(`There is no ${parts.kind} called “${adding}”.`);
     const one = parts.each(here, found.id);
     const initial = one.initial ?? (one.numeric ? 0 : one.type === "formula" ? "0" : null);
-    setSays(null);
+    setMessage(null);
     setAdding("");
     if (initial !== null && !ids.includes(found.id))
       void store.submit([
@@ -244,7 +244,7 @@ function MapForm({ kind, record, name, field }: FormProps) {
 function PasteGrowth({ record }: { readonly record: TrialSubject }) {
   const { catalogue } = useLive();
   const store = useStore();
-  const [message, setSays] = useState("");
+  const [message, setMessage] = useState("");
   const stats = [...catalogue.records.stat.values()];
   const [stat, setStat] = useState<string>(stats[0]?.id ?? "");
   const take = (text: string) => {
@@ -259,8 +259,8 @@ function PasteGrowth({ record }: { readonly record: TrialSubject }) {
       ([level, value]) => !Number.isInteger(level) || level < 0 || level > 1000 || !Number.isFinite(value),
     );
     if (wrong >= 0)
-      return setSays(`Line ${wrong + 1}, “${rows[wrong]}”, isn't a level and a value. Use lines such as 10 24.`);
-    setSays("");
+      return setMessage(`Line ${wrong + 1}, “${rows[wrong]}”, isn't a level and a value. Use lines such as 10 24.`);
+    setMessage("");
     const others = record.growth.filter((row) => row.stat !== stat);
     const to = [...others, ...read.map(([level, value]) => ({ stat: stat as Id, level, value }))];
     void store.submit([

@@ -65,7 +65,7 @@ function InUse({
   const { catalogue } = useLive();
   const places = usePlaces();
   const [name, setName] = useState("");
-  const [message, setSays] = useState<string | null>(null);
+  const [message, setMessage] = useState<string | null>(null);
   const users = usersOf(catalogue, kind, record.id);
   const names = namesOf(catalogue, kind);
   const others = [...names.names()].filter((n) => n !== record.name);
@@ -73,7 +73,7 @@ function InUse({
     setName(typed);
     const found = typed ? names.find(typed) : null;
     const wrong = found && (found.found !== "one" || found.id === record.id);
-    setSays(wrong ? `There is no other ${kindWord(kind)} called “${typed}”.` : null);
+    setMessage(wrong ? `There is no other ${kindWord(kind)} called “${typed}”.` : null);
   };
   const found = name ? names.find(name) : null;
   const other = found?.found === "one" && found.id !== record.id ? found : null;

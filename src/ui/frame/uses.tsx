@@ -16,7 +16,7 @@ export function UsesButton({ kind, record }: { readonly kind: Kind; readonly rec
   const { catalogue } = useLive();
   const places = usePlaces();
   const store = useStore();
-  const [message, setSays] = useState<string | null>(null);
+  const [message, setMessage] = useState<string | null>(null);
   const users = useMemo(
     () => usersOf(catalogue, kind, record.id).sort((a, b) => a.record.name.localeCompare(b.record.name)),
     [catalogue, kind, record.id],
@@ -27,12 +27,12 @@ export function UsesButton({ kind, record }: { readonly kind: Kind; readonly rec
     if (!typed.trim()) return;
     const found = names.find(typed);
     if (found.found !== "one" || found.id === record.id)
-      return setSays(`There is no other ${kindWord(kind)} called “${typed}”.`);
+      return setMessage(`There is no other ${kindWord(kind)} called “${typed}”.`);
     const answer = await store.submit(
       [...replaceEverywhere(catalogue, kind, record.id, found.id), { op: "remove", kind, record }],
       `${record.name} merged into ${found.name}`.slice(0, 300),
     );
-    setSays(answer.ok ? null : answer.message);
+    setMessage(answer.ok ? null : answer.message);
   };
   return (
     <Popover.Root>

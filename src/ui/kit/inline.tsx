@@ -28,13 +28,13 @@ export const plain = (value: unknown): Held<unknown> => ({
 
 export function Inline({ label, held, show, text, names, long, numeric, onWrite, onPutBack }: Props) {
   const [editing, setEditing] = useState(false);
-  const [message, setSays] = useState<Refused | null>(null);
+  const [message, setMessage] = useState<Refused | null>(null);
   const left = useRef(false);
   const done = async (typed: string) => {
     if (left.current) return;
     left.current = true;
     const why = typed === text ? null : await onWrite(typed);
-    setSays(why);
+    setMessage(why);
     // What can't be written stays where it was typed.
     if (why === null) setEditing(false);
     else left.current = false;
@@ -42,12 +42,12 @@ export function Inline({ label, held, show, text, names, long, numeric, onWrite,
   };
   const drop = () => {
     left.current = true;
-    setSays(null);
+    setMessage(null);
     setEditing(false);
   };
   const reason = message && (
     <span role="alert" className="block w-0 min-w-full text-[12px] whitespace-normal text-beet">
-      {wordsOf(message)} <OfferButton refused={message} onDone={drop} onRefused={setSays} />
+      {wordsOf(message)} <OfferButton refused={message} onDone={drop} onRefused={setMessage} />
     </span>
   );
   const begin = () => {

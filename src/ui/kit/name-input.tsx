@@ -24,10 +24,10 @@ export function NameInput({ label, value, names, onDone, placeholder, clearAfter
   const [picked, setPicked] = useState(0);
   const listId = useId();
   const offers = typed?.trim() ? fitting(typed, names) : [];
-  const [message, setSays] = useState<Refused | null>(null);
+  const [message, setMessage] = useState<Refused | null>(null);
   const drop = () => {
     setTyped(null);
-    setSays(null);
+    setMessage(null);
   };
   const done = (name: string) => {
     drop();
@@ -35,7 +35,7 @@ export function NameInput({ label, value, names, onDone, placeholder, clearAfter
     const hear = (why: unknown) => {
       if (!isRefused(why)) return;
       setTyped(name);
-      setSays(why);
+      setMessage(why);
     };
     const answer: unknown = onDone(name.trim());
     if (answer instanceof Promise) void answer.then(hear);
@@ -92,7 +92,7 @@ export function NameInput({ label, value, names, onDone, placeholder, clearAfter
               drop();
               onCancel?.();
             }}
-            onRefused={setSays}
+            onRefused={setMessage}
           />
         </span>
       )}

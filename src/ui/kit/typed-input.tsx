@@ -38,16 +38,16 @@ export function TypedInput<T>({
   narrow,
 }: Props<T>) {
   const [typed, setTyped] = useState<string | null>(null);
-  const [message, setSays] = useState<string | null>(null);
+  const [message, setMessage] = useState<string | null>(null);
   const id = useId();
   const drop = () => {
     setTyped(null);
-    setSays(null);
+    setMessage(null);
   };
   const done = () => {
     if (typed === null || typed.trim() === shown) return drop();
     const found = read(typed.trim());
-    if ("message" in found) return setSays(found.message);
+    if ("message" in found) return setMessage(found.message);
     drop();
     onDone(found.value);
   };

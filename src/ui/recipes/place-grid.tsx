@@ -40,7 +40,7 @@ export function PlaceGrid<T>({ label, places, onPlaces, say, read, names, grows 
   const [[row, column], setAt] = useState<readonly [number, number]>([0, 0]);
   const [typing, setTyping] = useState<string | null>(null);
   /** Why what was pasted could not be laid. */
-  const [message, setSays] = useState("");
+  const [message, setMessage] = useState("");
   const dragged = useRef<readonly [number, number] | null>(null);
   const table = useRef<HTMLDivElement>(null);
   const [height, width] = [places.length, places[0].length];
@@ -65,10 +65,10 @@ export function PlaceGrid<T>({ label, places, onPlaces, say, read, names, grows 
       for (const [c, typed] of line.entries()) {
         if (at[0] + r >= next.length || at[1] + c >= right) continue;
         const thing = read(typed);
-        if (isUnread(thing)) return setSays(`Nothing was pasted. ${thing.message}`);
+        if (isUnread(thing)) return setMessage(`Nothing was pasted. ${thing.message}`);
         next[at[0] + r][at[1] + c] = thing;
       }
-    setSays("");
+    setMessage("");
     onPlaces(next);
   };
   const move = (from: readonly [number, number], to: readonly [number, number], copy: boolean) => {

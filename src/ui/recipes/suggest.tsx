@@ -30,7 +30,7 @@ export function SuggestSalvage({ item: only, onClose }: { item?: Item; onClose: 
   const [into, setInto] = useState("");
   const [replace, setReplace] = useState(false);
   const [keep, setKeep] = useState(false);
-  const [message, setSays] = useState("");
+  const [message, setMessage] = useState("");
   const { numbers } = catalogue;
   const [share, lowest] = [typedNumber(typed, { format: numbers, unit: "%" }), typedNumber(least, { format: numbers })];
   const percent = "value" in share ? share.value : null;
@@ -88,7 +88,7 @@ export function SuggestSalvage({ item: only, onClose }: { item?: Item; onClose: 
       `Salvage of ${sayPercent(rule.share)} for ${count(ready.length, "item")}`,
     );
     if (answer.ok) onClose();
-    else setSays("Nothing was saved, because someone else changed one of these first. Check again.");
+    else setMessage("Nothing was saved, because someone else changed one of these first. Check again.");
   };
   const here = around(catalogue);
   const worth = (gives: (typeof all)[number]["gives"], of: Id): string => {

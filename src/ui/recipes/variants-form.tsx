@@ -68,17 +68,17 @@ function VariantLine({
   onRemove?: () => void;
 }) {
   const [typed, setTyped] = useState(value);
-  const [message, setSays] = useState<string | null>(null);
+  const [message, setMessage] = useState<string | null>(null);
   const done = () => {
-    if (typed.trim() === value) return setSays(null);
+    if (typed.trim() === value) return setMessage(null);
     if (!typed.trim()) {
       setTyped(value);
-      return setSays(null);
+      return setMessage(null);
     }
     const found = onRead(typed);
-    if ("message" in found) setSays(found.message);
+    if ("message" in found) setMessage(found.message);
     else {
-      setSays(null);
+      setMessage(null);
       onDone(found.variant);
     }
   };
@@ -98,7 +98,7 @@ function VariantLine({
             if (e.key === "Enter") done();
             else if (e.key === "Escape") {
               setTyped(value);
-              setSays(null);
+              setMessage(null);
             } else return;
             e.preventDefault();
           }}

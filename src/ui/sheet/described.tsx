@@ -62,7 +62,7 @@ export function DescriptionEditor({ item }: { readonly item: Item }) {
   const { catalogue } = useLive();
   const write = useWrite();
   const [draft, setDraft] = useState<string | null>(null);
-  const [message, setSays] = useState<string | null>(null);
+  const [message, setMessage] = useState<string | null>(null);
   const area = useRef<HTMLTextAreaElement>(null);
   if (draft === null)
     return (
@@ -99,7 +99,7 @@ export function DescriptionEditor({ item }: { readonly item: Item }) {
   const done = async (text: string) => {
     setDraft(null);
     const refused = text.trim() === item.description ? null : await write("item", item.id, "description", text.trim());
-    setSays(refused && wordsOf(refused));
+    setMessage(refused && wordsOf(refused));
   };
   return (
     // biome-ignore lint/a11y/useSemanticElements: a group without the looks of a fieldset

@@ -16,7 +16,7 @@ export function IconChoice({ item, colour }: { item: Item; colour: string }) {
   const write = useWrite();
   const [open, setOpen] = useState(false);
   const [text, setText] = useState("");
-  const [message, setSays] = useState<string | null>(null);
+  const [message, setMessage] = useState<string | null>(null);
   const file = useRef<HTMLInputElement>(null);
   const store = useStore();
   const query = text || item.name.split(" ").at(-1) || "fish";
@@ -28,8 +28,8 @@ export function IconChoice({ item, colour }: { item: Item; colour: string }) {
   const icon = held(catalogue, item, "icon");
   const bring = async (chosen: File) => {
     const got = await store.api.bringPicture(new Uint8Array(await chosen.arrayBuffer()));
-    if (!got.ok) return setSays(got.problem.detail);
-    setSays(null);
+    if (!got.ok) return setMessage(got.problem.detail);
+    setMessage(null);
     pick(got.value.icon);
   };
   const pick = (name: string) => {

@@ -53,25 +53,25 @@ export function SavedViews({ now, onOpen }: Props) {
   const [mine, setMine] = useKept<readonly Private[]>(`salty-views-${places.pantry}`, []);
   const [name, setName] = useState("");
   const [shared, setShared] = useState(true);
-  const [message, setSays] = useState<string | null>(null);
+  const [message, setMessage] = useState<string | null>(null);
   const views = [...catalogue.records.view.values()].sort((a, b) => a.name.localeCompare(b.name));
   const current = views.find((v) => v.key === places.query.get("view"));
   const changed =
     current && (current.query !== now.query || current.columns !== now.columns || current.order !== now.order);
   const save = async () => {
     const called = name.trim();
-    if (!called) return setSays("Enter a name first.");
+    if (!called) return setMessage("Enter a name first.");
     if (!shared) {
       setMine([...mine.filter((v) => v.name !== called), { name: called, ...now }]);
       setName("");
-      return setSays(null);
+      return setMessage(null);
     }
     const key = new FreeKeys(catalogue).next("view", called);
     const record = withDefaults("view", { id: newId(), key, name: called, ...now });
     const answer = await store.submit([{ op: "add", kind: "view", record }]);
-    if (!answer.ok) return setSays(answer.message);
+    if (!answer.ok) return setMessage(answer.message);
     setName("");
-    setSays(null);
+    setMessage(null);
     places.ask({ view: key }, true);
   };
   const again = async () => {

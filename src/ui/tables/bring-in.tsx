@@ -122,7 +122,7 @@ function Mapped({
   const [clears, setClears] = useState(false);
   const [called, setCalled] = useState("");
   const [writing, setWriting] = useState<string | null>(null);
-  const [message, setSays] = useState<string | null>(null);
+  const [message, setMessage] = useState<string | null>(null);
   const holds = (HOLDERS as readonly Kind[]).includes(kind);
   const options = useDeferredValue(
     useMemo(() => ({ kind, targets, decimal, make, clears }), [kind, targets, decimal, make, clears]),
@@ -141,12 +141,12 @@ function Mapped({
 
   const write = async () => {
     setWriting("Saving…");
-    setSays(null);
+    setMessage(null);
     const note = `Imported ${name}: ${counts.new} new, ${counts.changed} changed`;
     const done = await written(note);
     setWriting(null);
     if (done === null) onClose();
-    else setSays(done);
+    else setMessage(done);
   };
   /** What is too large for one change goes in in several, one after the other: each says what it found before. */
   const written = async (note: string): Promise<string | null> => {
@@ -172,7 +172,7 @@ function Mapped({
     });
     const answer = await store.submit([{ op: "add", kind: "mapping", record }]);
     if (answer.ok) setCalled("");
-    else setSays(answer.message);
+    else setMessage(answer.message);
   };
   const toggle = (of: Kind) => {
     const next = new Set(make);
