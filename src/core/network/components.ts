@@ -25,7 +25,8 @@ export function components(network: Network, { links, alive, inside }: Graph): {
   const { start: inStart, end: inEnd, to: inTo } = network.ins;
   const inQty = network.ins.qty as Float64Array;
   const { flags } = network;
-  const used = links === "uses";
+  // Where everything that is needed is used up, needing and using up are the same, and no link needs a second look.
+  const used = links === "uses" && anyKeeps(flags, network.processes);
   /**
    * 0: not seen yet. While a node is open, the least index of an open node that is reached from it; indices count from
    * 1 and
@@ -103,6 +104,11 @@ export function components(network: Network, { links, alive, inside }: Graph): {
     for (let k = inStart[p]; k < inEnd[p]; k++) if (inTo[k] === item) return inQty[k] > 0;
     return false;
   }
+}
+
+function anyKeeps(flags: Uint8Array, processes: number): boolean {
+  for (let p = 0; p < processes; p++) if (flags[p] & KEEPS) return true;
+  return false;
 }
 
 export interface Round {
