@@ -15,7 +15,7 @@ export function FindingLines({ findings, className }: { findings: readonly Findi
             className="flex items-start gap-2 py-0.5 text-left hover:underline"
             onClick={() => places.go("checks", { finding: f.fingerprint })}
           >
-            <span className="mt-1.5">
+            <span className="flex h-5 shrink-0 items-center">
               <Dot severity={f.severity} />
             </span>
             {f.message}

@@ -27,13 +27,13 @@ export function OddsTable({ things, rolled, wanted, worthOf, nameOf }: Props) {
       <thead>
         <tr className="text-right">
           <th className="head py-1 text-left">Item</th>
-          <th className="head">At least one</th>
+          <th className="head">Chance of any</th>
           <th className="head">On average</th>
           <th className="head">Usual range</th>
           <th className="head">Value</th>
           {SURE.map((sure) => (
             <th key={sure} className="head">
-              {wanted} with {sayPercent(sure)}
+              {sayPercent(sure)} chance within
             </th>
           ))}
           {rolled && <th className="head">Rolled</th>}

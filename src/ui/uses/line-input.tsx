@@ -19,6 +19,8 @@ interface Props {
   readonly kinds: readonly Kind[];
   readonly scope: Scope;
   readonly words: readonly string[];
+  /** Words that begin a clause: offered behind the colon and behind each comma. */
+  readonly starters?: readonly string[];
   readonly lines?: boolean;
   readonly placeholder?: string;
   readonly autoFocus?: boolean;
@@ -27,7 +29,7 @@ interface Props {
   readonly className?: string;
 }
 
-export function LineInput({ kinds, scope, words, onWrite, className, ...rest }: Props) {
+export function LineInput({ kinds, scope, words, starters, onWrite, className, ...rest }: Props) {
   const { catalogue } = useLive();
   // Worked out with the first key: most lines are only read.
   const names = useMemo(() => {
@@ -47,7 +49,11 @@ export function LineInput({ kinds, scope, words, onWrite, className, ...rest }: 
     <CompletedText
       {...rest}
       className={`py-1! ${className ?? ""}`}
-      offerAt={(text, cursor) => endingAt(text, cursor, names())}
+      offerAt={(text, cursor) =>
+        starters && /[:,]\s+$/.test(text.slice(0, cursor))
+          ? { from: cursor, to: cursor, names: starters }
+          : endingAt(text, cursor, names())
+      }
       written={(name) => (/[,:"()]/.test(name) && !words.includes(name) ? quote(name) : name)}
       onEnter={onWrite}
     />
@@ -100,7 +106,19 @@ const USE_KINDS: readonly Kind[] = [
   "signal",
   "situation",
 ];
-export const USE_NAMES = { kinds: USE_KINDS, scope: "use" as const, words: USE_WORDS };
+const USE_STARTERS = [
+  "restores",
+  "damage",
+  "cooldown",
+  "use time",
+  "costs",
+  "clears",
+  "raises",
+  "lowers",
+  "used up",
+  "on self",
+];
+export const USE_NAMES = { kinds: USE_KINDS, scope: "use" as const, words: USE_WORDS, starters: USE_STARTERS };
 const STEP_WORDS = [
   "use",
   "wait",
