@@ -32,7 +32,11 @@ export function OddsTable({ things, rolled, wanted, worthOf, nameOf }: Props) {
           <th className="head">Usual range</th>
           <th className="head">Value</th>
           {SURE.map((sure) => (
-            <th key={sure} className="head">
+            <th
+              key={sure}
+              className="head"
+              title={`Openings until the chance of at least ${wanted} is ${sayPercent(sure)}`}
+            >
               {sayPercent(sure)} chance within
             </th>
           ))}
