@@ -6,7 +6,7 @@ import { root } from "./setup.mjs";
 import { sourceFiles, textsOf } from "./texts.mjs";
 
 /** What users read; the other pages are for contributors. */
-const PAGES = ["README.md", "docs/tables.md"];
+const PAGES = ["README.md", "docs/tables.md", "docs/notation.md", "docs/bundle.md"];
 /** Where texts are names of the game, not words of the program. */
 const NAMES = /^src\/demo\/|^src\/store\/(?:sql|tables|entities|difference)/;
 

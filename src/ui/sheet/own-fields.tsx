@@ -35,7 +35,7 @@ export function OwnFields({
       </Row>
     ));
   return (
-    <Section title={kind === "type" ? "Values of the type itself" : "Fields of your own"}>
+    <Section title={kind === "type" ? "Values of the type itself" : "Custom fields"}>
       <div className="grid grid-cols-2 gap-x-5">{rows(fields.filter((f) => !WIDE.includes(f.form)))}</div>
       {rows(fields.filter((f) => WIDE.includes(f.form)))}
     </Section>
