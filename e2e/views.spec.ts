@@ -284,7 +284,7 @@ test("an empty pantry says in every view what belongs there", async ({ page }) =
   for (const [view, message] of [
     ["recipes", "No recipes yet"],
     ["checks", "No findings"],
-    ["costs", "No matching items"],
+    ["costs", "No items yet"],
     ["log", "No changes yet"],
     ["setup", "No types yet"],
   ]) {

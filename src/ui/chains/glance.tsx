@@ -7,7 +7,7 @@ import { nameOf } from "@/core/catalogue/catalogue";
 import { count } from "@/core/numbers/format";
 import type { Id } from "@/core/schema/id";
 import { usePlaces } from "../frame/navigate";
-import { Empty } from "../kit/kit";
+import { Button, Empty } from "../kit/kit";
 import { useLive, useStore } from "../pantry/provider";
 
 export function Glance({ asked, onPick }: { asked: string | null; onPick: (id: Id) => void }) {
@@ -21,7 +21,14 @@ export function Glance({ asked, onPick }: { asked: string | null; onPick: (id: I
   });
   if (!catalogue.records.item.size)
     return (
-      <Empty title="No items yet">
+      <Empty
+        title="No items yet"
+        action={
+          <Button look="solid" onClick={() => places.go("shelves", { new: "1" })}>
+            New item
+          </Button>
+        }
+      >
         Chains show what an item is made of and what it is used for. Add items on the Shelves first.
       </Empty>
     );

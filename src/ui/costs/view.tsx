@@ -15,7 +15,7 @@ import { useTyped } from "../frame/typed";
 import { ViewHead } from "../frame/view-head";
 import type { Column, Order } from "../grid/columns";
 import { Grid } from "../grid/grid";
-import { Empty } from "../kit/kit";
+import { Button, Empty } from "../kit/kit";
 import { figuresOf, useLive } from "../pantry/provider";
 import { useWriteCells } from "../pantry/use-write";
 import { stampOf, useItemColumns, useItemsInOrder } from "../shelves/use-items";
@@ -131,7 +131,18 @@ function EveryItem() {
           orders={orders}
           onOrders={setOrders}
           empty={
-            <Empty title="No matching items">
+            <Empty
+              title={catalogue.records.item.size ? "No matching items" : "No items yet"}
+              action={
+                catalogue.records.item.size ? (
+                  <Button onClick={() => places.ask({ text: null, only: null }, true)}>Show all items</Button>
+                ) : (
+                  <Button look="solid" onClick={() => places.go("shelves", { new: "1" })}>
+                    New item
+                  </Button>
+                )
+              }
+            >
               {catalogue.records.item.size
                 ? "Change the search or the filters."
                 : "Add items and recipes first. Their costs are computed automatically."}

@@ -10,7 +10,8 @@ import { type Change, changesBetween, sayChange, stateOf } from "@/core/trials/c
 import { makingProblem } from "@/core/trials/craft";
 import { Play } from "@/core/trials/play";
 import { does } from "@/core/trials/run";
-import { Button, cx, Empty } from "../kit/kit";
+import { Button, cx } from "../kit/kit";
+import { NoCharacters } from "./no-characters";
 import { NameInput } from "../kit/name-input";
 import { useLive, useStore } from "../pantry/provider";
 import { usePlaces } from "../frame/navigate";
@@ -56,12 +57,7 @@ export function BagTab() {
     }
     return { play, done };
   }, [catalogue, subject, steps, stations]);
-  if (!subject || !play)
-    return (
-      <Empty title="No test characters yet">
-        Create a test character in Setup, with bag slots and a carrying capacity.
-      </Empty>
-    );
+  if (!subject || !play) return <NoCharacters />;
   const act = (step: TrialStep["does"]) => setSteps([...steps, { does: step, holds: null, refused: false }]);
   const recipes = [...catalogue.records.recipe.values()].filter((r) => r.status !== "retired");
   const possible = recipes.filter((r) => makingProblem(play, r) === null);

@@ -59,7 +59,17 @@ export function OpenTab() {
   );
   if (!item)
     return (
-      <Empty title="Nothing to open or salvage yet">
+      <Empty
+        title="Nothing to open or salvage yet"
+        action={
+          <span className="flex gap-2">
+            <Button look="solid" onClick={() => places.go("recipes", { new: "1" })}>
+              Add a salvage recipe
+            </Button>
+            <Button onClick={() => places.go("setup", { kind: "table" })}>Add a drop table</Button>
+          </span>
+        }
+      >
         Give an item a use that draws from a table, or a salvage recipe.
       </Empty>
     );

@@ -11,7 +11,8 @@ import { formatTicks, parseTicks, notADuration } from "@/core/numbers/ticks";
 import type { Id } from "@/core/schema/id";
 import type { Planned } from "@/core/trials/play";
 import { leftToChance, MOST_SECONDS, type Request } from "@/core/trials/tasting";
-import { Button, Empty } from "../kit/kit";
+import { Button } from "../kit/kit";
+import { NoCharacters } from "./no-characters";
 import { useLive } from "../pantry/provider";
 import { TypedInput } from "../kit/typed-input";
 import { usePlaces } from "../frame/navigate";
@@ -95,19 +96,7 @@ export function UseTab() {
   const many = bands && work.told?.is === "tasted" ? work.told.report : null;
   const report = many ?? one;
 
-  if (!subject)
-    return (
-      <Empty
-        title="No test characters yet"
-        action={
-          <Button look="solid" onClick={() => places.go("setup", { kind: "subject" })}>
-            Create a test character in Setup
-          </Button>
-        }
-      >
-        A test character has a level, stats, resources and a bag.
-      </Empty>
-    );
+  if (!subject) return <NoCharacters />;
   const put = (k: number, row: PlanRow | null) =>
     setRows(row ? rows.map((r, n) => (n === k ? row : r)) : rows.filter((_, n) => n !== k));
   return (

@@ -10,7 +10,8 @@ import type { Id } from "@/core/schema/id";
 import { type BestSet, bestSet } from "@/core/trials/best-set";
 import { Reckoner } from "@/core/trials/reckon";
 import { puttingOn, roomOf, slotOf, type Total, totals, wearProblem } from "@/core/trials/worn";
-import { Button, cx, Empty, Jar } from "../kit/kit";
+import { Button, cx, Jar } from "../kit/kit";
+import { NoCharacters } from "./no-characters";
 import { figuresOf, useLive, useStore } from "../pantry/provider";
 import { usePlaces } from "../frame/navigate";
 import { ItemInput, Labelled, NumberInput, useSubject } from "./parts";
@@ -29,8 +30,7 @@ export function WearTab() {
   );
   const setWorn = (next: readonly Item[]) => places.ask({ worn: next.map((i) => i.key).join(","), try: null }, true);
   const tried = byKey(catalogue, "item", places.query.get("try") ?? "");
-  if (!subject)
-    return <Empty title="No test characters yet">Create a test character in Setup, with slots and base stats.</Empty>;
+  if (!subject) return <NoCharacters />;
   const reckoner = new Reckoner(catalogue);
   const now = totals(reckoner, subject, worn, level);
   const wrong = worn.flatMap(
