@@ -56,8 +56,8 @@ interface Props<R> {
   readonly empty: ReactNode;
 }
 
-/** Rest before a row that keys moved to is told of [ms]. */
-const REST = 140;
+/** Delay before a row that keys moved to is reported [ms]. */
+const DELAY = 140;
 /** Where the cursor goes from a cell that was typed into. */
 const LEAVES: { readonly [way in Leave]: Spot } = {
   down: { row: 1, column: 0 },
@@ -106,7 +106,7 @@ export function Grid<R>(props: Props<R>) {
   const row = rows[at.row] as R | undefined;
   const focus = () => scroller.current?.focus({ preventScroll: true });
 
-  const { tell, hush } = useActiveRow({
+  const { report, cancel } = useActiveRow({
     ...shown,
     activeKey,
     onActive,
@@ -124,7 +124,7 @@ export function Grid<R>(props: Props<R>) {
     inSight.toRow(next.row);
     if (scroller.current) intoSight(scroller.current, lefts, widths, pinned, next.column);
     const target = rows[next.row];
-    if (target !== undefined && next.row !== at.row && !extend) tell(target, REST);
+    if (target !== undefined && next.row !== at.row && !extend) report(target, DELAY);
   };
   const edit = (spot: Spot, text: string, how: { keep: boolean; fresh?: boolean }) => {
     cursor.put(spot);
@@ -200,7 +200,7 @@ export function Grid<R>(props: Props<R>) {
     press: (spot, extend) => {
       focus();
       move(spot, extend);
-      if (!extend) tell(rows[spot.row]);
+      if (!extend) report(rows[spot.row]);
     },
     open: (spot) => (editable(rows[spot.row], columns[spot.column]) ? editAt(spot) : onOpen?.(rows[spot.row])),
   };
@@ -224,7 +224,7 @@ export function Grid<R>(props: Props<R>) {
         aria-multiselectable
         aria-activedescendant={rows.length ? `${id}-${at.row}-${at.column}` : undefined}
         onKeyDown={press}
-        onBlur={hush}
+        onBlur={cancel}
         {...clipboard}
         className={cx("group min-h-0 overflow-auto outline-none", rows.length > 0 && "flex-1")}
       >

@@ -4,7 +4,7 @@ import { useEffect, useMemo, useRef, useState } from "react";
 import type { Column } from "./columns";
 import { AT_FIRST, type Place, placeAt, type Spot, whereIs } from "./place";
 
-/** The same each time, so that nobody is told of what they know. */
+/** The same array each time, so that an empty selection is reported once. */
 const NONE: readonly unknown[] = [];
 
 interface CursorOptions<R> {
@@ -53,9 +53,9 @@ export function useCursor<R>({ rows, columns, keyOf, typing, onSelection }: Curs
     right: Math.max(at.column, other.column),
   };
 
-  // Who acts on what is selected is told of it, once it is another.
+  // Report the selected rows when the selection changes.
   const chosen = anchor && other.row !== at.row ? `${block.top} ${block.bottom}` : "";
-  // biome-ignore lint/correctness/useExhaustiveDependencies: told when other rows are selected, not when they change
+  // biome-ignore lint/correctness/useExhaustiveDependencies: reported when other rows are selected, not when they change
   useEffect(() => {
     onSelection?.(chosen ? rows.slice(block.top, block.bottom + 1) : (NONE as readonly R[]));
   }, [chosen, rows]);
@@ -96,40 +96,40 @@ interface ActiveRowOptions<R> {
 }
 
 /**
- * Tells which row the cursor is on, and follows what others select.
- * @returns `tell`: at once after a click, after a moment of rest [ms] when keys move the cursor; `hush`: leaving for
- *   elsewhere must not be overtaken by a selection that was still resting
+ * Reports the row the cursor is on, and follows selections made elsewhere.
+ * @returns `report`: after a delay [ms], 0 for a click, longer while keys move the cursor; `cancel`: drops a report that
+ *   is still delayed, when the focus leaves the grid
  */
 export function useActiveRow<R>({ rows, keyOf, activeKey, onActive, onElsewhere }: ActiveRowOptions<R>): {
-  readonly tell: (row: R, rest?: number) => void;
-  readonly hush: () => void;
+  readonly report: (row: R, delay?: number) => void;
+  readonly cancel: () => void;
 } {
   const wasActive = useRef<string | null | undefined>(undefined);
-  // What we told ourselves comes back a moment later through the address; by then the cursor may be further on.
-  const told = useRef<string[]>([]);
-  const soon = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
+  // A reported row comes back through the address a moment later; by then the cursor may be further on.
+  const reported = useRef<string[]>([]);
+  const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
   const follow = useRef(onElsewhere);
   follow.current = onElsewhere;
-  useEffect(() => () => clearTimeout(soon.current), []);
+  useEffect(() => () => clearTimeout(timer.current), []);
   useEffect(() => {
     if (activeKey === wasActive.current) return;
     wasActive.current = activeKey;
-    const echo = activeKey ? told.current.indexOf(activeKey) : -1;
+    const echo = activeKey ? reported.current.indexOf(activeKey) : -1;
     if (echo >= 0) {
-      told.current.splice(0, echo + 1);
+      reported.current.splice(0, echo + 1);
       return;
     }
     const index = activeKey ? rows.findIndex((r) => keyOf(r) === activeKey) : -1;
     if (index >= 0) follow.current(index);
   }, [activeKey, rows, keyOf]);
   return {
-    tell: (row, rest = 0) => {
-      clearTimeout(soon.current);
-      soon.current = setTimeout(() => {
-        told.current.push(keyOf(row));
+    report: (row, delay = 0) => {
+      clearTimeout(timer.current);
+      timer.current = setTimeout(() => {
+        reported.current.push(keyOf(row));
         onActive?.(row);
-      }, rest);
+      }, delay);
     },
-    hush: () => clearTimeout(soon.current),
+    cancel: () => clearTimeout(timer.current),
   };
 }
