@@ -23,6 +23,9 @@ export interface Full {
   readonly gains: number;
 }
 
+/** Openings before the time is taken, as far as they fit into so many milliseconds. */
+const [WARM_RUNS, WARM_MS] = [16, 5_000];
+
 export function fullAnalysis(items: number): Full {
   const deadlocks = Math.ceil(items / 1000);
   const { catalogue } = largeCatalogue({ items, seed: 1, deadlocks });
@@ -36,6 +39,8 @@ export function fullAnalysis(items: number): Full {
   const began = performance.now();
   open();
   const firstMs = performance.now() - began;
+  // What runs often is compiled in several steps: a small pantry is opened until all of it is.
+  for (let run = 0; run < WARM_RUNS && performance.now() - began < WARM_MS; run++) open();
   const fullMs = items > 300_000 ? firstMs : time(open, 3).median;
   const peakBytes = process.resourceUsage().maxRSS * 1024;
   collect();
