@@ -110,9 +110,9 @@ export function ChainsView() {
               label="Ribbons"
               value={weighing}
               of={[
-                ["cost", by === "value" ? "cost" : "time"],
-                ["amount", "amount"],
-                ["even", "even"],
+                ["cost", by === "value" ? "Cost" : "Time"],
+                ["amount", "Amount"],
+                ["even", "Even"],
               ]}
               onPick={(ribbons) => places.ask({ ribbons }, true)}
             />

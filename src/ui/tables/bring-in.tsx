@@ -182,8 +182,8 @@ function Mapped({
   return (
     <DialogFrame
       width="wide"
-      title={`${name}: ${count(table.rows.length, "row")} of ${kindWord(kind, true)}`}
-      description={`${encoding ? `Read as ${encoding}. ` : ""}Choose the field for each column. The preview below shows the result for each row.`}
+      title={`${name}: ${count(plan.rows.length, "row")} of ${kindWord(kind, true)}`}
+      description={`${encoding ? `Read as ${encoding.toUpperCase()}. ` : ""}Choose the field for each column. The preview below shows the result for each row.`}
       onClose={onClose}
       head={
         <div className="flex flex-wrap items-center gap-x-4 gap-y-2 pt-3">
@@ -216,7 +216,7 @@ function Mapped({
           </label>
           <label className="flex items-center gap-2">
             <input type="checkbox" checked={clears} onChange={(e) => setClears(e.target.checked)} />
-            empty cells clear existing values
+            Empty cells clear existing values
           </label>
           {holds && (
             <form
