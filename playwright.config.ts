@@ -16,6 +16,8 @@ export default defineConfig({
   reporter: [["list"], ["json", { outputFile: process.env.E2E_REPORT ?? "test-results/e2e.json" }]],
   use: {
     viewport: { width: 1280, height: 800 },
+    // A control that never comes fails its test after this long, rather than after the whole limit of the test.
+    actionTimeout: 120_000,
     // A trace costs a fifth of the time of every journey. E2E_TRACE=1 keeps one of each that fails.
     trace: process.env.E2E_TRACE ? "retain-on-failure" : "off",
     screenshot: "only-on-failure",
