@@ -38,7 +38,11 @@ class ByValue {
     }
   }
   take(record: AnyRecord): void {
-    for (const name of valuesOf(record)) this.ids.get(name)?.delete(record.id);
+    for (const name of valuesOf(record)) {
+      const there = this.ids.get(name);
+      there?.delete(record.id);
+      if (there?.size === 0) this.ids.delete(name);
+    }
   }
   of(field: Id, value: OwnValue): ReadonlySet<Id> {
     const text = compared(value);
@@ -70,8 +74,17 @@ const BY_VALUE: Index<AnyRecord, ByValue> = {
 const byValue = (catalogue: Parameters<typeof recordsOf>[0], kind: Holder): ByValue =>
   recordsOf(catalogue, kind).index(BY_VALUE as never);
 
-/** Others that are named; the rest are counted. */
+/**
+ * Others that are named. If there are more, they are neither named nor counted: so a finding stays the same when one more
+ * comes or goes, and an edit of one record costs no look at thousands of others.
+ */
 const NAMED = 3;
+/** Characters of a value that are shown. */
+const SHOWN = 60;
+const shortened = (value: OwnValue): string => {
+  const text = String(value);
+  return text.length > SHOWN ? `${text.slice(0, SHOWN)}…` : text;
+};
 
 /** A value of a field that is to be different for every record, on two or more of them. */
 export const fieldTwice = perRecord<Holder>({
@@ -82,6 +95,10 @@ export const fieldTwice = perRecord<Holder>({
   may: (record) => Object.keys(record.own).length > 0,
   *also({ catalogue }, _, edits) {
     yield* holdersBeside(catalogue, edits);
+    const few = function* (kind: Holder, field: Id, value: OwnValue): Generator<Id> {
+      const ids = byValue(catalogue, kind).of(field, value);
+      if (ids.size <= NAMED + 2) yield* ids;
+    };
     // Those that share a value with a record that was edited, or did before.
     for (const edit of edits) {
       if (!(HOLDERS as readonly string[]).includes(edit.kind)) continue;
@@ -94,26 +111,28 @@ export const fieldTwice = perRecord<Holder>({
                 v === null ? [] : [[edit.field.slice(4) as Id, v as OwnValue]],
               )
             : [];
-      for (const [field, value] of touched) yield* byValue(catalogue, kind).of(field, value);
+      for (const [field, value] of touched) yield* few(kind, field, value);
       if (edit.op === "set" && edit.field === "name")
         for (const [field, value] of Object.entries(
           (recordsOf(catalogue, kind).get(edit.id) as Item | undefined)?.own ?? {},
         ))
-          yield* byValue(catalogue, kind).of(field as Id, value as OwnValue);
+          yield* few(kind, field as Id, value as OwnValue);
     }
   },
   *at({ catalogue }, record, kind) {
     const { own } = record as AnyRecord & { readonly own: Own };
     for (const field of fieldsOfKind(catalogue, kind)) {
       if (!field.unique || field.of !== kind || !Object.hasOwn(own, field.id)) continue;
-      const others = [...byValue(catalogue, kind).of(field.id, own[field.id])].filter((id) => id !== record.id).sort();
-      if (!others.length) continue;
+      const same = byValue(catalogue, kind).of(field.id, own[field.id]);
+      if (same.size < 2) continue;
+      const others = same.size > NAMED + 1 ? [] : [...same].filter((id) => id !== record.id).sort();
       const names = others.map((id) => recordsOf(catalogue, kind).get(id)?.name ?? id);
+      const whom = names.length ? list(names) : `more than ${NAMED} other ${kindWord(kind, true)}`;
       yield {
         subject: [ref(catalogue, kind, record.id), ref(catalogue, "field", field.id)],
-        with: others.slice(0, NAMED).map((id) => ref(catalogue, kind, id)),
-        message: `${record.name} has the same ${field.name} as ${list(names, NAMED)}: ${own[field.id]}.`,
-        evidence: { type: "names", names: [record.name, ...names.slice(0, NAMED)] },
+        with: others.map((id) => ref(catalogue, kind, id)),
+        message: `${record.name} has the same ${field.name} as ${whom}: ${shortened(own[field.id])}.`,
+        evidence: { type: "names", names: [record.name, ...names] },
         fixes: [
           { message: `Open ${record.name} and enter another ${field.name}`, do: "open", kind, id: record.id },
           { message: `Open the ${kindWord("field")} ${field.name}`, do: "open", kind: "field", id: field.id },

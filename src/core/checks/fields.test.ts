@@ -46,25 +46,25 @@ function world(): { catalogue: Catalogue; eel: Id; salt: Id; preserve: Id } {
   return { catalogue, eel, salt: item(catalogue, "Salt").id, preserve: preserve.id };
 }
 const found = (catalogue: Catalogue) => findingsOf(catalogue, readingsOf(catalogue));
-const message = (catalogue: Catalogue) => found(catalogue).map((f) => `${f.rule}: ${f.message}`);
+const messages = (catalogue: Catalogue) => found(catalogue).map((f) => `${f.rule}: ${f.message}`);
 const set = (catalogue: Catalogue, id: Id, path: string, to: unknown, kind: Kind = "item") =>
   must(catalogue, [setField(catalogue, kind, id, path, to as never)]);
 
 describe("checks of what items have", () => {
   it("find nothing where everything is said as asked", () => {
-    expect(message(world().catalogue)).toEqual([]);
+    expect(messages(world().catalogue)).toEqual([]);
   });
 
   it("find what is required and empty, of fields and of stats", () => {
     const { catalogue, eel } = world();
-    expect(message(set(set(catalogue, eel, `own.${keeps.id}`, null), eel, `stats.${bite.id}`, null))).toEqual(
+    expect(messages(set(set(catalogue, eel, `own.${keeps.id}`, null), eel, `stats.${bite.id}`, null))).toEqual(
       [
         "field-empty: Smoked eel has no Bite, which every ready item of its type requires.",
         "field-empty: Smoked eel has no Keeps, which every ready item of its type requires.",
         "orphan: Nothing uses the stat Bite.",
       ].slice(0, 2),
     );
-    expect(message(set(set(catalogue, eel, `own.${keeps.id}`, null), eel, "status", "draft"))).toEqual([]);
+    expect(messages(set(set(catalogue, eel, `own.${keeps.id}`, null), eel, "status", "draft"))).toEqual([]);
   });
 
   it("find a value that two records share in a unique field, whatever its case, until one has another", () => {
@@ -74,31 +74,48 @@ describe("checks of what items have", () => {
       (c, id, n) => set(c, id, `own.${stall.id}`, n ? "quay 7" : "Quay 7"),
       must(catalogue, [add("field", stall)]),
     );
-    expect(message(both)).toEqual([
+    expect(messages(both)).toEqual([
       "field-twice: Salt has the same Stall as Smoked eel: quay 7.",
       "field-twice: Smoked eel has the same Stall as Salt: Quay 7.",
     ]);
-    expect(message(set(both, salt, `own.${stall.id}`, "Quay 8"))).toEqual([]);
-    expect(message(set(both, salt, "name", "Bay salt"))[0]).toBe(
+    expect(messages(set(both, salt, `own.${stall.id}`, "Quay 8"))).toEqual([]);
+    expect(messages(set(both, salt, "name", "Bay salt"))[0]).toBe(
       "field-twice: Bay salt has the same Stall as Smoked eel: quay 7.",
     );
-    expect(message(set(both, stall.id, "unique", false, "field"))).toEqual([]);
+    expect(messages(set(both, stall.id, "unique", false, "field"))).toEqual([]);
+  });
+
+  it("say the same of each where very many share a value, and look at none of them for an edit of another", () => {
+    const stall = made("field", "Stall", { form: "text", unique: true });
+    const crates = Array.from({ length: 5_000 }, (_, n) =>
+      add("item", made("item", `Crate ${n}`, { key: `crate_${n}`, status: "ready", own: { [stall.id]: "Quay 7" } })),
+    );
+    const engine = new Engine(must(kitchen("gather Eel in 20s"), [add("field", stall), ...crates]));
+    expect(engine.counts().get("field-twice")).toBe(5_000);
+    const one = item(engine.catalogue, "Crate 17");
+    const { ripple } = engine.change([setField(engine.catalogue, "item", one.id, `own.${stall.id}`, "Quay 8")]);
+    expect(ripple?.put.filter((f) => f.rule === "field-twice")).toEqual([]);
+    expect(ripple?.drop).toHaveLength(1);
+    const back = engine.change([setField(engine.catalogue, "item", one.id, `own.${stall.id}`, "Quay 7")]);
+    expect(back.ripple?.put.map((f) => f.message)).toEqual([
+      "Crate 17 has the same Stall as more than 3 other items: Quay 7.",
+    ]);
   });
 
   it("find a value beyond the range of its type, or of its field, and bring it back into it", () => {
     const { catalogue, eel, preserve } = world();
     const beyond = set(catalogue, eel, `own.${keeps.id}`, 60);
-    expect(message(beyond)).toEqual([
+    expect(messages(beyond)).toEqual([
       "value-out-of-range: Smoked eel has Keeps 60, but items of type Preserve must have at most 50.",
     ]);
     const [finding] = found(beyond);
-    expect(message(must(beyond, editsOf(beyond, finding.fixes[0])))).toEqual([]);
+    expect(messages(must(beyond, editsOf(beyond, finding.fixes[0])))).toEqual([]);
     const wide = set(beyond, preserve, `takes.${keeps.id}`, { required: true, min: null, max: null }, "type");
-    expect(message(wide)).toEqual([]);
-    expect(message(set(wide, eel, `own.${keeps.id}`, 101))[0]).toMatch(
+    expect(messages(wide)).toEqual([]);
+    expect(messages(set(wide, eel, `own.${keeps.id}`, 101))[0]).toMatch(
       /^value-out-of-range: Smoked eel has Keeps 101, but it must have at most 100\.$/,
     );
-    expect(message(set(catalogue, eel, `stats.${bite.id}`, 12))[0]).toMatch(
+    expect(messages(set(catalogue, eel, `stats.${bite.id}`, 12))[0]).toMatch(
       /^value-out-of-range: Smoked eel has Bite 12, but items of type Preserve must have at most 9\.$/,
     );
   });
@@ -106,21 +123,21 @@ describe("checks of what items have", () => {
   it("find a choice whose word is gone, and offer the nearest", () => {
     const { catalogue, eel } = world();
     const gone = set(catalogue, smell.id, "options", ["salty", "smokey"], "field");
-    expect(message(gone)).toEqual(["choice-gone: Smoked eel has Smell “smoky”, which is no longer an option."]);
+    expect(messages(gone)).toEqual(["choice-gone: Smoked eel has Smell “smoky”, which is no longer an option."]);
     const [finding] = found(gone);
     expect(item(must(gone, editsOf(gone, finding.fixes[0])), "Smoked eel").own[smell.id]).toBe("smokey");
-    expect(message(must(gone, editsOf(gone, finding.fixes[1])))).toEqual([]);
+    expect(messages(must(gone, editsOf(gone, finding.fixes[1])))).toEqual([]);
     expect(eel).toBe(item(gone, "Smoked eel").id);
   });
 
   it("find a link to a retired item, or to one of another type than the field asks for", () => {
     const { catalogue, eel, salt, preserve } = world();
     const linked = set(catalogue, eel, `own.${pairs.id}`, [{ kind: "item", id: salt, amount: 1 }]);
-    expect(message(linked)).toEqual([]);
-    expect(message(set(linked, pairs.id, "ofType", preserve, "field"))).toEqual([
+    expect(messages(linked)).toEqual([]);
+    expect(messages(set(linked, pairs.id, "ofType", preserve, "field"))).toEqual([
       "link-astray: Smoked eel names Salt as Pairs, but it is not a Preserve.",
     ]);
-    expect(message(set(linked, salt, "status", "retired")).filter((s) => s.startsWith("link"))).toEqual([
+    expect(messages(set(linked, salt, "status", "retired")).filter((s) => s.startsWith("link"))).toEqual([
       "link-astray: Smoked eel names Salt as Pairs, but it is retired.",
     ]);
   });
@@ -128,30 +145,30 @@ describe("checks of what items have", () => {
   it("find a stat or field that the type does not take, and take it off", () => {
     const { catalogue, eel, salt } = world();
     const more = set(set(catalogue, eel, `stats.${heft.id}`, 2), salt, `own.${keeps.id}`, 20);
-    expect(message(more)).toEqual([
+    expect(messages(more)).toEqual([
       "not-of-type: Salt has a value for Keeps, but it has no type with it.",
       "not-of-type: Smoked eel has a value for Heft, but Preserve does not have it.",
     ]);
-    expect(message(found(more).reduce((c, f) => must(c, editsOf(c, f.fixes[0])), more))).toEqual([]);
+    expect(messages(found(more).reduce((c, f) => must(c, editsOf(c, f.fixes[0])), more))).toEqual([]);
   });
 
   it("find what is good for nothing, used by nothing, not described or without a picture", () => {
     const { catalogue, eel } = world();
     const extra = must(catalogue, [add("tag", made("tag", "Odd")), add("slot", made("slot", "Belt"))]);
-    expect(message(extra)).toEqual([
+    expect(messages(extra)).toEqual([
       "slot-unfit: No item is worn on Belt.",
       "orphan: The tag Odd is not used anywhere.",
     ]);
-    expect(message(set(set(catalogue, eel, "description", " "), eel, "icon", null))).toEqual([
+    expect(messages(set(set(catalogue, eel, "description", " "), eel, "icon", null))).toEqual([
       "no-description: Smoked eel has no description.",
     ]);
     const salt = item(catalogue, "Salt").id;
-    expect(message(set(catalogue, salt, "icon", null))).toEqual(["no-icon: Salt has no icon."]);
+    expect(messages(set(catalogue, salt, "icon", null))).toEqual(["no-icon: Salt has no icon."]);
     const idle = kitchen("gather Eel in 20s");
-    expect(message(idle).filter((s) => !s.startsWith("orphan"))).toEqual([
+    expect(messages(idle).filter((s) => !s.startsWith("orphan"))).toEqual([
       "dead-end: Eel is a dead end: no recipe takes it, no one buys it, and it has no use.",
     ]);
-    expect(message(set(idle, item(idle, "Eel").id, "sell", 2)).filter((s) => !s.startsWith("orphan"))).toEqual([]);
+    expect(messages(set(idle, item(idle, "Eel").id, "sell", 2)).filter((s) => !s.startsWith("orphan"))).toEqual([]);
   });
 
   it("follow every edit of a type, a field, a stat or a tag as if all were looked at anew", () => {
