@@ -1,11 +1,14 @@
-/** The files of the build as browsers take them: compressed once, kept in memory, valid for ever since a name is never used again. */
+/**
+ * Static files of the build, compressed once with Brotli and kept in memory. Their names contain a hash of their content,
+ * so browsers may cache them permanently.
+ */
 import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import { promisify } from "node:util";
 import { brotliCompress, constants } from "node:zlib";
 
 const compress = promisify(brotliCompress);
-/** Workers take their policy from the answer that brought them. */
+/** A worker inherits its policy from the response that delivered it. */
 const SAFE = {
   "content-security-policy": "default-src 'self'; object-src 'none'; base-uri 'none'; frame-ancestors 'none'",
   "cross-origin-resource-policy": "same-origin",
@@ -16,11 +19,11 @@ const TYPES = { js: "application/javascript; charset=UTF-8", css: "text/css; cha
 
 /**
  * @param {string} folder  of the build's static files
- * @returns {(request, response) => boolean} answers a request for one of them; false: it is none, or its browser does not
- *   take this form
+ * @returns {(request, response) => boolean} answers a request for one of them; false if it asks for something else or does
+ *   not accept Brotli
  */
 export function compressedFiles(folder) {
-  /** By the path of the address: only what stood there at the start is ever read. */
+  /** By URL path: only files that existed at startup are ever read. */
   const files = new Map(
     readdirSync(folder, { recursive: true, withFileTypes: true })
       .filter((entry) => entry.isFile() && Object.hasOwn(TYPES, entry.name.split(".").pop()))

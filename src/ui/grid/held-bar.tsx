@@ -1,5 +1,5 @@
 "use client";
-/** Below a grid: cells that can't be read, and what can be done with them. */
+/** The bar below a grid that lists invalid cells and offers to save the others or discard all. */
 import { Button } from "../kit/kit";
 import type { Entries } from "./use-entries";
 

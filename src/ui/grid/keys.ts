@@ -1,4 +1,4 @@
-/** What a key does in a grid: after the ARIA grid pattern, and as in spreadsheets. */
+/** Maps keys to actions of a grid, following the ARIA grid pattern and spreadsheets. */
 import type { Spot } from "./place";
 
 export interface Pressed {
@@ -16,7 +16,7 @@ export type Action =
       readonly does: "menu" | "edit" | "space" | "escape" | "clear" | "find" | "fill" | "continue" | "select-all";
     };
 
-/** The size of a grid: rows and columns there are, and rows that are seen at once. */
+/** Number of rows and columns, and of rows visible at once. */
 export interface GridSize {
   readonly rows: number;
   readonly columns: number;
@@ -25,7 +25,7 @@ export interface GridSize {
 
 /**
  * @param at  where the cursor is
- * @returns null where the key is none of the grid's: Tab at the edge leaves it
+ * @returns null for keys that the grid ignores, such as Tab at the last column
  */
 export function actionOf(e: Pressed, at: Spot, { rows, columns, page }: GridSize): Action | null {
   const command = e.ctrlKey || e.metaKey;

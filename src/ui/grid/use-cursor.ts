@@ -1,5 +1,5 @@
 "use client";
-/** The cursor of a grid and what is selected: on records and columns by name, wherever changes move them. */
+/** The cursor and selection of a grid. They stay on their records and columns when changes move these. */
 import { useEffect, useMemo, useRef, useState } from "react";
 import type { Column } from "./columns";
 import { AT_FIRST, type Place, placeAt, type Spot, whereIs } from "./place";
@@ -11,7 +11,7 @@ interface CursorOptions<R> {
   readonly rows: readonly R[];
   readonly columns: readonly Column<R>[];
   readonly keyOf: (row: R) => string;
-  /** The cell that is typed into: the cursor is there meanwhile. */
+  /** The cell being edited, which holds the cursor. */
   readonly typing: Place | null;
   readonly onSelection?: (rows: readonly R[]) => void;
 }
@@ -26,12 +26,12 @@ export interface Block {
 
 export interface Cursor {
   readonly at: Spot & { readonly lost: boolean };
-  /** Whether more than the cursor's cell is selected. */
+  /** Whether a range is selected, not just one cell. */
   readonly extended: boolean;
   readonly block: Block;
-  /** All that is selected, row by row. */
+  /** All selected cells, row by row. */
   readonly cells: () => Spot[];
-  /** Nearest spot there is. */
+  /** The nearest existing cell. */
   readonly within: (spot: Spot) => Spot;
   readonly put: (spot: Spot, extend?: boolean) => void;
   readonly selectAll: () => void;

@@ -1,18 +1,18 @@
 "use client";
-/** The cell whose text is being changed: it follows its record, and what is typed is never lost with it. */
+/** The cell being edited. It follows its record, and typed text is never lost if the record disappears. */
 import { type RefObject, useEffect, useRef, useState } from "react";
 import { type Place, placeAt, type Shown, type Spot } from "./place";
 
 interface Editing {
   readonly place: Place;
   readonly text: string;
-  /** What is there is changed, rather than replaced by what is typed. */
+  /** The existing text is edited; otherwise it is replaced. */
   readonly keep: boolean;
-  /** A record that was made a moment ago: Enter stays with it. */
+  /** A record that was just created: Enter stays on it. */
   readonly fresh: boolean;
 }
 
-/** A cell to be typed into as soon as it is shown. */
+/** A cell to edit as soon as it is shown. */
 export interface Begin {
   readonly key: string;
   readonly column: string;
@@ -20,7 +20,7 @@ export interface Begin {
 
 export interface CellEditing<R> {
   readonly editing: Editing | null;
-  /** What is in the cell now. */
+  /** The current text of the cell. */
   readonly typed: RefObject<string>;
   readonly start: (shown: Shown<R>, spot: Spot, text: string, how: { keep: boolean; fresh?: boolean }) => void;
   readonly end: () => void;
@@ -40,14 +40,14 @@ export function useEditing<R>(): CellEditing<R> {
   };
 }
 
-/** What somebody types into a row that is taken away is not lost, and not written to another one. */
+/** Reports text typed into a row that disappeared: it is neither lost nor saved in another row. */
 export function useAstray<R>(
   { editing, typed, end }: CellEditing<R>,
   lost: boolean,
   onAstray: (message: string | null) => void,
 ): void {
   const astray = editing !== null && lost;
-  // biome-ignore lint/correctness/useExhaustiveDependencies: once it has gone astray
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once per lost cell
   useEffect(() => {
     if (!astray) return;
     end();

@@ -1,5 +1,5 @@
 "use client";
-/** What was typed into cells: written at once, shown while it is on its way, and kept where it can't be read. */
+/** Text typed into cells: saved at once, shown while it is being saved, and kept in its cell if it is invalid. */
 import { useState } from "react";
 import type { Offer } from "../kit/refusal";
 import type { Column } from "./columns";
@@ -10,7 +10,7 @@ export interface CellEntry<R> {
   readonly text: string;
 }
 
-/** Why entries were not written, and which of them can't be. */
+/** Why entries were not saved, and which of them are invalid. */
 export interface Refusal {
   readonly message: string;
   readonly faults: readonly { readonly at: number; readonly message: string }[];
@@ -18,7 +18,7 @@ export interface Refusal {
   readonly offer?: Offer;
 }
 
-/** Entries that wait because some of them can't be read: none is written until somebody says what becomes of them. */
+/** Entries that are not saved because some are invalid, until the user saves the others or discards them. */
 export interface Held<R> {
   readonly entries: readonly CellEntry<R>[];
   /** By cell. */
@@ -34,20 +34,20 @@ interface EntriesOptions<R> {
 
 export interface Entries<R> {
   readonly held: Held<R> | null;
-  /** Those that wait and can be read. */
+  /** Held entries that are valid. */
   readonly readable: readonly CellEntry<R>[];
   readonly refusal: string | null;
   readonly setRefusal: (message: string | null) => void;
   readonly offer: Offer | null;
   readonly write: (entries: readonly CellEntry<R>[]) => Promise<void>;
   readonly discard: () => void;
-  /** Creates what is missing and writes what waits for it. */
+  /** Creates the missing records and saves the held entries. */
   readonly accept: () => Promise<void>;
   readonly editable: (row: R | undefined, column: Column<R>) => boolean;
   readonly cellOf: (entry: CellEntry<R>) => string;
-  /** What a cell says, counting what was typed and is still on its way. */
+  /** The text of a cell, including text that is still being saved. */
   readonly textOf: (row: R, column: Column<R>) => string;
-  /** What waits in a row, and why it can't be read: one per column, "" for all where nothing waits. */
+  /** Held text of a row and its errors, one per column; "" if nothing is held. */
   readonly waitingIn: (key: string) => { readonly waiting: string; readonly faults: string };
 }
 
@@ -61,7 +61,7 @@ export function useEntries<R>({ columns, keyOf, onWrite }: EntriesOptions<R>): E
   const editable = (row: R | undefined, column: Column<R>): boolean =>
     row !== undefined && !!onWrite && !!column.edit && (column.edit.may?.(row) ?? true);
 
-  /** What can't be read waits in its cells, together with what waited there already. */
+  /** Adds entries to those that are held. */
   const hold = (more: Held<R>) =>
     setHeld((before) => {
       const cells = new Set(more.entries.map(cellOf));
@@ -69,7 +69,7 @@ export function useEntries<R>({ columns, keyOf, onWrite }: EntriesOptions<R>): E
       const faults = new Map([...(before?.faults ?? [])].filter(([cell]) => !cells.has(cell)));
       return { entries: [...rest, ...more.entries], faults: new Map([...faults, ...more.faults]) };
     });
-  /** Cells that were written wait no longer. */
+  /** Removes saved cells from the held entries. */
   const settle = (cells: ReadonlySet<string>) =>
     setHeld((before) => {
       const entries = before?.entries.filter((e) => !cells.has(cellOf(e))) ?? [];

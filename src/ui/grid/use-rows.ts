@@ -1,5 +1,5 @@
 "use client";
-/** What of a grid is in sight: rows by number, columns by their places. */
+/** Which rows of a grid are rendered, and scrolling to rows and columns. */
 import { defaultRangeExtractor, useVirtualizer, type VirtualItem } from "@tanstack/react-virtual";
 import { type RefObject, useLayoutEffect, useState } from "react";
 import { ROW_HEIGHT } from "./row";
@@ -21,8 +21,8 @@ export function useRoom(of: RefObject<HTMLElement | null>): number {
 
 /**
  * Rows that are drawn.
- * @param kept  the row that is typed into, drawn wherever it is; −1: none. It comes first: moving others around it must
- *   not take the focus from it.
+ * @param kept  the row being edited, always rendered and rendered first, so that moving other rows does not take its
+ *   focus; −1: none
  */
 export function useRows(count: number, scroller: RefObject<HTMLElement | null>, kept: number) {
   const virtual = useVirtualizer({

@@ -1,5 +1,5 @@
 "use client";
-/** One of a few, as buttons beside each other: arrows move between them. */
+/** A choice of one out of a few, as a row of buttons; arrow keys move between them. */
 import { ToggleGroup } from "radix-ui";
 import { Button, cx } from "./kit";
 
@@ -19,7 +19,7 @@ export function ChoiceButtons<T extends string>({ label, value, of, onPick, clas
       aria-label={label}
       className={cx("flex flex-wrap gap-1.5", className)}
       value={value}
-      // Pressing the one that is chosen leaves it chosen.
+      // Pressing the selected button keeps it selected.
       onValueChange={(next) => next !== "" && onPick(next as T)}
     >
       {of.map(([id, message]) => (

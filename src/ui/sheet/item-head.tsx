@@ -1,5 +1,5 @@
 "use client";
-/** The head of an item's sheet: its picture, name and key, and where one goes from it. */
+/** The head of an item's sheet: icon, name, key, actions and links. */
 import { Trash2, X } from "lucide-react";
 import { type RefObject, useEffect } from "react";
 import { duplicateWith } from "@/core/editing/duplicate";

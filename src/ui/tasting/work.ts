@@ -1,5 +1,5 @@
 "use client";
-/** Tastings and rolls in a worker: what is asked for last counts, progress is told, and it can be stopped. */
+/** Runs simulations and rolls in a worker. A new task replaces the running one; progress is reported; it can be stopped. */
 import { useEffect, useMemo, useRef, useState } from "react";
 import { type Catalogue, type Packed, packed } from "@/core/catalogue/catalogue";
 import type { Draws } from "@/core/network/box";
@@ -59,7 +59,7 @@ export function useWork(): Work {
   };
   useEffect(() => () => worker.current?.terminate(), []);
   const start = (task: Task) => {
-    // One that has nothing to do is asked again: making another takes longer than most answers.
+    // An idle worker is reused: creating one takes longer than most answers.
     stop();
     const asked = worker.current ?? new Worker(new URL("./tasting.worker.ts", import.meta.url), { type: "module" });
     worker.current = asked;
@@ -78,16 +78,16 @@ export function useWork(): Work {
   return { told, busy, start, stop };
 }
 
-/** The answer to a task, worked out beside the page. The last one stays until the next is there. */
+/** The answer to a task, computed in a worker. The previous answer stays until the next one arrives. */
 export interface Answer<T> {
   /** null: none yet. */
   readonly told: T | null;
   readonly failed: string | null;
-  /** Told is the answer to what is asked now. */
+  /** Whether the answer belongs to the current task. */
   readonly current: boolean;
 }
 
-/** @param task  makes what is to be sent, another function where that is another; null: nothing is asked */
+/** @param task  creates the task; a new function for a new task, null for none */
 function useAnswer<I extends WorkerAnswer["is"]>(
   is: I,
   task: (() => Task) | null,

@@ -1,4 +1,4 @@
-/** The demo's pantry, as components see it. */
+/** The catalogue of the demo. */
 import { emptyCatalogue } from "@/core/catalogue/catalogue";
 import { planImport } from "@/core/exchange/read";
 import { must, pantry } from "@/core/testing/kitchen";

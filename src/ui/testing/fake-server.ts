@@ -75,7 +75,7 @@ export class FakeServer {
   }
 }
 
-/** The stream of events of the server that was made last. */
+/** The event stream of the fake server that was created last. */
 export class FakeEvents {
   static of: FakeServer;
   static CLOSED = 2;

@@ -1,4 +1,4 @@
-/** Components as they are in the program: around them a pantry that is loaded, behind it a server that commits. */
+/** Renders components in a loaded pantry, with a fake server that commits changes. */
 import { render, screen } from "@testing-library/react";
 import { userEvent } from "@testing-library/user-event";
 import type { ReactNode } from "react";
@@ -18,7 +18,7 @@ function Loaded({ children }: { readonly children: ReactNode }) {
   return useView((view) => view.state !== null) ? <main>{children}</main> : null;
 }
 
-/** Shows something over a catalogue and waits until it is there. */
+/** Renders a component over a catalogue and waits until the pantry is loaded. */
 export async function inPantry(catalogue: Catalogue, shown: ReactNode) {
   const server = new FakeServer(catalogue);
   server.answer = (_, { edits }) => Response.json({ revision: server.commit(edits ?? []) });

@@ -1,8 +1,8 @@
-/** What a browser has and the tests' page lacks: sizes, so that virtual rows are drawn, and an end after each test. */
+/** Setup of component tests: element sizes, which virtual rows need, and cleanup after each test. */
 import { cleanup } from "@testing-library/react";
 import { afterEach } from "vitest";
 
-/** Every element is as large as a window of 1280 × 800. */
+/** Every element has the size of the window, 1280 × 800. */
 for (const [name, size] of [
   ["offsetWidth", 1280],
   ["clientWidth", 1280],
