@@ -13,7 +13,7 @@ import { shapedEdits } from "./shape";
 
 const base = kitchen("gather River eel in 80s\nbuy Salt for 1\nSmoke: 2 River eel + 1 Salt -> 2 Smoked eel");
 const [eel, salt, smoke] = [item(base, "River eel"), item(base, "Salt"), recipe(base, "Smoke")];
-const message = (...edits: object[]): string => {
+const messageOf = (...edits: object[]): string => {
   const outcome = apply(base, edits as Edit[]);
   return outcome.ok
     ? "taken"
@@ -23,7 +23,7 @@ const message = (...edits: object[]): string => {
       ].join(" | ");
 };
 const withLine = (part: object) =>
-  message(setField(base, "recipe", smoke.id, "lines", [{ ...line("output", eel.id), ...part }] as never));
+  messageOf(setField(base, "recipe", smoke.id, "lines", [{ ...line("output", eel.id), ...part }] as never));
 
 describe("a line from outside", () => {
   it.each([
@@ -53,7 +53,7 @@ describe("a line from outside", () => {
   });
 
   it("is refused where it is none", () => {
-    expect(message(setField(base, "recipe", smoke.id, "lines", [null] as never))).toBe("lines.1: Expected a line.");
+    expect(messageOf(setField(base, "recipe", smoke.id, "lines", [null] as never))).toBe("lines.1: Expected a line.");
   });
 });
 
@@ -70,25 +70,25 @@ describe("a field named by the language", () => {
     "id",
     "stats",
   ])("%s is none", (field) => {
-    expect(message({ op: "set", kind: "item", id: eel.id, field, from: null, to: 3 })).toContain("has no field");
+    expect(messageOf({ op: "set", kind: "item", id: eel.id, field, from: null, to: 3 })).toContain("has no field");
     expect(valueAt("item", eel, field === "id" || field === "stats" ? "x" : field)).toBeNull();
   });
 });
 
 describe("a record from outside", () => {
   it("says every text, and no null for one", () => {
-    expect(message(setField(base, "item", eel.id, "description", null))).toBe(
+    expect(messageOf(setField(base, "item", eel.id, "description", null))).toBe(
       "description: Expected text, not “null”.",
     );
-    expect(message(setField(base, "item", eel.id, "icon", null))).toBe("taken");
+    expect(messageOf(setField(base, "item", eel.id, "icon", null))).toBe("taken");
   });
 
   it("may not lack its name, nor hold what nobody can print", () => {
-    expect(message({ op: "add", kind: "item", record: { id: newId(), key: "cork" } })).toBe(
+    expect(messageOf({ op: "add", kind: "item", record: { id: newId(), key: "cork" } })).toBe(
       "name: This field is missing.",
     );
     expect(
-      message({
+      messageOf({
         op: "add",
         kind: "rarity",
         record: { id: newId(), key: "sound", name: "Sound", colour: { toString: 1 } },
@@ -105,16 +105,16 @@ describe("a record from outside", () => {
 
   it("may not take a key by standing before its holder, nor the same key twice in one change", () => {
     const taken = "is already used by another item";
-    expect(message(setField(base, "item", eel.id, "key", salt.key))).toContain(taken);
-    expect(message(setField(base, "item", salt.id, "key", eel.key))).toContain(taken);
+    expect(messageOf(setField(base, "item", eel.id, "key", salt.key))).toContain(taken);
+    expect(messageOf(setField(base, "item", salt.id, "key", eel.key))).toContain(taken);
     expect(
-      message(
+      messageOf(
         { op: "add", kind: "item", record: newItem("Cork") },
         { op: "add", kind: "item", record: newItem("Cork") },
       ),
     ).toContain(taken);
     expect(
-      message(setField(base, "item", eel.id, "key", "x_1"), setField(base, "item", salt.id, "key", "x1")),
+      messageOf(setField(base, "item", eel.id, "key", "x_1"), setField(base, "item", salt.id, "key", "x1")),
     ).toContain(taken);
   });
 
@@ -135,12 +135,12 @@ describe("a record from outside", () => {
 describe("the settings of a pantry", () => {
   it("are those of this pantry only", () => {
     expect(
-      message({ op: "set", kind: "pantry", id: newId(), field: "name", from: base.pantry.name, to: "Mine" }),
+      messageOf({ op: "set", kind: "pantry", id: newId(), field: "name", from: base.pantry.name, to: "Mine" }),
     ).toContain("another pantry");
-    expect(message(setField(base, "pantry", base.pantry.id, "key", "../../etc"))).toContain(
+    expect(messageOf(setField(base, "pantry", base.pantry.id, "key", "../../etc"))).toContain(
       "key: “../../etc” isn't a key. Use lower-case letters, digits and single “_” between them, such as coarse_salt.",
     );
-    expect(message(setField(base, "pantry", base.pantry.id, "name", "   "))).toContain("at least one letter");
+    expect(messageOf(setField(base, "pantry", base.pantry.id, "name", "   "))).toContain("at least one letter");
   });
 });
 
@@ -156,7 +156,7 @@ describe("types", () => {
 
   it("go a bounded way down, also when a branch moves", () => {
     const chain = types(Array.from({ length: MOST_DEPTH + 1 }, (_, k) => (k ? k - 1 : null)));
-    expect(message(...add(chain))).toContain(`nested at most ${MOST_DEPTH} deep`);
+    expect(messageOf(...add(chain))).toContain(`nested at most ${MOST_DEPTH} deep`);
     const two = must(base, add([...types(Array.from({ length: 20 }, (_, k) => (k ? k - 1 : null)))]));
     const [first] = [...two.records.type.values()];
     const more = types(Array.from({ length: 20 }, (_, k) => (k ? k - 1 : null))).map((t) => ({
@@ -173,7 +173,7 @@ describe("types", () => {
 
   it("are never their own ancestors, however many stand between", () => {
     const ring = types([2, 0, 1]);
-    expect(message(...add(ring))).toContain("its own ancestor");
+    expect(messageOf(...add(ring))).toContain("its own ancestor");
   });
 });
 

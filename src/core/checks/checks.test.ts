@@ -14,14 +14,14 @@ import { editsOf } from "./mend";
 
 const find = (catalogue: Catalogue, rule: string) =>
   findingsOf(catalogue, readingsOf(catalogue)).filter((f) => f.rule === rule);
-const message = (catalogue: Catalogue, rule: string) => find(catalogue, rule).map((f) => f.message);
+const messages = (catalogue: Catalogue, rule: string) => find(catalogue, rule).map((f) => f.message);
 
 /** Applies the n-th ready-made fix of the only finding of a rule and returns what the rule still says. */
 function mended(catalogue: Catalogue, rule: string, n = 0): string[] {
   const [finding] = find(catalogue, rule);
   const fix = finding.fixes[n];
   if (fix.do === "open") throw new Error(`fix ${n} of ${rule} only opens a record`);
-  return message(must(catalogue, editsOf(catalogue, fix)), rule);
+  return messages(must(catalogue, editsOf(catalogue, fix)), rule);
 }
 
 const clean =
@@ -85,19 +85,19 @@ describe("checks", () => {
         line("output", item(catalogue, "Eel").id, 1, 1, 0.4),
       ] as never),
     ]);
-    expect(message(broken, "stub-in-use")).toEqual([
+    expect(messages(broken, "stub-in-use")).toEqual([
       "Smokd eel is used by 1 recipe but is only a stub without a definition.",
     ]);
     expect(mended(broken, "stub-in-use", 1)).toEqual([]);
-    expect(message(must(broken, [setField(broken, "item", stub.id, "status", "draft")]), "stub-in-use")).toEqual([]);
+    expect(messages(must(broken, [setField(broken, "item", stub.id, "status", "draft")]), "stub-in-use")).toEqual([]);
   });
 
   it("report an input that nothing provides, and what that puts out of reach", () => {
     const catalogue = kitchen(`${clean}\n1 Ship's glass -> 1 Lens\n2 Lens -> 1 Spyglass`);
-    expect(message(catalogue, "missing-input")).toEqual([
+    expect(messages(catalogue, "missing-input")).toEqual([
       "Ship's glass is needed by 1 recipe, but nothing makes, gathers or sells it.",
     ]);
-    expect(message(catalogue, "unobtainable")).toEqual([
+    expect(messages(catalogue, "unobtainable")).toEqual([
       "Lens is unobtainable: give Ship's glass a source.",
       "Ship's glass is unobtainable: nothing makes, gathers or sells it.",
       "Spyglass is unobtainable: give Ship's glass a source, or make Lens obtainable.",
@@ -107,16 +107,16 @@ describe("checks", () => {
 
   it("report a loop with no way in, and a station that needs itself, each once", () => {
     const stuck = kitchen("1 Adze -> 1 Boat\n1 Boat -> 1 Adze");
-    expect(message(stuck, "stuck-loop")).toEqual([
+    expect(messages(stuck, "stuck-loop")).toEqual([
       "Adze and Boat can only be made from each other, so the first one can't be made.",
     ]);
-    expect(message(stuck, "needs-itself")).toEqual([]);
+    expect(messages(stuck, "needs-itself")).toEqual([]);
     expect(mended(stuck, "stuck-loop")).toEqual([]);
     const self = kitchen("gather Timber\n4 Timber -> 1 Boatshed at Boatshed");
-    expect(message(self, "needs-itself")).toEqual([
+    expect(messages(self, "needs-itself")).toEqual([
       "Boatshed can only be made with Boatshed itself, so the first one can't be made.",
     ]);
-    expect(message(self, "stuck-loop")).toEqual([]);
+    expect(messages(self, "stuck-loop")).toEqual([]);
     expect(mended(self, "needs-itself")).toEqual([]);
   });
 
@@ -132,10 +132,10 @@ describe("checks", () => {
   it("report a price below cost, with the price that would do", () => {
     const catalogue = kitchen("buy Salt for 2\n3 Salt -> 1 Salt lick");
     const priced = must(catalogue, [setField(catalogue, "item", item(catalogue, "Salt lick").id, "sell", 5)]);
-    expect(message(priced, "price-below-cost")).toEqual(["Salt lick sells for 5.00 but costs 6.00 to make."]);
+    expect(messages(priced, "price-below-cost")).toEqual(["Salt lick sells for 5.00 but costs 6.00 to make."]);
     expect(mended(priced, "price-below-cost")).toEqual([]);
     expect(
-      message(
+      messages(
         must(catalogue, [setField(catalogue, "item", item(catalogue, "Salt lick").id, "sell", 6)]),
         "price-below-cost",
       ),
@@ -144,19 +144,19 @@ describe("checks", () => {
 
   it("report salvage worth more than the item, priced without salvage", () => {
     const catalogue = kitchen("buy Rope for 4\nbuy Crate for 10\nsalvage Crate -> 3 Rope");
-    expect(message(catalogue, "salvage-over-cost")).toEqual([
+    expect(messages(catalogue, "salvage-over-cost")).toEqual([
       "Salvaging Crate returns 12.00 on average; it cost 10.00, 120% of it.",
     ]);
     expect(mended(catalogue, "salvage-over-cost")).toEqual([]);
-    expect(message(kitchen("buy Crate for 10\nsalvage Crate -> 3 Rope + 1 Brass"), "salvage-over-cost")).toEqual([]);
-    expect(message(kitchen("buy Rope for 5\nbuy Crate for 10\nsalvage Crate -> 2 Rope"), "salvage-over-cost")).toEqual(
+    expect(messages(kitchen("buy Crate for 10\nsalvage Crate -> 3 Rope + 1 Brass"), "salvage-over-cost")).toEqual([]);
+    expect(messages(kitchen("buy Rope for 5\nbuy Crate for 10\nsalvage Crate -> 2 Rope"), "salvage-over-cost")).toEqual(
       [],
     );
   });
 
   it("report the same inputs for different results, unless station, tool or amounts tell them apart", () => {
     const base = "gather Rope\ngather Tar\n2 Rope + 1 Tar -> 1 Fender";
-    expect(message(kitchen(`${base}\n1 Tar + 2 Rope -> 1 Mop`), "same-inputs")).toEqual([
+    expect(messages(kitchen(`${base}\n1 Tar + 2 Rope -> 1 Mop`), "same-inputs")).toEqual([
       "2 Rope and 1 Tar make two different items: Fender and Mop.",
     ]);
     for (const other of [
@@ -165,13 +165,13 @@ describe("checks", () => {
       "3 Rope + 1 Tar -> 1 Mop",
       "2 Rope + 1 Tar -> 1 Fender",
     ])
-      expect(message(kitchen(`${base}\n${other}`), "same-inputs")).toEqual([]);
+      expect(messages(kitchen(`${base}\n${other}`), "same-inputs")).toEqual([]);
   });
 
   it("report names that differ only in case or spacing, and merge them", () => {
     const catalogue = kitchen("gather Eel skin");
     const twin = must(catalogue, [{ op: "add", kind: "item", record: newItem("Eelskin", { key: "eelskin_2" }) }]);
-    expect(message(twin, "near-names")).toEqual([
+    expect(messages(twin, "near-names")).toEqual([
       "Eel skin and Eelskin differ only in case or spacing but are 2 different items.",
     ]);
     expect(mended(twin, "near-names")).toEqual([]);
@@ -184,14 +184,14 @@ describe("checks", () => {
     ["0 Eel -> 1 Skin", "Skin has Eel with a quantity of 0."],
   ])("report numbers out of range in %s", (row, sentence) => {
     const catalogue = kitchen(`gather Eel\n${row}`);
-    expect(message(catalogue, "out-of-range")).toEqual([sentence]);
+    expect(messages(catalogue, "out-of-range")).toEqual([sentence]);
     expect(mended(catalogue, "out-of-range")).toEqual([]);
   });
 
   it("leave retired recipes alone", () => {
     const catalogue = kitchen("gather Eel\nSmoke: 2 Eel -> 1 Smoked eel\nPick apart: salvage Smoked eel -> 3 Eel");
     expect(
-      message(
+      messages(
         must(catalogue, [setField(catalogue, "recipe", recipe(catalogue, "Pick apart").id, "status", "retired")]),
         "gaining-loop",
       ),
@@ -207,7 +207,7 @@ describe("checks", () => {
     ]);
     const eel = item(start, "Eel").id;
     const catalogue = must(start, [setField(start, "item", eel, `stats.${vigour.id}`, 40)]);
-    expect(message(catalogue, "stat-out-of-range")).toEqual(["Fare has Vigour 60, but it must be at most 50."]);
+    expect(messages(catalogue, "stat-out-of-range")).toEqual(["Fare has Vigour 60, but it must be at most 50."]);
     expect(mended(catalogue, "stat-out-of-range")).toEqual([]);
 
     const engine = new Engine(catalogue);
@@ -224,7 +224,7 @@ describe("checks", () => {
 
   it("find a tag that recipes ask for and nothing has, and follow who gets it", () => {
     const bare = kitchen("gather Grain\nMill: 1 Grain -> 1 Meal at any quern");
-    expect(message(bare, "nothing-tagged")).toEqual(["No item has the tag quern, but Mill takes any quern."]);
+    expect(messages(bare, "nothing-tagged")).toEqual(["No item has the tag quern, but Mill takes any quern."]);
     const engine = new Engine(bare);
     const tag = [...bare.records.tag.keys()][0];
     const grain = item(bare, "Grain").id;
@@ -242,8 +242,8 @@ describe("checks", () => {
     const heap = kitchen("gather Shell\nCrush: 1 Shell -> 1 Lime + 20..60 Grit\nShake: 1 Shell -> 60 Grit + 1 Lime");
     const grit = item(heap, "Grit").id;
     const tight = must(heap, [setField(heap, "item", grit, "stack", 50)]);
-    expect(message(heap, "over-stack")).toEqual([]);
-    expect(message(tight, "over-stack")).toEqual(["Crush gives up to 60 Grit as a by-product, but a stack holds 50."]);
+    expect(messages(heap, "over-stack")).toEqual([]);
+    expect(messages(tight, "over-stack")).toEqual(["Crush gives up to 60 Grit as a by-product, but a stack holds 50."]);
     expect(mended(tight, "over-stack")).toEqual([]);
     const engine = new Engine(heap);
     const told = () => engine.model().findings.filter((f) => f.rule === "over-stack").length;
@@ -261,13 +261,13 @@ describe("checks", () => {
     const catalogue = kitchen(clean);
     const retire = (name: string) =>
       must(catalogue, [setField(catalogue, "item", item(catalogue, name).id, "status", "retired")]);
-    expect(message(retire("Eel"), "retired-in-use")).toEqual([
+    expect(messages(retire("Eel"), "retired-in-use")).toEqual([
       "Eel is retired, but 1 recipe needs it, 1 recipe makes it and 1 source gives it.",
     ]);
     expect(mended(retire("Smoked eel"), "retired-in-use")).toEqual([]);
     const old = retire("Smoked eel");
     const unmade = must(old, [setField(old, "recipe", recipe(old, "Smoked eel").id, "status", "retired")]);
-    expect(message(unmade, "retired-in-use")).toEqual([]);
+    expect(messages(unmade, "retired-in-use")).toEqual([]);
   });
 
   it("find rarities of one rank, and a higher one of which less is expected", () => {
@@ -278,9 +278,9 @@ describe("checks", () => {
         record: withDefaults("rarity", { id: newId(), key: name.toLowerCase(), name, rank, power, price }),
       }) as const;
     const start = must(kitchen(clean), [rarity("Daily", 1, 1, 1), rarity("Sound", 2, 2, 2)]);
-    expect(message(start, "rarity-ladder")).toEqual([]);
+    expect(messages(start, "rarity-ladder")).toEqual([]);
     const wrong = must(start, [rarity("Prized", 2, 3, 3), rarity("Storied", 4, 4, 1.5)]);
-    expect(message(wrong, "rarity-ladder")).toEqual([
+    expect(messages(wrong, "rarity-ladder")).toEqual([
       "Sound and Prized have the same rank, 2.",
       "Storied ranks above Prized, but its price factor is lower: 1.5 against 3.",
       "Storied ranks above Sound, but its price factor is lower: 1.5 against 2.",
@@ -305,7 +305,7 @@ describe("checks", () => {
     const slot = (name: string, key: string) =>
       ({ op: "add", kind: "slot", record: withDefaults("slot", { id: newId(), key, name }) }) as const;
     const catalogue = must(kitchen(clean), [slot("Left hand", "left"), slot("lefthand", "left_2")]);
-    expect(message(catalogue, "near-names")).toEqual([
+    expect(messages(catalogue, "near-names")).toEqual([
       "Left hand and lefthand differ only in case or spacing but are 2 different slots.",
     ]);
   });

@@ -1,5 +1,6 @@
 import { fieldsOfKind } from "../catalogue/fields";
-import { recordsOf } from "../catalogue/catalogue";
+import { type Catalogue, recordsOf } from "../catalogue/catalogue";
+import type { Edit } from "../catalogue/edit";
 import type { Index } from "../catalogue/persistent-map";
 import { HOLDERS } from "../kinds/field";
 import { type AnyRecord, type Item, kindWord, type OwnField } from "../kinds/index";
@@ -71,8 +72,7 @@ const BY_VALUE: Index<AnyRecord, ByValue> = {
     return index;
   },
 };
-const byValue = (catalogue: Parameters<typeof recordsOf>[0], kind: Holder): ByValue =>
-  recordsOf(catalogue, kind).index(BY_VALUE as never);
+const byValue = (catalogue: Catalogue, kind: Holder): ByValue => recordsOf(catalogue, kind).index(BY_VALUE as never);
 
 /**
  * Others that are named. If there are more, they are neither named nor counted: so a finding stays the same when one more
@@ -86,6 +86,37 @@ const shortened = (value: OwnValue): string => {
   return text.length > SHOWN ? `${text.slice(0, SHOWN)}…` : text;
 };
 
+interface Touched {
+  readonly kind: Holder;
+  readonly field: Id;
+  readonly value: OwnValue;
+  /** How many edits concern it. */
+  readonly times: number;
+}
+
+/** The values that edits enter or remove, and those of renamed records. */
+function valuesTouched(catalogue: Catalogue, edits: readonly Edit[]): Iterable<Touched> {
+  const found = new Map<string, Touched>();
+  const touch = (kind: Holder, field: string, value: unknown) => {
+    if (value === null || value === undefined) return;
+    const name = `${kind} ${field} ${compared(value as OwnValue)}`;
+    const times = (found.get(name)?.times ?? 0) + 1;
+    found.set(name, { kind, field: field as Id, value: value as OwnValue, times });
+  };
+  for (const edit of edits) {
+    const kind = HOLDERS.find((holder) => holder === edit.kind);
+    if (!kind) continue;
+    if (edit.op === "set" && edit.field.startsWith("own."))
+      for (const value of [edit.from, edit.to]) touch(kind, edit.field.slice(4), value);
+    else if (edit.op !== "set" || edit.field === "name") {
+      const record = edit.op === "set" ? recordsOf(catalogue, kind).get(edit.id) : edit.record;
+      for (const [field, value] of Object.entries((record as Partial<Item> | undefined)?.own ?? {}))
+        touch(kind, field, value);
+    }
+  }
+  return found.values();
+}
+
 /** A value of a field that is to be different for every record, on two or more of them. */
 export const fieldTwice = perRecord<Holder>({
   id: "field-twice",
@@ -95,28 +126,11 @@ export const fieldTwice = perRecord<Holder>({
   may: (record) => Object.keys(record.own).length > 0,
   *also({ catalogue }, _, edits) {
     yield* holdersBeside(catalogue, edits);
-    const few = function* (kind: Holder, field: Id, value: OwnValue): Generator<Id> {
+    // Records that share a value that was entered or removed. So many edits concern a group that at most as many have come
+    // into it: if it is larger by more than that, it was too large to name anybody before, and what is said stays.
+    for (const { kind, field, value, times } of valuesTouched(catalogue, edits)) {
       const ids = byValue(catalogue, kind).of(field, value);
-      if (ids.size <= NAMED + 2) yield* ids;
-    };
-    // Those that share a value with a record that was edited, or did before.
-    for (const edit of edits) {
-      if (!(HOLDERS as readonly string[]).includes(edit.kind)) continue;
-      const kind = edit.kind as Holder;
-      const touched: [Id, OwnValue][] =
-        edit.op !== "set"
-          ? (Object.entries((edit.record as Item).own) as [Id, OwnValue][])
-          : edit.field.startsWith("own.")
-            ? [edit.from, edit.to].flatMap((v): [Id, OwnValue][] =>
-                v === null ? [] : [[edit.field.slice(4) as Id, v as OwnValue]],
-              )
-            : [];
-      for (const [field, value] of touched) yield* few(kind, field, value);
-      if (edit.op === "set" && edit.field === "name")
-        for (const [field, value] of Object.entries(
-          (recordsOf(catalogue, kind).get(edit.id) as Item | undefined)?.own ?? {},
-        ))
-          yield* few(kind, field as Id, value as OwnValue);
+      if (ids.size <= NAMED + 1 + times) yield* ids;
     }
   },
   *at({ catalogue }, record, kind) {

@@ -178,6 +178,15 @@ describe("checks of what items have", () => {
     const tag = made("tag", "Odd");
     const stall = made("field", "Stall", { form: "text", unique: true });
     const fresh = made("item", "Tar", { status: "ready", icon: "crock", description: "Black." });
+    const crates = Array.from({ length: 12 }, (_, n) =>
+      made("item", `Crate ${n}`, {
+        key: `crate_${n}`,
+        icon: "crock",
+        description: "Full.",
+        own: { [stall.id]: "Quay 7" },
+      }),
+    );
+    const recordAt = (id: Id) => engine.catalogue.records.item.get(id) as Item;
     const steps = [
       () => [
         setField(engine.catalogue, "type", preserve, `takes.${keeps.id}`, {
@@ -204,6 +213,12 @@ describe("checks of what items have", () => {
       () => [setField(engine.catalogue, "item", eel, `own.${stall.id}`, "quay 7")],
       () => [setField(engine.catalogue, "item", fresh.id, `own.${stall.id}`, "Quay 7")],
       () => [setField(engine.catalogue, "item", salt, "name", "Bay salt")],
+      // Many come to a few at once, and go again.
+      () => crates.map((record) => add("item", record)),
+      () => crates.map(({ id }) => ({ op: "remove" as const, kind: "item" as const, record: recordAt(id) })),
+      () => crates.slice(0, 2).map((record) => add("item", record)),
+      () => crates.slice(2).map((record) => add("item", record)),
+      () => crates.slice(1).map(({ id }) => setField(engine.catalogue, "item", id, `own.${stall.id}`, null)),
       () => [setField(engine.catalogue, "item", eel, `own.${stall.id}`, "Quay 8")],
       () => [setField(engine.catalogue, "field", stall.id, "unique", false)],
       () => [setField(engine.catalogue, "field", stall.id, "unique", true)],

@@ -14,31 +14,31 @@ import { nearNames } from "./near-names";
 import { CHECKS } from "./index";
 import { written } from "./written";
 
-const message = (engine: Engine, rule: string) =>
+const messages = (engine: Engine, rule: string) =>
   engine.model().findings.flatMap((f) => (f.rule === rule ? [f.message] : []));
 const add = (record: AnyRecord): Edit => ({ op: "add", kind: "item", record });
 
 describe("findings that are followed", () => {
   it("come and go with the groups that records join and leave", () => {
     const engine = new Engine(kitchen("gather Grey eel\ngather Salt"));
-    expect(message(engine, "near-names")).toEqual([]);
+    expect(messages(engine, "near-names")).toEqual([]);
     const [second, third] = [newItem("grey  eel", { key: "eel_2" }), newItem("GREY EEL", { key: "eel_3" })];
     const first = engine.change([add(second)]).ripple;
     expect(first?.put.filter((f) => f.rule === "near-names")).toHaveLength(1);
     // A third one is another finding about the same name, in place of the first.
     const next = engine.change([add(third)]).ripple;
     expect(next?.drop).toHaveLength(1);
-    expect(message(engine, "near-names")).toEqual([
+    expect(messages(engine, "near-names")).toEqual([
       expect.stringContaining(
         "grey  eel, GREY EEL and Grey eel differ only in case or spacing but are 3 different items.",
       ),
     ]);
     engine.change([setField(engine.catalogue, "item", third.id, "name", "Brown eel")]);
-    expect(message(engine, "near-names")).toEqual([
+    expect(messages(engine, "near-names")).toEqual([
       expect.stringContaining("grey  eel and Grey eel differ only in case or spacing but are 2 different items."),
     ]);
     engine.change([{ op: "remove", kind: "item", record: engine.catalogue.records.item.get(second.id) as AnyRecord }]);
-    expect(message(engine, "near-names")).toEqual([]);
+    expect(messages(engine, "near-names")).toEqual([]);
   });
 
   it("are counted as they are told, change after change", () => {
@@ -58,7 +58,7 @@ describe("findings that are followed", () => {
 
   it("move with a recipe from one group to another", () => {
     const engine = new Engine(kitchen("gather A\ngather B\nOne: 2 A -> 1 X\nTwo: 2 A -> 1 Y\nThree: 2 B -> 1 Z"));
-    expect(message(engine, "same-inputs")).toEqual([expect.stringContaining("One and Two")]);
+    expect(messages(engine, "same-inputs")).toEqual([expect.stringContaining("One and Two")]);
     const two = recipe(engine.catalogue, "Two");
     engine.change([
       setField(
@@ -71,9 +71,9 @@ describe("findings that are followed", () => {
         ) as never,
       ),
     ]);
-    expect(message(engine, "same-inputs")).toEqual([expect.stringMatching(/Th?ree and T|Two and Three/)]);
+    expect(messages(engine, "same-inputs")).toEqual([expect.stringMatching(/Th?ree and T|Two and Three/)]);
     engine.change([setField(engine.catalogue, "recipe", two.id, "status", "retired")]);
-    expect(message(engine, "same-inputs")).toEqual([]);
+    expect(messages(engine, "same-inputs")).toEqual([]);
   });
 
   it("are told apart where their common ground merely has the same number", () => {
@@ -114,13 +114,13 @@ describe("findings that are followed", () => {
     const engine = new Engine(
       kitchen("gather Eel\nOne: 2 Eel -> 1 Pie\nTwo: 2 Eel -> 1 Broth\nLoop: 1 Rope -> 2 Rope + 1 Oakum"),
     );
-    const message = () =>
+    const messages = () =>
       engine
         .model()
         .findings.flatMap((f) => [f.message, ...f.fixes.map((x) => x.message)])
         .join("\n");
-    expect(message()).toContain("2 Eel make two different items");
-    expect(message()).toContain("1 Oakum");
+    expect(messages()).toContain("2 Eel make two different items");
+    expect(messages()).toContain("1 Oakum");
     for (const [from, to] of [
       ["Eel", "Grey eel"],
       ["Oakum", "Old rope"],
@@ -129,8 +129,8 @@ describe("findings that are followed", () => {
       engine.change([setField(engine.catalogue, "item", item(engine.catalogue, from).id, "name", to)]);
       expect(engine.model().findings).toEqual(new Engine(engine.catalogue).model().findings);
     }
-    expect(message()).toContain("2 Grey eel make two different items");
-    expect(message()).toContain("1 Old rope");
+    expect(messages()).toContain("2 Grey eel make two different items");
+    expect(messages()).toContain("1 Old rope");
   });
 
   it("name records only; their lines are written by the names of the moment", () => {

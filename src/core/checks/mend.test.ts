@@ -10,7 +10,7 @@ import type { Fix } from "./check";
 import { replaceEverywhere } from "../editing/replace";
 import { closeLoop, newSource, setLines } from "./mend";
 
-const message = (fixes: readonly Fix[]) => fixes.map((f) => f.message);
+const messagesOf = (fixes: readonly Fix[]) => fixes.map((f) => f.message);
 const apply = (c: Catalogue, fix: Fix) => must(c, fix.do === "edit" ? fix.edits : []);
 const gains = (c: Catalogue) => readingsOf(c).gain.gains.length;
 
@@ -18,8 +18,8 @@ describe("closing a loop", () => {
   it("lowers the quantity as little as closes it", () => {
     const c = kitchen("gather X\nMake: 4 X -> 1 A\nBreak: salvage A -> 9 X");
     const fixes = closeLoop(c, [...c.records.recipe.values()]);
-    expect(message(fixes)[0]).toBe("Break: give 4 X instead of 9");
-    expect(message(fixes)).toContain("Break: 9 X at 40% instead of 100%");
+    expect(messagesOf(fixes)[0]).toBe("Break: give 4 X instead of 9");
+    expect(messagesOf(fixes)).toContain("Break: 9 X at 40% instead of 100%");
     for (const fix of fixes) {
       const mended = apply(c, fix);
       expect(gains(mended), fix.message).toBe(0);
@@ -37,7 +37,7 @@ describe("closing a loop", () => {
   it("tries each recipe's outputs, gentlest first", () => {
     const c = kitchen("gather X\nMake: 10 X -> 10 A\nBreak: salvage A -> 1.05 X");
     const fixes = closeLoop(c, [...c.records.recipe.values()]);
-    expect(message(fixes)[0]).toMatch(/^Break: (give 1 X instead of 1.05|1.05 X at 95%)/);
+    expect(messagesOf(fixes)[0]).toMatch(/^Break: (give 1 X instead of 1.05|1.05 X at 95%)/);
     for (const fix of fixes) expect(gains(apply(c, fix)), fix.message).toBe(0);
   });
 });
@@ -46,11 +46,11 @@ describe("closing a loop that hands something back", () => {
   it("leaves what is only handed back alone, where another way closes it", () => {
     const c = kitchen("gather X\ngather Rope\nThere: 2 X + 1 Rope -> 2 Y + 1 Rope\nBack: 2 Y -> 3 X");
     const fixes = closeLoop(c, [...c.records.recipe.values()]);
-    expect(message(fixes).slice(0, 2).sort()).toEqual([
+    expect(messagesOf(fixes).slice(0, 2).sort()).toEqual([
       "Back: give 2 X instead of 3",
       "There: 2 Y at 65% instead of 100%",
     ]);
-    expect(message(fixes).slice(0, 2).join()).not.toContain("Rope");
+    expect(messagesOf(fixes).slice(0, 2).join()).not.toContain("Rope");
     for (const fix of fixes) expect(gains(apply(c, fix))).toBe(0);
   });
 });
@@ -60,7 +60,7 @@ describe("closing a loop through money", () => {
     const c = kitchen("buy Salt for 2\nPickle: 3 Salt -> 1 Brine pot");
     const dear = must(c, [setField(c, "item", item(c, "Brine pot").id, "sell", 7.5)]);
     const [loop] = new Engine(dear).model().findings;
-    expect(message(loop.fixes)).toEqual([
+    expect(messagesOf(loop.fixes)).toEqual([
       "Sell Brine pot for 6.00 instead of 7.50",
       "Open Brine pot and lower its sell price",
       "Retire Pickle",

@@ -54,7 +54,7 @@ const base = tried(
   { priceFloor: 0 },
 );
 /** Stats and situations that nothing uses are another check's. */
-const message = (catalogue: Catalogue) =>
+const messages = (catalogue: Catalogue) =>
   findingsOf(catalogue, readingsOf(catalogue)).flatMap((f) => (f.rule === "orphan" ? [] : [`${f.rule}: ${f.message}`]));
 const withLine = (lines: { readonly [item: string]: readonly string[] }, more: Parameters<typeof withMore>[1] = {}) =>
   withUses(withMore(base, more), lines);
@@ -222,12 +222,12 @@ const MISTAKES: { readonly [rule: string]: readonly [Catalogue, RegExp, (c: Cata
 
 describe("the classic mistakes", () => {
   it("are none where none is made", () => {
-    expect(message(withLine({ Pie: ["Eat: restores 40 Vigour, ready in 5s, not in vain"] }))).toEqual([]);
+    expect(messages(withLine({ Pie: ["Eat: restores 40 Vigour, ready in 5s, not in vain"] }))).toEqual([]);
   });
 
   for (const [rule, [catalogue, wanted, mend]] of Object.entries(MISTAKES))
     it(`${rule} is found with its number, and gone when it is mended, followed as anew`, () => {
-      const found = message(catalogue).filter((s) => s.startsWith(`${rule}: `));
+      const found = messages(catalogue).filter((s) => s.startsWith(`${rule}: `));
       expect(found).toHaveLength(1);
       expect(found[0].slice(rule.length + 2)).toMatch(wanted);
       const edits = [mend(catalogue)];
@@ -256,7 +256,7 @@ describe("the classic mistakes", () => {
       [idOf("Mitts")],
     );
     // Grip 10 of her own and 2 of the mitts: 120 fit, 110 are restored.
-    expect(message(worn)).toEqual([]);
+    expect(messages(worn)).toEqual([]);
     const engine = new Engine(worn);
     const { ripple } = engine.change([setField(worn, "item", idOf("Mitts"), `stats.${idOf("Grip")}`, 0)]);
     expect(ripple?.put.map((f) => f.message)).toEqual([
@@ -266,11 +266,11 @@ describe("the classic mistakes", () => {
 
   it("say what a use without effect leaves, where it is not used up", () => {
     const kept = set(withLine({ Pie: ["Eat: kept"] }), "use", idOf("Eat Pie"), "leaves", idOf("Rope"));
-    expect(message(kept)).toContain("use-without-effect: Eat of Pie has no effect, except leaving Rope.");
+    expect(messages(kept)).toContain("use-without-effect: Eat of Pie has no effect, except leaving Rope.");
   });
 
   it("do not accuse a use that says it may be used up in vain, or that does something else besides", () => {
-    const of = (line: string) => message(withLine({ Pie: [line] })).filter((s) => s.startsWith("used-up-in-vain"));
+    const of = (line: string) => messages(withLine({ Pie: [line] })).filter((s) => s.startsWith("used-up-in-vain"));
     for (const line of [
       "Eat: restores 5 Vigour, even in vain",
       "Eat: restores 5 Vigour, kept, ready in 5s",
@@ -285,7 +285,7 @@ describe("the classic mistakes", () => {
     const told = (description: string) => {
       const pie = withMore(withLine({ Pie: ["Eat: restores 42 Vigour, not in vain"] }), { stat: { Goodness: {} } });
       const here = set(pie, "item", idOf("Pie"), `stats.${idOf("Goodness")}`, 40);
-      return message(set(here, "item", idOf("Pie"), "description", description));
+      return messages(set(here, "item", idOf("Pie"), "description", description));
     };
     expect(told("Restores **{goodness}** Vigour.")).toEqual([
       "display-differs: The description of Pie says 40 Vigour; Eat restores 42.",
@@ -308,7 +308,7 @@ describe("the classic mistakes", () => {
       const fix = finding?.fixes.find((f) => f.do === "edit");
       if (!fix) throw new Error(rule);
       expect(
-        message(must(catalogue, editsOf(catalogue, fix))).filter((s) => s.startsWith(rule)),
+        messages(must(catalogue, editsOf(catalogue, fix))).filter((s) => s.startsWith(rule)),
         rule,
       ).toEqual([]);
     }
@@ -317,9 +317,9 @@ describe("the classic mistakes", () => {
   it("say less where a pantry is content with less", () => {
     const [tonic] = MISTAKES["always-on"];
     const lenient = set(tonic, "cooldown" as Kind, idOf("Tonics"), "ticks", 1000);
-    expect(message(lenient)).toEqual([]);
+    expect(messages(lenient)).toEqual([]);
     const strict = { ...lenient, pantry: { ...lenient.pantry, uptimeCeiling: 0.7 } };
-    expect(message(strict)[0]).toMatch(
+    expect(messages(strict)[0]).toMatch(
       /^always-on: Drink of Tonic keeps Steady active 75% of the time: it lasts 75s and repeats every 100s with Tonics\.$/,
     );
   });
@@ -336,13 +336,13 @@ describe("the classic mistakes", () => {
       ] as never,
     });
     const unset = withMore(base, { use: { Eat: { item: idOf("Pie"), ...effect(by) } } });
-    expect(message(unset).filter((s) => s.startsWith("formula"))).toEqual([
+    expect(messages(unset).filter((s) => s.startsWith("formula"))).toEqual([
       "formula-faults: Eat of Pie: the amount of effect 1, item Vigour * 2, names item Vigour, which has no value.",
     ]);
     const below = withMore(base, {
       use: { Eat: { item: idOf("Pie"), ...effect(kept(base, "use", "30 - user level")) } },
     });
-    expect(message(below).filter((s) => s.startsWith("formula"))[0]).toMatch(
+    expect(messages(below).filter((s) => s.startsWith("formula"))[0]).toMatch(
       /falls below zero where user level \d+ \(-\d+\)\.$/,
     );
   });

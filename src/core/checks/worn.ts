@@ -7,14 +7,14 @@ import type { Id } from "../schema/id";
 import { type CheckContext, perRecord, ref } from "./check";
 import { holdersBeside, idsEdited } from "./holders";
 
-const message = ({ room, carries, blocks }: Pick<Item, "room" | "carries" | "blocks">): boolean =>
+const hasWornFields = ({ room, carries, blocks }: Pick<Item, "room" | "carries" | "blocks">): boolean =>
   (room ?? 0) > 0 || (carries ?? 0) > 0 || blocks.length > 0;
 const typesSay = new WeakMap<Catalogue["records"]["type"], boolean>();
 /** Whether any type says what is said of worn things: most pantries' types say nothing of it. */
 function someTypeSays({ records: { type } }: Catalogue): boolean {
   let some = typesSay.get(type);
   if (some === undefined) {
-    some = [...type.values()].some(message);
+    some = [...type.values()].some(hasWornFields);
     typesSay.set(type, some);
   }
   return some;
@@ -51,7 +51,7 @@ export const wornWithoutSlot = perRecord<"item">({
       if (edit.kind === "subject" && edit.op === "set" && edit.field === "worn") yield* edit.from as readonly Id[];
   },
   *at({ catalogue }, item) {
-    if (!message(item) && !catalogue.records.subject.size && !someTypeSays(catalogue)) return;
+    if (!hasWornFields(item) && !catalogue.records.subject.size && !someTypeSays(catalogue)) return;
     if (item.status === "retired" || held(catalogue, item, "slot").value !== null) return;
     const why = meantToBeWorn(catalogue, item);
     if (!why) return;

@@ -40,7 +40,7 @@ const series = (given: Partial<Series> = {}, on: Catalogue = catalogue): Series 
 describe("a series", () => {
   it("makes steps by its rules, each made of the one before, as one change", () => {
     const plan = planSeries(catalogue, series({ rules: [...series().rules, rule("rarity", "add", "1")] }), 4);
-    expect(plan.message).toEqual([]);
+    expect(plan.messages).toEqual([]);
     expect(plan.steps.map((s) => [s.n, s.name, ...s.cells.map((c) => c.after)])).toEqual([
       [2, "Knife II", "15", "5", "6", "R2"],
       [3, "Knife III", "25", "8", "9", "R3"],
@@ -95,7 +95,7 @@ describe("a series", () => {
     ]);
     const names = (pattern: string, given: Partial<Series> = {}) => {
       const plan = planSeries(calm, series({ names: pattern, rules: [], recipe: "", ...given }), 2);
-      return plan.steps.map((s) => s.message[0] ?? s.name);
+      return plan.steps.map((s) => s.messages[0] ?? s.name);
     };
     expect(names("{name} {n}")).toEqual(["Knife 2", "Knife 3"]);
     expect(names("{word} {name}", { words: ["Keen", "Grim"] })).toEqual(["Keen Knife", "Grim Knife"]);
@@ -108,23 +108,23 @@ describe("a series", () => {
   });
 
   it("says of each rule and each step what keeps it from being written, and then writes nothing", () => {
-    const message = (rules: SeriesRule[], recipe = "") => {
+    const messages = (rules: SeriesRule[], recipe = "") => {
       const plan = planSeries(catalogue, series({ rules, recipe }), 2);
       expect(plan.edits).toEqual([]);
-      return [...plan.message, ...plan.steps.flatMap((s) => s.message)];
+      return [...plan.messages, ...plan.steps.flatMap((s) => s.messages)];
     };
-    expect(message([rule("sell", "add", "lots")])).toEqual([
+    expect(messages([rule("sell", "add", "lots")])).toEqual([
       "sell price: “lots” isn't a number. Enter digits with a point for decimals, such as 2.5.",
     ]);
-    expect(message([rule("description", "add", "2")])).toEqual([
+    expect(messages([rule("description", "add", "2")])).toEqual([
       "description: only numbers can be increased or multiplied.",
     ]);
-    expect(message([rule("mass", "add", "2")])).toEqual(["mass: Knife has no value to start from."]);
-    expect(message([rule("name", "add", "2")])[0]).toMatch(/no field “name”/);
-    expect(message([rule("sell", "formula", "sel * 2")])[0]).toMatch(/Did you mean/);
-    expect(message([rule("sell", "list", "12")])).toEqual(["sell price: the list has no entry for step 3."]);
-    expect(message([rule("level", "multiply", "1000")])[0]).toMatch(/^level: 2000 is outside the range 0 to 1000\.$/);
-    expect(message([], "2 {before} -> ")[0]).toMatch(/^Knife II: /);
+    expect(messages([rule("mass", "add", "2")])).toEqual(["mass: Knife has no value to start from."]);
+    expect(messages([rule("name", "add", "2")])[0]).toMatch(/no field “name”/);
+    expect(messages([rule("sell", "formula", "sel * 2")])[0]).toMatch(/Did you mean/);
+    expect(messages([rule("sell", "list", "12")])).toEqual(["sell price: the list has no entry for step 3."]);
+    expect(messages([rule("level", "multiply", "1000")])[0]).toMatch(/^level: 2000 is outside the range 0 to 1000\.$/);
+    expect(messages([], "2 {before} -> ")[0]).toMatch(/^Knife II: /);
   });
 
   it("takes a pasted column for each step, of names too", () => {
@@ -140,7 +140,7 @@ describe("a series", () => {
   });
 
   it("is told where its first item is gone", () => {
-    expect(planSeries(catalogue, { ...series(), first: newId() }, 2).message).toEqual([
+    expect(planSeries(catalogue, { ...series(), first: newId() }, 2).messages).toEqual([
       "The first item of the series was removed.",
     ]);
     expect(recipe(catalogue, "Forge").lines).toHaveLength(2);

@@ -41,12 +41,12 @@ export interface SeriesStep {
   /** The line of its recipe as it would be, and as it is; null: none. */
   readonly recipe: { readonly before: string; readonly after: string } | null;
   /** What keeps it from being written. */
-  readonly message: readonly string[];
+  readonly messages: readonly string[];
 }
 export interface SeriesPlan {
   readonly steps: readonly SeriesStep[];
   /** What is wrong with the rules themselves. */
-  readonly message: readonly string[];
+  readonly messages: readonly string[];
   readonly edits: readonly Edit[];
 }
 
@@ -231,21 +231,21 @@ class Names {
  */
 export function planSeries(catalogue: Catalogue, series: Series, count: number): SeriesPlan {
   const first = series.first === null ? undefined : catalogue.records.item.get(series.first);
-  if (!first) return { steps: [], message: ["The first item of the series was removed."], edits: [] };
+  if (!first) return { steps: [], messages: ["The first item of the series was removed."], edits: [] };
   const rules = series.rules.map((rule) => ruleOf(catalogue, first, rule));
   const wrong = rules.flatMap((rule) => ("message" in rule ? [rule.message] : []));
-  if (wrong.length) return { steps: [], message: wrong, edits: [] };
+  if (wrong.length) return { steps: [], messages: wrong, edits: [] };
   const ready = rules as readonly Rule[];
   const names = new Names(catalogue, series, first);
   const keys = new FreeKeys(catalogue);
   const here = around(catalogue);
-  const made: { item: Item; before: Item | undefined; cells: SeriesCell[]; message: string[] }[] = [];
+  const made: { item: Item; before: Item | undefined; cells: SeriesCell[]; messages: string[] }[] = [];
   let last: Item = first;
   for (let step = 2; step <= count + 1; step++) {
     const before = series.steps[step - 2] && catalogue.records.item.get(series.steps[step - 2].item);
-    const message: string[] = [];
+    const messages: string[] = [];
     const called = names.next(step, before);
-    if ("message" in called) message.push(called.message);
+    if ("message" in called) messages.push(called.message);
     const name = "name" in called ? called.name : (before?.name ?? `${first.name} ${step}`);
     let item: Item = before ? { ...before, name } : { ...first, id: newId(), key: keys.next("item", name), name };
     const cells: SeriesCell[] =
@@ -253,26 +253,26 @@ export function planSeries(catalogue: Catalogue, series: Series, count: number):
     for (const { at, field, label, value } of ready) {
       const got = value(step, valueAt(last, at));
       if ("message" in got) {
-        message.push(got.message);
+        messages.push(got.message);
         continue;
       }
       let fault: string | null = null;
       field.check(got.value, { has: here.has, fault: (_, why) => (fault ??= why) });
-      if (fault) message.push(`${label}: ${fault}`);
+      if (fault) messages.push(`${label}: ${fault}`);
       item = withValue(item, at, got.value);
       const was = before ? valueAt(before, at) : null;
       const text = (of: unknown) => (of === null || of === undefined ? "" : field.format(of, here));
       cells.push({ label, before: text(was), after: text(got.value) });
     }
-    made.push({ item, before, cells, message });
+    made.push({ item, before, cells, messages });
     last = item;
   }
   const itemEdits = made.flatMap(({ item, before }): Edit[] =>
     before ? difference("item", before, item) : [{ op: "add", kind: "item", record: item }],
   );
   const outcome = apply(catalogue, itemEdits);
-  if (!outcome.ok && made.every((m) => !m.message.length))
-    return { steps: [], message: outcome.issues.map((i) => i.message), edits: [] };
+  if (!outcome.ok && made.every((m) => !m.messages.length))
+    return { steps: [], messages: outcome.issues.map((i) => i.message), edits: [] };
   const recipes =
     outcome.ok && series.recipe.trim()
       ? recipesOf(
@@ -282,7 +282,7 @@ export function planSeries(catalogue: Catalogue, series: Series, count: number):
           made.map((m) => m.item),
         )
       : null;
-  const steps = made.map(({ item, before, cells, message }, k): SeriesStep => {
+  const steps = made.map(({ item, before, cells, messages }, k): SeriesStep => {
     const recipe = recipes?.[k] ?? null;
     return {
       n: k + 2,
@@ -290,14 +290,18 @@ export function planSeries(catalogue: Catalogue, series: Series, count: number):
       there: before !== undefined,
       cells,
       recipe: recipe && { before: recipe.before, after: recipe.after },
-      message: recipe?.message ? [...message, recipe.message] : message,
+      messages: recipe?.message ? [...messages, recipe.message] : messages,
     };
   });
-  const sound = steps.every((s) => !s.message.length);
+  const sound = steps.every((s) => !s.messages.length);
   const kept: Series = { ...series, steps: made.map(({ item }) => ({ item: item.id })) };
   const there = recordAt(catalogue, "series", series.id);
   const own: Edit[] = there ? difference("series", there, kept) : [{ op: "add", kind: "series", record: kept }];
-  return { steps, message: [], edits: sound ? [...itemEdits, ...(recipes ?? []).flatMap((r) => r.edits), ...own] : [] };
+  return {
+    steps,
+    messages: [],
+    edits: sound ? [...itemEdits, ...(recipes ?? []).flatMap((r) => r.edits), ...own] : [],
+  };
 }
 
 interface StepRecipe {

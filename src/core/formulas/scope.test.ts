@@ -23,7 +23,7 @@ const catalogue = tried({
 const here = around(catalogue);
 const read = (text: string, scope: Scope = "use", unit?: string) =>
   readFormula(text, scope, here, unit === undefined ? undefined : readUnit(unit));
-const message = (text: string, scope: Scope = "use", unit?: string) => {
+const messageFor = (text: string, scope: Scope = "use", unit?: string) => {
   const found = read(text, scope, unit);
   return "message" in found
     ? { message: found.message, at: text.slice(found.from, found.to), offers: found.suggestions }
@@ -50,17 +50,17 @@ describe("the names of a formula", () => {
   });
 
   it("are refused where they could be several things, with what each is called", () => {
-    expect(message("grip * 2")).toEqual({
+    expect(messageFor("grip * 2")).toEqual({
       message: "“grip” could be user Grip or target Grip or item Grip. Enter one of them.",
       at: "grip",
       offers: ["user Grip", "target Grip", "item Grip"],
     });
-    expect(message("user vigour")?.offers).toEqual(["user stat Vigour", "user resource Vigour"]);
-    expect(message("level")?.offers).toEqual(["user level", "target level", "item level"]);
-    expect(message("user girp")).toMatchObject({ at: "user girp", offers: ["user Grip"] });
+    expect(messageFor("user vigour")?.offers).toEqual(["user stat Vigour", "user resource Vigour"]);
+    expect(messageFor("level")?.offers).toEqual(["user level", "target level", "item level"]);
+    expect(messageFor("user girp")).toMatchObject({ at: "user girp", offers: ["user Grip"] });
     // A text is no number, and what is not there in a scope is not known in it.
-    expect(message("item Smell")?.message).toMatch(/isn't known here/);
-    expect(message("item Grip", "level")?.message).toMatch(/isn't known here/);
+    expect(messageFor("item Smell")?.message).toMatch(/isn't known here/);
+    expect(messageFor("item Grip", "level")?.message).toMatch(/isn't known here/);
     expect(namesIn("level", here)).toEqual(["level", "Healing", "Tide 2"]);
     expect(namesIn("bearer", here)).toContain("most Breath");
   });
@@ -93,18 +93,18 @@ describe("the names of a formula", () => {
 
 describe("units", () => {
   it("are told apart where things are added and compared, and multiplied with what is", () => {
-    expect(message("item Grip + item Soak")).toMatchObject({
+    expect(messageFor("item Grip + item Soak")).toMatchObject({
       message: "“kg” and “s” can't be combined here.",
       at: "item Soak",
     });
-    expect(message("item Haul rate * item Soak + item Grip")).toBe(null);
-    expect(message("item Haul rate > item Grip")?.message).toMatch(/“kg\/s” and “kg”/);
-    expect(message("item Grip / item Grip + 2 + user level")).toBe(null);
-    expect(message("if(item Grip > 3, item Grip, 2)")).toBe(null);
-    expect(message("max(item Grip, item Soak)")?.at).toBe("item Soak");
-    expect(message("item Grip * 2", "use", "vigour")?.message).toBe("This comes to “kg”; “vigour” is needed here.");
-    expect(message("20 + user level * 2", "use", "vigour")).toBe(null);
-    expect(message("item Grip", "use", "")?.message).toMatch(
+    expect(messageFor("item Haul rate * item Soak + item Grip")).toBe(null);
+    expect(messageFor("item Haul rate > item Grip")?.message).toMatch(/“kg\/s” and “kg”/);
+    expect(messageFor("item Grip / item Grip + 2 + user level")).toBe(null);
+    expect(messageFor("if(item Grip > 3, item Grip, 2)")).toBe(null);
+    expect(messageFor("max(item Grip, item Soak)")?.at).toBe("item Soak");
+    expect(messageFor("item Grip * 2", "use", "vigour")?.message).toBe("This comes to “kg”; “vigour” is needed here.");
+    expect(messageFor("20 + user level * 2", "use", "vigour")).toBe(null);
+    expect(messageFor("item Grip", "use", "")?.message).toMatch(
       /^This comes to “kg”; a number without a unit is needed here\.$/,
     );
   });

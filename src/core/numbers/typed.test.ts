@@ -70,17 +70,17 @@ describe("a number that is typed", () => {
   });
 
   it("says what is wrong and what would do", () => {
-    const message = (text: string, expected: Expected = {}) =>
+    const messageFor = (text: string, expected: Expected = {}) =>
       (typedNumber(text, expected) as { message: string }).message;
-    expect(message("1,500")).toBe("“1,500” could be two numbers. Enter 1500 or 1.5.");
-    expect(message("500 lb", { unit: "kg" })).toBe("“500 lb” ends in “lb”; use kg, g, mg or t.");
-    expect(message("3 dozen")).toBe("“3 dozen” ends in “dozen”; a number without a unit is needed. Enter 36.");
-    expect(message("12%")).toBe("“12%” is a percentage, but a plain number is needed. Enter 0.12 or 12.");
-    expect(message("many", { format: "comma" })).toBe(
+    expect(messageFor("1,500")).toBe("“1,500” could be two numbers. Enter 1500 or 1.5.");
+    expect(messageFor("500 lb", { unit: "kg" })).toBe("“500 lb” ends in “lb”; use kg, g, mg or t.");
+    expect(messageFor("3 dozen")).toBe("“3 dozen” ends in “dozen”; a number without a unit is needed. Enter 36.");
+    expect(messageFor("12%")).toBe("“12%” is a percentage, but a plain number is needed. Enter 0.12 or 12.");
+    expect(messageFor("many", { format: "comma" })).toBe(
       "“many” isn't a number. Enter digits with a comma for decimals, such as 2,5.",
     );
-    expect(message(`1${"0".repeat(400)}`)).toContain("isn't a number");
-    expect(message("1e999")).toContain("too large");
+    expect(messageFor(`1${"0".repeat(400)}`)).toContain("isn't a number");
+    expect(messageFor("1e999")).toContain("too large");
   });
 
   /** What is written, by somebody's habits, of a number that is known. */

@@ -212,13 +212,13 @@ export function memberSet(fields: Fields, noun: string, lead: Values = {}): Memb
         .map(([name, field]) => `${field.options.label ?? name} ${field.say(value[name], around)}`)
         .join(", ") || "nothing",
     pack(value, to) {
-      const message = (k: number) => !isInitial(value[names[k]], list[k].initial);
+      const isSet = (k: number) => !isInitial(value[names[k]], list[k].initial);
       for (let from = 0; from < all.length; from += BITS) {
         let mask = 0;
-        for (let k = from; k < Math.min(from + BITS, all.length); k++) if (message(k)) mask |= 1 << (k - from);
+        for (let k = from; k < Math.min(from + BITS, all.length); k++) if (isSet(k)) mask |= 1 << (k - from);
         to.whole(mask);
       }
-      for (let k = 0; k < all.length; k++) if (message(k)) list[k].pack(value[names[k]], to);
+      for (let k = 0; k < all.length; k++) if (isSet(k)) list[k].pack(value[names[k]], to);
     },
     unpack(from) {
       // Most have at most BITS members.

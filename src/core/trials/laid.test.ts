@@ -142,11 +142,11 @@ describe("a use with a time of its own among others that wait together", () => {
         Pie: ["Eat: restores 1 Vigour, ready in 10s"],
       },
     );
-    const message = (name: string) =>
+    const messageFor = (name: string) =>
       sharedWait(drinks, usesOf(drinks, drinks.records.item.get(idOf(name)) as Item)[0]);
-    expect(message("Tonic")).toBe(
+    expect(messageFor("Tonic")).toBe(
       "Its cooldown in the group Drinks is 10 s instead of 30 s; the others still wait 30 s after it.",
     );
-    expect([message("Tea"), message("Pie")]).toEqual([null, null]);
+    expect([messageFor("Tea"), messageFor("Pie")]).toEqual([null, null]);
   });
 });

@@ -54,7 +54,7 @@ const play = (catalogue: Catalogue, setting: Partial<Setting> = {}) =>
   new Play(catalogue, { subject: mara(catalogue), ...setting });
 const vigour = (p: Play) => p.user.resource(idOf("Vigour"));
 const grip = (p: Play) => p.user.stat(idOf("Grip"));
-const message = (outcome: ReturnType<Play["use"]>) => (outcome.ok ? "" : outcome.message);
+const messageOf = (outcome: ReturnType<Play["use"]>) => (outcome.ok ? "" : outcome.message);
 
 describe("resources over time", () => {
   it("come back by themselves up to their most, and what is restored beyond is wasted", () => {
@@ -175,7 +175,7 @@ describe("conditions", () => {
     use(p, "Drizzle");
     use(p, "Rain");
     expect(p.user.conditions.map((c) => c.of.name)).toEqual(["Soaked"]);
-    expect(message(use(p, "Dry"))).toBe("Soaked blocks uses here.");
+    expect(messageOf(use(p, "Dry"))).toBe("Soaked blocks uses here.");
     p.situation = idOf("Ashore");
     use(p, "Drizzle");
     expect(p.user.has(idOf("Damp"))).toBe(false);
@@ -188,12 +188,12 @@ describe("a use", () => {
   it("waits with its group; its own time stands before that of the group", () => {
     const p = play(withLines({ Tonic: ["Drink: restores 1 Vigour"], Brew: ["Drink: restores 1 Vigour, ready in 3s"] }));
     p.use(idOf("Tonic"));
-    expect(message(p.use(idOf("Tonic")))).toBe("The cooldown takes 10s more.");
-    expect(message(p.use(idOf("Brew")))).toBe("The cooldown takes 3s more.");
+    expect(messageOf(p.use(idOf("Tonic")))).toBe("The cooldown takes 10s more.");
+    expect(messageOf(p.use(idOf("Brew")))).toBe("The cooldown takes 3s more.");
     p.advance(30);
     expect(p.use(idOf("Brew")).ok).toBe(true);
     p.advance(100);
-    expect(message(p.use(idOf("Tonic")))).toBe("The cooldown takes 3s more.");
+    expect(messageOf(p.use(idOf("Tonic")))).toBe("The cooldown takes 3s more.");
   });
 
   it("of a type waits for each item by itself, where they share no group", () => {
@@ -204,7 +204,7 @@ describe("a use", () => {
     );
     const p = play(typed);
     expect(p.use(idOf("Stew")).ok).toBe(true);
-    expect(message(p.use(idOf("Stew")))).toBe("The cooldown takes 20s more.");
+    expect(messageOf(p.use(idOf("Stew")))).toBe("The cooldown takes 20s more.");
     expect(p.use(idOf("Pie")).ok).toBe(true);
   });
 
@@ -213,10 +213,10 @@ describe("a use", () => {
     p.harm(idOf("Vigour"), 1);
     p.advance(0);
     p.use(idOf("Eel"));
-    expect(message(p.use(idOf("Eel")))).toBe("Another use takes 2s more.");
+    expect(messageOf(p.use(idOf("Eel")))).toBe("Another use takes 2s more.");
     p.advance(20);
     expect(vigour(p)).toBe(50);
-    expect(message(p.use(idOf("Eel")))).toBe("The cooldown takes 5s more.");
+    expect(messageOf(p.use(idOf("Eel")))).toBe("The cooldown takes 5s more.");
   });
 
   it("is refused with the reason, and takes nothing then", () => {
@@ -236,7 +236,7 @@ describe("a use", () => {
       }),
       { supplied: true },
     );
-    const use = (name: string) => message(p.use(idOf("Eel"), idOf(`${name} Eel`)));
+    const use = (name: string) => messageOf(p.use(idOf("Eel"), idOf(`${name} Eel`)));
     expect(use("Wise")).toBe("It needs level 6.");
     expect(use("Strong")).toBe("It needs Grip 12, but there is 10.");
     expect(use("Cosy")).toBe("It needs the condition Warm.");
@@ -265,7 +265,7 @@ describe("a use", () => {
     expect(p.bag.count(idOf("Blade"))).toBe(1);
     p.use(idOf("Blade"));
     expect([p.bag.count(idOf("Blade")), p.bag.count(idOf("Crock")), p.bag.count(idOf("Rope"))]).toEqual([0, 2, 10]);
-    expect(message(p.use(idOf("Blade")))).toBe("There is no Blade left.");
+    expect(messageOf(p.use(idOf("Blade")))).toBe("There is no Blade left.");
   });
 
   it("changes a stat for good up to a limit, by formulas over user and item", () => {
@@ -295,7 +295,7 @@ describe("a use", () => {
     ally.use(idOf("Eel"));
     expect([vigour(ally), ally.other?.resource(idOf("Vigour"))]).toEqual([40, 45]);
     const foe = play(catalogue, { other: { subject: mara(catalogue), is: "foe" } });
-    expect(message(foe.use(idOf("Eel")))).toBe("There is no ally here.");
+    expect(messageOf(foe.use(idOf("Eel")))).toBe("There is no ally here.");
     foe.use(idOf("Eel"), idOf("Throw Eel"));
     expect(foe.other?.resource(idOf("Vigour"))).toBe(33);
   });

@@ -62,7 +62,7 @@ const trial = (text: string, of: Catalogue = catalogue): Pick<Trial, "subject" |
   if (!steps) throw new Error(issues.map((i) => i.message).join(" "));
   return { subject: idOf("Mara"), steps: steps as Trial["steps"], seed: 1 };
 };
-const message = (text: string): string => {
+const messageOf = (text: string): string => {
   const { ok, message, failed } = runTrial(catalogue, trial(text));
   return ok ? "holds" : `${failed + 1}: ${message}`;
 };
@@ -114,16 +114,16 @@ describe("a trial as text", () => {
 
 describe("a trial", () => {
   it("says at which step and when something did not hold", () => {
-    expect(message("harm Vigour 1\nexpect Vigour >= 40 throughout\nuse Pie every 30s\nwait 60s")).toBe("holds");
-    expect(message("harm Vigour 1\nexpect Vigour >= 40 throughout\nwait 2m")).toBe(
+    expect(messageOf("harm Vigour 1\nexpect Vigour >= 40 throughout\nuse Pie every 30s\nwait 60s")).toBe("holds");
+    expect(messageOf("harm Vigour 1\nexpect Vigour >= 40 throughout\nwait 2m")).toBe(
       "2: Vigour >= 40 wasn't true at 601t.",
     );
-    expect(message("harm Vigour 1\nwait 60s\nexpect Vigour >= 50")).toBe("3: Vigour >= 50 isn't true: Vigour is 40.");
-    expect(message("use Pie\nuse Pie")).toBe("2: The cooldown takes 10s more.");
-    expect(message("use Pie\nrefused: use Pie\nwait 10s\nuse Pie\nwait 10s\nrefused: use Pie")).toBe("holds");
-    expect(message("refused: use Pie")).toBe("1: It should have been refused, but wasn't.");
+    expect(messageOf("harm Vigour 1\nwait 60s\nexpect Vigour >= 50")).toBe("3: Vigour >= 50 isn't true: Vigour is 40.");
+    expect(messageOf("use Pie\nuse Pie")).toBe("2: The cooldown takes 10s more.");
+    expect(messageOf("use Pie\nrefused: use Pie\nwait 10s\nuse Pie\nwait 10s\nrefused: use Pie")).toBe("holds");
+    expect(messageOf("refused: use Pie")).toBe("1: It should have been refused, but wasn't.");
     expect(
-      message(
+      messageOf(
         "use Pie\nexpect Grip = 12\nwear Mitts\nexpect Grip = 15\nwait 30s\nexpect no condition Warm\nexpect Grip = 13",
       ),
     ).toBe("holds");
@@ -131,17 +131,17 @@ describe("a trial", () => {
 
   it("builds a raft in one trip, takes nothing when something is missing, and says what", () => {
     const gathered = "run 2 Wrack line\nrun 2 Chandler";
-    expect(message(`${gathered}\nmake Lash a raft`)).toBe("3: Mara has not learned it from Primer.");
+    expect(messageOf(`${gathered}\nmake Lash a raft`)).toBe("3: Mara has not learned it from Primer.");
     const whole =
       "drop 2 Pie\nwear Mitts\nget Primer\nrun 2 Wrack line\nrun 2 Chandler\nmake Lash a raft\nexpect to have Raft\nexpect to have Adze";
-    expect(message(whole)).toBe("holds");
+    expect(messageOf(whole)).toBe("holds");
     const { play } = runTrial(catalogue, trial(whole));
     // Two runs of 30 s, a minute of work.
     expect(play?.tick).toBe(1200);
     expect(play?.bag.money.get(idOf("shells"))).toBe(2);
-    expect(message("get Primer\nget 5 Log\nmake Lash a raft")).toBe("3: Missing: 1 Log, 4 Rope.");
-    expect(message("get Primer\nget 5 Log\nrefused: make Lash a raft\nexpect to have 5 Log")).toBe("holds");
-    expect(message("run 3 Chandler")).toBe("1: It costs 4 shells, but there is 2. (3 of 3)");
+    expect(messageOf("get Primer\nget 5 Log\nmake Lash a raft")).toBe("3: Missing: 1 Log, 4 Rope.");
+    expect(messageOf("get Primer\nget 5 Log\nrefused: make Lash a raft\nexpect to have 5 Log")).toBe("holds");
+    expect(messageOf("run 3 Chandler")).toBe("1: It costs 4 shells, but there is 2. (3 of 3)");
   });
 
   it("takes any items with a tag that lie in the bag, what is named before them, and says which are missing", () => {
@@ -242,10 +242,10 @@ describe("a trial", () => {
 
   it("keeps within slots, stacks, mass and what one may own", () => {
     // Adze, pies and mitts fill three of five slots; logs go five to a stack, four kilograms each.
-    expect(message("get 10 Log\nexpect to have 10 Log")).toBe("holds");
-    expect(message("get 16 Log\nexpect to have 10 Log\nexpect to have 6 Log stored")).toBe("holds");
-    expect(message("wear Mitts\nget 16 Log\nexpect to have 15 Log")).toBe("holds");
-    expect(message("get 13 Rope")).toBe("1: A player can own at most 12.");
+    expect(messageOf("get 10 Log\nexpect to have 10 Log")).toBe("holds");
+    expect(messageOf("get 16 Log\nexpect to have 10 Log\nexpect to have 6 Log stored")).toBe("holds");
+    expect(messageOf("wear Mitts\nget 16 Log\nexpect to have 15 Log")).toBe("holds");
+    expect(messageOf("get 13 Rope")).toBe("1: A player can own at most 12.");
     const strict = { ...catalogue, pantry: { ...catalogue.pantry, overflow: "refused" as const } };
     const { message: why } = runTrial(strict, trial("get 11 Log"));
     expect(why).toBe("The bag's 5 slots are full. It was refused.");

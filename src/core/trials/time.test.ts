@@ -89,7 +89,7 @@ function run(text: string, catalogue = base, more: Partial<Trial> = {}) {
   expect(formatSteps(steps, around(catalogue))).toBe(text);
   return runTrial(catalogue, { subject: idOf("Mara"), steps: steps as Trial["steps"], seed: 1, ...more });
 }
-function message(text: string, catalogue = base, more: Partial<Trial> = {}): string {
+function messageOf(text: string, catalogue = base, more: Partial<Trial> = {}): string {
   const { ok, message, failed } = run(text, catalogue, more);
   return ok ? "holds" : `${failed + 1}: ${message}`;
 }
@@ -103,9 +103,9 @@ describe("a trial and time", () => {
       [100, 50],
       [100, 0],
     ]);
-    expect(message("expect Vigour >= 60 within 10s")).toBe("1: Vigour >= 60 wasn't true within 10s: Vigour is 50.");
-    expect(message("expect Vigour >= 60 by 10s")).toBe("1: Vigour >= 60 wasn't true by 10s: Vigour is 50.");
-    expect(message("wait 20s\nexpect Vigour >= 10 by 10s")).toBe(
+    expect(messageOf("expect Vigour >= 60 within 10s")).toBe("1: Vigour >= 60 wasn't true within 10s: Vigour is 50.");
+    expect(messageOf("expect Vigour >= 60 by 10s")).toBe("1: Vigour >= 60 wasn't true by 10s: Vigour is 50.");
+    expect(messageOf("wait 20s\nexpect Vigour >= 10 by 10s")).toBe(
       "2: Vigour >= 10 had to be true by 10s, but it is already 20s: Vigour is 60.",
     );
   });
@@ -117,11 +117,13 @@ describe("a trial and time", () => {
     );
     expect(ok).toBe(true);
     expect(steps.map((s) => s.tick)).toEqual([0, 0, 50, 150]);
-    expect(message("context Aboard\nget 3 Pie\nuse Pie every 20s\nexpect no condition Warm within 15s")).toBe("holds");
-    expect(message("get 2 Pie\nexpect to have 3 Pie within 10s")).toBe(
+    expect(messageOf("context Aboard\nget 3 Pie\nuse Pie every 20s\nexpect no condition Warm within 15s")).toBe(
+      "holds",
+    );
+    expect(messageOf("get 2 Pie\nexpect to have 3 Pie within 10s")).toBe(
       "2: There are 2 Pie in the bag, not 3: it wasn't true within 10s.",
     );
-    expect(message("expect the condition Warm by 5s")).toBe(
+    expect(messageOf("expect the condition Warm by 5s")).toBe(
       "1: The condition Warm isn't active: it wasn't true by 5s.",
     );
   });
@@ -188,10 +190,10 @@ describe("layers and pulses", () => {
 describe("what a use costs", () => {
   it("is refused without it, several costs of one resource counting together, and is drained", () => {
     // Breath stands at 8 of 20 and can't fall below 2.
-    expect(message("get Horn\nuse Horn\nexpect Breath = 3\nuse Horn")).toBe("4: It costs 5 Breath, but there is 1.");
-    expect(message("get Horn\nuse Horn as Hum")).toBe("2: It costs 7 Breath, but there is 6.");
+    expect(messageOf("get Horn\nuse Horn\nexpect Breath = 3\nuse Horn")).toBe("4: It costs 5 Breath, but there is 1.");
+    expect(messageOf("get Horn\nuse Horn as Hum")).toBe("2: It costs 7 Breath, but there is 6.");
     const catalogue = must(base, [setField(base, "subject", idOf("Mara"), "resources", [vigour])]);
-    expect(message("get Horn\nuse Horn", catalogue)).toBe("2: It costs Breath, which Mara does not have.");
+    expect(messageOf("get Horn\nuse Horn", catalogue)).toBe("2: It costs Breath, which Mara does not have.");
   });
 
   it("is waited for by what is to happen as soon as it holds", () => {
@@ -204,8 +206,8 @@ describe("what a use costs", () => {
   it("is no benefit that keeps a guarded use from being refused", () => {
     const guarded = withUses(base, { Bench: ["Sit: costs 1 Breath, restores 5 Vigour, kept, not in vain"] });
     const full = must(guarded, [setField(guarded, "resource", vigour, "start", null)]);
-    expect(message("get Bench\nuse Bench", full)).toBe("2: It would do nothing.");
-    expect(message("get Bench\nuse Bench", guarded)).toBe("holds");
+    expect(messageOf("get Bench\nuse Bench", full)).toBe("2: It would do nothing.");
+    expect(messageOf("get Bench\nuse Bench", guarded)).toBe("holds");
   });
 });
 
@@ -213,10 +215,12 @@ describe("what is carried", () => {
   it("gives a condition for as long as it is in the bag, which nothing clears", () => {
     const catalogue = withUses(base, { Eel: ["Stroke: clears Burdened, kept"] });
     expect(
-      message("expect Grip = 10\nget Anchor\nexpect Grip = 6\nget Eel\nuse Eel\nwait 1h\nexpect Grip = 6", catalogue),
+      messageOf("expect Grip = 10\nget Anchor\nexpect Grip = 6\nget Eel\nuse Eel\nwait 1h\nexpect Grip = 6", catalogue),
     ).toBe("holds");
     expect(
-      message("get Anchor\nexpect the condition Burdened\ndrop Anchor\nexpect no condition Burdened\nexpect Grip = 10"),
+      messageOf(
+        "get Anchor\nexpect the condition Burdened\ndrop Anchor\nexpect no condition Burdened\nexpect Grip = 10",
+      ),
     ).toBe("holds");
   });
 
@@ -235,23 +239,23 @@ describe("what is carried", () => {
 
 describe("the world", () => {
   it("has situations with a rule of their own for a full bag", () => {
-    expect(message("context Ashore\nget 2 Pie\nget Pie")).toBe("3: The bag's 2 slots are full. It was refused.");
-    expect(message("context Aboard\nget 3 Pie\nexpect to have Pie stored\ncontext Ashore\nget Pie")).toMatch(/^5: /);
+    expect(messageOf("context Ashore\nget 2 Pie\nget Pie")).toBe("3: The bag's 2 slots are full. It was refused.");
+    expect(messageOf("context Aboard\nget 3 Pie\nexpect to have Pie stored\ncontext Ashore\nget Pie")).toMatch(/^5: /);
   });
 
   it("asks for stations only where a trial says which are at hand", () => {
     const make = "get Eel\nmake Bake\nget Eel\nmake Twist";
-    expect(message(make)).toBe("holds");
+    expect(messageOf(make)).toBe("holds");
     const named = (...names: string[]) => ({ atHand: "those named" as const, stations: names.map(idOf) });
-    expect(message(make, base, named())).toBe("2: any oven is not available.");
-    expect(message(make, base, named("Hearth"))).toBe("4: Bench is not available.");
-    expect(message(make, base, named("Hearth", "Bench"))).toBe("holds");
-    expect(message("get Hearth\nget Eel\nmake Bake", base, named())).toMatch(/holds|fit/);
+    expect(messageOf(make, base, named())).toBe("2: any oven is not available.");
+    expect(messageOf(make, base, named("Hearth"))).toBe("4: Bench is not available.");
+    expect(messageOf(make, base, named("Hearth", "Bench"))).toBe("holds");
+    expect(messageOf("get Hearth\nget Eel\nmake Bake", base, named())).toMatch(/holds|fit/);
   });
 
   it("has purses that hold so much: what is beyond it does not come", () => {
-    expect(message("run Chest")).toBe("holds");
-    expect(message("run Toll")).toBe("1: A character can carry at most 50 shells and has 0.");
+    expect(messageOf("run Chest")).toBe("holds");
+    expect(messageOf("run Toll")).toBe("1: A character can carry at most 50 shells and has 0.");
     const play = run("run Chest").play;
     expect(play?.bag.money.get(shells)).toBe(9);
     expect(play?.bag.earn(shells, 100)).toBe(59);
@@ -259,7 +263,7 @@ describe("the world", () => {
   });
 
   it("has sources that drop the kit of a character, in costs as in trials, also after it was edited", () => {
-    expect(message("run Chest\nexpect to have 2 Rope")).toBe("holds");
+    expect(messageOf("run Chest\nexpect to have 2 Rope")).toBe("holds");
     const lines = (of: Catalogue) =>
       sourceProcesses(of.records.source.get(idOf("Robber")) as Source, of).map((p) =>
         p.lines.map((l) => [l.item, l.min, l.chance]),
@@ -295,7 +299,7 @@ describe("the world", () => {
     } as Parameters<typeof tried>[0]);
     const short = findingsOf(gift, readingsOf(gift)).filter((f) => f.rule === "supply-short");
     expect(short.map((f) => f.message)).toEqual(["Only 1 Sail can exist in a world, but Sew needs 2."]);
-    expect(message("run Welcome\nexpect to have Sail\nrun Welcome", gift)).toBe(
+    expect(messageOf("run Welcome\nexpect to have Sail\nrun Welcome", gift)).toBe(
       "3: Welcome can happen only once in a world.",
     );
   });
@@ -304,7 +308,7 @@ describe("the world", () => {
     const { play, ok } = run("get Pie\nget Eel\nswap 1 and 2");
     expect(ok).toBe(true);
     expect(play?.bag.stacks.map((s) => s.item)).toEqual([idOf("Eel"), idOf("Pie")]);
-    expect(message("get Pie\nswap 1 and 2")).toBe("2: There is no stack 2: there are 1.");
+    expect(messageOf("get Pie\nswap 1 and 2")).toBe("2: There is no stack 2: there are 1.");
   });
 
   it("has bags of which each slot has its place: a stack that goes leaves it empty, and what comes fills it first", () => {
@@ -325,7 +329,7 @@ describe("the world", () => {
       ["get Eel\nmove 3 to slot 2", "2: There is no stack 3: there are 1."],
       ["get 2 Pie\nmove 1 to slot 4", "2: Several full stacks share this place. Split one off first."],
     ])
-      expect(message(text, wide)).toBe(wrong);
+      expect(messageOf(text, wide)).toBe(wrong);
   });
 
   it("tells how somebody else there fares, too", () => {

@@ -80,7 +80,7 @@ function anyOf(role: "station" | "ingredient", tag: typeof oven) {
   const { item: _, ...rest } = line(role, tag);
   return { ...rest, any: tag };
 }
-const message = (text: string, catalogue = world()): string => {
+const messageOf = (text: string, catalogue = world()): string => {
   const { steps, issues } = parseSteps(text, around(catalogue));
   if (!steps) throw new Error(issues.map((i) => i.message).join(" "));
   const { ok, message, failed } = runTrial(catalogue, {
@@ -93,22 +93,22 @@ const message = (text: string, catalogue = world()): string => {
 
 describe("shops of a trial", () => {
   it("sell for money while there is stock, the cheapest first, and are full again in time", () => {
-    expect(message("buy 4 Rope\nexpect to have 4 Rope\nbuy Rope\nexpect to have 5 Rope")).toBe("holds");
-    expect(message("buy 4 Rope from Chandler\nbuy Rope from Chandler")).toBe(
+    expect(messageOf("buy 4 Rope\nexpect to have 4 Rope\nbuy Rope\nexpect to have 5 Rope")).toBe("holds");
+    expect(messageOf("buy 4 Rope from Chandler\nbuy Rope from Chandler")).toBe(
       "2: Chandler has no Rope left. It restocks in 60s.",
     );
-    expect(message("buy 4 Rope\nwait 59s\nrefused: buy 2 Rope from Chandler\nwait 1s\nbuy 2 Rope from Chandler")).toBe(
-      "holds",
-    );
-    expect(message("buy Rope from Quay\nwait 10h\nbuy Rope from Quay")).toBe("3: Quay has no Rope left.");
-    expect(message("buy 5 Rope from Quay")).toBe("1: Quay has only 1 Rope left.");
-    expect(message("buy Pie")).toBe("1: Chandler sells Pie from level 4; Mara has 3.");
-    expect(message("buy Log")).toBe("1: No shop sells Log.");
-    expect(message("buy Log from Quay")).toBe("1: Quay does not sell Log.");
+    expect(
+      messageOf("buy 4 Rope\nwait 59s\nrefused: buy 2 Rope from Chandler\nwait 1s\nbuy 2 Rope from Chandler"),
+    ).toBe("holds");
+    expect(messageOf("buy Rope from Quay\nwait 10h\nbuy Rope from Quay")).toBe("3: Quay has no Rope left.");
+    expect(messageOf("buy 5 Rope from Quay")).toBe("1: Quay has only 1 Rope left.");
+    expect(messageOf("buy Pie")).toBe("1: Chandler sells Pie from level 4; Mara has 3.");
+    expect(messageOf("buy Log")).toBe("1: No shop sells Log.");
+    expect(messageOf("buy Log from Quay")).toBe("1: Quay does not sell Log.");
     // What is sold by two is bought by two.
-    expect(message("buy Rope\nexpect to have 2 Rope")).toBe("holds");
+    expect(messageOf("buy Rope\nexpect to have 2 Rope")).toBe("holds");
     const poor = setField(world(), "subject", idOf("Mara"), `money.${shells}`, 2);
-    expect(message("buy Rope from Chandler", must(world(), [poor]))).toBe(
+    expect(messageOf("buy Rope from Chandler", must(world(), [poor]))).toBe(
       "1: Chandler charges 3 shells, but there is 2.",
     );
   });
@@ -118,23 +118,23 @@ describe("shops of a trial", () => {
     const { steps } = parseSteps("buy 4 Rope\nsell 3 Rope", around(catalogue));
     const { play } = runTrial(catalogue, { subject: idOf("Mara"), steps: steps as Trial["steps"], seed: 1 });
     expect(play?.bag.money.get(shells)).toBeCloseTo(20 - 6 + 3 * 0.75, 12);
-    expect(message("get Rope\nsell Rope to Quay")).toBe("2: Quay does not buy Rope.");
-    expect(message("sell Rope")).toBe("1: There are 0 Rope in the bag.");
-    expect(message("get Log\nsell Log")).toBe("2: No shop buys Log.");
+    expect(messageOf("get Rope\nsell Rope to Quay")).toBe("2: Quay does not buy Rope.");
+    expect(messageOf("sell Rope")).toBe("1: There are 0 Rope in the bag.");
+    expect(messageOf("get Log\nsell Log")).toBe("2: No shop buys Log.");
   });
 
   it("come, as other sources do, as often as they come in a world and from their level on", () => {
-    expect(message("run Welcome\nrun Welcome")).toBe("2: Welcome can happen only once in a world.");
-    expect(message("run Reef")).toBe("1: Reef needs level 9; Mara has 3.");
+    expect(messageOf("run Welcome\nrun Welcome")).toBe("2: Welcome can happen only once in a world.");
+    expect(messageOf("run Reef")).toBe("1: Reef needs level 9; Mara has 3.");
   });
 });
 
 describe("making in a trial", () => {
   it("takes one thing once: as an ingredient, as a tool or as fuel", () => {
-    expect(message("get Log\nmake Bake")).toBe("2: Missing: fuel for another 10s.");
-    expect(message("get 2 Log\nmake Bake\nexpect to have 0 Log\nexpect to have Pie")).toBe("holds");
-    expect(message("get Plank\nmake Carve")).toBe("2: Missing: 1 any wood.");
-    expect(message("get Plank\nget Log\nmake Carve\nexpect to have Plank\nexpect to have 0 Log")).toBe("holds");
+    expect(messageOf("get Log\nmake Bake")).toBe("2: Missing: fuel for another 10s.");
+    expect(messageOf("get 2 Log\nmake Bake\nexpect to have 0 Log\nexpect to have Pie")).toBe("holds");
+    expect(messageOf("get Plank\nmake Carve")).toBe("2: Missing: 1 any wood.");
+    expect(messageOf("get Plank\nget Log\nmake Carve\nexpect to have Plank\nexpect to have 0 Log")).toBe("holds");
   });
 
   it("is as quick as at the station in the bag, and burns what may burn there", () => {
@@ -159,16 +159,16 @@ describe("making in a trial", () => {
   });
 
   it("takes an item where one recipe makes it, and says which there are where several do", () => {
-    expect(message("get 4 Log\nmake 2 Pie\nexpect to have 2 Pie")).toBe("holds");
-    expect(message("get 2 Log\nmake 2 Pie")).toBe("2: Missing: 1 Log, fuel for another 10s. (1 of 2)");
-    expect(message("make Broth")).toBe("1: Stew and Simmer make Broth. Enter the recipe, such as make Stew.");
-    expect(message("make Rope")).toBe("1: No recipe makes Rope.");
+    expect(messageOf("get 4 Log\nmake 2 Pie\nexpect to have 2 Pie")).toBe("holds");
+    expect(messageOf("get 2 Log\nmake 2 Pie")).toBe("2: Missing: 1 Log, fuel for another 10s. (1 of 2)");
+    expect(messageOf("make Broth")).toBe("1: Stew and Simmer make Broth. Enter the recipe, such as make Stew.");
+    expect(messageOf("make Rope")).toBe("1: No recipe makes Rope.");
   });
 });
 
 describe("what is worn in a trial", () => {
   it("gives its place up to what is put on, and comes into the bag", () => {
-    expect(message("get Pack\nget Creel\nwear Pack\nwear Creel\nexpect to have Pack\nexpect to have 0 Creel")).toBe(
+    expect(messageOf("get Pack\nget Creel\nwear Pack\nwear Creel\nexpect to have Pack\nexpect to have 0 Creel")).toBe(
       "holds",
     );
   });
@@ -176,14 +176,14 @@ describe("what is worn in a trial", () => {
   it("is not taken off where the bag would be too full, unless what overflows is stored", () => {
     const full = "get Pack\nwear Pack\nget 6 Pie\n";
     const refused = world({ overflow: "refused" });
-    expect(message(`${full}take off Pack`, refused)).toBe(
+    expect(messageOf(`${full}take off Pack`, refused)).toBe(
       "4: Pack doesn't fit in the bag. The bag's 4 slots are full. It was refused.",
     );
-    expect(message(`${full}refused: take off Pack\nexpect to have 6 Pie`, refused)).toBe("holds");
-    expect(message(`get Pack\nwear Pack\nget 5 Pie\ndrop Pie\ntake off Pack`, refused)).toMatch(/^5: /);
+    expect(messageOf(`${full}refused: take off Pack\nexpect to have 6 Pie`, refused)).toBe("holds");
+    expect(messageOf(`get Pack\nwear Pack\nget 5 Pie\ndrop Pie\ntake off Pack`, refused)).toMatch(/^5: /);
     const stored = world({ overflow: "stored" });
     expect(
-      message(
+      messageOf(
         `${full}take off Pack\nexpect to have 4 Pie\nexpect to have 2 Pie stored\nexpect to have Pack stored`,
         stored,
       ),
@@ -191,8 +191,10 @@ describe("what is worn in a trial", () => {
   });
 
   it("wears out by its uses", () => {
-    expect(message("get Whistle\nwear Whistle\nuse 3 Whistle\ntake off Whistle")).toBe("4: Whistle isn't worn.");
-    expect(message("get Whistle\nwear Whistle\nuse 2 Whistle\ntake off Whistle\nexpect to have Whistle")).toBe("holds");
+    expect(messageOf("get Whistle\nwear Whistle\nuse 3 Whistle\ntake off Whistle")).toBe("4: Whistle isn't worn.");
+    expect(messageOf("get Whistle\nwear Whistle\nuse 2 Whistle\ntake off Whistle\nexpect to have Whistle")).toBe(
+      "holds",
+    );
   });
 });
 
@@ -209,8 +211,8 @@ describe("stacks of a trial", () => {
       expect(does(play, step(catalogue, text), () => undefined).ok).toBe(true);
       expect(stacks()).toEqual(counts);
     }
-    expect(message("get Log\nsplit 1 Log")).toBe("2: From a stack of 1 you can split off 1 to 0.");
-    expect(message("split Log")).toBe("1: There is no Log in the bag.");
+    expect(messageOf("get Log\nsplit 1 Log")).toBe("2: From a stack of 1 you can split off 1 to 0.");
+    expect(messageOf("split Log")).toBe("1: There is no Log in the bag.");
   });
 });
 

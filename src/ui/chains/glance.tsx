@@ -142,7 +142,7 @@ function Loops({ loops, onOpen }: { loops: Found["loops"]; onOpen: () => void })
       <button type="button" className="min-h-6 font-semibold hover:underline" onClick={onOpen}>
         {said
           .filter(([n]) => n > 0)
-          .map(([n, message]) => `${n} ${message}`)
+          .map(([n, text]) => `${n} ${text}`)
           .join(", ")}
       </button>
     </p>

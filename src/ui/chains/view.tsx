@@ -200,9 +200,9 @@ function Choice({
     <label className="ml-3 flex items-center gap-1.5">
       <span className="head">{label}</span>
       <select className="field w-auto!" value={value} onChange={(e) => onPick(e.target.value)}>
-        {of.map(([v, message]) => (
+        {of.map(([v, text]) => (
           <option key={v} value={v}>
-            {message}
+            {text}
           </option>
         ))}
       </select>

@@ -5,16 +5,14 @@ import { type ReactNode, useEffect, useMemo, useRef } from "react";
 import type { Verdict } from "@/core/analysis/loops";
 import { nameOf } from "@/core/catalogue/catalogue";
 import { ruleTitle } from "@/core/checklist";
-import type { Finding, Fix } from "@/core/checks/check";
-import { editsOf } from "@/core/checks/mend";
+import type { Finding } from "@/core/checks/check";
 import type { LoopRow } from "@/core/engine/read-model";
-import { count } from "@/core/numbers/format";
 import { usePlaces } from "../frame/navigate";
 import { ViewHead } from "../frame/view-head";
-import { Button, cx, Dot, Empty, Jar } from "../kit/kit";
-import { useCatalogue, useLive, useLivePart, useStore } from "../pantry/provider";
-import { EvidenceView } from "./evidence";
-import { kindWord } from "@/core/kinds/index";
+import { Button, cx, Dot, Empty } from "../kit/kit";
+import { useCatalogue, useLivePart } from "../pantry/provider";
+import { Detail } from "./finding-detail";
+import { LoopDetail } from "./loop-detail";
 
 const VERDICTS: Record<Verdict, string> = {
   stuck: "can't start",
@@ -238,66 +236,6 @@ function FindingRow({
   );
 }
 
-function Detail({ finding }: { finding: Finding }) {
-  const places = usePlaces();
-  return (
-    <>
-      <p className="head pb-1">{ruleTitle(finding.rule)}</p>
-      <h2 className="max-w-[64ch] pb-3 text-[17px] leading-6">{finding.message}</h2>
-      <EvidenceView evidence={finding.evidence} />
-      <h3 className="head pt-4 pb-1">Fixes</h3>
-      <ul className="space-y-1.5">
-        {finding.fixes.map((fix) => (
-          <FixRow key={fix.message} fix={fix} />
-        ))}
-      </ul>
-      <h3 className="head pt-4 pb-1">Records</h3>
-      <p className="flex flex-wrap gap-1.5">
-        {finding.about.slice(0, 30).map((r) =>
-          r.kind === "item" ? (
-            <Jar key={r.id} id={r.id} onOpen={() => places.open(r.kind, r.id)} />
-          ) : (
-            <Button key={r.id} className="h-6!" onClick={() => places.open(r.kind, r.id)}>
-              {kindWord(r.kind)} {r.name}
-            </Button>
-          ),
-        )}
-      </p>
-    </>
-  );
-}
-
-function FixRow({ fix }: { fix: Fix }) {
-  const { catalogue } = useLive();
-  const store = useStore();
-  const places = usePlaces();
-  const apply = async () => {
-    if (fix.do === "open") places.open(fix.kind, fix.id);
-    else await store.submit(editsOf(catalogue, fix), fix.message);
-  };
-  return (
-    <li className="flex items-center gap-3 rounded-sm border border-line bg-salt px-3 py-2">
-      <span className="min-w-0 flex-1">
-        <span className="font-semibold">{fix.message}</span>
-        <span className="block text-second">
-          {fix.do === "open"
-            ? "opens the record"
-            : fix.do === "source"
-              ? "adds a gathering source with 30 s per run, for you to adjust"
-              : "can be applied and undone"}
-        </span>
-      </span>
-      <Button
-        look={fix.do === "edit" || fix.do === "merge" ? "solid" : "plain"}
-        aria-label={`${fix.do === "open" ? "Open" : "Apply"}: ${fix.message}`}
-        onClick={() => void apply()}
-      >
-        {fix.do === "open" ? "Open" : "Apply"}
-      </Button>
-    </li>
-  );
-}
-
 function LoopLine({
   loop,
   id,
@@ -329,41 +267,5 @@ function LoopLine({
         {VERDICTS[verdict]}
       </span>
     </Option>
-  );
-}
-
-function LoopDetail({ at }: { at: number }) {
-  const { model, catalogue } = useLive();
-  const places = usePlaces();
-  const loop = model.loops[at];
-  if (!loop) return null;
-  const message: Record<Verdict, string> = {
-    stuck: "Nothing leads into this loop, so it can't be started.",
-    gaining: "Some recipes in this loop give more than they take. The findings name them, with proof.",
-    even: "One round can return exactly what went in: no gain, no loss.",
-    lossy: "Every round loses something, as it should.",
-  };
-  return (
-    <>
-      <p className="head pb-1">A loop of {count(loop.items.length, "item")}</p>
-      <h2 className="pb-3 text-[17px]">{message[loop.verdict]}</h2>
-      <p className="flex flex-wrap gap-1.5">
-        {loop.items.slice(0, 80).map((id) => (
-          <Jar key={id} id={id} onOpen={places.openItem} />
-        ))}
-      </p>
-      <h3 className="head pt-4 pb-1">Recipes in this loop</h3>
-      <p className="flex flex-wrap gap-1.5">
-        {loop.recipes.slice(0, 80).map((id) => (
-          <Button
-            key={id}
-            className="h-6!"
-            onClick={() => places.open(catalogue.records.recipe.has(id) ? "recipe" : "source", id)}
-          >
-            {nameOf(catalogue, catalogue.records.recipe.has(id) ? "recipe" : "source", id)}
-          </Button>
-        ))}
-      </p>
-    </>
   );
 }

@@ -4,57 +4,22 @@
  * extends a range, Ctrl+C, Ctrl+X and Ctrl+V speak to spreadsheets, Ctrl+D fills down, with Shift as a series, Delete
  * clears. Only visible rows exist.
  */
-import { type KeyboardEvent, type ReactNode, useCallback, useId, useMemo, useRef, useState } from "react";
+import { type KeyboardEvent, useCallback, useId, useMemo, useRef, useState } from "react";
 import { cx } from "../kit/kit";
 import { CellEditor, type Leave } from "./cell-editor";
 import { fills } from "./fills";
-import { type Column, type Order, stretched } from "./columns";
+import { type Column, stretched } from "./columns";
+import type { GridProps } from "./grid-props";
 import { Heads } from "./head";
 import { HeldBar } from "./held-bar";
 import { actionOf } from "./keys";
 import type { Spot } from "./place";
-import { GridRow, ROW_HEIGHT, type RowAction } from "./row";
+import { GridRow, ROW_HEIGHT } from "./row";
 import { useClipboard } from "./use-clipboard";
 import { useActiveRow, useCursor } from "./use-cursor";
-import { type Begin, useAstray, useBegin, useEditing } from "./use-editing";
-import { type CellEntry, type Refusal, useEntries } from "./use-entries";
+import { useAstray, useBegin, useEditing } from "./use-editing";
+import { useEntries } from "./use-entries";
 import { intoSight, useRoom, useRows } from "./use-rows";
-
-interface Props<R> {
-  readonly label: string;
-  readonly rows: readonly R[];
-  readonly columns: readonly Column<R>[];
-  readonly keyOf: (row: R) => string;
-  readonly activeKey?: string | null;
-  readonly onActive?: (row: R) => void;
-  readonly onOpen?: (row: R) => void;
-  /** Writes what was typed; resolves to why, where it was refused. */
-  readonly onWrite?: (entries: readonly CellEntry<R>[]) => Promise<Refusal | null>;
-  readonly moved?: ReadonlySet<string>;
-  /** What cells show beside the row itself; a row is drawn again where one of the two is another. */
-  readonly stampOf?: (row: R) => readonly [unknown, unknown];
-  readonly orders: readonly Order[];
-  readonly onOrders: (orders: readonly Order[]) => void;
-  /** How many columns stay in sight from the left; the first always does. */
-  readonly pinned?: number;
-  /** What can be done with a column, under its head. */
-  readonly menu?: (column: Column<R>, close: () => void) => ReactNode;
-  /** Columns that something is filtered by. */
-  readonly filtered?: ReadonlySet<string>;
-  readonly onWidth?: (column: string, width: number) => void;
-  /** A head was dragged to where another stands. */
-  readonly onPlace?: (column: string, to: string) => void;
-  /** Ctrl+F looks here rather than in what the browser has drawn of the rows. */
-  readonly onFind?: () => void;
-  /** Tells the rows that are selected; none where only the cursor stands somewhere. */
-  readonly onSelection?: (rows: readonly R[]) => void;
-  /** Another one each time: begins to edit a cell, such as the name of a new record. */
-  readonly begin?: Begin | null;
-  /** What can be done with a row, in its first cell. */
-  readonly action?: RowAction;
-  readonly onAction?: (row: R) => void;
-  readonly empty: ReactNode;
-}
 
 /** Delay before a row that keys moved to is reported [ms]. */
 const DELAY = 140;
@@ -67,7 +32,7 @@ const LEAVES: { readonly [way in Leave]: Spot } = {
   stay: { row: 0, column: 0 },
 };
 
-export function Grid<R>(props: Props<R>) {
+export function Grid<R>(props: GridProps<R>) {
   const { label, rows, columns: given, keyOf, activeKey, onActive, onOpen, onWrite, moved, stampOf } = props;
   const {
     orders,

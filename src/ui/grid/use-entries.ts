@@ -103,8 +103,8 @@ export function useEntries<R>({ columns, keyOf, onWrite }: EntriesOptions<R>): E
 
   const texts = held && new Map(held.entries.map((e) => [cellOf(e), e.text]));
   const waitingText = (cell: string): string | undefined => pending.get(cell) ?? texts?.get(cell);
-  const inColumns = (message: (column: string) => string | undefined) =>
-    columns.map(({ id }) => message(id) ?? "").join("\t");
+  const inColumns = (textOf: (column: string) => string | undefined) =>
+    columns.map(({ id }) => textOf(id) ?? "").join("\t");
   return {
     held,
     readable: held?.entries.filter((e) => !held.faults.has(cellOf(e))) ?? [],

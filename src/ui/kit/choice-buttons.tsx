@@ -22,9 +22,9 @@ export function ChoiceButtons<T extends string>({ label, value, of, onPick, clas
       // Pressing the selected button keeps it selected.
       onValueChange={(next) => next !== "" && onPick(next as T)}
     >
-      {of.map(([id, message]) => (
+      {of.map(([id, text]) => (
         <ToggleGroup.Item key={id} value={id} asChild>
-          <Button className={cx(id === value && "border-ink!")}>{message}</Button>
+          <Button className={cx(id === value && "border-ink!")}>{text}</Button>
         </ToggleGroup.Item>
       ))}
     </ToggleGroup.Root>

@@ -62,7 +62,7 @@ export function SeriesPanel({
     if (answer.ok) onClose();
   };
   const labels = [...new Set(plan.steps.flatMap((s) => s.cells.map((c) => c.label)))];
-  const faulty = plan.message.length > 0 || plan.steps.some((s) => s.message.length);
+  const faulty = plan.messages.length > 0 || plan.steps.some((s) => s.messages.length);
   return (
     <DialogFrame
       width="wide"
@@ -206,7 +206,7 @@ export function SeriesPanel({
       }
     >
       <Scrolled label="Steps">
-        {plan.message.map((message) => (
+        {plan.messages.map((message) => (
           <p key={message} role="alert" className="text-beet">
             {message}
           </p>
@@ -231,7 +231,7 @@ export function SeriesPanel({
                   <td className="py-1 text-third">{step.n}</td>
                   <td className={cx("font-semibold", !step.there && "text-kelp")}>
                     {step.name}
-                    {step.message.map((message) => (
+                    {step.messages.map((message) => (
                       <span key={message} className="block font-normal text-beet">
                         {message}
                       </span>

@@ -14,7 +14,7 @@ import { useLive } from "../pantry/provider";
 import { writePlans } from "../tasting/plans";
 
 interface Tryout {
-  readonly message: "Use it" | "Wear it" | "Open it" | "Make it";
+  readonly label: "Use it" | "Wear it" | "Open it" | "Make it";
   readonly query: () => { readonly [name: string]: string };
 }
 
@@ -26,10 +26,10 @@ export function waysToTry(catalogue: Catalogue, item: Item): Tryout[] {
   const plan = () => writePlans([{ item: item.key, use: "", rule: "as soon as ready", value: "" }]);
   const steps = (of: Recipe) => formatSteps(rehearsalOf(catalogue, of) as never, around(catalogue));
   const ways: (Tryout | false)[] = [
-    others.length > 0 && { message: "Use it", query: () => ({ tab: "use", plan: plan() }) },
-    slotOf(catalogue, item) !== null && { message: "Wear it", query: () => ({ tab: "wear", try: item.key }) },
-    opens && { message: "Open it", query: () => ({ tab: "open", open: item.key }) },
-    recipe !== undefined && { message: "Make it", query: () => ({ tab: "bag", do: steps(recipe) }) },
+    others.length > 0 && { label: "Use it", query: () => ({ tab: "use", plan: plan() }) },
+    slotOf(catalogue, item) !== null && { label: "Wear it", query: () => ({ tab: "wear", try: item.key }) },
+    opens && { label: "Open it", query: () => ({ tab: "open", open: item.key }) },
+    recipe !== undefined && { label: "Make it", query: () => ({ tab: "bag", do: steps(recipe) }) },
   ];
   return ways.filter((way) => way !== false);
 }
@@ -40,12 +40,12 @@ export function TryIt({ item }: { readonly item: Item }) {
   const ways = waysToTry(catalogue, item);
   return ways.map((way, k) => (
     <Button
-      key={way.message}
+      key={way.label}
       look="quiet"
-      title={k === 0 ? `${way.message} in Tasting (T)` : `${way.message} in Tasting`}
+      title={k === 0 ? `${way.label} in Tasting (T)` : `${way.label} in Tasting`}
       onClick={() => places.go("tasting", way.query())}
     >
-      {way.message}
+      {way.label}
     </Button>
   ));
 }

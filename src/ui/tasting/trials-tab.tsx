@@ -30,7 +30,7 @@ export function TrialsTab() {
   const all = [...catalogue.records.trial.values()].sort((a, b) => a.name.localeCompare(b.name));
   const chosen = byKey(catalogue, "trial", places.query.get("trial") ?? "") ?? all[0];
   // The engine runs all of them; here only the one that is shown is run, for its steps.
-  const run = useTrial(catalogue, chosen?.id ?? null) ?? undefined;
+  const { run, failed: notRun } = useTrial(catalogue, chosen?.id ?? null);
   const failed = new Set(
     findings
       .filter((f) => f.rule === "trial-fails" || f.rule === "trial-not-run")
@@ -126,6 +126,11 @@ export function TrialsTab() {
             Remove
           </RemoveButton>
         </div>
+        {notRun && (
+          <p role="alert" className="text-beet">
+            This trial could not be run: {notRun}
+          </p>
+        )}
         {run && (
           <p className={cx("text-[15px] font-semibold", run.ok ? "text-kelp" : "text-beet")}>
             {run.ok

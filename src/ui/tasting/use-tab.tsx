@@ -79,12 +79,12 @@ export function UseTab() {
   const asked = JSON.stringify(wanted);
   // The same object for as long as the same is asked.
   const request = useMemo(() => JSON.parse(asked) as Request | null, [asked]);
-  const one = useReport(catalogue, request);
+  const { report: one, failed } = useReport(catalogue, request);
   const besides = useMemo(
     () => (request && beside ? { ...request, subject: beside.id, level: null } : null),
     [request, beside],
   );
-  const second = useReport(drafted ?? catalogue, drafted ? request : besides);
+  const { report: second } = useReport(drafted ?? catalogue, drafted ? request : besides);
 
   const chancy = request !== null && leftToChance(catalogue, request);
   const work = useWork();
@@ -124,7 +124,7 @@ export function UseTab() {
           <h2 className="head pb-1">Uses</h2>
           <div className="space-y-2">
             {rows.map((row, k) => (
-              <PlanEditor key={k} row={row} wrong={message(plans[k])} onRow={(next) => put(k, next)} />
+              <PlanEditor key={k} row={row} wrong={messageOf(plans[k])} onRow={(next) => put(k, next)} />
             ))}
           </div>
           <div className="flex items-center gap-1.5 pt-2">
@@ -187,6 +187,11 @@ export function UseTab() {
           </p>
         )}
         {work.told?.is === "failed" && bands && <p className="pt-2 text-beet">{work.told.message}</p>}
+        {failed && (
+          <p role="alert" className="pt-2 text-beet">
+            This plan could not be computed: {failed}
+          </p>
+        )}
         {report && rows.length === 0 && (
           <p className="pt-3 text-second">
             Nothing is used yet. This is {subject.name} without any use. Add an item to use on the left.
@@ -208,7 +213,7 @@ export function UseTab() {
     </div>
   );
 }
-const message = (plan: Planned | { readonly message: string } | undefined): string | null =>
+const messageOf = (plan: Planned | { readonly message: string } | undefined): string | null =>
   plan && "message" in plan ? plan.message : null;
 
 function TimeInput({

@@ -49,15 +49,17 @@ export function useWork(): Work {
   const [told, setTold] = useState<WorkerAnswer | null>(null);
   const [busy, setBusy] = useState(false);
   const working = useRef(false);
+  const drop = () => {
+    worker.current?.terminate();
+    worker.current = null;
+  };
   const stop = () => {
-    if (working.current) {
-      worker.current?.terminate();
-      worker.current = null;
-    }
+    if (working.current) drop();
     working.current = false;
     setBusy(false);
   };
-  useEffect(() => () => worker.current?.terminate(), []);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: only when the component goes
+  useEffect(() => drop, []);
   const start = (task: Task) => {
     // An idle worker is reused: creating one takes longer than most answers.
     stop();
@@ -72,7 +74,11 @@ export function useWork(): Work {
       setBusy(false);
     };
     asked.onmessage = ({ data }: MessageEvent<WorkerAnswer>) => tell(data);
-    asked.onerror = () => tell({ is: "failed", message: "It could not be computed." });
+    // A worker that could not be loaded answers nothing any more.
+    asked.onerror = () => {
+      tell({ is: "failed", message: "It could not be computed." });
+      drop();
+    };
     asked.postMessage(task);
   };
   return { told, busy, start, stop };
@@ -120,10 +126,14 @@ export function useOdds(task: OddsTask | null): { readonly odds: Odds | null; re
   return { odds: told?.odds ?? null, failed };
 }
 
-/** What comes of a plan of uses; null until it is there. */
-export function useReport(catalogue: Catalogue, request: Request | null): Report | null {
+/** What comes of a plan of uses, or why it could not be computed; both null until it is there. */
+export function useReport(
+  catalogue: Catalogue,
+  request: Request | null,
+): { readonly report: Report | null; readonly failed: string | null } {
   const task = useMemo(() => request && (() => tasteTask(catalogue, request)), [catalogue, request]);
-  return useAnswer("tasted", task).told?.report ?? null;
+  const { told, failed } = useAnswer("tasted", task);
+  return { report: failed === null ? (told?.report ?? null) : null, failed };
 }
 export const tasteTask = (catalogue: Catalogue, request: Request): Task => ({
   is: "taste",
@@ -131,12 +141,15 @@ export const tasteTask = (catalogue: Catalogue, request: Request): Task => ({
   request,
 });
 
-/** The steps of a trial; null until they are there. */
-export function useTrial(catalogue: Catalogue, trial: Id | null): TrialSteps | null {
+/** The steps of a trial, or why they could not be computed; both null until they are there. */
+export function useTrial(
+  catalogue: Catalogue,
+  trial: Id | null,
+): { readonly run: TrialSteps | null; readonly failed: string | null } {
   const task = useMemo(
     () => trial && ((): Task => ({ is: "trial", packed: packed(catalogue, { bytes: false }), trial })),
     [catalogue, trial],
   );
-  const { told, current } = useAnswer("ran", task || null);
-  return current ? (told?.run ?? null) : null;
+  const { told, failed, current } = useAnswer("ran", task || null);
+  return { run: current ? (told?.run ?? null) : null, failed };
 }

@@ -365,11 +365,11 @@ describe("a table whose rows name each other", () => {
 });
 
 describe("a cell", () => {
-  const message = (text: string, targets: readonly string[], given = {}) =>
+  const messages = (text: string, targets: readonly string[], given = {}) =>
     plan(text, { targets, ...given }).rows.map((r) => r.refused[0]?.message ?? r.cells.at(-1)?.after);
 
   it("of a choice is one of its words as a whole, or asked", () => {
-    expect(message("Name,Smell\nA tonic,salt\nB tonic,Salty\nC tonic,smok", ["name", `own.${smell.key}`])).toEqual([
+    expect(messages("Name,Smell\nA tonic,salt\nB tonic,Salty\nC tonic,smok", ["name", `own.${smell.key}`])).toEqual([
       "“salt” isn't an option. Choose salty or smoky. Did you mean salty?",
       "salty",
       "“smok” isn't an option. Choose salty or smoky. Did you mean smoky?",
@@ -378,16 +378,16 @@ describe("a cell", () => {
 
   it("with an error of a spreadsheet, or a formula without its value, is told, whatever it is read into", () => {
     for (const cell of ["#REF!", "#N/A", "#DIV/0!", "#NAME?", "=SUM(A1:A3)", "=A1*2", "=-B7"])
-      expect(message(`Name;Description\nA tonic;${cell}`, ["name", "description"])[0], cell).toMatch(
+      expect(messages(`Name;Description\nA tonic;${cell}`, ["name", "description"])[0], cell).toMatch(
         /is a spreadsheet error|is a formula without a value/,
       );
     for (const cell of ["#fish", "= so it goes", "-5 degrees", "@ the quay"])
-      expect(message(`Name;Description\nA tonic;${cell}`, ["name", "description"])[0], cell).toBe(cell);
+      expect(messages(`Name;Description\nA tonic;${cell}`, ["name", "description"])[0], cell).toBe(cell);
   });
 
   it("with a unit is turned into that of its column, or refused", () => {
     const masses = "Name,Mass\nA,500 g\nB,2 kg\nC,3 dozen\nD,5 min\nE,12%\nF,5k";
-    expect(message(masses, ["name", "mass"]).map((s) => String(s).replace(/ Write.*/, ""))).toEqual([
+    expect(messages(masses, ["name", "mass"]).map((s) => String(s).replace(/ Write.*/, ""))).toEqual([
       "0.5",
       "2",
       "“3 dozen” ends in “dozen”; use kg, g, mg or t. Enter 36.",
@@ -395,7 +395,7 @@ describe("a cell", () => {
       "“12%” is a percentage, but a plain number is needed. Enter 0.12 or 12.",
       "“5k” ends in “k”; use kg, g, mg or t. Enter 5000.",
     ]);
-    expect(message("Name;Mass\nA;1.500 g\nB;1,5", ["name", "mass"], { decimal: "," })).toEqual(["1.5", "1.5"]);
+    expect(messages("Name;Mass\nA;1.500 g\nB;1,5", ["name", "mass"], { decimal: "," })).toEqual(["1.5", "1.5"]);
   });
 
   it("of a column that is new gives it its unit, where all have the same", () => {

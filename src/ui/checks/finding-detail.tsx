@@ -1,0 +1,70 @@
+"use client";
+/** A finding opened: its sentence, evidence and fixes. */
+import { ruleTitle } from "@/core/checklist";
+import type { Finding, Fix } from "@/core/checks/check";
+import { editsOf } from "@/core/checks/mend";
+import { usePlaces } from "../frame/navigate";
+import { Button, Jar } from "../kit/kit";
+import { useLive, useStore } from "../pantry/provider";
+import { EvidenceView } from "./evidence";
+import { kindWord } from "@/core/kinds/index";
+
+export function Detail({ finding }: { finding: Finding }) {
+  const places = usePlaces();
+  return (
+    <>
+      <p className="head pb-1">{ruleTitle(finding.rule)}</p>
+      <h2 className="max-w-[64ch] pb-3 text-[17px] leading-6">{finding.message}</h2>
+      <EvidenceView evidence={finding.evidence} />
+      <h3 className="head pt-4 pb-1">Fixes</h3>
+      <ul className="space-y-1.5">
+        {finding.fixes.map((fix) => (
+          <FixRow key={fix.message} fix={fix} />
+        ))}
+      </ul>
+      <h3 className="head pt-4 pb-1">Records</h3>
+      <p className="flex flex-wrap gap-1.5">
+        {finding.about.slice(0, 30).map((r) =>
+          r.kind === "item" ? (
+            <Jar key={r.id} id={r.id} onOpen={() => places.open(r.kind, r.id)} />
+          ) : (
+            <Button key={r.id} className="h-6!" onClick={() => places.open(r.kind, r.id)}>
+              {kindWord(r.kind)} {r.name}
+            </Button>
+          ),
+        )}
+      </p>
+    </>
+  );
+}
+
+function FixRow({ fix }: { fix: Fix }) {
+  const { catalogue } = useLive();
+  const store = useStore();
+  const places = usePlaces();
+  const apply = async () => {
+    if (fix.do === "open") places.open(fix.kind, fix.id);
+    else await store.submit(editsOf(catalogue, fix), fix.message);
+  };
+  return (
+    <li className="flex items-center gap-3 rounded-sm border border-line bg-salt px-3 py-2">
+      <span className="min-w-0 flex-1">
+        <span className="font-semibold">{fix.message}</span>
+        <span className="block text-second">
+          {fix.do === "open"
+            ? "opens the record"
+            : fix.do === "source"
+              ? "adds a gathering source with 30 s per run, for you to adjust"
+              : "can be applied and undone"}
+        </span>
+      </span>
+      <Button
+        look={fix.do === "edit" || fix.do === "merge" ? "solid" : "plain"}
+        aria-label={`${fix.do === "open" ? "Open" : "Apply"}: ${fix.message}`}
+        onClick={() => void apply()}
+      >
+        {fix.do === "open" ? "Open" : "Apply"}
+      </Button>
+    </li>
+  );
+}
