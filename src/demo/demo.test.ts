@@ -117,8 +117,7 @@ describe("Brackwater Reach", () => {
       "placeholder-gone": 1,
       "link-astray": 1,
       "field-empty": 1,
-      // Told of both.
-      "field-twice": 2,
+      "field-twice": 1,
       "not-of-type": 1,
       "dead-end": 1,
       orphan: 1,

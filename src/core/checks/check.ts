@@ -121,9 +121,12 @@ export interface RecordCheck<K extends Kind = Kind> extends CheckHead {
 /** Looks at all records of a kind that have something in common. */
 export interface GroupCheck extends CheckHead {
   readonly groups: readonly Kind[];
-  /** What must be the same; null: the record counts for nothing. */
-  common(record: AnyRecord, kind: Kind): string | null;
-  among(context: CheckContext, records: readonly AnyRecord[], kind: Kind): Iterable<FindingDraft>;
+  /** What a group has in common, or several such things of which each makes a group; null if the record is in no group. */
+  common(record: AnyRecord, kind: Kind): string | readonly string[] | null;
+  /** True if the edits change what is found in groups whose records stay the same: all are looked at again. */
+  anew?(edits: readonly Edit[]): boolean;
+  /** @param common  what the records have in common */
+  among(context: CheckContext, records: readonly AnyRecord[], kind: Kind, common: string): Iterable<FindingDraft>;
 }
 /** Looks at the whole, whenever something moved in what it reads. */
 export interface WholeCheck extends CheckHead {

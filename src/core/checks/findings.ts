@@ -43,6 +43,12 @@ interface FoundList {
 const MANY = 32;
 const NOTHING: Known = { prints: [], digests: [], names: [] };
 
+const commonsOf = (check: GroupCheck, kind: Kind, record: AnyRecord): readonly string[] => {
+  const common = check.common(record, kind);
+  return typeof common === "string" ? [common] : (common ?? NO_COMMONS);
+};
+const NO_COMMONS: readonly string[] = [];
+
 export class Findings {
   private readonly at = new Map<Place, Known>();
   /**
@@ -152,10 +158,7 @@ export class Findings {
           }
           for (let k = 0; k < groups.length; k++) this.join(groups[k], kind, record);
         }
-      for (const check of groups)
-        for (const ids of this.groupsOf(check, kind).several())
-          for (const common of new Set(ids.map((id) => check.common(recordAt(catalogue, kind, id) as AnyRecord, kind))))
-            this.look(check, kind, common as string);
+      for (const check of groups) for (const common of this.sharedBy(check, kind)) this.look(check, kind, common);
     }
     for (const check of checks) if ("find" in check) this.look(check);
   }
@@ -290,14 +293,15 @@ export class Findings {
               }
         }
       } else if ("groups" in check) {
+        const anew = check.anew?.(edits) ?? false;
         for (const kind of check.groups) {
-          const open = new Set<string | null>();
-          for (const id of edited.get(kind) ?? []) {
+          const open = anew ? this.regroup(check, kind) : new Set<string>();
+          for (const id of anew ? [] : (edited.get(kind) ?? [])) {
             const [before, now] = [recordAt(earlier, kind, id), recordAt(catalogue, kind, id)];
-            if (before) open.add(this.leave(check, kind, before));
-            if (now) open.add(this.join(check, kind, now));
+            if (before) for (const common of this.leave(check, kind, before)) open.add(common);
+            if (now) for (const common of this.join(check, kind, now)) open.add(common);
           }
-          for (const common of open) if (common !== null) this.look(check, kind, common);
+          for (const common of open) this.look(check, kind, common);
         }
       } else if (
         check.reads.some((reading) => hasMoved(delta.of(reading))) ||
@@ -328,11 +332,11 @@ export class Findings {
     const records = this.groupsOf(check, kind)
       .of(this.digest(about))
       .flatMap((id) => recordAt(context.catalogue, kind, id) ?? [])
-      .filter((r) => check.common(r, kind) === about)
+      .filter((r) => commonsOf(check, kind, r).includes(about))
       .sort((a, b) => (a.key < b.key ? -1 : 1));
     return records.length < 2
       ? []
-      : [...marked(check, () => check.among(context, records, kind), context, kind, ...records)];
+      : [...marked(check, () => check.among(context, records, kind, about), context, kind, ...records)];
   }
 
   private look(check: Check, kind?: Kind, about = ""): void {
@@ -349,19 +353,36 @@ export class Findings {
     return groups;
   }
 
-  /** @returns what the record has in common with those that it joined; null: it counts for nothing */
-  private join(check: GroupCheck, kind: Kind, record: AnyRecord): string | null {
-    const common = check.common(record, kind);
-    if (common === null) return null;
-    this.groupsOf(check, kind).join(this.digest(common), record.id);
-    return common;
+  /** @returns what the record has in common with those that it joined */
+  private join(check: GroupCheck, kind: Kind, record: AnyRecord): readonly string[] {
+    const commons = commonsOf(check, kind, record);
+    for (const common of commons) this.groupsOf(check, kind).join(this.digest(common), record.id);
+    return commons;
   }
 
-  private leave(check: GroupCheck, kind: Kind, record: AnyRecord): string | null {
-    const common = check.common(record, kind);
-    if (common === null) return null;
-    this.groupsOf(check, kind).leave(this.digest(common), record.id);
-    return common;
+  private leave(check: GroupCheck, kind: Kind, record: AnyRecord): readonly string[] {
+    const commons = commonsOf(check, kind, record);
+    for (const common of commons) this.groupsOf(check, kind).leave(this.digest(common), record.id);
+    return commons;
+  }
+
+  /** What several records have in common. */
+  private sharedBy(check: GroupCheck, kind: Kind): Set<string> {
+    const { catalogue } = this.context;
+    const shared = new Set<string>();
+    for (const ids of this.groupsOf(check, kind).several())
+      for (const id of ids)
+        for (const common of commonsOf(check, kind, recordAt(catalogue, kind, id) as AnyRecord)) shared.add(common);
+    return shared;
+  }
+
+  /** Groups all records again. @returns what several have in common, and what was found of before */
+  private regroup(check: GroupCheck, kind: Kind): Set<string> {
+    const found = [...this.at.keys()].map((place) => this.partsOf(place)).filter(([c, k]) => c === check && k === kind);
+    this.groups.delete(this.groupOf(check, kind));
+    if (this.concerned(check))
+      for (const record of recordsOf(this.context.catalogue, kind).values()) this.join(check, kind, record);
+    return new Set([...found.map(([, , about]) => about), ...this.sharedBy(check, kind)]);
   }
 
   /** Whether it is one thing about a record that names no other. */

@@ -6,7 +6,6 @@ import { useState } from "react";
 import { sayNoPlan, type WrittenPlan } from "@/core/analysis/plan-written";
 import { byKey } from "@/core/catalogue/keys";
 import { around, namesOf } from "@/core/catalogue/surroundings";
-import type { Item } from "@/core/kinds/index";
 import { type Node, sayNode } from "@/core/process/node";
 import { wantedBy } from "@/core/editing/wanted";
 import { NumberInput } from "../forms/field-input";
