@@ -25,23 +25,23 @@ export function OddsTable({ things, rolled, wanted, worthOf, nameOf }: Props) {
   return (
     <table className="w-full">
       <thead>
-        <tr className="text-right">
+        <tr className="text-right align-bottom">
           <th className="head py-1 text-left">Item</th>
-          <th className="head">Chance of any</th>
-          <th className="head">On average</th>
-          <th className="head">Usual range</th>
-          <th className="head">Value</th>
+          <th className="head pl-4">Chance of any</th>
+          <th className="head pl-4">On average</th>
+          <th className="head pl-4">Usual range</th>
+          <th className="head pl-4">Value</th>
           {SURE.map((sure) => (
             <th
               key={sure}
-              className="head"
+              className="head w-20 pl-4 whitespace-normal"
               title={`Openings until the chance of at least ${wanted} is ${sayPercent(sure)}`}
             >
               {sayPercent(sure)} chance within
             </th>
           ))}
-          {rolled && <th className="head">Rolled</th>}
-          <th className="head w-40 pl-4 text-left">Amounts</th>
+          {rolled && <th className="head pl-4">Rolled</th>}
+          <th className="head w-32 pl-4 text-left">Amounts</th>
         </tr>
       </thead>
       <tbody>
@@ -54,15 +54,19 @@ export function OddsTable({ things, rolled, wanted, worthOf, nameOf }: Props) {
               <td className="py-1 text-left">
                 {kind === "item" ? <Jar id={id} onOpen={places.openItem} /> : nameOf(o.thing)}
               </td>
-              <td>{inColumn(o.any * 100, 2)}%</td>
-              <td className="ink-worked">{inColumn(o.mean, 4)}</td>
-              <td>{o.low === o.high ? sayQuantity(o.low) : `${sayQuantity(o.low)}–${sayQuantity(o.high)}`}</td>
-              <td>{each === null ? "–" : sayCost(o.mean * each)}</td>
+              <td className="pl-4">{inColumn(o.any * 100, 2)}%</td>
+              <td className="ink-worked pl-4">{inColumn(o.mean, 4)}</td>
+              <td className="pl-4">
+                {o.low === o.high ? sayQuantity(o.low) : `${sayQuantity(o.low)}–${sayQuantity(o.high)}`}
+              </td>
+              <td className="pl-4">{each === null ? "–" : sayCost(o.mean * each)}</td>
               {o.tries.map((n, k) => (
-                <td key={SURE[k]}>{n ?? "never"}</td>
+                <td key={SURE[k]} className="pl-4">
+                  {n ?? "never"}
+                </td>
               ))}
               {rolled && (
-                <td className="text-second">
+                <td className="pl-4 text-second">
                   {seen ? `${inColumn(seen.mean, 3)}, ${inColumn(seen.any * 100, 1)}%` : "–"}
                 </td>
               )}
