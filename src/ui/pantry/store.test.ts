@@ -15,7 +15,7 @@ const until = async (test: () => boolean) => {
   for (let i = 0; i < 200 && !test(); i++) await new Promise((r) => setTimeout(r, 5));
   expect(test()).toBe(true);
 };
-const level = (to: number, from: number | null = null): Edit => ({
+const level = (to: number | null, from: number | null = null): Edit => ({
   op: "set",
   kind: "item",
   id: item(server.catalogue, "Eel").id,
@@ -218,6 +218,51 @@ describe("a window's pantry", () => {
     await store.redo();
     expect(shown()).toBe(5);
     expect(store.snapshot()).toMatchObject({ canUndo: true, canRedo: false });
+  });
+
+  it("can take back what it shows, even if the page is reloaded before the server has answered", async () => {
+    const kept = new Map<string, string>();
+    vi.stubGlobal("sessionStorage", {
+      getItem: (name: string) => kept.get(name) ?? null,
+      setItem: (name: string, text: string) => kept.set(name, text),
+    });
+    // The change reaches this window; the answer to it never does.
+    server.answer = (path, { edits }) => {
+      const undone = /changes\/(\d+)\/undo/.exec(path)?.[1];
+      const now = item(server.catalogue, "Eel").level;
+      server.commit(edits ?? [now === 5 ? level(null, 5) : level(5)], undone ? Number(undone) : null, "Ida Märsch");
+      return new Promise<never>(() => {}) as never;
+    };
+    const reload = async () => {
+      close();
+      store = new PantryStore("test");
+      store.author = "Ida Märsch";
+      close = store.open();
+      await until(() => store.snapshot().state !== null);
+    };
+    await reload();
+    void store.submit([level(5)]);
+    await until(() => shown() === 5);
+    expect(store.snapshot()).toMatchObject({ canUndo: true, canRedo: false });
+    await reload();
+    expect(store.snapshot()).toMatchObject({ canUndo: true, canRedo: false });
+    void store.undo();
+    await until(() => shown() === null);
+    await reload();
+    expect(store.snapshot()).toMatchObject({ canUndo: false, canRedo: true });
+    void store.redo();
+    await until(() => shown() === 5);
+    await reload();
+    expect(store.snapshot()).toMatchObject({ canUndo: true, canRedo: false });
+    // What somebody else did in the meantime is not this window's.
+    void store.submit([level(6, 5)]);
+    await until(() => shown() === 6);
+    server.commit([level(7, 6)], null, "Odo");
+    await until(() => shown() === 7);
+    await reload();
+    server.answer = () => json({ title: "Too many requests", detail: "Later." }, 503);
+    await store.undo();
+    expect(server.requests.at(-1)?.path).toContain(`/changes/${server.catalogue.revision - 1}/undo`);
   });
 
   it("reads what was typed when its turn comes: two quick writes and an undo are no conflict with oneself", async () => {

@@ -109,6 +109,14 @@ const sameCost = (a: number | null, b: number | null): boolean =>
 const sizeOf = ({ from, to }: CostMove): number =>
   from === null || to === null ? Number.POSITIVE_INFINITY : Math.abs(Math.log((to + 1e-9) / (from + 1e-9)));
 
+/** A change that this window sends. */
+interface OwnChange {
+  /** Whether a change that arrives is the one that was sent. */
+  is(change: LoggedChange): boolean;
+  /** Keeps it for Undo or Redo, under its revision. */
+  keep(revision: number): void;
+}
+
 /** Edits of a change whose keys are remembered. */
 const MOST_REMEMBERED = 200;
 
@@ -125,6 +133,11 @@ export class PantryStore {
   private turn: Promise<unknown> = Promise.resolve();
   /** Changes that the server has not answered yet. */
   unanswered = 0;
+  /**
+   * Keeps the change that is being sent for Undo, if this one is it: what the window shows can be taken back even if the
+   * page is reloaded before the answer arrives.
+   */
+  private arrived: ((change: LoggedChange) => void) | null = null;
   author = "";
   private numbers: NumberFormat | undefined;
   /** Records by the keys they had while this window was open: an address may still name them so. */
@@ -223,8 +236,10 @@ export class PantryStore {
     if (!state) return;
     const to = changes.at(-1)?.revision ?? ripple?.to ?? 0;
     let catalogue: Catalogue | null = state.catalogue;
-    for (const { edits, revision } of changes) {
+    for (const change of changes) {
+      const { edits, revision } = change;
       this.remember(edits);
+      this.arrived?.(change);
       if (!catalogue || revision <= catalogue.revision) continue;
       const outcome: ApplyResult = apply(catalogue, edits);
       catalogue = outcome.ok && outcome.catalogue.revision === revision ? outcome.catalogue : null;
@@ -371,11 +386,16 @@ export class PantryStore {
     this.remember(edits);
     const answer = await this.run(
       () => this.api.change(edits, note, this.author),
+      {
+        is: (change) =>
+          change.author === this.author &&
+          change.edits.length === edits.length &&
+          JSON.stringify(change.edits) === JSON.stringify(edits),
+        keep: (revision) => this.own.did(revision),
+      },
       (conflicts) => this.insist(edits, conflicts, note),
     );
     if (answer.ok) {
-      this.own.did(answer.revision);
-      this.set({});
       void this.tellStrange(iconsIn(edits));
     }
     return answer;
@@ -400,16 +420,25 @@ export class PantryStore {
 
   private async run(
     send: () => Promise<Reply<{ readonly revision: number }>>,
+    own: OwnChange,
     insist?: (conflicts: readonly Conflict[]) => () => void,
   ): Promise<WriteResult> {
+    let kept: number | null = null;
+    const keep = (revision: number) => {
+      if (kept === null) own.keep(revision);
+      kept = revision;
+    };
+    this.arrived = (change) => own.is(change) && keep(change.revision);
     this.set({ busy: this.view.busy + 1 });
     try {
       const got = await send();
       if (!got.ok) return this.refuse(got.problem, insist);
       const { revision } = got.value;
+      keep(revision);
       await this.until(revision);
       return { ok: true, revision };
     } finally {
+      this.arrived = null;
       this.set({ busy: this.view.busy - 1 });
     }
   }
@@ -433,13 +462,11 @@ export class PantryStore {
     return this.inTurn(() => this.takeBack(revision));
   }
 
-  private async takeBack(revision: number): Promise<WriteResult> {
-    const answer = await this.run(() => this.api.undo(revision, this.author));
-    if (answer.ok) {
-      this.own.tookBack(revision, answer.revision);
-      this.set({});
-    }
-    return answer;
+  private takeBack(revision: number): Promise<WriteResult> {
+    return this.run(() => this.api.undo(revision, this.author), {
+      is: ({ undoes }) => undoes === revision,
+      keep: (by) => this.own.tookBack(revision, by),
+    });
   }
 
   /** The latest change of this window that is not taken back yet, from before it was loaded again too. */
@@ -457,12 +484,13 @@ export class PantryStore {
     return this.inTurn(async () => {
       const revision = this.own.nextRedo;
       if (revision === undefined) return;
-      const answer = await this.run(() => this.api.undo(revision, this.author));
-      if (answer.ok) {
-        this.own.broughtBack(revision, answer.revision);
-        this.redone.add(answer.revision);
-      }
-      this.set({});
+      await this.run(() => this.api.undo(revision, this.author), {
+        is: ({ undoes }) => undoes === revision,
+        keep: (by) => {
+          this.own.broughtBack(revision, by);
+          this.redone.add(by);
+        },
+      });
     });
   }
 

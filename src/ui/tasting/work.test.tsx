@@ -5,8 +5,8 @@ import { type Task, useWork, type WorkerAnswer } from "./work";
 /** Workers that the hook created, and what they were sent. */
 class FakeWorker {
   static all: FakeWorker[] = [];
-  onmessage: (event: { data: WorkerAnswer }) => void = () => {};
-  onerror: () => void = () => {};
+  onmessage: ((event: { data: WorkerAnswer }) => void) | null = null;
+  onerror: (() => void) | null = null;
   ended = false;
   readonly sent: Task[] = [];
   constructor() {
@@ -20,7 +20,7 @@ class FakeWorker {
   }
 }
 const odds: Task = { is: "odds", box: { always: [], chances: [], draws: [] }, tables: [], level: 1, wanted: 1 };
-const answer = (worker: FakeWorker, data: WorkerAnswer) => act(() => worker.onmessage({ data }));
+const answer = (worker: FakeWorker, data: WorkerAnswer) => act(() => worker.onmessage?.({ data }));
 
 beforeEach(() => {
   FakeWorker.all = [];
@@ -52,10 +52,21 @@ describe("work in a worker", () => {
   it("says that a worker failed, and asks another one next time", () => {
     const { result } = renderHook(() => useWork());
     act(() => result.current.start(odds));
-    act(() => FakeWorker.all[0].onerror());
+    act(() => FakeWorker.all[0].onerror?.());
     expect(result.current.told).toEqual({ is: "failed", message: "It could not be computed." });
     act(() => result.current.start(odds));
     expect(FakeWorker.all.map((w) => w.sent.length)).toEqual([1, 1]);
+  });
+
+  it("does not take the error of a worker that was replaced while it loaded for the next one's", () => {
+    const { result } = renderHook(() => useWork());
+    act(() => result.current.start(odds));
+    const replaced = FakeWorker.all[0];
+    act(() => result.current.start(odds));
+    act(() => replaced.onerror?.());
+    expect(result.current).toMatchObject({ busy: true, told: null });
+    answer(FakeWorker.all[1], { is: "progress", done: 1, of: 2 });
+    expect(FakeWorker.all.map((w) => w.ended)).toEqual([true, false]);
   });
 
   it("ends its worker with the component", () => {

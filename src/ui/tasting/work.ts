@@ -50,8 +50,13 @@ export function useWork(): Work {
   const [busy, setBusy] = useState(false);
   const working = useRef(false);
   const drop = () => {
-    worker.current?.terminate();
+    const gone = worker.current;
     worker.current = null;
+    if (!gone) return;
+    // A worker that is ended while it loads still reports an error, which is not the next one's.
+    gone.onmessage = null;
+    gone.onerror = null;
+    gone.terminate();
   };
   const stop = () => {
     if (working.current) drop();

@@ -50,7 +50,7 @@ export class FakeServer {
   };
 
   /** Commits and tells everybody, as the real one does. */
-  commit(edits: readonly Edit[], undoes: number | null = null): number {
+  commit(edits: readonly Edit[], undoes: number | null = null, author = "Ida"): number {
     const before = readModelOf(this.catalogue);
     this.catalogue = must(this.catalogue, edits);
     const after = readModelOf(this.catalogue);
@@ -60,7 +60,7 @@ export class FakeServer {
       changes: [
         {
           revision,
-          author: "Ida",
+          author,
           at: new Date().toISOString(),
           note: "",
           undoes,
