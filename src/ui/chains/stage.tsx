@@ -8,7 +8,8 @@ import type { NodeWords } from "@/core/chains/written";
 import { held } from "@/core/catalogue/inheritance";
 import { type Node, isItem } from "@/core/process/node";
 import { count } from "@/core/numbers/format";
-import { Button, cx, Icon } from "../kit/kit";
+import { Icon } from "../kit/jars";
+import { Button, cx } from "../kit/kit";
 import { useLive } from "../pantry/provider";
 import type { Drawn } from "./use-layout";
 

@@ -5,7 +5,7 @@ import { sayCost, sayPercent, sayQuantity } from "@/core/numbers/format";
 import { written } from "@/core/checks/written";
 import { usePlaces } from "../frame/navigate";
 import { useLive } from "../pantry/provider";
-import { Jar } from "../kit/kit";
+import { Jar } from "../kit/jars";
 import { MOST_ON_A_RING, Net, Ring } from "./ring";
 
 export function EvidenceView({ evidence }: { evidence: Evidence }) {

@@ -4,7 +4,8 @@ import type { Verdict } from "@/core/analysis/loops";
 import { nameOf } from "@/core/catalogue/catalogue";
 import { count } from "@/core/numbers/format";
 import { usePlaces } from "../frame/navigate";
-import { Button, Jar } from "../kit/kit";
+import { Jar } from "../kit/jars";
+import { Button } from "../kit/kit";
 import { useLive } from "../pantry/provider";
 
 export function LoopDetail({ at }: { at: number }) {

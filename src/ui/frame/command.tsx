@@ -13,7 +13,7 @@ import { isKind, type Item, type Kind, kindWord } from "@/core/kinds/index";
 import { count, sayCost } from "@/core/numbers/format";
 import { isId, type Id } from "@/core/schema/id";
 import { normalise } from "@/core/schema/names";
-import { Icon } from "../kit/kit";
+import { Icon } from "../kit/jars";
 import { figuresOf, useKept, useLive, useStore } from "../pantry/provider";
 import { ALL_VIEWS } from "../views";
 import { usePlaces } from "./navigate";

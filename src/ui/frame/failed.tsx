@@ -1,6 +1,5 @@
 "use client";
-/** What is shown in the place of a view or a page that failed while it was drawn. */
-import Link from "next/link";
+/** Shown in place of a view or page that failed. A plain link: the page is loaded anew, whatever failed in it. */
 import { Button, Empty } from "../kit/kit";
 
 export function Failed() {
@@ -13,9 +12,9 @@ export function Failed() {
             <Button look="solid" onClick={() => window.location.reload()}>
               Try again
             </Button>
-            <Link className="underline" href="/?all">
+            <a className="underline" href="/?all">
               See all pantries
-            </Link>
+            </a>
           </p>
         }
       >

@@ -10,7 +10,8 @@ import { capital, sayCost } from "@/core/numbers/format";
 import { briefly } from "@/core/schema/brief";
 import type { Field, Surroundings } from "@/core/schema/field";
 import type { Id } from "@/core/schema/id";
-import { cx, Icon } from "../kit/kit";
+import { Icon } from "../kit/jars";
+import { cx } from "../kit/kit";
 import type { Column } from "./columns";
 
 const NARROW = 76;

@@ -13,7 +13,7 @@ import { count, list, sayPercent, sayRange } from "@/core/numbers/format";
 import { NOTHING_SAID } from "@/core/clauses/all";
 import { vesselOf } from "@/core/process/traits";
 import type { Id } from "@/core/schema/id";
-import { AnyJar, Jar } from "../kit/kit";
+import { AnyJar, Jar } from "../kit/jars";
 import { useCatalogue } from "../pantry/provider";
 
 export function Drawn({ parsed }: { parsed: Omit<ParsedLine, "label" | "issues" | "ok"> }) {

@@ -11,7 +11,8 @@ import { newId, type Id } from "@/core/schema/id";
 import { usePlaces } from "../frame/navigate";
 import { RemoveButton } from "../frame/remove";
 import { UsesButton } from "../frame/uses";
-import { Button, cx, Empty, Icon } from "../kit/kit";
+import { Icon } from "../kit/jars";
+import { Button, cx, Empty } from "../kit/kit";
 import { useLive, useStore } from "../pantry/provider";
 import { TypeSheet } from "./type-sheet";
 

@@ -8,7 +8,7 @@ import { type AnyRecord, definition, type Kind } from "@/core/kinds/index";
 import { fieldAt, pathOf } from "@/core/schema/record";
 import { labelOf, shownAs } from "../grid/field-columns";
 import { Inline } from "../kit/inline";
-import { Icon } from "../kit/kit";
+import { Icon } from "../kit/jars";
 import { useLive } from "../pantry/provider";
 import { useWrite } from "../pantry/use-write";
 import { useMove } from "../setup/move-dialog";

@@ -1,5 +1,14 @@
 import { expect, it } from "vitest";
-import { AT_FIRST, type Arrangement, formatArrangement, formatOrders, readArrangement } from "./use-shelf-columns";
+import type { Item } from "@/core/kinds/index";
+import type { Column } from "../grid/columns";
+import {
+  AT_FIRST,
+  type Arrangement,
+  formatArrangement,
+  formatOrders,
+  readArrangement,
+  visibleColumns,
+} from "./use-shelf-columns";
 
 const same = (id: string) => id;
 
@@ -22,4 +31,20 @@ it("writes how the columns stand, and reads it back", () => {
 it("takes what it can read of anything, and stands as at first where that is nothing", () => {
   expect(readArrangement("", "", same)).toEqual(AT_FIRST);
   expect(readArrangement("** :3 name:99999 sell", ", ,", same)).toEqual({ ...AT_FIRST, shown: ["sell"] });
+});
+
+it("shows the name first, then what stays in sight, then the rest in its order", () => {
+  const all = ["name", "type", "sell", "cost", "weight"].map((id) => ({ id, width: 100 }) as Column<Item>);
+  const arranged = (shown: string[], pinned: string[] = [], widths = {}) =>
+    visibleColumns(all, shown, { pinned, widths }).map((c) => `${c.id} ${c.width}${c.sized ? " chosen" : ""}`);
+  expect(arranged(["sell", "type"])).toEqual(["name 100", "sell 100", "type 100"]);
+  expect(arranged(["cost", "name", "type", "sell"], ["sell", "weight"], { sell: 60, name: 5, cost: 100 })).toEqual([
+    "name 20 chosen",
+    "sell 60 chosen",
+    "cost 100",
+    "type 100",
+  ]);
+  // A column that was removed, and one that nobody shows.
+  expect(arranged(["stats.gone", "type"], ["stats.gone"])).toEqual(["name 100", "type 100"]);
+  expect(arranged([])).toEqual(["name 100"]);
 });

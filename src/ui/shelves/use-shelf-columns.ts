@@ -1,27 +1,9 @@
 "use client";
 /** Which columns the shelves show, how wide, which of them stay in sight, and what rows are sorted by. */
-import {
-  columnOrderingFeature,
-  columnPinningFeature,
-  columnSizingFeature,
-  columnVisibilityFeature,
-  rowSortingFeature,
-  tableFeatures,
-  useTable,
-} from "@tanstack/react-table";
 import { useMemo } from "react";
 import type { Item } from "@/core/kinds/index";
 import type { Column, Order } from "../grid/columns";
 import { useKept } from "../pantry/provider";
-
-const features = tableFeatures({
-  columnOrderingFeature,
-  columnPinningFeature,
-  columnSizingFeature,
-  columnVisibilityFeature,
-  rowSortingFeature,
-});
-const NO_ROWS: Item[] = [];
 
 /** What a person chose; a column is named as it is here, by id. */
 export interface Arrangement {
@@ -48,48 +30,38 @@ export interface ShelfColumns {
   move(id: string, by: -1 | 1): void;
 }
 
+/** A column is never narrower than its edge can be taken hold of. */
+const NARROWEST = 20;
+
+/**
+ * The columns that are shown, from left to right: the name, what stays in sight, the rest in its order.
+ * @param shown  ids, in their order; those that no column has are left out
+ */
+export function visibleColumns(
+  all: readonly Column<Item>[],
+  shown: readonly string[],
+  { pinned, widths }: Pick<Arrangement, "pinned" | "widths">,
+): readonly Column<Item>[] {
+  const columns = new Map(all.map((c) => [c.id, c]));
+  const order = new Set(["name", ...pinned.filter((id) => shown.includes(id)), ...shown]);
+  return [...order].flatMap((id) => {
+    const column = columns.get(id);
+    if (!column) return [];
+    const width = Math.max(NARROWEST, widths[id] ?? column.width);
+    return [{ ...column, width, sized: width !== column.width }];
+  });
+}
+
 /** @param first  what is shown where nobody chose */
 export function useShelfColumns(all: readonly Column<Item>[], first: readonly string[]): ShelfColumns {
   const [kept, keep] = useKept<Arrangement>("salty-shelves", AT_FIRST);
   const shown = kept.shown ?? first;
-  const defs = useMemo(
-    () => all.map((c) => ({ id: c.id, header: c.title, size: c.width, accessorFn: (item: Item) => c.sort(item) })),
-    [all],
-  );
-  const visibility = useMemo(
-    () => Object.fromEntries(all.map(({ id }) => [id, id === "name" || shown.includes(id)])),
-    [all, shown],
-  );
-  // Rows stand elsewhere: the grid is virtual, and follows changes row by row.
-  const table = useTable({
-    features,
-    data: NO_ROWS,
-    columns: defs,
-    state: {
-      columnOrder: ["name", ...shown.filter((id) => id !== "name")],
-      columnVisibility: visibility,
-      columnSizing: kept.widths,
-      columnPinning: { start: ["name", ...kept.pinned.filter((id) => shown.includes(id))], end: [] },
-      sorting: kept.orders.map(({ column, down }) => ({ id: column, desc: down })),
-    },
-  });
+  const visible = useMemo(() => visibleColumns(all, shown, kept), [all, shown, kept]);
   const arrange = (next: Partial<Arrangement>) => keep({ ...kept, ...next });
-  const standing = [...table.getStartVisibleLeafColumns(), ...table.getCenterVisibleLeafColumns()];
-  const ids = standing.map((c) => `${c.id} ${c.getSize()}`).join("\t");
-  const visible = useMemo(
-    () =>
-      ids.split("\t").flatMap((text) => {
-        const cut = text.lastIndexOf(" ");
-        const column = all.find((c) => c.id === text.slice(0, cut));
-        const width = Number(text.slice(cut + 1));
-        return column ? [{ ...column, width, sized: width !== column.width }] : [];
-      }),
-    [all, ids],
-  );
   const order = visible.map((c) => c.id);
   return {
     visible,
-    pinned: table.getStartVisibleLeafColumns().length,
+    pinned: 1 + kept.pinned.filter((id) => id !== "name" && order.includes(id)).length,
     arrangement: kept,
     arrange,
     show: (id, is) => arrange({ shown: is ? [...order, id] : order.filter((each) => each !== id) }),

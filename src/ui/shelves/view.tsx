@@ -1,6 +1,7 @@
 "use client";
 /** The shelves: every item in a grid, filtered by type, rarity, tag, status and text. */
 import { Copy, Plus, X } from "lucide-react";
+import dynamic from "next/dynamic";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { byKey } from "@/core/catalogue/keys";
 import type { Catalogue } from "@/core/catalogue/catalogue";
@@ -32,7 +33,6 @@ import { Button, Empty } from "../kit/kit";
 import { useLive, useStore } from "../pantry/provider";
 import { useWriteCells } from "../pantry/use-write";
 import { useMove } from "../setup/move-dialog";
-import { EmptyPantry } from "./empty-pantry";
 import { Groups } from "./groups";
 import { BringIn } from "../tables/lazily";
 import { TakeOut } from "../tables/take-out";
@@ -44,6 +44,9 @@ import { SavedViews, useViewParts, type ViewParts } from "./saved-views";
 import { AT_FIRST, useShelfColumns } from "./use-shelf-columns";
 import { ShelfFilters } from "./shelf-filters";
 import { stampOf, useItemColumns, useItemsInOrder } from "./use-items";
+
+/** Loaded when a pantry is empty: most are not. */
+const EmptyPantry = dynamic(() => import("./empty-pantry").then((m) => m.EmptyPantry), { ssr: false });
 
 const FILTERS = ["type", "rarity", "tag", "status", "text", "found", "where"];
 /** What takes every filter out of the address. */

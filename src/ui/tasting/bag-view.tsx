@@ -9,7 +9,8 @@ import type { Play } from "@/core/trials/play";
 import { isEmptySlot } from "@/core/trials/bag";
 import { slotOf } from "@/core/trials/worn";
 import { usePlaces } from "../frame/navigate";
-import { Button, cx, Jar } from "../kit/kit";
+import { Jar } from "../kit/jars";
+import { Button, cx } from "../kit/kit";
 import { useLive } from "../pantry/provider";
 import { WithCard } from "../sheet/hover-card";
 

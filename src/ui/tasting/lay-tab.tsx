@@ -12,7 +12,8 @@ import type { Id } from "@/core/schema/id";
 import { answerFor, type Nearly } from "@/core/trials/laid";
 import { usePlaces } from "../frame/navigate";
 import { useAddressText } from "../frame/typed";
-import { Button, Jar } from "../kit/kit";
+import { Jar } from "../kit/jars";
+import { Button } from "../kit/kit";
 import { useLive } from "../pantry/provider";
 import { type PlacesOf, PlaceGrid } from "../recipes/place-grid";
 

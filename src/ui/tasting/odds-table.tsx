@@ -4,7 +4,8 @@ import { splitThing } from "@/core/network/box";
 import { sayCost, sayPercent, sayQuantity } from "@/core/numbers/format";
 import { type Rolled, SURE, type ThingOdds } from "@/core/trials/opening";
 import { usePlaces } from "../frame/navigate";
-import { cx, Jar } from "../kit/kit";
+import { Jar } from "../kit/jars";
+import { cx } from "../kit/kit";
 
 const round = (n: number) => Number(n.toFixed(4));
 /** With the same number of decimals as what stands above and below. */

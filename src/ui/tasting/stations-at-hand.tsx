@@ -5,7 +5,8 @@ import { useMemo } from "react";
 import type { Catalogue } from "@/core/catalogue/catalogue";
 import { membersOf } from "@/core/process/members";
 import type { Id } from "@/core/schema/id";
-import { Button, Jar } from "../kit/kit";
+import { Jar } from "../kit/jars";
+import { Button } from "../kit/kit";
 import { useLive } from "../pantry/provider";
 import { ItemInput, Labelled } from "./parts";
 
