@@ -1,36 +1,9 @@
 "use client";
-/**
- * Costs: every item in value and in time, its price, margin, steps and base materials; the selected one taken apart.
- */
-import dynamic from "next/dynamic";
-import { useMemo, useRef, useState } from "react";
-import { byKey } from "@/core/catalogue/keys";
-import { soldFor } from "@/core/catalogue/inheritance";
-import { normalise, normalisedName } from "@/core/schema/names";
-import type { Item } from "@/core/kinds/index";
-import { count } from "@/core/numbers/format";
+/** Costs: of every item, or of what a basket of them takes. */
 import { usePlaces } from "../frame/navigate";
-import { ChoiceButtons } from "../kit/choice-buttons";
-import { useTyped } from "../frame/typed";
 import { ViewHead } from "../frame/view-head";
-import type { Column, Order } from "../grid/columns";
-import { Grid } from "../grid/grid";
-import { Button, Empty } from "../kit/kit";
-import { figuresOf, useLive } from "../pantry/provider";
-import { useWriteCells } from "../pantry/use-write";
-import { stampOf, useItemColumns, useItemsInOrder } from "../shelves/use-items";
-import { CostSection } from "../sheet/cost-section";
-import { PlanView } from "./lazily";
-
-const PriceChart = dynamic(() => import("./price-chart").then((m) => m.PriceChart), {
-  ssr: false,
-  loading: () => <p className="p-6 text-second">Loading…</p>,
-});
-
-const SHOWN = ["name", "cost", "time", "buy", "sell", "margin"];
-
-/** No choice among the items. */
-const ALL = "all";
+import { ChoiceButtons } from "../kit/choice-buttons";
+import { EveryItem, PlanView } from "./lazily";
 
 /** Costs of every item, or the plan for a basket of them. */
 export function CostsView() {
@@ -50,126 +23,6 @@ export function CostsView() {
         />
       </ViewHead>
       {planning ? <PlanView /> : <EveryItem />}
-    </>
-  );
-}
-
-function EveryItem() {
-  const writeCells = useWriteCells("item");
-  const live = useLive();
-  const { catalogue, model, last } = live;
-  const places = usePlaces();
-  const searched = useTyped(places, "text");
-  const [orders, setOrders] = useState<readonly Order[]>([{ column: "cost", down: true }]);
-  const text = normalise(places.query.get("text") ?? "");
-  const only = places.query.get("only") ?? "";
-  const latest = useRef(model);
-  latest.current = model;
-  const all = useItemColumns(live);
-  const columns = useMemo(() => {
-    const chosen = SHOWN.map((id) => all.find((c) => c.id === id) as Column<Item>);
-    const figures = (i: Item) => figuresOf(latest.current, i.id);
-    const worked = (id: "steps" | "level", title: string): Column<Item> => ({
-      id,
-      title,
-      width: id === "level" ? 92 : 64,
-      numeric: true,
-      worked: true,
-      text: (i) => String(figures(i)[id] ?? ""),
-      sort: (i) => (figures(i).value === null ? null : (figures(i)[id] ?? "")),
-      cell: (i) => <span className="ink-worked">{figures(i).value === null ? "" : figures(i)[id]}</span>,
-    });
-    return [...chosen, worked("steps", "Steps"), worked("level", "From level")];
-  }, [all]);
-  const keep = (i: Item): boolean => {
-    if (text && !normalisedName(i).includes(text)) return false;
-    const cost = figuresOf(model, i.id).value;
-    const price = soldFor(catalogue, i);
-    if (only === "made") return figuresOf(model, i.id).steps !== 0;
-    if (only === "loss") return cost !== null && price !== null && price > 0 && price < cost;
-    return only !== "unpriced" || !price;
-  };
-  const rows = useItemsInOrder(live, columns, orders, text || only ? { keep, among: null } : null, [text, only]);
-  const key = places.query.get("of");
-  const selected = key ? byKey(catalogue, "item", key) : rows[0];
-  const choices = [
-    [ALL, "All"],
-    ["made", "Made"],
-    ["loss", "Sold below cost"],
-    ["unpriced", "Without a price"],
-  ] as const;
-  return (
-    <>
-      <div className="flex min-h-10 items-center gap-1.5 border-b border-line bg-shade px-3.5 py-1.5">
-        <input
-          type="search"
-          aria-label="Search costs"
-          placeholder="Search items"
-          className="field w-44!"
-          {...searched}
-        />
-        <ChoiceButtons
-          label="Items shown"
-          value={only || ALL}
-          of={choices}
-          onPick={(id) => places.ask({ only: id === ALL ? null : id }, true)}
-        />
-        <span className="ml-auto text-second">{count(rows.length, "item")}, costs in value units</span>
-      </div>
-      <div className="flex min-h-0 flex-1">
-        <Grid<Item>
-          label="Costs"
-          rows={rows}
-          columns={columns}
-          keyOf={(i) => i.id}
-          activeKey={selected?.id ?? null}
-          onActive={(i) => places.ask({ of: i.key }, true)}
-          onOpen={(i) => places.openItem(i.id)}
-          onWrite={writeCells}
-          moved={last?.items as ReadonlySet<string> | undefined}
-          stampOf={stampOf(live)}
-          orders={orders}
-          onOrders={setOrders}
-          empty={
-            <Empty
-              title={catalogue.records.item.size ? "No matching items" : "No items yet"}
-              action={
-                catalogue.records.item.size ? (
-                  <Button onClick={() => places.ask({ text: null, only: null }, true)}>Show all items</Button>
-                ) : (
-                  <Button look="solid" onClick={() => places.go("shelves", { new: "1" })}>
-                    New item
-                  </Button>
-                )
-              }
-            >
-              {catalogue.records.item.size
-                ? "Change the search or the filters."
-                : "Add items and recipes first. Their costs are computed automatically."}
-            </Empty>
-          }
-        />
-        {selected && !places.query.get("item") && (
-          <section
-            // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keyboard
-            tabIndex={0}
-            aria-label={`Cost of ${selected.name}`}
-            className="w-[400px] shrink-0 overflow-auto border-l border-line bg-salt px-4 pb-6"
-          >
-            <h2 className="pt-3 text-[17px]">
-              <button type="button" className="hover:underline" onClick={() => places.openItem(selected.id)}>
-                {selected.name}
-              </button>
-            </h2>
-            <CostSection id={selected.id} wide />
-            <h3 className="head pt-5 pb-1">Sell price against cost</h3>
-            <PriceChart
-              chosen={selected.id}
-              onPick={(id) => places.ask({ of: catalogue.records.item.get(id)?.key ?? null }, true)}
-            />
-          </section>
-        )}
-      </div>
     </>
   );
 }

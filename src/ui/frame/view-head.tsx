@@ -2,9 +2,9 @@
 /** The head of a view: its title, its actions, the command field, help and who is here. */
 import { Search, UserRound } from "lucide-react";
 import { type ReactNode, useEffect, useState } from "react";
-import { Popover } from "radix-ui";
 import type { NumberFormat } from "@/core/numbers/decimal";
 import { Button } from "../kit/kit";
+import { Popup } from "../kit/popup";
 import { useKept, useStore, useView } from "../pantry/provider";
 import { useOverlays } from "./overlays";
 
@@ -54,54 +54,56 @@ function Author() {
     .join("")
     .toUpperCase();
   return (
-    <Popover.Root onOpenChange={(open) => setTyped(open ? name : null)} open={typed !== null}>
-      <Popover.Trigger
-        aria-label={name ? `Your profile: ${name}` : "Enter your name"}
-        className="grid size-7 shrink-0 place-items-center rounded-full bg-deep text-[12px] font-bold text-white"
-      >
-        {initials || <UserRound size={15} aria-hidden />}
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          align="end"
-          sideOffset={6}
-          className="z-50 w-64 rounded-sm border border-line bg-salt p-3 shadow-lg"
+    <Popup
+      button={(opener) => (
+        <button
+          type="button"
+          aria-label={name ? `Your profile: ${name}` : "Enter your name"}
+          className="grid size-7 shrink-0 place-items-center rounded-full bg-deep text-[12px] font-bold text-white"
+          {...opener}
         >
-          <form
-            onSubmit={(e) => {
-              e.preventDefault();
-              setName((typed ?? "").trim().slice(0, 80));
-              setTyped(null);
-            }}
-          >
-            <label className="head block pb-1" htmlFor="author">
-              Your name, shown in the Log
-            </label>
-            <input
-              id="author"
-              className="field"
-              value={typed ?? ""}
-              onChange={(e) => setTyped(e.target.value)}
-              placeholder="Anonymous"
-            />
-            <label className="head block pt-2 pb-1" htmlFor="numbers">
-              Number format
-            </label>
-            <select
-              id="numbers"
-              className="field"
-              value={numbers ?? "point"}
-              onChange={(e) => store.setNumbers(e.target.value as NumberFormat)}
-            >
-              <option value="point">1,234.5</option>
-              <option value="comma">1.234,5</option>
-            </select>
-            <Button look="solid" type="submit" className="mt-2">
-              Save
-            </Button>
-          </form>
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+          {initials || <UserRound size={15} aria-hidden />}
+        </button>
+      )}
+      align="end"
+      label="Your profile"
+      className="w-64"
+      open={typed !== null}
+      onOpen={(open) => setTyped(open ? name : null)}
+    >
+      <form
+        onSubmit={(e) => {
+          e.preventDefault();
+          setName((typed ?? "").trim().slice(0, 80));
+          setTyped(null);
+        }}
+      >
+        <label className="head block pb-1" htmlFor="author">
+          Your name, shown in the Log
+        </label>
+        <input
+          id="author"
+          className="field"
+          value={typed ?? ""}
+          onChange={(e) => setTyped(e.target.value)}
+          placeholder="Anonymous"
+        />
+        <label className="head block pt-2 pb-1" htmlFor="numbers">
+          Number format
+        </label>
+        <select
+          id="numbers"
+          className="field"
+          value={numbers ?? "point"}
+          onChange={(e) => store.setNumbers(e.target.value as NumberFormat)}
+        >
+          <option value="point">1,234.5</option>
+          <option value="comma">1.234,5</option>
+        </select>
+        <Button look="solid" type="submit" className="mt-2">
+          Save
+        </Button>
+      </form>
+    </Popup>
   );
 }

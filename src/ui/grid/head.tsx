@@ -1,9 +1,9 @@
 "use client";
 /** The head of a column: sorts by it, says what can be done with it, and is drawn wider or narrower at its edge. */
 import { ChevronDown, Filter } from "lucide-react";
-import { Popover } from "radix-ui";
-import type { CSSProperties, PointerEvent, ReactNode } from "react";
+import { type CSSProperties, type PointerEvent, type ReactNode, useRef } from "react";
 import { cx } from "../kit/kit";
+import { Beside } from "../kit/popup";
 import { type Column, type Order, pressedHead } from "./columns";
 
 interface Props<R> {
@@ -43,6 +43,7 @@ export function Head<R>({
   onWidth,
   onPlace,
 }: Props<R>) {
+  const anchor = useRef<HTMLSpanElement>(null);
   const drag = (e: PointerEvent<HTMLSpanElement>) => {
     const from = e.clientX;
     const edge = e.currentTarget;
@@ -103,19 +104,18 @@ export function Head<R>({
         </button>
       )}
       {menu && open && (
-        <Popover.Root open onOpenChange={onOpen}>
-          <Popover.Anchor className="absolute top-0 right-2 h-7" />
-          <Popover.Portal>
-            <Popover.Content
-              align="start"
-              sideOffset={4}
-              aria-label={`Column ${c.title}`}
-              className="z-40 w-64 rounded-sm border border-line bg-salt p-3 shadow-lg"
-            >
-              {menu(c, () => onOpen(false))}
-            </Popover.Content>
-          </Popover.Portal>
-        </Popover.Root>
+        <>
+          <span ref={anchor} className="absolute top-0 right-2 h-7" />
+          <Beside
+            anchor={anchor}
+            align="start"
+            label={`Column ${c.title}`}
+            className="w-64"
+            onClose={() => onOpen(false)}
+          >
+            {menu(c, () => onOpen(false))}
+          </Beside>
+        </>
       )}
       {onWidth && (
         <span

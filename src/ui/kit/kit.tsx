@@ -1,10 +1,10 @@
 "use client";
 /** Small parts used everywhere: buttons, empty places, dots. They know nothing of a pantry, so that error pages stay small. */
-import type { ButtonHTMLAttributes, ReactNode } from "react";
+import type { ComponentProps, ReactNode } from "react";
 
 export const cx = (...names: (string | false | null | undefined)[]): string => names.filter(Boolean).join(" ");
 
-type ButtonProps = ButtonHTMLAttributes<HTMLButtonElement> & { look?: "solid" | "plain" | "quiet" };
+type ButtonProps = ComponentProps<"button"> & { look?: "solid" | "plain" | "quiet" };
 export function Button({ look = "plain", className, type = "button", ...rest }: ButtonProps) {
   const looks = {
     solid: "bg-solid text-on-solid border-solid hover:opacity-90",

@@ -1,7 +1,8 @@
 "use client";
-/** What concerns the pantry as a whole is loaded when somebody looks at it. */
+/** Parts of the setup that are loaded when somebody opens them. */
 import dynamic from "next/dynamic";
 
 export const BundlePanel = dynamic(() => import("./bundle-panel").then((m) => m.BundlePanel));
 export const ClockButton = dynamic(() => import("./clock").then((m) => m.ClockButton));
 export const DeletePanel = dynamic(() => import("./delete-panel").then((m) => m.DeletePanel));
+export const TypeSheet = dynamic(() => import("./type-sheet").then((m) => m.TypeSheet));

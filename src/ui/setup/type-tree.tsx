@@ -13,8 +13,8 @@ import { RemoveButton } from "../frame/remove";
 import { UsesButton } from "../frame/uses";
 import { Icon } from "../kit/jars";
 import { Button, cx, Empty } from "../kit/kit";
+import { TypeSheet } from "./lazily";
 import { useLive, useStore } from "../pantry/provider";
-import { TypeSheet } from "./type-sheet";
 
 export function TypeTree() {
   const { catalogue } = useLive();

@@ -1,8 +1,8 @@
 "use client";
 /** Which columns are shown, and what rows are grouped by. */
-import { Popover } from "radix-ui";
 import { GROUPED_BY } from "@/core/catalogue/group-sums";
 import { Button } from "../kit/kit";
+import { Popup } from "../kit/popup";
 
 export function ColumnChoice({
   all,
@@ -20,45 +20,34 @@ export function ColumnChoice({
   onGroup: (by: string) => void;
 }) {
   return (
-    <Popover.Root>
-      <Popover.Trigger asChild>
-        <Button>Columns</Button>
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          align="end"
-          sideOffset={4}
-          className="z-40 grid max-h-96 w-72 grid-cols-2 gap-x-3 overflow-auto rounded-sm border border-line bg-salt p-3 shadow-lg"
-        >
-          <label className="col-span-2 flex items-center gap-2 border-b border-hair pb-2 text-second">
-            Group by
-            <select
-              aria-label="Group by"
-              className="field w-32!"
-              value={grouped}
-              onChange={(e) => onGroup(e.target.value)}
-            >
-              <option value="">nothing</option>
-              {GROUPED_BY.map((by) => (
-                <option key={by}>{by}</option>
-              ))}
-            </select>
-          </label>
-          {all.slice(1).map((c) => (
-            <label key={c.id} className="flex items-center gap-2 py-0.5">
-              <input
-                type="checkbox"
-                checked={shown.includes(c.id)}
-                onChange={(e) => onChange(e.target.checked ? [...shown, c.id] : shown.filter((s) => s !== c.id))}
-              />
-              {c.title}
-            </label>
+    <Popup
+      button={(opener) => <Button {...opener}>Columns</Button>}
+      align="end"
+      label="Columns"
+      className="grid max-h-96 w-72 grid-cols-2 gap-x-3 overflow-auto"
+    >
+      <label className="col-span-2 flex items-center gap-2 border-b border-hair pb-2 text-second">
+        Group by
+        <select aria-label="Group by" className="field w-32!" value={grouped} onChange={(e) => onGroup(e.target.value)}>
+          <option value="">nothing</option>
+          {GROUPED_BY.map((by) => (
+            <option key={by}>{by}</option>
           ))}
-          <Button className="col-span-2 mt-2" onClick={onReset}>
-            Reset columns
-          </Button>
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+        </select>
+      </label>
+      {all.slice(1).map((c) => (
+        <label key={c.id} className="flex items-center gap-2 py-0.5">
+          <input
+            type="checkbox"
+            checked={shown.includes(c.id)}
+            onChange={(e) => onChange(e.target.checked ? [...shown, c.id] : shown.filter((s) => s !== c.id))}
+          />
+          {c.title}
+        </label>
+      ))}
+      <Button className="col-span-2 mt-2" onClick={onReset}>
+        Reset columns
+      </Button>
+    </Popup>
   );
 }

@@ -1,6 +1,5 @@
 "use client";
 /** The shelves as people like to see them, by name: for everyone, or in this browser alone. */
-import { Popover } from "radix-ui";
 import { useState } from "react";
 import { recordAt } from "@/core/catalogue/catalogue";
 import { keyedPath, pathByKey } from "@/core/catalogue/filters";
@@ -10,6 +9,7 @@ import { withDefaults } from "@/core/kinds/index";
 import { newId } from "@/core/schema/id";
 import { usePlaces } from "../frame/navigate";
 import { Button } from "../kit/kit";
+import { Popup } from "../kit/popup";
 import { useKept, useLive, useStore } from "../pantry/provider";
 import { type Arrangement, formatArrangement, formatOrders, readArrangement } from "./use-shelf-columns";
 
@@ -83,91 +83,85 @@ export function SavedViews({ now, onOpen }: Props) {
     );
   };
   return (
-    <Popover.Root>
-      <Popover.Trigger asChild>
-        <Button aria-label={current ? `Views: ${current.name}` : "Views"}>
+    <Popup
+      button={(opener) => (
+        <Button aria-label={current ? `Views: ${current.name}` : "Views"} {...opener}>
           <span className="max-w-24 truncate">{current ? current.name : "Views"}</span>
           {changed && <span aria-hidden>*</span>}
         </Button>
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          align="end"
-          sideOffset={4}
-          aria-label="Saved views"
-          className="z-40 w-80 rounded-sm border border-line bg-salt p-3 shadow-lg"
-        >
-          {views.length + mine.length === 0 && (
-            <p className="pb-2 text-second">
-              No saved views yet. Save the current filters, columns and sort order under a name. Each view has its own
-              link.
-            </p>
-          )}
-          <ul aria-label="Views" className="max-h-64 overflow-auto">
-            {views.map((view) => (
-              <li key={view.id} className="flex items-center gap-1">
-                <Button look="quiet" className="min-w-0 flex-1" onClick={() => onOpen(view, view.key)}>
-                  <span className="truncate">{view.name}</span>
-                </Button>
-                <Button
-                  look="quiet"
-                  aria-label={`Remove the view ${view.name}`}
-                  onClick={() => void store.submit([{ op: "remove", kind: "view", record: view }])}
-                >
-                  Remove
-                </Button>
-              </li>
-            ))}
-            {mine.map((view) => (
-              <li key={view.name} className="flex items-center gap-1">
-                <Button look="quiet" className="min-w-0 flex-1" onClick={() => onOpen(view, null)}>
-                  <span className="truncate">{view.name}</span>
-                  <span className="font-normal text-third">yours</span>
-                </Button>
-                <Button
-                  look="quiet"
-                  aria-label={`Remove the view ${view.name}`}
-                  onClick={() => setMine(mine.filter((v) => v.name !== view.name))}
-                >
-                  Remove
-                </Button>
-              </li>
-            ))}
-          </ul>
-          {changed && (
-            <Button className="mt-2" onClick={() => void again()}>
-              Save changes to {current.name}
+      )}
+      align="end"
+      label="Saved views"
+      className="w-80"
+    >
+      {views.length + mine.length === 0 && (
+        <p className="pb-2 text-second">
+          No saved views yet. Save the current filters, columns and sort order under a name. Each view has its own link.
+        </p>
+      )}
+      <ul aria-label="Views" className="max-h-64 overflow-auto">
+        {views.map((view) => (
+          <li key={view.id} className="flex items-center gap-1">
+            <Button look="quiet" className="min-w-0 flex-1" onClick={() => onOpen(view, view.key)}>
+              <span className="truncate">{view.name}</span>
             </Button>
-          )}
-          <form
-            className="mt-2 flex flex-wrap items-center gap-2 border-t border-hair pt-2"
-            onSubmit={(e) => {
-              e.preventDefault();
-              void save();
-            }}
-          >
-            <input
-              aria-label="Name of the view"
-              placeholder="Name"
-              className="field w-36!"
-              value={name}
-              onChange={(e) => setName(e.target.value)}
-            />
-            <Button look="solid" type="submit">
-              Save view
+            <Button
+              look="quiet"
+              aria-label={`Remove the view ${view.name}`}
+              onClick={() => void store.submit([{ op: "remove", kind: "view", record: view }])}
+            >
+              Remove
             </Button>
-            <label className="flex items-center gap-2">
-              <input type="checkbox" checked={shared} onChange={(e) => setShared(e.target.checked)} />
-              for everyone
-            </label>
-            {message && (
-              <p role="alert" className="basis-full text-beet">
-                {message}
-              </p>
-            )}
-          </form>
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+          </li>
+        ))}
+        {mine.map((view) => (
+          <li key={view.name} className="flex items-center gap-1">
+            <Button look="quiet" className="min-w-0 flex-1" onClick={() => onOpen(view, null)}>
+              <span className="truncate">{view.name}</span>
+              <span className="font-normal text-third">yours</span>
+            </Button>
+            <Button
+              look="quiet"
+              aria-label={`Remove the view ${view.name}`}
+              onClick={() => setMine(mine.filter((v) => v.name !== view.name))}
+            >
+              Remove
+            </Button>
+          </li>
+        ))}
+      </ul>
+      {changed && (
+        <Button className="mt-2" onClick={() => void again()}>
+          Save changes to {current.name}
+        </Button>
+      )}
+      <form
+        className="mt-2 flex flex-wrap items-center gap-2 border-t border-hair pt-2"
+        onSubmit={(e) => {
+          e.preventDefault();
+          void save();
+        }}
+      >
+        <input
+          aria-label="Name of the view"
+          placeholder="Name"
+          className="field w-36!"
+          value={name}
+          onChange={(e) => setName(e.target.value)}
+        />
+        <Button look="solid" type="submit">
+          Save view
+        </Button>
+        <label className="flex items-center gap-2">
+          <input type="checkbox" checked={shared} onChange={(e) => setShared(e.target.checked)} />
+          for everyone
+        </label>
+        {message && (
+          <p role="alert" className="basis-full text-beet">
+            {message}
+          </p>
+        )}
+      </form>
+    </Popup>
   );
 }

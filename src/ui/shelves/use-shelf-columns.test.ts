@@ -39,7 +39,7 @@ it("shows the name first, then what stays in sight, then the rest in its order",
     visibleColumns(all, shown, { pinned, widths }).map((c) => `${c.id} ${c.width}${c.sized ? " chosen" : ""}`);
   expect(arranged(["sell", "type"])).toEqual(["name 100", "sell 100", "type 100"]);
   expect(arranged(["cost", "name", "type", "sell"], ["sell", "weight"], { sell: 60, name: 5, cost: 100 })).toEqual([
-    "name 20 chosen",
+    "name 44 chosen",
     "sell 60 chosen",
     "cost 100",
     "type 100",

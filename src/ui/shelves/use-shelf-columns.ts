@@ -3,6 +3,7 @@
 import { useMemo } from "react";
 import type { Item } from "@/core/kinds/index";
 import type { Column, Order } from "../grid/columns";
+import { LEAST_WIDTH } from "../grid/head";
 import { useKept } from "../pantry/provider";
 
 /** What a person chose; a column is named as it is here, by id. */
@@ -30,9 +31,6 @@ export interface ShelfColumns {
   move(id: string, by: -1 | 1): void;
 }
 
-/** A column is never narrower than its edge can be taken hold of. */
-const NARROWEST = 20;
-
 /**
  * The columns that are shown, from left to right: the name, what stays in sight, the rest in its order.
  * @param shown  ids, in their order; those that no column has are left out
@@ -47,7 +45,7 @@ export function visibleColumns(
   return [...order].flatMap((id) => {
     const column = columns.get(id);
     if (!column) return [];
-    const width = Math.max(NARROWEST, widths[id] ?? column.width);
+    const width = Math.max(LEAST_WIDTH, widths[id] ?? column.width);
     return [{ ...column, width, sized: width !== column.width }];
   });
 }

@@ -1,11 +1,11 @@
 "use client";
 /** What a grid shows as a file: CSV, TSV or a workbook, which are read back without loss. */
-import { Popover } from "radix-ui";
 import { useState } from "react";
 import { type AnyRecord, definition, type Kind, kindWord } from "@/core/kinds/index";
 import { pathOf } from "@/core/schema/record";
 import type { Column } from "../grid/columns";
 import { Button } from "../kit/kit";
+import { Popup } from "../kit/popup";
 import { useLive } from "../pantry/provider";
 import { save } from "./save";
 
@@ -40,33 +40,26 @@ export function TakeOut<R extends AnyRecord>({ kind, rows, columns }: Props<R>) 
     else save(`${name}.${format.toLowerCase()}`, writeDelimited(cells, format === "CSV" ? "," : "\t"));
   };
   return (
-    <Popover.Root>
-      <Popover.Trigger asChild>
-        <Button>Export</Button>
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          align="end"
-          sideOffset={4}
-          aria-label="Export as a file"
-          className="z-40 w-72 rounded-sm border border-line bg-salt p-3 shadow-lg"
-        >
-          <p className="pb-2 text-second">
-            {rows.length} rows, {columns.length} columns, including the key. Importing the file again changes nothing.
-          </p>
-          <label className="flex items-center gap-2 pb-2">
-            <input type="checkbox" checked={inherited} onChange={(e) => setInherited(e.target.checked)} />
-            include inherited values
-          </label>
-          <div className="flex gap-1.5">
-            {FORMATS.map((format) => (
-              <Button key={format} onClick={() => void take(format)}>
-                {format}
-              </Button>
-            ))}
-          </div>
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+    <Popup
+      button={(opener) => <Button {...opener}>Export</Button>}
+      align="end"
+      label="Export as a file"
+      className="w-72"
+    >
+      <p className="pb-2 text-second">
+        {rows.length} rows, {columns.length} columns, including the key. Importing the file again changes nothing.
+      </p>
+      <label className="flex items-center gap-2 pb-2">
+        <input type="checkbox" checked={inherited} onChange={(e) => setInherited(e.target.checked)} />
+        include inherited values
+      </label>
+      <div className="flex gap-1.5">
+        {FORMATS.map((format) => (
+          <Button key={format} onClick={() => void take(format)}>
+            {format}
+          </Button>
+        ))}
+      </div>
+    </Popup>
   );
 }
