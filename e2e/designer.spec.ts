@@ -73,10 +73,10 @@ test("a field is made, taken by a type, filled by a rule, and given another form
 
   await show(page, "/setup?kind=field&record=salted_for");
   await page.getByRole("button", { name: "Change form" }).click();
-  await page.getByRole("dialog").getByRole("combobox", { name: /^Form/ }).selectOption("yes or no");
+  await page.getByRole("alertdialog").getByRole("combobox", { name: /^Form/ }).selectOption("yes or no");
   await expect(page.getByRole("region", { name: "Values before and after" })).toContainText("isn't yes or no");
   await expect(page.getByRole("button", { name: /^Change and lose/ })).toBeVisible();
-  await page.getByRole("dialog").getByRole("combobox", { name: /^Form/ }).selectOption("text");
+  await page.getByRole("alertdialog").getByRole("combobox", { name: /^Form/ }).selectOption("text");
   await page.getByRole("button", { name: "Change", exact: true }).click();
   await expect(lastMove(page)).toContainText("1 edit in fields");
   await page.getByRole("button", { name: "Undo" }).click();

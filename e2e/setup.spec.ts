@@ -93,7 +93,7 @@ test("a source is written as a line, and what it costs follows", async ({ page }
 test("a record in use is removed with another in its place, or stays, and its users are named", async ({ page }) => {
   await show(page, "/setup?kind=rarity&record=sound");
   const remove = page.getByRole("button", { name: "Remove Sound" });
-  const dialog = page.getByRole("dialog", { name: "Remove Sound" });
+  const dialog = page.getByRole("alertdialog", { name: "Remove Sound" });
   await remove.click();
   await expect(dialog).toContainText(/Sound is still used by \d+ records/);
   await expect(dialog.getByRole("list", { name: "Used by" })).toContainText("item Smoked eel");

@@ -64,7 +64,7 @@ test("an item gets a recipe, a salvage and a source from its sheet, and its cost
   await expect(found.getByRole("alert")).toContainText("“soon” isn't a duration");
   // Before it is removed, what uses it is shown.
   await lamp.getByRole("button", { name: "Remove Kelp lamp" }).click();
-  const inUse = page.getByRole("dialog", { name: "Remove Kelp lamp" });
+  const inUse = page.getByRole("alertdialog", { name: "Remove Kelp lamp" });
   await expect(inUse.getByRole("list", { name: "Used by" })).toContainText("recipe");
   await page.keyboard.press("Escape");
   await expect(inUse).toBeHidden();

@@ -26,20 +26,20 @@ describe("removing a record", () => {
     expect(there()).toBe(true);
     await user.click(button());
     await waitFor(() => expect(there()).toBe(false));
-    expect(screen.queryByRole("dialog")).toBe(null);
+    expect(screen.queryByRole("alertdialog")).toBe(null);
     expect(onGone).toHaveBeenCalledOnce();
   });
 
   it("that is used asks first, takes the focus, and gives it back when it is called off", async () => {
     const { user, button, there, server } = await shown("rarity", "Sound");
     await user.click(button());
-    const dialog = await screen.findByRole("dialog", { name: "Remove Sound" });
+    const dialog = await screen.findByRole("alertdialog", { name: "Remove Sound" });
     expect(dialog.contains(document.activeElement)).toBe(true);
     expect(within(dialog).getByRole("list", { name: "Used by" }).children.length).toBeGreaterThan(5);
     for (let k = 0; k < 90; k++) await user.tab();
     expect(dialog.contains(document.activeElement)).toBe(true);
     await user.keyboard("{Escape}");
-    expect(screen.queryByRole("dialog")).toBe(null);
+    expect(screen.queryByRole("alertdialog")).toBe(null);
     expect(there()).toBe(true);
     expect(server.requests).toEqual([]);
   });

@@ -1,8 +1,8 @@
 "use client";
 /** A sheet of paper over the page: a title, what is asked, a part that scrolls, and the ways to go on. */
-import { Dialog } from "radix-ui";
+import { AlertDialog, Dialog } from "radix-ui";
 import type { ReactNode } from "react";
-import { cx } from "./kit";
+import { Button, cx } from "./kit";
 
 const WIDTHS = { narrow: "w-[520px] top-[14vh]", middle: "w-[720px] top-[8vh]", wide: "w-[1040px] top-[5vh]" };
 
@@ -14,16 +14,19 @@ interface Props {
   readonly head?: ReactNode;
   /** Buttons, and what they would do. */
   readonly foot: ReactNode;
+  /** Something may be lost: it is answered, not clicked away, and begins at Cancel, which is added to the buttons. */
+  readonly alert?: boolean;
   readonly onClose: () => void;
   readonly children?: ReactNode;
 }
 
-export function DialogFrame({ title, description, width = "middle", head, foot, onClose, children }: Props) {
+export function DialogFrame({ title, description, width = "middle", head, foot, alert, onClose, children }: Props) {
+  const Kind = alert ? AlertDialog : Dialog;
   return (
-    <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-[#0d303855]" />
-        <Dialog.Content
+    <Kind.Root open onOpenChange={(open) => !open && onClose()}>
+      <Kind.Portal>
+        <Kind.Overlay className="fixed inset-0 z-40 bg-[#0d303855]" />
+        <Kind.Content
           {...(description ? {} : { "aria-describedby": undefined })}
           className={cx(
             "fixed left-1/2 z-50 flex max-h-[88vh] max-w-[96vw] -translate-x-1/2 flex-col rounded-sm border border-line bg-salt shadow-2xl",
@@ -31,15 +34,22 @@ export function DialogFrame({ title, description, width = "middle", head, foot, 
           )}
         >
           <div className="border-b border-hair px-5 pt-4 pb-3">
-            <Dialog.Title className="text-[17px]">{title}</Dialog.Title>
-            {description && <Dialog.Description className="pt-1 text-second">{description}</Dialog.Description>}
+            <Kind.Title className="text-[17px]">{title}</Kind.Title>
+            {description && <Kind.Description className="pt-1 text-second">{description}</Kind.Description>}
             {head}
           </div>
           {children}
-          <div className="flex flex-wrap items-center gap-2 border-t border-line px-5 py-3">{foot}</div>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+          <div className="flex flex-wrap items-center gap-2 border-t border-line px-5 py-3">
+            {foot}
+            {alert && (
+              <AlertDialog.Cancel asChild>
+                <Button look="quiet">Cancel</Button>
+              </AlertDialog.Cancel>
+            )}
+          </div>
+        </Kind.Content>
+      </Kind.Portal>
+    </Kind.Root>
   );
 }
 

@@ -6,7 +6,12 @@ import { Popup } from "./popup";
 const show = () =>
   render(
     <>
-      <Popup button={(opener) => <Button {...opener}>Export</Button>} align="end" label="Export as a file" className="w-72">
+      <Popup
+        button={(opener) => <Button {...opener}>Export</Button>}
+        align="end"
+        label="Export as a file"
+        className="w-72"
+      >
         <input aria-label="File name" />
       </Popup>
       <button type="button">Elsewhere</button>

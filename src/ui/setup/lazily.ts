@@ -6,3 +6,4 @@ export const BundlePanel = dynamic(() => import("./bundle-panel").then((m) => m.
 export const ClockButton = dynamic(() => import("./clock").then((m) => m.ClockButton));
 export const DeletePanel = dynamic(() => import("./delete-panel").then((m) => m.DeletePanel));
 export const TypeSheet = dynamic(() => import("./type-sheet").then((m) => m.TypeSheet));
+export const RetypeButton = dynamic(() => import("./retype").then((m) => m.RetypeButton));

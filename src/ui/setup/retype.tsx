@@ -40,6 +40,7 @@ function Retype({ field, onClose }: { readonly field: OwnField; readonly onClose
     <DialogFrame
       title={`Form of ${field.name}`}
       description="Below is each value after the change. Values that can't be converted are removed. One undo restores everything."
+      alert
       onClose={onClose}
       head={
         <div className="flex flex-wrap items-center gap-x-4 gap-y-2 pt-3">
@@ -56,9 +57,6 @@ function Retype({ field, onClose }: { readonly field: OwnField; readonly onClose
         <>
           <Button look="solid" disabled={!plan.edits.length} onClick={() => void write()}>
             {plan.lost ? `Change and lose ${count(plan.lost, "value")}` : "Change"}
-          </Button>
-          <Button look="quiet" onClick={onClose}>
-            Cancel
           </Button>
           <p role="status" className="text-second">
             {count(plan.rows.length - plan.lost, "value")} kept{plan.lost > 0 && `, ${plan.lost} lost`}

@@ -25,14 +25,13 @@ import { type Order, ordered } from "../grid/columns";
 import { fieldColumns, none, titleOf } from "../grid/field-columns";
 import { Inline } from "../kit/inline";
 import { Button, Empty } from "../kit/kit";
-import { BundlePanel, ClockButton, DeletePanel } from "./lazily";
+import { BundlePanel, ClockButton, DeletePanel, RetypeButton } from "./lazily";
 import { useLive, useStore } from "../pantry/provider";
 import { useWrite, useWriteCells } from "../pantry/use-write";
 import { BringIn } from "../tables/lazily";
 import { TakeOut } from "../tables/take-out";
 import { viewOf } from "../views";
 import dynamic from "next/dynamic";
-import { RetypeButton } from "./retype";
 import { TypeTree } from "./type-tree";
 
 const RecordSheet = dynamic(() => import("../forms/record-sheet").then((m) => m.RecordSheet), { ssr: false });
