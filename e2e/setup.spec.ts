@@ -56,6 +56,8 @@ test("types stand as a tree: by keyboard, with what each takes, says otherwise a
   // An item beside it follows while the type is edited.
   await sheet.getByRole("button", { name: /Smoked mullet/ }).click();
   const item = page.getByRole("complementary", { name: "Item Smoked mullet" });
+  // It takes the focus when it is there.
+  await expect(item).toBeVisible();
   await sheet.getByRole("button", { name: /^Show \d+ empty fields/ }).click();
   await sheet.getByRole("button", { name: /^Maximum owned/ }).click();
   await sheet.getByRole("textbox", { name: "Maximum owned" }).fill("7");

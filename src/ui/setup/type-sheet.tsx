@@ -59,7 +59,7 @@ export function TypeSheet({ type, action }: { readonly type: ItemType; readonly 
         className="min-h-0 flex-1 overflow-auto px-5 pb-6"
       >
         <Section title="The type">
-          <div className="grid grid-cols-2 gap-x-6">
+          <div className="two-columns">
             {OWN.filter(has).map((path) => (
               <FieldRow key={path} kind="type" record={type} path={path} />
             ))}
@@ -103,9 +103,11 @@ function Given({ type, path }: { readonly type: ItemType; readonly path: string 
       ? "added here"
       : `instead of ${shownAs(field, above.value, around(catalogue))} from ${above.type?.name}`;
   return (
-    <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,190px)] items-center gap-x-5">
-      <FieldRow kind="type" record={type} path={path} />
-      <span className="truncate text-second">
+    <div className="flex flex-wrap items-center gap-x-5">
+      <div className="min-w-50 flex-1">
+        <FieldRow kind="type" record={type} path={path} />
+      </div>
+      <span className="w-48 truncate text-second">
         {here.from === "own" ? instead : here.from === "inherited" ? `from ${here.type?.name}` : ""}
       </span>
     </div>

@@ -47,7 +47,7 @@ export function FoldedFields({
         )}
       </div>
       {open && (
-        <div className="grid grid-cols-2 gap-x-5">
+        <div className="two-columns">
           {found.map(({ path, label, help }) => (
             <Row key={path} label={label} help={help}>
               <FieldValue kind={kind} record={record} path={path} label={label} />

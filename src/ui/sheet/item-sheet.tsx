@@ -71,7 +71,7 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
           <div className="pb-2">
             <DescriptionEditor item={item} />
           </div>
-          <div className="grid grid-cols-2 gap-x-5">
+          <div className="two-columns">
             {SHORT.filter(hasValue).map((path) => (
               <FieldRow key={path} kind="item" record={item} path={path} />
             ))}
@@ -85,7 +85,7 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
             {catalogue.records.stat.size === 0 && (
               <p className="text-second">No stats in this pantry yet. Create them in Setup.</p>
             )}
-            <div className="grid grid-cols-2 gap-x-5">
+            <div className="two-columns">
               {stats
                 .filter(({ id }) => hasValue(`stats.${id}`))
                 .map(({ id, name: stat, unit }) => (

@@ -36,7 +36,7 @@ export function OwnFields({
     ));
   return (
     <Section title={kind === "type" ? "Values of the type itself" : "Custom fields"}>
-      <div className="grid grid-cols-2 gap-x-5">{rows(fields.filter((f) => !WIDE.includes(f.form)))}</div>
+      <div className="two-columns">{rows(fields.filter((f) => !WIDE.includes(f.form)))}</div>
       {rows(fields.filter((f) => WIDE.includes(f.form)))}
     </Section>
   );
