@@ -49,6 +49,8 @@ test("an item gets a recipe, a salvage and a source from its sheet, and its cost
   await expect(lamp.getByRole("list", { name: "Findings" })).toContainText("2 recipes give 2 Glass float");
   await page.getByRole("button", { name: "Undo", exact: true }).click();
   await expect(moved(page)).toContainText("1 loop closed");
+  await expect(lamp).toContainText("No salvage recipe");
+  await expect(cost.locator("tr").last()).toContainText(/\d+ (s|min)/);
   // A source of its own is cheaper, and can be made dearer where it stands.
   await lamp.getByRole("button", { name: "Add source" }).click();
   const found = lamp.getByRole("region", { name: "Found at" });
