@@ -36,7 +36,7 @@ run(async () => {
   if (!bench) throw new Missing(`There is no bench “${name}”. There are: ${Object.keys(BENCHES).join(", ")}.`);
   if (bench.program || bench.commands) await ensureCli();
   if (bench.program) ensureBuild();
-  if (bench.browser) ensureChromium();
+  if (bench.browser) process.env.CHROMIUM = ensureChromium();
   const outfile = await bundled(bench.entry, `dist/bench-${name}.mjs`);
   if (!bench.commands)
     process.exit(command(process.execPath, [outfile], { env: { ...process.env, WRITE: write ? "1" : "" } }));

@@ -28,12 +28,10 @@ function binaries() {
 }
 
 /** Installs a Debian package where that is possible; tells what to run where it is not. */
-export function debianPackage(name, why) {
+export function debianPackage(name, why, otherwise = "set DATABASE_URL to a PostgreSQL server") {
   const order = `apt-get install -y ${name}`;
   if (!existsSync("/usr/bin/apt-get"))
-    throw new Missing(
-      `${why} Install it with this system's package manager, or set DATABASE_URL to a PostgreSQL server.`,
-    );
+    throw new Missing(`${why} Install it with this system's package manager, or ${otherwise}.`);
   if (!isRoot()) throw new Missing(`${why} Run: sudo apt-get update && sudo ${order}`);
   say(`installing Debian's package ${name}`);
   const env = { ...process.env, DEBIAN_FRONTEND: "noninteractive" };
