@@ -20,7 +20,7 @@ export const summary = (times: number[]): Timing => {
   };
 };
 
-/** What was worked out last, kept so that no work can be left out. */
+/** What was computed last, kept so that no work can be left out. */
 export let last: unknown;
 /** Calls are made for so long [ms], and once at least, before they are timed: short ones are compiled by then. */
 const WARM = 300;
@@ -54,7 +54,7 @@ function links({ to }: CsrRows): number {
   return sum;
 }
 
-/** Clears away what nobody holds any more. */
+/** Clears away what no one holds any more. */
 export function collect(): void {
   setFlagsFromString("--expose-gc");
   (runInNewContext("gc") as () => void)();

@@ -111,7 +111,7 @@ export function answersThrough(door: () => Door): void {
       expect(after.model.figures[item.id].value).toBeNull();
     });
 
-    it("answers 409 with both values when somebody was quicker, 422 when the rules refuse", async () => {
+    it("answers 409 with both values when someone was quicker, 422 when the rules refuse", async () => {
       const item = fresh("Cork");
       await add(item);
       const set = (from: unknown, to: unknown) =>
@@ -382,7 +382,7 @@ export function answersThrough(door: () => Door): void {
       ]);
     });
 
-    it("takes an author's name as it comes, encoded or not, and says Somebody for none", async () => {
+    it("takes an author's name as it comes, encoded or not, and says Someone for none", async () => {
       const by = async (name: string) => {
         const body = { edits: [{ op: "add", kind: "item", record: fresh("Cork") }] };
         expect((await call(changes.POST, { body, headers: { "x-salty-author": name } })).status).toBe(200);

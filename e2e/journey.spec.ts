@@ -1,4 +1,4 @@
-/** A designer's first hour, on the production build: from an open demo to a mended loop, across a restart. */
+/** A designer's first hour, on the production build: from an open demo to a fixed loop, across a restart. */
 import { expect, type Page, test } from "@playwright/test";
 import { Program } from "./program";
 
@@ -29,7 +29,7 @@ test.afterAll(async () => {
 const newItem = async (page: Page, name: string) => {
   await page.getByRole("button", { name: "New item", exact: true }).click();
   await expect(page.getByRole("textbox", { name: /^Item, row/ })).toBeFocused();
-  // Each change is waited for: those that come while others are worked out are told together.
+  // Each change is waited for: those that come while others are computed are told together.
   await expect(lastMove(page)).toContainText("New item added");
   await page.keyboard.type(name);
   await page.keyboard.press("Enter");

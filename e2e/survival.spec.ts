@@ -63,7 +63,7 @@ async function edit(id: string, from: number | null, stop: () => boolean): Promi
   return level;
 }
 
-/** Ended; an ended process that nobody has asked after yet (a zombie) counts as gone. */
+/** Ended; an ended process that no one has asked after yet (a zombie) counts as gone. */
 const gone = (pid: number) => !existsSync(`/proc/${pid}/stat`) || / Z /.test(readFileSync(`/proc/${pid}/stat`, "utf8"));
 
 test("a database killed in the middle of edits comes back by itself with every acknowledged change", async () => {

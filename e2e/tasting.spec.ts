@@ -14,7 +14,7 @@ const show = async (page: Page, path: string) => {
 };
 const lastMove = (page: Page) => page.getByTestId("last-move");
 
-test("a use is typed as a line, its fault is told where it is and mended by one key; it stands on the player's card", async ({
+test("a use is typed as a line, its fault is told where it is and fixed by one key; it stands on the player's card", async ({
   page,
 }) => {
   await show(page, "/shelves?item=dried_laver");
@@ -33,7 +33,7 @@ test("a use is typed as a line, its fault is told where it is and mended by one 
   await expect(page.getByRole("article", { name: "Dried laver, by day" })).toContainText("Restores 8 Breath.");
 });
 
-test("an item says otherwise than its type, in part; the tonic that is always on is found with its number and mended", async ({
+test("an item says otherwise than its type, in part; the tonic that is always on is found with its number and fixed", async ({
   page,
 }) => {
   await show(page, "/shelves?item=fried_sprats");

@@ -1,4 +1,4 @@
-/** What can't be read stays where it was typed, with the reason, until it is mended or dropped; numbers as each writes them. */
+/** What can't be read stays where it was typed, with the reason, until it is fixed or dropped; numbers as each writes them. */
 import { expect, type Locator, test } from "@playwright/test";
 import { withDefaults } from "../src/core/kinds/index";
 import { newId } from "../src/core/schema/id";
@@ -83,7 +83,7 @@ test("a value on a sheet, a basket and a place of the matrix keep what can't be 
   await expect(page.getByText("There is no item called “no such thing”.")).toBeVisible();
 });
 
-test("numbers are typed and shown as somebody writes them, and kept in this browser", async ({ page }) => {
+test("numbers are typed and shown as someone writes them, and kept in this browser", async ({ page }) => {
   await showIn(program, page, "/shelves?item=oakum");
   const sheet = page.getByRole("complementary", { name: "Oakum" });
   const edit = async (text: string) => {
@@ -133,7 +133,7 @@ test("rows of a table name each other, a part of a choice is asked, and an icon 
   await expect(sheet.getByRole("button", { name: /^mass: 0\.25\. Edit$/i })).toBeVisible();
 });
 
-test("what is typed into a grid stays in its row while somebody else moves, changes and removes rows", async ({
+test("what is typed into a grid stays in its row while someone else moves, changes and removes rows", async ({
   page,
 }) => {
   interface Tag {
@@ -179,7 +179,7 @@ test("what is typed into a grid stays in its row while somebody else moves, chan
   await page.keyboard.press("Enter");
   await expect.poll(names).toContain("Moored for good");
 
-  // Left as it was, a cell keeps what somebody else wrote into it.
+  // Left as it was, a cell keeps what someone else wrote into it.
   const { id } = await called("Moored for good");
   await grid.getByRole("gridcell", { name: "Moored for good" }).dblclick();
   await expect(editor).toHaveValue("Moored for good");
@@ -189,7 +189,7 @@ test("what is typed into a grid stays in its row while somebody else moves, chan
   await expect(grid.getByRole("row", { name: /Made fast/ })).toBeVisible();
   expect(await names()).toContain("Made fast");
 
-  // Removed by somebody else: the text is not written to the row that is there now, and not lost.
+  // Removed by someone else: the text is not written to the row that is there now, and not lost.
   await grid.getByRole("gridcell", { name: "Made fast" }).dblclick();
   await editor.fill("Adrift");
   const before = await names();

@@ -191,7 +191,7 @@ test("many pasted lines get a verdict each before anything is written", async ({
   await expect(page.getByRole("textbox", { name: "Recipe lines" })).toHaveValue("3 Rope -> ");
 });
 
-test("fifty pasted lines are mended by single keys and go in as one change", async ({ page }) => {
+test("fifty pasted lines are fixed by single keys and go in as one change", async ({ page }) => {
   await show(page, "/recipes?paste=1");
   const good = Array.from({ length: 46 }, (_, k) => `Bundle ${k + 2}: ${k + 2}x Rope => 1 Oakum .5% in ${k + 1} sec`);
   const lines = [...good, "~1500 Rope -> Oakum", "Rope 5 -> Oakum", "Rope -> Oakum .5", "2 Rope -> Oakum x5 40%, Tar"];
@@ -267,7 +267,7 @@ test("what comes by chance stands under a recipe and follows the line while it i
   await expect(row("Glass float")).toContainText("95.0625%");
 });
 
-test("a ready-made fix mends a finding and can be undone", async ({ page }) => {
+test("a ready-made fix fixes a finding and can be undone", async ({ page }) => {
   await show(page, "/checks?rule=gaining-loop");
   await page.getByRole("button", { name: "Apply: Unravel sailcloth: give 5 Hemp yarn instead of 7" }).click();
   await expect(page.getByTestId("last-move")).toContainText("1 loop closed");

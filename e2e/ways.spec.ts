@@ -151,7 +151,7 @@ test("the pantry at a glance leads into a chain and into the checks", async ({ p
   await expect(page).toHaveURL(/\/checks/);
 });
 
-test("a salvage is kept as the rule of a type, and what says otherwise is found and mended", async ({ page }) => {
+test("a salvage is kept as the rule of a type, and what says otherwise is found and fixed", async ({ page }) => {
   await showIn(program, page, "/shelves?item=osier_creel");
   await page.getByRole("button", { name: "Suggest salvage" }).click();
   const alone = page.getByRole("dialog", { name: "Suggest salvage" });

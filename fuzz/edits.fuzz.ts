@@ -90,7 +90,7 @@ const texts = (c: Catalogue): string =>
     ].map(sorted),
   );
 
-/** An edit as somebody sends who knows the API well and means no good. */
+/** An edit as someone sends who knows the API well and means no good. */
 function evil(random: Random, own: Catalogue, other: Catalogue): Json {
   const kind = pick(random, KINDS);
   const records = [...(own.records[kind] as ReadonlyMap<Id, AnyRecord>).values()];

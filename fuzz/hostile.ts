@@ -1,4 +1,4 @@
-/** Values that nobody expects, and JSON in which some stand where others should. */
+/** Values that no one expects, and JSON in which some stand where others should. */
 import { below, pick, type Random } from "./rounds";
 
 export type Json = null | boolean | number | string | Json[] | { [name: string]: Json };

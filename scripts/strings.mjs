@@ -1,5 +1,5 @@
 #!/usr/bin/env node
-/** npm run strings: every text of the program by screen, so that somebody can read them through. */
+/** npm run strings: every text of the program by screen, so that someone can read them through. */
 import { run } from "./lib/say.mjs";
 import { ensureDependencies } from "./lib/setup.mjs";
 import { sourceFiles, textsOf } from "./lib/texts.mjs";

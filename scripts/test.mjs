@@ -12,7 +12,7 @@ const results = join(root, "test-results");
 const totals = { passed: 0, failed: 0, skipped: 0 };
 /** What runs now, as a process group of its own: the runner and all that its tests start. */
 let running = null;
-/** Whether somebody broke the tests off: then nothing more is started. */
+/** Whether someone broke the tests off: then nothing more is started. */
 let interrupted = false;
 
 run(async () => {

@@ -43,6 +43,16 @@ export const PHRASES = [
   [/^Nothing: /, "If empty, …"],
 ];
 
+/** Also in comments and in the names of tests. */
+export const IN_COMMENTS = [
+  [/\bsomebody\b/i, "someone"],
+  [/\beverybody\b/i, "everyone"],
+  [/\bnobody\b/i, "no one"],
+  [/\bmend(?:ed|s|ing)?\b/i, "fix"],
+  [/\bfor ever\b/i, "forever"],
+  [/\bworked out\b/i, "computed"],
+];
+
 /** Texts in which a phrase is right: names of the demo, identifiers, and quotations of what older versions wrote. */
 export const ALLOWED = [
   /in vain saying|not in vain|even in vain|said for|ready in/,

@@ -217,7 +217,7 @@ export async function startCluster(name = "postgres") {
 /**
  * A database that belongs to the program's own role, made unless it is there. The role is no superuser and reaches
  * neither
- * files nor programs of the server; a cluster of before, whose tables belong to the superuser, is mended.
+ * files nor programs of the server; a cluster of before, whose tables belong to the superuser, is fixed.
  * @returns {Promise<string>} its address, with the program's role
  */
 export async function ensureDatabase(cluster, name) {

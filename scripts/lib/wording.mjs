@@ -1,12 +1,17 @@
-/** Looks for phrases that nobody says, in the texts of the program and in the docs for its users. */
+/** Looks for phrases that no one says, in the texts of the program and in the docs for its users. */
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
-import { ALLOWED, PHRASES } from "./phrases.mjs";
+import { ALLOWED, IN_COMMENTS, PHRASES } from "./phrases.mjs";
 import { root } from "./setup.mjs";
 import { sourceFiles, textsOf } from "./texts.mjs";
 
-/** What users read; the other pages are for contributors. */
-const PAGES = ["README.md", "docs/tables.md", "docs/notation.md", "docs/bundle.md"];
+/** Pages of users and contributors. Words, dependencies and performance are lists. */
+const PAGES = [
+  "README.md",
+  ...["architecture", "bundle", "formulas", "mathematics", "notation", "security", "tables"].map(
+    (page) => `docs/${page}.md`,
+  ),
+];
 /** Where texts are names of the game, not words of the program. */
 const NAMES = /^src\/demo\/|^src\/store\/(?:sql|tables|entities|difference)/;
 
@@ -24,10 +29,26 @@ export function badPhrases() {
         .map((line, k) => ({ place: `${page}:${k + 1}`, text: line.replace(/`[^`]*`/g, "") })),
     ),
   ];
-  return texts.flatMap(({ place, text }) =>
-    ALLOWED.some((allowed) => allowed.test(text))
-      ? []
-      : PHRASES.filter(([phrase]) => phrase.test(text)).map(([, better]) => ({ place, text, better })),
+  const found = (all, phrases) =>
+    all.flatMap(({ place, text }) =>
+      ALLOWED.some((allowed) => allowed.test(text))
+        ? []
+        : phrases.filter(([phrase]) => phrase.test(text)).map(([, better]) => ({ place, text, better })),
+    );
+  return [...found(texts, PHRASES), ...found(comments(), IN_COMMENTS)];
+}
+
+/** Lines of comments, and the names of tests. */
+function comments() {
+  return ["src", "e2e", "bench", "fuzz"].flatMap((folder) =>
+    sourceFiles(folder)
+      .filter((file) => !NAMES.test(file))
+      .flatMap((file) =>
+        readFileSync(join(root, file), "utf8")
+          .split("\n")
+          .map((text, k) => ({ place: `${file}:${k + 1}`, text }))
+          .filter(({ text }) => /^\s*(?:\/\*|\*|\/\/)|^\s*(?:it|test|describe)\(/.test(text)),
+      ),
   );
 }
 

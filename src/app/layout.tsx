@@ -11,7 +11,7 @@ export const metadata: Metadata = {
 // Libraries that put a style into the page look for its nonce under this name.
 const theme = `window.__webpack_nonce__=document.currentScript.nonce;try{if(localStorage.getItem("salty-theme")==="night")document.documentElement.dataset.theme="night"}catch{}`;
 
-/** Every page is made anew for each request: its scripts carry the nonce of that answer (proxy.ts). */
+/** Every page is made again for each request: its scripts carry the nonce of that answer (proxy.ts). */
 export default async function Layout({ children }: { children: ReactNode }) {
   const nonce = (await headers()).get("x-nonce") ?? undefined;
   return (

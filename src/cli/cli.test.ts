@@ -302,7 +302,7 @@ describe("salty import and export", () => {
     expect(salty("export", "-", "--pantry", "brackwater_reach").stdout).toBe(before);
   });
 
-  it("take pictures of a pantry's own along, and tell the icons that nobody knows", () => {
+  it("take pictures of a pantry's own along, and tell the icons that no one knows", () => {
     const base64 = btoa('<svg xmlns="http://www.w3.org/2000/svg"><path d="M0 0h9"></path></svg>');
     const name = pictureName(Buffer.from(base64, "base64"));
     const items = [

@@ -1,4 +1,4 @@
-/** Writes into a pantry of the database without an engine: the lock on it keeps everybody else out meanwhile. */
+/** Writes into a pantry of the database without an engine: the lock on it keeps everyone else out meanwhile. */
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { type Catalogue, emptyCatalogue } from "../core/catalogue/catalogue";
 import type { Pantry } from "../core/kinds/index";

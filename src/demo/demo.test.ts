@@ -2,7 +2,7 @@ import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import { readingsOf } from "../core/analysis/readings";
 import { CHECKS, findingsOf } from "../core/checks";
-import { editsOf } from "../core/checks/mend";
+import { editsOf } from "../core/checks/fixes";
 import { apply } from "../core/catalogue/apply";
 import { emptyCatalogue } from "../core/catalogue/catalogue";
 import { held } from "../core/catalogue/inheritance";

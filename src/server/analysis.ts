@@ -50,7 +50,7 @@ export class Analysis {
   private stopped: { readonly revision: number; readonly why: string } | null = null;
   private deaths = 0;
   private ended = false;
-  /** False while nobody wants the readings: the process has made room for another pantry's. */
+  /** False while no one wants the readings: the process has made room for another pantry's. */
   private wanted = false;
   /** When what is being followed was begun; 0: nothing is. */
   private began = 0;
@@ -91,7 +91,7 @@ export class Analysis {
     });
   }
 
-  /** Follows what was committed, as soon as it can; where nobody wants the readings they are opened later. */
+  /** Follows what was committed, as soon as it can; where no one wants the readings they are opened later. */
   follow(changes: readonly LoggedText[]): void {
     this.pending.push(...changes);
     if (this.stopped) {
@@ -156,7 +156,7 @@ export class Analysis {
           continue;
         }
         this.died(error as Error);
-        // The database may be away: it is tried again when somebody asks.
+        // The database may be away: it is tried again when someone asks.
         if (failureOf(error) === null) return;
       }
     }
@@ -273,7 +273,7 @@ export class Analysis {
     this.kept.set(name, answer);
   }
 
-  /** Ends the process; it opens again when somebody asks. */
+  /** Ends the process; it opens again when someone asks. */
   park(): void {
     this.wanted = false;
     this.cancelled = true;

@@ -81,7 +81,7 @@ describe("what is answered before the framework", () => {
     expect(answer).toContain("Nested too deep");
   });
 
-  it("is the stream, from its greeting to the next change, and it ends when nobody reads it any more", async () => {
+  it("is the stream, from its greeting to the next change, and it ends when no one reads it any more", async () => {
     const ending = new AbortController();
     const stream = await fetch(`${base}/events`, { signal: ending.signal });
     const reader = (stream.body as ReadableStream<Uint8Array>).getReader();

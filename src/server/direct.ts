@@ -1,6 +1,6 @@
 /**
  * Answers the addresses that carry a studio at work before the framework sees them: its own way to a handler takes some
- * milliseconds of the one thread that everybody's requests share. The handlers are the same; the framework's routes stay
+ * milliseconds of the one thread that everyone's requests share. The handlers are the same; the framework's routes stay
  * for whoever serves without scripts/serve.mjs.
  */
 import type { IncomingMessage, ServerResponse } from "node:http";
@@ -31,7 +31,7 @@ export function answerDirectly(incoming: IncomingMessage, response: ServerRespon
 /** A request as far as handlers look at one; what few of them need is made when it is asked for. */
 function requestOf(incoming: IncomingMessage, response: ServerResponse): Request {
   const headers = new Headers();
-  // What is given several times although it may be given once only becomes a value that nobody knows.
+  // What is given several times although it may be given once only becomes a value that no one knows.
   for (const [name, values] of Object.entries(incoming.headersDistinct)) headers.set(name, (values ?? []).join(", "));
   let signal: AbortSignal | null = null;
   return {

@@ -1,5 +1,5 @@
 /**
- * The other end of one of an engine's processes: questions wait here and go in one by one, so that one nobody waits for
+ * The other end of one of an engine's processes: questions wait here and go in one by one, so that one no one waits for
  * any more is never begun.
  *
  * A process of its own, not a thread: where V8 runs out of memory it ends the whole process it is in, whatever limit a

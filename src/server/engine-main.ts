@@ -163,7 +163,7 @@ function ofReadings(of: Engine, question: Question): unknown {
   }
 }
 
-/** A ripple of so many edits is not sent: reading anew is quicker. */
+/** A ripple of so many edits is not sent: reading again is quicker. */
 const MOST_FOLLOWED = 5_000;
 
 const followed = (ripple: Ripple, edits: number): Followed => ({

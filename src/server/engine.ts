@@ -20,7 +20,7 @@ import type { Patience, Submitted, Writer } from "./use-cases/writing";
 import { type Waiting, WriteQueue } from "./write-queue";
 
 /**
- * What every open view is told: a change with its ripple as JSON, that it must read anew, or that the pantry is gone.
+ * What every open view is told: a change with its ripple as JSON, that it must read again, or that the pantry is gone.
  */
 export type WindowNotice =
   | { readonly tell: "change"; readonly revision: number; readonly json: string }
@@ -73,7 +73,7 @@ export class Engine implements Pooled, Writer, AnalysisOwner {
   get running(): boolean {
     return this.records !== null && !this.records.lost;
   }
-  /** Readings that nobody waits for can be worked out later. */
+  /** Readings that no one waits for can be computed later. */
   get working(): boolean {
     return this.waiting > 0 || this.asking > 0 || this.queue.size > 0;
   }
@@ -98,7 +98,7 @@ export class Engine implements Pooled, Writer, AnalysisOwner {
     this.zipped = null;
     this.analysis.park();
   }
-  /** Ends it for good: nobody finds the pantry any more. Needs nothing of its processes. */
+  /** Ends it for good: no one finds the pantry any more. Needs nothing of its processes. */
   async end(): Promise<void> {
     this.gone = true;
     this.tell({ tell: "gone" });
@@ -206,7 +206,7 @@ export class Engine implements Pooled, Writer, AnalysisOwner {
     this.advancing ??= this.inTurn(async () => {
       if (revision <= this.revision) return;
       if (!this.running && !this.opening) {
-        // Nobody asks for readings now: views read anew, which opens it.
+        // No one asks for readings now: views read again, which opens it.
         this.key = null;
         if (Number.isFinite(revision)) {
           this.revision = revision;
@@ -261,7 +261,7 @@ export class Engine implements Pooled, Writer, AnalysisOwner {
       void keepMoved(this.orm.em.fork() as EntityManager, this.pantry, [[revision, moved]]).catch(() => undefined);
   }
 
-  /** Views are told what was committed while its consequences are still being worked out. */
+  /** Views are told what was committed while its consequences are still being computed. */
   private tellEarly(changes: readonly LoggedText[]): void {
     const fresh = changes.filter((c) => c.revision > this.told);
     if (!fresh.length) return;
@@ -314,7 +314,7 @@ export class Engine implements Pooled, Writer, AnalysisOwner {
           const intents = batch.map((w) => w.intent);
           const prepare = () => (this.records as EngineChild<"records">).ask("prepare", { intents }, patience);
           const made = await prepare().catch(async (error: Error) => {
-            // It was gone before it was asked: nobody's change is to blame.
+            // It was gone before it was asked: no one's change is to blame.
             if (failureOf(error) !== "lost") throw error;
             await this.restart(em);
             return prepare();
@@ -381,7 +381,7 @@ export class Engine implements Pooled, Writer, AnalysisOwner {
   }
 }
 
-/** What is to be written, asked for while it is written; ends with an error once nobody waits for it any more. */
+/** What is to be written, asked for while it is written; ends with an error once no one waits for it any more. */
 async function* writesFrom(
   records: EngineChild<"records">,
   first: Writes,

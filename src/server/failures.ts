@@ -13,9 +13,9 @@ export type FailureKind =
   | "given up"
   /** More wait already than can be answered soon. */
   | "too busy"
-  /** The readings it needs are still being worked out. */
+  /** The readings it needs are still being computed. */
   | "computing"
-  /** The readings it needs can't be worked out. */
+  /** The readings it needs can't be computed. */
   | "stopped"
   /** The pantry was deleted. */
   | "pantry gone"

@@ -16,7 +16,7 @@ import { Ration } from "./ration";
 
 transliterateBy(anyAscii);
 
-/** An engine that nobody asked anything for so long is closed; it opens again when somebody does. */
+/** An engine that no one asked anything for so long is closed; it opens again when someone does. */
 const IDLE = 30 * 60_000;
 /** So long the list of all pantries waits for the findings of one [ms]. */
 const COUNTING = 400;
@@ -132,14 +132,14 @@ export class Host {
   keepPicture = (pantry: Id, picture: StoredPicture): Promise<string | null> => putPicture(this.orm, pantry, picture);
   makePantry = (pantry: Pantry): Promise<boolean> => createPantry(this.em, pantry);
 
-  /** Deletes a pantry and everything in it. @returns false where somebody else did already */
+  /** Deletes a pantry and everything in it. @returns false where someone else did already */
   async deletePantry(pantry: Id): Promise<boolean> {
     const deleted = await deletePantry(this.orm, pantry);
     await this.forget(pantry);
     return deleted;
   }
 
-  /** Forgets engines that nobody watches and nobody asked anything for a while. */
+  /** Forgets engines that no one watches and no one asked anything for a while. */
   async closeIdle(now = Date.now()): Promise<void> {
     for (const [pantry, engine] of this.engines) {
       if (engine.watched || engine.working || now - engine.used < IDLE) continue;

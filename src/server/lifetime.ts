@@ -19,7 +19,7 @@ export function watchForTheEnd(): void {
     });
   const parent = Number(process.env.SALTY_PARENT ?? 0);
   if (!parent) return;
-  // A starter that was killed outright can't tell us: look after it, or this server would keep its port for ever.
+  // A starter that was killed outright can't tell us: look after it, or this server would keep its port forever.
   setInterval(() => {
     try {
       process.kill(parent, 0);

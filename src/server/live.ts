@@ -1,4 +1,4 @@
-/** The two handlers that carry a studio at work: a change, and the stream of everybody's changes. */
+/** The two handlers that carry a studio at work: a change, and the stream of everyone's changes. */
 import { change } from "./replies";
 import { changeOf, pantryRoute } from "./route";
 import { liveStream } from "./stream";

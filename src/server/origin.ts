@@ -7,7 +7,7 @@ const ANY = ["0.0.0.0", "::", "[::]"];
 
 /**
  * Names under which this program may be asked: loopback, HOST, and those that SALTY_HOSTS lists. A browser led here by
- * a name of somebody else's is refused (DNS rebinding).
+ * a name of someone else's is refused (DNS rebinding).
  */
 export function ownNames(env: Partial<Record<string, string>> = process.env): ReadonlySet<string> {
   const host = (env.HOST ?? "").trim().toLowerCase();
@@ -15,7 +15,7 @@ export function ownNames(env: Partial<Record<string, string>> = process.env): Re
     .split(",")
     .map((name) => nameOf(name.trim()))
     .filter((name): name is string => name !== null);
-  // Served on every address, it goes by this machine's own addresses and name: those nobody else can give to a page.
+  // Served on every address, it goes by this machine's own addresses and name: those no one else can give to a page.
   const own = ANY.includes(host)
     ? [
         hostname().toLowerCase(),

@@ -7,7 +7,7 @@ export interface Pooled {
   readonly running: boolean;
   /** It can't be ended right now. */
   readonly working: boolean;
-  /** Ends its thread; it opens again when somebody asks. */
+  /** Ends its thread; it opens again when someone asks. */
   park(): Promise<void>;
 }
 
@@ -49,7 +49,7 @@ export class Pool {
     }
   }
 
-  /** Somebody has nothing to do any more. */
+  /** Someone has nothing to do any more. */
   freed(): void {
     this.waiting.shift()?.();
   }

@@ -71,7 +71,7 @@ export class IconsAsked {
   q?: string;
 }
 
-/** Names of icons, of which those are wanted that nobody knows. */
+/** Names of icons, of which those are wanted that no one knows. */
 export class StrangeAsked {
   @ArrayMaxSize(50, { message: "The maximum is 50 names per request." })
   @Matches(/^.{1,80}$/, { each: true, message: "name must be the name of an icon, up to 80 characters." })

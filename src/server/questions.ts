@@ -1,5 +1,5 @@
 /**
- * What may be asked of an engine's processes, and what comes back. Large answers are JSON already: nobody but their
+ * What may be asked of an engine's processes, and what comes back. Large answers are JSON already: no one but their
  * reader takes them apart.
  *
  * A pantry has two processes. One holds its records: it makes changes ready, and is never busy for long. The other

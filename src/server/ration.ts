@@ -1,4 +1,4 @@
-/** So much of something there is for everybody together. */
+/** So much of something there is for everyone together. */
 export class Ration {
   private used = 0;
   constructor(readonly most: number) {}

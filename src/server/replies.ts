@@ -226,7 +226,7 @@ function inLines(
         try {
           controller.enqueue(encoder.encode(`${JSON.stringify(value)}\n`));
         } catch {
-          // Nobody reads any more; the request's own signal ends the work.
+          // No one reads any more; the request's own signal ends the work.
         }
       };
       const answer = await work((progress) => line({ progress }))

@@ -99,7 +99,7 @@ describe("what is asked for behind the question mark", () => {
 });
 
 describe("who is acting", () => {
-  it("is the name in the header, decoded and shortened, or somebody", () => {
+  it("is the name in the header, decoded and shortened, or someone", () => {
     const read = (name?: string) => actingFrom(new Headers(name === undefined ? {} : { "x-salty-author": name }));
     const actor = (name?: string) => (read(name) as { name: string }).name;
     for (const odd of ["%00", "I%0Ada", "%E2%80%AEadI", "%ED%A0%80".replace("%ED%A0%80", "a%E2%80%8Bb")])

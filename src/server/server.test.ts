@@ -334,7 +334,7 @@ describe("the server", () => {
   it("comes back to the stored truth when its own copy went astray", async () => {
     const engine = await one.engine(pantry);
     if (!engine) throw new Error("no engine");
-    // Somebody wrote into the tables past the log: the next change of that item does not fit the copy any more.
+    // Someone wrote into the tables past the log: the next change of that item does not fit the copy any more.
     const item = fresh("Cork");
     await add(item);
     let anew = 0;
@@ -355,7 +355,7 @@ describe("the server", () => {
     await other.close();
   });
 
-  it("survives a crash of the engine's processes: questions are answered, changes followed, views told to read anew", async () => {
+  it("survives a crash of the engine's processes: questions are answered, changes followed, views told to read again", async () => {
     const engine = await one.engine(pantry);
     if (!engine) throw new Error("no engine");
     const before = await snapshot();
@@ -405,7 +405,7 @@ describe("the server", () => {
     }
   });
 
-  it("closes engines that nobody uses, and opens them again on what is stored", async () => {
+  it("closes engines that no one uses, and opens them again on what is stored", async () => {
     const engine = await one.engine(pantry);
     const before = await snapshot();
     const unwatch = engine?.watch(() => undefined);
@@ -419,7 +419,7 @@ describe("the server", () => {
     expect(await snapshot()).toEqual(before);
   });
 
-  it("opens no stream for a HEAD, bounds what waits in one, and sends a large change as a call to read anew", async () => {
+  it("opens no stream for a HEAD, bounds what waits in one, and sends a large change as a call to read again", async () => {
     const before = one.streams;
     expect(
       (await events.HEAD(new Request("http://localhost/", { method: "HEAD" }), { params: Promise.resolve({ pantry }) }))
@@ -430,7 +430,7 @@ describe("the server", () => {
     expect(one.streams).toBe(before + 1);
     const many = Array.from({ length: 3_000 }, (_, k) => ({ op: "add", kind: "item", record: fresh(`Cork ${k}`) }));
     expect((await call(changes.POST, { body: { edits: many } })).status).toBe(200);
-    // Nobody reads: what waits stays small, and past a megabyte the stream is ended.
+    // No one reads: what waits stays small, and past a megabyte the stream is ended.
     const engine = await one.engine(pantry);
     if (!engine) throw new Error("no engine");
     const tell = (engine as unknown as { tell: (told: object) => void }).tell.bind(engine);
@@ -462,7 +462,7 @@ describe("the server", () => {
     expect(after.records.item.map((i) => i.id)).toContain(item.id);
   });
 
-  it("never begins what nobody waits for any more, and ends what takes too long", async () => {
+  it("never begins what no one waits for any more, and ends what takes too long", async () => {
     const engine = await one.engine(pantry);
     if (!engine) throw new Error("no engine");
     await snapshot();

@@ -6,11 +6,11 @@ import { problem } from "./problem";
 /** Streams of one process. */
 const MOST = 1_000;
 /**
- * Bytes that may wait in a stream whose reader does not read; then it is ended, and the view reads anew when it comes
+ * Bytes that may wait in a stream whose reader does not read; then it is ended, and the view reads again when it comes
  * back.
  */
 const WAITING = 2 ** 20;
-/** A larger change is not sent: reading anew is quicker than following it. */
+/** A larger change is not sent: reading again is quicker than following it. */
 const LARGEST = 512 * 1024;
 
 const encoder = new TextEncoder();

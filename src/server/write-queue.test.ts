@@ -74,7 +74,7 @@ describe("the queue of changes", () => {
     expect(Math.max(...turns.map((turn) => turn.length))).toBe(64);
   });
 
-  it("fails everybody who waits where no turn can be had", async () => {
+  it("fails everyone who waits where no turn can be had", async () => {
     const queue = new WriteQueue(
       () => Promise.reject(new Failure("too busy", "not now")),
       async () => undefined,

@@ -12,11 +12,11 @@ const MOST_WAITING = 200;
 /** Most changes that are written together, and most edits of them. */
 const MOST_TOGETHER = 64;
 const MOST_EDITS_TOGETHER = 2_000;
-/** So long those whom the last turn answered are waited for at most, and so long where nobody comes [ms]. */
+/** So long those whom the last turn answered are waited for at most, and so long where no one comes [ms]. */
 const MOST_GATHERING = 80;
 const MOST_PAUSE = 12;
 
-/** A change that somebody waits for. */
+/** A change that someone waits for. */
 export interface Waiting {
   readonly submission: Submission;
   readonly intent: Intent;
@@ -104,7 +104,7 @@ export class WriteQueue {
 
   /**
    * Waits a moment for those whom the last turn answered, beside those who wait already: people answered together send
-   * their next changes together, and two groups that take turns wait twice as long as one. Where nobody comes, the next
+   * their next changes together, and two groups that take turns wait twice as long as one. Where no one comes, the next
    * turn does not wait.
    */
   private async gather(): Promise<void> {

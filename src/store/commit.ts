@@ -1,4 +1,4 @@
-/** Writes a change: all of it or none, in one transaction with its revision and its notice to everybody. */
+/** Writes a change: all of it or none, in one transaction with its revision and its notice to everyone. */
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { recordIssue } from "../core/catalogue/rules";
 import type { Scalar } from "../core/schema/field";
@@ -67,7 +67,7 @@ const REFERRING_FIRST: readonly string[] = [
   ...[...KINDS].reverse().map((kind) => rowName(TABLES[kind].name)),
 ];
 
-/** Takes a pantry out with everything in it, its log too, and tells everybody. @returns false where it is not there */
+/** Takes a pantry out with everything in it, its log too, and tells everyone. @returns false where it is not there */
 export const deletePantry = (orm: Orm, pantry: Id): Promise<boolean> =>
   orm.em.fork().transactional(async (tx) => {
     const em = tx as EntityManager;

@@ -267,7 +267,7 @@ describe("statements", () => {
           ? [path]
           : [];
     });
-  /** Names that templates of SQL may put in: the program's own, none of which holds what somebody wrote. */
+  /** Names that templates of SQL may put in: the program's own, none of which holds what someone wrote. */
   const OWN =
     /^(HEAD|LISTED|CHANNEL|CREATED|names|values|others\.join\(", "\)|name|table|id|c\.name|c\.type|k|quoted\(.*\)|insertRows\(table\)|SETTINGS\.map\(.*\)\.join\(", "\)|column|rest|of|astray)$/;
   const SQL = /\b(select\s|insert into|update "|delete from|alter table|create (table|index)|listen )/i;

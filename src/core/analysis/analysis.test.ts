@@ -206,7 +206,7 @@ describe("loops", () => {
     expect(told(r).sort()).toEqual(["1 Make + 1 S1 => 1 X", "1 Make + 1 S2 + 1 S3 => 2 X"]);
   });
 
-  it("tells a live loop from one that nobody can start", () => {
+  it("tells a live loop from one that no one can start", () => {
     const r = read("A: 1 X -> 2 Y\nB: 1 Y -> 1 X");
     expect(r.gain.gains[0].live).toBe(false);
     expect(r.loops.map((l) => l.verdict)).toContain("stuck");

@@ -1,4 +1,4 @@
-/** Small pantries with answers worked out by hand: what a designer would check on paper. */
+/** Small pantries with answers computed by hand: what a designer would check on paper. */
 import type { Source } from "../kinds/index";
 import { describe, expect, it } from "vitest";
 import { findingsOf } from "../checks";

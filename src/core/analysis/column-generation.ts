@@ -16,7 +16,7 @@ const MARGIN = 2 ** -16;
 const LOWERINGS = 8;
 /** Columns that are gone through when a price is lowered and what follows from it. */
 const FAR = 60;
-/** A sum whose terms cancel to less than this share of them is worked out in fractions. */
+/** A sum whose terms cancel to less than this share of them is computed in fractions. */
 const DOUBT = 1e-9;
 
 type Goal = (c: number) => Fraction;
@@ -58,7 +58,7 @@ export class Search {
    * margin),
    * the most valuable output is lowered to that, then wherever that went in. A column lowered more than 8 times is left
    * as it
-   * is, and no price falls below a thousandth of its start: prices that collapse make programmes nobody can solve.
+   * is, and no price falls below a thousandth of its start: prices that collapse make programmes no one can solve.
    * Where it
    * would go far, it is not begun at all.
    * @param first  columns that may gain; all others lose

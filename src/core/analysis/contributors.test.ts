@@ -123,7 +123,7 @@ describe("an edit", () => {
     ({ op: "set", kind, id: "x" as Id, field, from: null, to: 1 }) as Edit;
   const anew = (e: Edit) => startsAnew(e, { contributors: CONTRIBUTORS });
 
-  it("of a kind that no reading reads starts all anew: nothing is stale in silence", () => {
+  it("of a kind that no reading reads starts all again: nothing is stale in silence", () => {
     expect(anew(edit("vessel" as Kind, "rig"))).toBe(true);
     expect(anew(edit("pantry", "moonPhase"))).toBe(true);
     expect(anew(edit("pantry", "labourPerHour"))).toBe(true);

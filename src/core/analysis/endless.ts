@@ -102,7 +102,7 @@ export function chained({ network }: Compiled, counts: (p: number) => boolean, k
 
 /**
  * A gift is no way to price what can be had without it: its process counts, in costs, only for what comes no other way.
- * Nor is what uses a gift up a way to price what can be made for ever. Where nothing is limited it holds nothing and
+ * Nor is what uses a gift up a way to price what can be made forever. Where nothing is limited it holds nothing and
  * costs nothing.
  */
 export class Endless {

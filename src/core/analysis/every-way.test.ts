@@ -250,7 +250,7 @@ function unlimited(columns: readonly Column[]): { endless: Set<string>; lasting:
 function costsOf(columns: readonly Column[], members: readonly string[]): Map<string, number> {
   const { items, ...all } = within(columns);
   const { endless, lasting } = unlimited(columns);
-  // Any with the tag is no more for ever than its members: where one is, the others are no way to price it.
+  // Any with the tag is no more forever than its members: where one is, the others are no way to price it.
   const forever = members.some((m) => lasting.has(m));
   const runs = all.runs.filter((c) => !forever || c.chosen.every((m) => lasting.has(m)));
   const cost = new Map<string, number>();

@@ -87,7 +87,7 @@ describe("work is bounded by steps", () => {
   });
 });
 
-describe("a check that can't be worked out", () => {
+describe("a check that can't be computed", () => {
   it("is a finding, and the others stand", () => {
     const catalogue = kitchen("gather Eel\nSmoke: 1 Eel -> 1 Smoked eel");
     const broken: Check = {

@@ -73,7 +73,7 @@ describe("any item with a tag", () => {
       const r = read(`${POTTED}${lines}`);
       return [r.reach.items[at(r, "Crock")], r.gain.gains.length];
     };
-    // No oven is anywhere; nobody takes the recipe any more; a tool is kept.
+    // No oven is anywhere; no one takes the recipe any more; a tool is kept.
     expect(crock("Bake: 1 any fish -> 1 Pie at Oven")).toEqual([0, 0]);
     expect(crock("gather Ash\nStir: 1 Ash -> 1 Soup using any fish")).toEqual([0, 0]);
     expect(crock("gather Oven\nBake: 1 any fish -> 1 Pie at Oven")).toEqual([1, 0]);
@@ -150,7 +150,7 @@ describe("any item with a tag", () => {
     );
   });
 
-  it("is to the bit what compiling anew gives, whatever is edited", () => {
+  it("is to the bit what compiling from scratch gives, whatever is edited", () => {
     const random = seeded(13);
     const pick = <T>(of: readonly T[]): T => of[Math.floor(random() * of.length)];
     let catalogue = kitchen(

@@ -1,4 +1,4 @@
-/** What a change does to the network: the processes to be written anew, and the items around them. */
+/** What a change does to the network: the processes to be written again, and the items around them. */
 import type { Catalogue } from "../catalogue/catalogue";
 import type { Edit } from "../catalogue/edit";
 import type { Kind } from "../kinds/index";
@@ -29,7 +29,7 @@ export interface NetworkDelta {
 
 /** Edits that the network follows by itself, beside those of its contributors. */
 export const NETWORK_READS: readonly Kind[] = ["item", "type", "use", "table"];
-/** Edits after which it is compiled anew. */
+/** Edits after which it is compiled again. */
 export const NETWORK_ANEW = ["currency", "pantry.ticksPerSecond"];
 
 export const NO_DELTA: NetworkDelta = {

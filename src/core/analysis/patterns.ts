@@ -26,7 +26,7 @@ export type Conflict =
   | { readonly is: "equal" | "hides" | "hidden" | "overlap"; readonly both: Arrangement }
   | { readonly is: "loose"; readonly both: Arrangement };
 
-/** Items that stand for a node, worked out once for each as long as the items stay as they are. */
+/** Items that stand for a node, computed once for each as long as the items stay as they are. */
 export class Members {
   private static readonly known = new WeakMap<Catalogue["records"]["item"], Members>();
   static in(catalogue: Catalogue): Members {

@@ -26,7 +26,7 @@ describe("a plan as it is written", () => {
     const r = read(SHORE);
     const found = plan(r, { "Fish paste": 5 });
     if (!found || "no" in found) throw new Error("no plan");
-    // The crock comes back in the same run: it is to be there, and is not made anew.
+    // The crock comes back in the same run: it is to be there, and is not made again.
     expect(found.steps.map((s) => `${s.runs} ${s.name}`)).toEqual(["9 Bass", "3 Paste"]);
     const paste = found.steps.find((s) => s.name === "Paste");
     expect(paste && [told(r, paste.takes), told(r, paste.gives), paste.seconds]).toEqual([

@@ -117,7 +117,7 @@ describe("a plan", () => {
     expect(plan(r, { Fillet: 5 }).value).toBe(0);
   });
 
-  it("says why there is none, and opens a circle in which the cheapest way goes round for ever", () => {
+  it("says why there is none, and opens a circle in which the cheapest way goes round forever", () => {
     const r = read(
       "1 Ghost -> 1 Lens\nbuy Salt for 1000\nbuy Sack for 2\nA: 1 Salt + 1 Sack -> 1 Brine\nB: 1 Brine -> 1.2 Salt",
     );

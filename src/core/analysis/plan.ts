@@ -77,7 +77,7 @@ export function planFor(readings: Readings, wanted: BasketEntry): Plan | NoPlan 
     if (!readings.reach.items[item] && (wanted.stock?.get(item) ?? 0) < (wanted.make.get(item) as number))
       return { no: "way", item };
   const shared = rollUp(readings, wanted, measure, { leftovers: true });
-  // What a step leaves over may be what it is made of itself: then nobody could begin.
+  // What a step leaves over may be what it is made of itself: then no one could begin.
   // Something that comes back may be brought for it, once.
   const begins = "no" in shared || carriedOut(readings, shared, wanted)?.enough === true;
   const rolled =
@@ -345,7 +345,7 @@ function carriedOut(
     while (left.size) {
       const next = [...left.keys()].find((p) => [...make.keys()].some((i) => readings.network.yieldOf(p, i) > 0));
       if (!turn(next ?? ([...left.keys()][0] as number))) return false;
-      // Nobody follows a million turns: what goes on after so many goes on to the end.
+      // No one follows a million turns: what goes on after so many goes on to the end.
       if (turns > MOST_TURNS) for (const [p, n] of [...left]) run(p, n);
     }
     return true;
@@ -457,7 +457,7 @@ function written(readings: Readings, wanted: BasketEntry, runs: Runs, best: bool
     if (n < -TINY) taken.set(item, -n);
     else if (n > TINY) left.set(item, n);
   }
-  // What is gathered or bought for something else and nobody uses is left over, and nothing to go for.
+  // What is gathered or bought for something else and no one uses is left over, and nothing to go for.
   for (const item of shopping.keys()) if (!used.has(item) && !wanted.make.has(item)) shopping.delete(item);
   const there = new Map(wanted.stock);
   for (const [item, n] of brought) add(there, item, n);
@@ -513,7 +513,7 @@ function heldFor(compiled: Compiled, p: number): Map<number, { units: number; la
   };
   for (const line of spec.lines) {
     if (line.role === "ingredient") put(line.item, (line.chance * (line.min + line.max)) / 2, false);
-    // A tool that wears out is made anew as it is worn.
+    // A tool that wears out is made again as it is worn.
     else if (line.role !== "output" && line.uses === null) put(line.item, Math.max(1, line.max), true);
   }
   for (const item of spec.needs) put(item, 1, true);

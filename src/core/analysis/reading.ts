@@ -25,7 +25,7 @@ export interface Reading<S = unknown, M = unknown> {
   readonly after: readonly Reading[];
   /** Edits that it follows beyond those of the network: kinds, or fields of kinds such as "recipe.key". */
   readonly reads?: readonly string[];
-  /** Edits after which everything is found anew. */
+  /** Edits after which everything is found again. */
   readonly anew?: readonly string[];
   /** What moved where nothing did. */
   readonly still: M;

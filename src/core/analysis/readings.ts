@@ -40,14 +40,14 @@ import type { Supply } from "./supply";
 
 /** What moved from one revision to the next, in the network and in each reading. */
 export interface Delta {
-  /** True where everything was computed anew: then nothing else is listed. */
+  /** True where everything was computed again: then nothing else is listed. */
   readonly anew: boolean;
   readonly network: NetworkDelta;
   of<M>(reading: Reading<unknown, M>): M;
 }
 const ANEW: Delta = { anew: true, network: NO_DELTA, of: (reading) => reading.still };
 
-/** Above this share of all processes written anew, starting over is quicker. */
+/** Above this share of all processes written again, starting over is quicker. */
 const MANY = 0.05;
 
 /** Whether an edit can't be followed: a reading says so, or none reads what it sets. */
@@ -153,7 +153,7 @@ export class Readings {
   }
 
   /**
-   * Follows a change. In proportion to what moves; where much is written anew, or something that everything depends on,
+   * Follows a change. In proportion to what moves; where much is written again, or something that everything depends on,
    * all is computed again. What it holds afterwards is what a new `Readings` of the catalogue would hold.
    */
   advance(next: Catalogue, edits: readonly Edit[]): Delta {

@@ -19,7 +19,7 @@ export interface Taken extends Priced {
 export interface RunCost {
   /** As people know it: the recipe's, with the variant's and the station's where those count. */
   readonly name: string;
-  /** Value units of a run with all that it takes; null: nobody can run it. */
+  /** Value units of a run with all that it takes; null: no one can run it. */
   readonly value: number | null;
   /** Seconds of play from nothing to a run. */
   readonly seconds: number | null;
@@ -107,7 +107,7 @@ export function recipeCosts(readings: Readings, id: Id): RecipeCosts | null {
 }
 
 /**
- * What one of the first thing that each recipe makes costs by that recipe, in value; null: nobody can run it, or it makes
+ * What one of the first thing that each recipe makes costs by that recipe, in value; null: no one can run it, or it makes
  * nothing.
  */
 export function madeFor(readings: Readings, ids: readonly Id[]): (readonly [Id, number | null])[] {

@@ -329,7 +329,7 @@ export class Supplies {
     return this.found;
   }
 }
-/** What moves is not told: where anything is written anew, everything may be. */
+/** What moves is not told: where anything is written again, everything may be. */
 export const supply: Reading<Supplies, ReadonlySet<number>> = {
   name: "supply",
   after: [reach, endless],
@@ -357,7 +357,7 @@ export const READINGS: readonly Reading[] = [
   supply,
 ];
 
-/** Edits that no reading reads. What is neither here nor read by a reading starts all anew: nothing is ever stale. */
+/** Edits that no reading reads. What is neither here nor read by a reading starts all again: nothing is ever stale. */
 export const UNREAD: readonly string[] = [
   "rarity",
   "stat",

@@ -47,7 +47,7 @@ describe("relaxation", () => {
     }
   });
 
-  it("ends where there are none: nothing is moved for ever, and what gains is put aside where it may be", () => {
+  it("ends where there are none: nothing is moved forever, and what gains is put aside where it may be", () => {
     const r = read(`${LOSSY}\nE: 1 Supper -> 4 Eel + 1 Crock`);
     const price = anyPrices(r, seeded(5));
     expect(relaxed(r, price)).toBe(null);

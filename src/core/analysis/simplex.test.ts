@@ -49,7 +49,7 @@ describe("the tableau", () => {
     expect(maximise(FLOAT, [[-1]], [1], [1])).toBeNull();
   });
 
-  it("does not go round for ever where many right sides are zero", () => {
+  it("does not go round forever where many right sides are zero", () => {
     // Beale's example cycles under the largest-coefficient rule.
     const a = [
       [0.25, -60, -0.04, 9],

@@ -39,7 +39,7 @@ describe("what one more costs where everything that comes back is used again", (
     expect(plain(r, "Hour")).toBe(6 * 23);
   });
 
-  it("gives nothing for what nobody uses", () => {
+  it("gives nothing for what no one uses", () => {
     const r = read("buy Eel for 10\nbuy Skin for 3\nGut: 1 Eel -> 1 Fillet + 1 Skin");
     expect([reused(r, "Fillet"), plain(r, "Fillet")]).toEqual([10, 10]);
     // Where the skin is used as well, it need not be bought.

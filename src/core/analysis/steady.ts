@@ -1,6 +1,6 @@
 /**
  * What one more of an item costs in a steady state in which everything that comes back is used again: the least c·x over
- * runs x ≥ 0 that give one more of it and of nothing less (a linear programme). What nobody uses is worth nothing.
+ * runs x ≥ 0 that give one more of it and of nothing less (a linear programme). What no one uses is worth nothing.
  */
 import { Budget, TooMany } from "../budget/budget";
 import type { Measure } from "./cost";

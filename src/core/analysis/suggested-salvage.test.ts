@@ -73,7 +73,7 @@ describe("suggested salvage", () => {
     expect(written(batch, "Rope")).toBe("salvage 1 Rope -> 1 Yarn");
   });
 
-  it("leaves a salvage that is there, or writes it anew where it is asked to, and says what it skips", () => {
+  it("leaves a salvage that is there, or writes it again where it is asked to, and says what it skips", () => {
     const there = kitchen("Raft: 9 Log -> 1 Raft\nBreak: salvage Raft -> 9 Log\nPot: 2 any fish -> 1 Paste");
     expect(suggested(there, "Raft").skipped).toBe("It already has a salvage recipe.");
     expect(written(there, "Raft", { replace: true })).toBe("Break: salvage 1 Raft -> 3 Log");

@@ -1,4 +1,4 @@
-/** Salvage that gives back a share of what an item took: worked out for one item or many, to be looked at and written. */
+/** Salvage that gives back a share of what an item took: computed for one item or many, to be looked at and written. */
 import type { Catalogue } from "../catalogue/catalogue";
 import { difference, type Edit, setField, type Value } from "../catalogue/edit";
 import { lineage } from "../catalogue/tree";

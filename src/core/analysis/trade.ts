@@ -118,7 +118,7 @@ export class Trade implements Nets {
       for (let k = producers.start[i]; k < producers.end[i]; k++)
         if (this.counts(producers.to[k])) yield producers.to[k];
   }
-  /** Nobody asks who takes money: its price stays. */
+  /** No one asks who takes money: its price stays. */
   *consumers(row: number): Generator<number> {
     const { consumers, items } = this.compiled.network;
     if (row >= items) return;

@@ -96,7 +96,7 @@ describe("uses in the network", () => {
     expect(level(taken(world()))).toBeCloseTo(20, 9);
   });
 
-  it("are followed from change to change as if all was compiled anew", () => {
+  it("are followed from change to change as if all was compiled again", () => {
     const random = seeded(21);
     const pick = <T>(of: readonly T[]): T => of[Math.floor(random() * of.length)];
     let catalogue = withUses(world(), { Potted: ["Eat: used up, leaves Crock"] }, "type");

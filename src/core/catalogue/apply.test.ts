@@ -139,7 +139,7 @@ describe("a change", () => {
     );
   });
 
-  it("refuses to remove what somebody changed meanwhile", () => {
+  it("refuses to remove what someone changed meanwhile", () => {
     const extra = newItem("Cork");
     const there = must(base, [{ op: "add", kind: "item", record: extra }]);
     const changed = must(there, [setField(there, "item", extra.id, "level", 2)]);

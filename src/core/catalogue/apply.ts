@@ -11,7 +11,7 @@ import { type Edit, fieldWord, type Value } from "./edit";
 import type { PersistentMap } from "./persistent-map";
 import { issuesOf, type RecordIssue, recordIssue } from "./rules";
 
-/** Somebody else was quicker: both values, so that a person can decide. */
+/** Someone else was quicker: both values, so that a person can decide. */
 export interface Conflict {
   readonly kind: Subject;
   readonly id: Id;
@@ -157,7 +157,7 @@ class Staging {
 }
 
 /**
- * Applies edits in order, all or none. Edits to fields that nobody touched since `from` was read merge silently; an
+ * Applies edits in order, all or none. Edits to fields that no one touched since `from` was read merge silently; an
  * edit
  * whose value stands there already is dropped; any other mismatch is a conflict. Values and records may come from
  * outside as

@@ -1,6 +1,6 @@
 /**
  * Conditions on columns, and how they stand in an address: `sell between 10..20; description missing`. A column is named
- * by the key of what it is about ("stats.vigour"), so that an address says the same to everybody.
+ * by the key of what it is about ("stats.vigour"), so that an address says the same to everyone.
  */
 import { definition, isKind, type Kind } from "../kinds/index";
 import { normalise } from "../schema/names";
@@ -15,7 +15,7 @@ export interface Seen {
   /** As it is shown; "" for nothing. */
   readonly text: string;
   readonly number: number | null;
-  /** Written on the record, inherited, or nowhere; worked-out values count as inherited by nobody: "worked". */
+  /** Written on the record, inherited, or nowhere; worked-out values count as inherited by no one: "worked". */
   readonly from: "own" | "inherited" | "none" | "worked";
   /** Whether something above says it too. */
   readonly over: boolean;

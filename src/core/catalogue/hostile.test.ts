@@ -83,7 +83,7 @@ describe("a record from outside", () => {
     expect(messageOf(setField(base, "item", eel.id, "icon", null))).toBe("taken");
   });
 
-  it("may not lack its name, nor hold what nobody can print", () => {
+  it("may not lack its name, nor hold what no one can print", () => {
     expect(messageOf({ op: "add", kind: "item", record: { id: newId(), key: "cork" } })).toBe(
       "name: This field is missing.",
     );

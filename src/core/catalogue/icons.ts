@@ -42,7 +42,7 @@ export function ownPicturesOf(catalogue: Catalogue): readonly string[] {
   return [...names].sort();
 }
 
-/** What is told of icons that nobody knows. @param times  how many records have one of them, where that is told */
+/** What is told of icons that no one knows. @param times  how many records have one of them, where that is told */
 export function noIcons(names: readonly string[], times = 1): string {
   const many = names.length > 1;
   const said = list(names.map((name) => `“${cut(name, 80)}”`));

@@ -37,7 +37,7 @@ describe("what an item has where it says nothing itself", () => {
     expect(at("Short oar", "stack").above.value).toBe(5);
   });
 
-  it("is nothing where nobody says anything, and parts inherit each by itself", () => {
+  it("is nothing where no one says anything, and parts inherit each by itself", () => {
     expect(at("Pebble", "blocks").here).toEqual({ value: null, from: "none" });
     expect(at("Pebble", "stack").here.from).toBe("none");
     expect(at("Long oar", `stats.${idOf("Grip")}`).here).toMatchObject({ value: 3, from: "inherited" });

@@ -12,7 +12,7 @@ import type { Id } from "../schema/id";
 import { normalise } from "../schema/names";
 import { fieldAt, pathOf } from "../schema/record";
 
-/** What is worked out for an item, by the name of its column. */
+/** What is computed for an item, by the name of its column. */
 export type Readings = ReadonlyMap<string, (item: Item) => number | null>;
 
 /** What is kept of all items. */

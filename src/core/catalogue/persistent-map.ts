@@ -13,7 +13,7 @@ export interface Index<V, I> {
   build(records: ReadonlyMap<Id, V>): I;
   /** The same record by record, so that several indexes are built in one pass over the records. */
   collect?(): Collecting<V, I>;
-  /** May change the index in place. @returns null where it is to be built anew when it is asked for */
+  /** May change the index in place. @returns null where it is to be built again when it is asked for */
   follow(index: I, before: ReadonlyMap<Id, V>, changes: ReadonlyMap<Id, V | undefined>): I | null;
 }
 

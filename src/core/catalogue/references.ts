@@ -32,7 +32,7 @@ class ReferenceIndex {
 
   constructor(readonly kind: Kind) {}
 
-  /** Whether so much was taken back that building it anew is better. */
+  /** Whether so much was taken back that building it again is better. */
   get worn(): boolean {
     return this.gone > 1_000 + this.size / 2;
   }

@@ -74,7 +74,7 @@ describe("a record may be written", () => {
     expect(with_(part)).toEqual([message]);
   });
 
-  it("but not with a field nobody knows", () => {
+  it("but not with a field no one knows", () => {
     expect(with_({ rarty: 1 } as never)[0]).toContain(
       "rarty: An item has no field “rarty”. Its fields: key, name, type",
     );

@@ -56,7 +56,7 @@ describe("the chain of an item", () => {
     expect(chain(r, "Crate", { ways: ["recipe.gone00000000.0", "x", "item.a.b", ""] }).cost).toBe(12);
   });
 
-  it("does not go a way that would go round for ever", () => {
+  it("does not go a way that would go round forever", () => {
     const r = read("buy Salt for 3\nDissolve: 1 Salt -> 1 Brine\nDraw: 1 Brine -> 1 Salt");
     const salt = things(r, chain(r, "Brine")).get("Salt") as ChainNode;
     const c = chain(r, "Brine", { ways: [salt.others[0].key] });

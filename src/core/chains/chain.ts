@@ -60,7 +60,7 @@ export interface Chain {
   readonly links: readonly Link[];
   /** Things that were left out: too thin or too far. */
   readonly folded: number;
-  /** Switches that could not be gone, because the way would go round for ever. */
+  /** Switches that could not be gone, because the way would go round forever. */
   readonly refused: readonly string[];
 }
 

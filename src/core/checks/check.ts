@@ -43,7 +43,7 @@ export type Evidence =
   | { readonly type: "lines"; readonly inputs: readonly Ref[]; readonly recipes: readonly Ref[] }
   | { readonly type: "names"; readonly names: readonly string[] };
 
-/** A ready-made way to mend: edits, a new source to fill in, or a place that needs a hand. */
+/** A ready-made way to fix: edits, a new source to fill in, or a place that needs a hand. */
 export type Fix = { readonly message: string } & (
   | { readonly do: "edit"; readonly edits: readonly Edit[] }
   | { readonly do: "source"; readonly item: Id }
@@ -112,7 +112,7 @@ export interface RecordCheck<K extends Kind = Kind> extends CheckHead {
   may?(record: RecordOf<K>, context: CheckContext, kind: K): boolean;
   /**
    * Where it finds one thing at most about a record, and names no other: a number for all that it says (digest.ts); null
-   * where it finds nothing. What very many records have is then told only where somebody reads it.
+   * where it finds nothing. What very many records have is then told only where someone reads it.
    */
   mark?(record: RecordOf<K>, context: CheckContext): number | null;
   /** More records to look at after a change than those that were touched or whose readings moved. */

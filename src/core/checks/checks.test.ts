@@ -10,14 +10,14 @@ import { Engine } from "../engine/engine";
 import { definition, withDefaults } from "../kinds/index";
 import { readLines } from "../notation/text";
 import { CHECKS, findingsOf } from "./index";
-import { editsOf } from "./mend";
+import { editsOf } from "./fixes";
 
 const find = (catalogue: Catalogue, rule: string) =>
   findingsOf(catalogue, readingsOf(catalogue)).filter((f) => f.rule === rule);
 const messages = (catalogue: Catalogue, rule: string) => find(catalogue, rule).map((f) => f.message);
 
 /** Applies the n-th ready-made fix of the only finding of a rule and returns what the rule still says. */
-function mended(catalogue: Catalogue, rule: string, n = 0): string[] {
+function fixed(catalogue: Catalogue, rule: string, n = 0): string[] {
   const [finding] = find(catalogue, rule);
   const fix = finding.fixes[n];
   if (fix.do === "open") throw new Error(`fix ${n} of ${rule} only opens a record`);
@@ -33,7 +33,7 @@ describe("checks", () => {
     expect(findingsOf(catalogue, readingsOf(catalogue))).toEqual([]);
   });
 
-  it("have ids of their own and say at least one way to mend for every finding", () => {
+  it("have ids of their own and say at least one way to fix for every finding", () => {
     expect(new Set(CHECKS.map((c) => c.id)).size).toBe(CHECKS.length);
     const messy = kitchen(
       `${clean}\n1 Ghost -> 1 Eel pie\nX: 1 Loop a -> 2 Loop b\nY: 1 Loop b -> 1 Loop a\n1 Eel -> 1 Shed at Shed\n1 Eel -> 1 eelpie 150%`,
@@ -75,7 +75,7 @@ describe("checks", () => {
     expect(after[0].fingerprint).toBe(before[0].fingerprint);
   });
 
-  it("report a stub that is used, until somebody defines it, and offer the name that was meant", () => {
+  it("report a stub that is used, until someone defines it, and offer the name that was meant", () => {
     const catalogue = kitchen(clean);
     const stub = newItem("Smokd eel", { status: "stub" });
     const broken = must(catalogue, [
@@ -88,7 +88,7 @@ describe("checks", () => {
     expect(messages(broken, "stub-in-use")).toEqual([
       "Smokd eel is used by 1 recipe but is only a stub without a definition.",
     ]);
-    expect(mended(broken, "stub-in-use", 1)).toEqual([]);
+    expect(fixed(broken, "stub-in-use", 1)).toEqual([]);
     expect(messages(must(broken, [setField(broken, "item", stub.id, "status", "draft")]), "stub-in-use")).toEqual([]);
   });
 
@@ -102,7 +102,7 @@ describe("checks", () => {
       "Ship's glass is unobtainable: nothing makes, gathers or sells it.",
       "Spyglass is unobtainable: give Ship's glass a source, or make Lens obtainable.",
     ]);
-    expect(mended(catalogue, "missing-input")).toEqual([]);
+    expect(fixed(catalogue, "missing-input")).toEqual([]);
   });
 
   it("report a loop with no way in, and a station that needs itself, each once", () => {
@@ -111,13 +111,13 @@ describe("checks", () => {
       "Adze and Boat can only be made from each other, so the first one can't be made.",
     ]);
     expect(messages(stuck, "needs-itself")).toEqual([]);
-    expect(mended(stuck, "stuck-loop")).toEqual([]);
+    expect(fixed(stuck, "stuck-loop")).toEqual([]);
     const self = kitchen("gather Timber\n4 Timber -> 1 Boatshed at Boatshed");
     expect(messages(self, "needs-itself")).toEqual([
       "Boatshed can only be made with Boatshed itself, so the first one can't be made.",
     ]);
     expect(messages(self, "stuck-loop")).toEqual([]);
-    expect(mended(self, "needs-itself")).toEqual([]);
+    expect(fixed(self, "needs-itself")).toEqual([]);
   });
 
   it("prove a gaining loop, and offer a mildest change that closes it", () => {
@@ -126,14 +126,14 @@ describe("checks", () => {
     expect(finding.message).toBe("2 recipes give 1 Eel from nothing every round: Smoke once and Pick apart once.");
     expect(finding.evidence).toMatchObject({ type: "loop", chance: 1, live: true, net: [{ amount: "1" }] });
     expect(finding.fixes[0].message).toBe("Pick apart: give 2 Eel instead of 3");
-    for (const n of [0, 1, 2]) expect(mended(catalogue, "gaining-loop", n)).toEqual([]);
+    for (const n of [0, 1, 2]) expect(fixed(catalogue, "gaining-loop", n)).toEqual([]);
   });
 
   it("report a price below cost, with the price that would do", () => {
     const catalogue = kitchen("buy Salt for 2\n3 Salt -> 1 Salt lick");
     const priced = must(catalogue, [setField(catalogue, "item", item(catalogue, "Salt lick").id, "sell", 5)]);
     expect(messages(priced, "price-below-cost")).toEqual(["Salt lick sells for 5.00 but costs 6.00 to make."]);
-    expect(mended(priced, "price-below-cost")).toEqual([]);
+    expect(fixed(priced, "price-below-cost")).toEqual([]);
     expect(
       messages(
         must(catalogue, [setField(catalogue, "item", item(catalogue, "Salt lick").id, "sell", 6)]),
@@ -147,7 +147,7 @@ describe("checks", () => {
     expect(messages(catalogue, "salvage-over-cost")).toEqual([
       "Salvaging Crate returns 12.00 on average; it cost 10.00, 120% of it.",
     ]);
-    expect(mended(catalogue, "salvage-over-cost")).toEqual([]);
+    expect(fixed(catalogue, "salvage-over-cost")).toEqual([]);
     expect(messages(kitchen("buy Crate for 10\nsalvage Crate -> 3 Rope + 1 Brass"), "salvage-over-cost")).toEqual([]);
     expect(messages(kitchen("buy Rope for 5\nbuy Crate for 10\nsalvage Crate -> 2 Rope"), "salvage-over-cost")).toEqual(
       [],
@@ -174,7 +174,7 @@ describe("checks", () => {
     expect(messages(twin, "near-names")).toEqual([
       "Eel skin and Eelskin differ only in case or spacing but are 2 different items.",
     ]);
-    expect(mended(twin, "near-names")).toEqual([]);
+    expect(fixed(twin, "near-names")).toEqual([]);
   });
 
   it.each([
@@ -185,7 +185,7 @@ describe("checks", () => {
   ])("report numbers out of range in %s", (row, sentence) => {
     const catalogue = kitchen(`gather Eel\n${row}`);
     expect(messages(catalogue, "out-of-range")).toEqual([sentence]);
-    expect(mended(catalogue, "out-of-range")).toEqual([]);
+    expect(fixed(catalogue, "out-of-range")).toEqual([]);
   });
 
   it("leave retired recipes alone", () => {
@@ -208,7 +208,7 @@ describe("checks", () => {
     const eel = item(start, "Eel").id;
     const catalogue = must(start, [setField(start, "item", eel, `stats.${vigour.id}`, 40)]);
     expect(messages(catalogue, "stat-out-of-range")).toEqual(["Fare has Vigour 60, but it must be at most 50."]);
-    expect(mended(catalogue, "stat-out-of-range")).toEqual([]);
+    expect(fixed(catalogue, "stat-out-of-range")).toEqual([]);
 
     const engine = new Engine(catalogue);
     const narrower = [setField(catalogue, "stat", vigour.id, "max", 30)];
@@ -244,7 +244,7 @@ describe("checks", () => {
     const tight = must(heap, [setField(heap, "item", grit, "stack", 50)]);
     expect(messages(heap, "over-stack")).toEqual([]);
     expect(messages(tight, "over-stack")).toEqual(["Crush gives up to 60 Grit as a by-product, but a stack holds 50."]);
-    expect(mended(tight, "over-stack")).toEqual([]);
+    expect(fixed(tight, "over-stack")).toEqual([]);
     const engine = new Engine(heap);
     const told = () => engine.model().findings.filter((f) => f.rule === "over-stack").length;
     const change = (edits: readonly Edit[]) => expect(engine.change(edits).outcome.ok).toBe(true);
@@ -264,7 +264,7 @@ describe("checks", () => {
     expect(messages(retire("Eel"), "retired-in-use")).toEqual([
       "Eel is retired, but 1 recipe needs it, 1 recipe makes it and 1 source gives it.",
     ]);
-    expect(mended(retire("Smoked eel"), "retired-in-use")).toEqual([]);
+    expect(fixed(retire("Smoked eel"), "retired-in-use")).toEqual([]);
     const old = retire("Smoked eel");
     const unmade = must(old, [setField(old, "recipe", recipe(old, "Smoked eel").id, "status", "retired")]);
     expect(messages(unmade, "retired-in-use")).toEqual([]);
@@ -297,8 +297,8 @@ describe("checks", () => {
     const lost = (colour: string) => must(kitchen(clean), [type("Kelp", "#2c6e8f"), type("Foam", colour)]);
     expect(find(lost("#fdfdfd"), "faint-colour").map((f) => f.about[0].name)).toEqual(["Foam"]);
     expect(find(lost("#10202a"), "faint-colour")).toHaveLength(1);
-    expect(mended(lost("#fdfdfd"), "faint-colour")).toEqual([]);
-    expect(mended(lost("#10202a"), "faint-colour")).toEqual([]);
+    expect(fixed(lost("#fdfdfd"), "faint-colour")).toEqual([]);
+    expect(fixed(lost("#10202a"), "faint-colour")).toEqual([]);
   });
 
   it("find names that are the same but for spacing in every kind of record", () => {

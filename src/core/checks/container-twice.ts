@@ -5,7 +5,7 @@ import { anySays } from "../process/traits";
 import { idsEdited, holdersBeside } from "./holders";
 import type { Id } from "../schema/id";
 import { perRecord, recipeRef, ref } from "./check";
-import { withoutLine } from "./mend";
+import { withoutLine } from "./fixes";
 
 export const containerTwice = perRecord<"recipe">({
   id: "container-twice",

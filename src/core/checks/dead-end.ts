@@ -5,7 +5,7 @@ import { perRecord, ref } from "./check";
 import { holdersBeside } from "./holders";
 import { usedBeside } from "./used";
 
-/** An item that players can have and do nothing with: no recipe takes it, nobody buys it, it is not worn, not used and says no stat. */
+/** An item that players can have and do nothing with: no recipe takes it, no one buys it, it is not worn, not used and says no stat. */
 export const deadEnd = perRecord<"item">({
   id: "dead-end",
   reads: [],

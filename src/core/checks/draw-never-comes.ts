@@ -1,7 +1,7 @@
 import type { Recipe, Source } from "../kinds/index";
 import { boxOfLines, levelsOf, thingsIn } from "../network/box";
 import { namedRef, perRecord, ref } from "./check";
-import { withoutLine } from "./mend";
+import { withoutLine } from "./fixes";
 
 /** Most levels at which a table is looked at. */
 const MOST_LEVELS = 200;

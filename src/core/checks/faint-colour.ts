@@ -10,16 +10,16 @@ export const faintColour = perRecord<"type" | "rarity">({
   *at({ catalogue }, record, kind) {
     const found = leastContrast(record.colour, GROUNDS);
     if (found >= LEAST_CONTRAST) return;
-    const mended = madeVisible(record.colour, GROUNDS, LEAST_CONTRAST);
+    const fixed = madeVisible(record.colour, GROUNDS, LEAST_CONTRAST);
     yield {
       subject: ref(catalogue, kind, record.id),
       message: `${record.colour}, the colour of ${record.name}, has too little contrast: ${found.toFixed(2)} of ${LEAST_CONTRAST} in both themes.`,
-      evidence: { type: "names", names: [record.colour, mended] },
+      evidence: { type: "names", names: [record.colour, fixed] },
       fixes: [
         {
-          message: `Change it to ${mended}`,
+          message: `Change it to ${fixed}`,
           do: "edit",
-          edits: [setField(catalogue, kind, record.id, "colour", mended)],
+          edits: [setField(catalogue, kind, record.id, "colour", fixed)],
         },
         { message: `Open ${record.name} and choose another colour`, do: "open", kind, id: record.id },
       ],

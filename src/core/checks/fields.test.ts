@@ -8,7 +8,7 @@ import { type AnyRecord, type Item, type Kind, withDefaults } from "../kinds/ind
 import { type Id, newId } from "../schema/id";
 import { item, kitchen, must } from "../testing/kitchen";
 import { findingsOf } from "./index";
-import { editsOf } from "./mend";
+import { editsOf } from "./fixes";
 
 const add = (kind: Kind, record: object) => ({ op: "add" as const, kind, record: record as AnyRecord });
 const made = <K extends Kind>(kind: K, name: string, given: object = {}) =>
@@ -163,7 +163,7 @@ describe("checks of what items have", () => {
     expect(messages(set(idle, item(idle, "Eel").id, "sell", 2)).filter((s) => !s.startsWith("orphan"))).toEqual([]);
   });
 
-  it("follow every edit of a type, a field, a stat or a tag as if all were looked at anew", () => {
+  it("follow every edit of a type, a field, a stat or a tag as if all were looked at again", () => {
     const { catalogue, eel, salt, preserve } = world();
     const engine = new Engine(catalogue);
     const told = new Map(found(catalogue).map((f) => [f.fingerprint, f.message]));

@@ -106,8 +106,8 @@ describe("findings that are followed", () => {
     expect(cheaper?.put.map((f) => f.fingerprint)).toEqual([finding.fingerprint]);
     expect(cheaper?.put[0].message).not.toBe(finding.message);
     expect(cheaper?.drop).toEqual([]);
-    const mended = engine.change([setField(engine.catalogue, "item", eel.id, "sell", 9)]).ripple;
-    expect(mended?.drop).toEqual([finding.fingerprint]);
+    const fixed = engine.change([setField(engine.catalogue, "item", eel.id, "sell", 9)]).ripple;
+    expect(fixed?.drop).toEqual([finding.fingerprint]);
   });
 
   it("say other names when those move, of what they are about and of what they only mention", () => {
@@ -247,7 +247,7 @@ describe("a check that gives a number for what it says", () => {
     }
   });
 
-  it("tells it anew after a new name, and drops it when it is mended", () => {
+  it("tells it again after a new name, and drops it when it is fixed", () => {
     const engine = new Engine(kitchen("gather Grey eel"));
     const eel = item(engine.catalogue, "Grey eel").id;
     const bare = ["no-description", "no-icon"];
@@ -256,7 +256,7 @@ describe("a check that gives a number for what it says", () => {
     const set = (field: string, value: unknown) => setField(engine.catalogue, "item", eel, field, value as never);
     expect(told([set("description", ""), set("icon", null)])).toHaveLength(2);
     expect(told([set("name", "River eel")])).toEqual(["River eel has no description.", "River eel has no icon."]);
-    // Found anew after a change of the whole pantry, it is still there and is not told again.
+    // Found again after a change of the whole pantry, it is still there and is not told again.
     const anew = engine.change([setField(engine.catalogue, "pantry", engine.catalogue.pantry.id, "labourPerHour", 5)]);
     expect(anew.outcome.ok).toBe(true);
     expect(anew.ripple?.drop.filter((print) => bare.includes(print.split(":")[0]))).toEqual([]);

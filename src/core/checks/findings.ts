@@ -26,7 +26,7 @@ import {
 /** Findings that belong together: of one record, one group or one whole check. */
 type Place = string;
 
-/** What is kept of the findings of a place: enough to know them again. They are told anew when they are asked for. */
+/** What is kept of the findings of a place: enough to know them again. They are told again when they are asked for. */
 interface Known {
   readonly prints: readonly string[];
   /** A number for everything that each of them says. */
@@ -488,7 +488,7 @@ function markOf(check: RecordCheck, record: AnyRecord, context: CheckContext): n
   try {
     return check.mark?.(record as never, context);
   } catch {
-    // It is told as a finding of its own, as every check that can't be worked out.
+    // It is told as a finding of its own, as every check that can't be computed.
     return undefined;
   }
 }
@@ -496,7 +496,7 @@ const KIND_NUMBERS = new Map<Kind, number>(KINDS.map((kind, n) => [kind, n]));
 const printOf = (check: Check, id: string): string => `${check.id}:${id}`;
 
 /**
- * Each with its check, and with a fingerprint of its own. A check that can't be worked out is a finding itself:
+ * Each with its check, and with a fingerprint of its own. A check that can't be computed is a finding itself:
  * whatever could be stored can be opened.
  * @param about  the records that are looked at
  */

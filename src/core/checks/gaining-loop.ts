@@ -17,7 +17,7 @@ import {
   type CheckContext,
   type WholeCheck,
 } from "./check";
-import { closeLoop, sellForLess } from "./mend";
+import { closeLoop, sellForLess } from "./fixes";
 
 /** How many loops get tailored ways to close them; the others can still be retired. */
 const TAILORED = 6;

@@ -3,7 +3,7 @@ import { forcedBy, levelOf } from "../analysis/progression";
 import { levels, reach } from "../analysis/registry";
 import { itemRef, perRecord, processRef, ref } from "./check";
 
-/** An item with a level at which nobody can have it yet: something it needs comes later. */
+/** An item with a level at which no one can have it yet: something it needs comes later. */
 export const gatedAbove = perRecord<"item">({
   id: "gated-above",
   reads: [levels, reach],

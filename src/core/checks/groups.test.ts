@@ -39,7 +39,7 @@ describe("groups by number", () => {
     expect(many).toBeGreaterThan(10);
   });
 
-  it("find nobody under a number that nobody has", () => {
+  it("find no one under a number that no one has", () => {
     expect(new Groups().of(7)).toEqual([]);
     expect([...new Groups().several()]).toEqual([]);
   });

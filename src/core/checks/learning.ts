@@ -1,4 +1,4 @@
-/** Recipes that nobody can learn, and stations that nobody can build. */
+/** Recipes that no one can learn, and stations that no one can build. */
 import { reach } from "../analysis/registry";
 import { referrersTo } from "../catalogue/references";
 import type { Recipe } from "../kinds/index";

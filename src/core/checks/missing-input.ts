@@ -22,7 +22,7 @@ export const missingInput = perRecord<"item">({
     )
       return;
     const consumers = recipesAround(context, item.id, "consumers");
-    // What only counts as any with a tag, or would burn, is needed by nobody.
+    // What only counts as any with a tag, or would burn, is needed by no one.
     const uses = new Set<string>();
     for (let k = network.consumers.start[i]; !consumers.length && k < network.consumers.end[i]; k++) {
       const { spec, record } = processAt(compiled, network.consumers.to[k]);

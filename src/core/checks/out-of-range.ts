@@ -1,20 +1,20 @@
 import type { Line } from "../notation/line";
 import { sayPercent } from "../numbers/format";
 import { namedRef, perRecord, ref } from "./check";
-import { setLines } from "./mend";
+import { setLines } from "./fixes";
 
 /** What is wrong with a line's numbers, and the nearest line that is right. */
-function fault(line: Line): { message: string; mended: Line } | null {
+function fault(line: Line): { message: string; fixed: Line } | null {
   if (line.chance > 1)
-    return { message: `a chance of ${sayPercent(line.chance)}; the maximum is 100%`, mended: { ...line, chance: 1 } };
+    return { message: `a chance of ${sayPercent(line.chance)}; the maximum is 100%`, fixed: { ...line, chance: 1 } };
   if (line.chance <= 0 && !((line.bonus?.share ?? 0) > 0))
-    return { message: "a chance of 0%, so it never happens", mended: { ...line, chance: 1 } };
+    return { message: "a chance of 0%, so it never happens", fixed: { ...line, chance: 1 } };
   if (line.min > line.max)
     return {
       message: `a range of ${line.min} to ${line.max}, which is reversed`,
-      mended: { ...line, min: line.max, max: line.min },
+      fixed: { ...line, min: line.max, max: line.min },
     };
-  if (line.max === 0) return { message: "a quantity of 0", mended: { ...line, min: 1, max: 1 } };
+  if (line.max === 0) return { message: "a quantity of 0", fixed: { ...line, min: 1, max: 1 } };
   return null;
 }
 
@@ -44,14 +44,14 @@ export const outOfRange = perRecord<"recipe" | "source">({
         },
         fixes: [
           {
-            message: `${of.name}: ${line.chance === wrong.mended.chance ? `${wrong.mended.min} to ${wrong.mended.max}` : sayPercent(wrong.mended.chance)}`,
+            message: `${of.name}: ${line.chance === wrong.fixed.chance ? `${wrong.fixed.min} to ${wrong.fixed.max}` : sayPercent(wrong.fixed.chance)}`,
             do: "edit",
             edits: [
               setLines(
                 catalogue,
                 kind,
                 record.id,
-                record.lines.map((l, k) => (k === at ? wrong.mended : l)),
+                record.lines.map((l, k) => (k === at ? wrong.fixed : l)),
               ),
             ],
           },

@@ -5,7 +5,7 @@ import { sayQuantity, count } from "../numbers/format";
 import type { Id } from "../schema/id";
 import { perRecord, recipeRef, recipesAround, ref } from "./check";
 import { holdersBeside } from "./holders";
-import { setLines } from "./mend";
+import { setLines } from "./fixes";
 
 /** What a recipe gives beside its result, which is the item of its first output. */
 const beside = ({ lines }: Recipe, item: Id): readonly Line[] => {

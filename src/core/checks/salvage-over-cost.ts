@@ -4,7 +4,7 @@ import { list, sayCost, sayPercent } from "../numbers/format";
 import { SALVAGE } from "../network/network";
 import { type Checked, type Fix, namedRef, perRecord, recipeRef } from "./check";
 import type { Id } from "../schema/id";
-import { setLines } from "./mend";
+import { setLines } from "./fixes";
 
 /** What ways of a salvage give back, where it is more than the pantry allows. */
 const richReturns = ({ catalogue, readings }: Checked, id: Id): SalvageReturn[] =>

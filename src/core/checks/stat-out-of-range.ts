@@ -34,7 +34,7 @@ export const statOutOfRange = perRecord<"item" | "type">({
           : min !== null && value < min
             ? `at least ${sayQuantity(min)}`
             : "a whole number";
-      const mended = allowed(stat, value);
+      const fixed = allowed(stat, value);
       yield {
         subject: [ref(catalogue, kind, record.id), ref(catalogue, "stat", id)],
         message: `${record.name} has ${stat.name} ${sayQuantity(value)}, but it must be ${why}.`,
@@ -49,9 +49,9 @@ export const statOutOfRange = perRecord<"item" | "type">({
         },
         fixes: [
           {
-            message: `Change it to ${sayQuantity(mended)}`,
+            message: `Change it to ${sayQuantity(fixed)}`,
             do: "edit",
-            edits: [setField(catalogue, kind, record.id, `stats.${id}`, mended)],
+            edits: [setField(catalogue, kind, record.id, `stats.${id}`, fixed)],
           },
           { message: `Open ${record.name}`, do: "open", kind, id: record.id },
           { message: `Open ${stat.name} and widen its range`, do: "open", kind: "stat", id },

@@ -2,7 +2,7 @@ import { nearest } from "../schema/names";
 import { count, list } from "../numbers/format";
 import { perRecord, recipeRef, recipesAround, ref, sourcesOf } from "./check";
 
-/** A name that was written in a recipe or source and that nobody has defined yet. */
+/** A name that was written in a recipe or source and that no one has defined yet. */
 export const stubInUse = perRecord<"item">({
   id: "stub-in-use",
   reads: [],

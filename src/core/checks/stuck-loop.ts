@@ -4,7 +4,7 @@ import type { Recipe } from "../kinds/index";
 import { list } from "../numbers/format";
 import { processAt } from "../network/compile";
 import { type FindingDraft, itemRef, namedRef, recipeRef, type CheckContext, type WholeCheck } from "./check";
-import { setLines } from "./mend";
+import { setLines } from "./fixes";
 
 /** Items that need each other, with no way in from outside. */
 export const stuckLoop: WholeCheck = {

@@ -115,7 +115,7 @@ export const trialFails = perRecord<"trial">({
   },
 });
 
-/** A trial that needs more work than there is for it: nobody knows whether it holds. */
+/** A trial that needs more work than there is for it: no one knows whether it holds. */
 export const trialNotRun = perRecord<"trial">({
   id: "trial-not-run",
   reads: [],

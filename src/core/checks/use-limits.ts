@@ -1,11 +1,11 @@
-/** How often a use can be used: for ever, without a pause, against its group, nowhere, to no effect. */
+/** How often a use can be used: forever, without a pause, against its group, nowhere, to no effect. */
 import { setField } from "../catalogue/edit";
 import { saidIn } from "../catalogue/uses";
 import { list, sayPercent } from "../numbers/format";
 import { type Fix, ref } from "./check";
 import { aboutUse, cycleOf, nameOfUse, openUse, perUse, say } from "./used";
 
-/** A use that keeps its item, waits for nothing and does something: it can be used for ever at once. */
+/** A use that keeps its item, waits for nothing and does something: it can be used forever at once. */
 export const usableForEver = perUse("usable-for-ever", function* ({ catalogue }, item, use) {
   if (use.fate !== "kept" || !use.effects.length || cycleOf(catalogue, use) > 0) return;
   if (use.effects.some(({ does }) => does.is === "take" || does.is === "charge")) return;
@@ -36,7 +36,7 @@ export const alwaysOn = perUse("always-on", function* ({ catalogue }, item, use)
     const ticks = does.ticks ?? condition.ticks;
     const cycle = cycleOf(catalogue, use);
     if (ticks === null || ticks === 0) continue;
-    // What is ignored while it stands begins anew only at the first time it is ready after it ended.
+    // What is ignored while it stands begins again only at the first time it is ready after it ended.
     const every = condition.twice === "ignore" && cycle > 0 ? Math.ceil(ticks / cycle) * cycle : cycle;
     const uptime = every > ticks ? ticks / every : 1;
     if (uptime < catalogue.pantry.uptimeCeiling) continue;

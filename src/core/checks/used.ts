@@ -121,7 +121,7 @@ export function standing(catalogue: Catalogue): Standing {
   return made;
 }
 
-/** What an effect comes to for somebody who uses it on himself: points of a resource, layers, or how many. */
+/** What an effect comes to for someone who uses it on himself: points of a resource, layers, or how many. */
 export function amountFor(catalogue: Catalogue, { amount }: Effect, item: Item, body: Body): number {
   if (amount === null) return 1;
   return standing(catalogue).reckoner.get(amount, "use")({ user: body, target: body, item });

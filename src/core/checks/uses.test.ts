@@ -1,4 +1,4 @@
-/** The classic mistakes of uses, conditions, tables and trials, each with its number; followed as looked for anew. */
+/** The classic mistakes of uses, conditions, tables and trials, each with its number; followed as looked for again. */
 import { describe, expect, it } from "vitest";
 import { readingsOf } from "../analysis/readings";
 import type { Catalogue } from "../catalogue/catalogue";
@@ -12,7 +12,7 @@ import type { Id } from "../schema/id";
 import { must } from "../testing/kitchen";
 import { idOf, kept, tried, withMore, withUses } from "../testing/tryout";
 import { findingsOf } from "./index";
-import { editsOf } from "./mend";
+import { editsOf } from "./fixes";
 
 const entry = (name: string, min = 1, max = min) => ({
   what: { is: "item" as const, item: idOf(name) },
@@ -61,7 +61,7 @@ const withLine = (lines: { readonly [item: string]: readonly string[] }, more: P
 const set = (catalogue: Catalogue, kind: Kind, id: Id, path: string, to: unknown) =>
   must(catalogue, [setField(catalogue, kind, id, path, to as never)]);
 
-/** Every mistake, by rule: what makes it, what is said of it, and what mends it. */
+/** Every mistake, by rule: what makes it, what is said of it, and what fixes it. */
 const MISTAKES: { readonly [rule: string]: readonly [Catalogue, RegExp, (c: Catalogue) => Edit] } = {
   "usable-for-ever": [
     withLine({ Pie: ["Sniff: restores 1 Vigour, kept"] }),
@@ -225,12 +225,12 @@ describe("the classic mistakes", () => {
     expect(messages(withLine({ Pie: ["Eat: restores 40 Vigour, ready in 5s, not in vain"] }))).toEqual([]);
   });
 
-  for (const [rule, [catalogue, wanted, mend]] of Object.entries(MISTAKES))
-    it(`${rule} is found with its number, and gone when it is mended, followed as anew`, () => {
+  for (const [rule, [catalogue, wanted, fix]] of Object.entries(MISTAKES))
+    it(`${rule} is found with its number, and gone when it is fixed, followed as from scratch`, () => {
       const found = messages(catalogue).filter((s) => s.startsWith(`${rule}: `));
       expect(found).toHaveLength(1);
       expect(found[0].slice(rule.length + 2)).toMatch(wanted);
-      const edits = [mend(catalogue)];
+      const edits = [fix(catalogue)];
       const engine = new Engine(catalogue);
       const told = new Map(findingsOf(catalogue, readingsOf(catalogue)).map((f) => [f.fingerprint, f.message]));
       const { ripple } = engine.change(edits);
@@ -293,7 +293,7 @@ describe("the classic mistakes", () => {
     expect(told("Restores 42 Vigour, goodness {goodness}.")).toEqual([]);
   });
 
-  it("have ways to mend them that do", () => {
+  it("have ways to fix them that do", () => {
     for (const rule of [
       "usable-for-ever",
       "use-nowhere",

@@ -67,24 +67,24 @@ export const valueOutOfRange = perRecord<Holder>({
       const here = around(catalogue);
       const at = pathOf(definition(kind), path);
       const say = (n: number): string => (at ? fieldAt(at, here).say(n, here) : String(n));
-      const mended = (below(value, broken) ? broken.min : broken.max) as number;
+      const fixed = (below(value, broken) ? broken.min : broken.max) as number;
       const who = broken === asked && asked.type ? `items of type ${asked.type.name}` : "it";
       yield {
         subject: [ref(catalogue, kind, record.id), ref(catalogue, of, id)],
-        message: `${record.name} has ${name} ${say(value)}, but ${who} must have ${below(value, broken) ? "at least" : "at most"} ${say(mended)}.`,
+        message: `${record.name} has ${name} ${say(value)}, but ${who} must have ${below(value, broken) ? "at least" : "at most"} ${say(fixed)}.`,
         evidence: {
           type: "amounts" as const,
           unit: "",
           rows: [
             { label: record.name, value },
-            { label: "allowed", value: mended },
+            { label: "allowed", value: fixed },
           ],
         },
         fixes: [
           {
-            message: `Change it to ${say(mended)}`,
+            message: `Change it to ${say(fixed)}`,
             do: "edit" as const,
-            edits: [setField(catalogue, kind, record.id, path, mended)],
+            edits: [setField(catalogue, kind, record.id, path, fixed)],
           },
           { message: `Open ${record.name}`, do: "open" as const, kind, id: record.id },
           broken === asked && asked.type

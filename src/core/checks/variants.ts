@@ -1,4 +1,4 @@
-/** Variants that nobody can go, and those that are no better for their tool. */
+/** Variants that no one can go, and those that are no better for their tool. */
 import type { Recipe } from "../kinds/index";
 import { around } from "../catalogue/surroundings";
 import { type VariantValues, variantName, wayOf } from "../kinds/ways";
@@ -12,7 +12,7 @@ import { type CheckContext, itemRef, perRecord, recipeRef, type Ref } from "./ch
 const called = ({ catalogue }: CheckContext, recipe: Recipe, k: number): string =>
   `${recipe.name}, ${variantName(recipe.variants[k], k, around(catalogue))}`;
 
-/** A variant that needs something nobody can have, while its recipe can be made. */
+/** A variant that needs something no one can have, while its recipe can be made. */
 export const variantUnreachable = perRecord<"recipe">({
   id: "variant-unreachable",
   reads: [],

@@ -35,7 +35,7 @@ const shopsOf = ({ records }: Catalogue): ReadonlyMap<Id, readonly Id[]> => reco
 
 /**
  * What a shop asks a great deal more for than the item takes by another way that is open no later: before anybody can
- * afford it, nobody needs it.
+ * afford it, no one needs it.
  */
 export const wareTooDear = perRecord<"source">({
   id: "ware-too-dear",

@@ -1,4 +1,4 @@
-/** The classic mistakes of variants, vessels, heat, combinations, patterns, gifts and draws: each made, told, and mended. */
+/** The classic mistakes of variants, vessels, heat, combinations, patterns, gifts and draws: each made, told, and fixed. */
 import { describe, expect, it } from "vitest";
 import { readingsOf } from "../analysis/readings";
 import type { Catalogue } from "../catalogue/catalogue";
@@ -157,10 +157,10 @@ describe("mistakes in how things become other things", () => {
     expect(found()).toEqual([]);
   });
 
-  it.each(Object.keys(MISTAKES))("%s is told once, and no more when it is mended; followed as found anew", (rule) => {
-    const [broken, message, mend] = MISTAKES[rule];
+  it.each(Object.keys(MISTAKES))("%s is told once, and no more when it is fixed; followed as found anew", (rule) => {
+    const [broken, message, fix] = MISTAKES[rule];
     expect(told(broken, rule)).toEqual([expect.stringMatching(message)]);
-    const edits = mend(broken);
+    const edits = fix(broken);
     expect(told(must(broken, edits), rule)).toEqual([]);
     const engine = new Engine(broken);
     expect(engine.change(edits).outcome.ok).toBe(true);

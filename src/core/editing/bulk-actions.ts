@@ -26,7 +26,7 @@ export interface BulkContext {
   readonly field: Field;
   readonly request: BulkRequest;
   readonly names: NewNames;
-  /** Numbers that are worked out, by what formulas call them. */
+  /** Numbers that are computed, by what formulas call them. */
   readonly readings: ReadonlyMap<string, (record: AnyRecord) => number | null>;
 }
 type Says = { readonly message: string };
@@ -98,7 +98,7 @@ const reckon = (
   },
 });
 
-/** What a typed name stands for in a recipe: "River eel", "any fish"; made where nobody knows it. */
+/** What a typed name stands for in a recipe: "River eel", "any fish"; made where no one knows it. */
 function namedBy(name: string, typing: Typing): { readonly named: LineTarget; readonly made: boolean } | Says {
   const typed = name.trim();
   const tag = /^any\s+(.+)$/i.exec(typed)?.[1];
@@ -206,7 +206,7 @@ export const BULK_ACTIONS = {
       return (_, record) => {
         const { here: held } = heldAt(catalogue, kind, record, request.typed);
         if (held.from === "none") return SAME;
-        // Numbers stay what they are; everything else is read anew as it is written.
+        // Numbers stay what they are; everything else is read again as it is written.
         if (other.numeric && field.numeric) return { value: held.value };
         const read = field.parse(other.format(held.value, here), typing.typing);
         return "message" in read ? read : { value: read.value };

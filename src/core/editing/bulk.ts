@@ -38,7 +38,7 @@ const refused = (message: string): BulkPlan => ({ ok: false, message });
 /**
  * What a request would do to some records. Inherited values are reckoned with as if they were the record's own, and
  * written on the record.
- * @param readings  numbers that are worked out, by what formulas call them
+ * @param readings  numbers that are computed, by what formulas call them
  */
 export function planBulk(
   catalogue: Catalogue,

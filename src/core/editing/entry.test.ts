@@ -127,7 +127,7 @@ describe("what is typed into a cell", () => {
 });
 
 describe("names that do not exist yet", () => {
-  it("are refused, and created with what was typed where somebody asks for it", () => {
+  it("are refused, and created with what was typed where someone asks for it", () => {
     expect(write("type", "Fresh fare")).toMatchObject({
       message: expect.stringContaining("no type called “Fresh fare”"),
     });
@@ -144,7 +144,7 @@ describe("names that do not exist yet", () => {
     expect(readEntry(base, "item", eel.id, "level", "soon", true)).toMatchObject({ message: expect.any(String) });
   });
 
-  it("make a draft of a stub as soon as somebody says what it is, once", () => {
+  it("make a draft of a stub as soon as someone says what it is, once", () => {
     const stub = must(base, [{ op: "set", kind: "item", id: eel.id, field: "status", from: eel.status, to: "stub" }]);
     const edits = (field: string, text: string) => {
       const read = readEntry(stub, "item", eel.id, field, text);

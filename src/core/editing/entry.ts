@@ -65,7 +65,7 @@ function readWith(names: NewNames, catalogue: Catalogue, kind: Subject, id: Id, 
 
 /** Fields that say nothing of what an item is. */
 const BESIDE: readonly string[] = ["name", "key", "status", "note", "tags"];
-/** A stub becomes a draft as soon as somebody says what it is. */
+/** A stub becomes a draft as soon as someone says what it is. */
 function defined(catalogue: Catalogue, kind: Subject, id: Id, path: string): Edit[] {
   const item = kind === "item" && !BESIDE.includes(path) ? catalogue.records.item.get(id) : undefined;
   return item?.status === "stub" ? [setField(catalogue, "item", id, "status", "draft")] : [];

@@ -1,4 +1,4 @@
-/** Records that are made because somebody typed a name that is new; the same name twice is one record. */
+/** Records that are made because someone typed a name that is new; the same name twice is one record. */
 import type { Catalogue } from "../catalogue/catalogue";
 import type { Edit } from "../catalogue/edit";
 import { keyIndex } from "../catalogue/keys";
@@ -28,7 +28,7 @@ export class FreeKeys {
   }
 }
 
-/** Kinds whose records can be created from their name alone, if somebody asks for it. */
+/** Kinds whose records can be created from their name alone, if someone asks for it. */
 export const CREATABLE: readonly Kind[] = [
   "type",
   "rarity",

@@ -42,7 +42,7 @@ const NUMBERS = ["whole", "decimal", "percent", "duration"];
 const WORDS = ["text", "long text", "choice", "file"];
 
 /**
- * Numbers stay the numbers that they are, of durations the ticks. Everything else is read anew from what it is written
+ * Numbers stay the numbers that they are, of durations the ticks. Everything else is read again from what it is written
  * as, by the rules that hold for typing.
  */
 export function planRetype(

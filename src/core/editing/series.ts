@@ -226,7 +226,7 @@ class Names {
 
 /**
  * What a series would make of its first item. Steps that are there are changed where they differ from what the rules say;
- * what nobody asks for stays.
+ * what no one asks for stays.
  * @param count  steps beside the first
  */
 export function planSeries(catalogue: Catalogue, series: Series, count: number): SeriesPlan {

@@ -92,7 +92,7 @@ describe("a line that is typed", () => {
     expect(rewriteUse(base, eat, "Eat: restores 10 Vigor")).toBe(null);
   });
 
-  it("gives an item or a type a use with a key of its own, and makes stubs of items that it names anew", () => {
+  it("gives an item or a type a use with a key of its own, and makes stubs of items that it names again", () => {
     const made = addUse(base, item(base, "Pie"), "Wrap: gives 2 Paper parcel, kept");
     const next = must(base, made?.edits ?? []);
     const [, wrap] = uses(next, "Pie");

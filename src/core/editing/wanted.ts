@@ -1,4 +1,4 @@
-/** What somebody wants, as it is typed where items are gathered: "Eel pie", "20 eel pie", "2.5 Brine". */
+/** What someone wants, as it is typed where items are gathered: "Eel pie", "20 eel pie", "2.5 Brine". */
 import type { Catalogue } from "../catalogue/catalogue";
 import { namesOf } from "../catalogue/surroundings";
 import type { Item } from "../kinds/index";

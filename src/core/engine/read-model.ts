@@ -58,7 +58,7 @@ export interface Ripple {
 export interface LiveEvent {
   /** In order; none where they were told already. */
   readonly changes: readonly LoggedChange[];
-  /** null: it is still being worked out. */
+  /** null: it is still being computed. */
   readonly ripple: Ripple | null;
 }
 

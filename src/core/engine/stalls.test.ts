@@ -110,7 +110,7 @@ describe("what plays is bounded in steps", () => {
         },
       ],
     });
-    // Twelve weights are told apart; the same with so many light ones beside them that nobody can be integrated.
+    // Twelve weights are told apart; the same with so many light ones beside them that no one can be integrated.
     const exact = means(box(8, 3) as never, new Map(), 0);
     const sum = [...exact.values()].reduce((a, b) => a + b, 0);
     expect(sum).toBeCloseTo(3, 12);

@@ -48,7 +48,7 @@ export interface Plan {
   readonly settings: number;
   /** Pictures that come along. */
   readonly pictures: readonly ReadPicture[];
-  /** Icons that records of the file newly have and that do not come along: those that nobody knows are to be told. */
+  /** Icons that records of the file newly have and that do not come along: those that no one knows are to be told. */
   readonly icons: readonly SaidIcon[];
 }
 export interface SaidIcon {

@@ -28,7 +28,7 @@ const ALL: Interval = { low: Number.NEGATIVE_INFINITY, high: Number.POSITIVE_INF
 
 /** Most boxes that are looked at for one formula. */
 const MOST_BOXES = 600;
-/** Steps that one formula may take where nobody says how many. */
+/** Steps that one formula may take where no one says how many. */
 export const RANGE_STEPS = 100_000;
 
 /**

@@ -150,7 +150,7 @@ describe("what a formula comes to in its ranges", () => {
     expect(wrong("abs(x * y) / (x * x + y * y + 1)", { x: range(-5, 5), y: range(-5, 5) })).toEqual([]);
   });
 
-  it("never leaves the interval that is worked out for it", () => {
+  it("never leaves the interval that is computed for it", () => {
     const random = seeded(3);
     const texts = [
       "x * y - abs(x)",

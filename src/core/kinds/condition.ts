@@ -11,7 +11,7 @@ import { text } from "../schema/text";
 import { note } from "./shared";
 
 export const NATURES = ["good", "bad", "neither"] as const;
-/** What becomes of a condition that is applied to somebody who has it. */
+/** What becomes of a condition that is applied to someone who has it. */
 export const TWICE = ["refresh", "extend", "add up", "keep the longer", "ignore"] as const;
 export const MOST_LAYERS = 1000;
 /** How layers of a condition that adds up end. */

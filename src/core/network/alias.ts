@@ -1,7 +1,7 @@
 /** Records under another name, for processes that are called otherwise than the record that contributes them. */
 
 /**
- * Names a record anew beside another one: "River eel as any fish", "Open Wreck crate".
+ * Names a record again beside another one: "River eel as any fish", "Open Wreck crate".
  * @returns the same object for the same two records, so that what is kept by it stays
  */
 export function aliasOf<R extends { readonly name: string }, B extends object>(

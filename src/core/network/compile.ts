@@ -1,4 +1,4 @@
-/** From a catalogue to its recipe network, and from a changed catalogue to the processes that must be written anew. */
+/** From a catalogue to its recipe network, and from a changed catalogue to the processes that must be written again. */
 import { type Catalogue, recordAt, recordsOf } from "../catalogue/catalogue";
 import { anyBuysBack, broughtBy, held, salesOf } from "../catalogue/inheritance";
 import { IdTable } from "../catalogue/ids";
@@ -293,7 +293,7 @@ const levelOf = (catalogue: Catalogue, item: Item): number => held(catalogue, it
 const sellOf = (catalogue: Catalogue, item: Item): number =>
   item.status === "retired" ? 0 : (broughtBy(catalogue, item) ?? 0);
 
-/** Reads levels and sell prices anew. @returns items that have others than before */
+/** Reads levels and sell prices again. @returns items that have others than before */
 export function readItems(compiled: Compiled, only?: Iterable<number>): number[] {
   const { catalogue, network } = compiled;
   if (compiled.levels.length < network.items) {
@@ -384,7 +384,7 @@ function noteBeside(beside: Float32Array, numberOf: (node: Node) => number, { li
   }
 }
 
-/** A process to be written anew. */
+/** A process to be written again. */
 export interface Rewrite {
   readonly p: number;
   readonly of: ProcessOf | null;
@@ -394,7 +394,7 @@ export interface Rewrite {
 export type Touched = ReadonlyMap<Kind, ReadonlySet<Id>>;
 
 /**
- * Gives new records their numbers, takes removed ones out, and tells which processes are to be written anew; `network`
+ * Gives new records their numbers, takes removed ones out, and tells which processes are to be written again; `network`
  * itself is only widened. Works out the processes by the new catalogue.
  */
 export function follow(

@@ -127,7 +127,7 @@ const built = (items: number, processes: readonly (ProcessOf | null)[]): Network
 };
 
 describe("rewriting", () => {
-  it("leaves the same rows as building anew, after any changes", () => {
+  it("leaves the same rows as building again, after any changes", () => {
     fc.assert(
       fc.property(
         fc.array(small, { maxLength: 6 }),

@@ -268,7 +268,7 @@ export class Network {
     return p;
   }
 
-  /** Writes a process anew; null takes it out. In proportion to its lines and those of its items. */
+  /** Writes a process again; null takes it out. In proportion to its lines and those of its items. */
   rewrite(p: number, of: ProcessOf | null): void {
     const { ins, outs, consumers, producers } = this;
     for (let k = ins.start[p]; k < ins.end[p]; k++) consumers.drop(ins.to[k], p);

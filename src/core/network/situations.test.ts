@@ -1,5 +1,5 @@
 /**
- * Situations as designers tell them, each written as lines and worked out by hand: what it costs, whether it can be had,
+ * Situations as designers tell them, each written as lines and computed by hand: what it costs, whether it can be had,
  * from which level, how often, in which steps.
  */
 import { describe, expect, it } from "vitest";
@@ -296,7 +296,7 @@ const SITUATIONS: readonly Asked[] = [
     words:
       "the great brick works everything: heat from turf, a batch of four, a kept mould, and what container returned",
     lines: `${BANK}Peat are turf\ngather Works\nset Works fuel = turf\nbuy Mould for 100\nbuy Slip for 3\nset Slip vessel = Crock\n2 Slip -> 3 Brick at Works using Mould in 60s burning 20s batch 4`,
-    // 2 × 3 + 20 ÷ 40 × 4 ÷ 4 over three; two crocks come back, and nobody fills them.
+    // 2 × 3 + 20 ÷ 40 × 4 ÷ 4 over three; two crocks come back, and no one fills them.
     costs: { Brick: 6.5 / 3 },
     reused: { Brick: 6.5 / 3 },
   },
@@ -324,7 +324,7 @@ describe("situations", () => {
         expect(found.steps.map((s) => `${s.runs} ${label(r, s.process)}`).sort()).toEqual([...steps].sort());
         expect(found.value).toBeCloseTo(value, 9);
       }
-      // Somebody else reads it a day later: what stands there is what was meant.
+      // Someone else reads it a day later: what stands there is what was meant.
       for (const of of r.compiled.catalogue.records.recipe.values()) {
         const written = formatRecipe(around(r.compiled.catalogue), of);
         const again = parseLine(written, wordsOf(r.compiled.catalogue));

@@ -52,7 +52,7 @@ describe("what comes back", () => {
   it("is left of a tool when it is worn out, in costs and in what comes", () => {
     const LAMP = "buy Flask for 6\nbuy Full lamp for 10\nset Full lamp vessel = Flask\nbuy Clay for 1\n";
     const r = read(`${LAMP}Bake: 1 Clay -> 1 Brick using Full lamp lasting 4`);
-    // 1 + 10 ÷ 4: nobody uses the flasks that are left, until a recipe fills them for 2.
+    // 1 + 10 ÷ 4: no one uses the flasks that are left, until a recipe fills them for 2.
     expect(plain(r, "Brick")).toBe(3.5);
     expect(reused(r, "Brick")).toBe(3.5);
     const filled = read(
@@ -80,7 +80,7 @@ describe("burning", () => {
   it("takes the cheapest heat, and counts what is left over of a fuel", () => {
     // Two pieces of wrackwood give 60 s: 2 + 2 × 0.5. With peat it would be 2 + 60 ÷ 40.
     expect(plain(read(BAKE), "Brick")).toBe(3);
-    // Half a minute takes half as much, though nobody burns half a peat.
+    // Half a minute takes half as much, though no one burns half a peat.
     expect(plain(read(`${BAKE}Dry: 1 Clay -> 1 Tile burning 10s`), "Tile")).toBeCloseTo(2 + 10 / 60, 12);
   });
 
@@ -315,7 +315,7 @@ describe("gifts", () => {
 });
 
 describe("all of it", () => {
-  it("is to the bit what compiling anew gives, whatever is edited", () => {
+  it("is to the bit what compiling from scratch gives, whatever is edited", () => {
     const random = seeded(41);
     const pick = <T>(of: readonly T[]): T => of[Math.floor(random() * of.length)];
     let catalogue: Catalogue = kitchen(

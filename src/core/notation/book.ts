@@ -18,7 +18,7 @@ export type NameMatch =
   | { readonly found: "none" }
   | { readonly found: "several"; readonly keys: string[] };
 
-/** How a record's name is built; worked out once for each. */
+/** How a record's name is built; computed once for each. */
 const shapes = new WeakMap<object, { chunks: number; plain: boolean }>();
 
 function shapeOf(entry: NamedRecord): { chunks: number; plain: boolean } {
@@ -158,7 +158,7 @@ export function isPlain(name: string): boolean {
 }
 /** Signs that stand in names, but more often between them. */
 export const SIGNS = /[+=<>*%;,/]|(^|\s)[^\p{L}\p{N}\s]+(\s|$)/u;
-/** A name that nobody knows yet and that needs no quotes. */
+/** A name that no one knows yet and that needs no quotes. */
 export const isPlainAnew = (name: string): boolean => isPlain(name) && !mayBeDoubted(name);
 /** Behind a quantity, and before more words, they are part of it. */
 const OF_QUANTITY: ReadonlySet<string> = new Set(["x", "×", "to", "and"]);

@@ -15,7 +15,7 @@ const LEAST = 2;
 
 /**
  * The longest run of words up to the cursor that some name begins with.
- * @param names  each with its normalised form, worked out once
+ * @param names  each with its normalised form, computed once
  * @param most   how many are offered
  */
 export function endingAt(

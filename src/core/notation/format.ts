@@ -29,7 +29,7 @@ import { lex } from "./lexer";
 import { LIES } from "./pattern";
 import { grid, NO_GRID } from "./places";
 
-/** The name a recipe has when nobody gives it one: its first output, or "Salvage" and its first ingredient. */
+/** The name a recipe has when no one gives it one: its first output, or "Salvage" and its first ingredient. */
 export function givenName(kind: RecipeParts["kind"], nameOf: (role: Role) => string | undefined): string {
   if (kind === "salvage") return cut(`Salvage ${nameOf("ingredient") ?? "nothing"}`, 120).trimEnd();
   return nameOf("output") ?? "Nothing";
@@ -71,7 +71,7 @@ function labelled(around: Surroundings, recipe: RecipeParts, label: string | nul
   );
 }
 
-/** Nobody reads names of items that are there. */
+/** No one reads names of items that are there. */
 const byId = (item: Id): string => item;
 
 /** Lines alone, as a recipe of nothing but them. */

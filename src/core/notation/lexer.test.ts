@@ -98,7 +98,7 @@ describe("the book of names", () => {
     expect(isPlain(name)).toBe(plain);
   });
 
-  it("is built once for a set of records, and anew for the next", () => {
+  it("is built once for a set of records, and again for the next", () => {
     const c = kitchen("gather Eel");
     expect(namesOf(c, "item")).toBe(namesOf({ ...c }, "item"));
     expect(namesOf(must(c, [{ op: "add", kind: "item", record: newItem("Cork") }]), "item")).not.toBe(

@@ -151,7 +151,7 @@ const JOINTS: readonly (readonly [sign: RegExp, message: string, joint: string |
 ];
 
 /**
- * Why a name that nobody knows may be something else that was mistyped, with texts that say what is meant; it must be
+ * Why a name that no one knows may be something else that was mistyped, with texts that say what is meant; it must be
  * quoted to be a name.
  * @param counted  an amount stands before it already
  */

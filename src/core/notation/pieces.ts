@@ -118,7 +118,7 @@ export class PieceReader {
     }
     throw new Refused(`There is no ${kindWord(kind)} called “${name}”.${near}`, at, offers);
   }
-  /** A name that nobody knows and that looks like a slip must be quoted to be one. */
+  /** A name that no one knows and that looks like a slip must be quoted to be one. */
   private doubt(kind: string, name: string, at: Piece): void {
     const known = (text: string): boolean => this.around.names(kind).find(text).found === "one";
     const meant = meantBy(name, { ...this.around, known, offer: "amount" });

@@ -45,7 +45,7 @@ export function reread(
   const plain = narrow(text);
   const known = (typed: string): boolean => words.items.find(typed).found === "one";
   /** Whether nothing is wrong with what would stand there instead. */
-  const mends = (span: Span, by: string): boolean => {
+  const fixes = (span: Span, by: string): boolean => {
     if (left-- <= 0 || by === text.slice(span.from, span.to)) return false;
     const { issues } = read(replaced(text, [{ span, text: by }]), words);
     const there = { from: span.from, to: span.from + by.length };
@@ -66,7 +66,7 @@ export function reread(
         const line = `${replaced(text, [{ span, text: meant.entry }])} ${meant.clauses.join(" ")}`;
         return [{ span: { from: 0, to: text.length }, message, texts: [line], sure: false }];
       }
-      const texts = meant.offers.filter((each) => mends(span, each));
+      const texts = meant.offers.filter((each) => fixes(span, each));
       return texts.length ? [{ span, message, texts, sure: meant.sure }] : [];
     }
     const typed = plain.slice(part.from, part.to);
@@ -84,7 +84,7 @@ export function reread(
     return fit.length ? [{ span: part, message, texts: fit.map(({ each }) => each), sure }] : [];
   });
   if (!offers.length) return null;
-  // One that says the whole line anew stands alone.
+  // One that says the whole line again stands alone.
   const whole = offers.find(({ span }) => span.to - span.from === text.length);
   if (whole && offers.length > 1) offers.splice(0, offers.length, whole);
   const sure = offers.filter((o) => o.sure).map(({ span, texts }): Change => ({ span, text: texts[0] }));

@@ -90,7 +90,7 @@ describe("what is typed otherwise", () => {
     expect(notes("2 Tam, a doll + Model x5 + Plank 1-3 -> Salt and 2 eels")).toEqual([]);
   });
 
-  /** One line typed by somebody with habits: each of the ten is right, alone and with the others. */
+  /** One line typed by someone with habits: each of the ten is right, alone and with the others. */
   it("reads random lines with ten habits of typing as what they are", () => {
     const amount = fc.oneof(
       fc.integer({ min: 1, max: 9999 }).map((n) => [n, n] as const),

@@ -1,7 +1,7 @@
 /** Decimals as people type them, read exactly or not at all. */
 import { compare, type Fraction, fraction, fromNumber } from "./fraction";
 
-/** How somebody writes numbers: which sign stands before their decimals. The other one, and spaces, part thousands. */
+/** How someone writes numbers: which sign stands before their decimals. The other one, and spaces, part thousands. */
 export type NumberFormat = "point" | "comma";
 
 /** Which sign stands before decimals. */
@@ -25,7 +25,7 @@ export interface TwoReadings {
 
 /**
  * What a number as it was typed says, written the one way: "1,5" and ".5" are 1.5 and 0.5, "1.234,5" is 1234.5.
- * @param format  how whoever typed it writes numbers; undefined: nobody said. Then "1,500" may be 1500 or 1.5, and
+ * @param format  how whoever typed it writes numbers; undefined: no one said. Then "1,500" may be 1500 or 1.5, and
  *                "1.500" is 1.5, as in files
  * @param strict  whether the other sign must not stand before decimals, although nothing else can be meant
  * @returns null where it is no number

@@ -83,7 +83,7 @@ describe("a number that is typed", () => {
     expect(messageFor("1e999")).toContain("too large");
   });
 
-  /** What is written, by somebody's habits, of a number that is known. */
+  /** What is written, by someone's habits, of a number that is known. */
   const habits = fc.record({
     format: fc.constantFrom<NumberFormat>("point", "comma"),
     apart: fc.constantFrom("", "own", " ", "\u00a0", "\u202f", "'"),
@@ -116,7 +116,7 @@ describe("a number that is typed", () => {
           const meant = (n / 10 ** places) * (negative ? -1 : 1) + 0;
           const text = writtenBy(h, n, places, negative);
           expect(value(text, { format: h.format }), text).toBe(meant);
-          // By somebody else it is read as meant or as what their format says, and where nobody said, never as another.
+          // By someone else it is read as meant or as what their format says, and where no one said, never as another.
           const other = value(text, { format: reader });
           if (typeof other === "number" && other !== meant)
             expect([text, /^-?\d{1,3}[.,]\d{3}$/.test(text.normalize("NFKC").replace("−", "-"))]).toEqual([text, true]);

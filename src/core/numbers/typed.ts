@@ -6,7 +6,7 @@ import { converted, isPercent, multipleOf, unitsLike } from "./measures";
 import { tidy } from "./tidy";
 
 export interface Expected {
-  /** How whoever typed it writes numbers; absent: nobody said. */
+  /** How whoever typed it writes numbers; absent: no one said. */
   readonly format?: NumberFormat;
   /** What is counted in: "kg". */
   readonly unit?: string;

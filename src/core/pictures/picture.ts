@@ -34,7 +34,7 @@ function webpSize(bytes: Uint8Array): readonly [number, number] | null {
   return chunk === "VP8 " ? [view.getUint16(26, true) & 0x3fff, view.getUint16(28, true) & 0x3fff] : null;
 }
 
-/** @param bytes  a file, as somebody chose it */
+/** @param bytes  a file, as someone chose it */
 export function readPicture(bytes: Uint8Array): Picture | Says {
   if (bytes.length > MOST_PICTURE_BYTES)
     return {

@@ -1,6 +1,6 @@
 /**
  * SVG as far as it is a picture: shapes, gradients and text of titles. Whatever could run, load or link is left out: the
- * text is read as XML and written anew of the elements and attributes that are known to be harmless.
+ * text is read as XML and written again of the elements and attributes that are known to be harmless.
  */
 import { SaxesParser } from "saxes";
 
@@ -110,7 +110,7 @@ export function sanitisedSvg(
   }
   if (message !== null) return { message };
   if (shortest < length / MOST_DASHES) {
-    // Dashes so short that they can't be told apart would take for ever to be drawn.
+    // Dashes so short that they can't be told apart would take forever to be drawn.
     const solid = out.join("").replace(/ stroke-dash(?:array|offset)="[^"]*"/g, "");
     return { svg: solid, leftOut: [...leftOut, "stroke-dasharray"] };
   }

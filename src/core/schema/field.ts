@@ -15,7 +15,7 @@ export interface FieldOptions {
   readonly unit?: string;
   /** Items may leave it to their type; then null means "not said here". */
   readonly inheritable?: boolean;
-  /** Pixels that its column takes where nobody chose otherwise. */
+  /** Pixels that its column takes where no one chose otherwise. */
   readonly width?: number;
   /** Its name in a bundle, where that is not the field's own. */
   readonly bundled?: string;

@@ -1,4 +1,4 @@
-/** Something that is wrong with what somebody gave, or worth knowing about it. */
+/** Something that is wrong with what someone gave, or worth knowing about it. */
 export interface Issue {
   /** Where: a field ("sell", "stats.…"), a place in a file ("items[3].sell", "line 2, column 7"), a member of a body. */
   readonly path: string;

@@ -195,7 +195,7 @@ describe("a record of any kind", () => {
     }
   });
 
-  it("refers to another record wherever it referred to one, and to nothing else anew", () => {
+  it("refers to another record wherever it referred to one, and to nothing else again", () => {
     const [from, to] = world.item;
     for (const record of vessels(11)) {
       const values = record as unknown as { [name: string]: unknown };

@@ -39,7 +39,7 @@ export interface Definition<N extends string, F extends Fields> {
   readonly fields: F;
   /** What it is, in one sentence, for the screen. */
   readonly help?: string;
-  /** A record that is made where somebody types a name that is new; absent: none is. */
+  /** A record that is made where someone types a name that is new; absent: none is. */
   readonly fromName?: Partial<ObjectOf<F>>;
   readonly notation?: Notation;
   /** What holds between its fields; asked only where each is right by itself. */

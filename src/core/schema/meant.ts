@@ -39,7 +39,7 @@ export interface Meant {
   readonly sure: boolean;
 }
 
-/** Words of a text that are looked at: longer ones are no slip of somebody who writes an entry. */
+/** Words of a text that are looked at: longer ones are no slip of someone who writes an entry. */
 const MOST_WORDS = 12;
 
 const COUNTS: ReadonlyMap<string, string> = new Map([
@@ -312,7 +312,7 @@ function amountOf(text: string, around: Around): string | null {
 }
 
 /**
- * Whether a name that nobody knows is more likely a slip, so that it must be quoted to be one: it has a digit, a sign
+ * Whether a name that no one knows is more likely a slip, so that it must be quoted to be one: it has a digit, a sign
  * of reckoning in it, or at its edge a word that says how much, how long or how likely.
  */
 export function asksFirst(name: string): boolean {

@@ -1,4 +1,4 @@
-/** Names of records, searched all at once by what somebody typed of them; they come and go one by one. */
+/** Names of records, searched all at once by what someone typed of them; they come and go one by one. */
 import { Haystack } from "./haystack";
 import type { Id } from "./id";
 import { NearNames, normalise } from "./names";

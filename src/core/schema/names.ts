@@ -59,10 +59,10 @@ export function keyFrom(name: string, otherwise: string): string {
 export class KeyAllocator {
   private readonly taken = new Set<string>();
   private readonly tried = new Map<string, number>();
-  /** @param held  whether a normalised key belongs to somebody already */
+  /** @param held  whether a normalised key belongs to someone already */
   constructor(private readonly held: (normalised: string) => boolean) {}
 
-  /** A key that nobody may be given any more. */
+  /** A key that no one may be given any more. */
   take(key: string): void {
     this.taken.add(normalise(key));
   }

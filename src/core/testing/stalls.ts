@@ -9,7 +9,7 @@ import { line } from "../notation/line";
 import type { Id } from "../schema/id";
 import { pantry } from "./kitchen";
 
-/** A pantry and an edit of it that made everything be worked out again. */
+/** A pantry and an edit of it that made everything be computed again. */
 export interface Stall {
   readonly name: string;
   readonly catalogue: Catalogue;
@@ -44,7 +44,7 @@ const content = (what: object, min = 1, max = min) => ({ what, min, max, from: n
 const step = (does: object, holds: string | null = null) => ({ does, holds, refused: false });
 const level = (catalogue: Catalogue, n = 0): Edit => setField(catalogue, "item", item(n), "level", 3);
 
-/** Somebody with a bag without limits, who has one resource that comes back. */
+/** Someone with a bag without limits, who has one resource that comes back. */
 const somebody = {
   resource: [{ most: "100", recovery: "1", start: "0" }],
   subject: [{ resources: [nth("resource", 0)], bagSlots: null, bagMass: null }],

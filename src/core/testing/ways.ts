@@ -25,17 +25,17 @@ export function outcome(text: string, meant: string, numbers?: NumberFormat): Re
   const parsed = parse(text, numbers);
   const errors = parsed.issues.filter((i) => i.severity === "error");
   if (!errors.length) return formatParsed(here, parsed) === meant ? "read" : "something else";
-  // Each fault is mended by one of its offers, the first of them first.
-  const mended = (typed: string, depth: number): boolean => {
+  // Each fault is fixed by one of its offers, the first of them first.
+  const fixed = (typed: string, depth: number): boolean => {
     const again = parse(typed, numbers);
     const [first] = again.issues.filter((i) => i.severity === "error");
     if (!first) return formatParsed(here, again) === meant;
     return (
       depth > 0 &&
-      first.suggestions.some((s) => mended(`${typed.slice(0, first.from)}${s}${typed.slice(first.to)}`, depth - 1))
+      first.suggestions.some((s) => fixed(`${typed.slice(0, first.from)}${s}${typed.slice(first.to)}`, depth - 1))
     );
   };
-  return mended(text, 4) ? "offered" : "refused";
+  return fixed(text, 4) ? "offered" : "refused";
 }
 
 /** A text, what it means, and how whoever types it writes numbers. */

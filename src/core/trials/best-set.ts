@@ -31,7 +31,7 @@ export interface BestSet {
   readonly looked: number;
 }
 
-/** Multipliers of the cost at which the relaxation is worked out. */
+/** Multipliers of the cost at which the relaxation is computed. */
 const MULTIPLIERS = 48;
 /** Sets that are looked at before it is given up. */
 const MOST_LOOKED = 20_000_000;

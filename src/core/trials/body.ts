@@ -1,5 +1,5 @@
 /**
- * A character while time goes on: resources that move in straight lines between events, conditions, stats worked out anew
+ * A character while time goes on: resources that move in straight lines between events, conditions, stats computed again
  * from what is worn and what conditions do.
  */
 import type { Catalogue } from "../catalogue/catalogue";
@@ -197,7 +197,7 @@ export class Body implements Figure {
     return { value: this.stat(id), shares };
   }
 
-  /** Works stats out anew, and what hangs on them: what is worn, then changes for good, added, multiplied, set. */
+  /** Works stats out again, and what hangs on them: what is worn, then changes for good, added, multiplied, set. */
   private restat(first = false): void {
     const { conditions } = this;
     for (const id of this.forGood.keys()) this.placeOf(id);
@@ -240,7 +240,7 @@ export class Body implements Figure {
     } else this.steps.set(id, { ticks: [this.now()], values: [value] });
   }
 
-  /** Most and recovery of all resources anew. */
+  /** Most and recovery of all resources again. */
   private repool(): void {
     const t = this.now();
     const second = this.catalogue.pantry.ticksPerSecond;

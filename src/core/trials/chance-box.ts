@@ -140,7 +140,7 @@ function amountsApart(count: number): void {
 export type Roll = (random: () => number, into: Float64Array) => void;
 
 /**
- * Deepest that tables are rolled within each other. Whatever goes deeper is not rolled at all, so that nobody takes a
+ * Deepest that tables are rolled within each other. Whatever goes deeper is not rolled at all, so that no one takes a
  * part for the whole.
  */
 const DEEPEST = 1000;

@@ -287,7 +287,7 @@ describe("a use", () => {
     expect(grip(p)).toBe(18);
   });
 
-  it("acts on somebody else where it says so", () => {
+  it("acts on someone else where it says so", () => {
     const catalogue = withLines({
       Eel: ["Feed: restores 5 Vigour, on one ally", "Throw: drains 7 Vigour, on one foe"],
     });

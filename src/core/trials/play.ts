@@ -46,7 +46,7 @@ export interface Setting {
   readonly level?: number;
   /** null: none in particular. */
   readonly situation?: Id | null;
-  /** Somebody that uses may act on. */
+  /** Someone that uses may act on. */
   readonly other?: { readonly subject: TrialSubject; readonly is: "ally" | "foe" };
   readonly seed?: number;
   /** Whether uses need the item in the bag; else there is as much of it as it takes. */
@@ -68,7 +68,7 @@ export type StepResult = { readonly ok: true } | { readonly ok: false; readonly 
 const OK: StepResult = { ok: true };
 const no = (message: string): StepResult => ({ ok: false, message });
 
-/** Steps of one run where nobody says how many: some seconds. */
+/** Steps of one run where no one says how many: some seconds. */
 const STEPS = 4e7;
 /** Steps of one event, and of one use that is tried. */
 const EVENT = 10;

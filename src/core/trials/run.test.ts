@@ -251,7 +251,7 @@ describe("a trial", () => {
     expect(why).toBe("The bag's 5 slots are full. It was refused.");
   });
 
-  it("has no meaning without somebody who tries it", () => {
+  it("has no meaning without someone who tries it", () => {
     expect(runTrial(catalogue, { ...trial("wait 1s"), subject: null })).toMatchObject({ ok: false, failed: -1 });
   });
 });

@@ -1,5 +1,5 @@
 /**
- * Thirty situations in plain words, entered as a designer types them, each with its number worked out by hand beside it.
+ * Thirty situations in plain words, entered as a designer types them, each with its number computed by hand beside it.
  * Ten ticks a second; Mara is of level 5 and holds 100 vigour, 50 of it when she begins, and 40 breath.
  */
 import { describe, expect, it } from "vitest";
@@ -323,7 +323,7 @@ describe("thirty situations, sayable and with the number of the hand calculation
     const game = entered("Lift: Tired, not while Tired");
     expect([game.message(), game.message()]).toEqual(["", "Not while Tired."]);
   });
-  it("27. nobody eats in vain, and is told why", () => {
+  it("27. no one eats in vain, and is told why", () => {
     const game = entered('Eat: restores 60 Vigour, refused when it would do nothing message "You are full."');
     expect([game.message(), game.vigour(), game.message()]).toEqual(["", 100, "You are full."]);
   });

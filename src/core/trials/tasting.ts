@@ -52,7 +52,7 @@ export interface ResourceReport {
 export interface Report {
   readonly ticks: number;
   readonly resources: readonly ResourceReport[];
-  /** Those of somebody else there. */
+  /** Those of someone else there. */
   readonly others: readonly ResourceReport[];
   /** Stats that moved, as steps; of the run of the seed. */
   readonly stats: readonly { readonly stat: Id; readonly curve: Curve }[];
@@ -100,7 +100,7 @@ export function taste(
     const play = playOf(catalogue, request, request.seed + done, reckoner, budget);
     if (!play) return null;
     first ??= play;
-    // Of a run that was stopped nobody knows how it goes on: those before it count.
+    // Of a run that was stopped no one knows how it goes on: those before it count.
     if (play.halted !== null && play !== first) break;
     bodies.push(play.user);
     if (play.other) besides.push(play.other);

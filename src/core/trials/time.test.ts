@@ -332,7 +332,7 @@ describe("the world", () => {
       expect(messageOf(text, wide)).toBe(wrong);
   });
 
-  it("tells how somebody else there fares, too", () => {
+  it("tells how someone else there fares, too", () => {
     const catalogue = withUses(base, { Bench: ["Throw: drains 10 Vigour, on one foe, kept"] });
     const report = taste(catalogue, {
       subject: idOf("Mara"),

@@ -1,4 +1,4 @@
-/** What somebody wants to do to a pantry, and what that comes to before it is written. */
+/** What someone wants to do to a pantry, and what that comes to before it is written. */
 import { invert, type Edit } from "../../core/catalogue/edit";
 import type { Catalogue } from "../../core/catalogue/catalogue";
 import type { OnProgress } from "../../core/exchange/progress";

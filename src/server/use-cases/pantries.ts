@@ -9,7 +9,7 @@ export interface Pantries {
   pantries(): Promise<readonly PantryHead[]>;
   /** @returns false where its key is taken */
   makePantry(pantry: Pantry): Promise<boolean>;
-  /** @returns false where somebody else did already */
+  /** @returns false where someone else did already */
   deletePantry(pantry: Id): Promise<boolean>;
 }
 
@@ -39,7 +39,7 @@ export type EndedPantry =
   | { readonly is: "gone" }
   | { readonly is: "another name"; readonly name: string };
 
-/** Deletes a pantry for good. @param typed  its name, as somebody typed it to confirm */
+/** Deletes a pantry for good. @param typed  its name, as someone typed it to confirm */
 export async function endPantry(host: Pantries, pantry: Id, typed: string): Promise<EndedPantry> {
   const head = (await host.pantries()).find((p) => p.id === pantry);
   if (!head) return { is: "gone" };

@@ -67,7 +67,7 @@ export async function importBundle(
   return { is: committed.change || told.pictures ? "written" : "planned", plan: told, revision: committed.revision };
 }
 
-/** The same, with a note for each icon that nobody knows. */
+/** The same, with a note for each icon that no one knows. */
 async function withStrange(writer: Writer, plan: PlanSummary): Promise<PlanSummary> {
   const strange = new Set(await writer.strange(plan.icons.map((i) => i.icon)));
   const notes = plan.icons

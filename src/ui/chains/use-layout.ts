@@ -1,5 +1,5 @@
 "use client";
-/** Where things stand, worked out in a worker; what was there before stays until the new one has come. */
+/** Where things stand, computed in a worker; what was there before stays until the new one has come. */
 import { useEffect, useRef, useState } from "react";
 import type { Chain } from "@/core/chains/chain";
 import type { Layout, Weighing } from "@/core/chains/layout";

@@ -2,7 +2,7 @@
 /** A finding opened: its sentence, evidence and fixes. */
 import { ruleTitle } from "@/core/checklist";
 import type { Finding, Fix } from "@/core/checks/check";
-import { editsOf } from "@/core/checks/mend";
+import { editsOf } from "@/core/checks/fixes";
 import { usePlaces } from "../frame/navigate";
 import { Jar } from "../kit/jars";
 import { Button } from "../kit/kit";

@@ -25,7 +25,7 @@ export function NestedForm({ kind, record, name, field }: FormProps) {
   const store = useStore();
   const stored = (record as unknown as Readonly<Record<string, unknown>>)[name];
   const [draft, setDraft] = useState<{ readonly value: unknown; readonly of: unknown } | null>(null);
-  // Somebody else's change takes the place of what was begun on another state.
+  // Someone else's change takes the place of what was begun on another state.
   const value = draft && draft.of === stored ? draft.value : stored;
   const faults: string[] = [];
   const here = around(catalogue);

@@ -128,7 +128,7 @@ export function CommandField({ onClose }: { onClose: () => void }) {
     }
   }, [text, about, catalogue, places, store, recent, setKept]);
 
-  // What is offered first is marked until somebody marks another.
+  // What is offered first is marked until someone marks another.
   const current = hits.some((h) => h.id === marked) ? marked : (hits[0]?.id ?? "");
 
   const press = (e: KeyboardEvent) => {

@@ -1,5 +1,5 @@
 "use client";
-/** Shown in place of a view or page that failed. A plain link: the page is loaded anew, whatever failed in it. */
+/** Shown in place of a view or page that failed. A plain link: the page is loaded again, whatever failed in it. */
 import { Button, Empty } from "../kit/kit";
 
 export function Failed() {

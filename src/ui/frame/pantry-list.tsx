@@ -14,7 +14,7 @@ interface Summary {
   readonly revision: number;
   readonly items: number;
   readonly last: { readonly author: string; readonly at: string } | null;
-  /** null: nobody has opened it since the server started. */
+  /** null: no one has opened it since the server started. */
   readonly findings: { readonly revision: number; readonly errors: number; readonly warnings: number } | null;
 }
 

@@ -1,5 +1,5 @@
 "use client";
-/** Keys of names in other scripts: the tables for them are loaded once somebody types such a letter. */
+/** Keys of names in other scripts: the tables for them are loaded once someone types such a letter. */
 import { useEffect } from "react";
 import { transliterateBy } from "@/core/schema/names";
 

@@ -37,7 +37,7 @@ export function ViewHead({ title, children }: { title: string; children?: ReactN
   );
 }
 
-/** Today everybody says who they are; the name stands beside each change. */
+/** Today everyone says who they are; the name stands beside each change. */
 function Author() {
   const store = useStore();
   const [name, setName] = useKept("salty-author", "");

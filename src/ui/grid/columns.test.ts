@@ -75,7 +75,7 @@ describe("columns that fill the room there is", () => {
       expect(widths(room).reduce((a, b) => a + b)).toBeLessThanOrEqual(Math.max(room, 340));
   });
 
-  it("leave alone what somebody sized", () => {
+  it("leave alone what someone sized", () => {
     expect(widths(440, ["name"])).toEqual([180, 160, 96]);
   });
 });

@@ -6,9 +6,9 @@ export interface Column<R> {
   readonly title: string;
   readonly width: number;
   readonly numeric?: boolean;
-  /** Somebody chose its width: it is not stretched. */
+  /** Someone chose its width: it is not stretched. */
   readonly sized?: boolean;
-  /** Worked out by the program: shown so in the head. */
+  /** Computed by the program: shown so in the head. */
   readonly worked?: boolean;
   readonly cell: (row: R) => ReactNode;
   /** The cell as text, for copying, editing and screen readers. */

@@ -109,7 +109,7 @@ export function Grid<R>(props: GridProps<R>) {
   const finish = (text: string, way: Leave) => {
     cell.end();
     focus();
-    // A cell that was left as it was keeps what somebody else wrote into it meanwhile.
+    // A cell that was left as it was keeps what someone else wrote into it meanwhile.
     const same = text === textOf(row as R, column) || (editing?.keep && text === editing.text.trim());
     if (!same) void write([{ row: row as R, column: column.id, text }]);
     const by = LEAVES[way];

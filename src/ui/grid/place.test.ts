@@ -27,7 +27,7 @@ describe("the place of a grid's cursor", () => {
     expect(whereIs(shown([]), place)).toEqual({ row: 0, column: 2, lost: true });
   });
 
-  it("is the first one until somebody has been somewhere", () => {
+  it("is the first one until someone has been somewhere", () => {
     expect(whereIs(shown(["cork", "eel"]), AT_FIRST)).toEqual({ row: 0, column: 0, lost: false });
     expect(whereIs(shown([]), AT_FIRST)).toEqual({ row: 0, column: 0, lost: false });
     expect(placeAt(shown([]), { row: 0, column: 0 })).toEqual({ row: 0, column: 0, of: null, under: "name" });

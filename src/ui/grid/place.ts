@@ -1,4 +1,4 @@
-/** Where the cursor of a grid is: on a row and a column by name, wherever somebody else's changes move them. */
+/** Where the cursor of a grid is: on a row and a column by name, wherever someone else's changes move them. */
 
 export interface Spot {
   readonly row: number;

@@ -12,7 +12,7 @@ const compare = (a: Float, b: Float) => a.weight - b.weight || (a.id < b.id ? -1
 const light = (f: Float) => f.weight < 50;
 
 describe("rows that are kept", () => {
-  it("are, change after change, those that sorting anew gives, filtered or not", () => {
+  it("are, change after change, those that sorting again gives, filtered or not", () => {
     const random = seeded(11);
     const any = (n: number) => Math.floor(random() * n);
     const kept = new KeptRows<Float, PersistentMap<Float>>();
@@ -45,7 +45,7 @@ describe("rows that are kept", () => {
     expect(sorted).toBeLessThan(10);
   });
 
-  it("stay the very same where nothing changed, and are made anew under other rules", () => {
+  it("stay the very same where nothing changed, and are made again under other rules", () => {
     const kept = new KeptRows<Float, PersistentMap<Float>>();
     const records = new PersistentMap<Float>([["a" as Id, { id: "a" as Id, weight: 1 }]]);
     const rules = {
@@ -60,7 +60,7 @@ describe("rows that are kept", () => {
     expect(kept.rows(records, [2], rules)).not.toBe(first);
   });
 
-  it("know that nobody knows", () => {
+  it("know that no one knows", () => {
     expect(union(new Set(["a" as Id]), null)).toBeNull();
     expect(union(new Set(["a" as Id]), new Set(["b" as Id]))).toEqual(new Set(["a", "b"]));
     const records = new PersistentMap<Float>();

@@ -54,13 +54,13 @@ export class KeptRows<R extends Row, S> {
 
   /**
    * @param of     what the rows are made of
-   * @param under  everything else that the rules depend on: where one is another, all is sorted anew
+   * @param under  everything else that the rules depend on: where one is another, all is sorted again
    */
   rows(
     of: S,
     under: readonly unknown[],
     rules: RowRules<R> & {
-      /** Rows that may be others than they were before; null: nobody knows. */
+      /** Rows that may be others than they were before; null: no one knows. */
       changedSince(before: S): ReadonlySet<Id> | null;
       get(id: Id): R | undefined;
       /** All rows in order. */

@@ -13,7 +13,7 @@ interface Props {
   readonly label: string;
   readonly text: string;
   readonly onText: (text: string) => void;
-  /** What fits before the cursor; asked only while somebody types. */
+  /** What fits before the cursor; asked only while someone types. */
   readonly offerAt: (text: string, cursor: number) => Offer | null;
   /** What a name that is taken puts into the text; itself where nothing is said. */
   readonly written?: (name: string) => string;

@@ -61,7 +61,7 @@ export function Inline({ label, held, show, text, names, long, numeric, onWrite,
         <textarea
           aria-label={label}
           aria-invalid={message !== null}
-          // biome-ignore lint/a11y/noAutofocus: it appears because somebody asked to type here
+          // biome-ignore lint/a11y/noAutofocus: it appears because someone asked to type here
           autoFocus
           className="field min-h-20"
           defaultValue={text}
@@ -77,7 +77,7 @@ export function Inline({ label, held, show, text, names, long, numeric, onWrite,
         <input
           aria-label={label}
           aria-invalid={message !== null}
-          // biome-ignore lint/a11y/noAutofocus: it appears because somebody asked to type here
+          // biome-ignore lint/a11y/noAutofocus: it appears because someone asked to type here
           autoFocus
           className={cx("field", numeric && "text-right", message !== null && "border-beet!")}
           defaultValue={text}

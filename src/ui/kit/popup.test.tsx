@@ -47,7 +47,7 @@ describe("a button with a panel", () => {
     }
   });
 
-  it("leaves the focus where somebody clicks outside", async () => {
+  it("leaves the focus where someone clicks outside", async () => {
     show();
     fireEvent.click(button());
     const panel = await screen.findByRole("dialog");

@@ -1,5 +1,5 @@
 "use client";
-/** The one input for what is typed and read: what can't be read stays in it, with the reason, until it is mended or dropped. */
+/** The one input for what is typed and read: what can't be read stays in it, with the reason, until it is fixed or dropped. */
 import { useId, useState } from "react";
 import { cx } from "./kit";
 

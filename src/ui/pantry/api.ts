@@ -78,7 +78,7 @@ const sent = (method: string, body: unknown, author = ""): RequestInit => ({
 /** Characters of a body that a browser still sends when the page is left meanwhile: 64 kB at most, of all that is on its way. */
 const SMALL = 16_000;
 
-/** The same for what must not be lost when somebody goes elsewhere or reloads right after it. */
+/** The same for what must not be lost when someone goes elsewhere or reloads right after it. */
 function writing(body: unknown, author: string): RequestInit {
   const init = sent("POST", body, author);
   return { ...init, keepalive: typeof init.body !== "string" || init.body.length <= SMALL };
@@ -242,7 +242,7 @@ export class PantryApi {
       : { ok: false, problem: problemOf(last.status, last.body as Partial<Problem>) };
   }
 
-  /** Those of some icons' names that nobody knows; as many as can be asked for at once. */
+  /** Those of some icons' names that no one knows; as many as can be asked for at once. */
   strangeIcons = (names: readonly string[]): Promise<readonly string[]> =>
     valueIn(fetch(`${this.path}/pictures?${new URLSearchParams(names.slice(0, 50).map((name) => ["name", name]))}`));
 

@@ -1,7 +1,7 @@
 import { expect, test } from "vitest";
 import { keepFormat, keptFormat, usualFormat } from "./number-format";
 
-test("is the browser's until somebody says otherwise", () => {
+test("is the browser's until someone says otherwise", () => {
   expect(["en-GB", "de-DE", "fr-FR", "de-CH"].map(usualFormat)).toEqual(["point", "comma", "comma", "point"]);
   const kept = new Map<string, string>();
   const storage = {

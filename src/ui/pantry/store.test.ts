@@ -46,7 +46,7 @@ describe("a window's pantry", () => {
     expect(new PantryStore("x").first).toMatchObject({ state: null, link: "opening", notice: null });
   });
 
-  it("follows a change of somebody else without loading anew", () => {
+  it("follows a change of someone else without loading again", () => {
     const loads = server.loads;
     server.commit([level(3)]);
     expect(shown()).toBe(3);
@@ -54,7 +54,7 @@ describe("a window's pantry", () => {
     expect(server.loads).toBe(loads);
   });
 
-  it("follows several changes that were followed together, and loads anew where one of them is missing", async () => {
+  it("follows several changes that were followed together, and loads again where one of them is missing", async () => {
     const { loads, stream, catalogue: before } = server;
     const events: LiveEvent[] = [];
     server.stream = { send: (_: string, event: unknown) => events.push(event as LiveEvent) } as never;
@@ -110,7 +110,7 @@ describe("a window's pantry", () => {
     expect(shownModel()).toEqual(readModelOf(server.catalogue));
   });
 
-  it("loads anew when it missed a revision, and ignores what it has already", async () => {
+  it("loads again when it missed a revision, and ignores what it has already", async () => {
     const stream = server.stream;
     server.stream = null;
     server.commit([level(3)]);
@@ -123,7 +123,7 @@ describe("a window's pantry", () => {
     expect(server.loads).toBe(loads + 1);
   });
 
-  it("tells what a change moved although the pantry was read anew before it was told", async () => {
+  it("tells what a change moved although the pantry was read again before it was told", async () => {
     const stream = server.stream as FakeEvents;
     const held: [string, unknown][] = [];
     const send = stream.send.bind(stream);
@@ -152,7 +152,7 @@ describe("a window's pantry", () => {
     expect([shown(), store.snapshot().state?.model.revision]).toEqual([4, server.catalogue.revision]);
   });
 
-  it("tells a change also where its consequences were worked out anew, and what it moved if that is told after all", async () => {
+  it("tells a change also where its consequences were computed again, and what it moved if that is told after all", async () => {
     const events: LiveEvent[] = [];
     const { stream, catalogue: before } = server;
     server.stream = { send: (_: string, event: unknown) => events.push(event as LiveEvent) } as never;
@@ -254,7 +254,7 @@ describe("a window's pantry", () => {
     await until(() => shown() === 5);
     await reload();
     expect(store.snapshot()).toMatchObject({ canUndo: true, canRedo: false });
-    // What somebody else did in the meantime is not this window's.
+    // What someone else did in the meantime is not this window's.
     void store.submit([level(6, 5)]);
     await until(() => shown() === 6);
     server.commit([level(7, 6)], null, "Odo");

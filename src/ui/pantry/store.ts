@@ -23,7 +23,7 @@ type Ripple = NonNullable<LiveEvent["ripple"]>;
 export interface LastMove {
   readonly change: LoggedChange;
   readonly message: string;
-  /** null: the pantry was read anew, and nobody says what this change moved. */
+  /** null: the pantry was read again, and no one says what this change moved. */
   readonly moved: Moved | null;
   /** Items whose figures moved. */
   readonly items: ReadonlySet<Id>;
@@ -220,7 +220,7 @@ export class PantryStore {
     };
   }
 
-  /** Keys that records have or had, of as many as somebody changes by hand at once. */
+  /** Keys that records have or had, of as many as someone changes by hand at once. */
   private remember(edits: readonly Edit[]): void {
     if (edits.length > MOST_REMEMBERED) return;
     for (const edit of edits)
@@ -229,7 +229,7 @@ export class PantryStore {
       else if (edit.op === "set" && edit.field === "key") this.formerly.set(`${edit.kind} ${edit.from}`, edit.id);
   }
 
-  /** @param tries  so often it is looked at again once the pantry was read anew: what it moved is told all the same */
+  /** @param tries  so often it is looked at again once the pantry was read again: what it moved is told all the same */
   private take(event: LiveEvent, tries = 3): void {
     const { changes, ripple } = event;
     const { state } = this.view;
@@ -258,7 +258,7 @@ export class PantryStore {
     }
     const last = this.moveTold(state, catalogue, changes, ripple);
     if (ripple.to <= state.model.revision) {
-      // The pantry was read anew before this was told: what it moved is still news.
+      // The pantry was read again before this was told: what it moved is still news.
       if (catalogue !== state.catalogue || last !== state.last)
         this.set({ state: { ...state, catalogue, last }, link: "live" });
       this.settle();
@@ -294,7 +294,7 @@ export class PantryStore {
       ...effectsOf(state.model, ripple),
     };
   }
-  /** What was told last; of changes that were told before their consequences, and are part of what is read anew, the last. */
+  /** What was told last; of changes that were told before their consequences, and are part of what is read again, the last. */
   private unmoved(catalogue: Catalogue, revision: number): LastMove | null {
     const last = this.view.state?.last ?? null;
     const told = this.early.filter((c) => c.revision > (last?.change.revision ?? 0) && c.revision <= revision);
@@ -401,7 +401,7 @@ export class PantryStore {
     return answer;
   }
 
-  /** Says which of some icons nobody knows: what names them is written, and nothing is drawn for it. */
+  /** Says which of some icons no one knows: what names them is written, and nothing is drawn for it. */
   private async tellStrange(icons: readonly string[]): Promise<void> {
     const strange = icons.length ? await this.api.strangeIcons(icons).catch(() => []) : [];
     if (strange.length) this.tell("Saved, without a picture", noIcons(strange));
@@ -494,7 +494,7 @@ export class PantryStore {
     });
   }
 
-  /** Deletes the pantry for good; the name is what somebody typed to confirm. */
+  /** Deletes the pantry for good; the name is what someone typed to confirm. */
   async deletePantry(name: string): Promise<WriteResult> {
     const got = await this.api.deletePantry(name, this.author);
     if (got.ok) return { ok: true, revision: 0 };

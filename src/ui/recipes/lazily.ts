@@ -1,5 +1,5 @@
 "use client";
-/** Parts of the recipes that are loaded when somebody opens them. */
+/** Parts of the recipes that are loaded when someone opens them. */
 import dynamic from "next/dynamic";
 
 export const Matrix = dynamic(() => import("./matrix").then((m) => m.Matrix));

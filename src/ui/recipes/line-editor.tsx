@@ -60,7 +60,7 @@ export function LineEditor({ label, text, parsed, onText, onEnter, onEscape, aut
   );
 }
 
-/** Texts that would mend a line, in the order in which they are numbered. */
+/** Texts that would fix a line, in the order in which they are numbered. */
 export const offersOf = (parsed: ParsedLine): { readonly at: LineIssue; readonly by: string }[] =>
   parsed.issues.flatMap((at) => at.suggestions.map((by) => ({ at, by })));
 

@@ -29,7 +29,7 @@ export function PasteLines({ onClose }: { onClose: () => void }) {
   );
   const list = useRef<HTMLOListElement>(null);
   /** One text of one line is replaced; the others stay as they are typed. */
-  const mend = ({ number }: { readonly number: number }, { from, to }: LineIssue, by: string) =>
+  const fix = ({ number }: { readonly number: number }, { from, to }: LineIssue, by: string) =>
     setText((all) =>
       all
         .split("\n")
@@ -42,7 +42,7 @@ export function PasteLines({ onClose }: { onClose: () => void }) {
   };
   const pressed = (e: KeyboardEvent<HTMLLIElement>, line: (typeof lines)[number]) => {
     const offer = /^[1-9]$/.test(e.key) ? offersOf(line.parsed)[Number(e.key) - 1] : undefined;
-    if (offer) mend(line, offer.at, offer.by);
+    if (offer) fix(line, offer.at, offer.by);
     else if (e.key === "ArrowDown") step(e.currentTarget, 1);
     else if (e.key === "ArrowUp") step(e.currentTarget, -1);
     else return;
@@ -127,7 +127,7 @@ export function PasteLines({ onClose }: { onClose: () => void }) {
                     saved as {formatParsed(around(catalogue), l.parsed)}
                   </span>
                 )}
-                <Remarks parsed={l.parsed} text={l.text} numbered onOffer={(at, by) => mend(l, at, by)} />
+                <Remarks parsed={l.parsed} text={l.text} numbered onOffer={(at, by) => fix(l, at, by)} />
               </span>
             </li>
           ))}

@@ -30,7 +30,7 @@ export function RecipeEditor({ recipe, start = "", form = false, onDone, onWritt
   const [saving, setSaving] = useState(false);
   const parsed = useParsed(text);
   const dirty = text !== base.stored;
-  // Somebody else's change shows at once unless there is something unsaved here.
+  // Someone else's change shows at once unless there is something unsaved here.
   useEffect(() => {
     if (stored !== base.stored && (!dirty || text === stored)) {
       setBase({ stored, recipe });
@@ -41,7 +41,7 @@ export function RecipeEditor({ recipe, start = "", form = false, onDone, onWritt
   const save = async () => {
     if (!parsed.ok || saving || (recipe && !dirty)) return;
     setSaving(true);
-    // Edits are made against what this editor showed, so that a change by somebody else in between is a conflict.
+    // Edits are made against what this editor showed, so that a change by someone else in between is a conflict.
     const edits = recipe ? rewriteRecipe(catalogue, base.recipe ?? recipe, parsed) : addRecipes(catalogue, [parsed]);
     const answer = await store.submit(edits);
     setSaving(false);

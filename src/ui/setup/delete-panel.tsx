@@ -55,7 +55,7 @@ export function DeletePanel() {
             id="delete-name"
             className="field"
             autoComplete="off"
-            // biome-ignore lint/a11y/noAutofocus: it appears because somebody asked to type here
+            // biome-ignore lint/a11y/noAutofocus: it appears because someone asked to type here
             autoFocus
             value={typed}
             onChange={(e) => setTyped(e.target.value)}

@@ -1,5 +1,5 @@
 "use client";
-/** Parts of the setup that are loaded when somebody opens them. */
+/** Parts of the setup that are loaded when someone opens them. */
 import dynamic from "next/dynamic";
 
 export const BundlePanel = dynamic(() => import("./bundle-panel").then((m) => m.BundlePanel));

@@ -112,7 +112,7 @@ export function DescriptionEditor({ item }: { readonly item: Item }) {
       <textarea
         ref={area}
         aria-label="Description text"
-        // biome-ignore lint/a11y/noAutofocus: it appears because somebody asked to type here
+        // biome-ignore lint/a11y/noAutofocus: it appears because someone asked to type here
         autoFocus
         className="field min-h-24"
         value={draft}

@@ -39,7 +39,7 @@ export function FoldedFields({
             aria-label="Find an empty field"
             placeholder="Find a field"
             className="field w-44!"
-            // biome-ignore lint/a11y/noAutofocus: it appears because somebody looks for a field
+            // biome-ignore lint/a11y/noAutofocus: it appears because someone looks for a field
             autoFocus
             value={typed}
             onChange={(e) => setTyped(e.target.value)}

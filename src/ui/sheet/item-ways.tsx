@@ -4,7 +4,7 @@ import { type RefObject, useState } from "react";
 import { around, namesOf } from "@/core/catalogue/surroundings";
 import { type Catalogue, nameOf } from "@/core/catalogue/catalogue";
 import { recipesAsking, recordsWith } from "@/core/catalogue/references";
-import { newSource } from "@/core/checks/mend";
+import { newSource } from "@/core/checks/fixes";
 import type { Item, Recipe } from "@/core/kinds/index";
 import { parsedFrom } from "@/core/kinds/parsed";
 import { outputsOf, sayNamed } from "@/core/notation/line";

@@ -23,7 +23,7 @@ export function OwnFields({
   const { catalogue } = useLive();
   const has = fieldsFor();
   const said = "own" in record ? Object.keys(record.own) : [];
-  // What it says although nobody asks is shown too: nothing that is stored stays hidden.
+  // What it says although no one asks is shown too: nothing that is stored stays hidden.
   const beside = fieldsOfKind(catalogue, kind).filter((f) => said.includes(f.id) && !has.includes(f));
   const all = kind === "type" ? has : [...has, ...beside];
   const fields = folds ? all.filter((f) => hasValueAt(catalogue, kind, record, `own.${f.id}`)) : all;

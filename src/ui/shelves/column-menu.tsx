@@ -67,7 +67,7 @@ export function ColumnMenu({ column, columns, keyed, conditions, onConditions, w
       {takes !== "nothing" && (
         <input
           aria-label="Value to compare with"
-          // biome-ignore lint/a11y/noAutofocus: it appears because somebody asked to filter here
+          // biome-ignore lint/a11y/noAutofocus: it appears because someone asked to filter here
           autoFocus
           className="field"
           placeholder={takes === "range" ? "10..20" : takes === "words" ? "one, another" : undefined}

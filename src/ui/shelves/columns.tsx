@@ -1,5 +1,5 @@
 "use client";
-/** The columns of the shelves: what the kind has, drawn as items are, and what is worked out. */
+/** The columns of the shelves: what the kind has, drawn as items are, and what is computed. */
 import { held } from "@/core/catalogue/inheritance";
 import type { Readings } from "@/core/catalogue/keep";
 import { recordsWith } from "@/core/catalogue/references";
@@ -73,7 +73,7 @@ const looks = (facts: Facts): Looks<Item> => ({
 
 const countOf = (all: Iterable<unknown>): number => [...all].length;
 
-/** What is worked out for an item. */
+/** What is computed for an item. */
 interface ItemReading {
   readonly id: string;
   readonly title: string;
@@ -147,7 +147,7 @@ const READINGS: readonly ItemReading[] = [
   },
 ];
 
-/** What is worked out, by the name of its column. */
+/** What is computed, by the name of its column. */
 export const readingsOf = (facts: ItemFacts): Readings =>
   new Map(READINGS.map(({ id, value }) => [id, (item: Item) => value(facts, item)]));
 
@@ -170,7 +170,7 @@ const readingColumn = (facts: Facts, { id, title, width, value, say, digits, bad
   },
 });
 
-/** In which order columns stand where nobody chose another; those that are not named follow. */
+/** In which order columns stand where no one chose another; those that are not named follow. */
 const ORDER = ["name", "type", "rarity", "status", "tags", "level", "stack", "mass", "stats", "own"];
 const LAST = ["cost", "time", "buy", "sell", "margin", "from", "ways", "uses", "findings"];
 function placeOf({ id }: Column<Item>): number {

@@ -44,7 +44,7 @@ it("shows the name first, then what stays in sight, then the rest in its order",
     "cost 100",
     "type 100",
   ]);
-  // A column that was removed, and one that nobody shows.
+  // A column that was removed, and one that no one shows.
   expect(arranged(["stats.gone", "type"], ["stats.gone"])).toEqual(["name 100", "type 100"]);
   expect(arranged([])).toEqual(["name 100"]);
 });

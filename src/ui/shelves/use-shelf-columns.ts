@@ -50,7 +50,7 @@ export function visibleColumns(
   });
 }
 
-/** @param first  what is shown where nobody chose */
+/** @param first  what is shown where no one chose */
 export function useShelfColumns(all: readonly Column<Item>[], first: readonly string[]): ShelfColumns {
   const [kept, keep] = useKept<Arrangement>("salty-shelves", AT_FIRST);
   const shown = kept.shown ?? first;

@@ -1,5 +1,5 @@
 "use client";
-/** What reads and writes tables is loaded once somebody does. */
+/** What reads and writes tables is loaded once someone does. */
 import dynamic from "next/dynamic";
 
 export const BringIn = dynamic(() => import("./bring-in").then((m) => m.BringIn));

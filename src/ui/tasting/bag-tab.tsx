@@ -42,7 +42,7 @@ export function BagTab() {
   const [fault, setFault] = useState("");
   const [kept, setKept] = useState("");
   const here = around(catalogue);
-  // Everything anew from the beginning: a bag is what its steps made of it.
+  // Everything again from the beginning: a bag is what its steps made of it.
   const { play, done } = useMemo(() => {
     const play = subject && new Play(catalogue, { subject, supplied: true, stations: stations && new Set(stations) });
     const done: Done[] = [];

@@ -10,7 +10,7 @@ import { coloursOf } from "./colours";
 /** Most points of a line that are drawn. */
 const POINTS = 400;
 
-/** @param other  the name of somebody else there */
+/** @param other  the name of someone else there */
 export function Curves({
   first,
   second,

@@ -1,5 +1,5 @@
 "use client";
-/** Where there is nobody to try items out on: a usual character, made by one button. */
+/** Where there is no one to try items out on: a usual character, made by one button. */
 import { FreeKeys } from "@/core/editing/new-names";
 import { withDefaults } from "@/core/kinds/index";
 import { newId } from "@/core/schema/id";

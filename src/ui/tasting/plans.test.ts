@@ -23,7 +23,7 @@ describe("what is planned in an address", () => {
     expect(readPlans(writePlans(rows))).toEqual(rows);
   });
 
-  it("is nothing where somebody wrote something else", () => {
+  it("is nothing where someone wrote something else", () => {
     for (const text of ["", "x", "pie~~9~", "pie", "%E0%A4%A~~0~", "__proto__~~constructor~"])
       expect(readPlans(text), text).toEqual([]);
     expect(readPlans(Array.from({ length: 90 }, () => "pie~~0~").join("|"))).toHaveLength(30);

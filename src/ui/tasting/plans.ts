@@ -1,4 +1,4 @@
-/** What is planned in a tasting, as it stands in an address: known shapes only, whatever somebody wrote there. */
+/** What is planned in a tasting, as it stands in an address: known shapes only, whatever someone wrote there. */
 import { around } from "@/core/catalogue/surroundings";
 import type { Catalogue } from "@/core/catalogue/catalogue";
 import { byKey } from "@/core/catalogue/keys";

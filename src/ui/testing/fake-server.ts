@@ -18,7 +18,7 @@ export class FakeServer {
   requests: { path: string; body: { edits?: Edit[] }; author: string | null }[] = [];
   answer: (path: string, body: { edits?: Edit[] }) => Response = () => new Response("{}", { status: 500 });
   stream: FakeEvents | null = null;
-  /** Icons that nobody knows, and what was asked about them. */
+  /** Icons that no one knows, and what was asked about them. */
   strange: string[] = [];
   asked: string[] = [];
 
@@ -49,7 +49,7 @@ export class FakeServer {
     return this.answer(path, body);
   };
 
-  /** Commits and tells everybody, as the real one does. */
+  /** Commits and tells everyone, as the real one does. */
   commit(edits: readonly Edit[], undoes: number | null = null, author = "Ida"): number {
     const before = readModelOf(this.catalogue);
     this.catalogue = must(this.catalogue, edits);

@@ -31,7 +31,7 @@ interface Props {
 
 export function LineInput({ kinds, scope, words, starters, onWrite, className, ...rest }: Props) {
   const { catalogue } = useLive();
-  // Worked out with the first key: most lines are only read.
+  // Computed with the first key: most lines are only read.
   const names = useMemo(() => {
     let all: readonly (readonly [string, string])[] | null = null;
     return () => {

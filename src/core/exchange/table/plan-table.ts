@@ -70,7 +70,7 @@ export interface TablePlan {
   readonly edits: readonly Edit[];
 }
 
-/** Kinds that a name can be made of where somebody says so: nothing else has to be known of them. */
+/** Kinds that a name can be made of where someone says so: nothing else has to be known of them. */
 export const MAKEABLE: readonly Kind[] = ["item", "type", "tag", "rarity", "slot", "cooldown", "currency", "situation"];
 
 interface Column {

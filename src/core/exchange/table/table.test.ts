@@ -299,14 +299,14 @@ describe("what a table would do", () => {
     const next = must(catalogue, made.edits);
     expect(next.records.item.size).toBe(catalogue.records.item.size);
 
-    // What was refused is a table of its own; mended, it is read like any other.
+    // What was refused is a table of its own; fixed, it is read like any other.
     const rest = refusedTable(table(text), made);
     expect(rest[0].at(-1)).toBe(REASONS);
     expect(rest).toHaveLength(faults.length + 1);
-    const mended = table(writeDelimited(rest.map((row) => row.map((cell) => (cell === "many" ? "4" : cell)))));
-    const again = planTable(next, mended, {
+    const fixed = table(writeDelimited(rest.map((row) => row.map((cell) => (cell === "many" ? "4" : cell)))));
+    const again = planTable(next, fixed, {
       kind: "item",
-      targets: guessTargets(next, "item", mended),
+      targets: guessTargets(next, "item", fixed),
       decimal: ".",
       make: new Set(),
       clears: false,

@@ -70,7 +70,7 @@ describe("a table of records", () => {
     for (const item of items) expect(back.records.item.get(item.id)).toEqual(item);
   });
 
-  it("writes what is inherited only where that is asked for, and what is worked out beside it", () => {
+  it("writes what is inherited only where that is asked for, and what is computed beside it", () => {
     const eel = [...demo.records.item.values()].find((i) => i.key === "smoked_eel");
     const columns = ["name", "stack", { title: "Cost", text: () => "2.13" }];
     const rows = (inherited: boolean) => writeTable(demo, "item", eel ? [eel] : [], columns, { inherited });

@@ -8,7 +8,7 @@ import { fieldAt, pathOf } from "../../schema/record";
 import type { Cells } from "./read-table";
 import { guessTargets, targetsOf } from "./targets";
 
-/** A column that is worked out: it is written, and read into nothing. */
+/** A column that is computed: it is written, and read into nothing. */
 export interface WorkedColumn {
   readonly title: string;
   text(record: AnyRecord): string;
@@ -23,7 +23,7 @@ export const pathsOf = (catalogue: Catalogue, kind: Kind): string[] =>
   targetsOf(catalogue, kind).map(({ target }) => target);
 
 /**
- * @param columns  paths, with ids or with keys, and what is worked out
+ * @param columns  paths, with ids or with keys, and what is computed
  * @returns the head and a row for each record; the key is always among them
  */
 export function writeTable(

@@ -8,7 +8,7 @@ import { formatRecipe } from "../notation/format";
 import { item, kitchen, must, recipe } from "../testing/kitchen";
 import type { Fix } from "./check";
 import { replaceEverywhere } from "../editing/replace";
-import { closeLoop, newSource, setLines } from "./mend";
+import { closeLoop, newSource, setLines } from "./fixes";
 
 const messagesOf = (fixes: readonly Fix[]) => fixes.map((f) => f.message);
 const apply = (c: Catalogue, fix: Fix) => must(c, fix.do === "edit" ? fix.edits : []);
@@ -21,9 +21,9 @@ describe("closing a loop", () => {
     expect(messagesOf(fixes)[0]).toBe("Break: give 4 X instead of 9");
     expect(messagesOf(fixes)).toContain("Break: 9 X at 40% instead of 100%");
     for (const fix of fixes) {
-      const mended = apply(c, fix);
-      expect(gains(mended), fix.message).toBe(0);
-      expect(gains(must(mended, invert(fix.do === "edit" ? fix.edits : [])))).toBe(1);
+      const fixed = apply(c, fix);
+      expect(gains(fixed), fix.message).toBe(0);
+      expect(gains(must(fixed, invert(fix.do === "edit" ? fix.edits : [])))).toBe(1);
     }
   });
 

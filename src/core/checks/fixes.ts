@@ -1,4 +1,4 @@
-/** Edits that several checks offer as a way to mend. */
+/** Edits that several checks offer as a way to fix. */
 import { gainsAtAll } from "../analysis/gain";
 import { Reach } from "../network/reach";
 import { type Catalogue, withRecords } from "../catalogue/catalogue";
@@ -50,7 +50,7 @@ export function newSource(catalogue: Catalogue, item: Id): Source {
   });
 }
 
-/** The edits of a ready-made way to mend; none where it only opens something. */
+/** The edits of a ready-made way to fix; none where it only opens something. */
 export function editsOf(catalogue: Catalogue, fix: Fix): readonly Edit[] {
   if (fix.do === "edit") return fix.edits;
   if (fix.do === "source") return [{ op: "add", kind: "source", record: newSource(catalogue, fix.item) }];
