@@ -45,13 +45,14 @@ const TEXT_NAMES = new Set([
 
 const skipped = (name) => /\.test\.tsx?$|\.d\.ts$/.test(name);
 
-export function sourceFiles(folder) {
+/** @param tests  whether tests are among them */
+export function sourceFiles(folder, tests = false) {
   return readdirSync(join(root, folder), { withFileTypes: true })
     .flatMap((entry) => {
       const path = `${folder}/${entry.name}`;
       if (entry.isDirectory())
-        return ["testing", "migrations", "node_modules"].includes(entry.name) ? [] : sourceFiles(path);
-      return /\.(tsx?|mjs)$/.test(entry.name) && !skipped(entry.name) ? [path] : [];
+        return ["testing", "migrations", "node_modules"].includes(entry.name) ? [] : sourceFiles(path, tests);
+      return /\.(tsx?|mjs)$/.test(entry.name) && (tests || !skipped(entry.name)) ? [path] : [];
     })
     .sort();
 }

@@ -41,7 +41,7 @@ export function badPhrases() {
 /** Lines of comments, and the names of tests. */
 function comments() {
   return ["src", "e2e", "bench", "fuzz"].flatMap((folder) =>
-    sourceFiles(folder)
+    sourceFiles(folder, true)
       .filter((file) => !NAMES.test(file))
       .flatMap((file) =>
         readFileSync(join(root, file), "utf8")

@@ -71,7 +71,7 @@ describe("the examples of docs/mathematics.md", () => {
 describe("the examples of trying things out", () => {
   it("are those that the tests repeat", () => {
     // play.test.ts, chance-box.test.ts and uses.test.ts compute them.
-    for (const said of ["there are **20**", "gives **12**", "**100%**", "= **0.3**", "**14**, **45** and **90**"])
+    for (const said of ["she has **20**", "restores **12**", "**100%**", "= **0.3**", "**14**, **45** and **90**"])
       expect(page).toContain(said);
     const broth = byKey(catalogue, "item", "kelp_broth");
     const [use] = broth ? usesOf(catalogue, broth) : [];
