@@ -17,6 +17,7 @@ export const VIEWS = [
   "/chains?of=harbour_supper",
   "/checks",
   "/checks?rule=unobtainable",
+  "/checks?group=cause",
   "/checks?loop=0",
   "/costs",
   "/costs?view=plan&make=smoked_eel*20%7Cship_biscuit*12&stock=coarse_salt*4",

@@ -1,88 +1,131 @@
 "use client";
 /** The checks: findings on the left, the chosen one with its evidence and fixes on the right. */
-import { useVirtualizer } from "@tanstack/react-virtual";
-import { type ReactNode, useEffect, useMemo, useRef } from "react";
-import type { Verdict } from "@/core/analysis/loops";
-import { nameOf } from "@/core/catalogue/catalogue";
-import { ruleTitle } from "@/core/checklist";
+import { useMemo, useState } from "react";
 import type { Finding } from "@/core/checks/check";
-import type { LoopRow } from "@/core/engine/read-model";
+import { findingRows, GROUPINGS, type GroupedBy, groupFindings, isGrouping } from "@/core/checks/grouping";
+import { ruleTitle } from "@/core/checklist";
+import { count } from "@/core/numbers/format";
+import { normalise } from "@/core/schema/names";
 import { usePlaces } from "../frame/navigate";
+import { useTyped } from "../frame/typed";
 import { ViewHead } from "../frame/view-head";
-import { Button, cx, Dot, Empty } from "../kit/kit";
+import { Button, Empty } from "../kit/kit";
+import { Popup } from "../kit/popup";
 import { useCatalogue, useLivePart } from "../pantry/provider";
+import { save } from "../tables/save";
 import { Detail } from "./finding-detail";
+import { FindingList, foldedList, plainList } from "./finding-list";
 import { LoopDetail } from "./loop-detail";
 
-const VERDICTS: Record<Verdict, string> = {
-  stuck: "can't start",
-  gaining: "gains",
-  even: "breaks even",
-  lossy: "loses",
-};
-
-/** What stands in the list, one below the other: heads, findings, and where things go round. */
-type ListEntry =
-  | { readonly head: string; readonly n: number }
-  | { readonly finding: Finding }
-  | { readonly loop: LoopRow; readonly at: number };
-
-const MOST_LOOPS = 60;
-
-function listOf(findings: readonly Finding[], loops: readonly LoopRow[]): ListEntry[] {
-  const entries: ListEntry[] = [];
-  for (const [severity, head] of [
-    ["error", "Errors"],
-    ["warning", "Warnings"],
-  ]) {
-    const list = findings.filter((f) => f.severity === severity);
-    if (list.length) entries.push({ head, n: list.length }, ...list.map((finding) => ({ finding })));
-  }
-  if (loops.length) entries.push({ head: "Loops", n: loops.length });
-  return entries.concat(loops.slice(0, MOST_LOOPS).map((loop, at) => ({ loop, at })));
+/** Findings that the address asks for: of a rule, and with a text in their sentence, rule or records. */
+function useShown(): { readonly shown: readonly Finding[]; readonly filtered: boolean } {
+  const findings = useLivePart(({ model }) => model.findings);
+  const places = usePlaces();
+  const rule = places.query.get("rule");
+  const text = normalise(places.query.get("text") ?? "");
+  const shown = useMemo(
+    () =>
+      findings.filter(
+        (f) =>
+          (!rule || f.rule === rule) &&
+          (!text ||
+            [f.message, ruleTitle(f.rule), ...f.about.map((of) => of.name)].some((each) =>
+              normalise(each).includes(text),
+            )),
+      ),
+    [findings, rule, text],
+  );
+  return { shown, filtered: Boolean(rule || text) };
 }
 
+const NONE_OPEN: ReadonlySet<string> = new Set();
+
 export function ChecksView() {
+  const catalogue = useCatalogue();
   const findings = useLivePart(({ model }) => model.findings);
   const loops = useLivePart(({ model }) => model.loops);
   const complete = useLivePart(({ model }) => model.complete);
   const computed = useLivePart(({ model }) => model.revision >= 0);
   const places = usePlaces();
-  const rule = places.query.get("rule");
+  const searched = useTyped(places, "text");
+  const { shown, filtered } = useShown();
+  const asked = places.query.get("group") ?? "";
+  const by: GroupedBy = isGrouping(asked) ? asked : "severity";
+  const folds = by !== "severity";
+  const [opened, setOpened] = useState<{ readonly by: GroupedBy; readonly keys: ReadonlySet<string> }>();
+  const open = opened?.by === by ? opened.keys : NONE_OPEN;
+  const groups = useMemo(() => groupFindings(catalogue, shown, by), [catalogue, shown, by]);
   const entries = useMemo(
-    () => listOf(rule ? findings.filter((f) => f.rule === rule) : findings, rule ? [] : loops),
-    [findings, loops, rule],
+    () => (folds ? foldedList(groups, open) : plainList(groups, filtered ? [] : loops)),
+    [folds, groups, open, filtered, loops],
   );
+  const fold = (key: string, unfold: boolean) => {
+    const keys = new Set(open);
+    if (unfold) keys.add(key);
+    else keys.delete(key);
+    setOpened({ by, keys });
+  };
   const loopAt = Number(places.query.get("loop") ?? -1);
   const wanted = places.query.get("finding");
   const at = useMemo(() => {
     const chosen = entries.findIndex((e) =>
       loopAt >= 0 ? "loop" in e && e.at === loopAt : "finding" in e && e.finding.fingerprint === wanted,
     );
-    return chosen < 0 && loopAt < 0 ? entries.findIndex((e) => "finding" in e) : chosen;
-  }, [entries, loopAt, wanted]);
+    return chosen < 0 && loopAt < 0 && !(folds && wanted) ? entries.findIndex((e) => "finding" in e) : chosen;
+  }, [entries, folds, loopAt, wanted]);
   const entry = entries[at];
-  const chosen = entry && "finding" in entry ? entry.finding : null;
+  // A folded group still shows the finding that was chosen in it.
+  const hidden = !entry && loopAt < 0 ? shown.find((f) => f.fingerprint === wanted) : undefined;
+  const chosen = entry && "finding" in entry ? entry.finding : (hidden ?? null);
   const gone = wanted && loopAt < 0 && !findings.some((f) => f.fingerprint === wanted);
   return (
     <>
       <ViewHead title="Checks">
-        {rule && (
-          <Button onClick={() => places.ask({ rule: null }, true)}>
-            Only {ruleTitle(rule).toLowerCase()}: show all
+        <input
+          type="search"
+          aria-label="Search findings"
+          placeholder="Search findings"
+          className="field w-44!"
+          {...searched}
+        />
+        <select
+          aria-label="Group by"
+          className="field w-40!"
+          value={by}
+          onChange={(e) => places.ask({ group: e.target.value === "severity" ? null : e.target.value }, true)}
+        >
+          {Object.entries(GROUPINGS).map(([id, { label }]) => (
+            <option key={id} value={id}>
+              By {label.toLowerCase()}
+            </option>
+          ))}
+        </select>
+        <ExportFindings findings={shown} />
+        {filtered && (
+          <Button onClick={() => places.ask({ rule: null, text: null }, true)}>
+            {places.query.get("rule")
+              ? `Only ${ruleTitle(places.query.get("rule") ?? "").toLowerCase()}: show all`
+              : "Show all"}
           </Button>
         )}
       </ViewHead>
       <div className="flex min-h-0 flex-1">
         <div className="flex w-[372px] shrink-0 flex-col border-r border-line bg-salt">
-          {!entries.some((e) => "finding" in e) && (
-            <Empty title={computed ? "No findings" : "No findings yet"}>
-              {computed
-                ? "Every check passed: all inputs are obtainable, no loop gains, and no price is below cost."
-                : "The analysis is still running. Findings appear here when it is done."}
-            </Empty>
+          {shown.length === 0 && <NoFindings filtered={filtered} computed={computed} />}
+          {folds && groups.length > 0 && (
+            <div className="flex items-center gap-1 border-b border-hair px-2.5 py-1 text-second">
+              <span className="flex-1">
+                {count(shown.length, "finding")} in {count(groups.length, "group")}
+              </span>
+              <Button look="quiet" onClick={() => setOpened({ by, keys: new Set(groups.map((g) => g.key)) })}>
+                Expand all
+              </Button>
+              <Button look="quiet" onClick={() => setOpened({ by, keys: NONE_OPEN })}>
+                Collapse all
+              </Button>
+            </div>
           )}
-          {entries.length > 0 && <FindingList entries={entries} at={at} />}
+          {entries.length > 0 && <FindingList key={by} entries={entries} at={at} onFold={folds ? fold : undefined} />}
           {computed && !complete && (
             <p className="border-t border-line px-3.5 py-2 text-copper">
               There may be more gaining loops than listed, because the search reached its limit. Fix these first.
@@ -97,6 +140,9 @@ export function ChecksView() {
             </p>
           )}
           {chosen && <Detail key={chosen.fingerprint} finding={chosen} />}
+          {folds && !chosen && !gone && shown.length > 0 && (
+            <p className="text-second">Open a group and select a finding to see its evidence and fixes.</p>
+          )}
           {loopAt >= 0 && <LoopDetail at={loopAt} />}
         </section>
       </div>
@@ -104,168 +150,47 @@ export function ChecksView() {
   );
 }
 
-const idOf = (entry: ListEntry): string =>
-  "finding" in entry ? `finding-${entry.finding.fingerprint}` : "loop" in entry ? `loop-${entry.at}` : "";
-
-/** Only what is in sight exists, and a little around it. */
-function FindingList({ entries, at }: { entries: readonly ListEntry[]; at: number }) {
-  const places = usePlaces();
-  const box = useRef<HTMLDivElement>(null);
-  const virtual = useVirtualizer({
-    count: entries.length,
-    getScrollElement: () => box.current,
-    estimateSize: (k) => ("finding" in entries[k] ? 64 : "loop" in entries[k] ? 28 : 34),
-    getItemKey: (k) => idOf(entries[k]) || `head ${k}`,
-    overscan: 12,
-  });
-  const ask = (entry: ListEntry) => {
-    if ("finding" in entry) places.ask({ finding: entry.finding.fingerprint, loop: null }, true);
-    else if ("loop" in entry) places.ask({ loop: String(entry.at), finding: null }, true);
-  };
-  const step = (by: number) => {
-    let to = at + by;
-    while (entries[to] && "head" in entries[to]) to += by;
-    if (!entries[to]) return;
-    ask(entries[to]);
-    virtual.scrollToIndex(to);
-  };
-  // What an address names is brought into sight once.
-  const brought = useRef(false);
-  useEffect(() => {
-    if (!brought.current && at > 0) virtual.scrollToIndex(at, { align: "auto" });
-    brought.current = true;
-  }, [at, virtual]);
-  const inSight = virtual.getVirtualItems().some((v) => v.index === at);
+function NoFindings({ filtered, computed }: { readonly filtered: boolean; readonly computed: boolean }) {
+  if (filtered) return <Empty title="No matching findings">No finding matches the search and the rule.</Empty>;
   return (
-    <div
-      ref={box}
-      role="listbox"
-      aria-label="Findings"
-      tabIndex={0}
-      aria-activedescendant={inSight && at >= 0 ? idOf(entries[at]) : undefined}
-      onKeyDown={(e) => {
-        if (e.key === "ArrowDown") step(1);
-        else if (e.key === "ArrowUp") step(-1);
-        else return;
-        e.preventDefault();
-      }}
-      className="min-h-0 flex-1 overflow-auto"
+    <Empty title={computed ? "No findings" : "No findings yet"}>
+      {computed
+        ? "Every check passed: all inputs are obtainable, no loop gains, and no price is below cost."
+        : "The analysis is still running. Findings appear here when it is done."}
+    </Empty>
+  );
+}
+
+/** The findings that are shown, as a CSV file or as cells for a spreadsheet. */
+function ExportFindings({ findings }: { readonly findings: readonly Finding[] }) {
+  const [done, setDone] = useState("");
+  const text = async (separator: string) => {
+    const { writeDelimited } = await import("@/core/exchange/table/read-table");
+    return writeDelimited(findingRows(findings), separator as "," | "\t");
+  };
+  const copy = async () => {
+    try {
+      await navigator.clipboard.writeText(await text("\t"));
+      setDone(`Copied ${count(findings.length, "finding")}.`);
+    } catch {
+      setDone("The browser doesn't allow copying here. Save the file instead.");
+    }
+  };
+  return (
+    <Popup
+      button={(opener) => <Button {...opener}>Export</Button>}
+      align="start"
+      label="Export findings"
+      className="w-72"
     >
-      <div role="presentation" style={{ height: virtual.getTotalSize(), position: "relative" }}>
-        {virtual.getVirtualItems().map((v) => {
-          const entry = entries[v.index];
-          return (
-            <div
-              key={v.key}
-              role="presentation"
-              data-index={v.index}
-              ref={virtual.measureElement}
-              className="absolute left-0 w-full"
-              style={{ transform: `translateY(${v.start}px)` }}
-            >
-              {"head" in entry ? (
-                <div className="head px-3.5 pt-3 pb-1">
-                  {entry.head} <span className="font-normal">{entry.n}</span>
-                </div>
-              ) : "finding" in entry ? (
-                <FindingRow finding={entry.finding} chosen={v.index === at} onChoose={() => ask(entry)} />
-              ) : (
-                <LoopLine loop={entry.loop} id={idOf(entry)} chosen={v.index === at} onChoose={() => ask(entry)} />
-              )}
-            </div>
-          );
-        })}
+      <p className="pb-2 text-second">{count(findings.length, "finding")}, as filtered.</p>
+      <div className="flex gap-1.5">
+        <Button onClick={async () => save("findings.csv", await text(","))}>Save as CSV</Button>
+        <Button onClick={() => void copy()}>Copy</Button>
       </div>
-    </div>
-  );
-}
-
-/** A row of the list; the list itself has the focus and moves by keyboard. */
-function Option({
-  id,
-  chosen,
-  onChoose,
-  className,
-  children,
-}: {
-  readonly id: string;
-  readonly chosen: boolean;
-  readonly onChoose: () => void;
-  readonly className: string;
-  readonly children: ReactNode;
-}) {
-  return (
-    <div
-      id={id}
-      role="option"
-      aria-selected={chosen}
-      tabIndex={-1}
-      onClick={onChoose}
-      onKeyDown={() => undefined}
-      className={cx("flex border-b border-hair", chosen ? "bg-pick" : "hover:bg-shade", className)}
-    >
-      {children}
-    </div>
-  );
-}
-
-function FindingRow({
-  finding,
-  chosen,
-  onChoose,
-}: {
-  readonly finding: Finding;
-  readonly chosen: boolean;
-  readonly onChoose: () => void;
-}) {
-  return (
-    <Option
-      id={`finding-${finding.fingerprint}`}
-      chosen={chosen}
-      onChoose={onChoose}
-      className={cx("gap-2.5 border-l-3 px-3 py-1.5", chosen ? "border-l-ink" : "border-l-transparent")}
-    >
-      <span className="mt-1.5">
-        <Dot severity={finding.severity} />
-      </span>
-      <span className="min-w-0">
-        <span className="block font-bold">{ruleTitle(finding.rule)}</span>
-        <span className="line-clamp-2 text-second">{finding.message}</span>
-      </span>
-    </Option>
-  );
-}
-
-function LoopLine({
-  loop,
-  id,
-  chosen,
-  onChoose,
-}: {
-  readonly loop: LoopRow;
-  readonly id: string;
-  readonly chosen: boolean;
-  readonly onChoose: () => void;
-}) {
-  const catalogue = useCatalogue();
-  const { items, verdict } = loop;
-  return (
-    <Option id={id} chosen={chosen} onChoose={onChoose} className="justify-between gap-2 px-3.5 py-1">
-      <span className="truncate">
-        {items
-          .slice(0, 3)
-          .map((i) => nameOf(catalogue, "item", i))
-          .join(", ")}
-        {items.length > 3 ? ` and ${items.length - 3} more` : ""}
-      </span>
-      <span
-        className={cx(
-          "shrink-0",
-          verdict === "gaining" || verdict === "stuck" ? "font-semibold text-beet" : "text-second",
-        )}
-      >
-        {VERDICTS[verdict]}
-      </span>
-    </Option>
+      <p role="status" className="pt-2 text-second empty:hidden">
+        {done}
+      </p>
+    </Popup>
   );
 }

@@ -71,7 +71,11 @@ export const TOPICS: readonly Topic[] = [
   {
     title: "Keys in this view",
     views: ["checks"],
-    entries: entries({ "Up and down arrows": "move between findings" }),
+    entries: entries({
+      "Up and down arrows": "move between findings",
+      "Right arrow, left arrow": "expand or collapse a group",
+      Enter: "expand or collapse the selected group",
+    }),
   },
   {
     title: "Keys in this view",

@@ -1,0 +1,148 @@
+/** Findings in groups. A new grouping is one entry of GROUPINGS. */
+import type { Catalogue } from "../catalogue/catalogue";
+import { RULES, type Severity } from "../checklist/index";
+import { kindWord } from "../kinds/index";
+import { capital } from "../numbers/format";
+import type { Finding } from "./check";
+
+export interface FindingGroup {
+  /** Stays the same while findings come and go. */
+  readonly key: string;
+  readonly title: string;
+  /** In the order in which they were given. */
+  readonly findings: readonly Finding[];
+  readonly errors: number;
+}
+
+interface Label {
+  readonly key: string;
+  readonly title: string;
+  /** Where the group is listed; without it after those that have one, most errors first, then most findings. */
+  readonly order?: number;
+}
+interface Grouping {
+  readonly label: string;
+  /** @returns the group of a finding, given all findings */
+  groups(catalogue: Catalogue, all: readonly Finding[]): (finding: Finding) => Label;
+}
+
+const ruleOrder = new Map(Object.keys(RULES).map((rule, k) => [rule, k]));
+const severities: Readonly<Record<Severity, Label>> = {
+  error: { key: "error", title: "Errors", order: 0 },
+  warning: { key: "warning", title: "Warnings", order: 1 },
+};
+
+/** The ids of the leaf causes of a finding, sorted; empty if none are known. */
+const causesOf = ({ evidence }: Finding): readonly string[] =>
+  evidence.type === "cause" ? evidence.leaves.map(({ id }) => id).sort() : [];
+
+const OTHER: Label = { key: "-", title: "No common cause", order: 1_000_000 };
+
+const grouping = <T extends Record<string, Grouping>>(of: T): T => of;
+export const GROUPINGS = grouping({
+  severity: {
+    label: "Severity",
+    groups:
+      () =>
+      ({ severity }) =>
+        severities[severity],
+  },
+  rule: {
+    label: "Rule",
+    groups:
+      () =>
+      ({ rule }) => ({
+        key: rule,
+        title: Object.hasOwn(RULES, rule) ? RULES[rule as keyof typeof RULES].title : rule,
+        order: ruleOrder.get(rule),
+      }),
+  },
+  record: {
+    label: "Record",
+    groups:
+      () =>
+      ({ about: [subject] }) =>
+        subject ? { key: subject.id, title: subject.name } : { key: "-", title: "The pantry" },
+  },
+  type: {
+    label: "Type",
+    groups:
+      (catalogue) =>
+      ({ about: [subject] }) => {
+        if (!subject) return { key: "-", title: "The pantry" };
+        if (subject.kind !== "item") return { key: subject.kind, title: capital(kindWord(subject.kind, true)) };
+        const type = catalogue.records.item.get(subject.id)?.type ?? null;
+        const known = type === null ? undefined : catalogue.records.type.get(type);
+        return known ? { key: known.id, title: known.name } : { key: "item", title: "Items without a type" };
+      },
+  },
+  cause: {
+    label: "Cause",
+    groups: (_, all) => {
+      // A finding about a leaf itself belongs to those that the leaf causes.
+      const leaves = new Set(all.flatMap((f) => (causesOf(f).length === 1 ? causesOf(f) : [])));
+      return (finding) => {
+        const causes = causesOf(finding);
+        if (finding.evidence.type === "cause" && causes.length)
+          return { key: causes.join(" "), title: causeTitle(finding.evidence.leaves.map((leaf) => leaf.name)) };
+        const [subject] = finding.about;
+        return subject && leaves.has(subject.id) ? { key: subject.id, title: causeTitle([subject.name]) } : OTHER;
+      };
+    },
+  },
+});
+export type GroupedBy = keyof typeof GROUPINGS;
+export const isGrouping = (text: string): text is GroupedBy => Object.hasOwn(GROUPINGS, text);
+
+const NAMED = 3;
+/** "Ship's glass can't be obtained". */
+const causeTitle = (names: readonly string[]): string => {
+  const sorted = [...names].sort((a, b) => a.localeCompare(b, "en"));
+  const shown = sorted.slice(0, NAMED).join(", ");
+  return `${shown}${sorted.length > NAMED ? ` and ${sorted.length - NAMED} more` : ""} can't be obtained`;
+};
+
+/**
+ * Findings in groups, in one pass over them.
+ * @param findings  each is in exactly one group
+ * @returns groups in the order of their entry, otherwise those with most errors first, then the largest, then by title
+ */
+export function groupFindings(catalogue: Catalogue, findings: readonly Finding[], by: GroupedBy): FindingGroup[] {
+  const labelOf = (GROUPINGS[by] as Grouping).groups(catalogue, findings);
+  const groups = new Map<string, { label: Label; findings: Finding[]; errors: number }>();
+  for (const finding of findings) {
+    const label = labelOf(finding);
+    let group = groups.get(label.key);
+    if (!group) {
+      group = { label, findings: [], errors: 0 };
+      groups.set(label.key, group);
+    }
+    group.findings.push(finding);
+    if (finding.severity === "error") group.errors++;
+  }
+  return [...groups.values()]
+    .sort(
+      (a, b) =>
+        (a.label.order ?? ruleOrder.size) - (b.label.order ?? ruleOrder.size) ||
+        b.errors - a.errors ||
+        b.findings.length - a.findings.length ||
+        a.label.title.localeCompare(b.label.title, "en"),
+    )
+    .map(({ label, findings: list, errors }) => ({ key: label.key, title: label.title, findings: list, errors }));
+}
+
+/** Findings as rows of text, with their heads: what a spreadsheet or a ticket needs. */
+export function findingRows(findings: readonly Finding[]): string[][] {
+  return [
+    ["severity", "rule", "kind", "key", "name", "finding", "fingerprint"],
+    ...findings.map(({ severity, rule, about: [subject], message, fingerprint }) => [
+      severity,
+      rule,
+      subject ? kindWord(subject.kind) : "",
+      subject?.key ?? "",
+      subject?.name ?? "",
+      message,
+      fingerprint,
+    ]),
+  ];
+}
