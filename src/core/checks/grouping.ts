@@ -38,6 +38,9 @@ const causesOf = ({ evidence }: Finding): readonly string[] =>
 
 const OTHER: Label = { key: "-", title: "No common cause", order: 1_000_000 };
 
+/** By code units: a collation would take most of the time of grouping 80,000 findings by record. */
+const byName = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);
+
 const grouping = <T extends Record<string, Grouping>>(of: T): T => of;
 export const GROUPINGS = grouping({
   severity: {
@@ -80,11 +83,20 @@ export const GROUPINGS = grouping({
     label: "Cause",
     groups: (_, all) => {
       // A finding about a leaf itself belongs to those that the leaf causes.
-      const leaves = new Set(all.flatMap((f) => (causesOf(f).length === 1 ? causesOf(f) : [])));
+      const leaves = new Set(
+        all.flatMap(({ evidence }) =>
+          evidence.type === "cause" && evidence.leaves.length === 1 ? [evidence.leaves[0].id] : [],
+        ),
+      );
+      const labels = new Map<string, Label>();
       return (finding) => {
         const causes = causesOf(finding);
-        if (finding.evidence.type === "cause" && causes.length)
-          return { key: causes.join(" "), title: causeTitle(finding.evidence.leaves.map((leaf) => leaf.name)) };
+        if (finding.evidence.type === "cause" && causes.length) {
+          const key = causes.join(" ");
+          const label = labels.get(key) ?? { key, title: causeTitle(finding.evidence.leaves.map(({ name }) => name)) };
+          labels.set(key, label);
+          return label;
+        }
         const [subject] = finding.about;
         return subject && leaves.has(subject.id) ? { key: subject.id, title: causeTitle([subject.name]) } : OTHER;
       };
@@ -97,7 +109,7 @@ export const isGrouping = (text: string): text is GroupedBy => Object.hasOwn(GRO
 const NAMED = 3;
 /** "Ship's glass can't be obtained". */
 const causeTitle = (names: readonly string[]): string => {
-  const sorted = [...names].sort((a, b) => a.localeCompare(b, "en"));
+  const sorted = [...names].sort(byName);
   const shown = sorted.slice(0, NAMED).join(", ");
   return `${shown}${sorted.length > NAMED ? ` and ${sorted.length - NAMED} more` : ""} can't be obtained`;
 };
@@ -126,7 +138,7 @@ export function groupFindings(catalogue: Catalogue, findings: readonly Finding[]
         (a.label.order ?? ruleOrder.size) - (b.label.order ?? ruleOrder.size) ||
         b.errors - a.errors ||
         b.findings.length - a.findings.length ||
-        a.label.title.localeCompare(b.label.title, "en"),
+        byName(a.label.title, b.label.title),
     )
     .map(({ label, findings: list, errors }) => ({ key: label.key, title: label.title, findings: list, errors }));
 }
