@@ -139,7 +139,7 @@ export const DIALOGS: readonly { readonly path: string; readonly called: string;
     called: "another form",
     async open(page) {
       await page.getByRole("button", { name: "Change form" }).click();
-      await page.getByRole("dialog").getByRole("combobox", { name: /^Form/ }).selectOption("decimal");
+      await page.getByRole("alertdialog").getByRole("combobox", { name: /^Form/ }).selectOption("decimal");
       await expect(page.getByRole("region", { name: "Values before and after" })).toContainText("isn't a number");
     },
   },
