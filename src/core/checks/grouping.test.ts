@@ -72,8 +72,8 @@ describe("findings in groups", () => {
 
   it("are grouped by what causes them, together with the finding about the cause itself", () => {
     expect(told("cause", FINDINGS)).toEqual([
-      "Salt can't be obtained 2/2",
-      "Salt, Smoked eel can't be obtained 1/1",
+      "Because of Salt 2/2",
+      "Because of Salt, Smoked eel 1/1",
       "No common cause 4/1",
     ]);
     // The same leaves in another order are the same cause.

@@ -107,11 +107,11 @@ export type GroupedBy = keyof typeof GROUPINGS;
 export const isGrouping = (text: string): text is GroupedBy => Object.hasOwn(GROUPINGS, text);
 
 const NAMED = 3;
-/** "Ship's glass can't be obtained". */
+/** "Because of Ship's glass": it may be unobtainable, or of too high a level. */
 const causeTitle = (names: readonly string[]): string => {
   const sorted = [...names].sort(byName);
   const shown = sorted.slice(0, NAMED).join(", ");
-  return `${shown}${sorted.length > NAMED ? ` and ${sorted.length - NAMED} more` : ""} can't be obtained`;
+  return `Because of ${shown}${sorted.length > NAMED ? ` and ${sorted.length - NAMED} more` : ""}`;
 };
 
 /**
