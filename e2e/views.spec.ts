@@ -271,7 +271,7 @@ test("a ready-made fix fixes a finding and can be undone", async ({ page }) => {
   await show(page, "/checks?rule=gaining-loop");
   await page.getByRole("button", { name: "Apply: Unravel sailcloth: give 5 Hemp yarn instead of 7" }).click();
   await expect(page.getByTestId("last-move")).toContainText("1 loop closed");
-  await expect(page.getByText("No findings")).toBeVisible();
+  await expect(page.getByText("No matching findings")).toBeVisible();
   await page.getByRole("contentinfo", { name: "Tideline" }).getByRole("button", { name: "Undo" }).click();
   await expect(page.getByRole("figure", { name: /Weave sailcloth/ })).toBeVisible();
 });
