@@ -1,6 +1,9 @@
 /** Setup of component tests: element sizes, which virtual rows need, and cleanup after each test. */
-import { cleanup } from "@testing-library/react";
+import { configure, cleanup } from "@testing-library/react";
 import { afterEach } from "vitest";
+
+// Parts that are loaded when they are opened take seconds on a busy machine.
+configure({ asyncUtilTimeout: 30_000 });
 
 /** Every element has the size of the window, 1280 × 800. */
 for (const [name, size] of [
