@@ -1,6 +1,7 @@
 "use client";
 /** Every item in value and in time, its price, margin, steps and base materials; the selected one taken apart. */
 import dynamic from "next/dynamic";
+import { orNotLoaded } from "../kit/not-loaded";
 import { useMemo, useRef, useState } from "react";
 import { byKey } from "@/core/catalogue/keys";
 import { soldFor } from "@/core/catalogue/inheritance";
@@ -17,8 +18,10 @@ import { figuresOf, useLive } from "../pantry/provider";
 import { useWriteCells } from "../pantry/use-write";
 import { stampOf, useItemColumns, useItemsInOrder } from "../shelves/use-items";
 
-const CostSection = dynamic(() => import("../sheet/cost-section").then((m) => m.CostSection), { ssr: false });
-const PriceChart = dynamic(() => import("./price-chart").then((m) => m.PriceChart), {
+const CostSection = dynamic(() => orNotLoaded(import("../sheet/cost-section").then((m) => m.CostSection)), {
+  ssr: false,
+});
+const PriceChart = dynamic(() => orNotLoaded(import("./price-chart").then((m) => m.PriceChart)), {
   ssr: false,
   loading: () => <p className="p-6 text-second">Loading…</p>,
 });

@@ -1,6 +1,7 @@
 "use client";
 /** Removing a record: at once if nothing refers to it, otherwise with a list of what does and the options. */
 import dynamic from "next/dynamic";
+import { orNotLoaded } from "../kit/not-loaded";
 import { type ReactNode, useState } from "react";
 import type { Edit } from "@/core/catalogue/edit";
 import { usersOf } from "@/core/editing/replace";
@@ -9,7 +10,7 @@ import { Button } from "../kit/kit";
 import { useLive, useStore } from "../pantry/provider";
 
 /** Loaded when something that is in use is removed. */
-const InUse = dynamic(() => import("./in-use").then((m) => m.InUse), { ssr: false });
+const InUse = dynamic(() => orNotLoaded(import("./in-use").then((m) => m.InUse)), { ssr: false });
 
 interface Props {
   readonly kind: Kind;

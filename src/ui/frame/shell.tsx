@@ -1,6 +1,7 @@
 "use client";
 /** The frame around every view: places on the left, the item sheet on the right, the tideline along the bottom. */
 import dynamic from "next/dynamic";
+import { orNotLoaded } from "../kit/not-loaded";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import Link from "next/link";
 import { type ReactNode, Suspense, useEffect, useMemo, useState } from "react";
@@ -18,9 +19,9 @@ import { Tideline } from "./tideline";
 import { useTransliteration } from "./transliteration";
 
 /** Loaded when it is opened for the first time. */
-const Help = dynamic(() => import("../help/help").then((m) => m.Help), { ssr: false });
+const Help = dynamic(() => orNotLoaded(import("../help/help").then((m) => m.Help)), { ssr: false });
 /** Loaded with the first item that is opened. */
-const ItemSheet = dynamic(() => import("../sheet/item-sheet").then((m) => m.ItemSheet), { ssr: false });
+const ItemSheet = dynamic(() => orNotLoaded(import("../sheet/item-sheet").then((m) => m.ItemSheet)), { ssr: false });
 
 export function Shell({ pantry, children }: { pantry: string; children: ReactNode }) {
   const [client] = useState(

@@ -1,10 +1,11 @@
 "use client";
 /** A button with a panel beside it. What places the panel is loaded when the first one opens: most pages open none. */
 import dynamic from "next/dynamic";
+import { orNotLoaded } from "./not-loaded";
 import { type ReactNode, type RefObject, useRef, useState } from "react";
 import type { BesideProps } from "./beside";
 
-export const Beside = dynamic(() => import("./beside").then((m) => m.Beside), { ssr: false });
+export const Beside = dynamic(() => orNotLoaded(import("./beside").then((m) => m.Beside)), { ssr: false });
 
 /** What makes a button the one that opens the panel. */
 export interface Opener {

@@ -32,9 +32,12 @@ import { BringIn } from "../tables/lazily";
 import { TakeOut } from "../tables/take-out";
 import { viewOf } from "../views";
 import dynamic from "next/dynamic";
+import { orNotLoaded } from "../kit/not-loaded";
 import { TypeTree } from "./type-tree";
 
-const RecordSheet = dynamic(() => import("../forms/record-sheet").then((m) => m.RecordSheet), { ssr: false });
+const RecordSheet = dynamic(() => orNotLoaded(import("../forms/record-sheet").then((m) => m.RecordSheet)), {
+  ssr: false,
+});
 
 /** Sections of Setup in the order of work; a kind that none of them names comes last. */
 const GROUPS: readonly { readonly title: string; readonly kinds: readonly Kind[] }[] = [

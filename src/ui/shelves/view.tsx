@@ -2,6 +2,7 @@
 /** The shelves: every item in a grid, filtered by type, rarity, tag, status and text. */
 import { Copy, Plus, X } from "lucide-react";
 import dynamic from "next/dynamic";
+import { orNotLoaded } from "../kit/not-loaded";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { byKey } from "@/core/catalogue/keys";
 import type { Catalogue } from "@/core/catalogue/catalogue";
@@ -46,7 +47,7 @@ import { ShelfFilters } from "./shelf-filters";
 import { stampOf, useItemColumns, useItemsInOrder } from "./use-items";
 
 /** Loaded when a pantry is empty: most are not. */
-const EmptyPantry = dynamic(() => import("./empty-pantry").then((m) => m.EmptyPantry), { ssr: false });
+const EmptyPantry = dynamic(() => orNotLoaded(import("./empty-pantry").then((m) => m.EmptyPantry)), { ssr: false });
 
 const FILTERS = ["type", "rarity", "tag", "status", "text", "found", "where"];
 /** What takes every filter out of the address. */

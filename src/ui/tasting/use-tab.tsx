@@ -1,6 +1,7 @@
 "use client";
 /** Use: what one uses when, and what comes of it over time; two subjects or two versions over each other. */
 import dynamic from "next/dynamic";
+import { orNotLoaded } from "../kit/not-loaded";
 import { Plus } from "lucide-react";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { apply } from "@/core/catalogue/apply";
@@ -25,7 +26,7 @@ import { PlanEditor } from "./plan-editor";
 import { Timeline } from "./timeline";
 import { Numbers } from "./numbers";
 
-const Curves = dynamic(() => import("./curves").then((m) => m.Curves), {
+const Curves = dynamic(() => orNotLoaded(import("./curves").then((m) => m.Curves)), {
   ssr: false,
   loading: () => <p className="p-6 text-second">Drawing</p>,
 });

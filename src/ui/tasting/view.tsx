@@ -1,18 +1,23 @@
 "use client";
 /** Tasting: items tried out on a character, before anybody starts the game. */
 import dynamic from "next/dynamic";
+import { orNotLoaded } from "../kit/not-loaded";
 import { Tabs } from "radix-ui";
 import { usePlaces } from "../frame/navigate";
 import { ViewHead } from "../frame/view-head";
 import { Button, cx } from "../kit/kit";
 
 const TABS = [
-  { id: "use", label: "Use", show: dynamic(() => import("./use-tab").then((m) => m.UseTab)) },
-  { id: "wear", label: "Wear", show: dynamic(() => import("./wear-tab").then((m) => m.WearTab)) },
-  { id: "open", label: "Open and salvage", show: dynamic(() => import("./open-tab").then((m) => m.OpenTab)) },
-  { id: "lay", label: "Lay out", show: dynamic(() => import("./lay-tab").then((m) => m.LayTab)) },
-  { id: "bag", label: "Bag", show: dynamic(() => import("./bag-tab").then((m) => m.BagTab)) },
-  { id: "trials", label: "Trials", show: dynamic(() => import("./trials-tab").then((m) => m.TrialsTab)) },
+  { id: "use", label: "Use", show: dynamic(() => orNotLoaded(import("./use-tab").then((m) => m.UseTab))) },
+  { id: "wear", label: "Wear", show: dynamic(() => orNotLoaded(import("./wear-tab").then((m) => m.WearTab))) },
+  {
+    id: "open",
+    label: "Open and salvage",
+    show: dynamic(() => orNotLoaded(import("./open-tab").then((m) => m.OpenTab))),
+  },
+  { id: "lay", label: "Lay out", show: dynamic(() => orNotLoaded(import("./lay-tab").then((m) => m.LayTab))) },
+  { id: "bag", label: "Bag", show: dynamic(() => orNotLoaded(import("./bag-tab").then((m) => m.BagTab))) },
+  { id: "trials", label: "Trials", show: dynamic(() => orNotLoaded(import("./trials-tab").then((m) => m.TrialsTab))) },
 ] as const;
 
 export function TastingView() {
