@@ -382,7 +382,7 @@ export function answersThrough(door: () => Door): void {
       ]);
     });
 
-    it("takes an author's name as it comes, encoded or not, and says Someone for none", async () => {
+    it("takes an author's name as it comes, encoded or not, and says Anonymous for none", async () => {
       const by = async (name: string) => {
         const body = { edits: [{ op: "add", kind: "item", record: fresh("Cork") }] };
         expect((await call(changes.POST, { body, headers: { "x-salty-author": name } })).status).toBe(200);

@@ -53,8 +53,8 @@ describe("findings in groups", () => {
     expect(told("rule", [])).toEqual([]);
   });
 
-  it("are grouped by record, most errors first, then the most findings, then by name", () => {
-    expect(told("record", FINDINGS)).toEqual(["Eel 2/1", "Smoked eel 2/1", "Salt 1/1", "Smoke 1/1", "The pantry 1/0"]);
+  it("are grouped by record, most errors first, then the most findings, then as they came", () => {
+    expect(told("record", FINDINGS)).toEqual(["Smoked eel 2/1", "Eel 2/1", "Salt 1/1", "Smoke 1/1", "The pantry 1/0"]);
   });
 
   it("are grouped by the type of an item, otherwise by the kind", () => {

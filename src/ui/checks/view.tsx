@@ -10,6 +10,7 @@ import { usePlaces } from "../frame/navigate";
 import { useTyped } from "../frame/typed";
 import { ViewHead } from "../frame/view-head";
 import { Button, Empty } from "../kit/kit";
+import { SearchField } from "../kit/search-field";
 import { Popup } from "../kit/popup";
 import { useCatalogue, useLivePart } from "../pantry/provider";
 import { save } from "../tables/save";
@@ -24,18 +25,21 @@ function useShown(): { readonly shown: readonly Finding[]; readonly filtered: bo
   const rule = places.query.get("rule");
   const text = normalise(places.query.get("text") ?? "");
   const shown = useMemo(
-    () =>
-      findings.filter(
-        (f) =>
-          (!rule || f.rule === rule) &&
-          (!text ||
-            [f.message, ruleTitle(f.rule), ...f.about.map((of) => of.name)].some((each) =>
-              normalise(each).includes(text),
-            )),
-      ),
+    () => findings.filter((f) => (!rule || f.rule === rule) && (!text || searchText(f).includes(text))),
     [findings, rule, text],
   );
   return { shown, filtered: Boolean(rule || text) };
+}
+
+/** What is searched of a finding; each is put together once, not at every key. */
+const searchTexts = new WeakMap<Finding, string>();
+function searchText(finding: Finding): string {
+  let text = searchTexts.get(finding);
+  if (text === undefined) {
+    text = normalise([finding.message, ruleTitle(finding.rule), ...finding.about.map((of) => of.name)].join("\n"));
+    searchTexts.set(finding, text);
+  }
+  return text;
 }
 
 const NONE_OPEN: ReadonlySet<string> = new Set();
@@ -49,6 +53,7 @@ export function ChecksView() {
   const places = usePlaces();
   const searched = useTyped(places, "text");
   const { shown, filtered } = useShown();
+  const rule = places.query.get("rule");
   const asked = places.query.get("group") ?? "";
   const by: GroupedBy = isGrouping(asked) ? asked : "severity";
   const folds = by !== "severity";
@@ -81,13 +86,7 @@ export function ChecksView() {
   return (
     <>
       <ViewHead title="Checks">
-        <input
-          type="search"
-          aria-label="Search findings"
-          placeholder="Search findings"
-          className="field w-44!"
-          {...searched}
-        />
+        <SearchField label="Search findings" className="w-44!" {...searched} />
         <select
           aria-label="Group by"
           className="field w-40!"
@@ -103,9 +102,7 @@ export function ChecksView() {
         <ExportFindings findings={shown} />
         {filtered && (
           <Button onClick={() => places.ask({ rule: null, text: null }, true)}>
-            {places.query.get("rule")
-              ? `Only ${ruleTitle(places.query.get("rule") ?? "").toLowerCase()}: show all`
-              : "Show all"}
+            {rule ? `Only ${ruleTitle(rule).toLowerCase()}: show all` : "Show all"}
           </Button>
         )}
       </ViewHead>
@@ -151,12 +148,12 @@ export function ChecksView() {
 }
 
 function NoFindings({ filtered, computed }: { readonly filtered: boolean; readonly computed: boolean }) {
+  if (!computed)
+    return <Empty title="No findings yet">The analysis is still running. Findings appear here when it is done.</Empty>;
   if (filtered) return <Empty title="No matching findings">No finding matches the search and the rule.</Empty>;
   return (
-    <Empty title={computed ? "No findings" : "No findings yet"}>
-      {computed
-        ? "Every check passed: all inputs are obtainable, no loop gains, and no price is below cost."
-        : "The analysis is still running. Findings appear here when it is done."}
+    <Empty title="No findings">
+      Every check passed: all inputs are obtainable, no loop gains, and no price is below cost.
     </Empty>
   );
 }

@@ -14,6 +14,7 @@ import type { Column, Order } from "../grid/columns";
 import { Grid } from "../grid/grid";
 import { ChoiceButtons } from "../kit/choice-buttons";
 import { Button, Empty } from "../kit/kit";
+import { SearchField } from "../kit/search-field";
 import { figuresOf, useLive } from "../pantry/provider";
 import { useWriteCells } from "../pantry/use-write";
 import { stampOf, useItemColumns, useItemsInOrder } from "../shelves/use-items";
@@ -78,13 +79,7 @@ export function EveryItem() {
   return (
     <>
       <div className="flex min-h-10 items-center gap-1.5 border-b border-line bg-shade px-3.5 py-1.5">
-        <input
-          type="search"
-          aria-label="Search costs"
-          placeholder="Search items"
-          className="field w-44!"
-          {...searched}
-        />
+        <SearchField label="Search costs" placeholder="Search items" className="w-44!" {...searched} />
         <ChoiceButtons
           label="Items shown"
           value={only || ALL}

@@ -6,6 +6,7 @@ import { type FormEvent, useRef, useState } from "react";
 import { count } from "@/core/numbers/format";
 import { normalise } from "@/core/schema/names";
 import { Button, sayWhen } from "../kit/kit";
+import { SearchField } from "../kit/search-field";
 import { copySetup, importAsNew, newPantry } from "../pantry/api";
 
 interface Summary {
@@ -102,11 +103,9 @@ export function PantryList({ pantries }: { pantries: readonly Summary[] }) {
         </p>
       )}
       {pantries.length > 5 && (
-        <input
-          type="search"
-          aria-label="Search pantries"
-          placeholder="Search pantries"
-          className="field max-w-72"
+        <SearchField
+          label="Search pantries"
+          className="max-w-72"
           value={search}
           onChange={(e) => setSearch(e.target.value)}
         />

@@ -5,6 +5,7 @@ import { useState } from "react";
 import { usePlaces } from "../frame/navigate";
 import { NextSteps } from "../frame/next-steps";
 import { Button, cx } from "../kit/kit";
+import { SearchField } from "../kit/search-field";
 import { DialogFrame, Scrolled } from "../kit/dialog-frame";
 import { topicsFor } from "./topics";
 
@@ -25,11 +26,10 @@ export function Help({ onClose }: { readonly onClose: () => void }) {
     <DialogFrame
       title="Help"
       head={
-        <input
-          type="search"
-          aria-label="Search the help"
+        <SearchField
+          label="Search the help"
           placeholder="Search keys, examples and words"
-          className="field mt-2"
+          className="mt-2"
           value={search}
           onChange={(e) => setSearch(e.target.value)}
         />

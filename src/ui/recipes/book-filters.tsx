@@ -9,6 +9,7 @@ import { usePlaces } from "../frame/navigate";
 import { useTyped } from "../frame/typed";
 import { NameInput } from "../kit/name-input";
 import { useLive } from "../pantry/provider";
+import { SearchField } from "../kit/search-field";
 
 export function BookFilters() {
   const { catalogue } = useLive();
@@ -17,13 +18,7 @@ export function BookFilters() {
   const upTo = useTyped(places, "level", (text) => (/^\d+$/.test(text.trim()) ? text.trim() : null));
   return (
     <>
-      <input
-        type="search"
-        aria-label="Search the book"
-        placeholder="Search recipes"
-        className="field w-30!"
-        {...searched}
-      />
+      <SearchField label="Search the book" placeholder="Search recipes" className="w-30!" {...searched} />
       <select
         aria-label="Group by"
         className="field w-auto!"

@@ -5,6 +5,7 @@ import { normalise } from "@/core/schema/names";
 import type { AnyRecord, Kind } from "@/core/kinds/index";
 import { count } from "@/core/numbers/format";
 import { Button } from "../kit/kit";
+import { SearchField } from "../kit/search-field";
 import { FieldValue, Row } from "./field-row";
 
 export interface EmptyField {
@@ -34,12 +35,10 @@ export function FoldedFields({
           {open ? "Hide" : "Show"} {count(of.length, "empty field")}
         </Button>
         {open && of.length > 6 && (
-          <input
-            type="search"
-            aria-label="Find an empty field"
+          <SearchField
+            label="Find an empty field"
             placeholder="Find a field"
-            className="field w-44!"
-            // biome-ignore lint/a11y/noAutofocus: it appears because someone looks for a field
+            className="w-44!"
             autoFocus
             value={typed}
             onChange={(e) => setTyped(e.target.value)}

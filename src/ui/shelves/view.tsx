@@ -1,23 +1,15 @@
 "use client";
 /** The shelves: every item in a grid, filtered by type, rarity, tag, status and text. */
-import { Copy, Plus, X } from "lucide-react";
+import { Copy, Plus } from "lucide-react";
 import dynamic from "next/dynamic";
 import { orNotLoaded } from "../kit/not-loaded";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { byKey } from "@/core/catalogue/keys";
-import type { Catalogue } from "@/core/catalogue/catalogue";
-import {
-  type Condition,
-  formatConditions,
-  keyedPath,
-  pathByKey,
-  readConditions,
-  testOf,
-} from "@/core/catalogue/filters";
+import { type Condition, formatConditions, keyedPath, pathByKey, readConditions } from "@/core/catalogue/filters";
 import { filterOf } from "@/core/catalogue/keep";
 import { GROUPED_BY } from "@/core/catalogue/group-sums";
 import { searchTexts } from "@/core/catalogue/search";
-import { newId, type Id } from "@/core/schema/id";
+import { newId } from "@/core/schema/id";
 import { withDefaults, type Item } from "@/core/kinds/index";
 import { readEntries } from "@/core/editing/entry";
 import { duplicateWith } from "@/core/editing/duplicate";
@@ -26,11 +18,11 @@ import { count } from "@/core/numbers/format";
 import { usePlaces } from "../frame/navigate";
 import { useTyped } from "../frame/typed";
 import { ViewHead } from "../frame/view-head";
-import type { Column } from "../grid/columns";
 import { Grid } from "../grid/grid";
 import type { Begin } from "../grid/use-editing";
 import type { CellEntry, Refusal } from "../grid/use-entries";
 import { Button, Empty } from "../kit/kit";
+import { SearchField } from "../kit/search-field";
 import { useLive, useStore } from "../pantry/provider";
 import { useWriteCells } from "../pantry/use-write";
 import { useMove } from "../setup/move-dialog";
@@ -44,6 +36,8 @@ import { ColumnMenu } from "./column-menu";
 import { SavedViews, useViewParts, type ViewParts } from "./saved-views";
 import { AT_FIRST, useShelfColumns } from "./use-shelf-columns";
 import { ShelfFilters } from "./shelf-filters";
+import { mostUsedStats, wordsIn } from "./in-columns";
+import { ShelfConditions } from "./shelf-conditions";
 import { stampOf, useItemColumns, useItemsInOrder } from "./use-items";
 
 /** Loaded when a pantry is empty: most are not. */
@@ -185,12 +179,11 @@ export function ShelvesView() {
       </ViewHead>
       {bringing && <BringIn kind="item" onClose={() => setBringing(false)} />}
       <div className="flex min-h-10 flex-wrap items-center gap-1.5 border-b border-line bg-shade px-3.5 py-1.5">
-        <input
+        <SearchField
           ref={search}
-          type="search"
-          aria-label="Search the shelves"
+          label="Search the shelves"
           placeholder="Search"
-          className="field w-24!"
+          className="w-24!"
           {...searched}
           // Folding all texts takes a moment that the first key should not wait for.
           onFocus={() => requestIdleCallback(() => searchTexts(catalogue, "item"))}
@@ -208,25 +201,7 @@ export function ShelvesView() {
           grouped={grouped ?? ""}
           onGroup={(by) => places.ask({ by: by || null }, true)}
         />
-        {conditions.length > 0 && (
-          <ul aria-label="Conditions" className="flex basis-full flex-wrap gap-1.5">
-            {conditions.map((condition) => (
-              <li key={`${condition.column} ${condition.test}`}>
-                <Button
-                  className="h-6!"
-                  aria-label={`Remove filter: ${titleOf(condition.column)} ${testOf(condition.test).message} ${condition.value}`}
-                  onClick={() => setConditions(conditions.filter((c) => c !== condition))}
-                >
-                  {titleOf(condition.column)}{" "}
-                  <span className="font-normal">
-                    {testOf(condition.test).message} {condition.value}
-                  </span>
-                  <X size={12} aria-hidden />
-                </Button>
-              </li>
-            ))}
-          </ul>
-        )}
+        <ShelfConditions conditions={conditions} titleOf={titleOf} onChange={setConditions} />
       </div>
       {grouped && (
         <Groups
@@ -295,24 +270,4 @@ export function ShelvesView() {
       />
     </>
   );
-}
-
-/** The different words that stand in a column, if they are few. */
-function wordsIn(rows: readonly Item[], column: Column<Item>): readonly string[] {
-  const found = new Set<string>();
-  for (const item of rows.slice(0, LOOKED_AT)) {
-    for (const word of column.text(item).split(",")) if (word.trim()) found.add(word.trim());
-    if (found.size > WORDS) return [];
-  }
-  return [...found].sort((a, b) => a.localeCompare(b, undefined, { numeric: true }));
-}
-const LOOKED_AT = 5000;
-const WORDS = 40;
-
-/** Stats by how many items say them, so that the first columns are the ones with something in them. */
-function mostUsedStats(catalogue: Catalogue): Id[] {
-  const uses = new Map([...catalogue.records.stat.keys()].map((id) => [id, 0]));
-  for (const item of catalogue.records.item.values())
-    for (const id of Object.keys(item.stats) as Id[]) uses.set(id, (uses.get(id) ?? 0) + 1);
-  return [...uses].sort((a, b) => b[1] - a[1]).map(([id]) => id);
 }
