@@ -52,8 +52,7 @@ export function Demands({ type, which }: { readonly type: ItemType; readonly whi
     >
       {all.length === 0 && (
         <p className="text-second">
-          No {one}s in this pantry yet. They are a tab beside this
-          {which === "takes" ? ": what else your items have" : ""}.
+          No {one}s in this pantry yet. Add them under {one === "field" ? "Fields" : "Stats"} in Setup.
         </p>
       )}
       {standing.length > 0 && (

@@ -30,7 +30,7 @@ export function FoldedFields({
   const found = of.filter(({ label }) => normalise(label).includes(wanted));
   return (
     <section aria-label="Empty fields" className="pt-2">
-      <div className="flex items-center gap-2">
+      <div className="flex flex-wrap items-center gap-x-2">
         <Button look="quiet" aria-expanded={open} className="px-1!" onClick={() => setOpen(!open)}>
           {open ? "Hide" : "Show"} {count(of.length, "empty field")}
         </Button>
