@@ -41,6 +41,8 @@ export interface AnalysisOwner {
 }
 
 type Reads = Exclude<keyof AnalysisQuestions, "open" | "follow" | "model">;
+/** Questions that move the readings to another catalogue and back. */
+const PROBES: ReadonlySet<string> = new Set<Reads>(["whatIf", "since"]);
 
 export class Analysis {
   private child: EngineChild<"analysis"> | null = null;
@@ -257,11 +259,11 @@ export class Analysis {
     }
     try {
       const answer = await (this.child as EngineChild<"analysis">).ask(ask, question as never, patience);
-      if (ask !== "whatIf" && name.length < 2_000) this.keep(name, answer);
+      if (!PROBES.has(ask) && name.length < 2_000) this.keep(name, answer);
       return answer as AnalysisQuestions[Q]["answer"];
     } catch (error) {
-      // A what-if that breaks off leaves the readings between two revisions.
-      if (ask === "whatIf" && failureOf(error) === "engine failed") this.reopen();
+      // A probe that breaks off leaves the readings between two revisions.
+      if (PROBES.has(ask) && failureOf(error) === "engine failed") this.reopen();
       if (failureOf(error) === "lost" || failureOf(error) === "too long") this.start();
       throw error;
     }

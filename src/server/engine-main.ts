@@ -143,14 +143,18 @@ function ofReadings(of: Engine, question: Question): unknown {
       return chain && { revision: of.revision, ...chain };
     }
     case "counts": {
-      const found = [...of.counts()].map(([rule, n]) => ({ n, error: ruleOf(rule)?.severity === "error" }));
-      const sum = (error: boolean) => found.reduce((t, each) => t + (each.error === error ? each.n : 0), 0);
-      return { revision: of.revision, errors: sum(true), warnings: sum(false) };
+      return { revision: of.revision, ...of.openCounts() };
     }
     case "glance":
       return { revision: of.revision, ...glanceOf(of.readings) };
     case "plan":
       return { revision: of.revision, plan: writtenPlan(of.readings, question.of) };
+    case "since": {
+      const { revision } = of;
+      const pieces = question.changes.flatMap((change) => (change.revision <= revision ? change.edits : []));
+      const since = of.since(pieces.flatMap((piece) => JSON.parse(piece) as Edit[]));
+      return since && { revision, ...since };
+    }
     case "whatIf": {
       const { revision } = of;
       const { outcome, ripple } = of.whatIf(question.edits);

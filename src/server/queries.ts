@@ -101,6 +101,12 @@ export class LogAsked {
   most?: string;
 }
 
+/** The revision with which the findings of now are compared. */
+export class SinceAsked {
+  @IsWhole(0, NEWEST)
+  revision!: string;
+}
+
 /** How a bundle is brought in. */
 export class BundleAsked {
   @IsOptional()

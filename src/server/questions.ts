@@ -13,6 +13,7 @@ import type { ItemCosts } from "../core/analysis/item-costs";
 import type { RecipeCosts } from "../core/analysis/recipe-costs";
 import type { Edit } from "../core/catalogue/edit";
 import type { ApplyResult } from "../core/catalogue/apply";
+import type { FindingsSince } from "../core/engine/read-model";
 import type { Id } from "../core/schema/id";
 import type { Progress } from "../core/exchange/progress";
 import type { PantryTexts } from "../store/texts";
@@ -89,6 +90,14 @@ export interface AnalysisQuestions {
   };
   glance: { question: object; answer: Glance & { readonly revision: number } };
   plan: { question: { readonly of: AskedPlan }; answer: { readonly revision: number; readonly plan: PlanAnswer } };
+  /**
+   * What the checks find now and did not find before these changes; null if that can't be told. Changes that the readings
+   * have not followed yet are left out.
+   */
+  since: {
+    question: { readonly changes: readonly { readonly revision: number; readonly edits: readonly string[] }[] };
+    answer: (FindingsSince & { readonly revision: number }) | null;
+  };
   whatIf: {
     question: { readonly edits: readonly Edit[] };
     answer: { readonly ok: true; readonly json: string } | Extract<ApplyResult, { ok: false }>;

@@ -20,10 +20,11 @@ import {
   type LogAsked,
   type PlanAsked,
   type RecipesAsked,
+  type SinceAsked,
 } from "./queries";
 import type { Call } from "./route";
 import type { Intent, Unread } from "./use-cases/intents";
-import { allEditsOf, changeOf, changes } from "./use-cases/log";
+import { allEditsOf, changeOf, changes, editsSince, MOST_SINCE } from "./use-cases/log";
 import { endPantry, newPantry } from "./use-cases/pantries";
 import { type Imported, importBundle, LONG, type Submitted } from "./use-cases/writing";
 
@@ -178,6 +179,27 @@ export async function planReply(engine: Engine, { make, stock, by, confidence }:
   };
   const { plan } = await engine.ask("plan", { of }, { limit: 20_000 });
   return plan ? json(plan) : problem(404, "No such item", "It may have been removed.");
+}
+
+/** What the checks find now and did not at an earlier revision, and what is gone since; see FindingsSince. */
+export async function findingsSince(
+  engine: Engine,
+  host: Host,
+  { revision }: SinceAsked,
+  signal: AbortSignal,
+): Promise<Response> {
+  const from = Number(revision);
+  const changes = await editsSince(host.em, engine.pantry, from);
+  if (changes === "too many")
+    return problem(
+      422,
+      "Too many changes",
+      `More than ${MOST_SINCE} values changed since revision ${from}. Choose a later revision.`,
+    );
+  const since = await engine.ask("since", { changes }, { signal, limit: 20_000 });
+  return since
+    ? json({ from, ...since })
+    : problem(422, "Can't compare", `Revision ${from} can't be restored from the Log. Choose a later revision.`);
 }
 
 /** What edits would move, without making them: 200 with the ripple, 409 conflict, 422 refused. */

@@ -145,6 +145,19 @@ export const changesAfter = async (em: EntityManager, pantry: Id, revision: numb
     )
   ).map(loggedText);
 
+/** Changes after a revision with the number of their edits, oldest first. */
+export const sizesAfter = (
+  em: EntityManager,
+  pantry: Id,
+  revision: number,
+  most: number,
+): Promise<readonly { readonly revision: number; readonly size: number }[]> =>
+  em.find(
+    ChangeRow,
+    { pantry, revision: { $gt: revision } },
+    { fields: ["revision", "size"], orderBy: { revision: "asc" }, limit: most, ...NOW },
+  );
+
 export async function changeAt(em: EntityManager, pantry: Id, revision: number): Promise<LoggedText | null> {
   const [row] = await rows(texts(em, pantry).andWhere({ revision }));
   return row ? loggedText(row) : null;

@@ -10,6 +10,7 @@ import {
   SlidersHorizontal,
   Waypoints,
 } from "lucide-react";
+import type { Judged } from "@/core/checks/decisions";
 import type { ReadModel } from "@/core/engine/read-model";
 import type { Catalogue } from "@/core/catalogue/catalogue";
 import type { Kind } from "@/core/kinds/index";
@@ -17,6 +18,7 @@ import type { Kind } from "@/core/kinds/index";
 interface Shown {
   readonly catalogue: Catalogue;
   readonly model: ReadModel;
+  readonly judged: Judged;
 }
 
 export interface ViewEntry {
@@ -75,7 +77,8 @@ export const VIEWS = [
     name: "checks",
     title: "Checks",
     icon: ListChecks,
-    badge: ({ model }: Shown) => model.findings.filter((f) => f.severity === "error").length,
+    opens: { kinds: ["decision"], query: (_: Kind, key: string) => ({ show: "accepted", decision: key }) },
+    badge: ({ judged }: Shown) => judged.open.filter((f) => f.severity === "error").length,
   },
   {
     name: "costs",
@@ -95,12 +98,13 @@ export const VIEWS = [
       { label: "Fill a bag", query: { tab: "bag" } },
       { label: "Run the trials", query: { tab: "trials" } },
     ],
-    badge: ({ model }: Shown) => model.findings.filter((f) => f.rule === "trial-fails").length,
+    badge: ({ judged }: Shown) => judged.open.filter((f) => f.rule === "trial-fails").length,
   },
   {
     name: "log",
     title: "Log",
     icon: History,
+    opens: { kinds: ["point"], query: () => ({}) },
   },
 ] as const satisfies readonly ViewEntry[];
 

@@ -7,7 +7,10 @@ import type { Field, Fields } from "../schema/field";
 import { choice } from "../schema/choice";
 import { number } from "../schema/number";
 
-export type Severity = "error" | "warning";
+export const SEVERITIES = ["error", "warning", "note"] as const;
+export type Severity = (typeof SEVERITIES)[number];
+/** What a pantry may set for a check. */
+export const severityWords = ["off", "note", "warning", "error"] as const;
 
 export interface Rule {
   readonly title: string;
@@ -18,9 +21,13 @@ export interface Rule {
 
 const error = (title: string) => ({ title, severity: "error" }) as const;
 const warning = (title: string) => ({ title, severity: "warning" }) as const;
+const note = (title: string) => ({ title, severity: "note" }) as const;
 const share = { min: 0, max: 100, initial: 1 };
 
 export const RULES = {
+  "no-sources": error("No sources yet"),
+  "no-recipes": warning("No recipes yet"),
+  "no-prices": note("No sell prices yet"),
   "gaining-loop": error("Gaining loop"),
   "stub-in-use": error("Unknown name (stub)"),
   "missing-input": error("Input that nothing provides"),
@@ -154,6 +161,13 @@ export const RULES = {
 export type RuleId = keyof typeof RULES;
 export const RULE_IDS = Object.keys(RULES) as readonly RuleId[];
 const rules = new Map<string, Rule>(Object.entries(RULES));
+export const isRule = (text: string): text is RuleId => rules.has(text);
+/** A rule as the key of a record: "dead_end". */
+export const ruleKey = (rule: string): string => rule.replaceAll("-", "_");
+const byKey = new Map(RULE_IDS.map((id) => [ruleKey(id), id]));
+export const isRuleKey = (key: string): boolean => byKey.has(key);
+/** The rule of a record's key. */
+export const ruleOfKey = (key: string): RuleId | undefined => byKey.get(key);
 export const ruleOf = (rule: string): Rule | undefined => rules.get(rule);
 export const ruleTitle = (rule: string): string => rules.get(rule)?.title ?? rule;
 
@@ -171,9 +185,9 @@ interface Listed {
   readonly message: string;
   readonly fingerprint: string;
 }
-/** Faults first, then by check, then by what they say. */
+/** The most serious first, then by check, then by what they say. */
 export const byOrder = (a: Listed, b: Listed): number =>
-  Number(a.severity !== "error") - Number(b.severity !== "error") ||
+  SEVERITIES.indexOf(a.severity) - SEVERITIES.indexOf(b.severity) ||
   (rank.get(a.rule) ?? -1) - (rank.get(b.rule) ?? -1) ||
   (a.message < b.message ? -1 : a.message > b.message ? 1 : a.fingerprint < b.fingerprint ? -1 : 1);
 /** Sorts in place. */

@@ -4,6 +4,7 @@ import type { Delta, Readings } from "../analysis/readings";
 import type { RuleId, Severity } from "../checklist/index";
 import { type Catalogue, recordAt } from "../catalogue/catalogue";
 import type { Edit } from "../catalogue/edit";
+import type { Severities } from "./severities";
 import type { AnyRecord, Kind, Recipe, RecordOf, Source } from "../kinds/index";
 import { around } from "../catalogue/surroundings";
 import { processAt } from "../network/compile";
@@ -62,6 +63,8 @@ export interface Finding {
   readonly fixes: readonly Fix[];
   /** Stays the same while unrelated edits and the numbers in the sentence change. */
   readonly fingerprint: string;
+  /** How bad it is, from 0: larger is worse. Absent: it has no number. */
+  readonly size?: number;
 }
 
 /** What a check yields; rule, severity and fingerprint follow from the check and the subject. */
@@ -73,6 +76,8 @@ export interface FindingDraft {
   readonly message: string;
   readonly evidence: Evidence;
   readonly fixes: readonly Fix[];
+  /** How bad it is, from 0: larger is worse. Absent: it has no number. */
+  readonly size?: number;
 }
 
 /** A pantry as checks see it. */
@@ -83,6 +88,8 @@ export interface Checked {
 export interface CheckContext extends Checked {
   /** What was told before, by what it is about. */
   readonly told: FindingCache;
+  /** Severities that this pantry sets for itself, by rule. */
+  readonly severities: Severities;
 }
 
 interface CheckHead {
@@ -97,6 +104,8 @@ interface CheckHead {
   readonly followsChains?: true;
   /** False where nothing in the pantry can concern it: then it is asked about no record at all. Absent: always true. */
   concerns?(catalogue: Catalogue): boolean;
+  /** True where a change of `concerns` matters to records that were not edited: then everything is checked again. */
+  readonly concernsAll?: true;
 }
 
 /** Looks at one record at a time, by what the readings say about it and its nearest neighbours. */

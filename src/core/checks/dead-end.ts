@@ -1,6 +1,7 @@
 import { hasPurpose } from "../catalogue/purpose";
 import { referrersTo } from "../catalogue/references";
 import type { Id } from "../schema/id";
+import { hasPrices, hasRecipes } from "./not-begun";
 import { perRecord, ref } from "./check";
 import { holdersBeside } from "./holders";
 import { usedBeside } from "./used";
@@ -10,6 +11,8 @@ export const deadEnd = perRecord<"item">({
   id: "dead-end",
   reads: [],
   per: ["item"],
+  concerns: (catalogue) => hasRecipes(catalogue) && hasPrices(catalogue),
+  concernsAll: true,
   may({ id, status }, { readings: { compiled, network } }) {
     const i = compiled.numberOf(id) as number;
     return status === "ready" && network.consumers.start[i] === network.consumers.end[i];

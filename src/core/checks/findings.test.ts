@@ -12,6 +12,7 @@ import { type Finding, FindingCache, ref } from "./check";
 import { Findings } from "./findings";
 import { nearNames } from "./near-names";
 import { CHECKS } from "./index";
+import { severitiesOf } from "./severities";
 import { written } from "./written";
 
 const messages = (engine: Engine, rule: string) =>
@@ -233,7 +234,7 @@ describe("a check that gives a number for what it says", () => {
       const said = new Map<number, string>();
       for (const kind of check.per)
         for (const record of demo.records[kind].values()) {
-          const context = { catalogue: demo, readings, told: new FindingCache() };
+          const context = { catalogue: demo, readings, told: new FindingCache(), severities: severitiesOf(demo) };
           const found = [...check.at(context, record as never, kind)];
           const mark = check.mark?.(record as never, context);
           expect(found.length, `${check.id} of ${record.name}`).toBe(mark === null ? 0 : 1);

@@ -2,7 +2,7 @@
 import type { Reading } from "../analysis/reading";
 import type { Delta } from "../analysis/readings";
 import { reach } from "../analysis/registry";
-import { inOrder, ruleOf, ruleTitle, type Severity } from "../checklist/index";
+import { inOrder, ruleTitle, type Severity } from "../checklist/index";
 import { type Catalogue, recordAt, recordsOf } from "../catalogue/catalogue";
 import type { Edit } from "../catalogue/edit";
 import { type AnyRecord, type Kind, KINDS } from "../kinds/index";
@@ -10,6 +10,7 @@ import type { Id } from "../schema/id";
 import { IdTable } from "../catalogue/ids";
 import { digestOf, digestOfAll } from "./digest";
 import { Groups } from "./groups";
+import { severitiesOf, severityIn } from "./severities";
 import {
   type Check,
   type Checked,
@@ -71,7 +72,7 @@ export class Findings {
     /** A number of 32 bits for a text; texts that share one are told apart by what they say. */
     private readonly digest: (text: string) => number = digestOf,
   ) {
-    this.context = { ...checked, told: new FindingCache() };
+    this.context = { ...checked, told: new FindingCache(), severities: severitiesOf(checked.catalogue) };
     for (const [k, check] of checks.entries()) this.numbers.set(check, k);
     this.start();
   }
@@ -168,7 +169,8 @@ export class Findings {
 
   /** Whether anything in the pantry can concern a check: where nothing can, it is not asked about any record. */
   private concerned(check: Check): boolean {
-    return check.concerns?.(this.context.catalogue) ?? true;
+    const { catalogue, severities } = this.context;
+    return severities.get(check.id) !== "off" && (check.concerns?.(catalogue) ?? true);
   }
 
   /** What a check finds about a record. Most find nothing about most: that is seen before anything is made. */
@@ -192,9 +194,18 @@ export class Findings {
     this.following = { before, now };
     const earlier = this.context.catalogue;
     const asked = new Set(this.checks.filter((c) => this.concerned(c)));
-    this.context = { ...checked, told: this.context.told };
-    for (const check of this.checks) if (this.concerned(check)) asked.add(check);
-    if (delta.anew || edits.some((e) => e.kind === "pantry")) {
+    const severities = edits.some((e) => e.kind === "severity")
+      ? severitiesOf(checked.catalogue)
+      : this.context.severities;
+    const set = this.context.severities;
+    this.context = { ...checked, told: this.context.told, severities };
+    let anew = delta.anew || set !== severities || edits.some((e) => e.kind === "pantry");
+    for (const check of this.checks) {
+      const concerned = this.concerned(check);
+      if (check.concernsAll && concerned !== asked.has(check)) anew = true;
+      if (concerned) asked.add(check);
+    }
+    if (anew) {
       for (const [place, known] of this.at) before.set(place, known);
       for (let n = 0; n < this.single.size; n++)
         if (!Number.isNaN(this.singleDigests[n])) {
@@ -213,7 +224,9 @@ export class Findings {
     for (const { list, digests } of now.values())
       for (const [k, f] of list.entries()) is.set(f.fingerprint, { finding: f, digest: digests[k] });
     const put = inOrder(
-      [...is].flatMap(([print, { finding, digest }]) => (was.get(print) === digest ? [] : [finding])),
+      [...is].flatMap(([print, { finding, digest }]) =>
+        was.get(print) === digest && set.get(finding.rule) === severities.get(finding.rule) ? [] : [finding],
+      ),
     );
     return {
       put,
@@ -482,6 +495,8 @@ const hasMoved = (moved: unknown): boolean => moved === true || !movedItems(move
 const placeOf = (check: Check, kind: Kind, about: string): Place => `${check.id}|${kind}|${about}`;
 
 const NONE: readonly Finding[] = [];
+/** Largest size of a finding, so that it can be written as a number. */
+const WORST = 1e15;
 const NO_REFS: readonly Ref[] = [];
 /** The number that a check gives for what it says of a record; undefined where it gives none, or can't work it out. */
 function markOf(check: RecordCheck, record: AnyRecord, context: CheckContext): number | null | undefined {
@@ -503,14 +518,14 @@ const printOf = (check: Check, id: string): string => `${check.id}:${id}`;
 function marked(
   check: Check,
   look: () => Iterable<FindingDraft>,
-  { catalogue }: CheckContext,
+  { catalogue, severities }: CheckContext,
   kind: Kind,
   ...about: readonly AnyRecord[]
 ): readonly Finding[] {
   let list: Finding[] | null = null;
   let prints: Map<string, number> | null = null;
   const put = (f: FindingDraft, severity: Severity) => {
-    const { subject, with: others = NO_REFS, message, evidence, fixes } = f;
+    const { subject, with: others = NO_REFS, message, evidence, fixes, size } = f;
     const subjects: readonly Ref[] = "id" in subject ? [subject] : subject;
     const print = printOf(
       check,
@@ -536,10 +551,12 @@ function marked(
       evidence,
       fixes,
       fingerprint: nth === 1 ? print : `${print}#${nth}`,
+      ...(size === undefined || Number.isNaN(size) ? {} : { size: Math.min(size, WORST) }),
     });
   };
   try {
-    for (const f of look()) put(f, ruleOf(check.id)?.severity ?? "error");
+    const severity = severityIn(severities, check.id);
+    for (const f of look()) put(f, severity === "off" ? "note" : severity);
   } catch (error) {
     const named = about.slice(0, 3).map((r) => ref(catalogue, kind, r.id));
     put(

@@ -88,6 +88,7 @@ function tell(context: CheckContext, gain: Gain, trades: boolean, tailored: bool
       live: gain.live,
       seconds: gain.seconds,
     },
+    size: net.reduce((sum, n) => sum + n.value, 0),
     fixes: [
       ...close,
       ...price,

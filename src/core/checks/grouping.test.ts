@@ -4,6 +4,7 @@ import type { Id } from "../schema/id";
 import { item, kitchen, must } from "../testing/kitchen";
 import { setField } from "../catalogue/edit";
 import type { Evidence, Finding, Ref } from "./check";
+import { Decisions } from "./decisions";
 import { findingRows, GROUPINGS, type GroupedBy, groupFindings, isGrouping } from "./grouping";
 
 const catalogue = kitchen("gather Eel in 20s\nSmoke: 2 Eel + 4 Salt -> 1 Smoked eel");
@@ -27,8 +28,11 @@ const finding = (
   fingerprint: `f${n++}`,
 });
 const cause = (...names: string[]): Evidence => ({ type: "cause", leaves: names.map(ref), path: [] });
+const UNDECIDED = new Decisions(catalogue, "2026-01-01");
 const told = (by: GroupedBy, findings: readonly Finding[], from = catalogue) =>
-  groupFindings(from, findings, by).map((g) => `${g.title} ${g.findings.length}/${g.errors}`);
+  groupFindings(from, findings, by, new Decisions(from, "2026-01-01")).map(
+    (g) => `${g.title} ${g.findings.length}/${g.errors}`,
+  );
 
 const [eel, salt, smoked] = ["Eel", "Salt", "Smoked eel"].map(ref);
 const recipe: Ref = { kind: "recipe", id: "recipe000001" as Id, key: "smoke", name: "Smoke" };
@@ -84,13 +88,14 @@ describe("findings in groups", () => {
         finding("unobtainable", "error", [salt], cause("Eel", "Salt")),
       ],
       "cause",
+      UNDECIDED,
     );
     expect([group.findings.length, others]).toEqual([2, []]);
   });
 
   it("lose none, keep their order, and take names from outside only as they are listed", () => {
     for (const by of Object.keys(GROUPINGS) as GroupedBy[]) {
-      const groups = groupFindings(catalogue, FINDINGS, by);
+      const groups = groupFindings(catalogue, FINDINGS, by, UNDECIDED);
       expect(new Set(groups.map((g) => g.key)).size).toBe(groups.length);
       expect(groups.flatMap((g) => g.findings).length).toBe(FINDINGS.length);
       for (const { findings } of groups) expect([...findings]).toEqual(FINDINGS.filter((f) => findings.includes(f)));
@@ -100,10 +105,10 @@ describe("findings in groups", () => {
   });
 
   it("are rows of a table", () => {
-    expect(findingRows([FINDINGS[0], FINDINGS[6]])).toEqual([
-      ["severity", "rule", "kind", "key", "name", "finding", "fingerprint"],
-      ["error", "missing-input", "item", "salt", "Salt", "Salt fails missing-input.", FINDINGS[0].fingerprint],
-      ["warning", "scale", "", "", "", "It fails scale.", FINDINGS[6].fingerprint],
+    expect(findingRows([FINDINGS[0], FINDINGS[6]], UNDECIDED)).toEqual([
+      ["severity", "rule", "kind", "key", "name", "finding", "assigned to", "accepted", "fingerprint"],
+      ["error", "missing-input", "item", "salt", "Salt", "Salt fails missing-input.", "", "", FINDINGS[0].fingerprint],
+      ["warning", "scale", "", "", "", "It fails scale.", "", "", FINDINGS[6].fingerprint],
     ]);
   });
 });

@@ -4,6 +4,7 @@ import { RULES, type Severity } from "../checklist/index";
 import { kindWord } from "../kinds/index";
 import { capital } from "../numbers/format";
 import type { Finding } from "./check";
+import type { Decisions } from "./decisions";
 
 export interface FindingGroup {
   /** Stays the same while findings come and go. */
@@ -22,14 +23,15 @@ interface Label {
 }
 interface Grouping {
   readonly label: string;
-  /** @returns the group of a finding, given all findings */
-  groups(catalogue: Catalogue, all: readonly Finding[]): (finding: Finding) => Label;
+  /** @returns the group of a finding, given all findings and what was decided about them */
+  groups(catalogue: Catalogue, all: readonly Finding[], decisions: Decisions): (finding: Finding) => Label;
 }
 
 const ruleOrder = new Map(Object.keys(RULES).map((rule, k) => [rule, k]));
 const severities: Readonly<Record<Severity, Label>> = {
   error: { key: "error", title: "Errors", order: 0 },
   warning: { key: "warning", title: "Warnings", order: 1 },
+  note: { key: "note", title: "Notes", order: 2 },
 };
 
 /** The ids of the leaf causes of a finding, sorted; empty if none are known. */
@@ -76,6 +78,15 @@ export const GROUPINGS = grouping({
         return known ? { key: known.id, title: known.name } : { key: "item", title: "Items without a type" };
       },
   },
+  person: {
+    label: "Person",
+    groups:
+      (_, __, decisions) =>
+      ({ fingerprint, size }) => {
+        const person = decisions.about(fingerprint, size).assigned?.person;
+        return person ? { key: `to ${person}`, title: person } : { key: "-", title: "Nobody", order: 1_000_000 };
+      },
+  },
   cause: {
     label: "Cause",
     groups: (_, all) => {
@@ -113,12 +124,18 @@ const causeTitle = (names: readonly string[]): string => {
 
 /**
  * Findings in groups, in one pass over them.
- * @param findings  each is in exactly one group
+ * @param findings   each is in exactly one group
+ * @param decisions  what was decided about them
  * @returns groups in the order of their entry, otherwise those with most errors first, then the largest, then in the order
  *   of their first finding: names are not compared, because there may be as many groups as findings
  */
-export function groupFindings(catalogue: Catalogue, findings: readonly Finding[], by: GroupedBy): FindingGroup[] {
-  const labelOf = (GROUPINGS[by] as Grouping).groups(catalogue, findings);
+export function groupFindings(
+  catalogue: Catalogue,
+  findings: readonly Finding[],
+  by: GroupedBy,
+  decisions: Decisions,
+): FindingGroup[] {
+  const labelOf = (GROUPINGS[by] as Grouping).groups(catalogue, findings, decisions);
   const groups = new Map<string, { label: Label; findings: Finding[]; errors: number }>();
   for (const finding of findings) {
     const label = labelOf(finding);
@@ -141,17 +158,22 @@ export function groupFindings(catalogue: Catalogue, findings: readonly Finding[]
 }
 
 /** Findings as rows of text, with their heads: what a spreadsheet or a ticket needs. */
-export function findingRows(findings: readonly Finding[]): string[][] {
+export function findingRows(findings: readonly Finding[], decisions: Decisions): string[][] {
   return [
-    ["severity", "rule", "kind", "key", "name", "finding", "fingerprint"],
-    ...findings.map(({ severity, rule, about: [subject], message, fingerprint }) => [
-      severity,
-      rule,
-      subject ? kindWord(subject.kind) : "",
-      subject?.key ?? "",
-      subject?.name ?? "",
-      message,
-      fingerprint,
-    ]),
+    ["severity", "rule", "kind", "key", "name", "finding", "assigned to", "accepted", "fingerprint"],
+    ...findings.map(({ severity, rule, about: [subject], message, fingerprint, size }) => {
+      const { assigned, accepted } = decisions.about(fingerprint, size);
+      return [
+        severity,
+        rule,
+        subject ? kindWord(subject.kind) : "",
+        subject?.key ?? "",
+        subject?.name ?? "",
+        message,
+        assigned?.person ?? "",
+        accepted ? accepted.reason || "yes" : "",
+        fingerprint,
+      ];
+    }),
   ];
 }

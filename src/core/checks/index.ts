@@ -19,6 +19,7 @@ import { stationUnbuildable, unlearnable } from "./learning";
 import { linkAstray } from "./link-astray";
 import { missingInput } from "./missing-input";
 import { nearNames } from "./near-names";
+import { noPrices, noRecipes, noSources } from "./not-begun";
 import { notOfType } from "./not-of-type";
 import { orphan } from "./orphan";
 import { outdone } from "./outdone";
@@ -52,6 +53,9 @@ import { unobtainable } from "./unobtainable";
 import { valueOutOfRange } from "./value-out-of-range";
 
 export const CHECKS: readonly Check[] = [
+  noSources,
+  noRecipes,
+  noPrices,
   gainingLoop,
   stubInUse,
   missingInput,

@@ -1,5 +1,6 @@
 import { processAt } from "../network/compile";
 import { count, list } from "../numbers/format";
+import { hasSources } from "./not-begun";
 import { perRecord, recipeRef, recipesAround, ref } from "./check";
 
 /** An ingredient, tool or station that nothing in the pantry provides. Stubs are reported by their own check. */
@@ -7,6 +8,8 @@ export const missingInput = perRecord<"item">({
   id: "missing-input",
   reads: [],
   per: ["item"],
+  concerns: hasSources,
+  concernsAll: true,
   may({ id }, { readings: { compiled, network } }) {
     const i = compiled.numberOf(id) as number;
     return network.producers.start[i] === network.producers.end[i];

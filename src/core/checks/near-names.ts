@@ -15,8 +15,8 @@ function usesOf({ compiled, network: { consumers, producers } }: Readings, id: I
 export const nearNames: GroupCheck = {
   id: "near-names",
   reads: [],
-  // Of uses it is the item that tells them apart: every meal is eaten.
-  groups: KINDS.filter((kind) => kind !== "use"),
+  // Of uses it is the item that tells them apart: every meal is eaten. Decisions are named after their findings.
+  groups: KINDS.filter((kind) => kind !== "use" && kind !== "decision"),
   common: (record) => ("status" in record && record.status === "retired" ? null : normalise(record.name)),
   *among({ catalogue, readings }, group, kind) {
     const names = group.map((r) => r.name);

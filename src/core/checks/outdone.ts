@@ -101,6 +101,7 @@ export const outdone = perRecord<"item">({
           unit: "value",
           rows: [one, better].map((of) => ({ label: of.recipe.name, value: of.cost })),
         },
+        size: one.cost / better.cost,
         fixes: [
           { message: `Open ${one.recipe.name}`, do: "open", kind: "recipe", id: one.recipe.id },
           { message: `Open ${better.recipe.name}`, do: "open", kind: "recipe", id: better.recipe.id },

@@ -57,6 +57,7 @@ export const priceBelowCost = perRecord<"item">({
           { label: "costs", value: cost },
         ],
       },
+      size: cost / price,
       fixes: [
         {
           message: `Sell ${item.name} for ${sayCost(fair)}`,

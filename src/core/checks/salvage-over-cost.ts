@@ -78,6 +78,7 @@ export const salvageOverCost = perRecord<"recipe">({
           { label: "returns", value: back },
         ],
       },
+      size: back / cost,
       fixes: [...lower, { message: `Open ${record.name}`, do: "open", kind: "recipe", id: record.id }],
     };
   },

@@ -31,6 +31,7 @@ export const supplyShort: WholeCheck = {
         with: short.map(recipeRef),
         message: `Only ${sayQuantity(most)} ${of.name} can exist in a world, but ${first.name} needs ${sayQuantity(needs(first))}.${more}`,
         evidence: { type: "lines", inputs: [of], recipes: short.slice(0, 20).map(recipeRef) },
+        size: short.reduce((worst, recipe) => Math.max(worst, needs(recipe)), 0) / most,
         fixes: [
           { message: `Add an unlimited source for ${of.name}`, do: "source", item },
           { message: `Open ${first.name}`, do: "open", kind: "recipe", id: first.id },

@@ -144,6 +144,7 @@ export const containerPays = perRecord<"item">({
             { label: "gives at least", value: low },
           ],
         },
+        size: never ? cost / mean : low / cost,
         fixes: openUse(catalogue, item, use),
       };
     }

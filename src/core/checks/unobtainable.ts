@@ -1,5 +1,6 @@
 import { causes as causesReading, reach } from "../analysis/registry";
 import { list } from "../numbers/format";
+import { hasSources } from "./not-begun";
 import { itemRef, perRecord, type Ref } from "./check";
 
 const isItem = ({ kind }: Ref): boolean => kind === "item";
@@ -9,6 +10,8 @@ export const unobtainable = perRecord<"item">({
   id: "unobtainable",
   reads: [causesReading, reach],
   per: ["item"],
+  concerns: hasSources,
+  concernsAll: true,
   may: ({ id }, { readings: { compiled, reach } }) => !reach.items[compiled.numberOf(id) as number],
   *at(context, item) {
     const { readings } = context;

@@ -13,6 +13,7 @@ import { must } from "../testing/kitchen";
 import { idOf, kept, tried, withMore, withUses } from "../testing/tryout";
 import { findingsOf } from "./index";
 import { editsOf } from "./fixes";
+import { NOT_BEGUN } from "./not-begun";
 
 const entry = (name: string, min = 1, max = min) => ({
   what: { is: "item" as const, item: idOf(name) },
@@ -53,9 +54,11 @@ const base = tried(
   },
   { priceFloor: 0 },
 );
-/** Stats and situations that nothing uses are another check's. */
+/** Stats and situations that nothing uses are another check's, and so is a pantry without recipes. */
 const messages = (catalogue: Catalogue) =>
-  findingsOf(catalogue, readingsOf(catalogue)).flatMap((f) => (f.rule === "orphan" ? [] : [`${f.rule}: ${f.message}`]));
+  findingsOf(catalogue, readingsOf(catalogue)).flatMap((f) =>
+    ["orphan", ...NOT_BEGUN].includes(f.rule) ? [] : [`${f.rule}: ${f.message}`],
+  );
 const withLine = (lines: { readonly [item: string]: readonly string[] }, more: Parameters<typeof withMore>[1] = {}) =>
   withUses(withMore(base, more), lines);
 const set = (catalogue: Catalogue, kind: Kind, id: Id, path: string, to: unknown) =>

@@ -104,6 +104,7 @@ export const wareTooDear = perRecord<"source">({
             { label: record.name, value: best.cost },
           ],
         },
+        size: asked / best.cost,
         fixes: [
           { message: `Open ${source.name}`, do: "open", kind: "source", id: source.id },
           ...(known ? [{ message: `Open ${record.name}`, do: "open" as const, kind: known, id: record.id }] : []),

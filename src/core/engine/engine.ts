@@ -3,7 +3,7 @@ import type { Catalogue } from "../catalogue/catalogue";
 import { apply, type ApplyResult } from "../catalogue/apply";
 import { type Edit, invert } from "../catalogue/edit";
 import type { Id } from "../schema/id";
-import { inOrder } from "../checklist";
+import { inOrder, isRule, type Severity } from "../checklist";
 import type { Index } from "../catalogue/persistent-map";
 import { referencesFrom } from "../catalogue/references";
 import { MEMBERS } from "../catalogue/types";
@@ -13,10 +13,15 @@ import type { Item, Recipe } from "../kinds/index";
 import { HEATED } from "../network/heat";
 import { ASKED } from "../process/members";
 import { OF_ITEMS } from "../process/traits";
+import { dayOf, Decisions, judge } from "../checks/decisions";
 import { Findings } from "../checks/findings";
-import { type LoopRow, type PackedReadModel, type Ripple, ruleOf, summed } from "./read-model";
+import { severitiesOf, severityIn } from "../checks/severities";
+import { type FindingsSince, type LoopRow, type PackedReadModel, type Ripple, ruleOf, summed } from "./read-model";
 import { FigureTable, type MovedFigures } from "./figures";
 import { Readings, type Delta } from "../analysis/readings";
+
+/** Findings of before that are listed with their messages. */
+const MOST_GONE = 2_000;
 
 export class Engine {
   readonly readings: Readings;
@@ -46,6 +51,25 @@ export class Engine {
     return this.findings.counts();
   }
 
+  /**
+   * How many errors and warnings there are that nobody accepted. Where findings are accepted all of them are written out;
+   * otherwise they are only counted.
+   */
+  openCounts(): { readonly errors: number; readonly warnings: number } {
+    const counts: Record<Severity, number> = { error: 0, warning: 0, note: 0 };
+    const { catalogue } = this;
+    if (catalogue.records.decision.size)
+      for (const { severity } of judge(catalogue, [...this.findings.all()], dayOf(new Date())).open) counts[severity]++;
+    else {
+      const set = severitiesOf(catalogue);
+      for (const [rule, n] of this.counts()) {
+        const severity = isRule(rule) ? severityIn(set, rule) : "error";
+        if (severity !== "off") counts[severity] += n;
+      }
+    }
+    return { errors: counts.error, warnings: counts.warning };
+  }
+
   /** Everything the views show, of one revision. */
   model(): PackedReadModel {
     return {
@@ -59,14 +83,15 @@ export class Engine {
 
   /** Follows a change that was applied elsewhere already. */
   follow(next: Catalogue, edits: readonly Edit[]): Ripple {
-    const from = this.revision;
-    const began = performance.now();
-    const delta = this.readings.advance(next, edits);
-    this.took = performance.now() - began;
-    this.catalogue = next;
-    const { put, opened, drop } = this.findings.advance({ catalogue: next, readings: this.readings }, delta, edits);
+    const { from, before, delta, put, opened, drop } = this.move(next, edits);
     const figures = this.moveFigures(delta);
-    const moved = summed(figures, opened, drop.map(ruleOf));
+    // What is accepted is no news, neither as it comes nor as it goes.
+    const [then, now] = [before, next].map((catalogue) => new Decisions(catalogue, dayOf(new Date())));
+    const moved = summed(
+      figures,
+      opened.filter(({ fingerprint, size }) => !now.about(fingerprint, size).accepted),
+      drop.filter((print) => !then.about(print).accepted).map(ruleOf),
+    );
     return {
       from,
       to: next.revision,
@@ -77,6 +102,16 @@ export class Engine {
       complete: this.readings.gain.complete,
       moved,
     };
+  }
+
+  private move(next: Catalogue, edits: readonly Edit[]) {
+    const before = this.catalogue;
+    const began = performance.now();
+    const delta = this.readings.advance(next, edits);
+    this.took = performance.now() - began;
+    this.catalogue = next;
+    const found = this.findings.advance({ catalogue: next, readings: this.readings }, delta, edits);
+    return { from: before.revision, before, delta, ...found };
   }
 
   /** Applies edits and follows them; nothing moves where they are refused. */
@@ -91,6 +126,21 @@ export class Engine {
     const { outcome, ripple } = this.change(edits);
     if (outcome.ok) this.follow(before, invert(outcome.edits));
     return { outcome, ripple };
+  }
+
+  /**
+   * What the checks find now and did not find at an earlier revision, and the other way round.
+   * @param edits  everything that changed since then, in order
+   * @returns null if the edits do not lead to this revision
+   */
+  since(edits: readonly Edit[]): FindingsSince | null {
+    const now = this.catalogue;
+    const outcome = apply(now, invert(edits));
+    if (!outcome.ok) return null;
+    const { delta, opened, drop } = this.move(outcome.catalogue, outcome.edits);
+    this.moveFigures(delta);
+    this.follow(now, invert(outcome.edits));
+    return { added: drop, gone: opened.slice(0, MOST_GONE), moreGone: Math.max(0, opened.length - MOST_GONE) };
   }
 
   private loops(): LoopRow[] {

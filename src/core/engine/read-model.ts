@@ -62,6 +62,16 @@ export interface LiveEvent {
   readonly ripple: Ripple | null;
 }
 
+/** What differs between the findings of an earlier revision and those of now. */
+export interface FindingsSince {
+  /** Fingerprints of those that are new. */
+  readonly added: readonly string[];
+  /** Those that are gone, as they were. */
+  readonly gone: readonly Finding[];
+  /** How many more are gone. */
+  readonly moreGone: number;
+}
+
 /** How far the readings of a pantry are. */
 export interface AnalysisState {
   /** The revision that they are of; -1: there are none yet. */

@@ -3,7 +3,10 @@ import { definition, type Kind, KINDS } from "../kinds/index";
 import { PICTURES } from "./pictures";
 import { isPlain, type Json, type JsonObject } from "../schema/json";
 
-const LEFT_OUT: readonly Kind[] = ["item", "recipe", "table", "source", "use", "subject", "trial", "series"];
+const LEFT_OUT: readonly Kind[] = [
+  ...["item", "recipe", "table", "source", "use", "subject", "trial", "series"],
+  ...["point", "decision"],
+] as readonly Kind[];
 
 /** @param bundle  the text of one. @returns the text of another, of no pantry in particular */
 export function setupOf(bundle: string): string {

@@ -4,7 +4,8 @@ import { type Edit, setField, type Value } from "../catalogue/edit";
 import { newId } from "../schema/id";
 import { withDefaults } from "../kinds/index";
 import type { Line } from "../notation/line";
-import { sayValue, tellChange } from "./telling";
+import { sayValue } from "../catalogue/say-value";
+import { tellChange } from "./telling";
 
 const base = must(
   kitchen("gather River eel in 80s\nbuy Salt for 1\nSmoke: 2 River eel + 1 Salt -> 1 Smoked eel 50% in 90s"),

@@ -1,19 +1,11 @@
 /** Changes in words: one short sentence for the tideline and the log. */
 import { type Catalogue, recordAt } from "../catalogue/catalogue";
-import { type Edit, fieldWord, type Value } from "../catalogue/edit";
+import { type Edit, fieldWord } from "../catalogue/edit";
+import { sayValue } from "../catalogue/say-value";
 import { around } from "../catalogue/surroundings";
 import { definition, kindWord, type Subject } from "../kinds/index";
 import { count } from "../numbers/format";
-import { fieldAt, fieldOf, pathOf } from "../schema/record";
-
-/** One value of a field as people read it. */
-export function sayValue(catalogue: Catalogue, kind: Subject, path: string, value: Value): string {
-  if (value === null || value === "") return "nothing";
-  const at = pathOf(definition(kind), path);
-  if (!at) return String(value);
-  const here = around(catalogue);
-  return fieldAt(at, here).say(value, here);
-}
+import { fieldOf } from "../schema/record";
 
 function sayEdit(catalogue: Catalogue, edit: Edit): string {
   if (edit.op !== "set") return `${edit.record.name} ${edit.op === "add" ? "added" : "removed"}`;

@@ -7,14 +7,17 @@ import type { Id } from "../schema/id";
 import type { Kind as AnyKind, RecordOf as RecordOfFields } from "../schema/kind";
 import { cooldown } from "./cooldown";
 import { currency } from "./currency";
+import { decisionAbout } from "./decision";
 import { field } from "./field";
 import { item } from "./item";
 import { mapping } from "./mapping";
 import { pantry } from "./pantry";
 import { payback } from "./payback";
+import { point } from "./point";
 import { rarity } from "./rarity";
 import { recipe } from "./recipe";
 import { series } from "./series";
+import { severity } from "./severity";
 import { situation } from "./situation";
 import { slot } from "./slot";
 import { source } from "./source";
@@ -33,7 +36,8 @@ import { trial } from "./trial";
 import { use } from "./use";
 import { wordlist } from "./wordlist";
 
-export const DEFINITIONS = {
+/** Kinds that findings may be about. */
+const CONTENT = {
   currency,
   rarity,
   stat,
@@ -60,7 +64,10 @@ export const DEFINITIONS = {
   series,
   view,
   mapping,
+  severity,
+  point,
 } as const;
+export const DEFINITIONS = { ...CONTENT, decision: decisionAbout(Object.keys(CONTENT)) } as const;
 export type Kind = keyof typeof DEFINITIONS;
 export const KINDS = Object.keys(DEFINITIONS) as readonly Kind[];
 
@@ -85,6 +92,7 @@ export type Use = RecordOf<"use">;
 export type TrialSubject = RecordOf<"subject">;
 export type Payback = RecordOf<"payback">;
 export type Trial = RecordOf<"trial">;
+export type Decision = RecordOf<"decision">;
 export type Pantry = RecordOfFields<FieldsOf<typeof pantry>>;
 
 /** What edits may name: a kind, or the settings of the pantry itself. */

@@ -1,4 +1,4 @@
-/** What items are to recipes beside what stands in their lines: in what they come, and what stations they are. */
+/** What items are beside what stands in recipe lines: containers, fuel, stations, and whether they are sold. */
 import type { Catalogue } from "../catalogue/catalogue";
 import { held } from "../catalogue/inheritance";
 import { buildBy, type Collecting, type Index } from "../catalogue/persistent-map";
@@ -7,13 +7,13 @@ import { itemsBelow } from "../catalogue/types";
 import type { Item, ItemType, Kind } from "../kinds/index";
 import type { Id } from "../schema/id";
 
-type ItemTraits = Pick<Item, "vessel" | "burns" | "ash" | "ashes" | "fuel" | "pace" | "extra">;
+type ItemTraits = Pick<Item, "vessel" | "burns" | "ash" | "ashes" | "fuel" | "pace" | "extra" | "sell">;
 export type Trait = keyof ItemTraits;
-const TRAITS: readonly Trait[] = ["vessel", "burns", "ash", "ashes", "fuel", "pace", "extra"];
+const TRAITS: readonly Trait[] = ["vessel", "burns", "ash", "ashes", "fuel", "pace", "extra", "sell"];
 
 /** How many records say each of them. */
 type Counts = { readonly [T in Trait]: number };
-const NONE: Counts = { vessel: 0, burns: 0, ash: 0, ashes: 0, fuel: 0, pace: 0, extra: 0 };
+const NONE: Counts = { vessel: 0, burns: 0, ash: 0, ashes: 0, fuel: 0, pace: 0, extra: 0, sell: 0 };
 function collectCounts(): Collecting<ItemTraits, Counts> {
   const counts = { ...NONE };
   return {

@@ -204,7 +204,10 @@ export const leftToChance = (catalogue: Catalogue, { plans }: Pick<Request, "pla
   });
 
 /** Kinds of which a tasting needs only some records. */
-const LEFT: readonly Kind[] = ["recipe", "source", "series", "view", "mapping", "wordlist", "trial"];
+const LEFT: readonly Kind[] = [
+  ...["recipe", "source", "series", "view", "mapping", "wordlist", "trial"],
+  ...["severity", "point", "decision"],
+] as readonly Kind[];
 
 /** The part of a catalogue that a tasting needs, small enough to be sent to a worker. */
 export function partFor(catalogue: Catalogue, request: Request): Catalogue {

@@ -2,7 +2,8 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import type { LoggedChange } from "../../core/history/log";
 import type { Id } from "../../core/schema/id";
-import { changeAt, changesBefore, changesOf, editsAt } from "../../store/load";
+import { changeAt, changesAfter, changesBefore, changesOf, editsAt, sizesAfter } from "../../store/load";
+import { EDITS_IN_PART } from "../../store/prepare";
 import type { LoggedText } from "../../store/texts";
 
 /** Largest number of a revision. */
@@ -29,4 +30,26 @@ export const changeOf = async (em: EntityManager, pantry: Id, revision: number):
 export async function allEditsOf(em: EntityManager, pantry: Id, revision: number): Promise<readonly string[] | null> {
   const pieces = isRevision(revision) ? await editsAt(em, pantry, revision) : [];
   return pieces.length ? pieces : null;
+}
+
+/** Edits that may lie between two revisions that are compared. */
+export const MOST_SINCE = 20_000;
+
+/** All edits after a revision by change, oldest first, in pieces of JSON. */
+export async function editsSince(
+  em: EntityManager,
+  pantry: Id,
+  revision: number,
+): Promise<readonly { readonly revision: number; readonly edits: readonly string[] }[] | "too many"> {
+  const sizes = await sizesAfter(em, pantry, revision, MOST_SINCE + 1);
+  if (sizes.reduce((sum, { size }) => sum + size, 0) > MOST_SINCE) return "too many";
+  const found: { revision: number; edits: readonly string[] }[] = [];
+  for (const change of await changesAfter(em, pantry, revision)) {
+    const inParts = change.size > EDITS_IN_PART;
+    found.push({
+      revision: change.revision,
+      edits: inParts ? await editsAt(em, pantry, change.revision) : [change.edits],
+    });
+  }
+  return found;
 }

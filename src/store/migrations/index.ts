@@ -19,6 +19,7 @@ import { TimeAndKits } from "./0017-time-and-kits";
 import { SalvageByWorth } from "./0018-salvage-by-worth";
 import { SlotsOfABag } from "./0019-slots-of-a-bag";
 import { UniqueFields } from "./0020-unique-fields";
+import { FindingsDecided } from "./0021-findings-decided";
 
 export const MIGRATIONS = [
   { name: "0001-first-tables", class: FirstTables },
@@ -41,4 +42,5 @@ export const MIGRATIONS = [
   { name: "0018-salvage-by-worth", class: SalvageByWorth },
   { name: "0019-slots-of-a-bag", class: SlotsOfABag },
   { name: "0020-unique-fields", class: UniqueFields },
+  { name: "0021-findings-decided", class: FindingsDecided },
 ];

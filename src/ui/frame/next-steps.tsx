@@ -7,9 +7,9 @@ import { type WorkStep, stepsOf } from "./steps";
 import { usePlaces } from "./navigate";
 
 export function NextSteps({ onGo }: { readonly onGo?: () => void }) {
-  const { catalogue, model } = useLive();
+  const { catalogue, model, judged } = useLive();
   const places = usePlaces();
-  const steps = stepsOf(catalogue, model);
+  const steps = stepsOf(catalogue, model, judged.open);
   const next = steps.find((step) => !step.done);
   const go = ({ view, query }: WorkStep) => {
     onGo?.();

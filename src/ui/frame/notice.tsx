@@ -1,7 +1,7 @@
 "use client";
 /** A refusal or a conflict, with both values and the ways out. Stays until it is answered. */
 import { Dialog } from "radix-ui";
-import { sayValue } from "@/core/history/telling";
+import { sayValue } from "@/core/catalogue/say-value";
 import { fieldWord } from "@/core/catalogue/edit";
 import { Button } from "../kit/kit";
 import { useStore, useView } from "../pantry/provider";

@@ -1,5 +1,6 @@
 /** The steps of a new pantry in the order of work, and which of them are done. */
 import type { Catalogue } from "@/core/catalogue/catalogue";
+import type { Finding } from "@/core/checks/check";
 import type { ReadModel } from "@/core/engine/read-model";
 import { count } from "@/core/numbers/format";
 import type { ViewName } from "../views";
@@ -13,9 +14,13 @@ export interface WorkStep {
   readonly done: boolean;
 }
 
-export function stepsOf({ records }: Catalogue, model: ReadModel): readonly WorkStep[] {
+export function stepsOf(
+  { records }: Catalogue,
+  model: ReadModel,
+  findings: readonly Finding[] = model.findings,
+): readonly WorkStep[] {
   const { type, stat, item, recipe, source, subject, trial } = records;
-  const errors = model.findings.filter((f) => f.severity === "error").length;
+  const errors = findings.filter((f) => f.severity === "error").length;
   return [
     {
       title: "Types and stats",

@@ -29,12 +29,14 @@ export function Tideline() {
   // biome-ignore lint/correctness/useExhaustiveDependencies: with each view
   useEffect(() => setOpen(false), [places.view]);
   if (!state) return <footer className="h-9 border-t-2 border-ink bg-salt" />;
-  const { model, catalogue, last, stopped } = state;
+  const { model, judged, catalogue, last, stopped } = state;
   const behind = model.revision < catalogue.revision;
-  const faults = model.findings.filter((f) => f.severity === "error").length;
-  const looks = model.findings.length - faults;
-  const gains = model.findings.filter((f) => f.rule === "gaining-loop").length;
-  const away = model.findings.filter((f) => f.rule === "unobtainable").length;
+  const { open: findings } = judged;
+  const [faults, looks] = (["error", "warning"] as const).map(
+    (severity) => findings.filter((f) => f.severity === severity).length,
+  );
+  const gains = findings.filter((f) => f.rule === "gaining-loop").length;
+  const away = findings.filter((f) => f.rule === "unobtainable").length;
   const figure = (n: number, text: string, rule: string, mark?: "error" | "warning") => (
     <button
       type="button"

@@ -34,16 +34,13 @@ export function Empty({ title, children, action }: { title: string; children?: R
   );
 }
 
-export function Dot({ severity }: { severity: "error" | "warning" }) {
-  return (
-    <span
-      aria-hidden
-      className={cx(
-        "inline-block size-2 shrink-0",
-        severity === "error" ? "rounded-full bg-beet" : "rotate-45 bg-copper",
-      )}
-    />
-  );
+const DOTS = {
+  error: "rounded-full bg-beet",
+  warning: "rotate-45 bg-copper",
+  note: "rounded-full border-2 border-second",
+} as const;
+export function Dot({ severity }: { severity: keyof typeof DOTS }) {
+  return <span aria-hidden className={cx("inline-block size-2 shrink-0", DOTS[severity])} />;
 }
 
 /** "just now", "4 min ago", "14:02", "12 Nov". */

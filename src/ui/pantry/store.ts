@@ -15,6 +15,7 @@ import type { Id } from "@/core/schema/id";
 import { tellChange } from "@/core/history/telling";
 import { iconsIn, noIcons } from "@/core/catalogue/icons";
 import { PantryApi, type Problem, type Reply } from "./api";
+import { type JudgedFindings, judgedFindings } from "./judged";
 import { UndoStack } from "./undo-stack";
 import { IconBodies } from "./icon-bodies";
 
@@ -39,14 +40,12 @@ export interface CostMove {
   readonly to: number | null;
 }
 
-export interface Live {
+export interface Live extends JudgedFindings {
   readonly catalogue: Catalogue;
   /** Of an earlier revision than the catalogue while the consequences of a change are still being computed. */
   readonly model: ReadModel;
   /** Why there are no newer readings and won't be; null: there are, or they are on their way. */
   readonly stopped: string | null;
-  /** Numbers of findings about records that have any. */
-  readonly troubled: ReadonlyMap<Id, number>;
   readonly last: LastMove | null;
 }
 
@@ -73,17 +72,13 @@ export type WriteResult =
   | { readonly ok: false; readonly message: string };
 /** Changes that are kept until what they moved is told. */
 const MOST_EARLY = 200;
-function troubledBy(findings: readonly Finding[]): ReadonlyMap<Id, number> {
-  const counts = new Map<Id, number>();
-  for (const f of findings) for (const r of f.about) counts.set(r.id, (counts.get(r.id) ?? 0) + 1);
-  return counts;
-}
 
 /** Effects of one change that are listed. */
 const MOST_EFFECTS = 200;
 
 /** What a ripple changes in a model of before: costs, new findings and findings that are resolved. */
-function effectsOf(model: ReadModel, ripple: Ripple): Pick<LastMove, "costs" | "opened" | "closed"> {
+function effectsOf({ model, judged }: Live, ripple: Ripple): Pick<LastMove, "costs" | "opened" | "closed"> {
+  const isOpen = ({ fingerprint, size }: Finding) => !judged.decisions.about(fingerprint, size).accepted;
   const follows = model.revision === ripple.from;
   const put = new Set(ripple.put.map((f) => f.fingerprint));
   const dropped = new Set(ripple.drop);
@@ -100,8 +95,8 @@ function effectsOf(model: ReadModel, ripple: Ripple): Pick<LastMove, "costs" | "
     : [];
   return {
     costs: costs.sort((a, b) => sizeOf(b) - sizeOf(a)).slice(0, MOST_EFFECTS),
-    opened: ripple.put.filter((f) => !before.has(f.fingerprint)).slice(0, MOST_EFFECTS),
-    closed: touched.filter((f) => !put.has(f.fingerprint)).slice(0, MOST_EFFECTS),
+    opened: ripple.put.filter((f) => !before.has(f.fingerprint) && isOpen(f)).slice(0, MOST_EFFECTS),
+    closed: touched.filter((f) => !put.has(f.fingerprint) && isOpen(f)).slice(0, MOST_EFFECTS),
   };
 }
 const sameCost = (a: number | null, b: number | null): boolean =>
@@ -252,7 +247,7 @@ export class PantryStore {
     if (!ripple) {
       // What it moves is told later.
       this.early = [...this.early, ...changes].slice(-MOST_EARLY);
-      if (catalogue !== state.catalogue) this.set({ state: { ...state, catalogue, stopped: null }, link: "live" });
+      if (catalogue !== state.catalogue) this.set({ state: this.moved(state, catalogue), link: "live" });
       this.settle();
       return;
     }
@@ -260,16 +255,21 @@ export class PantryStore {
     if (ripple.to <= state.model.revision) {
       // The pantry was read again before this was told: what it moved is still news.
       if (catalogue !== state.catalogue || last !== state.last)
-        this.set({ state: { ...state, catalogue, last }, link: "live" });
+        this.set({ state: { ...this.moved(state, catalogue), last, stopped: state.stopped }, link: "live" });
       this.settle();
       return;
     }
     this.early = this.early.filter((c) => c.revision > ripple.to);
     const model = follow(state.model, ripple);
-    const troubled = model.findings === state.model.findings ? state.troubled : troubledBy(model.findings);
-    this.set({ state: { catalogue, model, troubled, last, stopped: null }, link: "live" });
+    const judged = judgedFindings(state, catalogue, model);
+    this.set({ state: { catalogue, model, ...judged, last, stopped: null }, link: "live" });
     this.settle();
   }
+  /** The catalogue has moved on, and the model not yet; what was decided about findings applies at once. */
+  private moved(state: Live, catalogue: Catalogue): Live {
+    return { ...state, catalogue, ...judgedFindings(state, catalogue, state.model), stopped: null };
+  }
+
   /** What a change moved, in words; what was told last where that is newer. */
   private moveTold(
     state: Live,
@@ -291,7 +291,7 @@ export class PantryStore {
       ),
       moved: ripple.moved,
       items: new Set(ripple.figures.map(([id]) => id)),
-      ...effectsOf(state.model, ripple),
+      ...effectsOf(state, ripple),
     };
   }
   /** What was told last; of changes that were told before their consequences, and are part of what is read again, the last. */
@@ -343,7 +343,7 @@ export class PantryStore {
     const last = this.unmoved(catalogue, model.revision);
     const stopped = plain.analysis.state === "stopped" ? (plain.analysis.why ?? "") : null;
     this.own.open(catalogue.pantry.id, catalogue.revision);
-    this.set({ state: { catalogue, model, troubled: troubledBy(model.findings), last, stopped }, link: "live" });
+    this.set({ state: { catalogue, model, ...judgedFindings(null, catalogue, model), last, stopped }, link: "live" });
     this.settle();
   }
 

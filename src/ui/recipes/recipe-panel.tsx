@@ -14,10 +14,10 @@ import { RecipeEditor } from "./recipe-editor";
 import { RunCosts } from "./run-costs";
 
 export function RecipePanel({ recipe }: { recipe: Recipe }) {
-  const { model, catalogue } = useLive();
+  const { judged, catalogue } = useLive();
   const store = useStore();
   const places = usePlaces();
-  const findings = model.findings.filter((f) => f.about.some((r) => r.id === recipe.id));
+  const findings = judged.open.filter((f) => f.about.some((r) => r.id === recipe.id));
   const remove = async () => {
     const answer = await store.submit([{ op: "remove", kind: "recipe", record: recipe }]);
     if (answer.ok) places.ask({ recipe: null }, true);

@@ -85,7 +85,7 @@ export function RecipesView() {
 }
 
 function Book({ selected, onWrite }: { selected: string | null; onWrite: () => void }) {
-  const { catalogue, model } = useLive();
+  const { catalogue, model, judged } = useLive();
   const store = useStore();
   const places = usePlaces();
   const query = new URLSearchParams(
@@ -98,11 +98,12 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
   const troubled = useMemo(
     () =>
       new Map(
-        model.findings.flatMap((f) =>
-          f.about.filter((r) => r.kind === "recipe").map((r) => [r.id, f.severity] as const),
-        ),
+        // The most serious is the last one that is set.
+        judged.open
+          .flatMap((f) => f.about.filter((r) => r.kind === "recipe").map((r) => [r.id, f.severity] as const))
+          .reverse(),
       ),
-    [model.findings],
+    [judged.open],
   );
   const virtual = useVirtualizer({
     count: entries.length,

@@ -28,7 +28,7 @@ import { Section } from "./section";
 import { SheetEdge, useSheetWidth } from "./width";
 
 export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }) {
-  const { catalogue, model } = useLive();
+  const { catalogue, model, judged } = useLive();
   const write = useWrite();
   const [width, setWidth] = useSheetWidth();
   const get = useRef<HTMLDivElement>(null);
@@ -37,7 +37,7 @@ export function ItemSheet({ item, onClose }: { item: Item; onClose: () => void }
   const { made, salvages } = waysOf(catalogue, item);
   // What is wrong with the item, and with the ways to make it and to take it apart.
   const own = new Set<Id>([item.id, ...made.map((r) => r.id), ...salvages.map((r) => r.id)]);
-  const findings = model.findings.filter((f) => f.about.some((r) => own.has(r.id)));
+  const findings = judged.open.filter((f) => f.about.some((r) => own.has(r.id)));
   const margin = marginOf(catalogue, model, item);
   // Those its type takes, and what it says or inherits beside them.
   const measured = statsOfItem(catalogue, item);

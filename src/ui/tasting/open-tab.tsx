@@ -36,7 +36,7 @@ interface OpeningWay {
 }
 
 export function OpenTab() {
-  const { catalogue, model } = useLive();
+  const { catalogue, model, judged } = useLive();
   const places = usePlaces();
   const { subject, level, controls } = useSubject();
   const [wanted, setWanted] = useState(1);
@@ -83,7 +83,7 @@ export function OpenTab() {
   };
   const worth = odds?.things.reduce((t, o) => t + o.mean * (worthOf(o.thing) ?? 0), 0) ?? 0;
   // Whether it pays is the check's to say, which takes nothing apart to price what comes.
-  const paid = model.findings.filter((f) => f.rule === "container-pays" && f.about.some((r) => r.id === item.id));
+  const paid = judged.open.filter((f) => f.rule === "container-pays" && f.about.some((r) => r.id === item.id));
   // Rolls of what was opened before say nothing about this.
   const opened = `${item.id} ${way?.key} ${level}`;
   const rolled = work.told?.is === "rolled" && rolledOf === opened ? work.told.rolled : null;
