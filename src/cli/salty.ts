@@ -9,7 +9,7 @@ import { BadUse, Unreadable } from "./failure";
 
 const HELP = `salty – checks, costs and plans of a pantry
 
-  salty check FILE [--format text|json] [--fail-on error|warning]
+  salty check FILE [--format text|json] [--fail-on error|warning] [--accepted]
   salty cost FILE ITEM[=QUANTITY] [--format text|json]
   salty plan FILE ITEM[=QUANTITY] … [--stock ITEM=QUANTITY,…] [--confidence 0.9] [--measure value|time] [--format text|json]
   salty draws FILE RECIPE[=RUNS] [--of ITEM[=QUANTITY]] [--confidence 0.9] [--format text|json]
@@ -23,6 +23,7 @@ const HELP = `salty – checks, costs and plans of a pantry
 TABLE is a file that ends in .csv, .tsv or .xlsx (docs/tables.md).
 FILE is a bundle (docs/bundle.md); "-" reads standard input or writes standard output.
 check, cost, plan and draws also accept db:KEY instead of FILE, for a pantry of the running database.
+check leaves out accepted findings; with --accepted it lists them, with the reason.
 The database is the one that npm start runs, or the one DATABASE_URL names.
 
 Exit codes: 0 success, 1 findings at or above --fail-on (default: error), 2 invalid use or unreadable input.
@@ -87,6 +88,7 @@ const parse = () =>
       refused: { type: "string" },
       skip: { type: "boolean" },
       inherited: { type: "boolean" },
+      accepted: { type: "boolean" },
       help: { type: "boolean", short: "h" },
     },
   });

@@ -2,6 +2,7 @@ import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import { readingsOf } from "../core/analysis/readings";
 import { CHECKS, findingsOf } from "../core/checks";
+import { judge, withoutFinding } from "../core/checks/decisions";
 import { editsOf } from "../core/checks/fixes";
 import { apply } from "../core/catalogue/apply";
 import { emptyCatalogue } from "../core/catalogue/catalogue";
@@ -59,6 +60,10 @@ describe("Brackwater Reach", () => {
   it("holds one planted fault for every check, and nothing else", () => {
     const counts = Object.fromEntries(CHECKS.map((c) => [c.id, findings.filter((f) => f.rule === c.id).length]));
     expect(counts).toEqual({
+      // It has begun: these are of new pantries.
+      "no-sources": 0,
+      "no-recipes": 0,
+      "no-prices": 0,
       "gaining-loop": 1,
       "stub-in-use": 1,
       "missing-input": 1,
@@ -129,6 +134,29 @@ describe("Brackwater Reach", () => {
     });
     const readme = readFileSync("src/demo/README.md", "utf8");
     for (const c of CHECKS) expect(readme).toContain(`\`${c.id}\``);
+  });
+
+  it("has ten findings accepted and three assigned, and decisions about nothing else", () => {
+    const { accepted, open, decisions } = judge(catalogue, findings, "2026-01-01");
+    expect(accepted.map((f) => f.rule).sort()).toEqual([
+      "combines-one-way",
+      "container-pays",
+      "cooldown-overridden",
+      "faint-colour",
+      "fuel-unburnt",
+      "outdone",
+      "over-stack",
+      "rarity-ladder",
+      "same-inputs",
+      "ware-too-dear",
+    ]);
+    const assigned = open.flatMap((f) => {
+      const person = decisions.about(f.fingerprint, f.size).assigned?.person;
+      return person ? [`${f.rule} ${person}`] : [];
+    });
+    expect(assigned.sort()).toEqual(["missing-input Tam", "no-icon Oda", "trial-fails Wren"]);
+    expect(withoutFinding(catalogue, findings)).toEqual([]);
+    expect(findings.filter((f) => f.severity === "note").map((f) => f.rule)).toEqual(["no-description", "no-icon"]);
   });
 
   it("offers only fixes that are not refused", () => {

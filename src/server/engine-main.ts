@@ -6,7 +6,6 @@ import anyAscii from "any-ascii";
 import type { Ripple } from "../core/engine/read-model";
 import { Engine } from "../core/engine/engine";
 import { glanceOf } from "../core/analysis/glance";
-import { ruleOf } from "../core/checklist/index";
 import { writtenPlan } from "../core/analysis/plan-written";
 import { chainOf } from "../core/chains/chain";
 import { itemCosts } from "../core/analysis/item-costs";

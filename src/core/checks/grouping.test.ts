@@ -31,7 +31,7 @@ const cause = (...names: string[]): Evidence => ({ type: "cause", leaves: names.
 const UNDECIDED = new Decisions(catalogue, "2026-01-01");
 const told = (by: GroupedBy, findings: readonly Finding[], from = catalogue) =>
   groupFindings(from, findings, by, new Decisions(from, "2026-01-01")).map(
-    (g) => `${g.title} ${g.findings.length}/${g.errors}`,
+    (g) => `${g.title} ${g.findings.length}/${g.counts.error}`,
   );
 
 const [eel, salt, smoked] = ["Eel", "Salt", "Smoked eel"].map(ref);

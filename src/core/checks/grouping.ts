@@ -12,7 +12,8 @@ export interface FindingGroup {
   readonly title: string;
   /** In the order in which they were given. */
   readonly findings: readonly Finding[];
-  readonly errors: number;
+  /** How many there are of each severity. */
+  readonly counts: Readonly<Record<Severity, number>>;
 }
 
 interface Label {
@@ -136,25 +137,25 @@ export function groupFindings(
   decisions: Decisions,
 ): FindingGroup[] {
   const labelOf = (GROUPINGS[by] as Grouping).groups(catalogue, findings, decisions);
-  const groups = new Map<string, { label: Label; findings: Finding[]; errors: number }>();
+  const groups = new Map<string, { label: Label; findings: Finding[]; counts: Record<Severity, number> }>();
   for (const finding of findings) {
     const label = labelOf(finding);
     let group = groups.get(label.key);
     if (!group) {
-      group = { label, findings: [], errors: 0 };
+      group = { label, findings: [], counts: { error: 0, warning: 0, note: 0 } };
       groups.set(label.key, group);
     }
     group.findings.push(finding);
-    if (finding.severity === "error") group.errors++;
+    group.counts[finding.severity]++;
   }
   return [...groups.values()]
     .sort(
       (a, b) =>
         (a.label.order ?? ruleOrder.size) - (b.label.order ?? ruleOrder.size) ||
-        b.errors - a.errors ||
+        b.counts.error - a.counts.error ||
         b.findings.length - a.findings.length,
     )
-    .map(({ label, findings: list, errors }) => ({ key: label.key, title: label.title, findings: list, errors }));
+    .map(({ label, findings: list, counts }) => ({ key: label.key, title: label.title, findings: list, counts }));
 }
 
 /** Findings as rows of text, with their heads: what a spreadsheet or a ticket needs. */

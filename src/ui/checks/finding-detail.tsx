@@ -7,23 +7,36 @@ import { usePlaces } from "../frame/navigate";
 import { Jar } from "../kit/jars";
 import { Button } from "../kit/kit";
 import { useLive, useStore } from "../pantry/provider";
+import { DecisionNotes, FindingActions } from "./decided";
 import { EvidenceView } from "./evidence";
 import { kindWord } from "@/core/kinds/index";
 
-export function Detail({ finding }: { finding: Finding }) {
+/** @param past  it is gone: its fixes no longer apply */
+export function Detail({ finding, past = false }: { readonly finding: Finding; readonly past?: boolean }) {
   const places = usePlaces();
   return (
     <>
       <p className="head pb-1">{ruleTitle(finding.rule)}</p>
       <h2 className="max-w-[64ch] pb-3 text-[17px] leading-6">{finding.message}</h2>
+      {!past && <DecisionNotes finding={finding} />}
       <EvidenceView evidence={finding.evidence} />
-      <h3 className="head pt-4 pb-1">Fixes</h3>
-      <ul className="space-y-1.5">
-        {finding.fixes.map((fix) => (
-          <FixRow key={fix.message} fix={fix} />
-        ))}
-      </ul>
-      <h3 className="head pt-4 pb-1">Records</h3>
+      {!past && finding.fixes.length > 0 && (
+        <>
+          <h3 className="head pt-4 pb-1">Fixes</h3>
+          <ul className="space-y-1.5">
+            {finding.fixes.map((fix) => (
+              <FixRow key={fix.message} fix={fix} />
+            ))}
+          </ul>
+        </>
+      )}
+      {!past && (
+        <>
+          <h3 className="head pt-4 pb-1">Decide</h3>
+          <FindingActions findings={[finding]} />
+        </>
+      )}
+      {finding.about.length > 0 && <h3 className="head pt-4 pb-1">Records</h3>}
       <p className="flex flex-wrap gap-1.5">
         {finding.about.slice(0, 30).map((r) =>
           r.kind === "item" ? (

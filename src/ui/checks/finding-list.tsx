@@ -1,7 +1,7 @@
 "use client";
 /** The list of findings: in groups, with loops below them. Only visible rows exist. */
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { type KeyboardEvent, useEffect, useRef, useState } from "react";
+import { type KeyboardEvent, useEffect, useRef } from "react";
 import type { FindingGroup } from "@/core/checks/grouping";
 import type { LoopRow } from "@/core/engine/read-model";
 import { usePlaces } from "../frame/navigate";
@@ -10,7 +10,10 @@ import { Entry, idOf, type ListEntry } from "./finding-rows";
 const MOST_LOOPS = 60;
 
 /** Every group under a head. */
-export const plainList = (groups: readonly FindingGroup[], loops: readonly LoopRow[]): ListEntry[] => [
+export const plainList = (
+  groups: readonly Pick<FindingGroup, "title" | "findings">[],
+  loops: readonly LoopRow[],
+): ListEntry[] => [
   ...groups.flatMap(({ title, findings }): ListEntry[] => [
     { head: title, n: findings.length },
     ...findings.map((finding) => ({ finding })),
@@ -34,17 +37,18 @@ interface Props {
   readonly entries: readonly ListEntry[];
   /** The row of the finding or loop that is shown; -1: none in the list. */
   readonly at: number;
+  /** The group that the keyboard is at; null: it is at the finding or loop. */
+  readonly head: string | null;
+  readonly onHead: (key: string | null) => void;
   /** Opens or closes a group, or all; undefined: nothing folds. */
   readonly onFold?: (key: string, open: boolean) => void;
 }
 
-export function FindingList({ entries, at, onFold }: Props) {
+export function FindingList({ entries, at, head, onHead, onFold }: Props) {
   const places = usePlaces();
   const box = useRef<HTMLDivElement>(null);
-  /** The group that the keyboard is at. */
-  const [head, setHead] = useState<string | null>(null);
-  const onHead = head === null ? -1 : entries.findIndex((e) => "group" in e && e.group.key === head);
-  const cursor = onHead < 0 ? at : onHead;
+  const headAt = head === null ? -1 : entries.findIndex((e) => "group" in e && e.group.key === head);
+  const cursor = headAt < 0 ? at : headAt;
   const virtual = useVirtualizer({
     count: entries.length,
     getScrollElement: () => box.current,
@@ -55,7 +59,7 @@ export function FindingList({ entries, at, onFold }: Props) {
   const goTo = (to: number) => {
     const entry = entries[to];
     if (!entry) return;
-    setHead("group" in entry ? entry.group.key : null);
+    onHead("group" in entry ? entry.group.key : null);
     if ("finding" in entry) places.ask({ finding: entry.finding.fingerprint, loop: null }, true);
     else if ("loop" in entry) places.ask({ loop: String(entry.at), finding: null }, true);
     virtual.scrollToIndex(to);

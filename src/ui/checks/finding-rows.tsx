@@ -6,7 +6,7 @@ import type { Verdict } from "@/core/analysis/loops";
 import { nameOf } from "@/core/catalogue/catalogue";
 import type { Finding } from "@/core/checks/check";
 import type { FindingGroup } from "@/core/checks/grouping";
-import { ruleTitle } from "@/core/checklist";
+import { ruleTitle, SEVERITIES, type Severity } from "@/core/checklist";
 import type { LoopRow } from "@/core/engine/read-model";
 import { count, group as grouped } from "@/core/numbers/format";
 import { cx, Dot } from "../kit/kit";
@@ -58,7 +58,7 @@ export function Entry({
   if ("loop" in entry) return <LoopLine loop={entry.loop} id={idOf(entry)} chosen={chosen} onChoose={onChoose} />;
   const { group, open } = entry;
   const Mark = open ? ChevronDown : ChevronRight;
-  const warnings = group.findings.length - group.errors;
+  const tallies = SEVERITIES.filter((severity) => group.counts[severity] > 0);
   return (
     <div
       id={idOf(entry)}
@@ -66,7 +66,7 @@ export function Entry({
       aria-level={1}
       aria-expanded={open}
       aria-selected={chosen}
-      aria-label={`${group.title}: ${count(group.errors, "error")}, ${count(warnings, "warning")}`}
+      aria-label={`${group.title}: ${tallies.map((severity) => count(group.counts[severity], severity)).join(", ")}`}
       tabIndex={-1}
       onClick={() => {
         onChoose();
@@ -79,13 +79,14 @@ export function Entry({
       <span className="min-w-0 flex-1 truncate font-semibold" title={group.title}>
         {group.title}
       </span>
-      {group.errors > 0 && <Tally severity="error" n={group.errors} />}
-      {warnings > 0 && <Tally severity="warning" n={warnings} />}
+      {tallies.map((severity) => (
+        <Tally key={severity} severity={severity} n={group.counts[severity]} />
+      ))}
     </div>
   );
 }
 
-const Tally = ({ severity, n }: { readonly severity: "error" | "warning"; readonly n: number }) => (
+const Tally = ({ severity, n }: { readonly severity: Severity; readonly n: number }) => (
   <span className="flex shrink-0 items-center gap-1.5 pl-2 text-second">
     <Dot severity={severity} /> {grouped(String(n))}
   </span>

@@ -9,6 +9,7 @@ import { byKey } from "@/core/catalogue/keys";
 import type { Item } from "@/core/kinds/index";
 import { group } from "@/core/numbers/format";
 import { cx, Empty } from "../kit/kit";
+import { useVisit } from "../pantry/last-visit";
 import { PantryProvider, useStore, useView } from "../pantry/provider";
 import { ALL_VIEWS, titleOf } from "../views";
 import { CommandField } from "./command";
@@ -50,6 +51,7 @@ function Frame({ children }: { children: ReactNode }) {
   );
   useGlobalKeys(overlays);
   useTransliteration();
+  useVisit();
   const wanted = places.query.get("item");
   const item = useWantedItem(wanted);
   useEffect(() => {

@@ -1,7 +1,7 @@
 "use client";
 /** The log: every change, by whom and when, what it moved, and the way back. */
 import { keepPreviousData, useInfiniteQuery, useQuery } from "@tanstack/react-query";
-import { Fragment, useEffect, useState } from "react";
+import { Fragment, useEffect, useMemo, useState } from "react";
 import type { LoggedChange } from "@/core/history/log";
 import { sayMoved } from "@/core/history/say-moved";
 import { type Catalogue, nameOf } from "@/core/catalogue/catalogue";
@@ -13,6 +13,7 @@ import { count } from "@/core/numbers/format";
 import { ViewHead } from "../frame/view-head";
 import { Button, cx, Empty, sayWhen } from "../kit/kit";
 import { useLive, useStore } from "../pantry/provider";
+import { PointsAt, pointsByRevision, SavePoint } from "./points";
 
 const PAGE = 60;
 
@@ -31,10 +32,13 @@ export function LogView() {
     if (catalogue.revision) void refetch();
   }, [catalogue.revision, refetch]);
   const changes = data?.pages.flat() ?? [];
+  const points = useMemo(() => pointsByRevision(catalogue.records.point.values()), [catalogue]);
   const takenBack = new Set(changes.flatMap((c) => (c.undoes ? [c.undoes] : [])));
   return (
     <>
-      <ViewHead title="Log" />
+      <ViewHead title="Log">
+        <SavePoint />
+      </ViewHead>
       {/** biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keyboard */}
       {/** biome-ignore lint/a11y/useSemanticElements: a role after the ARIA pattern, without the looks and limits of the element */}
       <div tabIndex={0} role="region" aria-label="Changes" className="min-h-0 flex-1 overflow-auto bg-salt">
@@ -67,6 +71,7 @@ export function LogView() {
                     </td>
                     <td className="max-w-28 truncate px-2 py-1.5">{c.author}</td>
                     <td className="px-2 py-1.5">
+                      <PointsAt points={points.get(c.revision) ?? []} />
                       <button
                         type="button"
                         aria-expanded={open === c.revision}

@@ -8,9 +8,9 @@ import type { Conflict } from "@/core/catalogue/apply";
 import type { Packed } from "@/core/catalogue/catalogue";
 import { setupOf } from "@/core/exchange/setup";
 import type { Edit } from "@/core/catalogue/edit";
-import type { AnalysisState, PackedReadModel } from "@/core/engine/read-model";
+import type { AnalysisState, FindingsSince, PackedReadModel, Ripple } from "@/core/engine/read-model";
 import type { Progress } from "@/core/exchange/progress";
-import type { LoggedChange, Moved } from "@/core/history/log";
+import type { LoggedChange } from "@/core/history/log";
 import type { Id } from "@/core/schema/id";
 import type { Issue } from "@/core/schema/issue";
 
@@ -190,8 +190,10 @@ export class PantryApi {
   change = (edits: readonly Edit[], note: string, author: string): Promise<Reply<{ readonly revision: number }>> =>
     reply(fetch(`${this.path}/changes`, writing({ edits, note }, author)));
   /** What edits would move, without writing them. */
-  whatIf = (edits: readonly Edit[]): Promise<Reply<{ readonly ripple: { readonly moved: Moved } }>> =>
+  whatIf = (edits: readonly Edit[]): Promise<Reply<{ readonly ripple: Ripple }>> =>
     reply(fetch(`${this.path}/what-if`, sent("POST", { edits })));
+  /** What the checks find now and did not find at a revision, and what is gone since. */
+  findingsSince = (revision: number): Promise<FindingsSince> => this.current(`/findings/since?revision=${revision}`);
   undo = (revision: number, author: string): Promise<Reply<{ readonly revision: number }>> =>
     reply(fetch(`${this.path}/changes/${revision}/undo`, writing(undefined, author)));
   deletePantry = (name: string, author: string): Promise<Reply<unknown>> =>

@@ -85,7 +85,7 @@ export function RecipesView() {
 }
 
 function Book({ selected, onWrite }: { selected: string | null; onWrite: () => void }) {
-  const { catalogue, model, judged } = useLive();
+  const { catalogue, judged } = useLive();
   const store = useStore();
   const places = usePlaces();
   const query = new URLSearchParams(

@@ -3,6 +3,7 @@ import { Plus, Trash2 } from "lucide-react";
 import { Tabs } from "radix-ui";
 import { Fragment, useEffect, useMemo, useState } from "react";
 import { byKey, keyIndex } from "@/core/catalogue/keys";
+import { CHECK_SETTINGS, RULE_IDS } from "@/core/checklist";
 import { newId, type Id } from "@/core/schema/id";
 import {
   type AnyRecord,
@@ -25,6 +26,7 @@ import { type Order, ordered } from "../grid/columns";
 import { fieldColumns, none, titleOf } from "../grid/field-columns";
 import { Inline } from "../kit/inline";
 import { Button, Empty } from "../kit/kit";
+import { ChecksTable } from "./checks-table";
 import { BundlePanel, ClockButton, DeletePanel, RetypeButton } from "./lazily";
 import { useLive, useStore } from "../pantry/provider";
 import { useWrite, useWriteCells } from "../pantry/use-write";
@@ -48,12 +50,15 @@ const GROUPS: readonly { readonly title: string; readonly kinds: readonly Kind[]
   },
   { title: "Where it comes from", kinds: ["source", "table", "currency", "payback"] },
   { title: "Trying", kinds: ["subject"] },
+  { title: "Checking", kinds: ["severity"] },
 ];
+/** Kinds that have another form than a grid, and the name of their section where that is another. */
+const SECTIONS: { readonly [K in Kind]?: string } = { severity: "Checks" };
 /** Kinds without a view of their own. */
 const TABS: readonly Kind[] = KINDS.filter((kind) => viewOf(kind)?.name === "setup");
 /** Created where they are used; they are listed once there are some. */
 const ELSEWHERE: readonly Kind[] = ["series", "mapping"];
-const tabTitle = (kind: Kind): string => capital(kindWord(kind, true));
+const tabTitle = (kind: Kind): string => SECTIONS[kind] ?? capital(kindWord(kind, true));
 const grouped = GROUPS.flatMap(({ kinds }) => kinds);
 const LISTED = [...GROUPS, { title: "Names", kinds: TABS.filter((kind) => !grouped.includes(kind)) }];
 
@@ -90,7 +95,12 @@ export function SetupView() {
                 {title}
               </span>
               {kinds.filter(shown).map((kind) => (
-                <SectionTab key={kind} value={kind} label={tabTitle(kind)} n={catalogue.records[kind].size} />
+                <SectionTab
+                  key={kind}
+                  value={kind}
+                  label={tabTitle(kind)}
+                  n={kind === "severity" ? RULE_IDS.length : catalogue.records[kind].size}
+                />
               ))}
             </Fragment>
           ))}
@@ -100,7 +110,17 @@ export function SetupView() {
           <SectionTab value="pantry" label="Pantry settings" />
         </Tabs.List>
         <Tabs.Content value={wanted} className="flex min-h-0 min-w-0 flex-1 flex-col outline-none">
-          {tab ? grid ? <KindGrid key={tab} kind={tab} /> : <TypeTree /> : <PantryPanel />}
+          {tab === "severity" ? (
+            <ChecksTable />
+          ) : tab ? (
+            grid ? (
+              <KindGrid key={tab} kind={tab} />
+            ) : (
+              <TypeTree />
+            )
+          ) : (
+            <PantryPanel />
+          )}
         </Tabs.Content>
       </Tabs.Root>
     </>
@@ -241,9 +261,9 @@ const ALWAYS: ReadonlySet<string> = new Set(["name", "key", "note"]);
 const hasSheet = (kind: Kind): boolean =>
   Object.values(definition(kind).fields).some((field) => field.inner?.is === "list" || field.type === "formula");
 
-/** Every setting but the key, which stays. */
+/** Every setting but the key, which stays, and those of checks, which stand beside them. */
 const SETTINGS = Object.entries(definition("pantry").fields)
-  .filter(([field]) => field !== "key")
+  .filter(([field]) => field !== "key" && !Object.hasOwn(CHECK_SETTINGS, field))
   .map(([field, of]) => ({ field, label: titleOf(field, of), help: of.options.help, numeric: of.numeric, of }));
 
 function PantryPanel() {
