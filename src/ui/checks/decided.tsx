@@ -13,7 +13,9 @@ import { DecideDialog, FixDialog } from "./lazily";
 /** Accept, assign, and fix: one finding, or several at once. */
 export function FindingActions({ findings }: { readonly findings: readonly Finding[] }) {
   const [open, setOpen] = useState<"accepted" | "assigned" | "fix" | null>(null);
+  const decisions = useLivePart(({ judged }) => judged.decisions);
   const many = findings.length > 1;
+  const isOpen = findings.some(({ fingerprint, size }) => !decisions.about(fingerprint, size).accepted);
   const fixable = many ? findings.filter(canFix).length : 0;
   const close = () => setOpen(null);
   return (
@@ -23,7 +25,7 @@ export function FindingActions({ findings }: { readonly findings: readonly Findi
           Fix {fixable}…
         </Button>
       )}
-      <Button onClick={() => setOpen("accepted")}>{many ? `Accept ${findings.length}…` : "Accept…"}</Button>
+      {isOpen && <Button onClick={() => setOpen("accepted")}>{many ? `Accept ${findings.length}…` : "Accept…"}</Button>}
       <Button onClick={() => setOpen("assigned")}>{many ? `Assign ${findings.length}…` : "Assign…"}</Button>
       {(open === "accepted" || open === "assigned") && <DecideDialog what={open} findings={findings} onClose={close} />}
       {open === "fix" && <FixDialog findings={findings} onClose={close} />}

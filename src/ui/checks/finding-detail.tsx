@@ -16,7 +16,10 @@ export function Detail({ finding, past = false }: { readonly finding: Finding; r
   const places = usePlaces();
   return (
     <>
-      <p className="head pb-1">{ruleTitle(finding.rule)}</p>
+      <div className="flex min-h-7 items-start justify-between gap-3 pb-1">
+        <p className="head">{ruleTitle(finding.rule)}</p>
+        {!past && <FindingActions findings={[finding]} />}
+      </div>
       <h2 className="max-w-[64ch] pb-3 text-[17px] leading-6">{finding.message}</h2>
       {!past && <DecisionNotes finding={finding} />}
       <EvidenceView evidence={finding.evidence} />
@@ -28,12 +31,6 @@ export function Detail({ finding, past = false }: { readonly finding: Finding; r
               <FixRow key={fix.message} fix={fix} />
             ))}
           </ul>
-        </>
-      )}
-      {!past && (
-        <>
-          <h3 className="head pt-4 pb-1">Decide</h3>
-          <FindingActions findings={[finding]} />
         </>
       )}
       {finding.about.length > 0 && <h3 className="head pt-4 pb-1">Records</h3>}

@@ -105,8 +105,9 @@ export function TotalsLine() {
     queryKey: ["totals", store.key, revision],
     queryFn: () => store.api.changes(SHOWN),
   });
-  if (!data?.length) return null;
-  const { totals, unknown } = totalsOver(data, now);
+  const { totals, unknown } = totalsOver(data ?? [], now);
+  // One change is no history, and neither are changes of which nothing is known.
+  if (totals.length - unknown < 3) return null;
   const [low, high] = [Math.min, Math.max].map((f) => f(...totals.map((t) => t.findings)));
   const x = (k: number) => (totals.length > 1 ? (k / (totals.length - 1)) * WIDTH : 0);
   const y = (n: number) => HEIGHT - 2 - ((n - low) / Math.max(1, high - low)) * (HEIGHT - 4);

@@ -38,7 +38,7 @@ export function SavePoint() {
           <Bookmark size={14} aria-hidden /> Save point
         </Button>
       )}
-      align="end"
+      align="start"
       label="Save point"
       className="w-80"
     >

@@ -2,6 +2,8 @@
 import { gzipSync } from "node:zlib";
 import type { Catalogue } from "@/core/catalogue/catalogue";
 import type { Edit } from "@/core/catalogue/edit";
+import type { PackedReadModel } from "@/core/engine/read-model";
+import type { LoggedChange } from "@/core/history/log";
 import { KINDS } from "@/core/kinds/index";
 import { kitchen, must } from "@/core/testing/kitchen";
 import { readModelOf, rippleOf } from "@/core/testing/read-model";
@@ -27,6 +29,8 @@ export class FakeServer {
       this.asked.push(path);
       return Response.json(this.strange);
     }
+    if (path.includes("/findings/since?")) return this.since(Number(path.split("revision=")[1]));
+    if (path.includes("/changes?")) return Response.json(this.changes);
     if (init.method !== "POST") {
       this.loads++;
       const records = Object.fromEntries(
@@ -45,6 +49,10 @@ export class FakeServer {
       return new Response(new Uint8Array(gzipSync(text)));
     }
     const body = init.body ? (JSON.parse(init.body as string) as { edits?: Edit[] }) : {};
+    if (path.endsWith("/what-if"))
+      return Response.json({
+        ripple: rippleOf(readModelOf(this.catalogue), readModelOf(must(this.catalogue, body.edits ?? []))),
+      });
     this.requests.push({ path, body, author: new Headers(init.headers).get("x-salty-author") });
     return this.answer(path, body);
   };
@@ -52,26 +60,32 @@ export class FakeServer {
   /** Commits and tells everyone, as the real one does. */
   commit(edits: readonly Edit[], undoes: number | null = null, author = "Ida"): number {
     const before = readModelOf(this.catalogue);
+    this.earlier.set(this.catalogue.revision, before);
     this.catalogue = must(this.catalogue, edits);
     const after = readModelOf(this.catalogue);
     const ripple = rippleOf(before, after);
     const { revision } = this.catalogue;
-    this.stream?.send("change", {
-      changes: [
-        {
-          revision,
-          author,
-          at: new Date().toISOString(),
-          note: "",
-          undoes,
-          edits,
-          size: edits.length,
-          moved: ripple.moved,
-        },
-      ],
-      ripple,
-    });
+    const at = new Date().toISOString();
+    const change = { revision, author, at, note: "", undoes, edits, size: edits.length, moved: ripple.moved };
+    this.changes.unshift(change);
+    this.stream?.send("change", { changes: [change], ripple });
     return revision;
+  }
+  /** The log, newest first. */
+  readonly changes: LoggedChange[] = [];
+  private readonly earlier = new Map<number, PackedReadModel>();
+
+  private since(revision: number): Response {
+    const before = this.earlier.get(revision) ?? readModelOf(this.catalogue);
+    const { put, drop } = rippleOf(before, readModelOf(this.catalogue));
+    const there = new Set(before.findings.map((f) => f.fingerprint));
+    return Response.json({
+      from: revision,
+      revision: this.catalogue.revision,
+      added: put.flatMap((f) => (there.has(f.fingerprint) ? [] : [f.fingerprint])),
+      gone: before.findings.filter((f) => drop.includes(f.fingerprint)),
+      moreGone: 0,
+    });
   }
 }
 

@@ -1,4 +1,5 @@
 /** Renders components in a loaded pantry, with a fake server that commits changes. */
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { render, screen } from "@testing-library/react";
 import { userEvent } from "@testing-library/user-event";
 import type { ReactNode } from "react";
@@ -25,9 +26,11 @@ export async function inPantry(catalogue: Catalogue, shown: ReactNode) {
   vi.stubGlobal("fetch", server.fetch);
   vi.stubGlobal("EventSource", FakeEvents);
   const page = render(
-    <PantryProvider pantry="test">
-      <Loaded>{shown}</Loaded>
-    </PantryProvider>,
+    <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: false } } })}>
+      <PantryProvider pantry="test">
+        <Loaded>{shown}</Loaded>
+      </PantryProvider>
+    </QueryClientProvider>,
   );
   await screen.findByRole("main");
   return { ...page, server, user: userEvent.setup() };
