@@ -18,6 +18,8 @@ export const VIEWS = [
   "/checks",
   "/checks?rule=unobtainable",
   "/checks?group=cause",
+  "/checks?show=accepted",
+  "/checks?show=changes&since=1",
   "/checks?loop=0",
   "/costs",
   "/costs?view=plan&make=smoked_eel*20%7Cship_biscuit*12&stock=coarse_salt*4",
@@ -29,6 +31,7 @@ export const VIEWS = [
   "/setup?kind=condition&record=warm",
   "/setup?kind=table&record=wreck_finds",
   "/setup?kind=subject&record=ferry_hand",
+  "/setup?kind=severity",
   "/tasting?tab=use&who=ferry_hand&plan=kelp_broth~~0~%7Ceel_pie~~2~0s%25201m&harm=0.4",
   "/tasting?tab=wear&who=harbour_pilot&try=down_waistcoat",
   "/tasting?tab=open&open=wreck_crate",
@@ -81,6 +84,23 @@ export const DIALOGS: readonly { readonly path: string; readonly called: string;
     async open(page) {
       await page.getByRole("button", { name: "Suggest salvage" }).click();
       await expect(page.getByRole("dialog", { name: "Suggest salvage" })).toContainText("Value, share of cost");
+    },
+  },
+  {
+    path: "/checks?rule=dead-end",
+    called: "accept a finding",
+    async open(page) {
+      await page.getByRole("button", { name: "Accept…" }).click();
+      await expect(page.getByRole("dialog", { name: "Accept 1 finding" })).toContainText("Slack-water stone");
+    },
+  },
+  {
+    path: "/checks?group=type",
+    called: "fix many",
+    async open(page) {
+      await page.getByRole("treeitem", { name: /^Recipes:/ }).click();
+      await page.getByRole("button", { name: /^Fix \d+…$/ }).click();
+      await expect(page.getByRole("dialog")).toContainText("must be fixed by hand");
     },
   },
   {

@@ -178,6 +178,7 @@ test("a large import shows how far it is, and leaves nothing when it is called o
   await page.getByRole("button", { name: "Cancel import" }).click();
   await expect(bundle).toContainText("Cancelled. Nothing was saved.");
   // The server is done with it before the next change, which is the next revision.
+  await page.getByRole("tab", { name: /^Checks/ }).click();
   await page.getByRole("button", { name: /^Lowest sell price/ }).click();
   await page.getByRole("textbox", { name: /lowest sell price/i }).fill("0.9");
   await page.keyboard.press("Enter");

@@ -10,6 +10,7 @@ test.beforeAll(async () => {
 test.afterAll(() => program?.end());
 
 const show = (page: Page, path: string) => showIn(program, page, path);
+const lastMove = (page: Page) => page.getByTestId("last-move");
 
 test("the command field finds records, views and actions by keyboard alone", async ({ page }) => {
   await show(page, "/shelves");
@@ -293,4 +294,56 @@ test("an empty pantry says in every view what belongs there", async ({ page }) =
   }
   await page.goto(`${program.base}/nowhere/shelves`);
   await expect(page.getByRole("heading", { name: "No such page" })).toBeVisible();
+});
+
+test("findings are accepted, turned off and fixed together, and what is new since a point is told", async ({
+  page,
+}) => {
+  await show(page, "/log");
+  await page.getByRole("button", { name: "Save point" }).click();
+  const name = page.getByRole("textbox", { name: "Name of the point" });
+  await expect(name).toBeFocused();
+  await name.fill("First playtest");
+  await name.press("Enter");
+  await expect(lastMove(page)).toContainText("First playtest added");
+
+  // One is accepted by keyboard, and is no longer counted.
+  await show(page, "/checks?rule=dead-end");
+  await page.getByRole("button", { name: "Accept…" }).press("Enter");
+  const dialog = page.getByRole("dialog", { name: "Accept 1 finding" });
+  await dialog.getByRole("textbox", { name: "Reason" }).fill("The stone is a keepsake.");
+  await dialog.getByRole("button", { name: "Accept" }).press("Enter");
+  await expect(page.getByText("No matching findings")).toBeVisible();
+  await page.getByRole("radio", { name: /^Accepted 11$/ }).click();
+  await expect(page.getByRole("region", { name: "Finding" })).toContainText("The stone is a keepsake.");
+
+  // A check is turned off in Setup, which says what it would find.
+  await show(page, "/setup?kind=severity");
+  const row = page.getByRole("row", { name: /^Nearly identical names/ });
+  await row.getByRole("combobox").selectOption("off");
+  await expect(row).toContainText("would be 1");
+
+  // Two fixes of a group are one change.
+  await show(page, "/checks?group=rule&text=sea+ginger");
+  await page.getByRole("treeitem", { name: /^Salvage that differs from its rule/ }).click();
+  await expect(page.getByRole("region", { name: "Finding" })).toContainText("1 finding");
+  await show(page, "/checks?group=type");
+  await page.getByRole("treeitem", { name: /^Recipes:/ }).click();
+  await page.getByRole("button", { name: /^Fix \d+…$/ }).click();
+  const fixes = page.getByRole("dialog", { name: /^Fix \d+ findings$/ });
+  await fixes.getByRole("button", { name: "Preview impact" }).click();
+  await expect(fixes.getByRole("status")).toContainText("1 loop closed");
+  await fixes.getByRole("button", { name: /^Apply \d+ fixes$/ }).click();
+  await expect(fixes).toHaveCount(0);
+  await expect(lastMove(page)).toContainText("1 loop closed");
+
+  // Since the point all of it is gone, except what was accepted: that is no news.
+  await show(page, "/checks?show=changes&since=first_playtest");
+  const list = page.getByRole("listbox", { name: "Findings" });
+  await expect(list.getByRole("option", { name: /Gaining loop/ })).toBeVisible();
+  await expect(list).toContainText("Nearly identical names");
+  await expect(list).not.toContainText("Dead end");
+  await list.getByRole("option", { name: /Gaining loop/ }).click();
+  await expect(page.getByRole("region", { name: "Finding" })).toContainText(/is gone since revision \d+/);
+  await expect(page.getByRole("img", { name: /^Open findings since revision/ })).toBeVisible();
 });
