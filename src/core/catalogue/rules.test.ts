@@ -30,8 +30,15 @@ describe("a record may be written", () => {
   it("as it stands, whatever its kind", () => {
     for (const kind of KINDS)
       for (const record of base.records[kind].values()) expect(issuesOf(base, kind, record)).toEqual([]);
-    for (const kind of KINDS)
-      expect(faults(kind, withDefaults(kind, { id: id(), key: "fresh_one", name: "Fresh one" } as never))).toEqual([]);
+    // These are about a check, and say which.
+    const needs: { readonly [kind: string]: object } = {
+      severity: { key: "dead_end" },
+      decision: { rule: "dead-end" },
+    };
+    for (const kind of KINDS) {
+      const fresh = { id: id(), key: "fresh_one", name: "Fresh one", ...needs[kind] };
+      expect(faults(kind, withDefaults(kind, fresh as never)), kind).toEqual([]);
+    }
   });
 
   it.each<[string, Partial<Item>, string]>([
@@ -208,6 +215,9 @@ describe("a record may be written", () => {
       "series",
       "saved views",
       "import mappings",
+      "severities",
+      "saved points",
+      "decisions",
     ]);
   });
 });

@@ -1,6 +1,6 @@
 /** How serious each check is in a pantry: its default, or what the pantry sets. */
 import type { Catalogue } from "../catalogue/catalogue";
-import { RULES, type RuleId, ruleOfKey, type Severity } from "../checklist/index";
+import { type RuleId, ruleOf, ruleOfKey, type Severity } from "../checklist/index";
 
 /** What a pantry sets, by rule. */
 export type Severities = ReadonlyMap<string, Severity | "off">;
@@ -14,4 +14,5 @@ export const severitiesOf = ({ records }: Pick<Catalogue, "records">): Severitie
   );
 
 /** @returns "off" where the check isn't run */
-export const severityIn = (set: Severities, rule: RuleId): Severity | "off" => set.get(rule) ?? RULES[rule].severity;
+export const severityIn = (set: Severities, rule: RuleId): Severity | "off" =>
+  set.get(rule) ?? ruleOf(rule)?.severity ?? "error";

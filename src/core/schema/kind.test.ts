@@ -190,7 +190,9 @@ describe("a record of any kind", () => {
         expect(to.every((t) => field.targets.includes(t.kind))).toBe(true);
         return to.map((t) => t.id);
       });
-      const said = JSON.stringify(record).match(/(?:item|stat|currency|vessel)0+\d|curren0+\d/g) ?? [];
+      // What it is only about, it does not refer to.
+      const said =
+        JSON.stringify({ ...record, charts: "" }).match(/(?:item|stat|currency|vessel)0+\d|curren0+\d/g) ?? [];
       expect(new Set(found)).toEqual(new Set(said.filter((s) => s.length === 12 && s !== record.id)));
     }
   });

@@ -12,6 +12,7 @@ import { money } from "../schema/money";
 import { number } from "../schema/number";
 import { ref, refs } from "../schema/ref";
 import { ownValue } from "../schema/own-value";
+import { subjects, subjectsText } from "../schema/subjects";
 import { text } from "../schema/text";
 import { union } from "../schema/union";
 import { words } from "../schema/words";
@@ -41,6 +42,7 @@ export const vessel = defineKind({
     wares: refs("item"),
     traits: keyedMap("stat", number({ min: -100, max: 100 })),
     flags: words(20),
+    charts: subjects(["item", "currency"], 6),
     own: keyedMap("stat", ownValue(["item", "currency"])),
     size,
     anchor: maybe(
@@ -138,6 +140,7 @@ export function randomVessel(random: () => number, world: World, id: Id): Vessel
     wares: several("item"),
     traits: Object.fromEntries(several("stat").map((stat) => [stat, below(100) - 50])),
     flags: [...new Set(some(3, () => pick(["ebb", "slack water", "ΑΓΡΑ", "say “ho”"])))],
+    charts: subjectsText(several("item").map((item) => ({ kind: "item", id: item }))),
     own: Object.fromEntries(several("stat").map((stat) => [stat, ownValueOf()])),
     size: { long: amount() % 1000, wide: 0 },
     ...(random() < 0.5 ? { anchor: { mass: amount(), of: perhaps(() => pick(world.item)) } } : {}),

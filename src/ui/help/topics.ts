@@ -78,6 +78,18 @@ export const TOPICS: readonly Topic[] = [
     }),
   },
   {
+    title: "Decide about findings",
+    views: ["checks"],
+    entries: entries({
+      "Accept…":
+        "moves a finding out of the open ones, with a reason: for good, until a day or a revision, or until it gets worse",
+      "Assign…": "says who looks after a finding, such as Wren; group or filter by person",
+      "Fix 6…": "applies the fixes of a group as one change, with each value before and after",
+      "New and gone": "compares with your last visit, a revision, or a point saved in the Log",
+      "Setup, Checks": "turns a check off, or makes it an error, a warning or a note here",
+    }),
+  },
+  {
     title: "Keys in this view",
     views: ["tasting"],
     entries: entries({
