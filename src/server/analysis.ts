@@ -42,7 +42,7 @@ export interface AnalysisOwner {
 
 type Reads = Exclude<keyof AnalysisQuestions, "open" | "follow" | "model">;
 /** Questions that move the readings to another catalogue and back. */
-const PROBES: ReadonlySet<string> = new Set<Reads>(["whatIf", "since"]);
+const PROBES: ReadonlySet<string> = new Set<Reads>(["whatIf", "since", "costTrend"]);
 
 export class Analysis {
   private child: EngineChild<"analysis"> | null = null;

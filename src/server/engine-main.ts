@@ -5,7 +5,9 @@ import { gzipSync } from "node:zlib";
 import anyAscii from "any-ascii";
 import type { Ripple } from "../core/engine/read-model";
 import { Engine } from "../core/engine/engine";
+import { costByLevel } from "../core/analysis/cost-by-level";
 import { glanceOf } from "../core/analysis/glance";
+import { originsOf } from "../core/analysis/origins";
 import { writtenPlan } from "../core/analysis/plan-written";
 import { chainOf } from "../core/chains/chain";
 import { itemCosts } from "../core/analysis/item-costs";
@@ -154,6 +156,20 @@ function ofReadings(of: Engine, question: Question): unknown {
       const since = of.since(pieces.flatMap((piece) => JSON.parse(piece) as Edit[]));
       return since && { revision, ...since };
     }
+    case "costTrend": {
+      const { revision } = of;
+      const number = of.readings.compiled.numberOf(question.item);
+      if (number === undefined) return null;
+      const { steps, more } = costByLevel(of.readings, number);
+      const changes = question.changes.flatMap((change) =>
+        change.revision <= revision
+          ? [{ revision: change.revision, edits: change.edits.flatMap((piece) => JSON.parse(piece) as Edit[]) }]
+          : [],
+      );
+      return { revision, history: of.costHistory(question.item, changes), levels: steps, moreLevels: more };
+    }
+    case "origins":
+      return { revision: of.revision, ...originsOf(of.readings) };
     case "whatIf": {
       const { revision } = of;
       const { outcome, ripple } = of.whatIf(question.edits);

@@ -13,7 +13,9 @@ import type { ItemCosts } from "../core/analysis/item-costs";
 import type { RecipeCosts } from "../core/analysis/recipe-costs";
 import type { Edit } from "../core/catalogue/edit";
 import type { ApplyResult } from "../core/catalogue/apply";
-import type { FindingsSince } from "../core/engine/read-model";
+import type { LevelCost } from "../core/analysis/cost-by-level";
+import type { Origin } from "../core/analysis/origins";
+import type { CostAt, FindingsSince } from "../core/engine/read-model";
 import type { Id } from "../core/schema/id";
 import type { Progress } from "../core/exchange/progress";
 import type { PantryTexts } from "../store/texts";
@@ -98,10 +100,33 @@ export interface AnalysisQuestions {
     question: { readonly changes: readonly { readonly revision: number; readonly edits: readonly string[] }[] };
     answer: (FindingsSince & { readonly revision: number }) | null;
   };
+  /** What an item cost after each of these changes, and what it costs at each level. */
+  costTrend: {
+    question: {
+      readonly item: Id;
+      readonly changes: readonly { readonly revision: number; readonly edits: readonly string[] }[];
+    };
+    answer: CostTrend | null;
+  };
+  /** Where the cost of every item comes from. */
+  origins: {
+    question: object;
+    answer: { readonly revision: number; readonly origins: readonly Origin[]; readonly more: boolean };
+  };
   whatIf: {
     question: { readonly edits: readonly Edit[] };
     answer: { readonly ok: true; readonly json: string } | Extract<ApplyResult, { ok: false }>;
   };
+}
+
+/** How an item's cost came about. */
+export interface CostTrend {
+  readonly revision: number;
+  /** See Engine.costHistory; null: it can't be told. */
+  readonly history: readonly CostAt[] | null;
+  readonly levels: readonly LevelCost[];
+  /** Higher levels were left out. */
+  readonly moreLevels: boolean;
 }
 
 export type Role = "records" | "analysis";

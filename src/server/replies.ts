@@ -24,10 +24,12 @@ import {
 } from "./queries";
 import type { Call } from "./route";
 import type { Intent, Unread } from "./use-cases/intents";
-import { allEditsOf, changeOf, changes, editsSince, MOST_SINCE } from "./use-cases/log";
+import { allEditsOf, changeOf, changes, editsSince, lastEdits, MOST_SINCE } from "./use-cases/log";
 import { endPantry, newPantry } from "./use-cases/pantries";
 import { type Imported, importBundle, LONG, type Submitted } from "./use-cases/writing";
 
+/** Changes that the history of a cost goes back. */
+const MOST_TREND = 100;
 /** Most of what is wrong that one answer tells. */
 const TOLD = 50;
 
@@ -179,6 +181,13 @@ export async function planReply(engine: Engine, { make, stock, by, confidence }:
   };
   const { plan } = await engine.ask("plan", { of }, { limit: 20_000 });
   return plan ? json(plan) : problem(404, "No such item", "It may have been removed.");
+}
+
+/** How the cost of an item came about: after each of the last changes, and by level; see CostTrend. */
+export async function costTrend(engine: Engine, host: Host, id: string, signal: AbortSignal): Promise<Response> {
+  const changes = isId(id) ? await lastEdits(host.em, engine.pantry, MOST_TREND) : [];
+  const trend = isId(id) ? await engine.ask("costTrend", { item: id as Id, changes }, { signal, limit: 20_000 }) : null;
+  return trend ? json(trend) : problem(404, "No such item", "It may have been removed.");
 }
 
 /** What the checks find now and did not at an earlier revision, and what is gone since; see FindingsSince. */

@@ -13,7 +13,7 @@ export interface CostRules {
   /** Processes with any of these flags don't count. */
   readonly without?: number;
   /** Only processes that fire count; absent: all. */
-  readonly reach?: Reach;
+  readonly reach?: Pick<Reach, "missing">;
   /** Gifts count only for what comes no other way; absent: they count as all else does. */
   readonly endless?: Endless;
   /** Share of a run's cost that its output bears; below 1 for prices that must leave a margin. */
@@ -61,7 +61,7 @@ export class LeastCost implements ChosenCosts {
   private readonly perMoney: number;
   private readonly perSecond: number;
   readonly share: number;
-  private readonly reach: Reach | null;
+  private readonly reach: Pick<Reach, "missing"> | null;
   private readonly endless: Endless | null;
   private readonly aside: Set<number> | null;
   private improved: Uint16Array;

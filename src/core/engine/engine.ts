@@ -16,7 +16,16 @@ import { OF_ITEMS } from "../process/traits";
 import { dayOf, Decisions, judge } from "../checks/decisions";
 import { Findings } from "../checks/findings";
 import { severitiesOf, severityIn } from "../checks/severities";
-import { type FindingsSince, type LoopRow, type PackedReadModel, type Ripple, ruleOf, summed } from "./read-model";
+import {
+  type CostAt,
+  type FindingsSince,
+  type LoopRow,
+  type PackedReadModel,
+  type Ripple,
+  ruleOf,
+  sameCost,
+  summed,
+} from "./read-model";
 import { FigureTable, type MovedFigures } from "./figures";
 import { Readings, type Delta } from "../analysis/readings";
 
@@ -141,6 +150,42 @@ export class Engine {
     this.moveFigures(delta);
     this.follow(now, invert(outcome.edits));
     return { added: drop, gone: opened.slice(0, MOST_GONE), moreGone: Math.max(0, opened.length - MOST_GONE) };
+  }
+
+  /**
+   * What an item cost after each of the last changes that moved it.
+   * @param changes  the last ones, oldest first, without gaps up to this revision
+   * @returns its cost from each revision on at which it became another, newest first, and at last before the oldest change;
+   *   null if the changes do not lead to this revision
+   */
+  costHistory(
+    item: Id,
+    changes: readonly { readonly revision: number; readonly edits: readonly Edit[] }[],
+  ): readonly CostAt[] | null {
+    const now = this.catalogue;
+    const taken: Edit[] = [];
+    const history: CostAt[] = [];
+    let complete = true;
+    for (let k = changes.length - 1; k >= 0; k--) {
+      const { revision, edits } = changes[k];
+      const after = this.costAt(item, revision);
+      const outcome = apply(this.catalogue, invert(edits));
+      if (!outcome.ok) {
+        complete = false;
+        break;
+      }
+      this.moveFigures(this.move(outcome.catalogue, outcome.edits).delta);
+      taken.push(...outcome.edits);
+      if (!sameCost(after, this.costAt(item, revision))) history.push(after);
+    }
+    const oldest = this.costAt(item, changes[0] ? changes[0].revision - 1 : now.revision);
+    if (taken.length) this.follow(now, invert(taken));
+    return complete ? [...history, oldest] : null;
+  }
+  private costAt(item: Id, revision: number): CostAt {
+    const i = this.readings.compiled.numberOf(item);
+    const figures = i === undefined ? null : this.figures.at(i);
+    return { revision, value: figures?.value ?? null, time: figures?.time ?? null };
   }
 
   private loops(): LoopRow[] {

@@ -62,6 +62,16 @@ export interface LiveEvent {
   readonly ripple: Ripple | null;
 }
 
+/** What an item cost from a revision on; null: it could not be had. */
+export interface CostAt {
+  readonly revision: number;
+  /** Value units. */
+  readonly value: number | null;
+  /** Seconds of play. */
+  readonly time: number | null;
+}
+export const sameCost = (a: CostAt, b: CostAt): boolean => !changed(a.value, b.value) && !changed(a.time, b.time);
+
 /** What differs between the findings of an earlier revision and those of now. */
 export interface FindingsSince {
   /** Fingerprints of those that are new. */

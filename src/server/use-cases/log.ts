@@ -53,3 +53,20 @@ export async function editsSince(
   }
   return found;
 }
+
+/**
+ * Edits of the last changes, oldest first: as many changes as are asked for, and fewer where they hold more edits than
+ * are gone back over.
+ */
+export async function lastEdits(em: EntityManager, pantry: Id, most: number) {
+  const last = await changesBefore(em, pantry, NEWEST, most);
+  let edits = 0;
+  let from = last.length ? last[0].revision : 0;
+  for (const { revision, size } of last) {
+    edits += size;
+    if (edits > MOST_SINCE) break;
+    from = revision - 1;
+  }
+  const found = await editsSince(em, pantry, from);
+  return found === "too many" ? [] : found;
+}
