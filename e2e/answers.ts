@@ -26,7 +26,7 @@ const {
   picture,
   pictures,
 } = ROUTES;
-const { snapshots, pantries, whatIf } = ROUTES;
+const { snapshots, pantries, whatIf, trend, origins, since } = ROUTES;
 
 type Answer = { status: number; body: Record<string, unknown> & { detail?: string } };
 
@@ -125,26 +125,32 @@ export function answersThrough(door: () => Door): void {
     });
 
     it("undoes any change of the log, also an undo, and refuses where later edits stand in the way", async () => {
+      type Logged = { undoes: number | null; moved: object | null; author: string };
+      const logged = async () => (await call(changes.GET, { query: "most=3" })).body as unknown as Logged[];
+      // What a change moved is written once its consequences are known, in a transaction of its own. Changes that are
+      // followed together have none, so that each waits for the one before.
+      const followed = () => vi.waitUntil(async () => (await logged())[0]?.moved, { timeout: 60_000 });
       const item = fresh("Cork");
       const added = (await add(item)).body.revision as number;
+      await followed();
       const undone = await call(undos.POST, { params: { revision: String(added) } });
       expect(undone.status).toBe(200);
       expect((await snapshot()).records.item.some((i) => i.id === item.id)).toBe(false);
+      await followed();
       const again = await call(undos.POST, { params: { revision: String(undone.body.revision) } });
       expect(again.status).toBe(200);
       expect((await snapshot()).records.item.some((i) => i.id === item.id)).toBe(true);
+      await followed();
       await call(changes.POST, {
         body: { edits: [{ op: "set", kind: "item", id: item.id, field: "level", from: null, to: 3 }] },
       });
+      await followed();
       expect(await call(undos.POST, { params: { revision: String(added) } })).toMatchObject({
         status: 409,
       });
       expect(await call(undos.POST, { params: { revision: "9999" } })).toMatchObject({ status: 404 });
-      type Logged = { undoes: number | null; moved: object | null; author: string };
-      const logged = async () => (await call(changes.GET, { query: "most=3" })).body as unknown as Logged[];
-      // What a change moved is written once its consequences are known, in a transaction of its own.
-      await vi.waitUntil(async () => (await logged()).every((c) => c.moved), { timeout: 60_000 });
       const log = await logged();
+      expect(log.every((c) => c.moved)).toBe(true);
       expect(log[1]).toMatchObject({ undoes: undone.body.revision, author: "Ida" });
     });
 
@@ -198,6 +204,38 @@ export function answersThrough(door: () => Door): void {
         tiers: expect.arrayContaining([expect.objectContaining({ steps: 0 })]),
         loops: { gaining: 0 },
       });
+    });
+
+    it("compares findings with a revision, tells how a cost came about and where costs come from", async () => {
+      const { revision, records } = await snapshot();
+      const eel = records.item.find((i) => i.name === "Smoked eel");
+      const lens = fresh("Lens");
+      expect((await add(lens)).status).toBe(200);
+      const asked = (query: string) => call(since.GET, { query });
+      expect(await asked(`revision=${revision}`)).toMatchObject({
+        status: 200,
+        body: { from: revision, added: expect.arrayContaining([`unobtainable:${lens.id}`]), gone: [], moreGone: 0 },
+      });
+      expect((await asked(`revision=${revision + 1}`)).body).toMatchObject({ added: [], gone: [] });
+      for (const [query, message] of [
+        ["", "revision must be a whole number"],
+        ["revision=-1", "revision must be a whole number"],
+        ["revision=1&revision=2", "revision"],
+        ["since=1", "“since” isn't a known parameter"],
+      ])
+        expect(await asked(query), query).toMatchObject({
+          status: 400,
+          body: { detail: expect.stringContaining(message) },
+        });
+      const { body: told } = await call(trend.GET, { params: { item: eel?.id ?? "" } });
+      expect(told).toMatchObject({ levels: [{ level: 0, value: 1 }], moreLevels: false });
+      expect((told.history as { value: number }[])[0].value).toBe(1);
+      expect((await call(trend.GET, { params: { item: "nosuchitem00" } })).status).toBe(404);
+      const from = (await call(origins.GET)).body.origins as [string, string | null, number][];
+      expect(from.find(([id]) => id === eel?.id)).toBeDefined();
+      for (const [, , share] of from) expect(share > 0 && share <= 1 + 1e-9).toBe(true);
+      // The readings are where they were.
+      expect((await snapshot()).revision).toBe(revision + 1);
     });
 
     it("shows what an import would change, writes it whole, and refuses one with faults whole", async () => {

@@ -13,9 +13,9 @@ import type { ItemCosts } from "../core/analysis/item-costs";
 import type { RecipeCosts } from "../core/analysis/recipe-costs";
 import type { Edit } from "../core/catalogue/edit";
 import type { ApplyResult } from "../core/catalogue/apply";
-import type { LevelCost } from "../core/analysis/cost-by-level";
+import type { CostTrend } from "../core/analysis/cost-trend";
 import type { Origin } from "../core/analysis/origins";
-import type { CostAt, FindingsSince } from "../core/engine/read-model";
+import type { FindingsSince } from "../core/engine/read-model";
 import type { Id } from "../core/schema/id";
 import type { Progress } from "../core/exchange/progress";
 import type { PantryTexts } from "../store/texts";
@@ -117,16 +117,6 @@ export interface AnalysisQuestions {
     question: { readonly edits: readonly Edit[] };
     answer: { readonly ok: true; readonly json: string } | Extract<ApplyResult, { ok: false }>;
   };
-}
-
-/** How an item's cost came about. */
-export interface CostTrend {
-  readonly revision: number;
-  /** See Engine.costHistory; null: it can't be told. */
-  readonly history: readonly CostAt[] | null;
-  readonly levels: readonly LevelCost[];
-  /** Higher levels were left out. */
-  readonly moreLevels: boolean;
 }
 
 export type Role = "records" | "analysis";

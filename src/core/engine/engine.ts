@@ -17,7 +17,6 @@ import { dayOf, Decisions, judge } from "../checks/decisions";
 import { Findings } from "../checks/findings";
 import { severitiesOf, severityIn } from "../checks/severities";
 import {
-  type CostAt,
   type FindingsSince,
   type LoopRow,
   type PackedReadModel,
@@ -27,6 +26,7 @@ import {
   summed,
 } from "./read-model";
 import { FigureTable, type MovedFigures } from "./figures";
+import type { CostAt } from "../analysis/cost-trend";
 import { Readings, type Delta } from "../analysis/readings";
 
 /** Findings of before that are listed with their messages. */

@@ -4,6 +4,7 @@ import { PersistentMap } from "../catalogue/persistent-map";
 import type { Id } from "../schema/id";
 import { byOrder, inOrder } from "../checklist";
 import type { Finding } from "../checks/check";
+import type { CostAt } from "../analysis/cost-trend";
 import type { Verdict } from "../analysis/loops";
 
 export interface Figures {
@@ -62,14 +63,6 @@ export interface LiveEvent {
   readonly ripple: Ripple | null;
 }
 
-/** What an item cost from a revision on; null: it could not be had. */
-export interface CostAt {
-  readonly revision: number;
-  /** Value units. */
-  readonly value: number | null;
-  /** Seconds of play. */
-  readonly time: number | null;
-}
 export const sameCost = (a: CostAt, b: CostAt): boolean => !changed(a.value, b.value) && !changed(a.time, b.time);
 
 /** What differs between the findings of an earlier revision and those of now. */

@@ -3,10 +3,14 @@
 import dynamic from "next/dynamic";
 import { orNotLoaded } from "../kit/not-loaded";
 import { useMemo, useRef, useState } from "react";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import type { Origin } from "@/core/analysis/origins";
+import { type Catalogue, nameOf } from "@/core/catalogue/catalogue";
 import { byKey } from "@/core/catalogue/keys";
 import { soldFor } from "@/core/catalogue/inheritance";
 import { normalise, normalisedName } from "@/core/schema/names";
 import type { Item } from "@/core/kinds/index";
+import type { Id } from "@/core/schema/id";
 import { count } from "@/core/numbers/format";
 import { usePlaces } from "../frame/navigate";
 import { useTyped } from "../frame/typed";
@@ -15,7 +19,7 @@ import { Grid } from "../grid/grid";
 import { ChoiceButtons } from "../kit/choice-buttons";
 import { Button, Empty } from "../kit/kit";
 import { SearchField } from "../kit/search-field";
-import { figuresOf, useLive } from "../pantry/provider";
+import { figuresOf, useLive, useLivePart, useStore } from "../pantry/provider";
 import { useWriteCells } from "../pantry/use-write";
 import { stampOf, useItemColumns, useItemsInOrder } from "../shelves/use-items";
 
@@ -27,7 +31,30 @@ const PriceChart = dynamic(() => orNotLoaded(import("./price-chart").then((m) =>
   loading: () => <p className="p-6 text-second">Loading…</p>,
 });
 
+const CompareCosts = dynamic(() => orNotLoaded(import("./compare").then((m) => m.CompareCosts)), { ssr: false });
+const CostTrends = dynamic(() => orNotLoaded(import("./trends").then((m) => m.CostTrends)), { ssr: false });
+
 const SHOWN = ["name", "cost", "time", "buy", "sell", "margin"];
+
+/** Where the cost of each item comes from. */
+function useOrigins(): ReadonlyMap<Id, Origin> {
+  const store = useStore();
+  const revision = useLivePart((l) => l.model.revision);
+  const { data } = useQuery({
+    queryKey: ["origins", store.key, revision],
+    placeholderData: keepPreviousData,
+    queryFn: () => store.api.origins(),
+  });
+  return useMemo(() => new Map((data?.origins ?? []).map((origin) => [origin[0], origin])), [data]);
+}
+
+/** "Hemp yarn 62%"; "time and fees 40%" for the work of its recipes. */
+function sayOrigin(origin: Origin | undefined, catalogue: Catalogue): string {
+  if (!origin) return "";
+  const [item, from, share] = origin;
+  if (from === item) return "itself";
+  return `${from ? nameOf(catalogue, "item", from) : "time and fees"} ${Math.round(share * 100)}%`;
+}
 
 /** No choice among the items. */
 const ALL = "all";
@@ -43,6 +70,9 @@ export function EveryItem() {
   const only = places.query.get("only") ?? "";
   const latest = useRef(model);
   latest.current = model;
+  const origins = useOrigins();
+  const latestCatalogue = useRef(catalogue);
+  latestCatalogue.current = catalogue;
   const all = useItemColumns(live);
   const columns = useMemo(() => {
     const chosen = SHOWN.map((id) => all.find((c) => c.id === id) as Column<Item>);
@@ -57,8 +87,17 @@ export function EveryItem() {
       sort: (i) => (figures(i).value === null ? null : (figures(i)[id] ?? "")),
       cell: (i) => <span className="ink-worked">{figures(i).value === null ? "" : figures(i)[id]}</span>,
     });
-    return [...chosen, worked("steps", "Steps"), worked("level", "From level")];
-  }, [all]);
+    const origin: Column<Item> = {
+      id: "origin",
+      title: "Mostly from",
+      width: 168,
+      worked: true,
+      text: (i) => sayOrigin(origins.get(i.id), latestCatalogue.current),
+      sort: (i) => origins.get(i.id)?.[2] ?? null,
+      cell: (i) => <span className="ink-worked truncate">{sayOrigin(origins.get(i.id), latestCatalogue.current)}</span>,
+    };
+    return [...chosen, worked("steps", "Steps"), worked("level", "From level"), origin];
+  }, [all, origins]);
   const keep = (i: Item): boolean => {
     if (text && !normalisedName(i).includes(text)) return false;
     const cost = figuresOf(model, i.id).value;
@@ -67,7 +106,11 @@ export function EveryItem() {
     if (only === "loss") return cost !== null && price !== null && price > 0 && price < cost;
     return only !== "unpriced" || !price;
   };
-  const rows = useItemsInOrder(live, columns, orders, text || only ? { keep, among: null } : null, [text, only]);
+  const rows = useItemsInOrder(live, columns, orders, text || only ? { keep, among: null } : null, [
+    text,
+    only,
+    origins,
+  ]);
   const key = places.query.get("of");
   const selected = key ? byKey(catalogue, "item", key) : rows[0];
   const choices = [
@@ -134,6 +177,8 @@ export function EveryItem() {
               </button>
             </h2>
             <CostSection id={selected.id} wide />
+            <CompareCosts item={selected} />
+            <CostTrends id={selected.id} />
             <h3 className="head pt-5 pb-1">Sell price against cost</h3>
             <PriceChart
               chosen={selected.id}

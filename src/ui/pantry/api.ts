@@ -1,6 +1,8 @@
 /** The program's own API as the browser calls it: every address, with what goes in and what comes back. */
 import type { ItemCosts } from "@/core/analysis/item-costs";
 import type { RecipeCosts } from "@/core/analysis/recipe-costs";
+import type { CostTrend } from "@/core/analysis/cost-trend";
+import type { Origin } from "@/core/analysis/origins";
 import type { Glance } from "@/core/analysis/glance";
 import type { PlanAnswer } from "@/core/analysis/plan-written";
 import type { Chain } from "@/core/chains/chain";
@@ -207,6 +209,8 @@ export class PantryApi {
   historyOf = (record: Id, most: number): Promise<readonly LoggedChange[]> =>
     valueIn(fetch(`${this.path}/changes?of=${record}&most=${most}`));
   costs = (item: Id): Promise<ItemCosts> => this.current(`/items/${item}/costs`);
+  costTrend = (item: Id): Promise<CostTrend> => this.current(`/items/${item}/trend`);
+  origins = (): Promise<{ readonly origins: readonly Origin[] }> => this.current("/origins");
   runs = (recipe: Id): Promise<RecipeCosts> => this.current(`/recipes/${recipe}/costs`);
   /** What the first thing that some recipes make costs by each; as many as can be asked for at once. */
   madeFor = async (recipes: readonly Id[]): Promise<ReadonlyMap<Id, number | null>> => {

@@ -2,7 +2,12 @@
 import { gzipSync } from "node:zlib";
 import type { Catalogue } from "@/core/catalogue/catalogue";
 import type { Edit } from "@/core/catalogue/edit";
+import { costByLevel } from "@/core/analysis/cost-by-level";
+import { itemCosts } from "@/core/analysis/item-costs";
+import { originsOf } from "@/core/analysis/origins";
+import { Engine } from "@/core/engine/engine";
 import type { PackedReadModel } from "@/core/engine/read-model";
+import type { Id } from "@/core/schema/id";
 import type { LoggedChange } from "@/core/history/log";
 import { KINDS } from "@/core/kinds/index";
 import { kitchen, must } from "@/core/testing/kitchen";
@@ -29,6 +34,8 @@ export class FakeServer {
       this.asked.push(path);
       return Response.json(this.strange);
     }
+    const read = this.reading(path);
+    if (read) return Response.json({ revision: this.catalogue.revision, ...read });
     if (path.includes("/findings/since?")) return this.since(Number(path.split("revision=")[1]));
     if (path.includes("/changes?")) return Response.json(this.changes);
     if (init.method !== "POST") {
@@ -71,6 +78,19 @@ export class FakeServer {
     this.stream?.send("change", { changes: [change], ripple });
     return revision;
   }
+  /** What the real one answers from its readings. */
+  private reading(path: string): object | null {
+    const engine = () => new Engine(this.catalogue);
+    if (path.endsWith("/origins")) return originsOf(engine().readings);
+    const [, id, what] = /\/items\/([0-9a-z]{12})\/(costs|trend)$/.exec(path) ?? [];
+    if (what === "costs") return itemCosts(engine().readings, id as Id);
+    if (what !== "trend") return null;
+    const here = engine();
+    const { steps, more } = costByLevel(here.readings, here.readings.compiled.numberOf(id as Id) ?? -1);
+    const history = here.costHistory(id as Id, [...this.changes].reverse());
+    return { history, levels: steps, moreLevels: more };
+  }
+
   /** The log, newest first. */
   readonly changes: LoggedChange[] = [];
   private readonly earlier = new Map<number, PackedReadModel>();
