@@ -30,6 +30,16 @@ describe("what an item costs at a level", () => {
     expect(steps("Brine")).toEqual([[0, 1]]);
   });
 
+  it("begins at the item's own level, whatever makes it", () => {
+    const plain = kitchen("buy Salt for 4\nfine: 1 Brine -> 1 Salt level 6\nbuy Brine for 1");
+    const catalogue = must(plain, [setField(plain, "item", item(plain, "Salt").id, "level", 5)]);
+    const readings = readingsOf(catalogue);
+    expect(costByLevel(readings, number(readings, "Salt")).steps.map((s) => [s.level, s.value])).toEqual([
+      [5, 4],
+      [6, 1],
+    ]);
+  });
+
   it("is nothing for what can't be had, and ends at the least cost of all", () => {
     const readings = readingsOf(kitchen("buy Salt for 4\n1 Glass -> 1 Lens"));
     expect(costByLevel(readings, number(readings, "Lens"))).toEqual({ steps: [], more: false });
@@ -39,7 +49,7 @@ describe("what an item costs at a level", () => {
         const { steps } = costByLevel(random, i);
         const last = steps.at(-1);
         expect(last?.value ?? Number.POSITIVE_INFINITY, `seed ${seed}`).toBeCloseTo(random.value.cost[i], 9);
-        if (last) expect(steps[0].level, `seed ${seed}`).toBeLessThanOrEqual(levelOf(random, i) ?? 0);
+        if (last) expect(steps[0].level, `seed ${seed}`).toBe(levelOf(random, i));
       }
     }
   });

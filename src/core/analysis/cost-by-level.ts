@@ -1,6 +1,6 @@
 /** What an item costs a character of each level: recipes and sources open with levels, and with them cheaper ways. */
 import { LeastCost, type Measure } from "./cost";
-import { levelOfRun } from "./progression";
+import { levelOf as levelOfItem, levelOfRun } from "./progression";
 import type { Readings } from "./readings";
 
 export interface LevelCost {
@@ -27,7 +27,9 @@ export function costByLevel(readings: Readings, item: number): { readonly steps:
   const upstream = processesBehind(readings, item);
   const levelOf = new Map<number, number>();
   for (const p of upstream) if (reach.fires(p)) levelOf.set(p, levelOfRun(readings, p));
-  const all = [...new Set([0, ...levelOf.values()])].sort((a, b) => a - b);
+  // The item's own level holds whatever makes it.
+  const lowest = levelOfItem(readings, item) ?? 0;
+  const all = [...new Set([lowest, ...levelOf.values()])].filter((l) => l >= lowest).sort((a, b) => a - b);
   const most = Math.min(MOST_LEVELS, Math.max(1, Math.floor(MOST_WORK / Math.max(1, network.processes))));
   const steps: LevelCost[] = [];
   // Of the levels that don't all fit the highest is what counts in the end, and is known already.

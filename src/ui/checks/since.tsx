@@ -110,7 +110,7 @@ export function TotalsLine() {
   if (totals.length - unknown < 3) return null;
   const [low, high] = [Math.min, Math.max].map((f) => f(...totals.map((t) => t.findings)));
   const x = (k: number) => (totals.length > 1 ? (k / (totals.length - 1)) * WIDTH : 0);
-  const y = (n: number) => HEIGHT - 2 - ((n - low) / Math.max(1, high - low)) * (HEIGHT - 4);
+  const y = (n: number) => (low === high ? HEIGHT / 2 : HEIGHT - 2 - ((n - low) / (high - low)) * (HEIGHT - 4));
   const [first] = totals;
   const words = `Open findings since revision ${first.revision}: ${first.findings}, now ${now}, ${low === high ? "unchanged" : `between ${low} and ${high}`}.`;
   return (
@@ -125,7 +125,8 @@ export function TotalsLine() {
       </svg>
       <figcaption className="text-[12px] text-second">
         {words}
-        {unknown > 0 && ` ${unknown} of these changes were computed together and aren't counted.`}
+        {unknown === 1 && " One change isn't counted, because its effects weren't recorded."}
+        {unknown > 1 && ` ${unknown} changes aren't counted, because their effects weren't recorded.`}
       </figcaption>
     </figure>
   );

@@ -34,7 +34,11 @@ const PriceChart = dynamic(() => orNotLoaded(import("./price-chart").then((m) =>
 const CompareCosts = dynamic(() => orNotLoaded(import("./compare").then((m) => m.CompareCosts)), { ssr: false });
 const CostTrends = dynamic(() => orNotLoaded(import("./trends").then((m) => m.CostTrends)), { ssr: false });
 
-const SHOWN = ["name", "cost", "time", "buy", "sell", "margin"];
+/** Before and behind where the cost comes from. */
+const SHOWN = [
+  ["name", "cost"],
+  ["time", "sell", "margin", "buy"],
+] as const;
 
 /** Where the cost of each item comes from. */
 function useOrigins(): ReadonlyMap<Id, Origin> {
@@ -75,7 +79,7 @@ export function EveryItem() {
   latestCatalogue.current = catalogue;
   const all = useItemColumns(live);
   const columns = useMemo(() => {
-    const chosen = SHOWN.map((id) => all.find((c) => c.id === id) as Column<Item>);
+    const [before, behind] = SHOWN.map((ids) => ids.map((id) => all.find((c) => c.id === id) as Column<Item>));
     const figures = (i: Item) => figuresOf(latest.current, i.id);
     const worked = (id: "steps" | "level", title: string): Column<Item> => ({
       id,
@@ -90,13 +94,13 @@ export function EveryItem() {
     const origin: Column<Item> = {
       id: "origin",
       title: "Mostly from",
-      width: 168,
+      width: 148,
       worked: true,
       text: (i) => sayOrigin(origins.get(i.id), latestCatalogue.current),
       sort: (i) => origins.get(i.id)?.[2] ?? null,
       cell: (i) => <span className="ink-worked truncate">{sayOrigin(origins.get(i.id), latestCatalogue.current)}</span>,
     };
-    return [...chosen, worked("steps", "Steps"), worked("level", "From level"), origin];
+    return [...before, origin, ...behind, worked("steps", "Steps"), worked("level", "From level")];
   }, [all, origins]);
   const keep = (i: Item): boolean => {
     if (text && !normalisedName(i).includes(text)) return false;
