@@ -56,9 +56,9 @@ describe("what an item costs at a level", () => {
 });
 
 describe("where a cost comes from", () => {
-  it("is the largest base material with its share, or the work of the recipes", () => {
+  it("is the largest base material with its share, or nothing but the work of the recipes", () => {
     const catalogue = kitchen(
-      "buy Salt for 4\nbuy Clay for 1\nbuild: 2 Salt + 2 Clay -> 1 Brick\nfire: 1 Clay -> 1 Tile fee 9 shells\ngather Reed",
+      "buy Salt for 4\nbuy Clay for 1\nbuild: 2 Salt + 2 Clay -> 1 Brick\nfire: 1 Clay -> 1 Tile fee 9 shells\ngather Reed\nknot: 2 Reed -> 1 Mat fee 3 shells",
     );
     const readings = readingsOf(catalogue);
     const { origins, more } = originsOf(readings);
@@ -70,8 +70,9 @@ describe("where a cost comes from", () => {
     expect(names.sort()).toEqual([
       ["Brick", "Salt", 0.8],
       ["Clay", "Clay", 1],
+      ["Mat", null, 1],
       ["Salt", "Salt", 1],
-      ["Tile", null, 0.9],
+      ["Tile", "Clay", 0.1],
     ]);
     expect(more).toBe(false);
   });

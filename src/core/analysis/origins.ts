@@ -1,9 +1,9 @@
-/** Where the cost of each item comes from: its largest base material, or the work, and its share. */
+/** Where the cost of each item comes from: its largest base material and that one's share. */
 import type { Id } from "../schema/id";
 import { breakdown } from "./breakdown";
 import type { Readings } from "./readings";
 
-/** The largest part of an item's cost: a base material, or null for fees and time of its recipes; and its share, 0 to 1. */
+/** The largest base material of an item and its share of the cost, 0 to 1; null: all of it is time and fees of recipes. */
 export type Origin = readonly [item: Id, from: Id | null, share: number];
 
 /** Entries of breakdowns that are looked at, at most. */
@@ -27,10 +27,8 @@ export function originsOf(readings: Readings): { readonly origins: Origin[]; rea
     const parts = breakdown(value, by, i);
     if (!parts) continue;
     entries += parts.demand.size + 1;
-    const work = parts.work.reduce((sum, w) => sum + w.cost, 0);
-    const [base] = parts.base;
-    const from = base && base.cost >= work ? compiled.idOf(base.item) : null;
-    origins.push([id, from, (from === null ? work : base.cost) / cost]);
+    const base = parts.base.find((b) => b.cost > 0);
+    origins.push([id, base ? compiled.idOf(base.item) : null, base ? base.cost / cost : 1]);
   }
   return { origins, more: false };
 }

@@ -16,11 +16,11 @@ const open = (query: string) => {
 beforeEach(() => window.history.replaceState(null, "", "/"));
 
 describe("the costs", () => {
-  it("say where each comes from: the largest base material, or time and fees", async () => {
+  it("say where each comes from: its largest base material", async () => {
     await open("");
     const grid = screen.getByRole("grid", { name: "Costs" });
     expect(await within(grid).findByText("Salt 80%")).toBeTruthy();
-    expect(within(grid).getByText("time and fees 75%")).toBeTruthy();
+    expect(within(grid).getByText("Clay 25%")).toBeTruthy();
     expect(within(grid).getAllByText("itself").length).toBe(2);
   });
 

@@ -52,12 +52,12 @@ function useOrigins(): ReadonlyMap<Id, Origin> {
   return useMemo(() => new Map((data?.origins ?? []).map((origin) => [origin[0], origin])), [data]);
 }
 
-/** "Hemp yarn 62%"; "time and fees 40%" for the work of its recipes. */
+/** "Hemp yarn 62%"; "time and fees" where no base material costs anything. */
 function sayOrigin(origin: Origin | undefined, catalogue: Catalogue): string {
   if (!origin) return "";
   const [item, from, share] = origin;
   if (from === item) return "itself";
-  return `${from ? nameOf(catalogue, "item", from) : "time and fees"} ${Math.round(share * 100)}%`;
+  return from ? `${nameOf(catalogue, "item", from)} ${Math.round(share * 100)}%` : "time and fees";
 }
 
 /** No choice among the items. */
@@ -93,7 +93,7 @@ export function EveryItem() {
     });
     const origin: Column<Item> = {
       id: "origin",
-      title: "Mostly from",
+      title: "Main material",
       width: 148,
       worked: true,
       text: (i) => sayOrigin(origins.get(i.id), latestCatalogue.current),

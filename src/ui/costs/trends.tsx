@@ -75,23 +75,25 @@ function History({ history }: { readonly history: readonly CostAt[] }) {
   points.push({ revision: catalogue.revision, value: history[0].value });
   return (
     <>
-      <figure aria-label={`Cost after each change: ${points.map((p) => say(p.value)).join(", ")}`} className="h-20">
-        <ResponsiveContainer>
-          <LineChart data={points} margin={{ top: 4, right: 4, bottom: 0, left: -18 }} accessibilityLayer={false}>
-            <XAxis
-              dataKey="revision"
-              type="number"
-              domain={["dataMin", "dataMax"]}
-              tick={{ fontSize: 11, fill: "var(--second)" }}
-              stroke="var(--line)"
-              tickCount={3}
-              allowDecimals={false}
-            />
-            <YAxis tick={{ fontSize: 11, fill: "var(--second)" }} stroke="var(--line)" tickCount={3} />
-            <Line type="stepAfter" dataKey="value" stroke="var(--kelp)" dot={false} isAnimationActive={false} />
-          </LineChart>
-        </ResponsiveContainer>
-      </figure>
+      {history.length > 2 && (
+        <figure aria-label={`Cost after each change: ${points.map((p) => say(p.value)).join(", ")}`} className="h-20">
+          <ResponsiveContainer>
+            <LineChart data={points} margin={{ top: 4, right: 4, bottom: 0, left: -18 }} accessibilityLayer={false}>
+              <XAxis
+                dataKey="revision"
+                type="number"
+                domain={["dataMin", "dataMax"]}
+                tick={{ fontSize: 11, fill: "var(--second)" }}
+                stroke="var(--line)"
+                tickCount={3}
+                allowDecimals={false}
+              />
+              <YAxis tick={{ fontSize: 11, fill: "var(--second)" }} stroke="var(--line)" tickCount={3} />
+              <Line type="stepAfter" dataKey="value" stroke="var(--kelp)" dot={false} isAnimationActive={false} />
+            </LineChart>
+          </ResponsiveContainer>
+        </figure>
+      )}
       <table className="w-full">
         <tbody>
           {history.slice(0, LISTED).map(({ revision, value }, k) =>
