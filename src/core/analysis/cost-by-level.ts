@@ -10,7 +10,7 @@ export interface LevelCost {
   readonly time: number | null;
 }
 
-/** Levels that are worked out, at most. */
+/** Levels that are computed, at most. */
 const MOST_LEVELS = 40;
 /** Processes looked at over all levels, at most: each level is a run of least costs. */
 const MOST_WORK = 4_000_000;

@@ -1,4 +1,4 @@
-/** Makes decisions about findings: to accept them, or to assign them to somebody. */
+/** Makes decisions about findings: to accept them, or to assign them to someone. */
 import type { Catalogue } from "../catalogue/catalogue";
 import type { Edit } from "../catalogue/edit";
 import { lineage } from "../catalogue/tree";

@@ -27,7 +27,7 @@ export interface FixPlan {
   readonly byHand: readonly Finding[];
 }
 
-/** The first fix that needs nobody to look at it: it edits, or merges. A new source does, since its numbers are a guess. */
+/** The first fix that needs no one to look at it: it edits, or merges. A new source does, since its numbers are a guess. */
 const readyFix = ({ fixes }: Finding): Fix | undefined =>
   fixes.find(({ do: does }) => does === "edit" || does === "merge");
 export const canFix = (finding: Finding): boolean => readyFix(finding) !== undefined;

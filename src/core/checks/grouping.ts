@@ -85,7 +85,7 @@ export const GROUPINGS = grouping({
       (_, __, decisions) =>
       ({ fingerprint, size }) => {
         const person = decisions.about(fingerprint, size).assigned?.person;
-        return person ? { key: `to ${person}`, title: person } : { key: "-", title: "Nobody", order: 1_000_000 };
+        return person ? { key: `to ${person}`, title: person } : { key: "-", title: "Not assigned", order: 1_000_000 };
       },
   },
   cause: {

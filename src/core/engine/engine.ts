@@ -61,7 +61,7 @@ export class Engine {
   }
 
   /**
-   * How many errors and warnings there are that nobody accepted. Where findings are accepted all of them are written out;
+   * How many errors and warnings there are that no one accepted. Where findings are accepted all of them are written out;
    * otherwise they are only counted.
    */
   openCounts(): { readonly errors: number; readonly warnings: number } {

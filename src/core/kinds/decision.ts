@@ -1,4 +1,4 @@
-/** What somebody decided about findings: that they are accepted, or who looks after them. */
+/** What someone decided about findings: that they are accepted, or who looks after them. */
 import { isRule } from "../checklist/index";
 import { choice } from "../schema/choice";
 import { defineKind } from "../schema/kind";

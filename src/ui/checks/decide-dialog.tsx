@@ -1,5 +1,5 @@
 "use client";
-/** Accepts findings, or assigns them to somebody: for what, why, and until when. */
+/** Accepts findings, or assigns them to someone: for what, why, and until when. */
 import { useMemo, useState } from "react";
 import type { Finding } from "@/core/checks/check";
 import { decisionEdits, type DecisionScope, widerScopes } from "@/core/checks/decide";

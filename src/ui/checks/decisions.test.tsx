@@ -69,7 +69,7 @@ describe("a finding", () => {
     expect(await within(shown()).findByText(/worse than what was accepted/)).toBeTruthy();
   });
 
-  it("is assigned to somebody, who is then a group and a filter", async () => {
+  it("is assigned to someone, who is then a group and a filter", async () => {
     const { user } = await open("?rule=dead-end");
     await user.click(button("Assign…"));
     const dialog = await screen.findByRole("dialog", { name: "Assign 1 finding" });
