@@ -6,28 +6,15 @@ import type { Decision, Item } from "../kinds/index";
 import type { Id } from "../schema/id";
 import { isSubject, subjectsIn, subjectsText } from "../schema/subjects";
 import type { Finding, Ref } from "./check";
-
-/** "rule:id,id#nth": the parts of a fingerprint. */
-interface Print {
-  readonly rule: string;
-  readonly ids: readonly string[];
-}
-const printParts = (fingerprint: string): Print => {
-  const at = fingerprint.indexOf(":");
-  return {
-    rule: fingerprint.slice(0, at),
-    ids: fingerprint
-      .slice(at + 1)
-      .split("#")[0]
-      .split(","),
-  };
-};
+import { fingerprintOf, idsOf, nthOf, ruleIn } from "./fingerprint";
 
 /** The fingerprint of the finding that a decision about one finding is about. */
-export const printOfDecision = ({ rule, about, nth }: Pick<Decision, "rule" | "about" | "nth">): string => {
-  const ids = subjectsIn(about).map(({ id }) => id as string);
-  return `${rule}:${ids.sort().join(",")}${nth > 1 ? `#${nth}` : ""}`;
-};
+export const printOfDecision = ({ rule, about, nth }: Pick<Decision, "rule" | "about" | "nth">): string =>
+  fingerprintOf(
+    rule,
+    subjectsIn(about).map(({ id }) => id),
+    nth,
+  );
 
 /** The members of a decision that say which finding it is about; null where no decision can name its records. */
 export function targetOf({
@@ -35,12 +22,11 @@ export function targetOf({
   rule,
   about,
 }: Pick<Finding, "fingerprint" | "rule" | "about">): Pick<Decision, "rule" | "scope" | "about" | "nth"> | null {
-  const ids = printParts(fingerprint).ids.filter(Boolean);
-  const [, nth] = fingerprint.split("#");
+  const ids = idsOf(fingerprint);
   const refs = new Map<string, Ref>(about.map((of) => [of.id, of]));
   const named = ids.flatMap((id) => refs.get(id) ?? []);
   if (named.length < ids.length || ids.length > MOST_SUBJECTS || !named.every(isSubject)) return null;
-  return { rule, scope: "finding", about: subjectsText(named), nth: nth === undefined ? 1 : Number(nth) };
+  return { rule, scope: "finding", about: subjectsText(named), nth: nthOf(fingerprint) };
 }
 
 /** What a decision says at the moment: it applies, it has run out, or the finding is worse than what was accepted. */
@@ -71,11 +57,33 @@ export interface Decided {
 }
 const UNDECIDED: Decided = {};
 
+interface DecisionIndex {
+  /** Decisions about one finding, by its fingerprint. */
+  readonly byPrint: ReadonlyMap<string, readonly Decision[]>;
+  /** Decisions about items of a type or with a tag, by rule. */
+  readonly byRule: ReadonlyMap<string, readonly Decision[]>;
+}
+/** Made once for the records they are of: most changes are about others. */
+const indexes = new WeakMap<object, DecisionIndex>();
+
+function indexOf(records: ReadonlyMap<Id, Decision>): DecisionIndex {
+  const known = indexes.get(records);
+  if (known) return known;
+  const [byPrint, byRule] = [new Map<string, Decision[]>(), new Map<string, Decision[]>()];
+  for (const each of records.values()) {
+    const [map, key] = each.scope === "finding" ? [byPrint, printOfDecision(each)] : ([byRule, each.rule] as const);
+    const list = map.get(key);
+    if (list) list.push(each);
+    else map.set(key, [each]);
+  }
+  const index = { byPrint, byRule };
+  indexes.set(records, index);
+  return index;
+}
+
 /** The decisions of a pantry, looked up by finding. */
 export class Decisions {
-  private readonly byPrint = new Map<string, Decision[]>();
-  /** Decisions about items of a type or with a tag, by rule. */
-  private readonly byRule = new Map<string, Decision[]>();
+  private readonly index: DecisionIndex;
   readonly size: number;
 
   /** @param today  the day it is, as YYYY-MM-DD; decides what has expired */
@@ -83,23 +91,21 @@ export class Decisions {
     private readonly catalogue: Catalogue,
     private readonly today: string,
   ) {
-    const { decision } = catalogue.records;
-    this.size = decision.size;
-    for (const each of decision.values()) {
-      const [map, key] =
-        each.scope === "finding" ? [this.byPrint, printOfDecision(each)] : ([this.byRule, each.rule] as const);
-      const list = map.get(key);
-      if (list) list.push(each);
-      else map.set(key, [each]);
-    }
+    this.index = indexOf(catalogue.records.decision);
+    this.size = catalogue.records.decision.size;
+  }
+
+  /** Rules of which any finding may be decided about. */
+  rules(): ReadonlySet<string> {
+    const { byPrint, byRule } = this.index;
+    return new Set([...byRule.keys(), ...[...byPrint.keys()].map(ruleIn)]);
   }
 
   /** @param size  how bad the finding is; undefined: not known, or it has no number */
   about(fingerprint: string, size?: number): Decided {
     if (this.size === 0) return UNDECIDED;
-    const here = this.byPrint.get(fingerprint);
-    const print = this.byRule.size ? printParts(fingerprint) : null;
-    const wide = print && this.byRule.get(print.rule);
+    const here = this.index.byPrint.get(fingerprint);
+    const wide = this.index.byRule.size ? this.index.byRule.get(ruleIn(fingerprint)) : undefined;
     if (!here && !wide) return UNDECIDED;
     const found: { -readonly [N in keyof Decided]: Decided[N] } = {};
     const take = (decision: Decision) => {
@@ -111,7 +117,10 @@ export class Decisions {
     };
     // What is said of one finding goes before what is said of many.
     for (const decision of here ?? []) take(decision);
-    for (const decision of wide ?? []) if (print && this.covers(decision, print.ids)) take(decision);
+    if (wide) {
+      const ids = idsOf(fingerprint);
+      for (const decision of wide) if (this.covers(decision, ids)) take(decision);
+    }
     return found;
   }
 

@@ -9,6 +9,7 @@ import { type AnyRecord, type Kind, KINDS } from "../kinds/index";
 import type { Id } from "../schema/id";
 import { IdTable } from "../catalogue/ids";
 import { digestOf, digestOfAll } from "./digest";
+import { fingerprintOf } from "./fingerprint";
 import { Groups } from "./groups";
 import { severitiesOf, severityIn } from "./severities";
 import {
@@ -78,9 +79,17 @@ export class Findings {
   }
 
   *all(): Generator<Finding> {
-    for (const place of this.at.keys()) yield* this.tell(...this.partsOf(place));
+    yield* this.of(() => true);
+  }
+  /** Findings of some checks: only these are written out. */
+  *of(wanted: (rule: string) => boolean): Generator<Finding> {
+    for (const place of this.at.keys()) {
+      const parts = this.partsOf(place);
+      if (wanted(parts[0].id)) yield* this.tell(...parts);
+    }
     for (let n = 0; n < this.single.size; n++)
-      if (!Number.isNaN(this.singleDigests[n])) yield* this.tell(...this.partsOf(this.placeOfSingle(n)));
+      if (!Number.isNaN(this.singleDigests[n]) && wanted(this.checkOfSingle(n).id))
+        yield* this.tell(...this.partsOf(this.placeOfSingle(n)));
   }
 
   /** How many findings there are of each rule, without telling them. */
@@ -89,8 +98,7 @@ export class Findings {
     const add = (rule: string, n: number) => counts.set(rule, (counts.get(rule) ?? 0) + n);
     for (const [place, { prints }] of this.at) add(this.partsOf(place)[0].id, prints.length);
     for (let n = 0; n < this.single.size; n++)
-      if (!Number.isNaN(this.singleDigests[n]))
-        add(this.checks[Math.floor(this.single.groupOf(n) / KINDS.length)].id, 1);
+      if (!Number.isNaN(this.singleDigests[n])) add(this.checkOfSingle(n).id, 1);
     return counts;
   }
 
@@ -112,10 +120,11 @@ export class Findings {
     if (known) kept.add(about);
     else kept.delete(about);
   }
+  private checkOfSingle(n: number): Check {
+    return this.checks[Math.floor(this.single.groupOf(n) / KINDS.length)];
+  }
   private placeOfSingle(n: number): Place {
-    const group = this.single.groupOf(n);
-    const check = this.checks[Math.floor(group / KINDS.length)];
-    return placeOf(check, KINDS[group % KINDS.length], this.single.idOf(n));
+    return placeOf(this.checkOfSingle(n), KINDS[this.single.groupOf(n) % KINDS.length], this.single.idOf(n));
   }
   private knownAt(place: Place, check: Check, kind: Kind | undefined, about: string): Known {
     const n = kind && "per" in check ? this.single.get(about, this.groupOf(check, kind)) : undefined;
@@ -508,7 +517,7 @@ function markOf(check: RecordCheck, record: AnyRecord, context: CheckContext): n
   }
 }
 const KIND_NUMBERS = new Map<Kind, number>(KINDS.map((kind, n) => [kind, n]));
-const printOf = (check: Check, id: string): string => `${check.id}:${id}`;
+const printOf = (check: Check, id: string): string => fingerprintOf(check.id, [id]);
 
 /**
  * Each with its check, and with a fingerprint of its own. A check that can't be computed is a finding itself:
@@ -527,15 +536,8 @@ function marked(
   const put = (f: FindingDraft, severity: Severity) => {
     const { subject, with: others = NO_REFS, message, evidence, fixes, size } = f;
     const subjects: readonly Ref[] = "id" in subject ? [subject] : subject;
-    const print = printOf(
-      check,
-      subjects.length === 1
-        ? subjects[0].id
-        : subjects
-            .map((r) => r.id)
-            .sort()
-            .join(","),
-    );
+    const ids = subjects.map((r) => r.id);
+    const print = fingerprintOf(check.id, ids);
     list ??= [];
     let nth = 1;
     if (list.length) {
@@ -550,7 +552,7 @@ function marked(
       message,
       evidence,
       fixes,
-      fingerprint: nth === 1 ? print : `${print}#${nth}`,
+      fingerprint: nth === 1 ? print : fingerprintOf(check.id, ids, nth),
       ...(size === undefined || Number.isNaN(size) ? {} : { size: Math.min(size, WORST) }),
     });
   };

@@ -13,18 +13,11 @@ import type { Item, Recipe } from "../kinds/index";
 import { HEATED } from "../network/heat";
 import { ASKED } from "../process/members";
 import { OF_ITEMS } from "../process/traits";
-import { dayOf, Decisions, judge } from "../checks/decisions";
+import { dayOf, Decisions } from "../checks/decisions";
 import { Findings } from "../checks/findings";
+import { ruleIn } from "../checks/fingerprint";
 import { severitiesOf, severityIn } from "../checks/severities";
-import {
-  type FindingsSince,
-  type LoopRow,
-  type PackedReadModel,
-  type Ripple,
-  ruleOf,
-  sameCost,
-  summed,
-} from "./read-model";
+import { type FindingsSince, type LoopRow, type PackedReadModel, type Ripple, sameCost, summed } from "./read-model";
 import { FigureTable, type MovedFigures } from "./figures";
 import type { CostAt } from "../analysis/cost-trend";
 import { Readings, type Delta } from "../analysis/readings";
@@ -60,22 +53,20 @@ export class Engine {
     return this.findings.counts();
   }
 
-  /**
-   * How many errors and warnings there are that no one accepted. Where findings are accepted all of them are written out;
-   * otherwise they are only counted.
-   */
+  /** How many errors and warnings there are that no one accepted. */
   openCounts(): { readonly errors: number; readonly warnings: number } {
     const counts: Record<Severity, number> = { error: 0, warning: 0, note: 0 };
     const { catalogue } = this;
-    if (catalogue.records.decision.size)
-      for (const { severity } of judge(catalogue, [...this.findings.all()], dayOf(new Date())).open) counts[severity]++;
-    else {
-      const set = severitiesOf(catalogue);
-      for (const [rule, n] of this.counts()) {
-        const severity = isRule(rule) ? severityIn(set, rule) : "error";
-        if (severity !== "off") counts[severity] += n;
-      }
+    const set = severitiesOf(catalogue);
+    const decisions = new Decisions(catalogue, dayOf(new Date()));
+    // Only findings of checks about which anything was decided are written out; the others are counted.
+    const decided = decisions.rules();
+    for (const [rule, n] of this.counts()) {
+      const severity = isRule(rule) ? severityIn(set, rule) : "error";
+      if (severity !== "off" && !decided.has(rule)) counts[severity] += n;
     }
+    for (const { severity, fingerprint, size } of this.findings.of((rule) => decided.has(rule)))
+      if (!decisions.about(fingerprint, size).accepted) counts[severity]++;
     return { errors: counts.error, warnings: counts.warning };
   }
 
@@ -99,7 +90,7 @@ export class Engine {
     const moved = summed(
       figures,
       opened.filter(({ fingerprint, size }) => !now.about(fingerprint, size).accepted),
-      drop.filter((print) => !then.about(print).accepted).map(ruleOf),
+      drop.filter((print) => !then.about(print).accepted).map(ruleIn),
     );
     return {
       from,

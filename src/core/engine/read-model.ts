@@ -128,9 +128,6 @@ export function summed(
   };
 }
 
-/** The rule of a finding by its fingerprint. */
-export const ruleOf = (fingerprint: string): string => fingerprint.slice(0, fingerprint.indexOf(":"));
-
 /** The next one. @throws RangeError when the ripple starts from another revision */
 export function follow(model: ReadModel, ripple: Ripple): ReadModel {
   if (model.revision !== ripple.from)

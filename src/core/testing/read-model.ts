@@ -1,5 +1,6 @@
 /** Read models from scratch, and the way from one to another, for tests that compare them with what was followed. */
 import type { Catalogue } from "../catalogue/catalogue";
+import { ruleIn } from "../checks/fingerprint";
 import { Engine } from "../engine/engine";
 import {
   type Figures,
@@ -7,7 +8,6 @@ import {
   type PackedReadModel,
   type ReadModel,
   type Ripple,
-  ruleOf,
   sameFigures,
   summed,
   unpackModel,
@@ -38,7 +38,7 @@ export function rippleOf(before: PackedReadModel, after: PackedReadModel): Rippl
   const moved = summed(
     figures,
     put.filter((f) => !then.has(f.fingerprint)),
-    drop.map(ruleOf),
+    drop.map(ruleIn),
   );
   return {
     from: before.revision,

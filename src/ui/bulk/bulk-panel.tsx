@@ -1,8 +1,6 @@
 "use client";
 /** The same done to many records at once: every value before and after, then one change. */
-import { useMutation } from "@tanstack/react-query";
 import { useId, useMemo, useState } from "react";
-import { nameOf } from "@/core/catalogue/catalogue";
 import { fieldsOfKind } from "@/core/catalogue/fields";
 import { around } from "@/core/catalogue/surroundings";
 import type { Id } from "@/core/schema/id";
@@ -10,11 +8,11 @@ import { fieldAt, pathOf } from "@/core/schema/record";
 import { planBulk } from "@/core/editing/bulk";
 import { type Action, actionOf, type BulkAction, fitting } from "@/core/editing/bulk-actions";
 import { numberColumns } from "@/core/editing/number-columns";
-import { sayMoved } from "@/core/history/say-moved";
 import { definition, type RecordOf } from "@/core/kinds/index";
 import { count } from "@/core/numbers/format";
 import { labelOf } from "../grid/field-columns";
 import { figuresOf, useLive, useStore } from "../pantry/provider";
+import { ImpactButton, ImpactWords, useImpact } from "./impact";
 import { Button } from "../kit/kit";
 import { BeforeAndAfter, DialogFrame, Scrolled } from "../kit/dialog-frame";
 
@@ -103,7 +101,7 @@ export function BulkPanel<K extends BulkKind>({
     [catalogue, kind],
   );
   const edits = plan?.ok ? plan.edits : [];
-  const moving = useMutation({ mutationFn: () => store.api.whatIf(edits) });
+  const moving = useImpact(edits);
   const ask = (change: () => void) => {
     change();
     moving.reset();
@@ -214,9 +212,7 @@ export function BulkPanel<K extends BulkKind>({
           <Button look="solid" disabled={!changed} onClick={() => void write()}>
             Save {count(changed, "value")}
           </Button>
-          <Button disabled={!changed || moving.isPending} onClick={() => moving.mutate()}>
-            Preview impact
-          </Button>
+          <ImpactButton impact={moving} disabled={!changed} />
           <Button look="quiet" onClick={onClose}>
             Cancel
           </Button>
@@ -229,17 +225,7 @@ export function BulkPanel<K extends BulkKind>({
                   .filter(Boolean)
                   .join("; ")
               : ""}
-            {moving.data && (
-              <span className="block text-kelp">
-                {moving.data.ok
-                  ? sayMoved(
-                      moving.data.value.ripple.moved,
-                      (id) => nameOf(catalogue, "item", id),
-                      "nothing else would change",
-                    ).join(", ")
-                  : moving.data.problem.detail}
-              </span>
-            )}
+            <ImpactWords impact={moving} />
           </p>
         </>
       }

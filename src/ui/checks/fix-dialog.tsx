@@ -1,14 +1,12 @@
 "use client";
 /** The fixes of many findings: each value before and after, then one change. */
-import { useMutation } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
-import { nameOf } from "@/core/catalogue/catalogue";
 import type { Finding } from "@/core/checks/check";
 import { planFixes } from "@/core/checks/fix-many";
 import { ruleTitle } from "@/core/checklist";
-import { sayMoved } from "@/core/history/say-moved";
 import { count } from "@/core/numbers/format";
 import { DialogFrame, Scrolled } from "../kit/dialog-frame";
+import { ImpactButton, ImpactWords, useImpact } from "../bulk/impact";
 import { Button } from "../kit/kit";
 import { useCatalogue, useStore } from "../pantry/provider";
 
@@ -29,7 +27,7 @@ export function FixDialog({ findings, onClose }: Props) {
   );
   const done = plan.rows.filter((r) => r.conflict === null && !left.has(r.finding.fingerprint)).length;
   const conflicts = plan.rows.filter((r) => r.conflict !== null).length;
-  const preview = useMutation({ mutationFn: () => store.api.whatIf(plan.edits) });
+  const preview = useImpact(plan.edits);
   const turn = (finding: Finding) => {
     const next = new Set(left);
     if (!next.delete(finding.fingerprint)) next.add(finding.fingerprint);
@@ -53,9 +51,7 @@ export function FixDialog({ findings, onClose }: Props) {
           <Button look="solid" disabled={!done} onClick={() => void save()}>
             Apply {count(done, "fix", "fixes")}
           </Button>
-          <Button disabled={!done || preview.isPending} onClick={() => preview.mutate()}>
-            Preview impact
-          </Button>
+          <ImpactButton impact={preview} disabled={!done} />
           <Button look="quiet" onClick={onClose}>
             Cancel
           </Button>
@@ -66,17 +62,7 @@ export function FixDialog({ findings, onClose }: Props) {
             ]
               .filter(Boolean)
               .join("; ")}
-            {preview.data && (
-              <span className="block text-kelp">
-                {preview.data.ok
-                  ? sayMoved(
-                      preview.data.value.ripple.moved,
-                      (id) => nameOf(catalogue, "item", id),
-                      "nothing else would change",
-                    ).join(", ")
-                  : preview.data.problem.detail}
-              </span>
-            )}
+            <ImpactWords impact={preview} />
           </p>
         </>
       }

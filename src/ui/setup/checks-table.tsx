@@ -3,7 +3,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { type Edit, setField } from "@/core/catalogue/edit";
-import { CHECK_SETTINGS, RULE_IDS, RULES, type Rule, type RuleId, ruleKey, severityWords } from "@/core/checklist";
+import { RULE_IDS, RULES, type Rule, type RuleId, ruleKey, ruleOfKey, severityWords } from "@/core/checklist";
 import { severitiesOf } from "@/core/checks/severities";
 import { type Kind, type RecordOf, withDefaults } from "@/core/kinds/index";
 import { newId } from "@/core/schema/id";
@@ -11,11 +11,10 @@ import { normalise } from "@/core/schema/names";
 import { group } from "@/core/numbers/format";
 import { usePlaces } from "../frame/navigate";
 import { titleOf } from "../grid/field-columns";
-import { Inline } from "../kit/inline";
 import { cx, Dot, Empty } from "../kit/kit";
 import { SearchField } from "../kit/search-field";
 import { useCatalogue, useLivePart, useStore } from "../pantry/provider";
-import { useWrite } from "../pantry/use-write";
+import { SettingInput } from "./setting-input";
 
 type Word = (typeof severityWords)[number];
 type SeverityRecord = RecordOf<"severity">;
@@ -137,12 +136,15 @@ export function severityEdits(record: SeverityRecord | undefined, rule: RuleId, 
   return [{ op: "add", kind: "severity" as Kind, record: withDefaults("severity", given) }];
 }
 
-/** How many findings checks that are off would have if they were on. */
+/** How many findings checks that are off would have if they were on; nothing while that is being computed. */
 function useCountsIfOn(): ReadonlyMap<string, number> {
   const store = useStore();
   const catalogue = useCatalogue();
   const revision = useLivePart(({ model }) => model.revision);
-  const off = [...catalogue.records.severity.values()].filter((record) => record.severity === "off");
+  const off = useMemo(
+    () => [...catalogue.records.severity.values()].filter((record) => record.severity === "off"),
+    [catalogue.records.severity],
+  );
   const { data } = useQuery({
     queryKey: ["if-on", store.key, revision],
     enabled: off.length > 0,
@@ -152,34 +154,18 @@ function useCountsIfOn(): ReadonlyMap<string, number> {
       return got.ok ? countByRule(got.value.ripple.put) : null;
     },
   });
-  return useMemo(
-    () =>
-      new Map(data ? off.map(({ key }) => [key.replaceAll("_", "-"), data.get(key.replaceAll("_", "-")) ?? 0]) : []),
-    [data, off],
-  );
+  return useMemo(() => {
+    const rules = data ? off.flatMap(({ key }) => ruleOfKey(key) ?? []) : [];
+    return new Map(rules.map((rule) => [rule, data?.get(rule) ?? 0]));
+  }, [data, off]);
 }
 
 /** The settings of a check. */
 function Thresholds({ rule }: { readonly rule: RuleId }) {
-  const catalogue = useCatalogue();
-  const write = useWrite();
-  const settings = Object.keys((RULES[rule] as Rule).settings ?? {}) as (keyof typeof CHECK_SETTINGS)[];
-  return settings.map((name) => {
-    const field = CHECK_SETTINGS[name];
-    const value = catalogue.pantry[name];
-    const label = titleOf(name, field);
-    return (
-      <div key={name} className="flex items-center gap-3" title={field.options.help}>
-        <span className="min-w-0 flex-1 truncate text-second">{label}</span>
-        <Inline
-          label={label}
-          held={{ value, from: "own" }}
-          numeric={field.numeric}
-          show={String(value)}
-          text={String(value)}
-          onWrite={(typed) => write("pantry", catalogue.pantry.id, name, typed)}
-        />
-      </div>
-    );
-  });
+  return Object.entries((RULES[rule] as Rule).settings ?? {}).map(([name, field]) => (
+    <div key={name} className="flex items-center gap-3" title={field.options.help}>
+      <span className="min-w-0 flex-1 truncate text-second">{titleOf(name, field)}</span>
+      <SettingInput name={name} of={field} />
+    </div>
+  ));
 }

@@ -3,7 +3,7 @@ import { Plus, Trash2 } from "lucide-react";
 import { Tabs } from "radix-ui";
 import { Fragment, useEffect, useMemo, useState } from "react";
 import { byKey, keyIndex } from "@/core/catalogue/keys";
-import { CHECK_SETTINGS, RULE_IDS } from "@/core/checklist";
+import { RULE_IDS } from "@/core/checklist";
 import { newId, type Id } from "@/core/schema/id";
 import {
   type AnyRecord,
@@ -23,13 +23,13 @@ import { ViewHead } from "../frame/view-head";
 import { Grid } from "../grid/grid";
 import type { Begin } from "../grid/use-editing";
 import { type Order, ordered } from "../grid/columns";
-import { fieldColumns, none, titleOf } from "../grid/field-columns";
-import { Inline } from "../kit/inline";
+import { fieldColumns, none } from "../grid/field-columns";
 import { Button, Empty } from "../kit/kit";
 import { ChecksTable } from "./checks-table";
-import { BundlePanel, ClockButton, DeletePanel, RetypeButton } from "./lazily";
+import { RetypeButton } from "./lazily";
+import { PantryPanel } from "./pantry-panel";
 import { useLive, useStore } from "../pantry/provider";
-import { useWrite, useWriteCells } from "../pantry/use-write";
+import { useWriteCells } from "../pantry/use-write";
 import { BringIn } from "../tables/lazily";
 import { TakeOut } from "../tables/take-out";
 import { viewOf } from "../views";
@@ -260,52 +260,3 @@ const ALWAYS: ReadonlySet<string> = new Set(["name", "key", "note"]);
 /** Kinds of which a cell is too small to say all: their records have a sheet beside the grid. */
 const hasSheet = (kind: Kind): boolean =>
   Object.values(definition(kind).fields).some((field) => field.inner?.is === "list" || field.type === "formula");
-
-/** Every setting but the key, which stays, and those of checks, which stand beside them. */
-const SETTINGS = Object.entries(definition("pantry").fields)
-  .filter(([field]) => field !== "key" && !Object.hasOwn(CHECK_SETTINGS, field))
-  .map(([field, of]) => ({ field, label: titleOf(field, of), help: of.options.help, numeric: of.numeric, of }));
-
-function PantryPanel() {
-  const { catalogue } = useLive();
-  const pantry = catalogue.pantry as unknown as Readonly<Record<string, string | number>>;
-  const write = useWrite();
-  return (
-    // biome-ignore lint/a11y/useSemanticElements: a role after the ARIA pattern, without the looks and limits of the element
-    <div
-      // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keyboard
-      tabIndex={0}
-      role="region"
-      aria-label="Pantry settings"
-      className="grid min-h-0 flex-1 grid-cols-[minmax(0,520px)_minmax(0,1fr)] gap-8 overflow-auto bg-salt p-5"
-    >
-      <section aria-label="Settings">
-        <h2 className="pb-2 text-[15px]">Settings</h2>
-        {SETTINGS.map(({ field, label, help, numeric }) => (
-          <div key={field} className="border-b border-hair py-2">
-            <div className="flex items-center justify-between gap-4">
-              <span className="font-semibold">{label}</span>
-              {field === "ticksPerSecond" ? (
-                <ClockButton />
-              ) : (
-                <Inline
-                  label={label}
-                  held={{ value: pantry[field], from: "own" }}
-                  numeric={numeric}
-                  show={String(pantry[field])}
-                  text={String(pantry[field])}
-                  onWrite={(t) => write("pantry", catalogue.pantry.id, field, t)}
-                />
-              )}
-            </div>
-            {help && <p className="text-second">{help}</p>}
-          </div>
-        ))}
-      </section>
-      <div>
-        <BundlePanel />
-        <DeletePanel />
-      </div>
-    </div>
-  );
-}
