@@ -227,7 +227,7 @@ export function answersThrough(door: () => Door): void {
           status: 400,
           body: { detail: expect.stringContaining(message) },
         });
-      const { body: told } = await call(trend.GET, { params: { item: eel?.id ?? "" } });
+      const { body: told } = await call(trend.GET, { params: { item: eel?.id ?? "" }, query: "history=1" });
       expect(told).toMatchObject({ levels: [{ level: 0, value: 1 }], moreLevels: false });
       expect((told.history as { value: number }[])[0].value).toBe(1);
       expect((await call(trend.GET, { params: { item: "nosuchitem00" } })).status).toBe(404);

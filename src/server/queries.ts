@@ -107,6 +107,13 @@ export class SinceAsked {
   revision!: string;
 }
 
+/** Whether the history of a cost is wanted too: going back over changes is work. */
+export class TrendAsked {
+  @IsOptional()
+  @IsSwitch()
+  history?: string;
+}
+
 /** How a bundle is brought in. */
 export class BundleAsked {
   @IsOptional()

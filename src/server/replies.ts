@@ -21,6 +21,7 @@ import {
   type PlanAsked,
   type RecipesAsked,
   type SinceAsked,
+  type TrendAsked,
 } from "./queries";
 import type { Call } from "./route";
 import type { Intent, Unread } from "./use-cases/intents";
@@ -183,9 +184,16 @@ export async function planReply(engine: Engine, { make, stock, by, confidence }:
   return plan ? json(plan) : problem(404, "No such item", "It may have been removed.");
 }
 
-/** How the cost of an item came about: after each of the last changes, and by level; see CostTrend. */
-export async function costTrend(engine: Engine, host: Host, id: string, signal: AbortSignal): Promise<Response> {
-  const changes = isId(id) ? await lastEdits(host.em, engine.pantry, MOST_TREND) : [];
+/** What an item costs at each level and, where asked for, cost after each of the last changes; see CostTrend. */
+export async function costTrend(
+  engine: Engine,
+  host: Host,
+  id: string,
+  { history }: TrendAsked,
+  signal: AbortSignal,
+): Promise<Response> {
+  const wanted = isId(id) && history === "1";
+  const changes = wanted ? await lastEdits(host.em, engine.pantry, MOST_TREND) : [];
   const trend = isId(id) ? await engine.ask("costTrend", { item: id as Id, changes }, { signal, limit: 20_000 }) : null;
   return trend ? json(trend) : problem(404, "No such item", "It may have been removed.");
 }
@@ -208,7 +216,7 @@ export async function findingsSince(
   const since = await engine.ask("since", { changes }, { signal, limit: 20_000 });
   return since
     ? json({ from, ...since })
-    : problem(422, "Can't compare", `Revision ${from} can't be restored from the Log. Choose a later revision.`);
+    : problem(422, "Can't compare", `Too much changed since revision ${from}. Choose a later revision.`);
 }
 
 /** What edits would move, without making them: 200 with the ripple, 409 conflict, 422 refused. */

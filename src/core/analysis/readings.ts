@@ -152,6 +152,13 @@ export class Readings {
     for (const reading of READINGS) this.states.set(reading, reading.start(this.on));
   }
 
+  /** Whether following edits means to start again: some can't be followed, and very many are not worth it. */
+  restarts(edits: readonly Edit[], touched = touchedBy(edits)): boolean {
+    const { compiled } = this;
+    const written = compiled.contributors.reduce((sum, { kind }) => sum + (touched.get(kind)?.size ?? 0), 0);
+    return edits.some((edit) => startsAnew(edit, compiled)) || written > Math.max(20, MANY * this.network.processes);
+  }
+
   /**
    * Follows a change. In proportion to what moves; where much is written again, or something that everything depends on,
    * all is computed again. What it holds afterwards is what a new `Readings` of the catalogue would hold.
@@ -159,12 +166,7 @@ export class Readings {
   advance(next: Catalogue, edits: readonly Edit[]): Delta {
     const { compiled } = this;
     const touched = touchedBy(edits);
-    const written = compiled.contributors.reduce((sum, { kind }) => sum + (touched.get(kind)?.size ?? 0), 0);
-    if (
-      edits.some((edit) => startsAnew(edit, compiled)) ||
-      written > Math.max(20, MANY * this.network.processes) ||
-      this.network.wasteful
-    ) {
+    if (this.restarts(edits, touched) || this.network.wasteful) {
       this.start(compile(next, compiled.contributors));
       return ANEW;
     }

@@ -22,6 +22,10 @@ import { FigureTable, type MovedFigures } from "./figures";
 import type { CostAt } from "../analysis/cost-trend";
 import { Readings, type Delta } from "../analysis/readings";
 
+/** Items of a pantry whose readings may be started again to look at an earlier revision. */
+const MOST_RESTARTED = 20_000;
+/** How often at most, and how many steps going back over changes may take; see Engine.steps. */
+const [MOST_RESTARTS, MOST_RETRACED] = [2, 2_000_000];
 /** Findings of before that are listed with their messages. */
 const MOST_GONE = 2_000;
 
@@ -131,23 +135,33 @@ export class Engine {
   /**
    * What the checks find now and did not find at an earlier revision, and the other way round.
    * @param edits  everything that changed since then, in order
-   * @returns null if the edits do not lead to this revision
+   * @returns null if the edits do not lead to this revision, or going back over them would take too long
    */
   since(edits: readonly Edit[]): FindingsSince | null {
     const now = this.catalogue;
-    const outcome = apply(now, invert(edits));
-    if (!outcome.ok) return null;
+    const outcome = this.startsAgain(edits) && this.isLarge ? null : apply(now, invert(edits));
+    if (!outcome?.ok) return null;
     const { delta, opened, drop } = this.move(outcome.catalogue, outcome.edits);
     this.moveFigures(delta);
     this.follow(now, invert(outcome.edits));
     return { added: drop, gone: opened.slice(0, MOST_GONE), moreGone: Math.max(0, opened.length - MOST_GONE) };
   }
 
+  /** Starting again takes more than a moment. */
+  private get isLarge(): boolean {
+    return this.readings.network.items > MOST_RESTARTED;
+  }
+  /** Whether following edits starts the readings or the checks again. */
+  private startsAgain(edits: readonly Edit[]): boolean {
+    return this.readings.restarts(edits) || edits.some(({ kind }) => kind === "pantry" || kind === "severity");
+  }
+
   /**
-   * What an item cost after each of the last changes that moved it.
+   * What an item cost after each of the last changes that moved it. Going back ends where it would take too long: after
+   * `MOST_RETRACED` steps, or at a change that starts everything again in a large pantry, or at the third such change.
    * @param changes  the last ones, oldest first, without gaps up to this revision
-   * @returns its cost from each revision on at which it became another, newest first, and at last before the oldest change;
-   *   null if the changes do not lead to this revision
+   * @returns its cost from each revision on at which it became another, newest first, and at last before the oldest change
+   *   that was gone back over; null if the changes do not lead to this revision
    */
   costHistory(
     item: Id,
@@ -156,22 +170,26 @@ export class Engine {
     const now = this.catalogue;
     const taken: Edit[] = [];
     const history: CostAt[] = [];
-    let complete = true;
-    for (let k = changes.length - 1; k >= 0; k--) {
+    const limit = this.stepsTaken + MOST_RETRACED;
+    let [complete, restarts, oldest] = [true, 0, this.costAt(item, now.revision)];
+    for (let k = changes.length - 1; k >= 0 && this.stepsTaken < limit; k--) {
       const { revision, edits } = changes[k];
-      const after = this.costAt(item, revision);
+      if (this.startsAgain(edits) && (this.isLarge || ++restarts > MOST_RESTARTS)) break;
       const outcome = apply(this.catalogue, invert(edits));
-      if (!outcome.ok) {
-        complete = false;
-        break;
-      }
+      complete = outcome.ok;
+      if (!outcome.ok) break;
+      const after = { ...oldest, revision };
       this.moveFigures(this.move(outcome.catalogue, outcome.edits).delta);
       taken.push(...outcome.edits);
-      if (!sameCost(after, this.costAt(item, revision))) history.push(after);
+      oldest = this.costAt(item, revision - 1);
+      if (!sameCost(after, oldest)) history.push(after);
     }
-    const oldest = this.costAt(item, changes[0] ? changes[0].revision - 1 : now.revision);
     if (taken.length) this.follow(now, invert(taken));
     return complete ? [...history, oldest] : null;
+  }
+  private get stepsTaken(): number {
+    const { costs, checks } = this.steps;
+    return costs + checks;
   }
   private costAt(item: Id, revision: number): CostAt {
     const i = this.readings.compiled.numberOf(item);

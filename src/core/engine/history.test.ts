@@ -33,6 +33,24 @@ describe("the history of a cost", () => {
     expect(engine.costHistory(brick, [])?.map((c) => [c.revision, c.value])).toEqual([[first + 3, 12]]);
   });
 
+  it("goes back over two changes that start everything again, and no further", () => {
+    const engine = new Engine(world);
+    const first = engine.revision;
+    const changes: { revision: number; edits: readonly Edit[] }[] = [];
+    for (const worth of [60, 120, 180, 240]) {
+      const { outcome } = engine.change([
+        setField(engine.catalogue, "pantry", world.pantry.id, "labourPerHour", worth),
+      ]);
+      if (outcome.ok) changes.push({ revision: engine.revision, edits: outcome.edits });
+    }
+    expect(changes.length).toBe(4);
+    const before = engine.model();
+    // Eel is bought, so that its cost stays; what is gone back over ends at the second change from the end.
+    const eel = item(world, "Eel").id;
+    expect(engine.costHistory(eel, changes)?.map((c) => c.revision)).toEqual([first + 2]);
+    expect(engine.model()).toEqual(before);
+  });
+
   it("begins where the item was not there yet, and is not told of changes that don't fit", () => {
     const engine = new Engine(world);
     const { outcome } = engine.change([

@@ -54,8 +54,9 @@ describe("the costs", () => {
   });
 
   it("have a history: each change that moved one, in words, and their cost by level", async () => {
-    const { server } = await open("?of=brick");
-    expect(await screen.findByText("None of the last 100 changes moved it.")).toBeTruthy();
+    const { server, user } = await open("?of=brick");
+    await user.click(await screen.findByRole("button", { name: "Show what moved this cost" }));
+    expect(await screen.findByText("No recent change moved it.")).toBeTruthy();
     const salt = [...server.catalogue.records.source.values()].find((s) =>
       s.lines.some((l) => l.item === item(world, "Salt").id),
     );

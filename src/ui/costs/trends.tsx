@@ -5,9 +5,11 @@ import { Line, LineChart, ResponsiveContainer, XAxis, YAxis } from "recharts";
 import type { CostAt } from "@/core/analysis/cost-trend";
 import { tellChange } from "@/core/history/telling";
 import type { LoggedChange } from "@/core/history/log";
+import { useState } from "react";
 import { sayCost } from "@/core/numbers/format";
 import { saySeconds } from "@/core/numbers/ticks";
 import type { Id } from "@/core/schema/id";
+import { Button } from "../kit/kit";
 import { useCatalogue, useStore } from "../pantry/provider";
 
 const CHANGES = 100;
@@ -17,14 +19,17 @@ const say = (value: number | null): string => (value === null ? "unobtainable" :
 export function CostTrends({ id }: { readonly id: Id }) {
   const store = useStore();
   const catalogue = useCatalogue();
+  const [wanted, setWanted] = useState<Id | null>(null);
+  const withHistory = wanted === id;
   const { data, isError } = useQuery({
-    queryKey: ["trend", store.key, id, catalogue.revision],
+    queryKey: ["trend", store.key, id, withHistory, catalogue.revision],
     // While the next one is computed, the last one stays; that of another item does not.
-    placeholderData: (last, query) => (query?.queryKey[2] === id ? last : undefined),
-    queryFn: () => store.api.costTrend(id),
+    placeholderData: (last, query) =>
+      query?.queryKey[2] === id && query.queryKey[3] === withHistory ? last : undefined,
+    queryFn: () => store.api.costTrend(id, withHistory),
   });
   if (isError) return <p className="pt-4 text-beet">The history of this cost could not be loaded.</p>;
-  if (!data) return null;
+  if (!data) return withHistory ? <p className="pt-5 text-second">Going back over the last changes.</p> : null;
   const { levels, moreLevels, history } = data;
   return (
     <>
@@ -49,9 +54,10 @@ export function CostTrends({ id }: { readonly id: Id }) {
       )}
       <section aria-label="History of the cost">
         <h3 className="head pt-5 pb-1">History</h3>
-        {history === null && <p className="text-second">The last changes can't be followed back.</p>}
-        {history?.length === 1 && <p className="text-second">None of the last {CHANGES} changes moved it.</p>}
-        {history && history.length > 1 && <History history={history} />}
+        {!withHistory && <Button onClick={() => setWanted(id)}>Show what moved this cost</Button>}
+        {withHistory && history === null && <p className="text-second">The last changes can't be followed back.</p>}
+        {withHistory && history?.length === 1 && <p className="text-second">No recent change moved it.</p>}
+        {withHistory && history && history.length > 1 && <History history={history} />}
       </section>
     </>
   );

@@ -209,7 +209,9 @@ export class PantryApi {
   historyOf = (record: Id, most: number): Promise<readonly LoggedChange[]> =>
     valueIn(fetch(`${this.path}/changes?of=${record}&most=${most}`));
   costs = (item: Id): Promise<ItemCosts> => this.current(`/items/${item}/costs`);
-  costTrend = (item: Id): Promise<CostTrend> => this.current(`/items/${item}/trend`);
+  /** @param history  going back over changes is work for the server: only where someone asks to see it */
+  costTrend = (item: Id, history: boolean): Promise<CostTrend> =>
+    this.current(`/items/${item}/trend${history ? "?history=1" : ""}`);
   origins = (): Promise<{ readonly origins: readonly Origin[] }> => this.current("/origins");
   runs = (recipe: Id): Promise<RecipeCosts> => this.current(`/recipes/${recipe}/costs`);
   /** What the first thing that some recipes make costs by each; as many as can be asked for at once. */

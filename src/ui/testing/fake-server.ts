@@ -82,7 +82,7 @@ export class FakeServer {
   private reading(path: string): object | null {
     const engine = () => new Engine(this.catalogue);
     if (path.endsWith("/origins")) return originsOf(engine().readings);
-    const [, id, what] = /\/items\/([0-9a-z]{12})\/(costs|trend)$/.exec(path) ?? [];
+    const [, id, what] = /\/items\/([0-9a-z]{12})\/(costs|trend)(?:\?|$)/.exec(path) ?? [];
     if (what === "costs") return itemCosts(engine().readings, id as Id);
     if (what !== "trend") return null;
     const here = engine();
