@@ -8,35 +8,30 @@ const moved = (opened: number, closed: number): Moved => ({
   closed,
 });
 
+const told = (changes: Parameters<typeof totalsOver>[0], now: number) =>
+  totalsOver(changes, now).map((t) => [t.revision, t.findings]);
+
 describe("how many findings there were", () => {
   it("is counted back from now by what each change opened and closed", () => {
     const changes = [
       { revision: 9, moved: moved(0, 3) },
       { revision: 8, moved: moved(4, 1) },
     ];
-    expect(totalsOver(changes, 10)).toEqual({
-      totals: [
-        { revision: 7, findings: 10 },
-        { revision: 8, findings: 13 },
-        { revision: 9, findings: 10 },
-      ],
-      unknown: 0,
-    });
+    expect(told(changes, 10)).toEqual([
+      [7, 10],
+      [8, 13],
+      [9, 10],
+    ]);
   });
 
-  it("says of how many changes that is not known, and is never below none", () => {
-    const changes = [
-      { revision: 3, moved: null },
-      { revision: 2, moved: moved(5, 0) },
-    ];
-    expect(totalsOver(changes, 2)).toEqual({
-      totals: [
-        { revision: 1, findings: 0 },
-        { revision: 2, findings: 2 },
-        { revision: 3, findings: 2 },
-      ],
-      unknown: 1,
-    });
-    expect(totalsOver([], 4)).toEqual({ totals: [], unknown: 0 });
+  it("begins at a change of which that is not known, and is never below none", () => {
+    const imported = { revision: 1, moved: null };
+    expect(told([{ revision: 3, moved: moved(1, 0) }, { revision: 2, moved: moved(5, 0) }, imported], 2)).toEqual([
+      [1, 0],
+      [2, 1],
+      [3, 2],
+    ]);
+    expect(told([imported], 4)).toEqual([[1, 4]]);
+    expect(told([], 4)).toEqual([]);
   });
 });

@@ -7,24 +7,24 @@ export interface FindingTotal {
 }
 
 /**
- * Counts back from now by what each change opened and closed.
+ * Counts back from now by what each change opened and closed, up to the first change of which that is not known: one of
+ * several that were followed together, or an import.
  * @param changes  newest first, without gaps
  * @param now      findings after the newest of them
- * @returns oldest first, beginning before the oldest change; `unknown`: changes of which it is not known what they did
+ * @returns oldest first
  */
 export function totalsOver(
   changes: readonly Pick<LoggedChange, "revision" | "moved">[],
   now: number,
-): { readonly totals: readonly FindingTotal[]; readonly unknown: number } {
+): readonly FindingTotal[] {
   const totals: FindingTotal[] = [];
   let findings = now;
-  let unknown = 0;
   for (const { revision, moved } of changes) {
     totals.push({ revision, findings });
-    if (moved) findings = Math.max(0, findings - moved.opened + moved.closed);
-    else unknown++;
+    if (!moved) return totals.reverse();
+    findings = Math.max(0, findings - moved.opened + moved.closed);
   }
   const oldest = changes.at(-1);
   if (oldest) totals.push({ revision: oldest.revision - 1, findings });
-  return { totals: totals.reverse(), unknown };
+  return totals.reverse();
 }

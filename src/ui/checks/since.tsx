@@ -105,9 +105,9 @@ export function TotalsLine() {
     queryKey: ["totals", store.key, revision],
     queryFn: () => store.api.changes(SHOWN),
   });
-  const { totals, unknown } = totalsOver(data ?? [], now);
-  // One change is no history, and neither are changes of which nothing is known.
-  if (totals.length - unknown < 3) return null;
+  const totals = totalsOver(data ?? [], now);
+  // One change is no history.
+  if (totals.length < 3) return null;
   const [low, high] = [Math.min, Math.max].map((f) => f(...totals.map((t) => t.findings)));
   const x = (k: number) => (totals.length > 1 ? (k / (totals.length - 1)) * WIDTH : 0);
   const y = (n: number) => (low === high ? HEIGHT / 2 : HEIGHT - 2 - ((n - low) / (high - low)) * (HEIGHT - 4));
@@ -123,11 +123,7 @@ export function TotalsLine() {
           points={totals.map((t, k) => `${x(k).toFixed(1)},${y(t.findings).toFixed(1)}`).join(" ")}
         />
       </svg>
-      <figcaption className="text-[12px] text-second">
-        {words}
-        {unknown === 1 && " One change isn't counted, because its effects weren't recorded."}
-        {unknown > 1 && ` ${unknown} changes aren't counted, because their effects weren't recorded.`}
-      </figcaption>
+      <figcaption className="text-[12px] text-second">{words}</figcaption>
     </figure>
   );
 }
