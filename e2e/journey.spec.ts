@@ -77,6 +77,8 @@ test("the whole journey", async ({ page, context }) => {
     await page.getByRole("button", { name: "Open: Define Ash handle" }).click();
     const sheet = page.getByRole("complementary", { name: "Item Ash handle" });
     await sheet.getByLabel("Status").selectOption("ready");
+    // The sheet moves when the effects arrive: a button pressed at that moment is missed.
+    await expect(lastMove(page)).toContainText("Status of Ash handle stub → ready");
     await sheet.getByRole("button", { name: "Add source" }).click();
     await expect(sheet.getByRole("region", { name: "Found at" })).toContainText("Gather Ash handle");
     await page.goto(`${program.base}/brackwater_reach/shelves?item=heron_feather`);
