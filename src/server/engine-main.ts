@@ -4,14 +4,8 @@ import { Worker } from "node:worker_threads";
 import { gzipSync } from "node:zlib";
 import anyAscii from "any-ascii";
 import type { Ripple } from "../core/engine/read-model";
+import { answerOf, isEngineAsk } from "../core/engine/answers";
 import { Engine } from "../core/engine/engine";
-import { costByLevel } from "../core/analysis/cost-by-level";
-import { glanceOf } from "../core/analysis/glance";
-import { originsOf } from "../core/analysis/origins";
-import { writtenPlan } from "../core/analysis/plan-written";
-import { chainOf } from "../core/chains/chain";
-import { itemCosts } from "../core/analysis/item-costs";
-import { madeFor, recipeCosts } from "../core/analysis/recipe-costs";
 import { apply } from "../core/catalogue/apply";
 import { type Catalogue, packed } from "../core/catalogue/catalogue";
 import type { Edit } from "../core/catalogue/edit";
@@ -113,6 +107,7 @@ function ofRecords(question: Question): unknown {
 }
 
 function ofReadings(of: Engine, question: Question): unknown {
+  if (isEngineAsk(question.ask)) return answerOf(of, question.ask, question as never);
   switch (question.ask) {
     case "follow": {
       const before = of.catalogue;
@@ -129,47 +124,15 @@ function ofReadings(of: Engine, question: Question): unknown {
     }
     case "model":
       return { revision: of.revision, model: encoder.encode(JSON.stringify(of.model())) };
-    case "costs": {
-      const costs = itemCosts(of.readings, question.item);
-      return costs && { revision: of.revision, ...costs };
-    }
-    case "runs": {
-      const runs = recipeCosts(of.readings, question.recipe);
-      return runs && { revision: of.revision, ...runs };
-    }
-    case "madeFor":
-      return { revision: of.revision, costs: madeFor(of.readings, question.recipes) };
-    case "chain": {
-      const chain = chainOf(of.readings, question.item, question.of);
-      return chain && { revision: of.revision, ...chain };
-    }
     case "counts": {
       return { revision: of.revision, ...of.openCounts() };
     }
-    case "glance":
-      return { revision: of.revision, ...glanceOf(of.readings) };
-    case "plan":
-      return { revision: of.revision, plan: writtenPlan(of.readings, question.of) };
     case "since": {
       const { revision } = of;
       const pieces = question.changes.flatMap((change) => (change.revision <= revision ? change.edits : []));
       const since = of.since(pieces.flatMap((piece) => JSON.parse(piece) as Edit[]));
       return since && { revision, ...since };
     }
-    case "costTrend": {
-      const { revision } = of;
-      const number = of.readings.compiled.numberOf(question.item);
-      if (number === undefined) return null;
-      const { steps, more } = costByLevel(of.readings, number);
-      const changes = question.changes.flatMap((change) =>
-        change.revision <= revision
-          ? [{ revision: change.revision, edits: change.edits.flatMap((piece) => JSON.parse(piece) as Edit[]) }]
-          : [],
-      );
-      return { revision, history: of.costHistory(question.item, changes), levels: steps, moreLevels: more };
-    }
-    case "origins":
-      return { revision: of.revision, ...originsOf(of.readings) };
     case "whatIf": {
       const { revision } = of;
       const { outcome, ripple } = of.whatIf(question.edits);

@@ -5,18 +5,10 @@
  * A pantry has two processes. One holds its records: it makes changes ready, and is never busy for long. The other
  * works out its readings, which may take long or fail without anything being lost.
  */
-import type { Glance } from "../core/analysis/glance";
-import type { AskedPlan, PlanAnswer } from "../core/analysis/plan-written";
-import type { Ask, Chain } from "../core/chains/chain";
-import type { Node } from "../core/process/node";
-import type { ItemCosts } from "../core/analysis/item-costs";
-import type { RecipeCosts } from "../core/analysis/recipe-costs";
 import type { Edit } from "../core/catalogue/edit";
 import type { ApplyResult } from "../core/catalogue/apply";
-import type { CostTrend } from "../core/analysis/cost-trend";
-import type { Origin } from "../core/analysis/origins";
+import type { EngineQuestions } from "../core/engine/answers";
 import type { FindingsSince } from "../core/engine/read-model";
-import type { Id } from "../core/schema/id";
 import type { Progress } from "../core/exchange/progress";
 import type { PantryTexts } from "../store/texts";
 import type { Write } from "../store/prepare";
@@ -66,7 +58,7 @@ export interface RecordQuestions {
 }
 
 /** What the process that works out the readings answers. */
-export interface AnalysisQuestions {
+export interface AnalysisQuestions extends EngineQuestions {
   open: { question: { readonly texts: PantryTexts; readonly role: "analysis" }; answer: number };
   /** Follows committed changes: lists of edits, JSON, up to a revision. */
   follow: {
@@ -75,23 +67,11 @@ export interface AnalysisQuestions {
   };
   /** All readings that views hold, as JSON of a PackedReadModel. */
   model: { question: object; answer: { readonly revision: number; readonly model: Uint8Array } };
-  costs: { question: { readonly item: Id }; answer: (ItemCosts & { readonly revision: number }) | null };
-  runs: { question: { readonly recipe: Id }; answer: (RecipeCosts & { readonly revision: number }) | null };
-  madeFor: {
-    question: { readonly recipes: readonly Id[] };
-    answer: { readonly revision: number; readonly costs: readonly (readonly [Id, number | null])[] };
-  };
-  chain: {
-    question: { readonly item: Node; readonly of: Ask };
-    answer: (Chain & { readonly revision: number }) | null;
-  };
   /** How many findings there are. */
   counts: {
     question: object;
     answer: { readonly revision: number; readonly errors: number; readonly warnings: number };
   };
-  glance: { question: object; answer: Glance & { readonly revision: number } };
-  plan: { question: { readonly of: AskedPlan }; answer: { readonly revision: number; readonly plan: PlanAnswer } };
   /**
    * What the checks find now and did not find before these changes; null if that can't be told. Changes that the readings
    * have not followed yet are left out.
@@ -99,19 +79,6 @@ export interface AnalysisQuestions {
   since: {
     question: { readonly changes: readonly { readonly revision: number; readonly edits: readonly string[] }[] };
     answer: (FindingsSince & { readonly revision: number }) | null;
-  };
-  /** What an item cost after each of these changes, and what it costs at each level. */
-  costTrend: {
-    question: {
-      readonly item: Id;
-      readonly changes: readonly { readonly revision: number; readonly edits: readonly string[] }[];
-    };
-    answer: CostTrend | null;
-  };
-  /** Where the cost of every item comes from. */
-  origins: {
-    question: object;
-    answer: { readonly revision: number; readonly origins: readonly Origin[]; readonly more: boolean };
   };
   whatIf: {
     question: { readonly edits: readonly Edit[] };

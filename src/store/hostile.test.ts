@@ -139,7 +139,7 @@ describe("two pantries", () => {
       em(),
       "select table_name as name from information_schema.columns where column_name = 'pantry_id' and table_schema = 'public'",
     );
-    expect(tables.length).toBe(105);
+    expect(tables.length).toBe(106);
     for (const { name } of tables)
       expect(await query(em(), `select 1 from "${name}" where pantry_id = ?`, [here])).toEqual([]);
     expect((await load(there)).records.recipe.size).toBe(1);

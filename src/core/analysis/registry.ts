@@ -381,6 +381,7 @@ export const UNREAD: readonly string[] = [
   "severity",
   "point",
   "decision",
+  "scenario",
   "pantry.overflow",
   "pantry.name",
   "pantry.key",

@@ -218,6 +218,7 @@ describe("a record may be written", () => {
       "severities",
       "saved points",
       "decisions",
+      "scenarios",
     ]);
   });
 });

@@ -16,7 +16,7 @@ export const nearNames: GroupCheck = {
   id: "near-names",
   reads: [],
   // Of uses it is the item that tells them apart: every meal is eaten. Decisions are named after their findings.
-  groups: KINDS.filter((kind) => kind !== "use" && kind !== "decision"),
+  groups: KINDS.filter((kind) => kind !== "use" && kind !== "decision" && kind !== "scenario"),
   common: (record) => ("status" in record && record.status === "retired" ? null : normalise(record.name)),
   *among({ catalogue, readings }, group, kind) {
     const names = group.map((r) => r.name);

@@ -1,5 +1,5 @@
 import type { Readings } from "../analysis/readings";
-import { value } from "../analysis/registry";
+import { time, value } from "../analysis/registry";
 import { outputsOf } from "../notation/line";
 import { sayCost, sayQuantity } from "../numbers/format";
 import { processAt } from "../network/compile";
@@ -8,7 +8,11 @@ import { perRecord, recipeRef, ref } from "./check";
 
 type Rival = { readonly amount: number; readonly cost: number; readonly time: number; readonly level: number };
 const isBetter = (other: Rival, one: Rival): boolean =>
-  other.amount > one.amount && other.cost < one.cost * (1 - 1e-9) && other.time <= one.time && other.level <= one.level;
+  other.amount > one.amount &&
+  other.cost < one.cost * (1 - 1e-9) &&
+  // Times that were followed and times from scratch may differ in their last digit.
+  other.time <= one.time * (1 + 1e-9) &&
+  other.level <= one.level;
 
 /** Whether a process is one of those that are compared. */
 const isCompared = ({ network, reach }: Readings, p: number): boolean =>
@@ -47,19 +51,19 @@ const someIsOutdone = (ways: readonly Rival[]): boolean =>
 /** Of two recipes of one item, one gives less, costs more, takes longer and opens no earlier. */
 export const outdone = perRecord<"item">({
   id: "outdone",
-  reads: [value],
+  reads: [value, time],
   per: ["item"],
   may: ({ id }, { readings }) => areUneven(readings, readings.compiled.numberOf(id) as number),
   mayBe(id, { readings }) {
     const i = readings.compiled.numberOf(id);
     return i !== undefined && areUneven(readings, i) && someIsOutdone(waysTo(readings, i));
   },
-  // What goes in became cheaper or dearer, though what comes out did not.
+  // What goes in became cheaper, dearer, quicker or slower, though what comes out did not.
   *also({ readings }, delta) {
     const { compiled, network } = readings;
     const { consumers, outs } = network;
     const made = new Set<number>();
-    for (const i of delta.of(value).keys())
+    for (const i of new Set([...delta.of(value).keys(), ...delta.of(time).keys()]))
       for (let k = consumers.start[i]; k < consumers.end[i]; k++) {
         const p = consumers.to[k];
         for (let m = outs.start[p]; m < outs.end[p]; m++) made.add(outs.to[m]);

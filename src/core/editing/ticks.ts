@@ -32,7 +32,7 @@ type Move = (label: string, ticks: number) => number;
 /** Whether a field holds durations, at any depth; where each part has a field of its own, it may. */
 function holds(field: Field, depth = 0): boolean {
   if (field.type === "duration") return true;
-  if (field.parts) return true;
+  if (field.parts || field.edited) return true;
   const { inner } = field;
   if (!inner || depth > DEEPEST) return false;
   if (inner.is === "list") return holds(inner.of, depth + 1);
@@ -53,6 +53,11 @@ function moved(field: Field, value: unknown, label: string, around: Surroundings
     });
     return next.some(([name, each]) => each !== of[name]) ? Object.fromEntries(next) : of;
   };
+  if (field.edited)
+    return field.edited(value, (of, part, each) => {
+      const at = part === null ? of : (of.parts?.each(around, part) ?? of);
+      return moved(at, each, `${label}: ${at.options.label ?? ""}`, around, move);
+    });
   const { inner, parts } = field;
   if (inner?.is === "list") {
     const next = (value as readonly unknown[]).map((each) => moved(inner.of, each, label, around, move));

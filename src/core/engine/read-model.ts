@@ -84,8 +84,10 @@ export interface AnalysisState {
   readonly why?: string;
 }
 
-const changed = (a: number | null, b: number | null): boolean =>
-  a !== b && !(a !== null && b !== null && Math.abs(a - b) <= 1e-9 * Math.max(1, Math.abs(a), Math.abs(b)));
+/** The same but for rounding. */
+export const isSameCost = (a: number | null, b: number | null): boolean =>
+  a === b || (a !== null && b !== null && Math.abs(a - b) <= 1e-9 * Math.max(1, Math.abs(a), Math.abs(b)));
+const changed = (a: number | null, b: number | null): boolean => !isSameCost(a, b);
 export const sameFigures = (a: Figures, b: Figures): boolean =>
   a.value === b.value && a.time === b.time && a.by === b.by && a.steps === b.steps && a.level === b.level;
 

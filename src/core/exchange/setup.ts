@@ -5,7 +5,7 @@ import { isPlain, type Json, type JsonObject } from "../schema/json";
 
 const LEFT_OUT: readonly Kind[] = [
   ...["item", "recipe", "table", "source", "use", "subject", "trial", "series"],
-  ...["point", "decision"],
+  ...["point", "decision", "scenario"],
 ] as readonly Kind[];
 
 /** @param bundle  the text of one. @returns the text of another, of no pantry in particular */

@@ -4,6 +4,7 @@
  * designers' own fields link to, for formulas, and for what conditions prevent.
  */
 import type { Id } from "../schema/id";
+import type { EditedKinds } from "../schema/edits";
 import type { Kind as AnyKind, RecordOf as RecordOfFields } from "../schema/kind";
 import { cooldown } from "./cooldown";
 import { currency } from "./currency";
@@ -16,6 +17,7 @@ import { payback } from "./payback";
 import { point } from "./point";
 import { rarity } from "./rarity";
 import { recipe } from "./recipe";
+import { scenarioOver } from "./scenario";
 import { series } from "./series";
 import { severity } from "./severity";
 import { situation } from "./situation";
@@ -67,7 +69,16 @@ const CONTENT = {
   severity,
   point,
 } as const;
-export const DEFINITIONS = { ...CONTENT, decision: decisionAbout(Object.keys(CONTENT)) } as const;
+/** Kinds that scenarios may change: all but scenarios. */
+const EDITED: EditedKinds = {
+  names: (): readonly string[] => KINDS.filter((kind) => kind !== "scenario"),
+  definition: (name: string): AnyKind => definition(name as Subject),
+};
+export const DEFINITIONS = {
+  ...CONTENT,
+  decision: decisionAbout(Object.keys(CONTENT)),
+  scenario: scenarioOver(EDITED),
+} as const;
 export type Kind = keyof typeof DEFINITIONS;
 export const KINDS = Object.keys(DEFINITIONS) as readonly Kind[];
 
@@ -93,6 +104,7 @@ export type TrialSubject = RecordOf<"subject">;
 export type Payback = RecordOf<"payback">;
 export type Trial = RecordOf<"trial">;
 export type Decision = RecordOf<"decision">;
+export type Scenario = RecordOf<"scenario">;
 export type Pantry = RecordOfFields<FieldsOf<typeof pantry>>;
 
 /** What edits may name: a kind, or the settings of the pantry itself. */

@@ -129,30 +129,35 @@ function drawRules(lines: readonly Line[], fault: (path: string, message: string
 
 /** @param roles  those that may stand in it; a field of outputs only is written without an arrow */
 export function lines(roles: readonly Role[], options: FieldOptions = {}): Field<readonly Line[]> {
-  const base = list(
-    {
-      role: choice(roles),
-      ...(roles.some((role) => roleRule(role).any)
-        ? { item: maybe(ref("item")), any: maybe(ref("tag")) }
-        : { item: ref("item") }),
-      min: amount(MOST),
-      max: amount(MOST),
-      chance: amount(MOST_CHANCE),
-      uses: number({ min: 1, max: MOST, whole: true, optional: true }),
-      draw: maybe(draw),
-      ...(roles.some((role) => roleRule(role).bonus) ? { bonus: maybe(bonus) } : {}),
-      ...(roles.some((role) => roleRule(role).placed)
-        ? { whole: maybe(flag({ initial: true })), cells: maybe(places) }
-        : {}),
-    },
-    { most: MOST_LINES, noun: "line", rules: lineRules, together: drawRules as never, ...options },
-  ) as unknown as Field<readonly Line[]>;
+  const entry = {
+    role: choice(roles),
+    ...(roles.some((role) => roleRule(role).any)
+      ? { item: maybe(ref("item")), any: maybe(ref("tag")) }
+      : { item: ref("item") }),
+    min: amount(MOST),
+    max: amount(MOST),
+    chance: amount(MOST_CHANCE),
+    uses: number({ min: 1, max: MOST, whole: true, optional: true }),
+    draw: maybe(draw),
+    ...(roles.some((role) => roleRule(role).bonus) ? { bonus: maybe(bonus) } : {}),
+    ...(roles.some((role) => roleRule(role).placed)
+      ? { whole: maybe(flag({ initial: true })), cells: maybe(places) }
+      : {}),
+  };
+  const base = list(entry, {
+    most: MOST_LINES,
+    noun: "line",
+    rules: lineRules,
+    together: drawRules as never,
+    ...options,
+  }) as unknown as Field<readonly Line[]>;
   const given = roles.length === 1;
   return {
     ...base,
     type: "lines",
     // It is written as a recipe line, not as a form.
     inner: undefined,
+    entry,
     format: (value, around) => (given ? formatGiven(around, value) : formatLines(around, value)),
     say: (value, around) => formatLines(around, value),
     sayChange: (from, to, around) =>

@@ -24,6 +24,7 @@ export function duration({
     initial,
     bundleInitial: initial,
     numeric: true,
+    bounds: rules,
     check(value, to) {
       if (value === null && optional) return;
       const message = numberProblem(value, rules);

@@ -188,6 +188,13 @@ export type Inner =
 export interface Field<T = unknown> {
   readonly type: string;
   readonly inner?: Inner;
+  /** Members of each entry, of a list that is not written as a form. */
+  readonly entry?: Fields;
+  /**
+   * Of a value that holds edits: the same with every value in it as `map` gives it.
+   * @param map  is told the field and, for one part of it, the part
+   */
+  edited?(value: T, map: (field: Field, part: Id | null, value: unknown) => unknown): T;
   readonly options: FieldOptions;
   /** What a new record has. */
   readonly initial: T;
@@ -199,6 +206,8 @@ export interface Field<T = unknown> {
   readonly needed?: boolean;
   /** Ordered as numbers, written to the right. */
   readonly numeric: boolean;
+  /** What a number may be; absent where it is none. */
+  readonly bounds?: { readonly min: number; readonly max: number; readonly whole?: boolean };
   /** Names that complete what is typed; absent where it takes no names. */
   completions?(around: Surroundings): readonly string[];
   /** Holds a value from anywhere to the rules; reports whatever keeps it from being written. */

@@ -72,6 +72,7 @@ export function number({ optional, ...rules }: NumberRules & { optional?: boolea
     initial,
     bundleInitial: initial,
     numeric: true,
+    bounds: { min, max, whole },
     check(value, to) {
       if (value === null && optional) return;
       const message = numberProblem(value, rules);

@@ -206,7 +206,7 @@ export const leftToChance = (catalogue: Catalogue, { plans }: Pick<Request, "pla
 /** Kinds of which a tasting needs only some records. */
 const LEFT: readonly Kind[] = [
   ...["recipe", "source", "series", "view", "mapping", "wordlist", "trial"],
-  ...["severity", "point", "decision"],
+  ...["severity", "point", "decision", "scenario"],
 ] as readonly Kind[];
 
 /** The part of a catalogue that a tasting needs, small enough to be sent to a worker. */

@@ -20,6 +20,7 @@ import { SalvageByWorth } from "./0018-salvage-by-worth";
 import { SlotsOfABag } from "./0019-slots-of-a-bag";
 import { UniqueFields } from "./0020-unique-fields";
 import { FindingsDecided } from "./0021-findings-decided";
+import { Scenarios } from "./0022-scenarios";
 
 export const MIGRATIONS = [
   { name: "0001-first-tables", class: FirstTables },
@@ -43,4 +44,5 @@ export const MIGRATIONS = [
   { name: "0019-slots-of-a-bag", class: SlotsOfABag },
   { name: "0020-unique-fields", class: UniqueFields },
   { name: "0021-findings-decided", class: FindingsDecided },
+  { name: "0022-scenarios", class: Scenarios },
 ];

@@ -8,14 +8,15 @@ import { count } from "@/core/numbers/format";
 import type { Id } from "@/core/schema/id";
 import { usePlaces } from "../frame/navigate";
 import { Button, Empty } from "../kit/kit";
-import { useLive, useStore } from "../pantry/provider";
+import { useLive, useStore, useStamp } from "../pantry/provider";
 
 export function Glance({ asked, onPick }: { asked: string | null; onPick: (id: Id) => void }) {
   const { catalogue } = useLive();
   const store = useStore();
   const places = usePlaces();
+  const stamp = useStamp();
   const { data, isError } = useQuery({
-    queryKey: ["glance", store.key, catalogue.revision],
+    queryKey: ["glance", store.key, stamp],
     placeholderData: keepPreviousData,
     queryFn: () => store.api.glance(),
   });

@@ -6,7 +6,7 @@ import { byKey } from "@/core/catalogue/keys";
 import { around, namesOf } from "@/core/catalogue/surroundings";
 import { foldedAway } from "@/core/chains/folding";
 import type { Weighing } from "@/core/chains/layout";
-import type { ChainNode } from "@/core/chains/chain";
+import type { Ask, ChainNode } from "@/core/chains/chain";
 import { isItem, type Node, sayNode } from "@/core/process/node";
 import { count, sayCost, sayQuantity } from "@/core/numbers/format";
 import { saySeconds } from "@/core/numbers/ticks";
@@ -15,7 +15,7 @@ import { ChoiceButtons } from "../kit/choice-buttons";
 import { ViewHead } from "../frame/view-head";
 import { Button, Empty } from "../kit/kit";
 import { NameInput } from "../kit/name-input";
-import { useLive, useStore } from "../pantry/provider";
+import { useLive, useStamp, useStore } from "../pantry/provider";
 import { Glance } from "./glance";
 import { ChainPanel } from "./panel";
 import { Stage } from "./stage";
@@ -41,13 +41,13 @@ export function ChainsView() {
   const [folds, setFolds] = useState<{ of: string; nodes: ReadonlySet<Node> }>({ of: "", nodes: new Set() });
   const folded = folds.of === item?.id ? folds.nodes : NONE;
 
-  const query = new URLSearchParams({ by, onward, most });
-  for (const way of ways) query.append("way", way);
+  const of: Ask = { measure: by, ways, onward: Number(onward), most: Number(most) };
+  const stamp = useStamp();
   const { data, isError } = useQuery({
-    queryKey: ["chain", store.key, item?.id, query.toString(), catalogue.revision],
+    queryKey: ["chain", store.key, item?.id, of, stamp],
     enabled: item !== undefined,
     placeholderData: keepPreviousData,
-    queryFn: () => store.api.chain(item?.id as never, query),
+    queryFn: () => store.api.chain(item?.id as never, of),
   });
   const chain = useMemo(() => (data ? foldedAway(data, folded) : null), [data, folded]);
   const { drawn, failed } = useLayout(chain, weighing);

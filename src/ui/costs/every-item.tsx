@@ -19,7 +19,7 @@ import { Grid } from "../grid/grid";
 import { ChoiceButtons } from "../kit/choice-buttons";
 import { Button, Empty } from "../kit/kit";
 import { SearchField } from "../kit/search-field";
-import { figuresOf, useLive, useLivePart, useStore } from "../pantry/provider";
+import { figuresOf, useLive, useStore, useStamp } from "../pantry/provider";
 import { useWriteCells } from "../pantry/use-write";
 import { stampOf, useItemColumns, useItemsInOrder } from "../shelves/use-items";
 
@@ -43,9 +43,9 @@ const SHOWN = [
 /** Where the cost of each item comes from. */
 function useOrigins(): ReadonlyMap<Id, Origin> {
   const store = useStore();
-  const revision = useLivePart((l) => l.model.revision);
+  const stamp = useStamp();
   const { data } = useQuery({
-    queryKey: ["origins", store.key, revision],
+    queryKey: ["origins", store.key, stamp],
     placeholderData: keepPreviousData,
     queryFn: () => store.api.origins(),
   });

@@ -3,7 +3,7 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { Copy, Printer, X } from "lucide-react";
 import { useState } from "react";
-import { sayNoPlan, type WrittenPlan } from "@/core/analysis/plan-written";
+import { type AskedPlan, sayNoPlan, type WrittenPlan } from "@/core/analysis/plan-written";
 import { byKey } from "@/core/catalogue/keys";
 import { around, namesOf } from "@/core/catalogue/surroundings";
 import { type Node, sayNode } from "@/core/process/node";
@@ -13,7 +13,7 @@ import { usePlaces } from "../frame/navigate";
 import { ChoiceButtons } from "../kit/choice-buttons";
 import { Button, Empty } from "../kit/kit";
 import { NameInput } from "../kit/name-input";
-import { useLive, useStore } from "../pantry/provider";
+import { useLive, useStamp, useStore } from "../pantry/provider";
 import { type Basket, Written } from "./plan-steps";
 
 /** In the address: "smoked_eel*20|rope*2". */
@@ -37,14 +37,18 @@ export function PlanView() {
   const sure = SURE.includes(places.query.get("sure") ?? "") ? (places.query.get("sure") ?? "") : "";
   const write = (name: string, basket: Basket) =>
     places.ask({ [name]: basket.map(([item, n]) => `${item.key}${TIMES}${n}`).join(AND) || null }, true);
-  const query = new URLSearchParams({ by, ...(sure ? { confidence: sure } : {}) });
-  for (const [item, n] of make) query.append("make", `${item.id}:${n}`);
-  for (const [item, n] of stock) query.append("stock", `${item.id}:${n}`);
+  const of: AskedPlan = {
+    make: make.map(([item, n]) => [item.id, n] as const),
+    stock: stock.map(([item, n]) => [item.id, n] as const),
+    measure: by,
+    ...(sure ? { confidence: Number(sure) } : {}),
+  };
+  const stamp = useStamp();
   const { data, isError } = useQuery({
-    queryKey: ["plan", store.key, query.toString(), catalogue.revision],
+    queryKey: ["plan", store.key, of, stamp],
     enabled: make.length > 0,
     placeholderData: keepPreviousData,
-    queryFn: () => store.api.plan(query),
+    queryFn: () => store.api.plan(of),
   });
   const plan = make.length ? data : undefined;
   const name = (node: Node) => sayNode(around(catalogue), node);

@@ -10,7 +10,7 @@ import { sayCost } from "@/core/numbers/format";
 import { saySeconds } from "@/core/numbers/ticks";
 import type { Id } from "@/core/schema/id";
 import { Button } from "../kit/kit";
-import { useCatalogue, useStore } from "../pantry/provider";
+import { useCatalogue, useStore, useStamp } from "../pantry/provider";
 
 const CHANGES = 100;
 const LISTED = 8;
@@ -18,11 +18,11 @@ const say = (value: number | null): string => (value === null ? "unobtainable" :
 
 export function CostTrends({ id }: { readonly id: Id }) {
   const store = useStore();
-  const catalogue = useCatalogue();
   const [wanted, setWanted] = useState<Id | null>(null);
   const withHistory = wanted === id;
+  const stamp = useStamp();
   const { data, isError } = useQuery({
-    queryKey: ["trend", store.key, id, withHistory, catalogue.revision],
+    queryKey: ["trend", store.key, id, withHistory, stamp],
     // While the next one is computed, the last one stays; that of another item does not.
     placeholderData: (last, query) =>
       query?.queryKey[2] === id && query.queryKey[3] === withHistory ? last : undefined,

@@ -9,6 +9,7 @@ import { byKey } from "@/core/catalogue/keys";
 import type { Item } from "@/core/kinds/index";
 import { group } from "@/core/numbers/format";
 import { cx, Empty } from "../kit/kit";
+import { useScenarioAddress } from "../what-if/address";
 import { useVisit } from "../pantry/last-visit";
 import { PantryProvider, useStore, useView } from "../pantry/provider";
 import { ALL_VIEWS, titleOf } from "../views";
@@ -19,6 +20,10 @@ import { type Overlays, OverlaysContext } from "./overlays";
 import { Tideline } from "./tideline";
 import { useTransliteration } from "./transliteration";
 
+/** Loaded with the first scenario. */
+const OpenScenarioBar = dynamic(() => orNotLoaded(import("../what-if/bar").then((m) => m.OpenScenarioBar)), {
+  ssr: false,
+});
 /** Loaded when it is opened for the first time. */
 const Help = dynamic(() => orNotLoaded(import("../help/help").then((m) => m.Help)), { ssr: false });
 /** Loaded with the first item that is opened. */
@@ -63,6 +68,7 @@ function Frame({ children }: { children: ReactNode }) {
         <Rail />
         <div className="flex min-w-0">
           <main className="flex min-w-0 flex-1 flex-col">
+            <ScenarioBar />
             {open ? (
               children
             ) : missing ? (
@@ -95,6 +101,12 @@ function useWantedItem(wanted: string | null): Item | undefined {
     if (item && item.key !== wanted) ask({ item: item.key }, true);
   }, [item, wanted, ask]);
   return item;
+}
+
+function ScenarioBar() {
+  const scenario = useView((v) => v.scenario);
+  useScenarioAddress();
+  return scenario && <OpenScenarioBar scenario={scenario} />;
 }
 
 function Missing() {
@@ -198,6 +210,10 @@ function useGlobalKeys({ openCommand, openHelp }: Overlays): void {
         e.preventDefault();
         openHelp();
       }
+      if (e.key === "F8") {
+        e.preventDefault();
+        store.toggleScenario();
+      }
       if (!(e.ctrlKey || e.metaKey)) return;
       if (e.key.toLowerCase() === "k") {
         e.preventDefault();
@@ -210,7 +226,16 @@ function useGlobalKeys({ openCommand, openHelp }: Overlays): void {
         void store.redo();
       }
     };
+    // Before the field that is typed into: what it writes then goes into a scenario.
+    const tryOut = (e: KeyboardEvent) => {
+      const field = e.target instanceof HTMLElement && /^(input|textarea)$/i.test(e.target.tagName);
+      if (e.key === "Enter" && e.altKey && field && !store.snapshot().scenario) store.enterScenario();
+    };
     window.addEventListener("keydown", press);
-    return () => window.removeEventListener("keydown", press);
+    window.addEventListener("keydown", tryOut, true);
+    return () => {
+      window.removeEventListener("keydown", press);
+      window.removeEventListener("keydown", tryOut, true);
+    };
   }, [openCommand, openHelp, store]);
 }

@@ -4,8 +4,9 @@ import type { RecipeCosts } from "@/core/analysis/recipe-costs";
 import type { CostTrend } from "@/core/analysis/cost-trend";
 import type { Origin } from "@/core/analysis/origins";
 import type { Glance } from "@/core/analysis/glance";
-import type { PlanAnswer } from "@/core/analysis/plan-written";
-import type { Chain } from "@/core/chains/chain";
+import type { AskedPlan, PlanAnswer } from "@/core/analysis/plan-written";
+import type { Ask, Chain } from "@/core/chains/chain";
+import type { EngineAsk, EngineQuestions } from "@/core/engine/answers";
 import type { Conflict } from "@/core/catalogue/apply";
 import type { Packed } from "@/core/catalogue/catalogue";
 import { setupOf } from "@/core/exchange/setup";
@@ -151,6 +152,12 @@ export interface Snapshot extends Packed {
 /** How often, and how long apart [ms], readings that are still being computed are asked for again. */
 const [MOST_TRIES, BETWEEN] = [240, 250];
 
+/** @throws where there is no such record */
+function found<T>(answer: T): NonNullable<T> {
+  if (answer === null || answer === undefined) throw new Error("It may have been removed.");
+  return answer;
+}
+
 /** One pantry. */
 export class PantryApi {
   /** The revision that the window is at: answers of an earlier one are asked for again. */
@@ -171,6 +178,19 @@ export class PantryApi {
       }
       await new Promise((done) => setTimeout(done, BETWEEN));
     }
+  }
+
+  /** Answers in place of the server, while the window looks at the pantry through a scenario. */
+  through:
+    | (<Q extends EngineAsk>(ask: Q, question: EngineQuestions[Q]["question"]) => Promise<EngineQuestions[Q]["answer"]>)
+    | null = null;
+
+  private async read<Q extends EngineAsk>(
+    ask: Q,
+    question: EngineQuestions[Q]["question"],
+    path: string,
+  ): Promise<NonNullable<EngineQuestions[Q]["answer"]>> {
+    return this.through ? found(await this.through(ask, question)) : this.current(path);
   }
 
   /** Where its bundle can be had. */
@@ -208,23 +228,32 @@ export class PantryApi {
   changeAt = (revision: number): Promise<LoggedChange> => valueIn(fetch(`${this.path}/changes?revision=${revision}`));
   historyOf = (record: Id, most: number): Promise<readonly LoggedChange[]> =>
     valueIn(fetch(`${this.path}/changes?of=${record}&most=${most}`));
-  costs = (item: Id): Promise<ItemCosts> => this.current(`/items/${item}/costs`);
+  costs = (item: Id): Promise<ItemCosts> => this.read("costs", { item }, `/items/${item}/costs`);
   /** @param history  going back over changes is work for the server: only where someone asks to see it */
   costTrend = (item: Id, history: boolean): Promise<CostTrend> =>
-    this.current(`/items/${item}/trend${history ? "?history=1" : ""}`);
-  origins = (): Promise<{ readonly origins: readonly Origin[] }> => this.current("/origins");
-  runs = (recipe: Id): Promise<RecipeCosts> => this.current(`/recipes/${recipe}/costs`);
+    this.read("costTrend", { item, changes: [] }, `/items/${item}/trend${history ? "?history=1" : ""}`);
+  origins = (): Promise<{ readonly origins: readonly Origin[] }> => this.read("origins", {}, "/origins");
+  runs = (recipe: Id): Promise<RecipeCosts> => this.read("runs", { recipe }, `/recipes/${recipe}/costs`);
   /** What the first thing that some recipes make costs by each; as many as can be asked for at once. */
-  madeFor = async (recipes: readonly Id[]): Promise<ReadonlyMap<Id, number | null>> => {
-    const of = new URLSearchParams(recipes.slice(0, 100).map((id) => ["of", id]));
-    const { costs } = await this.current<{ readonly costs: readonly (readonly [Id, number | null])[] }>(
-      `/recipes?${of}`,
-    );
-    return new Map(costs);
+  madeFor = async (of: readonly Id[]): Promise<ReadonlyMap<Id, number | null>> => {
+    const recipes = of.slice(0, 100);
+    const query = new URLSearchParams(recipes.map((id) => ["of", id]));
+    return new Map((await this.read("madeFor", { recipes }, `/recipes?${query}`)).costs);
   };
-  glance = (): Promise<Glance> => this.current("/glance");
-  plan = (query: URLSearchParams): Promise<NonNullable<PlanAnswer>> => this.current(`/plan?${query}`);
-  chain = (item: Id, query: URLSearchParams): Promise<Chain> => this.current(`/items/${item}/chain?${query}`);
+  glance = (): Promise<Glance> => this.read("glance", {}, "/glance");
+  plan = async (of: AskedPlan): Promise<NonNullable<PlanAnswer>> => {
+    const query = new URLSearchParams({ by: of.measure });
+    if (of.confidence !== undefined) query.set("confidence", String(of.confidence));
+    for (const [item, n] of of.make) query.append("make", `${item}:${n}`);
+    for (const [item, n] of of.stock) query.append("stock", `${item}:${n}`);
+    if (!this.through) return this.current(`/plan?${query}`);
+    return found((await this.through("plan", { of })).plan);
+  };
+  chain = (item: Id, of: Ask): Promise<Chain> => {
+    const query = new URLSearchParams({ by: of.measure, onward: String(of.onward), most: String(of.most) });
+    for (const way of of.ways) query.append("way", way);
+    return this.read("chain", { item, of }, `/items/${item}/chain?${query}`);
+  };
 
   /** Imports a bundle, or with `dry` says what that would do. What was begun is taken back where `signal` ends it. */
   async importBundle(

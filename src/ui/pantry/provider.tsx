@@ -49,6 +49,15 @@ export const useLivePart = <T,>(pick: (live: Live) => T): T =>
 const whole = (live: Live): Live => live;
 export const useLive = (): Live => useLivePart(whole);
 export const useCatalogue = (): Catalogue => useLivePart((live) => live.catalogue);
+/** What readings are of that are asked for: the revision, and the state of the scenario that is looked through. */
+export const useStamp = (): string =>
+  useView(({ state, scenario }) => `${state?.catalogue.revision ?? -1}${scenario ? `~${scenario.state}` : ""}`);
+/** The pantry itself, whatever scenario is looked through. */
+export const useBase = (): Live =>
+  useView(({ base }) => {
+    if (!base) throw new Error("The pantry is not loaded yet.");
+    return base;
+  });
 const NOTHING: Figures = { value: null, time: null, by: null, steps: null, level: null };
 /** What one of what a line names costs; of any items with a tag the cheapest. Infinite where none can be had. */
 export const costOf = (catalogue: Catalogue, model: ReadModel, { item, any }: LineTarget): number =>

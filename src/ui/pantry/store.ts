@@ -10,6 +10,7 @@ import type { Edit } from "@/core/catalogue/edit";
 import type { NumberFormat } from "@/core/numbers/decimal";
 import { keepFormat, keptFormat } from "./number-format";
 import type { Finding } from "@/core/checks/check";
+import { type CostMove, effectsOf } from "@/core/engine/effects";
 import type { Kind } from "@/core/kinds/index";
 import type { Id } from "@/core/schema/id";
 import { tellChange } from "@/core/history/telling";
@@ -18,6 +19,9 @@ import { PantryApi, type Problem, type Reply } from "./api";
 import { type JudgedFindings, judgedFindings } from "./judged";
 import { UndoStack } from "./undo-stack";
 import { IconBodies } from "./icon-bodies";
+import { DraftKeeper } from "../what-if/draft-keeper";
+import { newScenario, savedAs, savedEdits } from "@/core/what-if/scenario";
+import { type Draft, ScenarioSession, type ScenarioView } from "../what-if/session";
 
 type Ripple = NonNullable<LiveEvent["ripple"]>;
 
@@ -33,13 +37,6 @@ export interface LastMove {
   readonly opened: readonly Finding[];
   readonly closed: readonly Finding[];
 }
-export interface CostMove {
-  readonly id: Id;
-  /** Value units; null: unobtainable. */
-  readonly from: number | null;
-  readonly to: number | null;
-}
-
 export interface Live extends JudgedFindings {
   readonly catalogue: Catalogue;
   /** Of an earlier revision than the catalogue while the consequences of a change are still being computed. */
@@ -65,7 +62,13 @@ export interface View {
   readonly busy: number;
   readonly canUndo: boolean;
   readonly canRedo: boolean;
+  /** The scenario through which this window looks at the pantry; `state` shows what would be. */
+  readonly scenario: OpenScenario | null;
+  /** The pantry itself, whatever is looked through. */
+  readonly base: Live | null;
 }
+/** A scenario that is worked on, and the edits that are stored of it: null where it has no record. */
+export type OpenScenario = ScenarioView & { readonly saved: readonly Edit[] | null };
 
 export type WriteResult =
   | { readonly ok: true; readonly revision: number }
@@ -75,34 +78,18 @@ const MOST_EARLY = 200;
 
 /** Effects of one change that are listed. */
 const MOST_EFFECTS = 200;
-
-/** What a ripple changes in a model of before: costs, new findings and findings that are resolved. */
-function effectsOf({ model, judged }: Live, ripple: Ripple): Pick<LastMove, "costs" | "opened" | "closed"> {
+/** What a ripple changes; nothing is known where it starts from another revision. */
+function listedEffects({ model, judged }: Live, ripple: Ripple): Pick<LastMove, "costs" | "opened" | "closed"> {
   const isOpen = ({ fingerprint, size }: Finding) => !judged.decisions.about(fingerprint, size).accepted;
-  const follows = model.revision === ripple.from;
-  const put = new Set(ripple.put.map((f) => f.fingerprint));
-  const dropped = new Set(ripple.drop);
-  const touched =
-    follows && (put.size || dropped.size)
-      ? model.findings.filter((f) => put.has(f.fingerprint) || dropped.has(f.fingerprint))
-      : [];
-  const before = new Set(touched.map((f) => f.fingerprint));
-  const costs = follows
-    ? ripple.figures.flatMap(([id, now]): CostMove[] => {
-        const [from, to] = [model.figures.get(id)?.value ?? null, now?.value ?? null];
-        return now === null || sameCost(from, to) ? [] : [{ id, from, to }];
-      })
-    : [];
+  if (model.revision !== ripple.from)
+    return { costs: [], opened: ripple.put.filter(isOpen).slice(0, MOST_EFFECTS), closed: [] };
+  const { costs, opened, closed } = effectsOf(model, ripple, isOpen);
   return {
-    costs: costs.sort((a, b) => sizeOf(b) - sizeOf(a)).slice(0, MOST_EFFECTS),
-    opened: ripple.put.filter((f) => !before.has(f.fingerprint) && isOpen(f)).slice(0, MOST_EFFECTS),
-    closed: touched.filter((f) => !put.has(f.fingerprint) && isOpen(f)).slice(0, MOST_EFFECTS),
+    costs: costs.slice(0, MOST_EFFECTS),
+    opened: opened.slice(0, MOST_EFFECTS),
+    closed: closed.slice(0, MOST_EFFECTS),
   };
 }
-const sameCost = (a: number | null, b: number | null): boolean =>
-  a === b || (a !== null && b !== null && Math.abs(a - b) <= 1e-9 * Math.max(1, Math.abs(a), Math.abs(b)));
-const sizeOf = ({ from, to }: CostMove): number =>
-  from === null || to === null ? Number.POSITIVE_INFINITY : Math.abs(Math.log((to + 1e-9) / (from + 1e-9)));
 
 /** A change that this window sends. */
 interface OwnChange {
@@ -117,8 +104,22 @@ const MOST_REMEMBERED = 200;
 
 export class PantryStore {
   /** Before anything is loaded; what the server renders, and what the first render in the browser must equal. */
-  readonly first: View = { state: null, link: "opening", notice: null, busy: 0, canUndo: false, canRedo: false };
+  readonly first: View = {
+    state: null,
+    link: "opening",
+    notice: null,
+    busy: 0,
+    canUndo: false,
+    canRedo: false,
+    scenario: null,
+    base: null,
+  };
   private view: View = this.first;
+  /** The pantry itself, without the scenario through which this window looks at it. */
+  private base: Live | null = null;
+  /** Changes that the scenario was not told yet; null: it was read again, and not all of them are known. */
+  private untold: LoggedChange[] | null = [];
+  private session: ScenarioSession | null = null;
   private readonly listeners = new Set<() => void>();
   private events: EventSource | null = null;
   private loading: Promise<void> | null = null;
@@ -143,11 +144,14 @@ export class PantryStore {
   shelf: readonly { readonly id: Id }[] = [];
 
   readonly api: PantryApi;
+  private readonly drafts: DraftKeeper;
   readonly icons = new IconBodies();
 
   constructor(readonly key: string) {
     this.api = new PantryApi(`/api/pantries/${encodeURIComponent(key)}`);
-    this.own = new UndoStack(`salty-undo-${key}`, typeof sessionStorage === "undefined" ? null : sessionStorage);
+    const kept = typeof sessionStorage === "undefined" ? null : sessionStorage;
+    this.own = new UndoStack(`salty-undo-${key}`, kept);
+    this.drafts = new DraftKeeper(`salty-scenario-${key}`, kept);
   }
 
   subscribe = (listener: () => void): (() => void) => {
@@ -156,9 +160,25 @@ export class PantryStore {
   };
   snapshot = (): View => this.view;
   private set(part: Partial<View>): void {
-    if (part.state) this.api.revision = part.state.catalogue.revision;
+    const { session } = this;
+    if (part.state !== undefined) this.base = part.state;
+    if (part.state) {
+      this.api.revision = part.state.catalogue.revision;
+      session?.moved(part.state, this.untold);
+      this.untold = [];
+    }
+    const { base } = this;
+    const scenario = base && session ? session.view : null;
     // Components look at what they picked, and are drawn again only where that is another.
-    this.view = { ...this.view, ...part, canUndo: this.own.canUndo, canRedo: this.own.canRedo };
+    this.view = {
+      ...this.view,
+      ...part,
+      base,
+      state: base && session ? session.live : base,
+      scenario: scenario && { ...scenario, saved: base ? savedAs(base.catalogue, scenario.id) : null },
+      canUndo: scenario ? scenario.canUndo : this.own.canUndo,
+      canRedo: scenario ? scenario.canRedo : this.own.canRedo,
+    };
     for (const listener of this.listeners) listener();
   }
 
@@ -166,7 +186,7 @@ export class PantryStore {
   setNumbers(format: NumberFormat): void {
     this.numbers = format;
     keepFormat(format, localStorage);
-    const { state } = this.view;
+    const state = this.base;
     if (state) this.set({ state: { ...state, catalogue: { ...state.catalogue, numbers: format } } });
   }
 
@@ -193,7 +213,7 @@ export class PantryStore {
         analysed?: number;
         anew?: boolean;
       };
-      const { state } = this.view;
+      const state = this.base;
       if (!state) return;
       this.set({ link: "live" });
       if (anew || state.catalogue.revision !== revision || state.model.revision < analysed) void this.load();
@@ -227,7 +247,7 @@ export class PantryStore {
   /** @param tries  so often it is looked at again once the pantry was read again: what it moved is told all the same */
   private take(event: LiveEvent, tries = 3): void {
     const { changes, ripple } = event;
-    const { state } = this.view;
+    const state = this.base;
     if (!state) return;
     const to = changes.at(-1)?.revision ?? ripple?.to ?? 0;
     let catalogue: Catalogue | null = state.catalogue;
@@ -238,6 +258,7 @@ export class PantryStore {
       if (!catalogue || revision <= catalogue.revision) continue;
       const outcome: ApplyResult = apply(catalogue, edits);
       catalogue = outcome.ok && outcome.catalogue.revision === revision ? outcome.catalogue : null;
+      this.untold?.push(change);
     }
     const fits = !ripple || ripple.to <= state.model.revision || ripple.from === state.model.revision;
     if (!catalogue || catalogue.revision < to || !fits) {
@@ -291,12 +312,12 @@ export class PantryStore {
       ),
       moved: ripple.moved,
       items: new Set(ripple.figures.map(([id]) => id)),
-      ...effectsOf(state, ripple),
+      ...listedEffects(state, ripple),
     };
   }
   /** What was told last; of changes that were told before their consequences, and are part of what is read again, the last. */
   private unmoved(catalogue: Catalogue, revision: number): LastMove | null {
-    const last = this.view.state?.last ?? null;
+    const last = this.base?.last ?? null;
     const told = this.early.filter((c) => c.revision > (last?.change.revision ?? 0) && c.revision <= revision);
     const change = told.at(-1);
     if (!change) return last;
@@ -315,7 +336,7 @@ export class PantryStore {
   private early: readonly LoggedChange[] = [];
 
   private settle(): void {
-    const revision = this.view.state?.catalogue.revision ?? -1;
+    const revision = this.base?.catalogue.revision ?? -1;
     for (const wait of this.waiting.splice(0)) {
       if (wait.revision <= revision) wait.done();
       else this.waiting.push(wait);
@@ -343,16 +364,18 @@ export class PantryStore {
     const last = this.unmoved(catalogue, model.revision);
     const stopped = plain.analysis.state === "stopped" ? (plain.analysis.why ?? "") : null;
     this.own.open(catalogue.pantry.id, catalogue.revision);
+    this.untold = null;
     this.set({ state: { catalogue, model, ...judgedFindings(null, catalogue, model), last, stopped }, link: "live" });
+    this.resumeScenario();
     this.settle();
   }
 
   private until(revision: number): Promise<void> {
-    if ((this.view.state?.catalogue.revision ?? -1) >= revision) return Promise.resolve();
+    if ((this.base?.catalogue.revision ?? -1) >= revision) return Promise.resolve();
     return new Promise((done) => {
       this.waiting.push({ revision, done });
       setTimeout(() => {
-        if ((this.view.state?.catalogue.revision ?? -1) < revision) void this.load();
+        if ((this.base?.catalogue.revision ?? -1) < revision) void this.load();
       }, 1500);
     });
   }
@@ -381,8 +404,32 @@ export class PantryStore {
     });
   }
 
-  private async send(edits: readonly Edit[], note: string): Promise<WriteResult> {
-    if (!edits.length) return { ok: true, revision: this.view.state?.catalogue.revision ?? 0 };
+  private send(edits: readonly Edit[], note: string): Promise<WriteResult> {
+    return this.session ? Promise.resolve(this.tryOut(this.session, edits)) : this.commit(edits, note);
+  }
+
+  /** Into the scenario, in place of the pantry. */
+  private tryOut(session: ScenarioSession, edits: readonly Edit[]): WriteResult {
+    const revision = this.base?.catalogue.revision ?? 0;
+    const outcome = apply(session.catalogue, edits);
+    if (!outcome.ok) {
+      const { conflicts, issues } = outcome;
+      const messages = (conflicts.length ? conflicts : issues).slice(0, 3).map((each) => each.message);
+      return this.refuse({
+        title: "This can't be tried",
+        detail: messages.join(" "),
+        conflicts: [],
+        issues: [],
+        status: 422,
+      });
+    }
+    this.remember(edits);
+    session.add(outcome.edits);
+    return { ok: true, revision };
+  }
+
+  private async commit(edits: readonly Edit[], note: string): Promise<WriteResult> {
+    if (!edits.length) return { ok: true, revision: this.base?.catalogue.revision ?? 0 };
     this.remember(edits);
     const answer = await this.run(
       () => this.api.change(edits, note, this.author),
@@ -459,6 +506,16 @@ export class PantryStore {
 
   /** Takes a change back by a new one. */
   undoRevision(revision: number): Promise<WriteResult> {
+    if (this.session)
+      return Promise.resolve(
+        this.refuse({
+          title: "A scenario is open",
+          detail: "Leave it before you undo a change of the pantry.",
+          conflicts: [],
+          issues: [],
+          status: 409,
+        }),
+      );
     return this.inTurn(() => this.takeBack(revision));
   }
 
@@ -472,6 +529,7 @@ export class PantryStore {
   /** The latest change of this window that is not taken back yet, from before it was loaded again too. */
   undo(): Promise<void> {
     return this.inTurn(async () => {
+      if (this.session) return this.session.undo();
       const revision = this.own.last;
       if (revision !== undefined) await this.takeBack(revision);
     });
@@ -482,6 +540,7 @@ export class PantryStore {
 
   redo(): Promise<void> {
     return this.inTurn(async () => {
+      if (this.session) return this.session.redo();
       const revision = this.own.nextRedo;
       if (revision === undefined) return;
       await this.run(() => this.api.undo(revision, this.author), {
@@ -492,6 +551,80 @@ export class PantryStore {
         },
       });
     });
+  }
+
+  /** Looks at the pantry through a scenario from now on; one that has no name yet where none is given. */
+  enterScenario(draft: Draft = { id: null, name: "", edits: [] }): void {
+    const { base } = this;
+    if (!base) return;
+    this.session?.end();
+    const session: ScenarioSession = new ScenarioSession(draft, base, () => {
+      if (this.session !== session) return;
+      this.drafts.keep(session.draft);
+      this.set({});
+    });
+    this.session = session;
+    this.drafts.keep(draft);
+    this.api.through = session.ask;
+    this.set({});
+  }
+  leaveScenario = (): void => {
+    if (this.session?.fitting.length) this.left = this.session.draft;
+    this.session?.end();
+    this.session = null;
+    this.api.through = null;
+    this.drafts.drop();
+    this.set({});
+  };
+  /** The one that was left last, as it was. */
+  left: Draft | null = null;
+  /** Back into the one that was left, or into an empty one; out of the one that is open. */
+  toggleScenario = (): void => {
+    if (this.session) this.leaveScenario();
+    else this.enterScenario(this.left ?? undefined);
+  };
+  /** The scenario that was open when this window was loaded again. */
+  private resumeScenario(): void {
+    const draft = this.session ? null : this.drafts.kept();
+    if (draft) this.enterScenario(draft);
+  }
+  /** Edits of the open scenario in place of those it has. */
+  tryInstead(edits: readonly Edit[], step: string | null = null): void {
+    this.session?.put(edits, step);
+  }
+  /** Keeps the open scenario as a record, which everyone sees. */
+  async saveScenario(name: string): Promise<WriteResult> {
+    const { session, base } = this;
+    if (!session || !base) return { ok: false, message: "No scenario is open." };
+    const { id, edits } = session.draft;
+    const { catalogue } = base;
+    const stored = id === null ? undefined : catalogue.records.scenario.get(id);
+    const change = stored ? savedEdits(catalogue, stored, name, edits) : newScenario(catalogue, name, edits);
+    const answer = await this.inTurn(() => this.commit(change.edits, ""));
+    if (answer.ok && this.session === session) session.named(change.id, name);
+    return answer;
+  }
+  /** Makes the changes of the open scenario, as one, and leaves it. */
+  async applyScenario(): Promise<WriteResult> {
+    const { session } = this;
+    if (!session) return { ok: false, message: "No scenario is open." };
+    const { name, unfit } = session.view;
+    if (unfit.length) return { ok: false, message: "Some edits no longer fit. Update or drop them first." };
+    const note = name ? `Scenario ${name}` : "From What-if";
+    const answer = await this.inTurn(() => this.commit(session.fitting, note));
+    if (answer.ok) {
+      this.leaveScenario();
+      this.left = null;
+    }
+    return answer;
+  }
+  /** Removes the record of a scenario; one that is open stays open without a name. */
+  async deleteScenario(id: Id): Promise<WriteResult> {
+    const record = this.base?.catalogue.records.scenario.get(id);
+    if (!record) return { ok: false, message: "This scenario was deleted." };
+    const answer = await this.inTurn(() => this.commit([{ op: "remove", kind: "scenario", record }], ""));
+    if (answer.ok && this.session?.id === id) this.session.named(null, "");
+    return answer;
   }
 
   /** Deletes the pantry for good; the name is what someone typed to confirm. */

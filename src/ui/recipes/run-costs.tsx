@@ -9,14 +9,14 @@ import { count, list, sayCost, sayQuantity } from "@/core/numbers/format";
 import { saySeconds } from "@/core/numbers/ticks";
 import type { Id } from "@/core/schema/id";
 import { usePlaces } from "../frame/navigate";
-import { useCatalogue, useStore } from "../pantry/provider";
+import { useCatalogue, useStore, useStamp } from "../pantry/provider";
 
 export function RunCosts({ id }: { readonly id: Id }) {
   const store = useStore();
-  const catalogue = useCatalogue();
   const [chosen, setChosen] = useState("");
+  const stamp = useStamp();
   const { data, isError } = useQuery({
-    queryKey: ["run costs", store.key, id, catalogue.revision],
+    queryKey: ["run costs", store.key, id, stamp],
     placeholderData: keepPreviousData,
     queryFn: () => store.api.runs(id),
   });

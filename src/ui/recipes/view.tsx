@@ -12,7 +12,7 @@ import { usePlaces } from "../frame/navigate";
 import { ViewHead } from "../frame/view-head";
 import { Button, cx, Empty } from "../kit/kit";
 import { Matrix, PasteLines, RecipePanel, SuggestSalvage } from "./lazily";
-import { useLive, useStore } from "../pantry/provider";
+import { useLive, useStore, useStamp } from "../pantry/provider";
 import { BulkPanel } from "../bulk/lazily";
 import { BookFilters } from "./book-filters";
 import { BookRow } from "./book-row";
@@ -115,8 +115,9 @@ function Book({ selected, onWrite }: { selected: string | null; onWrite: () => v
   // By blocks, so that what is scrolled past is not asked for line by line.
   const from = Math.floor((virtual.getVirtualItems()[0]?.index ?? 0) / BLOCK) * BLOCK;
   const shown = entries.slice(from, from + 2 * BLOCK).flatMap((e) => ("recipe" in e ? [e.recipe.id] : []));
+  const stamp = useStamp();
   const { data: costs = NO_COSTS } = useQuery({
-    queryKey: ["for", store.key, catalogue.revision, shown],
+    queryKey: ["for", store.key, stamp, shown],
     enabled: shown.length > 0,
     placeholderData: keepPreviousData,
     queryFn: () => store.api.madeFor(shown),

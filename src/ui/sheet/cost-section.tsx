@@ -10,13 +10,13 @@ import { saySeconds } from "@/core/numbers/ticks";
 import { usePlaces } from "../frame/navigate";
 import { cx } from "../kit/kit";
 import { WaysCompared } from "./ways-compared";
-import { useLive, useStore } from "../pantry/provider";
+import { useLive, useStore, useStamp } from "../pantry/provider";
 
 export function useItemCosts(id: Id) {
   const store = useStore();
-  const { catalogue } = useLive();
+  const stamp = useStamp();
   return useQuery({
-    queryKey: ["costs", store.key, id, catalogue.revision],
+    queryKey: ["costs", store.key, id, stamp],
     placeholderData: keepPreviousData,
     queryFn: () => store.api.costs(id),
   });
