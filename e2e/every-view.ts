@@ -23,6 +23,8 @@ export const VIEWS = [
   "/checks?loop=0",
   "/costs",
   "/costs?view=plan&make=smoked_eel*20%7Cship_biscuit*12&stock=coarse_salt*4",
+  "/costs?view=what-if",
+  "/costs?view=what-if&scenario=slower_peat",
   "/log",
   "/setup?kind=type&record=kept_fare",
   "/setup?kind=type&as=grid",

@@ -348,3 +348,66 @@ test("findings are accepted, turned off and fixed together, and what is new sinc
   await expect(page.getByRole("region", { name: "Finding" })).toContainText(/is gone since revision \d+/);
   await expect(page.getByRole("img", { name: /^Open findings since revision/ })).toBeVisible();
 });
+
+test("a scenario is tried in every view, kept, and applied as one change; no one else sees it before", async ({
+  page,
+  context,
+}) => {
+  await show(page, "/shelves?text=net float");
+  const bar = page.getByRole("region", { name: "Scenario", exact: true });
+  const revision = page.getByText(/^Revision \d/);
+  const before = await revision.innerText();
+  // A value is typed into a cell and tried.
+  const grid = page.getByRole("grid", { name: "Items" });
+  await grid.focus();
+  await page.keyboard.press("End");
+  await page.keyboard.press("ArrowLeft");
+  await page.keyboard.type("7.5");
+  await page.keyboard.press("Alt+Enter");
+  await expect(bar).toContainText("1 edit");
+  await expect(grid).toContainText("7.50");
+  await expect(lastMove(page)).toContainText("What if: Sell price of Net float");
+  await expect(revision).toHaveText(before);
+  const other = await context.newPage();
+  await show(other, "/shelves?text=net float");
+  await expect(other.getByRole("grid", { name: "Items" })).not.toContainText("7.50");
+
+  // A number is moved by keys, and its effects follow.
+  await bar.getByRole("button", { name: "Details" }).click();
+  const edits = page.getByRole("region", { name: "Edits" });
+  await edits.getByRole("combobox", { name: "Kind of record" }).selectOption("source");
+  await edits.getByRole("combobox", { name: "Record whose number is tried" }).fill("Peat cutting");
+  await page.keyboard.press("Enter");
+  await edits.getByRole("button", { name: /^Time 50s/ }).click();
+  await edits.getByRole("slider", { name: "Time of Peat cutting" }).focus();
+  await page.keyboard.press("End");
+  await expect(edits.getByRole("textbox", { name: "Time of Peat cutting: value to try" })).toHaveValue("8m20s");
+  const effects = page.getByRole("table", { name: "Costs and margins" });
+  await expect(effects.getByRole("row", { name: /^Peat brick .*\+900%/ })).toBeVisible();
+  await expect(page.getByRole("region", { name: "New findings" })).toContainText("Sold below cost");
+
+  // Kept by name, it is opened elsewhere by its address.
+  await bar.getByRole("button", { name: "Save as…" }).click();
+  await page.getByRole("textbox", { name: "Name of the scenario" }).fill("Peat by the hour");
+  await page.keyboard.press("Enter");
+  await expect(bar).toContainText("Peat by the hour");
+  await expect(page).toHaveURL(/scenario=peat_by_the_hour/);
+  await page.getByRole("link", { name: "Chains" }).click();
+  await expect(bar).toContainText("2 edits");
+  await other.goto(`${program.base}/brackwater_reach/costs?view=what-if&scenario=peat_by_the_hour`);
+  await expect(other.getByRole("table", { name: "Costs and margins" })).toContainText("Peat brick");
+  await other.keyboard.press("F8");
+  await expect(other.getByRole("button", { name: "Peat by the hour", exact: true })).toBeVisible();
+
+  // One key leaves it, and another goes back; then it is made.
+  await page.keyboard.press("F8");
+  await expect(bar).toHaveCount(0);
+  await page.keyboard.press("F8");
+  await expect(bar).toContainText("2 edits");
+  await bar.getByRole("button", { name: "Apply" }).click();
+  await expect(bar).toHaveCount(0);
+  await expect(lastMove(page)).toContainText("costs changed");
+  await other.goto(`${program.base}/brackwater_reach/shelves?text=net float`);
+  await expect(other.getByRole("grid", { name: "Items" })).toContainText("7.50");
+  await other.close();
+});

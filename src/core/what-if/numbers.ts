@@ -2,7 +2,7 @@
 import { type Catalogue, nameOf, recordAt } from "../catalogue/catalogue";
 import { type Edit, fieldWord, setField, type Value, valueAt } from "../catalogue/edit";
 import { around } from "../catalogue/surroundings";
-import { type AnyRecord, definition, type Kind } from "../kinds/index";
+import { definition, type Kind, type Subject } from "../kinds/index";
 import { type Line, sayNamed } from "../notation/line";
 import { capital } from "../numbers/format";
 import { tidy } from "../numbers/tidy";
@@ -12,7 +12,7 @@ import { fieldAt, pathOf } from "../schema/record";
 
 /** A number of a record: a field, or a member of an entry of one. */
 export interface Authored {
-  readonly kind: Kind;
+  readonly kind: Subject;
   readonly id: Id;
   /** Path of the field, as in an edit. */
   readonly path: string;
@@ -28,6 +28,8 @@ export interface Authored {
 
 /** Both ends of a quantity that is the same at its least and at its most. */
 const AMOUNT = "amount";
+/** Roles of which one is enough. */
+const COUNTLESS: readonly string[] = ["station", "tool"];
 const QUANTITY_WORDS: { readonly [member: string]: string } = {
   [AMOUNT]: "quantity",
   min: "least quantity",
@@ -36,9 +38,12 @@ const QUANTITY_WORDS: { readonly [member: string]: string } = {
   uses: "uses",
 };
 
+const subjectAt = (catalogue: Catalogue, kind: Subject, id: Id): object | undefined =>
+  kind === "pantry" ? catalogue.pantry : recordAt(catalogue, kind, id);
+
 /** In the order of the record's fields. */
-export function numbersOf(catalogue: Catalogue, kind: Kind, id: Id): Authored[] {
-  const record = recordAt(catalogue, kind, id);
+export function numbersOf(catalogue: Catalogue, kind: Subject, id: Id): Authored[] {
+  const record = subjectAt(catalogue, kind, id);
   if (!record) return [];
   const here = around(catalogue);
   return Object.entries(definition(kind).fields).flatMap(([name, field]): Authored[] => {
@@ -77,8 +82,10 @@ function inEntries(
     if (of.type === "lines") {
       const line = entry as Line;
       // In a pattern each place has one item, and what is drawn has a weight in place of a chance.
-      const amounts = line.cells !== undefined ? [] : line.min === line.max ? [AMOUNT] : ["min", "max"];
-      const members = [...amounts, ...(line.cells !== undefined || line.draw ? [] : ["chance"]), "uses"];
+      const isCounted = line.cells === undefined && !COUNTLESS.includes(line.role);
+      const amounts = !isCounted ? [] : line.min === line.max ? [AMOUNT] : ["min", "max"];
+      const isLeft = isCounted && !line.draw && (line.role === "output" || line.chance !== 1);
+      const members = [...amounts, ...(isLeft ? ["chance"] : []), "uses"];
       return members.flatMap((member): Authored[] => {
         const value = member === AMOUNT ? line.min : line[member as "min"];
         const field = lineMember(of, member);
@@ -111,7 +118,7 @@ const lineMember = (of: Field, member: string): Field | undefined => of.entry?.[
 export function withNumber(catalogue: Catalogue, of: Authored, value: number): Edit {
   const [entry, member] = of.within;
   if (entry === undefined || member === undefined) return setField(catalogue, of.kind, of.id, of.path, value);
-  const record = recordAt(catalogue, of.kind, of.id) as AnyRecord;
+  const record = subjectAt(catalogue, of.kind, of.id) as object;
   const entries = valueAt(of.kind, record, of.path) as readonly Value[];
   const to = entries.map((each, k) => {
     if (k !== entry) return each;

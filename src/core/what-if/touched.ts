@@ -2,7 +2,7 @@
 import { type Catalogue, nameOf } from "../catalogue/catalogue";
 import { type Edit, fieldWord } from "../catalogue/edit";
 import { tellChange } from "../history/telling";
-import { isKind, type Kind, kindWord } from "../kinds/index";
+import { kindWord, type Subject } from "../kinds/index";
 import { capital, count } from "../numbers/format";
 import { same } from "../schema/json";
 import type { Id } from "../schema/id";
@@ -47,7 +47,7 @@ export function triedIn(base: Catalogue, scenario: Catalogue, edits: readonly Ed
     const group = edit.op === "set" ? (byField.get(`${edit.kind} ${edit.field}`) ?? []) : [];
     if (edit.op === "set" && group.length >= TOGETHER && isNumbers(edit)) {
       if (group[0] === edit) tried.push(together(base, group));
-    } else if (edit.op === "set" && isKind(edit.kind)) {
+    } else if (edit.op === "set") {
       const name = `${edit.kind} ${edit.id} ${edit.field}`;
       if (done.has(name)) continue;
       done.add(name);
@@ -71,7 +71,13 @@ function together(catalogue: Catalogue, edits: readonly Extract<Edit, { op: "set
 }
 
 /** The numbers of a field that are others in the scenario; null: something else of it is. */
-function changedNumbers(base: Catalogue, scenario: Catalogue, kind: Kind, id: Id, path: string): TriedNumber[] | null {
+function changedNumbers(
+  base: Catalogue,
+  scenario: Catalogue,
+  kind: Subject,
+  id: Id,
+  path: string,
+): TriedNumber[] | null {
   const [then, now] = [base, scenario].map((c) => numbersOf(c, kind, id).filter((n) => n.path === path));
   if (!then.length || then.length !== now.length) return null;
   const changed = now.flatMap((of, k): TriedNumber[] =>
@@ -82,7 +88,8 @@ function changedNumbers(base: Catalogue, scenario: Catalogue, kind: Kind, id: Id
 }
 
 /** "Sell price of Net float", "Net float: quantity of Cork". */
-export const titleOf = (catalogue: Catalogue, { kind, id, label, within }: Authored): string =>
-  within.length
-    ? `${nameOf(catalogue, kind, id)}: ${label.toLowerCase()}`
-    : `${label} of ${nameOf(catalogue, kind, id)}`;
+export function titleOf(catalogue: Catalogue, { kind, id, label, within }: Authored): string {
+  if (kind === "pantry") return label;
+  const name = nameOf(catalogue, kind, id);
+  return within.length ? `${name}: ${label.charAt(0).toLowerCase()}${label.slice(1)}` : `${label} of ${name}`;
+}

@@ -182,7 +182,7 @@ describe("the numbers of a record", () => {
     expect(labels).toEqual(
       expect.arrayContaining([
         ["Quantity of River eel", 2],
-        ["Chance of River eel", 1],
+        ["Chance of Smoked eel", 1],
         ["Quantity of Smoked eel", 1],
         ["Time", 600],
       ]),
@@ -241,7 +241,7 @@ describe("what a scenario changes", () => {
             : t.title,
       ),
     ).toEqual([
-      "Smoke: quantity of river eel 2 → 3",
+      "Smoke: quantity of River eel 2 → 3",
       `Price of ${salt?.name} 1 → 2`,
       "Eel pie added",
       "Stack limit of 4 items × 2",

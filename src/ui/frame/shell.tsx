@@ -122,7 +122,7 @@ function Missing() {
 
 function Rail() {
   const name = useView((v) => v.state?.catalogue.pantry.name);
-  const revision = useView((v) => v.state?.catalogue.revision);
+  const revision = useView((v) => v.base?.catalogue.revision);
   const link = useView((v) => v.link);
   const places = usePlaces();
   return (

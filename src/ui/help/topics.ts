@@ -39,6 +39,8 @@ export const TOPICS: readonly Topic[] = [
     entries: entries({
       "Ctrl K": "search records and commands",
       "Ctrl Z, Ctrl Shift Z": "undo and redo your changes",
+      "Alt Enter": "in a field: try the value in a scenario instead of saving it",
+      F8: "leave the scenario, or go back to the last one",
       "?": "open this help",
       Escape: "close what is open, or discard what you typed",
     }),

@@ -3,7 +3,6 @@
 import { nameOf } from "@/core/catalogue/catalogue";
 import { ruleTitle } from "@/core/checklist";
 import type { Finding } from "@/core/checks/check";
-import { sayMoved } from "@/core/history/say-moved";
 import { sayCost, sayMove } from "@/core/numbers/format";
 import type { Id } from "@/core/schema/id";
 import { usePlaces } from "../frame/navigate";
@@ -42,9 +41,7 @@ export function EffectsPanel({ scenario: { edits, effects, current, stopped } }:
   return (
     // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keyboard
     <section aria-label="Effects" tabIndex={0} className="min-w-0 flex-1 overflow-auto px-5 py-4">
-      <p className={cx("pb-3", !current && "text-third")}>
-        {sayMoved(effects.moved, (id) => nameOf(live.catalogue, "item", id), "No cost or finding changes").join(", ")}.
-      </p>
+      {!rows.length && <p className={cx(!current && "text-third")}>No cost or margin changes.</p>}
       {rows.length > 0 && (
         <table className="w-full" aria-label="Costs and margins">
           <thead>

@@ -11,7 +11,7 @@ import type { Id } from "@/core/schema/id";
 import { tidy } from "@/core/numbers/tidy";
 import { type Authored, atSlider, numbersOf, shareOf, sliderOf, withNumber } from "@/core/what-if/numbers";
 import { mergedEdits, rebased } from "@/core/what-if/scenario";
-import { titleOf, type TriedTogether, triedIn } from "@/core/what-if/touched";
+import { titleOf, type Tried, type TriedTogether, triedIn } from "@/core/what-if/touched";
 import { FieldInput, NumberInput } from "../forms/field-input";
 import { Button } from "../kit/kit";
 import { NameInput } from "../kit/name-input";
@@ -30,6 +30,11 @@ export function TriedPanel({ scenario }: { readonly scenario: OpenScenario }) {
   const fitting = unfit.length ? edits.filter((e) => !unfit.some((u) => u.edit === e)) : edits;
   const tried = triedIn(base, catalogue, fitting);
   const moved = new Set(tried.flatMap((t) => (t.is === "number" ? [nameOfNumber(t.of)] : [])));
+  // One list, so that a slider stays the same one when its number is moved for the first time.
+  const rows: readonly Tried[] = [
+    ...tried,
+    ...watched.filter((w) => !moved.has(nameOfNumber(w))).map((of): Tried => ({ is: "number", of, before: of.value })),
+  ];
   const drop = (gone: readonly Edit[]) => store.tryInstead(edits.filter((e) => !gone.includes(e)));
   const set = (of: Authored, value: number) =>
     store.tryInstead(mergedEdits(edits, [withNumber(catalogue, of, value)]), nameOfNumber(of));
@@ -59,7 +64,7 @@ export function TriedPanel({ scenario }: { readonly scenario: OpenScenario }) {
           </span>
         </div>
       ))}
-      {tried.map((each) =>
+      {rows.map((each) =>
         each.is === "number" ? (
           <NumberRow
             key={nameOfNumber(each.of)}
@@ -82,17 +87,6 @@ export function TriedPanel({ scenario }: { readonly scenario: OpenScenario }) {
           </div>
         ),
       )}
-      {watched
-        .filter((w) => !moved.has(nameOfNumber(w)))
-        .map((w) => (
-          <NumberRow
-            key={nameOfNumber(w)}
-            of={w}
-            before={w.value}
-            onValue={(value) => set(w, value)}
-            onDrop={() => putBack(w, w.value)}
-          />
-        ))}
       <AddNumber onAdd={(of) => setWatched([...watched.filter((w) => nameOfNumber(w) !== nameOfNumber(of)), of])} />
     </section>
   );
