@@ -12,7 +12,7 @@ import type { LoggedChange, Moved } from "@/core/history/log";
 import { tellChange } from "@/core/history/telling";
 import type { Id } from "@/core/schema/id";
 import { same } from "@/core/schema/json";
-import type { Followed } from "@/core/what-if/serve";
+import type { Entered, Followed } from "@/core/what-if/serve";
 import { type Fitted, fitted, mergedEdits } from "@/core/what-if/scenario";
 import { judgedFindings } from "../pantry/judged";
 import type { Live } from "../pantry/store";
@@ -55,7 +55,10 @@ export class ScenarioSession {
   private worker: EngineWorker | null = null;
   /** Changes that the worker was not told yet. */
   private changes: Followed[] = [];
-  private asked = 0;
+  /** The worker that has not answered yet. */
+  private asked: EngineWorker | null = null;
+  /** The edits have changed since it was asked. */
+  private isStale = false;
   private current = false;
   private stopped: string | null = null;
   private state = 0;
@@ -171,32 +174,36 @@ export class ScenarioSession {
     this.changes = [];
   }
 
-  /** Asks what the edits move; only the last answer counts. */
+  /** Asks what the edits move. While one answer is awaited no other is asked for; then the last edits count. */
   private enter(): void {
     const { worker } = this;
     this.current = false;
     if (!worker) return;
-    const number = ++this.asked;
+    this.isStale = this.asked === worker;
+    if (this.isStale) return;
+    this.asked = worker;
     const { revision } = this.base.catalogue;
-    const changes = this.changes.splice(0);
-    worker.enter(changes, this.fit.edits, revision).then(
-      (entered) => {
-        if (number !== this.asked || worker !== this.worker) return;
-        if (entered.revision !== revision) {
-          this.again();
-          this.enter();
-          return;
-        }
-        this.ripple = entered.ripple;
-        this.current = true;
-        this.tell();
-      },
-      (error: Error) => {
-        if (number !== this.asked || worker !== this.worker) return;
+    worker
+      .enter(this.changes.splice(0), this.fit.edits, revision)
+      .then((entered) => this.entered(worker, revision, entered))
+      .catch((error: Error) => {
+        if (worker !== this.worker) return;
         this.stopped = error.message;
         this.tell();
-      },
-    );
+      });
+  }
+  private entered(worker: EngineWorker, at: number, { revision, ripple }: Entered): void {
+    if (worker !== this.worker) return;
+    this.asked = null;
+    if (revision !== at) {
+      this.again();
+      this.enter();
+      return;
+    }
+    this.ripple = ripple;
+    this.current = !this.isStale;
+    this.tell();
+    if (this.isStale) this.enter();
   }
 
   ask: EngineWorker["ask"] = (ask, question) =>
