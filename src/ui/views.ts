@@ -84,7 +84,11 @@ export const VIEWS = [
     name: "costs",
     title: "Costs",
     icon: Coins,
-    commands: [{ label: "Plan a basket", query: { view: "plan" } }],
+    opens: { kinds: ["scenario"], query: (_: Kind, key: string) => ({ view: "what-if", scenario: key }) },
+    commands: [
+      { label: "Plan a basket", query: { view: "plan" } },
+      { label: "Try changes without making them", query: { view: "what-if" } },
+    ],
   },
   {
     name: "tasting",

@@ -64,7 +64,7 @@ export interface Fitted {
   readonly unfit: readonly Unfit[];
 }
 /** Edits that are tried one by one, at most, where not all of them can be made. */
-const MOST_TRIED = 400;
+const MOST_TRIED = 100;
 
 /** The catalogue with the edits made, as far as they can be. */
 export function fitted(catalogue: Catalogue, edits: readonly Edit[]): Fitted {

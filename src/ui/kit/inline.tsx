@@ -81,6 +81,7 @@ export function Inline({ label, held, show, text, names, long, numeric, onWrite,
           autoFocus
           className={cx("field", numeric && "text-right", message !== null && "border-beet!")}
           defaultValue={text}
+          title={numeric ? "Enter saves it, Alt+Enter tries it in a scenario" : undefined}
           onFocus={(e) => e.target.select()}
           onBlur={(e) => void done(e.target.value.trim())}
           onKeyDown={(e) => {
