@@ -557,6 +557,7 @@ export class PantryStore {
   enterScenario(draft: Draft = { id: null, name: "", edits: [] }): void {
     const { base } = this;
     if (!base) return;
+    this.keepLeft();
     this.session?.end();
     const session: ScenarioSession = new ScenarioSession(draft, base, () => {
       if (this.session !== session) return;
@@ -569,7 +570,7 @@ export class PantryStore {
     this.set({});
   }
   leaveScenario = (): void => {
-    if (this.session?.fitting.length) this.left = this.session.draft;
+    this.keepLeft();
     this.session?.end();
     this.session = null;
     this.api.through = null;
@@ -578,6 +579,9 @@ export class PantryStore {
   };
   /** The one that was left last, as it was. */
   left: Draft | null = null;
+  private keepLeft(): void {
+    if (this.session?.fitting.length) this.left = this.session.draft;
+  }
   /** Back into the one that was left, or into an empty one; out of the one that is open. */
   toggleScenario = (): void => {
     if (this.session) this.leaveScenario();

@@ -158,10 +158,10 @@ export class ScenarioSession {
     const before = this.base;
     this.base = base;
     if (base.catalogue === before.catalogue) return;
+    this.fit = fitted(base.catalogue, this.edits);
     if (before.catalogue.revision !== base.catalogue.revision) {
       if (changes) this.changes.push(...changes);
       else this.again();
-      this.fit = fitted(base.catalogue, this.edits);
       this.enter();
     }
     this.state++;

@@ -83,6 +83,17 @@ describe("What-if", () => {
     expect(store.snapshot().state?.catalogue).toBe(store.snapshot().base?.catalogue);
   });
 
+  it("keeps what another scenario takes the place of, and shows numbers as they are typed here", async () => {
+    await open();
+    store.enterScenario();
+    await store.submit([price(4)]);
+    store.enterScenario({ id: null, name: "Other", edits: [] });
+    expect(store.left?.edits).toEqual([price(4)]);
+    store.setNumbers("comma");
+    expect(store.snapshot().state?.catalogue.numbers).toBe("comma");
+    store.setNumbers("point");
+  });
+
   it("refuses what the rules refuse, with the reason", async () => {
     await open();
     store.enterScenario();
