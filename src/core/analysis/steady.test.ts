@@ -69,6 +69,15 @@ describe("what one more costs where everything that comes back is used again", (
     expect(steadyCost(r, "value", at(r, "Sheet"))).toBe(null);
   });
 
+  it("is not computed where too much takes part, and takes no room for it", () => {
+    const many = Array.from({ length: 900 }, (_, k) => `Boil${k}x: 1 Brine${k}x -> 1 Brine${k + 1}x + 1 Bittern`);
+    const r = read(`buy Brine0x for 1\n${many.join("\n")}\nMix: 1 Brine900x + 1 Bittern -> 1 Tonic`);
+    const before = process.memoryUsage().heapUsed;
+    expect(steadyCost(r, "value", at(r, "Tonic"))).toBeNull();
+    // A row for each would take six megabytes.
+    expect(process.memoryUsage().heapUsed - before).toBeLessThan(3e6);
+  });
+
   it("is what a plan costs for each of very many", () => {
     const r = read(
       "buy Oil for 3\nbuy Lamp for 20\nFill: 1 Lamp + 1 Oil -> 1 Lit lamp\nBurn: 1 Lit lamp -> 10 Light + 1 Lamp\nWork: 60 Light -> 1 Hour",

@@ -43,31 +43,29 @@ export function steadyCost(readings: Readings, measure: Measure, item: number): 
   const { ins, outs } = readings.network;
   const rows = [...inside];
   const placeOf = new Map(rows.map((i, k) => [i, k]));
+  const isGiven = (p: number, k: number) => placeOf.has(outs.to[k]) && !plain.shuts(p, outs.to[k]);
+  const processes = columns.filter((p) => {
+    for (let k = outs.start[p]; k < outs.end[p]; k++) if (isGiven(p, k)) return true;
+    return false;
+  });
+  // Before anything is made for them: a row for each of ten thousand would take gigabytes.
+  if (processes.length > MOST_COLUMNS) return null;
   const programme: number[][] = [];
   const prices: number[] = [];
-  const processes: number[] = [];
-  for (const p of columns) {
+  for (const p of processes) {
     const row = new Array<number>(rows.length).fill(0);
     let price = plain.own(p);
-    let gives = false;
-    for (let k = outs.start[p]; k < outs.end[p]; k++) {
-      const at = placeOf.get(outs.to[k]);
-      if (at === undefined || plain.shuts(p, outs.to[k])) continue;
-      row[at] += (outs.qty as Float64Array)[k];
-      gives = true;
-    }
+    for (let k = outs.start[p]; k < outs.end[p]; k++)
+      if (isGiven(p, k)) row[placeOf.get(outs.to[k]) as number] += (outs.qty as Float64Array)[k];
     for (let k = ins.start[p]; k < ins.end[p]; k++) {
       const amount = (ins.qty as Float64Array)[k];
       const at = placeOf.get(ins.to[k]);
       if (at !== undefined) row[at] -= amount;
       else if (amount > 0) price += amount * plain.cost[ins.to[k]];
     }
-    if (!gives) continue;
     programme.push(row);
     prices.push(price);
-    processes.push(p);
   }
-  if (processes.length > MOST_COLUMNS) return null;
   // The dual: prices under which no process gains, and the item's own as high as it goes.
   const goal = rows.map((i) => Number(i === item));
   try {

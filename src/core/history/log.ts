@@ -15,6 +15,18 @@ export interface Moved {
   readonly gainsClosed: number;
 }
 
+export const NOTHING_MOVED: Moved = {
+  costs: 0,
+  largest: null,
+  times: 0,
+  lost: 0,
+  regained: 0,
+  opened: 0,
+  closed: 0,
+  gainsOpened: 0,
+  gainsClosed: 0,
+};
+
 /** A committed change as the log keeps it. */
 export interface LoggedChange {
   readonly revision: number;

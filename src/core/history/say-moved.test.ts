@@ -2,23 +2,12 @@ import { describe, expect, it } from "vitest";
 import { setField } from "../catalogue/edit";
 import type { Id } from "../schema/id";
 import { item, kitchen, must, recipe } from "../testing/kitchen";
-import type { Moved } from "./log";
+import { type Moved, NOTHING_MOVED } from "./log";
 import { readModelOf, rippleOf } from "../testing/read-model";
 import { sayMoved } from "./say-moved";
 
-const still: Moved = {
-  costs: 0,
-  largest: null,
-  times: 0,
-  lost: 0,
-  regained: 0,
-  opened: 0,
-  closed: 0,
-  gainsOpened: 0,
-  gainsClosed: 0,
-};
 const name = () => "Salt";
-const say = (part: Partial<Moved>) => sayMoved({ ...still, ...part }, name).join(", ");
+const say = (part: Partial<Moved>) => sayMoved({ ...NOTHING_MOVED, ...part }, name).join(", ");
 
 describe("what a change moved, in words", () => {
   it("says so when nothing else did", () => expect(say({})).toBe("nothing else changed"));

@@ -133,12 +133,15 @@ export function sliderOf({ value, bounds }: Pick<Authored, "value" | "bounds">):
   readonly min: number;
   readonly max: number;
 } {
-  const { min, max } = bounds;
+  const { min, max, whole } = bounds;
   // What has a short range, as a chance or a level, is looked at in full.
   if (max - min <= 100) return { min, max };
   if (value === 0) return { min: Math.max(min, 0), max: Math.min(max, 10) };
   const [low, high] = [value / 10, value * 10].sort((a, b) => a - b);
-  return { min: Math.max(min, tidy(low)), max: Math.min(max, tidy(high)) };
+  return {
+    min: Math.max(min, whole ? Math.ceil(low) : tidy(low)),
+    max: Math.min(max, whole ? Math.floor(high) : tidy(high)),
+  };
 }
 
 /** A value of a slider, rounded to what a person would write: three digits, and whole where it must be. */
@@ -150,6 +153,16 @@ export function atSlider(
   const value = min > 0 && max / min > 20 ? min * (max / min) ** share : min + (max - min) * share;
   const rounded = Number(value.toPrecision(3));
   return Math.min(max, Math.max(min, whole ? Math.round(rounded) : rounded));
+}
+/** The value that a slider is moved to: another than before, also where whole numbers are further apart than its steps. */
+export function movedTo(
+  { value, bounds: { whole } }: Pick<Authored, "value" | "bounds">,
+  share: number,
+  range: { readonly min: number; readonly max: number },
+): number {
+  const next = atSlider(share, range, whole);
+  if (next !== value || !whole) return next;
+  return Math.min(range.max, Math.max(range.min, value + Math.sign(share - shareOf(value, range))));
 }
 /** Where a value stands between 0 and 1; the inverse of `atSlider`. */
 export function shareOf(value: number, { min, max }: { readonly min: number; readonly max: number }): number {

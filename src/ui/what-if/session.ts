@@ -8,7 +8,7 @@ import type { Finding } from "@/core/checks/check";
 import type { Effects } from "@/core/engine/effects";
 import { effectsOf } from "@/core/engine/effects";
 import { follow, type Ripple } from "@/core/engine/read-model";
-import type { LoggedChange, Moved } from "@/core/history/log";
+import { type LoggedChange, type Moved, NOTHING_MOVED } from "@/core/history/log";
 import { tellChange } from "@/core/history/telling";
 import type { Id } from "@/core/schema/id";
 import { same } from "@/core/schema/json";
@@ -254,19 +254,4 @@ export class ScenarioSession {
   }
 }
 
-const NO_EFFECTS: ScenarioEffects = {
-  costs: [],
-  opened: [],
-  closed: [],
-  moved: {
-    costs: 0,
-    largest: null,
-    times: 0,
-    lost: 0,
-    regained: 0,
-    opened: 0,
-    closed: 0,
-    gainsOpened: 0,
-    gainsClosed: 0,
-  },
-};
+const NO_EFFECTS: ScenarioEffects = { costs: [], opened: [], closed: [], moved: NOTHING_MOVED };

@@ -2,14 +2,14 @@
 /** What a scenario changes: each number with a slider and a field, everything else as a line; and numbers to add. */
 import { X } from "lucide-react";
 import { Slider } from "radix-ui";
-import { useState } from "react";
+import { type ReactNode, useState } from "react";
 import { recordAt } from "@/core/catalogue/catalogue";
 import type { Edit } from "@/core/catalogue/edit";
 import { around, namesOf } from "@/core/catalogue/surroundings";
 import { type Kind, kindWord } from "@/core/kinds/index";
 import type { Id } from "@/core/schema/id";
 import { tidy } from "@/core/numbers/tidy";
-import { type Authored, atSlider, numbersOf, shareOf, sliderOf, withNumber } from "@/core/what-if/numbers";
+import { type Authored, atSlider, movedTo, numbersOf, shareOf, sliderOf, withNumber } from "@/core/what-if/numbers";
 import { mergedEdits, rebased } from "@/core/what-if/scenario";
 import { titleOf, type Tried, type TriedTogether, triedIn } from "@/core/what-if/touched";
 import { FieldInput, NumberInput } from "../forms/field-input";
@@ -121,38 +121,28 @@ function NumberRow({
   readonly onValue: (value: number) => void;
   readonly onDrop: () => void;
 }) {
-  const catalogue = useCatalogue();
-  const title = titleOf(catalogue, of);
+  const here = around(useCatalogue());
+  const title = titleOf(useCatalogue(), of);
   const range = sliderOf({ value: before, bounds: of.bounds });
-  const said = of.field.format(before, around(catalogue)) || String(before);
+  const say = (value: number) => of.field.format(value, here) || String(value);
   return (
-    <div>
-      <div className="flex items-center gap-2">
-        <span className="min-w-0 flex-1">{title}</span>
-        <DropButton label={title} onDrop={onDrop} />
-      </div>
-      <div className="flex items-center gap-2.5">
-        <span className="w-14 shrink-0 text-right text-second" title="In the pantry">
-          {said}
-        </span>
-        <RowSlider
-          label={title}
-          text={of.field.format(of.value, around(catalogue)) || String(of.value)}
-          share={shareOf(of.value, range)}
-          onShare={(share) => onValue(atSlider(share, range, of.bounds.whole))}
-        />
-        <span className="w-20 shrink-0">
-          <FieldInput
-            narrow
-            label={`${title}: value to try`}
-            className="num"
-            field={of.field}
-            value={of.value}
-            onDone={(value) => typeof value === "number" && onValue(value)}
-          />
-        </span>
-      </div>
-    </div>
+    <SliderRow
+      title={title}
+      beside={<span title="In the pantry">{say(before)}</span>}
+      text={say(of.value)}
+      share={shareOf(of.value, range)}
+      onShare={(share) => onValue(movedTo(of, share, range))}
+      onDrop={onDrop}
+    >
+      <FieldInput
+        narrow
+        label={`${title}: value to try`}
+        className="num"
+        field={of.field}
+        value={of.value}
+        onDone={(value) => typeof value === "number" && onValue(value)}
+      />
+    </SliderRow>
   );
 }
 
@@ -167,63 +157,74 @@ function TogetherRow({
   readonly onDrop: () => void;
 }) {
   return (
+    <SliderRow
+      title={title}
+      beside="times"
+      text={`times ${factor}`}
+      share={shareOf(factor, FACTORS)}
+      onShare={(share) => onFactor(atSlider(share, FACTORS))}
+      onDrop={onDrop}
+    >
+      <NumberInput
+        narrow
+        label={`${title}: factor`}
+        className="num"
+        value={tidy(Number(factor.toPrecision(6)))}
+        rules={{ min: 0, max: 1000 }}
+        onDone={(value) => value !== null && value > 0 && onFactor(value)}
+      />
+    </SliderRow>
+  );
+}
+
+/** What is moved, with what it is moved from, a slider and a field. */
+function SliderRow({
+  title,
+  beside,
+  text,
+  share,
+  onShare,
+  onDrop,
+  children,
+}: {
+  readonly title: string;
+  readonly beside: ReactNode;
+  /** The value in words, for those who hear it. */
+  readonly text: string;
+  /** Where it stands between the ends, from 0 to 1. */
+  readonly share: number;
+  readonly onShare: (share: number) => void;
+  readonly onDrop: () => void;
+  readonly children: ReactNode;
+}) {
+  return (
     <div>
       <div className="flex items-center gap-2">
         <span className="min-w-0 flex-1">{title}</span>
         <DropButton label={title} onDrop={onDrop} />
       </div>
       <div className="flex items-center gap-2.5">
-        <span className="w-14 shrink-0 text-right text-second">times</span>
-        <RowSlider
-          label={title}
-          text={`times ${factor}`}
-          share={shareOf(factor, FACTORS)}
-          onShare={(share) => onFactor(atSlider(share, FACTORS))}
-        />
-        <span className="w-20 shrink-0">
-          <NumberInput
-            narrow
-            label={`${title}: factor`}
-            className="num"
-            value={tidy(Number(factor.toPrecision(6)))}
-            rules={{ min: 0, max: 1000 }}
-            onDone={(value) => value !== null && value > 0 && onFactor(value)}
+        <span className="w-14 shrink-0 text-right text-second">{beside}</span>
+        <Slider.Root
+          className="relative flex h-6 min-w-0 flex-1 touch-none items-center select-none"
+          min={0}
+          max={STEPS}
+          step={1}
+          value={[Math.round(share * STEPS)]}
+          onValueChange={([at]) => onShare(at / STEPS)}
+        >
+          <Slider.Track className="relative h-1 flex-1 rounded-full bg-line">
+            <Slider.Range className="absolute h-full rounded-full bg-copper" />
+          </Slider.Track>
+          <Slider.Thumb
+            aria-label={title}
+            aria-valuetext={text}
+            className="block size-4 rounded-full border-2 border-copper bg-salt focus-visible:outline-2 focus-visible:outline-offset-2"
           />
-        </span>
+        </Slider.Root>
+        <span className="w-20 shrink-0">{children}</span>
       </div>
     </div>
-  );
-}
-
-function RowSlider({
-  label,
-  text,
-  share,
-  onShare,
-}: {
-  readonly label: string;
-  readonly text: string;
-  readonly share: number;
-  readonly onShare: (share: number) => void;
-}) {
-  return (
-    <Slider.Root
-      className="relative flex h-6 min-w-0 flex-1 touch-none items-center select-none"
-      min={0}
-      max={STEPS}
-      step={1}
-      value={[Math.round(share * STEPS)]}
-      onValueChange={([at]) => onShare(at / STEPS)}
-    >
-      <Slider.Track className="relative h-1 flex-1 rounded-full bg-line">
-        <Slider.Range className="absolute h-full rounded-full bg-copper" />
-      </Slider.Track>
-      <Slider.Thumb
-        aria-label={label}
-        aria-valuetext={text}
-        className="block size-4 rounded-full border-2 border-copper bg-salt focus-visible:outline-2 focus-visible:outline-offset-2"
-      />
-    </Slider.Root>
   );
 }
 
