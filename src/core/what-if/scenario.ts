@@ -15,29 +15,33 @@ import { same } from "../schema/json";
  * @param more  edits of what the first ones come to
  */
 export function mergedEdits(edits: readonly Edit[], more: readonly Edit[]): Edit[] {
-  const merged = [...edits];
+  const merged: (Edit | null)[] = [];
+  /** Where a field was set last, and where a record was added or removed last. */
+  const [set, made] = [new Map<string, number>(), new Map<Id, number>()];
+  const push = (edit: Edit) => {
+    const at = merged.push(edit) - 1;
+    if (edit.op === "set") set.set(fieldOf(edit), at);
+    else made.set(edit.record.id, at);
+  };
+  for (const edit of edits) push(edit);
   for (const edit of more) {
-    const at = merged.findLastIndex((e) => isSame(e, edit));
+    const id = idOf(edit);
+    const at = edit.op === "set" ? (set.get(fieldOf(edit)) ?? -1) : -1;
     const earlier = merged[at];
+    const last = made.get(id) ?? -1;
     // What was added or removed in between may be what the field is of.
-    if (edit.op === "set" && earlier?.op === "set" && !changedSince(merged, at, edit.id)) {
-      if (same(earlier.from, edit.to)) merged.splice(at, 1);
-      else merged[at] = { ...earlier, to: edit.to };
-    } else if (edit.op === "remove" && earlier?.op === "add")
-      merged.splice(0, merged.length, ...without(merged, edit.record.id));
-    else merged.push(edit);
+    if (edit.op === "set" && earlier?.op === "set" && at > last)
+      merged[at] = same(earlier.from, edit.to) ? null : { ...earlier, to: edit.to };
+    else if (edit.op === "remove" && merged[last]?.op === "add") {
+      // Without the record that these edits add, and all that was done to it.
+      for (const [k, each] of merged.entries()) if (each && idOf(each) === id) merged[k] = null;
+      made.delete(id);
+    } else push(edit);
   }
-  return merged;
+  return merged.filter((edit) => edit !== null);
 }
 const idOf = (edit: Edit): Id => (edit.op === "set" ? edit.id : edit.record.id);
-const isSame = (a: Edit, b: Edit): boolean =>
-  a.kind === b.kind &&
-  idOf(a) === idOf(b) &&
-  (a.op === "set" && b.op === "set" ? a.field === b.field : a.op === "add" && b.op === "remove");
-const changedSince = (edits: readonly Edit[], at: number, id: Id): boolean =>
-  edits.slice(at + 1).some((e) => e.op !== "set" && idOf(e) === id);
-/** Without a record that these edits add, and all that was done to it. */
-const without = (edits: readonly Edit[], id: Id): Edit[] => edits.filter((e) => idOf(e) !== id);
+const fieldOf = ({ kind, id, field }: Extract<Edit, { op: "set" }>): string => `${kind} ${id} ${field}`;
 
 /** The edits of a stored scenario, or null where they can't be read. */
 export function storedEdits(catalogue: Catalogue, text: string): readonly Edit[] | null {

@@ -411,7 +411,7 @@ export class PantryStore {
   /** Into the scenario, in place of the pantry. */
   private tryOut(session: ScenarioSession, edits: readonly Edit[]): WriteResult {
     const revision = this.base?.catalogue.revision ?? 0;
-    const outcome = apply(session.catalogue, edits);
+    const outcome = session.add(edits);
     if (!outcome.ok) {
       const { conflicts, issues } = outcome;
       const messages = (conflicts.length ? conflicts : issues).slice(0, 3).map((each) => each.message);
@@ -424,7 +424,6 @@ export class PantryStore {
       });
     }
     this.remember(edits);
-    session.add(outcome.edits);
     return { ok: true, revision };
   }
 
@@ -593,8 +592,12 @@ export class PantryStore {
     if (draft) this.enterScenario(draft);
   }
   /** Edits of the open scenario in place of those it has. */
-  tryInstead(edits: readonly Edit[], step: string | null = null): void {
-    this.session?.put(edits, step);
+  tryInstead(edits: readonly Edit[]): void {
+    this.session?.put(edits);
+  }
+  /** A number of the open scenario is moved, which is taken back at once however long it is moved. */
+  tryMoved(edits: readonly Edit[], step: string): void {
+    this.session?.add(edits, step);
   }
   /** Keeps the open scenario as a record, which everyone sees. */
   async saveScenario(name: string): Promise<WriteResult> {

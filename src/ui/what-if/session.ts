@@ -2,7 +2,7 @@
  * A scenario that someone is working on in this window: what is changed goes into it instead of the pantry, and views
  * show the pantry through it. Nothing of it is sent anywhere.
  */
-import type { Catalogue } from "@/core/catalogue/catalogue";
+import { apply, type ApplyResult } from "@/core/catalogue/apply";
 import type { Edit } from "@/core/catalogue/edit";
 import type { Finding } from "@/core/checks/check";
 import type { Effects } from "@/core/engine/effects";
@@ -95,31 +95,33 @@ export class ScenarioSession {
       canRedo: this.future.length > 0,
     };
   }
-  /** What edits are made over. */
-  get catalogue(): Catalogue {
-    return this.fit.catalogue;
-  }
-
   /** Its edits as the pantry takes them: those that change something. */
   get fitting(): readonly Edit[] {
     return this.fit.edits;
   }
-  /** More edits, on top of those that are there. */
-  add(more: readonly Edit[]): void {
-    this.put(mergedEdits(this.edits, more));
+  /**
+   * More edits, on top of those that are there; none of them where they can't be made.
+   * @param step  what is moved: moving it on and on is taken back at once
+   */
+  add(more: readonly Edit[], step: string | null = null): ApplyResult {
+    const outcome = apply(this.fit.catalogue, more);
+    if (!outcome.ok) return outcome;
+    const edits = mergedEdits(this.edits, outcome.edits);
+    // What views derived from the records so far follows the few that are others now.
+    const catalogue = { ...outcome.catalogue, revision: this.base.catalogue.revision + 1 };
+    const fit = this.fit.unfit.length || !edits.length ? fitted(this.base.catalogue, edits) : { catalogue, edits, unfit: [] };
+    this.put(edits, step, fit);
+    return outcome;
   }
   /** What was moved last. */
   private step: string | null = null;
-  /**
-   * Other edits in place of those that are there.
-   * @param step  what is moved: moving it on and on is taken back at once
-   */
-  put(edits: readonly Edit[], step: string | null = null): void {
+  /** Other edits in place of those that are there. */
+  put(edits: readonly Edit[], step: string | null = null, fit = fitted(this.base.catalogue, edits)): void {
     if (same(edits, this.edits)) return;
     if (step === null || step !== this.step) this.past.push(this.edits);
     this.step = step;
     this.future = [];
-    this.setEdits(edits);
+    this.setEdits(edits, fit);
   }
   undo(): void {
     const before = this.past.pop();
@@ -134,9 +136,9 @@ export class ScenarioSession {
     this.past.push(this.edits);
     this.setEdits(next);
   }
-  private setEdits(edits: readonly Edit[]): void {
+  private setEdits(edits: readonly Edit[], fit = fitted(this.base.catalogue, edits)): void {
     this.edits = edits;
-    this.fit = fitted(this.base.catalogue, edits);
+    this.fit = fit;
     this.enter();
     this.tell();
   }

@@ -10,7 +10,7 @@ import { type Kind, kindWord } from "@/core/kinds/index";
 import type { Id } from "@/core/schema/id";
 import { tidy } from "@/core/numbers/tidy";
 import { type Authored, atSlider, movedTo, numbersOf, shareOf, sliderOf, withNumber } from "@/core/what-if/numbers";
-import { mergedEdits, rebased } from "@/core/what-if/scenario";
+import { rebased } from "@/core/what-if/scenario";
 import { titleOf, type Tried, type TriedTogether, triedIn } from "@/core/what-if/touched";
 import { FieldInput, NumberInput } from "../forms/field-input";
 import { Button } from "../kit/kit";
@@ -36,11 +36,10 @@ export function TriedPanel({ scenario }: { readonly scenario: OpenScenario }) {
     ...watched.filter((w) => !moved.has(nameOfNumber(w))).map((of): Tried => ({ is: "number", of, before: of.value })),
   ];
   const drop = (gone: readonly Edit[]) => store.tryInstead(edits.filter((e) => !gone.includes(e)));
-  const set = (of: Authored, value: number) =>
-    store.tryInstead(mergedEdits(edits, [withNumber(catalogue, of, value)]), nameOfNumber(of));
+  const set = (of: Authored, value: number) => store.tryMoved([withNumber(catalogue, of, value)], nameOfNumber(of));
   const putBack = (of: Authored, before: number) => {
     setWatched(watched.filter((w) => nameOfNumber(w) !== nameOfNumber(of)));
-    if (before !== of.value) store.tryInstead(mergedEdits(edits, [withNumber(catalogue, of, before)]));
+    if (before !== of.value) set(of, before);
   };
   return (
     <section
@@ -77,7 +76,7 @@ export function TriedPanel({ scenario }: { readonly scenario: OpenScenario }) {
           <TogetherRow
             key={each.title}
             of={each}
-            onFactor={(factor) => store.tryInstead(scaled(edits, each, factor), each.title)}
+            onFactor={(factor) => store.tryMoved(scaled(each, factor), each.title)}
             onDrop={() => drop(each.edits)}
           />
         ) : (
@@ -92,12 +91,9 @@ export function TriedPanel({ scenario }: { readonly scenario: OpenScenario }) {
   );
 }
 
-/** The same edits with those of a group at another factor of what stands in the pantry. */
-function scaled(edits: readonly Edit[], { edits: group }: TriedTogether, factor: number): Edit[] {
-  return edits.map((e) =>
-    e.op === "set" && (group as readonly Edit[]).includes(e) ? { ...e, to: tidy((e.from as number) * factor) } : e,
-  );
-}
+/** Edits that bring those of a group to another factor of what stands in the pantry. */
+const scaled = ({ edits }: TriedTogether, factor: number): Edit[] =>
+  edits.map((e) => ({ ...e, from: e.to, to: tidy((e.from as number) * factor) }));
 
 function DropButton({ label, onDrop }: { readonly label: string; readonly onDrop: () => void }) {
   return (
