@@ -3,7 +3,7 @@ import type { Catalogue } from "@/core/catalogue/catalogue";
 import { soldFor } from "@/core/catalogue/inheritance";
 import type { ReadModel } from "@/core/engine/read-model";
 import type { Item } from "@/core/kinds/index";
-import { sayQuantity } from "@/core/numbers/format";
+import { group } from "@/core/numbers/format";
 import { figuresOf } from "./provider";
 
 /** Margin of the sell price over the least cost; null where one is missing. */
@@ -14,4 +14,4 @@ export function marginOf(catalogue: Catalogue, model: ReadModel, item: Item): nu
 }
 
 export const sayMargin = (margin: number | null): string =>
-  margin === null ? "" : `${margin < 0 ? "−" : "+"}${sayQuantity(Math.abs(Math.round(margin * 100)))}%`;
+  margin === null ? "" : `${margin < 0 ? "−" : "+"}${group(String(Math.abs(Math.round(margin * 100))))}%`;
