@@ -109,7 +109,8 @@ export class ScenarioSession {
     const edits = mergedEdits(this.edits, outcome.edits);
     // What views derived from the records so far follows the few that are others now.
     const catalogue = { ...outcome.catalogue, revision: this.base.catalogue.revision + 1 };
-    const fit = this.fit.unfit.length || !edits.length ? fitted(this.base.catalogue, edits) : { catalogue, edits, unfit: [] };
+    const fit =
+      this.fit.unfit.length || !edits.length ? fitted(this.base.catalogue, edits) : { catalogue, edits, unfit: [] };
     this.put(edits, step, fit);
     return outcome;
   }
